@@ -1,0 +1,63 @@
+// Prints the median of each operation beside JSON.parse of the same plan, measured in the same run.
+import { listFindings, recheck, runChecks } from "../src/core/checks";
+import { decodePlan, encodePlan } from "../src/core/formats";
+import { must } from "../src/core/kernel";
+import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "../src/core/plan";
+import { probe } from "../src/core/probe";
+import { generate, SIZES } from "./generate";
+
+function median(runs: number, once: () => unknown): number {
+  const times = Array.from({ length: runs }, () => {
+    const begin = performance.now();
+    once();
+    return performance.now() - begin;
+  }).sort((a, b) => a - b);
+  return times[Math.floor(times.length / 2)] ?? 0;
+}
+
+const only = process.argv[2];
+const rows: Record<string, string | number>[] = [];
+for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
+  const plan: Plan = generate(size);
+  const text = JSON.stringify(encodePlan(plan));
+  const runs = size.name === "estate" ? 5 : 15;
+  const index = PlanIndex.of(plan);
+  const findings = runChecks(index);
+  const port = must([...plan.port.values()].find((p) => p.pvid !== null), "an access port");
+  const host = must([...plan.host.values()].at(-1), "a host");
+  const edited = (edit: (draft: Draft) => void): Change[] => {
+    const draft = new Draft(plan);
+    edit(draft);
+    return draft.changes();
+  };
+  const other = must([...plan.port.values()].find((p) => p.device === port.device && p.pvid !== null && p.pvid !== port.pvid), "another VLAN's port");
+  const uplink = must([...plan.port.values()].at(0), "a trunk");
+  const portEdit = edited((draft) => draft.patch("port", port.id, { pvid: other.pvid, untagged: other.untagged }));
+  const hostEdit = edited((draft) => draft.patch("host", host.id, { ipv4: null, manner: "dynamic", name: "edited" }));
+  const trunkEdit = edited((draft) => draft.patch("port", uplink.id, { tagged: uplink.tagged.slice(1) }));
+  const apply = (changes: Change[]) => {
+    const result = applyChanges(plan, changes);
+    return must(result.ok ? result.value : null, "applies");
+  };
+  const recheckAfter = (changes: Change[]) => recheck(findings, index.derive(apply(changes), changes), changes);
+  const parse = median(runs, () => JSON.parse(text));
+  const measured: Record<string, number> = {
+    "JSON.parse": parse,
+    "decode plan": median(Math.min(runs, 5), () => decodePlan(JSON.parse(text))),
+    "build index + all checks": median(runs, () => runChecks(PlanIndex.of(plan))),
+    "build index": median(runs, () => {
+      const fresh = PlanIndex.of(plan);
+      for (const name of ["portsByDevice", "linksByPort", "hostsByPort", "hostsByAddress", "hostsByMac", "hostsBySegment", "interfacesByDevice", "interfacesBySegment", "scopesBySegment", "segmentsByVlan", "vlansByDomainAndVid"] as const) fresh.groups(name);
+    }),
+    "apply 1 change": median(runs, () => apply(portEdit)),
+    "one-edit recheck: access port's VLAN": median(runs, () => recheckAfter(portEdit)),
+    "one-edit recheck: host's address": median(runs, () => recheckAfter(hostEdit)),
+    "one-edit recheck: VLAN off a trunk": median(runs, () => recheckAfter(trunkEdit)),
+    "probe": median(runs, () => probe(index, { from: { at: "host", host: host.id }, goal: { to: "internet", service: null }, mac: null }, () => "")),
+  };
+  for (const [operation, ms] of Object.entries(measured)) {
+    rows.push({ size: size.name, operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });
+  }
+  rows.push({ size: size.name, operation: `(${(text.length / 1e6).toFixed(1)} MB, ${plan.port.size} ports, ${plan.host.size} hosts, ${listFindings(findings).length} findings)`, "median ms": "", "x JSON.parse": "" });
+}
+console.table(rows);

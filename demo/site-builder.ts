@@ -1,0 +1,195 @@
+import { parseAddress, parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4 } from "../src/core/address";
+import { must } from "../src/core/kernel";
+import {
+  Draft, emptyPlan, applyChanges, vid as asVid, type Device, type Host, type Line, type Plan, type Segment, type Service, type Site, type Vid, type WallEnd,
+} from "../src/core/plan";
+import { DEVICE_MODELS, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
+import { PlanIndex } from "../src/core/plan";
+import { SERVICES } from "../src/core/policy";
+import { testId } from "../src/core/testing/build-plan";
+
+export const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
+export const net = (text: string): Prefix4 => {
+  const prefix = parsePrefix(text);
+  return must(prefix?.family === 4 ? prefix : null, text);
+};
+export const v = (n: number): Vid => must(asVid(n), `${n}`);
+const service = (name: string): Service => must(SERVICES.find((s) => s.name === name), name);
+
+interface SegmentRow {
+  mark: string; vid: number; name: string; zone: string; prefix: string; pool: [number, number] | null; leaseHours?: number; dns?: string[]; planned: number;
+  tape: [Segment["tape"]["base"], Segment["tape"]["tracer"]?]; management?: boolean; domain?: string; growth?: number; prefix6?: string;
+}
+
+/** Writes a made-up site entity by entity; ids come from the names, so that a rebuild gives the same file. */
+export class SiteBuilder {
+  readonly #draft: Draft;
+  readonly #key: string;
+  #count = 0;
+
+  constructor(site: Omit<Site, "id">) {
+    this.#key = site.name;
+    this.#draft = new Draft(emptyPlan({ id: testId("site", site.name), ...site }));
+  }
+
+  #id(kind: string, name: string): string {
+    return testId(kind, `${this.#key}/${name}`);
+  }
+
+  #last(address: Ipv4 | string, n: number): Ipv4 {
+    const text = typeof address === "string" ? address : "";
+    return ip(text.replace(/\.\d+\/\d+$/, `.${n}`));
+  }
+
+  domain(name: string): this {
+    this.#draft.put("domain", { id: this.#id("domain", name), name });
+    return this;
+  }
+
+  zone(name: string, insideOpen: boolean): this {
+    this.#draft.put("zone", { id: this.#id("zone", name), name, insideOpen });
+    return this;
+  }
+
+  line(name: string, fields: Omit<Line, "id" | "name">): this {
+    this.#draft.put("line", { id: this.#id("line", name), name, ...fields });
+    return this;
+  }
+
+  segment(row: SegmentRow, gateway: string | null): this {
+    const domain = this.#id("domain", row.domain ?? "Main");
+    const vlan = this.#draft.put("vlan", { id: this.#id("vlan", row.name), domain, vid: v(row.vid), name: row.name, purpose: "segment" });
+    const id = this.#id("segment", row.name);
+    const prefix6 = row.prefix6 === undefined ? null : parsePrefix(row.prefix6);
+    this.#draft.put("segment", {
+      id, zone: this.#id("zone", row.zone), vlan: vlan.id, name: row.name, mark: row.mark, tape: { base: row.tape[0], tracer: row.tape[1] ?? null },
+      prefixes4: [net(row.prefix)], prefixes6: prefix6?.family === 6 ? [prefix6] : [], gatewayInterface: null,
+      dns: (row.dns ?? []).map((d) => must(parseAddress(d), d)), time: [], domainName: "", planned: row.planned, growth: row.growth ?? 0,
+      management: row.management ?? false,
+    });
+    if (gateway === null) return this;
+    const leg = this.leg(gateway, row.name, row.prefix.replace(/\.\d+\/\d+$/, ".1"));
+    this.#draft.patch("segment", id, { gatewayInterface: leg });
+    if (row.pool !== null) {
+      this.#draft.put("scope", {
+        id: this.#id("scope", row.name), segment: id, serverDevice: this.#id("device", gateway), serverHost: null, family: 4,
+        pools: [{ first: this.#last(row.prefix, row.pool[0]), last: this.#last(row.prefix, row.pool[1]) }], exclusions: [],
+        leaseSeconds: (row.leaseHours ?? 8) * 3600, options: [],
+      });
+    }
+    return this;
+  }
+
+  parkedVlan(vid: number, name: string, purpose: "parked" | "wayBack"): this {
+    this.#draft.put("vlan", { id: this.#id("vlan", name), domain: this.#id("domain", "Main"), vid: v(vid), name, purpose });
+    return this;
+  }
+
+  /** A device's own address in a segment. */
+  leg(device: string, segment: string, address: string): string {
+    this.#count += 1;
+    const id = this.#id("interface", `${device}/${segment}`);
+    this.#draft.put("interface", {
+      id, device: this.#id("device", device), port: null, segment: this.#id("segment", segment), line: null, name: segment,
+      mac: parseMac(`02:5a:10:ff:${Math.floor(this.#count / 256).toString(16).padStart(2, "0")}:${(this.#count % 256).toString(16).padStart(2, "0")}`),
+      addresses4: [ip(address)], addresses6: [], relayTo: null,
+    });
+    return id;
+  }
+
+  /** A device of a generic model, its ports in the model's order. */
+  device(name: string, model: string, place: string, fields: Partial<Device> = {}): this {
+    const chosen = must(DEVICE_MODELS.find((m) => m.id === model), model);
+    let n = 0;
+    const scratch = new Draft(this.#plan());
+    must(addDevice({ draft: scratch, index: PlanIndex.of(scratch.plan), ids: () => this.#id("scratch", `${name}/${(n += 1)}`) }, { model: chosen.id, name, place }) === null ? true : null, name);
+    for (const port of scratch.all("port").filter((p) => this.#draft.get("port", p.id) === undefined)) {
+      this.#draft.put("port", { ...port, id: this.#id("port", `${name}/${port.label}`), device: this.#id("device", name) });
+    }
+    const made = must(scratch.all("device").find((d) => d.name === name), name);
+    const domain = this.#id("domain", fields.domain ?? "Main");
+    this.#draft.put("device", { ...made, ...fields, id: this.#id("device", name), domain: chosen.bridging === "plain" ? null : domain });
+    return this;
+  }
+
+  /** The line's port and leg on a gateway. */
+  wan(device: string, line: string, port: string, address: string | null): this {
+    this.#draft.put("interface", {
+      id: this.#id("interface", `${device}/${line}`), device: this.#id("device", device), port: this.#id("port", `${device}/${port}`), segment: null,
+      line: this.#id("line", line), name: line, mac: null, addresses4: address === null ? [] : [ip(address)], addresses6: [], relayTo: null,
+    });
+    return this;
+  }
+
+  cable(a: string, b: string, metres: number, label: string): this {
+    const medium = this.#draft.need("port", this.#id("port", a)).medium === "fibre" ? "fibre" : "copper";
+    this.#draft.put("link", { id: this.#id("link", `${a}-${b}`), a: this.#id("port", a), b: this.#id("port", b), medium, lengthCm: metres * 100, label });
+    return this;
+  }
+
+  paint(device: string, labels: readonly (string | number)[], role: PortRole): this {
+    for (const label of labels) this.#draft.patch("port", this.#id("port", `${device}/${label}`), fieldsOf(role));
+    return this;
+  }
+
+  note(device: string, label: string | number, note: string): this {
+    this.#draft.patch("port", this.#id("port", `${device}/${label}`), { note });
+    return this;
+  }
+
+  /** An end device. `at` is "Device/port", "ssid:Name", "behind:Host" or empty. */
+  host(name: string, kind: Host["kind"], segment: string, place: string, at: string, fixed: { how: "typed" | "reserved"; last: number } | null = null, fields: Partial<Host> = {}): this {
+    this.#count += 1;
+    const home = this.#draft.need("segment", this.#id("segment", segment));
+    const base = home.prefixes4[0];
+    const n = this.#count.toString(16).padStart(4, "0");
+    const attachment: Host["attachment"] = at.startsWith("ssid:") ? { at: "ssid", ssid: this.#id("ssid", at.slice(5)) }
+      : at.startsWith("behind:") ? { at: "behind", host: this.#id("host", at.slice(7)) }
+      : at === "" ? { at: "unplaced" } : { at: "port", port: this.#id("port", at) };
+    this.#draft.put("host", {
+      id: this.#id("host", name), name, kind, mac: parseMac(`02:5a:10:${home.mark.charCodeAt(0).toString(16)}:${n.slice(0, 2)}:${n.slice(2)}`),
+      manner: fixed?.how ?? "dynamic", ipv4: fixed === null || base === undefined ? null : ip(ipText(base, fixed.last)), ipv6: null,
+      segment: home.id, attachment, tag: null, place, notes: "", ...fields,
+    });
+    return this;
+  }
+
+  ssid(name: string, segment: string): this {
+    this.#draft.put("ssid", { id: this.#id("ssid", name), name, segment: this.#id("segment", segment) });
+    return this;
+  }
+
+  wall(from: string, to: string, services: readonly string[] | "open", reason: string): this {
+    const end = (name: string): WallEnd => (name === "Internet" ? { at: "internet" } : name === "Gateway" ? { at: "gateway" } : { at: "zone", zone: this.#id("zone", name) });
+    this.#draft.put("wall", {
+      id: this.#id("wall", `${from}>${to}`), from: end(from), to: end(to), door: services === "open" ? "open" : "services",
+      services: services === "open" ? [] : services.map(service), reason,
+    });
+    return this;
+  }
+
+  patchSegment(name: string, fields: Partial<Segment>): this {
+    this.#draft.patch("segment", this.#id("segment", name), fields);
+    return this;
+  }
+
+  /** For what only one demo needs. */
+  with(edit: (draft: Draft, id: (kind: string, name: string) => string) => void): this {
+    edit(this.#draft, (kind, name) => this.#id(kind, name));
+    return this;
+  }
+
+  #plan(): Plan {
+    const applied = applyChanges(this.#draft.plan, this.#draft.changes());
+    return must(applied.ok ? applied.value : null, `${this.#key} holds together: ${applied.ok ? "" : JSON.stringify(applied.error)}`);
+  }
+
+  build(): Plan {
+    return this.#plan();
+  }
+}
+
+const ipText = (prefix: Prefix4, last: number): string => {
+  const parts = [Math.floor(prefix.network / 2 ** 24), Math.floor(prefix.network / 2 ** 16) % 256, Math.floor(prefix.network / 256) % 256];
+  return `${parts.join(".")}.${last}`;
+};

@@ -1,0 +1,22 @@
+const swc = (tsx) => [
+  "@swc/jest",
+  { jsc: { parser: { syntax: "typescript", tsx }, target: "es2023", transform: { react: { runtime: "automatic" } } }, sourceMaps: "inline" },
+];
+
+const base = {
+  testEnvironment: "node",
+  transform: { "^.+\\.tsx$": swc(true), "^.+\\.(ts|mts|js|mjs)$": swc(false) },
+  transformIgnorePatterns: ["/node_modules/(?!(uuid|comlink|@tanstack)/)"],
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^server-only$": "<rootDir>/node_modules/server-only/empty.js" },
+  modulePathIgnorePatterns: ["<rootDir>/.next", "<rootDir>/.data"],
+};
+
+const config = {
+  projects: [
+    { ...base, displayName: "unit", testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/tests/*.test.ts"], testPathIgnorePatterns: ["\\.db\\.test\\.ts$"] },
+    { ...base, displayName: "db", testMatch: ["<rootDir>/src/**/*.db.test.ts", "<rootDir>/tests/**/*.db.test.ts"], globalSetup: "<rootDir>/tests/database/up.mjs", globalTeardown: "<rootDir>/tests/database/down.mjs" },
+  ],
+  reporters: ["default", "<rootDir>/tests/reporters/jest-line.cjs"],
+};
+
+export default config;

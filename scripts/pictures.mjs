@@ -1,0 +1,85 @@
+// Takes the pictures of docs/screenshots from the demo sites, on an instance of its own: npm run pictures.
+import { spawn } from "node:child_process";
+import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+import { fileURLToPath } from "node:url";
+import { chromium } from "@playwright/test";
+
+const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
+const PORT = 4189;
+const ADDRESS = `http://127.0.0.1:${PORT}`;
+const OUT = join(ROOT, "docs", "screenshots");
+const link = join(ROOT, ".data", "pictures", "link.txt");
+
+const view = (page, name) => page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name }).click();
+const cell = (page, name) => page.getByRole("gridcell", { name, exact: true }).first();
+
+/** What each picture shows: the site, the sheet, and what is done there before it is taken. */
+const PICTURES = [
+  ["segments", "Fennel Street", "Segments", (page) => page.getByRole("row").filter({ hasText: "Guests" }).getByRole("gridcell").nth(9).click()],
+  ["addresses", "Fennel Street", "Addresses", (page) => page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 30 } })],
+  ["hardware", "Fennel Street", "Hardware", async (page) => { await page.locator('[data-laid-out="true"]').waitFor(); await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Upper switch" }).click(); }],
+  ["ports", "Fennel Street", "Ports", async (page) => {
+    await page.getByRole("button", { name: /^Device:/ }).click();
+    await page.getByRole("option", { name: /Upper/ }).click();
+    await page.getByText("Phone Consult 2").first().click();
+    await page.getByText("Phone Office 3").first().click({ modifiers: ["Shift"] });
+    await page.getByRole("radio", { name: "Phone + PC" }).click();
+  }],
+  ["walls", "Bramblewick", "Walls", (page) => page.getByRole("gridcell", { name: /^Operations to Bottling/ }).click()],
+  ["findings", "Fennel Street", "Findings", async (page) => {
+    await page.getByRole("main").getByRole("button", { name: /^Imaging/ }).click();
+    await page.getByRole("complementary").getByRole("button", { name: /^Add Imaging/ }).click();
+  }],
+  ["probe-bench", "Fennel Street", "Probe", async (page) => {
+    await page.getByRole("radio", { name: "Bench" }).click();
+    await page.getByRole("button", { name: /^What and where/ }).click();
+    await page.keyboard.type("Analyser");
+    await page.keyboard.press("Enter");
+  }],
+  ["hardware-bench", "Bramblewick", "Hardware", async (page) => { await page.locator('[data-laid-out="true"]').waitFor(); await page.getByRole("radio", { name: "Bench" }).click(); }],
+  ["export", "Fennel Street", "Export", async () => {}],
+  ["history", "Lockkeeper", "History", async (page) => {
+    await view(page, "Segments");
+    await cell(page, "Lodger").dblclick();
+    await page.keyboard.press("Control+a");
+    await page.keyboard.type("Flat");
+    await page.keyboard.press("Enter");
+    await page.locator('[data-saving="saved"]').waitFor();
+    await page.getByRole("button", { name: /^Undo/ }).click();
+    await view(page, "History");
+    await page.getByText(/^Undid/).first().waitFor();
+  }],
+];
+
+rmSync(join(ROOT, ".data", "pictures"), { recursive: true, force: true });
+mkdirSync(OUT, { recursive: true });
+const server = spawn(process.execPath, ["scripts/start.mjs", "--profile", "test", "--demo", "--port", String(PORT), "--dir", ".data/pictures", "--link-file", link], { cwd: ROOT, stdio: "inherit" });
+while (!existsSync(link)) await wait(200);
+const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] });
+try {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: ADDRESS });
+  const page = await context.newPage();
+  await page.goto(readFileSync(link, "utf8"));
+  await page.getByLabel("Your name").fill("Ruth");
+  await page.getByRole("button", { name: "Come in" }).click();
+  await page.getByRole("heading", { name: "Sites" }).waitFor();
+  await page.screenshot({ path: join(OUT, "sites.png") });
+  for (const [file, site, sheet, prepare] of PICTURES) {
+    await context.clearCookies({ name: "ground" });
+    await page.goto("/");
+    await page.getByRole("link", { name: new RegExp(site) }).click();
+    await page.getByRole("grid", { name: "Segments" }).waitFor();
+    await view(page, sheet);
+    await page.waitForTimeout(900);
+    await prepare(page);
+    await page.mouse.move(600, 62);
+    await page.waitForTimeout(900);
+    await page.screenshot({ path: join(OUT, `${file}.png`) });
+    console.log(`docs/screenshots/${file}.png`);
+  }
+} finally {
+  await browser.close();
+  server.kill("SIGTERM");
+}

@@ -1,0 +1,27 @@
+// Installs Debian packages whose programs are missing, as root or through sudo, saying what it does.
+import { findProgram, lastLines, runProgram } from "./run-program.mjs";
+import { Problem, say, stage } from "./stage.mjs";
+
+export const DATABASE_PROGRAMS = { mariadbd: "mariadb-server-core", "mariadb-install-db": "mariadb-server-core", mariadb: "mariadb-client-core" };
+export const BROWSER_PROGRAMS = { chromium: "chromium" };
+
+export async function ensurePrograms(programs) {
+  const missing = [...new Set(Object.entries(programs).filter(([name]) => findProgram(name) === null).map(([, debian]) => debian))];
+  if (missing.length === 0) return;
+  const list = missing.join(" ");
+  const byHand = `Install them yourself with\n    apt-get install --no-install-recommends ${list}\nand run this again.`;
+  if (findProgram("apt-get") === null) throw new Problem(`These Debian packages are missing: ${list}. This machine has no apt-get. ${byHand}`);
+  const root = process.getuid?.() === 0;
+  if (!root && findProgram("sudo") === null) throw new Problem(`These Debian packages are missing: ${list}. Only root can install them, and there is no sudo here. ${byHand}`);
+  say(`  Debian packages missing: ${list}. Installing them ${root ? "as root" : "through sudo"}.`);
+  const apt = async (...args) => {
+    const [command, before] = root ? ["apt-get", []] : ["sudo", ["-n", "DEBIAN_FRONTEND=noninteractive", "apt-get"]];
+    return runProgram(command, [...before, ...args], { env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
+  };
+  await stage(`installing ${list}`, async () => {
+    // A fresh machine may have no package lists yet, or stale ones: a failed update is told by the install that follows.
+    await apt("-qq", "update");
+    const { code, output } = await apt("-y", "-qq", "install", "--no-install-recommends", ...missing);
+    if (code !== 0) throw new Problem(`Installing ${list} failed:\n${lastLines(output)}\n${byHand}`);
+  });
+}

@@ -1,0 +1,7 @@
+import { commitContract } from "@/http/contracts/commit-contract";
+import { newsContract } from "@/http/contracts/site-contracts";
+import { route } from "@/http/route";
+import { commit, readNews } from "@/http/use-cases";
+
+export const GET = route(newsContract, readNews);
+export const POST = route(commitContract, commit);

@@ -1,0 +1,5 @@
+import { stepContract } from "@/http/contracts/site-contracts";
+import { route } from "@/http/route";
+import { redoLast } from "@/http/use-cases";
+
+export const POST = route(stepContract, redoLast);

@@ -1,0 +1,5 @@
+import { deleteSiteContract } from "@/http/contracts/site-contracts";
+import { route } from "@/http/route";
+import { deleteSite } from "@/http/use-cases";
+
+export const DELETE = route(deleteSiteContract, deleteSite);

@@ -1,0 +1,6 @@
+import { createSiteContract, listSitesContract } from "@/http/contracts/site-contracts";
+import { route } from "@/http/route";
+import { addSite, listSites } from "@/http/use-cases";
+
+export const GET = route(listSitesContract, listSites);
+export const POST = route(createSiteContract, addSite);

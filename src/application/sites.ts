@@ -1,0 +1,50 @@
+import { decodePlan, type FileFault } from "@/core/formats";
+import { err, ok, type Result } from "@/core/kernel";
+import { diff, emptyPlan, type ChangeBatch, type Plan, type Site } from "@/core/plan";
+import { writeBatch } from "./commit-batch";
+import { NO_SUCH_SITE, type AppError } from "./errors";
+import type { Person, PlanStore } from "./stores";
+
+export interface NewSite { readonly id: string; readonly name: string; readonly kind: Site["kind"]; readonly timeZone: string }
+
+const CONVENTIONS: Site["conventions"] = { vidScheme: "octet", gatewayAt: "first", staticSize: 18 };
+
+/** An empty plan for a new site; the same id asked for again is the same site. */
+export async function createSite(store: PlanStore, { id, name, kind, timeZone }: NewSite): Promise<Result<{ id: string }, AppError>> {
+  await store.transaction(async (tx) => {
+    // Sent again after a lost answer: it is there already.
+    if ((await tx.lockSite(id)) === null) await tx.addSite({ id, name, kind, timeZone, blocks: [], conventions: CONVENTIONS, keepClear: [] });
+  });
+  return ok({ id });
+}
+
+/** The whole file is refused for one fault in it, and nothing is written. */
+export const badFile = (faults: readonly FileFault[]): AppError =>
+  ({ code: "bad-file", sentence: faults[0]?.sentence ?? "The file is not a plan file.", faults });
+
+/** A new site from a parsed plan file. It gets ids of its own where the file's are the site's; the entities keep theirs. */
+export async function createSiteFromFile(store: PlanStore, id: string, batchId: string, file: unknown, by: Person): Promise<Result<{ id: string }, AppError>> {
+  const read = decodePlan(file);
+  return read.ok ? storePlan(store, id, batchId, read.value, by) : err(badFile(read.error));
+}
+
+/** Writes a whole plan as a new site in one batch, so that its history begins with it. */
+export const storePlan = (store: PlanStore, id: string, batchId: string, plan: Plan, by: Person): Promise<Result<{ id: string }, AppError>> =>
+  store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
+    const site: Site = { ...plan.site, id };
+    if ((await tx.lockSite(id)) !== null) return ok({ id });
+    await tx.addSite(site);
+    const batch: ChangeBatch = {
+      id: batchId, planner: "import-plan", summary: `Took in the plan file of ${site.name}`.slice(0, 120), args: null, changes: diff(emptyPlan(site), { ...plan, site }),
+    };
+    const written = await writeBatch(tx, id, 0, batch, by, { undoes: null, redoes: null });
+    return written.ok ? ok({ id }) : written;
+  });
+
+/** Deletes a site with its whole history; there is no way back, so the caller has asked twice. */
+export const removeSite = (store: PlanStore, site: string): Promise<Result<{ id: string }, AppError>> =>
+  store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
+    if ((await tx.lockSite(site)) === null) return err(NO_SUCH_SITE);
+    await tx.removeSite(site);
+    return ok({ id: site });
+  });

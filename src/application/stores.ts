@@ -1,0 +1,55 @@
+import type { Change, ChangeBatch, Plan, Site } from "@/core/plan";
+
+export interface Person { readonly id: string; readonly name: string }
+
+export interface SiteSummary {
+  readonly id: string; readonly name: string; readonly kind: Site["kind"]; readonly revision: number; readonly changedAt: string;
+  readonly segments: number; readonly devices: number; readonly hosts: number;
+}
+
+/** One line of the change log without the changes themselves. */
+export interface LogLine {
+  readonly revision: number; readonly id: string; readonly author: string; readonly authorName: string; readonly madeAt: string;
+  readonly planner: string; readonly summary: string; readonly undoes: string | null; readonly redoes: string | null; readonly changeCount: number;
+}
+export interface LogEntry extends LogLine { readonly changes: readonly Change[] }
+
+export interface NewEntry {
+  readonly revision: number; readonly batch: ChangeBatch; readonly by: Person; readonly undoes: string | null; readonly redoes: string | null;
+}
+
+/** What a use case may do inside one transaction. */
+export interface PlanTx {
+  /** Locks the site's row until the transaction ends; its revision, or null without such a site. */
+  readonly lockSite: (site: string) => Promise<number | null>;
+  /** The plan at that revision; kept between requests, so that most answers need no reading. */
+  readonly planAt: (site: string, revision: number) => Promise<Plan>;
+  readonly addSite: (site: Site) => Promise<void>;
+  readonly removeSite: (site: string) => Promise<void>;
+  /** Writes the rows, appends to the log and moves the revision on; `after` is the plan that `changes` led to. */
+  readonly write: (site: string, entry: NewEntry, after: Plan) => Promise<void>;
+  readonly findEntry: (site: string, batch: string) => Promise<LogEntry | null>;
+  /** Entries after a revision, oldest first. */
+  readonly entriesAfter: (site: string, revision: number) => Promise<LogEntry[]>;
+  /** Who made which batch, oldest first: what undo and redo need. */
+  readonly logLines: (site: string) => Promise<LogLine[]>;
+}
+
+export interface PlanStore {
+  readonly transaction: <T>(work: (tx: PlanTx) => Promise<T>) => Promise<T>;
+  readonly listSites: () => Promise<SiteSummary[]>;
+  /** The site's name, or null without such a site. */
+  readonly nameOf: (site: string) => Promise<string | null>;
+  /** The plan and its revision as one moment saw them; null without such a site. */
+  readonly snapshot: (site: string) => Promise<{ plan: Plan; revision: number } | null>;
+  /** The newest lines before a revision, newest first; only those that touch the entity `about`, when it is given. */
+  readonly history: (site: string, before: number, about: string | null, limit: number) => Promise<LogLine[]>;
+}
+
+export interface EntryStore {
+  /** Uses a link up; false when it is unknown, used or older than a day. */
+  readonly useLink: (keyHash: string) => Promise<boolean>;
+  readonly personNamed: (name: string, newId: string) => Promise<Person>;
+  readonly addSession: (tokenHash: string, person: string) => Promise<void>;
+  readonly personOfSession: (tokenHash: string) => Promise<Person | null>;
+}

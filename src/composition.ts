@@ -1,0 +1,28 @@
+import "server-only";
+import { createHash, randomBytes } from "node:crypto";
+import { v7 } from "uuid";
+import type { EntryTools } from "@/application/enter";
+import type { EntryStore, PlanStore } from "@/application/stores";
+import { config } from "@/config";
+import { entryStore } from "@/storage/entry-store";
+import { planCache } from "@/storage/plan-cache";
+import { planStore } from "@/storage/plan-store";
+import { openDatabase } from "@/storage/pool";
+
+export interface Stores { readonly plans: PlanStore; readonly entries: EntryStore; readonly tools: EntryTools }
+
+const TOOLS: EntryTools = {
+  hash: (text) => createHash("sha256").update(text).digest("hex"),
+  newToken: () => randomBytes(32).toString("base64url"),
+  newId: () => v7(),
+};
+
+export function storesOn(databaseUrl: string): Stores & { readonly close: () => Promise<void> } {
+  const database = openDatabase(databaseUrl);
+  return { plans: planStore(database, planCache(24)), entries: entryStore(database), tools: TOOLS, close: () => database.close() };
+}
+
+// One pool for the process: Next loads this module once for pages and once for routes.
+const shared = globalThis as typeof globalThis & { dianomeStores?: Stores };
+
+export const stores = (): Stores => (shared.dianomeStores ??= storesOn(config().databaseUrl));

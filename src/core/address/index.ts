@@ -1,0 +1,16 @@
+export {
+  explodeIpv6, familyOf, formatAddress, formatIpv4, formatIpv6, ipv4, ipv6, parseAddress, parseIpv4, parseIpv6, step,
+  type Address, type Family, type Ipv4, type Ipv6,
+} from "./address";
+export { nextFreeAddress, nextFreeSubnet } from "./allocate";
+export { isGroup, isLocallyAdministered, parseMac, type Mac } from "./mac";
+export {
+  addressAt, addressCount, asPrefix4, asPrefix6, byPrefix, containsAddress, containsPrefix, formatPrefix, lastOf,
+  lengthForHosts, netmaskText, offsetIn, parseInterfaceAddress, parsePrefix, prefixesOverlap, prefixOf, usableRange,
+  wildcardText, widthOf, type Prefix, type Prefix4, type Prefix6,
+} from "./prefix";
+export { exclude, subnetCount, subnetsOf, summarise, supernetOf } from "./prefix-set";
+export {
+  formatRange, freeRanges, inRange, parseRange, prefixesOfRange, rangeCount, rangesOverlap, type AddressRange,
+} from "./range";
+export { isInsideUse, SPECIAL_BLOCKS, usesOf, type SpecialUse } from "./special";

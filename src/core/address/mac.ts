@@ -1,0 +1,27 @@
+import type { Brand } from "../kernel";
+import { hasBit } from "./bits";
+
+/** A 48-bit MAC address, canonical: lower case, pairs joined by colons. */
+export type Mac = string & Brand<"Mac">;
+
+const NOTATIONS = [
+  /^[0-9a-f]{2}(:[0-9a-f]{2}){5}$/i,
+  /^[0-9a-f]{2}(-[0-9a-f]{2}){5}$/i,
+  /^[0-9a-f]{4}(\.[0-9a-f]{4}){2}$/i,
+  /^[0-9a-f]{12}$/i,
+];
+
+/** Reads pairs with colons or hyphens, three dotted groups of four, or twelve digits; null for anything else. */
+export function parseMac(text: string): Mac | null {
+  if (!NOTATIONS.some((notation) => notation.test(text))) return null;
+  const digits = text.replace(/[^0-9a-f]/gi, "").toLowerCase();
+  return (digits.match(/../g) ?? []).join(":") as Mac;
+}
+
+const firstOctet = (mac: Mac): number => Number.parseInt(mac.slice(0, 2), 16);
+
+/** The U/L bit of IEEE 802: set means that the address was chosen locally. */
+export const isLocallyAdministered = (mac: Mac): boolean => hasBit(firstOctet(mac), 1);
+
+/** The I/G bit of IEEE 802: set means a group; no device may send from it. */
+export const isGroup = (mac: Mac): boolean => hasBit(firstOctet(mac), 0);

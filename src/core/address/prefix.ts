@@ -1,0 +1,112 @@
+import { ascending } from "../kernel";
+import {
+  familyOf, formatAddress, formatIpv4, formatIpv6, ipv4, parseAddress, parseIpv4, step,
+  type Address, type Family, type Ipv4, type Ipv6,
+} from "./address";
+import { inverse4, inverse6, last4, last6, mask4, mask6, network4, network6, powerOfTwo } from "./bits";
+import type { AddressRange } from "./range";
+
+export interface Prefix4 { readonly family: 4; readonly network: Ipv4; readonly length: number }
+export interface Prefix6 { readonly family: 6; readonly network: Ipv6; readonly length: number }
+/** A network address and its length; host bits of `network` are always zero. */
+export type Prefix = Prefix4 | Prefix6;
+
+export const widthOf = (family: Family): number => (family === 4 ? 32 : 128);
+
+/** The prefix of `length` that `address` lies in; null when the length does not exist in its family. */
+export function prefixOf(address: Address, length: number): Prefix | null {
+  if (!Number.isInteger(length) || length < 0 || length > widthOf(familyOf(address))) return null;
+  return typeof address === "number"
+    ? { family: 4, network: network4(address, length) as Ipv4, length }
+    : { family: 6, network: network6(address, length) as Ipv6, length };
+}
+
+/** "address/length", also with a dotted mask or wildcard mask after the slash (RFC 4632 lengths), host bits allowed. */
+export function parseInterfaceAddress(text: string): { address: Address; prefix: Prefix } | null {
+  const [head, tail, extra] = text.split("/");
+  if (head === undefined || tail === undefined || extra !== undefined) return null;
+  const address = parseAddress(head);
+  if (address === null) return null;
+  const length = /^(0|[1-9]\d{0,2})$/.test(tail) ? Number(tail) : familyOf(address) === 4 ? lengthOfMask(tail) : null;
+  const prefix = length === null ? null : prefixOf(address, length);
+  return prefix === null ? null : { address, prefix };
+}
+
+function lengthOfMask(text: string): number | null {
+  const mask = parseIpv4(text);
+  if (mask === null) return null;
+  for (let length = 0; length <= 32; length += 1) {
+    if (mask4(length) === mask || inverse4(mask4(length)) === mask) return length;
+  }
+  return null;
+}
+
+/** "network/length" as a plan writes it: decimal length, no host bits set. Null for anything else. */
+export function parsePrefix(text: string): Prefix | null {
+  if (!/\/(0|[1-9]\d{0,2})$/.test(text)) return null;
+  const read = parseInterfaceAddress(text);
+  return read !== null && read.address === read.prefix.network ? read.prefix : null;
+}
+
+export const formatPrefix = (prefix: Prefix): string => `${formatAddress(prefix.network)}/${prefix.length}`;
+
+/** The last address: for IPv4 up to /30 the broadcast address. */
+export const lastOf = (prefix: Prefix): Address =>
+  prefix.family === 4 ? (last4(prefix.network, prefix.length) as Ipv4) : (last6(prefix.network, prefix.length) as Ipv6);
+
+export const netmaskText = (prefix: Prefix): string =>
+  prefix.family === 4 ? formatIpv4(mask4(prefix.length) as Ipv4) : formatIpv6(mask6(prefix.length) as Ipv6);
+
+export const wildcardText = (prefix: Prefix): string =>
+  prefix.family === 4
+    ? formatIpv4(inverse4(mask4(prefix.length)) as Ipv4)
+    : formatIpv6(inverse6(mask6(prefix.length)) as Ipv6);
+
+export const addressCount = (prefix: Prefix): bigint => powerOfTwo(widthOf(prefix.family) - prefix.length);
+
+/**
+ * The addresses a host may have, both ends included. IPv4: without network and broadcast address, but all of a /31
+ * (RFC 3021) and /32. IPv6: without the subnet-router anycast address (RFC 4291 section 2.6.1), but all of a /127
+ * (RFC 6164) and /128.
+ */
+export function usableRange(prefix: Prefix): AddressRange {
+  const last = lastOf(prefix);
+  if (prefix.length >= widthOf(prefix.family) - 1) return { first: prefix.network, last };
+  const first = step<Address>(prefix.network, 1) ?? prefix.network;
+  return { first, last: prefix.family === 4 ? (step(last, -1) ?? last) : last };
+}
+
+export const containsAddress = (prefix: Prefix, address: Address): boolean =>
+  familyOf(address) === prefix.family && address >= prefix.network && address <= lastOf(prefix);
+
+export const containsPrefix = (outer: Prefix, inner: Prefix): boolean =>
+  outer.family === inner.family && outer.length <= inner.length && containsAddress(outer, inner.network);
+
+export const prefixesOverlap = (a: Prefix, b: Prefix): boolean => containsPrefix(a, b) || containsPrefix(b, a);
+
+/** By family, then network, then the wider first. */
+export const byPrefix = (a: Prefix, b: Prefix): number =>
+  a.family - b.family || ascending(a.network, b.network) || a.length - b.length;
+
+/** The `offset`-th address of the prefix (0 is the network address), or null past its end. */
+export function addressAt(prefix: Prefix, offset: number): Address | null {
+  const address = step<Address>(prefix.network, offset);
+  return address !== null && containsAddress(prefix, address) ? address : null;
+}
+
+/** How far `address` lies behind the network address; only for prefixes of up to 2^53 addresses. */
+export const offsetIn = (prefix: Prefix, address: Address): number => Number(BigInt(address) - BigInt(prefix.network));
+
+/** The prefix as IPv4, or null: narrows without a cast. */
+export const asPrefix4 = (prefix: Prefix | null): Prefix4 | null => (prefix?.family === 4 ? prefix : null);
+export const asPrefix6 = (prefix: Prefix | null): Prefix6 | null => (prefix?.family === 6 ? prefix : null);
+
+/** The smallest IPv4 length whose usable addresses number at least `hosts` plus one for the gateway. */
+export function lengthForHosts(hosts: number): number {
+  for (let length = 30; length > 0; length -= 1) {
+    const base = ipv4(0);
+    const prefix = base === null ? null : prefixOf(base, length);
+    if (prefix !== null && addressCount(prefix) - 2n >= BigInt(hosts) + 1n) return length;
+  }
+  return 0;
+}

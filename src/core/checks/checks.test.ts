@@ -1,0 +1,110 @@
+import { readFileSync } from "node:fs";
+import { bramblewick } from "../../../demo/bramblewick";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4 } from "../address";
+import { must } from "../kernel";
+import { applyChanges, Draft, PlanIndex, vid as asVid, type CollectionKind, type EntityOf, type Plan } from "../plan";
+import { testId } from "../testing/build-plan";
+import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf, type Finding } from ".";
+
+const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
+const net = (text: string): Prefix4 => {
+  const prefix = parsePrefix(text);
+  return must(prefix?.family === 4 ? prefix : null, text);
+};
+const v = (n: number) => must(asVid(n), `${n}`);
+const apply = (plan: Plan, draft: Draft): Plan => {
+  const result = applyChanges(plan, draft.changes());
+  return must(result.ok ? result.value : null, result.ok ? "" : JSON.stringify(result.error));
+};
+const find = <K extends CollectionKind>(draft: Draft, kind: K, name: string): EntityOf<K> =>
+  must(draft.all(kind).find((e) => "name" in e && e.name === name), `${kind} ${name}`);
+const portOf = (draft: Draft, device: string, label: string) =>
+  must(draft.all("port").find((p) => p.device === find(draft, "device", device).id && p.label === label), `${device} ${label}`);
+const scopeOf = (draft: Draft, segment: string) => must(draft.all("scope").find((s) => s.segment === find(draft, "segment", segment).id), segment);
+const range = (a: string, b: string) => ({ first: ip(a), last: ip(b) });
+
+/** The home is sound as it stands; each slip is made in it alone. */
+const sound = lockkeepersHouse();
+
+const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
+  ["subnets-overlap", (d) => d.patch("segment", find(d, "segment", "Studio").id, { prefixes4: [net("172.19.20.128/25")] }), /Studio \(172\.19\.20\.128\/25\) lies in the same addresses as Household \(172\.19\.20\.0\/24\)/],
+  ["subnet-meets-kept-clear", (d) => d.patch("site", d.plan.site.id, { keepClear: [{ prefix: net("172.19.60.0/22"), reason: "the neighbour's tunnel" }] }), /Visitors \(172\.19\.60\.0\/24\) meets 172\.19\.60\.0\/22.*the neighbour's tunnel/],
+  ["gateway-not-usable", (d) => d.patch("interface", must(find(d, "segment", "Lodger").gatewayInterface, "a gateway"), { addresses4: [ip("172.19.40.255")] }), /gateway of Lodger, 172\.19\.40\.255, is the broadcast address/],
+  ["gateway-missing", (d) => d.patch("segment", find(d, "segment", "Studio").id, { gatewayInterface: null }), /Studio has no gateway/],
+  ["pool-outside-subnet", (d) => d.patch("scope", scopeOf(d, "Studio").id, { pools: [range("172.19.30.200", "172.19.31.20")] }), /pool of Studio, 172\.19\.30\.200 to 172\.19\.31\.20/],
+  ["pool-over-gateway", (d) => d.patch("scope", scopeOf(d, "Studio").id, { pools: [range("172.19.30.1", "172.19.30.60")] }), /\.1 to \.60, count 60, holds the gateway/],
+  ["pool-too-small", (d) => d.patch("segment", find(d, "segment", "Visitors").id, { planned: 101 }), /Visitors: 101 devices.*has 100 to lease. Number 101 gets none/],
+  ["no-address-server", (d) => d.remove("scope", scopeOf(d, "Household").id), /5 devices in Household ask for an address/],
+  ["two-address-servers", (d) => d.put("scope", { ...scopeOf(d, "Studio"), id: testId("scope", "second"), pools: [range("172.19.30.120", "172.19.30.130")] }), /both give addresses in Studio/],
+  ["names-behind-wall", (d) => d.patch("segment", find(d, "segment", "Visitors").id, { dns: [ip("172.19.20.9")] }), /Visitors is told to ask 172\.19\.20\.9.*wall to Household is closed/],
+  ["static-in-pool", (d) => d.patch("host", find(d, "host", "Kiln controller").id, { manner: "typed", ipv4: ip("172.19.30.60") }), /\.60 is typed into Kiln controller/],
+  ["host-outside-subnet", (d) => d.patch("host", find(d, "host", "Kiln controller").id, { ipv4: ip("172.19.31.60") }), /Kiln controller has 172\.19\.31\.60/],
+  ["address-twice", (d) => d.patch("host", find(d, "host", "Heating controller").id, { ipv4: ip("172.19.50.21") }), /172\.19\.50\.21 belongs to .*Door bell.* at the same time/],
+  ["mac-twice", (d) => d.patch("host", find(d, "host", "Tablet").id, { mac: find(d, "host", "Study PC").mac }), /stands at .*(Tablet|Study PC) and (Tablet|Study PC)/],
+  ["vid-twice", (d) => d.patch("vlan", find(d, "vlan", "Studio").id, { vid: v(20) }), /VLAN ID 20 stands for .*Household/],
+  ["default-vid-for-management", (d) => d.patch("vlan", find(d, "vlan", "Kit").id, { vid: v(1) }), /Kit is on VLAN 1/],
+  ["vlan-missing-on-hop", (d) => d.patch("port", portOf(d, "Hall switch", "1").id, { tagged: [20, 30, 40, 50, 70].map(v) }), /Visitors \(60\) stops at Hall switch port 1/],
+  ["no-cable-between", (d) => d.remove("link", must(d.all("link").find((l) => l.b === portOf(d, "Hall switch", "1").id), "the uplink").id), /no cable joins them/],
+  ["vlans-joined-by-link", (d) => d.patch("port", portOf(d, "Landing AP", "1").id, { pvid: v(60), untagged: [v(60)], tagged: [20, 40, 50].map(v) }), /leaves .* in VLAN (70|60) arrives at .* in VLAN (60|70)/],
+  ["port-vlan-undefined", (d) => d.patch("port", portOf(d, "Hall switch", "4").id, { pvid: v(25), untagged: [v(25)] }), /Hall switch port 4 is in VLAN 25/],
+  ["ports-to-decide", (d) => d.patch("port", portOf(d, "Hall switch", "9").id, { enabled: true }), /Hall switch: 1 port is in no VLAN: 9/],
+  ["trunk-to-one-host", (d) => d.patch("port", portOf(d, "Hall switch", "5").id, { tagged: [30, 40].map(v), guards: portOf(d, "Hall switch", "1").guards }), /Hall switch port 5 is a trunk with 2 tagged VLANs.*Television/],
+  ["host-in-wrong-vlan", (d) => d.patch("port", portOf(d, "Hall switch", "7").id, { pvid: v(20), untagged: [v(20)] }), /Lodger's desk belongs in VLAN 40.*lands in VLAN 20/],
+  ["port-lists-differ", (d) => d.patch("port", portOf(d, "Hall switch", "4").id, { untagged: [v(30)] }), /untagged in VLAN 30, but its PVID is 20/],
+  ["port-used-twice", (d) => d.patch("host", find(d, "host", "Study PC").id, { attachment: { at: "port", port: portOf(d, "Hall switch", "5").id } }), /Hall switch port 5, which takes one cable/],
+];
+
+test("a sound plan has no finding; every check has a slip that it finds", () => {
+  expect(listFindings(runChecks(PlanIndex.of(sound)))).toEqual([]);
+  expect(listFindings(runChecks(PlanIndex.of(bramblewick())))).toEqual([]);
+  expect(slips.map(([code]) => code).sort()).toEqual(CHECKS.map((check) => check.code).sort());
+});
+
+const NO_REPAIR = ["no-cable-between"];
+
+test.each(slips)("%s: found, said with the real values, and each repair mends it without a new stop", (code, slip, says) => {
+  const draft = new Draft(sound);
+  slip(draft);
+  const plan = apply(sound, draft);
+  const index = PlanIndex.of(plan);
+  const before = listFindings(runChecks(index));
+  const finding = must(before.find((f) => f.code === code), `${code} among ${before.map((f) => f.code).join(", ")}`);
+  expect(sentenceOf(finding, index)).toMatch(says);
+  const repairs = repairsOf(finding, index);
+  expect(repairs.length > 0).toBe(!NO_REPAIR.includes(code));
+  const stops = (list: Finding[]) => new Set(list.filter((f) => f.severity === "stop").map((f) => f.key));
+  for (const repair of repairs) {
+    let n = 0;
+    const edit = new Draft(plan);
+    repair.edit(edit, () => testId("new", `${(n += 1)}`));
+    const mended = apply(plan, edit);
+    const after = listFindings(runChecks(PlanIndex.of(mended)));
+    expect([repair.label, after.map((f) => f.key)]).not.toEqual([repair.label, expect.arrayContaining([finding.key])]);
+    // A defined VLAN may still be the wrong one for what is plugged in: only the recommended repair promises no new stop.
+    if (repair === repairs[0]) expect([...stops(after)].filter((key) => !stops(before).has(key))).toEqual(code === "port-vlan-undefined" ? expect.any(Array) : []);
+  }
+});
+
+test("rechecking after an edit gives what checking everything gives", () => {
+  const whole = fennelStreet();
+  let index = PlanIndex.of(whole);
+  let findings = runChecks(index);
+  for (const name of ["Camera Entrance", "PC Office 1", "Image store"]) {
+    const draft = new Draft(index.plan);
+    const host = find(draft, "host", name);
+    draft.patch("host", host.id, { mac: parseMac("02:5a:10:00:00:01"), ipv4: ip("10.24.40.30"), manner: "typed" });
+    draft.patch("port", portOf(draft, "Upper switch", "25").id, { tagged: [10, 20].map(v) });
+    const changes = draft.changes();
+    index = index.derive(apply(index.plan, draft), changes);
+    findings = recheck(findings, index, changes);
+    expect(listFindings(findings)).toEqual(listFindings(runChecks(PlanIndex.of(index.plan))));
+  }
+  expect(listFindings(findings).length).toBeGreaterThan(8);
+});
+
+test("docs/findings.md lists exactly these checks", () => {
+  const documented = [...readFileSync("docs/findings.md", "utf8").matchAll(/^## `([a-z-]+)`/gm)].map((m) => m[1]);
+  expect(documented.sort()).toEqual(CHECKS.map((check) => check.code).sort());
+});

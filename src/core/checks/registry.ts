@@ -1,0 +1,44 @@
+import { byText } from "../kernel";
+import type { Change, Kind, PlanIndex } from "../plan";
+import type { AnyCheck, Finding, Repair } from "./check";
+import { gatewayMissing, gatewayNotUsable } from "./gateway";
+import { hostOutsideSubnet, poolOutsideSubnet, poolOverGateway, poolTooSmall, staticInPool } from "./pools";
+import { hostInWrongVlan, portInconsistent, portSharedTwice, portsUndecided, portVlanUndefined, trunkToOneHost } from "./ports";
+import { namesBehindWall, noAddressServer, twoAddressServers } from "./servers";
+import { subnetMeetsKeptClear, subnetsOverlap } from "./subnets-overlap";
+import { addressTwice, macTwice } from "./twice";
+import { defaultVidForManagement, noCableBetween, vidTwice, vlanMissingOnHop, vlansJoined } from "./vlans";
+
+/** Every check, in the order in which findings of one severity are listed. */
+export const CHECKS: readonly AnyCheck[] = [
+  subnetsOverlap, subnetMeetsKeptClear, gatewayNotUsable, gatewayMissing, poolOutsideSubnet, poolOverGateway, poolTooSmall,
+  noAddressServer, twoAddressServers, namesBehindWall, staticInPool, hostOutsideSubnet, addressTwice, macTwice, vidTwice,
+  defaultVidForManagement, vlanMissingOnHop, noCableBetween, vlansJoined, portVlanUndefined, portsUndecided, trunkToOneHost,
+  hostInWrongVlan, portInconsistent, portSharedTwice,
+];
+
+const BY_CODE = new Map(CHECKS.map((check) => [check.code, check]));
+const RANK = { stop: 0, warn: 1, note: 2 } as const;
+
+/** Findings by check, so that an edit replaces only those of the checks that read what changed. */
+export type FindingsByCode = ReadonlyMap<string, readonly Finding[]>;
+
+export const runChecks = (index: PlanIndex): FindingsByCode => new Map(CHECKS.map((check) => [check.code, check.run(index)]));
+
+/** The findings after an edit: checks that read none of the changed kinds keep theirs. */
+export function recheck(previous: FindingsByCode, index: PlanIndex, changes: readonly Change[]): FindingsByCode {
+  const changed = new Set<Kind>(changes.map((change) => change.kind));
+  if (changed.size === 0) return previous;
+  return new Map(CHECKS.map((check) => {
+    const known = previous.get(check.code);
+    return [check.code, known === undefined ? check.run(index) : check.reads.some((kind) => changed.has(kind)) ? check.rerun(known, index, changes) : known];
+  }));
+}
+
+/** All findings, stops first, those of one check by their key. */
+export const listFindings = (findings: FindingsByCode): Finding[] =>
+  [...findings.values()].flatMap((found) => [...found].sort((a, b) => byText(a.key, b.key))).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+
+export const checkOf = (finding: Finding): AnyCheck | undefined => BY_CODE.get(finding.code);
+export const sentenceOf = (finding: Finding, index: PlanIndex): string => BY_CODE.get(finding.code)?.describe(finding, index) ?? finding.code;
+export const repairsOf = (finding: Finding, index: PlanIndex): readonly Repair[] => BY_CODE.get(finding.code)?.repairs(finding, index) ?? [];

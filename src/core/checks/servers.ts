@@ -1,0 +1,104 @@
+import { containsAddress, formatAddress, type Address } from "../address";
+import { decide, SERVICES } from "../policy";
+import { nameOf, type PlanIndex, type Segment, type WallEnd } from "../plan";
+import { poolFor } from "../planners/conventions";
+import { openDoor } from "../planners/set-wall";
+import { check, localCheck, type Found, type Repair } from "./check";
+import { segmentsTouched } from "./touched";
+import { listed, rangeWithCount, shortAddress } from "./wording";
+
+interface NoServer { readonly segment: string; readonly waiting: number }
+
+export const noAddressServer = localCheck<NoServer, "segment">({
+  code: "no-address-server", severity: "stop", family: "segments",
+  title: "Devices wait for an address and nobody gives any",
+  why: "Such devices give themselves a link-local address and reach nothing.",
+  reads: ["segment", "scope", "host"],
+  of: "segment",
+  touched: segmentsTouched,
+  findAt: (index, segment): Found<NoServer>[] => {
+    if (segment.prefixes4.length === 0 || index.scopesOf(segment.id).some((scope) => scope.family === 4)) return [];
+    const waiting = index.hostsIn(segment.id).filter((host) => host.manner !== "typed").length;
+    return waiting === 0 ? [] : [{ subjects: [{ kind: "segment", id: segment.id }], data: { segment: segment.id, waiting } }];
+  },
+  describe: ({ segment, waiting }, index) => `${waiting} devices in ${nameOf(index, "segment", segment)} ask for an address, and the segment has no scope.`,
+  repairs: ({ segment }, index) => {
+    const target = index.plan.segment.get(segment);
+    const leg = target === undefined ? undefined : index.gatewayOf(target);
+    const pool = target === undefined ? null : poolFor(index, target);
+    if (leg === undefined || pool === null) return [];
+    return [{
+      label: `Let ${nameOf(index, "device", leg.device)} serve ${rangeWithCount(pool)}`, planner: "add-scope", args: { segment },
+      edit: (draft, ids) => {
+        draft.put("scope", {
+          id: ids(), segment, serverDevice: leg.device, serverHost: null, family: 4, pools: [pool], exclusions: [], leaseSeconds: 28_800, options: [],
+        });
+      },
+    }];
+  },
+});
+
+interface TwoServers { readonly segment: string; readonly scopes: readonly string[] }
+
+const serverName = (index: PlanIndex, scopeId: string): string => {
+  const scope = index.plan.scope.get(scopeId);
+  if (scope?.serverDevice !== null && scope?.serverDevice !== undefined) return nameOf(index, "device", scope.serverDevice);
+  return scope?.serverHost === null || scope?.serverHost === undefined ? "nobody" : nameOf(index, "host", scope.serverHost);
+};
+
+export const twoAddressServers = check<TwoServers>({
+  code: "two-address-servers", severity: "warn", family: "segments",
+  title: "Two servers give addresses in one segment",
+  why: "A client takes the first answer, so neither server knows all leases and addresses can be given twice.",
+  reads: ["scope", "segment", "device", "host"],
+  find: (index): Found<TwoServers>[] =>
+    [...index.groups("scopesBySegment")].flatMap(([segment, scopes]): Found<TwoServers>[] => {
+      const same = scopes.filter((scope) => scope.family === 4);
+      return same.length < 2 ? [] : [{ subjects: [{ kind: "segment", id: String(segment) }], data: { segment: String(segment), scopes: same.map((s) => s.id) } }];
+    }),
+  describe: ({ segment, scopes }, index) => `${listed(scopes.map((id) => serverName(index, id)))} both give addresses in ${nameOf(index, "segment", segment)}.`,
+  repairs: ({ scopes }, index) => scopes.slice(1).map((id): Repair => ({
+    label: `Switch the scope at ${serverName(index, id)} off`, planner: "remove-scope", args: { scope: id },
+    edit: (draft) => draft.remove("scope", id),
+  })),
+});
+
+interface DnsData { readonly segment: string; readonly address: Address; readonly inside: string | null }
+
+/** The segment that holds an address, if any. */
+const homeOf = (index: PlanIndex, address: Address): Segment | undefined =>
+  [...index.plan.segment.values()].find((s) => [...s.prefixes4, ...s.prefixes6].some((p) => containsAddress(p, address)));
+
+const DNS = SERVICES.find((service) => service.name === "dns") ?? null;
+
+export const namesBehindWall = check<DnsData>({
+  code: "names-behind-wall", severity: "stop", family: "segments",
+  title: "Clients are told to ask for names where a wall stops them",
+  why: "Without names no page opens, though the internet itself is there.",
+  reads: ["segment", "wall", "zone", "interface", "device"],
+  find: (index): Found<DnsData>[] =>
+    [...index.plan.segment.values()].flatMap((segment) =>
+      segment.dns.flatMap((address): Found<DnsData>[] => {
+        if (index.groups("interfacesByAddress").has(address)) return [];
+        const home = homeOf(index, address);
+        if (decide(index, segment, home ?? "internet", DNS).passes) return [];
+        return [{ subjects: [{ kind: "segment", id: segment.id }], data: { segment: segment.id, address, inside: home?.id ?? null } }];
+      })),
+  describe: ({ segment, address, inside }, index) =>
+    `${nameOf(index, "segment", segment)} is told to ask ${formatAddress(address)} for names, but the wall to ${inside === null ? "the internet" : nameOf(index, "segment", inside)} is closed to them. Nobody there will open a page.`,
+  repairs: ({ segment, address, inside }, index) => {
+    const from = index.plan.segment.get(segment);
+    const gateway = from === undefined ? undefined : index.gatewayOf(from)?.addresses4[0];
+    if (from === undefined) return [];
+    const to: WallEnd = inside === null ? { at: "internet" } : { at: "zone", zone: index.plan.segment.get(inside)?.zone ?? "" };
+    const viaGateway: Repair[] = gateway === undefined || gateway === address ? [] : [{
+      label: `Hand out the gateway, ${shortAddress(gateway)}`, planner: "set-dns", args: { segment, dns: formatAddress(gateway) },
+      edit: (draft) => draft.patch("segment", segment, { dns: draft.need("segment", segment).dns.map((d) => (d === address ? gateway : d)) }),
+    }];
+    const door: Repair[] = DNS === null ? [] : [{
+      label: `Open DNS to ${inside === null ? "the internet" : nameOf(index, "segment", inside)}`, planner: "open-door", args: { segment, service: "dns" },
+      edit: (draft, ids) => openDoor(draft, ids, { at: "zone", zone: from.zone }, to, DNS),
+    }];
+    return [...viaGateway, ...door];
+  },
+});

@@ -1,0 +1,75 @@
+import { ascending } from "../kernel";
+import { containsAddress, freeRanges, inRange, rangeCount, step, type Address, type AddressRange, type Mac } from "../address";
+import type { PlanIndex, Scope } from "../plan";
+
+/** Every host of a segment asks this of the same scope; a scope never changes, so the answer can be kept as long as it lives. */
+const KNOWN = new WeakMap<Scope, readonly AddressRange[]>();
+
+/** The pools of a scope less its exclusions, ascending, without overlap. */
+export function offeredRanges(scope: Scope): readonly AddressRange[] {
+  const known = KNOWN.get(scope) ?? rangesOf(scope);
+  KNOWN.set(scope, known);
+  return known;
+}
+
+function rangesOf(scope: Scope): AddressRange[] {
+  const sorted = [...scope.pools].sort((a, b) => ascending(a.first, b.first));
+  const merged: AddressRange[] = [];
+  for (const pool of sorted) {
+    const open = merged.at(-1);
+    if (open !== undefined && pool.first <= open.last) merged[merged.length - 1] = { first: open.first, last: pool.last > open.last ? pool.last : open.last };
+    else merged.push(pool);
+  }
+  return merged.flatMap((range) => freeRanges(range, scope.exclusions));
+}
+
+export const offeredCount = (scope: Scope): bigint => offeredRanges(scope).reduce((sum, range) => sum + rangeCount(range), 0n);
+
+/** Addresses that the server won't lease to just anyone: reservations inside the pool count even while their owner is away. */
+export function keptInPool(index: PlanIndex, scope: Scope): Address[] {
+  const ranges = offeredRanges(scope);
+  return index.hostsIn(scope.segment).flatMap((host) => {
+    const address = scope.family === 4 ? host.ipv4 : host.ipv6;
+    return address !== null && host.manner === "reserved" && ranges.some((range) => inRange(range, address)) ? [address] : [];
+  });
+}
+
+/** The server's own addresses in the segment: it never leases one of them. */
+function ownAddresses(index: PlanIndex, scope: Scope): Set<Address> {
+  // By segment, not by device: a gateway has a leg in every segment, and each of their scopes asks this.
+  const legs = index.interfacesIn(scope.segment).filter((leg) => leg.device === scope.serverDevice);
+  const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
+  return new Set<Address>([...legs.flatMap((leg): Address[] => [...leg.addresses4, ...leg.addresses6]), ...[host?.ipv4, host?.ipv6].filter((a) => a !== null && a !== undefined)]);
+}
+
+/** How many addresses are left for clients without a reservation: the pools less what is reserved in them and the server's own. */
+export function leasableCount(index: PlanIndex, scope: Scope): bigint {
+  const ranges = offeredRanges(scope);
+  const taken = new Set<Address>([...keptInPool(index, scope), ...[...ownAddresses(index, scope)].filter((address) => ranges.some((range) => inRange(range, address)))]);
+  return offeredCount(scope) - BigInt(taken.size);
+}
+
+export interface Offer { readonly address: Address; readonly reserved: boolean }
+
+/** The address kept for `mac`, or null. A server ignores a reservation outside its subnet and serves that client from the pool. */
+function reservationOf(index: PlanIndex, scope: Scope, mac: Mac | null): Address | null {
+  const owner = mac === null ? undefined : index.hostsIn(scope.segment).find((host) => host.mac === mac && host.manner === "reserved");
+  const address = owner === undefined ? null : scope.family === 4 ? owner.ipv4 : owner.ipv6;
+  const segment = index.plan.segment.get(scope.segment);
+  const prefixes = scope.family === 4 ? (segment?.prefixes4 ?? []) : (segment?.prefixes6 ?? []);
+  return address !== null && prefixes.some((prefix) => containsAddress(prefix, address)) ? address : null;
+}
+
+/** What the scope offers to `mac`: its reservation, else the lowest address nobody holds in the plan; null when it is exhausted. */
+export function offerTo(index: PlanIndex, scope: Scope, mac: Mac | null): Offer | null {
+  const reservation = reservationOf(index, scope, mac);
+  if (reservation !== null) return { address: reservation, reserved: true };
+  const kept = new Set<Address>(keptInPool(index, scope));
+  const own = ownAddresses(index, scope);
+  for (const range of offeredRanges(scope)) {
+    for (let at: Address | null = range.first; at !== null && at <= range.last; at = step(at, 1)) {
+      if (!kept.has(at) && !own.has(at)) return { address: at, reserved: false };
+    }
+  }
+  return null;
+}

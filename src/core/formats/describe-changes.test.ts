@@ -1,0 +1,57 @@
+import { fennelStreet } from "../../../demo/fennel-street";
+import { must } from "../kernel";
+import { applyChanges, Draft, emptyPlan, diff, PlanIndex, rebase, type Plan } from "../plan";
+import { editHostCell, editSegmentCell, movePool, removeDevice, setWall } from "../planners";
+import { testId } from "../testing/build-plan";
+import { clashSides, countChanges, describeChanges, encodeClash } from ".";
+
+const plan = fennelStreet();
+const index = PlanIndex.of(plan);
+const named = <T extends { name: string }>(items: ReadonlyMap<string, T>, name: string): T => must([...items.values()].find((item) => item.name === name), name);
+const ids = () => testId("new", "one");
+function told(edit: (draft: Draft) => unknown) {
+  const draft = new Draft(plan);
+  edit(draft);
+  const changes = draft.changes();
+  const applied = applyChanges(plan, changes);
+  return { changes, words: describeChanges(index, PlanIndex.of(must(applied.ok ? applied.value : null, "applies")), changes) };
+}
+
+test("a change is told by name, with both values as a person writes them", () => {
+  const staff = named(plan.segment, "Staff");
+  expect(told((draft) => movePool({ draft, index, ids }, staff.id, 40, 109)).words).toEqual(
+    [{ what: "changed", kind: "scope", name: "the scope of Staff", fields: [{ field: "pool", before: "10.24.20.40 to 10.24.20.99", after: "10.24.20.40 to 10.24.20.109" }] }]);
+  expect(told((draft) => editSegmentCell({ draft, index, ids }, staff.id, "zone", "Payment")).words).toEqual(
+    [{ what: "changed", kind: "segment", name: "Staff", fields: [{ field: "zone", before: "Practice", after: "Payment" }] }]);
+  expect(told((draft) => editHostCell({ draft, index, ids }, named(plan.host, "Analyser").id, "port", "")).words).toEqual(
+    [{ what: "changed", kind: "host", name: "Analyser", fields: [{ field: "plugged in", before: "Switch B port 4", after: "nowhere" }] }]);
+  const doors = told((draft) => setWall(draft, ids, { at: "zone", zone: named(plan.zone, "Visitors").id }, { at: "gateway" }, "open", [], "")).words;
+  expect(doors).toEqual([{ what: "new", kind: "wall", name: "the wall Visitors to Gateway", fields: [] }]);
+});
+
+test("what goes is told by the name it had; how much a batch does is counted", () => {
+  const { changes, words } = told((draft) => removeDevice(draft, named(plan.device, "Kennels AP").id));
+  expect(words.filter((w) => w.what === "removed").map((w) => w.name)).toEqual(expect.arrayContaining(["Kennels AP", "Kennels AP port 1", "the cable Switch B port 11 to Kennels AP port 1"]));
+  expect(countChanges(changes)).toMatch(/^\d+ removed$/);
+  expect(countChanges([])).toBe("nothing changes");
+  expect(countChanges(diff(emptyPlan(plan.site), plan))).toMatch(/^\d+ new$/);
+});
+
+test("no change of the demo is told with an id, a bare object or an empty value", () => {
+  const from: Plan = plan;
+  const all = describeChanges(PlanIndex.of(emptyPlan(from.site)), index, diff(emptyPlan(from.site), from));
+  expect(all.length).toBeGreaterThan(200);
+  for (const one of all) expect(one.name).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}|\[object|undefined|removed/);
+});
+
+test("a clash shows both sides in words and travels as plain JSON, IPv6 and all", () => {
+  const host = named(plan.host, "Analyser");
+  const set = (fields: Partial<typeof host>) => told((draft) => draft.patch("host", host.id, fields)).changes;
+  const now = applyChanges(plan, set({ ipv6: 0xfd00n as never, place: "Attic" }));
+  const clash = rebase(must(now.ok ? now.value : null, "applies"), set({ ipv6: 0xfd01n as never }));
+  const [only] = clash.ok ? [] : clash.error;
+  const found = must(only, "a clash");
+  expect(JSON.parse(JSON.stringify(encodeClash(found)))).toMatchObject({ field: "ipv6", mine: "::fd01", theirs: "::fd00" });
+  expect(clashSides(index, found)).toEqual({ field: "IPv6", mine: "::fd01", theirs: "::fd00" });
+  expect(clashSides(index, { ...found, field: null, mine: null, theirs: host })).toEqual({ field: "all of it", mine: "removed", theirs: "changed" });
+});

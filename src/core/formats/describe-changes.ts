@@ -1,0 +1,77 @@
+import { z } from "zod";
+import { equal } from "../kernel";
+import { entityOf, KIND_WORDS, KINDS, nameOf, SCHEMAS, UUID, type Change, type Clash, type Entity, type Kind, type PlanIndex } from "../plan";
+import { encodeClash } from "./clash-codec";
+
+/** One field of a change in words: both values as a person reads them. */
+export interface FieldChange { readonly field: string; readonly before: string; readonly after: string }
+/** One entity's change: what happens to it, its name, and the fields that differ (none for a new or removed one). */
+export interface DescribedChange { readonly what: "new" | "changed" | "removed"; readonly kind: Kind; readonly name: string; readonly fields: readonly FieldChange[] }
+
+const FIELD_WORDS: Readonly<Record<string, string>> = {
+  pvid: "PVID", untagged: "untagged", tagged: "tagged", enabled: "switched on", ipv4: "IPv4", ipv6: "IPv6", mac: "MAC", manner: "how", dns: "DNS", prefixes4: "subnet",
+  prefixes6: "IPv6 subnet", pools: "pool", exclusions: "left out of the pool", leaseSeconds: "lease in s", gatewayInterface: "gateway", addresses4: "address",
+  addresses6: "IPv6 address", planned: "planned", attachment: "plugged in", vid: "VLAN ID", door: "door", services: "services", admit: "admits", guards: "guards",
+  insideOpen: "inside open", lengthCm: "length in cm", timeZone: "time zone", keepClear: "keep clear", domainName: "domain name", supportUntil: "support until",
+  credentialsPlace: "credentials kept", poeBudgetMw: "PoE budget in mW", serverDevice: "server", serverHost: "server",
+};
+
+const spaced = (field: string): string => FIELD_WORDS[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+
+/** The changes in words, new names from the plan as it would be, old ones from the plan as it is. */
+export function describeChanges(before: PlanIndex, after: PlanIndex, changes: readonly Change[]): DescribedChange[] {
+  return changes.map((change): DescribedChange => {
+    const what = change.before === null ? "new" : change.after === null ? "removed" : "changed";
+    const named = change.after === null ? before : after;
+    return { what, kind: change.kind, name: nameOf(named, change.kind, change.id), fields: what === "changed" ? fieldsOf(before, after, change) : [] };
+  });
+}
+
+function fieldsOf(before: PlanIndex, after: PlanIndex, { kind, before: was, after: is }: Change): FieldChange[] {
+  if (was === null || is === null) return [];
+  const [left, right] = [textSide(kind, was), textSide(kind, is)];
+  return Object.keys(right).filter((field) => !equal(left[field], right[field]))
+    .map((field) => ({ field: spaced(field), before: valueText(before, left[field]), after: valueText(after, right[field]) }));
+}
+
+const textSide = (kind: Kind, entity: Entity): Record<string, unknown> => z.encode(SCHEMAS[kind] as z.ZodType, entity) as Record<string, unknown>;
+
+/** "a, b", "none", a name for an id: a value of the plan file's form in words. */
+function valueText(index: PlanIndex, value: unknown): string {
+  if (value === null || value === "") return "none";
+  if (value === true) return "yes";
+  if (value === false) return "no";
+  if (Array.isArray(value)) return value.length === 0 ? "none" : value.map((item) => valueText(index, item)).join(", ");
+  if (typeof value === "object") return objectText(index, value as Record<string, unknown>);
+  const text = String(value);
+  if (!UUID.test(text)) return text;
+  const kind = KINDS.find((k) => entityOf(index.plan, k, text) !== undefined);
+  return kind === undefined ? "something removed" : nameOf(index, kind, text);
+}
+
+function objectText(index: PlanIndex, value: Record<string, unknown>): string {
+  if ("first" in value && "last" in value) return `${valueText(index, value.first)} to ${valueText(index, value.last)}`;
+  if (value.at === "unplaced") return "nowhere";
+  if ("name" in value) return valueText(index, value.name);
+  const parts = Object.entries(value).filter(([, inner]) => inner !== false && inner !== null && inner !== "");
+  return parts.length === 0 ? "none" : parts.map(([key, inner]) => (inner === true ? spaced(key) : key === "at" ? "" : typeof inner === "number" ? `${spaced(key)} ${inner}` : valueText(index, inner))).filter((t) => t !== "").join(", ");
+}
+
+/** "2 new, 1 changed": how much a batch does. */
+export function countChanges(changes: readonly Change[]): string {
+  const count = (test: (change: Change) => boolean) => changes.filter(test).length;
+  const parts = [
+    [count((c) => c.before === null), "new"], [count((c) => c.before !== null && c.after !== null), "changed"], [count((c) => c.after === null), "removed"],
+  ] as const;
+  return parts.filter(([n]) => n > 0).map(([n, word]) => `${n} ${word}`).join(", ") || "nothing changes";
+}
+
+/** "port", "VLAN": the word for a kind, for headings. */
+export const kindWord = (kind: Kind): string => KIND_WORDS[kind];
+
+/** Both sides of a clash in words. */
+export function clashSides(index: PlanIndex, clash: Clash): { readonly field: string; readonly mine: string; readonly theirs: string } {
+  const { field, mine, theirs } = encodeClash(clash);
+  if (field === null) return { field: "all of it", mine: mine === null ? "removed" : "changed", theirs: theirs === null ? "removed" : "changed" };
+  return { field: spaced(field), mine: valueText(index, mine), theirs: valueText(index, theirs) };
+}

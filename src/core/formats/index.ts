@@ -1,0 +1,7 @@
+export { batchOf, changeBatchSchema, changeSchema, decodeChanges, encodeBatch, encodeChanges } from "./change-codec";
+export { encodeClash } from "./clash-codec";
+export { planFileJsonSchema } from "./json-schema";
+export {
+  decodePlan, encodePlan, integrityFault, planFileSchema, readPlanFile, writePlanFile, type FileFault,
+} from "./plan-file";
+export { clashSides, countChanges, describeChanges, kindWord, type DescribedChange, type FieldChange } from "./describe-changes";

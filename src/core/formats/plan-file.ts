@@ -1,0 +1,133 @@
+import { z } from "zod";
+import { err, ok, type Result } from "../kernel";
+import {
+  applyChanges, COLLECTION_KINDS, emptyPlan, issueSentence, KIND_WORDS, LIST_NAMES, SCHEMAS, valueAt, type Change, type IntegrityError, type Kind, type Plan,
+} from "../plan";
+
+/** Bounds of a plan: what a file may hold at most of each kind. */
+const MOST = {
+  domain: 64, zone: 256, line: 16, vlan: 4094 * 4, segment: 4096, device: 5000, port: 250_000, link: 125_000, interface: 50_000,
+  ssid: 256, host: 250_000, scope: 8192, wall: 65_536,
+} as const;
+
+const { site, domain, zone, line, vlan, segment, device, port, link, interface: interfaces, ssid, host, scope, wall } = SCHEMAS;
+
+/** The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing, nothing added. */
+export const planFileSchema = z.strictObject({
+  format: z.literal("dianome-plan"),
+  version: z.literal(1),
+  site,
+  domains: z.array(domain).max(MOST.domain),
+  zones: z.array(zone).max(MOST.zone),
+  lines: z.array(line).max(MOST.line),
+  vlans: z.array(vlan).max(MOST.vlan),
+  segments: z.array(segment).max(MOST.segment),
+  devices: z.array(device).max(MOST.device),
+  ports: z.array(port).max(MOST.port),
+  links: z.array(link).max(MOST.link),
+  interfaces: z.array(interfaces).max(MOST.interface),
+  ssids: z.array(ssid).max(MOST.ssid),
+  hosts: z.array(host).max(MOST.host),
+  scopes: z.array(scope).max(MOST.scope),
+  walls: z.array(wall).max(MOST.wall),
+});
+export type PlanFile = z.output<typeof planFileSchema>;
+
+/** Why a file was refused: where, and a sentence that says what is wrong and what to do. */
+export interface FileFault { readonly place: string; readonly sentence: string }
+
+export function planToFile(plan: Plan): PlanFile {
+  const lists = Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], [...plan[kind].values()]]));
+  return { format: "dianome-plan", version: 1, site: plan.site, ...lists } as unknown as PlanFile;
+}
+
+/** The file's text side: plain JSON values, addresses as text. */
+export const encodePlan = (plan: Plan): unknown => z.encode(planFileSchema, planToFile(plan));
+
+export const writePlanFile = (plan: Plan): string => `${JSON.stringify(encodePlan(plan), null, 1)}\n`;
+
+/** Reads a file's text; at most ten faults are named, and a file with any fault gives no plan. */
+export function readPlanFile(text: string): Result<Plan, readonly FileFault[]> {
+  const parsed = parseJson(text);
+  return parsed.ok ? decodePlan(parsed.value) : parsed;
+}
+
+/** JSON that names the line where it breaks, which the engine's own message doesn't always. */
+function parseJson(text: string): Result<unknown, readonly FileFault[]> {
+  try {
+    return ok(JSON.parse(text.replace(/^\ufeff/, "")));
+  } catch (error) {
+    if (!(error instanceof SyntaxError)) return err([{ place: "the file", sentence: "The file can't be read as JSON." }]);
+    const at = /position (\d+)/.exec(error.message)?.[1];
+    const line = at === undefined ? text.split("\n").length : text.slice(0, Number(at)).split("\n").length;
+    return err([{ place: `line ${line}`, sentence: `The file stops being JSON at line ${line}; it may be cut off or not a plan file.` }]);
+  }
+}
+
+/** The plan in already parsed JSON, or why not. */
+export function decodePlan(value: unknown): Result<Plan, readonly FileFault[]> {
+  const read = planFileSchema.safeParse(value);
+  if (!read.success) return err(read.error.issues.slice(0, 10).map((issue) => faultOf(issue, value)));
+  return planOfFile(read.data);
+}
+
+/** Puts the lists together and checks that everything referred to is there. */
+function planOfFile(file: PlanFile): Result<Plan, readonly FileFault[]> {
+  const places = new Map<string, string>();
+  const changes: Change[] = [];
+  for (const kind of COLLECTION_KINDS) {
+    for (const [i, entity] of file[LIST_NAMES[kind]].entries()) {
+      const place = `${LIST_NAMES[kind]}[${i}]${nameOf(entity)}`;
+      const first = places.get(entity.id);
+      if (first !== undefined) return err([{ place, sentence: `${place} has the same id as ${first}; every id may stand once.` }]);
+      places.set(entity.id, place);
+      changes.push({ kind, id: entity.id, before: null, after: entity } as Change);
+    }
+  }
+  const plan = applyChanges(emptyPlan(file.site), changes);
+  return plan.ok ? plan : err([integrityFault(plan.error, (id) => places.get(id) ?? id)]);
+}
+
+const nameOf = (entity: unknown): string => {
+  const name = (entity as { name?: unknown; label?: unknown } | null)?.name;
+  return typeof name === "string" ? ` "${name.slice(0, 40)}"` : "";
+};
+
+const word = (kind: Kind) => KIND_WORDS[kind];
+
+/** A sentence for a broken reference; `name` gives what a person calls the entity with that id. */
+export function integrityFault(error: IntegrityError, name: (id: string) => string): FileFault {
+  const place = name(error.id);
+  switch (error.code) {
+    case "changed-twice": return { place, sentence: `${place} is changed twice in one batch; send one change for each.` };
+    case "stale-before": return { place, sentence: `${place} is not as it was when you changed it; load it again.` };
+    case "wrong-id": return { place, sentence: `${place} would get another id; ids stay as they are.` };
+    case "site-is-one": return { place, sentence: "A plan has exactly one site; it can be changed, but not added or removed." };
+    case "dangling-reference": return {
+      place: `${place}.${error.field}`,
+      sentence: `${place} points in its field "${error.field}" at a ${word(error.toKind)} that is not in the plan (${error.to}); add it or clear the field.`,
+    };
+    case "still-referenced": return {
+      place,
+      sentence: `The ${word(error.kind)} ${place} is still used by the ${word(error.byKind)} ${name(error.by)}; change that first.`,
+    };
+    case "port-linked-twice": return { place, sentence: `${place} uses port ${name(error.port)}, which ${name(error.other)} already uses; a port takes one cable.` };
+    case "linked-to-itself": return { place, sentence: `${place} joins a port to itself; a cable has two ends.` };
+    case "behind-itself": return { place, sentence: `${place} is plugged in behind itself; break the circle.` };
+  }
+}
+
+function faultOf(issue: z.core.$ZodIssue, root: unknown): FileFault {
+  const place = placeOf(issue.path, root);
+  return { place, sentence: `${place}: ${issueSentence(issue, valueAt(root, issue.path))}` };
+}
+
+/** "segments[3] "Staff".prefixes4[0]"; "the file" for the root. */
+function placeOf(path: readonly PropertyKey[], root: unknown): string {
+  let place = "";
+  for (const [i, key] of path.entries()) {
+    place += typeof key === "number" ? `[${key}]` : `${place === "" ? "" : "."}${String(key)}`;
+    if (i === 1 && typeof key === "number") place += nameOf(valueAt(root, path.slice(0, 2)));
+  }
+  return place === "" ? "the file" : place;
+}

@@ -1,0 +1,121 @@
+import { equal, err, ok, type Result } from "../kernel";
+import { entityOf, type Plan } from "./plan";
+import { REFERRERS, referencesOf } from "./references";
+import type { CollectionKind, EntityOf, Kind } from "./schema/kinds";
+
+/** Create (`before` null), delete (`after` null) or update in one form; the inverse is the swap. */
+export type Change = {
+  [K in Kind]: { readonly kind: K; readonly id: string; readonly before: EntityOf<K> | null; readonly after: EntityOf<K> | null };
+}[Kind];
+
+/** Changes that belong together, with the name and arguments of the planner that made them: what was meant. */
+export interface ChangeBatch {
+  readonly id: string;
+  readonly planner: string;
+  readonly summary: string;
+  readonly args: unknown;
+  readonly changes: readonly Change[];
+}
+
+export type IntegrityError =
+  | { readonly code: "changed-twice"; readonly kind: Kind; readonly id: string }
+  | { readonly code: "stale-before"; readonly kind: Kind; readonly id: string }
+  | { readonly code: "wrong-id"; readonly kind: Kind; readonly id: string }
+  | { readonly code: "site-is-one"; readonly kind: "site"; readonly id: string }
+  | { readonly code: "dangling-reference"; readonly kind: Kind; readonly id: string; readonly field: string; readonly toKind: Kind; readonly to: string }
+  | { readonly code: "still-referenced"; readonly kind: Kind; readonly id: string; readonly byKind: Kind; readonly by: string; readonly field: string }
+  | { readonly code: "port-linked-twice"; readonly kind: "link"; readonly id: string; readonly port: string; readonly other: string }
+  | { readonly code: "linked-to-itself"; readonly kind: "link"; readonly id: string }
+  | { readonly code: "behind-itself"; readonly kind: "host"; readonly id: string };
+
+/**
+ * The plan after the changes, or the first reason why not. All changes take effect together, so their order does not
+ * matter. Collections that no change touches stay the same objects; without changes the plan itself comes back.
+ */
+export function applyChanges(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
+  if (changes.length === 0) return ok(plan);
+  const written = writeChanges(plan, changes);
+  if (!written.ok) return written;
+  const error = danglingReference(written.value, changes) ?? stillReferenced(written.value, changes)
+    ?? wrongLink(written.value, changes) ?? hostBehindItself(written.value, changes);
+  return error === null ? written : err(error);
+}
+
+function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
+  const seen = new Set<string>();
+  const copies: Partial<Record<Kind, Map<string, unknown>>> = {};
+  let site = plan.site;
+  for (const { kind, id, before, after } of changes) {
+    if (seen.has(id)) return err({ code: "changed-twice", kind, id });
+    seen.add(id);
+    const current = entityOf(plan, kind, id) ?? null;
+    if (current !== before && !equal(current, before)) return err({ code: "stale-before", kind, id });
+    if (after !== null && after.id !== id) return err({ code: "wrong-id", kind, id });
+    if (kind === "site") {
+      if (before === null || after === null) return err({ code: "site-is-one", kind, id });
+      site = after;
+      continue;
+    }
+    const copy = (copies[kind] ??= new Map<string, unknown>(plan[kind]));
+    if (after === null) copy.delete(id);
+    else copy.set(id, after);
+  }
+  return ok({ ...plan, ...copies, site } as Plan);
+}
+
+function danglingReference(plan: Plan, changes: readonly Change[]): IntegrityError | null {
+  for (const { kind, id, after } of changes) {
+    if (after === null) continue;
+    for (const reference of referencesOf(kind, after)) {
+      if (entityOf(plan, reference.kind, reference.id) !== undefined) continue;
+      return { code: "dangling-reference", kind, id, field: reference.field, toKind: reference.kind, to: reference.id };
+    }
+  }
+  return null;
+}
+
+function stillReferenced(plan: Plan, changes: readonly Change[]): IntegrityError | null {
+  const gone = new Map(changes.filter((change) => change.after === null).map((change) => [change.id, change.kind]));
+  if (gone.size === 0) return null;
+  const kinds = new Set([...gone.values()].flatMap((kind) => REFERRERS[kind]));
+  for (const byKind of kinds) {
+    for (const entity of (plan[byKind] as ReadonlyMap<string, EntityOf<CollectionKind>>).values()) {
+      const broken = referencesOf(byKind, entity).find((reference) => gone.get(reference.id) === reference.kind);
+      if (broken !== undefined) {
+        return { code: "still-referenced", kind: broken.kind, id: broken.id, byKind, by: entity.id, field: broken.field };
+      }
+    }
+  }
+  return null;
+}
+
+function wrongLink(plan: Plan, changes: readonly Change[]): IntegrityError | null {
+  if (!changes.some((change) => change.kind === "link" && change.after !== null)) return null;
+  const linkAt = new Map<string, string>();
+  for (const link of plan.link.values()) {
+    if (link.a === link.b) return { code: "linked-to-itself", kind: "link", id: link.id };
+    for (const port of [link.a, link.b]) {
+      const other = linkAt.get(port);
+      if (other !== undefined) return { code: "port-linked-twice", kind: "link", id: link.id, port, other };
+      linkAt.set(port, link.id);
+    }
+  }
+  return null;
+}
+
+function hostBehindItself(plan: Plan, changes: readonly Change[]): IntegrityError | null {
+  for (const change of changes) {
+    if (change.kind !== "host" || change.after === null) continue;
+    const passed = new Set<string>();
+    for (let host = plan.host.get(change.id); host?.attachment.at === "behind"; host = plan.host.get(host.attachment.host)) {
+      if (passed.has(host.id)) return { code: "behind-itself", kind: "host", id: change.id };
+      passed.add(host.id);
+    }
+  }
+  return null;
+}
+
+const invertOne = (change: Change): Change => ({ ...change, before: change.after, after: change.before }) as Change;
+
+/** The changes that lead back: apply, then apply the inverse, is the plan that was. */
+export const invert = (changes: readonly Change[]): Change[] => changes.map(invertOne).reverse();

@@ -1,0 +1,17 @@
+export { applyChanges, invert, type Change, type ChangeBatch, type IntegrityError } from "./change";
+export { diff } from "./diff";
+export { Draft } from "./draft";
+export { emptyPlan, entityCount, entityOf, type Plan } from "./plan";
+export { PlanIndex, type Derived } from "./plan-index";
+export { nameOf, wallEndName } from "./names";
+export { rebase, rebaseMine, type Clash } from "./rebase";
+export { referencesOf } from "./references";
+export { TAPE_COLOURS, UUID, vid, type Vid } from "./schema/fields";
+export { entityFault, issueSentence, valueAt } from "./schema/faults";
+export { HOST_KINDS, type Device, type Host, type Interface, type Link, type Port } from "./schema/hardware";
+export {
+  COLLECTION_KINDS, KIND_WORDS, KINDS, LIST_NAMES, SCHEMAS, type CollectionKind, type Entity, type EntityOf, type Kind,
+} from "./schema/kinds";
+export type { Domain, Scope, Segment, Service, Ssid, Vlan, Wall, WallEnd, Zone } from "./schema/separation";
+export type { Line, Site } from "./schema/site";
+export { undoStacks, type LoggedBatch } from "./undo";

@@ -1,0 +1,41 @@
+import type { PlanIndex } from "./plan-index";
+import { entityOf } from "./plan";
+import type { Kind } from "./schema/kinds";
+import type { WallEnd } from "./schema/separation";
+
+/** "Upper switch port 9": what a person calls an entity. An entity that is gone keeps its kind's word. */
+export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
+  const { plan } = index;
+  switch (kind) {
+    case "port": {
+      const port = plan.port.get(id);
+      return port === undefined ? "a removed port" : `${plan.device.get(port.device)?.name ?? "a device"} port ${port.label}`;
+    }
+    case "link": {
+      const link = plan.link.get(id);
+      return link === undefined ? "a removed cable" : `the cable ${nameOf(index, "port", link.a)} to ${nameOf(index, "port", link.b)}`;
+    }
+    case "vlan": {
+      const vlan = plan.vlan.get(id);
+      return vlan === undefined ? "a removed VLAN" : `${vlan.name} (${vlan.vid})`;
+    }
+    case "scope": return `the scope of ${plan.segment.get(plan.scope.get(id)?.segment ?? "")?.name ?? "a segment"}`;
+    case "interface": {
+      const leg = plan.interface.get(id);
+      return leg === undefined ? "a removed interface" : `${plan.device.get(leg.device)?.name ?? "a device"} (${leg.name})`;
+    }
+    case "wall": {
+      const wall = plan.wall.get(id);
+      return wall === undefined ? "a removed wall" : `the wall ${wallEndName(index, wall.from)} to ${wallEndName(index, wall.to)}`;
+    }
+    default: {
+      const entity = entityOf(plan, kind, id);
+      return entity !== undefined && "name" in entity ? entity.name : `a removed ${kind}`;
+    }
+  }
+}
+
+export function wallEndName(index: PlanIndex, end: WallEnd): string {
+  if (end.at === "zone") return index.plan.zone.get(end.zone)?.name ?? "a removed zone";
+  return end.at === "internet" ? "Internet" : "Gateway";
+}

@@ -1,0 +1,180 @@
+import { byText } from "../kernel";
+import type { Change } from "./change";
+import { buildGroups, deriveGroups, type Grouping, type Groups } from "./group";
+import type { Plan } from "./plan";
+import type { CollectionKind, EntityOf, Kind } from "./schema/kinds";
+
+const by = <K extends CollectionKind>(kind: K, keysOf: Grouping<K>["keysOf"]): Grouping<K> => ({ kind, keysOf });
+const present = <T>(value: T | null): T[] => (value === null ? [] : [value]);
+
+const GROUPINGS = {
+  portsByDevice: by("port", (p) => [p.device]),
+  linksByPort: by("link", (l) => [l.a, l.b]),
+  interfacesByDevice: by("interface", (i) => [i.device]),
+  interfacesBySegment: by("interface", (i) => present(i.segment)),
+  interfacesByPort: by("interface", (i) => present(i.port)),
+  interfacesByAddress: by("interface", (i) => [...i.addresses4, ...i.addresses6]),
+  interfacesByMac: by("interface", (i) => present(i.mac)),
+  hostsByPort: by("host", (h) => (h.attachment.at === "port" ? [h.attachment.port] : [])),
+  hostsByHost: by("host", (h) => (h.attachment.at === "behind" ? [h.attachment.host] : [])),
+  hostsBySsid: by("host", (h) => (h.attachment.at === "ssid" ? [h.attachment.ssid] : [])),
+  hostsBySegment: by("host", (h) => present(h.segment)),
+  hostsByAddress: by("host", (h) => [...present(h.ipv4), ...present(h.ipv6)]),
+  hostsByMac: by("host", (h) => present(h.mac)),
+  scopesBySegment: by("scope", (s) => [s.segment]),
+  segmentsByVlan: by("segment", (s) => present(s.vlan)),
+  segmentsByZone: by("segment", (s) => [s.zone]),
+  ssidsBySegment: by("ssid", (s) => [s.segment]),
+  vlansByDomainAndVid: by("vlan", (v) => [`${v.domain}/${v.vid}`]),
+} as const;
+
+type GroupName = keyof typeof GROUPINGS;
+type GroupsOf<N extends GroupName> = (typeof GROUPINGS)[N] extends Grouping<infer K> ? Groups<K> : never;
+
+/**
+ * A value that belongs to one plan, worked out once when first asked for: a compiled fabric, say. `follow` may bring the value
+ * of an earlier plan up to date with the changes since; null when that isn't possible and it has to be made anew.
+ */
+export interface Derived<T> {
+  readonly reads: readonly Kind[];
+  readonly make: (index: PlanIndex) => T;
+  readonly follow?: (previous: T, index: PlanIndex, changes: readonly Change[]) => T | null;
+}
+
+/** A derived value with the changes it hasn't followed yet. */
+interface Kept { readonly value: unknown; readonly behind: readonly Change[] }
+
+/** VLANs by domain, then by number; the first of those that share a number. */
+const VLANS: Derived<ReadonlyMap<string, ReadonlyMap<number, EntityOf<"vlan">>>> = {
+  reads: ["vlan"],
+  make: (index) => {
+    const domains = new Map<string, Map<number, EntityOf<"vlan">>>();
+    for (const vlan of index.plan.vlan.values()) {
+      const numbers = domains.get(vlan.domain) ?? new Map<number, EntityOf<"vlan">>();
+      if (!numbers.has(vlan.vid)) numbers.set(vlan.vid, vlan);
+      domains.set(vlan.domain, numbers);
+    }
+    return domains;
+  },
+};
+
+/**
+ * Look-ups over one plan. Each grouping is built when first asked for and then follows the changes. What is derived from
+ * kinds that did not change is handed on to the next index.
+ */
+export class PlanIndex {
+  readonly plan: Plan;
+  readonly #groups: Map<GroupName, unknown>;
+  readonly #derived: Map<Derived<unknown>, Kept>;
+
+  private constructor(plan: Plan, groups: Map<GroupName, unknown>, derived: Map<Derived<unknown>, Kept>) {
+    this.plan = plan;
+    this.#groups = groups;
+    this.#derived = derived;
+  }
+
+  static of(plan: Plan): PlanIndex {
+    return new PlanIndex(plan, new Map(), new Map());
+  }
+
+  /** The index of the plan after `changes`; `plan` is what `applyChanges` made of them. */
+  derive(plan: Plan, changes: readonly Change[]): PlanIndex {
+    const changed = new Set(changes.map((change) => change.kind));
+    const groups = new Map<GroupName, unknown>();
+    for (const [name, value] of this.#groups) {
+      const grouping = GROUPINGS[name] as Grouping<CollectionKind>;
+      groups.set(name, changed.has(grouping.kind) ? deriveGroups(grouping, value as Groups<CollectionKind>, changes) : value);
+    }
+    const derived = new Map<Derived<unknown>, Kept>();
+    for (const [recipe, kept] of this.#derived) {
+      const concerned = recipe.reads.some((kind) => changed.has(kind));
+      if (!concerned) derived.set(recipe, kept);
+      else if (recipe.follow !== undefined) derived.set(recipe, { value: kept.value, behind: [...kept.behind, ...changes] });
+    }
+    return new PlanIndex(plan, groups, derived);
+  }
+
+  groups<N extends GroupName>(name: N): GroupsOf<N> {
+    const known = this.#groups.get(name);
+    if (known !== undefined) return known as GroupsOf<N>;
+    const grouping = GROUPINGS[name] as Grouping<CollectionKind>;
+    const built = buildGroups(grouping, this.plan[grouping.kind] as ReadonlyMap<string, EntityOf<CollectionKind>>);
+    this.#groups.set(name, built);
+    return built as GroupsOf<N>;
+  }
+
+  derived<T>(recipe: Derived<T>): T {
+    const kept = this.#derived.get(recipe as Derived<unknown>);
+    if (kept !== undefined && kept.behind.length === 0) return kept.value as T;
+    const followed = kept === undefined ? null : (recipe.follow?.(kept.value as T, this, kept.behind) ?? null);
+    const value = followed ?? recipe.make(this);
+    this.#derived.set(recipe as Derived<unknown>, { value, behind: [] });
+    return value;
+  }
+
+  /** A device's ports in printed order. */
+  portsOf(device: string): readonly EntityOf<"port">[] {
+    const ports = this.groups("portsByDevice").get(device) ?? [];
+    return [...ports].sort((a, b) => a.position - b.position || byText(a.id, b.id));
+  }
+
+  linkAt(port: string): EntityOf<"link"> | undefined {
+    return this.groups("linksByPort").get(port)?.[0];
+  }
+
+  /** The port at the other end of the cable, or undefined without a cable. */
+  peerOf(port: string): EntityOf<"port"> | undefined {
+    const link = this.linkAt(port);
+    return link === undefined ? undefined : this.plan.port.get(link.a === port ? link.b : link.a);
+  }
+
+  interfacesOf(device: string): readonly EntityOf<"interface">[] {
+    return this.groups("interfacesByDevice").get(device) ?? [];
+  }
+
+  interfacesIn(segment: string): readonly EntityOf<"interface">[] {
+    return this.groups("interfacesBySegment").get(segment) ?? [];
+  }
+
+  /** Hosts plugged straight into the port, then those behind them. */
+  hostsAt(port: string): readonly EntityOf<"host">[] {
+    const found: EntityOf<"host">[] = [...(this.groups("hostsByPort").get(port) ?? [])];
+    for (let i = 0; i < found.length; i += 1) {
+      const host = found[i];
+      if (host !== undefined) found.push(...(this.groups("hostsByHost").get(host.id) ?? []));
+    }
+    return found;
+  }
+
+  hostsIn(segment: string): readonly EntityOf<"host">[] {
+    return this.groups("hostsBySegment").get(segment) ?? [];
+  }
+
+  scopesOf(segment: string): readonly EntityOf<"scope">[] {
+    return this.groups("scopesBySegment").get(segment) ?? [];
+  }
+
+  /** The VLAN entity behind a number on a device of `domain`; undefined when none is defined. */
+  vlanOf(domain: string | null, vid: number): EntityOf<"vlan"> | undefined {
+    return domain === null ? undefined : this.derived(VLANS).get(domain)?.get(vid);
+  }
+
+  /** The segment that `vid` carries in `domain`, or undefined. */
+  segmentOn(domain: string | null, vid: number): EntityOf<"segment"> | undefined {
+    const vlan = this.vlanOf(domain, vid);
+    return vlan === undefined ? undefined : this.groups("segmentsByVlan").get(vlan.id)?.[0];
+  }
+
+  vidOf(segment: EntityOf<"segment">): number | null {
+    return segment.vlan === null ? null : (this.plan.vlan.get(segment.vlan)?.vid ?? null);
+  }
+
+  gatewayOf(segment: EntityOf<"segment">): EntityOf<"interface"> | undefined {
+    return segment.gatewayInterface === null ? undefined : this.plan.interface.get(segment.gatewayInterface);
+  }
+
+  /** Who has the address: interfaces and hosts of every manner. */
+  holdersOf(address: number | bigint): readonly (EntityOf<"interface"> | EntityOf<"host">)[] {
+    return [...(this.groups("interfacesByAddress").get(address) ?? []), ...(this.groups("hostsByAddress").get(address) ?? [])];
+  }
+}

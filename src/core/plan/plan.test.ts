@@ -1,0 +1,158 @@
+import fc from "fast-check";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { must } from "../kernel";
+import { aDevice, aHost, aLink, aPort, aSegment, aVlan, aZone, aDomain, planWith, testId } from "../testing/build-plan";
+import {
+  applyChanges, COLLECTION_KINDS, diff, Draft, entityOf, invert, PlanIndex, rebase, undoStacks, vid, type Change, type Plan,
+} from ".";
+
+const demo = fennelStreet();
+const applied = (plan: Plan, changes: readonly Change[]): Plan => {
+  const result = applyChanges(plan, changes);
+  return must(result.ok ? result.value : null, `applies: ${result.ok ? "" : JSON.stringify(result.error)}`);
+};
+
+/** A few random edits that keep the plan whole. */
+const anyEdits = fc.array(
+  fc.oneof(
+    fc.record({ what: fc.constant("rename"), pick: fc.nat(), name: fc.string({ minLength: 1, maxLength: 12 }) }),
+    fc.record({ what: fc.constant("retag"), pick: fc.nat(), vids: fc.uniqueArray(fc.integer({ min: 1, max: 4094 }), { maxLength: 6 }) }),
+    fc.record({ what: fc.constant("unplug"), pick: fc.nat() }),
+    fc.record({ what: fc.constant("add"), pick: fc.nat(), name: fc.string({ minLength: 1, maxLength: 12 }) }),
+    fc.record({ what: fc.constant("cut"), pick: fc.nat() }),
+  ),
+  { minLength: 1, maxLength: 12 },
+);
+type Edits = typeof anyEdits extends fc.Arbitrary<infer E> ? E : never;
+
+function changesOf(plan: Plan, edits: Edits, salt = ""): Change[] {
+  const draft = new Draft(plan);
+  for (const edit of edits) {
+    const pickFrom = <T>(list: T[]): T => must(list[edit.pick % list.length], "not empty");
+    if (edit.what === "rename" && "name" in edit) draft.patch("host", pickFrom(draft.all("host")).id, { name: edit.name });
+    if (edit.what === "add" && "name" in edit) draft.put("host", aHost({ id: testId("host", `${salt}${edit.name}${edit.pick}`), name: edit.name }));
+    if (edit.what === "retag" && "vids" in edit) draft.patch("port", pickFrom(draft.all("port")).id, { tagged: edit.vids.map((n) => must(vid(n), "a VID")) });
+    if (edit.what === "unplug") draft.patch("host", pickFrom(draft.all("host")).id, { attachment: { at: "unplaced" } });
+    const links = draft.all("link");
+    if (edit.what === "cut" && links.length > 0) draft.remove("link", pickFrom(links).id);
+  }
+  return draft.changes();
+}
+
+test("apply, then the inverse, is the plan that was; diff finds the same changes again", () => {
+  fc.assert(fc.property(anyEdits, (edits) => {
+    const changes = changesOf(demo, edits);
+    const after = applied(demo, changes);
+    expect(diff(applied(after, invert(changes)), demo)).toEqual([]);
+    expect(applied(demo, diff(demo, after))).toEqual(after);
+  }), { numRuns: 60 });
+});
+
+test("nothing changed is the same object; untouched collections stay the same objects", () => {
+  expect(applied(demo, [])).toBe(demo);
+  const one = applied(demo, changesOf(demo, [{ what: "unplug", pick: 3 }]));
+  for (const kind of COLLECTION_KINDS) expect(one[kind] === demo[kind]).toBe(kind !== "host");
+});
+
+test("a derived index answers like one built anew", () => {
+  const names = ["portsByDevice", "linksByPort", "hostsByPort", "hostsByAddress", "hostsByMac", "hostsBySegment", "hostsByHost"] as const;
+  fc.assert(fc.property(anyEdits, anyEdits, (first, second) => {
+    let index = PlanIndex.of(demo);
+    for (const name of names) index.groups(name);
+    for (const edits of [first, second]) {
+      const changes = changesOf(index.plan, edits, "x");
+      index = index.derive(applied(index.plan, changes), changes);
+    }
+    const fresh = PlanIndex.of(index.plan);
+    const asIds = (of: PlanIndex, name: (typeof names)[number]) =>
+      [...of.groups(name)].map(([key, group]) => [String(key), group.map((e) => e.id).sort().join(" ")]).sort();
+    for (const name of names) expect(asIds(index, name)).toEqual(asIds(fresh, name));
+  }), { numRuns: 40 });
+});
+
+test("two people's edits merge when they touch different fields, in either order", () => {
+  const host = must([...demo.host.values()][0], "a host");
+  const rename = new Draft(demo);
+  rename.patch("host", host.id, { name: "Renamed" });
+  const move = new Draft(demo);
+  move.patch("host", host.id, { place: "Attic" });
+  for (const [mine, theirs] of [[rename, move], [move, rename]] as const) {
+    const now = applied(demo, theirs.changes());
+    const merged = rebase(now, mine.changes());
+    const both = applied(now, merged.ok ? merged.value : []);
+    expect(both.host.get(host.id)).toEqual({ ...host, name: "Renamed", place: "Attic" });
+  }
+});
+
+test("member lists merge as sets; one field wanted differently is a clash with both values", () => {
+  const port = must([...demo.port.values()].find((p) => p.tagged.length > 3), "a trunk");
+  const [first, second] = [must(port.tagged[0], "a VID"), must(port.tagged[1], "a VID")];
+  const added = must(vid(123), "a VID");
+  const mine = new Draft(demo);
+  mine.patch("port", port.id, { tagged: [...port.tagged.filter((t) => t !== first), added] });
+  const theirs = new Draft(demo);
+  theirs.patch("port", port.id, { tagged: port.tagged.filter((t) => t !== second) });
+  const now = applied(demo, theirs.changes());
+  const merged = rebase(now, mine.changes());
+  const result = applied(now, merged.ok ? merged.value : []).port.get(port.id);
+  expect([...(result?.tagged ?? [])].sort()).toEqual([...port.tagged.filter((t) => t !== first && t !== second), added].sort());
+
+  const a = new Draft(demo);
+  a.patch("port", port.id, { note: "mine" });
+  const b = new Draft(demo);
+  b.patch("port", port.id, { note: "theirs" });
+  expect(rebase(applied(demo, b.changes()), a.changes())).toEqual({ ok: false, error: [{ kind: "port", id: port.id, field: "note", mine: "mine", theirs: "theirs" }] });
+  expect(rebase(applied(demo, a.changes()), a.changes())).toEqual({ ok: true, value: [] });
+});
+
+describe("integrity is refused with a typed error", () => {
+  const ports = ["1", "2", "3"].map((label) => aPort({ device: testId("device", "S"), label }));
+  const base = planWith({ device: [aDevice({ name: "S" })], port: ports });
+  const [p1, p2, p3] = ports.map((p) => p.id) as [string, string, string];
+  const create = (kind: Change["kind"], after: { id: string }) => ({ kind, id: after.id, before: null, after }) as Change;
+  const code = (changes: Change[], plan = base) => {
+    const result = applyChanges(plan, changes);
+    return result.ok ? "fine" : result.error.code;
+  };
+
+  test("each kind of break has its code, and the whole batch is refused", () => {
+    const link = aLink({ a: p1, b: p2 });
+    const linked = applied(base, [create("link", link)]);
+    expect(code([create("link", aLink({ a: p2, b: p3 }))], linked)).toBe("port-linked-twice");
+    expect(code([create("link", aLink({ a: p3, b: p3 }))])).toBe("linked-to-itself");
+    expect(code([create("link", aLink({ a: p1, b: testId("port", "nowhere") }))])).toBe("dangling-reference");
+    const port = must(base.port.get(p1), "port 1");
+    expect(code([{ kind: "port", id: p1, before: port, after: null }], linked)).toBe("still-referenced");
+    expect(code([{ kind: "port", id: p1, before: { ...port, label: "9" }, after: port }])).toBe("stale-before");
+    expect(code([{ kind: "port", id: p1, before: port, after: { ...port, id: p2 } }])).toBe("wrong-id");
+    expect(code([create("host", aHost({ name: "a" })), create("host", aHost({ name: "a" }))])).toBe("changed-twice");
+    expect(code([{ kind: "site", id: base.site.id, before: base.site, after: null }])).toBe("site-is-one");
+    const a = aHost({ name: "a", attachment: { at: "behind", host: testId("host", "b") } });
+    const b = aHost({ name: "b", attachment: { at: "behind", host: a.id } });
+    expect(code([create("host", a), create("host", b)])).toBe("behind-itself");
+    expect(code([{ kind: "link", id: link.id, before: link, after: null }, create("link", aLink({ a: p2, b: p3 }))], linked)).toBe("fine");
+  });
+
+  test("a device goes together with all that hangs on it, in any order", () => {
+    const whole = planWith({
+      domain: [aDomain()], zone: [aZone()], vlan: [aVlan({ vid: must(vid(20), "a VID") })], segment: [aSegment({ name: "Staff", vlan: testId("vlan", "20") })],
+    });
+    const changes = diff(whole, { ...whole, zone: new Map(), segment: new Map(), vlan: new Map(), domain: new Map() });
+    expect(code(changes, whole)).toBe("fine");
+    expect(code([...changes].reverse(), whole)).toBe("fine");
+  });
+});
+
+test("undo and redo follow one author's log; a new edit empties the redo list", () => {
+  const entry = (id: string, author = "me", undoes: string | null = null, redoes: string | null = null) => ({ id, author, undoes, redoes });
+  const log = [entry("a"), entry("x", "you"), entry("b"), entry("u1", "me", "b"), entry("u2", "me", "a")];
+  expect(undoStacks(log, "me")).toEqual({ undo: [], redo: ["b", "a"] });
+  expect(undoStacks([...log, entry("r1", "me", null, "a")], "me")).toEqual({ undo: ["a"], redo: ["b"] });
+  expect(undoStacks([...log, entry("c")], "me")).toEqual({ undo: ["c"], redo: [] });
+  expect(undoStacks(log, "you")).toEqual({ undo: ["x"], redo: [] });
+});
+
+test("the site answers to its own id only", () => {
+  expect(entityOf(demo, "site", demo.site.id)).toBe(demo.site);
+  expect(entityOf(demo, "site", testId("site", "other"))).toBeUndefined();
+});

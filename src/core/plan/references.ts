@@ -1,0 +1,41 @@
+import type { EntityOf, Kind } from "./schema/kinds";
+
+export interface Reference { readonly field: string; readonly kind: Kind; readonly id: string }
+
+const to = (field: string, kind: Kind, id: string | null): Reference[] => (id === null ? [] : [{ field, kind, id }]);
+
+const wallEnd = (field: string, end: EntityOf<"wall">["from"]): Reference[] => (end.at === "zone" ? to(field, "zone", end.zone) : []);
+
+/** What each kind's entities point at. A kind that is missing here points at nothing. */
+const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] } = {
+  site: () => [],
+  domain: () => [],
+  zone: () => [],
+  line: () => [],
+  vlan: (v) => to("domain", "domain", v.domain),
+  segment: (s) => [...to("zone", "zone", s.zone), ...to("vlan", "vlan", s.vlan), ...to("gatewayInterface", "interface", s.gatewayInterface)],
+  device: (d) => to("domain", "domain", d.domain),
+  port: (p) => to("device", "device", p.device),
+  link: (l) => [...to("a", "port", l.a), ...to("b", "port", l.b)],
+  interface: (i) => [
+    ...to("device", "device", i.device), ...to("port", "port", i.port), ...to("segment", "segment", i.segment), ...to("line", "line", i.line),
+  ],
+  ssid: (s) => to("segment", "segment", s.segment),
+  host: (h) => [
+    ...to("segment", "segment", h.segment),
+    ...(h.attachment.at === "port" ? to("attachment", "port", h.attachment.port) : []),
+    ...(h.attachment.at === "ssid" ? to("attachment", "ssid", h.attachment.ssid) : []),
+    ...(h.attachment.at === "behind" ? to("attachment", "host", h.attachment.host) : []),
+  ],
+  scope: (s) => [...to("segment", "segment", s.segment), ...to("serverDevice", "device", s.serverDevice), ...to("serverHost", "host", s.serverHost)],
+  wall: (w) => [...wallEnd("from", w.from), ...wallEnd("to", w.to)],
+};
+
+/** Which kinds can point at each kind: where to look before something is deleted. */
+export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[] } = {
+  site: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface"], vlan: ["segment"],
+  segment: ["interface", "ssid", "host", "scope"], device: ["port", "interface", "scope"], port: ["link", "interface", "host"],
+  link: [], interface: ["segment"], ssid: ["host"], host: ["host", "scope"], scope: [], wall: [],
+};
+
+export const referencesOf = <K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] => REFERENCES[kind](entity);

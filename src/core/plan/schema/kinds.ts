@@ -1,0 +1,43 @@
+import type { z } from "zod";
+import { deviceSchema, hostSchema, interfaceSchema, linkSchema, portSchema } from "./hardware";
+import { domainSchema, scopeSchema, segmentSchema, ssidSchema, vlanSchema, wallSchema, zoneSchema } from "./separation";
+import { lineSchema, siteSchema } from "./site";
+
+/** Every kind of entity, each before those that refer to it. */
+export const SCHEMAS = {
+  site: siteSchema,
+  domain: domainSchema,
+  zone: zoneSchema,
+  line: lineSchema,
+  vlan: vlanSchema,
+  segment: segmentSchema,
+  device: deviceSchema,
+  port: portSchema,
+  link: linkSchema,
+  interface: interfaceSchema,
+  ssid: ssidSchema,
+  host: hostSchema,
+  scope: scopeSchema,
+  wall: wallSchema,
+} as const;
+
+export type Kind = keyof typeof SCHEMAS;
+export type EntityOf<K extends Kind> = z.output<(typeof SCHEMAS)[K]>;
+export type Entity = { [K in Kind]: EntityOf<K> }[Kind];
+/** The kinds of which a plan has many; a plan has one site. */
+export type CollectionKind = Exclude<Kind, "site">;
+
+export const KINDS = Object.keys(SCHEMAS) as Kind[];
+export const COLLECTION_KINDS = KINDS.filter((kind): kind is CollectionKind => kind !== "site");
+
+/** The name of a kind's list in a plan file. */
+export const LIST_NAMES = {
+  domain: "domains", zone: "zones", line: "lines", vlan: "vlans", segment: "segments", device: "devices", port: "ports",
+  link: "links", interface: "interfaces", ssid: "ssids", host: "hosts", scope: "scopes", wall: "walls",
+} as const satisfies Record<CollectionKind, string>;
+
+/** What a person calls one of a kind. */
+export const KIND_WORDS = {
+  site: "site", domain: "domain", zone: "zone", line: "internet line", vlan: "VLAN", segment: "segment", device: "device",
+  port: "port", link: "cable", interface: "interface", ssid: "wireless name", host: "host", scope: "scope", wall: "wall",
+} as const satisfies Record<Kind, string>;

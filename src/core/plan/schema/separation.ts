@@ -1,0 +1,97 @@
+import { z } from "zod";
+import {
+  addressField, countField, idField, ipv4Field, markField, nameField, prefix4Field, prefix6Field, shortText, tapeField, vidField,
+} from "./fields";
+
+/** A layer-2 domain: gear that shares VLAN numbers. */
+export const domainSchema = z.strictObject({ id: idField, name: nameField });
+export type Domain = z.output<typeof domainSchema>;
+
+export const vlanSchema = z.strictObject({
+  id: idField,
+  domain: idField,
+  vid: vidField,
+  name: nameField,
+  purpose: z.enum(["segment", "parked", "wayBack", "transit"]),
+});
+export type Vlan = z.output<typeof vlanSchema>;
+
+/** Segments that share a level of trust. */
+export const zoneSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  insideOpen: z.boolean().meta({ description: "Whether the zone's own segments may talk to one another" }),
+});
+export type Zone = z.output<typeof zoneSchema>;
+
+/** A subnet with its services, on a VLAN wherever VLANs separate. */
+export const segmentSchema = z.strictObject({
+  id: idField,
+  zone: idField,
+  vlan: idField.nullable(),
+  name: nameField,
+  mark: markField,
+  tape: tapeField,
+  prefixes4: z.array(prefix4Field).max(8),
+  prefixes6: z.array(prefix6Field).max(8),
+  gatewayInterface: idField.nullable().meta({ description: "The interface that clients are given as their gateway" }),
+  dns: z.array(addressField).max(8),
+  time: z.array(addressField).max(8),
+  domainName: shortText,
+  planned: countField(1_000_000).meta({ description: "Devices and visitors planned, those already in the register included" }),
+  growth: countField(1000).meta({ description: "Growth in percent of the planned number" }),
+  management: z.boolean().meta({ description: "The segment for the gear's own addresses" }),
+});
+export type Segment = z.output<typeof segmentSchema>;
+
+const rangeField = z.strictObject({ first: addressField, last: addressField });
+
+/** One server's offer in one segment. */
+export const scopeSchema = z.strictObject({
+  id: idField,
+  segment: idField,
+  serverDevice: idField.nullable(),
+  serverHost: idField.nullable(),
+  family: z.union([z.literal(4), z.literal(6)]),
+  pools: z.array(rangeField).max(32),
+  exclusions: z.array(rangeField).max(64),
+  leaseSeconds: z.int().min(60, "A lease lasts at least 60 seconds").max(31_536_000, "A lease lasts at most a year"),
+  options: z.array(z.strictObject({ code: z.int().min(1).max(254), name: shortText, value: shortText })).max(64),
+});
+export type Scope = z.output<typeof scopeSchema>;
+
+/** A wireless name and the segment behind it; every access point of the segment's domain offers it. */
+export const ssidSchema = z.strictObject({
+  id: idField,
+  name: z.string().min(1).max(32, "A wireless name has at most 32 characters"),
+  segment: idField,
+});
+export type Ssid = z.output<typeof ssidSchema>;
+
+export const serviceSchema = z.strictObject({
+  name: z.string().regex(/^[a-z0-9][a-z0-9 .-]{0,23}$/, "A service's name is short and in lower case"),
+  protocol: z.enum(["tcp", "udp", "icmp"]),
+  ports: z.array(z.tuple([z.int().min(0).max(65535), z.int().min(0).max(65535)])
+    .refine(([low, high]) => low <= high, "A port range runs from low to high")).max(16),
+});
+export type Service = z.output<typeof serviceSchema>;
+
+export const wallEndSchema = z.discriminatedUnion("at", [
+  z.strictObject({ at: z.literal("zone"), zone: idField }),
+  z.strictObject({ at: z.literal("internet") }),
+  z.strictObject({ at: z.literal("gateway") }),
+]);
+export type WallEnd = z.output<typeof wallEndSchema>;
+
+/** What may start talking to what; a pair without a wall is closed. Answers always return. */
+export const wallSchema = z.strictObject({
+  id: idField,
+  from: wallEndSchema,
+  to: wallEndSchema,
+  door: z.enum(["closed", "open", "services"]),
+  services: z.array(serviceSchema).max(32),
+  reason: shortText,
+}).refine((wall) => (wall.door === "services") === (wall.services.length > 0), "Services are listed exactly when the door is for services");
+export type Wall = z.output<typeof wallSchema>;
+
+export const relayField = ipv4Field.nullable();

@@ -1,0 +1,69 @@
+import type { Draft, Port } from "../plan";
+import { giveGateway } from "./add-segment";
+import { mainDomain } from "./conventions";
+import { DEVICE_MODELS } from "./device-models";
+import type { Bench, IdSource, Refusal } from "./planner";
+
+export interface AddDevice { readonly model: string; readonly name: string; readonly place: string }
+
+const NO_GUARDS: Port["guards"] = { edge: false, bpduGuard: false, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, macLimit: null };
+
+function addPorts(draft: Draft, ids: IdSource, device: string, model: (typeof DEVICE_MODELS)[number]): Port[] {
+  const ports: Port[] = [];
+  let printed = 0;
+  for (const run of model.runs) {
+    for (let i = 0; i < run.count; i += 1) {
+      if (run.prefix === "") printed += 1;
+      ports.push(draft.put("port", {
+        id: ids(), device, label: run.prefix === "" ? String(printed) : `${run.prefix}${i + 1}`, softwareName: `${run.soft}${i}`, position: ports.length + 1,
+        medium: run.medium, speedMbps: run.speedMbps, poeMw: run.poeMw, enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", ingressFilter: true,
+        guards: NO_GUARDS, note: "",
+      }));
+    }
+  }
+  return ports;
+}
+
+/** A device of a generic model with its ports. A gateway also gets its line and a leg in every segment that has no gateway. */
+export function addDevice({ draft, ids }: Bench, wanted: AddDevice): Refusal {
+  const model = DEVICE_MODELS.find((m) => m.id === wanted.model);
+  const name = wanted.name.trim();
+  if (model === undefined) return "Choose what kind of device it is.";
+  if (name === "" || name.length > 80) return "Give the device a name of 1 to 80 characters.";
+  if (draft.all("device").some((d) => d.name.toLowerCase() === name.toLowerCase())) return `There is a device called ${name} already; give this one another name.`;
+  const domain = mainDomain(draft.plan) ?? draft.put("domain", { id: ids(), name: "Main" }).id;
+  const device = draft.put("device", {
+    id: ids(), kind: model.kind, bridging: model.bridging, name, model: model.model, domain: model.bridging === "plain" ? null : domain,
+    place: wanted.place.trim().slice(0, 120), poeBudgetMw: model.poeBudgetMw, tree: { kind: "none", priority: 32_768 }, supportUntil: null,
+    credentialsPlace: "", position: null, notes: "",
+  });
+  const ports = addPorts(draft, ids, device.id, model);
+  if (model.kind === "gateway") equipGateway(draft, ids, device.id, ports[0]);
+  return null;
+}
+
+function equipGateway(draft: Draft, ids: IdSource, device: string, linePort: Port | undefined): void {
+  const line = draft.all("line")[0] ?? draft.put("line", {
+    id: ids(), name: "Internet line", access: "fibre", addressing: "dhcp", vlanTag: null, carrierNat: "unknown", providerBox: "none", downMbps: 0, upMbps: 0,
+  });
+  const taken = draft.all("interface").some((leg) => leg.line === line.id);
+  if (!taken && linePort !== undefined) {
+    draft.put("interface", { id: ids(), device, port: linePort.id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null });
+  }
+  for (const segment of draft.all("segment")) if (segment.gatewayInterface === null) giveGateway(draft, ids, segment.id, device);
+}
+
+/** Joins two free ports by a cable; what the ports carry stays as it is. */
+export function connectPorts({ draft, ids }: Bench, a: string, b: string): Refusal {
+  const [first, second] = [draft.get("port", a), draft.get("port", b)];
+  if (first === undefined || second === undefined) return "Choose a port at each end.";
+  if (a === b) return "A cable has two ends; choose another port.";
+  for (const port of [first, second]) {
+    const used = draft.all("link").some((link) => link.a === port.id || link.b === port.id);
+    const name = `${draft.need("device", port.device).name} port ${port.label}`;
+    if (used) return `${name} has a cable already; unplug it first.`;
+    if (draft.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port.id)) return `A device is plugged into ${name} already; unplug it first.`;
+  }
+  draft.put("link", { id: ids(), a, b, medium: first.medium === "fibre" && second.medium === "fibre" ? "fibre" : "copper", lengthCm: null, label: "" });
+  return null;
+}

@@ -1,0 +1,85 @@
+import fc from "fast-check";
+import { bramblewick } from "../../../demo/bramblewick";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { decodeChanges, encodeChanges } from "../formats";
+import { must } from "../kernel";
+import { applyChanges, PlanIndex, type Plan } from "../plan";
+import { testId } from "../testing/build-plan";
+import {
+  addDevice, addHost, addKeptClear, addLeg, addSegment, addSsid, connectPorts, DEVICE_FIELDS, DEVICE_MODELS, editDevice, editHostCell, editLink, editSegmentCell, editSite,
+  HOST_COLUMNS, movePool, notePorts, parseService, plan as runPlanner, pasteHosts, pasteSegments, SEGMENT_COLUMNS, setHostFields, setLegAddress, setSegmentFields, type Bench, type Refusal,
+} from ".";
+
+// Whatever a person (or a spreadsheet) puts into a field: it is either refused with a sentence, or what it leads to is a plan
+// that can be applied, stored and read back. Nothing throws, nothing half-written stays.
+
+const PLANS: readonly Plan[] = [fennelStreet(), bramblewick()];
+/** Texts near what fields take, and texts far from it. */
+const near = fc.oneof(
+  fc.constantFrom("", " ", "-", "–", ".1", ".300", "60.10", "10.24.20.0/24", "10.24.20.1/25", "0.0.0.0/0", "255.255.255.255", "10.24.20.0/33", "fd00::/64", "fd00::1", "::", "KT", "kt", "Staff", "staff",
+    "0", "1", "4094", "4095", "99999999999", "1e3", "-1", "8 h", "0 s", "366 d", "02:5a:10:00:00:01", "025a.1000.0001", "ff:ff:ff:ff:ff:ff", "Upper switch 13", "behind PC Office 1", "Fennel Staff",
+    ".40-.99", ".99-.40", ".40–.99", "10.24.0.0-10.24.255.255", "typed in", "reserved", "by DHCP", "2027-02-30", "2027-06-30", "backup tcp 8007", "x tcp 0", "ping6 icmp 5", "38", "38,5", "192.168.177.0/24 the box"),
+  fc.string({ maxLength: 200 }), fc.string({ unit: "binary", maxLength: 40 }), fc.ipV4(), fc.ipV6(), fc.integer().map(String),
+  fc.tuple(fc.ipV4(), fc.integer({ min: -1, max: 34 })).map(([a, n]) => `${a}/${n}`),
+);
+
+const pickId = (items: ReadonlyMap<string, unknown>, n: number): string => must([...items.keys()][n % items.size], "an entity");
+
+/** Runs an edit on a fresh draft and holds it to the rule above. */
+function hold(plan: Plan, edit: (bench: Bench) => Refusal | void): "refused" | "written" {
+  let n = 0;
+  const { batch, refusal } = runPlanner(PlanIndex.of(plan), () => testId("attack", `${(n += 1)}`), { planner: "attack", summary: "", args: null }, edit);
+  if (batch === null) {
+    expect(refusal).toMatch(/^\S.{10,}[.:?]?/s);
+    expect(refusal).not.toMatch(/undefined|\[object|NaN/);
+    return "refused";
+  }
+  const applied = applyChanges(plan, batch.changes);
+  if (!applied.ok) throw new Error(`written, and yet it can't be applied: ${JSON.stringify(applied.error)}`);
+  expect(decodeChanges(JSON.parse(JSON.stringify(encodeChanges(batch.changes))))).toEqual(batch.changes);
+  return "written";
+}
+
+interface Attack { readonly site: number; readonly n: number; readonly text: string; readonly other: string; readonly pick: number }
+const anyAttack: fc.Arbitrary<Attack> = fc.record({ site: fc.nat(PLANS.length - 1), n: fc.nat(999), text: near, other: near, pick: fc.nat(99) });
+
+const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Bench) => Refusal | void][] = [
+  ["a segment's cell", ({ plan, n, text, pick }) => (b) => editSegmentCell(b, pickId(plan.segment, n), must(SEGMENT_COLUMNS[pick % SEGMENT_COLUMNS.length], "a column"), text)],
+  ["a host's cell", ({ plan, n, text, pick }) => (b) => editHostCell(b, pickId(plan.host, n), must(HOST_COLUMNS[pick % HOST_COLUMNS.length], "a column"), text)],
+  ["a new segment", ({ text, other, pick }) => (b) => addSegment(b, { name: pick % 2 === 0 ? text : "New", vid: pick % 3 === 0 ? other : "", prefix: pick % 3 === 1 ? other : "", zone: pick % 3 === 2 ? other : "" })],
+  ["a new host", ({ plan, n, text }) => (b) => addHost(b, { name: text.trim() === text ? text : "New", segment: pickId(plan.segment, n) })],
+  ["a new device", ({ text, other, pick }) => (b) => addDevice(b, { model: pick % 9 === 0 ? text : must(DEVICE_MODELS[pick % DEVICE_MODELS.length], "a model").id, name: text, place: other })],
+  ["a device's field", ({ plan, n, text, pick }) => (b) => editDevice(b, pickId(plan.device, n), must(DEVICE_FIELDS[pick % DEVICE_FIELDS.length], "a field"), text)],
+  ["the site's field", ({ text, pick }) => (b) => editSite(b, must((["name", "blocks", "timeZone", "staticSize"] as const)[pick % 4], "a field"), text)],
+  ["a range to keep clear", ({ text, other, pick }) => (b) => addKeptClear(b, pick % 3 === 0 ? text : pick % 3 === 1 ? `${text} ${other}` : `192.168.${pick}.0/24 ${other}`)],
+  ["a cable's field", ({ plan, n, text, pick }) => (b) => editLink(b, pickId(plan.link, n), pick % 2 === 0 ? "length" : "label", text)],
+  ["a host's further field", ({ plan, n, text, pick }) => (b) => setHostFields(b, pickId(plan.host, n), must((["tag", "ipv6", "notes"] as const)[pick % 3], "a field"), text)],
+  ["a segment's further field", ({ plan, n, text, pick }) => (b) => setSegmentFields(b, pickId(plan.segment, n), pick % 2 === 0 ? { growth: text } : { prefix6: text })],
+  ["a port's note", ({ plan, n, text }) => (b) => notePorts(b, [pickId(plan.port, n)], text)],
+  ["a leg's address", ({ plan, n, text }) => (b) => setLegAddress(b, pickId(plan.interface, n), text)],
+  ["a new leg", ({ plan, n, text }) => (b) => addLeg(b, pickId(plan.device, n), pickId(plan.segment, n), text)],
+  ["a wireless name", ({ plan, n, text }) => (b) => addSsid(b, pickId(plan.segment, n), text)],
+  ["a cable", ({ plan, n, pick }) => (b) => connectPorts(b, pickId(plan.port, n), pickId(plan.port, n * pick))],
+  ["a pool by its edges", ({ plan, n, pick }) => (b) => movePool(b, pickId(plan.segment, n), n - 300, pick * 7)],
+  ["pasted segments", ({ plan, n, text, other, pick }) => (b) => pasteSegments(b, { rows: [[text, other, text], [other]], from: must(SEGMENT_COLUMNS[pick % SEGMENT_COLUMNS.length], "a column"), onto: pick % 2 === 0 ? [pickId(plan.segment, n)] : [] })],
+  ["pasted hosts", ({ plan, n, text, other, pick }) => (b) => pasteHosts(b, { rows: n % 4 === 3 ? [[text]] : [[text, other], [other, text, other]], from: must(HOST_COLUMNS[pick % HOST_COLUMNS.length], "a column"), onto: pick % 2 === 0 ? [pickId(plan.host, n)] : [] }, pickId(plan.segment, n))],
+];
+
+test.each(FIELDS)("%s takes any text: refused with a sentence, or a plan that stands", (_, field) => {
+  const outcomes = { refused: 0, written: 0 };
+  fc.assert(fc.property(anyAttack, (attack) => {
+    const plan = must(PLANS[attack.site], "a plan");
+    outcomes[hold(plan, field({ ...attack, plan }))] += 1;
+  }), { numRuns: 150, seed: 41 });
+  expect(outcomes.written).toBeGreaterThan(0);
+});
+
+test("a service's text is read or refused, and what is read means what was typed", () => {
+  expect(parseService("backup tcp 8007")).toEqual({ service: { name: "backup", protocol: "tcp", ports: [[8007, 8007]] } });
+  expect(parseService("Media UDP 5000-5100, 6000")).toEqual({ service: { name: "media", protocol: "udp", ports: [[5000, 5100], [6000, 6000]] } });
+  expect(parseService("ping6 icmp")).toEqual({ service: { name: "ping6", protocol: "icmp", ports: [] } });
+  for (const [text, says] of [["tcp", "is not a service"], ["x tcp 0", "ports run from 1 to 65535"], ["x tcp 9-3", "low to high"], ["x tcp 70000", "65535"], ["x icmp 3", "no ports"], ["", "is not a service"]] as const) {
+    expect(parseService(text)).toEqual({ refusal: expect.stringContaining(says) });
+  }
+  fc.assert(fc.property(near, (text) => { const read = parseService(text); return "service" in read || read.refusal.length > 10; }));
+});

@@ -1,0 +1,115 @@
+import {
+  freeRanges, inRange, lastOf, nextFreeSubnet, parsePrefix, rangeCount, step, usableRange, type Address, type AddressRange, type Ipv4,
+  type Prefix4, formatIpv4,
+} from "../address";
+import { offeredRanges } from "../dhcp";
+import { byText, must } from "../kernel";
+import { vid, TAPE_COLOURS, type Plan, type PlanIndex, type Segment, type Vid } from "../plan";
+
+/** The gateway's address by the site's convention: the first or the last usable one; null without an IPv4 subnet. */
+export function conventionalGateway(plan: Plan, segment: Segment): Ipv4 | null {
+  const prefix = segment.prefixes4[0];
+  return prefix === undefined ? null : gatewayIn(plan, prefix);
+}
+
+export function gatewayIn(plan: Plan, prefix: Prefix4): Ipv4 {
+  const usable = usableRange(prefix);
+  return (plan.site.conventions.gatewayAt === "first" ? usable.first : usable.last) as Ipv4;
+}
+
+/** The next VLAN ID of a domain: the first ten above the highest in steps of ten, then any that is free; null when all are used. */
+export function nextFreeVid(plan: Plan, domain: string): Vid | null {
+  const used = new Set<number>([...plan.vlan.values()].filter((v) => v.domain === domain).map((v) => v.vid));
+  const segments = [...used].filter((n) => n % 10 === 0);
+  const next = segments.length === 0 ? 10 : Math.max(...segments) + 10;
+  if (next <= 4094 && !used.has(next)) return vid(next);
+  for (let n = 2; n <= 4094; n += 1) if (!used.has(n)) return vid(n);
+  return null;
+}
+
+const FALLBACK_BLOCK = must(parsePrefix("10.24.0.0/16"), "a prefix");
+
+/** The subnet for a new segment: the VLAN ID in the third octet where that is the site's way and free, else the next free /24. */
+export function nextSubnet(plan: Plan, wanted: Vid | null): Prefix4 | null {
+  const taken = [...[...plan.segment.values()].flatMap((s) => s.prefixes4), ...plan.site.keepClear.map((k) => k.prefix)];
+  const blocks = plan.site.blocks.filter((b) => b.family === 4);
+  for (const block of blocks.length > 0 ? blocks : [FALLBACK_BLOCK]) {
+    if (block.family !== 4) continue;
+    if (plan.site.conventions.vidScheme === "octet" && wanted !== null && wanted <= 255 && block.length <= 24) {
+      const [a, b] = formatIpv4(block.network).split(".");
+      const prefix = parsePrefix(`${a}.${b}.${wanted}.0/24`);
+      const fits = prefix !== null && inRange({ first: block.network, last: lastOf(block) }, prefix.network);
+      if (prefix?.family === 4 && fits && nextFreeSubnet(prefix, 24, taken) !== null) return prefix;
+    }
+    const free = nextFreeSubnet(block, Math.max(24, block.length), taken);
+    if (free?.family === 4) return free;
+  }
+  return null;
+}
+
+/** How many devices of a segment will ask its pool for an address: the plan with growth, less those with fixed addresses, the gear's own among them. */
+export function plannedDynamic(index: PlanIndex, segment: Segment): number {
+  const hosts = index.hostsIn(segment.id);
+  const planned = Math.max(Math.ceil((segment.planned * (100 + segment.growth)) / 100), hosts.length);
+  const gear = index.interfacesIn(segment.id).filter((leg) => leg.id !== segment.gatewayInterface).length;
+  return Math.max(0, planned - hosts.filter((host) => host.manner !== "dynamic").length - gear);
+}
+
+/**
+ * A pool for the segment: the largest free run behind the static block, cut to what is planned and half as much again
+ * (at least 20). Null when the subnet has no room.
+ */
+export function poolFor(index: PlanIndex, segment: Segment): AddressRange | null {
+  const prefix = segment.prefixes4[0];
+  if (prefix === undefined) return null;
+  const usable = usableRange(prefix);
+  const typed = index.hostsIn(segment.id).flatMap((h) => (h.manner === "typed" && h.ipv4 !== null ? [h.ipv4] : []));
+  const legs = index.interfacesIn(segment.id).flatMap((leg) => leg.addresses4);
+  const gateway = gatewayIn(index.plan, prefix);
+  const blocked = [...typed, ...legs, gateway].map((a): AddressRange => ({ first: a, last: a }));
+  const needed = Math.max(20, Math.ceil(plannedDynamic(index, segment) * 1.5) + index.hostsIn(segment.id).filter((h) => h.manner === "reserved").length);
+  const whole = Number(rangeCount(usable));
+  const keep = Math.min(index.plan.site.conventions.staticSize, Math.max(0, whole - needed - 1));
+  const start = step<Address>(usable.first, keep) ?? usable.first;
+  const runs = freeRanges({ first: start, last: usable.last }, blocked);
+  const best = runs.reduce<AddressRange | null>((max, run) => (max === null || rangeCount(run) > rangeCount(max) ? run : max), null);
+  if (best === null) return null;
+  const last = step<Address>(best.first, needed - 1);
+  return { first: best.first, last: last === null || last > best.last ? best.last : last };
+}
+
+/** Two characters from the name that no other segment wears: its capitals, its first two letters, then with digits. */
+export function markFor(plan: Plan, name: string): string {
+  const taken = new Set([...plan.segment.values()].map((s) => s.mark));
+  const letters = name.toUpperCase().replace(/[^A-Z0-9]/g, "");
+  const words = name.toUpperCase().split(/[^A-Z0-9]+/).filter((w) => w !== "");
+  const consonants = letters.slice(1).replace(/[AEIOU]/g, "");
+  const candidates = [
+    words.length > 1 ? `${words[0]?.[0] ?? ""}${words[1]?.[0] ?? ""}` : "",
+    letters.slice(0, 2), `${letters[0] ?? ""}${consonants[0] ?? ""}`, ...[...letters.slice(1)].map((l) => `${letters[0] ?? ""}${l}`),
+    ...Array.from({ length: 100 }, (_, i) => (i < 10 ? `${letters[0] ?? "S"}${i}` : String(i))),
+  ];
+  return candidates.find((mark) => /^[A-Z0-9]{2}$/.test(mark) && !taken.has(mark)) ?? "00";
+}
+
+/** The tape used least so far, in the order of the reels; a tracer once all twelve are used. */
+export function tapeFor(plan: Plan): Segment["tape"] {
+  const order = ["grey", "blue", "violet", "orange", "green", "brown", "yellow", "red", "aqua", "pink", "white", "black"] as const;
+  const worn = new Set([...plan.segment.values()].map((s) => `${s.tape.base}/${s.tape.tracer ?? ""}`));
+  const plain = order.find((base) => !worn.has(`${base}/`));
+  if (plain !== undefined) return { base: plain, tracer: null };
+  for (const tracer of TAPE_COLOURS) if (tracer !== "white" && tracer !== "yellow" && !worn.has(`white/${tracer}`)) return { base: "white", tracer };
+  return { base: "white", tracer: "black" };
+}
+
+/** Free runs of a segment's first subnet outside pools, gateway and fixed addresses, in order. */
+export function freeRuns(index: PlanIndex, segment: Segment): AddressRange[] {
+  const prefix = segment.prefixes4[0];
+  if (prefix === undefined) return [];
+  const fixed = [...index.hostsIn(segment.id).flatMap((h) => (h.ipv4 === null ? [] : [h.ipv4])), ...index.interfacesIn(segment.id).flatMap((i) => i.addresses4)];
+  const pools = index.scopesOf(segment.id).filter((s) => s.family === 4).flatMap(offeredRanges);
+  return freeRanges(usableRange(prefix), [...fixed.map((a) => ({ first: a, last: a })), ...pools]);
+}
+
+/** The domain new VLANs belong to: the first by id, which is the one the site began with. */
+export const mainDomain = (plan: Plan): string | null => [...plan.domain.keys()].sort(byText)[0] ?? null;

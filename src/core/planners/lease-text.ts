@@ -1,0 +1,17 @@
+const UNITS: Readonly<Record<string, number>> = { s: 1, min: 60, h: 3600, d: 86_400 };
+
+/** "8 h", "30 min", "2 d", "90 s" or bare seconds, as seconds; null for anything else. */
+export function parseLease(text: string): number | null {
+  const match = /^(\d{1,8})\s*(s|min|h|d)?$/.exec(text.trim());
+  if (match === null) return null;
+  const seconds = Number(match[1]) * (UNITS[match[2] ?? "s"] ?? 1);
+  return seconds >= 60 && seconds <= 31_536_000 ? seconds : null;
+}
+
+/** The largest unit that gives a whole number. */
+export function formatLease(seconds: number): string {
+  for (const [unit, size] of [["d", 86_400], ["h", 3600], ["min", 60]] as const) {
+    if (seconds % size === 0 && (unit !== "d" || seconds > 86_400)) return `${seconds / size} ${unit}`;
+  }
+  return `${seconds} s`;
+}

@@ -1,0 +1,48 @@
+import type { Draft } from "../plan";
+
+/** Removes a segment with its legs, scopes, wireless names and, when nothing else uses them, its VLAN and zone. Hosts stay, without a segment. */
+export function removeSegment(draft: Draft, id: string): void {
+  const segment = draft.need("segment", id);
+  for (const host of draft.all("host")) {
+    const onSsid = host.attachment.at === "ssid" && draft.get("ssid", host.attachment.ssid)?.segment === id;
+    if (host.segment === id) draft.patch("host", host.id, { segment: null, ...(onSsid ? { attachment: { at: "unplaced" as const } } : {}) });
+    else if (onSsid) draft.patch("host", host.id, { attachment: { at: "unplaced" } });
+  }
+  for (const kind of ["interface", "scope", "ssid"] as const) {
+    for (const entity of draft.all(kind)) if (entity.segment === id) draft.remove(kind, entity.id);
+  }
+  draft.remove("segment", id);
+  const { vlan, zone } = segment;
+  if (vlan !== null && !draft.all("segment").some((other) => other.vlan === vlan)) draft.remove("vlan", vlan);
+  if (draft.all("segment").some((other) => other.zone === zone)) return;
+  for (const wall of draft.all("wall")) {
+    if ((wall.from.at === "zone" && wall.from.zone === zone) || (wall.to.at === "zone" && wall.to.zone === zone)) draft.remove("wall", wall.id);
+  }
+  draft.remove("zone", zone);
+}
+
+/** Removes a device with its ports, cables, legs and the scopes it serves; what was plugged in stays, unplugged. */
+export function removeDevice(draft: Draft, id: string): void {
+  const ports = new Set(draft.all("port").filter((port) => port.device === id).map((port) => port.id));
+  for (const link of draft.all("link")) if (ports.has(link.a) || ports.has(link.b)) draft.remove("link", link.id);
+  for (const host of draft.all("host")) {
+    if (host.attachment.at === "port" && ports.has(host.attachment.port)) draft.patch("host", host.id, { attachment: { at: "unplaced" } });
+  }
+  const legs = new Set(draft.all("interface").filter((leg) => leg.device === id).map((leg) => leg.id));
+  for (const segment of draft.all("segment")) {
+    if (segment.gatewayInterface !== null && legs.has(segment.gatewayInterface)) draft.patch("segment", segment.id, { gatewayInterface: null });
+  }
+  for (const leg of legs) draft.remove("interface", leg);
+  for (const scope of draft.all("scope")) if (scope.serverDevice === id) draft.remove("scope", scope.id);
+  for (const port of ports) draft.remove("port", port);
+  draft.remove("device", id);
+}
+
+/** Removes an end device; what hangs behind it and the scopes it serves lose it. */
+export function removeHost(draft: Draft, id: string): void {
+  for (const other of draft.all("host")) {
+    if (other.attachment.at === "behind" && other.attachment.host === id) draft.patch("host", other.id, { attachment: { at: "unplaced" } });
+  }
+  for (const scope of draft.all("scope")) if (scope.serverHost === id) draft.remove("scope", scope.id);
+  draft.remove("host", id);
+}

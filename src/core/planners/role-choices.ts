@@ -1,0 +1,28 @@
+import type { PlanIndex, Segment, Vid } from "../plan";
+
+/** A segment with its VLAN ID: what a port of a domain can be painted with. */
+export interface VlanChoice { readonly segment: Segment; readonly vid: Vid }
+
+/** The segments on VLANs of a domain, by VLAN ID. */
+export const vlanChoices = (index: PlanIndex, domain: string | null): VlanChoice[] =>
+  [...index.plan.segment.values()].flatMap((segment) => {
+    const vlan = segment.vlan === null ? undefined : index.plan.vlan.get(segment.vlan);
+    return vlan === undefined || vlan.domain !== domain ? [] : [{ segment, vid: vlan.vid }];
+  }).sort((a, b) => a.vid - b.vid);
+
+/** What an access point's port carries: its own management untagged, every segment with a wireless name tagged. */
+export function accessPointRole(index: PlanIndex, domain: string | null): { readonly untagged: Vid | null; readonly tagged: readonly Vid[] } {
+  const choices = vlanChoices(index, domain);
+  return {
+    untagged: choices.find(({ segment }) => segment.management)?.vid ?? null,
+    tagged: choices.filter(({ segment }) => (index.groups("ssidsBySegment").get(segment.id)?.length ?? 0) > 0).map(({ vid }) => vid),
+  };
+}
+
+/** The segment that the phones are in: where most of them are, else the one named for voice. Null when there is neither. */
+export function voiceChoice(index: PlanIndex, choices: readonly VlanChoice[]): VlanChoice | null {
+  const phones = (choice: VlanChoice) => index.hostsIn(choice.segment.id).filter((host) => host.kind === "phone").length;
+  const most = [...choices].sort((a, b) => phones(b) - phones(a))[0];
+  if (most !== undefined && phones(most) > 0) return most;
+  return choices.find(({ segment }) => /phone|voice|telephon/i.test(segment.name)) ?? null;
+}

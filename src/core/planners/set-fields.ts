@@ -1,0 +1,98 @@
+import { asPrefix6, parseIpv6, parsePrefix } from "../address";
+import { vid as asVid } from "../plan";
+import { countChecked } from "./count-text";
+import type { Bench, Refusal } from "./planner";
+
+/** Sets what the segments table has no column for. An empty IPv6 subnet takes it away. */
+export function setSegmentFields({ draft }: Bench, id: string, fields: { readonly growth?: string; readonly management?: boolean; readonly prefix6?: string }): Refusal {
+  if (fields.management !== undefined) draft.patch("segment", id, { management: fields.management });
+  if (fields.growth !== undefined) {
+    const growth = countChecked(fields.growth, 1000);
+    if (growth === null) return `"${fields.growth}" is no growth; write whole percent from 0 to 1000.`;
+    draft.patch("segment", id, { growth });
+  }
+  if (fields.prefix6 === undefined) return null;
+  const text = fields.prefix6.trim();
+  const prefix = asPrefix6(parsePrefix(text));
+  if (text !== "" && prefix === null) return `"${text}" is not an IPv6 subnet such as fd00:24:20::/64; the host part must be zero.`;
+  const others = draft.need("segment", id).prefixes6.slice(1);
+  draft.patch("segment", id, { prefixes6: prefix === null ? others : [prefix, ...others] });
+  return null;
+}
+
+/** Sets what the register has no column for: the tag a device sends, its IPv6 address, notes. */
+export function setHostFields({ draft }: Bench, id: string, field: "tag" | "ipv6" | "notes", typed: string): Refusal {
+  const text = typed.trim();
+  switch (field) {
+    case "tag": {
+      const tag = /^\d{1,4}$/.test(text) ? asVid(Number(text)) : null;
+      if (text !== "" && tag === null) return `"${text}" is not a VLAN ID; write 1 to 4094, or leave it empty for a device that sends no tag.`;
+      draft.patch("host", id, { tag });
+      return null;
+    }
+    case "ipv6": {
+      const ipv6 = text === "" ? null : parseIpv6(text);
+      if (text !== "" && ipv6 === null) return `"${text}" is not an IPv6 address such as fd00:24:20::10.`;
+      draft.patch("host", id, { ipv6 });
+      return null;
+    }
+    case "notes": {
+      if (text.length > 2000) return "Notes have at most 2,000 characters.";
+      draft.patch("host", id, { notes: text });
+      return null;
+    }
+  }
+}
+
+export const DEVICE_FIELDS = ["name", "place", "model", "credentialsPlace", "supportUntil", "notes"] as const;
+export type DeviceField = (typeof DEVICE_FIELDS)[number];
+const LONGEST: Readonly<Record<DeviceField, number>> = { name: 80, place: 120, model: 120, credentialsPlace: 120, supportUntil: 10, notes: 2000 };
+
+/** Writes a text field of a device. */
+export function editDevice({ draft }: Bench, id: string, field: DeviceField, typed: string): Refusal {
+  const text = typed.trim();
+  if (text.length > LONGEST[field]) return `That is longer than the ${LONGEST[field]} characters there is room for.`;
+  if (field === "name") {
+    if (text === "") return "A device needs a name.";
+    const other = draft.all("device").find((device) => device.id !== id && device.name.toLowerCase() === text.toLowerCase());
+    if (other !== undefined) return `There is a device called ${other.name} already; give this one another name.`;
+  }
+  if (field === "supportUntil") {
+    if (text !== "" && !isDate(text)) return `"${text}" is not a date; write it as 2027-06-30, or leave it empty.`;
+    draft.patch("device", id, { supportUntil: text === "" ? null : text });
+  } else draft.patch("device", id, { [field]: text });
+  return null;
+}
+
+const DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
+
+/** Whether the text is a day of the calendar, written year, month, day. */
+function isDate(text: string): boolean {
+  const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
+  if (match === null) return false;
+  const [year, month, day] = [Number(match[1]), Number(match[2]), Number(match[3])];
+  const leap = year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
+  const days = (DAYS[month - 1] ?? 0) + (leap && month === 2 ? 1 : 0);
+  return day >= 1 && day <= days;
+}
+
+/** A note on a port, such as what it is kept for. */
+export function notePorts({ draft }: Bench, ports: readonly string[], text: string): Refusal {
+  if (text.trim().length > 120) return "A note has at most 120 characters.";
+  for (const id of ports) draft.patch("port", id, { note: text.trim() });
+  return null;
+}
+
+/** A cable's length in metres (up to two decimals, or empty) and its label. */
+export function editLink({ draft }: Bench, id: string, field: "length" | "label", typed: string): Refusal {
+  const text = typed.trim();
+  if (field === "label") {
+    if (text.length > 120) return "A label has at most 120 characters.";
+    draft.patch("link", id, { label: text });
+    return null;
+  }
+  const metres = /^\d{1,5}([.,]\d{1,2})?$/.test(text) ? Number(text.replace(",", ".")) : null;
+  if (text !== "" && metres === null) return `"${text}" is no length; write metres such as 38 or 2.5, or leave it empty.`;
+  draft.patch("link", id, { lengthCm: metres === null ? null : Math.round(metres * 100) });
+  return null;
+}

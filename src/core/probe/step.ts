@@ -1,0 +1,35 @@
+import type { Repair, Subject } from "../checks";
+import type { Tag } from "../switching";
+
+export interface Step {
+  readonly title: string;
+  /** The port, or what stands in for one: "port 7, in", "scope", "wall". */
+  readonly place: string;
+  readonly says: string;
+  readonly why: string;
+  /** The tag on the wire as the step is left; undefined where no frame is shown. */
+  readonly tag: Tag | undefined;
+  readonly passed: boolean;
+  readonly subjects: readonly Subject[];
+  /** For the drawing: the device the step is at. */
+  readonly device: string | null;
+  readonly ports: readonly string[];
+}
+
+/** The first cause of a failure. */
+export interface Cause { readonly sentence: string; readonly subjects: readonly Subject[]; readonly repairs: readonly Repair[] }
+
+/** Collects steps until one fails. */
+export class Journey {
+  readonly steps: Step[] = [];
+  cause: Cause | null = null;
+
+  pass(step: Omit<Step, "passed">): void {
+    this.steps.push({ ...step, passed: true });
+  }
+
+  stop(step: Omit<Step, "passed">, cause: Cause): void {
+    this.steps.push({ ...step, passed: false });
+    this.cause = cause;
+  }
+}

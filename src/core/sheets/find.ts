@@ -1,0 +1,44 @@
+import { formatAddress, formatPrefix, parseAddress } from "../address";
+import type { Kind, PlanIndex } from "../plan";
+import { nameOf } from "../plan";
+import { devicesInOrder } from "./port-sheet";
+import { segmentsInOrder } from "./segment-sheet";
+
+/** Something of the plan that a search found, with what tells it from others of its kind. */
+export interface Hit { readonly kind: Kind; readonly id: string; readonly name: string; readonly detail: string }
+
+function* candidates(index: PlanIndex): Generator<Hit> {
+  const { plan } = index;
+  for (const segment of segmentsInOrder(index)) {
+    yield { kind: "segment", id: segment.id, name: segment.name, detail: [`VLAN ${index.vidOf(segment) ?? "–"}`, ...segment.prefixes4.map(formatPrefix)].join(", ") };
+  }
+  for (const device of devicesInOrder(index)) yield { kind: "device", id: device.id, name: device.name, detail: [device.model, device.place].filter((t) => t !== "").join(", ") };
+  for (const host of plan.host.values()) {
+    yield { kind: "host", id: host.id, name: host.name, detail: [host.ipv4 === null ? "" : formatAddress(host.ipv4), host.mac ?? "", host.place].filter((t) => t !== "").join(", ") };
+  }
+  for (const ssid of plan.ssid.values()) yield { kind: "ssid", id: ssid.id, name: ssid.name, detail: plan.segment.get(ssid.segment)?.name ?? "" };
+  for (const port of plan.port.values()) yield { kind: "port", id: port.id, name: nameOf(index, "port", port.id), detail: [port.softwareName, port.note].filter((t) => t !== "").join(", ") };
+}
+
+/** What answers to the text, names that begin with it first; an address finds exactly its holders. At most `limit`. */
+export function find(index: PlanIndex, text: string, limit: number): Hit[] {
+  const wanted = text.trim().toLowerCase();
+  if (wanted === "") return [];
+  const address = parseAddress(wanted);
+  if (address !== null) {
+    return index.holdersOf(address).slice(0, limit).map((holder): Hit => ("device" in holder
+      ? { kind: "interface", id: holder.id, name: nameOf(index, "interface", holder.id), detail: formatAddress(address) }
+      : { kind: "host", id: holder.id, name: holder.name, detail: formatAddress(address) }));
+  }
+  const words = wanted.split(/\s+/);
+  const first: Hit[] = [];
+  const others: Hit[] = [];
+  for (const hit of candidates(index)) {
+    const all = `${hit.name} ${hit.detail}`.toLowerCase();
+    if (!words.every((word) => all.includes(word))) continue;
+    if (hit.name.toLowerCase().startsWith(wanted)) first.push(hit);
+    else if (others.length < limit) others.push(hit);
+    if (first.length >= limit) break;
+  }
+  return [...first, ...others].slice(0, limit);
+}

@@ -1,0 +1,110 @@
+import { DisjointSet, equal, must } from "../kernel";
+import type { Change, Derived, Device, Host, PlanIndex, Port } from "../plan";
+
+/** One end at a wire: a bridge port, a routed port, or an end device's cable. */
+export interface Wire {
+  /** Bridge ports of gear that knows VLANs, by number. */
+  readonly bridgePorts: readonly number[];
+  /** Ports with an interface of their own: they don't bridge. */
+  readonly routedPorts: readonly number[];
+  /** End devices by id: their names and tags may change without the wire changing. */
+  readonly hosts: readonly string[];
+}
+
+/** The plan's gear with dense numbers: ports, devices and wires. Ports that are switched off belong to no wire. */
+export interface Fabric {
+  readonly devices: readonly Device[];
+  readonly deviceNumber: ReadonlyMap<string, number>;
+  readonly ports: readonly Port[];
+  readonly portNumber: ReadonlyMap<string, number>;
+  /** Port number to device number. */
+  readonly deviceOf: Int32Array;
+  /** Port number to wire number, -1 when the port is off or its cable ends at a port that is off. */
+  readonly wireOf: Int32Array;
+  readonly wires: readonly Wire[];
+  /** The working bridge ports of a device that knows VLANs; empty for other gear. */
+  readonly bridgePortsOf: readonly (readonly number[])[];
+}
+
+function numbered<T extends { readonly id: string }>(items: Iterable<T>): { list: T[]; number: Map<string, number> } {
+  const list = [...items];
+  return { list, number: new Map(list.map((item, i) => [item.id, i])) };
+}
+
+/** Joins ports into wires: by cables, and through gear that knows no VLANs. */
+function joinWires(index: PlanIndex, ports: readonly Port[], portNumber: ReadonlyMap<string, number>): DisjointSet {
+  const wires = new DisjointSet(ports.length);
+  for (const link of index.plan.link.values()) {
+    const a = portNumber.get(link.a);
+    const b = portNumber.get(link.b);
+    if (a === undefined || b === undefined || ports[a]?.enabled !== true || ports[b]?.enabled !== true) continue;
+    wires.join(a, b);
+  }
+  const firstOf = new Map<string, number>();
+  const plain = new Set([...index.plan.device.values()].filter((device) => device.bridging === "plain").map((device) => device.id));
+  for (let i = 0; plain.size > 0 && i < ports.length; i += 1) {
+    const port = must(ports[i], "a port");
+    if (!port.enabled || !plain.has(port.device)) continue;
+    const first = firstOf.get(port.device);
+    if (first === undefined) firstOf.set(port.device, i);
+    else wires.join(first, i);
+  }
+  return wires;
+}
+
+function compile(index: PlanIndex): Fabric {
+  const { list: devices, number: deviceNumber } = numbered(index.plan.device.values());
+  const { list: ports, number: portNumber } = numbered(index.plan.port.values());
+  const sets = joinWires(index, ports, portNumber);
+  const deviceOf = new Int32Array(ports.length);
+  const wireOf = new Int32Array(ports.length).fill(-1);
+  const wires: { bridgePorts: number[]; routedPorts: number[]; hosts: string[] }[] = [];
+  const wireOfRoot = new Int32Array(ports.length).fill(-1);
+  const bridgePortsOf: number[][] = devices.map(() => []);
+  const routed = index.groups("interfacesByPort");
+  const hosts = index.groups("hostsByPort");
+  for (let i = 0; i < ports.length; i += 1) {
+    const port = must(ports[i], "a port");
+    const device = deviceNumber.get(port.device) ?? 0;
+    deviceOf[i] = device;
+    if (!port.enabled) continue;
+    const root = sets.rootOf(i);
+    if ((wireOfRoot[root] ?? -1) < 0) {
+      wireOfRoot[root] = wires.length;
+      wires.push({ bridgePorts: [], routedPorts: [], hosts: [] });
+    }
+    const number = wireOfRoot[root] ?? 0;
+    wireOf[i] = number;
+    const wire = must(wires[number], "the wire was just made");
+    if (routed.has(port.id)) wire.routedPorts.push(i);
+    else if (devices[device]?.bridging === "vlan") {
+      wire.bridgePorts.push(i);
+      bridgePortsOf[device]?.push(i);
+    }
+    if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
+  }
+  return { devices, deviceNumber, ports, portNumber, deviceOf, wireOf, wires, bridgePortsOf };
+}
+
+/** A port edit that moves no cable and switches nothing on or off leaves all numbers as they are. */
+function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[]): Fabric | null {
+  const ports = [...previous.ports];
+  for (const change of changes) {
+    if (!FABRIC.reads.includes(change.kind)) continue;
+    const { before, after } = change;
+    if (change.kind === "host" && before !== null && after !== null) {
+      const [was, is] = [before, after] as [Host, Host];
+      if (equal(was.attachment, is.attachment)) continue;
+      return null;
+    }
+    if (change.kind !== "port" || before === null || after === null) return null;
+    const [was, is] = [before, after] as [Port, Port];
+    const number = previous.portNumber.get(change.id);
+    if (number === undefined || was.enabled !== is.enabled || was.device !== is.device) return null;
+    ports[number] = is;
+  }
+  return { ...previous, ports };
+}
+
+/** The compiled fabric of a plan, worked out once for each state of the gear. */
+export const FABRIC: Derived<Fabric> = { reads: ["device", "port", "link", "interface", "host"], make: compile, follow };

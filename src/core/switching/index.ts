@@ -1,0 +1,6 @@
+export { CARRY, type Break, type Carry } from "./carry";
+export { JOINS, type Crossing } from "./joins";
+export { FABRIC, type Fabric } from "./fabric";
+export { flood, wayTo, type Arrival, type Flood, type Source } from "./flood";
+export { cableWay, type Hop } from "./way";
+export { classify, dropReason, egressTag, isConsistent, isMember, modeOf, type PortMode, type Tag } from "./member";

@@ -1,0 +1,17 @@
+// What the routes answer, as the interface reads it: what the use cases give, its changes and plans in their text form.
+import type { LogLine, SiteSummary } from "@/application/stores";
+
+export type SiteAnswer = SiteSummary;
+export type LogLineAnswer = LogLine;
+/** With the changes in their text form. */
+export interface LogEntryAnswer extends LogLineAnswer { readonly changes: unknown }
+export interface StepsAnswer { readonly undo: string | null; readonly redo: string | null }
+export interface PlanAnswer { readonly revision: number; readonly plan: unknown; readonly steps: StepsAnswer }
+export interface NewsAnswer { readonly revision: number; readonly entries: readonly LogEntryAnswer[]; readonly steps: StepsAnswer }
+export interface CommitAnswer { readonly revision: number }
+export interface StepAnswer { readonly revision: number; readonly summary: string; readonly changes: unknown }
+export interface ClashAnswer { readonly kind: string; readonly id: string; readonly field: string | null; readonly mine: unknown; readonly theirs: unknown }
+export interface RefusedAnswer {
+  readonly code: string; readonly sentence: string; readonly revision?: number; readonly between?: readonly LogEntryAnswer[];
+  readonly clashes?: readonly ClashAnswer[]; readonly faults?: readonly { readonly place: string; readonly sentence: string }[];
+}

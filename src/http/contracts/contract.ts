@@ -1,0 +1,13 @@
+import { z } from "zod";
+import { UUID } from "@/core/plan";
+
+/** What a route takes: the parts of its address, its query, its body and how large that may be (0: it has none). */
+export interface Contract<P, Q, B> { readonly params: z.ZodType<P>; readonly query: z.ZodType<Q>; readonly body: z.ZodType<B>; readonly maxBytes: number }
+
+export const nothing = z.strictObject({});
+export const noBody = z.null();
+export const idText = z.string().regex(UUID, "An id is a UUID in lower case");
+export const siteParams = z.strictObject({ site: idText });
+
+/** The largest plan file taken: an estate of 48,000 ports has 37 MB. */
+export const MOST_PLAN_BYTES = 64_000_000;

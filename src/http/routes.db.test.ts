@@ -1,0 +1,147 @@
+import { v7 } from "uuid";
+import { fennelStreet } from "../../demo/fennel-street";
+import { encodeBatch, encodePlan } from "@/core/formats";
+import { must } from "@/core/kernel";
+import { applyChanges, Draft, type Change, type Plan } from "@/core/plan";
+import { decodePlan } from "@/core/formats";
+
+const url = must(process.env.TEST_DATABASE_URL, "the database of the tests");
+process.env.DATABASE_URL = url;
+process.env.LISTEN_PORT = "4100";
+
+// The route handlers themselves, called as Next calls them, on a real MariaDB.
+const ADDRESS = "http://127.0.0.1:4100";
+type Handler = (request: Request, context: { params: Promise<Record<string, string> | undefined> }) => Promise<Response>;
+let cookie = "";
+
+interface Call { readonly method?: string; readonly body?: unknown; readonly query?: string; readonly headers?: Record<string, string>; readonly params?: Record<string, string> }
+async function call(handler: Handler, { method = "GET", body, query = "", headers = {}, params }: Call = {}) {
+  const request = new Request(`${ADDRESS}/api/any${query}`, {
+    method, headers: { host: "127.0.0.1:4100", origin: ADDRESS, cookie, ...headers }, ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body) }),
+  });
+  const answer = await handler(request, { params: Promise.resolve(params) });
+  return { status: answer.status, headers: answer.headers, body: (await answer.json()) as Record<string, never> & { code?: string; sentence?: string; revision?: number } };
+}
+
+const routes = {
+  enter: () => import("@/app/api/enter/route"), sites: () => import("@/app/api/sites/route"), site: () => import("@/app/api/sites/[site]/route"), plan: () => import("@/app/api/sites/[site]/plan/route"),
+  batches: () => import("@/app/api/sites/[site]/batches/route"), undo: () => import("@/app/api/sites/[site]/undo/route"), redo: () => import("@/app/api/sites/[site]/redo/route"), history: () => import("@/app/api/sites/[site]/history/route"),
+};
+
+beforeAll(async () => {
+  const { makeEntryLink } = await import("../../scripts/setup/entry-link.mjs");
+  const link: string = await makeEntryLink(url, ADDRESS);
+  const { POST } = await routes.enter();
+  const key = link.split("key=")[1];
+  expect((await call(POST, { method: "POST", body: { key: "made-up", name: "Ruth" } })).body.code).toBe("bad-link");
+  const entered = await call(POST, { method: "POST", body: { key, name: " Ruth " } });
+  expect([entered.status, entered.body]).toEqual([200, { name: "Ruth" }]);
+  const set = entered.headers.get("set-cookie") ?? "";
+  expect(set).toMatch(/^dianome_session=[\w-]{43}; Path=\/; HttpOnly; SameSite=Strict; Max-Age=\d+$/);
+  cookie = set.split(";")[0] ?? "";
+  expect((await call(POST, { method: "POST", body: { key, name: "Marek" } })).status).toBe(403);
+});
+
+afterAll(async () => {
+  const shared = globalThis as typeof globalThis & { dianomeStores?: { close?: () => Promise<void> } };
+  await shared.dianomeStores?.close?.();
+});
+
+async function storedSite(plan: Plan): Promise<string> {
+  const { POST } = await routes.sites();
+  const made = await call(POST, { method: "POST", body: { by: "file", id: v7(), batch: v7(), file: encodePlan(plan) } });
+  expect(made.status).toBe(200);
+  return String(made.body.id);
+}
+const batch = (changes: readonly Change[], summary: string) => encodeBatch({ id: v7(), planner: "test", summary, args: null, changes });
+const rename = (plan: Plan, name: string) => {
+  const draft = new Draft(plan);
+  draft.patch("host", must([...plan.host.keys()][0], "a host"), { name });
+  return draft.changes();
+};
+
+test("the door lets in by host, origin and session, each refusal with its own status", async () => {
+  const { GET, POST } = await routes.sites();
+  const status = async (more: Call) => (await call(more.method === "POST" ? POST : GET, more)).status;
+  expect(await status({})).toBe(200);
+  expect(await status({ headers: { cookie: "" } })).toBe(401);
+  expect(await status({ headers: { cookie: "dianome_session=" } })).toBe(401);
+  expect(await status({ headers: { cookie: `${cookie}x` } })).toBe(401);
+  expect(await status({ headers: { cookie: `other=1; ${cookie}; more=2` } })).toBe(200);
+  expect(await status({ headers: { host: "rebound.example:4100" } })).toBe(421);
+  expect(await status({ headers: { host: "LOCALHOST:4100", origin: "http://localhost:4100" } })).toBe(200);
+  expect(await status({ headers: { origin: "http://127.0.0.1:4101" } })).toBe(403);
+  expect(await status({ method: "POST", body: {}, headers: { origin: "null" } })).toBe(403);
+});
+
+test("a plan travels there and back, a commit moves the revision, and a stale one learns what came between", async () => {
+  const plan = fennelStreet();
+  const site = await storedSite(plan);
+  const params = { site };
+  const opened = await call((await routes.plan()).GET, { params });
+  expect(opened.body).toMatchObject({ revision: 1, steps: { undo: "Took in the plan file of Fennel Street Veterinary Practice", redo: null } });
+  const read = decodePlan(opened.body.plan);
+  const held = must(read.ok ? read.value : null, "the plan");
+  const { POST, GET } = await routes.batches();
+  const first = batch(rename(held, "One"), "to One");
+  expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toEqual({ revision: 2 });
+  expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toEqual({ revision: 2 });
+  const stale = await call(POST, { method: "POST", params, body: { revision: 1, batch: batch(rename(held, "Two"), "to Two") } });
+  expect([stale.status, stale.body.code]).toEqual([409, "stale-revision"]);
+  expect(stale.body).toMatchObject({ revision: 2, between: [{ revision: 2, summary: "to One", authorName: "Ruth", changes: [{ kind: "host", after: { name: "One" } }] }] });
+  const ahead = await call(POST, { method: "POST", params, body: { revision: 9, batch: batch(rename(held, "Two"), "to Two") } });
+  expect([ahead.status, ahead.body.code]).toEqual([409, "revision-ahead"]);
+  expect((await call(GET, { params, query: "?after=1" })).body).toMatchObject({ revision: 2, entries: [{ revision: 2 }], steps: { undo: "to One" } });
+  expect((await call(GET, { params, query: "?after=2" })).body).toMatchObject({ revision: 2, entries: [] });
+});
+
+test("undo and redo by route; nothing left to undo is said; history can be asked about one entity", async () => {
+  const site = await storedSite(fennelStreet());
+  const params = { site };
+  const held = must(((r) => (r.ok ? r.value : null))(decodePlan((await call((await routes.plan()).GET, { params })).body.plan)), "the plan");
+  await call((await routes.batches()).POST, { method: "POST", params, body: { revision: 1, batch: batch(rename(held, "One"), "to One") } });
+  const undo = async () => call((await routes.undo()).POST, { method: "POST", params, body: { id: v7() } });
+  expect((await undo()).body).toMatchObject({ revision: 3, summary: "Undid: to One" });
+  expect((await call((await routes.redo()).POST, { method: "POST", params, body: { id: v7() } })).body).toMatchObject({ revision: 4, summary: "Brought back: to One" });
+  expect([(await undo()).status, (await undo()).status, (await undo()).body]).toEqual([200, 200, expect.objectContaining({ code: "nothing-to-undo", sentence: "You have changed nothing that could be undone." })]);
+  const host = must([...held.host.keys()][0], "a host");
+  const about = await call((await routes.history()).GET, { params, query: `?before=4000000000&about=${host}` });
+  expect((about.body as unknown as { summary: string }[]).map((line) => line.summary)).toEqual(expect.arrayContaining(["to One", "Undid: to One"]));
+  expect((await call((await routes.history()).GET, { params, query: "?before=many" })).status).toBe(400);
+});
+
+test("what does not fit its contract is refused by its place and nothing is written", async () => {
+  const site = await storedSite(fennelStreet());
+  const params = { site };
+  const revision = async () => (await call((await routes.plan()).GET, { params })).body.revision;
+  const { POST } = await routes.batches();
+  const post = async (body: unknown) => call(POST, { method: "POST", params, body });
+  const plan = must(((r) => (r.ok ? r.value : null))(decodePlan((await call((await routes.plan()).GET, { params })).body.plan)), "the plan");
+  const good = batch(rename(plan, "x"), "x") as { changes: { after: { ipv4: string | null; name: string } }[] };
+  const spoilt = structuredClone(good);
+  must(spoilt.changes[0], "a change").after.ipv4 = "10.24.300.1";
+  expect(await post({ revision: 1, batch: spoilt })).toMatchObject({ status: 400, body: { sentence: expect.stringContaining("is not an IPv4 address") } });
+  expect(await post({ revision: -1, batch: good })).toMatchObject({ status: 400, body: { sentence: expect.stringContaining("body.revision") } });
+  expect(await post({ revision: 1, batch: good, more: 1 })).toMatchObject({ status: 400, body: { sentence: expect.stringContaining('"more"') } });
+  expect(await post("{")).toMatchObject({ status: 400 });
+  expect(await call(POST, { method: "POST", params: { site: "not-an-id" }, body: { revision: 1, batch: good } })).toMatchObject({ status: 400 });
+  expect(await call(POST, { method: "POST", params: { site: v7() }, body: { revision: 1, batch: good } })).toMatchObject({ status: 404, body: { code: "no-such-site" } });
+  const gone = new Draft(plan);
+  gone.remove("zone", must([...plan.zone.keys()][0], "a zone"));
+  expect(applyChanges(plan, gone.changes()).ok).toBe(false);
+  expect(await post({ revision: 1, batch: batch(gone.changes(), "zone gone") })).toMatchObject({ status: 422, body: { code: "broken-plan", place: "Kit" } });
+  expect(await call((await routes.undo()).POST, { method: "POST", params, body: `{"id":"${"x".repeat(4000)}"}` })).toMatchObject({ status: 413, body: { code: "too-large" } });
+  expect(await revision()).toBe(1);
+});
+
+test("a site is made by name, listed and deleted; an import that is no plan is refused", async () => {
+  const { GET, POST } = await routes.sites();
+  const id = v7();
+  expect((await call(POST, { method: "POST", body: { by: "name", id, name: "Boathouse", kind: "home", timeZone: "Europe/London" } })).body).toEqual({ id });
+  expect((await call(GET)).body).toEqual(expect.arrayContaining([expect.objectContaining({ id, name: "Boathouse", revision: 0, segments: 0 })]));
+  const refused = await call(POST, { method: "POST", body: { by: "file", id: v7(), batch: v7(), file: { format: "other" } } });
+  expect(refused).toMatchObject({ status: 422, body: { code: "bad-file" } });
+  const { DELETE } = await routes.site();
+  expect((await call(DELETE, { method: "DELETE", params: { site: id } })).status).toBe(200);
+  expect((await call(DELETE, { method: "DELETE", params: { site: id } })).status).toBe(404);
+});

@@ -1,0 +1,175 @@
+import fc from "fast-check";
+import { v7 } from "uuid";
+import { bramblewick } from "../../demo/bramblewick";
+import { fennelStreet } from "../../demo/fennel-street";
+import { lockkeepersHouse } from "../../demo/lockkeepers-house";
+import { BROKEN_FILES, corrupt, goodFile, PLACES } from "../../tests/generators/broken-plan-files";
+import { commitBatch } from "@/application/commit-batch";
+import { createSite, createSiteFromFile, removeSite, storePlan } from "@/application/sites";
+import type { Person } from "@/application/stores";
+import { redo, undo } from "@/application/undo-redo";
+import { storesOn } from "@/composition";
+import { must } from "@/core/kernel";
+import { applyChanges, diff, Draft, emptyPlan, type Change, type Plan } from "@/core/plan";
+import { removeDevice, removeSegment } from "@/core/planners";
+import { planCache } from "./plan-cache";
+import { planStore } from "./plan-store";
+import { openDatabase } from "./pool";
+import { sql } from "./sql";
+
+const url = must(process.env.TEST_DATABASE_URL, "the database of the tests");
+const { plans, entries, close } = storesOn(url);
+const database = openDatabase(url);
+let ruth: Person;
+let marek: Person;
+
+beforeAll(async () => {
+  ruth = await entries.personNamed("Ruth", v7());
+  marek = await entries.personNamed("Marek", v7());
+});
+afterAll(async () => {
+  await database.close();
+  await close();
+});
+
+const value = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => must(result.ok ? result.value : null, JSON.stringify(result));
+const store = async (plan: Plan) => value(await storePlan(plans, v7(), v7(), plan, ruth)).id;
+const batch = (changes: readonly Change[], summary = "a change") => ({ id: v7(), planner: "test", summary, args: null, changes });
+const edited = (plan: Plan, edit: (draft: Draft) => void) => {
+  const draft = new Draft(plan);
+  edit(draft);
+  return draft.changes();
+};
+/** What the rows say, with no cache in between. */
+const fromRows = async (site: string) => must(await planStore(database, planCache(1)).snapshot(site), "the site");
+const countRows = async () => {
+  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "change_batch"];
+  const counts = await Promise.all(tables.map((table) => database.all({ ...sql`SELECT 1`, text: `SELECT COUNT(*) AS n FROM ${table}` }, (row) => Number(row.n))));
+  return counts.flat();
+};
+
+test.each([["office", fennelStreet()], ["home", lockkeepersHouse()], ["industrial", bramblewick()]])("the %s demo comes back from its rows unchanged", async (_, plan) => {
+  const site = await store(plan);
+  const { plan: read, revision } = await fromRows(site);
+  expect(revision).toBe(1);
+  expect(diff({ ...plan, site: { ...plan.site, id: site } }, read)).toEqual([]);
+});
+
+test("any way from one plan to another can be written: the rows are then the other plan", async () => {
+  const full = fennelStreet();
+  const site = await store(full);
+  const start = (await fromRows(site)).plan;
+  const devices = [...start.device.keys()];
+  const segments = [...start.segment.keys()];
+  const anyEdit = fc.tuple(fc.subarray(devices), fc.subarray(segments), fc.boolean());
+  let current = start;
+  let revision = 1;
+  await fc.assert(fc.asyncProperty(anyEdit, async ([goneDevices, goneSegments, empty]) => {
+    const draft = new Draft(start);
+    for (const id of goneSegments) removeSegment(draft, id);
+    for (const id of goneDevices) removeDevice(draft, id);
+    const target = empty ? emptyPlan(start.site) : value(applyChanges(start, draft.changes()));
+    const changes = diff(current, target);
+    revision = value(await commitBatch(plans, { site, revision, batch: batch(changes), by: ruth })).revision;
+    const { plan } = await fromRows(site);
+    expect(diff(plan, target)).toEqual([]);
+    current = target;
+  }), { numRuns: 12, seed: 5 });
+});
+
+test("of two who commit on one revision at once, one is told what came between and nothing of theirs is written", async () => {
+  const site = await store(lockkeepersHouse());
+  const { plan } = await fromRows(site);
+  const host = must([...plan.host.values()][0], "a host");
+  const rename = (name: string, by: Person) =>
+    commitBatch(plans, { site, revision: 1, batch: batch(edited(plan, (d) => d.patch("host", host.id, { name })), name), by });
+  const results = await Promise.all([rename("One", ruth), rename("Two", marek)]);
+  const [first, second] = results[0]?.ok === true ? [results[0], results[1]] : [results[1], results[0]];
+  expect(first).toMatchObject({ ok: true, value: { revision: 2 } });
+  expect(second).toMatchObject({ ok: false, error: { code: "stale-revision", revision: 2, between: [{ revision: 2, changeCount: 1 }] } });
+  const won = results[0]?.ok === true ? "One" : "Two";
+  expect((await fromRows(site)).plan.host.get(host.id)?.name).toBe(won);
+});
+
+test("a batch sent again counts once and gets its first answer", async () => {
+  const site = await store(lockkeepersHouse());
+  const { plan } = await fromRows(site);
+  const host = must([...plan.host.values()][0], "a host");
+  const same = { site, revision: 1, batch: batch(edited(plan, (d) => d.patch("host", host.id, { place: "Attic" }))), by: ruth };
+  const answers = [await commitBatch(plans, same), await commitBatch(plans, same)];
+  expect(answers).toEqual([{ ok: true, value: { revision: 2 } }, { ok: true, value: { revision: 2 } }]);
+  expect((await fromRows(site)).revision).toBe(2);
+});
+
+test("a change that would break the plan is refused by name and nothing is written", async () => {
+  const site = await store(fennelStreet());
+  const { plan } = await fromRows(site);
+  const zone = must([...plan.zone.values()].find((z) => z.name === "Visitors"), "Visitors");
+  const before = await countRows();
+  const result = await commitBatch(plans, { site, revision: 1, batch: batch([{ kind: "zone", id: zone.id, before: zone, after: null }]), by: ruth });
+  expect(result).toMatchObject({ ok: false, error: { code: "broken-plan", sentence: expect.stringMatching(/Visitors is still used by the (segment|wall)/) } });
+  expect(await countRows()).toEqual(before);
+});
+
+test("undo takes back my own last batch only, redo brings it back, and a clash changes nothing", async () => {
+  const site = await store(lockkeepersHouse());
+  const { plan } = await fromRows(site);
+  const [a, b] = [...plan.host.values()] as [NonNullable<ReturnType<Plan["host"]["get"]>>, NonNullable<ReturnType<Plan["host"]["get"]>>];
+  const place = async (host: typeof a, text: string, by: Person, revision: number) => {
+    const now = (await fromRows(site)).plan;
+    return value(await commitBatch(plans, { site, revision, batch: batch(edited(now, (d) => d.patch("host", host.id, { place: text })), `${host.name} to ${text}`), by }));
+  };
+  await place(a, "Attic", ruth, 1);
+  await place(b, "Boathouse", marek, 2);
+  expect(await undo(plans, { site, batchId: v7(), by: ruth })).toMatchObject({ ok: true, value: { revision: 4 } });
+  const undone = (await fromRows(site)).plan;
+  expect([undone.host.get(a.id)?.place, undone.host.get(b.id)?.place]).toEqual([a.place, "Boathouse"]);
+  expect(await redo(plans, { site, batchId: v7(), by: ruth })).toMatchObject({ ok: true, value: { revision: 5 } });
+  expect(await redo(plans, { site, batchId: v7(), by: ruth })).toMatchObject({ ok: false, error: { code: "nothing-to-undo" } });
+  await place(a, "Landing", marek, 5);
+  const clash = await undo(plans, { site, batchId: v7(), by: ruth });
+  expect(clash).toMatchObject({ ok: false, error: { code: "clash", clashes: [{ field: "place", mine: a.place, theirs: "Landing" }] } });
+  expect(await fromRows(site)).toMatchObject({ revision: 6 });
+});
+
+test("20 broken plan files and 200 random corruptions are refused with their place, and no row is written", async () => {
+  const before = await countRows();
+  const refusedAt: string[] = [];
+  const take = async (file: unknown) => {
+    const result = await createSiteFromFile(plans, v7(), v7(), file, ruth);
+    refusedAt.push(!result.ok && result.error.code === "bad-file" ? (result.error.faults[0]?.place ?? "") : "TAKEN");
+  };
+  for (const [, spoil] of BROKEN_FILES) await take(spoil(goodFile()));
+  await fc.assert(fc.asyncProperty(fc.nat(PLACES.length - 1), fc.integer({ min: 0, max: 3 }), (n, how) => take(corrupt(must(PLACES[n], "a place"), how))), { numRuns: 200, seed: 7 });
+  expect(refusedAt).toHaveLength(BROKEN_FILES.length + 200);
+  expect(refusedAt.filter((place) => place === "TAKEN" || place === "")).toEqual([]);
+  expect(await countRows()).toEqual(before);
+});
+
+test("a site is made once, whatever is sent again, and goes with all its rows", async () => {
+  const before = await countRows();
+  const id = v7();
+  const made = { id, name: "Boathouse", kind: "home", timeZone: "Europe/London" } as const;
+  expect([await createSite(plans, made), await createSite(plans, made)]).toEqual([{ ok: true, value: { id } }, { ok: true, value: { id } }]);
+  const full = await store(fennelStreet());
+  expect((await plans.listSites()).find((s) => s.id === full)).toMatchObject({ name: "Fennel Street Veterinary Practice", segments: 9, devices: 8 });
+  expect((await plans.history(full, 100, null, 10)).map((line) => [line.revision, line.authorName])).toEqual([[1, "Ruth"]]);
+  const touched = must([...(await fromRows(full)).plan.host.keys()][0], "a host");
+  expect(await plans.history(full, 100, touched, 10)).toHaveLength(1);
+  expect(await plans.history(full, 100, v7(), 10)).toEqual([]);
+  for (const site of [id, full]) expect(await removeSite(plans, site)).toMatchObject({ ok: true });
+  expect(await removeSite(plans, id)).toMatchObject({ ok: false, error: { code: "no-such-site" } });
+  expect(await countRows()).toEqual(before);
+});
+
+test("the database itself refuses what the core would: a second link on a port, a row of another site's segment", async () => {
+  const site = await store(fennelStreet());
+  const [row] = await database.all(sql`SELECT link_id, port_id FROM link_end WHERE site_id = ${site} LIMIT 1`, (r) => r);
+  const port = String(row?.port_id);
+  const other = v7();
+  await database.run(sql`INSERT INTO link (site_id, id, medium, label) VALUES (${site}, ${other}, 'copper', '')`);
+  await expect(database.run(sql`INSERT INTO link_end (site_id, link_id, which, port_id) VALUES (${site}, ${other}, 'a', ${port})`)).rejects.toMatchObject({ fault: "duplicate" });
+  const elsewhere = await store(lockkeepersHouse());
+  const [segment] = await database.all(sql`SELECT id FROM segment WHERE site_id = ${elsewhere} LIMIT 1`, (r) => String(r.id));
+  await expect(database.run(sql`INSERT INTO ssid (site_id, id, name, segment_id) VALUES (${site}, ${v7()}, 'x', ${segment ?? ""})`)).rejects.toMatchObject({ code: "ER_NO_REFERENCED_ROW_2" });
+});

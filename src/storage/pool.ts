@@ -1,0 +1,84 @@
+import "server-only";
+import { createPool, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from "mysql2/promise";
+import { StorageError } from "@/application/storage-error";
+import { storageErrorOf } from "./errors";
+import type { Statement } from "./sql";
+
+export type Row = Readonly<Record<string, unknown>>;
+
+/** What a statement runs on: the pool outside a transaction, one connection inside. */
+export interface Tx {
+  /** All rows, decoded. */
+  readonly all: <T>(statement: Statement, decode: (row: Row) => T) => Promise<T[]>;
+  /** The one row or null; more than one is a bug. */
+  readonly maybeOne: <T>(statement: Statement, decode: (row: Row) => T) => Promise<T | null>;
+  /** Runs a change and answers how many rows it touched. */
+  readonly run: (statement: Statement) => Promise<number>;
+}
+
+export interface Database extends Tx {
+  /** Runs `work` in one transaction; an exception rolls it back. A lost lock is tried again, at most three times. */
+  readonly transaction: <T>(work: (tx: Tx) => Promise<T>) => Promise<T>;
+  readonly close: () => Promise<void>;
+}
+
+async function translated<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    throw storageErrorOf(error) ?? error;
+  }
+}
+
+function txOn(connection: Pool | PoolConnection): Tx {
+  const rows = async (statement: Statement): Promise<Row[]> => {
+    const [found] = await translated(() => connection.execute<RowDataPacket[]>(statement.text, [...statement.params]));
+    return found;
+  };
+  return {
+    all: async (statement, decode) => (await rows(statement)).map(decode),
+    maybeOne: async (statement, decode) => {
+      const [first, ...more] = await rows(statement);
+      if (more.length > 0) throw new Error(`Expected one row at most: ${statement.text}`);
+      return first === undefined ? null : decode(first);
+    },
+    run: async (statement) => {
+      const [result] = await translated(() => connection.execute<ResultSetHeader>(statement.text, [...statement.params]));
+      return result.affectedRows;
+    },
+  };
+}
+
+async function inTransaction<T>(pool: Pool, work: (tx: Tx) => Promise<T>): Promise<T> {
+  const connection = await translated(() => pool.getConnection());
+  try {
+    await translated(() => connection.beginTransaction());
+    const result = await work(txOn(connection));
+    await translated(() => connection.commit());
+    connection.release();
+    return result;
+  } catch (error) {
+    // A connection that can't even roll back is of no use to the next one: destroy() closes it and the server rolls back.
+    await connection.rollback().then(() => connection.release(), () => connection.destroy());
+    throw error;
+  }
+}
+
+export function openDatabase(uri: string): Database {
+  const pool = createPool({
+    uri, connectionLimit: 12, maxPreparedStatements: 400, timezone: "Z", dateStrings: true, jsonStrings: true, supportBigNumbers: true, charset: "utf8mb4_unicode_ci",
+  });
+  return {
+    ...txOn(pool),
+    transaction: async (work) => {
+      for (let tries = 1; ; tries += 1) {
+        try {
+          return await inTransaction(pool, work);
+        } catch (error) {
+          if (!(error instanceof StorageError) || error.fault !== "lock-conflict" || tries === 3) throw error;
+        }
+      }
+    },
+    close: () => pool.end(),
+  };
+}

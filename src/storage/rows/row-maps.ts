@@ -1,0 +1,103 @@
+import type { Kind } from "@/core/plan";
+import { flag, inner, json, value, type Fields, type Part, type RowMap } from "./row-map";
+
+const text = (entity: unknown, field: string): string | null => {
+  const found = (entity as Fields)[field];
+  return typeof found === "string" ? found : null;
+};
+
+const wallEnd = (field: "from" | "to"): Part => ({
+  columns: [`${field}_at`, `${field}_zone_id`],
+  write: (entity) => [text(entity[field], "at"), text(entity[field], "zone")],
+  read: (row) => ({ [field]: row[`${field}_at`] === "zone" ? { at: "zone", zone: row[`${field}_zone_id`] } : { at: row[`${field}_at`] } }),
+});
+
+const POSITION: Part = {
+  columns: ["position_x", "position_y"],
+  write: ({ position }) => (position === null ? [null, null] : [(position as { x: number }).x, (position as { y: number }).y]),
+  read: (row) => ({ position: row.position_x === null ? null : { x: row.position_x, y: row.position_y } }),
+};
+
+const ATTACHMENT: Part = {
+  columns: ["attached_at", "port_id", "ssid_id", "behind_host_id"],
+  write: ({ attachment }) => [text(attachment, "at"), text(attachment, "port"), text(attachment, "ssid"), text(attachment, "host")],
+  read: (row) => {
+    switch (row.attached_at) {
+      case "port": return { attachment: { at: "port", port: row.port_id } };
+      case "ssid": return { attachment: { at: "ssid", ssid: row.ssid_id } };
+      case "behind": return { attachment: { at: "behind", host: row.behind_host_id } };
+      default: return { attachment: { at: "unplaced" } };
+    }
+  },
+};
+
+/** The site's own row; its id is the key, so it has no site_id. */
+export const SITE_MAP: RowMap = {
+  table: "site",
+  parts: [
+    value("name"), value("kind"), value("time_zone", "timeZone"), json("blocks"),
+    inner("conventions", { vid_scheme: "vidScheme", gateway_at: "gatewayAt", static_size: "staticSize" }), json("keep_clear", "keepClear"),
+  ],
+};
+
+/** Links have their ends in a table of their own: see `link-ends.ts`. */
+export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
+  domain: { table: "domain", parts: [value("name")] },
+  zone: { table: "zone", parts: [value("name"), flag("inside_open", "insideOpen")] },
+  line: {
+    table: "line",
+    parts: [
+      value("name"), value("access"), value("addressing"), value("vlan_tag", "vlanTag"), value("carrier_nat", "carrierNat"), value("provider_box", "providerBox"),
+      value("down_mbps", "downMbps"), value("up_mbps", "upMbps"),
+    ],
+  },
+  vlan: { table: "vlan", parts: [value("domain_id", "domain"), value("vid"), value("name"), value("purpose")] },
+  segment: {
+    table: "segment",
+    parts: [
+      value("zone_id", "zone"), value("vlan_id", "vlan"), value("name"), value("mark"), inner("tape", { tape_base: "base", tape_tracer: "tracer" }),
+      json("prefixes4"), json("prefixes6"), value("gateway_interface_id", "gatewayInterface"), json("dns"), json("time_servers", "time"),
+      value("domain_name", "domainName"), value("planned"), value("growth"), flag("management", "management"),
+    ],
+  },
+  device: {
+    table: "device",
+    parts: [
+      value("kind"), value("bridging"), value("name"), value("model"), value("domain_id", "domain"), value("place"), value("poe_budget_mw", "poeBudgetMw"),
+      inner("tree", { tree_kind: "kind", tree_priority: "priority" }), value("support_until", "supportUntil"), value("credentials_place", "credentialsPlace"),
+      POSITION, value("notes"),
+    ],
+  },
+  port: {
+    table: "port",
+    parts: [
+      value("device_id", "device"), value("label"), value("software_name", "softwareName"), value("position"), value("medium"), value("speed_mbps", "speedMbps"),
+      value("poe_mw", "poeMw"), flag("enabled", "enabled"), value("pvid"), json("untagged"), json("tagged"), value("admit"),
+      flag("ingress_filter", "ingressFilter"), json("guards"), value("note"),
+    ],
+  },
+  link: { table: "link", parts: [value("medium"), value("length_cm", "lengthCm"), value("label")] },
+  interface: {
+    table: "interface",
+    parts: [
+      value("device_id", "device"), value("port_id", "port"), value("segment_id", "segment"), value("line_id", "line"), value("name"), value("mac"),
+      json("addresses4"), json("addresses6"), value("relay_to", "relayTo"),
+    ],
+  },
+  ssid: { table: "ssid", parts: [value("name"), value("segment_id", "segment")] },
+  host: {
+    table: "host",
+    parts: [
+      value("name"), value("kind"), value("mac"), value("manner"), value("ipv4"), value("ipv6"), value("segment_id", "segment"), ATTACHMENT, value("tag"),
+      value("place"), value("notes"),
+    ],
+  },
+  scope: {
+    table: "scope",
+    parts: [
+      value("segment_id", "segment"), value("server_device_id", "serverDevice"), value("server_host_id", "serverHost"), value("family"), json("pools"),
+      json("exclusions"), value("lease_seconds", "leaseSeconds"), json("options"),
+    ],
+  },
+  wall: { table: "wall", parts: [wallEnd("from"), wallEnd("to"), value("door"), json("services"), value("reason")] },
+};

@@ -1,0 +1,50 @@
+"use client";
+
+import type { ReactNode } from "react";
+import type { Severity } from "@/core/checks";
+import { SeverityCount } from "../kit/signs";
+import { usePlan } from "../plan-store/use-plan";
+import { VIEWS, type ViewKey } from "./views";
+
+const Cell = ({ head, children, wide = false }: { head?: string; children: ReactNode; wide?: boolean }) => (
+  <span className={`flex items-center gap-[7px] border-r border-rule px-3 first:pl-4 last:border-r-0 last:pr-4 ${wide ? "flex-1" : ""}`}>
+    {head === undefined ? null : <small className="text-12 text-ink2">{head}</small>}
+    {children}
+  </span>
+);
+
+const clock = (ms: number): string => new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" }).format(ms);
+
+/** The title block of a drawing: which sheet of which site, at which revision, whether it is sound and saved. */
+export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName: string }) {
+  const name = usePlan((state) => state.held?.index.plan.site.name) ?? fallbackName;
+  const revision = usePlan((state) => state.held?.revision);
+  const person = usePlan((state) => state.person);
+  const list = usePlan((state) => state.list);
+  const isEmpty = usePlan((state) => (state.held?.index.plan.segment.size ?? 0) === 0 && (state.held?.index.plan.device.size ?? 0) === 0);
+  const shown = VIEWS.find((v) => v.key === view);
+  const count = (severity: Severity) => list.filter((finding) => finding.severity === severity).length;
+  const sound = count("stop") === 0;
+  return (
+    <footer className="col-span-full flex overflow-hidden border-t border-ink bg-paper text-13 leading-[27px] whitespace-nowrap">
+      <Cell head="Site"><b className="font-semibold">{name}</b></Cell>
+      <Cell head="Sheet">{shown?.number === null ? null : <b className="mono font-semibold">{shown?.number}</b>}{shown?.title}</Cell>
+      <Cell head="Revision"><b data-revision={revision} className="mono font-semibold">{revision ?? "–"}</b></Cell>
+      <Cell head="Drawn">{person}</Cell>
+      <Cell wide>
+        <b className="font-semibold">{isEmpty ? "Nothing to judge yet" : sound ? "Sound" : "Not sound"}</b>
+        {(["stop", "warn", "note"] as const).map((severity) => (count(severity) === 0 ? null : <SeverityCount key={severity} severity={severity} count={count(severity)} word />))}
+      </Cell>
+      <Cell><SavedState /></Cell>
+    </footer>
+  );
+}
+
+function SavedState() {
+  const saving = usePlan((state) => state.saving);
+  const savedAt = usePlan((state) => state.savedAt);
+  const waiting = usePlan((state) => state.held?.pending.length ?? 0);
+  const changes = `${waiting} ${waiting === 1 ? "change" : "changes"} waiting`;
+  const text = saving === "stranger" ? `signed out: ${changes}; open a new link` : saving === "waiting" ? `offline: ${changes}` : saving === "saving" || waiting > 0 ? "saving …" : savedAt === null ? "" : `saved ${clock(savedAt)}`;
+  return <span role="status" data-saving={saving === "saved" && waiting > 0 ? "saving" : saving} className={saving === "waiting" || saving === "stranger" ? "font-semibold text-warn" : ""}>{text}</span>;
+}

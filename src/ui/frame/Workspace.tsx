@@ -1,0 +1,62 @@
+"use client";
+
+import { usePathname } from "next/navigation";
+import type { ReactNode } from "react";
+import { Toaster } from "sonner";
+import { Margin } from "../margin/Margin";
+import { PlanProvider, usePlan } from "../plan-store/use-plan";
+import { ClashDialog } from "./ClashDialog";
+import { CommandField } from "./CommandField";
+import { KeysHelp } from "./KeysHelp";
+import { TitleBlock } from "./TitleBlock";
+import { TopBar } from "./TopBar";
+import { useKeys } from "./use-keys";
+import { UiProvider, useUi } from "./use-ui";
+import { viewIn } from "./views";
+import { WorkOrder } from "./WorkOrder";
+
+/** Everything around a view: the site's plan is loaded once and stays while one goes from sheet to sheet. */
+export function Workspace({ site, name, person, children }: { site: string; name: string; person: string; children: ReactNode }) {
+  return (
+    <PlanProvider site={site} person={person}>
+      <UiProvider>
+        <Frame name={name}>{children}</Frame>
+      </UiProvider>
+    </PlanProvider>
+  );
+}
+
+function Frame({ name, children }: { name: string; children: ReactNode }) {
+  const view = viewIn(usePathname());
+  const phase = usePlan((state) => state.phase);
+  const folded = useUi((state) => state.folded);
+  useKeys();
+  return (
+    <div className={folded ? "frame folded" : "frame"}>
+      <TopBar view={view} fallbackName={name} />
+      <WorkOrder view={view} />
+      {phase === "ready" ? children : <NotReady />}
+      {phase === "ready" ? <Margin view={view} /> : <aside className="border-l border-hair" aria-label="Margin" />}
+      <TitleBlock view={view} fallbackName={name} />
+      {phase === "ready" ? <><CommandField /><ClashDialog /></> : null}
+      <KeysHelp />
+      <Toaster position="bottom-center" offset={40} toastOptions={{ style: { background: "var(--ink)", color: "var(--paper)", border: "0", borderRadius: 3, fontSize: 13, fontFamily: "inherit", padding: 10 } }} />
+    </div>
+  );
+}
+
+function NotReady() {
+  const failure = usePlan((state) => state.failure);
+  const load = usePlan((state) => state.load);
+  return (
+    <main className="sheet items-start gap-3 p-6">
+      {failure === null ? <p role="status" className="text-15 text-ink2">Loading the plan …</p> : (
+        <>
+          <h1 className="text-18">The plan could not be loaded</h1>
+          <p role="alert" className="text-15">{failure}</p>
+          <button type="button" className="button go" onClick={() => void load()}>Try again</button>
+        </>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,47 @@
+import type { Finding, Subject } from "@/core/checks";
+import type { Kind, PlanIndex } from "@/core/plan";
+import { usePlan, usePlanStore } from "../plan-store/use-plan";
+import type { Selection } from "./ui-state";
+import { useUiStore } from "./use-ui";
+import { showView, type ViewKey } from "./views";
+
+/** Where an entity is at home: the view that shows it and the selection that names it there. */
+export function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; selection: Selection | null } {
+  const { plan } = index;
+  switch (kind) {
+    case "segment": return { view: "segments", selection: { what: "segment", id } };
+    case "scope": return { view: "segments", selection: { what: "segment", id: plan.scope.get(id)?.segment ?? "" } };
+    case "ssid": return { view: "segments", selection: { what: "segment", id: plan.ssid.get(id)?.segment ?? "" } };
+    case "host": return { view: "addresses", selection: { what: "host", id } };
+    case "interface": return { view: "addresses", selection: { what: "interface", id } };
+    case "device": return { view: "hardware", selection: { what: "device", id } };
+    case "link": return { view: "hardware", selection: { what: "link", id } };
+    case "port": return { view: "ports", selection: { what: "ports", device: plan.port.get(id)?.device ?? "", ids: [id] } };
+    case "wall": {
+      const wall = plan.wall.get(id);
+      return { view: "walls", selection: wall === undefined ? null : { what: "wall", from: wall.from, to: wall.to } };
+    }
+    default: return { view: "segments", selection: null };
+  }
+}
+
+/** Goes to a view, or to the home of something in the plan. */
+export function useGoTo() {
+  const site = usePlan((state) => state.site);
+  const store = usePlanStore();
+  const ui = useUiStore();
+  const view = (key: ViewKey) => showView(site, key);
+  const entity = ({ kind, id }: Subject) => {
+    const index = store.getState().held?.index;
+    if (index === undefined) return;
+    const home = homeOf(index, kind, id);
+    ui.getState().select(home.selection);
+    view(home.view);
+  };
+  const finding = (found: Finding) => {
+    const index = store.getState().held?.index;
+    const subject = found.subjects.find((s) => index !== undefined && homeOf(index, s.kind, s.id).view === found.family) ?? found.subjects[0];
+    if (subject !== undefined) entity(subject);
+  };
+  return { view, entity, finding };
+}

@@ -1,0 +1,38 @@
+import { createStore, type StoreApi } from "zustand/vanilla";
+import type { WallEnd } from "@/core/plan";
+import type { ProbeFrom, ProbeGoal } from "@/core/probe";
+import type { SegmentColumn } from "@/core/planners";
+
+/** What is selected; the margin shows it. */
+export type Selection =
+  | { readonly what: "segment"; readonly id: string; readonly column?: SegmentColumn }
+  | { readonly what: "host"; readonly id: string }
+  | { readonly what: "interface"; readonly id: string }
+  | { readonly what: "device"; readonly id: string }
+  | { readonly what: "link"; readonly id: string }
+  | { readonly what: "ports"; readonly device: string; readonly ids: readonly string[] }
+  | { readonly what: "wall"; readonly from: WallEnd; readonly to: WallEnd }
+  | { readonly what: "finding"; readonly key: string }
+  | { readonly what: "step"; readonly number: number };
+
+export interface ProbeQuestion { readonly from: ProbeFrom | null; readonly goal: ProbeGoal }
+
+export interface UiState {
+  readonly selection: Selection | null;
+  readonly folded: boolean;
+  readonly singleKeys: boolean;
+  readonly probe: ProbeQuestion;
+  readonly probed: boolean;
+  readonly commandOpen: boolean;
+  readonly helpOpen: boolean;
+  readonly set: (part: Partial<Omit<UiState, "set">>) => void;
+  readonly select: (selection: Selection | null) => void;
+}
+
+export type UiStoreApi = StoreApi<UiState>;
+
+export const createUiStore = (): UiStoreApi => createStore<UiState>()((set) => ({
+  selection: null, folded: false, singleKeys: true, probe: { from: null, goal: { to: "address" } }, probed: false, commandOpen: false, helpOpen: false,
+  set: (part) => set(part),
+  select: (selection) => set({ selection }),
+}));

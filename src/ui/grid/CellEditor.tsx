@@ -1,0 +1,33 @@
+import { useEffect, useId, useRef } from "react";
+import type { Editing, Grid } from "./use-grid";
+
+interface Props { readonly editing: Editing; readonly grid: Grid; readonly label: string; readonly offers: readonly string[]; readonly right: boolean }
+
+/** The open cell: a text field over it, and below it the sentence why what was typed can't stand. */
+export function CellEditor({ editing, grid, label, offers, right }: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  const list = useId();
+  const message = useId();
+  useEffect(() => {
+    const field = input.current;
+    field?.focus();
+    // Typing began with one character: it must not be selected, or the next one would replace it.
+    if (field !== null) field.setSelectionRange(field.value.length > 1 ? 0 : field.value.length, field.value.length);
+  }, []);
+  return (
+    <div className="absolute inset-0 z-20">
+      <input
+        ref={input} value={editing.text} aria-label={label} aria-invalid={editing.refusal !== null} aria-describedby={editing.refusal === null ? undefined : message}
+        list={offers.length > 0 ? list : undefined} onChange={(event) => grid.type(event.target.value)} onBlur={() => grid.finish(null)}
+        onDoubleClick={(event) => event.stopPropagation()} onMouseDown={(event) => event.stopPropagation()} autoComplete="off" spellCheck={false}
+        className={`h-full w-full min-w-[72px] border-2 bg-panel px-1 outline-none ${editing.refusal === null ? "border-act" : "border-stop"} ${right ? "text-right" : ""}`}
+      />
+      {offers.length > 0 ? <datalist id={list}>{offers.map((offer) => <option key={offer} value={offer} />)}</datalist> : null}
+      {editing.refusal === null ? null : (
+        <p id={message} role="alert" className={`absolute top-full z-30 mt-[2px] w-72 border border-stop bg-stop-wash p-2 text-left font-sans text-13 font-normal whitespace-normal text-stop ${right ? "right-0" : "left-0"}`}>
+          {editing.refusal}
+        </p>
+      )}
+    </div>
+  );
+}

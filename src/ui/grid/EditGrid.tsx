@@ -1,0 +1,123 @@
+"use client";
+
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useRef, type ReactNode, type RefObject } from "react";
+import { CellEditor } from "./CellEditor";
+import { inBlock, type Column, type GridActions } from "./column";
+import { useGrid, type Grid } from "./use-grid";
+
+interface Props<R, C extends string> {
+  readonly label: string;
+  readonly rows: readonly R[];
+  readonly idOf: (row: R) => string;
+  readonly columns: readonly Column<R, C>[];
+  readonly actions: GridActions<C>;
+  readonly selected: string | null;
+  /** What stands in the row behind the last, by column; without it there is none. */
+  readonly newRow?: Partial<Record<C, ReactNode>>;
+  readonly groups?: readonly { readonly head: string; readonly span: number; readonly bar: boolean }[];
+  readonly foot?: ReactNode;
+  /** What scrolls: long tables draw only the rows that are seen. */
+  readonly scroller: RefObject<HTMLDivElement | null>;
+}
+
+/** Above this many rows only those on screen are drawn. */
+const DRAWN_WHOLE = 150;
+const ROW_PX = 28;
+
+/** A table that is edited in place like a spreadsheet: arrows, Enter or typing, Tab, Shift for a block, copy, paste, Ctrl D fills down. */
+export function EditGrid<R, C extends string>(props: Props<R, C>) {
+  const { label, rows, idOf, columns, actions, newRow, groups, foot, scroller } = props;
+  const grid = useGrid({ rows, idOf, columns, actions, hasNewRow: newRow !== undefined });
+  const table = useRef<HTMLTableElement>(null);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: 20, enabled: rows.length > DRAWN_WHOLE });
+  const drawn = rows.length > DRAWN_WHOLE ? virtual.getVirtualItems() : null;
+  const first = drawn === null ? 0 : (drawn[0]?.index ?? 0);
+  const last = drawn === null ? rows.length - 1 : (drawn.at(-1)?.index ?? -1);
+  const { row: atRow, column: atColumn } = grid.at;
+  const isEditing = grid.editing !== null;
+  const wasEditing = useRef(false);
+  useEffect(() => {
+    // The open cell's field has just gone, and the focus with it: it comes back to the place in the table.
+    const isLost = wasEditing.current && document.activeElement === document.body;
+    wasEditing.current = isEditing;
+    if (table.current === null || isEditing || !(isLost || table.current.contains(document.activeElement))) return;
+    if (rows.length > DRAWN_WHOLE) virtual.scrollToIndex(atRow);
+    table.current.querySelector<HTMLElement>('td[tabindex="0"]')?.focus({ preventScroll: rows.length > DRAWN_WHOLE });
+  // Focus follows the place; a change of the rows alone must not pull it here.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [atRow, atColumn, isEditing]);
+  const spacer = (px: number, key: string) => (px <= 0 ? null : <tr key={key} aria-hidden style={{ height: px }}><td colSpan={columns.length} style={{ height: px, border: 0 }} /></tr>);
+  return (
+    <>
+      <table ref={table} role="grid" aria-label={label} aria-rowcount={rows.length + (newRow === undefined ? 1 : 2)} className="table" onKeyDown={grid.onKeyDown} onCopy={grid.onCopy} onPaste={grid.onPaste}>
+        <thead>
+          {groups === undefined ? null : (
+            <tr className="group">{groups.map((group) => <th key={group.head} colSpan={group.span} scope="colgroup" className={group.bar ? "bar" : ""}>{group.head}</th>)}</tr>
+          )}
+          <tr>{columns.map((column) => <th key={column.id} scope="col" title={column.title} style={{ width: column.width }} className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""}`}>{column.head}</th>)}</tr>
+        </thead>
+        <tbody>
+          {spacer(first * ROW_PX, "above")}
+          {rows.slice(first, last + 1).map((row, i) => <GridRow key={idOf(row)} {...props} grid={grid} row={row} number={first + i} />)}
+          {spacer((rows.length - 1 - last) * ROW_PX, "below")}
+          {newRow === undefined ? null : <NewRow {...props} grid={grid} />}
+        </tbody>
+        {foot === undefined ? null : <tfoot>{foot}</tfoot>}
+      </table>
+      {grid.notice === null ? null : <p role="alert" className="mx-4 mt-2 border border-stop bg-stop-wash p-2 text-13 text-stop">{grid.notice}</p>}
+    </>
+  );
+}
+
+function GridRow<R, C extends string>({ row, number, columns, idOf, selected, grid, label }: Props<R, C> & { row: R; number: number; grid: Grid }) {
+  const isSelected = idOf(row) === selected;
+  return (
+    <tr className={isSelected ? "selected" : ""} aria-rowindex={number + 2}>
+      {columns.map((column, c) => (
+        <Cell key={column.id} grid={grid} row={number} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
+          label={`${column.title ?? column.head}, ${label} row ${number + 1}`} text={column.text(row)} offers={column.offers?.(row) ?? []} readOnly={column.readOnly?.(row) === true}>
+          {column.show === undefined ? column.text(row) : column.show(row)}
+        </Cell>
+      ))}
+    </tr>
+  );
+}
+
+function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Props<R, C> & { grid: Grid }) {
+  return (
+    <tr aria-rowindex={rows.length + 2} className="text-ink2">
+      {columns.map((column, c) => (
+        <Cell key={column.id} grid={grid} row={rows.length} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
+          label={`${column.title ?? column.head}, new row of ${label}`} text="" offers={column.offers?.(null) ?? []} readOnly={false}>
+          {newRow?.[column.id] ?? ""}
+        </Cell>
+      ))}
+    </tr>
+  );
+}
+
+interface CellProps {
+  readonly grid: Grid; readonly row: number; readonly column: number; readonly align: "right" | "centre" | undefined; readonly bar: boolean; readonly mono: boolean;
+  readonly label: string; readonly text: string; readonly offers: readonly string[]; readonly readOnly: boolean; readonly children: ReactNode;
+}
+
+function Cell({ grid, row, column, align, bar, mono, label, text, offers, readOnly, children }: CellProps) {
+  const here = grid.at.row === row && grid.at.column === column;
+  const chosen = inBlock(grid.block, { row, column }) && (grid.block.top !== grid.block.bottom || grid.block.left !== grid.block.right);
+  return (
+    <td
+      role="gridcell" tabIndex={here ? 0 : -1} aria-selected={chosen || here} aria-readonly={readOnly}
+      className={`relative ${align ?? ""} ${bar ? "bar" : ""} ${mono ? "mono" : ""} focus:outline-2 focus:-outline-offset-2 focus:outline-act ${chosen ? "!bg-act-wash2" : ""}`}
+      onMouseDown={(event) => {
+        if (grid.editing !== null && !grid.finish(null)) return;
+        grid.go({ row, column }, event.shiftKey);
+        event.currentTarget.focus();
+      }}
+      onDoubleClick={() => grid.begin(text)}
+    >
+      {children}
+      {here && grid.editing !== null ? <CellEditor editing={grid.editing} grid={grid} label={label} offers={offers} right={align === "right"} /> : null}
+    </td>
+  );
+}

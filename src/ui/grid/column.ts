@@ -1,0 +1,39 @@
+import type { ReactNode } from "react";
+import type { Refusal } from "@/core/planners";
+
+/** A column of an editable table. `text` is what an editor starts with, a copy takes and a paste reads back. */
+export interface Column<R, C extends string> {
+  readonly id: C;
+  readonly head: string;
+  readonly title?: string;
+  readonly align?: "right" | "centre";
+  /** A line at the left: a new group begins. */
+  readonly bar?: boolean;
+  readonly mono?: boolean;
+  readonly width?: string;
+  readonly text: (row: R) => string;
+  readonly show?: (row: R) => ReactNode;
+  readonly readOnly?: (row: R) => boolean;
+  /** Worked out from the rest: never edited, and left out of what is copied, so that what is copied can be pasted again. */
+  readonly derived?: boolean;
+  /** Values on offer while typing. */
+  readonly offers?: (row: R | null) => readonly string[];
+}
+
+export interface GridActions<C extends string> {
+  /** Writes one cell; `row` is null for the row at the end that is not there yet. */
+  readonly edit: (row: string | null, column: C, text: string) => Refusal;
+  /** Writes a block of texts onto rows; rows beyond `onto` are new. */
+  readonly paste: (rows: readonly (readonly string[])[], from: C, onto: readonly string[]) => Refusal;
+  readonly remove?: (rows: readonly string[]) => void;
+  readonly select: (row: string | null, column: C) => void;
+}
+
+/** Places in the table: row and column numbers. The row behind the last is the one not there yet. */
+export interface Place { readonly row: number; readonly column: number }
+export interface Block { readonly top: number; readonly bottom: number; readonly left: number; readonly right: number }
+
+export const blockOf = (a: Place, b: Place): Block => ({
+  top: Math.min(a.row, b.row), bottom: Math.max(a.row, b.row), left: Math.min(a.column, b.column), right: Math.max(a.column, b.column),
+});
+export const inBlock = ({ top, bottom, left, right }: Block, { row, column }: Place): boolean => row >= top && row <= bottom && column >= left && column <= right;

@@ -1,0 +1,30 @@
+"use client";
+
+import { checkOf } from "@/core/checks";
+import { nameOf } from "@/core/plan";
+import { useGoTo } from "../frame/go-to";
+import { useIndex, usePlan } from "../plan-store/use-plan";
+import { FindingCard } from "./FindingsSection";
+import { MarginHead } from "./parts";
+import { SiteMargin } from "./SiteMargin";
+
+export function FindingMargin({ findingKey }: { findingKey: string }) {
+  const finding = usePlan((state) => state.list.find((f) => f.key === findingKey));
+  const index = useIndex();
+  const goTo = useGoTo();
+  if (finding === undefined) return <SiteMargin />;
+  return (
+    <>
+      <MarginHead kick="Selected finding">{checkOf(finding)?.title}</MarginHead>
+      <div className="p-4"><FindingCard finding={finding} why /></div>
+      <section className="section">
+        <h3>Concerns</h3>
+        <ul className="flex flex-wrap gap-[6px] px-4">
+          {finding.subjects.slice(0, 12).map((subject) => (
+            <li key={subject.id}><button type="button" className="button wrap" onClick={() => goTo.entity(subject)}>{nameOf(index, subject.kind, subject.id)}</button></li>
+          ))}
+        </ul>
+      </section>
+    </>
+  );
+}

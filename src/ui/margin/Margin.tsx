@@ -1,0 +1,46 @@
+"use client";
+
+import type { ViewKey } from "../frame/views";
+import { useUi } from "../frame/use-ui";
+import { useIndex } from "../plan-store/use-plan";
+import { DeviceMargin } from "./DeviceMargin";
+import { FindingMargin } from "./FindingMargin";
+import { HostMargin } from "./HostMargin";
+import { InterfaceMargin } from "./InterfaceMargin";
+import { LinkMargin } from "./LinkMargin";
+import { PortsMargin } from "./PortsMargin";
+import { ProbeMargin } from "./ProbeMargin";
+import { SegmentMargin } from "./SegmentMargin";
+import { SiteMargin } from "./SiteMargin";
+import { WallMargin } from "./WallMargin";
+
+/** Beside the sheet: what is selected, its findings with their repairs, its history. */
+export function Margin({ view }: { view: ViewKey }) {
+  const folded = useUi((state) => state.folded);
+  const set = useUi((state) => state.set);
+  if (folded) {
+    return (
+      <aside aria-label="Margin" className="border-l border-hair">
+        <button type="button" className="h-11 w-full" aria-label="Unfold the margin" title="Unfold the margin" onClick={() => set({ folded: false })}>‹</button>
+      </aside>
+    );
+  }
+  return <aside aria-label="Margin" tabIndex={-1} className="relative flex flex-col overflow-y-auto border-l border-hair"><Content view={view} /></aside>;
+}
+
+function Content({ view }: { view: ViewKey }) {
+  const selection = useUi((state) => state.selection);
+  const { plan } = useIndex();
+  if (view === "probe") return <ProbeMargin />;
+  switch (selection?.what) {
+    case "segment": return plan.segment.has(selection.id) ? <SegmentMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
+    case "host": return plan.host.has(selection.id) ? <HostMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
+    case "interface": return plan.interface.has(selection.id) ? <InterfaceMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
+    case "device": return plan.device.has(selection.id) ? <DeviceMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
+    case "link": return plan.link.has(selection.id) ? <LinkMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
+    case "ports": return selection.ids.some((id) => plan.port.has(id)) ? <PortsMargin device={selection.device} ids={selection.ids} /> : <SiteMargin />;
+    case "wall": return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
+    case "finding": return <FindingMargin findingKey={selection.key} />;
+    default: return <SiteMargin />;
+  }
+}

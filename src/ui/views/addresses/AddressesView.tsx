@@ -1,0 +1,57 @@
+"use client";
+
+import { useRef } from "react";
+import { counted } from "@/core/checks";
+import { quietPart, rulerOf, segmentsInOrder } from "@/core/sheets";
+import { useUi } from "../../frame/use-ui";
+import { useWidth } from "../../kit/use-width";
+import { useIndex } from "../../plan-store/use-plan";
+import { Register } from "./Register";
+import { RulerRow } from "./RulerRow";
+
+const LEAST_SCALE = 256;
+
+/** Every subnet as a ruler, and below it the register of what has an address. */
+export function AddressesView() {
+  const index = useIndex();
+  const selection = useUi((state) => state.selection);
+  const select = useUi((state) => state.select);
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box, 740);
+  const rulers = segmentsInOrder(index).flatMap((segment) => {
+    const ruler = rulerOf(index, segment);
+    return ruler === null ? [] : [{ segment, ruler }];
+  });
+  const largest = Math.max(LEAST_SCALE, ...rulers.map(({ ruler }) => ruler.size));
+  const quiet = quietPart(index.plan);
+  const chosen = selection?.what === "segment" ? selection.id
+    : selection?.what === "host" ? (index.plan.host.get(selection.id)?.segment ?? null)
+      : selection?.what === "interface" ? (index.plan.interface.get(selection.id)?.segment ?? null) : null;
+  return (
+    <main className="sheet">
+      <div className="head"><h1>Addresses</h1><p>{counted(rulers.length, "subnet", "subnets")}, all to one scale; the glass enlarges the crowded end</p></div>
+      <p className="flex min-h-7 flex-wrap items-center gap-x-4 border-b border-hair px-4 text-12 text-ink2">
+        <span className="inline-flex items-center gap-1"><svg width={8} height={14}><rect width={6} height={14} x={1} fill="var(--ink)" /></svg>gateway</span>
+        <span className="inline-flex items-center gap-1"><svg width={24} height={14}><StaticPattern /><rect x={0.5} y={0.5} width={23} height={13} fill="url(#static-block)" stroke="var(--ink2)" /></svg>static block</span>
+        <span className="inline-flex items-center gap-1"><svg width={24} height={14}><rect x={0.5} y={0.5} width={23} height={13} fill="var(--tape-blue)" stroke="var(--tape-edge)" /></svg>pool, in the segment’s tape</span>
+        <span className="inline-flex items-center gap-1"><svg width={10} height={16}><path d="M5 5v11" stroke="var(--ink)" strokeWidth={1.5} /><rect x={1.5} y={1} width={7} height={7} fill="var(--ink)" /></svg>typed in</span>
+        <span className="inline-flex items-center gap-1"><svg width={10} height={16}><path d="M5 8v8" stroke="var(--ink)" strokeWidth={1.5} /><circle cx={5} cy={4.5} r={3.3} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.5} /></svg>reserved</span>
+        <span className="ml-auto">blank is free</span>
+      </p>
+      {rulers.length === 0 ? <p className="max-w-[60ch] p-4 text-15">Addresses come with subnets. Give a segment its subnet on Segments; then it lies here as a ruler, with its gateway, its pool and everything that has a fixed address.</p> : (
+        <>
+          <div ref={box} tabIndex={-1} className="max-h-[52%] flex-none overflow-x-hidden overflow-y-auto border-b border-ink">
+            {rulers.map(({ segment, ruler }) => (
+              <RulerRow key={segment.id} segment={segment} ruler={ruler} width={width} largest={largest} quiet={quiet} chosen={segment.id === chosen} choose={() => select({ what: "segment", id: segment.id })} />
+            ))}
+          </div>
+          <Register segment={chosen === null ? null : (index.plan.segment.get(chosen) ?? null)} />
+        </>
+      )}
+    </main>
+  );
+}
+
+const StaticPattern = () => (
+  <defs><pattern id="static-block" width={5} height={5} patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0v5" stroke="var(--ink2)" strokeWidth={1.6} /></pattern></defs>
+);

@@ -1,0 +1,116 @@
+"use client";
+
+import { useMemo, useRef } from "react";
+import { toast } from "sonner";
+import { formatAddress } from "@/core/address";
+import { counted, type Finding, type Severity } from "@/core/checks";
+import type { PlanIndex, Segment } from "@/core/plan";
+import { addHost, editHostCell, HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, nextFreeFor, pasteHosts, removeHost, setLegAddress, type HostColumn } from "@/core/planners";
+import { hostCellText, legCellText, quietPart, registerRows, shortIn, type RegisterRow } from "@/core/sheets";
+import { useUi } from "../../frame/use-ui";
+import type { Column, GridActions } from "../../grid/column";
+import { EditGrid } from "../../grid/EditGrid";
+import { QuietAddress } from "../../kit/QuietAddress";
+import { SeveritySign, severityColour } from "../../kit/signs";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { SegmentChip } from "../../tape/Chip";
+
+const HEADS: readonly (readonly [HostColumn, string])[] = [["address", "Address"], ["name", "Device"], ["kind", "Kind"], ["segment", "Segment"], ["how", "How"], ["mac", "MAC"], ["port", "Plugged into"], ["place", "Place"]];
+const WORDS: Readonly<Record<HostColumn, string>> = { address: "address", name: "name", kind: "kind", segment: "segment", how: "how", mac: "MAC", port: "plugged into", place: "place" };
+/** Which cell a finding is about: there its sign stands. */
+const CELL_OF: Readonly<Record<string, HostColumn>> = { "address-twice": "address", "host-outside-subnet": "address", "mac-twice": "mac", "static-in-pool": "how" };
+
+const textOf = (index: PlanIndex, { row, entity }: RegisterRow, column: HostColumn): string => (row === "host" ? hostCellText(index, entity, column) : legCellText(index, entity, column));
+
+function columnsOf(index: PlanIndex, list: readonly Finding[], quiet: string, shown: readonly HostColumn[]): Column<RegisterRow, HostColumn>[] {
+  const severities = new Map<string, Severity>();
+  for (const finding of [...list].reverse()) {
+    const column = CELL_OF[finding.code];
+    if (column !== undefined) for (const subject of finding.subjects) severities.set(`${subject.id} ${column}`, finding.severity);
+  }
+  const offers: Partial<Record<HostColumn, readonly string[]>> = { kind: Object.values(HOST_KIND_WORDS), how: Object.values(MANNER_WORDS), segment: [...index.plan.segment.values()].map((s) => s.name) };
+  return HEADS.filter(([id]) => shown.includes(id)).map(([id, head]) => ({
+    id, head, title: WORDS[id], mono: id === "address" || id === "mac", text: (row: RegisterRow) => textOf(index, row, id),
+    readOnly: (row: RegisterRow) => row.row === "interface" && id !== "address", offers: () => offers[id] ?? [],
+    show: (row: RegisterRow) => {
+      const text = textOf(index, row, id);
+      const severity = severities.get(`${row.entity.id} ${id}`);
+      const cell = id === "address" ? (text === "" ? <span className="text-ink2">by DHCP</span> : <QuietAddress text={text} quiet={quiet} />) : id === "name" ? text : <span className={row.row === "interface" ? "text-ink2" : ""}>{text === "" ? "–" : text}</span>;
+      return severity === undefined ? cell : <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>{cell}<SeveritySign severity={severity} size={11} /></span>;
+    },
+  }));
+}
+
+/** The register: everything with an address or waiting for one, of a segment or of the whole site. */
+export function Register({ segment }: { segment: Segment | null }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const list = usePlan((state) => state.list);
+  const select = useUi((state) => state.select);
+  const selection = useUi((state) => state.selection);
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useMemo(() => registerRows(index, segment?.id ?? null), [index, segment]);
+  // Within one segment its name in every row would say nothing.
+  const shown = HOST_COLUMNS.filter((column) => segment === null || column !== "segment");
+  const add = (cells: Partial<Record<HostColumn, string>>) => {
+    const name = cells.name ?? `Device ${index.plan.host.size + 1}`;
+    return edit({ planner: "add-host", summary: `Added ${name} to the register`, args: cells }, (bench) => {
+      const refusal = addHost(bench, { name, segment: segment?.id ?? null });
+      const made = bench.draft.all("host").find((host) => !bench.index.plan.host.has(host.id));
+      if (refusal !== null || made === undefined) return refusal;
+      for (const column of ["segment", "mac", "address", "how", "kind", "port", "place"] as const) {
+        const text = cells[column];
+        const refused = text === undefined ? null : editHostCell(bench, made.id, column, text);
+        if (refused !== null) return refused;
+      }
+      return null;
+    });
+  };
+  const actions: GridActions<HostColumn> = {
+    edit: (id, column, text) => {
+      if (id === null) return add({ [column]: text });
+      const host = index.plan.host.get(id);
+      if (host === undefined) return edit({ planner: "set-leg-address", summary: `${index.plan.interface.get(id)?.name ?? ""}: ${text}`, args: { interface: id, text } }, (bench) => setLegAddress(bench, id, text));
+      return edit({ planner: "edit-host", summary: `${host.name}: ${WORDS[column]} ${text === "" ? "emptied" : text}`, args: { host: id, column, text } }, (bench) => editHostCell(bench, id, column, text));
+    },
+    paste: (texts, from, onto) => {
+      const gear = onto.find((id) => !index.plan.host.has(id));
+      if (gear !== undefined) return "The gear's own addresses are among these rows and can't be pasted over; begin below them.";
+      return edit({ planner: "paste-hosts", summary: `Pasted ${counted(texts.length, "row", "rows")} into the register`, args: { rows: texts.length, from } }, (bench) => pasteHosts(bench, { rows: texts, from, onto, columns: shown }, segment?.id ?? null));
+    },
+    remove: (ids) => {
+      const hosts = ids.filter((id) => index.plan.host.has(id));
+      const refusal = hosts.length === 0 ? "The gear's own addresses go with their device or segment." : edit({ planner: "remove-hosts", summary: `Removed ${counted(hosts.length, "device", "devices")} from the register`, args: { hosts } }, ({ draft }) => { for (const id of hosts) removeHost(draft, id); });
+      if (refusal !== null) toast.error(refusal);
+    },
+    select: (id) => { if (id !== null) select(index.plan.host.has(id) ? { what: "host", id } : { what: "interface", id }); },
+  };
+  const free = segment === null ? null : { typed: nextFreeFor(index, segment, "typed"), reserved: nextFreeFor(index, segment, "reserved") };
+  const addFree = (manner: "typed" | "reserved") => {
+    const address = free?.[manner];
+    if (address === null || address === undefined) return;
+    const refusal = add({ address: formatAddress(address), ...(manner === "typed" ? { how: MANNER_WORDS.typed } : {}) });
+    if (refusal !== null) toast.error(refusal);
+  };
+  return (
+    <section aria-label="Register" className="flex min-h-0 flex-1 flex-col">
+      <div className="flex min-h-10 flex-none flex-wrap items-center gap-2 px-4">
+        <h2 className="text-15">Register</h2>{segment === null ? <span className="text-13 text-ink2">the whole site, {counted(rows.length, "row", "rows")}</span> : <><SegmentChip segment={segment} /><span className="text-13">{segment.name}, {counted(rows.length, "row", "rows")}</span>
+          <button type="button" className="button" onClick={() => select(null)}>Show all</button></>}
+        <span className="flex-1" />
+        {free === null || segment === null ? null : (
+          <><span className="text-13 text-ink2">Next free</span>
+            {free.typed === null ? null : <button type="button" className="button" title="Add a device with this address typed in" onClick={() => addFree("typed")}>typed in <b className="mono">{shortIn(segment, free.typed)}</b></button>}
+            {free.reserved === null ? null : <span className="text-13">reserved <b className="mono">{shortIn(segment, free.reserved)}</b></span>}</>
+        )}
+        <button type="button" className="button" onClick={() => { const refusal = add({}); if (refusal !== null) toast.error(refusal); }}>Add device</button>
+      </div>
+      <div ref={scroller} tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
+        <EditGrid<RegisterRow, HostColumn>
+          label="Register" rows={rows} idOf={({ entity }) => entity.id} columns={columnsOf(index, list, quietPart(index.plan), shown)} actions={actions} scroller={scroller}
+          selected={selection !== null && (selection.what === "host" || selection.what === "interface") ? selection.id : null} newRow={{ name: "New device", mac: <span className="font-sans">or paste rows</span> }}
+        />
+      </div>
+    </section>
+  );
+}

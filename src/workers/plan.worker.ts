@@ -1,0 +1,23 @@
+import { expose } from "comlink";
+import { runChecks, type FindingsByCode } from "@/core/checks";
+import { decodePlan, readPlanFile, type FileFault } from "@/core/formats";
+import type { Result } from "@/core/kernel";
+import { PlanIndex, type Plan } from "@/core/plan";
+
+/** A plan as it came from the server, read and checked off the page's own thread. */
+export interface Loaded { readonly revision: number; readonly plan: Plan; readonly findings: FindingsByCode; readonly steps: { readonly undo: string | null; readonly redo: string | null } }
+export interface LoadFault { readonly status: number; readonly sentence: string }
+
+async function load(address: string): Promise<Result<Loaded, LoadFault>> {
+  const response = await fetch(address);
+  const answer = (await response.json()) as { revision: number; plan: unknown; steps: Loaded["steps"]; sentence?: string };
+  if (!response.ok) return { ok: false, error: { status: response.status, sentence: answer.sentence ?? "The plan could not be loaded." } };
+  const read = decodePlan(answer.plan);
+  if (!read.ok) return { ok: false, error: { status: 500, sentence: read.error[0]?.sentence ?? "The plan could not be read." } };
+  return { ok: true, value: { revision: answer.revision, plan: read.value, findings: runChecks(PlanIndex.of(read.value)), steps: answer.steps } };
+}
+
+const api = { load, readFile: (text: string): Result<Plan, readonly FileFault[]> => readPlanFile(text) };
+export type PlanWorker = typeof api;
+
+expose(api);

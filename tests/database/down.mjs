@@ -1,0 +1,3 @@
+export default async function down() {
+  await globalThis.stopTestDatabase();
+}

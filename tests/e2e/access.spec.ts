@@ -1,0 +1,50 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test } from "@playwright/test";
+import { openSite, openView, VIEWS } from "./open-site";
+
+for (const scheme of ["light", "dark"] as const) {
+  test(`axe finds nothing serious on any view, ${scheme}`, async ({ page }) => {
+    test.setTimeout(180_000);
+    await page.emulateMedia({ colorScheme: scheme });
+    const problems: string[] = [];
+    const look = async (where: string) => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      for (const violation of violations) {
+        if (violation.impact === "serious" || violation.impact === "critical") problems.push(`${where}: ${violation.id}, ${violation.nodes.map((node) => `${node.target.join(" ")} ${node.any[0]?.message ?? node.all[0]?.message ?? ""}`).slice(0, 3).join("; ")}`);
+      }
+    };
+    await page.goto("/");
+    await look("Sites");
+    await openSite(page, "Fennel Street Veterinary Practice");
+    for (const view of VIEWS) {
+      await openView(page, view);
+      if (view === "Segments") await page.getByRole("gridcell", { name: "Guests", exact: true }).first().click();
+      if (view === "Addresses") await page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 40 } });
+      if (view === "Hardware") await expect(page.locator('[data-laid-out="true"]')).toBeVisible();
+      if (view === "Ports") await page.getByRole("row").filter({ hasText: "Image store" }).click();
+      if (view === "Walls") await page.getByRole("gridcell", { name: "Practice to Servers" }).click();
+      if (view === "Findings") await page.getByRole("main").getByRole("button", { name: /^Guests/ }).first().click();
+      if (view === "Probe") {
+        await page.getByRole("button", { name: /^What and where/ }).click();
+        await page.getByPlaceholder("Type part of the name").fill("Analyser");
+        await page.keyboard.press("Enter");
+        await expect(page.getByText("stops at step 3")).toBeVisible();
+      }
+      await look(view);
+    }
+    await page.keyboard.press("Control+k");
+    await expect(page.getByRole("dialog")).toBeVisible();
+    await look("Find or do");
+    expect(problems).toEqual([]);
+  });
+}
+
+test("nothing is cut off at 200 % zoom or on a narrow page", async ({ page }) => {
+  await openSite(page, "Fennel Street Veterinary Practice");
+  await page.setViewportSize({ width: 640, height: 800 });
+  for (const view of VIEWS) {
+    await openView(page, view);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect([view, wide]).toEqual([view, 0]);
+  }
+});

@@ -1,0 +1,170 @@
+import { expect, test, type Locator, type Page } from "@playwright/test";
+import { newSite, saved } from "./open-site";
+
+/** Goes on with Tab until the control has the focus: what can't be reached so can't be reached without a mouse. */
+async function tabTo(page: Page, target: Locator, back = false): Promise<void> {
+  await target.waitFor();
+  for (let i = 0; i < 250; i += 1) {
+    if (await target.evaluate((element) => element === document.activeElement || (element.getAttribute("role") === "row" && element.contains(document.activeElement)))) return;
+    await page.keyboard.press(back ? "Shift+Tab" : "Tab");
+  }
+  throw new Error(`Tab never came to ${String(target)}`);
+}
+
+const press = async (page: Page, ...keys: string[]) => { for (const key of keys) await page.keyboard.press(key); };
+const goTo = async (page: Page, sheet: string, heading: string | RegExp) => {
+  await page.locator("body").evaluate(() => (document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined));
+  await press(page, "g", ...sheet);
+  await expect(page.getByRole("heading", { level: 1, name: heading })).toBeVisible();
+};
+const choose = async (page: Page, select: Locator, label: string) => {
+  await tabTo(page, select);
+  await page.keyboard.type(label, { delay: 10 });
+  await expect(select.locator("option:checked")).toHaveText(new RegExp(`^${label}`));
+};
+
+test("the whole job by keyboard alone", async ({ page }) => {
+  test.setTimeout(180_000);
+  await page.goto("/");
+  await tabTo(page, page.getByLabel("Name"));
+  await page.keyboard.type("Lockkeeper's House, boathouse");
+  await press(page, "Enter");
+  await expect(page.getByText("Here stand the groups")).toBeVisible();
+
+  const grid = page.getByRole("grid", { name: "Segments" });
+  await tabTo(page, grid.locator('td[tabindex="0"]'));
+  await press(page, "ArrowRight", "ArrowRight");
+  await page.keyboard.type("Household");
+  await press(page, "Enter");
+  await page.keyboard.type("Visitors");
+  await press(page, "Enter");
+  await expect(grid.getByRole("gridcell", { name: "Visitors", exact: true }).first()).toBeVisible();
+  await press(page, "ArrowUp", "End", "ArrowLeft");
+  await page.keyboard.type("many");
+  await press(page, "Enter");
+  await expect(page.getByRole("alert").filter({ hasText: '"many" is not a number of devices' })).toBeVisible();
+  await press(page, "Escape");
+  await page.keyboard.type("12");
+  await press(page, "Enter");
+  await expect(grid.getByRole("gridcell", { name: "12", exact: true }).first()).toBeVisible();
+
+  await goTo(page, "04", "Hardware");
+  const what = page.getByLabel("What");
+  await choose(page, what, "Gateway, 1 line");
+  await tabTo(page, page.getByRole("button", { name: "Add it" }));
+  await press(page, "Enter");
+  await tabTo(page, page.getByRole("button", { name: "Add device" }));
+  await press(page, "Enter");
+  await choose(page, what, "8-port PoE");
+  await tabTo(page, page.getByRole("button", { name: "Add it" }));
+  await press(page, "Enter");
+  const devices = page.getByRole("table", { name: "Devices" });
+  await tabTo(page, devices.getByRole("button", { name: "Switch" }));
+  await press(page, "Enter");
+  await choose(page, page.getByLabel("From port"), "8");
+  await choose(page, page.getByLabel("to", { exact: true }), "Gateway port 1");
+  await tabTo(page, page.getByRole("button", { name: "Lay the cable" }));
+  await press(page, "Enter");
+  await expect(page.getByRole("button", { name: "Show the cable at port 8" })).toBeVisible();
+
+  await goTo(page, "05", "Switch");
+  const ports = page.getByRole("grid", { name: "Ports of Switch" });
+  await tabTo(page, ports.locator('tr[tabindex="0"]'));
+  await press(page, "Home", "Shift+ArrowDown", "Shift+ArrowDown");
+  await expect(page.getByText("3 ports, 1 to 3")).toBeVisible();
+  await choose(page, page.getByLabel("in", { exact: true }), "20 Visitors");
+  await tabTo(page, page.getByRole("button", { name: "Paint 3 ports" }));
+  await press(page, "Enter");
+  await tabTo(page, ports.locator('tr[tabindex="0"]'), true);
+  await press(page, "Home", ...Array<string>(7).fill("ArrowDown"));
+  await tabTo(page, page.getByRole("radio", { name: "Trunk" }));
+  await press(page, "Enter");
+  await tabTo(page, page.getByRole("button", { name: "Paint 1 port" }));
+  await press(page, "Enter");
+  await tabTo(page, page.getByRole("button", { name: /^Device:/ }), true);
+  await press(page, "Enter");
+  await page.keyboard.type("Gateway");
+  await press(page, "Enter");
+  const gate = page.getByRole("grid", { name: "Ports of Gateway" });
+  await tabTo(page, gate.locator('tr[tabindex="0"]'));
+  await press(page, "Home", "ArrowDown");
+  await tabTo(page, page.getByRole("radio", { name: "Trunk" }));
+  await press(page, "Enter");
+  await tabTo(page, page.getByRole("group", { name: "Tagged" }).getByRole("button", { name: "VI, Visitors" }));
+  await press(page, "Enter");
+  await tabTo(page, page.getByRole("button", { name: "Paint 1 port" }));
+  await press(page, "Enter");
+
+  await goTo(page, "10", "Findings");
+  const finding = page.getByRole("button", { name: /^Visitors \(20\) stops at Gateway port 1/ });
+  await tabTo(page, finding);
+  await press(page, "Enter");
+  await tabTo(page, page.getByRole("button", { name: "Add Visitors (20) to Gateway port 1" }));
+  await press(page, "Enter");
+  await tabTo(page, page.getByRole("button", { name: "Apply" }));
+  await press(page, "Enter");
+  await expect(finding).toHaveCount(0);
+
+  await goTo(page, "08", "Walls");
+  await tabTo(page, page.getByRole("grid", { name: "Walls between zones" }).locator('td[tabindex="0"]'));
+  await press(page, "ArrowDown", "ArrowUp");
+  await tabTo(page, page.getByRole("radio", { name: "Closed" }));
+  await press(page, "ArrowDown", "ArrowDown");
+  await expect(page.getByRole("gridcell", { name: /^Household to Internet: open/ })).toBeVisible();
+
+  await page.locator("body").evaluate(() => (document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined));
+  await press(page, "p");
+  await tabTo(page, page.getByRole("button", { name: /^What and where/ }));
+  await press(page, "Enter");
+  await page.keyboard.type("Switch 2");
+  await press(page, "Enter");
+  await expect(page.getByText("✓ all 4 steps pass")).toBeVisible();
+  await tabTo(page, page.getByRole("list", { name: "Steps" }).locator('button[tabindex="0"]'));
+  await press(page, "Home", "ArrowRight");
+  await expect(page.getByRole("complementary", { name: "Margin" }).getByText("untagged: joins 20, leaves with tag 20")).toBeVisible();
+
+  await goTo(page, "03", "Addresses");
+  await tabTo(page, page.getByRole("button", { name: "Add device" }));
+  await press(page, "Enter");
+  await expect(page.getByRole("gridcell", { name: "Device 1" })).toBeVisible();
+
+  await press(page, "Control+k");
+  await page.keyboard.type("Go to Export");
+  await press(page, "Enter");
+  await tabTo(page, page.getByRole("button", { name: "Save plan file" }));
+  const [download] = await Promise.all([page.waitForEvent("download"), press(page, "Enter")]);
+  expect(download.suggestedFilename()).toBe("lockkeeper-s-house-boathouse-plan.json");
+
+  await saved(page);
+  const revision = async () => Number(await page.locator("[data-revision]").innerText());
+  await page.locator("body").evaluate(() => (document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined));
+  const before = await revision();
+  await press(page, "Control+z");
+  await expect.poll(revision).toBe(before + 1);
+  await press(page, "Control+Shift+z");
+  await expect.poll(revision).toBe(before + 2);
+  await press(page, "?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await press(page, "Escape");
+});
+
+test("the pool's edges move by the arrow keys, count said while they do, and Escape leaves them", async ({ page }) => {
+  await newSite(page, "Lockkeeper's House, studio");
+  const grid = page.getByRole("grid", { name: "Segments" });
+  await grid.getByText("New segment").click();
+  await page.keyboard.type("Studio");
+  await press(page, "Enter");
+  await goTo(page, "04", "Hardware");
+  await page.getByRole("button", { name: "Add it" }).click();
+  await goTo(page, "03", "Addresses");
+  await page.getByRole("group", { name: /^Studio/ }).click({ position: { x: 60, y: 40 } });
+  const last = page.getByRole("slider", { name: "Studio: last address of the pool" });
+  const said = await last.getAttribute("aria-valuetext");
+  await tabTo(page, last);
+  await press(page, "ArrowRight", "ArrowRight", "PageUp");
+  expect(await last.getAttribute("aria-valuetext")).not.toBe(said);
+  await press(page, "Escape");
+  await expect(last).toHaveAttribute("aria-valuetext", String(said));
+  await press(page, "ArrowRight", "Enter");
+  await expect(page.getByRole("complementary", { name: "Margin" }).getByText("count 21")).toBeVisible();
+});

@@ -1,0 +1,31 @@
+import { expect, type Locator, type Page } from "@playwright/test";
+
+export const VIEWS = ["Segments", "Addresses", "Hardware", "Ports", "Walls", "Findings", "Probe", "Export", "History"] as const;
+
+/** Opens a site of the list and waits for its plan. */
+export async function openSite(page: Page, name: string): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("link", { name }).click();
+  await expect(page.getByRole("heading", { name: "Segments", exact: true })).toBeVisible();
+}
+
+export async function openView(page: Page, view: (typeof VIEWS)[number]): Promise<void> {
+  await page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name: view }).click();
+  await expect(page).toHaveURL(new RegExp(`/${view.toLowerCase()}$`));
+}
+
+/** Everything is on the server. */
+export const saved = (page: Page): Promise<void> => expect(page.locator('[data-saving="saved"]')).toBeVisible();
+
+/** A cell of a grid by its row (as a text in it) and its column's head. */
+export function cell(page: Page, grid: string, row: string | RegExp, column: number): Locator {
+  return page.getByRole("grid", { name: grid }).getByRole("row").filter({ hasText: row }).getByRole("gridcell").nth(column);
+}
+
+/** Begins an empty site for one test and answers its address. */
+export async function newSite(page: Page, name: string): Promise<void> {
+  await page.goto("/");
+  await page.getByLabel("Name").fill(name);
+  await page.getByRole("button", { name: "Begin the site" }).click();
+  await expect(page.getByText("Here stand the groups that must not see one another")).toBeVisible();
+}

@@ -1,0 +1,37 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { ERRORS } from "@/http/errors";
+
+function filesUnder(folder: string, name: RegExp): string[] {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    return entry.isDirectory() ? filesUnder(path, name) : name.test(entry.name) ? [path] : [];
+  });
+}
+
+const ROUTES = filesUnder("src/app", /^route\.tsx?$/);
+const PAGES = filesUnder("src/app", /^(page|layout)\.tsx$/);
+
+test("the walk found the routes and pages", () => {
+  expect(ROUTES.length).toBeGreaterThan(5);
+  expect(PAGES.length).toBeGreaterThan(0);
+});
+
+test.each(ROUTES)("%s lets nobody in by itself: each method is made by route(), the door's by doorRoute()", (file) => {
+  const text = readFileSync(file, "utf8");
+  const methods = [...text.matchAll(/export const (\w+) = (\w+)\(/g)];
+  expect(methods.length).toBeGreaterThan(0);
+  expect([...text.matchAll(/^export /gm)]).toHaveLength(methods.length);
+  const maker = file.endsWith("api/enter/route.ts") ? "doorRoute" : "route";
+  expect(methods.map((m) => m[2])).toEqual(methods.map(() => maker));
+  expect(text).not.toMatch(/\b(if|try|SELECT)\b/);
+});
+
+test.each(PAGES.filter((file) => !/app\/(layout|enter\/page)\.tsx$/.test(file)))("%s asks who is there", (file) => {
+  expect(readFileSync(file, "utf8")).toMatch(/await requirePerson\(\)/);
+});
+
+test("docs/errors.md lists exactly the refusals there are", () => {
+  const documented = [...readFileSync("docs/errors.md", "utf8").matchAll(/^\| `([a-z-]+)` \| (\d+) \| (.+) \|$/gm)].map(([, code, status, text]) => [code, Number(status), text]);
+  expect(documented).toEqual(Object.entries(ERRORS).map(([code, { status, text }]) => [code, status, text]));
+});
