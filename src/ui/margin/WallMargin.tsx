@@ -1,10 +1,10 @@
 "use client";
 
-import { RadioGroup } from "radix-ui";
 import { useState } from "react";
 import { wallEndName, type Service, type Wall, type WallEnd } from "@/core/plan";
 import { parseService, setWall } from "@/core/planners";
 import { SERVICES, serviceText, wallBetween } from "@/core/policy";
+import { Radios } from "../kit/Radios";
 import { TextField } from "../kit/TextField";
 import { useIndex, usePlan } from "../plan-store/use-plan";
 import { FindingsSection } from "./FindingsSection";
@@ -80,13 +80,7 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
         <Fact name="Back">answers always return</Fact>
       </dl>
       <Section title="Change">
-        <RadioGroup.Root value={door} onValueChange={(value) => choose(value as Wall["door"])} aria-label="Wall" className="flex flex-col gap-1 px-4 text-13">
-          {DOORS.map(([value, label]) => (
-            <label key={value} className="flex min-h-6 items-center gap-2">
-              <RadioGroup.Item value={value} className="h-4 w-4 rounded-full border border-rule bg-panel"><RadioGroup.Indicator className="m-auto block h-2 w-2 rounded-full bg-act" /></RadioGroup.Item>{label}
-            </label>
-          ))}
-        </RadioGroup.Root>
+        <Radios label="Wall" value={door} choices={DOORS} onChoose={choose} />
         {door === "services" ? (
           <>
             <fieldset className="mt-2 grid grid-cols-2 px-4 text-13">
