@@ -1,4 +1,4 @@
-import type { Plan } from "../src/core/plan";
+import { CONVENTIONS, type Plan } from "../src/core/plan";
 import { net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
@@ -12,7 +12,7 @@ const RING_AT = [{ x: 250, y: 0 }, { x: 520, y: 0 }, { x: 790, y: 130 }, { x: 52
 export function bramblewick(): Plan {
   const site = new SiteBuilder({
     name: "Bramblewick Cider Works", kind: "industrial", timeZone: "Europe/London", blocks: [net("172.22.0.0/16"), net("10.99.4.0/24")],
-    conventions: { vidScheme: "octet", gatewayAt: "first", staticSize: 30 }, keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
+    conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 30 }, keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
   });
   site.domain("Main").domain("Safety");
   for (const zone of ["Kit", "Press", "Tanks", "Bottling", "Cold", "Operations", "Plant DMZ", "Office", "Vendor", "Safety"]) site.zone(zone, false);

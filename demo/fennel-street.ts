@@ -1,4 +1,4 @@
-import type { Plan } from "../src/core/plan";
+import { CONVENTIONS, type Plan } from "../src/core/plan";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const ALL = [10, 20, 30, 40, 50, 60, 70, 80, 90].map(v);
@@ -12,7 +12,7 @@ const reserved = (last: number) => ({ how: "reserved", last }) as const;
 export function fennelStreet(): Plan {
   const site = new SiteBuilder({
     name: "Fennel Street Veterinary Practice", kind: "office", timeZone: "Europe/London", blocks: [net("10.24.0.0/17")],
-    conventions: { vidScheme: "octet", gatewayAt: "first", staticSize: 18 },
+    conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 18 },
     keepClear: [
       { prefix: net("192.168.177.0/24"), reason: "the provider's box, outside the gateway" },
       { prefix: net("10.61.8.0/24"), reason: "far end of the VPN, the second practice" },

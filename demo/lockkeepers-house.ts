@@ -1,4 +1,4 @@
-import type { Plan } from "../src/core/plan";
+import { CONVENTIONS, type Plan } from "../src/core/plan";
 import { net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
@@ -7,7 +7,7 @@ const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
 export function lockkeepersHouse(): Plan {
   const site = new SiteBuilder({
     name: "Lockkeeper's House", kind: "home", timeZone: "Europe/London", blocks: [net("172.19.0.0/17")],
-    conventions: { vidScheme: "octet", gatewayAt: "first", staticSize: 18 },
+    conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 18 },
     keepClear: [{ prefix: net("192.168.144.0/24"), reason: "the mobile line's box" }],
   });
   site.domain("Main");

@@ -1,7 +1,7 @@
 import { parseAddress, parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4 } from "../src/core/address";
 import { must } from "../src/core/kernel";
 import {
-  Draft, emptyPlan, applyChanges, vid as asVid, type Device, type Host, type Line, type Plan, type Segment, type Service, type Site, type Vid, type WallEnd,
+  BLANK_HOST, BLANK_LINE, BLANK_SEGMENT, Draft, emptyPlan, applyChanges, vid as asVid, type Device, type Host, type Line, type Plan, type Segment, type Service, type Site, type Vid, type WallEnd,
 } from "../src/core/plan";
 import { DEVICE_MODELS, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
 import { PlanIndex } from "../src/core/plan";
@@ -18,7 +18,7 @@ const service = (name: string): Service => must(SERVICES.find((s) => s.name === 
 
 interface SegmentRow {
   mark: string; vid: number; name: string; zone: string; prefix: string; pool: [number, number] | null; leaseHours?: number; dns?: string[]; planned: number;
-  tape: [Segment["tape"]["base"], Segment["tape"]["tracer"]?]; management?: boolean; domain?: string; growth?: number; prefix6?: string;
+  tape: [Segment["tape"]["base"], Segment["tape"]["tracer"]?]; management?: boolean; domain?: string; growth?: number; prefix6?: string; purpose?: Segment["purpose"]; group?: string;
 }
 
 /** Writes a made-up site entity by entity; ids come from the names, so that a rebuild gives the same file. */
@@ -51,8 +51,8 @@ export class SiteBuilder {
     return this;
   }
 
-  line(name: string, fields: Omit<Line, "id" | "name">): this {
-    this.#draft.put("line", { id: this.#id("line", name), name, ...fields });
+  line(name: string, fields: Partial<Line>): this {
+    this.#draft.put("line", { ...BLANK_LINE, id: this.#id("line", name), name, ...fields });
     return this;
   }
 
@@ -62,10 +62,9 @@ export class SiteBuilder {
     const id = this.#id("segment", row.name);
     const prefix6 = row.prefix6 === undefined ? null : parsePrefix(row.prefix6);
     this.#draft.put("segment", {
-      id, zone: this.#id("zone", row.zone), vlan: vlan.id, name: row.name, mark: row.mark, tape: { base: row.tape[0], tracer: row.tape[1] ?? null },
-      prefixes4: [net(row.prefix)], prefixes6: prefix6?.family === 6 ? [prefix6] : [], gatewayInterface: null,
-      dns: (row.dns ?? []).map((d) => must(parseAddress(d), d)), time: [], domainName: "", planned: row.planned, growth: row.growth ?? 0,
-      management: row.management ?? false,
+      ...BLANK_SEGMENT, id, zone: this.#id("zone", row.zone), vlan: vlan.id, name: row.name, mark: row.mark, tape: { base: row.tape[0], tracer: row.tape[1] ?? null },
+      prefixes4: [net(row.prefix)], prefixes6: prefix6?.family === 6 ? [prefix6] : [],
+      dns: (row.dns ?? []).map((d) => must(parseAddress(d), d)), planned: row.planned, growth: row.growth ?? 0, management: row.management ?? false, purpose: row.purpose ?? "other", group: row.group ?? "",
     });
     if (gateway === null) return this;
     const leg = this.leg(gateway, row.name, row.prefix.replace(/\.\d+\/\d+$/, ".1"));
@@ -147,9 +146,9 @@ export class SiteBuilder {
       : at.startsWith("behind:") ? { at: "behind", host: this.#id("host", at.slice(7)) }
       : at === "" ? { at: "unplaced" } : { at: "port", port: this.#id("port", at) };
     this.#draft.put("host", {
-      id: this.#id("host", name), name, kind, mac: parseMac(`02:5a:10:${home.mark.charCodeAt(0).toString(16)}:${n.slice(0, 2)}:${n.slice(2)}`),
-      manner: fixed?.how ?? "dynamic", ipv4: fixed === null || base === undefined ? null : ip(ipText(base, fixed.last)), ipv6: null,
-      segment: home.id, attachment, tag: null, place, notes: "", ...fields,
+      ...BLANK_HOST, id: this.#id("host", name), name, kind, mac: parseMac(`02:5a:10:${home.mark.charCodeAt(0).toString(16)}:${n.slice(0, 2)}:${n.slice(2)}`),
+      manner: fixed?.how ?? "dynamic", ipv4: fixed === null || base === undefined ? null : ip(ipText(base, fixed.last)),
+      segment: home.id, attachment, place, ...fields,
     });
     return this;
   }

@@ -1,13 +1,11 @@
 import { decodePlan, type FileFault } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
-import { diff, emptyPlan, type ChangeBatch, type Plan, type Site } from "@/core/plan";
+import { CONVENTIONS, diff, emptyPlan, type ChangeBatch, type Plan, type Site } from "@/core/plan";
 import { writeBatch } from "./commit-batch";
 import { NO_SUCH_SITE, type AppError } from "./errors";
 import type { Person, PlanStore } from "./stores";
 
 export interface NewSite { readonly id: string; readonly name: string; readonly kind: Site["kind"]; readonly timeZone: string }
-
-const CONVENTIONS: Site["conventions"] = { vidScheme: "octet", gatewayAt: "first", staticSize: 18 };
 
 /** An empty plan for a new site; the same id asked for again is the same site. */
 export async function createSite(store: PlanStore, { id, name, kind, timeZone }: NewSite): Promise<Result<{ id: string }, AppError>> {

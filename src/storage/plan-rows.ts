@@ -17,6 +17,7 @@ const decoded = (kind: Kind, fields: Fields): Entity => (SCHEMAS[kind] as z.ZodT
 
 /** The references that make circles: written as NULL first, set when everything stands. */
 const LATE: Partial<Record<CollectionKind, { readonly column: string; readonly table: string }>> = {
+  room: { table: "room", column: "cabinet_id" },
   segment: { table: "segment", column: "gateway_interface_id" },
   host: { table: "host", column: "behind_host_id" },
 };
@@ -51,7 +52,7 @@ export async function readPlan(tx: Tx, siteId: string): Promise<Plan | null> {
 
 async function readSite(tx: Tx, id: string): Promise<Site | null> {
   const row = await tx.maybeOne(
-    sql`SELECT id, name, kind, time_zone, blocks, vid_scheme, gateway_at, static_size, keep_clear FROM site WHERE id = ${id}`, (found) => found,
+    sql`SELECT id, name, kind, time_zone, blocks, conventions, keep_clear FROM site WHERE id = ${id}`, (found) => found,
   );
   return row === null ? null : (decoded("site", readRow(SITE_MAP, row)) as Site);
 }

@@ -6,11 +6,11 @@ import {
 
 /** Bounds of a plan: what a file may hold at most of each kind. */
 const MOST = {
-  domain: 64, zone: 256, line: 16, vlan: 4094 * 4, segment: 4096, device: 5000, port: 250_000, link: 125_000, interface: 50_000,
+  domain: 64, zone: 256, room: 2000, hostKind: 200, line: 16, gear: 2000, deviceVlan: 250_000, vlan: 4094 * 4, segment: 4096, device: 5000, port: 250_000, link: 125_000, interface: 50_000,
   ssid: 256, host: 250_000, scope: 8192, wall: 65_536,
 } as const;
 
-const { site, domain, zone, line, vlan, segment, device, port, link, interface: interfaces, ssid, host, scope, wall } = SCHEMAS;
+const { site, domain, zone, room, hostKind, line, vlan, segment, device, gear, deviceVlan, port, link, interface: interfaces, ssid, host, scope, wall } = SCHEMAS;
 
 /** The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing, nothing added. */
 export const planFileSchema = z.strictObject({
@@ -19,10 +19,14 @@ export const planFileSchema = z.strictObject({
   site,
   domains: z.array(domain).max(MOST.domain),
   zones: z.array(zone).max(MOST.zone),
+  rooms: z.array(room).max(MOST.room),
+  hostKinds: z.array(hostKind).max(MOST.hostKind),
   lines: z.array(line).max(MOST.line),
   vlans: z.array(vlan).max(MOST.vlan),
   segments: z.array(segment).max(MOST.segment),
   devices: z.array(device).max(MOST.device),
+  gear: z.array(gear).max(MOST.gear),
+  deviceVlans: z.array(deviceVlan).max(MOST.deviceVlan),
   ports: z.array(port).max(MOST.port),
   links: z.array(link).max(MOST.link),
   interfaces: z.array(interfaces).max(MOST.interface),

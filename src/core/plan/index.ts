@@ -1,3 +1,4 @@
+export { BLANK_DEVICE, BLANK_GEAR, BLANK_HOST, BLANK_LINE, BLANK_ROOM, BLANK_SEGMENT } from "./blank";
 export { applyChanges, invert, type Change, type ChangeBatch, type IntegrityError } from "./change";
 export { diff } from "./diff";
 export { Draft } from "./draft";
@@ -8,10 +9,12 @@ export { rebase, rebaseMine, type Clash } from "./rebase";
 export { referencesOf } from "./references";
 export { TAPE_COLOURS, UUID, vid, type Vid } from "./schema/fields";
 export { entityFault, issueSentence, valueAt } from "./schema/faults";
-export { HOST_KINDS, type Device, type Host, type Interface, type Link, type Port } from "./schema/hardware";
+export { HOST_KINDS } from "./schema/host-kinds";
+export { type Device, type DeviceVlan, type Host, type Interface, type Link, type Port } from "./schema/hardware";
 export {
   COLLECTION_KINDS, KIND_WORDS, KINDS, LIST_NAMES, SCHEMAS, type CollectionKind, type Entity, type EntityOf, type Kind,
 } from "./schema/kinds";
 export type { Domain, Scope, Segment, Service, Ssid, Vlan, Wall, WallEnd, Zone } from "./schema/separation";
-export type { Line, Site } from "./schema/site";
+export { CONVENTIONS, type Line, type Site } from "./schema/site";
+export { PURPOSES, type Gear, type HostKind, type Purpose, type Room } from "./schema/survey";
 export { undoStacks, type LoggedBatch } from "./undo";

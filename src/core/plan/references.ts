@@ -12,6 +12,10 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   domain: () => [],
   zone: () => [],
   line: () => [],
+  room: (r) => to("cabinet", "room", r.cabinet),
+  hostKind: () => [],
+  gear: (g) => [...to("room", "room", g.room), ...to("device", "device", g.device)],
+  deviceVlan: (v) => to("device", "device", v.device),
   vlan: (v) => to("domain", "domain", v.domain),
   segment: (s) => [...to("zone", "zone", s.zone), ...to("vlan", "vlan", s.vlan), ...to("gatewayInterface", "interface", s.gatewayInterface)],
   device: (d) => to("domain", "domain", d.domain),
@@ -22,7 +26,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   ],
   ssid: (s) => to("segment", "segment", s.segment),
   host: (h) => [
-    ...to("segment", "segment", h.segment),
+    ...to("segment", "segment", h.segment), ...to("surveyed", "room", h.surveyed?.room ?? null),
     ...(h.attachment.at === "port" ? to("attachment", "port", h.attachment.port) : []),
     ...(h.attachment.at === "ssid" ? to("attachment", "ssid", h.attachment.ssid) : []),
     ...(h.attachment.at === "behind" ? to("attachment", "host", h.attachment.host) : []),
@@ -33,8 +37,8 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
 
 /** Which kinds can point at each kind: where to look before something is deleted. */
 export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[] } = {
-  site: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface"], vlan: ["segment"],
-  segment: ["interface", "ssid", "host", "scope"], device: ["port", "interface", "scope"], port: ["link", "interface", "host"],
+  site: [], room: ["room", "gear", "host"], hostKind: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface"], vlan: ["segment"],
+  segment: ["interface", "ssid", "host", "scope"], device: ["port", "interface", "scope", "gear", "deviceVlan"], port: ["link", "interface", "host"],
   link: [], interface: ["segment"], ssid: ["host"], host: ["host", "scope"], scope: [], wall: [],
 };
 

@@ -1,4 +1,4 @@
-import type { Draft, Port } from "../plan";
+import { BLANK_DEVICE, BLANK_LINE, type Draft, type Port } from "../plan";
 import { giveGateway } from "./add-segment";
 import { mainDomain } from "./conventions";
 import { DEVICE_MODELS } from "./device-models";
@@ -33,9 +33,8 @@ export function addDevice({ draft, ids }: Bench, wanted: AddDevice): Refusal {
   if (draft.all("device").some((d) => d.name.toLowerCase() === name.toLowerCase())) return `There is a device called ${name} already; give this one another name.`;
   const domain = mainDomain(draft.plan) ?? draft.put("domain", { id: ids(), name: "Main" }).id;
   const device = draft.put("device", {
-    id: ids(), kind: model.kind, bridging: model.bridging, name, model: model.model, domain: model.bridging === "plain" ? null : domain,
-    place: wanted.place.trim().slice(0, 120), poeBudgetMw: model.poeBudgetMw, tree: { kind: "none", priority: 32_768 }, supportUntil: null,
-    credentialsPlace: "", position: null, notes: "",
+    ...BLANK_DEVICE, id: ids(), kind: model.kind, bridging: model.bridging, name, model: model.model, domain: model.bridging === "plain" ? null : domain,
+    place: wanted.place.trim().slice(0, 120), poeBudgetMw: model.poeBudgetMw,
   });
   const ports = addPorts(draft, ids, device.id, model);
   if (model.kind === "gateway") equipGateway(draft, ids, device.id, ports[0]);
@@ -43,9 +42,7 @@ export function addDevice({ draft, ids }: Bench, wanted: AddDevice): Refusal {
 }
 
 function equipGateway(draft: Draft, ids: IdSource, device: string, linePort: Port | undefined): void {
-  const line = draft.all("line")[0] ?? draft.put("line", {
-    id: ids(), name: "Internet line", access: "fibre", addressing: "dhcp", vlanTag: null, carrierNat: "unknown", providerBox: "none", downMbps: 0, upMbps: 0,
-  });
+  const line = draft.all("line")[0] ?? draft.put("line", { ...BLANK_LINE, id: ids(), name: "Internet line" });
   const taken = draft.all("interface").some((leg) => leg.line === line.id);
   if (!taken && linePort !== undefined) {
     draft.put("interface", { id: ids(), device, port: linePort.id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null });

@@ -1,6 +1,6 @@
 import { parsePrefix, type Prefix4 } from "../address";
 import { byText } from "../kernel";
-import { PlanIndex, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
+import { BLANK_SEGMENT, PlanIndex, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
 import { gatewayIn, mainDomain, markFor, nextFreeVid, nextSubnet, poolFor, tapeFor } from "./conventions";
 import type { Bench, IdSource, Refusal } from "./planner";
 
@@ -52,8 +52,7 @@ export function addSegment({ draft, ids }: Bench, wanted: AddSegment): Refusal {
   const zone = zoneNamed(draft, ids, wanted.zone.trim() === "" ? name : wanted.zone.trim());
   const vlan = draft.put("vlan", { id: ids(), domain, vid: number.vid, name, purpose: "segment" });
   const segment: Segment = {
-    id: ids(), zone, vlan: vlan.id, name, mark: markFor(before, name), tape: tapeFor(before), prefixes4: [subnet.prefix], prefixes6: [],
-    gatewayInterface: null, dns: [], time: [], domainName: "", planned: 0, growth: 0, management: false,
+    ...BLANK_SEGMENT, id: ids(), zone, vlan: vlan.id, name, mark: markFor(before, name), tape: tapeFor(before), prefixes4: [subnet.prefix],
   };
   draft.put("segment", segment);
   const gateway = draft.all("device").filter((device) => device.kind === "gateway").sort((a, b) => byText(a.id, b.id))[0];

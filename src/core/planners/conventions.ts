@@ -35,7 +35,7 @@ export function nextSubnet(plan: Plan, wanted: Vid | null): Prefix4 | null {
   const blocks = plan.site.blocks.filter((b) => b.family === 4);
   for (const block of blocks.length > 0 ? blocks : [FALLBACK_BLOCK]) {
     if (block.family !== 4) continue;
-    if (plan.site.conventions.vidScheme === "octet" && wanted !== null && wanted <= 255 && block.length <= 24) {
+    if (plan.site.conventions.subnetScheme === "octet" && wanted !== null && wanted <= 255 && block.length <= 24) {
       const [a, b] = formatIpv4(block.network).split(".");
       const prefix = parsePrefix(`${a}.${b}.${wanted}.0/24`);
       const fits = prefix !== null && inRange({ first: block.network, last: lastOf(block) }, prefix.network);

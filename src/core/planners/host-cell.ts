@@ -1,5 +1,5 @@
 import { parseMac } from "../address";
-import { HOST_KINDS, type Draft, type Host } from "../plan";
+import { BLANK_HOST, HOST_KINDS, type Draft, type Host } from "../plan";
 import type { Bench, Refusal } from "./planner";
 import { addressInSegment } from "./segment-cell";
 
@@ -96,9 +96,6 @@ export function editHostCell(bench: Bench, hostId: string, column: HostColumn, t
 /** A new end device, by DHCP until an address is given. */
 export function addHost({ draft, ids }: Bench, fields: Partial<Host> & Pick<Host, "name">): Refusal {
   if (fields.name.trim() === "" || fields.name.length > 80) return "Give the device a name of 1 to 80 characters.";
-  draft.put("host", {
-    id: ids(), kind: "pc", mac: null, manner: "dynamic", ipv4: null, ipv6: null, segment: null, attachment: { at: "unplaced" }, tag: null, place: "",
-    notes: "", ...fields,
-  });
+  draft.put("host", { ...BLANK_HOST, id: ids(), ...fields });
   return null;
 }

@@ -1,6 +1,6 @@
 import { must } from "../kernel";
 import {
-  applyChanges, COLLECTION_KINDS, emptyPlan, type CollectionKind, type Device, type EntityOf, type Host, type Interface, type Link,
+  applyChanges, BLANK_DEVICE, BLANK_HOST, BLANK_SEGMENT, COLLECTION_KINDS, CONVENTIONS, emptyPlan, type CollectionKind, type Device, type EntityOf, type Host, type Interface, type Link,
   type Plan, type Port, type Scope, type Segment, type Site, type Vlan, type Zone, type Domain, type Change,
 } from "../plan";
 
@@ -19,7 +19,7 @@ export const NO_GUARDS = { edge: false, bpduGuard: false, loopGuard: false, dhcp
 
 export const aSite = (fields: Partial<Site> = {}): Site => ({
   id: testId("site", "site"), name: "Fennel Street Veterinary Practice", kind: "office", timeZone: "Europe/London", blocks: [],
-  conventions: { vidScheme: "octet", gatewayAt: "first", staticSize: 18 }, keepClear: [], ...fields,
+  conventions: CONVENTIONS, keepClear: [], ...fields,
 });
 export const aDomain = (fields: Partial<Domain> = {}): Domain => ({ id: testId("domain", "main"), name: "Practice", ...fields });
 export const aZone = (fields: Partial<Zone> = {}): Zone => ({ id: testId("zone", "main"), name: "Practice", insideOpen: true, ...fields });
@@ -27,13 +27,11 @@ export const aVlan = (fields: Partial<Vlan> & Pick<Vlan, "vid">): Vlan => ({
   id: testId("vlan", String(fields.vid)), domain: testId("domain", "main"), name: `VLAN ${fields.vid}`, purpose: "segment", ...fields,
 });
 export const aSegment = (fields: Partial<Segment> & Pick<Segment, "name">): Segment => ({
-  id: testId("segment", fields.name), zone: testId("zone", "main"), vlan: null, mark: fields.name.slice(0, 2).toUpperCase(),
-  tape: { base: "blue", tracer: null }, prefixes4: [], prefixes6: [], gatewayInterface: null, dns: [], time: [], domainName: "",
-  planned: 0, growth: 0, management: false, ...fields,
+  ...BLANK_SEGMENT, id: testId("segment", fields.name), zone: testId("zone", "main"), vlan: null, mark: fields.name.slice(0, 2).toUpperCase(),
+  tape: { base: "blue", tracer: null }, ...fields,
 });
 export const aDevice = (fields: Partial<Device> & Pick<Device, "name">): Device => ({
-  id: testId("device", fields.name), kind: "switch", bridging: "vlan", model: "24-port switch", domain: null, place: "Cabinet A",
-  poeBudgetMw: 0, tree: { kind: "none", priority: 32768 }, supportUntil: null, credentialsPlace: "", position: null, notes: "", ...fields,
+  ...BLANK_DEVICE, id: testId("device", fields.name), kind: "switch", bridging: "vlan", model: "24-port switch", domain: null, place: "Cabinet A", ...fields,
 });
 export const aPort = (fields: Partial<Port> & Pick<Port, "device" | "label">): Port => ({
   id: testId("port", `${fields.device} ${fields.label}`), softwareName: `e${fields.label}`, position: Number.parseInt(fields.label, 10) || 0,
@@ -48,8 +46,7 @@ export const anInterface = (fields: Partial<Interface> & Pick<Interface, "device
   addresses6: [], relayTo: null, ...fields,
 });
 export const aHost = (fields: Partial<Host> & Pick<Host, "name">): Host => ({
-  id: testId("host", fields.name), kind: "pc", mac: null, manner: "dynamic", ipv4: null, ipv6: null, segment: null,
-  attachment: { at: "unplaced" }, tag: null, place: "", notes: "", ...fields,
+  ...BLANK_HOST, id: testId("host", fields.name), ...fields,
 });
 export const aScope = (fields: Partial<Scope> & Pick<Scope, "segment">): Scope => ({
   id: testId("scope", fields.segment), serverDevice: null, serverHost: null, family: 4, pools: [], exclusions: [], leaseSeconds: 28_800,

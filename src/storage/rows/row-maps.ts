@@ -31,12 +31,17 @@ const ATTACHMENT: Part = {
   },
 };
 
+const SURVEYED: Part = {
+  columns: ["room_id", "surveyed_as"],
+  write: ({ surveyed }) => [text(surveyed ?? {}, "room"), text(surveyed ?? {}, "what")],
+  read: (row) => ({ surveyed: row.room_id === null ? null : { room: row.room_id, what: row.surveyed_as } }),
+};
+
 /** The site's own row; its id is the key, so it has no site_id. */
 export const SITE_MAP: RowMap = {
   table: "site",
   parts: [
-    value("name"), value("kind"), value("time_zone", "timeZone"), json("blocks"),
-    inner("conventions", { vid_scheme: "vidScheme", gateway_at: "gatewayAt", static_size: "staticSize" }), json("keep_clear", "keepClear"),
+    value("name"), value("kind"), value("time_zone", "timeZone"), json("blocks"), json("conventions"), json("keep_clear", "keepClear"),
   ],
 };
 
@@ -44,10 +49,25 @@ export const SITE_MAP: RowMap = {
 export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
   domain: { table: "domain", parts: [value("name")] },
   zone: { table: "zone", parts: [value("name"), flag("inside_open", "insideOpen")] },
+  room: {
+    table: "room",
+    parts: [
+      value("name"), value("kind"), value("position"), value("cabinet_id", "cabinet"), value("cable_cm", "cableCm"), value("height_units", "heightUnits"),
+      value("group_name", "group"), value("needs"),
+    ],
+  },
+  hostKind: {
+    table: "host_kind",
+    parts: [
+      value("name"), json("aliases"), value("base"), value("purpose"), value("manner"), flag("wireless", "wireless"), value("poe_class", "poeClass"), value("kbps"),
+      flag("speaks_dhcp", "speaksDhcp"), flag("speaks_sign_in", "speaksSignIn"), value("internet"),
+    ],
+  },
   line: {
     table: "line",
     parts: [
       value("name"), value("access"), value("addressing"), value("vlan_tag", "vlanTag"), value("carrier_nat", "carrierNat"), value("provider_box", "providerBox"),
+      value("box_prefix", "boxPrefix"), value("locked"),
       value("down_mbps", "downMbps"), value("up_mbps", "upMbps"),
     ],
   },
@@ -58,6 +78,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("zone_id", "zone"), value("vlan_id", "vlan"), value("name"), value("mark"), inner("tape", { tape_base: "base", tape_tracer: "tracer" }),
       json("prefixes4"), json("prefixes6"), value("gateway_interface_id", "gatewayInterface"), json("dns"), json("time_servers", "time"),
       value("domain_name", "domainName"), value("planned"), value("growth"), flag("management", "management"),
+      value("purpose"), value("group_name", "group"), value("advertise"), json("visit"),
     ],
   },
   device: {
@@ -65,9 +86,18 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
     parts: [
       value("kind"), value("bridging"), value("name"), value("model"), value("domain_id", "domain"), value("place"), value("poe_budget_mw", "poeBudgetMw"),
       inner("tree", { tree_kind: "kind", tree_priority: "priority" }), value("support_until", "supportUntil"), value("credentials_place", "credentialsPlace"),
+      value("vlan_name_limit", "vlanNameLimit"),
       POSITION, value("notes"),
     ],
   },
+  gear: {
+    table: "gear",
+    parts: [
+      value("name"), value("kind"), value("model"), value("room_id", "room"), json("addresses"), json("prefixes"), value("dhcp"), flag("faces_internet", "facesInternet"),
+      value("support_until", "supportUntil"), value("fate"), value("device_id", "device"), value("notes"),
+    ],
+  },
+  deviceVlan: { table: "device_vlan", parts: [value("device_id", "device"), value("vid"), value("name")] },
   port: {
     table: "port",
     parts: [
@@ -89,7 +119,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
     table: "host",
     parts: [
       value("name"), value("kind"), value("mac"), value("manner"), value("ipv4"), value("ipv6"), value("segment_id", "segment"), ATTACHMENT, value("tag"),
-      value("place"), value("notes"),
+      value("place"), SURVEYED, value("notes"),
     ],
   },
   scope: {

@@ -37,7 +37,7 @@ export function SiteMargin() {
           <TextField key={field} label={label} value={valueOf(field)} placeholder={hint} mono={field === "blocks" || field === "staticSize"}
             write={(text) => edit({ planner: "edit-site", summary: `Site: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { field, text } }, (bench) => editSite(bench, field, text))} />
         ))}
-        <Choose label="VLAN IDs" value={site.conventions.vidScheme} choices={[["octet", "in the third octet"], ["packed", "packed tightly"]]} onChoose={(vidScheme) => convention({ vidScheme }, `VLAN IDs ${vidScheme === "octet" ? "in the third octet" : "packed"}`)} />
+        <Choose label="VLAN IDs" value={site.conventions.subnetScheme} choices={[["octet", "in the third octet"], ["packed", "packed tightly"]]} onChoose={(subnetScheme) => convention({ subnetScheme }, `VLAN IDs ${subnetScheme === "octet" ? "in the third octet" : "packed"}`)} />
         <Choose label="Gateway" value={site.conventions.gatewayAt} choices={[["first", "first usable address"], ["last", "last usable address"]]} onChoose={(gatewayAt) => convention({ gatewayAt }, `gateway ${gatewayAt}`)} />
       </Section>
       <KeptClear />

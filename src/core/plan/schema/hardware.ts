@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { countField, idField, ipv4Field, ipv6Field, longText, macField, nameField, shortText, vidField } from "./fields";
+import { HOST_KINDS } from "./host-kinds";
 import { relayField } from "./separation";
 
 /** Anything with more than one port or more than one address. */
@@ -15,6 +16,7 @@ export const deviceSchema = z.strictObject({
   tree: z.strictObject({ kind: z.enum(["none", "rapid", "multiple", "perVlan"]), priority: countField(61_440) }),
   supportUntil: z.iso.date().nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
+  vlanNameLimit: z.int().min(1).max(80).nullable().meta({ description: "The longest VLAN name its software takes; null when not known" }),
   position: z.strictObject({ x: z.int().min(-1e6).max(1e6), y: z.int().min(-1e6).max(1e6) }).nullable(),
   notes: longText,
 });
@@ -76,11 +78,6 @@ export const interfaceSchema = z.strictObject({
 });
 export type Interface = z.output<typeof interfaceSchema>;
 
-export const HOST_KINDS = [
-  "pc", "laptop", "phone", "printer", "camera", "recorder", "cardTerminal", "doorController", "sensor", "television", "console",
-  "controller", "operatorPanel", "drive", "ioIsland", "scanner", "server", "storage", "mobile", "imaging", "other",
-] as const;
-
 export const attachmentSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("port"), port: idField }),
   z.strictObject({ at: z.literal("ssid"), ssid: idField }),
@@ -101,6 +98,11 @@ export const hostSchema = z.strictObject({
   attachment: attachmentSchema,
   tag: vidField.nullable().meta({ description: "The VLAN tag it sends, or null" }),
   place: shortText,
+  surveyed: z.strictObject({ room: idField, what: shortText }).nullable().meta({ description: "The survey's line it was drafted from: the room and the kind in its words" }),
   notes: longText,
 });
 export type Host = z.output<typeof hostSchema>;
+
+/** A VLAN as one device itself has created it; a device without any is taken to know whatever its ports carry. */
+export const deviceVlanSchema = z.strictObject({ id: idField, device: idField, vid: vidField, name: z.string().max(80) });
+export type DeviceVlan = z.output<typeof deviceVlanSchema>;

@@ -1,17 +1,22 @@
 import type { z } from "zod";
-import { deviceSchema, hostSchema, interfaceSchema, linkSchema, portSchema } from "./hardware";
+import { deviceSchema, deviceVlanSchema, hostSchema, interfaceSchema, linkSchema, portSchema } from "./hardware";
 import { domainSchema, scopeSchema, segmentSchema, ssidSchema, vlanSchema, wallSchema, zoneSchema } from "./separation";
 import { lineSchema, siteSchema } from "./site";
+import { gearSchema, hostKindSchema, roomSchema } from "./survey";
 
 /** Every kind of entity, each before those that refer to it. */
 export const SCHEMAS = {
   site: siteSchema,
   domain: domainSchema,
   zone: zoneSchema,
+  room: roomSchema,
+  hostKind: hostKindSchema,
   line: lineSchema,
   vlan: vlanSchema,
   segment: segmentSchema,
   device: deviceSchema,
+  gear: gearSchema,
+  deviceVlan: deviceVlanSchema,
   port: portSchema,
   link: linkSchema,
   interface: interfaceSchema,
@@ -32,12 +37,14 @@ export const COLLECTION_KINDS = KINDS.filter((kind): kind is CollectionKind => k
 
 /** The name of a kind's list in a plan file. */
 export const LIST_NAMES = {
-  domain: "domains", zone: "zones", line: "lines", vlan: "vlans", segment: "segments", device: "devices", port: "ports",
+  domain: "domains", zone: "zones", room: "rooms", hostKind: "hostKinds", line: "lines", vlan: "vlans", segment: "segments", device: "devices", gear: "gear",
+  deviceVlan: "deviceVlans", port: "ports",
   link: "links", interface: "interfaces", ssid: "ssids", host: "hosts", scope: "scopes", wall: "walls",
 } as const satisfies Record<CollectionKind, string>;
 
 /** What a person calls one of a kind. */
 export const KIND_WORDS = {
-  site: "site", domain: "domain", zone: "zone", line: "internet line", vlan: "VLAN", segment: "segment", device: "device",
+  site: "site", domain: "domain", zone: "zone", room: "room", hostKind: "kind of device", line: "internet line", vlan: "VLAN", segment: "segment", device: "device",
+  gear: "gear found", deviceVlan: "VLAN on a device",
   port: "port", link: "cable", interface: "interface", ssid: "wireless name", host: "host", scope: "scope", wall: "wall",
 } as const satisfies Record<Kind, string>;

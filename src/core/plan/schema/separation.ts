@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { purposeField } from "./survey";
 import {
   addressField, countField, idField, ipv4Field, markField, nameField, prefix4Field, prefix6Field, shortText, tapeField, vidField,
 } from "./fields";
@@ -41,6 +42,11 @@ export const segmentSchema = z.strictObject({
   planned: countField(1_000_000).meta({ description: "Devices and visitors planned, those already in the register included" }),
   growth: countField(1000).meta({ description: "Growth in percent of the planned number" }),
   management: z.boolean().meta({ description: "The segment for the gear's own addresses" }),
+  purpose: purposeField,
+  group: shortText.meta({ description: "The group of the survey it was drafted for; empty when the purpose is not split" }),
+  advertise: z.enum(["none", "slaac", "stateless", "stateful"]).meta({ description: "What the router advertisements tell IPv6 clients (RFC 4861 section 4.2)" }),
+  visit: z.strictObject({ perHour: countField(100_000), staySeconds: countField(31_536_000), openSeconds: countField(86_400) }).nullable()
+    .meta({ description: "Who comes and goes: arrivals in an hour, how long they stay, how long the doors are open" }),
 });
 export type Segment = z.output<typeof segmentSchema>;
 

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { countField, idField, nameField, prefixField, shortText } from "./fields";
+import { addressField, countField, idField, nameField, prefixField, shortText } from "./fields";
 
 /** The site itself: what the whole plan shares. */
 export const siteSchema = z.strictObject({
@@ -9,9 +9,21 @@ export const siteSchema = z.strictObject({
   timeZone: z.string().regex(/^[A-Za-z0-9_+\-/]{1,60}$/, "A time zone is written as Area/City"),
   blocks: z.array(prefixField).max(16).meta({ description: "Address blocks that subnets are taken from" }),
   conventions: z.strictObject({
-    vidScheme: z.enum(["octet", "packed"]).meta({ description: "octet: the VLAN ID is the third octet of the subnet" }),
+    vidStart: z.int().min(2).max(4094).meta({ description: "The first VLAN ID" }),
+    vidStep: z.int().min(1).max(1000).meta({ description: "From one VLAN ID to the next" }),
+    subnetScheme: z.enum(["octet", "packed"]).meta({ description: "octet: the VLAN ID is the third octet of the subnet" }),
     gatewayAt: z.enum(["first", "last"]),
-    staticSize: countField(4096).meta({ description: "Addresses kept for typed-in devices behind the gateway" }),
+    staticAt: z.enum(["start", "end"]).meta({ description: "Where the block for typed-in devices lies" }),
+    staticSize: countField(4096).meta({ description: "Addresses kept for typed-in devices" }),
+    namePattern: z.string().min(1).max(60).meta({ description: "Names of end devices, made of {place}, {kind}, {segment} and {n}" }),
+    dns: z.enum(["gateway", "listed"]).meta({ description: "gateway: clients ask their gateway for names; listed: the servers listed here" }),
+    dnsServers: z.array(addressField).max(8),
+    leaseSeconds: z.int().min(60).max(31_536_000),
+    guestLeaseSeconds: z.int().min(60).max(31_536_000),
+    school: z.enum(["reserve", "type"]).meta({ description: "How devices with a fixed address that speak DHCP get it" }),
+    growth: countField(1000).meta({ description: "Growth in percent where a line of the survey says none" }),
+    domainName: shortText,
+    separation: z.enum(["auto", "vlans", "routers", "gap"]),
   }),
   keepClear: z.array(z.strictObject({ prefix: prefixField, reason: shortText })).max(64)
     .meta({ description: "Ranges that no subnet may meet: the provider's box, the far end of a VPN" }),
@@ -26,8 +38,16 @@ export const lineSchema = z.strictObject({
   addressing: z.enum(["dhcp", "login", "fixed"]),
   vlanTag: z.int().min(1).max(4094).nullable(),
   carrierNat: z.enum(["yes", "no", "unknown"]),
-  providerBox: z.enum(["none", "routes", "bridges"]),
+  providerBox: z.enum(["none", "routes", "bridges", "cannotBridge"]),
+  boxPrefix: prefixField.nullable().meta({ description: "The range inside the provider's box" }),
+  locked: shortText.meta({ description: "What only works at the provider's box, such as a phone service" }),
   downMbps: countField(1_000_000),
   upMbps: countField(1_000_000),
 });
 export type Line = z.output<typeof lineSchema>;
+
+/** What a new site begins with. */
+export const CONVENTIONS: Site["conventions"] = {
+  vidStart: 10, vidStep: 10, subnetScheme: "octet", gatewayAt: "first", staticAt: "start", staticSize: 18, namePattern: "{place}-{kind}-{n}", dns: "gateway", dnsServers: [],
+  leaseSeconds: 28_800, guestLeaseSeconds: 7200, school: "reserve", growth: 25, domainName: "", separation: "auto",
+};
