@@ -3,7 +3,9 @@ export {
   type Address, type Family, type Ipv4, type Ipv6,
 } from "./address";
 export { nextFreeAddress, nextFreeSubnet } from "./allocate";
+export { subPrefix6, subPrefixCount, uniqueLocalPrefix } from "./ipv6-plan";
 export { isGroup, isLocallyAdministered, parseMac, type Mac } from "./mac";
+export { freePrefixes, packSubnets, shareTaken, type Packed, type SubnetWish } from "./pack";
 export {
   addressAt, addressCount, asPrefix4, asPrefix6, byPrefix, containsAddress, containsPrefix, formatPrefix, lastOf,
   lengthForHosts, netmaskText, offsetIn, parseInterfaceAddress, parsePrefix, prefixesOverlap, prefixOf, usableRange,

@@ -1,3 +1,4 @@
+import type { Refusal } from "../planners/planner";
 import type { Change, CollectionKind, Draft, EntityOf, Kind, PlanIndex } from "../plan";
 
 export type Severity = "stop" | "warn" | "note";
@@ -12,7 +13,7 @@ export interface Repair {
   readonly label: string;
   readonly planner: string;
   readonly args: unknown;
-  readonly edit: (draft: Draft, ids: () => string) => void;
+  readonly edit: (draft: Draft, ids: () => string) => Refusal | void;
 }
 
 export interface Check<D> {

@@ -1,5 +1,6 @@
 import { byPrefix, containsPrefix, lengthForHosts, nextFreeSubnet, prefixesOverlap, type Prefix } from "../address";
 import type { PlanIndex, Segment } from "../plan";
+import { forbiddenRanges } from "../planners/forbidden";
 import { moveSegmentTo } from "../planners/move-segment";
 import { check, type Found, type Repair } from "./check";
 import { prefixText } from "./wording";
@@ -31,7 +32,7 @@ export function moveToFreePlace(index: PlanIndex, segmentId: string): Repair[] {
   const segment = index.plan.segment.get(segmentId);
   const prefix = segment?.prefixes4[0];
   if (segment === undefined || prefix === undefined) return [];
-  const taken = [...placedOf(index).filter((p) => p.segment.id !== segmentId).map((p) => p.prefix), ...index.plan.site.keepClear.map((k) => k.prefix)];
+  const taken = [...placedOf(index).filter((p) => p.segment.id !== segmentId).map((p) => p.prefix), ...forbiddenRanges(index.plan).map((k) => k.prefix)];
   const length = Math.min(prefix.length, lengthForHosts(Math.max(segment.planned, index.hostsIn(segmentId).length)));
   for (const block of index.plan.site.blocks) {
     const free = block.family === 4 ? nextFreeSubnet(block, length, taken) : null;
@@ -73,10 +74,10 @@ export const subnetMeetsKeptClear = check<KeptClear>({
   code: "subnet-meets-kept-clear", severity: "stop", family: "segments",
   title: "A segment meets a range that must stay clear",
   why: "The same addresses are in use on the other side of a router or a VPN, so traffic for them goes astray.",
-  reads: ["segment", "site"],
+  reads: ["segment", "site", "line", "gear"],
   find: (index): Found<KeptClear>[] =>
     placedOf(index).flatMap(({ segment, prefix }) =>
-      index.plan.site.keepClear
+      forbiddenRanges(index.plan)
         .filter((kept) => prefixesOverlap(kept.prefix, prefix))
         .map((kept) => ({
           subjects: [{ kind: "segment" as const, id: segment.id }],

@@ -1,2 +1,3 @@
+export { adviseLease, holdSeconds, LEASES, peakUse, type LeaseAdvice, type Peak, type Visits } from "./lease-sizing";
 export { keptInPool, leasableCount, offeredCount, offeredRanges, offerTo, type Offer } from "./scope-room";
 export { whoAnswers, type Answer } from "./who-answers";

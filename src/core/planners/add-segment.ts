@@ -1,19 +1,12 @@
 import { parsePrefix, type Prefix4 } from "../address";
 import { byText } from "../kernel";
-import { BLANK_SEGMENT, PlanIndex, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
-import { gatewayIn, mainDomain, markFor, nextFreeVid, nextSubnet, poolFor, tapeFor } from "./conventions";
+import { BLANK_SEGMENT, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
+import { indexOf, planOf } from "./drafted";
+import { mainDomain, markFor, nextFreeVid, nextSubnet, poolFor, tapeFor } from "./conventions";
 import type { Bench, IdSource, Refusal } from "./planner";
+import { gatewayIn } from "./static-block";
 
 export interface AddSegment { readonly name: string; readonly vid: string; readonly prefix: string; readonly zone: string }
-
-/** The plan as the draft has it: conventions look at what this very batch has created before. */
-function drafted(draft: Draft): Plan {
-  const map = <T extends { readonly id: string }>(items: readonly T[]) => new Map(items.map((item) => [item.id, item]));
-  return {
-    ...draft.plan, segment: map(draft.all("segment")), vlan: map(draft.all("vlan")), zone: map(draft.all("zone")), domain: map(draft.all("domain")),
-    device: map(draft.all("device")), interface: map(draft.all("interface")), scope: map(draft.all("scope")), host: map(draft.all("host")),
-  };
-}
 
 /** The zone of that name, made when there is none. */
 export function zoneNamed(draft: Draft, ids: IdSource, name: string): string {
@@ -43,7 +36,7 @@ function readPrefix(plan: Plan, vid: Vid, text: string): { prefix: Prefix4 } | {
 export function addSegment({ draft, ids }: Bench, wanted: AddSegment): Refusal {
   const name = wanted.name.trim();
   if (name === "" || name.length > 80) return "Give the segment a name of 1 to 80 characters.";
-  const before = drafted(draft);
+  const before = planOf(draft);
   const domain = mainDomain(before) ?? draft.put("domain", { id: ids(), name: "Main" }).id;
   const number = readVid(before, domain, wanted.vid);
   if ("refusal" in number) return number.refusal;
@@ -65,13 +58,13 @@ export function giveGateway(draft: Draft, ids: IdSource, segmentId: string, devi
   const segment = draft.need("segment", segmentId);
   const prefix = segment.prefixes4[0];
   if (prefix === undefined) return;
-  const address = gatewayIn(draft.plan, prefix);
+  const address = gatewayIn(draft.plan.site.conventions, prefix);
   const leg = draft.put("interface", {
     id: ids(), device, port: null, segment: segmentId, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null,
   });
   draft.patch("segment", segmentId, { gatewayInterface: leg.id, dns: segment.dns.length > 0 ? segment.dns : [address] });
   const served = draft.all("scope").some((scope) => scope.segment === segmentId);
-  const pool = served ? null : poolFor(PlanIndex.of(drafted(draft)), draft.need("segment", segmentId));
+  const pool = served ? null : poolFor(indexOf(draft), draft.need("segment", segmentId));
   if (pool === null) return;
   draft.put("scope", {
     id: ids(), segment: segmentId, serverDevice: device, serverHost: null, family: 4, pools: [pool], exclusions: [], leaseSeconds: 28_800, options: [],

@@ -1,27 +1,25 @@
 import {
-  freeRanges, inRange, lastOf, nextFreeSubnet, parsePrefix, rangeCount, step, usableRange, type Address, type AddressRange, type Ipv4,
-  type Prefix4, formatIpv4,
+  freeRanges, inRange, lastOf, nextFreeSubnet, parsePrefix, rangeCount, step, subPrefix6, usableRange, type Address, type AddressRange, type Ipv4,
+  type Prefix4, type Prefix6, formatIpv4,
 } from "../address";
 import { offeredRanges } from "../dhcp";
 import { byText, must } from "../kernel";
 import { vid, TAPE_COLOURS, type Plan, type PlanIndex, type Segment, type Vid } from "../plan";
+import { forbiddenRanges } from "./forbidden";
+import { gatewayIn, staticBlockIn } from "./static-block";
 
 /** The gateway's address by the site's convention: the first or the last usable one; null without an IPv4 subnet. */
 export function conventionalGateway(plan: Plan, segment: Segment): Ipv4 | null {
   const prefix = segment.prefixes4[0];
-  return prefix === undefined ? null : gatewayIn(plan, prefix);
+  return prefix === undefined ? null : gatewayIn(plan.site.conventions, prefix);
 }
 
-export function gatewayIn(plan: Plan, prefix: Prefix4): Ipv4 {
-  const usable = usableRange(prefix);
-  return (plan.site.conventions.gatewayAt === "first" ? usable.first : usable.last) as Ipv4;
-}
-
-/** The next VLAN ID of a domain: the first ten above the highest in steps of ten, then any that is free; null when all are used. */
+/** The next VLAN ID of a domain by the site's steps: the one above the highest of them, then any that is free; null when all are used. */
 export function nextFreeVid(plan: Plan, domain: string): Vid | null {
+  const { vidStart, vidStep } = plan.site.conventions;
   const used = new Set<number>([...plan.vlan.values()].filter((v) => v.domain === domain).map((v) => v.vid));
-  const segments = [...used].filter((n) => n % 10 === 0);
-  const next = segments.length === 0 ? 10 : Math.max(...segments) + 10;
+  const inSteps = [...plan.vlan.values()].filter((v) => v.domain === domain && v.purpose === "segment" && v.vid >= vidStart && (v.vid - vidStart) % vidStep === 0).map((v) => v.vid);
+  const next = inSteps.length === 0 ? vidStart : Math.max(...inSteps) + vidStep;
   if (next <= 4094 && !used.has(next)) return vid(next);
   for (let n = 2; n <= 4094; n += 1) if (!used.has(n)) return vid(n);
   return null;
@@ -31,7 +29,7 @@ const FALLBACK_BLOCK = must(parsePrefix("10.24.0.0/16"), "a prefix");
 
 /** The subnet for a new segment: the VLAN ID in the third octet where that is the site's way and free, else the next free /24. */
 export function nextSubnet(plan: Plan, wanted: Vid | null): Prefix4 | null {
-  const taken = [...[...plan.segment.values()].flatMap((s) => s.prefixes4), ...plan.site.keepClear.map((k) => k.prefix)];
+  const taken = [...[...plan.segment.values()].flatMap((s) => s.prefixes4), ...forbiddenRanges(plan).map((k) => k.prefix)];
   const blocks = plan.site.blocks.filter((b) => b.family === 4);
   for (const block of blocks.length > 0 ? blocks : [FALLBACK_BLOCK]) {
     if (block.family !== 4) continue;
@@ -56,8 +54,8 @@ export function plannedDynamic(index: PlanIndex, segment: Segment): number {
 }
 
 /**
- * A pool for the segment: the largest free run behind the static block, cut to what is planned and half as much again
- * (at least 20). Null when the subnet has no room.
+ * A pool for the segment: the largest free run outside the static block, cut to what is planned and half as much again
+ * (at least 20, in a small subnet half of it). Null when the subnet has no room.
  */
 export function poolFor(index: PlanIndex, segment: Segment): AddressRange | null {
   const prefix = segment.prefixes4[0];
@@ -65,13 +63,14 @@ export function poolFor(index: PlanIndex, segment: Segment): AddressRange | null
   const usable = usableRange(prefix);
   const typed = index.hostsIn(segment.id).flatMap((h) => (h.manner === "typed" && h.ipv4 !== null ? [h.ipv4] : []));
   const legs = index.interfacesIn(segment.id).flatMap((leg) => leg.addresses4);
-  const gateway = gatewayIn(index.plan, prefix);
-  const blocked = [...typed, ...legs, gateway].map((a): AddressRange => ({ first: a, last: a }));
-  const needed = Math.max(20, Math.ceil(plannedDynamic(index, segment) * 1.5) + index.hostsIn(segment.id).filter((h) => h.manner === "reserved").length);
+  const { conventions } = index.plan.site;
+  const gateway = gatewayIn(conventions, prefix);
   const whole = Number(rangeCount(usable));
-  const keep = Math.min(index.plan.site.conventions.staticSize, Math.max(0, whole - needed - 1));
-  const start = step<Address>(usable.first, keep) ?? usable.first;
-  const runs = freeRanges({ first: start, last: usable.last }, blocked);
+  const asking = Math.ceil(plannedDynamic(index, segment) * 1.5) + index.hostsIn(segment.id).filter((h) => h.manner === "reserved").length;
+  const needed = Math.max(Math.min(20, Math.floor(whole / 2)), asking);
+  const kept = staticBlockIn(conventions, prefix, Math.min(conventions.staticSize, Math.max(0, whole - needed - 1)));
+  const blocked = [...[...typed, ...legs, gateway].map((a): AddressRange => ({ first: a, last: a })), ...(kept === null ? [] : [kept])];
+  const runs = freeRanges(usable, blocked);
   const best = runs.reduce<AddressRange | null>((max, run) => (max === null || rangeCount(run) > rangeCount(max) ? run : max), null);
   if (best === null) return null;
   const last = step<Address>(best.first, needed - 1);
@@ -113,3 +112,13 @@ export function freeRuns(index: PlanIndex, segment: Segment): AddressRange[] {
 
 /** The domain new VLANs belong to: the first by id, which is the one the site began with. */
 export const mainDomain = (plan: Plan): string | null => [...plan.domain.keys()].sort(byText)[0] ?? null;
+
+/** The segment's IPv6 subnet in the first IPv6 block of the site that has room for it; null without one. */
+export function nextSubnet6(plan: Plan, wanted: number | null): Prefix6 | null {
+  const taken = [...[...plan.segment.values()].flatMap((s) => s.prefixes6), ...forbiddenRanges(plan).map((k) => k.prefix)];
+  for (const block of plan.site.blocks) {
+    const found = block.family === 6 ? subPrefix6(block, wanted, taken) : null;
+    if (found !== null) return found;
+  }
+  return null;
+}

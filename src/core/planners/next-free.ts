@@ -1,6 +1,7 @@
 import { freeRanges, nextFreeAddress, usableRange, type Ipv4 } from "../address";
 import { offeredRanges } from "../dhcp";
 import type { PlanIndex, Segment } from "../plan";
+import { staticBlockIn } from "./static-block";
 
 /** Every IPv4 address that somebody in the segment holds, gear included. */
 const takenIn = (index: PlanIndex, segment: Segment): Ipv4[] =>
@@ -16,7 +17,10 @@ export function nextFreeFor(index: PlanIndex, segment: Segment, manner: "typed" 
   const scopes = index.scopesOf(segment.id).filter((s) => s.family === 4);
   const inside = scopes.flatMap(offeredRanges);
   const outside = freeRanges(usableRange(prefix), scopes.flatMap((s) => s.pools));
-  const blocks = manner === "reserved" && inside.length > 0 ? inside : outside;
+  const kept = staticBlockIn(index.plan.site.conventions, prefix);
+  // The block kept for them comes first, wherever it lies; what a pool has of it is not on offer.
+  const typedFirst = kept === null ? outside : [...freeRanges(kept, scopes.flatMap((s) => s.pools)), ...outside];
+  const blocks = manner === "reserved" && inside.length > 0 ? inside : typedFirst;
   const taken = takenIn(index, segment);
   for (const block of blocks) {
     const free = nextFreeAddress(block, taken);

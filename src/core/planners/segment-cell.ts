@@ -75,7 +75,7 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
     const from = segment.prefixes4[0];
     if (from === undefined) draft.patch("segment", segment.id, { prefixes4: [to] });
     else if (from.network === to.network || prefixesOverlap(from, to)) draft.patch("segment", segment.id, { prefixes4: [to, ...segment.prefixes4.slice(1)] });
-    else moveSegmentTo(draft, segment.id, from, to);
+    else return moveSegmentTo(draft, segment.id, from, to);
     return null;
   },
   gateway: ({ draft, ids }, segment, text) => {

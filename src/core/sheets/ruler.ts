@@ -63,11 +63,17 @@ export function rulerOf(index: PlanIndex, segment: Segment): Ruler | null {
   };
 }
 
-/** The block kept for typed-in devices by the site's convention: behind the gateway, as far as no pool begins. */
+/** The block kept for typed-in devices by the site's convention: at either end beside the gateway, as far as no pool lies in it. */
 function staticBlockOf(index: PlanIndex, usable: Stretch, gateway: number | undefined, pools: readonly Stretch[]): Stretch | null {
-  const { staticSize } = index.plan.site.conventions;
-  const first = gateway === usable.first ? usable.first + 1 : usable.first;
-  const nextPool = Math.min(Infinity, ...pools.filter((pool) => pool.last >= first).map((pool) => pool.first));
-  const last = Math.min(first + staticSize - 1, usable.last, nextPool - 1);
-  return last < first ? null : stretch(first, last);
+  const { staticSize, staticAt } = index.plan.site.conventions;
+  const low = gateway === usable.first ? usable.first + 1 : usable.first;
+  const high = gateway === usable.last ? usable.last - 1 : usable.last;
+  if (staticAt === "end") {
+    const lastPool = Math.max(-1, ...pools.filter((pool) => pool.first <= high).map((pool) => pool.last));
+    const first = Math.max(high - staticSize + 1, low, lastPool + 1);
+    return high < first ? null : stretch(first, high);
+  }
+  const nextPool = Math.min(Infinity, ...pools.filter((pool) => pool.last >= low).map((pool) => pool.first));
+  const last = Math.min(low + staticSize - 1, high, nextPool - 1);
+  return last < low ? null : stretch(low, last);
 }
