@@ -9,9 +9,9 @@ function changeSchemaOf<K extends Kind>(kind: K) {
 
 /** A change as it travels: addresses as text. */
 export const changeSchema = z.discriminatedUnion("kind", [
-  changeSchemaOf("site"), changeSchemaOf("domain"), changeSchemaOf("zone"), changeSchemaOf("line"), changeSchemaOf("vlan"),
+  changeSchemaOf("site"), changeSchemaOf("domain"), changeSchemaOf("zone"), changeSchemaOf("room"), changeSchemaOf("hostKind"), changeSchemaOf("line"), changeSchemaOf("vlan"),
   changeSchemaOf("segment"), changeSchemaOf("device"), changeSchemaOf("port"), changeSchemaOf("link"), changeSchemaOf("interface"),
-  changeSchemaOf("ssid"), changeSchemaOf("host"), changeSchemaOf("scope"), changeSchemaOf("wall"),
+  changeSchemaOf("ssid"), changeSchemaOf("host"), changeSchemaOf("scope"), changeSchemaOf("wall"), changeSchemaOf("gear"), changeSchemaOf("deviceVlan"),
 ]);
 
 export const MOST_CHANGES = 500_000;

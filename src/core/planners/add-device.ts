@@ -1,14 +1,14 @@
-import { BLANK_DEVICE, BLANK_LINE, type Draft, type Port } from "../plan";
+import { BLANK_DEVICE, BLANK_LINE, type Device, type Draft, type Port } from "../plan";
 import { giveGateway } from "./add-segment";
 import { mainDomain } from "./conventions";
-import { DEVICE_MODELS } from "./device-models";
+import { DEVICE_MODELS, type DeviceModel } from "./device-models";
 import type { Bench, IdSource, Refusal } from "./planner";
 
 export interface AddDevice { readonly model: string; readonly name: string; readonly place: string }
 
 const NO_GUARDS: Port["guards"] = { edge: false, bpduGuard: false, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, macLimit: null };
 
-function addPorts(draft: Draft, ids: IdSource, device: string, model: (typeof DEVICE_MODELS)[number]): Port[] {
+function addPorts(draft: Draft, ids: IdSource, device: string, model: DeviceModel): Port[] {
   const ports: Port[] = [];
   let printed = 0;
   for (const run of model.runs) {
@@ -32,13 +32,18 @@ export function addDevice({ draft, ids }: Bench, wanted: AddDevice): Refusal {
   if (name === "" || name.length > 80) return "Give the device a name of 1 to 80 characters.";
   if (draft.all("device").some((d) => d.name.toLowerCase() === name.toLowerCase())) return `There is a device called ${name} already; give this one another name.`;
   const domain = mainDomain(draft.plan) ?? draft.put("domain", { id: ids(), name: "Main" }).id;
-  const device = draft.put("device", {
-    ...BLANK_DEVICE, id: ids(), kind: model.kind, bridging: model.bridging, name, model: model.model, domain: model.bridging === "plain" ? null : domain,
-    place: wanted.place.trim().slice(0, 120), poeBudgetMw: model.poeBudgetMw,
-  });
-  const ports = addPorts(draft, ids, device.id, model);
+  const { device, ports } = placeDevice(draft, ids, model, name, wanted.place.trim().slice(0, 120), domain);
   if (model.kind === "gateway") equipGateway(draft, ids, device.id, ports[0]);
   return null;
+}
+
+/** A device of a model with its ports, and nothing else. */
+export function placeDevice(draft: Draft, ids: IdSource, model: DeviceModel, name: string, place: string, domain: string): { device: Device; ports: Port[] } {
+  const device = draft.put("device", {
+    ...BLANK_DEVICE, id: ids(), kind: model.kind, bridging: model.bridging, name, model: model.model, domain: model.bridging === "plain" ? null : domain,
+    place, poeBudgetMw: model.poeBudgetMw,
+  });
+  return { device, ports: addPorts(draft, ids, device.id, model) };
 }
 
 function equipGateway(draft: Draft, ids: IdSource, device: string, linePort: Port | undefined): void {

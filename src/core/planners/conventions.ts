@@ -110,8 +110,12 @@ export function freeRuns(index: PlanIndex, segment: Segment): AddressRange[] {
   return freeRanges(usableRange(prefix), [...fixed.map((a) => ({ first: a, last: a })), ...pools]);
 }
 
-/** The domain new VLANs belong to: the first by id, which is the one the site began with. */
-export const mainDomain = (plan: Plan): string | null => [...plan.domain.keys()].sort(byText)[0] ?? null;
+/** The domain new VLANs belong to: the one of the gateway on the internet line, else the first by id, which is the one the site began with. */
+export function mainDomain(plan: Plan): string | null {
+  const gateways = [...plan.interface.values()].flatMap((leg) => (leg.line === null ? [] : [leg.device])).sort(byText);
+  const shared = gateways.map((id) => plan.device.get(id)?.domain ?? null).find((domain) => domain !== null);
+  return shared ?? [...plan.domain.keys()].sort(byText)[0] ?? null;
+}
 
 /** The segment's IPv6 subnet in the first IPv6 block of the site that has room for it; null without one. */
 export function nextSubnet6(plan: Plan, wanted: number | null): Prefix6 | null {

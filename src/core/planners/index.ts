@@ -1,5 +1,5 @@
-export { addDevice, connectPorts, type AddDevice } from "./add-device";
-export { addSegment, giveGateway, zoneNamed, type AddSegment } from "./add-segment";
+export { addDevice, connectPorts, placeDevice, type AddDevice } from "./add-device";
+export { addSegment, zoneNamed, type AddSegment } from "./add-segment";
 export { allocate, devicesOf, movesOfBlock, octetSubnet, renumberBlock, roomyLength, writeAllocation, type Allocated, type Allocation } from "./allocate";
 export { carryOn } from "./carry-vlan";
 export { freeRuns, mainDomain, markFor, nextFreeVid, nextSubnet, nextSubnet6, plannedDynamic, poolFor, tapeFor } from "./conventions";

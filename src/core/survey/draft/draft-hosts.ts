@@ -1,0 +1,71 @@
+import { BLANK_HOST, type Host } from "../../plan";
+import { removeHost } from "../../planners";
+import { byNaturalText } from "../../kernel";
+import { surveyed, type Group } from "../groups";
+import { HostNames } from "../host-names";
+import type { Need } from "../read-needs";
+import type { Room } from "../../plan";
+import { AddressGiver } from "./address-giver";
+import { homeGroup, mannerOf, segmentOf, type Frame } from "./frame";
+
+/** Above this many in one line wireless devices that get their address by DHCP are counted, not written down one by one. */
+const MOST_BY_NAME = 50;
+
+export interface Line { readonly room: Room; readonly need: Need; readonly group: Group; readonly count: number }
+
+/** The survey's end devices, one line for each room and thing. */
+export function hostLines(frame: Frame): Line[] {
+  const lines = new Map<string, Line>();
+  for (const { room, need, group } of surveyed(frame.index)) {
+    if (need.kind.role !== "host" && need.kind.role !== "gear" && need.kind.role !== "pair") continue;
+    const key = `${room.id} ${need.what.toLowerCase()} ${group.purpose} ${group.name}`;
+    const known = lines.get(key);
+    lines.set(key, { room, need: known?.need ?? need, group, count: (known?.count ?? 0) + need.count });
+  }
+  return [...lines.values()];
+}
+
+/** The register's devices that a line of the survey stands for, in the order of their names. */
+export function hostsOfLine({ draft }: Frame, { room, need }: Line): Host[] {
+  return draft.all("host").filter((host) => host.surveyed?.room === room.id && host.surveyed.what.toLowerCase() === need.what.toLowerCase()).sort((a, b) => byNaturalText(a.name, b.name));
+}
+
+/**
+ * The register: a device for each the survey counts and the plan has not, with its reservation or typed-in address. Of devices the survey
+ * no longer counts, those nobody has seen (no MAC address) go; the others stay, with a sentence.
+ */
+export function draftHosts(frame: Frame): void {
+  const { draft, ids, notes } = frame;
+  const giver = new AddressGiver(draft);
+  const names = new HostNames(draft.plan);
+  for (const line of hostLines(frame)) {
+    const { room, need, group, count } = line;
+    const segment = segmentOf(draft, homeGroup(frame, group));
+    const known = hostsOfLine(frame, line);
+    if (known.length > count) surplus(frame, line, known);
+    if (segment === undefined) continue;
+    if (need.wireless && need.kind.manner === "dynamic" && count > MOST_BY_NAME) {
+      notes.push(`${count} ${need.what} in ${room.name} are counted, not entered one by one.`);
+      continue;
+    }
+    for (let i = known.length; i < count; i += 1) {
+      const manner = mannerOf(frame, need, group);
+      const ipv4 = manner === "dynamic" ? null : giver.next(segment, manner);
+      const name = names.next(room.name, need.what, segment.name);
+      if (manner !== "dynamic" && ipv4 === null) notes.push(`${name} gets no fixed address: ${segment.name} has none left.`);
+      draft.put("host", { ...BLANK_HOST, id: ids(), name, kind: need.kind.base, manner, ipv4, segment: segment.id, place: room.name, surveyed: { room: room.id, what: need.what } });
+    }
+  }
+}
+
+function surplus({ draft, notes }: Frame, { room, need, count }: Line, known: readonly Host[]): void {
+  let over = known.length - count;
+  const stay: string[] = [];
+  for (const host of [...known].reverse()) {
+    if (over === 0) break;
+    over -= 1;
+    if (host.mac === null) removeHost(draft, host.id);
+    else stay.push(host.name);
+  }
+  if (stay.length > 0) notes.push(`${room.name}: the survey has ${count} ${need.what}, the register ${known.length}. ${stay.join(", ")} stay, since a MAC address has been entered; remove them by hand if they are gone.`);
+}

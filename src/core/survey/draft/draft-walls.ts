@@ -1,0 +1,36 @@
+import { byNaturalText } from "../../kernel";
+import type { Purpose, Segment, WallEnd } from "../../plan";
+import { setWall } from "../../planners";
+import { sameEnd, SERVICES } from "../../policy";
+import { surveyed } from "../groups";
+import { INTENTS, type Intent } from "../purposes";
+import { standsApart, type Frame } from "./frame";
+
+const endOf = (segment: Segment): WallEnd => ({ at: "zone", zone: segment.zone });
+
+/** A flat or a workshop of a house gets the internet and nothing of the household's. */
+const keptOut = (frame: Frame, intent: Intent, segment: Segment): boolean => frame.draft.plan.site.kind === "home" && segment.group !== "" && intent.to !== "internet";
+
+/**
+ * The doors that the purposes need; every other pair stays closed, and a pair that has a wall already keeps it. Where several groups have
+ * one purpose, a door to a control cell is a door to each.
+ */
+export function draftWalls(frame: Frame): void {
+  const { draft, ids } = frame;
+  const segments = draft.all("segment").filter((segment) => !standsApart(frame, { purpose: segment.purpose, name: segment.group })).sort((a, b) => byNaturalText(a.name, b.name));
+  const of = (purpose: Purpose) => segments.filter((segment) => segment.purpose === purpose);
+  const signsIn = surveyed(frame.index).some(({ need }) => /sign-in|auth/i.test(need.what));
+  for (const intent of INTENTS) {
+    if (intent.services !== "open" && intent.services.includes("radius") && !signsIn) continue;
+    for (const from of of(intent.from)) {
+      if (keptOut(frame, intent, from)) continue;
+      const ends: WallEnd[] = intent.to === "internet" || intent.to === "gateway" ? [{ at: intent.to }] : of(intent.to).map(endOf);
+      for (const to of ends) {
+        const own = endOf(from);
+        if (sameEnd(own, to) || draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))) continue;
+        const services = intent.services === "open" ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
+        setWall(draft, ids, own, to, intent.services === "open" ? "open" : "services", services, intent.reason);
+      }
+    }
+  }
+}

@@ -1,0 +1,26 @@
+import { groupKey, surveyed } from "../groups";
+import { PURPOSE_ROWS } from "../purposes";
+import { segmentOf, standsApart, type Frame } from "./frame";
+
+const LONGEST = 32;
+
+/** One wireless name for each group with wireless devices, where there are access points; every access point of the domain offers it. */
+export function draftWireless(frame: Frame): void {
+  const { draft, ids } = frame;
+  const wireless = surveyed(frame.index).filter(({ need }) => need.wireless);
+  if (!draft.all("device").some((device) => device.kind === "accessPoint")) {
+    if (wireless.length > 0) frame.notes.push(`${wireless.reduce((sum, { need }) => sum + need.count, 0)} devices are wireless and the survey has no access point; add one to a room.`);
+    return;
+  }
+  const site = draft.plan.site.name.split(/[\s,]+/)[0] ?? "";
+  for (const { group } of frame.groups) {
+    const segment = segmentOf(draft, group);
+    const asks = wireless.some((one) => groupKey(one.group) === groupKey(group));
+    if (segment === undefined || standsApart(frame, group) || !asks || draft.all("ssid").some((ssid) => ssid.segment === segment.id)) continue;
+    const ending = PURPOSE_ROWS[group.purpose].ssid ?? "";
+    const wanted = `${site} ${ending === "" || group.name !== "" ? segment.name : ending}`.trim().slice(0, LONGEST).trim();
+    const taken = new Set(draft.all("ssid").map((ssid) => ssid.name));
+    const name = taken.has(wanted) ? `${wanted.slice(0, LONGEST - 3)} ${segment.mark}` : wanted;
+    if (!taken.has(name)) draft.put("ssid", { id: ids(), name, segment: segment.id });
+  }
+}

@@ -1,0 +1,74 @@
+import type { Kind } from "../../plan";
+import { KIND_WORDS } from "../../plan";
+import type { Bench } from "../../planners";
+import { schoolOf, type SchoolChoice } from "../school";
+import { tallySurvey } from "../tally";
+import { draftGear } from "./draft-gear";
+import { draftHosts } from "./draft-hosts";
+import { draftPorts } from "./draft-ports";
+import { draftScopes } from "./draft-scopes";
+import { draftLargerSubnets, draftSegments } from "./draft-segments";
+import { draftWalls } from "./draft-walls";
+import { draftWireless } from "./draft-wireless";
+import { groupsToDraft, type Frame } from "./frame";
+
+const PARTS = [
+  { part: "segments", title: "Zones, VLANs and segments", work: draftSegments },
+  { part: "larger", title: "Larger subnets for what has outgrown its own", work: draftLargerSubnets },
+  { part: "gear", title: "Gateway, switches, access points, cables", work: draftGear },
+  { part: "scopes", title: "Gateway addresses and scopes", work: draftScopes },
+  { part: "wireless", title: "Wireless names", work: draftWireless },
+  { part: "hosts", title: "Register and reservations", work: draftHosts },
+  { part: "ports", title: "Ports", work: draftPorts },
+  { part: "walls", title: "Doors in the walls", work: draftWalls },
+] as const;
+
+export type DraftPart = (typeof PARTS)[number]["part"];
+export const DRAFT_PARTS: readonly DraftPart[] = PARTS.map(({ part }) => part);
+/** What is drafted when nobody chooses: everything but what moves addresses that are in use. */
+export const USUAL_PARTS: ReadonlySet<DraftPart> = new Set(DRAFT_PARTS.filter((part) => part !== "larger"));
+
+/** How many entities of a kind a part adds, changes and removes. */
+export interface DraftCount { readonly kind: Kind; readonly word: string; readonly added: number; readonly changed: number; readonly removed: number }
+export interface DraftedPart { readonly part: DraftPart; readonly title: string; readonly counts: readonly DraftCount[] }
+export interface DraftReport { readonly parts: readonly DraftedPart[]; readonly notes: readonly string[]; readonly school: SchoolChoice }
+
+type Tallied = ReadonlyMap<Kind, { added: number; changed: number; removed: number }>;
+
+function talliedChanges(frame: Frame): Tallied {
+  const counts = new Map<Kind, { added: number; changed: number; removed: number }>();
+  for (const { kind, before, after } of frame.draft.changes()) {
+    const count = counts.get(kind) ?? { added: 0, changed: 0, removed: 0 };
+    counts.set(kind, { added: count.added + (before === null ? 1 : 0), changed: count.changed + (before !== null && after !== null ? 1 : 0), removed: count.removed + (after === null ? 1 : 0) });
+  }
+  return counts;
+}
+
+/** What came between two tallies. A port added and painted in two parts counts where it was added. */
+const between = (earlier: Tallied, later: Tallied): DraftCount[] =>
+  [...later].map(([kind, now]) => {
+    const was = earlier.get(kind) ?? { added: 0, changed: 0, removed: 0 };
+    return { kind, word: KIND_WORDS[kind], added: now.added - was.added, changed: now.changed - was.changed, removed: now.removed - was.removed };
+  }).filter(({ added, changed, removed }) => added !== 0 || changed !== 0 || removed !== 0);
+
+/**
+ * Writes into the draft what the survey asks for and the plan does not have yet, part by part in the order of the job; each part builds
+ * on what stands by then, so that some of them can be left out. Done again after the survey has changed it adds the difference: what is
+ * in the plan already is found by its purpose, room or name, and an address in use moves only in the part for that, with a sentence.
+ */
+export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<DraftPart>): DraftReport {
+  const school = schoolOf(index);
+  const frame: Frame = { draft, ids, index, school, notes: [], groups: groupsToDraft(index, school) };
+  const { unread } = tallySurvey(index);
+  if (unread > 0) frame.notes.push(`${unread} ${unread === 1 ? "item" : "items"} of the survey could not be read and ${unread === 1 ? "is" : "are"} left out.`);
+  const drafted: DraftedPart[] = [];
+  let earlier: Tallied = new Map();
+  for (const { part, title, work } of PARTS) {
+    if (!parts.has(part)) continue;
+    work(frame);
+    const later = talliedChanges(frame);
+    drafted.push({ part, title, counts: between(earlier, later) });
+    earlier = later;
+  }
+  return { parts: drafted, notes: [...new Set(frame.notes)], school };
+}

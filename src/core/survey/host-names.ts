@@ -1,0 +1,31 @@
+import type { Plan } from "../plan";
+
+/** A text as a host name's label (RFC 1123 section 2.1): lower-case letters, digits and hyphens, none at either end. */
+export const asLabel = (text: string): string =>
+  text.normalize("NFD").replace(/[\u0300-\u036f]/g, "").toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "");
+
+const LONGEST = 63;
+
+/** Host names by the site's pattern: {place}, {kind}, {segment} and {n}, counted from 1 past every name that is taken. */
+export class HostNames {
+  readonly #pattern: string;
+  readonly #taken: Set<string>;
+
+  constructor(plan: Plan) {
+    this.#pattern = plan.site.conventions.namePattern;
+    this.#taken = new Set([...[...plan.host.values()].map((host) => host.name.toLowerCase()), ...[...plan.device.values()].map((device) => device.name.toLowerCase())]);
+  }
+
+  next(place: string, kind: string, segment: string): string {
+    for (let n = 1; ; n += 1) {
+      const stem = asLabel(this.#pattern.replaceAll("{place}", place).replaceAll("{kind}", kind).replaceAll("{segment}", segment).replaceAll("{n}", `-${n}-`));
+      const numbered = this.#pattern.includes("{n}") ? stem : `${stem}-${n}`;
+      const ending = `-${n}`;
+      // A long name is cut before its number, which is what tells two of them apart.
+      const name = numbered.length <= LONGEST ? numbered : `${numbered.slice(0, LONGEST - ending.length).replace(/-+$/, "")}${ending}`;
+      if (this.#taken.has(name)) continue;
+      this.#taken.add(name);
+      return name;
+    }
+  }
+}

@@ -1,0 +1,44 @@
+import type { PlanIndex, Site } from "../plan";
+import { DEVICE_MODELS } from "../planners";
+import { catalogueOf } from "./catalogue";
+import { roomsInOrder, surveyed, groupKey } from "./groups";
+import { needsOf } from "./read-needs";
+
+export type School = Exclude<Site["conventions"]["separation"], "auto">;
+
+export interface SchoolChoice {
+  readonly school: School;
+  readonly reason: string;
+  /** Whether the installer chose it against the survey. */
+  readonly overridden: boolean;
+  /** What the survey itself would choose. */
+  readonly fits: School;
+}
+
+export const SCHOOL_WORDS: Readonly<Record<School, string>> = { vlans: "VLANs on shared gear", routers: "Separate routers, chained or in a Y", gap: "Separate gear without a link" };
+
+/** Above this many groups a router for each is more gear, and more to go wrong, than one managed switch. */
+const MOST_ROUTERS = 4;
+
+/**
+ * Which separation fits. Separate routers: a home whose gear stays and knows no VLANs, with few groups. Separate gear for the whole
+ * site only by choice; a safety network is kept apart in every case. Else VLANs.
+ */
+export function schoolOf(index: PlanIndex): SchoolChoice {
+  const { site } = index.plan;
+  const gear = [...index.plan.gear.values()].filter((found) => found.fate === "keep" && found.kind === "switch");
+  const plain = gear.length > 0 && gear.every((found) => found.model !== "" && DEVICE_MODELS.find((model) => model.id === found.model)?.bridging === "plain");
+  const groups = new Set(surveyed(index).filter(({ need }) => need.kind.role === "host" || need.kind.role === "crowd").map(({ group }) => groupKey(group))).size;
+  const safety = surveyed(index).some(({ group }) => group.purpose === "safety");
+  const catalogue = catalogueOf(index.plan);
+  const managed = roomsInOrder(index).some((room) => needsOf(catalogue, room.needs).some((need) => need.kind.role === "switch"));
+  const apart = safety ? " The safety network is recorded on gear of its own and never linked." : "";
+  const [fits, why]: [School, string] = plain && !managed && groups <= MOST_ROUTERS
+    ? ["routers", `The switches that stay know no VLANs, and ${groups} groups need no more than ${groups} routers.`]
+    : plain && !managed
+      ? ["vlans", `The switches that stay know no VLANs, but ${groups} groups would need as many routers; managed switches are less to go wrong.`]
+      : ["vlans", `One set of managed gear keeps ${groups} groups apart.`];
+  const chosen = site.conventions.separation;
+  if (chosen === "auto" || chosen === fits) return { school: fits, reason: `${why}${apart}`, overridden: false, fits };
+  return { school: chosen, reason: `Chosen by you. The survey itself points to ${SCHOOL_WORDS[fits].toLowerCase()}: ${why}${apart}`, overridden: true, fits };
+}
