@@ -1,4 +1,5 @@
-import { CONVENTIONS, type Plan } from "../src/core/plan";
+import { CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import { BRAMBLEWICK } from "./surveys";
 import { net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
@@ -13,20 +14,20 @@ export function bramblewick(): Plan {
   const site = new SiteBuilder({
     name: "Bramblewick Cider Works", kind: "industrial", timeZone: "Europe/London", blocks: [net("172.22.0.0/16"), net("10.99.4.0/24")],
     conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 30 }, keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
-  });
+  }, true);
   site.domain("Main").domain("Safety");
   for (const zone of ["Kit", "Press", "Tanks", "Bottling", "Cold", "Operations", "Plant DMZ", "Office", "Vendor", "Safety"]) site.zone(zone, false);
   site.line("Fibre line", { access: "fibre", addressing: "fixed", vlanTag: null, carrierNat: "no", providerBox: "bridges", downMbps: 200, upMbps: 200 });
   site.device("Gateway", "gateway-4", "Office", { credentialsPlace: "office safe, envelope 3", position: AT.Gateway });
-  const row = (mark: string, vid: number, name: string, zone: string, tape: Parameters<SiteBuilder["segment"]>[0]["tape"], planned: number, pool: [number, number] | null) =>
-    site.segment({ mark, vid, name, zone, prefix: `172.22.${vid}.0/25`, pool, dns: [`172.22.${vid}.1`], planned, tape, management: mark === "KT" }, "Gateway");
-  row("KT", 110, "Kit", "Kit", ["grey"], 10, [100, 119]);
+  const row = (mark: string, vid: number, name: string, zone: string, tape: Parameters<SiteBuilder["segment"]>[0]["tape"], planned: number, pool: [number, number] | null, purpose: Segment["purpose"], group = "") =>
+    site.segment({ mark, vid, name, zone, prefix: `172.22.${vid}.0/25`, pool, dns: [`172.22.${vid}.1`], planned, tape, purpose, group, management: purpose === "management" }, "Gateway");
+  row("KT", 110, "Kit", "Kit", ["grey"], 10, [100, 119], "management");
   const zones = ["Press", "Tanks", "Bottling", "Cold"];
-  for (const [i, [mark, vid, name, tape]] of CELLS.entries()) row(mark, vid, name, zones[i] ?? "", [tape], 16, [40, 79]);
-  row("OP", 160, "Operations", "Operations", ["blue"], 12, [40, 79]);
-  row("DZ", 170, "Plant DMZ", "Plant DMZ", ["yellow"], 4, [40, 59]);
-  row("OF", 180, "Office", "Office", ["violet"], 24, [40, 99]);
-  row("VN", 190, "Vendor", "Vendor", ["white", "red"], 4, [40, 49]);
+  for (const [i, [mark, vid, name, tape]] of CELLS.entries()) row(mark, vid, name, zones[i] ?? "", [tape], 16, [40, 79], "cell", name);
+  row("OP", 160, "Operations", "Operations", ["blue"], 12, [40, 79], "operations");
+  row("DZ", 170, "Plant DMZ", "Plant DMZ", ["yellow"], 4, [40, 59], "dmz");
+  row("OF", 180, "Office", "Office", ["violet"], 24, [40, 99], "people");
+  row("VN", 190, "Vendor", "Vendor", ["white", "red"], 4, [40, 49], "vendor");
   const ring = ["Office switch", "Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"];
   for (const [i, name] of ring.entries()) {
     site.device(name, i === 0 ? "switch-24" : "switch-16", name.replace(" switch", ""), { tree: { kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 }, position: RING_AT[i] ?? null });
@@ -56,11 +57,12 @@ export function bramblewick(): Plan {
   site.host("Historian", "server", "Plant DMZ", "Office", "Office switch/9", { how: "typed", last: 10 }).host("Vendor jump host", "server", "Vendor", "Office", "Office switch/10", { how: "typed", last: 10 });
   for (let i = 0; i < 4; i += 1) site.host(`Office PC ${i + 1}`, "pc", "Office", "Office", `Office switch/${3 + i}`);
   site.device("Safety switch", "switch-8-poe", "Bottling hall", { domain: "Safety", position: AT["Safety switch"] }).paint("Safety switch", [1, 2, 3], access(900)).paint("Safety switch", [4, 5, 6, 7, 8, 9, 10], { role: "park" });
-  site.segment({ mark: "SF", vid: 900, name: "Safety", zone: "Safety", prefix: "10.99.4.0/27", pool: null, planned: 0, tape: ["black"], domain: "Safety" }, null);
+  site.segment({ mark: "SF", vid: 900, name: "Safety", purpose: "safety", zone: "Safety", prefix: "10.99.4.0/27", pool: null, planned: 0, tape: ["black"], domain: "Safety" }, null);
   for (let i = 1; i <= 3; i += 1) site.host(`Safety relay ${i}`, "controller", "Safety", "Bottling hall", `Safety switch/${i}`, { how: "typed", last: 9 + i });
   for (const zone of zones) site.wall("Operations", zone, ["opc ua"], "read and set the cells");
   site.wall("Office", "Internet", "open", "mail, ordering, updates").wall("Office", "Plant DMZ", ["https"], "reports").wall("Operations", "Plant DMZ", ["https"], "the historian")
     .wall("Tanks", "Cold", ["modbus"], "cooling demand").wall("Vendor", "Plant DMZ", ["ssh"], "supplier reaches the jump host, no further").wall("Plant DMZ", "Internet", ["https"], "updates only")
     .wall("Kit", "Internet", ["https", "ntp"], "updates only").wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only");
+  site.survey(BRAMBLEWICK);
   return site.build();
 }

@@ -1,4 +1,5 @@
 import { CONVENTIONS, type Plan } from "../src/core/plan";
+import { FENNEL_STREET } from "./surveys";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const ALL = [10, 20, 30, 40, 50, 60, 70, 80, 90].map(v);
@@ -25,15 +26,15 @@ export function fennelStreet(): Plan {
   site.line("Fibre line", { access: "fibre", addressing: "dhcp", vlanTag: null, carrierNat: "no", providerBox: "bridges", downMbps: 500, upMbps: 100 });
   site.device("Gateway", "gateway-4", "Cabinet A", { credentialsPlace: "practice safe, envelope 1" });
   site
-    .segment({ mark: "KT", vid: 10, name: "Kit", zone: "Kit", prefix: "10.24.10.0/27", pool: [25, 30], leaseHours: 1, dns: ["10.24.10.1"], planned: 12, tape: ["grey"], management: true }, "Gateway")
-    .segment({ mark: "ST", vid: 20, name: "Staff", zone: "Practice", prefix: "10.24.20.0/25", pool: [40, 99], dns: ["10.24.60.10"], planned: 30, tape: ["blue"] }, "Gateway")
-    .segment({ mark: "PH", vid: 30, name: "Phones", zone: "Practice", prefix: "10.24.30.0/26", pool: [20, 49], leaseHours: 12, dns: ["10.24.30.1"], planned: 17, tape: ["white", "blue"] }, "Gateway")
-    .segment({ mark: "IM", vid: 40, name: "Imaging", zone: "Clinical", prefix: "10.24.40.0/26", pool: [30, 49], dns: ["10.24.60.10"], planned: 8, tape: ["violet"] }, "Gateway")
-    .segment({ mark: "CT", vid: 50, name: "Cards", zone: "Payment", prefix: "10.24.50.0/28", pool: [8, 14], leaseHours: 24, dns: ["10.24.50.1"], planned: 4, tape: ["orange"] }, "Gateway")
-    .segment({ mark: "SV", vid: 60, name: "Servers", zone: "Servers", prefix: "10.24.60.0/28", pool: null, planned: 4, tape: ["green"] }, "Gateway")
-    .segment({ mark: "BC", vid: 70, name: "Building", zone: "Building", prefix: "10.24.70.0/27", pool: [16, 23], leaseHours: 24, dns: ["10.24.70.1"], planned: 5, tape: ["brown"] }, "Gateway")
-    .segment({ mark: "CM", vid: 80, name: "Cameras", zone: "Building", prefix: "10.24.80.0/27", pool: [10, 25], leaseHours: 24, dns: ["10.24.80.1"], planned: 8, tape: ["white", "brown"] }, "Gateway")
-    .segment({ mark: "GU", vid: 90, name: "Guests", zone: "Visitors", prefix: "10.24.90.0/24", pool: [90, 139], leaseHours: 24, dns: ["10.24.60.10"], planned: 75, tape: ["yellow"] }, "Gateway")
+    .segment({ mark: "KT", vid: 10, name: "Kit", purpose: "management", zone: "Kit", prefix: "10.24.10.0/27", pool: [25, 30], leaseHours: 1, dns: ["10.24.10.1"], planned: 12, tape: ["grey"], management: true }, "Gateway")
+    .segment({ mark: "ST", vid: 20, name: "Staff", purpose: "people", zone: "Practice", prefix: "10.24.20.0/25", pool: [40, 99], dns: ["10.24.60.10"], planned: 30, tape: ["blue"] }, "Gateway")
+    .segment({ mark: "PH", vid: 30, name: "Phones", purpose: "voice", zone: "Practice", prefix: "10.24.30.0/26", pool: [20, 49], leaseHours: 12, dns: ["10.24.30.1"], planned: 17, tape: ["white", "blue"] }, "Gateway")
+    .segment({ mark: "IM", vid: 40, name: "Imaging", purpose: "instruments", zone: "Clinical", prefix: "10.24.40.0/26", pool: [30, 49], dns: ["10.24.60.10"], planned: 8, tape: ["violet"] }, "Gateway")
+    .segment({ mark: "CT", vid: 50, name: "Cards", purpose: "cards", zone: "Payment", prefix: "10.24.50.0/28", pool: [8, 14], leaseHours: 24, dns: ["10.24.50.1"], planned: 4, tape: ["orange"] }, "Gateway")
+    .segment({ mark: "SV", vid: 60, name: "Servers", purpose: "servers", zone: "Servers", prefix: "10.24.60.0/28", pool: null, planned: 4, tape: ["green"] }, "Gateway")
+    .segment({ mark: "BC", vid: 70, name: "Building", purpose: "building", zone: "Building", prefix: "10.24.70.0/27", pool: [16, 23], leaseHours: 24, dns: ["10.24.70.1"], planned: 5, tape: ["brown"] }, "Gateway")
+    .segment({ mark: "CM", vid: 80, name: "Cameras", purpose: "cameras", zone: "Building", prefix: "10.24.80.0/27", pool: [10, 25], leaseHours: 24, dns: ["10.24.80.1"], planned: 8, tape: ["white", "brown"] }, "Gateway")
+    .segment({ mark: "GU", vid: 90, name: "Guests", purpose: "guests", zone: "Visitors", prefix: "10.24.90.0/24", pool: [90, 139], leaseHours: 24, dns: ["10.24.60.10"], planned: 75, tape: ["yellow"] }, "Gateway")
     .parkedVlan(99, "Parked", "parked");
 
   site
@@ -48,6 +49,7 @@ export function fennelStreet(): Plan {
   site.wan("Gateway", "Fibre line", "Line 1", null);
   site.ssid("Fennel Staff", "Staff").ssid("Fennel Guests", "Guests");
 
+  site.survey(FENNEL_STREET);
   wire(site);
   people(site);
   gear(site);
@@ -114,4 +116,5 @@ function walls(site: SiteBuilder): void {
     .wall("Practice", "Clinical", ["dicom", "https"], "images on the desks").wall("Practice", "Building", ["video"], "reception sees the door")
     .wall("Kit", "Servers", ["radius"], "sign-in of ports and wireless").wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only");
   site.with((draft, id) => draft.patch("interface", id("interface", "Gateway/Fibre line"), { addresses4: [ip("203.0.113.24")] }));
+  site.patchSegment("Guests", { visit: { perHour: 12, staySeconds: 2400, openSeconds: 32_400 } });
 }

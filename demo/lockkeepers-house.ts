@@ -1,4 +1,5 @@
-import { CONVENTIONS, type Plan } from "../src/core/plan";
+import { CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import { LOCKKEEPERS_HOUSE } from "./surveys";
 import { net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
@@ -9,20 +10,20 @@ export function lockkeepersHouse(): Plan {
     name: "Lockkeeper's House", kind: "home", timeZone: "Europe/London", blocks: [net("172.19.0.0/17")],
     conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 18 },
     keepClear: [{ prefix: net("192.168.144.0/24"), reason: "the mobile line's box" }],
-  });
+  }, true);
   site.domain("Main");
   for (const zone of ["Home", "Studio", "Lodger", "Gadgets", "Visitors", "Kit"]) site.zone(zone, false);
   site.line("Fibre line", { access: "fibre", addressing: "login", vlanTag: 101, carrierNat: "no", providerBox: "none", downMbps: 150, upMbps: 30 });
   site.line("Mobile line", { access: "mobile", addressing: "dhcp", vlanTag: null, carrierNat: "yes", providerBox: "routes", downMbps: 60, upMbps: 15 });
   site.device("Gateway", "gateway-4", "Hall cupboard", { credentialsPlace: "kitchen drawer, red tin" });
-  const row = (mark: string, vid: number, name: string, zone: string, tape: Parameters<SiteBuilder["segment"]>[0]["tape"], planned: number, pool: [number, number], management = false) =>
-    site.segment({ mark, vid, name, zone, prefix: `172.19.${vid}.0/24`, pool, dns: [`172.19.${vid}.1`], planned, tape, management }, "Gateway");
-  row("HH", 20, "Household", "Home", ["blue"], 24, [50, 149]);
-  row("SD", 30, "Studio", "Studio", ["orange"], 8, [50, 99]);
-  row("LD", 40, "Lodger", "Lodger", ["green"], 8, [50, 99]);
-  row("GD", 50, "Gadgets", "Gadgets", ["violet"], 20, [50, 149]);
-  row("VS", 60, "Visitors", "Visitors", ["yellow"], 12, [50, 149]);
-  row("KT", 70, "Kit", "Kit", ["grey"], 6, [50, 69], true);
+  const row = (mark: string, vid: number, name: string, zone: string, tape: Parameters<SiteBuilder["segment"]>[0]["tape"], planned: number, pool: [number, number], purpose: Segment["purpose"], group = "") =>
+    site.segment({ mark, vid, name, zone, prefix: `172.19.${vid}.0/24`, pool, dns: [`172.19.${vid}.1`], planned, tape, purpose, group, management: purpose === "management" }, "Gateway");
+  row("HH", 20, "Household", "Home", ["blue"], 24, [50, 149], "people");
+  row("SD", 30, "Studio", "Studio", ["orange"], 8, [50, 99], "people", "Studio");
+  row("LD", 40, "Lodger", "Lodger", ["green"], 8, [50, 99], "people", "Lodger");
+  row("GD", 50, "Gadgets", "Gadgets", ["violet"], 20, [50, 149], "gadgets");
+  row("VS", 60, "Visitors", "Visitors", ["yellow"], 12, [50, 149], "guests");
+  row("KT", 70, "Kit", "Kit", ["grey"], 6, [50, 69], "management");
   site.device("Hall switch", "switch-8-poe", "Hall cupboard").device("Landing AP", "access-point", "Landing").device("Studio AP", "access-point", "Studio").device("Studio bench switch", "switch-5-plain", "Studio");
   site.leg("Hall switch", "Kit", "172.19.70.2");
   site.leg("Landing AP", "Kit", "172.19.70.10");
@@ -44,5 +45,6 @@ export function lockkeepersHouse(): Plan {
   for (const zone of ["Home", "Studio", "Lodger", "Visitors"]) site.wall(zone, "Internet", "open", "");
   site.wall("Gadgets", "Internet", ["https", "ntp"], "updates only").wall("Home", "Gadgets", ["https", "video"], "see and set them").wall("Home", "Studio", ["https"], "watch the kiln")
     .wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only").wall("Kit", "Internet", ["https", "ntp"], "updates only");
+  site.survey(LOCKKEEPERS_HOUSE);
   return site.build();
 }

@@ -3,10 +3,12 @@ import { must } from "../src/core/kernel";
 import {
   BLANK_HOST, BLANK_LINE, BLANK_SEGMENT, Draft, emptyPlan, applyChanges, vid as asVid, type Device, type Host, type Line, type Plan, type Segment, type Service, type Site, type Vid, type WallEnd,
 } from "../src/core/plan";
-import { DEVICE_MODELS, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
+import { asLabel, DEVICE_MODELS, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
 import { PlanIndex } from "../src/core/plan";
 import { SERVICES } from "../src/core/policy";
+import { adoptHosts, hostLines } from "../src/core/survey";
 import { testId } from "../src/core/testing/build-plan";
+import { surveyEntities, type SurveyText } from "../src/core/testing/survey-plan";
 
 export const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 export const net = (text: string): Prefix4 => {
@@ -25,10 +27,13 @@ interface SegmentRow {
 export class SiteBuilder {
   readonly #draft: Draft;
   readonly #key: string;
+  readonly #hostNames: boolean;
   #count = 0;
 
-  constructor(site: Omit<Site, "id">) {
+  /** `hostNames`: end devices are entered under names that can stand in DNS. */
+  constructor(site: Omit<Site, "id">, hostNames = false) {
     this.#key = site.name;
+    this.#hostNames = hostNames;
     this.#draft = new Draft(emptyPlan({ id: testId("site", site.name), ...site }));
   }
 
@@ -146,7 +151,7 @@ export class SiteBuilder {
       : at.startsWith("behind:") ? { at: "behind", host: this.#id("host", at.slice(7)) }
       : at === "" ? { at: "unplaced" } : { at: "port", port: this.#id("port", at) };
     this.#draft.put("host", {
-      ...BLANK_HOST, id: this.#id("host", name), name, kind, mac: parseMac(`02:5a:10:${home.mark.charCodeAt(0).toString(16)}:${n.slice(0, 2)}:${n.slice(2)}`),
+      ...BLANK_HOST, id: this.#id("host", name), name: this.#hostNames ? asLabel(name) : name, kind, mac: parseMac(`02:5a:10:${home.mark.charCodeAt(0).toString(16)}:${n.slice(0, 2)}:${n.slice(2)}`),
       manner: fixed?.how ?? "dynamic", ipv4: fixed === null || base === undefined ? null : ip(ipText(base, fixed.last)),
       segment: home.id, attachment, place, ...fields,
     });
@@ -183,7 +188,16 @@ export class SiteBuilder {
     return must(applied.ok ? applied.value : null, `${this.#key} holds together: ${applied.ok ? "" : JSON.stringify(applied.error)}`);
   }
 
+  /** The survey that the plan answers to; devices at a surveyed place are what its lines count. */
+  survey(survey: SurveyText): this {
+    const { rooms, gear } = surveyEntities(survey);
+    for (const room of rooms) this.#draft.put("room", room);
+    for (const found of gear) this.#draft.put("gear", found);
+    return this;
+  }
+
   build(): Plan {
+    adoptHosts(this.#draft, hostLines({ index: PlanIndex.of(this.#plan()) }));
     return this.#plan();
   }
 }

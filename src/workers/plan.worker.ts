@@ -5,7 +5,7 @@ import type { Result } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
 
 /** A plan as it came from the server, read and checked off the page's own thread. */
-export interface Loaded { readonly revision: number; readonly plan: Plan; readonly findings: FindingsByCode; readonly steps: { readonly undo: string | null; readonly redo: string | null } }
+export interface Loaded { readonly revision: number; readonly plan: Plan; readonly findings: FindingsByCode; readonly today: string; readonly steps: { readonly undo: string | null; readonly redo: string | null } }
 export interface LoadFault { readonly status: number; readonly sentence: string }
 
 async function load(address: string): Promise<Result<Loaded, LoadFault>> {
@@ -14,7 +14,8 @@ async function load(address: string): Promise<Result<Loaded, LoadFault>> {
   if (!response.ok) return { ok: false, error: { status: response.status, sentence: answer.sentence ?? "The plan could not be loaded." } };
   const read = decodePlan(answer.plan);
   if (!read.ok) return { ok: false, error: { status: 500, sentence: read.error[0]?.sentence ?? "The plan could not be read." } };
-  return { ok: true, value: { revision: answer.revision, plan: read.value, findings: runChecks(PlanIndex.of(read.value)), steps: answer.steps } };
+  const today = new Date().toISOString().slice(0, 10);
+  return { ok: true, value: { revision: answer.revision, plan: read.value, findings: runChecks(PlanIndex.of(read.value, today)), today, steps: answer.steps } };
 }
 
 const api = { load, readFile: (text: string): Result<Plan, readonly FileFault[]> => readPlanFile(text) };

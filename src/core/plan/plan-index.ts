@@ -20,8 +20,10 @@ const GROUPINGS = {
   hostsBySsid: by("host", (h) => (h.attachment.at === "ssid" ? [h.attachment.ssid] : [])),
   hostsBySegment: by("host", (h) => present(h.segment)),
   hostsByAddress: by("host", (h) => [...present(h.ipv4), ...present(h.ipv6)]),
+  hostsByName: by("host", (h) => [h.name.toLowerCase()]),
   hostsByMac: by("host", (h) => present(h.mac)),
   scopesBySegment: by("scope", (s) => [s.segment]),
+  deviceVlansByDevice: by("deviceVlan", (v) => [v.device]),
   segmentsByVlan: by("segment", (s) => present(s.vlan)),
   segmentsByZone: by("segment", (s) => [s.zone]),
   ssidsBySegment: by("ssid", (s) => [s.segment]),
@@ -64,17 +66,20 @@ const VLANS: Derived<ReadonlyMap<string, ReadonlyMap<number, EntityOf<"vlan">>>>
  */
 export class PlanIndex {
   readonly plan: Plan;
+  /** The day for which questions are asked, as 2027-06-30; null when nobody said, and what depends on it is not asked then. */
+  readonly today: string | null;
   readonly #groups: Map<GroupName, unknown>;
   readonly #derived: Map<Derived<unknown>, Kept>;
 
-  private constructor(plan: Plan, groups: Map<GroupName, unknown>, derived: Map<Derived<unknown>, Kept>) {
+  private constructor(plan: Plan, today: string | null, groups: Map<GroupName, unknown>, derived: Map<Derived<unknown>, Kept>) {
     this.plan = plan;
+    this.today = today;
     this.#groups = groups;
     this.#derived = derived;
   }
 
-  static of(plan: Plan): PlanIndex {
-    return new PlanIndex(plan, new Map(), new Map());
+  static of(plan: Plan, today: string | null = null): PlanIndex {
+    return new PlanIndex(plan, today, new Map(), new Map());
   }
 
   /** The index of the plan after `changes`; `plan` is what `applyChanges` made of them. */
@@ -91,7 +96,7 @@ export class PlanIndex {
       if (!concerned) derived.set(recipe, kept);
       else if (recipe.follow !== undefined) derived.set(recipe, { value: kept.value, behind: [...kept.behind, ...changes] });
     }
-    return new PlanIndex(plan, groups, derived);
+    return new PlanIndex(plan, this.today, groups, derived);
   }
 
   groups<N extends GroupName>(name: N): GroupsOf<N> {

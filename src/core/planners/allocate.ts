@@ -1,8 +1,10 @@
 import {
-  asPrefix4, containsAddress, containsPrefix, formatIpv4, formatPrefix, lengthForHosts, offsetIn, packSubnets, parsePrefix, prefixesOverlap, type Prefix, type Prefix4, type SubnetWish,
+  asPrefix4, containsAddress, containsPrefix, formatIpv4, formatPrefix, lengthForHosts, offsetIn, packSubnets, parsePrefix, prefixesOverlap, rangeCount, type Prefix, type Prefix4, type SubnetWish,
 } from "../address";
 import { byText } from "../kernel";
-import type { Draft, PlanIndex, Segment } from "../plan";
+import type { Draft, PlanIndex, Scope, Segment } from "../plan";
+import { poolFor } from "./conventions";
+import { indexOf } from "./drafted";
 import { forbiddenRanges } from "./forbidden";
 import type { Refusal } from "./planner";
 import { renumber, type Move } from "./renumber";
@@ -93,7 +95,22 @@ export function writeAllocation(draft: Draft, { moves, fresh, unplaced }: Alloca
   const refusal = renumber(draft, moves);
   if (refusal !== null) return refusal;
   for (const { segment, prefix } of fresh) draft.patch("segment", segment, { prefixes4: [prefix] });
+  redraftCutPools(draft, moves);
   return null;
+}
+
+/** A smaller subnet may leave little of a pool, or nothing: it is then drafted anew by the site's conventions. */
+function redraftCutPools(draft: Draft, moves: readonly Move[]): void {
+  const smaller = new Set(moves.filter((move) => move.to.length > move.from.length).map((move) => move.segment));
+  if (smaller.size === 0) return;
+  const size = (scope: Scope) => scope.pools.reduce((sum, pool) => sum + rangeCount(pool), 0n);
+  const index = indexOf(draft);
+  for (const scope of draft.all("scope")) {
+    const before = draft.plan.scope.get(scope.id);
+    if (scope.family !== 4 || !smaller.has(scope.segment) || before === undefined || size(before) === size(scope)) continue;
+    const pool = poolFor(index, draft.need("segment", scope.segment));
+    if (pool !== null) draft.patch("scope", scope.id, { pools: [pool], exclusions: [] });
+  }
 }
 
 /** Everything inside `from` goes to the same places inside `to`: the whole site, or the part of it that lies there. */

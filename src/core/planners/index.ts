@@ -6,7 +6,10 @@ export { freeRuns, mainDomain, markFor, nextFreeVid, nextSubnet, nextSubnet6, pl
 export { DEVICE_MODELS, type DeviceModel } from "./device-models";
 export { addKeptClear, editLine, editSite, removeKeptClear, setConventions, type SiteField } from "./edit-site";
 export { addHost, editHostCell, HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, type HostColumn } from "./host-cell";
+export { asLabel, isHostName } from "./host-label";
+export { convertSchool } from "./convert-school";
 export { formatLease, parseLease } from "./lease-text";
+export { enlarge, enlargementOf, type Enlargement } from "./enlarge";
 export { forbiddenRanges, type Forbidden } from "./forbidden";
 export { indexOf, planOf } from "./drafted";
 export { movePool } from "./move-pool";

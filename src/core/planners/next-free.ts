@@ -9,9 +9,9 @@ const takenIn = (index: PlanIndex, segment: Segment): Ipv4[] =>
 
 /**
  * The next address to type into a device, or to reserve for one: typed-in ones come from outside every pool, reserved ones from
- * inside where there is a pool. Null when there is none left.
+ * inside where there is a pool. `given` are addresses handed out in the same batch. Null when there is none left.
  */
-export function nextFreeFor(index: PlanIndex, segment: Segment, manner: "typed" | "reserved"): Ipv4 | null {
+export function nextFreeFor(index: PlanIndex, segment: Segment, manner: "typed" | "reserved", given: ReadonlySet<Ipv4> = new Set()): Ipv4 | null {
   const prefix = segment.prefixes4[0];
   if (prefix === undefined) return null;
   const scopes = index.scopesOf(segment.id).filter((s) => s.family === 4);
@@ -21,7 +21,7 @@ export function nextFreeFor(index: PlanIndex, segment: Segment, manner: "typed" 
   // The block kept for them comes first, wherever it lies; what a pool has of it is not on offer.
   const typedFirst = kept === null ? outside : [...freeRanges(kept, scopes.flatMap((s) => s.pools)), ...outside];
   const blocks = manner === "reserved" && inside.length > 0 ? inside : typedFirst;
-  const taken = takenIn(index, segment);
+  const taken = [...takenIn(index, segment), ...given];
   for (const block of blocks) {
     const free = nextFreeAddress(block, taken);
     if (typeof free === "number") return free;

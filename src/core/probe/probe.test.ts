@@ -70,7 +70,7 @@ test("wireless joins the VLAN behind the name, and gear that knows no VLANs pass
   const guest = ask(home, { at: "ssid", ssid: ssid.id, device: point.id }, { to: "internet", service: null });
   expect(guest.stopsAt).toBeNull();
   expect(formatAddress(must(guest.lease, "a lease").address)).toBe("172.19.60.50");
-  expect(formatAddress(must(fromHost(home, "Studio laptop", { to: "address" }).lease, "a lease").address)).toBe("172.19.30.50");
+  expect(formatAddress(must(fromHost(home, "studio-laptop", { to: "address" }).lease, "a lease").address)).toBe("172.19.30.50");
 });
 
 test.each([

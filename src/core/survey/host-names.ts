@@ -1,8 +1,5 @@
 import type { Plan } from "../plan";
-
-/** A text as a host name's label (RFC 1123 section 2.1): lower-case letters, digits and hyphens, none at either end. */
-export const asLabel = (text: string): string =>
-  text.normalize("NFD").replace(/[\u0300-\u036f]/g, "").toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "");
+import { asLabel } from "../planners";
 
 const LONGEST = 63;
 

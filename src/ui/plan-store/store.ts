@@ -43,8 +43,8 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
             set({ phase: "failed", failure: loaded.error.sentence });
             return;
           }
-          const { plan, revision, findings, steps } = loaded.value;
-          const held: Held = { base: plan, revision, pending: kept, index: PlanIndex.of(plan), findings };
+          const { plan, revision, findings, steps, today } = loaded.value;
+          const held: Held = { base: plan, revision, pending: kept, index: PlanIndex.of(plan, today), findings };
           const restored = catchUp(held, []);
           set({ phase: "ready", failure: null, steps, savedAt: Date.now() });
           if (restored.ok) show(restored.value);

@@ -1,22 +1,19 @@
 import { BLANK_HOST, type Host } from "../../plan";
 import { removeHost } from "../../planners";
 import { byNaturalText } from "../../kernel";
-import { surveyed, type Group } from "../groups";
+import { surveyed } from "../groups";
 import { HostNames } from "../host-names";
-import type { Need } from "../read-needs";
-import type { Room } from "../../plan";
+import { adoptHosts, type HostLine } from "./adopt-hosts";
 import { AddressGiver } from "./address-giver";
 import { homeGroup, mannerOf, segmentOf, type Frame } from "./frame";
 
 /** Above this many in one line wireless devices that get their address by DHCP are counted, not written down one by one. */
 const MOST_BY_NAME = 50;
 
-export interface Line { readonly room: Room; readonly need: Need; readonly group: Group; readonly count: number }
-
 /** The survey's end devices, one line for each room and thing. */
-export function hostLines(frame: Frame): Line[] {
-  const lines = new Map<string, Line>();
-  for (const { room, need, group } of surveyed(frame.index)) {
+export function hostLines({ index }: Pick<Frame, "index">): HostLine[] {
+  const lines = new Map<string, HostLine>();
+  for (const { room, need, group } of surveyed(index)) {
     if (need.kind.role !== "host" && need.kind.role !== "gear" && need.kind.role !== "pair") continue;
     const key = `${room.id} ${need.what.toLowerCase()} ${group.purpose} ${group.name}`;
     const known = lines.get(key);
@@ -26,7 +23,7 @@ export function hostLines(frame: Frame): Line[] {
 }
 
 /** The register's devices that a line of the survey stands for, in the order of their names. */
-export function hostsOfLine({ draft }: Frame, { room, need }: Line): Host[] {
+export function hostsOfLine({ draft }: Frame, { room, need }: HostLine): Host[] {
   return draft.all("host").filter((host) => host.surveyed?.room === room.id && host.surveyed.what.toLowerCase() === need.what.toLowerCase()).sort((a, b) => byNaturalText(a.name, b.name));
 }
 
@@ -38,7 +35,9 @@ export function draftHosts(frame: Frame): void {
   const { draft, ids, notes } = frame;
   const giver = new AddressGiver(draft);
   const names = new HostNames(draft.plan);
-  for (const line of hostLines(frame)) {
+  const lines = hostLines(frame);
+  adoptHosts(draft, lines);
+  for (const line of lines) {
     const { room, need, group, count } = line;
     const segment = segmentOf(draft, homeGroup(frame, group));
     const known = hostsOfLine(frame, line);
@@ -58,7 +57,7 @@ export function draftHosts(frame: Frame): void {
   }
 }
 
-function surplus({ draft, notes }: Frame, { room, need, count }: Line, known: readonly Host[]): void {
+function surplus({ draft, notes }: Frame, { room, need, count }: HostLine, known: readonly Host[]): void {
   let over = known.length - count;
   const stay: string[] = [];
   for (const host of [...known].reverse()) {

@@ -1,7 +1,7 @@
-import { asPrefix4, containsPrefix, formatPrefix, packSubnets, parsePrefix, prefixesOverlap, supernetOf, type Prefix, type Prefix4, type SubnetWish } from "../../address";
+import { asPrefix4, formatPrefix, packSubnets, parsePrefix, prefixesOverlap, type Prefix, type Prefix4, type SubnetWish } from "../../address";
 import { must } from "../../kernel";
 import { BLANK_SEGMENT, type Segment, type Vid } from "../../plan";
-import { devicesOf, forbiddenRanges, indexOf, markFor, nextFreeVid, nextSubnet6, octetSubnet, planOf, renumber, roomyLength, tapeFor, zoneNamed } from "../../planners";
+import { devicesOf, enlarge, enlargementOf, forbiddenRanges, indexOf, markFor, nextFreeVid, nextSubnet6, octetSubnet, planOf, roomyLength, tapeFor, zoneNamed } from "../../planners";
 import { groupTitle, type Group } from "../groups";
 import { PURPOSE_ROWS } from "../purposes";
 import type { GroupTally } from "../tally";
@@ -127,21 +127,17 @@ function tooSmall(frame: Frame): { segment: Segment; from: Prefix4; length: numb
 export function draftLargerSubnets(frame: Frame): void {
   const { draft, notes } = frame;
   for (const { segment, from, length } of tooSmall(frame)) {
-    const others: Prefix[] = [...draft.all("segment").filter((s) => s.id !== segment.id).flatMap((s) => s.prefixes4), ...forbiddenRanges(draft.plan).map((f) => f.prefix)];
-    const around = asPrefix4(supernetOf(from, length));
-    const blocks = blocksOf(frame);
-    if (around !== null && around.network === from.network && blocks.some((block) => containsPrefix(block, around)) && !others.some((o) => prefixesOverlap(o, around))) {
-      draft.patch("segment", segment.id, { prefixes4: [around, ...segment.prefixes4.slice(1)] });
-      notes.push(`${segment.name} grows from ${formatPrefix(from)} to ${formatPrefix(around)} where it is; no address changes, but every device with a typed-in address needs the new mask.`);
-      continue;
-    }
-    const to = packSubnets(blocks, [{ key: "it", length, roomLength: length }], others).placed.get("it");
-    if (to === undefined) {
+    blocksOf(frame);
+    const larger = enlargementOf(planOf(draft), segment, length);
+    if (larger === null) {
       notes.push(`${segment.name} no longer fits into ${formatPrefix(from)}, and the site's blocks have no room for a /${length}; add a block.`);
       continue;
     }
     const used = draft.all("host").filter((h) => h.segment === segment.id && h.ipv4 !== null).length + draft.all("interface").filter((leg) => leg.segment === segment.id).length;
-    const refusal = renumber(draft, [{ segment: segment.id, from, to }]);
-    notes.push(refusal ?? `${segment.name} moves from ${formatPrefix(from)} to ${formatPrefix(to)}: ${used} addresses in use change.`);
+    const refusal = enlarge(draft, segment.id, larger);
+    const to = formatPrefix(larger.to);
+    notes.push(refusal ?? (larger.inPlace
+      ? `${segment.name} grows from ${formatPrefix(from)} to ${to} where it is; no address changes, but every device with a typed-in address needs the new mask.`
+      : `${segment.name} moves from ${formatPrefix(from)} to ${to}: ${used} addresses in use change.`));
   }
 }
