@@ -74,7 +74,7 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
     perVlan.set(vlan, last - 1);
     const fixed = last < 150;
     return aHost({
-      id: testId("host", `${n}`), name: `Host ${n}`, mac: mac(n), segment: must(segments[vlan], "a segment").id, attachment: { at: "port", port },
+      id: testId("host", `${n}`), name: `host-${n}`, mac: mac(n), segment: must(segments[vlan], "a segment").id, attachment: { at: "port", port },
       manner: fixed ? "typed" : "dynamic", ipv4: fixed ? address(subnet(vlan).network + last) : null,
     });
   });

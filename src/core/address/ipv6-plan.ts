@@ -9,7 +9,7 @@ import { nextFreeSubnet } from "./allocate";
 export function uniqueLocalPrefix(globalId: Uint8Array): Prefix6 | null {
   if (globalId.length !== 5) return null;
   const id = globalId.reduce((value, byte) => value * 256n + BigInt(byte), 0n);
-  const network = ipv6((0xfdn << 120n) | (id << 80n));
+  const network = ipv6(0xfdn * 2n ** 120n + id * 2n ** 80n);
   return network === null ? null : asPrefix6(prefixOf(network, 48));
 }
 

@@ -18,10 +18,14 @@ export function parseMac(text: string): Mac | null {
   return (digits.match(/../g) ?? []).join(":") as Mac;
 }
 
-const firstOctet = (mac: Mac): number => Number.parseInt(mac.slice(0, 2), 16);
+/** The low half of the first octet, which holds both bits. */
+const lowHalf = (mac: Mac): number => {
+  const code = mac.charCodeAt(1);
+  return code <= 57 ? code - 48 : code - 87;
+};
 
 /** The U/L bit of IEEE 802: set means that the address was chosen locally. */
-export const isLocallyAdministered = (mac: Mac): boolean => hasBit(firstOctet(mac), 1);
+export const isLocallyAdministered = (mac: Mac): boolean => hasBit(lowHalf(mac), 1);
 
 /** The I/G bit of IEEE 802: set means a group; no device may send from it. */
-export const isGroup = (mac: Mac): boolean => hasBit(firstOctet(mac), 0);
+export const isGroup = (mac: Mac): boolean => hasBit(lowHalf(mac), 0);

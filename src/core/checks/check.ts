@@ -38,6 +38,8 @@ export interface LocalCheck<D, K extends CollectionKind> extends Omit<Check<D>, 
   readonly of: K;
   readonly findAt: (index: PlanIndex, entity: EntityOf<K>) => readonly Found<D>[];
   readonly touched: (index: PlanIndex, change: Change) => readonly string[] | "all";
+  /** Where to look when everything is checked, for a check that most entities have nothing to do with; all of them without it. */
+  readonly candidates?: (index: PlanIndex) => Iterable<EntityOf<K>>;
 }
 
 export interface Finding {
@@ -89,7 +91,11 @@ export function localCheck<D, K extends CollectionKind>(definition: LocalCheck<D
   const entities = (index: PlanIndex) => index.plan[definition.of] as ReadonlyMap<string, EntityOf<K>>;
   const run = (index: PlanIndex): Finding[] => {
     const findings: Finding[] = [];
-    for (const entity of entities(index).values()) findings.push(...at(index, entity));
+    for (const entity of definition.candidates?.(index) ?? entities(index).values()) {
+      const found = definition.findAt(index, entity);
+      // Nearly always nothing: not even an empty list is made of it.
+      if (found.length > 0) findings.push(...found.map((one) => findingOf(definition, one, entity.id)));
+    }
     return findings;
   };
   return {

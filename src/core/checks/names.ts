@@ -1,9 +1,42 @@
-import { nameOf, type Host, type PlanIndex } from "../plan";
+import { nameOf, type Derived, type Host, type PlanIndex } from "../plan";
 import { asLabel, isHostName } from "../planners/host-label";
 import { check, localCheck, type Found, type Repair } from "./check";
 import { counted, listed } from "./wording";
 
-interface Unfit { readonly hosts: readonly string[] }
+/** How many there are, and the first few by id: a list of fifty thousand would be sorted at every edit for nothing. */
+interface Unfit { readonly count: number; readonly first: readonly string[] }
+const SHOWN = 3;
+
+/** Hosts whose name is no host name; an edit looks at the hosts it changed. */
+const UNFIT: Derived<ReadonlySet<string>> = {
+  reads: ["host"],
+  make: (index) => {
+    const unfit = new Set<string>();
+    for (const host of index.plan.host.values()) if (!isHostName(host.name)) unfit.add(host.id);
+    return unfit;
+  },
+  follow: (previous, _index, changes) => {
+    const unfit = new Set(previous);
+    for (const change of changes) {
+      if (change.kind !== "host") continue;
+      if (change.after !== null && !isHostName(change.after.name)) unfit.add(change.id);
+      else unfit.delete(change.id);
+    }
+    return unfit;
+  },
+};
+
+/** The first `most` by text of a set. */
+function smallest(ids: ReadonlySet<string>, most: number): string[] {
+  const found: string[] = [];
+  for (const id of ids) {
+    if (found.length === most && id >= (found.at(-1) ?? "")) continue;
+    found.push(id);
+    found.sort();
+    if (found.length > most) found.pop();
+  }
+  return found;
+}
 
 export const hostNameNotAllowed = check<Unfit>({
   code: "host-name-not-allowed", severity: "note", family: "addresses",
@@ -11,17 +44,20 @@ export const hostNameNotAllowed = check<Unfit>({
   why: "A host name has letters, digits and hyphens, none of them a hyphen at either end, at most 63 (RFC 1123 section 2.1). Device pages refuse others, and in DNS they stand changed.",
   reads: ["host"],
   find: (index): Found<Unfit>[] => {
-    const hosts = [...index.plan.host.values()].filter((host) => !isHostName(host.name)).map((host) => host.id);
-    // One for the site: a list of a hundred would hide everything else.
-    return hosts.length === 0 ? [] : [{ subjects: hosts.slice(0, 50).map((id) => ({ kind: "host" as const, id })), data: { hosts } }];
+    const unfit = index.derived(UNFIT);
+    const first = smallest(unfit, SHOWN);
+    // One for the site: a hundred of them would hide everything else.
+    return first.length === 0 ? [] : [{ subjects: first.map((id) => ({ kind: "host" as const, id })), data: { count: unfit.size, first } }];
   },
-  describe: ({ hosts }, index) => {
-    const first = nameOf(index, "host", hosts[0] ?? "");
-    return `${counted(hosts.length, "name is no host name", "names are no host names")}: ${listed(hosts.slice(0, 3).map((id) => `"${nameOf(index, "host", id)}"`))}${hosts.length > 3 ? ` and ${hosts.length - 3} more` : ""}. In DNS "${first}" stands as ${asLabel(first) || "nothing"}.`;
+  describe: ({ count, first }, index) => {
+    const example = nameOf(index, "host", first[0] ?? "");
+    const names = first.map((id) => `"${nameOf(index, "host", id)}"`);
+    return `${counted(count, "name is no host name", "names are no host names")}: ${count > SHOWN ? `${names.join(", ")} and ${count - SHOWN} more` : listed(names)}. In DNS "${example}" stands as ${asLabel(example) || "nothing"}.`;
   },
-  repairs: ({ hosts }, index): Repair[] => [{
-    label: `Write ${counted(hosts.length, "name", "them all")} as host names`, planner: "name-as-host", args: { hosts: hosts.length },
+  repairs: ({ count }, index): Repair[] => [{
+    label: count === 1 ? "Write it as a host name" : `Write all ${count} as host names`, planner: "name-as-host", args: { hosts: count },
     edit: (draft) => {
+      const hosts = [...index.derived(UNFIT)].sort();
       const taken = new Set(draft.all("host").map((host) => host.name.toLowerCase()));
       for (const id of hosts) {
         const host = draft.get("host", id);
@@ -38,7 +74,44 @@ export const hostNameNotAllowed = check<Unfit>({
 
 interface Twice { readonly name: string; readonly hosts: readonly string[] }
 
-const sameName = (index: PlanIndex, name: string): readonly Host[] => index.groups("hostsByName").get(name.toLowerCase()) ?? [];
+/** Who has a name, in lower case. Nearly every name has one owner, so only the others get a list. */
+type Owners = ReadonlyMap<string, string | readonly string[]>;
+const OWNERS: Derived<Owners> = {
+  reads: ["host"],
+  make: (index) => {
+    const owners = new Map<string, string | readonly string[]>();
+    for (const host of index.plan.host.values()) add(owners, host.name, host.id);
+    return owners;
+  },
+  follow: (previous, _index, changes) => {
+    const owners = new Map(previous);
+    for (const change of changes) {
+      if (change.kind !== "host" || change.before?.name === change.after?.name) continue;
+      if (change.before !== null) take(owners, change.before.name, change.id);
+      if (change.after !== null) add(owners, change.after.name, change.id);
+    }
+    return owners;
+  },
+};
+
+function add(owners: Map<string, string | readonly string[]>, name: string, id: string): void {
+  const key = name.toLowerCase();
+  const known = owners.get(key);
+  owners.set(key, known === undefined ? id : typeof known === "string" ? [known, id] : [...known, id]);
+}
+
+function take(owners: Map<string, string | readonly string[]>, name: string, id: string): void {
+  const key = name.toLowerCase();
+  const known = owners.get(key);
+  const rest = typeof known === "string" || known === undefined ? [] : known.filter((one) => one !== id);
+  if (rest.length === 0) owners.delete(key);
+  else owners.set(key, rest.length === 1 ? (rest[0] ?? id) : rest);
+}
+
+function sameName(index: PlanIndex, name: string): readonly string[] {
+  const known = index.derived(OWNERS).get(name.toLowerCase());
+  return known === undefined ? [] : typeof known === "string" ? [known] : known;
+}
 
 export const hostNameTwice = localCheck<Twice, "host">({
   code: "host-name-twice", severity: "warn", family: "addresses",
@@ -46,12 +119,17 @@ export const hostNameTwice = localCheck<Twice, "host">({
   why: "DNS and the address server know a device by its name; the one that asks later takes it from the other.",
   reads: ["host"],
   of: "host",
-  touched: (index, change) => [change.before, change.after].flatMap((host) => (host === null || change.kind !== "host" ? [] : sameName(index, (host as Host).name).map((one) => one.id))),
+  candidates: (index) => {
+    const found: Host[] = [];
+    for (const owners of index.derived(OWNERS).values()) if (typeof owners !== "string") found.push(...owners.flatMap((id) => index.plan.host.get(id) ?? []));
+    return found;
+  },
+  touched: (index, change) => [change.before, change.after].flatMap((host) => (host === null || change.kind !== "host" ? [] : sameName(index, (host as Host).name))),
   findAt: (index, host): Found<Twice>[] => {
     const same = sameName(index, host.name);
     // Said once, at the one that comes first.
-    if (same.length < 2 || same.some((other) => other.id < host.id)) return [];
-    const hosts = [...same].map((one) => one.id).sort();
+    if (same.length < 2 || same.some((other) => other < host.id)) return [];
+    const hosts = [...same].sort();
     return [{ subjects: hosts.map((id) => ({ kind: "host" as const, id })), data: { name: host.name, hosts } }];
   },
   describe: ({ name, hosts }, index) => `${hosts.length} devices are called ${name}, in ${listed([...new Set(hosts.map((id) => nameOf(index, "segment", index.plan.host.get(id)?.segment ?? "")))])}.`,

@@ -11,6 +11,19 @@ import { counted, shortAddress } from "./wording";
 
 interface Mixed { readonly segment: string; readonly kind: Host["kind"]; readonly typed: readonly string[]; readonly reserved: readonly string[] }
 
+/** The kinds that have both manners. Most segments have none, so nothing is gathered before that is known. */
+function mixedKinds(hosts: readonly Host[]): Host["kind"][] {
+  const first = new Map<Host["kind"], Host["manner"]>();
+  const mixed = new Set<Host["kind"]>();
+  for (const { kind, manner } of hosts) {
+    if (manner === "dynamic") continue;
+    const known = first.get(kind);
+    if (known === undefined) first.set(kind, manner);
+    else if (known !== manner) mixed.add(kind);
+  }
+  return [...mixed].sort();
+}
+
 export const schoolMixed = localCheck<Mixed, "segment">({
   code: "school-mixed", severity: "note", family: "addresses",
   title: "Devices of one kind get their fixed addresses in two ways",
@@ -19,14 +32,11 @@ export const schoolMixed = localCheck<Mixed, "segment">({
   of: "segment",
   touched: segmentsTouched,
   findAt: (index, segment): Found<Mixed>[] => {
-    const byKind = new Map<Host["kind"], { typed: string[]; reserved: string[] }>();
-    for (const host of index.hostsIn(segment.id)) {
-      if (host.manner === "dynamic") continue;
-      const known = byKind.get(host.kind) ?? { typed: [], reserved: [] };
-      known[host.manner].push(host.id);
-      byKind.set(host.kind, known);
-    }
-    return [...byKind].filter(([, { typed, reserved }]) => typed.length > 0 && reserved.length > 0).map(([kind, { typed, reserved }]) => ({
+    const hosts = index.hostsIn(segment.id);
+    return mixedKinds(hosts).map((kind) => {
+      const of = (manner: Host["manner"]) => hosts.filter((host) => host.kind === kind && host.manner === manner).map((host) => host.id);
+      return { kind, typed: of("typed"), reserved: of("reserved") };
+    }).map(({ kind, typed, reserved }) => ({
       subjects: [{ kind: "segment" as const, id: segment.id }, ...[...typed, ...reserved].sort().slice(0, 20).map((id) => ({ kind: "host" as const, id }))], data: { segment: segment.id, kind, typed, reserved },
     }));
   },

@@ -20,7 +20,6 @@ const GROUPINGS = {
   hostsBySsid: by("host", (h) => (h.attachment.at === "ssid" ? [h.attachment.ssid] : [])),
   hostsBySegment: by("host", (h) => present(h.segment)),
   hostsByAddress: by("host", (h) => [...present(h.ipv4), ...present(h.ipv6)]),
-  hostsByName: by("host", (h) => [h.name.toLowerCase()]),
   hostsByMac: by("host", (h) => present(h.mac)),
   scopesBySegment: by("scope", (s) => [s.segment]),
   deviceVlansByDevice: by("deviceVlan", (v) => [v.device]),

@@ -31,7 +31,7 @@ class MovesByAddress {
   of(address: Address): Move | undefined {
     let [low, high] = [0, this.#sorted.length - 1];
     while (low <= high) {
-      const middle = (low + high) >> 1;
+      const middle = Math.floor((low + high) / 2);
       const move = this.#sorted[middle];
       if (move === undefined) return undefined;
       if (containsAddress(move.from, address)) return move;
