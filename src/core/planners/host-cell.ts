@@ -14,6 +14,13 @@ export const HOST_KIND_WORDS = {
   mobile: "mobile", imaging: "imaging device", other: "other",
 } as const satisfies Record<Host["kind"], string>;
 
+/** How an address comes to a device, in the register's words or common ones; null for any other text. */
+export function parseManner(text: string): Host["manner"] | null {
+  const wanted = text.trim().toLowerCase();
+  const own = (Object.keys(MANNER_WORDS) as Host["manner"][]).find((manner) => MANNER_WORDS[manner].toLowerCase() === wanted || manner === wanted);
+  return own ?? (/^(static|fixed|manual|typed)$/.test(wanted) ? "typed" : /^(dhcp|automatic)$/.test(wanted) ? "dynamic" : /^reserv/.test(wanted) ? "reserved" : null);
+}
+
 type CellEdit = (bench: Bench, host: Host, text: string) => Refusal;
 const empty = (text: string) => text === "" || text === "–" || text === "-";
 
@@ -55,8 +62,8 @@ const EDITS: { readonly [C in HostColumn]: CellEdit } = {
     return null;
   },
   how: ({ draft }, host, text) => {
-    const manner = (Object.keys(MANNER_WORDS) as Host["manner"][]).find((m) => MANNER_WORDS[m] === text.toLowerCase() || m === text.toLowerCase());
-    if (manner === undefined) return `"${text}" is none of: typed in, reserved, by DHCP.`;
+    const manner = parseManner(text);
+    if (manner === null) return `"${text}" is none of: typed in, reserved, by DHCP.`;
     if (manner === "reserved" && host.mac === null) return `A reservation needs ${host.name}'s MAC address; enter it first.`;
     draft.patch("host", host.id, manner === "dynamic" ? { manner, ipv4: null } : { manner });
     return null;
