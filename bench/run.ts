@@ -1,9 +1,15 @@
 // Prints the median of each operation beside JSON.parse of the same plan, measured in the same run.
-import { listFindings, recheck, runChecks } from "../src/core/checks";
+import { FENNEL_STREET } from "../demo/surveys";
+import { asPrefix4, parsePrefix } from "../src/core/address";
+import { CHECKS, listFindings, recheck, runChecks } from "../src/core/checks";
 import { decodePlan, encodePlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "../src/core/plan";
+import { allocate, plan as runPlanner, renumberBlock } from "../src/core/planners";
 import { probe } from "../src/core/probe";
+import { guessColumns, readHostTable } from "../src/core/register";
+import { draftPlan, USUAL_PARTS } from "../src/core/survey";
+import { surveyPlan } from "../src/core/testing/survey-plan";
 import { generate, SIZES } from "./generate";
 
 function median(runs: number, once: () => unknown): number {
@@ -61,5 +67,28 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
     rows.push({ size: size.name, operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });
   }
   rows.push({ size: size.name, operation: `(${(text.length / 1e6).toFixed(1)} MB, ${plan.port.size} ports, ${plan.host.size} hosts, ${listFindings(findings).length} findings)`, "median ms": "", "x JSON.parse": "" });
+}
+/** What is not measured by the size of a plan. */
+function add(operation: string, ms: number, parse: number): void {
+  rows.push({ size: "numbering", operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });
+}
+
+if (only === undefined || only === "numbering") {
+  const estate = must(SIZES.find((s) => s.name === "estate"), "the estate");
+  const text = JSON.stringify(encodePlan(generate(estate)));
+  const read = decodePlan(JSON.parse(text));
+  const plan: Plan = must(read.ok ? read.value : null, "the generated plan is sound");
+  const index = PlanIndex.of(plan);
+  const parse = median(5, () => JSON.parse(text));
+  add("JSON.parse of the estate", parse, parse);
+  const block = must(asPrefix4(parsePrefix("10.0.0.0/8")), "a block");
+  const other = must(asPrefix4(parsePrefix("11.0.0.0/8")), "a block");
+  add(`allocate ${plan.segment.size} segments`, median(5, () => allocate(PlanIndex.of(plan), { blocks: [block], scheme: "packed", keep: new Set(), doubled: false })), parse);
+  add("renumber the estate", median(3, () => { const draft = new Draft(plan); const refusal = renumberBlock(draft, index, block, other); if (refusal !== null) throw new Error(refusal); return draft.changes(); }), parse);
+  const ofAddresses = CHECKS.filter((check) => check.family === "addresses");
+  add(`check ${plan.host.size} addresses (${ofAddresses.length} checks)`, median(5, () => { const fresh = PlanIndex.of(plan); return ofAddresses.map((check) => check.run(fresh)); }), parse);
+  const table = [["Name", "MAC", "Address", "Segment"], ...Array.from({ length: 5000 }, (_, i) => [`new-${i}`, `02:5b:${(i >> 8).toString(16).padStart(2, "0")}:${(i & 255).toString(16).padStart(2, "0")}:00:01`, "", must([...plan.segment.values()][i % 1000], "a segment").name])];
+  add("read 5000 pasted rows", median(5, () => readHostTable(index, table, guessColumns(table), null)), parse);
+  add("draft an office from its survey", median(5, () => runPlanner(PlanIndex.of(surveyPlan(FENNEL_STREET)), () => crypto.randomUUID(), { planner: "draft", summary: "", args: null }, (bench) => { draftPlan(bench, USUAL_PARTS); })), parse);
 }
 console.table(rows);
