@@ -4,7 +4,7 @@ import { check, type Found, type Repair } from "./check";
 interface Serves { readonly gear: string }
 
 export const secondRouterServes = check<Serves>({
-  code: "second-router-serves", severity: "warn", family: "addresses",
+  code: "second-router-serves", severity: "warn", family: "survey",
   title: "Gear that stays still gives addresses",
   why: "A client takes the first answer. With a second router still serving, some get a gateway that leads nowhere.",
   reads: ["gear", "scope"],
@@ -28,7 +28,7 @@ const edge = (index: PlanIndex): { of: "gear" | "device"; id: string; until: str
 ];
 
 export const supportEnded = check<Ended>({
-  code: "support-ended", severity: "warn", family: "hardware",
+  code: "support-ended", severity: "warn", family: "survey",
   title: "Gear that faces the internet is past its support date",
   why: "Holes found in it from now on stay open, and it is what everybody out there can reach.",
   reads: ["gear", "device", "interface"],

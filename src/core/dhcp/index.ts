@@ -1,3 +1,4 @@
+export { OPTION_KINDS, optionFault, readOption, type OptionKind, type OptionType, type ReadOption } from "./options";
 export { adviseLease, holdSeconds, LEASES, peakUse, type LeaseAdvice, type Peak, type Visits } from "./lease-sizing";
 export { keptInPool, leasableCount, offeredCount, offeredRanges, offerTo, type Offer } from "./scope-room";
 export { whoAnswers, type Answer } from "./who-answers";

@@ -3,8 +3,13 @@ export { addSegment, zoneNamed, type AddSegment } from "./add-segment";
 export { allocate, devicesOf, movesOfBlock, octetSubnet, renumberBlock, roomyLength, writeAllocation, type Allocated, type Allocation } from "./allocate";
 export { carryOn } from "./carry-vlan";
 export { freeRuns, mainDomain, markFor, nextFreeVid, nextSubnet, nextSubnet6, plannedDynamic, poolFor, tapeFor } from "./conventions";
+export { deviceVlansText, setDeviceVlans, setVlanNameLimit } from "./device-vlans";
 export { DEVICE_MODELS, type DeviceModel } from "./device-models";
-export { addKeptClear, editLine, editSite, removeKeptClear, setConventions, type SiteField } from "./edit-site";
+export { addKeptClear, editLine, editLineText, editSite, LINE_FIELDS, removeKeptClear, setConventions, SITE_FIELDS, siteFieldText, type LineField, type SiteField } from "./edit-site";
+export {
+  addGear, addHostKind, addLine, addRoom, baseKind, editGear, editRoom, GEAR_FIELDS, isPurpose, moveRoom, pasteRooms, removeLine, removeRooms, ROOM_FIELDS, setAliases, type GearField, type RoomField,
+} from "./edit-survey";
+export { addressesText, prefixesText } from "./survey-text";
 export { addHost, editHostCell, HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, parseManner, type HostColumn } from "./host-cell";
 export { asLabel, isHostName } from "./host-label";
 export { convertSchool } from "./convert-school";
@@ -20,6 +25,7 @@ export { fieldsOf, paintPorts, type PortRole } from "./paint-ports";
 export { plan, type Bench, type IdSource, type Refusal } from "./planner";
 export { removeDevice, removeHost, removeSegment } from "./remove";
 export { addressInSegment, editSegmentCell, SEGMENT_COLUMNS, type SegmentColumn } from "./segment-cell";
+export { addOption, editSegmentField, removeOption, SEGMENT_FIELDS, segmentFieldText, setServer, type SegmentField } from "./segment-fields";
 export { DEVICE_FIELDS, editDevice, editLink, notePorts, setHostFields, setSegmentFields, type DeviceField } from "./set-fields";
 export { renumber, type Move } from "./renumber";
 export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./split-merge";

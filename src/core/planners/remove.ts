@@ -34,6 +34,8 @@ export function removeDevice(draft: Draft, id: string): void {
   }
   for (const leg of legs) draft.remove("interface", leg);
   for (const scope of draft.all("scope")) if (scope.serverDevice === id) draft.remove("scope", scope.id);
+  for (const entry of draft.all("deviceVlan")) if (entry.device === id) draft.remove("deviceVlan", entry.id);
+  for (const gear of draft.all("gear")) if (gear.device === id) draft.patch("gear", gear.id, { device: null });
   for (const port of ports) draft.remove("port", port);
   draft.remove("device", id);
 }

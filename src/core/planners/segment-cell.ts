@@ -1,5 +1,5 @@
 import {
-  addressAt, familyOf, formatAddress, parseAddress, parseIpv4, parsePrefix, prefixesOverlap, rangeCount, type Address, type AddressRange,
+  addressAt, familyOf, formatAddress, parseAddress, parseIpv4, parsePrefix, prefixesOverlap, rangeCount, rangesOverlap, type Address, type AddressRange,
 } from "../address";
 import { vid as asVid, type Segment } from "../plan";
 import { countChecked } from "./count-text";
@@ -100,17 +100,25 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
       if (scope !== undefined) draft.remove("scope", scope.id);
       return null;
     }
-    const range = rangeInSegment(segment, text);
-    if (range === null || typeof range.first !== "number") return `"${text}" is not a pool; write its first and last address, such as .40-.99.`;
-    if (rangeCount(range) > 1_000_000n) return `A pool of ${rangeCount(range)} addresses is too large.`;
+    const parts = text.split(/[,;]/).map((part) => part.trim()).filter((part) => part !== "");
+    const pools: AddressRange[] = [];
+    for (const part of parts) {
+      const range = rangeInSegment(segment, part);
+      if (range === null || typeof range.first !== "number") return `"${part}" is not a pool; write its first and last address, such as .40-.99, with commas between several.`;
+      if (rangeCount(range) > 1_000_000n) return `A pool of ${rangeCount(range)} addresses is too large.`;
+      const met = pools.find((other) => rangesOverlap(other, range));
+      if (met !== undefined) return `The pools that begin at ${formatAddress(met.first)} and ${formatAddress(range.first)} share addresses; write each once.`;
+      pools.push(range);
+    }
+    if (pools.length === 0 || pools.length > 32) return `"${text}" is not a pool; write its first and last address, such as .40-.99.`;
     if (scope !== undefined) {
-      draft.patch("scope", scope.id, { pools: [range] });
+      draft.patch("scope", scope.id, { pools });
       return null;
     }
     const leg = segment.gatewayInterface === null ? undefined : draft.get("interface", segment.gatewayInterface);
     if (leg === undefined) return `${segment.name} has no gateway that could give addresses; set its gateway first.`;
     draft.put("scope", {
-      id: ids(), segment: segment.id, serverDevice: leg.device, serverHost: null, family: 4, pools: [range], exclusions: [], leaseSeconds: 28_800, options: [],
+      id: ids(), segment: segment.id, serverDevice: leg.device, serverHost: null, family: 4, pools, exclusions: [], leaseSeconds: 28_800, options: [],
     });
     return null;
   },

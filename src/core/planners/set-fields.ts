@@ -67,7 +67,7 @@ export function editDevice({ draft }: Bench, id: string, field: DeviceField, typ
 const DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
 
 /** Whether the text is a day of the calendar, written year, month, day. */
-function isDate(text: string): boolean {
+export function isDate(text: string): boolean {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (match === null) return false;
   const [year, month, day] = [Number(match[1]), Number(match[2]), Number(match[3])];

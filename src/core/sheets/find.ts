@@ -12,6 +12,8 @@ function* candidates(index: PlanIndex): Generator<Hit> {
   for (const segment of segmentsInOrder(index)) {
     yield { kind: "segment", id: segment.id, name: segment.name, detail: [`VLAN ${index.vidOf(segment) ?? "–"}`, ...segment.prefixes4.map(formatPrefix)].join(", ") };
   }
+  for (const room of plan.room.values()) yield { kind: "room", id: room.id, name: room.name, detail: room.needs };
+  for (const gear of plan.gear.values()) yield { kind: "gear", id: gear.id, name: gear.name, detail: gear.fate };
   for (const device of devicesInOrder(index)) yield { kind: "device", id: device.id, name: device.name, detail: [device.model, device.place].filter((t) => t !== "").join(", ") };
   for (const host of plan.host.values()) {
     yield { kind: "host", id: host.id, name: host.name, detail: [host.ipv4 === null ? "" : formatAddress(host.ipv4), host.mac ?? "", host.place].filter((t) => t !== "").join(", ") };

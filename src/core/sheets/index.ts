@@ -1,3 +1,5 @@
+export { useOfSubnets, type SubnetUse } from "./use-of-subnets";
+export { renumberTable } from "./renumber-table";
 export { jacketOf, jacketOfRole, jacketText, tapeOf, tapeSlots, type Jacket, type Tape } from "./jacket";
 export { deviceLine, devicesInOrder, freePorts, isDecidedElsewhere, ownAddress, pluggedIn, portCounts, runText, type PortCounts } from "./port-sheet";
 export { attachmentText, DEVICE_KIND_WORDS, hostCellText, legCellText, registerRows, type RegisterRow } from "./register-sheet";

@@ -7,12 +7,12 @@ import { readNeeds } from "./read-needs";
 const short = (line: string) => readNeeds(CATALOGUE, line).map((reading) => (reading.need === null ? reading.problem : `${reading.need.count} ${reading.need.what} (${reading.need.kind.word})${reading.need.wireless ? " wireless" : ""}`));
 
 test.each([
-  ["3 PC, 2 phone+PC, 1 card terminal", ["3 PC (PC)", "2 phone+pc (phone with PC)", "1 card terminal (card terminal)"]],
+  ["3 PC, 2 phone+PC, 1 card terminal", ["3 PC (PC)", "2 phone with PC (phone with PC)", "1 card terminal (card terminal)"]],
   ["2 PC, 1 fridge loger", ["2 PC (PC)", "1 fridge logger (sensor gateway)"]],
   ["1 records server; two auth servers\n60 guests", ["1 records server (server)", "2 auth server (server)", "60 guest (guest) wireless"]],
   ["PCs", ["1 PC (PC)"]], ["4x camera", ["4 camera (camera)"]], ["4 x cameras", ["4 camera (camera)"]], ["a printer, an analyser", ["1 printer (printer)", "1 analyser (analyser)"]],
   ["waiting room screen", ["1 waiting room screen (screen)"]], ["6 I/O islands, 2 x-ray panels", ["6 I/O island (I/O island)", "2 x-ray panel (x-ray panel)"]],
-  ["2 pc + phone, 1 phone with pc", ["2 pc+phone (phone with PC)", "1 phone with PC (phone with PC)"]],
+  ["2 pc + phone, 1 phone with pc", ["2 phone with PC (phone with PC)", "1 phone with PC (phone with PC)"]],
   ["2 PC wireless, 3 laptop wired, 1 tablets (wired)", ["2 PC (PC) wireless", "3 laptop (laptop)", "1 tablet (tablet)"]],
   ["  , ;\n", []], ["", []],
 ])("%j", (line, wanted) => {

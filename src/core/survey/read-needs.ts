@@ -17,8 +17,8 @@ export interface Need {
 
 /** An item with its place in the line, from `start` up to, not including, `end`. */
 export type Reading =
-  | { readonly start: number; readonly end: number; readonly need: Need; /** How it was read where that is not what was typed. */ readonly readAs: string | null; readonly problem: null }
-  | { readonly start: number; readonly end: number; readonly need: null; readonly readAs: null; readonly problem: string };
+  | { readonly start: number; readonly end: number; readonly need: Need; /** The kind's word where another was typed. */ readonly readAs: string | null; /** The typed word is in no list: a mistake of typing is assumed. */ readonly guessed: boolean; readonly problem: null }
+  | { readonly start: number; readonly end: number; readonly need: null; readonly readAs: null; readonly guessed: false; readonly problem: string };
 
 const NUMBER_WORDS: Readonly<Record<string, number>> = { a: 1, an: 1, one: 1, two: 2, three: 3, four: 4, five: 5, six: 6, seven: 7, eight: 8, nine: 9, ten: 10, eleven: 11, twelve: 12 };
 const MOST = 9999;
@@ -54,7 +54,7 @@ function singulars(word: string): string[] {
   return forms;
 }
 
-interface Match { readonly kind: DeviceKind; readonly what: string; readonly readAs: string | null }
+interface Match { readonly kind: DeviceKind; readonly what: string; readonly readAs: string | null; readonly guessed: boolean }
 
 /** Words to kinds: once for a catalogue, not once for a line. */
 const WORDS = new WeakMap<readonly DeviceKind[], ReadonlyMap<string, { kind: DeviceKind; name: string }>>();
@@ -79,8 +79,8 @@ function match(catalogue: readonly DeviceKind[], typed: string): Match | null {
       if (found === undefined) continue;
       // The kind's own spelling, when the words are its name in another case or number.
       const own = from === 0 && form === found.kind.word.toLowerCase();
-      const what = own ? found.kind.word : [...typed.split(" ").slice(0, from), found.name === found.kind.word || from > 0 ? found.name : form].join(" ");
-      return { kind: found.kind, what, readAs: own || found.kind.word.toLowerCase() === what.toLowerCase() ? null : found.kind.word };
+      const what = own || found.kind.role === "pair" ? found.kind.word : [...typed.split(" ").slice(0, from), found.name === found.kind.word || from > 0 ? found.name : form].join(" ");
+      return { kind: found.kind, what, readAs: own ? null : found.kind.word, guessed: false };
     }
   }
   let best: { kind: DeviceKind; name: string; mistakes: number } | null = null;
@@ -90,10 +90,10 @@ function match(catalogue: readonly DeviceKind[], typed: string): Match | null {
       if (mistakes <= forgiven(word) && (best === null || mistakes < best.mistakes)) best = { kind, name, mistakes };
     }
   }
-  return best === null ? null : { kind: best.kind, what: best.name, readAs: best.name };
+  return best === null ? null : { kind: best.kind, what: best.name, readAs: best.name, guessed: true };
 }
 
-function readItem(catalogue: readonly DeviceKind[], text: string): { need: Need; readAs: string | null } | string {
+function readItem(catalogue: readonly DeviceKind[], text: string): { need: Need; readAs: string | null; guessed: boolean } | string {
   const head = /^(\d+|[a-z]+)(?=\s|x\s|×|$)\s*(?:x(?=\s)|×)?\s*/i.exec(text);
   const number = head === null ? null : /^\d+$/.test(head[1] ?? "") ? Number(head[1]) : (NUMBER_WORDS[(head[1] ?? "").toLowerCase()] ?? null);
   const rest = number === null || head === null ? text : text.slice(head[0].length);
@@ -106,7 +106,7 @@ function readItem(catalogue: readonly DeviceKind[], text: string): { need: Need;
   const { kind } = found;
   const poeClass = typeof marks.power === "number" ? marks.power : marks.power === "no" ? null : marks.power === "yes" ? (kind.poeClass ?? 3) : kind.poeClass;
   const wireless = marks.wireless ?? kind.wireless;
-  return { need: { count, what: found.what, kind, wireless, poeClass: wireless ? null : poeClass, growth: marks.growth, group: marks.group }, readAs: found.readAs };
+  return { need: { count, what: found.what, kind, wireless, poeClass: wireless ? null : poeClass, growth: marks.growth, group: marks.group }, readAs: found.readAs, guessed: found.guessed };
 }
 
 /**
@@ -122,8 +122,8 @@ export function readNeeds(catalogue: readonly DeviceKind[], line: string): Readi
     const start = part.index + lead;
     const read = readItem(catalogue, text);
     readings.push(typeof read === "string"
-      ? { start, end: start + text.length, need: null, readAs: null, problem: read }
-      : { start, end: start + text.length, need: read.need, readAs: read.readAs, problem: null });
+      ? { start, end: start + text.length, need: null, readAs: null, guessed: false, problem: read }
+      : { start, end: start + text.length, need: read.need, readAs: read.readAs, guessed: read.guessed, problem: null });
   }
   return readings;
 }

@@ -6,6 +6,7 @@ import { useEffect, type ComponentType } from "react";
 import { viewIn, type ViewKey } from "./views";
 
 const LOADERS = {
+  survey: () => import("../views/survey/SurveyView").then((m) => m.SurveyView),
   segments: () => import("../views/segments/SegmentsView").then((m) => m.SegmentsView),
   addresses: () => import("../views/addresses/AddressesView").then((m) => m.AddressesView),
   hardware: () => import("../views/hardware/HardwareView").then((m) => m.HardwareView),

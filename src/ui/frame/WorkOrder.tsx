@@ -15,6 +15,7 @@ const GROUPS = ["Plan", "Protect", "Prove"] as const;
 function progressOf(view: ViewKey, plan: Plan, probed: boolean): Progress | null {
   const sized = (size: number): Progress => (size === 0 ? "empty" : "sound");
   switch (view) {
+    case "survey": return plan.room.size === 0 ? "empty" : plan.segment.size === 0 ? "begun" : "sound";
     case "segments": return sized(plan.segment.size);
     case "addresses": return sized(plan.host.size);
     case "hardware": return sized(plan.device.size);

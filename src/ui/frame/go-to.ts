@@ -9,6 +9,9 @@ import { showView, type ViewKey } from "./views";
 export function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; selection: Selection | null } {
   const { plan } = index;
   switch (kind) {
+    case "room": return { view: "survey", selection: { what: "room", id } };
+    case "gear": return { view: "survey", selection: { what: "gear", id } };
+    case "line": return { view: "survey", selection: { what: "line", id } };
     case "segment": return { view: "segments", selection: { what: "segment", id } };
     case "scope": return { view: "segments", selection: { what: "segment", id: plan.scope.get(id)?.segment ?? "" } };
     case "ssid": return { view: "segments", selection: { what: "segment", id: plan.ssid.get(id)?.segment ?? "" } };

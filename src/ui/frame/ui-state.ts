@@ -6,6 +6,16 @@ import type { SegmentColumn } from "@/core/planners";
 /** What is selected; the margin shows it. */
 export type Selection =
   | { readonly what: "segment"; readonly id: string; readonly column?: SegmentColumn }
+  | { readonly what: "room"; readonly id: string }
+  | { readonly what: "line"; readonly id: string }
+  | { readonly what: "lines" }
+  /** Gear that was found; null for the list with nothing chosen in it. */
+  | { readonly what: "gear"; readonly id: string | null }
+  | { readonly what: "conventions" }
+  | { readonly what: "kinds" }
+  | { readonly what: "draft" }
+  | { readonly what: "numbering" }
+  | { readonly what: "leases"; readonly id: string }
   | { readonly what: "host"; readonly id: string }
   | { readonly what: "interface"; readonly id: string }
   | { readonly what: "device"; readonly id: string }

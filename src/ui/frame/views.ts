@@ -4,6 +4,7 @@ import type { Family } from "@/core/checks";
 export interface View { readonly key: string; readonly title: string; readonly number: string | null; readonly group: "Plan" | "Protect" | "Prove" | null; readonly family: Family | null }
 
 export const VIEWS = [
+  { key: "survey", title: "Survey", number: "01", group: "Plan", family: "survey" },
   { key: "segments", title: "Segments", number: "02", group: "Plan", family: "segments" },
   { key: "addresses", title: "Addresses", number: "03", group: "Plan", family: "addresses" },
   { key: "hardware", title: "Hardware", number: "04", group: "Plan", family: "hardware" },

@@ -1,10 +1,10 @@
-import { useEffect, useId, useRef } from "react";
+import { useEffect, useId, useRef, type ReactNode } from "react";
 import type { Editing, Grid } from "./use-grid";
 
-interface Props { readonly editing: Editing; readonly grid: Grid; readonly label: string; readonly offers: readonly string[]; readonly right: boolean }
+interface Props { readonly editing: Editing; readonly grid: Grid; readonly label: string; readonly offers: readonly string[]; readonly right: boolean; readonly reading: ReactNode }
 
 /** The open cell: a text field over it, and below it the sentence why what was typed can't stand. */
-export function CellEditor({ editing, grid, label, offers, right }: Props) {
+export function CellEditor({ editing, grid, label, offers, right, reading }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
   const message = useId();
@@ -23,6 +23,7 @@ export function CellEditor({ editing, grid, label, offers, right }: Props) {
         className={`h-full w-full min-w-[72px] border-2 bg-panel px-1 outline-none ${editing.refusal === null ? "border-act" : "border-stop"} ${right ? "text-right" : ""}`}
       />
       {offers.length > 0 ? <datalist id={list}>{offers.map((offer) => <option key={offer} value={offer} />)}</datalist> : null}
+      {reading === undefined || reading === null ? null : <div role="status" className="absolute top-full left-0 z-20 min-w-full border border-act bg-act-wash px-2 py-[6px] text-left font-sans font-normal whitespace-normal">{reading}</div>}
       {editing.refusal === null ? null : (
         <p id={message} role="alert" className={`absolute top-full z-30 mt-[2px] w-72 border border-stop bg-stop-wash p-2 text-left font-sans text-13 font-normal whitespace-normal text-stop ${right ? "right-0" : "left-0"}`}>
           {editing.refusal}

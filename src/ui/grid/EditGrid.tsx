@@ -5,6 +5,7 @@ import { useEffect, useRef, type ReactNode, type RefObject } from "react";
 import { CellEditor } from "./CellEditor";
 import { inBlock, type Column, type GridActions } from "./column";
 import { useGrid, type Grid } from "./use-grid";
+import { useOrder } from "./use-order";
 
 interface Props<R, C extends string> {
   readonly label: string;
@@ -17,6 +18,10 @@ interface Props<R, C extends string> {
   readonly newRow?: Partial<Record<C, ReactNode>>;
   readonly groups?: readonly { readonly head: string; readonly span: number; readonly bar: boolean }[];
   readonly foot?: ReactNode;
+  /** Only rows with these words somewhere are shown. */
+  readonly filter?: string;
+  /** Told which rows the chosen block covers. */
+  readonly onBlock?: (rows: readonly string[]) => void;
   /** What scrolls: long tables draw only the rows that are seen. */
   readonly scroller: RefObject<HTMLDivElement | null>;
 }
@@ -27,8 +32,9 @@ const ROW_PX = 28;
 
 /** A table that is edited in place like a spreadsheet: arrows, Enter or typing, Tab, Shift for a block, copy, paste, Ctrl D fills down. */
 export function EditGrid<R, C extends string>(props: Props<R, C>) {
-  const { label, rows, idOf, columns, actions, newRow, groups, foot, scroller } = props;
-  const grid = useGrid({ rows, idOf, columns, actions, hasNewRow: newRow !== undefined });
+  const { label, idOf, columns, actions, newRow, groups, foot, scroller } = props;
+  const { rows, sort, sortBy } = useOrder(props.rows, columns, props.filter ?? "");
+  const grid = useGrid({ rows, idOf, columns, actions, hasNewRow: newRow !== undefined, sortBy });
   const table = useRef<HTMLTableElement>(null);
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: 20, enabled: rows.length > DRAWN_WHOLE });
   const drawn = rows.length > DRAWN_WHOLE ? virtual.getVirtualItems() : null;
@@ -47,6 +53,10 @@ export function EditGrid<R, C extends string>(props: Props<R, C>) {
   // Focus follows the place; a change of the rows alone must not pull it here.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [atRow, atColumn, isEditing]);
+  const { onBlock } = props;
+  const { top, bottom } = grid.block;
+  const covered = rows.slice(top, bottom + 1).map(idOf).join(" ");
+  useEffect(() => { onBlock?.(covered === "" ? [] : covered.split(" ")); }, [covered, onBlock]);
   const spacer = (px: number, key: string) => (px <= 0 ? null : <tr key={key} aria-hidden style={{ height: px }}><td colSpan={columns.length} style={{ height: px, border: 0 }} /></tr>);
   return (
     <>
@@ -55,13 +65,17 @@ export function EditGrid<R, C extends string>(props: Props<R, C>) {
           {groups === undefined ? null : (
             <tr className="group">{groups.map((group) => <th key={group.head} colSpan={group.span} scope="colgroup" className={group.bar ? "bar" : ""}>{group.head}</th>)}</tr>
           )}
-          <tr>{columns.map((column) => <th key={column.id} scope="col" title={column.title} style={{ width: column.width }} className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""}`}>{column.head}</th>)}</tr>
+          <tr>{columns.map((column) => (
+            <th key={column.id} scope="col" title={column.title} style={{ width: column.width }} className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""}`} aria-sort={sort?.column !== column.id ? undefined : sort.up ? "ascending" : "descending"}>
+              <button type="button" className="hover:text-ink" tabIndex={-1} title={`Sort by ${column.title ?? column.head}`} onClick={() => sortBy(column.id)}>{column.head}{sort?.column !== column.id ? "" : sort.up ? " ↑" : " ↓"}</button>
+            </th>
+          ))}</tr>
         </thead>
         <tbody>
           {spacer(first * ROW_PX, "above")}
-          {rows.slice(first, last + 1).map((row, i) => <GridRow key={idOf(row)} {...props} grid={grid} row={row} number={first + i} />)}
+          {rows.slice(first, last + 1).map((row, i) => <GridRow key={idOf(row)} {...props} rows={rows} grid={grid} row={row} number={first + i} />)}
           {spacer((rows.length - 1 - last) * ROW_PX, "below")}
-          {newRow === undefined ? null : <NewRow {...props} grid={grid} />}
+          {newRow === undefined ? null : <NewRow {...props} rows={rows} grid={grid} />}
         </tbody>
         {foot === undefined ? null : <tfoot>{foot}</tfoot>}
       </table>
@@ -76,7 +90,7 @@ function GridRow<R, C extends string>({ row, number, columns, idOf, selected, gr
     <tr className={isSelected ? "selected" : ""} aria-rowindex={number + 2}>
       {columns.map((column, c) => (
         <Cell key={column.id} grid={grid} row={number} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
-          label={`${column.title ?? column.head}, ${label} row ${number + 1}`} text={column.text(row)} offers={column.offers?.(row) ?? []} readOnly={column.readOnly?.(row) === true}>
+          label={`${column.title ?? column.head}, ${label} row ${number + 1}`} text={column.text(row)} offers={column.offers?.(row) ?? []} readOnly={column.readOnly?.(row) === true} reading={(text) => column.reading?.(row, text)}>
           {column.show === undefined ? column.text(row) : column.show(row)}
         </Cell>
       ))}
@@ -89,7 +103,7 @@ function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Pro
     <tr aria-rowindex={rows.length + 2} className="text-ink2">
       {columns.map((column, c) => (
         <Cell key={column.id} grid={grid} row={rows.length} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
-          label={`${column.title ?? column.head}, new row of ${label}`} text="" offers={column.offers?.(null) ?? []} readOnly={false}>
+          label={`${column.title ?? column.head}, new row of ${label}`} text="" offers={column.offers?.(null) ?? []} readOnly={false} reading={(text) => column.reading?.(null, text)}>
           {newRow?.[column.id] ?? ""}
         </Cell>
       ))}
@@ -99,10 +113,10 @@ function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Pro
 
 interface CellProps {
   readonly grid: Grid; readonly row: number; readonly column: number; readonly align: "right" | "centre" | undefined; readonly bar: boolean; readonly mono: boolean;
-  readonly label: string; readonly text: string; readonly offers: readonly string[]; readonly readOnly: boolean; readonly children: ReactNode;
+  readonly label: string; readonly text: string; readonly offers: readonly string[]; readonly readOnly: boolean; readonly reading: (text: string) => ReactNode; readonly children: ReactNode;
 }
 
-function Cell({ grid, row, column, align, bar, mono, label, text, offers, readOnly, children }: CellProps) {
+function Cell({ grid, row, column, align, bar, mono, label, text, offers, readOnly, reading, children }: CellProps) {
   const here = grid.at.row === row && grid.at.column === column;
   const chosen = inBlock(grid.block, { row, column }) && (grid.block.top !== grid.block.bottom || grid.block.left !== grid.block.right);
   return (
@@ -117,7 +131,7 @@ function Cell({ grid, row, column, align, bar, mono, label, text, offers, readOn
       onDoubleClick={() => grid.begin(text)}
     >
       {children}
-      {here && grid.editing !== null ? <CellEditor editing={grid.editing} grid={grid} label={label} offers={offers} right={align === "right"} /> : null}
+      {here && grid.editing !== null ? <CellEditor editing={grid.editing} grid={grid} label={label} offers={offers} right={align === "right"} reading={reading(grid.editing.text)} /> : null}
     </td>
   );
 }

@@ -16,6 +16,8 @@ export interface Column<R, C extends string> {
   readonly readOnly?: (row: R) => boolean;
   /** Worked out from the rest: never edited, and left out of what is copied, so that what is copied can be pasted again. */
   readonly derived?: boolean;
+  /** What stands below the open cell while one types: how the text is understood. */
+  readonly reading?: (row: R | null, text: string) => ReactNode;
   /** Values on offer while typing. */
   readonly offers?: (row: R | null) => readonly string[];
 }

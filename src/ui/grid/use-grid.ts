@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import { useState, type ClipboardEvent, type KeyboardEvent } from "react";
+import { seriesFrom } from "@/core/register";
 import { blockOf, type Block, type Column, type GridActions, type Place } from "./column";
 
 export interface Editing { readonly text: string; readonly refusal: string | null }
@@ -10,6 +11,7 @@ interface Shape<R, C extends string> {
   readonly columns: readonly Column<R, C>[];
   readonly actions: GridActions<C>;
   readonly hasNewRow: boolean;
+  readonly sortBy: (column: C) => void;
 }
 
 export interface Grid {
@@ -46,7 +48,7 @@ function moved({ row, column }: Place, key: string, last: Place, far: boolean): 
 }
 
 /** The behaviour of a spreadsheet: one cell is where you are, a block may be chosen, keys and clipboard work on it. */
-export function useGrid<R, C extends string>({ rows, idOf, columns, actions, hasNewRow }: Shape<R, C>): Grid {
+export function useGrid<R, C extends string>({ rows, idOf, columns, actions, hasNewRow, sortBy }: Shape<R, C>): Grid {
   const last: Place = { row: rows.length - (hasNewRow ? 0 : 1), column: columns.length - 1 };
   const [wanted, setWanted] = useState<{ at: Place; anchor: Place }>({ at: { row: 0, column: 0 }, anchor: { row: 0, column: 0 } });
   const [editing, setEditing] = useState<Editing | null>(null);
@@ -123,6 +125,15 @@ export function useGrid<R, C extends string>({ rows, idOf, columns, actions, has
     writeBlock(Array.from({ length: Math.min(height, rows.length - block.top - 1) }, () => first), block.top + 1, block.left);
   };
 
+  /** A series down the block, column by column: from its first row, in the step to its second when that is filled and the block goes on. */
+  const fillSeries = () => {
+    const height = Math.min(block.bottom, rows.length - 1) - block.top + 1;
+    if (height < 2) return;
+    const [first, second] = [rowTexts(block.top), rowTexts(block.top + 1)];
+    const columnsOfTexts = first.map((text, i) => seriesFrom(text, height > 2 && (second[i] ?? "") !== "" ? (second[i] ?? null) : null, height));
+    writeBlock(Array.from({ length: height - 1 }, (_, r) => columnsOfTexts.map((texts) => texts[r + 1] ?? "")), block.top + 1, block.left);
+  };
+
   const clear = () => {
     for (let row = block.top; row <= block.bottom; row += 1) {
       for (let column = block.left; column <= block.right; column += 1) {
@@ -157,7 +168,8 @@ export function useGrid<R, C extends string>({ rows, idOf, columns, actions, has
       const ids = rows.slice(block.top, block.bottom + 1).map(idOf);
       if (ids.length > 0) actions.remove(ids);
     } else if (event.key === "Delete" || event.key === "Backspace") clear();
-    else if (command && event.key.toLowerCase() === "d") fillDown();
+    else if (command && event.key.toLowerCase() === "d") (event.shiftKey ? fillSeries : fillDown)();
+    else if (event.altKey && event.key.toLowerCase() === "s") { const column = columnAt(at.column); if (column !== undefined) sortBy(column.id); }
     else if (printable) begin(event.key);
     else return;
     event.preventDefault();

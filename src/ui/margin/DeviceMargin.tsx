@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
-import { addLeg, connectPorts, editDevice, removeDevice, removeLeg, type DeviceField } from "@/core/planners";
+import { deviceVlansText, setDeviceVlans, setVlanNameLimit, addLeg, connectPorts, editDevice, removeDevice, removeLeg, type DeviceField } from "@/core/planners";
 import { byNaturalText } from "@/core/kernel";
 import { nameOf, type Device } from "@/core/plan";
 import { DEVICE_KIND_WORDS, freePorts, placesOf, pluggedIn, portCounts } from "@/core/sheets";
@@ -50,6 +50,12 @@ export function DeviceMargin({ id }: { id: string }) {
           <TextField key={field} label={label} value={valueOf(field)} placeholder={hint} offers={field === "place" ? placesOf(index) : []} mono={field === "supportUntil"}
             write={(text) => edit({ planner: "edit-device", summary: `${device.name}: ${label.toLowerCase()} ${field === "notes" ? "written" : text === "" ? "emptied" : text}`, args: { device: id, field, text } }, (bench) => editDevice(bench, id, field, text))} />
         ))}
+        {device.bridging !== "vlan" ? null : (
+          <>
+            <TextField label="VLAN names ≤" value={device.vlanNameLimit === null ? "" : String(device.vlanNameLimit)} placeholder="characters it takes" mono write={(text) => edit({ planner: "edit-device", summary: `${device.name}: VLAN names of at most ${text || "any length"}`, args: { device: id, text } }, (bench) => setVlanNameLimit(bench, id, text))} />
+            <TextField label="VLANs on it" value={deviceVlansText(index, id)} placeholder="as its own list has them: 20 Staff, 30 Phones" write={(text) => edit({ planner: "edit-device", summary: `${device.name}: its own VLANs ${text === "" ? "not known" : text}`, args: { device: id, text } }, (bench) => setDeviceVlans(bench, id, text))} />
+          </>
+        )}
       </Section>
       <Legs device={device} />
       <Cables device={device} />

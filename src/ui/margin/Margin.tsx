@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import type { ViewKey } from "../frame/views";
 import { useUi } from "../frame/use-ui";
 import { useIndex } from "../plan-store/use-plan";
@@ -11,8 +12,19 @@ import { LinkMargin } from "./LinkMargin";
 import { PortsMargin } from "./PortsMargin";
 import { ProbeMargin } from "./ProbeMargin";
 import { SegmentMargin } from "./SegmentMargin";
+import { NumberingMargin } from "./segments/NumberingMargin";
 import { SiteMargin } from "./SiteMargin";
+import { ConventionsMargin } from "./survey/ConventionsMargin";
+import { DraftMargin } from "./survey/DraftMargin";
+import { GearMargin } from "./survey/GearMargin";
+import { KindsMargin } from "./survey/KindsMargin";
+import { LineMargin } from "./survey/LineMargin";
+import { RoomMargin } from "./survey/RoomMargin";
+import { SurveyMargin } from "./survey/SurveyMargin";
 import { WallMargin } from "./WallMargin";
+
+/** Charts are heavy, so they come when they are asked for. */
+const LeaseMargin = dynamic(() => import("./segments/LeaseMargin").then((m) => m.LeaseMargin), { loading: () => <p role="status" className="p-4 text-13 text-ink2">Opening …</p> });
 
 /** Beside the sheet: what is selected, its findings with their repairs, its history. */
 export function Margin({ view }: { view: ViewKey }) {
@@ -33,6 +45,15 @@ function Content({ view }: { view: ViewKey }) {
   const { plan } = useIndex();
   if (view === "probe") return <ProbeMargin />;
   switch (selection?.what) {
+    case "room": return plan.room.has(selection.id) ? <RoomMargin key={selection.id} id={selection.id} /> : <SurveyMargin />;
+    case "line": return <LineMargin key={selection.id} id={plan.line.has(selection.id) ? selection.id : null} />;
+    case "lines": return <LineMargin id={null} />;
+    case "gear": return <GearMargin key={selection.id} id={selection.id} />;
+    case "conventions": return <ConventionsMargin />;
+    case "kinds": return <KindsMargin />;
+    case "draft": return <DraftMargin />;
+    case "numbering": return <NumberingMargin />;
+    case "leases": return plan.segment.has(selection.id) ? <LeaseMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
     case "segment": return plan.segment.has(selection.id) ? <SegmentMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
     case "host": return plan.host.has(selection.id) ? <HostMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
     case "interface": return plan.interface.has(selection.id) ? <InterfaceMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
@@ -41,6 +62,6 @@ function Content({ view }: { view: ViewKey }) {
     case "ports": return selection.ids.some((id) => plan.port.has(id)) ? <PortsMargin device={selection.device} ids={selection.ids} /> : <SiteMargin />;
     case "wall": return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
     case "finding": return <FindingMargin findingKey={selection.key} />;
-    default: return <SiteMargin />;
+    default: return view === "survey" ? <SurveyMargin /> : <SiteMargin />;
   }
 }

@@ -14,6 +14,7 @@ import { SegmentChip, tapeWords } from "../tape/Chip";
 import { FindingsSection } from "./FindingsSection";
 import { HistorySection } from "./HistorySection";
 import { Fact, MarginHead, Section } from "./parts";
+import { Options, ScopeFields } from "./segments/ScopeFields";
 
 const LABELS: Readonly<Record<SegmentColumn, string>> = {
   mark: "Mark", vid: "VLAN ID", name: "Name", zone: "Zone", prefix: "Subnet", gateway: "Gateway", pool: "Pool", lease: "Lease", dns: "DNS", planned: "Planned",
@@ -52,13 +53,14 @@ export function SegmentMargin({ id }: { id: string }) {
             offers={column === "zone" ? [...index.plan.zone.values()].map((zone) => zone.name) : []}
             write={(text) => edit({ planner: "edit-segment", summary: `${segment.name}: ${LABELS[column]} ${text === "" ? "emptied" : text}`, args: { segment: id, column, text } }, (bench) => editSegmentCell(bench, id, column, text))} />
         ))}
-        <TextField label="Growth %" value={String(segment.growth)} mono write={(text) => edit({ planner: "edit-segment", summary: `${segment.name}: growth ${text} %`, args: { segment: id, growth: text } }, (bench) => setSegmentFields(bench, id, { growth: text }))} />
-        <TextField label="IPv6 subnet" value={segment.prefixes6[0] === undefined ? "" : formatPrefix(segment.prefixes6[0])} mono placeholder="fd00:24:20::/64" write={(text) => edit({ planner: "edit-segment", summary: `${segment.name}: IPv6 subnet ${text === "" ? "taken away" : text}`, args: { segment: id, prefix6: text } }, (bench) => setSegmentFields(bench, id, { prefix6: text }))} />
+        <ScopeFields segment={segment} />
         <label className="flex min-h-7 items-center gap-2 px-4 text-13">
           <input type="checkbox" checked={segment.management} onChange={(event) => edit({ planner: "edit-segment", summary: `${segment.name}: ${event.target.checked ? "is" : "is no longer"} the management segment`, args: { segment: id } }, (bench) => setSegmentFields(bench, id, { management: event.target.checked }))} />
           Management: the gear’s own addresses
         </label>
       </Section>
+      <div className="section px-4 pt-2"><button type="button" className="button" onClick={() => select({ what: "leases", id })}>Size the pool and the lease</button></div>
+      <Options segment={segment} />
       <Wireless segment={segment} />
       <HistorySection about={id} />
       <div className="section px-4 pt-3"><button type="button" className="button danger" onClick={remove}>Remove the segment</button></div>

@@ -1,27 +1,25 @@
 "use client";
 
 import { useState } from "react";
-import { formatPrefix } from "@/core/address";
-import type { Line } from "@/core/plan";
-import { addKeptClear, editLine, editSite, removeKeptClear, setConventions, type SiteField } from "@/core/planners";
+import { v7 } from "uuid";
+import { formatPrefix, uniqueLocalPrefix } from "@/core/address";
+import { addKeptClear, editSite, removeKeptClear, siteFieldText, type SiteField } from "@/core/planners";
 import { segmentTotals } from "@/core/sheets";
-import { Choose } from "../kit/Choose";
 import { TextField } from "../kit/TextField";
 import { useIndex, usePlan } from "../plan-store/use-plan";
+import { ConventionFields } from "./ConventionFields";
 import { HistorySection } from "./HistorySection";
+import { LineFields } from "./LineFields";
 import { Caution, Fact, MarginHead, Section } from "./parts";
 
 const KINDS = { home: "home", office: "office", industrial: "industrial site" } as const;
-const FIELDS: readonly (readonly [SiteField, string, string])[] = [["name", "Name", ""], ["blocks", "Blocks", "10.24.0.0/16"], ["timeZone", "Time zone", "Europe/London"], ["staticSize", "Static block", "18"]];
+const FIELDS: readonly (readonly [SiteField, string, string])[] = [["name", "Name", ""], ["blocks", "Blocks", "10.24.0.0/16"], ["timeZone", "Time zone", "Europe/London"]];
 
-/** Nothing is selected: the site itself, its way of numbering, what it keeps clear of, its internet line. */
+/** Nothing is selected: the site itself, its way of numbering, what it keeps clear of, its internet lines. */
 export function SiteMargin() {
   const index = useIndex();
-  const edit = usePlan((state) => state.edit);
   const { site, device, host } = index.plan;
   const totals = segmentTotals(index);
-  const valueOf = (field: SiteField): string => (field === "blocks" ? site.blocks.map(formatPrefix).join(", ") : field === "staticSize" ? String(site.conventions.staticSize) : site[field]);
-  const convention = (fields: Parameters<typeof setConventions>[1], says: string) => { edit({ planner: "set-conventions", summary: `Site: ${says}`, args: fields }, (bench) => setConventions(bench, fields)); };
   return (
     <>
       <MarginHead kick="The site">{site.name}</MarginHead>
@@ -32,18 +30,35 @@ export function SiteMargin() {
         <Fact name="Register">{host.size} end devices</Fact>
       </dl>
       <Caution head="Your work, your rules.">Work only on networks you are authorised to work on. Fixed wiring and mains belong to licensed people under the local code.</Caution>
-      <Section title="Change">
-        {FIELDS.map(([field, label, hint]) => (
-          <TextField key={field} label={label} value={valueOf(field)} placeholder={hint} mono={field === "blocks" || field === "staticSize"}
-            write={(text) => edit({ planner: "edit-site", summary: `Site: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { field, text } }, (bench) => editSite(bench, field, text))} />
-        ))}
-        <Choose label="VLAN IDs" value={site.conventions.subnetScheme} choices={[["octet", "in the third octet"], ["packed", "packed tightly"]]} onChoose={(subnetScheme) => convention({ subnetScheme }, `VLAN IDs ${subnetScheme === "octet" ? "in the third octet" : "packed"}`)} />
-        <Choose label="Gateway" value={site.conventions.gatewayAt} choices={[["first", "first usable address"], ["last", "last usable address"]]} onChoose={(gatewayAt) => convention({ gatewayAt }, `gateway ${gatewayAt}`)} />
-      </Section>
+      <SiteFields />
+      <Section title="Conventions"><ConventionFields /></Section>
       <KeptClear />
-      {[...index.plan.line.values()].map((line) => <LineSection key={line.id} line={line} />)}
+      {[...index.plan.line.values()].map((line) => <Section key={line.id} title={line.name}><LineFields line={line} /></Section>)}
       <HistorySection />
     </>
+  );
+}
+
+/** Name, blocks, time zone; and a unique-local IPv6 block on demand. */
+export function SiteFields() {
+  const { site } = useIndex().plan;
+  const edit = usePlan((state) => state.edit);
+  const has6 = site.blocks.some((block) => block.family === 6);
+  const addLocal = () => {
+    // Forty random bits (RFC 4193 section 3.2.2): the last five bytes of a UUID of version 7 are nothing but random.
+    const bytes = Uint8Array.from((v7().replaceAll("-", "").slice(22).match(/../g) ?? []).map((pair) => Number.parseInt(pair, 16)));
+    const prefix = uniqueLocalPrefix(bytes);
+    if (prefix === null) return;
+    edit({ planner: "add-unique-local", summary: `IPv6 block ${formatPrefix(prefix)}, drawn at random`, args: null }, (bench) => editSite(bench, "blocks", `${siteFieldText(site, "blocks")} ${formatPrefix(prefix)}`));
+  };
+  return (
+    <Section title="Change">
+      {FIELDS.map(([field, label, hint]) => (
+        <TextField key={field} label={label} value={siteFieldText(site, field)} placeholder={hint} mono={field === "blocks"}
+          write={(text) => edit({ planner: "edit-site", summary: `Site: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { field, text } }, (bench) => editSite(bench, field, text))} />
+      ))}
+      {has6 ? null : <p className="px-4 pt-1"><button type="button" className="button wrap" onClick={addLocal}>Draw an IPv6 block of the site’s own</button></p>}
+    </Section>
   );
 }
 
@@ -68,20 +83,6 @@ function KeptClear() {
         if (refusal === null) setAdded(added + 1);
         return refusal;
       }} />
-    </Section>
-  );
-}
-
-function LineSection({ line }: { line: Line }) {
-  const edit = usePlan((state) => state.edit);
-  const write = (fields: Parameters<typeof editLine>[2], says: string) => edit({ planner: "edit-line", summary: `${line.name}: ${says}`, args: { line: line.id, ...fields } }, (bench) => editLine(bench, line.id, fields));
-  return (
-    <Section title={line.name}>
-      <TextField label="Name" value={line.name} write={(name) => write({ name: name.trim() }, `name ${name}`)} />
-      <Choose label="Line" value={line.access} choices={[["fibre", "fibre"], ["cable", "cable"], ["dsl", "DSL"], ["mobile", "mobile"], ["radio", "radio"], ["other", "other"]]} onChoose={(access) => write({ access }, access)} />
-      <Choose label="Address by" value={line.addressing} choices={[["dhcp", "DHCP"], ["login", "login"], ["fixed", "fixed"]]} onChoose={(addressing) => write({ addressing }, `address by ${addressing}`)} />
-      <Choose label="Carrier NAT" value={line.carrierNat} choices={[["unknown", "not known"], ["yes", "yes"], ["no", "no"]]} onChoose={(carrierNat) => write({ carrierNat }, `carrier-grade NAT ${carrierNat}`)} />
-      <Choose label="Provider’s box" value={line.providerBox} choices={[["none", "none"], ["routes", "routes"], ["bridges", "bridges"]]} onChoose={(providerBox) => write({ providerBox }, `provider's box ${providerBox}`)} />
     </Section>
   );
 }

@@ -1,6 +1,5 @@
-import type { Kind } from "../../plan";
-import { KIND_WORDS } from "../../plan";
-import type { Bench } from "../../planners";
+import { KIND_WORDS, type ChangeBatch, type Kind, type PlanIndex } from "../../plan";
+import { plan, type Bench, type IdSource } from "../../planners";
 import { schoolOf, type SchoolChoice } from "../school";
 import { tallySurvey } from "../tally";
 import { draftGear } from "./draft-gear";
@@ -25,6 +24,7 @@ const PARTS = [
 
 export type DraftPart = (typeof PARTS)[number]["part"];
 export const DRAFT_PARTS: readonly DraftPart[] = PARTS.map(({ part }) => part);
+export const PART_TITLES = Object.fromEntries(PARTS.map(({ part, title }) => [part, title])) as Readonly<Record<DraftPart, string>>;
 /** What is drafted when nobody chooses: everything but what moves addresses that are in use. */
 export const USUAL_PARTS: ReadonlySet<DraftPart> = new Set(DRAFT_PARTS.filter((part) => part !== "larger"));
 
@@ -71,4 +71,11 @@ export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<Draft
     earlier = later;
   }
   return { parts: drafted, notes: [...new Set(frame.notes)], school };
+}
+
+/** The draft as a batch with its report, or the sentence why not. */
+export function draftBatch(index: PlanIndex, ids: IdSource, parts: ReadonlySet<DraftPart>): { readonly batch: ChangeBatch | null; readonly refusal: string | null; readonly report: DraftReport | null } {
+  let report: DraftReport | null = null;
+  const { batch, refusal } = plan(index, ids, { planner: "draft-from-survey", summary: "Drafted the plan from the survey", args: { parts: [...parts] } }, (bench) => { report = draftPlan(bench, parts); });
+  return { batch, refusal, report };
 }

@@ -1,13 +1,19 @@
 "use client";
 
-import { useRef } from "react";
+import dynamic from "next/dynamic";
+import { useRef, useState } from "react";
 import { counted } from "@/core/checks";
 import { quietPart, rulerOf, segmentsInOrder } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { useWidth } from "../../kit/use-width";
 import { useIndex } from "../../plan-store/use-plan";
+import { ImportTable } from "./ImportTable";
+import { ReconcileTable } from "./ReconcileTable";
 import { Register } from "./Register";
 import { RulerRow } from "./RulerRow";
+
+/** Charts are heavy, so they come when they are asked for. */
+const UseChart = dynamic(() => import("./UseChart").then((m) => m.UseChart), { loading: () => <p role="status" className="p-4 text-13 text-ink2">Opening …</p> });
 
 const LEAST_SCALE = 256;
 
@@ -23,13 +29,17 @@ export function AddressesView() {
     return ruler === null ? [] : [{ segment, ruler }];
   });
   const largest = Math.max(LEAST_SCALE, ...rulers.map(({ ruler }) => ruler.size));
+  const [inUse, setInUse] = useState(false);
+  const [tool, setTool] = useState<"import" | "compare" | null>(null);
   const quiet = quietPart(index.plan);
   const chosen = selection?.what === "segment" ? selection.id
     : selection?.what === "host" ? (index.plan.host.get(selection.id)?.segment ?? null)
       : selection?.what === "interface" ? (index.plan.interface.get(selection.id)?.segment ?? null) : null;
+  const shown = chosen === null ? null : (index.plan.segment.get(chosen) ?? null);
   return (
     <main className="sheet">
-      <div className="head"><h1>Addresses</h1><p>{counted(rulers.length, "subnet", "subnets")}, all to one scale; the glass enlarges the crowded end</p></div>
+      <div className="head"><h1>Addresses</h1><p>{counted(rulers.length, "subnet", "subnets")}, all to one scale; the glass enlarges the crowded end</p><span className="push" />
+        {rulers.length === 0 ? null : <button type="button" className="button" aria-pressed={inUse} onClick={() => setInUse(!inUse)}>{inUse ? "Show the rulers" : "How full they are"}</button>}</div>
       <p className="flex min-h-7 flex-wrap items-center gap-x-4 border-b border-hair px-4 text-12 text-ink2">
         <span className="inline-flex items-center gap-1"><svg width={8} height={14}><rect width={6} height={14} x={1} fill="var(--ink)" /></svg>gateway</span>
         <span className="inline-flex items-center gap-1"><svg width={24} height={14}><StaticPattern /><rect x={0.5} y={0.5} width={23} height={13} fill="url(#static-block)" stroke="var(--ink2)" /></svg>static block</span>
@@ -40,12 +50,13 @@ export function AddressesView() {
       </p>
       {rulers.length === 0 ? <p className="max-w-[60ch] p-4 text-15">Addresses come with subnets. Give a segment its subnet on Segments; then it lies here as a ruler, with its gateway, its pool and everything that has a fixed address.</p> : (
         <>
-          <div ref={box} tabIndex={-1} className="max-h-[52%] flex-none overflow-x-hidden overflow-y-auto border-b border-ink">
+          {inUse ? <div className="max-h-[52%] flex-none overflow-y-auto"><UseChart /></div> : null}
+          <div ref={box} tabIndex={-1} hidden={inUse} className="max-h-[52%] flex-none overflow-x-hidden overflow-y-auto border-b border-ink">
             {rulers.map(({ segment, ruler }) => (
               <RulerRow key={segment.id} segment={segment} ruler={ruler} width={width} largest={largest} quiet={quiet} chosen={segment.id === chosen} choose={() => select({ what: "segment", id: segment.id })} />
             ))}
           </div>
-          <Register segment={chosen === null ? null : (index.plan.segment.get(chosen) ?? null)} />
+          {tool === "import" ? <ImportTable segment={shown} close={() => setTool(null)} /> : tool === "compare" ? <ReconcileTable close={() => setTool(null)} /> : <Register segment={shown} open={setTool} />}
         </>
       )}
     </main>

@@ -1,15 +1,16 @@
 "use client";
 
-import { useMemo, useRef } from "react";
+import { useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
 import { counted, type Finding, type Severity } from "@/core/checks";
 import type { PlanIndex, Segment } from "@/core/plan";
-import { addHost, editHostCell, HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, nextFreeFor, pasteHosts, removeHost, setLegAddress, type HostColumn } from "@/core/planners";
+import { addHost, convertSchool, editHostCell, HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, nextFreeFor, pasteHosts, removeHost, setLegAddress, type HostColumn } from "@/core/planners";
 import { hostCellText, legCellText, quietPart, registerRows, shortIn, type RegisterRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
+import { Filter } from "../../kit/Filter";
 import { QuietAddress } from "../../kit/QuietAddress";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -42,13 +43,20 @@ function columnsOf(index: PlanIndex, list: readonly Finding[], quiet: string, sh
 }
 
 /** The register: everything with an address or waiting for one, of a segment or of the whole site. */
-export function Register({ segment }: { segment: Segment | null }) {
+export function Register({ segment, open }: { segment: Segment | null; open: (tool: "import" | "compare") => void }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const list = usePlan((state) => state.list);
   const select = useUi((state) => state.select);
   const selection = useUi((state) => state.selection);
   const scroller = useRef<HTMLDivElement>(null);
+  const [filter, setFilter] = useState("");
+  const [block, setBlock] = useState<readonly string[]>([]);
+  const chosen = block.filter((id) => index.plan.host.has(id));
+  const convert = (to: "typed" | "reserved") => {
+    const refusal = edit({ planner: "convert-school", summary: `${counted(chosen.length, "device", "devices")} ${to === "typed" ? "typed in" : "reserved in DHCP"}`, args: { hosts: chosen, to } }, ({ draft }) => convertSchool(draft, index, chosen, to));
+    if (refusal !== null) toast.error(refusal, { duration: 8000 });
+  };
   const rows = useMemo(() => registerRows(index, segment?.id ?? null), [index, segment]);
   // Within one segment its name in every row would say nothing.
   const shown = HOST_COLUMNS.filter((column) => segment === null || column !== "segment");
@@ -103,11 +111,15 @@ export function Register({ segment }: { segment: Segment | null }) {
             {free.typed === null ? null : <button type="button" className="button" title="Add a device with this address typed in" onClick={() => addFree("typed")}>typed in <b className="mono">{shortIn(segment, free.typed)}</b></button>}
             {free.reserved === null ? null : <span className="text-13">reserved <b className="mono">{shortIn(segment, free.reserved)}</b></span>}</>
         )}
+        {chosen.length < 2 ? null : <><span className="text-13 text-ink2">{counted(chosen.length, "device", "devices")} chosen</span><button type="button" className="button" onClick={() => convert("reserved")}>Reserve</button><button type="button" className="button" onClick={() => convert("typed")}>Type in</button></>}
+        <Filter label="Filter the register" value={filter} onChange={setFilter} />
+        <button type="button" className="button" onClick={() => open("import")}>Take a table in</button>
+        <button type="button" className="button" onClick={() => open("compare")}>Compare</button>
         <button type="button" className="button" onClick={() => { const refusal = add({}); if (refusal !== null) toast.error(refusal); }}>Add device</button>
       </div>
       <div ref={scroller} tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         <EditGrid<RegisterRow, HostColumn>
-          label="Register" rows={rows} idOf={({ entity }) => entity.id} columns={columnsOf(index, list, quietPart(index.plan), shown)} actions={actions} scroller={scroller}
+          label="Register" rows={rows} filter={filter} onBlock={setBlock} idOf={({ entity }) => entity.id} columns={columnsOf(index, list, quietPart(index.plan), shown)} actions={actions} scroller={scroller}
           selected={selection !== null && (selection.what === "host" || selection.what === "interface") ? selection.id : null} newRow={{ name: "New device", mac: <span className="font-sans">or paste rows</span> }}
         />
       </div>

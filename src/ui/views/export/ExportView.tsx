@@ -1,35 +1,22 @@
 "use client";
 
-import Papa from "papaparse";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { counted } from "@/core/checks";
-import { writePlanFile } from "@/core/formats";
+import { hostsFile, reservationTable, writePlanFile, zoneFiles } from "@/core/formats";
 import type { PlanIndex } from "@/core/plan";
 import { addressRegisterTable, portScheduleTable } from "@/core/sheets";
+import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
 import { ImportPlan } from "./ImportPlan";
-
-/** Hands the browser a file to keep. */
-function download(name: string, type: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type }));
-  const anchor = document.createElement("a");
-  anchor.href = address;
-  anchor.download = name;
-  anchor.click();
-  URL.revokeObjectURL(address);
-}
-
-const fileName = (site: string, what: string): string => `${site.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "")}-${what}`;
-
-/** RFC 4180, with a first line of heads; a text that a spreadsheet would run as a formula is written as a text. */
-const csv = (table: string[][]): string => `${Papa.unparse(table, { newline: "\r\n", escapeFormulae: true })}\r\n`;
 
 interface File { readonly what: string; readonly name: string; readonly type: string; readonly about: string; readonly make: (index: PlanIndex) => string }
 
 const FILES: readonly File[] = [
   { what: "Plan file", name: "plan.json", type: "application/json", about: "Everything in the plan, to keep, to pass on, or to begin a new site with. It holds no secret.", make: (index) => writePlanFile(index.plan) },
-  { what: "Address register", name: "addresses.csv", type: "text/csv;charset=utf-8", about: "Every device with its address, how it gets it, its MAC and where it is plugged in.", make: (index) => csv(addressRegisterTable(index)) },
-  { what: "Port schedule", name: "ports.csv", type: "text/csv;charset=utf-8", about: "Every port of every device: what is plugged in, its VLANs, power and guards.", make: (index) => csv(portScheduleTable(index)) },
+  { what: "Address register", name: "addresses.csv", type: CSV_TYPE, about: "Every device with its address, how it gets it, its MAC and where it is plugged in.", make: (index) => csv(addressRegisterTable(index)) },
+  { what: "Port schedule", name: "ports.csv", type: CSV_TYPE, about: "Every port of every device: what is plugged in, its VLANs, power and guards.", make: (index) => csv(portScheduleTable(index)) },
+  { what: "Reservations", name: "reservations.csv", type: CSV_TYPE, about: "What each address server has to be told: address, MAC, host name.", make: (index) => csv(reservationTable(index)) },
+  { what: "Hosts file", name: "hosts", type: "text/plain;charset=utf-8", about: "Every fixed address with its name, for a device that asks no server.", make: (index) => hostsFile(index) },
 ];
 
 export function ExportView() {
@@ -53,9 +40,33 @@ export function ExportView() {
             </li>
           ))}
         </ul>
+        <NameZones say={setMade} />
         <p role="status" className="px-4 pt-3 text-13 text-sound">{made}</p>
         <ImportPlan />
       </div>
     </main>
+  );
+}
+
+/** The DNS zones, a file each: forwards by domain, back by subnet. */
+function NameZones({ say }: { say: (text: string) => void }) {
+  const { index, revision } = useHeld();
+  const zones = useMemo(() => zoneFiles(index, revision), [index, revision]);
+  return (
+    <section aria-label="DNS zones" className="border-b border-hair p-4">
+      <h2 className="text-15">DNS zones</h2>
+      <p className="mb-2 text-13 text-ink2">Zone files for a name server (RFC 1035): forwards by domain, back by subnet; the serial is the plan’s revision.</p>
+      {zones === null ? <p className="text-13">No zone can be written yet: give a segment a gateway or a DNS server of the plan, which answers for the names.</p> : (
+        <>
+          <ul className="grid grid-cols-2 gap-x-6 text-13 max-[1100px]:grid-cols-1">
+            {zones.files.map((file) => (
+              <li key={file.zone} className="flex min-h-8 items-center gap-2 border-t border-hair"><span className="mono truncate" title={file.zone}>{file.zone}</span><span className="ml-auto whitespace-nowrap text-ink2">{counted(file.records, "record", "records")}</span>
+                <button type="button" className="button" aria-label={`Save the zone ${file.zone}`} onClick={() => { download(`${file.zone}.zone`, "text/plain;charset=utf-8", file.text); say(`${file.zone}.zone is written: ${counted(file.records, "record", "records")}.`); }}>Save</button></li>
+            ))}
+          </ul>
+          {zones.leftOut.length === 0 ? null : <p className="pt-2 text-13 text-warn">Left out, since nothing of the name can stand in DNS: {zones.leftOut.slice(0, 8).join(", ")}{zones.leftOut.length > 8 ? ` and ${zones.leftOut.length - 8} more` : ""}.</p>}
+        </>
+      )}
+    </section>
   );
 }

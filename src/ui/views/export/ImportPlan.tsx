@@ -7,7 +7,7 @@ import { previewChanges, sentenceOf, type Preview } from "@/core/checks";
 import { countChanges, describeChanges, integrityFault, type FileFault } from "@/core/formats";
 import { diff, type ChangeBatch } from "@/core/plan";
 import { SeveritySign, severityColour } from "../../kit/signs";
-import { ChangeList } from "../../margin/RepairChoice";
+import { ChangeList } from "../../margin/Proposal";
 import { namerOf, planWorker } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 

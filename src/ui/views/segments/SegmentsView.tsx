@@ -1,6 +1,6 @@
 "use client";
 
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { toast } from "sonner";
 import { formatPrefix } from "@/core/address";
 import { counted } from "@/core/checks";
@@ -10,6 +10,7 @@ import { keptClear, quietPart, segmentsInOrder, segmentTotals } from "@/core/she
 import { useUi } from "../../frame/use-ui";
 import { EditGrid } from "../../grid/EditGrid";
 import type { GridActions } from "../../grid/column";
+import { Filter } from "../../kit/Filter";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { BlockMap } from "./BlockMap";
 import { columnsOf, HEADS, isWritten, newRowHints, type GridColumnId } from "./columns";
@@ -22,6 +23,7 @@ export function SegmentsView() {
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const scroller = useRef<HTMLDivElement>(null);
+  const [filter, setFilter] = useState("");
   const segments = segmentsInOrder(index);
   const totals = segmentTotals(index);
   const quiet = quietPart(index.plan);
@@ -53,11 +55,12 @@ export function SegmentsView() {
     <main className="sheet">
       <div className="head">
         <h1>Segments</h1><p>{facts}</p><span className="push" />
+        {segments.length === 0 ? null : <><Filter label="Filter the segments" value={filter} onChange={setFilter} /><button type="button" className="button" onClick={() => select({ what: "numbering" })}>Numbering</button></>}
         <button type="button" className={segments.length === 0 ? "button go" : "button"} onClick={() => { const refusal = add({}); if (refusal !== null) toast.error(refusal); }}>Add segment</button>
       </div>
       <div ref={scroller} tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         <EditGrid<Segment, GridColumnId>
-          label="Segments" rows={segments} idOf={(segment) => segment.id} columns={columnsOf(index, list, quiet)} actions={actions}
+          label="Segments" rows={segments} filter={filter} idOf={(segment) => segment.id} columns={columnsOf(index, list, quiet)} actions={actions}
           selected={selection?.what === "segment" ? selection.id : null} newRow={newRowHints(index, quiet)} scroller={scroller}
           groups={[{ head: "VLAN", span: 4, bar: false }, { head: "Subnet", span: 2, bar: true }, { head: "Scope", span: 4, bar: true }, { head: "Hosts", span: 3, bar: true }]}
           foot={segments.length === 0 ? undefined : (

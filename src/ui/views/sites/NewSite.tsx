@@ -22,7 +22,7 @@ export function NewSite() {
     setBusy(true);
     setFaults([]);
     const answer = await call<{ id: string }>("/api/sites", "POST", body);
-    if (answer.ok) return router.push(`/sites/${id}/segments`);
+    if (answer.ok) return router.push(`/sites/${id}/survey`);
     setBusy(false);
     setRefusal(answer.refused.sentence);
     setFaults(answer.refused.faults ?? []);
