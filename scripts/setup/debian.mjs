@@ -4,6 +4,8 @@ import { Problem, say, stage } from "./stage.mjs";
 
 export const DATABASE_PROGRAMS = { mariadbd: "mariadb-server-core", "mariadb-install-db": "mariadb-server-core", mariadb: "mariadb-client-core" };
 export const BROWSER_PROGRAMS = { chromium: "chromium" };
+/** What judges the zone files that the tests export. */
+export const ZONE_PROGRAMS = { "named-checkzone": "bind9-utils" };
 
 export async function ensurePrograms(programs) {
   const missing = [...new Set(Object.entries(programs).filter(([name]) => findProgram(name) === null).map(([, debian]) => debian))];

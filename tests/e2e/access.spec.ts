@@ -18,6 +18,7 @@ for (const scheme of ["light", "dark"] as const) {
     await openSite(page, "Fennel Street Veterinary Practice");
     for (const view of VIEWS) {
       await openView(page, view);
+      if (view === "Survey") { await page.getByRole("gridcell", { name: "Lab", exact: true }).click(); await look("Survey, a room"); await page.getByRole("button", { name: "Draft the plan" }).click(); await expect(page.getByRole("button", { name: "Accept the draft" })).toBeVisible(); }
       if (view === "Segments") await page.getByRole("gridcell", { name: "Guests", exact: true }).first().click();
       if (view === "Addresses") await page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 40 } });
       if (view === "Hardware") await expect(page.locator('[data-laid-out="true"]')).toBeVisible();
@@ -31,6 +32,21 @@ for (const scheme of ["light", "dark"] as const) {
         await expect(page.getByText("stops at step 3")).toBeVisible();
       }
       await look(view);
+      if (view === "Segments") {
+        await page.getByRole("button", { name: "Size the pool and the lease" }).click();
+        await expect(page.getByText("The formula")).toBeVisible();
+        await look("Lease and pool");
+        await page.getByRole("button", { name: "Numbering" }).click();
+        await look("Numbering");
+      }
+      if (view === "Addresses") {
+        await page.getByRole("button", { name: "How full they are" }).click();
+        await expect(page.getByRole("table", { name: "Use of the subnets" })).toBeVisible();
+        await look("How full they are");
+        await page.getByRole("button", { name: "Take a table in" }).click();
+        await look("Take a table in");
+        await page.getByRole("button", { name: "Close" }).click();
+      }
     }
     await page.keyboard.press("Control+k");
     await expect(page.getByRole("dialog")).toBeVisible();

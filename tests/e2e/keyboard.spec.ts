@@ -29,7 +29,16 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await tabTo(page, page.getByLabel("Name"));
   await page.keyboard.type("Lockkeeper's House, boathouse");
   await press(page, "Enter");
-  await expect(page.getByText("Here stand the groups")).toBeVisible();
+  await expect(page.getByText("Begin here with what you see")).toBeVisible();
+  const survey = page.getByRole("grid", { name: "Survey" });
+  await tabTo(page, survey.locator('td[tabindex="0"]'));
+  await page.keyboard.type("Hall");
+  await press(page, "Enter", "ArrowUp", "ArrowRight");
+  await page.keyboard.type("2 PC, 1 holodeck");
+  await expect(page.getByText('"holodeck" is no kind of device known here')).toBeVisible();
+  await press(page, ...Array<string>(12).fill("Backspace"), "Enter");
+  await expect(survey.getByRole("gridcell", { name: "2 PC" })).toBeVisible();
+  await goTo(page, "02", "Segments");
 
   const grid = page.getByRole("grid", { name: "Segments" });
   await tabTo(page, grid.locator('td[tabindex="0"]'));

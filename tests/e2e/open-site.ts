@@ -1,6 +1,6 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 
-export const VIEWS = ["Segments", "Addresses", "Hardware", "Ports", "Walls", "Findings", "Probe", "Export", "History"] as const;
+export const VIEWS = ["Survey", "Segments", "Addresses", "Hardware", "Ports", "Walls", "Findings", "Probe", "Export", "History"] as const;
 
 /** Opens a site of the list and waits for its plan. */
 export async function openSite(page: Page, name: string): Promise<void> {
@@ -22,10 +22,18 @@ export function cell(page: Page, grid: string, row: string | RegExp, column: num
   return page.getByRole("grid", { name: grid }).getByRole("row").filter({ hasText: row }).getByRole("gridcell").nth(column);
 }
 
-/** Begins an empty site for one test and answers its address. */
-export async function newSite(page: Page, name: string): Promise<void> {
+/** Begins an empty site; it opens with its survey. */
+export async function beginSite(page: Page, name: string, kind: "home" | "office" | "industrial" = "office"): Promise<void> {
   await page.goto("/");
   await page.getByLabel("Name").fill(name);
+  await page.getByLabel("Kind").selectOption(kind);
   await page.getByRole("button", { name: "Begin the site" }).click();
+  await expect(page.getByText("Begin here with what you see")).toBeVisible();
+}
+
+/** Begins an empty site and goes straight to its segments. */
+export async function newSite(page: Page, name: string): Promise<void> {
+  await beginSite(page, name);
+  await openView(page, "Segments");
   await expect(page.getByText("Here stand the groups that must not see one another")).toBeVisible();
 }

@@ -64,7 +64,7 @@ export function adviseLease(visits: Visits, room: number, devices: number): Leas
   const reason = !fits
     ? `Even at the shortest lease ${pool} addresses are in use at the peak, and there is room for ${room}; a larger subnet is needed.`
     : longer === undefined
-      ? `At the longest usual lease ${pool} addresses are in use at the peak, of ${room} there is room for.`
+      ? `Even at this, the longest useful lease, ${pool} addresses are in use at the peak, and there is room for ${room}.`
       : `The next longer lease would need ${needed(longer)} addresses, and there is room for ${room}; this one needs ${pool}.`;
   return { leaseSeconds, pool, reason, fits };
 }

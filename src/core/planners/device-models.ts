@@ -16,6 +16,7 @@ const line = (count: number): PortRun => ({ count, prefix: "Line ", soft: "w", m
 export const DEVICE_MODELS: readonly DeviceModel[] = [
   { id: "gateway-4", kind: "gateway", bridging: "vlan", model: "Gateway, 1 line and 4 ports", poeBudgetMw: 0, runs: [line(1), copper(4)] },
   { id: "gateway-8", kind: "gateway", bridging: "vlan", model: "Gateway, 2 lines and 8 ports", poeBudgetMw: 0, runs: [line(2), copper(8)] },
+  { id: "switch-8", kind: "switch", bridging: "vlan", model: "8-port switch, 2 uplinks", poeBudgetMw: 0, runs: [copper(8), fibre(2)] },
   { id: "switch-8-poe", kind: "switch", bridging: "vlan", model: "8-port PoE switch, 2 uplinks", poeBudgetMw: 65_000, runs: [copper(8, 30_000), fibre(2)] },
   { id: "switch-16", kind: "switch", bridging: "vlan", model: "16-port switch, 2 uplinks", poeBudgetMw: 0, runs: [copper(16), fibre(2)] },
   { id: "switch-16-poe", kind: "switch", bridging: "vlan", model: "16-port PoE switch, 2 uplinks", poeBudgetMw: 120_000, runs: [copper(16, 30_000), fibre(2)] },

@@ -87,18 +87,27 @@ export function moveRoom({ draft }: Pick<Bench, "draft">, id: string, by: -1 | 1
   for (const [position, room] of rooms.entries()) if (room.position !== position) draft.patch("room", room.id, { position });
 }
 
-/** Rows of a spreadsheet: room, needs, and if there are more columns cabinet, metres, group. Rooms of that name are changed, others added. */
+/**
+ * Rows of a spreadsheet: room, needs, and if there are more columns cabinet, metres, group. Rooms of that name are changed, others added;
+ * a room that others lead to is a cabinet, whichever row comes first.
+ */
 export function pasteRooms(bench: Bench, rows: readonly (readonly string[])[]): Refusal {
-  for (const [i, cells] of rows.entries()) {
-    const [name = "", needs, cabinet, cable, group] = cells.map((cell) => cell.trim());
-    if (cells.every((cell) => cell.trim() === "")) continue;
-    const known = bench.draft.all("room").find((room) => room.name.toLowerCase() === name.toLowerCase());
-    const added = known === undefined ? addRoom(bench, { name, ...(/^(cabinet|rack)\b/i.test(name) ? { kind: "cabinet" as const } : {}) }) : null;
-    if (added !== null) return `Row ${i + 1}: ${added}`;
-    const room = known ?? bench.draft.all("room").find((one) => one.name === name);
+  const { draft } = bench;
+  const named = (name: string) => draft.all("room").find((room) => room.name.toLowerCase() === name.toLowerCase());
+  const read = rows.map((cells) => cells.map((cell) => cell.trim()));
+  for (const [i, cells] of read.entries()) {
+    const [name = ""] = cells;
+    if (cells.every((cell) => cell === "") || named(name) !== undefined) continue;
+    const refusal = addRoom(bench, { name, ...(/\b(cabinet|rack|cupboard)\b/i.test(name) ? { kind: "cabinet" as const } : {}) });
+    if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+  }
+  for (const [i, [name = "", needs, cabinet, cable, group]] of read.entries()) {
+    const room = named(name);
     if (room === undefined) continue;
+    const leadsTo = cabinet === undefined || cabinet === "" ? undefined : named(cabinet);
+    if (leadsTo !== undefined && leadsTo.id !== room.id && leadsTo.kind !== "cabinet") draft.patch("room", leadsTo.id, { kind: "cabinet", cabinet: null });
     for (const [field, text] of [["needs", needs], ["cabinet", cabinet], ["cable", cable], ["group", group]] as const) {
-      const refusal = text === undefined ? null : editRoom(bench, room.id, field, text);
+      const refusal = text === undefined || (field === "cabinet" && leadsTo?.id === room.id) ? null : editRoom(bench, room.id, field, text);
       if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
     }
   }

@@ -39,7 +39,7 @@ export function switchesFor(ports: number, powered: number, poeMw: number, plain
   const chosen: DeviceModel[] = [];
   let [left, leftPowered, leftMw] = [ports, powered, poeMw];
   while (left > 0 || leftPowered > 0 || leftMw > 0) {
-    const fits = (model: DeviceModel) => portsOf(model) >= left && (leftPowered === 0 || (gives(model) && portsOf(model) >= leftPowered && model.poeBudgetMw >= leftMw));
+    const fits = (model: DeviceModel) => portsOf(model) >= left && ((leftPowered === 0 && leftMw === 0) || (gives(model) && portsOf(model) >= leftPowered && model.poeBudgetMw >= leftMw));
     const usable = leftPowered > 0 || leftMw > 0 ? all.filter(gives) : all;
     const model = all.find(fits) ?? must(usable.at(-1), "a managed switch");
     chosen.push(model);

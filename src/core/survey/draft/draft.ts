@@ -1,4 +1,5 @@
-import { KIND_WORDS, type ChangeBatch, type Kind, type PlanIndex } from "../../plan";
+import { equal } from "../../kernel";
+import { KIND_WORDS, type ChangeBatch, type Entity, type Kind, type PlanIndex } from "../../plan";
 import { plan, type Bench, type IdSource } from "../../planners";
 import { schoolOf, type SchoolChoice } from "../school";
 import { tallySurvey } from "../tally";
@@ -33,23 +34,25 @@ export interface DraftCount { readonly kind: Kind; readonly word: string; readon
 export interface DraftedPart { readonly part: DraftPart; readonly title: string; readonly counts: readonly DraftCount[] }
 export interface DraftReport { readonly parts: readonly DraftedPart[]; readonly notes: readonly string[]; readonly school: SchoolChoice }
 
-type Tallied = ReadonlyMap<Kind, { added: number; changed: number; removed: number }>;
+/** What has been written so far, by id; null for what has been removed. */
+type Written = ReadonlyMap<string, { readonly kind: Kind; readonly after: Entity | null; readonly isNew: boolean }>;
 
-function talliedChanges(frame: Frame): Tallied {
+const writtenIn = (frame: Frame): Written => new Map(frame.draft.changes().map(({ kind, id, before, after }) => [id, { kind, after, isNew: before === null }]));
+
+/** What a part has done: between what was written before it and after. Something made in one part and changed in the next counts in both. */
+function between(earlier: Written, later: Written): DraftCount[] {
   const counts = new Map<Kind, { added: number; changed: number; removed: number }>();
-  for (const { kind, before, after } of frame.draft.changes()) {
+  for (const [id, { kind, after, isNew }] of later) {
+    const was = earlier.get(id);
+    if (was !== undefined && equal(was.after, after)) continue;
     const count = counts.get(kind) ?? { added: 0, changed: 0, removed: 0 };
-    counts.set(kind, { added: count.added + (before === null ? 1 : 0), changed: count.changed + (before !== null && after !== null ? 1 : 0), removed: count.removed + (after === null ? 1 : 0) });
+    if (after === null) count.removed += 1;
+    else if (was === undefined && isNew) count.added += 1;
+    else count.changed += 1;
+    counts.set(kind, count);
   }
-  return counts;
+  return [...counts].map(([kind, count]) => ({ kind, word: KIND_WORDS[kind], ...count }));
 }
-
-/** What came between two tallies. A port added and painted in two parts counts where it was added. */
-const between = (earlier: Tallied, later: Tallied): DraftCount[] =>
-  [...later].map(([kind, now]) => {
-    const was = earlier.get(kind) ?? { added: 0, changed: 0, removed: 0 };
-    return { kind, word: KIND_WORDS[kind], added: now.added - was.added, changed: now.changed - was.changed, removed: now.removed - was.removed };
-  }).filter(({ added, changed, removed }) => added !== 0 || changed !== 0 || removed !== 0);
 
 /**
  * Writes into the draft what the survey asks for and the plan does not have yet, part by part in the order of the job; each part builds
@@ -62,11 +65,11 @@ export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<Draft
   const { unread } = tallySurvey(index);
   if (unread > 0) frame.notes.push(`${unread} ${unread === 1 ? "item" : "items"} of the survey could not be read and ${unread === 1 ? "is" : "are"} left out.`);
   const drafted: DraftedPart[] = [];
-  let earlier: Tallied = new Map();
+  let earlier: Written = new Map();
   for (const { part, title, work } of PARTS) {
     if (!parts.has(part)) continue;
     work(frame);
-    const later = talliedChanges(frame);
+    const later = writtenIn(frame);
     drafted.push({ part, title, counts: between(earlier, later) });
     earlier = later;
   }

@@ -13,6 +13,9 @@ import { Fact, MarginHead, Section } from "../parts";
 import { ProposalPanel, useProposal } from "../Proposal";
 import { SegmentText } from "./ScopeFields";
 
+/** Longer leases would make the others too small to see, and no visit needs them. */
+const LONGEST_SHOWN = 86_400;
+
 const VISITS = [["perHour", "Arrivals an hour", "12"], ["stay", "They stay", "40 min"], ["open", "Doors open", "9 h"]] as const;
 
 /** Addresses in use at the peak against lease time, what is recommended and why; the formula stands below. */
@@ -47,7 +50,7 @@ function Sizing({ segment, scope, visit }: { segment: Segment; scope: Scope; vis
   const room = leasable + (behind === undefined ? 0 : Number(rangeCount(behind)));
   const advice = adviseLease(visit, room, residents);
   const now = peakUse(visit, scope.leaseSeconds);
-  const bars = LEASES.map((lease) => ({ lease, name: formatLease(lease), needed: peakUse(visit, lease).needed + residents }));
+  const bars = LEASES.filter((lease) => lease <= LONGEST_SHOWN).map((lease) => ({ lease, name: formatLease(lease), needed: peakUse(visit, lease).needed + residents }));
   const take = () => {
     const missing = Math.max(0, advice.pool - leasable);
     setRefusal(look({ planner: "size-leases", summary: `${segment.name}: lease ${formatLease(advice.leaseSeconds)}, pool for ${advice.pool}`, args: { segment: segment.id, lease: advice.leaseSeconds, pool: advice.pool } }, ({ draft }) => {
@@ -69,11 +72,11 @@ function Sizing({ segment, scope, visit }: { segment: Segment; scope: Scope; vis
               <CartesianGrid vertical={false} stroke="var(--hair)" />
               <XAxis dataKey="name" interval={0} angle={-50} textAnchor="end" height={52} tick={{ fontSize: 12, fill: "var(--ink2)" }} stroke="var(--ink)" tickLine={false} />
               <YAxis width={36} tick={{ fontSize: 12, fill: "var(--ink2)" }} stroke="var(--rule)" tickLine={false} allowDecimals={false} />
-              <Tooltip cursor={{ fill: "var(--hover)" }} contentStyle={{ background: "var(--panel)", border: "1px solid var(--rule)", borderRadius: 3, fontSize: 13, color: "var(--ink)" }} formatter={(value) => [String(value), "in use"]} />
+              <Tooltip cursor={{ fill: "var(--hover)" }} itemStyle={{ color: "var(--ink)" }} labelStyle={{ color: "var(--ink2)" }} contentStyle={{ background: "var(--panel)", border: "1px solid var(--rule)", borderRadius: 3, fontSize: 13, color: "var(--ink)" }} formatter={(value) => [String(value), "in use"]} />
               <Bar dataKey="needed" isAnimationActive={false}>
                 {bars.map((bar) => <Cell key={bar.lease} fill={bar.needed > leasable ? "var(--paper)" : "var(--act)"} stroke={bar.needed > leasable ? "var(--stop)" : "var(--act)"} strokeDasharray={bar.needed > leasable ? "3 2" : undefined} />)}
               </Bar>
-              <ReferenceLine y={leasable} stroke="var(--ink)" strokeWidth={1.5} label={{ value: `pool ${leasable}`, position: "insideTopLeft", fontSize: 12, fill: "var(--ink)" }} />
+              <ReferenceLine y={leasable} stroke="var(--ink)" strokeWidth={1.5} label={{ value: `the pool has ${leasable}`, position: "insideBottomLeft", offset: 4, fontSize: 12, fontWeight: 600, fill: "var(--ink)" }} />
             </BarChart>
           </ResponsiveContainer>
         </div>

@@ -3,7 +3,8 @@
 import dynamic from "next/dynamic";
 import { useRef, useState } from "react";
 import { counted } from "@/core/checks";
-import { quietPart, rulerOf, segmentsInOrder } from "@/core/sheets";
+import type { Segment } from "@/core/plan";
+import { quietPart, rulerOf, segmentsInOrder, type Ruler } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { useWidth } from "../../kit/use-width";
 import { useIndex } from "../../plan-store/use-plan";
@@ -21,26 +22,44 @@ const LEAST_SCALE = 256;
 export function AddressesView() {
   const index = useIndex();
   const selection = useUi((state) => state.selection);
-  const select = useUi((state) => state.select);
-  const box = useRef<HTMLDivElement>(null);
-  const width = useWidth(box, 740);
   const rulers = segmentsInOrder(index).flatMap((segment) => {
     const ruler = rulerOf(index, segment);
     return ruler === null ? [] : [{ segment, ruler }];
   });
-  const largest = Math.max(LEAST_SCALE, ...rulers.map(({ ruler }) => ruler.size));
   const [inUse, setInUse] = useState(false);
   const [tool, setTool] = useState<"import" | "compare" | null>(null);
-  const quiet = quietPart(index.plan);
   const chosen = selection?.what === "segment" ? selection.id
     : selection?.what === "host" ? (index.plan.host.get(selection.id)?.segment ?? null)
       : selection?.what === "interface" ? (index.plan.interface.get(selection.id)?.segment ?? null) : null;
   const shown = chosen === null ? null : (index.plan.segment.get(chosen) ?? null);
   return (
     <main className="sheet">
-      <div className="head"><h1>Addresses</h1><p>{counted(rulers.length, "subnet", "subnets")}, all to one scale; the glass enlarges the crowded end</p><span className="push" />
-        {rulers.length === 0 ? null : <button type="button" className="button" aria-pressed={inUse} onClick={() => setInUse(!inUse)}>{inUse ? "Show the rulers" : "How full they are"}</button>}</div>
-      <p className="flex min-h-7 flex-wrap items-center gap-x-4 border-b border-hair px-4 text-12 text-ink2">
+      <div className="head"><h1>Addresses</h1><p>{counted(rulers.length, "subnet", "subnets")}{inUse ? "" : ", all to one scale; the glass enlarges the crowded end"}</p><span className="push" />
+        {rulers.length === 0 || tool !== null ? null : <button type="button" className="button" onClick={() => setInUse(!inUse)}>{inUse ? "Show the rulers" : "How full they are"}</button>}</div>
+      {rulers.length === 0 ? <p className="max-w-[60ch] p-4 text-15">Addresses come with subnets. Give a segment its subnet on Segments; then it lies here as a ruler, with its gateway, its pool and everything that has a fixed address.</p> : (
+        <>
+          {tool === "import" ? <ImportTable segment={shown} close={() => setTool(null)} /> : tool === "compare" ? <ReconcileTable close={() => setTool(null)} /> : (
+            <>
+              {inUse ? <div className="max-h-[58%] flex-none overflow-y-auto" tabIndex={-1}><UseChart /></div> : <Rulers rulers={rulers} chosen={chosen} />}
+              <Register segment={shown} open={setTool} />
+            </>
+          )}
+        </>
+      )}
+    </main>
+  );
+}
+
+function Rulers({ rulers, chosen }: { rulers: readonly { readonly segment: Segment; readonly ruler: Ruler }[]; chosen: string | null }) {
+  const index = useIndex();
+  const select = useUi((state) => state.select);
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box, 740);
+  const largest = Math.max(LEAST_SCALE, ...rulers.map(({ ruler }) => ruler.size));
+  const quiet = quietPart(index.plan);
+  return (
+    <>
+      <p className="flex min-h-7 flex-none flex-wrap items-center gap-x-4 border-b border-hair px-4 text-12 text-ink2">
         <span className="inline-flex items-center gap-1"><svg width={8} height={14}><rect width={6} height={14} x={1} fill="var(--ink)" /></svg>gateway</span>
         <span className="inline-flex items-center gap-1"><svg width={24} height={14}><StaticPattern /><rect x={0.5} y={0.5} width={23} height={13} fill="url(#static-block)" stroke="var(--ink2)" /></svg>static block</span>
         <span className="inline-flex items-center gap-1"><svg width={24} height={14}><rect x={0.5} y={0.5} width={23} height={13} fill="var(--tape-blue)" stroke="var(--tape-edge)" /></svg>pool, in the segment’s tape</span>
@@ -48,18 +67,12 @@ export function AddressesView() {
         <span className="inline-flex items-center gap-1"><svg width={10} height={16}><path d="M5 8v8" stroke="var(--ink)" strokeWidth={1.5} /><circle cx={5} cy={4.5} r={3.3} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.5} /></svg>reserved</span>
         <span className="ml-auto">blank is free</span>
       </p>
-      {rulers.length === 0 ? <p className="max-w-[60ch] p-4 text-15">Addresses come with subnets. Give a segment its subnet on Segments; then it lies here as a ruler, with its gateway, its pool and everything that has a fixed address.</p> : (
-        <>
-          {inUse ? <div className="max-h-[52%] flex-none overflow-y-auto"><UseChart /></div> : null}
-          <div ref={box} tabIndex={-1} hidden={inUse} className="max-h-[52%] flex-none overflow-x-hidden overflow-y-auto border-b border-ink">
-            {rulers.map(({ segment, ruler }) => (
-              <RulerRow key={segment.id} segment={segment} ruler={ruler} width={width} largest={largest} quiet={quiet} chosen={segment.id === chosen} choose={() => select({ what: "segment", id: segment.id })} />
-            ))}
-          </div>
-          {tool === "import" ? <ImportTable segment={shown} close={() => setTool(null)} /> : tool === "compare" ? <ReconcileTable close={() => setTool(null)} /> : <Register segment={shown} open={setTool} />}
-        </>
-      )}
-    </main>
+      <div ref={box} tabIndex={-1} className="max-h-[52%] flex-none overflow-x-hidden overflow-y-auto border-b border-ink">
+        {rulers.map(({ segment, ruler }) => (
+          <RulerRow key={segment.id} segment={segment} ruler={ruler} width={width} largest={largest} quiet={quiet} chosen={segment.id === chosen} choose={() => select({ what: "segment", id: segment.id })} />
+        ))}
+      </div>
+    </>
   );
 }
 

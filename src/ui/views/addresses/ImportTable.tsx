@@ -69,18 +69,18 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
           </div>
           <div className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>
             <table className="table close still" aria-label="Rows read">
-              <thead><tr><th scope="col">Row</th>{mapping.fields.map((field, column) => (
+              <thead><tr><th scope="col">Row</th><th scope="col" className="min-w-64">Read as</th>{mapping.fields.map((field, column) => (
                 <th key={column} scope="col">
                   <select aria-label={`Column ${column + 1} holds`} className="field !h-6" value={field ?? ""} onChange={(event) => setMapping({ ...mapping, fields: mapping.fields.map((one, i) => (i === column ? ((event.target.value || null) as ImportField | null) : one === event.target.value ? null : one)) })}>
                     <option value="">left out</option>{IMPORT_FIELDS.map((one) => <option key={one} value={one}>{FIELD_WORDS[one]}</option>)}
                   </select>
                 </th>
-              ))}<th scope="col">Read as</th></tr></thead>
+              ))}</tr></thead>
               <tbody>
-                {read.bad.slice(0, MOST_SHOWN).map((one) => <tr key={`bad ${one.row}`} className="text-stop"><td className="mono">{one.row}</td>{mapping.fields.map((_, i) => <td key={i} className="mono">{one.cells[i] ?? ""}</td>)}<td className="!whitespace-normal">{one.problems.join(" ")}</td></tr>)}
+                {read.bad.slice(0, MOST_SHOWN).map((one) => <tr key={`bad ${one.row}`} className="text-stop"><td className="mono">{one.row}</td><td className="!whitespace-normal py-1">{one.problems.join(" ")}</td>{mapping.fields.map((_, i) => <td key={i} className="mono">{one.cells[i] ?? ""}</td>)}</tr>)}
                 {read.good.slice(0, MOST_SHOWN).map((one) => {
-                  const cells = rows[mapping.hasHeads ? one.row - 1 : one.row - 1] ?? [];
-                  return <tr key={`good ${one.row}`}><td className="mono">{one.row}</td>{mapping.fields.map((_, i) => <td key={i} className="mono">{cells[i] ?? ""}</td>)}<td className="text-ink2">{one.known === null ? "new" : `changes ${one.changed.map((field) => FIELD_WORDS[field]).join(", ")}`}</td></tr>;
+                  const cells = rows[one.row - 1] ?? [];
+                  return <tr key={`good ${one.row}`}><td className="mono">{one.row}</td><td className="text-ink2">{one.known === null ? "new" : `changes ${one.changed.map((field) => FIELD_WORDS[field].toLowerCase()).join(", ")}`}</td>{mapping.fields.map((_, i) => <td key={i} className="mono">{cells[i] ?? ""}</td>)}</tr>;
                 })}
                 {read.good.length + read.bad.length > 2 * MOST_SHOWN ? <tr><td colSpan={mapping.fields.length + 2} className="text-ink2">{read.good.length + read.bad.length} rows in all; the first of each kind are shown</td></tr> : null}
               </tbody>

@@ -21,7 +21,8 @@ export const HEADS: Readonly<Record<GridColumnId, string>> = {
 const CELL_OF: Readonly<Record<string, GridColumnId>> = {
   "subnets-overlap": "prefix", "subnet-meets-kept-clear": "prefix", "gateway-not-usable": "gateway", "gateway-missing": "gateway", "pool-outside-subnet": "pool",
   "pool-over-gateway": "pool", "pool-too-small": "count", "no-address-server": "pool", "two-address-servers": "pool", "names-behind-wall": "dns", "vid-twice": "vid",
-  "default-vid-for-management": "vid",
+  "default-vid-for-management": "vid", "reserved-space-inside": "prefix", "public-space-inside": "prefix", "subnet-without-room": "prefix", "no-room-for-growth": "room", "advertised-prefix-length": "prefix",
+  "pool-empty": "pool", "lease-outlives-visit": "lease", "names-without-server": "dns",
 };
 
 const RANK: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
@@ -54,7 +55,7 @@ export function columnsOf(index: PlanIndex, list: readonly Finding[], quiet: str
     own("gateway", "Gate", { align: "right", mono: true, show: (segment) => signed(worstAt(list, segment, "gateway"), segmentCellText(index, segment, "gateway") || "–") }),
     own("pool", "Pool", { bar: true, align: "centre", mono: true, show: (segment) => signed(worstAt(list, segment, "pool"), segmentCellText(index, segment, "pool") || <span className="font-sans text-ink2">typed in</span>) }),
     figure("count", "Count", (segment) => segmentFigures(index, segment).offered),
-    own("lease", "Lease", { align: "right", show: (segment) => segmentCellText(index, segment, "lease") || "–" }),
+    own("lease", "Lease", { align: "right", show: (segment) => signed(worstAt(list, segment, "lease"), segmentCellText(index, segment, "lease") || "–") }),
     own("dns", "DNS", { mono: true, show: (segment) => signed(worstAt(list, segment, "dns"), segmentCellText(index, segment, "dns") || "–") }),
     figure("now", "Now", (segment) => segmentFigures(index, segment).now, true),
     own("planned", "Plan", { align: "right", mono: true }),
