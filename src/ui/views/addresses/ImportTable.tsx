@@ -7,6 +7,7 @@ import { counted } from "@/core/checks";
 import type { Segment } from "@/core/plan";
 import { badRowsTable, FIELD_WORDS, guessColumns, IMPORT_FIELDS, readHostTable, writeHostTable, type ImportField, type Mapping } from "@/core/register";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 const MOST_BYTES = 16_000_000;
@@ -17,6 +18,7 @@ const MOST_SHOWN = 100;
 export function ImportTable({ segment, close }: { segment: Segment | null; close: () => void }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
+  const select = useUi((state) => state.select);
   const [rows, setRows] = useState<readonly (readonly string[])[]>([]);
   const [mapping, setMapping] = useState<Mapping | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
@@ -40,6 +42,8 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
     const refused = edit({ planner: "import-hosts", summary: `Took ${counted(read.good.length, "row", "rows")} into the register`, args: { rows: read.good.length, setAside: read.bad.length } }, ({ draft, ids }) => writeHostTable(draft, ids, read));
     if (refused !== null) return toast.error(refused);
     toast(`${read.added} new, ${read.changed} changed${read.bad.length > 0 ? `, ${read.bad.length} set aside` : ""}. Undo takes it back.`);
+    // The rows may have gone to any segment: all of the register is shown, so that they are seen.
+    select(null);
     close();
   };
   return (
