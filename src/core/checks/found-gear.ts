@@ -1,3 +1,5 @@
+import { formatAddress, type Address } from "../address";
+import { byText } from "../kernel";
 import { nameOf, type PlanIndex } from "../plan";
 import { check, type Found, type Repair } from "./check";
 
@@ -36,4 +38,29 @@ export const supportEnded = check<Ended>({
     until === null || index.today === null || until >= index.today ? [] : [{ subjects: [{ kind: of, id }], data: { of, id, until } }]),
   describe: ({ of, id, until }, index) => `${nameOf(index, of, id)} faces the internet, and its maker's support ended on ${until}.`,
   repairs: ({ of, id }): Repair[] => (of === "device" ? [] : [{ label: "Replace it", planner: "edit-gear", args: { gear: id, fate: "replace" }, edit: (draft) => draft.patch("gear", id, { fate: "replace" }) }]),
+});
+
+interface Taken { readonly gear: string; readonly address: Address; readonly holder: string | null; readonly other: string | null }
+
+export const gearAddressTaken = check<Taken>({
+  code: "gear-address-taken", severity: "warn", family: "survey",
+  title: "Gear that stays has an address that somebody else has, too",
+  why: "Two of a kind fresh from the box often have one address; whichever answers first is configured, and the other is lost.",
+  reads: ["gear", "host", "interface", "device"],
+  find: (index): Found<Taken>[] => {
+    const staying = [...index.plan.gear.values()].filter((gear) => gear.fate === "keep").sort((a, b) => byText(a.id, b.id));
+    return staying.flatMap((gear, i) => gear.addresses.flatMap((address): Found<Taken>[] => {
+      const holder = index.holdersOf(address).find((one) => !("device" in one) || one.device !== gear.device);
+      const other = staying.slice(i + 1).find((one) => one.addresses.includes(address));
+      return holder === undefined && other === undefined ? [] : [{ subjects: [{ kind: "gear", id: gear.id }], data: { gear: gear.id, address, holder: holder?.id ?? null, other: other?.id ?? null } }];
+    }));
+  },
+  describe: ({ gear, address, holder, other }, index) => {
+    const name = other !== null ? nameOf(index, "gear", other) : index.plan.host.has(holder ?? "") ? nameOf(index, "host", holder ?? "") : nameOf(index, "interface", holder ?? "");
+    return `${nameOf(index, "gear", gear)} has ${formatAddress(address)}, and so has ${name}.`;
+  },
+  repairs: ({ gear, address }): Repair[] => [
+    { label: "Replace it", planner: "edit-gear", args: { gear, fate: "replace" }, edit: (draft) => draft.patch("gear", gear, { fate: "replace" }) },
+    { label: `It will get another address than ${formatAddress(address)}`, planner: "edit-gear", args: { gear, address: formatAddress(address) }, edit: (draft) => { const known = draft.need("gear", gear); draft.patch("gear", gear, { addresses: known.addresses.filter((one) => one !== address) }); } },
+  ],
 });

@@ -4,7 +4,7 @@ import type { AnyCheck, Finding, Repair } from "./check";
 import { gatewayMissing, gatewayNotUsable } from "./gateway";
 import { hostOutsideSubnet, poolOutsideSubnet, poolOverGateway, poolTooSmall, staticInPool } from "./pools";
 import { hostInWrongVlan, portInconsistent, portSharedTwice, portsUndecided, portVlanUndefined, trunkToOneHost } from "./ports";
-import { secondRouterServes, supportEnded } from "./found-gear";
+import { gearAddressTaken, secondRouterServes, supportEnded } from "./found-gear";
 import { leaseOutlivesVisit, namesWithoutServer, poolEmpty } from "./leases";
 import { hostNameNotAllowed, hostNameTwice, vlanNameDiffers, vlanNameTooLong, vlanNotCreated } from "./names";
 import { macIsGroup, reservedInStaticBlock, schoolMixed } from "./schools";
@@ -17,7 +17,7 @@ import { defaultVidForManagement, noCableBetween, vidTwice, vlanMissingOnHop, vl
 /** Every check, in the order in which findings of one severity are listed. */
 export const CHECKS: readonly AnyCheck[] = [
   subnetsOverlap, subnetMeetsKeptClear, reservedSpaceInside, publicSpaceInside, subnetWithoutRoom, noRoomForGrowth, advertisedPrefixLength, gatewayNotUsable, gatewayMissing, poolOutsideSubnet, poolOverGateway, poolEmpty, poolTooSmall, leaseOutlivesVisit,
-  noAddressServer, twoAddressServers, namesBehindWall, namesWithoutServer, secondRouterServes, supportEnded, staticInPool, reservedInStaticBlock, schoolMixed, hostOutsideSubnet, addressTwice, macTwice, macIsGroup, hostNameTwice, hostNameNotAllowed, vidTwice,
+  noAddressServer, twoAddressServers, namesBehindWall, namesWithoutServer, secondRouterServes, gearAddressTaken, supportEnded, staticInPool, reservedInStaticBlock, schoolMixed, hostOutsideSubnet, addressTwice, macTwice, macIsGroup, hostNameTwice, hostNameNotAllowed, vidTwice,
   defaultVidForManagement, vlanMissingOnHop, noCableBetween, vlansJoined, portVlanUndefined, portsUndecided, trunkToOneHost,
   hostInWrongVlan, portInconsistent, portSharedTwice, vlanNotCreated, vlanNameDiffers, vlanNameTooLong,
 ];

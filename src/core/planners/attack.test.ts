@@ -6,7 +6,8 @@ import { must } from "../kernel";
 import { applyChanges, PlanIndex, type Plan } from "../plan";
 import { testId } from "../testing/build-plan";
 import {
-  addDevice, addHost, addKeptClear, addLeg, addSegment, addSsid, connectPorts, DEVICE_FIELDS, DEVICE_MODELS, editDevice, editHostCell, editLink, editSegmentCell, editSite,
+  addGear, addHostKind, addLine, addOption, addRoom, editGear, editLineText, editRoom, editSegmentField, GEAR_FIELDS, LINE_FIELDS, numberAll6, pasteRooms, ROOM_FIELDS, SEGMENT_FIELDS, setAliases,
+  setDeviceVlans, setVlanNameLimit, SITE_FIELDS, splitSegment, addDevice, addHost, addKeptClear, addLeg, addSegment, addSsid, connectPorts, DEVICE_FIELDS, DEVICE_MODELS, editDevice, editHostCell, editLink, editSegmentCell, editSite,
   HOST_COLUMNS, movePool, notePorts, parseService, plan as runPlanner, pasteHosts, pasteSegments, SEGMENT_COLUMNS, setHostFields, setLegAddress, setSegmentFields, type Bench, type Refusal,
 } from ".";
 
@@ -16,7 +17,7 @@ import {
 const PLANS: readonly Plan[] = [fennelStreet(), bramblewick()];
 /** Texts near what fields take, and texts far from it. */
 const near = fc.oneof(
-  fc.constantFrom("", " ", "-", "–", ".1", ".300", "60.10", "10.24.20.0/24", "10.24.20.1/25", "0.0.0.0/0", "255.255.255.255", "10.24.20.0/33", "fd00::/64", "fd00::1", "::", "KT", "kt", "Staff", "staff",
+  fc.constantFrom("", " ", "-", "–", ".1", ".300", "60.10", "10.24.20.0/24", "10.24.20.1/25", "0.0.0.0/0", "255.255.255.255", "10.24.20.0/33", "fd00::/64", "fd24:5a10:3c01::/48", "fd00::1", "::", "KT", "kt", "Staff", "staff",
     "0", "1", "4094", "4095", "99999999999", "1e3", "-1", "8 h", "0 s", "366 d", "02:5a:10:00:00:01", "025a.1000.0001", "ff:ff:ff:ff:ff:ff", "Upper switch 13", "behind PC Office 1", "Fennel Staff",
     ".40-.99", ".99-.40", ".40–.99", "10.24.0.0-10.24.255.255", "typed in", "reserved", "by DHCP", "2027-02-30", "2027-06-30", "backup tcp 8007", "x tcp 0", "ping6 icmp 5", "38", "38,5", "192.168.177.0/24 the box"),
   fc.string({ maxLength: 200 }), fc.string({ unit: "binary", maxLength: 40 }), fc.ipV4(), fc.ipV6(), fc.integer().map(String),
@@ -45,12 +46,25 @@ const anyAttack: fc.Arbitrary<Attack> = fc.record({ site: fc.nat(PLANS.length - 
 
 const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Bench) => Refusal | void][] = [
   ["a segment's cell", ({ plan, n, text, pick }) => (b) => editSegmentCell(b, pickId(plan.segment, n), must(SEGMENT_COLUMNS[pick % SEGMENT_COLUMNS.length], "a column"), text)],
+  ["a segment's field of the margin", ({ plan, n, text, pick }) => (b) => editSegmentField(b, pickId(plan.segment, n), must(SEGMENT_FIELDS[pick % SEGMENT_FIELDS.length], "a field"), text)],
+  ["an option", ({ plan, n, text, pick, other }) => (b) => addOption(b, pickId(plan.segment, n), pick % 2 === 0 ? text : `${pick} ${other}`)],
+  ["a new room", ({ text, other }) => (b) => addRoom(b, { name: text, needs: other.slice(0, 2000) })],
+  ["a room's field", ({ plan, n, text, pick }) => (b) => editRoom(b, pickId(plan.room, n), must(ROOM_FIELDS[pick % ROOM_FIELDS.length], "a field"), text)],
+  ["pasted rooms", ({ text, other }) => (b) => pasteRooms(b, [[text, other, text, other, text], [other, text], [text]])],
+  ["gear's field", ({ plan, n, text, pick }) => (b) => editGear(b, pickId(plan.gear, n), must(GEAR_FIELDS[pick % GEAR_FIELDS.length], "a field"), text)],
+  ["new gear", ({ text }) => (b) => addGear(b, { name: text })],
+  ["a new kind", ({ text, other }) => (b) => addHostKind(b, text, {}) ?? setAliases(b, must(b.draft.all("hostKind")[0], "a kind").id, other)],
+  ["a new line", ({ text }) => (b) => addLine(b, text)],
+  ["a line's field", ({ plan, n, text, pick }) => (b) => editLineText(b, pickId(plan.line, n), must(LINE_FIELDS[pick % LINE_FIELDS.length], "a field"), text)],
+  ["the VLANs on a device", ({ plan, n, text, pick }) => (b) => (pick % 2 === 0 ? setDeviceVlans(b, pickId(plan.device, n), text) : setVlanNameLimit(b, pickId(plan.device, n), text))],
+  ["a split", ({ plan, n, text }) => (b) => splitSegment(b, pickId(plan.segment, n), text)],
+  ["IPv6 for all", ({ text }) => (b) => editSite(b, "blocks", text) ?? numberAll6(b)],
   ["a host's cell", ({ plan, n, text, pick }) => (b) => editHostCell(b, pickId(plan.host, n), must(HOST_COLUMNS[pick % HOST_COLUMNS.length], "a column"), text)],
   ["a new segment", ({ text, other, pick }) => (b) => addSegment(b, { name: pick % 2 === 0 ? text : "New", vid: pick % 3 === 0 ? other : "", prefix: pick % 3 === 1 ? other : "", zone: pick % 3 === 2 ? other : "" })],
   ["a new host", ({ plan, n, text }) => (b) => addHost(b, { name: text.trim() === text ? text : "New", segment: pickId(plan.segment, n) })],
   ["a new device", ({ text, other, pick }) => (b) => addDevice(b, { model: pick % 9 === 0 ? text : must(DEVICE_MODELS[pick % DEVICE_MODELS.length], "a model").id, name: text, place: other })],
   ["a device's field", ({ plan, n, text, pick }) => (b) => editDevice(b, pickId(plan.device, n), must(DEVICE_FIELDS[pick % DEVICE_FIELDS.length], "a field"), text)],
-  ["the site's field", ({ text, pick }) => (b) => editSite(b, must((["name", "blocks", "timeZone", "staticSize"] as const)[pick % 4], "a field"), text)],
+  ["the site's field", ({ text, pick }) => (b) => editSite(b, must(SITE_FIELDS[pick % SITE_FIELDS.length], "a field"), text)],
   ["a range to keep clear", ({ text, other, pick }) => (b) => addKeptClear(b, pick % 3 === 0 ? text : pick % 3 === 1 ? `${text} ${other}` : `192.168.${pick}.0/24 ${other}`)],
   ["a cable's field", ({ plan, n, text, pick }) => (b) => editLink(b, pickId(plan.link, n), pick % 2 === 0 ? "length" : "label", text)],
   ["a host's further field", ({ plan, n, text, pick }) => (b) => setHostFields(b, pickId(plan.host, n), must((["tag", "ipv6", "notes"] as const)[pick % 3], "a field"), text)],

@@ -17,6 +17,7 @@ export { formatLease, parseLease } from "./lease-text";
 export { enlarge, enlargementOf, type Enlargement } from "./enlarge";
 export { forbiddenRanges, type Forbidden } from "./forbidden";
 export { indexOf, planOf } from "./drafted";
+export { numberAll6 } from "./number6";
 export { movePool } from "./move-pool";
 export { moveSegmentTo } from "./move-segment";
 export { addLeg, removeLeg, setLegAddress } from "./legs";

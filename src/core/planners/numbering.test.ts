@@ -7,7 +7,7 @@ import { listFindings, runChecks } from "../checks";
 import { must } from "../kernel";
 import { applyChanges, PlanIndex, type Plan, type Segment } from "../plan";
 import { testId } from "../testing/build-plan";
-import { allocate, forbiddenRanges, mergePartners, mergeSegments, plan as runPlanner, renumber, renumberBlock, siteSummary, splitSegment, writeAllocation, devicesOf, type Bench, type Refusal } from ".";
+import { allocate, forbiddenRanges, mergePartners, mergeSegments, numberAll6, plan as runPlanner, renumber, renumberBlock, siteSummary, splitSegment, writeAllocation, devicesOf, type Bench, type Refusal } from ".";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick()];
 const net = (text: string): Prefix => must(parsePrefix(text), text);
@@ -169,5 +169,33 @@ describe("splitting and merging", () => {
       expect(subnets.every((p) => summary.some((s) => containsPrefix(s, p)))).toBe(true);
       expect(summary.length).toBeLessThanOrEqual(subnets.length);
     }
+  });
+});
+
+describe("IPv6", () => {
+  const with6 = (plan: Plan, block: string): Plan => ({ ...plan, site: { ...plan.site, blocks: [...plan.site.blocks, net(block)] } });
+
+  test("every segment with a gateway gets a /64 with its VLAN's digits, the gateway its first address, and no stop comes", () => {
+    for (const plan of PLANS) {
+      const numbered = done(after(with6(plan, "fd24:5a10:3c01::/48"), (bench) => numberAll6(bench)));
+      const index = PlanIndex.of(numbered);
+      for (const segment of numbered.segment.values()) {
+        const vid = index.vidOf(segment);
+        if (segment.gatewayInterface === null) { expect(segment.prefixes6).toEqual([]); continue; }
+        expect(segment.prefixes6.map(formatPrefix)).toEqual([`fd24:5a10:3c01:${vid}::/64`]);
+        expect(index.gatewayOf(segment)?.addresses6.map(formatAddress)).toEqual([`fd24:5a10:3c01:${vid}::1`]);
+        expect(segment.advertise).toBe("slaac");
+      }
+      const stops = (of: Plan) => listFindings(runChecks(PlanIndex.of(of))).filter((f) => f.severity === "stop").map((f) => f.key);
+      expect(stops(numbered)).toEqual(stops(plan));
+      expect(after(numbered, (bench) => numberAll6(bench))).toBe("Every segment with a gateway has an IPv6 subnet already.");
+    }
+  });
+
+  test("a delegated /60 has room for sixteen, a /62 for four: that is said by the name of the first without", () => {
+    const plan = fennelStreet();
+    expect(typeof after(with6(plan, "2001:db8:24:100::/60"), (bench) => numberAll6(bench))).toBe("object");
+    expect(after(with6(plan, "2001:db8:24:100::/62"), (bench) => numberAll6(bench))).toMatch(/^The IPv6 blocks have no \/64 left for Cards/);
+    expect(after(plan, (bench) => numberAll6(bench))).toMatch(/has no IPv6 block/);
   });
 });

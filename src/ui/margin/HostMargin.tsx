@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { toast } from "sonner";
-import { formatAddress } from "@/core/address";
+import { formatAddress, isLocallyAdministered } from "@/core/address";
 import { editHostCell, HOST_KIND_WORDS, MANNER_WORDS, nextFreeFor, removeHost, setHostFields, type HostColumn } from "@/core/planners";
 import { hostCellText, poolsWithCounts, shortIn } from "@/core/sheets";
 import { useGoTo } from "../frame/go-to";
@@ -56,6 +56,8 @@ export function HostMargin({ id }: { id: string }) {
       <dl className="facts">
         <Fact name="Address"><span className="mono">{host.ipv4 === null ? "none fixed" : formatAddress(host.ipv4)}</span>, {MANNER_WORDS[host.manner]}</Fact>
         {segment === undefined ? null : poolsWithCounts(index, segment).map((pool) => <Fact key={pool.text} name="Pool"><span className="mono">{pool.text}</span>, count {pool.count}</Fact>)}
+        {host.mac === null || !isLocallyAdministered(host.mac) ? null : <Fact name="MAC">chosen locally, not by a maker</Fact>}
+        {host.surveyed === null ? null : <Fact name="Surveyed as">{host.surveyed.what} in {index.plan.room.get(host.surveyed.room)?.name ?? "a removed room"}</Fact>}
         {host.tag === null ? null : <Fact name="Sends tag">{host.tag}</Fact>}
       </dl>
       {free === null || segment === undefined ? null : (

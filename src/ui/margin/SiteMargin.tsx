@@ -5,6 +5,7 @@ import { v7 } from "uuid";
 import { formatPrefix, uniqueLocalPrefix } from "@/core/address";
 import { addKeptClear, editSite, removeKeptClear, siteFieldText, type SiteField } from "@/core/planners";
 import { segmentTotals } from "@/core/sheets";
+import { Choose } from "../kit/Choose";
 import { TextField } from "../kit/TextField";
 import { useIndex, usePlan } from "../plan-store/use-plan";
 import { ConventionFields } from "./ConventionFields";
@@ -57,6 +58,7 @@ export function SiteFields() {
         <TextField key={field} label={label} value={siteFieldText(site, field)} placeholder={hint} mono={field === "blocks"}
           write={(text) => edit({ planner: "edit-site", summary: `Site: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { field, text } }, (bench) => editSite(bench, field, text))} />
       ))}
+      <Choose label="Kind" value={site.kind} choices={[["home", "home"], ["office", "office"], ["industrial", "industrial site"]]} onChoose={(kind) => { edit({ planner: "edit-site", summary: `Site: ${KINDS[kind]}`, args: { kind } }, ({ draft }) => draft.patch("site", site.id, { kind })); }} />
       {has6 ? null : <p className="px-4 pt-1"><button type="button" className="button wrap" onClick={addLocal}>Draw an IPv6 block of the site’s own</button></p>}
     </Section>
   );

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { asPrefix4, formatPrefix, freePrefixes, parsePrefix, type Prefix4 } from "@/core/address";
-import { allocate, forbiddenRanges, mergePartners, mergeSegments, renumberBlock, siteSummary, splitSegment, writeAllocation, type Allocated } from "@/core/planners";
+import { allocate, forbiddenRanges, mergePartners, mergeSegments, numberAll6, renumberBlock, siteSummary, splitSegment, writeAllocation, type Allocated } from "@/core/planners";
 import { renumberTable, segmentsInOrder } from "@/core/sheets";
 import { Choose } from "../../kit/Choose";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
@@ -10,10 +10,11 @@ import { Radios } from "../../kit/Radios";
 import { useIndex } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 import { MarginHead, Section } from "../parts";
+import { SiteFields } from "../SiteMargin";
 import { ProposalPanel, useProposal, type Proposal } from "../Proposal";
 
-type Tool = "allocate" | "renumber" | "split" | "merge";
-const TOOLS: readonly (readonly [Tool, string])[] = [["allocate", "Lay all subnets out anew"], ["renumber", "Move a block elsewhere"], ["split", "Split a segment in two"], ["merge", "Merge two halves"]];
+type Tool = "allocate" | "renumber" | "split" | "merge" | "six";
+const TOOLS: readonly (readonly [Tool, string])[] = [["allocate", "Lay all subnets out anew"], ["renumber", "Move a block elsewhere"], ["split", "Split a segment in two"], ["merge", "Merge two halves"], ["six", "IPv6 for every segment"]];
 
 /** The tools of numbering, each previewed; what moves can be had as a list, old and new. */
 export function NumberingMargin() {
@@ -22,7 +23,7 @@ export function NumberingMargin() {
     <>
       <MarginHead kick="Numbering">The site’s addresses</MarginHead>
       <div className="py-3"><Radios label="Tool" value={tool} choices={TOOLS} onChoose={setTool} /></div>
-      {tool === "allocate" ? <Allocate /> : tool === "renumber" ? <Renumber /> : tool === "split" ? <Split /> : <Merge />}
+      {tool === "allocate" ? <Allocate /> : tool === "renumber" ? <Renumber /> : tool === "split" ? <Split /> : tool === "merge" ? <Merge /> : <Six />}
       <FreeSpace />
     </>
   );
@@ -140,6 +141,21 @@ function Merge() {
         ))}</ul>
       )}
       <Outcome proposal={shown} refusal={refusal} apply={apply} cancel={cancel} />
+    </Section>
+  );
+}
+
+function Six() {
+  const index = useIndex();
+  const { shown, look, apply, cancel } = useProposal();
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const blocks = index.plan.site.blocks.filter((block) => block.family === 6);
+  return (
+    <Section title="IPv6 for every segment">
+      <p className="px-4 pb-1 text-13 text-ink2">Every segment with a gateway gets a /64 {blocks.length === 0 ? "of the site’s IPv6 block, which is still to be given" : <>of <span className="mono">{blocks.map(formatPrefix).join(", ")}</span></>}: its VLAN ID as the digits where there is room. Clients make their own address from what the gateway advertises.</p>
+      <p className="px-4 pt-2"><button type="button" className="button go" onClick={() => setRefusal(look({ planner: "number-six", summary: "IPv6 subnets for every segment", args: null }, (bench) => numberAll6(bench)))}>Look at it</button></p>
+      <Outcome proposal={shown} refusal={refusal} apply={apply} cancel={cancel} />
+      {blocks.length === 0 ? <SiteFields /> : null}
     </Section>
   );
 }

@@ -1,6 +1,7 @@
 "use client";
 
-import { formatPrefix, type Prefix4 } from "@/core/address";
+import { addressCount, formatPrefix, prefixesOverlap, type Prefix4 } from "@/core/address";
+import { forbiddenRanges } from "@/core/planners";
 import { partsOfBlock } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
@@ -28,6 +29,8 @@ export function BlockMap({ block }: { block: Prefix4 }) {
   const goTo = useGoTo();
   const selection = useUi((state) => state.selection);
   const parts = partsOfBlock(index, block);
+  const size = Number(addressCount(block));
+  const forbidden = forbiddenRanges(index.plan).filter(({ prefix }) => prefixesOverlap(prefix, block));
   const x = (share: number) => LEFT + share * SCALE;
   // Chips stand above their subnet, moved right where two would cover each other.
   const chips: number[] = [];
@@ -36,11 +39,17 @@ export function BlockMap({ block }: { block: Prefix4 }) {
   return (
     <section className="px-4 pt-5">
       <h2 className="text-14">The site’s block <span className="mono font-medium">{formatPrefix(block)}</span></h2>
-      <p className="text-13 text-ink2">Each subnet at its place and true size; {parts.length === 0 ? "nothing in it yet" : `${parts.length} in it`}.</p>
+      <p className="text-13 text-ink2">Each subnet at its place and true size; {parts.length === 0 ? "nothing in it yet" : `${parts.length} in it`}{forbidden.length === 0 ? "" : "; hatched must stay clear"}. Blank is free.</p>
       <svg viewBox={`0 0 ${WIDTH} 104`} className="mt-3 w-full max-w-[900px]" role="img" aria-label={`${parts.length} subnets inside ${formatPrefix(block)}: ${ordered.map((p) => p.segment.name).join(", ")}`}>
+        <defs><pattern id="kept-clear" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0v6" stroke="var(--hatch)" strokeWidth={2} /></pattern></defs>
         <path d={`M${LEFT} 64.5H${LEFT + SCALE}`} stroke="var(--ink)" />
         {ticksOf(block).map((tick) => (
           <g key={tick.at}><path d={`M${x(tick.at)} 64.5v7`} stroke="var(--ink)" /><text x={x(tick.at)} y={86} textAnchor="middle" fontSize={12} className="mono" fill="var(--ink2)">{tick.label}</text></g>
+        ))}
+        {forbidden.map(({ prefix, reason }) => (
+          <g key={`${formatPrefix(prefix)} ${reason}`}>
+            <rect x={x(Math.max(0, Number(BigInt(prefix.network) - BigInt(block.network)) / size))} y={30} width={Math.max(2, Math.min(1, Number(addressCount(prefix)) / size) * SCALE)} height={34} fill="url(#kept-clear)" stroke="var(--rule)"><title>{`${formatPrefix(prefix)}: ${reason}`}</title></rect>
+          </g>
         ))}
         {ordered.map((part, i) => {
           const width = Math.max(part.share * SCALE, 1.5);
