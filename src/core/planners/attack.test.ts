@@ -17,7 +17,7 @@ import {
 const PLANS: readonly Plan[] = [fennelStreet(), bramblewick()];
 /** Texts near what fields take, and texts far from it. */
 const near = fc.oneof(
-  fc.constantFrom("", " ", "-", "–", ".1", ".300", "60.10", "10.24.20.0/24", "10.24.20.1/25", "0.0.0.0/0", "255.255.255.255", "10.24.20.0/33", "fd00::/64", "fd24:5a10:3c01::/48", "fd00::1", "::", "KT", "kt", "Staff", "staff",
+  fc.constantFrom("", " ", "-", "–", ".1", ".300", "60.10", "10.24.20.0/24", "10.24.20.1/25", "0.0.0.0/0", "255.255.255.255", "10.24.20.0/33", "fd00::/64", "fd00::1", "::", "KT", "kt", "Staff", "staff",
     "0", "1", "4094", "4095", "99999999999", "1e3", "-1", "8 h", "0 s", "366 d", "02:5a:10:00:00:01", "025a.1000.0001", "ff:ff:ff:ff:ff:ff", "Upper switch 13", "behind PC Office 1", "Fennel Staff",
     ".40-.99", ".99-.40", ".40–.99", "10.24.0.0-10.24.255.255", "typed in", "reserved", "by DHCP", "2027-02-30", "2027-06-30", "backup tcp 8007", "x tcp 0", "ping6 icmp 5", "38", "38,5", "192.168.177.0/24 the box"),
   fc.string({ maxLength: 200 }), fc.string({ unit: "binary", maxLength: 40 }), fc.ipV4(), fc.ipV6(), fc.integer().map(String),
@@ -58,7 +58,7 @@ const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Ben
   ["a line's field", ({ plan, n, text, pick }) => (b) => editLineText(b, pickId(plan.line, n), must(LINE_FIELDS[pick % LINE_FIELDS.length], "a field"), text)],
   ["the VLANs on a device", ({ plan, n, text, pick }) => (b) => (pick % 2 === 0 ? setDeviceVlans(b, pickId(plan.device, n), text) : setVlanNameLimit(b, pickId(plan.device, n), text))],
   ["a split", ({ plan, n, text }) => (b) => splitSegment(b, pickId(plan.segment, n), text)],
-  ["IPv6 for all", ({ text }) => (b) => editSite(b, "blocks", text) ?? numberAll6(b)],
+  ["IPv6 for all", ({ text, pick }) => (b) => editSite(b, "blocks", pick % 3 === 0 ? "fd24:5a10:3c01::/48" : text) ?? numberAll6(b)],
   ["a host's cell", ({ plan, n, text, pick }) => (b) => editHostCell(b, pickId(plan.host, n), must(HOST_COLUMNS[pick % HOST_COLUMNS.length], "a column"), text)],
   ["a new segment", ({ text, other, pick }) => (b) => addSegment(b, { name: pick % 2 === 0 ? text : "New", vid: pick % 3 === 0 ? other : "", prefix: pick % 3 === 1 ? other : "", zone: pick % 3 === 2 ? other : "" })],
   ["a new host", ({ plan, n, text }) => (b) => addHost(b, { name: text.trim() === text ? text : "New", segment: pickId(plan.segment, n) })],
