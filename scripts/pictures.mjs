@@ -17,6 +17,31 @@ const cell = (page, name) => page.getByRole("gridcell", { name, exact: true }).f
 
 /** What each picture shows: the site, the sheet, and what is done there before it is taken. */
 const PICTURES = [
+  ["survey", "Fennel Street", "Survey", async (page) => {
+    await cell(page, "Lab").click();
+    await page.keyboard.press("ArrowRight");
+    await page.keyboard.press("Enter");
+    await page.keyboard.press("End");
+    await page.keyboard.type(", 1 fridge loger");
+  }],
+  ["draft", "Fennel Street", "Survey", async (page) => {
+    await cell(page, "Reception").click();
+    await page.getByRole("complementary").getByLabel("Needs").fill("3 PC+phone, 2 card terminal, 1 printer, 2 kiosk screen, 1 tablet");
+    await page.keyboard.press("Enter");
+    await page.getByRole("button", { name: "Draft the plan" }).click();
+  }],
+  ["leases-bench", "Fennel Street", "Segments", async (page) => {
+    await page.getByRole("radio", { name: "Bench" }).click();
+    await cell(page, "Guests").click();
+    await page.getByRole("button", { name: "Size the pool and the lease" }).click();
+    await page.getByText("The formula").waitFor();
+  }],
+  ["addresses-bench", "Bramblewick", "Addresses", async (page) => { await page.getByRole("radio", { name: "Bench" }).click(); }],
+  ["import", "Fennel Street", "Addresses", async (page) => {
+    await page.getByRole("button", { name: "Take a table in" }).click();
+    await page.getByLabel("CSV file", { exact: true }).setInputFiles({ name: "register.csv", mimeType: "text/csv", buffer: Buffer.from("Name,Kind,MAC,Address,Segment,Place\nlab-pc-1,PC,02:5a:10:3c:00:22,.34,Staff,Lab\nlab-pc-2,PC,02:5a:10:zz:00:23,.35,Staff,Lab\nlab-analyser-2,imaging device,025a.103c.0024,.32,Imaging,Lab\nReception printer,,,,,Front desk\nlab-pc-3,PC,,10.24.60.10,,Lab\ntheatre-tablet,mobile,02-5A-10-3C-00-25,,Staff,Theatre\nkennel-panel,PC,02:5a:10:3c:00:26,,Attic,Kennels\n") });
+  }],
+  ["use", "Fennel Street", "Addresses", async (page) => { await page.getByRole("button", { name: "How full they are" }).click(); await page.waitForTimeout(1500); }],
   ["segments", "Fennel Street", "Segments", (page) => page.getByRole("row").filter({ hasText: "Guests" }).getByRole("gridcell").nth(9).click()],
   ["addresses", "Fennel Street", "Addresses", (page) => page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 30 } })],
   ["hardware", "Fennel Street", "Hardware", async (page) => { await page.locator('[data-laid-out="true"]').waitFor(); await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Upper switch" }).click(); }],

@@ -3,6 +3,7 @@ import { v7 } from "uuid";
 import { bramblewick } from "../../demo/bramblewick";
 import { fennelStreet } from "../../demo/fennel-street";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
+import { FENNEL_STREET } from "../../demo/surveys";
 import { BROKEN_FILES, corrupt, goodFile, PLACES } from "../../tests/generators/broken-plan-files";
 import { commitBatch } from "@/application/commit-batch";
 import { createSite, createSiteFromFile, removeSite, storePlan } from "@/application/sites";
@@ -10,8 +11,11 @@ import type { Person } from "@/application/stores";
 import { redo, undo } from "@/application/undo-redo";
 import { storesOn } from "@/composition";
 import { must } from "@/core/kernel";
-import { applyChanges, diff, Draft, emptyPlan, type Change, type Plan } from "@/core/plan";
+import { parsePrefix } from "@/core/address";
+import { applyChanges, diff, Draft, emptyPlan, PlanIndex, type Change, type Plan } from "@/core/plan";
 import { removeDevice, removeSegment } from "@/core/planners";
+import { draftBatch, DRAFT_PARTS } from "@/core/survey";
+import { surveyPlan } from "@/core/testing/survey-plan";
 import { planCache } from "./plan-cache";
 import { planStore } from "./plan-store";
 import { openDatabase } from "./pool";
@@ -32,9 +36,10 @@ afterAll(async () => {
   await close();
 });
 
-const value = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => must(result.ok ? result.value : null, JSON.stringify(result));
+const value = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => must(result.ok ? result.value : null, result.ok ? "" : JSON.stringify(result.error));
 const store = async (plan: Plan) => value(await storePlan(plans, v7(), v7(), plan, ruth)).id;
 const batch = (changes: readonly Change[], summary = "a change") => ({ id: v7(), planner: "test", summary, args: null, changes });
+const net = (text: string) => must(parsePrefix(text), text);
 const edited = (plan: Plan, edit: (draft: Draft) => void) => {
   const draft = new Draft(plan);
   edit(draft);
@@ -43,7 +48,7 @@ const edited = (plan: Plan, edit: (draft: Draft) => void) => {
 /** What the rows say, with no cache in between. */
 const fromRows = async (site: string) => must(await planStore(database, planCache(1)).snapshot(site), "the site");
 const countRows = async () => {
-  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "change_batch"];
+  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "room", "host_kind", "gear", "device_vlan", "change_batch"];
   const counts = await Promise.all(tables.map((table) => database.all({ ...sql`SELECT 1`, text: `SELECT COUNT(*) AS n FROM ${table}` }, (row) => Number(row.n))));
   return counts.flat();
 };
@@ -53,6 +58,29 @@ test.each([["office", fennelStreet()], ["home", lockkeepersHouse()], ["industria
   const { plan: read, revision } = await fromRows(site);
   expect(revision).toBe(1);
   expect(diff({ ...plan, site: { ...plan.site, id: site } }, read)).toEqual([]);
+});
+
+test("a survey drafted, with a kind of its own, IPv6, visits, what a device has created and gear that became a device comes back unchanged, and goes with its site", async () => {
+  const plan = surveyPlan({ ...FENNEL_STREET, gear: [...FENNEL_STREET.gear, { name: "Old 24", kind: "switch", fate: "keep", room: "Cabinet A", model: "switch-24-poe", prefixes: ["192.168.203.0/24", "fd00:9::/64"], addresses: ["192.168.203.1", "fd00:9::1"] }] }, { school: "type" }, ["fd24:5a10:3c01::/48"]);
+  const { batch: drafted } = draftBatch(PlanIndex.of(plan), v7, new Set(DRAFT_PARTS));
+  const full = value(applyChanges(plan, must(drafted, "a draft").changes));
+  const more = edited(full, (draft) => {
+    draft.put("hostKind", { id: v7(), name: "kiosk", aliases: ["info desk", "terminal"], base: "pc", purpose: "people", manner: "reserved", wireless: true, poeClass: 4, kbps: 2000, speaksDhcp: true, speaksSignIn: false, internet: "never" });
+    const device = must(draft.all("device").find((d) => d.kind === "switch"), "a switch");
+    draft.patch("device", device.id, { vlanNameLimit: 12 });
+    draft.put("deviceVlan", { id: v7(), device: device.id, vid: must(draft.all("vlan")[0], "a VLAN").vid, name: "" });
+    const line = must(draft.all("line")[0], "a line");
+    draft.patch("line", line.id, { providerBox: "cannotBridge", boxPrefix: net("192.168.177.0/24"), locked: "the phone service" });
+  });
+  const whole = value(applyChanges(full, more));
+  expect([whole.room.size, whole.gear.size, whole.hostKind.size, whole.deviceVlan.size].every((n) => n > 0)).toBe(true);
+  expect([...whole.gear.values()].some((gear) => gear.device !== null)).toBe(true);
+  const before = await countRows();
+  const site = await store(whole);
+  const { plan: read } = await fromRows(site);
+  expect(diff({ ...whole, site: { ...whole.site, id: site } }, read)).toEqual([]);
+  value(await removeSite(plans, site));
+  expect(await countRows()).toEqual(before);
 });
 
 test("any way from one plan to another can be written: the rows are then the other plan", async () => {

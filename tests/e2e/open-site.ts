@@ -5,7 +5,7 @@ export const VIEWS = ["Survey", "Segments", "Addresses", "Hardware", "Ports", "W
 /** Opens a site of the list and waits for its plan. */
 export async function openSite(page: Page, name: string): Promise<void> {
   await page.goto("/");
-  await page.getByRole("link", { name }).click();
+  await page.getByRole("link", { name, exact: true }).click();
   await expect(page.getByRole("heading", { name: "Segments", exact: true })).toBeVisible();
 }
 

@@ -15,7 +15,8 @@ const device = (name: string) => must([...index.plan.device.values()].find((d) =
 test("a name, a part of one, several words, a MAC, a VLAN number and an address each find what they name", () => {
   const names = (text: string, limit = 10) => find(index, text, limit).map((hit) => hit.name);
   expect(names("guests")[0]).toBe("Guests");
-  expect(names("camera kennels")).toEqual(["Camera Kennels"]);
+  expect(names("camera kennels")).toEqual(["Camera Kennels", "Kennels"]);
+  expect(names("provider")).toEqual(["Provider's box"]);
   expect(names("upper switch 2")).toContain("Upper switch port 2");
   expect(names("02:5a:10:49:00:41")).toEqual(["Viewing station, Theatre"]);
   expect(names("vlan 40")).toEqual(["Imaging"]);

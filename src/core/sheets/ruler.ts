@@ -1,7 +1,7 @@
 import { addressCount, containsAddress, offsetIn, rangeCount, usableRange, type Address, type Ipv4, type Prefix4 } from "../address";
 import { offeredRanges } from "../dhcp";
 import type { PlanIndex, Segment } from "../plan";
-import { freeRuns } from "../planners";
+import { freeRuns, staticBlockIn } from "../planners";
 import { rowScope } from "./segment-sheet";
 
 /** Offsets from the subnet's first address, both ends counted. */
@@ -52,7 +52,7 @@ export function rulerOf(index: PlanIndex, segment: Segment): Ruler | null {
   const scope = rowScope(index, segment);
   const pools = scope === undefined ? [] : offeredRanges(scope).flatMap((range) => inside(offset(range.first), offset(range.last)));
   const pins = pinsOf(index, segment, prefix);
-  const staticBlock = staticBlockOf(index, usable, gateways[0], pools);
+  const staticBlock = staticBlockOf(index, prefix, offset, pools);
   const firstPool = Math.min(size, ...pools.map((p) => p.first));
   const lastFixed = Math.max(0, ...[...gateways, ...pins.map((p) => p.offset)].filter((offset) => offset < firstPool), staticBlock?.last ?? 0);
   const last = Math.max(0, ...gateways, ...pools.map((p) => p.last), ...pins.map((p) => p.offset), staticBlock?.last ?? 0);
@@ -63,17 +63,15 @@ export function rulerOf(index: PlanIndex, segment: Segment): Ruler | null {
   };
 }
 
-/** The block kept for typed-in devices by the site's convention: at either end beside the gateway, as far as no pool lies in it. */
-function staticBlockOf(index: PlanIndex, usable: Stretch, gateway: number | undefined, pools: readonly Stretch[]): Stretch | null {
-  const { staticSize, staticAt } = index.plan.site.conventions;
-  const low = gateway === usable.first ? usable.first + 1 : usable.first;
-  const high = gateway === usable.last ? usable.last - 1 : usable.last;
-  if (staticAt === "end") {
-    const lastPool = Math.max(-1, ...pools.filter((pool) => pool.first <= high).map((pool) => pool.last));
-    const first = Math.max(high - staticSize + 1, low, lastPool + 1);
-    return high < first ? null : stretch(first, high);
+/** The block kept for typed-in devices by the site's convention, as far as no pool lies in it. */
+function staticBlockOf(index: PlanIndex, prefix: Prefix4, offset: (address: Address) => number, pools: readonly Stretch[]): Stretch | null {
+  const kept = staticBlockIn(index.plan.site.conventions, prefix);
+  if (kept === null) return null;
+  const [first, last] = [offset(kept.first), offset(kept.last)];
+  if (index.plan.site.conventions.staticAt === "end") {
+    const lastPool = Math.max(-1, ...pools.filter((pool) => pool.first <= last).map((pool) => pool.last));
+    return last <= lastPool ? null : stretch(Math.max(first, lastPool + 1), last);
   }
-  const nextPool = Math.min(Infinity, ...pools.filter((pool) => pool.last >= low).map((pool) => pool.first));
-  const last = Math.min(low + staticSize - 1, high, nextPool - 1);
-  return last < low ? null : stretch(low, last);
+  const nextPool = Math.min(Infinity, ...pools.filter((pool) => pool.last >= first).map((pool) => pool.first));
+  return nextPool <= first ? null : stretch(first, Math.min(last, nextPool - 1));
 }
