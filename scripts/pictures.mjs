@@ -54,7 +54,7 @@ const PICTURES = [
   }],
   ["walls", "Bramblewick", "Walls", (page) => page.getByRole("gridcell", { name: /^Operations to Bottling/ }).click()],
   ["findings", "Fennel Street", "Findings", async (page) => {
-    await page.getByRole("main").getByRole("button", { name: /^Imaging/ }).click();
+    await page.getByRole("main").getByRole("button", { name: /^Imaging \(40\)/ }).click();
     await page.getByRole("complementary").getByRole("button", { name: /^Add Imaging/ }).click();
   }],
   ["probe-bench", "Fennel Street", "Probe", async (page) => {

@@ -12,6 +12,7 @@ export interface ReadTable { readonly good: readonly GoodRow[]; readonly bad: re
 /** Looks things up by what a person writes; built once for a table, not once for a row. */
 class Names {
   readonly segments = new Map<string, Segment>();
+  readonly byId: ReadonlyMap<string, Segment>;
   readonly #subnets: { readonly first: number; readonly segment: Segment }[] = [];
   readonly #subnets6: Segment[];
   readonly ports = new Map<string, string>();
@@ -23,6 +24,7 @@ class Names {
 
   constructor(index: PlanIndex) {
     const { plan } = index;
+    this.byId = plan.segment;
     for (const segment of plan.segment.values()) {
       for (const key of [segment.mark, segment.name]) this.segments.set(key.toLowerCase(), segment);
       const vid = index.vidOf(segment);
@@ -83,39 +85,50 @@ function readRow(names: Names, cells: Cells, home: Segment | null): { host: Omit
   if (name.length > 80) problems.push("The name has more than 80 characters.");
   const named = blank(cells.segment) ? undefined : names.segments.get((cells.segment ?? "").toLowerCase());
   if (!blank(cells.segment) && named === undefined) problems.push(`There is no segment called "${cells.segment ?? ""}".`);
-  const [ipv4, segment4] = readAddress(names, cells.address, named ?? home ?? null, 4, problems);
-  const [ipv6, segment6] = readAddress(names, cells.ipv6, named ?? home ?? null, 6, problems);
-  const segment = named ?? segment4 ?? segment6 ?? home ?? undefined;
+  const own = known?.segment === null || known === undefined ? undefined : names.byId.get(known.segment);
+  const near = { named, usual: own ?? home ?? undefined };
+  const [ipv4, segment4] = readAddress(names, cells.address, near, 4, problems);
+  const [ipv6, segment6] = readAddress(names, cells.ipv6, near, 6, problems);
+  const segment = named ?? segment4 ?? segment6 ?? own ?? home ?? undefined;
   const kind = blank(cells.kind) ? base.kind : names.kinds.get((cells.kind ?? "").toLowerCase());
   if (kind === undefined) problems.push(`"${cells.kind ?? ""}" is not a kind of device here; one of: ${Object.values(HOST_KIND_WORDS).join(", ")}.`);
   const attachment = blank(cells.port) ? base.attachment : attachmentOf(names, cells.port ?? "");
   if (attachment === null) problems.push(`"${cells.port ?? ""}" is no port, wireless name or device here; write "Upper switch 13" or "behind Phone 3".`);
-  const address = cells.address === undefined && cells.ipv6 === undefined ? base.ipv4 : (ipv4 as Host["ipv4"]);
-  const manner = readManner(cells.how, address ?? ipv6, mac ?? base.mac, base.manner, problems);
+  // An empty cell says nothing: what the register has stays. "by DHCP" is how a fixed address is taken away.
+  const address = ipv4 === null ? base.ipv4 : (ipv4 as Host["ipv4"]);
+  const address6 = ipv6 === null ? base.ipv6 : (ipv6 as Host["ipv6"]);
+  const isNew = address !== base.ipv4 || address6 !== base.ipv6;
+  const manner = readManner(cells.how, address ?? address6, mac ?? base.mac, base.manner, isNew, problems);
   return {
     known, problems,
     host: {
-      ...base, name: name === "" ? base.name : name, mac: mac ?? base.mac, manner, ipv4: manner === "dynamic" ? null : address, ipv6: cells.ipv6 === undefined ? base.ipv6 : (ipv6 as Host["ipv6"]), kind: kind ?? base.kind,
-      segment: segment?.id ?? base.segment, attachment: attachment ?? base.attachment, place: (cells.place ?? base.place).slice(0, 120), notes: (cells.notes ?? base.notes).slice(0, 2000),
+      ...base, name: name === "" ? base.name : name, mac: mac ?? base.mac, manner, ipv4: manner === "dynamic" ? null : address, ipv6: address6, kind: kind ?? base.kind,
+      segment: segment?.id ?? base.segment, attachment: attachment ?? base.attachment, place: (cells.place || base.place).slice(0, 120), notes: (cells.notes || base.notes).slice(0, 2000),
     },
   };
 }
 
-function readAddress(names: Names, text: string | undefined, segment: Segment | null, family: 4 | 6, problems: string[]): [Address | null, Segment | undefined] {
+/** Where an address may be written short: the segment that the row names, else the one where the device is or the table goes. */
+interface Near { readonly named: Segment | undefined; readonly usual: Segment | undefined }
+
+/** An address and its segment: the one the row names, else for one written whole that of its subnet, for one written short the usual one. */
+function readAddress(names: Names, text: string | undefined, { named, usual }: Near, family: 4 | 6, problems: string[]): [Address | null, Segment | undefined] {
   if (blank(text) || text === undefined || /^(by )?dhcp$/i.test(text)) return [null, undefined];
-  const address = segment === null ? parseAddress(text) : addressInSegment(segment, text);
+  const whole = parseAddress(text);
+  const short = named ?? usual;
+  const address = whole ?? (short === undefined ? null : addressInSegment(short, text));
   if (address === null || familyOf(address) !== family) {
     problems.push(family === 4 ? `"${text}" is not an IPv4 address such as 10.24.20.34.` : `"${text}" is not an IPv6 address such as fd00:24:20::34.`);
     return [null, undefined];
   }
-  const home = segment ?? names.homeOf(address);
+  const home = named ?? (whole === null ? usual : names.homeOf(whole));
   if (home === undefined) problems.push(`${formatAddress(address)} lies in none of the site's subnets.`);
   else if (![...home.prefixes4, ...home.prefixes6].some((prefix) => containsAddress(prefix, address) && inRange(usableRange(prefix), address))) problems.push(`${formatAddress(address)} is not a usable address of ${home.name}.`);
   return [address, home];
 }
 
-function readManner(text: string | undefined, address: Address | null, mac: Host["mac"], base: Host["manner"], problems: string[]): Host["manner"] {
-  if (blank(text) || text === undefined) return address === null ? (base === "dynamic" ? base : "dynamic") : base !== "dynamic" ? base : mac === null ? "typed" : "reserved";
+function readManner(text: string | undefined, address: Address | null, mac: Host["mac"], base: Host["manner"], isNew: boolean, problems: string[]): Host["manner"] {
+  if (blank(text) || text === undefined) return base !== "dynamic" || !isNew ? base : mac === null ? "typed" : "reserved";
   const manner = parseManner(text);
   if (manner === null) problems.push(`"${text}" is none of: ${Object.values(MANNER_WORDS).join(", ")}.`);
   if (manner === "reserved" && mac === null) problems.push("A reservation needs a MAC address.");

@@ -79,6 +79,17 @@ describe("import", () => {
     expect(badRowsTable(guessColumns(rows), read)[1]?.at(-1)).toMatch(sentence);
   });
 
+  test("an empty cell says nothing: a known device keeps what it has; by DHCP takes its fixed address away; a new address makes it fixed", () => {
+    const heads = ["Name", "Kind", "MAC", "Address", "How", "Segment", "Place", "Notes"];
+    const read = (...cells: string[]) => readHostTable(index, [heads, cells], guessColumns([heads, cells]), null);
+    const printer = hostNamed(fennel, "Reception printer");
+    expect(read("Reception printer", "", "", "", "", "", "", "")).toMatchObject({ good: [], bad: [], same: 1 });
+    expect(read("Reception printer", "", "", "", "", "", "Front desk", "").good).toEqual([expect.objectContaining({ known: printer.id, changed: ["place"], host: expect.objectContaining({ ipv4: printer.ipv4, mac: printer.mac, manner: "reserved" }) })]);
+    expect(read("Reception printer", "", "", "", "by DHCP", "", "", "").good[0]?.host).toMatchObject({ ipv4: null, manner: "dynamic" });
+    expect(read("PC Office 1", "", "", ".33", "", "", "", "").good[0]?.host).toMatchObject({ manner: "reserved" });
+    expect(read("", "", must(printer.mac, "a MAC"), ".36", "", "", "", "").good[0]).toMatchObject({ known: printer.id, changed: ["address"] });
+  });
+
   test("rows that claim one thing are all wrong, each names the other", () => {
     const rows = [["Name", "Address"], ["lab-1", "10.24.20.34"], ["lab-2", "10.24.20.34"], ["lab-1", "10.24.20.36"]];
     const read = readHostTable(index, rows, guessColumns(rows), null);

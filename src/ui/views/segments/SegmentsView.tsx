@@ -27,7 +27,6 @@ export function SegmentsView() {
   const segments = segmentsInOrder(index);
   const totals = segmentTotals(index);
   const quiet = quietPart(index.plan);
-  const { subnetScheme, gatewayAt } = index.plan.site.conventions;
 
   const add = (cells: Partial<Record<SegmentColumn, string>>) => {
     const name = cells.name ?? `Segment ${segments.length + 1}`;
@@ -50,7 +49,7 @@ export function SegmentsView() {
     },
     select: (id, column) => select(id === null ? null : { what: "segment", id, ...(isWritten(column) ? { column } : {}) }),
   };
-  const facts = segments.length === 0 ? "none yet" : `${counted(totals.segments, "segment", "segments")}, ${totals.now} in the register, ${totals.planned} planned, ${subnetScheme === "octet" ? "VID in octet 3" : "VIDs packed"}, gateway ${gatewayAt}`;
+  const facts = segments.length === 0 ? "none yet" : `${counted(totals.segments, "segment", "segments")}, ${totals.now} in the register, ${totals.planned} planned`;
   return (
     <main className="sheet">
       <div className="head">
