@@ -1,7 +1,7 @@
 "use client";
 
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef, type ReactNode, type RefObject } from "react";
+import { memo, useEffect, useRef, type ReactNode, type RefObject } from "react";
 import { CellEditor } from "./CellEditor";
 import { inBlock, type Column, type GridActions } from "./column";
 import { useGrid, type Grid } from "./use-grid";
@@ -29,6 +29,8 @@ interface Props<R, C extends string> {
 /** Above this many rows only those on screen are drawn. */
 const DRAWN_WHOLE = 150;
 const ROW_PX = 28;
+/** Rows drawn beyond the edge, for the next turn of the wheel. */
+const OVERSCAN = 12;
 
 /** A table that is edited in place like a spreadsheet: arrows, Enter or typing, Tab, Shift for a block, copy, paste, Ctrl D fills down. */
 export function EditGrid<R, C extends string>(props: Props<R, C>) {
@@ -36,7 +38,40 @@ export function EditGrid<R, C extends string>(props: Props<R, C>) {
   const { rows, sort, sortBy } = useOrder(props.rows, columns, props.filter ?? "");
   const grid = useGrid({ rows, idOf, columns, actions, hasNewRow: newRow !== undefined, sortBy });
   const table = useRef<HTMLTableElement>(null);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: 20, enabled: rows.length > DRAWN_WHOLE });
+  const { onBlock } = props;
+  const { top, bottom } = grid.block;
+  const covered = rows.slice(top, bottom + 1).map(idOf).join(" ");
+  useEffect(() => { onBlock?.(covered === "" ? [] : covered.split(" ")); }, [covered, onBlock]);
+  return (
+    <>
+      <table ref={table} role="grid" aria-label={label} aria-rowcount={rows.length + (newRow === undefined ? 1 : 2)} className="table" onKeyDown={grid.onKeyDown} onCopy={grid.onCopy} onPaste={grid.onPaste}>
+        <thead>
+          {groups === undefined ? null : (
+            <tr className="group">{groups.map((group) => <th key={group.head} colSpan={group.span} scope="colgroup" className={group.bar ? "bar" : ""}>{group.head}</th>)}</tr>
+          )}
+          <tr>{columns.map((column) => (
+            <th key={column.id} scope="col" title={column.title} style={{ width: column.width }} className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""}`} aria-sort={sort?.column !== column.id ? undefined : sort.up ? "ascending" : "descending"}>
+              <button type="button" className="hover:text-ink" tabIndex={-1} title={`Sort by ${column.title ?? column.head}`} onClick={() => sortBy(column.id)}>{column.head}{sort?.column !== column.id ? "" : sort.up ? " ↑" : " ↓"}</button>
+            </th>
+          ))}</tr>
+        </thead>
+        <GridBody label={label} rows={rows} idOf={idOf} columns={columns} selected={props.selected} newRow={newRow} scroller={scroller} table={table} grid={grid} />
+        {foot === undefined ? null : <tfoot>{foot}</tfoot>}
+      </table>
+      {grid.notice === null ? null : <p role="alert" className="mx-4 mt-2 border border-stop bg-stop-wash p-2 text-13 text-stop">{grid.notice}</p>}
+    </>
+  );
+}
+
+interface BodyProps<R, C extends string> extends Pick<Props<R, C>, "label" | "rows" | "idOf" | "columns" | "selected" | "scroller"> {
+  readonly newRow: Props<R, C>["newRow"] | undefined;
+  readonly table: RefObject<HTMLTableElement | null>;
+  readonly grid: Grid;
+}
+
+/** The rows on screen. Scrolling draws this anew and nothing above it, so a row that stays is left as it is. */
+function GridBody<R, C extends string>({ label, rows, idOf, columns, selected, newRow, scroller, table, grid }: BodyProps<R, C>) {
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: OVERSCAN, enabled: rows.length > DRAWN_WHOLE });
   const drawn = rows.length > DRAWN_WHOLE ? virtual.getVirtualItems() : null;
   const first = drawn === null ? 0 : (drawn[0]?.index ?? 0);
   const last = drawn === null ? rows.length - 1 : (drawn.at(-1)?.index ?? -1);
@@ -53,39 +88,20 @@ export function EditGrid<R, C extends string>(props: Props<R, C>) {
   // Focus follows the place; a change of the rows alone must not pull it here.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [atRow, atColumn, isEditing]);
-  const { onBlock } = props;
-  const { top, bottom } = grid.block;
-  const covered = rows.slice(top, bottom + 1).map(idOf).join(" ");
-  useEffect(() => { onBlock?.(covered === "" ? [] : covered.split(" ")); }, [covered, onBlock]);
   const spacer = (px: number, key: string) => (px <= 0 ? null : <tr key={key} aria-hidden style={{ height: px }}><td colSpan={columns.length} style={{ height: px, border: 0 }} /></tr>);
   return (
-    <>
-      <table ref={table} role="grid" aria-label={label} aria-rowcount={rows.length + (newRow === undefined ? 1 : 2)} className="table" onKeyDown={grid.onKeyDown} onCopy={grid.onCopy} onPaste={grid.onPaste}>
-        <thead>
-          {groups === undefined ? null : (
-            <tr className="group">{groups.map((group) => <th key={group.head} colSpan={group.span} scope="colgroup" className={group.bar ? "bar" : ""}>{group.head}</th>)}</tr>
-          )}
-          <tr>{columns.map((column) => (
-            <th key={column.id} scope="col" title={column.title} style={{ width: column.width }} className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""}`} aria-sort={sort?.column !== column.id ? undefined : sort.up ? "ascending" : "descending"}>
-              <button type="button" className="hover:text-ink" tabIndex={-1} title={`Sort by ${column.title ?? column.head}`} onClick={() => sortBy(column.id)}>{column.head}{sort?.column !== column.id ? "" : sort.up ? " ↑" : " ↓"}</button>
-            </th>
-          ))}</tr>
-        </thead>
-        <tbody>
-          {spacer(first * ROW_PX, "above")}
-          {rows.slice(first, last + 1).map((row, i) => <GridRow key={idOf(row)} {...props} rows={rows} grid={grid} row={row} number={first + i} />)}
-          {spacer((rows.length - 1 - last) * ROW_PX, "below")}
-          {newRow === undefined ? null : <NewRow {...props} rows={rows} grid={grid} />}
-        </tbody>
-        {foot === undefined ? null : <tfoot>{foot}</tfoot>}
-      </table>
-      {grid.notice === null ? null : <p role="alert" className="mx-4 mt-2 border border-stop bg-stop-wash p-2 text-13 text-stop">{grid.notice}</p>}
-    </>
+    <tbody>
+      {spacer(first * ROW_PX, "above")}
+      {rows.slice(first, last + 1).map((row, i) => <KeptRow key={idOf(row)} label={label} columns={columns} isSelected={idOf(row) === selected} grid={grid} row={row} number={first + i} />)}
+      {spacer((rows.length - 1 - last) * ROW_PX, "below")}
+      {newRow === undefined ? null : <NewRow label={label} rows={rows} columns={columns} newRow={newRow} grid={grid} />}
+    </tbody>
   );
 }
 
-function GridRow<R, C extends string>({ row, number, columns, idOf, selected, grid, label }: Props<R, C> & { row: R; number: number; grid: Grid }) {
-  const isSelected = idOf(row) === selected;
+interface RowProps<R, C extends string> extends Pick<Props<R, C>, "label" | "columns"> { readonly row: R; readonly number: number; readonly isSelected: boolean; readonly grid: Grid }
+
+function GridRow<R, C extends string>({ row, number, columns, isSelected, grid, label }: RowProps<R, C>) {
   return (
     <tr className={isSelected ? "selected" : ""} aria-rowindex={number + 2}>
       {columns.map((column, c) => (
@@ -98,7 +114,9 @@ function GridRow<R, C extends string>({ row, number, columns, idOf, selected, gr
   );
 }
 
-function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Props<R, C> & { grid: Grid }) {
+const KeptRow = memo(GridRow) as typeof GridRow;
+
+function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Pick<Props<R, C>, "label" | "rows" | "columns" | "newRow"> & { grid: Grid }) {
   return (
     <tr aria-rowindex={rows.length + 2} className="text-ink2">
       {columns.map((column, c) => (

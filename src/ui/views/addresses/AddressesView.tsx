@@ -1,17 +1,19 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { useRef, useState } from "react";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useRef, useState } from "react";
+import { addressCount } from "@/core/address";
 import { counted } from "@/core/checks";
 import type { Segment } from "@/core/plan";
-import { quietPart, rulerOf, segmentsInOrder, type Ruler } from "@/core/sheets";
+import { quietPart, rulerOf, segmentsInOrder } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { useWidth } from "../../kit/use-width";
 import { useIndex } from "../../plan-store/use-plan";
 import { ImportTable } from "./ImportTable";
 import { ReconcileTable } from "./ReconcileTable";
 import { Register } from "./Register";
-import { RulerRow } from "./RulerRow";
+import { RulerRow, rulerHeight } from "./RulerRow";
 
 /** Charts are heavy, so they come when they are asked for. */
 const UseChart = dynamic(() => import("./UseChart").then((m) => m.UseChart), { loading: () => <p role="status" className="p-4 text-13 text-ink2">Opening …</p> });
@@ -22,10 +24,7 @@ const LEAST_SCALE = 256;
 export function AddressesView() {
   const index = useIndex();
   const selection = useUi((state) => state.selection);
-  const rulers = segmentsInOrder(index).flatMap((segment) => {
-    const ruler = rulerOf(index, segment);
-    return ruler === null ? [] : [{ segment, ruler }];
-  });
+  const segments = segmentsInOrder(index).filter((segment) => segment.prefixes4.length > 0);
   const [inUse, setInUse] = useState(false);
   const [tool, setTool] = useState<"import" | "compare" | null>(null);
   const chosen = selection?.what === "segment" ? selection.id
@@ -34,13 +33,13 @@ export function AddressesView() {
   const shown = chosen === null ? null : (index.plan.segment.get(chosen) ?? null);
   return (
     <main className="sheet">
-      <div className="head"><h1>Addresses</h1><p>{counted(rulers.length, "subnet", "subnets")}{inUse ? "" : ", all to one scale; the glass enlarges the crowded end"}</p><span className="push" />
-        {rulers.length === 0 || tool !== null ? null : <button type="button" className="button" onClick={() => setInUse(!inUse)}>{inUse ? "Show the rulers" : "How full they are"}</button>}</div>
-      {rulers.length === 0 ? <p className="max-w-[60ch] p-4 text-15">Addresses come with subnets. Give a segment its subnet on Segments; then it lies here as a ruler, with its gateway, its pool and everything that has a fixed address.</p> : (
+      <div className="head"><h1>Addresses</h1><p>{counted(segments.length, "subnet", "subnets")}{inUse ? "" : ", all to one scale; the glass enlarges the crowded end"}</p><span className="push" />
+        {segments.length === 0 || tool !== null ? null : <button type="button" className="button" onClick={() => setInUse(!inUse)}>{inUse ? "Show the rulers" : "How full they are"}</button>}</div>
+      {segments.length === 0 ? <p className="max-w-[60ch] p-4 text-15">Addresses come with subnets. Give a segment its subnet on Segments; then it lies here as a ruler, with its gateway, its pool and everything that has a fixed address.</p> : (
         <>
           {tool === "import" ? <ImportTable segment={shown} close={() => setTool(null)} /> : tool === "compare" ? <ReconcileTable close={() => setTool(null)} /> : (
             <>
-              {inUse ? <div className="max-h-[58%] flex-none overflow-y-auto" tabIndex={-1}><UseChart /></div> : <Rulers rulers={rulers} chosen={chosen} />}
+              {inUse ? <div className="max-h-[58%] flex-none overflow-y-auto" tabIndex={-1}><UseChart /></div> : <Rulers segments={segments} chosen={chosen} />}
               <Register segment={shown} open={setTool} />
             </>
           )}
@@ -50,12 +49,22 @@ export function AddressesView() {
   );
 }
 
-function Rulers({ rulers, chosen }: { rulers: readonly { readonly segment: Segment; readonly ruler: Ruler }[]; chosen: string | null }) {
+/** The subnets as rulers; of many only those on screen are drawn. */
+function Rulers({ segments, chosen }: { segments: readonly Segment[]; chosen: string | null }) {
   const index = useIndex();
   const select = useUi((state) => state.select);
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box, 740);
-  const largest = Math.max(LEAST_SCALE, ...rulers.map(({ ruler }) => ruler.size));
+  const largest = segments.reduce((most, segment) => Math.max(most, Number(segment.prefixes4[0] === undefined ? 0n : addressCount(segment.prefixes4[0]))), LEAST_SCALE);
+  const virtual = useVirtualizer({ count: segments.length, getScrollElement: () => box.current, estimateSize: (i) => rulerHeight(segments[i]?.id === chosen), overscan: 4 });
+  const drawn = virtual.getVirtualItems();
+  const at = segments.findIndex((segment) => segment.id === chosen);
+  useEffect(() => {
+    virtual.measure();
+    if (at >= 0) virtual.scrollToIndex(at, { align: "auto" });
+  // What is chosen elsewhere comes into sight; scrolling by hand must not pull it back.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [at]);
   const quiet = quietPart(index.plan);
   return (
     <>
@@ -68,9 +77,13 @@ function Rulers({ rulers, chosen }: { rulers: readonly { readonly segment: Segme
         <span className="ml-auto">blank is free</span>
       </p>
       <div ref={box} tabIndex={-1} className="max-h-[52%] flex-none overflow-x-hidden overflow-y-auto border-b border-ink">
-        {rulers.map(({ segment, ruler }) => (
-          <RulerRow key={segment.id} segment={segment} ruler={ruler} width={width} largest={largest} quiet={quiet} chosen={segment.id === chosen} choose={() => select({ what: "segment", id: segment.id })} />
-        ))}
+        <div style={{ height: virtual.getTotalSize(), paddingTop: drawn[0]?.start ?? 0 }}>
+          {drawn.map(({ index: i }) => {
+            const segment = segments[i];
+            const ruler = segment === undefined ? null : rulerOf(index, segment);
+            return segment === undefined || ruler === null ? null : <RulerRow key={segment.id} segment={segment} ruler={ruler} width={width} largest={largest} quiet={quiet} chosen={segment.id === chosen} choose={() => select({ what: "segment", id: segment.id })} />;
+          })}
+        </div>
       </div>
     </>
   );

@@ -18,6 +18,8 @@ const HEIGHT_PX = 74;
 const CHOSEN_HEIGHT_PX = 92;
 const BIG_STEP = 10;
 
+export const rulerHeight = (chosen: boolean): number => (chosen ? CHOSEN_HEIGHT_PX : HEIGHT_PX);
+
 interface Props { readonly segment: Segment; readonly ruler: Ruler; readonly width: number; readonly largest: number; readonly quiet: string; readonly chosen: boolean; readonly choose: () => void }
 
 /** One subnet drawn to scale. Of the chosen one the pool's edges can be dragged, or moved with the arrow keys; Enter writes, Esc leaves it. */
@@ -37,7 +39,7 @@ export function RulerRow({ segment, ruler, width, largest, quiet, chosen, choose
   const fine = glass ?? whole;
   // The edges are taken on the scale that shows both of them.
   const grip = glass !== null && (pool === null || pool.last <= glass.to) ? glass : whole;
-  const height = chosen ? CHOSEN_HEIGHT_PX : HEIGHT_PX;
+  const height = rulerHeight(chosen);
   const trouble = new Set(list.filter((f) => f.family === "addresses").flatMap((f) => f.subjects.map((s) => s.id)));
   const said = pool === null ? "" : `.${offsetLabel(ruler, pool.first)} to .${offsetLabel(ruler, pool.last)}, count ${pool.last - pool.first + 1}`;
 
