@@ -168,3 +168,53 @@ test("the register and the port schedule leave as CSV that a spreadsheet reads",
   expect(ports.lines.find((line) => line.startsWith("Upper switch,25,"))).toContain("trunk,,,10 20 30 50 70 80 90");
   expect([register.lines.at(-1), ports.lines.at(-1)]).toEqual(["", ""]);
 });
+
+test("the register: filtered, sorted, a series filled down, a selection taken from one school to the other, all undone", async ({ page }) => {
+  await openSite(page, "Fennel Street Veterinary Practice");
+  await openView(page, "Addresses");
+  const grid = page.getByRole("grid", { name: "Register" });
+  const names = () => grid.getByRole("row").filter({ hasNotText: "New device" }).locator("td:nth-child(2)").allInnerTexts();
+  const filter = page.getByLabel("Filter the register");
+
+  await filter.fill("laptop wrong");
+  await expect(grid.getByRole("row")).toHaveCount(2);
+  await filter.press("Escape");
+  await filter.fill("laptop");
+  await expect.poll(async () => (await names()).length).toBe(6);
+  await grid.getByRole("columnheader", { name: "Device" }).getByRole("button").click();
+  await expect(grid.getByRole("columnheader", { name: "Device" })).toHaveAttribute("aria-sort", "ascending");
+  expect(await names()).toEqual([1, 2, 3, 4, 5, 6].map((n) => `Staff laptop ${n}`));
+  await grid.getByRole("columnheader", { name: "Device" }).getByRole("button").click();
+  expect((await names())[0]).toBe("Staff laptop 6");
+  await grid.getByRole("columnheader", { name: "Device" }).getByRole("button").click();
+
+  const cells = grid.locator("tbody td:nth-child(2)");
+  await cells.nth(0).dblclick();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("A-08");
+  await page.keyboard.press("Enter");
+  await grid.getByRole("gridcell", { name: "A-08", exact: true }).click();
+  await page.keyboard.press("Shift+ArrowDown");
+  await page.keyboard.press("Shift+ArrowDown");
+  await expect(page.getByText("3 devices chosen")).toBeVisible();
+  await page.keyboard.press("Control+d");
+  await expect.poll(names).toEqual(["A-08", "A-08", "A-08", "Staff laptop 4", "Staff laptop 5", "Staff laptop 6"]);
+  await page.keyboard.press("Control+Shift+D");
+  await expect.poll(names).toEqual(["A-08", "A-09", "A-10", "Staff laptop 4", "Staff laptop 5", "Staff laptop 6"]);
+
+  await filter.fill("card terminal");
+  await expect.poll(async () => (await names()).length).toBe(3);
+  await cells.nth(0).click();
+  await cells.nth(2).click({ modifiers: ["Shift"] });
+  await expect(page.getByText("3 devices chosen")).toBeVisible();
+  await page.getByRole("button", { name: "Type in", exact: true }).click();
+  await expect(grid.getByRole("gridcell", { name: "typed in" })).toHaveCount(3);
+  await saved(page);
+  for (let i = 0; i < 4; i += 1) {
+    const before = Number(await page.locator("[data-revision]").innerText());
+    await page.getByRole("button", { name: /^Undo/ }).click();
+    await expect.poll(async () => Number(await page.locator("[data-revision]").innerText())).toBe(before + 1);
+  }
+  await filter.fill("laptop");
+  await expect.poll(async () => (await names()).sort()).toEqual([1, 2, 3, 4, 5, 6].map((n) => `Staff laptop ${n}`));
+});

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import {
-  addressCount, containsAddress, containsPrefix, exclude, explodeIpv6, formatAddress, formatPrefix, lastOf, netmaskText,
+  addressCount, containsAddress, containsPrefix, exclude, explodeIpv6, formatAddress, formatPrefix, freePrefixes, lastOf, netmaskText, packSubnets,
   parseAddress, parseInterfaceAddress, parseIpv6, parsePrefix, prefixesOfRange, prefixesOverlap, rangeCount, subnetCount,
   subnetsOf, summarise, supernetOf, usableRange, usesOf, wildcardText, formatIpv6, prefixOf, type Prefix,
 } from ".";
@@ -36,6 +36,27 @@ describe("agrees with recorded prefix arithmetic", () => {
     for (const [a, b, aHasB, bHasA, overlap] of rowsOf("pairs")) {
       expect([containsPrefix(prefix(a), prefix(b)), containsPrefix(prefix(b), prefix(a)), prefixesOverlap(prefix(a), prefix(b))])
         .toEqual([aHasB, bHasA, overlap]);
+    }
+  });
+
+  test("what is free beside one that is taken is what exclusion leaves, and a packed subnet lies in one that contains it and not the taken one", () => {
+    for (const [whole, hole, rest] of rowsOf("exclude")) {
+      const [block, taken] = [prefix(whole), prefix(hole)];
+      expect(texts(freePrefixes(block, [taken])).sort()).toEqual([...(rest as string[])].sort());
+      for (const free of freePrefixes(block, [taken])) {
+        const { placed } = packSubnets([block], [{ key: "it", length: free.length, roomLength: free.length }], [taken]);
+        const got = placed.get("it");
+        expect(got !== undefined && containsPrefix(block, got) && !containsPrefix(taken, got)).toBe(true);
+      }
+    }
+  });
+
+  test("packing the halves of what was summed up gives what was summed up", () => {
+    for (const [, collapsed] of rowsOf("summarise")) {
+      for (const whole of (collapsed as string[]).map(prefix).filter((p) => p.length < (p.family === 4 ? 32 : 128))) {
+        const { placed, unplaced } = packSubnets([whole], ["a", "b"].map((key) => ({ key, length: whole.length + 1, roomLength: whole.length + 1 })), []);
+        expect([texts(summarise([...placed.values()])), unplaced]).toEqual([[formatPrefix(whole)], []]);
+      }
     }
   });
 

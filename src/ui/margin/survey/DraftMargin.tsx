@@ -5,8 +5,11 @@ import { toast } from "sonner";
 import { v7 } from "uuid";
 import { counted, previewChanges } from "@/core/checks";
 import { integrityFault } from "@/core/formats";
+import type { Site } from "@/core/plan";
+import { setConventions } from "@/core/planners";
 import { DRAFT_PARTS, draftBatch, PART_TITLES, SCHOOL_WORDS, USUAL_PARTS, type DraftedPart, type DraftPart } from "@/core/survey";
 import { useUi } from "../../frame/use-ui";
+import { Choose } from "../../kit/Choose";
 import { SeverityCount } from "../../kit/signs";
 import { namerOf } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
@@ -24,6 +27,7 @@ function countsText({ counts }: DraftedPart): string {
 export function DraftMargin() {
   const held = useHeld();
   const commit = usePlan((state) => state.commit);
+  const edit = usePlan((state) => state.edit);
   const select = useUi((state) => state.select);
   const [parts, setParts] = useState<ReadonlySet<DraftPart>>(USUAL_PARTS);
   const drafted = useMemo(() => {
@@ -33,6 +37,7 @@ export function DraftMargin() {
   }, [held.index, held.findings, parts]);
   // What a part that is not chosen would do is not known; it keeps its name.
   const toggle = (part: DraftPart, on: boolean) => setParts(new Set(DRAFT_PARTS.filter((one) => (one === part ? on : parts.has(one)))));
+  const separate = (separation: Site["conventions"]["separation"]) => { edit({ planner: "set-conventions", summary: `Site: separation ${separation}`, args: { separation } }, (bench) => setConventions(bench, { separation })); };
   const apply = () => {
     if (drafted.batch === null) return;
     const refusal = commit(drafted.batch);
@@ -48,6 +53,7 @@ export function DraftMargin() {
     <>
       <MarginHead kick="Draft from the survey">{nothing ? "Nothing is missing" : "What it would do"}</MarginHead>
       {report === null ? null : <p className="px-4 pt-3 text-13"><b className="font-semibold">{SCHOOL_WORDS[report.school.school]}.</b> {report.school.reason}</p>}
+      <div className="pt-2"><Choose label="Separation" value={held.index.plan.site.conventions.separation} choices={[["auto", "what fits the survey"], ["vlans", SCHOOL_WORDS.vlans], ["routers", SCHOOL_WORDS.routers], ["gap", SCHOOL_WORDS.gap]]} onChoose={separate} /></div>
       <fieldset className="px-4 pt-2 text-13">
         <legend className="sr-only">Parts of the draft</legend>
         {DRAFT_PARTS.map((part) => {

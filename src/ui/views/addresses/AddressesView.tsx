@@ -5,8 +5,9 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
 import { addressCount } from "@/core/address";
 import { counted } from "@/core/checks";
-import type { Segment } from "@/core/plan";
+import type { PlanIndex, Segment } from "@/core/plan";
 import { quietPart, rulerOf, segmentsInOrder } from "@/core/sheets";
+import type { Selection } from "../../frame/ui-state";
 import { useUi } from "../../frame/use-ui";
 import { useWidth } from "../../kit/use-width";
 import { useIndex } from "../../plan-store/use-plan";
@@ -27,10 +28,8 @@ export function AddressesView() {
   const segments = segmentsInOrder(index).filter((segment) => segment.prefixes4.length > 0);
   const [inUse, setInUse] = useState(false);
   const [tool, setTool] = useState<"import" | "compare" | null>(null);
-  const chosen = selection?.what === "segment" ? selection.id
-    : selection?.what === "host" ? (index.plan.host.get(selection.id)?.segment ?? null)
-      : selection?.what === "interface" ? (index.plan.interface.get(selection.id)?.segment ?? null) : null;
-  const shown = chosen === null ? null : (index.plan.segment.get(chosen) ?? null);
+  const chosen = segmentOf(index, selection);
+  const shown = useShown(index, selection);
   return (
     <main className="sheet">
       <div className="head"><h1>Addresses</h1><p>{counted(segments.length, "subnet", "subnets")}{inUse ? "" : ", all to one scale; the glass enlarges the crowded end"}</p><span className="push" />
@@ -47,6 +46,31 @@ export function AddressesView() {
       )}
     </main>
   );
+}
+
+/** The segment that a selection is in. */
+function segmentOf(index: PlanIndex, selection: Selection | null): string | null {
+  switch (selection?.what) {
+    case "segment": return selection.id;
+    case "host": return index.plan.host.get(selection.id)?.segment ?? null;
+    case "interface": return index.plan.interface.get(selection.id)?.segment ?? null;
+    default: return null;
+  }
+}
+
+/**
+ * The segment that the register is cut down to: one that was chosen as such. A row of the whole register that is chosen leaves it whole,
+ * or the rows would move away under the pointer between the two clicks that open a cell.
+ */
+function useShown(index: PlanIndex, selection: Selection | null): Segment | null {
+  const [shown, setShown] = useState(() => segmentOf(index, selection));
+  const [seen, setSeen] = useState(selection);
+  if (seen !== selection) {
+    setSeen(selection);
+    const now = segmentOf(index, selection);
+    if (selection === null || selection.what === "segment" || (shown !== null && now !== null)) setShown(now);
+  }
+  return shown === null ? null : (index.plan.segment.get(shown) ?? null);
 }
 
 /** The subnets as rulers; of many only those on screen are drawn. */
@@ -77,7 +101,7 @@ function Rulers({ segments, chosen }: { segments: readonly Segment[]; chosen: st
         <span className="ml-auto">blank is free</span>
       </p>
       <div ref={box} tabIndex={-1} className="max-h-[52%] flex-none overflow-x-hidden overflow-y-auto border-b border-ink">
-        <div style={{ height: virtual.getTotalSize(), paddingTop: drawn[0]?.start ?? 0 }}>
+        <div style={{ height: virtual.getTotalSize() + (at < 0 ? rulerHeight(true) - rulerHeight(false) : 0), paddingTop: drawn[0]?.start ?? 0 }}>
           {drawn.map(({ index: i }) => {
             const segment = segments[i];
             const ruler = segment === undefined ? null : rulerOf(index, segment);

@@ -102,20 +102,24 @@ export function Register({ segment, open }: { segment: Segment | null; open: (to
   };
   return (
     <section aria-label="Register" className="flex min-h-0 flex-1 flex-col">
-      <div className="flex min-h-10 flex-none flex-wrap items-center gap-2 px-4">
-        <h2 className="text-15">Register</h2>{segment === null ? <span className="text-13 text-ink2">the whole site, {counted(rows.length, "row", "rows")}</span> : <><SegmentChip segment={segment} /><span className="text-13">{segment.name}, {counted(rows.length, "row", "rows")}</span>
-          <button type="button" className="button" onClick={() => select(null)}>Show all</button></>}
+      <div className="flex h-10 flex-none items-center gap-2 px-4 max-[1000px]:h-auto max-[1000px]:flex-wrap">
+        <h2 className="text-15">Register</h2>
+        {segment === null ? <span className="truncate text-13 text-ink2">the whole site</span> : <><SegmentChip segment={segment} /><span className="truncate text-13">{segment.name}</span><button type="button" className="button" onClick={() => select(null)}>Show all</button></>}
         <span className="flex-1" />
-        {free === null || segment === null ? null : (
-          <><span className="text-13 text-ink2">Next free</span>
-            {free.typed === null ? null : <button type="button" className="button" title="Add a device with this address typed in" onClick={() => addFree("typed")}>typed in <b className="mono">{shortIn(segment, free.typed)}</b></button>}
-            {free.reserved === null ? null : <span className="text-13">reserved <b className="mono">{shortIn(segment, free.reserved)}</b></span>}</>
-        )}
-        {chosen.length < 2 ? null : <><span className="text-13 text-ink2">{counted(chosen.length, "device", "devices")} chosen</span><button type="button" className="button" onClick={() => convert("reserved")}>Reserve</button><button type="button" className="button" onClick={() => convert("typed")}>Type in</button></>}
         <Filter label="Filter the register" value={filter} onChange={setFilter} />
         <button type="button" className="button" onClick={() => open("import")}>Take a table in</button>
         <button type="button" className="button" onClick={() => open("compare")}>Compare</button>
         <button type="button" className="button" onClick={() => { const refusal = add({}); if (refusal !== null) toast.error(refusal); }}>Add device</button>
+      </div>
+      <div className="flex h-8 flex-none items-center gap-2 px-4 text-13 text-ink2 max-[1000px]:h-auto max-[1000px]:flex-wrap">
+        <span>{counted(rows.length, "row", "rows")}</span>
+        {free === null || segment === null ? <span>choose a subnet above to see what is free next</span> : (
+          <><span>Next free</span>
+            {free.typed === null ? null : <button type="button" className="button !min-h-6" title="Add a device with this address typed in" onClick={() => addFree("typed")}>typed in <b className="mono">{shortIn(segment, free.typed)}</b></button>}
+            {free.reserved === null ? null : <span>reserved <b className="mono text-ink">{shortIn(segment, free.reserved)}</b></span>}</>
+        )}
+        <span className="flex-1" />
+        {chosen.length < 2 ? null : <><span className="text-ink">{counted(chosen.length, "device", "devices")} chosen</span><button type="button" className="button !min-h-6" onClick={() => convert("reserved")}>Reserve</button><button type="button" className="button !min-h-6" onClick={() => convert("typed")}>Type in</button></>}
       </div>
       <div ref={scroller} tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         <EditGrid<RegisterRow, HostColumn>
