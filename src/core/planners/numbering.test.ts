@@ -156,6 +156,23 @@ describe("splitting and merging", () => {
     expect(moved.length).toBeGreaterThan(0);
   });
 
+  test("any segment split and merged back has its subnet, its VLAN on every port, and every device with its address", () => {
+    for (const plan of PLANS) {
+      for (const segment of plan.segment.values()) {
+        const prefix = must(segment.prefixes4[0], "a subnet");
+        if (prefix.length >= 30) continue;
+        const split = done(after(plan, (bench) => splitSegment(bench, segment.id, "The other half")));
+        const half = named(split, "The other half");
+        for (const host of split.host.values()) if (host.segment === half.id) expect(containsAddress(must(half.prefixes4[0], "a subnet"), must(host.ipv4, "an address"))).toBe(true);
+        const merged = done(after(split, (bench) => mergeSegments(bench, segment.id, half.id)));
+        expect(merged.segment.get(segment.id)).toEqual(segment);
+        expect(merged.host).toEqual(plan.host);
+        expect(merged.port).toEqual(plan.port);
+        expect(merged.interface).toEqual(plan.interface);
+      }
+    }
+  });
+
   test("what is no half of one subnet, or stands behind a wall, is not merged", () => {
     const plan = fennelStreet();
     expect(after(plan, (bench) => mergeSegments(bench, named(plan, "Staff").id, named(plan, "Cards").id))).toMatch(/not the two halves/);

@@ -8,6 +8,10 @@ export function CellEditor({ editing, grid, label, offers, right, reading }: Pro
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
   const message = useId();
+  const below = useRef<HTMLDivElement>(null);
+  const read = reading !== undefined && reading !== null;
+  // On the last rows in sight the reading would lie under the edge.
+  useEffect(() => { if (read) below.current?.scrollIntoView({ block: "nearest", inline: "nearest" }); }, [read]);
   useEffect(() => {
     const field = input.current;
     field?.focus();
@@ -23,7 +27,7 @@ export function CellEditor({ editing, grid, label, offers, right, reading }: Pro
         className={`h-full w-full min-w-[72px] border-2 bg-panel px-1 outline-none ${editing.refusal === null ? "border-act" : "border-stop"} ${right ? "text-right" : ""}`}
       />
       {offers.length > 0 ? <datalist id={list}>{offers.map((offer) => <option key={offer} value={offer} />)}</datalist> : null}
-      {reading === undefined || reading === null ? null : <div role="status" className="absolute top-full left-0 z-20 min-w-full border border-act bg-act-wash px-2 py-[6px] text-left font-sans font-normal whitespace-normal">{reading}</div>}
+      {read ? <div ref={below} role="status" className="absolute top-full left-0 z-20 min-w-full border border-act bg-act-wash px-2 py-[6px] text-left font-sans font-normal whitespace-normal">{reading}</div> : null}
       {editing.refusal === null ? null : (
         <p id={message} role="alert" className={`absolute top-full z-30 mt-[2px] w-72 border border-stop bg-stop-wash p-2 text-left font-sans text-13 font-normal whitespace-normal text-stop ${right ? "right-0" : "left-0"}`}>
           {editing.refusal}

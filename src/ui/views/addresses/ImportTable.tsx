@@ -51,7 +51,12 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
       <div className="flex min-h-10 flex-none flex-wrap items-center gap-2 border-b border-hair px-4">
         <h2 className="text-15">Take a table in</h2>
         <span className="text-13 text-ink2">{segment === null ? "the whole site" : `rows without a segment go to ${segment.name}`}</span><span className="flex-1" />
-        {mapping !== null ? <button type="button" className="button" onClick={() => { setMapping(null); setRows([]); }}>Another table</button> : <input type="file" aria-label="CSV file" accept=".csv,.txt,text/csv,text/plain" className="field h-8 w-60 py-1" onChange={(event) => { void open(event.target.files?.[0]); event.target.value = ""; }} />}
+        {mapping !== null ? (
+          <>
+            <label className="mr-2 flex items-center gap-1 text-13"><input type="checkbox" checked={mapping.hasHeads} onChange={(event) => setMapping({ ...mapping, hasHeads: event.target.checked })} />first row is heads</label>
+            <button type="button" className="button" onClick={() => { setMapping(null); setRows([]); }}>Another table</button>
+          </>
+        ) : <input type="file" aria-label="CSV file" accept=".csv,.txt,text/csv,text/plain" className="field h-8 w-60 py-1" onChange={(event) => { void open(event.target.files?.[0]); event.target.value = ""; }} />}
         <button type="button" className="button" onClick={close}>Close</button>
       </div>
       {refusal === null ? null : <p role="alert" className="mx-4 mt-2 border border-stop bg-stop-wash p-2 text-13 text-stop">{refusal}</p>}
@@ -65,7 +70,6 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
           <div className="flex flex-none flex-wrap items-center gap-3 px-4 py-2 text-13" role="status">
             <b className="font-semibold text-sound">{read.added} new</b><b className="font-semibold">{read.changed} changed</b><span className="text-ink2">{read.same} as they are</span>
             <b className={`font-semibold ${read.bad.length > 0 ? "text-stop" : "text-ink2"}`}>{counted(read.bad.length, "bad row", "bad rows")}</b>
-            <label className="ml-3 flex items-center gap-1"><input type="checkbox" checked={mapping.hasHeads} onChange={(event) => setMapping({ ...mapping, hasHeads: event.target.checked })} />first row is heads</label>
             <span className="flex-1" />
             {read.bad.length === 0 ? null : <button type="button" className="button" onClick={() => download(fileName(index.plan.site.name, "rows-set-aside.csv"), CSV_TYPE, csv(badRowsTable(mapping, read)))}>Save the bad rows</button>}
             <button type="button" className="button go" disabled={read.good.length === 0} onClick={write}>{read.bad.length === 0 ? `Take ${counted(read.good.length, "row", "rows")} in` : `Set ${read.bad.length} aside, take ${read.good.length} in`}</button>
