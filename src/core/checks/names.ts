@@ -16,13 +16,17 @@ const UNFIT: Derived<ReadonlySet<string>> = {
     return unfit;
   },
   follow: (previous, _index, changes) => {
-    const unfit = new Set(previous);
+    // Copied only when an edit makes a name fit or unfit: hardly any does, and a copy takes every name in hand.
+    let unfit: Set<string> | null = null;
     for (const change of changes) {
       if (change.kind !== "host") continue;
-      if (change.after !== null && !isHostName(change.after.name)) unfit.add(change.id);
+      const is = change.after !== null && !isHostName(change.after.name);
+      if (is === (unfit ?? previous).has(change.id)) continue;
+      unfit ??= new Set(previous);
+      if (is) unfit.add(change.id);
       else unfit.delete(change.id);
     }
-    return unfit;
+    return unfit ?? previous;
   },
 };
 
@@ -84,9 +88,11 @@ const OWNERS: Derived<Owners> = {
     return owners;
   },
   follow: (previous, _index, changes) => {
+    const renames = changes.filter((change) => change.kind === "host" && change.before?.name !== change.after?.name);
+    if (renames.length === 0) return previous;
     const owners = new Map(previous);
-    for (const change of changes) {
-      if (change.kind !== "host" || change.before?.name === change.after?.name) continue;
+    for (const change of renames) {
+      if (change.kind !== "host") continue;
       if (change.before !== null) take(owners, change.before.name, change.id);
       if (change.after !== null) add(owners, change.after.name, change.id);
     }
