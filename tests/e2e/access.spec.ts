@@ -4,7 +4,7 @@ import { openSite, openView, VIEWS } from "./open-site";
 
 for (const scheme of ["light", "dark"] as const) {
   test(`axe finds nothing serious on any view, ${scheme}`, async ({ page }) => {
-    test.setTimeout(300_000);
+    test.setTimeout(600_000);
     await page.emulateMedia({ colorScheme: scheme });
     const problems: string[] = [];
     const look = async (where: string) => {

@@ -118,7 +118,7 @@ test("two people: different fields merge, the same field is shown with both valu
   await dialog.getByRole("button", { name: "Mine is right" }).click();
   await saved(second);
   await page.bringToFront();
-  await expect(page.getByRole("gridcell", { name: "Mill", exact: true }).first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("gridcell", { name: "Mill", exact: true }).first()).toBeVisible({ timeout: 30_000 });
   await other.close();
 });
 

@@ -52,7 +52,7 @@ let instance: Instance | null = null;
 test.afterEach(async () => { await instance?.stop(); });
 
 test("a site from nothing: planned, found wrong, repaired, probed, exported, undone, redone, killed and still there", async ({ browser }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(600_000);
   instance = await startInstance(PORT, true);
   const context = await browser.newContext({ baseURL: instance.address, storageState: { cookies: [], origins: [] }, acceptDownloads: true });
   const page = await context.newPage();

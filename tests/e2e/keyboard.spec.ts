@@ -24,7 +24,6 @@ const choose = async (page: Page, select: Locator, label: string) => {
 };
 
 test("the whole job by keyboard alone", async ({ page }) => {
-  test.setTimeout(180_000);
   await page.goto("/");
   await tabTo(page, page.getByLabel("Name"));
   await page.keyboard.type("Lockkeeper's House, boathouse");

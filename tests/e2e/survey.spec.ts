@@ -59,7 +59,6 @@ const HEADS = "Name,Kind,MAC,Address,Segment,Place";
 
 for (const survey of SURVEYS) {
   test(`${survey.name}: surveyed from nothing, drafted, adjusted, its register taken in with three bad rows set aside, its zones accepted`, async ({ page }) => {
-    test.setTimeout(180_000);
     await beginSite(page, `${survey.name.split(/[\s']/)[0] ?? ""}, surveyed`, survey.kind);
     await typeSurvey(page, survey.rooms);
 
@@ -113,7 +112,6 @@ test("the demo sites' zones are accepted, too", async ({ page }) => {
 });
 
 test("numbering: a block moves with everything in it, is undone, a lease is sized, what a device saw is laid beside the register", async ({ page }) => {
-  test.setTimeout(120_000);
   await openSite(page, "Fennel Street Veterinary Practice");
   const margin = page.getByRole("complementary", { name: "Margin" });
   await page.getByRole("button", { name: "Numbering" }).click();
