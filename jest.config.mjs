@@ -12,6 +12,8 @@ const base = {
 };
 
 const config = {
+  // For a machine that others use, too: the tests with a database wait on the disk.
+  testTimeout: 60_000,
   projects: [
     { ...base, displayName: "unit", testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/tests/*.test.ts"], testPathIgnorePatterns: ["\\.db\\.test\\.ts$"] },
     { ...base, displayName: "db", testMatch: ["<rootDir>/src/**/*.db.test.ts", "<rootDir>/tests/**/*.db.test.ts"], globalSetup: "<rootDir>/tests/database/up.mjs", globalTeardown: "<rootDir>/tests/database/down.mjs" },
