@@ -2,7 +2,7 @@ import fc from "fast-check";
 import {
   addressCount, containsPrefix, formatAddress, formatPrefix, freeRanges, ipv4, ipv6, isGroup, isLocallyAdministered,
   lengthForHosts, nextFreeAddress, nextFreeSubnet, parseAddress, parseIpv4, parseMac, parsePrefix, parseRange, prefixesOverlap,
-  prefixOf, rangeCount, usableRange, type Address, type AddressRange, type Prefix,
+  prefixOf, rangeCount, usableIn, usableRange, type Address, type AddressRange, type Prefix,
 } from ".";
 import { must } from "../kernel";
 
@@ -68,6 +68,10 @@ test("free ranges and taken addresses together are the whole, counted once", () 
 });
 
 test("the length for a number of hosts leaves room for the gateway and no more than needed", () => {
+  for (let length = 0; length <= 32; length += 1) {
+    const { first, last } = usableRange(p(`0.0.0.0/${length}`));
+    expect([length, usableIn(length)]).toEqual([length, Number(last) - Number(first) + 1]);
+  }
   expect(lengthForHosts(1)).toBe(30);
   expect(lengthForHosts(2)).toBe(29);
   expect(lengthForHosts(253)).toBe(24);

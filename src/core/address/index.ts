@@ -8,7 +8,7 @@ export { isGroup, isLocallyAdministered, parseMac, type Mac } from "./mac";
 export { freePrefixes, packSubnets, shareTaken, type Packed, type SubnetWish } from "./pack";
 export {
   addressAt, addressCount, asPrefix4, asPrefix6, byPrefix, containsAddress, containsPrefix, formatPrefix, lastOf,
-  lengthForHosts, netmaskText, offsetIn, parseInterfaceAddress, parsePrefix, prefixesOverlap, prefixOf, usableRange,
+  lengthForHosts, netmaskText, offsetIn, parseInterfaceAddress, parsePrefix, prefixesOverlap, prefixOf, usableIn, usableRange,
   wildcardText, widthOf, type Prefix, type Prefix4, type Prefix6,
 } from "./prefix";
 export { exclude, subnetCount, subnetsOf, summarise, supernetOf } from "./prefix-set";

@@ -1,6 +1,6 @@
 import { ascending } from "../kernel";
 import {
-  familyOf, formatAddress, formatIpv4, formatIpv6, ipv4, parseAddress, parseIpv4, step,
+  familyOf, formatAddress, formatIpv4, formatIpv6, parseAddress, parseIpv4, step,
   type Address, type Family, type Ipv4, type Ipv6,
 } from "./address";
 import { inverse4, inverse6, last4, last6, mask4, mask6, network4, network6, powerOfTwo } from "./bits";
@@ -76,6 +76,9 @@ export function usableRange(prefix: Prefix): AddressRange {
   return { first, last: prefix.family === 4 ? (step(last, -1) ?? last) : last };
 }
 
+/** How many addresses `usableRange` holds in an IPv4 subnet of this length. */
+export const usableIn = (length: number): number => 2 ** (32 - length) - (length >= 31 ? 0 : 2);
+
 export const containsAddress = (prefix: Prefix, address: Address): boolean =>
   familyOf(address) === prefix.family && address >= prefix.network && address <= lastOf(prefix);
 
@@ -103,10 +106,6 @@ export const asPrefix6 = (prefix: Prefix | null): Prefix6 | null => (prefix?.fam
 
 /** The smallest IPv4 length whose usable addresses number at least `hosts` plus one for the gateway. */
 export function lengthForHosts(hosts: number): number {
-  for (let length = 30; length > 0; length -= 1) {
-    const base = ipv4(0);
-    const prefix = base === null ? null : prefixOf(base, length);
-    if (prefix !== null && addressCount(prefix) - 2n >= BigInt(hosts) + 1n) return length;
-  }
+  for (let length = 30; length > 0; length -= 1) if (usableIn(length) >= hosts + 1) return length;
   return 0;
 }

@@ -1,8 +1,8 @@
 import { byText } from "../kernel";
-import { nameOf, vid as asVid, type PlanIndex, type Port } from "../plan";
+import { nameOf, vid as asVid, type PlanIndex } from "../plan";
 import { carryOn } from "../planners/carry-vlan";
 import { nextFreeVid } from "../planners/conventions";
-import { CARRY, modeOf } from "../switching";
+import { CARRY } from "../switching";
 import { check, type Found, type Repair } from "./check";
 import { counted, listed } from "./wording";
 
@@ -136,5 +136,3 @@ export const vlansJoined = check<JoinedData>({
     return [...use(to, from, fromVid), ...use(from, to, toVid)];
   },
 });
-
-export const isTrunk = (port: Port): boolean => modeOf(port) === "trunk";

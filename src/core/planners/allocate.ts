@@ -1,5 +1,5 @@
 import {
-  asPrefix4, containsAddress, containsPrefix, formatIpv4, formatPrefix, lengthForHosts, offsetIn, packSubnets, parsePrefix, prefixesOverlap, rangeCount, type Prefix, type Prefix4, type SubnetWish,
+  asPrefix4, containsAddress, containsPrefix, formatIpv4, formatPrefix, lengthForHosts, offsetIn, packSubnets, parsePrefix, prefixesOverlap, rangeCount, usableIn, type Prefix, type Prefix4, type SubnetWish,
 } from "../address";
 import { byText } from "../kernel";
 import type { Draft, PlanIndex, Scope, Segment } from "../plan";
@@ -34,6 +34,9 @@ export const devicesOf = (index: PlanIndex, segment: Segment): number =>
 
 /** The length that holds a number of devices and as many again, so that an ordinary year of additions needs no renumbering; /28 at most. */
 export const roomyLength = (devices: number): number => Math.min(28, lengthForHosts(devices * 2));
+
+/** The usable addresses of a subnet of that length. */
+export const roomyCount = (devices: number): number => usableIn(roomyLength(devices));
 
 /** The length a segment gets: roomy, and never so small that an address in use would lose its offset. */
 function lengthFor(index: PlanIndex, segment: Segment): number {

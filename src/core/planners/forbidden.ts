@@ -5,7 +5,7 @@ export interface Forbidden { readonly prefix: Prefix; readonly reason: string }
 
 /**
  * Ranges that no subnet of the site may meet: those the site keeps clear of, the range inside the provider's box, and the subnets of
- * gear that stays or is not removed yet and is no device of the plan.
+ * gear that stays and is no device of the plan.
  */
 export function forbiddenRanges(plan: Plan): Forbidden[] {
   const boxes = [...plan.line.values()].flatMap((line) => (line.boxPrefix === null || line.providerBox === "bridges" || line.providerBox === "none"

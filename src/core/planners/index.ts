@@ -1,6 +1,6 @@
 export { addDevice, connectPorts, placeDevice, type AddDevice } from "./add-device";
 export { addSegment, zoneNamed, type AddSegment } from "./add-segment";
-export { allocate, devicesOf, movesOfBlock, octetSubnet, renumberBlock, roomyLength, writeAllocation, type Allocated, type Allocation } from "./allocate";
+export { allocate, devicesOf, movesOfBlock, octetSubnet, renumberBlock, roomyCount, roomyLength, writeAllocation, type Allocated, type Allocation } from "./allocate";
 export { carryOn } from "./carry-vlan";
 export { freeRuns, mainDomain, markFor, nextFreeVid, nextSubnet, nextSubnet6, plannedDynamic, poolFor, tapeFor } from "./conventions";
 export { deviceVlansText, setDeviceVlans, setVlanNameLimit } from "./device-vlans";

@@ -1,4 +1,4 @@
-import { asPrefix4, formatPrefix, packSubnets, parsePrefix, prefixesOverlap, type Prefix, type Prefix4, type SubnetWish } from "../../address";
+import { asPrefix4, formatPrefix, packSubnets, parsePrefix, prefixesOverlap, usableIn, type Prefix, type Prefix4, type SubnetWish } from "../../address";
 import { must } from "../../kernel";
 import { BLANK_SEGMENT, type Segment, type Vid } from "../../plan";
 import { devicesOf, enlarge, enlargementOf, forbiddenRanges, indexOf, markFor, nextFreeVid, nextSubnet6, octetSubnet, planOf, roomyLength, tapeFor, zoneNamed } from "../../planners";
@@ -116,7 +116,7 @@ function tooSmall(frame: Frame): { segment: Segment; from: Prefix4; length: numb
     const from = segment.prefixes4[0];
     if (from === undefined) return [];
     const devices = devicesOf(index, segment);
-    return 2 ** (32 - from.length) - 3 >= devices ? [] : [{ segment, from, length: roomyLength(devices) }];
+    return usableIn(from.length) - 1 >= devices ? [] : [{ segment, from, length: roomyLength(devices) }];
   });
 }
 
