@@ -1,4 +1,5 @@
 import { CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import { RADIO_SETS } from "../src/core/wireless";
 import { BRAMBLEWICK } from "./surveys";
 import { net, SiteBuilder, v } from "./site-builder";
 
@@ -13,7 +14,7 @@ const RING_AT = [{ x: 250, y: 0 }, { x: 520, y: 0 }, { x: 790, y: 130 }, { x: 52
 export function bramblewick(): Plan {
   const site = new SiteBuilder({
     name: "Bramblewick Cider Works", kind: "industrial", timeZone: "Europe/London", blocks: [net("172.22.0.0/16"), net("10.99.4.0/24")],
-    conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 30 }, keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
+    conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 30 }, radio: RADIO_SETS.europe, keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
   }, true);
   site.domain("Main").domain("Safety");
   for (const zone of ["Kit", "Press", "Tanks", "Bottling", "Cold", "Operations", "Plant DMZ", "Office", "Vendor", "Safety"]) site.zone(zone, false);

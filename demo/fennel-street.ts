@@ -1,4 +1,5 @@
 import { CONVENTIONS, type Plan } from "../src/core/plan";
+import { RADIO_SETS } from "../src/core/wireless";
 import { FENNEL_STREET } from "./surveys";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
@@ -14,7 +15,7 @@ export function fennelStreet(): Plan {
   const site = new SiteBuilder({
     name: "Fennel Street Veterinary Practice", kind: "office", timeZone: "Europe/London", blocks: [net("10.24.0.0/17")],
     conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 18 },
-    keepClear: [
+    radio: RADIO_SETS.europe, keepClear: [
       { prefix: net("192.168.177.0/24"), reason: "the provider's box, outside the gateway" },
       { prefix: net("10.61.8.0/24"), reason: "far end of the VPN, the second practice" },
       { prefix: net("172.28.0.0/16"), reason: "the imaging supplier's remote service" },

@@ -1,4 +1,5 @@
 import { CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import { RADIO_SETS } from "../src/core/wireless";
 import { LOCKKEEPERS_HOUSE } from "./surveys";
 import { net, SiteBuilder, v } from "./site-builder";
 
@@ -9,7 +10,7 @@ export function lockkeepersHouse(): Plan {
   const site = new SiteBuilder({
     name: "Lockkeeper's House", kind: "home", timeZone: "Europe/London", blocks: [net("172.19.0.0/17")],
     conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 18 },
-    keepClear: [{ prefix: net("192.168.144.0/24"), reason: "the mobile line's box" }],
+    radio: RADIO_SETS.europe, keepClear: [{ prefix: net("192.168.144.0/24"), reason: "the mobile line's box" }],
   }, true);
   site.domain("Main");
   for (const zone of ["Home", "Studio", "Lodger", "Gadgets", "Visitors", "Kit"]) site.zone(zone, false);

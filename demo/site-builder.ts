@@ -1,7 +1,7 @@
 import { parseAddress, parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4 } from "../src/core/address";
 import { must } from "../src/core/kernel";
 import {
-  BLANK_HOST, BLANK_LINE, BLANK_SEGMENT, Draft, emptyPlan, applyChanges, vid as asVid, type Device, type Host, type Line, type Plan, type Segment, type Service, type Site, type Vid, type WallEnd,
+  BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_SEGMENT, BLANK_SSID, Draft, emptyPlan, applyChanges, vid as asVid, type Device, type Host, type Line, type Plan, type Segment, type Service, type Site, type Ssid, type Vid, type WallEnd,
 } from "../src/core/plan";
 import { asLabel, DEVICE_MODELS, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
 import { PlanIndex } from "../src/core/plan";
@@ -127,7 +127,7 @@ export class SiteBuilder {
 
   cable(a: string, b: string, metres: number, label: string): this {
     const medium = this.#draft.need("port", this.#id("port", a)).medium === "fibre" ? "fibre" : "copper";
-    this.#draft.put("link", { id: this.#id("link", `${a}-${b}`), a: this.#id("port", a), b: this.#id("port", b), medium, lengthCm: metres * 100, label });
+    this.#draft.put("link", { ...BLANK_LINK, id: this.#id("link", `${a}-${b}`), a: this.#id("port", a), b: this.#id("port", b), medium, lengthCm: metres * 100, label });
     return this;
   }
 
@@ -158,8 +158,8 @@ export class SiteBuilder {
     return this;
   }
 
-  ssid(name: string, segment: string): this {
-    this.#draft.put("ssid", { id: this.#id("ssid", name), name, segment: this.#id("segment", segment) });
+  ssid(name: string, segment: string, fields: Partial<Ssid> = {}): this {
+    this.#draft.put("ssid", { ...BLANK_SSID, id: this.#id("ssid", name), name, segment: this.#id("segment", segment), ...fields });
     return this;
   }
 

@@ -1,6 +1,6 @@
 import { decodePlan, type FileFault } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
-import { CONVENTIONS, diff, emptyPlan, type ChangeBatch, type Plan, type Site } from "@/core/plan";
+import { CONVENTIONS, NO_RADIO_RULES, diff, emptyPlan, type ChangeBatch, type Plan, type Site } from "@/core/plan";
 import { writeBatch } from "./commit-batch";
 import { NO_SUCH_SITE, type AppError } from "./errors";
 import type { Person, PlanStore } from "./stores";
@@ -11,7 +11,7 @@ export interface NewSite { readonly id: string; readonly name: string; readonly 
 export async function createSite(store: PlanStore, { id, name, kind, timeZone }: NewSite): Promise<Result<{ id: string }, AppError>> {
   await store.transaction(async (tx) => {
     // Sent again after a lost answer: it is there already.
-    if ((await tx.lockSite(id)) === null) await tx.addSite({ id, name, kind, timeZone, blocks: [], conventions: CONVENTIONS, keepClear: [] });
+    if ((await tx.lockSite(id)) === null) await tx.addSite({ id, name, kind, timeZone, blocks: [], conventions: CONVENTIONS, radio: NO_RADIO_RULES, keepClear: [] });
   });
   return ok({ id });
 }

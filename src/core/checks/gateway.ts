@@ -1,5 +1,5 @@
 import { containsAddress, inRange, usableRange, type Ipv4, type Prefix4 } from "../address";
-import type { Device, Interface, PlanIndex, Segment } from "../plan";
+import { isGateway, type Device, type Interface, type PlanIndex, type Segment } from "../plan";
 import { conventionalGateway } from "../planners/conventions";
 import { check, type Found, type Repair } from "./check";
 import { addressText, prefixText } from "./wording";
@@ -58,7 +58,7 @@ export const gatewayNotUsable = check<Data>({
 /** A gateway in the segment's own domain. An air-gapped domain has none, and its segments miss none. */
 function gatewayFor(index: PlanIndex, segment: Segment): Device | undefined {
   const domain = segment.vlan === null ? null : (index.plan.vlan.get(segment.vlan)?.domain ?? null);
-  return [...index.plan.device.values()].find((device) => device.kind === "gateway" && device.domain === domain);
+  return [...index.plan.device.values()].find((device) => isGateway(device) && device.domain === domain);
 }
 
 interface Missing { readonly segment: string }

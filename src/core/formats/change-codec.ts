@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { SCHEMAS, type Change, type ChangeBatch, type Kind } from "../plan";
+import { upgradedChanges } from "./older";
 import { idField, shortText } from "../plan/schema/fields";
 
 function changeSchemaOf<K extends Kind>(kind: K) {
@@ -12,6 +13,7 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("site"), changeSchemaOf("domain"), changeSchemaOf("zone"), changeSchemaOf("room"), changeSchemaOf("hostKind"), changeSchemaOf("line"), changeSchemaOf("vlan"),
   changeSchemaOf("segment"), changeSchemaOf("device"), changeSchemaOf("port"), changeSchemaOf("link"), changeSchemaOf("interface"),
   changeSchemaOf("ssid"), changeSchemaOf("host"), changeSchemaOf("scope"), changeSchemaOf("wall"), changeSchemaOf("gear"), changeSchemaOf("deviceVlan"),
+  changeSchemaOf("deviceModel"), changeSchemaOf("template"), changeSchemaOf("lag"), changeSchemaOf("radio"),
 ]);
 
 export const MOST_CHANGES = 500_000;
@@ -34,5 +36,5 @@ export const batchOf = (value: z.output<typeof changeBatchSchema>): ChangeBatch 
 export const encodeChanges = (changes: readonly Change[]): unknown =>
   z.encode(z.array(changeSchema), changes as unknown as z.output<typeof changeSchema>[]);
 
-/** Changes read back from the change log; what was written by us and still doesn't fit is a bug, so this throws. */
-export const decodeChanges = (value: unknown): Change[] => z.array(changeSchema).parse(value) as unknown as Change[];
+/** Changes read back from the change log, whenever they were written; what was written by us and still doesn't fit is a bug, so this throws. */
+export const decodeChanges = (value: unknown): Change[] => z.array(changeSchema).parse(upgradedChanges(value)) as unknown as Change[];

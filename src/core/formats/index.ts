@@ -1,5 +1,6 @@
 export { hostsFile, namedAddresses, reservationTable, siteDomain, zoneFiles, type NamedAddress, type ZoneFile, type Zones } from "./zone-file";
 export { batchOf, changeBatchSchema, changeSchema, decodeChanges, encodeBatch, encodeChanges } from "./change-codec";
+export { upgradedBatches } from "./older";
 export { encodeClash } from "./clash-codec";
 export { planFileJsonSchema } from "./json-schema";
 export {

@@ -1,36 +1,41 @@
 import { z } from "zod";
 import { err, ok, type Result } from "../kernel";
+import { upgradedFile, VERSION } from "./older";
 import {
   applyChanges, COLLECTION_KINDS, emptyPlan, issueSentence, KIND_WORDS, LIST_NAMES, SCHEMAS, valueAt, type Change, type IntegrityError, type Kind, type Plan,
 } from "../plan";
 
 /** Bounds of a plan: what a file may hold at most of each kind. */
 const MOST = {
-  domain: 64, zone: 256, room: 2000, hostKind: 200, line: 16, gear: 2000, deviceVlan: 250_000, vlan: 4094 * 4, segment: 4096, device: 5000, port: 250_000, link: 125_000, interface: 50_000,
+  domain: 64, zone: 256, room: 2000, hostKind: 200, deviceModel: 200, template: 100, lag: 20_000, radio: 15_000, line: 16, gear: 2000, deviceVlan: 250_000, vlan: 4094 * 4, segment: 4096, device: 5000, port: 250_000, link: 125_000, interface: 50_000,
   ssid: 256, host: 250_000, scope: 8192, wall: 65_536,
 } as const;
 
-const { site, domain, zone, room, hostKind, line, vlan, segment, device, gear, deviceVlan, port, link, interface: interfaces, ssid, host, scope, wall } = SCHEMAS;
+const { site, domain, zone, room, hostKind, deviceModel, template, lag, radio, line, vlan, segment, device, gear, deviceVlan, port, link, interface: interfaces, ssid, host, scope, wall } = SCHEMAS;
 
 /** The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing, nothing added. */
 export const planFileSchema = z.strictObject({
   format: z.literal("dianome-plan"),
-  version: z.literal(1),
+  version: z.literal(VERSION),
   site,
   domains: z.array(domain).max(MOST.domain),
   zones: z.array(zone).max(MOST.zone),
   rooms: z.array(room).max(MOST.room),
   hostKinds: z.array(hostKind).max(MOST.hostKind),
+  deviceModels: z.array(deviceModel).max(MOST.deviceModel),
+  templates: z.array(template).max(MOST.template),
   lines: z.array(line).max(MOST.line),
   vlans: z.array(vlan).max(MOST.vlan),
   segments: z.array(segment).max(MOST.segment),
   devices: z.array(device).max(MOST.device),
   gear: z.array(gear).max(MOST.gear),
   deviceVlans: z.array(deviceVlan).max(MOST.deviceVlan),
+  lags: z.array(lag).max(MOST.lag),
   ports: z.array(port).max(MOST.port),
   links: z.array(link).max(MOST.link),
   interfaces: z.array(interfaces).max(MOST.interface),
   ssids: z.array(ssid).max(MOST.ssid),
+  radios: z.array(radio).max(MOST.radio),
   hosts: z.array(host).max(MOST.host),
   scopes: z.array(scope).max(MOST.scope),
   walls: z.array(wall).max(MOST.wall),
@@ -42,7 +47,7 @@ export interface FileFault { readonly place: string; readonly sentence: string }
 
 export function planToFile(plan: Plan): PlanFile {
   const lists = Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], [...plan[kind].values()]]));
-  return { format: "dianome-plan", version: 1, site: plan.site, ...lists } as unknown as PlanFile;
+  return { format: "dianome-plan", version: VERSION, site: plan.site, ...lists } as unknown as PlanFile;
 }
 
 /** The file's text side: plain JSON values, addresses as text. */
@@ -70,8 +75,9 @@ function parseJson(text: string): Result<unknown, readonly FileFault[]> {
 
 /** The plan in already parsed JSON, or why not. */
 export function decodePlan(value: unknown): Result<Plan, readonly FileFault[]> {
-  const read = planFileSchema.safeParse(value);
-  if (!read.success) return err(read.error.issues.slice(0, 10).map((issue) => faultOf(issue, value)));
+  const file = upgradedFile(value);
+  const read = planFileSchema.safeParse(file);
+  if (!read.success) return err(read.error.issues.slice(0, 10).map((issue) => faultOf(issue, file)));
   return planOfFile(read.data);
 }
 

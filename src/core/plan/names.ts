@@ -19,6 +19,14 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
       const vlan = plan.vlan.get(id);
       return vlan === undefined ? "a removed VLAN" : `${vlan.name} (${vlan.vid})`;
     }
+    case "lag": {
+      const lag = plan.lag.get(id);
+      return lag === undefined ? "a removed LAG" : `${plan.device.get(lag.device)?.name ?? "a device"} ${lag.name}`;
+    }
+    case "radio": {
+      const radio = plan.radio.get(id);
+      return radio === undefined ? "a removed radio" : `${plan.device.get(radio.device)?.name ?? "an access point"} ${radio.band} GHz`;
+    }
     case "scope": return `the scope of ${plan.segment.get(plan.scope.get(id)?.segment ?? "")?.name ?? "a segment"}`;
     case "interface": {
       const leg = plan.interface.get(id);

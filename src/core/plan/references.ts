@@ -4,6 +4,8 @@ export interface Reference { readonly field: string; readonly kind: Kind; readon
 
 const to = (field: string, kind: Kind, id: string | null): Reference[] => (id === null ? [] : [{ field, kind, id }]);
 
+const each = (field: string, kind: Kind, ids: readonly string[]): Reference[] => ids.map((id) => ({ field, kind, id }));
+
 const wallEnd = (field: string, end: EntityOf<"wall">["from"]): Reference[] => (end.at === "zone" ? to(field, "zone", end.zone) : []);
 
 /** What each kind's entities point at. A kind that is missing here points at nothing. */
@@ -12,19 +14,23 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   domain: () => [],
   zone: () => [],
   line: () => [],
-  room: (r) => to("cabinet", "room", r.cabinet),
+  room: (r) => [...to("cabinet", "room", r.cabinet), ...each("beside", "room", r.beside)],
   hostKind: () => [],
+  deviceModel: () => [],
+  template: () => [],
   gear: (g) => [...to("room", "room", g.room), ...to("device", "device", g.device)],
   deviceVlan: (v) => to("device", "device", v.device),
   vlan: (v) => to("domain", "domain", v.domain),
   segment: (s) => [...to("zone", "zone", s.zone), ...to("vlan", "vlan", s.vlan), ...to("gatewayInterface", "interface", s.gatewayInterface)],
-  device: (d) => to("domain", "domain", d.domain),
-  port: (p) => to("device", "device", p.device),
+  device: (d) => [...to("domain", "domain", d.domain), ...each("hears", "device", d.hears)],
+  lag: (l) => to("device", "device", l.device),
+  port: (p) => [...to("device", "device", p.device), ...to("lag", "lag", p.lag)],
   link: (l) => [...to("a", "port", l.a), ...to("b", "port", l.b)],
   interface: (i) => [
     ...to("device", "device", i.device), ...to("port", "port", i.port), ...to("segment", "segment", i.segment), ...to("line", "line", i.line),
   ],
-  ssid: (s) => to("segment", "segment", s.segment),
+  ssid: (s) => [...to("segment", "segment", s.segment), ...each("moreSegments", "segment", s.moreSegments), ...each("at", "device", s.at)],
+  radio: (r) => to("device", "device", r.device),
   host: (h) => [
     ...to("segment", "segment", h.segment), ...to("surveyed", "room", h.surveyed?.room ?? null),
     ...(h.attachment.at === "port" ? to("attachment", "port", h.attachment.port) : []),
@@ -37,9 +43,9 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
 
 /** Which kinds can point at each kind: where to look before something is deleted. */
 export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[] } = {
-  site: [], room: ["room", "gear", "host"], hostKind: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface"], vlan: ["segment"],
-  segment: ["interface", "ssid", "host", "scope"], device: ["port", "interface", "scope", "gear", "deviceVlan"], port: ["link", "interface", "host"],
-  link: [], interface: ["segment"], ssid: ["host"], host: ["host", "scope"], scope: [], wall: [],
+  site: [], room: ["room", "gear", "host"], hostKind: [], deviceModel: [], template: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface"], vlan: ["segment"],
+  segment: ["interface", "ssid", "host", "scope"], device: ["device", "lag", "port", "interface", "scope", "gear", "deviceVlan", "ssid", "radio"], lag: ["port"], port: ["link", "interface", "host"],
+  link: [], interface: ["segment"], ssid: ["host"], radio: [], host: ["host", "scope"], scope: [], wall: [],
 };
 
 export const referencesOf = <K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] => REFERENCES[kind](entity);

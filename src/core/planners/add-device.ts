@@ -1,12 +1,11 @@
-import { BLANK_DEVICE, BLANK_LINE, type Device, type Draft, type Port } from "../plan";
+import { BLANK_DEVICE, BLANK_LINE, BLANK_LINK, BLANK_PORT, isGateway, type Cable, type Device, type Draft, type Port } from "../plan";
 import { giveGateway } from "./add-segment";
 import { mainDomain } from "./conventions";
-import { DEVICE_MODELS, type DeviceModel } from "./device-models";
+import { modelsOf, type DeviceModel } from "./device-models";
+import { addRadios } from "./radios";
 import type { Bench, IdSource, Refusal } from "./planner";
 
 export interface AddDevice { readonly model: string; readonly name: string; readonly place: string }
-
-const NO_GUARDS: Port["guards"] = { edge: false, bpduGuard: false, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, macLimit: null };
 
 function addPorts(draft: Draft, ids: IdSource, device: string, model: DeviceModel): Port[] {
   const ports: Port[] = [];
@@ -15,9 +14,8 @@ function addPorts(draft: Draft, ids: IdSource, device: string, model: DeviceMode
     for (let i = 0; i < run.count; i += 1) {
       if (run.prefix === "") printed += 1;
       ports.push(draft.put("port", {
-        id: ids(), device, label: run.prefix === "" ? String(printed) : `${run.prefix}${i + 1}`, softwareName: `${run.soft}${i}`, position: ports.length + 1,
-        medium: run.medium, speedMbps: run.speedMbps, poeMw: run.poeMw, enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", ingressFilter: true,
-        guards: NO_GUARDS, note: "",
+        ...BLANK_PORT, id: ids(), device, label: run.prefix === "" ? String(printed) : `${run.prefix}${i + 1}`, softwareName: `${run.soft}${i}`, position: ports.length + 1,
+        medium: run.medium, speedMbps: run.speedMbps, poeMw: run.poeMw,
       }));
     }
   }
@@ -26,24 +24,29 @@ function addPorts(draft: Draft, ids: IdSource, device: string, model: DeviceMode
 
 /** A device of a generic model with its ports. A gateway also gets its line and a leg in every segment that has no gateway. */
 export function addDevice({ draft, ids }: Bench, wanted: AddDevice): Refusal {
-  const model = DEVICE_MODELS.find((m) => m.id === wanted.model);
+  const model = modelsOf(draft.plan).find((m) => m.id === wanted.model);
   const name = wanted.name.trim();
   if (model === undefined) return "Choose what kind of device it is.";
   if (name === "" || name.length > 80) return "Give the device a name of 1 to 80 characters.";
   if (draft.all("device").some((d) => d.name.toLowerCase() === name.toLowerCase())) return `There is a device called ${name} already; give this one another name.`;
-  const domain = mainDomain(draft.plan) ?? draft.put("domain", { id: ids(), name: "Main" }).id;
+  const domain = domainFor(draft, ids);
   const { device, ports } = placeDevice(draft, ids, model, name, wanted.place.trim().slice(0, 120), domain);
-  if (model.kind === "gateway") equipGateway(draft, ids, device.id, ports[0]);
+  if (isGateway(model)) equipGateway(draft, ids, device.id, ports[0]);
   return null;
 }
 
-/** A device of a model with its ports, and nothing else. */
+/** The domain that new gear joins; the first of a new site. */
+export const domainFor = (draft: Draft, ids: IdSource): string => mainDomain(draft.plan) ?? draft.all("domain")[0]?.id ?? draft.put("domain", { id: ids(), name: "Main" }).id;
+
+/** A device of a model with its ports, an access point with its radios, and nothing else. */
 export function placeDevice(draft: Draft, ids: IdSource, model: DeviceModel, name: string, place: string, domain: string): { device: Device; ports: Port[] } {
   const device = draft.put("device", {
     ...BLANK_DEVICE, id: ids(), kind: model.kind, bridging: model.bridging, name, model: model.model, domain: model.bridging === "plain" ? null : domain,
-    place, poeBudgetMw: model.poeBudgetMw,
+    place, abilities: model.abilities, heightUnits: model.heightUnits, poeBudgetMw: model.poeBudgetMw, poeOneLostMw: model.poeOneLostMw,
   });
-  return { device, ports: addPorts(draft, ids, device.id, model) };
+  const ports = addPorts(draft, ids, device.id, model);
+  if (model.kind === "accessPoint") addRadios(draft, ids, device.id);
+  return { device, ports };
 }
 
 function equipGateway(draft: Draft, ids: IdSource, device: string, linePort: Port | undefined): void {
@@ -56,7 +59,7 @@ function equipGateway(draft: Draft, ids: IdSource, device: string, linePort: Por
 }
 
 /** Joins two free ports by a cable; what the ports carry stays as it is. */
-export function connectPorts({ draft, ids }: Bench, a: string, b: string): Refusal {
+export function connectPorts({ draft, ids }: Bench, a: string, b: string, cable: Cable = "unknown"): Refusal {
   const [first, second] = [draft.get("port", a), draft.get("port", b)];
   if (first === undefined || second === undefined) return "Choose a port at each end.";
   if (a === b) return "A cable has two ends; choose another port.";
@@ -66,6 +69,10 @@ export function connectPorts({ draft, ids }: Bench, a: string, b: string): Refus
     if (used) return `${name} has a cable already; unplug it first.`;
     if (draft.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port.id)) return `A device is plugged into ${name} already; unplug it first.`;
   }
-  draft.put("link", { id: ids(), a, b, medium: first.medium === "fibre" && second.medium === "fibre" ? "fibre" : "copper", lengthCm: null, label: "" });
+  draft.put("link", { ...BLANK_LINK, id: ids(), a, b, medium: mediumBetween(first, second), cable });
   return null;
 }
+
+/** Fibre where both ports take it, copper otherwise. */
+export const mediumBetween = (a: Port, b: Port): "copper" | "fibre" | "directAttach" =>
+  (a.medium === "directAttach" && b.medium === "directAttach" ? "directAttach" : [a, b].every((port) => port.medium === "fibre" || port.medium === "directAttach") ? "fibre" : "copper");

@@ -1,6 +1,6 @@
 import { parsePrefix, type Prefix4 } from "../address";
 import { byText } from "../kernel";
-import { BLANK_SEGMENT, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
+import { BLANK_SEGMENT, isGateway, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
 import { indexOf, planOf } from "./drafted";
 import { mainDomain, markFor, nextFreeVid, nextSubnet, poolFor, tapeFor } from "./conventions";
 import type { Bench, IdSource, Refusal } from "./planner";
@@ -48,7 +48,7 @@ export function addSegment({ draft, ids }: Bench, wanted: AddSegment): Refusal {
     ...BLANK_SEGMENT, id: ids(), zone, vlan: vlan.id, name, mark: markFor(before, name), tape: tapeFor(before), prefixes4: [subnet.prefix],
   };
   draft.put("segment", segment);
-  const gateway = draft.all("device").filter((device) => device.kind === "gateway").sort((a, b) => byText(a.id, b.id))[0];
+  const gateway = draft.all("device").filter((device) => isGateway(device)).sort((a, b) => byText(a.id, b.id))[0];
   if (gateway !== undefined) giveGateway(draft, ids, segment.id, gateway.id);
   return null;
 }

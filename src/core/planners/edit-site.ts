@@ -1,11 +1,13 @@
 import { formatPrefix, parsePrefix, prefixesOverlap, type Prefix } from "../address";
 import type { Line, Site } from "../plan";
+import { CABLE_WORDS_IN_BRACES } from "./edit-cabling";
+import { patternFault } from "./name-pattern";
 import { countChecked } from "./count-text";
 import { formatLease, parseLease } from "./lease-text";
 import type { Bench, Refusal } from "./planner";
 import { addressesText, prefixesText, readAddresses, readPrefixes } from "./survey-text";
 
-export const SITE_FIELDS = ["name", "blocks", "timeZone", "staticSize", "vidStart", "vidStep", "namePattern", "dnsServers", "lease", "guestLease", "growth", "domainName"] as const;
+export const SITE_FIELDS = ["name", "blocks", "timeZone", "staticSize", "vidStart", "vidStep", "namePattern", "dnsServers", "lease", "guestLease", "growth", "domainName", "devicePattern", "cablePattern"] as const;
 export type SiteField = (typeof SITE_FIELDS)[number];
 
 /** The text of a site's field, as it can be typed in again. */
@@ -57,6 +59,11 @@ export function editSite({ draft }: Bench, field: SiteField, typed: string): Ref
     case "namePattern":
       if (text === "" || text.length > 60 || !/\{(place|kind|segment|n)\}/.test(text)) return `"${text}" makes no names; use {place}, {kind}, {segment} and {n}, such as {place}-{kind}-{n}.`;
       return convention({ namePattern: text });
+    case "devicePattern": case "cablePattern": {
+      const known = field === "devicePattern" ? ["place", "kind", "n"] : CABLE_WORDS_IN_BRACES;
+      if (text.length > 60) return "A pattern has at most 60 characters.";
+      return patternFault(text, known) ?? convention({ [field]: text });
+    }
     case "domainName":
       if (text !== "" && !/^[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*$/i.test(text)) return `"${text}" is not a domain such as fennel.internal: letters, digits, hyphens and dots.`;
       return text.length > 120 ? "A domain has at most 120 characters here." : convention({ domainName: text.toLowerCase() });

@@ -4,7 +4,7 @@ import { HOST_KIND_WORDS } from "./host-cell";
 import type { Bench, Refusal } from "./planner";
 import { nameRefusal, readAddresses, readDate, readMetres, readPrefixes } from "./survey-text";
 
-export const ROOM_FIELDS = ["name", "needs", "group", "cabinet", "cable", "height", "kind"] as const;
+export const ROOM_FIELDS = ["name", "needs", "group", "cabinet", "cable", "height", "kind", "building", "beside"] as const;
 export type RoomField = (typeof ROOM_FIELDS)[number];
 const MOST_NEEDS = 2000;
 
@@ -57,6 +57,21 @@ export function editRoom({ draft }: Bench, id: string, field: RoomField, typed: 
       draft.patch("room", id, { heightUnits: units });
       return null;
     }
+    case "building":
+      if (text.length > 120) return "A building's name has at most 120 characters.";
+      draft.patch("room", id, { building: text });
+      return null;
+    case "beside": {
+      const rooms = draft.all("room");
+      const beside: string[] = [];
+      for (const name of text.split(/[,;]/).map((one) => one.trim()).filter((one) => one !== "")) {
+        const other = rooms.find((one) => one.name.toLowerCase() === name.toLowerCase());
+        if (other === undefined) return `There is no room called "${name}"; write rooms of the survey with commas between.`;
+        if (other.id !== id && !beside.includes(other.id)) beside.push(other.id);
+      }
+      draft.patch("room", id, { beside });
+      return null;
+    }
     case "kind": {
       const kind = (["room", "cabinet", "outdoor"] as const).find((one) => one === text.toLowerCase());
       if (kind === undefined) return `"${text}" is none of: room, cabinet, outdoor.`;
@@ -73,6 +88,7 @@ export function removeRooms({ draft }: Pick<Bench, "draft">, ids: readonly strin
   for (const room of draft.all("room")) if (room.cabinet !== null && gone.has(room.cabinet)) draft.patch("room", room.id, { cabinet: null });
   for (const gear of draft.all("gear")) if (gear.room !== null && gone.has(gear.room)) draft.patch("gear", gear.id, { room: null });
   for (const host of draft.all("host")) if (host.surveyed !== null && gone.has(host.surveyed.room)) draft.patch("host", host.id, { surveyed: null });
+  for (const room of draft.all("room")) if (room.beside.some((id) => gone.has(id))) draft.patch("room", room.id, { beside: room.beside.filter((id) => !gone.has(id)) });
   for (const id of ids) draft.remove("room", id);
 }
 

@@ -1,10 +1,19 @@
 export { addDevice, connectPorts, placeDevice, type AddDevice } from "./add-device";
+export { addStack, readStack, type StackOrder } from "./add-stack";
+export { nextDeviceName } from "./device-name";
+export { cableLags, dissolveLag, labelCables, makeLag, setCable, setLagMode, setMedium, setOptic, setPatch } from "./edit-cabling";
+export { putModel, removeModel, runsText, type ModelText } from "./own-models";
+export { namesFromSightings, setSoftwareNames, sharedNames, type Lit } from "./software-names";
+export { portsByRule, type PortRule } from "./port-rules";
+export { editPort, GUARD_FLAGS, makeWan, makeWayBack, parkInVlan, portFieldText, setGuard, setGuardText, vidFor, type GuardFlag, type PortField } from "./port-roles";
+export { addRadios, channelsText, setChannel, setChannels, setHearing, setRadio, setRadioIn, setRadioRules, widthsFor } from "./radios";
+export { addTemplate, editTemplate, removeTemplate } from "./templates";
 export { addSegment, zoneNamed, type AddSegment } from "./add-segment";
 export { allocate, devicesOf, movesOfBlock, octetSubnet, renumberBlock, roomyCount, roomyLength, writeAllocation, type Allocated, type Allocation } from "./allocate";
-export { carryOn } from "./carry-vlan";
+export { carryExactly, carryOn } from "./carry-vlan";
 export { freeRuns, mainDomain, markFor, nextFreeVid, nextSubnet, nextSubnet6, plannedDynamic, poolFor, tapeFor } from "./conventions";
 export { deviceVlansText, setDeviceVlans, setVlanNameLimit } from "./device-vlans";
-export { DEVICE_MODELS, type DeviceModel } from "./device-models";
+export { DEVICE_MODELS, modelsOf, type DeviceModel } from "./device-models";
 export { addKeptClear, editLine, editLineText, editSite, LINE_FIELDS, removeKeptClear, setConventions, SITE_FIELDS, siteFieldText, type LineField, type SiteField } from "./edit-site";
 export {
   addGear, addHostKind, addLine, addRoom, baseKind, editGear, editRoom, GEAR_FIELDS, isPurpose, moveRoom, pasteRooms, removeLine, removeRooms, ROOM_FIELDS, setAliases, type GearField, type RoomField,
@@ -27,12 +36,12 @@ export { plan, type Bench, type IdSource, type Refusal } from "./planner";
 export { removeDevice, removeHost, removeSegment } from "./remove";
 export { addressInSegment, editSegmentCell, SEGMENT_COLUMNS, type SegmentColumn } from "./segment-cell";
 export { addOption, editSegmentField, removeOption, SEGMENT_FIELDS, segmentFieldText, setServer, type SegmentField } from "./segment-fields";
-export { DEVICE_FIELDS, editDevice, editLink, notePorts, setHostFields, setSegmentFields, type DeviceField } from "./set-fields";
+export { ABILITY_FLAGS, DEVICE_FIELDS, deviceFieldText, editDevice, editLink, notePorts, setAbilities, setHostFields, setSegmentFields, type DeviceField } from "./set-fields";
 export { renumber, type Move } from "./renumber";
 export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./split-merge";
 export { gatewayIn, staticBlockIn } from "./static-block";
 export { parseService } from "./service-text";
 export { accessPointRole, vlanChoices, voiceChoice, type VlanChoice } from "./role-choices";
 export { openDoor, setWall } from "./set-wall";
-export { addSsid, removeSsid } from "./ssid";
+export { addSsid, BAND_WORDS, editSsid, removeSsid, setNameSchool } from "./ssid";
 export { pasteHosts, pasteSegments, type Paste } from "./table-paste";

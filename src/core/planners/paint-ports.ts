@@ -1,16 +1,18 @@
-import type { Draft, Port, Vid } from "../plan";
+import { NO_GUARDS, type Draft, type Port, type Vid } from "../plan";
 
 /** What a selection of ports is painted as. */
 export type PortRole =
   | { readonly role: "access"; readonly vid: Vid }
   | { readonly role: "dataVoice"; readonly vid: Vid; readonly voice: Vid }
   | { readonly role: "trunk"; readonly untagged: Vid | null; readonly tagged: readonly Vid[] }
-  | { readonly role: "park" }
+  /** Off; in a VLAN of its own that leads nowhere, where there is one. */
+  | { readonly role: "park"; readonly vid?: Vid | null }
+  /** The way back in: a port in a small network of its own that stays as it is until the end. */
+  | { readonly role: "wayBack"; readonly vid: Vid }
   | { readonly role: "undecided" };
 
-const EDGE: Port["guards"] = { edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, macLimit: 1 };
-const UPLINK: Port["guards"] = { edge: false, bpduGuard: false, loopGuard: true, dhcpTrust: false, arpTrust: true, signIn: false, macLimit: null };
-const NONE: Port["guards"] = { edge: false, bpduGuard: false, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, macLimit: null };
+const EDGE: Port["guards"] = { ...NO_GUARDS, edge: true, bpduGuard: true, macLimit: 1 };
+const UPLINK: Port["guards"] = { ...NO_GUARDS, loopGuard: true, arpTrust: true };
 
 /** The fields a role sets: always consistent (untagged is the PVID, or neither), with the guards that suit it. */
 export function fieldsOf(role: PortRole): Partial<Port> {
@@ -21,8 +23,9 @@ export function fieldsOf(role: PortRole): Partial<Port> {
       enabled: true, pvid: role.untagged, untagged: role.untagged === null ? [] : [role.untagged],
       tagged: role.tagged.filter((vid) => vid !== role.untagged).sort((a, b) => a - b), admit: role.untagged === null ? "tagged" : "all", guards: UPLINK,
     };
-    case "park": return { enabled: false, pvid: null, untagged: [], tagged: [], admit: "all", guards: NONE };
-    case "undecided": return { enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", guards: NONE };
+    case "park": { const vid = role.vid ?? null; return { enabled: false, pvid: vid, untagged: vid === null ? [] : [vid], tagged: [], admit: "all", guards: NO_GUARDS }; }
+    case "wayBack": return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [], admit: "untagged", guards: { ...EDGE, macLimit: null } };
+    case "undecided": return { enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", guards: NO_GUARDS };
   }
 }
 

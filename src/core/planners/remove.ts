@@ -1,4 +1,5 @@
 import type { Draft } from "../plan";
+import { removeSsid } from "./ssid";
 
 /** Removes a segment with its legs, scopes, wireless names and, when nothing else uses them, its VLAN and zone. Hosts stay, without a segment. */
 export function removeSegment(draft: Draft, id: string): void {
@@ -8,6 +9,7 @@ export function removeSegment(draft: Draft, id: string): void {
     if (host.segment === id) draft.patch("host", host.id, { segment: null, ...(onSsid ? { attachment: { at: "unplaced" as const } } : {}) });
     else if (onSsid) draft.patch("host", host.id, { attachment: { at: "unplaced" } });
   }
+  for (const ssid of draft.all("ssid")) if (ssid.moreSegments.includes(id)) draft.patch("ssid", ssid.id, { moreSegments: ssid.moreSegments.filter((one) => one !== id) });
   for (const kind of ["interface", "scope", "ssid"] as const) {
     for (const entity of draft.all(kind)) if (entity.segment === id) draft.remove(kind, entity.id);
   }
@@ -36,6 +38,15 @@ export function removeDevice(draft: Draft, id: string): void {
   for (const scope of draft.all("scope")) if (scope.serverDevice === id) draft.remove("scope", scope.id);
   for (const entry of draft.all("deviceVlan")) if (entry.device === id) draft.remove("deviceVlan", entry.id);
   for (const gear of draft.all("gear")) if (gear.device === id) draft.patch("gear", gear.id, { device: null });
+  for (const kind of ["lag", "radio"] as const) for (const entity of draft.all(kind)) if (entity.device === id) draft.remove(kind, entity.id);
+  for (const other of draft.all("device")) if (other.hears.includes(id)) draft.patch("device", other.id, { hears: other.hears.filter((one) => one !== id) });
+  for (const ssid of draft.all("ssid")) {
+    if (!ssid.at.includes(id)) continue;
+    const at = ssid.at.filter((one) => one !== id);
+    // An empty list would mean every access point: a name that only this one offered goes with it.
+    if (at.length > 0) draft.patch("ssid", ssid.id, { at });
+    else removeSsid(draft, ssid.id);
+  }
   for (const port of ports) draft.remove("port", port);
   draft.remove("device", id);
 }

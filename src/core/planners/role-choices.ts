@@ -1,4 +1,4 @@
-import type { PlanIndex, Segment, Vid } from "../plan";
+import { offers, segmentsOfSsid, type Device, type PlanIndex, type Segment, type Vid } from "../plan";
 
 /** A segment with its VLAN ID: what a port of a domain can be painted with. */
 export interface VlanChoice { readonly segment: Segment; readonly vid: Vid }
@@ -10,13 +10,16 @@ export const vlanChoices = (index: PlanIndex, domain: string | null): VlanChoice
     return vlan === undefined || vlan.domain !== domain ? [] : [{ segment, vid: vlan.vid }];
   }).sort((a, b) => a.vid - b.vid);
 
-/** What an access point's port carries: its own management untagged, every segment with a wireless name tagged. */
-export function accessPointRole(index: PlanIndex, domain: string | null): { readonly untagged: Vid | null; readonly tagged: readonly Vid[] } {
+/**
+ * What the port of an access point carries: its own management untagged, every segment that its wireless names can lead into
+ * tagged. Without an access point, what one that offers every name of the domain would need.
+ */
+export function accessPointRole(index: PlanIndex, domain: string | null, point: Device | null = null): { readonly untagged: Vid | null; readonly tagged: readonly Vid[] } {
   const choices = vlanChoices(index, domain);
-  return {
-    untagged: choices.find(({ segment }) => segment.management)?.vid ?? null,
-    tagged: choices.filter(({ segment }) => (index.groups("ssidsBySegment").get(segment.id)?.length ?? 0) > 0).map(({ vid }) => vid),
-  };
+  const untagged = choices.find(({ segment }) => segment.management)?.vid ?? null;
+  const names = [...index.plan.ssid.values()].filter((ssid) => point === null || offers(index, point, ssid));
+  const wanted = new Set(names.flatMap((ssid) => segmentsOfSsid(index, ssid).map((segment) => segment.id)));
+  return { untagged, tagged: choices.filter(({ segment, vid }) => wanted.has(segment.id) && vid !== untagged).map(({ vid }) => vid) };
 }
 
 /** The segment that the phones are in: where most of them are, else the one named for voice. Null when there is neither. */

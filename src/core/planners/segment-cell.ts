@@ -1,7 +1,7 @@
 import {
   addressAt, familyOf, formatAddress, parseAddress, parseIpv4, parsePrefix, prefixesOverlap, rangeCount, rangesOverlap, type Address, type AddressRange,
 } from "../address";
-import { vid as asVid, type Segment } from "../plan";
+import { isGateway, vid as asVid, type Segment } from "../plan";
 import { countChecked } from "./count-text";
 import { giveGateway, zoneNamed } from "./add-segment";
 import { parseLease } from "./lease-text";
@@ -82,7 +82,7 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
     const address = parseIpv4(text) ?? addressInSegment(segment, text);
     if (address === null || typeof address !== "number") return `"${text}" is not an IPv4 address; write 10.24.20.1 or just .1.`;
     if (segment.gatewayInterface === null) {
-      const gateway = draft.all("device").find((d) => d.kind === "gateway");
+      const gateway = draft.all("device").find((d) => isGateway(d));
       if (gateway === undefined) return "The plan has no gateway yet; add one on Hardware first.";
       giveGateway(draft, ids, segment.id, gateway.id);
     }

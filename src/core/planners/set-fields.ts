@@ -1,5 +1,5 @@
 import { asPrefix6, parseIpv6, parsePrefix } from "../address";
-import { vid as asVid } from "../plan";
+import { vid as asVid, type Abilities, type Device } from "../plan";
 import { countChecked } from "./count-text";
 import type { Bench, Refusal } from "./planner";
 
@@ -44,12 +44,62 @@ export function setHostFields({ draft }: Bench, id: string, field: "tag" | "ipv6
   }
 }
 
-export const DEVICE_FIELDS = ["name", "place", "model", "credentialsPlace", "supportUntil", "notes"] as const;
+export const DEVICE_FIELDS = ["name", "place", "model", "credentialsPlace", "supportUntil", "feed", "backupFeed", "rackUnit", "heightUnits", "poeBudget", "poeOneLost", "maxVlans", "notes"] as const;
 export type DeviceField = (typeof DEVICE_FIELDS)[number];
-const LONGEST: Readonly<Record<DeviceField, number>> = { name: 80, place: 120, model: 120, credentialsPlace: 120, supportUntil: 10, notes: 2000 };
+const LONGEST: Readonly<Record<DeviceField, number>> = {
+  name: 80, place: 120, model: 120, credentialsPlace: 120, supportUntil: 10, feed: 120, backupFeed: 120, rackUnit: 3, heightUnits: 2, poeBudget: 8, poeOneLost: 8, maxVlans: 4, notes: 2000,
+};
+
+const watts = (mw: number | null): string => (mw === null ? "" : String(mw / 1000));
+
+/** A device's field as it can be typed in again. */
+export function deviceFieldText(device: Device, field: DeviceField): string {
+  switch (field) {
+    case "poeBudget": return watts(device.poeBudgetMw === 0 ? null : device.poeBudgetMw);
+    case "poeOneLost": return watts(device.poeOneLostMw);
+    case "maxVlans": return device.abilities.maxVlans === null ? "" : String(device.abilities.maxVlans);
+    case "rackUnit": return device.rackUnit === null ? "" : String(device.rackUnit);
+    case "heightUnits": return device.heightUnits === 0 ? "" : String(device.heightUnits);
+    case "supportUntil": return device.supportUntil ?? "";
+    default: return device[field];
+  }
+}
+
+/** The fields of a device that are numbers: watts to mW, height units, a number of VLANs. */
+function editDeviceNumber({ draft }: Bench, id: string, field: "poeBudget" | "poeOneLost" | "maxVlans" | "rackUnit" | "heightUnits", text: string): Refusal {
+  const device = draft.need("device", id);
+  const number = /^\d{1,5}([.,]\d{1,3})?$/.test(text) ? Number(text.replace(",", ".")) : null;
+  const whole = number !== null && Number.isInteger(number) ? number : null;
+  switch (field) {
+    case "poeBudget": case "poeOneLost": {
+      if (text !== "" && (number === null || number > 10_000)) return `"${text}" is no power; write watts such as 185, or leave it empty.`;
+      draft.patch("device", id, field === "poeBudget" ? { poeBudgetMw: Math.round((number ?? 0) * 1000) } : { poeOneLostMw: number === null ? null : Math.round(number * 1000) });
+      return null;
+    }
+    case "maxVlans":
+      if (text !== "" && (whole === null || whole < 1 || whole > 4094)) return `"${text}" is no number of VLANs; write 1 to 4094, or leave it empty when nobody knows.`;
+      draft.patch("device", id, { abilities: { ...device.abilities, maxVlans: whole } });
+      return null;
+    case "rackUnit":
+      if (text !== "" && (whole === null || whole < 1 || whole > 100)) return `"${text}" is no height unit; write 1 to 100, counted from the floor, or leave it empty.`;
+      draft.patch("device", id, { rackUnit: whole, heightUnits: whole !== null && device.heightUnits === 0 ? 1 : device.heightUnits });
+      return null;
+    case "heightUnits":
+      if (text !== "" && (whole === null || whole > 60)) return `"${text}" is no height; write height units from 0 to 60.`;
+      draft.patch("device", id, { heightUnits: whole ?? 0 });
+      return null;
+  }
+}
+
+/** What a device's software can do, one of the yes-or-no abilities. */
+export const ABILITY_FLAGS = ["mixesTagged", "snooping", "arpInspection", "signIn", "routes"] as const;
+export function setAbilities({ draft }: Pick<Bench, "draft">, id: string, abilities: Partial<Abilities>): void {
+  draft.patch("device", id, { abilities: { ...draft.need("device", id).abilities, ...abilities } });
+}
 
 /** Writes a text field of a device. */
-export function editDevice({ draft }: Bench, id: string, field: DeviceField, typed: string): Refusal {
+export function editDevice(bench: Bench, id: string, field: DeviceField, typed: string): Refusal {
+  const { draft } = bench;
   const text = typed.trim();
   if (text.length > LONGEST[field]) return `That is longer than the ${LONGEST[field]} characters there is room for.`;
   if (field === "name") {
@@ -57,6 +107,7 @@ export function editDevice({ draft }: Bench, id: string, field: DeviceField, typ
     const other = draft.all("device").find((device) => device.id !== id && device.name.toLowerCase() === text.toLowerCase());
     if (other !== undefined) return `There is a device called ${other.name} already; give this one another name.`;
   }
+  if (field === "poeBudget" || field === "poeOneLost" || field === "maxVlans" || field === "rackUnit" || field === "heightUnits") return editDeviceNumber(bench, id, field, text);
   if (field === "supportUntil") {
     if (text !== "" && !isDate(text)) return `"${text}" is not a date; write it as 2027-06-30, or leave it empty.`;
     draft.patch("device", id, { supportUntil: text === "" ? null : text });

@@ -66,7 +66,7 @@ export function legCellText(index: PlanIndex, leg: Interface, column: HostColumn
 }
 
 export const DEVICE_KIND_WORDS = {
-  gateway: "gateway", switch: "switch", accessPoint: "access point", providerBox: "provider's box", converter: "media converter", server: "server",
+  gateway: "gateway", firewall: "firewall", switch: "switch", accessPoint: "access point", providerBox: "provider's box", converter: "media converter", server: "server",
 } as const satisfies Record<EntityOf<"device">["kind"], string>;
 
 const kindWord = (device: EntityOf<"device"> | undefined): string => (device === undefined ? "" : DEVICE_KIND_WORDS[device.kind]);

@@ -1,7 +1,7 @@
 import { DisjointSet, equal, must } from "../kernel";
 import type { Change, Derived, Device, Host, PlanIndex, Port } from "../plan";
 
-/** One end at a wire: a bridge port, a routed port, or an end device's cable. */
+/** One end at a wire: a bridge port (a port, or the first of a LAG's), a routed port, or an end device's cable. */
 export interface Wire {
   /** Bridge ports of gear that knows VLANs, by number. */
   readonly bridgePorts: readonly number[];
@@ -40,6 +40,11 @@ function joinWires(index: PlanIndex, ports: readonly Port[], portNumber: Readonl
     if (a === undefined || b === undefined || ports[a]?.enabled !== true || ports[b]?.enabled !== true) continue;
     wires.join(a, b);
   }
+  // The ports of a LAG are one bridge port (IEEE 802.1AX section 6.1).
+  for (const members of index.groups("portsByLag").values()) {
+    const working = members.filter((port) => port.enabled).flatMap((port) => portNumber.get(port.id) ?? []);
+    for (const number of working) wires.join(working[0] ?? number, number);
+  }
   const firstOf = new Map<string, number>();
   const plain = new Set([...index.plan.device.values()].filter((device) => device.bridging === "plain").map((device) => device.id));
   for (let i = 0; plain.size > 0 && i < ports.length; i += 1) {
@@ -63,6 +68,7 @@ function compile(index: PlanIndex): Fabric {
   const bridgePortsOf: number[][] = devices.map(() => []);
   const routed = index.groups("interfacesByPort");
   const hosts = index.groups("hostsByPort");
+  const lags = index.groups("portsByLag");
   for (let i = 0; i < ports.length; i += 1) {
     const port = must(ports[i], "a port");
     const device = deviceNumber.get(port.device) ?? 0;
@@ -77,7 +83,7 @@ function compile(index: PlanIndex): Fabric {
     wireOf[i] = number;
     const wire = must(wires[number], "the wire was just made");
     if (routed.has(port.id)) wire.routedPorts.push(i);
-    else if (devices[device]?.bridging === "vlan") {
+    else if (devices[device]?.bridging === "vlan" && (port.lag === null || leadOf(lags.get(port.lag) ?? [])?.id === port.id)) {
       wire.bridgePorts.push(i);
       bridgePortsOf[device]?.push(i);
     }
@@ -85,6 +91,10 @@ function compile(index: PlanIndex): Fabric {
   }
   return { devices, deviceNumber, ports, portNumber, deviceOf, wireOf, wires, bridgePortsOf };
 }
+
+/** The port that stands for its LAG: the first working one on the case. */
+export const leadOf = (members: readonly Port[]): Port | undefined =>
+  [...members].filter((port) => port.enabled).sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))[0];
 
 /** A port edit that moves no cable and switches nothing on or off leaves all numbers as they are. */
 function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[]): Fabric | null {
@@ -100,7 +110,7 @@ function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[])
     if (change.kind !== "port" || before === null || after === null) return null;
     const [was, is] = [before, after] as [Port, Port];
     const number = previous.portNumber.get(change.id);
-    if (number === undefined || was.enabled !== is.enabled || was.device !== is.device) return null;
+    if (number === undefined || was.enabled !== is.enabled || was.device !== is.device || was.lag !== is.lag) return null;
     ports[number] = is;
   }
   return { ...previous, ports };

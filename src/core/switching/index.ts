@@ -1,6 +1,8 @@
 export { CARRY, type Break, type Carry } from "./carry";
 export { JOINS, type Crossing } from "./joins";
-export { FABRIC, type Fabric } from "./fabric";
+export { FABRIC, leadOf, type Fabric } from "./fabric";
 export { flood, wayTo, type Arrival, type Flood, type Source } from "./flood";
+export { CARRY_READS, portCarries, type PortCarry } from "./need";
+export { USES, type User } from "./uses";
 export { cableWay, type Hop } from "./way";
 export { classify, dropReason, egressTag, isConsistent, isMember, modeOf, type PortMode, type Tag } from "./member";

@@ -1,5 +1,5 @@
 import { ascending, equal } from "../kernel";
-import type { Change, Derived, Host, PlanIndex, Port } from "../plan";
+import { offers, vidsOfSsid, type Change, type Derived, type Host, type PlanIndex, type Port } from "../plan";
 import { FABRIC, type Fabric } from "./fabric";
 import { modeOf } from "./member";
 
@@ -87,11 +87,10 @@ function usesOfGear(index: PlanIndex, fabric: Fabric): Map<number, Map<number, b
     if (vid === null || device === undefined || leg.port !== null || fabric.devices[device]?.bridging !== "vlan") continue;
     use(vid, device, segment?.gatewayInterface === leg.id);
   }
-  const wireless = index.plan.ssid.size === 0 ? [] : fabric.devices.flatMap((device, i) => (device.kind === "accessPoint" && device.bridging === "vlan" ? [i] : []));
+  const points = index.plan.ssid.size === 0 ? [] : fabric.devices.flatMap((device, number) => (device.kind === "accessPoint" && device.bridging === "vlan" ? [{ device, number }] : []));
   for (const ssid of index.plan.ssid.values()) {
-    const segment = index.plan.segment.get(ssid.segment);
-    const vid = segment === undefined ? null : index.vidOf(segment);
-    if (vid !== null) for (const device of wireless) use(vid, device, false);
+    const vids = vidsOfSsid(index, ssid);
+    for (const { device, number } of points) if (offers(index, device, ssid)) for (const vid of vids) use(vid, number, false);
   }
   return uses;
 }
@@ -100,9 +99,12 @@ function unite(index: PlanIndex, previous: Uses): Uses {
   const { fabric, counts } = index.derived(PORT_USES);
   const gear = usesOfGear(index, fabric);
   const united = new Map<number, readonly User[]>();
+  // A parked VLAN and a way back in lead nowhere on purpose: ports in them on several devices need not meet.
+  const aside = new Set([...index.plan.vlan.values()].filter((vlan) => vlan.purpose === "parked" || vlan.purpose === "wayBack").map((vlan) => `${vlan.domain}/${vlan.vid}`));
+  const isAside = (vid: number, device: number) => aside.size > 0 && aside.has(`${fabric.devices[device]?.domain ?? ""}/${vid}`);
   for (const vid of new Set([...counts.keys(), ...gear.keys()])) {
     const legs = gear.get(vid);
-    const devices = new Set([...(counts.get(vid)?.keys() ?? []), ...(legs?.keys() ?? [])]);
+    const devices = new Set([...(counts.get(vid)?.keys() ?? []), ...(legs?.keys() ?? [])].filter((device) => !isAside(vid, device)));
     const users = [...devices].sort(ascending).map((device): User => ({ device, gateway: legs?.get(device) ?? false }));
     const known = previous.get(vid);
     const isKnown = known?.length === users.length && known.every((user, i) => user.device === users[i]?.device && user.gateway === users[i]?.gateway);

@@ -1,6 +1,6 @@
 import { must } from "../kernel";
 import {
-  applyChanges, BLANK_DEVICE, BLANK_HOST, BLANK_SEGMENT, COLLECTION_KINDS, CONVENTIONS, emptyPlan, type CollectionKind, type Device, type EntityOf, type Host, type Interface, type Link,
+  applyChanges, BLANK_DEVICE, BLANK_HOST, BLANK_LINK, BLANK_PORT, BLANK_SEGMENT, COLLECTION_KINDS, CONVENTIONS, emptyPlan, NO_RADIO_RULES, type CollectionKind, type Device, type EntityOf, type Host, type Interface, type Link,
   type Plan, type Port, type Scope, type Segment, type Site, type Vlan, type Zone, type Domain, type Change,
 } from "../plan";
 
@@ -15,11 +15,10 @@ export function testId(kind: string, name: string): string {
   return `${digits.slice(0, 8)}-${digits.slice(8, 12)}-7${digits.slice(13, 16)}-8${digits.slice(17, 20)}-${digits.slice(20)}`;
 }
 
-export const NO_GUARDS = { edge: false, bpduGuard: false, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, macLimit: null };
 
 export const aSite = (fields: Partial<Site> = {}): Site => ({
   id: testId("site", "site"), name: "Fennel Street Veterinary Practice", kind: "office", timeZone: "Europe/London", blocks: [],
-  conventions: CONVENTIONS, keepClear: [], ...fields,
+  conventions: CONVENTIONS, radio: NO_RADIO_RULES, keepClear: [], ...fields,
 });
 export const aDomain = (fields: Partial<Domain> = {}): Domain => ({ id: testId("domain", "main"), name: "Practice", ...fields });
 export const aZone = (fields: Partial<Zone> = {}): Zone => ({ id: testId("zone", "main"), name: "Practice", insideOpen: true, ...fields });
@@ -34,12 +33,10 @@ export const aDevice = (fields: Partial<Device> & Pick<Device, "name">): Device 
   ...BLANK_DEVICE, id: testId("device", fields.name), kind: "switch", bridging: "vlan", model: "24-port switch", domain: null, place: "Cabinet A", ...fields,
 });
 export const aPort = (fields: Partial<Port> & Pick<Port, "device" | "label">): Port => ({
-  id: testId("port", `${fields.device} ${fields.label}`), softwareName: `e${fields.label}`, position: Number.parseInt(fields.label, 10) || 0,
-  medium: "copper", speedMbps: 1000, poeMw: 0, enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", ingressFilter: true,
-  guards: NO_GUARDS, note: "", ...fields,
+  ...BLANK_PORT, id: testId("port", `${fields.device} ${fields.label}`), softwareName: `e${fields.label}`, position: Number.parseInt(fields.label, 10) || 0, ...fields,
 });
 export const aLink = (fields: Partial<Link> & Pick<Link, "a" | "b">): Link => ({
-  id: testId("link", `${fields.a} ${fields.b}`), medium: "copper", lengthCm: null, label: "", ...fields,
+  ...BLANK_LINK, id: testId("link", `${fields.a} ${fields.b}`), ...fields,
 });
 export const anInterface = (fields: Partial<Interface> & Pick<Interface, "device" | "name">): Interface => ({
   id: testId("interface", `${fields.device} ${fields.name}`), port: null, segment: null, line: null, mac: null, addresses4: [],

@@ -1,6 +1,6 @@
 import { asPrefix6, parseAddress, parsePrefix } from "../address";
 import { must } from "../kernel";
-import { applyChanges, BLANK_GEAR, BLANK_ROOM, CONVENTIONS, emptyPlan, type Change, type Gear, type Plan, type Room, type Site } from "../plan";
+import { applyChanges, BLANK_GEAR, BLANK_ROOM, NO_RADIO_RULES, CONVENTIONS, emptyPlan, type Change, type Gear, type Plan, type Room, type Site } from "../plan";
 import { testId } from "./build-plan";
 
 interface RoomText { readonly name: string; readonly needs: string; readonly kind?: Room["kind"]; readonly cabinet?: string; readonly metres?: number; readonly group?: string }
@@ -26,7 +26,7 @@ export function surveyEntities(survey: SurveyText): { rooms: Room[]; gear: Gear[
 export function surveyPlan(survey: SurveyText, conventions: Partial<Site["conventions"]> = {}, blocks6: readonly string[] = []): Plan {
   const { rooms, gear } = surveyEntities(survey);
   const blocks = blocks6.map((text) => must(asPrefix6(parsePrefix(text)), text));
-  const site: Site = { id: testId("site", survey.name), name: survey.name, kind: survey.kind, timeZone: "Europe/London", blocks, conventions: { ...CONVENTIONS, ...conventions }, keepClear: [] };
+  const site: Site = { id: testId("site", survey.name), name: survey.name, kind: survey.kind, timeZone: "Europe/London", blocks, conventions: { ...CONVENTIONS, ...conventions }, radio: NO_RADIO_RULES, keepClear: [] };
   const changes = [...rooms.map((after) => ({ kind: "room", id: after.id, before: null, after }) as Change), ...gear.map((after) => ({ kind: "gear", id: after.id, before: null, after }) as Change)];
   const built = applyChanges(emptyPlan(site), changes);
   return must(built.ok ? built.value : null, "the survey holds together");

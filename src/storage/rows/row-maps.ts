@@ -41,7 +41,7 @@ const SURVEYED: Part = {
 export const SITE_MAP: RowMap = {
   table: "site",
   parts: [
-    value("name"), value("kind"), value("time_zone", "timeZone"), json("blocks"), json("conventions"), json("keep_clear", "keepClear"),
+    value("name"), value("kind"), value("time_zone", "timeZone"), json("blocks"), json("conventions"), json("radio"), json("keep_clear", "keepClear"),
   ],
 };
 
@@ -53,6 +53,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
     table: "room",
     parts: [
       value("name"), value("kind"), value("position"), value("cabinet_id", "cabinet"), value("cable_cm", "cableCm"), value("height_units", "heightUnits"),
+      value("building"), json("beside"),
       value("group_name", "group"), value("needs"),
     ],
   },
@@ -63,6 +64,14 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       flag("speaks_dhcp", "speaksDhcp"), flag("speaks_sign_in", "speaksSignIn"), value("internet"),
     ],
   },
+  deviceModel: {
+    table: "device_model",
+    parts: [
+      value("name"), value("kind"), value("bridging"), json("runs"), value("poe_budget_mw", "poeBudgetMw"), value("poe_one_lost_mw", "poeOneLostMw"), value("height_units", "heightUnits"),
+      json("abilities"),
+    ],
+  },
+  template: { table: "template", parts: [value("name"), value("ending"), value("body", "text")] },
   line: {
     table: "line",
     parts: [
@@ -84,7 +93,9 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
   device: {
     table: "device",
     parts: [
-      value("kind"), value("bridging"), value("name"), value("model"), value("domain_id", "domain"), value("place"), value("poe_budget_mw", "poeBudgetMw"),
+      value("kind"), value("bridging"), value("name"), value("model"), value("domain_id", "domain"), value("place"), json("abilities"),
+      value("rack_unit", "rackUnit"), value("height_units", "heightUnits"), value("feed"), value("backup_feed", "backupFeed"), value("poe"), value("poe_budget_mw", "poeBudgetMw"),
+      value("poe_one_lost_mw", "poeOneLostMw"), json("hears"),
       inner("tree", { tree_kind: "kind", tree_priority: "priority" }), value("support_until", "supportUntil"), value("credentials_place", "credentialsPlace"),
       value("vlan_name_limit", "vlanNameLimit"),
       POSITION, value("notes"),
@@ -98,15 +109,16 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
     ],
   },
   deviceVlan: { table: "device_vlan", parts: [value("device_id", "device"), value("vid"), value("name")] },
+  lag: { table: "link_group", parts: [value("device_id", "device"), value("name"), value("mode")] },
   port: {
     table: "port",
     parts: [
-      value("device_id", "device"), value("label"), value("software_name", "softwareName"), value("position"), value("medium"), value("speed_mbps", "speedMbps"),
+      value("device_id", "device"), value("label"), value("software_name", "softwareName"), value("position"), value("medium"), value("speed_mbps", "speedMbps"), value("optic"), value("lag_id", "lag"),
       value("poe_mw", "poeMw"), flag("enabled", "enabled"), value("pvid"), json("untagged"), json("tagged"), value("admit"),
       flag("ingress_filter", "ingressFilter"), json("guards"), value("note"),
     ],
   },
-  link: { table: "link", parts: [value("medium"), value("length_cm", "lengthCm"), value("label")] },
+  link: { table: "link", parts: [value("medium"), value("cable"), value("length_cm", "lengthCm"), value("label"), value("panel"), value("socket")] },
   interface: {
     table: "interface",
     parts: [
@@ -114,12 +126,22 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       json("addresses4"), json("addresses6"), value("relay_to", "relayTo"),
     ],
   },
-  ssid: { table: "ssid", parts: [value("name"), value("segment_id", "segment")] },
+  ssid: {
+    table: "ssid",
+    parts: [
+      value("name"), value("segment_id", "segment"), json("more_segments", "moreSegments"), value("security"), flag("hidden", "hidden"), flag("isolation", "isolation"), json("bands"),
+      json("offered_at", "at"),
+    ],
+  },
+  radio: {
+    table: "radio",
+    parts: [value("device_id", "device"), value("band"), flag("enabled", "enabled"), value("channel"), value("width_mhz", "widthMhz"), value("power")],
+  },
   host: {
     table: "host",
     parts: [
       value("name"), value("kind"), value("mac"), value("manner"), value("ipv4"), value("ipv6"), value("segment_id", "segment"), ATTACHMENT, value("tag"),
-      value("place"), SURVEYED, value("notes"),
+      value("poe"), value("place"), SURVEYED, value("notes"),
     ],
   },
   scope: {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { batchOf, changeBatchSchema, encodeBatch } from "@/core/formats";
+import { batchOf, changeBatchSchema, encodeBatch, upgradedBatches } from "@/core/formats";
 import type { ChangeBatch } from "@/core/plan";
 
 const key = (site: string) => `dianome:waiting:${site}`;
@@ -28,7 +28,7 @@ export function keptChanges(site: string): ChangeBatch[] {
   const text = localStorage.getItem(key(site));
   if (text === null) return [];
   try {
-    return z.array(changeBatchSchema).parse(JSON.parse(text)).map(batchOf);
+    return z.array(changeBatchSchema).parse(upgradedBatches(JSON.parse(text))).map(batchOf);
   } catch (error) {
     // Not written by keepChanges: it must not keep the plan from opening.
     if (!(error instanceof SyntaxError || error instanceof z.ZodError)) throw error;

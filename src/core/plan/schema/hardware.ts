@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { abilitiesField, bandField, cableField, opticField, poeField } from "./abilities";
 import { countField, idField, ipv4Field, ipv6Field, longText, macField, nameField, shortText, vidField } from "./fields";
 import { HOST_KINDS } from "./host-kinds";
 import { relayField } from "./separation";
@@ -6,17 +7,25 @@ import { relayField } from "./separation";
 /** Anything with more than one port or more than one address. */
 export const deviceSchema = z.strictObject({
   id: idField,
-  kind: z.enum(["gateway", "switch", "accessPoint", "providerBox", "converter", "server"]),
+  kind: z.enum(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server"]),
   bridging: z.enum(["vlan", "plain", "none"]).meta({ description: "vlan: knows VLANs; plain: passes every tag untouched; none: does not bridge" }),
   name: nameField,
   model: shortText,
   domain: idField.nullable(),
   place: shortText,
+  abilities: abilitiesField,
+  rackUnit: z.int().min(1).max(100).nullable().meta({ description: "The lowest height unit it fills in its cabinet, counted from the floor" }),
+  heightUnits: countField(60).meta({ description: "Height units it fills; 0 for gear that is not made for a cabinet" }),
+  feed: shortText.meta({ description: "What feeds it: a socket, a circuit, an uninterruptible supply" }),
+  backupFeed: shortText.meta({ description: "What feeds its second supply; empty without one" }),
+  poe: poeField,
   poeBudgetMw: countField(10_000_000),
+  poeOneLostMw: countField(10_000_000).nullable().meta({ description: "Power it can still give with one supply lost; null when it has one supply only" }),
   tree: z.strictObject({ kind: z.enum(["none", "rapid", "multiple", "perVlan"]), priority: countField(61_440) }),
   supportUntil: z.iso.date().nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
   vlanNameLimit: z.int().min(1).max(80).nullable().meta({ description: "The longest VLAN name its software takes; null when not known" }),
+  hears: z.array(idField).max(200).meta({ description: "Access points whose radio it hears, beside those in the same or an adjacent room" }),
   position: z.strictObject({ x: z.int().min(-1e6).max(1e6), y: z.int().min(-1e6).max(1e6) }).nullable(),
   notes: longText,
 });
@@ -29,8 +38,18 @@ export const guardsSchema = z.strictObject({
   dhcpTrust: z.boolean(),
   arpTrust: z.boolean(),
   signIn: z.boolean(),
+  profile: shortText.meta({ description: "The profile of IEEE 802.1X that the port uses" }),
   macLimit: z.int().min(1).max(4096).nullable(),
 });
+
+/** Several ports of one device as one (IEEE 802.1AX); the ports name it. */
+export const lagSchema = z.strictObject({
+  id: idField,
+  device: idField,
+  name: nameField,
+  mode: z.enum(["static", "active", "passive"]).meta({ description: "static: without a protocol; active or passive: with the link aggregation control protocol" }),
+});
+export type Lag = z.output<typeof lagSchema>;
 
 /** `label` is printed on the case, `softwareName` is what the software calls it. Membership may be inconsistent: a finding. */
 export const portSchema = z.strictObject({
@@ -41,6 +60,8 @@ export const portSchema = z.strictObject({
   position: countField(10_000),
   medium: z.enum(["copper", "fibre", "directAttach", "combo"]),
   speedMbps: countField(1_000_000),
+  optic: opticField,
+  lag: idField.nullable(),
   poeMw: countField(100_000).meta({ description: "Power this port can give; 0 for none" }),
   enabled: z.boolean(),
   pvid: vidField.nullable(),
@@ -58,8 +79,11 @@ export const linkSchema = z.strictObject({
   a: idField,
   b: idField,
   medium: z.enum(["copper", "fibre", "directAttach"]),
+  cable: cableField,
   lengthCm: countField(10_000_000).nullable(),
   label: shortText,
+  panel: shortText.meta({ description: "The port of the patch panel it is patched through" }),
+  socket: shortText.meta({ description: "The label of the socket at its far end" }),
 });
 export type Link = z.output<typeof linkSchema>;
 
@@ -97,6 +121,7 @@ export const hostSchema = z.strictObject({
   segment: idField.nullable(),
   attachment: attachmentSchema,
   tag: vidField.nullable().meta({ description: "The VLAN tag it sends, or null" }),
+  poe: poeField,
   place: shortText,
   surveyed: z.strictObject({ room: idField, what: shortText }).nullable().meta({ description: "The survey's line it was drafted from: the room and the kind in its words" }),
   notes: longText,
@@ -106,3 +131,48 @@ export type Host = z.output<typeof hostSchema>;
 /** A VLAN as one device itself has created it; a device without any is taken to know whatever its ports carry. */
 export const deviceVlanSchema = z.strictObject({ id: idField, device: idField, vid: vidField, name: z.string().max(80) });
 export type DeviceVlan = z.output<typeof deviceVlanSchema>;
+
+/** A radio of an access point; `channel` is the primary 20 MHz channel. */
+export const radioSchema = z.strictObject({
+  id: idField,
+  device: idField,
+  band: bandField,
+  enabled: z.boolean(),
+  channel: z.int().min(1).max(253).nullable(),
+  widthMhz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160), z.literal(320)]),
+  power: shortText.meta({ description: "A note on its power, by the local rules" }),
+});
+export type Radio = z.output<typeof radioSchema>;
+
+/** A run of like ports on a generic model; the numbers on the case run on from one run without a word before it to the next. */
+export const portRunSchema = z.strictObject({
+  count: z.int().min(1).max(512),
+  prefix: z.string().max(12).meta({ description: "What stands before the number on the case" }),
+  soft: z.string().max(20).meta({ description: "What stands before the number in the software, which counts from 0" }),
+  medium: z.enum(["copper", "fibre", "directAttach", "combo"]),
+  speedMbps: countField(1_000_000),
+  poeMw: countField(100_000),
+});
+
+/** A generic model of the site's own, beside those of the catalogue. */
+export const deviceModelSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  kind: deviceSchema.shape.kind,
+  bridging: deviceSchema.shape.bridging,
+  runs: z.array(portRunSchema).min(1, "A model has at least one run of ports").max(16),
+  poeBudgetMw: countField(10_000_000),
+  poeOneLostMw: countField(10_000_000).nullable(),
+  heightUnits: countField(60),
+  abilities: abilitiesField,
+});
+export type OwnModel = z.output<typeof deviceModelSchema>;
+
+/** Text for a device's own software, written by the user; filled with what the device's sheet holds. */
+export const templateSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  ending: z.string().regex(/^[a-z0-9]{1,8}$/, "A file's ending is 1 to 8 small letters or digits"),
+  text: z.string().max(20_000, "A template has at most 20,000 characters"),
+});
+export type Template = z.output<typeof templateSchema>;

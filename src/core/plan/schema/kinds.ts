@@ -1,5 +1,7 @@
 import type { z } from "zod";
-import { deviceSchema, deviceVlanSchema, hostSchema, interfaceSchema, linkSchema, portSchema } from "./hardware";
+import {
+  deviceModelSchema, deviceSchema, deviceVlanSchema, hostSchema, interfaceSchema, lagSchema, linkSchema, portSchema, radioSchema, templateSchema,
+} from "./hardware";
 import { domainSchema, scopeSchema, segmentSchema, ssidSchema, vlanSchema, wallSchema, zoneSchema } from "./separation";
 import { lineSchema, siteSchema } from "./site";
 import { gearSchema, hostKindSchema, roomSchema } from "./survey";
@@ -11,16 +13,20 @@ export const SCHEMAS = {
   zone: zoneSchema,
   room: roomSchema,
   hostKind: hostKindSchema,
+  deviceModel: deviceModelSchema,
+  template: templateSchema,
   line: lineSchema,
   vlan: vlanSchema,
   segment: segmentSchema,
   device: deviceSchema,
   gear: gearSchema,
   deviceVlan: deviceVlanSchema,
+  lag: lagSchema,
   port: portSchema,
   link: linkSchema,
   interface: interfaceSchema,
   ssid: ssidSchema,
+  radio: radioSchema,
   host: hostSchema,
   scope: scopeSchema,
   wall: wallSchema,
@@ -37,14 +43,14 @@ export const COLLECTION_KINDS = KINDS.filter((kind): kind is CollectionKind => k
 
 /** The name of a kind's list in a plan file. */
 export const LIST_NAMES = {
-  domain: "domains", zone: "zones", room: "rooms", hostKind: "hostKinds", line: "lines", vlan: "vlans", segment: "segments", device: "devices", gear: "gear",
-  deviceVlan: "deviceVlans", port: "ports",
-  link: "links", interface: "interfaces", ssid: "ssids", host: "hosts", scope: "scopes", wall: "walls",
+  domain: "domains", zone: "zones", room: "rooms", hostKind: "hostKinds", deviceModel: "deviceModels", template: "templates", line: "lines", vlan: "vlans", segment: "segments", device: "devices", gear: "gear",
+  deviceVlan: "deviceVlans", lag: "lags", port: "ports",
+  link: "links", interface: "interfaces", ssid: "ssids", radio: "radios", host: "hosts", scope: "scopes", wall: "walls",
 } as const satisfies Record<CollectionKind, string>;
 
 /** What a person calls one of a kind. */
 export const KIND_WORDS = {
-  site: "site", domain: "domain", zone: "zone", room: "room", hostKind: "kind of device", line: "internet line", vlan: "VLAN", segment: "segment", device: "device",
+  site: "site", domain: "domain", zone: "zone", room: "room", hostKind: "kind of device", deviceModel: "model", template: "template", line: "internet line", vlan: "VLAN", segment: "segment", device: "device",
   gear: "gear found", deviceVlan: "VLAN on a device",
-  port: "port", link: "cable", interface: "interface", ssid: "wireless name", host: "host", scope: "scope", wall: "wall",
+  lag: "LAG", port: "port", link: "cable", interface: "interface", ssid: "wireless name", radio: "radio", host: "host", scope: "scope", wall: "wall",
 } as const satisfies Record<Kind, string>;

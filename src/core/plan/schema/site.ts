@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { radioRulesField } from "./abilities";
 import { addressField, countField, idField, nameField, prefixField, shortText } from "./fields";
 
 /** The site itself: what the whole plan shares. */
@@ -16,6 +17,9 @@ export const siteSchema = z.strictObject({
     staticAt: z.enum(["start", "end"]).meta({ description: "Where the block for typed-in devices lies" }),
     staticSize: countField(4096).meta({ description: "Addresses kept for typed-in devices" }),
     namePattern: z.string().min(1).max(60).meta({ description: "Names of end devices, made of {place}, {kind}, {segment} and {n}" }),
+    devicePattern: z.string().min(1).max(60).meta({ description: "Names of gear, made of {place}, {kind} and {n}" }),
+    cablePattern: z.string().min(1).max(60).meta({ description: "Labels of cables, made of {from}, {fromPort}, {to}, {toPort}, {place} and {n}" }),
+    wifiNames: z.enum(["one", "each"]).meta({ description: "one: the same wireless name everywhere; each: one for each access point" }),
     dns: z.enum(["gateway", "listed"]).meta({ description: "gateway: clients ask their gateway for names; listed: the servers listed here" }),
     dnsServers: z.array(addressField).max(8),
     leaseSeconds: z.int().min(60).max(31_536_000),
@@ -25,6 +29,7 @@ export const siteSchema = z.strictObject({
     domainName: shortText,
     separation: z.enum(["auto", "vlans", "routers", "gap"]),
   }),
+  radio: radioRulesField,
   keepClear: z.array(z.strictObject({ prefix: prefixField, reason: shortText })).max(64)
     .meta({ description: "Ranges that no subnet may meet: the provider's box, the far end of a VPN" }),
 });
@@ -48,6 +53,7 @@ export type Line = z.output<typeof lineSchema>;
 
 /** What a new site begins with. */
 export const CONVENTIONS: Site["conventions"] = {
-  vidStart: 10, vidStep: 10, subnetScheme: "octet", gatewayAt: "first", staticAt: "start", staticSize: 18, namePattern: "{place}-{kind}-{n}", dns: "gateway", dnsServers: [],
+  vidStart: 10, vidStep: 10, subnetScheme: "octet", gatewayAt: "first", staticAt: "start", staticSize: 18, namePattern: "{place}-{kind}-{n}", devicePattern: "{place} {kind} {n}", cablePattern: "{from}-{fromPort}", wifiNames: "one",
+  dns: "gateway", dnsServers: [],
   leaseSeconds: 28_800, guestLeaseSeconds: 7200, school: "reserve", growth: 25, domainName: "", separation: "auto",
 };

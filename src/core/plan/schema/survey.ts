@@ -18,6 +18,8 @@ export const roomSchema = z.strictObject({
   cabinet: idField.nullable().meta({ description: "The cabinet its sockets lead to" }),
   cableCm: countField(10_000_000).nullable().meta({ description: "Length of the way to the cabinet" }),
   heightUnits: countField(100).nullable().meta({ description: "Height of a cabinet in rack units" }),
+  building: shortText.meta({ description: "The building, or the earthing system, it stands in; empty for the main one" }),
+  beside: z.array(idField).max(60).meta({ description: "Rooms next to it, above or below it" }),
   group: shortText.meta({ description: "Whose room it is where one purpose is kept apart room by room: a flat, a department, a cell" }),
   needs: longText.meta({ description: "One line as typed: number, then what" }),
 });
@@ -27,7 +29,7 @@ export type Room = z.output<typeof roomSchema>;
 export const gearSchema = z.strictObject({
   id: idField,
   name: nameField,
-  kind: z.enum(["gateway", "switch", "accessPoint", "providerBox", "converter", "server", "other"]),
+  kind: z.enum(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server", "other"]),
   model: shortText.meta({ description: "The generic model it is like, by its id; empty when none fits" }),
   room: idField.nullable(),
   addresses: z.array(addressField).max(16),

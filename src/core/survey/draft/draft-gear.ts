@@ -1,5 +1,5 @@
 import { byNaturalText, must } from "../../kernel";
-import { BLANK_LINE, type Device, type Gear, type Port, type Room, type Segment } from "../../plan";
+import { BLANK_LINE, isGateway, type Device, type Gear, type Port, type Room, type Segment } from "../../plan";
 import { connectPorts, DEVICE_MODELS, indexOf, placeDevice, type DeviceModel } from "../../planners";
 import { byGroup, groupKey, groupOf, groupTitle, roomsInOrder, surveyed, type Group } from "../groups";
 import { cabinetOf, isSafety, modelOf, neededGear, switchesAt } from "../gear-needed";
@@ -49,7 +49,7 @@ function join(frame: Frame, a: Port | undefined, b: Port | undefined, what: stri
 const uplink = (ports: readonly Port[], medium: "fibre" | "copper"): Port | undefined => ports.filter((port) => port.medium === medium).at(-1);
 
 function draftGateway(frame: Frame, domain: string): Device | undefined {
-  const known = frame.draft.all("device").filter((device) => device.kind === "gateway").sort((a, b) => byNaturalText(a.id, b.id))[0];
+  const known = frame.draft.all("device").filter((device) => isGateway(device)).sort((a, b) => byNaturalText(a.id, b.id))[0];
   if (known !== undefined) return known;
   const lines = frame.draft.all("line");
   const rooms = roomsInOrder(frame.index);
@@ -159,7 +159,7 @@ function draftRouters(frame: Frame, gateway: Device | undefined): void {
     if (groupKey(group) === groupKey(front) || standsApart(frame, group)) continue;
     const segment = segmentOf(frame.draft, group);
     const domain = segment?.vlan === null || segment === undefined ? undefined : frame.draft.get("vlan", segment.vlan)?.domain;
-    if (domain === undefined || frame.draft.all("device").some((device) => device.kind === "gateway" && device.domain === domain)) continue;
+    if (domain === undefined || frame.draft.all("device").some((device) => isGateway(device) && device.domain === domain)) continue;
     const { device, ports } = placeDevice(frame.draft, frame.ids, model("gateway-4"), freeName(frame, `${groupTitle(frame.draft.plan.site, group)} router`), gateway.place, domain);
     const outside = ports.find(isLinePort);
     const address = frontSegment === undefined ? null : giver.next(frontSegment, "typed");

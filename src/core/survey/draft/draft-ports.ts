@@ -1,5 +1,5 @@
 import { byNaturalText } from "../../kernel";
-import type { Device, Host, Port, Vid } from "../../plan";
+import { isGateway, type Device, type Host, type Port, type Vid } from "../../plan";
 import { carryOn, fieldsOf, indexOf, paintPorts } from "../../planners";
 import { accessPointRole } from "../../planners/role-choices";
 import { modeOf } from "../../switching";
@@ -62,7 +62,7 @@ function draftSockets(frame: Frame): void {
     if (known !== undefined) return known;
     const own = switchesAt(index, cabinet).filter((device) => device.domain === domain || device.domain === null);
     // Where a router separates, its own ports are all there is; a plain switch behind one is a matter of the site.
-    const gear = own.length > 0 ? own : draft.all("device").filter((device) => device.kind === "gateway" && device.domain === domain);
+    const gear = own.length > 0 ? own : draft.all("device").filter((device) => isGateway(device) && device.domain === domain);
     const made = new Sockets(frame, gear);
     for (const point of draft.all("device").filter((device) => device.kind === "accessPoint")) {
       for (const port of draft.all("port").filter((p) => p.device === point.id)) {
@@ -145,10 +145,8 @@ function draftStations(frame: Frame): void {
 function draftTrunks(frame: Frame): void {
   const { draft } = frame;
   const index = indexOf(draft);
-  const role = new Map<string, ReturnType<typeof accessPointRole>>();
   for (const device of draft.all("device").filter((one) => one.kind === "accessPoint" && one.bridging === "vlan")) {
-    const own = role.get(device.domain ?? "") ?? accessPointRole(index, device.domain);
-    role.set(device.domain ?? "", own);
+    const own = accessPointRole(index, device.domain, device);
     for (const near of index.portsOf(device.id)) {
       const far = index.peerOf(near.id);
       if (far === undefined || draft.need("device", far.device).bridging !== "vlan") continue;

@@ -1,5 +1,5 @@
 import { freeRanges, rangeCount, step, usableRange, type Address, type AddressRange, type Prefix4 } from "../../address";
-import type { Device, Segment } from "../../plan";
+import { isGateway, type Device, type Segment } from "../../plan";
 import { gatewayIn, staticBlockIn } from "../../planners";
 import { groupKey, surveyed, type Group } from "../groups";
 import { grown } from "../tally";
@@ -43,7 +43,7 @@ function routerOf(frame: Frame, group: Group): Device | undefined {
   const front = frontOf(frame);
   const segment = segmentOf(frame.draft, group);
   const domain = segment?.vlan === null || segment === undefined ? undefined : frame.draft.get("vlan", segment.vlan)?.domain;
-  const gateways = frame.draft.all("device").filter((device) => device.kind === "gateway").sort((a, b) => (a.id < b.id ? -1 : 1));
+  const gateways = frame.draft.all("device").filter((device) => isGateway(device)).sort((a, b) => (a.id < b.id ? -1 : 1));
   return front === null || groupKey(front) === groupKey(group) ? gateways.find((device) => device.domain === domain) ?? gateways[0] : gateways.find((device) => device.domain === domain);
 }
 

@@ -1,3 +1,4 @@
+import { BLANK_SSID } from "../../plan";
 import { groupKey, surveyed } from "../groups";
 import { PURPOSE_ROWS } from "../purposes";
 import { segmentOf, standsApart, type Frame } from "./frame";
@@ -21,6 +22,6 @@ export function draftWireless(frame: Frame): void {
     const wanted = `${site} ${ending === "" || group.name !== "" ? segment.name : ending}`.trim().slice(0, LONGEST).trim();
     const taken = new Set(draft.all("ssid").map((ssid) => ssid.name));
     const name = taken.has(wanted) ? `${wanted.slice(0, LONGEST - 3)} ${segment.mark}` : wanted;
-    if (!taken.has(name)) draft.put("ssid", { id: ids(), name, segment: segment.id });
+    if (!taken.has(name)) draft.put("ssid", { ...BLANK_SSID, id: ids(), name, segment: segment.id, isolation: group.purpose === "guests" });
   }
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import type { PlanIndex, Room } from "@/core/plan";
+import { BLANK_ROOM, type PlanIndex, type Room } from "@/core/plan";
 import { catalogueOf, groupKey, groupOf, groupTitle, PURPOSE_ROWS, readNeeds, type Group } from "@/core/survey";
 import { Chip } from "../../tape/Chip";
 
@@ -33,4 +33,4 @@ export function ReadingStrip({ index, room, line }: { index: PlanIndex; room: Ro
   );
 }
 
-const NO_ROOM: Room = { id: "", name: "", kind: "room", position: 0, cabinet: null, cableCm: null, heightUnits: null, group: "", needs: "" };
+const NO_ROOM: Room = { ...BLANK_ROOM, id: "", name: "", position: 0 };

@@ -1,0 +1,84 @@
+import { equal } from "../kernel";
+import { isGateway, type Change, type Derived, type Host, type PlanIndex, type Port } from "../plan";
+import { CATALOGUE, catalogueOf } from "../survey/catalogue";
+import { FABRIC } from "../switching";
+import { linkSpeed } from "./media";
+
+/** What passes a cable towards the gateway when everything behind it is busy, against what the cable carries. */
+export interface CableLoad {
+  readonly link: string;
+  /** The sum of the typical bandwidths of what hangs behind it. */
+  readonly kbps: number;
+  readonly hosts: number;
+  /** The speed of the cable; of all of them where it is one of a LAG. */
+  readonly mbps: number;
+}
+
+/** Typical bandwidth of an end device: by the survey's word for it, else by its kind. */
+export function kbpsOf(index: PlanIndex, host: Host): number {
+  const word = host.surveyed?.what;
+  const catalogue = catalogueOf(index.plan);
+  const known = word === undefined ? undefined : catalogue.find((kind) => kind.word === word);
+  return (known ?? CATALOGUE.find((kind) => kind.base === host.kind))?.kbps ?? 1000;
+}
+
+/** The load of every cable between gear on the shortest ways to the gateway; cables beside those carry nothing as long as all is well. */
+function loadsOf(index: PlanIndex): readonly CableLoad[] {
+  const { plan } = index;
+  const own = new Map<string, { kbps: number; hosts: number }>();
+  const add = (device: string, kbps: number, hosts: number) => {
+    const known = own.get(device) ?? { kbps: 0, hosts: 0 };
+    own.set(device, { kbps: known.kbps + kbps, hosts: known.hosts + hosts });
+  };
+  for (const host of plan.host.values()) {
+    if (host.attachment.at !== "port") continue;
+    const port = plan.port.get(host.attachment.port);
+    if (port !== undefined) for (const one of [host, ...(index.groups("hostsByHost").get(host.id) ?? [])]) add(port.device, kbpsOf(index, one), 1);
+  }
+  const starts = [...plan.device.values()].filter(isGateway);
+  const reachedBy = new Map<string, { link: string; up: string; near: Port; far: Port }>();
+  const order = starts.map((device) => device.id);
+  const seen = new Set(order);
+  for (let i = 0; i < order.length; i += 1) {
+    const at = order[i] ?? "";
+    for (const near of index.portsOf(at)) {
+      const far = near.enabled ? index.peerOf(near.id) : undefined;
+      const link = index.linkAt(near.id);
+      if (far === undefined || link === undefined || !far.enabled || seen.has(far.device)) continue;
+      seen.add(far.device);
+      reachedBy.set(far.device, { link: link.id, up: at, near, far });
+      order.push(far.device);
+    }
+  }
+  const loads: CableLoad[] = [];
+  for (const device of [...order].reverse()) {
+    const way = reachedBy.get(device);
+    const behind = own.get(device);
+    if (way === undefined || behind === undefined) continue;
+    const members = way.near.lag === null ? 1 : (index.groups("portsByLag").get(way.near.lag) ?? []).filter((port) => port.enabled && index.linkAt(port.id) !== undefined).length;
+    loads.push({ link: way.link, kbps: behind.kbps, hosts: behind.hosts, mbps: linkSpeed(way.near, way.far) * Math.max(1, members) });
+    add(way.up, behind.kbps, behind.hosts);
+  }
+  return loads;
+}
+
+/** An edit of names, addresses and VLANs moves no load. */
+function changesNothing(change: Change): boolean {
+  const { before, after } = change;
+  if (before === null || after === null) return false;
+  if (change.kind === "host") {
+    const [was, is] = [before, after] as [Host, Host];
+    return was.kind === is.kind && equal(was.attachment, is.attachment) && equal(was.surveyed, is.surveyed);
+  }
+  if (change.kind === "port") {
+    const [was, is] = [before, after] as [Port, Port];
+    return was.device === is.device && was.enabled === is.enabled && was.lag === is.lag && was.speedMbps === is.speedMbps && was.optic === is.optic;
+  }
+  return false;
+}
+
+export const LOADS: Derived<readonly CableLoad[]> = {
+  reads: [...FABRIC.reads, "hostKind"],
+  make: loadsOf,
+  follow: (previous, _index, changes) => (changes.filter((change) => LOADS.reads.includes(change.kind)).every(changesNothing) ? previous : null),
+};

@@ -1,0 +1,22 @@
+import type { PlanIndex } from "./plan-index";
+import type { Device } from "./schema/hardware";
+import type { Segment, Ssid } from "./schema/separation";
+
+/** The segments a wireless name can lead into: its own first, then those that the sign-in may choose. */
+export const segmentsOfSsid = (index: PlanIndex, ssid: Ssid): Segment[] =>
+  [ssid.segment, ...ssid.moreSegments].flatMap((id) => index.plan.segment.get(id) ?? []);
+
+/** The VLANs a wireless name needs on the wire. */
+export const vidsOfSsid = (index: PlanIndex, ssid: Ssid): number[] =>
+  [...new Set(segmentsOfSsid(index, ssid).flatMap((segment) => index.vidOf(segment) ?? []))];
+
+/** Whether an access point offers a name: it is listed, or the list is empty and the name's segment belongs to its domain. */
+export function offers(index: PlanIndex, device: Device, ssid: Ssid): boolean {
+  if (device.kind !== "accessPoint") return false;
+  if (ssid.at.length > 0) return ssid.at.includes(device.id);
+  const vlan = index.plan.segment.get(ssid.segment)?.vlan ?? null;
+  return vlan === null || index.plan.vlan.get(vlan)?.domain === device.domain;
+}
+
+/** The names that an access point offers. */
+export const ssidsOf = (index: PlanIndex, device: Device): Ssid[] => [...index.plan.ssid.values()].filter((ssid) => offers(index, device, ssid));

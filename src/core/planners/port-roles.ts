@@ -1,0 +1,116 @@
+import { NO_GUARDS, type Draft, type PlanIndex, type Port, type Vid } from "../plan";
+import { nextFreeVid } from "./conventions";
+import { paintPorts } from "./paint-ports";
+import type { Bench, IdSource, Refusal } from "./planner";
+
+/** The number of the domain's VLAN for a purpose other than a segment; null without one. */
+export const vidFor = (index: PlanIndex, domain: string | null, purpose: "parked" | "wayBack"): Vid | null =>
+  [...index.plan.vlan.values()].filter((vlan) => vlan.domain === domain && vlan.purpose === purpose).sort((a, b) => a.vid - b.vid)[0]?.vid ?? null;
+
+const NAMES = { parked: "Parked", wayBack: "Way back" } as const;
+
+/** The same, made when the domain has none yet; null when no number is free. */
+function ensureVid(draft: Draft, ids: IdSource, domain: string, purpose: "parked" | "wayBack"): Vid | null {
+  const known = draft.all("vlan").filter((vlan) => vlan.domain === domain && vlan.purpose === purpose).sort((a, b) => a.vid - b.vid)[0];
+  if (known !== undefined) return known.vid;
+  const vid = nextFreeVid(draft.plan, domain);
+  if (vid !== null) draft.put("vlan", { id: ids(), domain, vid, name: NAMES[purpose], purpose });
+  return vid;
+}
+
+/** Switches ports off and puts them in their domain's parked VLAN, which is made when there is none. */
+export function parkInVlan({ draft, ids }: Bench, ports: readonly string[]): Refusal {
+  for (const id of ports) {
+    const { domain } = draft.need("device", draft.need("port", id).device);
+    paintPorts(draft, [id], { role: "park", vid: domain === null ? null : ensureVid(draft, ids, domain, "parked") });
+  }
+  return null;
+}
+
+/** Makes ports a way back in: access ports in their domain's way-back VLAN, with a note that says so. */
+export function makeWayBack({ draft, ids }: Bench, ports: readonly string[]): Refusal {
+  for (const id of ports) {
+    const { domain, name } = draft.need("device", draft.need("port", id).device);
+    const vid = domain === null ? null : ensureVid(draft, ids, domain, "wayBack");
+    if (vid === null) return `${name} has no VLAN to spare for a way back in; free a number first.`;
+    paintPorts(draft, [id], { role: "wayBack", vid });
+    draft.patch("port", id, { note: draft.need("port", id).note || "Way back in, keep free" });
+  }
+  return null;
+}
+
+/** Gives ports to internet lines: each becomes the WAN side of one line, in no VLAN. */
+export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: readonly string[]): Refusal {
+  if (ports.length > lines.length) return `${ports.length} ports and ${lines.length === 0 ? "no line" : lines.length === 1 ? "one line" : `${lines.length} lines`}: choose a line for each port; lines are added in the survey.`;
+  for (const [i, id] of ports.entries()) {
+    const port = draft.need("port", id);
+    const line = draft.get("line", lines[i] ?? "");
+    if (line === undefined) return "Choose the internet line; lines are added in the survey.";
+    if (draft.all("link").some((link) => link.a === id || link.b === id)) return `Port ${port.label} has a cable to other gear; take it out first.`;
+    const taken = draft.all("interface").find((leg) => leg.line === line.id);
+    if (taken !== undefined && taken.device === port.device) draft.patch("interface", taken.id, { port: id });
+    else if (taken !== undefined) return `${line.name} ends at ${draft.need("device", taken.device).name} already.`;
+    else draft.put("interface", { id: ids(), device: port.device, port: id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null });
+    draft.patch("port", id, { enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", guards: NO_GUARDS });
+  }
+  return null;
+}
+
+export const GUARD_FLAGS = ["edge", "bpduGuard", "loopGuard", "dhcpTrust", "arpTrust", "signIn"] as const;
+export type GuardFlag = (typeof GUARD_FLAGS)[number];
+
+/** Sets one guard of some ports. */
+export function setGuard({ draft }: Pick<Bench, "draft">, ports: readonly string[], guard: GuardFlag, on: boolean): void {
+  for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, [guard]: on } });
+}
+
+/** The most MAC addresses at once, or the name of the 802.1X profile, of some ports. */
+export function setGuardText({ draft }: Pick<Bench, "draft">, ports: readonly string[], guard: "macLimit" | "profile", typed: string): Refusal {
+  const text = typed.trim();
+  if (guard === "profile") {
+    if (text.length > 120) return "A profile's name has at most 120 characters.";
+    for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, profile: text } });
+    return null;
+  }
+  const limit = /^\d{1,4}$/.test(text) ? Number(text) : null;
+  if (text !== "" && (limit === null || limit < 1 || limit > 4096)) return `"${text}" is no limit; write 1 to 4096 addresses, or leave it empty for none.`;
+  for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, macLimit: limit } });
+  return null;
+}
+
+export const PORT_FIELDS = ["label", "softwareName", "speedMbps", "poeMw"] as const;
+export type PortField = (typeof PORT_FIELDS)[number];
+
+/** A port's field as it can be typed in again. */
+export const portFieldText = (port: Port, field: PortField): string => (field === "poeMw" ? (port.poeMw === 0 ? "" : String(port.poeMw / 1000)) : String(port[field]));
+
+/** Writes a text field of one port. */
+export function editPort({ draft }: Pick<Bench, "draft">, id: string, field: PortField, typed: string): Refusal {
+  const text = typed.trim();
+  const port = draft.need("port", id);
+  switch (field) {
+    case "label": {
+      if (text === "" || text.length > 24) return "The number on the case has 1 to 24 characters.";
+      const other = draft.all("port").find((one) => one.device === port.device && one.id !== id && one.label === text);
+      if (other !== undefined) return `Another port of this device has ${text} on the case; no two can.`;
+      draft.patch("port", id, { label: text });
+      return null;
+    }
+    case "softwareName":
+      if (text.length > 40) return "A port's name in the software has at most 40 characters.";
+      draft.patch("port", id, { softwareName: text });
+      return null;
+    case "speedMbps": {
+      const speed = /^\d{1,7}$/.test(text) ? Number(text) : null;
+      if (speed === null || speed > 1_000_000) return `"${text}" is no speed; write whole Mbit/s such as 1000 or 10000.`;
+      draft.patch("port", id, { speedMbps: speed });
+      return null;
+    }
+    case "poeMw": {
+      const watts = text === "" ? 0 : /^\d{1,3}([.,]\d{1,3})?$/.test(text) ? Number(text.replace(",", ".")) : null;
+      if (watts === null || watts > 100) return `"${text}" is no power; write watts such as 15.4 or 30, or leave it empty for a port that gives none.`;
+      draft.patch("port", id, { poeMw: Math.round(watts * 1000) });
+      return null;
+    }
+  }
+}
