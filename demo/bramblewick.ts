@@ -29,25 +29,29 @@ export function bramblewick(): Plan {
   row("DZ", 170, "Plant DMZ", "Plant DMZ", ["yellow"], 4, [40, 59], "dmz");
   row("OF", 180, "Office", "Office", ["violet"], 24, [40, 99], "people");
   row("VN", 190, "Vendor", "Vendor", ["white", "red"], 4, [40, 49], "vendor");
+  const single = { cable: "os2", optic: "10GBASE-LR" } as const;
   const ring = ["Office switch", "Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"];
   for (const [i, name] of ring.entries()) {
-    site.device(name, i === 0 ? "switch-24" : "switch-16", name.replace(" switch", ""), { tree: { kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 }, position: RING_AT[i] ?? null });
+    site.device(name, i === 0 ? "switch-24-poe" : "switch-16", name.replace(" switch", ""), { tree: { kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 }, position: RING_AT[i] ?? null });
     site.leg(name, "Kit", `172.22.110.${10 + i}`);
   }
   site.device("Office AP", "access-point", "Office", { position: AT["Office AP"] }).leg("Office AP", "Kit", "172.22.110.20");
   site.wan("Gateway", "Fibre line", "Line 1", "203.0.113.90");
   site.ssid("Bramblewick Office", "Office");
   const all = { role: "trunk", untagged: null, tagged: [110, 120, 130, 140, 150, 160, 170, 180, 190].map(v) } as const;
+  /** Those with users in the halls; the office's own stay off the ring. */
+  const round = { role: "trunk", untagged: null, tagged: [110, 120, 130, 140, 150].map(v) } as const;
   const point = { role: "trunk", untagged: v(110), tagged: [v(180)] } as const;
   site.paint("Gateway", ["1"], all).paint("Gateway", ["2", "3", "4"], { role: "park" }).paint("Office AP", [1], point);
   // The office's end of the last ring cable does not carry the bottling hall: unseen as long as the ring is whole the other way round.
-  site.paint("Office switch", [1, 25], all).paint("Office switch", [26], { role: "trunk", untagged: null, tagged: [110, 120, 130, 150, 160, 170, 180, 190].map(v) });
-  for (const name of ring.slice(1)) site.paint(name, [17, 18], all);
+  site.paint("Office switch", [1], all).paint("Office switch", [25], round).paint("Office switch", [26], { role: "trunk", untagged: null, tagged: [110, 120, 130, 150].map(v) });
+  for (const name of ring.slice(1)) site.paint(name, [17, 18], round);
   site.paint("Office switch", [2], point).paint("Office switch", [3, 4, 5, 6], access(180)).paint("Office switch", [7, 8], access(160)).paint("Office switch", [9], access(170)).paint("Office switch", [10], access(190));
   site.paint("Office switch", Array.from({ length: 14 }, (_, i) => 11 + i), { role: "park" });
-  site.cable("Gateway/1", "Office switch/1", 2, "").cable("Office switch/2", "Office AP/1", 14, "").cable("Office switch/25", "Press house switch/17", 120, "R1")
-    .cable("Press house switch/18", "Tank farm switch/17", 85, "R2").cable("Bottling hall switch/18", "Cold store switch/17", 60, "R4").cable("Cold store switch/18", "Office switch/26", 150, "R5");
-  site.cable("Tank farm switch/18", "Bottling hall switch/17", 95, "R3");
+  site.cable("Gateway/1", "Office switch/1", 2, "").cable("Office switch/2", "Office AP/1", 14, "").cable("Office switch/25", "Press house switch/17", 120, "R1", single)
+    .cable("Press house switch/18", "Tank farm switch/17", 85, "R2", single).cable("Bottling hall switch/18", "Cold store switch/17", 60, "R4", single).cable("Cold store switch/18", "Office switch/26", 150, "R5", single);
+  site.cable("Tank farm switch/18", "Bottling hall switch/17", 95, "R3", single);
+  site.radios("Office AP", 6, 40);
   for (const [i, [mark, vid, name]] of CELLS.entries()) {
     const at = ring[i + 1] ?? "";
     site.paint(at, [1, 2, 3, 4, 5, 6], access(vid)).paint(at, Array.from({ length: 10 }, (_, n) => 7 + n), { role: "park" });

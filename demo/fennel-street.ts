@@ -41,7 +41,7 @@ export function fennelStreet(): Plan {
   site
     .device("Upper switch", "switch-24-poe", "Cabinet A", { credentialsPlace: "practice safe, envelope 1" })
     .device("Lower switch", "switch-24-poe", "Cabinet A", { credentialsPlace: "practice safe, envelope 1" })
-    .device("Switch B", "switch-16", "Cabinet B", { credentialsPlace: "practice safe, envelope 1" });
+    .device("Switch B", "switch-16-poe", "Cabinet B", { credentialsPlace: "practice safe, envelope 1" });
   const points = ["Waiting room AP", "Office AP", "Consult AP", "Kennels AP"];
   for (const [i, point] of points.entries()) site.device(point, "access-point", point.replace(" AP", "")).leg(point, "Kit", `10.24.10.${10 + i}`);
   site.leg("Upper switch", "Kit", "10.24.10.2");
@@ -55,6 +55,9 @@ export function fennelStreet(): Plan {
   people(site);
   gear(site);
   walls(site);
+  // Two neighbours were set up on one day, and both by default on channel 1.
+  site.radios("Waiting room AP", 1, 36, ["Office AP", "Consult AP"]).radios("Office AP", 1, 44, ["Consult AP"]).radios("Consult AP", 6, 52, ["Kennels AP"]).radios("Kennels AP", 11, 100);
+  site.rack("Gateway", 12, "UPS A, outlet 1").rack("Upper switch", 11, "UPS A, outlet 2").rack("Lower switch", 10, "UPS A, outlet 3").rack("Switch B", 6, "wall socket, circuit 14");
   return site.build();
 }
 

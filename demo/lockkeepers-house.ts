@@ -25,17 +25,17 @@ export function lockkeepersHouse(): Plan {
   row("GD", 50, "Gadgets", "Gadgets", ["violet"], 20, [50, 149], "gadgets");
   row("VS", 60, "Visitors", "Visitors", ["yellow"], 12, [50, 149], "guests");
   row("KT", 70, "Kit", "Kit", ["grey"], 6, [50, 69], "management");
-  site.device("Hall switch", "switch-8-poe", "Hall cupboard").device("Landing AP", "access-point", "Landing").device("Studio AP", "access-point", "Studio").device("Studio bench switch", "switch-5-plain", "Studio");
+  site.device("Hall switch", "switch-16-poe", "Hall cupboard").device("Landing AP", "access-point", "Landing").device("Studio AP", "access-point", "Studio").device("Studio bench switch", "switch-5-plain", "Studio");
   site.leg("Hall switch", "Kit", "172.19.70.2");
   site.leg("Landing AP", "Kit", "172.19.70.10");
   site.leg("Studio AP", "Kit", "172.19.70.11");
   site.wan("Gateway", "Fibre line", "Line 1", "198.51.100.70");
-  site.ssid("Lock House", "Household").ssid("Lock Gadgets", "Gadgets").ssid("Lock Lodger", "Lodger").ssid("Lock Visitors", "Visitors");
+  site.ssid("Lock House", "Household").ssid("Lock Gadgets", "Gadgets").ssid("Lock Lodger", "Lodger").ssid("Lock Visitors", "Visitors", { isolation: true });
   const all = { role: "trunk", untagged: null, tagged: [20, 30, 40, 50, 60, 70].map(v) } as const;
   const point = { role: "trunk", untagged: v(70), tagged: [20, 40, 50, 60].map(v) } as const;
   site.paint("Gateway", ["1"], all).paint("Gateway", ["2", "3", "4"], { role: "park" });
   site.paint("Hall switch", [1], all).paint("Hall switch", [2, 3], point).paint("Hall switch", [4, 5], access(20)).paint("Hall switch", [6], access(30))
-    .paint("Hall switch", [7], access(40)).paint("Hall switch", [8], access(50)).paint("Hall switch", [9, 10], { role: "park" });
+    .paint("Hall switch", [7], access(40)).paint("Hall switch", [8], access(50)).paint("Hall switch", [9, 10, 11, 12, 13, 14, 15, 16, 17, 18], { role: "park" });
   site.paint("Landing AP", [1], point).paint("Studio AP", [1], point);
   site.cable("Gateway/1", "Hall switch/1", 1, "").cable("Hall switch/2", "Landing AP/1", 12, "").cable("Hall switch/3", "Studio AP/1", 40, "").cable("Hall switch/6", "Studio bench switch/1", 40, "");
   site.host("Study PC", "pc", "Household", "Study", "Hall switch/4").host("Television", "television", "Household", "Living room", "Hall switch/5")
@@ -46,6 +46,7 @@ export function lockkeepersHouse(): Plan {
   for (const zone of ["Home", "Studio", "Lodger", "Visitors"]) site.wall(zone, "Internet", "open", "");
   site.wall("Gadgets", "Internet", ["https", "ntp"], "updates only").wall("Home", "Gadgets", ["https", "video"], "see and set them").wall("Home", "Studio", ["https"], "watch the kiln")
     .wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only").wall("Kit", "Internet", ["https", "ntp"], "updates only");
+  site.radios("Landing AP", 1, 36, ["Studio AP"]).radios("Studio AP", 6, 44);
   site.survey(LOCKKEEPERS_HOUSE);
   return site.build();
 }

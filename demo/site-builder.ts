@@ -1,7 +1,7 @@
 import { parseAddress, parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4 } from "../src/core/address";
 import { must } from "../src/core/kernel";
 import {
-  BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_SEGMENT, BLANK_SSID, Draft, emptyPlan, applyChanges, vid as asVid, type Device, type Host, type Line, type Plan, type Segment, type Service, type Site, type Ssid, type Vid, type WallEnd,
+  BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_SEGMENT, BLANK_SSID, Draft, emptyPlan, applyChanges, vid as asVid, type Cable, type Device, type Host, type Line, type Optic, type Plan, type Segment, type Service, type Site, type Ssid, type Vid, type WallEnd,
 } from "../src/core/plan";
 import { asLabel, DEVICE_MODELS, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
 import { PlanIndex } from "../src/core/plan";
@@ -110,6 +110,9 @@ export class SiteBuilder {
     for (const port of scratch.all("port").filter((p) => this.#draft.get("port", p.id) === undefined)) {
       this.#draft.put("port", { ...port, id: this.#id("port", `${name}/${port.label}`), device: this.#id("device", name) });
     }
+    for (const radio of scratch.all("radio").filter((r) => this.#draft.get("radio", r.id) === undefined && this.#draft.get("device", r.device) === undefined)) {
+      this.#draft.put("radio", { ...radio, id: this.#id("radio", `${name}/${radio.band}`), device: this.#id("device", name) });
+    }
     const made = must(scratch.all("device").find((d) => d.name === name), name);
     const domain = this.#id("domain", fields.domain ?? "Main");
     this.#draft.put("device", { ...made, ...fields, id: this.#id("device", name), domain: chosen.bridging === "plain" ? null : domain });
@@ -125,9 +128,28 @@ export class SiteBuilder {
     return this;
   }
 
-  cable(a: string, b: string, metres: number, label: string): this {
-    const medium = this.#draft.need("port", this.#id("port", a)).medium === "fibre" ? "fibre" : "copper";
-    this.#draft.put("link", { ...BLANK_LINK, id: this.#id("link", `${a}-${b}`), a: this.#id("port", a), b: this.#id("port", b), medium, lengthCm: metres * 100, label });
+  /** A cable: Category 6, or where both ports take it fibre with an optic at each end. */
+  cable(a: string, b: string, metres: number, label: string, fibre: { cable: Cable; optic: Optic } = { cable: "om3", optic: "10GBASE-SR" }): this {
+    const isFibre = [a, b].every((port) => this.#draft.need("port", this.#id("port", port)).medium === "fibre");
+    this.#draft.put("link", {
+      ...BLANK_LINK, id: this.#id("link", `${a}-${b}`), a: this.#id("port", a), b: this.#id("port", b), medium: isFibre ? "fibre" : "copper", cable: isFibre ? fibre.cable : "cat6",
+      lengthCm: metres * 100, label,
+    });
+    if (isFibre) for (const port of [a, b]) this.#draft.patch("port", this.#id("port", port), { optic: fibre.optic });
+    return this;
+  }
+
+  /** The channels of an access point, 2.4 and 5 GHz, and whom it hears. */
+  radios(device: string, channel24: number, channel5: number, hears: readonly string[] = []): this {
+    this.#draft.patch("radio", this.#id("radio", `${device}/2.4`), { channel: channel24 });
+    this.#draft.patch("radio", this.#id("radio", `${device}/5`), { channel: channel5 });
+    this.#draft.patch("device", this.#id("device", device), { hears: hears.map((other) => this.#id("device", other)) });
+    return this;
+  }
+
+  /** Where a device stands in its cabinet and what feeds it. */
+  rack(device: string, rackUnit: number, feed: string, backupFeed = ""): this {
+    this.#draft.patch("device", this.#id("device", device), { rackUnit, heightUnits: 1, feed, backupFeed });
     return this;
   }
 

@@ -1,4 +1,5 @@
 // Installs Debian packages whose programs are missing, as root or through sudo, saying what it does.
+import { existsSync } from "node:fs";
 import { findProgram, lastLines, runProgram } from "./run-program.mjs";
 import { Problem, say, stage } from "./stage.mjs";
 
@@ -6,9 +7,15 @@ export const DATABASE_PROGRAMS = { mariadbd: "mariadb-server-core", "mariadb-ins
 export const BROWSER_PROGRAMS = { chromium: "chromium" };
 /** What judges the zone files that the tests export. */
 export const ZONE_PROGRAMS = { "named-checkzone": "bind9-utils" };
+/** What judges the YANG data that the tests export: the validator, and the modules of RFC 8343 and RFC 8344, which have no program. */
+export const YANG_PROGRAMS = { yanglint: "libyang2-tools", "/usr/share/yuma/modules/ietf": "libyuma-base" };
+/** What turns a printed sheet into a picture. */
+export const PAPER_PROGRAMS = { pdftoppm: "poppler-utils" };
 
+/** Makes sure that every program, or every file where the name is a path, is there. */
 export async function ensurePrograms(programs) {
-  const missing = [...new Set(Object.entries(programs).filter(([name]) => findProgram(name) === null).map(([, debian]) => debian))];
+  const isThere = (name) => (name.startsWith("/") ? existsSync(name) : findProgram(name) !== null);
+  const missing = [...new Set(Object.entries(programs).filter(([name]) => !isThere(name)).map(([, debian]) => debian))];
   if (missing.length === 0) return;
   const list = missing.join(" ");
   const byHand = `Install them yourself with\n    apt-get install --no-install-recommends ${list}\nand run this again.`;

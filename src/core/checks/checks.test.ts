@@ -4,8 +4,8 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4, type Prefix6 } from "../address";
 import { must } from "../kernel";
-import { applyChanges, BLANK_GEAR, Draft, PlanIndex, vid as asVid, type CollectionKind, type EntityOf, type Plan } from "../plan";
-import { renumber } from "../planners";
+import { applyChanges, BLANK_GEAR, BLANK_LINK, BLANK_SSID, Draft, USUAL_ABILITIES, type Link, type Optic, PlanIndex, vid as asVid, type CollectionKind, type EntityOf, type Plan } from "../plan";
+import { addDevice, paintPorts, renumber } from "../planners";
 import { testId } from "../testing/build-plan";
 import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf, type Finding } from ".";
 
@@ -78,7 +78,72 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
   ["vlan-not-created", (d) => void createdOn(d, "Hall switch", [20, 30, 40, 50, 70]), /Hall switch has ports in VLAN 60 and has not created it/],
   ["vlan-name-differs", (d) => void d.patch("deviceVlan", must(createdOn(d, "Hall switch", [20, 30, 40, 50, 60, 70])[0], "an entry"), { name: "HOME" }), /Hall switch calls VLAN 20 "HOME"; in the plan it is "Household"/],
   ["vlan-name-too-long", (d) => d.patch("device", find(d, "device", "Hall switch").id, { vlanNameLimit: 8 }), /"Household" has 9 characters; Hall switch takes 8/],
+  ["loop-through-unmanaged", (d) => void d.put("link", { ...BLANK_LINK, id: testId("link", "loop"), a: portOf(d, "Studio bench switch", "4").id, b: portOf(d, "Studio bench switch", "5").id }), /Studio bench switch port 4 to Studio bench switch port 5 closes a loop through Studio bench switch/],
+  ["cable-misfit", (d) => fibreTo(d, { cable: "os2" }, "10GBASE-SR", "10GBASE-SR"), /is OS2 single-mode, and the optic in port 17, 10GBASE-SR, needs multimode/],
+  ["cable-too-long", (d) => fibreTo(d, { cable: "om2", lengthCm: 9000 }, "10GBASE-SR", "10GBASE-SR"), /is 90 m long; OM2 multimode carries 10 Gbit\/s over 82 m at most/],
+  ["fibre-speeds-differ", (d) => { fibreTo(d, {}, "none", "none"); d.patch("port", portOf(d, "Barn switch", "17").id, { speedMbps: 1000 }); }, /Hall switch port 17 runs at 10 Gbit\/s and Barn switch port 17 runs at 1 Gbit\/s/],
+  ["copper-between-buildings", (d) => d.patch("room", find(d, "room", "Studio").id, { building: "Studio barn" }), /Hall switch port [36] to (Studio AP port 1|Studio bench switch port 1) is copper and leads from the main building to Studio barn/],
+  ["lag-ends-differ", (d) => { fibreTo(d, {}, "10GBASE-SR", "10GBASE-SR"); secondFibre(d); lagOf(d, "Hall switch", ["17", "18"]); }, /Hall switch LAG 1 ends at Barn switch port 17 and Barn switch port 18, which are not one LAG/],
+  ["no-power-on-port", (d) => d.patch("host", find(d, "host", "lodgers-desk").id, { poe: "class6" }), /lodgers-desk takes power of class 6 \(60 W at the port\), and Hall switch port 7 gives 30 W/],
+  ["poe-budget-overrun", (d) => d.patch("device", find(d, "device", "Hall switch").id, { poeBudgetMw: 45_000 }), /Hall switch sets 60 W aside for 2 devices and has 45 W: 15 W too little/],
+  ["poe-one-supply-lost", (d) => d.patch("device", find(d, "device", "Hall switch").id, { poeOneLostMw: 50_000 }), /Hall switch sets 60 W aside for 2 devices; with one supply lost it has 50 W/],
+  ["uplink-oversubscribed", (d) => d.patch("port", portOf(d, "Hall switch", "1").id, { speedMbps: 10 }), /Gateway port 1 to Hall switch port 1 carries 10 Mbit\/s; the 6 devices behind it come to 40\.1 Mbit\/s/],
+  ["vlan-needless-on-trunk", (d) => { for (const device of ["Hall switch", "Landing AP"]) { const port = portOf(d, device, device === "Hall switch" ? "2" : "1"); d.patch("port", port.id, { tagged: [...port.tagged, v(30)].sort((a, b) => a - b) }); } }, /Hall switch port 2 and Landing AP port 1|Landing AP port 1 and Hall switch port 2 carry VLAN 30, which nobody needs there/],
+  ["vlan-missing-on-spare-way", (d) => { ring(d); }, /carry VLANs? .*when another cable of the ring dies, that way is needed/],
+  ["too-many-vlans", (d) => d.patch("device", find(d, "device", "Hall switch").id, { abilities: { ...USUAL_ABILITIES, maxVlans: 4 } }), /Hall switch has ports in 6 VLANs and can hold 4/],
+  ["ports-cannot-mix", (d) => d.patch("device", find(d, "device", "Hall switch").id, { abilities: { ...USUAL_ABILITIES, mixesTagged: false } }), /Hall switch can't have a port untagged and tagged at once: port [23] and port [23]/],
+  ["software-name-twice", (d) => d.patch("port", portOf(d, "Hall switch", "4").id, { softwareName: "e1" }), /Hall switch: ports 2 and 4 are e1 in the software/],
+  ["height-units-clash", (d) => { d.patch("device", find(d, "device", "Hall switch").id, { rackUnit: 3, heightUnits: 1 }); d.patch("device", find(d, "device", "Gateway").id, { rackUnit: 2, heightUnits: 2 }); }, /Hall switch fills unit 3 of Hall cupboard, where Gateway is/],
+  ["ports-run-out", (d) => d.patch("room", find(d, "room", "Study").id, { needs: "9 PC" }), /Hall cupboard needs 19 ports for what the survey names; Hall switch has 16/],
+  ["access-port-to-access-point", (d) => paintPorts(d, [portOf(d, "Hall switch", "2").id], { role: "access", vid: v(70) }), /Landing AP is plugged into Hall switch port 2, an access port in VLAN 70; its wireless names need VLAN 20, 40, 50 and 60 too/],
+  ["channels-clash", (d) => d.patch("radio", radioOf(d, "Studio AP", "5").id, { channel: 40, widthMhz: 40 }), /Landing AP and Studio AP hear each other, and their channels (36 and 40|40 and 36) in 5 GHz overlap/],
+  ["channel-not-allowed", (d) => d.patch("radio", radioOf(d, "Studio AP", "5").id, { channel: 149 }), /Studio AP 5 GHz: channel 149 at 40 MHz is not in the site's list \(Europe\)/],
+  ["wide-channel-in-2-4-ghz", (d) => d.patch("radio", radioOf(d, "Studio AP", "2.4").id, { widthMhz: 40, channel: 11 }), /Studio AP 2\.4 GHz is 40 MHz wide/],
+  ["guests-not-isolated", (d) => d.patch("ssid", find(d, "ssid", "Lock Visitors").id, { isolation: false }), /Lock Visitors leads visitors into Visitors without keeping them apart/],
+  ["weak-wireless-security", (d) => d.patch("ssid", find(d, "ssid", "Lock Gadgets").id, { security: "pskTkip" }), /Lock Gadgets is secured by passphrase with TKIP: TKIP is withdrawn/],
+  ["security-not-for-6-ghz", (d) => d.patch("ssid", find(d, "ssid", "Lock House").id, { bands: ["5", "6"] }), /Lock House is offered in 6 GHz with passphrase \(PSK and SAE\), which is not admitted there/],
+  ["too-many-wireless-names", (d) => void d.put("ssid", { ...BLANK_SSID, id: testId("ssid", "fifth"), name: "Lock Studio", segment: find(d, "segment", "Studio").id }), /(Landing|Studio) AP announces 5 wireless names in 2\.4 GHz/],
+  ["wireless-name-differs", (d) => void d.put("ssid", { ...find(d, "ssid", "Lock House"), id: testId("ssid", "again"), security: "sae", at: [find(d, "device", "Studio AP").id] }), /Lock House is there 2 times, at .*, with different security/],
 ];
+
+/** A second switch in a barn, joined by fibre to the hall's. */
+function fibreTo(d: Draft, link: Partial<Link>, near: Optic, far: Optic): void {
+  let n = 0;
+  addDevice({ draft: d, index: PlanIndex.of(d.plan), ids: () => testId("barn", `${(n += 1)}`) }, { model: "switch-16", name: "Barn switch", place: "Barn" });
+  for (const port of d.all("port").filter((p) => p.device === find(d, "device", "Barn switch").id)) d.patch("port", port.id, { enabled: port.label === "17" });
+  const [a, b] = [portOf(d, "Hall switch", "17"), portOf(d, "Barn switch", "17")];
+  d.patch("port", a.id, { enabled: true, tagged: [v(20)], optic: near });
+  d.patch("port", b.id, { tagged: [v(20)], optic: far });
+  d.patch("device", find(d, "device", "Barn switch").id, { domain: find(d, "device", "Hall switch").domain });
+  leg(d, "Barn switch", "Household");
+  d.put("link", { ...BLANK_LINK, id: testId("link", "barn"), a: a.id, b: b.id, medium: "fibre", ...link });
+}
+
+function leg(d: Draft, device: string, segment: string): void {
+  d.put("interface", { id: testId("interface", device), device: find(d, "device", device).id, port: null, segment: find(d, "segment", segment).id, line: null, name: segment, mac: null, addresses4: [ip("172.19.20.5")], addresses6: [], relayTo: null });
+}
+
+function secondFibre(d: Draft): void {
+  const [a, b] = [portOf(d, "Hall switch", "18"), portOf(d, "Barn switch", "18")];
+  for (const port of [a, b]) d.patch("port", port.id, { enabled: true, tagged: [v(20)], optic: "10GBASE-SR" });
+  d.put("link", { ...BLANK_LINK, id: testId("link", "barn 2"), a: a.id, b: b.id, medium: "fibre" });
+}
+
+function lagOf(d: Draft, device: string, labels: readonly string[]): void {
+  const lag = d.put("lag", { id: testId("lag", device), device: find(d, "device", device).id, name: "LAG 1", mode: "active" });
+  const first = portOf(d, device, labels[0] ?? "");
+  for (const label of labels) d.patch("port", portOf(d, device, label).id, { lag: lag.id, pvid: first.pvid, untagged: first.untagged, tagged: first.tagged, admit: first.admit, enabled: first.enabled });
+}
+
+/** A second cable from the barn to the gateway: the way round, which lacks what the first carries. */
+function ring(d: Draft): void {
+  fibreTo(d, { cable: "om3" }, "10GBASE-SR", "10GBASE-SR");
+  const [a, b] = [portOf(d, "Gateway", "2"), portOf(d, "Barn switch", "1")];
+  for (const port of [a, b]) d.patch("port", port.id, { enabled: true, tagged: [v(30)] });
+  d.put("link", { ...BLANK_LINK, id: testId("link", "ring"), a: a.id, b: b.id });
+}
+
+const radioOf = (d: Draft, device: string, band: string) => must(d.all("radio").find((r) => r.device === find(d, "device", device).id && r.band === band), `${device} ${band}`);
 
 /** What a device says it has created, under the plan's names. */
 function createdOn(d: Draft, device: string, vids: readonly number[]): string[] {
@@ -91,11 +156,13 @@ const TODAY = "2026-11-25";
 
 test("a sound plan has no finding; every check has a slip that it finds", () => {
   expect(listFindings(runChecks(PlanIndex.of(sound, TODAY)))).toEqual([]);
-  expect(listFindings(runChecks(PlanIndex.of(bramblewick(), TODAY)))).toEqual([]);
+  // The works' ring lacks one VLAN on its spare way, as it was found.
+  expect(listFindings(runChecks(PlanIndex.of(bramblewick(), TODAY))).map((finding) => finding.code)).toEqual(["vlan-missing-on-spare-way"]);
   expect(slips.map(([code]) => code).sort()).toEqual(CHECKS.map((check) => check.code).sort());
 });
 
-const NO_REPAIR = ["no-cable-between"];
+/** A person has to decide: lay another cable, buy another switch, leave a name out. */
+const NO_REPAIR = ["no-cable-between", "copper-between-buildings", "poe-budget-overrun", "poe-one-supply-lost", "uplink-oversubscribed", "too-many-vlans", "too-many-wireless-names"];
 
 test.each(slips)("%s: found, said with the real values, and each repair mends it without a new stop", (code, slip, says) => {
   const draft = new Draft(sound);
@@ -138,6 +205,6 @@ test("rechecking after an edit gives what checking everything gives", () => {
 });
 
 test("docs/findings.md lists exactly these checks", () => {
-  const documented = [...readFileSync("docs/findings.md", "utf8").matchAll(/^## `([a-z-]+)`/gm)].map((m) => m[1]);
+  const documented = [...readFileSync("docs/findings.md", "utf8").matchAll(/^## `([a-z0-9-]+)`/gm)].map((m) => m[1]);
   expect(documented.sort()).toEqual(CHECKS.map((check) => check.code).sort());
 });

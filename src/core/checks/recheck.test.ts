@@ -5,7 +5,8 @@ import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { asPrefix4, asPrefix6, ipv4, parseMac, parsePrefix } from "../address";
 import { must } from "../kernel";
 import { applyChanges, BLANK_GEAR, Draft, PlanIndex, vid as asVid, type CollectionKind, type EntityOf, type Plan } from "../plan";
-import { addDevice, addSegment, connectPorts, paintPorts, removeDevice, removeHost, removeSegment, type Bench } from "../planners";
+import { RADIO_SETS } from "../wireless";
+import { addDevice, addSegment, connectPorts, dissolveLag, makeLag, paintPorts, setLagMode, removeDevice, removeHost, removeSegment, type Bench } from "../planners";
 import { testId } from "../testing/build-plan";
 import { listFindings, recheck, runChecks } from ".";
 
@@ -14,9 +15,10 @@ interface Edit { readonly what: number; readonly a: number; readonly b: number; 
 const TODAY = "2026-11-25";
 const NAMES = ["front-desk", "Front-Desk", "scale 3", "press_2", "-", "Staff"];
 const SUBNETS = ["10.24.20.0/25", "10.24.30.0/29", "172.28.4.0/24", "203.0.113.0/24", "10.24.10.0/27", "127.0.0.0/24"];
+const PLACES = ["Cabinet A", "Office", "Hall cupboard", "Bottling hall", ""];
 const V6 = must(asPrefix6(must(parsePrefix("fd24:5a10:3c01::/80"), "a prefix")), "a prefix");
 const VIDS = [10, 20, 30, 60, 90, 110, 140, 777];
-const anyEdit: fc.Arbitrary<Edit> = fc.record({ what: fc.nat(25), a: fc.nat(9999), b: fc.nat(9999), vid: fc.constantFrom(...VIDS) });
+const anyEdit: fc.Arbitrary<Edit> = fc.record({ what: fc.nat(38), a: fc.nat(9999), b: fc.nat(9999), vid: fc.constantFrom(...VIDS) });
 const pick = <K extends CollectionKind>(draft: Draft, kind: K, n: number): EntityOf<K> | undefined => {
   const all = draft.all(kind);
   return all[n % Math.max(1, all.length)];
@@ -70,6 +72,37 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       if (line !== undefined) draft.patch("line", line.id, { providerBox: "routes", boxPrefix: must(asPrefix4(parsePrefix(must(SUBNETS[b % SUBNETS.length], "a subnet"))), "a prefix") });
       return;
     }
+    case 26: { const device = pick(draft, "device", a); if (device !== undefined) draft.patch("device", device.id, { poe: b % 2 === 0 ? "class3" : "none", poeBudgetMw: b % 3 === 0 ? 20_000 : 200_000, poeOneLostMw: b % 4 === 0 ? 10_000 : null }); return; }
+    case 27: { const device = pick(draft, "device", a); if (device !== undefined) draft.patch("device", device.id, { abilities: { ...device.abilities, maxVlans: b % 2 === 0 ? 3 : null, mixesTagged: b % 3 !== 0 }, rackUnit: 1 + (b % 4), heightUnits: b % 3, place: must(PLACES[b % PLACES.length], "a place") }); return; }
+    case 28: {
+      const [one, other] = [pick(draft, "device", a), pick(draft, "device", b)];
+      if (one !== undefined && other !== undefined) draft.patch("device", one.id, { hears: one.hears.includes(other.id) ? [] : [other.id] });
+      return;
+    }
+    case 29: { const radio = pick(draft, "radio", a); if (radio !== undefined) draft.patch("radio", radio.id, { channel: b % 5 === 0 ? null : [1, 3, 6, 36, 44, 149][b % 6] ?? null, widthMhz: b % 3 === 0 ? 40 : 20, enabled: b % 7 !== 0 }); return; }
+    case 30: {
+      const ssid = pick(draft, "ssid", a);
+      const points = draft.all("device").filter((device) => device.kind === "accessPoint");
+      if (ssid !== undefined) draft.patch("ssid", ssid.id, { security: b % 3 === 0 ? "open" : "sae", isolation: b % 2 === 0, bands: b % 4 === 0 ? ["6"] : ["2.4", "5"], segment: segment?.id ?? ssid.segment, at: b % 2 === 0 ? [] : points.slice(0, b % 3).map((point) => point.id), name: b % 5 === 0 ? "Fennel Staff" : ssid.name });
+      return;
+    }
+    case 31: { const link = pick(draft, "link", a); if (link !== undefined) draft.patch("link", link.id, { medium: b % 3 === 0 ? "fibre" : "copper", cable: b % 3 === 0 ? "os2" : b % 2 === 0 ? "cat5e" : "unknown", lengthCm: b % 2 === 0 ? 12_000 : 300 }); return; }
+    case 32: if (port !== undefined) draft.patch("port", port.id, { optic: b % 2 === 0 ? "10GBASE-SR" : "none", speedMbps: b % 3 === 0 ? 100 : 10_000, medium: b % 4 === 0 ? "fibre" : "copper", poeMw: b % 2 === 0 ? 0 : 30_000, softwareName: b % 5 === 0 ? "e1" : port.softwareName }); return;
+    case 33: {
+      const device = pick(draft, "device", a);
+      const own = draft.all("port").filter((one) => one.device === device?.id);
+      if (device !== undefined) makeLag(bench, own.slice(b % 5, (b % 5) + 2).map((one) => one.id), b % 2 === 0 ? "active" : "passive");
+      return;
+    }
+    case 34: { const lag = pick(draft, "lag", a); if (lag !== undefined) (b % 2 === 0 ? setLagMode({ draft }, lag.id, "static") : dissolveLag({ draft }, lag.id)); return; }
+    case 35: {
+      const [room, other] = [pick(draft, "room", a), pick(draft, "room", b)];
+      if (room !== undefined && other !== undefined) draft.patch("room", room.id, { building: b % 2 === 0 ? "Barn" : "", beside: b % 3 === 0 ? [other.id] : [], needs: b % 4 === 0 ? "40 PC" : room.needs });
+      return;
+    }
+    case 36: if (host !== undefined) draft.patch("host", host.id, { poe: b % 2 === 0 ? "class6" : "asKind", kind: b % 3 === 0 ? "camera" : "pc" }); return;
+    case 37: { const vlan = pick(draft, "vlan", a); if (vlan !== undefined) draft.patch("vlan", vlan.id, { purpose: b % 2 === 0 ? "wayBack" : "segment" }); return; }
+    case 38: draft.patch("site", draft.plan.site.id, { radio: b % 2 === 0 ? RADIO_SETS.americas : RADIO_SETS.europe }); return;
     default: {
       const device = pick(draft, "device", a);
       if (b % 4 === 0 && device !== undefined) removeDevice(draft, device.id);

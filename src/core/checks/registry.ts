@@ -1,6 +1,14 @@
 import { byText } from "../kernel";
 import type { Change, Kind, PlanIndex } from "../plan";
 import type { AnyCheck, Finding, Repair } from "./check";
+import { cableMisfit, cableTooLong, copperBetweenBuildings, loopThroughUnmanaged, speedMismatch, uplinkOversubscribed } from "./cabling";
+import { vlanMissingOnSpareWay, vlanNeedless } from "./carried";
+import { heightUnitsClash, portsCannotMix, portsRunOut, softwareNameTwice, tooManyVlans } from "./gear";
+import { lagEndsDiffer } from "./lags";
+import { noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost } from "./power";
+import {
+  accessPortToPoint, channelNotAllowed, channelsClash, guestsNotIsolated, securityNotFor6, ssidDiffers, tooManySsids, weakSecurity, wideIn24,
+} from "./wireless";
 import { gatewayMissing, gatewayNotUsable } from "./gateway";
 import { hostOutsideSubnet, poolOutsideSubnet, poolOverGateway, poolTooSmall, staticInPool } from "./pools";
 import { hostInWrongVlan, portInconsistent, portSharedTwice, portsUndecided, portVlanUndefined, trunkToOneHost } from "./ports";
@@ -20,6 +28,9 @@ export const CHECKS: readonly AnyCheck[] = [
   noAddressServer, twoAddressServers, namesBehindWall, namesWithoutServer, secondRouterServes, gearAddressTaken, supportEnded, staticInPool, reservedInStaticBlock, schoolMixed, hostOutsideSubnet, addressTwice, macTwice, macIsGroup, hostNameTwice, hostNameNotAllowed, vidTwice,
   defaultVidForManagement, vlanMissingOnHop, noCableBetween, vlansJoined, portVlanUndefined, portsUndecided, trunkToOneHost,
   hostInWrongVlan, portInconsistent, portSharedTwice, vlanNotCreated, vlanNameDiffers, vlanNameTooLong,
+  loopThroughUnmanaged, cableMisfit, cableTooLong, speedMismatch, copperBetweenBuildings, lagEndsDiffer, noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost, uplinkOversubscribed,
+  vlanNeedless, vlanMissingOnSpareWay, tooManyVlans, portsCannotMix, softwareNameTwice, heightUnitsClash, portsRunOut, accessPortToPoint, channelsClash, channelNotAllowed, wideIn24, guestsNotIsolated,
+  weakSecurity, securityNotFor6, tooManySsids, ssidDiffers,
 ];
 
 const BY_CODE = new Map(CHECKS.map((check) => [check.code, check]));

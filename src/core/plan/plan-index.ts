@@ -62,6 +62,12 @@ const VLANS: Derived<ReadonlyMap<string, ReadonlyMap<number, EntityOf<"vlan">>>>
   },
 };
 
+/** Rooms by their name in small letters: a device's place is the name of its room. */
+const ROOMS: Derived<ReadonlyMap<string, EntityOf<"room">>> = {
+  reads: ["room"],
+  make: ({ plan }) => new Map([...plan.room.values()].map((room) => [room.name.toLowerCase(), room])),
+};
+
 /**
  * Look-ups over one plan. Each grouping is built when first asked for and then follows the changes. What is derived from
  * kinds that did not change is handed on to the next index.
@@ -170,6 +176,11 @@ export class PlanIndex {
   segmentOn(domain: string | null, vid: number): EntityOf<"segment"> | undefined {
     const vlan = this.vlanOf(domain, vid);
     return vlan === undefined ? undefined : this.groups("segmentsByVlan").get(vlan.id)?.[0];
+  }
+
+  /** The room of the survey that a place names, or undefined. */
+  roomAt(place: string): EntityOf<"room"> | undefined {
+    return place === "" ? undefined : this.derived(ROOMS).get(place.toLowerCase());
   }
 
   vidOf(segment: EntityOf<"segment">): number | null {

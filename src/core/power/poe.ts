@@ -7,14 +7,28 @@ const CLASSES: Readonly<Record<Exclude<PoeChoice, "asKind">, number | null>> = {
 };
 const USUAL_ACCESS_POINT = CATALOGUE.find((kind) => kind.role === "point")?.poeClass ?? null;
 
+interface Kinds { readonly byWord: ReadonlyMap<string, number | null>; readonly byBase: ReadonlyMap<Host["kind"], number | null> }
+
+/** Classes by the survey's word and by kind; the site's own words first. */
+const KINDS: Derived<Kinds> = {
+  reads: ["hostKind"],
+  make: ({ plan }) => {
+    const [byWord, byBase] = [new Map<string, number | null>(), new Map<Host["kind"], number | null>()];
+    for (const kind of catalogueOf(plan)) {
+      if (!byWord.has(kind.word)) byWord.set(kind.word, kind.poeClass);
+      if (!byBase.has(kind.base) && (kind.role === "host" || kind.role === "pair")) byBase.set(kind.base, kind.poeClass);
+    }
+    return { byWord, byBase };
+  },
+};
+
 /** The class of an end device: its own, else that of the survey's word for it, else what its kind usually has. */
 export function classOfHost(index: PlanIndex, host: Host): number | null {
   if (host.poe !== "asKind") return CLASSES[host.poe];
   if (host.attachment.at === "ssid") return null;
-  const word = host.surveyed?.what;
-  const catalogue = catalogueOf(index.plan);
-  const known = word === undefined ? undefined : catalogue.find((kind) => kind.word === word);
-  return (known ?? catalogue.find((kind) => kind.base === host.kind && (kind.role === "host" || kind.role === "pair")))?.poeClass ?? null;
+  const { byWord, byBase } = index.derived(KINDS);
+  const known = host.surveyed === null ? undefined : byWord.get(host.surveyed.what);
+  return known === undefined ? (byBase.get(host.kind) ?? null) : known;
 }
 
 export const classOfDevice = (device: Device): number | null =>

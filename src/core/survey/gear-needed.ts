@@ -12,6 +12,8 @@ export interface PlaceNeed {
   readonly cabinet: Room | null;
   /** Ports for sockets and cabinet devices, growth included. */
   readonly ports: number;
+  /** Ports for what the survey names now, without growth. */
+  readonly now: number;
   /** Ports among them that have to give power. */
   readonly powered: number;
   readonly poeMw: number;
@@ -72,13 +74,14 @@ export function neededGear(index: PlanIndex, domain: string | null = mainDomain(
   const rooms = roomsInOrder(index);
   const catalogue = catalogueOf(index.plan);
   const { growth } = index.plan.site.conventions;
-  const places = new Map<string, { cabinet: Room | null; ports: number; powered: number; poeMw: number; stated: number }>();
+  const places = new Map<string, { cabinet: Room | null; ports: number; now: number; powered: number; poeMw: number; stated: number }>();
   for (const room of rooms) {
     const cabinet = cabinetOf(rooms, room);
-    const place = places.get(cabinet?.id ?? "") ?? { cabinet, ports: 0, powered: 0, poeMw: 0, stated: 0 };
+    const place = places.get(cabinet?.id ?? "") ?? { cabinet, ports: 0, now: 0, powered: 0, poeMw: 0, stated: 0 };
     for (const need of needsOf(catalogue, room.needs)) {
       if (!only(need, room)) continue;
       const count = wiredCount(need);
+      place.now += count;
       place.ports += (count * (100 + (need.growth ?? growth))) / 100;
       if (need.kind.role === "switch") place.stated += need.count;
       if (need.poeClass !== null) {
@@ -88,7 +91,7 @@ export function neededGear(index: PlanIndex, domain: string | null = mainDomain(
     }
     places.set(cabinet?.id ?? "", place);
   }
-  return [...places.values()].filter((place) => place.ports > 0).map(({ cabinet, ports, powered, poeMw, stated }) => {
+  return [...places.values()].filter((place) => place.ports > 0).map(({ cabinet, ports, now, powered, poeMw, stated }) => {
     const kept = keptSwitches(index, cabinet).filter((gear) => plain || modelOf(gear)?.bridging === "vlan");
     const existing = switchesAt(index, cabinet).filter((device) => (plain || device.bridging === "vlan") && (device.domain === null || device.domain === domain));
     const there = [...existing.map((device) => capacityOf(index, device)), ...kept.flatMap((gear) => { const model = modelOf(gear); return model === undefined ? [] : [capacityOfModel(model)]; })];
@@ -98,7 +101,7 @@ export function neededGear(index: PlanIndex, domain: string | null = mainDomain(
     const missing = switchesFor(Math.max(0, wanted - has((one) => one.ports)), Math.max(0, powered - has((one) => one.powered)), Math.max(0, poeMw - has((one) => one.poeMw)), plain);
     // A line that says how many switches there are is met with the smallest that are still missing.
     while (there.length + missing.length < stated) missing.push(must((plain ? PLAIN : MANAGED)[0], "a switch"));
-    return { cabinet, ports: wanted, powered, poeMw, existing, kept, missing };
+    return { cabinet, ports: wanted, now, powered, poeMw, existing, kept, missing };
   });
 }
 

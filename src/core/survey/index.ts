@@ -2,7 +2,7 @@ export { CATALOGUE, catalogueOf, portPowerMw, type DeviceKind } from "./catalogu
 export { adoptHosts, type HostLine } from "./draft/adopt-hosts";
 export { hostLines } from "./draft/draft-hosts";
 export { DRAFT_PARTS, draftBatch, draftPlan, PART_TITLES, USUAL_PARTS, type DraftCount, type DraftedPart, type DraftPart, type DraftReport } from "./draft/draft";
-export { cabinetOf, neededGear, type PlaceNeed } from "./gear-needed";
+export { cabinetOf, neededGear, switchesFor, type PlaceNeed } from "./gear-needed";
 export { groupKey, groupOf, groupTitle, roomsInOrder, surveyed, type Group, type Surveyed } from "./groups";
 export { PURPOSE_ROWS, PURPOSE_WORDS } from "./purposes";
 export { needsOf, readNeeds, type Need, type Reading } from "./read-needs";

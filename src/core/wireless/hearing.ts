@@ -3,9 +3,9 @@ import type { Derived, PlanIndex } from "../plan";
 /** By access point, those it hears: entered at either of the two, or because they stand in one room or in adjacent ones. */
 export type Hearing = ReadonlyMap<string, ReadonlySet<string>>;
 
-function hearingOf({ plan }: PlanIndex): Hearing {
+function hearingOf(index: PlanIndex): Hearing {
+  const { plan } = index;
   const points = [...plan.device.values()].filter((device) => device.kind === "accessPoint");
-  const rooms = new Map([...plan.room.values()].map((room) => [room.name.toLowerCase(), room]));
   const heard = new Map<string, Set<string>>(points.map((point) => [point.id, new Set()]));
   const hear = (a: string, b: string) => {
     heard.get(a)?.add(b);
@@ -19,7 +19,7 @@ function hearingOf({ plan }: PlanIndex): Hearing {
   }
   for (const [place, own] of byPlace) {
     for (const [i, a] of own.entries()) for (const b of own.slice(i + 1)) hear(a, b);
-    for (const id of rooms.get(place)?.beside ?? []) {
+    for (const id of index.roomAt(place)?.beside ?? []) {
       const next = plan.room.get(id)?.name.toLowerCase() ?? "";
       for (const a of own) for (const b of byPlace.get(next) ?? []) hear(a, b);
     }
