@@ -5,3 +5,4 @@ export { equal } from "./equal";
 export { assertNever, must } from "./must";
 export { ascending, byNaturalText, byText } from "./order";
 export { err, ok, type Result } from "./result";
+export { runsOf, runsWords } from "./runs";

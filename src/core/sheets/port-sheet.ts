@@ -1,5 +1,5 @@
 import type { Address } from "../address";
-import { byNaturalText } from "../kernel";
+import { byNaturalText, runsWords } from "../kernel";
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
 import { modeOf } from "../switching";
 import { DEVICE_KIND_WORDS } from "./register-sheet";
@@ -33,18 +33,10 @@ export function portCounts(index: PlanIndex, ports: readonly Port[]): PortCounts
 /** "13 to 17", "4, 11 to 12": printed labels of ports that follow one another on the case, said as runs. */
 export function runText(ports: readonly Port[], onDevice: readonly Port[]): string {
   const place = new Map(onDevice.map((port, i) => [port.id, i]));
-  const ordered = [...ports].sort((a, b) => (place.get(a.id) ?? 0) - (place.get(b.id) ?? 0));
-  const runs: Port[][] = [];
-  for (const port of ordered) {
-    const run = runs.at(-1);
-    const last = run?.at(-1);
-    if (run !== undefined && last !== undefined && (place.get(port.id) ?? 0) === (place.get(last.id) ?? 0) + 1) run.push(port);
-    else runs.push([port]);
-  }
-  return runs.map((run) => (run.length === 1 ? (run[0]?.label ?? "") : `${run[0]?.label ?? ""} to ${run.at(-1)?.label ?? ""}`)).join(", ");
+  return runsWords(ports.map((port) => place.get(port.id) ?? 0), (at) => onDevice[at]?.label ?? "");
 }
 
-const KIND_ORDER: readonly Device["kind"][] = ["gateway", "switch", "accessPoint", "providerBox", "converter", "server"];
+const KIND_ORDER: readonly Device["kind"][] = ["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server"];
 
 /** Devices in the order of the work: gateway, switches, access points, the rest; each by name as a person counts. */
 export const devicesInOrder = (index: PlanIndex): Device[] =>
