@@ -28,7 +28,7 @@ function modelFor(draft: Draft, text: string): DeviceModel | null {
  */
 export function readStack(draft: Draft, typed: string): { readonly order: StackOrder; readonly refusal: null } | { readonly order: null; readonly refusal: string } {
   const refuse = (refusal: string) => ({ order: null, refusal });
-  const match = /^\s*(\d{1,3})\s*(?:×|x\b|\*)?\s*(.+?)(?:\s+in\s+(.+?))?(?:\s*,?\s*(?:uplinks?|linked|cabled)\s+to\s+(.+?))?\s*$/i.exec(typed);
+  const match = /^\s*(\d{1,3})(?:\s*[×*]\s*|\s*x\s*(?=\d)|\s*x\s+|\s+)(.+?)(?:\s+in\s+(.+?))?(?:\s*,?\s*(?:uplinks?|linked|cabled)\s+to\s+(.+?))?\s*$/i.exec(typed);
   if (match === null) return refuse(`"${typed.trim()}" can't be read; write it as 3 × 24-port PoE in Cabinet A, uplinks to Core.`);
   const [, number = "", what = "", place = "", target] = match;
   const count = Number(number);

@@ -3,12 +3,12 @@ import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { decodeChanges, encodeChanges } from "../formats";
 import { must } from "../kernel";
-import { applyChanges, PlanIndex, type Plan } from "../plan";
+import { applyChanges, PlanIndex, vid as asVid, type Plan } from "../plan";
 import { testId } from "../testing/build-plan";
 import {
   addGear, addHostKind, addLine, addOption, addRoom, editGear, editLineText, editRoom, editSegmentField, GEAR_FIELDS, LINE_FIELDS, numberAll6, pasteRooms, ROOM_FIELDS, SEGMENT_FIELDS, setAliases,
   setDeviceVlans, setVlanNameLimit, SITE_FIELDS, splitSegment, addDevice, addHost, addKeptClear, addLeg, addSegment, addSsid, connectPorts, DEVICE_FIELDS, DEVICE_MODELS, editDevice, editHostCell, editLink, editSegmentCell, editSite,
-  HOST_COLUMNS, movePool, notePorts, parseService, plan as runPlanner, pasteHosts, pasteSegments, SEGMENT_COLUMNS, setHostFields, setLegAddress, setSegmentFields, type Bench, type Refusal,
+  HOST_COLUMNS, makeLag, makeWan, makeWayBack, movePool, notePorts, parkInVlan, putModel, setChannel, setChannels, setCrossing, setGuardText, setNameSchool, setPatch, setSoftwareNames, addStack, addTemplate, editPort, editSsid, labelCables, parseService, plan as runPlanner, pasteHosts, pasteSegments, SEGMENT_COLUMNS, setHostFields, setLegAddress, setSegmentFields, type Bench, type Refusal,
 } from ".";
 
 // Whatever a person (or a spreadsheet) puts into a field: it is either refused with a sentence, or what it leads to is a plan
@@ -75,6 +75,22 @@ const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Ben
   ["a wireless name", ({ plan, n, text }) => (b) => addSsid(b, pickId(plan.segment, n), text)],
   ["a cable", ({ plan, n, pick }) => (b) => connectPorts(b, pickId(plan.port, n), pickId(plan.port, n * pick))],
   ["a pool by its edges", ({ plan, n, pick }) => (b) => movePool(b, pickId(plan.segment, n), n - 300, pick * 7)],
+  ["a stack", ({ text, other, pick }) => (b) => addStack(b, pick % 3 === 0 ? text : `${pick} × ${pick % 3 === 1 ? "24-port PoE" : text} in ${other}, uplinks to core`)],
+  ["a model", ({ text, other, pick }) => (b) => putModel(b, null, { name: text, kind: "switch", bridging: "vlan", ports: pick % 2 === 0 ? other : `${pick} copper ${other}`, budgetW: pick % 4 === 0 ? other : "", oneLostW: pick % 4 === 1 ? other : "", heightUnits: pick % 4 === 2 ? other : "" })],
+  ["a port's field", ({ plan, n, text, pick }) => (b) => editPort(b, pickId(plan.port, n), must((["label", "softwareName", "speedMbps", "poeMw"] as const)[pick % 4], "a field"), text)],
+  ["a guard's text", ({ plan, n, text, pick }) => (b) => setGuardText(b, [pickId(plan.port, n), pickId(plan.port, n + 1)], pick % 2 === 0 ? "macLimit" : "profile", text)],
+  ["a patch", ({ plan, n, text, pick }) => (b) => setPatch(b, pickId(plan.link, n), pick % 2 === 0 ? "panel" : "socket", text)],
+  ["labels by a pattern", ({ text, pick }) => (b) => editSite(b, "cablePattern", pick % 2 === 0 ? text : `{from} ${text}`) ?? labelCables(b)],
+  ["the pattern of gear", ({ text, pick }) => (b) => editSite(b, "devicePattern", pick % 2 === 0 ? text : `{place} ${text}`) ?? addStack(b, "2 × access point in Loft")],
+  ["a name in the software", ({ plan, n, text, other }) => (b) => setSoftwareNames(b, plan.port.get(pickId(plan.port, n))?.device ?? "", new Map([[pickId(plan.port, n), text], [pickId(plan.port, n + 1), other]].filter(([id]) => plan.port.get(id ?? "")?.device === plan.port.get(pickId(plan.port, n))?.device) as [string, string][]))],
+  ["a channel", ({ plan, n, text, pick }) => (b) => setChannel(b, pickId(plan.radio, n), pick % 3 === 0 ? String(pick) : text)],
+  ["the channels of a band", ({ text, other, pick }) => (b) => setChannels(b, must((["2.4", "5", "6"] as const)[pick % 3], "a band"), pick % 2 === 0 ? text : `1, 5 dfs, ${other}`)],
+  ["a wireless name's change", ({ plan, n, text, pick }) => (b) => editSsid(b, pickId(plan.ssid, n), pick % 2 === 0 ? { name: text } : { name: text, hidden: true, bands: pick % 4 === 1 ? [] : ["6"] })],
+  ["a name for each access point", ({ plan, n, text }) => (b) => editDevice(b, pickId(plan.device, n), "place", text) ?? setNameSchool(b, "each") ?? setNameSchool(b, "one")],
+  ["a template", ({ text, other, pick }) => (b) => addTemplate(b, text, pick % 2 === 0 ? "txt" : other, other)],
+  ["a LAG", ({ plan, n, pick }) => (b) => makeLag(b, [pickId(plan.port, n), pickId(plan.port, n + pick)], "active")],
+  ["a crossing", ({ plan, n, pick }) => (b) => setCrossing(b, pickId(plan.port, n), must(asVid(pick + 1), "a VID"), must((["none", "tagged", "untagged"] as const)[pick % 3], "a way"))],
+  ["a way back, a parked port, a WAN", ({ plan, n, pick }) => (b) => (pick % 3 === 0 ? makeWayBack(b, [pickId(plan.port, n)]) : pick % 3 === 1 ? parkInVlan(b, [pickId(plan.port, n)]) : makeWan(b, [pickId(plan.port, n)], [pickId(plan.line, n)]))],
   ["pasted segments", ({ plan, n, text, other, pick }) => (b) => pasteSegments(b, { rows: [[text, other, text], [other]], from: must(SEGMENT_COLUMNS[pick % SEGMENT_COLUMNS.length], "a column"), onto: pick % 2 === 0 ? [pickId(plan.segment, n)] : [] })],
   ["pasted hosts", ({ plan, n, text, other, pick }) => (b) => pasteHosts(b, { rows: n % 4 === 3 ? [[text]] : [[text, other], [other, text, other]], from: must(HOST_COLUMNS[pick % HOST_COLUMNS.length], "a column"), onto: pick % 2 === 0 ? [pickId(plan.host, n)] : [] }, pickId(plan.segment, n))],
 ];

@@ -7,6 +7,7 @@ export { namesFromSightings, setSoftwareNames, sharedNames, type Lit } from "./s
 export { portsByRule, type PortRule } from "./port-rules";
 export { editPort, GUARD_FLAGS, makeWan, makeWayBack, parkInVlan, portFieldText, setGuard, setGuardText, vidFor, type GuardFlag, type PortField } from "./port-roles";
 export { addRadios, channelsText, setChannel, setChannels, setHearing, setRadio, setRadioIn, setRadioRules, widthsFor } from "./radios";
+export { crossingOf, setCrossing, type CrossingWay } from "./crossing";
 export { addTemplate, editTemplate, removeTemplate } from "./templates";
 export { addSegment, zoneNamed, type AddSegment } from "./add-segment";
 export { allocate, devicesOf, movesOfBlock, octetSubnet, renumberBlock, roomyCount, roomyLength, writeAllocation, type Allocated, type Allocation } from "./allocate";
@@ -27,6 +28,7 @@ export { enlarge, enlargementOf, type Enlargement } from "./enlarge";
 export { forbiddenRanges, type Forbidden } from "./forbidden";
 export { indexOf, planOf } from "./drafted";
 export { numberAll6 } from "./number6";
+export { movePlug } from "./move-plug";
 export { movePool } from "./move-pool";
 export { moveSegmentTo } from "./move-segment";
 export { addLeg, removeLeg, setLegAddress } from "./legs";

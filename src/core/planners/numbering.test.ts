@@ -5,23 +5,14 @@ import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { containsAddress, containsPrefix, formatAddress, formatPrefix, parsePrefix, prefixesOverlap, type Prefix, type Prefix4 } from "../address";
 import { listFindings, runChecks } from "../checks";
 import { must } from "../kernel";
-import { applyChanges, PlanIndex, type Plan, type Segment } from "../plan";
-import { testId } from "../testing/build-plan";
-import { allocate, forbiddenRanges, mergePartners, mergeSegments, numberAll6, plan as runPlanner, renumber, renumberBlock, siteSummary, splitSegment, writeAllocation, devicesOf, type Bench, type Refusal } from ".";
+import { PlanIndex, type Plan, type Segment } from "../plan";
+import { afterEdit, donePlan } from "../testing/after-edit";
+import { allocate, forbiddenRanges, mergePartners, mergeSegments, numberAll6, renumber, renumberBlock, siteSummary, splitSegment, writeAllocation, devicesOf } from ".";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick()];
 const net = (text: string): Prefix => must(parsePrefix(text), text);
 const net4 = (text: string): Prefix4 => net(text) as Prefix4;
 
-/** The plan after an edit, or its refusal. */
-function after(plan: Plan, edit: (bench: Bench) => Refusal | void): Plan | string {
-  let n = 0;
-  const { batch, refusal } = runPlanner(PlanIndex.of(plan), () => testId("numbering", `${(n += 1)}`), { planner: "test", summary: "", args: null }, edit);
-  if (batch === null) return refusal;
-  const applied = applyChanges(plan, batch.changes);
-  return must(applied.ok ? applied.value : null, `applies: ${applied.ok ? "" : JSON.stringify(applied.error)}`);
-}
-const done = (plan: Plan | string): Plan => must(typeof plan === "string" ? null : plan, String(plan));
 const named = (plan: Plan, name: string): Segment => must([...plan.segment.values()].find((s) => s.name === name), name);
 
 /** What a plan says of addresses, apart from the addresses themselves: who has one, how many are offered. */
@@ -38,14 +29,14 @@ describe("renumbering", () => {
       const segment = must([...plan.segment.values()][n % plan.segment.size], "a segment");
       const from = must(segment.prefixes4[0], "a subnet");
       const to = net4(`172.20.${third}.0/${Math.min(24, from.length)}`);
-      const there = done(after(plan, ({ draft }) => renumber(draft, [{ segment: segment.id, from, to }])));
+      const there = donePlan(afterEdit(plan, ({ draft }) => renumber(draft, [{ segment: segment.id, from, to }])));
       for (const host of plan.host.values()) {
         const moved = must(there.host.get(host.id), "the host");
         if (host.segment !== segment.id || host.ipv4 === null || !containsAddress(from, host.ipv4)) expect(moved.ipv4).toBe(host.ipv4);
         else expect(must(moved.ipv4, "an address") - to.network).toBe(host.ipv4 - from.network);
       }
       expect(shape(there)).toEqual(shape(plan));
-      expect(done(after(there, ({ draft }) => renumber(draft, [{ segment: segment.id, from: to, to: from }])))).toEqual(plan);
+      expect(donePlan(afterEdit(there, ({ draft }) => renumber(draft, [{ segment: segment.id, from: to, to: from }])))).toEqual(plan);
     }), { numRuns: 60 });
   });
 
@@ -53,14 +44,14 @@ describe("renumbering", () => {
     for (const plan of PLANS) {
       const block = must(plan.site.blocks.find((b) => b.family === 4), "a block");
       const to = net(`172.20.0.0/${Math.max(16, block.length)}`);
-      const there = done(after(plan, ({ draft, index }) => renumberBlock(draft, index, block, to)));
+      const there = donePlan(afterEdit(plan, ({ draft, index }) => renumberBlock(draft, index, block, to)));
       for (const segment of plan.segment.values()) {
         const [from, moved] = [must(segment.prefixes4[0], "a subnet"), must(there.segment.get(segment.id)?.prefixes4[0], "a subnet")];
         expect(containsPrefix(to, moved)).toBe(containsPrefix(block, from));
       }
       const codes = (of: Plan) => listFindings(runChecks(PlanIndex.of(of))).map((f) => f.key);
       expect(codes(there)).toEqual(codes(plan));
-      expect(done(after(there, ({ draft, index }) => renumberBlock(draft, index, to, block)))).toEqual(plan);
+      expect(donePlan(afterEdit(there, ({ draft, index }) => renumberBlock(draft, index, to, block)))).toEqual(plan);
     }
   });
 
@@ -68,7 +59,7 @@ describe("renumbering", () => {
     const plan = fennelStreet();
     const [servers, cards] = [named(plan, "Servers"), named(plan, "Cards")];
     const [a, b] = [must(servers.prefixes4[0], "a subnet"), must(cards.prefixes4[0], "a subnet")];
-    const there = done(after(plan, ({ draft }) => renumber(draft, [{ segment: servers.id, from: a, to: b }, { segment: cards.id, from: b, to: a }])));
+    const there = donePlan(afterEdit(plan, ({ draft }) => renumber(draft, [{ segment: servers.id, from: a, to: b }, { segment: cards.id, from: b, to: a }])));
     expect(named(there, "Servers").prefixes4.map(formatPrefix)).toEqual(["10.24.50.0/28"]);
     expect(named(there, "Staff").dns.map(formatAddress)).toEqual(["10.24.50.10"]);
     expect(listFindings(runChecks(PlanIndex.of(there))).map((f) => f.code)).toEqual(listFindings(runChecks(PlanIndex.of(plan))).map((f) => f.code));
@@ -77,12 +68,12 @@ describe("renumbering", () => {
   test("what has no place in the new subnet refuses the whole; a forbidden or occupied block, too", () => {
     const plan = fennelStreet();
     const staff = named(plan, "Staff");
-    const tooSmall = after(plan, ({ draft }) => renumber(draft, [{ segment: staff.id, from: must(staff.prefixes4[0], "a subnet"), to: net("172.20.0.0/28") }]));
+    const tooSmall = afterEdit(plan, ({ draft }) => renumber(draft, [{ segment: staff.id, from: must(staff.prefixes4[0], "a subnet"), to: net("172.20.0.0/28") }]));
     expect(tooSmall).toMatch(/^.+ has 10\.24\.20\.\d+, and 172\.20\.0\.0\/28 has no such place/);
-    expect(after(plan, ({ draft, index }) => renumberBlock(draft, index, net("10.24.0.0/17"), net("172.28.0.0/16")))).toMatch(/must stay clear: the imaging supplier/);
-    expect(after(plan, ({ draft, index }) => renumberBlock(draft, index, net("10.24.20.0/24"), net("10.24.30.0/24")))).toMatch(/would meet Phones, which does not move/);
-    expect(after(plan, ({ draft, index }) => renumberBlock(draft, index, net("10.24.0.0/17"), net("172.20.0.0/24")))).toMatch(/is smaller than/);
-    expect(after(plan, ({ draft, index }) => renumberBlock(draft, index, net("10.99.0.0/24"), net("172.20.0.0/24")))).toBe("No segment lies in 10.99.0.0/24.");
+    expect(afterEdit(plan, ({ draft, index }) => renumberBlock(draft, index, net("10.24.0.0/17"), net("172.28.0.0/16")))).toMatch(/must stay clear: the imaging supplier/);
+    expect(afterEdit(plan, ({ draft, index }) => renumberBlock(draft, index, net("10.24.20.0/24"), net("10.24.30.0/24")))).toMatch(/would meet Phones, which does not move/);
+    expect(afterEdit(plan, ({ draft, index }) => renumberBlock(draft, index, net("10.24.0.0/17"), net("172.20.0.0/24")))).toMatch(/is smaller than/);
+    expect(afterEdit(plan, ({ draft, index }) => renumberBlock(draft, index, net("10.99.0.0/24"), net("172.20.0.0/24")))).toBe("No segment lies in 10.99.0.0/24.");
   });
 });
 
@@ -93,7 +84,7 @@ describe("allocation", () => {
       const wanted = { blocks: [net4("10.88.0.0/16")], scheme, keep: new Set<string>(), doubled };
       const allocated = allocate(index, wanted);
       expect(allocate(index, wanted)).toEqual(allocated);
-      const there = done(after(plan, ({ draft }) => writeAllocation(draft, allocated)));
+      const there = donePlan(afterEdit(plan, ({ draft }) => writeAllocation(draft, allocated)));
       const subnets = [...there.segment.values()].map((s) => must(s.prefixes4[0], "a subnet"));
       for (const [i, subnet] of subnets.entries()) {
         expect(containsPrefix(net("10.88.0.0/16"), subnet)).toBe(true);
@@ -123,7 +114,7 @@ describe("allocation", () => {
   test("no room is said, by name, and nothing is written", () => {
     const plan = fennelStreet();
     const allocated = allocate(PlanIndex.of(plan), { blocks: [net4("10.88.0.0/26")], scheme: "packed", keep: new Set(), doubled: false });
-    expect(after(plan, ({ draft }) => writeAllocation(draft, allocated))).toMatch(/^There is no room for (Guests|Staff|Phones)/);
+    expect(afterEdit(plan, ({ draft }) => writeAllocation(draft, allocated))).toMatch(/^There is no room for (Guests|Staff|Phones)/);
   });
 });
 
@@ -131,7 +122,7 @@ describe("splitting and merging", () => {
   test("a split keeps every fixed address, gives the upper half a segment with VLAN, gateway and pool, and merges back", () => {
     const plan = fennelStreet();
     const guests = named(plan, "Guests");
-    const split = done(after(plan, (bench) => splitSegment(bench, guests.id, "Guests upstairs")));
+    const split = donePlan(afterEdit(plan, (bench) => splitSegment(bench, guests.id, "Guests upstairs")));
     const made = named(split, "Guests upstairs");
     expect(made.prefixes4.map(formatPrefix)).toEqual(["10.24.90.128/25"]);
     expect(named(split, "Guests").prefixes4.map(formatPrefix)).toEqual(["10.24.90.0/25"]);
@@ -141,7 +132,7 @@ describe("splitting and merging", () => {
     const stops = (of: PlanIndex) => new Set(listFindings(runChecks(of)).filter((f) => f.severity === "stop" && f.subjects.some((s) => s.id === made.id || s.id === guests.id)).map((f) => f.code));
     expect(stops(index)).toEqual(stops(PlanIndex.of(plan)));
     expect(mergePartners(index, named(split, "Guests")).map((s) => s.name)).toEqual(["Guests upstairs"]);
-    const merged = done(after(split, (bench) => mergeSegments(bench, guests.id, made.id)));
+    const merged = donePlan(afterEdit(split, (bench) => mergeSegments(bench, guests.id, made.id)));
     expect(named(merged, "Guests").prefixes4.map(formatPrefix)).toEqual(["10.24.90.0/24"]);
     expect([...merged.host.values()].map((h) => h.ipv4)).toEqual([...plan.host.values()].map((h) => h.ipv4));
     expect(merged.segment.size).toBe(plan.segment.size);
@@ -150,7 +141,7 @@ describe("splitting and merging", () => {
   test("devices in the upper half go with it", () => {
     const plan = fennelStreet();
     const imaging = named(plan, "Imaging");
-    const split = done(after(plan, (bench) => splitSegment(bench, imaging.id, "Theatre imaging")));
+    const split = donePlan(afterEdit(plan, (bench) => splitSegment(bench, imaging.id, "Theatre imaging")));
     const moved = [...split.host.values()].filter((h) => h.segment === named(split, "Theatre imaging").id).map((h) => h.name);
     expect(moved).toEqual([...plan.host.values()].filter((h) => h.segment === imaging.id && h.ipv4 !== null && h.ipv4 % 256 >= 32).map((h) => h.name));
     expect(moved.length).toBeGreaterThan(0);
@@ -161,10 +152,10 @@ describe("splitting and merging", () => {
       for (const segment of plan.segment.values()) {
         const prefix = must(segment.prefixes4[0], "a subnet");
         if (prefix.length >= 30) continue;
-        const split = done(after(plan, (bench) => splitSegment(bench, segment.id, "The other half")));
+        const split = donePlan(afterEdit(plan, (bench) => splitSegment(bench, segment.id, "The other half")));
         const half = named(split, "The other half");
         for (const host of split.host.values()) if (host.segment === half.id) expect(containsAddress(must(half.prefixes4[0], "a subnet"), must(host.ipv4, "an address"))).toBe(true);
-        const merged = done(after(split, (bench) => mergeSegments(bench, segment.id, half.id)));
+        const merged = donePlan(afterEdit(split, (bench) => mergeSegments(bench, segment.id, half.id)));
         expect(merged.segment.get(segment.id)).toEqual(segment);
         expect(merged.host).toEqual(plan.host);
         expect(merged.port).toEqual(plan.port);
@@ -175,8 +166,8 @@ describe("splitting and merging", () => {
 
   test("what is no half of one subnet, or stands behind a wall, is not merged", () => {
     const plan = fennelStreet();
-    expect(after(plan, (bench) => mergeSegments(bench, named(plan, "Staff").id, named(plan, "Cards").id))).toMatch(/not the two halves/);
-    expect(after(plan, (bench) => splitSegment(bench, named(plan, "Staff").id, " "))).toMatch(/Give the new segment a name/);
+    expect(afterEdit(plan, (bench) => mergeSegments(bench, named(plan, "Staff").id, named(plan, "Cards").id))).toMatch(/not the two halves/);
+    expect(afterEdit(plan, (bench) => splitSegment(bench, named(plan, "Staff").id, " "))).toMatch(/Give the new segment a name/);
   });
 
   test("the summary holds exactly the site's subnets", () => {
@@ -194,7 +185,7 @@ describe("IPv6", () => {
 
   test("every segment with a gateway gets a /64 with its VLAN's digits, the gateway its first address, and no stop comes", () => {
     for (const plan of PLANS) {
-      const numbered = done(after(with6(plan, "fd24:5a10:3c01::/48"), (bench) => numberAll6(bench)));
+      const numbered = donePlan(afterEdit(with6(plan, "fd24:5a10:3c01::/48"), (bench) => numberAll6(bench)));
       const index = PlanIndex.of(numbered);
       for (const segment of numbered.segment.values()) {
         const vid = index.vidOf(segment);
@@ -205,14 +196,14 @@ describe("IPv6", () => {
       }
       const stops = (of: Plan) => listFindings(runChecks(PlanIndex.of(of))).filter((f) => f.severity === "stop").map((f) => f.key);
       expect(stops(numbered)).toEqual(stops(plan));
-      expect(after(numbered, (bench) => numberAll6(bench))).toBe("Every segment with a gateway has an IPv6 subnet already.");
+      expect(afterEdit(numbered, (bench) => numberAll6(bench))).toBe("Every segment with a gateway has an IPv6 subnet already.");
     }
   });
 
   test("a delegated /60 has room for sixteen, a /62 for four: that is said by the name of the first without", () => {
     const plan = fennelStreet();
-    expect(typeof after(with6(plan, "2001:db8:24:100::/60"), (bench) => numberAll6(bench))).toBe("object");
-    expect(after(with6(plan, "2001:db8:24:100::/62"), (bench) => numberAll6(bench))).toMatch(/^The IPv6 blocks have no \/64 left for Cards/);
-    expect(after(plan, (bench) => numberAll6(bench))).toMatch(/has no IPv6 block/);
+    expect(typeof afterEdit(with6(plan, "2001:db8:24:100::/60"), (bench) => numberAll6(bench))).toBe("object");
+    expect(afterEdit(with6(plan, "2001:db8:24:100::/62"), (bench) => numberAll6(bench))).toMatch(/^The IPv6 blocks have no \/64 left for Cards/);
+    expect(afterEdit(plan, (bench) => numberAll6(bench))).toMatch(/has no IPv6 block/);
   });
 });

@@ -2,7 +2,14 @@ import { NO_ABILITIES, USUAL_ABILITIES, type Device, type OwnModel } from "../pl
 import { modelsOf, type PortRun } from "./device-models";
 import type { Bench, Refusal } from "./planner";
 
-const SPEEDS: readonly (readonly [RegExp, number])[] = [[/\b(100)\s*(m|mbit\/s)?\b/i, 100], [/\b1\s*g/i, 1000], [/\b2[.,]5\s*g/i, 2500], [/\b5\s*g/i, 5000], [/\b10\s*g/i, 10_000], [/\b25\s*g/i, 25_000], [/\b40\s*g/i, 40_000], [/\b100\s*g/i, 100_000]];
+const SPEEDS = [100, 1000, 2500, 5000, 10_000, 25_000, 40_000, 100_000];
+/** "2.5G" or "100M" in Mbit/s; null for a speed that no port has, 1000 where none is written. */
+function speedIn(text: string): number | null {
+  const match = /(?<![\d.,])(\d{1,3}(?:[.,]\d)?)\s*([gm])(?![a-z]*\s*w)/i.exec(text);
+  if (match === null) return 1000;
+  const mbps = Number((match[1] ?? "").replace(",", ".")) * (match[2]?.toLowerCase() === "g" ? 1000 : 1);
+  return SPEEDS.includes(mbps) ? mbps : null;
+}
 const POE: readonly (readonly [RegExp, number])[] = [[/\b(type\s*4|90\s*w)\b/i, 90_000], [/\b(type\s*3|60\s*w)\b/i, 60_000], [/\b(type\s*2|30\s*w)\b/i, 30_000], [/\b(type\s*1|15([.,]4)?\s*w)\b/i, 15_400], [/\bpoe\b/i, 30_000]];
 
 /** "24 copper 1G PoE": a run of ports as it is typed. Null when it can't be read. */
@@ -11,7 +18,8 @@ function readRun(text: string): PortRun | null {
   if (match === null) return null;
   const [, count = "", line, medium = "", rest = ""] = match;
   const isLine = line !== undefined;
-  const speed = SPEEDS.filter(([word]) => word.test(rest)).at(-1)?.[1] ?? 1000;
+  const speed = speedIn(rest.replace(/\bnamed\s+\S+/i, ""));
+  if (speed === null) return null;
   const kind = medium.toLowerCase() === "direct attach" ? "directAttach" : (medium.toLowerCase() as PortRun["medium"]);
   const named = /\bnamed\s+(\S{1,20})/i.exec(rest)?.[1];
   return { count: Number(count), prefix: isLine ? "Line " : "", soft: named ?? (isLine ? "w" : kind === "fibre" ? "f" : "e"), medium: kind, speedMbps: speed, poeMw: POE.find(([word]) => word.test(rest))?.[1] ?? 0 };

@@ -47,7 +47,7 @@ export function setNameSchool({ draft, ids }: Bench, school: "one" | "each"): Re
       const own = points.filter((point) => point.domain === (draft.get("vlan", draft.need("segment", ssid.segment).vlan ?? "")?.domain ?? point.domain));
       for (const [i, point] of own.entries()) {
         const name = fillPattern("{name} {place}", { name: ssid.name, place: point.place === "" ? point.name : point.place }).slice(0, LONGEST).trim();
-        if (draft.all("ssid").some((other) => other.id !== ssid.id && other.name === name)) return `Two access points would offer "${name}"; give them different places first.`;
+        if (draft.all("ssid").some((other) => (i > 0 || other.id !== ssid.id) && other.name === name)) return `Two access points would offer "${name}"; give them different places first.`;
         draft.put("ssid", { ...ssid, id: i === 0 ? ssid.id : ids(), name, at: [point.id] });
       }
     }

@@ -9,4 +9,6 @@ export {
 } from "./segment-sheet";
 export { quietPart, shortIn } from "./short-address";
 export { addressRegisterTable, placesOf, portScheduleTable } from "./tables";
+export { pathCounts, vlanPaths, type PathCell, type PathDevice, type VlanPaths } from "./vlan-paths";
+export { cableScheduleTable, cablesInOrder, type CableRow } from "./cable-schedule";
 export { find, type Hit } from "./find";

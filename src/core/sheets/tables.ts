@@ -24,10 +24,11 @@ const guardsText = ({ guards }: Port): string =>
 
 /** The port schedule of all devices as a table of texts, heads first, in the printed order. */
 export function portScheduleTable(index: PlanIndex): string[][] {
-  const heads = ["Device", "Case", "Software name", "Plugged in", "Mode", "PVID", "Untagged", "Tagged", "Speed Mbit/s", "PoE W", "Guards", "Note"];
+  const heads = ["Device", "Case", "Software name", "Plugged in", "Mode", "PVID", "Untagged", "Tagged", "Speed Mbit/s", "Medium", "Optic", "LAG", "PoE W", "Guards", "Profile", "Note"];
   const rows = devicesInOrder(index).flatMap((device) => index.portsOf(device.id).map((port) => [
     device.name, port.label, port.softwareName, pluggedIn(index, port), MODE_WORDS[modeOf(port)], port.pvid === null ? "" : String(port.pvid),
-    port.untagged.join(" "), port.tagged.join(" "), String(port.speedMbps), port.poeMw === 0 ? "" : String(port.poeMw / 1000), guardsText(port), port.note,
+    port.untagged.join(" "), port.tagged.join(" "), String(port.speedMbps), port.medium, port.optic === "none" ? "" : port.optic,
+    port.lag === null ? "" : (index.plan.lag.get(port.lag)?.name ?? ""), port.poeMw === 0 ? "" : String(port.poeMw / 1000), guardsText(port), port.guards.profile, port.note,
   ]));
   return [heads, ...rows];
 }
