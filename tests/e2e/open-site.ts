@@ -1,6 +1,6 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 
-export const VIEWS = ["Survey", "Segments", "Addresses", "Hardware", "Ports", "Walls", "Findings", "Probe", "Export", "History"] as const;
+export const VIEWS = ["Survey", "Segments", "Addresses", "Hardware", "Ports", "Wireless", "Walls", "Findings", "Probe", "Export", "History"] as const;
 
 /** Opens a site of the list and waits for its plan. */
 export async function openSite(page: Page, name: string): Promise<void> {

@@ -1,5 +1,6 @@
 import { byNaturalText, byText } from "../kernel";
 import { BANDS, nameOf, offers, ssidsOf, vidsOfSsid, type Band, type Device, type PlanIndex, type Radio, type Ssid } from "../plan";
+import { assignAllChannels } from "../planners/assign-channels";
 import { paintPorts } from "../planners/paint-ports";
 import { accessPointRole } from "../planners/role-choices";
 import { BAND_WORDS } from "../planners/ssid";
@@ -67,7 +68,7 @@ export const channelsClash = check<ChannelClash>({
   repairs: ({ a, b, band }, index) => (["without radar channels", "with radar channels"] as const).flatMap((useDfs): Repair[] => {
     const assigned = assignChannels(index, band, useDfs);
     const solves = assigned.filter(({ radio }) => radio.id === a || radio.id === b).every(({ option, clashes }) => option !== null && clashes.length === 0);
-    return solves ? [{ label: `Give all access points new channels in ${BAND_WORDS[band]}, ${useDfs}`, planner: "assign-channels", args: { band, useDfs }, edit: (draft) => { for (const { radio, option } of assigned) if (option !== null) draft.patch("radio", radio.id, { channel: option.channel }); } }] : [];
+    return solves ? [{ label: `Give all access points new channels in ${BAND_WORDS[band]}, ${useDfs}`, planner: "assign-channels", args: { band, useDfs }, edit: (draft) => assignAllChannels(draft, index, [band], useDfs) }] : [];
   }).slice(0, 1),
 });
 

@@ -14,6 +14,9 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   addresses6: "IPv6 address", planned: "planned", attachment: "plugged in", vid: "VLAN ID", door: "door", services: "services", admit: "admits", guards: "guards",
   insideOpen: "inside open", lengthCm: "length in cm", timeZone: "time zone", keepClear: "keep clear", domainName: "domain name", supportUntil: "support until",
   credentialsPlace: "credentials kept", poeBudgetMw: "PoE budget in mW", serverDevice: "server", serverHost: "server",
+  poeOneLostMw: "PoE with one supply lost in mW", rackUnit: "height unit", heightUnits: "fills height units", backupFeed: "second feed", feed: "fed by", widthMhz: "width in MHz", at: "offered at", moreSegments: "or, by sign-in", hears: "hears",
+  speedMbps: "speed in Mbit/s", poeMw: "gives mW", macLimit: "MAC limit", signIn: "802.1X", bpduGuard: "BPDU guard", dhcpTrust: "DHCP trusted", arpTrust: "ARP trusted", wifiNames: "wireless names", lag: "LAG", maxVlans: "most VLANs",
+  mixesTagged: "mixes untagged and tagged",
 };
 
 const spaced = (field: string): string => FIELD_WORDS[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);

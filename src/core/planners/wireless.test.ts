@@ -2,10 +2,11 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { listFindings, repairsOf, runChecks, sentenceOf } from "../checks";
 import { must } from "../kernel";
-import { offers, PlanIndex, type Plan } from "../plan";
+import { Draft, offers, PlanIndex, type Plan } from "../plan";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { assignChannels, channelsOverlap, HEARING, RADIO_SETS } from "../wireless";
-import { accessPointRole, addStack, channelsText, editSsid, setChannel, setChannels, setHearing, setNameSchool, setRadioIn, setRadioRules, widthsFor } from ".";
+import { channelsOverlap, HEARING, RADIO_SETS } from "../wireless";
+import { pointRows } from "../sheets";
+import { accessPointRole, assignAllChannels, editRadioCell, editSsidCell, pasteRadios, pasteSsids, RADIO_COLUMNS, radioCellText, SSID_COLUMNS, ssidCellText, addStack, channelsText, editSsid, setChannel, setChannels, setHearing, setNameSchool, setRadioIn, setRadioRules, widthsFor } from ".";
 
 const house = lockkeepersHouse();
 const office = fennelStreet();
@@ -60,7 +61,7 @@ test("channels by the repair: eight access points in a row hear their neighbours
   const after = PlanIndex.of(donePlan(afterEdit(placed, ({ draft, ids }) => repair.edit(draft, ids))));
   const left = listFindings(runChecks(after)).filter((finding) => finding.code === "channels-clash").map((finding) => sentenceOf(finding, after));
   expect(left.filter((text) => text.includes(repair.label.includes("2.4") ? "2.4 GHz" : "5 GHz"))).toEqual([]);
-  const all = donePlan(afterEdit(placed, (bench) => { for (const band of ["2.4", "5"] as const) for (const { radio, option } of assignChannels(bench.index, band, "with radar channels")) bench.draft.patch("radio", radio.id, { channel: option?.channel ?? null }); }));
+  const all = donePlan(afterEdit(placed, (bench) => assignAllChannels(bench.draft, bench.index, ["2.4", "5"], "with radar channels")));
   expect(listFindings(runChecks(PlanIndex.of(all))).filter((finding) => finding.code === "channels-clash")).toEqual([]);
   const hearing = PlanIndex.of(all).derived(HEARING);
   for (const a of all.radio.values()) for (const b of all.radio.values()) if (a.band === "2.4" && b.band === "2.4" && hearing.get(a.device)?.has(b.device) === true) expect(channelsOverlap("2.4", [a.channel ?? 0], [b.channel ?? 0])).toBe(false);
@@ -84,4 +85,42 @@ test("a radio put in and taken out again leaves the plan as it was", () => {
   const six = donePlan(afterEdit(house, (bench) => setRadioIn(bench, point?.id ?? "", "6", true)));
   expect([...six.radio.values()].filter((radio) => radio.device === point?.id).map((radio) => radio.band).sort()).toEqual(["2.4", "5", "6"]);
   expect(donePlan(afterEdit(six, (bench) => setRadioIn(bench, point?.id ?? "", "6", false))).radio).toEqual(house.radio);
+});
+
+const ssidTable = (plan: Plan) => [...plan.ssid.values()].map((ssid) => SSID_COLUMNS.map((column) => ssidCellText(new Draft(plan), ssid, column)));
+const radioTable = (plan: Plan) => pointRows(PlanIndex.of(plan)).map(({ device, radios }) => RADIO_COLUMNS.map((column) => radioCellText(radios, device.place, column)));
+
+test("both tables, copied and pasted where they were, change nothing; a table of names pasted into a site without any makes them again", () => {
+  for (const plan of [house, office]) {
+    expect(donePlan(afterEdit(plan, (bench) => pasteSsids(bench, ssidTable(plan), "name", [...plan.ssid.keys()])))).toEqual(plan);
+    expect(donePlan(afterEdit(plan, (bench) => pasteRadios(bench, radioTable(plan), "place", pointRows(PlanIndex.of(plan)).map(({ device }) => device.id))))).toEqual(plan);
+    const bare = donePlan(afterEdit(plan, (bench) => { for (const host of bench.draft.all("host")) if (host.attachment.at === "ssid") bench.draft.patch("host", host.id, { attachment: { at: "unplaced" } }); for (const ssid of bench.draft.all("ssid")) bench.draft.remove("ssid", ssid.id); }));
+    expect(ssidTable(donePlan(afterEdit(bare, (bench) => pasteSsids(bench, ssidTable(plan), "name", []))))).toEqual(ssidTable(plan));
+  }
+});
+
+test("cells refuse what they can't be, with what they can", () => {
+  const [ssid] = office.ssid.keys();
+  for (const [column, text, refusal] of [["segment", "Nowhere", /no segment called/], ["more", "Staff, Nowhere", /no segment called "nowhere"/], ["security", "strong", /is no kind of security; write one of open, OWE/], ["hidden", "maybe", /neither yes nor no/], ["bands", "2.4, 7", /"7" is no band/], ["bands", "", /at least/], ["at", "Roof AP", /no access point called "roof ap"/], ["name", "", /1 to 32/]] as const) {
+    expect(afterEdit(office, (bench) => editSsidCell(bench, ssid ?? "", column, text))).toMatch(refusal);
+  }
+  const [point] = points(office);
+  for (const [column, text, refusal] of [["2.4", "x", /is no channel/], ["5 width", "30", /is no width for 5 GHz; write one of 20, 40, 80, 160/], ["6 width", "80", /no radio for 6 GHz/]] as const) {
+    expect(afterEdit(office, (bench) => editRadioCell(bench, point?.id ?? "", column, text))).toMatch(refusal);
+  }
+});
+
+test("a channel in a band without a radio makes one, and emptying it takes it out", () => {
+  const [point] = points(office);
+  const six = donePlan(afterEdit(office, (bench) => editRadioCell(bench, point?.id ?? "", "6", "auto")));
+  expect([...six.radio.values()].filter((one) => one.device === point?.id).length).toBe(3);
+  expect(donePlan(afterEdit(six, (bench) => editRadioCell(bench, point?.id ?? "", "6", ""))).radio).toEqual(office.radio);
+  expect(radioCellText([...donePlan(afterEdit(office, (bench) => editRadioCell(bench, point?.id ?? "", "5", "off"))).radio.values()].filter((one) => one.device === point?.id), "", "5")).toBe("off");
+});
+
+test("what an access point's port lacks is what carry says of it, and clashes are those that are found", () => {
+  const rows = pointRows(PlanIndex.of(office));
+  expect(rows.find(({ device }) => device.name === "Office AP")?.missing).toEqual([90]);
+  const clashing = rows.filter((row) => row.hears.some(({ clashes }) => clashes.length > 0)).map(({ device }) => device.name);
+  expect(clashing).toEqual(["Office AP", "Waiting room AP"]);
 });

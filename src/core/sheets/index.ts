@@ -1,7 +1,7 @@
 export { useOfSubnets, type SubnetUse } from "./use-of-subnets";
 export { renumberTable } from "./renumber-table";
 export { jacketOf, jacketOfRole, jacketText, tapeOf, tapeSlots, type Jacket, type Tape } from "./jacket";
-export { deviceLine, devicesInOrder, freePorts, isDecidedElsewhere, ownAddress, pluggedIn, portCounts, runText, type PortCounts } from "./port-sheet";
+export { deviceLine, devicesInOrder, freePorts, isDecidedElsewhere, ownAddress, pluggedIn, portCounts, runsByDevice, runText, type PortCounts } from "./port-sheet";
 export { attachmentText, DEVICE_KIND_WORDS, hostCellText, legCellText, registerRows, type RegisterRow } from "./register-sheet";
 export { rulerOf, type Pin, type Ruler, type Stretch } from "./ruler";
 export {
@@ -11,4 +11,6 @@ export { quietPart, shortIn } from "./short-address";
 export { addressRegisterTable, placesOf, portScheduleTable } from "./tables";
 export { pathCounts, vlanPaths, type PathCell, type PathDevice, type VlanPaths } from "./vlan-paths";
 export { cableScheduleTable, cablesInOrder, type CableRow } from "./cable-schedule";
+export { cabinets, freeUnit, type Cabinet } from "./cabinets";
+export { pointRows, type PointRow } from "./wireless-sheet";
 export { find, type Hit } from "./find";

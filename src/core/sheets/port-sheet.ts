@@ -36,6 +36,13 @@ export function runText(ports: readonly Port[], onDevice: readonly Port[]): stri
   return runsWords(ports.map((port) => place.get(port.id) ?? 0), (at) => onDevice[at]?.label ?? "");
 }
 
+/** "Upper switch 1 to 4, Switch B 3": such runs of ports on several devices; the device is left out where there is one only. */
+export function runsByDevice(index: PlanIndex, ports: readonly Port[]): string {
+  const byDevice = new Map<string, Port[]>();
+  for (const port of ports) byDevice.set(port.device, [...(byDevice.get(port.device) ?? []), port]);
+  return [...byDevice].map(([device, own]) => `${byDevice.size === 1 ? "" : `${index.plan.device.get(device)?.name ?? ""} `}${runText(own, index.portsOf(device))}`).join("; ");
+}
+
 const KIND_ORDER: readonly Device["kind"][] = ["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server"];
 
 /** Devices in the order of the work: gateway, switches, access points, the rest; each by name as a person counts. */

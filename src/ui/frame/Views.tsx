@@ -11,6 +11,7 @@ const LOADERS = {
   addresses: () => import("../views/addresses/AddressesView").then((m) => m.AddressesView),
   hardware: () => import("../views/hardware/HardwareView").then((m) => m.HardwareView),
   ports: () => import("../views/ports/PortsView").then((m) => m.PortsView),
+  wireless: () => import("../views/wireless/WirelessView").then((m) => m.WirelessView),
   walls: () => import("../views/walls/WallsView").then((m) => m.WallsView),
   findings: () => import("../views/findings/FindingsView").then((m) => m.FindingsView),
   probe: () => import("../views/probe/ProbeView").then((m) => m.ProbeView),

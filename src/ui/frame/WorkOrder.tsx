@@ -20,6 +20,7 @@ function progressOf(view: ViewKey, plan: Plan, probed: boolean): Progress | null
     case "addresses": return sized(plan.host.size);
     case "hardware": return sized(plan.device.size);
     case "ports": return sized(plan.port.size);
+    case "wireless": return plan.ssid.size === 0 ? "empty" : [...plan.radio.values()].some((radio) => radio.enabled && radio.channel === null) ? "begun" : "sound";
     case "walls": return sized(plan.wall.size);
     case "findings": return sized(plan.segment.size);
     case "probe": return probed ? "begun" : "empty";

@@ -14,7 +14,9 @@ export function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKe
     case "line": return { view: "survey", selection: { what: "line", id } };
     case "segment": return { view: "segments", selection: { what: "segment", id } };
     case "scope": return { view: "segments", selection: { what: "segment", id: plan.scope.get(id)?.segment ?? "" } };
-    case "ssid": return { view: "segments", selection: { what: "segment", id: plan.ssid.get(id)?.segment ?? "" } };
+    case "ssid": return { view: "wireless", selection: { what: "ssid", id } };
+    case "radio": return { view: "wireless", selection: { what: "device", id: plan.radio.get(id)?.device ?? "" } };
+    case "lag": return { view: "hardware", selection: { what: "device", id: plan.lag.get(id)?.device ?? "" } };
     case "host": return { view: "addresses", selection: { what: "host", id } };
     case "interface": return { view: "addresses", selection: { what: "interface", id } };
     case "device": return { view: "hardware", selection: { what: "device", id } };

@@ -19,6 +19,7 @@ export type Selection =
   | { readonly what: "host"; readonly id: string }
   | { readonly what: "interface"; readonly id: string }
   | { readonly what: "device"; readonly id: string }
+  | { readonly what: "ssid"; readonly id: string }
   | { readonly what: "link"; readonly id: string }
   | { readonly what: "ports"; readonly device: string; readonly ids: readonly string[] }
   | { readonly what: "wall"; readonly from: WallEnd; readonly to: WallEnd }
@@ -27,12 +28,16 @@ export type Selection =
 
 export interface ProbeQuestion { readonly from: ProbeFrom | null; readonly goal: ProbeGoal }
 
+/** The ways to see the gear. */
+export type HardwareWay = "drawing" | "cabinets" | "cables" | "sheet" | "models";
+
 export interface UiState {
   readonly selection: Selection | null;
   readonly folded: boolean;
   readonly singleKeys: boolean;
   readonly probe: ProbeQuestion;
   readonly probed: boolean;
+  readonly hardware: HardwareWay;
   readonly commandOpen: boolean;
   readonly helpOpen: boolean;
   readonly set: (part: Partial<Omit<UiState, "set">>) => void;
@@ -42,7 +47,7 @@ export interface UiState {
 export type UiStoreApi = StoreApi<UiState>;
 
 export const createUiStore = (): UiStoreApi => createStore<UiState>()((set) => ({
-  selection: null, folded: false, singleKeys: true, probe: { from: null, goal: { to: "address" } }, probed: false, commandOpen: false, helpOpen: false,
+  selection: null, folded: false, singleKeys: true, probe: { from: null, goal: { to: "address" } }, probed: false, hardware: "drawing", commandOpen: false, helpOpen: false,
   set: (part) => set(part),
   select: (selection) => set({ selection }),
 }));

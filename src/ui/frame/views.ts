@@ -9,6 +9,7 @@ export const VIEWS = [
   { key: "addresses", title: "Addresses", number: "03", group: "Plan", family: "addresses" },
   { key: "hardware", title: "Hardware", number: "04", group: "Plan", family: "hardware" },
   { key: "ports", title: "Ports", number: "05", group: "Plan", family: "ports" },
+  { key: "wireless", title: "Wireless", number: "06", group: "Plan", family: "wireless" },
   { key: "walls", title: "Walls", number: "08", group: "Protect", family: "walls" },
   { key: "findings", title: "Findings", number: "10", group: "Prove", family: null },
   { key: "probe", title: "Probe", number: "11", group: "Prove", family: null },

@@ -1,13 +1,34 @@
 import Papa from "papaparse";
 
 /** Hands the browser a file to keep. */
-export function download(name: string, type: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type }));
+export const download = (name: string, type: string, text: string): void => downloadBlob(name, new Blob([text], { type }));
+
+export function downloadBlob(name: string, blob: Blob): void {
+  const address = URL.createObjectURL(blob);
   const anchor = document.createElement("a");
   anchor.href = address;
   anchor.download = name;
   anchor.click();
   URL.revokeObjectURL(address);
+}
+
+const MOST_PX = 8000;
+
+/** An SVG picture as a PNG, twice as fine where that is not too large; null when the browser can't draw it. */
+export async function pngOf(svg: string, width: number, height: number): Promise<Blob | null> {
+  const scale = Math.min(2, MOST_PX / Math.max(width, height));
+  const image = new Image();
+  const address = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
+  try {
+    image.src = address;
+    await image.decode();
+    const canvas = document.createElement("canvas");
+    [canvas.width, canvas.height] = [Math.round(width * scale), Math.round(height * scale)];
+    canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
+    return await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, "image/png"));
+  } finally {
+    URL.revokeObjectURL(address);
+  }
 }
 
 export const CSV_TYPE = "text/csv;charset=utf-8";

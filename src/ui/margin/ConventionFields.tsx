@@ -10,7 +10,7 @@ import { useIndex, usePlan } from "../plan-store/use-plan";
 type Conventions = Site["conventions"];
 
 const NUMBERS: readonly (readonly [SiteField, string, string])[] = [["vidStart", "First VLAN ID", "10"], ["vidStep", "Step", "10"], ["staticSize", "Typed-in block", "18"]];
-const NAMES: readonly (readonly [SiteField, string, string])[] = [["namePattern", "Names", "{place}-{kind}-{n}"], ["domainName", "Domain", "fennel.internal"], ["growth", "Growth %", "25"], ["lease", "Lease", "8 h"], ["guestLease", "Visitors’ lease", "2 h"]];
+const NAMES: readonly (readonly [SiteField, string, string])[] = [["namePattern", "Names", "{place}-{kind}-{n}"], ["devicePattern", "Gear", "{place} {kind} {n}"], ["cablePattern", "Cables", "{from}-{fromPort}"], ["domainName", "Domain", "fennel.internal"], ["growth", "Growth %", "25"], ["lease", "Lease", "8 h"], ["guestLease", "Visitors’ lease", "2 h"]];
 
 /** The site's own ways: how VLANs and subnets are numbered, where what lies, how things are named. */
 export function ConventionFields() {

@@ -4,12 +4,12 @@ import dynamic from "next/dynamic";
 import type { ViewKey } from "../frame/views";
 import { useUi } from "../frame/use-ui";
 import { useIndex } from "../plan-store/use-plan";
-import { DeviceMargin } from "./DeviceMargin";
+import { DeviceMargin } from "./device/DeviceMargin";
 import { FindingMargin } from "./FindingMargin";
 import { HostMargin } from "./HostMargin";
 import { InterfaceMargin } from "./InterfaceMargin";
-import { LinkMargin } from "./LinkMargin";
-import { PortsMargin } from "./PortsMargin";
+import { LinkMargin } from "./device/LinkMargin";
+import { PortsMargin } from "./device/PortsMargin";
 import { ProbeMargin } from "./ProbeMargin";
 import { SegmentMargin } from "./SegmentMargin";
 import { NumberingMargin } from "./segments/NumberingMargin";
@@ -21,6 +21,8 @@ import { KindsMargin } from "./survey/KindsMargin";
 import { LineMargin } from "./survey/LineMargin";
 import { RoomMargin } from "./survey/RoomMargin";
 import { SurveyMargin } from "./survey/SurveyMargin";
+import { SsidMargin } from "./wireless/SsidMargin";
+import { WirelessMargin } from "./wireless/WirelessMargin";
 import { WallMargin } from "./WallMargin";
 
 /** Charts are heavy, so they come when they are asked for. */
@@ -58,10 +60,11 @@ function Content({ view }: { view: ViewKey }) {
     case "host": return plan.host.has(selection.id) ? <HostMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
     case "interface": return plan.interface.has(selection.id) ? <InterfaceMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
     case "device": return plan.device.has(selection.id) ? <DeviceMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
+    case "ssid": return plan.ssid.has(selection.id) ? <SsidMargin key={selection.id} id={selection.id} /> : <WirelessMargin />;
     case "link": return plan.link.has(selection.id) ? <LinkMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
     case "ports": return selection.ids.some((id) => plan.port.has(id)) ? <PortsMargin device={selection.device} ids={selection.ids} /> : <SiteMargin />;
     case "wall": return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
     case "finding": return <FindingMargin findingKey={selection.key} />;
-    default: return view === "survey" ? <SurveyMargin /> : <SiteMargin />;
+    default: return view === "survey" ? <SurveyMargin /> : view === "wireless" ? <WirelessMargin /> : <SiteMargin />;
   }
 }

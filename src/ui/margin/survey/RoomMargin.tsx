@@ -54,6 +54,8 @@ export function RoomMargin({ id }: { id: string }) {
             <Choose label="Leads to" value={cabinet?.name ?? ""} choices={[["", "the first cabinet"], ...cabinets.map((one) => [one.name, one.name] as const)]} onChoose={(name) => said(write("cabinet", name))} />
             <TextField label="Metres to it" value={metres(room)} placeholder="18" mono write={(text) => write("cable", text)} />
           </>}
+        <TextField label="Building" value={room.building} placeholder="the house, the barn" write={(text) => write("building", text)} />
+        <TextField label="Beside" value={room.beside.map((one) => index.plan.room.get(one)?.name ?? "").join(", ")} placeholder="rooms whose wireless is heard" write={(text) => write("beside", text)} />
         <TextField label="Group" value={room.group} placeholder="a flat, a department, a cell" write={(text) => write("group", text)} />
       </Section>
       <DraftSummary />

@@ -2,8 +2,9 @@
 
 import { useState } from "react";
 import { toast } from "sonner";
-import { addDevice, DEVICE_MODELS } from "@/core/planners";
-import { DEVICE_KIND_WORDS, placesOf } from "@/core/sheets";
+import { Draft } from "@/core/plan";
+import { addDevice, modelsOf, nextDeviceName } from "@/core/planners";
+import { placesOf } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 /** A device of a generic model; the form stays open, since gear comes by the box. */
@@ -14,8 +15,9 @@ export function AddDevice({ close }: { close: () => void }) {
   const [name, setName] = useState("");
   const [place, setPlace] = useState("");
   const [refusal, setRefusal] = useState<string | null>(null);
-  const chosen = DEVICE_MODELS.find((one) => one.id === model);
-  const proposal = chosen === undefined ? "" : proposedName(DEVICE_KIND_WORDS[chosen.kind], [...index.plan.device.values()].map((device) => device.name));
+  const models = modelsOf(index.plan);
+  const chosen = models.find((one) => one.id === model);
+  const proposal = chosen === undefined ? "" : nextDeviceName(new Draft(index.plan), chosen.kind, place.trim());
   const add = () => {
     const wanted = name.trim() === "" ? proposal : name.trim();
     const refused = edit({ planner: "add-device", summary: `Added ${wanted}, ${chosen?.model ?? ""}`, args: { model, name: wanted, place } }, (bench) => addDevice(bench, { model, name: wanted, place }));
@@ -26,7 +28,7 @@ export function AddDevice({ close }: { close: () => void }) {
   };
   return (
     <form className="flex flex-wrap items-end gap-3 border-b border-hair bg-paper px-4 py-3 text-13" onSubmit={(event) => { event.preventDefault(); add(); }}>
-      <label className="flex flex-col gap-1">What<select className="field w-56" value={model} onChange={(event) => setModel(event.target.value)}>{DEVICE_MODELS.map((one) => <option key={one.id} value={one.id}>{one.model}</option>)}</select></label>
+      <label className="flex flex-col gap-1">What<select className="field w-56" value={model} onChange={(event) => setModel(event.target.value)}>{models.map((one) => <option key={one.id} value={one.id}>{one.model}</option>)}</select></label>
       <label className="flex flex-col gap-1">Name<input className="field w-44" value={name} placeholder={proposal} onChange={(event) => { setName(event.target.value); setRefusal(null); }} autoComplete="off" /></label>
       <label className="flex flex-col gap-1">Place<input className="field w-36" list="device-places" value={place} placeholder="Cabinet A" onChange={(event) => setPlace(event.target.value)} autoComplete="off" /></label>
       <datalist id="device-places">{placesOf(index).map((one) => <option key={one} value={one} />)}</datalist>
@@ -35,12 +37,4 @@ export function AddDevice({ close }: { close: () => void }) {
       {refusal === null ? null : <p role="alert" className="w-full text-stop">{refusal}</p>}
     </form>
   );
-}
-
-/** "Switch 2": the kind's word and the first number that no device has. */
-function proposedName(word: string, taken: readonly string[]): string {
-  const base = `${word[0]?.toUpperCase() ?? ""}${word.slice(1)}`;
-  const used = new Set(taken.map((name) => name.toLowerCase()));
-  if (!used.has(base.toLowerCase())) return base;
-  for (let n = 2; ; n += 1) if (!used.has(`${base} ${n}`.toLowerCase())) return `${base} ${n}`;
 }

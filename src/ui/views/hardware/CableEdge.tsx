@@ -1,6 +1,6 @@
 import { BaseEdge, EdgeLabelRenderer, getSmoothStepPath, Position, type Edge, type EdgeProps } from "@xyflow/react";
 import type { Jacket, Tape } from "@/core/sheets";
-import type { LayoutPoint } from "@/workers/layout.worker";
+import type { LayoutPoint } from "@/workers/layout";
 import { tapePlace } from "./cable-ends";
 
 export type CableData = { readonly from: string; readonly to: string; readonly route: readonly LayoutPoint[] | null; readonly jacket: Jacket; readonly missing: readonly Tape[]; readonly chosen: boolean };

@@ -1,14 +1,19 @@
 "use client";
 
-import { Background, ConnectionMode, Controls, ReactFlow, ReactFlowProvider, useNodesState, useReactFlow, type Edge, type Node } from "@xyflow/react";
-import { useEffect, useMemo } from "react";
+import { Background, ConnectionMode, Controls, ReactFlow, ReactFlowProvider, useNodesState, useReactFlow, type Edge, type Node, type NodeChange } from "@xyflow/react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { toast } from "sonner";
+import { counted, type Finding, type Severity } from "@/core/checks";
+import { nameOf, type PlanIndex } from "@/core/plan";
 import { jacketOf } from "@/core/sheets";
+import { download, downloadBlob, fileName, pngOf } from "../../kit/download";
 import { usePlan, useIndex } from "../../plan-store/use-plan";
 import { useUi } from "../../frame/use-ui";
 import { CableEdge, type CableData } from "./CableEdge";
 import { DeviceNode, PlaceNode, type DeviceData } from "./DeviceNode";
 import { BOX, drawCables, facingSides } from "./cable-ends";
-import { useLayout } from "./use-layout";
+import { drawingSvg } from "./drawing-svg";
+import { useLayout, type Progress } from "./use-layout";
 
 const NODE_TYPES = { device: DeviceNode, place: PlaceNode };
 const EDGE_TYPES = { cable: CableEdge };
@@ -17,6 +22,8 @@ const MARGIN = { side: 14, top: 30, bottom: 14 } as const;
 export const Diagram = () => <ReactFlowProvider><Drawing /></ReactFlowProvider>;
 
 const ORIGIN = { x: 0, y: 0 };
+/** More devices than this are drawn only where they are seen. */
+const DRAWN_WHOLE = 80;
 
 function handlesOf(from: { x: number; y: number } = ORIGIN, to: { x: number; y: number } = ORIGIN): { sourceHandle: string; targetHandle: string } {
   const { out, into } = facingSides(from, to);
@@ -37,52 +44,116 @@ function placeNodes(devices: readonly Node<DeviceData>[]): Node[] {
   });
 }
 
+/** The worst finding of each device, its ports' included. */
+function worstByDevice(index: PlanIndex, list: readonly Finding[]): ReadonlyMap<string, Severity> {
+  const worst = new Map<string, Severity>();
+  // The list begins with the worst: the first one of a device stays.
+  for (const { subjects, severity } of list) for (const { kind, id } of subjects) {
+    const device = kind === "device" ? id : kind === "port" ? index.plan.port.get(id)?.device : undefined;
+    if (device !== undefined && !worst.has(device)) worst.set(device, severity);
+  }
+  return worst;
+}
+
+/** A step with an arrow key is kept once the keys have rested. */
+const REST_MS = 500;
+
 function Drawing() {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const list = usePlan((state) => state.list);
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
-  const laid = useLayout(index);
+  const { laid, progress } = useLayout(index);
   const flow = useReactFlow();
   const at = useMemo(() => new Map([...index.plan.device.values()].map((device) => [device.id, device.position ?? laid?.places[device.id] ?? ORIGIN])), [index, laid]);
   const drawn = useMemo(() => drawCables(index, laid), [index, laid]);
-  const made = useMemo((): Node<DeviceData>[] => (laid === null ? [] : [...index.plan.device.values()].map((device) => {
-    const ids = new Set([device.id, ...index.portsOf(device.id).map((port) => port.id)]);
-    const worst = list.find((finding) => finding.subjects.some((subject) => ids.has(subject.id)))?.severity ?? null;
-    return {
-      id: device.id, type: "device", position: at.get(device.id) ?? ORIGIN, ...BOX,
-      data: { name: device.name, place: device.place, model: device.model, worst, chosen: selection?.what === "device" && selection.id === device.id },
-    };
-  })), [index, list, laid, selection, at]);
+  const worst = useMemo(() => worstByDevice(index, list), [index, list]);
+  const chosen = selection?.what === "device" ? selection.id : null;
+  const made = useMemo((): Node<DeviceData>[] => (laid === null ? [] : [...index.plan.device.values()].map((device) => ({
+    id: device.id, type: "device", position: at.get(device.id) ?? ORIGIN, ...BOX, ariaLabel: device.name, selected: device.id === chosen,
+    data: { name: device.name, place: device.place, model: device.model, worst: worst.get(device.id) ?? null, chosen: device.id === chosen },
+  }))), [index, worst, laid, chosen, at]);
   const [nodes, setNodes, onNodesChange] = useNodesState<Node<DeviceData>>([]);
   useEffect(() => setNodes(made), [made, setNodes]);
   const laidOut = laid !== null;
   useEffect(() => { if (laidOut) requestAnimationFrame(() => void flow.fitView({ padding: 0.08, maxZoom: 1 })); }, [laidOut, index.plan.device.size, flow]);
-  const edges = useMemo((): Edge<CableData>[] => drawn.map(({ id, first, last, route }) => ({
-    id, type: "cable", source: first.device, target: last.device, ...handlesOf(at.get(first.device), at.get(last.device)), ariaLabel: `Cable ${index.plan.link.get(id)?.label ?? ""}`,
-    data: { from: first.label, to: last.label, route, jacket: jacketOf(index, first), missing: [...jacketOf(index, first).missing, ...jacketOf(index, last).missing], chosen: selection?.what === "link" && selection.id === id },
-  })), [index, drawn, selection, at]);
+  const chosenLink = selection?.what === "link" ? selection.id : null;
+  const edges = useMemo((): Edge<CableData>[] => drawn.map(({ id, first, last, route }) => {
+    const [near, far] = [jacketOf(index, first), jacketOf(index, last)];
+    return {
+      id, type: "cable", source: first.device, target: last.device, ...handlesOf(at.get(first.device), at.get(last.device)), ariaLabel: `Cable ${nameOf(index, "port", first.id)} to ${nameOf(index, "port", last.id)}`,
+      data: { from: first.label, to: last.label, route, jacket: near, missing: [...near.missing, ...far.missing], chosen: chosenLink === id },
+    };
+  }), [index, drawn, chosenLink, at]);
   const moved = [...index.plan.device.values()].some((device) => device.position !== null);
-  const keep = (node: Node) => {
-    const position = { x: Math.round(node.position.x), y: Math.round(node.position.y) };
-    edit({ planner: "place-device", summary: `Moved ${index.plan.device.get(node.id)?.name ?? ""} on the drawing`, args: { device: node.id, ...position } }, ({ draft }) => draft.patch("device", node.id, { position }));
+  const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  useEffect(() => () => clearTimeout(resting.current), []);
+  const keep = (id: string, { x, y }: { x: number; y: number }) => {
+    const position = { x: Math.round(x), y: Math.round(y) };
+    const before = at.get(id);
+    if (before?.x === position.x && before.y === position.y) return;
+    edit({ planner: "place-device", summary: `Moved ${index.plan.device.get(id)?.name ?? ""} on the drawing`, args: { device: id, ...position } }, ({ draft }) => draft.patch("device", id, { position }));
+  };
+  const onChange = (changes: readonly NodeChange<Node>[]) => {
+    const own = changes.filter((change) => !("id" in change) || !change.id.startsWith("place "));
+    onNodesChange(own as NodeChange<Node<DeviceData>>[]);
+    for (const change of own) {
+      if (change.type === "select" && change.selected && change.id !== chosen) select({ what: "device", id: change.id });
+      if (change.type !== "position" || change.dragging === true || change.position === undefined) continue;
+      const { id, position } = change;
+      clearTimeout(resting.current);
+      resting.current = setTimeout(() => keep(id, position), REST_MS);
+    }
   };
   const arrange = () => {
     edit({ planner: "arrange-devices", summary: "Arranged the drawing anew", args: {} }, ({ draft }) => { for (const device of draft.all("device")) if (device.position !== null) draft.patch("device", device.id, { position: null }); });
     requestAnimationFrame(() => void flow.fitView({ padding: 0.08, maxZoom: 1 }));
   };
+  const save = async (kind: "svg" | "png") => {
+    const style = getComputedStyle(document.documentElement);
+    const { svg, width, height } = drawingSvg({
+      title: `${index.plan.site.name}: cabling`, devices: [...index.plan.device.values()].map((device) => ({ device, at: at.get(device.id) ?? ORIGIN })),
+      cables: drawn.map(({ id, first, last, route }) => ({ label: index.plan.link.get(id)?.label ?? "", from: first.label, to: last.label, fromAt: at.get(first.device) ?? ORIGIN, toAt: at.get(last.device) ?? ORIGIN, route, jacket: jacketOf(index, first) })),
+    }, (name) => style.getPropertyValue(`--tape-${name}`).trim());
+    const name = fileName(index.plan.site.name, `cabling.${kind}`);
+    if (kind === "svg") return download(name, "image/svg+xml", svg);
+    const png = await pngOf(svg, width, height);
+    if (png === null) toast.error("This browser can't make a PNG of the drawing; save it as SVG.");
+    else downloadBlob(name, png);
+  };
   return (
     <div className="relative min-h-52 flex-1" data-laid-out={laidOut}>
       <ReactFlow<Node, Edge<CableData>>
-        nodes={[...placeNodes(nodes), ...nodes]} edges={edges} nodeTypes={NODE_TYPES} edgeTypes={EDGE_TYPES} onNodesChange={(changes) => onNodesChange(changes.filter((change) => !("id" in change) || !change.id.startsWith("place ")) as Parameters<typeof onNodesChange>[0])}
-        onNodeDragStop={(_, node) => keep(node)} onNodeClick={(_, node) => { if (node.type === "device") select({ what: "device", id: node.id }); }} onEdgeClick={(_, edge) => select({ what: "link", id: edge.id })}
-        nodesConnectable={false} connectionMode={ConnectionMode.Loose} deleteKeyCode={null} minZoom={0.15} maxZoom={2} fitView aria-label="Cabling diagram"
+        nodes={[...placeNodes(nodes), ...nodes]} edges={edges} nodeTypes={NODE_TYPES} edgeTypes={EDGE_TYPES} onNodesChange={onChange} onlyRenderVisibleElements={index.plan.device.size > DRAWN_WHOLE}
+        onNodeClick={(_, node) => { if (node.type === "device") select({ what: "device", id: node.id }); }} onEdgeClick={(_, edge) => select({ what: "link", id: edge.id })}
+        onEdgesChange={(changes) => { for (const change of changes) if (change.type === "select" && change.selected) select({ what: "link", id: change.id }); }}
+        nodesConnectable={false} connectionMode={ConnectionMode.Loose} deleteKeyCode={null} minZoom={0.05} maxZoom={2} fitView aria-label="Cabling diagram"
       >
         <Background gap={24} color="var(--hair)" />
         <Controls showInteractive={false} position="top-right" className="[&_button]:!border-rule [&_button]:!bg-panel [&_button]:!text-ink [&_svg]:!fill-ink" />
       </ReactFlow>
-      {moved ? <button type="button" className="button absolute top-2 left-2 z-10" onClick={arrange}>Arrange anew</button> : null}
+      <div className="absolute top-2 left-2 z-10 flex gap-[6px]">
+        {moved ? <button type="button" className="button" onClick={arrange}>Arrange anew</button> : null}
+        {laidOut ? <><button type="button" className="button" onClick={() => void save("svg")}>Save SVG</button><button type="button" className="button" onClick={() => void save("png")}>Save PNG</button></> : null}
+      </div>
+      {progress === null ? null : <LayoutProgress progress={progress} />}
+    </div>
+  );
+}
+
+/** How far a layout is that takes its time, with a way to call it off. */
+function LayoutProgress({ progress: { pass, most, devices, cables, cancel } }: { progress: Progress }) {
+  const [seconds, setSeconds] = useState(0);
+  useEffect(() => {
+    const timer = setInterval(() => setSeconds((n) => n + 1), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  return (
+    <div role="status" className="absolute inset-x-0 top-1/3 z-10 mx-auto w-80 border border-ink bg-panel p-3 text-13">
+      <p className="mb-1 font-semibold">Laying out {counted(devices, "device", "devices")} and {counted(cables, "cable", "cables")}</p>
+      <progress className="mb-2 h-2 w-full accent-act" max={most} value={pass - 0.5} aria-label="Layout" />
+      <p className="flex items-center text-ink2">pass {pass} of at most {most}, {seconds} s so far<button type="button" className="button ml-auto" onClick={cancel}>Plain rows instead</button></p>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { Position } from "@xyflow/react";
 import type { Device, PlanIndex, Port } from "@/core/plan";
-import type { Laid, LayoutPoint } from "@/workers/layout.worker";
+import type { Laid, LayoutPoint } from "@/workers/layout";
 
 /** A cable as it is drawn: the corners of its way from `first` to `last`; without them it goes the shortest way between two boxes. */
 export interface DrawnCable { readonly id: string; readonly first: Port; readonly last: Port; readonly route: readonly LayoutPoint[] | null }

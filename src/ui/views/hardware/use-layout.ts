@@ -1,19 +1,17 @@
 "use client";
 
-import { wrap } from "comlink";
+import { proxy, wrap } from "comlink";
 import { useEffect, useState } from "react";
 import type { PlanIndex } from "@/core/plan";
+import type { LayoutBox, LayoutCable, Laid } from "@/workers/layout";
+import type { LayoutWorker } from "@/workers/layout.worker";
 import { BOX } from "./cable-ends";
-import type { LayoutBox, LayoutCable, LayoutWorker, Laid } from "@/workers/layout.worker";
-
-let worker: ReturnType<typeof wrap<LayoutWorker>> | null = null;
-const layoutWorker = () => (worker ??= wrap<LayoutWorker>(new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), { type: "module" })));
 
 /** What the layout depends on, as text: the same text needs no new layout. */
 function shapeOf({ plan }: PlanIndex): { boxes: LayoutBox[]; cables: LayoutCable[] } {
   const boxes = [...plan.device.values()].map((device): LayoutBox => ({ id: device.id, ...BOX, group: device.place }));
   const deviceOf = (port: string) => plan.port.get(port)?.device ?? "";
-  const rank = (id: string) => ["gateway", "switch", "accessPoint"].indexOf(plan.device.get(id)?.kind ?? "");
+  const rank = (id: string) => ["gateway", "firewall", "switch", "accessPoint"].indexOf(plan.device.get(id)?.kind ?? "");
   const cables = [...plan.link.values()].map((link): LayoutCable => {
     const [a, b] = [deviceOf(link.a), deviceOf(link.b)];
     return rank(a) <= rank(b) ? { id: link.id, from: a, to: b } : { id: link.id, from: b, to: a };
@@ -21,18 +19,62 @@ function shapeOf({ plan }: PlanIndex): { boxes: LayoutBox[]; cables: LayoutCable
   return { boxes, cables };
 }
 
-/** The layered layout of the gear; null until the first one is there. Where a person put a device is not its matter. */
-export function useLayout(index: PlanIndex): Laid | null {
-  const [made, setMade] = useState<{ key: string; laid: Laid } | null>(null);
+const ROW = 8;
+const GAP = { x: 40, y: 70 } as const;
+
+/** Boxes in plain rows, those of one place together: what is drawn when the layout has been called off. */
+export function plainRows(boxes: readonly LayoutBox[]): Laid {
+  const places: Record<string, { x: number; y: number }> = {};
+  const groups = [...new Set(boxes.map((box) => box.group))];
+  let row = 0;
+  for (const group of groups) {
+    const own = boxes.filter((box) => box.group === group);
+    for (const [i, box] of own.entries()) places[box.id] = { x: (i % ROW) * (BOX.width + GAP.x), y: (row + Math.floor(i / ROW)) * (BOX.height + GAP.y) };
+    row += Math.ceil(own.length / ROW);
+  }
+  return { places, routes: {}, width: ROW * (BOX.width + GAP.x), height: row * (BOX.height + GAP.y) };
+}
+
+/** Layouts that have been made, so that coming back to the drawing makes none anew. */
+const KEPT = new Map<string, Laid>();
+const MOST_KEPT = 6;
+
+export interface Progress { readonly pass: number; readonly most: number; readonly devices: number; readonly cables: number; readonly cancel: () => void }
+
+/** The layered layout of the gear, made off the page's thread; null until the first one is there. Where a person put a device is not its matter. */
+export function useLayout(index: PlanIndex): { readonly laid: Laid | null; readonly progress: Progress | null } {
   const shape = shapeOf(index);
   const key = JSON.stringify([shape.boxes.map((b) => [b.id, b.group]), shape.cables.map((c) => [c.from, c.to])]);
+  const [made, setMade] = useState<Laid | null>(KEPT.get(key) ?? null);
+  const [progress, setProgress] = useState<Progress | null>(null);
   useEffect(() => {
-    let isCurrent = true;
+    const known = KEPT.get(key);
+    if (known !== undefined) {
+      setMade(known);
+      return undefined;
+    }
     const { boxes, cables } = JSON.parse(JSON.stringify(shape)) as typeof shape;
-    void layoutWorker().layout(boxes, cables).then((laid) => { if (isCurrent) setMade({ key, laid }); });
-    return () => { isCurrent = false; };
+    // A worker for each layout: one that has become pointless, or that somebody calls off, is stopped in the middle of its work.
+    const worker = new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), { type: "module" });
+    const show = (laid: Laid) => {
+      worker.terminate();
+      setMade(laid);
+      setProgress(null);
+    };
+    const finish = (laid: Laid) => {
+      KEPT.set(key, laid);
+      for (const old of [...KEPT.keys()].slice(0, -MOST_KEPT)) KEPT.delete(old);
+      show(laid);
+    };
+    // Not kept: whoever comes back to the drawing gets a layout.
+    const cancel = () => show(plainRows(boxes));
+    void wrap<LayoutWorker>(worker).layout(boxes, cables, proxy((pass, most) => setProgress({ pass, most, devices: boxes.length, cables: cables.length, cancel }))).then(finish, () => cancel());
+    return () => {
+      worker.terminate();
+      setProgress(null);
+    };
   // The key stands for the shape: a new object with the same content needs no new layout.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  return made?.laid ?? null;
+  return { laid: made, progress };
 }

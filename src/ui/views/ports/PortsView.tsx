@@ -1,16 +1,36 @@
 "use client";
 
-import { useRef, type KeyboardEvent } from "react";
+import { useRef, useState, type KeyboardEvent, type ReactNode } from "react";
 import { counted } from "@/core/checks";
 import { devicesInOrder, deviceLine, portCounts, runText } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { Combo } from "../../kit/Combo";
+import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { PaintBar } from "./PaintBar";
 import { GUARDS, PortTable } from "./PortTable";
+import { RulePaint } from "./RulePaint";
+import { VlanPathsPanel } from "./VlanPathsPanel";
+
+type Way = "device" | "vlans" | "rule";
+const WAYS = [["device", "One device"], ["vlans", "VLAN paths"], ["rule", "By rule"]] as const;
+
+/** The ports in three ways: those of one device to be painted, every VLAN across all devices, and painting by a rule. */
+export function PortsView() {
+  const index = useIndex();
+  const [way, setWay] = useState<Way>("device");
+  const ways = <Segmented label="Show" value={way} choices={WAYS} onChoose={setWay} />;
+  if (way === "device") return <DevicePorts ways={ways} />;
+  return (
+    <main className="sheet">
+      <div className="head"><h1>Ports</h1><p>{way === "vlans" ? "VLANs across, ports down" : `${counted(index.plan.port.size, "port", "ports")} in all`}</p><span className="push" />{ways}</div>
+      {way === "vlans" ? <VlanPathsPanel /> : <RulePaint />}
+    </main>
+  );
+}
 
 /** One device's ports as a column of cables in the printed order; a chosen run is painted in one go. */
-export function PortsView() {
+function DevicePorts({ ways }: { ways: ReactNode }) {
   const index = useIndex();
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
@@ -39,7 +59,7 @@ export function PortsView() {
   return (
     <main className="sheet">
       <div className="head">
-        <h1>{device.name}</h1><p>{deviceLine(device)}{device.bridging === "vlan" ? `; ${counted(counts.undecided, "port", "ports")} to decide; slots in VID order` : ""}</p><span className="push" />
+        <h1>{device.name}</h1><p>{deviceLine(device)}{device.bridging === "vlan" ? `; ${counted(counts.undecided, "port", "ports")} to decide; slots in VID order` : ""}</p><span className="push" />{ways}
         <Combo label="Device" value={device.id} empty="Choose a device" choices={devices.map((d) => ({ value: d.id, label: d.name, detail: d.place }))} onChoose={(id) => select({ what: "ports", device: id, ids: [] })} />
       </div>
       {device.bridging === "plain" ? <p className="px-4 py-2 text-13 text-ink2">This one knows no VLANs: it passes every frame to all its ports, tags untouched. There is nothing to set.</p> : null}
@@ -50,7 +70,7 @@ export function PortsView() {
         {GUARDS.map(([letter, title]) => <span key={letter}><b className="mono mr-1 text-ink">{letter}</b>{title}</span>)}
         <span className="ml-auto"><span className="mr-1 inline-block h-3 w-3 border-[1.5px] border-dashed border-stop align-[-2px]" />missing on this hop</span>
       </p>
-      {chosen.length === 0 || device.bridging !== "vlan" ? null : <PaintBar key={device.id} device={device} ports={chosen} run={runText(chosen, ports)} />}
+      {chosen.length === 0 || device.bridging !== "vlan" ? null : <PaintBar key={device.id} domain={device.domain} ports={chosen} run={runText(chosen, ports)} where={device.name} />}
     </main>
   );
 }

@@ -1,15 +1,19 @@
 "use client";
 
 import { notePorts } from "@/core/planners";
+import { loadAt, poeStandard } from "@/core/power";
 import { jacketOf, jacketText, pluggedIn, runText } from "@/core/sheets";
 import { counted } from "@/core/checks";
-import { useGoTo } from "../frame/go-to";
-import { useUi } from "../frame/use-ui";
-import { TextField } from "../kit/TextField";
-import { useIndex, usePlan } from "../plan-store/use-plan";
-import { FindingsSection } from "./FindingsSection";
-import { HistorySection } from "./HistorySection";
-import { Caution, Fact, MarginHead, Section } from "./parts";
+import { useGoTo } from "../../frame/go-to";
+import { useUi } from "../../frame/use-ui";
+import { TextField } from "../../kit/TextField";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { FindingsSection } from "../FindingsSection";
+import { HistorySection } from "../HistorySection";
+import { Guards } from "./Guards";
+import { JoinPorts } from "./JoinPorts";
+import { PortFields } from "./PortFields";
+import { Caution, Fact, MarginHead, Section } from "../parts";
 
 /** The chosen run of ports: its count said aloud, what is in it, its findings and those of the switch. */
 export function PortsMargin({ device, ids }: { device: string; ids: readonly string[] }) {
@@ -24,6 +28,7 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
   const one = ports.length === 1;
   const name = index.plan.device.get(device)?.name ?? "";
   const run = runText(ports, all);
+  const load = one ? loadAt(index, first) : null;
   const plugged = ports.map((port) => pluggedIn(index, port)).filter((text) => text !== "");
   const softs = `${first.softwareName}${one ? "" : ` to ${ports.at(-1)?.softwareName ?? ""}`}`;
   const probeFrom = () => {
@@ -37,14 +42,17 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
         <Fact name="Count">{ports.length}: case {run}, soft <span className="mono">{softs}</span></Fact>
         <Fact name="Plugged in">{plugged.length === 0 ? "nothing" : one ? plugged[0] : `${counted(plugged.length, "port", "ports")} in use`}</Fact>
         {one ? <Fact name="Carries">{jacketText(jacketOf(index, first))}</Fact> : null}
-        {one ? <Fact name="Speed">{first.speedMbps} Mbit/s, {first.medium}</Fact> : null}
-        {first.poeMw === 0 ? null : <Fact name="PoE">up to {first.poeMw / 1000} W a port</Fact>}
+        {one ? <Fact name="Speed">{first.speedMbps} Mbit/s, {first.medium}{first.optic === "none" ? "" : `, ${first.optic}`}{first.lag === null ? "" : `, in ${index.plan.lag.get(first.lag)?.name ?? "a LAG"}`}</Fact> : null}
+        {first.poeMw === 0 ? null : <Fact name="PoE">{poeStandard(first.poeMw)}, up to {first.poeMw / 1000} W a port{load === null ? "" : `; ${load.name} takes class ${load.poeClass}`}</Fact>}
       </dl>
       <FindingsSection ids={new Set(ids)} />
       <FindingsSection ids={new Set(all.map((port) => port.id).filter((id) => !ids.includes(id)))} title="Others on this device" />
       <Section title="Change">
+        {one ? <PortFields port={first} /> : null}
         <TextField key={first.id} label="Note" value={first.note} placeholder="Way back in, keep free" write={(text) => edit({ planner: "note-ports", summary: `${name} ${run}: ${text === "" ? "note emptied" : text}`, args: { ports: ids, text } }, (bench) => notePorts(bench, ids, text))} />
       </Section>
+      <Guards key={ids.join(" ")} name={name} run={run} ports={ports} />
+      {ports.length < 2 ? null : <JoinPorts name={name} run={run} ports={ports} />}
       <Caution head="On a live network">paint the far end of a trunk first, and keep one port as a way back in.</Caution>
       {one ? <HistorySection about={first.id} /> : null}
       {one ? <div className="section px-4 pt-3"><button type="button" className="button" onClick={probeFrom}>Probe from this port</button></div> : null}

@@ -1,0 +1,39 @@
+"use client";
+
+import { useState } from "react";
+import { formatAddress } from "@/core/address";
+import type { Device } from "@/core/plan";
+import { addLeg, removeLeg } from "@/core/planners";
+import { TextField } from "../../kit/TextField";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { Section } from "../parts";
+
+/** The addresses of the gear itself. */
+export function Legs({ device }: { device: Device }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const legs = index.interfacesOf(device.id);
+  const segments = [...index.plan.segment.values()];
+  const [segment, setSegment] = useState(segments.find((s) => s.management)?.id ?? segments[0]?.id ?? "");
+  const chosen = index.plan.segment.get(segment);
+  return (
+    <Section title="Its own addresses">
+      <ul className="px-4 text-13">
+        {legs.map((leg) => (
+          <li key={leg.id} className="flex min-h-7 items-center gap-2">
+            <span className="mono">{leg.addresses4.map(formatAddress).join(", ") || (leg.line === null ? "none" : "from the line")}</span><span className="text-ink2">{leg.name}</span>
+            <button type="button" className="button ml-auto" aria-label={`Remove the address in ${leg.name}`} onClick={() => edit({ planner: "remove-leg", summary: `${device.name} has no address in ${leg.name} any more`, args: { interface: leg.id } }, ({ draft }) => removeLeg({ draft }, leg.id))}>Remove</button>
+          </li>
+        ))}
+      </ul>
+      {segments.length === 0 ? null : (
+        <>
+          <label className="grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-2 px-4 py-[2px] text-13"><span className="text-ink2">Add in</span>
+            <select className="field" value={segment} onChange={(event) => setSegment(event.target.value)}>{segments.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</select>
+          </label>
+          <TextField key={`${legs.length} ${segment}`} label="Address" mono value="" placeholder=".2" write={(text) => edit({ planner: "add-leg", summary: `${device.name}: ${text} in ${chosen?.name ?? ""}`, args: { device: device.id, segment, text } }, (bench) => addLeg(bench, device.id, segment, text))} />
+        </>
+      )}
+    </Section>
+  );
+}

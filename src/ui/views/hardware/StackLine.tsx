@@ -1,0 +1,32 @@
+"use client";
+
+import { useState } from "react";
+import { toast } from "sonner";
+import { Draft } from "@/core/plan";
+import { addStack, readStack } from "@/core/planners";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+
+/** Several devices in one line: how many of which model, where, cabled to what. It says how it is understood while one types. */
+export function StackLine() {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const [text, setText] = useState("");
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const read = text.trim() === "" ? null : readStack(new Draft(index.plan), text);
+  const add = () => {
+    const refused = text.trim() === "" ? "Write how many of which model, such as 3 × 24-port PoE in Cabinet A, uplinks to Core." : edit({ planner: "add-stack", summary: `Added ${text.trim()}`, args: { text } }, (bench) => addStack(bench, text));
+    setRefusal(refused);
+    if (refused !== null) return;
+    toast(`Added ${read?.order?.count ?? ""} × ${read?.order?.model.model ?? ""}.`);
+    setText("");
+  };
+  return (
+    <form className="flex flex-wrap items-center gap-3 border-b border-hair bg-paper px-4 py-2 text-13" onSubmit={(event) => { event.preventDefault(); add(); }}>
+      <label className="flex items-center gap-2">Several at once<input className="field w-[420px]" value={text} placeholder="3 × 24-port PoE in Cabinet A, uplinks to Core" autoComplete="off" onChange={(event) => { setText(event.target.value); setRefusal(null); }} /></label>
+      <button type="submit" className="button">Add them</button>
+      <p className={`min-w-0 flex-1 truncate ${refusal === null ? "text-ink2" : "text-stop"}`} role={refusal === null ? undefined : "alert"}>
+        {refusal ?? (read === null ? "" : read.order === null ? read.refusal : `${read.order.count} × ${read.order.model.model}${read.order.place === "" ? "" : ` in ${read.order.place}`}${read.order.to === null ? "" : `, each with a trunk to ${read.order.to.name}`}`)}
+      </p>
+    </form>
+  );
+}
