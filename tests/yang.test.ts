@@ -6,6 +6,7 @@ import { bramblewick } from "../demo/bramblewick";
 import { fennelStreet } from "../demo/fennel-street";
 import { lockkeepersHouse } from "../demo/lockkeepers-house";
 import { deviceData, yangData, yangText } from "@/core/device-sheet";
+import { must } from "@/core/kernel";
 import { PlanIndex } from "@/core/plan";
 
 const SHIPPED = "/usr/share/yuma";
@@ -33,13 +34,13 @@ test.each(devices)("the YANG data of $name is valid", ({ data }) => {
   expect(faults(yangText(data))).toBe("");
 });
 
-const switchB = devices.find(({ name }) => name.endsWith("Switch B"));
+const switchB = must(devices.find(({ name }) => name.endsWith("Switch B")), "Switch B");
 
 type Tree = Record<string, unknown>;
 /** The data with one thing put wrong, to see that the validator would say so. */
 function spoiled(spoil: (interfaces: Tree[], bridge: Tree) => void): string {
-  const data = JSON.parse(JSON.stringify(yangData(switchB!.data))) as { "ietf-interfaces:interfaces": { interface: Tree[] }; "ieee802-dot1q-bridge:bridges": { bridge: Tree[] } };
-  spoil(data["ietf-interfaces:interfaces"].interface, data["ieee802-dot1q-bridge:bridges"].bridge[0]!);
+  const data = JSON.parse(JSON.stringify(yangData(switchB.data))) as { "ietf-interfaces:interfaces": { interface: Tree[] }; "ieee802-dot1q-bridge:bridges": { bridge: Tree[] } };
+  spoil(data["ietf-interfaces:interfaces"].interface, must(data["ieee802-dot1q-bridge:bridges"].bridge[0], "a bridge"));
   return JSON.stringify(data);
 }
 
@@ -50,16 +51,16 @@ test("and what breaks the standards is not: a VLAN ID of 4095, a name twice, an 
     (interfaces: Tree[]) => { port(interfaces).pvid = 4095; },
     (interfaces: Tree[]) => { port(interfaces)["acceptable-frame"] = "some"; },
     (interfaces: Tree[]) => { port(interfaces)["bridge-name"] = "another"; },
-    (interfaces: Tree[]) => { interfaces[1]!.name = interfaces[0]!.name; },
-    (interfaces: Tree[]) => { interfaces.find((one) => "ietf-ip:ipv4" in one)!["ietf-ip:ipv4"] = { address: [{ ip: "10.0.0.256", "prefix-length": 24 }] }; },
+    (interfaces: Tree[]) => { must(interfaces[1], "a second").name = interfaces[0]?.name; },
+    (interfaces: Tree[]) => { must(interfaces.find((one) => "ietf-ip:ipv4" in one), "an address")["ietf-ip:ipv4"] = { address: [{ ip: "10.0.0.256", "prefix-length": 24 }] }; },
     (_: Tree[], bridge: Tree) => { delete bridge["bridge-type"]; },
   ]) expect(faults(spoiled(spoil))).not.toBe("");
 });
 
 test("membership in the data is what the ports carry", () => {
-  const bridge = (yangData(switchB!.data)["ieee802-dot1q-bridge:bridges"] as { bridge: { component: { "filtering-database": { "vlan-registration-entry": { vids: string; "port-map": { "port-ref": number; "static-vlan-registration-entries": { "vlan-transmitted": string } }[] }[] } }[] }[] }).bridge[0]!;
-  const entries = bridge.component[0]!["filtering-database"]["vlan-registration-entry"];
-  for (const [at, port] of switchB!.data.ports.entries()) {
+  const bridge = (yangData(switchB.data)["ieee802-dot1q-bridge:bridges"] as { bridge: { component: { "filtering-database": { "vlan-registration-entry": { vids: string; "port-map": { "port-ref": number; "static-vlan-registration-entries": { "vlan-transmitted": string } }[] }[] } }[] }[] }).bridge[0];
+  const entries = must(bridge?.component[0], "a component")["filtering-database"]["vlan-registration-entry"];
+  for (const [at, port] of switchB.data.ports.entries()) {
     const of = (way: string) => entries.filter((entry) => entry["port-map"].some((one) => one["port-ref"] === at + 1 && one["static-vlan-registration-entries"]["vlan-transmitted"] === way)).map((entry) => Number(entry.vids));
     expect({ untagged: of("untagged"), tagged: of("tagged") }).toEqual({ untagged: [...port.untagged], tagged: [...port.tagged] });
   }

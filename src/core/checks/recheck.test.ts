@@ -94,7 +94,7 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       if (device !== undefined) makeLag(bench, own.slice(b % 5, (b % 5) + 2).map((one) => one.id), b % 2 === 0 ? "active" : "passive");
       return;
     }
-    case 34: { const lag = pick(draft, "lag", a); if (lag !== undefined) (b % 2 === 0 ? setLagMode({ draft }, lag.id, "static") : dissolveLag({ draft }, lag.id)); return; }
+    case 34: { const lag = pick(draft, "lag", a); if (lag === undefined) return; if (b % 2 === 0) setLagMode({ draft }, lag.id, "static"); else dissolveLag({ draft }, lag.id); return; }
     case 35: {
       const [room, other] = [pick(draft, "room", a), pick(draft, "room", b)];
       if (room !== undefined && other !== undefined) draft.patch("room", room.id, { building: b % 2 === 0 ? "Barn" : "", beside: b % 3 === 0 ? [other.id] : [], needs: b % 4 === 0 ? "40 PC" : room.needs });

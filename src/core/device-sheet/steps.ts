@@ -53,7 +53,7 @@ function nameStep({ hostName, management, supportUntil }: DeviceData): SheetStep
     if (management.time.length > 0) rows.push(["Time servers", management.time.join(", ")]);
   }
   if (supportUntil !== null) rows.push(["Software", `bring it up to date; support ends ${supportUntil}`]);
-  return { ...NONE, title: "Name, address, time", heads: ["Setting", "Value"], rows, note: management?.vid == null ? "" : "The address moves to the management VLAN only with the last step: until then reach it as before." };
+  return { ...NONE, title: "Name, address, time", heads: ["Setting", "Value"], rows, note: management === null || management.vid === null ? "" : "The address moves to the management VLAN only with the last step: until then reach it as before." };
 }
 
 function portSteps(data: DeviceData): SheetStep[] {

@@ -60,7 +60,8 @@ function write(draft: Draft, index: PlanIndex, port: Port, untagged: Vid | null,
   for (const member of members) {
     const fields = fieldsOf({ role: "trunk", untagged, tagged });
     // A port that has been decided keeps its guards; one that carries nothing any more waits to be decided.
-    const { guards, enabled, ...membership } = fields;
-    draft.patch("port", member.id, modeOf(member) === "undecided" && !empty ? fields : { ...membership, admit: empty ? "all" : (membership.admit ?? "all") });
+    const { pvid = null, untagged: own = [], tagged: others = [], admit = "all" } = fields;
+    const membership = { pvid, untagged: own, tagged: others, admit: empty ? ("all" as const) : admit };
+    draft.patch("port", member.id, modeOf(member) === "undecided" && !empty ? fields : membership);
   }
 }

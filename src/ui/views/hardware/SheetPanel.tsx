@@ -68,6 +68,7 @@ function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps
   const text = typed ?? own?.text ?? example?.text ?? "";
   const ending = own?.ending ?? example?.ending ?? "txt";
   const filled = useTemplate(text, data);
+  const [output, fault] = [filled?.text ?? null, filled?.fault ?? null];
   const copy = () => {
     let made: string | null = null;
     const refusal = edit({ planner: "add-template", summary: `Template ${example?.name ?? ""} of one's own`, args: { name: example?.name ?? "" } }, (bench) => {
@@ -98,9 +99,9 @@ function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps
         {own === undefined ? null : <div className="pt-2"><button type="button" className="button danger" onClick={() => { edit({ planner: "remove-template", summary: `Removed the template ${own.name}`, args: { template: own.id } }, (bench) => removeTemplate(bench, own.id)); choose("steps"); }}>Remove</button></div>}
       </div>
       <div className="flex min-w-0 flex-col p-4">
-        <div className="mb-2 flex min-h-7 items-center text-13 text-ink2">{filled === null ? <span role="status">Filling …</span> : "What it makes"}<button type="button" className="button go ml-auto" disabled={filled?.text == null} onClick={() => { if (filled?.text != null) download(fileNameOf(ending), "text/plain;charset=utf-8", filled.text); }}>Save</button></div>
-        {filled?.fault == null ? null : <p role="alert" className="border border-stop bg-stop-wash p-2 text-13 text-stop">{filled.fault}</p>}
-        {filled?.text == null ? null : <pre className="mono overflow-x-auto text-12 whitespace-pre-wrap">{filled.text}</pre>}
+        <div className="mb-2 flex min-h-7 items-center text-13 text-ink2">{filled === null ? <span role="status">Filling …</span> : "What it makes"}<button type="button" className="button go ml-auto" disabled={output === null} onClick={() => { if (output !== null) download(fileNameOf(ending), "text/plain;charset=utf-8", output); }}>Save</button></div>
+        {fault === null ? null : <p role="alert" className="border border-stop bg-stop-wash p-2 text-13 text-stop">{fault}</p>}
+        {output === null ? null : <pre className="mono overflow-x-auto text-12 whitespace-pre-wrap">{output}</pre>}
       </div>
     </div>
   );

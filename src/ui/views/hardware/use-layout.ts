@@ -45,14 +45,10 @@ export interface Progress { readonly pass: number; readonly most: number; readon
 export function useLayout(index: PlanIndex): { readonly laid: Laid | null; readonly progress: Progress | null } {
   const shape = shapeOf(index);
   const key = JSON.stringify([shape.boxes.map((b) => [b.id, b.group]), shape.cables.map((c) => [c.from, c.to])]);
-  const [made, setMade] = useState<Laid | null>(KEPT.get(key) ?? null);
+  const [made, setMade] = useState<Laid | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   useEffect(() => {
-    const known = KEPT.get(key);
-    if (known !== undefined) {
-      setMade(known);
-      return undefined;
-    }
+    if (KEPT.has(key)) return undefined;
     const { boxes, cables } = JSON.parse(JSON.stringify(shape)) as typeof shape;
     // A worker for each layout: one that has become pointless, or that somebody calls off, is stopped in the middle of its work.
     const worker = new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), { type: "module" });
@@ -76,5 +72,5 @@ export function useLayout(index: PlanIndex): { readonly laid: Laid | null; reado
   // The key stands for the shape: a new object with the same content needs no new layout.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  return { laid: made, progress };
+  return { laid: KEPT.get(key) ?? made, progress };
 }

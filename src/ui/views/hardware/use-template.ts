@@ -11,10 +11,11 @@ const REST_MS = 250;
 
 /** Fills a template in a worker of its own, which is stopped when it takes too long; null while it is at work. */
 export function useTemplate(template: string | null, data: DeviceData): Filled | null {
-  const [filled, setFilled] = useState<Filled | null>(null);
+  const [made, setMade] = useState<{ readonly of: string; readonly filled: Filled } | null>(null);
   const text = JSON.stringify(data);
+  const key = `${template ?? ""} ${text}`;
   useEffect(() => {
-    setFilled(null);
+    const setFilled = (filled: Filled) => setMade({ of: key, filled });
     if (template === null) return undefined;
     let worker: Worker | null = null;
     let late: ReturnType<typeof setTimeout> | undefined;
@@ -35,6 +36,6 @@ export function useTemplate(template: string | null, data: DeviceData): Filled |
       clearTimeout(late);
       worker?.terminate();
     };
-  }, [template, text]);
-  return filled;
+  }, [template, text, key]);
+  return made?.of === key ? made.filled : null;
 }
