@@ -1,12 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { cell, newSite, openSite, openView, saved } from "./open-site";
-
-/** What a spreadsheet puts on the clipboard, pasted where the focus is. */
-const paste = (page: Page, rows: string[][]) => page.evaluate((text) => {
-  const data = new DataTransfer();
-  data.setData("text/plain", text);
-  document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
-}, rows.map((row) => row.join("\t")).join("\n"));
+import { cell, newSite, openSite, openView, paste, saved } from "./open-site";
 
 test("rows of a spreadsheet become segments; one bad cell refuses all of them by its row", async ({ page }) => {
   await newSite(page, "Bramblewick Cider Works, orchard");

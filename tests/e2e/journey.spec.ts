@@ -1,7 +1,7 @@
 import { expect, test, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { startInstance, type Instance } from "./instance";
-import { cell, newSite, openView, saved } from "./open-site";
+import { addSegment, cell, choosePorts, newSite, openView, saved } from "./open-site";
 
 const SITE = "Fennel Street Veterinary Practice, annexe";
 const PORT = 4188;
@@ -13,27 +13,12 @@ async function comeIn(page: Page, { link }: Instance): Promise<void> {
   await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
 }
 
-async function addSegment(page: Page, name: string): Promise<void> {
-  await cell(page, "Segments", "New segment", 2).click();
-  await page.keyboard.type(name);
-  await page.keyboard.press("Enter");
-  await expect(page.getByRole("gridcell", { name, exact: true }).first()).toBeVisible();
-}
-
 async function addDevice(page: Page, model: string, name: string): Promise<void> {
   await page.getByLabel("What").selectOption({ label: model });
   await page.getByLabel("Name", { exact: true }).first().fill(name);
   await page.getByLabel("Place", { exact: true }).first().fill("Cabinet A");
   await page.getByRole("button", { name: "Add it" }).click();
   await expect(page.getByRole("table", { name: "Devices" }).getByRole("button", { name })).toBeVisible();
-}
-
-async function choosePorts(page: Page, device: string, first: string, last: string): Promise<void> {
-  await page.getByRole("button", { name: /^Device:/ }).click();
-  await page.getByRole("option", { name: device }).click();
-  const row = (label: string) => page.getByRole("grid", { name: `Ports of ${device}` }).getByRole("row").filter({ has: page.getByRole("cell", { name: label, exact: true }).or(page.getByRole("gridcell", { name: label, exact: true })) }).first();
-  await row(first).click();
-  if (last !== first) await row(last).click({ modifiers: ["Shift"] });
 }
 
 /** What the plan file says, without the order of its lists: rows come back sorted by id. */
@@ -83,10 +68,10 @@ test("a site from nothing: planned, found wrong, repaired, probed, exported, und
   await page.getByLabel("in", { exact: true }).selectOption({ label: "20 Guests" });
   await page.getByRole("button", { name: "Paint 2 ports" }).click();
   await choosePorts(page, "Upper switch", "24", "24");
-  await page.getByRole("radio", { name: "Trunk" }).click();
+  await page.getByRole("radio", { name: "Chosen VLANs" }).click();
   await page.getByRole("button", { name: "Paint 1 port" }).click();
   await choosePorts(page, "Gateway", "1", "1");
-  await page.getByRole("radio", { name: "Trunk" }).click();
+  await page.getByRole("radio", { name: "Chosen VLANs" }).click();
   await page.getByRole("group", { name: "Tagged" }).getByRole("button", { name: "GU, Guests" }).click();
   await page.getByRole("button", { name: "Paint 1 port" }).click();
 

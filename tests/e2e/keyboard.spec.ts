@@ -67,16 +67,16 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await tabTo(page, page.getByRole("button", { name: "Add it" }));
   await press(page, "Enter");
   const devices = page.getByRole("table", { name: "Devices" });
-  await tabTo(page, devices.getByRole("button", { name: "Switch" }));
+  await tabTo(page, devices.getByRole("button", { name: "Switch 1" }));
   await press(page, "Enter");
   await choose(page, page.getByLabel("From port"), "8");
-  await choose(page, page.getByLabel("to", { exact: true }), "Gateway port 1");
+  await choose(page, page.getByLabel("to", { exact: true }), "Gateway 1 port 1");
   await tabTo(page, page.getByRole("button", { name: "Lay the cable" }));
   await press(page, "Enter");
   await expect(page.getByRole("button", { name: "Show the cable at port 8" })).toBeVisible();
 
-  await goTo(page, "05", "Switch");
-  const ports = page.getByRole("grid", { name: "Ports of Switch" });
+  await goTo(page, "05", "Switch 1");
+  const ports = page.getByRole("grid", { name: "Ports of Switch 1" });
   await tabTo(page, ports.locator('tr[tabindex="0"]'));
   await press(page, "Home", "Shift+ArrowDown", "Shift+ArrowDown");
   await expect(page.getByText("3 ports, 1 to 3")).toBeVisible();
@@ -85,7 +85,7 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "Enter");
   await tabTo(page, ports.locator('tr[tabindex="0"]'), true);
   await press(page, "Home", ...Array<string>(7).fill("ArrowDown"));
-  await tabTo(page, page.getByRole("radio", { name: "Trunk" }));
+  await tabTo(page, page.getByRole("radio", { name: "Chosen VLANs" }));
   await press(page, "Enter");
   await tabTo(page, page.getByRole("button", { name: "Paint 1 port" }));
   await press(page, "Enter");
@@ -93,10 +93,10 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "Enter");
   await page.keyboard.type("Gateway");
   await press(page, "Enter");
-  const gate = page.getByRole("grid", { name: "Ports of Gateway" });
+  const gate = page.getByRole("grid", { name: "Ports of Gateway 1" });
   await tabTo(page, gate.locator('tr[tabindex="0"]'));
   await press(page, "Home", "ArrowDown");
-  await tabTo(page, page.getByRole("radio", { name: "Trunk" }));
+  await tabTo(page, page.getByRole("radio", { name: "Chosen VLANs" }));
   await press(page, "Enter");
   await tabTo(page, page.getByRole("group", { name: "Tagged" }).getByRole("button", { name: "VI, Visitors" }));
   await press(page, "Enter");
@@ -104,10 +104,10 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "Enter");
 
   await goTo(page, "10", "Findings");
-  const finding = page.getByRole("button", { name: /^Visitors \(20\) stops at Gateway port 1/ });
+  const finding = page.getByRole("button", { name: /^Visitors \(20\) stops at Gateway 1 port 1/ });
   await tabTo(page, finding);
   await press(page, "Enter");
-  await tabTo(page, page.getByRole("button", { name: "Add Visitors (20) to Gateway port 1" }));
+  await tabTo(page, page.getByRole("button", { name: "Add Visitors (20) to Gateway 1 port 1" }));
   await press(page, "Enter");
   await tabTo(page, page.getByRole("button", { name: "Apply" }));
   await press(page, "Enter");
@@ -124,7 +124,7 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "p");
   await tabTo(page, page.getByRole("button", { name: /^What and where/ }));
   await press(page, "Enter");
-  await page.keyboard.type("Switch 2");
+  await page.keyboard.type("Switch 1 2");
   await press(page, "Enter");
   await expect(page.getByText("✓ all 4 steps pass")).toBeVisible();
   await tabTo(page, page.getByRole("list", { name: "Steps" }).locator('button[tabindex="0"]'));

@@ -37,3 +37,27 @@ export async function newSite(page: Page, name: string): Promise<void> {
   await openView(page, "Segments");
   await expect(page.getByText("Here stand the groups that must not see one another")).toBeVisible();
 }
+
+/** A new segment by its name alone. */
+export async function addSegment(page: Page, name: string): Promise<void> {
+  await cell(page, "Segments", "New segment", 2).click();
+  await page.keyboard.type(name);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("gridcell", { name, exact: true }).first()).toBeVisible();
+}
+
+/** Goes to a device of Ports and chooses a run of its ports with the mouse. */
+export async function choosePorts(page: Page, device: string, first: string, last: string): Promise<void> {
+  await page.getByRole("button", { name: /^Device:/ }).click();
+  await page.getByRole("option", { name: device }).click();
+  const row = (label: string) => page.getByRole("grid", { name: `Ports of ${device}` }).getByRole("row").filter({ has: page.getByRole("cell", { name: label, exact: true }).or(page.getByRole("gridcell", { name: label, exact: true })) }).first();
+  await row(first).click();
+  if (last !== first) await row(last).click({ modifiers: ["Shift"] });
+}
+
+/** What a spreadsheet puts on the clipboard, pasted where the focus is. */
+export const paste = (page: Page, rows: string[][]) => page.evaluate((text) => {
+  const data = new DataTransfer();
+  data.setData("text/plain", text);
+  document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
+}, rows.map((row) => row.join("\t")).join("\n"));

@@ -32,6 +32,10 @@ export const CABLE_WORDS: Readonly<Record<Cable, string>> = {
   unknown: "not known", cat5e: "Category 5e", cat6: "Category 6", cat6a: "Category 6A", cat8: "Category 8", om1: "OM1 multimode", om2: "OM2 multimode", om3: "OM3 multimode", om4: "OM4 multimode",
   om5: "OM5 multimode", os1: "OS1 single-mode", os2: "OS2 single-mode", twinax: "twinaxial",
 };
+/** The same in a word, for a cell. */
+export const CABLE_SHORT: Readonly<Record<Cable, string>> = {
+  unknown: "", cat5e: "Cat 5e", cat6: "Cat 6", cat6a: "Cat 6A", cat8: "Cat 8", om1: "OM1", om2: "OM2", om3: "OM3", om4: "OM4", om5: "OM5", os1: "OS1", os2: "OS2", twinax: "twinax",
+};
 export const MEDIUM_WORDS: Readonly<Record<Link["medium"], string>> = { copper: "copper", fibre: "fibre", directAttach: "direct attach" };
 
 /** The cables that a medium can be. */

@@ -1,4 +1,4 @@
-import { CABLE_WORDS, MEDIUM_WORDS, opticsFor } from "../cabling/media";
+import { CABLE_SHORT, CABLE_WORDS, MEDIUM_WORDS, opticsFor } from "../cabling/media";
 import { CABLES, OPTICS, type Cable, type Draft, type Link, type Optic } from "../plan";
 import { connectPorts } from "./add-device";
 import { setCable, setMedium, setOptic, setPatch } from "./edit-cabling";
@@ -16,7 +16,7 @@ const squeezed = (text: string): string => text.toLowerCase().replace(/category/
 /** The cable, medium or optic that a word means, written in any of the usual ways; undefined when none is. */
 const mediumNamed = (text: string): Link["medium"] | undefined => (Object.keys(MEDIUM_WORDS) as Link["medium"][]).find((medium) => squeezed(MEDIUM_WORDS[medium]) === squeezed(text) || squeezed(medium) === squeezed(text));
 const cableNamed = (text: string): Cable | undefined =>
-  (text === "" ? "unknown" : CABLES.find((cable) => squeezed(cable) === squeezed(text) || squeezed(CABLE_WORDS[cable]) === squeezed(text)));
+  (text === "" ? "unknown" : CABLES.find((cable) => squeezed(cable) === squeezed(text) || [CABLE_SHORT[cable], CABLE_WORDS[cable]].some((words) => squeezed(words) === squeezed(text))));
 const opticNamed = (text: string): Optic | undefined => (text === "" ? "none" : OPTICS.find((optic) => squeezed(optic) === squeezed(text)));
 
 /** A cell of the cable schedule as it can be typed in again. */
@@ -29,7 +29,7 @@ export function cableCellText(draft: Pick<Draft, "need">, link: Link, column: Ca
     case "fromOptic": return optic(link.a);
     case "toOptic": return optic(link.b);
     case "medium": return MEDIUM_WORDS[link.medium];
-    case "cable": return link.cable === "unknown" ? "" : CABLE_WORDS[link.cable];
+    case "cable": return CABLE_SHORT[link.cable];
     case "length": return link.lengthCm === null ? "" : String(link.lengthCm / 100);
     case "panel": return link.panel;
     case "socket": return link.socket;
@@ -67,7 +67,7 @@ export function editCableCell(bench: Bench, id: string, column: CableColumn, typ
     }
     case "cable": {
       const cable = cableNamed(text);
-      return cable === undefined ? `"${text}" is no kind of cable; write one of ${CABLES.filter((one) => one !== "unknown").map((one) => CABLE_WORDS[one]).join(", ")}.` : setCable(bench, id, cable);
+      return cable === undefined ? `"${text}" is no kind of cable; write one of ${CABLES.filter((one) => one !== "unknown").map((one) => CABLE_SHORT[one]).join(", ")}.` : setCable(bench, id, cable);
     }
     case "fromOptic": case "toOptic": {
       const port = column === "fromOptic" ? link.a : link.b;

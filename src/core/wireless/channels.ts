@@ -24,6 +24,14 @@ export function channelsOverlap(band: Band, a: readonly number[], b: readonly nu
   return band === "2.4" ? a.some((x) => b.some((y) => Math.abs(x - y) < 5)) : a.some((x) => b.includes(x));
 }
 
+/** "19 channels, 15 with radar, 8 indoors only": what a band's list has. */
+export function channelsSummary(rules: RadioRules, band: Band): string {
+  const own = rules.channels.filter((one) => one.band === band);
+  const [dfs, indoor] = [own.filter((one) => one.dfs).length, own.filter((one) => one.indoor).length];
+  if (own.length === 0) return "none listed: any number is taken";
+  return [own.length === 1 ? "1 channel" : `${own.length} channels`, dfs === 0 ? "" : `${dfs} with radar`, indoor === 0 ? "" : indoor === own.length ? "all indoors only" : `${indoor} indoors only`].filter((part) => part !== "").join(", ");
+}
+
 /** A choice for a radio: its primary channel, all that it occupies, and whether it has to leave for radar. */
 export interface Option { readonly channel: number; readonly block: readonly number[]; readonly dfs: boolean }
 

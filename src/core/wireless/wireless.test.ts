@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { must } from "../kernel";
 import { PlanIndex, type Band, type Radio } from "../plan";
 import { aDevice, aSite, planWith, testId } from "../testing/build-plan";
-import { assignChannels, channelBlock, channelOptions, channelsOverlap, HEARING, RADIO_SETS } from ".";
+import { assignChannels, channelBlock, channelOptions, channelsOverlap, channelsSummary, HEARING, RADIO_SETS } from ".";
 
 const WIDTHS = [20, 40, 80, 160, 320] as const;
 
@@ -33,6 +33,12 @@ test("every member of a block names the same block, and blocks of one width over
 test("in 2.4 GHz 1, 6 and 11 keep apart and nothing between does", () => {
   expect([channelsOverlap("2.4", [1], [6]), channelsOverlap("2.4", [6], [11]), channelsOverlap("2.4", [1], [5]), channelsOverlap("2.4", [3], [6])]).toEqual([false, false, true, true]);
   expect(channelOptions(RADIO_SETS.europe, "2.4", 20, "with radar channels").map((o) => o.channel)).toEqual([1, 6, 11]);
+});
+
+test("a band's list is said in a line", () => {
+  expect(channelsSummary(RADIO_SETS.europe, "5")).toBe("19 channels, 15 with radar, 8 indoors only");
+  expect(channelsSummary(RADIO_SETS.europe, "2.4")).toBe("13 channels");
+  expect(channelsSummary({ region: "", channels: [] }, "6")).toBe("none listed: any number is taken");
 });
 
 test("without radar channels Europe has two of 40 MHz at 5 GHz; with them there are nine", () => {

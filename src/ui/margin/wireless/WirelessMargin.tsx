@@ -4,11 +4,11 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { BANDS, type Band } from "@/core/plan";
 import { assignAllChannels, BAND_WORDS, channelsText, setChannels, setNameSchool, setRadioRules } from "@/core/planners";
-import { assignChannels, RADIO_SET_NAMES, RADIO_SETS } from "@/core/wireless";
+import { assignChannels, channelsSummary, RADIO_SET_NAMES, RADIO_SETS } from "@/core/wireless";
 import { Radios } from "../../kit/Radios";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
-import { Caution, MarginHead, Section } from "../parts";
+import { Caution, Fact, MarginHead, Section } from "../parts";
 import { ProposalPanel, useProposal } from "../Proposal";
 
 /** What holds for all wireless names and radios of the site: which channels may be used, who gets which, one name or many. */
@@ -66,6 +66,7 @@ function Rules() {
     <Section title="Channels that may be used">
       <p className="px-4 pb-1 text-13">{rules.channels.length === 0 ? "No list yet: begin with a region’s." : rules.region === "" ? "A list of your own." : `Begun with the list for ${rules.region}.`}</p>
       <div className="flex flex-wrap gap-[6px] px-4 pb-1">{RADIO_SET_NAMES.map((name) => <button key={name} type="button" className="button" aria-pressed={rules.region === RADIO_SETS[name].region} onClick={() => edit({ planner: "set-radio-rules", summary: `Channels as listed for ${RADIO_SETS[name].region}`, args: { set: name } }, (bench) => setRadioRules(bench, { region: RADIO_SETS[name].region, channels: [...RADIO_SETS[name].channels] }))}>{RADIO_SETS[name].region}</button>)}</div>
+      <dl className="facts">{BANDS.map((band) => <Fact key={band} name={BAND_WORDS[band]}>{channelsSummary(rules, band)}</Fact>)}</dl>
       {BANDS.map((band) => <TextField key={band} label={BAND_WORDS[band]} mono value={channelsText(rules, band)} placeholder="36, 40, 52 dfs, 56 dfs indoor" write={(text) => edit({ planner: "set-channels", summary: `Channels in ${BAND_WORDS[band]}`, args: { band, text } }, (bench) => setChannels(bench, band, text))} />)}
       <Caution head="Check your regulator.">These lists are a beginning, not the law: which channels, how wide, how strong, indoors or out, and what changes, is for your regulator to say.</Caution>
     </Section>

@@ -2,7 +2,7 @@
 
 import { useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
-import { CABLE_WORDS, cablesFor, MEDIUM_WORDS, opticsFor } from "@/core/cabling";
+import { CABLE_SHORT, cablesFor, MEDIUM_WORDS, opticsFor } from "@/core/cabling";
 import { counted, type Finding, type Severity } from "@/core/checks";
 import { Draft, type PlanIndex } from "@/core/plan";
 import { CABLE_COLUMNS, cableCellText, editCableCell, labelCables, layCable, pasteCables, siteFieldText, type CableColumn } from "@/core/planners";
@@ -28,7 +28,7 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<CableRow,
   for (const finding of [...list].reverse()) for (const subject of finding.subjects) if (subject.kind === "link") worst.set(subject.id, finding.severity);
   const offers = (id: ColumnId, row: CableRow | null): readonly string[] => {
     if (id === "medium") return Object.values(MEDIUM_WORDS);
-    if (id === "cable") return row === null ? [] : cablesFor(row.link.medium).filter((one) => one !== "unknown").map((one) => CABLE_WORDS[one]);
+    if (id === "cable") return row === null ? [] : cablesFor(row.link.medium).filter((one) => one !== "unknown").map((one) => CABLE_SHORT[one]);
     if (id === "fromOptic" || id === "toOptic") return row === null ? [] : opticsFor(id === "fromOptic" ? row.fromPort : row.toPort).filter((one) => one !== "none");
     return [];
   };
@@ -78,7 +78,7 @@ export function CablesPanel() {
       </div>
       <div ref={scroller} className="print-whole min-h-0 flex-1 overflow-auto" tabIndex={-1}>
         <EditGrid<CableRow, ColumnId> label="Cables" rows={rows} filter={filter} idOf={(row) => row.link.id} columns={columns} actions={actions} scroller={scroller} selected={selection?.what === "link" ? selection.id : null}
-          newRow={{ from: "New cable: Upper switch 20 to Switch B 3", medium: "or paste rows" }} />
+          newRow={{ from: "New cable: one end to the other", to: "or paste rows" }} />
       </div>
     </>
   );

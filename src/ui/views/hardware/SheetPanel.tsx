@@ -41,7 +41,7 @@ export function SheetPanel() {
     <>
       <div className="flex flex-wrap items-center gap-2 border-b border-hair px-4 py-2 text-13 print:hidden">
         <Combo label="Device" value={device.id} empty="Choose a device" choices={devices.map((one) => ({ value: one.id, label: one.name, detail: one.place }))} onChoose={(id) => select({ what: "device", id })} />
-        <label className="flex items-center gap-2">as<select className="field" value={shown} onChange={(event) => setForm(event.target.value)}>
+        <label className="flex items-center gap-2">as<select aria-label="Form" className="field" value={shown} onChange={(event) => setForm(event.target.value)}>
           {FORMS.map(([key, words]) => <option key={key} value={key}>{words}</option>)}
           {templates.length === 0 ? null : <optgroup label="Your templates">{templates.map((one) => <option key={one.id} value={one.id}>{one.name}</option>)}</optgroup>}
           <optgroup label="Example templates">{EXAMPLE_TEMPLATES.map((one) => <option key={one.name} value={`${EXAMPLE}${one.name}`}>{one.name}</option>)}</optgroup>

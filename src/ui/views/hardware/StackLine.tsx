@@ -20,13 +20,12 @@ export function StackLine() {
     toast(`Added ${read?.order?.count ?? ""} × ${read?.order?.model.model ?? ""}.`);
     setText("");
   };
+  const says = refusal ?? (read === null ? "" : read.order === null ? read.refusal : `${read.order.count} × ${read.order.model.model}${read.order.place === "" ? "" : ` in ${read.order.place}`}${read.order.to === null ? "" : `, each with a trunk to ${read.order.to.name}`}`);
   return (
     <form className="flex flex-wrap items-center gap-3 border-b border-hair bg-paper px-4 py-2 text-13" onSubmit={(event) => { event.preventDefault(); add(); }}>
       <label className="flex items-center gap-2">Several at once<input className="field w-[420px]" value={text} placeholder="3 × 24-port PoE in Cabinet A, uplinks to Core" autoComplete="off" onChange={(event) => { setText(event.target.value); setRefusal(null); }} /></label>
       <button type="submit" className="button">Add them</button>
-      <p className={`min-w-0 flex-1 truncate ${refusal === null ? "text-ink2" : "text-stop"}`} role={refusal === null ? undefined : "alert"}>
-        {refusal ?? (read === null ? "" : read.order === null ? read.refusal : `${read.order.count} × ${read.order.model.model}${read.order.place === "" ? "" : ` in ${read.order.place}`}${read.order.to === null ? "" : `, each with a trunk to ${read.order.to.name}`}`)}
-      </p>
+      {says === "" ? null : <p className={`w-full ${refusal === null ? "text-ink2" : "text-stop"}`} role={refusal === null ? "status" : "alert"}>{says}</p>}
     </form>
   );
 }

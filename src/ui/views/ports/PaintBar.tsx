@@ -102,7 +102,7 @@ function Preview({ domain, port, paint }: { domain: string | null; port: Port; p
   const role = paint === null ? null : roleAt(index, port, paint);
   const made = paint?.role === "wan" ? WAN : paint?.role === "wayBack" ? WAY_BACK : role === null ? null : jacketOfRole(index, port, role);
   if (made === null) return <span className="h-4" />;
-  return <Jacket made={made} slots={tapeSlots(index, domain).filter((slot) => made.rings.some((ring) => ring.vid === slot.vid)).slice(0, 2)} width={PREVIEW_WIDTH} />;
+  return <Jacket made={made} slots={tapeSlots(index, domain).filter((slot) => made.rings.some((ring) => ring.vid === slot.vid)).slice(0, 1)} width={PREVIEW_WIDTH} />;
 }
 
 function reasonOf({ name, vid, voice }: Wanted, choices: readonly VlanChoice[]): string {

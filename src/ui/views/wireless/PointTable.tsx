@@ -31,10 +31,10 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
   });
   const derived = (id: "point" | "names" | "hears" | "port", head: string, text: (row: PointRow) => string, show: (row: PointRow) => React.ReactNode, bar = false): Column<PointRow, ColumnId> => ({ id, head, derived: true, readOnly: () => true, text, show, bar });
   return [
-    derived("point", "Access point", ({ device }) => device.name, ({ device }) => <b className="font-semibold">{device.name}</b>),
+    derived("point", "Name", ({ device }) => device.name, ({ device }) => <b className="font-semibold">{device.name}</b>),
     written("place", "Place", "place", false),
-    written("2.4", "2.4 GHz", "channel in 2.4 GHz", true), written("2.4 width", "MHz", "width in 2.4 GHz", false), written("5", "5 GHz", "channel in 5 GHz", true), written("5 width", "MHz", "width in 5 GHz", false), written("6", "6 GHz", "channel in 6 GHz", true), written("6 width", "MHz", "width in 6 GHz", false),
-    derived("hears", "Hears", ({ hears }) => hears.map((one) => one.device.name).join(", "), ({ hears }) => (hears.length === 0 ? <span className="text-ink2">nobody</span> : <span className="inline-block max-w-48 truncate align-bottom" title={hears.map((one) => one.device.name).join(", ")}>{hears.map((one, i) => <span key={one.device.id} className={one.clashes.length > 0 ? "font-semibold text-warn" : "text-ink2"}>{i > 0 ? ", " : ""}{one.device.name}</span>)}</span>), true),
+    written("2.4", "Channel", "channel in 2.4 GHz", true), written("2.4 width", "MHz", "width in 2.4 GHz", false), written("5", "Channel", "channel in 5 GHz", true), written("5 width", "MHz", "width in 5 GHz", false), written("6", "Channel", "channel in 6 GHz", true), written("6 width", "MHz", "width in 6 GHz", false),
+    derived("hears", "Hears", ({ hears }) => hears.map((one) => one.device.name).join(", "), ({ hears }) => (hears.length === 0 ? <span className="text-ink2">nobody</span> : <span className="inline-block max-w-36 truncate align-bottom" title={hears.map((one) => one.device.name).join(", ")}>{hears.map((one, i) => <span key={one.device.id} className={one.clashes.length > 0 ? "font-semibold text-warn" : "text-ink2"}>{i > 0 ? ", " : ""}{one.device.name}</span>)}</span>), true),
     derived("port", "Its port needs", (row) => row.needs.tagged.join(" "), (row) => <PortNeeds index={index} row={row} />, true),
   ];
 }
@@ -46,7 +46,7 @@ function PortNeeds({ index, row: { device, uplink, needs, missing, needless } }:
   const where = nameOf(index, "port", uplink.id).replace(" port ", " ");
   return (
     <span className="inline-flex items-center gap-1" title={`${where}${missing.length > 0 ? `, missing ${missing.join(", ")}` : ""}${needless.length > 0 ? `, needless ${needless.join(", ")}` : ""}`}>
-      {vids.map((vid, i) => <span key={vid} className={`leading-none ${missing.includes(vid) ? "outline-[1.5px] outline-offset-1 outline-stop outline-dashed" : i === 0 && needs.untagged !== null ? "border-b-2 border-ink" : ""}`}><Chip tape={tapeOf(index, device.domain, vid)} name={tapeOf(index, device.domain, vid).name} height={14} /></span>)}
+      {vids.map((vid, i) => <span key={vid} className={`leading-none ${i === 0 && needs.untagged !== null && !missing.includes(vid) ? "border-b-2 border-ink" : ""}`} style={missing.includes(vid) ? { outline: "1.5px dashed var(--stop)", outlineOffset: 1 } : undefined}><Chip tape={tapeOf(index, device.domain, vid)} name={tapeOf(index, device.domain, vid).name} height={14} /></span>)}
       <span className="text-ink2">{where}</span>{missing.length === 0 ? null : <b className="font-semibold text-stop">{missing.length} missing</b>}{needless.length === 0 ? null : <b className="font-semibold text-warn">{needless.length} needless</b>}
     </span>
   );
