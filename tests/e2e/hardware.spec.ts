@@ -98,7 +98,7 @@ test("three switches are racked and cabled, 40 ports painted by mouse and by key
   await expect(page.getByText("0 missing")).toBeVisible();
   await page.keyboard.press("Delete");
   await expect(page.getByText("1 missing")).toBeVisible();
-  await page.getByRole("button", { name: "Carry exactly what is needed" }).click();
+  await page.getByRole("button", { name: "Carry exactly what is needed", exact: true }).click();
   const preview = page.getByRole("main").getByRole("group", { name: /^Preview/ });
   await expect(preview.getByText(/goes: ?Press \(20\) stops at Cabinet A switch 2 port 26/)).toBeVisible();
   await preview.getByRole("button", { name: "Apply" }).click();
@@ -152,7 +152,7 @@ test("eight access points that hear their neighbours get channels of which no tw
   await cell(page, "Wireless names", "New name", 0).click();
   await page.keyboard.type("Jetty");
   await page.keyboard.press("Enter");
-  await margin(page).getByRole("button", { name: "Remove the name" }).waitFor();
+  await expect(cell(page, "Wireless names", "Jetty", 1)).toContainText("Household");
   await page.getByRole("button", { name: "Channels and rules" }).click();
   await margin(page).getByRole("button", { name: "Europe", exact: true }).click();
   await margin(page).getByRole("button", { name: "Assign channels" }).click();
@@ -197,7 +197,8 @@ test("a device's sheet prints on paper without the frame; its files and template
   const pdf = join(folder, "sheet.pdf");
   await page.pdf({ path: pdf, preferCSSPageSize: true });
   const text = execFileSync("pdftotext", ["-layout", pdf, "-"]).toString();
-  for (const words of ["Switch B", "Reach it", "10.24.10.4", "Trunks, tagging last", "Upper switch 25", "Save", "checked by"]) expect(text).toContain(words);
+  for (const words of ["Switch B", "Reach it", "10.24.10.4", "Trunks, tagging last", "Save", "checked by"]) expect(text).toContain(words);
+  expect(text).toMatch(/Upper[\s\S]*switch 25/);
   for (const words of ["Work order", "Find or do", "Not sound", "Selected switch"]) expect(text).not.toContain(words);
   expect(text.indexOf("VLANs")).toBeLessThan(text.indexOf("Trunks, tagging last"));
   execFileSync("pdftoppm", ["-r", "60", "-png", "-f", "1", "-l", "1", pdf, join(folder, "page")]);
