@@ -11,6 +11,7 @@ import { guessColumns, readHostTable } from "../src/core/register";
 import { draftPlan, USUAL_PARTS } from "../src/core/survey";
 import { surveyPlan } from "../src/core/testing/survey-plan";
 import { generate, SIZES } from "./generate";
+import { measureHardware } from "./hardware";
 
 function median(runs: number, once: () => unknown): number {
   const times = Array.from({ length: runs }, () => {
@@ -69,8 +70,8 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
   rows.push({ size: size.name, operation: `(${(text.length / 1e6).toFixed(1)} MB, ${plan.port.size} ports, ${plan.host.size} hosts, ${listFindings(findings).length} findings)`, "median ms": "", "x JSON.parse": "" });
 }
 /** What is not measured by the size of a plan. */
-function add(operation: string, ms: number, parse: number): void {
-  rows.push({ size: "numbering", operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });
+function add(operation: string, ms: number, parse: number, size = "numbering"): void {
+  rows.push({ size, operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });
 }
 
 if (only === undefined || only === "numbering") {
@@ -91,4 +92,9 @@ if (only === undefined || only === "numbering") {
   add("read 5000 pasted rows", median(5, () => readHostTable(index, table, guessColumns(table), null)), parse);
   add("draft an office from its survey", median(5, () => runPlanner(PlanIndex.of(surveyPlan(FENNEL_STREET)), () => crypto.randomUUID(), { planner: "draft", summary: "", args: null }, (bench) => { draftPlan(bench, USUAL_PARTS); })), parse);
 }
-console.table(rows);
+async function finish(): Promise<void> {
+  if (only === undefined || only === "hardware") await measureHardware((operation, ms, parse) => add(operation, ms, parse, "hardware"), median);
+  console.table(rows);
+}
+
+void finish();

@@ -1,5 +1,5 @@
 // Takes the pictures of docs/screenshots from the demo sites, on an instance of its own: npm run pictures.
-import { spawn } from "node:child_process";
+import { execFileSync, spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
@@ -36,12 +36,10 @@ const PICTURES = [
     await page.getByRole("button", { name: "Size the pool and the lease" }).click();
     await page.getByText("The formula").waitFor();
   }],
-  ["addresses-bench", "Bramblewick", "Addresses", async (page) => { await page.getByRole("radio", { name: "Bench" }).click(); }],
   ["import", "Fennel Street", "Addresses", async (page) => {
     await page.getByRole("button", { name: "Take a table in" }).click();
     await page.getByLabel("CSV file", { exact: true }).setInputFiles({ name: "register.csv", mimeType: "text/csv", buffer: Buffer.from("Name,Kind,MAC,Address,Segment,Place\nlab-pc-1,PC,02:5a:10:3c:00:22,.34,Staff,Lab\nlab-pc-2,PC,02:5a:10:zz:00:23,.35,Staff,Lab\nlab-analyser-2,imaging device,025a.103c.0024,.32,Imaging,Lab\nReception printer,,,,,Front desk\nlab-pc-3,PC,,10.24.60.10,,Lab\ntheatre-tablet,mobile,02-5A-10-3C-00-25,,Staff,Theatre\nkennel-panel,PC,02:5a:10:3c:00:26,,Attic,Kennels\n") });
   }],
-  ["use", "Fennel Street", "Addresses", async (page) => { await page.getByRole("button", { name: "How full they are" }).click(); await page.waitForTimeout(1500); }],
   ["segments", "Fennel Street", "Segments", (page) => page.getByRole("row").filter({ hasText: "Guests" }).getByRole("gridcell").nth(9).click()],
   ["addresses", "Fennel Street", "Addresses", (page) => page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 30 } })],
   ["hardware", "Fennel Street", "Hardware", async (page) => { await page.locator('[data-laid-out="true"]').waitFor(); await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Upper switch" }).click(); }],
@@ -51,6 +49,16 @@ const PICTURES = [
     await page.getByText("Phone Consult 2").first().click();
     await page.getByText("Phone Office 3").first().click({ modifiers: ["Shift"] });
     await page.getByRole("radio", { name: "Phone + PC" }).click();
+  }],
+  ["vlan-paths-bench", "Fennel Street", "Ports", async (page) => {
+    await page.getByRole("radio", { name: "Bench" }).click();
+    await page.getByRole("radio", { name: "VLAN paths" }).click();
+    await page.getByRole("gridcell", { name: /^Upper switch port 25, Imaging/ }).focus();
+  }],
+  ["wireless", "Fennel Street", "Wireless", async (page) => { await page.getByRole("button", { name: "Assign channels" }).click(); }],
+  ["cabinets", "Fennel Street", "Hardware", async (page) => {
+    await page.getByRole("radio", { name: "Cabinets" }).click();
+    await page.getByRole("button", { name: /^Upper switch/ }).first().click();
   }],
   ["walls", "Bramblewick", "Walls", (page) => page.getByRole("gridcell", { name: /^Operations to Bottling/ }).click()],
   ["findings", "Fennel Street", "Findings", async (page) => {
@@ -104,6 +112,19 @@ try {
     await page.screenshot({ path: join(OUT, `${file}.png`) });
     console.log(`docs/screenshots/${file}.png`);
   }
+  // The sheet of a device as it comes out of the printer.
+  await context.clearCookies({ name: "ground" });
+  await page.goto("/");
+  await page.getByRole("link", { name: /Fennel Street/ }).click();
+  await page.getByRole("grid", { name: "Segments" }).waitFor();
+  await view(page, "Hardware");
+  await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Switch B" }).click();
+  await page.getByRole("button", { name: "Its sheet" }).click();
+  await page.getByRole("article", { name: "Sheet of Switch B" }).waitFor();
+  const pdf = join(ROOT, ".data", "pictures", "sheet.pdf");
+  await page.pdf({ path: pdf, preferCSSPageSize: true });
+  execFileSync("pdftoppm", ["-r", "72", "-png", "-singlefile", pdf, join(OUT, "device-sheet")]);
+  console.log("docs/screenshots/device-sheet.png");
 } finally {
   await browser.close();
   server.kill("SIGTERM");

@@ -19,6 +19,7 @@ function* candidates(index: PlanIndex): Generator<Hit> {
     yield { kind: "host", id: host.id, name: host.name, detail: [host.ipv4 === null ? "" : formatAddress(host.ipv4), host.mac ?? "", host.place].filter((t) => t !== "").join(", ") };
   }
   for (const ssid of plan.ssid.values()) yield { kind: "ssid", id: ssid.id, name: ssid.name, detail: plan.segment.get(ssid.segment)?.name ?? "" };
+  for (const link of plan.link.values()) yield { kind: "link", id: link.id, name: link.label === "" ? "Cable" : link.label, detail: [link.a, link.b].map((port) => nameOf(index, "port", port)).join(" to ") };
   for (const port of plan.port.values()) yield { kind: "port", id: port.id, name: nameOf(index, "port", port.id), detail: [port.softwareName, port.note].filter((t) => t !== "").join(", ") };
 }
 

@@ -9,7 +9,7 @@ const KEYS: readonly [string, string][] = [
   ["Ctrl K", "find anything, do anything"], ["P", "probe"], ["G then a number", `go to a sheet: ${VIEWS.flatMap((v) => (v.number === null ? [] : [`${v.number} ${v.title}`])).join(", ")}`],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo your own changes"], ["Arrows", "move in tables, rulers and grids"], ["Shift with arrows", "choose a block of cells or a run of ports"],
   ["Enter or F2, or just type", "edit a cell; Enter writes it, Esc leaves it as it was"], ["Ctrl C, Ctrl V", "copy and paste cells, also from and to a spreadsheet"],
-  ["Ctrl D", "fill the block down from its first row"], ["Ctrl Shift D", "fill a series down: names and addresses count on"], ["Alt S", "sort the table by the column you are in"], ["Delete", "empty a cell; Ctrl Delete removes the row"], ["?", "this list"],
+  ["Ctrl D", "fill the block down from its first row"], ["Ctrl Shift D", "fill a series down: names and addresses count on"], ["Alt S", "sort the table by the column you are in"], ["U", "on VLAN paths: untagged here; Space tagged or not"], ["Delete", "empty a cell; Ctrl Delete removes the row"], ["?", "this list"],
 ];
 
 export function KeysHelp() {

@@ -118,7 +118,7 @@ const KeptRow = memo(GridRow) as typeof GridRow;
 
 function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Pick<Props<R, C>, "label" | "rows" | "columns" | "newRow"> & { grid: Grid }) {
   return (
-    <tr aria-rowindex={rows.length + 2} className="text-ink2">
+    <tr aria-rowindex={rows.length + 2} className="text-ink2 print:hidden">
       {columns.map((column, c) => (
         <Cell key={column.id} grid={grid} row={rows.length} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
           label={`${column.title ?? column.head}, new row of ${label}`} text="" offers={column.offers?.(null) ?? []} readOnly={false} reading={(text) => column.reading?.(null, text)}>

@@ -69,7 +69,8 @@ export function CablesPanel() {
   };
   return (
     <>
-      <div className="flex flex-wrap items-center gap-2 px-4 py-2 text-13">
+      <h2 className="mb-2 hidden border-b-2 border-ink text-18 print:block">Cable schedule: {index.plan.site.name}{index.today === null ? "" : `, as planned on ${index.today}`}</h2>
+      <div className="flex flex-wrap items-center gap-2 px-4 py-2 text-13 print:hidden">
         <Filter label="Filter the cables" value={filter} onChange={setFilter} />
         <span className="text-ink2">labels by <span className="mono text-ink">{siteFieldText(index.plan.site, "cablePattern")}</span></span><span className="flex-1" />
         <button type="button" className="button" onClick={() => say(edit({ planner: "label-cables", summary: `Labelled ${counted(rows.length, "cable", "cables")} by the pattern`, args: {} }, (bench) => labelCables(bench)))}>Label all by the pattern</button>

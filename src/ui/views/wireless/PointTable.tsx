@@ -33,8 +33,8 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
   return [
     derived("point", "Name", ({ device }) => device.name, ({ device }) => <b className="font-semibold">{device.name}</b>),
     written("place", "Place", "place", false),
-    written("2.4", "Channel", "channel in 2.4 GHz", true), written("2.4 width", "MHz", "width in 2.4 GHz", false), written("5", "Channel", "channel in 5 GHz", true), written("5 width", "MHz", "width in 5 GHz", false), written("6", "Channel", "channel in 6 GHz", true), written("6 width", "MHz", "width in 6 GHz", false),
-    derived("hears", "Hears", ({ hears }) => hears.map((one) => one.device.name).join(", "), ({ hears }) => (hears.length === 0 ? <span className="text-ink2">nobody</span> : <span className="inline-block max-w-36 truncate align-bottom" title={hears.map((one) => one.device.name).join(", ")}>{hears.map((one, i) => <span key={one.device.id} className={one.clashes.length > 0 ? "font-semibold text-warn" : "text-ink2"}>{i > 0 ? ", " : ""}{one.device.name}</span>)}</span>), true),
+    written("2.4", "Ch.", "channel in 2.4 GHz", true), written("2.4 width", "MHz", "width in 2.4 GHz", false), written("5", "Ch.", "channel in 5 GHz", true), written("5 width", "MHz", "width in 5 GHz", false), written("6", "Ch.", "channel in 6 GHz", true), written("6 width", "MHz", "width in 6 GHz", false),
+    derived("hears", "Hears", ({ hears }) => hears.map((one) => one.device.name).join(", "), ({ hears }) => (hears.length === 0 ? <span className="text-ink2">nobody</span> : <span className="inline-block max-w-28 truncate align-bottom" title={hears.map((one) => one.device.name).join(", ")}>{hears.map((one, i) => <span key={one.device.id} className={one.clashes.length > 0 ? "font-semibold text-warn" : "text-ink2"}>{i > 0 ? ", " : ""}{one.device.name}</span>)}</span>), true),
     derived("port", "Its port needs", (row) => row.needs.tagged.join(" "), (row) => <PortNeeds index={index} row={row} />, true),
   ];
 }
