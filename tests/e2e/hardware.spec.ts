@@ -236,6 +236,15 @@ test("the drawing is saved as SVG and as PNG, and a box moves by the arrow keys 
   await openSite(page, "Bramblewick Cider Works");
   await openView(page, "Hardware");
   await expect(page.locator('[data-laid-out="true"]')).toBeVisible();
+  // A drawing that nobody touches rests: nothing in it is drawn again.
+  await page.waitForTimeout(1500);
+  const stirrings = await page.locator(".react-flow").evaluate((drawing) => new Promise<number>((resolve) => {
+    let count = 0;
+    const watch = new MutationObserver((changes) => { count += changes.length; });
+    watch.observe(drawing, { subtree: true, childList: true, attributes: true });
+    setTimeout(() => { watch.disconnect(); resolve(count); }, 1500);
+  }));
+  expect(stirrings).toBe(0);
   const save = async (kind: string) => {
     const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: `Save ${kind}` }).click()]);
     return readFileSync(await download.path());

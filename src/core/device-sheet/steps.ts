@@ -31,6 +31,7 @@ function byRun(ports: readonly SheetPort[], all: readonly SheetPort[], cells: (p
   return [...groups.values()].map((group) => [runText(group.ports, all, "label"), runText(group.ports, all, "softwareName"), String(group.ports.length), ...group.cells]);
 }
 const RUN_HEADS = ["Ports (case)", "Ports (software)", "Count"] as const;
+const TAG_HEADS = ["Untagged (PVID)", "Tagged", "Frames admitted", "Ingress filter"] as const;
 
 function reachStep({ management, wayBack, credentialsPlace, place }: DeviceData): SheetStep {
   const note = [
@@ -62,14 +63,14 @@ function portSteps(data: DeviceData): SheetStep[] {
   const phones = trunks.filter((port) => port.mode === "dataVoice");
   const others = trunks.filter((port) => port.mode !== "dataVoice");
   const untagged = (port: SheetPort) => [port.enabled ? "on" : "off", port.pvid === null ? "none" : String(port.pvid), ADMIT_WORDS[port.admit], port.note];
-  const tagging = (port: SheetPort) => [port.pvid === null ? "none" : String(port.pvid), vidsText(port.tagged), ADMIT_WORDS[port.admit], port.ingressFilter ? "on" : "off", port.pluggedIn];
+  const tagging = (port: SheetPort) => [port.pvid === null ? "none" : String(port.pvid), vidsText(port.tagged), ADMIT_WORDS[port.admit], port.ingressFilter ? "on" : "off"];
   const guards = (port: SheetPort) => [GUARD_WORDS.filter(([key]) => port.guards[key]).map(([, word]) => word).join(", ") || "none", port.guards.macLimit === null ? "none" : String(port.guards.macLimit), port.guards.profile];
   const steps: SheetStep[] = [
     { ...NONE, title: "Ports of end devices", heads: [...RUN_HEADS, "Switched", "Untagged (PVID)", "Frames admitted", "Note"], rows: byRun(ends, data.ports, untagged) },
     { ...NONE, title: "Guards", heads: [...RUN_HEADS, "Guards", "MAC limit", "802.1X profile"], rows: byRun(set.filter((port) => port.enabled), data.ports, guards), note: "Edge and BPDU guard towards end devices, loop guard between switches, trust only towards the server that is trusted." },
-    { ...NONE, title: "Phone and PC ports", heads: [...RUN_HEADS, "Untagged (PVID)", "Tagged", "Frames admitted", "Ingress filter", "Plugged in"], rows: byRun(phones, data.ports, (port) => tagging({ ...port, pluggedIn: "" })) },
+    { ...NONE, title: "Phone and PC ports", heads: [...RUN_HEADS, ...TAG_HEADS], rows: byRun(phones, data.ports, tagging) },
     {
-      ...NONE, title: "Trunks, tagging last", heads: [...RUN_HEADS, "Untagged (PVID)", "Tagged", "Frames admitted", "Ingress filter", "Plugged in"], rows: byRun(others, data.ports, tagging),
+      ...NONE, title: "Trunks, tagging last", heads: [...RUN_HEADS, ...TAG_HEADS, "Plugged in"], rows: byRun(others, data.ports, (port) => [...tagging(port), port.pluggedIn]),
       note: "The port you are working through comes last of all.", caution: "On a live network set the far end of each trunk first, then this end.",
     },
   ];

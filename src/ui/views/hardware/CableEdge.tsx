@@ -1,14 +1,16 @@
-import { BaseEdge, EdgeLabelRenderer, getSmoothStepPath, Position, type Edge, type EdgeProps } from "@xyflow/react";
+import { BaseEdge, EdgeLabelRenderer, getSmoothStepPath, Position, useStore, type Edge, type EdgeProps } from "@xyflow/react";
 import type { Jacket, Tape } from "@/core/sheets";
 import type { LayoutPoint } from "@/workers/layout";
-import { tapePlace } from "./cable-ends";
+import { tapePlace, type DrawnCable } from "./cable-ends";
 
-export type CableData = { readonly from: string; readonly to: string; readonly route: readonly LayoutPoint[] | null; readonly jacket: Jacket; readonly missing: readonly Tape[]; readonly chosen: boolean };
+export type CableData = { readonly from: string; readonly to: string; readonly route: readonly LayoutPoint[] | null; readonly jacket: Jacket; readonly missing: readonly Tape[]; readonly chosen: boolean; readonly tapeAt: DrawnCable["tapeAt"] };
 
 const MOST_RINGS = 14;
 const RING_PX = 6;
 const TIP_PX = 11;
 const ACROSS_PX = 14;
+/** From further away neither numbers nor tape can be read; leaving them out keeps a large drawing fluid. */
+const LEAST_ZOOM = 0.35;
 
 /** The rings round a piece of the cable: the tip first, then each VLAN by its number, dashed where one is missing. */
 function Rings({ jacket, missing, upright }: { jacket: Jacket; missing: readonly Tape[]; upright: boolean }) {
@@ -32,11 +34,12 @@ function Rings({ jacket, missing, upright }: { jacket: Jacket; missing: readonly
 
 /** A cable as a dark jacket with its tape where it has room and the port numbers at its ends. */
 export function CableEdge({ id, sourceX, sourceY, targetX, targetY, sourcePosition, targetPosition, data }: EdgeProps<Edge<CableData>>) {
+  const near = useStore(({ transform }) => transform[2] > LEAST_ZOOM);
   if (data === undefined) return null;
   const [free, freeX, freeY] = getSmoothStepPath({ sourceX, sourceY, targetX, targetY, sourcePosition, targetPosition, borderRadius: 4 });
   const { route } = data;
   const path = route === null ? free : `M${route.map(({ x, y }) => `${x} ${y}`).join("L")}`;
-  const label = route === null ? { x: freeX, y: freeY, upright: Math.abs(sourceX - targetX) < 8 } : tapePlace(route);
+  const label = route === null ? { x: freeX, y: freeY, upright: Math.abs(sourceX - targetX) < 8 } : tapePlace(route, data.tapeAt);
   const [start, end] = route === null ? [{ x: sourceX, y: sourceY }, { x: targetX, y: targetY }] : [route[0] ?? label, route.at(-1) ?? label];
   const second = route?.[1] ?? end;
   const sideways = route === null ? sourcePosition === Position.Left || sourcePosition === Position.Right : second.y === start.y;
@@ -45,11 +48,11 @@ export function CableEdge({ id, sourceX, sourceY, targetX, targetY, sourcePositi
   return (
     <>
       <BaseEdge id={id} path={path} interactionWidth={18} style={{ stroke: data.missing.length > 0 ? "var(--stop)" : data.chosen ? "var(--act)" : "var(--jacket)", strokeWidth: data.chosen ? 7 : 5 }} />
-      <EdgeLabelRenderer>
+      {!near ? null : <EdgeLabelRenderer>
         <span className={number} style={{ transform: `${atStart} translate(${start.x}px, ${start.y}px)` }}>{data.from}</span>
         <span className={number} style={{ transform: `${atEnd} translate(${end.x}px, ${end.y}px)` }}>{data.to}</span>
         <span className="pointer-events-none absolute" style={{ transform: `translate(-50%, -50%) translate(${label.x}px, ${label.y}px)` }}><Rings jacket={data.jacket} missing={data.missing} upright={label.upright} /></span>
-      </EdgeLabelRenderer>
+      </EdgeLabelRenderer>}
     </>
   );
 }

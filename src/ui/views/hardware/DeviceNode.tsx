@@ -2,7 +2,7 @@ import { Handle, Position, type NodeProps } from "@xyflow/react";
 import type { Severity } from "@/core/checks";
 import { SeveritySign, severityColour } from "../../kit/signs";
 
-export type DeviceData = { readonly name: string; readonly place: string; readonly model: string; readonly worst: Severity | null; readonly chosen: boolean };
+export type DeviceData = { readonly name: string; readonly place: string; readonly model: string; /** Room to its left for the tray that its cable comes down in. */ readonly lane: number; readonly worst: Severity | null; readonly chosen: boolean };
 
 const SIDES = [Position.Top, Position.Right, Position.Bottom, Position.Left] as const;
 const HANDLE = "!h-px !w-px !min-w-0 !min-h-0 !border-0 !bg-transparent";

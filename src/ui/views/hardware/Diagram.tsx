@@ -11,7 +11,8 @@ import { usePlan, useIndex } from "../../plan-store/use-plan";
 import { useUi } from "../../frame/use-ui";
 import { CableEdge, type CableData } from "./CableEdge";
 import { DeviceNode, PlaceNode, type DeviceData } from "./DeviceNode";
-import { BOX, drawCables, facingSides } from "./cable-ends";
+import { LANE } from "@/workers/layout-blocks";
+import { BOX, drawCables, facingSides, inTrays } from "./cable-ends";
 import { drawingSvg } from "./drawing-svg";
 import { useLayout, type Progress } from "./use-layout";
 
@@ -36,10 +37,12 @@ function placeNodes(devices: readonly Node<DeviceData>[]): Node[] {
   for (const node of devices) if (node.data.place !== "") groups.set(node.data.place, [...(groups.get(node.data.place) ?? []), node]);
   return [...groups].map(([place, nodes]) => {
     const [xs, ys] = [nodes.map((n) => n.position.x), nodes.map((n) => n.position.y)];
-    const [left, top] = [Math.min(...xs) - MARGIN.side, Math.min(...ys) - MARGIN.top];
+    const [left, top] = [Math.min(...nodes.map((n) => n.position.x - n.data.lane)) - MARGIN.side, Math.min(...ys) - MARGIN.top];
+    const [width, height] = [Math.max(...xs) + BOX.width + MARGIN.side - left, Math.max(...ys) + BOX.height + MARGIN.bottom - top];
     return {
       id: `place ${place}`, type: "place", position: { x: left, y: top }, data: { place }, draggable: false, selectable: false, focusable: false, zIndex: -1,
-      width: Math.max(...xs) + BOX.width + MARGIN.side - left, height: Math.max(...ys) + BOX.height + MARGIN.bottom - top,
+      // Its size is known: a box that has to be measured is drawn, measured and drawn again, without end when it is made anew each time.
+      width, height, measured: { width, height },
     };
   });
 }
@@ -68,22 +71,24 @@ function Drawing() {
   const flow = useReactFlow();
   const at = useMemo(() => new Map([...index.plan.device.values()].map((device) => [device.id, device.position ?? laid?.places[device.id] ?? ORIGIN])), [index, laid]);
   const drawn = useMemo(() => drawCables(index, laid), [index, laid]);
+  const trays = useMemo(() => inTrays(index, laid), [index, laid]);
   const worst = useMemo(() => worstByDevice(index, list), [index, list]);
   const chosen = selection?.what === "device" ? selection.id : null;
   const made = useMemo((): Node<DeviceData>[] => (laid === null ? [] : [...index.plan.device.values()].map((device) => ({
-    id: device.id, type: "device", position: at.get(device.id) ?? ORIGIN, ...BOX, ariaLabel: device.name, selected: device.id === chosen,
-    data: { name: device.name, place: device.place, model: device.model, worst: worst.get(device.id) ?? null, chosen: device.id === chosen },
-  }))), [index, worst, laid, chosen, at]);
+    id: device.id, type: "device", position: at.get(device.id) ?? ORIGIN, ...BOX, measured: BOX, ariaLabel: device.name, selected: device.id === chosen,
+    data: { name: device.name, place: device.place, model: device.model, lane: trays.has(device.id) && device.position === null ? LANE : 0, worst: worst.get(device.id) ?? null, chosen: device.id === chosen },
+  }))), [index, worst, laid, trays, chosen, at]);
   const [nodes, setNodes, onNodesChange] = useNodesState<Node<DeviceData>>([]);
   useEffect(() => setNodes(made), [made, setNodes]);
+  const all = useMemo(() => [...placeNodes(nodes), ...nodes], [nodes]);
   const laidOut = laid !== null;
   useEffect(() => { if (laidOut) requestAnimationFrame(() => void flow.fitView({ padding: 0.08, maxZoom: 1 })); }, [laidOut, index.plan.device.size, flow]);
   const chosenLink = selection?.what === "link" ? selection.id : null;
-  const edges = useMemo((): Edge<CableData>[] => drawn.map(({ id, first, last, route }) => {
+  const edges = useMemo((): Edge<CableData>[] => drawn.map(({ id, first, last, route, tapeAt }) => {
     const [near, far] = [jacketOf(index, first), jacketOf(index, last)];
     return {
       id, type: "cable", source: first.device, target: last.device, ...handlesOf(at.get(first.device), at.get(last.device)), ariaLabel: `Cable ${nameOf(index, "port", first.id)} to ${nameOf(index, "port", last.id)}`,
-      data: { from: first.label, to: last.label, route, jacket: near, missing: [...near.missing, ...far.missing], chosen: chosenLink === id },
+      data: { from: first.label, to: last.label, route, jacket: near, missing: [...near.missing, ...far.missing], chosen: chosenLink === id, tapeAt },
     };
   }), [index, drawn, chosenLink, at]);
   const moved = [...index.plan.device.values()].some((device) => device.position !== null);
@@ -113,8 +118,8 @@ function Drawing() {
   const save = async (kind: "svg" | "png") => {
     const style = getComputedStyle(document.documentElement);
     const { svg, width, height } = drawingSvg({
-      title: `${index.plan.site.name}: cabling`, devices: [...index.plan.device.values()].map((device) => ({ device, at: at.get(device.id) ?? ORIGIN })),
-      cables: drawn.map(({ id, first, last, route }) => ({ label: index.plan.link.get(id)?.label ?? "", from: first.label, to: last.label, fromAt: at.get(first.device) ?? ORIGIN, toAt: at.get(last.device) ?? ORIGIN, route, jacket: jacketOf(index, first) })),
+      title: `${index.plan.site.name}: cabling`, devices: [...index.plan.device.values()].map((device) => ({ device, at: at.get(device.id) ?? ORIGIN, lane: trays.has(device.id) && device.position === null ? LANE : 0 })),
+      cables: drawn.map(({ id, first, last, route, tapeAt }) => ({ label: index.plan.link.get(id)?.label ?? "", from: first.label, to: last.label, fromAt: at.get(first.device) ?? ORIGIN, toAt: at.get(last.device) ?? ORIGIN, route, tapeAt, jacket: jacketOf(index, first) })),
     }, (name) => style.getPropertyValue(`--tape-${name}`).trim());
     const name = fileName(index.plan.site.name, `cabling.${kind}`);
     if (kind === "svg") return download(name, "image/svg+xml", svg);
@@ -125,7 +130,7 @@ function Drawing() {
   return (
     <div className="relative min-h-52 flex-1" data-laid-out={laidOut}>
       <ReactFlow<Node, Edge<CableData>>
-        nodes={[...placeNodes(nodes), ...nodes]} edges={edges} nodeTypes={NODE_TYPES} edgeTypes={EDGE_TYPES} onNodesChange={onChange} onlyRenderVisibleElements={index.plan.device.size > DRAWN_WHOLE}
+        nodes={all} edges={edges} nodeTypes={NODE_TYPES} edgeTypes={EDGE_TYPES} onNodesChange={onChange} onlyRenderVisibleElements={index.plan.device.size > DRAWN_WHOLE}
         onNodeClick={(_, node) => { if (node.type === "device") select({ what: "device", id: node.id }); }} onEdgeClick={(_, edge) => select({ what: "link", id: edge.id })}
         onEdgesChange={(changes) => { for (const change of changes) if (change.type === "select" && change.selected) select({ what: "link", id: change.id }); }}
         nodesConnectable={false} connectionMode={ConnectionMode.Loose} deleteKeyCode={null} minZoom={0.05} maxZoom={2} fitView aria-label="Cabling diagram"

@@ -12,7 +12,7 @@ const at = (device: string) => must(places[device], "a place");
 
 test("a cable is drawn from the box its way begins at, whichever end that is", () => {
   const way = [{ x: at(b.device).x + 10, y: BOX.height }, { x: at(b.device).x + 10, y: 90 }, { x: at(a.device).x + 10, y: 90 }, { x: at(a.device).x + 10, y: BOX.height }];
-  const laid = (route: typeof way) => ({ places, routes: { [link.id]: route }, width: 0, height: 0 });
+  const laid = (route: typeof way) => ({ places, routes: { [link.id]: route }, shared: {}, width: 0, height: 0 });
   const first = (route: typeof way) => drawCables(index, laid(route)).find((cable) => cable.id === link.id);
   expect(first(way)).toMatchObject({ first: { id: b.id }, last: { id: a.id }, route: way });
   expect(first([...way].reverse())).toMatchObject({ first: { id: a.id }, last: { id: b.id } });
@@ -23,7 +23,7 @@ test("without a layout, or once a person has moved one of its boxes, a cable fin
   const draft = new Draft(plan);
   draft.patch("device", a.device, { position: { x: 5, y: 5 } });
   const moved = applyChanges(plan, draft.changes());
-  const cables = drawCables(PlanIndex.of(must(moved.ok ? moved.value : null, "applies")), { places, routes: { [link.id]: [{ x: 0, y: 0 }, { x: 0, y: 9 }] }, width: 0, height: 0 });
+  const cables = drawCables(PlanIndex.of(must(moved.ok ? moved.value : null, "applies")), { places, routes: { [link.id]: [{ x: 0, y: 0 }, { x: 0, y: 9 }] }, shared: {}, width: 0, height: 0 });
   expect(cables.find((cable) => cable.id === link.id)?.route).toBeNull();
 });
 

@@ -2,13 +2,13 @@ import { Position } from "@xyflow/react";
 import type { Device } from "@/core/plan";
 import type { Jacket, Tape } from "@/core/sheets";
 import type { LayoutPoint } from "@/workers/layout";
-import { BOX, facingSides, tapePlace } from "./cable-ends";
+import { BOX, facingSides, tapePlace, type DrawnCable } from "./cable-ends";
 
 /** What is drawn: each device where it stands, each cable with its way, if it has one of its own, and what it carries. */
 export interface Drawn {
   readonly title: string;
-  readonly devices: readonly { readonly device: Device; readonly at: LayoutPoint }[];
-  readonly cables: readonly { readonly label: string; readonly from: string; readonly to: string; readonly fromAt: LayoutPoint; readonly toAt: LayoutPoint; readonly route: readonly LayoutPoint[] | null; readonly jacket: Jacket }[];
+  readonly devices: readonly { readonly device: Device; readonly at: LayoutPoint; /** Room to its left that belongs to its place. */ readonly lane: number }[];
+  readonly cables: readonly { readonly label: string; readonly from: string; readonly to: string; readonly fromAt: LayoutPoint; readonly toAt: LayoutPoint; readonly route: readonly LayoutPoint[] | null; readonly tapeAt: DrawnCable["tapeAt"]; readonly jacket: Jacket }[];
 }
 
 /** Always the light sheet's colours: it is printed. Tape colours come from the page, by their names. */
@@ -59,16 +59,16 @@ export function drawingSvg({ title, devices, cables }: Drawn, colour: (name: str
   const [left, top] = [Math.min(...xs, ...corners.map((p) => p.x)) - MARGIN, Math.min(...ys, ...corners.map((p) => p.y)) - MARGIN - 30];
   const [right, bottom] = [Math.max(...xs.map((x) => x + BOX.width), ...corners.map((p) => p.x)) + MARGIN, Math.max(...ys.map((y) => y + BOX.height), ...corners.map((p) => p.y)) + MARGIN];
   const [width, height] = [Math.ceil(right - left), Math.ceil(bottom - top)];
-  const groups = new Map<string, LayoutPoint[]>();
-  for (const { device, at } of devices) if (device.place !== "") groups.set(device.place, [...(groups.get(device.place) ?? []), at]);
+  const groups = new Map<string, (LayoutPoint & { lane: number })[]>();
+  for (const { device, at, lane } of devices) if (device.place !== "") groups.set(device.place, [...(groups.get(device.place) ?? []), { ...at, lane }]);
   const places = [...groups].map(([place, own]) => {
-    const [x, y] = [Math.min(...own.map((p) => p.x)) - PLACE.side, Math.min(...own.map((p) => p.y)) - PLACE.top];
+    const [x, y] = [Math.min(...own.map((p) => p.x - p.lane)) - PLACE.side, Math.min(...own.map((p) => p.y)) - PLACE.top];
     const [w, h] = [Math.max(...own.map((p) => p.x)) + BOX.width + PLACE.side - x, Math.max(...own.map((p) => p.y)) + BOX.height + PLACE.bottom - y];
     return `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${INK.place}" stroke="${INK.hair}"/>${text(x + 8, y + 16, place, 12, `font-weight="600" fill="${INK.ink2}"`)}`;
   });
-  const lines = routes.map(({ way, from, to, label, jacket }) => {
+  const lines = routes.map(({ way, from, to, label, tapeAt, jacket }) => {
     const [start, end] = [way[0] ?? { x: 0, y: 0 }, way.at(-1) ?? { x: 0, y: 0 }];
-    return `<g><title>${escaped(label)}</title><path d="M${way.map(({ x, y }) => `${x} ${y}`).join("L")}" fill="none" stroke="${INK.jacket}" stroke-width="5" stroke-linejoin="round"/>${rings(jacket, tapePlace(way), colour)}${text(start.x + 6, start.y + (start.y <= end.y ? 14 : -6), from, 12, `fill="${INK.ink2}"`)}${text(end.x + 6, end.y + (start.y <= end.y ? -6 : 14), to, 12, `fill="${INK.ink2}"`)}</g>`;
+    return `<g><title>${escaped(label)}</title><path d="M${way.map(({ x, y }) => `${x} ${y}`).join("L")}" fill="none" stroke="${INK.jacket}" stroke-width="5" stroke-linejoin="round"/>${rings(jacket, tapePlace(way, tapeAt), colour)}${text(start.x + 6, start.y + (start.y <= end.y ? 14 : -6), from, 12, `fill="${INK.ink2}"`)}${text(end.x + 6, end.y + (start.y <= end.y ? -6 : 14), to, 12, `fill="${INK.ink2}"`)}</g>`;
   });
   const short = (words: string, most: number) => (words.length > most ? `${words.slice(0, most - 1)}…` : words);
   const boxes = devices.map(({ device, at }) => `<g><rect x="${at.x}" y="${at.y}" width="${BOX.width}" height="${BOX.height}" rx="3" fill="${INK.paper}" stroke="${INK.ink}"/>${text(at.x + 12, at.y + 21, short(device.name, 20), 14, `font-weight="600" fill="${INK.ink}"`)}${text(at.x + 12, at.y + 38, short(device.model, 25), 12, `fill="${INK.ink2}"`)}</g>`);

@@ -32,7 +32,7 @@ export function plainRows(boxes: readonly LayoutBox[]): Laid {
     for (const [i, box] of own.entries()) places[box.id] = { x: (i % ROW) * (BOX.width + GAP.x), y: (row + Math.floor(i / ROW)) * (BOX.height + GAP.y) };
     row += Math.ceil(own.length / ROW);
   }
-  return { places, routes: {}, width: ROW * (BOX.width + GAP.x), height: row * (BOX.height + GAP.y) };
+  return { places, routes: {}, shared: {}, width: ROW * (BOX.width + GAP.x), height: row * (BOX.height + GAP.y) };
 }
 
 /** Layouts that have been made, so that coming back to the drawing makes none anew. */
