@@ -50,7 +50,7 @@ export function SheetPanel() {
         {shown === "steps" ? <button type="button" className="button go" onClick={() => window.print()}>Print</button> : null}
         {plain === undefined ? null : <button type="button" className="button go" onClick={() => download(name(plain[2]), plain[1], plain[0])}>Save {plain[2].toUpperCase()}</button>}
       </div>
-      <div className="print-whole min-h-0 flex-1 overflow-auto" tabIndex={-1}>
+      <div role="region" aria-label="The sheet" className="print-whole min-h-0 flex-1 overflow-auto" tabIndex={0}>
         {shown === "steps" ? <DeviceSteps data={data} revised={index.today} /> : null}
         {plain === undefined ? null : <pre className="mono p-4 text-12 whitespace-pre-wrap">{plain[0]}</pre>}
         {own === undefined && example === undefined ? null : <TemplatePanel key={form} data={data} own={own} example={example} fileNameOf={name} choose={setForm} />}
