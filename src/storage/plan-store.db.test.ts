@@ -13,7 +13,8 @@ import { storesOn } from "@/composition";
 import { must } from "@/core/kernel";
 import { parsePrefix } from "@/core/address";
 import { applyChanges, diff, Draft, emptyPlan, PlanIndex, type Change, type Plan } from "@/core/plan";
-import { removeDevice, removeSegment } from "@/core/planners";
+import { addStack, addTemplate, labelCables, makeLag, putModel, removeDevice, removeSegment, setNameSchool } from "@/core/planners";
+import { afterEdit, donePlan } from "@/core/testing/after-edit";
 import { draftBatch, DRAFT_PARTS } from "@/core/survey";
 import { surveyPlan } from "@/core/testing/survey-plan";
 import { planCache } from "./plan-cache";
@@ -48,7 +49,7 @@ const edited = (plan: Plan, edit: (draft: Draft) => void) => {
 /** What the rows say, with no cache in between. */
 const fromRows = async (site: string) => must(await planStore(database, planCache(1)).snapshot(site), "the site");
 const countRows = async () => {
-  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "room", "host_kind", "gear", "device_vlan", "change_batch"];
+  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "room", "host_kind", "gear", "device_vlan", "device_model", "template", "link_group", "radio", "change_batch"];
   const counts = await Promise.all(tables.map((table) => database.all({ ...sql`SELECT 1`, text: `SELECT COUNT(*) AS n FROM ${table}` }, (row) => Number(row.n))));
   return counts.flat();
 };
@@ -81,6 +82,44 @@ test("a survey drafted, with a kind of its own, IPv6, visits, what a device has 
   expect(diff({ ...whole, site: { ...whole.site, id: site } }, read)).toEqual([]);
   value(await removeSite(plans, site));
   expect(await countRows()).toEqual(before);
+});
+
+/** A house with everything that cabling and wireless can hold: LAGs, templates, models of its own, names for each access point, rooms beside one another. */
+function wired(): Plan {
+  const house = donePlan(afterEdit(lockkeepersHouse(), (bench) =>
+    putModel(bench, null, { name: "Barn switch", kind: "switch", bridging: "vlan", ports: "12 copper 2.5G type 3, 2 fibre 10G", budgetW: "240", oneLostW: "120", heightUnits: "1" }) ?? addTemplate(bench, "Mine", "txt", "{{ name }}")
+      ?? setNameSchool(bench, "each") ?? labelCables(bench)));
+  const stacked = donePlan(afterEdit(house, (bench) => addStack(bench, "2 × Barn switch in Barn")));
+  return donePlan(afterEdit(stacked, (bench) => {
+    const [one, other] = bench.draft.all("device").filter((device) => device.model === "Barn switch");
+    const own = bench.draft.all("port").filter((port) => port.device === one?.id).slice(0, 2).map((port) => port.id);
+    const refusal = makeLag(bench, own, "active");
+    const [a, b] = bench.draft.all("room");
+    if (a !== undefined && b !== undefined) bench.draft.patch("room", a.id, { beside: [b.id], building: "House" });
+    const points = bench.draft.all("device").filter((device) => device.kind === "accessPoint");
+    if (points[0] !== undefined && points[1] !== undefined) bench.draft.patch("device", points[0].id, { hears: [points[1].id] });
+    for (const port of bench.draft.all("port").filter((one) => one.medium === "fibre")) bench.draft.patch("port", port.id, { optic: "10GBASE-SR" });
+    if (other !== undefined) bench.draft.patch("device", other.id, { feed: "circuit 4", backupFeed: "battery", rackUnit: 3, poe: "class4" });
+    return refusal;
+  }));
+}
+
+test("LAGs, templates, models of one's own, radios, optics and names for each access point come back unchanged, one by one and all at once, and go with their site", async () => {
+  const plan = wired();
+  expect([plan.lag.size, plan.template.size, plan.deviceModel.size, plan.radio.size, [...plan.ssid.values()].filter((ssid) => ssid.at.length > 0).length].every((n) => n > 0)).toBe(true);
+  const rows = await countRows();
+  const site = await store(plan);
+  const whole = { ...plan, site: { ...plan.site, id: site } };
+  expect(diff(whole, (await fromRows(site)).plan)).toEqual([]);
+  // From what the site was before, in one batch, and back again.
+  const before = { ...lockkeepersHouse(), site: { ...lockkeepersHouse().site, id: site } };
+  let revision = 1;
+  for (const [from, to] of [[whole, before], [before, whole], [whole, emptyPlan(whole.site)], [emptyPlan(whole.site), whole]] as const) {
+    revision = value(await commitBatch(plans, { site, revision, batch: batch(diff(from, to)), by: ruth })).revision;
+    expect(diff(to, (await fromRows(site)).plan)).toEqual([]);
+  }
+  value(await removeSite(plans, site));
+  expect(await countRows()).toEqual(rows);
 });
 
 test("any way from one plan to another can be written: the rows are then the other plan", async () => {

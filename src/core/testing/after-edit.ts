@@ -1,12 +1,12 @@
 import { must } from "../kernel";
-import { applyChanges, PlanIndex, type Plan } from "../plan";
+import { applyChanges, entityCount, PlanIndex, type Plan } from "../plan";
 import { plan as runPlanner, type Bench, type Refusal } from "../planners";
 import { testId } from "./build-plan";
 
 /** The plan after an edit, or its refusal; new ids follow from how many there were. */
 export function afterEdit(plan: Plan, edit: (bench: Bench) => Refusal | void): Plan | string {
   let n = 0;
-  const { batch, refusal } = runPlanner(PlanIndex.of(plan), () => testId("edit", `${plan.port.size} ${(n += 1)}`), { planner: "test", summary: "", args: null }, edit);
+  const { batch, refusal } = runPlanner(PlanIndex.of(plan), () => testId("edit", `${entityCount(plan)} ${(n += 1)}`), { planner: "test", summary: "", args: null }, edit);
   if (batch === null) return refusal;
   const applied = applyChanges(plan, batch.changes);
   return must(applied.ok ? applied.value : null, `applies: ${applied.ok ? "" : JSON.stringify(applied.error)}`);
