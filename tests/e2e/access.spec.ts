@@ -13,6 +13,8 @@ for (const scheme of ["light", "dark"] as const) {
     // The frame is looked at with each view; what changes within a view is looked at alone.
     const look = async (where: string, part: "whole" | "sheet" | "margin" = "whole") => {
       const axe = new AxeBuilder({ page });
+      // The two grounds differ in their colours alone.
+      if (scheme === "dark") axe.withRules(["color-contrast"]);
       const { violations } = await (part === "whole" ? axe : axe.include(part === "sheet" ? "main" : "aside")).analyze();
       for (const violation of violations) {
         if (violation.impact === "serious" || violation.impact === "critical") problems.push(`${where}: ${violation.id}, ${violation.nodes.map((node) => `${node.target.join(" ")} ${node.any[0]?.message ?? node.all[0]?.message ?? ""}`).slice(0, 3).join("; ")}`);
