@@ -47,7 +47,7 @@ function PortNeeds({ index, row: { device, uplink, needs, missing, needless } }:
   return (
     <span className="inline-flex items-center gap-1" title={`${where}${missing.length > 0 ? `, missing ${missing.join(", ")}` : ""}${needless.length > 0 ? `, needless ${needless.join(", ")}` : ""}`}>
       {vids.map((vid, i) => <span key={vid} className={`leading-none ${i === 0 && needs.untagged !== null && !missing.includes(vid) ? "border-b-2 border-ink" : ""}`} style={missing.includes(vid) ? { outline: "1.5px dashed var(--stop)", outlineOffset: 1 } : undefined}><Chip tape={tapeOf(index, device.domain, vid)} name={tapeOf(index, device.domain, vid).name} height={14} /></span>)}
-      <span className="text-ink2">{where}</span>{missing.length === 0 ? null : <b className="font-semibold text-stop">{missing.length} missing</b>}{needless.length === 0 ? null : <b className="font-semibold text-warn">{needless.length} needless</b>}
+      {missing.length === 0 ? null : <b className="font-semibold text-stop">{missing.length} missing</b>}{needless.length === 0 ? null : <b className="font-semibold text-warn">{needless.length} needless</b>}<span className="text-ink2">{where}</span>
     </span>
   );
 }
