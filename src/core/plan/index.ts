@@ -6,7 +6,7 @@ export { diff } from "./diff";
 export { Draft } from "./draft";
 export { emptyPlan, entityCount, entityOf, type Plan } from "./plan";
 export { PlanIndex, type Derived } from "./plan-index";
-export { offers, segmentsOfSsid, ssidsOf, vidsOfSsid } from "./offers";
+export { offers, pointsOf, segmentsOfSsid, ssidsOf, vidsOfSsid } from "./offers";
 export { nameOf, wallEndName } from "./names";
 export { rebase, rebaseMine, type Clash } from "./rebase";
 export { referencesOf } from "./references";

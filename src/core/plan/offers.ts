@@ -1,3 +1,4 @@
+import { byNaturalText } from "../kernel";
 import type { PlanIndex } from "./plan-index";
 import type { Device } from "./schema/hardware";
 import type { Segment, Ssid } from "./schema/separation";
@@ -17,6 +18,12 @@ export function offers(index: PlanIndex, device: Device, ssid: Ssid): boolean {
   const vlan = index.plan.segment.get(ssid.segment)?.vlan ?? null;
   return vlan === null || index.plan.vlan.get(vlan)?.domain === device.domain;
 }
+
+/** The access points that offer a name, by their own names, those in a place first: where someone there joins it. */
+export const pointsOf = (index: PlanIndex, ssid: Ssid, place = ""): Device[] => {
+  const near = (device: Device) => (place !== "" && device.place.toLowerCase() === place.toLowerCase() ? 0 : 1);
+  return [...index.plan.device.values()].filter((device) => offers(index, device, ssid)).sort((a, b) => near(a) - near(b) || byNaturalText(a.name, b.name));
+};
 
 /** The names that an access point offers. */
 export const ssidsOf = (index: PlanIndex, device: Device): Ssid[] => [...index.plan.ssid.values()].filter((ssid) => offers(index, device, ssid));

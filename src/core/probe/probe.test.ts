@@ -2,10 +2,10 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { formatAddress } from "../address";
 import { must } from "../kernel";
-import { applyChanges, Draft, PlanIndex, type Plan } from "../plan";
+import { applyChanges, BLANK_HOST, Draft, PlanIndex, type Plan } from "../plan";
 import { SERVICES } from "../policy";
 import { testId } from "../testing/build-plan";
-import { probe, type ProbeGoal, type Question } from ".";
+import { plugs, probe, type ProbeGoal, type Question } from ".";
 
 const ids = () => testId("new", "one");
 const hostId = (plan: Plan, name: string) => must([...plan.host.values()].find((h) => h.name === name), name).id;
@@ -71,6 +71,21 @@ test("wireless joins the VLAN behind the name, and gear that knows no VLANs pass
   expect(guest.stopsAt).toBeNull();
   expect(formatAddress(must(guest.lease, "a lease").address)).toBe("172.19.60.50");
   expect(formatAddress(must(fromHost(home, "studio-laptop", { to: "address" }).lease, "a lease").address)).toBe("172.19.30.50");
+});
+
+test("a name is joined where it is offered, in one's own place first, and nowhere else", () => {
+  const ssid = must([...home.ssid.values()].find((s) => s.name === "Lock Visitors"), "an SSID");
+  const [landing, studio] = ["Landing AP", "Studio AP"].map((name) => must([...home.device.values()].find((d) => d.name === name), name));
+  const only = edited(home, (draft) => { draft.patch("ssid", ssid.id, { at: [studio?.id ?? ""] }); });
+  const offered = plugs(PlanIndex.of(only)).flatMap(({ from }) => (from.at === "ssid" && from.ssid === ssid.id ? [from.device] : []));
+  expect(offered).toEqual([studio?.id]);
+  expect(ask(only, { at: "ssid", ssid: ssid.id, device: studio?.id ?? "" }, { to: "internet", service: null }).stopsAt).toBeNull();
+  expect(ask(only, { at: "ssid", ssid: ssid.id, device: landing?.id ?? "" }, { to: "address" }).cause?.sentence).toMatch(/can't join Lock Visitors: it needs an access point that offers it/);
+  // Someone in the studio joins the access point that stands there.
+  const guest = edited(home, (draft) => { draft.put("host", { ...BLANK_HOST, id: testId("host", "guest"), name: "guest", kind: "mobile", segment: ssid.segment, place: studio?.place ?? "", attachment: { at: "ssid", ssid: ssid.id } }); });
+  const way = fromHost(guest, "guest", { to: "internet", service: null }).steps.flatMap((step) => step.device ?? []);
+  expect(way).toContain(studio?.id);
+  expect(way).not.toContain(landing?.id);
 });
 
 test.each([

@@ -1,6 +1,6 @@
 import { formatAddress } from "../address";
 import type { Subject } from "../checks";
-import { nameOf, type Host, type PlanIndex, type Segment, type Service } from "../plan";
+import { nameOf, pointsOf, type Host, type PlanIndex, type Segment, type Service } from "../plan";
 import { openDoor } from "../planners/set-wall";
 import { decide, endOf, type Party } from "../policy";
 import { FABRIC, flood } from "../switching";
@@ -119,7 +119,9 @@ function arriveAt(index: PlanIndex, journey: Journey, onward: Started["result"],
   const subjects: Subject[] = [{ kind: "host", id: target.id }];
   const fabric = index.derived(FABRIC);
   if (target.attachment.at === "ssid") {
-    const point = onward.arrivals.findIndex((a) => fabric.devices[a.device]?.kind === "accessPoint" && a.vid === vid);
+    const ssid = index.plan.ssid.get(target.attachment.ssid);
+    const points = new Set(ssid === undefined ? [] : pointsOf(index, ssid).map((device) => device.id));
+    const point = onward.arrivals.findIndex((a) => points.has(fabric.devices[a.device]?.id ?? "") && a.vid === vid);
     if (point >= 0) {
       if (!same) passHops(index, journey, onward, point, undefined);
       journey.pass({ title: target.name, place: "wireless", says: "hears it", why: "", tag: null, subjects, device: null, ports: [] });

@@ -1,5 +1,5 @@
 import type { Subject } from "../checks";
-import type { Host, PlanIndex, Port, Segment, Vid } from "../plan";
+import { offers, pointsOf, type Host, type PlanIndex, type Port, type Segment, type Vid } from "../plan";
 import { setAccess } from "../planners/paint-ports";
 import { classify, dropReason, FABRIC, flood, type Flood, type Tag } from "../switching";
 import type { Journey } from "./step";
@@ -41,8 +41,8 @@ export function start(index: PlanIndex, journey: Journey, from: ProbeFrom): Star
   const host = index.plan.host.get(from.host);
   if (host === undefined) return null;
   if (host.attachment.at === "ssid") {
-    const points = [...index.plan.device.values()].filter((d) => d.kind === "accessPoint");
-    return startWireless(index, journey, host.attachment.ssid, points[0]?.id ?? "", host);
+    const ssid = index.plan.ssid.get(host.attachment.ssid);
+    return startWireless(index, journey, host.attachment.ssid, (ssid === undefined ? undefined : pointsOf(index, ssid, host.place)[0]?.id) ?? "", host);
   }
   const port = portOfHost(index, host);
   if (port !== null) return startAtPort(index, journey, port, host.tag, host);
@@ -59,8 +59,9 @@ function startWireless(index: PlanIndex, journey: Journey, ssidId: string, devic
   const segment = ssid === undefined ? undefined : index.plan.segment.get(ssid.segment);
   const vid = segment === undefined ? null : index.vidOf(segment);
   const who = host?.name ?? "Laptop";
-  if (ssid === undefined || segment === undefined || device === undefined || vid === null) {
-    const missing = device === undefined ? AP_NEEDED : "a VLAN behind the wireless name";
+  const offered = device !== undefined && ssid !== undefined && offers(index, device, ssid);
+  if (ssid === undefined || segment === undefined || device === undefined || vid === null || !offered) {
+    const missing = !offered ? AP_NEEDED : "a VLAN behind the wireless name";
     journey.stop(
       { title: who, place: ssid?.name ?? "wireless", says: `needs ${missing}`, why: "", tag: undefined, subjects: [], device: null, ports: [] },
       { sentence: `${who} can't join ${ssid?.name ?? "the wireless name"}: it needs ${missing}.`, subjects: ssid === undefined ? [] : [{ kind: "ssid", id: ssid.id }], repairs: [] },
