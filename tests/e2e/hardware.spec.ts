@@ -265,3 +265,27 @@ test("the drawing is saved as SVG and as PNG, and a box moves by the arrow keys 
   await expect(page.getByRole("button", { name: "Arrange anew" })).toHaveCount(0);
   await saved(page);
 });
+
+test("the tree says who is root and why a port stands by; another root is chosen with a preview, and undone", async ({ page }) => {
+  await openSite(page, "Bramblewick Cider Works");
+  await openView(page, "Hardware");
+  const choose = (name: string) => page.getByRole("table", { name: "Devices" }).getByRole("button", { name }).click();
+  await choose("Tank farm switch");
+  const tree = margin(page).getByRole("list", { name: "Ports in the tree" });
+  await expect(margin(page).getByText("Office switch", { exact: true })).toBeVisible();
+  await expect(tree.getByText(/its way to Office switch/)).toBeVisible();
+  await margin(page).getByLabel("Priority").fill("5000");
+  await page.keyboard.press("Enter");
+  await expect(margin(page).getByRole("alert").filter({ hasText: '"5000" is no bridge priority' })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await margin(page).getByLabel("Second root").selectOption({ label: "Cold store switch" });
+  await margin(page).getByRole("button", { name: "Make it the root" }).click();
+  await expect(margin(page).getByText("What it would do: 4 changed")).toBeVisible();
+  await margin(page).getByRole("button", { name: "Apply" }).click();
+  await expect(margin(page).getByText("this one")).toBeVisible();
+  await choose("Cold store switch");
+  await expect(margin(page).getByText("Tank farm switch", { exact: true })).toBeVisible();
+  await undo(page).click();
+  await expect(margin(page).getByText("Office switch", { exact: true })).toBeVisible();
+  await saved(page);
+});

@@ -9,6 +9,7 @@ export { portsByRule, type PortRule } from "./port-rules";
 export { editPort, GUARD_FLAGS, makeWan, makeWayBack, parkInVlan, portFieldText, setGuard, setGuardText, vidFor, type GuardFlag, type PortField } from "./port-roles";
 export { addRadios, channelsText, setChannel, setChannels, setHearing, setRadio, setRadioIn, setRadioRules, widthsFor } from "./radios";
 export { crossingOf, setCrossing, type CrossingWay } from "./crossing";
+export { chooseRoot, setTreeKind, setTreePriority } from "./spanning-tree";
 export { addTemplate, editTemplate, removeTemplate } from "./templates";
 export { addSegment, zoneNamed, type AddSegment } from "./add-segment";
 export { allocate, devicesOf, movesOfBlock, octetSubnet, renumberBlock, roomyCount, roomyLength, writeAllocation, type Allocated, type Allocation } from "./allocate";

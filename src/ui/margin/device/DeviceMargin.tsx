@@ -16,6 +16,7 @@ import { DeviceFields } from "./DeviceFields";
 import { Lags } from "./Lags";
 import { Legs } from "./Legs";
 import { SoftwareNames } from "./SoftwareNames";
+import { TreeFields } from "./TreeFields";
 
 /** A device: what it is, what it has to give, its findings, and everything about it that can be written. */
 export function DeviceMargin({ id }: { id: string }) {
@@ -58,6 +59,7 @@ export function DeviceMargin({ id }: { id: string }) {
       <Legs device={device} />
       <Cables device={device} />
       {device.bridging === "none" && lags.length === 0 ? null : <Lags device={device} />}
+      {device.bridging !== "vlan" || device.kind === "accessPoint" ? null : <TreeFields device={device} />}
       {ports.length < 2 ? null : <SoftwareNames device={device} />}
       <Caution head="Cabinets and mains.">Isolate first; never look into a fibre or an optic. Fixed wiring by licensed people under the local code.</Caution>
       <HistorySection about={id} />

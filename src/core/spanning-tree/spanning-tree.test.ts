@@ -1,0 +1,115 @@
+import fc from "fast-check";
+import { bramblewick } from "../../../demo/bramblewick";
+import { DisjointSet, must } from "../kernel";
+import { PlanIndex, type Device, type Plan } from "../plan";
+import { chooseRoot, setTreeKind, setTreePriority } from "../planners";
+import { afterEdit, donePlan } from "../testing/after-edit";
+import { pathCost, spanningTree, treePlace, type Tree, type TreeBridge, type TreePort } from ".";
+
+interface Net { readonly bridges: readonly TreeBridge[]; readonly ports: readonly TreePort[] }
+
+/** Any bridges on any LANs: cables, shared LANs, two ports of one bridge on one LAN. */
+const anyNet: fc.Arbitrary<Net> = fc.integer({ min: 1, max: 8 }).chain((size) => fc.record({
+  priorities: fc.array(fc.constantFrom(0, 4096, 32_768), { minLength: size, maxLength: size }),
+  ports: fc.array(fc.record({ bridge: fc.nat(size - 1), lan: fc.nat(9), priority: fc.constantFrom(64, 128), cost: fc.constantFrom(2000, 20_000, 200_000) }), { maxLength: 20 }),
+}).map(({ priorities, ports }) => ({
+  bridges: priorities.map((priority, i): TreeBridge => ({ id: `b${i}`, priority, address: 1000 - i })),
+  ports: ports.map(({ bridge, lan, priority, cost }, i): TreePort => ({ id: `p${i}`, bridge: `b${bridge}`, lan: `l${lan}`, priority, number: i + 1, cost })),
+})));
+
+const forwards = (tree: Tree, port: TreePort) => ["root", "designated"].includes(must(tree.ports.get(port.id), "a state").role);
+
+test("what forwards is a tree: no loop, and everything that hangs together still does", () => {
+  fc.assert(fc.property(anyNet, ({ bridges, ports }) => {
+    const tree = spanningTree(bridges, ports);
+    const number = new Map([...bridges.map((one) => one.id), ...new Set(ports.map((port) => port.lan))].map((id, i) => [id, i]));
+    const at = (id: string) => must(number.get(id), id);
+    const [cabled, open] = [new DisjointSet(number.size), new DisjointSet(number.size)];
+    for (const port of ports) cabled.join(at(port.bridge), at(port.lan));
+    for (const port of ports.filter((one) => forwards(tree, one))) {
+      expect(open.rootOf(at(port.bridge))).not.toBe(open.rootOf(at(port.lan)));
+      open.join(at(port.bridge), at(port.lan));
+    }
+    for (const a of number.values()) for (const b of number.values()) expect(open.rootOf(a) === open.rootOf(b)).toBe(cabled.rootOf(a) === cabled.rootOf(b));
+  }), { seed: 13, numRuns: 600 });
+});
+
+/** By the book: every bridge says what it believes, hears the others, and believes the best; until nobody changes their mind. */
+function byMessages({ bridges, ports }: Net): Map<string, { root: string; cost: number }> {
+  const id = (name: string) => { const bridge = must(bridges.find((one) => one.id === name), name); return bridge.priority * 10_000 + bridge.address; };
+  const belief = new Map(bridges.map((bridge) => [bridge.id, { root: bridge.id, cost: 0 }]));
+  for (let round = 0; round < 40; round += 1) {
+    for (const port of ports) {
+      for (const other of ports.filter((one) => one.lan === port.lan && one.bridge !== port.bridge)) {
+        const said = must(belief.get(other.bridge), "a belief");
+        const mine = must(belief.get(port.bridge), "a belief");
+        const cost = said.cost + port.cost;
+        if (id(said.root) < id(mine.root) || (said.root === mine.root && cost < mine.cost)) belief.set(port.bridge, { root: said.root, cost });
+      }
+    }
+  }
+  return belief;
+}
+
+test("root and cost are what bridges come to believe by telling one another", () => {
+  fc.assert(fc.property(anyNet, (net) => {
+    const tree = spanningTree(net.bridges, net.ports);
+    for (const [bridge, { root, cost }] of byMessages(net)) expect([bridge, tree.rootOf.get(bridge)?.id, tree.costOf.get(bridge)]).toEqual([bridge, root, cost]);
+  }), { seed: 14, numRuns: 400 });
+});
+
+test("every choice names what it was made against, and says which of the two is better", () => {
+  fc.assert(fc.property(anyNet, ({ bridges, ports }) => {
+    const tree = spanningTree(bridges, ports);
+    for (const port of ports) {
+      const { role, against, decidedBy, designated } = must(tree.ports.get(port.id), "a state");
+      if (role === "alternate") expect(against).not.toBeNull();
+      if (role === "backup") expect([designated.bridge, designated.lan]).toEqual([port.bridge, port.lan]);
+      if (role === "designated") expect(designated).toBe(port);
+      expect(against === null).toBe(decidedBy === "only way");
+      if (against !== null) expect(against.id).not.toBe(port.id);
+    }
+  }), { seed: 15, numRuns: 300 });
+});
+
+test("costs by speed are those of the standard's table", () => {
+  expect([10, 100, 1000, 2500, 10_000, 40_000, 100_000].map(pathCost)).toEqual([2_000_000, 200_000, 20_000, 8000, 2000, 500, 200]);
+});
+
+const ring = bramblewick();
+const named = (plan: Plan, name: string): Device => must([...plan.device.values()].find((device) => device.name === name), name);
+const place = (plan: Plan, name: string) => treePlace(PlanIndex.of(plan), named(plan, name));
+
+test("the cider works' ring: the office is the root, exactly one port of the ring stands by and says why", () => {
+  const switches = ["Office switch", "Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"];
+  const places = switches.map((name) => must(place(ring, name), name));
+  expect(places.map((one) => one.root.name)).toEqual(switches.map(() => "Office switch"));
+  const standing = places.flatMap((one) => one.rows.filter((row) => !row.forwards));
+  expect(standing.length).toBe(1);
+  expect(standing[0]?.why).toMatch(/^stands by: port \d+ goes to Office switch; /);
+  expect(place(ring, "Gateway")).toBeNull();
+});
+
+test("a cable taken out lets the one that stood by forward; the root chosen anew is the root, and its second is next", () => {
+  const index = PlanIndex.of(ring);
+  const office = named(ring, "Office switch");
+  const cable = must(index.portsOf(office.id).map((port) => index.linkAt(port.id)).find((link) => link !== undefined && [link.a, link.b].some((id) => ring.device.get(ring.port.get(id)?.device ?? "")?.name === "Press house switch")), "a cable");
+  const cut = donePlan(afterEdit(ring, (bench) => bench.draft.remove("link", cable.id)));
+  for (const name of ["Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"]) expect(place(cut, name)?.rows.every((row) => row.forwards)).toBe(true);
+  const chosen = donePlan(afterEdit(ring, (bench) => chooseRoot(bench, named(ring, "Tank farm switch").id, named(ring, "Cold store switch").id)));
+  expect(place(chosen, "Office switch")?.root.name).toBe("Tank farm switch");
+  expect([named(chosen, "Tank farm switch"), named(chosen, "Cold store switch"), named(chosen, "Office switch")].map((device) => device.tree.priority)).toEqual([4096, 8192, 32_768]);
+});
+
+test("with priorities left as they come out of the box, and a MAC address not known, the root is by accident", () => {
+  const plain = donePlan(afterEdit(ring, (bench) => { for (const device of bench.draft.all("device")) bench.draft.patch("device", device.id, { tree: { ...device.tree, priority: 32_768 } }); for (const leg of bench.draft.all("interface")) bench.draft.patch("interface", leg.id, { mac: null }); }));
+  expect(place(plain, "Cold store switch")?.byAccident.length).toBe(4);
+  expect(place(ring, "Cold store switch")?.byAccident).toEqual([]);
+});
+
+test("priorities come in steps of 4096, and a tree a device does not have is refused", () => {
+  const { id } = named(ring, "Office switch");
+  for (const text of ["5000", "-4096", "65536", "low", ""]) expect(afterEdit(ring, (bench) => setTreePriority(bench, id, text))).toMatch(/is no bridge priority; write 0 to 61440 in steps of 4096/);
+  expect(donePlan(afterEdit(ring, (bench) => setTreePriority(bench, id, "12,288"))).device.get(id)?.tree.priority).toBe(12_288);
+  expect(afterEdit(ring, (bench) => setTreeKind(bench, named(ring, "Office AP").id, "rapid"))).toMatch(/Office AP is not known to have that tree/);
+});

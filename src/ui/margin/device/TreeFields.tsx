@@ -1,0 +1,75 @@
+"use client";
+
+import { useState } from "react";
+import { toast } from "sonner";
+import type { Device } from "@/core/plan";
+import { chooseRoot, setTreeKind, setTreePriority } from "@/core/planners";
+import { treePlace, type TreePlace } from "@/core/spanning-tree";
+import { useGoTo } from "../../frame/go-to";
+import { Choose } from "../../kit/Choose";
+import { TextField } from "../../kit/TextField";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { Fact, Section } from "../parts";
+import { ProposalPanel, useProposal } from "../Proposal";
+
+const KINDS: readonly (readonly [Device["tree"]["kind"], string])[] = [["none", "none"], ["rapid", "rapid (RSTP)"], ["multiple", "multiple (MSTP)"], ["perVlan", "one for each VLAN"]];
+const ROLES: Readonly<Record<TreePlace["rows"][number]["role"], string>> = { root: "root port", designated: "designated", alternate: "alternate", backup: "backup" };
+
+/** A device's spanning tree: what it runs, where it stands in the tree, and why each of its ports forwards or stands by. */
+export function TreeFields({ device }: { device: Device }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const place = treePlace(index, device);
+  const set = (kind: Device["tree"]["kind"]) => { const refusal = edit({ planner: "set-tree", summary: `${device.name}: spanning tree ${KINDS.find(([one]) => one === kind)?.[1] ?? kind}`, args: { device: device.id, kind } }, (bench) => setTreeKind(bench, device.id, kind)); if (refusal !== null) toast.error(refusal); };
+  return (
+    <Section title="Spanning tree">
+      <Choose label="Runs" value={device.tree.kind} choices={KINDS} onChoose={set} />
+      {device.tree.kind === "none" ? null : <TextField label="Priority" mono value={String(device.tree.priority)} placeholder="32768" write={(text) => edit({ planner: "set-tree", summary: `${device.name}: bridge priority ${text}`, args: { device: device.id, text } }, (bench) => setTreePriority(bench, device.id, text))} />}
+      {place === null ? null : <Place device={device} place={place} />}
+    </Section>
+  );
+}
+
+function Place({ device, place }: { device: Device; place: TreePlace }) {
+  const goTo = useGoTo();
+  return (
+    <>
+      <dl className="facts">
+        <Fact name="Root">{place.isRoot ? "this one" : place.root.name}</Fact>
+        {place.isRoot ? null : <Fact name="Cost to it">{place.cost}, over {place.hops === 1 ? "one cable" : `${place.hops} cables`}</Fact>}
+      </dl>
+      {place.byAccident.length === 0 ? null : <p className="mx-4 mb-1 border-l-[3px] border-warn pl-2 text-13 text-warn">By accident: {place.byAccident.map((other) => other.name).join(", ")} {place.byAccident.length === 1 ? "has" : "have"} the same priority, so MAC addresses decide, and not all of them are known. Choose the root below.</p>}
+      {place.rows.length === 0 ? null : (
+        <ul aria-label="Ports in the tree" className="px-4 text-13">
+          {place.rows.map(({ port, role, forwards, why }) => (
+            <li key={port.id} className="border-t border-hair py-1">
+              <button type="button" className="flex w-full gap-2 text-left hover:underline" onClick={() => goTo.entity({ kind: "port", id: port.id })}><span className="mono w-8 font-semibold">{port.label}</span><b className={`font-semibold ${forwards ? "" : "text-warn"}`}>{ROLES[role]}{forwards ? "" : ", stands by"}</b></button>
+              <p className="pl-10 text-ink2">{why}</p>
+            </li>
+          ))}
+        </ul>
+      )}
+      <RootChoice device={device} isRoot={place.isRoot} />
+    </>
+  );
+}
+
+/** Makes this device the root and names the one that takes over, shown before it is done. */
+function RootChoice({ device, isRoot }: { device: Device; isRoot: boolean }) {
+  const index = useIndex();
+  const { shown, look, apply, cancel } = useProposal();
+  const others = [...index.plan.device.values()].filter((other) => other.id !== device.id && other.tree.kind !== "none");
+  const [second, setSecond] = useState("");
+  const start = () => {
+    const next = second === "" ? null : second;
+    const refusal = look({ planner: "choose-root", summary: `${device.name} is the root${next === null ? "" : `, ${index.plan.device.get(next)?.name ?? ""} takes over`}`, args: { root: device.id, second: next } }, (bench) => chooseRoot(bench, device.id, next));
+    if (refusal !== null) toast.error(refusal);
+  };
+  return (
+    <div className="px-4 pt-2 text-13">
+      {others.length === 0 ? null : <label className="flex items-center gap-2 pb-1"><span className="text-ink2">Second root</span><select className="field min-w-0 flex-1" value={second} onChange={(event) => { setSecond(event.target.value); cancel(); }}><option value="">nobody</option>{others.map((other) => <option key={other.id} value={other.id}>{other.name}</option>)}</select></label>}
+      <button type="button" className="button" onClick={start}>{isRoot ? "Settle it as the root" : "Make it the root"}</button>
+      {shown === null ? null : <ProposalPanel shown={shown} apply={apply} cancel={cancel} />}
+    </div>
+  );
+}
