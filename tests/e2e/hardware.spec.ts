@@ -272,7 +272,7 @@ test("the tree says who is root and why a port stands by; another root is chosen
   const choose = (name: string) => page.getByRole("table", { name: "Devices" }).getByRole("button", { name }).click();
   await choose("Tank farm switch");
   const tree = margin(page).getByRole("list", { name: "Ports in the tree" });
-  await expect(margin(page).getByText("Office switch", { exact: true })).toBeVisible();
+  await expect(margin(page).getByRole("definition").filter({ hasText: /^Office switch$/ })).toBeVisible();
   await expect(tree.getByText(/its way to Office switch/)).toBeVisible();
   await margin(page).getByLabel("Priority").fill("5000");
   await page.keyboard.press("Enter");
@@ -282,10 +282,10 @@ test("the tree says who is root and why a port stands by; another root is chosen
   await margin(page).getByRole("button", { name: "Make it the root" }).click();
   await expect(margin(page).getByText("What it would do: 4 changed")).toBeVisible();
   await margin(page).getByRole("button", { name: "Apply" }).click();
-  await expect(margin(page).getByText("this one")).toBeVisible();
+  await expect(margin(page).getByRole("definition").filter({ hasText: /^this one$/ })).toBeVisible();
   await choose("Cold store switch");
-  await expect(margin(page).getByText("Tank farm switch", { exact: true })).toBeVisible();
+  await expect(margin(page).getByRole("definition").filter({ hasText: /^Tank farm switch$/ })).toBeVisible();
   await undo(page).click();
-  await expect(margin(page).getByText("Office switch", { exact: true })).toBeVisible();
+  await expect(margin(page).getByRole("definition").filter({ hasText: /^Office switch$/ })).toBeVisible();
   await saved(page);
 });
