@@ -18,7 +18,7 @@ export interface TreePlace {
 
 const tell = (index: PlanIndex, port: string): string => nameOf(index, "port", port);
 
-function why(index: PlanIndex, port: Port, state: TreePortState, root: string): string {
+function why(index: PlanIndex, port: Port, state: TreePortState, root: string, alone: boolean): string {
   const against = state.against === null ? "" : `port ${index.plan.port.get(state.against.id)?.label ?? ""}`;
   const reason = (): string => {
     switch (state.decidedBy) {
@@ -30,7 +30,7 @@ function why(index: PlanIndex, port: Port, state: TreePortState, root: string): 
     }
   };
   switch (state.role) {
-    case "root": return state.decidedBy === "only way" ? `its only way to ${root}` : `its way to ${root}, before ${against}: ${reason()}`;
+    case "root": return state.decidedBy === "only way" ? (alone ? `its only way to ${root}` : `its way to ${root}; no other port hears of one`) : `its way to ${root}, before ${against}: ${reason()}`;
     case "alternate": return `stands by: ${against} goes to ${root}; ${reason() || "there"}`;
     case "backup": return `stands by: ${tell(index, state.designated.id)} serves the same cable`;
     case "designated": return state.against === null ? "serves what hangs on it" : `serves this cable, not ${tell(index, state.against.id)}`;
@@ -42,10 +42,8 @@ export function treePlace(index: PlanIndex, device: Device): TreePlace | null {
   const tree = index.derived(TREE);
   const root = index.plan.device.get(tree.rootOf.get(device.id)?.id ?? "");
   if (root === undefined) return null;
-  const rows = index.portsOf(device.id).flatMap((port): TreeRow[] => {
-    const state = tree.ports.get(port.id);
-    return state === undefined ? [] : [{ port, role: state.role, forwards: state.role === "root" || state.role === "designated", why: why(index, port, state, root.name) }];
-  });
+  const taking = index.portsOf(device.id).flatMap((port) => { const state = tree.ports.get(port.id); return state === undefined ? [] : [{ port, state }]; });
+  const rows = taking.map(({ port, state }): TreeRow => ({ port, role: state.role, forwards: state.role === "root" || state.role === "designated", why: why(index, port, state, root.name, taking.length === 1) }));
   const rivals = [...tree.rootOf].filter(([, one]) => one.id === root.id).flatMap(([id]) => index.plan.device.get(id) ?? []).filter((other) => other.id !== root.id && other.tree.priority === root.tree.priority);
   return {
     root, isRoot: root.id === device.id, cost: tree.costOf.get(device.id) ?? 0, hops: tree.hopsOf.get(device.id) ?? 0,
