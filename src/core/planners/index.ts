@@ -6,7 +6,7 @@ export { cableLags, dissolveLag, labelCables, makeLag, setCable, setLagMode, set
 export { putModel, removeModel, runsText, type ModelText } from "./own-models";
 export { namesFromSightings, setSoftwareNames, sharedNames, type Lit } from "./software-names";
 export { portsByRule, type PortRule } from "./port-rules";
-export { editPort, GUARD_FLAGS, makeWan, makeWayBack, parkInVlan, portFieldText, setGuard, setGuardText, vidFor, type GuardFlag, type PortField } from "./port-roles";
+export { editPort, GUARD_FLAGS, makeWan, makeWayBack, parkInVlan, portFieldText, setGuard, setGuardText, type GuardFlag, type PortField } from "./port-roles";
 export { addRadios, channelsText, setChannel, setChannels, setHearing, setRadio, setRadioIn, setRadioRules, widthsFor } from "./radios";
 export { crossingOf, setCrossing, type CrossingWay } from "./crossing";
 export { chooseRoot, setTreeKind, setTreePriority } from "./spanning-tree";
@@ -43,7 +43,7 @@ export { plan, type Bench, type IdSource, type Refusal } from "./planner";
 export { removeDevice, removeHost, removeSegment } from "./remove";
 export { addressInSegment, editSegmentCell, SEGMENT_COLUMNS, type SegmentColumn } from "./segment-cell";
 export { addOption, editSegmentField, removeOption, SEGMENT_FIELDS, segmentFieldText, setServer, type SegmentField } from "./segment-fields";
-export { ABILITY_FLAGS, DEVICE_FIELDS, deviceFieldText, editDevice, editLink, notePorts, setAbilities, setHostFields, setSegmentFields, type DeviceField } from "./set-fields";
+export { DEVICE_FIELDS, deviceFieldText, editDevice, editLink, notePorts, setAbilities, setHostFields, setSegmentFields, type DeviceField } from "./set-fields";
 export { renumber, type Move } from "./renumber";
 export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./split-merge";
 export { gatewayIn, staticBlockIn } from "./static-block";

@@ -1,15 +1,11 @@
-import { NO_GUARDS, type Draft, type PlanIndex, type Port, type Vid } from "../plan";
+import { NO_GUARDS, type Draft, type Port, type Vid } from "../plan";
 import { nextFreeVid } from "./conventions";
 import { paintPorts } from "./paint-ports";
 import type { Bench, IdSource, Refusal } from "./planner";
 
-/** The number of the domain's VLAN for a purpose other than a segment; null without one. */
-export const vidFor = (index: PlanIndex, domain: string | null, purpose: "parked" | "wayBack"): Vid | null =>
-  [...index.plan.vlan.values()].filter((vlan) => vlan.domain === domain && vlan.purpose === purpose).sort((a, b) => a.vid - b.vid)[0]?.vid ?? null;
-
 const NAMES = { parked: "Parked", wayBack: "Way back" } as const;
 
-/** The same, made when the domain has none yet; null when no number is free. */
+/** The number of the domain's VLAN for a purpose other than a segment, made when there is none yet; null when no number is free. */
 function ensureVid(draft: Draft, ids: IdSource, domain: string, purpose: "parked" | "wayBack"): Vid | null {
   const known = draft.all("vlan").filter((vlan) => vlan.domain === domain && vlan.purpose === purpose).sort((a, b) => a.vid - b.vid)[0];
   if (known !== undefined) return known.vid;

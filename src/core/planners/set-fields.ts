@@ -91,8 +91,7 @@ function editDeviceNumber({ draft }: Bench, id: string, field: "poeBudget" | "po
   }
 }
 
-/** What a device's software can do, one of the yes-or-no abilities. */
-export const ABILITY_FLAGS = ["mixesTagged", "snooping", "arpInspection", "signIn", "routes"] as const;
+/** What a device's software can do. */
 export function setAbilities({ draft }: Pick<Bench, "draft">, id: string, abilities: Partial<Abilities>): void {
   draft.patch("device", id, { abilities: { ...draft.need("device", id).abilities, ...abilities } });
 }

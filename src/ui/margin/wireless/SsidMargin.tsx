@@ -1,7 +1,7 @@
 "use client";
 
 import { toast } from "sonner";
-import { BANDS, Draft, nameOf, SECURITIES, ssidsOf, type Band, type Ssid } from "@/core/plan";
+import { BANDS, Draft, nameOf, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
 import { BAND_WORDS, editSsid, editSsidCell, removeSsid, ssidCellText, type SsidColumn } from "@/core/planners";
 import { SECURITY_FACTS } from "@/core/wireless";
 import { useUi } from "../../frame/use-ui";
@@ -23,7 +23,7 @@ export function SsidMargin({ id }: { id: string }) {
   const draft = new Draft(index.plan);
   const segment = index.plan.segment.get(ssid.segment);
   const points = [...index.plan.device.values()].filter((device) => device.kind === "accessPoint");
-  const offering = points.filter((device) => ssidsOf(index, device).includes(ssid));
+  const offering = pointsOf(index, ssid);
   const stations = [...index.plan.host.values()].filter((host) => host.attachment.at === "ssid" && host.attachment.ssid === id).length;
   const set = (fields: Partial<Omit<Ssid, "id">>, says: string) => { const refusal = edit({ planner: "edit-ssid", summary: `${ssid.name}: ${says}`, args: { ssid: id, ...fields } }, (bench) => editSsid(bench, id, fields)); if (refusal !== null) toast.error(refusal); };
   const field = (column: SsidColumn, label: string, hint = "") => (
