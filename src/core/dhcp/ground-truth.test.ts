@@ -1,18 +1,19 @@
 import { readFileSync } from "node:fs";
-import { inRange, ipv4, parseIpv4, parseMac, parsePrefix, asPrefix4, type Ipv4 } from "../address";
+import { formatAddress, inRange, ipv4, parseIpv4, parseMac, parsePrefix, asPrefix4, type Address, type Ipv4, type Mac } from "../address";
 import { listFindings, runChecks } from "../checks";
 import { must } from "../kernel";
 import { PlanIndex, type Scope } from "../plan";
 import { aDevice, aDomain, aHost, anInterface, aScope, aSegment, aZone, planWith, testId } from "../testing/build-plan";
 import { keptInPool, leasableCount, offeredRanges, offerTo } from ".";
 
-// What a real server gave, case by case: which addresses it has to lease, who gets a reserved one. The order in which clients come
-// and go (leases held, released, asked for by number) is not simulated yet, and not judged here.
+// What a real server gave, case by case: which addresses it has to lease, who gets a reserved one, and what each client got in the
+// order in which they came, asked for an address by number and went. Which free address a server chooses is its own affair.
 
 interface Case {
   readonly name: string; readonly prefix: string; readonly serverAddress: string; readonly pools: readonly { start: string; end: string }[];
-  readonly reservations: readonly { mac: string; address: string }[]; readonly clients: readonly { mac: string; action?: string }[];
-  readonly expect: { readonly configRefused?: boolean; readonly refused: number; readonly dynamicAddresses: readonly string[]; readonly reservations: readonly { mac: string; address: string; asked: boolean; honoured: boolean }[] };
+  readonly reservations: readonly { mac: string; address: string }[]; readonly clients: readonly { mac: string; request?: string; action?: string }[];
+  readonly expect: {
+    readonly configRefused?: boolean; readonly granted: number; readonly refused: number; readonly refusedClients: readonly string[]; readonly sequence?: readonly (string | null)[]; readonly dynamicAddresses: readonly string[]; readonly reservations: readonly { mac: string; address: string; asked: boolean; honoured: boolean }[] };
 }
 
 const CASES = JSON.parse(readFileSync("tests/oracle/dhcp/cases.json", "utf8")) as Case[];
@@ -47,6 +48,32 @@ test.each(CASES.filter((c) => c.expect.configRefused !== true).map((c) => [c.nam
   const stranger = offerTo(index, scope, mac("02:cc:00:00:00:99"));
   expect(stranger === null ? 0 : 1).toBe(leasableCount(index, scope) > 0n ? 1 : 0);
   if (stranger !== null) expect([stranger.reserved, leasable(must(ipv4(Number(stranger.address)), "IPv4"))]).toEqual([false, true]);
+});
+
+test.each(CASES.filter((c) => c.expect.configRefused !== true).map((c) => [c.name, c] as const))("%s: clients one after another", (_, of) => {
+  const { index, scope } = planned(of);
+  const leases = new Map<Mac, Address>();
+  const given = of.clients.map((client): Address | null => {
+    const who = mac(client.mac);
+    if (client.action === "release") { leases.delete(who); return null; }
+    const offer = offerTo(index, scope, who, leases, client.request === undefined ? null : ip(client.request));
+    if (offer !== null && !offer.reserved) leases.set(who, offer.address);
+    return offer?.address ?? null;
+  });
+  const asked = of.clients.map((client, i) => ({ client, address: given[i] ?? null })).filter(({ client }) => client.action === undefined);
+  expect(asked.filter(({ address }) => address === null).map(({ client }) => client.mac)).toEqual(of.expect.refusedClients);
+  expect([asked.filter(({ address }) => address !== null).length, of.expect.refused]).toEqual([of.expect.granted, of.expect.refusedClients.length]);
+  const dynamic = new Set(asked.flatMap(({ client, address }) => (address === null || of.expect.reservations.some((r) => r.mac === client.mac && r.honoured) ? [] : [address])));
+  expect(dynamic.size).toBe(of.expect.dynamicAddresses.length);
+  if (of.expect.refused > 0) expect([...dynamic].map(formatAddress).sort()).toEqual([...of.expect.dynamicAddresses].sort());
+  const { sequence } = of.expect;
+  for (const [i, got] of (sequence ?? []).entries()) {
+    const { request } = of.clients[i] ?? {};
+    // Judged where the server has no choice: what was asked for by number, what equals an earlier step, and nothing at all.
+    if (got === null || got === request) expect([i, given[i] === null ? null : formatAddress(must(given[i] ?? null, "an address"))]).toEqual([i, got]);
+    const before = sequence?.indexOf(got) ?? -1;
+    if (before >= 0 && before < i) expect([i, given[i]]).toEqual([i, given[before]]);
+  }
 });
 
 test.each(CASES.filter((c) => c.expect.configRefused === true).map((c) => [c.name, c] as const))("%s: what a server refuses to start with is a stop here", (_, of) => {

@@ -51,25 +51,33 @@ export function leasableCount(index: PlanIndex, scope: Scope): bigint {
 
 export interface Offer { readonly address: Address; readonly reserved: boolean }
 
-/** The address kept for `mac`, or null. A server ignores a reservation outside its subnet and serves that client from the pool. */
+/** Who holds which address just now: leases by MAC address. */
+export type Leases = ReadonlyMap<Mac, Address>;
+export const NO_LEASES: Leases = new Map();
+
+/** The address kept for `mac`, or null. A server ignores a reservation outside its subnet and one of its own address, and serves that client from the pool. */
 function reservationOf(index: PlanIndex, scope: Scope, mac: Mac | null): Address | null {
-  const owner = mac === null ? undefined : index.hostsIn(scope.segment).find((host) => host.mac === mac && host.manner === "reserved");
+  const owner = mac === null ? undefined : index.groups("hostsByMac").get(mac)?.find((host) => host.segment === scope.segment && host.manner === "reserved");
   const address = owner === undefined ? null : scope.family === 4 ? owner.ipv4 : owner.ipv6;
   const segment = index.plan.segment.get(scope.segment);
   const prefixes = scope.family === 4 ? (segment?.prefixes4 ?? []) : (segment?.prefixes6 ?? []);
-  return address !== null && prefixes.some((prefix) => containsAddress(prefix, address)) ? address : null;
+  return address !== null && prefixes.some((prefix) => containsAddress(prefix, address)) && !ownAddresses(index, scope).has(address) ? address : null;
 }
 
-/** What the scope offers to `mac`: its reservation, else the lowest address nobody holds in the plan; null when it is exhausted. */
-export function offerTo(index: PlanIndex, scope: Scope, mac: Mac | null): Offer | null {
+/**
+ * What the scope offers to `mac` (RFC 2131 section 4.3.1): the address kept for it, else the one it holds, else the one it asks for when
+ * that is free, else the lowest that nobody holds; null when the pool is exhausted.
+ */
+export function offerTo(index: PlanIndex, scope: Scope, mac: Mac | null, leases: Leases = NO_LEASES, asked: Address | null = null): Offer | null {
   const reservation = reservationOf(index, scope, mac);
   if (reservation !== null) return { address: reservation, reserved: true };
-  const kept = new Set<Address>(keptInPool(index, scope));
-  const own = ownAddresses(index, scope);
-  for (const range of offeredRanges(scope)) {
-    for (let at: Address | null = range.first; at !== null && at <= range.last; at = step(at, 1)) {
-      if (!kept.has(at) && !own.has(at)) return { address: at, reserved: false };
-    }
+  const held = mac === null ? undefined : leases.get(mac);
+  if (held !== undefined) return { address: held, reserved: false };
+  const taken = new Set<Address>([...keptInPool(index, scope), ...ownAddresses(index, scope), ...leases.values()]);
+  const ranges = offeredRanges(scope);
+  if (asked !== null && !taken.has(asked) && ranges.some((range) => inRange(range, asked))) return { address: asked, reserved: false };
+  for (const range of ranges) {
+    for (let at: Address | null = range.first; at !== null && at <= range.last; at = step(at, 1)) if (!taken.has(at)) return { address: at, reserved: false };
   }
   return null;
 }
