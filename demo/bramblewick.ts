@@ -1,4 +1,4 @@
-import { CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import { BLANK_TREE, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { BRAMBLEWICK } from "./surveys";
 import { net, SiteBuilder, v } from "./site-builder";
@@ -32,7 +32,7 @@ export function bramblewick(): Plan {
   const single = { cable: "os2", optic: "10GBASE-LR" } as const;
   const ring = ["Office switch", "Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"];
   for (const [i, name] of ring.entries()) {
-    site.device(name, i === 0 ? "switch-24-poe" : "switch-16", name.replace(" switch", ""), { tree: { kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 }, position: RING_AT[i] ?? null });
+    site.device(name, i === 0 ? "switch-24-poe" : "switch-16", name.replace(" switch", ""), { tree: { ...BLANK_TREE, kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 }, position: RING_AT[i] ?? null });
     site.leg(name, "Kit", `172.22.110.${10 + i}`);
   }
   site.device("Office AP", "access-point", "Office", { position: AT["Office AP"] }).leg("Office AP", "Kit", "172.22.110.20");

@@ -96,7 +96,7 @@ export class SiteBuilder {
     this.#draft.put("interface", {
       id, device: this.#id("device", device), port: null, segment: this.#id("segment", segment), line: null, name: segment,
       mac: parseMac(`02:5a:10:ff:${Math.floor(this.#count / 256).toString(16).padStart(2, "0")}:${(this.#count % 256).toString(16).padStart(2, "0")}`),
-      addresses4: [ip(address)], addresses6: [], relayTo: null,
+      addresses4: [ip(address)], addresses6: [], relayTo: null, translates: "asUsual",
     });
     return id;
   }
@@ -123,7 +123,7 @@ export class SiteBuilder {
   wan(device: string, line: string, port: string, address: string | null): this {
     this.#draft.put("interface", {
       id: this.#id("interface", `${device}/${line}`), device: this.#id("device", device), port: this.#id("port", `${device}/${port}`), segment: null,
-      line: this.#id("line", line), name: line, mac: null, addresses4: address === null ? [] : [ip(address)], addresses6: [], relayTo: null,
+      line: this.#id("line", line), name: line, mac: null, addresses4: address === null ? [] : [ip(address)], addresses6: [], relayTo: null, translates: "asUsual",
     });
     return this;
   }

@@ -49,7 +49,7 @@ const edited = (plan: Plan, edit: (draft: Draft) => void) => {
 /** What the rows say, with no cache in between. */
 const fromRows = async (site: string) => must(await planStore(database, planCache(1)).snapshot(site), "the site");
 const countRows = async () => {
-  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "room", "host_kind", "gear", "device_vlan", "device_model", "template", "link_group", "radio", "change_batch"];
+  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "room", "host_kind", "gear", "device_vlan", "device_model", "template", "link_group", "radio", "sign_in", "forward", "expectation", "change_batch"];
   const counts = await Promise.all(tables.map((table) => database.all({ ...sql`SELECT 1`, text: `SELECT COUNT(*) AS n FROM ${table}` }, (row) => Number(row.n))));
   return counts.flat();
 };

@@ -120,7 +120,7 @@ function fibreTo(d: Draft, link: Partial<Link>, near: Optic, far: Optic): void {
 }
 
 function leg(d: Draft, device: string, segment: string): void {
-  d.put("interface", { id: testId("interface", device), device: find(d, "device", device).id, port: null, segment: find(d, "segment", segment).id, line: null, name: segment, mac: null, addresses4: [ip("172.19.20.5")], addresses6: [], relayTo: null });
+  d.put("interface", { id: testId("interface", device), device: find(d, "device", device).id, port: null, segment: find(d, "segment", segment).id, line: null, name: segment, mac: null, addresses4: [ip("172.19.20.5")], addresses6: [], relayTo: null, translates: "asUsual" });
 }
 
 function secondFibre(d: Draft): void {

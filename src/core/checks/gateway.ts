@@ -90,7 +90,7 @@ export const gatewayMissing = check<Missing>({
       edit: (draft, ids) => {
         const leg = draft.put("interface", {
           id: ids(), device: gateway.id, port: null, segment, line: null, name: target.name, mac: null, addresses4: [address],
-          addresses6: [], relayTo: null,
+          addresses6: [], relayTo: null, translates: "asUsual",
         });
         draft.patch("segment", segment, { gatewayInterface: leg.id });
       },

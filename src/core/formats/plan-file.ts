@@ -8,10 +8,10 @@ import {
 /** Bounds of a plan: what a file may hold at most of each kind. */
 const MOST = {
   domain: 64, zone: 256, room: 2000, hostKind: 200, deviceModel: 200, template: 100, lag: 20_000, radio: 15_000, line: 16, gear: 2000, deviceVlan: 250_000, vlan: 4094 * 4, segment: 4096, device: 5000, port: 250_000, link: 125_000, interface: 50_000,
-  ssid: 256, host: 250_000, scope: 8192, wall: 65_536,
+  ssid: 256, host: 250_000, scope: 8192, wall: 65_536, signIn: 64, forward: 1000, expectation: 5000,
 } as const;
 
-const { site, domain, zone, room, hostKind, deviceModel, template, lag, radio, line, vlan, segment, device, gear, deviceVlan, port, link, interface: interfaces, ssid, host, scope, wall } = SCHEMAS;
+const { site, domain, zone, room, hostKind, deviceModel, template, lag, radio, line, vlan, segment, device, gear, deviceVlan, port, link, interface: interfaces, ssid, host, scope, wall, signIn, forward, expectation } = SCHEMAS;
 
 /** The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing, nothing added. */
 export const planFileSchema = z.strictObject({
@@ -39,6 +39,9 @@ export const planFileSchema = z.strictObject({
   hosts: z.array(host).max(MOST.host),
   scopes: z.array(scope).max(MOST.scope),
   walls: z.array(wall).max(MOST.wall),
+  signIns: z.array(signIn).max(MOST.signIn),
+  forwards: z.array(forward).max(MOST.forward),
+  expectations: z.array(expectation).max(MOST.expectation),
 });
 export type PlanFile = z.output<typeof planFileSchema>;
 

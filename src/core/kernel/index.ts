@@ -1,5 +1,6 @@
 export type { Brand } from "./brand";
 export { BitSet } from "./bit-set";
+export { Heap } from "./heap";
 export { DisjointSet } from "./disjoint-set";
 export { equal } from "./equal";
 export { assertNever, must } from "./must";

@@ -1,5 +1,5 @@
 export {
-  BLANK_DEVICE, BLANK_GEAR, BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_PORT, BLANK_ROOM, BLANK_SEGMENT, BLANK_SSID, isGateway, NO_ABILITIES, NO_GUARDS, NO_RADIO_RULES, USUAL_ABILITIES,
+  BLANK_DEVICE, BLANK_GEAR, BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_PORT, BLANK_ROOM, BLANK_SEGMENT, BLANK_SSID, BLANK_TREE, isGateway, NO_ABILITIES, NO_GUARDS, NO_PROTECTIONS, NO_RADIO_RULES, USUAL_ABILITIES,
 } from "./blank";
 export { applyChanges, invert, type Change, type ChangeBatch, type IntegrityError } from "./change";
 export { diff } from "./diff";
@@ -21,6 +21,8 @@ export {
   COLLECTION_KINDS, KIND_WORDS, KINDS, LIST_NAMES, SCHEMAS, type CollectionKind, type Entity, type EntityOf, type Kind,
 } from "./schema/kinds";
 export type { Domain, Scope, Segment, Service, Ssid, Vlan, Wall, WallEnd, Zone } from "./schema/separation";
+export type { Protections, SignIn, TreeSettings } from "./schema/protection";
+export { probeQuestionSchema, type Expectation, type Forward, type ProbeAs, type ProbeGoal, type ProbePlace, type ProbeQuestion, type Route } from "./schema/reach";
 export { CONVENTIONS, type Line, type Site } from "./schema/site";
 export { PURPOSES, type Gear, type HostKind, type Purpose, type Room } from "./schema/survey";
 export { undoStacks, type LoggedBatch } from "./undo";

@@ -22,7 +22,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   deviceVlan: (v) => to("device", "device", v.device),
   vlan: (v) => to("domain", "domain", v.domain),
   segment: (s) => [...to("zone", "zone", s.zone), ...to("vlan", "vlan", s.vlan), ...to("gatewayInterface", "interface", s.gatewayInterface)],
-  device: (d) => [...to("domain", "domain", d.domain), ...each("hears", "device", d.hears)],
+  device: (d) => [...to("domain", "domain", d.domain), ...each("hears", "device", d.hears), ...each("protections", "host", d.protections.bound)],
   lag: (l) => to("device", "device", l.device),
   port: (p) => [...to("device", "device", p.device), ...to("lag", "lag", p.lag)],
   link: (l) => [...to("a", "port", l.a), ...to("b", "port", l.b)],
@@ -39,13 +39,21 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   ],
   scope: (s) => [...to("segment", "segment", s.segment), ...to("serverDevice", "device", s.serverDevice), ...to("serverHost", "host", s.serverHost)],
   wall: (w) => [...wallEnd("from", w.from), ...wallEnd("to", w.to)],
+  signIn: (s) => each("servers", "host", s.servers),
+  forward: (f) => [...to("line", "line", f.line), ...to("host", "host", f.host)],
+  expectation: ({ question: { from, goal }, segment }) => [
+    ...to("segment", "segment", segment),
+    ...(from.at === "port" ? to("from", "port", from.port) : from.at === "host" ? to("from", "host", from.host) : [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)]),
+    ...(goal.to === "host" ? to("goal", "host", goal.host) : goal.to === "device" ? to("goal", "device", goal.device) : []),
+  ],
 };
 
 /** Which kinds can point at each kind: where to look before something is deleted. */
 export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[] } = {
-  site: [], room: ["room", "gear", "host"], hostKind: [], deviceModel: [], template: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface"], vlan: ["segment"],
-  segment: ["interface", "ssid", "host", "scope"], device: ["device", "lag", "port", "interface", "scope", "gear", "deviceVlan", "ssid", "radio"], lag: ["port"], port: ["link", "interface", "host"],
-  link: [], interface: ["segment"], ssid: ["host"], radio: [], host: ["host", "scope"], scope: [], wall: [],
+  site: [], room: ["room", "gear", "host"], hostKind: [], deviceModel: [], template: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface", "forward"], vlan: ["segment"],
+  segment: ["interface", "ssid", "host", "scope", "expectation"], device: ["device", "lag", "port", "interface", "scope", "gear", "deviceVlan", "ssid", "radio", "expectation"], lag: ["port"],
+  port: ["link", "interface", "host", "expectation"], link: [], interface: ["segment"], ssid: ["host", "expectation"], radio: [], host: ["host", "scope", "device", "signIn", "forward", "expectation"], scope: [], wall: [],
+  signIn: [], forward: [], expectation: [],
 };
 
 export const referencesOf = <K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] => REFERENCES[kind](entity);

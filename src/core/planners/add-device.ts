@@ -53,7 +53,7 @@ function equipGateway(draft: Draft, ids: IdSource, device: string, linePort: Por
   const line = draft.all("line")[0] ?? draft.put("line", { ...BLANK_LINE, id: ids(), name: "Internet line" });
   const taken = draft.all("interface").some((leg) => leg.line === line.id);
   if (!taken && linePort !== undefined) {
-    draft.put("interface", { id: ids(), device, port: linePort.id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null });
+    draft.put("interface", { id: ids(), device, port: linePort.id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null, translates: "asUsual" });
   }
   for (const segment of draft.all("segment")) if (segment.gatewayInterface === null) giveGateway(draft, ids, segment.id, device);
 }

@@ -60,7 +60,7 @@ export function giveGateway(draft: Draft, ids: IdSource, segmentId: string, devi
   if (prefix === undefined) return;
   const address = gatewayIn(draft.plan.site.conventions, prefix);
   const leg = draft.put("interface", {
-    id: ids(), device, port: null, segment: segmentId, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null,
+    id: ids(), device, port: null, segment: segmentId, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null, translates: "asUsual",
   });
   draft.patch("segment", segmentId, { gatewayInterface: leg.id, dns: segment.dns.length > 0 ? segment.dns : [address] });
   const served = draft.all("scope").some((scope) => scope.segment === segmentId);

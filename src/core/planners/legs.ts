@@ -27,7 +27,7 @@ export function addLeg({ draft, ids }: Bench, device: string, segmentId: string,
   if (segment === undefined) return "Choose the segment that the address belongs to.";
   const address = addressInSegment(segment, typed);
   if (typeof address !== "number") return `"${typed}" is not an IPv4 address of ${segment.name}; write it whole or its last part, such as .2.`;
-  draft.put("interface", { id: ids(), device, port: null, segment: segmentId, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null });
+  draft.put("interface", { id: ids(), device, port: null, segment: segmentId, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null, translates: "asUsual" });
   return null;
 }
 

@@ -46,7 +46,7 @@ export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: 
     const taken = draft.all("interface").find((leg) => leg.line === line.id);
     if (taken !== undefined && taken.device === port.device) draft.patch("interface", taken.id, { port: id });
     else if (taken !== undefined) return `${line.name} ends at ${draft.need("device", taken.device).name} already.`;
-    else draft.put("interface", { id: ids(), device: port.device, port: id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null });
+    else draft.put("interface", { id: ids(), device: port.device, port: id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null, translates: "asUsual" });
     draft.patch("port", id, { enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", guards: NO_GUARDS });
   }
   return null;

@@ -23,9 +23,9 @@ function built({ switches, links, failedLinks }: Case): { bridges: TreeBridge[];
   for (const [a, b] of working) lans.join(at(a), at(b));
   for (const s of switches.filter((one) => !one.stp)) for (const p of s.ports) lans.join(at(`${s.id}/${s.ports[0]?.id ?? ""}`), at(`${s.id}/${p.id}`));
   const cabled = new Set(working.flat());
-  const bridges = switches.filter((s) => s.stp).map((s): TreeBridge => ({ id: s.id, priority: s.priority ?? 0, address: Number.parseInt((s.mac ?? "").replaceAll(":", ""), 16) }));
+  const bridges = switches.filter((s) => s.stp).map((s): TreeBridge => ({ id: s.id, priority: s.priority ?? 0, address: Number.parseInt((s.mac ?? "").replaceAll(":", ""), 16), region: null }));
   const ports = switches.filter((s) => s.stp).flatMap((s) => s.ports.filter((p) => cabled.has(`${s.id}/${p.id}`)).map((p): TreePort => ({
-    id: `${s.id}/${p.id}`, bridge: s.id, lan: String(lans.rootOf(at(`${s.id}/${p.id}`))), priority: p.priority ?? 0, number: p.num ?? 0, cost: p.cost ?? 0,
+    id: `${s.id}/${p.id}`, bridge: s.id, lan: String(lans.rootOf(at(`${s.id}/${p.id}`))), priority: p.priority ?? 0, number: p.num ?? 0, cost: p.cost ?? 0, restrictedRole: false,
   })));
   return { bridges, ports };
 }

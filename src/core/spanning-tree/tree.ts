@@ -1,12 +1,29 @@
-/** A bridge that takes part: its identifier is the priority and then its MAC address as a number (IEEE 802.1Q section 13.26.2). */
-export interface TreeBridge { readonly id: string; readonly priority: number; readonly address: number }
-/** A port of it at a LAN; several ports at one LAN share a wire or gear that knows no spanning tree. Its identifier is the priority and then its number. */
-export interface TreePort { readonly id: string; readonly bridge: string; readonly lan: string; readonly priority: number; readonly number: number; readonly cost: number }
+import { Heap } from "../kernel";
 
-export type TreeRole = "root" | "designated" | "alternate" | "backup";
+/** A bridge that takes part: its identifier is the priority and then its MAC address as a number (IEEE 802.1Q section 13.26.2). */
+export interface TreeBridge {
+  readonly id: string;
+  readonly priority: number;
+  readonly address: number;
+  /** The region of multiple trees it is in, by what makes regions the same (section 13.8); null for a bridge that is on its own. */
+  readonly region: string | null;
+}
+/** A port of it at a LAN; several ports at one LAN share a wire or gear that knows no spanning tree. Its identifier is the priority and then its number. */
+export interface TreePort {
+  readonly id: string;
+  readonly bridge: string;
+  readonly lan: string;
+  readonly priority: number;
+  readonly number: number;
+  readonly cost: number;
+  /** Never becomes the root port (section 13.27.64). */
+  readonly restrictedRole: boolean;
+}
+
+export type TreeRole = "root" | "designated" | "alternate" | "backup" | "master";
 
 /** What settled a choice, in the order in which priority vectors are compared (IEEE 802.1Q section 13.9). */
-export type DecidedBy = "only way" | "path cost" | "neighbour's identifier" | "neighbour's port" | "own port";
+export type DecidedBy = "only way" | "restricted" | "root" | "path cost" | "region's root" | "cost inside the region" | "neighbour's identifier" | "neighbour's port" | "own port";
 
 export interface TreePortState {
   readonly role: TreeRole;
@@ -21,23 +38,38 @@ export interface TreePortState {
 export interface Tree {
   /** By bridge: the root of its part of the network. */
   readonly rootOf: ReadonlyMap<string, TreeBridge>;
-  /** By bridge: what it costs to the root, and over how many bridges; 0 for the root itself. */
+  /** By bridge: what it costs to the root (between regions, where there are some), and over how many bridges; 0 for the root itself. */
   readonly costOf: ReadonlyMap<string, number>;
   readonly hopsOf: ReadonlyMap<string, number>;
+  /** By bridge of a region: where the region's way to the root begins. */
+  readonly regionalRootOf: ReadonlyMap<string, TreeBridge>;
   readonly ports: ReadonlyMap<string, TreePortState>;
 }
 
-/** What a port says or hears: the rest of a priority vector once the root is the same for all. */
-interface Vector { readonly cost: number; readonly bridge: TreeBridge; readonly port: TreePort }
+/** A priority vector (section 13.9): what a port says, or what a bridge makes of what it hears. Less is better, compared from the first. */
+interface Vector {
+  readonly root: TreeBridge;
+  readonly outside: number;
+  readonly regional: TreeBridge;
+  readonly inside: number;
+  readonly bridge: TreeBridge;
+  readonly port: TreePort | null;
+}
 
-const byBridge = (a: TreeBridge, b: TreeBridge): number => a.priority - b.priority || a.address - b.address || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
-const byPort = (a: TreePort, b: TreePort): number => a.priority - b.priority || a.number - b.number || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
-/** Lower is better (IEEE 802.1Q section 13.9). */
-const better = (a: Vector, b: Vector): number => a.cost - b.cost || byBridge(a.bridge, b.bridge) || byPort(a.port, b.port);
+const byText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+const byBridge = (a: TreeBridge, b: TreeBridge): number => a.priority - b.priority || a.address - b.address || byText(a.id, b.id);
+const byPort = (a: TreePort, b: TreePort): number => a.priority - b.priority || a.number - b.number || byText(a.id, b.id);
+const portOf = (a: Vector, b: Vector): number => (a.port === null || b.port === null ? Number(a.port !== null) - Number(b.port !== null) : byPort(a.port, b.port));
+const better = (a: Vector, b: Vector): number =>
+  byBridge(a.root, b.root) || a.outside - b.outside || byBridge(a.regional, b.regional) || a.inside - b.inside || byBridge(a.bridge, b.bridge) || portOf(a, b);
 
 function decided(a: Vector, b: Vector): DecidedBy {
-  if (a.cost !== b.cost) return "path cost";
-  return byBridge(a.bridge, b.bridge) !== 0 ? "neighbour's identifier" : byPort(a.port, b.port) !== 0 ? "neighbour's port" : "own port";
+  if (byBridge(a.root, b.root) !== 0) return "root";
+  if (a.outside !== b.outside) return "path cost";
+  // A bridge on its own is its region's root: that it differs says that the neighbours do.
+  if (byBridge(a.regional, b.regional) !== 0 && (a.regional.region !== null || b.regional.region !== null)) return "region's root";
+  if (a.inside !== b.inside) return "cost inside the region";
+  return byBridge(a.bridge, b.bridge) !== 0 ? "neighbour's identifier" : portOf(a, b) !== 0 ? "neighbour's port" : "own port";
 }
 
 function grouped<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
@@ -50,85 +82,89 @@ function grouped<T>(items: readonly T[], key: (item: T) => string): Map<string, 
   return groups;
 }
 
-/** The bridges that hang together, by one of them, and the root of each part: the one with the lowest identifier. */
-function rootsOf(bridges: readonly TreeBridge[], ports: readonly TreePort[], lans: ReadonlyMap<string, readonly TreePort[]>): Map<string, TreeBridge> {
-  const own = grouped(ports, (port) => port.bridge);
-  const byId = new Map(bridges.map((bridge) => [bridge.id, bridge]));
-  const rootOf = new Map<string, TreeBridge>();
-  // In the order of the identifiers the first one met is the root of everything it reaches.
-  for (const root of [...bridges].sort(byBridge)) {
-    if (rootOf.has(root.id)) continue;
-    const open = [root.id];
-    rootOf.set(root.id, root);
-    for (let i = 0; i < open.length; i += 1) {
-      for (const port of own.get(open[i] ?? "") ?? []) for (const { bridge } of lans.get(port.lan) ?? []) {
-        if (rootOf.has(bridge) || !byId.has(bridge)) continue;
-        rootOf.set(bridge, root);
-        open.push(bridge);
+const isOneRegion = (a: TreeBridge, b: TreeBridge): boolean => a.region !== null && a.region === b.region;
+
+/** What a port makes of a message (section 13.10): the cost of the port that receives is added, inside a region to the cost within it. */
+const received = (said: Vector, port: TreePort, by: TreeBridge): Vector =>
+  (isOneRegion(said.bridge, by) ? { ...said, inside: said.inside + port.cost } : { ...said, outside: said.outside + port.cost, regional: by, inside: 0 });
+
+interface Settled { readonly vector: Vector; readonly hops: number }
+
+/** Every bridge's best vector: Dijkstra's algorithm over vectors, which only grow on their way. */
+function settle(bridges: ReadonlyMap<string, TreeBridge>, own: ReadonlyMap<string, readonly TreePort[]>, lans: ReadonlyMap<string, readonly TreePort[]>): Map<string, Settled> {
+  const settled = new Map<string, Settled>();
+  const waiting = new Heap<Settled & { readonly at: TreeBridge }>((a, b) => better(a.vector, b.vector) || a.hops - b.hops);
+  const known = new Map<string, Vector>();
+  const offer = (at: TreeBridge, vector: Vector, hops: number) => {
+    const before = known.get(at.id);
+    if (settled.has(at.id) || (before !== undefined && better(before, vector) < 0)) return;
+    known.set(at.id, vector);
+    waiting.push({ at, vector, hops });
+  };
+  for (const bridge of bridges.values()) offer(bridge, { root: bridge, outside: 0, regional: bridge, inside: 0, bridge, port: null }, 0);
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    const { at, vector, hops } = next;
+    if (settled.has(at.id)) continue;
+    settled.set(at.id, { vector, hops });
+    for (const port of own.get(at.id) ?? []) {
+      const said: Vector = { ...vector, bridge: at, port };
+      for (const far of lans.get(port.lan) ?? []) {
+        const there = bridges.get(far.bridge);
+        if (there !== undefined && far.bridge !== at.id && !far.restrictedRole) offer(there, received(said, far, there), hops + 1);
       }
     }
   }
-  return rootOf;
-}
-
-/** Costs to the root by the shortest paths, the cost of the port that receives counted (IEEE 802.1Q section 13.10), and how many bridges the way passes. */
-function costsOf(rootOf: ReadonlyMap<string, TreeBridge>, ports: readonly TreePort[], lans: ReadonlyMap<string, readonly TreePort[]>): { costOf: Map<string, number>; hopsOf: Map<string, number> } {
-  const own = grouped(ports, (port) => port.bridge);
-  const costOf = new Map<string, number>();
-  const hopsOf = new Map<string, number>();
-  const waiting = new Map<string, { cost: number; hops: number }>();
-  for (const [id, root] of rootOf) if (root.id === id) waiting.set(id, { cost: 0, hops: 0 });
-  while (waiting.size > 0) {
-    let next = "";
-    let least = { cost: Infinity, hops: Infinity };
-    for (const [id, way] of waiting) if (way.cost < least.cost || (way.cost === least.cost && way.hops < least.hops)) [next, least] = [id, way];
-    waiting.delete(next);
-    costOf.set(next, least.cost);
-    hopsOf.set(next, least.hops);
-    for (const from of own.get(next) ?? []) for (const to of lans.get(from.lan) ?? []) {
-      if (costOf.has(to.bridge) || !rootOf.has(to.bridge)) continue;
-      const way = { cost: least.cost + to.cost, hops: least.hops + 1 };
-      const known = waiting.get(to.bridge);
-      if (known === undefined || way.cost < known.cost || (way.cost === known.cost && way.hops < known.hops)) waiting.set(to.bridge, way);
-    }
-  }
-  return { costOf, hopsOf };
+  return settled;
 }
 
 /**
- * The tree that the rapid spanning tree protocol settles on (IEEE 802.1Q clause 13): the root of each connected part, every bridge's
- * cost to it, every port's role and what decided it. Ports without a working cable to other gear take no part: leave them out.
+ * The tree that the rapid spanning tree protocol settles on, and with regions the common tree of all of them (IEEE 802.1Q clause 13): the
+ * root of each connected part, every bridge's cost to it, every port's role and what decided it. Ports without a working cable to other gear take no
+ * part: leave them out.
  */
 export function spanningTree(bridges: readonly TreeBridge[], ports: readonly TreePort[]): Tree {
   const byId = new Map(bridges.map((bridge) => [bridge.id, bridge]));
   const taking = ports.filter((port) => byId.has(port.bridge));
   const lans = grouped(taking, (port) => port.lan);
-  const rootOf = rootsOf(bridges, taking, lans);
-  const { costOf, hopsOf } = costsOf(rootOf, taking, lans);
-  const said = (port: TreePort): Vector => ({ cost: costOf.get(port.bridge) ?? 0, bridge: byId.get(port.bridge) ?? { id: port.bridge, priority: 0, address: 0 }, port });
-  // On each LAN the bridge nearest to the root speaks; among its own ports the one with the lower identifier.
-  const order = new Map([...lans].map(([lan, own]) => [lan, own.map(said).sort(better)]));
-  const heard = (port: TreePort): Vector => {
-    const [first] = order.get(port.lan) ?? [];
-    const from = first ?? said(port);
-    return { ...from, cost: from.cost + port.cost };
-  };
-  const states = new Map<string, TreePortState>();
-  for (const [bridge, own] of grouped(taking, (port) => port.bridge)) {
-    const isRoot = rootOf.get(bridge)?.id === bridge;
-    // Ways towards the root: what is heard from others, best first; the receiving port's own identifier decides last.
-    const ways = isRoot ? [] : own.filter((port) => heard(port).bridge.id !== bridge).sort((a, b) => better(heard(a), heard(b)) || byPort(a, b));
-    const [best, second] = ways;
-    for (const port of own) {
-      const speakers = order.get(port.lan) ?? [];
-      const [speaker, next] = speakers;
-      const designated = speaker?.port ?? port;
-      const onLan = speaker === undefined || next === undefined ? { decidedBy: "only way" as const, against: null } : { decidedBy: decided(speaker, next), against: next.port };
-      if (port === best) states.set(port.id, { role: "root", designated, ...(second === undefined ? { decidedBy: "only way" as const, against: null } : { decidedBy: decided(heard(port), heard(second)), against: second }) });
-      else if (designated === port) states.set(port.id, { role: "designated", designated, ...onLan });
-      else if (designated.bridge === bridge) states.set(port.id, { role: "backup", designated, decidedBy: "neighbour's port", against: designated });
-      else states.set(port.id, { role: "alternate", designated, ...(best === undefined ? onLan : { decidedBy: decided(heard(best), heard(port)), against: best }) });
-    }
+  const own = grouped(taking, (port) => port.bridge);
+  const settled = settle(byId, own, lans);
+  const vectorOf = (bridge: TreeBridge): Vector => settled.get(bridge.id)?.vector ?? { root: bridge, outside: 0, regional: bridge, inside: 0, bridge, port: null };
+  const said = new Map<string, Vector>();
+  for (const [id, list] of own) {
+    const bridge = byId.get(id);
+    if (bridge === undefined) continue;
+    for (const port of list) said.set(port.id, { ...vectorOf(bridge), bridge, port });
   }
-  return { rootOf, costOf, hopsOf, ports: states };
+  // On each LAN the bridge nearest to the root speaks; among its own ports the one with the lower identifier.
+  const speakers = new Map([...lans].map(([lan, list]) => [lan, list.flatMap((port) => said.get(port.id) ?? []).sort(better)]));
+  const states = new Map<string, TreePortState>();
+  for (const [id, list] of own) {
+    const bridge = byId.get(id);
+    if (bridge === undefined) continue;
+    const isRoot = vectorOf(bridge).root.id === id;
+    const hears = (port: TreePort): Vector | null => {
+      const [first] = speakers.get(port.lan) ?? [];
+      return first === undefined || first.bridge.id === id ? null : received(first, port, bridge);
+    };
+    // Ways towards the root: what is heard from others, best first; the receiving port's own identifier decides last.
+    const ways = isRoot ? [] : list.flatMap((port) => { const vector = port.restrictedRole ? null : hears(port); return vector === null ? [] : [{ port, vector }]; })
+      .sort((a, b) => better(a.vector, b.vector) || byPort(a.port, b.port));
+    const [best, second] = ways;
+    for (const port of list) states.set(port.id, stateOf(port, best, second, speakers.get(port.lan) ?? [], hears(port)));
+  }
+  const each = <T>(of: (one: Settled) => T) => new Map([...settled].map(([id, one]) => [id, of(one)]));
+  return { rootOf: each(({ vector }) => vector.root), costOf: each(({ vector }) => vector.outside), hopsOf: each(({ hops }) => hops), regionalRootOf: each(({ vector }) => vector.regional), ports: states };
+}
+
+interface Way { readonly port: TreePort; readonly vector: Vector }
+
+function stateOf(port: TreePort, best: Way | undefined, second: Way | undefined, speakers: readonly Vector[], heard: Vector | null): TreePortState {
+  const [speaker, next] = speakers;
+  const designated = speaker?.port ?? port;
+  const onLan = speaker === undefined || next === undefined ? { decidedBy: "only way" as const, against: null } : { decidedBy: decided(speaker, next), against: next.port };
+  if (port === best?.port) return { role: "root", designated, ...(second === undefined ? { decidedBy: "only way" as const, against: null } : { decidedBy: decided(best.vector, second.vector), against: second.port }) };
+  if (designated === port) return { role: "designated", designated, ...onLan };
+  if (designated.bridge === port.bridge) return { role: "backup", designated, decidedBy: "neighbour's port", against: designated };
+  if (port.restrictedRole) return { role: "alternate", designated, decidedBy: "restricted", against: designated };
+  return { role: "alternate", designated, ...(best === undefined || heard === null ? onLan : { decidedBy: decided(best.vector, heard), against: best.port }) };
 }

@@ -40,7 +40,7 @@ export const aLink = (fields: Partial<Link> & Pick<Link, "a" | "b">): Link => ({
 });
 export const anInterface = (fields: Partial<Interface> & Pick<Interface, "device" | "name">): Interface => ({
   id: testId("interface", `${fields.device} ${fields.name}`), port: null, segment: null, line: null, mac: null, addresses4: [],
-  addresses6: [], relayTo: null, ...fields,
+  addresses6: [], relayTo: null, translates: "asUsual", ...fields,
 });
 export const aHost = (fields: Partial<Host> & Pick<Host, "name">): Host => ({
   ...BLANK_HOST, id: testId("host", fields.name), ...fields,

@@ -37,6 +37,16 @@ const SURVEYED: Part = {
   read: (row) => ({ surveyed: row.room_id === null ? null : { room: row.room_id, what: row.surveyed_as } }),
 };
 
+/** The tree's kind and priority can be asked for in SQL; the rest is only read whole. */
+const TREE: Part = {
+  columns: ["tree_kind", "tree_priority", "tree_settings"],
+  write: ({ tree }) => {
+    const { kind, priority, ...settings } = tree as Fields;
+    return [String(kind), Number(priority), JSON.stringify(settings)];
+  },
+  read: (row) => ({ tree: { kind: row.tree_kind, priority: row.tree_priority, ...(JSON.parse(String(row.tree_settings)) as Fields) } }),
+};
+
 /** The site's own row; its id is the key, so it has no site_id. */
 export const SITE_MAP: RowMap = {
   table: "site",
@@ -77,7 +87,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
     parts: [
       value("name"), value("access"), value("addressing"), value("vlan_tag", "vlanTag"), value("carrier_nat", "carrierNat"), value("provider_box", "providerBox"),
       value("box_prefix", "boxPrefix"), value("locked"),
-      value("down_mbps", "downMbps"), value("up_mbps", "upMbps"),
+      value("down_mbps", "downMbps"), value("up_mbps", "upMbps"), value("used_as", "use"),
     ],
   },
   vlan: { table: "vlan", parts: [value("domain_id", "domain"), value("vid"), value("name"), value("purpose")] },
@@ -96,7 +106,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("kind"), value("bridging"), value("name"), value("model"), value("domain_id", "domain"), value("place"), json("abilities"),
       value("rack_unit", "rackUnit"), value("height_units", "heightUnits"), value("feed"), value("backup_feed", "backupFeed"), value("poe"), value("poe_budget_mw", "poeBudgetMw"),
       value("poe_one_lost_mw", "poeOneLostMw"), json("hears"),
-      inner("tree", { tree_kind: "kind", tree_priority: "priority" }), value("support_until", "supportUntil"), value("credentials_place", "credentialsPlace"),
+      TREE, json("protections"), json("routes"), value("default_route", "defaultRoute"), value("support_until", "supportUntil"), value("credentials_place", "credentialsPlace"),
       value("vlan_name_limit", "vlanNameLimit"),
       POSITION, value("notes"),
     ],
@@ -115,7 +125,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
     parts: [
       value("device_id", "device"), value("label"), value("software_name", "softwareName"), value("position"), value("medium"), value("speed_mbps", "speedMbps"), value("optic"), value("lag_id", "lag"),
       value("poe_mw", "poeMw"), flag("enabled", "enabled"), value("pvid"), json("untagged"), json("tagged"), value("admit"),
-      flag("ingress_filter", "ingressFilter"), json("guards"), value("note"),
+      flag("ingress_filter", "ingressFilter"), value("tree_priority", "treePriority"), value("tree_cost", "treeCost"), json("guards"), value("note"),
     ],
   },
   link: { table: "link", parts: [value("medium"), value("cable"), value("length_cm", "lengthCm"), value("label"), value("panel"), value("socket")] },
@@ -123,7 +133,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
     table: "interface",
     parts: [
       value("device_id", "device"), value("port_id", "port"), value("segment_id", "segment"), value("line_id", "line"), value("name"), value("mac"),
-      json("addresses4"), json("addresses6"), value("relay_to", "relayTo"),
+      json("addresses4"), json("addresses6"), value("relay_to", "relayTo"), value("translates"),
     ],
   },
   ssid: {
@@ -151,5 +161,16 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       json("exclusions"), value("lease_seconds", "leaseSeconds"), json("options"),
     ],
   },
+  signIn: {
+    table: "sign_in",
+    parts: [
+      value("name"), json("servers"), value("udp_port", "port"), flag("by_mac", "byMac"), value("visitors_vid", "visitors"), value("failed_vid", "failed"), value("server_down_vid", "serverDown"), value("note"),
+    ],
+  },
+  forward: {
+    table: "forward",
+    parts: [value("name"), value("line_id", "line"), value("protocol"), json("ports"), value("host_id", "host"), value("to_port", "toPort"), flag("hairpin", "hairpin")],
+  },
+  expectation: { table: "expectation", parts: [value("name"), json("question"), flag("passes", "passes"), value("segment_id", "segment"), value("note")] },
   wall: { table: "wall", parts: [wallEnd("from"), wallEnd("to"), value("door"), json("services"), value("reason")] },
 };

@@ -2,6 +2,8 @@ import { z } from "zod";
 import { abilitiesField, bandField, cableField, opticField, poeField } from "./abilities";
 import { countField, idField, ipv4Field, ipv6Field, longText, macField, nameField, shortText, vidField } from "./fields";
 import { HOST_KINDS } from "./host-kinds";
+import { protectionsSchema, treeSchema } from "./protection";
+import { routeSchema } from "./reach";
 import { relayField } from "./separation";
 
 /** Anything with more than one port or more than one address. */
@@ -21,7 +23,10 @@ export const deviceSchema = z.strictObject({
   poe: poeField,
   poeBudgetMw: countField(10_000_000),
   poeOneLostMw: countField(10_000_000).nullable().meta({ description: "Power it can still give with one supply lost; null when it has one supply only" }),
-  tree: z.strictObject({ kind: z.enum(["none", "rapid", "multiple", "perVlan"]), priority: countField(61_440) }),
+  tree: treeSchema,
+  protections: protectionsSchema,
+  routes: z.array(routeSchema).max(256).meta({ description: "Routes entered by hand, beside those to its own segments" }),
+  defaultRoute: z.enum(["asSegment", "none"]).meta({ description: "asSegment: its own traffic leaves by the gateway of its management segment, a gateway's by its line" }),
   supportUntil: z.iso.date().nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
   vlanNameLimit: z.int().min(1).max(80).nullable().meta({ description: "The longest VLAN name its software takes; null when not known" }),
@@ -40,6 +45,7 @@ export const guardsSchema = z.strictObject({
   signIn: z.boolean(),
   profile: shortText.meta({ description: "The profile of IEEE 802.1X that the port uses" }),
   macLimit: z.int().min(1).max(4096).nullable(),
+  restrictedRole: z.boolean().meta({ description: "Never becomes the way to the root (IEEE 802.1Q section 13.27.64)" }),
 });
 
 /** Several ports of one device as one (IEEE 802.1AX); the ports name it. */
@@ -69,6 +75,8 @@ export const portSchema = z.strictObject({
   tagged: z.array(vidField).max(4094),
   admit: z.enum(["all", "tagged", "untagged"]),
   ingressFilter: z.boolean(),
+  treePriority: z.int().min(0).max(240).refine((n) => n % 16 === 0, "A port's priority comes in steps of 16"),
+  treeCost: z.int().min(1).max(200_000_000).nullable().meta({ description: "Path cost entered by hand; null takes it from the speed" }),
   guards: guardsSchema,
   note: shortText,
 });
@@ -99,6 +107,7 @@ export const interfaceSchema = z.strictObject({
   addresses4: z.array(ipv4Field).max(16),
   addresses6: z.array(ipv6Field).max(16),
   relayTo: relayField,
+  translates: z.enum(["asUsual", "yes", "no"]).meta({ description: "Whether what leaves here gets this leg's address (NAT); as usual: on a line yes, in a segment no" }),
 });
 export type Interface = z.output<typeof interfaceSchema>;
 

@@ -2,6 +2,8 @@ import type { z } from "zod";
 import {
   deviceModelSchema, deviceSchema, deviceVlanSchema, hostSchema, interfaceSchema, lagSchema, linkSchema, portSchema, radioSchema, templateSchema,
 } from "./hardware";
+import { signInSchema } from "./protection";
+import { expectationSchema, forwardSchema } from "./reach";
 import { domainSchema, scopeSchema, segmentSchema, ssidSchema, vlanSchema, wallSchema, zoneSchema } from "./separation";
 import { lineSchema, siteSchema } from "./site";
 import { gearSchema, hostKindSchema, roomSchema } from "./survey";
@@ -30,6 +32,9 @@ export const SCHEMAS = {
   host: hostSchema,
   scope: scopeSchema,
   wall: wallSchema,
+  signIn: signInSchema,
+  forward: forwardSchema,
+  expectation: expectationSchema,
 } as const;
 
 export type Kind = keyof typeof SCHEMAS;
@@ -45,12 +50,12 @@ export const COLLECTION_KINDS = KINDS.filter((kind): kind is CollectionKind => k
 export const LIST_NAMES = {
   domain: "domains", zone: "zones", room: "rooms", hostKind: "hostKinds", deviceModel: "deviceModels", template: "templates", line: "lines", vlan: "vlans", segment: "segments", device: "devices", gear: "gear",
   deviceVlan: "deviceVlans", lag: "lags", port: "ports",
-  link: "links", interface: "interfaces", ssid: "ssids", radio: "radios", host: "hosts", scope: "scopes", wall: "walls",
+  link: "links", interface: "interfaces", ssid: "ssids", radio: "radios", host: "hosts", scope: "scopes", wall: "walls", signIn: "signIns", forward: "forwards", expectation: "expectations",
 } as const satisfies Record<CollectionKind, string>;
 
 /** What a person calls one of a kind. */
 export const KIND_WORDS = {
   site: "site", domain: "domain", zone: "zone", room: "room", hostKind: "kind of device", deviceModel: "model", template: "template", line: "internet line", vlan: "VLAN", segment: "segment", device: "device",
   gear: "gear found", deviceVlan: "VLAN on a device",
-  lag: "LAG", port: "port", link: "cable", interface: "interface", ssid: "wireless name", radio: "radio", host: "host", scope: "scope", wall: "wall",
+  lag: "LAG", port: "port", link: "cable", interface: "interface", ssid: "wireless name", radio: "radio", host: "host", scope: "scope", wall: "wall", signIn: "sign-in profile", forward: "forward", expectation: "kept probe",
 } as const satisfies Record<Kind, string>;

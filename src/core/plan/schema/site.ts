@@ -48,6 +48,7 @@ export const lineSchema = z.strictObject({
   locked: shortText.meta({ description: "What only works at the provider's box, such as a phone service" }),
   downMbps: countField(1_000_000),
   upMbps: countField(1_000_000),
+  use: z.enum(["main", "standby", "shared"]).meta({ description: "main: what goes out goes here; standby: when no main line works; shared: takes its share beside the main one" }),
 });
 export type Line = z.output<typeof lineSchema>;
 

@@ -63,7 +63,7 @@ function draftGateway(frame: Frame, domain: string): Device | undefined {
     const port = sockets[i];
     if (port === undefined) frame.notes.push(`${device.name} has no port for ${line.name}; a gateway with more lines is needed.`);
     else if (!frame.draft.all("interface").some((leg) => leg.line === line.id)) {
-      frame.draft.put("interface", { id: frame.ids(), device: device.id, port: port.id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null });
+      frame.draft.put("interface", { id: frame.ids(), device: device.id, port: port.id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null, translates: "asUsual" });
     }
   }
   return device;
@@ -164,7 +164,7 @@ function draftRouters(frame: Frame, gateway: Device | undefined): void {
     const outside = ports.find(isLinePort);
     const address = frontSegment === undefined ? null : giver.next(frontSegment, "typed");
     if (outside !== undefined && frontSegment !== undefined) {
-      frame.draft.put("interface", { id: frame.ids(), device: device.id, port: outside.id, segment: frontSegment.id, line: null, name: "Outside", mac: null, addresses4: address === null ? [] : [address], addresses6: [], relayTo: null });
+      frame.draft.put("interface", { id: frame.ids(), device: device.id, port: outside.id, segment: frontSegment.id, line: null, name: "Outside", mac: null, addresses4: address === null ? [] : [address], addresses6: [], relayTo: null, translates: "asUsual" });
     }
     join(frame, freePorts(frame, gateway.id)[0], outside, device.name);
   }
@@ -184,7 +184,7 @@ function draftManagement(frame: Frame, domain: string): void {
       frame.notes.push(`${device.name} gets no address of its own: ${segment.name} is full.`);
       continue;
     }
-    frame.draft.put("interface", { id: frame.ids(), device: device.id, port: null, segment: segment.id, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null });
+    frame.draft.put("interface", { id: frame.ids(), device: device.id, port: null, segment: segment.id, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null, translates: "asUsual" });
   }
 }
 

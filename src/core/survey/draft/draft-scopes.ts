@@ -62,7 +62,7 @@ export function draftScopes(frame: Frame): void {
       const prefix6 = segment.prefixes6[0];
       const address6 = prefix6 === undefined ? null : step(prefix6.network, 1);
       const leg = draft.put("interface", {
-        id: ids(), device: router.id, port: null, segment: segment.id, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: address6 === null ? [] : [address6], relayTo: null,
+        id: ids(), device: router.id, port: null, segment: segment.id, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: address6 === null ? [] : [address6], relayTo: null, translates: "asUsual",
       });
       const dns: Address[] = conventions.dns === "listed" && conventions.dnsServers.length > 0 ? [...conventions.dnsServers] : [address];
       draft.patch("segment", segment.id, { gatewayInterface: leg.id, dns: segment.dns.length > 0 ? segment.dns : dns });

@@ -1,0 +1,61 @@
+import { z } from "zod";
+import { addressField, idField, macField, nameField, prefixField, shortText, vidField } from "./fields";
+import { serviceSchema } from "./separation";
+
+/** A route that somebody entered: where a prefix is reached. */
+export const routeSchema = z.strictObject({ prefix: prefixField, via: addressField });
+export type Route = z.output<typeof routeSchema>;
+
+const portNumber = z.int().min(1).max(65_535);
+
+/** What comes in on a line at these ports is sent on to a host inside. */
+export const forwardSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  line: idField,
+  protocol: z.enum(["tcp", "udp"]),
+  ports: z.tuple([portNumber, portNumber]).refine(([low, high]) => low <= high, "A port range runs from low to high"),
+  host: idField,
+  toPort: portNumber.nullable().meta({ description: "The port inside; null keeps the outside one" }),
+  hairpin: z.boolean().meta({ description: "Whether it also holds for those inside who ask the outside address" }),
+});
+export type Forward = z.output<typeof forwardSchema>;
+
+/** Where a probe is plugged in. */
+export const probePlaceSchema = z.discriminatedUnion("at", [
+  z.strictObject({ at: z.literal("port"), port: idField, tag: vidField.nullable() }),
+  z.strictObject({ at: z.literal("ssid"), ssid: idField, device: idField }),
+  z.strictObject({ at: z.literal("host"), host: idField }),
+]);
+/** What is plugged in there. */
+export const probeAsSchema = z.discriminatedUnion("as", [
+  z.strictObject({ as: z.literal("client") }),
+  z.strictObject({ as: z.literal("typed"), address: addressField, length: z.int().min(0).max(128), gateway: addressField.nullable() }),
+  z.strictObject({ as: z.literal("behindPhone") }),
+  z.strictObject({ as: z.literal("falseServer") }),
+  z.strictObject({ as: z.literal("spoofer"), address: addressField }),
+]);
+/** What it asks for. */
+export const probeGoalSchema = z.discriminatedUnion("to", [
+  z.strictObject({ to: z.literal("address") }),
+  z.strictObject({ to: z.literal("internet"), service: serviceSchema.nullable() }),
+  z.strictObject({ to: z.literal("gateway"), service: serviceSchema.nullable() }),
+  z.strictObject({ to: z.literal("device"), device: idField, service: serviceSchema.nullable() }),
+  z.strictObject({ to: z.literal("host"), host: idField, service: serviceSchema.nullable() }),
+]);
+export const probeQuestionSchema = z.strictObject({ from: probePlaceSchema, as: probeAsSchema, mac: macField.nullable(), family: z.union([z.literal(4), z.literal(6)]), goal: probeGoalSchema });
+export type ProbeQuestion = z.output<typeof probeQuestionSchema>;
+export type ProbePlace = z.output<typeof probePlaceSchema>;
+export type ProbeAs = z.output<typeof probeAsSchema>;
+export type ProbeGoal = z.output<typeof probeGoalSchema>;
+
+/** A probe kept with what has to come of it. */
+export const expectationSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  question: probeQuestionSchema,
+  passes: z.boolean().meta({ description: "Whether it is meant to get through; false for a wall that has to hold" }),
+  segment: idField.nullable().meta({ description: "The segment whose address it has to get; null when that is not asked" }),
+  note: shortText,
+});
+export type Expectation = z.output<typeof expectationSchema>;
