@@ -43,9 +43,10 @@ export function bramblewick(): Plan {
   const round = { role: "trunk", untagged: null, tagged: [110, 120, 130, 140, 150].map(v) } as const;
   const point = { role: "trunk", untagged: v(110), tagged: [v(180)] } as const;
   site.paint("Gateway", ["1"], all).paint("Gateway", ["2", "3", "4"], { role: "park" }).paint("Office AP", [1], point);
-  // The office's end of the last ring cable does not carry the bottling hall: unseen as long as the ring is whole the other way round.
-  site.paint("Office switch", [1], all).paint("Office switch", [25], round).paint("Office switch", [26], { role: "trunk", untagged: null, tagged: [110, 120, 130, 150].map(v) });
+  site.paint("Office switch", [1], all).paint("Office switch", [25, 26], round);
   for (const name of ring.slice(1)) site.paint(name, [17, 18], round);
+  // The tank farm's end of the cable that stands by does not carry the bottling hall: unseen as long as the ring is whole.
+  site.paint("Tank farm switch", [18], { role: "trunk", untagged: null, tagged: [110, 120, 130, 150].map(v) });
   site.paint("Office switch", [2], point).paint("Office switch", [3, 4, 5, 6], access(180)).paint("Office switch", [7, 8], access(160)).paint("Office switch", [9], access(170)).paint("Office switch", [10], access(190));
   site.paint("Office switch", Array.from({ length: 14 }, (_, i) => 11 + i), { role: "park" });
   site.cable("Gateway/1", "Office switch/1", 2, "").cable("Office switch/2", "Office AP/1", 14, "").cable("Office switch/25", "Press house switch/17", 120, "R1", single)

@@ -11,11 +11,12 @@ const OLDER = [1, 2].map((version) => {
   return [version, { file: JSON.parse(text) as Record<string, unknown>, plan: must(read.ok ? read.value : null, "the old file is read") }] as const;
 });
 
-test.each(OLDER)("a file of version %i is read whole: nothing it says is lost, and what it lacks changes nothing", (_, { file, plan }) => {
+test.each(OLDER)("a file of version %i is read whole: nothing it says is lost, and what it lacks changes nothing", (version, { file, plan }) => {
   for (const kind of COLLECTION_KINDS) expect(plan[kind].size).toBe(((file[LIST_NAMES[kind]] ?? []) as unknown[]).length);
   expect([...plan.device.values()][0]).toMatchObject({ abilities: { ownTag: "accept" }, hears: [], poe: "asKind", protections: NO_PROTECTIONS, tree: { costs: "long", instances: [] } });
   expect([plan.site.conventions.cablePattern, plan.forward.size, [...plan.port.values()].every((port) => port.treePriority === 128)]).toEqual(["{from}-{fromPort}", 0, true]);
-  expect(listFindings(runChecks(PlanIndex.of(plan))).filter((finding) => finding.severity === "stop")).toEqual([]);
+  // The one of version 2 has a VLAN that the tree's spare way would have carried: a mistake that the plan was made with.
+  expect(listFindings(runChecks(PlanIndex.of(plan))).filter((finding) => finding.severity === "stop").map((finding) => finding.code)).toEqual(version === 1 ? [] : ["vlan-missing-on-hop"]);
   expect(readPlanFile(writePlanFile(plan))).toEqual({ ok: true, value: plan });
 });
 

@@ -1,3 +1,5 @@
-export { pathCost, TREE, type PlanTree } from "./plan-tree";
+export { costOfPort, pathCost, shortPathCost } from "./costs";
+export { TREE, type NamedTree, type PlanTree } from "./plan-tree";
+export { regionDifference, regionKey, treeByVid } from "./region";
 export { spanningTree, type DecidedBy, type Tree, type TreeBridge, type TreePort, type TreePortState, type TreeRole } from "./tree";
-export { treePlace, type TreePlace, type TreeRow } from "./why";
+export { priorityIn, treePlace, treesOf, type TreePlace, type TreeRow } from "./why";

@@ -1,10 +1,13 @@
 import fc from "fast-check";
 import { bramblewick } from "../../../demo/bramblewick";
 import { DisjointSet, must } from "../kernel";
-import { PlanIndex, type Device, type Plan } from "../plan";
+import { PlanIndex, vid, type Device, type Plan } from "../plan";
 import { chooseRoot, setTreeKind, setTreePriority } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { pathCost, spanningTree, treePlace, type Tree, type TreeBridge, type TreePort } from ".";
+import { aDevice, aLink, aPort, planWith, testId } from "../testing/build-plan";
+import { pathCost, regionDifference, shortPathCost, spanningTree, TREE, treePlace, type Tree, type TreeBridge, type TreePort } from ".";
+
+const v = (n: number) => must(vid(n), `${n}`);
 
 interface Net { readonly bridges: readonly TreeBridge[]; readonly ports: readonly TreePort[] }
 
@@ -13,8 +16,8 @@ const anyNet: fc.Arbitrary<Net> = fc.integer({ min: 1, max: 8 }).chain((size) =>
   priorities: fc.array(fc.constantFrom(0, 4096, 32_768), { minLength: size, maxLength: size }),
   ports: fc.array(fc.record({ bridge: fc.nat(size - 1), lan: fc.nat(9), priority: fc.constantFrom(64, 128), cost: fc.constantFrom(2000, 20_000, 200_000) }), { maxLength: 20 }),
 }).map(({ priorities, ports }) => ({
-  bridges: priorities.map((priority, i): TreeBridge => ({ id: `b${i}`, priority, address: 1000 - i })),
-  ports: ports.map(({ bridge, lan, priority, cost }, i): TreePort => ({ id: `p${i}`, bridge: `b${bridge}`, lan: `l${lan}`, priority, number: i + 1, cost })),
+  bridges: priorities.map((priority, i): TreeBridge => ({ id: `b${i}`, priority, address: 1000 - i, region: null })),
+  ports: ports.map(({ bridge, lan, priority, cost }, i): TreePort => ({ id: `p${i}`, bridge: `b${bridge}`, lan: `l${lan}`, priority, number: i + 1, cost, restrictedRole: false })),
 })));
 
 const forwards = (tree: Tree, port: TreePort) => ["root", "designated"].includes(must(tree.ports.get(port.id), "a state").role);
@@ -112,4 +115,78 @@ test("priorities come in steps of 4096, and a tree a device does not have is ref
   for (const text of ["5000", "-4096", "65536", "low", ""]) expect(afterEdit(ring, (bench) => setTreePriority(bench, id, text))).toMatch(/is no bridge priority; write 0 to 61440 in steps of 4096/);
   expect(donePlan(afterEdit(ring, (bench) => setTreePriority(bench, id, "12,288"))).device.get(id)?.tree.priority).toBe(12_288);
   expect(afterEdit(ring, (bench) => setTreeKind(bench, named(ring, "Office AP").id, "rapid"))).toMatch(/Office AP is not known to have that tree/);
+});
+
+const KINDS = ["rapid", "multiple", "multiple", "perVlan"] as const;
+const VIDS = [10, 20, 30];
+/** Gear of any kinds, two regions among them, cabled any way, every port carrying three VLANs. */
+const anyGear = fc.integer({ min: 2, max: 9 }).chain((size) => fc.record({
+  gear: fc.array(fc.record({ kind: fc.nat(2), region: fc.constantFrom("north", "south"), priority: fc.constantFrom(4096, 32_768), inner: fc.constantFrom(0, 8192, 32_768) }), { minLength: size, maxLength: size }),
+  perVlan: fc.boolean(),
+  cables: fc.array(fc.tuple(fc.nat(size - 1), fc.nat(size - 1), fc.constantFrom(100, 1000, 10_000)), { minLength: 1, maxLength: 16 }),
+}));
+
+test("in every VLAN what forwards is a tree, whatever kinds and regions of trees meet: no loop, and everything cabled together still hangs together", () => {
+  let stood = 0;
+  fc.assert(fc.property(anyGear, ({ gear, perVlan, cables }) => {
+    const device = (i: number) => testId("device", `G${i}`);
+    const devices = gear.map(({ kind, region, priority, inner }, i) => aDevice({
+      name: `G${i}`, tree: { kind: perVlan ? "perVlan" : KINDS[kind] ?? "rapid", priority, costs: "long", region, revision: 1, instances: [{ number: 1, vids: [v(10)], priority: inner }, { number: 7, vids: [v(20)], priority: 32_768 }], perVlan: [{ vid: v(20), priority: inner }] },
+    }));
+    const ends = cables.map(([a, b, speedMbps], n) => ["a", "b"].map((side, k) => aPort({ device: device(k === 0 ? a : b), label: `${n}${side}`, position: n * 2 + k, speedMbps, tagged: VIDS.map(v) })));
+    const plan = planWith({ device: devices, port: ends.flat(), link: ends.map(([a, b]) => aLink({ a: must(a, "a").id, b: must(b, "b").id })) });
+    const index = PlanIndex.of(plan);
+    const { discards, portNumber } = index.derived(TREE);
+    for (const vid of VIDS) {
+      const [cabled, open] = [new DisjointSet(gear.length), new DisjointSet(gear.length)];
+      for (const [n, [a, b]] of cables.entries()) {
+        const [near, far] = (ends[n] ?? []).map((port) => discards(must(portNumber.get(port.id), "a number"), vid));
+        cabled.join(a, b);
+        if (near === true || far === true) { stood += 1; continue; }
+        expect([vid, n, open.rootOf(a) === open.rootOf(b)]).toEqual([vid, n, false]);
+        open.join(a, b);
+      }
+      for (const [i] of gear.entries()) for (let j = 0; j < i; j += 1) expect(open.rootOf(i) === open.rootOf(j)).toBe(cabled.rootOf(i) === cabled.rootOf(j));
+    }
+  }), { seed: 15, numRuns: 400 });
+  expect(stood).toBeGreaterThan(500);
+});
+
+test("a region's tree has a root of its own, and the port by which the region reaches the common root is the master port", () => {
+  const tree = (priority: number, inner: number) => ({ kind: "multiple" as const, priority, costs: "long" as const, region: "hall", revision: 3, instances: [{ number: 2, vids: [v(20)], priority: inner }], perVlan: [] });
+  const port = (name: string, label: string) => aPort({ device: testId("device", name), label, tagged: VIDS.map(v) });
+  const cables = [["Outside", "1", "A", "1"], ["A", "2", "B", "1"], ["B", "2", "C", "1"], ["C", "2", "A", "3"]] as const;
+  const ports = cables.flatMap(([a, p, b, q]) => [port(a, p), port(b, q)]);
+  const plan = planWith({
+    device: [aDevice({ name: "Outside", tree: { ...tree(0, 0), kind: "rapid" } }), aDevice({ name: "A", tree: tree(4096, 28_672) }), aDevice({ name: "B", tree: tree(32_768, 32_768) }), aDevice({ name: "C", tree: tree(32_768, 4096) })],
+    port: ports, link: cables.map((_, i) => aLink({ a: must(ports[2 * i], "a").id, b: must(ports[2 * i + 1], "b").id })),
+  });
+  const index = PlanIndex.of(plan);
+  const inner = must(index.derived(TREE).named.find(({ key }) => key.endsWith(" 2")), "tree 2");
+  expect(inner.title).toBe("Region hall, tree 2");
+  const at = (name: string, key: string) => must(treePlace(index, must([...plan.device.values()].find((one) => one.name === name), name), key), name);
+  expect(["A", "B", "C"].map((name) => at(name, inner.key).root.name)).toEqual(["C", "C", "C"]);
+  expect(["A", "B", "C"].map((name) => at(name, "common").root.name)).toEqual(["Outside", "Outside", "Outside"]);
+  expect(at("A", inner.key).rows.map((row) => [row.port.label, row.role])).toEqual([["1", "master"], ["2", "designated"], ["3", "root"]]);
+  // Which of the ring's cables stands by differs: each tree has its own.
+  const standing = (key: string) => ["A", "B", "C"].flatMap((name) => at(name, key).rows.filter((row) => !row.forwards).map((row) => `${name} ${row.port.label}`));
+  expect([standing("common"), standing(inner.key)]).toEqual([["C 1"], ["B 1"]]);
+  expect(regionDifference(aDevice({ name: "A", tree: tree(0, 0) }), aDevice({ name: "B", tree: { ...tree(0, 0), instances: [{ number: 2, vids: [v(20), v(30)], priority: 0 }] } }))).toBe("the map of VLANs: 30 is in tree 0 and in tree 2");
+});
+
+test("guards: a BPDU guard shuts a port that hears gear, a restricted port never is the way to the root", () => {
+  const index = PlanIndex.of(ring);
+  const office = named(ring, "Office switch");
+  const [, uplink] = index.portsOf(office.id).filter((port) => index.peerOf(port.id) !== undefined && ring.device.get(index.peerOf(port.id)?.device ?? "")?.tree.kind === "rapid");
+  const far = must(index.peerOf(must(uplink, "a ring port").id), "its far end");
+  const guarded = PlanIndex.of(donePlan(afterEdit(ring, (bench) => bench.draft.patch("port", far.id, { guards: { ...far.guards, bpduGuard: true } }))));
+  expect([...guarded.derived(TREE).shut]).toEqual([far.id]);
+  expect(guarded.derived(TREE).discards(must(guarded.derived(TREE).portNumber.get(far.id), "a number"), 110)).toBe(true);
+  const restricted = PlanIndex.of(donePlan(afterEdit(ring, (bench) => bench.draft.patch("port", far.id, { guards: { ...far.guards, restrictedRole: true } }))));
+  const row = must(treePlace(restricted, must(restricted.plan.device.get(far.device), "a device"))?.rows.find((one) => one.port.id === far.id), "its row");
+  expect([row.role, row.why]).toEqual(["alternate", expect.stringMatching(/may never take one/)]);
+});
+
+test("short costs are the old table's, and a cost entered by hand counts", () => {
+  expect([10, 100, 1000, 10_000, 40_000].map(shortPathCost)).toEqual([100, 19, 4, 2, 1]);
 });

@@ -1,11 +1,13 @@
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
-import { TREE } from "./plan-tree";
+import { TREE, type NamedTree } from "./plan-tree";
 import type { TreePortState } from "./tree";
 
 /** A port's part in the tree, in words. */
 export interface TreeRow { readonly port: Port; readonly role: TreePortState["role"]; readonly forwards: boolean; readonly why: string }
-/** A device's place in the tree. */
+/** A device's place in a tree. */
 export interface TreePlace {
+  readonly key: string;
+  readonly title: string;
   readonly root: Device;
   readonly isRoot: boolean;
   readonly cost: number;
@@ -18,35 +20,57 @@ export interface TreePlace {
 
 const tell = (index: PlanIndex, port: string): string => nameOf(index, "port", port);
 
-function why(index: PlanIndex, port: Port, state: TreePortState, root: string, alone: boolean): string {
+function reason(decidedBy: TreePortState["decidedBy"]): string {
+  switch (decidedBy) {
+    case "only way": return "";
+    case "restricted": return "its role is restricted";
+    case "root": return "it leads to a root with a lower identifier";
+    case "path cost": return "the way is cheaper";
+    case "region's root": return "the way costs the same, and it enters the region at a bridge with a lower identifier";
+    case "cost inside the region": return "the way costs the same between regions and is cheaper inside this one";
+    case "neighbour's identifier": return "the way costs the same, and the neighbour's bridge identifier is lower";
+    case "neighbour's port": return "the way costs the same to the same neighbour, whose port identifier is lower";
+    case "own port": return "all else is the same, and its own port identifier is lower";
+  }
+}
+
+function why(index: PlanIndex, state: TreePortState, root: string, alone: boolean): string {
   const against = state.against === null ? "" : `port ${index.plan.port.get(state.against.id)?.label ?? ""}`;
-  const reason = (): string => {
-    switch (state.decidedBy) {
-      case "only way": return "";
-      case "path cost": return "the way is cheaper";
-      case "neighbour's identifier": return "the way costs the same, and the neighbour's bridge identifier is lower";
-      case "neighbour's port": return "the way costs the same to the same neighbour, whose port identifier is lower";
-      case "own port": return "all else is the same, and its own port identifier is lower";
-    }
-  };
+  const because = reason(state.decidedBy);
   switch (state.role) {
-    case "root": return state.decidedBy === "only way" ? (alone ? `its only way to ${root}` : `its way to ${root}; no other port hears of one`) : `its way to ${root}, before ${against}: ${reason()}`;
-    case "alternate": return `stands by: ${against} goes to ${root}; ${reason() || "there"}`;
+    case "root": return state.decidedBy === "only way" ? (alone ? `its only way to ${root}` : `its way to ${root}; no other port hears of one`) : `its way to ${root}, before ${against}: ${because}`;
+    case "master": return "the region's way to the common root";
+    case "alternate": return state.decidedBy === "restricted" ? `stands by: ${tell(index, state.designated.id)} offers a way to the root, and this port may never take one` : `stands by: ${against} goes to ${root}; ${because || "there"}`;
     case "backup": return `stands by: ${tell(index, state.designated.id)} serves the same cable`;
     case "designated": return state.against === null ? "serves what hangs on it" : `serves this cable, not ${tell(index, state.against.id)}`;
   }
 }
 
-/** Where a device stands in the tree, and why each of its ports between gear forwards or stands by; null when it runs no spanning tree. */
-export function treePlace(index: PlanIndex, device: Device): TreePlace | null {
-  const tree = index.derived(TREE);
-  const root = index.plan.device.get(tree.rootOf.get(device.id)?.id ?? "");
-  if (root === undefined) return null;
+/** The trees that a device takes part in: the common one, those of its region, or one for each VLAN. */
+export const treesOf = (index: PlanIndex, device: Device): readonly NamedTree[] => index.derived(TREE).named.filter(({ tree }) => tree.rootOf.has(device.id));
+
+/** Where a device stands in a tree (the first of its own without a key), and why each of its ports between gear forwards or stands by; null when it takes no part. */
+export function treePlace(index: PlanIndex, device: Device, key: string | null = null): TreePlace | null {
+  const trees = treesOf(index, device);
+  const named = trees.find((one) => one.key === key) ?? trees[0];
+  const root = index.plan.device.get(named?.tree.rootOf.get(device.id)?.id ?? "");
+  if (root === undefined || named === undefined) return null;
+  const { unknownAddress } = index.derived(TREE);
+  const { tree } = named;
   const taking = index.portsOf(device.id).flatMap((port) => { const state = tree.ports.get(port.id); return state === undefined ? [] : [{ port, state }]; });
-  const rows = taking.map(({ port, state }): TreeRow => ({ port, role: state.role, forwards: state.role === "root" || state.role === "designated", why: why(index, port, state, root.name, taking.length === 1) }));
-  const rivals = [...tree.rootOf].filter(([, one]) => one.id === root.id).flatMap(([id]) => index.plan.device.get(id) ?? []).filter((other) => other.id !== root.id && other.tree.priority === root.tree.priority);
+  const rows = taking.map(({ port, state }): TreeRow => ({ port, role: state.role, forwards: state.role !== "alternate" && state.role !== "backup", why: why(index, state, root.name, taking.length === 1) }));
+  const rootPriority = tree.rootOf.get(device.id)?.priority;
+  const rivals = [...tree.rootOf].filter(([, one]) => one.id === root.id).flatMap(([id]) => index.plan.device.get(id) ?? []).filter((other) => other.id !== root.id && priorityIn(other, named) === rootPriority);
   return {
-    root, isRoot: root.id === device.id, cost: tree.costOf.get(device.id) ?? 0, hops: tree.hopsOf.get(device.id) ?? 0,
-    byAccident: rivals.filter((other) => tree.unknownAddress.has(other.id) || tree.unknownAddress.has(root.id)), rows,
+    key: named.key, title: named.title, root, isRoot: root.id === device.id, cost: tree.costOf.get(device.id) ?? 0, hops: tree.hopsOf.get(device.id) ?? 0,
+    byAccident: rivals.filter((other) => unknownAddress.has(other.id) || unknownAddress.has(root.id)), rows,
   };
+}
+
+/** The priority that a device stands with in one of its trees. */
+export function priorityIn({ tree }: Device, { key }: Pick<NamedTree, "key">): number {
+  if (key === "common") return tree.priority;
+  const number = Number(key.split(" ").at(-1));
+  if (key.startsWith("VLAN")) return (tree.perVlan.find((one) => one.vid === number)?.priority ?? tree.priority) + number;
+  return (tree.instances.find((one) => one.number === number)?.priority ?? 32_768) + number;
 }

@@ -1,4 +1,5 @@
 import { must } from "../kernel";
+import type { PlanTree } from "../spanning-tree/plan-tree";
 import type { Derived, PlanIndex, Port } from "../plan";
 import type { Fabric } from "./fabric";
 import { JOINS, type Crossing, type Nodes } from "./joins";
@@ -45,7 +46,7 @@ function lackingAt(fabric: Fabric, near: number, far: number, vid: number): Port
 }
 
 /** The way from `start` to one of `goals` on which the fewest ports lack `vid`: 0-1 breadth-first search. */
-function leastLacking(fabric: Fabric, start: number, goals: ReadonlySet<number>, vid: number): { goal: number; lacking: Port[] } | null {
+function leastLacking(fabric: Fabric, tree: PlanTree, start: number, goals: ReadonlySet<number>, vid: number): { goal: number; lacking: Port[] } | null {
   const cost = new Map<number, number>([[start, 0]]);
   const cameBy = new Map<number, { from: number; near: number; far: number }>();
   const settled = new Set<number>();
@@ -59,6 +60,8 @@ function leastLacking(fabric: Fabric, start: number, goals: ReadonlySet<number>,
       return { goal: at, lacking };
     }
     for (const hop of neighboursOf(fabric, at)) {
+      // A way that stands by is no way as long as the others work.
+      if (tree.discards(hop.near, vid) || tree.discards(hop.far, vid)) continue;
       const price = (cost.get(at) ?? 0) + (lackingAt(fabric, hop.near, hop.far, vid).length > 0 ? 1 : 0);
       if (price >= (cost.get(hop.device) ?? Infinity)) continue;
       cost.set(hop.device, price);
@@ -71,7 +74,7 @@ function leastLacking(fabric: Fabric, start: number, goals: ReadonlySet<number>,
 }
 
 /** Where one VLAN doesn't get through, domain by domain: one number in two domains is two VLANs. */
-function breaksOf(fabric: Fabric, nodes: Nodes, vid: number, users: readonly User[]): Break[] {
+function breaksOf(fabric: Fabric, tree: PlanTree, nodes: Nodes, vid: number, users: readonly User[]): Break[] {
   const byDomain = new Map<string | null, User[]>();
   for (const user of users) {
     const domain = fabric.devices[user.device]?.domain ?? null;
@@ -79,10 +82,10 @@ function breaksOf(fabric: Fabric, nodes: Nodes, vid: number, users: readonly Use
     if (members === undefined) byDomain.set(domain, [user]);
     else members.push(user);
   }
-  return [...byDomain].flatMap(([domain, members]) => breaksOfVlan(fabric, nodes, vid, domain, members));
+  return [...byDomain].flatMap(([domain, members]) => breaksOfVlan(fabric, tree, nodes, vid, domain, members));
 }
 
-function breaksOfVlan(fabric: Fabric, nodes: Nodes, vid: number, domain: string | null, users: readonly User[]): Break[] {
+function breaksOfVlan(fabric: Fabric, tree: PlanTree, nodes: Nodes, vid: number, domain: string | null, users: readonly User[]): Break[] {
   const vlan = nodes.number.get(vid);
   const partOf = (device: number) => (vlan === undefined ? -1 - device : nodes.sets.rootOf(device * nodes.vids.length + vlan));
   const parts = new Map<number, User[]>();
@@ -97,7 +100,7 @@ function breaksOfVlan(fabric: Fabric, nodes: Nodes, vid: number, domain: string 
   return ordered.slice(1).flatMap((part) => {
     const start = part[0];
     if (start === undefined) return [];
-    const way = leastLacking(fabric, start.device, goals, vid);
+    const way = leastLacking(fabric, tree, start.device, goals, vid);
     const id = (device: number | undefined) => must(fabric.devices[device ?? -1], "a compiled device").id;
     const wanted = main.find((user) => user.gateway)?.device ?? way?.goal ?? main[0]?.device;
     return [{ vid, domain, stranded: id(start.device), wanted: id(wanted), lacking: way?.lacking ?? [] }];
@@ -106,23 +109,23 @@ function breaksOfVlan(fabric: Fabric, nodes: Nodes, vid: number, domain: string 
 
 /** For all VLANs at once; those whose users and joins are as they were and that got through then get through now. */
 function carryOf(index: PlanIndex, previous: Carried | null): Carried {
-  const { fabric, nodes, crossings } = index.derived(JOINS);
+  const { fabric, tree, nodes, crossings } = index.derived(JOINS);
   const uses = index.derived(USES);
-  const comparable = previous !== null && previous.nodes.number === nodes.number && previous.fabric.devices === fabric.devices;
+  const comparable = previous !== null && previous.nodes.number === nodes.number && previous.fabric.devices === fabric.devices && previous.tree === tree;
   const breaks: Break[] = [];
   const whole = new Set<number>();
   for (const [vid, users] of uses) {
     const unchanged = comparable && previous.whole.has(vid) && previous.uses.get(vid) === users && previous.nodes.rejoined.get(vid) === nodes.rejoined.get(vid);
-    const own = unchanged ? [] : breaksOf(fabric, nodes, vid, users);
+    const own = unchanged ? [] : breaksOf(fabric, tree, nodes, vid, users);
     if (own.length === 0) whole.add(vid);
     breaks.push(...own);
   }
   breaks.sort((a, b) => a.vid - b.vid);
-  return { crossings, breaks, fabric, nodes, uses, whole };
+  return { crossings, breaks, fabric, tree, nodes, uses, whole };
 }
 
 /** What the answer for an edited plan is worked out from. */
-interface Carried extends Carry { readonly fabric: Fabric; readonly nodes: Nodes; readonly uses: Uses; readonly whole: ReadonlySet<number> }
+interface Carried extends Carry { readonly fabric: Fabric; readonly tree: PlanTree; readonly nodes: Nodes; readonly uses: Uses; readonly whole: ReadonlySet<number> }
 
 /** Where VLANs leak into one another and where they don't get through. */
 export const CARRY: Derived<Carried> = {

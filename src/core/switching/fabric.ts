@@ -1,5 +1,6 @@
 import { DisjointSet, equal, must } from "../kernel";
 import type { Change, Derived, Device, Host, PlanIndex, Port } from "../plan";
+import type { BridgePort } from "./member";
 
 /** One end at a wire: a bridge port (a port, or the first of a LAG's), a routed port, or an end device's cable. */
 export interface Wire {
@@ -15,7 +16,7 @@ export interface Wire {
 export interface Fabric {
   readonly devices: readonly Device[];
   readonly deviceNumber: ReadonlyMap<string, number>;
-  readonly ports: readonly Port[];
+  readonly ports: readonly BridgePort[];
   readonly portNumber: ReadonlyMap<string, number>;
   /** Port number to device number. */
   readonly deviceOf: Int32Array;
@@ -59,7 +60,8 @@ function joinWires(index: PlanIndex, ports: readonly Port[], portNumber: Readonl
 
 function compile(index: PlanIndex): Fabric {
   const { list: devices, number: deviceNumber } = numbered(index.plan.device.values());
-  const { list: ports, number: portNumber } = numbered(index.plan.port.values());
+  const otherwise = new Set([...index.plan.device.values()].filter((device) => device.abilities.ownTag === "drop").map((device) => device.id));
+  const { list: ports, number: portNumber } = numbered([...index.plan.port.values()].map((port) => asMet(port, otherwise.has(port.device))));
   const sets = joinWires(index, ports, portNumber);
   const deviceOf = new Int32Array(ports.length);
   const wireOf = new Int32Array(ports.length).fill(-1);
@@ -92,6 +94,9 @@ function compile(index: PlanIndex): Fabric {
   return { devices, deviceNumber, ports, portNumber, deviceOf, wireOf, wires, bridgePortsOf };
 }
 
+/** A port with its device's own ways. */
+const asMet = (port: Port, dropsOwnTag: boolean): BridgePort => (dropsOwnTag ? { ...port, dropsOwnTag } : port);
+
 /** The port that stands for its LAG: the first working one on the case. */
 export const leadOf = (members: readonly Port[]): Port | undefined =>
   [...members].filter((port) => port.enabled).sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))[0];
@@ -111,7 +116,7 @@ function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[])
     const [was, is] = [before, after] as [Port, Port];
     const number = previous.portNumber.get(change.id);
     if (number === undefined || was.enabled !== is.enabled || was.device !== is.device || was.lag !== is.lag) return null;
-    ports[number] = is;
+    ports[number] = asMet(is, previous.ports[number]?.dropsOwnTag === true);
   }
   return { ...previous, ports };
 }

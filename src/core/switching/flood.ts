@@ -1,4 +1,5 @@
 import type { Host, PlanIndex } from "../plan";
+import { TREE, type PlanTree } from "../spanning-tree/plan-tree";
 import { FABRIC, type Fabric } from "./fabric";
 import { classify, egressTag, type Tag } from "./member";
 
@@ -12,7 +13,7 @@ export interface Emission {
 }
 /** A frame that came in at a bridge port and joined a VLAN there; `port` is -1 for one that began inside the device. */
 export interface Arrival { readonly device: number; readonly port: number; readonly vid: number; readonly emission: number }
-export interface Drop { readonly port: number; readonly tag: Tag; readonly emission: number }
+export interface Drop { readonly port: number; readonly tag: Tag; readonly emission: number; /** Kept out by the spanning tree: the port stands by. */ readonly standsBy: boolean }
 export interface Heard { readonly host: Host; readonly tag: Tag; readonly emission: number }
 
 /** Everywhere a broadcast frame comes, with the way it took: each emission names its arrival, each arrival its emission. */
@@ -30,12 +31,12 @@ export type Source =
   | { readonly at: "port"; readonly port: string; readonly tag: Tag; readonly host: string | null }
   | { readonly at: "device"; readonly device: string; readonly vid: number };
 
-interface Work { fabric: Fabric; hosts: ReadonlyMap<string, Host>; emissions: Emission[]; arrivals: Arrival[]; drops: Drop[]; heard: Heard[]; routed: { port: number; tag: Tag; emission: number }[]; sent: Set<number> }
+interface Work { fabric: Fabric; tree: PlanTree; hosts: ReadonlyMap<string, Host>; emissions: Emission[]; arrivals: Arrival[]; drops: Drop[]; heard: Heard[]; routed: { port: number; tag: Tag; emission: number }[]; sent: Set<number> }
 
-/** Sends a broadcast and follows it until nothing new is reached. No tree protocol takes part: without loops none is needed. */
+/** Sends a broadcast and follows it until nothing new is reached. Ports that the spanning tree has stand by neither send nor take it; a loop without a tree is gone round once. */
 export function flood(index: PlanIndex, source: Source): Flood {
   const fabric = index.derived(FABRIC);
-  const work: Work = { fabric, hosts: index.plan.host, emissions: [], arrivals: [], drops: [], heard: [], routed: [], sent: new Set() };
+  const work: Work = { fabric, tree: index.derived(TREE), hosts: index.plan.host, emissions: [], arrivals: [], drops: [], heard: [], routed: [], sent: new Set() };
   if (source.at === "device") {
     const device = fabric.deviceNumber.get(source.device);
     if (device !== undefined) arrive(work, { device, port: -1, vid: source.vid, emission: -1 });
@@ -64,7 +65,8 @@ function deliver(work: Work, emission: number, sender: string | null): void {
     const entity = fabric.ports[port];
     if (port === frame.port || entity === undefined) continue;
     const vid = classify(entity, frame.tag);
-    if (vid === null) work.drops.push({ port, tag: frame.tag, emission });
+    if (vid === null) work.drops.push({ port, tag: frame.tag, emission, standsBy: false });
+    else if (work.tree.discards(port, vid)) work.drops.push({ port, tag: frame.tag, emission, standsBy: true });
     else arrive(work, { device: fabric.deviceOf[port] ?? 0, port, vid, emission });
   }
 }
@@ -79,7 +81,7 @@ function arrive(work: Work, arrival: Arrival): void {
     if (port === arrival.port || entity === undefined) continue;
     const tag = egressTag(entity, arrival.vid);
     const key = port * 4096 + (tag ?? 0);
-    if (tag === undefined || work.sent.has(key)) continue;
+    if (tag === undefined || work.sent.has(key) || work.tree.discards(port, arrival.vid)) continue;
     work.sent.add(key);
     work.emissions.push({ port, wire: fabric.wireOf[port] ?? -1, tag, after: number });
   }

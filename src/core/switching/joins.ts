@@ -1,5 +1,6 @@
 import { DisjointSet, equal, must } from "../kernel";
 import type { Change, Derived, PlanIndex, Port } from "../plan";
+import { TREE, type PlanTree } from "../spanning-tree/plan-tree";
 import { FABRIC, type Fabric } from "./fabric";
 import { classify, egressTag } from "./member";
 
@@ -15,7 +16,7 @@ export interface Nodes {
   readonly rejoined: ReadonlyMap<number, number>;
 }
 
-export interface Joins { readonly fabric: Fabric; readonly nodes: Nodes; readonly crossings: readonly Crossing[] }
+export interface Joins { readonly fabric: Fabric; readonly tree: PlanTree; readonly nodes: Nodes; readonly crossings: readonly Crossing[] }
 
 const NEVER: ReadonlyMap<number, number> = new Map();
 
@@ -55,7 +56,7 @@ function carriedVids(fabric: Fabric): number[] {
   return vids.sort((a, b) => a - b);
 }
 
-function joinNodes(fabric: Fabric): { nodes: Nodes; crossings: Crossing[] } {
+function joinNodes(fabric: Fabric, { anywhere, discards }: PlanTree): { nodes: Nodes; crossings: Crossing[] } {
   const vids = carriedVids(fabric);
   const columns = new Int32Array(4096);
   for (const [column, vid] of vids.entries()) columns[vid] = column;
@@ -72,6 +73,7 @@ function joinNodes(fabric: Fabric): { nodes: Nodes; crossings: Crossing[] } {
         const to = must(fabric.ports[b], "a compiled port");
         const rowB = (fabric.deviceOf[b] ?? 0) * vids.length;
         const pass = (vid: number, joined: number) => {
+          if (anywhere && (discards(a, vid) || discards(b, joined))) return;
           sets.join(rowA + (columns[vid] ?? 0), rowB + (columns[joined] ?? 0));
           if (joined !== vid) crossings.push({ from, fromVid: vid, to, toVid: joined });
         };
@@ -82,7 +84,7 @@ function joinNodes(fabric: Fabric): { nodes: Nodes; crossings: Crossing[] } {
         for (const vid of to.untagged) members.add(vid);
         for (const vid of to.tagged) members.add(vid);
         // What is in both lists leaves untagged (section 8.8), so it has passed already, or can't.
-        for (const vid of from.tagged) if ((!to.ingressFilter || members.has(vid)) && !from.untagged.includes(vid)) pass(vid, vid);
+        for (const vid of from.tagged) if (!(to.dropsOwnTag === true && to.untagged.includes(vid)) && (!to.ingressFilter || members.has(vid)) && !from.untagged.includes(vid)) pass(vid, vid);
       }
     }
   }
@@ -116,7 +118,7 @@ function rejoin(previous: Joins, fabric: Fabric, vids: ReadonlySet<number>): Joi
         for (const { vid, column } of columns) {
           const tag = egressTag(from, vid);
           const joined = tag === undefined ? null : classify(to, tag);
-          if (joined === null) continue;
+          if (joined === null || previous.tree.discards(a, vid) || previous.tree.discards(b, joined)) continue;
           if (joined !== vid) return null;
           sets.join((fabric.deviceOf[a] ?? 0) * nodes.vids.length + column, (fabric.deviceOf[b] ?? 0) * nodes.vids.length + column);
         }
@@ -131,7 +133,7 @@ function rejoin(previous: Joins, fabric: Fabric, vids: ReadonlySet<number>): Joi
 /** An edit of ports that face end devices joins and parts nothing between devices; one that retags trunks concerns those VLANs only. */
 function followJoins(previous: Joins, index: PlanIndex, changes: readonly Change[]): Joins | null {
   const fabric = index.derived(FABRIC);
-  if (fabric.wires !== previous.fabric.wires) return null;
+  if (fabric.wires !== previous.fabric.wires || index.derived(TREE) !== previous.tree) return null;
   const changed = new Set<number>();
   for (const change of changes) {
     if (change.kind !== "port") continue;
@@ -153,7 +155,8 @@ export const JOINS: Derived<Joins> = {
   reads: FABRIC.reads,
   make: (index) => {
     const fabric = index.derived(FABRIC);
-    return { fabric, ...joinNodes(fabric) };
+    const tree = index.derived(TREE);
+    return { fabric, tree, ...joinNodes(fabric, tree) };
   },
   follow: followJoins,
 };

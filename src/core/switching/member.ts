@@ -3,22 +3,30 @@ import type { Port } from "../plan";
 /** A tag as it stands in the frame: a VID, or null for untagged and priority-tagged frames. */
 export type Tag = number | null;
 
+/** A port as frames meet it: with what its device does otherwise than IEEE 802.1Q says. */
+export interface BridgePort extends Port {
+  /** Drops frames that come in tagged with the VLAN that the port has untagged; the standard accepts them. */
+  readonly dropsOwnTag?: boolean;
+}
+
 /**
  * The VLAN that a frame joins on arriving at a port, or null when it is dropped (IEEE 802.1Q section 6.9): the PVID
  * without a tag, else the tag, if the port admits such frames and, with ingress filtering, is a member.
  */
-export function classify(port: Port, tag: Tag): number | null {
+export function classify(port: BridgePort, tag: Tag): number | null {
   if (tag === null || tag === 0) return port.admit === "tagged" ? null : port.pvid;
   if (port.admit === "untagged") return null;
+  if (port.dropsOwnTag === true && (port.untagged as readonly number[]).includes(tag)) return null;
   return port.ingressFilter && !isMember(port, tag) ? null : tag;
 }
 
 /** Why `classify` drops the frame, in words that go on from "drops it:". Empty when it does not. */
-export function dropReason(port: Port, tag: Tag): string {
+export function dropReason(port: BridgePort, tag: Tag): string {
   if (classify(port, tag) !== null) return "";
   if (tag === null || tag === 0) {
     return port.admit === "tagged" ? "the port admits tagged frames only" : "no VLAN is set for untagged frames here";
   }
+  if (port.admit !== "untagged" && isMember(port, tag)) return `this device drops frames tagged with the port's own untagged VLAN ${tag}`;
   return port.admit === "untagged" ? "the port admits untagged frames only" : `VLAN ${tag} is not carried here`;
 }
 

@@ -13,7 +13,7 @@ import { Fact, Section } from "../parts";
 import { ProposalPanel, useProposal } from "../Proposal";
 
 const KINDS: readonly (readonly [Device["tree"]["kind"], string])[] = [["none", "none"], ["rapid", "rapid (RSTP)"], ["multiple", "multiple (MSTP)"], ["perVlan", "one for each VLAN"]];
-const ROLES: Readonly<Record<TreePlace["rows"][number]["role"], string>> = { root: "root port", designated: "designated", alternate: "alternate", backup: "backup" };
+const ROLES: Readonly<Record<TreePlace["rows"][number]["role"], string>> = { root: "root port", designated: "designated", alternate: "alternate", backup: "backup", master: "master" };
 
 /** A device's spanning tree: what it runs, where it stands in the tree, and why each of its ports forwards or stands by. */
 export function TreeFields({ device }: { device: Device }) {
