@@ -1,6 +1,6 @@
 import { ipv4, prefixOf, type Ipv4, type Prefix4 } from "../src/core/address";
 import { must } from "../src/core/kernel";
-import { vid as asVid, type CollectionKind, type EntityOf, type Plan, type Port, type Vid } from "../src/core/plan";
+import { BLANK_LINE, BLANK_TREE, vid as asVid, type CollectionKind, type EntityOf, type Plan, type Port, type Vid } from "../src/core/plan";
 import { aDevice, aDomain, aHost, aLink, anInterface, aPort, aScope, aSegment, aSite, aVlan, aZone, planWith, testId } from "../src/core/testing/build-plan";
 import { parseMac } from "../src/core/address";
 
@@ -33,7 +33,7 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
   const vlanList = vids.map((vid) => aVlan({ vid, domain: domain.id }));
   const gateway = aDevice({ name: "Gateway", kind: "gateway", domain: domain.id });
   const names = Array.from({ length: switches }, (_, i) => `Switch ${i}`);
-  const devices = [gateway, ...names.map((name) => aDevice({ name, domain: domain.id }))];
+  const devices = [gateway, ...names.map((name, i) => aDevice({ name, domain: domain.id, tree: { ...BLANK_TREE, kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 } }))];
   const parentOf = (i: number) => (i === 0 ? -1 : i < switches / 20 + 1 ? 0 : 1 + (i % Math.max(1, Math.floor(switches / 20))));
   const used = names.map((_, i) => vids.filter((_v, k) => k < 2 || (k + i) % Math.max(1, Math.floor(vlans / 10)) === 0));
   const carried = used.map((list) => new Set<Vid>(list));
@@ -48,6 +48,8 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
     portList.push(near, far);
     links.push(aLink({ a: near.id, b: far.id }));
   };
+  const wan = aPort({ device: gateway.id, label: "WAN", position: 1 });
+  portList.push(wan);
   join("Gateway", names[0] ?? "", vids);
   for (let i = 1; i < switches; i += 1) join(names[parentOf(i)] ?? "", names[i] ?? "", sorted(carried[i]));
   const each = Math.floor((ports - portList.length) / switches);
@@ -67,6 +69,8 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
   const legs = segments.map((segment, i) => anInterface({
     id: testId("interface", `leg ${i}`), device: gateway.id, name: segment.name, segment: segment.id, addresses4: [address(subnet(i).network + 1)],
   }));
+  const line = { ...BLANK_LINE, id: testId("line", "line"), name: "Line" };
+  legs.push(anInterface({ device: gateway.id, name: "outside", port: wan.id, line: line.id, addresses4: [address(203 * 2 ** 24 + 113 * 256 + 9)] }));
   const scopes = segments.map((segment, i) => aScope({ segment: segment.id, serverDevice: gateway.id, pools: [{ first: address(subnet(i).network + 150), last: address(subnet(i).network + 250) }] }));
   const perVlan = new Map<number, number>();
   const hosts = access.slice(0, Math.min(addresses, access.length)).map(({ port, vlan }, n) => {
@@ -81,8 +85,9 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
   const wallList = zones.flatMap((from) => zones.map((to) => ({ from, to }))).filter(({ from, to }) => from !== to).slice(0, walls).map(({ from, to }): EntityOf<"wall"> => ({
     id: testId("wall", `${from.id}${to.id}`), from: { at: "zone", zone: from.id }, to: { at: "zone", zone: to.id }, door: "open", services: [], reason: "",
   }));
+  for (const zone of zones) wallList.push({ id: testId("wall", `${zone.id} out`), from: { at: "zone", zone: zone.id }, to: { at: "internet" }, door: "open", services: [], reason: "" });
   const entities: { [K in CollectionKind]?: readonly EntityOf<K>[] } = {
-    domain: [domain], zone: zones, vlan: vlanList, segment: segments, device: devices, port: portList, link: links, interface: legs, host: hosts, scope: scopes, wall: wallList,
+    domain: [domain], zone: zones, line: [line], vlan: vlanList, segment: segments, device: devices, port: portList, link: links, interface: legs, host: hosts, scope: scopes, wall: wallList,
   };
   return planWith({ ...entities, site: aSite() });
 }

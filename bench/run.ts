@@ -6,7 +6,7 @@ import { decodePlan, encodePlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "../src/core/plan";
 import { allocate, plan as runPlanner, renumberBlock } from "../src/core/planners";
-import { probe } from "../src/core/probe";
+import { asClient, probe } from "../src/core/probe";
 import { guessColumns, readHostTable } from "../src/core/register";
 import { draftPlan, USUAL_PARTS } from "../src/core/survey";
 import { surveyPlan } from "../src/core/testing/survey-plan";
@@ -40,7 +40,7 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
     return draft.changes();
   };
   const other = must([...plan.port.values()].find((p) => p.device === port.device && p.pvid !== null && p.pvid !== port.pvid), "another VLAN's port");
-  const uplink = must([...plan.port.values()].at(0), "a trunk");
+  const uplink = must([...plan.port.values()].find((p) => p.tagged.length > 1), "a trunk");
   const portEdit = edited((draft) => draft.patch("port", port.id, { pvid: other.pvid, untagged: other.untagged }));
   const hostEdit = edited((draft) => draft.patch("host", host.id, { ipv4: null, manner: "dynamic", name: "edited" }));
   const trunkEdit = edited((draft) => draft.patch("port", uplink.id, { tagged: uplink.tagged.slice(1) }));
@@ -62,7 +62,7 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
     "one-edit recheck: access port's VLAN": median(runs, () => recheckAfter(portEdit)),
     "one-edit recheck: host's address": median(runs, () => recheckAfter(hostEdit)),
     "one-edit recheck: VLAN off a trunk": median(runs, () => recheckAfter(trunkEdit)),
-    "probe": median(runs, () => probe(index, { from: { at: "host", host: host.id }, goal: { to: "internet", service: null }, mac: null }, () => "")),
+    "probe": median(runs * 20, () => probe(index, asClient({ at: "host", host: host.id }, { to: "internet", service: null }), () => "")),
   };
   for (const [operation, ms] of Object.entries(measured)) {
     rows.push({ size: size.name, operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });

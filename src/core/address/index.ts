@@ -4,6 +4,7 @@ export {
 } from "./address";
 export { nextFreeAddress, nextFreeSubnet } from "./allocate";
 export { subPrefix6, subPrefixCount, uniqueLocalPrefix } from "./ipv6-plan";
+export { linkLocal, madeMac, selfMadeAddress } from "./interface-id";
 export { isGroup, isLocallyAdministered, parseMac, type Mac } from "./mac";
 export { freePrefixes, packSubnets, shareTaken, type Packed, type SubnetWish } from "./pack";
 export {

@@ -73,11 +73,21 @@ export function offerTo(index: PlanIndex, scope: Scope, mac: Mac | null, leases:
   if (reservation !== null) return { address: reservation, reserved: true };
   const held = mac === null ? undefined : leases.get(mac);
   if (held !== undefined) return { address: held, reserved: false };
-  const taken = new Set<Address>([...keptInPool(index, scope), ...ownAddresses(index, scope), ...leases.values()]);
   const ranges = offeredRanges(scope);
+  const taken = new Set<Address>([...keptInPool(index, scope), ...ownAddresses(index, scope), ...leases.values()]);
   if (asked !== null && !taken.has(asked) && ranges.some((range) => inRange(range, asked))) return { address: asked, reserved: false };
-  for (const range of ranges) {
-    for (let at: Address | null = range.first; at !== null && at <= range.last; at = step(at, 1)) if (!taken.has(at)) return { address: at, reserved: false };
-  }
-  return null;
+  const address = freeIn(ranges, taken).next().value;
+  return address === undefined ? null : { address, reserved: false };
 }
+
+/** The addresses of ranges that are not taken, ascending. */
+function* freeIn(ranges: readonly AddressRange[], taken: ReadonlySet<Address>): Generator<Address, undefined> {
+  for (const range of ranges) {
+    for (let at: Address | null = range.first; at !== null && at <= range.last; at = step(at, 1)) if (!taken.has(at)) yield at;
+  }
+  return undefined;
+}
+
+/** What a scope has for anyone while nobody has asked yet, one after another. */
+export const freeAddresses = (index: PlanIndex, scope: Scope): Generator<Address, undefined> =>
+  freeIn(offeredRanges(scope), new Set<Address>([...keptInPool(index, scope), ...ownAddresses(index, scope)]));

@@ -11,7 +11,7 @@ export class Heap<T> {
     const items = this.#items;
     let at = items.push(item) - 1;
     while (at > 0) {
-      const up = (at - 1) >> 1;
+      const up = Math.floor((at - 1) / 2);
       const parent = items[up];
       if (parent === undefined || this.#compare(parent, item) <= 0) break;
       items[at] = parent;

@@ -43,17 +43,17 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   forward: (f) => [...to("line", "line", f.line), ...to("host", "host", f.host)],
   expectation: ({ question: { from, goal }, segment }) => [
     ...to("segment", "segment", segment),
-    ...(from.at === "port" ? to("from", "port", from.port) : from.at === "host" ? to("from", "host", from.host) : [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)]),
-    ...(goal.to === "host" ? to("goal", "host", goal.host) : goal.to === "device" ? to("goal", "device", goal.device) : []),
+    ...(from.at === "port" ? to("from", "port", from.port) : from.at === "host" ? to("from", "host", from.host) : from.at === "internet" ? to("from", "line", from.line) : [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)]),
+    ...(goal.to === "host" ? to("goal", "host", goal.host) : goal.to === "device" ? to("goal", "device", goal.device) : goal.to === "forward" ? to("goal", "forward", goal.forward) : []),
   ],
 };
 
 /** Which kinds can point at each kind: where to look before something is deleted. */
 export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[] } = {
-  site: [], room: ["room", "gear", "host"], hostKind: [], deviceModel: [], template: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface", "forward"], vlan: ["segment"],
+  site: [], room: ["room", "gear", "host"], hostKind: [], deviceModel: [], template: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface", "forward", "expectation"], vlan: ["segment"],
   segment: ["interface", "ssid", "host", "scope", "expectation"], device: ["device", "lag", "port", "interface", "scope", "gear", "deviceVlan", "ssid", "radio", "expectation"], lag: ["port"],
   port: ["link", "interface", "host", "expectation"], link: [], interface: ["segment"], ssid: ["host", "expectation"], radio: [], host: ["host", "scope", "device", "signIn", "forward", "expectation"], scope: [], wall: [],
-  signIn: [], forward: [], expectation: [],
+  signIn: [], forward: ["expectation"], expectation: [],
 };
 
 export const referencesOf = <K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] => REFERENCES[kind](entity);

@@ -1,8 +1,10 @@
 import type { Subject } from "../checks";
-import { vid as asVid, type Device, type PlanIndex, type Port } from "../plan";
-import { carryOn } from "../planners/carry-vlan";
+import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
 import { cableWay, classify, dropReason, egressTag, FABRIC, wayTo, type Flood, type Tag } from "../switching";
-import type { Journey, Step } from "./step";
+import type { ProbeBench } from "./bench";
+import { gapBetween } from "./gap";
+import { mendArrival } from "./mend-port";
+import type { Cause, Journey, Step } from "./step";
 
 export const tagText = (tag: Tag): string => (tag === null ? "untagged" : `tag ${tag}`);
 
@@ -40,47 +42,59 @@ export function passHops(index: PlanIndex, journey: Journey, result: Flood, arri
  * Follows the frame by cable towards `goal` and stops at the port that drops it or doesn't let it out. False when the whole
  * way carries it, so that the failure has another cause.
  */
-export function stopOnTheWay(index: PlanIndex, journey: Journey, from: string, goal: string, startPort: Port | undefined, startTag: Tag, vid: number): boolean {
-  const way = cableWay(index, from, goal);
+export function stopOnTheWay(bench: ProbeBench, goal: string, start: { readonly device: string; readonly port: Port | undefined; readonly tag: Tag; readonly vid: number }): boolean {
+  const { index, journey } = bench;
+  const way = cableWay(index, start.device, goal, start.vid);
   const goalName = index.plan.device.get(goal)?.name ?? "";
   if (way === null) {
-    const here = index.plan.device.get(from);
+    const here = index.plan.device.get(start.device);
+    const gap = gapBetween(index, start.device, goal, start.vid, bench.ids);
     journey.stop(
-      { ...hopStep(here, startPort, undefined, vid, startTag, undefined), says: `no cable leads from here to ${goalName}` },
-      { sentence: `No cable joins ${here?.name ?? "this device"} to ${goalName}.`, subjects: [{ kind: "device", id: from }], repairs: [] },
+      { ...hopStep(here, start.port, undefined, start.vid, start.tag, undefined), says: `no way by cable leads from here to ${goalName}` },
+      gap ?? { sentence: `No cable joins ${here?.name ?? "this device"} to ${goalName}.`, subjects: [{ kind: "device", id: start.device }], repairs: [] },
     );
     return true;
   }
-  let inPort = startPort;
-  let arrived = startTag;
-  let current = vid;
+  let inPort = start.port;
+  let arrived = start.tag;
+  let current = start.vid;
   for (const { near, far } of way) {
     const device = index.plan.device.get(near.device);
     const tag = egressTag(near, current);
     if (tag === undefined) {
-      stopAt(index, journey, { ...hopStep(device, inPort, near, current, arrived, undefined), says: `${near.label} does not carry ${current}: not sent` }, near, current, `does not carry it, so the frame never leaves ${device?.name ?? ""}`);
+      stopAt(index, journey, { ...hopStep(device, inPort, near, current, arrived, undefined), says: `${near.label} does not carry ${current}: not sent` }, near, current, current, `does not carry it, so the frame never leaves ${device?.name ?? ""}`);
       return true;
     }
     journey.pass(hopStep(device, inPort, near, current, arrived, tag));
     const joined = classify(far, tag);
     if (joined === null) {
       const there = index.plan.device.get(far.device);
-      stopAt(index, journey, { ...hopStep(there, far, undefined, current, tag, undefined), says: `${dropReason(far, tag)}: dropped` }, far, current, `the frame arrives ${tagText(tag)} and ${dropReason(far, tag)}`);
+      stopAt(index, journey, { ...hopStep(there, far, undefined, current, tag, undefined), says: `${dropReason(far, tag)}: dropped` }, far, current, tag, `the frame arrives ${tagText(tag)} and ${dropReason(far, tag)}`);
+      return true;
+    }
+    if (joined !== current) {
+      turnedInto(index, journey, { ...hopStep(index.plan.device.get(far.device), far, undefined, joined, tag, undefined), says: `it is in VLAN ${joined} from here, not ${current}` }, near, far, current, joined);
       return true;
     }
     inPort = far;
     arrived = tag;
     current = joined;
   }
-  if (current !== vid) {
-    const last = index.plan.device.get(goal);
-    journey.stop(
-      { ...hopStep(last, inPort, undefined, current, arrived, undefined), says: `it is in VLAN ${current} by now, not ${vid}` },
-      { sentence: `On its way VLAN ${vid} turned into VLAN ${current}: the untagged VLANs at the two ends of a cable differ.`, subjects: portSubject(inPort), repairs: [] },
-    );
-    return true;
-  }
   return false;
+}
+
+/** The untagged VLANs at the two ends of a cable differ: either end can be set to what the other has. */
+function turnedInto(index: PlanIndex, journey: Journey, step: Omit<Step, "passed">, near: Port, far: Port, vid: number, joined: number): void {
+  journey.stop(step, crossing(index, near, far, vid, joined));
+}
+
+/** A VLAN that turns into another on a cable, as a cause. */
+export function crossing(index: PlanIndex, near: Port, far: Port, vid: number, joined: number): Cause {
+  const untag = (port: Port, to: number) => mendArrival(index, port, null, to, vlanWords(index, port.device, to));
+  return {
+    sentence: `VLAN ${vid} leaves ${nameOf(index, "port", near.id)} untagged and turns into VLAN ${joined} at ${nameOf(index, "port", far.id)}: the untagged VLANs at the two ends differ.`,
+    subjects: [...portSubject(near), ...portSubject(far)], repairs: [...untag(far, vid), ...untag(near, joined)],
+  };
 }
 
 function carriedText(port: Port): string {
@@ -88,17 +102,17 @@ function carriedText(port: Port): string {
   return `${tagged} and ${port.pvid === null ? "nothing" : port.pvid} untagged`;
 }
 
-function stopAt(index: PlanIndex, journey: Journey, step: Omit<Step, "passed">, port: Port, vid: number, reason: string): void {
+/** "Imaging (40)", or "VLAN 40" where the number has no name. */
+export function vlanWords(index: PlanIndex, device: string, vid: number): string {
+  const vlan = index.vlanOf(index.plan.device.get(device)?.domain ?? null, vid);
+  return vlan === undefined ? `VLAN ${vid}` : `${vlan.name} (${vlan.vid})`;
+}
+
+function stopAt(index: PlanIndex, journey: Journey, step: Omit<Step, "passed">, port: Port, vid: number, tag: Tag, reason: string): void {
   const device = index.plan.device.get(port.device);
-  const vlan = index.vlanOf(device?.domain ?? null, vid);
-  const name = vlan === undefined ? `VLAN ${vid}` : `${vlan.name} (${vid})`;
-  const number = asVid(vid);
+  const name = vlanWords(index, port.device, vid);
   journey.stop({ ...step, why: `${device?.name ?? ""} port ${port.label} carries ${carriedText(port)}.` }, {
     sentence: `${name} stops at ${device?.name ?? ""} port ${port.label}: ${reason}.`,
-    subjects: portSubject(port),
-    repairs: number === null ? [] : [{
-      label: `Add ${name} to ${device?.name ?? ""} port ${port.label}`, planner: "carry-vlan", args: { vid, ports: [port.id] },
-      edit: (draft) => carryOn(draft, [port.id], number),
-    }],
+    subjects: portSubject(port), repairs: mendArrival(index, port, tag, vid, name),
   });
 }

@@ -1,94 +1,280 @@
-import { netmaskText, containsAddress, type Address, type Mac } from "../address";
-import { repairsOf, runChecks, listFindings } from "../checks";
-import { leasableCount, offerTo, whoAnswers } from "../dhcp";
-import { nameOf, type PlanIndex, type Scope, type Segment } from "../plan";
-import { FABRIC } from "../switching";
-import { passHops, stopOnTheWay } from "./hops";
-import type { Started } from "./start";
-import type { Journey } from "./step";
+import { netmaskText, containsAddress, formatAddress, parseAddress, prefixOf, type Address, type Ipv4, type Prefix } from "../address";
+import { gatewayMissing } from "../checks/gateway";
+import { noAddressServer } from "../checks/servers";
+import type { Repair } from "../checks/check";
+import { leasableCount, leasedTo, leasesOf, offerTo, whoAnswers, type Answer } from "../dhcp";
+import { nameOf, type Interface, type PlanIndex, type Scope, type Segment } from "../plan";
+import type { ProbeBench } from "./bench";
+import { explain, passTo } from "./deliver";
+import { misplaced } from "./misplaced";
+import { crossing, stopOnTheWay } from "./hops";
+import { passingsOf, snoopingStops, type Passing } from "./inspection";
+import { deviceAt, entryOf, partyOfHost, partyOfLeg, type Hearing, type Party } from "./place";
+import { wantedVid, type Started } from "./start";
+import type { Cause } from "./step";
+import { hostAddress, travelFromDevice } from "./travel";
 
-/** What the client shows after it got (or typed in) its address. */
+/** What the client shows after it got (or typed in, or made) its address. */
 export interface Lease {
   readonly address: Address;
   readonly mask: string;
+  /** What it takes for its own subnet. */
+  readonly own: readonly Prefix[];
   readonly gateway: Address | null;
+  /** The gateway itself, where an advertisement named it. */
+  readonly gatewayLeg: Interface | null;
   readonly dns: readonly Address[];
   readonly leaseSeconds: number | null;
   readonly server: string;
-  readonly segment: string;
+  /** The segment it is of; null for an address that is none's. */
+  readonly segment: string | null;
   readonly free: number | null;
+  readonly leased: boolean;
 }
 
 const serverOf = (index: PlanIndex, scope: Scope): string =>
   scope.serverDevice !== null ? nameOf(index, "device", scope.serverDevice) : scope.serverHost === null ? "nobody" : nameOf(index, "host", scope.serverHost);
 
-function shown(index: PlanIndex, segment: Segment, address: Address, scope: Scope | null, server: string): Lease {
-  const prefix = segment.prefixes4.find((p) => containsAddress(p, address));
+/** An option of the scope (RFC 2132) as addresses, or null when it is not set there. */
+function optionAddresses(scope: Scope, code: number): Address[] | null {
+  const option = scope.options.find((one) => one.code === code);
+  if (option === undefined) return null;
+  const found = option.value.split(/[\s,]+/).flatMap((text) => parseAddress(text) ?? []);
+  return found.length === 0 ? null : found;
+}
+
+/** What the register has typed into a host. */
+export function typedLease(index: PlanIndex, segment: Segment, address: Address): Lease {
+  const family = typeof address === "number" ? 4 : 6;
+  const own = family === 4 ? segment.prefixes4 : segment.prefixes6;
+  const prefix = own.find((p) => containsAddress(p, address));
+  const leg = index.gatewayOf(segment);
   return {
-    address, mask: prefix === undefined ? "" : netmaskText(prefix), gateway: index.gatewayOf(segment)?.addresses4[0] ?? null, dns: segment.dns,
-    leaseSeconds: scope?.leaseSeconds ?? null, server, segment: segment.id, free: scope === null ? null : Number(leasableCount(index, scope)),
+    address, mask: prefix === undefined ? "" : family === 4 ? netmaskText(prefix) : `/${prefix.length}`, own: prefix === undefined ? own : [prefix], gateway: (family === 4 ? leg?.addresses4 : leg?.addresses6)?.[0] ?? null, gatewayLeg: family === 6 ? (leg ?? null) : null,
+    dns: segment.dns, leaseSeconds: null, server: "typed in", segment: segment.id, free: null, leased: false,
   };
 }
 
-/** Gets an address from whoever hears the client; null after a stop. */
-export function getLease(index: PlanIndex, journey: Journey, started: Started, mac: Mac | null): Lease | null {
-  const { result, segment, host } = started;
-  if (host?.manner === "typed" && host.ipv4 !== null) {
-    journey.pass({ title: host.name, place: "typed in", says: "has its address typed in and asks nobody", why: "", tag: undefined, subjects: [{ kind: "host", id: host.id }], device: null, ports: [] });
-    return shown(index, segment, host.ipv4, null, "typed in");
+/** A typed-in address without a plan: what somebody has on the laptop. */
+export function ownLease(index: PlanIndex, address: Address, length: number, gateway: Address | null): Lease {
+  const prefix = prefixOf(address, length);
+  const home = [...index.plan.segment.values()].find((s) => [...s.prefixes4, ...s.prefixes6].some((p) => containsAddress(p, address)));
+  return { address, mask: prefix === null ? "" : prefix.family === 4 ? netmaskText(prefix) : `/${length}`, own: prefix === null ? [] : [prefix], gateway, gatewayLeg: null, dns: [], leaseSeconds: null, server: "typed in", segment: home?.id ?? null, free: null, leased: false };
+}
+
+function leaseOf(index: PlanIndex, segment: Segment, address: Address, scope: Scope): Lease {
+  const prefix = segment.prefixes4.find((p) => containsAddress(p, address));
+  return {
+    ...typedLease(index, segment, address), own: prefix === undefined ? [] : [prefix], gateway: optionAddresses(scope, 3)?.[0] ?? index.gatewayOf(segment)?.addresses4[0] ?? null, dns: optionAddresses(scope, 6) ?? segment.dns,
+    leaseSeconds: scope.leaseSeconds, server: serverOf(index, scope), free: Number(leasableCount(index, scope)), leased: true,
+  };
+}
+
+/** A server's answer that comes through, or why the first of them does not. */
+interface Judged { readonly answer: Answer; readonly party: Party | null; readonly cause: Cause | null }
+
+function partyOfServer(bench: ProbeBench, { scope, relayedBy }: Answer): Party | null {
+  const { index } = bench;
+  const device = relayedBy ?? scope.serverDevice;
+  if (device !== null) {
+    const leg = index.interfacesOf(device).find((one) => one.segment === scope.segment);
+    return leg === undefined ? null : partyOfLeg(index, leg);
   }
-  const answers = whoAnswers(index, result);
-  const answer = answers[0];
-  if (answer === undefined) {
-    stopWithoutServer(index, journey, started);
+  const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
+  return host === undefined ? null : partyOfHost(index, host);
+}
+
+const hearingOf = ({ arrival, emission }: Answer): Hearing => ({ arrival, emission });
+
+/** Whether an answer gets from its server to the client: back through snooping, back over the wires, and from behind a relay. */
+function judgeAnswer(bench: ProbeBench, started: Started, answer: Answer, passings: readonly Passing[]): Judged {
+  const party = partyOfServer(bench, answer);
+  const snooped = snoopingStops(bench, passings);
+  if (snooped !== null) return { answer, party, cause: snooped };
+  const relay = answer.relayedBy === null ? null : relayCause(bench, answer, answer.relayedBy);
+  if (relay !== null) return { answer, party, cause: relay };
+  if (party !== null && bench.hears(party.place, started.party.place) === null) {
+    const aside = bench.aside();
+    explain(aside, party, started.party);
+    const cause = aside.journey.cause ?? { sentence: "", subjects: [{ kind: "scope" as const, id: answer.scope.id }], repairs: [] };
+    return { answer, party, cause: { ...cause, sentence: `${party.name} hears the question, and its offer does not come back. ${cause.sentence}` } };
+  }
+  return { answer, party, cause: null };
+}
+
+function relayCause(bench: ProbeBench, { scope }: Answer, relay: string): Cause | null {
+  const { index } = bench;
+  const device = index.plan.device.get(relay);
+  const leg = index.interfacesOf(relay).find((one) => one.segment === scope.segment);
+  const to = leg?.relayTo ?? null;
+  const from = leg?.addresses4[0];
+  if (device === undefined || leg === undefined || to === null || from === undefined || index.interfacesOf(relay).some((one) => one.addresses4.includes(to))) return null;
+  const aside = bench.aside();
+  const arrived = travelFromDevice(aside, device, { family: 4, protocol: "udp", src: from, dst: to, sport: 67, dport: 67 }, { service: null, shows: false, answers: null }, []);
+  const { cause } = aside.journey;
+  return arrived !== null || cause === null ? null : { ...cause, sentence: `${device.name} relays the question to ${formatAddress(to)}, and it does not arrive: ${cause.sentence}` };
+}
+
+/** Gets an IPv4 address by DHCP from whoever hears the client; null after a stop. */
+export function askForLease(bench: ProbeBench, started: Started): Lease | null {
+  const { index, journey } = bench;
+  const flood = bench.flood(started.party.place);
+  const answers = whoAnswers(index, flood).filter(({ scope }) => scope.family === 4);
+  const judged = answers.map((answer) => judgeAnswer(bench, started, answer, passingsOf(bench, flood, hearingOf(answer))));
+  const chosen = judged.find(({ cause }) => cause === null);
+  if (chosen === undefined) {
+    const [first] = judged;
+    if (first?.cause !== null && first !== undefined) stopJudged(bench, started, first, first.cause);
+    else stopWithoutServer(bench, started);
     return null;
   }
-  const fabric = index.derived(FABRIC);
-  if (answer.arrival >= 0) passHops(index, journey, result, answer.arrival, undefined);
-  else {
-    const emission = result.emissions[answer.emission];
-    if (emission !== undefined && emission.after >= 0) passHops(index, journey, result, emission.after, fabric.ports[emission.port]);
-  }
-  const { scope } = answer;
+  passTo(bench, flood, hearingOf(chosen.answer));
+  const { scope, relayedBy } = chosen.answer;
   const server = serverOf(index, scope);
-  const home = index.plan.segment.get(scope.segment) ?? segment;
-  const offer = offerTo(index, scope, mac ?? host?.mac ?? null);
+  const home = index.plan.segment.get(scope.segment);
   const subjects = [{ kind: "scope" as const, id: scope.id }, { kind: "segment" as const, id: scope.segment }];
-  const others = answers.slice(1).filter((other) => other.scope.id !== scope.id).map((other) => serverOf(index, other.scope));
-  const relay = answer.relayedBy === null ? "" : ` ${nameOf(index, "device", answer.relayedBy)} passes the question on to it.`;
-  if (offer === null) {
-    const finding = listFindings(runChecks(index)).find((f) => f.code === "pool-too-small" && f.subjects.some((s) => s.id === scope.id));
+  const { host, party } = started;
+  const offer = host !== null && leasedTo(index, scope).has(host.id) ? { address: leasedTo(index, scope).get(host.id) as Address, reserved: host.manner === "reserved" }
+    : host?.manner === "reserved" || host === null || host.segment !== scope.segment ? offerTo(index, scope, host?.mac ?? party.mac, leasesOf(index, scope)) : null;
+  if (offer === null || home === undefined) {
+    const repairs = growPool(index, scope);
     journey.stop(
-      { title: server, place: "scope", says: "no address left to give", why: "Every address of the pool is reserved or excluded.", tag: undefined, subjects, device: scope.serverDevice, ports: [] },
-      { sentence: `The scope of ${home.name} has no address left.`, subjects, repairs: finding === undefined ? [] : repairsOf(finding, index) },
+      { title: server, place: "scope", says: "no address left to give", why: "Every address of the pool is given, reserved or excluded.", tag: undefined, subjects, device: scope.serverDevice, ports: [] },
+      { sentence: `The scope of ${home?.name ?? "the segment"} has no address left.`, subjects, repairs },
     );
     return null;
   }
-  const kind = offer.reserved ? "its reserved address" : "an address from the pool";
+  const others = judged.filter((one) => one !== chosen && one.cause === null && one.answer.scope.id !== scope.id).map((one) => serverOf(index, one.answer.scope));
+  const relay = relayedBy === null ? "" : ` ${nameOf(index, "device", relayedBy)} passes the question on to it.`;
   const also = others.length > 0 ? ` ${others.join(" and ")} would answer too.` : "";
   journey.pass({
-    title: server, place: "scope", says: `hears the question and offers ${kind}`, why: `The scope of ${home.name} is served here.${relay}${also}`,
+    title: server, place: "scope", says: `hears the question and offers ${offer.reserved ? "its reserved address" : "an address from the pool"}`, why: `The scope of ${home.name} is served here.${relay}${also}`,
     tag: undefined, subjects, device: scope.serverDevice, ports: [],
   });
-  return shown(index, home, offer.address, scope, server);
+  const lease = leaseOf(index, home, offer.address, scope);
+  sayExchange(bench, started, chosen, lease);
+  if (host !== null && host.segment !== null && host.segment !== scope.segment) {
+    inTheWrongSegment(bench, started, home, passingsOf(bench, flood, hearingOf(chosen.answer)));
+    return null;
+  }
+  return lease;
 }
 
-/** Nobody answered: says how far the question came towards the server that should have. */
-function stopWithoutServer(index: PlanIndex, journey: Journey, { segment, device, port, tag, vid }: Started): void {
-  const subjects = [{ kind: "segment" as const, id: segment.id }];
-  const scope = index.scopesOf(segment.id)[0];
-  const goal = scope?.serverDevice ?? hostPlace(index, scope?.serverHost ?? null);
-  if (scope !== undefined && goal !== null && stopOnTheWay(index, journey, device, goal, port, tag, vid)) return;
-  const finding = listFindings(runChecks(index)).find((f) => ["no-address-server", "gateway-missing"].includes(f.code) && f.subjects.some((s) => s.id === segment.id));
-  const nobody = scope === undefined ? `${segment.name} has no scope: nobody gives addresses there.` : `The server of ${segment.name} has no leg in VLAN ${vid}, so it never hears the question.`;
-  journey.stop(
-    { title: segment.name, place: `VLAN ${vid}`, says: "nobody answers", why: nobody, tag, subjects, device, ports: [] },
-    { sentence: nobody, subjects, repairs: finding === undefined ? [] : repairsOf(finding, index) },
+/** A pool that begins or ends at a free address beside it can grow by that side. */
+function growPool(index: PlanIndex, scope: Scope): Repair[] {
+  const segment = index.plan.segment.get(scope.segment);
+  const prefix = segment?.prefixes4[0];
+  if (prefix === undefined) return [];
+  const pool = poolForScope(index, scope);
+  return pool === null ? [] : [{ label: `Give out ${formatAddress(pool.first)} to ${formatAddress(pool.last)}`, planner: "edit-pool", args: { scope: scope.id }, edit: (draft) => draft.patch("scope", scope.id, { pools: [pool], exclusions: [] }) }];
+}
+
+/** The largest run of addresses in the scope's subnet that nobody has fixed. */
+function poolForScope(index: PlanIndex, scope: Scope): { first: Ipv4; last: Ipv4 } | null {
+  const segment = index.plan.segment.get(scope.segment);
+  const prefix = segment?.prefixes4[0];
+  if (prefix === undefined || prefix.length > 30) return null;
+  const size = 2 ** (32 - prefix.length);
+  const taken = new Set<number>([...index.interfacesIn(scope.segment).flatMap((leg) => leg.addresses4), ...index.hostsIn(scope.segment).flatMap((host) => (host.ipv4 !== null && host.manner !== "dynamic" ? [host.ipv4] : []))].map(Number));
+  let best: { first: number; last: number } | null = null;
+  let open: number | null = null;
+  for (let n = prefix.network + 1; n <= prefix.network + size - 1; n += 1) {
+    const isFree = n < prefix.network + size - 1 && !taken.has(n);
+    if (isFree && open === null) open = n;
+    if (!isFree && open !== null) {
+      if (best === null || n - 1 - open > best.last - best.first) best = { first: open, last: n - 1 };
+      open = null;
+    }
+  }
+  return best as { first: Ipv4; last: Ipv4 } | null;
+}
+
+function stopJudged(bench: ProbeBench, started: Started, { answer, party }: Judged, cause: Cause): void {
+  passTo(bench, bench.flood(started.party.place), hearingOf(answer));
+  bench.journey.stop({ title: party?.name ?? "server", place: "scope", says: "its answer does not come through", why: "", tag: undefined, subjects: cause.subjects, device: null, ports: [] }, cause);
+}
+
+/** Where on the way a VLAN turned into another; null when it stayed the same. */
+function turned({ index }: ProbeBench, passings: readonly Passing[]): Cause | null {
+  const at = passings.findIndex(({ vid }, i) => i > 0 && vid !== passings[i - 1]?.vid);
+  const [before, after] = [passings[at - 1], passings[at]];
+  return before?.outPort === undefined || after?.inPort === undefined ? null : crossing(index, before.outPort, after.inPort, before.vid, after.vid);
+}
+
+/** It got an address, but of another segment than the one it belongs in. */
+function inTheWrongSegment(bench: ProbeBench, started: Started, got: Segment, passings: readonly Passing[]): void {
+  const { host, vid } = started;
+  const wrong = misplaced(bench, started) ?? turned(bench, passings);
+  const belongs = host?.segment === null || host === null ? "" : nameOf(bench.index, "segment", host.segment);
+  const subjects = wrong?.subjects ?? [{ kind: "host" as const, id: host?.id ?? "" }];
+  bench.journey.stop(
+    { title: host?.name ?? "", place: got.name, says: `gets an address of ${got.name}, not of ${belongs}`, why: `It is in VLAN ${vid}.`, tag: undefined, subjects, device: null, ports: [] },
+    wrong === null ? { sentence: `${host?.name ?? ""} belongs in ${belongs} and gets an address of ${got.name}.`, subjects, repairs: [] } : { ...wrong, sentence: `${wrong.sentence} It gets an address of ${got.name}.` },
   );
 }
 
-function hostPlace(index: PlanIndex, hostId: string | null): string | null {
-  const host = hostId === null ? undefined : index.plan.host.get(hostId);
-  const port = host?.attachment.at === "port" ? index.plan.port.get(host.attachment.port) : undefined;
-  return port?.device ?? null;
+/** Nobody answered: says how far the question came towards the server that should have. */
+function stopWithoutServer(bench: ProbeBench, started: Started): void {
+  const { index, journey } = bench;
+  const { party, vid, host } = started;
+  const meant = (host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment)) ?? started.segment;
+  const port = party.place.at === "inside" ? undefined : index.plan.port.get(party.place.port);
+  const wanted = wantedVid(index, host);
+  const tag = party.place.at === "inside" ? null : party.place.tag;
+  const wrong = misplaced(bench, started);
+  if (wrong !== null) {
+    journey.stop({ title: port === undefined ? party.name : nameOf(index, "device", port.device), place: port === undefined ? "wireless" : `port ${port.label} in`, says: `joins VLAN ${vid}, not ${wanted ?? "its own"}`, why: "", tag, subjects: wrong.subjects, device: port?.device ?? null, ports: port === undefined ? [] : [port.id] }, wrong);
+    return;
+  }
+  if (meant === null || started.segment === null) {
+    journey.stop({ title: port === undefined ? party.name : nameOf(index, "device", port.device), place: port === undefined ? "" : `port ${port.label} in`, says: `joins ${vid}, where nothing is`, why: "", tag, subjects: port === undefined ? [] : [{ kind: "port", id: port.id }], device: port?.device ?? null, ports: port === undefined ? [] : [port.id] },
+      { sentence: `${port === undefined ? "It" : nameOf(index, "port", port.id)} puts the frame into VLAN ${vid}, and no segment is on that VLAN.`, subjects: port === undefined ? [] : [{ kind: "port", id: port.id }], repairs: [] });
+    return;
+  }
+  const subjects = [{ kind: "segment" as const, id: meant.id }];
+  const scope = index.scopesOf(meant.id).find((one) => one.family === 4);
+  const server = scope?.serverHost === null || scope === undefined ? undefined : index.plan.host.get(scope.serverHost);
+  const place = server === undefined ? null : partyOfHost(index, server)?.place ?? null;
+  const relays = scope === undefined ? [] : index.interfacesIn(meant.id).filter((leg) => leg.relayTo !== null);
+  const goal = scope?.serverDevice !== null && scope !== undefined && index.interfacesOf(scope.serverDevice).some((leg) => leg.segment === meant.id) ? scope.serverDevice : relays[0]?.device ?? (place === null ? null : deviceAt(index, place));
+  const entry = entryOf(index, bench.flood(party.place));
+  if (scope !== undefined && goal !== null && entry !== null) {
+    const flood = bench.flood(party.place);
+    if (goal !== entry.device && stopOnTheWay(bench, goal, { device: entry.device, port: bench.fabric.ports[entry.port], tag: flood.emissions[flood.arrivals[0]?.emission ?? -1]?.tag ?? tag, vid: entry.vid })) return;
+  }
+  const nobody = scope === undefined ? `${meant.name} has no scope: nobody gives addresses there.`
+    : goal !== null && server !== undefined ? `${server.name}, the server of ${meant.name}, does not hear the question.` : `The server of ${meant.name} has no leg in VLAN ${vid}, so it never hears the question.`;
+  journey.stop({ title: meant.name, place: `VLAN ${vid}`, says: "nobody answers", why: nobody, tag, subjects, device: null, ports: [] }, { sentence: nobody, subjects, repairs: serverRepairs(index, meant, scope) });
+}
+
+/** Makes somebody serve the segment: as the findings would, or by the segment's own gateway. */
+function serverRepairs(index: PlanIndex, segment: Segment, scope: Scope | undefined): Repair[] {
+  const found = [noAddressServer, gatewayMissing].flatMap((check) => check.run(index).filter((f) => f.subjects.some((s) => s.id === segment.id)).flatMap((f) => check.repairs(f, index)));
+  const leg = index.gatewayOf(segment);
+  const own: Repair[] = scope === undefined || leg === undefined || scope.serverDevice === leg.device ? [] : [{
+    label: `Let ${nameOf(index, "device", leg.device)} serve the scope`, planner: "set-server", args: { scope: scope.id, device: leg.device }, edit: (draft) => draft.patch("scope", scope.id, { serverDevice: leg.device, serverHost: null }),
+  }];
+  const relay: Repair[] = scope === undefined || leg === undefined || leg.relayTo !== null ? [] : relayTo(index, scope, leg);
+  return [...relay, ...own, ...found];
+}
+
+function relayTo(index: PlanIndex, scope: Scope, leg: Interface): Repair[] {
+  const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
+  const address = host === undefined ? (scope.serverDevice === null ? undefined : index.interfacesOf(scope.serverDevice).flatMap((one) => one.addresses4)[0]) : hostAddress(index, host, 4);
+  if (address === undefined || address === null || typeof address !== "number") return [];
+  return [{ label: `Let ${nameOf(index, "device", leg.device)} relay to ${formatAddress(address)}`, planner: "set-relay", args: { leg: leg.id }, edit: (draft) => draft.patch("interface", leg.id, { relayTo: address }) }];
+}
+
+function sayExchange(bench: ProbeBench, started: Started, { answer, party }: Judged, lease: Lease): void {
+  const flood = bench.flood(started.party.place);
+  const server = party?.leg?.addresses4[0] ?? party?.host?.ipv4 ?? null;
+  const bits = lease.own[0]?.length ?? 24;
+  const part = { kind: "dhcp" as const, client: started.party.mac, given: lease.address, server, relay: answer.relayedBy === null ? null : (party?.leg?.addresses4[0] ?? null), maskBits: bits, router: lease.gateway, dns: lease.dns, leaseSeconds: lease.leaseSeconds ?? 0, domain: lease.segment === null ? "" : (bench.index.plan.segment.get(lease.segment)?.domainName ?? "") };
+  const back = party === null ? null : bench.hears(party.place, started.party.place);
+  const backFlood = party === null ? flood : bench.flood(party.place);
+  const from = party?.mac ?? started.party.mac;
+  bench.say({ what: "DHCP discover", from: started.party.mac, to: null, flood, reached: null, content: { ...part, type: "discover" } });
+  bench.say({ what: "DHCP offer", from, to: started.party.mac, flood: backFlood, reached: back, content: { ...part, type: "offer" } });
+  bench.say({ what: "DHCP request", from: started.party.mac, to: null, flood, reached: null, content: { ...part, type: "request" } });
+  bench.say({ what: "DHCP acknowledgement", from, to: started.party.mac, flood: backFlood, reached: back, content: { ...part, type: "ack" } });
 }

@@ -2,16 +2,16 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { formatAddress } from "../address";
 import { must } from "../kernel";
-import { applyChanges, BLANK_HOST, Draft, PlanIndex, type Plan } from "../plan";
+import { applyChanges, BLANK_HOST, Draft, PlanIndex, type Plan, type ProbeGoal, type ProbeQuestion } from "../plan";
 import { SERVICES } from "../policy";
 import { testId } from "../testing/build-plan";
-import { plugs, probe, type ProbeGoal, type Question } from ".";
+import { asClient, plugs, probe } from ".";
 
 const ids = () => testId("new", "one");
 const hostId = (plan: Plan, name: string) => must([...plan.host.values()].find((h) => h.name === name), name).id;
 const portId = (plan: Plan, device: string, label: string) =>
   must([...plan.port.values()].find((p) => p.label === label && plan.device.get(p.device)?.name === device), label).id;
-const ask = (plan: Plan, from: Question["from"], goal: ProbeGoal) => probe(PlanIndex.of(plan), { from, goal, mac: null }, ids);
+const ask = (plan: Plan, from: ProbeQuestion["from"], goal: ProbeGoal) => probe(PlanIndex.of(plan), asClient(from, goal), ids);
 const fromHost = (plan: Plan, name: string, goal: ProbeGoal) => ask(plan, { at: "host", host: hostId(plan, name) }, goal);
 const office = fennelStreet();
 const home = lockkeepersHouse();
@@ -27,14 +27,14 @@ test("a client gets an address over two switches, each hop with its tag", () => 
   expect(outcome.stopsAt).toBeNull();
   expect(outcome.steps.map((s) => [s.title, s.tag])).toEqual([["PC Reception 1", null], ["Upper switch", 20], ["Lower switch", 20], ["Gateway", 20], ["Gateway", undefined]]);
   expect(outcome.lease).toMatchObject({ mask: "255.255.255.128", leaseSeconds: 28_800, server: "Gateway", free: 60 });
-  expect(formatAddress(must(outcome.lease, "a lease").address)).toBe("10.24.20.40");
+  expect(formatAddress(must(outcome.lease, "a lease").address)).toBe("10.24.20.49");
 });
 
 test("a reservation is handed out by MAC, and a phone's tag joins the voice VLAN", () => {
   expect(formatAddress(must(fromHost(office, "Card terminal 2", { to: "address" }).lease, "a lease").address)).toBe("10.24.50.9");
   const phone = fromHost(office, "Phone Reception 1", { to: "address" });
   expect(phone.steps[0]?.tag).toBe(30);
-  expect(formatAddress(must(phone.lease, "a lease").address)).toBe("10.24.30.20");
+  expect(formatAddress(must(phone.lease, "a lease").address)).toBe("10.24.30.29");
 });
 
 test("the first cause is the port that lacks the VLAN; its repair makes the same probe pass", () => {

@@ -1,59 +1,54 @@
-import type { Subject } from "../checks";
-import { offers, pointsOf, type Host, type PlanIndex, type Port, type Segment, type Vid } from "../plan";
-import { setAccess } from "../planners/paint-ports";
-import { classify, dropReason, FABRIC, flood, type Flood, type Tag } from "../switching";
-import type { Journey } from "./step";
+import { madeMac, type Mac } from "../address";
+import type { Subject } from "../checks/check";
+import { offers, type Host, type PlanIndex, type Port, type ProbePlace, type Segment } from "../plan";
+import { TREE } from "../spanning-tree";
+import { classify, modeOf, type Tag } from "../switching";
+import type { ProbeBench } from "./bench";
+import { portRefuses } from "./deliver";
+import { gapBetween } from "./gap";
 import { tagText } from "./hops";
+import { entryOf, macOf, placeOfHost, portOfHost, type Party } from "./place";
+import { portStateFor } from "./sign-in";
 
 /** Where something is plugged in or joins. */
-export type ProbeFrom =
-  | { readonly at: "port"; readonly port: string; readonly tag: Vid | null }
-  | { readonly at: "ssid"; readonly ssid: string; readonly device: string }
-  | { readonly at: "host"; readonly host: string };
+export type ProbeFrom = Exclude<ProbePlace, { readonly at: "internet" }>;
 
 /** How far the frame got at the very first device. */
 export interface Started {
-  readonly result: Flood;
-  readonly device: string;
-  readonly port: Port | undefined;
-  readonly tag: Tag;
+  readonly party: Party;
   readonly vid: number;
-  readonly segment: Segment;
-  readonly host: Host | undefined;
+  /** The segment it lands in; null where its VLAN carries none. */
+  readonly segment: Segment | null;
+  readonly host: Host | null;
 }
 
 const AP_NEEDED = "an access point that offers it";
-
-/** The port a host hangs on, itself or through the host it is behind. */
-function portOfHost(index: PlanIndex, host: Host): string | null {
-  let at: Host | undefined = host;
-  for (let i = 0; at !== undefined && i < 8; i += 1) {
-    if (at.attachment.at === "port") return at.attachment.port;
-    at = at.attachment.at === "behind" ? index.plan.host.get(at.attachment.host) : undefined;
-  }
-  return null;
-}
+const LAPTOP = "laptop";
 
 /** Sends the first frame and passes (or stops at) the port it comes in at. Null after a stop. */
-export function start(index: PlanIndex, journey: Journey, from: ProbeFrom): Started | null {
-  if (from.at === "ssid") return startWireless(index, journey, from.ssid, from.device, undefined);
-  if (from.at === "port") return startAtPort(index, journey, from.port, from.tag, undefined);
+export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, behindPhone: boolean): Started | null {
+  const { index } = bench;
+  if (from.at === "ssid") return startWireless(bench, from.ssid, from.device, null, mac);
+  if (from.at === "port") return startAtPort(bench, from.port, from.tag, null, mac, behindPhone);
   const host = index.plan.host.get(from.host);
   if (host === undefined) return null;
   if (host.attachment.at === "ssid") {
-    const ssid = index.plan.ssid.get(host.attachment.ssid);
-    return startWireless(index, journey, host.attachment.ssid, (ssid === undefined ? undefined : pointsOf(index, ssid, host.place)[0]?.id) ?? "", host);
+    const place = placeOfHost(index, host);
+    return startWireless(bench, host.attachment.ssid, place?.at === "inside" ? place.device : "", host, mac);
   }
   const port = portOfHost(index, host);
-  if (port !== null) return startAtPort(index, journey, port, host.tag, host);
-  journey.stop(
+  if (port !== null) return startAtPort(bench, port, host.tag, host, mac, host.attachment.at === "behind");
+  bench.journey.stop(
     { title: host.name, place: "not plugged in", says: "is not plugged in anywhere", why: "The plan gives it no port and no wireless name.", tag: undefined, subjects: [{ kind: "host", id: host.id }], device: null, ports: [] },
     { sentence: `${host.name} is not plugged in anywhere. Give it a port or a wireless name.`, subjects: [{ kind: "host", id: host.id }], repairs: [] },
   );
   return null;
 }
 
-function startWireless(index: PlanIndex, journey: Journey, ssidId: string, deviceId: string, host: Host | undefined): Started | null {
+const macFor = (host: Host | null, mac: Mac | null): Mac => mac ?? (host === null ? madeMac(LAPTOP) : macOf(host));
+
+function startWireless(bench: ProbeBench, ssidId: string, deviceId: string, host: Host | null, mac: Mac | null): Started | null {
+  const { index, journey } = bench;
   const ssid = index.plan.ssid.get(ssidId);
   const device = index.plan.device.get(deviceId);
   const segment = ssid === undefined ? undefined : index.plan.segment.get(ssid.segment);
@@ -64,53 +59,77 @@ function startWireless(index: PlanIndex, journey: Journey, ssidId: string, devic
     const missing = !offered ? AP_NEEDED : "a VLAN behind the wireless name";
     journey.stop(
       { title: who, place: ssid?.name ?? "wireless", says: `needs ${missing}`, why: "", tag: undefined, subjects: [], device: null, ports: [] },
-      { sentence: `${who} can't join ${ssid?.name ?? "the wireless name"}: it needs ${missing}.`, subjects: ssid === undefined ? [] : [{ kind: "ssid", id: ssid.id }], repairs: [] },
+      {
+        sentence: `${who} can't join ${ssid?.name ?? "the wireless name"}: it needs ${missing}.`, subjects: ssid === undefined ? [] : [{ kind: "ssid", id: ssid.id }],
+        repairs: ssid === undefined || offered || ssid.at.length === 0 ? [] : [{ label: `Offer ${ssid.name} at every access point`, planner: "edit-ssid", args: { ssid: ssid.id }, edit: (draft) => draft.patch("ssid", ssid.id, { at: [] }) }],
+      },
     );
     return null;
   }
   journey.pass({ title: who, place: ssid.name, says: `joins ${ssid.name} and asks all: who gives addresses?`, why: `${ssid.name} leads into ${segment.name}, VLAN ${vid}.`, tag: null, subjects: [{ kind: "ssid", id: ssid.id }], device: null, ports: [] });
-  return { result: flood(index, { at: "device", device: device.id, vid }), device: device.id, port: undefined, tag: null, vid, segment, host };
+  const party: Party = { name: who, mac: macFor(host, mac), place: { at: "inside", device: device.id, vid, port: null, ssid: ssid.id }, leg: null, host };
+  return { party, vid, segment, host };
 }
 
-function startAtPort(index: PlanIndex, journey: Journey, portId: string, tag: Tag, host: Host | undefined): Started | null {
-  const port = index.plan.port.get(portId);
+/** The VLAN that a host belongs in by its segment; null when nothing is said of it. */
+export function wantedVid(index: PlanIndex, host: Host | null): number | null {
+  const segment = host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
+  return segment === undefined ? null : index.vidOf(segment);
+}
+
+/** The VLAN in which a phone at the port talks, tagged beside the untagged one; null without one. */
+export const voiceOf = (port: Port): Tag => (modeOf(port) === "dataVoice" ? (port.tagged[0] ?? null) : null);
+
+function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | null, mac: Mac | null, behindPhone: boolean): Started | null {
+  const { index, journey, fabric } = bench;
+  const port = fabric.ports[fabric.portNumber.get(portId) ?? -1];
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
   if (port === undefined || device === undefined) return null;
   const subjects: Subject[] = [{ kind: "port", id: portId }];
   const who = host?.name ?? "Laptop";
-  journey.pass({ title: who, place: `at ${device.name} ${port.label}`, says: "asks all: who gives addresses?", why: "A new device knows nobody yet, so it asks everybody in its VLAN.", tag, subjects, device: null, ports: [portId] });
-  const stopHere = (says: string, sentence: string) =>
-    journey.stop(
-      { title: device.name, place: `port ${port.label} in`, says, why: "", tag, subjects, device: device.id, ports: [portId] },
-      { sentence, subjects, repairs: host === undefined ? [] : accessRepairs(index, host, port) },
-    );
-  if (!port.enabled) {
-    stopHere("the port is off", `${device.name} port ${port.label} is switched off.`);
+  const at = `at ${device.name} ${port.label}${behindPhone ? ", behind the phone" : ""}`;
+  journey.pass({ title: who, place: at, says: "asks all: who gives addresses?", why: behindPhone ? "The phone passes what is untagged through; it tags only its own." : "A new device knows nobody yet, so it asks everybody in its VLAN.", tag, subjects, device: null, ports: [portId] });
+  const wanted = wantedVid(index, host);
+  const refused = portRefuses(bench, port, tag, wanted, index.derived(TREE).shut.has(portId)) ?? tooMany(index, port, host, behindPhone);
+  if (refused !== null) {
+    journey.stop({ title: device.name, place: `port ${port.label} in`, says: !port.enabled ? "the port is off" : "does not let it in", why: "", tag, subjects, device: device.id, ports: [portId] }, refused);
     return null;
   }
-  const result = flood(index, { at: "port", port: portId, tag, host: host?.id ?? null });
-  const first = result.arrivals.find((arrival) => arrival.port >= 0);
-  if (first === undefined) {
-    stopHere(`${dropReason(port, tag)}: dropped`, `${device.name} port ${port.label} drops the frame (${tagText(tag)}): ${dropReason(port, tag)}.`);
+  const signedIn = port.guards.signIn && device.bridging === "vlan" ? portStateFor(bench, device, port, host) : null;
+  if (signedIn !== null) {
+    const step = { title: device.name, place: `port ${port.label}, 802.1X`, says: signedIn.says, why: signedIn.why, tag: undefined, subjects, device: device.id, ports: [portId] };
+    if (signedIn.state === "closed") {
+      journey.stop(step, signedIn.cause);
+      return null;
+    }
+    journey.pass(step);
+  }
+  const moved = signedIn?.vid ?? null;
+  const place: Party["place"] = moved === null ? { at: "cable", port: portId, tag, host: host?.id ?? null } : { at: "inside", device: device.id, vid: moved, port: portId, ssid: null };
+  const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
+  const entry = entryOf(index, bench.flood(place));
+  if (entry === null) {
+    const segment = host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
+    const leg = segment === undefined ? undefined : index.gatewayOf(segment);
+    const gap = leg === undefined ? null : gapBetween(index, device.id, leg.device, wanted ?? 0, bench.ids);
+    journey.stop({ title: device.name, place: `port ${port.label} in`, says: "goes no further", why: "", tag, subjects, device: device.id, ports: [portId] },
+      gap ?? { sentence: `Nothing beyond ${device.name} port ${port.label} takes the frame (${tagText(tag)}) in.`, subjects: [...subjects, { kind: "device", id: device.id }], repairs: [] });
     return null;
   }
-  const arrivalDevice = index.derived(FABRIC).devices[first.device] ?? device;
-  const vid = device.bridging === "vlan" ? (classify(port, tag) ?? first.vid) : first.vid;
-  const segment = index.segmentOn(arrivalDevice.domain, vid);
-  if (segment === undefined) {
-    stopHere(`joins ${vid}, where nothing is`, `${device.name} port ${port.label} puts the frame into VLAN ${vid}, and no segment is on that VLAN.`);
-    return null;
-  }
-  const entry = index.derived(FABRIC).ports[first.port];
-  return { result, device: arrivalDevice.id, port: entry, tag, vid, segment, host };
+  const vid = moved ?? (device.bridging === "vlan" ? (classify(port, tag) ?? entry.vid) : entry.vid);
+  const segment = index.segmentOn(index.plan.device.get(entry.device)?.domain ?? null, vid) ?? null;
+  return { party, vid, segment, host };
 }
 
-function accessRepairs(index: PlanIndex, host: Host, port: Port) {
-  const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
-  const vlan = segment?.vlan === null || segment === undefined ? undefined : index.plan.vlan.get(segment.vlan);
-  if (segment === undefined || vlan === undefined) return [];
-  return [{
-    label: `Make it an access port in ${segment.name} (${vlan.vid})`, planner: "paint-access", args: { port: port.id, vid: vlan.vid },
-    edit: (draft: Parameters<typeof setAccess>[0]) => setAccess(draft, [port.id], vlan.vid),
-  }];
+/** A port that takes a number of MAC addresses only, when there would be more. */
+function tooMany(index: PlanIndex, port: Port, host: Host | null, behindPhone: boolean) {
+  const limit = port.guards.macLimit;
+  const there = index.hostsAt(port.id);
+  const place = host === null ? (behindPhone ? 2 : 1) : there.findIndex((one) => one.id === host.id) + 1;
+  if (limit === null || place <= limit) return null;
+  const needed = Math.max(place, there.length);
+  return {
+    sentence: `${index.plan.device.get(port.device)?.name ?? ""} port ${port.label} takes ${limit === 1 ? "one MAC address" : `${limit} MAC addresses`} at once, and ${host?.name ?? "this"} is number ${place} there.`, subjects: [{ kind: "port" as const, id: port.id }],
+    repairs: [{ label: `Let it take ${needed}`, planner: "set-mac-limit", args: { port: port.id, limit: needed }, edit: (draft: { patch: (kind: "port", id: string, fields: Partial<Port>) => void }) => draft.patch("port", port.id, { guards: { ...port.guards, macLimit: needed } }) }],
+  };
 }

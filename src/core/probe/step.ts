@@ -23,9 +23,15 @@ export interface Cause { readonly sentence: string; readonly subjects: readonly 
 export class Journey {
   readonly steps: Step[] = [];
   cause: Cause | null = null;
+  /** What would keep out something that gets through and should not. */
+  guards: readonly Repair[] = [];
 
   pass(step: Omit<Step, "passed">): void {
     this.steps.push({ ...step, passed: true });
+  }
+
+  offer(repairs: readonly Repair[]): void {
+    this.guards = repairs;
   }
 
   stop(step: Omit<Step, "passed">, cause: Cause): void {

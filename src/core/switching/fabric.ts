@@ -1,6 +1,6 @@
 import { DisjointSet, equal, must } from "../kernel";
 import type { Change, Derived, Device, Host, PlanIndex, Port } from "../plan";
-import type { BridgePort } from "./member";
+import type { BridgePort, Tag } from "./member";
 
 /** One end at a wire: a bridge port (a port, or the first of a LAG's), a routed port, or an end device's cable. */
 export interface Wire {
@@ -25,6 +25,27 @@ export interface Fabric {
   readonly wires: readonly Wire[];
   /** The working bridge ports of a device that knows VLANs; empty for other gear. */
   readonly bridgePortsOf: readonly (readonly number[])[];
+  /** What `membersAt` has found so far, by device. */
+  readonly members: Map<number, ReadonlyMap<number, readonly Member[]>>;
+}
+
+/** A bridge port that a VLAN leaves at, and its tag there. */
+export interface Member { readonly port: number; readonly tag: Tag }
+const NOBODY: readonly Member[] = [];
+
+/** The bridge ports of a device that a VLAN leaves at: what is in both lists leaves untagged (IEEE 802.1Q section 8.8). */
+export function membersAt(fabric: Fabric, device: number, vid: number): readonly Member[] {
+  const known = fabric.members.get(device);
+  if (known !== undefined) return known.get(vid) ?? NOBODY;
+  const found = new Map<number, Member[]>();
+  const add = (to: number, member: Member) => { const list = found.get(to); if (list === undefined) found.set(to, [member]); else if (list.at(-1)?.port !== member.port) list.push(member); };
+  for (const port of fabric.bridgePortsOf[device] ?? []) {
+    const entity = fabric.ports[port];
+    for (const one of entity?.untagged ?? []) add(one, { port, tag: null });
+    for (const one of entity?.tagged ?? []) add(one, { port, tag: one });
+  }
+  fabric.members.set(device, found);
+  return found.get(vid) ?? NOBODY;
 }
 
 function numbered<T extends { readonly id: string }>(items: Iterable<T>): { list: T[]; number: Map<string, number> } {
@@ -91,7 +112,7 @@ function compile(index: PlanIndex): Fabric {
     }
     if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
   }
-  return { devices, deviceNumber, ports, portNumber, deviceOf, wireOf, wires, bridgePortsOf };
+  return { devices, deviceNumber, ports, portNumber, deviceOf, wireOf, wires, bridgePortsOf, members: new Map() };
 }
 
 /** A port with its device's own ways. */
@@ -104,6 +125,7 @@ export const leadOf = (members: readonly Port[]): Port | undefined =>
 /** A port edit that moves no cable and switches nothing on or off leaves all numbers as they are. */
 function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[]): Fabric | null {
   const ports = [...previous.ports];
+  const members = new Map(previous.members);
   for (const change of changes) {
     if (!FABRIC.reads.includes(change.kind)) continue;
     const { before, after } = change;
@@ -116,9 +138,10 @@ function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[])
     const [was, is] = [before, after] as [Port, Port];
     const number = previous.portNumber.get(change.id);
     if (number === undefined || was.enabled !== is.enabled || was.device !== is.device || was.lag !== is.lag) return null;
+    members.delete(previous.deviceOf[number] ?? -1);
     ports[number] = asMet(is, previous.ports[number]?.dropsOwnTag === true);
   }
-  return { ...previous, ports };
+  return { ...previous, ports, members };
 }
 
 /** The compiled fabric of a plan, worked out once for each state of the gear. */

@@ -1,7 +1,7 @@
 import type { Host, PlanIndex } from "../plan";
 import { TREE, type PlanTree } from "../spanning-tree/plan-tree";
-import { FABRIC, type Fabric } from "./fabric";
-import { classify, egressTag, type Tag } from "./member";
+import { FABRIC, membersAt, type Fabric } from "./fabric";
+import { classify, type Tag } from "./member";
 
 /** A frame on a wire. `port` is the bridge port that sent it, or -1 when an end device or a wireless bridge did. */
 export interface Emission {
@@ -29,7 +29,7 @@ export interface Flood {
 /** Where a frame starts: on a port's wire as an end device sends it, or inside a device in a VLAN (wireless, its own). */
 export type Source =
   | { readonly at: "port"; readonly port: string; readonly tag: Tag; readonly host: string | null }
-  | { readonly at: "device"; readonly device: string; readonly vid: number };
+  | { readonly at: "device"; readonly device: string; readonly vid: number; /** The port it came in at and does not go out at again. */ readonly port?: string | null };
 
 interface Work { fabric: Fabric; tree: PlanTree; hosts: ReadonlyMap<string, Host>; emissions: Emission[]; arrivals: Arrival[]; drops: Drop[]; heard: Heard[]; routed: { port: number; tag: Tag; emission: number }[]; sent: Set<number> }
 
@@ -39,7 +39,7 @@ export function flood(index: PlanIndex, source: Source): Flood {
   const work: Work = { fabric, tree: index.derived(TREE), hosts: index.plan.host, emissions: [], arrivals: [], drops: [], heard: [], routed: [], sent: new Set() };
   if (source.at === "device") {
     const device = fabric.deviceNumber.get(source.device);
-    if (device !== undefined) arrive(work, { device, port: -1, vid: source.vid, emission: -1 });
+    if (device !== undefined) arrive(work, { device, port: fabric.portNumber.get(source.port ?? "") ?? -1, vid: source.vid, emission: -1 });
   } else {
     const port = fabric.portNumber.get(source.port);
     const wire = port === undefined ? -1 : (fabric.wireOf[port] ?? -1);
@@ -76,12 +76,10 @@ function arrive(work: Work, arrival: Arrival): void {
   const { fabric } = work;
   const number = work.arrivals.length;
   work.arrivals.push(arrival);
-  for (const port of fabric.bridgePortsOf[arrival.device] ?? []) {
-    const entity = fabric.ports[port];
-    if (port === arrival.port || entity === undefined) continue;
-    const tag = egressTag(entity, arrival.vid);
+  for (const { port, tag } of membersAt(fabric, arrival.device, arrival.vid)) {
+    if (port === arrival.port) continue;
     const key = port * 4096 + (tag ?? 0);
-    if (tag === undefined || work.sent.has(key) || work.tree.discards(port, arrival.vid)) continue;
+    if (work.sent.has(key) || work.tree.discards(port, arrival.vid)) continue;
     work.sent.add(key);
     work.emissions.push({ port, wire: fabric.wireOf[port] ?? -1, tag, after: number });
   }

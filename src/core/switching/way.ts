@@ -1,12 +1,14 @@
 import type { PlanIndex, Port } from "../plan";
+import { TREE } from "../spanning-tree/plan-tree";
 import { FABRIC } from "./fabric";
 
 /** One hop by cable: out of `near` on one device, into `far` on the next. */
 export interface Hop { readonly near: Port; readonly far: Port }
 
-/** The shortest way by cable from one device to another, whatever VLANs its ports carry; null when no cable joins them. */
-export function cableWay(index: PlanIndex, from: string, to: string): Hop[] | null {
+/** The shortest way by cable from one device to another, whatever VLANs its ports carry, without what stands by for `vid`; null when no cable joins them. */
+export function cableWay(index: PlanIndex, from: string, to: string, vid: number): Hop[] | null {
   const fabric = index.derived(FABRIC);
+  const { discards } = index.derived(TREE);
   const start = fabric.deviceNumber.get(from);
   const goal = fabric.deviceNumber.get(to);
   if (start === undefined || goal === undefined) return null;
@@ -22,7 +24,7 @@ export function cableWay(index: PlanIndex, from: string, to: string): Hop[] | nu
         const next = fabric.deviceOf[farNumber] ?? 0;
         const near = fabric.ports[nearNumber];
         const far = fabric.ports[farNumber];
-        if (next === start || next === at || cameBy.has(next) || near === undefined || far === undefined) continue;
+        if (next === start || next === at || cameBy.has(next) || near === undefined || far === undefined || discards(nearNumber, vid) || discards(farNumber, vid)) continue;
         cameBy.set(next, { from: at, hop: { near, far } });
         queue.push(next);
       }

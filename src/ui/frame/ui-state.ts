@@ -1,6 +1,5 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
-import type { WallEnd } from "@/core/plan";
-import type { ProbeFrom, ProbeGoal } from "@/core/probe";
+import type { ProbeAs, ProbeGoal, ProbePlace, WallEnd } from "@/core/plan";
 import type { SegmentColumn } from "@/core/planners";
 
 /** What is selected; the margin shows it. */
@@ -26,7 +25,8 @@ export type Selection =
   | { readonly what: "finding"; readonly key: string }
   | { readonly what: "step"; readonly number: number };
 
-export interface ProbeQuestion { readonly from: ProbeFrom | null; readonly goal: ProbeGoal }
+/** What the probe is asked; nothing is asked as long as nothing is plugged in. */
+export interface ProbeDraft { readonly from: ProbePlace | null; readonly as: ProbeAs; readonly family: 4 | 6; readonly goal: ProbeGoal }
 
 /** The ways to see the gear. */
 export type HardwareWay = "drawing" | "cabinets" | "cables" | "sheet" | "models";
@@ -35,7 +35,7 @@ export interface UiState {
   readonly selection: Selection | null;
   readonly folded: boolean;
   readonly singleKeys: boolean;
-  readonly probe: ProbeQuestion;
+  readonly probe: ProbeDraft;
   readonly probed: boolean;
   readonly hardware: HardwareWay;
   readonly commandOpen: boolean;
@@ -47,7 +47,7 @@ export interface UiState {
 export type UiStoreApi = StoreApi<UiState>;
 
 export const createUiStore = (): UiStoreApi => createStore<UiState>()((set) => ({
-  selection: null, folded: false, singleKeys: true, probe: { from: null, goal: { to: "address" } }, probed: false, hardware: "drawing", commandOpen: false, helpOpen: false,
+  selection: null, folded: false, singleKeys: true, probe: { from: null, as: { as: "client" }, family: 4, goal: { to: "address" } }, probed: false, hardware: "drawing", commandOpen: false, helpOpen: false,
   set: (part) => set(part),
   select: (selection) => set({ selection }),
 }));

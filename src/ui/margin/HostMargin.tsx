@@ -47,7 +47,7 @@ export function HostMargin({ id }: { id: string }) {
     select(null);
   };
   const probeFrom = () => {
-    setUi({ probe: { from: { at: "host", host: id }, goal: { to: "address" } } });
+    setUi({ probe: { from: { at: "host", host: id }, as: { as: "client" }, family: 4, goal: { to: "address" } } });
     goTo.view("probe");
   };
   return (

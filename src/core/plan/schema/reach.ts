@@ -26,6 +26,7 @@ export const probePlaceSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("port"), port: idField, tag: vidField.nullable() }),
   z.strictObject({ at: z.literal("ssid"), ssid: idField, device: idField }),
   z.strictObject({ at: z.literal("host"), host: idField }),
+  z.strictObject({ at: z.literal("internet"), line: idField }),
 ]);
 /** What is plugged in there. */
 export const probeAsSchema = z.discriminatedUnion("as", [
@@ -42,6 +43,7 @@ export const probeGoalSchema = z.discriminatedUnion("to", [
   z.strictObject({ to: z.literal("gateway"), service: serviceSchema.nullable() }),
   z.strictObject({ to: z.literal("device"), device: idField, service: serviceSchema.nullable() }),
   z.strictObject({ to: z.literal("host"), host: idField, service: serviceSchema.nullable() }),
+  z.strictObject({ to: z.literal("forward"), forward: idField }),
 ]);
 export const probeQuestionSchema = z.strictObject({ from: probePlaceSchema, as: probeAsSchema, mac: macField.nullable(), family: z.union([z.literal(4), z.literal(6)]), goal: probeGoalSchema });
 export type ProbeQuestion = z.output<typeof probeQuestionSchema>;

@@ -8,7 +8,7 @@ import { decodeChanges, encodeChanges } from "../../formats";
 import { must } from "../../kernel";
 import { applyChanges, Draft, PlanIndex, type Plan, type Room } from "../../plan";
 import { plan as runPlanner } from "../../planners";
-import { probe } from "../../probe";
+import { asClient, probe } from "../../probe";
 import { surveyPlan } from "../../testing/survey-plan";
 import { CATALOGUE, draftPlan, DRAFT_PARTS, tallySurvey, USUAL_PARTS, type DraftPart, type DraftReport } from "..";
 
@@ -110,7 +110,7 @@ test("a safety network gets gear and a domain of its own, no gateway, no cable t
 test("a drafted PC reaches the internet through its port, a cell does not", () => {
   const { plan } = drafted(surveyPlan(BRAMBLEWICK));
   const index = PlanIndex.of(plan);
-  const ask = (kind: string) => probe(index, { from: { at: "host", host: must([...plan.host.values()].find((h) => h.surveyed?.what === kind), kind).id }, goal: { to: "internet", service: null }, mac: null }, () => "").stopsAt;
+  const ask = (kind: string) => probe(index, asClient({ at: "host", host: must([...plan.host.values()].find((h) => h.surveyed?.what === kind), kind).id }, { to: "internet", service: null }), () => "").stopsAt;
   expect(ask("PC")).toBeNull();
   expect(ask("controller")).not.toBeNull();
 });

@@ -32,7 +32,7 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
   const plugged = ports.map((port) => pluggedIn(index, port)).filter((text) => text !== "");
   const softs = `${first.softwareName}${one ? "" : ` to ${ports.at(-1)?.softwareName ?? ""}`}`;
   const probeFrom = () => {
-    setUi({ probe: { from: { at: "port", port: first.id, tag: null }, goal: { to: "address" } } });
+    setUi({ probe: { from: { at: "port", port: first.id, tag: null }, as: { as: "client" }, family: 4, goal: { to: "address" } } });
     goTo.view("probe");
   };
   return (

@@ -15,7 +15,8 @@ import { WhatItShows } from "./WhatItShows";
 /** Plug something in and see: the address it gets, the way it takes, where it stops and why. */
 export function ProbeView() {
   const index = useIndex();
-  const { from, goal } = useUi((state) => state.probe);
+  const question = useUi((state) => state.probe);
+  const { from, goal } = question;
   const set = useUi((state) => state.set);
   const select = useUi((state) => state.select);
   const outcome = useProbe();
@@ -24,12 +25,12 @@ export function ProbeView() {
   const targets = useMemo(() => [...index.plan.host.values()].map((host) => ({ value: host.id, label: host.name, detail: host.place, group: "a device" })), [index]);
   const goalValue = goal.to === "host" ? goal.host : goal.to;
   const ask = (question: Parameters<typeof set>[0]["probe"]) => { if (question !== undefined) { select(null); set({ probe: question }); } };
-  const service = goal.to === "address" ? null : goal.service;
-  const choosePlug = (key: string) => ask({ from: places.find((plug) => plug.key === key)?.from ?? null, goal });
-  const chooseGoal = (value: string) => ask({ from, goal: value === "address" ? { to: "address" } : value === "internet" ? { to: "internet", service } : { to: "host", host: value, service } });
+  const service = "service" in goal ? goal.service : null;
+  const choosePlug = (key: string) => ask({ ...question, from: places.find((plug) => plug.key === key)?.from ?? null });
+  const chooseGoal = (value: string) => ask({ ...question, goal: value === "address" ? { to: "address" } : value === "internet" ? { to: "internet", service } : { to: "host", host: value, service } });
   const chooseService = (name: string) => {
     const chosen = SERVICES.find((s) => s.name === name) ?? null;
-    if (goal.to !== "address") ask({ from, goal: { ...goal, service: chosen } });
+    if ("service" in goal) ask({ ...question, goal: { ...goal, service: chosen } });
   };
   return (
     <main className="sheet">
@@ -39,7 +40,7 @@ export function ProbeView() {
         <Combo label="What and where" value={from === null ? "" : plugKey(from)} empty="a laptop or a device, where?" choices={places.map((plug) => ({ value: plug.key, label: plug.label, detail: plug.detail, group: plug.group }))} onChoose={choosePlug} />
         <span className="text-15">and ask for</span>
         <Combo label="What it asks for" value={goalValue} empty="an address" choices={[{ value: "address", label: "an address" }, { value: "internet", label: "the internet" }, ...targets]} onChoose={chooseGoal} />
-        {goal.to === "address" ? null : (
+        {!("service" in goal) ? null : (
           <label className="flex items-center gap-2 text-15">by
             <select className="field" value={service?.name ?? ""} onChange={(event) => chooseService(event.target.value)}><option value="">anything</option>{SERVICES.map((s) => <option key={s.name} value={s.name}>{s.name}</option>)}</select>
           </label>

@@ -33,7 +33,7 @@ export function WhatItShows({ outcome }: { outcome: Outcome }) {
             <Fact name="Gateway"><span className="mono">{lease.gateway === null ? "none" : formatAddress(lease.gateway)}</span></Fact>
             <Fact name="Names"><span className="mono">{lease.dns.map(formatAddress).join(", ") || "none"}</span></Fact>
             <Fact name="Lease">{lease.leaseSeconds === null ? "none: typed in" : `${formatLease(lease.leaseSeconds)}, from ${lease.server}`}</Fact>
-            <Fact name="Segment">{index.plan.segment.get(lease.segment)?.name}</Fact>
+            <Fact name="Segment">{lease.segment === null ? "none of the plan's" : index.plan.segment.get(lease.segment)?.name}</Fact>
           </dl>
         )}
       </section>

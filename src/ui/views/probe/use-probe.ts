@@ -10,5 +10,5 @@ import { useIndex } from "../../plan-store/use-plan";
 export function useProbe(): Outcome | null {
   const index = useIndex();
   const question = useUi((state) => state.probe);
-  return useMemo(() => (question.from === null ? null : probe(index, { from: question.from, goal: question.goal, mac: null }, v7)), [index, question]);
+  return useMemo(() => (question.from === null ? null : probe(index, { ...question, from: question.from, mac: null }, v7)), [index, question]);
 }

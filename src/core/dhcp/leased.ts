@@ -1,0 +1,38 @@
+import { madeMac, type Address, type Mac } from "../address";
+import { byNaturalText } from "../kernel";
+import type { Host, PlanIndex, Scope } from "../plan";
+import { freeAddresses, offerTo, type Leases } from "./scope-room";
+
+const KNOWN = new WeakMap<PlanIndex, Map<string, ReadonlyMap<string, Address>>>();
+
+/** Which address each host of the register that asks for one holds when all of them have asked, by name: by host id. Those that the pool has none left for are missing. */
+export function leasedTo(index: PlanIndex, scope: Scope): ReadonlyMap<string, Address> {
+  const ofIndex = KNOWN.get(index) ?? new Map<string, ReadonlyMap<string, Address>>();
+  KNOWN.set(index, ofIndex);
+  const known = ofIndex.get(scope.id);
+  if (known !== undefined) return known;
+  const given = new Map<string, Address>();
+  const asking = index.hostsIn(scope.segment).filter((host) => host.manner !== "typed").sort((a, b) => byNaturalText(a.name, b.name));
+  const free = freeAddresses(index, scope);
+  for (const host of asking) {
+    const reserved = host.manner === "reserved" && host.mac !== null ? offerTo(index, scope, host.mac) : null;
+    const address = reserved?.reserved === true ? reserved.address : free.next().value;
+    if (address !== undefined) given.set(host.id, address);
+  }
+  ofIndex.set(scope.id, given);
+  return given;
+}
+
+/** Who of the register holds an address by a lease of a scope, or undefined. */
+export function leaseholder(index: PlanIndex, scope: Scope, address: Address): Host | undefined {
+  for (const [id, held] of leasedTo(index, scope)) if (held === address) return index.plan.host.get(id);
+  return undefined;
+}
+
+/** What all leases of a scope are, by MAC address, as its server knows them. */
+export function leasesOf(index: PlanIndex, scope: Scope): Leases {
+  return new Map([...leasedTo(index, scope)].flatMap(([id, address]): [Mac, Address][] => {
+    const host = index.plan.host.get(id);
+    return host === undefined || host.manner !== "dynamic" ? [] : [[host.mac ?? madeMac(id), address]];
+  }));
+}

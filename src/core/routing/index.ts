@@ -1,0 +1,1 @@
+export { addressesOf, forwardsPackets, linesOf, prefixesOf, routeFrom, translatesAt, type RouteChoice } from "./routes";

@@ -1,0 +1,73 @@
+import { containsAddress, familyOf, type Address, type Family } from "../address";
+import { isGateway, type Device, type Interface, type Line, type PlanIndex, type Segment } from "../plan";
+
+/** Where a device sends what is for an address. */
+export interface RouteChoice {
+  readonly leg: Interface;
+  /** The next router's address; null when the address lies in the leg's own segment, or behind the line. */
+  readonly via: Address | null;
+  /** The line it leaves by; null inside. */
+  readonly line: Line | null;
+  readonly how: "connected" | "entered" | "default";
+}
+
+export const addressesOf = (leg: Interface, family: Family): readonly Address[] => (family === 4 ? leg.addresses4 : leg.addresses6);
+export const prefixesOf = (segment: Segment, family: Family) => (family === 4 ? segment.prefixes4 : segment.prefixes6);
+
+/** Whether a device sends on what is not for itself. */
+export const forwardsPackets = (device: Device): boolean => isGateway(device) || device.kind === "providerBox" || device.abilities.routes;
+
+/** A leg works when its port does: a routed port that is switched off takes it along. */
+const works = (index: PlanIndex, leg: Interface): boolean => leg.port === null || index.plan.port.get(leg.port)?.enabled === true;
+
+/** The prefix of a leg's own segment that holds an address, by its length; null when none does or the leg has no address in it. */
+function connectedLength(index: PlanIndex, leg: Interface, to: Address, family: Family): number | null {
+  const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
+  if (segment === undefined) return null;
+  const prefix = prefixesOf(segment, family).find((one) => containsAddress(one, to) && addressesOf(leg, family).some((own) => containsAddress(one, own)));
+  return prefix?.length ?? null;
+}
+
+const USE_ORDER = { main: 0, shared: 1, standby: 2 } as const;
+
+/** The lines a device has, in the order in which they are used; those whose port is off are left out. */
+export function linesOf(index: PlanIndex, device: string): { leg: Interface; line: Line }[] {
+  return index.interfacesOf(device).flatMap((leg) => {
+    const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
+    return line === undefined || !works(index, leg) ? [] : [{ leg, line }];
+  }).sort((a, b) => USE_ORDER[a.line.use] - USE_ORDER[b.line.use] || (a.line.name < b.line.name ? -1 : 1));
+}
+
+/** The way out when nothing else fits: by a line, else by the gateway that one of its segments has. */
+function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteChoice | null {
+  const [first] = linesOf(index, device.id);
+  if (first !== undefined) return { leg: first.leg, via: null, line: first.line, how: "default" };
+  if (device.defaultRoute === "none") return null;
+  const ways = index.interfacesOf(device.id).filter((leg) => works(index, leg)).flatMap((leg) => {
+    const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
+    const gateway = segment === undefined ? undefined : index.gatewayOf(segment);
+    const via = gateway === undefined ? undefined : addressesOf(gateway, family)[0];
+    return segment === undefined || gateway === undefined || gateway.device === device.id || via === undefined ? [] : [{ leg, via, rank: leg.translates === "yes" ? 0 : segment.management ? 2 : 1 }];
+  }).sort((a, b) => a.rank - b.rank);
+  const way = ways[0];
+  return way === undefined ? null : { leg: way.leg, via: way.via, line: null, how: "default" };
+}
+
+/** The longest prefix that holds the address decides (RFC 1812 section 5.2.4.3): own segments, routes entered by hand, then the default; null when nothing fits. */
+export function routeFrom(index: PlanIndex, device: Device, to: Address): RouteChoice | null {
+  const family = familyOf(to);
+  let best: { choice: RouteChoice; length: number } | null = null;
+  for (const leg of index.interfacesOf(device.id)) {
+    const length = works(index, leg) ? connectedLength(index, leg, to, family) : null;
+    if (length !== null && (best === null || length > best.length)) best = { choice: { leg, via: null, line: null, how: "connected" }, length };
+  }
+  for (const { prefix, via } of device.routes) {
+    if (!containsAddress(prefix, to) || (best !== null && prefix.length <= best.length)) continue;
+    const leg = index.interfacesOf(device.id).find((one) => works(index, one) && connectedLength(index, one, via, family) !== null);
+    if (leg !== undefined) best = { choice: { leg, via, line: null, how: "entered" }, length: prefix.length };
+  }
+  return best?.choice ?? defaultRoute(index, device, family);
+}
+
+/** Whether what leaves at a leg gets the leg's own address (NAT): IPv4 only. */
+export const translatesAt = (leg: Interface): boolean => leg.translates === "yes" || (leg.translates === "asUsual" && leg.line !== null);
