@@ -3,7 +3,7 @@ import { existsSync, readFileSync, rmSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { ensureBuild } from "./setup/build.mjs";
-import { BROWSER_PROGRAMS, DATABASE_PROGRAMS, ensurePrograms, PAPER_PROGRAMS, YANG_PROGRAMS, ZONE_PROGRAMS } from "./setup/debian.mjs";
+import { BROWSER_PROGRAMS, CAPTURE_PROGRAMS, DATABASE_PROGRAMS, ensurePrograms, PAPER_PROGRAMS, YANG_PROGRAMS, ZONE_PROGRAMS } from "./setup/debian.mjs";
 import { ensurePackages } from "./setup/packages.mjs";
 import { runProgram } from "./setup/run-program.mjs";
 import { runOrExplain, say } from "./setup/stage.mjs";
@@ -25,7 +25,7 @@ async function check(title, command, args) {
 }
 
 await runOrExplain(async () => {
-  await ensurePrograms({ ...DATABASE_PROGRAMS, ...BROWSER_PROGRAMS, ...ZONE_PROGRAMS, ...YANG_PROGRAMS, ...PAPER_PROGRAMS });
+  await ensurePrograms({ ...DATABASE_PROGRAMS, ...BROWSER_PROGRAMS, ...ZONE_PROGRAMS, ...YANG_PROGRAMS, ...PAPER_PROGRAMS, ...CAPTURE_PROGRAMS });
   await ensurePackages(ROOT);
   rmSync(join(ROOT, ".data", "e2e"), { recursive: true, force: true });
   const node = process.execPath;

@@ -9,6 +9,8 @@ export const BROWSER_PROGRAMS = { chromium: "chromium" };
 export const ZONE_PROGRAMS = { "named-checkzone": "bind9-utils" };
 /** What judges the YANG data that the tests export: the validator, and the modules of RFC 8343 and RFC 8344, which have no program. */
 export const YANG_PROGRAMS = { yanglint: "libyang2-tools", "/usr/share/yuma/modules/ietf": "libyuma-base" };
+/** What judges the capture files that the tests make. */
+export const CAPTURE_PROGRAMS = { tshark: "tshark" };
 /** What turns a printed sheet into a picture. */
 export const PAPER_PROGRAMS = { pdftoppm: "poppler-utils" };
 

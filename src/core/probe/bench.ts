@@ -16,6 +16,8 @@ export class ProbeBench {
   readonly exchange: Message[];
   readonly #floods: Map<string, Flood>;
   readonly #guests: Map<Address, Party>;
+  /** Ways that the steps have shown already. */
+  readonly #shown = new Set<string>();
   #journey: Journey;
 
   constructor(index: PlanIndex, ids: () => string, floods = new Map<string, Flood>(), exchange: Message[] = [], guests = new Map<Address, Party>()) {
@@ -69,6 +71,15 @@ export class ProbeBench {
       if (host !== undefined) return [partyOfHost(index, host) ?? []].flat();
     }
     return [];
+  }
+
+  /** Whether a way is new to the steps; from now on it is not. */
+  showsFirst(flood: Flood, { arrival, emission }: Hearing): boolean {
+    const [first] = flood.arrivals;
+    const key = `${first?.device ?? ""} ${first?.port ?? ""} ${first?.vid ?? ""} ${arrival} ${emission}`;
+    const isNew = !this.#shown.has(key);
+    this.#shown.add(key);
+    return isNew;
   }
 
   say(message: Message): void {

@@ -11,6 +11,7 @@ import type { Cause } from "./step";
 
 /** Adds the steps of a frame's way to where it was heard. */
 export function passTo(bench: ProbeBench, flood: Flood, hearing: Hearing): void {
+  if (!bench.showsFirst(flood, hearing)) return;
   if (hearing.arrival >= 0) { passHops(bench.index, bench.journey, flood, hearing.arrival, undefined); return; }
   const emission = flood.emissions[hearing.emission];
   if (emission !== undefined && emission.after >= 0) passHops(bench.index, bench.journey, flood, emission.after, bench.fabric.ports[emission.port]);

@@ -21,6 +21,7 @@ interface Found { readonly party: Party; readonly hearing: Hearing }
  * advertisement. Adds the steps of the way only when `shows`.
  */
 export function resolve(bench: ProbeBench, sender: Sender, address: Address, known: Party | null, shows: boolean): Found | null {
+  const { journey } = bench;
   const flood = bench.flood(sender.party.place);
   const others = known === null ? bench.holders(address).filter((party) => !isSame(party, sender.party)) : [known];
   const heard = others.flatMap((party): Found[] => { const hearing = bench.hears(sender.party.place, party.place); return hearing === null ? [] : [{ party, hearing }]; });
@@ -38,7 +39,7 @@ export function resolve(bench: ProbeBench, sender: Sender, address: Address, kno
   }
   const blocked = inspectionStops(bench, passingsOf(bench, flood, found.hearing), { address: sender.address, mac: sender.party.mac, host: sender.party.host, leased: sender.leased });
   if (blocked !== null) {
-    bench.journey.stop(inspected(sender.party, address), blocked);
+    journey.stop(inspected(sender.party, address), blocked);
     return null;
   }
   const back = bench.hears(found.party.place, sender.party.place);
@@ -49,10 +50,13 @@ export function resolve(bench: ProbeBench, sender: Sender, address: Address, kno
   const backFlood = bench.flood(found.party.place);
   const answerBlocked = inspectionStops(bench, passingsOf(bench, backFlood, back), { address, mac: found.party.mac, host: found.party.host, leased: found.party.host !== null && found.party.host.manner !== "typed" });
   if (answerBlocked !== null) {
-    bench.journey.stop(inspected(found.party, address), answerBlocked);
+    journey.stop(inspected(found.party, address), answerBlocked);
     return null;
   }
-  if (shows) passTo(bench, flood, found.hearing);
+  if (shows) {
+    passTo(bench, flood, found.hearing);
+    if (found.party.leg !== null) journey.pass({ title: found.party.name, place: formatAddress(address), says: `answers ${asking(address)}`, why: `${formatAddress(address)} is at ${found.party.mac}.`, tag: undefined, subjects: subjectOf(found.party), device: found.party.leg.device, ports: [] });
+  }
   if (familyOf(address) === 4) {
     bench.say({ what: `who has ${formatAddress(address)}?`, from: sender.party.mac, to: null, flood, reached: null, content: { kind: "arp", asks: true, senderMac: sender.party.mac, senderAddress: sender.address, targetMac: null, targetAddress: address } });
     bench.say({ what: `${formatAddress(address)} is at ${found.party.mac}`, from: found.party.mac, to: sender.party.mac, flood: backFlood, reached: back, content: { kind: "arp", asks: false, senderMac: found.party.mac, senderAddress: address, targetMac: sender.party.mac, targetAddress: sender.address } });

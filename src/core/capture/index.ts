@@ -1,0 +1,2 @@
+export { listenAt, type SeenFrame } from "./listen";
+export { pcapng } from "./pcapng";
