@@ -57,6 +57,8 @@ export function fennelStreet(): Plan {
   walls(site);
   // Two neighbours were set up on one day, and both by default on channel 1.
   site.radios("Waiting room AP", 1, 36, ["Office AP", "Consult AP"]).radios("Office AP", 1, 44, ["Consult AP"]).radios("Consult AP", 6, 52, ["Kennels AP"]).radios("Kennels AP", 11, 100);
+  site.signIn("Practice sign-in", ["Sign-in server 1", "Sign-in server 2"], { byMac: true, failed: v(90), note: "staff desks" }, [["Upper switch", 1], ["Upper switch", 2], ["Upper switch", 3], ["Upper switch", 10]]);
+  site.snoops("Upper switch", [20, 30, 90], [24]).snoops("Switch B", [20, 30, 90], [17]);
   site.rack("Gateway", 12, "UPS A, outlet 1").rack("Upper switch", 11, "UPS A, outlet 2").rack("Lower switch", 10, "UPS A, outlet 3").rack("Switch B", 6, "wall socket, circuit 14");
   return site.build();
 }

@@ -15,7 +15,7 @@ export function lockkeepersHouse(): Plan {
   site.domain("Main");
   for (const zone of ["Home", "Studio", "Lodger", "Gadgets", "Visitors", "Kit"]) site.zone(zone, false);
   site.line("Fibre line", { access: "fibre", addressing: "login", vlanTag: 101, carrierNat: "no", providerBox: "none", downMbps: 150, upMbps: 30 });
-  site.line("Mobile line", { access: "mobile", addressing: "dhcp", vlanTag: null, carrierNat: "yes", providerBox: "routes", downMbps: 60, upMbps: 15 });
+  site.line("Mobile line", { access: "mobile", addressing: "dhcp", vlanTag: null, carrierNat: "yes", providerBox: "routes", downMbps: 60, upMbps: 15, use: "standby" });
   site.device("Gateway", "gateway-4", "Hall cupboard", { credentialsPlace: "kitchen drawer, red tin" });
   const row = (mark: string, vid: number, name: string, zone: string, tape: Parameters<SiteBuilder["segment"]>[0]["tape"], planned: number, pool: [number, number], purpose: Segment["purpose"], group = "") =>
     site.segment({ mark, vid, name, zone, prefix: `172.19.${vid}.0/24`, pool, dns: [`172.19.${vid}.1`], planned, tape, purpose, group, management: purpose === "management" }, "Gateway");
@@ -29,11 +29,11 @@ export function lockkeepersHouse(): Plan {
   site.leg("Hall switch", "Kit", "172.19.70.2");
   site.leg("Landing AP", "Kit", "172.19.70.10");
   site.leg("Studio AP", "Kit", "172.19.70.11");
-  site.wan("Gateway", "Fibre line", "Line 1", "198.51.100.70");
+  site.wan("Gateway", "Fibre line", "Line 1", "198.51.100.70").wan("Gateway", "Mobile line", "4", null);
   site.ssid("Lock House", "Household").ssid("Lock Gadgets", "Gadgets").ssid("Lock Lodger", "Lodger").ssid("Lock Visitors", "Visitors", { isolation: true });
   const all = { role: "trunk", untagged: null, tagged: [20, 30, 40, 50, 60, 70].map(v) } as const;
   const point = { role: "trunk", untagged: v(70), tagged: [20, 40, 50, 60].map(v) } as const;
-  site.paint("Gateway", ["1"], all).paint("Gateway", ["2", "3", "4"], { role: "park" });
+  site.paint("Gateway", ["1"], all).paint("Gateway", ["2", "3"], { role: "park" }).paint("Gateway", ["4"], { role: "undecided" });
   site.paint("Hall switch", [1], all).paint("Hall switch", [2, 3], point).paint("Hall switch", [4, 5], access(20)).paint("Hall switch", [6], access(30))
     .paint("Hall switch", [7], access(40)).paint("Hall switch", [8], access(50)).paint("Hall switch", [9, 10, 11, 12, 13, 14, 15, 16, 17, 18], { role: "park" });
   site.paint("Landing AP", [1], point).paint("Studio AP", [1], point);

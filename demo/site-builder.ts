@@ -1,7 +1,7 @@
 import { parseAddress, parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4 } from "../src/core/address";
 import { must } from "../src/core/kernel";
 import {
-  BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_SEGMENT, BLANK_SSID, Draft, emptyPlan, applyChanges, vid as asVid, type Cable, type Device, type Host, type Line, type Optic, type Plan, type Segment, type Service, type Site, type Ssid, type Vid, type WallEnd,
+  BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_SEGMENT, BLANK_SSID, Draft, emptyPlan, applyChanges, vid as asVid, type Cable, type Device, type Host, type Line, type Optic, type Plan, type Segment, type Service, type SignIn, type Site, type Ssid, type Vid, type WallEnd,
 } from "../src/core/plan";
 import { asLabel, DEVICE_MODELS, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
 import { PlanIndex } from "../src/core/plan";
@@ -125,6 +125,24 @@ export class SiteBuilder {
       id: this.#id("interface", `${device}/${line}`), device: this.#id("device", device), port: this.#id("port", `${device}/${port}`), segment: null,
       line: this.#id("line", line), name: line, mac: null, addresses4: address === null ? [] : [ip(address)], addresses6: [], relayTo: null, translates: "asUsual",
     });
+    return this;
+  }
+
+  /** How ports with sign-in let devices in, and the ports that ask for it. */
+  signIn(name: string, servers: readonly string[], fields: Partial<SignIn>, ports: readonly (readonly [device: string, label: number])[]): this {
+    this.#draft.put("signIn", { id: this.#id("signIn", name), name, servers: servers.map((server) => this.#id("host", server)), port: 1812, byMac: false, visitors: null, failed: null, serverDown: null, note: "", ...fields });
+    for (const [device, label] of ports) {
+      const id = this.#id("port", `${device}/${label}`);
+      this.#draft.patch("port", id, { guards: { ...this.#draft.need("port", id).guards, signIn: true, profile: name } });
+    }
+    return this;
+  }
+
+  /** VLANs in which a switch lets answers of address servers through from trusted ports only. */
+  snoops(device: string, vids: readonly number[], trusted: readonly number[]): this {
+    const id = this.#id("device", device);
+    this.#draft.patch("device", id, { protections: { ...this.#draft.need("device", id).protections, snooping: vids.map(v) } });
+    for (const label of trusted) { const port = this.#id("port", `${device}/${label}`); this.#draft.patch("port", port, { guards: { ...this.#draft.need("port", port).guards, dhcpTrust: true } }); }
     return this;
   }
 

@@ -13,7 +13,7 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("site"), changeSchemaOf("domain"), changeSchemaOf("zone"), changeSchemaOf("room"), changeSchemaOf("hostKind"), changeSchemaOf("line"), changeSchemaOf("vlan"),
   changeSchemaOf("segment"), changeSchemaOf("device"), changeSchemaOf("port"), changeSchemaOf("link"), changeSchemaOf("interface"),
   changeSchemaOf("ssid"), changeSchemaOf("host"), changeSchemaOf("scope"), changeSchemaOf("wall"), changeSchemaOf("gear"), changeSchemaOf("deviceVlan"),
-  changeSchemaOf("deviceModel"), changeSchemaOf("template"), changeSchemaOf("lag"), changeSchemaOf("radio"),
+  changeSchemaOf("deviceModel"), changeSchemaOf("template"), changeSchemaOf("lag"), changeSchemaOf("radio"), changeSchemaOf("signIn"), changeSchemaOf("forward"), changeSchemaOf("expectation"),
 ]);
 
 export const MOST_CHANGES = 500_000;

@@ -1,4 +1,5 @@
 import { BLANK_GEAR, BLANK_LINE, BLANK_ROOM, HOST_KINDS, PURPOSES, type Gear, type Host, type HostKind, type Room } from "../plan";
+import { forget } from "./forget";
 import { countChecked } from "./count-text";
 import { HOST_KIND_WORDS } from "./host-cell";
 import type { Bench, Refusal } from "./planner";
@@ -208,5 +209,6 @@ export function addLine({ draft, ids }: Bench, name: string): Refusal {
 /** Removes a line and the legs on it. */
 export function removeLine({ draft }: Pick<Bench, "draft">, id: string): void {
   for (const leg of draft.all("interface")) if (leg.line === id) draft.remove("interface", leg.id);
+  forget(draft, new Set([id]));
   draft.remove("line", id);
 }

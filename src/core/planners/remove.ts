@@ -1,9 +1,11 @@
 import type { Draft } from "../plan";
+import { forget } from "./forget";
 import { removeSsid } from "./ssid";
 
 /** Removes a segment with its legs, scopes, wireless names and, when nothing else uses them, its VLAN and zone. Hosts stay, without a segment. */
 export function removeSegment(draft: Draft, id: string): void {
   const segment = draft.need("segment", id);
+  forget(draft, new Set([id, ...draft.all("ssid").filter((ssid) => ssid.segment === id).map((ssid) => ssid.id)]));
   for (const host of draft.all("host")) {
     const onSsid = host.attachment.at === "ssid" && draft.get("ssid", host.attachment.ssid)?.segment === id;
     if (host.segment === id) draft.patch("host", host.id, { segment: null, ...(onSsid ? { attachment: { at: "unplaced" as const } } : {}) });
@@ -47,6 +49,7 @@ export function removeDevice(draft: Draft, id: string): void {
     if (at.length > 0) draft.patch("ssid", ssid.id, { at });
     else removeSsid(draft, ssid.id);
   }
+  forget(draft, new Set([id, ...ports]));
   for (const port of ports) draft.remove("port", port);
   draft.remove("device", id);
 }
@@ -57,5 +60,6 @@ export function removeHost(draft: Draft, id: string): void {
     if (other.attachment.at === "behind" && other.attachment.host === id) draft.patch("host", other.id, { attachment: { at: "unplaced" } });
   }
   for (const scope of draft.all("scope")) if (scope.serverHost === id) draft.remove("scope", scope.id);
+  forget(draft, new Set([id]));
   draft.remove("host", id);
 }

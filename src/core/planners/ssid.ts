@@ -1,4 +1,5 @@
 import { BLANK_SSID, type Band, type Draft, type Ssid } from "../plan";
+import { forget } from "./forget";
 import { fillPattern } from "./name-pattern";
 import type { Bench, Refusal } from "./planner";
 
@@ -30,6 +31,7 @@ export function removeSsid(draft: Draft, id: string): void {
   for (const host of draft.all("host")) {
     if (host.attachment.at === "ssid" && host.attachment.ssid === id) draft.patch("host", host.id, { attachment: { at: "unplaced" } });
   }
+  forget(draft, new Set([id]));
   draft.remove("ssid", id);
 }
 
@@ -58,6 +60,7 @@ export function setNameSchool({ draft, ids }: Bench, school: "one" | "each"): Re
       draft.put("ssid", { ...ssid, name, at: [] });
       for (const other of others) {
         for (const host of draft.all("host")) if (host.attachment.at === "ssid" && host.attachment.ssid === other.id) draft.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id } });
+        forget(draft, new Set([other.id]));
         draft.remove("ssid", other.id);
       }
     }

@@ -25,7 +25,7 @@ const edited = (plan: Plan, edit: (draft: Draft) => void): Plan => {
 test("a client gets an address over two switches, each hop with its tag", () => {
   const outcome = fromHost(office, "PC Reception 1", { to: "address" });
   expect(outcome.stopsAt).toBeNull();
-  expect(outcome.steps.map((s) => [s.title, s.tag])).toEqual([["PC Reception 1", null], ["Upper switch", 20], ["Lower switch", 20], ["Gateway", 20], ["Gateway", undefined]]);
+  expect(outcome.steps.map((s) => [s.title, s.tag])).toEqual([["PC Reception 1", null], ["Upper switch", undefined], ["Upper switch", 20], ["Lower switch", 20], ["Gateway", 20], ["Gateway", undefined]]);
   expect(outcome.lease).toMatchObject({ mask: "255.255.255.128", leaseSeconds: 28_800, server: "Gateway", free: 60 });
   expect(formatAddress(must(outcome.lease, "a lease").address)).toBe("10.24.20.49");
 });

@@ -225,9 +225,18 @@ function exchangeWith(bench: ProbeBench, station: Station, to: Address, service:
     const topic: Topic = { service, shows, answers: null };
     const arrived = travel(bench, station, packet, topic, conversation);
     if (arrived === null) return;
+    if (arrived.at === "internet" && target !== null && to !== OUTSIDE[family]) return leavesByLine(bench, arrived, target);
     if (shows) tellArrival(bench, arrived, target);
     if (!comesBack(bench, station, packet, arrived, { ...topic, answers: conversation })) return;
   }
+}
+
+/** What is meant for a host inside went out by the line: no router on the way knows its segment. */
+function leavesByLine({ index, journey }: ProbeBench, { device, line, packet }: Extract<Arrived, { at: "internet" }>, target: Host): void {
+  const segment = target.segment === null ? undefined : index.plan.segment.get(target.segment);
+  const subjects = segment === undefined ? [{ kind: "host" as const, id: target.id }] : [{ kind: "segment" as const, id: segment.id }, { kind: "host" as const, id: target.id }];
+  journey.stop({ title: device.name, place: "route", says: `sends it out by ${line.name}`, why: "It knows no way to that subnet inside.", tag: undefined, subjects, device: device.id, ports: [] },
+    { sentence: `${device.name} knows no way to ${segment?.name ?? target.name} and sends what is for ${formatAddress(packet.dst)} out by ${line.name}, where nobody has that address.`, subjects, repairs: [] });
 }
 
 function tellArrival(bench: ProbeBench, arrived: Arrived, target: Host | null): void {

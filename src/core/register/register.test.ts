@@ -43,7 +43,7 @@ describe("import", () => {
       const table = addressRegisterTable(PlanIndex.of(plan)).filter((row, i) => i === 0 || hosts.has(row[1] ?? ""));
       // Phones first: a PC behind one is read against the register.
       const empty = applied(plan, (draft) => { for (const host of draft.all("host")) if (host.attachment.at === "behind") draft.remove("host", host.id); });
-      const bare = applied(empty, (draft) => { for (const scope of draft.all("scope")) draft.patch("scope", scope.id, { serverHost: null }); for (const host of draft.all("host")) draft.remove("host", host.id); });
+      const bare = applied(empty, (draft) => { for (const profile of draft.all("signIn")) draft.patch("signIn", profile.id, { servers: [] }); for (const scope of draft.all("scope")) draft.patch("scope", scope.id, { serverHost: null }); for (const host of draft.all("host")) draft.remove("host", host.id); });
       const twice = [0, 1].reduce((now) => {
         const of = PlanIndex.of(now);
         return applied(now, (draft) => writeHostTable(draft, nextId, readHostTable(of, table, guessColumns(table), null)));

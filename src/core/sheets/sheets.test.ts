@@ -94,5 +94,5 @@ test("the register is sorted by address and holds every host once; the schedule 
   const schedule = portScheduleTable(office);
   expect(schedule).toHaveLength(office.plan.port.size + 1);
   expect(schedule.find((row) => row[0] === "Upper switch" && row[1] === "1")).toEqual(
-    ["Upper switch", "1", "e0", "Phone Reception 1, behind it PC Reception 1", "phone + PC", "20", "20", "30", "1000", "copper", "", "", "30", "edge, BPDU guard, 3 MAC", "", ""]);
+    ["Upper switch", "1", "e0", "Phone Reception 1, behind it PC Reception 1", "phone + PC", "20", "20", "30", "1000", "copper", "", "", "30", "edge, BPDU guard, 802.1X, 3 MAC", "Practice sign-in", ""]);
 });

@@ -1,5 +1,5 @@
 export { costOfPort, pathCost, shortPathCost } from "./costs";
-export { TREE, type NamedTree, type PlanTree } from "./plan-tree";
+export { TREE, treeIn, type NamedTree, type PlanTree } from "./plan-tree";
 export { regionDifference, regionKey, treeByVid } from "./region";
 export { spanningTree, type DecidedBy, type Tree, type TreeBridge, type TreePort, type TreePortState, type TreeRole } from "./tree";
 export { priorityIn, treePlace, treesOf, type TreePlace, type TreeRow } from "./why";

@@ -65,8 +65,8 @@ function takingPart(fabric: Fabric, runs: readonly boolean[], lans: DisjointSet)
   return own.filter(({ lan }) => (count.get(lan) ?? 0) > 1);
 }
 
-function treeOf(index: PlanIndex): PlanTree {
-  const fabric = index.derived(FABRIC);
+/** The trees that a fabric comes to; a failure study asks it of fabrics with parts gone. */
+export function treeIn(index: PlanIndex, fabric: Fabric): PlanTree {
   const runs = fabric.devices.map((device) => device.bridging === "vlan" && device.tree.kind !== "none");
   const lans = lansOf(fabric, runs);
   const all = takingPart(fabric, runs, lans);
@@ -178,4 +178,4 @@ function follow(previous: PlanTree, index: PlanIndex, changes: readonly Change[]
 }
 
 /** The trees of a plan's gear. */
-export const TREE: Derived<PlanTree> = { reads: FABRIC.reads, make: treeOf, follow };
+export const TREE: Derived<PlanTree> = { reads: FABRIC.reads, make: (index) => treeIn(index, index.derived(FABRIC)), follow };

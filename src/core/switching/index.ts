@@ -1,5 +1,5 @@
 export { CARRY, type Break, type Carry } from "./carry";
-export { JOINS, type Crossing } from "./joins";
+export { carriedVids, joinNodes, JOINS, type Crossing, type Nodes } from "./joins";
 export { FABRIC, leadOf, type Fabric } from "./fabric";
 export { flood, wayTo, type Arrival, type Flood, type Source } from "./flood";
 export { CARRY_READS, portCarries, type PortCarry } from "./need";

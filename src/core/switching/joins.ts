@@ -39,7 +39,7 @@ class Marks {
 }
 
 /** The numbers that ports carry, ascending. */
-function carriedVids(fabric: Fabric): number[] {
+export function carriedVids(fabric: Fabric): number[] {
   const seen = new Marks();
   const vids: number[] = [];
   const add = (vid: number) => {
@@ -56,8 +56,8 @@ function carriedVids(fabric: Fabric): number[] {
   return vids.sort((a, b) => a - b);
 }
 
-function joinNodes(fabric: Fabric, { anywhere, discards }: PlanTree): { nodes: Nodes; crossings: Crossing[] } {
-  const vids = carriedVids(fabric);
+/** Joins what frames pass between in a fabric with its trees. */
+export function joinNodes(fabric: Fabric, { anywhere, discards }: PlanTree, vids = carriedVids(fabric)): { nodes: Nodes; crossings: Crossing[] } {
   const columns = new Int32Array(4096);
   for (const [column, vid] of vids.entries()) columns[vid] = column;
   const sets = new DisjointSet(fabric.devices.length * vids.length);

@@ -1,0 +1,199 @@
+import { pointsOf, type Host, type PlanIndex, type Segment } from "../plan";
+import { linesOf, routeFrom } from "../routing";
+import { TREE, treeIn, type PlanTree } from "../spanning-tree";
+import { carriedVids, classify, FABRIC, joinNodes, JOINS, type Fabric, type Nodes } from "../switching";
+import { placeOfHost, placeOfLeg, type Place } from "../probe/place";
+import { cutsOf, gearFabric, planWithout, without, type Cuts } from "./fabric-without";
+import { darkAfter, type Dark, type Failure } from "./kinds";
+
+/** Who loses what when something fails: hosts by id, only those that had it before. */
+export interface Loss {
+  readonly failures: readonly Failure[];
+  /** What it hangs on is dark or cut. */
+  readonly cutOff: readonly string[];
+  /** Connected, but not to its gateway. */
+  readonly noGateway: readonly string[];
+  /** Its address server does not hear it: it goes on until its lease ends. */
+  readonly noAddress: readonly string[];
+  readonly noInternet: readonly string[];
+  /** Ports that stood by and take over. */
+  readonly takeOver: readonly string[];
+}
+
+/** Hosts that are cut off or without their gateway: what failures are ranked by. */
+export const lostCount = ({ cutOff, noGateway }: Loss): number => cutOff.length + noGateway.length;
+
+/** A (device, VLAN) node, or null for what hangs nowhere. */
+interface Spot { readonly device: number; readonly vid: number }
+interface Placed { readonly host: Host; readonly spot: Spot | null; readonly segment: Segment | null }
+
+/** A network as it stands at one moment: what hangs where, and what is joined. */
+interface State { readonly index: PlanIndex; readonly fabric: Fabric; readonly tree: PlanTree; readonly nodes: Nodes }
+
+function spotOf({ fabric }: Pick<State, "fabric">, place: Place | null): Spot | null {
+  if (place === null) return null;
+  if (place.at === "inside") {
+    const device = fabric.deviceNumber.get(place.device);
+    return device === undefined ? null : { device, vid: place.vid };
+  }
+  const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(place.port) ?? -1] ?? -1];
+  for (const number of wire?.bridgePorts ?? []) {
+    const port = fabric.ports[number];
+    const vid = port === undefined ? null : classify(port, place.tag);
+    if (vid !== null) return { device: fabric.deviceOf[number] ?? 0, vid };
+  }
+  return null;
+}
+
+const together = ({ nodes }: State, a: Spot | null, b: Spot | null): boolean => {
+  if (a === null || b === null) return false;
+  if (a.device === b.device && a.vid === b.vid) return true;
+  const [i, j] = [nodes.number.get(a.vid), nodes.number.get(b.vid)];
+  return i !== undefined && j !== undefined && nodes.sets.rootOf(a.device * nodes.vids.length + i) === nodes.sets.rootOf(b.device * nodes.vids.length + j);
+};
+
+const placedHosts = (state: State): Placed[] => [...state.index.plan.host.values()].map((host) => ({
+  host, spot: spotOf(state, placeOfHost(state.index, host)), segment: host.segment === null ? null : (state.index.plan.segment.get(host.segment) ?? null),
+}));
+
+/** The devices that serve a segment: its gateway, and those that give addresses there (or relay). */
+interface Services { readonly gateway: string | null; readonly gatewaySpot: Spot | null; readonly servers: readonly { readonly device: string | null; readonly spot: Spot | null }[]; readonly mayGoOut: boolean }
+
+function servicesOf(state: State): Map<string, Services> {
+  const { index } = state;
+  const goesOut = new Set([...index.plan.wall.values()].flatMap((wall) => (wall.to.at === "internet" && wall.from.at === "zone" && wall.door !== "closed" ? [wall.from.zone] : [])));
+  return new Map([...index.plan.segment.values()].map((segment): [string, Services] => {
+    const leg = index.gatewayOf(segment);
+    const scopes = index.scopesOf(segment.id).filter((scope) => scope.family === 4);
+    const legs = index.interfacesIn(segment.id).filter((one) => scopes.some((scope) => scope.serverDevice === one.device) || one.relayTo !== null);
+    const hosts = scopes.flatMap((scope) => index.plan.host.get(scope.serverHost ?? "") ?? []).filter((host) => host.segment === segment.id);
+    return [segment.id, {
+      gateway: leg?.device ?? null, gatewaySpot: leg === undefined ? null : spotOf(state, placeOfLeg(index, leg)), mayGoOut: goesOut.has(segment.zone),
+      servers: [...legs.map((one) => ({ device: one.device, spot: spotOf(state, placeOfLeg(index, one)) })), ...hosts.map((host) => ({ device: null, spot: spotOf(state, placeOfHost(index, host)) }))],
+    }];
+  }));
+}
+
+/** An address out there (RFC 5737). */
+const OUTSIDE = 0xc6336414 as Parameters<typeof routeFrom>[2];
+
+/** Whether a device still gets out: by a line that lives, or over the next device's. */
+function getsOut(index: PlanIndex, start: string, { devices, lines }: Dark): boolean {
+  let id: string | undefined = start;
+  for (let hops = 0; id !== undefined && hops < 16; hops += 1) {
+    const device = index.plan.device.get(id);
+    if (device === undefined || devices.has(id)) return false;
+    if (linesOf(index, id).some(({ line }) => !lines.has(line.id))) return true;
+    const route = routeFrom(index, device, OUTSIDE);
+    const next: string | undefined = route?.via === null || route === null ? undefined : index.groups("interfacesByAddress").get(route.via)?.[0]?.device;
+    id = next;
+  }
+  return false;
+}
+
+/** What each host has, as flags: on the network, its gateway, an address server, the internet. */
+interface Has { readonly on: Uint8Array; readonly gateway: Uint8Array; readonly address: Uint8Array; readonly internet: Uint8Array }
+
+function look(state: State, dark: Dark, hosts: readonly Placed[], services: ReadonlyMap<string, Services>): Has {
+  const { index, fabric } = state;
+  const has: Has = { on: new Uint8Array(hosts.length), gateway: new Uint8Array(hosts.length), address: new Uint8Array(hosts.length), internet: new Uint8Array(hosts.length) };
+  const alive = (device: string | null) => device === null || !dark.devices.has(device);
+  const out = new Map<string, boolean>();
+  const goesOut = (device: string) => { const known = out.get(device) ?? getsOut(index, device, dark); out.set(device, known); return known; };
+  for (const [i, { host, spot: usual, segment }] of hosts.entries()) {
+    const spot = usual !== null && alive(fabric.devices[usual.device]?.id ?? "") ? usual : roamed(state, dark, host, usual);
+    if (spot === null) continue;
+    has.on[i] = 1;
+    const own = segment === null ? undefined : services.get(segment.id);
+    if (own === undefined) continue;
+    const gateway = own.gateway !== null && alive(own.gateway) && together(state, spot, own.gatewaySpot);
+    if (gateway) has.gateway[i] = 1;
+    if (host.manner === "typed" || own.servers.some((server) => alive(server.device) && alive(server.spot === null ? null : (fabric.devices[server.spot.device]?.id ?? null)) && together(state, spot, server.spot))) has.address[i] = 1;
+    if (gateway && own.mayGoOut && own.gateway !== null && goesOut(own.gateway)) has.internet[i] = 1;
+  }
+  return has;
+}
+
+/** Where a wireless host goes when its access point is dark: to another that offers the name. */
+function roamed({ index, fabric }: State, { devices }: Dark, host: Host, usual: Spot | null): Spot | null {
+  const ssid = host.attachment.at === "ssid" ? index.plan.ssid.get(host.attachment.ssid) : undefined;
+  const point = ssid === undefined || usual === null ? undefined : pointsOf(index, ssid, host.place).find((device) => !devices.has(device.id));
+  const device = point === undefined ? undefined : fabric.deviceNumber.get(point.id);
+  return device === undefined || usual === null ? null : { device, vid: usual.vid };
+}
+
+const forwarding = ({ named }: PlanTree): Set<string> => {
+  const found = new Set<string>();
+  for (const { key, tree } of named) for (const [id, { role }] of tree.ports) if (role !== "alternate" && role !== "backup") found.add(`${key} ${id}`);
+  return found;
+};
+
+const NOTHING: Dark = { devices: new Set(), cables: new Set(), lines: new Set() };
+
+/** Tries failures on a plan, one after another. What is the same for all of them is worked out once. */
+export class FailureStudy {
+  readonly #index: PlanIndex;
+  readonly #base: State;
+  readonly #gear: Fabric;
+  readonly #vids: number[];
+  readonly #cuts: Cuts;
+  readonly #hosts: readonly Placed[];
+  readonly #services: ReadonlyMap<string, Services>;
+  readonly #had: Has;
+  readonly #forwarded: ReadonlySet<string>;
+
+  constructor(index: PlanIndex) {
+    const fabric = index.derived(FABRIC);
+    const tree = index.derived(TREE);
+    this.#index = index;
+    this.#base = { index, fabric, tree, nodes: index.derived(JOINS).nodes };
+    this.#gear = gearFabric(fabric);
+    this.#vids = carriedVids(fabric);
+    this.#cuts = cutsOf(index, fabric);
+    this.#hosts = placedHosts(this.#base);
+    this.#services = servicesOf(this.#base);
+    this.#had = look(this.#base, NOTHING, this.#hosts, this.#services);
+    this.#forwarded = forwarding(tree);
+  }
+
+  /** Whether taking something out of the fabric is enough; else the plan is compiled anew without it. */
+  #isSimple({ devices, cables }: Dark): boolean {
+    return [...devices].every((id) => !this.#cuts.plain.has(id)) && [...cables].every((id) => this.#cuts.alone.has(id) || !this.#cuts.wireOfCable.has(id));
+  }
+
+  #stateWithout(dark: Dark): State {
+    if (dark.devices.size === 0 && dark.cables.size === 0) return this.#base;
+    if (!this.#isSimple(dark)) {
+      const index = planWithout(this.#index, dark);
+      return { index, fabric: index.derived(FABRIC), tree: index.derived(TREE), nodes: index.derived(JOINS).nodes };
+    }
+    const wires = new Set([...dark.cables].flatMap((id) => this.#cuts.wireOfCable.get(id) ?? []));
+    const fabric = without(this.#gear, dark.devices, wires);
+    const tree = treeIn(this.#index, fabric);
+    return { index: this.#index, fabric, tree, nodes: joinNodes(fabric, tree, this.#vids).nodes };
+  }
+
+  /** Who loses what when all of these fail at once. */
+  fail(failures: readonly Failure[]): Loss {
+    const dark = darkAfter(this.#index, failures);
+    const state = this.#stateWithout(dark);
+    const anew = state.index !== this.#index;
+    const hosts = anew ? placedHosts(state) : this.#hosts;
+    const has = look(state, dark, hosts, anew ? servicesOf(state) : this.#services);
+    const had = this.#had;
+    const loss = { failures, cutOff: [] as string[], noGateway: [] as string[], noAddress: [] as string[], noInternet: [] as string[] };
+    for (const [i, { host }] of hosts.entries()) {
+      if (had.on[i] === 1 && has.on[i] === 0) { loss.cutOff.push(host.id); continue; }
+      if (had.gateway[i] === 1 && has.gateway[i] === 0) loss.noGateway.push(host.id);
+      if (had.address[i] === 1 && has.address[i] === 0) loss.noAddress.push(host.id);
+      if (had.internet[i] === 1 && has.internet[i] === 0) loss.noInternet.push(host.id);
+    }
+    return { ...loss, takeOver: state === this.#base ? [] : [...forwarding(state.tree)].filter((key) => !this.#forwarded.has(key)).flatMap((key) => { const id = key.split(" ").at(-1) ?? ""; return this.#wasStandingBy(key, id) ? [id] : []; }) };
+  }
+
+  /** A port that was in that tree and did not forward; one that only enters it now takes nothing over. */
+  #wasStandingBy(key: string, id: string): boolean {
+    const tree = this.#base.tree.named.find((one) => key === `${one.key} ${id}`)?.tree;
+    return tree?.ports.has(id) === true;
+  }
+}

@@ -1,0 +1,1 @@
+export { differenceAt, intendedAt, reachAt, reachMatrix, reachSentence, reachTable, type Reach, type ReachColumn, type ReachMatrix } from "./matrix";
