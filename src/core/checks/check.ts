@@ -3,7 +3,7 @@ import type { Change, CollectionKind, Draft, EntityOf, Kind, PlanIndex } from ".
 
 export type Severity = "stop" | "warn" | "note";
 /** The view where a finding is at home. */
-export type Family = "survey" | "segments" | "addresses" | "hardware" | "ports" | "wireless" | "walls";
+export type Family = "survey" | "segments" | "addresses" | "hardware" | "ports" | "wireless" | "guards" | "walls";
 export interface Subject { readonly kind: Kind; readonly id: string }
 
 export interface Found<D> { readonly subjects: readonly Subject[]; readonly data: D }

@@ -2,9 +2,9 @@ import { readFileSync } from "node:fs";
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
-import { parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4, type Prefix6 } from "../address";
+import { formatAddress, parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4, type Prefix6 } from "../address";
 import { must } from "../kernel";
-import { applyChanges, BLANK_GEAR, BLANK_LINK, BLANK_SSID, Draft, USUAL_ABILITIES, type Link, type Optic, PlanIndex, vid as asVid, type CollectionKind, type EntityOf, type Plan } from "../plan";
+import { applyChanges, BLANK_GEAR, BLANK_LINK, BLANK_SSID, BLANK_TREE, Draft, type Device, type Port, USUAL_ABILITIES, type Link, type Optic, PlanIndex, vid as asVid, type CollectionKind, type EntityOf, type Plan } from "../plan";
 import { addDevice, paintPorts, renumber } from "../planners";
 import { testId } from "../testing/build-plan";
 import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf, type Finding } from ".";
@@ -104,6 +104,22 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
   ["security-not-for-6-ghz", (d) => d.patch("ssid", find(d, "ssid", "Lock House").id, { bands: ["5", "6"] }), /Lock House is offered in 6 GHz with passphrase \(PSK and SAE\), which is not admitted there/],
   ["too-many-wireless-names", (d) => void d.put("ssid", { ...BLANK_SSID, id: testId("ssid", "fifth"), name: "Lock Studio", segment: find(d, "segment", "Studio").id }), /(Landing|Studio) AP announces 5 wireless names in 2\.4 GHz/],
   ["wireless-name-differs", (d) => void d.put("ssid", { ...find(d, "ssid", "Lock House"), id: testId("ssid", "again"), security: "sae", at: [find(d, "device", "Studio AP").id] }), /Lock House is there 2 times, at .*, with different security/],
+  ["loop-without-tree", (d) => { secondCable(d); }, /closes a loop in VLANs 20, 30, 40, 50, 60, 70, and nothing on it stands by/],
+  ["root-by-accident", (d) => { trees(d, { Gateway: 32_768, "Hall switch": 32_768 }); }, /is the root of 2 bridges only because of its MAC address: .* has priority 32768, too/],
+  ["root-at-the-edge", (d) => { trees(d, { Gateway: 16_384, "Hall switch": 8192, "Landing AP": 4096 }); }, /Landing AP is the root and hangs on one cable/],
+  ["second-root-missing", (d) => { attic(d, 1); trees(d, { Gateway: 4096, "Hall switch": 32_768, "Attic switch 1": 32_768 }); }, /Gateway is the root, and after it 2 bridges have the same priority/],
+  ["edge-on-uplink", (d) => { trees(d, { Gateway: 4096, "Hall switch": 8192 }); guard(d, "Hall switch", "1", { edge: true }); }, /Hall switch port 1 is an edge port and leads to Gateway port 1/],
+  ["guard-shuts-cable", (d) => { trees(d, { Gateway: 4096, "Hall switch": 8192 }); guard(d, "Hall switch", "1", { bpduGuard: true }); }, /Hall switch port 1 has a BPDU guard and hears the tree of Gateway port 1/],
+  ["regions-differ", (d) => { trees(d, { Gateway: 4096, "Hall switch": 8192 }, { kind: "multiple", region: "house" }); d.patch("device", find(d, "device", "Hall switch").id, { tree: { ...find(d, "device", "Hall switch").tree, revision: 2 } }); }, /are not one region; what differs is the revision: (0 and 2|2 and 0)/],
+  ["tree-kinds-mixed", (d) => { trees(d, { Gateway: 4096, "Hall switch": 8192 }); d.patch("device", find(d, "device", "Hall switch").id, { tree: { ...find(d, "device", "Hall switch").tree, kind: "perVlan" } }); }, /run kinds of tree that do not know one another/],
+  ["tree-too-deep", (d) => { attic(d, 23); trees(d, { Gateway: 4096, "Hall switch": 8192, ...Object.fromEntries(Array.from({ length: 23 }, (_, i) => [`Attic switch ${i + 1}`, 32_768 + 4096 * (i % 2)])) }); }, /Attic switch 23 is 24 cables from the root Gateway; 20 is the most/],
+  ["snooping-without-trust", (d) => protect(d, "Hall switch", { snooping: [v(20), v(30)] }), /Hall switch port 1 leads to Gateway, which gives addresses in VLANs 20 and 30, and is not trusted/],
+  ["inspection-kills-hosts", (d) => protect(d, "Hall switch", { arpInspection: [v(20)] }), /Hall switch inspects ARP and has no binding for .*: they reach nobody/],
+  ["sign-in-server-unreachable", (d) => { d.put("signIn", profile(d, 1812)); guard(d, "Hall switch", "7", { signIn: true, profile: "House" }); }, /Hall switch does not reach study-pc .* for sign-in: .*wall Kit to Home is closed.*1 port asks for a sign-in there/],
+  ["sign-in-old-port", (d) => { d.put("signIn", profile(d, 1645)); }, /House asks its servers at port 1645, the old one/],
+  ["server-not-heard", (d) => d.patch("scope", scopeOf(d, "Studio").id, { serverDevice: find(d, "device", "Landing AP").id }), /Landing AP serves Studio and does not hear it/],
+  ["past-the-walls", (d) => { routesBetween(d, "Hall switch", ["Lodger", "Visitors"]); }, /Hall switch routes between (Visitors and Lodger|Lodger and Visitors) without a filter/],
+  ["management-reachable", (d) => { d.put("wall", { id: testId("wall", "slip"), from: { at: "zone", zone: find(d, "segment", "Visitors").zone }, to: { at: "gateway" }, door: "open", services: [], reason: "" }); }, /Visitors has a door to the gateway's own pages/],
 ];
 
 /** A second switch in a barn, joined by fibre to the hall's. */
@@ -141,6 +157,8 @@ function ring(d: Draft): void {
   const [a, b] = [portOf(d, "Gateway", "2"), portOf(d, "Barn switch", "1")];
   for (const port of [a, b]) d.patch("port", port.id, { enabled: true, tagged: [v(30)] });
   d.put("link", { ...BLANK_LINK, id: testId("link", "ring"), a: a.id, b: b.id });
+  trees(d, { Gateway: 4096, "Hall switch": 8192, "Barn switch": 32_768 });
+  d.patch("port", b.id, { treeCost: 2_000_000 });
 }
 
 const radioOf = (d: Draft, device: string, band: string) => must(d.all("radio").find((r) => r.device === find(d, "device", device).id && r.band === band), `${device} ${band}`);
@@ -149,6 +167,45 @@ const radioOf = (d: Draft, device: string, band: string) => must(d.all("radio").
 function createdOn(d: Draft, device: string, vids: readonly number[]): string[] {
   const owner = find(d, "device", device).id;
   return vids.map((vid) => d.put("deviceVlan", { id: testId("deviceVlan", `${device} ${vid}`), device: owner, vid: v(vid), name: must(d.all("vlan").find((one) => one.vid === vid), `VLAN ${vid}`).name }).id);
+}
+
+/** Runs a spanning tree on devices, with a priority each. */
+function trees(d: Draft, priorities: Readonly<Record<string, number>>, fields: Partial<Device["tree"]> = {}): void {
+  for (const [name, priority] of Object.entries(priorities)) d.patch("device", find(d, "device", name).id, { tree: { ...BLANK_TREE, kind: "rapid", ...fields, priority } });
+}
+const guard = (d: Draft, device: string, label: string, guards: Partial<Port["guards"]>) => d.patch("port", portOf(d, device, label).id, { guards: { ...portOf(d, device, label).guards, ...guards } });
+const protect = (d: Draft, device: string, fields: Partial<Device["protections"]>) => { d.patch("device", find(d, "device", device).id, { protections: { ...find(d, "device", device).protections, ...fields } }); };
+const profile = (d: Draft, port: number) => ({ id: testId("signIn", "House"), name: "House", servers: [find(d, "host", "study-pc").id], port, byMac: true, visitors: null, failed: null, serverDown: null, note: "" });
+/** A second cable from the gateway to the hall switch. */
+function secondCable(d: Draft): void {
+  const like = portOf(d, "Hall switch", "1");
+  for (const [device, label] of [["Gateway", "2"], ["Hall switch", "9"]] as const) { const { tagged, untagged, pvid, admit, guards, enabled } = like; d.patch("port", portOf(d, device, label).id, { tagged, untagged, pvid, admit, guards, enabled }); }
+  d.put("link", { ...BLANK_LINK, id: testId("link", "second"), a: portOf(d, "Gateway", "2").id, b: portOf(d, "Hall switch", "9").id });
+}
+/** Switches in a chain behind the hall switch. */
+function attic(d: Draft, count: number): void {
+  const like = find(d, "device", "Hall switch");
+  let before = portOf(d, "Hall switch", "9");
+  const trunk = { tagged: [v(20)], untagged: [], pvid: null, admit: "tagged" as const, guards: portOf(d, "Hall switch", "1").guards, enabled: true };
+  d.patch("port", before.id, trunk);
+  for (let i = 1; i <= count; i += 1) {
+    const device = d.put("device", { ...like, id: testId("device", `attic ${i}`), name: `Attic switch ${i}`, rackUnit: null, position: null, feed: "" });
+    const port = (label: string) => d.put("port", { ...before, ...trunk, id: testId("port", `attic ${i} ${label}`), device: device.id, label, softwareName: `a${label}`, position: Number(label) });
+    const [up, down] = [port("1"), port("2")];
+    d.put("link", { ...BLANK_LINK, id: testId("link", `attic ${i}`), a: before.id, b: up.id });
+    before = down;
+  }
+}
+/** Lets a switch route between segments, as their gateway. */
+function routesBetween(d: Draft, name: string, segments: readonly string[]): void {
+  const device = find(d, "device", name);
+  d.patch("device", device.id, { abilities: { ...device.abilities, routes: true } });
+  for (const segment of segments) {
+    const own = find(d, "segment", segment);
+    const leg = must(d.get("interface", own.gatewayInterface ?? ""), "a leg");
+    const made = d.put("interface", { ...leg, id: testId("interface", `${name} ${segment}`), device: device.id, mac: null, addresses4: [ip(formatAddress(must(leg.addresses4[0], "an address")).replace(/\.1$/, ".2"))] });
+    d.patch("segment", own.id, { gatewayInterface: made.id });
+  }
 }
 
 /** The day for which the slips are judged. */

@@ -17,6 +17,10 @@ import { leaseOutlivesVisit, namesWithoutServer, poolEmpty } from "./leases";
 import { hostNameNotAllowed, hostNameTwice, vlanNameDiffers, vlanNameTooLong, vlanNotCreated } from "./names";
 import { macIsGroup, reservedInStaticBlock, schoolMixed } from "./schools";
 import { advertisedPrefixLength, noRoomForGrowth, publicSpaceInside, reservedSpaceInside, subnetWithoutRoom } from "./space";
+import { inspectionKillsHosts, signInOldPort, signInServerUnreachable, snoopingWithoutTrust } from "./protections";
+import { managementReachable, pastTheWalls } from "./reached";
+import { edgeOnUplink, guardShutsCable, loopWithoutTree, regionsDiffer, rootAtTheEdge, rootByAccident, secondRootMissing, treeKindsMixed, treeTooDeep } from "./trees";
+import { serverNotHeard } from "./unheard";
 import { namesBehindWall, noAddressServer, twoAddressServers } from "./servers";
 import { subnetMeetsKeptClear, subnetsOverlap } from "./subnets-overlap";
 import { addressTwice, macTwice } from "./twice";
@@ -31,6 +35,8 @@ export const CHECKS: readonly AnyCheck[] = [
   loopThroughUnmanaged, cableMisfit, cableTooLong, speedMismatch, copperBetweenBuildings, lagEndsDiffer, noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost, uplinkOversubscribed,
   vlanNeedless, vlanMissingOnSpareWay, tooManyVlans, portsCannotMix, softwareNameTwice, heightUnitsClash, portsRunOut, accessPortToPoint, channelsClash, channelNotAllowed, wideIn24, guestsNotIsolated,
   weakSecurity, securityNotFor6, tooManySsids, ssidDiffers,
+  loopWithoutTree, guardShutsCable, edgeOnUplink, rootByAccident, rootAtTheEdge, secondRootMissing, regionsDiffer, treeKindsMixed, treeTooDeep, snoopingWithoutTrust, inspectionKillsHosts,
+  signInServerUnreachable, signInOldPort, serverNotHeard, pastTheWalls, managementReachable,
 ];
 
 const BY_CODE = new Map(CHECKS.map((check) => [check.code, check]));

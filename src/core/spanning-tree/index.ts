@@ -1,3 +1,4 @@
+export { LOOPS, type Loop } from "./loops";
 export { costOfPort, pathCost, shortPathCost } from "./costs";
 export { TREE, treeIn, type NamedTree, type PlanTree } from "./plan-tree";
 export { regionDifference, regionKey, treeByVid } from "./region";
