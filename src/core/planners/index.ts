@@ -9,6 +9,8 @@ export { portsByRule, type PortRule } from "./port-rules";
 export { editPort, GUARD_FLAGS, makeWan, makeWayBack, parkInVlan, portFieldText, setGuard, setGuardText, type GuardFlag, type PortField } from "./port-roles";
 export { addRadios, channelsText, setChannel, setChannels, setHearing, setRadio, setRadioIn, setRadioRules, widthsFor } from "./radios";
 export { crossingOf, setCrossing, type CrossingWay } from "./crossing";
+export { keepProbe, setExpected } from "./kept-probes";
+export { instancesText, setInstances, setProtectedVids, setRegion } from "./protections";
 export { chooseRoot, setTreeKind, setTreePriority } from "./spanning-tree";
 export { addTemplate, editTemplate, removeTemplate } from "./templates";
 export { addSegment, zoneNamed, type AddSegment } from "./add-segment";

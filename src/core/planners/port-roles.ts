@@ -52,7 +52,7 @@ export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: 
   return null;
 }
 
-export const GUARD_FLAGS = ["edge", "bpduGuard", "loopGuard", "dhcpTrust", "arpTrust", "signIn"] as const;
+export const GUARD_FLAGS = ["edge", "bpduGuard", "loopGuard", "dhcpTrust", "arpTrust", "signIn", "restrictedRole"] as const;
 export type GuardFlag = (typeof GUARD_FLAGS)[number];
 
 /** Sets one guard of some ports. */

@@ -6,4 +6,7 @@ export { profileOf, serverReached } from "./sign-in";
 export { ProbeBench } from "./bench";
 export type { ProbeFrom } from "./start";
 export type { Cause, Step } from "./step";
+export { compareOutcomes, type Parting } from "./compare";
+export { askKept, questionWords, type KeptResult } from "./kept";
+export { tryRepairs, type Tried } from "./tried";
 export { plugKey, plugs, type Plug } from "./choices";

@@ -56,13 +56,15 @@ interface Taking { readonly number: number; readonly port: Port; readonly lan: n
 
 /** The bridge ports that hear another of the trees' ports; one with nothing but end devices behind it takes no part in the choice. */
 function takingPart(fabric: Fabric, runs: readonly boolean[], lans: DisjointSet): Taking[] {
-  const own = fabric.bridgePortsOf.flatMap((ports, device) => (runs[device] !== true ? [] : ports.flatMap((number): Taking[] => {
-    const port = fabric.ports[number];
-    return port === undefined ? [] : [{ number, port, lan: lans.rootOf(fabric.wireOf[number] ?? 0), device }];
-  })));
-  const count = new Map<number, number>();
-  for (const { lan } of own) count.set(lan, (count.get(lan) ?? 0) + 1);
-  return own.filter(({ lan }) => (count.get(lan) ?? 0) > 1);
+  const count = new Uint32Array(fabric.wires.length);
+  const lanOf = (number: number) => lans.rootOf(fabric.wireOf[number] ?? 0);
+  for (const [device, ports] of fabric.bridgePortsOf.entries()) if (runs[device] === true) for (const number of ports) { const lan = lanOf(number); count[lan] = (count[lan] ?? 0) + 1; }
+  const found: Taking[] = [];
+  for (const [device, ports] of fabric.bridgePortsOf.entries()) if (runs[device] === true) for (const number of ports) {
+    const [lan, port] = [lanOf(number), fabric.ports[number]];
+    if ((count[lan] ?? 0) > 1 && port !== undefined) found.push({ number, port, lan, device });
+  }
+  return found;
 }
 
 /** The trees that a fabric comes to; a failure study asks it of fabrics with parts gone. */

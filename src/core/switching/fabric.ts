@@ -82,7 +82,7 @@ function joinWires(index: PlanIndex, ports: readonly Port[], portNumber: Readonl
 function compile(index: PlanIndex): Fabric {
   const { list: devices, number: deviceNumber } = numbered(index.plan.device.values());
   const otherwise = new Set([...index.plan.device.values()].filter((device) => device.abilities.ownTag === "drop").map((device) => device.id));
-  const { list: ports, number: portNumber } = numbered([...index.plan.port.values()].map((port) => asMet(port, otherwise.has(port.device))));
+  const { list: ports, number: portNumber } = numbered<BridgePort>(otherwise.size === 0 ? index.plan.port.values() : [...index.plan.port.values()].map((port) => asMet(port, otherwise.has(port.device))));
   const sets = joinWires(index, ports, portNumber);
   const deviceOf = new Int32Array(ports.length);
   const wireOf = new Int32Array(ports.length).fill(-1);

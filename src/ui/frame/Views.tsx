@@ -13,6 +13,8 @@ const LOADERS = {
   ports: () => import("../views/ports/PortsView").then((m) => m.PortsView),
   wireless: () => import("../views/wireless/WirelessView").then((m) => m.WirelessView),
   walls: () => import("../views/walls/WallsView").then((m) => m.WallsView),
+  guards: () => import("../views/guards/GuardsView").then((m) => m.GuardsView),
+  failures: () => import("../views/failures/FailuresView").then((m) => m.FailuresView),
   findings: () => import("../views/findings/FindingsView").then((m) => m.FindingsView),
   probe: () => import("../views/probe/ProbeView").then((m) => m.ProbeView),
   export: () => import("../views/export/ExportView").then((m) => m.ExportView),

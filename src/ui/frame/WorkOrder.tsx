@@ -24,6 +24,7 @@ function progressOf(view: ViewKey, plan: Plan, probed: boolean): Progress | null
     case "walls": return sized(plan.wall.size);
     case "findings": return sized(plan.segment.size);
     case "probe": return probed ? "begun" : "empty";
+    case "guards": return [...plan.device.values()].some((device) => device.tree.kind !== "none" || device.protections.snooping.length > 0) ? "sound" : "empty";
     default: return null;
   }
 }

@@ -26,6 +26,8 @@ export function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKe
       const wall = plan.wall.get(id);
       return { view: "walls", selection: wall === undefined ? null : { what: "wall", from: wall.from, to: wall.to } };
     }
+    case "signIn": return { view: "guards", selection: null };
+    case "expectation": return { view: "probe", selection: null };
     default: return { view: "segments", selection: null };
   }
 }

@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
-import type { ProbeAs, ProbeGoal, ProbePlace, WallEnd } from "@/core/plan";
+import type { ProbeAs, ProbeGoal, ProbePlace, ProbeQuestion, WallEnd } from "@/core/plan";
 import type { SegmentColumn } from "@/core/planners";
 
 /** What is selected; the margin shows it. */
@@ -23,10 +23,16 @@ export type Selection =
   | { readonly what: "ports"; readonly device: string; readonly ids: readonly string[] }
   | { readonly what: "wall"; readonly from: WallEnd; readonly to: WallEnd }
   | { readonly what: "finding"; readonly key: string }
-  | { readonly what: "step"; readonly number: number };
+  | { readonly what: "step"; readonly number: number }
+  /** A pair of the reach matrix, by row and column. */
+  | { readonly what: "reach"; readonly row: number; readonly column: number }
+  | { readonly what: "failure"; readonly key: string };
 
 /** What the probe is asked; nothing is asked as long as nothing is plugged in. */
 export interface ProbeDraft { readonly from: ProbePlace | null; readonly as: ProbeAs; readonly family: 4 | 6; readonly goal: ProbeGoal }
+
+/** The ways to ask: one journey, the probes that are kept, everybody against everybody. */
+export type ProbeWay = "journey" | "kept" | "reach";
 
 /** The ways to see the gear. */
 export type HardwareWay = "drawing" | "cabinets" | "cables" | "sheet" | "models";
@@ -37,6 +43,9 @@ export interface UiState {
   readonly singleKeys: boolean;
   readonly probe: ProbeDraft;
   readonly probed: boolean;
+  readonly probeWay: ProbeWay;
+  /** A probe that the one on screen is laid beside; null without one. */
+  readonly compared: ProbeQuestion | null;
   readonly hardware: HardwareWay;
   readonly commandOpen: boolean;
   readonly helpOpen: boolean;
@@ -47,7 +56,7 @@ export interface UiState {
 export type UiStoreApi = StoreApi<UiState>;
 
 export const createUiStore = (): UiStoreApi => createStore<UiState>()((set) => ({
-  selection: null, folded: false, singleKeys: true, probe: { from: null, as: { as: "client" }, family: 4, goal: { to: "address" } }, probed: false, hardware: "drawing", commandOpen: false, helpOpen: false,
+  selection: null, folded: false, singleKeys: true, probe: { from: null, as: { as: "client" }, family: 4, goal: { to: "address" } }, probed: false, probeWay: "journey", compared: null, hardware: "drawing", commandOpen: false, helpOpen: false,
   set: (part) => set(part),
   select: (selection) => set({ selection }),
 }));

@@ -11,8 +11,10 @@ export const VIEWS = [
   { key: "ports", title: "Ports", number: "05", group: "Plan", family: "ports" },
   { key: "wireless", title: "Wireless", number: "06", group: "Plan", family: "wireless" },
   { key: "walls", title: "Walls", number: "08", group: "Protect", family: "walls" },
+  { key: "guards", title: "Switch guards", number: "09", group: "Protect", family: "guards" },
   { key: "findings", title: "Findings", number: "10", group: "Prove", family: null },
   { key: "probe", title: "Probe", number: "11", group: "Prove", family: null },
+  { key: "failures", title: "Failures", number: "12", group: "Prove", family: null },
   { key: "export", title: "Export", number: null, group: null, family: null },
   { key: "history", title: "History", number: null, group: null, family: null },
 ] as const satisfies readonly View[];

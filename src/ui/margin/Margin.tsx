@@ -10,6 +10,8 @@ import { HostMargin } from "./HostMargin";
 import { InterfaceMargin } from "./InterfaceMargin";
 import { LinkMargin } from "./device/LinkMargin";
 import { PortsMargin } from "./device/PortsMargin";
+import { FailureMargin } from "./FailureMargin";
+import { ReachMargin } from "./ReachMargin";
 import { ProbeMargin } from "./ProbeMargin";
 import { SegmentMargin } from "./SegmentMargin";
 import { NumberingMargin } from "./segments/NumberingMargin";
@@ -45,7 +47,9 @@ export function Margin({ view }: { view: ViewKey }) {
 function Content({ view }: { view: ViewKey }) {
   const selection = useUi((state) => state.selection);
   const { plan } = useIndex();
+  if (view === "probe" && selection?.what === "reach") return <ReachMargin row={selection.row} column={selection.column} />;
   if (view === "probe") return <ProbeMargin />;
+  if (view === "failures") return <FailureMargin />;
   switch (selection?.what) {
     case "room": return plan.room.has(selection.id) ? <RoomMargin key={selection.id} id={selection.id} /> : <SurveyMargin />;
     case "line": return <LineMargin key={selection.id} id={plan.line.has(selection.id) ? selection.id : null} />;

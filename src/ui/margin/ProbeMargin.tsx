@@ -8,9 +8,11 @@ import { useUi } from "../frame/use-ui";
 import { useGoTo } from "../frame/go-to";
 import { useIndex, usePlan } from "../plan-store/use-plan";
 import { Jacket } from "../tape/Jacket";
-import { useProbe } from "../views/probe/use-probe";
+import { useProbe, useTried } from "../views/probe/use-probe";
 import { Fact, MarginHead, Section } from "./parts";
 import { RepairChoice } from "./RepairChoice";
+
+const TRIED = { passes: "tried, the probe passes", further: "tried, it gets further", same: "tried, it stops all the same" } as const;
 
 /** The chosen step of the journey with the ports it passes, and the first cause when it stops. */
 export function ProbeMargin() {
@@ -19,6 +21,7 @@ export function ProbeMargin() {
   const selection = useUi((state) => state.selection);
   const list = usePlan((state) => state.list);
   const goTo = useGoTo();
+  const tried = useTried(outcome);
   if (outcome === null) return <><MarginHead kick="Probe">Nothing plugged in yet</MarginHead><p className="p-4 text-ink2">Choose above what is plugged in where, and what it asks for.</p></>;
   const number = selection?.what === "step" && selection.number <= outcome.steps.length ? selection.number : (outcome.stopsAt ?? outcome.steps.length);
   const step = outcome.steps[number - 1];
@@ -43,11 +46,13 @@ export function ProbeMargin() {
           <article className="mx-4 border-l-[3px] border-stop pl-[11px]">
             <p className="flex items-center gap-1 text-13 font-semibold text-stop"><SeveritySign severity="stop" />stop</p>
             <p className="mb-2">{cause.sentence}</p>
-            <RepairChoice repairs={cause.repairs} />
+            <RepairChoice repairs={tried.map(({ repair }) => repair)} recommend={tried[0]?.result === "passes"} />
+            {tried.length === 0 ? null : <ul aria-label="What each repair does to this probe" className="mt-1 text-12 text-ink2">{tried.map(({ repair, result }) => <li key={repair.label}>{repair.label}: {TRIED[result]}</li>)}</ul>}
             <div className="mt-[6px] flex flex-wrap gap-[6px]">{cause.subjects.slice(0, 2).map((subject) => <button key={subject.id} type="button" className="button wrap" onClick={() => goTo.entity(subject)}>Show {nameOf(index, subject.kind, subject.id)}</button>)}</div>
           </article>
         </Section>
       )}
+      {outcome.guards.length === 0 ? null : <Section title="What would keep it out"><div className="px-4"><RepairChoice repairs={outcome.guards} /></div></Section>}
       {related.length === 0 ? null : <Section title="Findings nearby"><ul className="flex flex-col gap-1 px-4 text-13 text-ink2">{related.map((finding) => <li key={finding.key}>{sentenceOf(finding, index)}</li>)}</ul></Section>}
     </>
   );

@@ -15,6 +15,7 @@ import { Cables } from "./Cables";
 import { DeviceFields } from "./DeviceFields";
 import { Lags } from "./Lags";
 import { Legs } from "./Legs";
+import { ProtectionFields } from "./ProtectionFields";
 import { SoftwareNames } from "./SoftwareNames";
 import { TreeFields } from "./TreeFields";
 
@@ -60,6 +61,7 @@ export function DeviceMargin({ id }: { id: string }) {
       <Cables device={device} />
       {device.bridging === "none" && lags.length === 0 ? null : <Lags device={device} />}
       {device.bridging !== "vlan" || device.kind === "accessPoint" ? null : <TreeFields device={device} />}
+      {device.bridging !== "vlan" || device.kind === "accessPoint" ? null : <ProtectionFields device={device} />}
       {ports.length < 2 ? null : <SoftwareNames device={device} />}
       <Caution head="Cabinets and mains.">Isolate first; never look into a fibre or an optic. Fixed wiring by licensed people under the local code.</Caution>
       <HistorySection about={id} />

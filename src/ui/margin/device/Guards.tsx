@@ -8,7 +8,7 @@ import { Section } from "../parts";
 
 const FLAGS: readonly (readonly [GuardFlag, string, string])[] = [
   ["edge", "edge", "towards end devices"], ["bpduGuard", "BPDU guard", "towards end devices"], ["loopGuard", "loop guard", "between switches"], ["dhcpTrust", "DHCP trusted", "towards the server only"], ["arpTrust", "ARP trusted", "towards gear that checks itself"],
-  ["signIn", "802.1X", "sign-in at the port"],
+  ["signIn", "802.1X", "sign-in at the port"], ["restrictedRole", "restricted role", "never the way to the root"],
 ];
 
 /** The value that all of some ports share; null when they differ. */

@@ -3,8 +3,8 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Device } from "@/core/plan";
-import { chooseRoot, setTreeKind, setTreePriority } from "@/core/planners";
-import { treePlace, type TreePlace } from "@/core/spanning-tree";
+import { chooseRoot, instancesText, setInstances, setRegion, setTreeKind, setTreePriority } from "@/core/planners";
+import { treePlace, treesOf, type TreePlace } from "@/core/spanning-tree";
 import { useGoTo } from "../../frame/go-to";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
@@ -19,12 +19,23 @@ const ROLES: Readonly<Record<TreePlace["rows"][number]["role"], string>> = { roo
 export function TreeFields({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const place = treePlace(index, device);
+  const trees = treesOf(index, device);
+  const [key, setKey] = useState("");
+  const place = treePlace(index, device, key);
+  const { tree } = device;
+  const write = (what: string, run: Parameters<typeof edit>[1]) => edit({ planner: "set-tree", summary: `${device.name}: ${what}`.slice(0, 120), args: { device: device.id } }, run);
   const set = (kind: Device["tree"]["kind"]) => { const refusal = edit({ planner: "set-tree", summary: `${device.name}: spanning tree ${KINDS.find(([one]) => one === kind)?.[1] ?? kind}`, args: { device: device.id, kind } }, (bench) => setTreeKind(bench, device.id, kind)); if (refusal !== null) toast.error(refusal); };
   return (
     <Section title="Spanning tree">
       <Choose label="Runs" value={device.tree.kind} choices={KINDS} onChoose={set} />
       {device.tree.kind === "none" ? null : <TextField label="Priority" mono value={String(device.tree.priority)} placeholder="32768" write={(text) => edit({ planner: "set-tree", summary: `${device.name}: bridge priority ${text}`, args: { device: device.id, text } }, (bench) => setTreePriority(bench, device.id, text))} />}
+      {tree.kind === "none" ? null : <Choose label="Costs" value={tree.costs} choices={[["long", "by the standard (long)"], ["short", "old 16-bit ones (short)"]]} onChoose={(costs) => write(`${costs} costs`, ({ draft }) => draft.patch("device", device.id, { tree: { ...tree, costs } }))} />}
+      {tree.kind !== "multiple" ? null : <>
+        <TextField label="Region" mono value={tree.region} placeholder="a name, to the letter" write={(text) => write(`region ${text}`, (bench) => setRegion(bench, device.id, "region", text))} />
+        <TextField label="Revision" mono value={String(tree.revision)} placeholder="0" write={(text) => write(`revision ${text}`, (bench) => setRegion(bench, device.id, "revision", text))} />
+        <TextField label="Its trees" mono value={instancesText(device)} placeholder="1: 20, 30 priority 4096; 2: 40" write={(text) => write(`trees ${text}`, (bench) => setInstances(bench, device.id, text))} />
+      </>}
+      {trees.length < 2 ? null : <label className="flex min-h-7 items-center gap-2 px-4 text-13"><span className="text-ink2">Shown for</span><select className="field min-w-0 flex-1" value={place?.key ?? ""} onChange={(event) => setKey(event.target.value)}>{trees.map((one) => <option key={one.key} value={one.key}>{one.title}</option>)}</select></label>}
       {place === null ? null : <Place device={device} place={place} />}
     </Section>
   );

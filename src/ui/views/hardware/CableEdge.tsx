@@ -3,7 +3,7 @@ import type { Jacket, Tape } from "@/core/sheets";
 import type { LayoutPoint } from "@/workers/layout";
 import { tapePlace, type DrawnCable } from "./cable-ends";
 
-export type CableData = { readonly from: string; readonly to: string; readonly route: readonly LayoutPoint[] | null; readonly jacket: Jacket; readonly missing: readonly Tape[]; readonly chosen: boolean; readonly tapeAt: DrawnCable["tapeAt"] };
+export type CableData = { readonly from: string; readonly to: string; readonly route: readonly LayoutPoint[] | null; readonly jacket: Jacket; readonly missing: readonly Tape[]; readonly chosen: boolean; readonly tapeAt: DrawnCable["tapeAt"]; readonly light: "plain" | "lit" | "dim" };
 
 const MOST_RINGS = 14;
 const RING_PX = 6;
@@ -47,7 +47,7 @@ export function CableEdge({ id, sourceX, sourceY, targetX, targetY, sourcePositi
   const number = "mono pointer-events-none absolute bg-panel/80 px-[2px] text-12 leading-none text-ink2";
   return (
     <>
-      <BaseEdge id={id} path={path} interactionWidth={18} style={{ stroke: data.missing.length > 0 ? "var(--stop)" : data.chosen ? "var(--act)" : "var(--jacket)", strokeWidth: data.chosen ? 7 : 5 }} />
+      <BaseEdge id={id} path={path} interactionWidth={18} style={{ stroke: data.light === "lit" ? "var(--act)" : data.missing.length > 0 && data.light === "plain" ? "var(--stop)" : data.chosen ? "var(--act)" : "var(--jacket)", strokeWidth: data.light === "lit" ? 9 : data.chosen ? 7 : 5, opacity: data.light === "dim" ? 0.4 : 1 }} />
       {!near ? null : <EdgeLabelRenderer>
         <span className={number} style={{ transform: `${atStart} translate(${start.x}px, ${start.y}px)` }}>{data.from}</span>
         <span className={number} style={{ transform: `${atEnd} translate(${end.x}px, ${end.y}px)` }}>{data.to}</span>

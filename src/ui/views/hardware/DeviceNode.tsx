@@ -2,16 +2,16 @@ import { Handle, Position, type NodeProps } from "@xyflow/react";
 import type { Severity } from "@/core/checks";
 import { SeveritySign, severityColour } from "../../kit/signs";
 
-export type DeviceData = { readonly name: string; readonly place: string; readonly model: string; /** Room to its left for the tray that its cable comes down in. */ readonly lane: number; readonly worst: Severity | null; readonly chosen: boolean };
+export type DeviceData = { readonly name: string; readonly place: string; readonly model: string; /** Room to its left for the tray that its cable comes down in. */ readonly lane: number; readonly worst: Severity | null; readonly chosen: boolean; /** Whether a probe came past. */ readonly light: "plain" | "lit" | "stop" | "dim" };
 
 const SIDES = [Position.Top, Position.Right, Position.Bottom, Position.Left] as const;
 const HANDLE = "!h-px !w-px !min-w-0 !min-h-0 !border-0 !bg-transparent";
 
 /** A device on the drawing: its name, what it is, and the sign of its worst finding. */
 export function DeviceNode({ data }: NodeProps) {
-  const { name, model, worst, chosen } = data as DeviceData;
+  const { name, model, worst, chosen, light } = data as DeviceData;
   return (
-    <div className={`h-[50px] w-[156px] rounded border bg-panel px-3 py-[6px] ${chosen ? "border-act outline-2 outline-act" : "border-ink"}`}>
+    <div className={`h-[50px] w-[156px] rounded border bg-panel px-3 py-[6px] ${light === "stop" ? "border-stop outline-2 outline-stop" : light === "lit" || chosen ? "border-act outline-2 outline-act" : light === "dim" ? "border-rule opacity-60" : "border-ink"}`}>
       {SIDES.map((side) => <Handle key={side} id={side} type="source" position={side} className={HANDLE} isConnectable={false} />)}
       <p className="flex items-center gap-1 text-14 leading-[18px] font-semibold"><span className="truncate">{name}</span>{worst === null ? null : <span className={`ml-auto ${severityColour(worst)}`}><SeveritySign severity={worst} /></span>}</p>
       <p className="truncate text-12 leading-[16px] text-ink2">{model}</p>

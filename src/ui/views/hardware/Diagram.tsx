@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { counted, type Finding, type Severity } from "@/core/checks";
 import { nameOf, type PlanIndex } from "@/core/plan";
+import type { Outcome } from "@/core/probe";
 import { jacketOf } from "@/core/sheets";
 import { download, downloadBlob, fileName, pngOf } from "../../kit/download";
 import { usePlan, useIndex } from "../../plan-store/use-plan";
@@ -20,7 +21,8 @@ const NODE_TYPES = { device: DeviceNode, place: PlaceNode };
 const EDGE_TYPES = { cable: CableEdge };
 const MARGIN = { side: 14, top: 30, bottom: 14 } as const;
 
-export const Diagram = () => <ReactFlowProvider><Drawing /></ReactFlowProvider>;
+/** What a probe lights on the drawing: the gear and the ports on its way, and where it stops. */
+export const Diagram = ({ lit = null }: { lit?: Outcome | null }) => <ReactFlowProvider><Drawing lit={lit} /></ReactFlowProvider>;
 
 const ORIGIN = { x: 0, y: 0 };
 /** More devices than this are drawn only where they are seen. */
@@ -61,7 +63,15 @@ function worstByDevice(index: PlanIndex, list: readonly Finding[]): ReadonlyMap<
 /** A step with an arrow key is kept once the keys have rested. */
 const REST_MS = 500;
 
-function Drawing() {
+interface Lit { readonly ports: ReadonlySet<string>; readonly devices: ReadonlySet<string>; readonly stop: string | null }
+
+function litBy(outcome: Outcome): Lit {
+  const last = outcome.stopsAt === null ? undefined : outcome.steps[outcome.stopsAt - 1];
+  return { ports: new Set(outcome.steps.flatMap((step) => step.ports)), devices: new Set(outcome.steps.flatMap((step) => step.device ?? [])), stop: last?.device ?? null };
+}
+
+function Drawing({ lit: outcome }: { lit: Outcome | null }) {
+  const lit = useMemo(() => (outcome === null ? null : litBy(outcome)), [outcome]);
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const list = usePlan((state) => state.list);
@@ -76,8 +86,8 @@ function Drawing() {
   const chosen = selection?.what === "device" ? selection.id : null;
   const made = useMemo((): Node<DeviceData>[] => (laid === null ? [] : [...index.plan.device.values()].map((device) => ({
     id: device.id, type: "device", position: at.get(device.id) ?? ORIGIN, ...BOX, measured: BOX, ariaLabel: device.name, selected: device.id === chosen,
-    data: { name: device.name, place: device.place, model: device.model, lane: trays.has(device.id) && device.position === null ? LANE : 0, worst: worst.get(device.id) ?? null, chosen: device.id === chosen },
-  }))), [index, worst, laid, trays, chosen, at]);
+    data: { name: device.name, place: device.place, model: device.model, lane: trays.has(device.id) && device.position === null ? LANE : 0, worst: lit === null ? (worst.get(device.id) ?? null) : lit.stop === device.id ? ("stop" as const) : null, chosen: device.id === chosen, light: lit === null ? "plain" : lit.stop === device.id ? "stop" : lit.devices.has(device.id) ? "lit" : "dim" },
+  }))), [index, worst, laid, trays, chosen, at, lit]);
   const [nodes, setNodes, onNodesChange] = useNodesState<Node<DeviceData>>([]);
   useEffect(() => setNodes(made), [made, setNodes]);
   const all = useMemo(() => [...placeNodes(nodes), ...nodes], [nodes]);
@@ -88,9 +98,9 @@ function Drawing() {
     const [near, far] = [jacketOf(index, first), jacketOf(index, last)];
     return {
       id, type: "cable", source: first.device, target: last.device, ...handlesOf(at.get(first.device), at.get(last.device)), ariaLabel: `Cable ${nameOf(index, "port", first.id)} to ${nameOf(index, "port", last.id)}`,
-      data: { from: first.label, to: last.label, route, jacket: near, missing: [...near.missing, ...far.missing], chosen: chosenLink === id, tapeAt },
+      data: { from: first.label, to: last.label, route, jacket: near, missing: [...near.missing, ...far.missing], chosen: chosenLink === id, tapeAt, light: lit === null ? "plain" : lit.ports.has(first.id) && lit.ports.has(last.id) ? "lit" : "dim" },
     };
-  }), [index, drawn, chosenLink, at]);
+  }), [index, drawn, chosenLink, at, lit]);
   const moved = [...index.plan.device.values()].some((device) => device.position !== null);
   const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   useEffect(() => () => clearTimeout(resting.current), []);

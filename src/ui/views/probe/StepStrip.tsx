@@ -23,11 +23,12 @@ function useTagTape(step: Step): Tape | null {
 }
 
 /** The journey as a strip of steps; the arrow keys go along it. */
-export function StepStrip({ outcome }: { outcome: Outcome }) {
+export function StepStrip({ outcome, differsAt = null }: { outcome: Outcome; /** Laid beside another one: where they part. Its steps are only looked at. */ differsAt?: number | null }) {
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const strip = useRef<HTMLOListElement>(null);
-  const chosen = selection?.what === "step" ? selection.number : (outcome.stopsAt ?? outcome.steps.length);
+  const aside = differsAt !== null;
+  const chosen = aside ? differsAt : selection?.what === "step" ? selection.number : (outcome.stopsAt ?? outcome.steps.length);
   const onKeyDown = (event: KeyboardEvent) => {
     const to = { ArrowRight: chosen + 1, ArrowLeft: chosen - 1, Home: 1, End: outcome.steps.length }[event.key];
     if (to === undefined || to < 1 || to > outcome.steps.length) return;
@@ -36,7 +37,7 @@ export function StepStrip({ outcome }: { outcome: Outcome }) {
     event.preventDefault();
   };
   return (
-    <ol ref={strip} aria-label="Steps" className="flex overflow-x-auto border-b border-ink" onKeyDown={onKeyDown}>
+    <ol ref={strip} aria-label={aside ? "Steps of the other" : "Steps"} className="flex overflow-x-auto border-b border-ink" onKeyDown={onKeyDown}>
       {outcome.steps.map((step, i) => <StepCard key={i} step={step} number={i + 1} chosen={i + 1 === chosen} choose={() => select({ what: "step", number: i + 1 })} />)}
     </ol>
   );

@@ -2,13 +2,28 @@
 
 import { useMemo } from "react";
 import { v7 } from "uuid";
-import { probe, type Outcome } from "@/core/probe";
+import type { ProbeQuestion } from "@/core/plan";
+import { probe, tryRepairs, type Outcome, type Tried } from "@/core/probe";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 
-/** The journey that the question on screen asks for, on the plan as it is now; null as long as nothing is plugged in. */
-export function useProbe(): Outcome | null {
+/** The question on screen; null as long as nothing is plugged in. */
+export function useQuestion(): ProbeQuestion | null {
+  const asked = useUi((state) => state.probe);
+  return useMemo(() => (asked.from === null ? null : { from: asked.from, as: asked.as, family: asked.family, goal: asked.goal, mac: null }), [asked]);
+}
+
+/** The journey of a question, on the plan as it is now. */
+export function useOutcome(question: ProbeQuestion | null): Outcome | null {
   const index = useIndex();
-  const question = useUi((state) => state.probe);
-  return useMemo(() => (question.from === null ? null : probe(index, { ...question, from: question.from, mac: null }, v7)), [index, question]);
+  return useMemo(() => (question === null ? null : probe(index, question, v7)), [index, question]);
+}
+
+/** The journey that the question on screen asks for; null as long as nothing is plugged in. */
+export const useProbe = (): Outcome | null => useOutcome(useQuestion());
+
+/** The repairs that the journey on screen offers, each tried. */
+export function useTried(outcome: Outcome | null): readonly Tried[] {
+  const index = useIndex();
+  return useMemo(() => (outcome === null ? [] : tryRepairs(index, outcome, v7)), [index, outcome]);
 }

@@ -1,0 +1,23 @@
+import type { Repair } from "../checks/check";
+import { applyChanges, Draft, type PlanIndex } from "../plan";
+import { probe, type Outcome } from "./probe";
+
+/** A repair that was tried: the same question asked again on the plan with it. */
+export interface Tried { readonly repair: Repair; readonly result: "passes" | "further" | "same" }
+
+const RANK = { passes: 0, further: 1, same: 2 } as const;
+
+/** Tries each repair that a failed probe offers; those that make it pass come first, and of those that were said first the first. */
+export function tryRepairs(index: PlanIndex, outcome: Outcome, ids: () => string): Tried[] {
+  const tried = (outcome.cause?.repairs ?? []).map((repair): Tried => {
+    const draft = new Draft(index.plan);
+    const refused = typeof repair.edit(draft, ids) === "string";
+    const changes = draft.changes();
+    const applied = refused ? null : applyChanges(index.plan, changes);
+    if (applied?.ok !== true) return { repair, result: "same" };
+    const again = probe(index.derive(applied.value, changes), outcome.question, ids);
+    const further = (again.stopsAt ?? Infinity) > (outcome.stopsAt ?? 0) || (again.cause !== null && again.cause.sentence !== outcome.cause?.sentence);
+    return { repair, result: again.cause === null ? "passes" : further ? "further" : "same" };
+  });
+  return tried.sort((a, b) => RANK[a.result] - RANK[b.result]);
+}
