@@ -40,7 +40,7 @@ test("at a trunk the whole exchange of a client is read without a complaint: tag
   expect(complaints(file)).toEqual([]);
   const rows = readBack(file, ["vlan.id", "frame.protocols", "dhcp.option.dhcp", "dhcp.ip.your", "arp.opcode", "tcp.flags.syn", "frame.comment"]);
   expect(rows.map(([vlan, protocols, dhcp, your, arp, syn]) => [vlan, protocols?.split(":").at(-1), dhcp, your, arp, syn].join(" ").trim())).toEqual([
-    "20 dhcp 1 0.0.0.0", "20 dhcp 2 10.24.20.49", "20 dhcp 3 0.0.0.0", "20 dhcp 5 10.24.20.49", "20 arp   1", "20 arp   2", "20 tcp    1", "20 arp   1", "20 arp   2", "20 tcp    1",
+    "20 dhcp 1 0.0.0.0", "20 dhcp 2 10.24.20.49", "20 dhcp 3 0.0.0.0", "20 dhcp 5 10.24.20.49", "20 arp   1", "20 arp   2", "20 tcp    1", "20 tcp    1",
   ]);
   expect(rows.map((row) => row[6])).toContain("DHCP offer");
   const [offer] = readBack(file, ["dhcp.option.subnet_mask", "dhcp.option.router", "dhcp.option.domain_name_server", "dhcp.option.ip_address_lease_time", "dhcp.option.dhcp_server_id", "frame.time_epoch"], "dhcp.option.dhcp == 5");

@@ -12,8 +12,10 @@ import type { Started } from "./start";
 function inEarshot(bench: ProbeBench, { party }: Started): { host: Host; passings: Passing[] }[] {
   const { index } = bench;
   const flood = bench.flood(party.place);
+  // What hangs on the port itself is unplugged for this.
+  const replaced = new Set(party.place.at === "inside" ? [] : index.hostsAt(party.place.port).map((host) => host.id));
   return [...index.plan.host.values()].flatMap((host) => {
-    const other = host.id === party.host?.id ? null : partyOfHost(index, host);
+    const other = host.id === party.host?.id || replaced.has(host.id) ? null : partyOfHost(index, host);
     const hearing = other === null ? null : bench.hears(party.place, other.place);
     return hearing === null ? [] : [{ host, passings: passingsOf(bench, flood, hearing) }];
   });
@@ -81,7 +83,7 @@ function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words:
     return attack;
   }
   const names = listed(attack.reached.slice(0, NAMED).map((host) => host.name)) + (attack.reached.length > NAMED ? ` and ${attack.reached.length - NAMED} more` : "");
-  journey.pass({ title: names, place: `VLAN ${vid}`, says: "believe it", why: `${words.harm(names)}.`, tag: undefined, subjects, device: null, ports: [] });
+  journey.pass({ title: names, place: `VLAN ${vid}`, says: attack.reached.length === 1 ? "believes it" : "believe it", why: `${words.harm(names)}.`, tag: undefined, subjects, device: null, ports: [] });
   if (device !== undefined && port !== undefined) journey.offer([words.repair(device, port, vid)]);
   return attack;
 }

@@ -18,6 +18,8 @@ export class ProbeBench {
   readonly #guests: Map<Address, Party>;
   /** Ways that the steps have shown already. */
   readonly #shown = new Set<string>();
+  /** Neighbours that are known by now: nobody asks for them twice. */
+  readonly #known = new Set<string>();
   #journey: Journey;
 
   constructor(index: PlanIndex, ids: () => string, floods = new Map<string, Flood>(), exchange: Message[] = [], guests = new Map<Address, Party>()) {
@@ -71,6 +73,14 @@ export class ProbeBench {
       if (host !== undefined) return [partyOfHost(index, host) ?? []].flat();
     }
     return [];
+  }
+
+  /** Whether someone asks for an address for the first time; from now on it is known to them. */
+  asksFirst(by: Party, address: Address): boolean {
+    const key = `${by.mac} ${String(address)}`;
+    const isNew = !this.#known.has(key);
+    this.#known.add(key);
+    return isNew;
   }
 
   /** Whether a way is new to the steps; from now on it is not. */

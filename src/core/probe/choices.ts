@@ -1,4 +1,5 @@
-import { byNaturalText } from "../kernel";
+import { addressAt, addressCount, ipv4, type Address } from "../address";
+import { byNaturalText, must } from "../kernel";
 import { pointsOf, type PlanIndex, type ProbePlace } from "../plan";
 
 /** A place where something can be plugged in or join, with a key that names it. */
@@ -18,6 +19,15 @@ export function plugs(index: PlanIndex): Plug[] {
   })));
   const lines = [...index.plan.line.values()].map((line): Plug => ({ key: `line ${line.id}`, group: "From outside", label: `Somebody outside, by ${line.name}`, detail: "", from: { at: "internet", line: line.id } }));
   return [...hosts, ...wireless, ...ports, ...lines];
+}
+
+/** Somebody's own settings to begin with at a port: an address of the segment it is in, near its end, and its gateway; of a documentation range (RFC 5737) where it is in none. */
+export function settingsFor(index: PlanIndex, from: ProbePlace | null): { readonly address: Address; readonly length: number; readonly gateway: Address } {
+  const port = from?.at === "port" ? index.plan.port.get(from.port) : undefined;
+  const segment = port?.pvid === null || port === undefined ? undefined : index.segmentOn(index.plan.device.get(port.device)?.domain ?? null, port.pvid);
+  const [prefix, gateway] = segment === undefined ? [] : [segment.prefixes4[0], index.gatewayOf(segment)?.addresses4[0]];
+  if (prefix === undefined || gateway === undefined || prefix.length > 30) return { address: must(ipv4(0xc0000210 - 6), "an address"), length: 24, gateway: must(ipv4(0xc0000201), "an address") };
+  return { address: must(addressAt(prefix, Number(addressCount(prefix)) - 2), "the last but one"), length: prefix.length, gateway };
 }
 
 export function plugKey(from: ProbePlace): string {

@@ -9,4 +9,4 @@ export type { Cause, Step } from "./step";
 export { compareOutcomes, type Parting } from "./compare";
 export { askKept, questionWords, type KeptResult } from "./kept";
 export { tryRepairs, type Tried } from "./tried";
-export { plugKey, plugs, type Plug } from "./choices";
+export { plugKey, plugs, settingsFor, type Plug } from "./choices";

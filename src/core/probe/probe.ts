@@ -55,13 +55,13 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
     fromOutside(bench, from.line, goal, family);
     return outcomeOf(bench, question, null, null, null);
   }
-  const started = start(bench, from, question.mac, as.as === "behindPhone");
+  const started = start(bench, from, question.mac, { behindPhone: as.as === "behindPhone", asks: as.as === "client" || as.as === "behindPhone" });
   if (started === null) return outcomeOf(bench, question, null, null, null);
   if (as.as === "falseServer") return outcomeOf(bench, question, started, null, actAsServer(bench, started));
   if (as.as === "spoofer") return outcomeOf(bench, question, started, null, actAsSpoofer(bench, started, as.address));
   const lease = addressFor(bench, started, as, family);
   if (lease !== null) {
-    if (started.host === null) bench.welcome(lease.address, started.party);
+    if (started.host === null || family === 6) bench.welcome(lease.address, started.party);
     reach(bench, started, lease, goal);
   }
   // One that is in the wrong VLAN may fail anywhere further on; that it is there comes first.

@@ -57,6 +57,9 @@ export function resolve(bench: ProbeBench, sender: Sender, address: Address, kno
     passTo(bench, flood, found.hearing);
     if (found.party.leg !== null) journey.pass({ title: found.party.name, place: formatAddress(address), says: `answers ${asking(address)}`, why: `${formatAddress(address)} is at ${found.party.mac}.`, tag: undefined, subjects: subjectOf(found.party), device: found.party.leg.device, ports: [] });
   }
+  if (!bench.asksFirst(sender.party, address)) return found;
+  // The answer tells both of one another (RFC 826).
+  bench.asksFirst(found.party, sender.address);
   if (familyOf(address) === 4) {
     bench.say({ what: `who has ${formatAddress(address)}?`, from: sender.party.mac, to: null, flood, reached: null, content: { kind: "arp", asks: true, senderMac: sender.party.mac, senderAddress: sender.address, targetMac: null, targetAddress: address } });
     bench.say({ what: `${formatAddress(address)} is at ${found.party.mac}`, from: found.party.mac, to: sender.party.mac, flood: backFlood, reached: back, content: { kind: "arp", asks: false, senderMac: found.party.mac, senderAddress: address, targetMac: sender.party.mac, targetAddress: sender.address } });

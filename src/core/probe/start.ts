@@ -25,11 +25,14 @@ export interface Started {
 const AP_NEEDED = "an access point that offers it";
 const LAPTOP = "laptop";
 
+/** How it is plugged in: through a phone, and whether it asks for an address. */
+export interface Plugging { readonly behindPhone: boolean; readonly asks: boolean }
+
 /** Sends the first frame and passes (or stops at) the port it comes in at. Null after a stop. */
-export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, behindPhone: boolean): Started | null {
+export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, { behindPhone, asks }: Plugging): Started | null {
   const { index } = bench;
   if (from.at === "ssid") return startWireless(bench, from.ssid, from.device, null, mac);
-  if (from.at === "port") return startAtPort(bench, from.port, from.tag, null, mac, behindPhone);
+  if (from.at === "port") return startAtPort(bench, from.port, from.tag, null, mac, { behindPhone, asks });
   const host = index.plan.host.get(from.host);
   if (host === undefined) return null;
   if (host.attachment.at === "ssid") {
@@ -37,7 +40,7 @@ export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, behin
     return startWireless(bench, host.attachment.ssid, place?.at === "inside" ? place.device : "", host, mac);
   }
   const port = portOfHost(index, host);
-  if (port !== null) return startAtPort(bench, port, host.tag, host, mac, host.attachment.at === "behind");
+  if (port !== null) return startAtPort(bench, port, host.tag, host, mac, { behindPhone: host.attachment.at === "behind", asks: asks && host.manner !== "typed" });
   bench.journey.stop(
     { title: host.name, place: "not plugged in", says: "is not plugged in anywhere", why: "The plan gives it no port and no wireless name.", tag: undefined, subjects: [{ kind: "host", id: host.id }], device: null, ports: [] },
     { sentence: `${host.name} is not plugged in anywhere. Give it a port or a wireless name.`, subjects: [{ kind: "host", id: host.id }], repairs: [] },
@@ -80,7 +83,7 @@ export function wantedVid(index: PlanIndex, host: Host | null): number | null {
 /** The VLAN in which a phone at the port talks, tagged beside the untagged one; null without one. */
 export const voiceOf = (port: Port): Tag => (modeOf(port) === "dataVoice" ? (port.tagged[0] ?? null) : null);
 
-function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | null, mac: Mac | null, behindPhone: boolean): Started | null {
+function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | null, mac: Mac | null, { behindPhone, asks }: Plugging): Started | null {
   const { index, journey, fabric } = bench;
   const port = fabric.ports[fabric.portNumber.get(portId) ?? -1];
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
@@ -88,7 +91,7 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
   const subjects: Subject[] = [{ kind: "port", id: portId }];
   const who = host?.name ?? "Laptop";
   const at = `at ${device.name} ${port.label}${behindPhone ? ", behind the phone" : ""}`;
-  journey.pass({ title: who, place: at, says: "asks all: who gives addresses?", why: behindPhone ? "The phone passes what is untagged through; it tags only its own." : "A new device knows nobody yet, so it asks everybody in its VLAN.", tag, subjects, device: null, ports: [portId] });
+  journey.pass({ title: who, place: at, says: asks ? "asks all: who gives addresses?" : "is plugged in", why: behindPhone ? "The phone passes what is untagged through; it tags only its own." : asks ? "A new device knows nobody yet, so it asks everybody in its VLAN." : "", tag, subjects, device: null, ports: [portId] });
   const wanted = wantedVid(index, host);
   const refused = portRefuses(bench, port, tag, wanted, index.derived(TREE).shut.has(portId)) ?? tooMany(index, port, host, behindPhone);
   if (refused !== null) {

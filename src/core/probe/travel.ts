@@ -64,7 +64,7 @@ function hop(bench: ProbeBench, from: Sender, packet: Packet, next: Address, kno
   const found = resolve(bench, from, next, known, topic.shows);
   if (found === null) return null;
   const { party, hearing } = found;
-  bench.say({ what: "packet", from: from.party.mac, to: party.mac, flood: bench.flood(from.party.place), reached: hearing, content: { kind: "packet", packet, answers: topic.answers !== null, ttl: 64 - count } });
+  bench.say({ what: packetWords(packet, topic.answers !== null), from: from.party.mac, to: party.mac, flood: bench.flood(from.party.place), reached: hearing, content: { kind: "packet", packet, answers: topic.answers !== null, ttl: 64 - count } });
   if (party.leg === null && next === packet.dst) return { at: "host", party, packet };
   const device = party.leg === null ? undefined : bench.index.plan.device.get(party.leg.device);
   if (party.leg === null || device === undefined) {
@@ -201,6 +201,12 @@ function wallCause(bench: ProbeBench, device: Device, from: WallParty, to: WallP
     },
   }];
   return { sentence: `${reason} If that is what you want, the wall does its job.`, subjects, repairs: open };
+}
+
+/** "TCP to 10.24.60.10 port 443", and its answer: what stands beside a frame. */
+function packetWords({ protocol, src, dst, sport, dport }: Packet, answers: boolean): string {
+  const at = (address: Address, port: number | null) => `${formatAddress(address)}${port === null ? "" : ` port ${port}`}`;
+  return answers ? `${PROTOCOL_WORDS[protocol]}, the answer from ${at(src, sport)}` : `${PROTOCOL_WORDS[protocol]} to ${at(dst, dport)}`;
 }
 
 /** Whose traffic this is: the segment that holds the sender's address, if answers to it leave by the leg it came in at; null when they do not. */

@@ -46,8 +46,9 @@ export function Margin({ view }: { view: ViewKey }) {
 
 function Content({ view }: { view: ViewKey }) {
   const selection = useUi((state) => state.selection);
+  const probeWay = useUi((state) => state.probeWay);
   const { plan } = useIndex();
-  if (view === "probe" && selection?.what === "reach") return <ReachMargin row={selection.row} column={selection.column} />;
+  if (view === "probe" && probeWay === "reach") return <ReachMargin at={selection?.what === "reach" ? selection : null} />;
   if (view === "probe") return <ProbeMargin />;
   if (view === "failures") return <FailureMargin />;
   switch (selection?.what) {

@@ -9,14 +9,15 @@ import { useIndex } from "../plan-store/use-plan";
 import { Fact, MarginHead, Section } from "./parts";
 
 /** One pair of the matrix: what gets through and why, with the wall behind it and a probe between two of its hosts. */
-export function ReachMargin({ row, column }: { row: number; column: number }) {
+export function ReachMargin({ at }: { at: { readonly row: number; readonly column: number } | null }) {
+  const { row, column } = at ?? { row: -1, column: -1 };
   const index = useIndex();
   const matrix = useMemo(() => reachMatrix(index), [index]);
   const set = useUi((state) => state.set);
   const select = useUi((state) => state.select);
   const goTo = useGoTo();
   const [from, to] = [matrix.rows[row], matrix.columns[column]];
-  if (from === undefined || to === undefined) return <MarginHead kick="Who reaches whom">Choose a pair</MarginHead>;
+  if (from === undefined || to === undefined) return <><MarginHead kick="Who reaches whom">Choose a pair</MarginHead><p className="p-4 text-ink2">A cell says what gets from the segment on the left to the one above; here you see why, with the wall behind it.</p></>;
   const difference = differenceAt(matrix, row, column);
   const source = index.hostsIn(from.id).find((host) => host.attachment.at !== "unplaced");
   const target = typeof to === "string" ? undefined : index.hostsIn(to.id).find((host) => host.attachment.at !== "unplaced" && host.id !== source?.id);

@@ -12,7 +12,7 @@ import { useIndex } from "../../plan-store/use-plan";
 import { cancelStudy, isRunning, startStudy, useStudy } from "./use-study";
 
 const ROW = 28;
-const COLUMNS = "grid-cols-[minmax(220px,1fr)_64px_repeat(4,92px)_84px]";
+const COLUMNS = "grid-cols-[minmax(150px,1fr)_56px_52px_repeat(3,84px)_64px]";
 const KINDS = { device: "device", cable: "cable", feed: "supply", line: "line" } as const;
 const SERVICES = { gateway: "the way to the gateway", address: "the address server", internet: "the internet" } as const;
 

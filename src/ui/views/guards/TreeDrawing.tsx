@@ -6,7 +6,7 @@ import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 
 const BOX = { width: 172, height: 46 } as const;
-const GAP = { x: 28, y: 62 } as const;
+const GAP = { x: 76, y: 66 } as const;
 const EDGE = 24;
 
 interface Spot { readonly x: number; readonly y: number }
@@ -43,7 +43,7 @@ export function TreeDrawing({ named }: { named: NamedTree }) {
             const place = treePlace(index, device, named.key);
             return at === undefined ? null : (
               <button key={device.id} type="button" onClick={() => select({ what: "device", id: device.id })} aria-pressed={chosen === device.id}
-                className={`absolute rounded border-2 bg-panel px-3 text-left ${isRoot ? "border-act" : "border-ink"} ${chosen === device.id ? "bg-act-wash outline-2 outline-act" : "hover:bg-hover"}`} style={{ left: at.x, top: at.y, ...BOX }}>
+                className={`absolute rounded border-2 bg-panel px-3 text-left ${isRoot ? "border-act" : "border-rule"} ${chosen === device.id ? "bg-act-wash outline-2 outline-act" : "hover:bg-hover"}`} style={{ left: at.x, top: at.y, ...BOX }}>
                 <b className="block truncate text-14 leading-[20px] font-semibold">{device.name}</b>
                 <span className="block truncate text-12 text-ink2">{isRoot ? "root, " : `cost ${place?.cost ?? 0}, `}<span className="mono">{priority}</span></span>
               </button>
@@ -69,7 +69,7 @@ function Branch({ from, to, labels, standsBy }: { from: Spot | undefined; to: Sp
   // Between neighbours of one level straight; past others in a bow below them.
   const far = level && Math.abs(x2 - x1) > GAP.x + 1;
   const path = far ? `M${from.x + BOX.width / 2} ${from.y + BOX.height}q${(to.x - from.x) / 2} ${GAP.y * 0.9} ${to.x - from.x} 0` : `M${x1} ${y1}L${x2} ${y2}`;
-  const label = (x: number, y: number, other: { x: number; y: number }, text: string) => { const part = 0.16; return <text x={x + (other.x - x) * part + 5} y={y + (other.y - y) * part + 4} className="mono fill-ink2 text-12">{text}</text>; };
+  const label = (x: number, y: number, other: { x: number; y: number }, text: string) => { const part = 0.16; return <text x={x + (other.x - x) * part + (level ? -4 : 5)} y={y + (other.y - y) * part + (level ? -7 : 4)} className="mono fill-ink2 text-12">{text}</text>; };
   return (
     <g>
       <path d={path} fill="none" stroke={standsBy ? "var(--warn)" : "var(--jacket)"} strokeWidth={standsBy ? 3 : 5} strokeDasharray={standsBy ? "7 6" : undefined} />

@@ -25,7 +25,8 @@ export function Journey({ outcome }: { outcome: Outcome }) {
   const other = useOutcome(compared);
   const edit = usePlan((state) => state.edit);
   const [below, setBelow] = useState<Below>("way");
-  const passes = outcome.cause === null;
+  // A false server or a false sender is always meant to be kept out, whatever it comes to now.
+  const passes = outcome.cause === null && outcome.attack === null;
   const keep = () => {
     const name = questionWords(index, outcome.question);
     const refusal = edit({ planner: "keep-probe", summary: `Kept the probe ${name}`.slice(0, 120), args: { name } }, (bench) => keepProbe(bench, outcome.question, name, passes, outcome.lease?.segment ?? null));
@@ -50,7 +51,7 @@ export function Journey({ outcome }: { outcome: Outcome }) {
       </div>
       {below === "drawing" ? <LazyDiagram lit={outcome} /> : (
         <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
-          {below === "way" ? <><LitPath outcome={outcome} /><WhatItShows outcome={outcome} />{outcome.phone === null ? null : <Phone outcome={outcome.phone} />}</> : <ListenPanel outcome={outcome} />}
+          {below === "way" ? <><LitPath outcome={outcome} />{outcome.attack === null && outcome.question.from.at !== "internet" ? <WhatItShows outcome={outcome} /> : null}{outcome.phone === null ? null : <Phone outcome={outcome.phone} />}</> : <ListenPanel outcome={outcome} />}
         </div>
       )}
     </>

@@ -17,14 +17,17 @@ function useStops(outcome: Outcome): Stop[] {
   if (first !== undefined) stops.push({ key: "start", name: first.title, what: first.place, failed: !first.passed, leaves: first.tag, domain: null, out: "" });
   for (const step of outcome.steps.slice(1)) {
     const device = step.device === null ? undefined : plan.device.get(step.device);
-    if (device === undefined) continue;
+    if (device === undefined) {
+      if (step.tag !== undefined && step.place !== "scope") stops.push({ key: `end ${step.title}`, name: step.title, what: step.place, failed: !step.passed, leaves: undefined, domain: null, out: "" });
+      continue;
+    }
     const last = stops.at(-1);
     const out = plan.port.get(step.ports.at(-1) ?? "")?.label ?? "";
     if (last?.key === device.id) stops[stops.length - 1] = { ...last, failed: last.failed || !step.passed, leaves: step.tag ?? last.leaves, out: out === "" ? last.out : out };
     else stops.push({ key: device.id, name: device.name, what: DEVICE_KIND_WORDS[device.kind], failed: !step.passed, leaves: step.tag, domain: device.domain, out });
   }
   const last = outcome.steps.at(-1);
-  if (last !== undefined && last.device === null && outcome.steps.length > 1 && last.title !== "Wall") stops.push({ key: "end", name: last.title, what: last.place, failed: !last.passed, leaves: undefined, domain: null, out: "" });
+  if (last !== undefined && !last.passed && last.device === null && last.tag === undefined && outcome.steps.length > 1 && last.title !== "Wall") stops.push({ key: "end", name: last.title, what: last.place, failed: !last.passed, leaves: undefined, domain: null, out: "" });
   return stops;
 }
 

@@ -1,10 +1,10 @@
 "use client";
 
 import { useMemo, useState } from "react";
-import { formatAddress, parseAddress, type Address } from "@/core/address";
+import { formatAddress, parseAddress } from "@/core/address";
 import type { ProbeAs, ProbeGoal } from "@/core/plan";
 import { SERVICES } from "@/core/policy";
-import { managementAddress, plugKey, plugs } from "@/core/probe";
+import { managementAddress, plugKey, plugs, settingsFor } from "@/core/probe";
 import { Combo, type Choice } from "../../kit/Combo";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
@@ -44,9 +44,9 @@ export function QuestionBar() {
     ask({ goal: to });
   };
   const chooseAs = (value: string) => {
-    const first = firstAddress(index, from);
+    const first = settingsFor(index, from);
     switch (value) {
-      case "typed": return ask({ as: { as: "typed", address: first.address, length: 24, gateway: first.gateway } });
+      case "typed": return ask({ as: { as: "typed", address: first.address, length: first.length, gateway: first.gateway } });
       case "spoofer": return ask({ as: { as: "spoofer", address: first.gateway } });
       case "falseServer": return ask({ as: { as: "falseServer" } });
       case "behindPhone": return ask({ as: { as: "behindPhone" } });
@@ -78,15 +78,6 @@ export function QuestionBar() {
       </>}
     </div>
   );
-}
-
-/** An address to begin with: of the segment that the port is in, else of a documentation range. */
-function firstAddress(index: ReturnType<typeof useIndex>, from: ReturnType<typeof plugs>[number]["from"] | null): { address: Address; gateway: Address } {
-  const port = from?.at === "port" ? index.plan.port.get(from.port) : undefined;
-  const segment = port?.pvid === null || port === undefined ? undefined : index.segmentOn(index.plan.device.get(port.device)?.domain ?? null, port.pvid);
-  const gateway = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
-  const usual = { address: parseAddress("192.0.2.10") as Address, gateway: parseAddress("192.0.2.1") as Address };
-  return gateway === undefined ? usual : { address: parseAddress(formatAddress(gateway).replace(/\d+$/, "200")) ?? usual.address, gateway };
 }
 
 function AddressField({ label, value, write }: { label: string; value: string; write: (text: string) => string | null }) {

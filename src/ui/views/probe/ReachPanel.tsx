@@ -16,6 +16,7 @@ const LOOKS: Readonly<Record<Reach, { readonly sign: string; readonly look: stri
   itself: { sign: "", look: "bg-hair" }, nothing: { sign: "–", look: "text-ink2" }, closed: { sign: "", look: "hatched" }, services: { sign: "some", look: "text-12" },
   open: { sign: "open", look: "text-12" }, "past the walls": { sign: "past", look: "text-12 font-semibold" }, "one network": { sign: "one", look: "text-12 font-semibold" },
 };
+const LEGEND: readonly (readonly [Reach, string])[] = [["services", "some: services only"], ["open", "open"], ["nothing", "–: no way"], ["past the walls", "past: routed without a filter"], ["one network", "one: one network"]];
 const nameOf = (column: ReachColumn): string => (column === "internet" ? "the internet" : column === "gateway" ? "the gateway’s pages" : column.name);
 
 /** Every segment against every other, grouped by zone; what differs from the walls is marked. */
@@ -31,6 +32,7 @@ export function ReachPanel() {
   const rows = useVirtualizer({ count: matrix.rows.length, getScrollElement: () => box.current, estimateSize: () => CELL, overscan: 6, paddingStart: HEAD.height });
   const columns = useVirtualizer({ horizontal: true, count: matrix.columns.length, getScrollElement: () => box.current, estimateSize: () => CELL, overscan: 6, paddingStart: HEAD.width });
   const differing = useMemo(() => matrix.rows.reduce((sum, _, i) => sum + matrix.columns.filter((_c, j) => differenceAt(matrix, i, j) !== null).length, 0), [matrix]);
+  const there = useMemo(() => new Set(matrix.rows.flatMap((_, i) => matrix.columns.map((_c, j) => reachAt(matrix, i, j)))), [matrix]);
   if (matrix.rows.length === 0) return <p className="max-w-[60ch] p-4 text-15">Here every segment stands against every other, the internet and the gateway’s pages. Begin with the segments.</p>;
   const go = (row: number, column: number) => {
     const to = { row: Math.max(0, Math.min(matrix.rows.length - 1, row)), column: Math.max(0, Math.min(matrix.columns.length - 1, column)) };
@@ -49,7 +51,7 @@ export function ReachPanel() {
     <>
       <div className="flex flex-wrap items-center gap-4 border-b border-hair px-4 py-2 text-12 text-ink2">
         <span role="status" className={`flex items-center gap-1 text-13 font-semibold ${differing === 0 ? "text-sound" : "text-stop"}`}>{differing === 0 ? "✓ as the walls intend" : <><SeveritySign severity="stop" />{counted(differing, "pair differs", "pairs differ")} from the walls</>}</span>
-        <span className="inline-flex items-center gap-[6px]"><span className="hatched h-[14px] w-[26px] border border-hair" />closed</span><span>some: services only</span><span>open</span><span>–: no way</span><span>past: routed without a filter</span><span>one: one network</span>
+        <span className="inline-flex items-center gap-[6px]"><span className="hatched h-[14px] w-[26px] border border-hair" />closed</span>{LEGEND.filter(([reach]) => there.has(reach)).map(([reach, words]) => <span key={reach}>{words}</span>)}
         <span className="flex-1" />
         <button type="button" className="button" onClick={() => download(fileName(index.plan.site.name, "reach.csv"), CSV_TYPE, csv(reachTable(matrix)))}>Save CSV</button>
       </div>
