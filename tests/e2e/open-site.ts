@@ -1,6 +1,7 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 
-export const VIEWS = ["Survey", "Segments", "Addresses", "Hardware", "Ports", "Wireless", "Walls", "Findings", "Probe", "Export", "History"] as const;
+export const VIEWS = ["Survey", "Segments", "Addresses", "Hardware", "Ports", "Wireless", "Walls", "Switch guards", "Findings", "Probe", "Failures", "Export", "History"] as const;
+const PATHS: Readonly<Partial<Record<(typeof VIEWS)[number], string>>> = { "Switch guards": "guards" };
 
 /** Opens a site of the list and waits for its plan. */
 export async function openSite(page: Page, name: string): Promise<void> {
@@ -11,7 +12,7 @@ export async function openSite(page: Page, name: string): Promise<void> {
 
 export async function openView(page: Page, view: (typeof VIEWS)[number]): Promise<void> {
   await page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name: view }).click();
-  await expect(page).toHaveURL(new RegExp(`/${view.toLowerCase()}$`));
+  await expect(page).toHaveURL(new RegExp(`/${PATHS[view] ?? view.toLowerCase()}$`));
 }
 
 /** Everything is on the server. */
