@@ -6,12 +6,12 @@ import { decodePlan, encodePlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "../src/core/plan";
 import { allocate, plan as runPlanner, renumberBlock } from "../src/core/planners";
-import { asClient, probe } from "../src/core/probe";
 import { guessColumns, readHostTable } from "../src/core/register";
 import { draftPlan, USUAL_PARTS } from "../src/core/survey";
 import { surveyPlan } from "../src/core/testing/survey-plan";
 import { generate, SIZES } from "./generate";
 import { measureHardware } from "./hardware";
+import { faultFigures, simulationRows } from "./simulation";
 
 function median(runs: number, once: () => unknown): number {
   const times = Array.from({ length: runs }, () => {
@@ -62,7 +62,7 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
     "one-edit recheck: access port's VLAN": median(runs, () => recheckAfter(portEdit)),
     "one-edit recheck: host's address": median(runs, () => recheckAfter(hostEdit)),
     "one-edit recheck: VLAN off a trunk": median(runs, () => recheckAfter(trunkEdit)),
-    "probe": median(runs * 20, () => probe(index, asClient({ at: "host", host: host.id }, { to: "internet", service: null }), () => "")),
+    ...simulationRows(plan, index, runs, median),
   };
   for (const [operation, ms] of Object.entries(measured)) {
     rows.push({ size: size.name, operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });
@@ -95,6 +95,7 @@ if (only === undefined || only === "numbering") {
 async function finish(): Promise<void> {
   if (only === undefined || only === "hardware") await measureHardware((operation, ms, parse) => add(operation, ms, parse, "hardware"), median);
   console.table(rows);
+  if (only === undefined || only === "faults") process.stdout.write(`${faultFigures()}\n`);
 }
 
 void finish();

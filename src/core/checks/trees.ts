@@ -2,7 +2,7 @@ import { runsWords } from "../kernel";
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
 import { chooseRoot, setTreeKind } from "../planners/spanning-tree";
 import { LOOPS, regionDifference, TREE, treePlace } from "../spanning-tree";
-import { FABRIC } from "../switching";
+import { FABRIC, type Fabric } from "../switching";
 import { check, type Found, type Repair } from "./check";
 import { counted, listed } from "./wording";
 
@@ -105,14 +105,23 @@ export const secondRootMissing = check<Root>({
 
 interface OnPort { readonly port: string; readonly far: string }
 
-/** Ports between bridges that run a tree, with the far port. */
+/** By their numbers, ports that share a wire with another bridge; the wires stay the same object as long as no cable moves. */
+const PAIRS = new WeakMap<Fabric["wires"], readonly (readonly [port: number, far: number])[]>();
+function pairsOf({ wires, deviceOf }: Fabric): readonly (readonly [port: number, far: number])[] {
+  const known = PAIRS.get(wires);
+  if (known !== undefined) return known;
+  const found = wires.flatMap(({ bridgePorts }) => (bridgePorts.length < 2 ? [] : bridgePorts.flatMap((port): [number, number][] => {
+    const far = bridgePorts.find((one) => deviceOf[one] !== deviceOf[port]);
+    return far === undefined ? [] : [[port, far]];
+  })));
+  PAIRS.set(wires, found);
+  return found;
+}
+
+/** Ports between bridges, with the far port. */
 const betweenBridges = (index: PlanIndex): { port: Port; far: Port }[] => {
   const fabric = index.derived(FABRIC);
-  return fabric.wires.flatMap((wire) => (wire.bridgePorts.length < 2 ? [] : wire.bridgePorts.flatMap((number) => {
-    const port = fabric.ports[number];
-    const far = wire.bridgePorts.map((one) => fabric.ports[one]).find((one) => one !== undefined && one.device !== port?.device);
-    return port === undefined || far === undefined ? [] : [{ port, far }];
-  })));
+  return pairsOf(fabric).flatMap(([port, far]) => { const ends = [fabric.ports[port], fabric.ports[far]]; return ends[0] === undefined || ends[1] === undefined ? [] : [{ port: ends[0], far: ends[1] }]; });
 };
 const runsTree = (index: PlanIndex, port: Port): boolean => index.plan.device.get(port.device)?.tree.kind !== "none";
 const setGuards = (port: string, guards: Partial<Port["guards"]>): Repair["edit"] => (draft) => draft.patch("port", port, { guards: { ...draft.need("port", port).guards, ...guards } });

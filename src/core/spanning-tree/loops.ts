@@ -27,11 +27,17 @@ function closing(fabric: Fabric, wires: readonly (readonly number[])[], carries:
   return { wires: found, sets };
 }
 
+/** Whether the cables of a fabric go round anywhere. */
+const ROUND = new WeakMap<Fabric["wires"], boolean>();
+
 function loopsOf(index: PlanIndex): readonly Loop[] {
   const fabric = index.derived(FABRIC);
+  // Without a circle of cables there is none in any VLAN; the wires stay the same object as long as no cable moves.
+  if (ROUND.get(fabric.wires) === false) return [];
   const wires = gearPorts(index, fabric);
-  // Without a circle of cables there is none in any VLAN.
-  if (closing(fabric, wires, () => true).wires.length === 0) return [];
+  const isRound = closing(fabric, wires, () => true).wires.length > 0;
+  ROUND.set(fabric.wires, isRound);
+  if (!isRound) return [];
   const { discards } = index.derived(TREE);
   const vids = [...new Set(wires.flat().flatMap((number) => { const port = fabric.ports[number]; return port === undefined ? [] : [...port.untagged, ...port.tagged] as number[]; }))].sort(ascending);
   const found = new Map<number, { vids: number[]; devices: string[] }>();

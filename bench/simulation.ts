@@ -1,0 +1,45 @@
+import { bramblewick } from "../demo/bramblewick";
+import { fennelStreet } from "../demo/fennel-street";
+import { lockkeepersHouse } from "../demo/lockkeepers-house";
+import { FailureStudy, singleFailures } from "../src/core/failure";
+import { must } from "../src/core/kernel";
+import { applyChanges, Draft, PlanIndex, type Plan } from "../src/core/plan";
+import { carryExactly } from "../src/core/planners";
+import { asClient, probe } from "../src/core/probe";
+import { reachMatrix } from "../src/core/reach";
+import { TREE } from "../src/core/spanning-tree";
+import { CARRY, FABRIC, flood } from "../src/core/switching";
+import { dice, judgeFaults } from "../src/core/testing/faults";
+
+const MOST_FAILURES = 1000;
+type Median = (runs: number, once: () => unknown) => number;
+
+/** The simulation's own rows for a plan: each from nothing, as after loading it, but the probe, which is asked of a plan that is there. */
+export function simulationRows(plan: Plan, index: PlanIndex, runs: number, median: Median): Record<string, number> {
+  const host = must([...plan.host.values()].at(-1), "a host");
+  const question = asClient({ at: "host", host: host.id }, { to: "internet", service: null });
+  const ports = [...plan.host.values()].filter((one) => one.attachment.at === "port").slice(0, 200);
+  const all = singleFailures(index);
+  // The largest plan would take many minutes; how many were tried is said.
+  const failures = all.filter((_, i) => all.length <= MOST_FAILURES || i % Math.ceil(all.length / 40) === 0);
+  return {
+    "trees": median(runs, () => { const fresh = PlanIndex.of(plan); fresh.derived(FABRIC); return fresh.derived(TREE); }),
+    "forwarding and carry of all VLANs": median(runs, () => PlanIndex.of(plan).derived(CARRY)),
+    [`flood from ${ports.length} hosts`]: median(Math.min(runs, 5), () => ports.map((one) => flood(index, { at: "port", port: one.attachment.at === "port" ? one.attachment.port : "", tag: one.tag, host: one.id }))),
+    "probe to the internet and back": median(runs * 20, () => probe(index, question, () => "")),
+    [`reach matrix of ${plan.segment.size} segments`]: median(runs, () => reachMatrix(index)),
+    [failures.length === all.length ? `all ${all.length} single failures` : `${failures.length} of ${all.length} single failures, evenly chosen`]: median(Math.min(runs, 3), () => { const work = new FailureStudy(index); return failures.map((failure) => work.fail([failure])); }),
+  };
+}
+
+/** How a thousand planted faults come out: mended, blamed. */
+export function faultFigures(): string {
+  const whole = (plan: Plan): Plan => {
+    const draft = new Draft(plan);
+    carryExactly(draft, PlanIndex.of(plan));
+    const applied = applyChanges(plan, draft.changes());
+    return must(applied.ok ? applied.value : null, "applies");
+  };
+  const { planted, mended, blamed } = judgeFaults([bramblewick(), fennelStreet(), lockkeepersHouse()].map(whole), 1000, dice(20_261_125), () => crypto.randomUUID());
+  return `of ${planted} planted faults ${mended} mended by a repair on offer, in ${blamed} the first cause names the faulty thing`;
+}
