@@ -24,21 +24,11 @@ const PICTURES = [
     await page.keyboard.press("End");
     await page.keyboard.type(", 1 fridge loger");
   }],
-  ["draft", "Fennel Street", "Survey", async (page) => {
-    await cell(page, "Reception").click();
-    await page.getByRole("complementary").getByLabel("Needs").fill("3 PC+phone, 2 card terminal, 1 printer, 2 kiosk screen, 1 tablet");
-    await page.keyboard.press("Enter");
-    await page.getByRole("button", { name: "Draft the plan" }).click();
-  }],
   ["leases-bench", "Fennel Street", "Segments", async (page) => {
     await page.getByRole("radio", { name: "Bench" }).click();
     await cell(page, "Guests").click();
     await page.getByRole("button", { name: "Size the pool and the lease" }).click();
     await page.getByText("The formula").waitFor();
-  }],
-  ["import", "Fennel Street", "Addresses", async (page) => {
-    await page.getByRole("button", { name: "Take a table in" }).click();
-    await page.getByLabel("CSV file", { exact: true }).setInputFiles({ name: "register.csv", mimeType: "text/csv", buffer: Buffer.from("Name,Kind,MAC,Address,Segment,Place\nlab-pc-1,PC,02:5a:10:3c:00:22,.34,Staff,Lab\nlab-pc-2,PC,02:5a:10:zz:00:23,.35,Staff,Lab\nlab-analyser-2,imaging device,025a.103c.0024,.32,Imaging,Lab\nReception printer,,,,,Front desk\nlab-pc-3,PC,,10.24.60.10,,Lab\ntheatre-tablet,mobile,02-5A-10-3C-00-25,,Staff,Theatre\nkennel-panel,PC,02:5a:10:3c:00:26,,Attic,Kennels\n") });
   }],
   ["segments", "Fennel Street", "Segments", (page) => page.getByRole("row").filter({ hasText: "Guests" }).getByRole("gridcell").nth(9).click()],
   ["addresses", "Fennel Street", "Addresses", (page) => page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 30 } })],
@@ -71,8 +61,25 @@ const PICTURES = [
     await page.keyboard.type("Analyser");
     await page.keyboard.press("Enter");
   }],
-  ["hardware-bench", "Bramblewick", "Hardware", async (page) => { await page.locator('[data-laid-out="true"]').waitFor(); await page.getByRole("radio", { name: "Bench" }).click(); }],
-  ["export", "Fennel Street", "Export", async () => {}],
+  ["probe-lit", "Fennel Street", "Probe", async (page) => {
+    await page.getByRole("button", { name: /^What and where/ }).click();
+    await page.keyboard.type("PC Theatre desk");
+    await page.keyboard.press("Enter");
+    await page.getByRole("button", { name: /^What it asks for/ }).click();
+    await page.keyboard.type("the internet");
+    await page.keyboard.press("Enter");
+    await page.getByRole("radio", { name: "On the drawing" }).click();
+    await page.locator('[data-laid-out="true"]').waitFor();
+  }],
+  ["reach", "Bramblewick", "Probe", async (page) => {
+    await page.getByRole("radio", { name: "Who reaches whom" }).click();
+    await page.getByRole("gridcell", { name: /^Operations to Tank farm/ }).click();
+  }],
+  ["failures", "Bramblewick", "Failures", (page) => page.getByRole("option", { name: /^R5: / }).click()],
+  ["tree-bench", "Bramblewick", "Switch guards", async (page) => {
+    await page.getByRole("radio", { name: "Bench" }).click();
+    await page.getByRole("button", { name: /^Bottling hall switch/ }).click();
+  }],
   ["history", "Lockkeeper", "History", async (page) => {
     await view(page, "Segments");
     await cell(page, "Lodger").dblclick();

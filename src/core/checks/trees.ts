@@ -2,7 +2,7 @@ import { runsWords } from "../kernel";
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
 import { chooseRoot, setTreeKind } from "../planners/spanning-tree";
 import { LOOPS, regionDifference, TREE, treePlace } from "../spanning-tree";
-import { FABRIC, type Fabric } from "../switching";
+import { FABRIC, sharedWires, type Fabric } from "../switching";
 import { check, type Found, type Repair } from "./check";
 import { counted, listed } from "./wording";
 
@@ -107,13 +107,14 @@ interface OnPort { readonly port: string; readonly far: string }
 
 /** By their numbers, ports that share a wire with another bridge; the wires stay the same object as long as no cable moves. */
 const PAIRS = new WeakMap<Fabric["wires"], readonly (readonly [port: number, far: number])[]>();
-function pairsOf({ wires, deviceOf }: Fabric): readonly (readonly [port: number, far: number])[] {
+function pairsOf(fabric: Fabric): readonly (readonly [port: number, far: number])[] {
+  const { wires, deviceOf } = fabric;
   const known = PAIRS.get(wires);
   if (known !== undefined) return known;
-  const found = wires.flatMap(({ bridgePorts }) => (bridgePorts.length < 2 ? [] : bridgePorts.flatMap((port): [number, number][] => {
-    const far = bridgePorts.find((one) => deviceOf[one] !== deviceOf[port]);
+  const found = sharedWires(fabric).flatMap((wire) => { const ports = wires[wire]?.bridgePorts ?? []; return ports.flatMap((port): [number, number][] => {
+    const far = ports.find((one) => deviceOf[one] !== deviceOf[port]);
     return far === undefined ? [] : [[port, far]];
-  })));
+  }); });
   PAIRS.set(wires, found);
   return found;
 }

@@ -1,6 +1,6 @@
 import { DisjointSet, equal } from "../kernel";
 import type { Change, Derived, Device, PlanIndex, Port } from "../plan";
-import { FABRIC, type Fabric } from "../switching/fabric";
+import { FABRIC, sharedWires, type Fabric } from "../switching/fabric";
 import { egressTag } from "../switching/member";
 import { costOfPort } from "./costs";
 import { regionKey, treeByVid } from "./region";
@@ -43,35 +43,36 @@ export interface PlanTree extends Tree {
 const isForwarding = ({ role }: TreePortState): boolean => role !== "alternate" && role !== "backup";
 
 /** LANs: wires, joined through gear that knows VLANs and runs no tree. It is taken to pass the protocol's frames on, as an unmanaged switch does. */
-function lansOf(fabric: Fabric, runs: readonly boolean[]): DisjointSet {
+function lansOf(fabric: Fabric, runs: readonly boolean[]): { readonly lans: DisjointSet; readonly joined: boolean } {
   const lans = new DisjointSet(fabric.wires.length);
+  let joined = false;
   for (const [number, ports] of fabric.bridgePortsOf.entries()) {
     const [first, ...others] = runs[number] === true ? [] : ports.flatMap((port) => fabric.wireOf[port] ?? []);
-    if (first !== undefined) for (const other of others) lans.join(first, other);
+    if (first !== undefined) for (const other of others) { lans.join(first, other); joined = true; }
   }
-  return lans;
+  return { lans, joined };
 }
 
 interface Taking { readonly number: number; readonly port: Port; readonly lan: number; readonly device: number }
 
 /** The bridge ports that hear another of the trees' ports; one with nothing but end devices behind it takes no part in the choice. */
-function takingPart(fabric: Fabric, runs: readonly boolean[], lans: DisjointSet): Taking[] {
-  const count = new Uint32Array(fabric.wires.length);
-  const lanOf = (number: number) => lans.rootOf(fabric.wireOf[number] ?? 0);
-  for (const [device, ports] of fabric.bridgePortsOf.entries()) if (runs[device] === true) for (const number of ports) { const lan = lanOf(number); count[lan] = (count[lan] ?? 0) + 1; }
-  const found: Taking[] = [];
-  for (const [device, ports] of fabric.bridgePortsOf.entries()) if (runs[device] === true) for (const number of ports) {
-    const [lan, port] = [lanOf(number), fabric.ports[number]];
-    if ((count[lan] ?? 0) > 1 && port !== undefined) found.push({ number, port, lan, device });
-  }
-  return found;
+function takingPart(fabric: Fabric, runs: readonly boolean[]): Taking[] {
+  const { lans, joined } = lansOf(fabric, runs);
+  // Where no gear passes the protocol's frames on, a LAN is a wire, and a wire with one bridge port has nobody to hear.
+  const ports = joined ? fabric.bridgePortsOf.flat() : sharedWires(fabric).flatMap((wire) => fabric.wires[wire]?.bridgePorts ?? []);
+  const own = ports.flatMap((number): Taking[] => {
+    const [device, port] = [fabric.deviceOf[number] ?? 0, fabric.ports[number]];
+    return runs[device] !== true || port === undefined ? [] : [{ number, port, lan: lans.rootOf(fabric.wireOf[number] ?? 0), device }];
+  });
+  const count = new Map<number, number>();
+  for (const { lan } of own) count.set(lan, (count.get(lan) ?? 0) + 1);
+  return own.filter(({ lan }) => (count.get(lan) ?? 0) > 1);
 }
 
 /** The trees that a fabric comes to; a failure study asks it of fabrics with parts gone. */
 export function treeIn(index: PlanIndex, fabric: Fabric): PlanTree {
   const runs = fabric.devices.map((device) => device.bridging === "vlan" && device.tree.kind !== "none");
-  const lans = lansOf(fabric, runs);
-  const all = takingPart(fabric, runs, lans);
+  const all = takingPart(fabric, runs);
   const shut = new Set(all.filter(({ port }) => port.guards.bpduGuard).map(({ port }) => port.id));
   const taking = all.filter(({ port }) => !shut.has(port.id));
   const kindOf = (device: number) => (fabric.devices[device]?.tree.kind === "perVlan" ? "perVlan" : "common");

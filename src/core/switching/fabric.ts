@@ -29,6 +29,18 @@ export interface Fabric {
   readonly members: Map<number, ReadonlyMap<number, readonly Member[]>>;
 }
 
+const SHARED = new WeakMap<Fabric["wires"], readonly number[]>();
+
+/** The wires with more than one bridge port, by number: where gear meets gear. They stay the same as long as no cable moves. */
+export function sharedWires({ wires }: Pick<Fabric, "wires">): readonly number[] {
+  const known = SHARED.get(wires);
+  if (known !== undefined) return known;
+  const found: number[] = [];
+  for (let i = 0; i < wires.length; i += 1) if ((wires[i]?.bridgePorts.length ?? 0) > 1) found.push(i);
+  SHARED.set(wires, found);
+  return found;
+}
+
 /** A bridge port that a VLAN leaves at, and its tag there. */
 export interface Member { readonly port: number; readonly tag: Tag }
 const NOBODY: readonly Member[] = [];

@@ -1,6 +1,6 @@
 export { CARRY, type Break, type Carry } from "./carry";
 export { carriedVids, joinNodes, JOINS, type Crossing, type Nodes } from "./joins";
-export { FABRIC, leadOf, type Fabric } from "./fabric";
+export { FABRIC, leadOf, sharedWires, type Fabric } from "./fabric";
 export { flood, wayTo, type Arrival, type Flood, type Source } from "./flood";
 export { CARRY_READS, portCarries, type PortCarry } from "./need";
 export { USES, type User } from "./uses";
