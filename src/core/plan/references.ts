@@ -44,7 +44,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   expectation: ({ question: { from, goal }, segment }) => [
     ...to("segment", "segment", segment),
     ...(from.at === "port" ? to("from", "port", from.port) : from.at === "host" ? to("from", "host", from.host) : from.at === "internet" ? to("from", "line", from.line) : [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)]),
-    ...(goal.to === "host" ? to("goal", "host", goal.host) : goal.to === "device" ? to("goal", "device", goal.device) : goal.to === "forward" ? to("goal", "forward", goal.forward) : []),
+    ...(goal.to === "host" ? to("goal", "host", goal.host) : goal.to === "device" ? to("goal", "device", goal.device) : goal.to === "forward" ? to("goal", "forward", goal.forward) : goal.to === "port" ? to("goal", "port", goal.port) : []),
   ],
 };
 

@@ -1,11 +1,14 @@
-import { containsAddress, familyOf, type Address } from "../address";
+import { containsAddress, familyOf, type Address, type Mac, type Prefix } from "../address";
 import { leaseholder } from "../dhcp";
-import type { PlanIndex } from "../plan";
+import type { Interface, PlanIndex, Segment } from "../plan";
 import { prefixesOf } from "../routing";
 import { FABRIC, flood, type Fabric, type Flood } from "../switching";
 import type { Message } from "./message";
 import { hears, partyOfHost, partyOfLeg, sourceOf, type Hearing, type Party, type Place } from "./place";
 import { Journey } from "./step";
+
+/** Somebody who is plugged in for a probe, with what it knows of its network. */
+export interface Guest { readonly party: Party; readonly own: readonly Prefix[]; readonly gateway: Address | null; readonly gatewayLeg: Interface | null; readonly segment: Segment | null; readonly leased: boolean }
 
 /** What one probe works with: the plan, the floods it has made, the steps so far, and what was said on the wires. */
 export class ProbeBench {
@@ -15,14 +18,14 @@ export class ProbeBench {
   readonly ids: () => string;
   readonly exchange: Message[];
   readonly #floods: Map<string, Flood>;
-  readonly #guests: Map<Address, Party>;
+  readonly #guests: Map<Address, Guest>;
   /** Ways that the steps have shown already. */
   readonly #shown = new Set<string>();
   /** Neighbours that are known by now: nobody asks for them twice. */
   readonly #known = new Set<string>();
   #journey: Journey;
 
-  constructor(index: PlanIndex, ids: () => string, floods = new Map<string, Flood>(), exchange: Message[] = [], guests = new Map<Address, Party>()) {
+  constructor(index: PlanIndex, ids: () => string, floods = new Map<string, Flood>(), exchange: Message[] = [], guests = new Map<Address, Guest>()) {
     this.index = index;
     this.fabric = index.derived(FABRIC);
     this.ids = ids;
@@ -56,14 +59,24 @@ export class ProbeBench {
   }
 
   /** Someone who is in no register has this address now. */
-  welcome(address: Address, party: Party): void {
-    this.#guests.set(address, party);
+  welcome(address: Address, guest: Guest): void {
+    this.#guests.set(address, guest);
+  }
+
+  /** What servers have given to those who are plugged in for this probe, by MAC address. */
+  guestLeases(): Map<Mac, Address> {
+    return new Map([...this.#guests].map(([address, { party }]) => [party.mac, address]));
+  }
+
+  /** What somebody who is in no register knows of its network, by its address. */
+  guest(address: Address): Guest | undefined {
+    return this.#guests.get(address);
   }
 
   /** Everybody who has an address: by the register, by a lease, or plugged in for this probe. */
   holders(address: Address): Party[] {
     const { index } = this;
-    const guest = this.#guests.get(address);
+    const guest = this.#guests.get(address)?.party;
     const entered = index.holdersOf(address).flatMap((holder) => ("device" in holder ? partyOfLeg(index, holder) : partyOfHost(index, holder)) ?? []);
     if (entered.length > 0 || guest !== undefined) return [...entered, ...[guest ?? []].flat()];
     const family = familyOf(address);

@@ -164,6 +164,26 @@ describe("routing", () => {
   });
 });
 
+describe("others plugged in", () => {
+  test("a kind of the catalogue needs its power, and signs in if it does so by nature", () => {
+    const camera = (device: string, label: string) => atPort(office, device, label, { as: { as: "kind", word: "camera" } });
+    expect(camera("Upper switch", "4").cause).toBeNull();
+    const weak = edited(office, (draft) => draft.patch("port", portOf(office, "Upper switch", "4").id, { poeMw: 4000 }));
+    expect(atPort(weak, "Upper switch", "4", { as: { as: "kind", word: "camera" } }).cause?.sentence).toBe("A camera takes 15.4 W over the cable, and Upper switch port 4 gives 4 W.");
+    expect(atPort(office, "Upper switch", "4", { as: { as: "kind", word: "drive" } }).cause?.sentence).toBe("drive asks nobody for an address; plug it in with a typed-in one.");
+    expect(atPort(office, "Upper switch", "4", { as: { as: "kind", word: "hovercraft" } }).cause?.sentence).toMatch(/is no kind that the catalogue/);
+  });
+  test("two laptops ask one after the other, get two addresses, and meet where the walls let them", () => {
+    const other = (label: string) => atPort(office, "Upper switch", "4", { goal: { to: "port", port: portOf(office, "Upper switch", label).id, service: null } });
+    const same = other("11");
+    expect(same.cause).toBeNull();
+    const addresses = same.exchange.flatMap((message) => (message.content.kind === "packet" ? [formatAddress(message.content.packet.src)] : []));
+    expect(new Set(addresses).size).toBe(2);
+    expect(other("5").cause?.sentence).toMatch(/^The wall Practice to Payment is closed/);
+    expect(other("21").cause?.sentence).toMatch(/^The other laptop gets no address: Upper switch port 21 is switched off/);
+  });
+});
+
 describe("IPv6", () => {
   const six = edited(office, (draft) => {
     for (const [i, segment] of draft.all("segment").entries()) {

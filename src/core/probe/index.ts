@@ -1,5 +1,6 @@
 export type { Attack } from "./attacks";
-export { asClient, managementAddress, probe, type Outcome } from "./probe";
+export { managementAddress } from "./goals";
+export { asClient, probe, type Outcome } from "./probe";
 export type { Lease } from "./lease";
 export { emissionsOf, type Content, type Message } from "./message";
 export { profileOf, serverReached } from "./sign-in";

@@ -15,12 +15,12 @@ export function askKept(index: PlanIndex, { question, passes, segment }: Expecta
   return { holds: true, says: passes ? "It gets through, as it has to." : `It is stopped, as it has to be: ${outcome.cause?.sentence ?? ""}`, outcome };
 }
 
-const AS_WORDS = { client: "", typed: " with a typed-in address", behindPhone: " behind a phone", falseServer: " as a false address server", spoofer: " with another's address" } as const;
+const AS_WORDS = { client: "", kind: "", typed: " with a typed-in address", behindPhone: " behind a phone", falseServer: " as a false address server", spoofer: " with another's address" } as const;
 
 /** A question in words, for a list: "PC 1 to Image store by https". */
 export function questionWords(index: PlanIndex, { from, as, goal, family }: ProbeQuestion): string {
   const place = plugs(index).find((plug) => plug.key === plugKey(from));
-  const who = `${place?.label ?? "something removed"}${AS_WORDS[as.as]}`;
+  const who = `${as.as === "kind" ? `${as.word} at ` : ""}${place?.label ?? "something removed"}${AS_WORDS[as.as]}`;
   const by = "service" in goal && goal.service !== null ? ` by ${goal.service.name}` : "";
   const v6 = family === 6 ? ", IPv6" : "";
   switch (goal.to) {
@@ -29,6 +29,7 @@ export function questionWords(index: PlanIndex, { from, as, goal, family }: Prob
     case "gateway": return `${who} to the gateway's pages${by}${v6}`;
     case "device": return `${who} to the pages of ${nameOf(index, "device", goal.device)}${by}${v6}`;
     case "host": return `${who} to ${nameOf(index, "host", goal.host)}${by}${v6}`;
+    case "port": return `${who} to another laptop at ${nameOf(index, "port", goal.port)}${by}${v6}`;
     case "forward": return `${who} to the forward ${nameOf(index, "forward", goal.forward)}${v6}`;
   }
 }

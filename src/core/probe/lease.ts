@@ -135,7 +135,7 @@ export function askForLease(bench: ProbeBench, started: Started): Lease | null {
   const subjects = [{ kind: "scope" as const, id: scope.id }, { kind: "segment" as const, id: scope.segment }];
   const { host, party } = started;
   const offer = host !== null && leasedTo(index, scope).has(host.id) ? { address: leasedTo(index, scope).get(host.id) as Address, reserved: host.manner === "reserved" }
-    : host?.manner === "reserved" || host === null || host.segment !== scope.segment ? offerTo(index, scope, host?.mac ?? party.mac, leasesOf(index, scope)) : null;
+    : host?.manner === "reserved" || host === null || host.segment !== scope.segment ? offerTo(index, scope, host?.mac ?? party.mac, new Map([...leasesOf(index, scope), ...bench.guestLeases()])) : null;
   if (offer === null || home === undefined) {
     const repairs = growPool(index, scope);
     journey.stop(

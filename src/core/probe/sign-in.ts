@@ -44,7 +44,7 @@ export function serverReached(bench: ProbeBench, device: Device, profile: SignIn
 }
 
 /** What becomes of a host, or of something that is in no register (null), at a port with sign-in. */
-export function portStateFor(bench: ProbeBench, device: Device, port: Port, host: Host | null): PortState {
+export function portStateFor(bench: ProbeBench, device: Device, port: Port, host: Host | null, speaksItself: boolean): PortState {
   const { index } = bench;
   const profile = profileOf(index, port);
   if (profile === undefined) return { state: "not described", vid: null, says: "sign-in is asked for", why: "The plan does not say by which servers, so it is taken as done." };
@@ -54,7 +54,7 @@ export function portStateFor(bench: ProbeBench, device: Device, port: Port, host
     return { state: "closed", vid: null, cause: reached.cause, says: "no server answers: the port stays closed", why: reached.cause.sentence };
   }
   const by = reached.server.name;
-  if (speaks(host)) return { state: "signed in", vid: null, says: `signs in, ${by} agrees`, why: `${host?.name ?? ""} speaks 802.1X; the port opens in its own VLAN.` };
+  if (speaks(host) || speaksItself) return { state: "signed in", vid: null, says: `signs in, ${by} agrees`, why: `${host?.name ?? "It"} speaks 802.1X; the port opens in its own VLAN.` };
   const name = nameOf(index, "port", port.id);
   if (profile.byMac && host?.mac !== null && host !== null) return { state: "by MAC address", vid: null, says: `let in by ${macOf(host)}`, why: `It does not sign in; ${by} knows its MAC address from the register.` };
   if (profile.byMac && profile.failed !== null) return { state: "failed", vid: profile.failed, says: `not known: VLAN ${profile.failed}`, why: `${by} does not know its MAC address.` };

@@ -1,6 +1,6 @@
 import { madeMac, type Mac } from "../address";
 import type { Subject } from "../checks/check";
-import { offers, type Host, type PlanIndex, type Port, type ProbePlace, type Segment } from "../plan";
+import { nameOf, offers, type Host, type PlanIndex, type Port, type ProbePlace, type Segment, type Vid } from "../plan";
 import { TREE } from "../spanning-tree";
 import { classify, modeOf, type Tag } from "../switching";
 import type { ProbeBench } from "./bench";
@@ -8,7 +8,9 @@ import { portRefuses } from "./deliver";
 import { gapBetween } from "./gap";
 import { tagText } from "./hops";
 import { entryOf, macOf, placeOfHost, portOfHost, type Party } from "./place";
+import { portPowerMw, type DeviceKind } from "../survey/catalogue";
 import { portStateFor } from "./sign-in";
+import type { Cause } from "./step";
 
 /** Where something is plugged in or joins. */
 export type ProbeFrom = Exclude<ProbePlace, { readonly at: "internet" }>;
@@ -26,13 +28,14 @@ const AP_NEEDED = "an access point that offers it";
 const LAPTOP = "laptop";
 
 /** How it is plugged in: through a phone, and whether it asks for an address. */
-export interface Plugging { readonly behindPhone: boolean; readonly asks: boolean }
+export interface Plugging { readonly behindPhone: boolean; readonly asks: boolean; /** A kind of the catalogue instead of a laptop; null for a laptop. */ readonly kind?: DeviceKind | null; /** What it is called where there are two. */ readonly name?: string }
 
 /** Sends the first frame and passes (or stops at) the port it comes in at. Null after a stop. */
-export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, { behindPhone, asks }: Plugging): Started | null {
+export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, plugging: Plugging): Started | null {
   const { index } = bench;
+  const { asks } = plugging;
   if (from.at === "ssid") return startWireless(bench, from.ssid, from.device, null, mac);
-  if (from.at === "port") return startAtPort(bench, from.port, from.tag, null, mac, { behindPhone, asks });
+  if (from.at === "port") return startAtPort(bench, from.port, from.tag, null, mac, plugging);
   const host = index.plan.host.get(from.host);
   if (host === undefined) return null;
   if (host.attachment.at === "ssid") {
@@ -81,15 +84,15 @@ export function wantedVid(index: PlanIndex, host: Host | null): number | null {
 }
 
 /** The VLAN in which a phone at the port talks, tagged beside the untagged one; null without one. */
-export const voiceOf = (port: Port): Tag => (modeOf(port) === "dataVoice" ? (port.tagged[0] ?? null) : null);
+export const voiceOf = (port: Port): Vid | null => (modeOf(port) === "dataVoice" ? (port.tagged[0] ?? null) : null);
 
-function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | null, mac: Mac | null, { behindPhone, asks }: Plugging): Started | null {
+function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | null, mac: Mac | null, { behindPhone, asks, kind = null, name = "Laptop" }: Plugging): Started | null {
   const { index, journey, fabric } = bench;
   const port = fabric.ports[fabric.portNumber.get(portId) ?? -1];
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
   if (port === undefined || device === undefined) return null;
   const subjects: Subject[] = [{ kind: "port", id: portId }];
-  const who = host?.name ?? "Laptop";
+  const who = host?.name ?? (kind === null ? name : kind.word);
   const at = `at ${device.name} ${port.label}${behindPhone ? ", behind the phone" : ""}`;
   journey.pass({ title: who, place: at, says: asks ? "asks all: who gives addresses?" : "is plugged in", why: behindPhone ? "The phone passes what is untagged through; it tags only its own." : asks ? "A new device knows nobody yet, so it asks everybody in its VLAN." : "", tag, subjects, device: null, ports: [portId] });
   const wanted = wantedVid(index, host);
@@ -98,7 +101,12 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
     journey.stop({ title: device.name, place: `port ${port.label} in`, says: !port.enabled ? "the port is off" : "does not let it in", why: "", tag, subjects, device: device.id, ports: [portId] }, refused);
     return null;
   }
-  const signedIn = port.guards.signIn && device.bridging === "vlan" ? portStateFor(bench, device, port, host) : null;
+  const dark = kind === null ? null : tooWeak(index, port, kind);
+  if (dark !== null) {
+    journey.stop({ title: device.name, place: `port ${port.label}, power`, says: "does not give it enough power", why: "", tag: undefined, subjects, device: device.id, ports: [portId] }, dark);
+    return null;
+  }
+  const signedIn = port.guards.signIn && device.bridging === "vlan" ? portStateFor(bench, device, port, host, kind?.speaksSignIn ?? false) : null;
   if (signedIn !== null) {
     const step = { title: device.name, place: `port ${port.label}, 802.1X`, says: signedIn.says, why: signedIn.why, tag: undefined, subjects, device: device.id, ports: [portId] };
     if (signedIn.state === "closed") {
@@ -122,6 +130,13 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
   const vid = moved ?? (device.bridging === "vlan" ? (classify(port, tag) ?? entry.vid) : entry.vid);
   const segment = index.segmentOn(index.plan.device.get(entry.device)?.domain ?? null, vid) ?? null;
   return { party, vid, segment, host };
+}
+
+/** A port that does not give a kind of device the power it takes over the cable (IEEE 802.3 section 145.2.8); null when it does, or the kind takes none. */
+function tooWeak(index: PlanIndex, port: Port, kind: DeviceKind): Cause | null {
+  const needed = kind.poeClass === null ? 0 : portPowerMw(kind.poeClass);
+  if (needed <= port.poeMw) return null;
+  return { sentence: `A ${kind.word} takes ${needed / 1000} W over the cable, and ${nameOf(index, "port", port.id)} gives ${port.poeMw === 0 ? "none" : `${port.poeMw / 1000} W`}.`, subjects: [{ kind: "port", id: port.id }], repairs: [] };
 }
 
 /** A port that takes a number of MAC addresses only, when there would be more. */

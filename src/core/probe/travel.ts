@@ -267,6 +267,8 @@ function notARouter(bench: ProbeBench, name: string, packet: Packet, subjects: R
 
 /** An end device as it stands in the register, with what it knows of its network. */
 export function stationOf(bench: ProbeBench, party: Party, address: Address): Station {
+  const guest = bench.guest(address);
+  if (guest !== undefined) return { ...guest, address };
   const segment = party.host?.segment === null || party.host === null ? null : (bench.index.plan.segment.get(party.host.segment) ?? null);
   const family = familyOf(address);
   const leg = segment === null ? undefined : bench.index.gatewayOf(segment);

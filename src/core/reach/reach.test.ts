@@ -8,7 +8,7 @@ import { carryExactly, setWall } from "../planners";
 import { asClient, probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
-import { differenceAt, intendedAt, reachAt, reachMatrix, reachSentence, reachTable } from ".";
+import { differenceAt, intendedAt, reachAt, reachMatrix, reachOfHost, reachSentence, reachTable } from ".";
 
 const whole = (plan: Plan): Plan => donePlan(afterEdit(plan, ({ draft, index }) => carryExactly(draft, index)));
 const sites = { "the cider works": bramblewick, "the practice": fennelStreet, "the house": lockkeepersHouse };
@@ -77,6 +77,16 @@ test("a switch that routes between two segments takes them past the walls; a nat
   expect(cell(cut, "Operations", "Tank farm")).toMatchObject({ reach: "nothing", difference: "less" });
   const opened = donePlan(afterEdit(office, ({ draft, ids: make }) => setWall(draft, make, { at: "zone", zone: segmentOf("Vendor").zone }, { at: "zone", zone: segmentOf("Office").zone }, "open", [], "for a day")));
   expect(cell(opened, "Vendor", "Office").says).toBe("Vendor may start anything to Office: for a day.");
+});
+
+test("from one host to everything: a device of each segment, the pages of the gear, the internet", () => {
+  const plan = fennelStreet();
+  const index = PlanIndex.of(plan);
+  const desk = must([...plan.host.values()].find((host) => host.name === "PC Reception 1"), "a desk");
+  const found = reachOfHost(index, desk);
+  expect(found.filter((one) => one.group === "segment").map((one) => one.name.split(",")[0])).toEqual(["Building", "Cameras", "Cards", "Imaging", "Phones", "Servers", "Staff"]);
+  expect(found.find((one) => one.name === "Switch B")).toMatchObject({ passes: false, why: expect.stringMatching(/wall Practice to Kit is closed/) });
+  expect(found[0]).toMatchObject({ group: "outside", passes: true });
 });
 
 test("the table for a file has every row and column and says where it differs", () => {

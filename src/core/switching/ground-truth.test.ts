@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { must } from "../kernel";
-import { PlanIndex, vid, type Plan, type Port, type Vid } from "../plan";
+import { PlanIndex, USUAL_ABILITIES, vid, type Plan, type Port, type Vid } from "../plan";
 import { aDevice, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
 import { flood } from ".";
 
@@ -17,8 +17,8 @@ interface Case {
 const cases = JSON.parse(readFileSync("tests/oracle/l2/cases.json", "utf8")) as Case[];
 const asVid = (n: number): Vid => must(vid(n), `${n} is a VID`);
 
-function planOf(given: Case): Plan {
-  const devices = given.switches.map((s) => aDevice({ id: testId("device", s.id), name: s.id, bridging: s.managed ? "vlan" : "plain" }));
+function planOf(given: Case, ownTag: "accept" | "drop" = "accept"): Plan {
+  const devices = given.switches.map((s) => aDevice({ id: testId("device", s.id), name: s.id, bridging: s.managed ? "vlan" : "plain", abilities: { ...USUAL_ABILITIES, ownTag } }));
   const ports = given.switches.flatMap((s) => s.ports.map((p): Port => {
     const pvid = p.untagged === null || p.untagged === undefined ? null : asVid(p.untagged);
     return aPort({
@@ -60,4 +60,21 @@ test("every sender of every recorded case is heard by the same stations with the
     }
   }
   expect(judged).toBeGreaterThan(1000);
+});
+
+test("with access ports that drop every tagged frame, senders that two real bridges differ on are heard as by the first of them", () => {
+  let [judged, differing] = [0, 0];
+  for (const given of cases) {
+    const [index, standard] = [PlanIndex.of(planOf(given, "drop")), PlanIndex.of(planOf(given))];
+    for (const { from, to } of given.expect) {
+      if (given.ambiguousFrom?.[from]?.includes("priority-tag") === true) continue;
+      const sender = must(given.hosts.find((h) => h.id === from), "a sender");
+      const source = { at: "port" as const, port: testId("port", sender.port), tag: sender.tag, host: testId("host", from) };
+      const heard = (of: PlanIndex) => sorted(flood(of, source).heard.map((h) => ({ host: h.host.name, tag: h.tag })));
+      expect([given.name, from, heard(index)]).toEqual([given.name, from, sorted(to)]);
+      judged += 1;
+      if (heard(index).join() !== heard(standard).join()) differing += 1;
+    }
+  }
+  expect([judged > 1000, differing > 5]).toEqual([true, true]);
 });

@@ -2,7 +2,7 @@ import { DisjointSet, equal, must } from "../kernel";
 import type { Change, Derived, PlanIndex, Port } from "../plan";
 import { TREE, type PlanTree } from "../spanning-tree/plan-tree";
 import { FABRIC, type Fabric } from "./fabric";
-import { classify, egressTag } from "./member";
+import { classify, dropsTagged, egressTag } from "./member";
 
 /** What leaves one port in a VLAN and arrives at another in a different one. */
 export interface Crossing { readonly from: Port; readonly fromVid: number; readonly to: Port; readonly toVid: number }
@@ -84,7 +84,7 @@ export function joinNodes(fabric: Fabric, { anywhere, discards }: PlanTree, vids
         for (const vid of to.untagged) members.add(vid);
         for (const vid of to.tagged) members.add(vid);
         // What is in both lists leaves untagged (section 8.8), so it has passed already, or can't.
-        for (const vid of from.tagged) if (!(to.dropsOwnTag === true && to.untagged.includes(vid)) && (!to.ingressFilter || members.has(vid)) && !from.untagged.includes(vid)) pass(vid, vid);
+        for (const vid of from.tagged) if (!(dropsTagged(to) && to.untagged.includes(vid)) && (!to.ingressFilter || members.has(vid)) && !from.untagged.includes(vid)) pass(vid, vid);
       }
     }
   }

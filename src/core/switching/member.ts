@@ -5,7 +5,7 @@ export type Tag = number | null;
 
 /** A port as frames meet it: with what its device does otherwise than IEEE 802.1Q says. */
 export interface BridgePort extends Port {
-  /** Drops frames that come in tagged with the VLAN that the port has untagged; the standard accepts them. */
+  /** Drops, at an access port, frames that come in tagged with the port's own VLAN; the standard accepts them. */
   readonly dropsOwnTag?: boolean;
 }
 
@@ -16,9 +16,12 @@ export interface BridgePort extends Port {
 export function classify(port: BridgePort, tag: Tag): number | null {
   if (tag === null || tag === 0) return port.admit === "tagged" ? null : port.pvid;
   if (port.admit === "untagged") return null;
-  if (port.dropsOwnTag === true && (port.untagged as readonly number[]).includes(tag)) return null;
+  if (dropsTagged(port) && (port.untagged as readonly number[]).includes(tag)) return null;
   return port.ingressFilter && !isMember(port, tag) ? null : tag;
 }
+
+/** Whether a port takes no tagged frames at all, as the access ports of some gear do. */
+export const dropsTagged = (port: BridgePort): boolean => port.dropsOwnTag === true && port.tagged.length === 0;
 
 /** Why `classify` drops the frame, in words that go on from "drops it:". Empty when it does not. */
 export function dropReason(port: BridgePort, tag: Tag): string {

@@ -10,7 +10,7 @@ export const abilitiesField = z.strictObject({
   arpInspection: z.boolean(),
   signIn: z.boolean().meta({ description: "IEEE 802.1X at its ports" }),
   routes: z.boolean().meta({ description: "Routes between VLANs: a layer-3 switch, a gateway, a firewall" }),
-  ownTag: z.enum(["accept", "drop"]).meta({ description: "What happens to a frame that comes in tagged with the VLAN the port has untagged: IEEE 802.1Q accepts it, some gear drops it" }),
+  ownTag: z.enum(["accept", "drop"]).meta({ description: "What happens at an access port to a frame that comes in tagged with the port's own VLAN: IEEE 802.1Q accepts it, some gear drops every tagged frame there" }),
   lists: z.enum(["one", "two"]).meta({ description: "two: its pages show PVID and membership as two lists, and both have to be set" }),
 });
 export type Abilities = z.output<typeof abilitiesField>;

@@ -31,6 +31,7 @@ export const probePlaceSchema = z.discriminatedUnion("at", [
 /** What is plugged in there. */
 export const probeAsSchema = z.discriminatedUnion("as", [
   z.strictObject({ as: z.literal("client") }),
+  z.strictObject({ as: z.literal("kind"), word: shortText.meta({ description: "A kind of the catalogue or of the site's own, by its word" }) }),
   z.strictObject({ as: z.literal("typed"), address: addressField, length: z.int().min(0).max(128), gateway: addressField.nullable() }),
   z.strictObject({ as: z.literal("behindPhone") }),
   z.strictObject({ as: z.literal("falseServer") }),
@@ -44,6 +45,7 @@ export const probeGoalSchema = z.discriminatedUnion("to", [
   z.strictObject({ to: z.literal("device"), device: idField, service: serviceSchema.nullable() }),
   z.strictObject({ to: z.literal("host"), host: idField, service: serviceSchema.nullable() }),
   z.strictObject({ to: z.literal("forward"), forward: idField }),
+  z.strictObject({ to: z.literal("port"), port: idField, service: serviceSchema.nullable() }).meta({ description: "Another laptop, plugged in there" }),
 ]);
 export const probeQuestionSchema = z.strictObject({ from: probePlaceSchema, as: probeAsSchema, mac: macField.nullable(), family: z.union([z.literal(4), z.literal(6)]), goal: probeGoalSchema });
 export type ProbeQuestion = z.output<typeof probeQuestionSchema>;

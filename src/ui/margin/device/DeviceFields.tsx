@@ -62,6 +62,7 @@ function AbilityFields({ device, field }: { device: Device; field: (row: Row) =>
       <TextField label="VLANs on it" value={deviceVlansText(index, device.id)} placeholder="as its own list has them: 20 Staff, 30 Phones" write={(text) => edit({ planner: "edit-device", summary: `${device.name}: its own VLANs ${text === "" ? "not known" : text}`, args: { device: device.id, text } }, (bench) => setDeviceVlans(bench, device.id, text))} />
       <Choose label="It shows" value={abilities.lists} choices={[["one", "membership with its PVID"], ["two", "PVID and membership apart"]]} onChoose={(lists) => set({ lists }, lists === "two" ? "shows PVID and membership apart" : "shows membership with its PVID")} />
       {FLAGS.map(([key, words]) => tick(key, abilities[key], words, (on) => set({ [key]: on }, `${on ? "has" : "has no"} ${words}`)))}
+      {tick("ownTag", abilities.ownTag === "drop", "access ports drop every tagged frame", (on) => set({ ownTag: on ? "drop" : "accept" }, `access ports ${on ? "drop every tagged frame" : "take frames tagged with their own VLAN"}`))}
       {TREES.map(([tree, words]) => tick(tree, abilities.trees.includes(tree), words, (on) => set({ trees: on ? [...abilities.trees, tree] : abilities.trees.filter((one) => one !== tree) }, `${on ? "knows" : "knows no"} ${words}`)))}
     </Section>
   );

@@ -4,13 +4,14 @@ import { useMemo, useState } from "react";
 import { formatAddress, parseAddress } from "@/core/address";
 import type { ProbeAs, ProbeGoal } from "@/core/plan";
 import { SERVICES } from "@/core/policy";
+import { catalogueOf } from "@/core/survey";
 import { managementAddress, plugKey, plugs, settingsFor } from "@/core/probe";
 import { Combo, type Choice } from "../../kit/Combo";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 
 const AS: readonly (readonly [ProbeAs["as"], string])[] = [
-  ["client", "that asks for an address"], ["typed", "with a typed-in address"], ["behindPhone", "behind a phone"], ["falseServer", "that gives addresses itself"], ["spoofer", "that takes another’s address"],
+  ["client", "that asks for an address"], ["kind", "a device of a kind"], ["typed", "with a typed-in address"], ["behindPhone", "behind a phone"], ["falseServer", "that gives addresses itself"], ["spoofer", "that takes another’s address"],
 ];
 
 const goalKey = (goal: ProbeGoal): string => {
@@ -18,6 +19,7 @@ const goalKey = (goal: ProbeGoal): string => {
     case "host": return `host ${goal.host}`;
     case "device": return `device ${goal.device}`;
     case "forward": return `forward ${goal.forward}`;
+    case "port": return `port ${goal.port}`;
     default: return goal.to;
   }
 };
@@ -35,12 +37,14 @@ export function QuestionBar() {
     ...[...index.plan.host.values()].map((host) => ({ value: `host ${host.id}`, label: host.name, detail: host.place, group: "a device" })),
     ...[...index.plan.device.values()].filter((device) => managementAddress(index, device, family) !== undefined).map((device) => ({ value: `device ${device.id}`, label: `the pages of ${device.name}`, detail: device.place, group: "gear" })),
     ...[...index.plan.forward.values()].map((forward) => ({ value: `forward ${forward.id}`, label: `the forward ${forward.name}`, group: "from outside in" })),
-  ], [index, family]);
+    ...places.flatMap((place) => (place.from.at === "port" ? [{ value: `port ${place.from.port}`, label: `another laptop at ${place.label}`, group: "another laptop" }] : [])),
+  ], [index, family, places]);
   const ask = (part: Partial<typeof question>) => { select(null); set({ probe: { ...question, ...part } }); };
+  const kinds = catalogueOf(index.plan).filter((kind) => kind.role === "host");
   const service = "service" in goal ? goal.service : null;
   const chooseGoal = (value: string) => {
     const [kind, id = ""] = value.split(" ");
-    const to: ProbeGoal = kind === "host" ? { to: "host", host: id, service } : kind === "device" ? { to: "device", device: id, service } : kind === "forward" ? { to: "forward", forward: id } : kind === "internet" ? { to: "internet", service } : kind === "gateway" ? { to: "gateway", service } : { to: "address" };
+    const to: ProbeGoal = kind === "host" ? { to: "host", host: id, service } : kind === "device" ? { to: "device", device: id, service } : kind === "forward" ? { to: "forward", forward: id } : kind === "port" ? { to: "port", port: id, service } : kind === "internet" ? { to: "internet", service } : kind === "gateway" ? { to: "gateway", service } : { to: "address" };
     ask({ goal: to });
   };
   const chooseAs = (value: string) => {
@@ -48,6 +52,7 @@ export function QuestionBar() {
     switch (value) {
       case "typed": return ask({ as: { as: "typed", address: first.address, length: first.length, gateway: first.gateway } });
       case "spoofer": return ask({ as: { as: "spoofer", address: first.gateway } });
+      case "kind": return ask({ as: { as: "kind", word: kinds[0]?.word ?? "" } });
       case "falseServer": return ask({ as: { as: "falseServer" } });
       case "behindPhone": return ask({ as: { as: "behindPhone" } });
       default: return ask({ as: { as: "client" } });
@@ -65,6 +70,7 @@ export function QuestionBar() {
         <AddressField label="Its address" value={`${formatAddress(as.address)}/${as.length}`} write={(text) => { const [left = "", right = ""] = text.split("/"); const address = parseAddress(left); const length = Number(right); if (address === null || right === "" || !Number.isInteger(length) || length < 0 || length > (typeof address === "number" ? 32 : 128)) return `"${text}" is no address with its length, such as 192.0.2.10/24.`; ask({ as: { ...as, address, length }, family: typeof address === "number" ? 4 : 6 }); return null; }} />
         <AddressField label="Its gateway" value={as.gateway === null ? "" : formatAddress(as.gateway)} write={(text) => { const address = text === "" ? null : parseAddress(text); if (text !== "" && address === null) return `"${text}" is no address, such as 192.0.2.1; leave it empty for none.`; ask({ as: { ...as, gateway: address } }); return null; }} />
       </> : null}
+      {as.as === "kind" ? <select aria-label="Of which kind" className="field" value={as.word} onChange={(event) => ask({ as: { as: "kind", word: event.target.value } })}>{kinds.map((kind) => <option key={kind.word} value={kind.word}>{kind.word}</option>)}</select> : null}
       {as.as === "spoofer" ? <AddressField label="The address it takes" value={formatAddress(as.address)} write={(text) => { const address = parseAddress(text); if (address === null) return `"${text}" is no address, such as 192.0.2.1.`; ask({ as: { as: "spoofer", address } }); return null; }} /> : null}
       {attacks ? null : <>
         <span className="text-15">and ask for</span>

@@ -1,14 +1,16 @@
 "use client";
 
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useMemo, useRef, type KeyboardEvent } from "react";
+import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { counted } from "@/core/checks";
 import { differenceAt, reachAt, reachMatrix, reachTable, type Reach, type ReachColumn, type ReachMatrix } from "@/core/reach";
 import { useUi } from "../../frame/use-ui";
+import { Combo } from "../../kit/Combo";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { SeveritySign } from "../../kit/signs";
 import { useIndex } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
+import { HostReachList } from "./HostReachList";
 
 const CELL = 38;
 const HEAD = { width: 190, height: 62 } as const;
@@ -26,6 +28,7 @@ export function ReachPanel() {
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const box = useRef<HTMLDivElement>(null);
+  const [host, setHost] = useState("");
   const chosen = selection?.what === "reach" ? selection : { row: 0, column: 0 };
   // The library's object changes under the same identity on purpose; it is made to be used this way.
   // eslint-disable-next-line react-hooks/incompatible-library
@@ -53,9 +56,11 @@ export function ReachPanel() {
         <span role="status" className={`flex items-center gap-1 text-13 font-semibold ${differing === 0 ? "text-sound" : "text-stop"}`}>{differing === 0 ? "✓ as the walls intend" : <><SeveritySign severity="stop" />{counted(differing, "pair differs", "pairs differ")} from the walls</>}</span>
         <span className="inline-flex items-center gap-[6px]"><span className="hatched h-[14px] w-[26px] border border-hair" />closed</span>{LEGEND.filter(([reach]) => there.has(reach)).map(([reach, words]) => <span key={reach}>{words}</span>)}
         <span className="flex-1" />
+        <Combo label="From one device" value={host} empty="one device to everything" choices={[{ value: "", label: "every segment" }, ...[...index.plan.host.values()].map((one) => ({ value: one.id, label: one.name, detail: one.place, group: "one device to everything" }))]} onChoose={setHost} />
         <button type="button" className="button" onClick={() => download(fileName(index.plan.site.name, "reach.csv"), CSV_TYPE, csv(reachTable(matrix)))}>Save CSV</button>
       </div>
-      <div ref={box} role="grid" aria-label="Who reaches whom" aria-rowcount={matrix.rows.length} aria-colcount={matrix.columns.length} className="relative min-h-0 flex-1 overflow-auto" onKeyDown={onKeyDown} tabIndex={-1}>
+      {host === "" ? null : <HostReachList host={host} />}
+      <div ref={box} role="grid" hidden={host !== ""} aria-label="Who reaches whom" aria-rowcount={matrix.rows.length} aria-colcount={matrix.columns.length} className="relative min-h-0 flex-1 overflow-auto" onKeyDown={onKeyDown} tabIndex={-1}>
         <div className="relative" style={{ height: rows.getTotalSize(), width: columns.getTotalSize() }}>
           <div role="row" className="sticky top-0 z-20 bg-paper" style={{ height: HEAD.height, width: columns.getTotalSize() }}>
             <span className="sticky left-0 z-10 inline-flex h-full items-end border-r border-b border-ink bg-paper px-4 pb-1 text-12 text-ink2" style={{ width: HEAD.width }}>from \ to</span>

@@ -1,0 +1,122 @@
+import { familyOf, madeMac, type Address, type Family } from "../address";
+import { nameOf, type Device, type Host, type PlanIndex, type ProbeGoal, type Service } from "../plan";
+import { addressesOf } from "../routing";
+import { addressFor, guestOf, outsideItsSubnet } from "./address-for";
+import type { ProbeBench } from "./bench";
+import { exchangeWith, OUTSIDE } from "./exchange";
+import type { Lease } from "./lease";
+import { partyOfHost } from "./place";
+import { start, type Started } from "./start";
+import type { Cause } from "./step";
+import { hostAddress, type Station } from "./travel";
+
+/** Sends what is asked for and waits for the answer. */
+export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goal: ProbeGoal): void {
+  const { index } = bench;
+  const { party } = started;
+  const segment = lease.segment === null ? null : (index.plan.segment.get(lease.segment) ?? null);
+  const station: Station = { party, address: lease.address, leased: lease.leased, own: lease.own, gateway: lease.gateway, gatewayLeg: lease.gatewayLeg, segment };
+  const family = familyOf(lease.address);
+  switch (goal.to) {
+    case "address": if (lease.server === "typed in" && lease.gateway !== null) askGateway(bench, station, lease.gateway); return;
+    case "internet": return exchangeWith(bench, station, OUTSIDE[family], goal.service ?? doorTo(bench, station, "internet"), null);
+    case "gateway": {
+      const address = family === 4 ? lease.gateway : (lease.gatewayLeg === null ? lease.gateway : (addressesOf(lease.gatewayLeg, 6)[0] ?? lease.gateway));
+      if (address === null) return exchangeWith(bench, station, OUTSIDE[family], goal.service, null);
+      return exchangeWith(bench, station, address, goal.service, null);
+    }
+    case "device": {
+      const device = index.plan.device.get(goal.device);
+      const address = device === undefined ? undefined : managementAddress(index, device, family);
+      if (device === undefined) return;
+      if (address === undefined) return missing(bench, device.name, { kind: "device", id: device.id }, "has no address of its own");
+      return exchangeWith(bench, station, address, goal.service, null);
+    }
+    case "host": {
+      const host = index.plan.host.get(goal.host);
+      if (host !== undefined) toHost(bench, station, host, goal.service);
+      return;
+    }
+    case "port": return toLaptop(bench, station, goal.port, goal.service);
+    case "forward": {
+      const forward = index.plan.forward.get(goal.forward);
+      const leg = forward === undefined ? undefined : [...index.plan.interface.values()].find((one) => one.line === forward.line);
+      const address = leg === undefined ? undefined : addressesOf(leg, family)[0];
+      if (forward === undefined) return;
+      if (address === undefined) return missing(bench, nameOf(index, "line", forward.line), { kind: "line", id: forward.line }, "has no outside address in the plan");
+      exchangeWith(bench, station, address, { name: forward.name.toLowerCase().replace(/[^a-z0-9 .-]/g, "-").slice(0, 24), protocol: forward.protocol, ports: [forward.ports] }, index.plan.host.get(forward.host) ?? null);
+    }
+  }
+}
+
+/** The management address of a device: of its leg in a management segment, else its first. */
+export function managementAddress(index: PlanIndex, device: Device, family: Family): Address | undefined {
+  const legs = [...index.interfacesOf(device.id)].filter((leg) => leg.line === null && addressesOf(leg, family).length > 0);
+  const managed = legs.find((leg) => leg.segment !== null && index.plan.segment.get(leg.segment)?.management === true) ?? legs[0];
+  return managed === undefined ? undefined : addressesOf(managed, family)[0];
+}
+
+/** "Anything at all": the first service a door is open for stands for it, or an echo. */
+function doorTo(bench: ProbeBench, { segment }: Station, to: "internet" | string): Service | null {
+  const wall = segment === null ? undefined : [...bench.index.plan.wall.values()].find((one) => one.from.at === "zone" && one.from.zone === segment.zone && (to === "internet" ? one.to.at === "internet" : one.to.at === "zone" && one.to.zone === to));
+  return wall?.door === "services" ? (wall.services[0] ?? null) : null;
+}
+
+function toHost(bench: ProbeBench, station: Station, host: Host, service: Service | null): void {
+  const { index } = bench;
+  const party = partyOfHost(index, host);
+  const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
+  if (segment === undefined) return missing(bench, host.name, { kind: "host", id: host.id }, "is in no segment, so there is no way to it");
+  const address = hostAddress(index, host, familyOf(station.address));
+  const outside = address === null ? null : outsideItsSubnet(index, host, segment, address);
+  if (outside !== null) {
+    bench.journey.stop({ title: host.name, place: segment.name, says: "has an address of another subnet", why: "", tag: undefined, subjects: outside.subjects, device: null, ports: [] }, outside);
+    return;
+  }
+  if (address === null && host.manner !== "typed") return withoutAddress(bench, host, familyOf(station.address));
+  if (address === null) return missing(bench, host.name, { kind: "host", id: host.id }, `has no ${familyOf(station.address) === 4 ? "IPv4" : "IPv6"} address that the plan knows`);
+  if (party === null) return missing(bench, host.name, { kind: "host", id: host.id }, "is not plugged in anywhere");
+  const isolated = station.party.place.at === "inside" && party.place.at === "inside" && station.party.place.ssid !== null && station.party.place.ssid === party.place.ssid ? index.plan.ssid.get(station.party.place.ssid) : undefined;
+  if (isolated?.isolation === true) {
+    bench.journey.stop({ title: isolated.name, place: "wireless", says: "keeps its stations apart", why: "Isolation is on for this name.", tag: undefined, subjects: [{ kind: "ssid", id: isolated.id }], device: null, ports: [] },
+      { sentence: `${isolated.name} keeps its stations apart: ${host.name} is on the same name.`, subjects: [{ kind: "ssid", id: isolated.id }], repairs: [{ label: `Let stations of ${isolated.name} reach one another`, planner: "edit-ssid", args: { ssid: isolated.id }, edit: (draft) => draft.patch("ssid", isolated.id, { isolation: false }) }] });
+    return;
+  }
+  exchangeWith(bench, station, address, service ?? doorTo(bench, station, segment.zone), host);
+}
+
+/** Another laptop, plugged in somewhere: it needs its own address before it can answer. */
+function toLaptop(bench: ProbeBench, station: Station, port: string, service: Service | null): void {
+  const { index } = bench;
+  const aside = bench.aside();
+  const family = familyOf(station.address);
+  const other = start(aside, { at: "port", port, tag: null }, madeMac("another laptop"), { behindPhone: false, asks: true, name: "Another laptop" });
+  const lease = other === null ? null : addressFor(aside, other, { as: "client" }, family);
+  if (other === null || lease === null) {
+    const { cause } = aside.journey;
+    bench.journey.stop({ title: "Another laptop", place: nameOf(index, "port", port), says: "gets no address", why: cause?.sentence ?? "", tag: undefined, subjects: [{ kind: "port", id: port }], device: null, ports: [port] },
+      cause === null ? { sentence: "The other laptop gets no address.", subjects: [{ kind: "port", id: port }], repairs: [] } : { ...cause, sentence: `The other laptop gets no address: ${cause.sentence}` });
+    return;
+  }
+  bench.welcome(lease.address, guestOf(index, other, lease));
+  exchangeWith(bench, station, lease.address, service ?? (lease.segment === null ? null : doorTo(bench, station, index.plan.segment.get(lease.segment)?.zone ?? "")), null);
+}
+
+/** The far host waits for an address itself: what keeps it from one is the first cause. */
+function withoutAddress(bench: ProbeBench, host: Host, family: Family): void {
+  const aside = bench.aside();
+  const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: true });
+  if (started !== null) addressFor(aside, started, { as: "client" }, family);
+  const { cause } = aside.journey;
+  bench.journey.stop({ title: host.name, place: "", says: "has no address", why: cause?.sentence ?? "", tag: undefined, subjects: [{ kind: "host", id: host.id }], device: null, ports: [] },
+    cause === null ? { sentence: `${host.name} has no address that the plan knows.`, subjects: [{ kind: "host", id: host.id }], repairs: [] } : { ...cause, sentence: `${host.name} has no address: ${cause.sentence}` });
+}
+
+export function missing(bench: ProbeBench, name: string, subject: Cause["subjects"][number], what: string): void {
+  bench.journey.stop({ title: name, place: "", says: what, why: "", tag: undefined, subjects: [subject], device: null, ports: [] }, { sentence: `${name} ${what}.`, subjects: [subject], repairs: [] });
+}
+
+/** Only whether the gateway answers: what somebody with a typed-in address tries first. */
+function askGateway(bench: ProbeBench, station: Station, gateway: Address): void {
+  exchangeWith(bench, station, gateway, null, null);
+}
