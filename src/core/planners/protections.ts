@@ -4,7 +4,7 @@ import type { Bench, Refusal } from "./planner";
 /** VLAN IDs as they are typed, "20, 30 to 35", ascending; a sentence when they can't be read. */
 export function readVids(typed: string): readonly Vid[] | string {
   const found = new Set<Vid>();
-  for (const part of typed.split(/[,;\s]+(?!to\b|-)/).map((one) => one.trim()).filter((one) => one !== "")) {
+  for (const part of typed.match(/\d+\s*(?:to\b|-|–)\s*\d+|[^,;\s]+/g) ?? []) {
     const run = /^(\d{1,4})(?:\s*(?:to|-|–)\s*(\d{1,4}))?$/.exec(part);
     const [low, high] = [Number(run?.[1]), Number(run?.[2] ?? run?.[1])];
     if (run === null || asVid(low) === null || asVid(high) === null || low > high) return `"${part}" is no VLAN ID or run of them; write numbers from 1 to 4094 such as 20, 30 to 35.`;
