@@ -3,8 +3,16 @@ import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { openSite, openView, saved } from "./open-site";
 
-const OFFICE = "Fennel Street Veterinary Practice";
-const WORKS = "Bramblewick Cider Works";
+/** A site of its own from a demo file, so that what other journeys did to the shared ones does not matter. */
+async function ownSite(page: Page, file: "fennel-street" | "bramblewick", name: string): Promise<void> {
+  const plan = JSON.parse(readFileSync(`demo/${file}.json`, "utf8")) as { site: { name: string } };
+  plan.site.name = name;
+  await page.goto("/");
+  await page.getByLabel("or from a plan file").setInputFiles({ name: `${file}.json`, mimeType: "application/json", buffer: Buffer.from(JSON.stringify(plan)) });
+  await expect(page.getByText(name).first()).toBeVisible();
+  await openSite(page, name);
+}
+
 const margin = (page: Page) => page.getByRole("complementary", { name: "Margin" });
 const show = (page: Page, way: string) => page.getByRole("radio", { name: way, exact: true }).click();
 const undo = (page: Page) => page.getByRole("button", { name: /^Undo/ }).click();
@@ -21,7 +29,7 @@ async function downloaded(page: Page, name: string): Promise<string> {
 }
 
 test("a probe fails, its repair is tried and passes, it is lit on the drawing, captured, kept, and says so when it breaks again", async ({ page }) => {
-  await openSite(page, OFFICE);
+  await ownSite(page, "fennel-street", "Fennel Street, probed");
   await openView(page, "Probe");
   await choose(page, /^What and where/, "Analyser");
   await expect(page.getByText("stops at step 3")).toBeVisible();
@@ -65,7 +73,7 @@ test("a probe fails, its repair is tried and passes, it is lit on the drawing, c
 });
 
 test("a laptop of any kind: a typed-in address that can't be read is said, a false server is kept out where a switch snoops, two probes are laid side by side", async ({ page }) => {
-  await openSite(page, OFFICE);
+  await ownSite(page, "fennel-street", "Fennel Street, tried out");
   await openView(page, "Probe");
   await choose(page, /^What and where/, "Upper switch 11");
   await page.getByLabel("As what").selectOption("typed");
@@ -90,7 +98,7 @@ test("a laptop of any kind: a typed-in address that can't be read is said, a fal
 });
 
 test("who reaches whom: as intended until a switch routes past the walls; by mouse, by keyboard, and as a file", async ({ page }) => {
-  await openSite(page, WORKS);
+  await ownSite(page, "bramblewick", "Bramblewick, reached");
   await openView(page, "Probe");
   await show(page, "Who reaches whom");
   const grid = page.getByRole("grid", { name: "Who reaches whom" });
@@ -107,7 +115,7 @@ test("who reaches whom: as intended until a switch routes past the walls; by mou
 });
 
 test("every failure is tried: the ring's cable hurts the hall whose VLAN the spare way lacks, and the gateway everybody; two at once on demand", async ({ page }) => {
-  await openSite(page, WORKS);
+  await ownSite(page, "bramblewick", "Bramblewick, failed");
   await openView(page, "Failures");
   const ranking = page.getByRole("listbox", { name: "Failures, the worst first" });
   await expect(ranking.getByRole("option").first()).toHaveAccessibleName(/Office switch|Gateway/);
@@ -126,7 +134,7 @@ test("every failure is tried: the ring's cable hurts the hall whose VLAN the spa
 });
 
 test("the tree is drawn from its root; another root is proposed, shown, chosen and taken back; guards are written with words for what can't be read", async ({ page }) => {
-  await openSite(page, WORKS);
+  await ownSite(page, "bramblewick", "Bramblewick, its tree");
   await openView(page, "Switch guards");
   await expect(page.getByRole("region", { name: "What stands by" }).getByText(/Bottling hall switch port 17.*stands by/)).toBeVisible();
   await page.getByRole("button", { name: /^Tank farm switch/ }).click();
