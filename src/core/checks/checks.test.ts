@@ -118,6 +118,7 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
   ["sign-in-server-unreachable", (d) => { d.put("signIn", profile(d, 1812)); guard(d, "Hall switch", "7", { signIn: true, profile: "House" }); }, /Hall switch does not reach study-pc .* for sign-in: .*wall Kit to Home is closed.*1 port asks for a sign-in there/],
   ["sign-in-old-port", (d) => { d.put("signIn", profile(d, 1645)); }, /House asks its servers at port 1645, the old one/],
   ["server-not-heard", (d) => d.patch("scope", scopeOf(d, "Studio").id, { serverDevice: find(d, "device", "Landing AP").id }), /Landing AP serves Studio and does not hear it/],
+  ["gateway-does-not-answer", (d) => { d.patch("port", portOf(d, "Gateway", "2").id, { enabled: true }); d.patch("interface", must(find(d, "segment", "Studio").gatewayInterface, "a leg"), { port: portOf(d, "Gateway", "2").id }); }, /in Studio get no answer from their gateway: nothing leads to them from Gateway port 2/],
   ["past-the-walls", (d) => { routesBetween(d, "Hall switch", ["Lodger", "Visitors"]); }, /Hall switch routes between (Visitors and Lodger|Lodger and Visitors) without a filter/],
   ["management-reachable", (d) => { d.put("wall", { id: testId("wall", "slip"), from: { at: "zone", zone: find(d, "segment", "Visitors").zone }, to: { at: "gateway" }, door: "open", services: [], reason: "" }); }, /Visitors has a door to the gateway's own pages/],
 ];
@@ -219,7 +220,7 @@ test("a sound plan has no finding; every check has a slip that it finds", () => 
 });
 
 /** A person has to decide: lay another cable, buy another switch, leave a name out. */
-const NO_REPAIR = ["no-cable-between", "copper-between-buildings", "poe-budget-overrun", "poe-one-supply-lost", "uplink-oversubscribed", "too-many-vlans", "too-many-wireless-names"];
+const NO_REPAIR = ["gateway-does-not-answer", "no-cable-between", "copper-between-buildings", "poe-budget-overrun", "poe-one-supply-lost", "uplink-oversubscribed", "too-many-vlans", "too-many-wireless-names"];
 
 test.each(slips)("%s: found, said with the real values, and each repair mends it without a new stop", (code, slip, says) => {
   const draft = new Draft(sound);

@@ -20,7 +20,7 @@ import { advertisedPrefixLength, noRoomForGrowth, publicSpaceInside, reservedSpa
 import { inspectionKillsHosts, signInOldPort, signInServerUnreachable, snoopingWithoutTrust } from "./protections";
 import { managementReachable, pastTheWalls } from "./reached";
 import { edgeOnUplink, guardShutsCable, loopWithoutTree, regionsDiffer, rootAtTheEdge, rootByAccident, secondRootMissing, treeKindsMixed, treeTooDeep } from "./trees";
-import { serverNotHeard } from "./unheard";
+import { gatewayDoesNotAnswer, serverNotHeard } from "./unheard";
 import { namesBehindWall, noAddressServer, twoAddressServers } from "./servers";
 import { subnetMeetsKeptClear, subnetsOverlap } from "./subnets-overlap";
 import { addressTwice, macTwice } from "./twice";
@@ -36,7 +36,7 @@ export const CHECKS: readonly AnyCheck[] = [
   vlanNeedless, vlanMissingOnSpareWay, tooManyVlans, portsCannotMix, softwareNameTwice, heightUnitsClash, portsRunOut, accessPortToPoint, channelsClash, channelNotAllowed, wideIn24, guestsNotIsolated,
   weakSecurity, securityNotFor6, tooManySsids, ssidDiffers,
   loopWithoutTree, guardShutsCable, edgeOnUplink, rootByAccident, rootAtTheEdge, secondRootMissing, regionsDiffer, treeKindsMixed, treeTooDeep, snoopingWithoutTrust, inspectionKillsHosts,
-  signInServerUnreachable, signInOldPort, serverNotHeard, pastTheWalls, managementReachable,
+  signInServerUnreachable, signInOldPort, serverNotHeard, gatewayDoesNotAnswer, pastTheWalls, managementReachable,
 ];
 
 const BY_CODE = new Map(CHECKS.map((check) => [check.code, check]));
