@@ -47,7 +47,7 @@ for (const scheme of ["light", "dark"] as const) {
         await page.getByRole("button", { name: "Numbering" }).click();
         await look("Numbering");
       }
-      const ways: Readonly<Record<string, readonly string[]>> = { Hardware: ["Cabinets", "Cables", "Sheets", "Models"], Ports: ["VLAN paths", "By rule"], "Switch guards": ["Guards"], Probe: ["On the drawing", "On the wire", "Kept", "Who reaches whom"] };
+      const ways: Readonly<Record<string, readonly string[]>> = { Hardware: ["Cabinets", "Cables", "Sheets", "Models"], Ports: ["VLAN paths", "By rule"], "Switch guards": ["Guards"], Probe: ["On the wire", "Kept", "Who reaches whom"] };
       for (const way of ways[view] ?? []) {
         await page.getByRole("radio", { name: way, exact: true }).click();
         await look(`${view}, ${way}`, "sheet");
