@@ -1,5 +1,5 @@
 import { pointsOf, type Host, type PlanIndex, type Segment } from "../plan";
-import { linesOf, routeFrom } from "../routing";
+import { getsOut } from "../routing";
 import { TREE, treeIn, type PlanTree } from "../spanning-tree";
 import { carriedVids, classify, FABRIC, joinNodes, JOINS, type Fabric, type Nodes } from "../switching";
 import { placeOfHost, placeOfLeg, type Place } from "../probe/place";
@@ -72,23 +72,6 @@ function servicesOf(state: State): Map<string, Services> {
       servers: [...legs.map((one) => ({ device: one.device, spot: spotOf(state, placeOfLeg(index, one)) })), ...hosts.map((host) => ({ device: null, spot: spotOf(state, placeOfHost(index, host)) }))],
     }];
   }));
-}
-
-/** An address out there (RFC 5737). */
-const OUTSIDE = 0xc6336414 as Parameters<typeof routeFrom>[2];
-
-/** Whether a device still gets out: by a line that lives, or over the next device's. */
-function getsOut(index: PlanIndex, start: string, { devices, lines }: Dark): boolean {
-  let id: string | undefined = start;
-  for (let hops = 0; id !== undefined && hops < 16; hops += 1) {
-    const device = index.plan.device.get(id);
-    if (device === undefined || devices.has(id)) return false;
-    if (linesOf(index, id).some(({ line }) => !lines.has(line.id))) return true;
-    const route = routeFrom(index, device, OUTSIDE);
-    const next: string | undefined = route?.via === null || route === null ? undefined : index.groups("interfacesByAddress").get(route.via)?.[0]?.device;
-    id = next;
-  }
-  return false;
 }
 
 /** What each host has, as flags: on the network, its gateway, an address server, the internet. */

@@ -1,6 +1,7 @@
 import { familyOf, formatAddress, type Address, type Family } from "../address";
 import type { Host, Service } from "../plan";
 import { answerTo, type Packet } from "../policy";
+import { OUTSIDE } from "../routing";
 import type { ProbeBench } from "./bench";
 import { comeIn, stationOf, travel, travelFromDevice, type Arrived, type Conversation, type Station, type Topic } from "./travel";
 
@@ -14,9 +15,6 @@ export function packetsFor(family: Family, src: Address, dst: Address, service: 
   if (service.ports.length === 0) return [of(service.protocol, 1)];
   return service.ports.flatMap(([low, high]) => (low === high ? [low] : [low, high]).map((port) => of(service.protocol, port)));
 }
-
-/** Addresses out there that stand for the internet (RFC 5737, RFC 3849). */
-export const OUTSIDE: Readonly<Record<Family, Address>> = { 4: 0xc6336414 as Address, 6: (0x20010db8n * 2n ** 96n + 0x64n) as Address };
 
 /** All packets of a service there and back; the first shows its way, the others only when they fail. */
 export function exchangeWith(bench: ProbeBench, station: Station, to: Address, service: Service | null, target: Host | null): void {

@@ -1,9 +1,9 @@
 import { familyOf, madeMac, type Address, type Family } from "../address";
 import { nameOf, type Device, type Host, type PlanIndex, type ProbeGoal, type Service } from "../plan";
-import { addressesOf } from "../routing";
+import { addressesOf, OUTSIDE } from "../routing";
 import { addressFor, guestOf, outsideItsSubnet } from "./address-for";
 import type { ProbeBench } from "./bench";
-import { exchangeWith, OUTSIDE } from "./exchange";
+import { exchangeWith } from "./exchange";
 import type { Lease } from "./lease";
 import { partyOfHost } from "./place";
 import { start, type Started } from "./start";

@@ -1,6 +1,7 @@
 import { netmaskText, containsAddress, formatAddress, parseAddress, prefixOf, type Address, type Ipv4, type Prefix } from "../address";
 import { gatewayMissing } from "../checks/gateway";
 import { noAddressServer } from "../checks/servers";
+import { serverNotHeard } from "../checks/unheard";
 import type { Repair } from "../checks/check";
 import { leasableCount, leasedTo, leasesOf, offerTo, whoAnswers, type Answer } from "../dhcp";
 import { nameOf, type Interface, type PlanIndex, type Scope, type Segment } from "../plan";
@@ -12,7 +13,7 @@ import { passingsOf, snoopingStops, type Passing } from "./inspection";
 import { deviceAt, entryOf, partyOfHost, partyOfLeg, type Hearing, type Party } from "./place";
 import { wantedVid, type Started } from "./start";
 import type { Cause } from "./step";
-import { hostAddress, travelFromDevice } from "./travel";
+import { travelFromDevice } from "./travel";
 
 /** What the client shows after it got (or typed in, or made) its address. */
 export interface Lease {
@@ -244,25 +245,12 @@ function stopWithoutServer(bench: ProbeBench, started: Started): void {
   }
   const nobody = scope === undefined ? `${meant.name} has no scope: nobody gives addresses there.`
     : goal !== null && server !== undefined ? `${server.name}, the server of ${meant.name}, does not hear the question.` : `The server of ${meant.name} has no leg in VLAN ${vid}, so it never hears the question.`;
-  journey.stop({ title: meant.name, place: `VLAN ${vid}`, says: "nobody answers", why: nobody, tag, subjects, device: null, ports: [] }, { sentence: nobody, subjects, repairs: serverRepairs(index, meant, scope) });
+  journey.stop({ title: meant.name, place: `VLAN ${vid}`, says: "nobody answers", why: nobody, tag, subjects, device: null, ports: [] }, { sentence: nobody, subjects, repairs: serverRepairs(index, meant) });
 }
 
-/** Makes somebody serve the segment: as the findings would, or by the segment's own gateway. */
-function serverRepairs(index: PlanIndex, segment: Segment, scope: Scope | undefined): Repair[] {
-  const found = [noAddressServer, gatewayMissing].flatMap((check) => check.run(index).filter((f) => f.subjects.some((s) => s.id === segment.id)).flatMap((f) => check.repairs(f, index)));
-  const leg = index.gatewayOf(segment);
-  const own: Repair[] = scope === undefined || leg === undefined || scope.serverDevice === leg.device ? [] : [{
-    label: `Let ${nameOf(index, "device", leg.device)} serve the scope`, planner: "set-server", args: { scope: scope.id, device: leg.device }, edit: (draft) => draft.patch("scope", scope.id, { serverDevice: leg.device, serverHost: null }),
-  }];
-  const relay: Repair[] = scope === undefined || leg === undefined || leg.relayTo !== null ? [] : relayTo(index, scope, leg);
-  return [...relay, ...own, ...found];
-}
-
-function relayTo(index: PlanIndex, scope: Scope, leg: Interface): Repair[] {
-  const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-  const address = host === undefined ? (scope.serverDevice === null ? undefined : index.interfacesOf(scope.serverDevice).flatMap((one) => one.addresses4)[0]) : hostAddress(index, host, 4);
-  if (address === undefined || address === null || typeof address !== "number") return [];
-  return [{ label: `Let ${nameOf(index, "device", leg.device)} relay to ${formatAddress(address)}`, planner: "set-relay", args: { leg: leg.id }, edit: (draft) => draft.patch("interface", leg.id, { relayTo: address }) }];
+/** Makes somebody serve the segment, as the findings about it would. */
+function serverRepairs(index: PlanIndex, segment: Segment): Repair[] {
+  return [serverNotHeard, noAddressServer, gatewayMissing].flatMap((check) => check.run(index).filter((f) => f.subjects.some((s) => s.id === segment.id)).flatMap((f) => check.repairs(f, index)));
 }
 
 function sayExchange(bench: ProbeBench, started: Started, { answer, party }: Judged, lease: Lease): void {

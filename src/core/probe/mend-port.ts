@@ -21,8 +21,3 @@ export function mendArrival(index: PlanIndex, port: Port, tag: Tag, vid: number,
   };
   return tag === null ? [untagged] : [carry];
 }
-
-/** What lets a VLAN out of a port, tagged or not. */
-export function mendDeparture(index: PlanIndex, port: Port, vid: number, vlanName: string): Repair[] {
-  return mendArrival(index, port, vid, vid, vlanName);
-}

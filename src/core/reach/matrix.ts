@@ -1,7 +1,7 @@
 import { byNaturalText } from "../kernel";
 import { isGateway, type Device, type PlanIndex, type Segment, type WallEnd } from "../plan";
 import { wallBetween, zonesInOrder } from "../policy";
-import { addressesOf, forwardsPackets, linesOf, prefixesOf, routeFrom } from "../routing";
+import { addressesOf, forwardsPackets, getsOut, prefixesOf, routeFrom } from "../routing";
 import { CARRY, FABRIC, JOINS } from "../switching";
 
 /** A column beside the segments: the internet, and the gateway's own pages. */
@@ -126,7 +126,7 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
   const actual = new Uint8Array(rows.length * columns.length);
   const intended = new Uint8Array(rows.length * columns.length);
   const gatewayOf = rows.map((row) => index.plan.device.get(index.gatewayOf(row)?.device ?? ""));
-  for (const device of gatewayOf) if (device !== undefined && !ways.has(device.id)) { ways.set(device.id, waysFrom(index, device, rows)); lines.set(device.id, hasWayOut(index, device)); }
+  for (const device of gatewayOf) if (device !== undefined && !ways.has(device.id)) { ways.set(device.id, waysFrom(index, device, rows)); lines.set(device.id, getsOut(index, device.id)); }
   for (const [i, row] of rows.entries()) {
     const device = gatewayOf[i];
     const own = device === undefined ? undefined : ways.get(device.id);
@@ -150,21 +150,6 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
   const split = new Set(index.derived(CARRY).breaks.map((broken) => broken.vid));
   return { rows, columns, actual, intended, split: new Set(rows.filter((row) => split.has(index.vidOf(row) ?? -1)).map((row) => row.id)) };
 }
-
-/** Whether a device gets out: by a line of its own, or by the default of the next. */
-function hasWayOut(index: PlanIndex, start: Device): boolean {
-  let device: Device | undefined = start;
-  for (let hops = 0; device !== undefined && hops < 16; hops += 1) {
-    if (linesOf(index, device.id).length > 0) return true;
-    const route = routeFrom(index, device, OUTSIDE);
-    const next: string | undefined = route?.via === null || route === null ? undefined : index.groups("interfacesByAddress").get(route.via)?.[0]?.device;
-    device = next === undefined ? undefined : index.plan.device.get(next);
-  }
-  return false;
-}
-
-/** An address out there (RFC 5737). */
-const OUTSIDE = 0xc6336414 as Parameters<typeof routeFrom>[2];
 
 const nameOfColumn = (column: ReachColumn): string => (column === "internet" ? "the internet" : column === "gateway" ? "the gateway's pages" : column.name);
 
