@@ -16,6 +16,7 @@ const config = {
   testTimeout: 60_000,
   projects: [
     { ...base, displayName: "unit", testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/tests/*.test.ts"], testPathIgnorePatterns: ["\\.db\\.test\\.ts$"] },
+    { ...base, displayName: "ui", testMatch: ["<rootDir>/src/**/*.test.tsx"], testEnvironment: "<rootDir>/tests/support/jsdom.mjs" },
     { ...base, displayName: "db", testMatch: ["<rootDir>/src/**/*.db.test.ts", "<rootDir>/tests/**/*.db.test.ts"], globalSetup: "<rootDir>/tests/database/up.mjs", globalTeardown: "<rootDir>/tests/database/down.mjs" },
   ],
   reporters: ["default", "<rootDir>/tests/reporters/jest-line.cjs"],

@@ -32,7 +32,7 @@ await runOrExplain(async () => {
   const results = [
     await check("types", node, ["scripts/typecheck.mjs"]),
     await check("lint", "npm", ["run", "-s", "lint"]),
-    await check("Jest: core", node, ["node_modules/jest/bin/jest.js", "--selectProjects", "unit", "--maxWorkers", "100%"]),
+    await check("Jest: core and components", node, ["node_modules/jest/bin/jest.js", "--selectProjects", "unit", "ui", "--maxWorkers", "100%"]),
     // One after another: some of these count the rows of the whole database.
     await check("Jest: storage on a real MariaDB", node, ["node_modules/jest/bin/jest.js", "--selectProjects", "db", "--runInBand"]),
   ];

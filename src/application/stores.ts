@@ -31,19 +31,24 @@ export interface PlanTx {
   readonly findEntry: (site: string, batch: string) => Promise<LogEntry | null>;
   /** Entries after a revision, oldest first. */
   readonly entriesAfter: (site: string, revision: number) => Promise<LogEntry[]>;
-  /** Who made which batch, oldest first: what undo and redo need. */
-  readonly logLines: (site: string) => Promise<LogLine[]>;
+  readonly ownLines: OwnLines;
 }
+
+/** What one person did before a revision, newest first, at most `limit` lines: what undo and redo need. */
+export type OwnLines = (site: string, author: string, before: number, limit: number) => Promise<LogLine[]>;
 
 export interface PlanStore {
   readonly transaction: <T>(work: (tx: PlanTx) => Promise<T>) => Promise<T>;
   readonly listSites: () => Promise<SiteSummary[]>;
   /** The site's name, or null without such a site. */
   readonly nameOf: (site: string) => Promise<string | null>;
+  readonly ownLines: OwnLines;
+  /** The revision and what came after another, without waiting for anybody; null without such a site. */
+  readonly news: (site: string, after: number) => Promise<{ revision: number; entries: LogEntry[] } | null>;
   /** The plan and its revision as one moment saw them; null without such a site. */
   readonly snapshot: (site: string) => Promise<{ plan: Plan; revision: number } | null>;
-  /** The newest lines before a revision, newest first; only those that touch the entity `about`, when it is given. */
-  readonly history: (site: string, before: number, about: string | null, limit: number) => Promise<LogLine[]>;
+  /** The newest lines before a revision, newest first; only those that touch the entity `about`, when it is given. Null without such a site. */
+  readonly history: (site: string, before: number, about: string | null, limit: number) => Promise<LogLine[] | null>;
 }
 
 export interface EntryStore {

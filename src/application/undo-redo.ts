@@ -1,26 +1,33 @@
 import { err, ok, type Result } from "@/core/kernel";
-import { invert, rebase, undoStacks, type Change, type ChangeBatch } from "@/core/plan";
+import { invert, rebase, type Change, type ChangeBatch, type Choose, type Winner } from "@/core/plan";
 import { writeBatch } from "./commit-batch";
 import { NO_SUCH_SITE, type AppError } from "./errors";
+import { nextStepsOf } from "./next-steps";
 import type { LogEntry, Person, PlanStore } from "./stores";
 
-export interface Step { readonly site: string; readonly batchId: string; readonly by: Person }
+/** `settled`: what a person chose where the step met what somebody has changed since. */
+export interface Step {
+  readonly site: string; readonly batchId: string; readonly by: Person;
+  readonly settled: readonly { readonly id: string; readonly field: string | null; readonly keep: Winner }[];
+}
 export interface Stepped { readonly revision: number; readonly batch: ChangeBatch; readonly undoes: string | null; readonly redoes: string | null }
 
 const batchOf = (entry: LogEntry): ChangeBatch => ({ id: entry.id, planner: entry.planner, summary: entry.summary, args: null, changes: entry.changes });
 
-async function step(store: PlanStore, { site, batchId, by }: Step, way: "undo" | "redo"): Promise<Result<Stepped, AppError>> {
+async function step(store: PlanStore, { site, batchId, by, settled }: Step, way: "undo" | "redo"): Promise<Result<Stepped, AppError>> {
   return store.transaction(async (tx): Promise<Result<Stepped, AppError>> => {
     const current = await tx.lockSite(site);
     if (current === null) return err(NO_SUCH_SITE);
     const known = await tx.findEntry(site, batchId);
     if (known !== null) return ok({ revision: known.revision, batch: batchOf(known), undoes: known.undoes, redoes: known.redoes });
-    const target = undoStacks(await tx.logLines(site), by.id)[way].at(-1);
-    const entry = target === undefined ? null : await tx.findEntry(site, target);
+    const target = (await nextStepsOf(tx.ownLines, site, by))[way];
+    const entry = target === null ? null : await tx.findEntry(site, target);
     if (entry === null) return err({ code: "nothing-to-undo", sentence: way === "undo" ? "You have changed nothing that could be undone." : "You have undone nothing that could be brought back." });
     const wanted: readonly Change[] = way === "undo" ? invert(entry.changes) : entry.changes;
     const plan = await tx.planAt(site, current);
-    const rebased = rebase(plan, wanted);
+    const choices = new Map(settled.map(({ id, field, keep }) => [`${id} ${field}`, keep]));
+    const choose: Choose = ({ id, field }) => choices.get(`${id} ${field}`) ?? null;
+    const rebased = rebase(plan, wanted, choose);
     if (!rebased.ok) {
       const sentence = `"${entry.summary}" can't be ${way === "undo" ? "undone" : "brought back"}: somebody has changed the same since.`;
       return err({ code: "clash", sentence, clashes: rebased.error });

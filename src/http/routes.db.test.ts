@@ -84,8 +84,9 @@ test("a plan travels there and back, a commit moves the revision, and a stale on
   const held = must(read.ok ? read.value : null, "the plan");
   const { POST, GET } = await routes.batches();
   const first = batch(rename(held, "One"), "to One");
-  expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toEqual({ revision: 2 });
-  expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toEqual({ revision: 2 });
+  expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toEqual({ revision: 2, entries: [] });
+  expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toMatchObject({ revision: 2, entries: [{ revision: 2, id: first.id }] });
+
   const stale = await call(POST, { method: "POST", params, body: { revision: 1, batch: batch(rename(held, "Two"), "to Two") } });
   expect([stale.status, stale.body.code]).toEqual([409, "stale-revision"]);
   expect(stale.body).toMatchObject({ revision: 2, between: [{ revision: 2, summary: "to One", authorName: "Ruth", changes: [{ kind: "host", after: { name: "One" } }] }] });
@@ -130,7 +131,7 @@ test("what does not fit its contract is refused by its place and nothing is writ
   gone.remove("zone", must([...plan.zone.keys()][0], "a zone"));
   expect(applyChanges(plan, gone.changes()).ok).toBe(false);
   expect(await post({ revision: 1, batch: batch(gone.changes(), "zone gone") })).toMatchObject({ status: 422, body: { code: "broken-plan", place: "Kit" } });
-  expect(await call((await routes.undo()).POST, { method: "POST", params, body: `{"id":"${"x".repeat(4000)}"}` })).toMatchObject({ status: 413, body: { code: "too-large" } });
+  expect(await call((await routes.undo()).POST, { method: "POST", params, body: `{"id":"${"x".repeat(1_100_000)}"}` })).toMatchObject({ status: 413, body: { code: "too-large" } });
   expect(await revision()).toBe(1);
 });
 

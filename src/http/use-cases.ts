@@ -6,7 +6,7 @@ import type { AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
 import { createSite, createSiteFromFile, removeSite } from "@/application/sites";
 import type { Person } from "@/application/stores";
-import { redo, undo, type Stepped } from "@/application/undo-redo";
+import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
 import { stores } from "@/composition";
 import { batchOf, encodeChanges, encodePlan } from "@/core/formats";
 import { ok, type Result } from "@/core/kernel";
@@ -14,7 +14,7 @@ import { SESSION_COOKIE } from "./authorise";
 import type { CommitAnswer, NewsAnswer, PlanAnswer, SiteAnswer, StepAnswer } from "./contracts/answers";
 import { idText } from "./contracts/contract";
 import type { commitContract } from "./contracts/commit-contract";
-import type { createSiteContract, enterContract } from "./contracts/site-contracts";
+import type { createSiteContract, enterContract, stepContract } from "./contracts/site-contracts";
 import { presentEntry } from "./present-entry";
 import type { Reply } from "./route";
 
@@ -54,17 +54,18 @@ export const openPlan = async ({ params, person }: OfSite): Answer =>
   map(await openSite(stores().plans, params.site, person), ({ plan, revision, steps }): PlanAnswer => ({ revision, plan: encodePlan(plan), steps }));
 
 export const commit = async ({ params, body, person }: OfSite & { body: BodyOf<typeof commitContract> }): Answer =>
-  map(await commitBatch(stores().plans, { site: params.site, revision: body.revision, batch: batchOf(body.batch), by: person }), (done): CommitAnswer => done);
+  map(await commitBatch(stores().plans, { site: params.site, revision: body.revision, batch: batchOf(body.batch), by: person }),
+    ({ revision, entries }) => ({ revision, entries: entries.map(presentEntry) }) as CommitAnswer);
 
 export const readNews = async ({ params, query, person }: OfSite & { query: { after: number } }): Answer =>
   map(await newsSince(stores().plans, params.site, query.after, person), (news) => ({ ...news, entries: news.entries.map(presentEntry) }) as NewsAnswer);
 
 const stepAnswer = ({ revision, batch }: Stepped): StepAnswer => ({ revision, summary: batch.summary, changes: encodeChanges(batch.changes) });
 
-export const undoLast = async ({ params, body, person }: OfSite & { body: { id: string } }): Answer =>
-  map(await undo(stores().plans, { site: params.site, batchId: body.id, by: person }), stepAnswer);
-export const redoLast = async ({ params, body, person }: OfSite & { body: { id: string } }): Answer =>
-  map(await redo(stores().plans, { site: params.site, batchId: body.id, by: person }), stepAnswer);
+type StepAsked = OfSite & { body: BodyOf<typeof stepContract> };
+const stepOf = ({ params, body, person }: StepAsked): Step => ({ site: params.site, batchId: body.id, by: person, settled: body.settled });
+export const undoLast = async (asked: StepAsked): Answer => map(await undo(stores().plans, stepOf(asked)), stepAnswer);
+export const redoLast = async (asked: StepAsked): Answer => map(await redo(stores().plans, stepOf(asked)), stepAnswer);
 
 export const readHistory = async ({ params, query }: OfSite & { query: { before: number; about?: string | undefined } }): Answer =>
   map(await history(stores().plans, params.site, query.before, query.about ?? null), (lines) => lines);

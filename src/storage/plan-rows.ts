@@ -3,7 +3,7 @@ import { COLLECTION_KINDS, SCHEMAS, emptyPlan, type Change, type CollectionKind,
 import type { Tx, Row } from "./pool";
 import { columnsOf, readRow, writeRow, type Fields } from "./rows/row-map";
 import { ROW_MAPS, SITE_MAP } from "./rows/row-maps";
-import { clearAllOfSite, clearReference, deleteAllOfSite, deleteRows, insertRow, selectOfSite, setReference, sql, updateById, upsertRows, type SqlValue } from "./sql";
+import { clearAllOfSite, clearReference, deleteAllOfSite, deleteRows, insertRow, insertTouched, selectOfSite, setReference, sql, updateById, upsertRows, type SqlValue } from "./sql";
 
 /** Rows in one statement: well below the 65,535 parameters that a prepared statement can have. */
 const ROWS_AT_ONCE = 400;
@@ -106,11 +106,22 @@ export async function writeChanges(tx: Tx, site: string, changes: readonly Chang
   }
 }
 
+/** Rows of three values in one statement. */
+const TOUCHED_AT_ONCE = 2000;
+
+/** Notes which entities a batch touched. */
+export async function writeTouched(tx: Tx, site: string, revision: number, changes: readonly Change[]): Promise<void> {
+  for (let from = 0; from < changes.length; from += TOUCHED_AT_ONCE) {
+    await tx.run(insertTouched(changes.slice(from, from + TOUCHED_AT_ONCE).map(({ id }) => [site, id, revision])));
+  }
+}
+
 /** Removes a site and everything of it. */
 export async function deleteSite(tx: Tx, site: string): Promise<void> {
   for (const { table, column } of Object.values(LATE)) await tx.run(clearAllOfSite(table, column, site));
   await tx.run(deleteAllOfSite("link_end", site));
   for (const kind of [...COLLECTION_KINDS].reverse()) await tx.run(deleteAllOfSite(ROW_MAPS[kind].table, site));
+  await tx.run(deleteAllOfSite("change_touch", site));
   await tx.run(deleteAllOfSite("change_batch", site));
   await tx.run(sql`DELETE FROM site WHERE id = ${site}`);
 }

@@ -49,7 +49,7 @@ const edited = (plan: Plan, edit: (draft: Draft) => void) => {
 /** What the rows say, with no cache in between. */
 const fromRows = async (site: string) => must(await planStore(database, planCache(1)).snapshot(site), "the site");
 const countRows = async () => {
-  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "room", "host_kind", "gear", "device_vlan", "device_model", "template", "link_group", "radio", "sign_in", "forward", "expectation", "change_batch"];
+  const tables = ["site", "domain", "zone", "line", "vlan", "segment", "device", "port", "link", "link_end", "interface", "ssid", "host", "scope", "wall", "room", "host_kind", "gear", "device_vlan", "device_model", "template", "link_group", "radio", "sign_in", "forward", "expectation", "change_batch", "change_touch"];
   const counts = await Promise.all(tables.map((table) => database.all({ ...sql`SELECT 1`, text: `SELECT COUNT(*) AS n FROM ${table}` }, (row) => Number(row.n))));
   return counts.flat();
 };
@@ -164,7 +164,7 @@ test("a batch sent again counts once and gets its first answer", async () => {
   const host = must([...plan.host.values()][0], "a host");
   const same = { site, revision: 1, batch: batch(edited(plan, (d) => d.patch("host", host.id, { place: "Attic" }))), by: ruth };
   const answers = [await commitBatch(plans, same), await commitBatch(plans, same)];
-  expect(answers).toEqual([{ ok: true, value: { revision: 2 } }, { ok: true, value: { revision: 2 } }]);
+  expect(answers).toMatchObject([{ ok: true, value: { revision: 2, entries: [] } }, { ok: true, value: { revision: 2, entries: [{ id: same.batch.id }] } }]);
   expect((await fromRows(site)).revision).toBe(2);
 });
 
@@ -188,13 +188,13 @@ test("undo takes back my own last batch only, redo brings it back, and a clash c
   };
   await place(a, "Attic", ruth, 1);
   await place(b, "Boathouse", marek, 2);
-  expect(await undo(plans, { site, batchId: v7(), by: ruth })).toMatchObject({ ok: true, value: { revision: 4 } });
+  expect(await undo(plans, { site, batchId: v7(), by: ruth, settled: [] })).toMatchObject({ ok: true, value: { revision: 4 } });
   const undone = (await fromRows(site)).plan;
   expect([undone.host.get(a.id)?.place, undone.host.get(b.id)?.place]).toEqual([a.place, "Boathouse"]);
-  expect(await redo(plans, { site, batchId: v7(), by: ruth })).toMatchObject({ ok: true, value: { revision: 5 } });
-  expect(await redo(plans, { site, batchId: v7(), by: ruth })).toMatchObject({ ok: false, error: { code: "nothing-to-undo" } });
+  expect(await redo(plans, { site, batchId: v7(), by: ruth, settled: [] })).toMatchObject({ ok: true, value: { revision: 5 } });
+  expect(await redo(plans, { site, batchId: v7(), by: ruth, settled: [] })).toMatchObject({ ok: false, error: { code: "nothing-to-undo" } });
   await place(a, "Landing", marek, 5);
-  const clash = await undo(plans, { site, batchId: v7(), by: ruth });
+  const clash = await undo(plans, { site, batchId: v7(), by: ruth, settled: [] });
   expect(clash).toMatchObject({ ok: false, error: { code: "clash", clashes: [{ field: "place", mine: a.place, theirs: "Landing" }] } });
   expect(await fromRows(site)).toMatchObject({ revision: 6 });
 });
@@ -220,7 +220,7 @@ test("a site is made once, whatever is sent again, and goes with all its rows", 
   expect([await createSite(plans, made), await createSite(plans, made)]).toEqual([{ ok: true, value: { id } }, { ok: true, value: { id } }]);
   const full = await store(fennelStreet());
   expect((await plans.listSites()).find((s) => s.id === full)).toMatchObject({ name: "Fennel Street Veterinary Practice", segments: 9, devices: 8 });
-  expect((await plans.history(full, 100, null, 10)).map((line) => [line.revision, line.authorName])).toEqual([[1, "Ruth"]]);
+  expect((await plans.history(full, 100, null, 10))?.map((line) => [line.revision, line.authorName])).toEqual([[1, "Ruth"]]);
   const touched = must([...(await fromRows(full)).plan.host.keys()][0], "a host");
   expect(await plans.history(full, 100, touched, 10)).toHaveLength(1);
   expect(await plans.history(full, 100, v7(), 10)).toEqual([]);

@@ -1,9 +1,8 @@
 import "server-only";
-import type { LogEntry, LogLine, PlanStore, PlanTx, SiteSummary } from "@/application/stores";
+import type { LogEntry, LogLine, OwnLines, PlanStore, PlanTx, SiteSummary } from "@/application/stores";
 import { decodeChanges, encodeChanges } from "@/core/formats";
-import type { Plan } from "@/core/plan";
-import { deleteSite, insertSite, readPlan, writeChanges } from "./plan-rows";
-import type { PlanCache } from "./plan-cache";
+import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
+import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
 import type { Database, Row, Tx } from "./pool";
 import { sql, sqlAfter } from "./sql";
 
@@ -21,29 +20,50 @@ const lineOf = (row: Row): LogLine => ({
 });
 const entryOf = (row: Row): LogEntry => ({ ...lineOf(row), changes: decodeChanges(JSON.parse(String(row.changes))) });
 
-function planTx(tx: Tx, cache: PlanCache, fresh: Map<string, { revision: number; plan: Plan }>): PlanTx {
+const ownLinesOn = (tx: Tx): OwnLines => (site, author, before, limit) =>
+  tx.all(lines`WHERE b.site_id = ${site} AND b.person_id = ${author} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`, lineOf);
+
+/** A site as it stands: its revision, and when it was made, which tells it from one of the same id that was deleted. */
+interface Standing { readonly revision: number; readonly made: string }
+const standingOf = (row: Row): Standing => ({ revision: Number(row.revision), made: String(row.made_at) });
+
+/** Plans of a transaction's batches: kept apart until the commit, since a plan of a batch that was rolled back must never be answered. */
+type Fresh = Map<string, CachedPlan>;
+
+function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
+  const standing = new Map<string, Standing>();
+  const keyOf = (site: string): string => cacheKey(site, standing.get(site)?.made ?? "");
+  const lockSite = async (site: string): Promise<number | null> => {
+    const found = await tx.maybeOne(sql`SELECT revision, made_at FROM site WHERE id = ${site} FOR UPDATE`, standingOf);
+    if (found !== null) standing.set(site, found);
+    return found?.revision ?? null;
+  };
   return {
-    lockSite: (site) => tx.maybeOne(sql`SELECT revision FROM site WHERE id = ${site} FOR UPDATE`, (row) => Number(row.revision)),
+    lockSite,
     planAt: async (site, revision) => {
-      const known = cache.get(site, revision);
+      const known = cache.get(keyOf(site), revision);
       if (known !== null) return known;
       const plan = await readPlan(tx, site);
       if (plan === null) throw new Error(`Site ${site} is locked and yet not there`);
       return plan;
     },
-    addSite: async (site) => { await insertSite(tx, site); },
+    addSite: async (site) => {
+      await insertSite(tx, site);
+      await lockSite(site.id);
+    },
     removeSite: (site) => deleteSite(tx, site),
     write: async (site, { revision, batch, by, undoes, redoes }, after) => {
       await writeChanges(tx, site, batch.changes);
       await tx.run(sql`INSERT INTO change_batch (site_id, revision, id, person_id, made_at, planner, summary, args, undoes, redoes, change_count, changes)
         VALUES (${site}, ${revision}, ${batch.id}, ${by.id}, UTC_TIMESTAMP(3), ${batch.planner}, ${batch.summary}, ${JSON.stringify(batch.args ?? null)},
           ${undoes}, ${redoes}, ${batch.changes.length}, ${JSON.stringify(encodeChanges(batch.changes))})`);
+      await writeTouched(tx, site, revision, batch.changes);
       await tx.run(sql`UPDATE site SET revision = ${revision}, changed_at = UTC_TIMESTAMP(3) WHERE id = ${site}`);
-      fresh.set(site, { revision, plan: after });
+      fresh.set(keyOf(site), { revision, plan: after });
     },
     findEntry: (site, batch) => tx.maybeOne(entries`WHERE b.site_id = ${site} AND b.id = ${batch}`, entryOf),
     entriesAfter: (site, revision) => tx.all(entries`WHERE b.site_id = ${site} AND b.revision > ${revision} ORDER BY b.revision`, entryOf),
-    logLines: (site) => tx.all(lines`WHERE b.site_id = ${site} ORDER BY b.revision`, lineOf),
+    ownLines: ownLinesOn(tx),
   };
 }
 
@@ -53,15 +73,15 @@ const summaryOf = (row: Row): SiteSummary => ({
 });
 
 export function planStore(database: Database, cache: PlanCache): PlanStore {
+  const standing = (tx: Tx, site: string) => tx.maybeOne(sql`SELECT revision, made_at FROM site WHERE id = ${site}`, standingOf);
   return {
     transaction: async (work) => {
-      // Kept apart until the commit: a plan of a batch that was rolled back must never be answered.
-      const fresh = new Map<string, { revision: number; plan: Plan }>();
+      const fresh: Fresh = new Map();
       const result = await database.transaction((tx) => {
         fresh.clear();
         return work(planTx(tx, cache, fresh));
       });
-      for (const [site, { revision, plan }] of fresh) cache.put(site, revision, plan);
+      for (const [key, { revision, plan }] of fresh) cache.put(key, revision, plan);
       return result;
     },
     listSites: () => database.all(sql`SELECT s.id, s.name, s.kind, s.revision, s.changed_at,
@@ -70,17 +90,31 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         (SELECT COUNT(*) FROM host h WHERE h.site_id = s.id) AS hosts
       FROM site s ORDER BY s.name, s.id`, summaryOf),
     nameOf: (site) => database.maybeOne(sql`SELECT name FROM site WHERE id = ${site}`, (row) => String(row.name)),
+    ownLines: ownLinesOn(database),
+    news: async (site, after) => {
+      const now = await standing(database, site);
+      if (now === null) return null;
+      const came = now.revision <= after ? [] : await database.all(
+        entries`WHERE b.site_id = ${site} AND b.revision > ${after} AND b.revision <= ${now.revision} ORDER BY b.revision`, entryOf);
+      return { revision: now.revision, entries: came };
+    },
+    // One transaction reads one moment (InnoDB's repeatable read): nobody who writes has to wait for it.
     snapshot: (site) => database.transaction(async (tx) => {
-      const revision = await tx.maybeOne(sql`SELECT revision FROM site WHERE id = ${site} LOCK IN SHARE MODE`, (row) => Number(row.revision));
-      if (revision === null) return null;
-      const known = cache.get(site, revision);
+      const now = await standing(tx, site);
+      if (now === null) return null;
+      const key = cacheKey(site, now.made);
+      const known = cache.get(key, now.revision);
       const plan = known ?? (await readPlan(tx, site));
       if (plan === null) return null;
-      if (known === null) cache.put(site, revision, plan);
-      return { plan, revision };
+      if (known === null) cache.put(key, now.revision, plan);
+      return { plan, revision: now.revision };
     }),
-    history: (site, before, about, limit) => database.all(about === null
-      ? lines`WHERE b.site_id = ${site} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`
-      : lines`WHERE b.site_id = ${site} AND b.revision < ${before} AND b.changes LIKE ${`%"id":"${about}"%`} ORDER BY b.revision DESC LIMIT ${limit}`, lineOf),
+    history: async (site, before, about, limit) => {
+      if ((await standing(database, site)) === null) return null;
+      return database.all(about === null
+        ? lines`WHERE b.site_id = ${site} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`
+        : lines`JOIN change_touch t ON t.site_id = b.site_id AND t.revision = b.revision
+            WHERE t.site_id = ${site} AND t.entity_id = ${about} AND t.revision < ${before} ORDER BY t.revision DESC LIMIT ${limit}`, lineOf);
+    },
   };
 }

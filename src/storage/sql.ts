@@ -48,5 +48,9 @@ export const setReference = (table: string, column: string, site: string, id: st
 export const insertRow = (table: string, columns: readonly string[], values: readonly SqlValue[]): Statement =>
   made(`INSERT INTO ${named(table)} (${columns.map(named).join(", ")}) VALUES (${columns.map(() => "?").join(", ")})`, values);
 
+/** Which entities (site, id) a revision touched. */
+export const insertTouched = (rows: readonly (readonly [site: string, entity: string, revision: number])[]): Statement =>
+  made(`INSERT INTO change_touch (site_id, entity_id, revision) VALUES ${rows.map(() => "(?, ?, ?)").join(", ")}`, rows.flat());
+
 export const updateById = (table: string, columns: readonly string[], values: readonly SqlValue[], id: string): Statement =>
   made(`UPDATE ${named(table)} SET ${columns.map((column) => `${named(column)} = ?`).join(", ")} WHERE id = ?`, [...values, id]);

@@ -1,6 +1,6 @@
 import { expose } from "comlink";
 import { runChecks, type FindingsByCode } from "@/core/checks";
-import { decodePlan, readPlanFile, type FileFault } from "@/core/formats";
+import { openPlan, readPlanFile, type FileFault } from "@/core/formats";
 import type { Result } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
 
@@ -12,7 +12,7 @@ async function load(address: string): Promise<Result<Loaded, LoadFault>> {
   const response = await fetch(address);
   const answer = (await response.json()) as { revision: number; plan: unknown; steps: Loaded["steps"]; sentence?: string };
   if (!response.ok) return { ok: false, error: { status: response.status, sentence: answer.sentence ?? "The plan could not be loaded." } };
-  const read = decodePlan(answer.plan);
+  const read = openPlan(answer.plan);
   if (!read.ok) return { ok: false, error: { status: 500, sentence: read.error[0]?.sentence ?? "The plan could not be read." } };
   const today = new Date().toISOString().slice(0, 10);
   return { ok: true, value: { revision: answer.revision, plan: read.value, findings: runChecks(PlanIndex.of(read.value, today)), today, steps: answer.steps } };

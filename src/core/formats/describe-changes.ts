@@ -72,9 +72,13 @@ export function countChanges(changes: readonly Change[]): string {
 /** "port", "VLAN": the word for a kind, for headings. */
 export const kindWord = (kind: Kind): string => KIND_WORDS[kind];
 
+export interface ClashSides { readonly field: string; readonly mine: string; readonly theirs: string }
+
 /** Both sides of a clash in words. */
-export function clashSides(index: PlanIndex, clash: Clash): { readonly field: string; readonly mine: string; readonly theirs: string } {
-  const { field, mine, theirs } = encodeClash(clash);
+export const clashSides = (index: PlanIndex, clash: Clash): ClashSides => encodedClashSides(index, encodeClash(clash));
+
+/** The same for a clash as the server sends it: its values in the plan file's form. */
+export function encodedClashSides(index: PlanIndex, { field, mine, theirs }: Pick<Clash, "field" | "mine" | "theirs">): ClashSides {
   if (field === null) return { field: "all of it", mine: mine === null ? "removed" : "changed", theirs: theirs === null ? "removed" : "changed" };
   return { field: spaced(field), mine: valueText(index, mine), theirs: valueText(index, theirs) };
 }

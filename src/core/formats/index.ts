@@ -4,6 +4,6 @@ export { upgradedBatches } from "./older";
 export { encodeClash } from "./clash-codec";
 export { planFileJsonSchema } from "./json-schema";
 export {
-  decodePlan, encodePlan, integrityFault, planFileSchema, readPlanFile, writePlanFile, type FileFault,
+  decodePlan, encodePlan, integrityFault, openPlan, planFileSchema, readPlanFile, writePlanFile, type FileFault,
 } from "./plan-file";
-export { clashSides, countChanges, describeChanges, kindWord, type DescribedChange, type FieldChange } from "./describe-changes";
+export { clashSides, countChanges, describeChanges, encodedClashSides, kindWord, type ClashSides, type DescribedChange, type FieldChange } from "./describe-changes";

@@ -2,14 +2,8 @@ import { z } from "zod";
 import { err, ok, type Result } from "../kernel";
 import { upgradedFile, VERSION } from "./older";
 import {
-  applyChanges, COLLECTION_KINDS, emptyPlan, issueSentence, KIND_WORDS, LIST_NAMES, SCHEMAS, valueAt, type Change, type IntegrityError, type Kind, type Plan,
+  applyChanges, assemble, COLLECTION_KINDS, emptyPlan, issueSentence, KIND_WORDS, LIST_NAMES, MOST, SCHEMAS, valueAt, type Change, type CollectionKind, type IntegrityError, type Kind, type Plan,
 } from "../plan";
-
-/** Bounds of a plan: what a file may hold at most of each kind. */
-const MOST = {
-  domain: 64, zone: 256, room: 2000, hostKind: 200, deviceModel: 200, template: 100, lag: 20_000, radio: 15_000, line: 16, gear: 2000, deviceVlan: 250_000, vlan: 4094 * 4, segment: 4096, device: 5000, port: 250_000, link: 125_000, interface: 50_000,
-  ssid: 256, host: 250_000, scope: 8192, wall: 65_536, signIn: 64, forward: 1000, expectation: 5000,
-} as const;
 
 const { site, domain, zone, room, hostKind, deviceModel, template, lag, radio, line, vlan, segment, device, gear, deviceVlan, port, link, interface: interfaces, ssid, host, scope, wall, signIn, forward, expectation } = SCHEMAS;
 
@@ -45,6 +39,12 @@ export const planFileSchema = z.strictObject({
 });
 export type PlanFile = z.output<typeof planFileSchema>;
 
+/** The same without bounds: what our own database holds can always be opened, so that a site beyond a limit can be mended. */
+const storedFileSchema = z.strictObject({
+  format: z.literal("dianome-plan"), version: z.literal(VERSION), site,
+  ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(SCHEMAS[kind])])),
+}) as unknown as typeof planFileSchema;
+
 /** Why a file was refused: where, and a sentence that says what is wrong and what to do. */
 export interface FileFault { readonly place: string; readonly sentence: string }
 
@@ -54,7 +54,7 @@ export function planToFile(plan: Plan): PlanFile {
 }
 
 /** The file's text side: plain JSON values, addresses as text. */
-export const encodePlan = (plan: Plan): unknown => z.encode(planFileSchema, planToFile(plan));
+export const encodePlan = (plan: Plan): unknown => z.encode(storedFileSchema, planToFile(plan));
 
 export const writePlanFile = (plan: Plan): string => `${JSON.stringify(encodePlan(plan), null, 1)}\n`;
 
@@ -76,16 +76,38 @@ function parseJson(text: string): Result<unknown, readonly FileFault[]> {
   }
 }
 
-/** The plan in already parsed JSON, or why not. */
+/** The first list that is longer than a plan may have of its kind: asked before anything in it is looked at. */
+function listTooLong(file: unknown): FileFault | null {
+  if (typeof file !== "object" || file === null) return null;
+  for (const kind of COLLECTION_KINDS) {
+    const list = (file as Record<string, unknown>)[LIST_NAMES[kind]];
+    if (Array.isArray(list) && list.length > MOST[kind]) return { place: LIST_NAMES[kind], sentence: tooManySentence(kind, list.length) };
+  }
+  return null;
+}
+
+const tooManySentence = (kind: CollectionKind, count: number): string =>
+  `A plan has at most ${MOST[kind]} of the kind "${word(kind)}"; with this it would have ${count}. Divide the site, or take some away first.`;
+
+/** The plan in already parsed JSON from elsewhere, or why not. */
 export function decodePlan(value: unknown): Result<Plan, readonly FileFault[]> {
+  const tooLong = listTooLong(value);
+  if (tooLong !== null) return err([tooLong]);
   const file = upgradedFile(value);
   const read = planFileSchema.safeParse(file);
   if (!read.success) return err(read.error.issues.slice(0, 10).map((issue) => faultOf(issue, file)));
-  return planOfFile(read.data);
+  return planOfFile(read.data, applyChanges);
+}
+
+/** The plan as our own server sends it: beyond a limit, too. */
+export function openPlan(value: unknown): Result<Plan, readonly FileFault[]> {
+  const read = storedFileSchema.safeParse(value);
+  if (!read.success) return err(read.error.issues.slice(0, 10).map((issue) => faultOf(issue, value)));
+  return planOfFile(read.data, assemble);
 }
 
 /** Puts the lists together and checks that everything referred to is there. */
-function planOfFile(file: PlanFile): Result<Plan, readonly FileFault[]> {
+function planOfFile(file: PlanFile, put: typeof applyChanges): Result<Plan, readonly FileFault[]> {
   const places = new Map<string, string>();
   const changes: Change[] = [];
   for (const kind of COLLECTION_KINDS) {
@@ -97,7 +119,7 @@ function planOfFile(file: PlanFile): Result<Plan, readonly FileFault[]> {
       changes.push({ kind, id: entity.id, before: null, after: entity } as Change);
     }
   }
-  const plan = applyChanges(emptyPlan(file.site), changes);
+  const plan = put(emptyPlan(file.site), changes);
   return plan.ok ? plan : err([integrityFault(plan.error, (id) => places.get(id) ?? id)]);
 }
 
@@ -126,6 +148,8 @@ export function integrityFault(error: IntegrityError, name: (id: string) => stri
     };
     case "port-linked-twice": return { place, sentence: `${place} uses port ${name(error.port)}, which ${name(error.other)} already uses; a port takes one cable.` };
     case "linked-to-itself": return { place, sentence: `${place} joins a port to itself; a cable has two ends.` };
+    case "too-many": return { place, sentence: tooManySentence(error.kind, error.count) };
+    case "id-of-another": return { place, sentence: `${place} has the id of a ${word(error.other)} that is in the plan already; every id may stand once.` };
     case "behind-itself": return { place, sentence: `${place} is plugged in behind itself; break the circle.` };
   }
 }

@@ -1,7 +1,8 @@
 import { equal, err, ok, type Result } from "../kernel";
 import { entityOf, type Plan } from "./plan";
+import { MOST } from "./limits";
 import { REFERRERS, referencesOf } from "./references";
-import type { CollectionKind, EntityOf, Kind } from "./schema/kinds";
+import { COLLECTION_KINDS, type CollectionKind, type EntityOf, type Kind } from "./schema/kinds";
 
 /** Create (`before` null), delete (`after` null) or update in one form; the inverse is the swap. */
 export type Change = {
@@ -26,17 +27,26 @@ export type IntegrityError =
   | { readonly code: "still-referenced"; readonly kind: Kind; readonly id: string; readonly byKind: Kind; readonly by: string; readonly field: string }
   | { readonly code: "port-linked-twice"; readonly kind: "link"; readonly id: string; readonly port: string; readonly other: string }
   | { readonly code: "linked-to-itself"; readonly kind: "link"; readonly id: string }
-  | { readonly code: "behind-itself"; readonly kind: "host"; readonly id: string };
+  | { readonly code: "behind-itself"; readonly kind: "host"; readonly id: string }
+  | { readonly code: "too-many"; readonly kind: CollectionKind; readonly id: string; readonly count: number; readonly most: number }
+  | { readonly code: "id-of-another"; readonly kind: Kind; readonly id: string; readonly other: Kind };
 
 /**
  * The plan after the changes, or the first reason why not. All changes take effect together, so their order does not
  * matter. Collections that no change touches stay the same objects; without changes the plan itself comes back.
  */
 export function applyChanges(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
+  const whole = assemble(plan, changes);
+  const error = whole.ok ? tooMany(plan, whole.value, changes) : null;
+  return error === null ? whole : err(error);
+}
+
+/** `applyChanges` without the limits: for what our own database holds, which has to open whatever it counts. */
+export function assemble(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
   if (changes.length === 0) return ok(plan);
   const written = writeChanges(plan, changes);
   if (!written.ok) return written;
-  const error = danglingReference(written.value, changes) ?? stillReferenced(written.value, changes)
+  const error = idOfAnother(plan, changes) ?? danglingReference(written.value, changes) ?? stillReferenced(written.value, changes)
     ?? wrongLink(written.value, changes) ?? hostBehindItself(written.value, changes);
   return error === null ? written : err(error);
 }
@@ -61,6 +71,27 @@ function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, Inte
     else copy.set(id, after);
   }
   return ok({ ...plan, ...copies, site } as Plan);
+}
+
+/** A count that the changes raise above its limit. A plan that is beyond already may be changed and mended. */
+function tooMany(before: Plan, after: Plan, changes: readonly Change[]): IntegrityError | null {
+  for (const { kind, id } of changes) {
+    if (kind === "site") continue;
+    const count = after[kind].size;
+    if (count > MOST[kind] && count > before[kind].size) return { code: "too-many", kind, id, count, most: MOST[kind] };
+  }
+  return null;
+}
+
+/** An id that an entity of another kind has already: a file with it could not be taken in again. */
+function idOfAnother(before: Plan, changes: readonly Change[]): IntegrityError | null {
+  const added = changes.filter((change) => change.before === null);
+  const gone = new Set(changes.filter((change) => change.after === null).map(({ id }) => id));
+  for (const { kind, id } of added) {
+    const other = id === before.site.id ? "site" : COLLECTION_KINDS.find((one) => before[one].has(id));
+    if (other !== undefined && !gone.has(id)) return { code: "id-of-another", kind, id, other };
+  }
+  return null;
 }
 
 function danglingReference(plan: Plan, changes: readonly Change[]): IntegrityError | null {

@@ -3,7 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { must } from "../kernel";
 import { aDevice, aHost, aLink, aPort, aSegment, aVlan, aZone, aDomain, planWith, testId } from "../testing/build-plan";
 import {
-  applyChanges, COLLECTION_KINDS, diff, Draft, entityOf, invert, PlanIndex, rebase, undoStacks, vid, type Change, type Plan,
+  applyChanges, COLLECTION_KINDS, diff, Draft, entityOf, invert, PlanIndex, nextSteps, rebase, vid, type Change, type LoggedBatch, type Plan,
 } from ".";
 
 const demo = fennelStreet();
@@ -143,13 +143,39 @@ describe("integrity is refused with a typed error", () => {
   });
 });
 
-test("undo and redo follow one author's log; a new edit empties the redo list", () => {
-  const entry = (id: string, author = "me", undoes: string | null = null, redoes: string | null = null) => ({ id, author, undoes, redoes });
-  const log = [entry("a"), entry("x", "you"), entry("b"), entry("u1", "me", "b"), entry("u2", "me", "a")];
-  expect(undoStacks(log, "me")).toEqual({ undo: [], redo: ["b", "a"] });
-  expect(undoStacks([...log, entry("r1", "me", null, "a")], "me")).toEqual({ undo: ["a"], redo: ["b"] });
-  expect(undoStacks([...log, entry("c")], "me")).toEqual({ undo: ["c"], redo: [] });
-  expect(undoStacks(log, "you")).toEqual({ undo: ["x"], redo: [] });
+/** The same from the beginning: two stacks, as one would keep them. */
+function stacksOf(log: readonly LoggedBatch[]): { undo: string | null; redo: string | null } {
+  let undo: string[] = [];
+  let redo: string[] = [];
+  for (const line of log) {
+    if (line.undoes !== null) { undo = undo.filter((id) => id !== line.undoes); redo.push(line.undoes); }
+    else if (line.redoes !== null) { redo = redo.filter((id) => id !== line.redoes); undo.push(line.redoes); }
+    else { redo = []; if (line.changeCount > 0) undo.push(line.id); }
+  }
+  return { undo: undo.at(-1) ?? null, redo: redo.at(-1) ?? null };
+}
+
+test("the next undo and redo, read backwards, are those of two stacks kept from the beginning", () => {
+  const step = fc.constantFrom("edit" as const, "nothing" as const, "undo" as const, "redo" as const);
+  let certain = 0;
+  fc.assert(fc.property(fc.array(step, { maxLength: 40 }), (steps) => {
+    const log: LoggedBatch[] = [];
+    for (const [i, what] of steps.entries()) {
+      const next = stacksOf(log);
+      const line = { id: `b${i}`, author: "me", undoes: null, redoes: null, changeCount: what === "nothing" ? 0 : 1 };
+      if (what === "edit" || what === "nothing") log.push(line);
+      else if (next[what] !== null) log.push({ ...line, [what === "undo" ? "undoes" : "redoes"]: next[what] });
+    }
+    const { undo, redo, isCertain } = nextSteps([...log].reverse());
+    expect({ undo, redo }).toEqual(stacksOf(log));
+    certain += isCertain ? 1 : 0;
+    // What is certain from the newest lines stays so with the older ones.
+    for (let n = 1; n < log.length; n += 1) {
+      const part = nextSteps(log.slice(-n).reverse());
+      if (part.isCertain) expect(part).toMatchObject({ undo, redo });
+    }
+  }), { numRuns: 500, seed: 7 });
+  expect(certain).toBeGreaterThan(100);
 });
 
 test("the site answers to its own id only", () => {

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { equal, must } from "../kernel";
-import { applyChanges, diff, Draft, entityFault, rebase, rebaseMine, vid as asVid, type Change, type Host, type Plan, type Port } from ".";
+import { asPrefix4, parseAddress, parsePrefix } from "../address";
+import { applyChanges, diff, Draft, entityFault, invert, KINDS, rebase, rebaseMine, vid as asVid, type Change, type Host, type Plan, type Port } from ".";
 
 const plan = fennelStreet();
 const ports = [...plan.port.values()].filter((port) => port.tagged.length > 1);
@@ -58,7 +59,7 @@ test("what nobody else touched is exactly as I wanted it; what I did not touch i
   }), { numRuns: 200, seed: 53 });
 });
 
-test("insisting always gives what can be applied, with every field of mine as I set it", () => {
+test("insisting always gives what can be applied, with every field of mine as I set it; of a set, what I added and took away", () => {
   fc.assert(fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 3 }), fc.array(anyEdit, { minLength: 1, maxLength: 3 }), (a, b) => {
     const [mine, theirs] = [changesOf(plan, a), changesOf(plan, b)];
     const now = applied(plan, theirs);
@@ -67,7 +68,17 @@ test("insisting always gives what can be applied, with every field of mine as I 
       const is = after[change.kind as "host"].get(change.id) as (Host | Port | undefined);
       if (change.after === null) expect(is).toBeUndefined();
       else if (change.before !== null) {
-        for (const [field, value] of Object.entries(change.after)) if (!equal(value, (change.before as unknown as Record<string, unknown>)[field])) expect((is as unknown as Record<string, unknown>)[field]).toEqual(value);
+        const fields = (entity: unknown) => entity as Record<string, unknown>;
+        for (const [field, value] of Object.entries(change.after)) {
+          const was = fields(change.before)[field];
+          if (equal(value, was)) continue;
+          if (field !== "tagged") expect(fields(is)[field]).toEqual(value);
+          else {
+            const [before, after, now] = [was, value, fields(is)[field]] as number[][];
+            expect(now).toEqual(expect.arrayContaining(must(after, "mine").filter((vid) => !before?.includes(vid))));
+            expect(before?.filter((vid) => !after?.includes(vid) && now?.includes(vid))).toEqual([]);
+          }
+        }
       }
     }
   }), { numRuns: 200, seed: 54 });
@@ -79,4 +90,85 @@ test("an entity that breaks the schema has a sentence that names the field", () 
   expect(entityFault("host", { ...host, name: "two\nlines" })).toMatch(/^name: A name can't hold line breaks/);
   expect(entityFault("host", { ...host, place: "x".repeat(200) })).toMatch(/^place: At most 120 characters/);
   expect(entityFault("vlan", { ...must([...plan.vlan.values()][0], "a VLAN"), vid: 5000 as never })).toMatch(/^vid: .*1 to 4094/);
+});
+
+describe("what two people did to one list", () => {
+  const segment = must([...plan.segment.values()].find((s) => s.prefixes4.length === 1), "a segment");
+  const scope = must([...plan.scope.values()].find((s) => s.pools.length === 1 && typeof s.pools[0]?.first === "number"), "a scope");
+  const leg = must([...plan.interface.values()].find((i) => i.addresses4.length === 1), "a leg");
+  const port = must(ports[0], "a trunk");
+  const at = (text: string) => must(parseAddress(text), text);
+  const net = (text: string) => must(asPrefix4(parsePrefix(text)), text);
+  type Field = readonly [kind: "segment" | "scope" | "interface" | "port" | "device", id: string, fields: object];
+  const both = (mine: Field, theirs: Field) => {
+    const edit = ([kind, id, fields]: Field) => { const draft = new Draft(plan); draft.patch(kind, id, fields); return draft.changes(); };
+    return rebase(applied(plan, edit(theirs)), edit(mine));
+  };
+  const pool = (first: string, last: string) => ({ first: at(first), last: at(last) });
+
+  test.each<[string, Field, Field, string[]]>([
+    ["a pool", ["scope", scope.id, { pools: [pool("10.24.20.40", "10.24.20.60")] }], ["scope", scope.id, { pools: [pool("10.24.20.40", "10.24.20.70")] }], ["pools"]],
+    ["name servers", ["segment", segment.id, { dns: [at("192.0.2.1")] }], ["segment", segment.id, { dns: [at("192.0.2.2")] }], ["dns"]],
+    ["a subnet", ["segment", segment.id, { prefixes4: [net("10.24.88.0/24")] }], ["segment", segment.id, { prefixes4: [net("10.24.89.0/24")] }], ["prefixes4"]],
+    ["a second address of a leg", ["interface", leg.id, { addresses4: [...leg.addresses4, at("10.24.1.8")] }], ["interface", leg.id, { addresses4: [...leg.addresses4, at("10.24.1.9")] }], ["addresses4"]],
+    ["the first subnet, taken away and replaced", ["segment", segment.id, { prefixes4: [] }], ["segment", segment.id, { prefixes4: [net("10.24.89.0/24")] }], ["prefixes4"]],
+  ])("%s: the same element clashes", (_, mine, theirs, fields) => {
+    const rebased = both(mine, theirs);
+    expect(rebased.ok ? "merged" : rebased.error.map((clash) => clash.field)).toEqual(fields);
+  });
+  test("different elements both stand, a set takes in both, an access port's VLAN is one question", () => {
+    const two = [...leg.addresses4, at("10.24.1.8")];
+    const first = both(["interface", leg.id, { addresses4: [at("10.24.1.7")] }], ["interface", leg.id, { addresses4: two }]);
+    expect(first).toMatchObject({ ok: true, value: [{ after: { addresses4: [at("10.24.1.7"), at("10.24.1.8")] } }] });
+    const sets = both(["port", port.id, { tagged: [...port.tagged, v(501)] }], ["port", port.id, { tagged: [...port.tagged.slice(1), v(502)] }]);
+    expect(sets).toMatchObject({ ok: true, value: [{ after: { tagged: [...port.tagged.slice(1), v(502), v(501)] } }] });
+    const access = both(["port", port.id, { pvid: v(501), untagged: [v(501)] }], ["port", port.id, { pvid: v(502), untagged: [v(502)] }]);
+    expect(access.ok ? "merged" : access.error.map((clash) => clash.field)).toEqual(["pvid", "untagged"]);
+  });
+  test("settings of one group merge one by one: edge here, trust there", () => {
+    const guards = both(["port", port.id, { guards: { ...port.guards, edge: !port.guards.edge } }], ["port", port.id, { guards: { ...port.guards, dhcpTrust: !port.guards.dhcpTrust } }]);
+    expect(guards).toMatchObject({ ok: true, value: [{ after: { guards: { edge: !port.guards.edge, dhcpTrust: !port.guards.dhcpTrust } } }] });
+  });
+  test("undo of a renumbered subnet that somebody has renumbered since clashes instead of adding the old one", () => {
+    const to = (on: Plan, text: string) => { const draft = new Draft(on); draft.patch("segment", segment.id, { prefixes4: [net(text)] }); return draft.changes(); };
+    const mine = to(plan, "10.24.88.0/24");
+    const between = applied(plan, mine);
+    expect(rebase(applied(between, to(between, "10.24.89.0/24")), invert(mine))).toMatchObject({ ok: false, error: [{ field: "prefixes4" }] });
+  });
+  test("each field is chosen apart", () => {
+    const draft = new Draft(plan);
+    draft.patch("segment", segment.id, { name: "Mine", domainName: "mine.example" });
+    const other = new Draft(plan);
+    other.patch("segment", segment.id, { name: "Theirs", domainName: "theirs.example" });
+    const now = applied(plan, other.changes());
+    const chosen = rebase(now, draft.changes(), ({ field }) => (field === "name" ? "mine" : "theirs"));
+    expect(chosen).toMatchObject({ ok: true, value: [{ after: { name: "Mine", domainName: "theirs.example" } }] });
+  });
+});
+
+/** Another value of the same schema, for any field of any kind; null where this makes none. */
+const other = (value: unknown, n: number): unknown => {
+  if (typeof value === "boolean") return !value;
+  if (typeof value === "string" && !/^[0-9a-f]{8}-/.test(value)) return `${value}${n}`;
+  if (typeof value === "number") return value + n;
+  return null;
+};
+
+test("every field that holds one value: two different wishes clash, one wish stands beside another field's", () => {
+  let tried = 0;
+  for (const kind of KINDS) {
+    const entity = kind === "site" ? plan.site : [...plan[kind].values()][0];
+    if (entity === undefined) continue;
+    for (const [field, value] of Object.entries(entity)) {
+      const [one, two] = [other(value, 1), other(value, 2)];
+      if (field === "id" || one === null || two === null || typeof value === "boolean") continue;
+      const change = (to: unknown): Change => ({ kind, id: entity.id, before: entity, after: { ...entity, [field]: to } }) as Change;
+      const now = { ...plan, ...(kind === "site" ? { site: { ...plan.site, [field]: two } } : { [kind]: new Map([[entity.id, { ...entity, [field]: two }]]) }) } as Plan;
+      const rebased = rebase(now, [change(one)]);
+      expect([kind, field, rebased.ok ? "merged" : rebased.error.map((clash) => clash.field)]).toEqual([kind, field, [field]]);
+      expect(rebase(now, [change(one)], () => "theirs")).toEqual({ ok: true, value: [] });
+      tried += 1;
+    }
+  }
+  expect(tried).toBeGreaterThan(80);
 });

@@ -5,24 +5,34 @@ export interface LoggedBatch {
   /** The batch that this one takes back, or brings back after it was taken back. */
   readonly undoes: string | null;
   readonly redoes: string | null;
+  /** 0 for a batch that found its work done already: there is nothing to take back in it. */
+  readonly changeCount: number;
 }
 
-/** What `author` can take back and bring back, the next one last. A new edit empties the author's redo list. */
-export function undoStacks(log: readonly LoggedBatch[], author: string): { readonly undo: string[]; readonly redo: string[] } {
-  const undo: string[] = [];
-  let redo: string[] = [];
-  for (const entry of log) {
-    if (entry.author !== author) continue;
-    if (entry.undoes !== null) {
-      undo.splice(undo.lastIndexOf(entry.undoes), 1);
-      redo.push(entry.undoes);
-    } else if (entry.redoes !== null) {
-      redo.splice(redo.lastIndexOf(entry.redoes), 1);
-      undo.push(entry.redoes);
+/** The author's next undo and redo by id, null where there is none; `isCertain` when older lines can't change either. */
+export interface NextSteps { readonly undo: string | null; readonly redo: string | null; readonly isCertain: boolean }
+
+/**
+ * What an author can take back and bring back next, read off the author's own lines, newest first: a batch is as its last mention
+ * left it. Needs no more of the log than reaches back to the batch in question. A new edit empties the author's redo list.
+ */
+export function nextSteps(newestFirst: readonly LoggedBatch[]): NextSteps {
+  const mentioned = new Set<string>();
+  let undo: string | null = null;
+  let redo: string | null = null;
+  let isEdited = false;
+  for (const line of newestFirst) {
+    const about = line.undoes ?? line.redoes ?? line.id;
+    const isLast = !mentioned.has(about);
+    mentioned.add(about);
+    if (line.undoes !== null) {
+      if (isLast && !isEdited) redo ??= about;
     } else {
-      undo.push(entry.id);
-      redo = [];
+      const isEdit = line.redoes === null;
+      if (isLast && (!isEdit || line.changeCount > 0)) undo ??= about;
+      isEdited ||= isEdit;
     }
+    if (undo !== null && (redo !== null || isEdited)) return { undo, redo, isCertain: true };
   }
-  return { undo, redo };
+  return { undo, redo, isCertain: false };
 }

@@ -8,7 +8,8 @@ export interface LogEntryAnswer extends LogLineAnswer { readonly changes: unknow
 export interface StepsAnswer { readonly undo: string | null; readonly redo: string | null }
 export interface PlanAnswer { readonly revision: number; readonly plan: unknown; readonly steps: StepsAnswer }
 export interface NewsAnswer { readonly revision: number; readonly entries: readonly LogEntryAnswer[]; readonly steps: StepsAnswer }
-export interface CommitAnswer { readonly revision: number }
+/** `entries`: what came since the revision that the batch was made on, itself among it; empty when it simply is the next one. */
+export interface CommitAnswer { readonly revision: number; readonly entries: readonly LogEntryAnswer[] }
 export interface StepAnswer { readonly revision: number; readonly summary: string; readonly changes: unknown }
 export interface ClashAnswer { readonly kind: string; readonly id: string; readonly field: string | null; readonly mine: unknown; readonly theirs: unknown }
 export interface RefusedAnswer {

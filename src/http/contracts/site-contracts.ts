@@ -28,4 +28,11 @@ export const deleteSiteContract = contract({ params: siteParams, query: nothing,
 export const openPlanContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
 export const newsContract = contract({ params: siteParams, query: z.strictObject({ after: revision }), body: noBody, maxBytes: 0 });
 export const historyContract = contract({ params: siteParams, query: z.strictObject({ before: revision, about: idText.optional() }), body: noBody, maxBytes: 0 });
-export const stepContract = contract({ params: siteParams, query: nothing, body: z.strictObject({ id: idText }), maxBytes: 2_000 });
+/** `settled`: whose value a person has chosen where the step met what somebody changed since. */
+export const stepContract = contract({
+  params: siteParams, query: nothing, maxBytes: 1_000_000,
+  body: z.strictObject({
+    id: idText,
+    settled: z.array(z.strictObject({ id: idText, field: z.string().max(60).nullable(), keep: z.enum(["mine", "theirs"]) })).max(5000).default([]),
+  }),
+});

@@ -1,8 +1,9 @@
 "use client";
 
 import type { ReactNode } from "react";
-import type { Severity } from "@/core/checks";
+import { counted, type Severity } from "@/core/checks";
 import { SeverityCount } from "../kit/signs";
+import type { Saving } from "../plan-store/plan-state";
 import { usePlan } from "../plan-store/use-plan";
 import { VIEWS, type ViewKey } from "./views";
 
@@ -40,11 +41,37 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
   );
 }
 
+/** What the server does not have yet, in a few words, and why. */
+function savedText({ saving, savedAt, count, trouble }: { saving: Saving; savedAt: number | null; count: number; trouble: string | null }): string {
+  const changes = `${counted(count, "change", "changes")} waiting`;
+  switch (saving) {
+    case "stranger": return `signed out: ${changes}; open a new link`;
+    case "waiting": return `${trouble === null || trouble.startsWith("The server does not answer") ? "offline" : "not saved"}: ${changes}`;
+    case "saving": return "saving …";
+    case "saved": return count > 0 ? "saving …" : savedAt === null ? "" : `saved ${clock(savedAt)}`;
+  }
+}
+
 function SavedState() {
   const saving = usePlan((state) => state.saving);
   const savedAt = usePlan((state) => state.savedAt);
-  const waiting = usePlan((state) => state.held?.pending.length ?? 0);
-  const changes = `${waiting} ${waiting === 1 ? "change" : "changes"} waiting`;
-  const text = saving === "stranger" ? `signed out: ${changes}; open a new link` : saving === "waiting" ? `offline: ${changes}` : saving === "saving" || waiting > 0 ? "saving …" : savedAt === null ? "" : `saved ${clock(savedAt)}`;
-  return <span role="status" data-saving={saving === "saved" && waiting > 0 ? "saving" : saving} className={saving === "waiting" || saving === "stranger" ? "font-semibold text-warn" : ""}>{text}</span>;
+  const trouble = usePlan((state) => state.trouble);
+  const keeping = usePlan((state) => state.keeping);
+  const ask = usePlan((state) => state.ask);
+  const stuck = usePlan((state) => state.held?.stuck.length ?? 0);
+  const count = usePlan((state) => state.held?.pending.length ?? 0) - stuck;
+  const isLate = saving === "waiting" || saving === "stranger";
+  return (
+    <>
+      <span role="status" title={trouble ?? undefined} data-saving={saving === "saved" && count > 0 ? "saving" : saving} className={isLate ? "font-semibold text-warn" : ""}>
+        {savedText({ saving, savedAt, count, trouble })}
+        {keeping === "not-kept" && count + stuck > 0 ? "; lost if this tab is closed now" : ""}
+      </span>
+      {stuck === 0 ? null : (
+        <button type="button" className="font-semibold text-stop underline" onClick={() => ask(true)}>
+          {counted(stuck, "change waits", "changes wait")} for your choice
+        </button>
+      )}
+    </>
+  );
 }

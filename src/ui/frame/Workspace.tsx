@@ -7,6 +7,7 @@ import { Margin } from "../margin/Margin";
 import { PlanProvider, usePlan } from "../plan-store/use-plan";
 import { ClashDialog } from "./ClashDialog";
 import { CommandField } from "./CommandField";
+import { DroppedDialog } from "./DroppedDialog";
 import { KeysHelp } from "./KeysHelp";
 import { TitleBlock } from "./TitleBlock";
 import { TopBar } from "./TopBar";
@@ -38,7 +39,7 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
       {phase === "ready" ? children : <NotReady />}
       {phase === "ready" ? <Margin view={view} /> : <aside className="border-l border-hair" aria-label="Margin" />}
       <TitleBlock view={view} fallbackName={name} />
-      {phase === "ready" ? <><CommandField /><ClashDialog /></> : null}
+      {phase === "ready" ? <><CommandField /><ClashDialog /><DroppedDialog /></> : null}
       <KeysHelp />
       <Toaster position="bottom-center" offset={40} toastOptions={{ style: { background: "var(--ink)", color: "var(--paper)", border: "0", borderRadius: 3, fontSize: 13, fontFamily: "inherit", padding: 10 } }} />
     </div>

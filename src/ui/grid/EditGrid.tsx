@@ -1,11 +1,12 @@
 "use client";
 
+import type { RowData } from "@tanstack/react-table";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useEffect, useRef, type ReactNode, type RefObject } from "react";
 import { CellEditor } from "./CellEditor";
 import { inBlock, type Column, type GridActions } from "./column";
 import { useGrid, type Grid } from "./use-grid";
-import { useOrder } from "./use-order";
+import { useRows } from "./use-rows";
 
 interface Props<R, C extends string> {
   readonly label: string;
@@ -33,10 +34,11 @@ const ROW_PX = 28;
 const OVERSCAN = 12;
 
 /** A table that is edited in place like a spreadsheet: arrows, Enter or typing, Tab, Shift for a block, copy, paste, Ctrl D fills down. */
-export function EditGrid<R, C extends string>(props: Props<R, C>) {
+export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>) {
   const { label, idOf, columns, actions, newRow, groups, foot, scroller } = props;
-  const { rows, sort, sortBy } = useOrder(props.rows, columns, props.filter ?? "");
-  const grid = useGrid({ rows, idOf, columns, actions, hasNewRow: newRow !== undefined, sortBy });
+  const shown = useRows(props.rows, columns, idOf, props.filter ?? "");
+  const { rows, sort, sortBy } = shown;
+  const grid = useGrid({ shown, idOf, columns, actions, hasNewRow: newRow !== undefined });
   const table = useRef<HTMLTableElement>(null);
   const { onBlock } = props;
   const { top, bottom } = grid.block;

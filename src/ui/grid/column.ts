@@ -22,11 +22,16 @@ export interface Column<R, C extends string> {
   readonly offers?: (row: R | null) => readonly string[];
 }
 
+/** A cell by what it is, wherever it stands. */
+export interface CellId<C extends string> { readonly row: string; readonly column: C }
+
 export interface GridActions<C extends string> {
   /** Writes one cell; `row` is null for the row at the end that is not there yet. */
   readonly edit: (row: string | null, column: C, text: string) => Refusal;
   /** Writes a block of texts onto rows; rows beyond `onto` are new. */
   readonly paste: (rows: readonly (readonly string[])[], from: C, onto: readonly string[]) => Refusal;
+  /** Empties cells, all of them in one step. */
+  readonly clear: (cells: readonly CellId<C>[]) => Refusal;
   readonly remove?: (rows: readonly string[]) => void;
   readonly select: (row: string | null, column: C) => void;
 }

@@ -1,17 +1,18 @@
 import Papa from "papaparse";
 import { useState, type ClipboardEvent, type KeyboardEvent } from "react";
 import { seriesFrom } from "@/core/register";
-import { blockOf, type Block, type Column, type GridActions, type Place } from "./column";
+import { blockOf, type Block, type CellId, type Column, type GridActions, type Place } from "./column";
+import { moved } from "./moved";
+import type { Rows } from "./use-rows";
 
 export interface Editing { readonly text: string; readonly refusal: string | null }
 
 interface Shape<R, C extends string> {
-  readonly rows: readonly R[];
+  readonly shown: Rows<R, C>;
   readonly idOf: (row: R) => string;
   readonly columns: readonly Column<R, C>[];
   readonly actions: GridActions<C>;
   readonly hasNewRow: boolean;
-  readonly sortBy: (column: C) => void;
 }
 
 export interface Grid {
@@ -30,76 +31,101 @@ export interface Grid {
   readonly onPaste: (event: ClipboardEvent) => void;
 }
 
-const PAGE = 15;
-
-/** Where a key leads from a place, or null when it is no moving key. */
-function moved({ row, column }: Place, key: string, last: Place, far: boolean): Place | null {
-  switch (key) {
-    case "ArrowUp": return { row: far ? 0 : row - 1, column };
-    case "ArrowDown": return { row: far ? last.row : row + 1, column };
-    case "ArrowLeft": return { row, column: far ? 0 : column - 1 };
-    case "ArrowRight": return { row, column: far ? last.column : column + 1 };
-    case "PageUp": return { row: row - PAGE, column };
-    case "PageDown": return { row: row + PAGE, column };
-    case "Home": return { row: far ? 0 : row, column: 0 };
-    case "End": return { row: far ? last.row : row, column: last.column };
-    default: return null;
-  }
-}
+/**
+ * A cell by its row's id and its column's, so that it stays what it is when rows come and go; the row is null for the one that is
+ * not there yet. `near`: where it was last seen, for when its row is gone.
+ */
+interface Spot<C extends string> { readonly row: string | null; readonly column: C | undefined; readonly near: number }
+/** An open cell; `was`: the text it had when what is typed was begun. */
+interface Open<C extends string> extends Spot<C>, Editing { readonly was: string }
 
 /** The behaviour of a spreadsheet: one cell is where you are, a block may be chosen, keys and clipboard work on it. */
-export function useGrid<R, C extends string>({ rows, idOf, columns, actions, hasNewRow, sortBy }: Shape<R, C>): Grid {
+export function useGrid<R, C extends string>({ shown, idOf, columns, actions, hasNewRow }: Shape<R, C>): Grid {
+  const { rows, positions, isThere, sortBy } = shown;
   const last: Place = { row: rows.length - (hasNewRow ? 0 : 1), column: columns.length - 1 };
-  const [wanted, setWanted] = useState<{ at: Place; anchor: Place }>({ at: { row: 0, column: 0 }, anchor: { row: 0, column: 0 } });
-  const [editing, setEditing] = useState<Editing | null>(null);
-  const [notice, setNotice] = useState<string | null>(null);
-  const within = ({ row, column }: Place): Place => ({ row: Math.max(0, Math.min(row, last.row)), column: Math.max(0, Math.min(column, last.column)) });
-  const at = within(wanted.at);
-  const block = blockOf(at, within(wanted.anchor));
   const rowAt = (row: number): R | null => rows[row] ?? null;
   const columnAt = (column: number) => columns[column];
+  const spotAt = ({ row, column }: Place): Spot<C> => { const found = rowAt(row); return { row: found === null ? null : idOf(found), column: columnAt(column)?.id, near: row }; };
+  const placeOf = ({ row, column, near }: Spot<C>): Place => ({
+    row: Math.max(0, Math.min(row === null && hasNewRow ? last.row : ((row === null ? undefined : positions.get(row)) ?? near), last.row)),
+    column: Math.max(0, columns.findIndex(({ id }) => id === column)),
+  });
+  const [wanted, setWanted] = useState<{ at: Spot<C>; anchor: Spot<C> }>(() => ({ at: spotAt({ row: 0, column: 0 }), anchor: spotAt({ row: 0, column: 0 }) }));
+  const [open, setOpen] = useState<Open<C> | null>(null);
+  const [notice, setNotice] = useState<string | null>(null);
+  /** The rows there were before one was written at the end: the one that is new now is the one to go on in. */
+  const [before, setBefore] = useState<ReadonlySet<string> | null>(null);
+  const made = before === null ? undefined : rows.map(idOf).find((id) => !before.has(id));
+  if (made !== undefined) {
+    const inIt = (spot: Spot<C>): Spot<C> => ({ ...spot, row: made });
+    setBefore(null);
+    setWanted((now) => ({ at: inIt(now.at), anchor: inIt(now.anchor) }));
+  }
+  const at = open === null ? placeOf(wanted.at) : placeOf(open);
+  const block = open === null ? blockOf(at, placeOf(wanted.anchor)) : blockOf(at, at);
   const textAt = (row: number, column: number): string => {
     const found = rowAt(row);
     return found === null ? "" : (columnAt(column)?.text(found) ?? "");
   };
+  const isLocked = (row: R | null, column: Column<R, C> | undefined): boolean => column?.derived === true || (row !== null && column?.readOnly?.(row) === true);
+
+  /** The row of the open cell was removed by somebody: what was typed is said, and written nowhere. */
+  const isOrphaned = open !== null && open.row !== null && !isThere(open.row);
+  if (open !== null && isOrphaned) {
+    setOpen(null);
+    setNotice(`Somebody removed the row that you were writing in, so nothing was written. You had typed: ${open.text}`);
+  }
 
   /** The texts of a row's cells within the block, those that are only worked out left out. */
   const rowTexts = (row: number): string[] =>
     columns.flatMap((column, i) => (i < block.left || i > block.right || column.derived === true ? [] : [textAt(row, i)]));
 
   const go = (to: Place, extend: boolean) => {
-    // Not held back at the end of the table: a row that was just written at its end stands there a moment later.
-    const place: Place = { row: Math.max(0, to.row), column: Math.max(0, Math.min(to.column, last.column)) };
+    const place: Place = { row: Math.max(0, Math.min(to.row, last.row)), column: Math.max(0, Math.min(to.column, last.column)) };
+    const spot = spotAt(place);
     setNotice(null);
-    setWanted((now) => ({ at: place, anchor: extend ? now.anchor : place }));
-    const row = rowAt(place.row);
-    const column = columnAt(place.column);
-    if (column !== undefined) actions.select(row === null ? null : idOf(row), column.id);
+    setBefore(null);
+    setWanted((now) => ({ at: spot, anchor: extend ? now.anchor : spot }));
+    if (spot.column !== undefined) actions.select(spot.row, spot.column);
   };
 
   const begin = (text: string) => {
-    const row = rowAt(at.row);
-    if (columnAt(at.column)?.derived === true || (row !== null && columnAt(at.column)?.readOnly?.(row) === true)) {
+    if (isLocked(rowAt(at.row), columnAt(at.column))) {
       setNotice("This is worked out from the rest of the plan; change it where it comes from.");
       return;
     }
     setNotice(null);
-    setEditing({ text, refusal: null });
+    setOpen({ ...spotAt(at), text, refusal: null, was: textAt(at.row, at.column) });
+  };
+
+  /** The text that the open cell has by now; null for a row that is not to be seen. */
+  const textNow = ({ row, column }: Spot<C>): string | null => {
+    const found = row === null ? undefined : rows[positions.get(row) ?? -1];
+    return found === undefined ? null : (columns.find(({ id }) => id === column)?.text(found) ?? null);
+  };
+
+  /** Writes what was typed; the sentence why not, or null. */
+  const write = (cell: Open<C>): { readonly refusal: string | null; readonly was: string } => {
+    const now = textNow(cell) ?? cell.was;
+    if (cell.column === undefined || isOrphaned || cell.text.trim() === cell.was.trim()) return { refusal: null, was: now };
+    if (now.trim() !== cell.was.trim() && now.trim() !== cell.text.trim()) {
+      return { refusal: `Somebody has changed this to "${now}" while you were writing. Press Enter again to write yours, or Escape to leave theirs.`, was: now };
+    }
+    return { refusal: actions.edit(cell.row, cell.column, cell.text), was: now };
   };
 
   const finish = (then: Place | null): boolean => {
-    if (editing === null) return true;
-    const row = rowAt(at.row);
-    const column = columnAt(at.column);
-    if (column !== undefined && editing.text.trim() !== textAt(at.row, at.column).trim()) {
-      const refusal = actions.edit(row === null ? null : idOf(row), column.id, editing.text);
-      if (refusal !== null) {
-        setEditing({ ...editing, refusal });
-        return false;
-      }
+    if (open === null) return true;
+    const known = open.row === null ? new Set(rows.map(idOf)) : null;
+    const { refusal, was } = write(open);
+    if (refusal !== null) {
+      setOpen({ ...open, refusal, was });
+      return false;
     }
-    setEditing(null);
+    setOpen(null);
     if (then !== null) go(then, false);
+    // A row was written at the end: within it one goes on in it, below it in the next new one.
+    if (known !== null && then?.row === placeOf(open).row) setBefore(known);
     return true;
   };
 
@@ -135,18 +161,14 @@ export function useGrid<R, C extends string>({ rows, idOf, columns, actions, has
   };
 
   const clear = () => {
-    for (let row = block.top; row <= block.bottom; row += 1) {
-      for (let column = block.left; column <= block.right; column += 1) {
-        const [found, of] = [rowAt(row), columnAt(column)];
-        const refusal = found === null || of === undefined || of.derived === true || of.readOnly?.(found) === true ? null : actions.edit(idOf(found), of.id, "");
-        if (refusal !== null) return setNotice(refusal);
-      }
-    }
+    const cells = rows.slice(block.top, block.bottom + 1).flatMap((row) =>
+      columns.slice(block.left, block.right + 1).flatMap((column): CellId<C>[] => (isLocked(row, column) ? [] : [{ row: idOf(row), column: column.id }])));
+    setNotice(cells.length === 0 ? null : actions.clear(cells));
   };
 
   const onEditingKey = (event: KeyboardEvent) => {
     if (event.key === "Escape") {
-      setEditing(null);
+      setOpen(null);
       event.preventDefault();
     } else if (event.key === "Enter") {
       finish({ row: at.row + (event.shiftKey ? -1 : 1), column: at.column });
@@ -157,19 +179,27 @@ export function useGrid<R, C extends string>({ rows, idOf, columns, actions, has
     event.stopPropagation();
   };
 
+  const onCommandKey = (event: KeyboardEvent): boolean => {
+    const key = event.key.toLowerCase();
+    if ((key === "delete" || key === "backspace") && actions.remove !== undefined) {
+      const ids = rows.slice(block.top, block.bottom + 1).map(idOf);
+      if (ids.length > 0) actions.remove(ids);
+    } else if (key === "d") (event.shiftKey ? fillSeries : fillDown)();
+    else return false;
+    return true;
+  };
+
   const onKeyDown = (event: KeyboardEvent) => {
-    if (editing !== null) return onEditingKey(event);
+    if (open !== null) return onEditingKey(event);
     const command = event.ctrlKey || event.metaKey;
     const to = moved(at, event.key, last, command);
+    const column = columnAt(at.column);
     const printable = event.key.length === 1 && !command && !event.altKey;
     if (to !== null) go(to, event.shiftKey);
     else if (event.key === "Enter" || event.key === "F2") begin(textAt(at.row, at.column));
-    else if ((event.key === "Delete" || event.key === "Backspace") && command && actions.remove !== undefined) {
-      const ids = rows.slice(block.top, block.bottom + 1).map(idOf);
-      if (ids.length > 0) actions.remove(ids);
-    } else if (event.key === "Delete" || event.key === "Backspace") clear();
-    else if (command && event.key.toLowerCase() === "d") (event.shiftKey ? fillSeries : fillDown)();
-    else if (event.altKey && event.key.toLowerCase() === "s") { const column = columnAt(at.column); if (column !== undefined) sortBy(column.id); }
+    else if (command && onCommandKey(event)) { /* done */ }
+    else if (event.key === "Delete" || event.key === "Backspace") clear();
+    else if (event.altKey && event.key.toLowerCase() === "s" && column !== undefined) sortBy(column.id);
     else if (printable) begin(event.key);
     else return;
     event.preventDefault();
@@ -177,14 +207,14 @@ export function useGrid<R, C extends string>({ rows, idOf, columns, actions, has
   };
 
   const onCopy = (event: ClipboardEvent) => {
-    if (editing !== null) return;
+    if (open !== null) return;
     const texts = Array.from({ length: block.bottom - block.top + 1 }, (_, r) => rowTexts(block.top + r));
     event.clipboardData.setData("text/plain", Papa.unparse(texts, { delimiter: "\t", newline: "\n" }));
     event.preventDefault();
   };
 
   const onPaste = (event: ClipboardEvent) => {
-    if (editing !== null) return;
+    if (open !== null) return;
     const text = event.clipboardData.getData("text/plain").replace(/\r?\n$/, "");
     if (text === "") return;
     const texts = Papa.parse<string[]>(text, { delimiter: "\t" }).data;
@@ -196,7 +226,7 @@ export function useGrid<R, C extends string>({ rows, idOf, columns, actions, has
   };
 
   return {
-    at, block, editing, notice, go, begin, finish, onKeyDown, onCopy, onPaste, cancel: () => setEditing(null),
-    type: (text) => setEditing((now) => (now === null ? now : { text, refusal: null })),
+    at, block, editing: open, notice, go, begin, finish, onKeyDown, onCopy, onPaste, cancel: () => setOpen(null),
+    type: (text) => setOpen((now) => (now === null ? now : { ...now, text, refusal: null })),
   };
 }

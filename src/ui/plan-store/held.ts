@@ -1,12 +1,18 @@
 import { recheck, type FindingsByCode } from "@/core/checks";
-import { err, ok, type Result } from "@/core/kernel";
-import { applyChanges, diff, rebase, rebaseMine, type Change, type ChangeBatch, type Clash, type IntegrityError, type Plan, type PlanIndex } from "@/core/plan";
+import { ok, type Result } from "@/core/kernel";
+import { applyChanges, diff, rebase, rebaseMine, type Change, type ChangeBatch, type Choose, type Clash, type IntegrityError, type Plan, type PlanIndex } from "@/core/plan";
 
-/** A plan in the browser: what the server has confirmed, what is still on its way, and the two together as it is shown. */
+/** One of my batches that can't go on top of what others did; without clashes it no longer fits the plan, and `fault` says why. */
+export interface Stuck { readonly batch: ChangeBatch; readonly clashes: readonly Clash[]; readonly fault: IntegrityError | null }
+
+/** A plan in the browser: what the server has confirmed, what waits, and the two together as it is shown. */
 export interface Held {
   readonly base: Plan;
   readonly revision: number;
+  /** My batches that the server does not have yet, oldest first, those that are stuck among them. */
   readonly pending: readonly ChangeBatch[];
+  /** Those of `pending` that wait for a person's decision: not shown, not sent, never dropped by themselves. */
+  readonly stuck: readonly Stuck[];
   readonly index: PlanIndex;
   readonly findings: FindingsByCode;
 }
@@ -14,8 +20,8 @@ export interface Held {
 /** A batch of somebody, as the server logged it. */
 export interface Logged { readonly id: string; readonly revision: number; readonly changes: readonly Change[] }
 
-/** One of my batches that can't go on top of what others did. */
-export interface Stuck { readonly batch: ChangeBatch; readonly clashes: readonly Clash[] }
+/** A person's choices for one stuck batch. */
+interface Chosen { readonly batch: string; readonly choose: Choose }
 
 /** The shown plan brought to `plan`, its look-ups and findings along with it. */
 function shownAs(held: Held, plan: Plan): Pick<Held, "index" | "findings"> {
@@ -33,61 +39,87 @@ export function addBatch(held: Held, batch: ChangeBatch): Result<Held, Integrity
   return ok({ ...held, pending: [...held.pending, batch], index, findings: recheck(held.findings, index, batch.changes) });
 }
 
-/** The server has my oldest batch: it belongs to the confirmed plan now. */
-export function confirmFirst(held: Held, revision: number): Held {
-  const [first, ...rest] = held.pending;
-  const applied = first === undefined ? ok(held.base) : applyChanges(held.base, first.changes);
-  return { ...held, base: applied.ok ? applied.value : held.base, pending: rest, revision };
+/** My batches on top of `base`, one after another; what does not fit stays as it was made, so that it can be asked about again. */
+function onTop(held: Held, base: Plan, mine: readonly ChangeBatch[], chosen: Chosen | null = null): Held {
+  let plan = base;
+  const pending: ChangeBatch[] = [];
+  const stuck: Stuck[] = [];
+  for (const batch of mine) {
+    const rebased = rebase(plan, batch.changes, batch.id === chosen?.batch ? chosen.choose : undefined);
+    const applied = rebased.ok ? applyChanges(plan, rebased.value) : null;
+    if (rebased.ok && applied?.ok === true) {
+      plan = applied.value;
+      if (rebased.value.length > 0) pending.push({ ...batch, changes: rebased.value });
+    } else {
+      pending.push(batch);
+      stuck.push({ batch, clashes: rebased.ok ? [] : rebased.error, fault: applied === null || applied.ok ? null : applied.error });
+    }
+  }
+  return { ...held, base, pending, stuck, ...shownAs(held, plan) };
 }
 
+/** The batches that were kept from before, on top of the plan as it was loaded. */
+export const withKept = (held: Held, kept: readonly ChangeBatch[]): Held => onTop(held, held.base, [...kept, ...held.pending]);
+
+/** The oldest of my batches that can be sent. */
+export function nextToSend({ pending, stuck }: Held): ChangeBatch | undefined {
+  return pending.find((batch) => !stuck.some((one) => one.batch.id === batch.id));
+}
+
+/** The server has written that batch of mine as the next revision: it belongs to the confirmed plan now. Null when it can't. */
+export function confirm(held: Held, batchId: string, revision: number): Held | null {
+  const batch = held.pending.find(({ id }) => id === batchId);
+  if (batch === undefined) return held;
+  const applied = applyChanges(held.base, batch.changes);
+  if (!applied.ok) return null;
+  const confirmed = { ...held, base: applied.value, revision };
+  const rest = held.pending.filter(({ id }) => id !== batchId);
+  // The usual case: the first of those that wait, and nothing else moves.
+  return held.stuck.length === 0 && held.pending[0]?.id === batchId ? { ...confirmed, pending: rest } : onTop(confirmed, applied.value, rest);
+}
+
+/** The server has had that batch for long, and its effect may have been undone since: it no longer waits. */
+export const settle = (held: Held, batchId: string): Held => onTop(held, held.base, held.pending.filter(({ id }) => id !== batchId));
+
 /**
- * Takes in what the server logged after my revision, mine and others', and puts what I still have on top. Answers the first
- * batch that clashes instead; nothing is changed then.
+ * Takes in what the server logged after my revision, mine and others', and puts what I still have on top. Null when an entry does
+ * not follow from what is here: then the plan has to be loaded anew.
  */
-export function catchUp(held: Held, entries: readonly Logged[]): Result<Held, Stuck> {
-  let base = held.base;
-  let revision = held.revision;
+export function catchUp(held: Held, entries: readonly Logged[]): Held | null {
+  let { base, revision } = held;
   for (const entry of entries) {
     if (entry.revision <= revision) continue;
-    const applied = applyChanges(base, entry.changes);
-    if (applied.ok) base = applied.value;
+    const applied = entry.revision === revision + 1 ? applyChanges(base, entry.changes) : null;
+    if (applied === null || !applied.ok) return null;
+    base = applied.value;
     revision = entry.revision;
   }
   const known = new Set(entries.map((entry) => entry.id));
-  return onTop(held, base, revision, held.pending.filter((batch) => !known.has(batch.id)));
+  return onTop({ ...held, revision }, base, held.pending.filter((batch) => !known.has(batch.id)));
 }
 
-function onTop(held: Held, base: Plan, revision: number, mine: readonly ChangeBatch[]): Result<Held, Stuck> {
-  let plan = base;
-  const pending: ChangeBatch[] = [];
-  for (const batch of mine) {
-    const rebased = rebase(plan, batch.changes);
-    if (!rebased.ok) return err({ batch, clashes: rebased.error });
-    if (rebased.value.length === 0) continue;
-    const applied = applyChanges(plan, rebased.value);
-    if (!applied.ok) return err({ batch, clashes: [] });
-    plan = applied.value;
-    pending.push({ ...batch, changes: rebased.value });
+/** Puts one stuck batch on top as a person chose, field by field; it stays stuck where the choices do not settle all of it. */
+export const decide = (held: Held, batchId: string, choose: Choose): Held => onTop(held, held.base, held.pending, { batch: batchId, choose });
+
+/** The batch with its own values on `plan`; null when what it changes is not there, or it can't be applied. */
+const withOwnValues = (plan: Plan, batch: ChangeBatch): ChangeBatch | null => {
+  const isGone = batch.changes.some(({ kind, id, before }) => before !== null && kind !== "site" && !plan[kind].has(id));
+  const changes = isGone ? null : rebaseMine(plan, batch.changes);
+  return changes !== null && applyChanges(plan, changes).ok ? { ...batch, changes } : null;
+};
+
+/** Takes one of my batches away, and with it only those that build on it; answers what went. */
+export function giveUp(held: Held, batchId: string): { readonly held: Held; readonly dropped: readonly ChangeBatch[] } {
+  const wasStuck = new Set(held.stuck.map(({ batch }) => batch.id));
+  const at = held.pending.findIndex(({ id }) => id === batchId);
+  const dropped = held.pending.slice(at, at + 1);
+  let kept = onTop(held, held.base, held.pending.slice(0, at));
+  for (const batch of held.pending.slice(at + 1)) {
+    const next = onTop(kept, kept.base, [...kept.pending, batch]);
+    const isNewlyStuck = !wasStuck.has(batch.id) && next.stuck.some((one) => one.batch.id === batch.id);
+    const stands = isNewlyStuck ? withOwnValues(kept.index.plan, batch) : batch;
+    if (stands === null) dropped.push(batch);
+    else kept = isNewlyStuck ? onTop(kept, kept.base, [...kept.pending, stands]) : next;
   }
-  return ok({ base, revision, pending, ...shownAs(held, plan) });
-}
-
-/** Gives up one of my batches and puts the others on top of the confirmed plan. */
-export function giveUp(held: Held, batchId: string): Held {
-  const kept = held.pending.filter((batch) => batch.id !== batchId);
-  const again = onTop(held, held.base, held.revision, kept);
-  return again.ok ? again.value : { ...held, pending: [], ...shownAs(held, held.base) };
-}
-
-/** Makes one of my batches win over what others did since; null when even so it can't be applied. */
-export function insist(held: Held, batchId: string): Held | null {
-  const pending = held.pending.map((batch) => (batch.id === batchId ? { ...batch, changes: rebaseMine(held.base, batch.changes) } : batch));
-  const again = onTop(held, held.base, held.revision, pending);
-  return again.ok ? again.value : null;
-}
-
-/** The confirmed plan moved on to what others did, with my queue untouched: what a clash is shown against. */
-export function moveBase(held: Held, entries: readonly Logged[]): Held {
-  const moved = catchUp({ ...held, pending: [] }, entries);
-  return moved.ok ? { ...moved.value, pending: held.pending } : held;
+  return { held: kept, dropped };
 }

@@ -1,12 +1,18 @@
 import type { Finding } from "@/core/checks";
-import type { ChangeBatch } from "@/core/plan";
+import type { ChangeBatch, Choose } from "@/core/plan";
 import type { Bench, Refusal } from "@/core/planners";
-import type { StepsAnswer } from "@/http/contracts/answers";
-import type { Held, Stuck } from "./held";
+import type { ClashAnswer, StepsAnswer } from "@/http/contracts/answers";
+import type { Held } from "./held";
 
 /** Whether the server has everything; `stranger`: it no longer knows who asks. */
 export type Saving = "saved" | "saving" | "waiting" | "stranger";
+/** Whether what waits would be there again after the tab was closed. */
+export type Keeping = "kept" | "not-kept";
 export interface Meant { readonly planner: string; readonly summary: string; readonly args: unknown }
+/** A batch that can never be saved, with the server's reason. */
+export interface Dropped { readonly batch: ChangeBatch; readonly sentence: string }
+/** An undo or redo that meets what somebody has changed since. */
+export interface StepClash { readonly way: "undo" | "redo"; readonly sentence: string; readonly clashes: readonly ClashAnswer[] }
 
 export interface PlanState {
   readonly site: string;
@@ -18,8 +24,15 @@ export interface PlanState {
   readonly list: readonly Finding[];
   readonly steps: StepsAnswer;
   readonly saving: Saving;
+  /** Why something waits, in the server's words; null while nothing is wrong. */
+  readonly trouble: string | null;
   readonly savedAt: number | null;
-  readonly stuck: Stuck | null;
+  readonly keeping: Keeping;
+  /** What was dropped and not yet acknowledged. */
+  readonly dropped: readonly Dropped[];
+  readonly stepClash: StepClash | null;
+  /** Whether the question about a clash is open; closed, what is stuck goes on waiting. */
+  readonly asking: boolean;
   readonly load: () => Promise<void>;
   /** Runs an edit and commits its batch; a refusal is the sentence to show, and nothing has changed then. */
   readonly edit: (meant: Meant, work: (bench: Bench) => Refusal | void) => Refusal;
@@ -27,5 +40,13 @@ export interface PlanState {
   readonly undo: () => Promise<Refusal>;
   readonly redo: () => Promise<Refusal>;
   readonly refresh: () => Promise<void>;
-  readonly resolve: (keep: "mine" | "theirs") => void;
+  /** Opens or closes the question; closing decides nothing. */
+  readonly ask: (open: boolean) => void;
+  /** Settles the oldest stuck batch field by field. */
+  readonly decide: (choose: Choose) => void;
+  /** Takes the oldest stuck batch away. */
+  readonly withdraw: () => void;
+  /** Settles an undo or redo that clashes. */
+  readonly decideStep: (choose: Choose) => Promise<Refusal>;
+  readonly acknowledge: () => void;
 }

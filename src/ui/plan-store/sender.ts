@@ -1,94 +1,126 @@
 import { v7 } from "uuid";
 import { decodeChanges, encodeBatch } from "@/core/formats";
+import type { ChangeBatch, Choose } from "@/core/plan";
 import type { Refusal } from "@/core/planners";
-import type { CommitAnswer, LogEntryAnswer, NewsAnswer, StepAnswer } from "@/http/contracts/answers";
-import { toast } from "sonner";
-import { call, mayRetry } from "./api";
-import { catchUp, confirmFirst, giveUp, insist, moveBase, type Held, type Logged } from "./held";
+import type { ClashAnswer, CommitAnswer, LogEntryAnswer, NewsAnswer, StepAnswer } from "@/http/contracts/answers";
+import { fateOf, type Call } from "./api";
+import { catchUp, confirm, giveUp, nextToSend, settle, type Held, type Logged } from "./held";
 import type { PlanState } from "./plan-state";
 
 interface Hooks {
   readonly site: string;
+  readonly call: Call;
   readonly get: () => PlanState;
   readonly set: (part: Partial<PlanState>) => void;
   readonly show: (held: Held) => void;
+  /** Loads the plan anew, with what waits on top; says so. */
+  readonly loadAnew: () => Promise<void>;
+  readonly say: (sentence: string) => void;
+  /** Between 0 and 1: spreads the tries of many who wait for the same. */
+  readonly random: () => number;
 }
 
 export interface Sender {
   /** Something waits to be sent. */
   readonly wake: () => void;
-  readonly step: (way: "undo" | "redo") => Promise<Refusal>;
+  /** Everything that can be sent has been tried. */
+  readonly idle: () => Promise<void>;
+  readonly step: (way: "undo" | "redo", choices?: StepChoices) => Promise<Refusal>;
   readonly refresh: () => Promise<void>;
-  readonly resolve: (keep: "mine" | "theirs") => void;
+  /** No further tries: the page goes. */
+  readonly stop: () => void;
 }
+/** What a person chose for each clash of an undo or redo. */
+export interface StepChoices { readonly clashes: readonly ClashAnswer[]; readonly choose: Choose }
 
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 15_000;
+/** After a conflict: long enough for the others to get through, short enough not to be noticed. */
+const CONFLICT_WAIT_MS = 60;
 
 const loggedOf = (entries: readonly LogEntryAnswer[]): Logged[] => entries.map(({ id, revision, changes }) => ({ id, revision, changes: decodeChanges(changes) }));
 
-/** Sends my batches one after another; whatever goes wrong on the way, a batch is dropped only when the server has said why. */
-export function makeSender({ site, get, set, show }: Hooks): Sender {
+/** Sends my batches one after another; whatever goes wrong on the way, a batch is dropped only when the server says it can never be taken. */
+export function makeSender({ site, call, get, set, show, loadAnew, say, random }: Hooks): Sender {
   const path = `/api/sites/${site}`;
   let running: Promise<void> | null = null;
   let waitMs = FIRST_WAIT_MS;
   let timer: ReturnType<typeof setTimeout> | null = null;
+  let conflicts = 0;
 
-  /** Takes in what others did; false when one of my batches clashes with it. */
-  const takeIn = (entries: readonly Logged[]): boolean => {
+  /** Takes in what others did, or loads the plan anew when it does not follow from what is here. */
+  const takeIn = async (entries: readonly Logged[]): Promise<void> => {
     const { held } = get();
-    if (held === null) return true;
-    const caught = catchUp(held, entries);
-    if (caught.ok) {
-      show(caught.value);
-      return true;
-    }
-    show(moveBase(held, entries));
-    set({ stuck: caught.error });
-    return false;
+    const caught = held === null ? null : catchUp(held, entries);
+    if (caught !== null) show(caught);
+    else if (held !== null) await loadAnew();
   };
 
-  const later = () => {
-    set({ saving: "waiting" });
+  const later = (sentence: string, ms: number) => {
+    set({ saving: "waiting", trouble: sentence });
     if (timer !== null) clearTimeout(timer);
-    timer = setTimeout(() => void wake(), waitMs);
-    waitMs = Math.min(waitMs * 2, LONGEST_WAIT_MS);
+    timer = setTimeout(() => { timer = null; wake(); }, ms * (0.5 + random()));
   };
 
-  /** Sends the oldest batch; answers whether to go on with the next. */
-  const sendFirst = async (): Promise<boolean> => {
+  const onAnswer = async (batch: ChangeBatch, { revision, entries }: CommitAnswer): Promise<void> => {
+    waitMs = FIRST_WAIT_MS;
+    conflicts = 0;
+    set({ trouble: null });
+    if (entries.length > 0) await takeIn(loggedOf(entries));
     const { held } = get();
-    const first = held?.pending[0];
-    if (held === null || first === undefined || get().stuck !== null) return false;
+    // News that came meanwhile may have had it already.
+    if (held === null || !held.pending.some(({ id }) => id === batch.id)) return;
+    if (revision <= held.revision) return show(settle(held, batch.id));
+    const confirmed = revision === held.revision + 1 ? confirm(held, batch.id, revision) : null;
+    if (confirmed !== null) show(confirmed);
+    else await loadAnew();
+  };
+
+  /** Sends the oldest batch that can be sent; answers whether to go on with the next. */
+  const sendNext = async (): Promise<boolean> => {
+    const { held } = get();
+    const batch = held === null ? undefined : nextToSend(held);
+    if (held === null || batch === undefined) return false;
     set({ saving: "saving" });
-    const answer = await call<CommitAnswer>(`${path}/batches`, "POST", { revision: held.revision, batch: encodeBatch(first) });
-    const now = get().held;
-    if (now === null) return false;
+    const answer = await call<CommitAnswer>(`${path}/batches`, "POST", { revision: held.revision, batch: encodeBatch(batch) });
     if (answer.ok) {
-      waitMs = FIRST_WAIT_MS;
-      if (answer.value.revision === now.revision + 1) show(confirmFirst(now, answer.value.revision));
-      else await refresh();
+      await onAnswer(batch, answer.value);
       return true;
     }
     const { status, refused } = answer;
-    if (refused.code === "stale-revision") return takeIn(loggedOf(refused.between ?? []));
-    if (status === 401) {
-      set({ saving: "stranger" });
-      return false;
+    switch (fateOf(status, refused.code)) {
+      case "drop": {
+        const now = get().held;
+        if (now === null) return false;
+        const given = giveUp(now, batch.id);
+        set({ dropped: [...get().dropped, ...given.dropped.map((one) => ({ batch: one, sentence: one.id === batch.id ? refused.sentence : `It builds on "${batch.summary}", which could not be saved.` }))] });
+        show(given.held);
+        return true;
+      }
+      case "stranger":
+        set({ saving: "stranger", trouble: refused.sentence });
+        return false;
+      case "load-anew":
+        await loadAnew();
+        return true;
+      case "catch-up":
+        await takeIn(loggedOf(refused.between ?? []));
+        // It clashes, and a person is asked; or the next try goes out when the others have had their turn.
+        if (get().held?.stuck.some((one) => one.batch.id === batch.id) === true) return true;
+        conflicts += 1;
+        later(refused.sentence, Math.min(CONFLICT_WAIT_MS * 2 ** conflicts, LONGEST_WAIT_MS));
+        return false;
+      case "again":
+        later(refused.sentence, waitMs);
+        waitMs = Math.min(waitMs * 2, LONGEST_WAIT_MS);
+        return false;
     }
-    if (mayRetry(status)) {
-      later();
-      return false;
-    }
-    toast.error(`Not saved: ${refused.sentence}`, { duration: 12_000 });
-    show(giveUp(now, first.id));
-    return true;
   };
 
   const sendAll = async () => {
-    while (await sendFirst());
+    while (await sendNext());
     const { held, saving } = get();
-    if (held !== null && held.pending.length === 0 && saving !== "stranger") set({ saving: "saved", savedAt: Date.now() });
+    if (held !== null && nextToSend(held) === undefined && saving !== "stranger") set({ saving: "saved", trouble: null, savedAt: Date.now() });
   };
 
   const wake = (): Promise<void> => {
@@ -97,34 +129,38 @@ export function makeSender({ site, get, set, show }: Hooks): Sender {
   };
 
   const refresh = async () => {
-    const { held, stuck } = get();
-    if (held === null || stuck !== null) return;
+    const { held } = get();
+    if (held === null) return;
     const news = await call<NewsAnswer>(`${path}/batches?after=${held.revision}`);
-    if (!news.ok) return;
-    if (news.value.entries.length > 0) takeIn(loggedOf(news.value.entries));
-    if (get().held?.pending.length === 0) set({ steps: news.value.steps });
+    if (!news.ok) {
+      if (fateOf(news.status, news.refused.code) === "stranger") set({ saving: "stranger", trouble: news.refused.sentence });
+      return;
+    }
+    const { revision, entries, steps } = news.value;
+    if (get().saving === "stranger") set({ saving: "saved", trouble: null });
+    if (revision < held.revision) return loadAnew();
+    if (entries.length > 0) await takeIn(loggedOf(entries));
+    if (get().held?.pending.length === 0) set({ steps });
+    else void wake();
   };
 
-  const step = async (way: "undo" | "redo"): Promise<Refusal> => {
+  const step = async (way: "undo" | "redo", choices: StepChoices | null = null): Promise<Refusal> => {
     await wake();
     const { held } = get();
-    if (held === null || held.pending.length > 0) return "Your last changes are not saved yet; they can be undone as soon as they are.";
-    const answer = await call<StepAnswer>(`${path}/${way}`, "POST", { id: v7() });
-    if (!answer.ok) return answer.refused.sentence;
+    if (held === null || nextToSend(held) !== undefined) return "Your last changes are not saved yet; they can be undone as soon as they are.";
+    const settled = choices?.clashes.map(({ id, field }) => ({ id, field, keep: choices.choose({ id, field }) ?? "theirs" })) ?? [];
+    const answer = await call<StepAnswer>(`${path}/${way}`, "POST", { id: v7(), settled });
+    if (!answer.ok) {
+      const { code, sentence, clashes } = answer.refused;
+      if (code !== "clash" || clashes === undefined) return sentence;
+      set({ stepClash: { way, sentence, clashes: [...(choices?.clashes ?? []), ...clashes] }, asking: true });
+      return null;
+    }
+    set({ stepClash: null });
     await refresh();
-    toast(answer.value.summary);
+    say(answer.value.summary);
     return null;
   };
 
-  const resolve = (keep: "mine" | "theirs") => {
-    const { held, stuck } = get();
-    if (held === null || stuck === null) return;
-    const mine = keep === "mine" ? insist(held, stuck.batch.id) : null;
-    if (keep === "mine" && mine === null) toast.error("Your change no longer fits the plan, so theirs was kept.");
-    set({ stuck: null });
-    show(mine ?? giveUp(held, stuck.batch.id));
-    void wake();
-  };
-
-  return { wake: () => void wake(), step, refresh, resolve };
+  return { wake: () => void wake(), idle: wake, step, refresh, stop: () => { if (timer !== null) clearTimeout(timer); } };
 }

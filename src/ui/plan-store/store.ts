@@ -1,17 +1,25 @@
 import { wrap } from "comlink";
+import { toast } from "sonner";
 import { v7 } from "uuid";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { listFindings } from "@/core/checks";
 import { integrityFault } from "@/core/formats";
 import { entityOf, KINDS, nameOf, PlanIndex } from "@/core/plan";
 import { plan as runPlanner } from "@/core/planners";
-import type { PlanWorker } from "@/workers/plan.worker";
-import { addBatch, catchUp, type Held } from "./held";
-import { keepChanges, keptChanges } from "./kept-changes";
+import type { Loaded, PlanWorker } from "@/workers/plan.worker";
+import { call } from "./api";
+import { thisBrowser } from "./browser";
+import { addBatch, decide, giveUp, withKept, type Held } from "./held";
 import type { PlanState } from "./plan-state";
 import { makeSender, type Sender } from "./sender";
+import { makeKeeper } from "./waiting";
 
-export type PlanStoreApi = StoreApi<PlanState>;
+export interface PlanStoreApi extends StoreApi<PlanState> {
+  /** Whether closing the tab now would lose changes. */
+  readonly wouldBeLost: () => boolean;
+  /** Tries at once what waits: the connection is back. */
+  readonly wake: () => void;
+}
 
 /** What a person calls the entity with that id. */
 export function namerOf(index: PlanIndex): (id: string) => string {
@@ -25,34 +33,55 @@ let worker: ReturnType<typeof wrap<PlanWorker>> | null = null;
 export const planWorker = () =>
   (worker ??= wrap<PlanWorker>(new Worker(new URL("../../workers/plan.worker.ts", import.meta.url), { type: "module" })));
 
+const heldOf = ({ plan, revision, findings, today }: Loaded): Held =>
+  ({ base: plan, revision, pending: [], stuck: [], index: PlanIndex.of(plan, today), findings });
+
+const BLANK = {
+  phase: "loading", failure: null, held: null, list: [], steps: { undo: null, redo: null }, saving: "saved", trouble: null, savedAt: null,
+  keeping: "kept", dropped: [], stepClash: null, asking: false,
+} as const;
+
 export function createPlanStore(site: string, person: string): PlanStoreApi {
+  let sender: Sender | null = null;
+  const wake = () => sender?.wake();
+  const keeper = makeKeeper(site, person, thisBrowser(), (kept) => store.setState({ keeping: kept ? "kept" : "not-kept" }));
   const store = createStore<PlanState>()((set, get) => {
     const show = (held: Held) => {
-      const list = held.findings === get().held?.findings ? get().list : listFindings(held.findings);
-      set({ held, list });
-      keepChanges(site, held.pending);
+      const before = get().held;
+      const list = held.findings === before?.findings ? get().list : listFindings(held.findings);
+      const isNewlyStuck = held.stuck.some(({ batch }) => before?.stuck.some((known) => known.batch.id === batch.id) !== true);
+      set({ held, list, ...(isNewlyStuck ? { asking: true } : {}) });
+      keeper.keep(held.pending);
     };
-    const sender: Sender = makeSender({ site, get, set, show });
+    const fetchPlan = () => planWorker().load(`${location.origin}/api/sites/${site}/plan`);
+    /** The server's plan with what waits here on top; false with a sentence in `failure` when there is none. */
+    const load = async (waiting: () => Held["pending"] | Promise<Held["pending"]>): Promise<boolean> => {
+      const loaded = await fetchPlan();
+      if (!loaded.ok) {
+        set({ phase: "failed", failure: loaded.error.sentence });
+        return false;
+      }
+      const pending = await waiting();
+      set({ phase: "ready", failure: null, steps: loaded.value.steps, savedAt: Date.now() });
+      show(withKept(heldOf(loaded.value), pending));
+      return true;
+    };
+    const loadAnew = async () => {
+      if (await load(() => get().held?.pending ?? [])) toast("The plan here no longer matched the server's, so it was loaded anew. What you changed and is not saved yet lies on top.");
+    };
+    sender = makeSender({ site, call, get, set, show, loadAnew, say: (sentence) => toast(sentence), random: Math.random });
+    const active = sender;
+    /** Takes the answer to the oldest question; the next one, if any, stays open. */
+    const answered = (held: Held) => {
+      show(held);
+      set({ asking: held.stuck.length > 0 });
+      active.wake();
+    };
     return {
-      site, person, phase: "loading", failure: null, held: null, list: [], steps: { undo: null, redo: null }, saving: "saved", savedAt: null, stuck: null,
+      site, person, ...BLANK,
       load: async () => {
-        const kept = keptChanges(site);
         try {
-          const loaded = await planWorker().load(`${location.origin}/api/sites/${site}/plan`);
-          if (!loaded.ok) {
-            set({ phase: "failed", failure: loaded.error.sentence });
-            return;
-          }
-          const { plan, revision, findings, steps, today } = loaded.value;
-          const held: Held = { base: plan, revision, pending: kept, index: PlanIndex.of(plan, today), findings };
-          const restored = catchUp(held, []);
-          set({ phase: "ready", failure: null, steps, savedAt: Date.now() });
-          if (restored.ok) show(restored.value);
-          else {
-            show(held);
-            set({ stuck: restored.error });
-          }
-          sender.wake();
+          if (await load(() => keeper.restore())) active.wake();
         } catch (error) {
           const sentence = error instanceof Error && error.name === "TypeError" ? "The server does not answer. Start it, then try again." : String(error);
           set({ phase: "failed", failure: sentence });
@@ -72,14 +101,29 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
         if (!added.ok) return integrityFault(added.error, namerOf(held.index)).sentence;
         show(added.value);
         set({ steps: { undo: batch.summary, redo: null } });
-        sender.wake();
+        active.wake();
         return null;
       },
-      undo: () => sender.step("undo"),
-      redo: () => sender.step("redo"),
-      refresh: () => sender.refresh(),
-      resolve: (keep) => sender.resolve(keep),
+      undo: () => active.step("undo"),
+      redo: () => active.step("redo"),
+      refresh: () => active.refresh(),
+      ask: (open) => set({ asking: open, ...(open ? {} : { stepClash: null }) }),
+      decide: (choose) => {
+        const { held } = get();
+        const first = held?.stuck[0];
+        if (held !== null && first !== undefined) answered(decide(held, first.batch.id, choose));
+      },
+      withdraw: () => {
+        const { held } = get();
+        const first = held?.stuck[0];
+        if (held !== null && first !== undefined) answered(giveUp(held, first.batch.id).held);
+      },
+      decideStep: async (choose) => {
+        const { stepClash } = get();
+        return stepClash === null ? null : active.step(stepClash.way, { clashes: stepClash.clashes, choose });
+      },
+      acknowledge: () => set({ dropped: [] }),
     };
   });
-  return store;
+  return Object.assign(store, { wouldBeLost: keeper.wouldBeLost, wake });
 }

@@ -5,29 +5,36 @@ import { useStore } from "zustand";
 import { must } from "@/core/kernel";
 import type { PlanIndex } from "@/core/plan";
 import type { Held } from "./held";
-import { wouldBeLost } from "./kept-changes";
 import type { PlanState } from "./plan-state";
 import { createPlanStore, type PlanStoreApi } from "./store";
 
 const Context = createContext<PlanStoreApi | null>(null);
 const NEWS_EVERY_MS = 10_000;
 
+/** Plans that were left while something of them waited: they go on sending, and are met again as they are. */
+const LEFT = new Map<string, PlanStoreApi>();
+
 /** Loads the plan of a site and keeps it in step with the server while it is open. */
 export function PlanProvider({ site, person, children }: { site: string; person: string; children: ReactNode }) {
-  const [store] = useState(() => createPlanStore(site, person));
+  const [store] = useState(() => LEFT.get(`${site} ${person}`) ?? createPlanStore(site, person));
   useEffect(() => {
-    void store.getState().load();
+    if (store.getState().held === null) void store.getState().load();
+    else void store.getState().refresh();
+    LEFT.delete(`${site} ${person}`);
     const ask = () => { if (document.visibilityState === "visible") void store.getState().refresh(); };
     const timer = setInterval(ask, NEWS_EVERY_MS);
-    const warn = (event: BeforeUnloadEvent) => { if (wouldBeLost(site, store.getState().held?.pending ?? [])) event.preventDefault(); };
+    const warn = (event: BeforeUnloadEvent) => { if (store.wouldBeLost()) event.preventDefault(); };
     document.addEventListener("visibilitychange", ask);
     window.addEventListener("beforeunload", warn);
+    window.addEventListener("online", store.wake);
     return () => {
+      if ((store.getState().held?.pending.length ?? 0) > 0) LEFT.set(`${site} ${person}`, store);
       clearInterval(timer);
       document.removeEventListener("visibilitychange", ask);
       window.removeEventListener("beforeunload", warn);
+      window.removeEventListener("online", store.wake);
     };
-  }, [store, site]);
+  }, [store, site, person]);
   return <Context value={store}>{children}</Context>;
 }
 

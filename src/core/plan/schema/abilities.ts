@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { shortText } from "./fields";
+import { groupField, shortText } from "./fields";
 
 /** What a device's software can do. */
-export const abilitiesField = z.strictObject({
+export const abilitiesField = groupField(z.strictObject({
   maxVlans: z.int().min(1).max(4094).nullable().meta({ description: "The most VLANs it can hold at once; null when not known" }),
   mixesTagged: z.boolean().meta({ description: "Whether a port can be untagged in one VLAN and tagged in others" }),
   trees: z.array(z.enum(["rapid", "multiple", "perVlan"])).max(3),
@@ -12,7 +12,7 @@ export const abilitiesField = z.strictObject({
   routes: z.boolean().meta({ description: "Routes between VLANs: a layer-3 switch, a gateway, a firewall" }),
   ownTag: z.enum(["accept", "drop"]).meta({ description: "What happens at an access port to a frame that comes in tagged with the port's own VLAN: IEEE 802.1Q accepts it, some gear drops every tagged frame there" }),
   lists: z.enum(["one", "two"]).meta({ description: "two: its pages show PVID and membership as two lists, and both have to be set" }),
-});
+}));
 export type Abilities = z.output<typeof abilitiesField>;
 
 /** How something takes power over the cable: the class of IEEE 802.3 section 145.2.8, nothing, or as its kind usually does. */

@@ -57,3 +57,16 @@ export const TAPE_COLOURS = [
   "white", "yellow", "pink", "aqua", "orange", "grey", "green", "red", "blue", "violet", "brown", "black",
 ] as const;
 export const tapeField = z.strictObject({ base: z.enum(TAPE_COLOURS), tracer: z.enum(TAPE_COLOURS).nullable() });
+
+/**
+ * How two people's edits of one field merge (`rebase`): a `set` is a list whose order says nothing, so what either added or took
+ * away holds; a `group` is an object of settings that merge one by one. A list without a mark merges element by element, and
+ * any other value is one thing that only one of the two can have.
+ */
+export const MERGING = z.registry<{ readonly merging: "set" | "group" }, z.ZodType>();
+const marked = (merging: "set" | "group") => <T extends z.ZodType>(schema: T): T => {
+  MERGING.add(schema as z.ZodType, { merging });
+  return schema;
+};
+export const setField = marked("set");
+export const groupField = marked("group");

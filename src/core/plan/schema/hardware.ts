@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { abilitiesField, bandField, cableField, opticField, poeField } from "./abilities";
-import { countField, idField, ipv4Field, ipv6Field, longText, macField, nameField, shortText, vidField } from "./fields";
+import { countField, groupField, idField, ipv4Field, ipv6Field, longText, macField, nameField, setField, shortText, vidField } from "./fields";
 import { HOST_KINDS } from "./host-kinds";
 import { protectionsSchema, treeSchema } from "./protection";
 import { routeSchema } from "./reach";
@@ -30,13 +30,13 @@ export const deviceSchema = z.strictObject({
   supportUntil: z.iso.date().nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
   vlanNameLimit: z.int().min(1).max(80).nullable().meta({ description: "The longest VLAN name its software takes; null when not known" }),
-  hears: z.array(idField).max(200).meta({ description: "Access points whose radio it hears, beside those in the same or an adjacent room" }),
+  hears: setField(z.array(idField).max(200)).meta({ description: "Access points whose radio it hears, beside those in the same or an adjacent room" }),
   position: z.strictObject({ x: z.int().min(-1e6).max(1e6), y: z.int().min(-1e6).max(1e6) }).nullable(),
   notes: longText,
 });
 export type Device = z.output<typeof deviceSchema>;
 
-export const guardsSchema = z.strictObject({
+export const guardsSchema = groupField(z.strictObject({
   edge: z.boolean(),
   bpduGuard: z.boolean(),
   loopGuard: z.boolean(),
@@ -46,7 +46,7 @@ export const guardsSchema = z.strictObject({
   profile: shortText.meta({ description: "The profile of IEEE 802.1X that the port uses" }),
   macLimit: z.int().min(1).max(4096).nullable(),
   restrictedRole: z.boolean().meta({ description: "Never becomes the way to the root (IEEE 802.1Q section 13.27.64)" }),
-});
+}));
 
 /** Several ports of one device as one (IEEE 802.1AX); the ports name it. */
 export const lagSchema = z.strictObject({
@@ -71,8 +71,8 @@ export const portSchema = z.strictObject({
   poeMw: countField(100_000).meta({ description: "Power this port can give; 0 for none" }),
   enabled: z.boolean(),
   pvid: vidField.nullable(),
-  untagged: z.array(vidField).max(4094),
-  tagged: z.array(vidField).max(4094),
+  untagged: setField(z.array(vidField).max(4094)),
+  tagged: setField(z.array(vidField).max(4094)),
   admit: z.enum(["all", "tagged", "untagged"]),
   ingressFilter: z.boolean(),
   treePriority: z.int().min(0).max(240).refine((n) => n % 16 === 0, "A port's priority comes in steps of 16"),

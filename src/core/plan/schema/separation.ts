@@ -2,7 +2,7 @@ import { z } from "zod";
 import { bandField, SECURITIES } from "./abilities";
 import { purposeField } from "./survey";
 import {
-  addressField, countField, idField, ipv4Field, markField, nameField, prefix4Field, prefix6Field, shortText, tapeField, vidField,
+  addressField, countField, idField, ipv4Field, markField, nameField, prefix4Field, prefix6Field, setField, shortText, tapeField, vidField,
 } from "./fields";
 
 /** A layer-2 domain: gear that shares VLAN numbers. */
@@ -72,12 +72,12 @@ export const ssidSchema = z.strictObject({
   id: idField,
   name: z.string().min(1).max(32, "A wireless name has at most 32 characters"),
   segment: idField,
-  moreSegments: z.array(idField).max(32).meta({ description: "Where the sign-in may put someone instead (IEEE 802.1X)" }),
+  moreSegments: setField(z.array(idField).max(32)).meta({ description: "Where the sign-in may put someone instead (IEEE 802.1X)" }),
   security: z.enum(SECURITIES),
   hidden: z.boolean(),
   isolation: z.boolean().meta({ description: "Stations can't reach one another" }),
-  bands: z.array(bandField).max(3),
-  at: z.array(idField).max(500).meta({ description: "The access points that offer it; empty for every one of the segment's domain" }),
+  bands: setField(z.array(bandField).max(3)),
+  at: setField(z.array(idField).max(500)).meta({ description: "The access points that offer it; empty for every one of the segment's domain" }),
 });
 export type Ssid = z.output<typeof ssidSchema>;
 

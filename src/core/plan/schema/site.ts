@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { radioRulesField } from "./abilities";
-import { addressField, countField, idField, nameField, prefixField, shortText } from "./fields";
+import { addressField, countField, groupField, idField, nameField, prefixField, shortText } from "./fields";
 
 /** The site itself: what the whole plan shares. */
 export const siteSchema = z.strictObject({
@@ -9,7 +9,7 @@ export const siteSchema = z.strictObject({
   kind: z.enum(["home", "office", "industrial"]),
   timeZone: z.string().regex(/^[A-Za-z0-9_+\-/]{1,60}$/, "A time zone is written as Area/City"),
   blocks: z.array(prefixField).max(16).meta({ description: "Address blocks that subnets are taken from" }),
-  conventions: z.strictObject({
+  conventions: groupField(z.strictObject({
     vidStart: z.int().min(2).max(4094).meta({ description: "The first VLAN ID" }),
     vidStep: z.int().min(1).max(1000).meta({ description: "From one VLAN ID to the next" }),
     subnetScheme: z.enum(["octet", "packed"]).meta({ description: "octet: the VLAN ID is the third octet of the subnet" }),
@@ -28,7 +28,7 @@ export const siteSchema = z.strictObject({
     growth: countField(1000).meta({ description: "Growth in percent where a line of the survey says none" }),
     domainName: shortText,
     separation: z.enum(["auto", "vlans", "routers", "gap"]),
-  }),
+  })),
   radio: radioRulesField,
   keepClear: z.array(z.strictObject({ prefix: prefixField, reason: shortText })).max(64)
     .meta({ description: "Ranges that no subnet may meet: the provider's box, the far end of a VPN" }),

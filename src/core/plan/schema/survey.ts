@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { addressField, countField, idField, longText, nameField, prefixField, shortText } from "./fields";
+import { addressField, countField, idField, longText, nameField, prefixField, setField, shortText } from "./fields";
 import { HOST_KINDS } from "./host-kinds";
 
 /** What a group of devices is there for; a drafted plan has a segment for each purpose and group in use. */
@@ -19,7 +19,7 @@ export const roomSchema = z.strictObject({
   cableCm: countField(10_000_000).nullable().meta({ description: "Length of the way to the cabinet" }),
   heightUnits: countField(100).nullable().meta({ description: "Height of a cabinet in rack units" }),
   building: shortText.meta({ description: "The building, or the earthing system, it stands in; empty for the main one" }),
-  beside: z.array(idField).max(60).meta({ description: "Rooms next to it, above or below it" }),
+  beside: setField(z.array(idField).max(60)).meta({ description: "Rooms next to it, above or below it" }),
   group: shortText.meta({ description: "Whose room it is where one purpose is kept apart room by room: a flat, a department, a cell" }),
   needs: longText.meta({ description: "One line as typed: number, then what" }),
 });

@@ -10,6 +10,7 @@ import { hostCellText, legCellText, quietPart, registerRows, shortIn, type Regis
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
+import { eachCell } from "../../grid/each-cell";
 import { Filter } from "../../kit/Filter";
 import { QuietAddress } from "../../kit/QuietAddress";
 import { SeveritySign, severityColour } from "../../kit/signs";
@@ -86,6 +87,10 @@ export function Register({ segment, open }: { segment: Segment | null; open: (to
       if (gear !== undefined) return "The gear's own addresses are among these rows and can't be pasted over; begin below them.";
       return edit({ planner: "paste-hosts", summary: `Pasted ${counted(texts.length, "row", "rows")} into the register`, args: { rows: texts.length, from } }, (bench) => pasteHosts(bench, { rows: texts, from, onto, columns: shown }, segment?.id ?? null));
     },
+    clear: (cells) => edit(
+      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the register`, args: { cells } },
+      (bench) => eachCell(cells, (row, column) => (index.plan.host.has(row) ? editHostCell(bench, row, column, "") : setLegAddress(bench, row, ""))),
+    ),
     remove: (ids) => {
       const hosts = ids.filter((id) => index.plan.host.has(id));
       const refusal = hosts.length === 0 ? "The gear's own addresses go with their device or segment." : edit({ planner: "remove-hosts", summary: `Removed ${counted(hosts.length, "device", "devices")} from the register`, args: { hosts } }, ({ draft }) => { for (const id of hosts) removeHost(draft, id); });

@@ -9,6 +9,7 @@ import { CABLE_COLUMNS, cableCellText, editCableCell, labelCables, layCable, pas
 import { cableScheduleTable, cablesInOrder, type CableRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
+import { eachCell } from "../../grid/each-cell";
 import { EditGrid } from "../../grid/EditGrid";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { Filter } from "../../kit/Filter";
@@ -64,6 +65,10 @@ export function CablesPanel() {
       return edit({ planner: "edit-link", summary: `${name(id)}: ${HEADS.find(([one]) => one === column)?.[2] ?? column} ${text || "emptied"}`, args: { link: id, column, text } }, (bench) => editCableCell(bench, id, column, text));
     },
     paste: (texts, from, onto) => (isWritten(from) ? edit({ planner: "paste-cables", summary: `Pasted ${counted(texts.length, "row", "rows")} into the cables`, args: { rows: texts.length, from } }, (bench) => pasteCables(bench, { rows: texts, from, onto })) : "Begin with a column that can be written."),
+    clear: (cells) => edit(
+      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the cables`, args: { cells } },
+      (bench) => eachCell(cells, (row, column) => (isWritten(column) ? editCableCell(bench, row, column, "") : null)),
+    ),
     remove: (ids) => say(edit({ planner: "remove-link", summary: `Took out ${counted(ids.length, "cable", "cables")}`, args: { links: ids } }, ({ draft }) => { for (const id of ids) draft.remove("link", id); })),
     select: (id) => { if (id !== null) select({ what: "link", id }); },
   };

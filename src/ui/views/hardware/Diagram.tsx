@@ -1,7 +1,7 @@
 "use client";
 
 import { Background, ConnectionMode, Controls, ReactFlow, ReactFlowProvider, useNodesState, useReactFlow, type Edge, type Node, type NodeChange } from "@xyflow/react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { counted, type Finding, type Severity } from "@/core/checks";
 import { nameOf, type PlanIndex } from "@/core/plan";
@@ -16,6 +16,7 @@ import { LANE } from "@/workers/layout-blocks";
 import { BOX, drawCables, facingSides, inTrays } from "./cable-ends";
 import { drawingSvg } from "./drawing-svg";
 import { useLayout, type Progress } from "./use-layout";
+import { useMoved } from "./use-moved";
 
 const NODE_TYPES = { device: DeviceNode, place: PlaceNode };
 const EDGE_TYPES = { cable: CableEdge };
@@ -60,9 +61,6 @@ function worstByDevice(index: PlanIndex, list: readonly Finding[]): ReadonlyMap<
   return worst;
 }
 
-/** A step with an arrow key is kept once the keys have rested. */
-const REST_MS = 500;
-
 interface Lit { readonly ports: ReadonlySet<string>; readonly devices: ReadonlySet<string>; readonly stop: string | null }
 
 function litBy(outcome: Outcome): Lit {
@@ -102,14 +100,7 @@ function Drawing({ lit: outcome }: { lit: Outcome | null }) {
     };
   }), [index, drawn, chosenLink, at, lit]);
   const moved = [...index.plan.device.values()].some((device) => device.position !== null);
-  const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  useEffect(() => () => clearTimeout(resting.current), []);
-  const keep = (id: string, { x, y }: { x: number; y: number }) => {
-    const position = { x: Math.round(x), y: Math.round(y) };
-    const before = at.get(id);
-    if (before?.x === position.x && before.y === position.y) return;
-    edit({ planner: "place-device", summary: `Moved ${index.plan.device.get(id)?.name ?? ""} on the drawing`, args: { device: id, ...position } }, ({ draft }) => draft.patch("device", id, { position }));
-  };
+  const keepMoved = useMoved();
   const onChange = (changes: readonly NodeChange<Node>[]) => {
     const own = changes.filter((change) => !("id" in change) || !change.id.startsWith("place "));
     onNodesChange(own as NodeChange<Node<DeviceData>>[]);
@@ -117,8 +108,8 @@ function Drawing({ lit: outcome }: { lit: Outcome | null }) {
       if (change.type === "select" && change.selected && change.id !== chosen) select({ what: "device", id: change.id });
       if (change.type !== "position" || change.dragging === true || change.position === undefined) continue;
       const { id, position } = change;
-      clearTimeout(resting.current);
-      resting.current = setTimeout(() => keep(id, position), REST_MS);
+      const before = at.get(id);
+      if (before?.x !== Math.round(position.x) || before.y !== Math.round(position.y)) keepMoved(id, position);
     }
   };
   const arrange = () => {

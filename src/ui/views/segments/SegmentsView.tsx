@@ -10,6 +10,7 @@ import { keptClear, quietPart, segmentsInOrder, segmentTotals } from "@/core/she
 import { useUi } from "../../frame/use-ui";
 import { EditGrid } from "../../grid/EditGrid";
 import type { GridActions } from "../../grid/column";
+import { eachCell } from "../../grid/each-cell";
 import { Filter } from "../../kit/Filter";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { BlockMap } from "./BlockMap";
@@ -43,6 +44,10 @@ export function SegmentsView() {
       return ["name", "vid", "prefix", "zone"].includes(column) ? add({ [column]: text }) : "Begin a new segment with its name, VLAN ID, zone or subnet; the rest is proposed then.";
     },
     paste: (rows, from, onto) => !isWritten(from) ? null : edit({ planner: "paste-segments", summary: `Pasted ${counted(rows.length, "row", "rows")} into the segments`, args: { rows: rows.length, from } }, (bench) => pasteSegments(bench, { rows, from, onto })),
+    clear: (cells) => edit(
+      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the segments`, args: { cells } },
+      (bench) => eachCell(cells, (row, column) => (isWritten(column) ? editSegmentCell(bench, row, column, "") : null)),
+    ),
     remove: (ids) => {
       const refusal = edit({ planner: "remove-segment", summary: `Removed ${counted(ids.length, "segment", "segments")}`, args: { segments: ids } }, ({ draft }) => { for (const id of ids) removeSegment(draft, id); });
       if (refusal !== null) toast.error(refusal);

@@ -9,6 +9,7 @@ import { addRoom, editRoom, pasteRooms, removeRooms } from "@/core/planners";
 import { catalogueOf, readNeeds, tallySurvey, type RoomTally, type SurveyTally } from "@/core/survey";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
+import { eachCell } from "../../grid/each-cell";
 import { EditGrid } from "../../grid/EditGrid";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { NeedsText } from "./NeedsText";
@@ -58,6 +59,10 @@ export function SurveyView() {
       }
       return null;
     }),
+    clear: (cells) => edit(
+      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the survey`, args: { cells } },
+      (bench) => eachCell(cells, (row, column) => (column === "name" || column === "needs" ? editRoom(bench, row, column, "") : null)),
+    ),
     remove: (ids) => {
       const refusal = edit({ planner: "remove-rooms", summary: `Removed ${counted(ids.length, "room", "rooms")}`, args: { rooms: ids } }, (bench) => removeRooms(bench, ids));
       if (refusal !== null) toast.error(refusal);

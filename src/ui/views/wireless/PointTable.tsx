@@ -8,6 +8,7 @@ import { placesOf, tapeOf, type PointRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
+import { eachCell } from "../../grid/each-cell";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Chip } from "../../tape/Chip";
@@ -63,6 +64,10 @@ export function PointTable({ rows, scroller }: { rows: readonly PointRow[]; scro
   const actions: GridActions<ColumnId> = {
     edit: (id, column, text) => (id === null || !isWritten(column) ? null : edit({ planner: "edit-radio", summary: `${name(id)}: ${column.endsWith("width") ? `${column.replace(" width", " GHz")} ${text} MHz wide` : column === "place" ? `place ${text}` : `channel ${text || "none"} in ${column} GHz`}`, args: { device: id, column, text } }, (bench) => editRadioCell(bench, id, column, text))),
     paste: (texts, from, onto) => (isWritten(from) ? edit({ planner: "paste-radios", summary: `Pasted ${counted(texts.length, "row", "rows")} into the radios`, args: { rows: texts.length, from } }, (bench) => pasteRadios(bench, texts, from, onto)) : "Begin with a column that can be written."),
+    clear: (cells) => edit(
+      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the radios`, args: { cells } },
+      (bench) => eachCell(cells, (row, column) => (isWritten(column) ? editRadioCell(bench, row, column, "") : null)),
+    ),
     select: (id) => { if (id !== null) select({ what: "device", id }); },
   };
   return (

@@ -7,6 +7,7 @@ import { Draft, SECURITIES, type PlanIndex, type Ssid } from "@/core/plan";
 import { addSsid, editSsidCell, pasteSsids, removeSsid, SECURITY_SHORT, SSID_COLUMNS, ssidCellText, type SsidColumn } from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
+import { eachCell } from "../../grid/each-cell";
 import { EditGrid } from "../../grid/EditGrid";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -50,6 +51,10 @@ export function SsidTable({ scroller }: { scroller: RefObject<HTMLDivElement | n
       return column === "name" && first !== undefined ? edit({ planner: "add-ssid", summary: `Added the wireless name ${text}`, args: { name: text } }, (bench) => addSsid(bench, first.id, text)) : "Begin a new wireless name with the name itself.";
     },
     paste: (rows, from, onto) => edit({ planner: "paste-ssids", summary: `Pasted ${counted(rows.length, "row", "rows")} into the wireless names`, args: { rows: rows.length, from } }, (bench) => pasteSsids(bench, rows, from, onto)),
+    clear: (cells) => edit(
+      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the wireless names`, args: { cells } },
+      (bench) => eachCell(cells, (row, column) => editSsidCell(bench, row, column, "")),
+    ),
     remove: (ids) => { const refusal = edit({ planner: "remove-ssid", summary: `Removed ${counted(ids.length, "wireless name", "wireless names")}`, args: { ssids: ids } }, ({ draft }) => { for (const id of ids) removeSsid(draft, id); }); if (refusal !== null) toast.error(refusal); },
     select: (id) => { if (id !== null) select({ what: "ssid", id }); },
   };

@@ -1,0 +1,33 @@
+import { nextSteps, type NextSteps } from "@/core/plan";
+import type { LogLine, OwnLines, Person } from "./stores";
+
+/** What the author's next undo and redo would be, in words; null when there is none. */
+export interface Steps { readonly undo: string | null; readonly redo: string | null }
+
+const NEWEST = 4_294_967_295;
+const LINES_AT_ONCE = 50;
+
+/** Reads the author's lines back as far as it takes. */
+async function search(ownLines: OwnLines, site: string, by: Person): Promise<{ readonly next: NextSteps; readonly lines: readonly LogLine[] }> {
+  const lines: LogLine[] = [];
+  for (;;) {
+    const page = await ownLines(site, by.id, lines.at(-1)?.revision ?? NEWEST, LINES_AT_ONCE);
+    lines.push(...page);
+    const next = nextSteps(lines);
+    if (next.isCertain || page.length < LINES_AT_ONCE) return { next, lines };
+  }
+}
+
+export async function nextStepsOf(ownLines: OwnLines, site: string, by: Person): Promise<NextSteps> {
+  return (await search(ownLines, site, by)).next;
+}
+
+export async function stepsOf(ownLines: OwnLines, site: string, by: Person): Promise<Steps> {
+  const { next, lines } = await search(ownLines, site, by);
+  // The batch itself has been read, too: its own line is what made it a step, or a line that mentions it tells its words.
+  const words = (id: string | null): string | null => {
+    const line = id === null ? undefined : (lines.find((one) => one.id === id) ?? lines.find((one) => (one.undoes ?? one.redoes) === id));
+    return line === undefined ? null : line.summary.replace(/^(Undid|Brought back): /, "");
+  };
+  return { undo: words(next.undo), redo: words(next.redo) };
+}

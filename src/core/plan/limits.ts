@@ -1,0 +1,8 @@
+import type { CollectionKind } from "./schema/kinds";
+
+/** How many of each kind a plan may have: part of its integrity, so that whatever was accepted can be opened, encoded and taken in again. */
+export const MOST: Readonly<Record<CollectionKind, number>> = {
+  domain: 64, zone: 256, room: 2000, hostKind: 200, deviceModel: 200, template: 100, lag: 20_000, radio: 15_000, line: 16, gear: 2000,
+  deviceVlan: 250_000, vlan: 4094 * 4, segment: 4096, device: 5000, port: 250_000, link: 125_000, interface: 50_000, ssid: 256, host: 250_000,
+  scope: 8192, wall: 65_536, signIn: 64, forward: 1000, expectation: 5000,
+};

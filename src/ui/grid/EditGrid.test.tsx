@@ -1,0 +1,128 @@
+import { act, fireEvent, render, screen } from "@testing-library/react";
+import { useRef, useState } from "react";
+import type { Column, GridActions } from "./column";
+import { EditGrid } from "./EditGrid";
+
+interface Gear { readonly id: string; readonly name: string; readonly place: string }
+type ColumnId = "name" | "place";
+const COLUMNS: Column<Gear, ColumnId>[] = [
+  { id: "name", head: "Name", text: (row) => row.name },
+  { id: "place", head: "Place", text: (row) => row.place },
+];
+const gear = (...names: string[]): Gear[] => names.map((name) => ({ id: `id of ${name}`, name, place: "Hall" }));
+
+/** A table over rows that this test changes as somebody else's edits would; `calls` is what was asked for. */
+function scene(first: readonly Gear[]) {
+  const calls: unknown[][] = [];
+  let change: (work: (rows: readonly Gear[]) => readonly Gear[]) => void = () => {};
+  const set = (id: string, column: ColumnId, text: string) => change((rows) => rows.map((row) => (row.id === id ? { ...row, [column]: text } : row)));
+  function Table() {
+    const [rows, setRows] = useState(first);
+    const scroller = useRef<HTMLDivElement>(null);
+    change = setRows;
+    const actions: GridActions<ColumnId> = {
+      edit: (id, column, text) => {
+        calls.push(["edit", id, column, text]);
+        if (id === null) setRows([...rows, { id: `id of ${text}`, name: text, place: "" }]);
+        else set(id, column, text);
+        return null;
+      },
+      paste: (texts, from, onto) => { calls.push(["paste", texts, from, onto]); return null; },
+      clear: (cells) => { calls.push(["clear", cells]); return null; },
+      remove: (ids) => { calls.push(["remove", ids]); },
+      select: () => {},
+    };
+    return <div ref={scroller}><EditGrid<Gear, ColumnId> label="Gear" rows={rows} idOf={(row) => row.id} columns={COLUMNS} actions={actions} selected={null} newRow={{ name: "New" }} scroller={scroller} /></div>;
+  }
+  render(<Table />);
+  return { calls, others: (work: (rows: readonly Gear[]) => readonly Gear[]) => act(() => change(work)) };
+}
+
+const cell = (name: string) => screen.getByRole("gridcell", { name });
+const openCell = (name: string) => { fireEvent.mouseDown(cell(name)); fireEvent.doubleClick(cell(name)); };
+const editor = () => screen.getByRole<HTMLInputElement>("textbox");
+const type = (text: string) => fireEvent.change(editor(), { target: { value: text } });
+const key = (name: string, more: object = {}) => fireEvent.keyDown(document.activeElement ?? document.body, { key: name, ...more });
+
+test("a row that comes in above an open cell does not move the cell: what is typed goes where it was begun", () => {
+  const { calls, others } = scene(gear("Mill", "Barn"));
+  openCell("Barn");
+  type("Barn switch");
+  others((rows) => [...gear("Attic"), ...rows]);
+  expect(editor().value).toBe("Barn switch");
+  key("Enter");
+  expect(calls).toEqual([["edit", "id of Barn", "name", "Barn switch"]]);
+  expect(cell("Attic")).toBeTruthy();
+});
+
+test("a row that goes while one writes in it: nothing is written elsewhere, and what was typed is said", () => {
+  const { calls, others } = scene(gear("Mill", "Barn", "Kiln"));
+  openCell("Barn");
+  type("Barn switch");
+  others((rows) => rows.filter((row) => row.name !== "Barn"));
+  expect(screen.getByRole("alert").textContent).toMatch(/removed the row.*You had typed: Barn switch/);
+  expect([screen.queryByRole("textbox"), calls]).toEqual([null, []]);
+});
+
+test("somebody's value that came into the open cell meanwhile is shown before mine is written over it", () => {
+  const { calls, others } = scene(gear("Mill", "Barn"));
+  openCell("Barn");
+  type("Barn switch");
+  others((rows) => rows.map((row) => (row.name === "Barn" ? { ...row, name: "Byre" } : row)));
+  key("Enter");
+  expect([screen.getByRole("alert").textContent, calls]).toEqual([expect.stringContaining('changed this to "Byre"'), []]);
+  key("Enter");
+  expect(calls).toEqual([["edit", "id of Barn", "name", "Barn switch"]]);
+});
+
+test("an open cell that nothing was typed into writes nothing, whatever came in meanwhile", () => {
+  const { calls, others } = scene(gear("Mill", "Barn"));
+  openCell("Barn");
+  others((rows) => rows.map((row) => (row.name === "Barn" ? { ...row, name: "Byre" } : row)));
+  key("Enter");
+  expect([calls, cell("Byre")]).toEqual([[], expect.anything()]);
+});
+
+test("the chosen block stays on its rows, for Delete, for a paste and for removing them, each in one step", () => {
+  const { calls, others } = scene(gear("Mill", "Barn", "Kiln"));
+  fireEvent.mouseDown(cell("Barn"));
+  fireEvent.mouseDown(cell("Kiln"), { shiftKey: true });
+  others((rows) => [...gear("Attic"), ...rows]);
+  key("Delete");
+  key("Delete", { ctrlKey: true });
+  fireEvent.paste(document.activeElement ?? document.body, { clipboardData: { getData: () => "One\nTwo" } });
+  expect(calls).toEqual([
+    ["clear", [{ row: "id of Barn", column: "name" }, { row: "id of Kiln", column: "name" }]],
+    ["remove", ["id of Barn", "id of Kiln"]],
+    ["paste", [["One"], ["Two"]], "name", ["id of Barn", "id of Kiln"]],
+  ]);
+});
+
+test("a row written at the end: Tab goes on in it, Enter goes to the next new one, also when somebody adds one at the same moment", () => {
+  const { calls, others } = scene(gear("Mill"));
+  const newCell = () => screen.getByRole("gridcell", { name: "New" });
+  fireEvent.mouseDown(newCell());
+  key("C");
+  type("Cart shed");
+  others((rows) => [...rows, ...gear("Theirs")]);
+  key("Tab");
+  expect(calls).toEqual([["edit", null, "name", "Cart shed"]]);
+  key("x");
+  type("Yard");
+  key("Enter");
+  expect(calls.at(-1)).toEqual(["edit", "id of Cart shed", "place", "Yard"]);
+});
+
+test("sorting, filtering by words in any column, empty cells last either way", () => {
+  const rows: Gear[] = [{ id: "a", name: "Mill 10", place: "" }, { id: "b", name: "Mill 9", place: "Yard" }, { id: "c", name: "Barn", place: "Hall" }];
+  scene(rows);
+  const names = () => screen.getAllByRole("row").slice(1, -1).map((row) => row.firstElementChild?.textContent);
+  fireEvent.click(screen.getByRole("button", { name: "Name" }));
+  expect(names()).toEqual(["Barn", "Mill 9", "Mill 10"]);
+  fireEvent.click(screen.getByRole("button", { name: /^Place/ }));
+  expect(names()).toEqual(["Barn", "Mill 9", "Mill 10"]);
+  fireEvent.click(screen.getByRole("button", { name: /^Place/ }));
+  expect(names()).toEqual(["Mill 9", "Barn", "Mill 10"]);
+  fireEvent.click(screen.getByRole("button", { name: /^Place/ }));
+  expect(names()).toEqual(["Mill 10", "Mill 9", "Barn"]);
+});

@@ -1,0 +1,162 @@
+import "fake-indexeddb/auto";
+import { IDBFactory } from "fake-indexeddb";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { encodeBatch } from "@/core/formats";
+import { must } from "@/core/kernel";
+import { Draft, type ChangeBatch } from "@/core/plan";
+import { makeKeeper, type Browser, type Keeper } from "./waiting";
+
+const plan = fennelStreet();
+const host = must([...plan.host.values()][0], "a host");
+let made = 0;
+/** A batch; ids rise with time, as those of version 7 do. */
+const edit = (name: string): ChangeBatch => {
+  const draft = new Draft(plan);
+  draft.patch("host", host.id, { name });
+  made += 1;
+  return { id: `019a0000-0000-7000-8000-${String(made).padStart(12, "0")}`, planner: "test", summary: name, args: null, changes: draft.changes() };
+};
+
+/** One browser with its tabs: which of them live, what each is called, and what versions before left. */
+class Tabs {
+  readonly living = new Set<string>();
+  old: string | null = null;
+  locks = true;
+  time = 0;
+  #next = 0;
+
+  /** A page of that tab; without a name a new tab. */
+  page(tab = `tab ${(this.#next += 1)}`, kept: boolean[] = []): { tab: string; keeper: Keeper; kept: boolean[] } {
+    const mine = new Set<string>();
+    const claim = async (wanted: string) => {
+      if (mine.has(wanted)) return true;
+      if (this.living.has(wanted)) return false;
+      this.living.add(wanted);
+      mine.add(wanted);
+      return true;
+    };
+    const browser: Browser = {
+      tabId: () => tab, claim: this.locks ? claim : null, now: () => this.time,
+      older: () => ({ text: this.old, forget: () => { this.old = null; } }),
+    };
+    return { tab, kept, keeper: makeKeeper("site a", "Ruth", browser, (isKept) => kept.push(isKept)) };
+  }
+  close(tab: string): void { this.living.delete(tab); }
+}
+
+let tabs: Tabs;
+beforeEach(() => {
+  globalThis.indexedDB = new IDBFactory();
+  tabs = new Tabs();
+});
+const names = (batches: readonly ChangeBatch[]) => batches.map(({ summary }) => summary);
+const put = async (keeper: Keeper, ...batches: ChangeBatch[]) => { keeper.keep(batches); await keeper.settled(); };
+
+test("what waits comes back as it was after a reload, and is forgotten once it is sent", async () => {
+  const first = tabs.page();
+  await first.keeper.restore();
+  const waiting = [edit("One"), edit("Two")];
+  await put(first.keeper, ...waiting);
+  expect([first.keeper.wouldBeLost(), first.kept.at(-1)]).toEqual([false, true]);
+  tabs.close(first.tab);
+  const again = tabs.page(first.tab);
+  expect(await again.keeper.restore()).toEqual(waiting);
+  await put(again.keeper);
+  tabs.close(first.tab);
+  expect(await tabs.page(first.tab).keeper.restore()).toEqual([]);
+});
+
+test("two tabs keep a list each; a third takes over that of a closed one, once, and leaves that of a living one", async () => {
+  const [one, two] = [tabs.page(), tabs.page()];
+  await one.keeper.restore();
+  await two.keeper.restore();
+  await put(one.keeper, edit("In one"));
+  await put(two.keeper, edit("In two"));
+  tabs.close(one.tab);
+  const three = tabs.page();
+  expect(names(await three.keeper.restore())).toEqual(["In one"]);
+  expect(names(await tabs.page().keeper.restore())).toEqual([]);
+  tabs.close(two.tab);
+  tabs.close(three.tab);
+  expect(names(await tabs.page().keeper.restore())).toEqual(["In one", "In two"]);
+});
+
+test("a copy of a tab has its name, and does not write over its list", async () => {
+  const one = tabs.page();
+  await one.keeper.restore();
+  await put(one.keeper, edit("In the first"));
+  const copy = tabs.page(one.tab);
+  expect(await copy.keeper.restore()).toEqual([]);
+  await put(copy.keeper, edit("In the copy"));
+  tabs.close(one.tab);
+  expect(names(await tabs.page(one.tab).keeper.restore())).toEqual(["In the first"]);
+});
+
+test("another person's and another site's lists are left alone", async () => {
+  const one = tabs.page();
+  await one.keeper.restore();
+  await put(one.keeper, edit("Ruth's"));
+  tabs.close(one.tab);
+  const browser: Browser = { tabId: () => "other", claim: async () => true, now: () => 0, older: () => ({ text: null, forget: () => {} }) };
+  expect(await makeKeeper("site a", "Marek", browser, () => {}).restore()).toEqual([]);
+  expect(await makeKeeper("site b", "Ruth", browser, () => {}).restore()).toEqual([]);
+  expect(names(await tabs.page().keeper.restore())).toEqual(["Ruth's"]);
+});
+
+test("without Web Locks only a list that nobody has written to for a quarter of an hour is taken over", async () => {
+  tabs.locks = false;
+  const one = tabs.page();
+  await one.keeper.restore();
+  await put(one.keeper, edit("Left"));
+  tabs.time = 60_000;
+  expect(await tabs.page().keeper.restore()).toEqual([]);
+  tabs.time = 16 * 60_000;
+  expect(names(await tabs.page().keeper.restore())).toEqual(["Left"]);
+});
+
+test("what a version before kept is taken over once, when it lies in the database", async () => {
+  tabs.old = JSON.stringify([encodeBatch(edit("Of before"))]);
+  const one = tabs.page();
+  expect([names(await one.keeper.restore()), tabs.old]).toEqual([["Of before"], null]);
+  tabs.close(one.tab);
+  expect(names(await tabs.page().keeper.restore())).toEqual(["Of before"]);
+});
+
+test.each(["[{", "{}", "null", '[{"id":"no batch"}]'])("what another hand left there (%s) does not stop the plan from opening", async (text) => {
+  tabs.old = text;
+  expect(await tabs.page().keeper.restore()).toEqual([]);
+});
+
+test("a browser without a database, or a full one: nothing is said to be kept, what an older version left stays, the tab warns", async () => {
+  tabs.old = JSON.stringify([encodeBatch(edit("Of before"))]);
+  globalThis.indexedDB = undefined as unknown as IDBFactory;
+  const one = tabs.page();
+  expect(names(await one.keeper.restore())).toEqual(["Of before"]);
+  expect([one.keeper.wouldBeLost(), one.kept, tabs.old === null]).toEqual([true, [false], false]);
+  await put(one.keeper, edit("New"));
+  expect([one.keeper.wouldBeLost(), one.kept.at(-1)]).toEqual([true, false]);
+  await put(one.keeper);
+  expect(one.keeper.wouldBeLost()).toBe(false);
+});
+
+test("too many to keep: nothing half is kept, and leaving would lose them", async () => {
+  const one = tabs.page();
+  await one.keeper.restore();
+  await put(one.keeper, edit("One"));
+  const huge = edit("Many");
+  const change = must(huge.changes[0], "a change");
+  await put(one.keeper, edit("One"), { ...huge, changes: Array.from({ length: 20_001 }, () => change) });
+  expect(one.keeper.wouldBeLost()).toBe(true);
+  tabs.close(one.tab);
+  expect(await tabs.page(one.tab).keeper.restore()).toEqual([]);
+});
+
+test("while one list is being written the next is not lost", async () => {
+  const one = tabs.page();
+  await one.keeper.restore();
+  for (let n = 1; n <= 5; n += 1) one.keeper.keep(Array.from({ length: n }, (_, i) => edit(`${n}.${i}`)));
+  await one.keeper.settled();
+  expect(one.keeper.wouldBeLost()).toBe(false);
+  tabs.close(one.tab);
+  expect(names(await tabs.page(one.tab).keeper.restore())).toEqual(["5.0", "5.1", "5.2", "5.3", "5.4"]);
+});
