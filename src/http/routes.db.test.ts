@@ -85,7 +85,7 @@ test("a plan travels there and back, a commit moves the revision, and a stale on
   const { POST, GET } = await routes.batches();
   const first = batch(rename(held, "One"), "to One");
   expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toEqual({ revision: 2, entries: [] });
-  expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toMatchObject({ revision: 2, entries: [{ revision: 2, id: first.id }] });
+  expect((await call(POST, { method: "POST", params, body: { revision: 1, batch: first } })).body).toMatchObject({ revision: 2, entries: [{ revision: 2, id: (first as { id: string }).id }] });
 
   const stale = await call(POST, { method: "POST", params, body: { revision: 1, batch: batch(rename(held, "Two"), "to Two") } });
   expect([stale.status, stale.body.code]).toEqual([409, "stale-revision"]);

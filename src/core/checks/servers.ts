@@ -58,10 +58,16 @@ export const twoAddressServers = check<TwoServers>({
     }),
   describe: ({ segment, scopes }, index) => `${listed(scopes.map((id) => serverName(index, id)))} both give addresses in ${nameOf(index, "segment", segment)}.`,
   repairs: ({ scopes }, index) => scopes.slice(1).map((id): Repair => ({
-    label: `Switch the scope at ${serverName(index, id)} off`, planner: "remove-scope", args: { scope: id },
+    label: `Remove the scope that ${serverName(index, id)} serves${poolsOf(index, id)}`, planner: "remove-scope", args: { scope: id },
     edit: (draft) => draft.remove("scope", id),
   })),
 });
+
+/** " (10.24.20.40 to 10.24.20.99)": what goes with a scope. */
+const poolsOf = (index: PlanIndex, scopeId: string): string => {
+  const pools = index.plan.scope.get(scopeId)?.pools ?? [];
+  return pools.length === 0 ? "" : ` (${listed(pools.map(({ first, last }) => `${formatAddress(first)} to ${formatAddress(last)}`))})`;
+};
 
 interface DnsData { readonly segment: string; readonly address: Address; readonly inside: string | null }
 

@@ -1,10 +1,10 @@
 import { parsePrefix, type Prefix4 } from "../address";
-import { byText } from "../kernel";
-import { BLANK_SEGMENT, isGateway, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
+import { BLANK_SEGMENT, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
 import { indexOf, planOf } from "./drafted";
 import { mainDomain, markFor, nextFreeVid, nextSubnet, poolFor, tapeFor } from "./conventions";
 import type { Bench, IdSource, Refusal } from "./planner";
 import { gatewayIn } from "./static-block";
+import { usualGateway } from "./usual-gateway";
 
 export interface AddSegment { readonly name: string; readonly vid: string; readonly prefix: string; readonly zone: string }
 
@@ -48,18 +48,19 @@ export function addSegment({ draft, ids }: Bench, wanted: AddSegment): Refusal {
     ...BLANK_SEGMENT, id: ids(), zone, vlan: vlan.id, name, mark: markFor(before, name), tape: tapeFor(before), prefixes4: [subnet.prefix],
   };
   draft.put("segment", segment);
-  const gateway = draft.all("device").filter((device) => isGateway(device)).sort((a, b) => byText(a.id, b.id))[0];
+  const gateway = usualGateway(draft);
   if (gateway !== undefined) giveGateway(draft, ids, segment.id, gateway.id);
   return null;
 }
 
-/** Gives a segment a leg of the device as its gateway, and a scope served there when it has none. */
+/** Gives a segment the device's leg as its gateway (the one it has there, else a new one), and a scope served there when it has none. */
 export function giveGateway(draft: Draft, ids: IdSource, segmentId: string, device: string): void {
   const segment = draft.need("segment", segmentId);
   const prefix = segment.prefixes4[0];
   if (prefix === undefined) return;
-  const address = gatewayIn(draft.plan.site.conventions, prefix);
-  const leg = draft.put("interface", {
+  const own = draft.all("interface").find((leg) => leg.segment === segmentId && leg.device === device);
+  const address = own?.addresses4[0] ?? gatewayIn(draft.plan.site.conventions, prefix);
+  const leg = own !== undefined ? draft.put("interface", { ...own, addresses4: own.addresses4.length > 0 ? own.addresses4 : [address] }) : draft.put("interface", {
     id: ids(), device, port: null, segment: segmentId, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null, translates: "asUsual",
   });
   draft.patch("segment", segmentId, { gatewayInterface: leg.id, dns: segment.dns.length > 0 ? segment.dns : [address] });

@@ -12,13 +12,15 @@ export type PortRole =
   | { readonly role: "undecided" };
 
 const EDGE: Port["guards"] = { ...NO_GUARDS, edge: true, bpduGuard: true, macLimit: 1 };
+/** A phone has an address of its own in each of two VLANs at times, and the PC behind it has one. */
+const PHONE_AND_PC = 3;
 const UPLINK: Port["guards"] = { ...NO_GUARDS, loopGuard: true, arpTrust: true };
 
 /** The fields a role sets: always consistent (untagged is the PVID, or neither), with the guards that suit it. */
 export function fieldsOf(role: PortRole): Partial<Port> {
   switch (role.role) {
     case "access": return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [], admit: "all", guards: EDGE };
-    case "dataVoice": return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [role.voice], admit: "all", guards: { ...EDGE, macLimit: 3 } };
+    case "dataVoice": return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [role.voice], admit: "all", guards: { ...EDGE, macLimit: PHONE_AND_PC } };
     case "trunk": return {
       enabled: true, pvid: role.untagged, untagged: role.untagged === null ? [] : [role.untagged],
       tagged: role.tagged.filter((vid) => vid !== role.untagged).sort((a, b) => a - b), admit: role.untagged === null ? "tagged" : "all", guards: UPLINK,
@@ -29,9 +31,39 @@ export function fieldsOf(role: PortRole): Partial<Port> {
   }
 }
 
+/** What a port is by its membership, as far as painting asks. */
+function classOf({ enabled, untagged, tagged }: Port): "access" | "trunk" | "none" {
+  if (!enabled || untagged.length + tagged.length === 0) return "none";
+  return tagged.length > 1 || (tagged.length > 0 && untagged.length === 0) ? "trunk" : "access";
+}
+
+const CLASS_OF: Readonly<Record<PortRole["role"], ReturnType<typeof classOf>>> = {
+  access: "access", dataVoice: "access", wayBack: "access", trunk: "trunk", park: "none", undecided: "none",
+};
+
+/**
+ * The guards of a port that gets another make-up: what somebody set on it stays while it is the same sort of port, and what does
+ * not depend on the sort (sign-in and its profile, a restricted role, trust on what stays an uplink) stays at any rate.
+ */
+function guardsAfter(port: Port, role: PortRole): Port["guards"] {
+  const [was, will] = [classOf(port), CLASS_OF[role.role]];
+  const usual = fieldsOf(role).guards ?? NO_GUARDS;
+  if (will === "none") return { ...usual, profile: port.guards.profile };
+  const { profile, restrictedRole, signIn, dhcpTrust, arpTrust } = port.guards;
+  if (was !== will) return { ...usual, profile, restrictedRole, ...(will === "access" ? { signIn } : { dhcpTrust, arpTrust: usual.arpTrust || arpTrust }) };
+  return { ...port.guards, macLimit: limitAfter(port, role, usual.macLimit) };
+}
+
+/** The limit that somebody set stays; the usual one of what the port was becomes that of what it is. A phone needs room beside the PC. */
+function limitAfter({ tagged, guards }: Port, { role }: PortRole, usual: number | null): number | null {
+  const usualBefore = tagged.length === 0 ? EDGE.macLimit : PHONE_AND_PC;
+  if (role === "wayBack" || guards.macLimit === usualBefore) return usual;
+  return role === "dataVoice" && guards.macLimit !== null ? Math.max(guards.macLimit, PHONE_AND_PC) : guards.macLimit;
+}
+
 export function paintPorts(draft: Draft, ports: readonly string[], role: PortRole): void {
   const fields = fieldsOf(role);
-  for (const id of ports) draft.patch("port", id, fields);
+  for (const id of ports) draft.patch("port", id, { ...fields, guards: guardsAfter(draft.need("port", id), role) });
 }
 
 export const setAccess = (draft: Draft, ports: readonly string[], vid: Vid): void => paintPorts(draft, ports, { role: "access", vid });

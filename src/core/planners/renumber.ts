@@ -1,6 +1,6 @@
-import { containsAddress, formatAddress, formatPrefix, inRange, offsetIn, parseAddress, step, usableRange, type Address, type AddressRange, type Ipv4, type Ipv6, type Prefix } from "../address";
+import { containsAddress, containsPrefix, formatAddress, formatPrefix, inRange, offsetIn, parseAddress, step, usableRange, type Address, type AddressRange, type Ipv4, type Ipv6, type Prefix } from "../address";
 import { ascending } from "../kernel";
-import type { Draft, Scope } from "../plan";
+import type { Draft, ProbeQuestion, Route, Scope } from "../plan";
 import type { Refusal } from "./planner";
 
 /** One subnet of a segment that goes elsewhere; both of one family. */
@@ -58,7 +58,7 @@ function followedText(moves: MovesByAddress, text: string): string {
 
 /**
  * Moves subnets, and with them by the same offset every gateway and other leg, pool, exclusion, reservation and typed-in address in
- * them, and every name server, time server, relay target and option value that points at one of these. Two segments may change places.
+ * them, and every name server, time server, relay target, route, kept probe and option value that points at one of these. Two segments may change places.
  * An address in use for which the new subnet has no place refuses the whole; a pool is cut to what fits. Backwards, with the ends of
  * each move swapped, leads to the plan that was, as long as nothing was cut.
  */
@@ -105,10 +105,42 @@ export function renumber(draft: Draft, moves: readonly Move[]): Refusal {
     const concerned = mine.length > 0 || dns.some((a, i) => a !== segment.dns[i]) || time.some((a, i) => a !== segment.time[i]);
     if (concerned) draft.put("segment", { ...segment, prefixes4: segment.prefixes4.map(to), prefixes6: segment.prefixes6.map(to), dns, time });
   }
+  for (const device of draft.all("device")) {
+    const routes = device.routes.map((route) => movedRoute(route, moves, elsewhere));
+    if (routes.some((route, i) => route !== device.routes[i])) draft.put("device", { ...device, routes });
+  }
+  for (const expectation of draft.all("expectation")) {
+    const next = movedQuestion(expectation.question, elsewhere);
+    if (next !== expectation.question) draft.put("expectation", { ...expectation, question: next });
+  }
   const site = draft.get("site", draft.plan.site.id);
   const servers = site?.conventions.dnsServers.map((a) => elsewhere.follow(a)) ?? [];
   if (site !== undefined && servers.some((a, i) => a !== site.conventions.dnsServers[i])) draft.put("site", { ...site, conventions: { ...site.conventions, dnsServers: servers } });
   return null;
+}
+
+/** A route to a subnet that moves, or to a part of one, follows it; so does the router that it leads by. */
+function movedRoute(route: Route, moves: readonly Move[], elsewhere: MovesByAddress): Route {
+  const move = moves.find(({ from }) => containsPrefix(from, route.prefix));
+  const network = move === undefined ? null : step<Address>(move.to.network, offsetIn(move.from, route.prefix.network));
+  const fits = move !== undefined && network !== null && route.prefix.length >= move.to.length && containsAddress(move.to, network);
+  const isWhole = move !== undefined && move.from.length === route.prefix.length;
+  const prefix = isWhole ? move.to : fits ? ({ ...route.prefix, network } as Prefix) : route.prefix;
+  const via = elsewhere.follow(route.via);
+  return prefix === route.prefix && via === route.via ? route : { prefix, via };
+}
+
+/** A kept probe that comes with an address of its own asks with the same one in the new subnet. */
+function movedQuestion(question: ProbeQuestion, elsewhere: MovesByAddress): ProbeQuestion {
+  const { as } = question;
+  if (as.as === "spoofer") {
+    const address = elsewhere.follow(as.address);
+    return address === as.address ? question : { ...question, as: { ...as, address } };
+  }
+  if (as.as !== "typed") return question;
+  const address = elsewhere.follow(as.address);
+  const gateway = as.gateway === null ? null : elsewhere.follow(as.gateway);
+  return address === as.address && gateway === as.gateway ? question : { ...question, as: { ...as, address, gateway } };
 }
 
 function movedScope(scope: Scope, elsewhere: MovesByAddress, moveOf: (address: Address) => Move | undefined): Scope {

@@ -1,9 +1,10 @@
 import {
   addressAt, familyOf, formatAddress, parseAddress, parseIpv4, parsePrefix, prefixesOverlap, rangeCount, rangesOverlap, type Address, type AddressRange,
 } from "../address";
-import { isGateway, vid as asVid, type Segment } from "../plan";
+import { vid as asVid, type Segment } from "../plan";
 import { countChecked } from "./count-text";
-import { giveGateway, zoneNamed } from "./add-segment";
+import { zoneNamed } from "./add-segment";
+import { setGatewayAddress } from "./gateway-address";
 import { parseLease } from "./lease-text";
 import { moveSegmentTo } from "./move-segment";
 import type { Bench, Refusal } from "./planner";
@@ -78,21 +79,14 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
     else return moveSegmentTo(draft, segment.id, from, to);
     return null;
   },
-  gateway: ({ draft, ids }, segment, text) => {
+  gateway: (bench, segment, text) => {
+    if (/^(|-|–|none)$/i.test(text)) {
+      bench.draft.patch("segment", segment.id, { gatewayInterface: null });
+      return null;
+    }
     const address = parseIpv4(text) ?? addressInSegment(segment, text);
-    if (address === null || typeof address !== "number") return `"${text}" is not an IPv4 address; write 10.24.20.1 or just .1.`;
-    if (segment.gatewayInterface === null) {
-      const gateway = draft.all("device").find((d) => isGateway(d));
-      if (gateway === undefined) return "The plan has no gateway yet; add one on Hardware first.";
-      giveGateway(draft, ids, segment.id, gateway.id);
-    }
-    const leg = draft.need("segment", segment.id).gatewayInterface;
-    if (leg !== null) {
-      const old = draft.need("interface", leg).addresses4[0];
-      draft.patch("interface", leg, { addresses4: [address] });
-      draft.patch("segment", segment.id, { dns: draft.need("segment", segment.id).dns.map((d) => (d === old ? address : d)) });
-    }
-    return null;
+    if (address === null || typeof address !== "number") return `"${text}" is not an IPv4 address; write 10.24.20.1 or just .1, or leave it empty for a segment without a gateway.`;
+    return setGatewayAddress(bench, segment, address);
   },
   pool: ({ draft, ids }, segment, text) => {
     const scope = draft.all("scope").find((s) => s.segment === segment.id && s.family === 4);

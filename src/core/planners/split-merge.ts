@@ -1,11 +1,12 @@
 import {
-  asPrefix4, containsAddress, containsPrefix, formatPrefix, subnetsOf, summarise, supernetOf, usableRange, type AddressRange, type Prefix, type Prefix4,
+  asPrefix4, containsAddress, containsPrefix, formatPrefix, subnetsOf, summarise, supernetOf, step, usableRange, type Address, type AddressRange, type Prefix, type Prefix4,
 } from "../address";
 import type { PlanIndex, Plan, Segment, Vid } from "../plan";
 import { giveGateway } from "./add-segment";
 import { markFor, nextFreeVid, tapeFor } from "./conventions";
 import type { Bench, Refusal } from "./planner";
 import { removeSegment } from "./remove";
+import { gatewayIn } from "./static-block";
 
 /**
  * Splits a segment's subnet in two halves. The lower stays; the upper becomes a segment of its own in the same zone, with the devices
@@ -44,13 +45,26 @@ export function splitSegment({ draft, ids }: Bench, segmentId: string, name: str
   }
   draft.patch("segment", made.id, { planned: moved });
   draft.patch("segment", segmentId, { planned: Math.max(0, segment.planned - moved) });
-  for (const scope of draft.all("scope")) {
-    if (scope.segment !== segmentId || scope.family !== 4) continue;
-    const within = (range: AddressRange): AddressRange[] => cutTo(stays, range);
-    draft.patch("scope", scope.id, { pools: scope.pools.flatMap(within), exclusions: scope.exclusions.flatMap(within) });
+  for (const scope of draft.all("scope").filter((one) => one.segment === segmentId && one.family === 4)) {
+    const within = (prefix: Prefix4) => ({
+      pools: scope.pools.flatMap((range) => cutTo(prefix, range)), exclusions: scope.exclusions.flatMap((range) => cutTo(prefix, range)),
+    });
+    draft.patch("scope", scope.id, within(stays));
+    // What was offered and left out in the half that goes is so there, by the same server.
+    const gone = within(goes);
+    const ownGateway = gateway === undefined ? null : gatewayIn(draft.plan.site.conventions, goes);
+    const pools = ownGateway === null ? gone.pools : gone.pools.flatMap((pool) => without(pool, ownGateway));
+    if (pools.length > 0) draft.put("scope", { ...scope, ...gone, pools, id: ids(), segment: made.id });
   }
   if (gateway !== undefined) giveGateway(draft, ids, made.id, gateway.device);
   return null;
+}
+
+/** A range without one address of it: what is before and after. */
+function without({ first, last }: AddressRange, address: Address): AddressRange[] {
+  if (typeof first !== typeof address || address < first || address > last) return [{ first, last }];
+  const [before, after] = [step<Address>(address, -1), step<Address>(address, 1)];
+  return [...(before !== null && address > first ? [{ first, last: before }] : []), ...(after !== null && address < last ? [{ first: after, last }] : [])];
 }
 
 /** The part of a range that is usable in a subnet. */
@@ -85,19 +99,38 @@ export function mergeSegments({ draft }: Pick<Bench, "draft">, intoId: string, g
   if (into.zone !== gone.zone) return `${gone.name} is in another zone than ${into.name}; a merge would take the wall between them away. Put them into one zone first.`;
   const goneGateway = gone.gatewayInterface === null ? undefined : draft.get("interface", gone.gatewayInterface);
   for (const host of draft.all("host")) if (host.segment === goneId) draft.patch("host", host.id, { segment: intoId });
-  for (const ssid of draft.all("ssid")) if (ssid.segment === goneId) draft.patch("ssid", ssid.id, { segment: intoId });
+  for (const ssid of draft.all("ssid")) {
+    const more = [...new Set(ssid.moreSegments.map((one) => (one === goneId ? intoId : one)))].filter((one) => one !== ssid.segment || ssid.segment !== goneId);
+    if (ssid.segment === goneId || ssid.moreSegments.includes(goneId)) draft.patch("ssid", ssid.id, { segment: ssid.segment === goneId ? intoId : ssid.segment, moreSegments: more });
+  }
   for (const leg of draft.all("interface")) if (leg.segment === goneId && leg.id !== gone.gatewayInterface) draft.patch("interface", leg.id, { segment: intoId });
-  const pools = draft.all("scope").filter((scope) => scope.segment === goneId && scope.family === 4).flatMap((scope) => scope.pools);
-  const own = draft.all("scope").find((scope) => scope.segment === intoId && scope.family === 4);
-  if (own !== undefined) draft.patch("scope", own.id, { pools: [...own.pools, ...pools].slice(0, 32) });
+  const refusal = mergeScopes(draft, intoId, goneId);
+  if (refusal !== null) return refusal;
   repaint(draft, gone.vlan, into.vlan);
   for (const segment of draft.all("segment")) {
     const old = goneGateway?.addresses4[0];
     const replacement = into.gatewayInterface === null ? undefined : draft.get("interface", into.gatewayInterface)?.addresses4[0];
     if (old !== undefined && replacement !== undefined && segment.dns.includes(old)) draft.patch("segment", segment.id, { dns: [...new Set(segment.dns.map((d) => (d === old ? replacement : d)))] });
   }
-  draft.patch("segment", intoId, { prefixes4: [whole, ...into.prefixes4.slice(1)], planned: into.planned + gone.planned });
+  const [prefixes4, prefixes6] = [[whole, ...into.prefixes4.slice(1), ...gone.prefixes4.slice(1)], [...into.prefixes6, ...gone.prefixes6]];
+  if (prefixes4.length > 8 || prefixes6.length > 8) return `${into.name} and ${gone.name} have more than 8 further subnets between them; take some away first.`;
+  draft.patch("segment", intoId, { prefixes4, prefixes6, planned: into.planned + gone.planned });
   removeSegment(draft, goneId);
+  return null;
+}
+
+/** The pools and exclusions of a segment's scope come along; a scope that the other has none like moves as it is. */
+function mergeScopes(draft: Bench["draft"], intoId: string, goneId: string): Refusal {
+  for (const scope of draft.all("scope").filter((one) => one.segment === goneId)) {
+    const own = draft.all("scope").find((one) => one.segment === intoId && one.family === scope.family);
+    if (own === undefined) {
+      draft.patch("scope", scope.id, { segment: intoId });
+      continue;
+    }
+    const [pools, exclusions] = [[...own.pools, ...scope.pools], [...own.exclusions, ...scope.exclusions]];
+    if (pools.length > 32 || exclusions.length > 64) return `The two scopes have ${pools.length} pools and ${exclusions.length} exclusions between them; a scope has at most 32 and 64. Join some first.`;
+    draft.patch("scope", own.id, { pools, exclusions });
+  }
   return null;
 }
 

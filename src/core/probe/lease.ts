@@ -1,4 +1,4 @@
-import { netmaskText, containsAddress, formatAddress, parseAddress, prefixOf, type Address, type Ipv4, type Prefix } from "../address";
+import { netmaskText, containsAddress, formatAddress, parseAddress, prefixOf, usableRange, type Address, type Ipv4, type Prefix } from "../address";
 import { gatewayMissing } from "../checks/gateway";
 import { noAddressServer } from "../checks/servers";
 import { serverNotHeard } from "../checks/unheard";
@@ -161,31 +161,30 @@ export function askForLease(bench: ProbeBench, started: Started): Lease | null {
   return lease;
 }
 
-/** A pool that begins or ends at a free address beside it can grow by that side. */
+/** What the scope can give besides: the largest run of addresses that nobody has. Pools and exclusions that are there stay. */
 function growPool(index: PlanIndex, scope: Scope): Repair[] {
-  const segment = index.plan.segment.get(scope.segment);
-  const prefix = segment?.prefixes4[0];
-  if (prefix === undefined) return [];
-  const pool = poolForScope(index, scope);
-  return pool === null ? [] : [{ label: `Give out ${formatAddress(pool.first)} to ${formatAddress(pool.last)}`, planner: "edit-pool", args: { scope: scope.id }, edit: (draft) => draft.patch("scope", scope.id, { pools: [pool], exclusions: [] }) }];
+  const run = freeRun(index, scope);
+  if (run === null || scope.pools.length >= MOST_POOLS) return [];
+  return [{
+    label: `Also give out ${formatAddress(run.first)} to ${formatAddress(run.last)}`, planner: "edit-pool", args: { scope: scope.id },
+    edit: (draft) => draft.patch("scope", scope.id, { pools: [...draft.need("scope", scope.id).pools, run] }),
+  }];
 }
+const MOST_POOLS = 32;
 
-/** The largest run of addresses in the scope's subnet that nobody has fixed. */
-function poolForScope(index: PlanIndex, scope: Scope): { first: Ipv4; last: Ipv4 } | null {
-  const segment = index.plan.segment.get(scope.segment);
-  const prefix = segment?.prefixes4[0];
+/** The largest run of addresses in the scope's subnet that nobody has fixed, that no pool offers and that nobody left out. */
+function freeRun(index: PlanIndex, scope: Scope): { first: Ipv4; last: Ipv4 } | null {
+  const prefix = index.plan.segment.get(scope.segment)?.prefixes4[0];
   if (prefix === undefined || prefix.length > 30) return null;
-  const size = 2 ** (32 - prefix.length);
-  const taken = new Set<number>([...index.interfacesIn(scope.segment).flatMap((leg) => leg.addresses4), ...index.hostsIn(scope.segment).flatMap((host) => (host.ipv4 !== null && host.manner !== "dynamic" ? [host.ipv4] : []))].map(Number));
+  const usable = usableRange(prefix);
+  const offered = (index.groups("scopesBySegment").get(scope.segment) ?? []).flatMap(({ pools, exclusions }) => [...pools, ...exclusions]).filter(({ first }) => typeof first === "number");
+  const fixed = [...index.interfacesIn(scope.segment).flatMap((leg) => leg.addresses4), ...index.hostsIn(scope.segment).flatMap((host) => (host.ipv4 !== null && host.manner !== "dynamic" ? [host.ipv4] : []))];
+  const taken = [...offered, ...fixed.map((address) => ({ first: address, last: address }))].map(({ first, last }) => [Number(first), Number(last)] as const).sort((x, y) => x[0] - y[0]);
   let best: { first: number; last: number } | null = null;
-  let open: number | null = null;
-  for (let n = prefix.network + 1; n <= prefix.network + size - 1; n += 1) {
-    const isFree = n < prefix.network + size - 1 && !taken.has(n);
-    if (isFree && open === null) open = n;
-    if (!isFree && open !== null) {
-      if (best === null || n - 1 - open > best.last - best.first) best = { first: open, last: n - 1 };
-      open = null;
-    }
+  let from = Number(usable.first);
+  for (const [first, last] of [...taken, [Number(usable.last) + 1, Number(usable.last) + 1] as const]) {
+    if (first > from && (best === null || first - from > best.last - best.first + 1)) best = { first: from, last: first - 1 };
+    from = Math.max(from, last + 1);
   }
   return best as { first: Ipv4; last: Ipv4 } | null;
 }
