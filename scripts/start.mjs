@@ -2,137 +2,174 @@
 //   --demo           load the made-up sites once        --reset   throw this folder's data away first (demo and tests only)
 //   --port N         another port than 4100             --dir D   another data folder than .data/<profile>
 //   --profile P      start, demo, test or dev           --link-file F   also write the one-time link into a file
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+//   --stop           stop what runs on the folder, and everything it started
+import { createHash } from "node:crypto";
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { parseArgs } from "node:util";
 import { ensureBuild } from "./setup/build.mjs";
 import { connectTo } from "./setup/connection.mjs";
-import { placesOf, runningPid, startDatabase, stopPid } from "./setup/database.mjs";
+import { copyAside } from "./setup/copy-aside.mjs";
+import { placesOf, runningPid, startDatabase, urlOfRunning } from "./setup/database.mjs";
 import { DATABASE_PROGRAMS, ensurePrograms } from "./setup/debian.mjs";
 import { makeEntryLink } from "./setup/entry-link.mjs";
+import { ensureFolder, lockFolder } from "./setup/folder-lock.mjs";
+import { keepUp } from "./setup/keep-up.mjs";
 import { loadDemo } from "./setup/load-demo.mjs";
-import { migrate } from "./setup/migrate.mjs";
+import { migrate, pendingMigrations } from "./setup/migrate.mjs";
 import { ensurePackages } from "./setup/packages.mjs";
-import { isPortRefused, isPortTaken, startServer, stopServer } from "./setup/server.mjs";
+import { isUp, procFile, stopPid } from "./setup/processes.mjs";
+import { isPortRefused, isPortTaken, startServer } from "./setup/server.mjs";
 import { Problem, runOrExplain, say, stage } from "./setup/stage.mjs";
+import { readState, writeState } from "./setup/state-file.mjs";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
+const DEFAULT_PORT = 4100;
 
 function readOptions() {
   try {
     const { values } = parseArgs({
       options: {
         profile: { type: "string", default: "start" }, demo: { type: "boolean", default: false }, reset: { type: "boolean", default: false },
-        port: { type: "string", default: "4100" }, dir: { type: "string" }, "link-file": { type: "string" },
+        stop: { type: "boolean", default: false }, port: { type: "string" }, dir: { type: "string" }, "link-file": { type: "string" },
       },
     });
-    const port = Number(values.port);
+    const port = Number(values.port ?? DEFAULT_PORT);
     if (values.reset && values.profile === "start") throw new Problem("--reset throws all data away, so it is for the demo only: bin/demo --reset.");
     if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Problem(`"${values.port}" is not a port; write --port and a number from 1024 to 65535.`);
-    return { ...values, port, dir: resolve(ROOT, values.dir ?? join(".data", values.profile)) };
+    const given = values.profile === "start" ? (process.env.DATABASE_URL ?? "") : "";
+    return { ...values, port, askedPort: values.port ?? null, given, dir: resolve(ROOT, values.dir ?? join(".data", values.profile)) };
   } catch (error) {
-    if (error.code?.startsWith("ERR_PARSE_ARGS")) throw new Problem(`${error.message}. Known: --port N, --reset (with the demo), --dir folder.`);
+    if (error.code?.startsWith("ERR_PARSE_ARGS")) throw new Problem(`${error.message}. Known: --port N, --stop, --reset (with the demo), --dir folder.`);
     throw error;
   }
 }
 
+const runningFile = (dir) => join(dir, "running.json");
+const readRunning = (dir) => readState(runningFile(dir), ["pid", "address"], "what it says of a start is not known.");
+/** Tells databases apart without writing down how one gets in. */
+const markOf = (url) => createHash("sha256").update(url).digest("hex").slice(0, 16);
+
+/** The database of this start: one given by DATABASE_URL, or the folder's own, which is kept up and copied aside before a migration. */
 async function openDatabase(options) {
-  const given = process.env.DATABASE_URL;
-  if (options.profile === "start" && given !== undefined && given !== "") {
-    await (await connectTo(given)).end();
-    return { url: given, stop: async () => {} };
+  if (options.given !== "") {
+    await (await connectTo(options.given)).end();
+    return { url: options.given, stop: async () => {}, keepUp: () => null, copyAside: async () => say("    DATABASE_URL names a database that is not ours to copy; its keeper makes the copies.") };
   }
   await ensurePrograms(DATABASE_PROGRAMS);
   if (options.reset) {
     const pid = runningPid(placesOf(options.dir));
     if (pid !== null) await stopPid(pid);
-    rmSync(options.dir, { recursive: true, force: true });
+    for (const part of ["db", "files", "copies", "state.json"]) rmSync(join(options.dir, part), { recursive: true, force: true });
   }
-  return stage("starting the database", () => startDatabase(options.dir, { durable: options.profile !== "test" || process.env.TEST_DURABLE === "1" }));
+  const start = () => startDatabase(options.dir, { durable: options.profile !== "test" || process.env.TEST_DURABLE === "1" });
+  let database = await stage("starting the database", start);
+  return {
+    url: database.url,
+    stop: () => database.stop(),
+    keepUp: (onBug) => keepUp({ title: "The database", isUp: () => isUp(database.pid), start: async () => { database = await start(); }, onBug }),
+    copyAside: async (migration) => {
+      await database.stop();
+      await copyAside(options.dir, migration, new Date());
+      database = await start();
+    },
+  };
 }
 
-/** What the system says of a process; empty for one that is gone, or dead and not yet fetched by its parent. */
-function procFile(pid, name) {
-  try {
-    return readFileSync(`/proc/${pid}/${name}`, "utf8");
-  } catch (error) {
-    if (error.code === "ENOENT" || error.code === "ESRCH") return "";
-    throw error;
-  }
-}
-
-/**
- * A start of the same data folder that still runs gets a new link instead of a second server. One that was killed may have left
- * its server behind: that is stopped, if it is still the one that serves this folder.
- */
-async function linkForRunning({ dir, reset }) {
-  const file = join(dir, "running.json");
-  if (!existsSync(file)) return false;
-  const { pid, address, serverPid } = JSON.parse(readFileSync(file, "utf8"));
-  if (!procFile(pid, "cmdline").includes("start.mjs")) {
-    if (serverPid !== undefined && procFile(serverPid, "environ").includes(encodeURIComponent(placesOf(dir).socket))) {
-      say(`  the start before was killed and left its server (process ${serverPid}); stopping that`);
-      await stopPid(serverPid);
-    }
-    return false;
-  }
-  if (reset) throw new Problem(`It runs already, at ${address} (process ${pid}). Stop it with Ctrl-C first, then reset.`);
-  const { url } = await startDatabase(dir, { durable: true });
+/** Another start has the folder: it gets a new link, or a sentence why not. */
+async function linkFromRunning({ dir, reset, askedPort, given }) {
+  const running = readRunning(dir);
+  if (running === null || !isUp(running.pid)) throw new Problem(`Another start of ${dir} is under way. Wait until it is ready, then run this again for a link of your own.`);
+  const { pid, address, database } = running;
+  const stopIt = `Stop it first, with Ctrl-C where it was started or with --stop`;
+  if (reset) throw new Problem(`It runs already, at ${address} (process ${pid}). ${stopIt}, then reset.`);
+  if (askedPort !== null && !address.endsWith(`:${askedPort}`)) throw new Problem(`It runs already, at ${address} (process ${pid}), and its port stays as it is while it runs. ${stopIt}, then start with --port ${askedPort}.`);
+  if (given !== "" && markOf(given) !== database) throw new Problem(`It runs already, at ${address} (process ${pid}), on another database than DATABASE_URL names now. ${stopIt}, or name another folder with --dir.`);
+  const url = given !== "" ? given : await urlOfRunning(dir);
+  if (url === null) throw new Problem(`It runs already, at ${address} (process ${pid}); its database is just being started again. Run this again in a few seconds.`);
   say(`\nIt runs already, at ${address} (process ${pid}). A new link, for one use:\n\n    ${await makeEntryLink(url, address)}\n`);
-  return true;
+}
+
+/** Stops the start that has the folder, and makes sure that it is gone. */
+async function stopRunning({ dir }) {
+  const running = readRunning(dir);
+  if (running === null || !procFile(running.pid, "cmdline").includes("start.mjs")) throw new Problem(`Nothing that was started on ${dir} runs.`);
+  await stage(`stopping process ${running.pid} at ${running.address}`, () => stopPid(running.pid, { graceMs: 45_000 }));
+}
+
+/** A start that was killed may have left its server: that is stopped, if it is still the one that serves this folder. */
+async function stopLeftServer(dir) {
+  const { serverPid } = readRunning(dir) ?? {};
+  if (serverPid === undefined || !procFile(serverPid, "environ").includes(encodeURIComponent(placesOf(dir).socket))) return;
+  say(`  the start before was killed and left its server (process ${serverPid}); stopping that`);
+  await stopPid(serverPid);
 }
 
 async function start() {
   const began = performance.now();
   const options = readOptions();
-  const address = `http://127.0.0.1:${options.port}`;
+  const { dir, port } = options;
+  const address = `http://127.0.0.1:${port}`;
+  if (options.stop) return stopRunning(options);
+  ensureFolder(dir);
   say(`Starting in ${ROOT}`);
   await ensurePackages(ROOT);
-  if (await linkForRunning(options)) return;
-  if (await isPortRefused(options.port)) throw new Problem(`Browsers refuse port ${options.port}: it belongs to another protocol. Start with another, such as --port 4100.`);
-  if (await isPortTaken(options.port)) {
-    throw new Problem(`Port ${options.port} is in use by another program. Stop that, or start with --port ${options.port + 1}.`);
-  }
-  if (options.profile !== "dev") await ensureBuild(ROOT);
+  if (!lockFolder(dir)) return linkFromRunning(options);
+  await stopLeftServer(dir);
+  const linkFile = options["link-file"] === undefined ? null : resolve(ROOT, options["link-file"]);
+  // Whoever waits for it must not find one of before.
+  if (linkFile !== null) rmSync(linkFile, { force: true });
+  if (await isPortRefused(port)) throw new Problem(`Browsers refuse port ${port}: it belongs to another protocol. Start with another, such as --port 4100.`);
+  if (await isPortTaken(port)) throw new Problem(`Port ${port} is in use by another program. Stop that, or start with --port ${port + 1}.`);
+  const dev = options.profile === "dev";
+  if (!dev) await ensureBuild(ROOT);
   const database = await openDatabase(options);
-  const running = join(options.dir, "running.json");
-  mkdirSync(options.dir, { recursive: true, mode: 0o700 });
-  writeFileSync(running, JSON.stringify({ pid: process.pid, address }));
+  const note = (more) => writeState(runningFile(dir), { pid: process.pid, address, database: markOf(database.url), ...more });
+  note({});
+  const watches = [];
   let server = null;
   let ending = false;
   const end = async (code) => {
     if (ending) return;
     ending = true;
-    if (server !== null) await stopServer(server);
+    await Promise.all(watches.map((watch) => watch?.stop()));
+    if (server !== null) await stopPid(server.pid);
     await database.stop();
-    rmSync(running, { force: true });
+    rmSync(runningFile(dir), { force: true });
     process.exit(code);
   };
-  process.on("SIGINT", () => { say("\nStopping."); void end(0); });
-  process.on("SIGTERM", () => void end(0));
+  const endBy = (words) => () => { if (words !== "") say(words); void end(0).catch(explainAndGo); };
+  const explainAndGo = (error) => { process.stderr.write(`${error instanceof Problem ? error.message : error?.stack}\n`); process.exit(1); };
+  process.on("SIGINT", endBy("\nStopping."));
+  process.on("SIGTERM", endBy(""));
+  // A closed terminal ends nothing: people are at work in their browsers. --stop ends it.
+  process.on("SIGHUP", () => say("The terminal was closed; it goes on. --stop ends it."));
   try {
+    const { hasData, fresh } = await pendingMigrations(ROOT, database.url);
+    if (hasData && fresh.length > 0) await database.copyAside(fresh[0]);
     const applied = await stage("bringing the database to the newest form", () => migrate(ROOT, database.url));
     if (applied.length > 0) say(`    ${applied.length} migrations applied`);
     if (options.demo) await loadDemo(ROOT, database.url);
-    server = await stage("starting the server", () => startServer(ROOT, { port: options.port, url: database.url, dev: options.profile === "dev" }));
-    writeFileSync(running, JSON.stringify({ pid: process.pid, address, serverPid: server.pid }));
+    const serve = async () => {
+      server = await startServer(ROOT, { port, url: database.url, dev, logFile: join(dir, "server.log") });
+      note({ serverPid: server.pid });
+    };
+    await stage("starting the server", serve);
+    const onBug = (error) => { process.stderr.write(`${error?.stack ?? error}\n`); void end(1); };
+    watches.push(database.keepUp(onBug), keepUp({ title: "The server", isUp: () => isUp(server.pid), start: serve, onBug }));
     const link = await makeEntryLink(database.url, address);
-    if (options["link-file"] !== undefined) {
-      const file = resolve(ROOT, options["link-file"]);
-      if (!existsSync(dirname(file))) mkdirSync(dirname(file), { recursive: true });
-      writeFileSync(file, link, { mode: 0o600 });
+    if (linkFile !== null) {
+      mkdirSync(dirname(linkFile), { recursive: true });
+      writeFileSync(linkFile, link, { mode: 0o600 });
     }
-    say(`\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything that was started here.`);
-    server.once("exit", (code) => {
-      if (!ending) process.stderr.write(`The server ended by itself (${code}).\n`);
-      void end(1);
-    });
+    say(`\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything that was started here. What the server has to say is in ${join(dir, "server.log")}.`);
   } catch (error) {
     ending = true;
-    if (server !== null) await stopServer(server);
+    await Promise.all(watches.map((watch) => watch?.stop()));
+    if (server !== null) await stopPid(server.pid);
     await database.stop();
-    rmSync(running, { force: true });
+    rmSync(runningFile(dir), { force: true });
     throw error;
   }
 }

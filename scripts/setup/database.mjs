@@ -1,12 +1,14 @@
 // A private MariaDB in a folder of ours: its own data, its own socket, no network, never the system's service.
 import { spawn } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
-import { chmodSync, closeSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, statfsSync, writeFileSync } from "node:fs";
+import { chmodSync, closeSync, existsSync, mkdirSync, mkdtempSync, openSync, readdirSync, readFileSync, renameSync, rmSync, statfsSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir, userInfo } from "node:os";
 import { join } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
+import { stopPid } from "./processes.mjs";
 import { findProgram, lastLines, runProgram } from "./run-program.mjs";
-import { Problem } from "./stage.mjs";
+import { Problem, say } from "./stage.mjs";
+import { readState, writeState } from "./state-file.mjs";
 
 const COMMON = [
   "--skip-log-bin", "--skip-name-resolve", "--performance-schema=OFF", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci",
@@ -18,8 +20,12 @@ const QUICK = [
   "--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=0", "--innodb-flush-method=nosync", "--innodb-log-file-size=32M",
   "--innodb-buffer-pool-size=128M", "--innodb-buffer-pool-dump-at-shutdown=0", "--innodb-buffer-pool-load-at-startup=0",
 ];
+/** A database that is stopped writes out what it holds first. */
+const STOP_GRACE_MS = 30_000;
 const LEAST_FREE_BYTES = 400 * 1024 * 1024;
 const MB = 1024 * 1024;
+/** The database with the plans; its folder has the same name. */
+const APP_DATABASE = "app";
 
 /** The folder's parts. A socket's path may have 107 bytes; a deep checkout's goes to the temporary folder. */
 export function placesOf(dir) {
@@ -42,6 +48,9 @@ export function runningPid(places) {
   }
 }
 
+/** The URL of the database that runs in a folder, or null while none does. */
+export const urlOfRunning = async (dir) => (runningPid(placesOf(dir)) === null ? null : ensureUser(placesOf(dir)));
+
 /** Fails with a sentence when the disk has less than that left. */
 export function requireSpace(dir, leastBytes) {
   const { bavail, bsize } = statfsSync(dir);
@@ -49,14 +58,28 @@ export function requireSpace(dir, leastBytes) {
   if (free < leastBytes) throw new Problem(`The disk under ${dir} has ${Math.floor(free / MB)} MB left; the database needs ${Math.ceil(leastBytes / MB)} MB. Free some space and start again.`);
 }
 
+/** A folder with plans in it is never begun anew, whatever else is missing; one of a first start that was cut off is put aside. */
 async function initialise(places) {
   if (existsSync(places.marker)) return;
-  // Without the marker an earlier first start was cut off: nothing of a plan can be in there yet.
-  rmSync(places.data, { recursive: true, force: true });
+  if (existsSync(join(places.data, APP_DATABASE))) {
+    say(`  ${places.marker} is missing, but there are plans beside it: they are kept, and the file is written anew.`);
+    writeFileSync(places.marker, "");
+    return;
+  }
+  if (existsSync(places.data) && readdirSync(places.data).length > 0) {
+    const aside = `${places.data}.unfinished-${Date.now()}`;
+    renameSync(places.data, aside);
+    say(`  ${places.data} was never finished; it is put aside as ${aside}, and a new one is made.`);
+  }
   const asRoot = process.getuid?.() === 0 ? ["--user=root"] : [];
+  mkdirSync(places.data, { mode: 0o700 });
+  // The script takes a path apart at its spaces; by another name it has none.
+  const names = mkdtempSync(join(tmpdir(), "plan-db-"));
+  symlinkSync(places.data, join(names, "db"));
   const { code, output } = await runProgram(findProgram("mariadb-install-db"), [
-    "--no-defaults", `--datadir=${places.data}`, "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve", ...asRoot,
+    "--no-defaults", `--datadir=${join(names, "db")}`, "--auth-root-authentication-method=normal", "--skip-test-db", "--skip-name-resolve", ...asRoot,
   ]);
+  rmSync(names, { recursive: true, force: true });
   if (code !== 0) throw new Problem(`The database folder could not be made:\n${lastLines(output)}`);
   writeFileSync(places.marker, "");
 }
@@ -68,10 +91,9 @@ async function connectAs(socketPath, user, password, database) {
 
 /** The application's own user, with a random password in a file that only this account can read. */
 async function ensureUser(places) {
-  if (!existsSync(places.state)) {
-    writeFileSync(places.state, JSON.stringify({ user: "app", password: randomBytes(24).toString("hex"), database: "app" }), { mode: 0o600 });
-  }
-  const state = JSON.parse(readFileSync(places.state, "utf8"));
+  const known = readState(places.state, ["user", "password", "database"], "the database gets a new password.");
+  const state = known ?? { user: "app", password: randomBytes(24).toString("hex"), database: APP_DATABASE };
+  if (known === null) writeState(places.state, state);
   const root = await connectAs(places.socket, "root", "");
   try {
     await root.query(`CREATE DATABASE IF NOT EXISTS ${state.database}`);
@@ -104,20 +126,6 @@ async function untilReady(places, child) {
   throw new Problem(`The database did not answer within 30 s. Its log: ${places.log}`);
 }
 
-export async function stopPid(pid) {
-  process.kill(pid, "SIGTERM");
-  for (let tries = 0; tries < 1500; tries += 1) {
-    try {
-      process.kill(pid, 0);
-      if (/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, "utf8"))) return;
-    } catch (error) {
-      if (error.code === "ESRCH" || error.code === "ENOENT") return;
-      throw error;
-    }
-    await wait(20);
-  }
-}
-
 /**
  * Starts the database of a folder, or takes over one that still runs there after its starter was killed. `durable` false is for tests: quicker, and a
  * crash may lose a second of them.
@@ -128,7 +136,8 @@ export async function startDatabase(dir, { durable }) {
   const places = placesOf(dir);
   mkdirSync(places.files, { recursive: true });
   const known = runningPid(places);
-  if (known !== null) return { url: await ensureUser(places), pid: known, stop: () => stopPid(known) };
+  if (known !== null) await untilReady(places, { exitCode: null, signalCode: null });
+  if (known !== null) return { url: await ensureUser(places), pid: known, stop: () => stopPid(known, { graceMs: STOP_GRACE_MS }) };
   requireSpace(dir, LEAST_FREE_BYTES);
   rmSync(places.socket, { force: true });
   rmSync(places.pid, { force: true });
@@ -142,5 +151,5 @@ export async function startDatabase(dir, { durable }) {
   closeSync(log);
   await untilReady(places, child);
   child.unref();
-  return { url: await ensureUser(places), pid: child.pid, stop: () => stopPid(child.pid) };
+  return { url: await ensureUser(places), pid: child.pid, stop: () => stopPid(child.pid, { graceMs: STOP_GRACE_MS }) };
 }

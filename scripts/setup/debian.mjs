@@ -14,6 +14,9 @@ export const CAPTURE_PROGRAMS = { tshark: "tshark" };
 /** What turns a printed sheet into a picture. */
 export const PAPER_PROGRAMS = { pdftoppm: "poppler-utils" };
 
+/** How long another package installation is waited for. */
+const LOCK_WAIT_S = 600;
+
 /** Makes sure that every program, or every file where the name is a path, is there. */
 export async function ensurePrograms(programs) {
   const isThere = (name) => (name.startsWith("/") ? existsSync(name) : findProgram(name) !== null);
@@ -27,7 +30,8 @@ export async function ensurePrograms(programs) {
   say(`  Debian packages missing: ${list}. Installing them ${root ? "as root" : "through sudo"}.`);
   const apt = async (...args) => {
     const [command, before] = root ? ["apt-get", []] : ["sudo", ["-n", "DEBIAN_FRONTEND=noninteractive", "apt-get"]];
-    return runProgram(command, [...before, ...args], { env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
+    // Another installation may be under way (a fresh machine does its own first): it is waited for.
+    return runProgram(command, [...before, "-o", `DPkg::Lock::Timeout=${LOCK_WAIT_S}`, ...args], { env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
   };
   await stage(`installing ${list}`, async () => {
     // A fresh machine may have no package lists yet, or stale ones: a failed update is told by the install that follows.

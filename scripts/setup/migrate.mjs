@@ -15,6 +15,28 @@ export function migrationFiles(root) {
   });
 }
 
+/** The files still to be applied, and whether the database holds anything yet. Refuses one that is newer than this program. */
+export async function pendingMigrations(root, url) {
+  const connection = await connectTo(url);
+  try {
+    const [tables] = await connection.query("SHOW TABLES LIKE 'migration'");
+    const [applied] = tables.length === 0 ? [[]] : await connection.query("SELECT name, sha FROM migration ORDER BY name");
+    return { hasData: applied.length > 0, fresh: freshAfter(applied, migrationFiles(root)).map((file) => file.name) };
+  } finally {
+    await connection.end();
+  }
+}
+
+/** What comes after those applied; a sentence when they are not the beginning of what this program knows. */
+function freshAfter(applied, files) {
+  for (const [i, row] of applied.entries()) {
+    const file = files[i];
+    if (file === undefined || file.name !== row.name) throw new Problem(`This database has the migration ${row.name}, which this version does not know. Use the version that made it, or a newer one.`);
+    if (file.sha !== row.sha) throw new Problem(`The migration ${row.name} has changed since it was applied. Put the old file back and write a new one instead.`);
+  }
+  return files.slice(applied.length);
+}
+
 /** Brings the database to the newest form; answers the names of the files it applied. */
 export async function migrate(root, url) {
   const connection = await connectTo(url, { multipleStatements: true });
@@ -23,13 +45,7 @@ export async function migrate(root, url) {
     if (lock.taken !== 1) throw new Problem("Another start is changing this database just now. Wait until it is done and start again.");
     await connection.query("CREATE TABLE IF NOT EXISTS migration (name VARCHAR(80) PRIMARY KEY, sha CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))");
     const [applied] = await connection.query("SELECT name, sha FROM migration ORDER BY name");
-    const files = migrationFiles(root);
-    for (const [i, row] of applied.entries()) {
-      const file = files[i];
-      if (file === undefined || file.name !== row.name) throw new Problem(`This database has the migration ${row.name}, which this version does not know. Use the version that made it, or a newer one.`);
-      if (file.sha !== row.sha) throw new Problem(`The migration ${row.name} has changed since it was applied. Put the old file back and write a new one instead.`);
-    }
-    const fresh = files.slice(applied.length);
+    const fresh = freshAfter(applied, migrationFiles(root));
     for (const file of fresh) {
       await connection.query(file.text);
       await connection.query("INSERT INTO migration (name, sha) VALUES (?, ?)", [file.name, file.sha]);

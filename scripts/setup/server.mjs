@@ -1,7 +1,10 @@
 // The production server of the built application, on loopback.
 import { spawn } from "node:child_process";
+import { closeSync, existsSync, openSync, readFileSync, renameSync, statSync } from "node:fs";
 import { createServer } from "node:net";
 import { setTimeout as wait } from "node:timers/promises";
+import { stopPid } from "./processes.mjs";
+import { lastLines } from "./run-program.mjs";
 import { Problem } from "./stage.mjs";
 
 /** Whether a program listens on the port already. */
@@ -23,20 +26,24 @@ export async function isPortRefused(port) {
   }
 }
 
-export async function startServer(root, { port, url, dev }) {
-  const child = spawn(process.execPath, ["node_modules/next/dist/bin/next", dev ? "dev" : "start", "-H", "127.0.0.1", "-p", String(port)], {
-    cwd: root, detached: true, stdio: ["ignore", "pipe", "pipe"],
+/** The log of the server, begun anew when it has grown large; the one before is kept beside it. */
+function openLog(file) {
+  if (existsSync(file) && statSync(file).size > MOST_LOG_BYTES) renameSync(file, `${file}.1`);
+  return openSync(file, "a");
+}
+const MOST_LOG_BYTES = 5_000_000;
+
+/** Starts the server, which writes into a file: it needs nobody who reads what it says. */
+export async function startServer(root, { port, url, dev, logFile }) {
+  const log = openLog(logFile);
+  const child = spawn(process.execPath, ["scripts/serve.mjs"], {
+    cwd: root, detached: true, stdio: ["ignore", dev ? "inherit" : log, dev ? "inherit" : log],
     env: { ...process.env, NODE_ENV: dev ? "development" : "production", NEXT_TELEMETRY_DISABLED: "1", DATABASE_URL: url, LISTEN_PORT: String(port) },
   });
-  let output = "";
-  for (const stream of [child.stdout, child.stderr]) {
-    stream.on("data", (data) => {
-      output = `${output}${data}`.slice(-4000);
-      if (dev || /error|warn/i.test(String(data))) process.stderr.write(data);
-    });
-  }
+  closeSync(log);
+  const said = () => lastLines(readFileSync(logFile, "utf8"), 12);
   for (let tries = 0; tries < 600; tries += 1) {
-    if (child.exitCode !== null) throw new Problem(`The server did not start:\n${output}`);
+    if (child.exitCode !== null || child.signalCode !== null) throw new Problem(`The server did not start. The end of its log, ${logFile}:\n${said()}`);
     try {
       await fetch(`http://127.0.0.1:${port}/enter`, { signal: AbortSignal.timeout(5000) });
       return child;
@@ -45,18 +52,6 @@ export async function startServer(root, { port, url, dev }) {
       await wait(50);
     }
   }
-  await stopServer(child);
-  throw new Problem(`The server did not answer on port ${port} within 30 s:\n${output}`);
-}
-
-/** Stops a server by its pid and waits until it is gone. */
-export async function stopServer(child) {
-  if (child.exitCode !== null || child.signalCode !== null) return;
-  const gone = new Promise((resolve) => child.once("exit", resolve));
-  child.kill("SIGTERM");
-  await Promise.race([gone, wait(5000)]);
-  if (child.exitCode === null && child.signalCode === null) {
-    child.kill("SIGKILL");
-    await gone;
-  }
+  await stopPid(child.pid);
+  throw new Problem(`The server did not answer on port ${port} within 30 s. The end of its log, ${logFile}:\n${said()}`);
 }

@@ -7,6 +7,11 @@ const seconds = (from) => `${((performance.now() - from) / 1000).toFixed(1)} s`;
 
 export const say = (text = "") => process.stdout.write(`${text}\n`);
 
+// Whoever read what is said here may be gone (a closed terminal, a pipe's other end): that is no reason to stop.
+for (const stream of [process.stdout, process.stderr]) {
+  stream.on("error", (error) => { if (!["EPIPE", "EIO", "ERR_STREAM_DESTROYED"].includes(error.code)) throw error; });
+}
+
 /** Runs one stage of the set-up and prints what it is, how long it has taken and how long it took. */
 export async function stage(title, work) {
   const from = performance.now();

@@ -14,6 +14,7 @@ export const ERRORS = {
   "stale-revision": { status: 409, text: "The plan has changed since you opened it." },
   "too-large": { status: 413, text: "That is larger than this takes." },
   "wrong-host": { status: 421, text: "The application is not known under this name. Use the address that the start command printed." },
+  "wrong-method": { status: 405, text: "Only GET, HEAD, POST, DELETE are taken here." },
   "wrong-origin": { status: 403, text: "The request came from another site's page and was refused." },
 } as const satisfies Record<string, { status: number; text: string }>;
 
