@@ -34,7 +34,7 @@ export function lockkeepersHouse(): Plan {
   const all = { role: "trunk", untagged: null, tagged: [20, 30, 40, 50, 60, 70].map(v) } as const;
   const point = { role: "trunk", untagged: v(70), tagged: [20, 40, 50, 60].map(v) } as const;
   site.paint("Gateway", ["1"], all).paint("Gateway", ["2", "3"], { role: "park" }).paint("Gateway", ["4"], { role: "undecided" });
-  site.paint("Hall switch", [1], all).paint("Hall switch", [2, 3], point).paint("Hall switch", [4, 5], access(20)).paint("Hall switch", [6], access(30))
+  site.paint("Hall switch", [1], all).paint("Hall switch", [2, 3], point).paint("Hall switch", [4, 5], access(20)).paint("Hall switch", [6], access(30)).unlimited("Hall switch", [6])
     .paint("Hall switch", [7], access(40)).paint("Hall switch", [8], access(50)).paint("Hall switch", [9, 10, 11, 12, 13, 14, 15, 16, 17, 18], { role: "park" });
   site.paint("Landing AP", [1], point).paint("Studio AP", [1], point);
   site.cable("Gateway/1", "Hall switch/1", 1, "").cable("Hall switch/2", "Landing AP/1", 12, "").cable("Hall switch/3", "Studio AP/1", 40, "").cable("Hall switch/6", "Studio bench switch/1", 40, "");

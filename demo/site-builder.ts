@@ -171,6 +171,12 @@ export class SiteBuilder {
     return this;
   }
 
+  /** Ports that more gear hangs behind: any number of addresses. */
+  unlimited(device: string, labels: readonly (string | number)[]): this {
+    for (const label of labels) { const port = this.#id("port", `${device}/${label}`); this.#draft.patch("port", port, { guards: { ...this.#draft.need("port", port).guards, macLimit: null } }); }
+    return this;
+  }
+
   paint(device: string, labels: readonly (string | number)[], role: PortRole): this {
     for (const label of labels) this.#draft.patch("port", this.#id("port", `${device}/${label}`), fieldsOf(role));
     return this;

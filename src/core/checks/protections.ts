@@ -1,4 +1,4 @@
-import { ProbeBench, profileOf, serverReached } from "../probe";
+import { benchOn, profileOf, serverReached } from "../probe";
 import { nameOf, type Device, type Host, type PlanIndex, type Port } from "../plan";
 import { cableWay, classify, FABRIC } from "../switching";
 import { check, type Found, type Repair } from "./check";
@@ -113,7 +113,7 @@ export const signInServerUnreachable = check<Unreached>({
   find: (index): Found<Unreached>[] => signingIn(index).flatMap(({ device, port, ports }): Found<Unreached>[] => {
     const profile = profileOf(index, port);
     if (profile === undefined) return [];
-    const reached = serverReached(new ProbeBench(index, nobody), device, profile);
+    const reached = serverReached(benchOn(index, nobody), device, profile);
     return "server" in reached ? [] : [{ subjects: [{ kind: "device", id: device.id }, { kind: "signIn", id: profile.id }], data: { device: device.id, profile: profile.id, sentence: reached.cause.sentence, ports } }];
   }),
   describe: ({ sentence, ports }) => `${sentence} ${counted(ports, "port asks", "ports ask")} for a sign-in there.`,
@@ -123,7 +123,7 @@ export const signInServerUnreachable = check<Unreached>({
     if (own === undefined || known === undefined) return found;
     // What a repair creates gets its id when it is made, not when it is offered.
     let next = nobody;
-    const reached = serverReached(new ProbeBench(index, () => next()), own, known);
+    const reached = serverReached(benchOn(index, () => next()), own, known);
     if ("server" in reached) return found;
     return reached.cause.repairs.map((repair): Repair => ({ ...repair, edit: (draft, ids) => { next = ids; return repair.edit(draft, ids); } }));
   },

@@ -1,6 +1,5 @@
 import { formatAddress } from "../address";
 import { hears, placeOfHost, placeOfLeg, sourceOf } from "../probe/place";
-import { hostAddress } from "../probe/travel";
 import { FABRIC, flood } from "../switching";
 import { nameOf, type Interface, type PlanIndex, type Scope } from "../plan";
 import { check, type Found, type Repair } from "./check";
@@ -20,7 +19,7 @@ function isHeard(index: PlanIndex, scope: Scope): boolean {
 /** The server's address, as a relay would name it. */
 function serverAddress(index: PlanIndex, scope: Scope): Interface["relayTo"] {
   const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-  const address = host === undefined ? (scope.serverDevice === null ? null : (index.interfacesOf(scope.serverDevice).flatMap((leg) => leg.addresses4)[0] ?? null)) : hostAddress(index, host, 4);
+  const address = host === undefined ? (scope.serverDevice === null ? null : (index.interfacesOf(scope.serverDevice).flatMap((leg) => leg.addresses4)[0] ?? null)) : host.ipv4;
   return typeof address === "number" ? address : null;
 }
 

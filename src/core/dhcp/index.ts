@@ -2,4 +2,4 @@ export { OPTION_KINDS, optionFault, readOption, type OptionKind, type OptionType
 export { adviseLease, holdSeconds, LEASES, peakUse, type LeaseAdvice, type Peak, type Visits } from "./lease-sizing";
 export { keptInPool, leasableCount, offeredCount, offeredRanges, NO_LEASES, offerTo, type Leases, type Offer } from "./scope-room";
 export { whoAnswers, type Answer } from "./who-answers";
-export { leasedTo, leaseholder, leasesOf } from "./leased";
+export { leasedTo, leaseholder, leasesOf, visitorAddress, visitorsWith } from "./leased";

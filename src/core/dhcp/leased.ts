@@ -23,6 +23,37 @@ export function leasedTo(index: PlanIndex, scope: Scope): ReadonlyMap<string, Ad
   return given;
 }
 
+interface Visiting { readonly free: readonly Address[]; /** By name: everybody of another segment who asks for an address. */ readonly hosts: readonly Host[]; readonly place: ReadonlyMap<string, number> }
+const VISITING = new WeakMap<PlanIndex, Map<string, Visiting>>();
+
+function visitingOf(index: PlanIndex, scope: Scope): Visiting {
+  const ofIndex = VISITING.get(index) ?? new Map<string, Visiting>();
+  VISITING.set(index, ofIndex);
+  const known = ofIndex.get(scope.id);
+  if (known !== undefined) return known;
+  const taken = new Set(leasedTo(index, scope).values());
+  const hosts = [...index.plan.host.values()].filter((one) => one.manner !== "typed" && one.segment !== scope.segment).sort((a, b) => byNaturalText(a.name, b.name) || (a.id < b.id ? -1 : 1));
+  const made = { free: [...freeAddresses(index, scope)].filter((address) => !taken.has(address)), hosts, place: new Map(hosts.map(({ id }, i) => [id, i])) };
+  ofIndex.set(scope.id, made);
+  return made;
+}
+
+/**
+ * The address that a scope gives to a host of another segment that asks it all the same: plugged in elsewhere, or put into another VLAN by its
+ * sign-in. By its place among all who might, by name, so that two of them get two addresses; null when those of the segment have taken all.
+ */
+export function visitorAddress(index: PlanIndex, scope: Scope, host: Host): Address | null {
+  const { free, place } = visitingOf(index, scope);
+  return free[(place.get(host.id) ?? 0) % Math.max(1, free.length)] ?? null;
+}
+
+/** The hosts of other segments that would have this address if they asked this scope. */
+export function visitorsWith(index: PlanIndex, scope: Scope, address: Address): Host[] {
+  const { free, hosts } = visitingOf(index, scope);
+  const at = free.indexOf(address);
+  return at < 0 ? [] : hosts.filter((_, i) => i % free.length === at);
+}
+
 /** Who of the register holds an address by a lease of a scope, or undefined. */
 export function leaseholder(index: PlanIndex, scope: Scope, address: Address): Host | undefined {
   for (const [id, held] of leasedTo(index, scope)) if (held === address) return index.plan.host.get(id);

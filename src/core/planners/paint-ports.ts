@@ -63,7 +63,14 @@ function limitAfter({ tagged, guards }: Port, { role }: PortRole, usual: number 
 
 export function paintPorts(draft: Draft, ports: readonly string[], role: PortRole): void {
   const fields = fieldsOf(role);
-  for (const id of ports) draft.patch("port", id, { ...fields, guards: guardsAfter(draft.need("port", id), role) });
+  const cabled = new Set(draft.all("link").flatMap(({ a, b }) => [a, b]));
+  for (const id of ports) {
+    const port = draft.need("port", id);
+    const guards = guardsAfter(port, role);
+    // More gear hangs there, with who knows how many devices behind it: the usual limit would shut them out.
+    const isUsual = guards.macLimit === EDGE.macLimit || guards.macLimit === PHONE_AND_PC;
+    draft.patch("port", id, { ...fields, guards: cabled.has(id) && isUsual && port.guards.macLimit === null ? { ...guards, macLimit: null } : guards });
+  }
 }
 
 export const setAccess = (draft: Draft, ports: readonly string[], vid: Vid): void => paintPorts(draft, ports, { role: "access", vid });

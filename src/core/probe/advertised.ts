@@ -47,7 +47,7 @@ export function takeAdvertised(bench: ProbeBench, started: Started): Lease | nul
       { sentence, subjects, repairs: segment.advertise === "stateful" ? [advertise(segment, "slaac")] : [] });
     return null;
   }
-  return { address, mask: `/${prefix?.length ?? 64}`, own: segment.prefixes6, gateway: router, gatewayLeg: leg, dns: segment.dns.filter((one) => typeof one === "bigint"), leaseSeconds: null, server: nameOf(index, "device", leg.device), segment: segment.id, free: null, leased: segment.advertise === "stateful" };
+  return { address, mask: `/${prefix?.length ?? 64}`, own: segment.prefixes6, gateway: router, gatewayLeg: leg, dns: segment.dns.filter((one) => typeof one === "bigint"), leaseSeconds: null, server: nameOf(index, "device", leg.device), segment: segment.id, free: null, leased: segment.advertise === "stateful", turnedAt: null };
 }
 
 const advertise = (segment: Segment, how: Segment["advertise"]): Repair =>

@@ -1,14 +1,22 @@
 import { containsAddress, familyOf, type Address, type Mac, type Prefix } from "../address";
-import { leaseholder } from "../dhcp";
-import type { Interface, PlanIndex, Segment } from "../plan";
+import { leaseholder, visitorsWith } from "../dhcp";
+import type { Host, Interface, PlanIndex, Scope, Segment } from "../plan";
 import { prefixesOf } from "../routing";
 import { FABRIC, flood, type Fabric, type Flood } from "../switching";
+import type { Lease } from "./lease";
 import type { Message } from "./message";
-import { hears, partyOfHost, partyOfLeg, sourceOf, type Hearing, type Party, type Place } from "./place";
+import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } from "./place";
 import { Journey } from "./step";
 
 /** Somebody who is plugged in for a probe, with what it knows of its network. */
 export interface Guest { readonly party: Party; readonly own: readonly Prefix[]; readonly gateway: Address | null; readonly gatewayLeg: Interface | null; readonly segment: Segment | null; readonly leased: boolean }
+
+/** Where hosts of the register really are and which address they really have, whatever the register says of both. */
+export interface Reality {
+  /** Null when it is not plugged in, or its port does not let it in. */
+  readonly partyOf: (bench: ProbeBench, host: Host) => Party | null;
+  readonly leaseOf: (bench: ProbeBench, host: Host) => Lease | null;
+}
 
 /** What one probe works with: the plan, the floods it has made, the steps so far, and what was said on the wires. */
 export class ProbeBench {
@@ -23,15 +31,17 @@ export class ProbeBench {
   readonly #shown = new Set<string>();
   /** Neighbours that are known by now: nobody asks for them twice. */
   readonly #known = new Set<string>();
+  readonly #reality: Reality;
   #journey: Journey;
 
-  constructor(index: PlanIndex, ids: () => string, floods = new Map<string, Flood>(), exchange: Message[] = [], guests = new Map<Address, Guest>()) {
+  constructor(index: PlanIndex, ids: () => string, reality: Reality, shared: { readonly floods: Map<string, Flood>; readonly guests: Map<Address, Guest> } = { floods: new Map(), guests: new Map() }) {
     this.index = index;
+    this.#reality = reality;
     this.fabric = index.derived(FABRIC);
     this.ids = ids;
-    this.#floods = floods;
-    this.exchange = exchange;
-    this.#guests = guests;
+    this.#floods = shared.floods;
+    this.exchange = [];
+    this.#guests = shared.guests;
     this.#journey = new Journey();
   }
 
@@ -41,7 +51,7 @@ export class ProbeBench {
 
   /** Another bench on the same plan whose steps and messages nobody sees: for a question inside the question. */
   aside(): ProbeBench {
-    return new ProbeBench(this.index, this.ids, this.#floods, [], this.#guests);
+    return new ProbeBench(this.index, this.ids, this.#reality, { floods: this.#floods, guests: this.#guests });
   }
 
   flood(place: Place): Flood {
@@ -73,17 +83,41 @@ export class ProbeBench {
     return this.#guests.get(address);
   }
 
-  /** Everybody who has an address: by the register, by a lease, or plugged in for this probe. */
+  /** Where a host is, once it is let in; null when it is nowhere. */
+  partyOf(host: Host): Party | null {
+    return this.#reality.partyOf(this, host);
+  }
+
+  /** What a host really has for an IPv4 address; null without one. */
+  leaseOf(host: Host): Lease | null {
+    return this.#reality.leaseOf(this, host);
+  }
+
+  /** Who of another segment has an address of this scope; undefined when nobody has. */
+  #visitorWith(scope: Scope, address: Address): Host | undefined {
+    return visitorsWith(this.index, scope, address).find((host) => this.leaseOf(host)?.address === address);
+  }
+
+  /** Whether a host answers for an address: a static one for its own, any other for what it was given. */
+  #answersFor(host: Host, address: Address): boolean {
+    return host.manner === "typed" || familyOf(address) === 6 || this.leaseOf(host)?.address === address;
+  }
+
+  /** Everybody who has an address: entered, by a lease, or plugged in for this probe. */
   holders(address: Address): Party[] {
     const { index } = this;
     const guest = this.#guests.get(address)?.party;
-    const entered = index.holdersOf(address).flatMap((holder) => ("device" in holder ? partyOfLeg(index, holder) : partyOfHost(index, holder)) ?? []);
+    const entered = index.holdersOf(address).flatMap((holder): Party[] => {
+      if ("device" in holder) return [partyOfLeg(index, holder) ?? []].flat();
+      return this.#answersFor(holder, address) ? [this.partyOf(holder) ?? []].flat() : [];
+    });
     if (entered.length > 0 || guest !== undefined) return [...entered, ...[guest ?? []].flat()];
     const family = familyOf(address);
     const segment = [...index.plan.segment.values()].find((one) => prefixesOf(one, family).some((prefix) => containsAddress(prefix, address)));
     for (const scope of segment === undefined ? [] : index.scopesOf(segment.id)) {
       const host = scope.family === family ? leaseholder(index, scope, address) : undefined;
-      if (host !== undefined) return [partyOfHost(index, host) ?? []].flat();
+      const holder = host ?? (scope.family === family ? this.#visitorWith(scope, address) : undefined);
+      if (holder !== undefined && this.#answersFor(holder, address)) return [this.partyOf(holder) ?? []].flat();
     }
     return [];
   }

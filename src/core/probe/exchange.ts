@@ -1,8 +1,9 @@
 import { familyOf, formatAddress, type Address, type Family } from "../address";
-import type { Host, Service } from "../plan";
+import type { Device, Host, Service } from "../plan";
 import { answerTo, type Packet } from "../policy";
 import { OUTSIDE } from "../routing";
 import type { ProbeBench } from "./bench";
+import type { Cause } from "./step";
 import { comeIn, stationOf, travel, travelFromDevice, type Arrived, type Conversation, type Station, type Topic } from "./travel";
 
 /** The port that what is plugged in asks from. */
@@ -26,6 +27,7 @@ export function exchangeWith(bench: ProbeBench, station: Station, to: Address, s
     const arrived = travel(bench, station, packet, topic, conversation);
     if (arrived === null) return;
     if (arrived.at === "internet" && target !== null && to !== OUTSIDE[family]) return leavesByLine(bench, arrived, target);
+    bench.journey.delivered = true;
     if (shows) tellArrival(bench, arrived, target);
     if (!comesBack(bench, station, packet, arrived, { ...topic, answers: conversation })) return;
   }
@@ -84,6 +86,16 @@ function answerFrom(bench: ProbeBench, arrived: Arrived, answer: Packet, topic: 
     case "device": return travelFromDevice(bench, arrived.device, answer, topic, []);
     case "host": return travel(bench, stationOf(bench, arrived.party, answer.src), answer, topic, []);
   }
+}
+
+/** A question that a device asks by itself (a relay, a switch that has to know whether to let someone in), and its answer, unseen. */
+export function askAndHear(bench: ProbeBench, device: Device, packet: Packet, service: Service | null): { readonly arrived: boolean; readonly cause: Cause | null } {
+  const aside = bench.aside();
+  const conversation: Conversation = [];
+  const arrived = travelFromDevice(aside, device, packet, { service, shows: false, answers: null }, conversation);
+  if (arrived === null) return { arrived: false, cause: aside.journey.cause };
+  const back = answerFrom(aside, arrived, answerTo(arrived.packet), { service, shows: false, answers: conversation });
+  return { arrived: true, cause: back === null ? aside.journey.cause : null };
 }
 
 function returnByLine(bench: ProbeBench, { device, line }: Extract<Arrived, { at: "internet" }>, answer: Packet, topic: Topic): { packet: Packet } | null {

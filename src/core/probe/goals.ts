@@ -5,7 +5,6 @@ import { addressFor, guestOf, outsideItsSubnet } from "./address-for";
 import type { ProbeBench } from "./bench";
 import { exchangeWith } from "./exchange";
 import type { Lease } from "./lease";
-import { partyOfHost } from "./place";
 import { start, type Started } from "./start";
 import type { Cause } from "./step";
 import { hostAddress, type Station } from "./travel";
@@ -64,18 +63,18 @@ function doorTo(bench: ProbeBench, { segment }: Station, to: "internet" | string
 
 function toHost(bench: ProbeBench, station: Station, host: Host, service: Service | null): void {
   const { index } = bench;
-  const party = partyOfHost(index, host);
+  const party = bench.partyOf(host);
   const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
   if (segment === undefined) return missing(bench, host.name, { kind: "host", id: host.id }, "is in no segment, so there is no way to it");
-  const address = hostAddress(index, host, familyOf(station.address));
-  const outside = address === null ? null : outsideItsSubnet(index, host, segment, address);
+  const address = hostAddress(bench, host, familyOf(station.address));
+  const outside = address === null || host.manner !== "typed" ? null : outsideItsSubnet(index, host, segment, address);
   if (outside !== null) {
     bench.journey.stop({ title: host.name, place: segment.name, says: "has an address of another subnet", why: "", tag: undefined, subjects: outside.subjects, device: null, ports: [] }, outside);
     return;
   }
   if (address === null && host.manner !== "typed") return withoutAddress(bench, host, familyOf(station.address));
   if (address === null) return missing(bench, host.name, { kind: "host", id: host.id }, `has no ${familyOf(station.address) === 4 ? "IPv4" : "IPv6"} address that the plan knows`);
-  if (party === null) return missing(bench, host.name, { kind: "host", id: host.id }, "is not plugged in anywhere");
+  if (party === null) return notLetIn(bench, host);
   const isolated = station.party.place.at === "inside" && party.place.at === "inside" && station.party.place.ssid !== null && station.party.place.ssid === party.place.ssid ? index.plan.ssid.get(station.party.place.ssid) : undefined;
   if (isolated?.isolation === true) {
     bench.journey.stop({ title: isolated.name, place: "wireless", says: "keeps its stations apart", why: "Isolation is on for this name.", tag: undefined, subjects: [{ kind: "ssid", id: isolated.id }], device: null, ports: [] },
@@ -100,6 +99,15 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
   }
   bench.welcome(lease.address, guestOf(index, other, lease));
   exchangeWith(bench, station, lease.address, service ?? (lease.segment === null ? null : doorTo(bench, station, index.plan.segment.get(lease.segment)?.zone ?? "")), null);
+}
+
+/** The far host is plugged in nowhere, or its own port keeps it apart: what keeps it there is the first cause. */
+function notLetIn(bench: ProbeBench, host: Host): void {
+  const aside = bench.aside();
+  start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: false });
+  const { cause } = aside.journey;
+  if (cause === null) return missing(bench, host.name, { kind: "host", id: host.id }, "is not plugged in anywhere");
+  bench.journey.stop({ title: host.name, place: "", says: "is not let in", why: cause.sentence, tag: undefined, subjects: [{ kind: "host", id: host.id }], device: null, ports: [] }, { ...cause, sentence: `${host.name} can't be reached: ${cause.sentence}` });
 }
 
 /** The far host waits for an address itself: what keeps it from one is the first cause. */

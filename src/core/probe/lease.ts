@@ -3,7 +3,7 @@ import { gatewayMissing } from "../checks/gateway";
 import { noAddressServer } from "../checks/servers";
 import { serverNotHeard } from "../checks/unheard";
 import type { Repair } from "../checks/check";
-import { leasableCount, leasedTo, leasesOf, offerTo, whoAnswers, type Answer } from "../dhcp";
+import { leasableCount, leasedTo, leasesOf, offerTo, visitorAddress, whoAnswers, type Answer } from "../dhcp";
 import { nameOf, type Interface, type PlanIndex, type Scope, type Segment } from "../plan";
 import type { ProbeBench } from "./bench";
 import { explain, passTo } from "./deliver";
@@ -13,7 +13,7 @@ import { passingsOf, snoopingStops, type Passing } from "./inspection";
 import { deviceAt, entryOf, partyOfHost, partyOfLeg, type Hearing, type Party } from "./place";
 import { wantedVid, type Started } from "./start";
 import type { Cause } from "./step";
-import { travelFromDevice } from "./travel";
+import { askAndHear } from "./exchange";
 
 /** What the client shows after it got (or typed in, or made) its address. */
 export interface Lease {
@@ -31,6 +31,8 @@ export interface Lease {
   readonly segment: string | null;
   readonly free: number | null;
   readonly leased: boolean;
+  /** Where a VLAN turned into another on the way to the server; null when it did not. */
+  readonly turnedAt: Cause | null;
 }
 
 const serverOf = (index: PlanIndex, scope: Scope): string =>
@@ -52,7 +54,7 @@ export function typedLease(index: PlanIndex, segment: Segment, address: Address)
   const leg = index.gatewayOf(segment);
   return {
     address, mask: prefix === undefined ? "" : family === 4 ? netmaskText(prefix) : `/${prefix.length}`, own: prefix === undefined ? own : [prefix], gateway: (family === 4 ? leg?.addresses4 : leg?.addresses6)?.[0] ?? null, gatewayLeg: family === 6 ? (leg ?? null) : null,
-    dns: segment.dns, leaseSeconds: null, server: "typed in", segment: segment.id, free: null, leased: false,
+    dns: segment.dns, leaseSeconds: null, server: "typed in", segment: segment.id, free: null, leased: false, turnedAt: null,
   };
 }
 
@@ -60,7 +62,7 @@ export function typedLease(index: PlanIndex, segment: Segment, address: Address)
 export function ownLease(index: PlanIndex, address: Address, length: number, gateway: Address | null): Lease {
   const prefix = prefixOf(address, length);
   const home = [...index.plan.segment.values()].find((s) => [...s.prefixes4, ...s.prefixes6].some((p) => containsAddress(p, address)));
-  return { address, mask: prefix === null ? "" : prefix.family === 4 ? netmaskText(prefix) : `/${length}`, own: prefix === null ? [] : [prefix], gateway, gatewayLeg: null, dns: [], leaseSeconds: null, server: "typed in", segment: home?.id ?? null, free: null, leased: false };
+  return { address, mask: prefix === null ? "" : prefix.family === 4 ? netmaskText(prefix) : `/${length}`, own: prefix === null ? [] : [prefix], gateway, gatewayLeg: null, dns: [], leaseSeconds: null, server: "typed in", segment: home?.id ?? null, free: null, leased: false, turnedAt: null };
 }
 
 function leaseOf(index: PlanIndex, segment: Segment, address: Address, scope: Scope): Lease {
@@ -82,7 +84,7 @@ function partyOfServer(bench: ProbeBench, { scope, relayedBy }: Answer): Party |
     return leg === undefined ? null : partyOfLeg(index, leg);
   }
   const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-  return host === undefined ? null : partyOfHost(index, host);
+  return host === undefined ? null : bench.partyOf(host);
 }
 
 const hearingOf = ({ arrival, emission }: Answer): Hearing => ({ arrival, emission });
@@ -110,10 +112,10 @@ function relayCause(bench: ProbeBench, { scope }: Answer, relay: string): Cause 
   const to = leg?.relayTo ?? null;
   const from = leg?.addresses4[0];
   if (device === undefined || leg === undefined || to === null || from === undefined || index.interfacesOf(relay).some((one) => one.addresses4.includes(to))) return null;
-  const aside = bench.aside();
-  const arrived = travelFromDevice(aside, device, { family: 4, protocol: "udp", src: from, dst: to, sport: 67, dport: 67 }, { service: null, shows: false, answers: null }, []);
-  const { cause } = aside.journey;
-  return arrived !== null || cause === null ? null : { ...cause, sentence: `${device.name} relays the question to ${formatAddress(to)}, and it does not arrive: ${cause.sentence}` };
+  const asked = askAndHear(bench, device, { family: 4, protocol: "udp", src: from, dst: to, sport: 67, dport: 67 }, null);
+  if (asked.cause === null) return null;
+  const what = asked.arrived ? "whose answer does not come back" : "and it does not arrive";
+  return { ...asked.cause, sentence: `${device.name} relays the question to ${formatAddress(to)}, ${what}: ${asked.cause.sentence}` };
 }
 
 /** Gets an IPv4 address by DHCP from whoever hears the client; null after a stop. */
@@ -135,8 +137,9 @@ export function askForLease(bench: ProbeBench, started: Started): Lease | null {
   const home = index.plan.segment.get(scope.segment);
   const subjects = [{ kind: "scope" as const, id: scope.id }, { kind: "segment" as const, id: scope.segment }];
   const { host, party } = started;
-  const offer = host !== null && leasedTo(index, scope).has(host.id) ? { address: leasedTo(index, scope).get(host.id) as Address, reserved: host.manner === "reserved" }
-    : host?.manner === "reserved" || host === null || host.segment !== scope.segment ? offerTo(index, scope, host?.mac ?? party.mac, new Map([...leasesOf(index, scope), ...bench.guestLeases()])) : null;
+  const held = host === null ? undefined : host.segment === scope.segment ? leasedTo(index, scope).get(host.id) : visitorAddress(index, scope, host);
+  const offer = held !== undefined && held !== null ? { address: held, reserved: host?.manner === "reserved" && host.segment === scope.segment }
+    : host === null || (host.manner === "reserved" && host.segment === scope.segment) ? offerTo(index, scope, host?.mac ?? party.mac, new Map([...leasesOf(index, scope), ...bench.guestLeases()])) : null;
   if (offer === null || home === undefined) {
     const repairs = growPool(index, scope);
     journey.stop(
@@ -154,11 +157,7 @@ export function askForLease(bench: ProbeBench, started: Started): Lease | null {
   });
   const lease = leaseOf(index, home, offer.address, scope);
   sayExchange(bench, started, chosen, lease);
-  if (host !== null && host.segment !== null && host.segment !== scope.segment) {
-    inTheWrongSegment(bench, started, home, passingsOf(bench, flood, hearingOf(chosen.answer)));
-    return null;
-  }
-  return lease;
+  return { ...lease, turnedAt: turned(bench, passingsOf(bench, flood, hearingOf(chosen.answer))) };
 }
 
 /** What the scope can give besides: the largest run of addresses that nobody has. Pools and exclusions that are there stay. */
@@ -201,16 +200,13 @@ function turned({ index }: ProbeBench, passings: readonly Passing[]): Cause | nu
   return before?.outPort === undefined || after?.inPort === undefined ? null : crossing(index, before.outPort, after.inPort, before.vid, after.vid);
 }
 
-/** It got an address, but of another segment than the one it belongs in. */
-function inTheWrongSegment(bench: ProbeBench, started: Started, got: Segment, passings: readonly Passing[]): void {
-  const { host, vid } = started;
-  const wrong = misplaced(bench, started) ?? turned(bench, passings);
-  const belongs = host?.segment === null || host === null ? "" : nameOf(bench.index, "segment", host.segment);
-  const subjects = wrong?.subjects ?? [{ kind: "host" as const, id: host?.id ?? "" }];
-  bench.journey.stop(
-    { title: host?.name ?? "", place: got.name, says: `gets an address of ${got.name}, not of ${belongs}`, why: `It is in VLAN ${vid}.`, tag: undefined, subjects, device: null, ports: [] },
-    wrong === null ? { sentence: `${host?.name ?? ""} belongs in ${belongs} and gets an address of ${got.name}.`, subjects, repairs: [] } : { ...wrong, sentence: `${wrong.sentence} It gets an address of ${got.name}.` },
-  );
+/** Why something has the address of another segment than the one it belongs in: its port, its tag, its wireless name, its sign-in, a VLAN that turns into another. Null when it does not. */
+export function strayed(bench: ProbeBench, started: Started, lease: Lease): Cause | null {
+  const { host } = started;
+  if (host === null || host.segment === null || lease.segment === host.segment || lease.segment === null || !lease.leased) return null;
+  const wrong = misplaced(bench, started) ?? lease.turnedAt;
+  const [got, belongs] = [nameOf(bench.index, "segment", lease.segment), nameOf(bench.index, "segment", host.segment)];
+  return wrong === null ? { sentence: `${host.name} belongs in ${belongs} and gets an address of ${got}.`, subjects: [{ kind: "host", id: host.id }], repairs: [] } : { ...wrong, sentence: `${wrong.sentence} It gets an address of ${got}.` };
 }
 
 /** Nobody answered: says how far the question came towards the server that should have. */

@@ -40,6 +40,7 @@ export function fromOutside(bench: ProbeBench, lineId: string, goal: ProbeGoal, 
     return;
   }
   const name = arrived.at === "device" ? arrived.device.name : arrived.party.name;
+  journey.delivered = true;
   journey.pass({ title: name, place: formatAddress(arrived.packet.dst), says: "hears it", why: "", tag: null, subjects: arrived.at === "host" && arrived.party.host !== null ? [{ kind: "host", id: arrived.party.host.id }] : [], device: arrived.at === "device" ? arrived.device.id : null, ports: [] });
   const answer = answerTo(arrived.packet);
   const back = arrived.at === "device" ? travelFromDevice(bench, arrived.device, answer, { ...topic, shows: false, answers: conversation }, [])
@@ -49,7 +50,8 @@ export function fromOutside(bench: ProbeBench, lineId: string, goal: ProbeGoal, 
 
 interface Asked { readonly host: Host | null; readonly service: Service; /** The host's own address, which the outside can name with IPv6. */ readonly address: Address | null }
 
-function askedFor({ index }: ProbeBench, line: Line, goal: ProbeGoal, family: Family): Asked {
+function askedFor(bench: ProbeBench, line: Line, goal: ProbeGoal, family: Family): Asked {
+  const { index } = bench;
   const web: Service = { name: "https", protocol: "tcp", ports: [[443, 443]] };
   if (goal.to === "forward") {
     const forward = index.plan.forward.get(goal.forward);
@@ -59,7 +61,7 @@ function askedFor({ index }: ProbeBench, line: Line, goal: ProbeGoal, family: Fa
     const host = index.plan.host.get(goal.host) ?? null;
     const forward = [...index.plan.forward.values()].find((one) => one.host === goal.host && one.line === line.id);
     const service = goal.service ?? (forward === undefined ? web : { name: "forward", protocol: forward.protocol, ports: [forward.ports] });
-    const inside = host === null ? null : hostAddress(index, host, family);
+    const inside = host === null ? null : hostAddress(bench, host, family);
     return { host, service: family === 4 && forward !== undefined ? { ...service, protocol: forward.protocol, ports: [forward.ports] } : service, address: family === 6 ? inside : null };
   }
   return { host: null, service: goal.to === "address" ? web : ((goal.to === "internet" || goal.to === "gateway" || goal.to === "device" ? goal.service : null) ?? web), address: null };

@@ -1,12 +1,13 @@
 import type { Repair } from "../checks/check";
-import type { PlanIndex, ProbeAs, ProbeGoal, ProbeQuestion } from "../plan";
+import { nameOf, type PlanIndex, type ProbeAs, type ProbeGoal, type ProbeQuestion } from "../plan";
 import { catalogueOf } from "../survey/catalogue";
 import { addressFor, guestOf } from "./address-for";
 import { actAsServer, actAsSpoofer, type Attack } from "./attacks";
-import { ProbeBench } from "./bench";
+import type { ProbeBench } from "./bench";
 import { missing, reachGoal } from "./goals";
-import type { Lease } from "./lease";
+import { strayed, type Lease } from "./lease";
 import type { Message } from "./message";
+import { benchOn } from "./really";
 import { misplaced } from "./misplaced";
 import { fromOutside } from "./outside";
 import { start, voiceOf, type Started } from "./start";
@@ -18,7 +19,11 @@ export interface Outcome {
   /** The number of the step at which it stops, counted from 1; null when everything passes. */
   readonly stopsAt: number | null;
   readonly cause: Cause | null;
+  /** Whether what was asked came where it was meant to, whatever became of the answer. */
+  readonly delivered: boolean;
   readonly lease: Lease | null;
+  /** What is wrong although everything passes: it has the address of another segment than the one it belongs in. */
+  readonly advice: Cause | null;
   /** Where an address should have come from when none came. */
   readonly expected: { readonly segment: string; readonly scope: string | null } | null;
   /** The phone in front of a PC, asked for its own address. */
@@ -39,7 +44,7 @@ export const asClient = (from: ProbeQuestion["from"], goal: ProbeGoal, mac: Prob
  * routers, the walls, the far side and the way back. `ids` names what a repair would create.
  */
 export function probe(index: PlanIndex, question: ProbeQuestion, ids: () => string): Outcome {
-  const bench = new ProbeBench(index, ids);
+  const bench = benchOn(index, ids);
   return ask(bench, question);
 }
 
@@ -60,9 +65,12 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
   if (as.as === "falseServer") return outcomeOf(bench, question, started, null, actAsServer(bench, started));
   if (as.as === "spoofer") return outcomeOf(bench, question, started, null, actAsSpoofer(bench, started, as.address));
   const lease = addressFor(bench, started, as, family);
+  const astray = lease === null ? null : strayed(bench, started, lease);
   if (lease !== null) {
     if (started.host === null || family === 6) bench.welcome(lease.address, guestOf(index, started, lease));
-    reachGoal(bench, started, lease, goal);
+    // Who asks which address it gets wants to know that; who asks further gets the answer with the address that it really has.
+    if (astray !== null && goal.to === "address") tellStrayed(bench, started, lease, astray);
+    else reachGoal(bench, started, lease, goal);
   }
   // One that is in the wrong VLAN may fail anywhere further on; that it is there comes first.
   const wrong = journey.cause === null ? null : misplaced(bench, started);
@@ -71,7 +79,14 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
   const voice = as.as === "behindPhone" && port !== undefined ? voiceOf(port) : null;
   const phone = voice === null || from.at !== "port" ? null : probe(index, asClient({ at: "port", port: from.port, tag: voice }, { to: "address" }), bench.ids);
   if (phone?.cause !== null && phone !== null && journey.cause === null) journey.stop({ title: "Phone", place: `tag ${voice ?? ""}`, says: "gets no address", why: phone.cause.sentence, tag: voice, subjects: phone.cause.subjects, device: null, ports: from.at === "port" ? [from.port] : [] }, phone.cause);
-  return { ...outcomeOf(bench, question, started, lease, null), phone };
+  return { ...outcomeOf(bench, question, started, lease, null), phone, advice: journey.cause === null ? astray : null };
+}
+
+/** It got an address, but of another segment than the one it belongs in. */
+function tellStrayed({ index, journey }: ProbeBench, { host, vid }: Started, lease: Lease, astray: Cause): void {
+  const got = lease.segment === null ? "nobody" : nameOf(index, "segment", lease.segment);
+  const belongs = host?.segment === null || host === null ? "" : nameOf(index, "segment", host.segment);
+  journey.stop({ title: host?.name ?? "", place: got, says: `gets an address of ${got}, not of ${belongs}`, why: vid === 0 ? "" : `It is in VLAN ${vid}.`, tag: undefined, subjects: astray.subjects, device: null, ports: [] }, astray);
 }
 
 /** Whether something asks for its address. */
@@ -80,8 +95,8 @@ const asks = (as: ProbeAs): boolean => as.as === "client" || as.as === "behindPh
 function outcomeOf({ index, journey, exchange }: ProbeBench, question: ProbeQuestion, started: Started | null, lease: Lease | null, attack: Attack | null): Outcome {
   const segment = started?.host?.segment ?? started?.segment?.id ?? null;
   return {
-    question, steps: journey.steps, stopsAt: journey.cause === null ? null : journey.steps.length, cause: journey.cause, lease,
+    question, steps: journey.steps, stopsAt: journey.cause === null ? null : journey.steps.length, cause: journey.cause, delivered: journey.delivered, lease,
     expected: segment === null ? null : { segment, scope: index.scopesOf(segment).find((scope) => scope.family === question.family)?.id ?? null },
-    phone: null, attack, guards: journey.guards, exchange,
+    phone: null, advice: null, attack, guards: journey.guards, exchange,
   };
 }

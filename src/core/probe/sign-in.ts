@@ -3,9 +3,10 @@ import type { Repair } from "../checks/check";
 import { nameOf, type Device, type Host, type PlanIndex, type Port, type SignIn, type Vid } from "../plan";
 import { CATALOGUE } from "../survey/catalogue";
 import type { ProbeBench } from "./bench";
-import { macOf, partyOfHost } from "./place";
+import { askAndHear } from "./exchange";
+import { macOf } from "./place";
 import type { Cause } from "./step";
-import { hostAddress, travelFromDevice } from "./travel";
+import { hostAddress } from "./travel";
 
 /** What a port with sign-in (IEEE 802.1X) does with what is plugged in. `vid` is the VLAN it is put into instead of the port's own. */
 export type PortState =
@@ -26,19 +27,18 @@ export function serverReached(bench: ProbeBench, device: Device, profile: SignIn
   let first: Cause | null = null;
   for (const id of profile.servers) {
     const server = index.plan.host.get(id);
-    const party = server === undefined ? null : partyOfHost(index, server);
-    const address = server === undefined ? null : hostAddress(index, server, 4);
+    const party = server === undefined ? null : bench.partyOf(server);
+    const address = server === undefined ? null : hostAddress(bench, server, 4);
     if (server === undefined || party === null || address === null) continue;
-    const aside = bench.aside();
     const own = index.interfacesOf(device.id).flatMap((leg) => leg.addresses4)[0];
     if (own === undefined) {
       return { cause: { sentence: `${device.name} has no address of its own to ask ${server.name} from.`, subjects: [{ kind: "device", id: device.id }], repairs: [] } };
     }
     const packet = { family: 4 as const, protocol: "udp" as const, src: own, dst: address, sport: 49_152, dport: profile.port };
     const radius = { name: "radius", protocol: "udp" as const, ports: [[profile.port, profile.port] as [number, number]] };
-    if (travelFromDevice(aside, device, packet, { service: radius, shows: false, answers: null }, []) !== null) return { server };
-    const { cause } = aside.journey;
-    first ??= cause === null ? null : { ...cause, sentence: `${device.name} does not reach ${server.name} (${formatAddress(address)}) for sign-in: ${cause.sentence}` };
+    const { arrived, cause } = askAndHear(bench, device, packet, radius);
+    if (cause === null) return { server };
+    first ??= { ...cause, sentence: `${device.name} ${arrived ? "asks" : "does not reach"} ${server.name} (${formatAddress(address)}) for sign-in${arrived ? ", and the answer (RFC 2865) does not come back" : ""}: ${cause.sentence}` };
   }
   return { cause: first ?? { sentence: `The sign-in profile ${profile.name} names no server that is in the plan.`, subjects: [{ kind: "signIn", id: profile.id }], repairs: [] } };
 }

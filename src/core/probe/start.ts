@@ -2,13 +2,14 @@ import { madeMac, type Mac } from "../address";
 import type { Subject } from "../checks/check";
 import { nameOf, offers, type Host, type PlanIndex, type Port, type ProbePlace, type Segment, type Vid } from "../plan";
 import { TREE } from "../spanning-tree";
-import { classify, modeOf, type Tag } from "../switching";
+import { classify, modeOf, type Flood, type Tag } from "../switching";
 import type { ProbeBench } from "./bench";
 import { portRefuses } from "./deliver";
 import { gapBetween } from "./gap";
 import { tagText } from "./hops";
 import { entryOf, macOf, placeOfHost, portOfHost, type Party } from "./place";
 import { portPowerMw, type DeviceKind } from "../survey/catalogue";
+import { macLimitStops } from "./mac-limit";
 import { portStateFor } from "./sign-in";
 import type { Cause } from "./step";
 
@@ -96,7 +97,7 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
   const at = `at ${device.name} ${port.label}${behindPhone ? ", behind the phone" : ""}`;
   journey.pass({ title: who, place: at, says: asks ? "asks all: who gives addresses?" : "is plugged in", why: behindPhone ? "The phone passes what is untagged through; it tags only its own." : asks ? "A new device knows nobody yet, so it asks everybody in its VLAN." : "", tag, subjects, device: null, ports: [portId] });
   const wanted = wantedVid(index, host);
-  const refused = portRefuses(bench, port, tag, wanted, index.derived(TREE).shut.has(portId)) ?? tooMany(index, port, host, behindPhone);
+  const refused = portRefuses(bench, port, tag, wanted, index.derived(TREE).shut.has(portId)) ?? macLimitStops(bench, port, host, behindPhone ? 2 : 1);
   if (refused !== null) {
     journey.stop({ title: device.name, place: `port ${port.label} in`, says: !port.enabled ? "the port is off" : "does not let it in", why: "", tag, subjects, device: device.id, ports: [portId] }, refused);
     return null;
@@ -113,12 +114,18 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
       journey.stop(step, signedIn.cause);
       return null;
     }
+    if (signedIn.vid !== null && tag !== null) {
+      journey.stop(step, taggedThere(index, port, who, signedIn.vid, tag));
+      return null;
+    }
     journey.pass(step);
   }
   const moved = signedIn?.vid ?? null;
   const place: Party["place"] = moved === null ? { at: "cable", port: portId, tag, host: host?.id ?? null } : { at: "inside", device: device.id, vid: moved, port: portId, ssid: null };
   const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
-  const entry = entryOf(index, bench.flood(place));
+  const flood = bench.flood(place);
+  const entry = entryOf(index, flood);
+  if (entry === null && flood.routed.length + flood.heard.length > 0) return onBareWire(bench, party, flood);
   if (entry === null) {
     const segment = host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
     const leg = segment === undefined ? undefined : index.gatewayOf(segment);
@@ -132,22 +139,22 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
   return { party, vid, segment, host };
 }
 
+/** A port that sign-in has put into a VLAN takes only what is untagged: a phone that tags stays outside. */
+function taggedThere(index: PlanIndex, port: Port, who: string, vid: number, tag: number): Cause {
+  return { sentence: `${nameOf(index, "port", port.id)} is in VLAN ${vid} now, untagged, and drops what ${who} sends with tag ${tag}.`, subjects: [{ kind: "port", id: port.id }], repairs: [] };
+}
+
+/** No gear that knows VLANs takes the frame in, but somebody is on the wire all the same: a router's own port, or neighbours on a switch without VLANs. */
+function onBareWire({ index, fabric }: ProbeBench, party: Party, { routed }: Flood): Started {
+  const legs = routed.flatMap(({ port }) => index.groups("interfacesByPort").get(fabric.ports[port]?.id ?? "") ?? []);
+  const known = legs.find((leg) => leg.segment !== null)?.segment ?? party.host?.segment ?? null;
+  const segment = known === null ? null : (index.plan.segment.get(known) ?? null);
+  return { party, vid: wantedVid(index, party.host) ?? 0, segment, host: party.host };
+}
+
 /** A port that does not give a kind of device the power it takes over the cable (IEEE 802.3 section 145.2.8); null when it does, or the kind takes none. */
 function tooWeak(index: PlanIndex, port: Port, kind: DeviceKind): Cause | null {
   const needed = kind.poeClass === null ? 0 : portPowerMw(kind.poeClass);
   if (needed <= port.poeMw) return null;
   return { sentence: `A ${kind.word} takes ${needed / 1000} W over the cable, and ${nameOf(index, "port", port.id)} gives ${port.poeMw === 0 ? "none" : `${port.poeMw / 1000} W`}.`, subjects: [{ kind: "port", id: port.id }], repairs: [] };
-}
-
-/** A port that takes a number of MAC addresses only, when there would be more. */
-function tooMany(index: PlanIndex, port: Port, host: Host | null, behindPhone: boolean) {
-  const limit = port.guards.macLimit;
-  const there = index.hostsAt(port.id);
-  const place = host === null ? (behindPhone ? 2 : 1) : there.findIndex((one) => one.id === host.id) + 1;
-  if (limit === null || place <= limit) return null;
-  const needed = Math.max(place, there.length);
-  return {
-    sentence: `${index.plan.device.get(port.device)?.name ?? ""} port ${port.label} takes ${limit === 1 ? "one MAC address" : `${limit} MAC addresses`} at once, and ${host?.name ?? "this"} is number ${place} there.`, subjects: [{ kind: "port" as const, id: port.id }],
-    repairs: [{ label: `Let it take ${needed}`, planner: "set-mac-limit", args: { port: port.id, limit: needed }, edit: (draft: { patch: (kind: "port", id: string, fields: Partial<Port>) => void }) => draft.patch("port", port.id, { guards: { ...port.guards, macLimit: needed } }) }],
-  };
 }

@@ -23,6 +23,8 @@ export interface Cause { readonly sentence: string; readonly subjects: readonly 
 export class Journey {
   readonly steps: Step[] = [];
   cause: Cause | null = null;
+  /** Whether what was sent came where it was meant to, whatever became of the answer. */
+  delivered = false;
   /** What would keep out something that gets through and should not. */
   guards: readonly Repair[] = [];
 

@@ -1,7 +1,6 @@
 import { containsAddress, familyOf, formatAddress, type Address, type Family, type Prefix } from "../address";
 import type { Repair } from "../checks/check";
-import { leasedTo } from "../dhcp";
-import { isGateway, nameOf, type Device, type Host, type Interface, type Line, type PlanIndex, type Segment, type Service } from "../plan";
+import { isGateway, nameOf, type Device, type Host, type Interface, type Line, type Segment, type Service } from "../plan";
 import { openDoor } from "../planners/set-wall";
 import { answerTo, decide, endOf, INTERNET, judge, networkOfSegment, WALL_RULES, type Network, type Packet, type Party as WallParty } from "../policy";
 import { addressesOf, forwardsPackets, linesOf, prefixesOf, routeFrom, translatesAt, type RouteChoice } from "../routing";
@@ -104,7 +103,7 @@ function arriveAtDevice(bench: ProbeBench, device: Device, leg: Interface, came:
     journey.pass({ title: device.name, place: "route", says: `${PROTOCOL_WORDS[packet.protocol]} for ${formatAddress(packet.dst)}: ${where}`, why: routeWhy(route), tag: undefined, subjects: [{ kind: "interface", id: route.leg.id }], device: device.id, ports: [] });
   }
   if (isGateway(device)) {
-    const to: WallParty | null = route.line !== null ? "internet" : segmentOf(bench, packet.dst) ?? segmentOfLeg(bench, route.leg);
+    const to: WallParty | null = route.line !== null ? "internet" : segmentOf(bench, packet.dst) ?? beyond(bench, device, route.leg);
     if (to !== null && !enters(bench, device, leg, packet, to, topic, known !== null)) return null;
   }
   return leave(bench, device, route, { came, packet, answers: known !== null, own: false }, topic, conversation, count);
@@ -123,7 +122,7 @@ function forwardedIn(bench: ProbeBench, device: Device, leg: Interface, packet: 
   if (outside === undefined || port === null) return packet;
   const forward = [...index.plan.forward.values()].find((one) => one.line === outside.line.id && one.protocol === packet.protocol && one.ports[0] <= port && port <= one.ports[1] && (leg.line !== null || one.hairpin));
   const host = forward === undefined ? undefined : index.plan.host.get(forward.host);
-  const to = host === undefined ? null : hostAddress(index, host, packet.family);
+  const to = host === undefined ? null : hostAddress(bench, host, packet.family);
   if (forward === undefined || host === undefined || to === null) return packet;
   const inside: Packet = { ...packet, dst: to, dport: forward.toPort ?? port };
   if (topic.shows) journey.pass({ title: device.name, place: `forward ${forward.name}`, says: `port ${port} goes to ${host.name}, ${formatAddress(to)} port ${inside.dport}`, why: leg.line === null ? "It holds for those inside, too." : "What comes in on the line at this port is sent on.", tag: undefined, subjects: [{ kind: "forward", id: forward.id }], device: device.id, ports: [] });
@@ -214,8 +213,11 @@ function fromParty(bench: ProbeBench, device: Device, leg: Interface, packet: Pa
   const back = routeFrom(bench.index, device, packet.src);
   if (leg.line !== null) return back?.line !== null && back !== null ? "internet" : null;
   if (back?.leg.id !== leg.id) return null;
-  return segmentOf(bench, packet.src) ?? segmentOfLeg(bench, leg);
+  return segmentOf(bench, packet.src) ?? beyond(bench, device, leg);
 }
+
+/** Whose an address is that no segment has: on a router with a line what lies behind that leg, on one without everything that is not of the plan. */
+const beyond = (bench: ProbeBench, device: Device, leg: Interface): WallParty | null => (linesOf(bench.index, device.id).length === 0 ? "internet" : segmentOfLeg(bench, leg));
 
 function segmentOf(bench: ProbeBench, address: Address): Segment | null {
   const family = familyOf(address);
@@ -269,8 +271,12 @@ function notARouter(bench: ProbeBench, name: string, packet: Packet, subjects: R
 export function stationOf(bench: ProbeBench, party: Party, address: Address): Station {
   const guest = bench.guest(address);
   if (guest !== undefined) return { ...guest, address };
-  const segment = party.host?.segment === null || party.host === null ? null : (bench.index.plan.segment.get(party.host.segment) ?? null);
   const family = familyOf(address);
+  const lease = party.host === null || party.host.manner === "typed" || family === 6 ? null : bench.leaseOf(party.host);
+  if (lease !== null && lease.address === address) {
+    return { party, address, leased: true, own: lease.own, gateway: lease.gateway, gatewayLeg: lease.gatewayLeg, segment: lease.segment === null ? null : (bench.index.plan.segment.get(lease.segment) ?? null) };
+  }
+  const segment = party.host?.segment === null || party.host === null ? null : (bench.index.plan.segment.get(party.host.segment) ?? null);
   const leg = segment === null ? undefined : bench.index.gatewayOf(segment);
   return {
     party, address, leased: party.host !== null && party.host.manner !== "typed", own: segment === null ? [] : prefixesOf(segment, family),
@@ -278,12 +284,10 @@ export function stationOf(bench: ProbeBench, party: Party, address: Address): St
   };
 }
 
-/** The address a host has: entered, or the one that its server gives it; null while nobody can say. */
-export function hostAddress(index: PlanIndex, host: Host, family: Family): Address | null {
-  const fixed = family === 4 ? host.ipv4 : host.ipv6;
-  if (fixed !== null || host.segment === null || family === 6) return fixed;
-  const scope = index.scopesOf(host.segment).find((one) => one.family === family);
-  return scope === undefined ? null : (leasedTo(index, scope).get(host.id) ?? null);
+/** The address a host has: entered on it, or the one that it really gets; null while it has none. */
+export function hostAddress(bench: ProbeBench, host: Host, family: Family): Address | null {
+  if (family === 6) return host.ipv6;
+  return host.manner === "typed" ? host.ipv4 : (bench.leaseOf(host)?.address ?? null);
 }
 
 /** A packet that comes in at a device by one of its legs: from a line, or from the wire. */

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { must } from "../kernel";
 import { applyChanges, Draft, PlanIndex, vid as asVid, type Plan, type Port, type Vid } from "../plan";
 import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
-import { FABRIC, flood, JOINS, type Tag } from ".";
+import { classify, dropReason, FABRIC, flood, JOINS, type Tag } from ".";
 
 // The slow twin of flooding: a frame is handed from port to port exactly as IEEE 802.1Q says, one rule a line, without a compiled
 // fabric. On any network without loops both must give every station the same frames.
@@ -35,11 +35,13 @@ function planOf(nodes: readonly Node[]): Plan {
 }
 
 const list = (vids: readonly Vid[]): readonly number[] => vids;
-/** Which VLAN an arriving frame joins (section 6.9): null when it is dropped. */
+/** The VLAN that an arriving frame is classified to: its tag's, or for one without a tag the PVID; null when its kind is not admitted (section 6.9). */
+const classifiedTo = (port: Port, tag: Tag): number | null => (tag === null ? (port.admit === "tagged" ? null : port.pvid) : port.admit === "untagged" ? null : tag);
+/** With ingress filtering on, a frame goes on only if the port is in the member set, tagged or untagged, of the VLAN it was classified to (section 8.6.2). */
 function joins(port: Port, tag: Tag): number | null {
-  if (tag === null) return port.admit === "tagged" ? null : port.pvid;
-  if (port.admit === "untagged") return null;
-  return port.ingressFilter && !list(port.untagged).includes(tag) && !list(port.tagged).includes(tag) ? null : tag;
+  const vlan = classifiedTo(port, tag);
+  const memberSet = [...list(port.untagged), ...list(port.tagged)];
+  return vlan === null || (port.ingressFilter && !memberSet.includes(vlan)) ? null : vlan;
 }
 /** How a VLAN leaves a port: untagged, tagged, or not at all. */
 const leaves = (port: Port, vlan: number): Tag | undefined => (list(port.untagged).includes(vlan) ? null : list(port.tagged).includes(vlan) ? vlan : undefined);
@@ -141,4 +143,10 @@ test.each([255, 256, 257, 1025])("in a chain of %i switches the last hears the f
   expect(result.heard.map((h) => [h.host.name, h.tag])).toEqual([["Z", null]]);
   expect(result.emissions).toHaveLength(count + 1);
   expect(result.arrivals).toHaveLength(count);
+});
+
+test("an untagged frame at a port whose PVID is in neither of its lists: dropped with ingress filtering, taken in without", () => {
+  const port = (ingressFilter: boolean, tagged: Vid[]) => aPort({ device: testId("device", "S"), label: "1", pvid: v(10), untagged: [], tagged, ingressFilter });
+  expect([classify(port(true, []), null), classify(port(false, []), null), classify(port(true, [v(10)]), null), classify(port(true, []), 0)]).toEqual([null, 10, 10, null]);
+  expect(dropReason(port(true, []), null)).toBe("untagged frames join VLAN 10 here (its PVID), which is in neither list of the port");
 });

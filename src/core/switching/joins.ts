@@ -97,6 +97,8 @@ function retagged(before: Port, after: Port): number[] | null {
   if (!same) return null;
   const [was, is] = [new Set<number>(before.tagged), new Set<number>(after.tagged)];
   const changed = [...was, ...is].filter((vid) => was.has(vid) !== is.has(vid));
+  // In the PVID's member set or not: that decides about untagged frames, too (section 8.6.2).
+  if (after.pvid !== null && after.ingressFilter && changed.includes(after.pvid)) return null;
   return changed.some((vid) => (after.untagged as readonly number[]).includes(vid)) ? null : changed;
 }
 

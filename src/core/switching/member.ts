@@ -10,11 +10,11 @@ export interface BridgePort extends Port {
 }
 
 /**
- * The VLAN that a frame joins on arriving at a port, or null when it is dropped (IEEE 802.1Q section 6.9): the PVID
- * without a tag, else the tag, if the port admits such frames and, with ingress filtering, is a member.
+ * The VLAN that a frame joins on arriving at a port, or null when it is dropped: the PVID without a tag, else the tag, if the port admits
+ * such frames (IEEE 802.1Q section 6.9) and, with ingress filtering on, is in the member set of that VLAN (section 8.6.2).
  */
 export function classify(port: BridgePort, tag: Tag): number | null {
-  if (tag === null || tag === 0) return port.admit === "tagged" ? null : port.pvid;
+  if (tag === null || tag === 0) return port.admit === "tagged" || port.pvid === null || (port.ingressFilter && !isMember(port, port.pvid)) ? null : port.pvid;
   if (port.admit === "untagged") return null;
   if (dropsTagged(port) && (port.untagged as readonly number[]).includes(tag)) return null;
   return port.ingressFilter && !isMember(port, tag) ? null : tag;
@@ -27,7 +27,8 @@ export const dropsTagged = (port: BridgePort): boolean => port.dropsOwnTag === t
 export function dropReason(port: BridgePort, tag: Tag): string {
   if (classify(port, tag) !== null) return "";
   if (tag === null || tag === 0) {
-    return port.admit === "tagged" ? "the port admits tagged frames only" : "no VLAN is set for untagged frames here";
+    if (port.admit === "tagged") return "the port admits tagged frames only";
+    return port.pvid === null ? "no VLAN is set for untagged frames here" : `untagged frames join VLAN ${port.pvid} here (its PVID), which is in neither list of the port`;
   }
   if (port.admit !== "untagged" && isMember(port, tag)) return `this device drops frames tagged with the port's own untagged VLAN ${tag}`;
   return port.admit === "untagged" ? "the port admits untagged frames only" : `VLAN ${tag} is not carried here`;

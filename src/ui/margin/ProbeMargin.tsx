@@ -52,6 +52,15 @@ export function ProbeMargin() {
           </article>
         </Section>
       )}
+      {outcome.advice === null ? null : (
+        <Section title="It gets through, but not from where it belongs">
+          <article className="mx-4 border-l-[3px] border-warn pl-[11px]">
+            <p className="flex items-center gap-1 text-13 font-semibold text-warn"><SeveritySign severity="warn" />warn</p>
+            <p className="mb-2">{outcome.advice.sentence}</p>
+            <RepairChoice repairs={outcome.advice.repairs} />
+          </article>
+        </Section>
+      )}
       {outcome.guards.length === 0 ? null : <Section title="What would keep it out"><div className="px-4"><RepairChoice repairs={outcome.guards} /></div></Section>}
       {related.length === 0 ? null : <Section title="Findings nearby"><ul className="flex flex-col gap-1 px-4 text-13 text-ink2">{related.map((finding) => <li key={finding.key}>{sentenceOf(finding, index)}</li>)}</ul></Section>}
     </>

@@ -221,7 +221,10 @@ function draftRouterPorts(frame: Frame): void {
       if (device.bridging !== "vlan" || !isFree(port) || draft.all("interface").some((leg) => leg.port === port.id)) continue;
       const segment = routed?.segment ?? (beyond.bridging === "plain" ? (draft.all("segment").find((s) => domainOfSegment(frame, s.id) === device.domain)?.id ?? null) : null);
       const vid = vidOf(frame, segment);
-      if (vid !== null) draft.patch("port", port.id, fieldsOf({ role: "access", vid }));
+      // A router or a switch behind it brings more than one address.
+      if (vid === null) continue;
+      const fields = fieldsOf({ role: "access", vid });
+      draft.patch("port", port.id, { ...fields, guards: { ...port.guards, ...fields.guards, macLimit: null } });
     }
   }
 }

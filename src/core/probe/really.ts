@@ -1,0 +1,56 @@
+import type { Host, PlanIndex } from "../plan";
+import { addressFor } from "./address-for";
+import { ProbeBench, type Reality } from "./bench";
+import type { Lease } from "./lease";
+import { macLimitStops } from "./mac-limit";
+import { partyOfHost, type Party } from "./place";
+import { portStateFor } from "./sign-in";
+import { start } from "./start";
+
+/** What was found out of a plan's hosts; a look-up that is under way answers null: what waits for itself never comes up. */
+interface Known { readonly parties: Map<string, Party | null>; readonly leases: Map<string, Lease | null> }
+const KNOWN = new WeakMap<PlanIndex, Known>();
+
+function knownOf(index: PlanIndex): Known {
+  const known = KNOWN.get(index) ?? { parties: new Map(), leases: new Map() };
+  KNOWN.set(index, known);
+  return known;
+}
+
+function once<T>(map: Map<string, T | null>, id: string, find: () => T | null): T | null {
+  const known = map.get(id);
+  if (known !== undefined) return known;
+  map.set(id, null);
+  const found = find();
+  map.set(id, found);
+  return found;
+}
+
+/** Where a host is once its port has let it in; null when it is not plugged in, or its port stays closed to it, both ways (IEEE 802.1X section 6.4). */
+function admitted(bench: ProbeBench, host: Host): Party | null {
+  const { index } = bench;
+  const party = partyOfHost(index, host);
+  if (party === null || party.place.at !== "cable") return party;
+  const port = index.plan.port.get(party.place.port);
+  const device = port === undefined ? undefined : index.plan.device.get(port.device);
+  if (port === undefined || device === undefined || macLimitStops(bench, port, host) !== null) return null;
+  if (!port.guards.signIn || device.bridging !== "vlan") return party;
+  const { state, vid } = portStateFor(bench, device, port, host, false);
+  if (state === "closed" || (vid !== null && host.tag !== null)) return null;
+  return vid === null ? party : { ...party, place: { at: "inside", device: device.id, vid, port: port.id, ssid: null } };
+}
+
+/** The IPv4 address that a host really has: entered on it, or got where it is plugged in (RFC 2131 section 4.3.1); null without one. */
+function leased(bench: ProbeBench, host: Host): Lease | null {
+  const aside = bench.aside();
+  const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: true });
+  return started === null ? null : addressFor(aside, started, { as: "client" }, 4);
+}
+
+const REALITY: Reality = {
+  partyOf: (bench, host) => once(knownOf(bench.index).parties, host.id, () => admitted(bench, host)),
+  leaseOf: (bench, host) => once(knownOf(bench.index).leases, host.id, () => leased(bench, host)),
+};
+
+/** A bench to ask on: where everybody is, and with which address, as it really comes to be. */
+export const benchOn = (index: PlanIndex, ids: () => string): ProbeBench => new ProbeBench(index, ids, REALITY);
