@@ -13,7 +13,21 @@ const app = next({ dev: process.env.NODE_ENV === "development", dir: ROOT, hostn
 await app.prepare();
 const handle = app.getRequestHandler();
 
+/** A route can't say itself how its body is encoded: it says so in a header of ours (src/http/encoded-plan.ts). */
+function sayEncoding(response) {
+  const { writeHead } = response;
+  response.writeHead = function saidOnce(...args) {
+    const encoding = this.getHeader("x-body-encoding");
+    if (encoding !== undefined) {
+      this.removeHeader("x-body-encoding");
+      this.setHeader("content-encoding", encoding);
+    }
+    return writeHead.apply(this, args);
+  };
+}
+
 const server = createServer((request, response) => {
+  sayEncoding(response);
   if (METHODS.has(request.method ?? "")) {
     void handle(request, response);
     return;

@@ -12,4 +12,6 @@ export async function enter(store: EntryStore, tools: EntryTools, key: string, n
   return { token, person };
 }
 
+export const leave = (store: EntryStore, tools: EntryTools, token: string): Promise<void> => store.endSession(tools.hash(token));
+
 export const personOf = (store: EntryStore, tools: EntryTools, token: string): Promise<Person | null> => store.personOfSession(tools.hash(token));

@@ -2,7 +2,7 @@ import { nextSteps, type NextSteps } from "@/core/plan";
 import type { LogLine, OwnLines, Person } from "./stores";
 
 /** What the author's next undo and redo would be, in words; null when there is none. */
-export interface Steps { readonly undo: string | null; readonly redo: string | null }
+export interface Steps { readonly undo: string | null; readonly redo: string | null; /** The next undo takes a whole imported plan back: it is asked first. */ readonly undoIsImport: boolean }
 
 const NEWEST = 4_294_967_295;
 const LINES_AT_ONCE = 50;
@@ -29,5 +29,8 @@ export async function stepsOf(ownLines: OwnLines, site: string, by: Person): Pro
     const line = id === null ? undefined : (lines.find((one) => one.id === id) ?? lines.find((one) => (one.undoes ?? one.redoes) === id));
     return line === undefined ? null : line.summary.replace(/^(Undid|Brought back): /, "");
   };
-  return { undo: words(next.undo), redo: words(next.redo) };
+  // Brought back, its own line may lie further back than was read; then the words tell.
+  const own = lines.find((line) => line.id === next.undo);
+  const undoIsImport = next.undo !== null && (own === undefined ? /^Took in /.test(words(next.undo) ?? "") : own.planner === "import-plan");
+  return { undo: words(next.undo), redo: words(next.redo), undoIsImport };
 }

@@ -1,4 +1,4 @@
-import { decodePlan, type FileFault } from "@/core/formats";
+import type { FileFault } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import { CONVENTIONS, NO_RADIO_RULES, diff, emptyPlan, type ChangeBatch, type Plan, type Site } from "@/core/plan";
 import { writeBatch } from "./commit-batch";
@@ -19,12 +19,6 @@ export async function createSite(store: PlanStore, { id, name, kind, timeZone }:
 /** The whole file is refused for one fault in it, and nothing is written. */
 export const badFile = (faults: readonly FileFault[]): AppError =>
   ({ code: "bad-file", sentence: faults[0]?.sentence ?? "The file is not a plan file.", faults });
-
-/** A new site from a parsed plan file. It gets ids of its own where the file's are the site's; the entities keep theirs. */
-export async function createSiteFromFile(store: PlanStore, id: string, batchId: string, file: unknown, by: Person): Promise<Result<{ id: string }, AppError>> {
-  const read = decodePlan(file);
-  return read.ok ? storePlan(store, id, batchId, read.value, by) : err(badFile(read.error));
-}
 
 /** Writes a whole plan as a new site in one batch, so that its history begins with it. */
 export const storePlan = (store: PlanStore, id: string, batchId: string, plan: Plan, by: Person): Promise<Result<{ id: string }, AppError>> =>

@@ -56,5 +56,9 @@ export interface EntryStore {
   readonly useLink: (keyHash: string) => Promise<boolean>;
   readonly personNamed: (name: string, newId: string) => Promise<Person>;
   readonly addSession: (tokenHash: string, person: string) => Promise<void>;
+  /** Whose session it is, which is then used anew; null for one that is unknown, unused for a week or older than a month. */
   readonly personOfSession: (tokenHash: string) => Promise<Person | null>;
+  readonly endSession: (tokenHash: string) => Promise<void>;
+  /** What tells this database from others, on all its instances. */
+  readonly mark: () => Promise<string>;
 }

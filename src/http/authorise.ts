@@ -5,7 +5,14 @@ import { stores } from "@/composition";
 import { config } from "@/config";
 import type { ErrorCode } from "./errors";
 
-export const SESSION_COOKIE = "dianome_session";
+const shared = globalThis as typeof globalThis & { dianomeCookie?: Promise<string> };
+
+/** The cookie's name: one for a database, on all its instances. A failure to ask is asked again. */
+export const sessionCookie = (): Promise<string> =>
+  (shared.dianomeCookie ??= stores().entries.mark().then((mark) => `dianome_${mark}`).catch((error: unknown) => {
+    delete shared.dianomeCookie;
+    throw error;
+  }));
 
 export interface Asked { readonly headers: Headers; readonly method: string }
 export type Admission = { readonly admitted: true; readonly person: Person } | { readonly admitted: false; readonly code: ErrorCode };
@@ -17,6 +24,11 @@ function cookieOf(headers: Headers, name: string): string | null {
     if (key === name) return value.join("=");
   }
   return null;
+}
+
+/** The session's token that a request comes with, or null. */
+export async function tokenOf(headers: Headers): Promise<string | null> {
+  return cookieOf(headers, await sessionCookie()) || null;
 }
 
 /** Whether the request names us and comes from our own pages; null when it does. What changes something must say where it comes from. */
@@ -32,8 +44,8 @@ export function wrongPlace({ headers, method }: Asked): ErrorCode | null {
 export async function authorise(asked: Asked): Promise<Admission> {
   const wrong = wrongPlace(asked);
   if (wrong !== null) return { admitted: false, code: wrong };
-  const token = cookieOf(asked.headers, SESSION_COOKIE);
+  const token = await tokenOf(asked.headers);
   const { entries, tools } = stores();
-  const person = token === null || token === "" ? null : await personOf(entries, tools, token);
+  const person = token === null ? null : await personOf(entries, tools, token);
   return person === null ? { admitted: false, code: "no-session" } : { admitted: true, person };
 }

@@ -1,38 +1,51 @@
 import "server-only";
 import type { z } from "zod";
 import { commitBatch } from "@/application/commit-batch";
-import { enter } from "@/application/enter";
+import { enter, leave } from "@/application/enter";
 import type { AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
-import { createSite, createSiteFromFile, removeSite } from "@/application/sites";
+import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
 import type { Person } from "@/application/stores";
 import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
 import { stores } from "@/composition";
-import { batchOf, encodeChanges, encodePlan } from "@/core/formats";
-import { ok, type Result } from "@/core/kernel";
-import { SESSION_COOKIE } from "./authorise";
-import type { CommitAnswer, NewsAnswer, PlanAnswer, SiteAnswer, StepAnswer } from "./contracts/answers";
-import { idText } from "./contracts/contract";
-import type { commitContract } from "./contracts/commit-contract";
+import { decodePlanSliced, encodeChanges } from "@/core/formats";
+import { err, ok, type Result } from "@/core/kernel";
+import { sessionCookie, tokenOf } from "./authorise";
+import { STEPS_HEADER, type CommitAnswer, type NewsAnswer, type SiteAnswer, type StepAnswer } from "./contracts/answers";
+import { idText, type SlicedBody } from "./contracts/contract";
+import type { CommitBody } from "./contracts/commit-contract";
 import type { createSiteContract, enterContract, stepContract } from "./contracts/site-contracts";
+import { planBody } from "./encoded-plan";
+import { pauseAfterAWhile } from "@/application/in-slices";
 import { presentEntry } from "./present-entry";
 import type { Reply } from "./route";
 
 // Between the routes and the use cases: hands over the store and puts answers into the form in which they travel.
 
 type Answer = Promise<Result<Reply, AppError>>;
-type BodyOf<C> = C extends { body: z.ZodType<infer B> } ? B : never;
+type BodyOf<C> = C extends { body: z.ZodType<infer B> | SlicedBody<infer B> } ? B : never;
 interface OfSite { readonly params: { readonly site: string }; readonly person: Person }
 
 const MONTH_SECONDS = 30 * 86_400;
 const map = <T>(result: Result<T, AppError>, present: (value: T) => unknown): Result<Reply, AppError> => (result.ok ? ok({ value: present(result.value) }) : result);
 
-export async function comeIn({ body }: { body: BodyOf<typeof enterContract> }): Promise<Reply | null> {
+/** Behind TLS the cookie is for TLS only. */
+const cookieText = (name: string, token: string, seconds: number, { headers }: { headers: Headers }): string =>
+  `${name}=${token}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${seconds}${headers.get("origin")?.startsWith("https://") === true ? "; Secure" : ""}`;
+
+export async function signOut(asked: { headers: Headers }): Answer {
+  const { entries, tools } = stores();
+  const token = await tokenOf(asked.headers);
+  if (token !== null) await leave(entries, tools, token);
+  return ok({ value: {}, cookie: cookieText(await sessionCookie(), "", 0, asked) });
+}
+
+export async function comeIn({ body, headers }: { body: BodyOf<typeof enterContract>; headers: Headers }): Promise<Reply | null> {
   const { entries, tools } = stores();
   const entered = await enter(entries, tools, body.key, body.name);
   return entered === null ? null : {
     value: { name: entered.person.name },
-    cookie: `${SESSION_COOKIE}=${entered.token}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${MONTH_SECONDS}`,
+    cookie: cookieText(await sessionCookie(), entered.token, MONTH_SECONDS, { headers }),
   };
 }
 
@@ -44,17 +57,24 @@ export const listSites = async (): Answer => ok({ value: await readSites() });
 
 export async function addSite({ body, person }: { body: BodyOf<typeof createSiteContract>; person: Person }): Answer {
   const { plans } = stores();
-  const made = body.by === "name" ? await createSite(plans, body) : await createSiteFromFile(plans, body.id, body.batch, body.file, person);
-  return map(made, (site) => site);
+  if (body.by === "name") return map(await createSite(plans, body), (site) => site);
+  const read = await decodePlanSliced(body.file, pauseAfterAWhile());
+  return read.ok ? map(await storePlan(plans, body.id, body.batch, read.value, person), (site) => site) : err(badFile(read.error));
 }
 
 export const deleteSite = async ({ params }: OfSite): Answer => map(await removeSite(stores().plans, params.site), (site) => site);
 
-export const openPlan = async ({ params, person }: OfSite): Answer =>
-  map(await openSite(stores().plans, params.site, person), ({ plan, revision, steps }): PlanAnswer => ({ revision, plan: encodePlan(plan), steps }));
+/** The plan; what the person can undo goes in a header, since the body is the same for everybody. */
+export async function openPlan({ params, person, headers }: OfSite & { headers: Headers }): Answer {
+  const opened = await openSite(stores().plans, params.site, person);
+  if (!opened.ok) return opened;
+  const { plan, revision, steps } = opened.value;
+  const { bytes, headers: own } = await planBody(plan, revision, headers);
+  return ok({ value: null, ready: { bytes, headers: { ...own, [STEPS_HEADER]: encodeURIComponent(JSON.stringify(steps)) } } });
+}
 
-export const commit = async ({ params, body, person }: OfSite & { body: BodyOf<typeof commitContract> }): Answer =>
-  map(await commitBatch(stores().plans, { site: params.site, revision: body.revision, batch: batchOf(body.batch), by: person }),
+export const commit = async ({ params, body, person }: OfSite & { body: CommitBody }): Answer =>
+  map(await commitBatch(stores().plans, { site: params.site, ...body, by: person }),
     ({ revision, entries }) => ({ revision, entries: entries.map(presentEntry) }) as CommitAnswer);
 
 export const readNews = async ({ params, query, person }: OfSite & { query: { after: number } }): Answer =>

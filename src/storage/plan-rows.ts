@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { pauseAfterAWhile } from "@/application/in-slices";
 import { COLLECTION_KINDS, SCHEMAS, emptyPlan, type Change, type CollectionKind, type Entity, type Kind, type Plan, type Site } from "@/core/plan";
 import type { Tx, Row } from "./pool";
 import { columnsOf, readRow, writeRow, type Fields } from "./rows/row-map";
@@ -37,6 +38,7 @@ export async function readPlan(tx: Tx, siteId: string): Promise<Plan | null> {
   const site = await readSite(tx, siteId);
   if (site === null) return null;
   const linkEnds = await readLinkEnds(tx, siteId);
+  const breath = pauseAfterAWhile();
   const collections: Record<string, Map<string, Entity>> = {};
   for (const kind of COLLECTION_KINDS) {
     const map = ROW_MAPS[kind];
@@ -44,8 +46,12 @@ export async function readPlan(tx: Tx, siteId: string): Promise<Plan | null> {
       const fields = readRow(map, row);
       return decoded(kind, kind === "link" ? { ...fields, ...linkEnds.get(String(row.id)) } : fields);
     };
-    const entities = await tx.all(selectOfSite(map.table, columnsOf(map), siteId), entityOf);
-    collections[kind] = new Map(entities.map((entity) => [entity.id, entity]));
+    const entities = (collections[kind] = new Map<string, Entity>());
+    for (const row of await tx.all(selectOfSite(map.table, columnsOf(map), siteId), (found) => found)) {
+      const entity = entityOf(row);
+      entities.set(entity.id, entity);
+      await breath();
+    }
   }
   return { ...emptyPlan(site), ...collections } as Plan;
 }

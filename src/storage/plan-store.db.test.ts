@@ -6,12 +6,13 @@ import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { FENNEL_STREET } from "../../demo/surveys";
 import { BROKEN_FILES, corrupt, goodFile, PLACES } from "../../tests/generators/broken-plan-files";
 import { commitBatch } from "@/application/commit-batch";
-import { createSite, createSiteFromFile, removeSite, storePlan } from "@/application/sites";
+import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
 import type { Person } from "@/application/stores";
 import { redo, undo } from "@/application/undo-redo";
 import { storesOn } from "@/composition";
 import { must } from "@/core/kernel";
 import { parsePrefix } from "@/core/address";
+import { decodePlanSliced } from "@/core/formats";
 import { applyChanges, diff, Draft, emptyPlan, PlanIndex, type Change, type Plan } from "@/core/plan";
 import { addStack, addTemplate, labelCables, makeLag, putModel, removeDevice, removeSegment, setNameSchool } from "@/core/planners";
 import { afterEdit, donePlan } from "@/core/testing/after-edit";
@@ -40,6 +41,10 @@ afterAll(async () => {
 const value = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => must(result.ok ? result.value : null, result.ok ? "" : JSON.stringify(result.error));
 const store = async (plan: Plan) => value(await storePlan(plans, v7(), v7(), plan, ruth)).id;
 const batch = (changes: readonly Change[], summary = "a change") => ({ id: v7(), planner: "test", summary, args: null, changes });
+const takeFile = async (file: unknown) => {
+  const read = await decodePlanSliced(file, () => null);
+  return read.ok ? storePlan(plans, v7(), v7(), read.value, ruth) : { ok: false as const, error: badFile(read.error) };
+};
 const net = (text: string) => must(parsePrefix(text), text);
 const edited = (plan: Plan, edit: (draft: Draft) => void) => {
   const draft = new Draft(plan);
@@ -203,7 +208,7 @@ test("20 broken plan files and 200 random corruptions are refused with their pla
   const before = await countRows();
   const refusedAt: string[] = [];
   const take = async (file: unknown) => {
-    const result = await createSiteFromFile(plans, v7(), v7(), file, ruth);
+    const result = await takeFile(file);
     refusedAt.push(!result.ok && result.error.code === "bad-file" ? (result.error.faults[0]?.place ?? "") : "TAKEN");
   };
   for (const [, spoil] of BROKEN_FILES) await take(spoil(goodFile()));

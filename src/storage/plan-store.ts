@@ -1,6 +1,7 @@
 import "server-only";
+import { pauseAfterAWhile } from "@/application/in-slices";
 import type { LogEntry, LogLine, OwnLines, PlanStore, PlanTx, SiteSummary } from "@/application/stores";
-import { decodeChanges, encodeChanges } from "@/core/formats";
+import { decodeChanges, encodeChangesSliced } from "@/core/formats";
 import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
 import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
 import type { Database, Row, Tx } from "./pool";
@@ -54,9 +55,10 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
     removeSite: (site) => deleteSite(tx, site),
     write: async (site, { revision, batch, by, undoes, redoes }, after) => {
       await writeChanges(tx, site, batch.changes);
+      const changes = await encodeChangesSliced(batch.changes, pauseAfterAWhile());
       await tx.run(sql`INSERT INTO change_batch (site_id, revision, id, person_id, made_at, planner, summary, args, undoes, redoes, change_count, changes)
         VALUES (${site}, ${revision}, ${batch.id}, ${by.id}, UTC_TIMESTAMP(3), ${batch.planner}, ${batch.summary}, ${JSON.stringify(batch.args ?? null)},
-          ${undoes}, ${redoes}, ${batch.changes.length}, ${JSON.stringify(encodeChanges(batch.changes))})`);
+          ${undoes}, ${redoes}, ${batch.changes.length}, ${changes})`);
       await writeTouched(tx, site, revision, batch.changes);
       await tx.run(sql`UPDATE site SET revision = ${revision}, changed_at = UTC_TIMESTAMP(3) WHERE id = ${site}`);
       fresh.set(keyOf(site), { revision, plan: after });

@@ -73,6 +73,7 @@ test("a malformed plan file is refused by its place; a good one is previewed, ta
   await openView(page, "Segments");
   await expect(page.getByRole("gridcell", { name: "Lodger", exact: true }).first()).toBeVisible();
   await page.getByRole("button", { name: /^Undo: Took in/ }).click();
+  await page.getByRole("dialog", { name: "Take the whole import back?" }).getByRole("button", { name: "Undo the import" }).click();
   await expect(page.getByText("Here stand the groups")).toBeVisible();
 });
 
@@ -108,7 +109,18 @@ test("two people: different fields merge, the same field is shown with both valu
   const dialog = second.getByRole("dialog", { name: "Somebody changed the same" });
   await expect(dialog).toContainText("Mill", { timeout: 30_000 });
   await expect(dialog).toContainText("Vat room");
-  await dialog.getByRole("button", { name: "Mine is right" }).click();
+  // Closing it decides nothing: the change waits, and the question can be opened again.
+  await second.keyboard.press("Escape");
+  await expect(dialog).toHaveCount(0);
+  await expect(second.getByRole("gridcell", { name: "Vat room", exact: true }).first()).toBeVisible();
+  await second.reload();
+  await second.getByRole("button", { name: "1 change waits for your choice" }).or(dialog).first().waitFor();
+  if (await dialog.count() === 0) await second.getByRole("button", { name: "1 change waits for your choice" }).click();
+  // The segment and its VLAN were called so, both.
+  await expect(dialog.getByRole("button", { name: "2 to choose" })).toBeDisabled();
+  await dialog.getByRole("radio", { name: "Yours: Mill" }).first().click();
+  await dialog.getByRole("radio", { name: "Yours: Mill" }).last().click();
+  await dialog.getByRole("button", { name: "Save what is chosen" }).click();
   await saved(second);
   await page.bringToFront();
   await expect(page.getByRole("gridcell", { name: "Mill", exact: true }).first()).toBeVisible({ timeout: 30_000 });

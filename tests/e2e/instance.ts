@@ -4,7 +4,7 @@ import { resolve } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 
 /** An application of a test's own: its start command, server and database can be killed without harm to the other tests. */
-export interface Instance { readonly address: string; readonly link: string; readonly kill: () => void; readonly stop: () => Promise<void> }
+export interface Instance { readonly address: string; readonly link: string; readonly pids: () => { readonly database: number; readonly server: number }; readonly kill: () => void; readonly stop: () => Promise<void> }
 
 /** Every process that stems from one, itself included. */
 function familyOf(pid: number): number[] {
@@ -39,6 +39,9 @@ export async function startInstance(port: number, fresh: boolean): Promise<Insta
   return {
     address: `http://127.0.0.1:${port}`,
     link: readFileSync(linkFile, "utf8"),
+    pids: () => ({
+      database: Number(readFileSync(resolve(dir, "db.pid"), "utf8")), server: Number((JSON.parse(readFileSync(resolve(dir, "running.json"), "utf8")) as { serverPid: number }).serverPid),
+    }),
     kill: () => { for (const pid of familyOf(child.pid ?? -1)) process.kill(pid, "SIGKILL"); },
     stop: async () => {
       child.kill("SIGTERM");

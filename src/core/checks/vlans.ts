@@ -2,7 +2,7 @@ import { byText } from "../kernel";
 import { nameOf, vid as asVid, type PlanIndex } from "../plan";
 import { carryOn } from "../planners/carry-vlan";
 import { nextFreeVid } from "../planners/conventions";
-import { CARRY } from "../switching";
+import { CARRY, portCarries } from "../switching";
 import { check, type Found, type Repair } from "./check";
 import { counted, listed } from "./wording";
 
@@ -133,6 +133,12 @@ export const vlansJoined = check<JoinedData>({
         },
       }];
     };
-    return [...use(to, from, fromVid), ...use(from, to, toVid)];
+    // First the end whose own untagged VLAN is not lost by the change: nobody needs it here, or the far end takes it tagged.
+    const loses = (port: string, far: string, vid: number): boolean => {
+      const need = portCarries(index).get(port)?.need;
+      return index.plan.port.get(port)?.untagged.some((old) => old !== vid && need?.has(old) === true && index.plan.port.get(far)?.tagged.includes(old) !== true) === true;
+    };
+    const [theirs, ours] = [use(to, from, fromVid), use(from, to, toVid)];
+    return loses(to, from, fromVid) && !loses(from, to, toVid) ? [...ours, ...theirs] : [...theirs, ...ours];
   },
 });

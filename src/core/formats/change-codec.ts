@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { SCHEMAS, type Change, type ChangeBatch, type Kind } from "../plan";
+import type { Breath } from "./breath";
 import { upgradedChanges } from "./older";
 import { idField, shortText } from "../plan/schema/fields";
 
@@ -18,14 +19,37 @@ export const changeSchema = z.discriminatedUnion("kind", [
 
 export const MOST_CHANGES = 500_000;
 
+/** Bounds of a planner's arguments: kept for the record, never run again, and in a column that nests no deeper than the database's own limit. */
+const MOST_ARGUMENT_VALUES = 300_000;
+const MOST_ARGUMENT_DEPTH = 12;
+
+/** Whether a JSON value is no larger and no deeper than arguments may be; asked without a recursion that a hostile one could exhaust. */
+function areArguments(value: unknown): boolean {
+  let level: unknown[] = [value];
+  let count = 0;
+  for (let depth = 0; level.length > 0; depth += 1) {
+    count += level.length;
+    if (depth > MOST_ARGUMENT_DEPTH || count > MOST_ARGUMENT_VALUES) return false;
+    const next: unknown[] = [];
+    for (const one of level) if (typeof one === "object" && one !== null) for (const inner of Object.values(one)) next.push(inner);
+    level = next;
+  }
+  return true;
+}
+
+const argumentsField = z.unknown().refine(areArguments, `A planner's arguments hold at most ${MOST_ARGUMENT_VALUES} values, nested at most ${MOST_ARGUMENT_DEPTH} deep`);
+
 /** A batch as it travels; the planner's arguments are kept for the record and never run again. */
 export const changeBatchSchema = z.strictObject({
   id: idField,
   planner: z.string().regex(/^[a-z][a-z0-9-]{0,59}$/),
   summary: shortText,
-  args: z.json(),
+  args: argumentsField,
   changes: z.array(changeSchema).max(MOST_CHANGES),
 });
+
+/** A batch whose changes have not been looked at yet: they are read one by one, so that the first bad one ends it and others get their turn. */
+export const batchEnvelopeSchema = z.strictObject({ ...changeBatchSchema.shape, changes: z.array(z.unknown()).max(MOST_CHANGES, `A batch holds at most ${MOST_CHANGES} changes`) });
 
 export const encodeBatch = (batch: ChangeBatch): unknown =>
   z.encode(changeBatchSchema, batch as unknown as z.output<typeof changeBatchSchema>);
@@ -35,6 +59,16 @@ export const batchOf = (value: z.output<typeof changeBatchSchema>): ChangeBatch 
 /** Changes as JSON values, for the change log. */
 export const encodeChanges = (changes: readonly Change[]): unknown =>
   z.encode(z.array(changeSchema), changes as unknown as z.output<typeof changeSchema>[]);
+
+/** `encodeChanges` as JSON text, for many of them: `breath` is asked between them. */
+export async function encodeChangesSliced(changes: readonly Change[], breath: Breath): Promise<string> {
+  const texts: string[] = [];
+  for (const change of changes) {
+    texts.push(JSON.stringify(z.encode(changeSchema, change as unknown as z.output<typeof changeSchema>)));
+    await breath();
+  }
+  return `[${texts.join(",")}]`;
+}
 
 /** Changes read back from the change log, whenever they were written; what was written by us and still doesn't fit is a bug, so this throws. */
 export const decodeChanges = (value: unknown): Change[] => z.array(changeSchema).parse(upgradedChanges(value)) as unknown as Change[];

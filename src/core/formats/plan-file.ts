@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { err, ok, type Result } from "../kernel";
+import type { Breath } from "./breath";
 import { upgradedFile, VERSION } from "./older";
 import {
   applyChanges, assemble, COLLECTION_KINDS, emptyPlan, issueSentence, KIND_WORDS, LIST_NAMES, MOST, SCHEMAS, valueAt, type Change, type CollectionKind, type IntegrityError, type Kind, type Plan,
@@ -38,6 +39,11 @@ export const planFileSchema = z.strictObject({
   expectations: z.array(expectation).max(MOST.expectation),
 });
 export type PlanFile = z.output<typeof planFileSchema>;
+
+/** The file with its lists as they come. */
+const shellSchema = z.strictObject({
+  format: z.literal("dianome-plan"), version: z.literal(VERSION), site, ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(z.unknown())])),
+});
 
 /** The same without bounds: what our own database holds can always be opened, so that a site beyond a limit can be mended. */
 const storedFileSchema = z.strictObject({
@@ -97,6 +103,42 @@ export function decodePlan(value: unknown): Result<Plan, readonly FileFault[]> {
   const read = planFileSchema.safeParse(file);
   if (!read.success) return err(read.error.issues.slice(0, 10).map((issue) => faultOf(issue, file)));
   return planOfFile(read.data, applyChanges);
+}
+
+/** `decodePlan` for a file that may be large, on a thread that others wait for: `breath` is asked between entities. The first fault ends it. */
+export async function decodePlanSliced(value: unknown, breath: Breath): Promise<Result<Plan, readonly FileFault[]>> {
+  const tooLong = listTooLong(value);
+  if (tooLong !== null) return err([tooLong]);
+  const file = upgradedFile(value);
+  const read = shellSchema.safeParse(file);
+  if (!read.success) return err(read.error.issues.slice(0, 10).map((issue) => faultOf(issue, file)));
+  const lists: Record<string, unknown[]> = {};
+  for (const kind of COLLECTION_KINDS) {
+    const name = LIST_NAMES[kind];
+    const list: unknown[] = (lists[name] = []);
+    for (const [i, entity] of (read.data as unknown as Record<string, unknown[]>)[name]?.entries() ?? []) {
+      const one = SCHEMAS[kind].safeParse(entity);
+      if (!one.success) return err(one.error.issues.slice(0, 10).map((issue) => faultOf({ ...issue, path: [name, i, ...issue.path] }, file)));
+      list.push(one.data);
+      await breath();
+    }
+  }
+  return planOfFile({ ...read.data, ...lists } as unknown as PlanFile, applyChanges);
+}
+
+/** A plan in the file's form, piece by piece as JSON text: what `JSON.stringify(encodePlan(plan))` gives, without holding up others for as long. */
+export async function encodePlanSliced(plan: Plan, breath: Breath): Promise<string[]> {
+  const pieces = [`{"format":"dianome-plan","version":${VERSION},"site":${JSON.stringify(z.encode(SCHEMAS.site, plan.site))}`];
+  for (const kind of COLLECTION_KINDS) {
+    const schema = SCHEMAS[kind] as z.ZodType;
+    const texts: string[] = [];
+    for (const entity of plan[kind].values()) {
+      texts.push(JSON.stringify(z.encode(schema, entity)));
+      await breath();
+    }
+    pieces.push(`,"${LIST_NAMES[kind]}":[`, texts.join(","), "]");
+  }
+  return [...pieces, "}"];
 }
 
 /** The plan as our own server sends it: beyond a limit, too. */

@@ -1,5 +1,6 @@
 import { equal, err, ok, type Result } from "../kernel";
 import { entityOf, type Plan } from "./plan";
+import { inIdOrder, isInIdOrder } from "./id-order";
 import { MOST } from "./limits";
 import { REFERRERS, referencesOf } from "./references";
 import { COLLECTION_KINDS, type CollectionKind, type EntityOf, type Kind } from "./schema/kinds";
@@ -53,7 +54,8 @@ export function assemble(plan: Plan, changes: readonly Change[]): Result<Plan, I
 
 function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
   const seen = new Set<string>();
-  const copies: Partial<Record<Kind, Map<string, unknown>>> = {};
+  const copies: Partial<Record<Kind, ReadonlyMap<string, unknown>>> = {};
+  const added = new Set<Kind>();
   let site = plan.site;
   for (const { kind, id, before, after } of changes) {
     if (seen.has(id)) return err({ code: "changed-twice", kind, id });
@@ -66,9 +68,15 @@ function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, Inte
       site = after;
       continue;
     }
-    const copy = (copies[kind] ??= new Map<string, unknown>(plan[kind]));
+    const copy = (copies[kind] ??= new Map<string, unknown>(plan[kind])) as Map<string, unknown>;
     if (after === null) copy.delete(id);
     else copy.set(id, after);
+    if (before === null) added.add(kind);
+  }
+  // A plan in the order of its ids stays so: what a deletion's undo brings back does not come last.
+  for (const kind of added) {
+    const copy = copies[kind];
+    if (kind !== "site" && copy !== undefined && plan[kind].size > 0 && isInIdOrder(plan[kind])) copies[kind] = inIdOrder(copy);
   }
   return ok({ ...plan, ...copies, site } as Plan);
 }

@@ -1,3 +1,4 @@
+import { byText } from "../kernel";
 import type { Change } from "./change";
 import type { CollectionKind, EntityOf } from "./schema/kinds";
 
@@ -39,7 +40,7 @@ export function deriveGroups<K extends CollectionKind>(grouping: Grouping<K>, pr
     for (const key of newKeys) {
       const group = groups.get(key) ?? [];
       const known = group.some((entity) => entity.id === change.id);
-      groups.set(key, known ? group.map((entity) => (entity.id === change.id ? after : entity)) : [...group, after]);
+      groups.set(key, known ? group.map((entity) => (entity.id === change.id ? after : entity)) : [...group, after].sort((a, b) => byText(a.id, b.id)));
     }
   }
   return groups;

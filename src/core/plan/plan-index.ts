@@ -1,6 +1,7 @@
 import { byText } from "../kernel";
 import type { Change } from "./change";
 import { buildGroups, deriveGroups, type Grouping, type Groups } from "./group";
+import { planInIdOrder } from "./id-order";
 import type { Plan } from "./plan";
 import type { CollectionKind, EntityOf, Kind } from "./schema/kinds";
 
@@ -87,7 +88,7 @@ export class PlanIndex {
   }
 
   static of(plan: Plan, today: string | null = null): PlanIndex {
-    return new PlanIndex(plan, today, new Map(), new Map());
+    return new PlanIndex(planInIdOrder(plan), today, new Map(), new Map());
   }
 
   /** The index of the plan after `changes`; `plan` is what `applyChanges` made of them. */

@@ -1,6 +1,6 @@
 import { familyOf, madeMac, type Address, type Family } from "../address";
 import { nameOf, type Device, type Host, type PlanIndex, type ProbeGoal, type Service } from "../plan";
-import { addressesOf, OUTSIDE } from "../routing";
+import { addressesOf, facingAddresses, OUTSIDE } from "../routing";
 import { addressFor, guestOf, outsideItsSubnet } from "./address-for";
 import type { ProbeBench } from "./bench";
 import { exchangeWith } from "./exchange";
@@ -18,7 +18,7 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
   const family = familyOf(lease.address);
   switch (goal.to) {
     case "address": if (lease.server === "typed in" && lease.gateway !== null) askGateway(bench, station, lease.gateway); return;
-    case "internet": return exchangeWith(bench, station, OUTSIDE[family], goal.service ?? doorTo(bench, station, "internet"), null);
+    case "internet": return exchangeWith(bench, station, OUTSIDE[family], goal.service ?? anything(bench, station, "internet"), null);
     case "gateway": {
       const address = family === 4 ? lease.gateway : (lease.gatewayLeg === null ? lease.gateway : (addressesOf(lease.gatewayLeg, 6)[0] ?? lease.gateway));
       if (address === null) return exchangeWith(bench, station, OUTSIDE[family], goal.service, null);
@@ -29,7 +29,7 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
       const address = device === undefined ? undefined : managementAddress(index, device, family);
       if (device === undefined) return;
       if (address === undefined) return missing(bench, device.name, { kind: "device", id: device.id }, "has no address of its own");
-      return exchangeWith(bench, station, address, goal.service, null);
+      return exchangeWith(bench, station, address, goal.service ?? PAGE, null);
     }
     case "host": {
       const host = index.plan.host.get(goal.host);
@@ -40,7 +40,7 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
     case "forward": {
       const forward = index.plan.forward.get(goal.forward);
       const leg = forward === undefined ? undefined : [...index.plan.interface.values()].find((one) => one.line === forward.line);
-      const address = leg === undefined ? undefined : addressesOf(leg, family)[0];
+      const address = leg === undefined ? undefined : facingAddresses(index, leg, family)[0];
       if (forward === undefined) return;
       if (address === undefined) return missing(bench, nameOf(index, "line", forward.line), { kind: "line", id: forward.line }, "has no outside address in the plan");
       exchangeWith(bench, station, address, { name: forward.name.toLowerCase().replace(/[^a-z0-9 .-]/g, "-").slice(0, 24), protocol: forward.protocol, ports: [forward.ports] }, index.plan.host.get(forward.host) ?? null);
@@ -55,10 +55,16 @@ export function managementAddress(index: PlanIndex, device: Device, family: Fami
   return managed === undefined ? undefined : addressesOf(managed, family)[0];
 }
 
-/** "Anything at all": the first service a door is open for stands for it, or an echo. */
-function doorTo(bench: ProbeBench, { segment }: Station, to: "internet" | string): Service | null {
+const PAGE: Service = { name: "https", protocol: "tcp", ports: [[443, 443]] };
+const holds = ({ protocol, ports }: Service, port: number): boolean => protocol === "tcp" && (ports.length === 0 || ports.some(([low, high]) => low <= port && port <= high));
+/** Names, time and echoes help with everything and are nothing by themselves. */
+const isUse = ({ protocol, ports }: Service): boolean => protocol !== "icmp" && !ports.every(([low, high]) => low === high && (low === 53 || low === 123));
+
+/** "Anything" as a person means it: a page opens; or, where the wall has doors and none for pages, what the first of them is for. */
+function anything(bench: ProbeBench, { segment }: Station, to: "internet" | string): Service {
   const wall = segment === null ? undefined : [...bench.index.plan.wall.values()].find((one) => one.from.at === "zone" && one.from.zone === segment.zone && (to === "internet" ? one.to.at === "internet" : one.to.at === "zone" && one.to.zone === to));
-  return wall?.door === "services" ? (wall.services[0] ?? null) : null;
+  if (wall?.door !== "services" || wall.services.some((service) => holds(service, 443))) return PAGE;
+  return wall.services.find(isUse) ?? PAGE;
 }
 
 function toHost(bench: ProbeBench, station: Station, host: Host, service: Service | null): void {
@@ -81,7 +87,7 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
       { sentence: `${isolated.name} keeps its stations apart: ${host.name} is on the same name.`, subjects: [{ kind: "ssid", id: isolated.id }], repairs: [{ label: `Let stations of ${isolated.name} reach one another`, planner: "edit-ssid", args: { ssid: isolated.id }, edit: (draft) => draft.patch("ssid", isolated.id, { isolation: false }) }] });
     return;
   }
-  exchangeWith(bench, station, address, service ?? doorTo(bench, station, segment.zone), host);
+  exchangeWith(bench, station, address, service ?? anything(bench, station, segment.zone), host);
 }
 
 /** Another laptop, plugged in somewhere: it needs its own address before it can answer. */
@@ -98,7 +104,7 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
     return;
   }
   bench.welcome(lease.address, guestOf(index, other, lease));
-  exchangeWith(bench, station, lease.address, service ?? (lease.segment === null ? null : doorTo(bench, station, index.plan.segment.get(lease.segment)?.zone ?? "")), null);
+  exchangeWith(bench, station, lease.address, service ?? (lease.segment === null ? PAGE : anything(bench, station, index.plan.segment.get(lease.segment)?.zone ?? "")), null);
 }
 
 /** The far host is plugged in nowhere, or its own port keeps it apart: what keeps it there is the first cause. */

@@ -197,7 +197,7 @@ describe("IPv6", () => {
   test("a client makes itself an address of the advertised prefix and takes the router's link-local one for its gateway", () => {
     const { lease, cause } = client({ to: "internet", service: null });
     expect(cause).toBeNull();
-    expect([formatAddress(must(lease, "an address").address), formatAddress(must(lease?.gateway ?? null, "a gateway"))]).toEqual([expect.stringMatching(/^fd00:24:0:2:5a:10ff:fe/), expect.stringMatching(/^fe80::/)]);
+    expect([formatAddress(must(lease, "an address").address), formatAddress(must(lease?.gateway ?? null, "a gateway"))]).toEqual([expect.stringMatching(/^fd00:24:0:\d:5a:10ff:fe/), expect.stringMatching(/^fe80::/)]);
   });
   test("walls hold for it as for IPv4, nothing is translated, and without an advertisement there is no gateway", () => {
     expect(client({ to: "internet", service: null }).steps.find((step) => step.place === "line")?.why).toMatch(/nothing is translated/);

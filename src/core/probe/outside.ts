@@ -1,8 +1,9 @@
 import { formatAddress, type Address, type Family } from "../address";
 import type { Repair } from "../checks/check";
 import { nameOf, type Host, type Line, type PlanIndex, type ProbeGoal, type Service } from "../plan";
+import { openDoor } from "../planners/set-wall";
 import { answerTo } from "../policy";
-import { addressesOf } from "../routing";
+import { facingAddresses } from "../routing";
 import type { ProbeBench } from "./bench";
 import { comeIn, hostAddress, stationOf, travel, travelFromDevice, type Conversation, type Topic } from "./travel";
 
@@ -24,14 +25,17 @@ export function fromOutside(bench: ProbeBench, lineId: string, goal: ProbeGoal, 
   if (family === 4 && line.carrierNat === "yes") return stop("nobody can start from outside", `${line.name} is behind the provider's carrier-grade NAT: nothing that starts outside comes in, whatever is forwarded here. A tunnel out, another line or IPv6 can do it.`);
   if (family === 4 && line.providerBox !== "none" && line.providerBox !== "bridges") return stop("the provider's box keeps it", `The provider's box on ${line.name} routes (double NAT): it would have to forward the port as well. ${line.providerBox === "cannotBridge" ? "It can't bridge." : "Set it to bridge, or forward the port there, too."}`, line.providerBox === "routes" ? [{ label: `Let the provider's box on ${line.name} bridge`, planner: "edit-line", args: { line: line.id }, edit: (draft) => draft.patch("line", line.id, { providerBox: "bridges" }) }] : []);
   const asked = askedFor(bench, line, goal, family);
-  const to = asked.address ?? addressesOf(leg, family)[0];
+  if (family === 6 && asked.host !== null && asked.address === null) {
+    return stop("there is no address to ask", `${asked.host.name} has no IPv6 address in the plan, so nobody outside can name it by IPv6. Write it into the register.`);
+  }
+  const to = asked.address ?? facingAddresses(index, leg, family)[0];
   if (to === undefined) return stop("has no address", `${line.name} has no outside ${family === 4 ? "IPv4" : "IPv6"} address in the plan.`);
   const packet = { family, protocol: asked.service.protocol, src: SOMEBODY[family], dst: to, sport: asked.service.protocol === "icmp" ? null : 50_000, dport: asked.service.protocol === "icmp" ? null : (asked.service.ports[0]?.[0] ?? 443) };
   const conversation: Conversation = [];
   const topic: Topic = { service: asked.service, shows: true, answers: null };
   const arrived = comeIn(bench, device, leg, packet, topic, conversation);
   if (arrived === null) {
-    offerForward(bench, line, asked);
+    (family === 6 ? offerDoor : offerForward)(bench, line, asked);
     return;
   }
   if (arrived.at === "internet") return stop("goes back out", "The packet leaves by the line it came in at.");
@@ -77,6 +81,21 @@ function forwardRepair(index: PlanIndex, bench: ProbeBench, line: Line, { host, 
     label: `Forward ${protocol.toUpperCase()} ${first[0]} on ${line.name} to ${nameOf(index, "host", host.id)}`, planner: "add-forward", args: { line: line.id, host: host.id },
     edit: (draft) => { draft.put("forward", { id: bench.ids(), name: `${service.name} to ${host.name}`.slice(0, 80), line: line.id, protocol, ports: [...first], host: host.id, toPort: null, hairpin: false }); },
   }];
+}
+
+/** By IPv6 nothing is forwarded: the host is asked by its own address, and the wall needs a door for it. */
+function offerDoor(bench: ProbeBench, _line: Line, { host, service }: Asked): void {
+  const { journey, index } = bench;
+  const { cause } = journey;
+  const last = journey.steps.pop();
+  if (cause === null || last === undefined) return;
+  const segment = host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
+  const isWall = last.title === "Wall";
+  const repairs: Repair[] = segment === undefined || !isWall ? [] : [{
+    label: `Open ${service.name} from the internet to ${nameOf(index, "zone", segment.zone)}`, planner: "open-door", args: { service: service.name, zone: segment.zone },
+    edit: (draft) => openDoor(draft, bench.ids, { at: "internet" }, { at: "zone", zone: segment.zone }, service),
+  }];
+  journey.stop(last, { ...cause, repairs: [...cause.repairs, ...repairs] });
 }
 
 function offerForward(bench: ProbeBench, line: Line, asked: Asked): void {

@@ -3,7 +3,7 @@ import type { Repair } from "../checks/check";
 import { isGateway, nameOf, type Device, type Host, type Interface, type Line, type Segment, type Service } from "../plan";
 import { openDoor } from "../planners/set-wall";
 import { answerTo, decide, endOf, INTERNET, judge, networkOfSegment, WALL_RULES, type Network, type Packet, type Party as WallParty } from "../policy";
-import { addressesOf, forwardsPackets, linesOf, prefixesOf, routeFrom, translatesAt, type RouteChoice } from "../routing";
+import { addressesOf, facingAddresses, forwardsPackets, linesOf, prefixesOf, routeFrom, translatesAt, type RouteChoice } from "../routing";
 import type { ProbeBench } from "./bench";
 import { portOff } from "./gap";
 import { partyOfLeg, type Party } from "./place";
@@ -83,7 +83,7 @@ function arriveAtDevice(bench: ProbeBench, device: Device, leg: Interface, came:
   const known = topic.answers?.find((one) => one.device === device.id && isAnswerTo(came, one.left)) ?? null;
   // The answer to something translated is for who asked in truth; what comes to a forwarded port is for a host inside.
   const packet = known !== null ? answerTo(known.came) : forwardedIn(bench, device, leg, came, topic);
-  const own = index.interfacesOf(device.id).some((one) => addressesOf(one, came.family).includes(packet.dst));
+  const own = index.interfacesOf(device.id).some((one) => facingAddresses(index, one, came.family).includes(packet.dst));
   if (own) {
     if (isGateway(device) && !enters(bench, device, leg, packet, "gateway", topic, known !== null)) return null;
     if (topic.answers === null) conversation.push({ device: device.id, came, left: packet });
@@ -117,7 +117,7 @@ const isAnswerTo = (packet: Packet, sent: Packet): boolean => packet.protocol ==
 /** What comes to a line's outside address at a forwarded port goes on to a host inside; from inside only with hairpin. */
 function forwardedIn(bench: ProbeBench, device: Device, leg: Interface, packet: Packet, topic: Topic): Packet {
   const { index, journey } = bench;
-  const outside = linesOf(index, device.id).find((one) => addressesOf(one.leg, packet.family).includes(packet.dst));
+  const outside = linesOf(index, device.id).find((one) => facingAddresses(index, one.leg, packet.family).includes(packet.dst));
   const port = packet.dport;
   if (outside === undefined || port === null) return packet;
   const forward = [...index.plan.forward.values()].find((one) => one.line === outside.line.id && one.protocol === packet.protocol && one.ports[0] <= port && port <= one.ports[1] && (leg.line !== null || one.hairpin));
@@ -135,7 +135,7 @@ interface AtRouter { readonly came: Packet; readonly packet: Packet; readonly an
 /** Sends a packet out of a device's leg. */
 function leave(bench: ProbeBench, device: Device, route: RouteChoice, { came, packet, answers, own }: AtRouter, topic: Topic, conversation: Conversation, count: number): Arrived | null {
   const { index } = bench;
-  const outside = addressesOf(route.leg, packet.family)[0];
+  const outside = facingAddresses(index, route.leg, packet.family)[0];
   const translates = packet.family === 4 && !own && !answers && translatesAt(route.leg);
   const left: Packet = translates && outside !== undefined ? { ...packet, src: outside } : packet;
   if (!own && topic.answers === null) conversation.push({ device: device.id, came, left });

@@ -13,7 +13,7 @@ import { differenceAt, intendedAt, reachAt, reachMatrix, reachOfHost, reachSente
 const whole = (plan: Plan): Plan => donePlan(afterEdit(plan, ({ draft, index }) => carryExactly(draft, index)));
 const sites = { "the cider works": bramblewick, "the practice": fennelStreet, "the house": lockkeepersHouse };
 const ids = () => testId("new", "one");
-const hostOf = (index: PlanIndex, segment: Segment) => index.hostsIn(segment.id).find((host) => host.attachment.at !== "unplaced");
+const hostOf = (index: PlanIndex, segment: Segment) => index.hostsIn(segment.id).find((host) => probe(index, asClient({ at: "host", host: host.id }, { to: "address" }), ids).cause === null);
 
 test.each(Object.entries(sites))("%s: every cell says what probes from one of the segment's hosts find", (_, make) => {
   const index = PlanIndex.of(whole(make()));

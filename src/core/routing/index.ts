@@ -1,1 +1,1 @@
-export { addressesOf, forwardsPackets, getsOut, linesOf, OUTSIDE, prefixesOf, routeFrom, translatesAt, type RouteChoice } from "./routes";
+export { addressesOf, facingAddresses, forwardsPackets, getsOut, linesOf, OUTSIDE, prefixesOf, routeFrom, translatesAt, type RouteChoice } from "./routes";

@@ -12,6 +12,16 @@ export interface RouteChoice {
 }
 
 export const addressesOf = (leg: Interface, family: Family): readonly Address[] => (family === 4 ? leg.addresses4 : leg.addresses6);
+/** Stands for the outside address of a line that gets its own by DHCP or a login, when nobody has noted it (RFC 5737). */
+const GIVEN_OUTSIDE = 0xc00002c8 as Address;
+
+/** The addresses of a leg, with the one that its line gives it where that is not known. */
+export function facingAddresses(index: PlanIndex, leg: Interface, family: Family): readonly Address[] {
+  const own = addressesOf(leg, family);
+  const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
+  return own.length > 0 || line === undefined || line.addressing === "fixed" || family === 6 ? own : [GIVEN_OUTSIDE];
+}
+
 export const prefixesOf = (segment: Segment, family: Family) => (family === 4 ? segment.prefixes4 : segment.prefixes6);
 
 /** Whether a device sends on what is not for itself. */

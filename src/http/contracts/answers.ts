@@ -5,8 +5,10 @@ export type SiteAnswer = SiteSummary;
 export type LogLineAnswer = LogLine;
 /** With the changes in their text form. */
 export interface LogEntryAnswer extends LogLineAnswer { readonly changes: unknown }
-export interface StepsAnswer { readonly undo: string | null; readonly redo: string | null }
-export interface PlanAnswer { readonly revision: number; readonly plan: unknown; readonly steps: StepsAnswer }
+export interface StepsAnswer { readonly undo: string | null; readonly redo: string | null; readonly undoIsImport: boolean }
+/** The plan is the same for everybody; what the asker can undo comes with it in this header, as JSON, percent-encoded. */
+export const STEPS_HEADER = "x-steps";
+export interface PlanAnswer { readonly revision: number; readonly plan: unknown }
 export interface NewsAnswer { readonly revision: number; readonly entries: readonly LogEntryAnswer[]; readonly steps: StepsAnswer }
 /** `entries`: what came since the revision that the batch was made on, itself among it; empty when it simply is the next one. */
 export interface CommitAnswer { readonly revision: number; readonly entries: readonly LogEntryAnswer[] }

@@ -1,25 +1,27 @@
 import { z } from "zod";
+import { SCHEMAS } from "@/core/plan";
 import { idText, MOST_PLAN_BYTES, noBody, nothing, siteParams, type Contract } from "./contract";
 
 const contract = <P, Q, B>(value: Contract<P, Q, B>): Contract<P, Q, B> => value;
-const name = z.string().trim().min(1, "A site's name can't be empty").max(80, "A site's name has at most 80 characters");
+const name = z.string().trim().pipe(SCHEMAS.site.shape.name);
 const revision = z.coerce.number().int().min(0).max(4_000_000_000);
 
 export const enterContract = contract({
   params: nothing, query: nothing, maxBytes: 2_000,
   body: z.strictObject({
     key: z.string().min(1).max(100),
-    name: z.string().trim().min(1, "Write your name; it stands in the title block and in the history").max(40, "A name has at most 40 characters")
-      .regex(/^[^\p{Cc}]*$/u, "A name can't hold control characters"),
+    name: z.string().trim().normalize("NFC").min(1, "Write your name; it stands in the title block and in the history").max(40, "A name has at most 40 characters")
+      .regex(/^[^\p{Cc}\p{Surrogate}]*$/u, "A name can't hold control characters"),
   }),
 });
 
+export const signOutContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 export const listSitesContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 
 export const createSiteContract = contract({
   params: nothing, query: nothing, maxBytes: MOST_PLAN_BYTES,
   body: z.discriminatedUnion("by", [
-    z.strictObject({ by: z.literal("name"), id: idText, name, kind: z.enum(["home", "office", "industrial"]), timeZone: z.string().regex(/^[A-Za-z0-9_+\-/]{1,60}$/) }),
+    z.strictObject({ by: z.literal("name"), id: idText, name, kind: z.enum(["home", "office", "industrial"]), timeZone: SCHEMAS.site.shape.timeZone }),
     z.strictObject({ by: z.literal("file"), id: idText, batch: idText, file: z.unknown() }),
   ]),
 });

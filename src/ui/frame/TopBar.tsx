@@ -1,9 +1,10 @@
 "use client";
 
-import { Redo2, Undo2 } from "lucide-react";
+import { LogOut, Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { toast } from "sonner";
 import { Brand } from "../kit/signs";
+import { call } from "../plan-store/api";
 import { usePlan } from "../plan-store/use-plan";
 import { GroundSwitch } from "./GroundSwitch";
 import { useGoTo } from "./go-to";
@@ -13,6 +14,13 @@ import { VIEWS, type ViewKey } from "./views";
 const told = async (step: Promise<string | null>) => {
   const refusal = await step;
   if (refusal !== null) toast.error(refusal, { duration: 8000 });
+};
+
+/** Ends the session here; what is not saved yet stays in this browser for when the same person comes back. */
+const signOut = async () => {
+  const answer = await call("/api/enter", "DELETE");
+  if (answer.ok || answer.status === 401) location.assign("/enter");
+  else toast.error(answer.refused.sentence);
 };
 
 export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: string }) {
@@ -38,6 +46,7 @@ export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: st
         <button type="button" className="button square" disabled={steps.undo === null} aria-label={steps.undo === null ? "Undo" : `Undo: ${steps.undo}`} title={steps.undo === null ? "Nothing to undo" : `Undo: ${steps.undo}`} onClick={() => void told(undo())}><Undo2 size={15} /></button>
         <button type="button" className="button square" disabled={steps.redo === null} aria-label={steps.redo === null ? "Redo" : `Redo: ${steps.redo}`} title={steps.redo === null ? "Nothing to bring back" : `Redo: ${steps.redo}`} onClick={() => void told(redo())}><Redo2 size={15} /></button>
         <b className="px-[6px] text-13 font-semibold whitespace-nowrap">{person}</b>
+        <button type="button" className="button square" aria-label="Sign out" title="Sign out: this browser needs a new link then" onClick={() => void signOut()}><LogOut size={15} /></button>
         <GroundSwitch />
       </div>
     </header>

@@ -11,6 +11,7 @@ import { DroppedDialog } from "./DroppedDialog";
 import { KeysHelp } from "./KeysHelp";
 import { TitleBlock } from "./TitleBlock";
 import { TopBar } from "./TopBar";
+import { UndoImportDialog } from "./UndoImportDialog";
 import { useKeys } from "./use-keys";
 import { UiProvider, useUi } from "./use-ui";
 import { viewIn } from "./views";
@@ -39,7 +40,7 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
       {phase === "ready" ? children : <NotReady />}
       {phase === "ready" ? <Margin view={view} /> : <aside className="border-l border-hair" aria-label="Margin" />}
       <TitleBlock view={view} fallbackName={name} />
-      {phase === "ready" ? <><CommandField /><ClashDialog /><DroppedDialog /></> : null}
+      {phase === "ready" ? <><CommandField /><ClashDialog /><DroppedDialog /><UndoImportDialog /></> : null}
       <KeysHelp />
       <Toaster position="bottom-center" offset={40} toastOptions={{ style: { background: "var(--ink)", color: "var(--paper)", border: "0", borderRadius: 3, fontSize: 13, fontFamily: "inherit", padding: 10 } }} />
     </div>

@@ -98,6 +98,19 @@ test("the chosen block stays on its rows, for Delete, for a paste and for removi
   ]);
 });
 
+test("a row that comes in between the chosen ones is not chosen, and re-ordering keeps the choice", () => {
+  const { calls, others } = scene(gear("Mill", "Barn", "Kiln"));
+  fireEvent.mouseDown(cell("Mill"));
+  fireEvent.mouseDown(cell("Kiln"), { shiftKey: true });
+  others(([a, b, c]) => [c, ...gear("Theirs"), b, a].flatMap((row) => row ?? []));
+  key("d", { ctrlKey: true });
+  key("Delete");
+  expect(calls).toEqual([
+    ["paste", [["Kiln"], ["Kiln"]], "name", ["id of Barn", "id of Mill"]],
+    ["clear", [{ row: "id of Kiln", column: "name" }, { row: "id of Barn", column: "name" }, { row: "id of Mill", column: "name" }]],
+  ]);
+});
+
 test("a row written at the end: Tab goes on in it, Enter goes to the next new one, also when somebody adds one at the same moment", () => {
   const { calls, others } = scene(gear("Mill"));
   const newCell = () => screen.getByRole("gridcell", { name: "New" });

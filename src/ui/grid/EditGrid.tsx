@@ -4,7 +4,7 @@ import type { RowData } from "@tanstack/react-table";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useEffect, useRef, type ReactNode, type RefObject } from "react";
 import { CellEditor } from "./CellEditor";
-import { inBlock, type Column, type GridActions } from "./column";
+import { cellsIn, type Column, type GridActions } from "./column";
 import { useGrid, type Grid } from "./use-grid";
 import { useRows } from "./use-rows";
 
@@ -41,8 +41,7 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
   const grid = useGrid({ shown, idOf, columns, actions, hasNewRow: newRow !== undefined });
   const table = useRef<HTMLTableElement>(null);
   const { onBlock } = props;
-  const { top, bottom } = grid.block;
-  const covered = rows.slice(top, bottom + 1).map(idOf).join(" ");
+  const covered = grid.block.rows.join(" ");
   useEffect(() => { onBlock?.(covered === "" ? [] : covered.split(" ")); }, [covered, onBlock]);
   return (
     <>
@@ -79,6 +78,7 @@ function GridBody<R, C extends string>({ label, rows, idOf, columns, selected, n
   const last = drawn === null ? rows.length - 1 : (drawn.at(-1)?.index ?? -1);
   const { row: atRow, column: atColumn } = grid.at;
   const isEditing = grid.editing !== null;
+  const chosen = new Set(grid.block.rows);
   const wasEditing = useRef(false);
   useEffect(() => {
     // The open cell's field has just gone, and the focus with it: it comes back to the place in the table.
@@ -94,20 +94,20 @@ function GridBody<R, C extends string>({ label, rows, idOf, columns, selected, n
   return (
     <tbody>
       {spacer(first * ROW_PX, "above")}
-      {rows.slice(first, last + 1).map((row, i) => <KeptRow key={idOf(row)} label={label} columns={columns} isSelected={idOf(row) === selected} grid={grid} row={row} number={first + i} />)}
+      {rows.slice(first, last + 1).map((row, i) => <KeptRow key={idOf(row)} label={label} columns={columns} isSelected={idOf(row) === selected} isChosen={chosen.has(idOf(row))} grid={grid} row={row} number={first + i} />)}
       {spacer((rows.length - 1 - last) * ROW_PX, "below")}
       {newRow === undefined ? null : <NewRow label={label} rows={rows} columns={columns} newRow={newRow} grid={grid} />}
     </tbody>
   );
 }
 
-interface RowProps<R, C extends string> extends Pick<Props<R, C>, "label" | "columns"> { readonly row: R; readonly number: number; readonly isSelected: boolean; readonly grid: Grid }
+interface RowProps<R, C extends string> extends Pick<Props<R, C>, "label" | "columns"> { readonly row: R; readonly number: number; readonly isSelected: boolean; readonly isChosen: boolean; readonly grid: Grid }
 
-function GridRow<R, C extends string>({ row, number, columns, isSelected, grid, label }: RowProps<R, C>) {
+function GridRow<R, C extends string>({ row, number, columns, isSelected, isChosen, grid, label }: RowProps<R, C>) {
   return (
     <tr className={isSelected ? "selected" : ""} aria-rowindex={number + 2}>
       {columns.map((column, c) => (
-        <Cell key={column.id} grid={grid} row={number} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
+        <Cell key={column.id} grid={grid} row={number} isRowChosen={isChosen} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
           label={`${column.title ?? column.head}, ${label} row ${number + 1}`} text={column.text(row)} offers={column.offers?.(row) ?? []} readOnly={column.readOnly?.(row) === true} reading={(text) => column.reading?.(row, text)}>
           {column.show === undefined ? column.text(row) : column.show(row)}
         </Cell>
@@ -122,7 +122,7 @@ function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Pic
   return (
     <tr aria-rowindex={rows.length + 2} className="text-ink2 print:hidden">
       {columns.map((column, c) => (
-        <Cell key={column.id} grid={grid} row={rows.length} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
+        <Cell key={column.id} grid={grid} row={rows.length} isRowChosen={grid.block.hasNew} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
           label={`${column.title ?? column.head}, new row of ${label}`} text="" offers={column.offers?.(null) ?? []} readOnly={false} reading={(text) => column.reading?.(null, text)}>
           {newRow?.[column.id] ?? ""}
         </Cell>
@@ -132,13 +132,13 @@ function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Pic
 }
 
 interface CellProps {
-  readonly grid: Grid; readonly row: number; readonly column: number; readonly align: "right" | "centre" | undefined; readonly bar: boolean; readonly mono: boolean;
+  readonly grid: Grid; readonly row: number; readonly isRowChosen: boolean; readonly column: number; readonly align: "right" | "centre" | undefined; readonly bar: boolean; readonly mono: boolean;
   readonly label: string; readonly text: string; readonly offers: readonly string[]; readonly readOnly: boolean; readonly reading: (text: string) => ReactNode; readonly children: ReactNode;
 }
 
-function Cell({ grid, row, column, align, bar, mono, label, text, offers, readOnly, reading, children }: CellProps) {
+function Cell({ grid, row, isRowChosen, column, align, bar, mono, label, text, offers, readOnly, reading, children }: CellProps) {
   const here = grid.at.row === row && grid.at.column === column;
-  const chosen = inBlock(grid.block, { row, column }) && (grid.block.top !== grid.block.bottom || grid.block.left !== grid.block.right);
+  const chosen = isRowChosen && column >= grid.block.left && column <= grid.block.right && cellsIn(grid.block) > 1;
   return (
     <td
       role="gridcell" tabIndex={here ? 0 : -1} aria-selected={chosen || here} aria-readonly={readOnly}

@@ -36,11 +36,10 @@ export interface GridActions<C extends string> {
   readonly select: (row: string | null, column: C) => void;
 }
 
-/** Places in the table: row and column numbers. The row behind the last is the one not there yet. */
+/** A place in the table: row and column numbers. The row behind the last is the one not there yet. */
 export interface Place { readonly row: number; readonly column: number }
-export interface Block { readonly top: number; readonly bottom: number; readonly left: number; readonly right: number }
+/** What is chosen: rows by their ids, in the order in which they stand, and a run of columns. The row that is not there yet is in it or not. */
+export interface Block { readonly rows: readonly string[]; readonly hasNew: boolean; readonly left: number; readonly right: number }
 
-export const blockOf = (a: Place, b: Place): Block => ({
-  top: Math.min(a.row, b.row), bottom: Math.max(a.row, b.row), left: Math.min(a.column, b.column), right: Math.max(a.column, b.column),
-});
-export const inBlock = ({ top, bottom, left, right }: Block, { row, column }: Place): boolean => row >= top && row <= bottom && column >= left && column <= right;
+/** How many cells a block has: one is a place and not a choice. */
+export const cellsIn = ({ rows, hasNew, left, right }: Block): number => (rows.length + (hasNew ? 1 : 0)) * (right - left + 1);

@@ -1,7 +1,7 @@
 import Papa from "papaparse";
 import { useState, type ClipboardEvent, type KeyboardEvent } from "react";
 import { seriesFrom } from "@/core/register";
-import { blockOf, type Block, type CellId, type Column, type GridActions, type Place } from "./column";
+import type { Block, CellId, Column, GridActions, Place } from "./column";
 import { moved } from "./moved";
 import type { Rows } from "./use-rows";
 
@@ -50,7 +50,9 @@ export function useGrid<R, C extends string>({ shown, idOf, columns, actions, ha
     row: Math.max(0, Math.min(row === null && hasNewRow ? last.row : ((row === null ? undefined : positions.get(row)) ?? near), last.row)),
     column: Math.max(0, columns.findIndex(({ id }) => id === column)),
   });
-  const [wanted, setWanted] = useState<{ at: Spot<C>; anchor: Spot<C> }>(() => ({ at: spotAt({ row: 0, column: 0 }), anchor: spotAt({ row: 0, column: 0 }) }));
+  /** The ids of the rows between two places, and whether the row that is not there yet is among them. */
+  const between = (a: number, b: number): Pick<Block, "rows" | "hasNew"> => ({ rows: rows.slice(Math.min(a, b), Math.max(a, b) + 1).map(idOf), hasNew: Math.max(a, b) >= rows.length });
+  const [wanted, setWanted] = useState<{ at: Spot<C>; anchor: Spot<C>; chosen: Pick<Block, "rows" | "hasNew"> }>(() => ({ at: spotAt({ row: 0, column: 0 }), anchor: spotAt({ row: 0, column: 0 }), chosen: between(0, 0) }));
   const [open, setOpen] = useState<Open<C> | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
   /** The rows there were before one was written at the end: the one that is new now is the one to go on in. */
@@ -59,10 +61,14 @@ export function useGrid<R, C extends string>({ shown, idOf, columns, actions, ha
   if (made !== undefined) {
     const inIt = (spot: Spot<C>): Spot<C> => ({ ...spot, row: made });
     setBefore(null);
-    setWanted((now) => ({ at: inIt(now.at), anchor: inIt(now.anchor) }));
+    setWanted((now) => ({ at: inIt(now.at), anchor: inIt(now.anchor), chosen: { rows: [made], hasNew: false } }));
   }
   const at = open === null ? placeOf(wanted.at) : placeOf(open);
-  const block = open === null ? blockOf(at, placeOf(wanted.anchor)) : blockOf(at, at);
+  const anchorColumn = open === null ? placeOf(wanted.anchor).column : at.column;
+  // Rows that have gone since are chosen no more; one that has come in between is not chosen.
+  const kept = wanted.chosen.rows.filter((id) => positions.has(id)).sort((a, b) => (positions.get(a) ?? 0) - (positions.get(b) ?? 0));
+  const isLost = kept.length === 0 && !wanted.chosen.hasNew;
+  const block: Block = { ...(open !== null || isLost ? between(at.row, at.row) : { rows: kept, hasNew: wanted.chosen.hasNew && hasNewRow }), left: Math.min(at.column, anchorColumn), right: Math.max(at.column, anchorColumn) };
   const textAt = (row: number, column: number): string => {
     const found = rowAt(row);
     return found === null ? "" : (columnAt(column)?.text(found) ?? "");
@@ -77,15 +83,15 @@ export function useGrid<R, C extends string>({ shown, idOf, columns, actions, ha
   }
 
   /** The texts of a row's cells within the block, those that are only worked out left out. */
-  const rowTexts = (row: number): string[] =>
-    columns.flatMap((column, i) => (i < block.left || i > block.right || column.derived === true ? [] : [textAt(row, i)]));
+  const rowTexts = (id: string): string[] =>
+    columns.flatMap((column, i) => (i < block.left || i > block.right || column.derived === true ? [] : [textAt(positions.get(id) ?? -1, i)]));
 
   const go = (to: Place, extend: boolean) => {
     const place: Place = { row: Math.max(0, Math.min(to.row, last.row)), column: Math.max(0, Math.min(to.column, last.column)) };
     const spot = spotAt(place);
     setNotice(null);
     setBefore(null);
-    setWanted((now) => ({ at: spot, anchor: extend ? now.anchor : spot }));
+    setWanted((now) => ({ at: spot, anchor: extend ? now.anchor : spot, chosen: between(place.row, extend ? placeOf(now.anchor).row : place.row) }));
     if (spot.column !== undefined) actions.select(spot.row, spot.column);
   };
 
@@ -129,14 +135,13 @@ export function useGrid<R, C extends string>({ shown, idOf, columns, actions, ha
     return true;
   };
 
-  const writeBlock = (texts: readonly (readonly string[])[], top: number, left: number) => {
-    const from = columnAt(left);
+  const writeBlock = (texts: readonly (readonly string[])[], onto: readonly string[]) => {
+    const from = columnAt(block.left);
     if (from === undefined || texts.length === 0) return;
     if (from.derived === true) {
       setNotice(`${from.title ?? from.head} is worked out from the rest; begin the paste in another column.`);
       return;
     }
-    const onto = rows.slice(top, top + texts.length).map(idOf);
     if (onto.length < texts.length && !hasNewRow) {
       setNotice(`${texts.length} rows don't fit: only ${onto.length} are left from here. Paste further up.`);
       return;
@@ -145,24 +150,22 @@ export function useGrid<R, C extends string>({ shown, idOf, columns, actions, ha
   };
 
   const fillDown = () => {
-    const height = block.bottom - block.top;
-    if (height === 0) return;
-    const first = rowTexts(block.top);
-    writeBlock(Array.from({ length: Math.min(height, rows.length - block.top - 1) }, () => first), block.top + 1, block.left);
+    const [first, ...rest] = block.rows;
+    if (first !== undefined && rest.length > 0) writeBlock(rest.map(() => rowTexts(first)), rest);
   };
 
   /** A series down the block, column by column: from its first row, in the step to its second when that is filled and the block goes on. */
   const fillSeries = () => {
-    const height = Math.min(block.bottom, rows.length - 1) - block.top + 1;
-    if (height < 2) return;
-    const [first, second] = [rowTexts(block.top), rowTexts(block.top + 1)];
+    const [one, two, ...more] = block.rows;
+    if (one === undefined || two === undefined) return;
+    const height = more.length + 2;
+    const [first, second] = [rowTexts(one), rowTexts(two)];
     const columnsOfTexts = first.map((text, i) => seriesFrom(text, height > 2 && (second[i] ?? "") !== "" ? (second[i] ?? null) : null, height));
-    writeBlock(Array.from({ length: height - 1 }, (_, r) => columnsOfTexts.map((texts) => texts[r + 1] ?? "")), block.top + 1, block.left);
+    writeBlock(Array.from({ length: height - 1 }, (_, r) => columnsOfTexts.map((texts) => texts[r + 1] ?? "")), [two, ...more]);
   };
 
   const clear = () => {
-    const cells = rows.slice(block.top, block.bottom + 1).flatMap((row) =>
-      columns.slice(block.left, block.right + 1).flatMap((column): CellId<C>[] => (isLocked(row, column) ? [] : [{ row: idOf(row), column: column.id }])));
+    const cells = block.rows.flatMap((id) => columns.slice(block.left, block.right + 1).flatMap((column): CellId<C>[] => (isLocked(rowAt(positions.get(id) ?? -1), column) ? [] : [{ row: id, column: column.id }])));
     setNotice(cells.length === 0 ? null : actions.clear(cells));
   };
 
@@ -182,8 +185,7 @@ export function useGrid<R, C extends string>({ shown, idOf, columns, actions, ha
   const onCommandKey = (event: KeyboardEvent): boolean => {
     const key = event.key.toLowerCase();
     if ((key === "delete" || key === "backspace") && actions.remove !== undefined) {
-      const ids = rows.slice(block.top, block.bottom + 1).map(idOf);
-      if (ids.length > 0) actions.remove(ids);
+      if (block.rows.length > 0) actions.remove(block.rows);
     } else if (key === "d") (event.shiftKey ? fillSeries : fillDown)();
     else return false;
     return true;
@@ -208,7 +210,7 @@ export function useGrid<R, C extends string>({ shown, idOf, columns, actions, ha
 
   const onCopy = (event: ClipboardEvent) => {
     if (open !== null) return;
-    const texts = Array.from({ length: block.bottom - block.top + 1 }, (_, r) => rowTexts(block.top + r));
+    const texts = block.rows.map(rowTexts);
     event.clipboardData.setData("text/plain", Papa.unparse(texts, { delimiter: "\t", newline: "\n" }));
     event.preventDefault();
   };
@@ -220,8 +222,13 @@ export function useGrid<R, C extends string>({ shown, idOf, columns, actions, ha
     const texts = Papa.parse<string[]>(text, { delimiter: "\t" }).data;
     const [only] = texts;
     const one = texts.length === 1 && only?.length === 1 ? (only[0] ?? "") : null;
-    const whole = one === null ? texts : Array.from({ length: block.bottom - block.top + 1 }, () => rowTexts(block.top).map(() => one));
-    writeBlock(whole, block.top, block.left);
+    const first = block.rows[0];
+    // One text fills all that is chosen; several rows go down from the first, whatever is chosen below it.
+    if (one !== null && first !== undefined) writeBlock([...block.rows, ...(block.hasNew ? [""] : [])].map(() => rowTexts(first).map(() => one)), block.rows);
+    else {
+      const top = first === undefined ? rows.length : (positions.get(first) ?? rows.length);
+      writeBlock(texts, rows.slice(top, top + texts.length).map(idOf));
+    }
     event.preventDefault();
   };
 

@@ -35,5 +35,8 @@ export const CSV_TYPE = "text/csv;charset=utf-8";
 
 export const fileName = (site: string, what: string): string => `${site.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "")}-${what}`;
 
+/** What a spreadsheet takes for a formula, its full-width forms and one behind a space or a tab, too. */
+const FORMULA = /^[\s\u00a0\u3000]*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r]/;
+
 /** RFC 4180, with a first line of heads; a text that a spreadsheet would run as a formula is written as a text. */
-export const csv = (table: readonly (readonly string[])[]): string => `${Papa.unparse(table.map((row) => [...row]), { newline: "\r\n", escapeFormulae: true })}\r\n`;
+export const csv = (table: readonly (readonly string[])[]): string => `${Papa.unparse(table.map((row) => [...row]), { newline: "\r\n", escapeFormulae: FORMULA })}\r\n`;

@@ -33,11 +33,16 @@ export interface PlanState {
   readonly stepClash: StepClash | null;
   /** Whether the question about a clash is open; closed, what is stuck goes on waiting. */
   readonly asking: boolean;
+  /** Whether the question is open if a whole imported plan is to be taken back. */
+  readonly confirmingUndo: boolean;
   readonly load: () => Promise<void>;
   /** Runs an edit and commits its batch; a refusal is the sentence to show, and nothing has changed then. */
   readonly edit: (meant: Meant, work: (bench: Bench) => Refusal | void) => Refusal;
   readonly commit: (batch: ChangeBatch) => Refusal;
+  /** Takes back my last step; where that is a whole imported plan, it opens the question instead. */
   readonly undo: () => Promise<Refusal>;
+  readonly undoImport: () => Promise<Refusal>;
+  readonly keepImport: () => void;
   readonly redo: () => Promise<Refusal>;
   readonly refresh: () => Promise<void>;
   /** Opens or closes the question; closing decides nothing. */

@@ -43,7 +43,7 @@ async function served(store: PlanStore, by: Person, path: string, body: unknown)
 }
 
 function client(store: PlanStore, by: Person, weather: () => Weather): Client {
-  let state = { held: null, steps: { undo: null, redo: null }, saving: "saved", trouble: null, dropped: [], asking: false, stepClash: null } as unknown as PlanState;
+  let state = { held: null, steps: { undo: null, redo: null, undoIsImport: false }, saving: "saved", trouble: null, dropped: [], asking: false, stepClash: null } as unknown as PlanState;
   const said: string[] = [];
   const show = (held: Held) => { state = { ...state, held }; };
   const call: Call = async (path, _method, body) => {

@@ -37,8 +37,8 @@ const heldOf = ({ plan, revision, findings, today }: Loaded): Held =>
   ({ base: plan, revision, pending: [], stuck: [], index: PlanIndex.of(plan, today), findings });
 
 const BLANK = {
-  phase: "loading", failure: null, held: null, list: [], steps: { undo: null, redo: null }, saving: "saved", trouble: null, savedAt: null,
-  keeping: "kept", dropped: [], stepClash: null, asking: false,
+  phase: "loading", failure: null, held: null, list: [], steps: { undo: null, redo: null, undoIsImport: false }, saving: "saved", trouble: null, savedAt: null,
+  keeping: "kept", dropped: [], stepClash: null, asking: false, confirmingUndo: false,
 } as const;
 
 export function createPlanStore(site: string, person: string): PlanStoreApi {
@@ -100,11 +100,20 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
         const added = addBatch(held, batch);
         if (!added.ok) return integrityFault(added.error, namerOf(held.index)).sentence;
         show(added.value);
-        set({ steps: { undo: batch.summary, redo: null } });
+        set({ steps: { undo: batch.summary, redo: null, undoIsImport: batch.planner === "import-plan" } });
         active.wake();
         return null;
       },
-      undo: () => active.step("undo"),
+      undo: async () => {
+        if (!get().steps.undoIsImport) return active.step("undo");
+        set({ confirmingUndo: true });
+        return null;
+      },
+      undoImport: () => {
+        set({ confirmingUndo: false });
+        return active.step("undo");
+      },
+      keepImport: () => set({ confirmingUndo: false }),
       redo: () => active.step("redo"),
       refresh: () => active.refresh(),
       ask: (open) => set({ asking: open, ...(open ? {} : { stepClash: null }) }),

@@ -1,5 +1,6 @@
-import { enterContract } from "@/http/contracts/site-contracts";
-import { doorRoute } from "@/http/route";
-import { comeIn } from "@/http/use-cases";
+import { enterContract, signOutContract } from "@/http/contracts/site-contracts";
+import { doorRoute, route } from "@/http/route";
+import { comeIn, signOut } from "@/http/use-cases";
 
 export const POST = doorRoute(enterContract, comeIn);
+export const DELETE = route(signOutContract, signOut);

@@ -40,16 +40,34 @@ export const vid = (n: number): Vid | null => (isVid(n) ? n : null);
 export const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 export const idField = z.string().regex(UUID, "An id is a UUID in lower case");
 
+/** Lone surrogates. */
+const HALVES = /\p{Surrogate}/u;
+const ASCII = /^[\x20-\x7e]*$/;
+/** What looks the same is the same: one form for letters that can be written as one character or as several (Unicode NFC). */
+const oneForm = (text: string): string => (ASCII.test(text) ? text : text.normalize("NFC"));
 const CONTROL = /[\u0000-\u001f\u007f]/;
 const noControls = (text: string) => !CONTROL.test(text);
+/** In text of several lines: a tab and line ends, and no other control character. */
+const noControlsInLines = (text: string) => !/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/.test(text);
 const trimmed = (text: string) => text.trim() === text;
 
+/**
+ * Every text that people write goes through here: in one form, no longer than that, and of whole characters; half of one (a lone surrogate) can be
+ * stored nowhere.
+ */
+export const textField = (maximum: number, sentence = `At most ${maximum.toLocaleString("en-GB")} characters`) =>
+  z.string().overwrite(oneForm).max(maximum, sentence).refine((text) => !HALVES.test(text), "This holds half a character; write it again");
+/** The same in one line. */
+export const lineField = (maximum: number, sentence?: string) => textField(maximum, sentence).refine(noControls, "No line breaks or control characters here");
+/** A day that can be one of a plan. */
+export const dateField = z.iso.date().refine((day) => day >= "1970-01-01", "A day from 1970 on, written as 2027-06-30");
+
 /** A name that people read: 1 to 80 characters, nothing invisible, no space at either end. */
-export const nameField = z.string().min(1, "A name can't be empty").max(80, "A name has at most 80 characters")
+export const nameField = textField(80, "A name has at most 80 characters").min(1, "A name can't be empty")
   .refine(noControls, "A name can't hold line breaks or control characters").refine(trimmed, "A name can't begin or end with a space");
 /** A short text that may be empty. */
-export const shortText = z.string().max(120, "At most 120 characters").refine(noControls, "No line breaks or control characters here");
-export const longText = z.string().max(2000, "At most 2,000 characters");
+export const shortText = lineField(120);
+export const longText = textField(2000).refine(noControlsInLines, "No control characters here, but for line breaks");
 export const countField = (maximum: number) => z.int("A whole number").min(0, "Not below 0").max(maximum, `At most ${maximum}`);
 
 export const markField = z.string().regex(/^[A-Z0-9]{2}$/, "A mark is two characters, capital letters or digits");

@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { abilitiesField, bandField, cableField, opticField, poeField } from "./abilities";
-import { countField, groupField, idField, ipv4Field, ipv6Field, longText, macField, nameField, setField, shortText, vidField } from "./fields";
+import {
+  countField, dateField, groupField, idField, ipv4Field, ipv6Field, lineField, longText, macField, nameField, setField, shortText, textField, vidField,
+} from "./fields";
 import { HOST_KINDS } from "./host-kinds";
 import { protectionsSchema, treeSchema } from "./protection";
 import { routeSchema } from "./reach";
@@ -27,7 +29,7 @@ export const deviceSchema = z.strictObject({
   protections: protectionsSchema,
   routes: z.array(routeSchema).max(256).meta({ description: "Routes entered by hand, beside those to its own segments" }),
   defaultRoute: z.enum(["asSegment", "none"]).meta({ description: "asSegment: its own traffic leaves by the gateway of its management segment, a gateway's by its line" }),
-  supportUntil: z.iso.date().nullable(),
+  supportUntil: dateField.nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
   vlanNameLimit: z.int().min(1).max(80).nullable().meta({ description: "The longest VLAN name its software takes; null when not known" }),
   hears: setField(z.array(idField).max(200)).meta({ description: "Access points whose radio it hears, beside those in the same or an adjacent room" }),
@@ -61,8 +63,8 @@ export type Lag = z.output<typeof lagSchema>;
 export const portSchema = z.strictObject({
   id: idField,
   device: idField,
-  label: z.string().min(1).max(24),
-  softwareName: z.string().max(40),
+  label: lineField(24).min(1),
+  softwareName: lineField(40),
   position: countField(10_000),
   medium: z.enum(["copper", "fibre", "directAttach", "combo"]),
   speedMbps: countField(1_000_000),
@@ -138,7 +140,7 @@ export const hostSchema = z.strictObject({
 export type Host = z.output<typeof hostSchema>;
 
 /** A VLAN as one device itself has created it; a device without any is taken to know whatever its ports carry. */
-export const deviceVlanSchema = z.strictObject({ id: idField, device: idField, vid: vidField, name: z.string().max(80) });
+export const deviceVlanSchema = z.strictObject({ id: idField, device: idField, vid: vidField, name: lineField(80) });
 export type DeviceVlan = z.output<typeof deviceVlanSchema>;
 
 /** A radio of an access point; `channel` is the primary 20 MHz channel. */
@@ -156,8 +158,8 @@ export type Radio = z.output<typeof radioSchema>;
 /** A run of like ports on a generic model; the numbers on the case run on from one run without a word before it to the next. */
 export const portRunSchema = z.strictObject({
   count: z.int().min(1).max(512),
-  prefix: z.string().max(12).meta({ description: "What stands before the number on the case" }),
-  soft: z.string().max(20).meta({ description: "What stands before the number in the software, which counts from 0" }),
+  prefix: lineField(12).meta({ description: "What stands before the number on the case" }),
+  soft: lineField(20).meta({ description: "What stands before the number in the software, which counts from 0" }),
   medium: z.enum(["copper", "fibre", "directAttach", "combo"]),
   speedMbps: countField(1_000_000),
   poeMw: countField(100_000),
@@ -182,6 +184,6 @@ export const templateSchema = z.strictObject({
   id: idField,
   name: nameField,
   ending: z.string().regex(/^[a-z0-9]{1,8}$/, "A file's ending is 1 to 8 small letters or digits"),
-  text: z.string().max(20_000, "A template has at most 20,000 characters"),
+  text: textField(20_000, "A template has at most 20,000 characters").refine((text) => !text.includes("\u0000"), "No control characters here"),
 });
 export type Template = z.output<typeof templateSchema>;

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { countField, groupField, idField, nameField, setField, shortText, vidField } from "./fields";
+import { countField, groupField, idField, lineField, nameField, setField, shortText, vidField } from "./fields";
 
 const priorityField = z.int().min(0).max(61_440).refine((n) => n % 4096 === 0, "A bridge priority comes in steps of 4096");
 
@@ -8,7 +8,7 @@ export const treeSchema = groupField(z.strictObject({
   kind: z.enum(["none", "rapid", "multiple", "perVlan"]),
   priority: countField(61_440),
   costs: z.enum(["long", "short"]).meta({ description: "Which table gives a port its cost: long is IEEE 802.1Q table 13-4, short the 16-bit one of older bridges" }),
-  region: z.string().max(32, "A region's name has at most 32 characters").meta({ description: "Name of the region of multiple trees (IEEE 802.1Q section 13.8)" }),
+  region: lineField(32, "A region's name has at most 32 characters").meta({ description: "Name of the region of multiple trees (IEEE 802.1Q section 13.8)" }),
   revision: countField(65_535),
   instances: z.array(z.strictObject({ number: z.int().min(1).max(4094), vids: z.array(vidField).max(4094), priority: priorityField })).max(64)
     .meta({ description: "The trees of a region beside the common one, with the VLANs that each carries" }),

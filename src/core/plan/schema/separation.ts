@@ -2,7 +2,7 @@ import { z } from "zod";
 import { bandField, SECURITIES } from "./abilities";
 import { purposeField } from "./survey";
 import {
-  addressField, countField, idField, ipv4Field, markField, nameField, prefix4Field, prefix6Field, setField, shortText, tapeField, vidField,
+  addressField, countField, idField, ipv4Field, lineField, markField, nameField, prefix4Field, prefix6Field, setField, shortText, tapeField, vidField,
 } from "./fields";
 
 /** A layer-2 domain: gear that shares VLAN numbers. */
@@ -70,7 +70,7 @@ export type Scope = z.output<typeof scopeSchema>;
 /** A wireless name and the segment behind it. */
 export const ssidSchema = z.strictObject({
   id: idField,
-  name: z.string().min(1).max(32, "A wireless name has at most 32 characters"),
+  name: lineField(32, "A wireless name has at most 32 characters").min(1),
   segment: idField,
   moreSegments: setField(z.array(idField).max(32)).meta({ description: "Where the sign-in may put someone instead (IEEE 802.1X)" }),
   security: z.enum(SECURITIES),

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { radioRulesField } from "./abilities";
-import { addressField, countField, groupField, idField, nameField, prefixField, shortText } from "./fields";
+import { addressField, countField, groupField, idField, lineField, nameField, prefixField, shortText } from "./fields";
 
 /** The site itself: what the whole plan shares. */
 export const siteSchema = z.strictObject({
@@ -16,9 +16,9 @@ export const siteSchema = z.strictObject({
     gatewayAt: z.enum(["first", "last"]),
     staticAt: z.enum(["start", "end"]).meta({ description: "Where the block for typed-in devices lies" }),
     staticSize: countField(4096).meta({ description: "Addresses kept for typed-in devices" }),
-    namePattern: z.string().min(1).max(60).meta({ description: "Names of end devices, made of {place}, {kind}, {segment} and {n}" }),
-    devicePattern: z.string().min(1).max(60).meta({ description: "Names of gear, made of {place}, {kind} and {n}" }),
-    cablePattern: z.string().min(1).max(60).meta({ description: "Labels of cables, made of {from}, {fromPort}, {to}, {toPort}, {place} and {n}" }),
+    namePattern: lineField(60).min(1).meta({ description: "Names of end devices, made of {place}, {kind}, {segment} and {n}" }),
+    devicePattern: lineField(60).min(1).meta({ description: "Names of gear, made of {place}, {kind} and {n}" }),
+    cablePattern: lineField(60).min(1).meta({ description: "Labels of cables, made of {from}, {fromPort}, {to}, {toPort}, {place} and {n}" }),
     wifiNames: z.enum(["one", "each"]).meta({ description: "one: the same wireless name everywhere; each: one for each access point" }),
     dns: z.enum(["gateway", "listed"]).meta({ description: "gateway: clients ask their gateway for names; listed: the servers listed here" }),
     dnsServers: z.array(addressField).max(8),

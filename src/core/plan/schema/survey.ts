@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { addressField, countField, idField, longText, nameField, prefixField, setField, shortText } from "./fields";
+import { addressField, countField, dateField, idField, longText, nameField, prefixField, setField, shortText } from "./fields";
 import { HOST_KINDS } from "./host-kinds";
 
 /** What a group of devices is there for; a drafted plan has a segment for each purpose and group in use. */
@@ -36,7 +36,7 @@ export const gearSchema = z.strictObject({
   prefixes: z.array(prefixField).max(16).meta({ description: "Subnets that it uses" }),
   dhcp: z.enum(["on", "off", "unknown"]).meta({ description: "Whether it gives addresses itself" }),
   facesInternet: z.boolean(),
-  supportUntil: z.iso.date().nullable(),
+  supportUntil: dateField.nullable(),
   fate: z.enum(["keep", "replace", "remove"]),
   device: idField.nullable().meta({ description: "The device of the plan that it has become" }),
   notes: longText,
