@@ -42,8 +42,9 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
   ["pool-over-gateway", (d) => d.patch("scope", scopeOf(d, "Studio").id, { pools: [range("172.19.30.1", "172.19.30.60")] }), /\.1 to \.60, count 60, holds the gateway/],
   ["pool-too-small", (d) => d.patch("segment", find(d, "segment", "Visitors").id, { planned: 101 }), /Visitors: 101 devices.*has 100 to lease. Number 101 gets none/],
   ["no-address-server", (d) => d.remove("scope", scopeOf(d, "Household").id), /5 devices in Household ask for an address/],
-  ["two-address-servers", (d) => d.put("scope", { ...scopeOf(d, "Studio"), id: testId("scope", "second"), pools: [range("172.19.30.120", "172.19.30.130")] }), /both give addresses in Studio/],
-  ["names-behind-wall", (d) => d.patch("segment", find(d, "segment", "Visitors").id, { dns: [ip("172.19.20.9")] }), /Visitors is told to ask 172\.19\.20\.9.*wall to Household is closed/],
+  ["two-address-servers", (d) => d.put("scope", { ...scopeOf(d, "Studio"), id: testId("scope", "second"), serverDevice: find(d, "device", "Hall switch").id, pools: [range("172.19.30.120", "172.19.30.130")] }), /both give addresses in Studio/],
+  ["router-without-address6", (d) => d.patch("segment", find(d, "segment", "Household").id, { prefixes6: [net6("fd24:1:2:20::/64")], advertise: "slaac" }), /Household advertises fd24:1:2:20::\/64, and its gateway has no address in it/],
+  ["names-behind-wall", (d) => d.patch("segment", find(d, "segment", "Visitors").id, { dns: [ip("172.19.20.9")] }), /Visitors is told to ask 172\.19\.20\.9.*wall to Household lets no DNS through/],
   ["static-in-pool", (d) => d.patch("host", find(d, "host", "kiln-controller").id, { manner: "typed", ipv4: ip("172.19.30.60") }), /\.60 is typed into kiln-controller/],
   ["host-outside-subnet", (d) => d.patch("host", find(d, "host", "kiln-controller").id, { ipv4: ip("172.19.31.60") }), /kiln-controller has 172\.19\.31\.60/],
   ["address-twice", (d) => d.patch("host", find(d, "host", "heating-controller").id, { ipv4: ip("172.19.50.21") }), /172\.19\.50\.21 belongs to .*door-bell.* at the same time/],
@@ -105,6 +106,7 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
   ["too-many-wireless-names", (d) => void d.put("ssid", { ...BLANK_SSID, id: testId("ssid", "fifth"), name: "Lock Studio", segment: find(d, "segment", "Studio").id }), /(Landing|Studio) AP announces 5 wireless names in 2\.4 GHz/],
   ["wireless-name-differs", (d) => void d.put("ssid", { ...find(d, "ssid", "Lock House"), id: testId("ssid", "again"), security: "sae", at: [find(d, "device", "Studio AP").id] }), /Lock House is there 2 times, at .*, with different security/],
   ["loop-without-tree", (d) => { secondCable(d); }, /closes a loop in VLANs 20, 30, 40, 50, 60, 70, and nothing on it stands by/],
+  ["loop-through-undecided", (d) => { undecidedPair(d); }, /The cable between .*Spare switch port [12].* closes a loop of ports that are in no VLAN yet/],
   ["root-by-accident", (d) => { trees(d, { Gateway: 32_768, "Hall switch": 32_768 }); }, /is the root of 2 bridges only because of its MAC address: .* has priority 32768, too/],
   ["root-at-the-edge", (d) => { trees(d, { Gateway: 16_384, "Hall switch": 8192, "Landing AP": 4096 }); }, /Landing AP is the root and hangs on one cable/],
   ["second-root-missing", (d) => { attic(d, 1); trees(d, { Gateway: 4096, "Hall switch": 32_768, "Attic switch 1": 32_768 }); }, /Gateway is the root, and after it 2 bridges have the same priority/],
@@ -178,6 +180,16 @@ const guard = (d: Draft, device: string, label: string, guards: Partial<Port["gu
 const protect = (d: Draft, device: string, fields: Partial<Device["protections"]>) => { d.patch("device", find(d, "device", device).id, { protections: { ...find(d, "device", device).protections, ...fields } }); };
 const profile = (d: Draft, port: number) => ({ id: testId("signIn", "House"), name: "House", servers: [find(d, "host", "study-pc").id], port, byMac: true, visitors: null, failed: null, serverDown: null, note: "" });
 /** A second cable from the gateway to the hall switch. */
+/** A new switch on two cables, at ports that nobody has decided. */
+function undecidedPair(d: Draft): void {
+  const spare = d.put("device", { ...find(d, "device", "Hall switch"), id: testId("device", "spare"), name: "Spare switch", rackUnit: null, position: null, feed: "" });
+  const undecided = { tagged: [], untagged: [], pvid: null, enabled: true, lag: null };
+  for (const [n, label] of ["9", "10"].entries()) {
+    const far = d.put("port", { ...portOf(d, "Hall switch", label), ...undecided });
+    const own = d.put("port", { ...far, id: testId("port", `spare ${n}`), device: spare.id, label: `${n + 1}`, position: n + 1 });
+    d.put("link", { ...BLANK_LINK, id: testId("link", `spare ${n}`), a: own.id, b: far.id });
+  }
+}
 function secondCable(d: Draft): void {
   const like = portOf(d, "Hall switch", "1");
   for (const [device, label] of [["Gateway", "2"], ["Hall switch", "9"]] as const) { const { tagged, untagged, pvid, admit, guards, enabled } = like; d.patch("port", portOf(d, device, label).id, { tagged, untagged, pvid, admit, guards, enabled }); }

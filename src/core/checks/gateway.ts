@@ -1,8 +1,9 @@
-import { containsAddress, inRange, usableRange, type Ipv4, type Prefix4 } from "../address";
+import { containsAddress, inRange, step, usableRange, type Ipv4, type Ipv6, type Prefix4 } from "../address";
+import { byNaturalText } from "../kernel";
 import { isGateway, type Device, type Interface, type PlanIndex, type Segment } from "../plan";
 import { conventionalGateway } from "../planners/conventions";
 import { check, type Found, type Repair } from "./check";
-import { addressText, prefixText } from "./wording";
+import { addressText, listed, prefixText } from "./wording";
 
 interface Data { readonly segment: string; readonly leg: string; readonly address: Ipv4; readonly prefix: Prefix4; readonly wrong: "outside" | "network" | "broadcast" }
 
@@ -58,8 +59,13 @@ export const gatewayNotUsable = check<Data>({
 /** A gateway in the segment's own domain. An air-gapped domain has none, and its segments miss none. */
 function gatewayFor(index: PlanIndex, segment: Segment): Device | undefined {
   const domain = segment.vlan === null ? null : (index.plan.vlan.get(segment.vlan)?.domain ?? null);
-  return [...index.plan.device.values()].find((device) => isGateway(device) && device.domain === domain);
+  const own = [...index.plan.device.values()].filter((device) => device.domain === domain).sort((a, b) => byNaturalText(a.name, b.name));
+  // Where nothing stands towards the internet, what routes between VLANs is what a segment's hosts leave by.
+  return own.find((device) => isGateway(device)) ?? own.find((device) => device.abilities.routes);
 }
+
+/** A small network to get back in by: nothing leaves it on purpose. */
+const isWayBack = (index: PlanIndex, segment: Segment): boolean => index.plan.vlan.get(segment.vlan ?? "")?.purpose === "wayBack";
 
 interface Missing { readonly segment: string }
 
@@ -70,9 +76,13 @@ export const gatewayMissing = check<Missing>({
   reads: ["segment", "interface", "device", "host", "vlan", "site"],
   find: (index) =>
     [...index.plan.segment.values()]
-      .filter((segment) => gatewayFor(index, segment) !== undefined && segment.prefixes4.length > 0 && segment.gatewayInterface === null && (segment.planned > 0 || index.hostsIn(segment.id).length > 0))
+      .filter((segment) => !isWayBack(index, segment) && gatewayFor(index, segment) !== undefined && segment.prefixes4.length > 0 && segment.gatewayInterface === null && (segment.planned > 0 || index.hostsIn(segment.id).length > 0))
       .map((segment) => ({ subjects: [{ kind: "segment" as const, id: segment.id }], data: { segment: segment.id } })),
-  describe: ({ segment }, index) => `${index.plan.segment.get(segment)?.name ?? "A segment"} has no gateway: no device has a leg in it.`,
+  describe: ({ segment }, index) => {
+    const legs = [...new Set(index.interfacesIn(segment).flatMap((leg) => index.plan.device.get(leg.device)?.name ?? []))].sort(byNaturalText);
+    const why = legs.length === 0 ? "no device has a leg in it" : `clients are told of none, though ${listed(legs)} ${legs.length === 1 ? "has a leg" : "have legs"} in it`;
+    return `${index.plan.segment.get(segment)?.name ?? "A segment"} has no gateway: ${why}.`;
+  },
   repairs: ({ segment }, index) => {
     const target = index.plan.segment.get(segment);
     const gateway = target === undefined ? undefined : gatewayFor(index, target);
@@ -98,3 +108,29 @@ export const gatewayMissing = check<Missing>({
   },
 });
 
+interface NoAddress6 { readonly segment: string; readonly leg: string }
+
+export const routerWithoutAddress6 = check<NoAddress6>({
+  code: "router-without-address6", severity: "warn", family: "segments",
+  title: "The gateway has no address in the segment's IPv6 subnet",
+  why: "It advertises a subnet that it is not part of: clients give themselves addresses there, and answers to them have no way back.",
+  reads: ["segment", "interface"],
+  find: (index) => [...index.plan.segment.values()].flatMap((segment): Found<NoAddress6>[] => {
+    const leg = index.gatewayOf(segment);
+    const isIn = segment.prefixes6.some((prefix) => leg?.addresses6.some((address) => containsAddress(prefix, address)) === true);
+    if (leg === undefined || isIn || segment.prefixes6.length === 0 || segment.advertise === "none") return [];
+    return [{ subjects: [{ kind: "segment", id: segment.id }, { kind: "interface", id: leg.id }], data: { segment: segment.id, leg: leg.id } }];
+  }),
+  describe: ({ segment }, index) => {
+    const own = index.plan.segment.get(segment);
+    return `${own?.name ?? "A segment"} advertises ${own === undefined ? "" : own.prefixes6.map(prefixText).join(" and ")}, and its gateway has no address in it.`;
+  },
+  repairs: ({ segment, leg }, index) => {
+    const prefix = index.plan.segment.get(segment)?.prefixes6[0];
+    const first = prefix === undefined ? null : step<Ipv6>(prefix.network, 1);
+    return first === null ? [] : [{
+      label: `Give the gateway ${addressText(first)}`, planner: "set-gateway-address", args: { interface: leg, address: addressText(first) },
+      edit: (draft) => draft.patch("interface", leg, { addresses6: [...draft.need("interface", leg).addresses6, first] }),
+    }];
+  },
+});

@@ -155,7 +155,7 @@ export const vlanNameDiffers = check<Differs>({
   reads: ["deviceVlan", "device", "vlan"],
   find: (index): Found<Differs>[] => [...index.plan.deviceVlan.values()].flatMap((entry): Found<Differs>[] => {
     const vlan = index.vlanOf(index.plan.device.get(entry.device)?.domain ?? null, entry.vid);
-    return vlan === undefined || vlan.name === entry.name ? [] : [{ subjects: [{ kind: "device", id: entry.device }, { kind: "vlan", id: vlan.id }], data: { device: entry.device, entry: entry.id, vlan: vlan.id } }];
+    return vlan === undefined || entry.name === "" || vlan.name === entry.name ? [] : [{ subjects: [{ kind: "device", id: entry.device }, { kind: "vlan", id: vlan.id }], data: { device: entry.device, entry: entry.id, vlan: vlan.id } }];
   }),
   describe: ({ device, entry, vlan }, index) => {
     const own = index.plan.deviceVlan.get(entry);

@@ -43,6 +43,19 @@ export const snoopingWithoutTrust = check<Untrusted>({
 
 interface Killed { readonly device: string; readonly hosts: readonly string[]; readonly uplinks: readonly string[] }
 
+/**
+ * Who is behind a port where nothing but end devices can be: on it, or on a switch without VLANs that leads nowhere else. To trust such a port would let
+ * whoever sits there say anything. Null where other gear is behind it.
+ */
+function endDevicesBehind(index: PlanIndex, port: Port): Host[] | null {
+  const far = index.peerOf(port.id);
+  if (far === undefined) return [...index.hostsAt(port.id)];
+  const beyond = index.plan.device.get(far.device);
+  const ports = beyond === undefined ? [] : index.portsOf(beyond.id);
+  if (beyond?.bridging !== "plain" || ports.some((one) => one.id !== far.id && index.linkAt(one.id) !== undefined)) return null;
+  return ports.flatMap((one) => [...index.hostsAt(one.id)]);
+}
+
 /** Hosts at the ports of a switch that inspects their VLAN without a binding for them. */
 function killedBy(index: PlanIndex, device: Device): { hosts: Host[]; uplinks: Port[] } {
   const inspected = new Set<number>(device.protections.arpInspection);
@@ -50,8 +63,9 @@ function killedBy(index: PlanIndex, device: Device): { hosts: Host[]; uplinks: P
   const [hosts, uplinks]: [Host[], Port[]] = [[], []];
   for (const port of index.portsOf(device.id)) {
     if (port.guards.arpTrust || !port.enabled) continue;
-    if (index.linkAt(port.id) !== undefined && [...port.untagged, ...port.tagged].some((vid) => inspected.has(vid))) uplinks.push(port);
-    for (const host of index.hostsAt(port.id)) {
+    const behind = endDevicesBehind(index, port);
+    if (behind === null && [...port.untagged, ...port.tagged].some((vid) => inspected.has(vid))) uplinks.push(port);
+    for (const host of behind ?? index.hostsAt(port.id)) {
       const vid = classify(port, host.tag);
       if (vid === null || !inspected.has(vid) || bound.has(host.id)) continue;
       if (host.manner === "typed" || !(device.protections.snooping as readonly number[]).includes(vid)) hosts.push(host);

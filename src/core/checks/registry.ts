@@ -9,7 +9,7 @@ import { noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost } from "./power";
 import {
   accessPortToPoint, channelNotAllowed, channelsClash, guestsNotIsolated, securityNotFor6, ssidDiffers, tooManySsids, weakSecurity, wideIn24,
 } from "./wireless";
-import { gatewayMissing, gatewayNotUsable } from "./gateway";
+import { gatewayMissing, gatewayNotUsable, routerWithoutAddress6 } from "./gateway";
 import { hostOutsideSubnet, poolOutsideSubnet, poolOverGateway, poolTooSmall, staticInPool } from "./pools";
 import { hostInWrongVlan, portInconsistent, portSharedTwice, portsUndecided, portVlanUndefined, trunkToOneHost } from "./ports";
 import { gearAddressTaken, secondRouterServes, supportEnded } from "./found-gear";
@@ -21,6 +21,7 @@ import { inspectionKillsHosts, signInOldPort, signInServerUnreachable, snoopingW
 import { managementReachable, pastTheWalls } from "./reached";
 import { edgeOnUplink, guardShutsCable, loopWithoutTree, regionsDiffer, rootAtTheEdge, rootByAccident, secondRootMissing, treeKindsMixed, treeTooDeep } from "./trees";
 import { gatewayDoesNotAnswer, serverNotHeard } from "./unheard";
+import { loopThroughUndecided } from "./undecided-loop";
 import { namesBehindWall, noAddressServer, twoAddressServers } from "./servers";
 import { subnetMeetsKeptClear, subnetsOverlap } from "./subnets-overlap";
 import { addressTwice, macTwice } from "./twice";
@@ -28,14 +29,14 @@ import { defaultVidForManagement, noCableBetween, vidTwice, vlanMissingOnHop, vl
 
 /** Every check, in the order in which findings of one severity are listed. */
 export const CHECKS: readonly AnyCheck[] = [
-  subnetsOverlap, subnetMeetsKeptClear, reservedSpaceInside, publicSpaceInside, subnetWithoutRoom, noRoomForGrowth, advertisedPrefixLength, gatewayNotUsable, gatewayMissing, poolOutsideSubnet, poolOverGateway, poolEmpty, poolTooSmall, leaseOutlivesVisit,
+  subnetsOverlap, subnetMeetsKeptClear, reservedSpaceInside, publicSpaceInside, subnetWithoutRoom, noRoomForGrowth, advertisedPrefixLength, gatewayNotUsable, gatewayMissing, routerWithoutAddress6, poolOutsideSubnet, poolOverGateway, poolEmpty, poolTooSmall, leaseOutlivesVisit,
   noAddressServer, twoAddressServers, namesBehindWall, namesWithoutServer, secondRouterServes, gearAddressTaken, supportEnded, staticInPool, reservedInStaticBlock, schoolMixed, hostOutsideSubnet, addressTwice, macTwice, macIsGroup, hostNameTwice, hostNameNotAllowed, vidTwice,
   defaultVidForManagement, vlanMissingOnHop, noCableBetween, vlansJoined, portVlanUndefined, portsUndecided, trunkToOneHost,
   hostInWrongVlan, portInconsistent, portSharedTwice, vlanNotCreated, vlanNameDiffers, vlanNameTooLong,
   loopThroughUnmanaged, cableMisfit, cableTooLong, speedMismatch, copperBetweenBuildings, lagEndsDiffer, noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost, uplinkOversubscribed,
   vlanNeedless, vlanMissingOnSpareWay, tooManyVlans, portsCannotMix, softwareNameTwice, heightUnitsClash, portsRunOut, accessPortToPoint, channelsClash, channelNotAllowed, wideIn24, guestsNotIsolated,
   weakSecurity, securityNotFor6, tooManySsids, ssidDiffers,
-  loopWithoutTree, guardShutsCable, edgeOnUplink, rootByAccident, rootAtTheEdge, secondRootMissing, regionsDiffer, treeKindsMixed, treeTooDeep, snoopingWithoutTrust, inspectionKillsHosts,
+  loopWithoutTree, loopThroughUndecided, guardShutsCable, edgeOnUplink, rootByAccident, rootAtTheEdge, secondRootMissing, regionsDiffer, treeKindsMixed, treeTooDeep, snoopingWithoutTrust, inspectionKillsHosts,
   signInServerUnreachable, signInOldPort, serverNotHeard, gatewayDoesNotAnswer, pastTheWalls, managementReachable,
 ];
 

@@ -1,6 +1,7 @@
 import { containsAddress, formatAddress, type Address } from "../address";
+import { byNaturalText, byText } from "../kernel";
 import { decide, SERVICES } from "../policy";
-import { nameOf, type PlanIndex, type Segment, type WallEnd } from "../plan";
+import { nameOf, type PlanIndex, type Scope, type Segment, type WallEnd } from "../plan";
 import { poolFor } from "../planners/conventions";
 import { openDoor } from "../planners/set-wall";
 import { check, localCheck, type Found, type Repair } from "./check";
@@ -46,18 +47,24 @@ const serverName = (index: PlanIndex, scopeId: string): string => {
   return scope?.serverHost === null || scope?.serverHost === undefined ? "nobody" : nameOf(index, "host", scope.serverHost);
 };
 
+const serverKey = ({ serverDevice, serverHost }: Scope): string => serverDevice ?? serverHost ?? "";
+const keyOf = (index: PlanIndex, scope: string): string => { const known = index.plan.scope.get(scope); return known === undefined ? "" : serverKey(known); };
+
 export const twoAddressServers = check<TwoServers>({
   code: "two-address-servers", severity: "warn", family: "segments",
   title: "Two servers give addresses in one segment",
   why: "A client takes the first answer, so neither server knows all leases and addresses can be given twice.",
-  reads: ["scope", "segment", "device", "host"],
+  reads: ["scope", "segment", "device", "host", "interface"],
   find: (index): Found<TwoServers>[] =>
     [...index.groups("scopesBySegment")].flatMap(([segment, scopes]): Found<TwoServers>[] => {
-      const same = scopes.filter((scope) => scope.family === 4);
-      return same.length < 2 ? [] : [{ subjects: [{ kind: "segment", id: String(segment) }], data: { segment: String(segment), scopes: same.map((s) => s.id) } }];
+      // Several scopes of one server are one server's offer. The gateway's comes first: it is the one that is meant to stay.
+      const gateway = index.plan.interface.get(index.plan.segment.get(String(segment))?.gatewayInterface ?? "")?.device;
+      const same = scopes.filter((scope) => scope.family === 4).sort((a, b) => Number(b.serverDevice === gateway) - Number(a.serverDevice === gateway) || byNaturalText(serverName(index, a.id), serverName(index, b.id)) || byText(a.id, b.id));
+      const servers = new Set(same.map(serverKey));
+      return servers.size < 2 ? [] : [{ subjects: [{ kind: "segment", id: String(segment) }], data: { segment: String(segment), scopes: same.map((s) => s.id) } }];
     }),
-  describe: ({ segment, scopes }, index) => `${listed(scopes.map((id) => serverName(index, id)))} both give addresses in ${nameOf(index, "segment", segment)}.`,
-  repairs: ({ scopes }, index) => scopes.slice(1).map((id): Repair => ({
+  describe: ({ segment, scopes }, index) => `${listed([...new Set(scopes.map((id) => serverName(index, id)))])} both give addresses in ${nameOf(index, "segment", segment)}.`,
+  repairs: ({ scopes }, index) => scopes.filter((id) => keyOf(index, id) !== keyOf(index, scopes[0] ?? "")).map((id): Repair => ({
     label: `Remove the scope that ${serverName(index, id)} serves${poolsOf(index, id)}`, planner: "remove-scope", args: { scope: id },
     edit: (draft) => draft.remove("scope", id),
   })),
@@ -77,6 +84,10 @@ const homeOf = (index: PlanIndex, address: Address): Segment | undefined =>
 
 const DNS = SERVICES.find((service) => service.name === "dns") ?? null;
 
+/** Whether clients of a segment can ask an address for names: a router of the plan, or somebody whom the wall lets them ask. */
+const mayAsk = (index: PlanIndex, segment: Segment, address: Address): boolean =>
+  index.groups("interfacesByAddress").has(address) || decide(index, segment, homeOf(index, address) ?? "internet", DNS).passes;
+
 export const namesBehindWall = check<DnsData>({
   code: "names-behind-wall", severity: "stop", family: "segments",
   title: "Clients are told to ask for names where a wall stops them",
@@ -86,12 +97,14 @@ export const namesBehindWall = check<DnsData>({
     [...index.plan.segment.values()].flatMap((segment) =>
       segment.dns.flatMap((address): Found<DnsData>[] => {
         if (index.groups("interfacesByAddress").has(address)) return [];
+        // One of several that can be asked is enough: a client goes on to the next.
+        if (segment.dns.some((other) => other !== address && mayAsk(index, segment, other))) return [];
         const home = homeOf(index, address);
         if (decide(index, segment, home ?? "internet", DNS).passes) return [];
         return [{ subjects: [{ kind: "segment", id: segment.id }], data: { segment: segment.id, address, inside: home?.id ?? null } }];
       })),
   describe: ({ segment, address, inside }, index) =>
-    `${nameOf(index, "segment", segment)} is told to ask ${formatAddress(address)} for names, but the wall to ${inside === null ? "the internet" : nameOf(index, "segment", inside)} is closed to them. Nobody there will open a page.`,
+    `${nameOf(index, "segment", segment)} is told to ask ${formatAddress(address)} for names, but the wall to ${inside === null ? "the internet" : nameOf(index, "segment", inside)} lets no DNS through. Nobody there will open a page by its name.`,
   repairs: ({ segment, address, inside }, index) => {
     const from = index.plan.segment.get(segment);
     const gateway = from === undefined ? undefined : index.gatewayOf(from)?.addresses4[0];

@@ -36,6 +36,8 @@ export interface DeviceData {
   readonly backupFeed: string;
   readonly credentialsPlace: string;
   readonly supportUntil: string | null;
+  /** Whether that day has passed; false where no day is known. */
+  readonly supportEnded: boolean;
   readonly knowsVlans: boolean;
   /** Whether its pages show PVID and membership as two lists. */
   readonly twoLists: boolean;
@@ -82,9 +84,12 @@ function managementOf(index: PlanIndex, device: Device): DeviceData["management"
   const gateway = segment.gatewayInterface === leg.id ? undefined : index.gatewayOf(segment)?.addresses4[0];
   return {
     segment: segment.name, vid: index.vidOf(segment), address: sheetAddress(segment.prefixes4, address), gateway: gateway === undefined ? null : formatAddress(gateway),
-    dns: asText(segment.dns), time: asText(segment.time),
+    // What it is asked for itself it does not ask itself.
+    dns: asText(segment.dns.filter((one) => !isOwn(index, device, one))), time: asText(segment.time.filter((one) => !isOwn(index, device, one))),
   };
 }
+
+const isOwn = (index: PlanIndex, device: Device, address: Address): boolean => index.interfacesOf(device.id).some((leg) => [...leg.addresses4, ...leg.addresses6].includes(address as never));
 
 /** The VLANs that have to exist on a device: those of its ports, its own addresses and its wireless names, and those on its own list. */
 function vlansOf(index: PlanIndex, device: Device): SheetVlan[] {
@@ -132,7 +137,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
   const wayBack = new Set([...plan.vlan.values()].filter((vlan) => vlan.domain === device.domain && vlan.purpose === "wayBack").map((vlan) => vlan.vid));
   return {
     site: plan.site.name, name: device.name, hostName: asLabel(device.name), kind: device.kind, model: device.model, place: device.place, rackUnit: device.rackUnit, feed: device.feed, backupFeed: device.backupFeed,
-    credentialsPlace: device.credentialsPlace, supportUntil: device.supportUntil, knowsVlans: device.bridging === "vlan", twoLists: device.abilities.lists === "two", tree: device.tree,
+    credentialsPlace: device.credentialsPlace, supportUntil: device.supportUntil, supportEnded: device.supportUntil !== null && index.today !== null && device.supportUntil < index.today, knowsVlans: device.bridging === "vlan", twoLists: device.abilities.lists === "two", tree: device.tree,
     management: managementOf(index, device), vlans: vlansOf(index, device),
     lags: (index.groups("lagsByDevice").get(device.id) ?? []).map((lag) => ({ name: lag.name, mode: lag.mode, ports: ports.filter((port) => port.lag === lag.id).map((port) => port.label) })),
     interfaces: index.interfacesOf(device.id).map((leg) => sheetInterface(index, leg)).sort((a, b) => (a.vid ?? 5000) - (b.vid ?? 5000)),

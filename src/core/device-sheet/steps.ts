@@ -44,7 +44,7 @@ function reachStep({ management, wayBack, credentialsPlace, place }: DeviceData)
   return { ...NONE, title: "Reach it", note: note.filter((part) => part !== "").join(" "), caution: "In cabinets and near mains: isolate first; never look into a fibre or an optic; ladders by the rules of the house. Fixed wiring is for licensed people under the local code." };
 }
 
-function nameStep({ hostName, management, supportUntil }: DeviceData): SheetStep {
+function nameStep({ hostName, management, supportUntil, supportEnded }: DeviceData): SheetStep {
   const rows = [["Name", hostName]];
   if (management !== null) {
     rows.push(["Address", management.address.address], ["Mask", `${management.address.mask} (/${management.address.prefixLength})`]);
@@ -53,7 +53,7 @@ function nameStep({ hostName, management, supportUntil }: DeviceData): SheetStep
     if (management.dns.length > 0) rows.push(["DNS servers", management.dns.join(", ")]);
     if (management.time.length > 0) rows.push(["Time servers", management.time.join(", ")]);
   }
-  if (supportUntil !== null) rows.push(["Software", `bring it up to date; support ends ${supportUntil}`]);
+  if (supportUntil !== null) rows.push(["Software", supportEnded ? `support ended on ${supportUntil}: nothing is mended in it any more; replace it` : `bring it up to date; support ends ${supportUntil}`]);
   return { ...NONE, title: "Name, address, time", heads: ["Setting", "Value"], rows, note: management === null || management.vid === null ? "" : "The address moves to the management VLAN only with the last step: until then reach it as before." };
 }
 

@@ -89,8 +89,20 @@ test("the cider works' ring: the office is the root, exactly one port of the rin
   expect(places.map((one) => one.root.name)).toEqual(switches.map(() => "Office switch"));
   const standing = places.flatMap((one) => one.rows.filter((row) => !row.forwards));
   expect(standing.length).toBe(1);
-  expect(standing[0]?.why).toMatch(/^stands by: port \d+ goes to Office switch; /);
+  expect(standing[0]?.why).toMatch(/^stands by: .+ switch port \d+ serves this cable: its way costs the same, and its bridge identifier is lower$/);
   expect(place(ring, "Gateway")).toBeNull();
+});
+
+test("a tie between identifiers is told as a guess while a MAC address that decides it is not known", () => {
+  const switches = ["Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"].map((name) => named(ring, name));
+  const equal = donePlan(afterEdit(ring, ({ draft }) => {
+    for (const { id, tree } of switches) draft.patch("device", id, { tree: { ...tree, priority: 32_768 } });
+    for (const leg of draft.all("interface")) draft.patch("interface", leg.id, { mac: null });
+  }));
+  const rows = switches.flatMap(({ name }) => must(place(equal, name), name).rows);
+  const standing = rows.filter(({ forwards }) => !forwards);
+  expect(standing).toHaveLength(1);
+  expect(standing[0]?.why).toMatch(/its bridge identifier is lower; that hangs on MAC addresses, and the plan does not know both$/);
 });
 
 test("a cable taken out lets the one that stood by forward; the root chosen anew is the root, and its second is next", () => {

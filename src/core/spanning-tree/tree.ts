@@ -29,7 +29,7 @@ export interface TreePortState {
   readonly role: TreeRole;
   /** The port that is designated on its LAN; the port itself when that is this one. */
   readonly designated: TreePort;
-  /** For a root port: why it won against the port that came next. For an alternate: why it lost against the root port. For the others what made the designated one win on the LAN. */
+  /** For a root port: why it won against the port that came next. For the others what made the designated one win on the LAN: against this one, or for the designated itself against the next. */
   readonly decidedBy: DecidedBy;
   /** The port it was decided against; null for the only way. */
   readonly against: TreePort | null;
@@ -150,7 +150,7 @@ export function spanningTree(bridges: readonly TreeBridge[], ports: readonly Tre
     const ways = isRoot ? [] : list.flatMap((port) => { const vector = port.restrictedRole ? null : hears(port); return vector === null ? [] : [{ port, vector }]; })
       .sort((a, b) => better(a.vector, b.vector) || byPort(a.port, b.port));
     const [best, second] = ways;
-    for (const port of list) states.set(port.id, stateOf(port, best, second, speakers.get(port.lan) ?? [], hears(port)));
+    for (const port of list) states.set(port.id, stateOf(port, best, second, speakers.get(port.lan) ?? []));
   }
   const each = <T>(of: (one: Settled) => T) => new Map([...settled].map(([id, one]) => [id, of(one)]));
   return { rootOf: each(({ vector }) => vector.root), costOf: each(({ vector }) => vector.outside), hopsOf: each(({ hops }) => hops), regionalRootOf: each(({ vector }) => vector.regional), ports: states };
@@ -158,7 +158,7 @@ export function spanningTree(bridges: readonly TreeBridge[], ports: readonly Tre
 
 interface Way { readonly port: TreePort; readonly vector: Vector }
 
-function stateOf(port: TreePort, best: Way | undefined, second: Way | undefined, speakers: readonly Vector[], heard: Vector | null): TreePortState {
+function stateOf(port: TreePort, best: Way | undefined, second: Way | undefined, speakers: readonly Vector[]): TreePortState {
   const [speaker, next] = speakers;
   const designated = speaker?.port ?? port;
   const onLan = speaker === undefined || next === undefined ? { decidedBy: "only way" as const, against: null } : { decidedBy: decided(speaker, next), against: next.port };
@@ -166,5 +166,6 @@ function stateOf(port: TreePort, best: Way | undefined, second: Way | undefined,
   if (designated === port) return { role: "designated", designated, ...onLan };
   if (designated.bridge === port.bridge) return { role: "backup", designated, decidedBy: "neighbour's port", against: designated };
   if (port.restrictedRole) return { role: "alternate", designated, decidedBy: "restricted", against: designated };
-  return { role: "alternate", designated, ...(best === undefined || heard === null ? onLan : { decidedBy: decided(best.vector, heard), against: best.port }) };
+  const said = speakers.find((one) => one.port === port);
+  return { role: "alternate", designated, decidedBy: speaker === undefined || said === undefined ? "only way" : decided(speaker, said), against: designated };
 }

@@ -34,13 +34,29 @@ function reason(decidedBy: TreePortState["decidedBy"]): string {
   }
 }
 
+/** Whether a tie of identifiers hangs on a MAC address that the plan does not know: the two bridges whose identifiers were compared, and what their priorities are. */
+function isGuess(index: PlanIndex, named: NamedTree, { port, state }: { readonly port: Port; readonly state: TreePortState }): boolean {
+  if (state.decidedBy !== "neighbour's identifier" && state.decidedBy !== "region's root") return false;
+  const against = state.against?.id ?? "";
+  const other = state.role === "root" ? named.tree.ports.get(against)?.designated.bridge : state.role === "alternate" ? port.device : index.plan.port.get(against)?.device;
+  const two = [state.designated.bridge, other].flatMap((id) => index.plan.device.get(id ?? "") ?? []);
+  const [first, second] = two.map((device) => priorityIn(device, named));
+  return first === second && two.some(({ id }) => index.derived(TREE).unknownAddress.has(id));
+}
+
+/** What made the far end win the cable, told of the far end. */
+function onCable(decidedBy: TreePortState["decidedBy"]): string {
+  if (decidedBy === "neighbour's identifier") return "its way costs the same, and its bridge identifier is lower";
+  return decidedBy === "path cost" ? "its way is cheaper" : reason(decidedBy).replace(/^the way /u, "its way ");
+}
+
 function why(index: PlanIndex, state: TreePortState, root: string, alone: boolean): string {
   const against = state.against === null ? "" : `port ${index.plan.port.get(state.against.id)?.label ?? ""}`;
   const because = reason(state.decidedBy);
   switch (state.role) {
     case "root": return state.decidedBy === "only way" ? (alone ? `its only way to ${root}` : `its way to ${root}; no other port hears of one`) : `its way to ${root}, before ${against}: ${because}`;
     case "master": return "the region's way to the common root";
-    case "alternate": return state.decidedBy === "restricted" ? `stands by: ${tell(index, state.designated.id)} offers a way to the root, and this port may never take one` : `stands by: ${against} goes to ${root}; ${because || "there"}`;
+    case "alternate": return state.decidedBy === "restricted" ? `stands by: ${tell(index, state.designated.id)} offers a way to the root, and this port may never take one` : `stands by: ${tell(index, state.designated.id)} serves this cable${because === "" ? "" : `: ${onCable(state.decidedBy)}`}`;
     case "backup": return `stands by: ${tell(index, state.designated.id)} serves the same cable`;
     case "designated": return state.against === null ? "serves what hangs on it" : `serves this cable, not ${tell(index, state.against.id)}`;
   }
@@ -58,7 +74,7 @@ export function treePlace(index: PlanIndex, device: Device, key: string | null =
   const { unknownAddress } = index.derived(TREE);
   const { tree } = named;
   const taking = index.portsOf(device.id).flatMap((port) => { const state = tree.ports.get(port.id); return state === undefined ? [] : [{ port, state }]; });
-  const rows = taking.map(({ port, state }): TreeRow => ({ port, role: state.role, forwards: state.role !== "alternate" && state.role !== "backup", why: why(index, state, root.name, taking.length === 1) }));
+  const rows = taking.map(({ port, state }): TreeRow => ({ port, role: state.role, forwards: state.role !== "alternate" && state.role !== "backup", why: `${why(index, state, root.name, taking.length === 1)}${isGuess(index, named, { port, state }) ? "; that hangs on MAC addresses, and the plan does not know both" : ""}` }));
   const rootPriority = tree.rootOf.get(device.id)?.priority;
   const rivals = [...tree.rootOf].filter(([, one]) => one.id === root.id).flatMap(([id]) => index.plan.device.get(id) ?? []).filter((other) => other.id !== root.id && priorityIn(other, named) === rootPriority);
   return {
