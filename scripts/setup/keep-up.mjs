@@ -4,9 +4,9 @@ import { Problem, say } from "./stage.mjs";
 
 const LOOK_EVERY_MS = 300;
 const FIRST_PAUSE_MS = 500;
-const LONGEST_PAUSE_MS = 30_000;
+const LONGEST_PAUSE_MS = 5000;
 /** Up for so long, it counts as well again. */
-const WELL_AFTER_MS = 60_000;
+const WELL_AFTER_MS = 20_000;
 
 /**
  * Watches over something: `isUp` says whether it runs, `start` starts it anew. Problems (a full disk) are said once and tried again;

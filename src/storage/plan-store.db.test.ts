@@ -97,7 +97,7 @@ function wired(): Plan {
   const stacked = donePlan(afterEdit(house, (bench) => addStack(bench, "2 × Barn switch in Barn")));
   return donePlan(afterEdit(stacked, (bench) => {
     const [one, other] = bench.draft.all("device").filter((device) => device.model === "Barn switch");
-    const own = bench.draft.all("port").filter((port) => port.device === one?.id).slice(0, 2).map((port) => port.id);
+    const own = bench.draft.all("port").filter((port) => port.device === one?.id).sort((a, b) => a.position - b.position).slice(0, 2).map((port) => port.id);
     const refusal = makeLag(bench, own, "active");
     const [a, b] = bench.draft.all("room");
     if (a !== undefined && b !== undefined) bench.draft.patch("room", a.id, { beside: [b.id], building: "House" });

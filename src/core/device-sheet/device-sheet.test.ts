@@ -2,7 +2,7 @@ import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
-import { PlanIndex, type Device, type Plan } from "../plan";
+import { PlanIndex, vid, type Device, type Plan } from "../plan";
 import { editDevice, makeWayBack, setAbilities } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { deviceData, deviceJson, deviceSteps, deviceTable, type DeviceData, type SheetStep } from ".";
@@ -74,10 +74,23 @@ test("a device with two lists gets both, and they say the same", () => {
   const membership = must(steps.find((step) => step.title.startsWith("List one")), "list one");
   const pvids = must(steps.find((step) => step.title.startsWith("List two")), "list two");
   const untagged = new Map(membership.rows.flatMap((row) => (row[2] === "none" ? [] : labelsOf(row[2] ?? "", data).map((label) => [label, row[0]] as const))));
-  const own = new Map(pvids.rows.flatMap((row) => (row[3] === "none" ? [] : labelsOf(row[0] ?? "", data).map((label) => [label, row[3]] as const))));
+  const own = new Map(pvids.rows.flatMap((row) => (row[3] === "as it is" ? [] : labelsOf(row[0] ?? "", data).map((label) => [label, row[3]] as const))));
   expect(untagged.size).toBeGreaterThan(5);
   expect(untagged).toEqual(own);
   expect(titles(deviceSteps(sheetOf(office, "Switch B"))).some((title) => title.startsWith("List"))).toBe(false);
+});
+
+test("the two lists say nothing that can't be entered, and VLAN 1 is left by the ports that its own line does not name", () => {
+  const device = must([...office.device.values()].find((one) => one.name === "Switch B"), "Switch B");
+  const two = donePlan(afterEdit(office, (bench) => setAbilities(bench, device.id, { lists: "two" })));
+  const notes = (plan: Plan) => deviceSteps(sheetOf(plan, "Switch B")).filter(({ title }) => title.startsWith("List")).map(({ note, rows }) => ({ note, cells: rows.flat() }));
+  const [one, other] = notes(two);
+  expect(one?.note).toContain("Every port that is set here leaves VLAN 1, after list two");
+  expect([other?.cells.includes("none"), other?.note.includes("A port always has a PVID")]).toEqual([false, other?.cells.includes("as it is")]);
+  const first = must(vid(1), "VLAN 1");
+  const port = must(PlanIndex.of(two).portsOf(device.id).find(({ pvid }) => pvid !== null), "a port");
+  const onOne = donePlan(afterEdit(two, ({ draft }) => draft.patch("port", port.id, { pvid: first, untagged: [first], tagged: [] })));
+  expect(notes(onOne)[0]?.note).toContain("Every port that VLAN 1's line does not name leaves VLAN 1");
 });
 
 test("the way back in, the place of the credentials and the limit of VLAN names are on the sheet", () => {

@@ -77,13 +77,18 @@ function portSteps(data: DeviceData): SheetStep[] {
   return data.twoLists ? [...steps, ...twoLists(data, set)] : steps;
 }
 
+/** Most such devices keep a port in the VLAN of its PVID: it can leave VLAN 1 only when the second list has been set. */
+const leavesVlanOne = (vids: readonly number[]): string =>
+  `Every port that ${vids.includes(1) ? "VLAN 1's line does not name" : "is set here"} leaves VLAN 1, after list two where the device insists on the order.`;
+const KEEPS_PVID = "A port always has a PVID: where the plan wants nothing untagged it stays as it is, and what comes in untagged is dropped by the frames admitted and by the port's not being in that VLAN.";
+
 /** The two lists of a device that shows them apart; both have to say the same. */
 function twoLists(data: DeviceData, set: readonly SheetPort[]): SheetStep[] {
   const vids = [...new Set(set.flatMap((port) => [...port.untagged, ...port.tagged]))].sort((a, b) => a - b);
   const named = (ports: readonly SheetPort[]) => (ports.length === 0 ? "none" : runText(ports, data.ports, "label"));
   return [
-    { ...NONE, title: "List one: membership of each VLAN", heads: ["VLAN", "Name", "Untagged ports", "Tagged ports"], rows: vids.map((vid) => [String(vid), data.vlans.find((vlan) => vlan.vid === vid)?.name ?? "", named(set.filter((port) => port.untagged.includes(vid))), named(set.filter((port) => port.tagged.includes(vid)))]), note: "This device shows PVID and membership apart: both lists have to be set, and every port leaves VLAN 1 in this one." },
-    { ...NONE, title: "List two: PVID of each port", heads: [...RUN_HEADS, "PVID"], rows: byRun(set, data.ports, (port) => [port.pvid === null ? "none" : String(port.pvid)]) },
+    { ...NONE, title: "List one: membership of each VLAN", heads: ["VLAN", "Name", "Untagged ports", "Tagged ports"], rows: vids.map((vid) => [String(vid), data.vlans.find((vlan) => vlan.vid === vid)?.name ?? "", named(set.filter((port) => port.untagged.includes(vid))), named(set.filter((port) => port.tagged.includes(vid)))]), note: `This device shows PVID and membership apart: both lists have to be set. ${leavesVlanOne(vids)}` },
+    { ...NONE, title: "List two: PVID of each port", heads: [...RUN_HEADS, "PVID"], rows: byRun(set, data.ports, (port) => [port.pvid === null ? "as it is" : String(port.pvid)]), note: set.some((port) => port.pvid === null) ? KEEPS_PVID : "" },
   ];
 }
 

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { SCHEMAS, type Change, type ChangeBatch, type Kind } from "../plan";
 import type { Breath } from "./breath";
 import { upgradedChanges } from "./older";
-import { idField, shortText } from "../plan/schema/fields";
+import { HALVES, idField, shortText } from "../plan/schema/fields";
 
 function changeSchemaOf<K extends Kind>(kind: K) {
   const entity = SCHEMAS[kind];
@@ -37,7 +37,15 @@ function areArguments(value: unknown): boolean {
   return true;
 }
 
-const argumentsField = z.unknown().refine(areArguments, `A planner's arguments hold at most ${MOST_ARGUMENT_VALUES} values, nested at most ${MOST_ARGUMENT_DEPTH} deep`);
+/** Whether every text and every name in a JSON value is whole characters: the database takes no half of one. */
+function isWellFormed(value: unknown): boolean {
+  if (typeof value === "string") return !HALVES.test(value);
+  return typeof value !== "object" || value === null || Object.entries(value).every(([name, inner]) => !HALVES.test(name) && isWellFormed(inner));
+}
+
+// The order counts: what is known to be no deeper than it may be is then walked by recursion.
+const argumentsField = z.unknown().refine(areArguments, `A planner's arguments hold at most ${MOST_ARGUMENT_VALUES} values, nested at most ${MOST_ARGUMENT_DEPTH} deep`)
+  .refine((value) => !areArguments(value) || isWellFormed(value), "A planner's arguments hold half a character; write it again");
 
 /** A batch as it travels; the planner's arguments are kept for the record and never run again. */
 export const changeBatchSchema = z.strictObject({

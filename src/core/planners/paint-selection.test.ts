@@ -27,6 +27,20 @@ test("the ports of access points, painted as such, give each what its names lead
   }
 });
 
+test("an access point is never painted out of reach: the segment of its own address is the untagged one, and without any for management nothing is painted", () => {
+  const [port] = portsByRule(index, { by: "accessPoints" });
+  const point = must(index.peerOf(port?.id ?? ""), "its access point").device;
+  const servers = must([...office.segment.values()].find((segment) => segment.name === "Servers"), "Servers");
+  const elsewhere = donePlan(afterEdit(office, ({ draft }) => { for (const leg of index.interfacesOf(point)) draft.patch("interface", leg.id, { segment: servers.id, addresses4: [] }); }));
+  const painted = donePlan(afterEdit(elsewhere, (bench) => paintSelection(bench, [port?.id ?? ""], { role: "accessPoint" })));
+  expect(painted.port.get(port?.id ?? "")?.pvid).toBe(index.vidOf(servers));
+  const none = donePlan(afterEdit(office, ({ draft }) => {
+    for (const leg of index.interfacesOf(point)) draft.remove("interface", leg.id);
+    for (const segment of draft.all("segment")) draft.patch("segment", segment.id, { management: false });
+  }));
+  expect(afterEdit(none, (bench) => paintSelection(bench, [port?.id ?? ""], { role: "accessPoint" }))).toMatch(/^No segment here is the one that devices are managed from/);
+});
+
 test("a spare port painted as an uplink carries everything; one without any VLAN to carry refuses the whole selection", () => {
   const [spare] = portsByRule(index, { by: "unused" });
   const plan = donePlan(afterEdit(office, (bench) => paintSelection(bench, [spare?.id ?? ""], { role: "uplink" })));

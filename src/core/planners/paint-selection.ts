@@ -51,6 +51,7 @@ export function paintSelection(bench: Bench, ports: readonly string[], paint: Pa
     const port = draft.need("port", id);
     const device = draft.need("device", port.device);
     const role = roleAt(index, port, paint);
+    if (paint.role === "accessPoint" && role !== null && role.role === "trunk" && role.untagged === null) return "No segment here is the one that devices are managed from, so the access point would be out of reach; mark one as management on Segments, or paint the port as a trunk.";
     if (role === null) return paint.role === "accessPoint" ? "No segment has a wireless name yet; add one on Wireless." : `There is no VLAN that ${device.name} port ${port.label} could carry; make a segment first.`;
     if (role.role === "trunk" && !device.abilities.mixesTagged && role.untagged !== null && role.tagged.length > 0) return `${device.name} can't have untagged and tagged VLANs on one port; choose a trunk with nothing untagged.`;
     if (role.role === "dataVoice" && !device.abilities.mixesTagged) return `${device.name} can't have untagged and tagged VLANs on one port, so it has no phone + PC ports.`;

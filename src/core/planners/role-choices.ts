@@ -11,12 +11,13 @@ export const vlanChoices = (index: PlanIndex, domain: string | null): VlanChoice
   }).sort((a, b) => a.vid - b.vid);
 
 /**
- * What the port of an access point carries: its own management untagged, every segment that its wireless names can lead into
- * tagged. Without an access point, what one that offers every name of the domain would need.
+ * What the port of an access point carries: the segment of its own address untagged (without one that for management), every segment that
+ * its wireless names can lead into tagged. Without an access point, what one that offers every name of the domain would need.
  */
 export function accessPointRole(index: PlanIndex, domain: string | null, point: Device | null = null): { readonly untagged: Vid | null; readonly tagged: readonly Vid[] } {
   const choices = vlanChoices(index, domain);
-  const untagged = choices.find(({ segment }) => segment.management)?.vid ?? null;
+  const own = new Set(point === null ? [] : index.interfacesOf(point.id).map((leg) => leg.segment));
+  const untagged = (choices.find(({ segment }) => own.has(segment.id)) ?? choices.find(({ segment }) => segment.management))?.vid ?? null;
   const names = [...index.plan.ssid.values()].filter((ssid) => point === null || offers(index, point, ssid));
   const wanted = new Set(names.flatMap((ssid) => segmentsOfSsid(index, ssid).map((segment) => segment.id)));
   return { untagged, tagged: choices.filter(({ segment, vid }) => wanted.has(segment.id) && vid !== untagged).map(({ vid }) => vid) };

@@ -93,6 +93,15 @@ function match(catalogue: readonly DeviceKind[], typed: string): Match | null {
   return best === null ? null : { kind: best.kind, what: best.name, readAs: best.name, guessed: true };
 }
 
+/** Gear that no room asks for: the draft puts it where the room says, and what stands there already is found gear. */
+const DRAFTED = /\b(?:gateway|router|firewall|modem)s?$/i;
+
+/** Why words name no kind, and what to do. */
+function unknownWords(words: string): string {
+  if (DRAFTED.test(words)) return `"${words}" needs no line: the draft puts a gateway in the first cabinet. One that stands here already is entered under "Gear found".`;
+  return `"${words}" is no kind of device known here. Write another word for it, or add it as a kind of your own.`;
+}
+
 function readItem(catalogue: readonly DeviceKind[], text: string): { need: Need; readAs: string | null; guessed: boolean } | string {
   const head = /^(\d+|[a-z]+)(?=\s|x\s|×|$)\s*(?:x(?=\s)|×)?\s*/i.exec(text);
   const number = head === null ? null : /^\d+$/.test(head[1] ?? "") ? Number(head[1]) : (NUMBER_WORDS[(head[1] ?? "").toLowerCase()] ?? null);
@@ -102,7 +111,7 @@ function readItem(catalogue: readonly DeviceKind[], text: string): { need: Need;
   const count = number ?? 1;
   if (count < 1 || count > MOST) return `"${text}": the number has to lie between 1 and ${MOST}.`;
   const found = match(catalogue, words);
-  if (found === null) return `"${words}" is no kind of device known here. Write another word for it, or add it as a kind of your own.`;
+  if (found === null) return unknownWords(words);
   const { kind } = found;
   const poeClass = typeof marks.power === "number" ? marks.power : marks.power === "no" ? null : marks.power === "yes" ? (kind.poeClass ?? 3) : kind.poeClass;
   const wireless = marks.wireless ?? kind.wireless;

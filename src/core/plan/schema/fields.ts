@@ -40,8 +40,8 @@ export const vid = (n: number): Vid | null => (isVid(n) ? n : null);
 export const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 export const idField = z.string().regex(UUID, "An id is a UUID in lower case");
 
-/** Lone surrogates. */
-const HALVES = /\p{Surrogate}/u;
+/** Half of a character that takes two places in UTF-16 (a lone surrogate). */
+export const HALVES = /\p{Surrogate}/u;
 const ASCII = /^[\x20-\x7e]*$/;
 /** What looks the same is the same: one form for letters that can be written as one character or as several (Unicode NFC). */
 const oneForm = (text: string): string => (ASCII.test(text) ? text : text.normalize("NFC"));
