@@ -1,4 +1,5 @@
 import { formatAddress } from "../address";
+import { waysToServer } from "../dhcp";
 import { hears, placeOfHost, placeOfLeg, sourceOf } from "../probe/place";
 import { FABRIC, flood } from "../switching";
 import { nameOf, type Interface, type PlanIndex, type Scope } from "../plan";
@@ -6,15 +7,6 @@ import { check, type Found, type Repair } from "./check";
 import { listed } from "./wording";
 
 interface Unheard { readonly scope: string; readonly leg: string | null }
-
-/** Whether a scope's server hears the segment: by a leg or as a host there, or by a relay that passes questions on to it. */
-function isHeard(index: PlanIndex, scope: Scope): boolean {
-  const legs = index.interfacesIn(scope.segment);
-  if (scope.serverDevice !== null && legs.some((leg) => leg.device === scope.serverDevice)) return true;
-  const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-  if (host?.segment === scope.segment) return true;
-  return legs.some((leg) => leg.relayTo !== null && index.holdersOf(leg.relayTo).some((holder) => ("device" in holder ? holder.device === scope.serverDevice : holder.id === scope.serverHost)));
-}
 
 /** The server's address, as a relay would name it. */
 function serverAddress(index: PlanIndex, scope: Scope): Interface["relayTo"] {
@@ -28,7 +20,7 @@ export const serverNotHeard = check<Unheard>({
   title: "The address server does not hear the segment",
   why: "A client asks everybody in its own segment. A server elsewhere hears it only through a relay.",
   reads: ["scope", "interface", "host", "segment", "device"],
-  find: (index): Found<Unheard>[] => [...index.plan.scope.values()].filter((scope) => scope.family === 4 && (scope.serverDevice !== null || scope.serverHost !== null) && !isHeard(index, scope))
+  find: (index): Found<Unheard>[] => [...index.plan.scope.values()].filter((scope) => scope.family === 4 && (scope.serverDevice !== null || scope.serverHost !== null) && waysToServer(index, scope).length === 0)
     .map((scope) => ({ subjects: [{ kind: "segment", id: scope.segment }, { kind: "scope", id: scope.id }], data: { scope: scope.id, leg: index.plan.segment.get(scope.segment)?.gatewayInterface ?? null } })),
   describe: ({ scope }, index) => {
     const own = index.plan.scope.get(scope);

@@ -3,3 +3,4 @@ export { adviseLease, holdSeconds, LEASES, peakUse, type LeaseAdvice, type Peak,
 export { keptInPool, leasableCount, offeredCount, offeredRanges, NO_LEASES, offerTo, type Leases, type Offer } from "./scope-room";
 export { whoAnswers, type Answer } from "./who-answers";
 export { leasedTo, leaseholder, leasesOf, visitorAddress, visitorsWith } from "./leased";
+export { waysToServer, type WayToServer } from "./hears-scope";

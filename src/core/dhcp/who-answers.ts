@@ -1,5 +1,6 @@
-import type { PlanIndex, Scope } from "../plan";
+import type { Interface, PlanIndex, Scope } from "../plan";
 import { FABRIC, type Flood } from "../switching";
+import { byLeg } from "./hears-scope";
 
 /** A scope whose server hears the client; `arrival` is where in the flood, or -1 for a server that is an end device. */
 export interface Answer { readonly scope: Scope; readonly arrival: number; readonly emission: number; readonly relayedBy: string | null }
@@ -32,12 +33,10 @@ export function whoAnswers(index: PlanIndex, result: Flood): Answer[] {
   return answers;
 }
 
-/** Scopes that a device serves in a segment itself, or that its relay passes the question on to. */
-function scopesAt(index: PlanIndex, device: string, segment: string, relayTo: number | null): { scope: Scope; relayedBy: string | null }[] {
+/** Scopes of a segment whose server hears by a device's leg there: served by the device itself, or asked by its relay. */
+function scopesAt(index: PlanIndex, device: string, segment: string, relayTo: Interface["relayTo"]): { scope: Scope; relayedBy: string | null }[] {
   return index.scopesOf(segment).flatMap((scope): { scope: Scope; relayedBy: string | null }[] => {
-    if (scope.serverDevice === device) return [{ scope, relayedBy: null }];
-    if (relayTo === null) return [];
-    const holders = index.holdersOf(relayTo).map((holder) => ("device" in holder ? holder.device : holder.id));
-    return holders.some((id) => id === scope.serverDevice || id === scope.serverHost) ? [{ scope, relayedBy: device }] : [];
+    const by = byLeg(index, scope, { device, relayTo });
+    return by === null ? [] : [{ scope, relayedBy: by === "relay" ? device : null }];
   });
 }

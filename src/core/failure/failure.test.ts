@@ -2,10 +2,12 @@ import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
-import { Draft, applyChanges, PlanIndex, type Plan } from "../plan";
+import { asPrefix4, parseIpv4, parsePrefix } from "../address";
+import { Draft, applyChanges, PlanIndex, USUAL_ABILITIES, type Plan } from "../plan";
 import { asClient, probe } from "../probe";
 import { carryExactly } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
+import { aDevice, aHost, aLink, anInterface, aPort, aSegment, aZone, planWith, testId } from "../testing/build-plan";
 import { failureName, FailureStudy, lossWords, lostCount, ranked, singleFailures, singlePoints, type Failure } from ".";
 
 const sites = { "the cider works": bramblewick, "the practice": fennelStreet, "the house": lockkeepersHouse };
@@ -79,4 +81,67 @@ test("a supply takes everything on it along; a second feed keeps a device up", (
   const doubled = donePlan(afterEdit(fed, ({ draft }) => draft.patch("device", named("Tank farm switch").id, { backupFeed: "circuit 9" })));
   expect(new FailureStudy(PlanIndex.of(doubled)).fail([failure]).cutOff.length).toBe(4);
   expect(singleFailures(PlanIndex.of(doubled)).filter((one) => one.what === "feed").length).toBe(2);
+});
+
+/** The practice with its addresses given by a host on Switch B, which the gateway relays to. */
+function relayed(): Plan {
+  const carried = donePlan(afterEdit(fennelStreet(), ({ draft, index }) => carryExactly(draft, index)));
+  return donePlan(afterEdit(carried, ({ draft, index }) => {
+    const server = must(draft.all("host").find(({ manner, ipv4, attachment }) => manner !== "dynamic" && ipv4 !== null && attachment.at === "port" && index.plan.device.get(index.plan.port.get(attachment.port)?.device ?? "")?.name === "Switch B"), "a host on Switch B");
+    draft.patch("host", server.id, { manner: "typed" });
+    // A server's answer to a relay is a new flow to the gateway's address: the wall there has to let it through.
+    const like = must(draft.all("wall")[0], "a wall");
+    const zone = draft.need("segment", must(server.segment, "its segment")).zone;
+    const own = draft.all("wall").find((wall) => wall.from.at === "zone" && wall.from.zone === zone && wall.to.at === "gateway");
+    draft.put("wall", { ...like, id: own?.id ?? testId("wall", "answers"), from: { at: "zone", zone }, to: { at: "gateway" }, door: "open", services: [] });
+    for (const scope of draft.all("scope").filter(({ family }) => family === 4)) {
+      draft.patch("scope", scope.id, { serverDevice: null, serverHost: server.id });
+      const leg = index.gatewayOf(draft.need("segment", scope.segment));
+      if (leg !== undefined && scope.segment !== server.segment) draft.patch("interface", leg.id, { relayTo: server.ipv4 });
+    }
+  }));
+}
+
+test("a relay is not the server: when the server's cable dies, whoever leases an address finds none, as probes say", () => {
+  const plan = relayed();
+  const index = PlanIndex.of(plan);
+  const study = new FailureStudy(index);
+  const asks = (on: PlanIndex, host: string) => probe(on, asClient({ at: "host", host }, { to: "gateway", service: null }), ids).cause === null;
+  const before = [...plan.host.keys()].filter((host) => asks(index, host));
+  expect(before.length).toBeGreaterThan(20);
+  let waiting = 0;
+  for (const failure of singleFailures(index).filter((one) => one.what !== "line")) {
+    const after = PlanIndex.of(broken(plan, failure));
+    const { cutOff, noGateway, noAddress } = study.fail([failure]);
+    waiting += noAddress.filter((id) => !noGateway.includes(id)).length;
+    const found = [...new Set([...cutOff, ...noGateway, ...noAddress])].filter((host) => before.includes(host)).sort();
+    expect([failureName(index, failure), found]).toEqual([failureName(index, failure), before.filter((host) => !asks(after, host)).sort()]);
+  }
+  expect(waiting).toBeGreaterThan(0);
+});
+
+test("a line that alone leads to the internet harms whoever goes there when it fails", () => {
+  const index = PlanIndex.of(fennelStreet());
+  const [line] = [...index.plan.line.values()];
+  const [loss] = ranked(index, [new FailureStudy(index).fail([{ what: "line", id: must(line, "the line").id }])]);
+  expect([loss?.lost, loss?.harmed, loss?.noInternet.length]).toEqual([0, loss?.noInternet.length, loss?.harmed]);
+  expect(loss?.harmed).toBeGreaterThan(0);
+});
+
+test("behind a router's own port, over gear that knows no VLANs, hosts lose what they have when that gear or its cable dies", () => {
+  const [router, hub] = [aDevice({ name: "Router", kind: "gateway", bridging: "none", abilities: { ...USUAL_ABILITIES, routes: true } }), aDevice({ name: "Plain switch", bridging: "plain" })];
+  const port = (device: string, label: string) => aPort({ device, label, enabled: true });
+  const [inside, up, a, b] = [port(router.id, "1"), port(hub.id, "1"), port(hub.id, "2"), port(hub.id, "3")];
+  const home = aSegment({ name: "Home", prefixes4: [must(asPrefix4(parsePrefix("10.9.0.0/24")), "a prefix")], planned: 2 });
+  const leg = anInterface({ device: router.id, name: "Home", port: inside.id, segment: home.id, addresses4: [must(parseIpv4("10.9.0.1"), "an address")] });
+  const host = (name: string, at: string, last: number) => aHost({ name, segment: home.id, manner: "typed", ipv4: must(parseIpv4(`10.9.0.${last}`), "an address"), attachment: { at: "port", port: at } });
+  const [one, two] = [host("pc-1", a.id, 10), host("pc-2", b.id, 11)];
+  const cable = aLink({ a: inside.id, b: up.id });
+  const plan = planWith({ zone: [aZone()], device: [router, hub], port: [inside, up, a, b], segment: [{ ...home, gatewayInterface: leg.id }], interface: [leg], link: [cable], host: [one, two] });
+  const index = PlanIndex.of(plan);
+  expect(probe(index, asClient({ at: "host", host: one.id }, { to: "gateway", service: null }), ids).cause).toBeNull();
+  const study = new FailureStudy(index);
+  const lost = (failure: Failure) => { const { cutOff, noGateway } = study.fail([failure]); return [...cutOff, ...noGateway].sort(); };
+  const both = [one.id, two.id].sort();
+  expect([lost({ what: "device", id: router.id }), lost({ what: "device", id: hub.id }), lost({ what: "cable", id: cable.id })]).toEqual([both, both, both]);
 });

@@ -1,10 +1,12 @@
 import { pointsOf, type Host, type PlanIndex, type Segment } from "../plan";
 import { getsOut } from "../routing";
 import { TREE, treeIn, type PlanTree } from "../spanning-tree";
-import { carriedVids, classify, FABRIC, joinNodes, JOINS, type Fabric, type Nodes } from "../switching";
-import { placeOfHost, placeOfLeg, type Place } from "../probe/place";
+import { carriedVids, FABRIC, joinNodes, JOINS, type Fabric } from "../switching";
+import { placeOfHost } from "../probe/place";
 import { cutsOf, gearFabric, planWithout, without, type Cuts } from "./fabric-without";
 import { darkAfter, type Dark, type Failure } from "./kinds";
+import { passesOn, routersOf, servicesOf, type Routers, type Server, type Services } from "./services";
+import { spotOf, together, type Spot, type State } from "./state";
 
 /** Who loses what when something fails: hosts by id, only those that had it before. */
 export interface Loss {
@@ -23,64 +25,28 @@ export interface Loss {
 /** Hosts that are cut off or without their gateway: what failures are ranked by. */
 export const lostCount = ({ cutOff, noGateway }: Loss): number => cutOff.length + noGateway.length;
 
-/** A (device, VLAN) node, or null for what hangs nowhere. */
-interface Spot { readonly device: number; readonly vid: number }
+/** Hosts that lose anything at all: only a failure with none of them does no harm. */
+export const harmedCount = ({ cutOff, noGateway, noAddress, noInternet }: Loss): number => new Set([...cutOff, ...noGateway, ...noAddress, ...noInternet]).size;
+
 interface Placed { readonly host: Host; readonly spot: Spot | null; readonly segment: Segment | null }
-
-/** A network as it stands at one moment: what hangs where, and what is joined. */
-interface State { readonly index: PlanIndex; readonly fabric: Fabric; readonly tree: PlanTree; readonly nodes: Nodes }
-
-function spotOf({ fabric }: Pick<State, "fabric">, place: Place | null): Spot | null {
-  if (place === null) return null;
-  if (place.at === "inside") {
-    const device = fabric.deviceNumber.get(place.device);
-    return device === undefined ? null : { device, vid: place.vid };
-  }
-  const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(place.port) ?? -1] ?? -1];
-  for (const number of wire?.bridgePorts ?? []) {
-    const port = fabric.ports[number];
-    const vid = port === undefined ? null : classify(port, place.tag);
-    if (vid !== null) return { device: fabric.deviceOf[number] ?? 0, vid };
-  }
-  return null;
-}
-
-const together = ({ nodes }: State, a: Spot | null, b: Spot | null): boolean => {
-  if (a === null || b === null) return false;
-  if (a.device === b.device && a.vid === b.vid) return true;
-  const [i, j] = [nodes.number.get(a.vid), nodes.number.get(b.vid)];
-  return i !== undefined && j !== undefined && nodes.sets.rootOf(a.device * nodes.vids.length + i) === nodes.sets.rootOf(b.device * nodes.vids.length + j);
-};
 
 const placedHosts = (state: State): Placed[] => [...state.index.plan.host.values()].map((host) => ({
   host, spot: spotOf(state, placeOfHost(state.index, host)), segment: host.segment === null ? null : (state.index.plan.segment.get(host.segment) ?? null),
 }));
 
-/** The devices that serve a segment: its gateway, and those that give addresses there (or relay). */
-interface Services { readonly gateway: string | null; readonly gatewaySpot: Spot | null; readonly servers: readonly { readonly device: string | null; readonly spot: Spot | null }[]; readonly mayGoOut: boolean }
-
-function servicesOf(state: State): Map<string, Services> {
-  const { index } = state;
-  const goesOut = new Set([...index.plan.wall.values()].flatMap((wall) => (wall.to.at === "internet" && wall.from.at === "zone" && wall.door !== "closed" ? [wall.from.zone] : [])));
-  return new Map([...index.plan.segment.values()].map((segment): [string, Services] => {
-    const leg = index.gatewayOf(segment);
-    const scopes = index.scopesOf(segment.id).filter((scope) => scope.family === 4);
-    const legs = index.interfacesIn(segment.id).filter((one) => scopes.some((scope) => scope.serverDevice === one.device) || one.relayTo !== null);
-    const hosts = scopes.flatMap((scope) => index.plan.host.get(scope.serverHost ?? "") ?? []).filter((host) => host.segment === segment.id);
-    return [segment.id, {
-      gateway: leg?.device ?? null, gatewaySpot: leg === undefined ? null : spotOf(state, placeOfLeg(index, leg)), mayGoOut: goesOut.has(segment.zone),
-      servers: [...legs.map((one) => ({ device: one.device, spot: spotOf(state, placeOfLeg(index, one)) })), ...hosts.map((host) => ({ device: null, spot: spotOf(state, placeOfHost(index, host)) }))],
-    }];
-  }));
-}
+/** What a state holds beside its wiring. */
+interface Served { readonly services: ReadonlyMap<string, Services>; readonly routers: Routers }
+const servedIn = (state: State): Served => ({ services: servicesOf(state), routers: routersOf(state) });
 
 /** What each host has, as flags: on the network, its gateway, an address server, the internet. */
 interface Has { readonly on: Uint8Array; readonly gateway: Uint8Array; readonly address: Uint8Array; readonly internet: Uint8Array }
 
-function look(state: State, dark: Dark, hosts: readonly Placed[], services: ReadonlyMap<string, Services>): Has {
+function look(state: State, dark: Dark, hosts: readonly Placed[], { services, routers }: Served): Has {
   const { index, fabric } = state;
   const has: Has = { on: new Uint8Array(hosts.length), gateway: new Uint8Array(hosts.length), address: new Uint8Array(hosts.length), internet: new Uint8Array(hosts.length) };
   const alive = (device: string | null) => device === null || !dark.devices.has(device);
+  const isUp = ({ device, spot, asks }: Server) => alive(device) && alive(spot === null ? null : (fabric.devices[spot.device]?.id ?? null)) && (asks === null || passesOn(state, routers, alive, device ?? "", asks));
+  const up = new Map([...services].map(([segment, { servers }]) => [segment, servers.filter(isUp)]));
   const out = new Map<string, boolean>();
   const goesOut = (device: string) => { const known = out.get(device) ?? getsOut(index, device, dark); out.set(device, known); return known; };
   for (const [i, { host, spot: usual, segment }] of hosts.entries()) {
@@ -91,7 +57,7 @@ function look(state: State, dark: Dark, hosts: readonly Placed[], services: Read
     if (own === undefined) continue;
     const gateway = own.gateway !== null && alive(own.gateway) && together(state, spot, own.gatewaySpot);
     if (gateway) has.gateway[i] = 1;
-    if (host.manner === "typed" || own.servers.some((server) => alive(server.device) && alive(server.spot === null ? null : (fabric.devices[server.spot.device]?.id ?? null)) && together(state, spot, server.spot))) has.address[i] = 1;
+    if (host.manner === "typed" || up.get(segment?.id ?? "")?.some((server) => together(state, spot, server.spot)) === true) has.address[i] = 1;
     if (gateway && own.mayGoOut && own.gateway !== null && goesOut(own.gateway)) has.internet[i] = 1;
   }
   return has;
@@ -121,7 +87,7 @@ export class FailureStudy {
   readonly #vids: number[];
   readonly #cuts: Cuts;
   readonly #hosts: readonly Placed[];
-  readonly #services: ReadonlyMap<string, Services>;
+  readonly #served: Served;
   readonly #had: Has;
   readonly #forwarded: ReadonlySet<string>;
 
@@ -134,8 +100,8 @@ export class FailureStudy {
     this.#vids = carriedVids(fabric);
     this.#cuts = cutsOf(index, fabric);
     this.#hosts = placedHosts(this.#base);
-    this.#services = servicesOf(this.#base);
-    this.#had = look(this.#base, NOTHING, this.#hosts, this.#services);
+    this.#served = servedIn(this.#base);
+    this.#had = look(this.#base, NOTHING, this.#hosts, this.#served);
     this.#forwarded = forwarding(tree);
   }
 
@@ -162,7 +128,7 @@ export class FailureStudy {
     const state = this.#stateWithout(dark);
     const anew = state.index !== this.#index;
     const hosts = anew ? placedHosts(state) : this.#hosts;
-    const has = look(state, dark, hosts, anew ? servicesOf(state) : this.#services);
+    const has = look(state, dark, hosts, anew ? servedIn(state) : this.#served);
     const had = this.#had;
     const loss = { failures, cutOff: [] as string[], noGateway: [] as string[], noAddress: [] as string[], noInternet: [] as string[] };
     for (const [i, { host }] of hosts.entries()) {

@@ -2,16 +2,16 @@ import { byNaturalText } from "../kernel";
 import { nameOf, type PlanIndex } from "../plan";
 import { counted, listed } from "../checks/wording";
 import { failureName, type Failure } from "./kinds";
-import { lostCount, type Loss } from "./study";
+import { harmedCount, lostCount, type Loss } from "./study";
 
 /** One line of the ranking: what fails, whom it takes along, and what the rest lose. */
-export interface RankedLoss extends Loss { readonly key: string; readonly name: string; readonly lost: number }
+export interface RankedLoss extends Loss { readonly key: string; readonly name: string; readonly lost: number; /** Hosts that lose anything at all. */ readonly harmed: number }
 
 const keyOf = (failures: readonly Failure[]): string => failures.map((one) => `${one.what} ${one.what === "feed" ? one.feed : one.id}`).join(" + ");
 
 /** Failures by whom they cut off: hosts without a network or a gateway first, then without the internet, then without an address server. */
 export function ranked(index: PlanIndex, losses: readonly Loss[]): RankedLoss[] {
-  return losses.map((loss): RankedLoss => ({ ...loss, key: keyOf(loss.failures), name: loss.failures.map((one) => failureName(index, one)).join(" and "), lost: lostCount(loss) }))
+  return losses.map((loss): RankedLoss => ({ ...loss, key: keyOf(loss.failures), name: loss.failures.map((one) => failureName(index, one)).join(" and "), lost: lostCount(loss), harmed: harmedCount(loss) }))
     .sort((a, b) => b.lost - a.lost || b.noInternet.length - a.noInternet.length || b.noAddress.length - a.noAddress.length || byNaturalText(a.name, b.name));
 }
 

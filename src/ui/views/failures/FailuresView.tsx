@@ -27,13 +27,13 @@ export function FailuresView() {
   useEffect(() => { if (!isEmpty && losses === null && !isRunning() && fault === null) startStudy(index); }, [index, losses, isEmpty, fault]);
   const points = useMemo(() => (losses === null ? [] : singlePoints(index, losses)), [index, losses]);
   const chosen = selection?.what === "failure" ? selection.key : null;
-  const bad = (losses ?? []).filter((loss) => loss.lost > 0).length;
+  const bad = (losses ?? []).filter((loss) => loss.harmed > 0).length;
   const running = isRunning();
   const table = () => csv([["what fails", "kind", "cut off", "lose the gateway", "lose the internet", "no address server", "take over"], ...(losses ?? []).map((loss) => [loss.name, KINDS[loss.failures[0]?.what ?? "device"], String(loss.cutOff.length), String(loss.noGateway.length), String(loss.noInternet.length), String(loss.noAddress.length), String(loss.takeOver.length)])]);
   return (
     <main className="sheet">
       <div className="head">
-        <h1>Failures</h1><p>{isEmpty ? "nothing to fail yet" : losses === null ? "each thing failed in turn" : `${counted(losses.length, "failure", "failures")} tried, ${bad} cut somebody off`}</p><span className="push" />
+        <h1>Failures</h1><p>{isEmpty ? "nothing to fail yet" : losses === null ? "each thing failed in turn" : `${counted(losses.length, "failure", "failures")} tried, ${bad} ${bad === 1 ? "takes" : "take"} something from somebody`}</p><span className="push" />
         {losses === null ? null : <button type="button" className="button" onClick={() => download(fileName(index.plan.site.name, "failures.csv"), CSV_TYPE, table())}>Save CSV</button>}
         {isEmpty || running ? null : <button type="button" className={isCurrent ? "button" : "button go"} onClick={() => startStudy(index)}>Try them again</button>}
       </div>
@@ -92,7 +92,7 @@ function Ranking({ losses, chosen, choose }: { losses: readonly RankedLoss[]; ch
             return (
               <button key={loss.key} type="button" role="option" aria-selected={loss.key === chosen} aria-label={words} data-row={i} tabIndex={i === at ? 0 : -1} onClick={() => choose(loss.key)} style={{ top: start, height: ROW }}
                 className={`absolute grid w-full ${COLUMNS} items-center gap-2 border-b border-hair px-4 text-left text-13 ${loss.key === chosen ? "bg-act-wash" : "hover:bg-hover"}`}>
-                <span className="flex min-w-0 items-center gap-2">{loss.lost > 0 ? <span className="text-stop"><SeveritySign severity="stop" size={12} /></span> : <span className="text-sound" aria-hidden>✓</span>}<span className="truncate">{loss.name}</span></span>
+                <span className="flex min-w-0 items-center gap-2">{loss.lost > 0 ? <span className="text-stop"><SeveritySign severity="stop" size={12} /></span> : loss.harmed > 0 ? <span className="text-warn"><SeveritySign severity="warn" size={12} /></span> : <span className="text-sound" aria-hidden>✓</span>}<span className="truncate">{loss.name}</span></span>
                 <span className="text-ink2">{KINDS[loss.failures[0]?.what ?? "device"]}</span>{number(loss.cutOff.length, true)}{number(loss.noGateway.length, true)}{number(loss.noInternet.length)}{number(loss.noAddress.length)}{number(loss.takeOver.length)}
               </button>
             );

@@ -1,0 +1,37 @@
+import type { PlanIndex } from "../plan";
+import type { Place } from "../probe/place";
+import type { PlanTree } from "../spanning-tree";
+import { classify, type Fabric, type Nodes } from "../switching";
+
+/** A (device, VLAN) node; on a wire that no gear with VLANs has a port on, the wire itself (its number below zero). */
+export interface Spot { readonly device: number; readonly vid: number }
+
+/** A network as it stands at one moment: what hangs where, and what is joined. */
+export interface State { readonly index: PlanIndex; readonly fabric: Fabric; readonly tree: PlanTree; readonly nodes: Nodes }
+
+/** Where a place is, or null for what hangs nowhere. */
+export function spotOf({ fabric }: Pick<State, "fabric">, place: Place | null): Spot | null {
+  if (place === null) return null;
+  if (place.at === "inside") {
+    const device = fabric.deviceNumber.get(place.device);
+    return device === undefined ? null : { device, vid: place.vid };
+  }
+  const number = fabric.wireOf[fabric.portNumber.get(place.port) ?? -1] ?? -1;
+  const wire = fabric.wires[number];
+  for (const port of wire?.bridgePorts ?? []) {
+    const bridge = fabric.ports[port];
+    const vid = bridge === undefined ? null : classify(bridge, place.tag);
+    if (vid !== null) return { device: fabric.deviceOf[port] ?? 0, vid };
+  }
+  // A router's port with gear behind it that knows no VLANs: who shares the wire shares the network.
+  return wire !== undefined && wire.bridgePorts.length === 0 && wire.routedPorts.length > 0 ? { device: -1 - number, vid: place.tag ?? 0 } : null;
+}
+
+/** Whether two places are in one broadcast domain. */
+export function together({ nodes }: State, a: Spot | null, b: Spot | null): boolean {
+  if (a === null || b === null) return false;
+  if (a.device === b.device && a.vid === b.vid) return true;
+  if (a.device < 0 || b.device < 0) return false;
+  const [i, j] = [nodes.number.get(a.vid), nodes.number.get(b.vid)];
+  return i !== undefined && j !== undefined && nodes.sets.rootOf(a.device * nodes.vids.length + i) === nodes.sets.rootOf(b.device * nodes.vids.length + j);
+}
