@@ -35,6 +35,7 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
   useKeys();
   return (
     <div className={folded ? "frame folded" : "frame"}>
+      <button type="button" className="skip" onClick={toSheet}>Skip to the sheet</button>
       <TopBar view={view} fallbackName={name} />
       <WorkOrder view={view} />
       {phase === "ready" ? children : <NotReady />}
@@ -45,6 +46,13 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
       <Toaster position="bottom-center" offset={40} toastOptions={{ style: { background: "var(--ink)", color: "var(--paper)", border: "0", borderRadius: 3, fontSize: 13, fontFamily: "inherit", padding: 10 } }} />
     </div>
   );
+}
+
+/** Past the work order, to the first thing on the sheet that can be reached. */
+function toSheet(): void {
+  const sheet = document.querySelector("main");
+  sheet?.setAttribute("tabindex", "-1");
+  sheet?.focus();
 }
 
 function NotReady() {

@@ -172,3 +172,8 @@ test("any survey of known things drafts to a plan that applies, without a stop, 
     expect(drafted(plan).changes).toBe(0);
   }), { numRuns: 40 });
 });
+
+test("what could not be read is named with its room", () => {
+  const survey = { ...LOCKKEEPERS_HOUSE, gear: [], rooms: [{ name: "Hall", kind: "cabinet" as const, needs: "1 PC, 3 holodecks, 2 printer" }, { name: "Flat", cabinet: "Hall", needs: "zz" }] };
+  expect(drafted(surveyPlan(survey)).report.notes).toContain('2 items of the survey could not be read and are left out: "3 holodecks" in Hall, "zz" in Flat.');
+});

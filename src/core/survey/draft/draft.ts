@@ -1,8 +1,10 @@
 import { equal } from "../../kernel";
 import { KIND_WORDS, type ChangeBatch, type Entity, type Kind, type PlanIndex } from "../../plan";
 import { plan, type Bench, type IdSource } from "../../planners";
+import { catalogueOf } from "../catalogue";
+import { roomsInOrder } from "../groups";
+import { readNeeds } from "../read-needs";
 import { schoolOf, type SchoolChoice } from "../school";
-import { tallySurvey } from "../tally";
 import { draftGear } from "./draft-gear";
 import { draftHosts } from "./draft-hosts";
 import { draftPorts } from "./draft-ports";
@@ -54,6 +56,14 @@ function between(earlier: Written, later: Written): DraftCount[] {
   return [...counts].map(([kind, count]) => ({ kind, word: KIND_WORDS[kind], ...count }));
 }
 
+const NAMED = 6;
+
+/** What was typed and could not be read, with its room. */
+function unreadItems(index: PlanIndex): string[] {
+  const catalogue = catalogueOf(index.plan);
+  return roomsInOrder(index).flatMap((room) => readNeeds(catalogue, room.needs).flatMap(({ start, end, problem }) => (problem === null ? [] : [`"${room.needs.slice(start, end)}" in ${room.name}`])));
+}
+
 /**
  * Writes into the draft what the survey asks for and the plan does not have yet, part by part in the order of the job; each part builds
  * on what stands by then, so that some of them can be left out. Done again after the survey has changed it adds the difference: what is
@@ -62,8 +72,8 @@ function between(earlier: Written, later: Written): DraftCount[] {
 export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<DraftPart>): DraftReport {
   const school = schoolOf(index);
   const frame: Frame = { draft, ids, index, school, notes: [], groups: groupsToDraft(index, school) };
-  const { unread } = tallySurvey(index);
-  if (unread > 0) frame.notes.push(`${unread} ${unread === 1 ? "item" : "items"} of the survey could not be read and ${unread === 1 ? "is" : "are"} left out.`);
+  const unread = unreadItems(index);
+  if (unread.length > 0) frame.notes.push(`${unread.length} ${unread.length === 1 ? "item" : "items"} of the survey could not be read and ${unread.length === 1 ? "is" : "are"} left out: ${unread.slice(0, NAMED).join(", ")}${unread.length > NAMED ? ` and ${unread.length - NAMED} more` : ""}.`);
   const drafted: DraftedPart[] = [];
   let earlier: Written = new Map();
   for (const { part, title, work } of PARTS) {

@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { useState, type KeyboardEvent } from "react";
 import { toast } from "sonner";
 import { counted } from "@/core/checks";
 import { vid as asVid, type Port, type Vid } from "@/core/plan";
@@ -57,6 +57,16 @@ export function PaintBar({ domain, ports, run, where, preview = false }: Props) 
   const paint = ofPaint(wanted.name);
   const ready = possible(paint);
   const count = counted(ports.length, "port", "ports");
+  const choose = (name: RoleName) => { setWanted({ ...wanted, name }); cancel(); };
+  const byArrow = (event: KeyboardEvent<HTMLElement>) => {
+    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    const to = (NAMES.findIndex(([name]) => name === wanted.name) + step + NAMES.length) % NAMES.length;
+    const role = NAMES[to]?.[0];
+    if (role !== undefined) choose(role);
+    event.currentTarget.querySelectorAll<HTMLElement>("[role=radio]")[to]?.focus();
+  };
   const go = () => {
     if (!ready) return;
     const title = NAMES.find(([name]) => name === wanted.name)?.[1] ?? "";
@@ -71,11 +81,11 @@ export function PaintBar({ domain, ports, run, where, preview = false }: Props) 
     <section aria-label={`Paint ${count}`} className="flex max-h-[60%] flex-none flex-col overflow-auto border-t border-ink bg-act-wash px-4 py-2 text-13" style={{ ["--ground" as string]: "var(--act-wash)" }}>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         <p className="max-w-80 leading-[17px]"><b className="text-14 font-semibold">{count}, {run}</b> <span className="whitespace-nowrap text-ink2">paint as</span></p>
-        <div role="radiogroup" aria-label="Role" className="flex flex-wrap">
+        <div role="radiogroup" aria-label="Role" className="flex flex-wrap" onKeyDown={byArrow}>
           {NAMES.map(([name, title]) => {
             const on = wanted.name === name;
             return (
-              <button key={name} type="button" role="radio" aria-checked={on} className={`flex min-h-11 flex-col items-start gap-1 rounded border px-[5px] py-1 text-12 leading-[14px] ${on ? "border-act bg-panel font-semibold" : "border-transparent hover:border-rule"}`} style={on ? { ["--ground" as string]: "var(--panel)" } : undefined} onClick={() => { setWanted({ ...wanted, name }); cancel(); }}>
+              <button key={name} type="button" role="radio" aria-checked={on} tabIndex={on ? 0 : -1} className={`flex min-h-11 flex-col items-start gap-1 rounded border px-[5px] py-1 text-12 leading-[14px] ${on ? "border-act bg-panel font-semibold" : "border-transparent hover:border-rule"}`} style={on ? { ["--ground" as string]: "var(--panel)" } : undefined} onClick={() => choose(name)}>
                 {sample === undefined ? <span className="h-4" /> : <Preview domain={domain} port={sample} paint={ofPaint(name)} />}
                 {title}
               </button>
