@@ -56,13 +56,19 @@ export const gatewayNotUsable = check<Data>({
   },
 });
 
-/** A gateway in the segment's own domain. An air-gapped domain has none, and its segments miss none. */
-function gatewayFor(index: PlanIndex, segment: Segment): Device | undefined {
-  const domain = segment.vlan === null ? null : (index.plan.vlan.get(segment.vlan)?.domain ?? null);
-  const own = [...index.plan.device.values()].filter((device) => device.domain === domain).sort((a, b) => byNaturalText(a.name, b.name));
-  // Where nothing stands towards the internet, what routes between VLANs is what a segment's hosts leave by.
-  return own.find((device) => isGateway(device)) ?? own.find((device) => device.abilities.routes);
+/** By domain (null for gear without one): what hosts leave by; where nothing stands towards the internet, what routes between VLANs. */
+function waysOut({ plan }: PlanIndex): ReadonlyMap<string | null, Device> {
+  const found = new Map<string | null, Device>();
+  for (const device of plan.device.values()) {
+    const known = found.get(device.domain);
+    if (!isGateway(device) && !device.abilities.routes) continue;
+    if (known === undefined || (isGateway(device) === isGateway(known) ? byNaturalText(device.name, known.name) < 0 : isGateway(device))) found.set(device.domain, device);
+  }
+  return found;
 }
+
+/** What stands in the segment's own domain to leave by. An air-gapped domain has none, and its segments miss none. */
+const gatewayFor = (index: PlanIndex, { vlan }: Segment, ways = waysOut(index)): Device | undefined => ways.get(vlan === null ? null : (index.plan.vlan.get(vlan)?.domain ?? null));
 
 /** A small network to get back in by: nothing leaves it on purpose. */
 const isWayBack = (index: PlanIndex, segment: Segment): boolean => index.plan.vlan.get(segment.vlan ?? "")?.purpose === "wayBack";
@@ -74,10 +80,12 @@ export const gatewayMissing = check<Missing>({
   title: "A segment has no gateway",
   why: "Without a gateway its devices reach nothing outside their own segment, and nothing gives them names or time.",
   reads: ["segment", "interface", "device", "host", "vlan", "site"],
-  find: (index) =>
-    [...index.plan.segment.values()]
-      .filter((segment) => !isWayBack(index, segment) && gatewayFor(index, segment) !== undefined && segment.prefixes4.length > 0 && segment.gatewayInterface === null && (segment.planned > 0 || index.hostsIn(segment.id).length > 0))
-      .map((segment) => ({ subjects: [{ kind: "segment" as const, id: segment.id }], data: { segment: segment.id } })),
+  find: (index) => {
+    const ways = waysOut(index);
+    return [...index.plan.segment.values()]
+      .filter((segment) => !isWayBack(index, segment) && gatewayFor(index, segment, ways) !== undefined && segment.prefixes4.length > 0 && segment.gatewayInterface === null && (segment.planned > 0 || index.hostsIn(segment.id).length > 0))
+      .map((segment) => ({ subjects: [{ kind: "segment" as const, id: segment.id }], data: { segment: segment.id } }));
+  },
   describe: ({ segment }, index) => {
     const legs = [...new Set(index.interfacesIn(segment).flatMap((leg) => index.plan.device.get(leg.device)?.name ?? []))].sort(byNaturalText);
     const why = legs.length === 0 ? "no device has a leg in it" : `clients are told of none, though ${listed(legs)} ${legs.length === 1 ? "has a leg" : "have legs"} in it`;

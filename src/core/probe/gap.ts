@@ -1,4 +1,5 @@
 import type { Repair, Subject } from "../checks/check";
+import { byNaturalText, byText } from "../kernel";
 import { BLANK_LINK, nameOf, type PlanIndex, type Port } from "../plan";
 import { TREE } from "../spanning-tree";
 import { FABRIC, isMember, type Fabric } from "../switching";
@@ -66,6 +67,9 @@ export function guardShuts(index: PlanIndex, port: Port): Gap {
 function missingCable(index: PlanIndex, sideOf: (port: Port) => "here" | "there" | null, vid: number, ids: () => string): Gap | null {
   const isPlain = (port: Port) => index.plan.device.get(port.device)?.bridging === "plain";
   const free = [...index.plan.port.values()].filter((port) => port.enabled && (isPlain(port) || (isMember(port, vid) && (port.guards.bpduGuard === false || port.tagged.length === 0))) && index.linkAt(port.id) === undefined && index.hostsAt(port.id).length === 0 && !index.groups("interfacesByPort").has(port.id));
+  // A trunk that was meant to carry it first, a port of gear without VLANs last: that takes anything, so it says least.
+  const rank = (port: Port) => (isPlain(port) ? 2 : port.tagged.some((one) => one === vid) ? 0 : 1);
+  free.sort((one, other) => rank(one) - rank(other) || byNaturalText(nameOf(index, "port", one.id), nameOf(index, "port", other.id)) || byText(one.id, other.id));
   const [a, b] = (["here", "there"] as const).map((side) => free.find((port) => sideOf(port) === side));
   if (a === undefined || b === undefined) return null;
   const names = [nameOf(index, "port", a.id), nameOf(index, "port", b.id)];

@@ -238,6 +238,8 @@ function stopWithoutServer(bench: ProbeBench, started: Started): void {
     const flood = bench.flood(party.place);
     if (goal !== entry.device && stopOnTheWay(bench, goal, { device: entry.device, port: bench.fabric.ports[entry.port], tag: flood.emissions[flood.arrivals[0]?.emission ?? -1]?.tag ?? tag, vid: entry.vid })) return;
   }
+  // On gear without VLANs that leads to none with them: the cable from there is what is missing.
+  if (scope !== undefined && goal !== null && entry === null && port !== undefined && vid !== null && stopOnTheWay(bench, goal, { device: port.device, port, tag, vid })) return;
   const nobody = scope === undefined ? `${meant.name} has no scope: nobody gives addresses there.`
     : goal !== null && server !== undefined ? `${server.name}, the server of ${meant.name}, does not hear the question.` : `The server of ${meant.name} has no leg in VLAN ${vid}, so it never hears the question.`;
   journey.stop({ title: meant.name, place: `VLAN ${vid}`, says: "nobody answers", why: nobody, tag, subjects, device: null, ports: [] }, { sentence: nobody, subjects, repairs: serverRepairs(index, meant) });

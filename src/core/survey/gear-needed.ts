@@ -25,7 +25,9 @@ export interface PlaceNeed {
   readonly missing: readonly DeviceModel[];
 }
 
-export const switchCount = (place: PlaceNeed): number => place.existing.length + place.kept.length + place.missing.length;
+/** Those of them that have an address of their own: gear that knows no VLANs has none. */
+export const addressedCount = ({ existing, kept, missing }: PlaceNeed): number =>
+  [...existing, ...missing].filter(({ bridging }) => bridging === "vlan").length + kept.filter((gear) => modelOf(gear)?.bridging === "vlan").length;
 
 const portsOf = (model: DeviceModel): number => model.runs.filter((run) => run.prefix === "" && run.medium === "copper").reduce((total, run) => total + run.count, 0);
 const gives = (model: DeviceModel): boolean => model.poeBudgetMw > 0;

@@ -1,7 +1,7 @@
 import type { PlanIndex, Room } from "../plan";
 import { catalogueOf, portPowerMw } from "./catalogue";
 import { byGroup, groupKey, roomsInOrder, surveyed, type Group } from "./groups";
-import { neededGear, switchCount } from "./gear-needed";
+import { addressedCount, neededGear } from "./gear-needed";
 import { needsOf, type Need } from "./read-needs";
 
 /** What a room comes to. */
@@ -50,7 +50,7 @@ export function tallyGroups(index: PlanIndex): GroupTally[] {
     // Rounded up once for a group, not once for a line: fifty lines of one PC are not fifty more.
     add(group, need.count, (need.count * (100 + (need.growth ?? growth))) / 100);
   }
-  const switches = neededGear(index).reduce((total, place) => total + switchCount(place), 0);
+  const switches = neededGear(index).reduce((total, place) => total + addressedCount(place), 0);
   if (switches > 0) add({ purpose: "management", name: "" }, switches, switches * (1 + growth / 100));
   return [...groups.values()].map(({ group, now, grownTo }) => ({ group, now, planned: Math.ceil(grownTo - 1e-9) })).sort((a, b) => byGroup(a.group, b.group));
 }

@@ -2,7 +2,7 @@ import { byNaturalText, must } from "../../kernel";
 import { BLANK_LINE, isGateway, type Device, type Gear, type Port, type Room, type Segment } from "../../plan";
 import { connectPorts, DEVICE_MODELS, indexOf, placeDevice, type DeviceModel } from "../../planners";
 import { byGroup, groupKey, groupOf, groupTitle, roomsInOrder, surveyed, type Group } from "../groups";
-import { cabinetOf, isSafety, modelOf, neededGear, switchesAt } from "../gear-needed";
+import { cabinetOf, isSafety, modelOf, neededGear, switchesAt, switchesFor } from "../gear-needed";
 import type { Need } from "../read-needs";
 import { AddressGiver } from "./address-giver";
 import { frontOf, homeGroup, segmentOf, sharedDomain, standsApart, type Frame } from "./frame";
@@ -149,7 +149,10 @@ function draftApart(frame: Frame): void {
   }
 }
 
-/** A router for every group but the one in front: its outside is a device of the front network, its inside the group's gateway. */
+/**
+ * A router for every group but the one in front: its outside is a device of the front network, its inside the group's gateway. It translates, since nothing in
+ * front knows a way back to what is behind it.
+ */
 function draftRouters(frame: Frame, gateway: Device | undefined): void {
   const front = frontOf(frame);
   const frontSegment = front === null ? undefined : segmentOf(frame.draft, front);
@@ -164,9 +167,28 @@ function draftRouters(frame: Frame, gateway: Device | undefined): void {
     const outside = ports.find(isLinePort);
     const address = frontSegment === undefined ? null : giver.next(frontSegment, "typed");
     if (outside !== undefined && frontSegment !== undefined) {
-      frame.draft.put("interface", { id: frame.ids(), device: device.id, port: outside.id, segment: frontSegment.id, line: null, name: "Outside", mac: null, addresses4: address === null ? [] : [address], addresses6: [], relayTo: null, translates: "asUsual" });
+      frame.draft.put("interface", { id: frame.ids(), device: device.id, port: outside.id, segment: frontSegment.id, line: null, name: "Outside", mac: null, addresses4: address === null ? [] : [address], addresses6: [], relayTo: null, translates: "yes" });
     }
     join(frame, freePorts(frame, gateway.id)[0], outside, device.name);
+    draftBehind(frame, group, device, domain);
+  }
+}
+
+/** Switches behind a group's router, place by place, where the router's own ports are too few for what the survey names. */
+function draftBehind(frame: Frame, group: Group, router: Device, domain: string): void {
+  const belongs = (need: Need, room: Room) => !isSafety(need) && groupKey(homeGroup(frame, groupOf(frame.index.plan.site, room, need))) === groupKey(group);
+  const places = neededGear(frame.index, domain, belongs);
+  const wired = places.reduce((total, { now }) => total + now, 0);
+  if (wired <= freePorts(frame, router.id).length && places.every(({ powered }) => powered === 0)) return;
+  let before = router;
+  for (const { cabinet, ports, powered, poeMw } of places) {
+    const at = cabinet?.name ?? "";
+    for (const one of switchesFor(ports, powered, poeMw, true)) {
+      const { device } = placeDevice(frame.draft, frame.ids, one, freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()), at, domain);
+      const nearer = freePorts(frame, router.id);
+      join(frame, nearer[0] ?? uplink(freePorts(frame, before.id), "copper"), uplink(freePorts(frame, device.id), "copper"), device.name);
+      before = device;
+    }
   }
 }
 

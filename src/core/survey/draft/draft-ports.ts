@@ -1,5 +1,5 @@
 import { byNaturalText } from "../../kernel";
-import { isGateway, type Device, type Host, type Port, type Vid } from "../../plan";
+import { isGateway, type Device, type Host, type PlanIndex, type Port, type Vid } from "../../plan";
 import { carryOn, fieldsOf, indexOf, paintPorts } from "../../planners";
 import { accessPointRole } from "../../planners/role-choices";
 import { modeOf } from "../../switching";
@@ -44,6 +44,20 @@ class Sockets {
 /** Nothing has been decided for it, or it is parked. */
 const isFree = (port: Port): boolean => ["undecided", "off"].includes(modeOf(port));
 
+/** The domain of the first gear with VLANs that a switch without them leads to, over others of its kind: whose network it is. Null when it leads to none. */
+function networkOf(index: PlanIndex, plain: Device): string | null {
+  const seen = new Set([plain.id]);
+  for (const id of seen) {
+    for (const port of index.portsOf(id)) {
+      const beyond = index.plan.device.get(index.peerOf(port.id)?.device ?? "");
+      if (beyond === undefined) continue;
+      if (beyond.bridging !== "plain") return beyond.domain;
+      seen.add(beyond.id);
+    }
+  }
+  return null;
+}
+
 /** The number a segment has on the wire of a domain. */
 function vidOf(frame: Frame, segmentId: string | null): Vid | null {
   const vlan = segmentId === null ? null : (frame.draft.get("segment", segmentId)?.vlan ?? null);
@@ -60,9 +74,9 @@ function draftSockets(frame: Frame): void {
     const key = `${cabinet?.id ?? ""} ${domain ?? ""}`;
     const known = sockets.get(key);
     if (known !== undefined) return known;
-    const own = switchesAt(index, cabinet).filter((device) => device.domain === domain || device.domain === null);
-    // Where a router separates, its own ports are all there is; a plain switch behind one is a matter of the site.
-    const gear = own.length > 0 ? own : draft.all("device").filter((device) => isGateway(device) && device.domain === domain);
+    const apart = frame.school.school === "routers";
+    const own = switchesAt(index, cabinet).filter((device) => device.domain === domain || (device.domain === null && (!apart || networkOf(index, device) === domain)));
+    const gear = own.length > 0 && !apart ? own : [...own, ...draft.all("device").filter((device) => isGateway(device) && device.domain === domain)];
     const made = new Sockets(frame, gear);
     for (const point of draft.all("device").filter((device) => device.kind === "accessPoint")) {
       for (const port of draft.all("port").filter((p) => p.device === point.id)) {

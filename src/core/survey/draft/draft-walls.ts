@@ -2,14 +2,28 @@ import { byNaturalText } from "../../kernel";
 import type { Purpose, Segment, WallEnd } from "../../plan";
 import { setWall } from "../../planners";
 import { sameEnd, SERVICES } from "../../policy";
-import { surveyed } from "../groups";
+import { groupKey, surveyed } from "../groups";
 import { INTENTS, type Intent } from "../purposes";
-import { standsApart, type Frame } from "./frame";
+import { frontOf, standsApart, type Frame } from "./frame";
 
 const endOf = (segment: Segment): WallEnd => ({ at: "zone", zone: segment.zone });
 
 /** A flat or a workshop of a house gets the internet and nothing of the household's. */
 const keptOut = (frame: Frame, intent: Intent, segment: Segment): boolean => frame.draft.plan.site.kind === "home" && segment.group !== "" && intent.to !== "internet";
+
+/**
+ * Where routers separate, a door can only lead to the network in front: a group's own router lets in nothing that was not asked for from inside. What the
+ * purposes would want all the same is said.
+ */
+function walledIn(frame: Frame, from: Segment, to: WallEnd): boolean {
+  const front = frontOf(frame);
+  if (front === null || to.at !== "zone" || to.zone === from.zone) return false;
+  const there = frame.draft.all("segment").filter((segment) => segment.zone === to.zone);
+  if (there.some((segment) => groupKey({ purpose: segment.purpose, name: segment.group }) === groupKey(front))) return false;
+  const note = `${from.name} can open nothing in ${there[0]?.name ?? "the other network"}: the router there lets in only answers. If that is wanted, separate them by VLANs.`;
+  if (!frame.notes.includes(note)) frame.notes.push(note);
+  return true;
+}
 
 /**
  * The doors that the purposes need; every other pair stays closed, and a pair that has a wall already keeps it. Where several groups have
@@ -27,6 +41,7 @@ export function draftWalls(frame: Frame): void {
       const ends: WallEnd[] = intent.to === "internet" || intent.to === "gateway" ? [{ at: intent.to }] : of(intent.to).map(endOf);
       for (const to of ends) {
         const own = endOf(from);
+        if (walledIn(frame, from, to)) continue;
         if (sameEnd(own, to) || draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))) continue;
         const services = intent.services === "open" ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
         setWall(draft, ids, own, to, intent.services === "open" ? "open" : "services", services, intent.reason);
