@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { must } from "../kernel";
 import { listFindings, runChecks } from "../checks";
 import { COLLECTION_KINDS, emptyPlan, invert, applyChanges, LIST_NAMES, NO_PROTECTIONS, PlanIndex } from "../plan";
+import { VERSION } from "./older";
 import { decodeChanges, readPlanFile, upgradedBatches, writePlanFile, changeBatchSchema } from ".";
 
 /** Plan files as the application wrote them in the forms before this one. */
@@ -36,4 +37,10 @@ test.each(OLDER)("changes logged in version %i can still be applied and undone, 
   const batch = { id: must(logged[0], "a change").id, planner: "import-plan", summary: "kept", args: null, changes: logged };
   expect(changeBatchSchema.array().safeParse(upgradedBatches([batch])).success).toBe(true);
   expect(changeBatchSchema.array().safeParse([batch]).success).toBe(false);
+});
+
+test("the file of the present form is kept, too: it is read whole, and written again it says the same", () => {
+  const text = readFileSync(`tests/fixtures/plan-version-${VERSION}.json`, "utf8");
+  const read = readPlanFile(text);
+  expect(JSON.parse(writePlanFile(must(read.ok ? read.value : null, "it is read")))).toEqual(JSON.parse(text));
 });

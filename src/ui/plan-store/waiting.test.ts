@@ -1,3 +1,5 @@
+import { readFileSync } from "node:fs";
+import { openDB } from "idb";
 import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
 import { fennelStreet } from "../../../demo/fennel-street";
@@ -159,4 +161,22 @@ test("while one list is being written the next is not lost", async () => {
   expect(one.keeper.wouldBeLost()).toBe(false);
   tabs.close(one.tab);
   expect(names(await tabs.page(one.tab).keeper.restore())).toEqual(["5.0", "5.1", "5.2", "5.3", "5.4"]);
+});
+
+/** What browsers kept in the forms of before: a test reads them all, so that no new form forgets them. */
+const fixture = (name: string): unknown => JSON.parse(readFileSync(`tests/fixtures/waiting/${name}.json`, "utf8"));
+
+test("what a browser kept in older forms is taken over whole: the list of a tab, and the text from before tabs had lists", async () => {
+  const { store, keyPath, record } = fixture("indexed-database-1") as { store: "waiting"; keyPath: string[]; record: { batches: unknown[] } };
+  const made = await openDB("dianome", 1, { upgrade: (db) => { db.createObjectStore(store, { keyPath }); } });
+  await made.put(store, record);
+  made.close();
+  tabs.old = JSON.stringify(fixture("local-storage"));
+  const taken = await tabs.page().keeper.restore();
+  expect(names(taken).sort()).toEqual(["Kept before tabs had lists", "Kept by a tab"]);
+  // Nothing they say is lost: only what their form lacked is added.
+  const said = [...(fixture("local-storage") as { changes: { after: object }[] }[]), ...(record.batches as { changes: { after: object }[] }[])].flatMap(({ changes }) => changes.map(({ after }) => after));
+  const read = taken.flatMap((batch) => (encodeBatch(batch) as { changes: { after: object }[] }).changes.map(({ after }) => after));
+  for (const after of said) expect(read).toContainEqual(expect.objectContaining(Object.fromEntries(Object.entries(after).filter(([, value]) => typeof value !== "object" || value === null))));
+  expect(read.length).toBe(said.length);
 });
