@@ -8,7 +8,7 @@ export { linkLocal, madeMac, selfMadeAddress } from "./interface-id";
 export { isGroup, isLocallyAdministered, parseMac, type Mac } from "./mac";
 export { freePrefixes, packSubnets, shareTaken, type Packed, type SubnetWish } from "./pack";
 export {
-  addressAt, addressCount, asPrefix4, asPrefix6, byPrefix, containsAddress, containsPrefix, formatPrefix, lastOf,
+  addressAt, addressCount, asPrefix4, asPrefix6, byPrefix, containsAddress, containsPrefix, formatPrefix, lastOf, masksAsSlashes, readPrefix,
   lengthForHosts, netmaskText, offsetIn, parseInterfaceAddress, parsePrefix, prefixesOverlap, prefixOf, usableIn, usableRange,
   wildcardText, widthOf, type Prefix, type Prefix4, type Prefix6,
 } from "./prefix";

@@ -1,4 +1,4 @@
-import { parsePrefix, type Prefix4 } from "../address";
+import { readPrefix, type Prefix4 } from "../address";
 import { BLANK_SEGMENT, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../plan";
 import { indexOf, planOf } from "./drafted";
 import { mainDomain, markFor, nextFreeVid, nextSubnet, poolFor, tapeFor } from "./conventions";
@@ -23,12 +23,12 @@ function readVid(plan: Plan, domain: string, text: string): { vid: Vid } | { ref
   return number === null ? { refusal: `"${text}" is not a VLAN ID; write a whole number from 1 to 4094.` } : { vid: number };
 }
 
-function readPrefix(plan: Plan, vid: Vid, text: string): { prefix: Prefix4 } | { refusal: string } {
+function subnetFor(plan: Plan, vid: Vid, text: string): { prefix: Prefix4 } | { refusal: string } {
   if (text.trim() === "") {
     const free = nextSubnet(plan, vid);
     return free === null ? { refusal: "The site's blocks have no free /24 left; add a block or write the subnet yourself." } : { prefix: free };
   }
-  const prefix = parsePrefix(text.trim());
+  const prefix = readPrefix(text);
   return prefix?.family === 4 ? { prefix } : { refusal: `"${text}" is not an IPv4 subnet such as 10.24.20.0/24; the host part must be zero.` };
 }
 
@@ -40,7 +40,7 @@ export function addSegment({ draft, ids }: Bench, wanted: AddSegment): Refusal {
   const domain = mainDomain(before) ?? draft.put("domain", { id: ids(), name: "Main" }).id;
   const number = readVid(before, domain, wanted.vid);
   if ("refusal" in number) return number.refusal;
-  const subnet = readPrefix(before, number.vid, wanted.prefix);
+  const subnet = subnetFor(before, number.vid, wanted.prefix);
   if ("refusal" in subnet) return subnet.refusal;
   const zone = zoneNamed(draft, ids, wanted.zone.trim() === "" ? name : wanted.zone.trim());
   const vlan = draft.put("vlan", { id: ids(), domain, vid: number.vid, name, purpose: "segment" });

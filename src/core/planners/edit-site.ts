@@ -1,4 +1,4 @@
-import { formatPrefix, parsePrefix, prefixesOverlap, type Prefix } from "../address";
+import { formatPrefix, masksAsSlashes, readPrefix, prefixesOverlap, type Prefix } from "../address";
 import type { Line, Site } from "../plan";
 import { CABLE_WORDS_IN_BRACES } from "./edit-cabling";
 import { patternFault } from "./name-pattern";
@@ -81,10 +81,10 @@ export function editSite({ draft }: Bench, field: SiteField, typed: string): Ref
 }
 
 function editBlocks({ draft }: Pick<Bench, "draft">, text: string): Refusal {
-  const parts = text.split(/[\s,;]+/).filter((part) => part !== "");
+  const parts = masksAsSlashes(text).split(/[\s,;]+/).filter((part) => part !== "");
   const blocks: Prefix[] = [];
   for (const part of parts) {
-    const prefix = parsePrefix(part);
+    const prefix = readPrefix(part);
     if (prefix === null) return `"${part}" is not a block such as 10.24.0.0/16; the host part must be zero.`;
     const met = blocks.find((other) => prefixesOverlap(other, prefix));
     if (met !== undefined) return `${formatPrefix(prefix)} and ${formatPrefix(met)} overlap; write each address once.`;
@@ -104,8 +104,8 @@ export function setConventions({ draft }: Bench, fields: Partial<Site["conventio
 /** "192.168.177.0/24 the provider's box": a range that no subnet may meet, with the reason. */
 export function addKeptClear({ draft }: Bench, typed: string): Refusal {
   const { site } = draft.plan;
-  const [head = "", ...words] = typed.trim().split(/\s+/);
-  const prefix = parsePrefix(head);
+  const [head = "", ...words] = masksAsSlashes(typed.trim()).split(/\s+/);
+  const prefix = readPrefix(head);
   const reason = words.join(" ");
   if (prefix === null) return `"${head}" is not a range such as 192.168.177.0/24; write it first, then why it must stay clear.`;
   if (reason === "" || reason.length > 120) return "Write behind the range why it must stay clear, in at most 120 characters.";

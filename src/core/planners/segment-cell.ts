@@ -1,5 +1,5 @@
 import {
-  addressAt, familyOf, formatAddress, parseAddress, parseIpv4, parsePrefix, prefixesOverlap, rangeCount, rangesOverlap, type Address, type AddressRange,
+  addressAt, familyOf, formatAddress, parseAddress, parseIpv4, parsePrefix, prefixesOverlap, readPrefix, rangeCount, rangesOverlap, step, type Address, type AddressRange,
 } from "../address";
 import { vid as asVid, type Segment } from "../plan";
 import { countChecked } from "./count-text";
@@ -32,8 +32,13 @@ const baseOf = (prefix: Segment["prefixes4"][number]) => {
   return whole?.family === 4 ? whole : prefix;
 };
 
-/** "first to last", each whole or short; one address alone is a pool of one. */
+/** How many, behind a first address or a range: "+ 40", "count 40", "× 40", "for 40", "40 addresses". */
+const HOW_MANY = /(?:^|\s|,)(?:\+|×|x|for|count)\s*(\d{1,7})(?:\s+addresses)?$|\s(\d{1,7})\s+addresses$/i;
+
+/** "first to last", each whole or short, or "first + how many"; one address alone is a pool of one. A range with a count has to have as many. */
 export function rangeInSegment(segment: Segment, text: string): AddressRange | null {
+  const counted = HOW_MANY.exec(text.replace(/(\d)\s*([+×])/, "$1 $2"));
+  if (counted !== null) return countedRange(segment, counted.input.slice(0, counted.index).replace(/,\s*$/, ""), Number(counted[1] ?? counted[2]));
   const parts = text.split(/\s*(?:-|–|\bto\b)\s*/).filter((part) => part !== "");
   const first = addressInSegment(segment, parts[0] ?? "");
   const last = addressInSegment(segment, parts[1] ?? parts[0] ?? "");
@@ -41,7 +46,18 @@ export function rangeInSegment(segment: Segment, text: string): AddressRange | n
   return { first, last };
 }
 
+function countedRange(segment: Segment, text: string, count: number): AddressRange | null {
+  const read = rangeInSegment(segment, text);
+  if (read === null || count < 1) return null;
+  if (read.first !== read.last) return rangeCount(read) === BigInt(count) ? read : null;
+  const last = step(read.first, count - 1);
+  return last === null ? null : { first: read.first, last };
+}
+
 type CellEdit = (bench: Bench, segment: Segment, text: string) => Refusal;
+
+/** Pools with commas between; a count behind a comma belongs to what stands before it. */
+export const poolParts = (text: string): string[] => text.replace(/,\s*(?=(?:count\s*\d+|\d+\s+addresses)\b)/gi, " ").split(/[,;]/).map((part) => part.trim()).filter((part) => part !== "");
 
 const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
   mark: ({ draft }, segment, text) => {
@@ -71,7 +87,7 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
     return null;
   },
   prefix: ({ draft }, segment, text) => {
-    const to = parsePrefix(text);
+    const to = readPrefix(text);
     if (to?.family !== 4) return `"${text}" is not an IPv4 subnet such as 10.24.20.0/24; the host part must be zero.`;
     const from = segment.prefixes4[0];
     if (from === undefined) draft.patch("segment", segment.id, { prefixes4: [to] });
@@ -94,11 +110,11 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
       if (scope !== undefined) draft.remove("scope", scope.id);
       return null;
     }
-    const parts = text.split(/[,;]/).map((part) => part.trim()).filter((part) => part !== "");
+    const parts = poolParts(text);
     const pools: AddressRange[] = [];
     for (const part of parts) {
       const range = rangeInSegment(segment, part);
-      if (range === null || typeof range.first !== "number") return `"${part}" is not a pool; write its first and last address, such as .40-.99, with commas between several.`;
+      if (range === null || typeof range.first !== "number") return `"${part}" is not a pool; write its first and last address, such as .40-.99, or the first and how many, such as .40 + 60, with commas between several.`;
       if (rangeCount(range) > 1_000_000n) return `A pool of ${rangeCount(range)} addresses is too large.`;
       const met = pools.find((other) => rangesOverlap(other, range));
       if (met !== undefined) return `The pools that begin at ${formatAddress(met.first)} and ${formatAddress(range.first)} share addresses; write each once.`;

@@ -4,7 +4,7 @@ import type { PlanIndex, Scope, Segment } from "../plan";
 import { countChecked } from "./count-text";
 import { formatLease, parseLease } from "./lease-text";
 import type { Bench, Refusal } from "./planner";
-import { addressInSegment, rangeInSegment } from "./segment-cell";
+import { addressInSegment, poolParts, rangeInSegment } from "./segment-cell";
 import { setSegmentFields } from "./set-fields";
 
 /** What the margin has of a segment and its scope beside the table's columns. */
@@ -65,7 +65,7 @@ export function editSegmentField(bench: Bench, id: string, field: SegmentField, 
 function setExclusions({ draft }: Bench, segment: Segment, text: string): Refusal {
   const scope = draft.all("scope").find((one) => one.segment === segment.id && one.family === 4);
   if (scope === undefined) return `${segment.name} has no pool to exclude anything from.`;
-  const parts = text.split(/[,;]/).map((part) => part.trim()).filter((part) => part !== "");
+  const parts = poolParts(text);
   const ranges = parts.map((part) => rangeInSegment(segment, part));
   const bad = parts[ranges.indexOf(null)];
   if (bad !== undefined) return `"${bad}" is no range; write .60 or .60-.69, with commas between several.`;

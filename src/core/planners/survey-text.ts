@@ -1,4 +1,4 @@
-import { formatAddress, formatPrefix, parseAddress, parsePrefix, type Address, type Prefix } from "../address";
+import { formatAddress, formatPrefix, parseAddress, masksAsSlashes, readPrefix, type Address, type Prefix } from "../address";
 import type { Refusal } from "./planner";
 import { isDate } from "./set-fields";
 
@@ -11,7 +11,7 @@ const parts = (text: string): string[] => text.split(/[\s,;]+/).filter((part) =>
 
 /** Prefixes with commas or blanks between. */
 export function readPrefixes(text: string, most: number): Read<Prefix[]> {
-  const read = parts(text).map((part) => ({ part, prefix: parsePrefix(part) }));
+  const read = parts(masksAsSlashes(text)).map((part) => ({ part, prefix: readPrefix(part) }));
   const bad = read.find(({ prefix }) => prefix === null);
   if (bad !== undefined) return no(`"${bad.part}" is not a subnet such as 10.24.0.0/16 or fd24:5a10:3c01::/48; the host part must be zero.`);
   return read.length > most ? no(`At most ${most} belong here.`) : ok(read.flatMap(({ prefix }) => prefix ?? []));

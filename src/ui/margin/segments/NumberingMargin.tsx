@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { asPrefix4, formatPrefix, freePrefixes, parsePrefix, type Prefix4 } from "@/core/address";
+import { asPrefix4, formatPrefix, freePrefixes, masksAsSlashes, readPrefix, type Prefix4 } from "@/core/address";
 import { allocate, forbiddenRanges, mergePartners, mergeSegments, numberAll6, renumberBlock, siteSummary, splitSegment, writeAllocation, type Allocated } from "@/core/planners";
 import { renumberTable, segmentsInOrder } from "@/core/sheets";
 import { Choose } from "../../kit/Choose";
@@ -54,7 +54,7 @@ function Allocate() {
   const [blocks, setBlocks] = useState("");
   const segments = segmentsInOrder(index);
   const work = () => {
-    const chosen = blocks.split(/[\s,]+/).filter((part) => part !== "").map((part) => ({ part, prefix: asPrefix4(parsePrefix(part)) }));
+    const chosen = masksAsSlashes(blocks).split(/[\s,]+/).filter((part) => part !== "").map((part) => ({ part, prefix: asPrefix4(readPrefix(part)) }));
     const bad = chosen.find(({ prefix }) => prefix === null);
     if (bad !== undefined) return setRefusal(`"${bad.part}" is not a block such as 10.24.0.0/16; the host part must be zero.`);
     const from = chosen.flatMap(({ prefix }) => prefix ?? []);
@@ -88,7 +88,7 @@ function Renumber() {
   const [from, setFrom] = useState(places[0] ?? "");
   const [to, setTo] = useState("");
   const work = () => {
-    const [old, fresh] = [parsePrefix(from.trim()), parsePrefix(to.trim())];
+    const [old, fresh] = [readPrefix(from), readPrefix(to)];
     if (old === null) return setRefusal(`"${from}" is not a block such as 10.24.0.0/16; the host part must be zero.`);
     if (fresh === null) return setRefusal(`"${to}" is not a block such as 10.36.0.0/16; the host part must be zero.`);
     setRefusal(look({ planner: "renumber", summary: `Moved ${from.trim()} to ${to.trim()}`, args: { from, to } }, ({ draft }) => renumberBlock(draft, index, old, fresh)));

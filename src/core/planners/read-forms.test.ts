@@ -1,0 +1,46 @@
+import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { formatPrefix, formatRange, parsePrefix, readPrefix } from "../address";
+import { must } from "../kernel";
+import type { Plan } from "../plan";
+import { afterEdit, donePlan } from "../testing/after-edit";
+import { editSegmentCell, editSite } from ".";
+import { poolParts, rangeInSegment } from "./segment-cell";
+import { readPrefixes } from "./survey-text";
+
+// The same thing is written in several ways by the people of the trade; each is read wherever one is.
+
+const house = lockkeepersHouse();
+const studio = must([...house.segment.values()].find(({ name }) => name === "Studio"), "Studio");
+const pool = (text: string): string | null => { const range = rangeInSegment(studio, text); return range === null ? null : formatRange(range); };
+
+test.each([
+  [".40-.99", "172.19.30.40 to 172.19.30.99"], [".40 + 60", "172.19.30.40 to 172.19.30.99"], [".40+60", "172.19.30.40 to 172.19.30.99"], ["172.19.30.40 for 60", "172.19.30.40 to 172.19.30.99"],
+  [".40 count 60", "172.19.30.40 to 172.19.30.99"], [".40, count 60", "172.19.30.40 to 172.19.30.99"], [".40 60 addresses", "172.19.30.40 to 172.19.30.99"], [".40 × 60", "172.19.30.40 to 172.19.30.99"],
+  [".40 to .99, count 60", "172.19.30.40 to 172.19.30.99"], [".40", "172.19.30.40 to 172.19.30.40"], [".40 + 1", "172.19.30.40 to 172.19.30.40"],
+  [".40 to .99, count 61", null], [".40 + 0", null], [".40 + x", null], ["+ 60", null], [".40 + ", null],
+])("a pool written as %j", (text, wanted) => { expect(pool(text)).toBe(wanted); });
+
+test("several pools in one cell, some by their count", () => {
+  expect(poolParts(".40-.59, .80 + 10, .100, count 5").map(pool)).toEqual(["172.19.30.40 to 172.19.30.59", "172.19.30.80 to 172.19.30.89", "172.19.30.100 to 172.19.30.104"]);
+  const edited = donePlan(afterEdit(house, (bench) => editSegmentCell(bench, studio.id, "pool", ".40-.59, .80 + 10")));
+  expect([...edited.scope.values()].find(({ segment, family }) => segment === studio.id && family === 4)?.pools.map(formatRange)).toEqual(["172.19.30.40 to 172.19.30.59", "172.19.30.80 to 172.19.30.89"]);
+  expect(afterEdit(house, (bench) => editSegmentCell(bench, studio.id, "pool", ".40 + 61 or so"))).toMatch(/is not a pool; write its first and last address, such as \.40-\.99, or the first and how many, such as \.40 \+ 60/);
+});
+
+test.each([
+  ["10.24.20.0/24", "10.24.20.0/24"], ["10.24.20.0/255.255.255.0", "10.24.20.0/24"], ["10.24.20.0 255.255.255.0", "10.24.20.0/24"], ["10.24.20.0 mask 255.255.254.0", "10.24.20.0/23"], ["10.24.20.0 netmask 255.255.255.240", "10.24.20.0/28"],
+  ["fd24:1::/64", "fd24:1::/64"], ["10.24.20.1 255.255.255.0", null], ["10.24.20.0 255.0.255.0", null], ["10.24.20.0", null],
+])("a subnet written as %j", (text, wanted) => {
+  const read = readPrefix(text);
+  expect(read === null ? null : formatPrefix(read)).toBe(wanted);
+});
+
+test("dotted masks are read in lists of blocks and in a segment's cell; a plan file holds lengths only", () => {
+  const lists = readPrefixes("10.24.0.0 255.255.0.0, 10.26.0.0/16 10.28.0.0 mask 255.255.0.0", 16);
+  expect(lists.value?.map(formatPrefix)).toEqual(["10.24.0.0/16", "10.26.0.0/16", "10.28.0.0/16"]);
+  const blocks = (plan: Plan) => plan.site.blocks.map(formatPrefix);
+  expect(blocks(donePlan(afterEdit(house, (bench) => editSite(bench, "blocks", "172.19.0.0 255.255.128.0"))))).toEqual(["172.19.0.0/17"]);
+  const moved = donePlan(afterEdit(house, (bench) => editSegmentCell(bench, studio.id, "prefix", "172.19.30.0 255.255.255.128")));
+  expect(moved.segment.get(studio.id)?.prefixes4.map(formatPrefix)).toEqual(["172.19.30.0/25"]);
+  expect(parsePrefix("10.24.20.0/255.255.255.0")).toBeNull();
+});
