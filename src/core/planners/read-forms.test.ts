@@ -3,7 +3,7 @@ import { formatPrefix, formatRange, parsePrefix, readPrefix } from "../address";
 import { must } from "../kernel";
 import type { Plan } from "../plan";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { editSegmentCell, editSite } from ".";
+import { editSegmentCell, editSite, pasteHosts, pasteSegments } from ".";
 import { poolParts, rangeInSegment } from "./segment-cell";
 import { readPrefixes } from "./survey-text";
 
@@ -43,4 +43,18 @@ test("dotted masks are read in lists of blocks and in a segment's cell; a plan f
   const moved = donePlan(afterEdit(house, (bench) => editSegmentCell(bench, studio.id, "prefix", "172.19.30.0 255.255.255.128")));
   expect(moved.segment.get(studio.id)?.prefixes4.map(formatPrefix)).toEqual(["172.19.30.0/25"]);
   expect(parsePrefix("10.24.20.0/255.255.255.0")).toBeNull();
+});
+
+test("a first row that names the columns says which each is, in any order; strange and double names are refused by their words", () => {
+  const rows = [["VLAN ID", "Subnet", "Network", "DHCP pool"], ["80", "172.19.80.0 255.255.255.0", "Workshop", ".40 + 60"], ["90", "172.19.90.0/24", "Attic", ""]];
+  const pasted = donePlan(afterEdit(house, (bench) => pasteSegments(bench, { rows, from: "mark", onto: [] })));
+  const made = [...pasted.segment.values()].filter(({ id }) => !house.segment.has(id));
+  expect(made.map(({ name, prefixes4 }) => [name, ...prefixes4.map(formatPrefix)])).toEqual([["Workshop", "172.19.80.0/24"], ["Attic", "172.19.90.0/24"]]);
+  expect([...pasted.scope.values()].find(({ segment }) => segment === made[0]?.id)?.pools.map(formatRange)).toEqual(["172.19.80.40 to 172.19.80.99"]);
+  const refused = (first: string[]) => afterEdit(house, (bench) => pasteSegments(bench, { rows: [first, ...rows.slice(1)], from: "mark", onto: [] }));
+  expect(refused(["VLAN ID", "Subnet", "Owner", "DHCP pool"])).toBe('Row 1 names the columns, and "Owner" is none of this table; take that column out.');
+  expect(refused(["VLAN ID", "Subnet", "Network", "VLAN"])).toBe("Row 1 names the column vid twice.");
+  expect(afterEdit(house, (bench) => pasteSegments(bench, { rows: [rows[0] ?? [], ["80", "172.19.80.0/33", "Workshop", ""]], from: "mark", onto: [] }))).toMatch(/^Row 2: "172\.19\.80\.0\/33" is not an IPv4 subnet/);
+  const hosts = donePlan(afterEdit(house, (bench) => pasteHosts(bench, { rows: [["Host name", "MAC address", "Type"], ["glaze-pc", "02:5a:10:0b:0b:0b", "PC"]], from: "address", onto: [] }, studio.id)));
+  expect([...hosts.host.values()].find(({ name }) => name === "glaze-pc")).toMatchObject({ mac: "02:5a:10:0b:0b:0b", kind: "pc", segment: studio.id });
 });
