@@ -141,7 +141,7 @@ interface Short { readonly place: string; readonly needed: number; readonly ther
 
 /** Ports at each cabinet; it moves only when rooms, gear or the ports themselves do, not when a port is painted. */
 const SHORT: Derived<readonly Short[]> = {
-  reads: ["room", "hostKind", "gear", "device", "port", "site"],
+  reads: ["room", "hostKind", "gear", "device", "port", "interface", "site"],
   make: (index) => neededGear(index).flatMap(({ cabinet, now, existing }): Short[] => {
     const there = existing.reduce((sum, device) => sum + portsOf(index, device.id).filter((port) => port.medium !== "fibre").length, 0);
     return existing.length === 0 || now <= there ? [] : [{ place: cabinet?.name ?? "", needed: now, there, devices: existing.map((device) => device.id).sort(byText) }];

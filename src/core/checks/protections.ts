@@ -123,7 +123,7 @@ export const signInServerUnreachable = check<Unreached>({
   code: "sign-in-server-unreachable", severity: "stop", family: "guards",
   title: "A switch does not reach any authentication server",
   why: "Without an answer nobody signs in: the ports stay closed, or everybody lands in the VLAN for that case.",
-  reads: [...READS, "signIn", "wall", "zone", "line"],
+  reads: [...READS, "signIn", "wall", "zone", "line", "forward"],
   find: (index): Found<Unreached>[] => signingIn(index).flatMap(({ device, port, ports }): Found<Unreached>[] => {
     const profile = profileOf(index, port);
     if (profile === undefined) return [];

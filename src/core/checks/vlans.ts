@@ -103,7 +103,7 @@ export const vlansJoined = check<JoinedData>({
   code: "vlans-joined-by-link", severity: "stop", family: "ports",
   title: "A cable joins two VLANs",
   why: "What leaves the one port untagged joins another VLAN at the far end: the wall between the two has a hole.",
-  reads: ["device", "port", "link", "interface", "host", "vlan"],
+  reads: ["device", "port", "link", "interface", "host", "vlan", "segment", "ssid"],
   find: (index): Found<JoinedData>[] => {
     const seen = new Set<string>();
     return index.derived(CARRY).crossings.flatMap(({ from, to, fromVid, toVid }) => {
