@@ -11,6 +11,13 @@ async function tabTo(page: Page, target: Locator, back = false): Promise<void> {
   throw new Error(`Tab never came to ${String(target)}`);
 }
 
+/** The roles are one stop for Tab; arrows choose among them. */
+async function paintAs(page: Page, role: string): Promise<void> {
+  await tabTo(page, page.getByRole("radiogroup", { name: "Role" }).locator('[aria-checked="true"]'));
+  for (let i = 0; i < 9 && !(await page.getByRole("radio", { name: role }).isChecked()); i += 1) await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("radio", { name: role })).toBeFocused();
+}
+
 const press = async (page: Page, ...keys: string[]) => { for (const key of keys) await page.keyboard.press(key); };
 const goTo = async (page: Page, sheet: string, heading: string | RegExp) => {
   await page.locator("body").evaluate(() => (document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined));
@@ -85,8 +92,7 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "Enter");
   await tabTo(page, ports.locator('tr[tabindex="0"]'), true);
   await press(page, "Home", ...Array<string>(7).fill("ArrowDown"));
-  await tabTo(page, page.getByRole("radio", { name: "Chosen VLANs" }));
-  await press(page, "Enter");
+  await paintAs(page, "Chosen VLANs");
   await tabTo(page, page.getByRole("button", { name: "Paint 1 port" }));
   await press(page, "Enter");
   await tabTo(page, page.getByRole("button", { name: /^Device:/ }), true);
@@ -96,8 +102,7 @@ test("the whole job by keyboard alone", async ({ page }) => {
   const gate = page.getByRole("grid", { name: "Ports of Gateway 1" });
   await tabTo(page, gate.locator('tr[tabindex="0"]'));
   await press(page, "Home", "ArrowDown");
-  await tabTo(page, page.getByRole("radio", { name: "Chosen VLANs" }));
-  await press(page, "Enter");
+  await paintAs(page, "Chosen VLANs");
   await tabTo(page, page.getByRole("group", { name: "Tagged" }).getByRole("button", { name: "VI, Visitors" }));
   await press(page, "Enter");
   await tabTo(page, page.getByRole("button", { name: "Paint 1 port" }));
