@@ -13,7 +13,7 @@ export const SIZES: readonly Size[] = [
   { name: "estate", switches: 1_000, ports: 48_000, vlans: 1_000, addresses: 50_000, walls: 5_000 },
 ];
 
-const EDGE = { edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: "", macLimit: 1, restrictedRole: false };
+const EDGE = { edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: null, macLimit: 1, restrictedRole: false };
 const address = (n: number): Ipv4 => must(ipv4(n), "an address");
 const subnet = (i: number): Prefix4 => {
   const prefix = prefixOf(address(10 * 2 ** 24 + i * 256), 24);

@@ -1,7 +1,7 @@
 import { BLANK_TREE, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { BRAMBLEWICK } from "./surveys";
-import { net, SiteBuilder, v } from "./site-builder";
+import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
 const CELLS = [["PR", 120, "Press house", "red"], ["TF", 130, "Tank farm", "green"], ["BH", 140, "Bottling hall", "orange"], ["CS", 150, "Cold store", "aqua"]] as const;
@@ -18,7 +18,7 @@ export function bramblewick(): Plan {
   }, true);
   site.domain("Main").domain("Safety");
   for (const zone of ["Kit", "Press", "Tanks", "Bottling", "Cold", "Operations", "Plant DMZ", "Office", "Vendor", "Safety"]) site.zone(zone, false);
-  site.line("Fibre line", { access: "fibre", addressing: "fixed", vlanTag: null, carrierNat: "no", providerBox: "bridges", downMbps: 200, upMbps: 200 });
+  site.line("Fibre line", { access: "fibre", addressing: "fixed", vlanTag: null, carrierNat: "no", providerBox: "bridges", downMbps: 200, upMbps: 200, length4: 29, nextHop4: ip("203.0.113.89"), dns: [ip("203.0.113.53")] });
   site.device("Gateway", "gateway-4", "Office", { credentialsPlace: "office safe, envelope 3", position: AT.Gateway });
   const row = (mark: string, vid: number, name: string, zone: string, tape: Parameters<SiteBuilder["segment"]>[0]["tape"], planned: number, pool: [number, number] | null, purpose: Segment["purpose"], group = "") =>
     site.segment({ mark, vid, name, zone, prefix: `172.22.${vid}.0/25`, pool, dns: [`172.22.${vid}.1`], planned, tape, purpose, group, management: purpose === "management" }, "Gateway");

@@ -57,6 +57,7 @@ export function fennelStreet(): Plan {
   walls(site);
   // Two neighbours were set up on one day, and both by default on channel 1.
   site.radios("Waiting room AP", 1, 36, ["Office AP", "Consult AP"]).radios("Office AP", 1, 44, ["Consult AP"]).radios("Consult AP", 6, 52, ["Kennels AP"]).radios("Kennels AP", 11, 100);
+  site.itself("Gateway", { asksFrom: "Kit" }).itself("Upper switch", { bridgeMac: "02:5a:10:0a:02:01" }).itself("Lower switch", { bridgeMac: "02:5a:10:0a:03:01" }).itself("Switch B", { bridgeMac: "02:5a:10:0a:04:01" });
   site.signIn("Practice sign-in", ["Sign-in server 1", "Sign-in server 2"], { byMac: true, failed: v(90), note: "staff desks" }, [["Upper switch", 1], ["Upper switch", 2], ["Upper switch", 3], ["Upper switch", 10]]);
   site.snoops("Upper switch", [20, 30, 90], [24]).snoops("Switch B", [20, 30, 90], [17]);
   site.rack("Gateway", 12, "UPS A, outlet 1").rack("Upper switch", 11, "UPS A, outlet 2").rack("Lower switch", 10, "UPS A, outlet 3").rack("Switch B", 6, "wall socket, circuit 14");
@@ -97,7 +98,7 @@ function people(site: SiteBuilder): void {
   }
   const printers = [["Reception printer", "Reception", 4, 20], ["Consult 1 label printer", "Consult 1", 11, 21], ["Consult 2 label printer", "Consult 2", 12, 22], ["Office printer", "Office", 18, 23], ["Consult 3 label printer", "Consult 3", 20, 24]] as const;
   for (const [name, room, port, last] of printers) site.host(name, "printer", "Staff", room, `Upper switch/${port}`, reserved(last));
-  for (let i = 1; i <= 6; i += 1) site.host(`Staff laptop ${i}`, "laptop", "Staff", "Practice", "ssid:Fennel Staff");
+  for (let i = 1; i <= 6; i += 1) site.host(`Staff laptop ${i}`, "laptop", "Staff", "Practice", i === 6 ? "ssid:Fennel Staff@Consult AP" : "ssid:Fennel Staff");
 }
 
 function gear(site: SiteBuilder): void {

@@ -133,7 +133,7 @@ export class SiteBuilder {
     this.#draft.put("signIn", { id: this.#id("signIn", name), name, servers: servers.map((server) => this.#id("host", server)), port: 1812, byMac: false, visitors: null, failed: null, serverDown: null, note: "", ...fields });
     for (const [device, label] of ports) {
       const id = this.#id("port", `${device}/${label}`);
-      this.#draft.patch("port", id, { guards: { ...this.#draft.need("port", id).guards, signIn: true, profile: name } });
+      this.#draft.patch("port", id, { guards: { ...this.#draft.need("port", id).guards, signIn: true, profile: this.#id("signIn", name) } });
     }
     return this;
   }
@@ -187,13 +187,27 @@ export class SiteBuilder {
     return this;
   }
 
-  /** An end device. `at` is "Device/port", "ssid:Name", "behind:Host" or empty. */
+  /** "Name" or "Name@Access point". */
+  #joins(at: string): Host["attachment"] {
+    const [name = "", point] = at.split("@");
+    return { at: "ssid", ssid: this.#id("ssid", name), accessPoint: point === undefined ? null : this.#id("device", point) };
+  }
+
+  /** What a device's own bridge says of itself, and which of its legs it asks its servers from. */
+  itself(device: string, { bridgeMac, asksFrom }: { readonly bridgeMac?: string; readonly asksFrom?: string }): this {
+    this.#draft.patch("device", this.#id("device", device), {
+      ...(bridgeMac === undefined ? {} : { bridgeMac: parseMac(bridgeMac) }), ...(asksFrom === undefined ? {} : { asksFrom: this.#id("interface", `${device}/${asksFrom}`) }),
+    });
+    return this;
+  }
+
+  /** An end device. `at` is "Device/port", "ssid:Name", "ssid:Name@Access point", "behind:Host" or empty. */
   host(name: string, kind: Host["kind"], segment: string, place: string, at: string, fixed: { how: "typed" | "reserved"; last: number } | null = null, fields: Partial<Host> = {}): this {
     this.#count += 1;
     const home = this.#draft.need("segment", this.#id("segment", segment));
     const base = home.prefixes4[0];
     const n = this.#count.toString(16).padStart(4, "0");
-    const attachment: Host["attachment"] = at.startsWith("ssid:") ? { at: "ssid", ssid: this.#id("ssid", at.slice(5)) }
+    const attachment: Host["attachment"] = at.startsWith("ssid:") ? this.#joins(at.slice(5))
       : at.startsWith("behind:") ? { at: "behind", host: this.#id("host", at.slice(7)) }
       : at === "" ? { at: "unplaced" } : { at: "port", port: this.#id("port", at) };
     this.#draft.put("host", {

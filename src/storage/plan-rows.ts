@@ -20,6 +20,7 @@ const decoded = (kind: Kind, fields: Fields): Entity => (SCHEMAS[kind] as z.ZodT
 const LATE: Partial<Record<CollectionKind, { readonly column: string; readonly table: string }>> = {
   room: { table: "room", column: "cabinet_id" },
   segment: { table: "segment", column: "gateway_interface_id" },
+  device: { table: "device", column: "asks_from_interface_id" },
   host: { table: "host", column: "behind_host_id" },
 };
 

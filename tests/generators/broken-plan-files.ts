@@ -16,7 +16,7 @@ export const BROKEN_FILES: readonly [string, (file: Record<string, Json>) => unk
   ["a list instead of a plan", () => [], /the file: an object belongs here/],
   ["nothing", () => "", /JSON/],
   ["another format's word", (f) => ({ ...f, format: "other" }), /format: "dianome-plan" belongs here, not "other"/],
-  ["a version to come", (f) => ({ ...f, version: 4 }), /version: 3 belongs here, not 4/],
+  ["a version to come", (f) => ({ ...f, version: 5 }), /version: 4 belongs here, not 5/],
   ["a missing list", (f) => { delete f.vlans; return f; }, /vlans: is missing; a list belongs here/],
   ["an unknown list", (f) => ({ ...f, gadgets: [] }), /does not know: "gadgets"/],
   ["VLAN ID 4095", (f) => { row(f, "vlans", 2).vid = 4095; return f; }, /vlans\[2\] "Phones"\.vid.*1 to 4094/],

@@ -9,11 +9,11 @@ export { isGroup, isLocallyAdministered, parseMac, type Mac } from "./mac";
 export { freePrefixes, packSubnets, shareTaken, type Packed, type SubnetWish } from "./pack";
 export {
   addressAt, addressCount, asPrefix4, asPrefix6, byPrefix, containsAddress, containsPrefix, formatPrefix, lastOf, masksAsSlashes, readPrefix,
-  lengthForHosts, netmaskText, offsetIn, parseInterfaceAddress, parsePrefix, prefixesOverlap, prefixOf, usableIn, usableRange,
+  lengthForHosts, netmaskText, offsetIn, parseInterfaceAddress, parsePrefix, prefixesOverlap, prefixLengthOf, prefixOf, usableIn, usableRange,
   wildcardText, widthOf, type Prefix, type Prefix4, type Prefix6,
 } from "./prefix";
 export { exclude, subnetCount, subnetsOf, summarise, supernetOf } from "./prefix-set";
 export {
   formatRange, freeRanges, inRange, parseRange, prefixesOfRange, rangeCount, rangesOverlap, type AddressRange,
 } from "./range";
-export { isInsideUse, SPECIAL_BLOCKS, usesOf, type SpecialUse } from "./special";
+export { isInsideUse, isLinkLocal, SPECIAL_BLOCKS, usesOf, type SpecialUse } from "./special";

@@ -119,3 +119,10 @@ export function lengthForHosts(hosts: number): number {
   for (let length = 30; length > 0; length -= 1) if (usableIn(length) >= hosts + 1) return length;
   return 0;
 }
+
+/** A prefix length as people write it: "/25", "25" or, for IPv4, "255.255.255.128". Null for anything else. */
+export function prefixLengthOf(text: string, family: Family): number | null {
+  const wanted = text.trim().replace(/^\//, "");
+  if (/^\d{1,3}$/.test(wanted)) return Number(wanted) <= widthOf(family) ? Number(wanted) : null;
+  return family === 4 ? lengthOfMask(wanted) : null;
+}

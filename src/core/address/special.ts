@@ -41,3 +41,6 @@ export const isInsideUse = (prefix: Prefix): boolean =>
   SPECIAL_BLOCKS.some(
     (block) => ["private", "unique-local", "documentation"].includes(block.use) && containsPrefix(block.prefix, prefix),
   );
+
+/** Whether it is a link-local IPv6 address, fe80::/10 (RFC 4291 section 2.5.6): known on one link only. */
+export const isLinkLocal = (address: Address): boolean => typeof address === "bigint" && address >= 0xfe80n * 2n ** 112n && address < 0xfec0n * 2n ** 112n;

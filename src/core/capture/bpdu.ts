@@ -1,6 +1,6 @@
 import { madeMac } from "../address";
 import type { PlanIndex, Port } from "../plan";
-import { TREE, type TreeBridge } from "../spanning-tree";
+import { bridgeAddress, TREE, type TreeBridge } from "../spanning-tree";
 import { FABRIC } from "../switching";
 import { big, macBytes } from "./bytes";
 
@@ -16,8 +16,7 @@ export function bpduFrame(index: PlanIndex, port: Port): number[] | null {
   const root = tree.rootOf.get(device.id);
   const role = tree.ports.get(port.id)?.role ?? "designated";
   if (root === undefined || role !== "designated") return null;
-  const legs = index.interfacesOf(device.id).flatMap((leg) => leg.mac ?? []);
-  const own = [...legs].sort()[0] ?? madeMac(device.id);
+  const own = bridgeAddress(index, device) ?? madeMac(device.id);
   const identifier = (priority: number, mac: readonly number[]) => [...big(priority, 2), ...mac];
   const macOf = (bridge: TreeBridge) => (bridge.address >= 2 ** 48 ? macBytes(madeMac(bridge.id)) : big(bridge.address, 6));
   const body = [

@@ -9,6 +9,7 @@ import { noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost } from "./power";
 import {
   accessPortToPoint, channelNotAllowed, channelsClash, guestsNotIsolated, securityNotFor6, ssidDiffers, tooManySsids, weakSecurity, wideIn24,
 } from "./wireless";
+import { asksFromNowhere, bridgeMacTwice, enteredDiffers, joinsWhereNotOffered, lineNotTold, nextHopNotReached } from "./entered";
 import { gatewayMissing, gatewayNotUsable, routerWithoutAddress6 } from "./gateway";
 import { hostOutsideSubnet, poolOutsideSubnet, poolOverGateway, poolTooSmall, staticInPool } from "./pools";
 import { hostInWrongVlan, portInconsistent, portSharedTwice, portsUndecided, portVlanUndefined, trunkToOneHost } from "./ports";
@@ -37,6 +38,7 @@ export const CHECKS: readonly AnyCheck[] = [
   vlanNeedless, vlanMissingOnSpareWay, tooManyVlans, portsCannotMix, softwareNameTwice, heightUnitsClash, portsRunOut, accessPortToPoint, channelsClash, channelNotAllowed, wideIn24, guestsNotIsolated,
   weakSecurity, securityNotFor6, tooManySsids, ssidDiffers,
   loopWithoutTree, loopThroughUndecided, guardShutsCable, edgeOnUplink, rootByAccident, rootAtTheEdge, secondRootMissing, regionsDiffer, treeKindsMixed, treeTooDeep, snoopingWithoutTrust, inspectionKillsHosts,
+  enteredDiffers, joinsWhereNotOffered, nextHopNotReached, lineNotTold, asksFromNowhere, bridgeMacTwice,
   signInServerUnreachable, signInOldPort, serverNotHeard, gatewayDoesNotAnswer, pastTheWalls, managementReachable,
 ];
 

@@ -74,15 +74,17 @@ export const subnetMeetsKeptClear = check<KeptClear>({
   code: "subnet-meets-kept-clear", severity: "stop", family: "segments",
   title: "A segment meets a range that must stay clear",
   why: "The same addresses are in use on the other side of a router or a VPN, so traffic for them goes astray.",
-  reads: ["segment", "site", "line", "gear"],
-  find: (index): Found<KeptClear>[] =>
-    placedOf(index).flatMap(({ segment, prefix }) =>
-      forbiddenRanges(index.plan)
+  reads: ["segment", "site", "line", "gear", "interface"],
+  find: (index): Found<KeptClear>[] => {
+    const forbidden = forbiddenRanges(index.plan);
+    return placedOf(index).flatMap(({ segment, prefix }) =>
+      forbidden
         .filter((kept) => prefixesOverlap(kept.prefix, prefix))
         .map((kept) => ({
           subjects: [{ kind: "segment" as const, id: segment.id }],
           data: { segment: segment.id, prefix, kept: kept.prefix, reason: kept.reason },
-        }))),
+        })));
+  },
   describe: ({ segment, prefix, kept, reason }, index) =>
     `${index.plan.segment.get(segment)?.name ?? "A segment"} (${prefixText(prefix)}) meets ${prefixText(kept)}, which must stay clear: ${reason}.`,
   repairs: ({ segment }, index) => moveToFreePlace(index, segment),

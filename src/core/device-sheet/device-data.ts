@@ -1,8 +1,10 @@
-import { containsAddress, formatAddress, formatPrefix, formatRange, netmaskText, type Address, type Prefix } from "../address";
+import { containsAddress, formatAddress, formatPrefix, formatRange, netmaskText, prefixOf, type Address, type Ipv4, type Prefix } from "../address";
+import { byNaturalText } from "../kernel";
 import { poeStandard } from "../power";
-import { nameOf, segmentsOfSsid, ssidsOf, type Device, type Interface, type PlanIndex, type Port, type Segment } from "../plan";
+import { nameOf, segmentsOfSsid, ssidsOf, type Device, type Interface, type Line, type PlanIndex, type Port, type Segment } from "../plan";
 import { asLabel } from "../planners";
 import { pluggedIn } from "../sheets";
+import { bridgeAddress } from "../spanning-tree";
 import { modeOf } from "../switching";
 import { SECURITY_FACTS } from "../wireless";
 
@@ -17,9 +19,14 @@ export interface SheetScope { readonly segment: string; readonly vid: number | n
 export interface SheetPort {
   readonly label: string; readonly softwareName: string; readonly pluggedIn: string; readonly mode: string; readonly enabled: boolean; readonly pvid: number | null; readonly untagged: readonly number[];
   readonly tagged: readonly number[]; readonly admit: Port["admit"]; readonly ingressFilter: boolean; readonly speedMbps: number; readonly poe: string; readonly optic: string; readonly lag: string;
-  readonly guards: Port["guards"]; readonly note: string; readonly routed: boolean;
+  readonly guards: Omit<Port["guards"], "profile"> & { readonly profile: string }; readonly note: string; readonly routed: boolean;
 }
 export interface SheetSsid { readonly name: string; readonly segments: readonly string[]; readonly vids: readonly number[]; readonly security: string; readonly hidden: boolean; readonly isolation: boolean; readonly bands: readonly string[] }
+/** An internet line as it is entered on the device at its end. What nobody knows yet is empty. */
+export interface SheetLine {
+  readonly name: string; readonly port: string; readonly addressing: Line["addressing"]; readonly vlanTag: number | null; readonly addresses: readonly string[]; readonly masks: readonly string[];
+  readonly nextHops: readonly string[]; readonly dns: readonly string[];
+}
 export interface SheetRadio { readonly band: string; readonly enabled: boolean; readonly channel: number | null; readonly widthMhz: number; readonly power: string }
 
 /** All that is to be entered on one device and what is to be known about it, as plain data: what its sheet, its files and the user's templates are made of. */
@@ -42,6 +49,13 @@ export interface DeviceData {
   /** Whether its pages show PVID and membership as two lists. */
   readonly twoLists: boolean;
   readonly tree: Device["tree"];
+  /** The MAC address in its bridge identifier, entered or that of its lowest leg; null when nobody knows. */
+  readonly bridgeMac: string | null;
+  /** The address its own questions leave from, where one is chosen. */
+  readonly asksFrom: string | null;
+  readonly lines: readonly SheetLine[];
+  /** End devices that are to join at this access point. */
+  readonly stations: readonly { readonly name: string; readonly ssid: string }[];
   /** Where it is managed: null without an address of its own. */
   readonly management: { readonly segment: string; readonly vid: number | null; readonly address: SheetAddress; readonly gateway: string | null; readonly dns: readonly string[]; readonly time: readonly string[] } | null;
   readonly vlans: readonly SheetVlan[];
@@ -63,11 +77,32 @@ function sheetAddress(prefixes: readonly Prefix[], address: Address): SheetAddre
 
 function sheetInterface(index: PlanIndex, leg: Interface): SheetInterface {
   const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
-  const of = (addresses: readonly Address[]) => addresses.map((address) => sheetAddress([...(segment?.prefixes4 ?? []), ...(segment?.prefixes6 ?? [])], address));
+  const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
+  const of = (addresses: readonly Address[]) => addresses.map((address) => sheetAddress([...(segment?.prefixes4 ?? []), ...(segment?.prefixes6 ?? []), ...outsidePrefix(line, address)], address));
   return {
     name: leg.name, segment: segment?.name ?? "", vid: segment === undefined ? null : index.vidOf(segment), line: leg.line === null ? "" : (index.plan.line.get(leg.line)?.name ?? ""),
     port: leg.port === null ? "" : (index.plan.port.get(leg.port)?.label ?? ""), addresses4: of(leg.addresses4), addresses6: of(leg.addresses6), relayTo: leg.relayTo === null ? "" : formatAddress(leg.relayTo),
   };
+}
+
+/** The prefix that an outside address lies in, as far as the line's length is known. */
+function outsidePrefix(line: Line | undefined, address: Address): Prefix[] {
+  const length = typeof address === "number" ? line?.length4 : line?.length6;
+  const prefix = length === null || length === undefined ? null : prefixOf(address, length);
+  return prefix === null ? [] : [prefix];
+}
+
+function sheetLines(index: PlanIndex, device: Device): SheetLine[] {
+  return index.interfacesOf(device.id).flatMap((leg): SheetLine[] => {
+    const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
+    if (line === undefined) return [];
+    const { addresses4, addresses6, port } = sheetInterface(index, leg);
+    return [{
+      name: line.name, port, addressing: line.addressing, vlanTag: line.vlanTag, addresses: [...addresses4, ...addresses6].map((one) => one.address), dns: line.dns.map(formatAddress),
+      masks: [...(line.length4 === null ? [] : [`${netmaskText({ family: 4, network: 0 as Ipv4, length: line.length4 })} (/${line.length4})`]), ...(line.length6 === null ? [] : [`/${line.length6}`])],
+      nextHops: [line.nextHop4, line.nextHop6].flatMap((hop) => (hop === null ? [] : [formatAddress(hop)])),
+    }];
+  }).sort((a, b) => byNaturalText(a.name, b.name));
 }
 
 const asText = (addresses: readonly Address[]): string[] => addresses.map(formatAddress);
@@ -126,9 +161,18 @@ function sheetPort(index: PlanIndex, device: Device, port: Port): SheetPort {
   return {
     label: port.label, softwareName: port.softwareName, pluggedIn: pluggedIn(index, port), mode: routed ? "routed" : device.bridging === "vlan" ? modeOf(port) : "plain", enabled: port.enabled, pvid: port.pvid,
     untagged: port.untagged, tagged: port.tagged, admit: port.admit, ingressFilter: port.ingressFilter, speedMbps: port.speedMbps, poe: port.poeMw === 0 ? "" : poeStandard(port.poeMw),
-    optic: port.optic === "none" ? "" : port.optic, lag: port.lag === null ? "" : nameOf(index, "lag", port.lag).replace(`${device.name} `, ""), guards: port.guards, note: port.note, routed,
+    optic: port.optic === "none" ? "" : port.optic, lag: port.lag === null ? "" : nameOf(index, "lag", port.lag).replace(`${device.name} `, ""), guards: { ...port.guards, profile: port.guards.profile === null ? "" : nameOf(index, "signIn", port.guards.profile) }, note: port.note, routed,
   };
 }
+
+function asksFromText(index: PlanIndex, { asksFrom }: Device): string | null {
+  const [address] = asksFrom === null ? [] : (index.plan.interface.get(asksFrom)?.addresses4 ?? []);
+  return address === undefined ? null : formatAddress(address);
+}
+
+const stationsAt = (index: PlanIndex, device: Device): DeviceData["stations"] =>
+  device.kind !== "accessPoint" ? [] : [...index.plan.host.values()].flatMap(({ name, attachment }) => (attachment.at === "ssid" && attachment.accessPoint === device.id ? [{ name, ssid: nameOf(index, "ssid", attachment.ssid) }] : []))
+    .sort((a, b) => byNaturalText(a.name, b.name));
 
 /** The data of a device's sheet. The plan holds no secret, so neither does this. */
 export function deviceData(index: PlanIndex, device: Device): DeviceData {
@@ -138,6 +182,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
   return {
     site: plan.site.name, name: device.name, hostName: asLabel(device.name), kind: device.kind, model: device.model, place: device.place, rackUnit: device.rackUnit, feed: device.feed, backupFeed: device.backupFeed,
     credentialsPlace: device.credentialsPlace, supportUntil: device.supportUntil, supportEnded: device.supportUntil !== null && index.today !== null && device.supportUntil < index.today, knowsVlans: device.bridging === "vlan", twoLists: device.abilities.lists === "two", tree: device.tree,
+    bridgeMac: bridgeAddress(index, device), asksFrom: asksFromText(index, device), lines: sheetLines(index, device), stations: stationsAt(index, device),
     management: managementOf(index, device), vlans: vlansOf(index, device),
     lags: (index.groups("lagsByDevice").get(device.id) ?? []).map((lag) => ({ name: lag.name, mode: lag.mode, ports: ports.filter((port) => port.lag === lag.id).map((port) => port.label) })),
     interfaces: index.interfacesOf(device.id).map((leg) => sheetInterface(index, leg)).sort((a, b) => (a.vid ?? 5000) - (b.vid ?? 5000)),

@@ -22,7 +22,7 @@ function labelsOf(text: string, data: DeviceData): string[] {
   });
 }
 
-const ORDER = ["Reach it", "Name, address, time", "VLANs", "Spanning tree", "Link aggregation", "Addresses of its own", "DHCP", "DHCP reservations", "Wireless names", "Radios", "Ports of end devices", "Guards", "Phone and PC ports", "Trunks, tagging last", "List one: membership of each VLAN", "List two: PVID of each port", "Save"];
+const ORDER = ["Reach it", "Name, address, time", "VLANs", "Spanning tree", "Link aggregation", "Addresses of its own", "Internet lines", "DHCP", "DHCP reservations", "Wireless names", "Radios", "Stations that join here", "Ports of end devices", "Guards", "Phone and PC ports", "Trunks, tagging last", "List one: membership of each VLAN", "List two: PVID of each port", "Save"];
 
 test.each(everyDevice)("$name: the steps come in the order of the work, with nothing empty, and end in saving", ({ plan, device }) => {
   const steps = deviceSteps(deviceData(PlanIndex.of(plan), device));

@@ -1,6 +1,6 @@
 import { runsWords } from "../kernel";
 import { formatLease } from "../planners";
-import type { DeviceData, SheetPort } from "./device-data";
+import type { DeviceData, SheetLine, SheetPort } from "./device-data";
 
 /** One thing to do on the device: what is entered, in the columns of the page it is entered on. */
 export interface SheetStep { readonly title: string; readonly note: string; readonly heads: readonly string[]; readonly rows: readonly (readonly string[])[]; readonly caution: string }
@@ -9,6 +9,9 @@ const NONE: Omit<SheetStep, "title"> = { note: "", heads: [], rows: [], caution:
 const GUARD_WORDS = [["edge", "edge"], ["bpduGuard", "BPDU guard"], ["loopGuard", "loop guard"], ["dhcpTrust", "DHCP trusted"], ["arpTrust", "ARP trusted"], ["signIn", "802.1X"]] as const;
 const TREE_WORDS = { none: "none", rapid: "rapid (RSTP)", multiple: "multiple (MSTP)", perVlan: "one for each VLAN" } as const;
 const LAG_WORDS = { static: "static", active: "LACP, active", passive: "LACP, passive" } as const;
+const LINE_WORDS = { dhcp: "DHCP", login: "login", fixed: "entered" } as const;
+/** What is known of a line, else where it comes from. */
+const told = ({ addressing }: SheetLine, values: readonly string[]): string => values.join(", ") || (addressing === "fixed" ? "to be asked of the provider" : "from the line");
 const ADMIT_WORDS = { all: "all", tagged: "tagged only", untagged: "untagged only" } as const;
 const isTrunk = (port: SheetPort): boolean => port.tagged.length > 0;
 const isSet = (port: SheetPort): boolean => !port.routed && port.mode !== "plain" && port.mode !== "undecided";
@@ -44,7 +47,7 @@ function reachStep({ management, wayBack, credentialsPlace, place }: DeviceData)
   return { ...NONE, title: "Reach it", note: note.filter((part) => part !== "").join(" "), caution: "In cabinets and near mains: isolate first; never look into a fibre or an optic; ladders by the rules of the house. Fixed wiring is for licensed people under the local code." };
 }
 
-function nameStep({ hostName, management, supportUntil, supportEnded }: DeviceData): SheetStep {
+function nameStep({ hostName, management, asksFrom, supportUntil, supportEnded }: DeviceData): SheetStep {
   const rows = [["Name", hostName]];
   if (management !== null) {
     rows.push(["Address", management.address.address], ["Mask", `${management.address.mask} (/${management.address.prefixLength})`]);
@@ -53,6 +56,7 @@ function nameStep({ hostName, management, supportUntil, supportEnded }: DeviceDa
     if (management.dns.length > 0) rows.push(["DNS servers", management.dns.join(", ")]);
     if (management.time.length > 0) rows.push(["Time servers", management.time.join(", ")]);
   }
+  if (asksFrom !== null) rows.push(["Asks its servers from", asksFrom]);
   if (supportUntil !== null) rows.push(["Software", supportEnded ? `support ended on ${supportUntil}: nothing is mended in it any more; replace it` : `bring it up to date; support ends ${supportUntil}`]);
   return { ...NONE, title: "Name, address, time", heads: ["Setting", "Value"], rows, note: management === null || management.vid === null ? "" : "The address moves to the management VLAN only with the last step: until then reach it as before." };
 }
@@ -100,12 +104,17 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
   const steps: SheetStep[] = [
     nameStep(data),
     { ...NONE, title: "VLANs", heads: ["VLAN", "Name", "For"], rows: data.vlans.map((vlan) => [String(vlan.vid), vlan.name, vlan.segment || (vlan.purpose === "parked" ? "ports that are off" : vlan.purpose === "wayBack" ? "the way back in" : "")]) },
-    { ...NONE, title: "Spanning tree", heads: ["Setting", "Value"], rows: !data.knowsVlans || data.tree.kind === "none" ? [] : [["Protocol", TREE_WORDS[data.tree.kind]], ["Bridge priority", String(data.tree.priority)]] },
+    { ...NONE, title: "Spanning tree", heads: ["Setting", "Value"], rows: !data.knowsVlans || data.tree.kind === "none" ? [] : [["Protocol", TREE_WORDS[data.tree.kind]], ["Bridge priority", String(data.tree.priority)], ...(data.bridgeMac === null ? [] : [["Bridge MAC, to compare", data.bridgeMac]])] },
     { ...NONE, title: "Link aggregation", heads: ["LAG", "Kind", "Ports (case)"], rows: data.lags.map((lag) => [lag.name, LAG_WORDS[lag.mode], lag.ports.join(", ")]), caution: "Set both ends before the second cable goes in; until then it is a loop." },
     {
       ...NONE, title: "Addresses of its own", heads: ["Interface", "VLAN or port", "Address", "Mask", "DHCP relay to"],
       rows: data.interfaces.map((leg) => [leg.segment || leg.line || leg.name, leg.port !== "" ? `port ${leg.port}` : leg.vid === null ? "" : `VLAN ${leg.vid}`,
         [...leg.addresses4, ...leg.addresses6].map((one) => `${one.address}/${one.prefixLength}`).join(", ") || "from the line", leg.addresses4.map((one) => one.mask).join(", "), leg.relayTo]),
+    },
+    {
+      ...NONE, title: "Internet lines", heads: ["Line", "Port", "Address by", "Address", "Mask", "Next hop", "DNS servers", "VLAN tag"],
+      rows: data.lines.map((line) => [line.name, line.port, LINE_WORDS[line.addressing], told(line, line.addresses), told(line, line.masks), told(line, line.nextHops), told(line, line.dns), line.vlanTag === null ? "none" : String(line.vlanTag)]),
+      caution: data.lines.some((line) => line.addressing === "login") ? "The provider's login is not on this sheet; have it at hand." : "",
     },
     {
       ...NONE, title: "DHCP", heads: ["Segment", "Subnet", "Pool", "Left out", "Gateway", "DNS", "Domain", "Lease", "Options"],
@@ -114,6 +123,7 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
     { ...NONE, title: "DHCP reservations", heads: ["Segment", "Device", "MAC", "Address"], rows: data.scopes.flatMap((scope) => scope.reservations.map((one) => [scope.segment, one.name, one.mac || "to be read on site", one.address])) },
     { ...NONE, title: "Wireless names", heads: ["Name", "Leads into", "VLAN", "Security", "Hidden", "Stations kept apart", "Bands"], rows: data.ssids.map((ssid) => [ssid.name, ssid.segments.join(", "), vidsText(ssid.vids), ssid.security, ssid.hidden ? "yes" : "no", ssid.isolation ? "yes" : "no", ssid.bands.map((band) => `${band} GHz`).join(", ")]), note: "The word that opens a name is kept where the credentials are, not here." },
     { ...NONE, title: "Radios", heads: ["Band", "Radio", "Channel", "Width", "Power"], rows: data.radios.map((radio) => [`${radio.band} GHz`, radio.enabled ? "on" : "off", radio.channel === null ? "to be decided" : String(radio.channel), `${radio.widthMhz} MHz`, radio.power || "by the local rules"]), caution: data.radios.length === 0 ? "" : "Channels and power by your regulator's rules." },
+    { ...NONE, title: "Stations that join here", heads: ["Device", "Wireless name"], rows: data.stations.map(({ name, ssid }) => [name, ssid]) },
     ...(data.knowsVlans ? portSteps(data) : []),
   ];
   const save: SheetStep = { ...NONE, title: "Save", note: "Save the configuration to where it is read at the next start, restart where one is due, and look whether it answers again. What is not saved is gone at the next power cut." };

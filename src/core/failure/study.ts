@@ -1,8 +1,8 @@
-import { pointsOf, type Host, type PlanIndex, type Segment } from "../plan";
+import { joinsAt, type Host, type PlanIndex, type Segment } from "../plan";
 import { getsOut } from "../routing";
 import { TREE, treeIn, type PlanTree } from "../spanning-tree";
 import { carriedVids, FABRIC, joinNodes, JOINS, type Fabric } from "../switching";
-import { placeOfHost } from "../probe/place";
+import { placeOfHost, placeOfLeg } from "../probe/place";
 import { cutsOf, gearFabric, planWithout, without, type Cuts } from "./fabric-without";
 import { darkAfter, type Dark, type Failure } from "./kinds";
 import { passesOn, routersOf, servicesOf, type Routers, type Server, type Services } from "./services";
@@ -28,10 +28,20 @@ export const lostCount = ({ cutOff, noGateway }: Loss): number => cutOff.length 
 /** Hosts that lose anything at all: only a failure with none of them does no harm. */
 export const harmedCount = ({ cutOff, noGateway, noAddress, noInternet }: Loss): number => new Set([...cutOff, ...noGateway, ...noAddress, ...noInternet]).size;
 
-interface Placed { readonly host: Host; readonly spot: Spot | null; readonly segment: Segment | null }
+interface Placed { readonly host: Host; readonly spot: Spot | null; readonly segment: Segment | null; /** Its own gateway; undefined where its segment's holds. */ readonly entered: Gate | undefined }
+/** Who somebody's packets go to first: null device for an address that nobody has. */
+interface Gate { readonly gateway: string | null; readonly gatewaySpot: Spot | null }
+
+/** The router that a static host has entered as its gateway. */
+function enteredGate(state: State, { manner, gateway4, segment }: Host): Gate | undefined {
+  if (manner !== "typed" || gateway4 === null) return undefined;
+  const leg = segment === null ? undefined : state.index.interfacesIn(segment).find((one) => one.addresses4.includes(gateway4));
+  return leg === undefined ? { gateway: null, gatewaySpot: null } : { gateway: leg.device, gatewaySpot: spotOf(state, placeOfLeg(state.index, leg)) };
+}
+
 
 const placedHosts = (state: State): Placed[] => [...state.index.plan.host.values()].map((host) => ({
-  host, spot: spotOf(state, placeOfHost(state.index, host)), segment: host.segment === null ? null : (state.index.plan.segment.get(host.segment) ?? null),
+  host, spot: spotOf(state, placeOfHost(state.index, host)), segment: host.segment === null ? null : (state.index.plan.segment.get(host.segment) ?? null), entered: enteredGate(state, host),
 }));
 
 /** What a state holds beside its wiring. */
@@ -49,16 +59,17 @@ function look(state: State, dark: Dark, hosts: readonly Placed[], { services, ro
   const up = new Map([...services].map(([segment, { servers }]) => [segment, servers.filter(isUp)]));
   const out = new Map<string, boolean>();
   const goesOut = (device: string) => { const known = out.get(device) ?? getsOut(index, device, dark); out.set(device, known); return known; };
-  for (const [i, { host, spot: usual, segment }] of hosts.entries()) {
+  for (const [i, { host, spot: usual, segment, entered }] of hosts.entries()) {
     const spot = usual !== null && alive(fabric.devices[usual.device]?.id ?? "") ? usual : roamed(state, dark, host, usual);
     if (spot === null) continue;
     has.on[i] = 1;
     const own = segment === null ? undefined : services.get(segment.id);
     if (own === undefined) continue;
-    const gateway = own.gateway !== null && alive(own.gateway) && together(state, spot, own.gatewaySpot);
+    const gate: Gate = entered ?? own;
+    const gateway = gate.gateway !== null && alive(gate.gateway) && together(state, spot, gate.gatewaySpot);
     if (gateway) has.gateway[i] = 1;
     if (host.manner === "typed" || up.get(segment?.id ?? "")?.some((server) => together(state, spot, server.spot)) === true) has.address[i] = 1;
-    if (gateway && own.mayGoOut && own.gateway !== null && goesOut(own.gateway)) has.internet[i] = 1;
+    if (gateway && own.mayGoOut && gate.gateway !== null && goesOut(gate.gateway)) has.internet[i] = 1;
   }
   return has;
 }
@@ -66,7 +77,7 @@ function look(state: State, dark: Dark, hosts: readonly Placed[], { services, ro
 /** Where a wireless host goes when its access point is dark: to another that offers the name. */
 function roamed({ index, fabric }: State, { devices }: Dark, host: Host, usual: Spot | null): Spot | null {
   const ssid = host.attachment.at === "ssid" ? index.plan.ssid.get(host.attachment.ssid) : undefined;
-  const point = ssid === undefined || usual === null ? undefined : pointsOf(index, ssid, host.place).find((device) => !devices.has(device.id));
+  const point = ssid === undefined || usual === null ? undefined : joinsAt(index, host).find((device) => !devices.has(device.id));
   const device = point === undefined ? undefined : fabric.deviceNumber.get(point.id);
   return device === undefined || usual === null ? null : { device, vid: usual.vid };
 }

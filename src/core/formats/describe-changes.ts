@@ -16,7 +16,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   credentialsPlace: "credentials kept", poeBudgetMw: "PoE budget in mW", serverDevice: "server", serverHost: "server",
   poeOneLostMw: "PoE with one supply lost in mW", rackUnit: "height unit", heightUnits: "fills height units", backupFeed: "second feed", feed: "fed by", widthMhz: "width in MHz", at: "offered at", moreSegments: "or, by sign-in", hears: "hears",
   speedMbps: "speed in Mbit/s", poeMw: "gives mW", macLimit: "MAC limit", signIn: "802.1X", bpduGuard: "BPDU guard", dhcpTrust: "DHCP trusted", arpTrust: "ARP trusted", wifiNames: "wireless names", lag: "LAG", maxVlans: "most VLANs",
-  mixesTagged: "mixes untagged and tagged",
+  mixesTagged: "mixes untagged and tagged", length4: "mask", length6: "IPv6 prefix length", nextHop4: "next hop", nextHop6: "IPv6 next hop", gateway4: "own gateway", gateway6: "own IPv6 gateway", bridgeMac: "bridge MAC", asksFrom: "asks its servers from",
+  accessPoint: "at", profile: "802.1X profile",
 };
 
 const spaced = (field: string): string => FIELD_WORDS[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);

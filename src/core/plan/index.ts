@@ -6,7 +6,7 @@ export { diff } from "./diff";
 export { Draft } from "./draft";
 export { emptyPlan, entityCount, entityOf, type Plan } from "./plan";
 export { PlanIndex, type Derived } from "./plan-index";
-export { offers, pointsOf, segmentsOfSsid, ssidsOf, vidsOfSsid } from "./offers";
+export { joinsAt, offers, pointsOf, segmentsOfSsid, ssidsOf, vidsOfSsid } from "./offers";
 export { MOST } from "./limits";
 export { nameOf, wallEndName } from "./names";
 export type { Winner } from "./merge";

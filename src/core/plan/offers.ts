@@ -1,6 +1,6 @@
 import { byNaturalText } from "../kernel";
 import type { PlanIndex } from "./plan-index";
-import type { Device } from "./schema/hardware";
+import type { Device, Host } from "./schema/hardware";
 import type { Segment, Ssid } from "./schema/separation";
 
 /** The segments a wireless name can lead into: its own first, then those that the sign-in may choose. */
@@ -24,6 +24,17 @@ export const pointsOf = (index: PlanIndex, ssid: Ssid, place = ""): Device[] => 
   const near = (device: Device) => (place !== "" && device.place.toLowerCase() === place.toLowerCase() ? 0 : 1);
   return [...index.plan.device.values()].filter((device) => offers(index, device, ssid)).sort((a, b) => near(a) - near(b) || byNaturalText(a.name, b.name));
 };
+
+/**
+ * Where a host on a wireless name can join, first where it does: the access point that the plan names for it as long as that one offers the name, then the
+ * nearest; the others stand in when it fails. None for a host that is on no wireless name.
+ */
+export function joinsAt(index: PlanIndex, { attachment, place }: Host): Device[] {
+  const ssid = attachment.at === "ssid" ? index.plan.ssid.get(attachment.ssid) : undefined;
+  const points = ssid === undefined ? [] : pointsOf(index, ssid, place);
+  const isNamed = (point: Device) => attachment.at === "ssid" && point.id === attachment.accessPoint;
+  return [...points.filter(isNamed), ...points.filter((point) => !isNamed(point))];
+}
 
 /** The names that an access point offers. */
 export const ssidsOf = (index: PlanIndex, device: Device): Ssid[] => [...index.plan.ssid.values()].filter((ssid) => offers(index, device, ssid));

@@ -22,9 +22,9 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   deviceVlan: (v) => to("device", "device", v.device),
   vlan: (v) => to("domain", "domain", v.domain),
   segment: (s) => [...to("zone", "zone", s.zone), ...to("vlan", "vlan", s.vlan), ...to("gatewayInterface", "interface", s.gatewayInterface)],
-  device: (d) => [...to("domain", "domain", d.domain), ...each("hears", "device", d.hears), ...each("protections", "host", d.protections.bound)],
+  device: (d) => [...to("domain", "domain", d.domain), ...each("hears", "device", d.hears), ...each("protections", "host", d.protections.bound), ...to("asksFrom", "interface", d.asksFrom)],
   lag: (l) => to("device", "device", l.device),
-  port: (p) => [...to("device", "device", p.device), ...to("lag", "lag", p.lag)],
+  port: (p) => [...to("device", "device", p.device), ...to("lag", "lag", p.lag), ...to("guards", "signIn", p.guards.profile)],
   link: (l) => [...to("a", "port", l.a), ...to("b", "port", l.b)],
   interface: (i) => [
     ...to("device", "device", i.device), ...to("port", "port", i.port), ...to("segment", "segment", i.segment), ...to("line", "line", i.line),
@@ -34,7 +34,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   host: (h) => [
     ...to("segment", "segment", h.segment), ...to("surveyed", "room", h.surveyed?.room ?? null),
     ...(h.attachment.at === "port" ? to("attachment", "port", h.attachment.port) : []),
-    ...(h.attachment.at === "ssid" ? to("attachment", "ssid", h.attachment.ssid) : []),
+    ...(h.attachment.at === "ssid" ? [...to("attachment", "ssid", h.attachment.ssid), ...to("attachment", "device", h.attachment.accessPoint)] : []),
     ...(h.attachment.at === "behind" ? to("attachment", "host", h.attachment.host) : []),
   ],
   scope: (s) => [...to("segment", "segment", s.segment), ...to("serverDevice", "device", s.serverDevice), ...to("serverHost", "host", s.serverHost)],
@@ -51,9 +51,9 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
 /** Which kinds can point at each kind: where to look before something is deleted. */
 export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[] } = {
   site: [], room: ["room", "gear", "host"], hostKind: [], deviceModel: [], template: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface", "forward", "expectation"], vlan: ["segment"],
-  segment: ["interface", "ssid", "host", "scope", "expectation"], device: ["device", "lag", "port", "interface", "scope", "gear", "deviceVlan", "ssid", "radio", "expectation"], lag: ["port"],
-  port: ["link", "interface", "host", "expectation"], link: [], interface: ["segment"], ssid: ["host", "expectation"], radio: [], host: ["host", "scope", "device", "signIn", "forward", "expectation"], scope: [], wall: [],
-  signIn: [], forward: ["expectation"], expectation: [],
+  segment: ["interface", "ssid", "host", "scope", "expectation"], device: ["device", "lag", "port", "interface", "scope", "gear", "deviceVlan", "ssid", "radio", "host", "expectation"], lag: ["port"],
+  port: ["link", "interface", "host", "expectation"], link: [], interface: ["segment", "device"], ssid: ["host", "expectation"], radio: [], host: ["host", "scope", "device", "signIn", "forward", "expectation"], scope: [], wall: [],
+  signIn: ["port"], forward: ["expectation"], expectation: [],
 };
 
 export const referencesOf = <K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] => REFERENCES[kind](entity);

@@ -8,7 +8,7 @@ import { testId } from "../testing/build-plan";
 import {
   addGear, addHostKind, addLine, addOption, addRoom, editGear, editLineText, editRoom, editSegmentField, GEAR_FIELDS, LINE_FIELDS, numberAll6, pasteRooms, ROOM_FIELDS, SEGMENT_FIELDS, setAliases,
   setDeviceVlans, setVlanNameLimit, SITE_FIELDS, splitSegment, addDevice, addHost, addKeptClear, addLeg, addSegment, addSsid, connectPorts, DEVICE_FIELDS, DEVICE_MODELS, editDevice, editHostCell, editLink, editSegmentCell, editSite,
-  HOST_COLUMNS, makeLag, makeWan, makeWayBack, movePool, notePorts, parkInVlan, putModel, setChannel, setChannels, setCrossing, setGuardText, setNameSchool, setPatch, setSoftwareNames, addStack, addTemplate, editPort, editSsid, labelCables, parseService, plan as runPlanner, pasteHosts, pasteSegments, SEGMENT_COLUMNS, setHostFields, setLegAddress, setSegmentFields, type Bench, type Refusal,
+  HOST_COLUMNS, makeLag, makeWan, makeWayBack, movePool, notePorts, parkInVlan, putModel, setChannel, setChannels, setCrossing, setMacLimit, setProfile, setOwnNetwork, OWN_FIELDS, setOutside, OUTSIDE_FIELDS, setAsksFrom, setNameSchool, setPatch, setSoftwareNames, addStack, addTemplate, editPort, editSsid, labelCables, parseService, plan as runPlanner, pasteHosts, pasteSegments, SEGMENT_COLUMNS, setHostFields, setLegAddress, setSegmentFields, type Bench, type Refusal,
 } from ".";
 
 // Whatever a person (or a spreadsheet) puts into a field: it is either refused with a sentence, or what it leads to is a plan
@@ -78,7 +78,11 @@ const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Ben
   ["a stack", ({ text, other, pick }) => (b) => addStack(b, pick % 3 === 0 ? text : `${pick} × ${pick % 3 === 1 ? "24-port PoE" : text} in ${other}, uplinks to core`)],
   ["a model", ({ text, other, pick }) => (b) => putModel(b, null, { name: text, kind: "switch", bridging: "vlan", ports: pick % 2 === 0 ? other : `${pick} copper ${other}`, budgetW: pick % 4 === 0 ? other : "", oneLostW: pick % 4 === 1 ? other : "", heightUnits: pick % 4 === 2 ? other : "" })],
   ["a port's field", ({ plan, n, text, pick }) => (b) => editPort(b, pickId(plan.port, n), must((["label", "softwareName", "speedMbps", "poeMw"] as const)[pick % 4], "a field"), text)],
-  ["a guard's text", ({ plan, n, text, pick }) => (b) => setGuardText(b, [pickId(plan.port, n), pickId(plan.port, n + 1)], pick % 2 === 0 ? "macLimit" : "profile", text)],
+  ["a MAC limit", ({ plan, n, text }) => (b) => setMacLimit(b, [pickId(plan.port, n), pickId(plan.port, n + 1)], text)],
+  ["a sign-in profile", ({ plan, n, text, pick }) => (b) => setProfile(b, [pickId(plan.port, n), pickId(plan.port, n + 1)], pick % 2 === 0 ? null : text)],
+  ["a host's own network", ({ plan, n, text, pick }) => (b) => setOwnNetwork(b, pickId(plan.host, n), OWN_FIELDS[pick % OWN_FIELDS.length] ?? "dns", text)],
+  ["a line's outside", ({ plan, n, text, pick }) => (b) => setOutside(b, pickId(plan.line, n), OUTSIDE_FIELDS[pick % OUTSIDE_FIELDS.length] ?? "dns", text)],
+  ["where a device asks from", ({ plan, n, pick }) => (b) => setAsksFrom(b, pickId(plan.device, n), pick % 2 === 0 ? null : pickId(plan.interface, pick))],
   ["a patch", ({ plan, n, text, pick }) => (b) => setPatch(b, pickId(plan.link, n), pick % 2 === 0 ? "panel" : "socket", text)],
   ["labels by a pattern", ({ text, pick }) => (b) => editSite(b, "cablePattern", pick % 2 === 0 ? text : `{from} ${text}`) ?? labelCables(b)],
   ["the pattern of gear", ({ text, pick }) => (b) => editSite(b, "devicePattern", pick % 2 === 0 ? text : `{place} ${text}`) ?? addStack(b, "2 × access point in Loft")],

@@ -9,7 +9,7 @@ import { carryExactly, fieldsOf, paintPorts, setCrossing, type CrossingWay, type
 
 const v = (n: number) => must(asVid(n), `${n}`);
 const VIDS = [10, 20, 30, 40];
-const EDGE = { edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: "", macLimit: 1, restrictedRole: false };
+const EDGE = { edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: null, macLimit: 1, restrictedRole: false };
 const domain = aDomain();
 
 interface Site { readonly size: number; readonly ring: boolean; readonly parents: readonly number[]; readonly uses: readonly (readonly number[])[]; readonly carried: readonly { readonly tagged: readonly number[]; readonly tip: number | null; readonly pvid: number | null }[]; readonly plainAt: number; readonly strict: boolean }

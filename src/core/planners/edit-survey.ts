@@ -2,6 +2,7 @@ import { BLANK_GEAR, BLANK_LINE, BLANK_ROOM, HOST_KINDS, PURPOSES, type Gear, ty
 import { forget } from "./forget";
 import { countChecked } from "./count-text";
 import { HOST_KIND_WORDS } from "./host-cell";
+import { removeLeg } from "./legs";
 import type { Bench, Refusal } from "./planner";
 import { nameRefusal, readAddresses, readDate, readMetres, readPrefixes } from "./survey-text";
 
@@ -208,7 +209,7 @@ export function addLine({ draft, ids }: Bench, name: string): Refusal {
 
 /** Removes a line and the legs on it. */
 export function removeLine({ draft }: Pick<Bench, "draft">, id: string): void {
-  for (const leg of draft.all("interface")) if (leg.line === id) draft.remove("interface", leg.id);
+  for (const leg of draft.all("interface")) if (leg.line === id) removeLeg({ draft }, leg.id);
   forget(draft, new Set([id]));
   draft.remove("line", id);
 }

@@ -1,13 +1,16 @@
 import { containsAddress, formatAddress, formatPrefix, type Ipv4 } from "../address";
 import type { Draft, Interface, Segment } from "../plan";
 import { giveGateway } from "./add-segment";
+import { followEntered } from "./own-network";
 import type { Bench, Refusal } from "./planner";
 import { usualGateway } from "./usual-gateway";
 
-/** Clients that ask the old address for names ask the new one. */
+/** Clients that ask the old address for names ask the new one, also those that have it entered themselves. */
 function moveNames(draft: Draft, segment: string, old: Ipv4 | undefined, address: Ipv4): void {
+  if (old === undefined) return;
   const { dns } = draft.need("segment", segment);
-  if (old !== undefined && dns.includes(old)) draft.patch("segment", segment, { dns: dns.map((d) => (d === old ? address : d)) });
+  if (dns.includes(old)) draft.patch("segment", segment, { dns: dns.map((d) => (d === old ? address : d)) });
+  followEntered(draft, old, address);
 }
 
 /** Gives the leg that address as its first, its others staying, and makes it the segment's gateway. */

@@ -31,6 +31,23 @@ export function portNamed(draft: Draft, text: string): string | null {
   return draft.all("port").find((p) => `${devices.get(p.device) ?? ""} ${p.label.toLowerCase()}` === wanted)?.id ?? null;
 }
 
+/** The wireless name, and where it is joined, that "Staff" or "Staff at Hall AP" means; null for any other text. */
+function wirelessNamed(draft: Draft, text: string): { readonly ssid: string; readonly accessPoint: string | null } | null {
+  return joinedAt(text, (name) => draft.all("ssid").find((one) => one.name.toLowerCase() === name)?.id, (name) => draft.all("device").find((one) => one.kind === "accessPoint" && one.name.toLowerCase() === name)?.id);
+}
+
+/** The same with the look-ups given, both by names in small letters: a wireless name may hold " at " itself. */
+export function joinedAt(text: string, ssidNamed: (name: string) => string | undefined, pointNamed: (name: string) => string | undefined): { readonly ssid: string; readonly accessPoint: string | null } | null {
+  const wanted = text.toLowerCase();
+  const whole = ssidNamed(wanted);
+  if (whole !== undefined) return { ssid: whole, accessPoint: null };
+  for (let at = wanted.indexOf(" at "); at >= 0; at = wanted.indexOf(" at ", at + 1)) {
+    const [ssid, point] = [ssidNamed(wanted.slice(0, at)), pointNamed(wanted.slice(at + 4))];
+    if (ssid !== undefined && point !== undefined) return { ssid, accessPoint: point };
+  }
+  return null;
+}
+
 const EDITS: { readonly [C in HostColumn]: CellEdit } = {
   address: ({ draft }, host, text) => {
     if (empty(text)) {
@@ -79,12 +96,12 @@ const EDITS: { readonly [C in HostColumn]: CellEdit } = {
       draft.patch("host", host.id, { attachment: { at: "unplaced" } });
       return null;
     }
-    const ssid = draft.all("ssid").find((s) => s.name.toLowerCase() === text.toLowerCase());
+    const wireless = wirelessNamed(draft, text);
     const behind = /^behind (.+)$/i.exec(text)?.[1]?.toLowerCase();
     const phone = behind === undefined ? undefined : draft.all("host").find((h) => h.name.toLowerCase() === behind && h.id !== host.id);
     const port = portNamed(draft, text);
-    if (ssid === undefined && phone === undefined && port === null) return `"${text}" is no port, wireless name or device here; write "Upper switch 13" or "behind Phone 3".`;
-    const attachment = port !== null ? { at: "port" as const, port } : ssid !== undefined ? { at: "ssid" as const, ssid: ssid.id } : { at: "behind" as const, host: phone?.id ?? "" };
+    if (wireless === null && phone === undefined && port === null) return `"${text}" is no port, wireless name or device here; write "Upper switch 13", "Staff at Hall AP" or "behind Phone 3".`;
+    const attachment = port !== null ? { at: "port" as const, port } : wireless !== null ? { at: "ssid" as const, ...wireless } : { at: "behind" as const, host: phone?.id ?? "" };
     draft.patch("host", host.id, { attachment });
     return null;
   },

@@ -6,7 +6,7 @@ export { cableLags, dissolveLag, labelCables, makeLag, setCable, setLagMode, set
 export { putModel, removeModel, runsText, type ModelText } from "./own-models";
 export { namesFromSightings, setSoftwareNames, sharedNames, type Lit } from "./software-names";
 export { portsByRule, type PortRule } from "./port-rules";
-export { editPort, GUARD_FLAGS, makeWan, makeWayBack, parkInVlan, portFieldText, setGuard, setGuardText, type GuardFlag, type PortField } from "./port-roles";
+export { editPort, GUARD_FLAGS, makeWan, makeWayBack, parkInVlan, portFieldText, setGuard, setMacLimit, setProfile, type GuardFlag, type PortField } from "./port-roles";
 export { addRadios, channelsText, setChannel, setChannels, setHearing, setRadio, setRadioIn, setRadioRules, widthsFor } from "./radios";
 export { crossingOf, setCrossing, type CrossingWay } from "./crossing";
 export { keepProbe, setExpected } from "./kept-probes";
@@ -26,7 +26,10 @@ export {
   addGear, addHostKind, addLine, addRoom, baseKind, editGear, editRoom, GEAR_FIELDS, isPurpose, moveRoom, pasteRooms, removeLine, removeRooms, ROOM_FIELDS, setAliases, type GearField, type RoomField,
 } from "./edit-survey";
 export { addressesText, prefixesText } from "./survey-text";
-export { addHost, editHostCell, HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, parseManner, type HostColumn } from "./host-cell";
+export { OUTSIDE_FIELDS, outsideFieldText, OWN_FIELDS, ownFieldText, readLength, readRouter, setOutside, setOwnNetwork, type OutsideField, type OwnField } from "./own-network";
+export { readAddresses, type Read } from "./survey-text";
+export { HOST_HEADS } from "./host-heads";
+export { addHost, editHostCell, joinedAt, HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, parseManner, type HostColumn } from "./host-cell";
 export { asLabel, isHostName } from "./host-label";
 export { convertSchool } from "./convert-school";
 export { formatLease, parseLease } from "./lease-text";
@@ -45,7 +48,7 @@ export { plan, type Bench, type IdSource, type Refusal } from "./planner";
 export { removeDevice, removeHost, removeSegment } from "./remove";
 export { addressInSegment, editSegmentCell, SEGMENT_COLUMNS, type SegmentColumn } from "./segment-cell";
 export { addOption, editSegmentField, removeOption, SEGMENT_FIELDS, segmentFieldText, setServer, type SegmentField } from "./segment-fields";
-export { DEVICE_FIELDS, deviceFieldText, editDevice, editLink, notePorts, setAbilities, setHostFields, setSegmentFields, type DeviceField } from "./set-fields";
+export { DEVICE_FIELDS, deviceFieldText, editDevice, editLink, notePorts, setAbilities, setAsksFrom, setHostFields, setSegmentFields, type DeviceField } from "./set-fields";
 export { renumber, type Move } from "./renumber";
 export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./split-merge";
 export { gatewayIn, staticBlockIn } from "./static-block";

@@ -94,7 +94,8 @@ test("renumbering takes the routes and the kept probes with it, and back again",
 
 describe("painting a port", () => {
   const painted = (port: Port, role: Parameters<typeof paintPorts>[2]) => must(donePlan(afterEdit(plan, ({ draft }) => paintPorts(draft, [port.id], role))).port.get(port.id), "the port");
-  const own = { ...access.guards, macLimit: 7, profile: "Staff", restrictedRole: true };
+  const signIn = must([...plan.signIn.values()][0], "a profile");
+  const own = { ...access.guards, macLimit: 7, profile: signIn.id, restrictedRole: true };
   const set = (port: Port, guards: Port["guards"]) => donePlan(afterEdit(plan, ({ draft }) => draft.patch("port", port.id, { guards })));
   const vid = must(access.pvid, "a VLAN");
 
@@ -110,9 +111,9 @@ describe("painting a port", () => {
   });
   test("from access to trunk and back it gets the guards of its sort, and keeps profile and restricted role", () => {
     const trunk = donePlan(afterEdit(set(access, own), ({ draft }) => paintPorts(draft, [access.id], { role: "trunk", untagged: null, tagged: [20 as Vid, 30 as Vid] })));
-    expect(trunk.port.get(access.id)?.guards).toMatchObject({ edge: false, bpduGuard: false, loopGuard: true, macLimit: null, profile: "Staff", restrictedRole: true });
+    expect(trunk.port.get(access.id)?.guards).toMatchObject({ edge: false, bpduGuard: false, loopGuard: true, macLimit: null, profile: signIn.id, restrictedRole: true });
     const back = donePlan(afterEdit(trunk, ({ draft }) => paintPorts(draft, [access.id], { role: "access", vid })));
-    expect(back.port.get(access.id)?.guards).toMatchObject({ edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, macLimit: 1, profile: "Staff" });
+    expect(back.port.get(access.id)?.guards).toMatchObject({ edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, macLimit: 1, profile: signIn.id });
   });
   test("a port switched off trusts nobody", () => {
     expect(painted(uplink, { role: "park" }).guards).toMatchObject({ dhcpTrust: false, arpTrust: false });

@@ -1,4 +1,5 @@
 import { parseIpv4 } from "../address";
+import { followEntered } from "./own-network";
 import type { Bench, Refusal } from "./planner";
 import { addressInSegment } from "./segment-cell";
 
@@ -18,6 +19,7 @@ export function setLegAddress({ draft }: Bench, id: string, typed: string): Refu
   for (const other of draft.all("segment")) {
     if (old !== undefined && other.dns.includes(old)) draft.patch("segment", other.id, { dns: other.dns.map((d) => (d === old ? address : d)) });
   }
+  if (old !== undefined) followEntered(draft, old, address);
   return null;
 }
 
@@ -31,8 +33,9 @@ export function addLeg({ draft, ids }: Bench, device: string, segmentId: string,
   return null;
 }
 
-/** Takes a leg away; a segment that used it as its gateway has none then. */
+/** Takes a leg away; a segment that used it as its gateway has none then, and a device that asked from it asks as usual. */
 export function removeLeg({ draft }: Pick<Bench, "draft">, id: string): void {
   for (const segment of draft.all("segment")) if (segment.gatewayInterface === id) draft.patch("segment", segment.id, { gatewayInterface: null });
+  for (const device of draft.all("device")) if (device.asksFrom === id) draft.patch("device", device.id, { asksFrom: null });
   draft.remove("interface", id);
 }

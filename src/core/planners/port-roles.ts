@@ -60,14 +60,16 @@ export function setGuard({ draft }: Pick<Bench, "draft">, ports: readonly string
   for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, [guard]: on } });
 }
 
-/** The most MAC addresses at once, or the name of the 802.1X profile, of some ports. */
-export function setGuardText({ draft }: Pick<Bench, "draft">, ports: readonly string[], guard: "macLimit" | "profile", typed: string): Refusal {
+/** The sign-in profile (IEEE 802.1X) of some ports; null for the only one there is. */
+export function setProfile({ draft }: Pick<Bench, "draft">, ports: readonly string[], profile: string | null): Refusal {
+  if (profile !== null && draft.get("signIn", profile) === undefined) return "That sign-in profile is not in the plan any more; choose another.";
+  for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, profile } });
+  return null;
+}
+
+/** The most MAC addresses at once at some ports; empty for no limit. */
+export function setMacLimit({ draft }: Pick<Bench, "draft">, ports: readonly string[], typed: string): Refusal {
   const text = typed.trim();
-  if (guard === "profile") {
-    if (text.length > 120) return "A profile's name has at most 120 characters.";
-    for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, profile: text } });
-    return null;
-  }
   const limit = /^\d{1,4}$/.test(text) ? Number(text) : null;
   if (text !== "" && (limit === null || limit < 1 || limit > 4096)) return `"${text}" is no limit; write 1 to 4096 addresses, or leave it empty for none.`;
   for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, macLimit: limit } });

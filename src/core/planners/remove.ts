@@ -1,5 +1,6 @@
 import type { Draft } from "../plan";
 import { forget } from "./forget";
+import { removeLeg } from "./legs";
 import { removeSsid } from "./ssid";
 
 /** Removes a segment with its legs, scopes, wireless names and, when nothing else uses them, its VLAN and zone. Hosts stay, without a segment. */
@@ -12,9 +13,8 @@ export function removeSegment(draft: Draft, id: string): void {
     else if (onSsid) draft.patch("host", host.id, { attachment: { at: "unplaced" } });
   }
   for (const ssid of draft.all("ssid")) if (ssid.moreSegments.includes(id)) draft.patch("ssid", ssid.id, { moreSegments: ssid.moreSegments.filter((one) => one !== id) });
-  for (const kind of ["interface", "scope", "ssid"] as const) {
-    for (const entity of draft.all(kind)) if (entity.segment === id) draft.remove(kind, entity.id);
-  }
+  for (const leg of draft.all("interface")) if (leg.segment === id) removeLeg({ draft }, leg.id);
+  for (const kind of ["scope", "ssid"] as const) for (const entity of draft.all(kind)) if (entity.segment === id) draft.remove(kind, entity.id);
   draft.remove("segment", id);
   const { vlan, zone } = segment;
   if (vlan !== null && !draft.all("segment").some((other) => other.vlan === vlan)) draft.remove("vlan", vlan);
@@ -31,12 +31,9 @@ export function removeDevice(draft: Draft, id: string): void {
   for (const link of draft.all("link")) if (ports.has(link.a) || ports.has(link.b)) draft.remove("link", link.id);
   for (const host of draft.all("host")) {
     if (host.attachment.at === "port" && ports.has(host.attachment.port)) draft.patch("host", host.id, { attachment: { at: "unplaced" } });
+    if (host.attachment.at === "ssid" && host.attachment.accessPoint === id) draft.patch("host", host.id, { attachment: { ...host.attachment, accessPoint: null } });
   }
-  const legs = new Set(draft.all("interface").filter((leg) => leg.device === id).map((leg) => leg.id));
-  for (const segment of draft.all("segment")) {
-    if (segment.gatewayInterface !== null && legs.has(segment.gatewayInterface)) draft.patch("segment", segment.id, { gatewayInterface: null });
-  }
-  for (const leg of legs) draft.remove("interface", leg);
+  for (const leg of draft.all("interface")) if (leg.device === id) removeLeg({ draft }, leg.id);
   for (const scope of draft.all("scope")) if (scope.serverDevice === id) draft.remove("scope", scope.id);
   for (const entry of draft.all("deviceVlan")) if (entry.device === id) draft.remove("deviceVlan", entry.id);
   for (const gear of draft.all("gear")) if (gear.device === id) draft.patch("gear", gear.id, { device: null });

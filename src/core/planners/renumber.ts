@@ -58,7 +58,7 @@ function followedText(moves: MovesByAddress, text: string): string {
 
 /**
  * Moves subnets, and with them by the same offset every gateway and other leg, pool, exclusion, reservation and typed-in address in
- * them, and every name server, time server, relay target, route, kept probe and option value that points at one of these. Two segments may change places.
+ * them, and every name server, time server, relay target, a host's own gateway, route, kept probe and option value that points at one of these. Two segments may change places.
  * An address in use for which the new subnet has no place refuses the whole; a pool is cut to what fits. Backwards, with the ends of
  * each move swapped, leads to the plan that was, as long as nothing was cut.
  */
@@ -88,10 +88,12 @@ export function renumber(draft: Draft, moves: readonly Move[]): Refusal {
     if (!same) draft.put("interface", { ...leg, addresses4, addresses6, relayTo });
   }
   for (const host of draft.all("host")) {
-    if (host.segment === null || !bySegment.has(host.segment)) continue;
     const ipv4 = host.ipv4 === null ? null : own(host.segment, host.name, host.ipv4);
     const ipv6 = host.ipv6 === null ? null : own(host.segment, host.name, host.ipv6);
-    if (ipv4 !== host.ipv4 || ipv6 !== host.ipv6) draft.put("host", { ...host, ipv4, ipv6 });
+    const [gateway4, gateway6] = [host.gateway4 === null ? null : elsewhere.follow(host.gateway4), host.gateway6 === null ? null : elsewhere.follow(host.gateway6)];
+    const dns = host.dns.map((a) => elsewhere.follow(a));
+    const same = ipv4 === host.ipv4 && ipv6 === host.ipv6 && gateway4 === host.gateway4 && gateway6 === host.gateway6 && dns.every((a, i) => a === host.dns[i]);
+    if (!same) draft.put("host", { ...host, ipv4, ipv6, gateway4, gateway6, dns });
   }
   if (refusal !== null) return refusal;
   for (const scope of draft.all("scope")) {

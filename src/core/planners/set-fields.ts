@@ -1,4 +1,4 @@
-import { asPrefix6, parseIpv6, parsePrefix } from "../address";
+import { asPrefix6, isGroup, parseIpv6, parseMac, parsePrefix } from "../address";
 import { vid as asVid, type Abilities, type Device } from "../plan";
 import { countChecked } from "./count-text";
 import type { Bench, Refusal } from "./planner";
@@ -44,10 +44,10 @@ export function setHostFields({ draft }: Bench, id: string, field: "tag" | "ipv6
   }
 }
 
-export const DEVICE_FIELDS = ["name", "place", "model", "credentialsPlace", "supportUntil", "feed", "backupFeed", "rackUnit", "heightUnits", "poeBudget", "poeOneLost", "maxVlans", "notes"] as const;
+export const DEVICE_FIELDS = ["name", "place", "model", "credentialsPlace", "supportUntil", "bridgeMac", "feed", "backupFeed", "rackUnit", "heightUnits", "poeBudget", "poeOneLost", "maxVlans", "notes"] as const;
 export type DeviceField = (typeof DEVICE_FIELDS)[number];
 const LONGEST: Readonly<Record<DeviceField, number>> = {
-  name: 80, place: 120, model: 120, credentialsPlace: 120, supportUntil: 10, feed: 120, backupFeed: 120, rackUnit: 3, heightUnits: 2, poeBudget: 8, poeOneLost: 8, maxVlans: 4, notes: 2000,
+  name: 80, place: 120, model: 120, credentialsPlace: 120, supportUntil: 10, bridgeMac: 23, feed: 120, backupFeed: 120, rackUnit: 3, heightUnits: 2, poeBudget: 8, poeOneLost: 8, maxVlans: 4, notes: 2000,
 };
 
 const watts = (mw: number | null): string => (mw === null ? "" : String(mw / 1000));
@@ -60,7 +60,7 @@ export function deviceFieldText(device: Device, field: DeviceField): string {
     case "maxVlans": return device.abilities.maxVlans === null ? "" : String(device.abilities.maxVlans);
     case "rackUnit": return device.rackUnit === null ? "" : String(device.rackUnit);
     case "heightUnits": return device.heightUnits === 0 ? "" : String(device.heightUnits);
-    case "supportUntil": return device.supportUntil ?? "";
+    case "supportUntil": case "bridgeMac": return device[field] ?? "";
     default: return device[field];
   }
 }
@@ -107,6 +107,12 @@ export function editDevice(bench: Bench, id: string, field: DeviceField, typed: 
     if (other !== undefined) return `There is a device called ${other.name} already; give this one another name.`;
   }
   if (field === "poeBudget" || field === "poeOneLost" || field === "maxVlans" || field === "rackUnit" || field === "heightUnits") return editDeviceNumber(bench, id, field, text);
+  if (field === "bridgeMac") {
+    const mac = text === "" ? null : parseMac(text);
+    if (text !== "" && (mac === null || isGroup(mac))) return `"${text}" is not the MAC address of a device, such as 02:5a:10:3c:00:22.`;
+    draft.patch("device", id, { bridgeMac: mac });
+    return null;
+  }
   if (field === "supportUntil") {
     if (text !== "" && !isDate(text)) return `"${text}" is not a date; write it as 2027-06-30, or leave it empty.`;
     draft.patch("device", id, { supportUntil: text === "" ? null : text });
@@ -124,6 +130,13 @@ export function isDate(text: string): boolean {
   const leap = year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
   const days = (DAYS[month - 1] ?? 0) + (leap && month === 2 ? 1 : 0);
   return day >= 1 && day <= days;
+}
+
+/** Which of its own legs a device asks its servers from (sign-in, time); null for the first with an address. */
+export function setAsksFrom({ draft }: Pick<Bench, "draft">, id: string, leg: string | null): Refusal {
+  if (leg !== null && draft.get("interface", leg)?.device !== id) return "Choose one of its own addresses.";
+  draft.patch("device", id, { asksFrom: leg });
+  return null;
 }
 
 /** A note on a port, such as what it is kept for. */

@@ -59,7 +59,7 @@ export function setNameSchool({ draft, ids }: Bench, school: "one" | "each"): Re
       const name = place !== "" && ssid.name.endsWith(` ${place}`) ? ssid.name.slice(0, -place.length - 1) : ssid.name;
       draft.put("ssid", { ...ssid, name, at: [] });
       for (const other of others) {
-        for (const host of draft.all("host")) if (host.attachment.at === "ssid" && host.attachment.ssid === other.id) draft.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id } });
+        for (const host of draft.all("host")) if (host.attachment.at === "ssid" && host.attachment.ssid === other.id) draft.patch("host", host.id, { attachment: { ...host.attachment, ssid: ssid.id } });
         forget(draft, new Set([other.id]));
         draft.remove("ssid", other.id);
       }

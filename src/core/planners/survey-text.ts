@@ -4,8 +4,8 @@ import { isDate } from "./set-fields";
 
 /** A text field's reading: a value, or the sentence why not. */
 export type Read<T> = { readonly value: T; readonly refusal: null } | { readonly value: null; readonly refusal: string };
-const ok = <T>(value: T): Read<T> => ({ value, refusal: null });
-const no = (refusal: string): Read<never> => ({ value: null, refusal });
+export const readAs = <T>(value: T): Read<T> => ({ value, refusal: null });
+export const notRead = (refusal: string): Read<never> => ({ value: null, refusal });
 
 const parts = (text: string): string[] => text.split(/[\s,;]+/).filter((part) => part !== "" && part !== "–" && part !== "-");
 
@@ -13,16 +13,16 @@ const parts = (text: string): string[] => text.split(/[\s,;]+/).filter((part) =>
 export function readPrefixes(text: string, most: number): Read<Prefix[]> {
   const read = parts(masksAsSlashes(text)).map((part) => ({ part, prefix: readPrefix(part) }));
   const bad = read.find(({ prefix }) => prefix === null);
-  if (bad !== undefined) return no(`"${bad.part}" is not a subnet such as 10.24.0.0/16 or fd24:5a10:3c01::/48; the host part must be zero.`);
-  return read.length > most ? no(`At most ${most} belong here.`) : ok(read.flatMap(({ prefix }) => prefix ?? []));
+  if (bad !== undefined) return notRead(`"${bad.part}" is not a subnet such as 10.24.0.0/16 or fd24:5a10:3c01::/48; the host part must be zero.`);
+  return read.length > most ? notRead(`At most ${most} belong here.`) : readAs(read.flatMap(({ prefix }) => prefix ?? []));
 }
 
 /** Addresses with commas or blanks between. */
 export function readAddresses(text: string, most: number): Read<Address[]> {
   const read = parts(text).map((part) => ({ part, address: parseAddress(part) }));
   const bad = read.find(({ address }) => address === null);
-  if (bad !== undefined) return no(`"${bad.part}" is not an address such as 10.24.20.1.`);
-  return read.length > most ? no(`At most ${most} belong here.`) : ok(read.flatMap(({ address }) => address ?? []));
+  if (bad !== undefined) return notRead(`"${bad.part}" is not an address such as 10.24.20.1.`);
+  return read.length > most ? notRead(`At most ${most} belong here.`) : readAs(read.flatMap(({ address }) => address ?? []));
 }
 
 export const addressesText = (addresses: readonly Address[]): string => addresses.map(formatAddress).join(", ");
@@ -30,14 +30,14 @@ export const prefixesText = (prefixes: readonly Prefix[]): string => prefixes.ma
 
 /** Metres, up to two decimals, as centimetres; null for an empty text. */
 export function readMetres(text: string): Read<number | null> {
-  if (text.trim() === "") return ok(null);
+  if (text.trim() === "") return readAs(null);
   const metres = /^\d{1,5}([.,]\d{1,2})?\s*m?$/.test(text.trim()) ? Number(text.trim().replace(/\s*m$/, "").replace(",", ".")) : null;
-  return metres === null ? no(`"${text}" is no length; write metres such as 38 or 2.5, or leave it empty.`) : ok(Math.round(metres * 100));
+  return metres === null ? notRead(`"${text}" is no length; write metres such as 38 or 2.5, or leave it empty.`) : readAs(Math.round(metres * 100));
 }
 
 export function readDate(text: string): Read<string | null> {
-  if (text.trim() === "") return ok(null);
-  return isDate(text.trim()) ? ok(text.trim()) : no(`"${text}" is not a date; write it as 2027-06-30, or leave it empty.`);
+  if (text.trim() === "") return readAs(null);
+  return isDate(text.trim()) ? readAs(text.trim()) : notRead(`"${text}" is not a date; write it as 2027-06-30, or leave it empty.`);
 }
 
 /** A name of 1 to 80 characters that no other has; `of` is the word for what is named. */

@@ -1,5 +1,6 @@
 import { addSegment } from "./add-segment";
 import { addHost, editHostCell, HOST_COLUMNS, type HostColumn } from "./host-cell";
+import { HOST_HEADS } from "./host-heads";
 import type { Bench, Refusal } from "./planner";
 import { editSegmentCell, SEGMENT_COLUMNS, type SegmentColumn } from "./segment-cell";
 
@@ -24,10 +25,6 @@ function cellsOf<C extends string>(columns: readonly C[], from: C, row: readonly
 const SEGMENT_HEADS: Readonly<Record<SegmentColumn, readonly string[]>> = {
   mark: ["mark"], vid: ["vid", "vlan", "vlan id", "tag"], name: ["name", "segment", "network", "vlan name"], zone: ["zone"], prefix: ["prefix", "subnet", "network address", "cidr"], gateway: ["gate", "gateway", "default gateway", "router"],
   pool: ["pool", "dhcp", "dhcp pool", "dhcp range", "range", "scope"], lease: ["lease", "lease time"], dns: ["dns", "dns server", "dns servers", "name servers"], planned: ["plan", "planned", "devices", "hosts"],
-};
-const HOST_HEADS: Readonly<Record<HostColumn, readonly string[]>> = {
-  name: ["name", "host", "host name", "hostname", "device"], kind: ["kind", "type", "device type"], segment: ["segment", "vlan", "network"], mac: ["mac", "mac address", "hardware address"], address: ["address", "ip", "ip address", "ipv4", "ipv4 address"],
-  how: ["how", "fixed by", "assignment"], port: ["port", "plugged in", "switch port"], place: ["place", "room", "location"],
 };
 
 /**

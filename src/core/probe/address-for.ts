@@ -25,7 +25,7 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
       journey.stop({ title: host?.name ?? "", place: formatAddress(typed), says: "has an address of another subnet", why: "", tag: undefined, subjects: outside.subjects, device: null, ports: [] }, outside);
       return null;
     }
-    return typedLease(index, home, typed);
+    return typedLease(index, home, typed, host);
   }
   return family === 4 ? askForLease(bench, started) : takeAdvertised(bench, started);
 }

@@ -35,14 +35,14 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
     expect(fromHost(office, "PC Reception 1", { to: "internet", service: null }).cause).toBeNull();
   });
   test("one that does not is let in by its MAC address if the register knows it; a stranger lands where failed ones do", () => {
-    const printer = edited(office, (draft) => { guard(draft, "Upper switch", "4", { signIn: true, profile: "Practice sign-in" }); });
+    const printer = edited(office, (draft) => { guard(draft, "Upper switch", "4", { signIn: true, profile: profile(draft).id }); });
     expect(signs(printer, "Reception printer")).toMatch(/^let in by 02:/);
     const stranger = atPort(printer, "Upper switch", "4");
     expect(says(printer, "Upper switch", "4")).toBe("not known: VLAN 90");
     expect([stranger.cause, stranger.lease?.segment]).toEqual([null, segmentOf(office, "Guests").id]);
   });
   test("without a way for those that do not sign in the port stays closed, and letting them in by MAC address mends it", () => {
-    const closed = edited(office, (draft) => { guard(draft, "Upper switch", "4", { signIn: true, profile: "Practice sign-in" }); draft.patch("signIn", profile(draft).id, { byMac: false, failed: null }); });
+    const closed = edited(office, (draft) => { guard(draft, "Upper switch", "4", { signIn: true, profile: profile(draft).id }); draft.patch("signIn", profile(draft).id, { byMac: false, failed: null }); });
     const outcome = fromHost(closed, "Reception printer", { to: "address" });
     expect(outcome.cause?.sentence).toBe("Upper switch port 4 stays closed: Reception printer does not sign in.");
     expect(tryRepairs(PlanIndex.of(closed), outcome, ids).map((tried) => [tried.repair.label, tried.result])).toEqual([["Let devices in by MAC address (Practice sign-in)", "passes"]]);

@@ -4,7 +4,8 @@ import { noAddressServer } from "../checks/servers";
 import { serverNotHeard } from "../checks/unheard";
 import type { Repair } from "../checks/check";
 import { leasableCount, leasedTo, leasesOf, offerTo, visitorAddress, whoAnswers, type Answer } from "../dhcp";
-import { nameOf, type Interface, type PlanIndex, type Scope, type Segment } from "../plan";
+import { nameOf, type Host, type Interface, type PlanIndex, type Scope, type Segment } from "../plan";
+import { enteredOn } from "../routing";
 import type { ProbeBench } from "./bench";
 import { explain, passTo } from "./deliver";
 import { misplaced } from "./misplaced";
@@ -46,15 +47,14 @@ function optionAddresses(scope: Scope, code: number): Address[] | null {
   return found.length === 0 ? null : found;
 }
 
-/** What the register has typed into a host. */
-export function typedLease(index: PlanIndex, segment: Segment, address: Address): Lease {
+/** What is entered on a static host, or what a segment says to whoever has that address in it (null). */
+export function typedLease(index: PlanIndex, segment: Segment, address: Address, host: Host | null): Lease {
   const family = typeof address === "number" ? 4 : 6;
-  const own = family === 4 ? segment.prefixes4 : segment.prefixes6;
+  const { own, gateway, gatewayLeg } = enteredOn(index, host, segment, address);
   const prefix = own.find((p) => containsAddress(p, address));
-  const leg = index.gatewayOf(segment);
   return {
-    address, mask: prefix === undefined ? "" : family === 4 ? netmaskText(prefix) : `/${prefix.length}`, own: prefix === undefined ? own : [prefix], gateway: (family === 4 ? leg?.addresses4 : leg?.addresses6)?.[0] ?? null, gatewayLeg: family === 6 ? (leg ?? null) : null,
-    dns: segment.dns, leaseSeconds: null, server: "typed in", segment: segment.id, free: null, leased: false, turnedAt: null,
+    address, mask: prefix === undefined ? "" : family === 4 ? netmaskText(prefix) : `/${prefix.length}`, own: prefix === undefined ? own : [prefix], gateway, gatewayLeg,
+    dns: host !== null && host.dns.length > 0 ? host.dns : segment.dns, leaseSeconds: null, server: "typed in", segment: segment.id, free: null, leased: false, turnedAt: null,
   };
 }
 
@@ -68,7 +68,7 @@ export function ownLease(index: PlanIndex, address: Address, length: number, gat
 function leaseOf(index: PlanIndex, segment: Segment, address: Address, scope: Scope): Lease {
   const prefix = segment.prefixes4.find((p) => containsAddress(p, address));
   return {
-    ...typedLease(index, segment, address), own: prefix === undefined ? [] : [prefix], gateway: optionAddresses(scope, 3)?.[0] ?? index.gatewayOf(segment)?.addresses4[0] ?? null, dns: optionAddresses(scope, 6) ?? segment.dns,
+    ...typedLease(index, segment, address, null), own: prefix === undefined ? [] : [prefix], gateway: optionAddresses(scope, 3)?.[0] ?? index.gatewayOf(segment)?.addresses4[0] ?? null, dns: optionAddresses(scope, 6) ?? segment.dns,
     leaseSeconds: scope.leaseSeconds, server: serverOf(index, scope), free: Number(leasableCount(index, scope)), leased: true,
   };
 }

@@ -1,5 +1,5 @@
 import { madeMac, type Mac } from "../address";
-import { nameOf, pointsOf, type Host, type Interface, type PlanIndex } from "../plan";
+import { joinsAt, nameOf, type Host, type Interface, type PlanIndex } from "../plan";
 import { FABRIC, type Fabric, type Flood, type Source, type Tag } from "../switching";
 
 /** Where something hangs on the network. */
@@ -63,7 +63,7 @@ export function portOfHost(index: PlanIndex, host: Host): string | null {
 export function placeOfHost(index: PlanIndex, host: Host): Place | null {
   if (host.attachment.at === "ssid") {
     const ssid = index.plan.ssid.get(host.attachment.ssid);
-    const point = ssid === undefined ? undefined : pointsOf(index, ssid, host.place)[0];
+    const point = ssid === undefined ? undefined : joinsAt(index, host)[0];
     const segment = ssid === undefined ? undefined : index.plan.segment.get(ssid.segment);
     const vid = segment === undefined ? null : index.vidOf(segment);
     return ssid === undefined || point === undefined || vid === null ? null : { at: "inside", device: point.id, vid, port: null, ssid: ssid.id };

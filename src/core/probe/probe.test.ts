@@ -82,7 +82,7 @@ test("a name is joined where it is offered, in one's own place first, and nowher
   expect(ask(only, { at: "ssid", ssid: ssid.id, device: studio?.id ?? "" }, { to: "internet", service: null }).stopsAt).toBeNull();
   expect(ask(only, { at: "ssid", ssid: ssid.id, device: landing?.id ?? "" }, { to: "address" }).cause?.sentence).toMatch(/can't join Lock Visitors: it needs an access point that offers it/);
   // Someone in the studio joins the access point that stands there.
-  const guest = edited(home, (draft) => { draft.put("host", { ...BLANK_HOST, id: testId("host", "guest"), name: "guest", kind: "mobile", segment: ssid.segment, place: studio?.place ?? "", attachment: { at: "ssid", ssid: ssid.id } }); });
+  const guest = edited(home, (draft) => { draft.put("host", { ...BLANK_HOST, id: testId("host", "guest"), name: "guest", kind: "mobile", segment: ssid.segment, place: studio?.place ?? "", attachment: { at: "ssid", ssid: ssid.id, accessPoint: null } }); });
   const way = fromHost(guest, "guest", { to: "internet", service: null }).steps.flatMap((step) => step.device ?? []);
   expect(way).toContain(studio?.id);
   expect(way).not.toContain(landing?.id);

@@ -1,5 +1,6 @@
 import { familyOf, formatAddress, type Address } from "../address";
 import type { Subject } from "../checks/check";
+import { enteredCause } from "../checks/entered";
 import { listed } from "../checks/wording";
 import { nameOf, type Draft } from "../plan";
 import type { ProbeBench } from "./bench";
@@ -28,7 +29,9 @@ export function resolve(bench: ProbeBench, sender: Sender, address: Address, kno
   const [found] = heard;
   if (found === undefined) {
     const [wanted] = others;
-    if (wanted !== undefined) explain(bench, sender.party, wanted);
+    const entered = sender.party.host === null ? null : enteredCause(bench.index, sender.party.host, address);
+    if (entered !== null) journey.stop({ title: sender.party.name, place: asking(address), says: "looks for it next door", why: "Mask and gateway are entered on it.", tag: undefined, subjects: subjectOf(sender.party), device: null, ports: [] }, entered);
+    else if (wanted !== undefined) explain(bench, sender.party, wanted);
     else nobodyHas(bench, address);
     return null;
   }

@@ -1,4 +1,4 @@
-import { formatAddress } from "../address";
+import { formatAddress, type Ipv4 } from "../address";
 import type { Repair } from "../checks/check";
 import { nameOf, type Device, type Host, type PlanIndex, type Port, type SignIn, type Vid } from "../plan";
 import { CATALOGUE } from "../survey/catalogue";
@@ -17,9 +17,14 @@ export type PortState =
 const speaks = (host: Host | null): boolean => host !== null && CATALOGUE.some((kind) => kind.base === host.kind && kind.speaksSignIn);
 
 export const profileOf = (index: PlanIndex, port: Port): SignIn | undefined => {
-  const profiles = [...index.plan.signIn.values()];
-  return port.guards.profile === "" && profiles.length === 1 ? profiles[0] : profiles.find((one) => one.name.toLowerCase() === port.guards.profile.toLowerCase());
+  if (port.guards.profile !== null) return index.plan.signIn.get(port.guards.profile);
+  const [first, ...others] = index.plan.signIn.values();
+  return others.length === 0 ? first : undefined;
 };
+
+/** The address that a device's own questions come from: that of the leg it is told to use, else of the first that has one; undefined without one. */
+const asksFrom = (index: PlanIndex, device: Device): Ipv4 | undefined =>
+  (device.asksFrom === null ? undefined : index.plan.interface.get(device.asksFrom)?.addresses4[0]) ?? index.interfacesOf(device.id).flatMap((leg) => leg.addresses4)[0];
 
 /** The first authentication server of a profile that a switch reaches; else why the first one is not reached. */
 export function serverReached(bench: ProbeBench, device: Device, profile: SignIn): { readonly server: Host } | { readonly cause: Cause } {
@@ -30,7 +35,7 @@ export function serverReached(bench: ProbeBench, device: Device, profile: SignIn
     const party = server === undefined ? null : bench.partyOf(server);
     const address = server === undefined ? null : hostAddress(bench, server, 4);
     if (server === undefined || party === null || address === null) continue;
-    const own = index.interfacesOf(device.id).flatMap((leg) => leg.addresses4)[0];
+    const own = asksFrom(index, device);
     if (own === undefined) {
       return { cause: { sentence: `${device.name} has no address of its own to ask ${server.name} from.`, subjects: [{ kind: "device", id: device.id }], repairs: [] } };
     }

@@ -1,9 +1,9 @@
-import { containsAddress, familyOf, formatAddress, type Address, type Family, type Prefix } from "../address";
+import { containsAddress, familyOf, formatAddress, isLinkLocal, type Address, type Family, type Prefix } from "../address";
 import type { Repair } from "../checks/check";
 import { isGateway, nameOf, type Device, type Host, type Interface, type Line, type Segment, type Service } from "../plan";
 import { openDoor } from "../planners/set-wall";
 import { answerTo, decide, endOf, INTERNET, judge, networkOfSegment, WALL_RULES, type Network, type Packet, type Party as WallParty } from "../policy";
-import { addressesOf, facingAddresses, forwardsPackets, linesOf, prefixesOf, routeFrom, translatesAt, type RouteChoice } from "../routing";
+import { enteredOn, facingAddresses, forwardsPackets, linesOf, prefixesOf, routeFrom, translatesAt, type RouteChoice } from "../routing";
 import type { ProbeBench } from "./bench";
 import { portOff } from "./gap";
 import { partyOfLeg, type Party } from "./place";
@@ -46,8 +46,6 @@ export function travel(bench: ProbeBench, from: Station, packet: Packet, topic: 
   const known = near || from.gatewayLeg === null ? null : partyOfLeg(bench.index, from.gatewayLeg);
   return hop(bench, from, packet, next ?? packet.dst, known, topic, conversation, 0);
 }
-
-const isLinkLocal = (address: Address): boolean => typeof address === "bigint" && address >= 0xfe80n * 2n ** 112n && address < 0xfec0n * 2n ** 112n;
 
 /** Sends a packet that a device itself makes: its answer, or what it asks of others. */
 export function travelFromDevice(bench: ProbeBench, device: Device, packet: Packet, topic: Topic, conversation: Conversation): Arrived | null {
@@ -277,11 +275,8 @@ export function stationOf(bench: ProbeBench, party: Party, address: Address): St
     return { party, address, leased: true, own: lease.own, gateway: lease.gateway, gatewayLeg: lease.gatewayLeg, segment: lease.segment === null ? null : (bench.index.plan.segment.get(lease.segment) ?? null) };
   }
   const segment = party.host?.segment === null || party.host === null ? null : (bench.index.plan.segment.get(party.host.segment) ?? null);
-  const leg = segment === null ? undefined : bench.index.gatewayOf(segment);
-  return {
-    party, address, leased: party.host !== null && party.host.manner !== "typed", own: segment === null ? [] : prefixesOf(segment, family),
-    gateway: leg === undefined ? null : (addressesOf(leg, family)[0] ?? null), gatewayLeg: family === 6 ? (leg ?? null) : null, segment,
-  };
+  const { own, gateway, gatewayLeg } = enteredOn(bench.index, party.host, segment, address);
+  return { party, address, leased: party.host !== null && party.host.manner !== "typed", own, gateway, gatewayLeg, segment };
 }
 
 /** The address a host has: entered on it, or the one that it really gets; null while it has none. */

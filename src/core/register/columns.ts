@@ -1,18 +1,20 @@
 import { parseAddress, parseMac } from "../address";
+import { HOST_HEADS } from "../planners";
 
 /** What a column of a table of devices can hold. */
-export const IMPORT_FIELDS = ["name", "kind", "mac", "how", "address", "ipv6", "segment", "port", "place", "notes"] as const;
+export const IMPORT_FIELDS = ["name", "kind", "mac", "how", "address", "ipv6", "segment", "port", "place", "length", "gateway", "length6", "gateway6", "dns", "notes"] as const;
 export type ImportField = (typeof IMPORT_FIELDS)[number];
 
 export const FIELD_WORDS: Readonly<Record<ImportField, string>> = {
-  name: "Name", kind: "Kind", mac: "MAC", how: "How", address: "Address", ipv6: "IPv6 address", segment: "Segment", port: "Plugged into", place: "Place", notes: "Notes",
+  name: "Name", kind: "Kind", mac: "MAC", how: "How", address: "Address", ipv6: "IPv6 address", segment: "Segment", port: "Plugged into", place: "Place", length: "Mask", gateway: "Gateway", length6: "IPv6 prefix length", gateway6: "IPv6 gateway", dns: "Name servers", notes: "Notes",
 };
 
 /** Words over a column by which it is known. */
 const HEADS: Readonly<Record<ImportField, readonly string[]>> = {
-  name: ["name", "device", "host", "hostname", "host name", "device name"], kind: ["kind", "type", "device type", "category"], mac: ["mac", "mac address", "physical address", "hardware address", "ethernet"],
-  how: ["how", "manner", "assignment", "method"], address: ["address", "ip", "ip address", "ipv4", "ipv4 address"], ipv6: ["ipv6", "ipv6 address"],
-  segment: ["segment", "network", "vlan", "subnet"], port: ["port", "plugged into", "switch port", "connected to", "socket"], place: ["place", "room", "location", "where"], notes: ["notes", "note", "comment", "remarks", "description"],
+  ...HOST_HEADS,
+  ipv6: ["ipv6", "ipv6 address"], length: ["mask", "netmask", "subnet mask", "prefix length", "own mask"], gateway: ["gateway", "default gateway", "router", "own gateway"],
+  length6: ["ipv6 prefix length", "own ipv6 length"], gateway6: ["ipv6 gateway", "own ipv6 gateway"], dns: ["dns", "dns servers", "name servers", "own name servers"],
+  notes: ["notes", "note", "comment", "remarks", "description"],
 };
 
 export interface Mapping {

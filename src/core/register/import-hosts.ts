@@ -1,7 +1,7 @@
-import { containsAddress, familyOf, formatAddress, inRange, isGroup, parseAddress, parseMac, usableRange, type Address } from "../address";
+import { containsAddress, familyOf, formatAddress, inRange, isGroup, parseAddress, parseMac, usableRange, type Address, type Ipv4, type Ipv6 } from "../address";
 import { ascending } from "../kernel";
 import { BLANK_HOST, HOST_KINDS, type Draft, type Host, type PlanIndex, type Segment } from "../plan";
-import { HOST_KIND_WORDS, MANNER_WORDS, addressInSegment, parseManner, type IdSource } from "../planners";
+import { HOST_KIND_WORDS, MANNER_WORDS, addressInSegment, joinedAt, parseManner, readLength, readRouter, readAddresses, type IdSource, type Read } from "../planners";
 import { FIELD_WORDS, type ImportField, type Mapping } from "./columns";
 
 export interface BadRow { readonly row: number; readonly cells: readonly string[]; readonly problems: readonly string[] }
@@ -17,6 +17,8 @@ class Names {
   readonly #subnets6: Segment[];
   readonly ports = new Map<string, string>();
   readonly ssids = new Map<string, string>();
+  readonly points = new Map<string, string>();
+  readonly legs: PlanIndex["plan"]["interface"];
   readonly hosts = new Map<string, Host>();
   readonly macs = new Map<string, Host>();
   readonly addresses = new Map<Address, string>();
@@ -25,6 +27,7 @@ class Names {
   constructor(index: PlanIndex) {
     const { plan } = index;
     this.byId = plan.segment;
+    this.legs = plan.interface;
     for (const segment of plan.segment.values()) {
       for (const key of [segment.mark, segment.name]) this.segments.set(key.toLowerCase(), segment);
       const vid = index.vidOf(segment);
@@ -35,6 +38,7 @@ class Names {
     this.#subnets6 = [...plan.segment.values()].filter((segment) => segment.prefixes6.length > 0);
     for (const port of plan.port.values()) this.ports.set(`${plan.device.get(port.device)?.name ?? ""} ${port.label}`.toLowerCase(), port.id);
     for (const ssid of plan.ssid.values()) this.ssids.set(ssid.name.toLowerCase(), ssid.id);
+    for (const device of plan.device.values()) if (device.kind === "accessPoint") this.points.set(device.name.toLowerCase(), device.id);
     for (const host of plan.host.values()) {
       this.hosts.set(host.name.toLowerCase(), host);
       if (host.mac !== null) this.macs.set(host.mac, host);
@@ -65,8 +69,8 @@ function attachmentOf(names: Names, text: string): Host["attachment"] | null {
   const wanted = text.toLowerCase().replace(/\s+port\s+/, " ");
   const port = names.ports.get(wanted);
   if (port !== undefined) return { at: "port", port };
-  const ssid = names.ssids.get(wanted);
-  if (ssid !== undefined) return { at: "ssid", ssid };
+  const wireless = joinedAt(wanted, (name) => names.ssids.get(name), (name) => names.points.get(name));
+  if (wireless !== null) return { at: "ssid", ...wireless };
   const behind = /^behind (.+)$/.exec(wanted)?.[1];
   const host = behind === undefined ? undefined : names.hosts.get(behind);
   return host === undefined ? null : { at: "behind", host: host.id };
@@ -93,7 +97,7 @@ function readRow(names: Names, cells: Cells, home: Segment | null): { host: Omit
   const kind = blank(cells.kind) ? base.kind : names.kinds.get((cells.kind ?? "").toLowerCase());
   if (kind === undefined) problems.push(`"${cells.kind ?? ""}" is not a kind of device here; one of: ${Object.values(HOST_KIND_WORDS).join(", ")}.`);
   const attachment = blank(cells.port) ? base.attachment : attachmentOf(names, cells.port ?? "");
-  if (attachment === null) problems.push(`"${cells.port ?? ""}" is no port, wireless name or device here; write "Upper switch 13" or "behind Phone 3".`);
+  if (attachment === null) problems.push(`"${cells.port ?? ""}" is no port, wireless name or device here; write "Upper switch 13", "Staff at Hall AP" or "behind Phone 3".`);
   // An empty cell says nothing: what the register has stays. "by DHCP" is how a fixed address is taken away.
   const address = ipv4 === null ? base.ipv4 : (ipv4 as Host["ipv4"]);
   const address6 = ipv6 === null ? base.ipv6 : (ipv6 as Host["ipv6"]);
@@ -102,7 +106,7 @@ function readRow(names: Names, cells: Cells, home: Segment | null): { host: Omit
   return {
     known, problems,
     host: {
-      ...base, name: name === "" ? base.name : name, mac: mac ?? base.mac, manner, ipv4: manner === "dynamic" ? null : address, ipv6: address6, kind: kind ?? base.kind,
+      ...base, ...readOwn(cells, segment, { names, base, manner }, problems), name: name === "" ? base.name : name, mac: mac ?? base.mac, manner, ipv4: manner === "dynamic" ? null : address, ipv6: address6, kind: kind ?? base.kind,
       segment: segment?.id ?? base.segment, attachment: attachment ?? base.attachment, place: (cells.place || base.place).slice(0, 120), notes: (cells.notes || base.notes).slice(0, 2000),
     },
   };
@@ -134,6 +138,29 @@ function readManner(text: string | undefined, address: Address | null, mac: Host
   if (manner === "reserved" && mac === null) problems.push("A reservation needs a MAC address.");
   if (manner !== null && manner !== "dynamic" && address === null) problems.push(`A device with a ${manner === "typed" ? "typed-in" : "reserved"} address needs the address.`);
   return manner ?? base;
+}
+
+/**
+ * What a static device's row says of its mask, gateway and name servers, kept where it differs from what its segment says: an empty cell says nothing. A device by
+ * DHCP is told them.
+ */
+function readOwn(cells: Cells, segment: Segment | undefined, { names, base, manner }: { readonly names: Names; readonly base: Omit<Host, "id">; readonly manner: Host["manner"] }, problems: string[]): Partial<Host> {
+  if (manner !== "typed") return {};
+  const taken = <T>(text: string | undefined, read: (text: string) => Read<T>, kept: T, usual: (value: T) => boolean, none: T): T => {
+    if (blank(text) || text === undefined) return kept;
+    const { value, refusal } = read(text);
+    if (refusal !== null) problems.push(refusal);
+    return value === null || refusal !== null ? kept : usual(value) ? none : value;
+  };
+  const [prefixes4, prefixes6] = [segment?.prefixes4 ?? [], segment?.prefixes6 ?? []];
+  const leg = names.legs.get(segment?.gatewayInterface ?? "");
+  return {
+    length4: taken(cells.length, (text) => readLength(text, 4), base.length4, (length) => prefixes4.some((prefix) => prefix.length === length), null),
+    gateway4: taken(cells.gateway, (text) => readRouter(text, 4), base.gateway4, (address) => leg?.addresses4.includes(address as Ipv4) === true, null) as Host["gateway4"],
+    length6: taken(cells.length6, (text) => readLength(text, 6), base.length6, (length) => prefixes6.some((prefix) => prefix.length === length), null),
+    gateway6: taken(cells.gateway6, (text) => readRouter(text, 6), base.gateway6, (address) => leg?.addresses6.includes(address as Ipv6) === true, null) as Host["gateway6"],
+    dns: taken(cells.dns, (text) => readAddresses(text, 8), base.dns, (servers) => servers.join() === (segment?.dns ?? []).join(), []),
+  };
 }
 
 const MOST_SENTENCES = 6;
@@ -184,7 +211,7 @@ export function readHostTable(index: PlanIndex, rows: readonly (readonly string[
   return { good, bad, added, changed: good.length - added, same };
 }
 
-const FIELD_OF: Readonly<Record<ImportField, keyof Host>> = { name: "name", kind: "kind", mac: "mac", how: "manner", address: "ipv4", ipv6: "ipv6", segment: "segment", port: "attachment", place: "place", notes: "notes" };
+const FIELD_OF: Readonly<Record<ImportField, keyof Host>> = { length: "length4", gateway: "gateway4", length6: "length6", gateway6: "gateway6", dns: "dns", name: "name", kind: "kind", mac: "mac", how: "manner", address: "ipv4", ipv6: "ipv6", segment: "segment", port: "attachment", place: "place", notes: "notes" };
 
 const changedFields = (known: Host, host: Omit<Host, "id">): ImportField[] =>
   (Object.keys(FIELD_OF) as ImportField[]).filter((field) => JSON.stringify(String(known[FIELD_OF[field]] ?? "")) !== JSON.stringify(String((host as Host)[FIELD_OF[field]] ?? "")) || (field === "port" && JSON.stringify(known.attachment) !== JSON.stringify(host.attachment)));

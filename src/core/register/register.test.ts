@@ -37,6 +37,23 @@ describe("import", () => {
     }
   });
 
+  test("what is entered on a static device is kept where it differs from its segment, and nothing is where it says the same", () => {
+    const [, dns] = [0, must(must([...fennel.segment.values()].find((one) => one.name === "Servers"), "Servers").dns.map(formatAddress).join(" ") || "10.24.60.10", "its name server")];
+    const table = [["Name", "Segment", "Address", "How", "Subnet mask", "Default gateway", "DNS servers"], ["Rack server", "Servers", "10.24.60.12", "static", "255.255.255.240", "10.24.60.1", dns], ["Odd server", "Servers", "10.24.60.13", "static", "/24", "10.24.60.9", "10.24.10.1, 10.24.60.10"]];
+    const read = readHostTable(index, table, guessColumns(table), null);
+    expect(read.bad).toEqual([]);
+    expect(read.good.map(({ host }) => [host.name, host.length4, host.gateway4 === null ? null : formatAddress(host.gateway4), host.dns.map(formatAddress)])).toEqual([["Rack server", null, null, dns === "10.24.60.10" && index.plan.segment.get(read.good[0]?.host.segment ?? "")?.dns.length === 0 ? ["10.24.60.10"] : []], ["Odd server", 24, "10.24.60.9", ["10.24.10.1", "10.24.60.10"]]]);
+    const plan = applied(fennel, (draft) => writeHostTable(draft, nextId, read));
+    const again = addressRegisterTable(PlanIndex.of(plan)).filter((row, i) => i === 0 || row[1] === "Odd server");
+    expect(again[1]?.slice(-5)).toEqual(["/24", "10.24.60.9", "", "", "10.24.10.1, 10.24.60.10"]);
+    expect(readHostTable(PlanIndex.of(plan), again, guessColumns(again), null)).toMatchObject({ good: [], bad: [], same: 1 });
+  });
+
+  test("a mask or a gateway that can't be read is said, and the row is left out", () => {
+    const table = [["Name", "Segment", "Address", "How", "Mask", "Gateway"], ["Rack server", "Servers", "10.24.60.12", "static", "255.0.255.0", "router"]];
+    expect(readHostTable(index, table, guessColumns(table), null).bad.map(({ problems }) => problems)).toEqual([['"255.0.255.0" is no mask; write /25 or 255.255.255.128, or leave it empty.', '"router" is not one IPv4 address such as 10.24.20.1; write it, or leave it empty.']]);
+  });
+
   test("a register taken in from its table into an empty one is the register that was", () => {
     for (const plan of PLANS) {
       const hosts = new Set([...plan.host.values()].map((h) => h.name));

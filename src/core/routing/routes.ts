@@ -48,7 +48,7 @@ export function linesOf(index: PlanIndex, device: string): { leg: Interface; lin
   }).sort((a, b) => USE_ORDER[a.line.use] - USE_ORDER[b.line.use] || (a.line.name < b.line.name ? -1 : 1));
 }
 
-/** The way out when nothing else fits: by a line, else by the gateway that one of its segments has. */
+/** The way out when nothing else fits: by a line, else by the gateway that one of its segments has; what does not route takes the one of the leg it asks from. */
 function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteChoice | null {
   const [first] = linesOf(index, device.id);
   if (first !== undefined) return { leg: first.leg, via: null, line: first.line, how: "default" };
@@ -57,7 +57,7 @@ function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteCh
     const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
     const gateway = segment === undefined ? undefined : index.gatewayOf(segment);
     const via = gateway === undefined ? undefined : addressesOf(gateway, family)[0];
-    return segment === undefined || gateway === undefined || gateway.device === device.id || via === undefined ? [] : [{ leg, via, rank: leg.translates === "yes" ? 0 : segment.management ? 2 : 1 }];
+    return segment === undefined || gateway === undefined || gateway.device === device.id || via === undefined ? [] : [{ leg, via, rank: leg.id === device.asksFrom && !forwardsPackets(device) ? -1 : leg.translates === "yes" ? 0 : segment.management ? 2 : 1 }];
   }).sort((a, b) => a.rank - b.rank);
   const way = ways[0];
   return way === undefined ? null : { leg: way.leg, via: way.via, line: null, how: "default" };

@@ -30,7 +30,7 @@ export function attachmentText(index: PlanIndex, { attachment }: Host): string {
       const port = index.plan.port.get(attachment.port);
       return port === undefined ? "" : `${index.plan.device.get(port.device)?.name ?? ""} ${port.label}`;
     }
-    case "ssid": return index.plan.ssid.get(attachment.ssid)?.name ?? "";
+    case "ssid": return `${index.plan.ssid.get(attachment.ssid)?.name ?? ""}${attachment.accessPoint === null ? "" : ` at ${nameOf(index, "device", attachment.accessPoint)}`}`;
     case "behind": return `behind ${index.plan.host.get(attachment.host)?.name ?? ""}`;
     case "unplaced": return "";
   }

@@ -1,6 +1,6 @@
 export { LOOPS, type Loop } from "./loops";
 export { costOfPort, pathCost, shortPathCost } from "./costs";
-export { TREE, treeIn, type NamedTree, type PlanTree } from "./plan-tree";
+export { bridgeAddress, TREE, treeIn, type NamedTree, type PlanTree } from "./plan-tree";
 export { treePicture, type TreePicture } from "./picture";
 export { regionDifference, regionKey, treeByVid } from "./region";
 export { spanningTree, type DecidedBy, type Tree, type TreeBridge, type TreePort, type TreePortState, type TreeRole } from "./tree";

@@ -1,3 +1,4 @@
+import type { Mac } from "../address";
 import { DisjointSet, equal } from "../kernel";
 import type { Change, Derived, Device, PlanIndex, Port } from "../plan";
 import { FABRIC, sharedWires, type Fabric } from "../switching/fabric";
@@ -9,10 +10,15 @@ import { spanningTree, type Tree, type TreeBridge, type TreePort, type TreePortS
 /** Stands for a MAC address nobody has entered: higher than any there is. */
 const UNKNOWN = 2 ** 48;
 
-/** A device's bridge address as far as the plan knows it: the lowest of its interfaces. */
+/** A device's bridge address (IEEE 802.1Q section 14.2.5) as far as the plan knows it: the one entered, else the lowest of its interfaces; null when none is known. */
+export function bridgeAddress(index: PlanIndex, device: Device): Mac | null {
+  const [lowest] = index.interfacesOf(device.id).flatMap((leg) => leg.mac ?? []).sort();
+  return device.bridgeMac ?? lowest ?? null;
+}
+
 function addressOf(index: PlanIndex, device: Device): number {
-  const known = index.interfacesOf(device.id).flatMap((leg) => (leg.mac === null ? [] : [Number.parseInt(leg.mac.replaceAll(":", ""), 16)]));
-  return known.length === 0 ? UNKNOWN : Math.min(...known);
+  const known = bridgeAddress(index, device);
+  return known === null ? UNKNOWN : Number.parseInt(known.replaceAll(":", ""), 16);
 }
 
 /** One tree of the plan: the common one, one of a region's, or one VLAN's. */

@@ -7,7 +7,7 @@ import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../test
 import { CARRY, flood } from ".";
 
 const v = (n: number) => must(vid(n), `${n}`);
-const edge = { edge: true, bpduGuard: false, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: "", macLimit: null, restrictedRole: false };
+const edge = { edge: true, bpduGuard: false, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: null, macLimit: null, restrictedRole: false };
 
 /** A random tree of switches, each with an access port and a station in VLAN 10 or 20; trunks carry a random choice of the two. */
 const anyTree = fc.integer({ min: 2, max: 9 }).chain((count) => fc.record({

@@ -6,7 +6,7 @@ import { portCarries } from ".";
 
 const v = (n: number) => must(asVid(n), `${n}`);
 const domain = aDomain();
-const EDGE = { edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: "", macLimit: 1, restrictedRole: false };
+const EDGE = { edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: null, macLimit: 1, restrictedRole: false };
 
 interface Network { readonly size: number; readonly cables: readonly (readonly [number, number])[]; readonly uses: readonly (readonly number[])[] }
 

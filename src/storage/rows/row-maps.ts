@@ -19,12 +19,12 @@ const POSITION: Part = {
 };
 
 const ATTACHMENT: Part = {
-  columns: ["attached_at", "port_id", "ssid_id", "behind_host_id"],
-  write: ({ attachment }) => [text(attachment, "at"), text(attachment, "port"), text(attachment, "ssid"), text(attachment, "host")],
+  columns: ["attached_at", "port_id", "ssid_id", "access_point_id", "behind_host_id"],
+  write: ({ attachment }) => [text(attachment, "at"), text(attachment, "port"), text(attachment, "ssid"), text(attachment, "accessPoint"), text(attachment, "host")],
   read: (row) => {
     switch (row.attached_at) {
       case "port": return { attachment: { at: "port", port: row.port_id } };
-      case "ssid": return { attachment: { at: "ssid", ssid: row.ssid_id } };
+      case "ssid": return { attachment: { at: "ssid", ssid: row.ssid_id, accessPoint: row.access_point_id } };
       case "behind": return { attachment: { at: "behind", host: row.behind_host_id } };
       default: return { attachment: { at: "unplaced" } };
     }
@@ -87,7 +87,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
     parts: [
       value("name"), value("access"), value("addressing"), value("vlan_tag", "vlanTag"), value("carrier_nat", "carrierNat"), value("provider_box", "providerBox"),
       value("box_prefix", "boxPrefix"), value("locked"),
-      value("down_mbps", "downMbps"), value("up_mbps", "upMbps"), value("used_as", "use"),
+      value("down_mbps", "downMbps"), value("up_mbps", "upMbps"), value("length4"), value("next_hop4", "nextHop4"), value("length6"), value("next_hop6", "nextHop6"), json("dns"), value("used_as", "use"),
     ],
   },
   vlan: { table: "vlan", parts: [value("domain_id", "domain"), value("vid"), value("name"), value("purpose")] },
@@ -106,7 +106,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("kind"), value("bridging"), value("name"), value("model"), value("domain_id", "domain"), value("place"), json("abilities"),
       value("rack_unit", "rackUnit"), value("height_units", "heightUnits"), value("feed"), value("backup_feed", "backupFeed"), value("poe"), value("poe_budget_mw", "poeBudgetMw"),
       value("poe_one_lost_mw", "poeOneLostMw"), json("hears"),
-      TREE, json("protections"), json("routes"), value("default_route", "defaultRoute"), value("support_until", "supportUntil"), value("credentials_place", "credentialsPlace"),
+      value("bridge_mac", "bridgeMac"), TREE, json("protections"), json("routes"), value("default_route", "defaultRoute"), value("asks_from_interface_id", "asksFrom"), value("support_until", "supportUntil"), value("credentials_place", "credentialsPlace"),
       value("vlan_name_limit", "vlanNameLimit"),
       POSITION, value("notes"),
     ],
@@ -150,7 +150,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
   host: {
     table: "host",
     parts: [
-      value("name"), value("kind"), value("mac"), value("manner"), value("ipv4"), value("ipv6"), value("segment_id", "segment"), ATTACHMENT, value("tag"),
+      value("name"), value("kind"), value("mac"), value("manner"), value("ipv4"), value("ipv6"), value("length4"), value("gateway4"), value("length6"), value("gateway6"), json("dns"), value("segment_id", "segment"), ATTACHMENT, value("tag"),
       value("poe"), value("place"), SURVEYED, value("notes"),
     ],
   },

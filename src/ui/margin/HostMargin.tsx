@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import { formatAddress, isLocallyAdministered } from "@/core/address";
-import { editHostCell, HOST_KIND_WORDS, MANNER_WORDS, nextFreeFor, removeHost, setHostFields, type HostColumn } from "@/core/planners";
+import { editHostCell, HOST_KIND_WORDS, MANNER_WORDS, nextFreeFor, OWN_FIELDS, ownFieldText, removeHost, setHostFields, setOwnNetwork, type HostColumn, type OwnField } from "@/core/planners";
 import { hostCellText, poolsWithCounts, shortIn } from "@/core/sheets";
 import { useGoTo } from "../frame/go-to";
 import { useUi } from "../frame/use-ui";
@@ -16,6 +16,9 @@ import { Fact, MarginHead, Section } from "./parts";
 
 const LABELS: Readonly<Record<HostColumn, string>> = { address: "Address", name: "Name", kind: "Kind", segment: "Segment", how: "How", mac: "MAC", port: "Plugged into", place: "Place" };
 const MORE = [["tag", "Sends tag", "none; a phone its voice VLAN"], ["ipv6", "IPv6", "fd00:24:20::10"], ["notes", "Notes", ""]] as const;
+const OWN: Readonly<Record<OwnField, readonly [label: string, hint: string]>> = {
+  length4: ["Own mask", "as its segment; /25"], gateway4: ["Own gateway", "as its segment"], length6: ["Own IPv6 length", "as its segment; /64"], gateway6: ["Own IPv6 gateway", "as its segment"], dns: ["Own DNS", "as its segment"],
+};
 const ORDER: readonly HostColumn[] = ["name", "kind", "segment", "how", "address", "mac", "port", "place"];
 
 export function HostMargin({ id }: { id: string }) {
@@ -79,6 +82,14 @@ export function HostMargin({ id }: { id: string }) {
             write={(text) => edit({ planner: "edit-host", summary: `${host.name}: ${label} ${text === "" ? "emptied" : field === "notes" ? "written" : text}`, args: { host: id, field, text } }, (bench) => setHostFields(bench, id, field, text))} />
         ))}
       </Section>
+      {host.manner !== "typed" && OWN_FIELDS.every((field) => ownFieldText(host, field) === "") ? null : (
+        <Section title="Entered on it, where it differs">
+          {OWN_FIELDS.map((field) => (
+            <TextField key={field} label={OWN[field][0]} value={ownFieldText(host, field)} placeholder={OWN[field][1]} mono
+              write={(text) => edit({ planner: "edit-host", summary: `${host.name}: ${OWN[field][0].replace("Own", "own")} ${text === "" ? "emptied" : text}`.slice(0, 120), args: { host: id, field, text } }, (bench) => setOwnNetwork(bench, id, field, text))} />
+          ))}
+        </Section>
+      )}
       <HistorySection about={id} />
       <div className="section flex gap-[6px] px-4 pt-3">
         <button type="button" className="button" onClick={probeFrom}>Probe from here</button>

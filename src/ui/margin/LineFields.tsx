@@ -2,12 +2,16 @@
 
 import { formatPrefix } from "@/core/address";
 import type { Line } from "@/core/plan";
-import { editLine, editLineText, type LineField } from "@/core/planners";
+import { editLine, editLineText, outsideFieldText, setOutside, type LineField, type OutsideField } from "@/core/planners";
 import { Choose } from "../kit/Choose";
 import { TextField } from "../kit/TextField";
 import { usePlan } from "../plan-store/use-plan";
 
 const TEXTS: readonly (readonly [LineField, string, string])[] = [["downMbps", "Down Mbit/s", "500"], ["upMbps", "Up Mbit/s", "100"], ["vlanTag", "Tag wanted", "none"], ["boxPrefix", "Inside box", "192.168.177.0/24"], ["locked", "Locked to it", "such as a phone service"]];
+
+const OUTSIDE: readonly (readonly [OutsideField, string, string])[] = [
+  ["length4", "Outside mask", "/29 or 255.255.255.248"], ["nextHop4", "Next hop", "the provider’s router"], ["length6", "IPv6 length", "/64"], ["nextHop6", "IPv6 next hop", "fe80::1"], ["dns", "DNS servers", "the provider’s"],
+];
 
 const textOf = (line: Line, field: LineField): string => {
   switch (field) {
@@ -32,6 +36,10 @@ export function LineFields({ line }: { line: Line }) {
       {TEXTS.filter(([field]) => line.providerBox !== "none" || !["boxPrefix", "locked"].includes(field)).map(([field, label, hint]) => (
         <TextField key={field} label={label} value={textOf(line, field)} placeholder={hint} mono={field !== "locked"}
           write={(text) => edit({ planner: "edit-line", summary: `${line.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { line: line.id, field, text } }, (bench) => editLineText(bench, line.id, field, text))} />
+      ))}
+      {OUTSIDE.map(([field, label, hint]) => (
+        <TextField key={field} label={label} value={outsideFieldText(line, field)} placeholder={line.addressing === "fixed" ? hint : "told by the line"} mono
+          write={(text) => edit({ planner: "edit-line", summary: `${line.name}: ${label.replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase())} ${text === "" ? "emptied" : text}`.slice(0, 120), args: { line: line.id, field, text } }, (bench) => setOutside(bench, line.id, field, text))} />
       ))}
     </>
   );

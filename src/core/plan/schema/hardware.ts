@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { abilitiesField, bandField, cableField, opticField, poeField } from "./abilities";
 import {
-  countField, dateField, groupField, idField, ipv4Field, ipv6Field, lineField, longText, macField, nameField, setField, shortText, textField, vidField,
+  addressField, countField, dateField, groupField, idField, ipv4Field, ipv6Field, lineField, longText, macField, nameField, setField, shortText, textField, vidField,
 } from "./fields";
 import { HOST_KINDS } from "./host-kinds";
 import { protectionsSchema, treeSchema } from "./protection";
@@ -25,10 +25,12 @@ export const deviceSchema = z.strictObject({
   poe: poeField,
   poeBudgetMw: countField(10_000_000),
   poeOneLostMw: countField(10_000_000).nullable().meta({ description: "Power it can still give with one supply lost; null when it has one supply only" }),
+  bridgeMac: macField.nullable().meta({ description: "The MAC address in its bridge identifier (IEEE 802.1Q section 14.2.5): of equal priorities the lower one is the root; null when not known" }),
   tree: treeSchema,
   protections: protectionsSchema,
   routes: z.array(routeSchema).max(256).meta({ description: "Routes entered by hand, beside those to its own segments" }),
   defaultRoute: z.enum(["asSegment", "none"]).meta({ description: "asSegment: its own traffic leaves by the gateway of its management segment, a gateway's by its line" }),
+  asksFrom: idField.nullable().meta({ description: "The leg that its own questions leave from (sign-in, time); null: the first of its legs with an address" }),
   supportUntil: dateField.nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
   vlanNameLimit: z.int().min(1).max(80).nullable().meta({ description: "The longest VLAN name its software takes; null when not known" }),
@@ -45,7 +47,7 @@ export const guardsSchema = groupField(z.strictObject({
   dhcpTrust: z.boolean(),
   arpTrust: z.boolean(),
   signIn: z.boolean(),
-  profile: shortText.meta({ description: "The profile of IEEE 802.1X that the port uses" }),
+  profile: idField.nullable().meta({ description: "The sign-in profile (IEEE 802.1X) that the port uses; null: the only one, if there is one" }),
   macLimit: z.int().min(1).max(4096).nullable(),
   restrictedRole: z.boolean().meta({ description: "Never becomes the way to the root (IEEE 802.1Q section 13.27.64)" }),
 }));
@@ -115,7 +117,7 @@ export type Interface = z.output<typeof interfaceSchema>;
 
 export const attachmentSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("port"), port: idField }),
-  z.strictObject({ at: z.literal("ssid"), ssid: idField }),
+  z.strictObject({ at: z.literal("ssid"), ssid: idField, accessPoint: idField.nullable().meta({ description: "Where it is planned to join; null, or where that one does not offer the name: the nearest that does" }) }),
   z.strictObject({ at: z.literal("behind"), host: idField }),
   z.strictObject({ at: z.literal("unplaced") }),
 ]);
@@ -129,6 +131,11 @@ export const hostSchema = z.strictObject({
   manner: z.enum(["typed", "reserved", "dynamic"]).meta({ description: "typed into the device, reserved in DHCP, or given by DHCP" }),
   ipv4: ipv4Field.nullable(),
   ipv6: ipv6Field.nullable(),
+  length4: z.int().min(1).max(32).nullable().meta({ description: "Its own prefix length, where what is entered on it differs from its segment's" }),
+  gateway4: ipv4Field.nullable().meta({ description: "Its own IPv4 gateway, where it differs from its segment's" }),
+  length6: z.int().min(1).max(128).nullable().meta({ description: "Its own IPv6 prefix length, where it differs" }),
+  gateway6: ipv6Field.nullable().meta({ description: "Its own IPv6 gateway, where it differs" }),
+  dns: z.array(addressField).max(8).meta({ description: "Its own name servers, where they differ; empty: as its segment" }),
   segment: idField.nullable(),
   attachment: attachmentSchema,
   tag: vidField.nullable().meta({ description: "The VLAN tag it sends, or null" }),

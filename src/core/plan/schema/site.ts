@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { radioRulesField } from "./abilities";
-import { addressField, countField, groupField, idField, lineField, nameField, prefixField, shortText } from "./fields";
+import { addressField, countField, groupField, idField, ipv4Field, ipv6Field, lineField, nameField, prefixField, shortText } from "./fields";
 
 /** The site itself: what the whole plan shares. */
 export const siteSchema = z.strictObject({
@@ -48,6 +48,11 @@ export const lineSchema = z.strictObject({
   locked: shortText.meta({ description: "What only works at the provider's box, such as a phone service" }),
   downMbps: countField(1_000_000),
   upMbps: countField(1_000_000),
+  length4: z.int().min(1).max(32).nullable().meta({ description: "Prefix length of the outside IPv4 address; null when not known" }),
+  nextHop4: ipv4Field.nullable().meta({ description: "The provider's router by IPv4; null when not known, or told by DHCP" }),
+  length6: z.int().min(1).max(128).nullable().meta({ description: "Prefix length of the outside IPv6 address; null when not known" }),
+  nextHop6: ipv6Field.nullable().meta({ description: "The provider's router by IPv6, often a link-local address; null when not known, or advertised" }),
+  dns: z.array(addressField).max(8).meta({ description: "The provider's name servers; empty when not known, or told by DHCP" }),
   use: z.enum(["main", "standby", "shared"]).meta({ description: "main: what goes out goes here; standby: when no main line works; shared: takes its share beside the main one" }),
 });
 export type Line = z.output<typeof lineSchema>;

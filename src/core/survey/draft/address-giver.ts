@@ -1,4 +1,4 @@
-import { freeRanges, inRange, step, usableRange, type Address, type AddressRange, type Ipv4 } from "../../address";
+import { freeRanges, step, usableRange, type Address, type AddressRange, type Ipv4 } from "../../address";
 import type { Draft, Segment } from "../../plan";
 import { gatewayIn, staticBlockIn } from "../../planners";
 
@@ -28,7 +28,7 @@ export class AddressGiver {
     const outside = freeRanges(usableRange(prefix), [...single, ...pools]);
     const inBlock = block === null ? [] : freeRanges(block, [...single, ...pools]);
     const made = {
-      typed: [...inBlock, ...outside.filter((range) => block === null || !inRange(block, range.first))],
+      typed: [...inBlock, ...(block === null ? outside : freeRanges(usableRange(prefix), [...single, ...pools, block]))],
       reserved: pools.length === 0 ? [...outside] : pools.flatMap((pool) => freeRanges(pool, single)),
     };
     this.#known.set(segment.id, made);

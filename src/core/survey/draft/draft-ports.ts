@@ -150,7 +150,7 @@ function draftStations(frame: Frame): void {
   for (const line of hostLines(frame).filter(({ need }) => need.wireless)) {
     for (const host of hostsOfLine(frame, line)) {
       const ssid = frame.draft.all("ssid").find((one) => one.segment === host.segment);
-      if (host.attachment.at === "unplaced" && ssid !== undefined) frame.draft.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id } });
+      if (host.attachment.at === "unplaced" && ssid !== undefined) frame.draft.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id, accessPoint: null } });
     }
   }
 }

@@ -36,6 +36,12 @@ const withNeeds = (plan: Plan, name: string, needs: string): Plan => {
   return must(applied.ok ? applied.value : null, "applies");
 };
 
+test("gear beyond the block for typed-in addresses gets one outside it at once, not only when it is drafted again", () => {
+  const { plan } = drafted(surveyPlan({ name: "Points", kind: "home", gear: [], rooms: [{ name: "Hall", kind: "cabinet", group: "", needs: "17 access point" }, { name: "Study", kind: "room", group: "", needs: "4 PC" }] }, { subnetScheme: "octet" }));
+  expect([...plan.device.values()].filter((device) => device.kind !== "gateway" && ![...plan.interface.values()].some((leg) => leg.device === device.id)).map((device) => device.name)).toEqual([]);
+  expect(drafted(plan).changes).toBe(0);
+});
+
 describe.each(SURVEYS.map((survey) => [survey.name, survey] as const))("%s", (_name, survey) => {
   test.each([["as it is", {}, []], ["packed, gateway last, static block at the end", { subnetScheme: "packed", gatewayAt: "last", staticAt: "end", vidStart: 101, vidStep: 1 }, []],
     ["typed in, listed name servers, IPv6", { school: "type", growth: 60 }, ["fd24:5a10:3c01::/48"]]] as const)("drafted %s: no stop, nothing left to draft, every wired thing has its port", (_what, conventions, blocks6) => {

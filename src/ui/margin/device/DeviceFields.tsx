@@ -10,10 +10,10 @@ import { Section } from "../parts";
 
 type Row = readonly [field: DeviceField, label: string, hint: string];
 const ABOUT: readonly Row[] = [
-  ["name", "Name", ""], ["place", "Place", "Cabinet A"], ["model", "Model", "24-port switch"], ["credentialsPlace", "Credentials", "where they are kept, never the word"], ["supportUntil", "Support until", "2027-06-30"], ["notes", "Notes", ""],
+  ["name", "Name", ""], ["place", "Place", "Cabinet A"], ["model", "Model", "24-port switch"], ["credentialsPlace", "Credentials", "where they are kept, never the word"], ["supportUntil", "Support until", "2027-06-30"], ["bridgeMac", "Bridge MAC", "decides the root where priorities tie"], ["notes", "Notes", ""],
 ];
 const CABINET: readonly Row[] = [["rackUnit", "Height unit", "from the floor"], ["heightUnits", "Fills U", "1"], ["feed", "Fed by", "circuit 4"], ["backupFeed", "Second feed", "none"], ["poeBudget", "PoE budget W", "185"], ["poeOneLost", "One lost W", "what is left"]];
-const MONO: readonly DeviceField[] = ["supportUntil", "rackUnit", "heightUnits", "poeBudget", "poeOneLost", "maxVlans"];
+const MONO: readonly DeviceField[] = ["bridgeMac", "supportUntil", "rackUnit", "heightUnits", "poeBudget", "poeOneLost", "maxVlans"];
 const POE_WORDS: Readonly<Record<PoeChoice, string>> = {
   asKind: "as its kind usually does", none: "nothing over the cable", class1: "class 1", class2: "class 2", class3: "class 3", class4: "class 4", class5: "class 5", class6: "class 6", class7: "class 7", class8: "class 8",
 };

@@ -1,9 +1,11 @@
 "use client";
 
+import { byNaturalText } from "@/core/kernel";
 import type { Port } from "@/core/plan";
-import { setGuard, setGuardText, type GuardFlag } from "@/core/planners";
+import { setGuard, setMacLimit, setProfile, type GuardFlag } from "@/core/planners";
 import { TextField } from "../../kit/TextField";
-import { usePlan } from "../../plan-store/use-plan";
+import { Choose } from "../../kit/Choose";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
 const FLAGS: readonly (readonly [GuardFlag, string, string])[] = [
@@ -20,7 +22,15 @@ export function Guards({ name, run, ports }: { name: string; run: string; ports:
   const ids = ports.map((port) => port.id);
   const set = (guard: GuardFlag, words: string, on: boolean) => { edit({ planner: "set-guard", summary: `${name} ${run}: ${on ? "" : "no "}${words}`, args: { ports: ids, guard, on } }, (bench) => setGuard(bench, ids, guard, on)); };
   const limit = shared(ports.map(({ guards }) => guards.macLimit));
-  const write = (guard: "macLimit" | "profile", text: string) => edit({ planner: "set-guard", summary: `${name} ${run}: ${guard === "profile" ? "802.1X profile" : "MAC limit"} ${text || "none"}`, args: { ports: ids, guard, text } }, (bench) => setGuardText(bench, ids, guard, text));
+  const write = (text: string) => edit({ planner: "set-guard", summary: `${name} ${run}: MAC limit ${text || "none"}`, args: { ports: ids, guard: "macLimit", text } }, (bench) => setMacLimit(bench, ids, text));
+  const profiles = [...useIndex().plan.signIn.values()].sort((a, b) => byNaturalText(a.name, b.name));
+  const only = profiles.length === 1 ? `${profiles[0]?.name ?? ""}, the only one` : "none";
+  const profile = shared(ports.map(({ guards }) => guards.profile ?? ""));
+  const choices: [string, string][] = [...(profile === null ? [["they differ", "they differ"] as [string, string]] : []), ["", only], ...profiles.map((one): [string, string] => [one.id, one.name])];
+  const choose = (id: string) => {
+    if (id === "they differ") return;
+    edit({ planner: "set-guard", summary: `${name} ${run}: 802.1X profile ${profiles.find((one) => one.id === id)?.name ?? only}`.slice(0, 120), args: { ports: ids, profile: id } }, (bench) => setProfile(bench, ids, id === "" ? null : id));
+  };
   return (
     <Section title="Guards">
       {FLAGS.map(([guard, words, where]) => {
@@ -32,8 +42,8 @@ export function Guards({ name, run, ports }: { name: string; run: string; ports:
           </label>
         );
       })}
-      <TextField label="MAC limit" mono value={limit === null ? "" : String(limit)} placeholder="none; phone + PC: 3" write={(text) => write("macLimit", text)} />
-      <TextField label="802.1X profile" value={shared(ports.map(({ guards }) => guards.profile)) ?? ""} placeholder="its name on the switch" write={(text) => write("profile", text)} />
+      <TextField label="MAC limit" mono value={limit === null ? "" : String(limit)} placeholder="none; phone + PC: 3" write={write} />
+      {profiles.length === 0 ? null : <Choose label="802.1X profile" value={profile ?? "they differ"} choices={choices} onChoose={choose} />}
     </Section>
   );
 }

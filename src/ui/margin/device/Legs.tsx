@@ -3,7 +3,8 @@
 import { useState } from "react";
 import { formatAddress } from "@/core/address";
 import type { Device } from "@/core/plan";
-import { addLeg, removeLeg } from "@/core/planners";
+import { addLeg, removeLeg, setAsksFrom } from "@/core/planners";
+import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
@@ -26,6 +27,10 @@ export function Legs({ device }: { device: Device }) {
           </li>
         ))}
       </ul>
+      {legs.length < 2 ? null : (
+        <Choose label="Asks from" value={device.asksFrom ?? ""} choices={[["", "the first of them"], ...legs.map((leg): [string, string] => [leg.id, leg.name])]}
+          onChoose={(leg) => { edit({ planner: "edit-device", summary: `${device.name} asks its servers from ${legs.find((one) => one.id === leg)?.name ?? "the first of its addresses"}`.slice(0, 120), args: { device: device.id, asksFrom: leg } }, (bench) => setAsksFrom(bench, device.id, leg === "" ? null : leg)); }} />
+      )}
       {segments.length === 0 ? null : (
         <>
           <label className="grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-2 px-4 py-[2px] text-13"><span className="text-ink2">Add in</span>

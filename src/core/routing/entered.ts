@@ -1,0 +1,29 @@
+import { familyOf, prefixOf, type Address, type Prefix } from "../address";
+import type { Host, Interface, PlanIndex, Segment } from "../plan";
+import { addressesOf, prefixesOf } from "./routes";
+
+/** What somebody with an address takes for its network. */
+export interface Entered {
+  /** What it asks for itself (ARP, neighbour discovery); anything else goes to the gateway. */
+  readonly own: readonly Prefix[];
+  readonly gateway: Address | null;
+  /** The segment's leg, whose link-local address router advertisements give; null for IPv4, and where another gateway is entered. */
+  readonly gatewayLeg: Interface | null;
+}
+
+/**
+ * The network as a host with that address has it: what its segment says, but for the mask and the gateway that are entered on a static one. Null for the host: a
+ * stranger in that segment.
+ */
+export function enteredOn(index: PlanIndex, host: Host | null, segment: Segment | null, address: Address): Entered {
+  const family = familyOf(address);
+  const typed = host?.manner === "typed" ? host : null;
+  const [length, gateway] = family === 4 ? [typed?.length4 ?? null, typed?.gateway4 ?? null] : [typed?.length6 ?? null, typed?.gateway6 ?? null];
+  const prefix = length === null ? null : prefixOf(address, length);
+  const leg = segment === null ? undefined : index.gatewayOf(segment);
+  return {
+    own: prefix !== null ? [prefix] : segment === null ? [] : prefixesOf(segment, family),
+    gateway: gateway ?? (leg === undefined ? null : (addressesOf(leg, family)[0] ?? null)),
+    gatewayLeg: family === 6 && gateway === null ? (leg ?? null) : null,
+  };
+}
