@@ -11,29 +11,17 @@ import { must } from "@/core/kernel";
 import { Draft, MOST, type ChangeBatch, type Plan } from "@/core/plan";
 import { decodePlan, encodePlan, openPlan } from "@/core/formats";
 import { writeChanges } from "@/storage/plan-rows";
-import { openDatabase } from "@/storage/pool";
+import { testStores } from "../../tests/support/stores";
 import { sql } from "@/storage/sql";
 
-const url = must(process.env.TEST_DATABASE_URL, "the database of the tests");
-const { plans, entries, close } = storesOn(url);
-const database = openDatabase(url);
-let ruth: Person;
-let marek: Person;
-beforeAll(async () => {
-  ruth = await entries.personNamed("Ruth", v7());
-  marek = await entries.personNamed("Marek", v7());
-});
-afterAll(async () => {
-  await database.close();
-  await close();
-});
+const { url, plans, database, people } = testStores();
 
 const edit = (plan: Plan, work: (draft: Draft) => void, summary = "an edit"): ChangeBatch => {
   const draft = new Draft(plan);
   work(draft);
   return { id: v7(), planner: "test", summary, args: null, changes: draft.changes() };
 };
-const made = async (plan: Plan, by: Person = ruth) => { const site = v7(); await storePlan(plans, site, v7(), plan, by); return site; };
+const made = async (plan: Plan, by: Person = people.ruth) => { const site = v7(); await storePlan(plans, site, v7(), plan, by); return site; };
 const now = async (site: string) => must(await plans.snapshot(site), "the site");
 const hostsOf = (plan: Plan) => [...plan.host.values()];
 
@@ -43,22 +31,22 @@ test("a batch made on an older plan is put on top of what came between, in one t
   const [a, b] = hostsOf(plan);
   const theirs = edit(plan, (d) => d.patch("host", must(a, "a host").id, { name: "Theirs", place: "Attic" }));
   const mine = edit(plan, (d) => { d.patch("host", must(a, "").id, { notes: "mine" }); d.patch("host", must(b, "").id, { name: "Mine" }); });
-  await commitBatch(plans, { site, revision: 1, batch: theirs, by: marek });
-  const first = await commitBatch(plans, { site, revision: 1, batch: mine, by: ruth });
+  await commitBatch(plans, { site, revision: 1, batch: theirs, by: people.marek });
+  const first = await commitBatch(plans, { site, revision: 1, batch: mine, by: people.ruth });
   expect(first).toMatchObject({ ok: true, value: { revision: 3, entries: [{ id: theirs.id, revision: 2 }, { id: mine.id, revision: 3, changes: [{ before: { name: "Theirs" }, after: { name: "Theirs", notes: "mine" } }, {}] }] } });
-  expect(await commitBatch(plans, { site, revision: 1, batch: mine, by: ruth })).toEqual(first);
+  expect(await commitBatch(plans, { site, revision: 1, batch: mine, by: people.ruth })).toEqual(first);
   expect((await now(site)).plan.host.get(must(a, "").id)).toMatchObject({ name: "Theirs", place: "Attic", notes: "mine" });
 });
 
 test("what both did alike is logged as mine with nothing in it, and is no step to undo", async () => {
-  const site = await made(lockkeepersHouse(), marek);
+  const site = await made(lockkeepersHouse(), people.marek);
   const { plan } = await now(site);
   const same = (d: Draft) => d.patch("host", must(hostsOf(plan)[0], "a host").id, { name: "Same" });
-  await commitBatch(plans, { site, revision: 1, batch: edit(plan, same), by: marek });
-  expect(await commitBatch(plans, { site, revision: 1, batch: edit(plan, same), by: ruth })).toMatchObject({ ok: true, value: { revision: 3 } });
-  const opened = await openSite(plans, site, ruth);
+  await commitBatch(plans, { site, revision: 1, batch: edit(plan, same), by: people.marek });
+  expect(await commitBatch(plans, { site, revision: 1, batch: edit(plan, same), by: people.ruth })).toMatchObject({ ok: true, value: { revision: 3 } });
+  const opened = await openSite(plans, site, people.ruth);
   expect(opened).toMatchObject({ ok: true, value: { revision: 3, steps: { undo: null, redo: null } } });
-  expect(await undo(plans, { site, batchId: v7(), by: ruth, settled: [] })).toMatchObject({ ok: false, error: { code: "nothing-to-undo" } });
+  expect(await undo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject({ ok: false, error: { code: "nothing-to-undo" } });
 });
 
 test("20 people, 50 edits each, all at once on one site: every edit is in the plan, none is told to come again", async () => {
@@ -75,7 +63,7 @@ test("20 people, 50 edits each, all at once on one site: every edit is in the pl
       notes = `edit ${i} of ${n}`;
       const batch: ChangeBatch = { id: v7(), planner: "test", summary: notes, args: null, changes: [{ kind: "host", id: host.id, before, after: { ...host, notes } }] };
       const began = performance.now();
-      const done = await commitBatch(plans, { site, revision, batch, by: n % 2 === 0 ? ruth : marek });
+      const done = await commitBatch(plans, { site, revision, batch, by: n % 2 === 0 ? people.ruth : people.marek });
       waits.push(performance.now() - began);
       if (done.ok) revision = done.value.revision;
       else conflicts += 1;
@@ -92,7 +80,7 @@ test("news of an unchanged site wait for nobody who holds the site, and read no 
   const { revision } = await now(site);
   await database.transaction(async (tx) => {
     await tx.all(sql`SELECT id FROM site WHERE id = ${site} FOR UPDATE`, (row) => row);
-    expect(await newsSince(plans, site, revision, ruth)).toMatchObject({ ok: true, value: { revision, entries: [], steps: { undo: expect.stringContaining("Took in") } } });
+    expect(await newsSince(plans, site, revision, people.ruth)).toMatchObject({ ok: true, value: { revision, entries: [], steps: { undo: expect.stringContaining("Took in") } } });
     expect((await now(site)).revision).toBe(revision);
   });
 });
@@ -102,7 +90,7 @@ test("a site deleted and made anew elsewhere is not answered from what this inst
   const site = await made(lockkeepersHouse());
   expect((await now(site)).plan.site.name).toBe("Lockkeeper's House");
   await removeSite(other.plans, site);
-  await storePlan(other.plans, site, v7(), fennelStreet(), marek);
+  await storePlan(other.plans, site, v7(), fennelStreet(), people.marek);
   expect((await now(site)).plan.site.name).toBe("Fennel Street Veterinary Practice");
   await other.close();
 });
@@ -113,7 +101,7 @@ describe("a site beyond a limit", () => {
     const { plan } = await now(site);
     const line = must([...plan.line.values()][0], "a line");
     const lines = (count: number) => edit(plan, (d) => { for (let i = 0; i < count; i += 1) d.put("line", { ...line, id: v7(), name: `Line ${i}` }); });
-    const refused = await commitBatch(plans, { site, revision: 1, batch: lines(MOST.line), by: ruth });
+    const refused = await commitBatch(plans, { site, revision: 1, batch: lines(MOST.line), by: people.ruth });
     expect(refused).toMatchObject({ ok: false, error: { code: "broken-plan", sentence: `A plan has at most ${MOST.line} of the kind "internet line"; with this it would have ${MOST.line + plan.line.size}. Divide the site, or take some away first.` } });
     // As an earlier version let it come to be: written past the core.
     await database.transaction((tx) => writeChanges(tx, site, lines(MOST.line + 1).changes));
@@ -123,9 +111,9 @@ describe("a site beyond a limit", () => {
     expect(opened).toMatchObject({ ok: true, value: { line: { size: MOST.line + 1 + plan.line.size } } });
     expect(decodePlan(encodePlan(beyond.plan))).toMatchObject({ ok: false, error: [{ place: "lines" }] });
     const rename = edit(beyond.plan, (d) => d.patch("line", line.id, { name: "Renamed" }));
-    expect(await commitBatch(plans, { site, revision: 2, batch: rename, by: ruth })).toMatchObject({ ok: true });
+    expect(await commitBatch(plans, { site, revision: 2, batch: rename, by: people.ruth })).toMatchObject({ ok: true });
     const away = edit((await now(site)).plan, (d) => { for (const one of [...d.plan.line.values()].filter(({ name }) => name.startsWith("Line "))) d.remove("line", one.id); });
-    expect(await commitBatch(plans, { site, revision: 3, batch: away, by: ruth })).toMatchObject({ ok: true });
+    expect(await commitBatch(plans, { site, revision: 3, batch: away, by: people.ruth })).toMatchObject({ ok: true });
     expect((await now(site)).plan.line.size).toBe(plan.line.size);
   });
 });

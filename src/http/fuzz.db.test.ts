@@ -1,29 +1,18 @@
 import { v7 } from "uuid";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { encodeBatch, encodePlan } from "@/core/formats";
-import { must } from "@/core/kernel";
 import { COLLECTION_KINDS, Draft } from "@/core/plan";
 import { dice, type Dice } from "@/core/testing/faults";
-import { openDatabase } from "@/storage/pool";
+import { ask, closeStores, cookieOf, newKey, type Asked, type Handler } from "../../tests/support/handlers";
 
 // Requests that are almost right: whatever is in them, the answer is the thing asked for or a sentence, never a server that failed.
 
 const REQUESTS = Number(process.env.FUZZ_REQUESTS ?? 600);
-const url = must(process.env.TEST_DATABASE_URL, "the database of the tests");
-process.env.DATABASE_URL = url;
-process.env.LISTEN_PORT = "4100";
-const ADDRESS = "http://127.0.0.1:4100";
-const database = openDatabase(url);
 const plan = lockkeepersHouse();
-const HEADERS = { host: "127.0.0.1:4100", origin: ADDRESS };
 
-type Handler = (request: Request, context: { params: Promise<Record<string, string> | undefined> }) => Promise<Response>;
-interface Asked { readonly handler: Handler; readonly method: string; readonly path: string; readonly body: unknown; readonly params: Record<string, string> }
+interface Request extends Asked { readonly handler: Handler }
 
-afterAll(async () => {
-  await database.close();
-  await (globalThis as typeof globalThis & { dianomeStores?: { close?: () => Promise<void> } }).dianomeStores?.close?.();
-});
+afterAll(closeStores);
 
 const HOSTILE: readonly unknown[] = [
   null, true, 0, -1, 1e308, -0.5, 2 ** 53, "", " ", "\u0000", "a\ud800", "e\u0301", "\u202e", "x".repeat(70_000), "0000-02-29", "9999-12-31", "2026-02-30", "300.1.2.3", "::1/200", "10.0.0.0/33", "10.0.0.1", "' OR 1=1 --", "\\", "%00",
@@ -60,28 +49,22 @@ function aBatch(roll: Dice): object {
   return encodeBatch({ id: v7(), planner: "fuzz", summary: "x", args: null, changes: draft.changes() }) as object;
 }
 
-async function send({ handler, method, path, body, params }: Asked, cookie: string): Promise<Response> {
-  const text = body === undefined ? undefined : typeof body === "string" ? body : JSON.stringify(body);
-  return handler(new Request(`${ADDRESS}${path}`, { method, headers: { ...HEADERS, cookie }, ...(text === undefined ? {} : { body: text }) }), { params: Promise.resolve(params) });
-}
-
 test(`${REQUESTS} requests that are almost right are answered, and none of them by a failure of the server`, async () => {
-  const { makeEntryLink } = await import("../../scripts/setup/entry-link.mjs");
   const [enter, sites, batches, undo, redo, history, open] = await Promise.all([
     import("@/app/api/enter/route"), import("@/app/api/sites/route"), import("@/app/api/sites/[site]/batches/route"), import("@/app/api/sites/[site]/undo/route"),
     import("@/app/api/sites/[site]/redo/route"), import("@/app/api/sites/[site]/history/route"), import("@/app/api/sites/[site]/plan/route"),
   ]);
-  const key = (await makeEntryLink(url, ADDRESS)).split("key=")[1];
-  const cookie = ((await send({ handler: enter.POST, method: "POST", path: "/api/enter", body: { key, name: "Ruth" }, params: {} }, "")).headers.get("set-cookie") ?? "").split(";")[0] ?? "";
+  const key = await newKey();
+  const cookie = cookieOf(await ask(enter.POST, { method: "POST", path: "/api/enter", body: { key, name: "Ruth" } }));
   const file = encodePlan(plan);
-  const made = await send({ handler: sites.POST, method: "POST", path: "/api/sites", body: { by: "file", id: v7(), batch: v7(), file }, params: {} }, cookie);
+  const made = await ask(sites.POST, { method: "POST", path: "/api/sites", body: { by: "file", id: v7(), batch: v7(), file }, cookie });
   const { id: site } = (await made.json()) as { id: string };
   const roll = dice(1027);
   const query = () => encodeURIComponent(String(pick(roll, ["1", "2", "99999999999999999999", "-1", "1e9", "NaN", "", "0x10", site, "\u0000", "a".repeat(3000)])));
-  const asked = (): Asked => {
+  const asked = (): Request => {
     const params: Record<string, string> = { site: roll(8) === 0 ? String(pick(roll, [v7(), "../x", "", "%27", site.toUpperCase(), "a".repeat(400)])) : site };
-    const post = (handler: Handler, body: unknown): Asked => ({ handler, method: "POST", path: "/api/any", body: roll(20) === 0 ? JSON.stringify(body).slice(0, roll(200)) : roll(4) === 0 ? body : spoiled(body, roll), params });
-    const get = (handler: Handler, name: string): Asked => ({ handler, method: "GET", path: `/api/any${name === "" ? "" : `?${name}=${roll(2) === 0 ? roll(9) : query()}`}${roll(4) === 0 ? `${name === "" ? "?" : "&"}about=${query()}` : ""}`, body: undefined, params });
+    const post = (handler: Handler, body: unknown): Request => ({ handler, method: "POST", path: "/api/any", body: roll(20) === 0 ? JSON.stringify(body).slice(0, roll(200)) : roll(4) === 0 ? body : spoiled(body, roll), params });
+    const get = (handler: Handler, name: string): Request => ({ handler, method: "GET", path: `/api/any${name === "" ? "" : `?${name}=${roll(2) === 0 ? roll(9) : query()}`}${roll(4) === 0 ? `${name === "" ? "?" : "&"}about=${query()}` : ""}`, body: undefined, params });
     switch (roll(12)) {
       case 0: return post(sites.POST, { by: "file", id: v7(), batch: v7(), file });
       case 1: return post(sites.POST, { by: "name", id: v7(), name: "A site", kind: "office", timeZone: "Europe/Paris" });
@@ -98,9 +81,9 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
   const wrong: string[] = [];
   for (let i = 0; i < REQUESTS; i += 1) {
     const request = asked();
-    const answer = await send(request, cookie);
+    const answer = await ask(request.handler, { ...request, cookie });
     statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
-    if (answer.status >= 500) wrong.push(`${answer.status} to ${request.method} ${JSON.stringify(request.body)?.slice(0, 400) ?? request.path}`);
+    if (answer.status >= 500) wrong.push(`${answer.status} to ${request.method} ${JSON.stringify(request.body)?.slice(0, 400) ?? request.path ?? ""}`);
     else if (answer.status >= 400) {
       const { sentence } = (await answer.json()) as { sentence?: unknown };
       if (typeof sentence !== "string" || !/^\S.*[.?]$/su.test(sentence)) wrong.push(`${answer.status} says ${JSON.stringify(sentence)}`);

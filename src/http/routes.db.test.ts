@@ -4,22 +4,13 @@ import { encodeBatch, encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { applyChanges, Draft, type Change, type Plan } from "@/core/plan";
 import { decodePlan } from "@/core/formats";
+import { ask, closeStores, newKey, type Handler } from "../../tests/support/handlers";
 
-const url = must(process.env.TEST_DATABASE_URL, "the database of the tests");
-process.env.DATABASE_URL = url;
-process.env.LISTEN_PORT = "4100";
-
-// The route handlers themselves, called as Next calls them, on a real MariaDB.
-const ADDRESS = "http://127.0.0.1:4100";
-type Handler = (request: Request, context: { params: Promise<Record<string, string> | undefined> }) => Promise<Response>;
 let cookie = "";
 
 interface Call { readonly method?: string; readonly body?: unknown; readonly query?: string; readonly headers?: Record<string, string>; readonly params?: Record<string, string> }
 async function call(handler: Handler, { method = "GET", body, query = "", headers = {}, params }: Call = {}) {
-  const request = new Request(`${ADDRESS}/api/any${query}`, {
-    method, headers: { host: "127.0.0.1:4100", origin: ADDRESS, cookie, ...headers }, ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body) }),
-  });
-  const answer = await handler(request, { params: Promise.resolve(params) });
+  const answer = await ask(handler, { method, body, headers, cookie, path: `/api/any${query}`, ...(params === undefined ? {} : { params }) });
   const steps = answer.headers.get("x-steps");
   return { status: answer.status, headers: answer.headers, steps: steps === null ? null : (JSON.parse(decodeURIComponent(steps)) as unknown), body: (await answer.json()) as Record<string, never> & { code?: string; sentence?: string; revision?: number } };
 }
@@ -30,10 +21,8 @@ const routes = {
 };
 
 beforeAll(async () => {
-  const { makeEntryLink } = await import("../../scripts/setup/entry-link.mjs");
-  const link: string = await makeEntryLink(url, ADDRESS);
   const { POST } = await routes.enter();
-  const key = link.split("key=")[1];
+  const key = await newKey();
   expect((await call(POST, { method: "POST", body: { key: "made-up", name: "Ruth" } })).body.code).toBe("bad-link");
   const entered = await call(POST, { method: "POST", body: { key, name: " Ruth " } });
   expect([entered.status, entered.body]).toEqual([200, { name: "Ruth" }]);
@@ -43,10 +32,7 @@ beforeAll(async () => {
   expect((await call(POST, { method: "POST", body: { key, name: "Marek" } })).status).toBe(403);
 });
 
-afterAll(async () => {
-  const shared = globalThis as typeof globalThis & { dianomeStores?: { close?: () => Promise<void> } };
-  await shared.dianomeStores?.close?.();
-});
+afterAll(closeStores);
 
 async function storedSite(plan: Plan): Promise<string> {
   const { POST } = await routes.sites();

@@ -9,7 +9,6 @@ import { commitBatch } from "@/application/commit-batch";
 import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
 import type { Person } from "@/application/stores";
 import { redo, undo } from "@/application/undo-redo";
-import { storesOn } from "@/composition";
 import { must } from "@/core/kernel";
 import { parsePrefix } from "@/core/address";
 import { decodePlanSliced } from "@/core/formats";
@@ -20,30 +19,17 @@ import { draftBatch, DRAFT_PARTS } from "@/core/survey";
 import { surveyPlan } from "@/core/testing/survey-plan";
 import { planCache } from "./plan-cache";
 import { planStore } from "./plan-store";
-import { openDatabase } from "./pool";
+import { testStores } from "../../tests/support/stores";
 import { sql } from "./sql";
 
-const url = must(process.env.TEST_DATABASE_URL, "the database of the tests");
-const { plans, entries, close } = storesOn(url);
-const database = openDatabase(url);
-let ruth: Person;
-let marek: Person;
-
-beforeAll(async () => {
-  ruth = await entries.personNamed("Ruth", v7());
-  marek = await entries.personNamed("Marek", v7());
-});
-afterAll(async () => {
-  await database.close();
-  await close();
-});
+const { plans, database, people } = testStores();
 
 const value = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T => must(result.ok ? result.value : null, result.ok ? "" : JSON.stringify(result.error));
-const store = async (plan: Plan) => value(await storePlan(plans, v7(), v7(), plan, ruth)).id;
+const store = async (plan: Plan) => value(await storePlan(plans, v7(), v7(), plan, people.ruth)).id;
 const batch = (changes: readonly Change[], summary = "a change") => ({ id: v7(), planner: "test", summary, args: null, changes });
 const takeFile = async (file: unknown) => {
   const read = await decodePlanSliced(file, () => null);
-  return read.ok ? storePlan(plans, v7(), v7(), read.value, ruth) : { ok: false as const, error: badFile(read.error) };
+  return read.ok ? storePlan(plans, v7(), v7(), read.value, people.ruth) : { ok: false as const, error: badFile(read.error) };
 };
 const net = (text: string) => must(parsePrefix(text), text);
 const edited = (plan: Plan, edit: (draft: Draft) => void) => {
@@ -120,7 +106,7 @@ test("LAGs, templates, models of one's own, radios, optics and names for each ac
   const before = { ...lockkeepersHouse(), site: { ...lockkeepersHouse().site, id: site } };
   let revision = 1;
   for (const [from, to] of [[whole, before], [before, whole], [whole, emptyPlan(whole.site)], [emptyPlan(whole.site), whole]] as const) {
-    revision = value(await commitBatch(plans, { site, revision, batch: batch(diff(from, to)), by: ruth })).revision;
+    revision = value(await commitBatch(plans, { site, revision, batch: batch(diff(from, to)), by: people.ruth })).revision;
     expect(diff(to, (await fromRows(site)).plan)).toEqual([]);
   }
   value(await removeSite(plans, site));
@@ -142,7 +128,7 @@ test("any way from one plan to another can be written: the rows are then the oth
     for (const id of goneDevices) removeDevice(draft, id);
     const target = empty ? emptyPlan(start.site) : value(applyChanges(start, draft.changes()));
     const changes = diff(current, target);
-    revision = value(await commitBatch(plans, { site, revision, batch: batch(changes), by: ruth })).revision;
+    revision = value(await commitBatch(plans, { site, revision, batch: batch(changes), by: people.ruth })).revision;
     const { plan } = await fromRows(site);
     expect(diff(plan, target)).toEqual([]);
     current = target;
@@ -155,7 +141,7 @@ test("of two who commit on one revision at once, one is told what came between a
   const host = must([...plan.host.values()][0], "a host");
   const rename = (name: string, by: Person) =>
     commitBatch(plans, { site, revision: 1, batch: batch(edited(plan, (d) => d.patch("host", host.id, { name })), name), by });
-  const results = await Promise.all([rename("One", ruth), rename("Two", marek)]);
+  const results = await Promise.all([rename("One", people.ruth), rename("Two", people.marek)]);
   const [first, second] = results[0]?.ok === true ? [results[0], results[1]] : [results[1], results[0]];
   expect(first).toMatchObject({ ok: true, value: { revision: 2 } });
   expect(second).toMatchObject({ ok: false, error: { code: "stale-revision", revision: 2, between: [{ revision: 2, changeCount: 1 }] } });
@@ -167,7 +153,7 @@ test("a batch sent again counts once and gets its first answer", async () => {
   const site = await store(lockkeepersHouse());
   const { plan } = await fromRows(site);
   const host = must([...plan.host.values()][0], "a host");
-  const same = { site, revision: 1, batch: batch(edited(plan, (d) => d.patch("host", host.id, { place: "Attic" }))), by: ruth };
+  const same = { site, revision: 1, batch: batch(edited(plan, (d) => d.patch("host", host.id, { place: "Attic" }))), by: people.ruth };
   const answers = [await commitBatch(plans, same), await commitBatch(plans, same)];
   expect(answers).toMatchObject([{ ok: true, value: { revision: 2, entries: [] } }, { ok: true, value: { revision: 2, entries: [{ id: same.batch.id }] } }]);
   expect((await fromRows(site)).revision).toBe(2);
@@ -178,7 +164,7 @@ test("a change that would break the plan is refused by name and nothing is writt
   const { plan } = await fromRows(site);
   const zone = must([...plan.zone.values()].find((z) => z.name === "Visitors"), "Visitors");
   const before = await countRows();
-  const result = await commitBatch(plans, { site, revision: 1, batch: batch([{ kind: "zone", id: zone.id, before: zone, after: null }]), by: ruth });
+  const result = await commitBatch(plans, { site, revision: 1, batch: batch([{ kind: "zone", id: zone.id, before: zone, after: null }]), by: people.ruth });
   expect(result).toMatchObject({ ok: false, error: { code: "broken-plan", sentence: expect.stringMatching(/Visitors is still used by the (segment|wall)/) } });
   expect(await countRows()).toEqual(before);
 });
@@ -191,15 +177,15 @@ test("undo takes back my own last batch only, redo brings it back, and a clash c
     const now = (await fromRows(site)).plan;
     return value(await commitBatch(plans, { site, revision, batch: batch(edited(now, (d) => d.patch("host", host.id, { place: text })), `${host.name} to ${text}`), by }));
   };
-  await place(a, "Attic", ruth, 1);
-  await place(b, "Boathouse", marek, 2);
-  expect(await undo(plans, { site, batchId: v7(), by: ruth, settled: [] })).toMatchObject({ ok: true, value: { revision: 4 } });
+  await place(a, "Attic", people.ruth, 1);
+  await place(b, "Boathouse", people.marek, 2);
+  expect(await undo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject({ ok: true, value: { revision: 4 } });
   const undone = (await fromRows(site)).plan;
   expect([undone.host.get(a.id)?.place, undone.host.get(b.id)?.place]).toEqual([a.place, "Boathouse"]);
-  expect(await redo(plans, { site, batchId: v7(), by: ruth, settled: [] })).toMatchObject({ ok: true, value: { revision: 5 } });
-  expect(await redo(plans, { site, batchId: v7(), by: ruth, settled: [] })).toMatchObject({ ok: false, error: { code: "nothing-to-undo" } });
-  await place(a, "Landing", marek, 5);
-  const clash = await undo(plans, { site, batchId: v7(), by: ruth, settled: [] });
+  expect(await redo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject({ ok: true, value: { revision: 5 } });
+  expect(await redo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject({ ok: false, error: { code: "nothing-to-undo" } });
+  await place(a, "Landing", people.marek, 5);
+  const clash = await undo(plans, { site, batchId: v7(), by: people.ruth, settled: [] });
   expect(clash).toMatchObject({ ok: false, error: { code: "clash", clashes: [{ field: "place", mine: a.place, theirs: "Landing" }] } });
   expect(await fromRows(site)).toMatchObject({ revision: 6 });
 });
