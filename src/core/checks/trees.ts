@@ -3,6 +3,7 @@ import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
 import { chooseRoot, setTreeKind } from "../planners/spanning-tree";
 import { LOOPS, regionDifference, TREE, treePlace } from "../spanning-tree";
 import { FABRIC, sharedWires, type Fabric } from "../switching";
+import { breakLoop } from "./break-loop";
 import { check, type Found, type Repair } from "./check";
 import { counted, listed } from "./wording";
 
@@ -18,14 +19,7 @@ export const loopWithoutTree = check<Circle>({
   reads: READS,
   find: (index): Found<Circle>[] => index.derived(LOOPS).map(({ ports, vids, devices }) => ({ subjects: ports.map((id) => ({ kind: "port", id })), data: { ports, vids, devices } })),
   describe: ({ ports, vids }, index) => `The cable between ${listed(ports.map((id) => nameOf(index, "port", id)))} closes a loop in ${vlans(vids)}, and nothing on it stands by.`,
-  repairs: ({ ports, devices }, index): Repair[] => {
-    const able = devices.flatMap((id) => index.plan.device.get(id) ?? []).filter((device) => device.tree.kind === "none" && device.abilities.trees.includes("rapid"));
-    const link = index.linkAt(ports[0] ?? "");
-    return [
-      ...(able.length === 0 ? [] : [{ label: `Run a rapid spanning tree on ${listed(able.map((device) => device.name))}`, planner: "set-tree", args: { devices: able.map((device) => device.id) }, edit: (draft: Parameters<Repair["edit"]>[0]) => { for (const device of able) setTreeKind({ draft }, device.id, "rapid"); } }]),
-      ...(link === undefined ? [] : [{ label: `Take ${nameOf(index, "link", link.id)} out`, planner: "remove-link", args: { link: link.id }, edit: (draft: Parameters<Repair["edit"]>[0]) => draft.remove("link", link.id) }]),
-    ];
-  },
+  repairs: ({ ports, devices }, index) => breakLoop(index, devices, index.linkAt(ports[0] ?? "")?.id),
 });
 
 /** The parts that the common tree has, by their root: those with at least two bridges. */

@@ -1,8 +1,8 @@
 import { byText, DisjointSet } from "../kernel";
 import { nameOf, type Link, type PlanIndex, type Port } from "../plan";
-import { setTreeKind } from "../planners/spanning-tree";
 import { modeOf } from "../switching";
-import { check, type Found, type Repair } from "./check";
+import { breakLoop } from "./break-loop";
+import { check, type Found } from "./check";
 import { listed } from "./wording";
 
 interface Circle { readonly link: string; readonly ports: readonly string[] }
@@ -50,11 +50,5 @@ export const loopThroughUndecided = check<Circle>({
     });
   },
   describe: ({ ports }, index) => `The cable between ${listed(ports.map((id) => nameOf(index, "port", id)))} closes a loop of ports that are in no VLAN yet; new gear lets everything out of them.`,
-  repairs: ({ link, ports }, index): Repair[] => {
-    const able = ports.flatMap((id) => index.plan.device.get(index.plan.port.get(id)?.device ?? "") ?? []).filter((device) => device.abilities.trees.includes("rapid"));
-    return [
-      ...(able.length === 0 ? [] : [{ label: `Run a rapid spanning tree on ${listed([...new Set(able.map((device) => device.name))])}`, planner: "set-tree", args: { devices: able.map((device) => device.id) }, edit: (draft: Parameters<Repair["edit"]>[0]) => { for (const device of able) setTreeKind({ draft }, device.id, "rapid"); } }]),
-      { label: `Take ${nameOf(index, "link", link)} out`, planner: "remove-link", args: { link }, edit: (draft) => draft.remove("link", link) },
-    ];
-  },
+  repairs: ({ link, ports }, index) => breakLoop(index, ports.flatMap((id) => index.plan.port.get(id)?.device ?? []), link),
 });
