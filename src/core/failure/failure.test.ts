@@ -3,26 +3,16 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
 import { asPrefix4, parseIpv4, parsePrefix } from "../address";
-import { Draft, applyChanges, PlanIndex, USUAL_ABILITIES, type Plan } from "../plan";
+import { PlanIndex, USUAL_ABILITIES, type Plan } from "../plan";
 import { asClient, probe } from "../probe";
 import { carryExactly } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
+import { broken } from "../testing/broken";
 import { aDevice, aHost, aLink, anInterface, aPort, aSegment, aZone, planWith, testId } from "../testing/build-plan";
 import { failureName, FailureStudy, lossWords, lostCount, ranked, singleFailures, singlePoints, type Failure } from ".";
 
 const sites = { "the cider works": bramblewick, "the practice": fennelStreet, "the house": lockkeepersHouse };
 const ids = () => "00000000-0000-7000-8000-000000000001";
-
-/** The plan with everything of a failure switched off, for asking it with probes. */
-function broken(plan: Plan, failure: Failure): Plan {
-  const draft = new Draft(plan);
-  const dark = (id: string) => { for (const port of plan.port.values()) if (port.device === id) draft.patch("port", port.id, { enabled: false }); for (const ssid of plan.ssid.values()) { const at = [...plan.device.values()].filter((one) => one.kind === "accessPoint" && one.id !== id && (ssid.at.length === 0 || ssid.at.includes(one.id)) && one.domain === plan.device.get(id)?.domain).map((one) => one.id); if (plan.device.get(id)?.kind === "accessPoint" && at.length > 0) draft.patch("ssid", ssid.id, { at }); } };
-  if (failure.what === "cable") draft.remove("link", failure.id);
-  if (failure.what === "device") dark(failure.id);
-  if (failure.what === "feed") for (const device of plan.device.values()) if (device.feed === failure.feed && device.backupFeed === "") dark(device.id);
-  const applied = applyChanges(plan, draft.changes());
-  return must(applied.ok ? applied.value : null, "applies");
-}
 
 test.each(Object.entries(sites))("%s: who loses the gateway is what probes find on the plan with that thing switched off", (_, make) => {
   const plan = make();

@@ -1,6 +1,7 @@
 import { waysToServer } from "../dhcp";
-import type { PlanIndex, Scope } from "../plan";
-import { forwardsPackets } from "../routing";
+import type { Interface, PlanIndex, Scope, Segment } from "../plan";
+import { endOf, wallBetween } from "../policy";
+import { forwardsPackets, isBelieved, leastAlong, linesOf, OUTSIDE, wayFrom, type Way } from "../routing";
 import { placeOfHost, placeOfLeg } from "../probe/place";
 import { spotOf, together, type Spot, type State } from "./state";
 
@@ -9,7 +10,7 @@ export interface Server { readonly device: string | null; readonly spot: Spot | 
 /** Who a relay asks: the server's device or null for an end device, and where it can be met, by segment. */
 interface Asked { readonly device: string | null; readonly at: readonly { readonly segment: string; readonly spot: Spot | null }[] }
 /** What serves a segment: its gateway, and who gives addresses there. */
-export interface Services { readonly gateway: string | null; readonly gatewaySpot: Spot | null; readonly servers: readonly Server[]; readonly mayGoOut: boolean }
+export interface Services { readonly gateway: string | null; readonly gatewaySpot: Spot | null; readonly servers: readonly Server[]; /** The way to the internet from its gateway. */ readonly out: WayOut | null }
 
 /** Routers' legs, by device and by segment: the ways that a relay's question can take. */
 export interface Routers { readonly byDevice: ReadonlyMap<string, readonly Met[]>; readonly bySegment: ReadonlyMap<string, readonly Met[]> }
@@ -36,14 +37,60 @@ function askedOf(state: State, scope: Scope): Asked {
 
 export function servicesOf(state: State): Map<string, Services> {
   const { index } = state;
-  const goesOut = new Set([...index.plan.wall.values()].flatMap((wall) => (wall.to.at === "internet" && wall.from.at === "zone" && wall.door !== "closed" ? [wall.from.zone] : [])));
+  const out = new WaysOut(state);
   return new Map([...index.plan.segment.values()].map((segment): [string, Services] => {
     const leg = index.gatewayOf(segment);
     const servers = index.scopesOf(segment.id).filter((scope) => scope.family === 4).flatMap((scope) => waysToServer(index, scope).map((way): Server => (way.by === "host"
       ? { device: null, spot: spotOf(state, placeOfHost(index, way.host)), asks: null }
       : { device: way.leg.device, spot: spotOf(state, placeOfLeg(index, way.leg)), asks: way.by === "relay" ? askedOf(state, scope) : null })));
-    return [segment.id, { gateway: leg?.device ?? null, gatewaySpot: leg === undefined ? null : spotOf(state, placeOfLeg(index, leg)), mayGoOut: goesOut.has(segment.zone), servers }];
+    return [segment.id, { gateway: leg?.device ?? null, gatewaySpot: leg === undefined ? null : spotOf(state, placeOfLeg(index, leg)), servers, out: leg === undefined ? null : out.from(segment, leg.device) }];
   }));
+}
+
+/** A way out of the site with the wires that lead from each router on it to the next. */
+export interface WayOut { readonly way: Way; readonly joints: readonly (readonly [from: Spot | null, to: Spot | null])[] }
+
+/** The ways out from each router, asked for once. */
+export class WaysOut {
+  readonly #state: State;
+  /** By router, before anybody's doors are asked. */
+  readonly #routers = new Map<string, WayOut | null>();
+
+  constructor(state: State) {
+    this.#state = state;
+  }
+
+  /** The way from a router to the internet for who is in a segment; null where no line is reached, or a wall on the way is closed to them. */
+  from(segment: Segment, router: string): WayOut | null {
+    const { index } = this.#state;
+    const out = this.#ofRouter(router);
+    const address = index.interfacesIn(segment.id).find((leg) => leg.device === router)?.addresses4[0];
+    if (out === null || address === undefined || !isBelieved(index, out.way, address)) return null;
+    return leastAlong(segment, out.way, (from) => Number(opensOut(index, from))) === 0 ? null : out;
+  }
+
+  #ofRouter(router: string): WayOut | null {
+    const known = this.#routers.get(router);
+    if (known !== undefined) return known;
+    const { index } = this.#state;
+    const device = index.plan.device.get(router);
+    const way = device === undefined ? null : wayFrom(index, device, OUTSIDE[4]);
+    const spot = (leg: Interface) => spotOf(this.#state, placeOfLeg(index, leg));
+    const found = way?.line === null || way === null ? null : { way, joints: way.hops.flatMap(({ leg, next }) => (next === null ? [] : [[spot(leg), spot(next)] as const])) };
+    this.#routers.set(router, found);
+    return found;
+  }
+}
+
+const opensOut = (index: PlanIndex, segment: Segment): boolean => { const door = wallBetween(index, endOf(segment), { at: "internet" })?.door; return door === "open" || door === "services"; };
+
+/** Whether a way out still stands: its routers up, each joined to the next over gear that is, and a line at its end. */
+export function wayStands(state: State, { way, joints }: WayOut, { devices, lines }: { readonly devices: ReadonlySet<string>; readonly lines: ReadonlySet<string> }): boolean {
+  const { index, fabric } = state;
+  const last = way.hops.at(-1);
+  if (last === undefined || !linesOf(index, last.device.id).some(({ line }) => !lines.has(line.id))) return false;
+  const isUp = (spot: Spot | null) => spot !== null && !devices.has(fabric.devices[spot.device]?.id ?? "");
+  return way.hops.every(({ device }) => !devices.has(device.id)) && joints.every(([from, to]) => isUp(from) && isUp(to) && together(state, from, to));
 }
 
 /** Whether a relay's question comes to the server: over routers that are up and joined, from segment to segment. */

@@ -23,8 +23,8 @@ export function spotOf({ fabric }: Pick<State, "fabric">, place: Place | null): 
     const vid = bridge === undefined ? null : classify(bridge, place.tag);
     if (vid !== null) return { device: fabric.deviceOf[port] ?? 0, vid };
   }
-  // A router's port with gear behind it that knows no VLANs: who shares the wire shares the network.
-  return wire !== undefined && wire.bridgePorts.length === 0 && wire.routedPorts.length > 0 ? { device: -1 - number, vid: place.tag ?? 0 } : null;
+  // Gear that knows no VLANs, and nothing on its wire that takes the frame into one: who shares the wire shares the network.
+  return wire === undefined ? null : { device: -1 - number, vid: place.tag ?? 0 };
 }
 
 /** Whether two places are in one broadcast domain. */

@@ -1,11 +1,10 @@
 import { joinsAt, type Host, type PlanIndex, type Segment } from "../plan";
-import { getsOut } from "../routing";
 import { TREE, treeIn, type PlanTree } from "../spanning-tree";
 import { carriedVids, FABRIC, joinNodes, JOINS, type Fabric } from "../switching";
-import { placeOfHost, placeOfLeg } from "../probe/place";
+import { placeOfHost, placeOfLeg, placeOnAir, portOfHost } from "../probe/place";
 import { cutsOf, gearFabric, planWithout, without, type Cuts } from "./fabric-without";
 import { darkAfter, type Dark, type Failure } from "./kinds";
-import { passesOn, routersOf, servicesOf, type Routers, type Server, type Services } from "./services";
+import { passesOn, routersOf, servicesOf, WaysOut, wayStands, type Routers, type Server, type Services, type WayOut } from "./services";
 import { spotOf, together, type Spot, type State } from "./state";
 
 /** Who loses what when something fails: hosts by id, only those that had it before. */
@@ -28,20 +27,28 @@ export const lostCount = ({ cutOff, noGateway }: Loss): number => cutOff.length 
 /** Hosts that lose anything at all: only a failure with none of them does no harm. */
 export const harmedCount = ({ cutOff, noGateway, noAddress, noInternet }: Loss): number => new Set([...cutOff, ...noGateway, ...noAddress, ...noInternet]).size;
 
-interface Placed { readonly host: Host; readonly spot: Spot | null; readonly segment: Segment | null; /** Its own gateway; undefined where its segment's holds. */ readonly entered: Gate | undefined }
+interface Placed { readonly host: Host; /** The gear that it hangs on itself; null for what hangs nowhere. */ readonly on: string | null; readonly spot: Spot | null; readonly segment: Segment | null; /** Its own gateway; undefined where its segment's holds. */ readonly entered: Gate | undefined }
 /** Who somebody's packets go to first: null device for an address that nobody has. */
-interface Gate { readonly gateway: string | null; readonly gatewaySpot: Spot | null }
+interface Gate { readonly gateway: string | null; readonly gatewaySpot: Spot | null; readonly out: WayOut | null }
+
+/** The access point that a host joins, or the device whose port it is plugged into. */
+function gearOf(index: PlanIndex, host: Host): string | null {
+  if (host.attachment.at === "ssid") return joinsAt(index, host)[0]?.id ?? null;
+  return index.plan.port.get(portOfHost(index, host) ?? "")?.device ?? null;
+}
 
 /** The router that a static host has entered as its gateway. */
 function enteredGate(state: State, { manner, gateway4, segment }: Host): Gate | undefined {
   if (manner !== "typed" || gateway4 === null) return undefined;
-  const leg = segment === null ? undefined : state.index.interfacesIn(segment).find((one) => one.addresses4.includes(gateway4));
-  return leg === undefined ? { gateway: null, gatewaySpot: null } : { gateway: leg.device, gatewaySpot: spotOf(state, placeOfLeg(state.index, leg)) };
+  const home = segment === null ? undefined : state.index.plan.segment.get(segment);
+  const leg = home === undefined ? undefined : state.index.interfacesIn(home.id).find((one) => one.addresses4.includes(gateway4));
+  if (home === undefined || leg === undefined) return { gateway: null, gatewaySpot: null, out: null };
+  return { gateway: leg.device, gatewaySpot: spotOf(state, placeOfLeg(state.index, leg)), out: new WaysOut(state).from(home, leg.device) };
 }
 
 
 const placedHosts = (state: State): Placed[] => [...state.index.plan.host.values()].map((host) => ({
-  host, spot: spotOf(state, placeOfHost(state.index, host)), segment: host.segment === null ? null : (state.index.plan.segment.get(host.segment) ?? null), entered: enteredGate(state, host),
+  host, on: gearOf(state.index, host), spot: spotOf(state, placeOfHost(state.index, host)), segment: host.segment === null ? null : (state.index.plan.segment.get(host.segment) ?? null), entered: enteredGate(state, host),
 }));
 
 /** What a state holds beside its wiring. */
@@ -52,15 +59,20 @@ const servedIn = (state: State): Served => ({ services: servicesOf(state), route
 interface Has { readonly on: Uint8Array; readonly gateway: Uint8Array; readonly address: Uint8Array; readonly internet: Uint8Array }
 
 function look(state: State, dark: Dark, hosts: readonly Placed[], { services, routers }: Served): Has {
-  const { index, fabric } = state;
+  const { fabric } = state;
   const has: Has = { on: new Uint8Array(hosts.length), gateway: new Uint8Array(hosts.length), address: new Uint8Array(hosts.length), internet: new Uint8Array(hosts.length) };
   const alive = (device: string | null) => device === null || !dark.devices.has(device);
   const isUp = ({ device, spot, asks }: Server) => alive(device) && alive(spot === null ? null : (fabric.devices[spot.device]?.id ?? null)) && (asks === null || passesOn(state, routers, alive, device ?? "", asks));
   const up = new Map([...services].map(([segment, { servers }]) => [segment, servers.filter(isUp)]));
-  const out = new Map<string, boolean>();
-  const goesOut = (device: string) => { const known = out.get(device) ?? getsOut(index, device, dark); out.set(device, known); return known; };
-  for (const [i, { host, spot: usual, segment, entered }] of hosts.entries()) {
-    const spot = usual !== null && alive(fabric.devices[usual.device]?.id ?? "") ? usual : roamed(state, dark, host, usual);
+  const standing = new Map<WayOut, boolean>();
+  const goesOut = (way: WayOut | null) => {
+    if (way === null) return false;
+    const known = standing.get(way) ?? wayStands(state, way, dark);
+    standing.set(way, known);
+    return known;
+  };
+  for (const [i, { host, on, spot: usual, segment, entered }] of hosts.entries()) {
+    const spot = usual !== null && alive(on) && alive(fabric.devices[usual.device]?.id ?? "") ? usual : roamed(state, dark, host);
     if (spot === null) continue;
     has.on[i] = 1;
     const own = segment === null ? undefined : services.get(segment.id);
@@ -69,17 +81,17 @@ function look(state: State, dark: Dark, hosts: readonly Placed[], { services, ro
     const gateway = gate.gateway !== null && alive(gate.gateway) && together(state, spot, gate.gatewaySpot);
     if (gateway) has.gateway[i] = 1;
     if (host.manner === "typed" || up.get(segment?.id ?? "")?.some((server) => together(state, spot, server.spot)) === true) has.address[i] = 1;
-    if (gateway && own.mayGoOut && gate.gateway !== null && goesOut(gate.gateway)) has.internet[i] = 1;
+    if (gateway && goesOut(entered === undefined ? own.out : entered.out)) has.internet[i] = 1;
   }
   return has;
 }
 
 /** Where a wireless host goes when its access point is dark: to another that offers the name. */
-function roamed({ index, fabric }: State, { devices }: Dark, host: Host, usual: Spot | null): Spot | null {
+function roamed(state: State, { devices }: Dark, host: Host): Spot | null {
+  const { index } = state;
   const ssid = host.attachment.at === "ssid" ? index.plan.ssid.get(host.attachment.ssid) : undefined;
-  const point = ssid === undefined || usual === null ? undefined : joinsAt(index, host).find((device) => !devices.has(device.id));
-  const device = point === undefined ? undefined : fabric.deviceNumber.get(point.id);
-  return device === undefined || usual === null ? null : { device, vid: usual.vid };
+  const point = ssid === undefined ? undefined : joinsAt(index, host).find((device) => !devices.has(device.id));
+  return ssid === undefined || point === undefined ? null : spotOf(state, placeOnAir(index, ssid, point.id, host.id));
 }
 
 const forwarding = ({ named }: PlanTree): Set<string> => {

@@ -1,5 +1,5 @@
 import { madeMac, type Mac } from "../address";
-import { joinsAt, nameOf, type Host, type Interface, type PlanIndex } from "../plan";
+import { joinsAt, nameOf, type Host, type Interface, type PlanIndex, type Ssid } from "../plan";
 import { FABRIC, type Fabric, type Flood, type Source, type Tag } from "../switching";
 
 /** Where something hangs on the network. */
@@ -59,14 +59,24 @@ export function portOfHost(index: PlanIndex, host: Host): string | null {
   return null;
 }
 
+/**
+ * Where a station hangs that joins a wireless name at an access point: in the name's VLAN, or, where its segment is on none, on the wire of the access point's first
+ * cable, to which its frames go out untagged. Null where that wire is missing.
+ */
+export function placeOnAir(index: PlanIndex, ssid: Ssid, point: string, host: string | null): Place | null {
+  const segment = index.plan.segment.get(ssid.segment);
+  const vid = segment === undefined ? null : index.vidOf(segment);
+  if (vid !== null) return { at: "inside", device: point, vid, port: null, ssid: ssid.id };
+  const uplink = segment === undefined ? undefined : index.portsOf(point).find((port) => port.enabled && index.linkAt(port.id) !== undefined);
+  return uplink === undefined ? null : { at: "cable", port: uplink.id, tag: null, host };
+}
+
 /** Where a host of the register hangs; null when it is not plugged in, or its wireless name is offered nowhere. */
 export function placeOfHost(index: PlanIndex, host: Host): Place | null {
   if (host.attachment.at === "ssid") {
     const ssid = index.plan.ssid.get(host.attachment.ssid);
-    const point = ssid === undefined ? undefined : joinsAt(index, host)[0];
-    const segment = ssid === undefined ? undefined : index.plan.segment.get(ssid.segment);
-    const vid = segment === undefined ? null : index.vidOf(segment);
-    return ssid === undefined || point === undefined || vid === null ? null : { at: "inside", device: point.id, vid, port: null, ssid: ssid.id };
+    const [point] = joinsAt(index, host);
+    return ssid === undefined || point === undefined ? null : placeOnAir(index, ssid, point.id, host.id);
   }
   const port = portOfHost(index, host);
   return port === null ? null : { at: "cable", port, tag: host.tag, host: host.id };

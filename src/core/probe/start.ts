@@ -1,13 +1,13 @@
 import { madeMac, type Mac } from "../address";
 import type { Subject } from "../checks/check";
-import { nameOf, offers, type Host, type PlanIndex, type Port, type ProbePlace, type Segment, type Vid } from "../plan";
+import { joinsAt, nameOf, offers, type Host, type PlanIndex, type Port, type ProbePlace, type Segment, type Vid } from "../plan";
 import { TREE } from "../spanning-tree";
 import { classify, modeOf, type Flood, type Tag } from "../switching";
 import type { ProbeBench } from "./bench";
 import { portRefuses } from "./deliver";
 import { gapBetween } from "./gap";
 import { tagText } from "./hops";
-import { entryOf, macOf, placeOfHost, portOfHost, type Party } from "./place";
+import { entryOf, macOf, placeOnAir, portOfHost, type Party } from "./place";
 import { portPowerMw, type DeviceKind } from "../survey/catalogue";
 import { macLimitStops } from "./mac-limit";
 import { portStateFor } from "./sign-in";
@@ -40,8 +40,7 @@ export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, plugg
   const host = index.plan.host.get(from.host);
   if (host === undefined) return null;
   if (host.attachment.at === "ssid") {
-    const place = placeOfHost(index, host);
-    return startWireless(bench, host.attachment.ssid, place?.at === "inside" ? place.device : "", host, mac);
+    return startWireless(bench, host.attachment.ssid, joinsAt(index, host)[0]?.id ?? "", host, mac);
   }
   const port = portOfHost(index, host);
   if (port !== null) return startAtPort(bench, port, host.tag, host, mac, { behindPhone: host.attachment.at === "behind", asks: asks && host.manner !== "typed" });
@@ -59,11 +58,11 @@ function startWireless(bench: ProbeBench, ssidId: string, deviceId: string, host
   const ssid = index.plan.ssid.get(ssidId);
   const device = index.plan.device.get(deviceId);
   const segment = ssid === undefined ? undefined : index.plan.segment.get(ssid.segment);
-  const vid = segment === undefined ? null : index.vidOf(segment);
+  const place = ssid === undefined ? null : placeOnAir(index, ssid, deviceId, host?.id ?? null);
   const who = host?.name ?? "Laptop";
   const offered = device !== undefined && ssid !== undefined && offers(index, device, ssid);
-  if (ssid === undefined || segment === undefined || device === undefined || vid === null || !offered) {
-    const missing = !offered ? AP_NEEDED : "a VLAN behind the wireless name";
+  if (ssid === undefined || segment === undefined || device === undefined || place === null || !offered) {
+    const missing = !offered ? AP_NEEDED : `a cable at ${device?.name ?? "the access point"} that leads on`;
     journey.stop(
       { title: who, place: ssid?.name ?? "wireless", says: `needs ${missing}`, why: "", tag: undefined, subjects: [], device: null, ports: [] },
       {
@@ -73,9 +72,9 @@ function startWireless(bench: ProbeBench, ssidId: string, deviceId: string, host
     );
     return null;
   }
-  journey.pass({ title: who, place: ssid.name, says: `joins ${ssid.name} and asks all: who gives addresses?`, why: `${ssid.name} leads into ${segment.name}, VLAN ${vid}.`, tag: null, subjects: [{ kind: "ssid", id: ssid.id }], device: null, ports: [] });
-  const party: Party = { name: who, mac: macFor(host, mac), place: { at: "inside", device: device.id, vid, port: null, ssid: ssid.id }, leg: null, host };
-  return { party, vid, segment, host };
+  journey.pass({ title: who, place: ssid.name, says: `joins ${ssid.name} and asks all: who gives addresses?`, why: `${ssid.name} leads into ${segment.name}, ${place.at === "inside" ? `VLAN ${place.vid}` : "which is on no VLAN: it goes on untagged"}.`, tag: null, subjects: [{ kind: "ssid", id: ssid.id }], device: null, ports: [] });
+  const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
+  return { party, vid: place.at === "inside" ? place.vid : (wantedVid(index, host) ?? 0), segment, host };
 }
 
 /** The VLAN that a host belongs in by its segment; null when nothing is said of it. */

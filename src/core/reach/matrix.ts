@@ -1,7 +1,8 @@
+import type { Address } from "../address";
 import { byNaturalText } from "../kernel";
 import { isGateway, type Device, type PlanIndex, type Segment, type WallEnd } from "../plan";
 import { wallBetween, zonesInOrder } from "../policy";
-import { addressesOf, forwardsPackets, getsOut, prefixesOf, routeFrom } from "../routing";
+import { addressesOf, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
 import { CARRY, FABRIC, JOINS } from "../switching";
 
 /** A column beside the segments: the internet, and the gateway's own pages. */
@@ -61,6 +62,16 @@ class DoorRows {
     if (row !== undefined && b !== undefined && b < this.#width) row[b] = code;
   }
 
+  /** The number of an end in a row of doors. */
+  numberOf(end: string): number {
+    return this.#number.get(end) ?? -1;
+  }
+
+  /** All doors of an end, by the number of the other. */
+  rowOf(from: string): Uint8Array | undefined {
+    return this.#open[this.numberOf(from)];
+  }
+
   between(from: string, to: string): number {
     return this.#open[this.#number.get(from) ?? -1]?.[this.#number.get(to) ?? -1] ?? CODE.closed;
   }
@@ -72,31 +83,69 @@ function inOrder(index: PlanIndex): Segment[] {
   return [...index.plan.segment.values()].sort((a, b) => (rank.get(a.zone) ?? 0) - (rank.get(b.zone) ?? 0) || (index.vidOf(a) ?? 5000) - (index.vidOf(b) ?? 5000) || byNaturalText(a.name, b.name));
 }
 
-/** How a device's packets come to a segment: straight or over others, past a filter or not; null when they do not. */
-interface Way { readonly filtered: boolean }
+/** An address of a segment that packets to it are sent to: its gateway's. Null where it has none. */
+function addressIn(index: PlanIndex, segment: Segment): Address | null {
+  const leg = index.gatewayOf(segment);
+  return leg === undefined ? null : (addressesOf(leg, segment.prefixes4.length > 0 ? 4 : 6)[0] ?? null);
+}
 
-/** The ways from each routing device to each segment and out, asked once for a device. */
-function waysFrom(index: PlanIndex, start: Device, goals: readonly Segment[]): (Way | null)[] {
-  return goals.map((goal) => {
-    const family = goal.prefixes4.length > 0 ? 4 : 6;
-    const prefix = prefixesOf(goal, family)[0];
-    const leg = index.gatewayOf(goal);
-    const to = leg === undefined ? undefined : addressesOf(leg, family)[0];
-    if (prefix === undefined || to === undefined) return null;
-    let device: Device = start;
-    let filtered = false;
-    for (let hops = 0; hops < 16; hops += 1) {
-      filtered ||= isGateway(device);
-      const route = routeFrom(index, device, to);
-      if (route === null || route.line !== null) return null;
-      if (route.leg.segment === goal.id) return { filtered };
-      const next = route.via === null ? undefined : index.groups("interfacesByAddress").get(route.via)?.[0];
-      const following = next === undefined ? undefined : index.plan.device.get(next.device);
-      if (following === undefined || !forwardsPackets(following)) return null;
-      device = following;
-    }
-    return null;
-  });
+/** The ways from each segment's router to each segment, by its number, and out: asked once for a router. */
+class Ways {
+  readonly #index: PlanIndex;
+  readonly #goals: readonly Segment[];
+  readonly #numbers: ReadonlyMap<string, number>;
+  readonly #known = new Map<string, { readonly to: readonly (Way | null)[]; readonly out: Way | null }>();
+
+  constructor(index: PlanIndex, goals: readonly Segment[]) {
+    this.#index = index;
+    this.#goals = goals;
+    this.#numbers = new Map(goals.map((goal, i) => [goal.id, i]));
+  }
+
+  from(start: Device): { readonly to: readonly (Way | null)[]; readonly out: Way | null } {
+    const known = this.#known.get(start.id);
+    if (known !== undefined) return known;
+    const out = wayFrom(this.#index, start, OUTSIDE[4]);
+    const found = { to: this.#goals.map((goal) => this.#find(start, goal)), out: out?.line === null ? null : out };
+    this.#known.set(start.id, found);
+    return found;
+  }
+
+  #find(start: Device, goal: Segment): Way | null {
+    const address = addressIn(this.#index, goal);
+    const way = address === null ? null : wayFrom(this.#index, start, address);
+    return way?.line === null && way.hops.at(-1)?.leg.segment === goal.id ? way : null;
+  }
+
+  /** From a router to a segment; null where none leads there. */
+  to(start: Device, goal: Segment): Way | null {
+    return this.from(start).to[this.#numbers.get(goal.id) ?? -1] ?? null;
+  }
+}
+
+/** What asks: a segment, its gateway, and an address of it. */
+interface Asker { readonly segment: Segment; readonly device: Device; readonly address: Address }
+
+/** What gets from a segment to a segment that another router serves, and whether the answers come back: by the walls of every filter on the way. */
+function reachOver(index: PlanIndex, ways: Ways, doors: DoorRows, from: Asker, to: Asker): number {
+  const way = ways.to(from.device, to.segment);
+  if (way === null || !isBelieved(index, way, from.address)) return CODE.nothing;
+  const there = leastAlong(from.segment, way, (seen) => (seen.id === to.segment.id ? CODE.open : doors.between(seen.zone, to.segment.zone)));
+  const asked = way.source ?? from.segment;
+  if (asked.id === to.segment.id) return there ?? CODE.past;
+  const back = ways.to(to.device, asked);
+  if (back === null) return CODE.nothing;
+  // A filter that has not seen the question takes the answer for a question of its own, to which no door for services fits, and a router that translates it gives it another sender.
+  const strange = back.hops.filter(({ device }) => !way.hops.some((hop) => hop.device.id === device.id));
+  if (strange.length > 0 && (back.source !== null || !isBelieved(index, back, to.address))) return CODE.nothing;
+  const again = leastAlong(to.segment, { ...back, hops: strange }, (seen) => (doors.between(seen.zone, asked.zone) === CODE.open ? CODE.open : CODE.closed));
+  return again === null ? (there ?? CODE.past) : Math.min(there ?? CODE.open, again);
+}
+
+function reachOut(index: PlanIndex, ways: Ways, doors: DoorRows, { segment, device, address }: Asker): number {
+  const { out: way } = ways.from(device);
+  if (way === null || !isBelieved(index, way, address)) return CODE.nothing;
+  return leastAlong(segment, way, (seen) => doors.between(seen.zone, "internet")) ?? CODE.past;
 }
 
 /** Which segments' VLANs are one network: by segment, the number of its joined part. */
@@ -121,30 +170,34 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
   const columns: ReachColumn[] = [...rows, "internet", "gateway"];
   const doors = new DoorRows(index, [...[...index.plan.zone.keys()].map((zone): WallEnd => ({ at: "zone", zone })), { at: "internet" }, { at: "gateway" }]);
   const parts = joinedParts(index, rows);
-  const ways = new Map<string, (Way | null)[]>();
-  const lines = new Map<string, boolean>();
+  const ways = new Ways(index, rows);
   const actual = new Uint8Array(rows.length * columns.length);
   const intended = new Uint8Array(rows.length * columns.length);
-  const gatewayOf = rows.map((row) => index.plan.device.get(index.gatewayOf(row)?.device ?? ""));
-  for (const device of gatewayOf) if (device !== undefined && !ways.has(device.id)) { ways.set(device.id, waysFrom(index, device, rows)); lines.set(device.id, getsOut(index, device.id)); }
+  const askers = rows.map((segment): Asker | null => {
+    const device = index.plan.device.get(index.gatewayOf(segment)?.device ?? "");
+    const address = addressIn(index, segment);
+    return device === undefined || address === null ? null : { segment, device, address };
+  });
+  const routes = askers.map((asker) => (asker === null ? [] : ways.from(asker.device).to));
+  const between = (i: number, j: number, wanted: number): number => {
+    const [from, to] = [askers[i] ?? null, askers[j] ?? null];
+    if (from === null || to === null) return CODE.nothing;
+    // One router between two segments of its own: the usual case, and most of the cells of a large site.
+    if (from.device === to.device && routes[i]?.[j]?.hops.length === 1) return routes[j]?.[i] === null ? CODE.nothing : isGateway(from.device) ? wanted : CODE.past;
+    return reachOver(index, ways, doors, from, to);
+  };
+  const numbers = columns.map((column) => doors.numberOf(typeof column === "string" ? column : column.zone));
   for (const [i, row] of rows.entries()) {
-    const device = gatewayOf[i];
-    const own = device === undefined ? undefined : ways.get(device.id);
+    const asker = askers[i] ?? null;
+    const own = doors.rowOf(row.zone);
     for (const [j, column] of columns.entries()) {
       const cell = i * columns.length + j;
       if (i === j) continue;
-      const wanted = doors.between(row.zone, typeof column === "string" ? column : column.zone);
+      const wanted = own?.[numbers[j] ?? -1] ?? CODE.closed;
       intended[cell] = wanted;
-      if (column === "internet") actual[cell] = device !== undefined && lines.get(device.id) === true ? wanted : CODE.nothing;
-      else if (column === "gateway") actual[cell] = device === undefined ? CODE.nothing : isGateway(device) ? wanted : CODE.past;
-      else {
-        const way = own?.[j];
-        const back = gatewayOf[j] === undefined ? undefined : ways.get(gatewayOf[j].id)?.[i];
-        const isJoined = parts[i] !== null && parts[i] === parts[j];
-        if (isJoined) actual[cell] = CODE.joined;
-        else if (way === null || way === undefined || back === null || back === undefined) actual[cell] = CODE.nothing;
-        else actual[cell] = way.filtered ? wanted : CODE.past;
-      }
+      if (column === "internet") actual[cell] = asker === null ? CODE.nothing : reachOut(index, ways, doors, asker);
+      else if (column === "gateway") actual[cell] = asker === null ? CODE.nothing : isGateway(asker.device) ? wanted : CODE.past;
+      else actual[cell] = parts[i] !== null && parts[i] === parts[j] ? CODE.joined : between(i, j, wanted);
     }
   }
   const split = new Set(index.derived(CARRY).breaks.map((broken) => broken.vid));

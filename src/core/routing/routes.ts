@@ -84,18 +84,3 @@ export const translatesAt = (leg: Interface): boolean => leg.translates === "yes
 
 /** Addresses that stand for the internet (RFC 5737, RFC 3849). */
 export const OUTSIDE: Readonly<Record<Family, Address>> = { 4: 0xc6336414 as Address, 6: (0x20010db8n * 2n ** 96n + 0x64n) as Address };
-const MOST_ROUTERS = 16;
-const NONE: ReadonlySet<string> = new Set();
-
-/** Whether a device gets out: by a line of its own, or over the next device's. What is dark takes no part. */
-export function getsOut(index: PlanIndex, start: string, dark: { readonly devices: ReadonlySet<string>; readonly lines: ReadonlySet<string> } = { devices: NONE, lines: NONE }): boolean {
-  let id: string | undefined = start;
-  for (let hops = 0; id !== undefined && hops < MOST_ROUTERS; hops += 1) {
-    const device = index.plan.device.get(id);
-    if (device === undefined || dark.devices.has(id)) return false;
-    if (linesOf(index, id).some(({ line }) => !dark.lines.has(line.id))) return true;
-    const via: Address | null = routeFrom(index, device, OUTSIDE[4])?.via ?? null;
-    id = via === null ? undefined : index.groups("interfacesByAddress").get(via)?.[0]?.device;
-  }
-  return false;
-}

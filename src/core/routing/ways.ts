@@ -1,0 +1,57 @@
+import { familyOf, type Address } from "../address";
+import { isGateway, type Device, type Interface, type Line, type PlanIndex, type Segment } from "../plan";
+import { forwardsPackets, routeFrom, translatesAt } from "./routes";
+
+/** A router on a packet's way. */
+export interface Hop {
+  readonly device: Device;
+  /** The leg that the packet leaves by. */
+  readonly leg: Interface;
+  /** The next router's leg, to which it is handed; null at the end of the way. */
+  readonly next: Interface | null;
+  /** The segment whose address the packet carries when it comes here; null as long as that is the sender's own. */
+  readonly source: Segment | null;
+}
+
+/** A packet's way over routers, from the sender's gateway to a segment or out by a line. */
+export interface Way {
+  readonly hops: readonly Hop[];
+  /** The segment whose address it carries at its end: a router on the way has translated it (RFC 3022); null for the sender's own. */
+  readonly source: Segment | null;
+  /** The line it leaves the site by; null for a way that ends inside. */
+  readonly line: Line | null;
+}
+
+const MOST_ROUTERS = 16;
+
+/** The way of a packet for an address from a router on; null where a router has no route, or hands it to something that sends nothing on, or round in a circle. */
+export function wayFrom(index: PlanIndex, start: Device, to: Address): Way | null {
+  const hops: Hop[] = [];
+  let [device, source]: [Device, Segment | null] = [start, null];
+  while (hops.length < MOST_ROUTERS) {
+    const route = routeFrom(index, device, to);
+    if (route === null) return null;
+    const next = route.via === null ? null : (index.groups("interfacesByAddress").get(route.via)?.[0] ?? null);
+    hops.push({ device, leg: route.leg, next, source });
+    if (familyOf(to) === 4 && route.line === null && translatesAt(route.leg)) source = index.plan.segment.get(route.leg.segment ?? "") ?? source;
+    if (route.via === null) return { hops, source, line: route.line };
+    const following = next === null ? undefined : index.plan.device.get(next.device);
+    if (following === undefined || !forwardsPackets(following)) return null;
+    device = following;
+  }
+  return null;
+}
+
+/**
+ * Whether every filter on a way believes the sender: answers to its address would leave by the leg that the packet comes in at (RFC 3704). The first router is the
+ * sender's own gateway and is not asked; a translated packet carries the address of a neighbour.
+ */
+export const isBelieved = (index: PlanIndex, { hops }: Way, sender: Address): boolean =>
+  hops.every(({ device, source }, i) => i === 0 || source !== null || !isGateway(device) || routeFrom(index, device, sender)?.leg.id === hops[i - 1]?.next?.id);
+
+/** The least that the filters on a way let through, `door` saying it of one of them by the segment whose address they see; null where nothing filters. */
+export function leastAlong(row: Segment, { hops }: Way, door: (from: Segment) => number): number | null {
+  let least: number | null = null;
+  for (const { device, source } of hops) if (isGateway(device)) least = Math.min(least ?? Infinity, door(source ?? row));
+  return least;
+}
