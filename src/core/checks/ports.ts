@@ -124,7 +124,9 @@ export const hostInWrongVlan = localCheck<WrongVlan, "port">({
     return hosts.flatMap((host): Found<WrongVlan>[] => {
       const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
       const wanted = segment === undefined ? null : index.vidOf(segment);
-      if (wanted === null) return [];
+      const [own, its] = [index.plan.device.get(port.device)?.domain ?? null, segment === undefined ? undefined : index.plan.vlan.get(segment.vlan ?? "")?.domain];
+      // Numbers of two domains say nothing of one another: that is another network, and another finding.
+      if (wanted === null || (own !== null && its !== own)) return [];
       const got = host.tag ?? port.pvid;
       const carried = host.tag === null || port.tagged.includes(host.tag);
       return got === wanted && carried ? [] : [{

@@ -25,6 +25,7 @@ import { gatewayDoesNotAnswer, serverNotHeard } from "./unheard";
 import { loopThroughUndecided } from "./undecided-loop";
 import { namesBehindWall, noAddressServer, twoAddressServers } from "./servers";
 import { subnetMeetsKeptClear, subnetsOverlap } from "./subnets-overlap";
+import { hostInOtherNetwork } from "./other-network";
 import { addressTwice, macTwice } from "./twice";
 import { defaultVidForManagement, noCableBetween, vidTwice, vlanMissingOnHop, vlansJoined } from "./vlans";
 
@@ -33,7 +34,7 @@ export const CHECKS: readonly AnyCheck[] = [
   subnetsOverlap, subnetMeetsKeptClear, reservedSpaceInside, publicSpaceInside, subnetWithoutRoom, noRoomForGrowth, advertisedPrefixLength, gatewayNotUsable, gatewayMissing, routerWithoutAddress6, poolOutsideSubnet, poolOverGateway, poolEmpty, poolTooSmall, leaseOutlivesVisit,
   noAddressServer, twoAddressServers, namesBehindWall, namesWithoutServer, secondRouterServes, gearAddressTaken, supportEnded, staticInPool, reservedInStaticBlock, schoolMixed, hostOutsideSubnet, addressTwice, macTwice, macIsGroup, hostNameTwice, hostNameNotAllowed, vidTwice,
   defaultVidForManagement, vlanMissingOnHop, noCableBetween, vlansJoined, portVlanUndefined, portsUndecided, trunkToOneHost,
-  hostInWrongVlan, portInconsistent, portSharedTwice, vlanNotCreated, vlanNameDiffers, vlanNameTooLong,
+  hostInWrongVlan, hostInOtherNetwork, portInconsistent, portSharedTwice, vlanNotCreated, vlanNameDiffers, vlanNameTooLong,
   loopThroughUnmanaged, cableMisfit, cableTooLong, speedMismatch, copperBetweenBuildings, lagEndsDiffer, noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost, uplinkOversubscribed,
   vlanNeedless, vlanMissingOnSpareWay, tooManyVlans, portsCannotMix, softwareNameTwice, heightUnitsClash, portsRunOut, accessPortToPoint, channelsClash, channelNotAllowed, wideIn24, guestsNotIsolated,
   weakSecurity, securityNotFor6, tooManySsids, ssidDiffers,

@@ -16,7 +16,9 @@ export function leasedTo(index: PlanIndex, scope: Scope): ReadonlyMap<string, Ad
   const free = freeAddresses(index, scope);
   for (const host of asking) {
     const reserved = host.manner === "reserved" && host.mac !== null ? offerTo(index, scope, host.mac) : null;
-    const address = reserved?.reserved === true ? reserved.address : free.next().value;
+    // A reservation whose MAC address is still to be read on site holds as it is planned.
+    const planned = host.manner === "reserved" && host.mac === null ? host.ipv4 : null;
+    const address = planned ?? (reserved?.reserved === true ? reserved.address : free.next().value);
     if (address !== undefined) given.set(host.id, address);
   }
   ofIndex.set(scope.id, given);

@@ -1,5 +1,6 @@
+import { listFindings, runChecks } from "../checks";
 import { must } from "../kernel";
-import { PlanIndex, type Plan, type ProbeGoal } from "../plan";
+import { applyChanges, Draft, PlanIndex, type Plan, type ProbeGoal } from "../plan";
 import { SERVICES } from "../policy";
 import { asClient, probe } from "../probe";
 import { reachAt, reachMatrix } from "../reach";
@@ -52,5 +53,20 @@ test.each(SITES)("site %i: who loses the gateway, an address or the internet by 
     const found = [...cutOff, ...noGateway, ...noAddress];
     expect([failureName(index, failure), named(found.filter((id) => before[0]?.includes(id)))]).toEqual([failureName(index, failure), named(gateway ?? [])]);
     expect([failureName(index, failure), named([...found, ...noInternet].filter((id) => before[1]?.includes(id)))]).toEqual([failureName(index, failure), named(internet ?? [])]);
+  }
+});
+
+test.each(SITES.slice(0, 20))("site %i: whoever is plugged into another network than planned is found, and nobody who is not", (_, plan) => {
+  const wrong = (of: Plan) => listFindings(runChecks(PlanIndex.of(of))).filter(({ code }) => code === "host-in-other-network" || code === "host-in-wrong-vlan").map(({ subjects }) => subjects.find(({ kind }) => kind === "host")?.id);
+  expect(wrong(plan)).toEqual([]);
+  const wired = [...plan.host.values()].filter(({ attachment }) => attachment.at === "port");
+  for (const host of wired) {
+    const other = wired.find(({ segment }) => segment !== host.segment);
+    if (other === undefined) continue;
+    const draft = new Draft(plan);
+    draft.patch("host", other.id, { attachment: { at: "unplaced" } });
+    draft.patch("host", host.id, { attachment: other.attachment });
+    const moved = applyChanges(plan, draft.changes());
+    expect([host.name, other.name, wrong(must(moved.ok ? moved.value : null, "it moves"))]).toEqual([host.name, other.name, [host.id]]);
   }
 });

@@ -18,3 +18,7 @@ test("where routers separate, plain switches do", () => {
   expect(switchesFor(4, 0, 0, true).map((model) => model.bridging)).toEqual(["plain"]);
   expect(switchesFor(0, 0, 0)).toEqual([]);
 });
+
+test("power alone that is still missing comes from a switch that gives it, also where routers separate", () => {
+  expect(switchesFor(0, 0, 30_000, true).map((model) => model.poeBudgetMw > 0)).toEqual([true]);
+});

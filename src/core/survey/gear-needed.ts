@@ -39,7 +39,7 @@ const PLAIN = switchModels("plain");
 
 /** The fewest switches that have the ports and the power: the largest as long as one is not enough, then the smallest that is. */
 export function switchesFor(ports: number, powered: number, poeMw: number, plain = false): DeviceModel[] {
-  const all = plain && powered === 0 ? PLAIN : MANAGED;
+  const all = plain && powered === 0 && poeMw === 0 ? PLAIN : MANAGED;
   const chosen: DeviceModel[] = [];
   let [left, leftPowered, leftMw] = [ports, powered, poeMw];
   while (left > 0 || leftPowered > 0 || leftMw > 0) {
@@ -99,8 +99,9 @@ export function neededGear(index: PlanIndex, domain: string | null = mainDomain(
     const there = [...existing.map((device) => capacityOf(index, device)), ...kept.flatMap((gear) => { const model = modelOf(gear); return model === undefined ? [] : [capacityOfModel(model)]; })];
     // One port more for the way to the next switch or the gateway, where the fibre ports are not used for it.
     const wanted = Math.ceil(ports - 1e-9) + 1;
+    // Beside gear without power the way on takes one of the powered ports.
     const has = (of: (one: Capacity) => number) => there.reduce((total, one) => total + of(one), 0);
-    const missing = switchesFor(Math.max(0, wanted - has((one) => one.ports)), Math.max(0, powered - has((one) => one.powered)), Math.max(0, poeMw - has((one) => one.poeMw)), plain);
+    const missing = switchesFor(Math.max(0, wanted - has((one) => one.ports)), Math.max(0, (plain && powered > 0 ? powered + 1 : powered) - has((one) => one.powered)), Math.max(0, poeMw - has((one) => one.poeMw)), plain);
     // A line that says how many switches there are is met with the smallest that are still missing.
     while (there.length + missing.length < stated) missing.push(must((plain ? PLAIN : MANAGED)[0], "a switch"));
     return { cabinet, ports: wanted, now, powered, poeMw, existing, kept, missing };

@@ -1,7 +1,8 @@
 import type { PlanIndex, Site } from "../plan";
 import { DEVICE_MODELS } from "../planners";
 import { catalogueOf } from "./catalogue";
-import { roomsInOrder, surveyed, groupKey } from "./groups";
+import { groupKey, groupTitle, roomsInOrder, surveyed, type Group } from "./groups";
+import { shapeOf } from "./router-shape";
 import { needsOf } from "./read-needs";
 
 export type School = Exclude<Site["conventions"]["separation"], "auto">;
@@ -20,6 +21,17 @@ export const SCHOOL_WORDS: Readonly<Record<School, string>> = { vlans: "VLANs on
 /** Above this many groups a router for each is more gear, and more to go wrong, than one managed switch. */
 const MOST_ROUTERS = 4;
 
+/** How the routers stand to one another, as the draft makes them. */
+function shapeWords(index: PlanIndex, groups: readonly Group[]): string {
+  const shape = shapeOf(index, groups.filter(({ purpose }) => purpose !== "safety"));
+  const title = (group: Group) => groupTitle(index.plan.site, group);
+  switch (shape.shape) {
+    case "one": return `${title(shape.front)} alone needs no second router.`;
+    case "chain": return `In a chain: ${title(shape.front)} in front, and behind a router of its own what may open something there and is not to be reached from there.`;
+    case "Y": return "In a Y: nobody's devices lie in front, and each network is behind a router of its own.";
+  }
+}
+
 /**
  * Which separation fits. Separate routers: a home whose gear stays and knows no VLANs, with few groups. Separate gear for the whole
  * site only by choice; a safety network is kept apart in every case. Else VLANs.
@@ -28,17 +40,18 @@ export function schoolOf(index: PlanIndex): SchoolChoice {
   const { site } = index.plan;
   const gear = [...index.plan.gear.values()].filter((found) => found.fate === "keep" && found.kind === "switch");
   const plain = gear.length > 0 && gear.every((found) => found.model !== "" && DEVICE_MODELS.find((model) => model.id === found.model)?.bridging === "plain");
-  const groups = new Set(surveyed(index).filter(({ need }) => need.kind.role === "host" || need.kind.role === "crowd").map(({ group }) => groupKey(group))).size;
+  const groups = new Map(surveyed(index).filter(({ need, group }) => (need.kind.role === "host" || need.kind.role === "crowd") && group.purpose !== "management").map(({ group }) => [groupKey(group), group]));
   const safety = surveyed(index).some(({ group }) => group.purpose === "safety");
   const catalogue = catalogueOf(index.plan);
   const managed = roomsInOrder(index).some((room) => needsOf(catalogue, room.needs).some((need) => need.kind.role === "switch"));
   const apart = safety ? " The safety network is recorded on gear of its own and never linked." : "";
-  const [fits, why]: [School, string] = plain && !managed && groups <= MOST_ROUTERS
-    ? ["routers", `The switches that stay know no VLANs, and ${groups} groups need no more than ${groups} routers.`]
+  const [fits, why]: [School, string] = plain && !managed && groups.size <= MOST_ROUTERS
+    ? ["routers", `The switches that stay know no VLANs, and ${groups.size} groups need no more than ${groups.size} routers.`]
     : plain && !managed
-      ? ["vlans", `The switches that stay know no VLANs, but ${groups} groups would need as many routers; managed switches are less to go wrong.`]
-      : ["vlans", `One set of managed gear keeps ${groups} groups apart.`];
+      ? ["vlans", `The switches that stay know no VLANs, but ${groups.size} groups would need as many routers; managed switches are less to go wrong.`]
+      : ["vlans", `One set of managed gear keeps ${groups.size} groups apart.`];
   const chosen = site.conventions.separation;
-  if (chosen === "auto" || chosen === fits) return { school: fits, reason: `${why}${apart}`, overridden: false, fits };
-  return { school: chosen, reason: `Chosen by you. The survey itself points to ${SCHOOL_WORDS[fits].toLowerCase()}: ${why}${apart}`, overridden: true, fits };
+  const shape = (school: School) => (school === "routers" ? ` ${shapeWords(index, [...groups.values()])}` : "");
+  if (chosen === "auto" || chosen === fits) return { school: fits, reason: `${why}${shape(fits)}${apart}`, overridden: false, fits };
+  return { school: chosen, reason: `Chosen by you. The survey itself points to ${SCHOOL_WORDS[fits].toLowerCase()}: ${why}${shape(chosen)}${apart}`, overridden: true, fits };
 }

@@ -1,11 +1,13 @@
 import { byNaturalText, must } from "../../kernel";
 import { BLANK_LINE, isGateway, type Device, type Gear, type Port, type Room, type Segment } from "../../plan";
 import { connectPorts, DEVICE_MODELS, indexOf, placeDevice, type DeviceModel } from "../../planners";
-import { byGroup, groupKey, groupOf, groupTitle, roomsInOrder, surveyed, type Group } from "../groups";
-import { cabinetOf, isSafety, modelOf, neededGear, switchesAt, switchesFor } from "../gear-needed";
+import { byGroup, groupKey, groupTitle, roomsInOrder, surveyed, type Group } from "../groups";
+import { cabinetOf, isSafety, modelOf, neededGear, switchesAt, switchesFor, type PlaceNeed } from "../gear-needed";
 import type { Need } from "../read-needs";
 import { AddressGiver } from "./address-giver";
-import { frontOf, homeGroup, segmentOf, sharedDomain, standsApart, type Frame } from "./frame";
+import { networkOf } from "./network-of";
+import { gearGroup, MANAGEMENT, pointGroups, pointsMissing } from "../router-gear";
+import { frontOf, homeGroup, isLinePort, segmentOf, sharedDomain, standsApart, type Frame } from "./frame";
 
 const model = (id: string): DeviceModel => must(DEVICE_MODELS.find((one) => one.id === id), id);
 
@@ -27,7 +29,6 @@ function keep(frame: Frame, gear: Gear, place: string, domain: string): Device |
   return device;
 }
 
-const isLinePort = (port: Port): boolean => port.label.startsWith("Line");
 const portsOf = (frame: Frame, device: string): Port[] => frame.draft.all("port").filter((port) => port.device === device).sort((a, b) => a.position - b.position);
 
 /** Ports that no cable, device or leg uses. */
@@ -73,7 +74,8 @@ function draftGateway(frame: Frame, domain: string): Device | undefined {
 function draftSwitches(frame: Frame, domain: string, gateway: Device | undefined): void {
   const front = frontOf(frame);
   // Where routers separate, the switches are the front network's; the others plug into their router.
-  const inFront = (need: Need, room: Room) => !isSafety(need) && (front === null || groupKey(homeGroup(frame, groupOf(frame.index.plan.site, room, need))) === groupKey(front));
+  const points = pointGroupsOf(frame);
+  const inFront = (need: Need, room: Room) => !isSafety(need) && (front === null || groupKey(gearGroup(frame.index, points, room, need, homeGroup(frame, MANAGEMENT))) === groupKey(front));
   for (const place of neededGear(frame.index, domain, inFront)) {
     const at = place.cabinet?.name ?? "";
     for (const gear of place.kept) keep(frame, gear, at, domain);
@@ -116,16 +118,39 @@ function reached(frame: Frame, start: string): Set<string> {
 /** Access points room by room, each at a port with power of its room's cabinet. */
 function draftPoints(frame: Frame, domain: string): void {
   const rooms = roomsInOrder(frame.index);
-  const index = indexOf(frame.draft);
   for (const { room, need } of surveyed(frame.index).filter(({ need: one }) => one.kind.role === "point")) {
     const there = frame.draft.all("device").filter((device) => device.kind === "accessPoint" && device.place === room.name).length;
-    const switches = switchesAt(index, cabinetOf(rooms, room));
-    for (let i = there; i < need.count; i += 1) {
-      const { device, ports } = placeDevice(frame.draft, frame.ids, model("access-point"), freeName(frame, `${room.name} AP`.slice(0, 76)), room.name, domain);
-      const free = switches.flatMap((one) => freePorts(frame, one.id).filter((port) => port.medium === "copper"));
-      join(frame, free.find((port) => port.poeMw > 0) ?? free[0], ports[0], device.name);
-    }
+    const own = domainFor(frame, domain, pointGroupsOf(frame).get(room.id) ?? null);
+    for (let i = there; i < need.count; i += 1) placePoint(frame, own, room.name, cabinetOf(rooms, room));
   }
+  for (const { group, room } of pointsMissingIn(frame)) {
+    const own = domainFor(frame, domain, group);
+    if (frame.draft.all("device").some((device) => device.kind === "accessPoint" && device.domain === own)) continue;
+    const name = groupTitle(frame.draft.plan.site, group);
+    const point = placePoint(frame, own, `${room.name} ${name}`, cabinetOf(rooms, room));
+    frame.draft.patch("device", point.id, { place: room.name, poe: "none", feed: point.feed === "" ? "an injector or a plug beside it" : point.feed });
+    frame.notes.push(`${name} gets an access point of its own in ${room.name}, beside those of the survey: one can't be in two networks that routers separate.`);
+  }
+}
+
+const pointGroupsOf = (frame: Frame): ReadonlyMap<string, Group> => (frontOf(frame) === null ? new Map<string, Group>() : pointGroups(frame.index));
+const pointsMissingIn = (frame: Frame) => (frontOf(frame) === null ? [] : pointsMissing(frame.index));
+
+/** The domain of a group's gear where routers separate, else the shared one. */
+function domainFor(frame: Frame, shared: string, group: Group | null): string {
+  const segment = group === null || frontOf(frame) === null ? undefined : segmentOf(frame.draft, group);
+  return (segment?.vlan === null || segment === undefined ? undefined : frame.draft.get("vlan", segment.vlan)?.domain) ?? shared;
+}
+
+function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | null): Device {
+  const index = indexOf(frame.draft);
+  const routers = frontOf(frame) === null ? [] : [...index.plan.device.values()].filter((device) => isGateway(device) && device.domain === domain);
+  const apart = frontOf(frame) !== null;
+  const near = [...switchesAt(index, cabinet).filter((one) => one.domain === domain || (one.domain === null && (!apart || networkOf(index, one) === domain))), ...routers];
+  const { device, ports } = placeDevice(frame.draft, frame.ids, model("access-point"), freeName(frame, `${at} AP`.slice(0, 76)), at, domain);
+  const free = near.flatMap((one) => freePorts(frame, one.id).filter((port) => port.medium === "copper"));
+  join(frame, free.find((port) => port.poeMw > 0) ?? free[0], ports[0], device.name);
+  return device;
 }
 
 /** Separate gear for groups without a link to the rest: switches of their own, no gateway. */
@@ -176,15 +201,22 @@ function draftRouters(frame: Frame, gateway: Device | undefined): void {
 
 /** Switches behind a group's router, place by place, where the router's own ports are too few for what the survey names. */
 function draftBehind(frame: Frame, group: Group, router: Device, domain: string): void {
-  const belongs = (need: Need, room: Room) => !isSafety(need) && groupKey(homeGroup(frame, groupOf(frame.index.plan.site, room, need))) === groupKey(group);
+  const points = pointGroupsOf(frame);
+  const belongs = (need: Need, room: Room) => !isSafety(need) && groupKey(gearGroup(frame.index, points, room, need, homeGroup(frame, MANAGEMENT))) === groupKey(group);
   const places = neededGear(frame.index, domain, belongs);
-  const wired = places.reduce((total, { now }) => total + now, 0);
-  if (wired <= freePorts(frame, router.id).length && places.every(({ powered }) => powered === 0)) return;
+  const extra = pointsMissingIn(frame).filter((one) => groupKey(one.group) === groupKey(group)).length;
+  const wired = places.reduce((total, { now }) => total + now, extra);
+  const unclaimed = (place: PlaceNeed) => place.kept.filter((gear) => frame.draft.need("gear", gear.id).device === null);
+  if (wired <= freePorts(frame, router.id).length && places.every((place) => place.powered === 0 && unclaimed(place).length === 0)) return;
   let before = router;
-  for (const { cabinet, ports, powered, poeMw } of places) {
-    const at = cabinet?.name ?? "";
-    for (const one of switchesFor(ports, powered, poeMw, true)) {
-      const { device } = placeDevice(frame.draft, frame.ids, one, freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()), at, domain);
+  for (const place of places) {
+    const at = place.cabinet?.name ?? "";
+    // What stays and is not another network's already takes what it can; the rest comes new.
+    const stays = unclaimed(place);
+    const kept = stays.flatMap((gear) => keep(frame, gear, at, domain) ?? []);
+    const missing = stays.length === place.kept.length ? place.missing : switchesFor(place.ports, place.powered, place.poeMw, true);
+    const placed = missing.map((one) => placeDevice(frame.draft, frame.ids, one, freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()), at, domain).device);
+    for (const device of [...kept, ...placed]) {
       const nearer = freePorts(frame, router.id);
       join(frame, nearer[0] ?? uplink(freePorts(frame, before.id), "copper"), uplink(freePorts(frame, device.id), "copper"), device.name);
       before = device;
@@ -192,9 +224,8 @@ function draftBehind(frame: Frame, group: Group, router: Device, domain: string)
   }
 }
 
-/** The gear's own addresses, typed in, in the segment for them. */
-function draftManagement(frame: Frame, domain: string): void {
-  const home: Group = homeGroup(frame, { purpose: "management", name: "" });
+/** The gear's own addresses, typed in, in the segment for them; behind a router in the network that it serves. */
+function draftManagement(frame: Frame, domain: string, home: Group): void {
   const segment: Segment | undefined = segmentOf(frame.draft, home);
   if (segment === undefined) return;
   const giver = new AddressGiver(frame.draft);
@@ -219,5 +250,10 @@ export function draftGear(frame: Frame): void {
   draftRouters(frame, gateway);
   draftPoints(frame, domain);
   draftApart(frame);
-  draftManagement(frame, domain);
+  draftManagement(frame, domain, homeGroup(frame, MANAGEMENT));
+  const front = frontOf(frame);
+  for (const { group } of front === null ? [] : frame.groups) {
+    const own = domainFor(frame, domain, group);
+    if (own !== domain && !standsApart(frame, group)) draftManagement(frame, own, group);
+  }
 }

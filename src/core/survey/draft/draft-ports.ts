@@ -1,5 +1,5 @@
 import { byNaturalText } from "../../kernel";
-import { isGateway, type Device, type Host, type PlanIndex, type Port, type Vid } from "../../plan";
+import { isGateway, type Device, type Host, type Port, type Vid } from "../../plan";
 import { carryOn, fieldsOf, indexOf, paintPorts } from "../../planners";
 import { accessPointRole } from "../../planners/role-choices";
 import { modeOf } from "../../switching";
@@ -9,7 +9,8 @@ import { roomsInOrder, surveyed } from "../groups";
 import { catalogueOf } from "../catalogue";
 import { needsOf } from "../read-needs";
 import { hostLines, hostsOfLine } from "./draft-hosts";
-import { segmentOf, standsApart, type Frame } from "./frame";
+import { isLinePort, segmentOf, standsApart, type Frame } from "./frame";
+import { networkOf } from "./network-of";
 
 /** Free ports of one place, the power they can still give, and what is taken from them. */
 class Sockets {
@@ -17,9 +18,9 @@ class Sockets {
   readonly #left: Map<string, number>;
 
   constructor(frame: Frame, switches: readonly Device[]) {
-    const used = new Set([...frame.draft.all("link").flatMap((l) => [l.a, l.b]), ...frame.draft.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : []))]);
+    const used = new Set([...frame.draft.all("link").flatMap((l) => [l.a, l.b]), ...frame.draft.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])), ...frame.draft.all("interface").flatMap((leg) => leg.port ?? [])]);
     const ids = new Map(switches.map((device, i) => [device.id, i]));
-    this.#ports = frame.draft.all("port").filter((port) => ids.has(port.device) && port.medium === "copper" && !used.has(port.id) && isFree(port) && port.note === "")
+    this.#ports = frame.draft.all("port").filter((port) => ids.has(port.device) && port.medium === "copper" && !used.has(port.id) && !isLinePort(port) && isFree(port) && port.note === "")
       .sort((a, b) => (ids.get(a.device) ?? 0) - (ids.get(b.device) ?? 0) || a.position - b.position);
     this.#left = new Map(switches.map((device) => [device.id, device.poeBudgetMw]));
   }
@@ -43,20 +44,6 @@ class Sockets {
 
 /** Nothing has been decided for it, or it is parked. */
 const isFree = (port: Port): boolean => ["undecided", "off"].includes(modeOf(port));
-
-/** The domain of the first gear with VLANs that a switch without them leads to, over others of its kind: whose network it is. Null when it leads to none. */
-function networkOf(index: PlanIndex, plain: Device): string | null {
-  const seen = new Set([plain.id]);
-  for (const id of seen) {
-    for (const port of index.portsOf(id)) {
-      const beyond = index.plan.device.get(index.peerOf(port.id)?.device ?? "");
-      if (beyond === undefined) continue;
-      if (beyond.bridging !== "plain") return beyond.domain;
-      seen.add(beyond.id);
-    }
-  }
-  return null;
-}
 
 /** The number a segment has on the wire of a domain. */
 function vidOf(frame: Frame, segmentId: string | null): Vid | null {

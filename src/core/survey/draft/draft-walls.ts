@@ -4,7 +4,7 @@ import { setWall } from "../../planners";
 import { sameEnd, SERVICES } from "../../policy";
 import { groupKey, surveyed } from "../groups";
 import { INTENTS, type Intent } from "../purposes";
-import { frontOf, standsApart, type Frame } from "./frame";
+import { frontOf, isY, standsApart, type Frame } from "./frame";
 
 const endOf = (segment: Segment): WallEnd => ({ at: "zone", zone: segment.zone });
 
@@ -43,8 +43,11 @@ export function draftWalls(frame: Frame): void {
         const own = endOf(from);
         if (walledIn(frame, from, to)) continue;
         if (sameEnd(own, to) || draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))) continue;
-        const services = intent.services === "open" ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
-        setWall(draft, ids, own, to, intent.services === "open" ? "open" : "services", services, intent.reason);
+        // In front of a Y all that leaves the networks behind it comes from the front network's own addresses; their own routers hold them to what they may.
+        const leads = intent.to === "internet" && intent.from === "management" && isY(frame);
+        const isOpen = intent.services === "open" || leads;
+        const services = isOpen ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
+        setWall(draft, ids, own, to, isOpen ? "open" : "services", services, leads ? "the way out of the networks behind it" : intent.reason);
       }
     }
   }

@@ -85,14 +85,14 @@ test("the figures of the tally, by hand", () => {
   expect([guests.now, guests.planned]).toEqual([60, 75]);
 });
 
-test("separate routers: plain switches that stay and few groups; each group behind a router of its own, whose outside is in front", () => {
+test("separate routers: plain switches that stay and few groups; each group behind a router of its own, whose outside is in front, where nobody else is", () => {
   const survey = { ...LOCKKEEPERS_HOUSE, rooms: [{ name: "Hall", kind: "cabinet" as const, needs: "1 PC, 1 printer" }, { name: "Flat", cabinet: "Hall", group: "Lodger", needs: "1 PC" }], gear: [{ name: "Hall plain switch", kind: "switch" as const, fate: "keep" as const, room: "Hall", model: "switch-5-plain" }] };
   const { plan, report } = drafted(surveyPlan(survey));
   expect(report.school).toMatchObject({ school: "routers", overridden: false });
-  expect([...plan.device.values()].filter((d) => d.kind === "gateway").map((d) => d.name).sort()).toEqual(["Gateway", "Lodger router"]);
+  expect([...plan.device.values()].filter((d) => d.kind === "gateway").map((d) => d.name).sort()).toEqual(["Gateway", "Household router", "Lodger router"]);
   expect(findings(plan, "stop")).toEqual([]);
   const outside = must([...plan.interface.values()].find((leg) => leg.name === "Outside"), "the router's outside");
-  expect(plan.segment.get(outside.segment ?? "")?.name).toBe("Household");
+  expect(plan.segment.get(outside.segment ?? "")?.name).toBe("Kit");
   expect([...plan.host.values()].every((h) => h.attachment.at === "port")).toBe(true);
   expect(drafted(plan).changes).toBe(0);
 });
