@@ -1,5 +1,5 @@
 import { byNaturalText } from "../kernel";
-import { nameOf, segmentsOfSsid, type Host, type PlanIndex, type Segment } from "../plan";
+import { nameOf, segmentsOfSsid, type Device, type Host, type PlanIndex, type Segment } from "../plan";
 import { classify, FABRIC } from "../switching";
 import { check, type Found, type Repair } from "./check";
 import { listed } from "./wording";
@@ -20,29 +20,41 @@ function segmentsAt(index: PlanIndex, port: string, tag: Host["tag"]): Segment[]
   return [...new Set([...bridged, ...routed])];
 }
 
-/** Whether the port's own VLANs say it already: gear with VLANs in the segment's own domain, where another finding looks. */
-function isSaidByVlans(index: PlanIndex, port: string, segment: Segment): boolean {
-  const device = index.plan.device.get(index.plan.port.get(port)?.device ?? "");
+/** Whether the device's own VLANs say it already: gear with VLANs in the segment's own domain, where another finding looks. */
+function isSaidByVlans(index: PlanIndex, device: Device, segment: Segment): boolean {
   const domain = segment.vlan === null ? null : (index.plan.vlan.get(segment.vlan)?.domain ?? null);
-  return device?.bridging === "vlan" && domain !== null && (device.domain === null || device.domain === domain);
+  return device.bridging === "vlan" && domain !== null && (device.domain === null || device.domain === domain);
 }
 
-function landing(index: PlanIndex, host: Host, segment: Segment): readonly Segment[] {
-  const { attachment } = host;
-  if (attachment.at === "port") return isSaidByVlans(index, attachment.port, segment) ? [] : segmentsAt(index, attachment.port, host.tag);
-  const ssid = attachment.at === "ssid" ? index.plan.ssid.get(attachment.ssid) : undefined;
-  return ssid === undefined ? [] : segmentsOfSsid(index, ssid);
+/** A host, where it belongs, and the segments of what it hangs on. */
+interface Hanging { readonly host: Host; readonly segment: Segment; readonly landed: readonly Segment[] }
+
+const belonging = (index: PlanIndex, hosts: readonly Host[], landed: (host: Host, segment: Segment) => readonly Segment[]): Hanging[] => hosts.flatMap((host) => {
+  const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
+  return segment === undefined ? [] : [{ host, segment, landed: landed(host, segment) }];
+});
+
+/** Hosts on cables where VLANs do not say it: on gear that knows none, at routers' own ports, and on gear of another domain, of which a plan with one has none. */
+function* byCable(index: PlanIndex): Generator<Hanging> {
+  const { plan } = index;
+  const oneDomain = plan.domain.size < 2 && ![...plan.segment.values()].some(({ vlan }) => vlan === null);
+  for (const device of plan.device.values()) {
+    if (oneDomain && device.bridging === "vlan") continue;
+    for (const port of index.portsOf(device.id)) yield* belonging(index, index.groups("hostsByPort").get(port.id) ?? [], (host, segment) => (isSaidByVlans(index, device, segment) ? [] : segmentsAt(index, port.id, host.tag)));
+  }
+}
+
+function* byAir(index: PlanIndex): Generator<Hanging> {
+  for (const ssid of index.plan.ssid.values()) { const landed = segmentsOfSsid(index, ssid); yield* belonging(index, index.groups("hostsBySsid").get(ssid.id) ?? [], () => landed); }
 }
 
 export const hostInOtherNetwork = check<Elsewhere>({
   code: "host-in-other-network", severity: "stop", family: "ports",
   title: "A device hangs in another network than it belongs in",
   why: "It gets an address of the network it hangs in and is on the wrong side of the walls, or with a fixed address reaches nobody.",
-  reads: [...FABRIC.reads, "segment", "vlan", "interface", "ssid"],
-  find: (index) => [...index.plan.host.values()].flatMap((host): Found<Elsewhere>[] => {
-    const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
-    const landed = segment === undefined ? [] : landing(index, host, segment);
-    if (segment === undefined || landed.length === 0 || landed.includes(segment)) return [];
+  reads: [...FABRIC.reads, "segment", "vlan", "interface", "ssid", "domain"],
+  find: (index) => [...byCable(index), ...byAir(index)].flatMap(({ host, segment, landed }): Found<Elsewhere>[] => {
+    if (landed.length === 0 || landed.includes(segment)) return [];
     const ids = [...landed].sort((a, b) => byNaturalText(a.name, b.name)).map(({ id }) => id);
     return [{ subjects: [{ kind: "host", id: host.id }], data: { host: host.id, segment: segment.id, landed: ids } }];
   }),
