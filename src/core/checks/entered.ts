@@ -86,6 +86,7 @@ export const joinsWhereNotOffered = localCheck<Joins, "host">({
   reads: ["host", "ssid", "device", "segment", "vlan"],
   of: "host",
   touched: (_index, { kind }) => (kind === "host" ? [] : "all"),
+  candidates: (index) => [...index.groups("hostsBySsid").values()].flat(),
   findAt: (index, { id, attachment }) => {
     if (attachment.at !== "ssid" || attachment.accessPoint === null) return [];
     const [ssid, point] = [index.plan.ssid.get(attachment.ssid), index.plan.device.get(attachment.accessPoint)];

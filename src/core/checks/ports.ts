@@ -120,13 +120,15 @@ export const hostInWrongVlan = localCheck<WrongVlan, "port">({
   touched: portsTouched,
   findAt: (index, port): Found<WrongVlan>[] => {
     const hosts = index.groups("hostsByPort").get(port.id);
-    if (hosts === undefined || !port.enabled || modeOf(port) === "undecided" || index.plan.device.get(port.device)?.bridging !== "vlan") return [];
+    if (hosts === undefined || !port.enabled || modeOf(port) === "undecided") return [];
+    const device = index.plan.device.get(port.device);
+    if (device?.bridging !== "vlan") return [];
     return hosts.flatMap((host): Found<WrongVlan>[] => {
       const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
-      const wanted = segment === undefined ? null : index.vidOf(segment);
-      const [own, its] = [index.plan.device.get(port.device)?.domain ?? null, segment === undefined ? undefined : index.plan.vlan.get(segment.vlan ?? "")?.domain];
+      const vlan = segment === undefined || segment.vlan === null ? undefined : index.plan.vlan.get(segment.vlan);
       // Numbers of two domains say nothing of one another: that is another network, and another finding.
-      if (wanted === null || (own !== null && its !== own)) return [];
+      if (vlan === undefined || (device.domain !== null && vlan.domain !== device.domain)) return [];
+      const wanted = vlan.vid;
       const got = host.tag ?? port.pvid;
       const carried = host.tag === null || port.tagged.includes(host.tag);
       return got === wanted && carried ? [] : [{
