@@ -68,7 +68,8 @@ export const channelsClash = check<ChannelClash>({
   repairs: ({ a, b, band }, index) => (["without radar channels", "with radar channels"] as const).flatMap((useDfs): Repair[] => {
     const assigned = assignChannels(index, band, useDfs);
     const solves = assigned.filter(({ radio }) => radio.id === a || radio.id === b).every(({ option, clashes }) => option !== null && clashes.length === 0);
-    return solves ? [{ label: `Give all access points new channels in ${BAND_WORDS[band]}, ${useDfs}`, planner: "assign-channels", args: { band, useDfs }, edit: (draft) => assignAllChannels(draft, index, [band], useDfs) }] : [];
+    const changed = assigned.filter(({ radio, option }) => option !== null && option.channel !== radio.channel).length;
+    return solves ? [{ label: `Give ${changed === 1 ? "one access point another channel" : `${changed} access points other channels`} in ${BAND_WORDS[band]}, ${useDfs}`, planner: "assign-channels", args: { band, useDfs }, edit: (draft) => assignAllChannels(draft, index, [band], useDfs) }] : [];
   }).slice(0, 1),
 });
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { PlanIndex, type Band, type Radio } from "../plan";
+import { applyChanges, Draft, PlanIndex, type Band, type Radio } from "../plan";
 import { aDevice, aSite, planWith, testId } from "../testing/build-plan";
 import { assignChannels, channelBlock, channelOptions, channelsOverlap, channelsSummary, HEARING, RADIO_SETS } from ".";
 
@@ -73,6 +73,25 @@ test("channels are given without a clash whenever three are enough, and clashes 
     if (clashes.length > 0) clashed += 1;
   }), { seed: 80211, numRuns: 300 });
   expect(clashed).toBeGreaterThan(5);
+});
+
+test("no fewer access points could change: by the book, over every way to give three channels", () => {
+  const NUMBERS = [1, 6, 11];
+  let changed = 0;
+  fc.assert(fc.property(fc.integer({ min: 2, max: 6 }).chain((size) => fc.tuple(fc.constant(size), fc.array(fc.tuple(fc.nat(size - 1), fc.nat(size - 1)).filter(([a, b]) => a !== b), { maxLength: 9 }), fc.array(fc.constantFrom(1, 6, 11, null, 4), { minLength: size, maxLength: size }))), ([size, pairs, present]) => {
+    fc.pre(isColourable(size, pairs));
+    const plan = network(size, pairs).plan;
+    const draft = new Draft(plan);
+    for (const [i, channel] of present.entries()) { const one = must(draft.all("radio").find(({ device }) => device === testId("device", `AP ${i}`)), "its radio"); draft.patch("radio", one.id, { channel }); }
+    const applied = applyChanges(plan, draft.changes());
+    const assigned = assignChannels(PlanIndex.of(must(applied.ok ? applied.value : null, "applies")), "2.4", "without radar channels");
+    const changes = assigned.filter(({ radio: one, option }) => option?.channel !== one.channel).length;
+    const fewest = Math.min(...Array.from({ length: 3 ** size }, (_, code) => Array.from({ length: size }, (_, i) => must(NUMBERS[Math.floor(code / 3 ** i) % 3], "a channel")))
+      .filter((of) => pairs.every(([a, b]) => of[a] !== of[b])).map((of) => of.filter((channel, i) => channel !== present[i]).length));
+    expect(changes).toBe(fewest);
+    changed += changes;
+  }), { seed: 80211, numRuns: 300 });
+  expect(changed).toBeGreaterThan(100);
 });
 
 test("who hears whom: entered at either end, in one room, or in adjacent rooms", () => {

@@ -41,7 +41,7 @@ function Assign() {
   };
   return (
     <Section title="Assign channels">
-      <p className="px-4 pb-1 text-13 text-ink2">Access points that hear one another get channels that don’t overlap, as far as there are enough.</p>
+      <p className="px-4 pb-1 text-13 text-ink2">Access points that hear one another get channels that don’t overlap, as far as there are enough; who need not change keeps its own.</p>
       <div className="flex flex-wrap gap-x-4 px-4 text-13">{inUse.map((band) => <label key={band} className="flex min-h-7 items-center gap-2"><input type="checkbox" checked={bands.includes(band)} onChange={(event) => { setBands(event.target.checked ? [...bands, band] : bands.filter((one) => one !== band)); cancel(); }} />{BAND_WORDS[band]}</label>)}</div>
       <label className="flex min-h-7 items-center gap-2 px-4 text-13"><input type="checkbox" checked={radar} onChange={(event) => { setRadar(event.target.checked); cancel(); }} />radar channels, too (DFS)</label>
       <p className="px-4 text-12 text-ink2">A radar channel is listened to for a minute before use and left at once when radar is heard.</p>
