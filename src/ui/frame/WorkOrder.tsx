@@ -2,6 +2,7 @@
 
 import type { Finding, Severity } from "@/core/checks";
 import type { Plan } from "@/core/plan";
+import { progressOf } from "@/core/sheets";
 import { ProgressSign, SeverityCount, type Progress } from "../kit/signs";
 import { usePlan } from "../plan-store/use-plan";
 import { useUi } from "./use-ui";
@@ -12,21 +13,10 @@ const SEVERITIES: readonly Severity[] = ["stop", "warn", "note"];
 const GROUPS = ["Plan", "Protect", "Prove"] as const;
 
 /** How far a view's part of the plan has come when nothing is found wrong in it. */
-function progressOf(view: ViewKey, plan: Plan, probed: boolean): Progress | null {
-  const sized = (size: number): Progress => (size === 0 ? "empty" : "sound");
-  switch (view) {
-    case "survey": return plan.room.size === 0 ? "empty" : plan.segment.size === 0 ? "begun" : "sound";
-    case "segments": return sized(plan.segment.size);
-    case "addresses": return sized(plan.host.size);
-    case "hardware": return sized(plan.device.size);
-    case "ports": return sized(plan.port.size);
-    case "wireless": return plan.ssid.size === 0 ? "empty" : [...plan.radio.values()].some((radio) => radio.enabled && radio.channel === null) ? "begun" : "sound";
-    case "walls": return sized(plan.wall.size);
-    case "findings": return sized(plan.segment.size);
-    case "probe": return probed ? "begun" : "empty";
-    case "guards": return [...plan.device.values()].some((device) => device.tree.kind !== "none" || device.protections.snooping.length > 0) ? "sound" : "empty";
-    default: return null;
-  }
+function progressOfView(view: View & { key: ViewKey }, plan: Plan, probed: boolean): Progress | null {
+  if (view.family !== null) return progressOf(plan, view.family);
+  if (view.key === "findings") return progressOf(plan, "segments");
+  return view.key === "probe" ? (probed ? "begun" : "empty") : null;
 }
 
 /** The views in the order of the job, each with what is open in it. */
@@ -53,7 +43,7 @@ interface EntryProps { readonly view: View & { key: ViewKey }; readonly here: bo
 function Entry({ view, here, list, plan, probed }: EntryProps) {
   const own = view.key === "findings" ? list : list.filter((finding) => view.family !== null && finding.family === view.family);
   const counts = SEVERITIES.map((severity) => ({ severity, count: own.filter((f) => f.severity === severity).length })).filter(({ count }) => count > 0);
-  const progress = plan === undefined ? null : progressOf(view.key, plan, probed);
+  const progress = plan === undefined ? null : progressOfView(view, plan, probed);
   return (
     <li>
       <ViewLink

@@ -6,13 +6,14 @@ import { useGoTo } from "../frame/go-to";
 import { useIndex, usePlan } from "../plan-store/use-plan";
 import { FindingCard } from "./FindingsSection";
 import { MarginHead } from "./parts";
-import { SiteMargin } from "./SiteMargin";
+import type { ViewKey } from "../frame/views";
+import { SheetMargin } from "./SheetMargin";
 
-export function FindingMargin({ findingKey }: { findingKey: string }) {
+export function FindingMargin({ findingKey, view }: { findingKey: string; view: ViewKey }) {
   const finding = usePlan((state) => state.list.find((f) => f.key === findingKey));
   const index = useIndex();
   const goTo = useGoTo();
-  if (finding === undefined) return <SiteMargin />;
+  if (finding === undefined) return <SheetMargin view={view} />;
   return (
     <>
       <MarginHead kick="Selected finding">{checkOf(finding)?.title}</MarginHead>

@@ -25,7 +25,11 @@ export function FindingCard({ finding, recommend = true, why = false }: { findin
 /** The findings that concern any of these entities. */
 export function FindingsSection({ ids, title = "Findings" }: { ids: ReadonlySet<string>; title?: string }) {
   const list = usePlan((state) => state.list);
-  const own = list.filter((finding) => finding.subjects.some((subject) => ids.has(subject.id)));
+  return <FindingList own={list.filter((finding) => finding.subjects.some((subject) => ids.has(subject.id)))} title={title} />;
+}
+
+/** Some findings with their repairs, and how many there are of each severity; nothing where there is none. */
+export function FindingList({ own, title }: { own: readonly Finding[]; title: string }) {
   if (own.length === 0) return null;
   const count = (severity: Severity) => own.filter((finding) => finding.severity === severity).length;
   return (

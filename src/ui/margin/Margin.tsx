@@ -15,7 +15,7 @@ import { ReachMargin } from "./ReachMargin";
 import { ProbeMargin } from "./ProbeMargin";
 import { SegmentMargin } from "./SegmentMargin";
 import { NumberingMargin } from "./segments/NumberingMargin";
-import { SiteMargin } from "./SiteMargin";
+import { SheetMargin } from "./SheetMargin";
 import { ConventionsMargin } from "./survey/ConventionsMargin";
 import { DraftMargin } from "./survey/DraftMargin";
 import { GearMargin } from "./survey/GearMargin";
@@ -60,16 +60,16 @@ function Content({ view }: { view: ViewKey }) {
     case "kinds": return <KindsMargin />;
     case "draft": return <DraftMargin />;
     case "numbering": return <NumberingMargin />;
-    case "leases": return plan.segment.has(selection.id) ? <LeaseMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
-    case "segment": return plan.segment.has(selection.id) ? <SegmentMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
-    case "host": return plan.host.has(selection.id) ? <HostMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
-    case "interface": return plan.interface.has(selection.id) ? <InterfaceMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
-    case "device": return plan.device.has(selection.id) ? <DeviceMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
+    case "leases": return plan.segment.has(selection.id) ? <LeaseMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
+    case "segment": return plan.segment.has(selection.id) ? <SegmentMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
+    case "host": return plan.host.has(selection.id) ? <HostMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
+    case "interface": return plan.interface.has(selection.id) ? <InterfaceMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
+    case "device": return plan.device.has(selection.id) ? <DeviceMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
     case "ssid": return plan.ssid.has(selection.id) ? <SsidMargin key={selection.id} id={selection.id} /> : <WirelessMargin />;
-    case "link": return plan.link.has(selection.id) ? <LinkMargin key={selection.id} id={selection.id} /> : <SiteMargin />;
-    case "ports": return selection.ids.some((id) => plan.port.has(id)) ? <PortsMargin device={selection.device} ids={selection.ids} /> : <SiteMargin />;
+    case "link": return plan.link.has(selection.id) ? <LinkMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
+    case "ports": return selection.ids.some((id) => plan.port.has(id)) ? <PortsMargin device={selection.device} ids={selection.ids} /> : <SheetMargin view={view} />;
     case "wall": return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
-    case "finding": return <FindingMargin findingKey={selection.key} />;
-    default: return view === "survey" ? <SurveyMargin /> : view === "wireless" ? <WirelessMargin /> : <SiteMargin />;
+    case "finding": return <FindingMargin findingKey={selection.key} view={view} />;
+    default: return view === "survey" ? <SurveyMargin /> : view === "wireless" ? <WirelessMargin /> : <SheetMargin view={view} />;
   }
 }

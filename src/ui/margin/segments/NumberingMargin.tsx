@@ -10,7 +10,7 @@ import { Radios } from "../../kit/Radios";
 import { useIndex } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 import { MarginHead, Section } from "../parts";
-import { SiteFields } from "../SiteMargin";
+import { SiteFields } from "../SiteFields";
 import { ProposalPanel, useProposal, type Proposal } from "../Proposal";
 
 type Tool = "allocate" | "renumber" | "split" | "merge" | "six";

@@ -4,7 +4,7 @@ import { useIndex } from "../../plan-store/use-plan";
 import { ConventionFields } from "../ConventionFields";
 import { HistorySection } from "../HistorySection";
 import { MarginHead, Section } from "../parts";
-import { SiteFields } from "../SiteMargin";
+import { SiteFields } from "../SiteFields";
 
 /** The conventions, chosen once for the site. */
 export function ConventionsMargin() {

@@ -4,41 +4,13 @@ import { useState } from "react";
 import { v7 } from "uuid";
 import { formatPrefix, uniqueLocalPrefix } from "@/core/address";
 import { addKeptClear, editSite, removeKeptClear, siteFieldText, type SiteField } from "@/core/planners";
-import { segmentTotals } from "@/core/sheets";
 import { Choose } from "../kit/Choose";
 import { TextField } from "../kit/TextField";
 import { useIndex, usePlan } from "../plan-store/use-plan";
-import { ConventionFields } from "./ConventionFields";
-import { HistorySection } from "./HistorySection";
-import { LineFields } from "./LineFields";
-import { Caution, Fact, MarginHead, Section } from "./parts";
+import { Section } from "./parts";
 
 const KINDS = { home: "home", office: "office", industrial: "industrial site" } as const;
 const FIELDS: readonly (readonly [SiteField, string, string])[] = [["name", "Name", ""], ["blocks", "Blocks", "10.24.0.0/16"], ["timeZone", "Time zone", "Europe/London"]];
-
-/** Nothing is selected: the site itself, its way of numbering, what it keeps clear of, its internet lines. */
-export function SiteMargin() {
-  const index = useIndex();
-  const { site, device, host } = index.plan;
-  const totals = segmentTotals(index);
-  return (
-    <>
-      <MarginHead kick="The site">{site.name}</MarginHead>
-      <dl className="facts">
-        <Fact name="Kind">{KINDS[site.kind]}</Fact>
-        <Fact name="Segments">{totals.segments} in {totals.zones} zones</Fact>
-        <Fact name="Gear">{device.size} devices</Fact>
-        <Fact name="Register">{host.size} end devices</Fact>
-      </dl>
-      <Caution head="Your work, your rules.">Work only on networks you are authorised to work on. Fixed wiring and mains belong to licensed people under the local code.</Caution>
-      <SiteFields />
-      <Section title="Conventions"><ConventionFields /></Section>
-      <KeptClear />
-      {[...index.plan.line.values()].map((line) => <Section key={line.id} title={line.name}><LineFields line={line} /></Section>)}
-      <HistorySection />
-    </>
-  );
-}
 
 /** Name, blocks, time zone; and a unique-local IPv6 block on demand. */
 export function SiteFields() {
@@ -64,7 +36,8 @@ export function SiteFields() {
   );
 }
 
-function KeptClear() {
+/** Ranges that no subnet may meet. */
+export function KeptClear() {
   const { site } = useIndex().plan;
   const edit = usePlan((state) => state.edit);
   const [added, setAdded] = useState(0);

@@ -1,0 +1,42 @@
+"use client";
+
+import { glanceAt, nextStep } from "@/core/sheets";
+import { ViewLink } from "../frame/ViewLink";
+import { VIEWS, type View, type ViewKey } from "../frame/views";
+import { useIndex, usePlan } from "../plan-store/use-plan";
+import { FindingList } from "./FindingsSection";
+import { HistorySection } from "./HistorySection";
+import { Fact, MarginHead, Section } from "./parts";
+
+/** Nothing is selected: what this sheet holds, what is found wrong on it with the ways to mend it, and where to go on. */
+export function SheetMargin({ view }: { view: ViewKey }) {
+  const index = useIndex();
+  const list = usePlan((state) => state.list);
+  const here: View | undefined = VIEWS.find(({ key }) => key === view);
+  const family = here?.family ?? null;
+  const facts = family === null ? [] : glanceAt(index, family);
+  return (
+    <>
+      <MarginHead kick="This sheet">{here?.title ?? index.plan.site.name}</MarginHead>
+      {facts.length === 0 ? null : <dl className="facts">{facts.map(({ name, value }) => <Fact key={name} name={name}>{value}</Fact>)}</dl>}
+      <FindingList title="Findings" own={family === null ? list : list.filter((finding) => finding.family === family)} />
+      <NextStepSection view={view} />
+      <HistorySection />
+    </>
+  );
+}
+
+/** Where the work goes on, from whatever sheet. */
+export function NextStepSection({ view }: { view: ViewKey }) {
+  const index = useIndex();
+  const list = usePlan((state) => state.list);
+  const next = nextStep(index, list);
+  const goal = VIEWS.find(({ key }) => key === next.sheet);
+  if (goal === undefined) return null;
+  return (
+    <Section title="Next step">
+      <p className="px-4 pb-2 text-13 text-ink2">{goal.key === view ? `Here: ${next.why}` : next.why}</p>
+      {goal.key === view ? null : <p className="px-4"><ViewLink view={goal.key} current={false} className="button"><span className="mono mr-1">{goal.number}</span>{goal.title}</ViewLink></p>}
+    </Section>
+  );
+}
