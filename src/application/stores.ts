@@ -4,6 +4,8 @@ export interface Person { readonly id: string; readonly name: string }
 
 export interface SiteSummary {
   readonly id: string; readonly name: string; readonly kind: Site["kind"]; readonly revision: number; readonly changedAt: string;
+  /** Who made the newest change; null for a site in which nobody has changed anything. */
+  readonly changedBy: string | null;
   readonly segments: number; readonly devices: number; readonly hosts: number;
 }
 

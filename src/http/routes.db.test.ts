@@ -2,7 +2,8 @@ import { v7 } from "uuid";
 import { fennelStreet } from "../../demo/fennel-street";
 import { encodeBatch, encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
-import { applyChanges, Draft, type Change, type Plan } from "@/core/plan";
+import { listFindings, runChecks } from "@/core/checks";
+import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "@/core/plan";
 import { decodePlan } from "@/core/formats";
 import { ask, closeStores, newKey, type Handler } from "../../tests/support/handlers";
 
@@ -17,7 +18,7 @@ async function call(handler: Handler, { method = "GET", body, query = "", header
 
 const routes = {
   enter: () => import("@/app/api/enter/route"), sites: () => import("@/app/api/sites/route"), site: () => import("@/app/api/sites/[site]/route"), plan: () => import("@/app/api/sites/[site]/plan/route"),
-  batches: () => import("@/app/api/sites/[site]/batches/route"), undo: () => import("@/app/api/sites/[site]/undo/route"), redo: () => import("@/app/api/sites/[site]/redo/route"), history: () => import("@/app/api/sites/[site]/history/route"),
+  batches: () => import("@/app/api/sites/[site]/batches/route"), undo: () => import("@/app/api/sites/[site]/undo/route"), redo: () => import("@/app/api/sites/[site]/redo/route"), history: () => import("@/app/api/sites/[site]/history/route"), soundness: () => import("@/app/api/sites/[site]/soundness/route"),
 };
 
 beforeAll(async () => {
@@ -81,6 +82,16 @@ test("a plan travels there and back, a commit moves the revision, and a stale on
   expect([ahead.status, ahead.body.code]).toEqual([409, "revision-ahead"]);
   expect((await call(GET, { params, query: "?after=1" })).body).toMatchObject({ revision: 2, entries: [{ revision: 2 }], steps: { undo: "to One" } });
   expect((await call(GET, { params, query: "?after=2" })).body).toMatchObject({ revision: 2, entries: [] });
+});
+
+test("the list says who changed a site last; its soundness is what the checks find, asked again it is the same", async () => {
+  const site = await storedSite(fennelStreet());
+  const list = (await call((await routes.sites()).GET)).body as unknown as { id: string; changedBy: string | null }[];
+  expect(list.find(({ id }) => id === site)?.changedBy).toBe("Ruth");
+  const expected = { stop: 0, warn: 0, note: 0 };
+  for (const { severity } of listFindings(runChecks(PlanIndex.of(fennelStreet(), new Date().toISOString().slice(0, 10))))) expected[severity] += 1;
+  for (let i = 0; i < 2; i += 1) expect((await call((await routes.soundness()).GET, { params: { site } })).body).toEqual({ revision: 1, findings: expected });
+  expect((await call((await routes.soundness()).GET, { params: { site: v7() } })).status).toBe(404);
 });
 
 test("undo and redo by route; nothing left to undo is said; history can be asked about one entity", async () => {

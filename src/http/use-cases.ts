@@ -4,6 +4,7 @@ import { commitBatch } from "@/application/commit-batch";
 import { enter, leave } from "@/application/enter";
 import type { AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
+import { soundness } from "@/application/soundness";
 import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
 import type { Person } from "@/application/stores";
 import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
@@ -86,6 +87,10 @@ type StepAsked = OfSite & { body: BodyOf<typeof stepContract> };
 const stepOf = ({ params, body, person }: StepAsked): Step => ({ site: params.site, batchId: body.id, by: person, settled: body.settled });
 export const undoLast = async (asked: StepAsked): Answer => map(await undo(stores().plans, stepOf(asked)), stepAnswer);
 export const redoLast = async (asked: StepAsked): Answer => map(await redo(stores().plans, stepOf(asked)), stepAnswer);
+
+/** The day by the server's clock, on which support dates are judged. */
+const today = (): string => new Date().toISOString().slice(0, 10);
+export const readSoundness = async ({ params }: OfSite): Answer => map(await soundness(stores().plans, params.site, today()), (found) => found);
 
 export const readHistory = async ({ params, query }: OfSite & { query: { before: number; about?: string | undefined } }): Answer =>
   map(await history(stores().plans, params.site, query.before, query.about ?? null), (lines) => lines);

@@ -70,7 +70,7 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
 }
 
 const summaryOf = (row: Row): SiteSummary => ({
-  id: String(row.id), name: String(row.name), kind: row.kind as SiteSummary["kind"], revision: Number(row.revision), changedAt: instant(row.changed_at),
+  id: String(row.id), name: String(row.name), kind: row.kind as SiteSummary["kind"], revision: Number(row.revision), changedAt: instant(row.changed_at), changedBy: textOrNull(row.changed_by),
   segments: Number(row.segments), devices: Number(row.devices), hosts: Number(row.hosts),
 });
 
@@ -89,7 +89,8 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
     listSites: () => database.all(sql`SELECT s.id, s.name, s.kind, s.revision, s.changed_at,
         (SELECT COUNT(*) FROM segment g WHERE g.site_id = s.id) AS segments,
         (SELECT COUNT(*) FROM device d WHERE d.site_id = s.id) AS devices,
-        (SELECT COUNT(*) FROM host h WHERE h.site_id = s.id) AS hosts
+        (SELECT COUNT(*) FROM host h WHERE h.site_id = s.id) AS hosts,
+        (SELECT p.name FROM change_batch b JOIN person p ON p.id = b.person_id WHERE b.site_id = s.id AND b.revision = s.revision) AS changed_by
       FROM site s ORDER BY s.name, s.id`, summaryOf),
     nameOf: (site) => database.maybeOne(sql`SELECT name FROM site WHERE id = ${site}`, (row) => String(row.name)),
     ownLines: ownLinesOn(database),

@@ -1,7 +1,9 @@
 // What the routes answer, as the interface reads it: what the use cases give, its changes and plans in their text form.
+import type { Soundness } from "@/application/soundness";
 import type { LogLine, SiteSummary } from "@/application/stores";
 
 export type SiteAnswer = SiteSummary;
+export type SoundnessAnswer = Soundness;
 export type LogLineAnswer = LogLine;
 /** With the changes in their text form. */
 export interface LogEntryAnswer extends LogLineAnswer { readonly changes: unknown }

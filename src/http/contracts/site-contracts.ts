@@ -28,6 +28,7 @@ export const createSiteContract = contract({
 
 export const deleteSiteContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
 export const openPlanContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
+export const soundnessContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
 export const newsContract = contract({ params: siteParams, query: z.strictObject({ after: revision }), body: noBody, maxBytes: 0 });
 export const historyContract = contract({ params: siteParams, query: z.strictObject({ before: revision, about: idText.optional() }), body: noBody, maxBytes: 0 });
 /** `settled`: whose value a person has chosen where the step met what somebody changed since. */

@@ -11,6 +11,7 @@ import { Modal } from "../../kit/Modal";
 import { Brand } from "../../kit/signs";
 import { call } from "../../plan-store/api";
 import { NewSite } from "./NewSite";
+import { SoundnessOf } from "./SoundnessOf";
 
 const KINDS = { home: "Home", office: "Office", industrial: "Industrial site" } as const;
 const whenText = (instant: string) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit" }).format(new Date(instant));
@@ -28,13 +29,14 @@ export function SitesView({ person, sites }: { person: string; sites: readonly S
         <div className="head"><h1>Sites</h1><p>{counted(sites.length, "site", "sites")}</p></div>
         {sites.length === 0 ? <p className="p-4 text-15">No site yet. Below you begin one; a plan file that somebody gave you begins one, too.</p> : (
           <table className="table" aria-label="Sites">
-            <thead><tr><th scope="col">Name</th><th scope="col">Kind</th><th scope="col" className="right">Segments</th><th scope="col" className="right">Gear</th><th scope="col" className="right">End devices</th><th scope="col" className="right">Revision</th><th scope="col" className="!pl-6">Last changed</th><th scope="col"><span className="sr-only">Delete</span></th></tr></thead>
+            <thead><tr><th scope="col">Name</th><th scope="col">Kind</th><th scope="col" className="right">Segments</th><th scope="col" className="right">Gear</th><th scope="col" className="right">End devices</th><th scope="col">Found wrong</th><th scope="col" className="right">Revision</th><th scope="col" className="!pl-6">Last changed</th><th scope="col"><span className="sr-only">What to do</span></th></tr></thead>
             <tbody>
               {sites.map((site) => (
                 <tr key={site.id}>
                   <td className="!h-10"><Link className="text-15 font-semibold underline decoration-rule underline-offset-4 hover:decoration-ink" href={`/sites/${site.id}/segments`}>{site.name}</Link></td>
-                  <td>{KINDS[site.kind]}</td><td className="mono right">{site.segments}</td><td className="mono right">{site.devices}</td><td className="mono right">{site.hosts}</td><td className="mono right">{site.revision}</td>
-                  <td className="!pl-6" suppressHydrationWarning>{whenText(site.changedAt)}</td><td className="right"><button type="button" className="button" aria-label={`Delete ${site.name}`} onClick={() => setDeleting(site)}>Delete</button></td>
+                  <td>{KINDS[site.kind]}</td><td className="mono right">{site.segments}</td><td className="mono right">{site.devices}</td><td className="mono right">{site.hosts}</td><td><SoundnessOf site={site.id} revision={site.revision} /></td><td className="mono right">{site.revision}</td>
+                  <td className="!pl-6" suppressHydrationWarning>{whenText(site.changedAt)}{site.changedBy === null ? null : <span className="text-ink2">, {site.changedBy}</span>}</td>
+                  <td className="right"><span className="flex justify-end gap-[6px]"><Link className="button" aria-label={`Settings of ${site.name}`} href={`/sites/${site.id}/survey`}>Settings</Link><button type="button" className="button" aria-label={`Delete ${site.name}`} onClick={() => setDeleting(site)}>Delete</button></span></td>
                 </tr>
               ))}
             </tbody>
