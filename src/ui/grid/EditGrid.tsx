@@ -51,7 +51,7 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
             <tr className="group">{groups.map((group) => <th key={group.head} colSpan={group.span} scope="colgroup" className={group.bar ? "bar" : ""}>{group.head}</th>)}</tr>
           )}
           <tr>{columns.map((column) => (
-            <th key={column.id} scope="col" title={column.title} style={{ width: column.width }} className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""}`} aria-sort={sort?.column !== column.id ? undefined : sort.up ? "ascending" : "descending"}>
+            <th key={column.id} scope="col" title={column.title} style={{ width: column.width }} className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""} ${isHeld(column) ? "held" : ""}`} aria-sort={sort?.column !== column.id ? undefined : sort.up ? "ascending" : "descending"}>
               <button type="button" className="hover:text-ink" tabIndex={-1} title={`Sort by ${column.title ?? column.head}`} onClick={() => sortBy(column.id)}>{column.head}{sort?.column !== column.id ? "" : sort.up ? " ↑" : " ↓"}</button>
             </th>
           ))}</tr>
@@ -63,6 +63,8 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
     </>
   );
 }
+
+const isHeld = ({ id, held }: { readonly id: string; readonly held?: boolean }): boolean => held ?? id === "name";
 
 interface BodyProps<R, C extends string> extends Pick<Props<R, C>, "label" | "rows" | "idOf" | "columns" | "selected" | "scroller"> {
   readonly newRow: Props<R, C>["newRow"] | undefined;
@@ -107,7 +109,7 @@ function GridRow<R, C extends string>({ row, number, columns, isSelected, isChos
   return (
     <tr className={isSelected ? "selected" : ""} aria-rowindex={number + 2}>
       {columns.map((column, c) => (
-        <Cell key={column.id} grid={grid} row={number} isRowChosen={isChosen} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
+        <Cell key={column.id} grid={grid} row={number} isRowChosen={isChosen} column={c} align={column.align} bar={column.bar === true} held={isHeld(column)} mono={column.mono === true}
           label={`${column.title ?? column.head}, ${label} row ${number + 1}`} text={column.text(row)} offers={column.offers?.(row) ?? []} readOnly={column.readOnly?.(row) === true} reading={(text) => column.reading?.(row, text)}>
           {column.show === undefined ? column.text(row) : column.show(row)}
         </Cell>
@@ -122,7 +124,7 @@ function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Pic
   return (
     <tr aria-rowindex={rows.length + 2} className="text-ink2 print:hidden">
       {columns.map((column, c) => (
-        <Cell key={column.id} grid={grid} row={rows.length} isRowChosen={grid.block.hasNew} column={c} align={column.align} bar={column.bar === true} mono={column.mono === true}
+        <Cell key={column.id} grid={grid} row={rows.length} isRowChosen={grid.block.hasNew} column={c} align={column.align} bar={column.bar === true} held={isHeld(column)} mono={column.mono === true}
           label={`${column.title ?? column.head}, new row of ${label}`} text="" offers={column.offers?.(null) ?? []} readOnly={false} reading={(text) => column.reading?.(null, text)}>
           {newRow?.[column.id] ?? ""}
         </Cell>
@@ -132,17 +134,17 @@ function NewRow<R, C extends string>({ rows, columns, newRow, grid, label }: Pic
 }
 
 interface CellProps {
-  readonly grid: Grid; readonly row: number; readonly isRowChosen: boolean; readonly column: number; readonly align: "right" | "centre" | undefined; readonly bar: boolean; readonly mono: boolean;
+  readonly grid: Grid; readonly row: number; readonly isRowChosen: boolean; readonly column: number; readonly align: "right" | "centre" | undefined; readonly bar: boolean; readonly held: boolean; readonly mono: boolean;
   readonly label: string; readonly text: string; readonly offers: readonly string[]; readonly readOnly: boolean; readonly reading: (text: string) => ReactNode; readonly children: ReactNode;
 }
 
-function Cell({ grid, row, isRowChosen, column, align, bar, mono, label, text, offers, readOnly, reading, children }: CellProps) {
+function Cell({ grid, row, isRowChosen, column, align, bar, held, mono, label, text, offers, readOnly, reading, children }: CellProps) {
   const here = grid.at.row === row && grid.at.column === column;
   const chosen = isRowChosen && column >= grid.block.left && column <= grid.block.right && cellsIn(grid.block) > 1;
   return (
     <td
       role="gridcell" tabIndex={here ? 0 : -1} aria-selected={chosen || here} aria-readonly={readOnly}
-      className={`relative ${align ?? ""} ${bar ? "bar" : ""} ${mono ? "mono" : ""} focus:outline-2 focus:-outline-offset-2 focus:outline-act ${chosen ? "!bg-act-wash2" : ""}`}
+      className={`${held ? "held" : "relative"} ${align ?? ""} ${bar ? "bar" : ""} ${mono ? "mono" : ""} focus:outline-2 focus:-outline-offset-2 focus:outline-act ${chosen ? "!bg-act-wash2" : ""}`}
       onMouseDown={(event) => {
         if (grid.editing !== null && !grid.finish(null)) return;
         grid.go({ row, column }, event.shiftKey);

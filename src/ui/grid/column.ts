@@ -10,6 +10,8 @@ export interface Column<R, C extends string> {
   /** A line at the left: a new group begins. */
   readonly bar?: boolean;
   readonly mono?: boolean;
+  /** Says who the row is about: stays in sight when the table is scrolled sideways. The column of names does so unasked. */
+  readonly held?: boolean;
   readonly width?: string;
   readonly text: (row: R) => string;
   readonly show?: (row: R) => ReactNode;

@@ -18,7 +18,7 @@ export function DeviceList() {
   const findingsOf = (ids: ReadonlySet<string>): Finding[] => list.filter((finding) => finding.subjects.some((s) => ids.has(s.id)));
   return (
     <div className="max-h-[36%] flex-none overflow-auto border-t border-ink" tabIndex={-1}>
-      <table className="table" aria-label="Devices">
+      <table className="table lead" aria-label="Devices">
         <thead><tr><th scope="col">Device</th><th scope="col">Kind</th><th scope="col">Place</th><th scope="col">Address</th><th scope="col">Uplinks</th><th scope="col" className="right">Set</th><th scope="col" className="right">Open</th><th scope="col">Findings</th></tr></thead>
         <tbody>
           {devicesInOrder(index).map((device) => {

@@ -29,7 +29,7 @@ export function ModelsPanel() {
     <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
       <div className="flex items-center gap-3 px-4 py-2 text-13"><span className="text-ink2">A device begins with what its model has; changing a model changes no device that is there.</span><span className="flex-1" /><button type="button" className="button" onClick={() => setOpen({ id: null, text: BLANK })}>New model</button></div>
       {open === null ? null : <ModelForm key={open.id ?? "new"} id={open.id} text={open.text} close={() => setOpen(null)} />}
-      <table className="table" aria-label="Models">
+      <table className="table lead" aria-label="Models">
         <thead><tr><th scope="col">Model</th><th scope="col">Kind</th><th scope="col" className="w-full">Ports</th><th scope="col" className="right">PoE W</th><th scope="col" className="right">one lost</th><th scope="col" className="right">U</th><th scope="col" className="right">VLANs</th><th scope="col"><span className="sr-only">Change</span></th></tr></thead>
         <tbody>
           {modelsOf(index.plan).map((model) => {

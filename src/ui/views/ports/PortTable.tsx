@@ -53,7 +53,7 @@ export function PortTable({ device, ports, chosen, choose }: { device: Device; p
     event.preventDefault();
   };
   return (
-    <table ref={table} role="grid" aria-multiselectable aria-label={`Ports of ${device.name}`} className="table close select-none" onKeyDown={onKeyDown} onPointerUp={() => setDragging(false)} onPointerLeave={() => setDragging(false)}>
+    <table ref={table} role="grid" aria-multiselectable aria-label={`Ports of ${device.name}`} className="table close lead select-none" onKeyDown={onKeyDown} onPointerUp={() => setDragging(false)} onPointerLeave={() => setDragging(false)}>
       <thead>
         <tr>
           <th scope="col" className="right">Case</th><th scope="col">Soft</th><th scope="col" className="w-full">Plugged in</th>

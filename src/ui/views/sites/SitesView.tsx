@@ -28,19 +28,19 @@ export function SitesView({ person, sites }: { person: string; sites: readonly S
       <main className="mx-auto w-full max-w-[1080px] flex-1 border-x border-hair bg-panel">
         <div className="head"><h1>Sites</h1><p>{counted(sites.length, "site", "sites")}</p></div>
         {sites.length === 0 ? <p className="p-4 text-15">No site yet. Below you begin one; a plan file that somebody gave you begins one, too.</p> : (
-          <table className="table" aria-label="Sites">
-            <thead><tr><th scope="col">Name</th><th scope="col">Kind</th><th scope="col" className="right">Segments</th><th scope="col" className="right">Gear</th><th scope="col" className="right">End devices</th><th scope="col">Found wrong</th><th scope="col" className="right">Revision</th><th scope="col" className="!pl-6">Last changed</th><th scope="col"><span className="sr-only">What to do</span></th></tr></thead>
+          <div className="overflow-x-auto"><table className="table lead" aria-label="Sites">
+            <thead><tr><th scope="col">Name</th><th scope="col">Kind</th><th scope="col" className="right">Segments</th><th scope="col" className="right">Gear</th><th scope="col" className="right">End devices</th><th scope="col" className="!pl-6">Found wrong</th><th scope="col" className="right">Revision</th><th scope="col" className="!pl-6">Last changed</th><th scope="col"><span className="sr-only">What to do</span></th></tr></thead>
             <tbody>
               {sites.map((site) => (
                 <tr key={site.id}>
                   <td className="!h-10"><Link className="text-15 font-semibold underline decoration-rule underline-offset-4 hover:decoration-ink" href={`/sites/${site.id}/segments`}>{site.name}</Link></td>
-                  <td>{KINDS[site.kind]}</td><td className="mono right">{site.segments}</td><td className="mono right">{site.devices}</td><td className="mono right">{site.hosts}</td><td><SoundnessOf site={site.id} revision={site.revision} /></td><td className="mono right">{site.revision}</td>
+                  <td>{KINDS[site.kind]}</td><td className="mono right">{site.segments}</td><td className="mono right">{site.devices}</td><td className="mono right">{site.hosts}</td><td className="!pl-6"><SoundnessOf site={site.id} revision={site.revision} /></td><td className="mono right">{site.revision}</td>
                   <td className="!pl-6" suppressHydrationWarning>{whenText(site.changedAt)}{site.changedBy === null ? null : <span className="text-ink2">, {site.changedBy}</span>}</td>
                   <td className="right"><span className="flex justify-end gap-[6px]"><Link className="button" aria-label={`Settings of ${site.name}`} href={`/sites/${site.id}/survey`}>Settings</Link><button type="button" className="button" aria-label={`Delete ${site.name}`} onClick={() => setDeleting(site)}>Delete</button></span></td>
                 </tr>
               ))}
             </tbody>
-          </table>
+          </table></div>
         )}
         <NewSite />
       </main>

@@ -47,7 +47,7 @@ export function WallsView() {
       <div className="head"><h1>Walls</h1><p>what may start talking to what; answers always return</p></div>
       {index.plan.zone.size === 0 ? <p className="max-w-[60ch] p-4 text-15">Walls stand between zones, and a zone comes with its first segment. Begin with the segments; until a door is opened, everything between zones stays closed.</p> : (
         <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
-          <table ref={grid} role="grid" aria-label="Walls between zones" className="table close still !w-auto min-w-full" onKeyDown={onKeyDown}>
+          <table ref={grid} role="grid" aria-label="Walls between zones" className="table close still lead !w-auto min-w-full" onKeyDown={onKeyDown}>
             <thead>
               <tr>
                 <th scope="col" className="align-bottom">from \ to</th>
