@@ -56,3 +56,16 @@ test("a clash shows both sides in words and travels as plain JSON, IPv6 and all"
   expect(clashSides(index, found)).toEqual({ field: "IPv6", mine: "::fd01", theirs: "::fd00" });
   expect(clashSides(index, { ...found, field: null, mine: null, theirs: host })).toEqual({ field: "all of it", mine: "removed", theirs: "changed" });
 });
+
+test("no value of a choice is told in the program's own spelling, whatever kind and field it is of", () => {
+  const [line, host, device] = [[...plan.line.values()][0], named(plan.host, "Analyser"), named(plan.device, "Gateway")];
+  const { words } = told((draft) => {
+    draft.patch("line", must(line, "a line").id, { providerBox: "cannotBridge" });
+    draft.patch("host", host.id, { kind: "doorController", poe: "class3", manner: "typed" });
+    draft.patch("device", device.id, { kind: "providerBox", defaultRoute: "none", tree: { ...device.tree, kind: "perVlan" } });
+    draft.put("site", { ...plan.site, conventions: { ...plan.site.conventions, separation: "gap" } });
+  });
+  const values = words.flatMap(({ fields }) => fields.flatMap(({ before, after }) => [before, after]));
+  expect(values).toEqual(expect.arrayContaining(["cannot bridge", "door controller", "typed in", "provider's box"]));
+  for (const value of values) expect(value.replace(/\{\w+\}/g, "")).not.toMatch(/[a-z][A-Z]/);
+});

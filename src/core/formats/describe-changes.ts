@@ -22,6 +22,23 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 
 const spaced = (field: string): string => FIELD_WORDS[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
+/** Words of our own for values of choices, where taking the value apart would not say it. */
+const VALUE_WORDS: Readonly<Record<string, string>> = {
+  typed: "typed in", dynamic: "by DHCP", dhcp: "DHCP", dsl: "DSL", pc: "PC", ioIsland: "I/O island", asUsual: "as usual", asKind: "as its kind usually does", asSegment: "by the gateway of its segment", cannotBridge: "cannot bridge",
+  providerBox: "provider's box", wayBack: "way back in", slaac: "SLAAC", psk: "PSK", pskSae: "PSK and SAE", pskTkip: "PSK with TKIP", sae: "SAE", owe: "OWE", wep: "WEP", enterprise192: "enterprise, 192 bit", perVlan: "one for each VLAN", vlans: "VLANs", gap: "separate gear", auto: "what fits the survey",
+};
+
+/** Every value that some field of the plan is chosen from, so that a text a person wrote is never taken for one. */
+let choices: ReadonlySet<string> | null = null;
+function isChoice(text: string): boolean {
+  choices ??= new Set([...JSON.stringify(Object.values(SCHEMAS).map((schema) => z.toJSONSchema(schema as z.ZodType, { io: "input", unrepresentable: "any" }))).matchAll(/"enum":(\[[^\]]*\])/g)]
+    .flatMap(([, list]) => (JSON.parse(list ?? "[]") as unknown[]).filter((one): one is string => typeof one === "string")));
+  return choices.has(text);
+}
+
+/** A choice's value as a person says it: "cannot bridge", never "cannotBridge". */
+const choiceWords = (value: string): string => VALUE_WORDS[value] ?? value.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+
 /** The changes in words, new names from the plan as it would be, old ones from the plan as it is. */
 export function describeChanges(before: PlanIndex, after: PlanIndex, changes: readonly Change[]): DescribedChange[] {
   return changes.map((change): DescribedChange => {
@@ -48,7 +65,7 @@ function valueText(index: PlanIndex, value: unknown): string {
   if (Array.isArray(value)) return value.length === 0 ? "none" : value.map((item) => valueText(index, item)).join(", ");
   if (typeof value === "object") return objectText(index, value as Record<string, unknown>);
   const text = String(value);
-  if (!UUID.test(text)) return text;
+  if (!UUID.test(text)) return isChoice(text) ? choiceWords(text) : text;
   const kind = KINDS.find((k) => entityOf(index.plan, k, text) !== undefined);
   return kind === undefined ? "something removed" : nameOf(index, kind, text);
 }

@@ -78,8 +78,10 @@ export function poolFor(index: PlanIndex, segment: Segment): AddressRange | null
 }
 
 /** Two characters from the name that no other segment wears: its capitals, its first two letters, then with digits. */
-export function markFor(plan: Plan, name: string): string {
-  const taken = new Set([...plan.segment.values()].map((s) => s.mark));
+export const markFor = (plan: Plan, name: string): string => markAmong(new Set([...plan.segment.values()].map((s) => s.mark)), name);
+
+/** The same beside the marks that are taken. */
+export function markAmong(taken: ReadonlySet<string>, name: string): string {
   const letters = name.toUpperCase().replace(/[^A-Z0-9]/g, "");
   const words = name.toUpperCase().split(/[^A-Z0-9]+/).filter((w) => w !== "");
   const consonants = letters.slice(1).replace(/[AEIOU]/g, "");

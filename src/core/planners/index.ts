@@ -18,7 +18,7 @@ export { allocate, devicesOf, movesOfBlock, octetSubnet, renumberBlock, roomyCou
 export { assignAllChannels } from "./assign-channels";
 export { editRadioCell, editSsidCell, pasteRadios, pasteSsids, RADIO_COLUMNS, radioCellText, SECURITY_SHORT, SSID_COLUMNS, ssidCellText, type RadioColumn, type SsidColumn } from "./wireless-cell";
 export { carryExactly, carryOn } from "./carry-vlan";
-export { freeRuns, mainDomain, markFor, nextFreeVid, nextSubnet, nextSubnet6, plannedDynamic, poolFor, tapeFor } from "./conventions";
+export { freeRuns, mainDomain, markAmong, markFor, nextFreeVid, nextSubnet, nextSubnet6, plannedDynamic, poolFor, tapeFor } from "./conventions";
 export { deviceVlansText, setDeviceVlans, setVlanNameLimit } from "./device-vlans";
 export { DEVICE_MODELS, modelsOf, type DeviceModel } from "./device-models";
 export { addKeptClear, editLine, editLineText, editSite, LINE_FIELDS, removeKeptClear, setConventions, SITE_FIELDS, siteFieldText, type LineField, type SiteField } from "./edit-site";

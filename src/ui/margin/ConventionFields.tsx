@@ -26,14 +26,14 @@ export function ConventionFields() {
     <>
       {NUMBERS.slice(0, 2).map(field)}
       <Choose label="Subnets" value={conventions.subnetScheme} choices={[["octet", "VLAN ID in the third octet"], ["packed", "packed tightly"]]} onChoose={(subnetScheme) => set({ subnetScheme }, `subnets ${subnetScheme === "octet" ? "with the VLAN ID in the third octet" : "packed"}`)} />
-      <Choose label="Gateway" value={conventions.gatewayAt} choices={[["first", "first usable address"], ["last", "last usable address"]]} onChoose={(gatewayAt) => set({ gatewayAt }, `gateway ${gatewayAt}`)} />
+      <Choose label="Gateway" value={conventions.gatewayAt} choices={[["first", "first usable address"], ["last", "last usable address"]]} onChoose={(gatewayAt, words) => set({ gatewayAt }, `gateway at the ${words}`)} />
       {NUMBERS.slice(2).map(field)}
       <Choose label="It lies at" value={conventions.staticAt} choices={[["start", "the start of the subnet"], ["end", "the end of the subnet"]]} onChoose={(staticAt) => set({ staticAt }, `typed-in block at the ${staticAt}`)} />
       <Choose label="Fixed by" value={conventions.school} choices={[["reserve", "reservation in DHCP"], ["type", "typing it in"]]} onChoose={(school) => set({ school }, `fixed addresses by ${school === "reserve" ? "reservation" : "typing them in"}`)} />
       <Choose label="DNS" value={conventions.dns} choices={[["gateway", "the gateway"], ["listed", "these servers"]]} onChoose={(dns) => set({ dns }, `DNS ${dns === "gateway" ? "by the gateway" : "by the listed servers"}`)} />
       {conventions.dns === "listed" ? field(["dnsServers", "DNS servers", "10.24.60.10"]) : null}
       {NAMES.map(field)}
-      <Choose label="Separation" value={conventions.separation} choices={[["auto", "what fits the survey"], ["vlans", SCHOOL_WORDS.vlans], ["routers", SCHOOL_WORDS.routers], ["gap", SCHOOL_WORDS.gap]]} onChoose={(separation) => set({ separation }, `separation ${separation}`)} />
+      <Choose label="Separation" value={conventions.separation} choices={[["auto", "what fits the survey"], ["vlans", SCHOOL_WORDS.vlans], ["routers", SCHOOL_WORDS.routers], ["gap", SCHOOL_WORDS.gap]]} onChoose={(separation, words) => set({ separation }, `separation: ${words}`)} />
     </>
   );
 }

@@ -29,10 +29,10 @@ export function LineFields({ line }: { line: Line }) {
   return (
     <>
       <TextField label="Name" value={line.name} write={(name) => write({ name: name.trim() }, `name ${name}`)} />
-      <Choose label="Line" value={line.access} choices={[["fibre", "fibre"], ["cable", "cable"], ["dsl", "DSL"], ["mobile", "mobile"], ["radio", "radio"], ["other", "other"]]} onChoose={(access) => write({ access }, access)} />
-      <Choose label="Address by" value={line.addressing} choices={[["dhcp", "DHCP"], ["login", "login"], ["fixed", "fixed"]]} onChoose={(addressing) => write({ addressing }, `address by ${addressing}`)} />
-      <Choose label="Carrier NAT" value={line.carrierNat} choices={[["unknown", "not known"], ["yes", "yes"], ["no", "no"]]} onChoose={(carrierNat) => write({ carrierNat }, `carrier-grade NAT ${carrierNat}`)} />
-      <Choose label="Provider’s box" value={line.providerBox} choices={[["none", "none"], ["routes", "routes"], ["bridges", "bridges"], ["cannotBridge", "cannot bridge"]]} onChoose={(providerBox) => write({ providerBox }, `provider's box ${providerBox}`)} />
+      <Choose label="Line" value={line.access} choices={[["fibre", "fibre"], ["cable", "cable"], ["dsl", "DSL"], ["mobile", "mobile"], ["radio", "radio"], ["other", "other"]]} onChoose={(access, words) => write({ access }, words)} />
+      <Choose label="Address by" value={line.addressing} choices={[["dhcp", "DHCP"], ["login", "login"], ["fixed", "fixed"]]} onChoose={(addressing, words) => write({ addressing }, `address by ${words}`)} />
+      <Choose label="Carrier NAT" value={line.carrierNat} choices={[["unknown", "not known"], ["yes", "yes"], ["no", "no"]]} onChoose={(carrierNat, words) => write({ carrierNat }, `carrier-grade NAT ${words}`)} />
+      <Choose label="Provider’s box" value={line.providerBox} choices={[["none", "none"], ["routes", "routes"], ["bridges", "bridges"], ["cannotBridge", "cannot bridge"]]} onChoose={(providerBox, words) => write({ providerBox }, `provider's box: ${words}`)} />
       {TEXTS.filter(([field]) => line.providerBox !== "none" || !["boxPrefix", "locked"].includes(field)).map(([field, label, hint]) => (
         <TextField key={field} label={label} value={textOf(line, field)} placeholder={hint} mono={field !== "locked"}
           write={(text) => edit({ planner: "edit-line", summary: `${line.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { line: line.id, field, text } }, (bench) => editLineText(bench, line.id, field, text))} />

@@ -10,7 +10,7 @@ import { applyChanges, Draft, PlanIndex, type Plan, type Room } from "../../plan
 import { plan as runPlanner } from "../../planners";
 import { asClient, probe } from "../../probe";
 import { surveyPlan } from "../../testing/survey-plan";
-import { CATALOGUE, draftPlan, DRAFT_PARTS, tallySurvey, USUAL_PARTS, type DraftPart, type DraftReport } from "..";
+import { CATALOGUE, draftPlan, DRAFT_PARTS, groupKey, groupsToDraft, marksOf, schoolOf, tallySurvey, USUAL_PARTS, type DraftPart, type DraftReport } from "..";
 
 let made = 0;
 /** As in life: what is made later has the later id. */
@@ -35,6 +35,16 @@ const withNeeds = (plan: Plan, name: string, needs: string): Plan => {
   const applied = applyChanges(plan, draft.changes());
   return must(applied.ok ? applied.value : null, "applies");
 };
+
+test("the marks that the tally shows are unique, and those the draft gives", () => {
+  for (const survey of SURVEYS) for (const separation of ["vlans", "routers"] as const) {
+    const before = PlanIndex.of(surveyPlan(survey, { separation }));
+    const marks = marksOf(before, groupsToDraft(before, schoolOf(before)).map(({ group }) => group));
+    expect(new Set(marks.values()).size).toBe(marks.size);
+    const { plan } = drafted(before.plan);
+    expect(new Map([...plan.segment.values()].map(({ purpose, group, mark }) => [groupKey({ purpose, name: group }), mark]))).toEqual(marks);
+  }
+});
 
 test("gear beyond the block for typed-in addresses gets one outside it at once, not only when it is drafted again", () => {
   const { plan } = drafted(surveyPlan({ name: "Points", kind: "home", gear: [], rooms: [{ name: "Hall", kind: "cabinet", group: "", needs: "17 access point" }, { name: "Study", kind: "room", group: "", needs: "4 PC" }] }, { subnetScheme: "octet" }));

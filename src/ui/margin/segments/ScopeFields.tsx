@@ -34,7 +34,7 @@ export function ScopeFields({ segment }: { segment: Segment }) {
     <>
       <Choose label="Purpose" value={segment.purpose} choices={PURPOSES.map((purpose) => [purpose, PURPOSE_WORDS[purpose]] as const)} onChoose={(purpose) => set({ purpose }, `for ${PURPOSE_WORDS[purpose]}`)} />
       {SUBNET.map((row) => <SegmentText key={row[0]} segment={segment} row={row} />)}
-      <Choose label="Advertised" value={segment.advertise} choices={[["none", "nothing"], ["slaac", "clients make their own address (SLAAC)"], ["stateless", "their own address, the rest by DHCPv6"], ["stateful", "a server gives it (DHCPv6)"]]} onChoose={(advertise) => set({ advertise }, `router advertisements ${advertise}`)} />
+      <Choose label="Advertised" value={segment.advertise} choices={[["none", "nothing"], ["slaac", "clients make their own address (SLAAC)"], ["stateless", "their own address, the rest by DHCPv6"], ["stateful", "a server gives it (DHCPv6)"]]} onChoose={(advertise, words) => set({ advertise }, `router advertisements: ${words}`)} />
       {SERVICES.map((row) => <SegmentText key={row[0]} segment={segment} row={row} />)}
       {scope === undefined ? null : <ServerChoice scope={scope} segment={segment} />}
     </>

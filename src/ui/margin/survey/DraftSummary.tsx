@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo } from "react";
-import { groupTitle, groupKey, schoolOf, SCHOOL_WORDS, tallyCabinets, tallySurvey } from "@/core/survey";
+import { groupsToDraft, groupTitle, groupKey, marksOf, schoolOf, SCHOOL_WORDS, tallyCabinets, tallySurvey } from "@/core/survey";
 import { roomyCount } from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
@@ -16,6 +16,8 @@ export function DraftSummary() {
   const select = useUi((state) => state.select);
   const tally = useMemo(() => tallySurvey(index), [index]);
   const school = useMemo(() => schoolOf(index), [index]);
+  const groups = useMemo(() => groupsToDraft(index, school), [index, school]);
+  const marks = useMemo(() => marksOf(index, groups.map(({ group }) => group)), [index, groups]);
   const cabinets = tallyCabinets(tally);
   if (tally.groups.length === 0) return null;
   return (
@@ -24,11 +26,11 @@ export function DraftSummary() {
         <table className="mx-4 w-[calc(100%-32px)] border-collapse text-13">
           <thead><tr className="border-b border-ink text-12 text-ink2"><th scope="col" className="w-11 py-1 text-left font-medium">Tape</th><th scope="col" className="text-left font-medium">Segment</th><th scope="col" className="px-1 text-right font-medium">Now</th><th scope="col" className="px-1 text-right font-medium">Plan</th><th scope="col" className="text-right font-medium">Usable</th></tr></thead>
           <tbody>
-            {tally.groups.map(({ group, now, planned }) => (
-              <tr key={groupKey(group)} className="h-6 border-b border-hair"><td><GroupChip index={index} group={group} height={16} /></td><td>{groupTitle(index.plan.site, group)}</td><td className={FIGURE}>{now}</td><td className={FIGURE}>{planned}</td><td className={FIGURE}>{roomyCount(planned)}</td></tr>
+            {groups.map(({ group, now, planned }) => (
+              <tr key={groupKey(group)} className="h-6 border-b border-hair"><td><GroupChip index={index} group={group} marks={marks} height={16} /></td><td>{groupTitle(index.plan.site, group)}</td><td className={FIGURE}>{now}</td><td className={FIGURE}>{planned}</td><td className={FIGURE}>{roomyCount(planned)}</td></tr>
             ))}
           </tbody>
-          <tfoot><tr className="h-7 border-t border-ink font-semibold"><td colSpan={2}>{tally.groups.length} segments</td><td className={FIGURE}>{tally.groups.reduce((sum, g) => sum + g.now, 0)}</td><td className={FIGURE}>{tally.planned}</td><td className={FIGURE}>{tally.groups.reduce((sum, g) => sum + roomyCount(g.planned), 0)}</td></tr></tfoot>
+          <tfoot><tr className="h-7 border-t border-ink font-semibold"><td colSpan={2}>{groups.length} segments</td><td className={FIGURE}>{groups.reduce((sum, g) => sum + g.now, 0)}</td><td className={FIGURE}>{tally.planned}</td><td className={FIGURE}>{groups.reduce((sum, g) => sum + roomyCount(g.planned), 0)}</td></tr></tfoot>
         </table>
         <p className="px-4 pt-2 text-13 text-ink2">Plan is now plus {index.plan.site.conventions.growth} %, rounded up per segment; the gear’s own addresses are counted with it. Nothing is kept until you accept the preview.</p>
       </Section>

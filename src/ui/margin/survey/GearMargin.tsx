@@ -42,12 +42,12 @@ export function GearMargin({ id }: { id: string | null }) {
               <TextField key={field} label={label} value={textOf(gear, field)} placeholder={hint} mono={field === "addresses" || field === "prefixes"}
                 write={(text) => edit({ planner: "edit-gear", summary: `${gear.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { gear: gear.id, field, text } }, (bench) => editGear(bench, gear.id, field, text))} />
             ))}
-            <Choose label="Kind" value={gear.kind} choices={KINDS} onChoose={(kind) => set({ kind }, kind)} />
-            <Choose label="It is like" value={gear.model} choices={[["", "none of these"], ...DEVICE_MODELS.map((model) => [model.id, model.model] as const)]} onChoose={(model) => set({ model }, `like ${model || "none"}`)} />
+            <Choose label="Kind" value={gear.kind} choices={KINDS} onChoose={(kind, words) => set({ kind }, words)} />
+            <Choose label="It is like" value={gear.model} choices={[["", "none of these"], ...DEVICE_MODELS.map((model) => [model.id, model.model] as const)]} onChoose={(model, words) => set({ model }, `like ${words}`)} />
             <Choose label="Stands in" value={gear.room ?? ""} choices={[["", "not said"], ...rooms.map((room) => [room.id, room.name] as const)]} onChoose={(room) => set({ room: room === "" ? null : room }, "place")} />
-            <Choose label="Its own DHCP" value={gear.dhcp} choices={[["unknown", "not known"], ["on", "on"], ["off", "off"]]} onChoose={(dhcp) => set({ dhcp }, `DHCP ${dhcp}`)} />
+            <Choose label="Its own DHCP" value={gear.dhcp} choices={[["unknown", "not known"], ["on", "on"], ["off", "off"]]} onChoose={(dhcp, words) => set({ dhcp }, `DHCP ${words}`)} />
             <Choose label="Faces internet" value={gear.facesInternet ? "yes" : "no"} choices={[["no", "no"], ["yes", "yes"]]} onChoose={(yes) => set({ facesInternet: yes === "yes" }, yes === "yes" ? "faces the internet" : "does not face the internet")} />
-            <Choose label="What of it" value={gear.fate} choices={[["keep", "keep"], ["replace", "replace"], ["remove", "remove"]]} onChoose={(fate) => set({ fate }, fate)} />
+            <Choose label="What of it" value={gear.fate} choices={[["keep", "keep"], ["replace", "replace"], ["remove", "remove"]]} onChoose={(fate, words) => set({ fate }, words)} />
           </Section>
         </>
       )}

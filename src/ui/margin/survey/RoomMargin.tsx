@@ -14,6 +14,9 @@ import { DraftSummary } from "./DraftSummary";
 
 const metres = (room: Room): string => (room.cableCm === null ? "" : String(room.cableCm / 100));
 
+/** What History says of a field. */
+const FIELD_WORDS: Readonly<Record<RoomField, string>> = { name: "name", needs: "needs", group: "group", cabinet: "leads to", cable: "cable length", height: "height", kind: "kind", building: "building", beside: "beside" };
+
 /** One room: where its sockets lead, how its line was read, what can't be read. */
 export function RoomMargin({ id }: { id: string }) {
   const index = useIndex();
@@ -27,7 +30,7 @@ export function RoomMargin({ id }: { id: string }) {
   const readings = readNeeds(catalogueOf(index.plan), room.needs);
   const readAs = readings.filter((reading) => reading.guessed);
   const problems = readings.flatMap((reading) => reading.problem ?? []);
-  const write = (field: RoomField, text: string) => edit({ planner: "edit-room", summary: `${room.name}: ${field} ${text === "" ? "emptied" : text}`, args: { room: id, field, text } }, (bench) => editRoom(bench, id, field, text));
+  const write = (field: RoomField, text: string) => edit({ planner: "edit-room", summary: `${room.name}: ${FIELD_WORDS[field]} ${text === "" ? "emptied" : text}`, args: { room: id, field, text } }, (bench) => editRoom(bench, id, field, text));
   const said = (refusal: string | null) => { if (refusal !== null) toast.error(refusal); };
   return (
     <>

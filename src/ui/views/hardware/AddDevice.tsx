@@ -8,7 +8,7 @@ import { placesOf } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 /** A device of a generic model; the form stays open, since gear comes by the box. */
-export function AddDevice({ close }: { close: () => void }) {
+export function AddDevice({ close, added }: { close: () => void; /** Keeps the form open: the first device ends the empty sheet that it stood on. */ added: () => void }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const [model, setModel] = useState<string>(index.plan.device.size === 0 ? "gateway-4" : "switch-24-poe");
@@ -23,6 +23,7 @@ export function AddDevice({ close }: { close: () => void }) {
     const refused = edit({ planner: "add-device", summary: `Added ${wanted}, ${chosen?.model ?? ""}`, args: { model, name: wanted, place } }, (bench) => addDevice(bench, { model, name: wanted, place }));
     setRefusal(refused);
     if (refused !== null) return;
+    added();
     toast(`${wanted} is added with its ports.`);
     setName("");
   };

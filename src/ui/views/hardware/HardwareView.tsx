@@ -32,7 +32,7 @@ export function HardwareView() {
         <Segmented label="Show" value={way} choices={WAYS} onChoose={(hardware) => setUi({ hardware })} />
         <button type="button" className={empty ? "button go" : "button"} aria-expanded={adding || empty} onClick={() => setAdding(!adding)}>Add devices</button>
       </div>
-      {adding || empty ? <div className="print:hidden"><AddDevice close={() => setAdding(false)} /><StackLine /></div> : null}
+      {adding || empty ? <div className="print:hidden"><AddDevice close={() => setAdding(false)} added={() => setAdding(true)} /><StackLine /></div> : null}
       {shown === "empty" ? <p className="max-w-[60ch] p-4 text-15">Here stands the gear: gateway, switches, access points, the provider’s box, and which port goes to which. Add the gateway first: every segment then gets its leg on it.</p> : null}
       {shown === "drawing" ? <><Diagram /><DeviceList /></> : null}
       {shown === "cabinets" ? <CabinetsPanel /> : null}
