@@ -51,8 +51,11 @@ export const portsUndecided = localCheck<Undecided, "device">({
   why: "New gear lets every VLAN out of every port. A port nobody decided stays open, or dead for whoever needs it.",
   reads: ["port", "device", "interface"],
   of: "device",
-  touched: (_index, change) =>
-    [change.before, change.after].flatMap((entity) => (entity !== null && "device" in entity && typeof entity.device === "string" ? [entity.device] : [])),
+  touched: (index, change) => {
+    // A leg can name a port of another device than its own: as found, a mistake, and still a routed port there.
+    if (change.kind === "interface") return [change.before, change.after].flatMap((leg) => index.plan.port.get(leg?.port ?? "")?.device ?? []);
+    return [change.before, change.after].flatMap((entity) => (entity !== null && "device" in entity && typeof entity.device === "string" ? [entity.device] : []));
+  },
   findAt: (index, device): Found<Undecided>[] => {
     if (device.bridging !== "vlan") return [];
     const all = index.groups("portsByDevice").get(device.id) ?? [];

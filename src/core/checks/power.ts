@@ -2,13 +2,13 @@ import { byText } from "../kernel";
 import { nameOf, type PlanIndex, type Port } from "../plan";
 import { classOfDevice, loadAt, POE_READS, powerBudget } from "../power";
 import { movePlug } from "../planners/move-plug";
-import { localCheck, type Found } from "./check";
+import { localCheck, type Found, type Subject } from "./check";
 import { devicesTouched, portsTouched } from "./touched";
 import { counted } from "./wording";
 
 const watts = (mw: number): string => `${mw / 1000} W`;
 
-interface NoPower { readonly port: string; readonly mw: number; readonly poeClass: number; readonly what: string }
+interface NoPower { readonly port: string; readonly mw: number; readonly poeClass: number; readonly what: Subject }
 
 /** A free port of the same device that gives the power, the nearest on the case. */
 function poweredPort(index: PlanIndex, port: Port, mw: number): Port | undefined {
@@ -26,6 +26,7 @@ export const noPowerOnPort = localCheck<NoPower, "port">({
     const around = (device: string): string[] => (index.groups("portsByDevice").get(device) ?? []).flatMap((port) => [port.id, index.peerOf(port.id)?.id ?? []].flat());
     // Which of several cables feeds a device depends on all of them.
     if (change.kind === "link") return [change.before, change.after].flatMap((link) => (link === null ? [] : [link.a, link.b].flatMap((port) => [port, ...around(index.plan.port.get(port)?.device ?? "")])));
+    if (change.kind === "port" && change.before !== null && change.after !== null && change.before.device !== change.after.device) return "all";
     if (change.kind !== "device") return portsTouched(index, change);
     const { before, after } = change;
     return before !== null && after !== null && before.poe === after.poe && before.kind === after.kind ? [] : around(change.id);
@@ -39,11 +40,11 @@ export const noPowerOnPort = localCheck<NoPower, "port">({
   },
   findAt: (index, port): Found<NoPower>[] => {
     const load = loadAt(index, port);
-    return load === null || port.poeMw >= load.mw ? [] : [{ subjects: [{ kind: "port", id: port.id }, { kind: load.kind, id: load.id }], data: { port: port.id, mw: load.mw, poeClass: load.poeClass, what: load.name } }];
+    return load === null || port.poeMw >= load.mw ? [] : [{ subjects: [{ kind: "port", id: port.id }, { kind: load.kind, id: load.id }], data: { port: port.id, mw: load.mw, poeClass: load.poeClass, what: { kind: load.kind, id: load.id } } }];
   },
   describe: ({ port, mw, poeClass, what }, index) => {
     const gives = index.plan.port.get(port)?.poeMw ?? 0;
-    return `${what} takes power of class ${poeClass} (${watts(mw)} at the port), and ${nameOf(index, "port", port)} gives ${gives === 0 ? "none" : watts(gives)}.`;
+    return `${nameOf(index, what.kind, what.id)} takes power of class ${poeClass} (${watts(mw)} at the port), and ${nameOf(index, "port", port)} gives ${gives === 0 ? "none" : watts(gives)}.`;
   },
   repairs: ({ port, mw }, index) => {
     const entity = index.plan.port.get(port);

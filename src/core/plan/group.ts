@@ -15,7 +15,8 @@ export function buildGroups<K extends CollectionKind>(grouping: Grouping<K>, col
     for (const key of grouping.keysOf(entity)) {
       const group = groups.get(key);
       if (group === undefined) groups.set(key, [entity]);
-      else group.push(entity);
+      // Once, however often it has the key.
+      else if (group.at(-1) !== entity) group.push(entity);
     }
   }
   return groups;
