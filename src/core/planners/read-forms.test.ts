@@ -51,6 +51,7 @@ test("a first row that names the columns says which each is, in any order; stran
   const made = [...pasted.segment.values()].filter(({ id }) => !house.segment.has(id));
   expect(made.map(({ name, prefixes4 }) => [name, ...prefixes4.map(formatPrefix)])).toEqual([["Workshop", "172.19.80.0/24"], ["Attic", "172.19.90.0/24"]]);
   expect([...pasted.scope.values()].find(({ segment }) => segment === made[0]?.id)?.pools.map(formatRange)).toEqual(["172.19.80.40 to 172.19.80.99"]);
+  expect(afterEdit(house, (bench) => pasteSegments(bench, { rows: [["Name", "Colour"], ["Barn", "blue"]], from: "name", onto: [] }))).toBe('Row 1 names the columns, and "Colour" is none of this table; take that column out.');
   const refused = (first: string[]) => afterEdit(house, (bench) => pasteSegments(bench, { rows: [first, ...rows.slice(1)], from: "mark", onto: [] }));
   expect(refused(["VLAN ID", "Subnet", "Owner", "DHCP pool"])).toBe('Row 1 names the columns, and "Owner" is none of this table; take that column out.');
   expect(refused(["VLAN ID", "Subnet", "Network", "VLAN"])).toBe("Row 1 names the column vid twice.");

@@ -29,13 +29,15 @@ const SEGMENT_HEADS: Readonly<Record<SegmentColumn, readonly string[]>> = {
 
 /**
  * A first row that names columns: which, in its order, whatever order the table has. Null when it is a row like the others: fewer than two of its cells are
- * names of columns, or fewer than half.
+ * names of columns, or fewer than half, and the first does not name the very column that it would go into.
  */
-function headRow<C extends string>(heads: Readonly<Record<C, readonly string[]>>, first: readonly string[] | undefined): { readonly columns: readonly C[] } | { readonly refusal: string } | null {
-  const cells = (first ?? []).map((text) => text.trim());
+function headRow<C extends string>(heads: Readonly<Record<C, readonly string[]>>, { rows, from }: Paste<C>): { readonly columns: readonly C[] } | { readonly refusal: string } | null {
+  const cells = (rows[0] ?? []).map((text) => text.trim());
   const found = cells.map((text) => (Object.keys(heads) as C[]).find((column) => heads[column].includes(text.toLowerCase().replace(/[\s_-]+/g, " "))));
   const known = found.filter((column) => column !== undefined);
-  if (known.length < 2 || known.length * 2 < cells.filter((text) => text !== "").length) return null;
+  // "Name" over names is a head, whatever the other columns are called.
+  const isOver = rows.length > 1 && cells[0]?.toLowerCase() === heads[from][0] && found[0] === from;
+  if (!isOver && (known.length < 2 || known.length * 2 < cells.filter((text) => text !== "").length)) return null;
   const [strange, twice] = [cells.find((text, i) => found[i] === undefined), known.find((column, i) => known.indexOf(column) !== i)];
   if (strange !== undefined) return { refusal: strange === "" ? "Row 1 names the columns, and one has no name; take that column out." : `Row 1 names the columns, and "${strange}" is none of this table; take that column out.` };
   return twice === undefined ? { columns: known } : { refusal: `Row 1 names the column ${heads[twice][0] ?? ""} twice.` };
@@ -43,7 +45,7 @@ function headRow<C extends string>(heads: Readonly<Record<C, readonly string[]>>
 
 /** The paste without its row of names, its columns as that row has them; as it was when it has none. */
 function withoutHead<C extends string>(heads: Readonly<Record<C, readonly string[]>>, paste: Paste<C>): { readonly paste: Paste<C>; readonly skipped: number } | { readonly refusal: string } {
-  const head = headRow(heads, paste.rows[0]);
+  const head = headRow(heads, paste);
   if (head === null) return { paste, skipped: 0 };
   if ("refusal" in head) return head;
   const [first] = head.columns;
