@@ -1,3 +1,4 @@
+import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { must } from "../kernel";
 import { PlanIndex } from "../plan";
@@ -22,6 +23,9 @@ test("a name, a part of one, several words, a MAC, a VLAN number and an address 
   expect(names("vlan 40")).toEqual(["Imaging"]);
   expect(find(index, "10.24.40.34", 5)).toMatchObject([{ kind: "host", name: "Viewing station, Theatre" }]);
   expect(find(index, "10.24.40.1", 5)).toMatchObject([{ kind: "interface", name: "Gateway (Imaging)" }]);
+  expect(names("02:5a:10:0a:02:01")).toEqual(["Upper switch"]);
+  expect(names("fibre line")).toEqual(["Fibre line"]);
+  expect(find(PlanIndex.of(bramblewick()), "203.0.113.89", 5)).toEqual([{ kind: "line", id: expect.any(String), name: "Fibre line", detail: "next hop 203.0.113.89" }]);
   expect(names("10.24.40.99")).toEqual([]);
   expect(names("no such thing anywhere")).toEqual([]);
   expect(names("   ")).toEqual([]);

@@ -14,10 +14,11 @@ function* candidates(index: PlanIndex): Generator<Hit> {
   }
   for (const room of plan.room.values()) yield { kind: "room", id: room.id, name: room.name, detail: room.needs };
   for (const gear of plan.gear.values()) yield { kind: "gear", id: gear.id, name: gear.name, detail: gear.fate };
-  for (const device of devicesInOrder(index)) yield { kind: "device", id: device.id, name: device.name, detail: [device.model, device.place].filter((t) => t !== "").join(", ") };
+  for (const device of devicesInOrder(index)) yield { kind: "device", id: device.id, name: device.name, detail: [device.model, device.place, device.bridgeMac ?? ""].filter((t) => t !== "").join(", ") };
   for (const host of plan.host.values()) {
     yield { kind: "host", id: host.id, name: host.name, detail: [host.ipv4 === null ? "" : formatAddress(host.ipv4), host.mac ?? "", host.place].filter((t) => t !== "").join(", ") };
   }
+  for (const line of plan.line.values()) yield { kind: "line", id: line.id, name: line.name, detail: [line.nextHop4, line.nextHop6].flatMap((hop) => (hop === null ? [] : [`next hop ${formatAddress(hop)}`])).join(", ") };
   for (const ssid of plan.ssid.values()) yield { kind: "ssid", id: ssid.id, name: ssid.name, detail: plan.segment.get(ssid.segment)?.name ?? "" };
   for (const link of plan.link.values()) yield { kind: "link", id: link.id, name: link.label === "" ? "Cable" : link.label, detail: [link.a, link.b].map((port) => nameOf(index, "port", port)).join(" to ") };
   for (const port of plan.port.values()) yield { kind: "port", id: port.id, name: nameOf(index, "port", port.id), detail: [port.softwareName, port.note].filter((t) => t !== "").join(", ") };
@@ -29,9 +30,10 @@ export function find(index: PlanIndex, text: string, limit: number): Hit[] {
   if (wanted === "") return [];
   const address = parseAddress(wanted);
   if (address !== null) {
-    return index.holdersOf(address).slice(0, limit).map((holder): Hit => ("device" in holder
+    const hops = [...index.plan.line.values()].filter((line) => line.nextHop4 === address || line.nextHop6 === address).map((line): Hit => ({ kind: "line", id: line.id, name: line.name, detail: `next hop ${formatAddress(address)}` }));
+    return [...hops, ...index.holdersOf(address).map((holder): Hit => ("device" in holder
       ? { kind: "interface", id: holder.id, name: nameOf(index, "interface", holder.id), detail: formatAddress(address) }
-      : { kind: "host", id: holder.id, name: holder.name, detail: formatAddress(address) }));
+      : { kind: "host", id: holder.id, name: holder.name, detail: formatAddress(address) }))].slice(0, limit);
   }
   const words = wanted.split(/\s+/);
   const first: Hit[] = [];

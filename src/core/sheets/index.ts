@@ -1,3 +1,4 @@
+export { gearTable, lineTable } from "./gear-tables";
 export { glanceAt, nextStep, progressOf, SHEET_ORDER, type Glance, type NextStep } from "./at-a-glance";
 export { useOfSubnets, type SubnetUse } from "./use-of-subnets";
 export { renumberTable } from "./renumber-table";

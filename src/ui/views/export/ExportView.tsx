@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { counted } from "@/core/checks";
 import { hostsFile, reservationTable, writePlanFile, zoneFiles } from "@/core/formats";
 import type { PlanIndex } from "@/core/plan";
-import { addressRegisterTable, cableScheduleTable, portScheduleTable } from "@/core/sheets";
+import { addressRegisterTable, cableScheduleTable, gearTable, lineTable, portScheduleTable } from "@/core/sheets";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
 import { ImportPlan } from "./ImportPlan";
@@ -14,6 +14,8 @@ interface File { readonly what: string; readonly name: string; readonly type: st
 const FILES: readonly File[] = [
   { what: "Plan file", name: "plan.json", type: "application/json", about: "Everything in the plan, to keep, to pass on, or to begin a new site with. It holds no secret.", make: (index) => writePlanFile(index.plan) },
   { what: "Address register", name: "addresses.csv", type: CSV_TYPE, about: "Every device with its address, how it gets it, its MAC and where it is plugged in.", make: (index) => csv(addressRegisterTable(index)) },
+  { what: "Gear register", name: "gear.csv", type: CSV_TYPE, about: "Every device: model, place, feeds, its own addresses, bridge MAC, support date, where its credentials are kept.", make: (index) => csv(gearTable(index)) },
+  { what: "Lines", name: "lines.csv", type: CSV_TYPE, about: "Every internet line: where it ends, outside address and mask, next hop, name servers, what the provider wants.", make: (index) => csv(lineTable(index)) },
   { what: "Port schedule", name: "ports.csv", type: CSV_TYPE, about: "Every port of every device: what is plugged in, its VLANs, power and guards.", make: (index) => csv(portScheduleTable(index)) },
   { what: "Cable schedule", name: "cables.csv", type: CSV_TYPE, about: "Every cable between gear: label, both ends, optics, kind, length, panel and socket. What is entered on each device is on Hardware, under Sheets.", make: (index) => csv(cableScheduleTable(index)) },
   { what: "Reservations", name: "reservations.csv", type: CSV_TYPE, about: "What each address server has to be told: address, MAC, host name.", make: (index) => csv(reservationTable(index)) },
