@@ -36,7 +36,7 @@ export function SitesView({ person, sites }: { person: string; sites: readonly S
                   <td className="!h-10"><Link className="text-15 font-semibold underline decoration-rule underline-offset-4 hover:decoration-ink" href={`/sites/${site.id}/segments`}>{site.name}</Link></td>
                   <td>{KINDS[site.kind]}</td><td className="mono right">{site.segments}</td><td className="mono right">{site.devices}</td><td className="mono right">{site.hosts}</td><td className="!pl-6"><SoundnessOf site={site.id} revision={site.revision} /></td><td className="mono right">{site.revision}</td>
                   <td className="!pl-6" suppressHydrationWarning>{whenText(site.changedAt)}{site.changedBy === null ? null : <span className="text-ink2">, {site.changedBy}</span>}</td>
-                  <td className="right"><span className="flex justify-end gap-[6px]"><Link className="button" aria-label={`Settings of ${site.name}`} href={`/sites/${site.id}/survey`}>Settings</Link><button type="button" className="button" aria-label={`Delete ${site.name}`} onClick={() => setDeleting(site)}>Delete</button></span></td>
+                  <td className="right"><span className="flex justify-end gap-[6px]"><Link className="button" href={`/sites/${site.id}/survey`}>Settings</Link><button type="button" className="button" aria-label={`Delete ${site.name}`} onClick={() => setDeleting(site)}>Delete</button></span></td>
                 </tr>
               ))}
             </tbody>
