@@ -51,7 +51,6 @@ test("a site from nothing: planned, found wrong, repaired, probed, exported, und
 
   await openView(page, "Hardware");
   await addDevice(page, "Gateway, 1 line and 4 ports", "Gateway");
-  await page.getByRole("button", { name: "Add device" }).click();
   await addDevice(page, "24-port PoE switch, 2 uplinks", "Upper switch");
   await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Upper switch" }).click();
   await page.getByLabel("From port").selectOption({ label: "24" });

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/checks";
 import { glanceAt, nextStep } from "@/core/sheets";
 import { ViewLink } from "../frame/ViewLink";
 import { VIEWS, type View, type ViewKey } from "../frame/views";
@@ -15,11 +16,13 @@ export function SheetMargin({ view }: { view: ViewKey }) {
   const here: View | undefined = VIEWS.find(({ key }) => key === view);
   const family = here?.family ?? null;
   const facts = family === null ? [] : glanceAt(index, family);
+  const own = family === null ? list : list.filter((finding) => finding.family === family);
+  const stops = own.filter(({ severity }) => severity === "stop").length;
   return (
     <>
-      <MarginHead kick="This sheet">{here?.title ?? index.plan.site.name}</MarginHead>
+      <MarginHead kick={family === null ? "The whole plan" : `This sheet, ${here?.title ?? ""}`}>{own.length === 0 ? "Nothing found wrong" : stops > 0 ? counted(stops, "thing stops it", "things stop it") : `${counted(own.length, "remark", "remarks")}, no stop`}</MarginHead>
       {facts.length === 0 ? null : <dl className="facts">{facts.map(({ name, value }) => <Fact key={name} name={name}>{value}</Fact>)}</dl>}
-      <FindingList title="Findings" own={family === null ? list : list.filter((finding) => finding.family === family)} />
+      <FindingList title="Findings" own={own} />
       <NextStepSection view={view} />
       <HistorySection />
     </>
