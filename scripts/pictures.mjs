@@ -105,6 +105,7 @@ try {
   await page.getByLabel("Your name").fill("Ruth");
   await page.getByRole("button", { name: "Come in" }).click();
   await page.getByRole("heading", { name: "Sites" }).waitFor();
+  await page.waitForFunction(() => !document.body.innerText.includes("checking …"));
   await page.screenshot({ path: join(OUT, "sites.png") });
   for (const [file, site, sheet, prepare] of PICTURES) {
     await context.clearCookies({ name: "ground" });
