@@ -8,7 +8,12 @@ const only = (name, from, allowed) => ({
 
 module.exports = {
   forbidden: [
-    { name: "core-is-pure", severity: "error", from: { path: "^src/core", pathNot: "\\.test\\.ts$" }, to: { pathNot: "^src/core|node_modules/zod/" } },
+    {
+      name: "core-is-pure",
+      severity: "error",
+      from: { path: "^src/core", pathNot: "\\.test\\.ts$" },
+      to: { pathNot: "^src/core|node_modules/zod/" },
+    },
     only("workers-know-core", "^src/workers/", "^src/(workers|core)"),
     only("application-knows-core", "^src/application/", "^src/(application|core)"),
     only("storage-knows-application", "^src/storage/", "^src/(storage|application|core)"),
@@ -23,6 +28,9 @@ module.exports = {
     doNotFollow: { path: "node_modules" },
     tsConfig: { fileName: "tsconfig.json" },
     tsPreCompilationDeps: false,
-    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "require", "node", "default"] },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "require", "node", "default"],
+    },
   },
 };

@@ -2,10 +2,20 @@ import next from "eslint-config-next/core-web-vitals";
 import nextTypeScript from "eslint-config-next/typescript";
 
 const bitwise = { "no-bitwise": "error" };
-const length = { "max-lines": ["error", { max: 250, skipBlankLines: true, skipComments: true }] };
+const length = { "max-lines": ["error", { max: 750, skipBlankLines: true, skipComments: true }] };
 
 const config = [
-  { ignores: [".next/**", "node_modules/**", ".data/**", ".cache/**", "next-env.d.ts", "test-results/**", "playwright-report/**"] },
+  {
+    ignores: [
+      ".next/**",
+      "node_modules/**",
+      ".data/**",
+      ".cache/**",
+      "next-env.d.ts",
+      "test-results/**",
+      "playwright-report/**",
+    ],
+  },
   ...next,
   ...nextTypeScript,
   {
@@ -29,7 +39,10 @@ const config = [
         "error",
         {
           patterns: [
-            { regex: "^(node:|(fs|path|os|crypto|child_process|net|http|https|stream|util|worker_threads|buffer|url)(/|$))" },
+            {
+              regex:
+                "^(node:|(fs|path|os|crypto|child_process|net|http|https|stream|util|worker_threads|buffer|url)(/|$))",
+            },
             { regex: "^(react|react-dom|next|server-only|client-only)(/|$)" },
             { regex: "^@/(?!core/)" },
           ],
@@ -47,11 +60,22 @@ const config = [
   {
     files: ["src/core/**/*.ts"],
     ignores: ["src/core/kernel/**", "src/core/**/*.test.ts"],
-    rules: { "no-restricted-syntax": ["error", { selector: "ThrowStatement", message: "Expected failure is a value; bugs go through kernel/must." }] },
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        { selector: "ThrowStatement", message: "Expected failure is a value; bugs go through kernel/must." },
+      ],
+    },
   },
   { files: ["src/core/address/bits.ts", "src/core/kernel/bit-set.ts"], rules: { "no-bitwise": "off" } },
-  { files: ["src/core/**/*.test.ts"], rules: { "@typescript-eslint/no-restricted-imports": "off", "no-bitwise": "off" } },
-  { files: ["tests/**", "bench/**", "demo/**", "**/*.test.{ts,tsx}"], rules: { "max-lines": ["error", { max: 400 }] } },
+  {
+    files: ["src/core/**/*.test.ts"],
+    rules: { "@typescript-eslint/no-restricted-imports": "off", "no-bitwise": "off" },
+  },
+  {
+    files: ["tests/**", "bench/**", "demo/**", "**/*.test.{ts,tsx}"],
+    rules: { "max-lines": ["error", { max: 1100 }] },
+  },
 ];
 
 export default config;

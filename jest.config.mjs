@@ -1,13 +1,23 @@
 const swc = (tsx) => [
   "@swc/jest",
-  { jsc: { parser: { syntax: "typescript", tsx }, target: "es2023", transform: { react: { runtime: "automatic" } } }, sourceMaps: "inline" },
+  {
+    jsc: {
+      parser: { syntax: "typescript", tsx },
+      target: "es2023",
+      transform: { react: { runtime: "automatic" } },
+    },
+    sourceMaps: "inline",
+  },
 ];
 
 const base = {
   testEnvironment: "node",
   transform: { "^.+\\.tsx$": swc(true), "^.+\\.(ts|mts|js|mjs)$": swc(false) },
   transformIgnorePatterns: ["/node_modules/(?!(uuid|comlink|@tanstack)/)"],
-  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^server-only$": "<rootDir>/node_modules/server-only/empty.js" },
+  moduleNameMapper: {
+    "^@/(.*)$": "<rootDir>/src/$1",
+    "^server-only$": "<rootDir>/node_modules/server-only/empty.js",
+  },
   modulePathIgnorePatterns: ["<rootDir>/.next", "<rootDir>/.data"],
 };
 
@@ -15,9 +25,25 @@ const config = {
   // For a machine that others use, too: the tests with a database wait on the disk.
   testTimeout: 60_000,
   projects: [
-    { ...base, displayName: "unit", testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/tests/*.test.ts"], testPathIgnorePatterns: ["\\.db\\.test\\.ts$"] },
-    { ...base, displayName: "ui", testMatch: ["<rootDir>/src/**/*.test.tsx"], testEnvironment: "<rootDir>/tests/support/jsdom.mjs" },
-    { ...base, displayName: "db", testMatch: ["<rootDir>/src/**/*.db.test.ts", "<rootDir>/tests/**/*.db.test.ts"], globalSetup: "<rootDir>/tests/database/up.mjs", globalTeardown: "<rootDir>/tests/database/down.mjs" },
+    {
+      ...base,
+      displayName: "unit",
+      testMatch: ["<rootDir>/src/**/*.test.ts", "<rootDir>/tests/*.test.ts"],
+      testPathIgnorePatterns: ["\\.db\\.test\\.ts$"],
+    },
+    {
+      ...base,
+      displayName: "ui",
+      testMatch: ["<rootDir>/src/**/*.test.tsx"],
+      testEnvironment: "<rootDir>/tests/support/jsdom.mjs",
+    },
+    {
+      ...base,
+      displayName: "db",
+      testMatch: ["<rootDir>/src/**/*.db.test.ts", "<rootDir>/tests/**/*.db.test.ts"],
+      globalSetup: "<rootDir>/tests/database/up.mjs",
+      globalTeardown: "<rootDir>/tests/database/down.mjs",
+    },
   ],
   reporters: ["default", "<rootDir>/tests/reporters/jest-line.cjs"],
 };

@@ -14,10 +14,23 @@ export default defineConfig({
   expect: { timeout: 30_000 },
   reporter: [["list"], ["./tests/reporters/playwright-line.ts"]],
   use: {
-    actionTimeout: 30_000, baseURL: ADDRESS, viewport: { width: 1280, height: 800 }, trace: "retain-on-failure", storageState: ".data/e2e/session.json", colorScheme: "light",
+    actionTimeout: 30_000,
+    baseURL: ADDRESS,
+    viewport: { width: 1280, height: 800 },
+    trace: "retain-on-failure",
+    storageState: ".data/e2e/session.json",
+    colorScheme: "light",
     launchOptions: {
       executablePath: CHROMIUM,
-      args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
     },
   },
   projects: [
@@ -25,7 +38,11 @@ export default defineConfig({
     { name: "journeys", testMatch: "*.spec.ts", dependencies: ["door"] },
   ],
   webServer: {
-    command: "node scripts/start.mjs --profile test --demo --reset --port 4187 --dir .data/e2e --link-file .data/e2e/link.txt",
-    url: `${ADDRESS}/enter`, timeout: 480_000, reuseExistingServer: false, gracefulShutdown: { signal: "SIGTERM", timeout: 15_000 },
+    command:
+      "node scripts/start.mjs --profile test --demo --reset --port 4187 --dir .data/e2e --link-file .data/e2e/link.txt",
+    url: `${ADDRESS}/enter`,
+    timeout: 480_000,
+    reuseExistingServer: false,
+    gracefulShutdown: { signal: "SIGTERM", timeout: 15_000 },
   },
 });

@@ -1,10 +1,40 @@
 import { ipv4, prefixOf, type Ipv4, type Prefix4 } from "../src/core/address";
 import { must } from "../src/core/kernel";
-import { BLANK_LINE, BLANK_TREE, vid as asVid, type CollectionKind, type EntityOf, type Plan, type Port, type Vid } from "../src/core/plan";
-import { aDevice, aDomain, aHost, aLink, anInterface, aPort, aScope, aSegment, aSite, aVlan, aZone, planWith, testId } from "../src/core/testing/build-plan";
+import {
+  BLANK_LINE,
+  BLANK_TREE,
+  vid as asVid,
+  type CollectionKind,
+  type EntityOf,
+  type Plan,
+  type Port,
+  type Vid,
+} from "../src/core/plan";
+import {
+  aDevice,
+  aDomain,
+  aHost,
+  aLink,
+  anInterface,
+  aPort,
+  aScope,
+  aSegment,
+  aSite,
+  aVlan,
+  aZone,
+  planWith,
+  testId,
+} from "../src/core/testing/build-plan";
 import { parseMac } from "../src/core/address";
 
-export interface Size { readonly name: string; readonly switches: number; readonly ports: number; readonly vlans: number; readonly addresses: number; readonly walls: number }
+export interface Size {
+  readonly name: string;
+  readonly switches: number;
+  readonly ports: number;
+  readonly vlans: number;
+  readonly addresses: number;
+  readonly walls: number;
+}
 
 /** The three sizes that speed is measured at. */
 export const SIZES: readonly Size[] = [
@@ -13,7 +43,17 @@ export const SIZES: readonly Size[] = [
   { name: "estate", switches: 1_000, ports: 48_000, vlans: 1_000, addresses: 50_000, walls: 5_000 },
 ];
 
-const EDGE = { edge: true, bpduGuard: true, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: null, macLimit: 1, restrictedRole: false };
+const EDGE = {
+  edge: true,
+  bpduGuard: true,
+  loopGuard: false,
+  dhcpTrust: false,
+  arpTrust: false,
+  signIn: false,
+  profile: null,
+  macLimit: 1,
+  restrictedRole: false,
+};
 const address = (n: number): Ipv4 => must(ipv4(n), "an address");
 const subnet = (i: number): Prefix4 => {
   const prefix = prefixOf(address(10 * 2 ** 24 + i * 256), 24);
@@ -28,22 +68,44 @@ const mac = (n: number) => must(parseMac((0x02_00_00_00_00_00 + n).toString(16).
 export function generate({ switches, ports, vlans, addresses, walls }: Size): Plan {
   const domain = aDomain();
   const vids = Array.from({ length: vlans }, (_, i): Vid => must(asVid(i + 2), "a VID"));
-  const zones = Array.from({ length: Math.min(vlans, 80) }, (_, i) => aZone({ id: testId("zone", `${i}`), name: `Zone ${i}` }));
+  const zones = Array.from({ length: Math.min(vlans, 80) }, (_, i) =>
+    aZone({ id: testId("zone", `${i}`), name: `Zone ${i}` }),
+  );
   const zoneOf = (i: number) => must(zones[i % zones.length], "a zone").id;
   const vlanList = vids.map((vid) => aVlan({ vid, domain: domain.id }));
   const gateway = aDevice({ name: "Gateway", kind: "gateway", domain: domain.id });
   const names = Array.from({ length: switches }, (_, i) => `Switch ${i}`);
-  const devices = [gateway, ...names.map((name, i) => aDevice({ name, domain: domain.id, tree: { ...BLANK_TREE, kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 } }))];
-  const parentOf = (i: number) => (i === 0 ? -1 : i < switches / 20 + 1 ? 0 : 1 + (i % Math.max(1, Math.floor(switches / 20))));
-  const used = names.map((_, i) => vids.filter((_v, k) => k < 2 || (k + i) % Math.max(1, Math.floor(vlans / 10)) === 0));
+  const devices = [
+    gateway,
+    ...names.map((name, i) =>
+      aDevice({
+        name,
+        domain: domain.id,
+        tree: { ...BLANK_TREE, kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 },
+      }),
+    ),
+  ];
+  const parentOf = (i: number) =>
+    i === 0 ? -1 : i < switches / 20 + 1 ? 0 : 1 + (i % Math.max(1, Math.floor(switches / 20)));
+  const used = names.map((_, i) =>
+    vids.filter((_v, k) => k < 2 || (k + i) % Math.max(1, Math.floor(vlans / 10)) === 0),
+  );
   const carried = used.map((list) => new Set<Vid>(list));
-  for (let i = switches - 1; i > 0; i -= 1) for (const vid of carried[i] ?? []) carried[parentOf(i)]?.add(vid);
+  for (let i = switches - 1; i > 0; i -= 1)
+    for (const vid of carried[i] ?? []) carried[parentOf(i)]?.add(vid);
   const sorted = (set: Iterable<Vid> | undefined) => [...(set ?? [])].sort((a, b) => a - b);
   const portList: Port[] = [];
   const access: { port: string; vlan: number }[] = [];
   const links: EntityOf<"link">[] = [];
   const join = (a: string, b: string, tagged: Vid[]) => {
-    const trunk = (device: string, far: string) => aPort({ id: testId("port", `${device}>${far}`), device: testId("device", device), label: `to ${far}`.slice(0, 24), position: 500, tagged });
+    const trunk = (device: string, far: string) =>
+      aPort({
+        id: testId("port", `${device}>${far}`),
+        device: testId("device", device),
+        label: `to ${far}`.slice(0, 24),
+        position: 500,
+        tagged,
+      });
     const [near, far] = [trunk(a, b), trunk(b, a)];
     portList.push(near, far);
     links.push(aLink({ a: near.id, b: far.id }));
@@ -57,37 +119,104 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
     for (let n = 0; n < each; n += 1) {
       const list = used[i] ?? [];
       const vid = must(list[n % list.length], "a VLAN");
-      const port = aPort({ id: testId("port", `${name}/${n}`), device: testId("device", name), label: String(n + 1), pvid: vid, untagged: [vid], guards: EDGE });
+      const port = aPort({
+        id: testId("port", `${name}/${n}`),
+        device: testId("device", name),
+        label: String(n + 1),
+        pvid: vid,
+        untagged: [vid],
+        guards: EDGE,
+      });
       portList.push(port);
       access.push({ port: port.id, vlan: vid - 2 });
     }
   }
-  const segments = vids.map((_, i) => aSegment({
-    name: `Segment ${i}`, vlan: must(vlanList[i], "a VLAN").id, zone: zoneOf(i), prefixes4: [subnet(i)], gatewayInterface: testId("interface", `leg ${i}`), planned: 40,
-    dns: [address(subnet(i).network + 1)],
-  }));
-  const legs = segments.map((segment, i) => anInterface({
-    id: testId("interface", `leg ${i}`), device: gateway.id, name: segment.name, segment: segment.id, addresses4: [address(subnet(i).network + 1)],
-  }));
+  const segments = vids.map((_, i) =>
+    aSegment({
+      name: `Segment ${i}`,
+      vlan: must(vlanList[i], "a VLAN").id,
+      zone: zoneOf(i),
+      prefixes4: [subnet(i)],
+      gatewayInterface: testId("interface", `leg ${i}`),
+      planned: 40,
+      dns: [address(subnet(i).network + 1)],
+    }),
+  );
+  const legs = segments.map((segment, i) =>
+    anInterface({
+      id: testId("interface", `leg ${i}`),
+      device: gateway.id,
+      name: segment.name,
+      segment: segment.id,
+      addresses4: [address(subnet(i).network + 1)],
+    }),
+  );
   const line = { ...BLANK_LINE, id: testId("line", "line"), name: "Line" };
-  legs.push(anInterface({ device: gateway.id, name: "outside", port: wan.id, line: line.id, addresses4: [address(203 * 2 ** 24 + 113 * 256 + 9)] }));
-  const scopes = segments.map((segment, i) => aScope({ segment: segment.id, serverDevice: gateway.id, pools: [{ first: address(subnet(i).network + 150), last: address(subnet(i).network + 250) }] }));
+  legs.push(
+    anInterface({
+      device: gateway.id,
+      name: "outside",
+      port: wan.id,
+      line: line.id,
+      addresses4: [address(203 * 2 ** 24 + 113 * 256 + 9)],
+    }),
+  );
+  const scopes = segments.map((segment, i) =>
+    aScope({
+      segment: segment.id,
+      serverDevice: gateway.id,
+      pools: [{ first: address(subnet(i).network + 150), last: address(subnet(i).network + 250) }],
+    }),
+  );
   const perVlan = new Map<number, number>();
   const hosts = access.slice(0, Math.min(addresses, access.length)).map(({ port, vlan }, n) => {
     const last = 2 + (perVlan.get(vlan) ?? 0);
     perVlan.set(vlan, last - 1);
     const fixed = last < 150;
     return aHost({
-      id: testId("host", `${n}`), name: `host-${n}`, mac: mac(n), segment: must(segments[vlan], "a segment").id, attachment: { at: "port", port },
-      manner: fixed ? "typed" : "dynamic", ipv4: fixed ? address(subnet(vlan).network + last) : null,
+      id: testId("host", `${n}`),
+      name: `host-${n}`,
+      mac: mac(n),
+      segment: must(segments[vlan], "a segment").id,
+      attachment: { at: "port", port },
+      manner: fixed ? "typed" : "dynamic",
+      ipv4: fixed ? address(subnet(vlan).network + last) : null,
     });
   });
-  const wallList = zones.flatMap((from) => zones.map((to) => ({ from, to }))).filter(({ from, to }) => from !== to).slice(0, walls).map(({ from, to }): EntityOf<"wall"> => ({
-    id: testId("wall", `${from.id}${to.id}`), from: { at: "zone", zone: from.id }, to: { at: "zone", zone: to.id }, door: "open", services: [], reason: "",
-  }));
-  for (const zone of zones) wallList.push({ id: testId("wall", `${zone.id} out`), from: { at: "zone", zone: zone.id }, to: { at: "internet" }, door: "open", services: [], reason: "" });
+  const wallList = zones
+    .flatMap((from) => zones.map((to) => ({ from, to })))
+    .filter(({ from, to }) => from !== to)
+    .slice(0, walls)
+    .map(({ from, to }): EntityOf<"wall"> => ({
+      id: testId("wall", `${from.id}${to.id}`),
+      from: { at: "zone", zone: from.id },
+      to: { at: "zone", zone: to.id },
+      door: "open",
+      services: [],
+      reason: "",
+    }));
+  for (const zone of zones)
+    wallList.push({
+      id: testId("wall", `${zone.id} out`),
+      from: { at: "zone", zone: zone.id },
+      to: { at: "internet" },
+      door: "open",
+      services: [],
+      reason: "",
+    });
   const entities: { [K in CollectionKind]?: readonly EntityOf<K>[] } = {
-    domain: [domain], zone: zones, line: [line], vlan: vlanList, segment: segments, device: devices, port: portList, link: links, interface: legs, host: hosts, scope: scopes, wall: wallList,
+    domain: [domain],
+    zone: zones,
+    line: [line],
+    vlan: vlanList,
+    segment: segments,
+    device: devices,
+    port: portList,
+    link: links,
+    interface: legs,
+    host: hosts,
+    scope: scopes,
+    wall: wallList,
   };
   return planWith({ ...entities, site: aSite() });
 }

@@ -32,23 +32,37 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
   const runs = size.name === "estate" ? 5 : 15;
   const index = PlanIndex.of(plan);
   const findings = runChecks(index);
-  const port = must([...plan.port.values()].find((p) => p.pvid !== null), "an access port");
+  const port = must(
+    [...plan.port.values()].find((p) => p.pvid !== null),
+    "an access port",
+  );
   const host = must([...plan.host.values()].at(-1), "a host");
   const edited = (edit: (draft: Draft) => void): Change[] => {
     const draft = new Draft(plan);
     edit(draft);
     return draft.changes();
   };
-  const other = must([...plan.port.values()].find((p) => p.device === port.device && p.pvid !== null && p.pvid !== port.pvid), "another VLAN's port");
-  const uplink = must([...plan.port.values()].find((p) => p.tagged.length > 1), "a trunk");
-  const portEdit = edited((draft) => draft.patch("port", port.id, { pvid: other.pvid, untagged: other.untagged }));
-  const hostEdit = edited((draft) => draft.patch("host", host.id, { ipv4: null, manner: "dynamic", name: "edited" }));
+  const other = must(
+    [...plan.port.values()].find((p) => p.device === port.device && p.pvid !== null && p.pvid !== port.pvid),
+    "another VLAN's port",
+  );
+  const uplink = must(
+    [...plan.port.values()].find((p) => p.tagged.length > 1),
+    "a trunk",
+  );
+  const portEdit = edited((draft) =>
+    draft.patch("port", port.id, { pvid: other.pvid, untagged: other.untagged }),
+  );
+  const hostEdit = edited((draft) =>
+    draft.patch("host", host.id, { ipv4: null, manner: "dynamic", name: "edited" }),
+  );
   const trunkEdit = edited((draft) => draft.patch("port", uplink.id, { tagged: uplink.tagged.slice(1) }));
   const apply = (changes: Change[]) => {
     const result = applyChanges(plan, changes);
     return must(result.ok ? result.value : null, "applies");
   };
-  const recheckAfter = (changes: Change[]) => recheck(findings, index.derive(apply(changes), changes), changes);
+  const recheckAfter = (changes: Change[]) =>
+    recheck(findings, index.derive(apply(changes), changes), changes);
   const parse = median(runs, () => JSON.parse(text));
   const measured: Record<string, number> = {
     "JSON.parse": parse,
@@ -56,7 +70,20 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
     "build index + all checks": median(runs, () => runChecks(PlanIndex.of(plan))),
     "build index": median(runs, () => {
       const fresh = PlanIndex.of(plan);
-      for (const name of ["portsByDevice", "linksByPort", "hostsByPort", "hostsByAddress", "hostsByMac", "hostsBySegment", "interfacesByDevice", "interfacesBySegment", "scopesBySegment", "segmentsByVlan", "vlansByDomainAndVid"] as const) fresh.groups(name);
+      for (const name of [
+        "portsByDevice",
+        "linksByPort",
+        "hostsByPort",
+        "hostsByAddress",
+        "hostsByMac",
+        "hostsBySegment",
+        "interfacesByDevice",
+        "interfacesBySegment",
+        "scopesBySegment",
+        "segmentsByVlan",
+        "vlansByDomainAndVid",
+      ] as const)
+        fresh.groups(name);
     }),
     "apply 1 change": median(runs, () => apply(portEdit)),
     "one-edit recheck: access port's VLAN": median(runs, () => recheckAfter(portEdit)),
@@ -65,17 +92,35 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
     ...simulationRows(plan, index, runs, median),
   };
   for (const [operation, ms] of Object.entries(measured)) {
-    rows.push({ size: size.name, operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });
+    rows.push({
+      size: size.name,
+      operation,
+      "median ms": Number(ms.toFixed(2)),
+      "x JSON.parse": Number((ms / parse).toFixed(2)),
+    });
   }
-  rows.push({ size: size.name, operation: `(${(text.length / 1e6).toFixed(1)} MB, ${plan.port.size} ports, ${plan.host.size} hosts, ${listFindings(findings).length} findings)`, "median ms": "", "x JSON.parse": "" });
+  rows.push({
+    size: size.name,
+    operation: `(${(text.length / 1e6).toFixed(1)} MB, ${plan.port.size} ports, ${plan.host.size} hosts, ${listFindings(findings).length} findings)`,
+    "median ms": "",
+    "x JSON.parse": "",
+  });
 }
 /** What is not measured by the size of a plan. */
 function add(operation: string, ms: number, parse: number, size = "numbering"): void {
-  rows.push({ size, operation, "median ms": Number(ms.toFixed(2)), "x JSON.parse": Number((ms / parse).toFixed(2)) });
+  rows.push({
+    size,
+    operation,
+    "median ms": Number(ms.toFixed(2)),
+    "x JSON.parse": Number((ms / parse).toFixed(2)),
+  });
 }
 
 if (only === undefined || only === "numbering") {
-  const estate = must(SIZES.find((s) => s.name === "estate"), "the estate");
+  const estate = must(
+    SIZES.find((s) => s.name === "estate"),
+    "the estate",
+  );
   const text = JSON.stringify(encodePlan(generate(estate)));
   const read = decodePlan(JSON.parse(text));
   const plan: Plan = must(read.ok ? read.value : null, "the generated plan is sound");
@@ -84,16 +129,64 @@ if (only === undefined || only === "numbering") {
   add("JSON.parse of the estate", parse, parse);
   const block = must(asPrefix4(parsePrefix("10.0.0.0/8")), "a block");
   const other = must(asPrefix4(parsePrefix("11.0.0.0/8")), "a block");
-  add(`allocate ${plan.segment.size} segments`, median(5, () => allocate(PlanIndex.of(plan), { blocks: [block], scheme: "packed", keep: new Set(), doubled: false })), parse);
-  add("renumber the estate", median(3, () => { const draft = new Draft(plan); const refusal = renumberBlock(draft, index, block, other); if (refusal !== null) throw new Error(refusal); return draft.changes(); }), parse);
+  add(
+    `allocate ${plan.segment.size} segments`,
+    median(5, () =>
+      allocate(PlanIndex.of(plan), { blocks: [block], scheme: "packed", keep: new Set(), doubled: false }),
+    ),
+    parse,
+  );
+  add(
+    "renumber the estate",
+    median(3, () => {
+      const draft = new Draft(plan);
+      const refusal = renumberBlock(draft, index, block, other);
+      if (refusal !== null) throw new Error(refusal);
+      return draft.changes();
+    }),
+    parse,
+  );
   const ofAddresses = CHECKS.filter((check) => check.family === "addresses");
-  add(`check ${plan.host.size} addresses (${ofAddresses.length} checks)`, median(5, () => { const fresh = PlanIndex.of(plan); return ofAddresses.map((check) => check.run(fresh)); }), parse);
-  const table = [["Name", "MAC", "Address", "Segment"], ...Array.from({ length: 5000 }, (_, i) => [`new-${i}`, `02:5b:${(i >> 8).toString(16).padStart(2, "0")}:${(i & 255).toString(16).padStart(2, "0")}:00:01`, "", must([...plan.segment.values()][i % 1000], "a segment").name])];
-  add("read 5000 pasted rows", median(5, () => readHostTable(index, table, guessColumns(table), null)), parse);
-  add("draft an office from its survey", median(5, () => runPlanner(PlanIndex.of(surveyPlan(FENNEL_STREET)), () => crypto.randomUUID(), { planner: "draft", summary: "", args: null }, (bench) => { draftPlan(bench, USUAL_PARTS); })), parse);
+  add(
+    `check ${plan.host.size} addresses (${ofAddresses.length} checks)`,
+    median(5, () => {
+      const fresh = PlanIndex.of(plan);
+      return ofAddresses.map((check) => check.run(fresh));
+    }),
+    parse,
+  );
+  const table = [
+    ["Name", "MAC", "Address", "Segment"],
+    ...Array.from({ length: 5000 }, (_, i) => [
+      `new-${i}`,
+      `02:5b:${(i >> 8).toString(16).padStart(2, "0")}:${(i & 255).toString(16).padStart(2, "0")}:00:01`,
+      "",
+      must([...plan.segment.values()][i % 1000], "a segment").name,
+    ]),
+  ];
+  add(
+    "read 5000 pasted rows",
+    median(5, () => readHostTable(index, table, guessColumns(table), null)),
+    parse,
+  );
+  add(
+    "draft an office from its survey",
+    median(5, () =>
+      runPlanner(
+        PlanIndex.of(surveyPlan(FENNEL_STREET)),
+        () => crypto.randomUUID(),
+        { planner: "draft", summary: "", args: null },
+        (bench) => {
+          draftPlan(bench, USUAL_PARTS);
+        },
+      ),
+    ),
+    parse,
+  );
 }
 async function finish(): Promise<void> {
-  if (only === undefined || only === "hardware") await measureHardware((operation, ms, parse) => add(operation, ms, parse, "hardware"), median);
+  if (only === undefined || only === "hardware")
+    await measureHardware((operation, ms, parse) => add(operation, ms, parse, "hardware"), median);
   console.table(rows);
   if (only === undefined || only === "faults") process.stdout.write(`${faultFigures()}\n`);
 }

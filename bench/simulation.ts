@@ -15,7 +15,12 @@ const MOST_FAILURES = 1000;
 type Median = (runs: number, once: () => unknown) => number;
 
 /** The simulation's own rows for a plan: each from nothing, as after loading it, but the probe, which is asked of a plan that is there. */
-export function simulationRows(plan: Plan, index: PlanIndex, runs: number, median: Median): Record<string, number> {
+export function simulationRows(
+  plan: Plan,
+  index: PlanIndex,
+  runs: number,
+  median: Median,
+): Record<string, number> {
   const host = must([...plan.host.values()].at(-1), "a host");
   const question = asClient({ at: "host", host: host.id }, { to: "internet", service: null });
   const ports = [...plan.host.values()].filter((one) => one.attachment.at === "port").slice(0, 200);
@@ -23,12 +28,33 @@ export function simulationRows(plan: Plan, index: PlanIndex, runs: number, media
   // The largest plan would take many minutes; how many were tried is said.
   const failures = all.filter((_, i) => all.length <= MOST_FAILURES || i % Math.ceil(all.length / 40) === 0);
   return {
-    "trees": median(runs, () => { const fresh = PlanIndex.of(plan); fresh.derived(FABRIC); return fresh.derived(TREE); }),
+    trees: median(runs, () => {
+      const fresh = PlanIndex.of(plan);
+      fresh.derived(FABRIC);
+      return fresh.derived(TREE);
+    }),
     "forwarding and carry of all VLANs": median(runs, () => PlanIndex.of(plan).derived(CARRY)),
-    [`flood from ${ports.length} hosts`]: median(Math.min(runs, 5), () => ports.map((one) => flood(index, { at: "port", port: one.attachment.at === "port" ? one.attachment.port : "", tag: one.tag, host: one.id }))),
+    [`flood from ${ports.length} hosts`]: median(Math.min(runs, 5), () =>
+      ports.map((one) =>
+        flood(index, {
+          at: "port",
+          port: one.attachment.at === "port" ? one.attachment.port : "",
+          tag: one.tag,
+          host: one.id,
+        }),
+      ),
+    ),
     "probe to the internet and back": median(runs * 20, () => probe(index, question, () => "")),
     [`reach matrix of ${plan.segment.size} segments`]: median(runs, () => reachMatrix(index)),
-    [failures.length === all.length ? `all ${all.length} single failures` : `${failures.length} of ${all.length} single failures, evenly chosen`]: median(Math.min(runs, 3), () => { const work = new FailureStudy(index); return failures.map((failure) => work.fail([failure])); }),
+    [failures.length === all.length
+      ? `all ${all.length} single failures`
+      : `${failures.length} of ${all.length} single failures, evenly chosen`]: median(
+      Math.min(runs, 3),
+      () => {
+        const work = new FailureStudy(index);
+        return failures.map((failure) => work.fail([failure]));
+      },
+    ),
   };
 }
 
@@ -40,6 +66,11 @@ export function faultFigures(): string {
     const applied = applyChanges(plan, draft.changes());
     return must(applied.ok ? applied.value : null, "applies");
   };
-  const { planted, mended, blamed } = judgeFaults([bramblewick(), fennelStreet(), lockkeepersHouse()].map(whole), 1000, dice(20_261_125), () => crypto.randomUUID());
+  const { planted, mended, blamed } = judgeFaults(
+    [bramblewick(), fennelStreet(), lockkeepersHouse()].map(whole),
+    1000,
+    dice(20_261_125),
+    () => crypto.randomUUID(),
+  );
   return `of ${planted} planted faults ${mended} mended by a repair on offer, in ${blamed} the first cause names the faulty thing`;
 }

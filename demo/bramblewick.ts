@@ -4,71 +4,222 @@ import { BRAMBLEWICK } from "./surveys";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
-const CELLS = [["PR", 120, "Press house", "red"], ["TF", 130, "Tank farm", "green"], ["BH", 140, "Bottling hall", "orange"], ["CS", 150, "Cold store", "aqua"]] as const;
+const CELLS = [
+  ["PR", 120, "Press house", "red"],
+  ["TF", 130, "Tank farm", "green"],
+  ["BH", 140, "Bottling hall", "orange"],
+  ["CS", 150, "Cold store", "aqua"],
+] as const;
 
 /** Where the gear stands on the drawing: the ring as a ring. */
 const AT = { Gateway: { x: 0, y: 0 }, "Office AP": { x: 0, y: 120 }, "Safety switch": { x: 520, y: 350 } };
-const RING_AT = [{ x: 250, y: 0 }, { x: 520, y: 0 }, { x: 790, y: 130 }, { x: 520, y: 250 }, { x: 250, y: 250 }];
+const RING_AT = [
+  { x: 250, y: 0 },
+  { x: 520, y: 0 },
+  { x: 790, y: 130 },
+  { x: 520, y: 250 },
+  { x: 250, y: 250 },
+];
 
 /** Industrial: a fibre ring of five switches, cells apart, an air-gapped safety network that is recorded and never linked. */
 export function bramblewick(): Plan {
-  const site = new SiteBuilder({
-    name: "Bramblewick Cider Works", kind: "industrial", timeZone: "Europe/London", blocks: [net("172.22.0.0/16"), net("10.99.4.0/24")],
-    conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 30 }, radio: RADIO_SETS.europe, keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
-  }, true);
+  const site = new SiteBuilder(
+    {
+      name: "Bramblewick Cider Works",
+      kind: "industrial",
+      timeZone: "Europe/London",
+      blocks: [net("172.22.0.0/16"), net("10.99.4.0/24")],
+      conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 30 },
+      radio: RADIO_SETS.europe,
+      keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
+    },
+    true,
+  );
   site.domain("Main").domain("Safety");
-  for (const zone of ["Kit", "Press", "Tanks", "Bottling", "Cold", "Operations", "Plant DMZ", "Office", "Vendor", "Safety"]) site.zone(zone, false);
-  site.line("Fibre line", { access: "fibre", addressing: "fixed", vlanTag: null, carrierNat: "no", providerBox: "bridges", downMbps: 200, upMbps: 200, length4: 29, nextHop4: ip("203.0.113.89"), dns: [ip("203.0.113.53")] });
-  site.device("Gateway", "gateway-4", "Office", { credentialsPlace: "office safe, envelope 3", position: AT.Gateway });
-  const row = (mark: string, vid: number, name: string, zone: string, tape: Parameters<SiteBuilder["segment"]>[0]["tape"], planned: number, pool: [number, number] | null, purpose: Segment["purpose"], group = "") =>
-    site.segment({ mark, vid, name, zone, prefix: `172.22.${vid}.0/25`, pool, dns: [`172.22.${vid}.1`], planned, tape, purpose, group, management: purpose === "management" }, "Gateway");
+  for (const zone of [
+    "Kit",
+    "Press",
+    "Tanks",
+    "Bottling",
+    "Cold",
+    "Operations",
+    "Plant DMZ",
+    "Office",
+    "Vendor",
+    "Safety",
+  ])
+    site.zone(zone, false);
+  site.line("Fibre line", {
+    access: "fibre",
+    addressing: "fixed",
+    vlanTag: null,
+    carrierNat: "no",
+    providerBox: "bridges",
+    downMbps: 200,
+    upMbps: 200,
+    length4: 29,
+    nextHop4: ip("203.0.113.89"),
+    dns: [ip("203.0.113.53")],
+  });
+  site.device("Gateway", "gateway-4", "Office", {
+    credentialsPlace: "office safe, envelope 3",
+    position: AT.Gateway,
+  });
+  const row = (
+    mark: string,
+    vid: number,
+    name: string,
+    zone: string,
+    tape: Parameters<SiteBuilder["segment"]>[0]["tape"],
+    planned: number,
+    pool: [number, number] | null,
+    purpose: Segment["purpose"],
+    group = "",
+  ) =>
+    site.segment(
+      {
+        mark,
+        vid,
+        name,
+        zone,
+        prefix: `172.22.${vid}.0/25`,
+        pool,
+        dns: [`172.22.${vid}.1`],
+        planned,
+        tape,
+        purpose,
+        group,
+        management: purpose === "management",
+      },
+      "Gateway",
+    );
   row("KT", 110, "Kit", "Kit", ["grey"], 10, [100, 119], "management");
   const zones = ["Press", "Tanks", "Bottling", "Cold"];
-  for (const [i, [mark, vid, name, tape]] of CELLS.entries()) row(mark, vid, name, zones[i] ?? "", [tape], 16, [40, 79], "cell", name);
+  for (const [i, [mark, vid, name, tape]] of CELLS.entries())
+    row(mark, vid, name, zones[i] ?? "", [tape], 16, [40, 79], "cell", name);
   row("OP", 160, "Operations", "Operations", ["blue"], 12, [40, 79], "operations");
   row("DZ", 170, "Plant DMZ", "Plant DMZ", ["yellow"], 4, [40, 59], "dmz");
   row("OF", 180, "Office", "Office", ["violet"], 24, [40, 99], "people");
   row("VN", 190, "Vendor", "Vendor", ["white", "red"], 4, [40, 49], "vendor");
   const single = { cable: "os2", optic: "10GBASE-LR" } as const;
-  const ring = ["Office switch", "Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"];
+  const ring = [
+    "Office switch",
+    "Press house switch",
+    "Tank farm switch",
+    "Bottling hall switch",
+    "Cold store switch",
+  ];
   for (const [i, name] of ring.entries()) {
-    site.device(name, i === 0 ? "switch-24-poe" : "switch-16", name.replace(" switch", ""), { tree: { ...BLANK_TREE, kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 }, position: RING_AT[i] ?? null });
+    site.device(name, i === 0 ? "switch-24-poe" : "switch-16", name.replace(" switch", ""), {
+      tree: { ...BLANK_TREE, kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 },
+      position: RING_AT[i] ?? null,
+    });
     site.leg(name, "Kit", `172.22.110.${10 + i}`);
   }
-  site.device("Office AP", "access-point", "Office", { position: AT["Office AP"] }).leg("Office AP", "Kit", "172.22.110.20");
+  site
+    .device("Office AP", "access-point", "Office", { position: AT["Office AP"] })
+    .leg("Office AP", "Kit", "172.22.110.20");
   site.wan("Gateway", "Fibre line", "Line 1", "203.0.113.90");
   site.ssid("Bramblewick Office", "Office");
-  const all = { role: "trunk", untagged: null, tagged: [110, 120, 130, 140, 150, 160, 170, 180, 190].map(v) } as const;
+  const all = {
+    role: "trunk",
+    untagged: null,
+    tagged: [110, 120, 130, 140, 150, 160, 170, 180, 190].map(v),
+  } as const;
   /** Those with users in the halls; the office's own stay off the ring. */
   const round = { role: "trunk", untagged: null, tagged: [110, 120, 130, 140, 150].map(v) } as const;
   const point = { role: "trunk", untagged: v(110), tagged: [v(180)] } as const;
-  site.paint("Gateway", ["1"], all).paint("Gateway", ["2", "3", "4"], { role: "park" }).paint("Office AP", [1], point);
+  site
+    .paint("Gateway", ["1"], all)
+    .paint("Gateway", ["2", "3", "4"], { role: "park" })
+    .paint("Office AP", [1], point);
   site.paint("Office switch", [1], all).paint("Office switch", [25, 26], round);
   for (const name of ring.slice(1)) site.paint(name, [17, 18], round);
   // The tank farm's end of the cable that stands by does not carry the bottling hall: unseen as long as the ring is whole.
-  site.paint("Tank farm switch", [18], { role: "trunk", untagged: null, tagged: [110, 120, 130, 150].map(v) });
-  site.paint("Office switch", [2], point).paint("Office switch", [3, 4, 5, 6], access(180)).paint("Office switch", [7, 8], access(160)).paint("Office switch", [9], access(170)).paint("Office switch", [10], access(190));
-  site.paint("Office switch", Array.from({ length: 14 }, (_, i) => 11 + i), { role: "park" });
-  site.cable("Gateway/1", "Office switch/1", 2, "").cable("Office switch/2", "Office AP/1", 14, "").cable("Office switch/25", "Press house switch/17", 120, "R1", single)
-    .cable("Press house switch/18", "Tank farm switch/17", 85, "R2", single).cable("Bottling hall switch/18", "Cold store switch/17", 60, "R4", single).cable("Cold store switch/18", "Office switch/26", 150, "R5", single);
+  site.paint("Tank farm switch", [18], {
+    role: "trunk",
+    untagged: null,
+    tagged: [110, 120, 130, 150].map(v),
+  });
+  site
+    .paint("Office switch", [2], point)
+    .paint("Office switch", [3, 4, 5, 6], access(180))
+    .paint("Office switch", [7, 8], access(160))
+    .paint("Office switch", [9], access(170))
+    .paint("Office switch", [10], access(190));
+  site.paint(
+    "Office switch",
+    Array.from({ length: 14 }, (_, i) => 11 + i),
+    { role: "park" },
+  );
+  site
+    .cable("Gateway/1", "Office switch/1", 2, "")
+    .cable("Office switch/2", "Office AP/1", 14, "")
+    .cable("Office switch/25", "Press house switch/17", 120, "R1", single)
+    .cable("Press house switch/18", "Tank farm switch/17", 85, "R2", single)
+    .cable("Bottling hall switch/18", "Cold store switch/17", 60, "R4", single)
+    .cable("Cold store switch/18", "Office switch/26", 150, "R5", single);
   site.cable("Tank farm switch/18", "Bottling hall switch/17", 95, "R3", single);
   site.radios("Office AP", 6, 40);
   for (const [i, [mark, vid, name]] of CELLS.entries()) {
     const at = ring[i + 1] ?? "";
-    site.paint(at, [1, 2, 3, 4, 5, 6], access(vid)).paint(at, Array.from({ length: 10 }, (_, n) => 7 + n), { role: "park" });
-    site.host(`${name} controller`, "controller", name, name, `${at}/1`, { how: "typed", last: 10 }).host(`${name} panel`, "operatorPanel", name, name, `${at}/2`, { how: "typed", last: 11 });
-    site.host(`${name} I/O island`, "ioIsland", name, name, `${at}/3`, { how: "typed", last: 12 }).host(`${name} drive ${mark}1`, "drive", name, name, `${at}/4`, { how: "typed", last: 13 });
+    site.paint(at, [1, 2, 3, 4, 5, 6], access(vid)).paint(
+      at,
+      Array.from({ length: 10 }, (_, n) => 7 + n),
+      { role: "park" },
+    );
+    site
+      .host(`${name} controller`, "controller", name, name, `${at}/1`, { how: "typed", last: 10 })
+      .host(`${name} panel`, "operatorPanel", name, name, `${at}/2`, { how: "typed", last: 11 });
+    site
+      .host(`${name} I/O island`, "ioIsland", name, name, `${at}/3`, { how: "typed", last: 12 })
+      .host(`${name} drive ${mark}1`, "drive", name, name, `${at}/4`, { how: "typed", last: 13 });
   }
-  site.host("Control desk 1", "pc", "Operations", "Office", "Office switch/7", { how: "typed", last: 20 }).host("Control desk 2", "pc", "Operations", "Office", "Office switch/8", { how: "typed", last: 21 });
-  site.host("Historian", "server", "Plant DMZ", "Office", "Office switch/9", { how: "typed", last: 10 }).host("Vendor jump host", "server", "Vendor", "Office", "Office switch/10", { how: "typed", last: 10 });
-  for (let i = 0; i < 4; i += 1) site.host(`Office PC ${i + 1}`, "pc", "Office", "Office", `Office switch/${3 + i}`);
-  site.device("Safety switch", "switch-8-poe", "Bottling hall", { domain: "Safety", position: AT["Safety switch"] }).paint("Safety switch", [1, 2, 3], access(900)).paint("Safety switch", [4, 5, 6, 7, 8, 9, 10], { role: "park" });
-  site.segment({ mark: "SF", vid: 900, name: "Safety", purpose: "safety", zone: "Safety", prefix: "10.99.4.0/27", pool: null, planned: 0, tape: ["black"], domain: "Safety" }, null);
-  for (let i = 1; i <= 3; i += 1) site.host(`Safety relay ${i}`, "controller", "Safety", "Bottling hall", `Safety switch/${i}`, { how: "typed", last: 9 + i });
+  site
+    .host("Control desk 1", "pc", "Operations", "Office", "Office switch/7", { how: "typed", last: 20 })
+    .host("Control desk 2", "pc", "Operations", "Office", "Office switch/8", { how: "typed", last: 21 });
+  site
+    .host("Historian", "server", "Plant DMZ", "Office", "Office switch/9", { how: "typed", last: 10 })
+    .host("Vendor jump host", "server", "Vendor", "Office", "Office switch/10", { how: "typed", last: 10 });
+  for (let i = 0; i < 4; i += 1)
+    site.host(`Office PC ${i + 1}`, "pc", "Office", "Office", `Office switch/${3 + i}`);
+  site
+    .device("Safety switch", "switch-8-poe", "Bottling hall", {
+      domain: "Safety",
+      position: AT["Safety switch"],
+    })
+    .paint("Safety switch", [1, 2, 3], access(900))
+    .paint("Safety switch", [4, 5, 6, 7, 8, 9, 10], { role: "park" });
+  site.segment(
+    {
+      mark: "SF",
+      vid: 900,
+      name: "Safety",
+      purpose: "safety",
+      zone: "Safety",
+      prefix: "10.99.4.0/27",
+      pool: null,
+      planned: 0,
+      tape: ["black"],
+      domain: "Safety",
+    },
+    null,
+  );
+  for (let i = 1; i <= 3; i += 1)
+    site.host(`Safety relay ${i}`, "controller", "Safety", "Bottling hall", `Safety switch/${i}`, {
+      how: "typed",
+      last: 9 + i,
+    });
   for (const zone of zones) site.wall("Operations", zone, ["opc ua"], "read and set the cells");
-  site.wall("Office", "Internet", "open", "mail, ordering, updates").wall("Office", "Plant DMZ", ["https"], "reports").wall("Operations", "Plant DMZ", ["https"], "the historian")
-    .wall("Tanks", "Cold", ["modbus"], "cooling demand").wall("Vendor", "Plant DMZ", ["ssh"], "supplier reaches the jump host, no further").wall("Plant DMZ", "Internet", ["https"], "updates only")
-    .wall("Kit", "Internet", ["https", "ntp"], "updates only").wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only");
+  site
+    .wall("Office", "Internet", "open", "mail, ordering, updates")
+    .wall("Office", "Plant DMZ", ["https"], "reports")
+    .wall("Operations", "Plant DMZ", ["https"], "the historian")
+    .wall("Tanks", "Cold", ["modbus"], "cooling demand")
+    .wall("Vendor", "Plant DMZ", ["ssh"], "supplier reaches the jump host, no further")
+    .wall("Plant DMZ", "Internet", ["https"], "updates only")
+    .wall("Kit", "Internet", ["https", "ntp"], "updates only")
+    .wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only");
   site.survey(BRAMBLEWICK);
   return site.build();
 }

@@ -5,6 +5,10 @@ import { bramblewick } from "./bramblewick";
 import { fennelStreet } from "./fennel-street";
 import { lockkeepersHouse } from "./lockkeepers-house";
 
-for (const [file, plan] of [["fennel-street", fennelStreet()], ["lockkeepers-house", lockkeepersHouse()], ["bramblewick", bramblewick()]] as const) {
+for (const [file, plan] of [
+  ["fennel-street", fennelStreet()],
+  ["lockkeepers-house", lockkeepersHouse()],
+  ["bramblewick", bramblewick()],
+] as const) {
   writeFileSync(new URL(`./${file}.json`, import.meta.url), writePlanFile(plan));
 }

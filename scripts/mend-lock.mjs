@@ -4,7 +4,18 @@ import { readFileSync, writeFileSync } from "node:fs";
 
 const LOCK = new URL("../package-lock.json", import.meta.url);
 const lock = JSON.parse(readFileSync(LOCK, "utf8"));
-const OSES = ["darwin", "linux", "win32", "freebsd", "openbsd", "netbsd", "android", "sunos", "aix", "openharmony"];
+const OSES = [
+  "darwin",
+  "linux",
+  "win32",
+  "freebsd",
+  "openbsd",
+  "netbsd",
+  "android",
+  "sunos",
+  "aix",
+  "openharmony",
+];
 const CPUS = ["x64", "arm64", "arm", "ia32", "ppc64", "s390x", "riscv64", "loong64", "mips64el", "wasm32"];
 
 /** The platform that a package's name ends in, as npm's `os`, `cpu` and `libc` fields. */
@@ -12,12 +23,20 @@ function platformOf(name) {
   const words = name.split(/[/-]/);
   const os = OSES.filter((o) => words.includes(o) || (o === "win32" && words.includes("windows")));
   const cpu = CPUS.filter((c) => words.includes(c));
-  const libc = words.includes("musl") ? ["musl"] : words.some((w) => w === "gnu" || w === "glibc") ? ["glibc"] : undefined;
-  return { os: os.length > 0 ? os : ["none"], cpu: cpu.length > 0 ? cpu : ["wasm32"], ...(libc ? { libc } : {}) };
+  const libc = words.includes("musl")
+    ? ["musl"]
+    : words.some((w) => w === "gnu" || w === "glibc")
+      ? ["glibc"]
+      : undefined;
+  return {
+    os: os.length > 0 ? os : ["none"],
+    cpu: cpu.length > 0 ? cpu : ["wasm32"],
+    ...(libc ? { libc } : {}),
+  };
 }
 
 let added = 0;
-for (let again = true; again; ) {
+for (let again = true; again;) {
   again = false;
   for (const [path, entry] of Object.entries(lock.packages)) {
     for (const [name, version] of Object.entries(entry.optionalDependencies ?? {})) {

@@ -12,92 +12,214 @@ const ADDRESS = `http://127.0.0.1:${PORT}`;
 const OUT = join(ROOT, "docs", "screenshots");
 const link = join(ROOT, ".data", "pictures", "link.txt");
 
-const view = (page, name) => page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name }).click();
+const view = (page, name) =>
+  page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name }).click();
 const cell = (page, name) => page.getByRole("gridcell", { name, exact: true }).first();
 
 /** What each picture shows: the site, the sheet, and what is done there before it is taken. */
 const PICTURES = [
-  ["survey", "Fennel Street", "Survey", async (page) => {
-    await cell(page, "Lab").click();
-    await page.keyboard.press("ArrowRight");
-    await page.keyboard.press("Enter");
-    await page.keyboard.press("End");
-    await page.keyboard.type(", 1 fridge loger");
-  }],
-  ["leases-bench", "Fennel Street", "Segments", async (page) => {
-    await page.getByRole("radio", { name: "Bench" }).click();
-    await cell(page, "Guests").click();
-    await page.getByRole("button", { name: "Size the pool and the lease" }).click();
-    await page.getByText("The formula").waitFor();
-  }],
-  ["segments", "Fennel Street", "Segments", (page) => page.getByRole("row").filter({ hasText: "Guests" }).getByRole("gridcell").nth(9).click()],
-  ["addresses", "Fennel Street", "Addresses", (page) => page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 30 } })],
-  ["hardware", "Fennel Street", "Hardware", async (page) => { await page.locator('[data-laid-out="true"]').waitFor(); await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Upper switch" }).click(); }],
-  ["ports", "Fennel Street", "Ports", async (page) => {
-    await page.getByRole("button", { name: /^Device:/ }).click();
-    await page.getByRole("option", { name: /Upper/ }).click();
-    await page.getByText("Phone Consult 2").first().click();
-    await page.getByText("Phone Office 3").first().click({ modifiers: ["Shift"] });
-    await page.getByRole("radio", { name: "Phone + PC" }).click();
-  }],
-  ["vlan-paths-bench", "Fennel Street", "Ports", async (page) => {
-    await page.getByRole("radio", { name: "Bench" }).click();
-    await page.getByRole("radio", { name: "VLAN paths" }).click();
-    await page.getByRole("gridcell", { name: /^Upper switch port 25, Imaging/ }).focus();
-  }],
-  ["wireless", "Fennel Street", "Wireless", async (page) => { await page.getByRole("button", { name: "Assign channels" }).click(); }],
-  ["cabinets", "Fennel Street", "Hardware", async (page) => {
-    await page.getByRole("radio", { name: "Cabinets" }).click();
-    await page.getByRole("button", { name: /^Upper switch/ }).first().click();
-  }],
-  ["walls", "Bramblewick", "Walls", (page) => page.getByRole("gridcell", { name: /^Operations to Bottling/ }).click()],
-  ["findings", "Fennel Street", "Findings", async (page) => {
-    await page.getByRole("main").getByRole("button", { name: /^Imaging \(40\)/ }).click();
-    await page.getByRole("complementary").getByRole("button", { name: /^Add Imaging/ }).click();
-  }],
-  ["probe-bench", "Fennel Street", "Probe", async (page) => {
-    await page.getByRole("radio", { name: "Bench" }).click();
-    await page.getByRole("button", { name: /^What and where/ }).click();
-    await page.keyboard.type("Analyser");
-    await page.keyboard.press("Enter");
-  }],
-  ["probe-lit", "Fennel Street", "Probe", async (page) => {
-    await page.getByRole("button", { name: /^What and where/ }).click();
-    await page.keyboard.type("PC Theatre desk");
-    await page.keyboard.press("Enter");
-    await page.getByRole("button", { name: /^What it asks for/ }).click();
-    await page.keyboard.type("the internet");
-    await page.keyboard.press("Enter");
-    await page.getByRole("radio", { name: "On the drawing" }).click();
-    await page.locator('[data-laid-out="true"]').waitFor();
-  }],
-  ["reach", "Bramblewick", "Probe", async (page) => {
-    await page.getByRole("radio", { name: "Who reaches whom" }).click();
-    await page.getByRole("gridcell", { name: /^Operations to Tank farm/ }).click();
-  }],
+  [
+    "survey",
+    "Fennel Street",
+    "Survey",
+    async (page) => {
+      await cell(page, "Lab").click();
+      await page.keyboard.press("ArrowRight");
+      await page.keyboard.press("Enter");
+      await page.keyboard.press("End");
+      await page.keyboard.type(", 1 fridge loger");
+    },
+  ],
+  [
+    "leases-bench",
+    "Fennel Street",
+    "Segments",
+    async (page) => {
+      await page.getByRole("radio", { name: "Bench" }).click();
+      await cell(page, "Guests").click();
+      await page.getByRole("button", { name: "Size the pool and the lease" }).click();
+      await page.getByText("The formula").waitFor();
+    },
+  ],
+  [
+    "segments",
+    "Fennel Street",
+    "Segments",
+    (page) => page.getByRole("row").filter({ hasText: "Guests" }).getByRole("gridcell").nth(9).click(),
+  ],
+  [
+    "addresses",
+    "Fennel Street",
+    "Addresses",
+    (page) => page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 30 } }),
+  ],
+  [
+    "hardware",
+    "Fennel Street",
+    "Hardware",
+    async (page) => {
+      await page.locator('[data-laid-out="true"]').waitFor();
+      await page
+        .getByRole("table", { name: "Devices" })
+        .getByRole("button", { name: "Upper switch" })
+        .click();
+    },
+  ],
+  [
+    "ports",
+    "Fennel Street",
+    "Ports",
+    async (page) => {
+      await page.getByRole("button", { name: /^Device:/ }).click();
+      await page.getByRole("option", { name: /Upper/ }).click();
+      await page.getByText("Phone Consult 2").first().click();
+      await page
+        .getByText("Phone Office 3")
+        .first()
+        .click({ modifiers: ["Shift"] });
+      await page.getByRole("radio", { name: "Phone + PC" }).click();
+    },
+  ],
+  [
+    "vlan-paths-bench",
+    "Fennel Street",
+    "Ports",
+    async (page) => {
+      await page.getByRole("radio", { name: "Bench" }).click();
+      await page.getByRole("radio", { name: "VLAN paths" }).click();
+      await page.getByRole("gridcell", { name: /^Upper switch port 25, Imaging/ }).focus();
+    },
+  ],
+  [
+    "wireless",
+    "Fennel Street",
+    "Wireless",
+    async (page) => {
+      await page.getByRole("button", { name: "Assign channels" }).click();
+    },
+  ],
+  [
+    "cabinets",
+    "Fennel Street",
+    "Hardware",
+    async (page) => {
+      await page.getByRole("radio", { name: "Cabinets" }).click();
+      await page
+        .getByRole("button", { name: /^Upper switch/ })
+        .first()
+        .click();
+    },
+  ],
+  [
+    "walls",
+    "Bramblewick",
+    "Walls",
+    (page) => page.getByRole("gridcell", { name: /^Operations to Bottling/ }).click(),
+  ],
+  [
+    "findings",
+    "Fennel Street",
+    "Findings",
+    async (page) => {
+      await page
+        .getByRole("main")
+        .getByRole("button", { name: /^Imaging \(40\)/ })
+        .click();
+      await page
+        .getByRole("complementary")
+        .getByRole("button", { name: /^Add Imaging/ })
+        .click();
+    },
+  ],
+  [
+    "probe-bench",
+    "Fennel Street",
+    "Probe",
+    async (page) => {
+      await page.getByRole("radio", { name: "Bench" }).click();
+      await page.getByRole("button", { name: /^What and where/ }).click();
+      await page.keyboard.type("Analyser");
+      await page.keyboard.press("Enter");
+    },
+  ],
+  [
+    "probe-lit",
+    "Fennel Street",
+    "Probe",
+    async (page) => {
+      await page.getByRole("button", { name: /^What and where/ }).click();
+      await page.keyboard.type("PC Theatre desk");
+      await page.keyboard.press("Enter");
+      await page.getByRole("button", { name: /^What it asks for/ }).click();
+      await page.keyboard.type("the internet");
+      await page.keyboard.press("Enter");
+      await page.getByRole("radio", { name: "On the drawing" }).click();
+      await page.locator('[data-laid-out="true"]').waitFor();
+    },
+  ],
+  [
+    "reach",
+    "Bramblewick",
+    "Probe",
+    async (page) => {
+      await page.getByRole("radio", { name: "Who reaches whom" }).click();
+      await page.getByRole("gridcell", { name: /^Operations to Tank farm/ }).click();
+    },
+  ],
   ["failures", "Bramblewick", "Failures", (page) => page.getByRole("option", { name: /^R5: / }).click()],
-  ["tree-bench", "Bramblewick", "Switch guards", async (page) => {
-    await page.getByRole("radio", { name: "Bench" }).click();
-    await page.getByRole("button", { name: /^Bottling hall switch/ }).click();
-  }],
-  ["history", "Lockkeeper", "History", async (page) => {
-    await view(page, "Segments");
-    await cell(page, "Lodger").dblclick();
-    await page.keyboard.press("Control+a");
-    await page.keyboard.type("Flat");
-    await page.keyboard.press("Enter");
-    await page.locator('[data-saving="saved"]').waitFor();
-    await page.getByRole("button", { name: /^Undo/ }).click();
-    await view(page, "History");
-    await page.getByText(/^Undid/).first().waitFor();
-  }],
+  [
+    "tree-bench",
+    "Bramblewick",
+    "Switch guards",
+    async (page) => {
+      await page.getByRole("radio", { name: "Bench" }).click();
+      await page.getByRole("button", { name: /^Bottling hall switch/ }).click();
+    },
+  ],
+  [
+    "history",
+    "Lockkeeper",
+    "History",
+    async (page) => {
+      await view(page, "Segments");
+      await cell(page, "Lodger").dblclick();
+      await page.keyboard.press("Control+a");
+      await page.keyboard.type("Flat");
+      await page.keyboard.press("Enter");
+      await page.locator('[data-saving="saved"]').waitFor();
+      await page.getByRole("button", { name: /^Undo/ }).click();
+      await view(page, "History");
+      await page
+        .getByText(/^Undid/)
+        .first()
+        .waitFor();
+    },
+  ],
 ];
 
 rmSync(join(ROOT, ".data", "pictures"), { recursive: true, force: true });
 mkdirSync(OUT, { recursive: true });
-const server = spawn(process.execPath, ["scripts/start.mjs", "--profile", "test", "--demo", "--port", String(PORT), "--dir", ".data/pictures", "--link-file", link], { cwd: ROOT, stdio: "inherit" });
+const server = spawn(
+  process.execPath,
+  [
+    "scripts/start.mjs",
+    "--profile",
+    "test",
+    "--demo",
+    "--port",
+    String(PORT),
+    "--dir",
+    ".data/pictures",
+    "--link-file",
+    link,
+  ],
+  { cwd: ROOT, stdio: "inherit" },
+);
 while (!existsSync(link)) await wait(200);
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] });
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+});
 try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: ADDRESS });
   const page = await context.newPage();

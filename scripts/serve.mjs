@@ -6,7 +6,10 @@ import next from "next";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const METHODS = new Set(["GET", "HEAD", "POST", "DELETE"]);
-const REFUSED = JSON.stringify({ code: "wrong-method", sentence: `Only ${[...METHODS].join(", ")} are taken here.` });
+const REFUSED = JSON.stringify({
+  code: "wrong-method",
+  sentence: `Only ${[...METHODS].join(", ")} are taken here.`,
+});
 const port = Number(process.env.LISTEN_PORT);
 
 const app = next({ dev: process.env.NODE_ENV === "development", dir: ROOT, hostname: "127.0.0.1", port });
@@ -32,14 +35,28 @@ const server = createServer((request, response) => {
     void handle(request, response);
     return;
   }
-  response.writeHead(405, { allow: [...METHODS].join(", "), "content-type": "application/json", connection: "close" });
+  response.writeHead(405, {
+    allow: [...METHODS].join(", "),
+    "content-type": "application/json",
+    connection: "close",
+  });
   response.end(REFUSED);
 });
 const refuseSocket = (socket, status) => {
-  if (socket.writable) socket.end(`HTTP/1.1 ${status}\r\nallow: ${[...METHODS].join(", ")}\r\nconnection: close\r\n\r\n`);
+  if (socket.writable)
+    socket.end(`HTTP/1.1 ${status}\r\nallow: ${[...METHODS].join(", ")}\r\nconnection: close\r\n\r\n`);
 };
 // Methods that the parser does not know never become a request, and CONNECT becomes one of its own kind.
-server.on("clientError", (error, socket) => refuseSocket(socket, error.code === "HPE_INVALID_METHOD" ? "405 Method Not Allowed" : error.code === "HPE_HEADER_OVERFLOW" ? "431 Request Header Fields Too Large" : "400 Bad Request"));
+server.on("clientError", (error, socket) =>
+  refuseSocket(
+    socket,
+    error.code === "HPE_INVALID_METHOD"
+      ? "405 Method Not Allowed"
+      : error.code === "HPE_HEADER_OVERFLOW"
+        ? "431 Request Header Fields Too Large"
+        : "400 Bad Request",
+  ),
+);
 server.on("connect", (_, socket) => refuseSocket(socket, "405 Method Not Allowed"));
 server.on("upgrade", (request, socket, head) => {
   if (process.env.NODE_ENV === "development") void app.getUpgradeHandler()(request, socket, head);

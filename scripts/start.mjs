@@ -31,23 +31,38 @@ function readOptions() {
   try {
     const { values } = parseArgs({
       options: {
-        profile: { type: "string", default: "start" }, demo: { type: "boolean", default: false }, reset: { type: "boolean", default: false },
-        stop: { type: "boolean", default: false }, port: { type: "string" }, dir: { type: "string" }, "link-file": { type: "string" },
+        profile: { type: "string", default: "start" },
+        demo: { type: "boolean", default: false },
+        reset: { type: "boolean", default: false },
+        stop: { type: "boolean", default: false },
+        port: { type: "string" },
+        dir: { type: "string" },
+        "link-file": { type: "string" },
       },
     });
     const port = Number(values.port ?? DEFAULT_PORT);
-    if (values.reset && values.profile === "start") throw new Problem("--reset throws all data away, so it is for the demo only: bin/demo --reset.");
-    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Problem(`"${values.port}" is not a port; write --port and a number from 1024 to 65535.`);
+    if (values.reset && values.profile === "start")
+      throw new Problem("--reset throws all data away, so it is for the demo only: bin/demo --reset.");
+    if (!Number.isInteger(port) || port < 1 || port > 65535)
+      throw new Problem(`"${values.port}" is not a port; write --port and a number from 1024 to 65535.`);
     const given = values.profile === "start" ? (process.env.DATABASE_URL ?? "") : "";
-    return { ...values, port, askedPort: values.port ?? null, given, dir: resolve(ROOT, values.dir ?? join(".data", values.profile)) };
+    return {
+      ...values,
+      port,
+      askedPort: values.port ?? null,
+      given,
+      dir: resolve(ROOT, values.dir ?? join(".data", values.profile)),
+    };
   } catch (error) {
-    if (error.code?.startsWith("ERR_PARSE_ARGS")) throw new Problem(`${error.message}. Known: --port N, --stop, --reset (with the demo), --dir folder.`);
+    if (error.code?.startsWith("ERR_PARSE_ARGS"))
+      throw new Problem(`${error.message}. Known: --port N, --stop, --reset (with the demo), --dir folder.`);
     throw error;
   }
 }
 
 const runningFile = (dir) => join(dir, "running.json");
-const readRunning = (dir) => readState(runningFile(dir), ["pid", "address"], "what it says of a start is not known.");
+const readRunning = (dir) =>
+  readState(runningFile(dir), ["pid", "address"], "what it says of a start is not known.");
 /** Tells databases apart without writing down how one gets in. */
 const markOf = (url) => createHash("sha256").update(url).digest("hex").slice(0, 16);
 
@@ -55,20 +70,36 @@ const markOf = (url) => createHash("sha256").update(url).digest("hex").slice(0, 
 async function openDatabase(options) {
   if (options.given !== "") {
     await (await connectTo(options.given)).end();
-    return { url: options.given, stop: async () => {}, keepUp: () => null, copyAside: async () => say("    DATABASE_URL names a database that is not ours to copy; its keeper makes the copies.") };
+    return {
+      url: options.given,
+      stop: async () => {},
+      keepUp: () => null,
+      copyAside: async () =>
+        say("    DATABASE_URL names a database that is not ours to copy; its keeper makes the copies."),
+    };
   }
   await ensurePrograms(DATABASE_PROGRAMS);
   if (options.reset) {
     const pid = runningPid(placesOf(options.dir));
     if (pid !== null) await stopPid(pid);
-    for (const part of ["db", "files", "copies", "state.json"]) rmSync(join(options.dir, part), { recursive: true, force: true });
+    for (const part of ["db", "files", "copies", "state.json"])
+      rmSync(join(options.dir, part), { recursive: true, force: true });
   }
-  const start = () => startDatabase(options.dir, { durable: options.profile !== "test" || process.env.TEST_DURABLE === "1" });
+  const start = () =>
+    startDatabase(options.dir, { durable: options.profile !== "test" || process.env.TEST_DURABLE === "1" });
   let database = await stage("starting the database", start);
   return {
     url: database.url,
     stop: () => database.stop(),
-    keepUp: (onBug) => keepUp({ title: "The database", isUp: () => isUp(database.pid), start: async () => { database = await start(); }, onBug }),
+    keepUp: (onBug) =>
+      keepUp({
+        title: "The database",
+        isUp: () => isUp(database.pid),
+        start: async () => {
+          database = await start();
+        },
+        onBug,
+      }),
     copyAside: async (migration) => {
       await database.stop();
       await copyAside(options.dir, migration, new Date());
@@ -80,28 +111,49 @@ async function openDatabase(options) {
 /** Another start has the folder: it gets a new link, or a sentence why not. */
 async function linkFromRunning({ dir, reset, askedPort, given }) {
   const running = readRunning(dir);
-  if (running === null || !isUp(running.pid)) throw new Problem(`Another start of ${dir} is under way. Wait until it is ready, then run this again for a link of your own.`);
+  if (running === null || !isUp(running.pid))
+    throw new Problem(
+      `Another start of ${dir} is under way. Wait until it is ready, then run this again for a link of your own.`,
+    );
   const { pid, address, database } = running;
   const stopIt = `Stop it first, with Ctrl-C where it was started or with --stop`;
   if (reset) throw new Problem(`It runs already, at ${address} (process ${pid}). ${stopIt}, then reset.`);
-  if (askedPort !== null && !address.endsWith(`:${askedPort}`)) throw new Problem(`It runs already, at ${address} (process ${pid}), and its port stays as it is while it runs. ${stopIt}, then start with --port ${askedPort}.`);
-  if (given !== "" && markOf(given) !== database) throw new Problem(`It runs already, at ${address} (process ${pid}), on another database than DATABASE_URL names now. ${stopIt}, or name another folder with --dir.`);
+  if (askedPort !== null && !address.endsWith(`:${askedPort}`))
+    throw new Problem(
+      `It runs already, at ${address} (process ${pid}), and its port stays as it is while it runs. ${stopIt}, then start with --port ${askedPort}.`,
+    );
+  if (given !== "" && markOf(given) !== database)
+    throw new Problem(
+      `It runs already, at ${address} (process ${pid}), on another database than DATABASE_URL names now. ${stopIt}, or name another folder with --dir.`,
+    );
   const url = given !== "" ? given : await urlOfRunning(dir);
-  if (url === null) throw new Problem(`It runs already, at ${address} (process ${pid}); its database is just being started again. Run this again in a few seconds.`);
-  say(`\nIt runs already, at ${address} (process ${pid}). A new link, for one use:\n\n    ${await makeEntryLink(url, address)}\n`);
+  if (url === null)
+    throw new Problem(
+      `It runs already, at ${address} (process ${pid}); its database is just being started again. Run this again in a few seconds.`,
+    );
+  say(
+    `\nIt runs already, at ${address} (process ${pid}). A new link, for one use:\n\n    ${await makeEntryLink(url, address)}\n`,
+  );
 }
 
 /** Stops the start that has the folder, and makes sure that it is gone. */
 async function stopRunning({ dir }) {
   const running = readRunning(dir);
-  if (running === null || !procFile(running.pid, "cmdline").includes("start.mjs")) throw new Problem(`Nothing that was started on ${dir} runs.`);
-  await stage(`stopping process ${running.pid} at ${running.address}`, () => stopPid(running.pid, { graceMs: 45_000 }));
+  if (running === null || !procFile(running.pid, "cmdline").includes("start.mjs"))
+    throw new Problem(`Nothing that was started on ${dir} runs.`);
+  await stage(`stopping process ${running.pid} at ${running.address}`, () =>
+    stopPid(running.pid, { graceMs: 45_000 }),
+  );
 }
 
 /** A start that was killed may have left its server: that is stopped, if it is still the one that serves this folder. */
 async function stopLeftServer(dir) {
   const { serverPid } = readRunning(dir) ?? {};
-  if (serverPid === undefined || !procFile(serverPid, "environ").includes(encodeURIComponent(placesOf(dir).socket))) return;
+  if (
+    serverPid === undefined ||
+    !procFile(serverPid, "environ").includes(encodeURIComponent(placesOf(dir).socket))
+  )
+    return;
   say(`  the start before was killed and left its server (process ${serverPid}); stopping that`);
   await stopPid(serverPid);
 }
@@ -120,12 +172,19 @@ async function start() {
   const linkFile = options["link-file"] === undefined ? null : resolve(ROOT, options["link-file"]);
   // Whoever waits for it must not find one of before.
   if (linkFile !== null) rmSync(linkFile, { force: true });
-  if (await isPortRefused(port)) throw new Problem(`Browsers refuse port ${port}: it belongs to another protocol. Start with another, such as --port 4100.`);
-  if (await isPortTaken(port)) throw new Problem(`Port ${port} is in use by another program. Stop that, or start with --port ${port + 1}.`);
+  if (await isPortRefused(port))
+    throw new Problem(
+      `Browsers refuse port ${port}: it belongs to another protocol. Start with another, such as --port 4100.`,
+    );
+  if (await isPortTaken(port))
+    throw new Problem(
+      `Port ${port} is in use by another program. Stop that, or start with --port ${port + 1}.`,
+    );
   const dev = options.profile === "dev";
   if (!dev) await ensureBuild(ROOT);
   const database = await openDatabase(options);
-  const note = (more) => writeState(runningFile(dir), { pid: process.pid, address, database: markOf(database.url), ...more });
+  const note = (more) =>
+    writeState(runningFile(dir), { pid: process.pid, address, database: markOf(database.url), ...more });
   note({});
   const watches = [];
   let server = null;
@@ -139,8 +198,14 @@ async function start() {
     rmSync(runningFile(dir), { force: true });
     process.exit(code);
   };
-  const endBy = (words) => () => { if (words !== "") say(words); void end(0).catch(explainAndGo); };
-  const explainAndGo = (error) => { process.stderr.write(`${error instanceof Problem ? error.message : error?.stack}\n`); process.exit(1); };
+  const endBy = (words) => () => {
+    if (words !== "") say(words);
+    void end(0).catch(explainAndGo);
+  };
+  const explainAndGo = (error) => {
+    process.stderr.write(`${error instanceof Problem ? error.message : error?.stack}\n`);
+    process.exit(1);
+  };
   process.on("SIGINT", endBy("\nStopping."));
   process.on("SIGTERM", endBy(""));
   // A closed terminal ends nothing: people are at work in their browsers. --stop ends it.
@@ -148,7 +213,9 @@ async function start() {
   try {
     const { hasData, fresh } = await pendingMigrations(ROOT, database.url);
     if (hasData && fresh.length > 0) await database.copyAside(fresh[0]);
-    const applied = await stage("bringing the database to the newest form", () => migrate(ROOT, database.url));
+    const applied = await stage("bringing the database to the newest form", () =>
+      migrate(ROOT, database.url),
+    );
     if (applied.length > 0) say(`    ${applied.length} migrations applied`);
     if (options.demo) await loadDemo(ROOT, database.url);
     const serve = async () => {
@@ -156,14 +223,22 @@ async function start() {
       note({ serverPid: server.pid });
     };
     await stage("starting the server", serve);
-    const onBug = (error) => { process.stderr.write(`${error?.stack ?? error}\n`); void end(1); };
-    watches.push(database.keepUp(onBug), keepUp({ title: "The server", isUp: () => isUp(server.pid), start: serve, onBug }));
+    const onBug = (error) => {
+      process.stderr.write(`${error?.stack ?? error}\n`);
+      void end(1);
+    };
+    watches.push(
+      database.keepUp(onBug),
+      keepUp({ title: "The server", isUp: () => isUp(server.pid), start: serve, onBug }),
+    );
     const link = await makeEntryLink(database.url, address);
     if (linkFile !== null) {
       mkdirSync(dirname(linkFile), { recursive: true });
       writeFileSync(linkFile, link, { mode: 0o600 });
     }
-    say(`\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything that was started here. What the server has to say is in ${join(dir, "server.log")}.`);
+    say(
+      `\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything that was started here. What the server has to say is in ${join(dir, "server.log")}.`,
+    );
   } catch (error) {
     ending = true;
     await Promise.all(watches.map((watch) => watch?.stop()));

@@ -9,7 +9,11 @@ import { planCache } from "@/storage/plan-cache";
 import { planStore } from "@/storage/plan-store";
 import { openDatabase } from "@/storage/pool";
 
-export interface Stores { readonly plans: PlanStore; readonly entries: EntryStore; readonly tools: EntryTools }
+export interface Stores {
+  readonly plans: PlanStore;
+  readonly entries: EntryStore;
+  readonly tools: EntryTools;
+}
 
 const TOOLS: EntryTools = {
   hash: (text) => createHash("sha256").update(text).digest("hex"),
@@ -19,7 +23,12 @@ const TOOLS: EntryTools = {
 
 export function storesOn(databaseUrl: string): Stores & { readonly close: () => Promise<void> } {
   const database = openDatabase(databaseUrl);
-  return { plans: planStore(database, planCache(24)), entries: entryStore(database), tools: TOOLS, close: () => database.close() };
+  return {
+    plans: planStore(database, planCache(24)),
+    entries: entryStore(database),
+    tools: TOOLS,
+    close: () => database.close(),
+  };
 }
 
 // One pool for the process: Next loads this module once for pages and once for routes.

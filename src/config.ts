@@ -9,7 +9,10 @@ const schema = z.object({
   ALLOWED_HOSTS: z.string().default(""),
 });
 
-export interface Config { readonly databaseUrl: string; readonly hosts: ReadonlySet<string> }
+export interface Config {
+  readonly databaseUrl: string;
+  readonly hosts: ReadonlySet<string>;
+}
 
 let known: Config | null = null;
 
@@ -18,7 +21,9 @@ export function config(): Config {
   if (known !== null) return known;
   const read = schema.parse(process.env);
   const local = ["127.0.0.1", "localhost", "[::1]"].map((name) => `${name}:${read.LISTEN_PORT}`);
-  const further = read.ALLOWED_HOSTS.split(",").map((name) => name.trim().toLowerCase()).filter((name) => name !== "");
+  const further = read.ALLOWED_HOSTS.split(",")
+    .map((name) => name.trim().toLowerCase())
+    .filter((name) => name !== "");
   known = { databaseUrl: read.DATABASE_URL, hosts: new Set([...local, ...further]) };
   return known;
 }

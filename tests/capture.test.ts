@@ -21,61 +21,160 @@ const CHECKED = ["ip", "udp", "tcp"].flatMap((name) => ["-o", `${name}.check_che
 function readBack(file: Uint8Array, fields: readonly string[], filter = ""): string[][] {
   const path = join(folder, "seen.pcapng");
   writeFileSync(path, file);
-  const out = execFileSync("tshark", ["-r", path, ...CHECKED, "-T", "fields", ...(filter === "" ? [] : ["-Y", filter]), ...fields.flatMap((field) => ["-e", field])], { encoding: "utf8", stdio: ["ignore", "pipe", "ignore"] });
-  return out.split("\n").filter((line) => line !== "").map((line) => line.split("\t"));
+  const out = execFileSync(
+    "tshark",
+    [
+      "-r",
+      path,
+      ...CHECKED,
+      "-T",
+      "fields",
+      ...(filter === "" ? [] : ["-Y", filter]),
+      ...fields.flatMap((field) => ["-e", field]),
+    ],
+    { encoding: "utf8", stdio: ["ignore", "pipe", "ignore"] },
+  );
+  return out
+    .split("\n")
+    .filter((line) => line !== "")
+    .map((line) => line.split("\t"));
 }
 /** Frames that the analyser complains of: malformed, a wrong checksum, or any warning. */
-const complaints = (file: Uint8Array): string[][] => readBack(file, ["frame.number", "_ws.expert.message"], "_ws.malformed || _ws.expert.severity >= 6291456 || ip.checksum.status == 0 || udp.checksum.status == 0 || tcp.checksum.status == 0 || icmp.checksum.status == 0 || icmpv6.checksum.status == 0");
+const complaints = (file: Uint8Array): string[][] =>
+  readBack(
+    file,
+    ["frame.number", "_ws.expert.message"],
+    "_ws.malformed || _ws.expert.severity >= 6291456 || ip.checksum.status == 0 || udp.checksum.status == 0 || tcp.checksum.status == 0 || icmp.checksum.status == 0 || icmpv6.checksum.status == 0",
+  );
 
-const host = (plan: Plan, name: string) => must([...plan.host.values()].find((one) => one.name === name), name);
-const port = (plan: Plan, device: string, label: string) => must([...plan.port.values()].find((one) => one.label === label && plan.device.get(one.device)?.name === device), label);
+const host = (plan: Plan, name: string) =>
+  must(
+    [...plan.host.values()].find((one) => one.name === name),
+    name,
+  );
+const port = (plan: Plan, device: string, label: string) =>
+  must(
+    [...plan.port.values()].find(
+      (one) => one.label === label && plan.device.get(one.device)?.name === device,
+    ),
+    label,
+  );
 const START = Date.UTC(2026, 10, 25, 9, 0, 0);
 const ids = () => "00000000-0000-7000-8000-000000000001";
 
 test("at a trunk the whole exchange of a client is read without a complaint: tags, addresses and what the server gave", () => {
   const plan = fennelStreet();
   const index = PlanIndex.of(plan);
-  const outcome = probe(index, asClient({ at: "host", host: host(plan, "PC Reception 1").id }, { to: "internet", service: must(SERVICES.find((one) => one.name === "https"), "https") }), ids);
-  const file = pcapng(listenAt(index, outcome.exchange, port(plan, "Lower switch", "2").id), "Lower switch 2", START);
+  const outcome = probe(
+    index,
+    asClient(
+      { at: "host", host: host(plan, "PC Reception 1").id },
+      {
+        to: "internet",
+        service: must(
+          SERVICES.find((one) => one.name === "https"),
+          "https",
+        ),
+      },
+    ),
+    ids,
+  );
+  const file = pcapng(
+    listenAt(index, outcome.exchange, port(plan, "Lower switch", "2").id),
+    "Lower switch 2",
+    START,
+  );
   expect(complaints(file)).toEqual([]);
-  const rows = readBack(file, ["vlan.id", "frame.protocols", "dhcp.option.dhcp", "dhcp.ip.your", "arp.opcode", "tcp.flags.syn", "frame.comment"]);
-  expect(rows.map(([vlan, protocols, dhcp, your, arp, syn]) => [vlan, protocols?.split(":").at(-1), dhcp, your, arp, syn].join(" ").trim())).toEqual([
-    "20 dhcp 1 0.0.0.0", "20 dhcp 2 10.24.20.49", "20 dhcp 3 0.0.0.0", "20 dhcp 5 10.24.20.49", "20 arp   1", "20 arp   2", "20 tcp    1", "20 tcp    1",
+  const rows = readBack(file, [
+    "vlan.id",
+    "frame.protocols",
+    "dhcp.option.dhcp",
+    "dhcp.ip.your",
+    "arp.opcode",
+    "tcp.flags.syn",
+    "frame.comment",
+  ]);
+  expect(
+    rows.map(([vlan, protocols, dhcp, your, arp, syn]) =>
+      [vlan, protocols?.split(":").at(-1), dhcp, your, arp, syn].join(" ").trim(),
+    ),
+  ).toEqual([
+    "20 dhcp 1 0.0.0.0",
+    "20 dhcp 2 10.24.20.49",
+    "20 dhcp 3 0.0.0.0",
+    "20 dhcp 5 10.24.20.49",
+    "20 arp   1",
+    "20 arp   2",
+    "20 tcp    1",
+    "20 tcp    1",
   ]);
   expect(rows.map((row) => row[6])).toContain("DHCP offer");
-  const [offer] = readBack(file, ["dhcp.option.subnet_mask", "dhcp.option.router", "dhcp.option.domain_name_server", "dhcp.option.ip_address_lease_time", "dhcp.option.dhcp_server_id", "frame.time_epoch"], "dhcp.option.dhcp == 5");
+  const [offer] = readBack(
+    file,
+    [
+      "dhcp.option.subnet_mask",
+      "dhcp.option.router",
+      "dhcp.option.domain_name_server",
+      "dhcp.option.ip_address_lease_time",
+      "dhcp.option.dhcp_server_id",
+      "frame.time_epoch",
+    ],
+    "dhcp.option.dhcp == 5",
+  );
   expect(offer?.slice(0, 5)).toEqual(["255.255.255.128", "10.24.20.1", "10.24.60.10", "28800", "10.24.20.1"]);
   expect(Math.floor(Number(offer?.[5]) || Date.parse(offer?.[5] ?? "") / 1000)).toBe(START / 1000);
 });
 
 const sites = { "the cider works": bramblewick, "the practice": fennelStreet, "the house": lockkeepersHouse };
-test.each(Object.entries(sites))("%s: whatever is asked from anywhere, in both families, no frame draws a complaint", (_, make) => {
-  const plan = donePlan(afterEdit(make(), ({ draft }) => {
-    for (const [i, segment] of draft.all("segment").entries()) {
-      if (segment.gatewayInterface === null) continue;
-      const prefix = must(asPrefix6(parsePrefix(`fd00:24:0:${i + 1}::/64`)), "a prefix");
-      draft.patch("segment", segment.id, { prefixes6: [prefix], advertise: "slaac" });
-      draft.patch("interface", segment.gatewayInterface, { addresses6: [must(parseIpv6(`fd00:24:0:${i + 1}::1`), "an address")] });
+test.each(Object.entries(sites))(
+  "%s: whatever is asked from anywhere, in both families, no frame draws a complaint",
+  (_, make) => {
+    const plan = donePlan(
+      afterEdit(make(), ({ draft }) => {
+        for (const [i, segment] of draft.all("segment").entries()) {
+          if (segment.gatewayInterface === null) continue;
+          const prefix = must(asPrefix6(parsePrefix(`fd00:24:0:${i + 1}::/64`)), "a prefix");
+          draft.patch("segment", segment.id, { prefixes6: [prefix], advertise: "slaac" });
+          draft.patch("interface", segment.gatewayInterface, {
+            addresses6: [must(parseIpv6(`fd00:24:0:${i + 1}::1`), "an address")],
+          });
+        }
+      }),
+    );
+    const index = PlanIndex.of(plan);
+    const goals: ProbeGoal[] = [
+      { to: "internet", service: null },
+      { to: "gateway", service: null },
+      ...["dns", "ssh", "sip"].map((name): ProbeGoal => ({
+        to: "gateway",
+        service: SERVICES.find((one) => one.name === name) ?? null,
+      })),
+    ];
+    let frames = 0;
+    const seen: { ms: number; what: string; tag: number | null; bytes: readonly number[] }[] = [];
+    for (const one of [...plan.host.values()].filter((h) => h.attachment.at === "port").slice(0, 12)) {
+      for (const goal of goals)
+        for (const family of [4, 6] as const) {
+          const question: ProbeQuestion = { ...asClient({ at: "host", host: one.id }, goal), family };
+          const { exchange } = probe(index, question, ids);
+          const at = one.attachment.at === "port" ? one.attachment.port : "";
+          const own = listenAt(index, exchange, at);
+          frames += own.length;
+          seen.push(...own.map((frame) => ({ ...frame, ms: frame.ms + seen.length * 100 })));
+        }
     }
-  }));
-  const index = PlanIndex.of(plan);
-  const goals: ProbeGoal[] = [{ to: "internet", service: null }, { to: "gateway", service: null }, ...["dns", "ssh", "sip"].map((name): ProbeGoal => ({ to: "gateway", service: SERVICES.find((one) => one.name === name) ?? null }))];
-  let frames = 0;
-  const seen: { ms: number; what: string; tag: number | null; bytes: readonly number[] }[] = [];
-  for (const one of [...plan.host.values()].filter((h) => h.attachment.at === "port").slice(0, 12)) {
-    for (const goal of goals) for (const family of [4, 6] as const) {
-      const question: ProbeQuestion = { ...asClient({ at: "host", host: one.id }, goal), family };
-      const { exchange } = probe(index, question, ids);
-      const at = one.attachment.at === "port" ? one.attachment.port : "";
-      const own = listenAt(index, exchange, at);
-      frames += own.length;
-      seen.push(...own.map((frame) => ({ ...frame, ms: frame.ms + seen.length * 100 })));
-    }
-  }
-  expect(frames).toBeGreaterThan(200);
-  // An echo that a wall drops has no answer, which is no fault of the frame.
-  expect(complaints(pcapng(seen, "all", START)).filter(([, message]) => !/No response (found|seen)|Connection|retransmission|previous segment|port numbers reused|[Dd]uplicate|without/i.test(message ?? ""))).toEqual([]);
-});
+    expect(frames).toBeGreaterThan(200);
+    // An echo that a wall drops has no answer, which is no fault of the frame.
+    expect(
+      complaints(pcapng(seen, "all", START)).filter(
+        ([, message]) =>
+          !/No response (found|seen)|Connection|retransmission|previous segment|port numbers reused|[Dd]uplicate|without/i.test(
+            message ?? "",
+          ),
+      ),
+    ).toEqual([]);
+  },
+);
 
 test("the recorded exchange of a real client and server has the same frames in the same order", () => {
   const recorded = readFileSync("tests/oracle/dhcp/reservation-outside-pool.pcap");
@@ -84,7 +183,11 @@ test("the recorded exchange of a real client and server has the same frames in t
   const index = PlanIndex.of(plan);
   const one = host(plan, "Card terminal 2");
   const outcome = probe(index, asClient({ at: "host", host: one.id }, { to: "address" }), ids);
-  const file = pcapng(listenAt(index, outcome.exchange, one.attachment.at === "port" ? one.attachment.port : ""), "terminal", START);
+  const file = pcapng(
+    listenAt(index, outcome.exchange, one.attachment.at === "port" ? one.attachment.port : ""),
+    "terminal",
+    START,
+  );
   const mine = readBack(file, ["dhcp.option.dhcp", "ip.dst", "udp.dstport"], "dhcp");
   expect(mine.map(([type, , to]) => [type, to])).toEqual(types.map(([type, , to]) => [type, to]));
 });

@@ -17,21 +17,29 @@ test("the walk found the routes and pages", () => {
   expect(PAGES.length).toBeGreaterThan(0);
 });
 
-test.each(ROUTES)("%s lets nobody in by itself: each method is made by route(), the door's by doorRoute()", (file) => {
-  const text = readFileSync(file, "utf8");
-  const methods = [...text.matchAll(/export const (\w+) = (\w+)\(/g)];
-  expect(methods.length).toBeGreaterThan(0);
-  expect([...text.matchAll(/^export /gm)]).toHaveLength(methods.length);
-  const isDoor = (method: string | undefined) => file.endsWith("api/enter/route.ts") && method === "POST";
-  expect(methods.map((m) => m[2])).toEqual(methods.map((m) => (isDoor(m[1]) ? "doorRoute" : "route")));
-  expect(text).not.toMatch(/\b(if|try|SELECT)\b/);
-});
+test.each(ROUTES)(
+  "%s lets nobody in by itself: each method is made by route(), the door's by doorRoute()",
+  (file) => {
+    const text = readFileSync(file, "utf8");
+    const methods = [...text.matchAll(/export const (\w+) = (\w+)\(/g)];
+    expect(methods.length).toBeGreaterThan(0);
+    expect([...text.matchAll(/^export /gm)]).toHaveLength(methods.length);
+    const isDoor = (method: string | undefined) => file.endsWith("api/enter/route.ts") && method === "POST";
+    expect(methods.map((m) => m[2])).toEqual(methods.map((m) => (isDoor(m[1]) ? "doorRoute" : "route")));
+    expect(text).not.toMatch(/\b(if|try|SELECT)\b/);
+  },
+);
 
-test.each(PAGES.filter((file) => !/app\/(layout|enter\/page)\.tsx$/.test(file)))("%s asks who is there", (file) => {
-  expect(readFileSync(file, "utf8")).toMatch(/await requirePerson\(\)/);
-});
+test.each(PAGES.filter((file) => !/app\/(layout|enter\/page)\.tsx$/.test(file)))(
+  "%s asks who is there",
+  (file) => {
+    expect(readFileSync(file, "utf8")).toMatch(/await requirePerson\(\)/);
+  },
+);
 
 test("docs/errors.md lists exactly the refusals there are", () => {
-  const documented = [...readFileSync("docs/errors.md", "utf8").matchAll(/^\| `([a-z-]+)` \| (\d+) \| (.+) \|$/gm)].map(([, code, status, text]) => [code, Number(status), text]);
+  const documented = [
+    ...readFileSync("docs/errors.md", "utf8").matchAll(/^\| `([a-z-]+)` \| (\d+) \| (.+) \|$/gm),
+  ].map(([, code, status, text]) => [code, Number(status), text]);
   expect(documented).toEqual(Object.entries(ERRORS).map(([code, { status, text }]) => [code, status, text]));
 });

@@ -20,7 +20,8 @@ function fingerprint(root) {
   const hash = createHash("sha256").update(process.version);
   for (const source of SOURCES) {
     const path = join(root, source);
-    for (const file of source === "src" ? filesUnder(path) : [path]) hash.update(file.slice(root.length)).update(readFileSync(file));
+    for (const file of source === "src" ? filesUnder(path) : [path])
+      hash.update(file.slice(root.length)).update(readFileSync(file));
   }
   return hash.digest("hex");
 }
@@ -30,9 +31,14 @@ export async function ensureBuild(root) {
   const stamp = join(root, ".next", "built-from");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
   await stage("building the application", async () => {
-    const { code, output } = await runProgram(process.execPath, ["node_modules/next/dist/bin/next", "build"], {
-      cwd: root, env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" },
-    });
+    const { code, output } = await runProgram(
+      process.execPath,
+      ["node_modules/next/dist/bin/next", "build"],
+      {
+        cwd: root,
+        env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" },
+      },
+    );
     if (code !== 0) throw new Problem(`The build failed:\n${lastLines(output, 30)}`);
     writeFileSync(stamp, wanted);
   });

@@ -7,7 +7,9 @@ export async function makeEntryLink(url, address) {
   const connection = await connectTo(url);
   try {
     await connection.execute("DELETE FROM entry_link WHERE made_at < UTC_TIMESTAMP(3) - INTERVAL 1 DAY");
-    await connection.execute("INSERT INTO entry_link (key_hash, made_at) VALUES (?, UTC_TIMESTAMP(3))", [createHash("sha256").update(key).digest("hex")]);
+    await connection.execute("INSERT INTO entry_link (key_hash, made_at) VALUES (?, UTC_TIMESTAMP(3))", [
+      createHash("sha256").update(key).digest("hex"),
+    ]);
   } finally {
     await connection.end();
   }

@@ -18,8 +18,18 @@ export function ensureFolder(dir) {
     makeAll(dir);
     closeSync(openSync(join(dir, "lock"), "a"));
   } catch (error) {
-    if (!["EACCES", "EPERM", "EROFS", "ENOTDIR", "EEXIST", "ENOENT", "ENOSPC"].includes(error.code)) throw error;
-    const why = error.code === "ENOSPC" ? "the disk is full" : error.code === "EROFS" ? "it lies on a disk that can only be read" : error.code === "ENOTDIR" || error.code === "EEXIST" ? "a file is in the way" : error.code === "ENOENT" ? "no folder can be made there" : "this account may not write there";
+    if (!["EACCES", "EPERM", "EROFS", "ENOTDIR", "EEXIST", "ENOENT", "ENOSPC"].includes(error.code))
+      throw error;
+    const why =
+      error.code === "ENOSPC"
+        ? "the disk is full"
+        : error.code === "EROFS"
+          ? "it lies on a disk that can only be read"
+          : error.code === "ENOTDIR" || error.code === "EEXIST"
+            ? "a file is in the way"
+            : error.code === "ENOENT"
+              ? "no folder can be made there"
+              : "this account may not write there";
     throw new Problem(`Nothing can be kept in ${dir}: ${why}. Mend that, or name another folder with --dir.`);
   }
 }
@@ -27,10 +37,15 @@ export function ensureFolder(dir) {
 /** Takes the folder's lock for as long as this process lives; false when another start has it. */
 export function lockFolder(dir) {
   const program = findProgram("flock");
-  if (program === null) throw new Problem("The program flock is missing; it belongs to Debian's package util-linux. Install it with\n    apt-get install util-linux\nand start again.");
+  if (program === null)
+    throw new Problem(
+      "The program flock is missing; it belongs to Debian's package util-linux. Install it with\n    apt-get install util-linux\nand start again.",
+    );
   // The lock belongs to the opened file: the child takes it, this process keeps it. No other child inherits the file.
   const file = openSync(join(dir, "lock"), "a");
-  const { status } = spawnSync(program, ["--exclusive", "--nonblock", "3"], { stdio: ["ignore", "ignore", "ignore", file] });
+  const { status } = spawnSync(program, ["--exclusive", "--nonblock", "3"], {
+    stdio: ["ignore", "ignore", "ignore", file],
+  });
   if (status === 0) return true;
   closeSync(file);
   return false;

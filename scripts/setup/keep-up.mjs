@@ -32,11 +32,17 @@ export function keepUp({ title, isUp, start, onBug }) {
         say(`${title} runs again.`);
       } catch (error) {
         if (!(error instanceof Problem)) throw error;
-        if (said !== error.message) say(`${title} could not be started: ${error.message}\nIt is tried again.`);
+        if (said !== error.message)
+          say(`${title} could not be started: ${error.message}\nIt is tried again.`);
         said = error.message;
       }
     }
   };
   const watching = watch().catch(onBug);
-  return { stop: async () => { ending.abort(); await watching; } };
+  return {
+    stop: async () => {
+      ending.abort();
+      await watching;
+    },
+  };
 }

@@ -20,9 +20,14 @@ export async function loadDemo(root, url) {
     return;
   }
   await stage("loading the demo sites", async () => {
-    const { code, output } = await runProgram(process.execPath, ["--conditions=react-server", "--import", "tsx", join(root, "scripts", "write-demo.mts")], {
-      cwd: root, env: { ...process.env, DATABASE_URL: url },
-    });
+    const { code, output } = await runProgram(
+      process.execPath,
+      ["--conditions=react-server", "--import", "tsx", join(root, "scripts", "write-demo.mts")],
+      {
+        cwd: root,
+        env: { ...process.env, DATABASE_URL: url },
+      },
+    );
     if (code !== 0) throw new Problem(`The demo sites could not be loaded:\n${lastLines(output, 20)}`);
   });
 }

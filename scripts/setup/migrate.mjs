@@ -9,10 +9,13 @@ import { Problem } from "./stage.mjs";
 const folderOf = (root) => join(root, "src", "storage", "migrations");
 
 export function migrationFiles(root) {
-  return readdirSync(folderOf(root)).filter((name) => /^\d{4}_[a-z0-9_]+\.sql$/.test(name)).sort().map((name) => {
-    const text = readFileSync(join(folderOf(root), name), "utf8");
-    return { name, text, sha: createHash("sha256").update(text).digest("hex") };
-  });
+  return readdirSync(folderOf(root))
+    .filter((name) => /^\d{4}_[a-z0-9_]+\.sql$/.test(name))
+    .sort()
+    .map((name) => {
+      const text = readFileSync(join(folderOf(root), name), "utf8");
+      return { name, text, sha: createHash("sha256").update(text).digest("hex") };
+    });
 }
 
 /** The files still to be applied, and whether the database holds anything yet. Refuses one that is newer than this program. */
@@ -20,8 +23,12 @@ export async function pendingMigrations(root, url) {
   const connection = await connectTo(url);
   try {
     const [tables] = await connection.query("SHOW TABLES LIKE 'migration'");
-    const [applied] = tables.length === 0 ? [[]] : await connection.query("SELECT name, sha FROM migration ORDER BY name");
-    return { hasData: applied.length > 0, fresh: freshAfter(applied, migrationFiles(root)).map((file) => file.name) };
+    const [applied] =
+      tables.length === 0 ? [[]] : await connection.query("SELECT name, sha FROM migration ORDER BY name");
+    return {
+      hasData: applied.length > 0,
+      fresh: freshAfter(applied, migrationFiles(root)).map((file) => file.name),
+    };
   } finally {
     await connection.end();
   }
@@ -31,8 +38,14 @@ export async function pendingMigrations(root, url) {
 function freshAfter(applied, files) {
   for (const [i, row] of applied.entries()) {
     const file = files[i];
-    if (file === undefined || file.name !== row.name) throw new Problem(`This database has the migration ${row.name}, which this version does not know. Use the version that made it, or a newer one.`);
-    if (file.sha !== row.sha) throw new Problem(`The migration ${row.name} has changed since it was applied. Put the old file back and write a new one instead.`);
+    if (file === undefined || file.name !== row.name)
+      throw new Problem(
+        `This database has the migration ${row.name}, which this version does not know. Use the version that made it, or a newer one.`,
+      );
+    if (file.sha !== row.sha)
+      throw new Problem(
+        `The migration ${row.name} has changed since it was applied. Put the old file back and write a new one instead.`,
+      );
   }
   return files.slice(applied.length);
 }
@@ -42,8 +55,13 @@ export async function migrate(root, url) {
   const connection = await connectTo(url, { multipleStatements: true });
   try {
     const [[lock]] = await connection.query("SELECT GET_LOCK('plan-migrations', 30) AS taken");
-    if (lock.taken !== 1) throw new Problem("Another start is changing this database just now. Wait until it is done and start again.");
-    await connection.query("CREATE TABLE IF NOT EXISTS migration (name VARCHAR(80) PRIMARY KEY, sha CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))");
+    if (lock.taken !== 1)
+      throw new Problem(
+        "Another start is changing this database just now. Wait until it is done and start again.",
+      );
+    await connection.query(
+      "CREATE TABLE IF NOT EXISTS migration (name VARCHAR(80) PRIMARY KEY, sha CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))",
+    );
     const [applied] = await connection.query("SELECT name, sha FROM migration ORDER BY name");
     const fresh = freshAfter(applied, migrationFiles(root));
     for (const file of fresh) {

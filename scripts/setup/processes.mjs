@@ -14,7 +14,10 @@ export function procFile(pid, name) {
 }
 
 /** Whether a process runs; one that is dead and not yet fetched by its parent does not. */
-export const isUp = (pid) => { const status = procFile(pid, "status"); return status !== "" && !/^State:\s+[ZX]/m.test(status); };
+export const isUp = (pid) => {
+  const status = procFile(pid, "status");
+  return status !== "" && !/^State:\s+[ZX]/m.test(status);
+};
 
 function signal(pid, name) {
   try {
@@ -37,5 +40,8 @@ export async function stopPid(pid, { graceMs = 8000 } = {}) {
   signal(pid, "SIGTERM");
   if (await goneWithin(pid, graceMs)) return;
   signal(pid, "SIGKILL");
-  if (!(await goneWithin(pid, 2000))) throw new Problem(`Process ${pid} can't be stopped, not even with SIGKILL. Look at it with "ps ${pid}" before you start again.`);
+  if (!(await goneWithin(pid, 2000)))
+    throw new Problem(
+      `Process ${pid} can't be stopped, not even with SIGKILL. Look at it with "ps ${pid}" before you start again.`,
+    );
 }

@@ -33,4 +33,10 @@ export function runProgram(command, args, { env = process.env, show = false, cwd
 }
 
 /** The last lines of a program's output, for a sentence that says why it failed. */
-export const lastLines = (output, count = 8) => output.trim().split("\n").slice(-count).map((line) => `    ${line}`).join("\n");
+export const lastLines = (output, count = 8) =>
+  output
+    .trim()
+    .split("\n")
+    .slice(-count)
+    .map((line) => `    ${line}`)
+    .join("\n");

@@ -11,7 +11,13 @@ import { Problem } from "./stage.mjs";
 export function isPortTaken(port) {
   return new Promise((resolve, reject) => {
     const probe = createServer();
-    probe.once("error", (error) => (error.code === "EADDRINUSE" ? resolve(true) : error.code === "EACCES" ? reject(new Problem(`Port ${port} is kept for root. Choose one above 1023 with --port.`)) : reject(error)));
+    probe.once("error", (error) =>
+      error.code === "EADDRINUSE"
+        ? resolve(true)
+        : error.code === "EACCES"
+          ? reject(new Problem(`Port ${port} is kept for root. Choose one above 1023 with --port.`))
+          : reject(error),
+    );
     probe.listen(port, "127.0.0.1", () => probe.close(() => resolve(false)));
   });
 }
@@ -37,13 +43,22 @@ const MOST_LOG_BYTES = 5_000_000;
 export async function startServer(root, { port, url, dev, logFile }) {
   const log = openLog(logFile);
   const child = spawn(process.execPath, ["scripts/serve.mjs"], {
-    cwd: root, detached: true, stdio: ["ignore", dev ? "inherit" : log, dev ? "inherit" : log],
-    env: { ...process.env, NODE_ENV: dev ? "development" : "production", NEXT_TELEMETRY_DISABLED: "1", DATABASE_URL: url, LISTEN_PORT: String(port) },
+    cwd: root,
+    detached: true,
+    stdio: ["ignore", dev ? "inherit" : log, dev ? "inherit" : log],
+    env: {
+      ...process.env,
+      NODE_ENV: dev ? "development" : "production",
+      NEXT_TELEMETRY_DISABLED: "1",
+      DATABASE_URL: url,
+      LISTEN_PORT: String(port),
+    },
   });
   closeSync(log);
   const said = () => lastLines(readFileSync(logFile, "utf8"), 12);
   for (let tries = 0; tries < 600; tries += 1) {
-    if (child.exitCode !== null || child.signalCode !== null) throw new Problem(`The server did not start. The end of its log, ${logFile}:\n${said()}`);
+    if (child.exitCode !== null || child.signalCode !== null)
+      throw new Problem(`The server did not start. The end of its log, ${logFile}:\n${said()}`);
     try {
       await fetch(`http://127.0.0.1:${port}/enter`, { signal: AbortSignal.timeout(5000) });
       return child;
@@ -53,5 +68,7 @@ export async function startServer(root, { port, url, dev, logFile }) {
     }
   }
   await stopPid(child.pid);
-  throw new Problem(`The server did not answer on port ${port} within 30 s. The end of its log, ${logFile}:\n${said()}`);
+  throw new Problem(
+    `The server did not answer on port ${port} within 30 s. The end of its log, ${logFile}:\n${said()}`,
+  );
 }

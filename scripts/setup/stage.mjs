@@ -9,7 +9,9 @@ export const say = (text = "") => process.stdout.write(`${text}\n`);
 
 // Whoever read what is said here may be gone (a closed terminal, a pipe's other end): that is no reason to stop.
 for (const stream of [process.stdout, process.stderr]) {
-  stream.on("error", (error) => { if (!["EPIPE", "EIO", "ERR_STREAM_DESTROYED"].includes(error.code)) throw error; });
+  stream.on("error", (error) => {
+    if (!["EPIPE", "EIO", "ERR_STREAM_DESTROYED"].includes(error.code)) throw error;
+  });
 }
 
 /** Runs one stage of the set-up and prints what it is, how long it has taken and how long it took. */
@@ -17,10 +19,13 @@ export async function stage(title, work) {
   const from = performance.now();
   const live = process.stdout.isTTY === true;
   process.stdout.write(`  ${title}${live ? "" : " ...\n"}`);
-  const ticker = setInterval(() => {
-    if (live) process.stdout.write(`\r  ${title}  ${seconds(from)}`);
-    else process.stdout.write(`  ${title}: ${seconds(from)} so far\n`);
-  }, live ? 1000 : 15_000);
+  const ticker = setInterval(
+    () => {
+      if (live) process.stdout.write(`\r  ${title}  ${seconds(from)}`);
+      else process.stdout.write(`  ${title}: ${seconds(from)} so far\n`);
+    },
+    live ? 1000 : 15_000,
+  );
   try {
     const result = await work();
     process.stdout.write(`${live ? "\r" : ""}  ${title}: done in ${seconds(from)}\n`);

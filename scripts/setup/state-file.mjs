@@ -14,7 +14,12 @@ export function readState(file, keys, consequence) {
   if (!existsSync(file)) return null;
   try {
     const value = JSON.parse(readFileSync(file, "utf8"));
-    if (typeof value === "object" && value !== null && keys.every((key) => ["string", "number"].includes(typeof value[key]))) return value;
+    if (
+      typeof value === "object" &&
+      value !== null &&
+      keys.every((key) => ["string", "number"].includes(typeof value[key]))
+    )
+      return value;
   } catch (error) {
     if (!(error instanceof SyntaxError)) throw error;
   }

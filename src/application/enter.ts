@@ -1,10 +1,19 @@
 import type { EntryStore, Person } from "./stores";
 
 /** The hash function and randomness, passed in so that this stays free of Node. */
-export interface EntryTools { readonly hash: (text: string) => string; readonly newToken: () => string; readonly newId: () => string }
+export interface EntryTools {
+  readonly hash: (text: string) => string;
+  readonly newToken: () => string;
+  readonly newId: () => string;
+}
 
 /** Uses a one-time link up and opens a session; null when the link is unknown, used or older than a day. */
-export async function enter(store: EntryStore, tools: EntryTools, key: string, name: string): Promise<{ token: string; person: Person } | null> {
+export async function enter(
+  store: EntryStore,
+  tools: EntryTools,
+  key: string,
+  name: string,
+): Promise<{ token: string; person: Person } | null> {
   if (!(await store.useLink(tools.hash(key)))) return null;
   const person = await store.personNamed(name, tools.newId());
   const token = tools.newToken();
@@ -12,6 +21,8 @@ export async function enter(store: EntryStore, tools: EntryTools, key: string, n
   return { token, person };
 }
 
-export const leave = (store: EntryStore, tools: EntryTools, token: string): Promise<void> => store.endSession(tools.hash(token));
+export const leave = (store: EntryStore, tools: EntryTools, token: string): Promise<void> =>
+  store.endSession(tools.hash(token));
 
-export const personOf = (store: EntryStore, tools: EntryTools, token: string): Promise<Person | null> => store.personOfSession(tools.hash(token));
+export const personOf = (store: EntryStore, tools: EntryTools, token: string): Promise<Person | null> =>
+  store.personOfSession(tools.hash(token));

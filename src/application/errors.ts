@@ -4,11 +4,23 @@ import type { LogEntry } from "./stores";
 /** Why a use case did not do what was asked; the sentence is for the person. */
 export type AppError =
   | { readonly code: "no-such-site"; readonly sentence: string }
-  | { readonly code: "stale-revision"; readonly sentence: string; readonly revision: number; readonly between: readonly LogEntry[] }
+  | {
+      readonly code: "stale-revision";
+      readonly sentence: string;
+      readonly revision: number;
+      readonly between: readonly LogEntry[];
+    }
   | { readonly code: "revision-ahead"; readonly sentence: string }
   | { readonly code: "broken-plan"; readonly sentence: string; readonly place: string }
-  | { readonly code: "bad-file"; readonly sentence: string; readonly faults: readonly { readonly place: string; readonly sentence: string }[] }
+  | {
+      readonly code: "bad-file";
+      readonly sentence: string;
+      readonly faults: readonly { readonly place: string; readonly sentence: string }[];
+    }
   | { readonly code: "nothing-to-undo"; readonly sentence: string }
   | { readonly code: "clash"; readonly sentence: string; readonly clashes: readonly Clash[] };
 
-export const NO_SUCH_SITE: AppError = { code: "no-such-site", sentence: "There is no such site; it may have been deleted. Go back to the list of sites." };
+export const NO_SUCH_SITE: AppError = {
+  code: "no-such-site",
+  sentence: "There is no such site; it may have been deleted. Go back to the list of sites.",
+};

@@ -4,25 +4,47 @@ import { NO_SUCH_SITE, type AppError } from "./errors";
 import { stepsOf, type Steps } from "./next-steps";
 import type { LogEntry, LogLine, Person, PlanStore } from "./stores";
 
-export interface Opened { readonly plan: Plan; readonly revision: number; readonly steps: Steps }
+export interface Opened {
+  readonly plan: Plan;
+  readonly revision: number;
+  readonly steps: Steps;
+}
 
-export async function openSite(store: PlanStore, site: string, by: Person): Promise<Result<Opened, AppError>> {
+export async function openSite(
+  store: PlanStore,
+  site: string,
+  by: Person,
+): Promise<Result<Opened, AppError>> {
   const found = await store.snapshot(site);
   if (found === null) return err(NO_SUCH_SITE);
   return ok({ ...found, steps: await stepsOf(store.ownLines, site, by) });
 }
 
-export interface News { readonly revision: number; readonly entries: readonly LogEntry[]; readonly steps: Steps }
+export interface News {
+  readonly revision: number;
+  readonly entries: readonly LogEntry[];
+  readonly steps: Steps;
+}
 
 /** What others (or the same person elsewhere) have changed since a revision. */
-export async function newsSince(store: PlanStore, site: string, after: number, by: Person): Promise<Result<News, AppError>> {
+export async function newsSince(
+  store: PlanStore,
+  site: string,
+  after: number,
+  by: Person,
+): Promise<Result<News, AppError>> {
   const news = await store.news(site, after);
   if (news === null) return err(NO_SUCH_SITE);
   return ok({ ...news, steps: await stepsOf(store.ownLines, site, by) });
 }
 
 /** A page of the history, newest first; of one entity when `about` names it. */
-export async function history(store: PlanStore, site: string, before: number, about: string | null): Promise<Result<readonly LogLine[], AppError>> {
+export async function history(
+  store: PlanStore,
+  site: string,
+  before: number,
+  about: string | null,
+): Promise<Result<readonly LogLine[], AppError>> {
   const lines = await store.history(site, before, about, 200);
   return lines === null ? err(NO_SUCH_SITE) : ok(lines);
 }

@@ -1,33 +1,72 @@
 import type { FileFault } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
-import { CONVENTIONS, NO_RADIO_RULES, diff, emptyPlan, type ChangeBatch, type Plan, type Site } from "@/core/plan";
+import {
+  CONVENTIONS,
+  NO_RADIO_RULES,
+  diff,
+  emptyPlan,
+  type ChangeBatch,
+  type Plan,
+  type Site,
+} from "@/core/plan";
 import { writeBatch } from "./commit-batch";
 import { NO_SUCH_SITE, type AppError } from "./errors";
 import type { Person, PlanStore } from "./stores";
 
-export interface NewSite { readonly id: string; readonly name: string; readonly kind: Site["kind"]; readonly timeZone: string }
+export interface NewSite {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: Site["kind"];
+  readonly timeZone: string;
+}
 
 /** An empty plan for a new site; the same id asked for again is the same site. */
-export async function createSite(store: PlanStore, { id, name, kind, timeZone }: NewSite): Promise<Result<{ id: string }, AppError>> {
+export async function createSite(
+  store: PlanStore,
+  { id, name, kind, timeZone }: NewSite,
+): Promise<Result<{ id: string }, AppError>> {
   await store.transaction(async (tx) => {
     // Sent again after a lost answer: it is there already.
-    if ((await tx.lockSite(id)) === null) await tx.addSite({ id, name, kind, timeZone, blocks: [], conventions: CONVENTIONS, radio: NO_RADIO_RULES, keepClear: [] });
+    if ((await tx.lockSite(id)) === null)
+      await tx.addSite({
+        id,
+        name,
+        kind,
+        timeZone,
+        blocks: [],
+        conventions: CONVENTIONS,
+        radio: NO_RADIO_RULES,
+        keepClear: [],
+      });
   });
   return ok({ id });
 }
 
 /** The whole file is refused for one fault in it, and nothing is written. */
-export const badFile = (faults: readonly FileFault[]): AppError =>
-  ({ code: "bad-file", sentence: faults[0]?.sentence ?? "The file is not a plan file.", faults });
+export const badFile = (faults: readonly FileFault[]): AppError => ({
+  code: "bad-file",
+  sentence: faults[0]?.sentence ?? "The file is not a plan file.",
+  faults,
+});
 
 /** Writes a whole plan as a new site in one batch, so that its history begins with it. */
-export const storePlan = (store: PlanStore, id: string, batchId: string, plan: Plan, by: Person): Promise<Result<{ id: string }, AppError>> =>
+export const storePlan = (
+  store: PlanStore,
+  id: string,
+  batchId: string,
+  plan: Plan,
+  by: Person,
+): Promise<Result<{ id: string }, AppError>> =>
   store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
     const site: Site = { ...plan.site, id };
     if ((await tx.lockSite(id)) !== null) return ok({ id });
     await tx.addSite(site);
     const batch: ChangeBatch = {
-      id: batchId, planner: "import-plan", summary: `Took in the plan file of ${site.name}`.slice(0, 120), args: null, changes: diff(emptyPlan(site), { ...plan, site }),
+      id: batchId,
+      planner: "import-plan",
+      summary: `Took in the plan file of ${site.name}`.slice(0, 120),
+      args: null,
+      changes: diff(emptyPlan(site), { ...plan, site }),
     };
     const written = await writeBatch(tx, id, 0, batch, by, { undoes: null, redoes: null });
     return written.ok ? ok({ id }) : written;

@@ -8,7 +8,10 @@ import type { PlanStore } from "./stores";
 /** How many findings of each severity a plan has. */
 export type FindingCounts = Readonly<Record<Severity, number>>;
 /** Null where a plan is too large to be checked beside other people's requests: whoever opens it sees. */
-export interface Soundness { readonly revision: number; readonly findings: FindingCounts | null }
+export interface Soundness {
+  readonly revision: number;
+  readonly findings: FindingCounts | null;
+}
 
 /** Entities up to which a plan is checked on the server: some tens of milliseconds, in slices. */
 const MOST_ENTITIES = 20_000;
@@ -17,11 +20,16 @@ const MOST_ENTITIES = 20_000;
 const KNOWN = new WeakMap<Plan, { readonly today: string; readonly counts: FindingCounts }>();
 
 /** What is found wrong in a site as it stands. Others are answered between two checks. */
-export async function soundness(store: PlanStore, site: string, today: string): Promise<Result<Soundness, AppError>> {
+export async function soundness(
+  store: PlanStore,
+  site: string,
+  today: string,
+): Promise<Result<Soundness, AppError>> {
   const found = await store.snapshot(site);
   if (found === null) return err(NO_SUCH_SITE);
   const { plan, revision } = found;
-  if (COLLECTION_KINDS.reduce((total, kind) => total + plan[kind].size, 0) > MOST_ENTITIES) return ok({ revision, findings: null });
+  if (COLLECTION_KINDS.reduce((total, kind) => total + plan[kind].size, 0) > MOST_ENTITIES)
+    return ok({ revision, findings: null });
   const known = KNOWN.get(plan);
   if (known?.today === today) return ok({ revision, findings: known.counts });
   const index = PlanIndex.of(plan, today);

@@ -1,23 +1,46 @@
 import type { Change, ChangeBatch, Plan, Site } from "@/core/plan";
 
-export interface Person { readonly id: string; readonly name: string }
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+}
 
 export interface SiteSummary {
-  readonly id: string; readonly name: string; readonly kind: Site["kind"]; readonly revision: number; readonly changedAt: string;
+  readonly id: string;
+  readonly name: string;
+  readonly kind: Site["kind"];
+  readonly revision: number;
+  readonly changedAt: string;
   /** Who made the newest change; null for a site in which nobody has changed anything. */
   readonly changedBy: string | null;
-  readonly segments: number; readonly devices: number; readonly hosts: number;
+  readonly segments: number;
+  readonly devices: number;
+  readonly hosts: number;
 }
 
 /** One line of the change log without the changes themselves. */
 export interface LogLine {
-  readonly revision: number; readonly id: string; readonly author: string; readonly authorName: string; readonly madeAt: string;
-  readonly planner: string; readonly summary: string; readonly undoes: string | null; readonly redoes: string | null; readonly changeCount: number;
+  readonly revision: number;
+  readonly id: string;
+  readonly author: string;
+  readonly authorName: string;
+  readonly madeAt: string;
+  readonly planner: string;
+  readonly summary: string;
+  readonly undoes: string | null;
+  readonly redoes: string | null;
+  readonly changeCount: number;
 }
-export interface LogEntry extends LogLine { readonly changes: readonly Change[] }
+export interface LogEntry extends LogLine {
+  readonly changes: readonly Change[];
+}
 
 export interface NewEntry {
-  readonly revision: number; readonly batch: ChangeBatch; readonly by: Person; readonly undoes: string | null; readonly redoes: string | null;
+  readonly revision: number;
+  readonly batch: ChangeBatch;
+  readonly by: Person;
+  readonly undoes: string | null;
+  readonly redoes: string | null;
 }
 
 /** What a use case may do inside one transaction. */
@@ -50,7 +73,12 @@ export interface PlanStore {
   /** The plan and its revision as one moment saw them; null without such a site. */
   readonly snapshot: (site: string) => Promise<{ plan: Plan; revision: number } | null>;
   /** The newest lines before a revision, newest first; only those that touch the entity `about`, when it is given. Null without such a site. */
-  readonly history: (site: string, before: number, about: string | null, limit: number) => Promise<LogLine[] | null>;
+  readonly history: (
+    site: string,
+    before: number,
+    about: string | null,
+    limit: number,
+  ) => Promise<LogLine[] | null>;
 }
 
 export interface EntryStore {

@@ -9,13 +9,21 @@ const shared = globalThis as typeof globalThis & { dianomeCookie?: Promise<strin
 
 /** The cookie's name: one for a database, on all its instances. A failure to ask is asked again. */
 export const sessionCookie = (): Promise<string> =>
-  (shared.dianomeCookie ??= stores().entries.mark().then((mark) => `dianome_${mark}`).catch((error: unknown) => {
-    delete shared.dianomeCookie;
-    throw error;
-  }));
+  (shared.dianomeCookie ??= stores()
+    .entries.mark()
+    .then((mark) => `dianome_${mark}`)
+    .catch((error: unknown) => {
+      delete shared.dianomeCookie;
+      throw error;
+    }));
 
-export interface Asked { readonly headers: Headers; readonly method: string }
-export type Admission = { readonly admitted: true; readonly person: Person } | { readonly admitted: false; readonly code: ErrorCode };
+export interface Asked {
+  readonly headers: Headers;
+  readonly method: string;
+}
+export type Admission =
+  | { readonly admitted: true; readonly person: Person }
+  | { readonly admitted: false; readonly code: ErrorCode };
 
 /** The value of one cookie of a Cookie header, or null. */
 function cookieOf(headers: Headers, name: string): string | null {

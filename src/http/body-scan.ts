@@ -1,4 +1,6 @@
-const [QUOTE, BACKSLASH, COMMA, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [0x22, 0x5c, 0x2c, 0x5b, 0x5d, 0x7b, 0x7d];
+const [QUOTE, BACKSLASH, COMMA, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [
+  0x22, 0x5c, 0x2c, 0x5b, 0x5d, 0x7b, 0x7d,
+];
 
 /** Deeper than anything a contract takes, shallow enough for whatever walks it. */
 export const MOST_DEPTH = 24;

@@ -25,6 +25,12 @@ export async function planBody(plan: Plan, revision: number, headers: Headers): 
   ENCODED.set(plan, known);
   const zipped = await known;
   const takes = /\bgzip\b/.test(headers.get("accept-encoding") ?? "");
-  return { bytes: new Uint8Array(takes ? zipped : await unzip(zipped)), // Compressed already: nothing on the way shall do it again.
-    headers: { vary: "accept-encoding", "cache-control": "no-store, no-transform", ...(takes ? { [BODY_ENCODING]: "gzip" } : {}) } };
+  return {
+    bytes: new Uint8Array(takes ? zipped : await unzip(zipped)), // Compressed already: nothing on the way shall do it again.
+    headers: {
+      vary: "accept-encoding",
+      "cache-control": "no-store, no-transform",
+      ...(takes ? { [BODY_ENCODING]: "gzip" } : {}),
+    },
+  };
 }

@@ -1,19 +1,34 @@
 /** Every way in which a request is refused: its status and, where no use case has made a better one, its sentence. */
 export const ERRORS = {
   "bad-file": { status: 422, text: "The file is not a plan file." },
-  "bad-link": { status: 403, text: "This link has been used, is older than a day or is not complete. Start the application again, or run its start command once more: it prints a new link." },
+  "bad-link": {
+    status: 403,
+    text: "This link has been used, is older than a day or is not complete. Start the application again, or run its start command once more: it prints a new link.",
+  },
   "bad-request": { status: 400, text: "The request does not have the form that belongs here." },
   "broken-plan": { status: 422, text: "The change would break the plan." },
-  "clash": { status: 409, text: "Somebody has changed the same since." },
-  "database-full": { status: 507, text: "The disk of the database is full. Nothing was written; free some space." },
-  "database-unreachable": { status: 503, text: "The database does not answer just now. Nothing was lost; it is tried again." },
-  "no-session": { status: 401, text: "You are not let in yet. Open the link that the start command printed." },
+  clash: { status: 409, text: "Somebody has changed the same since." },
+  "database-full": {
+    status: 507,
+    text: "The disk of the database is full. Nothing was written; free some space.",
+  },
+  "database-unreachable": {
+    status: 503,
+    text: "The database does not answer just now. Nothing was lost; it is tried again.",
+  },
+  "no-session": {
+    status: 401,
+    text: "You are not let in yet. Open the link that the start command printed.",
+  },
   "no-such-site": { status: 404, text: "There is no such site." },
   "nothing-to-undo": { status: 409, text: "There is nothing to undo." },
   "revision-ahead": { status: 409, text: "The plan is older than the change. Load it again." },
   "stale-revision": { status: 409, text: "The plan has changed since you opened it." },
   "too-large": { status: 413, text: "That is larger than this takes." },
-  "wrong-host": { status: 421, text: "The application is not known under this name. Use the address that the start command printed." },
+  "wrong-host": {
+    status: 421,
+    text: "The application is not known under this name. Use the address that the start command printed.",
+  },
   "wrong-method": { status: 405, text: "Only GET, HEAD, POST, DELETE are taken here." },
   "wrong-origin": { status: 403, text: "The request came from another site's page and was refused." },
 } as const satisfies Record<string, { status: number; text: string }>;
@@ -21,4 +36,7 @@ export const ERRORS = {
 export type ErrorCode = keyof typeof ERRORS;
 
 /** The body of every refusal. */
-export interface Refused { readonly code: ErrorCode; readonly sentence: string }
+export interface Refused {
+  readonly code: ErrorCode;
+  readonly sentence: string;
+}

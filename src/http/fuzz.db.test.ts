@@ -10,13 +10,51 @@ import { ask, closeStores, cookieOf, newKey, type Asked, type Handler } from "..
 const REQUESTS = Number(process.env.FUZZ_REQUESTS ?? 600);
 const plan = lockkeepersHouse();
 
-interface Request extends Asked { readonly handler: Handler }
+interface Request extends Asked {
+  readonly handler: Handler;
+}
 
 afterAll(closeStores);
 
 const HOSTILE: readonly unknown[] = [
-  null, true, 0, -1, 1e308, -0.5, 2 ** 53, "", " ", "\u0000", "a\ud800", "e\u0301", "\u202e", "x".repeat(70_000), "0000-02-29", "9999-12-31", "2026-02-30", "300.1.2.3", "::1/200", "10.0.0.0/33", "10.0.0.1", "' OR 1=1 --", "\\", "%00",
-  "__proto__", "constructor", [], {}, [[]], [null], ["a", "a"], { __proto__: { a: 1 } }, { id: "00000000-0000-7000-8000-000000000000" }, "00000000-0000-7000-8000-000000000000", Number.MAX_SAFE_INTEGER, 4096, 65_536, "\u{1f9f1}".repeat(80),
+  null,
+  true,
+  0,
+  -1,
+  1e308,
+  -0.5,
+  2 ** 53,
+  "",
+  " ",
+  "\u0000",
+  "a\ud800",
+  "e\u0301",
+  "\u202e",
+  "x".repeat(70_000),
+  "0000-02-29",
+  "9999-12-31",
+  "2026-02-30",
+  "300.1.2.3",
+  "::1/200",
+  "10.0.0.0/33",
+  "10.0.0.1",
+  "' OR 1=1 --",
+  "\\",
+  "%00",
+  "__proto__",
+  "constructor",
+  [],
+  {},
+  [[]],
+  [null],
+  ["a", "a"],
+  { __proto__: { a: 1 } },
+  { id: "00000000-0000-7000-8000-000000000000" },
+  "00000000-0000-7000-8000-000000000000",
+  Number.MAX_SAFE_INTEGER,
+  4096,
+  65_536,
+  "\u{1f9f1}".repeat(80),
 ];
 const pick = <T>(roll: Dice, list: readonly T[]): T => list[roll(list.length)] as T;
 
@@ -29,7 +67,13 @@ function spoiled(value: unknown, roll: Dice): unknown {
     if (how === 1) return [...(value as unknown[]), value[at]];
     return (value as unknown[]).map((one, i) => (i === at ? spoiled(one, roll) : one));
   }
-  if (typeof value === "object" && value !== null && !Array.isArray(value) && Object.keys(value).length > 0 && roll(6) > 0) {
+  if (
+    typeof value === "object" &&
+    value !== null &&
+    !Array.isArray(value) &&
+    Object.keys(value).length > 0 &&
+    roll(6) > 0
+  ) {
     const key = pick(roll, Object.keys(value));
     const how = roll(10);
     if (how === 0) return Object.fromEntries(Object.entries(value).filter(([name]) => name !== key));
@@ -42,39 +86,124 @@ function spoiled(value: unknown, roll: Dice): unknown {
 /** A batch that changes one thing of any kind, or adds one, and is sound until it is spoiled. */
 function aBatch(roll: Dice): object {
   const draft = new Draft(plan);
-  const kind = pick(roll, COLLECTION_KINDS.filter((one) => plan[one].size > 0));
+  const kind = pick(
+    roll,
+    COLLECTION_KINDS.filter((one) => plan[one].size > 0),
+  );
   const entity = pick(roll, [...plan[kind].values()]);
   if (roll(3) === 0) draft.remove(kind, entity.id);
-  else draft.put(kind, { ...entity, ...(roll(2) === 0 ? { id: v7() } : "name" in entity ? { name: `n${roll(1000)}` } : {}) } as never);
-  return encodeBatch({ id: v7(), planner: "fuzz", summary: "x", args: null, changes: draft.changes() }) as object;
+  else
+    draft.put(kind, {
+      ...entity,
+      ...(roll(2) === 0 ? { id: v7() } : "name" in entity ? { name: `n${roll(1000)}` } : {}),
+    } as never);
+  return encodeBatch({
+    id: v7(),
+    planner: "fuzz",
+    summary: "x",
+    args: null,
+    changes: draft.changes(),
+  }) as object;
 }
 
 test(`${REQUESTS} requests that are almost right are answered, and none of them by a failure of the server`, async () => {
   const [enter, sites, batches, undo, redo, history, open] = await Promise.all([
-    import("@/app/api/enter/route"), import("@/app/api/sites/route"), import("@/app/api/sites/[site]/batches/route"), import("@/app/api/sites/[site]/undo/route"),
-    import("@/app/api/sites/[site]/redo/route"), import("@/app/api/sites/[site]/history/route"), import("@/app/api/sites/[site]/plan/route"),
+    import("@/app/api/enter/route"),
+    import("@/app/api/sites/route"),
+    import("@/app/api/sites/[site]/batches/route"),
+    import("@/app/api/sites/[site]/undo/route"),
+    import("@/app/api/sites/[site]/redo/route"),
+    import("@/app/api/sites/[site]/history/route"),
+    import("@/app/api/sites/[site]/plan/route"),
   ]);
   const key = await newKey();
-  const cookie = cookieOf(await ask(enter.POST, { method: "POST", path: "/api/enter", body: { key, name: "Ruth" } }));
+  const cookie = cookieOf(
+    await ask(enter.POST, { method: "POST", path: "/api/enter", body: { key, name: "Ruth" } }),
+  );
   const file = encodePlan(plan);
-  const made = await ask(sites.POST, { method: "POST", path: "/api/sites", body: { by: "file", id: v7(), batch: v7(), file }, cookie });
+  const made = await ask(sites.POST, {
+    method: "POST",
+    path: "/api/sites",
+    body: { by: "file", id: v7(), batch: v7(), file },
+    cookie,
+  });
   const { id: site } = (await made.json()) as { id: string };
   const roll = dice(1027);
-  const query = () => encodeURIComponent(String(pick(roll, ["1", "2", "99999999999999999999", "-1", "1e9", "NaN", "", "0x10", site, "\u0000", "a".repeat(3000)])));
+  const query = () =>
+    encodeURIComponent(
+      String(
+        pick(roll, [
+          "1",
+          "2",
+          "99999999999999999999",
+          "-1",
+          "1e9",
+          "NaN",
+          "",
+          "0x10",
+          site,
+          "\u0000",
+          "a".repeat(3000),
+        ]),
+      ),
+    );
   const asked = (): Request => {
-    const params: Record<string, string> = { site: roll(8) === 0 ? String(pick(roll, [v7(), "../x", "", "%27", site.toUpperCase(), "a".repeat(400)])) : site };
-    const post = (handler: Handler, body: unknown): Request => ({ handler, method: "POST", path: "/api/any", body: roll(20) === 0 ? JSON.stringify(body).slice(0, roll(200)) : roll(4) === 0 ? body : spoiled(body, roll), params });
-    const get = (handler: Handler, name: string): Request => ({ handler, method: "GET", path: `/api/any${name === "" ? "" : `?${name}=${roll(2) === 0 ? roll(9) : query()}`}${roll(4) === 0 ? `${name === "" ? "?" : "&"}about=${query()}` : ""}`, body: undefined, params });
+    const params: Record<string, string> = {
+      site:
+        roll(8) === 0
+          ? String(pick(roll, [v7(), "../x", "", "%27", site.toUpperCase(), "a".repeat(400)]))
+          : site,
+    };
+    const post = (handler: Handler, body: unknown): Request => ({
+      handler,
+      method: "POST",
+      path: "/api/any",
+      body:
+        roll(20) === 0
+          ? JSON.stringify(body).slice(0, roll(200))
+          : roll(4) === 0
+            ? body
+            : spoiled(body, roll),
+      params,
+    });
+    const get = (handler: Handler, name: string): Request => ({
+      handler,
+      method: "GET",
+      path: `/api/any${name === "" ? "" : `?${name}=${roll(2) === 0 ? roll(9) : query()}`}${roll(4) === 0 ? `${name === "" ? "?" : "&"}about=${query()}` : ""}`,
+      body: undefined,
+      params,
+    });
     switch (roll(12)) {
-      case 0: return post(sites.POST, { by: "file", id: v7(), batch: v7(), file });
-      case 1: return post(sites.POST, { by: "name", id: v7(), name: "A site", kind: "office", timeZone: "Europe/Paris" });
-      case 2: return post(undo.POST, { id: v7(), settled: [{ id: v7(), field: "name", keep: "mine" }].slice(roll(2)) });
-      case 3: return post(redo.POST, { id: v7(), settled: [{ id: v7(), field: "name", keep: "mine" }].slice(roll(2)) });
-      case 4: return get(history.GET, "before");
-      case 5: return get(batches.GET, "after");
-      case 6: return get(open.GET, "");
-      case 7: return post(enter.POST, { key, name: "Ruth" });
-      default: return post(batches.POST, { revision: 1 + roll(5), batch: aBatch(roll) });
+      case 0:
+        return post(sites.POST, { by: "file", id: v7(), batch: v7(), file });
+      case 1:
+        return post(sites.POST, {
+          by: "name",
+          id: v7(),
+          name: "A site",
+          kind: "office",
+          timeZone: "Europe/Paris",
+        });
+      case 2:
+        return post(undo.POST, {
+          id: v7(),
+          settled: [{ id: v7(), field: "name", keep: "mine" }].slice(roll(2)),
+        });
+      case 3:
+        return post(redo.POST, {
+          id: v7(),
+          settled: [{ id: v7(), field: "name", keep: "mine" }].slice(roll(2)),
+        });
+      case 4:
+        return get(history.GET, "before");
+      case 5:
+        return get(batches.GET, "after");
+      case 6:
+        return get(open.GET, "");
+      case 7:
+        return post(enter.POST, { key, name: "Ruth" });
+      default:
+        return post(batches.POST, { revision: 1 + roll(5), batch: aBatch(roll) });
     }
   };
   const statuses = new Map<number, number>();
@@ -83,13 +212,22 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     const request = asked();
     const answer = await ask(request.handler, { ...request, cookie });
     statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
-    if (answer.status >= 500) wrong.push(`${answer.status} to ${request.method} ${JSON.stringify(request.body)?.slice(0, 400) ?? request.path ?? ""}`);
+    if (answer.status >= 500)
+      wrong.push(
+        `${answer.status} to ${request.method} ${JSON.stringify(request.body)?.slice(0, 400) ?? request.path ?? ""}`,
+      );
     else if (answer.status >= 400) {
       const { sentence } = (await answer.json()) as { sentence?: unknown };
-      if (typeof sentence !== "string" || !/^\S.*[.?]$/su.test(sentence)) wrong.push(`${answer.status} says ${JSON.stringify(sentence)}`);
+      if (typeof sentence !== "string" || !/^\S.*[.?]$/su.test(sentence))
+        wrong.push(`${answer.status} says ${JSON.stringify(sentence)}`);
     }
   }
-  console.info(`${REQUESTS} requests: ${[...statuses].sort(([a], [b]) => a - b).map(([status, count]) => `${count} × ${status}`).join(", ")}`);
+  console.info(
+    `${REQUESTS} requests: ${[...statuses]
+      .sort(([a], [b]) => a - b)
+      .map(([status, count]) => `${count} × ${status}`)
+      .join(", ")}`,
+  );
   expect(wrong).toEqual([]);
   // Both sides of the door were met: some were right all the same, most were refused.
   expect(statuses.get(200) ?? 0).toBeGreaterThan(REQUESTS / 20);

@@ -1,10 +1,24 @@
 import { BodyScan, MOST_DEPTH } from "./body-scan";
 
-export type Body = { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly code: "too-large" | "bad-request"; readonly sentence: string };
+export type Body =
+  | { readonly ok: true; readonly value: unknown }
+  | { readonly ok: false; readonly code: "too-large" | "bad-request"; readonly sentence: string };
 
-const tooLarge = (maxBytes: number): Body => ({ ok: false, code: "too-large", sentence: `At most ${maxBytes < 1_000_000 ? `${Math.floor(maxBytes / 1000)} kB` : `${Math.floor(maxBytes / 1_000_000)} MB`} are taken here.` });
-const TOO_DEEP: Body = { ok: false, code: "bad-request", sentence: `The request nests more than ${MOST_DEPTH} lists and objects in one another; nothing that belongs here does.` };
-const TOO_MANY: Body = { ok: false, code: "too-large", sentence: "The request holds more values than the largest plan." };
+const tooLarge = (maxBytes: number): Body => ({
+  ok: false,
+  code: "too-large",
+  sentence: `At most ${maxBytes < 1_000_000 ? `${Math.floor(maxBytes / 1000)} kB` : `${Math.floor(maxBytes / 1_000_000)} MB`} are taken here.`,
+});
+const TOO_DEEP: Body = {
+  ok: false,
+  code: "bad-request",
+  sentence: `The request nests more than ${MOST_DEPTH} lists and objects in one another; nothing that belongs here does.`,
+};
+const TOO_MANY: Body = {
+  ok: false,
+  code: "too-large",
+  sentence: "The request holds more values than the largest plan.",
+};
 const NO_JSON: Body = { ok: false, code: "bad-request", sentence: "The request is no JSON." };
 
 /** The JSON of a request of at most `maxBytes`; reading stops as soon as there is more, or as it nests too deep or holds too much. */

@@ -14,11 +14,25 @@ import { readBody } from "./read-body";
 
 type Context = { readonly params: Promise<Record<string, string | string[] | undefined> | undefined> };
 type Handler = (request: Request, context: Context) => Promise<Response>;
-interface Parts<P, Q, B> { readonly params: P; readonly query: Q; readonly body: B }
-interface Asked<P, Q, B> extends Parts<P, Q, B> { readonly person: Person; readonly headers: Headers }
+interface Parts<P, Q, B> {
+  readonly params: P;
+  readonly query: Q;
+  readonly body: B;
+}
+interface Asked<P, Q, B> extends Parts<P, Q, B> {
+  readonly person: Person;
+  readonly headers: Headers;
+}
 /** What a handler answers, and the cookie it sets with it. */
-export interface Reply { readonly value: unknown; readonly cookie?: string; /** Instead of the value: a body that is JSON already. */ readonly ready?: ReadyBody }
-export interface ReadyBody { readonly bytes: Uint8Array<ArrayBuffer>; readonly headers: Readonly<Record<string, string>> }
+export interface Reply {
+  readonly value: unknown;
+  readonly cookie?: string;
+  /** Instead of the value: a body that is JSON already. */ readonly ready?: ReadyBody;
+}
+export interface ReadyBody {
+  readonly bytes: Uint8Array<ArrayBuffer>;
+  readonly headers: Readonly<Record<string, string>>;
+}
 
 const NO_STORE = { "cache-control": "no-store" };
 
@@ -26,10 +40,15 @@ const refuse = (code: ErrorCode, sentence: string = ERRORS[code].text, more: obj
   Response.json({ code, sentence, ...more }, { status: ERRORS[code].status, headers: NO_STORE });
 
 /** "body.batch.changes.4.after.vid: a VLAN ID is …". */
-const misfitSentence = ({ issue, path }: Misfit, value: unknown, part: string): string => `${[part, ...path].join(".")}: ${issueSentence(issue, valueAt(value, path))}`;
+const misfitSentence = ({ issue, path }: Misfit, value: unknown, part: string): string =>
+  `${[part, ...path].join(".")}: ${issueSentence(issue, valueAt(value, path))}`;
 
 /** The part of a request by its schema, or the sentence of what is wrong with it. */
-async function parsePart<T>(schema: z.ZodType<T> | SlicedBody<T>, value: unknown, part: string): Promise<{ value: T } | { sentence: string }> {
+async function parsePart<T>(
+  schema: z.ZodType<T> | SlicedBody<T>,
+  value: unknown,
+  part: string,
+): Promise<{ value: T } | { sentence: string }> {
   if ("read" in schema) {
     const read = await schema.read(value, pauseAfterAWhile());
     return "value" in read ? read : { sentence: misfitSentence(read, value, part) };
@@ -37,18 +56,34 @@ async function parsePart<T>(schema: z.ZodType<T> | SlicedBody<T>, value: unknown
   const read = schema.safeParse(value);
   if (read.success) return { value: read.data };
   const [issue] = read.error.issues;
-  return { sentence: issue === undefined ? `${part} does not fit.` : misfitSentence({ issue, path: issue.path }, value, part) };
+  return {
+    sentence:
+      issue === undefined
+        ? `${part} does not fit.`
+        : misfitSentence({ issue, path: issue.path }, value, part),
+  };
 }
 
-async function parse<P, Q, B>(contract: Contract<P, Q, B>, request: Request, context: Context): Promise<Parts<P, Q, B> | Response> {
+async function parse<P, Q, B>(
+  contract: Contract<P, Q, B>,
+  request: Request,
+  context: Context,
+): Promise<Parts<P, Q, B> | Response> {
   const params = await parsePart(contract.params, (await context.params) ?? {}, "address");
   if ("sentence" in params) return refuse("bad-request", params.sentence);
-  const query = await parsePart(contract.query, Object.fromEntries(new URL(request.url).searchParams), "query");
+  const query = await parsePart(
+    contract.query,
+    Object.fromEntries(new URL(request.url).searchParams),
+    "query",
+  );
   if ("sentence" in query) return refuse("bad-request", query.sentence);
-  const raw = contract.maxBytes === 0 ? { ok: true as const, value: null } : await readBody(request, contract.maxBytes);
+  const raw =
+    contract.maxBytes === 0 ? { ok: true as const, value: null } : await readBody(request, contract.maxBytes);
   if (!raw.ok) return refuse(raw.code, raw.sentence);
   const body = await parsePart(contract.body, raw.value, "body");
-  return "sentence" in body ? refuse("bad-request", body.sentence) : { params: params.value, query: query.value, body: body.value };
+  return "sentence" in body
+    ? refuse("bad-request", body.sentence)
+    : { params: params.value, query: query.value, body: body.value };
 }
 
 /** Runs the work; what the database could not do becomes a refusal, anything else unexpected stays a bug. */
@@ -64,26 +99,43 @@ async function withStorage(work: () => Promise<Response>): Promise<Response> {
 function answer(result: Result<Reply, AppError>): Response {
   if (!result.ok) return refuse(result.error.code, result.error.sentence, presentError(result.error));
   const { value, cookie, ready } = result.value;
-  if (ready !== undefined) return new Response(ready.bytes, { headers: { ...NO_STORE, "content-type": "application/json", ...ready.headers } });
-  return Response.json(value, { headers: { ...NO_STORE, ...(cookie === undefined ? {} : { "set-cookie": cookie }) } });
+  if (ready !== undefined)
+    return new Response(ready.bytes, {
+      headers: { ...NO_STORE, "content-type": "application/json", ...ready.headers },
+    });
+  return Response.json(value, {
+    headers: { ...NO_STORE, ...(cookie === undefined ? {} : { "set-cookie": cookie }) },
+  });
 }
 
 /** A route handler: let in, parse by the contract, ask the use case, answer. */
-export const route = <P, Q, B>(contract: Contract<P, Q, B>, handle: (asked: Asked<P, Q, B>) => Promise<Result<Reply, AppError>>): Handler =>
-  (request, context) => withStorage(async () => {
-    const admission = await authorise(request);
-    if (!admission.admitted) return refuse(admission.code);
-    const asked = await parse(contract, request, context);
-    return asked instanceof Response ? asked : answer(await handle({ ...asked, person: admission.person, headers: request.headers }));
-  });
+export const route =
+  <P, Q, B>(
+    contract: Contract<P, Q, B>,
+    handle: (asked: Asked<P, Q, B>) => Promise<Result<Reply, AppError>>,
+  ): Handler =>
+  (request, context) =>
+    withStorage(async () => {
+      const admission = await authorise(request);
+      if (!admission.admitted) return refuse(admission.code);
+      const asked = await parse(contract, request, context);
+      return asked instanceof Response
+        ? asked
+        : answer(await handle({ ...asked, person: admission.person, headers: request.headers }));
+    });
 
 /** The door itself: the one route without a session. Host and Origin are checked all the same. */
-export const doorRoute = <P, Q, B>(contract: Contract<P, Q, B>, handle: (asked: Parts<P, Q, B> & { readonly headers: Headers }) => Promise<Reply | null>): Handler =>
-  (request, context) => withStorage(async () => {
-    const wrong = wrongPlace(request);
-    if (wrong !== null) return refuse(wrong);
-    const asked = await parse(contract, request, context);
-    if (asked instanceof Response) return asked;
-    const reply = await handle({ ...asked, headers: request.headers });
-    return reply === null ? refuse("bad-link") : answer({ ok: true, value: reply });
-  });
+export const doorRoute =
+  <P, Q, B>(
+    contract: Contract<P, Q, B>,
+    handle: (asked: Parts<P, Q, B> & { readonly headers: Headers }) => Promise<Reply | null>,
+  ): Handler =>
+  (request, context) =>
+    withStorage(async () => {
+      const wrong = wrongPlace(request);
+      if (wrong !== null) return refuse(wrong);
+      const asked = await parse(contract, request, context);
+      if (asked instanceof Response) return asked;
+      const reply = await handle({ ...asked, headers: request.headers });
+      return reply === null ? refuse("bad-link") : answer({ ok: true, value: reply });
+    });

@@ -12,7 +12,13 @@ import { stores } from "@/composition";
 import { decodePlanSliced, encodeChanges } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import { sessionCookie, tokenOf } from "./authorise";
-import { STEPS_HEADER, type CommitAnswer, type NewsAnswer, type SiteAnswer, type StepAnswer } from "./contracts/answers";
+import {
+  STEPS_HEADER,
+  type CommitAnswer,
+  type NewsAnswer,
+  type SiteAnswer,
+  type StepAnswer,
+} from "./contracts/answers";
 import { idText, type SlicedBody } from "./contracts/contract";
 import type { CommitBody } from "./contracts/commit-contract";
 import type { createSiteContract, enterContract, stepContract } from "./contracts/site-contracts";
@@ -25,13 +31,22 @@ import type { Reply } from "./route";
 
 type Answer = Promise<Result<Reply, AppError>>;
 type BodyOf<C> = C extends { body: z.ZodType<infer B> | SlicedBody<infer B> } ? B : never;
-interface OfSite { readonly params: { readonly site: string }; readonly person: Person }
+interface OfSite {
+  readonly params: { readonly site: string };
+  readonly person: Person;
+}
 
 const MONTH_SECONDS = 30 * 86_400;
-const map = <T>(result: Result<T, AppError>, present: (value: T) => unknown): Result<Reply, AppError> => (result.ok ? ok({ value: present(result.value) }) : result);
+const map = <T>(result: Result<T, AppError>, present: (value: T) => unknown): Result<Reply, AppError> =>
+  result.ok ? ok({ value: present(result.value) }) : result;
 
 /** Behind TLS the cookie is for TLS only. */
-const cookieText = (name: string, token: string, seconds: number, { headers }: { headers: Headers }): string =>
+const cookieText = (
+  name: string,
+  token: string,
+  seconds: number,
+  { headers }: { headers: Headers },
+): string =>
   `${name}=${token}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${seconds}${headers.get("origin")?.startsWith("https://") === true ? "; Secure" : ""}`;
 
 export async function signOut(asked: { headers: Headers }): Answer {
@@ -41,29 +56,47 @@ export async function signOut(asked: { headers: Headers }): Answer {
   return ok({ value: {}, cookie: cookieText(await sessionCookie(), "", 0, asked) });
 }
 
-export async function comeIn({ body, headers }: { body: BodyOf<typeof enterContract>; headers: Headers }): Promise<Reply | null> {
+export async function comeIn({
+  body,
+  headers,
+}: {
+  body: BodyOf<typeof enterContract>;
+  headers: Headers;
+}): Promise<Reply | null> {
   const { entries, tools } = stores();
   const entered = await enter(entries, tools, body.key, body.name);
-  return entered === null ? null : {
-    value: { name: entered.person.name },
-    cookie: cookieText(await sessionCookie(), entered.token, MONTH_SECONDS, { headers }),
-  };
+  return entered === null
+    ? null
+    : {
+        value: { name: entered.person.name },
+        cookie: cookieText(await sessionCookie(), entered.token, MONTH_SECONDS, { headers }),
+      };
 }
 
 /** For pages, which have let the person in themselves. */
 export const readSites = (): Promise<SiteAnswer[]> => stores().plans.listSites();
-export const siteName = async (site: string): Promise<string | null> => (idText.safeParse(site).success ? stores().plans.nameOf(site) : null);
+export const siteName = async (site: string): Promise<string | null> =>
+  idText.safeParse(site).success ? stores().plans.nameOf(site) : null;
 
 export const listSites = async (): Answer => ok({ value: await readSites() });
 
-export async function addSite({ body, person }: { body: BodyOf<typeof createSiteContract>; person: Person }): Answer {
+export async function addSite({
+  body,
+  person,
+}: {
+  body: BodyOf<typeof createSiteContract>;
+  person: Person;
+}): Answer {
   const { plans } = stores();
   if (body.by === "name") return map(await createSite(plans, body), (site) => site);
   const read = await decodePlanSliced(body.file, pauseAfterAWhile());
-  return read.ok ? map(await storePlan(plans, body.id, body.batch, read.value, person), (site) => site) : err(badFile(read.error));
+  return read.ok
+    ? map(await storePlan(plans, body.id, body.batch, read.value, person), (site) => site)
+    : err(badFile(read.error));
 }
 
-export const deleteSite = async ({ params }: OfSite): Answer => map(await removeSite(stores().plans, params.site), (site) => site);
+export const deleteSite = async ({ params }: OfSite): Answer =>
+  map(await removeSite(stores().plans, params.site), (site) => site);
 
 /** The plan; what the person can undo goes in a header, since the body is the same for everybody. */
 export async function openPlan({ params, person, headers }: OfSite & { headers: Headers }): Answer {
@@ -71,26 +104,49 @@ export async function openPlan({ params, person, headers }: OfSite & { headers: 
   if (!opened.ok) return opened;
   const { plan, revision, steps } = opened.value;
   const { bytes, headers: own } = await planBody(plan, revision, headers);
-  return ok({ value: null, ready: { bytes, headers: { ...own, [STEPS_HEADER]: encodeURIComponent(JSON.stringify(steps)) } } });
+  return ok({
+    value: null,
+    ready: { bytes, headers: { ...own, [STEPS_HEADER]: encodeURIComponent(JSON.stringify(steps)) } },
+  });
 }
 
 export const commit = async ({ params, body, person }: OfSite & { body: CommitBody }): Answer =>
-  map(await commitBatch(stores().plans, { site: params.site, ...body, by: person }),
-    ({ revision, entries }) => ({ revision, entries: entries.map(presentEntry) }) as CommitAnswer);
+  map(
+    await commitBatch(stores().plans, { site: params.site, ...body, by: person }),
+    ({ revision, entries }) => ({ revision, entries: entries.map(presentEntry) }) as CommitAnswer,
+  );
 
 export const readNews = async ({ params, query, person }: OfSite & { query: { after: number } }): Answer =>
-  map(await newsSince(stores().plans, params.site, query.after, person), (news) => ({ ...news, entries: news.entries.map(presentEntry) }) as NewsAnswer);
+  map(
+    await newsSince(stores().plans, params.site, query.after, person),
+    (news) => ({ ...news, entries: news.entries.map(presentEntry) }) as NewsAnswer,
+  );
 
-const stepAnswer = ({ revision, batch }: Stepped): StepAnswer => ({ revision, summary: batch.summary, changes: encodeChanges(batch.changes) });
+const stepAnswer = ({ revision, batch }: Stepped): StepAnswer => ({
+  revision,
+  summary: batch.summary,
+  changes: encodeChanges(batch.changes),
+});
 
 type StepAsked = OfSite & { body: BodyOf<typeof stepContract> };
-const stepOf = ({ params, body, person }: StepAsked): Step => ({ site: params.site, batchId: body.id, by: person, settled: body.settled });
-export const undoLast = async (asked: StepAsked): Answer => map(await undo(stores().plans, stepOf(asked)), stepAnswer);
-export const redoLast = async (asked: StepAsked): Answer => map(await redo(stores().plans, stepOf(asked)), stepAnswer);
+const stepOf = ({ params, body, person }: StepAsked): Step => ({
+  site: params.site,
+  batchId: body.id,
+  by: person,
+  settled: body.settled,
+});
+export const undoLast = async (asked: StepAsked): Answer =>
+  map(await undo(stores().plans, stepOf(asked)), stepAnswer);
+export const redoLast = async (asked: StepAsked): Answer =>
+  map(await redo(stores().plans, stepOf(asked)), stepAnswer);
 
 /** The day by the server's clock, on which support dates are judged. */
 const today = (): string => new Date().toISOString().slice(0, 10);
-export const readSoundness = async ({ params }: OfSite): Answer => map(await soundness(stores().plans, params.site, today()), (found) => found);
+export const readSoundness = async ({ params }: OfSite): Answer =>
+  map(await soundness(stores().plans, params.site, today()), (found) => found);
 
-export const readHistory = async ({ params, query }: OfSite & { query: { before: number; about?: string | undefined } }): Answer =>
+export const readHistory = async ({
+  params,
+  query,
+}: OfSite & { query: { before: number; about?: string | undefined } }): Answer =>
   map(await history(stores().plans, params.site, query.before, query.about ?? null), (lines) => lines);

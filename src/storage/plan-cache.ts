@@ -1,6 +1,9 @@
 import type { Plan } from "@/core/plan";
 
-export interface CachedPlan { readonly revision: number; readonly plan: Plan }
+export interface CachedPlan {
+  readonly revision: number;
+  readonly plan: Plan;
+}
 
 /** The last plans asked for, by `cacheKey` and revision. A revision never changes its plan, so nothing here can be stale. */
 export interface PlanCache {

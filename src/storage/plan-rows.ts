@@ -1,19 +1,45 @@
 import { z } from "zod";
 import { pauseAfterAWhile } from "@/application/in-slices";
-import { COLLECTION_KINDS, SCHEMAS, emptyPlan, type Change, type CollectionKind, type Entity, type Kind, type Plan, type Site } from "@/core/plan";
+import {
+  COLLECTION_KINDS,
+  SCHEMAS,
+  emptyPlan,
+  type Change,
+  type CollectionKind,
+  type Entity,
+  type Kind,
+  type Plan,
+  type Site,
+} from "@/core/plan";
 import type { Tx, Row } from "./pool";
 import { columnsOf, readRow, writeRow, type Fields } from "./rows/row-map";
 import { ROW_MAPS, SITE_MAP } from "./rows/row-maps";
-import { clearAllOfSite, clearReference, deleteAllOfSite, deleteRows, insertRow, insertTouched, selectOfSite, setReference, sql, updateById, upsertRows, type SqlValue } from "./sql";
+import {
+  clearAllOfSite,
+  clearReference,
+  deleteAllOfSite,
+  deleteRows,
+  insertRow,
+  insertTouched,
+  selectOfSite,
+  setReference,
+  sql,
+  updateById,
+  upsertRows,
+  type SqlValue,
+} from "./sql";
 
 /** Rows in one statement: well below the 65,535 parameters that a prepared statement can have. */
 const ROWS_AT_ONCE = 400;
 
 function inRuns<T>(items: readonly T[]): T[][] {
-  return Array.from({ length: Math.ceil(items.length / ROWS_AT_ONCE) }, (_, i) => items.slice(i * ROWS_AT_ONCE, (i + 1) * ROWS_AT_ONCE));
+  return Array.from({ length: Math.ceil(items.length / ROWS_AT_ONCE) }, (_, i) =>
+    items.slice(i * ROWS_AT_ONCE, (i + 1) * ROWS_AT_ONCE),
+  );
 }
 
-const encoded = (kind: Kind, entity: Entity): Fields => z.encode(SCHEMAS[kind] as z.ZodType, entity) as Fields;
+const encoded = (kind: Kind, entity: Entity): Fields =>
+  z.encode(SCHEMAS[kind] as z.ZodType, entity) as Fields;
 const decoded = (kind: Kind, fields: Fields): Entity => (SCHEMAS[kind] as z.ZodType).parse(fields) as Entity;
 
 /** The references that make circles: written as NULL first, set when everything stands. */
@@ -26,7 +52,10 @@ const LATE: Partial<Record<CollectionKind, { readonly column: string; readonly t
 
 async function readLinkEnds(tx: Tx, site: string): Promise<Map<string, { a?: string; b?: string }>> {
   const ends = new Map<string, { a?: string; b?: string }>();
-  const rows = await tx.all(sql`SELECT link_id, which, port_id FROM link_end WHERE site_id = ${site}`, (row) => row);
+  const rows = await tx.all(
+    sql`SELECT link_id, which, port_id FROM link_end WHERE site_id = ${site}`,
+    (row) => row,
+  );
   for (const row of rows) {
     const known = ends.get(String(row.link_id)) ?? {};
     ends.set(String(row.link_id), { ...known, [row.which === "a" ? "a" : "b"]: String(row.port_id) });
@@ -59,13 +88,22 @@ export async function readPlan(tx: Tx, siteId: string): Promise<Plan | null> {
 
 async function readSite(tx: Tx, id: string): Promise<Site | null> {
   const row = await tx.maybeOne(
-    sql`SELECT id, name, kind, time_zone, blocks, conventions, radio, keep_clear FROM site WHERE id = ${id}`, (found) => found,
+    sql`SELECT id, name, kind, time_zone, blocks, conventions, radio, keep_clear FROM site WHERE id = ${id}`,
+    (found) => found,
   );
   return row === null ? null : (decoded("site", readRow(SITE_MAP, row)) as Site);
 }
 
-export const insertSite = (tx: Tx, site: Site): Promise<number> => tx.run(insertRow("site", ["id", ...columnsOf(SITE_MAP)], [site.id, ...writeRow(SITE_MAP, encoded("site", site))]));
-const updateSite = (tx: Tx, site: Site): Promise<number> => tx.run(updateById("site", columnsOf(SITE_MAP), writeRow(SITE_MAP, encoded("site", site)), site.id));
+export const insertSite = (tx: Tx, site: Site): Promise<number> =>
+  tx.run(
+    insertRow(
+      "site",
+      ["id", ...columnsOf(SITE_MAP)],
+      [site.id, ...writeRow(SITE_MAP, encoded("site", site))],
+    ),
+  );
+const updateSite = (tx: Tx, site: Site): Promise<number> =>
+  tx.run(updateById("site", columnsOf(SITE_MAP), writeRow(SITE_MAP, encoded("site", site)), site.id));
 
 /** A row with its late reference left out, and that reference. */
 function rowOf(kind: CollectionKind, site: string, entity: Entity): { row: SqlValue[]; late: SqlValue } {
@@ -77,39 +115,63 @@ function rowOf(kind: CollectionKind, site: string, entity: Entity): { row: SqlVa
   return { row: [site, entity.id, ...row], late };
 }
 
-const changesOf = (changes: readonly Change[], kind: Kind) => changes.filter((change) => change.kind === kind);
-const gone = (changes: readonly Change[], kind: Kind): string[] => changesOf(changes, kind).filter((c) => c.after === null).map((c) => c.id);
+const changesOf = (changes: readonly Change[], kind: Kind) =>
+  changes.filter((change) => change.kind === kind);
+const gone = (changes: readonly Change[], kind: Kind): string[] =>
+  changesOf(changes, kind)
+    .filter((c) => c.after === null)
+    .map((c) => c.id);
 
 /**
  * Writes what `applyChanges` has accepted, in an order in which every foreign key holds all the way: what makes circles is
  * taken off, new and changed rows come from the root outwards, what makes circles is put on, then what goes goes the other way.
  */
 export async function writeChanges(tx: Tx, site: string, changes: readonly Change[]): Promise<void> {
-  for (const change of changes) if (change.kind === "site" && change.after !== null) await updateSite(tx, change.after);
+  for (const change of changes)
+    if (change.kind === "site" && change.after !== null) await updateSite(tx, change.after);
   const links = changesOf(changes, "link");
-  for (const run of inRuns(links.filter((c) => c.before !== null).map((c) => c.id))) await tx.run(deleteRows("link_end", "link_id", site, run));
+  for (const run of inRuns(links.filter((c) => c.before !== null).map((c) => c.id)))
+    await tx.run(deleteRows("link_end", "link_id", site, run));
   const late: { table: string; column: string; id: string; value: SqlValue }[] = [];
   for (const kind of COLLECTION_KINDS) {
-    const kept = changesOf(changes, kind).flatMap((change) => (change.after === null ? [] : [change.after as Entity]));
+    const kept = changesOf(changes, kind).flatMap((change) =>
+      change.after === null ? [] : [change.after as Entity],
+    );
     for (const run of inRuns(kept)) {
       const rows = run.map((entity) => ({ entity, ...rowOf(kind, site, entity) }));
-      await tx.run(upsertRows(ROW_MAPS[kind].table, columnsOf(ROW_MAPS[kind]), rows.map(({ row }) => row)));
+      await tx.run(
+        upsertRows(
+          ROW_MAPS[kind].table,
+          columnsOf(ROW_MAPS[kind]),
+          rows.map(({ row }) => row),
+        ),
+      );
       const reference = LATE[kind];
-      if (reference !== undefined) late.push(...rows.filter((r) => r.late !== null).map((r) => ({ ...reference, id: r.entity.id, value: r.late })));
+      if (reference !== undefined)
+        late.push(
+          ...rows
+            .filter((r) => r.late !== null)
+            .map((r) => ({ ...reference, id: r.entity.id, value: r.late })),
+        );
     }
   }
   for (const change of links) {
     if (change.kind !== "link" || change.after === null) continue;
     const { id, a, b } = change.after;
-    await tx.run(sql`INSERT INTO link_end (site_id, link_id, which, port_id) VALUES (${site}, ${id}, 'a', ${a}), (${site}, ${id}, 'b', ${b})`);
+    await tx.run(
+      sql`INSERT INTO link_end (site_id, link_id, which, port_id) VALUES (${site}, ${id}, 'a', ${a}), (${site}, ${id}, 'b', ${b})`,
+    );
   }
   for (const { table, column, id, value } of late) await tx.run(setReference(table, column, site, id, value));
   for (const kind of [...COLLECTION_KINDS].reverse()) {
     const reference = LATE[kind];
-    if (reference !== undefined) for (const run of inRuns(gone(changes, kind))) await tx.run(clearReference(reference.table, reference.column, site, run));
+    if (reference !== undefined)
+      for (const run of inRuns(gone(changes, kind)))
+        await tx.run(clearReference(reference.table, reference.column, site, run));
   }
   for (const kind of [...COLLECTION_KINDS].reverse()) {
-    for (const run of inRuns(gone(changes, kind))) await tx.run(deleteRows(ROW_MAPS[kind].table, "id", site, run));
+    for (const run of inRuns(gone(changes, kind)))
+      await tx.run(deleteRows(ROW_MAPS[kind].table, "id", site, run));
   }
 }
 
@@ -117,9 +179,16 @@ export async function writeChanges(tx: Tx, site: string, changes: readonly Chang
 const TOUCHED_AT_ONCE = 2000;
 
 /** Notes which entities a batch touched. */
-export async function writeTouched(tx: Tx, site: string, revision: number, changes: readonly Change[]): Promise<void> {
+export async function writeTouched(
+  tx: Tx,
+  site: string,
+  revision: number,
+  changes: readonly Change[],
+): Promise<void> {
   for (let from = 0; from < changes.length; from += TOUCHED_AT_ONCE) {
-    await tx.run(insertTouched(changes.slice(from, from + TOUCHED_AT_ONCE).map(({ id }) => [site, id, revision])));
+    await tx.run(
+      insertTouched(changes.slice(from, from + TOUCHED_AT_ONCE).map(({ id }) => [site, id, revision])),
+    );
   }
 }
 
@@ -127,7 +196,8 @@ export async function writeTouched(tx: Tx, site: string, revision: number, chang
 export async function deleteSite(tx: Tx, site: string): Promise<void> {
   for (const { table, column } of Object.values(LATE)) await tx.run(clearAllOfSite(table, column, site));
   await tx.run(deleteAllOfSite("link_end", site));
-  for (const kind of [...COLLECTION_KINDS].reverse()) await tx.run(deleteAllOfSite(ROW_MAPS[kind].table, site));
+  for (const kind of [...COLLECTION_KINDS].reverse())
+    await tx.run(deleteAllOfSite(ROW_MAPS[kind].table, site));
   await tx.run(deleteAllOfSite("change_touch", site));
   await tx.run(deleteAllOfSite("change_batch", site));
   await tx.run(sql`DELETE FROM site WHERE id = ${site}`);

@@ -10,22 +10,42 @@ import { sql, sqlAfter } from "./sql";
 const instant = (value: unknown): string => `${String(value).replace(" ", "T")}Z`;
 const textOrNull = (value: unknown): string | null => (value === null ? null : String(value));
 
-const LINE = "SELECT b.revision, b.id, b.person_id, p.name AS person_name, b.made_at, b.planner, b.summary, b.undoes, b.redoes, b.change_count";
+const LINE =
+  "SELECT b.revision, b.id, b.person_id, p.name AS person_name, b.made_at, b.planner, b.summary, b.undoes, b.redoes, b.change_count";
 const FROM = "FROM change_batch b JOIN person p ON p.id = b.person_id";
 const lines = sqlAfter(`${LINE} ${FROM}`);
 const entries = sqlAfter(`${LINE}, b.changes ${FROM}`);
 
 const lineOf = (row: Row): LogLine => ({
-  revision: Number(row.revision), id: String(row.id), author: String(row.person_id), authorName: String(row.person_name), madeAt: instant(row.made_at),
-  planner: String(row.planner), summary: String(row.summary), undoes: textOrNull(row.undoes), redoes: textOrNull(row.redoes), changeCount: Number(row.change_count),
+  revision: Number(row.revision),
+  id: String(row.id),
+  author: String(row.person_id),
+  authorName: String(row.person_name),
+  madeAt: instant(row.made_at),
+  planner: String(row.planner),
+  summary: String(row.summary),
+  undoes: textOrNull(row.undoes),
+  redoes: textOrNull(row.redoes),
+  changeCount: Number(row.change_count),
 });
-const entryOf = (row: Row): LogEntry => ({ ...lineOf(row), changes: decodeChanges(JSON.parse(String(row.changes))) });
+const entryOf = (row: Row): LogEntry => ({
+  ...lineOf(row),
+  changes: decodeChanges(JSON.parse(String(row.changes))),
+});
 
-const ownLinesOn = (tx: Tx): OwnLines => (site, author, before, limit) =>
-  tx.all(lines`WHERE b.site_id = ${site} AND b.person_id = ${author} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`, lineOf);
+const ownLinesOn =
+  (tx: Tx): OwnLines =>
+  (site, author, before, limit) =>
+    tx.all(
+      lines`WHERE b.site_id = ${site} AND b.person_id = ${author} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`,
+      lineOf,
+    );
 
 /** A site as it stands: its revision, and when it was made, which tells it from one of the same id that was deleted. */
-interface Standing { readonly revision: number; readonly made: string }
+interface Standing {
+  readonly revision: number;
+  readonly made: string;
+}
 const standingOf = (row: Row): Standing => ({ revision: Number(row.revision), made: String(row.made_at) });
 
 /** Plans of a transaction's batches: kept apart until the commit, since a plan of a batch that was rolled back must never be answered. */
@@ -35,7 +55,10 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
   const standing = new Map<string, Standing>();
   const keyOf = (site: string): string => cacheKey(site, standing.get(site)?.made ?? "");
   const lockSite = async (site: string): Promise<number | null> => {
-    const found = await tx.maybeOne(sql`SELECT revision, made_at FROM site WHERE id = ${site} FOR UPDATE`, standingOf);
+    const found = await tx.maybeOne(
+      sql`SELECT revision, made_at FROM site WHERE id = ${site} FOR UPDATE`,
+      standingOf,
+    );
     if (found !== null) standing.set(site, found);
     return found?.revision ?? null;
   };
@@ -60,22 +83,33 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
         VALUES (${site}, ${revision}, ${batch.id}, ${by.id}, UTC_TIMESTAMP(3), ${batch.planner}, ${batch.summary}, ${JSON.stringify(batch.args ?? null)},
           ${undoes}, ${redoes}, ${batch.changes.length}, ${changes})`);
       await writeTouched(tx, site, revision, batch.changes);
-      await tx.run(sql`UPDATE site SET revision = ${revision}, changed_at = UTC_TIMESTAMP(3) WHERE id = ${site}`);
+      await tx.run(
+        sql`UPDATE site SET revision = ${revision}, changed_at = UTC_TIMESTAMP(3) WHERE id = ${site}`,
+      );
       fresh.set(keyOf(site), { revision, plan: after });
     },
     findEntry: (site, batch) => tx.maybeOne(entries`WHERE b.site_id = ${site} AND b.id = ${batch}`, entryOf),
-    entriesAfter: (site, revision) => tx.all(entries`WHERE b.site_id = ${site} AND b.revision > ${revision} ORDER BY b.revision`, entryOf),
+    entriesAfter: (site, revision) =>
+      tx.all(entries`WHERE b.site_id = ${site} AND b.revision > ${revision} ORDER BY b.revision`, entryOf),
     ownLines: ownLinesOn(tx),
   };
 }
 
 const summaryOf = (row: Row): SiteSummary => ({
-  id: String(row.id), name: String(row.name), kind: row.kind as SiteSummary["kind"], revision: Number(row.revision), changedAt: instant(row.changed_at), changedBy: textOrNull(row.changed_by),
-  segments: Number(row.segments), devices: Number(row.devices), hosts: Number(row.hosts),
+  id: String(row.id),
+  name: String(row.name),
+  kind: row.kind as SiteSummary["kind"],
+  revision: Number(row.revision),
+  changedAt: instant(row.changed_at),
+  changedBy: textOrNull(row.changed_by),
+  segments: Number(row.segments),
+  devices: Number(row.devices),
+  hosts: Number(row.hosts),
 });
 
 export function planStore(database: Database, cache: PlanCache): PlanStore {
-  const standing = (tx: Tx, site: string) => tx.maybeOne(sql`SELECT revision, made_at FROM site WHERE id = ${site}`, standingOf);
+  const standing = (tx: Tx, site: string) =>
+    tx.maybeOne(sql`SELECT revision, made_at FROM site WHERE id = ${site}`, standingOf);
   return {
     transaction: async (work) => {
       const fresh: Fresh = new Map();
@@ -86,38 +120,52 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
       for (const [key, { revision, plan }] of fresh) cache.put(key, revision, plan);
       return result;
     },
-    listSites: () => database.all(sql`SELECT s.id, s.name, s.kind, s.revision, s.changed_at,
+    listSites: () =>
+      database.all(
+        sql`SELECT s.id, s.name, s.kind, s.revision, s.changed_at,
         (SELECT COUNT(*) FROM segment g WHERE g.site_id = s.id) AS segments,
         (SELECT COUNT(*) FROM device d WHERE d.site_id = s.id) AS devices,
         (SELECT COUNT(*) FROM host h WHERE h.site_id = s.id) AS hosts,
         (SELECT p.name FROM change_batch b JOIN person p ON p.id = b.person_id WHERE b.site_id = s.id AND b.revision = s.revision) AS changed_by
-      FROM site s ORDER BY s.name, s.id`, summaryOf),
-    nameOf: (site) => database.maybeOne(sql`SELECT name FROM site WHERE id = ${site}`, (row) => String(row.name)),
+      FROM site s ORDER BY s.name, s.id`,
+        summaryOf,
+      ),
+    nameOf: (site) =>
+      database.maybeOne(sql`SELECT name FROM site WHERE id = ${site}`, (row) => String(row.name)),
     ownLines: ownLinesOn(database),
     news: async (site, after) => {
       const now = await standing(database, site);
       if (now === null) return null;
-      const came = now.revision <= after ? [] : await database.all(
-        entries`WHERE b.site_id = ${site} AND b.revision > ${after} AND b.revision <= ${now.revision} ORDER BY b.revision`, entryOf);
+      const came =
+        now.revision <= after
+          ? []
+          : await database.all(
+              entries`WHERE b.site_id = ${site} AND b.revision > ${after} AND b.revision <= ${now.revision} ORDER BY b.revision`,
+              entryOf,
+            );
       return { revision: now.revision, entries: came };
     },
     // One transaction reads one moment (InnoDB's repeatable read): nobody who writes has to wait for it.
-    snapshot: (site) => database.transaction(async (tx) => {
-      const now = await standing(tx, site);
-      if (now === null) return null;
-      const key = cacheKey(site, now.made);
-      const known = cache.get(key, now.revision);
-      const plan = known ?? (await readPlan(tx, site));
-      if (plan === null) return null;
-      if (known === null) cache.put(key, now.revision, plan);
-      return { plan, revision: now.revision };
-    }),
+    snapshot: (site) =>
+      database.transaction(async (tx) => {
+        const now = await standing(tx, site);
+        if (now === null) return null;
+        const key = cacheKey(site, now.made);
+        const known = cache.get(key, now.revision);
+        const plan = known ?? (await readPlan(tx, site));
+        if (plan === null) return null;
+        if (known === null) cache.put(key, now.revision, plan);
+        return { plan, revision: now.revision };
+      }),
     history: async (site, before, about, limit) => {
       if ((await standing(database, site)) === null) return null;
-      return database.all(about === null
-        ? lines`WHERE b.site_id = ${site} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`
-        : lines`JOIN change_touch t ON t.site_id = b.site_id AND t.revision = b.revision
-            WHERE t.site_id = ${site} AND t.entity_id = ${about} AND t.revision < ${before} ORDER BY t.revision DESC LIMIT ${limit}`, lineOf);
+      return database.all(
+        about === null
+          ? lines`WHERE b.site_id = ${site} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`
+          : lines`JOIN change_touch t ON t.site_id = b.site_id AND t.revision = b.revision
+            WHERE t.site_id = ${site} AND t.entity_id = ${about} AND t.revision < ${before} ORDER BY t.revision DESC LIMIT ${limit}`,
+        lineOf,
+      );
     },
   };
 }

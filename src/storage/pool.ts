@@ -1,5 +1,11 @@
 import "server-only";
-import { createPool, type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from "mysql2/promise";
+import {
+  createPool,
+  type Pool,
+  type PoolConnection,
+  type ResultSetHeader,
+  type RowDataPacket,
+} from "mysql2/promise";
 import { StorageError } from "@/application/storage-error";
 import { storageErrorOf } from "./errors";
 import type { Statement } from "./sql";
@@ -32,7 +38,9 @@ async function translated<T>(work: () => Promise<T>): Promise<T> {
 
 function txOn(connection: Pool | PoolConnection): Tx {
   const rows = async (statement: Statement): Promise<Row[]> => {
-    const [found] = await translated(() => connection.execute<RowDataPacket[]>(statement.text, [...statement.params]));
+    const [found] = await translated(() =>
+      connection.execute<RowDataPacket[]>(statement.text, [...statement.params]),
+    );
     return found;
   };
   return {
@@ -43,7 +51,9 @@ function txOn(connection: Pool | PoolConnection): Tx {
       return first === undefined ? null : decode(first);
     },
     run: async (statement) => {
-      const [result] = await translated(() => connection.execute<ResultSetHeader>(statement.text, [...statement.params]));
+      const [result] = await translated(() =>
+        connection.execute<ResultSetHeader>(statement.text, [...statement.params]),
+      );
       return result.affectedRows;
     },
   };
@@ -59,14 +69,24 @@ async function inTransaction<T>(pool: Pool, work: (tx: Tx) => Promise<T>): Promi
     return result;
   } catch (error) {
     // A connection that can't even roll back is of no use to the next one: destroy() closes it and the server rolls back.
-    await connection.rollback().then(() => connection.release(), () => connection.destroy());
+    await connection.rollback().then(
+      () => connection.release(),
+      () => connection.destroy(),
+    );
     throw error;
   }
 }
 
 export function openDatabase(uri: string): Database {
   const pool = createPool({
-    uri, connectionLimit: 12, maxPreparedStatements: 400, timezone: "Z", dateStrings: true, jsonStrings: true, supportBigNumbers: true, charset: "utf8mb4_unicode_ci",
+    uri,
+    connectionLimit: 12,
+    maxPreparedStatements: 400,
+    timezone: "Z",
+    dateStrings: true,
+    jsonStrings: true,
+    supportBigNumbers: true,
+    charset: "utf8mb4_unicode_ci",
   });
   return {
     ...txOn(pool),

@@ -2,16 +2,24 @@ export type SqlValue = string | number | null | Buffer;
 
 declare const statement: unique symbol;
 /** SQL text with its parameters apart; made by `sql` alone, so that no value ever becomes text. */
-export interface Statement { readonly [statement]: true; readonly text: string; readonly params: readonly SqlValue[] }
+export interface Statement {
+  readonly [statement]: true;
+  readonly text: string;
+  readonly params: readonly SqlValue[];
+}
 
-const made = (text: string, params: readonly SqlValue[]): Statement => ({ text, params }) as unknown as Statement;
+const made = (text: string, params: readonly SqlValue[]): Statement =>
+  ({ text, params }) as unknown as Statement;
 
 /** Each hole becomes a parameter, never text. */
-export const sql = (text: TemplateStringsArray, ...params: readonly SqlValue[]): Statement => made(text.join("?"), params);
+export const sql = (text: TemplateStringsArray, ...params: readonly SqlValue[]): Statement =>
+  made(text.join("?"), params);
 
 /** `sql` behind a beginning that several statements share: a constant of the code, never a value. */
-export const sqlAfter = (beginning: string) => (text: TemplateStringsArray, ...params: readonly SqlValue[]): Statement =>
-  made(`${beginning} ${text.join("?")}`, params);
+export const sqlAfter =
+  (beginning: string) =>
+  (text: TemplateStringsArray, ...params: readonly SqlValue[]): Statement =>
+    made(`${beginning} ${text.join("?")}`, params);
 
 const IDENTIFIER = /^[a-z_][a-z0-9_]*$/;
 const named = (name: string): string => {
@@ -21,36 +29,89 @@ const named = (name: string): string => {
 
 /** `SELECT columns FROM table WHERE site_id = ? ORDER BY id` for a table of a plan. */
 export const selectOfSite = (table: string, columns: readonly string[], site: string): Statement =>
-  made(`SELECT ${["id", ...columns].map(named).join(", ")} FROM ${named(table)} WHERE site_id = ? ORDER BY id`, [site]);
+  made(
+    `SELECT ${["id", ...columns].map(named).join(", ")} FROM ${named(table)} WHERE site_id = ? ORDER BY id`,
+    [site],
+  );
 
 /** Writes rows of a plan's table, new or known by (site_id, id). */
-export function upsertRows(table: string, columns: readonly string[], rows: readonly (readonly SqlValue[])[]): Statement {
+export function upsertRows(
+  table: string,
+  columns: readonly string[],
+  rows: readonly (readonly SqlValue[])[],
+): Statement {
   const all = ["site_id", "id", ...columns].map(named);
   const hole = `(${all.map(() => "?").join(", ")})`;
   const update = columns.map((column) => `${column} = VALUES(${column})`).join(", ");
-  return made(`INSERT INTO ${named(table)} (${all.join(", ")}) VALUES ${rows.map(() => hole).join(", ")} ON DUPLICATE KEY UPDATE ${update}`, rows.flat());
+  return made(
+    `INSERT INTO ${named(table)} (${all.join(", ")}) VALUES ${rows.map(() => hole).join(", ")} ON DUPLICATE KEY UPDATE ${update}`,
+    rows.flat(),
+  );
 }
 
 /** Sets one reference of some rows to NULL, before what it points at goes. */
-export const clearReference = (table: string, column: string, site: string, ids: readonly string[]): Statement =>
-  made(`UPDATE ${named(table)} SET ${named(column)} = NULL WHERE site_id = ? AND id IN (${ids.map(() => "?").join(", ")})`, [site, ...ids]);
+export const clearReference = (
+  table: string,
+  column: string,
+  site: string,
+  ids: readonly string[],
+): Statement =>
+  made(
+    `UPDATE ${named(table)} SET ${named(column)} = NULL WHERE site_id = ? AND id IN (${ids.map(() => "?").join(", ")})`,
+    [site, ...ids],
+  );
 
-export const deleteRows = (table: string, key: "id" | "link_id", site: string, ids: readonly string[]): Statement =>
-  made(`DELETE FROM ${named(table)} WHERE site_id = ? AND ${key} IN (${ids.map(() => "?").join(", ")})`, [site, ...ids]);
+export const deleteRows = (
+  table: string,
+  key: "id" | "link_id",
+  site: string,
+  ids: readonly string[],
+): Statement =>
+  made(`DELETE FROM ${named(table)} WHERE site_id = ? AND ${key} IN (${ids.map(() => "?").join(", ")})`, [
+    site,
+    ...ids,
+  ]);
 
-export const deleteAllOfSite = (table: string, site: string): Statement => made(`DELETE FROM ${named(table)} WHERE site_id = ?`, [site]);
+export const deleteAllOfSite = (table: string, site: string): Statement =>
+  made(`DELETE FROM ${named(table)} WHERE site_id = ?`, [site]);
 export const clearAllOfSite = (table: string, column: string, site: string): Statement =>
   made(`UPDATE ${named(table)} SET ${named(column)} = NULL WHERE site_id = ?`, [site]);
 
-export const setReference = (table: string, column: string, site: string, id: string, value: SqlValue): Statement =>
+export const setReference = (
+  table: string,
+  column: string,
+  site: string,
+  id: string,
+  value: SqlValue,
+): Statement =>
   made(`UPDATE ${named(table)} SET ${named(column)} = ? WHERE site_id = ? AND id = ?`, [value, site, id]);
 
-export const insertRow = (table: string, columns: readonly string[], values: readonly SqlValue[]): Statement =>
-  made(`INSERT INTO ${named(table)} (${columns.map(named).join(", ")}) VALUES (${columns.map(() => "?").join(", ")})`, values);
+export const insertRow = (
+  table: string,
+  columns: readonly string[],
+  values: readonly SqlValue[],
+): Statement =>
+  made(
+    `INSERT INTO ${named(table)} (${columns.map(named).join(", ")}) VALUES (${columns.map(() => "?").join(", ")})`,
+    values,
+  );
 
 /** Which entities (site, id) a revision touched. */
-export const insertTouched = (rows: readonly (readonly [site: string, entity: string, revision: number])[]): Statement =>
-  made(`INSERT INTO change_touch (site_id, entity_id, revision) VALUES ${rows.map(() => "(?, ?, ?)").join(", ")}`, rows.flat());
+export const insertTouched = (
+  rows: readonly (readonly [site: string, entity: string, revision: number])[],
+): Statement =>
+  made(
+    `INSERT INTO change_touch (site_id, entity_id, revision) VALUES ${rows.map(() => "(?, ?, ?)").join(", ")}`,
+    rows.flat(),
+  );
 
-export const updateById = (table: string, columns: readonly string[], values: readonly SqlValue[], id: string): Statement =>
-  made(`UPDATE ${named(table)} SET ${columns.map((column) => `${named(column)} = ?`).join(", ")} WHERE id = ?`, [...values, id]);
+export const updateById = (
+  table: string,
+  columns: readonly string[],
+  values: readonly SqlValue[],
+  id: string,
+): Statement =>
+  made(
+    `UPDATE ${named(table)} SET ${columns.map((column) => `${named(column)} = ?`).join(", ")} WHERE id = ?`,
+    [...values, id],
+  );

@@ -19,7 +19,8 @@ const BESIDE = 16;
 
 export function blocksOf(boxes: readonly LayoutBox[], cables: readonly LayoutCable[]): Block[] {
   const byBox = new Map<string, LayoutCable[]>();
-  for (const cable of cables) for (const end of [cable.from, cable.to]) byBox.set(end, [...(byBox.get(end) ?? []), cable]);
+  for (const cable of cables)
+    for (const end of [cable.from, cable.to]) byBox.set(end, [...(byBox.get(end) ?? []), cable]);
   const siblings = new Map<string, { parent: string; leaves: { box: LayoutBox; cable: LayoutCable }[] }>();
   for (const box of boxes) {
     const own = byBox.get(box.id) ?? [];
@@ -32,20 +33,33 @@ export function blocksOf(boxes: readonly LayoutBox[], cables: readonly LayoutCab
     known.leaves.push({ box, cable });
     siblings.set(key, known);
   }
-  return [...siblings.entries()].filter(([, { leaves }]) => leaves.length >= LEAST).map(([key, { parent, leaves }]): Block => {
-    const columns = Math.max(1, Math.round(Math.sqrt(leaves.length / 5)));
-    const rows = Math.ceil(leaves.length / columns);
-    const width = Math.max(...leaves.map(({ box }) => box.width));
-    const height = Math.max(...leaves.map(({ box }) => box.height));
-    return {
-      box: { id: `block ${key}`, group: leaves[0]?.box.group ?? "", width: columns * (LANE + width) + (columns - 1) * BESIDE, height: HEAD + rows * height + (rows - 1) * GAP },
-      parent, rows, leaves,
-    };
-  });
+  return [...siblings.entries()]
+    .filter(([, { leaves }]) => leaves.length >= LEAST)
+    .map(([key, { parent, leaves }]): Block => {
+      const columns = Math.max(1, Math.round(Math.sqrt(leaves.length / 5)));
+      const rows = Math.ceil(leaves.length / columns);
+      const width = Math.max(...leaves.map(({ box }) => box.width));
+      const height = Math.max(...leaves.map(({ box }) => box.height));
+      return {
+        box: {
+          id: `block ${key}`,
+          group: leaves[0]?.box.group ?? "",
+          width: columns * (LANE + width) + (columns - 1) * BESIDE,
+          height: HEAD + rows * height + (rows - 1) * GAP,
+        },
+        parent,
+        rows,
+        leaves,
+      };
+    });
 }
 
 /** The boxes of a block where they stand, and the way of each cable: along with the others into the block, down its column's tray, then across to its own box. */
-export function expand({ rows, leaves }: Block, at: LayoutPoint, way: readonly LayoutPoint[]): { readonly places: Record<string, LayoutPoint>; readonly routes: Record<string, readonly LayoutPoint[]> } {
+export function expand(
+  { rows, leaves }: Block,
+  at: LayoutPoint,
+  way: readonly LayoutPoint[],
+): { readonly places: Record<string, LayoutPoint>; readonly routes: Record<string, readonly LayoutPoint[]> } {
   const places: Record<string, LayoutPoint> = {};
   const routes: Record<string, readonly LayoutPoint[]> = {};
   const end = way.at(-1) ?? { x: at.x, y: at.y };
@@ -56,7 +70,13 @@ export function expand({ rows, leaves }: Block, at: LayoutPoint, way: readonly L
     const place = { x: left + LANE, y: at.y + HEAD + (i % rows) * (box.height + GAP) };
     const middle = place.y + box.height / 2;
     places[box.id] = place;
-    const corners = [...way.slice(0, -1), { x: end.x, y: trayY }, { x: left + TRAY_X, y: trayY }, { x: left + TRAY_X, y: middle }, { x: place.x, y: middle }];
+    const corners = [
+      ...way.slice(0, -1),
+      { x: end.x, y: trayY },
+      { x: left + TRAY_X, y: trayY },
+      { x: left + TRAY_X, y: middle },
+      { x: place.x, y: middle },
+    ];
     routes[cable.id] = cable.to === box.id ? corners : [...corners].reverse();
   }
   return { places, routes };

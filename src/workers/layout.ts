@@ -1,9 +1,21 @@
 import ELK, { type ElkExtendedEdge, type ElkNode } from "elkjs/lib/elk.bundled.js";
 import { blocksOf, expand, type Block } from "./layout-blocks";
 
-export interface LayoutBox { readonly id: string; readonly width: number; readonly height: number; readonly group: string }
-export interface LayoutCable { readonly id: string; readonly from: string; readonly to: string }
-export interface LayoutPoint { readonly x: number; readonly y: number }
+export interface LayoutBox {
+  readonly id: string;
+  readonly width: number;
+  readonly height: number;
+  readonly group: string;
+}
+export interface LayoutCable {
+  readonly id: string;
+  readonly from: string;
+  readonly to: string;
+}
+export interface LayoutPoint {
+  readonly x: number;
+  readonly y: number;
+}
 /** Where each box stands by its upper left corner, and the corners each cable runs through, from its first box to its second. */
 export interface Laid {
   readonly places: Readonly<Record<string, LayoutPoint>>;
@@ -14,7 +26,15 @@ export interface Laid {
   readonly height: number;
 }
 
-const SPACING = { "elk.spacing.nodeNode": "24", "elk.spacing.edgeNode": "18", "elk.spacing.edgeEdge": "14", "elk.layered.spacing.edgeNodeBetweenLayers": "20", "elk.layered.spacing.edgeEdgeBetweenLayers": "12", "elk.layered.spacing.nodeNodeBetweenLayers": "64", "elk.spacing.componentComponent": "48" };
+const SPACING = {
+  "elk.spacing.nodeNode": "24",
+  "elk.spacing.edgeNode": "18",
+  "elk.spacing.edgeEdge": "14",
+  "elk.layered.spacing.edgeNodeBetweenLayers": "20",
+  "elk.layered.spacing.edgeEdgeBetweenLayers": "12",
+  "elk.layered.spacing.nodeNodeBetweenLayers": "64",
+  "elk.spacing.componentComponent": "48",
+};
 const TOO_TALL = 1.3;
 const GROUP_PADDING = "[top=30,left=12,bottom=12,right=12]";
 
@@ -25,7 +45,11 @@ export type OnPass = (pass: number, most: number) => void;
  * Lays boxes out in layers along their cables, those of one group together, the cables round the boxes. Many boxes at the ends of
  * cables from one box stand as a block with their cables in one tray, or a large site would be a strip nobody can read.
  */
-export async function layout(boxes: readonly LayoutBox[], cables: readonly LayoutCable[], onPass: OnPass): Promise<Laid> {
+export async function layout(
+  boxes: readonly LayoutBox[],
+  cables: readonly LayoutCable[],
+  onPass: OnPass,
+): Promise<Laid> {
   const blocks = blocksOf(boxes, cables);
   onPass(1, blocks.length > 0 ? 1 : 2);
   const down = await layoutTowards("DOWN", boxes, cables, blocks);
@@ -35,18 +59,36 @@ export async function layout(boxes: readonly LayoutBox[], cables: readonly Layou
   return layoutTowards("RIGHT", boxes, cables, []);
 }
 
-async function layoutTowards(direction: "DOWN" | "RIGHT", boxes: readonly LayoutBox[], cables: readonly LayoutCable[], blocks: readonly Block[]): Promise<Laid> {
+async function layoutTowards(
+  direction: "DOWN" | "RIGHT",
+  boxes: readonly LayoutBox[],
+  cables: readonly LayoutCable[],
+  blocks: readonly Block[],
+): Promise<Laid> {
   const inBlock = new Set(blocks.flatMap((block) => block.leaves.map((leaf) => leaf.box.id)));
   const ofBlock = new Set(blocks.flatMap((block) => block.leaves.map((leaf) => leaf.cable.id)));
   const shown = [...boxes.filter((box) => !inBlock.has(box.id)), ...blocks.map((block) => block.box)];
-  const edges = [...cables.filter((cable) => !ofBlock.has(cable.id)), ...blocks.map((block) => ({ id: block.box.id, from: block.parent, to: block.box.id }))];
+  const edges = [
+    ...cables.filter((cable) => !ofBlock.has(cable.id)),
+    ...blocks.map((block) => ({ id: block.box.id, from: block.parent, to: block.box.id })),
+  ];
   const groups = [...new Set(shown.map((box) => box.group))];
   const graph: ElkNode = await new ELK().layout({
     id: "site",
-    layoutOptions: { "elk.algorithm": "layered", "elk.direction": direction, "elk.hierarchyHandling": "INCLUDE_CHILDREN", "elk.json.edgeCoords": "ROOT", "elk.edgeRouting": "ORTHOGONAL", ...SPACING },
+    layoutOptions: {
+      "elk.algorithm": "layered",
+      "elk.direction": direction,
+      "elk.hierarchyHandling": "INCLUDE_CHILDREN",
+      "elk.json.edgeCoords": "ROOT",
+      "elk.edgeRouting": "ORTHOGONAL",
+      ...SPACING,
+    },
     children: groups.map((group) => ({
-      id: `group ${group}`, layoutOptions: { "elk.padding": GROUP_PADDING, ...SPACING },
-      children: shown.filter((box) => box.group === group).map(({ id, width, height }) => ({ id, width, height })),
+      id: `group ${group}`,
+      layoutOptions: { "elk.padding": GROUP_PADDING, ...SPACING },
+      children: shown
+        .filter((box) => box.group === group)
+        .map(({ id, width, height }) => ({ id, width, height })),
     })),
     edges: edges.map(({ id, from, to }) => ({ id, sources: [from], targets: [to] })),
   });
@@ -54,11 +96,16 @@ async function layoutTowards(direction: "DOWN" | "RIGHT", boxes: readonly Layout
   const routes: Record<string, readonly LayoutPoint[]> = {};
   const round = ({ x, y }: LayoutPoint): LayoutPoint => ({ x: Math.round(x), y: Math.round(y) });
   for (const group of graph.children ?? []) {
-    for (const box of group.children ?? []) places[box.id] = { x: Math.round((group.x ?? 0) + (box.x ?? 0)), y: Math.round((group.y ?? 0) + (box.y ?? 0)) };
+    for (const box of group.children ?? [])
+      places[box.id] = {
+        x: Math.round((group.x ?? 0) + (box.x ?? 0)),
+        y: Math.round((group.y ?? 0) + (box.y ?? 0)),
+      };
   }
   for (const edge of (graph.edges ?? []) as ElkExtendedEdge[]) {
     const section = edge.sections?.[0];
-    if (section !== undefined) routes[edge.id] = [section.startPoint, ...(section.bendPoints ?? []), section.endPoint].map(round);
+    if (section !== undefined)
+      routes[edge.id] = [section.startPoint, ...(section.bendPoints ?? []), section.endPoint].map(round);
   }
   const shared: Record<string, true> = {};
   for (const block of blocks) {

@@ -5,18 +5,53 @@ import type { Result } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
 
 /** A plan as it came from the server, read and checked off the page's own thread. */
-export interface Loaded { readonly revision: number; readonly plan: Plan; readonly findings: FindingsByCode; readonly today: string; readonly steps: { readonly undo: string | null; readonly redo: string | null; readonly undoIsImport: boolean } }
-export interface LoadFault { readonly status: number; readonly sentence: string }
+export interface Loaded {
+  readonly revision: number;
+  readonly plan: Plan;
+  readonly findings: FindingsByCode;
+  readonly today: string;
+  readonly steps: {
+    readonly undo: string | null;
+    readonly redo: string | null;
+    readonly undoIsImport: boolean;
+  };
+}
+export interface LoadFault {
+  readonly status: number;
+  readonly sentence: string;
+}
 
 async function load(address: string): Promise<Result<Loaded, LoadFault>> {
   const response = await fetch(address);
   const answer = (await response.json()) as { revision: number; plan: unknown; sentence?: string };
-  if (!response.ok) return { ok: false, error: { status: response.status, sentence: answer.sentence ?? "The plan could not be loaded." } };
+  if (!response.ok)
+    return {
+      ok: false,
+      error: { status: response.status, sentence: answer.sentence ?? "The plan could not be loaded." },
+    };
   const read = openPlan(answer.plan);
-  if (!read.ok) return { ok: false, error: { status: 500, sentence: read.error[0]?.sentence ?? "The plan could not be read." } };
-  const steps = JSON.parse(decodeURIComponent(response.headers.get("x-steps") ?? encodeURIComponent(JSON.stringify({ undo: null, redo: null, undoIsImport: false })))) as Loaded["steps"];
+  if (!read.ok)
+    return {
+      ok: false,
+      error: { status: 500, sentence: read.error[0]?.sentence ?? "The plan could not be read." },
+    };
+  const steps = JSON.parse(
+    decodeURIComponent(
+      response.headers.get("x-steps") ??
+        encodeURIComponent(JSON.stringify({ undo: null, redo: null, undoIsImport: false })),
+    ),
+  ) as Loaded["steps"];
   const today = new Date().toISOString().slice(0, 10);
-  return { ok: true, value: { revision: answer.revision, plan: read.value, findings: runChecks(PlanIndex.of(read.value, today)), today, steps } };
+  return {
+    ok: true,
+    value: {
+      revision: answer.revision,
+      plan: read.value,
+      findings: runChecks(PlanIndex.of(read.value, today)),
+      today,
+      steps,
+    },
+  };
 }
 
 const api = { load, readFile: (text: string): Result<Plan, readonly FileFault[]> => readPlanFile(text) };

@@ -15,9 +15,17 @@ for (const scheme of ["light", "dark"] as const) {
       const axe = new AxeBuilder({ page });
       // The two grounds differ in their colours alone.
       if (scheme === "dark") axe.withRules(["color-contrast"]);
-      const { violations } = await (part === "whole" ? axe : axe.include(part === "sheet" ? "main" : "aside")).analyze();
+      const { violations } = await (
+        part === "whole" ? axe : axe.include(part === "sheet" ? "main" : "aside")
+      ).analyze();
       for (const violation of violations) {
-        if (violation.impact === "serious" || violation.impact === "critical") problems.push(`${where}: ${violation.id}, ${violation.nodes.map((node) => `${node.target.join(" ")} ${node.any[0]?.message ?? node.all[0]?.message ?? ""}`).slice(0, 3).join("; ")}`);
+        if (violation.impact === "serious" || violation.impact === "critical")
+          problems.push(
+            `${where}: ${violation.id}, ${violation.nodes
+              .map((node) => `${node.target.join(" ")} ${node.any[0]?.message ?? node.all[0]?.message ?? ""}`)
+              .slice(0, 3)
+              .join("; ")}`,
+          );
       }
     };
     await page.goto("/");
@@ -25,20 +33,33 @@ for (const scheme of ["light", "dark"] as const) {
     await openSite(page, "Fennel Street Veterinary Practice");
     for (const view of VIEWS) {
       await openView(page, view);
-      if (view === "Survey") { await page.getByRole("gridcell", { name: "Lab", exact: true }).click(); await look("Survey, a room"); await page.getByRole("button", { name: "Draft the plan" }).click(); await expect(page.getByRole("button", { name: "Accept the draft" })).toBeVisible(); }
-      if (view === "Segments") await page.getByRole("gridcell", { name: "Guests", exact: true }).first().click();
-      if (view === "Addresses") await page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 40 } });
+      if (view === "Survey") {
+        await page.getByRole("gridcell", { name: "Lab", exact: true }).click();
+        await look("Survey, a room");
+        await page.getByRole("button", { name: "Draft the plan" }).click();
+        await expect(page.getByRole("button", { name: "Accept the draft" })).toBeVisible();
+      }
+      if (view === "Segments")
+        await page.getByRole("gridcell", { name: "Guests", exact: true }).first().click();
+      if (view === "Addresses")
+        await page.getByRole("group", { name: /^Imaging/ }).click({ position: { x: 60, y: 40 } });
       if (view === "Hardware") await expect(page.locator('[data-laid-out="true"]')).toBeVisible();
       if (view === "Ports") await page.getByRole("row").filter({ hasText: "Image store" }).click();
       if (view === "Walls") await page.getByRole("gridcell", { name: "Practice to Servers" }).click();
-      if (view === "Findings") await page.getByRole("main").getByRole("button", { name: /^Guests/ }).first().click();
+      if (view === "Findings")
+        await page
+          .getByRole("main")
+          .getByRole("button", { name: /^Guests/ })
+          .first()
+          .click();
       if (view === "Probe") {
         await page.getByRole("button", { name: /^What and where/ }).click();
         await page.getByPlaceholder("Type part of the name").fill("Analyser");
         await page.keyboard.press("Enter");
         await expect(page.getByText("stops at step 3")).toBeVisible();
       }
-      if (view === "Failures") await expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible();
+      if (view === "Failures")
+        await expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible();
       await look(view);
       if (view === "Segments") {
         await page.getByRole("button", { name: "Size the pool and the lease" }).click();
@@ -47,7 +68,12 @@ for (const scheme of ["light", "dark"] as const) {
         await page.getByRole("button", { name: "Numbering" }).click();
         await look("Numbering");
       }
-      const ways: Readonly<Record<string, readonly string[]>> = { Hardware: ["Cabinets", "Cables", "Sheets", "Models"], Ports: ["VLAN paths", "By rule"], "Switch guards": ["Guards"], Probe: ["On the wire", "Kept", "Who reaches whom"] };
+      const ways: Readonly<Record<string, readonly string[]>> = {
+        Hardware: ["Cabinets", "Cables", "Sheets", "Models"],
+        Ports: ["VLAN paths", "By rule"],
+        "Switch guards": ["Guards"],
+        Probe: ["On the wire", "Kept", "Who reaches whom"],
+      };
       for (const way of ways[view] ?? []) {
         await page.getByRole("radio", { name: way, exact: true }).click();
         await look(`${view}, ${way}`, "sheet");
@@ -79,10 +105,15 @@ test("nothing is cut off at 200 % zoom or on a narrow page", async ({ page }) =>
   await page.setViewportSize({ width: 640, height: 800 });
   for (const view of VIEWS) {
     await openView(page, view);
-    const ways: Readonly<Record<string, readonly string[]>> = { Hardware: ["Drawing", "Cabinets", "Cables", "Sheets", "Models"], Ports: ["One device", "VLAN paths", "By rule"] };
+    const ways: Readonly<Record<string, readonly string[]>> = {
+      Hardware: ["Drawing", "Cabinets", "Cables", "Sheets", "Models"],
+      Ports: ["One device", "VLAN paths", "By rule"],
+    };
     for (const way of ways[view] ?? [""]) {
       if (way !== "") await page.getByRole("radio", { name: way, exact: true }).click();
-      const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      const wide = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
       expect([view, way, wide]).toEqual([view, way, 0]);
     }
   }

@@ -1,22 +1,35 @@
 import { expect, test, type Page } from "@playwright/test";
 import { cell, newSite, openSite, openView, paste, saved } from "./open-site";
 
-test("rows of a spreadsheet become segments; one bad cell refuses all of them by its row", async ({ page }) => {
+test("rows of a spreadsheet become segments; one bad cell refuses all of them by its row", async ({
+  page,
+}) => {
   await newSite(page, "Bramblewick Cider Works, orchard");
   await openView(page, "Hardware");
   await page.getByRole("button", { name: "Add it" }).click();
   await openView(page, "Segments");
   await cell(page, "Segments", "New segment", 0).click();
-  await paste(page, [["KT", "110", "Kit", "Kit", "172.22.110.0/27", ".1", ".10–.20", "1 h", ".1", "8"], ["OF", "180", "Office", "Office", "172.22.180.0/33", ".1", "", "", "", ""]]);
-  await expect(page.getByRole("alert").filter({ hasText: 'Row 2: "172.22.180.0/33" is not an IPv4 subnet' })).toBeVisible();
+  await paste(page, [
+    ["KT", "110", "Kit", "Kit", "172.22.110.0/27", ".1", ".10–.20", "1 h", ".1", "8"],
+    ["OF", "180", "Office", "Office", "172.22.180.0/33", ".1", "", "", "", ""],
+  ]);
+  await expect(
+    page.getByRole("alert").filter({ hasText: 'Row 2: "172.22.180.0/33" is not an IPv4 subnet' }),
+  ).toBeVisible();
   await expect(cell(page, "Segments", "New segment", 1)).toHaveText("10");
-  await paste(page, [["KT", "110", "Kit", "Kit", "172.22.110.0/27", ".1", ".10–.20", "1 h", ".1", "8"], ["OF", "180", "Office", "Office", "172.22.180.0/25", ".1", ".40–.99", "8 h", "172.22.110.1", "24"]]);
+  await paste(page, [
+    ["KT", "110", "Kit", "Kit", "172.22.110.0/27", ".1", ".10–.20", "1 h", ".1", "8"],
+    ["OF", "180", "Office", "Office", "172.22.180.0/25", ".1", ".40–.99", "8 h", "172.22.110.1", "24"],
+  ]);
   await expect(page.getByRole("row").filter({ hasText: "Kit" }).first()).toContainText(".10–.20");
   await expect(page.getByRole("row").filter({ hasText: "Office" }).first()).toContainText("110.1");
   await saved(page);
 });
 
-test("fill down writes a block from its first row; copy gives back what paste takes", async ({ page, context }) => {
+test("fill down writes a block from its first row; copy gives back what paste takes", async ({
+  page,
+  context,
+}) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await openSite(page, "Lockkeeper's House");
   const lease = (row: string) => cell(page, "Segments", row, 8);
@@ -40,8 +53,13 @@ test("wrong input says what is wrong and changes nothing", async ({ page }) => {
   const revision = () => page.locator("[data-revision]").innerText();
   const before = await revision();
   for (const [column, typed, says] of [
-    [1, "5000", "is not a VLAN ID; write a whole number from 1 to 4094"], [4, "10.24.20.1/25", "the host part must be zero"], [6, ".99-.40", "write its first and last address"],
-    [8, "soon", "is not a lease time"], [9, "10.24.300.1", "is not an address"], [0, "KT", "Kit wears the mark KT already"], [11, "-3", "is not a number of devices"],
+    [1, "5000", "is not a VLAN ID; write a whole number from 1 to 4094"],
+    [4, "10.24.20.1/25", "the host part must be zero"],
+    [6, ".99-.40", "write its first and last address"],
+    [8, "soon", "is not a lease time"],
+    [9, "10.24.300.1", "is not an address"],
+    [0, "KT", "Kit wears the mark KT already"],
+    [11, "-3", "is not a number of devices"],
   ] as const) {
     await cell(page, "Segments", "Staff", column).dblclick();
     await page.keyboard.press("Control+a");
@@ -53,14 +71,21 @@ test("wrong input says what is wrong and changes nothing", async ({ page }) => {
   expect(await revision()).toBe(before);
 });
 
-test("a malformed plan file is refused by its place; a good one is previewed, taken in and undone", async ({ page }) => {
+test("a malformed plan file is refused by its place; a good one is previewed, taken in and undone", async ({
+  page,
+}) => {
   await newSite(page, "Lockkeeper's House, barn");
   await openView(page, "Export");
-  const take = (name: string, text: string) => page.getByLabel("Plan file").setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
+  const take = (name: string, text: string) =>
+    page
+      .getByLabel("Plan file")
+      .setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   const { readFileSync } = await import("node:fs");
   const good = readFileSync("demo/lockkeepers-house.json", "utf8");
   await take("cut-off.json", good.slice(0, 4000));
-  await expect(page.getByRole("alert").filter({ hasText: "nothing has changed" })).toContainText("stops being JSON at line");
+  await expect(page.getByRole("alert").filter({ hasText: "nothing has changed" })).toContainText(
+    "stops being JSON at line",
+  );
   const bad = JSON.parse(good) as { vlans: { vid: number }[] };
   const [first] = bad.vlans;
   if (first !== undefined) first.vid = 4095;
@@ -73,11 +98,17 @@ test("a malformed plan file is refused by its place; a good one is previewed, ta
   await openView(page, "Segments");
   await expect(page.getByRole("gridcell", { name: "Lodger", exact: true }).first()).toBeVisible();
   await page.getByRole("button", { name: /^Undo: Took in/ }).click();
-  await page.getByRole("dialog", { name: "Take the whole import back?" }).getByRole("button", { name: "Undo the import" }).click();
+  await page
+    .getByRole("dialog", { name: "Take the whole import back?" })
+    .getByRole("button", { name: "Undo the import" })
+    .click();
   await expect(page.getByText("Here stand the groups")).toBeVisible();
 });
 
-test("two people: different fields merge, the same field is shown with both values and decided", async ({ page, browser }) => {
+test("two people: different fields merge, the same field is shown with both values and decided", async ({
+  page,
+  browser,
+}) => {
   const name = "Bramblewick Cider Works, press shed";
   await newSite(page, name);
   await cell(page, "Segments", "New segment", 2).click();
@@ -88,7 +119,13 @@ test("two people: different fields merge, the same field is shown with both valu
   const second = await other.newPage();
   await openSite(second, name);
   const write = async (on: Page, column: number, text: string) => {
-    await on.getByRole("grid", { name: "Segments" }).getByRole("row").nth(2).getByRole("gridcell").nth(column).dblclick();
+    await on
+      .getByRole("grid", { name: "Segments" })
+      .getByRole("row")
+      .nth(2)
+      .getByRole("gridcell")
+      .nth(column)
+      .dblclick();
     await on.keyboard.press("Control+a");
     await on.keyboard.type(text);
     await on.keyboard.press("Enter");
@@ -100,7 +137,9 @@ test("two people: different fields merge, the same field is shown with both valu
   await expect(second.getByRole("gridcell", { name: "40", exact: true }).first()).toBeVisible();
   await saved(second);
 
-  await second.route("**/batches", (route) => (route.request().method() === "POST" ? route.abort() : route.continue()));
+  await second.route("**/batches", (route) =>
+    route.request().method() === "POST" ? route.abort() : route.continue(),
+  );
   await write(second, 2, "Mill");
   await expect(second.getByText("offline: 1 change waiting")).toBeVisible();
   await write(page, 2, "Vat room");
@@ -115,7 +154,8 @@ test("two people: different fields merge, the same field is shown with both valu
   await expect(second.getByRole("gridcell", { name: "Vat room", exact: true }).first()).toBeVisible();
   await second.reload();
   await second.getByRole("button", { name: "1 change waits for your choice" }).or(dialog).first().waitFor();
-  if (await dialog.count() === 0) await second.getByRole("button", { name: "1 change waits for your choice" }).click();
+  if ((await dialog.count()) === 0)
+    await second.getByRole("button", { name: "1 change waits for your choice" }).click();
   // The segment and its VLAN were called so, both.
   await expect(dialog.getByRole("button", { name: "2 to choose" })).toBeDisabled();
   await dialog.getByRole("radio", { name: "Yours: Mill" }).first().click();
@@ -123,14 +163,18 @@ test("two people: different fields merge, the same field is shown with both valu
   await dialog.getByRole("button", { name: "Save what is chosen" }).click();
   await saved(second);
   await page.bringToFront();
-  await expect(page.getByRole("gridcell", { name: "Mill", exact: true }).first()).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("gridcell", { name: "Mill", exact: true }).first()).toBeVisible({
+    timeout: 30_000,
+  });
   await other.close();
 });
 
 test("what is not saved yet survives a closed tab", async ({ page }) => {
   const name = "Lockkeeper's House, shed";
   await newSite(page, name);
-  await page.route("**/batches", (route) => (route.request().method() === "POST" ? route.abort() : route.continue()));
+  await page.route("**/batches", (route) =>
+    route.request().method() === "POST" ? route.abort() : route.continue(),
+  );
   await cell(page, "Segments", "New segment", 2).click();
   await page.keyboard.type("Tools");
   await page.keyboard.press("Enter");
@@ -162,23 +206,39 @@ test("the register and the port schedule leave as CSV that a spreadsheet reads",
   await openView(page, "Export");
   const { readFileSync } = await import("node:fs");
   const saveAs = async (button: string) => {
-    const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: button }).click()]);
-    return { name: download.suggestedFilename(), lines: readFileSync(await download.path(), "utf8").split("\r\n") };
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: button }).click(),
+    ]);
+    return {
+      name: download.suggestedFilename(),
+      lines: readFileSync(await download.path(), "utf8").split("\r\n"),
+    };
   };
   const register = await saveAs("Save address register");
-  expect([register.name, register.lines[0]]).toEqual(["fennel-street-veterinary-practice-addresses.csv", "Address,Name,Kind,Segment,How,MAC,Plugged into,Place,Own mask,Own gateway,Own IPv6 length,Own IPv6 gateway,Own name servers"]);
-  expect(register.lines).toContain('10.24.40.34,"Viewing station, Theatre",PC,Imaging,typed in,02:5a:10:49:00:41,Switch B 5,Theatre,,,,,');
+  expect([register.name, register.lines[0]]).toEqual([
+    "fennel-street-veterinary-practice-addresses.csv",
+    "Address,Name,Kind,Segment,How,MAC,Plugged into,Place,Own mask,Own gateway,Own IPv6 length,Own IPv6 gateway,Own name servers",
+  ]);
+  expect(register.lines).toContain(
+    '10.24.40.34,"Viewing station, Theatre",PC,Imaging,typed in,02:5a:10:49:00:41,Switch B 5,Theatre,,,,,',
+  );
   const ports = await saveAs("Save port schedule");
   expect(ports.lines[0]).toMatch(/^Device,Case,Software name,Plugged in,Mode,PVID/);
-  expect(ports.lines.find((line) => line.startsWith("Upper switch,25,"))).toContain("trunk,,,10 20 30 50 70 80 90");
+  expect(ports.lines.find((line) => line.startsWith("Upper switch,25,"))).toContain(
+    "trunk,,,10 20 30 50 70 80 90",
+  );
   expect([register.lines.at(-1), ports.lines.at(-1)]).toEqual(["", ""]);
 });
 
-test("the register: filtered, sorted, a series filled down, a selection taken from one school to the other, all undone", async ({ page }) => {
+test("the register: filtered, sorted, a series filled down, a selection taken from one school to the other, all undone", async ({
+  page,
+}) => {
   await openSite(page, "Fennel Street Veterinary Practice");
   await openView(page, "Addresses");
   const grid = page.getByRole("grid", { name: "Register" });
-  const names = () => grid.getByRole("row").filter({ hasNotText: "New device" }).locator("td:nth-child(2)").allInnerTexts();
+  const names = () =>
+    grid.getByRole("row").filter({ hasNotText: "New device" }).locator("td:nth-child(2)").allInnerTexts();
   const filter = page.getByLabel("Filter the register");
 
   await filter.fill("laptop wrong");
@@ -203,9 +263,13 @@ test("the register: filtered, sorted, a series filled down, a selection taken fr
   await page.keyboard.press("Shift+ArrowDown");
   await expect(page.getByText("3 devices chosen")).toBeVisible();
   await page.keyboard.press("Control+d");
-  await expect.poll(names).toEqual(["A-08", "A-08", "A-08", "Staff laptop 4", "Staff laptop 5", "Staff laptop 6"]);
+  await expect
+    .poll(names)
+    .toEqual(["A-08", "A-08", "A-08", "Staff laptop 4", "Staff laptop 5", "Staff laptop 6"]);
   await page.keyboard.press("Control+Shift+D");
-  await expect.poll(names).toEqual(["A-08", "A-09", "A-10", "Staff laptop 4", "Staff laptop 5", "Staff laptop 6"]);
+  await expect
+    .poll(names)
+    .toEqual(["A-08", "A-09", "A-10", "Staff laptop 4", "Staff laptop 5", "Staff laptop 6"]);
 
   await filter.fill("card terminal");
   await expect.poll(async () => (await names()).length).toBe(3);
@@ -221,5 +285,7 @@ test("the register: filtered, sorted, a series filled down, a selection taken fr
     await expect.poll(async () => Number(await page.locator("[data-revision]").innerText())).toBe(before + 1);
   }
   await filter.fill("laptop");
-  await expect.poll(async () => (await names()).sort()).toEqual([1, 2, 3, 4, 5, 6].map((n) => `Staff laptop ${n}`));
+  await expect
+    .poll(async () => (await names()).sort())
+    .toEqual([1, 2, 3, 4, 5, 6].map((n) => `Staff laptop ${n}`));
 });

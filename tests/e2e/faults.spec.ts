@@ -10,33 +10,69 @@ const PORT = 4194;
 const WRITERS = 4;
 
 let instance: Instance;
-test.afterAll(async () => { await instance?.stop(); });
+test.afterAll(async () => {
+  await instance?.stop();
+});
 
-interface Site { readonly address: string; readonly cookie: string; readonly site: string; readonly hosts: readonly Record<string, unknown>[] }
-const newId = (() => { let n = 0; return () => `0190c0de-0000-7000-8000-${String((n += 1)).padStart(12, "0")}`; })();
-const asked = (address: string, cookie: string) => ({ "content-type": "application/json", origin: address, cookie });
+interface Site {
+  readonly address: string;
+  readonly cookie: string;
+  readonly site: string;
+  readonly hosts: readonly Record<string, unknown>[];
+}
+const newId = (() => {
+  let n = 0;
+  return () => `0190c0de-0000-7000-8000-${String((n += 1)).padStart(12, "0")}`;
+})();
+const asked = (address: string, cookie: string) => ({
+  "content-type": "application/json",
+  origin: address,
+  cookie,
+});
 
 async function enter(): Promise<string> {
   const { address, link } = instance;
-  const answer = await fetch(`${address}/api/enter`, { method: "POST", headers: asked(address, ""), body: JSON.stringify({ key: link.trim().split("key=")[1], name: "Ruth" }) });
+  const answer = await fetch(`${address}/api/enter`, {
+    method: "POST",
+    headers: asked(address, ""),
+    body: JSON.stringify({ key: link.trim().split("key=")[1], name: "Ruth" }),
+  });
   return (answer.headers.get("set-cookie") ?? "").split(";")[0] ?? "";
 }
 
 /** One writer: an edit after another on its own host, each sent until it is acknowledged, as a browser does. */
-async function write({ address, cookie, site }: Site, host: Record<string, unknown>, until: () => boolean, acknowledged: string[]): Promise<void> {
+async function write(
+  { address, cookie, site }: Site,
+  host: Record<string, unknown>,
+  until: () => boolean,
+  acknowledged: string[],
+): Promise<void> {
   let [notes, revision] = [host.notes, 1];
   for (let n = 1; !until(); n += 1) {
     const after = { ...host, notes: `${String(host.name)} ${n}` };
-    const batch = { id: newId(), planner: "test", summary: after.notes, args: null, changes: [{ kind: "host", id: host.id, before: { ...host, notes }, after }] };
+    const batch = {
+      id: newId(),
+      planner: "test",
+      summary: after.notes,
+      args: null,
+      changes: [{ kind: "host", id: host.id, before: { ...host, notes }, after }],
+    };
     for (;;) {
-      const answer = await fetch(`${address}/api/sites/${site}/batches`, { method: "POST", headers: asked(address, cookie), body: JSON.stringify({ revision, batch }), signal: AbortSignal.timeout(20_000) })
-        .then(async (came) => ({ status: came.status, text: await came.text() })).catch(() => null);
+      const answer = await fetch(`${address}/api/sites/${site}/batches`, {
+        method: "POST",
+        headers: asked(address, cookie),
+        body: JSON.stringify({ revision, batch }),
+        signal: AbortSignal.timeout(20_000),
+      })
+        .then(async (came) => ({ status: came.status, text: await came.text() }))
+        .catch(() => null);
       if (answer?.status === 200) {
         revision = (JSON.parse(answer.text) as { revision: number }).revision;
         break;
       }
       // Dead just now, or its database is: the same again. A clash can't be, each has a host of its own.
-      if (answer !== null && ![500, 502, 503, 504, 507].includes(answer.status)) throw new Error(`${answer.status} ${answer.text}`);
+      if (answer !== null && ![500, 502, 503, 504, 507].includes(answer.status))
+        throw new Error(`${answer.status} ${answer.text}`);
       if (until() && answer === null) return;
       await wait(50);
     }
@@ -59,15 +95,23 @@ test(`${CYCLES} kills of database, server and both under way lose nothing that w
   instance = await startInstance(PORT, true);
   const { address } = instance;
   const cookie = await enter();
-  const file = JSON.parse(readFileSync("demo/fennel-street.json", "utf8")) as { hosts: Record<string, unknown>[] };
-  const made = await fetch(`${address}/api/sites`, { method: "POST", headers: asked(address, cookie), body: JSON.stringify({ by: "file", id: newId(), batch: newId(), file }) });
+  const file = JSON.parse(readFileSync("demo/fennel-street.json", "utf8")) as {
+    hosts: Record<string, unknown>[];
+  };
+  const made = await fetch(`${address}/api/sites`, {
+    method: "POST",
+    headers: asked(address, cookie),
+    body: JSON.stringify({ by: "file", id: newId(), batch: newId(), file }),
+  });
   const { id: site } = (await made.json()) as { id: string };
   let isOver = false;
   const acknowledged: string[][] = Array.from({ length: WRITERS }, () => []);
-  const writers = acknowledged.map((list, i) => write({ address, cookie, site, hosts: file.hosts }, file.hosts[i] ?? {}, () => isOver, list));
+  const writers = acknowledged.map((list, i) =>
+    write({ address, cookie, site, hosts: file.hosts }, file.hosts[i] ?? {}, () => isOver, list),
+  );
   let slowest = 0;
   for (let cycle = 0; cycle < CYCLES; cycle += 1) {
-    await wait(100 + (cycle * 137) % 400);
+    await wait(100 + ((cycle * 137) % 400));
     const { database, server } = instance.pids();
     const before = acknowledged.map((list) => list.length);
     const began = performance.now();
@@ -81,18 +125,27 @@ test(`${CYCLES} kills of database, server and both under way lose nothing that w
   }
   isOver = true;
   await Promise.all(writers);
-  const plan = (await (await fetch(`${address}/api/sites/${site}/plan`, { headers: { cookie } })).json()) as { revision: number; plan: { hosts: Record<string, unknown>[] } };
+  const plan = (await (await fetch(`${address}/api/sites/${site}/plan`, { headers: { cookie } })).json()) as {
+    revision: number;
+    plan: { hosts: Record<string, unknown>[] };
+  };
   const total = acknowledged.reduce((sum, list) => sum + list.length, 0);
-  const lost = acknowledged.flatMap((list, i) => (plan.plan.hosts.find((host) => host.id === file.hosts[i]?.id)?.notes === list.at(-1) ? [] : [list.at(-1)]));
+  const lost = acknowledged.flatMap((list, i) =>
+    plan.plan.hosts.find((host) => host.id === file.hosts[i]?.id)?.notes === list.at(-1) ? [] : [list.at(-1)],
+  );
   const history: { summary: string }[] = [];
   for (let before = 4_000_000_000; ;) {
-    const page = (await (await fetch(`${address}/api/sites/${site}/history?before=${before}`, { headers: { cookie } })).json()) as { summary: string; revision: number }[];
+    const page = (await (
+      await fetch(`${address}/api/sites/${site}/history?before=${before}`, { headers: { cookie } })
+    ).json()) as { summary: string; revision: number }[];
     history.push(...page);
     before = page.at(-1)?.revision ?? 1;
     if (page.length === 0 || before <= 1) break;
   }
   const logged = new Set(history.map(({ summary }) => summary));
   lost.push(...acknowledged.flat().filter((notes) => !logged.has(notes)));
-  console.info(`${CYCLES} kills: ${total} acknowledged, ${lost.length} lost, revision ${plan.revision}; at the latest ${Math.round(slowest)} ms after a kill everybody went on`);
+  console.info(
+    `${CYCLES} kills: ${total} acknowledged, ${lost.length} lost, revision ${plan.revision}; at the latest ${Math.round(slowest)} ms after a kill everybody went on`,
+  );
   expect([lost, plan.revision, history.length]).toEqual([[], total + 1, total + 1]);
 });

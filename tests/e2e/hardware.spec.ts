@@ -8,7 +8,8 @@ import { addSegment, cell, choosePorts, newSite, openSite, openView, paste, save
 const margin = (page: Page) => page.getByRole("complementary", { name: "Margin" });
 const undo = (page: Page) => page.getByRole("button", { name: /^Undo/ });
 const show = (page: Page, way: string) => page.getByRole("radio", { name: way, exact: true }).click();
-const crossing = (page: Page, name: RegExp): Locator => page.getByRole("grid", { name: "VLANs across, ports down" }).getByRole("gridcell", { name });
+const crossing = (page: Page, name: RegExp): Locator =>
+  page.getByRole("grid", { name: "VLANs across, ports down" }).getByRole("gridcell", { name });
 
 async function stack(page: Page, line: string): Promise<void> {
   await page.getByLabel("Several at once").fill(line);
@@ -17,9 +18,20 @@ async function stack(page: Page, line: string): Promise<void> {
 }
 
 /** The port a cell of the ports' grid stands in, by its printed number. */
-const portRow = (page: Page, device: string, label: string): Locator => page.getByRole("grid", { name: `Ports of ${device}` }).getByRole("row").filter({ has: page.getByRole("cell", { name: label, exact: true }).or(page.getByRole("gridcell", { name: label, exact: true })) }).first();
+const portRow = (page: Page, device: string, label: string): Locator =>
+  page
+    .getByRole("grid", { name: `Ports of ${device}` })
+    .getByRole("row")
+    .filter({
+      has: page
+        .getByRole("cell", { name: label, exact: true })
+        .or(page.getByRole("gridcell", { name: label, exact: true })),
+    })
+    .first();
 
-test("three switches are racked and cabled, 40 ports painted by mouse and by keyboard, a hop is broken, seen and repaired", async ({ page }) => {
+test("three switches are racked and cabled, 40 ports painted by mouse and by keyboard, a hop is broken, seen and repaired", async ({
+  page,
+}) => {
   test.setTimeout(600_000);
   await newSite(page, "Bramblewick Cider Works, new hall");
   for (const name of ["Office", "Press", "Visitors"]) await addSegment(page, name);
@@ -34,12 +46,21 @@ test("three switches are racked and cabled, 40 ports painted by mouse and by key
   await stack(page, "1 × 24-port PoE in Cabinet A, uplinks to Gateway 1");
   await stack(page, "2 × 24-port PoE in Cabinet A, uplinks to core");
   const devices = page.getByRole("table", { name: "Devices" });
-  for (const n of [1, 2, 3]) await expect(devices.getByRole("button", { name: `Cabinet A switch ${n}` })).toBeVisible();
+  for (const n of [1, 2, 3])
+    await expect(devices.getByRole("button", { name: `Cabinet A switch ${n}` })).toBeVisible();
 
   await show(page, "Cabinets");
   for (const n of [1, 2, 3]) {
-    await page.getByRole("listitem").filter({ hasText: `Cabinet A switch ${n}` }).getByRole("button", { name: "Rack it" }).click();
-    await expect(page.getByRole("list", { name: "Height units of Cabinet A" }).getByRole("button", { name: new RegExp(`Cabinet A switch ${n} U${n}`) })).toBeVisible();
+    await page
+      .getByRole("listitem")
+      .filter({ hasText: `Cabinet A switch ${n}` })
+      .getByRole("button", { name: "Rack it" })
+      .click();
+    await expect(
+      page
+        .getByRole("list", { name: "Height units of Cabinet A" })
+        .getByRole("button", { name: new RegExp(`Cabinet A switch ${n} U${n}`) }),
+    ).toBeVisible();
   }
 
   await show(page, "Cables");
@@ -47,7 +68,9 @@ test("three switches are racked and cabled, 40 ports painted by mouse and by key
   await cell(page, "Cables", "New cable", 1).click();
   await page.keyboard.type("Cabinet A switch 2 24 to Cabinet A switch 3 99");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("alert").filter({ hasText: '"Cabinet A switch 3 99" is no port here' })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: '"Cabinet A switch 3 99" is no port here' }),
+  ).toBeVisible();
   await page.keyboard.press("Escape");
   await page.keyboard.type("Cabinet A switch 2 24 to Cabinet A switch 3 24");
   await page.keyboard.press("Enter");
@@ -82,7 +105,9 @@ test("three switches are racked and cabled, 40 ports painted by mouse and by key
     await page.keyboard.type("20 P");
     await page.getByRole("button", { name: "Paint 20 ports" }).focus();
     await page.keyboard.press("Enter");
-    await expect(portRow(page, device, "20").getByRole("img", { name: /^Press \(20\) untagged/ })).toBeVisible();
+    await expect(
+      portRow(page, device, "20").getByRole("img", { name: /^Press \(20\) untagged/ }),
+    ).toBeVisible();
   }
 
   // A hop is broken by taking Press off one end; it is seen, and repaired.
@@ -90,9 +115,13 @@ test("three switches are racked and cabled, 40 ports painted by mouse and by key
   await expect(page.getByText("0 missing")).toBeVisible();
   const hop = crossing(page, /^Cabinet A switch 2 port 26, Press \(20\): tagged/);
   await hop.click();
-  await expect(crossing(page, /^Cabinet A switch 2 port 26, Press \(20\): not carried, missing here/)).toBeVisible();
+  await expect(
+    crossing(page, /^Cabinet A switch 2 port 26, Press \(20\): not carried, missing here/),
+  ).toBeVisible();
   await expect(page.getByText("1 missing")).toBeVisible();
-  await expect(page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name: /Ports/ })).toContainText("1");
+  await expect(
+    page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name: /Ports/ }),
+  ).toContainText("1");
   // The same by keyboard: put back, taken off again.
   await page.keyboard.press("Space");
   await expect(page.getByText("0 missing")).toBeVisible();
@@ -110,17 +139,26 @@ test("three switches are racked and cabled, 40 ports painted by mouse and by key
   await page.getByLabel("Take").selectOption({ label: "every unused port" });
   await page.getByRole("radio", { name: "Park" }).click();
   await page.getByRole("button", { name: /^Preview \d+ ports/ }).click();
-  await page.getByRole("main").getByRole("group", { name: /^Preview/ }).getByRole("button", { name: "Apply" }).click();
+  await page
+    .getByRole("main")
+    .getByRole("group", { name: /^Preview/ })
+    .getByRole("button", { name: "Apply" })
+    .click();
   await show(page, "One device");
   await expect(page.getByText("1 set, 0 to decide, 25 off")).toBeVisible();
   await saved(page);
 });
 
-test("the names of the software are found by plugging in: two sightings name a run, a name twice is refused", async ({ page }) => {
+test("the names of the software are found by plugging in: two sightings name a run, a name twice is refused", async ({
+  page,
+}) => {
   await openSite(page, "Fennel Street Veterinary Practice");
   await openView(page, "Hardware");
   await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Switch B" }).click();
-  const lit = async (name: string) => { await margin(page).getByLabel("Name that lights up").fill(name); await page.keyboard.press("Enter"); };
+  const lit = async (name: string) => {
+    await margin(page).getByLabel("Name that lights up").fill(name);
+    await page.keyboard.press("Enter");
+  };
   await margin(page).getByLabel("Port on the case").selectOption("1");
   await lit("ge1");
   await margin(page).getByLabel("Port on the case").selectOption("16");
@@ -129,7 +167,9 @@ test("the names of the software are found by plugging in: two sightings name a r
   await margin(page).getByLabel("Port on the case").selectOption("17");
   await lit("ge16");
   await margin(page).getByRole("button", { name: "Write 17 names" }).click();
-  await expect(margin(page).getByRole("alert")).toHaveText("ge16 would stand for ports 16 and 17; the software gives each port one name.");
+  await expect(margin(page).getByRole("alert")).toHaveText(
+    "ge16 would stand for ports 16 and 17; the software gives each port one name.",
+  );
   await margin(page).getByRole("button", { name: "Forget port 17" }).click();
   await margin(page).getByRole("button", { name: "Write 16 names" }).click();
   await openView(page, "Ports");
@@ -139,9 +179,17 @@ test("the names of the software are found by plugging in: two sightings name a r
 });
 
 /** A cell of the n-th access point; two rows of heads stand above. */
-const radioCell = (page: Page, n: number, column: number): Locator => page.getByRole("grid", { name: "Radios" }).getByRole("row").nth(n + 1).getByRole("gridcell").nth(column);
+const radioCell = (page: Page, n: number, column: number): Locator =>
+  page
+    .getByRole("grid", { name: "Radios" })
+    .getByRole("row")
+    .nth(n + 1)
+    .getByRole("gridcell")
+    .nth(column);
 
-test("eight access points that hear their neighbours get channels of which no two overlap", async ({ page }) => {
+test("eight access points that hear their neighbours get channels of which no two overlap", async ({
+  page,
+}) => {
   test.setTimeout(600_000);
   await newSite(page, "Lockkeeper's House, jetty");
   await addSegment(page, "Household");
@@ -164,17 +212,25 @@ test("eight access points that hear their neighbours get channels of which no tw
   await margin(page).getByRole("button", { name: "Not now" }).click();
 
   await radioCell(page, 1, 1).click();
-  await paste(page, [1, 2, 3, 4, 5, 6, 7, 8].map((n) => [`Berth ${n}`]));
+  await paste(
+    page,
+    [1, 2, 3, 4, 5, 6, 7, 8].map((n) => [`Berth ${n}`]),
+  );
   await expect(page.getByRole("gridcell", { name: "Berth 8" })).toBeVisible();
   for (let n = 1; n < 8; n += 1) {
     await radioCell(page, n, 0).click();
-    await margin(page).getByLabel(`Hall AP ${n + 1}`, { exact: false }).first().check();
+    await margin(page)
+      .getByLabel(`Hall AP ${n + 1}`, { exact: false })
+      .first()
+      .check();
   }
   await radioCell(page, 1, 2).dblclick();
   await page.keyboard.press("Control+a");
   await page.keyboard.type("14");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("alert").filter({ hasText: "Channel 14 is not in the site's list for 2.4 GHz" })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: "Channel 14 is not in the site's list for 2.4 GHz" }),
+  ).toBeVisible();
   await page.keyboard.press("Escape");
 
   await page.getByRole("button", { name: "Channels and rules" }).click();
@@ -190,7 +246,9 @@ test("eight access points that hear their neighbours get channels of which no tw
   await expect(page.getByText(/hear each other/)).toHaveCount(0);
 });
 
-test("a device's sheet prints on paper without the frame; its files and templates are what the sheet says", async ({ page }) => {
+test("a device's sheet prints on paper without the frame; its files and templates are what the sheet says", async ({
+  page,
+}) => {
   await openSite(page, "Fennel Street Veterinary Practice");
   await openView(page, "Hardware");
   await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Switch B" }).click();
@@ -200,9 +258,11 @@ test("a device's sheet prints on paper without the frame; its files and template
   const pdf = join(folder, "sheet.pdf");
   await page.pdf({ path: pdf, preferCSSPageSize: true });
   const text = execFileSync("pdftotext", ["-layout", pdf, "-"]).toString();
-  for (const words of ["Switch B", "Reach it", "10.24.10.4", "Trunks, tagging last", "Save", "checked by"]) expect(text).toContain(words);
+  for (const words of ["Switch B", "Reach it", "10.24.10.4", "Trunks, tagging last", "Save", "checked by"])
+    expect(text).toContain(words);
   expect(text).toMatch(/Upper[\s\S]*switch 25/);
-  for (const words of ["Work order", "Find or do", "Not sound", "Selected switch"]) expect(text).not.toContain(words);
+  for (const words of ["Work order", "Find or do", "Not sound", "Selected switch"])
+    expect(text).not.toContain(words);
   expect(text.indexOf("VLANs")).toBeLessThan(text.indexOf("Trunks, tagging last"));
   execFileSync("pdftoppm", ["-r", "60", "-png", "-f", "1", "-l", "1", pdf, join(folder, "page")]);
   expect(statSync(join(folder, "page-1.png")).size).toBeGreaterThan(5000);
@@ -210,14 +270,22 @@ test("a device's sheet prints on paper without the frame; its files and template
 
   const save = async (form: string, button: string) => {
     await page.getByLabel("Form").selectOption({ label: form });
-    const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: button, exact: true }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: button, exact: true }).click(),
+    ]);
     return { name: download.suggestedFilename(), text: readFileSync(await download.path(), "utf8") };
   };
   const csv = await save("CSV", "Save CSV");
   expect(csv.name).toBe("switch-b-sheet.csv");
   expect(csv.text).toMatch(/^Step,What,Row,Setting,Value\r\n/);
-  expect(JSON.parse((await save("JSON", "Save JSON")).text)).toMatchObject({ name: "Switch B", hostName: "switch-b" });
-  expect(JSON.parse((await save("YANG data as JSON", "Save JSON")).text)).toHaveProperty("ieee802-dot1q-bridge:bridges");
+  expect(JSON.parse((await save("JSON", "Save JSON")).text)).toMatchObject({
+    name: "Switch B",
+    hostName: "switch-b",
+  });
+  expect(JSON.parse((await save("YANG data as JSON", "Save JSON")).text)).toHaveProperty(
+    "ieee802-dot1q-bridge:bridges",
+  );
   expect((await save("Port labels", "Save")).text).toContain('"Switch B 17","Upper switch 25"');
 
   await page.getByLabel("Form").selectOption({ label: "Check list" });
@@ -226,31 +294,49 @@ test("a device's sheet prints on paper without the frame; its files and template
   await template.fill("{{ name }} has {{ ports.size }} ports");
   await expect(page.getByText("Switch B has 18 ports")).toBeVisible();
   await template.fill("{{ name | shout }}");
-  await expect(page.getByRole("alert").filter({ hasText: "The template can't be filled: undefined filter: shout" })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: "The template can't be filled: undefined filter: shout" }),
+  ).toBeVisible();
   await template.fill("{% for a in (1..9000) %}{% for b in (1..9000) %}x{% endfor %}{% endfor %}");
-  await expect(page.getByRole("alert").filter({ hasText: /^The template (can't be filled|took longer)/ })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: /^The template (can't be filled|took longer)/ }),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Remove", exact: true }).last().click();
 });
 
-test("the drawing is saved as SVG and as PNG, and a box moves by the arrow keys and comes back", async ({ page }) => {
+test("the drawing is saved as SVG and as PNG, and a box moves by the arrow keys and comes back", async ({
+  page,
+}) => {
   await openSite(page, "Bramblewick Cider Works");
   await openView(page, "Hardware");
   await expect(page.locator('[data-laid-out="true"]')).toBeVisible();
   // A drawing that nobody touches rests: nothing in it is drawn again.
   await page.waitForTimeout(1500);
-  const stirrings = await page.locator(".react-flow").evaluate((drawing) => new Promise<number>((resolve) => {
-    let count = 0;
-    const watch = new MutationObserver((changes) => { count += changes.length; });
-    watch.observe(drawing, { subtree: true, childList: true, attributes: true });
-    setTimeout(() => { watch.disconnect(); resolve(count); }, 1500);
-  }));
+  const stirrings = await page.locator(".react-flow").evaluate(
+    (drawing) =>
+      new Promise<number>((resolve) => {
+        let count = 0;
+        const watch = new MutationObserver((changes) => {
+          count += changes.length;
+        });
+        watch.observe(drawing, { subtree: true, childList: true, attributes: true });
+        setTimeout(() => {
+          watch.disconnect();
+          resolve(count);
+        }, 1500);
+      }),
+  );
   expect(stirrings).toBe(0);
   const save = async (kind: string) => {
-    const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: `Save ${kind}` }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: `Save ${kind}` }).click(),
+    ]);
     return readFileSync(await download.path());
   };
   const svg = (await save("SVG")).toString();
-  for (const name of ["Gateway", "Press house switch", "Tank farm switch"]) expect(svg).toContain(`>${name}<`);
+  for (const name of ["Gateway", "Press house switch", "Tank farm switch"])
+    expect(svg).toContain(`>${name}<`);
   expect((svg.match(/<path /g) ?? []).length).toBe(7);
   expect(svg).not.toMatch(/var\(|undefined|NaN/);
   expect((await save("PNG")).subarray(1, 4).toString()).toBe("PNG");
@@ -266,26 +352,47 @@ test("the drawing is saved as SVG and as PNG, and a box moves by the arrow keys 
   await saved(page);
 });
 
-test("the tree says who is root and why a port stands by; another root is chosen with a preview, and undone", async ({ page }) => {
+test("the tree says who is root and why a port stands by; another root is chosen with a preview, and undone", async ({
+  page,
+}) => {
   await openSite(page, "Bramblewick Cider Works");
   await openView(page, "Hardware");
-  const choose = (name: string) => page.getByRole("table", { name: "Devices" }).getByRole("button", { name }).click();
+  const choose = (name: string) =>
+    page.getByRole("table", { name: "Devices" }).getByRole("button", { name }).click();
   await choose("Tank farm switch");
   const tree = margin(page).getByRole("list", { name: "Ports in the tree" });
-  await expect(margin(page).getByRole("definition").filter({ hasText: /^Office switch$/ })).toBeVisible();
+  await expect(
+    margin(page)
+      .getByRole("definition")
+      .filter({ hasText: /^Office switch$/ }),
+  ).toBeVisible();
   await expect(tree.getByText(/its way to Office switch/)).toBeVisible();
   await margin(page).getByLabel("Priority").fill("5000");
   await page.keyboard.press("Enter");
-  await expect(margin(page).getByRole("alert").filter({ hasText: '"5000" is no bridge priority' })).toBeVisible();
+  await expect(
+    margin(page).getByRole("alert").filter({ hasText: '"5000" is no bridge priority' }),
+  ).toBeVisible();
   await page.keyboard.press("Escape");
   await margin(page).getByLabel("Second root").selectOption({ label: "Cold store switch" });
   await margin(page).getByRole("button", { name: "Make it the root" }).click();
   await expect(margin(page).getByText("What it would do: 4 changed")).toBeVisible();
   await margin(page).getByRole("button", { name: "Apply" }).click();
-  await expect(margin(page).getByRole("definition").filter({ hasText: /^this one$/ })).toBeVisible();
+  await expect(
+    margin(page)
+      .getByRole("definition")
+      .filter({ hasText: /^this one$/ }),
+  ).toBeVisible();
   await choose("Cold store switch");
-  await expect(margin(page).getByRole("definition").filter({ hasText: /^Tank farm switch$/ })).toBeVisible();
+  await expect(
+    margin(page)
+      .getByRole("definition")
+      .filter({ hasText: /^Tank farm switch$/ }),
+  ).toBeVisible();
   await undo(page).click();
-  await expect(margin(page).getByRole("definition").filter({ hasText: /^Office switch$/ })).toBeVisible();
+  await expect(
+    margin(page)
+      .getByRole("definition")
+      .filter({ hasText: /^Office switch$/ }),
+  ).toBeVisible();
   await saved(page);
 });

@@ -4,20 +4,29 @@ import { resolve } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 
 /** An application of a test's own: its start command, server and database can be killed without harm to the other tests. */
-export interface Instance { readonly address: string; readonly link: string; readonly pids: () => { readonly database: number; readonly server: number }; readonly kill: () => void; readonly stop: () => Promise<void> }
+export interface Instance {
+  readonly address: string;
+  readonly link: string;
+  readonly pids: () => { readonly database: number; readonly server: number };
+  readonly kill: () => void;
+  readonly stop: () => Promise<void>;
+}
 
 /** Every process that stems from one, itself included. */
 function familyOf(pid: number): number[] {
-  const parents = readdirSync("/proc").filter((name) => /^\d+$/.test(name)).flatMap((name) => {
-    try {
-      const stat = readFileSync(`/proc/${name}/stat`, "utf8");
-      return [{ pid: Number(name), parent: Number(stat.slice(stat.lastIndexOf(")") + 2).split(" ")[1]) }];
-    } catch {
-      return []; // gone between the listing and the reading
-    }
-  });
+  const parents = readdirSync("/proc")
+    .filter((name) => /^\d+$/.test(name))
+    .flatMap((name) => {
+      try {
+        const stat = readFileSync(`/proc/${name}/stat`, "utf8");
+        return [{ pid: Number(name), parent: Number(stat.slice(stat.lastIndexOf(")") + 2).split(" ")[1]) }];
+      } catch {
+        return []; // gone between the listing and the reading
+      }
+    });
   const family = [pid];
-  for (let i = 0; i < family.length; i += 1) family.push(...parents.filter((p) => p.parent === family[i]).map((p) => p.pid));
+  for (let i = 0; i < family.length; i += 1)
+    family.push(...parents.filter((p) => p.parent === family[i]).map((p) => p.pid));
   return family;
 }
 
@@ -29,9 +38,16 @@ export async function startInstance(port: number, fresh: boolean): Promise<Insta
   const linkFile = resolve(dir, "link.txt");
   if (fresh) rmSync(dir, { recursive: true, force: true });
   rmSync(linkFile, { force: true });
-  const child = spawn(process.execPath, ["scripts/start.mjs", "--profile", "test", "--port", String(port), "--dir", dir, "--link-file", linkFile], { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, TEST_DURABLE: "1" } });
+  const child = spawn(
+    process.execPath,
+    ["scripts/start.mjs", "--profile", "test", "--port", String(port), "--dir", dir, "--link-file", linkFile],
+    { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, TEST_DURABLE: "1" } },
+  );
   let output = "";
-  for (const stream of [child.stdout, child.stderr]) stream.on("data", (data) => { output += data; });
+  for (const stream of [child.stdout, child.stderr])
+    stream.on("data", (data) => {
+      output += data;
+    });
   for (let tries = 0; !existsSync(linkFile); tries += 1) {
     if (isGone(child) || tries > 600) throw new Error(`The instance did not start:\n${output}`);
     await wait(100);
@@ -40,9 +56,14 @@ export async function startInstance(port: number, fresh: boolean): Promise<Insta
     address: `http://127.0.0.1:${port}`,
     link: readFileSync(linkFile, "utf8"),
     pids: () => ({
-      database: Number(readFileSync(resolve(dir, "db.pid"), "utf8")), server: Number((JSON.parse(readFileSync(resolve(dir, "running.json"), "utf8")) as { serverPid: number }).serverPid),
+      database: Number(readFileSync(resolve(dir, "db.pid"), "utf8")),
+      server: Number(
+        (JSON.parse(readFileSync(resolve(dir, "running.json"), "utf8")) as { serverPid: number }).serverPid,
+      ),
     }),
-    kill: () => { for (const pid of familyOf(child.pid ?? -1)) process.kill(pid, "SIGKILL"); },
+    kill: () => {
+      for (const pid of familyOf(child.pid ?? -1)) process.kill(pid, "SIGKILL");
+    },
     stop: async () => {
       child.kill("SIGTERM");
       for (let tries = 0; !isGone(child) && tries < 200; tries += 1) await wait(50);

@@ -24,22 +24,38 @@ async function addDevice(page: Page, model: string, name: string): Promise<void>
 /** What the plan file says, without the order of its lists: rows come back sorted by id. */
 function planIn(text: string): unknown {
   const file = JSON.parse(text) as Record<string, unknown>;
-  return Object.fromEntries(Object.entries(file).map(([name, value]) => [name, Array.isArray(value) ? [...(value as { id: string }[])].sort((a, b) => (a.id < b.id ? -1 : 1)) : value]));
+  return Object.fromEntries(
+    Object.entries(file).map(([name, value]) => [
+      name,
+      Array.isArray(value) ? [...(value as { id: string }[])].sort((a, b) => (a.id < b.id ? -1 : 1)) : value,
+    ]),
+  );
 }
 
 async function exported(page: Page): Promise<unknown> {
   await openView(page, "Export");
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save plan file" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save plan file" }).click(),
+  ]);
   return planIn(readFileSync(await download.path(), "utf8"));
 }
 
 let instance: Instance | null = null;
-test.afterEach(async () => { await instance?.stop(); });
+test.afterEach(async () => {
+  await instance?.stop();
+});
 
-test("a site from nothing: planned, found wrong, repaired, probed, exported, undone, redone, killed and still there", async ({ browser }) => {
+test("a site from nothing: planned, found wrong, repaired, probed, exported, undone, redone, killed and still there", async ({
+  browser,
+}) => {
   test.setTimeout(600_000);
   instance = await startInstance(PORT, true);
-  const context = await browser.newContext({ baseURL: instance.address, storageState: { cookies: [], origins: [] }, acceptDownloads: true });
+  const context = await browser.newContext({
+    baseURL: instance.address,
+    storageState: { cookies: [], origins: [] },
+    acceptDownloads: true,
+  });
   const page = await context.newPage();
   await comeIn(page, instance);
   await expect(page.getByText("No site yet")).toBeVisible();
@@ -105,7 +121,15 @@ test("a site from nothing: planned, found wrong, repaired, probed, exported, und
     steps += 1;
   }
   expect(steps).toBe(10);
-  expect(await exported(page)).toMatchObject({ segments: [], devices: [], ports: [], links: [], vlans: [], zones: [], scopes: [] });
+  expect(await exported(page)).toMatchObject({
+    segments: [],
+    devices: [],
+    ports: [],
+    links: [],
+    vlans: [],
+    zones: [],
+    scopes: [],
+  });
   const redo = page.getByRole("button", { name: /^Redo/ });
   while (await redo.isEnabled()) {
     const before = await revision();

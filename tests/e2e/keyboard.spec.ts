@@ -5,7 +5,14 @@ import { newSite, saved } from "./open-site";
 async function tabTo(page: Page, target: Locator, back = false): Promise<void> {
   await target.waitFor();
   for (let i = 0; i < 250; i += 1) {
-    if (await target.evaluate((element) => element === document.activeElement || (element.getAttribute("role") === "row" && element.contains(document.activeElement)))) return;
+    if (
+      await target.evaluate(
+        (element) =>
+          element === document.activeElement ||
+          (element.getAttribute("role") === "row" && element.contains(document.activeElement)),
+      )
+    )
+      return;
     await page.keyboard.press(back ? "Shift+Tab" : "Tab");
   }
   throw new Error(`Tab never came to ${String(target)}`);
@@ -14,13 +21,20 @@ async function tabTo(page: Page, target: Locator, back = false): Promise<void> {
 /** The roles are one stop for Tab; arrows choose among them. */
 async function paintAs(page: Page, role: string): Promise<void> {
   await tabTo(page, page.getByRole("radiogroup", { name: "Role" }).locator('[aria-checked="true"]'));
-  for (let i = 0; i < 9 && !(await page.getByRole("radio", { name: role }).isChecked()); i += 1) await page.keyboard.press("ArrowRight");
+  for (let i = 0; i < 9 && !(await page.getByRole("radio", { name: role }).isChecked()); i += 1)
+    await page.keyboard.press("ArrowRight");
   await expect(page.getByRole("radio", { name: role })).toBeFocused();
 }
 
-const press = async (page: Page, ...keys: string[]) => { for (const key of keys) await page.keyboard.press(key); };
+const press = async (page: Page, ...keys: string[]) => {
+  for (const key of keys) await page.keyboard.press(key);
+};
 const goTo = async (page: Page, sheet: string, heading: string | RegExp) => {
-  await page.locator("body").evaluate(() => (document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined));
+  await page
+    .locator("body")
+    .evaluate(() =>
+      document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined,
+    );
   await press(page, "g", ...sheet);
   await expect(page.getByRole("heading", { level: 1, name: heading })).toBeVisible();
 };
@@ -57,7 +71,9 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "ArrowUp", "End", "ArrowLeft");
   await page.keyboard.type("many");
   await press(page, "Enter");
-  await expect(page.getByRole("alert").filter({ hasText: '"many" is not a number of devices' })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: '"many" is not a number of devices' }),
+  ).toBeVisible();
   await press(page, "Escape");
   await page.keyboard.type("12");
   await press(page, "Enter");
@@ -103,7 +119,10 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await tabTo(page, gate.locator('tr[tabindex="0"]'));
   await press(page, "Home", "ArrowDown");
   await paintAs(page, "Chosen VLANs");
-  await tabTo(page, page.getByRole("group", { name: "Tagged" }).getByRole("button", { name: "VI, Visitors" }));
+  await tabTo(
+    page,
+    page.getByRole("group", { name: "Tagged" }).getByRole("button", { name: "VI, Visitors" }),
+  );
   await press(page, "Enter");
   await tabTo(page, page.getByRole("button", { name: "Paint 1 port" }));
   await press(page, "Enter");
@@ -125,7 +144,11 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "ArrowDown", "ArrowDown");
   await expect(page.getByRole("gridcell", { name: /^Household to Internet: open/ })).toBeVisible();
 
-  await page.locator("body").evaluate(() => (document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined));
+  await page
+    .locator("body")
+    .evaluate(() =>
+      document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined,
+    );
   await press(page, "p");
   await tabTo(page, page.getByRole("button", { name: /^What and where/ }));
   await press(page, "Enter");
@@ -134,7 +157,9 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await expect(page.getByText("✓ all 4 steps pass")).toBeVisible();
   await tabTo(page, page.getByRole("list", { name: "Steps" }).locator('button[tabindex="0"]'));
   await press(page, "Home", "ArrowRight");
-  await expect(page.getByRole("complementary", { name: "Margin" }).getByText("untagged: joins 20, leaves with tag 20")).toBeVisible();
+  await expect(
+    page.getByRole("complementary", { name: "Margin" }).getByText("untagged: joins 20, leaves with tag 20"),
+  ).toBeVisible();
 
   await goTo(page, "03", "Addresses");
   await tabTo(page, page.getByRole("button", { name: "Add device" }));
@@ -150,7 +175,11 @@ test("the whole job by keyboard alone", async ({ page }) => {
 
   await saved(page);
   const revision = async () => Number(await page.locator("[data-revision]").innerText());
-  await page.locator("body").evaluate(() => (document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined));
+  await page
+    .locator("body")
+    .evaluate(() =>
+      document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined,
+    );
   const before = await revision();
   await press(page, "Control+z");
   await expect.poll(revision).toBe(before + 1);
@@ -161,7 +190,9 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "Escape");
 });
 
-test("the pool's edges move by the arrow keys, count said while they do, and Escape leaves them", async ({ page }) => {
+test("the pool's edges move by the arrow keys, count said while they do, and Escape leaves them", async ({
+  page,
+}) => {
   await newSite(page, "Lockkeeper's House, studio");
   const grid = page.getByRole("grid", { name: "Segments" });
   await grid.getByText("New segment").click();

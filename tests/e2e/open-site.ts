@@ -1,6 +1,20 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 
-export const VIEWS = ["Survey", "Segments", "Addresses", "Hardware", "Ports", "Wireless", "Walls", "Switch guards", "Findings", "Probe", "Failures", "Export", "History"] as const;
+export const VIEWS = [
+  "Survey",
+  "Segments",
+  "Addresses",
+  "Hardware",
+  "Ports",
+  "Wireless",
+  "Walls",
+  "Switch guards",
+  "Findings",
+  "Probe",
+  "Failures",
+  "Export",
+  "History",
+] as const;
 const PATHS: Readonly<Partial<Record<(typeof VIEWS)[number], string>>> = { "Switch guards": "guards" };
 
 /** Opens a site of the list and waits for its plan. */
@@ -16,15 +30,25 @@ export async function openView(page: Page, view: (typeof VIEWS)[number]): Promis
 }
 
 /** Everything is on the server. */
-export const saved = (page: Page): Promise<void> => expect(page.locator('[data-saving="saved"]')).toBeVisible();
+export const saved = (page: Page): Promise<void> =>
+  expect(page.locator('[data-saving="saved"]')).toBeVisible();
 
 /** A cell of a grid by its row (as a text in it) and its column's head. */
 export function cell(page: Page, grid: string, row: string | RegExp, column: number): Locator {
-  return page.getByRole("grid", { name: grid }).getByRole("row").filter({ hasText: row }).getByRole("gridcell").nth(column);
+  return page
+    .getByRole("grid", { name: grid })
+    .getByRole("row")
+    .filter({ hasText: row })
+    .getByRole("gridcell")
+    .nth(column);
 }
 
 /** Begins an empty site; it opens with its survey. */
-export async function beginSite(page: Page, name: string, kind: "home" | "office" | "industrial" = "office"): Promise<void> {
+export async function beginSite(
+  page: Page,
+  name: string,
+  kind: "home" | "office" | "industrial" = "office",
+): Promise<void> {
   await page.goto("/");
   await page.getByLabel("Name").fill(name);
   await page.getByLabel("Kind").selectOption(kind);
@@ -51,14 +75,29 @@ export async function addSegment(page: Page, name: string): Promise<void> {
 export async function choosePorts(page: Page, device: string, first: string, last: string): Promise<void> {
   await page.getByRole("button", { name: /^Device:/ }).click();
   await page.getByRole("option", { name: device }).click();
-  const row = (label: string) => page.getByRole("grid", { name: `Ports of ${device}` }).getByRole("row").filter({ has: page.getByRole("cell", { name: label, exact: true }).or(page.getByRole("gridcell", { name: label, exact: true })) }).first();
+  const row = (label: string) =>
+    page
+      .getByRole("grid", { name: `Ports of ${device}` })
+      .getByRole("row")
+      .filter({
+        has: page
+          .getByRole("cell", { name: label, exact: true })
+          .or(page.getByRole("gridcell", { name: label, exact: true })),
+      })
+      .first();
   await row(first).click();
   if (last !== first) await row(last).click({ modifiers: ["Shift"] });
 }
 
 /** What a spreadsheet puts on the clipboard, pasted where the focus is. */
-export const paste = (page: Page, rows: string[][]) => page.evaluate((text) => {
-  const data = new DataTransfer();
-  data.setData("text/plain", text);
-  document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
-}, rows.map((row) => row.join("\t")).join("\n"));
+export const paste = (page: Page, rows: string[][]) =>
+  page.evaluate(
+    (text) => {
+      const data = new DataTransfer();
+      data.setData("text/plain", text);
+      document.activeElement?.dispatchEvent(
+        new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
+      );
+    },
+    rows.map((row) => row.join("\t")).join("\n"),
+  );

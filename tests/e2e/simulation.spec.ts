@@ -8,7 +8,13 @@ async function ownSite(page: Page, file: "fennel-street" | "bramblewick", name: 
   const plan = JSON.parse(readFileSync(`demo/${file}.json`, "utf8")) as { site: { name: string } };
   plan.site.name = name;
   await page.goto("/");
-  await page.getByLabel("or from a plan file").setInputFiles({ name: `${file}.json`, mimeType: "application/json", buffer: Buffer.from(JSON.stringify(plan)) });
+  await page
+    .getByLabel("or from a plan file")
+    .setInputFiles({
+      name: `${file}.json`,
+      mimeType: "application/json",
+      buffer: Buffer.from(JSON.stringify(plan)),
+    });
   await expect(page.getByText(name).first()).toBeVisible();
   await openSite(page, name);
 }
@@ -24,16 +30,23 @@ async function choose(page: Page, label: RegExp, text: string): Promise<void> {
 }
 
 async function downloaded(page: Page, name: string): Promise<string> {
-  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name, exact: true }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name, exact: true }).click(),
+  ]);
   return file.path();
 }
 
-test("a probe fails, its repair is tried and passes, it is lit on the drawing, captured, kept, and says so when it breaks again", async ({ page }) => {
+test("a probe fails, its repair is tried and passes, it is lit on the drawing, captured, kept, and says so when it breaks again", async ({
+  page,
+}) => {
   await ownSite(page, "fennel-street", "Fennel Street, probed");
   await openView(page, "Probe");
   await choose(page, /^What and where/, "Analyser");
   await expect(page.getByText("stops at step 3")).toBeVisible();
-  await expect(margin(page).getByText("Add Imaging (40) to Upper switch port 25: tried, the probe passes")).toBeVisible();
+  await expect(
+    margin(page).getByText("Add Imaging (40) to Upper switch port 25: tried, the probe passes"),
+  ).toBeVisible();
   // The arrow keys go along the steps.
   await page.getByRole("list", { name: "Steps" }).getByRole("button").nth(2).focus();
   await page.keyboard.press("ArrowLeft");
@@ -44,14 +57,37 @@ test("a probe fails, its repair is tried and passes, it is lit on the drawing, c
 
   await show(page, "On the drawing");
   await expect(page.locator('[data-laid-out="true"]')).toBeVisible();
-  await expect(page.locator(".react-flow__node", { hasText: "Upper switch" }).locator(".border-act").first()).toBeVisible();
-  await expect(page.locator(".react-flow__node", { hasText: "Consult AP" }).locator(".border-rule").first()).toBeVisible();
+  await expect(
+    page.locator(".react-flow__node", { hasText: "Upper switch" }).locator(".border-act").first(),
+  ).toBeVisible();
+  await expect(
+    page.locator(".react-flow__node", { hasText: "Consult AP" }).locator(".border-rule").first(),
+  ).toBeVisible();
 
   await show(page, "On the wire");
   await choose(page, /^Listen at/, "Upper switch port 25");
-  await expect(page.getByRole("table", { name: "Frames at Upper switch port 25" }).getByText("DHCP offer")).toBeVisible();
+  await expect(
+    page.getByRole("table", { name: "Frames at Upper switch port 25" }).getByText("DHCP offer"),
+  ).toBeVisible();
   const capture = await downloaded(page, "Save the capture file");
-  const read = execFileSync("tshark", ["-r", capture, "-o", "udp.check_checksum:TRUE", "-T", "fields", "-e", "vlan.id", "-e", "dhcp.option.dhcp", "-Y", "dhcp && !_ws.malformed && !(udp.checksum.status == 0)"], { encoding: "utf8", stdio: ["ignore", "pipe", "ignore"] });
+  const read = execFileSync(
+    "tshark",
+    [
+      "-r",
+      capture,
+      "-o",
+      "udp.check_checksum:TRUE",
+      "-T",
+      "fields",
+      "-e",
+      "vlan.id",
+      "-e",
+      "dhcp.option.dhcp",
+      "-Y",
+      "dhcp && !_ws.malformed && !(udp.checksum.status == 0)",
+    ],
+    { encoding: "utf8", stdio: ["ignore", "pipe", "ignore"] },
+  );
   expect(read.trim().split("\n")).toEqual(["40\t1", "40\t2", "40\t3", "40\t5"]);
 
   await page.getByRole("button", { name: "Keep: has to pass" }).click();
@@ -67,12 +103,17 @@ test("a probe fails, its repair is tried and passes, it is lit on the drawing, c
   await expect(page.getByText("It has to be stopped and gets through.")).toBeVisible();
   await saved(page);
   // Back to the site as it was: what has to come of it, keeping, the repair.
-  for (let i = 0; i < 3; i += 1) { await undo(page); await saved(page); }
+  for (let i = 0; i < 3; i += 1) {
+    await undo(page);
+    await saved(page);
+  }
   await show(page, "One journey");
   await expect(page.getByText("stops at step 3")).toBeVisible();
 });
 
-test("a laptop of any kind: a typed-in address that can't be read is said, a false server is kept out where a switch snoops, two probes are laid side by side", async ({ page }) => {
+test("a laptop of any kind: a typed-in address that can't be read is said, a false server is kept out where a switch snoops, two probes are laid side by side", async ({
+  page,
+}) => {
   await ownSite(page, "fennel-street", "Fennel Street, tried out");
   await openView(page, "Probe");
   await choose(page, /^What and where/, "Upper switch 11");
@@ -80,11 +121,15 @@ test("a laptop of any kind: a typed-in address that can't be read is said, a fal
   const address = page.getByLabel("Its address");
   await address.fill("10.24.20.300/25");
   await address.press("Enter");
-  await expect(page.getByRole("alert").filter({ hasText: "is no address with its length, such as 192.0.2.10/24." })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: "is no address with its length, such as 192.0.2.10/24." }),
+  ).toBeVisible();
   await address.fill("10.24.70.9/27");
   await address.press("Enter");
   await choose(page, /^What it asks for/, "the internet");
-  await expect(margin(page).getByText("10.24.70.9 does not belong in Staff, where it comes in")).toBeVisible();
+  await expect(
+    margin(page).getByText("10.24.70.9 does not belong in Staff, where it comes in"),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Lay aside to compare" }).click();
   await page.getByLabel("As what").selectOption("client");
   await expect(page.getByText(/They part at step 2/)).toBeVisible();
@@ -93,11 +138,15 @@ test("a laptop of any kind: a typed-in address that can't be read is said, a fal
   await expect(page.getByText("✓ kept out")).toBeVisible();
   await page.getByLabel("As what").selectOption("spoofer");
   await expect(page.getByText(/gets through to \d+/)).toBeVisible();
-  await margin(page).getByRole("button", { name: /^Let Upper switch inspect ARP in VLAN 20/ }).click();
+  await margin(page)
+    .getByRole("button", { name: /^Let Upper switch inspect ARP in VLAN 20/ })
+    .click();
   await expect(margin(page).getByRole("button", { name: "Apply" })).toBeVisible();
 });
 
-test("who reaches whom: as intended until a switch routes past the walls; by mouse, by keyboard, and as a file", async ({ page }) => {
+test("who reaches whom: as intended until a switch routes past the walls; by mouse, by keyboard, and as a file", async ({
+  page,
+}) => {
   await ownSite(page, "bramblewick", "Bramblewick, reached");
   await openView(page, "Probe");
   await show(page, "Who reaches whom");
@@ -110,11 +159,15 @@ test("who reaches whom: as intended until a switch routes past the walls; by mou
   const table = readFileSync(await downloaded(page, "Save CSV"), "utf8").split("\r\n");
   expect(table[0]).toContain("the internet,the gateway's pages");
   expect(table.find((line) => line.startsWith("Office,"))).toContain("services");
-  await margin(page).getByRole("button", { name: /^Probe from/ }).click();
+  await margin(page)
+    .getByRole("button", { name: /^Probe from/ })
+    .click();
   await expect(page.getByText(/all \d+ steps pass/)).toBeVisible();
 });
 
-test("every failure is tried: the ring's cable hurts the hall whose VLAN the spare way lacks, and the gateway everybody; two at once on demand", async ({ page }) => {
+test("every failure is tried: the ring's cable hurts the hall whose VLAN the spare way lacks, and the gateway everybody; two at once on demand", async ({
+  page,
+}) => {
   await ownSite(page, "bramblewick", "Bramblewick, failed");
   await openView(page, "Failures");
   const ranking = page.getByRole("listbox", { name: "Failures, the worst first" });
@@ -123,20 +176,31 @@ test("every failure is tried: the ring's cable hurts the hall whose VLAN the spa
   await expect(margin(page).getByText(/4 lose their gateway.*1 port that stood by takes over/)).toBeVisible();
   await expect(margin(page).getByText("Bottling hall, 4:")).toBeVisible();
   await ranking.getByRole("option", { name: /^R1: / }).click();
-  await expect(margin(page).getByText(/Nobody loses anything. 1 port that stood by takes over./)).toBeVisible();
+  await expect(
+    margin(page).getByText(/Nobody loses anything. 1 port that stood by takes over./),
+  ).toBeVisible();
   await choose(page, /^And at the same time/, "R5");
   await expect(margin(page).getByText(/lose their gateway/)).toBeVisible();
   await page.keyboard.press("Escape");
   await ranking.getByRole("option", { name: /^R1: / }).focus();
   await page.keyboard.press("Home");
   await expect(ranking.getByRole("option").first()).toHaveAttribute("aria-selected", "true");
-  await expect(page.getByRole("region", { name: "No second way" }).getByText(/the way to the gateway/).first()).toBeVisible();
+  await expect(
+    page
+      .getByRole("region", { name: "No second way" })
+      .getByText(/the way to the gateway/)
+      .first(),
+  ).toBeVisible();
 });
 
-test("the tree is drawn from its root; another root is proposed, shown, chosen and taken back; guards are written with words for what can't be read", async ({ page }) => {
+test("the tree is drawn from its root; another root is proposed, shown, chosen and taken back; guards are written with words for what can't be read", async ({
+  page,
+}) => {
   await ownSite(page, "bramblewick", "Bramblewick, its tree");
   await openView(page, "Switch guards");
-  await expect(page.getByRole("region", { name: "What stands by" }).getByText(/Bottling hall switch port 17.*stands by/)).toBeVisible();
+  await expect(
+    page.getByRole("region", { name: "What stands by" }).getByText(/Bottling hall switch port 17.*stands by/),
+  ).toBeVisible();
   await page.getByRole("button", { name: /^Tank farm switch/ }).click();
   await margin(page).getByRole("button", { name: "Make it the root" }).click();
   await margin(page).getByRole("button", { name: "Apply" }).click();
@@ -146,17 +210,28 @@ test("the tree is drawn from its root; another root is proposed, shown, chosen a
   await expect(page.getByRole("button", { name: /^Office switch root, 4096/ })).toBeVisible();
   await saved(page);
   await show(page, "Guards");
-  await page.getByRole("table", { name: "Guards of each device" }).getByRole("button", { name: "Cold store switch" }).click();
+  await page
+    .getByRole("table", { name: "Guards of each device" })
+    .getByRole("button", { name: "Cold store switch" })
+    .click();
   const snoops = margin(page).getByLabel("Snoops in VLANs");
   await snoops.fill("150, 9999");
   await snoops.press("Enter");
   await expect(margin(page).getByText(/"9999" is no VLAN ID or run of them/)).toBeVisible();
   await snoops.fill("150");
   await snoops.press("Enter");
-  await expect(page.getByRole("row").filter({ hasText: "Cold store switch" }).getByRole("cell", { name: "150" })).toBeVisible();
+  await expect(
+    page.getByRole("row").filter({ hasText: "Cold store switch" }).getByRole("cell", { name: "150" }),
+  ).toBeVisible();
   await saved(page);
   await openView(page, "Findings");
-  await expect(page.getByText(/Cold store switch port 1[78] leads to Gateway, which gives addresses in VLAN 150, and is not trusted/).first()).toBeVisible();
+  await expect(
+    page
+      .getByText(
+        /Cold store switch port 1[78] leads to Gateway, which gives addresses in VLAN 150, and is not trusted/,
+      )
+      .first(),
+  ).toBeVisible();
   await undo(page);
   await saved(page);
 });

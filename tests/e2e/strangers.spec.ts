@@ -12,7 +12,10 @@ function routes(folder = "src/app/api"): { path: string; method: string }[] {
     if (entry.isDirectory()) return routes(path);
     if (entry.name !== "route.ts") return [];
     const address = folder.replace("src/app", "").replaceAll("[site]", ID);
-    return [...readFileSync(path, "utf8").matchAll(/export const (\w+) =/g)].map((m) => ({ path: address, method: String(m[1]) }));
+    return [...readFileSync(path, "utf8").matchAll(/export const (\w+) =/g)].map((m) => ({
+      path: address,
+      method: String(m[1]),
+    }));
   });
 }
 
@@ -20,18 +23,31 @@ const ROUTES = routes();
 
 test("the walk found the routes", () => expect(ROUTES.length).toBeGreaterThan(7));
 
-test("every route refuses a stranger, another site's page and another host's name", async ({ request, playwright, baseURL }) => {
+test("every route refuses a stranger, another site's page and another host's name", async ({
+  request,
+  playwright,
+  baseURL,
+}) => {
   const address = String(baseURL);
-  const stranger = await playwright.request.newContext({ baseURL: address, storageState: { cookies: [], origins: [] } });
-  for (const { path, method } of ROUTES.filter((route) => route.path !== "/api/enter" || route.method !== "POST")) {
+  const stranger = await playwright.request.newContext({
+    baseURL: address,
+    storageState: { cookies: [], origins: [] },
+  });
+  for (const { path, method } of ROUTES.filter(
+    (route) => route.path !== "/api/enter" || route.method !== "POST",
+  )) {
     const refused = await stranger.fetch(path, { method, headers: { origin: address } });
     expect([path, method, refused.status()]).toEqual([path, method, 401]);
     const foreign = await request.fetch(path, { method, headers: { origin: "http://elsewhere.example" } });
     expect([path, method, foreign.status()]).toEqual([path, method, 403]);
-    if (method !== "GET") expect([path, (await request.fetch(path, { method })).status()]).toEqual([path, 403]);
+    if (method !== "GET")
+      expect([path, (await request.fetch(path, { method })).status()]).toEqual([path, 403]);
   }
   const wrongHost = await new Promise<number>((resolve, reject) => {
-    const call = httpRequest(`${address}/api/sites`, { headers: { host: "rebound.example" } }, (answer) => { answer.resume(); resolve(answer.statusCode ?? 0); });
+    const call = httpRequest(`${address}/api/sites`, { headers: { host: "rebound.example" } }, (answer) => {
+      answer.resume();
+      resolve(answer.statusCode ?? 0);
+    });
     call.on("error", reject);
     call.end();
   });
@@ -52,13 +68,34 @@ test("pages lead a stranger to the door", async ({ browser, baseURL }) => {
 test("bodies are bounded and checked, and say what is wrong", async ({ request, baseURL }) => {
   const headers = { origin: String(baseURL), "content-type": "application/json" };
   const bad = async (path: string, data: unknown) => {
-    const answer = await request.post(path, { headers, data: typeof data === "string" ? data : JSON.stringify(data) });
-    return { status: answer.status(), sentence: String(((await answer.json()) as { sentence: string }).sentence) };
+    const answer = await request.post(path, {
+      headers,
+      data: typeof data === "string" ? data : JSON.stringify(data),
+    });
+    return {
+      status: answer.status(),
+      sentence: String(((await answer.json()) as { sentence: string }).sentence),
+    };
   };
   expect(await bad("/api/sites", "{")).toMatchObject({ status: 400 });
-  expect(await bad("/api/sites", { by: "name", id: ID, name: "", kind: "office", timeZone: "UTC" })).toMatchObject({ status: 400, sentence: expect.stringContaining("can't be empty") });
-  expect(await bad("/api/sites", { by: "name", id: "1; DROP TABLE site", name: "x", kind: "office", timeZone: "UTC" })).toMatchObject({ status: 400, sentence: expect.stringContaining("UUID") });
+  expect(
+    await bad("/api/sites", { by: "name", id: ID, name: "", kind: "office", timeZone: "UTC" }),
+  ).toMatchObject({ status: 400, sentence: expect.stringContaining("can't be empty") });
+  expect(
+    await bad("/api/sites", {
+      by: "name",
+      id: "1; DROP TABLE site",
+      name: "x",
+      kind: "office",
+      timeZone: "UTC",
+    }),
+  ).toMatchObject({ status: 400, sentence: expect.stringContaining("UUID") });
   expect(await bad(`/api/sites/${ID}/undo`, `"${"x".repeat(1_100_000)}"`)).toMatchObject({ status: 413 });
-  expect(await bad(`/api/sites/${ID}/batches`, { revision: 0, batch: { id: ID, planner: "x", summary: "", args: null, changes: [{ kind: "gadget" }] } })).toMatchObject({ status: 400 });
+  expect(
+    await bad(`/api/sites/${ID}/batches`, {
+      revision: 0,
+      batch: { id: ID, planner: "x", summary: "", args: null, changes: [{ kind: "gadget" }] },
+    }),
+  ).toMatchObject({ status: 400 });
   expect(await bad(`/api/sites/${ID}/undo`, { id: ID })).toMatchObject({ status: 404 });
 });

@@ -7,17 +7,30 @@ import { SURVEYS } from "../../demo/surveys";
 import { beginSite, openSite, openView, saved } from "./open-site";
 
 /** Puts a text into what has the focus, as a paste does. */
-const paste = (page: Page, text: string) => page.evaluate((pasted) => {
-  const data = new DataTransfer();
-  data.setData("text/plain", pasted);
-  document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
-}, text);
+const paste = (page: Page, text: string) =>
+  page.evaluate((pasted) => {
+    const data = new DataTransfer();
+    data.setData("text/plain", pasted);
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  }, text);
 
 /** Three rooms typed by hand, the others pasted, as somebody with a list would. */
 async function typeSurvey(page: Page, rooms: (typeof SURVEYS)[number]["rooms"]): Promise<void> {
   const grid = page.getByRole("grid", { name: "Survey" });
   const typed = rooms.filter((room) => room.kind !== "cabinet").slice(0, 3);
-  const pasted = rooms.filter((room) => !typed.includes(room)).map((room) => [room.name, room.needs, room.cabinet ?? "", room.metres === undefined ? "" : String(room.metres), room.group ?? ""].join("\t"));
+  const pasted = rooms
+    .filter((room) => !typed.includes(room))
+    .map((room) =>
+      [
+        room.name,
+        room.needs,
+        room.cabinet ?? "",
+        room.metres === undefined ? "" : String(room.metres),
+        room.group ?? "",
+      ].join("\t"),
+    );
   await grid.getByRole("gridcell").first().click();
   await paste(page, pasted.join("\n"));
   await expect(grid.getByRole("row")).toHaveCount(pasted.length + 2);
@@ -41,7 +54,9 @@ async function typeSurvey(page: Page, rooms: (typeof SURVEYS)[number]["rooms"]):
 /** Every zone on offer, saved and judged by a name server's own checker. */
 async function judgeZones(page: Page): Promise<number> {
   await openView(page, "Export");
-  const buttons = page.getByRole("region", { name: "DNS zones" }).getByRole("button", { name: /^Save the zone/ });
+  const buttons = page
+    .getByRole("region", { name: "DNS zones" })
+    .getByRole("button", { name: /^Save the zone/ });
   const folder = mkdtempSync(join(tmpdir(), "zones-"));
   await expect(buttons.first()).toBeVisible();
   const count = await buttons.count();
@@ -52,7 +67,11 @@ async function judgeZones(page: Page): Promise<number> {
     const [download] = await Promise.all([page.waitForEvent("download"), buttons.nth(i).click()]);
     const file = join(folder, `${i}.zone`);
     writeFileSync(file, readFileSync(await download.path()));
-    expect(execFileSync("named-checkzone", ["-k", "fail", "-n", "fail", "-m", "fail", zone, file], { encoding: "utf8" })).toMatch(/OK\s*$/);
+    expect(
+      execFileSync("named-checkzone", ["-k", "fail", "-n", "fail", "-m", "fail", zone, file], {
+        encoding: "utf8",
+      }),
+    ).toMatch(/OK\s*$/);
   }
   return count;
 }
@@ -60,7 +79,9 @@ async function judgeZones(page: Page): Promise<number> {
 const HEADS = "Name,Kind,MAC,Address,Segment,Place";
 
 for (const survey of SURVEYS) {
-  test(`${survey.name}: surveyed from nothing, drafted, adjusted, its register taken in with three bad rows set aside, its zones accepted`, async ({ page }) => {
+  test(`${survey.name}: surveyed from nothing, drafted, adjusted, its register taken in with three bad rows set aside, its zones accepted`, async ({
+    page,
+  }) => {
     await beginSite(page, `${survey.name.split(/[\s']/)[0] ?? ""}, surveyed`, survey.kind);
     await typeSurvey(page, survey.rooms);
 
@@ -87,17 +108,36 @@ for (const survey of SURVEYS) {
     await page.getByRole("button", { name: "Take a table in" }).click();
     const segment = survey.kind === "home" ? "Household" : survey.kind === "office" ? "Staff" : "Office";
     const rows = [
-      `spare-1,PC,02:5a:10:77:00:01,,${segment},Store`, `spare-2,PC,02-5A-10-77-00-02,,${segment},Store`, `spare-3,printer,025a.1077.0003,,${segment},Store`,
-      `bad-mac,PC,02:5a:10:77:zz:04,,${segment},Store`, `bad-segment,PC,02:5a:10:77:00:05,,Attic,Store`, `bad-address,PC,02:5a:10:77:00:06,8.8.4.4,,Store`,
+      `spare-1,PC,02:5a:10:77:00:01,,${segment},Store`,
+      `spare-2,PC,02-5A-10-77-00-02,,${segment},Store`,
+      `spare-3,printer,025a.1077.0003,,${segment},Store`,
+      `bad-mac,PC,02:5a:10:77:zz:04,,${segment},Store`,
+      `bad-segment,PC,02:5a:10:77:00:05,,Attic,Store`,
+      `bad-address,PC,02:5a:10:77:00:06,8.8.4.4,,Store`,
     ];
-    await page.getByLabel("CSV file", { exact: true }).setInputFiles({ name: "register.csv", mimeType: "text/csv", buffer: Buffer.from(`${HEADS}\r\n${rows.join("\r\n")}\r\n`) });
+    await page
+      .getByLabel("CSV file", { exact: true })
+      .setInputFiles({
+        name: "register.csv",
+        mimeType: "text/csv",
+        buffer: Buffer.from(`${HEADS}\r\n${rows.join("\r\n")}\r\n`),
+      });
     await expect(page.getByText("3 bad rows")).toBeVisible();
     await expect(page.getByText('There is no segment called "Attic".')).toBeVisible();
-    const [badRows] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save the bad rows" }).click()]);
-    expect(readFileSync(await badRows.path(), "utf8").trim().split("\r\n")).toHaveLength(4);
+    const [badRows] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: "Save the bad rows" }).click(),
+    ]);
+    expect(
+      readFileSync(await badRows.path(), "utf8")
+        .trim()
+        .split("\r\n"),
+    ).toHaveLength(4);
     await page.getByRole("button", { name: "Set 3 aside, take 3 in" }).click();
     await page.getByLabel("Filter the register").fill("spare");
-    await expect(page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "spare-2", exact: true })).toBeVisible();
+    await expect(
+      page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "spare-2", exact: true }),
+    ).toBeVisible();
     await expect(page.getByRole("grid", { name: "Register" }).getByText("bad-mac")).toHaveCount(0);
     await saved(page);
 
@@ -113,7 +153,9 @@ test("the demo sites' zones are accepted, too", async ({ page }) => {
   }
 });
 
-test("numbering: a block moves with everything in it, is undone, a lease is sized, what a device saw is laid beside the register", async ({ page }) => {
+test("numbering: a block moves with everything in it, is undone, a lease is sized, what a device saw is laid beside the register", async ({
+  page,
+}) => {
   await openSite(page, "Fennel Street Veterinary Practice");
   const margin = page.getByRole("complementary", { name: "Margin" });
   await page.getByRole("button", { name: "Numbering" }).click();
@@ -123,8 +165,13 @@ test("numbering: a block moves with everything in it, is undone, a lease is size
   await expect(margin.getByRole("alert")).toContainText("must stay clear");
   await margin.getByLabel("goes to").fill("10.36.0.0/17");
   await margin.getByRole("button", { name: "Look at it" }).click();
-  const [list] = await Promise.all([page.waitForEvent("download"), margin.getByRole("button", { name: /old and new/ }).click()]);
-  expect(readFileSync(await list.path(), "utf8")).toContain("device,Practice server,Servers,10.24.60.10,10.36.60.10");
+  const [list] = await Promise.all([
+    page.waitForEvent("download"),
+    margin.getByRole("button", { name: /old and new/ }).click(),
+  ]);
+  expect(readFileSync(await list.path(), "utf8")).toContain(
+    "device,Practice server,Servers,10.24.60.10,10.36.60.10",
+  );
   await margin.getByRole("button", { name: "Apply" }).click();
   await expect(page.getByRole("gridcell", { name: "10.36.20.0/25" })).toBeVisible();
   await saved(page);
@@ -148,8 +195,12 @@ test("numbering: a block moves with everything in it, is undone, a lease is size
   await page.getByRole("checkbox", { name: "new", exact: true }).check();
   await page.getByRole("button", { name: "Take 1 over" }).click();
   await page.getByRole("button", { name: "Close" }).click();
-  await expect(page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "new-laptop", exact: true })).toBeVisible();
+  await expect(
+    page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "new-laptop", exact: true }),
+  ).toBeVisible();
   await saved(page);
   await page.getByRole("button", { name: /^Undo/ }).click();
-  await expect(page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "new-laptop", exact: true })).toHaveCount(0);
+  await expect(
+    page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "new-laptop", exact: true }),
+  ).toHaveCount(0);
 });

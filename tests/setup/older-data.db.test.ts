@@ -18,23 +18,46 @@ import { migrate } from "../../scripts/setup/migrate.mjs";
 
 const ROOT = resolve(__dirname, "..", "..");
 /** The plan that each form's site was made with, and what its edits, all by Ruth, made of it. */
-const practice = (): Plan => { const read = readPlanFile(readFileSync(join(ROOT, "tests", "fixtures", "plan-version-3-practice.json"), "utf8")); return must(read.ok ? read.value : null, "the file of then"); };
-const SITES: Readonly<Record<string, { readonly plan: () => Plan; readonly noted: string; readonly note: string; readonly profileOff: boolean }>> = {
-  "0011": { plan: lockkeepersHouse, noted: "tablet", note: "moved to the kitchen", profileOff: false }, "0013": { plan: practice, noted: "Staff laptop 1", note: "moved to the back office", profileOff: true },
+const practice = (): Plan => {
+  const read = readPlanFile(
+    readFileSync(join(ROOT, "tests", "fixtures", "plan-version-3-practice.json"), "utf8"),
+  );
+  return must(read.ok ? read.value : null, "the file of then");
 };
-const FORMS = readdirSync(join(ROOT, "tests", "fixtures", "database")).map((name) => ({ name, last: must(/^form-(\d{4})\.json\.gz$/.exec(name)?.[1], name) }));
+const SITES: Readonly<
+  Record<
+    string,
+    { readonly plan: () => Plan; readonly noted: string; readonly note: string; readonly profileOff: boolean }
+  >
+> = {
+  "0011": { plan: lockkeepersHouse, noted: "tablet", note: "moved to the kitchen", profileOff: false },
+  "0013": { plan: practice, noted: "Staff laptop 1", note: "moved to the back office", profileOff: true },
+};
+const FORMS = readdirSync(join(ROOT, "tests", "fixtures", "database")).map((name) => ({
+  name,
+  last: must(/^form-(\d{4})\.json\.gz$/.exec(name)?.[1], name),
+}));
 const dir = mkdtempSync(join(tmpdir(), "older-data-"));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
 /** A database with the migrations up to one of them, and rows in it. */
-async function inForm(last: string, rows: Readonly<Record<string, readonly Record<string, unknown>[]>>, url: string): Promise<void> {
-  const [from, at] = [join(ROOT, "src", "storage", "migrations"), join(dir, last, "src", "storage", "migrations")];
+async function inForm(
+  last: string,
+  rows: Readonly<Record<string, readonly Record<string, unknown>[]>>,
+  url: string,
+): Promise<void> {
+  const [from, at] = [
+    join(ROOT, "src", "storage", "migrations"),
+    join(dir, last, "src", "storage", "migrations"),
+  ];
   mkdirSync(at, { recursive: true });
-  for (const file of readdirSync(from).filter((name) => name.slice(0, 4) <= last)) cpSync(join(from, file), join(at, file));
+  for (const file of readdirSync(from).filter((name) => name.slice(0, 4) <= last))
+    cpSync(join(from, file), join(at, file));
   await migrate(join(dir, last), url);
   const connection = await connectTo(url);
   await connection.query("SET FOREIGN_KEY_CHECKS = 0");
-  for (const [table, list] of Object.entries(rows)) for (const row of list) await connection.query("INSERT INTO ?? SET ?", [table, row]);
+  for (const [table, list] of Object.entries(rows))
+    for (const row of list) await connection.query("INSERT INTO ?? SET ?", [table, row]);
   await connection.end();
 }
 
@@ -43,41 +66,78 @@ function asLeft({ plan: made, noted, note, profileOff }: (typeof SITES)[string])
   const plan = made();
   const draft = new Draft(plan);
   draft.patch("host", hostCalled(plan, noted).id, { notes: note });
-  if (profileOff) { const port = profiled(plan); draft.patch("port", port.id, { guards: { ...port.guards, profile: null } }); }
+  if (profileOff) {
+    const port = profiled(plan);
+    draft.patch("port", port.id, { guards: { ...port.guards, profile: null } });
+  }
   const applied = applyChanges(plan, draft.changes());
   return must(applied.ok ? applied.value : null, "her edits");
 }
 
-const hostCalled = (plan: Plan, name: string) => must([...plan.host.values()].find((host) => host.name.toLowerCase() === name.toLowerCase()), name);
-const profiled = (plan: Plan) => must([...plan.port.values()].find((port) => port.guards.profile !== null), "a port with a profile");
+const hostCalled = (plan: Plan, name: string) =>
+  must(
+    [...plan.host.values()].find((host) => host.name.toLowerCase() === name.toLowerCase()),
+    name,
+  );
+const profiled = (plan: Plan) =>
+  must(
+    [...plan.port.values()].find((port) => port.guards.profile !== null),
+    "a port with a profile",
+  );
 
-test.each(FORMS)("$name: brought to the present form, the site is whole, its history is found by what it touched, undo and edits go on", async ({ name, last }) => {
-  const site = must(SITES[last], `the site of form ${last}`);
-  const database = await startDatabase(join(dir, `data ${last}`), { durable: false });
-  try {
-    await inForm(last, JSON.parse(gunzipSync(readFileSync(join(ROOT, "tests", "fixtures", "database", name))).toString("utf8")) as Record<string, Record<string, unknown>[]>, database.url);
-    expect((await migrate(ROOT, database.url)).length).toBeGreaterThan(0);
-    const { plans, entries, close } = storesOn(database.url);
+test.each(FORMS)(
+  "$name: brought to the present form, the site is whole, its history is found by what it touched, undo and edits go on",
+  async ({ name, last }) => {
+    const site = must(SITES[last], `the site of form ${last}`);
+    const database = await startDatabase(join(dir, `data ${last}`), { durable: false });
     try {
-      const ruth = await entries.personNamed("Ruth", v7());
-      const id = must((await plans.listSites())[0], "the site").id;
-      const { plan, revision } = must(await plans.snapshot(id), "its plan");
-      const wanted = asLeft(site);
-      expect([revision, diff({ ...wanted, site: { ...wanted.site, id } }, plan)]).toEqual([site.profileOff ? 3 : 2, []]);
-      const changed = hostCalled(plan, site.noted);
-      expect(must(await plans.history(id, 10, changed.id, 50), "its history").map((line) => line.summary)).toContain("a note");
-      const draft = new Draft(plan);
-      draft.patch("host", changed.id, { notes: "and back" });
-      expect((await commitBatch(plans, { site: id, revision, batch: { id: v7(), planner: "test", summary: "another", args: null, changes: draft.changes() }, by: ruth })).ok).toBe(true);
-      const goBack = async () => { expect((await undo(plans, { site: id, batchId: v7(), by: ruth, settled: [] })).ok).toBe(true); return must((await plans.snapshot(id))?.plan, "the plan"); };
-      expect(hostCalled(await goBack(), site.noted).notes).toBe(site.note);
-      // What was logged in the form of then is undone in that of today: the profile comes back, by its id.
-      if (site.profileOff) expect((await goBack()).port).toEqual(site.plan().port);
-      expect(hostCalled(await goBack(), site.noted).notes).toBe(hostCalled(site.plan(), site.noted).notes);
+      await inForm(
+        last,
+        JSON.parse(
+          gunzipSync(readFileSync(join(ROOT, "tests", "fixtures", "database", name))).toString("utf8"),
+        ) as Record<string, Record<string, unknown>[]>,
+        database.url,
+      );
+      expect((await migrate(ROOT, database.url)).length).toBeGreaterThan(0);
+      const { plans, entries, close } = storesOn(database.url);
+      try {
+        const ruth = await entries.personNamed("Ruth", v7());
+        const id = must((await plans.listSites())[0], "the site").id;
+        const { plan, revision } = must(await plans.snapshot(id), "its plan");
+        const wanted = asLeft(site);
+        expect([revision, diff({ ...wanted, site: { ...wanted.site, id } }, plan)]).toEqual([
+          site.profileOff ? 3 : 2,
+          [],
+        ]);
+        const changed = hostCalled(plan, site.noted);
+        expect(
+          must(await plans.history(id, 10, changed.id, 50), "its history").map((line) => line.summary),
+        ).toContain("a note");
+        const draft = new Draft(plan);
+        draft.patch("host", changed.id, { notes: "and back" });
+        expect(
+          (
+            await commitBatch(plans, {
+              site: id,
+              revision,
+              batch: { id: v7(), planner: "test", summary: "another", args: null, changes: draft.changes() },
+              by: ruth,
+            })
+          ).ok,
+        ).toBe(true);
+        const goBack = async () => {
+          expect((await undo(plans, { site: id, batchId: v7(), by: ruth, settled: [] })).ok).toBe(true);
+          return must((await plans.snapshot(id))?.plan, "the plan");
+        };
+        expect(hostCalled(await goBack(), site.noted).notes).toBe(site.note);
+        // What was logged in the form of then is undone in that of today: the profile comes back, by its id.
+        if (site.profileOff) expect((await goBack()).port).toEqual(site.plan().port);
+        expect(hostCalled(await goBack(), site.noted).notes).toBe(hostCalled(site.plan(), site.noted).notes);
+      } finally {
+        await close();
+      }
     } finally {
-      await close();
+      await database.stop();
     }
-  } finally {
-    await database.stop();
-  }
-});
+  },
+);

@@ -7,18 +7,34 @@ process.env.DATABASE_URL = databaseUrl;
 process.env.LISTEN_PORT = "4100";
 export const ADDRESS = "http://127.0.0.1:4100";
 
-export type Handler = (request: Request, context: { params: Promise<Record<string, string> | undefined> }) => Promise<Response>;
-export interface Asked { readonly method: string; readonly body?: unknown; readonly path?: string; readonly params?: Record<string, string>; readonly headers?: Record<string, string>; readonly cookie?: string }
+export type Handler = (
+  request: Request,
+  context: { params: Promise<Record<string, string> | undefined> },
+) => Promise<Response>;
+export interface Asked {
+  readonly method: string;
+  readonly body?: unknown;
+  readonly path?: string;
+  readonly params?: Record<string, string>;
+  readonly headers?: Record<string, string>;
+  readonly cookie?: string;
+}
 
 /** Asks a handler as a browser on our own page would. */
-export function ask(handler: Handler, { method, body, path = "/api/any", params, headers = {}, cookie = "" }: Asked): Promise<Response> {
+export function ask(
+  handler: Handler,
+  { method, body, path = "/api/any", params, headers = {}, cookie = "" }: Asked,
+): Promise<Response> {
   const request = new Request(`${ADDRESS}${path}`, {
-    method, headers: { host: "127.0.0.1:4100", origin: ADDRESS, cookie, ...headers }, ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body) }),
+    method,
+    headers: { host: "127.0.0.1:4100", origin: ADDRESS, cookie, ...headers },
+    ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body) }),
   });
   return handler(request, { params: Promise.resolve(params) });
 }
 
-export const cookieOf = (answer: Response): string => (answer.headers.get("set-cookie") ?? "").split(";")[0] ?? "";
+export const cookieOf = (answer: Response): string =>
+  (answer.headers.get("set-cookie") ?? "").split(";")[0] ?? "";
 
 /** A new one-time key, as the printed link holds it. */
 export async function newKey(): Promise<string> {
@@ -32,4 +48,7 @@ export async function enter(name: string, headers: Record<string, string> = {}):
 }
 
 /** Closes what the handlers have opened. */
-export const closeStores = async (): Promise<void> => (globalThis as typeof globalThis & { dianomeStores?: { close?: () => Promise<void> } }).dianomeStores?.close?.();
+export const closeStores = async (): Promise<void> =>
+  (
+    globalThis as typeof globalThis & { dianomeStores?: { close?: () => Promise<void> } }
+  ).dianomeStores?.close?.();

@@ -2,29 +2,50 @@ import type { LogEntry, LogLine, NewEntry, Person, PlanStore, PlanTx } from "@/a
 import { must } from "@/core/kernel";
 import { emptyPlan, type Plan } from "@/core/plan";
 
-interface Kept { plan: Plan; revision: number; log: LogEntry[] }
+interface Kept {
+  plan: Plan;
+  revision: number;
+  log: LogEntry[];
+}
 
 /** The stores' contract in memory, one transaction at a time: what the browser's side is tried against without a database. */
 export function memoryStore(): PlanStore {
   const sites = new Map<string, Kept>();
   let last: Promise<unknown> = Promise.resolve();
   const ownLines = async (site: string, author: string, before: number, limit: number): Promise<LogLine[]> =>
-    (sites.get(site)?.log ?? []).filter((line) => line.author === author && line.revision < before).reverse().slice(0, limit);
+    (sites.get(site)?.log ?? [])
+      .filter((line) => line.author === author && line.revision < before)
+      .reverse()
+      .slice(0, limit);
   const entryOf = ({ revision, batch, by, undoes, redoes }: NewEntry): LogEntry => ({
-    revision, id: batch.id, author: by.id, authorName: by.name, madeAt: "2026-11-27T12:00:00Z", planner: batch.planner, summary: batch.summary,
-    undoes, redoes, changeCount: batch.changes.length, changes: batch.changes,
+    revision,
+    id: batch.id,
+    author: by.id,
+    authorName: by.name,
+    madeAt: "2026-11-27T12:00:00Z",
+    planner: batch.planner,
+    summary: batch.summary,
+    undoes,
+    redoes,
+    changeCount: batch.changes.length,
+    changes: batch.changes,
   });
   const tx: PlanTx = {
     lockSite: async (site) => sites.get(site)?.revision ?? null,
     planAt: async (site) => must(sites.get(site), "the site").plan,
-    addSite: async (site) => { sites.set(site.id, { plan: emptyPlan(site), revision: 0, log: [] }); },
-    removeSite: async (site) => { sites.delete(site); },
+    addSite: async (site) => {
+      sites.set(site.id, { plan: emptyPlan(site), revision: 0, log: [] });
+    },
+    removeSite: async (site) => {
+      sites.delete(site);
+    },
     write: async (site, entry, after) => {
       const kept = must(sites.get(site), "the site");
       sites.set(site, { plan: after, revision: entry.revision, log: [...kept.log, entryOf(entry)] });
     },
     findEntry: async (site, batch) => sites.get(site)?.log.find(({ id }) => id === batch) ?? null,
-    entriesAfter: async (site, revision) => (sites.get(site)?.log ?? []).filter((entry) => entry.revision > revision),
+    entriesAfter: async (site, revision) =>
+      (sites.get(site)?.log ?? []).filter((entry) => entry.revision > revision),
     ownLines,
   };
   return {
@@ -38,7 +59,9 @@ export function memoryStore(): PlanStore {
     ownLines,
     news: async (site, after) => {
       const kept = sites.get(site);
-      return kept === undefined ? null : { revision: kept.revision, entries: kept.log.filter((entry) => entry.revision > after) };
+      return kept === undefined
+        ? null
+        : { revision: kept.revision, entries: kept.log.filter((entry) => entry.revision > after) };
     },
     snapshot: async (site) => sites.get(site) ?? null,
     history: async (site) => sites.get(site)?.log ?? null,

@@ -9,18 +9,42 @@ import { probe, type Outcome } from "@/core/probe";
 // Whole sites that were built of real software and asked: what came of each question, beside what the probe says.
 
 export interface Row {
-  readonly from: string; readonly to: string; readonly proto: "icmp" | "tcp" | "udp"; readonly port: number | null;
-  readonly delivered: boolean; readonly answered: boolean; readonly ambiguous?: string;
+  readonly from: string;
+  readonly to: string;
+  readonly proto: "icmp" | "tcp" | "udp";
+  readonly port: number | null;
+  readonly delivered: boolean;
+  readonly answered: boolean;
+  readonly ambiguous?: string;
 }
-export interface Leased { readonly segment: string | null; readonly address: string; readonly reserved: boolean; readonly gateway: string | null }
-type Edit = { readonly list: string; readonly id?: string; readonly set?: object; readonly add?: object; readonly remove?: boolean };
+export interface Leased {
+  readonly segment: string | null;
+  readonly address: string;
+  readonly reserved: boolean;
+  readonly gateway: string | null;
+}
+type Edit = {
+  readonly list: string;
+  readonly id?: string;
+  readonly set?: object;
+  readonly add?: object;
+  readonly remove?: boolean;
+};
 export interface SiteCase {
-  readonly name: string; readonly group: string; readonly base: string; readonly edit: readonly Edit[]; readonly notBuilt: readonly string[]; readonly enforce?: readonly string[];
-  readonly leases: Readonly<Record<string, Leased | null>>; readonly ambiguousLeases: readonly string[]; readonly expect: readonly Row[];
+  readonly name: string;
+  readonly group: string;
+  readonly base: string;
+  readonly edit: readonly Edit[];
+  readonly notBuilt: readonly string[];
+  readonly enforce?: readonly string[];
+  readonly leases: Readonly<Record<string, Leased | null>>;
+  readonly ambiguousLeases: readonly string[];
+  readonly expect: readonly Row[];
 }
 
 const FOLDER = join(__dirname, "..", "oracle", "site");
-const unzipped = (file: string): unknown => JSON.parse(gunzipSync(readFileSync(join(FOLDER, file))).toString("utf8"));
+const unzipped = (file: string): unknown =>
+  JSON.parse(gunzipSync(readFileSync(join(FOLDER, file))).toString("utf8"));
 
 export const siteCases = (): readonly SiteCase[] => unzipped("cases.json.gz") as SiteCase[];
 
@@ -35,29 +59,58 @@ export function planOf({ base, edit, enforce }: SiteCase): Plan {
     else rows[at] = { ...must(rows[at], `${list} ${id}`), ...set };
   }
   // Limits on MAC addresses were built in the one case that names them.
-  if (enforce?.includes("macLimit") !== true) for (const port of file.ports as unknown as { guards: { macLimit: number | null } }[]) port.guards.macLimit = null;
+  if (enforce?.includes("macLimit") !== true)
+    for (const port of file.ports as unknown as { guards: { macLimit: number | null } }[])
+      port.guards.macLimit = null;
   const read = readPlanFile(JSON.stringify(file));
   return must(read.ok ? read.value : null, read.ok ? "" : (read.error[0]?.sentence ?? ""));
 }
 
 function serviceOf({ proto, port }: Row): Service {
-  return { name: proto === "icmp" ? "echo" : `${proto} ${port}`, protocol: proto, ports: port === null ? [] : [[port, port]] };
+  return {
+    name: proto === "icmp" ? "echo" : `${proto} ${port}`,
+    protocol: proto,
+    ports: port === null ? [] : [[port, port]],
+  };
 }
 
 /** The row as a question to the probe. */
 export function questionOf(plan: Plan, row: Row): ProbeQuestion {
   const service = serviceOf(row);
-  const named = <T extends { readonly name: string; readonly id: string }>(all: ReadonlyMap<string, T>, name: string): T => must([...all.values()].find((one) => one.name === name), name);
-  const [kind, name = ""] = row.to.includes(":") ? [row.to.slice(0, row.to.indexOf(":")), row.to.slice(row.to.indexOf(":") + 1)] : [row.to];
-  const line = kind === "line" ? named(plan.line, name) : kind === "forward" ? plan.line.get(named(plan.forward, name).line) : undefined;
-  const from: ProbeQuestion["from"] = row.from === "internet" ? { at: "internet", line: must(line, "a line").id } : { at: "host", host: named(plan.host, row.from).id };
+  const named = <T extends { readonly name: string; readonly id: string }>(
+    all: ReadonlyMap<string, T>,
+    name: string,
+  ): T =>
+    must(
+      [...all.values()].find((one) => one.name === name),
+      name,
+    );
+  const [kind, name = ""] = row.to.includes(":")
+    ? [row.to.slice(0, row.to.indexOf(":")), row.to.slice(row.to.indexOf(":") + 1)]
+    : [row.to];
+  const line =
+    kind === "line"
+      ? named(plan.line, name)
+      : kind === "forward"
+        ? plan.line.get(named(plan.forward, name).line)
+        : undefined;
+  const from: ProbeQuestion["from"] =
+    row.from === "internet"
+      ? { at: "internet", line: must(line, "a line").id }
+      : { at: "host", host: named(plan.host, row.from).id };
   const goal = (): ProbeQuestion["goal"] => {
     switch (kind) {
-      case "internet": return { to: "internet", service };
-      case "gateway": case "line": return { to: "gateway", service };
-      case "device": return { to: "device", device: named(plan.device, name).id, service };
-      case "forward": return { to: "forward", forward: named(plan.forward, name).id };
-      default: return { to: "host", host: named(plan.host, row.to).id, service };
+      case "internet":
+        return { to: "internet", service };
+      case "gateway":
+      case "line":
+        return { to: "gateway", service };
+      case "device":
+        return { to: "device", device: named(plan.device, name).id, service };
+      case "forward":
+        return { to: "forward", forward: named(plan.forward, name).id };
+      default:
+        return { to: "host", host: named(plan.host, row.to).id, service };
     }
   };
   return { from, as: { as: "client" }, mac: null, family: 4, goal: goal() };
@@ -66,10 +119,19 @@ export function questionOf(plan: Plan, row: Row): ProbeQuestion {
 let made = 0;
 const ids = () => `00000000-0000-7000-8000-${String((made += 1)).padStart(12, "0")}`;
 
-export interface Difference { readonly row: Row; readonly outcome: Outcome; readonly delivered: boolean; readonly answered: boolean }
+export interface Difference {
+  readonly row: Row;
+  readonly outcome: Outcome;
+  readonly delivered: boolean;
+  readonly answered: boolean;
+}
 
 /** Every row of a case that is to be judged and on which the probe says otherwise. */
-export function differencesOf(one: SiteCase): { readonly judged: number; readonly rows: Difference[]; readonly leases: string[] } {
+export function differencesOf(one: SiteCase): {
+  readonly judged: number;
+  readonly rows: Difference[];
+  readonly leases: string[];
+} {
   const plan = planOf(one);
   const index = PlanIndex.of(plan, "2026-11-27");
   const rows: Difference[] = [];
@@ -79,14 +141,28 @@ export function differencesOf(one: SiteCase): { readonly judged: number; readonl
     judged += 1;
     const outcome = probe(index, questionOf(plan, row), ids);
     const answered = outcome.cause === null;
-    if (answered !== row.answered || outcome.delivered !== row.delivered) rows.push({ row, outcome, delivered: outcome.delivered, answered });
+    if (answered !== row.answered || outcome.delivered !== row.delivered)
+      rows.push({ row, outcome, delivered: outcome.delivered, answered });
   }
   const leases = Object.entries(one.leases).flatMap(([name, leased]): string[] => {
     if (one.ambiguousLeases.includes(name)) return [];
     const host = [...plan.host.values()].find((h) => h.name === name);
-    const { lease } = probe(index, { from: { at: "host", host: must(host, name).id }, as: { as: "client" }, mac: null, family: 4, goal: { to: "address" } }, ids);
-    const got = lease === null ? null : lease.segment === null ? "?" : (plan.segment.get(lease.segment)?.name ?? "?");
-    return got === (leased?.segment ?? null) ? [] : [`${name}: ${got ?? "none"}, really ${leased?.segment ?? "none"}`];
+    const { lease } = probe(
+      index,
+      {
+        from: { at: "host", host: must(host, name).id },
+        as: { as: "client" },
+        mac: null,
+        family: 4,
+        goal: { to: "address" },
+      },
+      ids,
+    );
+    const got =
+      lease === null ? null : lease.segment === null ? "?" : (plan.segment.get(lease.segment)?.name ?? "?");
+    return got === (leased?.segment ?? null)
+      ? []
+      : [`${name}: ${got ?? "none"}, really ${leased?.segment ?? "none"}`];
   });
   return { judged, rows, leases };
 }

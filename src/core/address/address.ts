@@ -11,7 +11,8 @@ export type Family = 4 | 6;
 export const familyOf = (address: Address): Family => (typeof address === "number" ? 4 : 6);
 
 /** `n` as an IPv4 address, or null outside 0 … 2^32 - 1. */
-export const ipv4 = (n: number): Ipv4 | null => (Number.isInteger(n) && n >= 0 && n <= 0xffffffff ? (n as Ipv4) : null);
+export const ipv4 = (n: number): Ipv4 | null =>
+  Number.isInteger(n) && n >= 0 && n <= 0xffffffff ? (n as Ipv4) : null;
 /** `n` as an IPv6 address, or null outside 0 … 2^128 - 1. */
 export const ipv6 = (n: bigint): Ipv6 | null => (n >= 0n && n < 2n ** 128n ? (n as Ipv6) : null);
 
@@ -81,10 +82,13 @@ export function formatIpv6(address: Ipv6): string {
 
 /** All eight groups with four digits each. */
 export const explodeIpv6 = (address: Ipv6): string =>
-  groups6(address).map((group) => group.toString(16).padStart(4, "0")).join(":");
+  groups6(address)
+    .map((group) => group.toString(16).padStart(4, "0"))
+    .join(":");
 
 /** Either family; null when it is neither. */
-export const parseAddress = (text: string): Address | null => (text.includes(":") ? parseIpv6(text) : parseIpv4(text));
+export const parseAddress = (text: string): Address | null =>
+  text.includes(":") ? parseIpv6(text) : parseIpv4(text);
 
 export const formatAddress = (address: Address): string =>
   typeof address === "number" ? formatIpv4(address) : formatIpv6(address);

@@ -32,7 +32,10 @@ export function nextFreeAddress(block: AddressRange, used: readonly Address[]): 
   const singles = used.map((address) => ({ first: address, last: address }));
   const free = freeRanges(block, singles);
   const inside = used.filter((address) => address >= block.first && address <= block.last);
-  const lastUsed = inside.reduce<Address | null>((max, address) => (max === null || address > max ? address : max), null);
+  const lastUsed = inside.reduce<Address | null>(
+    (max, address) => (max === null || address > max ? address : max),
+    null,
+  );
   const after = lastUsed === null ? block.first : step(lastUsed, 1);
   if (after !== null && after <= block.last) return after;
   return free[0]?.first ?? null;

@@ -1,18 +1,46 @@
 import { readFileSync } from "node:fs";
 import {
-  addressCount, containsAddress, containsPrefix, exclude, explodeIpv6, formatAddress, formatPrefix, freePrefixes, lastOf, netmaskText, packSubnets,
-  parseAddress, parseInterfaceAddress, parseIpv6, parsePrefix, prefixesOfRange, prefixesOverlap, rangeCount, subnetCount,
-  subnetsOf, summarise, supernetOf, usableRange, usesOf, wildcardText, formatIpv6, prefixOf, type Prefix,
+  addressCount,
+  containsAddress,
+  containsPrefix,
+  exclude,
+  explodeIpv6,
+  formatAddress,
+  formatPrefix,
+  freePrefixes,
+  lastOf,
+  netmaskText,
+  packSubnets,
+  parseAddress,
+  parseInterfaceAddress,
+  parseIpv6,
+  parsePrefix,
+  prefixesOfRange,
+  prefixesOverlap,
+  rangeCount,
+  subnetCount,
+  subnetsOf,
+  summarise,
+  supernetOf,
+  usableRange,
+  usesOf,
+  wildcardText,
+  formatIpv6,
+  prefixOf,
+  type Prefix,
 } from ".";
 import { must } from "../kernel";
 
 type Cell = string | number | boolean | null | string[];
 const rowsOf = (table: string): Cell[][] => {
-  const { rows } = JSON.parse(readFileSync(`tests/oracle/address/${table}.json`, "utf8")) as { rows: Cell[][] };
+  const { rows } = JSON.parse(readFileSync(`tests/oracle/address/${table}.json`, "utf8")) as {
+    rows: Cell[][];
+  };
   expect(rows.length).toBeGreaterThan(5);
   return rows;
 };
-const prefix = (cell: Cell | undefined): Prefix => must(parsePrefix(String(cell)), `${String(cell)} is a prefix`);
+const prefix = (cell: Cell | undefined): Prefix =>
+  must(parsePrefix(String(cell)), `${String(cell)} is a prefix`);
 const address = (cell: Cell | undefined) => must(parseAddress(String(cell)), `${String(cell)} is an address`);
 const texts = (prefixes: Iterable<Prefix>) => [...prefixes].map(formatPrefix);
 
@@ -22,20 +50,30 @@ describe("agrees with recorded prefix arithmetic", () => {
       const read = must(parseInterfaceAddress(String(input)), String(input)).prefix;
       const range = usableRange(read);
       expect([
-        formatAddress(read.network), formatAddress(lastOf(read)), netmaskText(read), wildcardText(read),
-        String(addressCount(read)), String(rangeCount(range)), formatAddress(range.first), formatAddress(range.last),
+        formatAddress(read.network),
+        formatAddress(lastOf(read)),
+        netmaskText(read),
+        wildcardText(read),
+        String(addressCount(read)),
+        String(rangeCount(range)),
+        formatAddress(range.first),
+        formatAddress(range.last),
       ]).toEqual([network, last, mask, wildcard, addresses, usable, first, final]);
     }
   });
 
   test("contains", () => {
-    for (const [p, a, inside] of rowsOf("contains")) expect(containsAddress(prefix(p), address(a))).toBe(inside);
+    for (const [p, a, inside] of rowsOf("contains"))
+      expect(containsAddress(prefix(p), address(a))).toBe(inside);
   });
 
   test("pairs: containment both ways and overlap", () => {
     for (const [a, b, aHasB, bHasA, overlap] of rowsOf("pairs")) {
-      expect([containsPrefix(prefix(a), prefix(b)), containsPrefix(prefix(b), prefix(a)), prefixesOverlap(prefix(a), prefix(b))])
-        .toEqual([aHasB, bHasA, overlap]);
+      expect([
+        containsPrefix(prefix(a), prefix(b)),
+        containsPrefix(prefix(b), prefix(a)),
+        prefixesOverlap(prefix(a), prefix(b)),
+      ]).toEqual([aHasB, bHasA, overlap]);
     }
   });
 
@@ -44,7 +82,11 @@ describe("agrees with recorded prefix arithmetic", () => {
       const [block, taken] = [prefix(whole), prefix(hole)];
       expect(texts(freePrefixes(block, [taken])).sort()).toEqual([...(rest as string[])].sort());
       for (const free of freePrefixes(block, [taken])) {
-        const { placed } = packSubnets([block], [{ key: "it", length: free.length, roomLength: free.length }], [taken]);
+        const { placed } = packSubnets(
+          [block],
+          [{ key: "it", length: free.length, roomLength: free.length }],
+          [taken],
+        );
         const got = placed.get("it");
         expect(got !== undefined && containsPrefix(block, got) && !containsPrefix(taken, got)).toBe(true);
       }
@@ -53,8 +95,14 @@ describe("agrees with recorded prefix arithmetic", () => {
 
   test("packing the halves of what was summed up gives what was summed up", () => {
     for (const [, collapsed] of rowsOf("summarise")) {
-      for (const whole of (collapsed as string[]).map(prefix).filter((p) => p.length < (p.family === 4 ? 32 : 128))) {
-        const { placed, unplaced } = packSubnets([whole], ["a", "b"].map((key) => ({ key, length: whole.length + 1, roomLength: whole.length + 1 })), []);
+      for (const whole of (collapsed as string[])
+        .map(prefix)
+        .filter((p) => p.length < (p.family === 4 ? 32 : 128))) {
+        const { placed, unplaced } = packSubnets(
+          [whole],
+          ["a", "b"].map((key) => ({ key, length: whole.length + 1, roomLength: whole.length + 1 })),
+          [],
+        );
         expect([texts(summarise([...placed.values()])), unplaced]).toEqual([[formatPrefix(whole)], []]);
       }
     }
@@ -62,8 +110,12 @@ describe("agrees with recorded prefix arithmetic", () => {
 
   test("exclude", () => {
     for (const [whole, hole, rest] of rowsOf("exclude")) {
-      expect(texts(summarise(exclude(prefix(whole), prefix(hole))))).toEqual(texts(summarise((rest as string[]).map(prefix))));
-      expect(texts(exclude(prefix(whole), prefix(hole)).sort((a, b) => (a.network < b.network ? -1 : 1)))).toEqual(rest);
+      expect(texts(summarise(exclude(prefix(whole), prefix(hole))))).toEqual(
+        texts(summarise((rest as string[]).map(prefix))),
+      );
+      expect(
+        texts(exclude(prefix(whole), prefix(hole)).sort((a, b) => (a.network < b.network ? -1 : 1))),
+      ).toEqual(rest);
     }
   });
 
@@ -92,7 +144,8 @@ describe("agrees with recorded prefix arithmetic", () => {
   });
 
   test("summarise", () => {
-    for (const [list, collapsed] of rowsOf("summarise")) expect(texts(summarise((list as string[]).map(prefix)))).toEqual(collapsed);
+    for (const [list, collapsed] of rowsOf("summarise"))
+      expect(texts(summarise((list as string[]).map(prefix)))).toEqual(collapsed);
   });
 
   test("supernets", () => {
@@ -111,7 +164,9 @@ describe("agrees with recorded prefix arithmetic", () => {
   test("special addresses", () => {
     for (const [a, ...flags] of rowsOf("class")) {
       const uses = usesOf(address(a));
-      expect((["link-local", "multicast", "loopback", "unspecified"] as const).map((use) => uses.includes(use))).toEqual(flags);
+      expect(
+        (["link-local", "multicast", "loopback", "unspecified"] as const).map((use) => uses.includes(use)),
+      ).toEqual(flags);
     }
   });
 

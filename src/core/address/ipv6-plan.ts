@@ -30,4 +30,5 @@ export function subPrefix6(block: Prefix6, vid: number | null, taken: readonly P
 }
 
 /** How many /64 a prefix holds; 0 for one that is longer. */
-export const subPrefixCount = (block: Prefix6): bigint => (block.length > 64 ? 0n : addressCount(block) / 2n ** 64n);
+export const subPrefixCount = (block: Prefix6): bigint =>
+  block.length > 64 ? 0n : addressCount(block) / 2n ** 64n;

@@ -1,16 +1,39 @@
 import fc from "fast-check";
 import { must } from "../kernel";
 import {
-  addressCount, asPrefix6, containsPrefix, formatPrefix, freePrefixes, packSubnets, parsePrefix, prefixesOverlap, subPrefix6, uniqueLocalPrefix, type Prefix, type SubnetWish,
+  addressCount,
+  asPrefix6,
+  containsPrefix,
+  formatPrefix,
+  freePrefixes,
+  packSubnets,
+  parsePrefix,
+  prefixesOverlap,
+  subPrefix6,
+  uniqueLocalPrefix,
+  type Prefix,
+  type SubnetWish,
 } from ".";
 
 const net = (text: string): Prefix => must(parsePrefix(text), text);
 
 /** A block of 2^16 addresses, wishes of /20 to /30 in it, ranges inside it that are forbidden. */
-const wishes = fc.array(fc.record({ length: fc.integer({ min: 20, max: 30 }), more: fc.integer({ min: 0, max: 2 }) }), { maxLength: 60 })
-  .map((list): SubnetWish[] => list.map(({ length, more }, i) => ({ key: `s${i}`, length, roomLength: length - more })));
-const forbidden = fc.array(fc.tuple(fc.nat(0xffff), fc.integer({ min: 18, max: 28 })), { maxLength: 6 })
-  .map((list) => list.map(([host, length]): Prefix => net(`10.24.${Math.floor(host / 256)}.${host % 256}/32`) && must(parsePrefix(formatPrefix(around(host, length))), "a prefix")));
+const wishes = fc
+  .array(fc.record({ length: fc.integer({ min: 20, max: 30 }), more: fc.integer({ min: 0, max: 2 }) }), {
+    maxLength: 60,
+  })
+  .map((list): SubnetWish[] =>
+    list.map(({ length, more }, i) => ({ key: `s${i}`, length, roomLength: length - more })),
+  );
+const forbidden = fc
+  .array(fc.tuple(fc.nat(0xffff), fc.integer({ min: 18, max: 28 })), { maxLength: 6 })
+  .map((list) =>
+    list.map(
+      ([host, length]): Prefix =>
+        net(`10.24.${Math.floor(host / 256)}.${host % 256}/32`) &&
+        must(parsePrefix(formatPrefix(around(host, length))), "a prefix"),
+    ),
+  );
 const around = (host: number, length: number): Prefix => {
   const size = 2 ** (32 - length);
   const base = 10 * 2 ** 24 + 24 * 2 ** 16 + Math.floor(host / size) * size;
@@ -19,77 +42,118 @@ const around = (host: number, length: number): Prefix => {
 const BLOCK = net("10.24.0.0/16");
 
 test("what is placed meets no other, nothing forbidden, lies in the block and has its room", () => {
-  fc.assert(fc.property(wishes, forbidden, (wanted, kept) => {
-    const { placed, unplaced } = packSubnets([BLOCK], wanted, kept);
-    expect(placed.size + unplaced.length).toBe(wanted.length);
-    const rooms = wanted.flatMap((wish) => {
-      const subnet = placed.get(wish.key);
-      if (subnet === undefined) return [];
-      expect(subnet.length).toBe(wish.length);
-      const room = must(parsePrefix(`${formatPrefix(subnet).split("/")[0]}/${wish.roomLength}`), "the room begins with the subnet");
-      return [room];
-    });
-    for (const [i, room] of rooms.entries()) {
-      expect(containsPrefix(BLOCK, room)).toBe(true);
-      expect(kept.some((other) => prefixesOverlap(other, room))).toBe(false);
-      expect(rooms.slice(i + 1).some((other) => prefixesOverlap(other, room))).toBe(false);
-    }
-  }));
+  fc.assert(
+    fc.property(wishes, forbidden, (wanted, kept) => {
+      const { placed, unplaced } = packSubnets([BLOCK], wanted, kept);
+      expect(placed.size + unplaced.length).toBe(wanted.length);
+      const rooms = wanted.flatMap((wish) => {
+        const subnet = placed.get(wish.key);
+        if (subnet === undefined) return [];
+        expect(subnet.length).toBe(wish.length);
+        const room = must(
+          parsePrefix(`${formatPrefix(subnet).split("/")[0]}/${wish.roomLength}`),
+          "the room begins with the subnet",
+        );
+        return [room];
+      });
+      for (const [i, room] of rooms.entries()) {
+        expect(containsPrefix(BLOCK, room)).toBe(true);
+        expect(kept.some((other) => prefixesOverlap(other, room))).toBe(false);
+        expect(rooms.slice(i + 1).some((other) => prefixesOverlap(other, room))).toBe(false);
+      }
+    }),
+  );
 });
 
 test("everything is placed exactly when it can be: for every size, the wishes at least that large fit the free places at least that large", () => {
-  fc.assert(fc.property(wishes, forbidden, (wanted, kept) => {
-    const free = freePrefixes(BLOCK, kept);
-    const sum = (prefixes: readonly number[]) => prefixes.reduce((total, length) => total + 2 ** (32 - length), 0);
-    const fits = Array.from({ length: 33 }, (_, length) => length).every((length) =>
-      sum(wanted.filter((w) => w.roomLength <= length).map((w) => w.roomLength)) <= free.filter((f) => f.length <= length).reduce((total, f) => {
-        // A place holds only whole subnets of the sizes that are asked for.
-        return total + Number(addressCount(f));
-      }, 0));
-    expect(packSubnets([BLOCK], wanted, kept).unplaced.length === 0).toBe(fits);
-  }));
+  fc.assert(
+    fc.property(wishes, forbidden, (wanted, kept) => {
+      const free = freePrefixes(BLOCK, kept);
+      const sum = (prefixes: readonly number[]) =>
+        prefixes.reduce((total, length) => total + 2 ** (32 - length), 0);
+      const fits = Array.from({ length: 33 }, (_, length) => length).every(
+        (length) =>
+          sum(wanted.filter((w) => w.roomLength <= length).map((w) => w.roomLength)) <=
+          free
+            .filter((f) => f.length <= length)
+            .reduce((total, f) => {
+              // A place holds only whole subnets of the sizes that are asked for.
+              return total + Number(addressCount(f));
+            }, 0),
+      );
+      expect(packSubnets([BLOCK], wanted, kept).unplaced.length === 0).toBe(fits);
+    }),
+  );
 });
 
 test("an unbroken block is filled to the last address", () => {
-  fc.assert(fc.property(fc.shuffledSubarray(["/17", "/18", "/19", "/20", "/21", "/22", "/23", "/24", "/24"], { minLength: 9 }), (lengths) => {
-    const wanted = lengths.map((text, i) => ({ key: `s${i}`, length: Number(text.slice(1)), roomLength: Number(text.slice(1)) }));
-    const { placed, unplaced } = packSubnets([BLOCK], wanted, []);
-    expect(unplaced).toEqual([]);
-    expect(freePrefixes(BLOCK, [...placed.values()])).toEqual([]);
-  }));
+  fc.assert(
+    fc.property(
+      fc.shuffledSubarray(["/17", "/18", "/19", "/20", "/21", "/22", "/23", "/24", "/24"], { minLength: 9 }),
+      (lengths) => {
+        const wanted = lengths.map((text, i) => ({
+          key: `s${i}`,
+          length: Number(text.slice(1)),
+          roomLength: Number(text.slice(1)),
+        }));
+        const { placed, unplaced } = packSubnets([BLOCK], wanted, []);
+        expect(unplaced).toEqual([]);
+        expect(freePrefixes(BLOCK, [...placed.values()])).toEqual([]);
+      },
+    ),
+  );
 });
 
 test("the same wishes give the same subnets, and one more wish of the smallest size moves none of the others", () => {
-  fc.assert(fc.property(wishes, (wanted) => {
-    const first = packSubnets([BLOCK], wanted, []);
-    expect(packSubnets([BLOCK], wanted, [])).toEqual(first);
-    const more = packSubnets([BLOCK], [...wanted, { key: "more", length: 30, roomLength: 30 }], []);
-    for (const [key, subnet] of first.placed) expect(more.placed.get(key)).toEqual(subnet);
-  }));
+  fc.assert(
+    fc.property(wishes, (wanted) => {
+      const first = packSubnets([BLOCK], wanted, []);
+      expect(packSubnets([BLOCK], wanted, [])).toEqual(first);
+      const more = packSubnets([BLOCK], [...wanted, { key: "more", length: 30, roomLength: 30 }], []);
+      for (const [key, subnet] of first.placed) expect(more.placed.get(key)).toEqual(subnet);
+    }),
+  );
 });
 
 test("several blocks are used, and blocks that overlap are no two places", () => {
   const wanted = ["a", "b", "c"].map((key) => ({ key, length: 25, roomLength: 25 }));
-  const { placed, unplaced } = packSubnets([net("10.24.0.0/24"), net("10.24.0.0/25"), net("172.20.8.0/25")], wanted, []);
-  expect([...placed.values()].map(formatPrefix).sort()).toEqual(["10.24.0.0/25", "10.24.0.128/25", "172.20.8.0/25"]);
+  const { placed, unplaced } = packSubnets(
+    [net("10.24.0.0/24"), net("10.24.0.0/25"), net("172.20.8.0/25")],
+    wanted,
+    [],
+  );
+  expect([...placed.values()].map(formatPrefix).sort()).toEqual([
+    "10.24.0.0/25",
+    "10.24.0.128/25",
+    "172.20.8.0/25",
+  ]);
   expect(unplaced).toEqual([]);
 });
 
 test("a unique-local prefix is fd and forty bits; anything but five bytes is none", () => {
-  expect(formatPrefix(must(uniqueLocalPrefix(Uint8Array.of(0x24, 0x5a, 0x10, 0x3c, 0x01)), "a prefix"))).toBe("fd24:5a10:3c01::/48");
+  expect(formatPrefix(must(uniqueLocalPrefix(Uint8Array.of(0x24, 0x5a, 0x10, 0x3c, 0x01)), "a prefix"))).toBe(
+    "fd24:5a10:3c01::/48",
+  );
   expect(uniqueLocalPrefix(Uint8Array.of(1, 2, 3, 4))).toBeNull();
 });
 
 test.each([
-  ["fd24:5a10:3c01::/48", 20, "fd24:5a10:3c01:20::/64"], ["fd24:5a10:3c01::/48", 4094, "fd24:5a10:3c01:4094::/64"],
-  ["2001:db8:24:100::/56", 20, "2001:db8:24:120::/64"], ["2001:db8:24:100::/56", 100, "2001:db8:24:100::/64"], ["2001:db8:24:100::/60", 20, "2001:db8:24:100::/64"],
+  ["fd24:5a10:3c01::/48", 20, "fd24:5a10:3c01:20::/64"],
+  ["fd24:5a10:3c01::/48", 4094, "fd24:5a10:3c01:4094::/64"],
+  ["2001:db8:24:100::/56", 20, "2001:db8:24:120::/64"],
+  ["2001:db8:24:100::/56", 100, "2001:db8:24:100::/64"],
+  ["2001:db8:24:100::/60", 20, "2001:db8:24:100::/64"],
   ["2001:db8:24:100::/64", 20, "2001:db8:24:100::/64"],
 ])("in %s VLAN %i gets %s", (block, vid, wanted) => {
-  expect(formatPrefix(must(subPrefix6(must(asPrefix6(net(block)), block), vid, []), "a sub-prefix"))).toBe(wanted);
+  expect(formatPrefix(must(subPrefix6(must(asPrefix6(net(block)), block), vid, []), "a sub-prefix"))).toBe(
+    wanted,
+  );
 });
 
 test("a sub-prefix that is taken gives way to the next free one; a /64 that is taken leaves none", () => {
   const block = must(asPrefix6(net("fd24:5a10:3c01::/48")), "a block");
-  expect(formatPrefix(must(subPrefix6(block, 20, [net("fd24:5a10:3c01:20::/64")]), "a sub-prefix"))).toBe("fd24:5a10:3c01::/64");
+  expect(formatPrefix(must(subPrefix6(block, 20, [net("fd24:5a10:3c01:20::/64")]), "a sub-prefix"))).toBe(
+    "fd24:5a10:3c01::/64",
+  );
   expect(subPrefix6(must(asPrefix6(net("fd24::/64")), "a block"), 20, [net("fd24::/64")])).toBeNull();
 });

@@ -11,16 +11,26 @@ export interface SubnetWish {
   readonly roomLength: number;
 }
 
-export interface Packed { readonly placed: ReadonlyMap<string, Prefix>; readonly unplaced: readonly string[] }
+export interface Packed {
+  readonly placed: ReadonlyMap<string, Prefix>;
+  readonly unplaced: readonly string[];
+}
 
 /** The largest prefixes of `block` that meet none of `taken`, by address. */
 export function freePrefixes(block: Prefix, taken: readonly Prefix[]): Prefix[] {
-  const ranges = taken.filter((t) => t.family === block.family && prefixesOverlap(t, block)).map((t) => ({ first: t.network, last: lastOf(t) }));
+  const ranges = taken
+    .filter((t) => t.family === block.family && prefixesOverlap(t, block))
+    .map((t) => ({ first: t.network, last: lastOf(t) }));
   return freeRanges({ first: block.network, last: lastOf(block) }, ranges).flatMap(prefixesOfRange);
 }
 
 const at = (prefix: Prefix, offset: bigint, length: number): Prefix | null =>
-  prefixOf((prefix.family === 4 ? Number(BigInt(prefix.network) + offset) : BigInt(prefix.network) + offset) as Address, length);
+  prefixOf(
+    (prefix.family === 4
+      ? Number(BigInt(prefix.network) + offset)
+      : BigInt(prefix.network) + offset) as Address,
+    length,
+  );
 
 /** Free prefixes by length, each list by address; taking a part of one puts what is left of it back. */
 class FreeSpace {
@@ -59,11 +69,18 @@ class FreeSpace {
  * the tightest place, so as long as everything fits at all it is placed; equal wishes keep the order of their keys. The same wishes
  * always give the same subnets.
  */
-export function packSubnets(blocks: readonly Prefix[], wishes: readonly SubnetWish[], forbidden: readonly Prefix[]): Packed {
+export function packSubnets(
+  blocks: readonly Prefix[],
+  wishes: readonly SubnetWish[],
+  forbidden: readonly Prefix[],
+): Packed {
   const apart: Prefix[] = [];
-  for (const block of [...blocks].sort(byPrefix)) if (!apart.some((other) => prefixesOverlap(other, block))) apart.push(block);
+  for (const block of [...blocks].sort(byPrefix))
+    if (!apart.some((other) => prefixesOverlap(other, block))) apart.push(block);
   const space = new FreeSpace(apart.flatMap((block) => freePrefixes(block, forbidden)));
-  const order = wishes.map((wish, i) => ({ wish, i })).sort((a, b) => a.wish.roomLength - b.wish.roomLength || a.i - b.i || byText(a.wish.key, b.wish.key));
+  const order = wishes
+    .map((wish, i) => ({ wish, i }))
+    .sort((a, b) => a.wish.roomLength - b.wish.roomLength || a.i - b.i || byText(a.wish.key, b.wish.key));
   const placed = new Map<string, Prefix>();
   const unplaced: string[] = [];
   for (const { wish } of order) {
@@ -77,4 +94,8 @@ export function packSubnets(blocks: readonly Prefix[], wishes: readonly SubnetWi
 
 /** The share of `block` that `prefixes` inside it take, 0 to 1. */
 export const shareTaken = (block: Prefix, prefixes: readonly Prefix[]): number =>
-  1 - freePrefixes(block, prefixes).reduce((sum, free) => sum + Number(addressCount(free)) / Number(addressCount(block)), 0);
+  1 -
+  freePrefixes(block, prefixes).reduce(
+    (sum, free) => sum + Number(addressCount(free)) / Number(addressCount(block)),
+    0,
+  );

@@ -11,7 +11,8 @@ export function summarise(prefixes: readonly Prefix[]): Prefix[] {
   for (const prefix of sorted) {
     const last = lastOf(prefix);
     const open = merged.at(-1);
-    const touches = open !== undefined && family === prefix.family && BigInt(prefix.network) <= BigInt(open.last) + 1n;
+    const touches =
+      open !== undefined && family === prefix.family && BigInt(prefix.network) <= BigInt(open.last) + 1n;
     if (touches) {
       if (last > open.last) open.last = last;
     } else {

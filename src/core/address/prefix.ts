@@ -1,13 +1,30 @@
 import { ascending } from "../kernel";
 import {
-  familyOf, formatAddress, formatIpv4, formatIpv6, parseAddress, parseIpv4, step,
-  type Address, type Family, type Ipv4, type Ipv6,
+  familyOf,
+  formatAddress,
+  formatIpv4,
+  formatIpv6,
+  parseAddress,
+  parseIpv4,
+  step,
+  type Address,
+  type Family,
+  type Ipv4,
+  type Ipv6,
 } from "./address";
 import { inverse4, inverse6, last4, last6, mask4, mask6, network4, network6, powerOfTwo } from "./bits";
 import type { AddressRange } from "./range";
 
-export interface Prefix4 { readonly family: 4; readonly network: Ipv4; readonly length: number }
-export interface Prefix6 { readonly family: 6; readonly network: Ipv6; readonly length: number }
+export interface Prefix4 {
+  readonly family: 4;
+  readonly network: Ipv4;
+  readonly length: number;
+}
+export interface Prefix6 {
+  readonly family: 6;
+  readonly network: Ipv6;
+  readonly length: number;
+}
 /** A network address and its length; host bits of `network` are always zero. */
 export type Prefix = Prefix4 | Prefix6;
 
@@ -27,7 +44,11 @@ export function parseInterfaceAddress(text: string): { address: Address; prefix:
   if (head === undefined || tail === undefined || extra !== undefined) return null;
   const address = parseAddress(head);
   if (address === null) return null;
-  const length = /^(0|[1-9]\d{0,2})$/.test(tail) ? Number(tail) : familyOf(address) === 4 ? lengthOfMask(tail) : null;
+  const length = /^(0|[1-9]\d{0,2})$/.test(tail)
+    ? Number(tail)
+    : familyOf(address) === 4
+      ? lengthOfMask(tail)
+      : null;
   const prefix = length === null ? null : prefixOf(address, length);
   return prefix === null ? null : { address, prefix };
 }
@@ -50,7 +71,10 @@ export function parsePrefix(text: string): Prefix | null {
 
 /** A dotted mask after a blank, with or without the word, as the part behind a slash: "10.24.0.0 255.255.0.0" and "10.24.0.0 mask 255.255.0.0". */
 export const masksAsSlashes = (text: string): string =>
-  text.replace(/(\d{1,3}(?:\.\d{1,3}){3})\s+(?:(?:net)?mask\s+)?((?:255|254|252|248|240|224|192|128|0)(?:\.\d{1,3}){3})(?![\d.])/gi, "$1/$2");
+  text.replace(
+    /(\d{1,3}(?:\.\d{1,3}){3})\s+(?:(?:net)?mask\s+)?((?:255|254|252|248|240|224|192|128|0)(?:\.\d{1,3}){3})(?![\d.])/gi,
+    "$1/$2",
+  );
 
 /** A subnet as people write it: "10.24.20.0/24", or with a dotted mask behind a slash or a blank; no host bits set. Null for anything else. */
 export function readPrefix(text: string): Prefix | null {
@@ -62,7 +86,9 @@ export const formatPrefix = (prefix: Prefix): string => `${formatAddress(prefix.
 
 /** The last address: for IPv4 up to /30 the broadcast address. */
 export const lastOf = (prefix: Prefix): Address =>
-  prefix.family === 4 ? (last4(prefix.network, prefix.length) as Ipv4) : (last6(prefix.network, prefix.length) as Ipv6);
+  prefix.family === 4
+    ? (last4(prefix.network, prefix.length) as Ipv4)
+    : (last6(prefix.network, prefix.length) as Ipv6);
 
 export const netmaskText = (prefix: Prefix): string =>
   prefix.family === 4 ? formatIpv4(mask4(prefix.length) as Ipv4) : formatIpv6(mask6(prefix.length) as Ipv6);
@@ -95,7 +121,8 @@ export const containsAddress = (prefix: Prefix, address: Address): boolean =>
 export const containsPrefix = (outer: Prefix, inner: Prefix): boolean =>
   outer.family === inner.family && outer.length <= inner.length && containsAddress(outer, inner.network);
 
-export const prefixesOverlap = (a: Prefix, b: Prefix): boolean => containsPrefix(a, b) || containsPrefix(b, a);
+export const prefixesOverlap = (a: Prefix, b: Prefix): boolean =>
+  containsPrefix(a, b) || containsPrefix(b, a);
 
 /** By family, then network, then the wider first. */
 export const byPrefix = (a: Prefix, b: Prefix): number =>
@@ -108,7 +135,8 @@ export function addressAt(prefix: Prefix, offset: number): Address | null {
 }
 
 /** How far `address` lies behind the network address; only for prefixes of up to 2^53 addresses. */
-export const offsetIn = (prefix: Prefix, address: Address): number => Number(BigInt(address) - BigInt(prefix.network));
+export const offsetIn = (prefix: Prefix, address: Address): number =>
+  Number(BigInt(address) - BigInt(prefix.network));
 
 /** The prefix as IPv4, or null: narrows without a cast. */
 export const asPrefix4 = (prefix: Prefix | null): Prefix4 | null => (prefix?.family === 4 ? prefix : null);

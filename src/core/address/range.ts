@@ -4,7 +4,10 @@ import { floorLog2, trailingZeros } from "./bits";
 import { prefixOf, widthOf, type Prefix } from "./prefix";
 
 /** From `first` to `last`, both included; one family. */
-export interface AddressRange { readonly first: Address; readonly last: Address }
+export interface AddressRange {
+  readonly first: Address;
+  readonly last: Address;
+}
 
 /** Both ends counted: .60 to .99 is 40. */
 export const rangeCount = (range: AddressRange): bigint => BigInt(range.last) - BigInt(range.first) + 1n;
@@ -15,7 +18,8 @@ export const inRange = (range: AddressRange, address: Address): boolean =>
 export const rangesOverlap = (a: AddressRange, b: AddressRange): boolean =>
   familyOf(a.first) === familyOf(b.first) && a.first <= b.last && b.first <= a.last;
 
-export const formatRange = (range: AddressRange): string => `${formatAddress(range.first)} to ${formatAddress(range.last)}`;
+export const formatRange = (range: AddressRange): string =>
+  `${formatAddress(range.first)} to ${formatAddress(range.last)}`;
 
 /** "first-last" with an ASCII hyphen, en dash or "to" between; null when unreadable, mixed in family or backwards. */
 export function parseRange(text: string): AddressRange | null {
@@ -45,12 +49,16 @@ export function prefixesOfRange(range: AddressRange): Prefix[] {
 
 /** The addresses of `whole` that no range of `taken` holds, as ascending ranges. */
 export function freeRanges(whole: AddressRange, taken: readonly AddressRange[]): AddressRange[] {
-  const sorted = taken.filter((range) => rangesOverlap(range, whole)).sort((a, b) => ascending(a.first, b.first));
-  const toAddress = (value: bigint): Address => (typeof whole.first === "number" ? Number(value) : value) as Address;
+  const sorted = taken
+    .filter((range) => rangesOverlap(range, whole))
+    .sort((a, b) => ascending(a.first, b.first));
+  const toAddress = (value: bigint): Address =>
+    (typeof whole.first === "number" ? Number(value) : value) as Address;
   const free: AddressRange[] = [];
   let at = BigInt(whole.first);
   for (const range of sorted) {
-    if (BigInt(range.first) > at) free.push({ first: toAddress(at), last: toAddress(BigInt(range.first) - 1n) });
+    if (BigInt(range.first) > at)
+      free.push({ first: toAddress(at), last: toAddress(BigInt(range.first) - 1n) });
     const next = BigInt(range.last) + 1n;
     if (next > at) at = next;
   }

@@ -2,11 +2,24 @@ import { must } from "../kernel";
 import type { Address } from "./address";
 import { containsAddress, containsPrefix, parsePrefix, type Prefix } from "./prefix";
 
-const row = (cidr: string, use: SpecialUse, source: string) => ({ prefix: must(parsePrefix(cidr), `${cidr} is a prefix`), use, source });
+const row = (cidr: string, use: SpecialUse, source: string) => ({
+  prefix: must(parsePrefix(cidr), `${cidr} is a prefix`),
+  use,
+  source,
+});
 
 export type SpecialUse =
-  | "unspecified" | "this-network" | "private" | "shared" | "loopback" | "link-local" | "documentation" | "multicast"
-  | "reserved" | "unique-local" | "benchmarking";
+  | "unspecified"
+  | "this-network"
+  | "private"
+  | "shared"
+  | "loopback"
+  | "link-local"
+  | "documentation"
+  | "multicast"
+  | "reserved"
+  | "unique-local"
+  | "benchmarking";
 
 /** Special-purpose blocks; each row cites its document. */
 export const SPECIAL_BLOCKS = [
@@ -39,8 +52,11 @@ export const usesOf = (address: Address): SpecialUse[] =>
 /** Whether the whole prefix is for use inside a site: private, unique-local or documentation. */
 export const isInsideUse = (prefix: Prefix): boolean =>
   SPECIAL_BLOCKS.some(
-    (block) => ["private", "unique-local", "documentation"].includes(block.use) && containsPrefix(block.prefix, prefix),
+    (block) =>
+      ["private", "unique-local", "documentation"].includes(block.use) &&
+      containsPrefix(block.prefix, prefix),
   );
 
 /** Whether it is a link-local IPv6 address, fe80::/10 (RFC 4291 section 2.5.6): known on one link only. */
-export const isLinkLocal = (address: Address): boolean => typeof address === "bigint" && address >= 0xfe80n * 2n ** 112n && address < 0xfec0n * 2n ** 112n;
+export const isLinkLocal = (address: Address): boolean =>
+  typeof address === "bigint" && address >= 0xfe80n * 2n ** 112n && address < 0xfec0n * 2n ** 112n;

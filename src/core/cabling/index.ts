@@ -1,2 +1,14 @@
 export { kbpsOf, LOADS, type CableLoad } from "./load";
-export { CABLE_SHORT, CABLE_WORDS, cablesFor, fibreOf, isCopperCable, linkSpeed, MEDIUM_WORDS, misfit, opticsFor, portSpeed, reachOf } from "./media";
+export {
+  CABLE_SHORT,
+  CABLE_WORDS,
+  cablesFor,
+  fibreOf,
+  isCopperCable,
+  linkSpeed,
+  MEDIUM_WORDS,
+  misfit,
+  opticsFor,
+  portSpeed,
+  reachOf,
+} from "./media";

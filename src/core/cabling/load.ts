@@ -33,7 +33,9 @@ function loadsOf(index: PlanIndex): readonly CableLoad[] {
   for (const host of plan.host.values()) {
     if (host.attachment.at !== "port") continue;
     const port = plan.port.get(host.attachment.port);
-    if (port !== undefined) for (const one of [host, ...(index.groups("hostsByHost").get(host.id) ?? [])]) add(port.device, kbpsOf(index, one), 1);
+    if (port !== undefined)
+      for (const one of [host, ...(index.groups("hostsByHost").get(host.id) ?? [])])
+        add(port.device, kbpsOf(index, one), 1);
   }
   const starts = [...plan.device.values()].filter(isGateway);
   const reachedBy = new Map<string, { link: string; up: string; near: Port; far: Port }>();
@@ -55,8 +57,18 @@ function loadsOf(index: PlanIndex): readonly CableLoad[] {
     const way = reachedBy.get(device);
     const behind = own.get(device);
     if (way === undefined || behind === undefined) continue;
-    const members = way.near.lag === null ? 1 : (index.groups("portsByLag").get(way.near.lag) ?? []).filter((port) => port.enabled && index.linkAt(port.id) !== undefined).length;
-    loads.push({ link: way.link, kbps: behind.kbps, hosts: behind.hosts, mbps: linkSpeed(way.near, way.far) * Math.max(1, members) });
+    const members =
+      way.near.lag === null
+        ? 1
+        : (index.groups("portsByLag").get(way.near.lag) ?? []).filter(
+            (port) => port.enabled && index.linkAt(port.id) !== undefined,
+          ).length;
+    loads.push({
+      link: way.link,
+      kbps: behind.kbps,
+      hosts: behind.hosts,
+      mbps: linkSpeed(way.near, way.far) * Math.max(1, members),
+    });
     add(way.up, behind.kbps, behind.hosts);
   }
   return loads;
@@ -72,7 +84,13 @@ function changesNothing(change: Change): boolean {
   }
   if (change.kind === "port") {
     const [was, is] = [before, after] as [Port, Port];
-    return was.device === is.device && was.enabled === is.enabled && was.lag === is.lag && was.speedMbps === is.speedMbps && was.optic === is.optic;
+    return (
+      was.device === is.device &&
+      was.enabled === is.enabled &&
+      was.lag === is.lag &&
+      was.speedMbps === is.speedMbps &&
+      was.optic === is.optic
+    );
   }
   return false;
 }
@@ -80,5 +98,6 @@ function changesNothing(change: Change): boolean {
 export const LOADS: Derived<readonly CableLoad[]> = {
   reads: [...FABRIC.reads, "hostKind"],
   make: loadsOf,
-  follow: (previous, _index, changes) => (changes.filter((change) => LOADS.reads.includes(change.kind)).every(changesNothing) ? previous : null),
+  follow: (previous, _index, changes) =>
+    changes.filter((change) => LOADS.reads.includes(change.kind)).every(changesNothing) ? previous : null,
 };

@@ -10,22 +10,45 @@ const EVERYBODY = 0xffff_ffff as Ipv4;
 const TYPES = { discover: 1, offer: 2, request: 3, ack: 5 } as const;
 const COOKIE = [99, 130, 83, 99];
 
-const option = (code: number, value: readonly number[]): number[] => (value.length === 0 ? [] : [code, value.length, ...value.slice(0, 255)]);
-const addressOption = (code: number, ...addresses: readonly (Address | null)[]): number[] => option(code, addresses.flatMap((one) => (typeof one === "number" ? addressBytes(one) : [])));
+const option = (code: number, value: readonly number[]): number[] =>
+  value.length === 0 ? [] : [code, value.length, ...value.slice(0, 255)];
+const addressOption = (code: number, ...addresses: readonly (Address | null)[]): number[] =>
+  option(
+    code,
+    addresses.flatMap((one) => (typeof one === "number" ? addressBytes(one) : [])),
+  );
 
 /** The transaction's number, which all four messages share: from the client's MAC address. */
 const transaction = (client: Mac): number[] => macBytes(client).slice(2);
 
 /** What a message says (RFC 2132): its type, and for a server's answer what the client is to use. */
-function optionsOf({ type, client, given, server, maskBits, router, dns, leaseSeconds, domain }: Dhcp): number[] {
+function optionsOf({
+  type,
+  client,
+  given,
+  server,
+  maskBits,
+  router,
+  dns,
+  leaseSeconds,
+  domain,
+}: Dhcp): number[] {
   const head = option(53, [TYPES[type]]);
   const identifier = option(61, [1, ...macBytes(client)]);
   const wants = option(55, [1, 3, 6, 15, 51]);
   if (type === "discover") return [...head, ...identifier, ...wants, 255];
-  if (type === "request") return [...head, ...identifier, ...addressOption(50, given), ...addressOption(54, server), ...wants, 255];
+  if (type === "request")
+    return [...head, ...identifier, ...addressOption(50, given), ...addressOption(54, server), ...wants, 255];
   const mask = 2 ** 32 - 2 ** (32 - maskBits);
   return [
-    ...head, ...addressOption(54, server), ...option(51, big(leaseSeconds, 4)), ...option(1, big(mask, 4)), ...addressOption(3, router), ...addressOption(6, ...dns), ...option(15, utf8(domain)), 255,
+    ...head,
+    ...addressOption(54, server),
+    ...option(51, big(leaseSeconds, 4)),
+    ...option(1, big(mask, 4)),
+    ...addressOption(3, router),
+    ...addressOption(6, ...dns),
+    ...option(15, utf8(domain)),
+    255,
   ];
 }
 
@@ -35,8 +58,29 @@ export function dhcpPacket(content: Dhcp, number: number): number[] {
   const asks = type === "discover" || type === "request";
   const address = (one: Address | null) => (typeof one === "number" ? addressBytes(one) : [0, 0, 0, 0]);
   const body = [
-    asks ? 1 : 2, 1, 6, 0, ...transaction(client), 0, 0, 0, 0, 0, 0, 0, 0, ...(asks ? [0, 0, 0, 0] : address(given)), 0, 0, 0, 0, ...(asks ? [0, 0, 0, 0] : address(relay)), ...macBytes(client), ...Array.from({ length: 10 + 64 + 128 }, () => 0),
-    ...COOKIE, ...optionsOf(content),
+    asks ? 1 : 2,
+    1,
+    6,
+    0,
+    ...transaction(client),
+    0,
+    0,
+    0,
+    0,
+    0,
+    0,
+    0,
+    0,
+    ...(asks ? [0, 0, 0, 0] : address(given)),
+    0,
+    0,
+    0,
+    0,
+    ...(asks ? [0, 0, 0, 0] : address(relay)),
+    ...macBytes(client),
+    ...Array.from({ length: 10 + 64 + 128 }, () => 0),
+    ...COOKIE,
+    ...optionsOf(content),
   ];
   // At least as long as a BOOTP message (RFC 1542 section 2.1).
   const whole = [...body, ...Array.from({ length: Math.max(0, 300 - body.length) }, () => 0)];

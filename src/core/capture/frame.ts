@@ -12,7 +12,13 @@ const SHORTEST = 60;
 
 /** A frame on a wire: addresses, the tag (IEEE 802.1Q section 9) if it bears one, the payload; filled up to the shortest that there is. */
 export function frameBytes(to: Bytes, from: Bytes, tag: Tag, type: number, payload: Bytes): number[] {
-  const frame = [...to, ...from, ...(tag === null ? [] : [...big(TYPE.tag, 2), ...big(tag, 2)]), ...big(type, 2), ...payload];
+  const frame = [
+    ...to,
+    ...from,
+    ...(tag === null ? [] : [...big(TYPE.tag, 2), ...big(tag, 2)]),
+    ...big(type, 2),
+    ...payload,
+  ];
   return [...frame, ...Array.from({ length: Math.max(0, SHORTEST - frame.length) }, () => 0)];
 }
 
@@ -22,11 +28,37 @@ export function messageFrame({ from, to, content }: Message, tag: Tag, number: n
   switch (content.kind) {
     case "arp": {
       const target = content.targetMac === null ? [0, 0, 0, 0, 0, 0] : macBytes(content.targetMac);
-      return frameBytes(goal, source, tag, TYPE.arp, [0, 1, ...big(TYPE.ipv4, 2), 6, 4, 0, content.asks ? 1 : 2, ...macBytes(content.senderMac), ...addressBytes(content.senderAddress), ...target, ...addressBytes(content.targetAddress)]);
+      return frameBytes(goal, source, tag, TYPE.arp, [
+        0,
+        1,
+        ...big(TYPE.ipv4, 2),
+        6,
+        4,
+        0,
+        content.asks ? 1 : 2,
+        ...macBytes(content.senderMac),
+        ...addressBytes(content.senderAddress),
+        ...target,
+        ...addressBytes(content.targetAddress),
+      ]);
     }
-    case "dhcp": return frameBytes(goal, source, tag, TYPE.ipv4, dhcpPacket(content, number));
-    case "neighbour": { const { packet, to: group } = neighbourPacket(content, to); return frameBytes(group, source, tag, TYPE.ipv6, packet); }
-    case "advertisement": { const { packet, to: group } = advertisementPacket(content); return frameBytes(group, source, tag, TYPE.ipv6, packet); }
-    case "packet": return frameBytes(goal, source, tag, content.packet.family === 4 ? TYPE.ipv4 : TYPE.ipv6, packetBytes(content.packet, content.answers, content.ttl, number));
+    case "dhcp":
+      return frameBytes(goal, source, tag, TYPE.ipv4, dhcpPacket(content, number));
+    case "neighbour": {
+      const { packet, to: group } = neighbourPacket(content, to);
+      return frameBytes(group, source, tag, TYPE.ipv6, packet);
+    }
+    case "advertisement": {
+      const { packet, to: group } = advertisementPacket(content);
+      return frameBytes(group, source, tag, TYPE.ipv6, packet);
+    }
+    case "packet":
+      return frameBytes(
+        goal,
+        source,
+        tag,
+        content.packet.family === 4 ? TYPE.ipv4 : TYPE.ipv6,
+        packetBytes(content.packet, content.answers, content.ttl, number),
+      );
   }
 }

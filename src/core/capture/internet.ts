@@ -5,35 +5,104 @@ import { addressBytes, big, checksum, utf8, type Bytes } from "./bytes";
 const PROTOCOL = { tcp: 6, udp: 17, icmp: 1, icmp6: 58 } as const;
 
 /** An IPv4 packet (RFC 791) around a payload, not to be fragmented. */
-export function ipv4Packet(src: Address, dst: Address, protocol: number, ttl: number, payload: Bytes, identification: number): number[] {
-  const head = [0x45, 0, ...big(20 + payload.length, 2), ...big(identification, 2), 0x40, 0, ttl, protocol, 0, 0, ...addressBytes(src), ...addressBytes(dst)];
+export function ipv4Packet(
+  src: Address,
+  dst: Address,
+  protocol: number,
+  ttl: number,
+  payload: Bytes,
+  identification: number,
+): number[] {
+  const head = [
+    0x45,
+    0,
+    ...big(20 + payload.length, 2),
+    ...big(identification, 2),
+    0x40,
+    0,
+    ttl,
+    protocol,
+    0,
+    0,
+    ...addressBytes(src),
+    ...addressBytes(dst),
+  ];
   const sum = checksum(head);
   return [...head.slice(0, 10), ...big(sum, 2), ...head.slice(12), ...payload];
 }
 
 /** An IPv6 packet (RFC 8200) around a payload. */
-export const ipv6Packet = (src: Address, dst: Address, next: number, hops: number, payload: Bytes): number[] =>
-  [0x60, 0, 0, 0, ...big(payload.length, 2), next, hops, ...addressBytes(src), ...addressBytes(dst), ...payload];
+export const ipv6Packet = (
+  src: Address,
+  dst: Address,
+  next: number,
+  hops: number,
+  payload: Bytes,
+): number[] => [
+  0x60,
+  0,
+  0,
+  0,
+  ...big(payload.length, 2),
+  next,
+  hops,
+  ...addressBytes(src),
+  ...addressBytes(dst),
+  ...payload,
+];
 
 /** What stands before a payload in its checksum: both addresses, the length and the protocol (RFC 9293 section 3.1, RFC 8200 section 8.1). */
 const pseudo = (src: Address, dst: Address, protocol: number, length: number): number[] =>
-  (familyOf(src) === 4 ? [...addressBytes(src), ...addressBytes(dst), 0, protocol, ...big(length, 2)] : [...addressBytes(src), ...addressBytes(dst), ...big(length, 4), 0, 0, 0, protocol]);
+  familyOf(src) === 4
+    ? [...addressBytes(src), ...addressBytes(dst), 0, protocol, ...big(length, 2)]
+    : [...addressBytes(src), ...addressBytes(dst), ...big(length, 4), 0, 0, 0, protocol];
 
 /** Puts the checksum into a payload at an offset. */
 function sealed(src: Address, dst: Address, protocol: number, payload: Bytes, offset: number): number[] {
   const sum = checksum([...pseudo(src, dst, protocol, payload.length), ...payload]);
   // A UDP checksum of zero would say that there is none (RFC 768).
-  return [...payload.slice(0, offset), ...big(protocol === PROTOCOL.udp && sum === 0 ? 0xffff : sum, 2), ...payload.slice(offset + 2)];
+  return [
+    ...payload.slice(0, offset),
+    ...big(protocol === PROTOCOL.udp && sum === 0 ? 0xffff : sum, 2),
+    ...payload.slice(offset + 2),
+  ];
 }
 
 export const udp = (src: Address, dst: Address, sport: number, dport: number, data: Bytes): number[] =>
-  sealed(src, dst, PROTOCOL.udp, [...big(sport, 2), ...big(dport, 2), ...big(8 + data.length, 2), 0, 0, ...data], 6);
+  sealed(
+    src,
+    dst,
+    PROTOCOL.udp,
+    [...big(sport, 2), ...big(dport, 2), ...big(8 + data.length, 2), 0, 0, ...data],
+    6,
+  );
 
 /** The first segment of a connection, or the answer to it (RFC 9293 section 3.1), with the largest segment it takes. */
 function tcp({ src, dst, sport, dport }: Packet, answers: boolean): number[] {
   const [sequence, acknowledged] = answers ? [2000, 1001] : [1000, 0];
   const flags = answers ? 0x12 : 0x02;
-  return sealed(src, dst, PROTOCOL.tcp, [...big(sport ?? 0, 2), ...big(dport ?? 0, 2), ...big(sequence, 4), ...big(acknowledged, 4), 0x60, flags, ...big(64_240, 2), 0, 0, 0, 0, 2, 4, ...big(familyOf(src) === 4 ? 1460 : 1440, 2)], 16);
+  return sealed(
+    src,
+    dst,
+    PROTOCOL.tcp,
+    [
+      ...big(sport ?? 0, 2),
+      ...big(dport ?? 0, 2),
+      ...big(sequence, 4),
+      ...big(acknowledged, 4),
+      0x60,
+      flags,
+      ...big(64_240, 2),
+      0,
+      0,
+      0,
+      0,
+      2,
+      4,
+      ...big(familyOf(src) === 4 ? 1460 : 1440, 2),
+    ],
+    16,
+  );
 }
 
 const ECHO_DATA = utf8("what goes out comes back in there");
@@ -46,12 +115,20 @@ function echo({ src, dst, family }: Packet, answers: boolean): number[] {
   return [...body.slice(0, 2), ...big(checksum(body), 2), ...body.slice(4)];
 }
 
-export const icmp6 = (src: Address, dst: Address, body: Bytes): number[] => ipv6Packet(src, dst, PROTOCOL.icmp6, 255, sealed(src, dst, PROTOCOL.icmp6, body, 2));
+export const icmp6 = (src: Address, dst: Address, body: Bytes): number[] =>
+  ipv6Packet(src, dst, PROTOCOL.icmp6, 255, sealed(src, dst, PROTOCOL.icmp6, body, 2));
 
 /** A packet of a conversation as bytes. */
 export function packetBytes(packet: Packet, answers: boolean, ttl: number, number: number): number[] {
   const { family, protocol, src, dst } = packet;
-  const payload = protocol === "tcp" ? tcp(packet, answers) : protocol === "udp" ? udp(src, dst, packet.sport ?? 0, packet.dport ?? 0, []) : echo(packet, answers);
+  const payload =
+    protocol === "tcp"
+      ? tcp(packet, answers)
+      : protocol === "udp"
+        ? udp(src, dst, packet.sport ?? 0, packet.dport ?? 0, [])
+        : echo(packet, answers);
   const next = protocol === "icmp" && family === 6 ? PROTOCOL.icmp6 : PROTOCOL[protocol];
-  return family === 4 ? ipv4Packet(src, dst, next, ttl, payload, number) : ipv6Packet(src, dst, next, ttl, payload);
+  return family === 4
+    ? ipv4Packet(src, dst, next, ttl, payload, number)
+    : ipv6Packet(src, dst, next, ttl, payload);
 }

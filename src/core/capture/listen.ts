@@ -5,7 +5,12 @@ import { bpduFrame } from "./bpdu";
 import { messageFrame } from "./frame";
 
 /** A frame as it would be seen at a port. `ms` counts from the first. */
-export interface SeenFrame { readonly ms: number; readonly what: string; readonly tag: Tag; readonly bytes: readonly number[] }
+export interface SeenFrame {
+  readonly ms: number;
+  readonly what: string;
+  readonly tag: Tag;
+  readonly bytes: readonly number[];
+}
 
 /** From one frame to the next, in ms: as fast as gear answers, so that a person can tell them apart. */
 const PACE_MS = 4;
@@ -17,7 +22,22 @@ export function listenAt(index: PlanIndex, exchange: readonly Message[], port: s
   const wire = number === undefined ? -1 : (fabric.wireOf[number] ?? -1);
   const own = index.plan.port.get(port);
   const said = own === undefined ? null : bpduFrame(index, own);
-  const hello: SeenFrame[] = said === null || wire < 0 ? [] : [{ ms: 0, what: `spanning tree, from ${nameOf(index, "port", port)}`, tag: null, bytes: said }];
+  const hello: SeenFrame[] =
+    said === null || wire < 0
+      ? []
+      : [{ ms: 0, what: `spanning tree, from ${nameOf(index, "port", port)}`, tag: null, bytes: said }];
   if (wire < 0) return [];
-  return [...hello, ...exchange.flatMap((message, i) => emissionsOf(message).filter((one) => one.wire === wire).map((one): SeenFrame => ({ ms: (i + 1) * PACE_MS, what: message.what, tag: one.tag, bytes: messageFrame(message, one.tag, i + 1) })))];
+  return [
+    ...hello,
+    ...exchange.flatMap((message, i) =>
+      emissionsOf(message)
+        .filter((one) => one.wire === wire)
+        .map((one): SeenFrame => ({
+          ms: (i + 1) * PACE_MS,
+          what: message.what,
+          tag: one.tag,
+          bytes: messageFrame(message, one.tag, i + 1),
+        })),
+    ),
+  ];
 }

@@ -3,10 +3,17 @@ import type { Change, CollectionKind, Draft, EntityOf, Kind, PlanIndex } from ".
 
 export type Severity = "stop" | "warn" | "note";
 /** The view where a finding is at home. */
-export type Family = "survey" | "segments" | "addresses" | "hardware" | "ports" | "wireless" | "guards" | "walls";
-export interface Subject { readonly kind: Kind; readonly id: string }
+export type Family =
+  "survey" | "segments" | "addresses" | "hardware" | "ports" | "wireless" | "guards" | "walls";
+export interface Subject {
+  readonly kind: Kind;
+  readonly id: string;
+}
 
-export interface Found<D> { readonly subjects: readonly Subject[]; readonly data: D }
+export interface Found<D> {
+  readonly subjects: readonly Subject[];
+  readonly data: D;
+}
 
 /** A way to mend a finding: `edit` writes the changes into a draft; `ids` gives ids to what it creates. */
 export interface Repair {
@@ -64,16 +71,45 @@ export interface AnyCheck {
   readonly reads: readonly Kind[];
   readonly run: (index: PlanIndex) => readonly Finding[];
   /** What `run` would give, from what it gave before the changes. */
-  readonly rerun: (previous: readonly Finding[], index: PlanIndex, changes: readonly Change[]) => readonly Finding[];
+  readonly rerun: (
+    previous: readonly Finding[],
+    index: PlanIndex,
+    changes: readonly Change[],
+  ) => readonly Finding[];
   readonly describe: (finding: Finding, index: PlanIndex) => string;
   readonly repairs: (finding: Finding, index: PlanIndex) => readonly Repair[];
 }
 
-const findingOf = <D>({ code, severity, family }: Pick<Check<D>, "code" | "severity" | "family">, { subjects, data }: Found<D>, anchor: string | null): Finding =>
-  ({ code, severity, family, subjects, data, anchor, key: `${code} ${subjects.map((s) => s.id).join(" ")}` });
+const findingOf = <D>(
+  { code, severity, family }: Pick<Check<D>, "code" | "severity" | "family">,
+  { subjects, data }: Found<D>,
+  anchor: string | null,
+): Finding => ({
+  code,
+  severity,
+  family,
+  subjects,
+  data,
+  anchor,
+  key: `${code} ${subjects.map((s) => s.id).join(" ")}`,
+});
 
-const wording = <D>({ code, severity, family, title, why, reads, describe, repairs }: Omit<Check<D>, "find">) => ({
-  code, severity, family, title, why, reads,
+const wording = <D>({
+  code,
+  severity,
+  family,
+  title,
+  why,
+  reads,
+  describe,
+  repairs,
+}: Omit<Check<D>, "find">) => ({
+  code,
+  severity,
+  family,
+  title,
+  why,
+  reads,
   describe: (finding: Finding, index: PlanIndex) => describe(finding.data as D, index),
   repairs: (finding: Finding, index: PlanIndex) => repairs(finding.data as D, index),
 });
@@ -87,7 +123,8 @@ export function check<D>(definition: Check<D>): AnyCheck {
 const MANY = 2000;
 
 export function localCheck<D, K extends CollectionKind>(definition: LocalCheck<D, K>): AnyCheck {
-  const at = (index: PlanIndex, entity: EntityOf<K>) => definition.findAt(index, entity).map((found) => findingOf(definition, found, entity.id));
+  const at = (index: PlanIndex, entity: EntityOf<K>) =>
+    definition.findAt(index, entity).map((found) => findingOf(definition, found, entity.id));
   const entities = (index: PlanIndex) => index.plan[definition.of] as ReadonlyMap<string, EntityOf<K>>;
   const run = (index: PlanIndex): Finding[] => {
     const findings: Finding[] = [];

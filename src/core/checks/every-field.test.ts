@@ -15,41 +15,84 @@ import { HEARING } from "../wireless";
 import { listFindings, recheck, runChecks } from ".";
 
 const TODAY = "2026-11-25";
-const text = (value: unknown): string => JSON.stringify(value, (_key, one: unknown) => (typeof one === "bigint" ? String(one) : one instanceof Map ? [...(one as Map<unknown, unknown>)].map(([key, inner]) => [key, inner]) : one instanceof Set ? [...(one as Set<unknown>)].sort((a, b) => Number(a) - Number(b)) : one));
+const text = (value: unknown): string =>
+  JSON.stringify(value, (_key, one: unknown) =>
+    typeof one === "bigint"
+      ? String(one)
+      : one instanceof Map
+        ? [...(one as Map<unknown, unknown>)].map(([key, inner]) => [key, inner])
+        : one instanceof Set
+          ? [...(one as Set<unknown>)].sort((a, b) => Number(a) - Number(b))
+          : one,
+  );
 const sorted = (list: Iterable<unknown>): string[] => [...list].map(text).sort();
 /** What an index says, in a form that does not depend on the order in which it was worked out. */
 const said = (index: PlanIndex) => ({
-  reach: text(reachMatrix(index)), carries: sorted(portCarries(index)), trees: sorted([...index.derived(TREE).ports].map(([port, state]) => [port, state.role])), roots: sorted([...index.derived(TREE).rootOf].map(([id, root]) => [id, root.id])),
-  uses: sorted([...index.derived(USES)].map(([vid, users]) => [vid, sorted(users)])), loops: sorted(index.derived(LOOPS)), walls: sorted(index.derived(WALLS)), rules: text(index.derived(WALL_RULES)), heard: sorted(index.derived(HEARING)),
-  loads: sorted(index.derived(LOADS)), breaks: sorted(index.derived(CARRY).breaks.map((one) => ({ ...one, lacking: sorted(one.lacking) }))), crossings: sorted(index.derived(CARRY).crossings),
+  reach: text(reachMatrix(index)),
+  carries: sorted(portCarries(index)),
+  trees: sorted([...index.derived(TREE).ports].map(([port, state]) => [port, state.role])),
+  roots: sorted([...index.derived(TREE).rootOf].map(([id, root]) => [id, root.id])),
+  uses: sorted([...index.derived(USES)].map(([vid, users]) => [vid, sorted(users)])),
+  loops: sorted(index.derived(LOOPS)),
+  walls: sorted(index.derived(WALLS)),
+  rules: text(index.derived(WALL_RULES)),
+  heard: sorted(index.derived(HEARING)),
+  loads: sorted(index.derived(LOADS)),
+  breaks: sorted(index.derived(CARRY).breaks.map((one) => ({ ...one, lacking: sorted(one.lacking) }))),
+  crossings: sorted(index.derived(CARRY).crossings),
 });
 
 test("every kind has fields here, those of every group among them", () => {
   expect(new Set(FIELD_PATHS.map(({ kind }) => kind)).size).toBe(25);
-  for (const path of ["guards.profile", "tree.priority", "protections.snooping", "conventions.separation", "abilities.routes"]) expect(FIELD_PATHS.map((one) => one.path.join("."))).toContain(path);
+  for (const path of [
+    "guards.profile",
+    "tree.priority",
+    "protections.snooping",
+    "conventions.separation",
+    "abilities.routes",
+  ])
+    expect(FIELD_PATHS.map((one) => one.path.join("."))).toContain(path);
 });
 
-test.each([["office", fennelStreet(), 1], ["home", lockkeepersHouse(), 2], ["industrial", bramblewick(), 3], ["mixed", mixedSite(dice(7)), 4]])("%s: brought up to date after edits of any kind and field, everything is as made anew", (_, plan, seed) => {
-  const roll = dice(seed);
-  let [index, findings] = [PlanIndex.of(plan, TODAY), runChecks(PlanIndex.of(plan, TODAY))];
-  said(index);
-  const edited = new Set<string>();
-  for (const field of [...FIELD_PATHS].sort(() => roll(3) - 1)) {
-    const draft = new Draft(index.plan);
-    editField(draft, field, roll);
-    const changes = draft.changes();
-    const applied = applyChanges(index.plan, changes);
-    if (!applied.ok || changes.length === 0) continue;
-    const next = index.derive(applied.value, changes);
-    const anew = PlanIndex.of(applied.value, TODAY);
-    edited.add(`${field.kind} ${field.path.join(".")}`);
-    const rechecked = recheck(findings, next, changes);
-    const keys = (of: typeof rechecked) => listFindings(of).map((one) => `${one.severity} ${one.key} ${text(one.data)}`).sort();
-    expect([field.kind, field.path, keys(rechecked)]).toEqual([field.kind, field.path, keys(runChecks(anew))]);
-    expect([field.kind, field.path, said(next)]).toEqual([field.kind, field.path, said(anew)]);
-    // A plan in ruins says little: now and then it begins again with the sound one.
-    [index, findings] = roll(12) === 0 ? [PlanIndex.of(plan, TODAY), runChecks(PlanIndex.of(plan, TODAY))] : [next, rechecked];
-    if (index.plan === plan) said(index);
-  }
-  expect(edited.size).toBeGreaterThan(60);
-});
+test.each([
+  ["office", fennelStreet(), 1],
+  ["home", lockkeepersHouse(), 2],
+  ["industrial", bramblewick(), 3],
+  ["mixed", mixedSite(dice(7)), 4],
+])(
+  "%s: brought up to date after edits of any kind and field, everything is as made anew",
+  (_, plan, seed) => {
+    const roll = dice(seed);
+    let [index, findings] = [PlanIndex.of(plan, TODAY), runChecks(PlanIndex.of(plan, TODAY))];
+    said(index);
+    const edited = new Set<string>();
+    for (const field of [...FIELD_PATHS].sort(() => roll(3) - 1)) {
+      const draft = new Draft(index.plan);
+      editField(draft, field, roll);
+      const changes = draft.changes();
+      const applied = applyChanges(index.plan, changes);
+      if (!applied.ok || changes.length === 0) continue;
+      const next = index.derive(applied.value, changes);
+      const anew = PlanIndex.of(applied.value, TODAY);
+      edited.add(`${field.kind} ${field.path.join(".")}`);
+      const rechecked = recheck(findings, next, changes);
+      const keys = (of: typeof rechecked) =>
+        listFindings(of)
+          .map((one) => `${one.severity} ${one.key} ${text(one.data)}`)
+          .sort();
+      expect([field.kind, field.path, keys(rechecked)]).toEqual([
+        field.kind,
+        field.path,
+        keys(runChecks(anew)),
+      ]);
+      expect([field.kind, field.path, said(next)]).toEqual([field.kind, field.path, said(anew)]);
+      // A plan in ruins says little: now and then it begins again with the sound one.
+      [index, findings] =
+        roll(12) === 0
+          ? [PlanIndex.of(plan, TODAY), runChecks(PlanIndex.of(plan, TODAY))]
+          : [next, rechecked];
+      if (index.plan === plan) said(index);
+    }
+    expect(edited.size).toBeGreaterThan(60);
+  },
+);

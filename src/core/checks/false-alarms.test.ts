@@ -11,42 +11,70 @@ import { listFindings, runChecks, sentenceOf } from ".";
 
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const v = (n: number) => must(asVid(n), `${n}`);
-const find = <K extends CollectionKind>(draft: Draft, kind: K, name: string): EntityOf<K> => must(draft.all(kind).find((one) => "name" in one && one.name === name), name);
-const after = (edit: (draft: Draft) => void): Plan => donePlan(afterEdit(lockkeepersHouse(), ({ draft }) => edit(draft)));
+const find = <K extends CollectionKind>(draft: Draft, kind: K, name: string): EntityOf<K> =>
+  must(
+    draft.all(kind).find((one) => "name" in one && one.name === name),
+    name,
+  );
+const after = (edit: (draft: Draft) => void): Plan =>
+  donePlan(afterEdit(lockkeepersHouse(), ({ draft }) => edit(draft)));
 const said = (plan: Plan, code: string): string[] => {
   const index = PlanIndex.of(plan, "2026-11-27");
-  return listFindings(runChecks(index)).filter((finding) => finding.code === code).map((finding) => sentenceOf(finding, index));
+  return listFindings(runChecks(index))
+    .filter((finding) => finding.code === code)
+    .map((finding) => sentenceOf(finding, index));
 };
-const scopeIn = (draft: Draft, segment: string) => must(draft.all("scope").find((scope) => scope.segment === find(draft, "segment", segment).id), segment);
+const scopeIn = (draft: Draft, segment: string) =>
+  must(
+    draft.all("scope").find((scope) => scope.segment === find(draft, "segment", segment).id),
+    segment,
+  );
 
 test("two scopes of one server are one server's offer", () => {
   const split = after((draft) => {
     const scope = scopeIn(draft, "Studio");
-    draft.put("scope", { ...scope, id: testId("scope", "second"), pools: [{ first: ip("172.19.30.120"), last: ip("172.19.30.130") }] });
+    draft.put("scope", {
+      ...scope,
+      id: testId("scope", "second"),
+      pools: [{ first: ip("172.19.30.120"), last: ip("172.19.30.130") }],
+    });
   });
   expect(said(split, "two-address-servers")).toEqual([]);
 });
 
 test("one name server that can be asked is enough", () => {
-  const told = (dns: readonly string[]) => said(after((draft) => draft.patch("segment", find(draft, "segment", "Visitors").id, { dns: dns.map(ip) })), "names-behind-wall");
+  const told = (dns: readonly string[]) =>
+    said(
+      after((draft) => draft.patch("segment", find(draft, "segment", "Visitors").id, { dns: dns.map(ip) })),
+      "names-behind-wall",
+    );
   expect(told(["172.19.20.9"])).toHaveLength(1);
   expect(told(["172.19.20.9", "172.19.60.1"])).toEqual([]);
 });
 
 test("a way back in misses no gateway, and a segment with a leg in it is told of that leg", () => {
-  const without = (purpose: "segment" | "wayBack") => said(after((draft) => {
-    const segment = find(draft, "segment", "Kit");
-    draft.patch("vlan", must(segment.vlan, "its VLAN"), { purpose });
-    draft.patch("segment", segment.id, { gatewayInterface: null, planned: 3 });
-  }), "gateway-missing");
+  const without = (purpose: "segment" | "wayBack") =>
+    said(
+      after((draft) => {
+        const segment = find(draft, "segment", "Kit");
+        draft.patch("vlan", must(segment.vlan, "its VLAN"), { purpose });
+        draft.patch("segment", segment.id, { gatewayInterface: null, planned: 3 });
+      }),
+      "gateway-missing",
+    );
   expect(without("wayBack")).toEqual([]);
-  expect(without("segment")).toEqual([expect.stringMatching(/^Kit has no gateway: clients are told of none, though .*Gateway.* (has a leg|have legs) in it\.$/)]);
+  expect(without("segment")).toEqual([
+    expect.stringMatching(
+      /^Kit has no gateway: clients are told of none, though .*Gateway.* (has a leg|have legs) in it\.$/,
+    ),
+  ]);
 });
 
 test("where only a layer-3 switch routes, a segment without a gateway is found", () => {
   const inner = after((draft) => {
     const gateway = find(draft, "device", "Gateway");
-    for (const leg of draft.all("interface").filter((one) => one.line !== null)) draft.remove("interface", leg.id);
+    for (const leg of draft.all("interface").filter((one) => one.line !== null))
+      draft.remove("interface", leg.id);
     draft.patch("device", gateway.id, { kind: "switch", abilities: { ...gateway.abilities, routes: true } });
     draft.patch("segment", find(draft, "segment", "Studio").id, { gatewayInterface: null });
   });
@@ -54,23 +82,41 @@ test("where only a layer-3 switch routes, a segment without a gateway is found",
 });
 
 test("a VLAN that a device has without a name of its own bears no other name", () => {
-  const nameless = after((draft) => void draft.put("deviceVlan", { id: testId("deviceVlan", "one"), device: find(draft, "device", "Hall switch").id, vid: v(20), name: "" }));
+  const nameless = after(
+    (draft) =>
+      void draft.put("deviceVlan", {
+        id: testId("deviceVlan", "one"),
+        device: find(draft, "device", "Hall switch").id,
+        vid: v(20),
+        name: "",
+      }),
+  );
   expect(said(nameless, "vlan-name-differs")).toEqual([]);
 });
 
 test("inspection sees clients behind an unmanaged switch by their own leases, and asks for no trust in its port", () => {
   const watched = after((draft) => {
     const hall = find(draft, "device", "Hall switch");
-    draft.patch("device", hall.id, { protections: { ...hall.protections, snooping: [v(30)], arpInspection: [v(30)] } });
-    for (const port of draft.all("port").filter((one) => one.device === hall.id && ["1", "2", "3"].includes(one.label))) draft.patch("port", port.id, { guards: { ...port.guards, arpTrust: true, dhcpTrust: true } });
+    draft.patch("device", hall.id, {
+      protections: { ...hall.protections, snooping: [v(30)], arpInspection: [v(30)] },
+    });
+    for (const port of draft
+      .all("port")
+      .filter((one) => one.device === hall.id && ["1", "2", "3"].includes(one.label)))
+      draft.patch("port", port.id, { guards: { ...port.guards, arpTrust: true, dhcpTrust: true } });
   });
   expect(said(watched, "inspection-kills-hosts")).toEqual([]);
 });
 
 test("a router's sheet does not tell it to ask itself, and a support date long past is told as past", () => {
-  const old = after((draft) => draft.patch("device", find(draft, "device", "Gateway").id, { supportUntil: "2025-06-30" }));
+  const old = after((draft) =>
+    draft.patch("device", find(draft, "device", "Gateway").id, { supportUntil: "2025-06-30" }),
+  );
   const index = PlanIndex.of(old, "2026-11-27");
-  const gateway = must([...old.device.values()].find((device) => device.name === "Gateway"), "the gateway");
+  const gateway = must(
+    [...old.device.values()].find((device) => device.name === "Gateway"),
+    "the gateway",
+  );
   const own = index.interfacesOf(gateway.id).flatMap((leg) => leg.addresses4.map(String));
   expect(deviceData(index, gateway).management?.dns.filter((address) => own.includes(address))).toEqual([]);
   expect(JSON.stringify(deviceSteps(deviceData(index, gateway)))).toContain("support ended on 2025-06-30");

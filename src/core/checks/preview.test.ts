@@ -9,16 +9,29 @@ const index = PlanIndex.of(fennelStreet());
 const findings = runChecks(index);
 
 test("a repair's preview says what changes, which finding goes and that none comes", () => {
-  const missing = must(listFindings(findings).find((f) => f.code === "vlan-missing-on-hop" && sentenceOf(f, index).startsWith("Imaging")), "the finding");
+  const missing = must(
+    listFindings(findings).find(
+      (f) => f.code === "vlan-missing-on-hop" && sentenceOf(f, index).startsWith("Imaging"),
+    ),
+    "the finding",
+  );
   const draft = new Draft(index.plan);
   must(repairsOf(missing, index)[0], "a repair").edit(draft, () => testId("new", "one"));
   const preview = previewChanges(index, findings, draft.changes());
   const shown = must(preview.ok ? preview.value : null, "a preview");
   expect(shown.gone.map((f) => f.key)).toContain(missing.key);
   expect(shown.come).toEqual([]);
-  expect(describeChanges(index, shown.index, draft.changes())).toContainEqual(
-    { what: "changed", kind: "port", name: "Upper switch port 25", fields: [{ field: "tagged", before: "10, 20, 30, 50, 70, 80, 90", after: "10, 20, 30, 40, 50, 70, 80, 90" }] });
-  expect(listFindings(recheck(findings, shown.index, draft.changes()))).toEqual(listFindings(runChecks(shown.index)));
+  expect(describeChanges(index, shown.index, draft.changes())).toContainEqual({
+    what: "changed",
+    kind: "port",
+    name: "Upper switch port 25",
+    fields: [
+      { field: "tagged", before: "10, 20, 30, 50, 70, 80, 90", after: "10, 20, 30, 40, 50, 70, 80, 90" },
+    ],
+  });
+  expect(listFindings(recheck(findings, shown.index, draft.changes()))).toEqual(
+    listFindings(runChecks(shown.index)),
+  );
 });
 
 test("every repair on offer for the demo's findings applies, and none brings a new stop", () => {
@@ -30,7 +43,11 @@ test("every repair on offer for the demo's findings applies, and none brings a n
       repair.edit(draft, () => testId("new", `${(n += 1)}`));
       const preview = previewChanges(index, findings, draft.changes());
       expect([repair.label, preview.ok]).toEqual([repair.label, true]);
-      if (preview.ok) expect([repair.label, preview.value.come.filter((f) => f.severity === "stop").map((f) => f.key)]).toEqual([repair.label, []]);
+      if (preview.ok)
+        expect([
+          repair.label,
+          preview.value.come.filter((f) => f.severity === "stop").map((f) => f.key),
+        ]).toEqual([repair.label, []]);
       tried += 1;
     }
   }

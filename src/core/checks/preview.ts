@@ -14,12 +14,21 @@ export interface Preview {
 }
 
 /** What changes would do; nothing is changed. */
-export function previewChanges(index: PlanIndex, findings: FindingsByCode, changes: readonly Change[]): Result<Preview, IntegrityError> {
+export function previewChanges(
+  index: PlanIndex,
+  findings: FindingsByCode,
+  changes: readonly Change[],
+): Result<Preview, IntegrityError> {
   const applied = applyChanges(index.plan, changes);
   if (!applied.ok) return err(applied.error);
   const next = index.derive(applied.value, changes);
   const after = recheck(findings, next, changes);
   const [before, later] = [listFindings(findings), listFindings(after)];
   const [keysBefore, keysAfter] = [new Set(before.map((f) => f.key)), new Set(later.map((f) => f.key))];
-  return ok({ index: next, findings: after, gone: before.filter((f) => !keysAfter.has(f.key)), come: later.filter((f) => !keysBefore.has(f.key)) });
+  return ok({
+    index: next,
+    findings: after,
+    gone: before.filter((f) => !keysAfter.has(f.key)),
+    come: later.filter((f) => !keysBefore.has(f.key)),
+  });
 }

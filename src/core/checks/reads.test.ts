@@ -12,21 +12,37 @@ function recording(plan: Plan): { readonly index: PlanIndex; readonly read: Set<
   const read = new Set<Kind>();
   const kinds: readonly string[] = KINDS;
   const { plan: ordered } = PlanIndex.of(plan);
-  const index = PlanIndex.of(new Proxy(ordered, { get: (target, name, self) => { if (typeof name === "string" && kinds.includes(name)) read.add(name as Kind); return Reflect.get(target, name, self) as unknown; } }), "2026-11-27");
+  const index = PlanIndex.of(
+    new Proxy(ordered, {
+      get: (target, name, self) => {
+        if (typeof name === "string" && kinds.includes(name)) read.add(name as Kind);
+        return Reflect.get(target, name, self) as unknown;
+      },
+    }),
+    "2026-11-27",
+  );
   read.clear();
   return { index, read };
 }
 
-const PLANS: readonly Plan[] = [bramblewick(), fennelStreet(), lockkeepersHouse(), ...siteCases().slice(0, 12).map(planOf)];
+const PLANS: readonly Plan[] = [
+  bramblewick(),
+  fennelStreet(),
+  lockkeepersHouse(),
+  ...siteCases().slice(0, 12).map(planOf),
+];
 
-test.each(CHECKS.map((check) => [check.code, check] as const))("%s reads no kind that it does not name", (_, check) => {
-  const said = new Set<Kind>(check.reads);
-  for (const plan of PLANS) {
-    const { index, read } = recording(plan);
-    check.run(index);
-    expect([...read].filter((kind) => !said.has(kind))).toEqual([]);
-  }
-});
+test.each(CHECKS.map((check) => [check.code, check] as const))(
+  "%s reads no kind that it does not name",
+  (_, check) => {
+    const said = new Set<Kind>(check.reads);
+    for (const plan of PLANS) {
+      const { index, read } = recording(plan);
+      check.run(index);
+      expect([...read].filter((kind) => !said.has(kind))).toEqual([]);
+    }
+  },
+);
 
 test("nor does anything that is derived from a plan and handed on while the kinds it names have not changed", () => {
   const recipes = new Set<Parameters<PlanIndex["derived"]>[0]>();

@@ -1,26 +1,76 @@
 import { byText } from "../kernel";
 import type { Change, Kind, PlanIndex } from "../plan";
 import type { AnyCheck, Finding, Repair } from "./check";
-import { cableMisfit, cableTooLong, copperBetweenBuildings, loopThroughUnmanaged, speedMismatch, uplinkOversubscribed } from "./cabling";
+import {
+  cableMisfit,
+  cableTooLong,
+  copperBetweenBuildings,
+  loopThroughUnmanaged,
+  speedMismatch,
+  uplinkOversubscribed,
+} from "./cabling";
 import { vlanMissingOnSpareWay, vlanNeedless } from "./carried";
 import { heightUnitsClash, portsCannotMix, portsRunOut, softwareNameTwice, tooManyVlans } from "./gear";
 import { lagEndsDiffer } from "./lags";
 import { noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost } from "./power";
 import {
-  accessPortToPoint, channelNotAllowed, channelsClash, guestsNotIsolated, securityNotFor6, ssidDiffers, tooManySsids, weakSecurity, wideIn24,
+  accessPortToPoint,
+  channelNotAllowed,
+  channelsClash,
+  guestsNotIsolated,
+  securityNotFor6,
+  ssidDiffers,
+  tooManySsids,
+  weakSecurity,
+  wideIn24,
 } from "./wireless";
-import { asksFromNowhere, bridgeMacTwice, enteredDiffers, joinsWhereNotOffered, lineNotTold, nextHopNotReached } from "./entered";
+import {
+  asksFromNowhere,
+  bridgeMacTwice,
+  enteredDiffers,
+  joinsWhereNotOffered,
+  lineNotTold,
+  nextHopNotReached,
+} from "./entered";
 import { gatewayMissing, gatewayNotUsable, routerWithoutAddress6 } from "./gateway";
 import { hostOutsideSubnet, poolOutsideSubnet, poolOverGateway, poolTooSmall, staticInPool } from "./pools";
-import { hostInWrongVlan, portInconsistent, portSharedTwice, portsUndecided, portVlanUndefined, trunkToOneHost } from "./ports";
+import {
+  hostInWrongVlan,
+  portInconsistent,
+  portSharedTwice,
+  portsUndecided,
+  portVlanUndefined,
+  trunkToOneHost,
+} from "./ports";
 import { gearAddressTaken, secondRouterServes, supportEnded } from "./found-gear";
 import { leaseOutlivesVisit, namesWithoutServer, poolEmpty } from "./leases";
 import { hostNameNotAllowed, hostNameTwice, vlanNameDiffers, vlanNameTooLong, vlanNotCreated } from "./names";
 import { macIsGroup, reservedInStaticBlock, schoolMixed } from "./schools";
-import { advertisedPrefixLength, noRoomForGrowth, publicSpaceInside, reservedSpaceInside, subnetWithoutRoom } from "./space";
-import { inspectionKillsHosts, signInOldPort, signInServerUnreachable, snoopingWithoutTrust } from "./protections";
+import {
+  advertisedPrefixLength,
+  noRoomForGrowth,
+  publicSpaceInside,
+  reservedSpaceInside,
+  subnetWithoutRoom,
+} from "./space";
+import {
+  inspectionKillsHosts,
+  signInOldPort,
+  signInServerUnreachable,
+  snoopingWithoutTrust,
+} from "./protections";
 import { managementReachable, pastTheWalls } from "./reached";
-import { edgeOnUplink, guardShutsCable, loopWithoutTree, regionsDiffer, rootAtTheEdge, rootByAccident, secondRootMissing, treeKindsMixed, treeTooDeep } from "./trees";
+import {
+  edgeOnUplink,
+  guardShutsCable,
+  loopWithoutTree,
+  regionsDiffer,
+  rootAtTheEdge,
+  rootByAccident,
+  secondRootMissing,
+  treeKindsMixed,
+  treeTooDeep,
+} from "./trees";
 import { gatewayDoesNotAnswer, serverNotHeard } from "./unheard";
 import { loopThroughUndecided } from "./undecided-loop";
 import { namesBehindWall, noAddressServer, twoAddressServers } from "./servers";
@@ -31,16 +81,102 @@ import { defaultVidForManagement, noCableBetween, vidTwice, vlanMissingOnHop, vl
 
 /** Every check, in the order in which findings of one severity are listed. */
 export const CHECKS: readonly AnyCheck[] = [
-  subnetsOverlap, subnetMeetsKeptClear, reservedSpaceInside, publicSpaceInside, subnetWithoutRoom, noRoomForGrowth, advertisedPrefixLength, gatewayNotUsable, gatewayMissing, routerWithoutAddress6, poolOutsideSubnet, poolOverGateway, poolEmpty, poolTooSmall, leaseOutlivesVisit,
-  noAddressServer, twoAddressServers, namesBehindWall, namesWithoutServer, secondRouterServes, gearAddressTaken, supportEnded, staticInPool, reservedInStaticBlock, schoolMixed, hostOutsideSubnet, addressTwice, macTwice, macIsGroup, hostNameTwice, hostNameNotAllowed, vidTwice,
-  defaultVidForManagement, vlanMissingOnHop, noCableBetween, vlansJoined, portVlanUndefined, portsUndecided, trunkToOneHost,
-  hostInWrongVlan, hostInOtherNetwork, portInconsistent, portSharedTwice, vlanNotCreated, vlanNameDiffers, vlanNameTooLong,
-  loopThroughUnmanaged, cableMisfit, cableTooLong, speedMismatch, copperBetweenBuildings, lagEndsDiffer, noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost, uplinkOversubscribed,
-  vlanNeedless, vlanMissingOnSpareWay, tooManyVlans, portsCannotMix, softwareNameTwice, heightUnitsClash, portsRunOut, accessPortToPoint, channelsClash, channelNotAllowed, wideIn24, guestsNotIsolated,
-  weakSecurity, securityNotFor6, tooManySsids, ssidDiffers,
-  loopWithoutTree, loopThroughUndecided, guardShutsCable, edgeOnUplink, rootByAccident, rootAtTheEdge, secondRootMissing, regionsDiffer, treeKindsMixed, treeTooDeep, snoopingWithoutTrust, inspectionKillsHosts,
-  enteredDiffers, joinsWhereNotOffered, nextHopNotReached, lineNotTold, asksFromNowhere, bridgeMacTwice,
-  signInServerUnreachable, signInOldPort, serverNotHeard, gatewayDoesNotAnswer, pastTheWalls, managementReachable,
+  subnetsOverlap,
+  subnetMeetsKeptClear,
+  reservedSpaceInside,
+  publicSpaceInside,
+  subnetWithoutRoom,
+  noRoomForGrowth,
+  advertisedPrefixLength,
+  gatewayNotUsable,
+  gatewayMissing,
+  routerWithoutAddress6,
+  poolOutsideSubnet,
+  poolOverGateway,
+  poolEmpty,
+  poolTooSmall,
+  leaseOutlivesVisit,
+  noAddressServer,
+  twoAddressServers,
+  namesBehindWall,
+  namesWithoutServer,
+  secondRouterServes,
+  gearAddressTaken,
+  supportEnded,
+  staticInPool,
+  reservedInStaticBlock,
+  schoolMixed,
+  hostOutsideSubnet,
+  addressTwice,
+  macTwice,
+  macIsGroup,
+  hostNameTwice,
+  hostNameNotAllowed,
+  vidTwice,
+  defaultVidForManagement,
+  vlanMissingOnHop,
+  noCableBetween,
+  vlansJoined,
+  portVlanUndefined,
+  portsUndecided,
+  trunkToOneHost,
+  hostInWrongVlan,
+  hostInOtherNetwork,
+  portInconsistent,
+  portSharedTwice,
+  vlanNotCreated,
+  vlanNameDiffers,
+  vlanNameTooLong,
+  loopThroughUnmanaged,
+  cableMisfit,
+  cableTooLong,
+  speedMismatch,
+  copperBetweenBuildings,
+  lagEndsDiffer,
+  noPowerOnPort,
+  poeBudgetOverrun,
+  poeOneSupplyLost,
+  uplinkOversubscribed,
+  vlanNeedless,
+  vlanMissingOnSpareWay,
+  tooManyVlans,
+  portsCannotMix,
+  softwareNameTwice,
+  heightUnitsClash,
+  portsRunOut,
+  accessPortToPoint,
+  channelsClash,
+  channelNotAllowed,
+  wideIn24,
+  guestsNotIsolated,
+  weakSecurity,
+  securityNotFor6,
+  tooManySsids,
+  ssidDiffers,
+  loopWithoutTree,
+  loopThroughUndecided,
+  guardShutsCable,
+  edgeOnUplink,
+  rootByAccident,
+  rootAtTheEdge,
+  secondRootMissing,
+  regionsDiffer,
+  treeKindsMixed,
+  treeTooDeep,
+  snoopingWithoutTrust,
+  inspectionKillsHosts,
+  enteredDiffers,
+  joinsWhereNotOffered,
+  nextHopNotReached,
+  lineNotTold,
+  asksFromNowhere,
+  bridgeMacTwice,
+  signInServerUnreachable,
+  signInOldPort,
+  serverNotHeard,
+  gatewayDoesNotAnswer,
+  pastTheWalls,
+  managementReachable,
 ];
 
 const BY_CODE = new Map(CHECKS.map((check) => [check.code, check]));
@@ -49,22 +185,40 @@ const RANK = { stop: 0, warn: 1, note: 2 } as const;
 /** Findings by check, so that an edit replaces only those of the checks that read what changed. */
 export type FindingsByCode = ReadonlyMap<string, readonly Finding[]>;
 
-export const runChecks = (index: PlanIndex): FindingsByCode => new Map(CHECKS.map((check) => [check.code, check.run(index)]));
+export const runChecks = (index: PlanIndex): FindingsByCode =>
+  new Map(CHECKS.map((check) => [check.code, check.run(index)]));
 
 /** The findings after an edit: checks that read none of the changed kinds keep theirs. */
-export function recheck(previous: FindingsByCode, index: PlanIndex, changes: readonly Change[]): FindingsByCode {
+export function recheck(
+  previous: FindingsByCode,
+  index: PlanIndex,
+  changes: readonly Change[],
+): FindingsByCode {
   const changed = new Set<Kind>(changes.map((change) => change.kind));
   if (changed.size === 0) return previous;
-  return new Map(CHECKS.map((check) => {
-    const known = previous.get(check.code);
-    return [check.code, known === undefined ? check.run(index) : check.reads.some((kind) => changed.has(kind)) ? check.rerun(known, index, changes) : known];
-  }));
+  return new Map(
+    CHECKS.map((check) => {
+      const known = previous.get(check.code);
+      return [
+        check.code,
+        known === undefined
+          ? check.run(index)
+          : check.reads.some((kind) => changed.has(kind))
+            ? check.rerun(known, index, changes)
+            : known,
+      ];
+    }),
+  );
 }
 
 /** All findings, stops first, those of one check by their key. */
 export const listFindings = (findings: FindingsByCode): Finding[] =>
-  [...findings.values()].flatMap((found) => [...found].sort((a, b) => byText(a.key, b.key))).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+  [...findings.values()]
+    .flatMap((found) => [...found].sort((a, b) => byText(a.key, b.key)))
+    .sort((a, b) => RANK[a.severity] - RANK[b.severity]);
 
 export const checkOf = (finding: Finding): AnyCheck | undefined => BY_CODE.get(finding.code);
-export const sentenceOf = (finding: Finding, index: PlanIndex): string => BY_CODE.get(finding.code)?.describe(finding, index) ?? finding.code;
-export const repairsOf = (finding: Finding, index: PlanIndex): readonly Repair[] => BY_CODE.get(finding.code)?.repairs(finding, index) ?? [];
+export const sentenceOf = (finding: Finding, index: PlanIndex): string =>
+  BY_CODE.get(finding.code)?.describe(finding, index) ?? finding.code;
+export const repairsOf = (finding: Finding, index: PlanIndex): readonly Repair[] =>
+  BY_CODE.get(finding.code)?.repairs(finding, index) ?? [];

@@ -1,4 +1,11 @@
-import { formatAddress, formatPrefix, rangeCount, type Address, type AddressRange, type Prefix } from "../address";
+import {
+  formatAddress,
+  formatPrefix,
+  rangeCount,
+  type Address,
+  type AddressRange,
+  type Prefix,
+} from "../address";
 
 /** ".34" for an IPv4 address (the rest is the segment's), the whole text for IPv6. */
 export const shortAddress = (address: Address): string => {
@@ -14,7 +21,8 @@ export const listed = (items: readonly string[]): string =>
   items.length < 2 ? (items[0] ?? "") : `${items.slice(0, -1).join(", ")} and ${items.at(-1) ?? ""}`;
 
 /** "1 port", "5 ports". */
-export const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
+export const counted = (count: number, one: string, many: string): string =>
+  `${count} ${count === 1 ? one : many}`;
 
 export const prefixText = (prefix: Prefix): string => formatPrefix(prefix);
 export const addressText = (address: Address): string => formatAddress(address);

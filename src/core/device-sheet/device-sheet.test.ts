@@ -8,8 +8,17 @@ import { afterEdit, donePlan } from "../testing/after-edit";
 import { deviceData, deviceJson, deviceSteps, deviceTable, type DeviceData, type SheetStep } from ".";
 
 const PLANS = [fennelStreet(), lockkeepersHouse(), bramblewick()];
-const everyDevice = PLANS.flatMap((plan) => [...plan.device.values()].map((device) => ({ name: `${plan.site.name}, ${device.name}`, plan, device })));
-const sheetOf = (plan: Plan, name: string): DeviceData => deviceData(PlanIndex.of(plan), must([...plan.device.values()].find((device) => device.name === name), name));
+const everyDevice = PLANS.flatMap((plan) =>
+  [...plan.device.values()].map((device) => ({ name: `${plan.site.name}, ${device.name}`, plan, device })),
+);
+const sheetOf = (plan: Plan, name: string): DeviceData =>
+  deviceData(
+    PlanIndex.of(plan),
+    must(
+      [...plan.device.values()].find((device) => device.name === name),
+      name,
+    ),
+  );
 const titles = (steps: readonly SheetStep[]) => steps.map((step) => step.title);
 const [office] = PLANS as [Plan, Plan, Plan];
 
@@ -22,82 +31,173 @@ function labelsOf(text: string, data: DeviceData): string[] {
   });
 }
 
-const ORDER = ["Reach it", "Name, address, time", "VLANs", "Spanning tree", "Link aggregation", "Addresses of its own", "Internet lines", "DHCP", "DHCP reservations", "Wireless names", "Radios", "Stations that join here", "Ports of end devices", "Guards", "Phone and PC ports", "Trunks, tagging last", "List one: membership of each VLAN", "List two: PVID of each port", "Save"];
+const ORDER = [
+  "Reach it",
+  "Name, address, time",
+  "VLANs",
+  "Spanning tree",
+  "Link aggregation",
+  "Addresses of its own",
+  "Internet lines",
+  "DHCP",
+  "DHCP reservations",
+  "Wireless names",
+  "Radios",
+  "Stations that join here",
+  "Ports of end devices",
+  "Guards",
+  "Phone and PC ports",
+  "Trunks, tagging last",
+  "List one: membership of each VLAN",
+  "List two: PVID of each port",
+  "Save",
+];
 
-test.each(everyDevice)("$name: the steps come in the order of the work, with nothing empty, and end in saving", ({ plan, device }) => {
-  const steps = deviceSteps(deviceData(PlanIndex.of(plan), device));
-  const places = titles(steps).map((title) => ORDER.indexOf(title));
-  expect(places).toEqual([...places].sort((a, b) => a - b));
-  expect([places[0], titles(steps).at(-1)]).toEqual([0, "Save"]);
-  for (const step of steps) {
-    for (const row of step.rows) expect(row.length).toBe(step.heads.length);
-    expect(step.rows.length > 0 || step.note !== "").toBe(true);
-    expect(JSON.stringify(step)).not.toMatch(/undefined|NaN|\[object/);
-  }
-});
+test.each(everyDevice)(
+  "$name: the steps come in the order of the work, with nothing empty, and end in saving",
+  ({ plan, device }) => {
+    const steps = deviceSteps(deviceData(PlanIndex.of(plan), device));
+    const places = titles(steps).map((title) => ORDER.indexOf(title));
+    expect(places).toEqual([...places].sort((a, b) => a - b));
+    expect([places[0], titles(steps).at(-1)]).toEqual([0, "Save"]);
+    for (const step of steps) {
+      for (const row of step.rows) expect(row.length).toBe(step.heads.length);
+      expect(step.rows.length > 0 || step.note !== "").toBe(true);
+      expect(JSON.stringify(step)).not.toMatch(/undefined|NaN|\[object/);
+    }
+  },
+);
 
-test.each(everyDevice.filter(({ device }) => device.bridging === "vlan"))("$name: every port that is set stands in exactly one step of its own, with what it carries, and every VLAN it needs is created before", ({ plan, device }) => {
-  const data = deviceData(PlanIndex.of(plan), device);
-  const steps = deviceSteps(data);
-  const told = new Map<string, string>();
-  for (const title of ["Ports of end devices", "Phone and PC ports", "Trunks, tagging last"]) {
-    const step = steps.find((one) => one.title === title);
-    for (const row of step?.rows ?? []) {
-      const cell = (head: string) => row[step?.heads.indexOf(head) ?? -1] ?? "none";
-      const labels = labelsOf(row[0] ?? "", data);
-      expect(String(labels.length)).toBe(cell("Count"));
-      for (const label of labels) {
-        expect(told.has(label)).toBe(false);
-        told.set(label, `${cell("Untagged (PVID)")} / ${cell("Tagged")}`);
+test.each(everyDevice.filter(({ device }) => device.bridging === "vlan"))(
+  "$name: every port that is set stands in exactly one step of its own, with what it carries, and every VLAN it needs is created before",
+  ({ plan, device }) => {
+    const data = deviceData(PlanIndex.of(plan), device);
+    const steps = deviceSteps(data);
+    const told = new Map<string, string>();
+    for (const title of ["Ports of end devices", "Phone and PC ports", "Trunks, tagging last"]) {
+      const step = steps.find((one) => one.title === title);
+      for (const row of step?.rows ?? []) {
+        const cell = (head: string) => row[step?.heads.indexOf(head) ?? -1] ?? "none";
+        const labels = labelsOf(row[0] ?? "", data);
+        expect(String(labels.length)).toBe(cell("Count"));
+        for (const label of labels) {
+          expect(told.has(label)).toBe(false);
+          told.set(label, `${cell("Untagged (PVID)")} / ${cell("Tagged")}`);
+        }
       }
     }
-  }
-  const set = data.ports.filter((port) => !port.routed && port.mode !== "undecided");
-  expect(told).toEqual(new Map(set.map((port) => [port.label, `${port.pvid ?? "none"} / ${port.tagged.join(", ") || "none"}`])));
-  const created = new Set(data.vlans.map((vlan) => vlan.vid));
-  for (const port of set) for (const vid of [...port.untagged, ...port.tagged]) expect(created.has(vid)).toBe(true);
-});
+    const set = data.ports.filter((port) => !port.routed && port.mode !== "undecided");
+    expect(told).toEqual(
+      new Map(
+        set.map((port) => [port.label, `${port.pvid ?? "none"} / ${port.tagged.join(", ") || "none"}`]),
+      ),
+    );
+    const created = new Set(data.vlans.map((vlan) => vlan.vid));
+    for (const port of set)
+      for (const vid of [...port.untagged, ...port.tagged]) expect(created.has(vid)).toBe(true);
+  },
+);
 
 test("a gateway gets addresses before scopes, and its reservations", () => {
   const steps = deviceSteps(sheetOf(office, "Gateway"));
   expect(titles(steps).indexOf("Addresses of its own")).toBeLessThan(titles(steps).indexOf("DHCP"));
-  const reservations = must(steps.find((step) => step.title === "DHCP reservations"), "reservations");
-  const truth = [...office.host.values()].filter((host) => host.manner === "reserved" && host.ipv4 !== null && [...office.scope.values()].some((scope) => scope.segment === host.segment && scope.serverDevice !== null)).length;
+  const reservations = must(
+    steps.find((step) => step.title === "DHCP reservations"),
+    "reservations",
+  );
+  const truth = [...office.host.values()].filter(
+    (host) =>
+      host.manner === "reserved" &&
+      host.ipv4 !== null &&
+      [...office.scope.values()].some(
+        (scope) => scope.segment === host.segment && scope.serverDevice !== null,
+      ),
+  ).length;
   expect(reservations.rows.length).toBe(truth);
 });
 
 test("a device with two lists gets both, and they say the same", () => {
-  const device = must([...office.device.values()].find((one) => one.name === "Switch B"), "Switch B");
+  const device = must(
+    [...office.device.values()].find((one) => one.name === "Switch B"),
+    "Switch B",
+  );
   const plan = donePlan(afterEdit(office, (bench) => setAbilities(bench, device.id, { lists: "two" })));
   const data = sheetOf(plan, "Switch B");
   const steps = deviceSteps(data);
-  const membership = must(steps.find((step) => step.title.startsWith("List one")), "list one");
-  const pvids = must(steps.find((step) => step.title.startsWith("List two")), "list two");
-  const untagged = new Map(membership.rows.flatMap((row) => (row[2] === "none" ? [] : labelsOf(row[2] ?? "", data).map((label) => [label, row[0]] as const))));
-  const own = new Map(pvids.rows.flatMap((row) => (row[3] === "as it is" ? [] : labelsOf(row[0] ?? "", data).map((label) => [label, row[3]] as const))));
+  const membership = must(
+    steps.find((step) => step.title.startsWith("List one")),
+    "list one",
+  );
+  const pvids = must(
+    steps.find((step) => step.title.startsWith("List two")),
+    "list two",
+  );
+  const untagged = new Map(
+    membership.rows.flatMap((row) =>
+      row[2] === "none" ? [] : labelsOf(row[2] ?? "", data).map((label) => [label, row[0]] as const),
+    ),
+  );
+  const own = new Map(
+    pvids.rows.flatMap((row) =>
+      row[3] === "as it is" ? [] : labelsOf(row[0] ?? "", data).map((label) => [label, row[3]] as const),
+    ),
+  );
   expect(untagged.size).toBeGreaterThan(5);
   expect(untagged).toEqual(own);
-  expect(titles(deviceSteps(sheetOf(office, "Switch B"))).some((title) => title.startsWith("List"))).toBe(false);
+  expect(titles(deviceSteps(sheetOf(office, "Switch B"))).some((title) => title.startsWith("List"))).toBe(
+    false,
+  );
 });
 
 test("the two lists say nothing that can't be entered, and VLAN 1 is left by the ports that its own line does not name", () => {
-  const device = must([...office.device.values()].find((one) => one.name === "Switch B"), "Switch B");
+  const device = must(
+    [...office.device.values()].find((one) => one.name === "Switch B"),
+    "Switch B",
+  );
   const two = donePlan(afterEdit(office, (bench) => setAbilities(bench, device.id, { lists: "two" })));
-  const notes = (plan: Plan) => deviceSteps(sheetOf(plan, "Switch B")).filter(({ title }) => title.startsWith("List")).map(({ note, rows }) => ({ note, cells: rows.flat() }));
+  const notes = (plan: Plan) =>
+    deviceSteps(sheetOf(plan, "Switch B"))
+      .filter(({ title }) => title.startsWith("List"))
+      .map(({ note, rows }) => ({ note, cells: rows.flat() }));
   const [one, other] = notes(two);
   expect(one?.note).toContain("Every port that is set here leaves VLAN 1, after list two");
-  expect([other?.cells.includes("none"), other?.note.includes("A port always has a PVID")]).toEqual([false, other?.cells.includes("as it is")]);
+  expect([other?.cells.includes("none"), other?.note.includes("A port always has a PVID")]).toEqual([
+    false,
+    other?.cells.includes("as it is"),
+  ]);
   const first = must(vid(1), "VLAN 1");
-  const port = must(PlanIndex.of(two).portsOf(device.id).find(({ pvid }) => pvid !== null), "a port");
-  const onOne = donePlan(afterEdit(two, ({ draft }) => draft.patch("port", port.id, { pvid: first, untagged: [first], tagged: [] })));
+  const port = must(
+    PlanIndex.of(two)
+      .portsOf(device.id)
+      .find(({ pvid }) => pvid !== null),
+    "a port",
+  );
+  const onOne = donePlan(
+    afterEdit(two, ({ draft }) =>
+      draft.patch("port", port.id, { pvid: first, untagged: [first], tagged: [] }),
+    ),
+  );
   expect(notes(onOne)[0]?.note).toContain("Every port that VLAN 1's line does not name leaves VLAN 1");
 });
 
 test("the way back in, the place of the credentials and the limit of VLAN names are on the sheet", () => {
-  const device = must([...office.device.values()].find((one) => one.name === "Upper switch"), "Upper switch") as Device;
+  const device = must(
+    [...office.device.values()].find((one) => one.name === "Upper switch"),
+    "Upper switch",
+  ) as Device;
   const index = PlanIndex.of(office);
-  const spare = must(index.portsOf(device.id).find((port) => port.label === "14"), "port 14");
-  const plan = donePlan(afterEdit(office, (bench) => makeWayBack(bench, [spare.id]) ?? editDevice(bench, device.id, "credentialsPlace", "safe in the office")));
+  const spare = must(
+    index.portsOf(device.id).find((port) => port.label === "14"),
+    "port 14",
+  );
+  const plan = donePlan(
+    afterEdit(
+      office,
+      (bench) =>
+        makeWayBack(bench, [spare.id]) ??
+        editDevice(bench, device.id, "credentialsPlace", "safe in the office"),
+    ),
+  );
   const [reach] = deviceSteps(sheetOf(plan, "Upper switch"));
   expect(reach?.note).toContain("The way back in is port 14");
   expect(reach?.note).toContain("safe in the office");
@@ -109,7 +209,8 @@ test("the table and the JSON hold all that the steps hold, and no password has a
   for (const { plan, device } of everyDevice) {
     const data = deviceData(PlanIndex.of(plan), device);
     const values = deviceTable(data).map((row) => row[4]);
-    for (const step of deviceSteps(data)) for (const row of step.rows) for (const cell of row) expect(values).toContain(cell);
+    for (const step of deviceSteps(data))
+      for (const row of step.rows) for (const cell of row) expect(values).toContain(cell);
     expect(JSON.parse(deviceJson(data))).toEqual(JSON.parse(JSON.stringify(data)));
     expect(deviceJson(data)).not.toMatch(/"(password|secret|passphrase|key)"/i);
   }

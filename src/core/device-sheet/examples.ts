@@ -1,7 +1,8 @@
 /** Templates to begin with: plain text and a table, in no device's own language. */
 export const EXAMPLE_TEMPLATES = [
   {
-    name: "Check list", ending: "txt",
+    name: "Check list",
+    ending: "txt",
     text: `{{ name }} ({{ model }}), {{ place }}
 {% if management %}answers at {{ management.address.address }}/{{ management.address.prefixLength }}
 {% endif %}
@@ -15,7 +16,8 @@ Ports
 `,
   },
   {
-    name: "Port labels", ending: "csv",
+    name: "Port labels",
+    ending: "csv",
     text: `port,plugged in,untagged,tagged
 {% for port in ports %}"{{ name }} {{ port.label }}","{{ port.pluggedIn | replace: '"', "'" }}",{{ port.pvid }},{{ port.tagged | join: " " }}
 {% endfor %}`,

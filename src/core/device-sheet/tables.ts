@@ -6,8 +6,11 @@ export function deviceTable(data: DeviceData): string[][] {
   const rows = deviceSteps(data).flatMap((step, i) => {
     const lead = [String(i + 1), step.title];
     return [
-      ...(step.note === "" ? [] : [[...lead, "", "Note", step.note]]), ...(step.caution === "" ? [] : [[...lead, "", "Caution", step.caution]]),
-      ...step.rows.flatMap((row, at) => row.map((cell, column) => [...lead, String(at + 1), step.heads[column] ?? "", cell])),
+      ...(step.note === "" ? [] : [[...lead, "", "Note", step.note]]),
+      ...(step.caution === "" ? [] : [[...lead, "", "Caution", step.caution]]),
+      ...step.rows.flatMap((row, at) =>
+        row.map((cell, column) => [...lead, String(at + 1), step.heads[column] ?? "", cell]),
+      ),
     ];
   });
   return [["Step", "What", "Row", "Setting", "Value"], ...rows];

@@ -2,7 +2,11 @@ import type { DeviceData, SheetAddress, SheetPort } from "./device-data";
 
 const BRIDGE = "bridge";
 const COMPONENT = "vlans";
-const ADMIT = { all: "admit-all-frames", tagged: "admit-only-VLAN-tagged-frames", untagged: "admit-only-untagged-and-priority-tagged" } as const;
+const ADMIT = {
+  all: "admit-all-frames",
+  tagged: "admit-only-VLAN-tagged-frames",
+  untagged: "admit-only-untagged-and-priority-tagged",
+} as const;
 
 const address = (one: SheetAddress) => ({ ip: one.address, "prefix-length": one.prefixLength });
 
@@ -10,20 +14,32 @@ const address = (one: SheetAddress) => ({ ip: one.address, "prefix-length": one.
 function portNames(ports: readonly SheetPort[]): Map<SheetPort, string> {
   const count = new Map<string, number>();
   for (const port of ports) count.set(port.softwareName, (count.get(port.softwareName) ?? 0) + 1);
-  return new Map(ports.map((port) => [port, port.softwareName === "" || (count.get(port.softwareName) ?? 0) > 1 ? `port ${port.label}` : port.softwareName]));
+  return new Map(
+    ports.map((port) => [
+      port,
+      port.softwareName === "" || (count.get(port.softwareName) ?? 0) > 1
+        ? `port ${port.label}`
+        : port.softwareName,
+    ]),
+  );
 }
 
 function bridgePort(data: DeviceData, port: SheetPort) {
   if (!data.knowsVlans || port.routed) return {};
   return {
     "ieee802-dot1q-bridge:bridge-port": {
-      "bridge-name": BRIDGE, "component-name": COMPONENT, "port-type": "ieee802-dot1q-bridge:c-vlan-bridge-port",
-      ...(port.pvid === null ? {} : { pvid: port.pvid }), "acceptable-frame": ADMIT[port.admit], "enable-ingress-filtering": port.ingressFilter,
+      "bridge-name": BRIDGE,
+      "component-name": COMPONENT,
+      "port-type": "ieee802-dot1q-bridge:c-vlan-bridge-port",
+      ...(port.pvid === null ? {} : { pvid: port.pvid }),
+      "acceptable-frame": ADMIT[port.admit],
+      "enable-ingress-filtering": port.ingressFilter,
     },
   };
 }
 
-const ip = (name: "ipv4" | "ipv6", addresses: readonly SheetAddress[]) => (addresses.length === 0 ? {} : { [`ietf-ip:${name}`]: { enabled: true, address: addresses.map(address) } });
+const ip = (name: "ipv4" | "ipv6", addresses: readonly SheetAddress[]) =>
+  addresses.length === 0 ? {} : { [`ietf-ip:${name}`]: { enabled: true, address: addresses.map(address) } };
 
 /**
  * The device's settings as YANG data in JSON (RFC 7951): interfaces (RFC 8343), their addresses (RFC 8344), and the bridge with its
@@ -43,32 +59,72 @@ export function yangData(data: DeviceData): Record<string, unknown> {
   const ports = data.ports.map((port) => {
     const own = data.interfaces.find((leg) => leg.port === port.label);
     return {
-      name: names.get(port) ?? port.label, description: [`port ${port.label}`, port.pluggedIn].filter((part) => part !== "").join(": "), type: "iana-if-type:ethernetCsmacd", enabled: port.enabled,
-      ...ip("ipv4", own?.addresses4 ?? []), ...ip("ipv6", own?.addresses6 ?? []), ...bridgePort(data, port),
+      name: names.get(port) ?? port.label,
+      description: [`port ${port.label}`, port.pluggedIn].filter((part) => part !== "").join(": "),
+      type: "iana-if-type:ethernetCsmacd",
+      enabled: port.enabled,
+      ...ip("ipv4", own?.addresses4 ?? []),
+      ...ip("ipv6", own?.addresses6 ?? []),
+      ...bridgePort(data, port),
     };
   });
-  const legs = data.interfaces.filter((leg) => leg.port === "").map((leg) => ({
-    name: named(leg.vid === null ? leg.name : `vlan ${leg.vid}`), description: leg.segment || leg.line || leg.name, type: leg.vid === null ? "iana-if-type:other" : "iana-if-type:l3ipvlan", enabled: true,
-    ...ip("ipv4", leg.addresses4), ...ip("ipv6", leg.addresses6),
+  const legs = data.interfaces
+    .filter((leg) => leg.port === "")
+    .map((leg) => ({
+      name: named(leg.vid === null ? leg.name : `vlan ${leg.vid}`),
+      description: leg.segment || leg.line || leg.name,
+      type: leg.vid === null ? "iana-if-type:other" : "iana-if-type:l3ipvlan",
+      enabled: true,
+      ...ip("ipv4", leg.addresses4),
+      ...ip("ipv6", leg.addresses6),
+    }));
+  const lags = data.lags.map((lag) => ({
+    name: named(lag.name),
+    description: `ports ${lag.ports.join(", ")}`,
+    type: "iana-if-type:ieee8023adLag",
+    enabled: true,
   }));
-  const lags = data.lags.map((lag) => ({ name: named(lag.name), description: `ports ${lag.ports.join(", ")}`, type: "iana-if-type:ieee8023adLag", enabled: true }));
   const interfaces = { "ietf-interfaces:interfaces": { interface: [...ports, ...legs, ...lags] } };
   if (!data.knowsVlans) return interfaces;
-  const members = (vid: number) => data.ports.flatMap((port, at) => {
-    const way = port.untagged.includes(vid) ? "untagged" : port.tagged.includes(vid) ? "tagged" : null;
-    return way === null || port.routed ? [] : [{ "port-ref": at + 1, "static-vlan-registration-entries": { "registrar-admin-control": "fixed-new-ignored", "vlan-transmitted": way } }];
-  });
+  const members = (vid: number) =>
+    data.ports.flatMap((port, at) => {
+      const way = port.untagged.includes(vid) ? "untagged" : port.tagged.includes(vid) ? "tagged" : null;
+      return way === null || port.routed
+        ? []
+        : [
+            {
+              "port-ref": at + 1,
+              "static-vlan-registration-entries": {
+                "registrar-admin-control": "fixed-new-ignored",
+                "vlan-transmitted": way,
+              },
+            },
+          ];
+    });
   return {
     ...interfaces,
     "ieee802-dot1q-bridge:bridges": {
-      bridge: [{
-        name: BRIDGE, "bridge-type": "ieee802-dot1q-bridge:customer-vlan-bridge",
-        component: [{
-          name: COMPONENT, type: "ieee802-dot1q-bridge:c-vlan-component",
-          "filtering-database": { "vlan-registration-entry": data.vlans.map(({ vid }) => ({ "database-id": 1, vids: String(vid), "entry-type": "static", "port-map": members(vid) })) },
-          "bridge-vlan": { vlan: data.vlans.map(({ vid, name }) => ({ vid, name: name.slice(0, 32) })) },
-        }],
-      }],
+      bridge: [
+        {
+          name: BRIDGE,
+          "bridge-type": "ieee802-dot1q-bridge:customer-vlan-bridge",
+          component: [
+            {
+              name: COMPONENT,
+              type: "ieee802-dot1q-bridge:c-vlan-component",
+              "filtering-database": {
+                "vlan-registration-entry": data.vlans.map(({ vid }) => ({
+                  "database-id": 1,
+                  vids: String(vid),
+                  "entry-type": "static",
+                  "port-map": members(vid),
+                })),
+              },
+              "bridge-vlan": { vlan: data.vlans.map(({ vid, name }) => ({ vid, name: name.slice(0, 32) })) },
+            },
+          ],
+        },
+      ],
     },
   };
 }

@@ -9,7 +9,8 @@ function livedThrough({ perHour, staySeconds, openSeconds }: Visits, lease: numb
     for (let at = 0; at < openSeconds - 1e-9; at += gap) {
       const arrives = day * 86_400 + at;
       let ends = arrives + lease;
-      for (let asks = arrives + lease / 2; asks <= arrives + staySeconds + 1e-9; asks += lease / 2) ends = asks + lease;
+      for (let asks = arrives + lease / 2; asks <= arrives + staySeconds + 1e-9; asks += lease / 2)
+        ends = asks + lease;
       events.push([arrives, 1], [ends, -1]);
     }
   }
@@ -23,13 +24,24 @@ function livedThrough({ perHour, staySeconds, openSeconds }: Visits, lease: numb
 }
 
 test("the average at the peak is what ten lived-through days come to", () => {
-  fc.assert(fc.property(fc.integer({ min: 1, max: 60 }), fc.integer({ min: 300, max: 20_000 }), fc.integer({ min: 4, max: 24 }), fc.constantFrom(...LEASES), (perHour, staySeconds, openHours, lease) => {
-    const visits = { perHour, staySeconds, openSeconds: openHours * 3600 };
-    // Ten days don't fill a lease of a week and more.
-    fc.pre(holdSeconds(visits, lease) < 9 * 86_400);
-    const lived = livedThrough(visits, lease);
-    expect(Math.abs(peakUse(visits, lease).average - lived)).toBeLessThanOrEqual(Math.ceil(holdSeconds(visits, lease) / 86_400) + 1);
-  }), { numRuns: 200 });
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 60 }),
+      fc.integer({ min: 300, max: 20_000 }),
+      fc.integer({ min: 4, max: 24 }),
+      fc.constantFrom(...LEASES),
+      (perHour, staySeconds, openHours, lease) => {
+        const visits = { perHour, staySeconds, openSeconds: openHours * 3600 };
+        // Ten days don't fill a lease of a week and more.
+        fc.pre(holdSeconds(visits, lease) < 9 * 86_400);
+        const lived = livedThrough(visits, lease);
+        expect(Math.abs(peakUse(visits, lease).average - lived)).toBeLessThanOrEqual(
+          Math.ceil(holdSeconds(visits, lease) / 86_400) + 1,
+        );
+      },
+    ),
+    { numRuns: 200 },
+  );
 });
 
 test.each([
@@ -45,14 +57,26 @@ test.each([
 });
 
 test("a longer lease never needs fewer addresses, and the advice is the longest that fits", () => {
-  fc.assert(fc.property(fc.integer({ min: 1, max: 200 }), fc.integer({ min: 60, max: 40_000 }), fc.integer({ min: 3600, max: 86_400 }), fc.integer({ min: 1, max: 1000 }), (perHour, staySeconds, openSeconds, room) => {
-    const visits = { perHour, staySeconds, openSeconds };
-    const advice = adviseLease(visits, room, 0);
-    expect(advice.fits).toBe(peakUse(visits, advice.leaseSeconds).needed <= room);
-    for (const lease of LEASES.filter((l) => l > advice.leaseSeconds && l <= 86_400)) if (advice.fits) expect(peakUse(visits, lease).needed).toBeGreaterThan(room);
-  }));
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 200 }),
+      fc.integer({ min: 60, max: 40_000 }),
+      fc.integer({ min: 3600, max: 86_400 }),
+      fc.integer({ min: 1, max: 1000 }),
+      (perHour, staySeconds, openSeconds, room) => {
+        const visits = { perHour, staySeconds, openSeconds };
+        const advice = adviseLease(visits, room, 0);
+        expect(advice.fits).toBe(peakUse(visits, advice.leaseSeconds).needed <= room);
+        for (const lease of LEASES.filter((l) => l > advice.leaseSeconds && l <= 86_400))
+          if (advice.fits) expect(peakUse(visits, lease).needed).toBeGreaterThan(room);
+      },
+    ),
+  );
 });
 
 test("advice says so when even the shortest lease is too long for the room", () => {
-  expect(adviseLease({ perHour: 600, staySeconds: 3600, openSeconds: 36_000 }, 50, 0)).toMatchObject({ fits: false, leaseSeconds: 600 });
+  expect(adviseLease({ perHour: 600, staySeconds: 3600, openSeconds: 36_000 }, 50, 0)).toMatchObject({
+    fits: false,
+    leaseSeconds: 600,
+  });
 });

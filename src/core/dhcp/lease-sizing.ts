@@ -35,7 +35,12 @@ export function peakUse(visits: Visits, leaseSeconds: number): Peak {
   const rest = hold - days * 86_400;
   const counted = days * visits.openSeconds + Math.min(rest, visits.openSeconds);
   const average = (visits.perHour * counted) / 3600;
-  return { average, needed: Math.ceil(average + ONE_IN_A_HUNDRED * Math.sqrt(average)), holdSeconds: hold, wholeDay: hold >= visits.openSeconds };
+  return {
+    average,
+    needed: Math.ceil(average + ONE_IN_A_HUNDRED * Math.sqrt(average)),
+    holdSeconds: hold,
+    wholeDay: hold >= visits.openSeconds,
+  };
 }
 
 /** Lease times that are commonly set: 10 minutes to a week. */

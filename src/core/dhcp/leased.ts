@@ -12,7 +12,10 @@ export function leasedTo(index: PlanIndex, scope: Scope): ReadonlyMap<string, Ad
   const known = ofIndex.get(scope.id);
   if (known !== undefined) return known;
   const given = new Map<string, Address>();
-  const asking = index.hostsIn(scope.segment).filter((host) => host.manner !== "typed").sort((a, b) => byNaturalText(a.name, b.name));
+  const asking = index
+    .hostsIn(scope.segment)
+    .filter((host) => host.manner !== "typed")
+    .sort((a, b) => byNaturalText(a.name, b.name));
   const free = freeAddresses(index, scope);
   for (const host of asking) {
     const reserved = host.manner === "reserved" && host.mac !== null ? offerTo(index, scope, host.mac) : null;
@@ -25,7 +28,11 @@ export function leasedTo(index: PlanIndex, scope: Scope): ReadonlyMap<string, Ad
   return given;
 }
 
-interface Visiting { readonly free: readonly Address[]; /** By name: everybody of another segment who asks for an address. */ readonly hosts: readonly Host[]; readonly place: ReadonlyMap<string, number> }
+interface Visiting {
+  readonly free: readonly Address[];
+  /** By name: everybody of another segment who asks for an address. */ readonly hosts: readonly Host[];
+  readonly place: ReadonlyMap<string, number>;
+}
 const VISITING = new WeakMap<PlanIndex, Map<string, Visiting>>();
 
 function visitingOf(index: PlanIndex, scope: Scope): Visiting {
@@ -34,8 +41,14 @@ function visitingOf(index: PlanIndex, scope: Scope): Visiting {
   const known = ofIndex.get(scope.id);
   if (known !== undefined) return known;
   const taken = new Set(leasedTo(index, scope).values());
-  const hosts = [...index.plan.host.values()].filter((one) => one.manner !== "typed" && one.segment !== scope.segment).sort((a, b) => byNaturalText(a.name, b.name) || (a.id < b.id ? -1 : 1));
-  const made = { free: [...freeAddresses(index, scope)].filter((address) => !taken.has(address)), hosts, place: new Map(hosts.map(({ id }, i) => [id, i])) };
+  const hosts = [...index.plan.host.values()]
+    .filter((one) => one.manner !== "typed" && one.segment !== scope.segment)
+    .sort((a, b) => byNaturalText(a.name, b.name) || (a.id < b.id ? -1 : 1));
+  const made = {
+    free: [...freeAddresses(index, scope)].filter((address) => !taken.has(address)),
+    hosts,
+    place: new Map(hosts.map(({ id }, i) => [id, i])),
+  };
   ofIndex.set(scope.id, made);
   return made;
 }
@@ -64,8 +77,10 @@ export function leaseholder(index: PlanIndex, scope: Scope, address: Address): H
 
 /** What all leases of a scope are, by MAC address, as its server knows them. */
 export function leasesOf(index: PlanIndex, scope: Scope): Leases {
-  return new Map([...leasedTo(index, scope)].flatMap(([id, address]): [Mac, Address][] => {
-    const host = index.plan.host.get(id);
-    return host === undefined || host.manner !== "dynamic" ? [] : [[host.mac ?? madeMac(id), address]];
-  }));
+  return new Map(
+    [...leasedTo(index, scope)].flatMap(([id, address]): [Mac, Address][] => {
+      const host = index.plan.host.get(id);
+      return host === undefined || host.manner !== "dynamic" ? [] : [[host.mac ?? madeMac(id), address]];
+    }),
+  );
 }

@@ -3,7 +3,12 @@ import { FABRIC, type Flood } from "../switching";
 import { byLeg } from "./hears-scope";
 
 /** A scope whose server hears the client; `arrival` is where in the flood, or -1 for a server that is an end device. */
-export interface Answer { readonly scope: Scope; readonly arrival: number; readonly emission: number; readonly relayedBy: string | null }
+export interface Answer {
+  readonly scope: Scope;
+  readonly arrival: number;
+  readonly emission: number;
+  readonly relayedBy: string | null;
+}
 
 /** Every scope that answers a broadcast, in the order in which it reaches their servers. */
 export function whoAnswers(index: PlanIndex, result: Flood): Answer[] {
@@ -15,13 +20,24 @@ export function whoAnswers(index: PlanIndex, result: Flood): Answer[] {
     for (const leg of index.interfacesOf(id)) {
       const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
       if (segment === undefined || leg.port !== null || index.vidOf(segment) !== vid) continue;
-      answers.push(...scopesAt(index, id, segment.id, leg.relayTo).map((found) => ({ ...found, arrival, emission })));
+      answers.push(
+        ...scopesAt(index, id, segment.id, leg.relayTo).map((found) => ({ ...found, arrival, emission })),
+      );
     }
   }
   for (const { port, tag, emission } of result.routed) {
     const id = fabric.ports[port]?.id;
-    for (const leg of id === undefined || tag !== null ? [] : (index.groups("interfacesByPort").get(id) ?? [])) {
-      if (leg.segment !== null) answers.push(...scopesAt(index, leg.device, leg.segment, leg.relayTo).map((found) => ({ ...found, arrival: -1, emission })));
+    for (const leg of id === undefined || tag !== null
+      ? []
+      : (index.groups("interfacesByPort").get(id) ?? [])) {
+      if (leg.segment !== null)
+        answers.push(
+          ...scopesAt(index, leg.device, leg.segment, leg.relayTo).map((found) => ({
+            ...found,
+            arrival: -1,
+            emission,
+          })),
+        );
     }
   }
   for (const { host, tag, emission } of result.heard) {
@@ -34,7 +50,12 @@ export function whoAnswers(index: PlanIndex, result: Flood): Answer[] {
 }
 
 /** Scopes of a segment whose server hears by a device's leg there: served by the device itself, or asked by its relay. */
-function scopesAt(index: PlanIndex, device: string, segment: string, relayTo: Interface["relayTo"]): { scope: Scope; relayedBy: string | null }[] {
+function scopesAt(
+  index: PlanIndex,
+  device: string,
+  segment: string,
+  relayTo: Interface["relayTo"],
+): { scope: Scope; relayedBy: string | null }[] {
   return index.scopesOf(segment).flatMap((scope): { scope: Scope; relayedBy: string | null }[] => {
     const by = byLeg(index, scope, { device, relayTo });
     return by === null ? [] : [{ scope, relayedBy: by === "relay" ? device : null }];

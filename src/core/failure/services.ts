@@ -6,21 +6,44 @@ import { placeOfHost, placeOfLeg } from "../probe/place";
 import { spotOf, together, type Spot, type State } from "./state";
 
 /** A server of a segment: where it is heard, on which device (null for an end device), and for a relay the servers it asks. */
-export interface Server { readonly device: string | null; readonly spot: Spot | null; readonly asks: Asked | null }
+export interface Server {
+  readonly device: string | null;
+  readonly spot: Spot | null;
+  readonly asks: Asked | null;
+}
 /** Who a relay asks: the server's device or null for an end device, and where it can be met, by segment. */
-interface Asked { readonly device: string | null; readonly at: readonly { readonly segment: string; readonly spot: Spot | null }[] }
+interface Asked {
+  readonly device: string | null;
+  readonly at: readonly { readonly segment: string; readonly spot: Spot | null }[];
+}
 /** What serves a segment: its gateway, and who gives addresses there. */
-export interface Services { readonly gateway: string | null; readonly gatewaySpot: Spot | null; readonly servers: readonly Server[]; /** The way to the internet from its gateway. */ readonly out: WayOut | null }
+export interface Services {
+  readonly gateway: string | null;
+  readonly gatewaySpot: Spot | null;
+  readonly servers: readonly Server[];
+  /** The way to the internet from its gateway. */ readonly out: WayOut | null;
+}
 
 /** Routers' legs, by device and by segment: the ways that a relay's question can take. */
-export interface Routers { readonly byDevice: ReadonlyMap<string, readonly Met[]>; readonly bySegment: ReadonlyMap<string, readonly Met[]> }
-interface Met { readonly device: string; readonly segment: string; readonly spot: Spot | null }
+export interface Routers {
+  readonly byDevice: ReadonlyMap<string, readonly Met[]>;
+  readonly bySegment: ReadonlyMap<string, readonly Met[]>;
+}
+interface Met {
+  readonly device: string;
+  readonly segment: string;
+  readonly spot: Spot | null;
+}
 
 export function routersOf(state: State): Routers {
   const [byDevice, bySegment] = [new Map<string, Met[]>(), new Map<string, Met[]>()];
   for (const leg of state.index.plan.interface.values()) {
     if (leg.segment === null) continue;
-    const met: Met = { device: leg.device, segment: leg.segment, spot: spotOf(state, placeOfLeg(state.index, leg)) };
+    const met: Met = {
+      device: leg.device,
+      segment: leg.segment,
+      spot: spotOf(state, placeOfLeg(state.index, leg)),
+    };
     byDevice.set(leg.device, [...(byDevice.get(leg.device) ?? []), met]);
     bySegment.set(leg.segment, [...(bySegment.get(leg.segment) ?? []), met]);
   }
@@ -30,25 +53,61 @@ export function routersOf(state: State): Routers {
 function askedOf(state: State, scope: Scope): Asked {
   const { index } = state;
   const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-  if (host !== undefined) return { device: null, at: host.segment === null ? [] : [{ segment: host.segment, spot: spotOf(state, placeOfHost(index, host)) }] };
+  if (host !== undefined)
+    return {
+      device: null,
+      at:
+        host.segment === null
+          ? []
+          : [{ segment: host.segment, spot: spotOf(state, placeOfHost(index, host)) }],
+    };
   const legs = scope.serverDevice === null ? [] : index.interfacesOf(scope.serverDevice);
-  return { device: scope.serverDevice, at: legs.flatMap((leg) => (leg.segment === null ? [] : [{ segment: leg.segment, spot: spotOf(state, placeOfLeg(index, leg)) }])) };
+  return {
+    device: scope.serverDevice,
+    at: legs.flatMap((leg) =>
+      leg.segment === null ? [] : [{ segment: leg.segment, spot: spotOf(state, placeOfLeg(index, leg)) }],
+    ),
+  };
 }
 
 export function servicesOf(state: State): Map<string, Services> {
   const { index } = state;
   const out = new WaysOut(state);
-  return new Map([...index.plan.segment.values()].map((segment): [string, Services] => {
-    const leg = index.gatewayOf(segment);
-    const servers = index.scopesOf(segment.id).filter((scope) => scope.family === 4).flatMap((scope) => waysToServer(index, scope).map((way): Server => (way.by === "host"
-      ? { device: null, spot: spotOf(state, placeOfHost(index, way.host)), asks: null }
-      : { device: way.leg.device, spot: spotOf(state, placeOfLeg(index, way.leg)), asks: way.by === "relay" ? askedOf(state, scope) : null })));
-    return [segment.id, { gateway: leg?.device ?? null, gatewaySpot: leg === undefined ? null : spotOf(state, placeOfLeg(index, leg)), servers, out: leg === undefined ? null : out.from(segment, leg.device) }];
-  }));
+  return new Map(
+    [...index.plan.segment.values()].map((segment): [string, Services] => {
+      const leg = index.gatewayOf(segment);
+      const servers = index
+        .scopesOf(segment.id)
+        .filter((scope) => scope.family === 4)
+        .flatMap((scope) =>
+          waysToServer(index, scope).map((way): Server =>
+            way.by === "host"
+              ? { device: null, spot: spotOf(state, placeOfHost(index, way.host)), asks: null }
+              : {
+                  device: way.leg.device,
+                  spot: spotOf(state, placeOfLeg(index, way.leg)),
+                  asks: way.by === "relay" ? askedOf(state, scope) : null,
+                },
+          ),
+        );
+      return [
+        segment.id,
+        {
+          gateway: leg?.device ?? null,
+          gatewaySpot: leg === undefined ? null : spotOf(state, placeOfLeg(index, leg)),
+          servers,
+          out: leg === undefined ? null : out.from(segment, leg.device),
+        },
+      ];
+    }),
+  );
 }
 
 /** A way out of the site with the wires that lead from each router on it to the next. */
-export interface WayOut { readonly way: Way; readonly joints: readonly (readonly [from: Spot | null, to: Spot | null])[] }
+export interface WayOut {
+  readonly way: Way;
+  readonly joints: readonly (readonly [from: Spot | null, to: Spot | null])[];
+}
 
 /** The ways out from each router, asked for once. */
 export class WaysOut {
@@ -76,35 +135,66 @@ export class WaysOut {
     const device = index.plan.device.get(router);
     const way = device === undefined ? null : wayFrom(index, device, OUTSIDE[4]);
     const spot = (leg: Interface) => spotOf(this.#state, placeOfLeg(index, leg));
-    const found = way?.line === null || way === null ? null : { way, joints: way.hops.flatMap(({ leg, next }) => (next === null ? [] : [[spot(leg), spot(next)] as const])) };
+    const found =
+      way?.line === null || way === null
+        ? null
+        : {
+            way,
+            joints: way.hops.flatMap(({ leg, next }) =>
+              next === null ? [] : [[spot(leg), spot(next)] as const],
+            ),
+          };
     this.#routers.set(router, found);
     return found;
   }
 }
 
-const opensOut = (index: PlanIndex, segment: Segment): boolean => { const door = wallBetween(index, endOf(segment), { at: "internet" })?.door; return door === "open" || door === "services"; };
+const opensOut = (index: PlanIndex, segment: Segment): boolean => {
+  const door = wallBetween(index, endOf(segment), { at: "internet" })?.door;
+  return door === "open" || door === "services";
+};
 
 /** Whether a way out still stands: its routers up, each joined to the next over gear that is, and a line at its end. */
-export function wayStands(state: State, { way, joints }: WayOut, { devices, lines }: { readonly devices: ReadonlySet<string>; readonly lines: ReadonlySet<string> }): boolean {
+export function wayStands(
+  state: State,
+  { way, joints }: WayOut,
+  { devices, lines }: { readonly devices: ReadonlySet<string>; readonly lines: ReadonlySet<string> },
+): boolean {
   const { index, fabric } = state;
   const last = way.hops.at(-1);
-  if (last === undefined || !linesOf(index, last.device.id).some(({ line }) => !lines.has(line.id))) return false;
+  if (last === undefined || !linesOf(index, last.device.id).some(({ line }) => !lines.has(line.id)))
+    return false;
   const isUp = (spot: Spot | null) => spot !== null && !devices.has(fabric.devices[spot.device]?.id ?? "");
-  return way.hops.every(({ device }) => !devices.has(device.id)) && joints.every(([from, to]) => isUp(from) && isUp(to) && together(state, from, to));
+  return (
+    way.hops.every(({ device }) => !devices.has(device.id)) &&
+    joints.every(([from, to]) => isUp(from) && isUp(to) && together(state, from, to))
+  );
 }
 
 /** Whether a relay's question comes to the server: over routers that are up and joined, from segment to segment. */
-export function passesOn(state: State, { byDevice, bySegment }: Routers, alive: (device: string | null) => boolean, relay: string, asks: Asked): boolean {
+export function passesOn(
+  state: State,
+  { byDevice, bySegment }: Routers,
+  alive: (device: string | null) => boolean,
+  relay: string,
+  asks: Asked,
+): boolean {
   if (!alive(asks.device)) return false;
   if (asks.device === relay) return true;
   const seen = new Set([relay]);
   for (const device of seen) {
     for (const here of byDevice.get(device) ?? []) {
-      if (asks.at.some(({ segment, spot }) => segment === here.segment && together(state, here.spot, spot))) return true;
-      for (const next of bySegment.get(here.segment) ?? []) if (alive(next.device) && routes(state.index, next.device) && together(state, here.spot, next.spot)) seen.add(next.device);
+      if (asks.at.some(({ segment, spot }) => segment === here.segment && together(state, here.spot, spot)))
+        return true;
+      for (const next of bySegment.get(here.segment) ?? [])
+        if (alive(next.device) && routes(state.index, next.device) && together(state, here.spot, next.spot))
+          seen.add(next.device);
     }
   }
   return false;
 }
 
-const routes = (index: PlanIndex, device: string): boolean => { const known = index.plan.device.get(device); return known !== undefined && forwardsPackets(known); };
+const routes = (index: PlanIndex, device: string): boolean => {
+  const known = index.plan.device.get(device);
+  return known !== undefined && forwardsPackets(known);
+};

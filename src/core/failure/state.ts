@@ -4,10 +4,18 @@ import type { PlanTree } from "../spanning-tree";
 import { classify, type Fabric, type Nodes } from "../switching";
 
 /** A (device, VLAN) node; on a wire that no gear with VLANs has a port on, the wire itself (its number below zero). */
-export interface Spot { readonly device: number; readonly vid: number }
+export interface Spot {
+  readonly device: number;
+  readonly vid: number;
+}
 
 /** A network as it stands at one moment: what hangs where, and what is joined. */
-export interface State { readonly index: PlanIndex; readonly fabric: Fabric; readonly tree: PlanTree; readonly nodes: Nodes }
+export interface State {
+  readonly index: PlanIndex;
+  readonly fabric: Fabric;
+  readonly tree: PlanTree;
+  readonly nodes: Nodes;
+}
 
 /** Where a place is, or null for what hangs nowhere. */
 export function spotOf({ fabric }: Pick<State, "fabric">, place: Place | null): Spot | null {
@@ -33,5 +41,10 @@ export function together({ nodes }: State, a: Spot | null, b: Spot | null): bool
   if (a.device === b.device && a.vid === b.vid) return true;
   if (a.device < 0 || b.device < 0) return false;
   const [i, j] = [nodes.number.get(a.vid), nodes.number.get(b.vid)];
-  return i !== undefined && j !== undefined && nodes.sets.rootOf(a.device * nodes.vids.length + i) === nodes.sets.rootOf(b.device * nodes.vids.length + j);
+  return (
+    i !== undefined &&
+    j !== undefined &&
+    nodes.sets.rootOf(a.device * nodes.vids.length + i) ===
+      nodes.sets.rootOf(b.device * nodes.vids.length + j)
+  );
 }

@@ -5,36 +5,79 @@ import { failureName, type Failure } from "./kinds";
 import { harmedCount, lostCount, type Loss } from "./study";
 
 /** One line of the ranking: what fails, whom it takes along, and what the rest lose. */
-export interface RankedLoss extends Loss { readonly key: string; readonly name: string; readonly lost: number; /** Hosts that lose anything at all. */ readonly harmed: number }
+export interface RankedLoss extends Loss {
+  readonly key: string;
+  readonly name: string;
+  readonly lost: number;
+  /** Hosts that lose anything at all. */ readonly harmed: number;
+}
 
-const keyOf = (failures: readonly Failure[]): string => failures.map((one) => `${one.what} ${one.what === "feed" ? one.feed : one.id}`).join(" + ");
+const keyOf = (failures: readonly Failure[]): string =>
+  failures.map((one) => `${one.what} ${one.what === "feed" ? one.feed : one.id}`).join(" + ");
 
 /** Failures by whom they cut off: hosts without a network or a gateway first, then without the internet, then without an address server. */
 export function ranked(index: PlanIndex, losses: readonly Loss[]): RankedLoss[] {
-  return losses.map((loss): RankedLoss => ({ ...loss, key: keyOf(loss.failures), name: loss.failures.map((one) => failureName(index, one)).join(" and "), lost: lostCount(loss), harmed: harmedCount(loss) }))
-    .sort((a, b) => b.lost - a.lost || b.noInternet.length - a.noInternet.length || b.noAddress.length - a.noAddress.length || byNaturalText(a.name, b.name));
+  return losses
+    .map((loss): RankedLoss => ({
+      ...loss,
+      key: keyOf(loss.failures),
+      name: loss.failures.map((one) => failureName(index, one)).join(" and "),
+      lost: lostCount(loss),
+      harmed: harmedCount(loss),
+    }))
+    .sort(
+      (a, b) =>
+        b.lost - a.lost ||
+        b.noInternet.length - a.noInternet.length ||
+        b.noAddress.length - a.noAddress.length ||
+        byNaturalText(a.name, b.name),
+    );
 }
 
 const NAMED = 6;
 
 /** A loss by the segments it concerns: how many of each, and some by name. */
-export interface LossBySegment { readonly segment: string; readonly name: string; readonly count: number; readonly some: string }
+export interface LossBySegment {
+  readonly segment: string;
+  readonly name: string;
+  readonly count: number;
+  readonly some: string;
+}
 
 export function bySegment(index: PlanIndex, hosts: readonly string[]): LossBySegment[] {
   const groups = new Map<string, string[]>();
-  for (const id of hosts) { const segment = index.plan.host.get(id)?.segment ?? ""; groups.set(segment, [...(groups.get(segment) ?? []), id]); }
-  return [...groups].map(([segment, ids]): LossBySegment => {
-    const names = ids.map((id) => nameOf(index, "host", id)).sort(byNaturalText);
-    return { segment, name: segment === "" ? "no segment" : nameOf(index, "segment", segment), count: ids.length, some: listed(names.slice(0, NAMED)) + (names.length > NAMED ? ` and ${names.length - NAMED} more` : "") };
-  }).sort((a, b) => b.count - a.count || byNaturalText(a.name, b.name));
+  for (const id of hosts) {
+    const segment = index.plan.host.get(id)?.segment ?? "";
+    groups.set(segment, [...(groups.get(segment) ?? []), id]);
+  }
+  return [...groups]
+    .map(([segment, ids]): LossBySegment => {
+      const names = ids.map((id) => nameOf(index, "host", id)).sort(byNaturalText);
+      return {
+        segment,
+        name: segment === "" ? "no segment" : nameOf(index, "segment", segment),
+        count: ids.length,
+        some:
+          listed(names.slice(0, NAMED)) + (names.length > NAMED ? ` and ${names.length - NAMED} more` : ""),
+      };
+    })
+    .sort((a, b) => b.count - a.count || byNaturalText(a.name, b.name));
 }
 
 /** A service that one thing alone keeps up: what, for whom, and what it hangs on. */
-export interface SinglePoint { readonly service: "gateway" | "address" | "internet"; readonly segment: string; readonly hosts: number; readonly by: readonly string[] }
+export interface SinglePoint {
+  readonly service: "gateway" | "address" | "internet";
+  readonly segment: string;
+  readonly hosts: number;
+  readonly by: readonly string[];
+}
 
 /** Which services of which segments have no second way: failures that take one from hosts that stay on the network themselves. */
 export function singlePoints(index: PlanIndex, losses: readonly RankedLoss[]): SinglePoint[] {
-  const found = new Map<string, { service: SinglePoint["service"]; segment: string; hosts: number; by: string[] }>();
+  const found = new Map<
+    string,
+    { service: SinglePoint["service"]; segment: string; hosts: number; by: string[] }
+  >();
   const note = (service: SinglePoint["service"], loss: RankedLoss, hosts: readonly string[]) => {
     for (const { segment, count } of bySegment(index, hosts)) {
       const key = `${service} ${segment}`;
@@ -58,8 +101,13 @@ export function lossWords({ cutOff, noGateway, noAddress, noInternet, takeOver }
     cutOff.length === 0 ? "" : `${counted(cutOff.length, "device is", "devices are")} cut off`,
     noGateway.length === 0 ? "" : `${counted(noGateway.length, "loses its gateway", "lose their gateway")}`,
     noInternet.length === 0 ? "" : `${counted(noInternet.length, "loses the internet", "lose the internet")}`,
-    noAddress.length === 0 ? "" : `${counted(noAddress.length, "finds no address server", "find no address server")}`,
+    noAddress.length === 0
+      ? ""
+      : `${counted(noAddress.length, "finds no address server", "find no address server")}`,
   ].filter((part) => part !== "");
-  const spare = takeOver.length === 0 ? "" : ` ${counted(takeOver.length, "port that stood by takes", "ports that stood by take")} over.`;
+  const spare =
+    takeOver.length === 0
+      ? ""
+      : ` ${counted(takeOver.length, "port that stood by takes", "ports that stood by take")} over.`;
   return `${parts.length === 0 ? "Nobody loses anything." : `${parts.join(", ")}.`}${spare}`;
 }

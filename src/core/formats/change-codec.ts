@@ -6,15 +6,41 @@ import { HALVES, idField, shortText } from "../plan/schema/fields";
 
 function changeSchemaOf<K extends Kind>(kind: K) {
   const entity = SCHEMAS[kind];
-  return z.strictObject({ kind: z.literal(kind), id: idField, before: entity.nullable(), after: entity.nullable() });
+  return z.strictObject({
+    kind: z.literal(kind),
+    id: idField,
+    before: entity.nullable(),
+    after: entity.nullable(),
+  });
 }
 
 /** A change as it travels: addresses as text. */
 export const changeSchema = z.discriminatedUnion("kind", [
-  changeSchemaOf("site"), changeSchemaOf("domain"), changeSchemaOf("zone"), changeSchemaOf("room"), changeSchemaOf("hostKind"), changeSchemaOf("line"), changeSchemaOf("vlan"),
-  changeSchemaOf("segment"), changeSchemaOf("device"), changeSchemaOf("port"), changeSchemaOf("link"), changeSchemaOf("interface"),
-  changeSchemaOf("ssid"), changeSchemaOf("host"), changeSchemaOf("scope"), changeSchemaOf("wall"), changeSchemaOf("gear"), changeSchemaOf("deviceVlan"),
-  changeSchemaOf("deviceModel"), changeSchemaOf("template"), changeSchemaOf("lag"), changeSchemaOf("radio"), changeSchemaOf("signIn"), changeSchemaOf("forward"), changeSchemaOf("expectation"),
+  changeSchemaOf("site"),
+  changeSchemaOf("domain"),
+  changeSchemaOf("zone"),
+  changeSchemaOf("room"),
+  changeSchemaOf("hostKind"),
+  changeSchemaOf("line"),
+  changeSchemaOf("vlan"),
+  changeSchemaOf("segment"),
+  changeSchemaOf("device"),
+  changeSchemaOf("port"),
+  changeSchemaOf("link"),
+  changeSchemaOf("interface"),
+  changeSchemaOf("ssid"),
+  changeSchemaOf("host"),
+  changeSchemaOf("scope"),
+  changeSchemaOf("wall"),
+  changeSchemaOf("gear"),
+  changeSchemaOf("deviceVlan"),
+  changeSchemaOf("deviceModel"),
+  changeSchemaOf("template"),
+  changeSchemaOf("lag"),
+  changeSchemaOf("radio"),
+  changeSchemaOf("signIn"),
+  changeSchemaOf("forward"),
+  changeSchemaOf("expectation"),
 ]);
 
 export const MOST_CHANGES = 500_000;
@@ -31,7 +57,8 @@ function areArguments(value: unknown): boolean {
     count += level.length;
     if (depth > MOST_ARGUMENT_DEPTH || count > MOST_ARGUMENT_VALUES) return false;
     const next: unknown[] = [];
-    for (const one of level) if (typeof one === "object" && one !== null) for (const inner of Object.values(one)) next.push(inner);
+    for (const one of level)
+      if (typeof one === "object" && one !== null) for (const inner of Object.values(one)) next.push(inner);
     level = next;
   }
   return true;
@@ -40,12 +67,24 @@ function areArguments(value: unknown): boolean {
 /** Whether every text and every name in a JSON value is whole characters: the database takes no half of one. */
 function isWellFormed(value: unknown): boolean {
   if (typeof value === "string") return !HALVES.test(value);
-  return typeof value !== "object" || value === null || Object.entries(value).every(([name, inner]) => !HALVES.test(name) && isWellFormed(inner));
+  return (
+    typeof value !== "object" ||
+    value === null ||
+    Object.entries(value).every(([name, inner]) => !HALVES.test(name) && isWellFormed(inner))
+  );
 }
 
 // The order counts: what is known to be no deeper than it may be is then walked by recursion.
-const argumentsField = z.unknown().refine(areArguments, `A planner's arguments hold at most ${MOST_ARGUMENT_VALUES} values, nested at most ${MOST_ARGUMENT_DEPTH} deep`)
-  .refine((value) => !areArguments(value) || isWellFormed(value), "A planner's arguments hold half a character; write it again");
+const argumentsField = z
+  .unknown()
+  .refine(
+    areArguments,
+    `A planner's arguments hold at most ${MOST_ARGUMENT_VALUES} values, nested at most ${MOST_ARGUMENT_DEPTH} deep`,
+  )
+  .refine(
+    (value) => !areArguments(value) || isWellFormed(value),
+    "A planner's arguments hold half a character; write it again",
+  );
 
 /** A batch as it travels; the planner's arguments are kept for the record and never run again. */
 export const changeBatchSchema = z.strictObject({
@@ -57,12 +96,16 @@ export const changeBatchSchema = z.strictObject({
 });
 
 /** A batch whose changes have not been looked at yet: they are read one by one, so that the first bad one ends it and others get their turn. */
-export const batchEnvelopeSchema = z.strictObject({ ...changeBatchSchema.shape, changes: z.array(z.unknown()).max(MOST_CHANGES, `A batch holds at most ${MOST_CHANGES} changes`) });
+export const batchEnvelopeSchema = z.strictObject({
+  ...changeBatchSchema.shape,
+  changes: z.array(z.unknown()).max(MOST_CHANGES, `A batch holds at most ${MOST_CHANGES} changes`),
+});
 
 export const encodeBatch = (batch: ChangeBatch): unknown =>
   z.encode(changeBatchSchema, batch as unknown as z.output<typeof changeBatchSchema>);
 
-export const batchOf = (value: z.output<typeof changeBatchSchema>): ChangeBatch => value as unknown as ChangeBatch;
+export const batchOf = (value: z.output<typeof changeBatchSchema>): ChangeBatch =>
+  value as unknown as ChangeBatch;
 
 /** Changes as JSON values, for the change log. */
 export const encodeChanges = (changes: readonly Change[]): unknown =>
@@ -79,4 +122,5 @@ export async function encodeChangesSliced(changes: readonly Change[], breath: Br
 }
 
 /** Changes read back from the change log, whenever they were written; what was written by us and still doesn't fit is a bug, so this throws. */
-export const decodeChanges = (value: unknown): Change[] => z.array(changeSchema).parse(upgradedChanges(value)) as unknown as Change[];
+export const decodeChanges = (value: unknown): Change[] =>
+  z.array(changeSchema).parse(upgradedChanges(value)) as unknown as Change[];

@@ -5,6 +5,7 @@ import { SCHEMAS, type Clash } from "../plan";
 export function encodeClash({ kind, id, field, mine, theirs }: Clash): Clash {
   const whole = SCHEMAS[kind] as z.ZodObject;
   const part: z.ZodType | undefined = field === null ? whole : (whole.shape[field] as z.ZodType | undefined);
-  const text = (value: unknown): unknown => (value === null || part === undefined ? null : z.encode(part, value));
+  const text = (value: unknown): unknown =>
+    value === null || part === undefined ? null : z.encode(part, value);
   return { kind, id, field, mine: text(mine), theirs: text(theirs) };
 }

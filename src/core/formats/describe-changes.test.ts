@@ -7,31 +7,74 @@ import { clashSides, countChanges, describeChanges, encodeClash } from ".";
 
 const plan = fennelStreet();
 const index = PlanIndex.of(plan);
-const named = <T extends { name: string }>(items: ReadonlyMap<string, T>, name: string): T => must([...items.values()].find((item) => item.name === name), name);
+const named = <T extends { name: string }>(items: ReadonlyMap<string, T>, name: string): T =>
+  must(
+    [...items.values()].find((item) => item.name === name),
+    name,
+  );
 const ids = () => testId("new", "one");
 function told(edit: (draft: Draft) => unknown) {
   const draft = new Draft(plan);
   edit(draft);
   const changes = draft.changes();
   const applied = applyChanges(plan, changes);
-  return { changes, words: describeChanges(index, PlanIndex.of(must(applied.ok ? applied.value : null, "applies")), changes) };
+  return {
+    changes,
+    words: describeChanges(index, PlanIndex.of(must(applied.ok ? applied.value : null, "applies")), changes),
+  };
 }
 
 test("a change is told by name, with both values as a person writes them", () => {
   const staff = named(plan.segment, "Staff");
-  expect(told((draft) => movePool({ draft, index, ids }, staff.id, 40, 109)).words).toEqual(
-    [{ what: "changed", kind: "scope", name: "the scope of Staff", fields: [{ field: "pool", before: "10.24.20.40 to 10.24.20.99", after: "10.24.20.40 to 10.24.20.109" }] }]);
-  expect(told((draft) => editSegmentCell({ draft, index, ids }, staff.id, "zone", "Payment")).words).toEqual(
-    [{ what: "changed", kind: "segment", name: "Staff", fields: [{ field: "zone", before: "Practice", after: "Payment" }] }]);
-  expect(told((draft) => editHostCell({ draft, index, ids }, named(plan.host, "Analyser").id, "port", "")).words).toEqual(
-    [{ what: "changed", kind: "host", name: "Analyser", fields: [{ field: "plugged in", before: "Switch B port 4", after: "nowhere" }] }]);
-  const doors = told((draft) => setWall(draft, ids, { at: "zone", zone: named(plan.zone, "Visitors").id }, { at: "gateway" }, "open", [], "")).words;
+  expect(told((draft) => movePool({ draft, index, ids }, staff.id, 40, 109)).words).toEqual([
+    {
+      what: "changed",
+      kind: "scope",
+      name: "the scope of Staff",
+      fields: [{ field: "pool", before: "10.24.20.40 to 10.24.20.99", after: "10.24.20.40 to 10.24.20.109" }],
+    },
+  ]);
+  expect(told((draft) => editSegmentCell({ draft, index, ids }, staff.id, "zone", "Payment")).words).toEqual([
+    {
+      what: "changed",
+      kind: "segment",
+      name: "Staff",
+      fields: [{ field: "zone", before: "Practice", after: "Payment" }],
+    },
+  ]);
+  expect(
+    told((draft) => editHostCell({ draft, index, ids }, named(plan.host, "Analyser").id, "port", "")).words,
+  ).toEqual([
+    {
+      what: "changed",
+      kind: "host",
+      name: "Analyser",
+      fields: [{ field: "plugged in", before: "Switch B port 4", after: "nowhere" }],
+    },
+  ]);
+  const doors = told((draft) =>
+    setWall(
+      draft,
+      ids,
+      { at: "zone", zone: named(plan.zone, "Visitors").id },
+      { at: "gateway" },
+      "open",
+      [],
+      "",
+    ),
+  ).words;
   expect(doors).toEqual([{ what: "new", kind: "wall", name: "the wall Visitors to Gateway", fields: [] }]);
 });
 
 test("what goes is told by the name it had; how much a batch does is counted", () => {
   const { changes, words } = told((draft) => removeDevice(draft, named(plan.device, "Kennels AP").id));
-  expect(words.filter((w) => w.what === "removed").map((w) => w.name)).toEqual(expect.arrayContaining(["Kennels AP", "Kennels AP port 1", "the cable Switch B port 11 to Kennels AP port 1"]));
+  expect(words.filter((w) => w.what === "removed").map((w) => w.name)).toEqual(
+    expect.arrayContaining([
+      "Kennels AP",
+      "Kennels AP port 1",
+      "the cable Switch B port 11 to Kennels AP port 1",
+    ]),
+  );
   // The other access point no longer hears it: that is a change of its own.
   expect(countChanges(changes)).toMatch(/^1 changed, \d+ removed$/);
   expect(countChanges([])).toBe("nothing changes");
@@ -52,20 +95,38 @@ test("a clash shows both sides in words and travels as plain JSON, IPv6 and all"
   const clash = rebase(must(now.ok ? now.value : null, "applies"), set({ ipv6: 0xfd01n as never }));
   const [only] = clash.ok ? [] : clash.error;
   const found = must(only, "a clash");
-  expect(JSON.parse(JSON.stringify(encodeClash(found)))).toMatchObject({ field: "ipv6", mine: "::fd01", theirs: "::fd00" });
+  expect(JSON.parse(JSON.stringify(encodeClash(found)))).toMatchObject({
+    field: "ipv6",
+    mine: "::fd01",
+    theirs: "::fd00",
+  });
   expect(clashSides(index, found)).toEqual({ field: "IPv6", mine: "::fd01", theirs: "::fd00" });
-  expect(clashSides(index, { ...found, field: null, mine: null, theirs: host })).toEqual({ field: "all of it", mine: "removed", theirs: "changed" });
+  expect(clashSides(index, { ...found, field: null, mine: null, theirs: host })).toEqual({
+    field: "all of it",
+    mine: "removed",
+    theirs: "changed",
+  });
 });
 
 test("no value of a choice is told in the program's own spelling, whatever kind and field it is of", () => {
-  const [line, host, device] = [[...plan.line.values()][0], named(plan.host, "Analyser"), named(plan.device, "Gateway")];
+  const [line, host, device] = [
+    [...plan.line.values()][0],
+    named(plan.host, "Analyser"),
+    named(plan.device, "Gateway"),
+  ];
   const { words } = told((draft) => {
     draft.patch("line", must(line, "a line").id, { providerBox: "cannotBridge" });
     draft.patch("host", host.id, { kind: "doorController", poe: "class3", manner: "typed" });
-    draft.patch("device", device.id, { kind: "providerBox", defaultRoute: "none", tree: { ...device.tree, kind: "perVlan" } });
+    draft.patch("device", device.id, {
+      kind: "providerBox",
+      defaultRoute: "none",
+      tree: { ...device.tree, kind: "perVlan" },
+    });
     draft.put("site", { ...plan.site, conventions: { ...plan.site.conventions, separation: "gap" } });
   });
   const values = words.flatMap(({ fields }) => fields.flatMap(({ before, after }) => [before, after]));
-  expect(values).toEqual(expect.arrayContaining(["cannot bridge", "door controller", "typed in", "provider's box"]));
+  expect(values).toEqual(
+    expect.arrayContaining(["cannot bridge", "door controller", "typed in", "provider's box"]),
+  );
   for (const value of values) expect(value.replace(/\{\w+\}/g, "")).not.toMatch(/[a-z][A-Z]/);
 });

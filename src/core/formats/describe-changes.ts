@@ -1,68 +1,197 @@
 import { z } from "zod";
 import { equal } from "../kernel";
-import { entityOf, KIND_WORDS, KINDS, nameOf, SCHEMAS, UUID, type Change, type Clash, type Entity, type Kind, type PlanIndex } from "../plan";
+import {
+  entityOf,
+  KIND_WORDS,
+  KINDS,
+  nameOf,
+  SCHEMAS,
+  UUID,
+  type Change,
+  type Clash,
+  type Entity,
+  type Kind,
+  type PlanIndex,
+} from "../plan";
 import { encodeClash } from "./clash-codec";
 
 /** One field of a change in words: both values as a person reads them. */
-export interface FieldChange { readonly field: string; readonly before: string; readonly after: string }
+export interface FieldChange {
+  readonly field: string;
+  readonly before: string;
+  readonly after: string;
+}
 /** One entity's change: what happens to it, its name, and the fields that differ (none for a new or removed one). */
-export interface DescribedChange { readonly what: "new" | "changed" | "removed"; readonly kind: Kind; readonly name: string; readonly fields: readonly FieldChange[] }
+export interface DescribedChange {
+  readonly what: "new" | "changed" | "removed";
+  readonly kind: Kind;
+  readonly name: string;
+  readonly fields: readonly FieldChange[];
+}
 
 const FIELD_WORDS: Readonly<Record<string, string>> = {
-  pvid: "PVID", untagged: "untagged", tagged: "tagged", enabled: "switched on", ipv4: "IPv4", ipv6: "IPv6", mac: "MAC", manner: "how", dns: "DNS", prefixes4: "subnet",
-  prefixes6: "IPv6 subnet", pools: "pool", exclusions: "left out of the pool", leaseSeconds: "lease in s", gatewayInterface: "gateway", addresses4: "address",
-  addresses6: "IPv6 address", planned: "planned", attachment: "plugged in", vid: "VLAN ID", door: "door", services: "services", admit: "admits", guards: "guards",
-  insideOpen: "inside open", lengthCm: "length in cm", timeZone: "time zone", keepClear: "keep clear", domainName: "domain name", supportUntil: "support until",
-  credentialsPlace: "credentials kept", poeBudgetMw: "PoE budget in mW", serverDevice: "server", serverHost: "server",
-  poeOneLostMw: "PoE with one supply lost in mW", rackUnit: "height unit", heightUnits: "fills height units", backupFeed: "second feed", feed: "fed by", widthMhz: "width in MHz", at: "offered at", moreSegments: "or, by sign-in", hears: "hears",
-  speedMbps: "speed in Mbit/s", poeMw: "gives mW", macLimit: "MAC limit", signIn: "802.1X", bpduGuard: "BPDU guard", dhcpTrust: "DHCP trusted", arpTrust: "ARP trusted", wifiNames: "wireless names", lag: "LAG", maxVlans: "most VLANs",
-  mixesTagged: "mixes untagged and tagged", length4: "mask", length6: "IPv6 prefix length", nextHop4: "next hop", nextHop6: "IPv6 next hop", gateway4: "own gateway", gateway6: "own IPv6 gateway", bridgeMac: "bridge MAC", asksFrom: "asks its servers from",
-  accessPoint: "at", profile: "802.1X profile",
+  pvid: "PVID",
+  untagged: "untagged",
+  tagged: "tagged",
+  enabled: "switched on",
+  ipv4: "IPv4",
+  ipv6: "IPv6",
+  mac: "MAC",
+  manner: "how",
+  dns: "DNS",
+  prefixes4: "subnet",
+  prefixes6: "IPv6 subnet",
+  pools: "pool",
+  exclusions: "left out of the pool",
+  leaseSeconds: "lease in s",
+  gatewayInterface: "gateway",
+  addresses4: "address",
+  addresses6: "IPv6 address",
+  planned: "planned",
+  attachment: "plugged in",
+  vid: "VLAN ID",
+  door: "door",
+  services: "services",
+  admit: "admits",
+  guards: "guards",
+  insideOpen: "inside open",
+  lengthCm: "length in cm",
+  timeZone: "time zone",
+  keepClear: "keep clear",
+  domainName: "domain name",
+  supportUntil: "support until",
+  credentialsPlace: "credentials kept",
+  poeBudgetMw: "PoE budget in mW",
+  serverDevice: "server",
+  serverHost: "server",
+  poeOneLostMw: "PoE with one supply lost in mW",
+  rackUnit: "height unit",
+  heightUnits: "fills height units",
+  backupFeed: "second feed",
+  feed: "fed by",
+  widthMhz: "width in MHz",
+  at: "offered at",
+  moreSegments: "or, by sign-in",
+  hears: "hears",
+  speedMbps: "speed in Mbit/s",
+  poeMw: "gives mW",
+  macLimit: "MAC limit",
+  signIn: "802.1X",
+  bpduGuard: "BPDU guard",
+  dhcpTrust: "DHCP trusted",
+  arpTrust: "ARP trusted",
+  wifiNames: "wireless names",
+  lag: "LAG",
+  maxVlans: "most VLANs",
+  mixesTagged: "mixes untagged and tagged",
+  length4: "mask",
+  length6: "IPv6 prefix length",
+  nextHop4: "next hop",
+  nextHop6: "IPv6 next hop",
+  gateway4: "own gateway",
+  gateway6: "own IPv6 gateway",
+  bridgeMac: "bridge MAC",
+  asksFrom: "asks its servers from",
+  accessPoint: "at",
+  profile: "802.1X profile",
 };
 
-const spaced = (field: string): string => FIELD_WORDS[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+const spaced = (field: string): string =>
+  FIELD_WORDS[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 /** Words of our own for values of choices, where taking the value apart would not say it. */
 const VALUE_WORDS: Readonly<Record<string, string>> = {
-  typed: "typed in", dynamic: "by DHCP", dhcp: "DHCP", dsl: "DSL", pc: "PC", ioIsland: "I/O island", asUsual: "as usual", asKind: "as its kind usually does", asSegment: "by the gateway of its segment", cannotBridge: "cannot bridge",
-  providerBox: "provider's box", wayBack: "way back in", slaac: "SLAAC", psk: "PSK", pskSae: "PSK and SAE", pskTkip: "PSK with TKIP", sae: "SAE", owe: "OWE", wep: "WEP", enterprise192: "enterprise, 192 bit", perVlan: "one for each VLAN", vlans: "VLANs", gap: "separate gear", auto: "what fits the survey",
+  typed: "typed in",
+  dynamic: "by DHCP",
+  dhcp: "DHCP",
+  dsl: "DSL",
+  pc: "PC",
+  ioIsland: "I/O island",
+  asUsual: "as usual",
+  asKind: "as its kind usually does",
+  asSegment: "by the gateway of its segment",
+  cannotBridge: "cannot bridge",
+  providerBox: "provider's box",
+  wayBack: "way back in",
+  slaac: "SLAAC",
+  psk: "PSK",
+  pskSae: "PSK and SAE",
+  pskTkip: "PSK with TKIP",
+  sae: "SAE",
+  owe: "OWE",
+  wep: "WEP",
+  enterprise192: "enterprise, 192 bit",
+  perVlan: "one for each VLAN",
+  vlans: "VLANs",
+  gap: "separate gear",
+  auto: "what fits the survey",
 };
 
 /** Every value that some field of the plan is chosen from, so that a text a person wrote is never taken for one. */
 let choices: ReadonlySet<string> | null = null;
 function isChoice(text: string): boolean {
-  choices ??= new Set([...JSON.stringify(Object.values(SCHEMAS).map((schema) => z.toJSONSchema(schema as z.ZodType, { io: "input", unrepresentable: "any" }))).matchAll(/"enum":(\[[^\]]*\])/g)]
-    .flatMap(([, list]) => (JSON.parse(list ?? "[]") as unknown[]).filter((one): one is string => typeof one === "string")));
+  choices ??= new Set(
+    [
+      ...JSON.stringify(
+        Object.values(SCHEMAS).map((schema) =>
+          z.toJSONSchema(schema as z.ZodType, { io: "input", unrepresentable: "any" }),
+        ),
+      ).matchAll(/"enum":(\[[^\]]*\])/g),
+    ].flatMap(([, list]) =>
+      (JSON.parse(list ?? "[]") as unknown[]).filter((one): one is string => typeof one === "string"),
+    ),
+  );
   return choices.has(text);
 }
 
 /** A choice's value as a person says it: "cannot bridge", never "cannotBridge". */
-const choiceWords = (value: string): string => VALUE_WORDS[value] ?? value.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+const choiceWords = (value: string): string =>
+  VALUE_WORDS[value] ?? value.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 /** The changes in words, new names from the plan as it would be, old ones from the plan as it is. */
-export function describeChanges(before: PlanIndex, after: PlanIndex, changes: readonly Change[]): DescribedChange[] {
+export function describeChanges(
+  before: PlanIndex,
+  after: PlanIndex,
+  changes: readonly Change[],
+): DescribedChange[] {
   return changes.map((change): DescribedChange => {
     const what = change.before === null ? "new" : change.after === null ? "removed" : "changed";
     const named = change.after === null ? before : after;
-    return { what, kind: change.kind, name: nameOf(named, change.kind, change.id), fields: what === "changed" ? fieldsOf(before, after, change) : [] };
+    return {
+      what,
+      kind: change.kind,
+      name: nameOf(named, change.kind, change.id),
+      fields: what === "changed" ? fieldsOf(before, after, change) : [],
+    };
   });
 }
 
-function fieldsOf(before: PlanIndex, after: PlanIndex, { kind, before: was, after: is }: Change): FieldChange[] {
+function fieldsOf(
+  before: PlanIndex,
+  after: PlanIndex,
+  { kind, before: was, after: is }: Change,
+): FieldChange[] {
   if (was === null || is === null) return [];
   const [left, right] = [textSide(kind, was), textSide(kind, is)];
-  return Object.keys(right).filter((field) => !equal(left[field], right[field]))
-    .map((field) => ({ field: spaced(field), before: valueText(before, left[field]), after: valueText(after, right[field]) }));
+  return Object.keys(right)
+    .filter((field) => !equal(left[field], right[field]))
+    .map((field) => ({
+      field: spaced(field),
+      before: valueText(before, left[field]),
+      after: valueText(after, right[field]),
+    }));
 }
 
-const textSide = (kind: Kind, entity: Entity): Record<string, unknown> => z.encode(SCHEMAS[kind] as z.ZodType, entity) as Record<string, unknown>;
+const textSide = (kind: Kind, entity: Entity): Record<string, unknown> =>
+  z.encode(SCHEMAS[kind] as z.ZodType, entity) as Record<string, unknown>;
 
 /** "a, b", "none", a name for an id: a value of the plan file's form in words. */
 function valueText(index: PlanIndex, value: unknown): string {
   if (value === null || value === "") return "none";
   if (value === true) return "yes";
   if (value === false) return "no";
-  if (Array.isArray(value)) return value.length === 0 ? "none" : value.map((item) => valueText(index, item)).join(", ");
+  if (Array.isArray(value))
+    return value.length === 0 ? "none" : value.map((item) => valueText(index, item)).join(", ");
   if (typeof value === "object") return objectText(index, value as Record<string, unknown>);
   const text = String(value);
   if (!UUID.test(text)) return isChoice(text) ? choiceWords(text) : text;
@@ -71,32 +200,68 @@ function valueText(index: PlanIndex, value: unknown): string {
 }
 
 function objectText(index: PlanIndex, value: Record<string, unknown>): string {
-  if ("first" in value && "last" in value) return `${valueText(index, value.first)} to ${valueText(index, value.last)}`;
+  if ("first" in value && "last" in value)
+    return `${valueText(index, value.first)} to ${valueText(index, value.last)}`;
   if (value.at === "unplaced") return "nowhere";
   if ("name" in value) return valueText(index, value.name);
-  const parts = Object.entries(value).filter(([, inner]) => inner !== false && inner !== null && inner !== "");
-  return parts.length === 0 ? "none" : parts.map(([key, inner]) => (inner === true ? spaced(key) : key === "at" ? "" : typeof inner === "number" ? `${spaced(key)} ${inner}` : valueText(index, inner))).filter((t) => t !== "").join(", ");
+  const parts = Object.entries(value).filter(
+    ([, inner]) => inner !== false && inner !== null && inner !== "",
+  );
+  return parts.length === 0
+    ? "none"
+    : parts
+        .map(([key, inner]) =>
+          inner === true
+            ? spaced(key)
+            : key === "at"
+              ? ""
+              : typeof inner === "number"
+                ? `${spaced(key)} ${inner}`
+                : valueText(index, inner),
+        )
+        .filter((t) => t !== "")
+        .join(", ");
 }
 
 /** "2 new, 1 changed": how much a batch does. */
 export function countChanges(changes: readonly Change[]): string {
   const count = (test: (change: Change) => boolean) => changes.filter(test).length;
   const parts = [
-    [count((c) => c.before === null), "new"], [count((c) => c.before !== null && c.after !== null), "changed"], [count((c) => c.after === null), "removed"],
+    [count((c) => c.before === null), "new"],
+    [count((c) => c.before !== null && c.after !== null), "changed"],
+    [count((c) => c.after === null), "removed"],
   ] as const;
-  return parts.filter(([n]) => n > 0).map(([n, word]) => `${n} ${word}`).join(", ") || "nothing changes";
+  return (
+    parts
+      .filter(([n]) => n > 0)
+      .map(([n, word]) => `${n} ${word}`)
+      .join(", ") || "nothing changes"
+  );
 }
 
 /** "port", "VLAN": the word for a kind, for headings. */
 export const kindWord = (kind: Kind): string => KIND_WORDS[kind];
 
-export interface ClashSides { readonly field: string; readonly mine: string; readonly theirs: string }
+export interface ClashSides {
+  readonly field: string;
+  readonly mine: string;
+  readonly theirs: string;
+}
 
 /** Both sides of a clash in words. */
-export const clashSides = (index: PlanIndex, clash: Clash): ClashSides => encodedClashSides(index, encodeClash(clash));
+export const clashSides = (index: PlanIndex, clash: Clash): ClashSides =>
+  encodedClashSides(index, encodeClash(clash));
 
 /** The same for a clash as the server sends it: its values in the plan file's form. */
-export function encodedClashSides(index: PlanIndex, { field, mine, theirs }: Pick<Clash, "field" | "mine" | "theirs">): ClashSides {
-  if (field === null) return { field: "all of it", mine: mine === null ? "removed" : "changed", theirs: theirs === null ? "removed" : "changed" };
+export function encodedClashSides(
+  index: PlanIndex,
+  { field, mine, theirs }: Pick<Clash, "field" | "mine" | "theirs">,
+): ClashSides {
+  if (field === null)
+    return {
+      field: "all of it",
+      mine: mine === null ? "removed" : "changed",
+      theirs: theirs === null ? "removed" : "changed",
+    };
   return { field: spaced(field), mine: valueText(index, mine), theirs: valueText(index, theirs) };
 }

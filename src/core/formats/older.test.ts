@@ -1,7 +1,15 @@
 import { readFileSync } from "node:fs";
 import { must } from "../kernel";
 import { listFindings, runChecks } from "../checks";
-import { COLLECTION_KINDS, emptyPlan, invert, applyChanges, LIST_NAMES, NO_PROTECTIONS, PlanIndex } from "../plan";
+import {
+  COLLECTION_KINDS,
+  emptyPlan,
+  invert,
+  applyChanges,
+  LIST_NAMES,
+  NO_PROTECTIONS,
+  PlanIndex,
+} from "../plan";
 import { VERSION } from "./older";
 import { decodeChanges, readPlanFile, upgradedBatches, writePlanFile, changeBatchSchema } from ".";
 
@@ -9,50 +17,106 @@ import { decodeChanges, readPlanFile, upgradedBatches, writePlanFile, changeBatc
 const OLDER = ["1", "2", "3", "3-practice"].map((version) => {
   const text = readFileSync(`tests/fixtures/plan-version-${version}.json`, "utf8");
   const read = readPlanFile(text);
-  return [version, { file: JSON.parse(text) as Record<string, unknown>, plan: must(read.ok ? read.value : null, "the old file is read") }] as const;
+  return [
+    version,
+    {
+      file: JSON.parse(text) as Record<string, unknown>,
+      plan: must(read.ok ? read.value : null, "the old file is read"),
+    },
+  ] as const;
 });
 
-const MISTAKES: Readonly<Record<string, readonly string[]>> = { "2": ["vlan-missing-on-hop"], "3-practice": ["names-behind-wall", "vlan-missing-on-hop", "vlan-missing-on-hop"] };
+const MISTAKES: Readonly<Record<string, readonly string[]>> = {
+  "2": ["vlan-missing-on-hop"],
+  "3-practice": ["names-behind-wall", "vlan-missing-on-hop", "vlan-missing-on-hop"],
+};
 
-test.each(OLDER)("a file of version %s is read whole: nothing it says is lost, and what it lacks changes nothing", (version, { file, plan }) => {
-  for (const kind of COLLECTION_KINDS) expect(plan[kind].size).toBe(((file[LIST_NAMES[kind]] ?? []) as unknown[]).length);
-  expect([...plan.device.values()][0]).toMatchObject({ abilities: { ownTag: "accept" }, hears: [], poe: "asKind", protections: NO_PROTECTIONS, tree: { costs: "long", instances: [] } });
-  expect([plan.site.conventions.cablePattern, plan.forward.size, [...plan.port.values()].every((port) => port.treePriority === 128)]).toEqual(["{from}-{fromPort}", 0, true]);
-  // Some were made with mistakes in them: a VLAN that the tree's spare way would have carried, a name server behind a wall.
-  expect(listFindings(runChecks(PlanIndex.of(plan))).filter((finding) => finding.severity === "stop").map((finding) => finding.code)).toEqual(MISTAKES[version] ?? []);
-  expect(readPlanFile(writePlanFile(plan))).toEqual({ ok: true, value: plan });
-});
+test.each(OLDER)(
+  "a file of version %s is read whole: nothing it says is lost, and what it lacks changes nothing",
+  (version, { file, plan }) => {
+    for (const kind of COLLECTION_KINDS)
+      expect(plan[kind].size).toBe(((file[LIST_NAMES[kind]] ?? []) as unknown[]).length);
+    expect([...plan.device.values()][0]).toMatchObject({
+      abilities: { ownTag: "accept" },
+      hears: [],
+      poe: "asKind",
+      protections: NO_PROTECTIONS,
+      tree: { costs: "long", instances: [] },
+    });
+    expect([
+      plan.site.conventions.cablePattern,
+      plan.forward.size,
+      [...plan.port.values()].every((port) => port.treePriority === 128),
+    ]).toEqual(["{from}-{fromPort}", 0, true]);
+    // Some were made with mistakes in them: a VLAN that the tree's spare way would have carried, a name server behind a wall.
+    expect(
+      listFindings(runChecks(PlanIndex.of(plan)))
+        .filter((finding) => finding.severity === "stop")
+        .map((finding) => finding.code),
+    ).toEqual(MISTAKES[version] ?? []);
+    expect(readPlanFile(writePlanFile(plan))).toEqual({ ok: true, value: plan });
+  },
+);
 
-test.each(OLDER)("what is missing in a file of the present version is still refused, version %s", (_, { plan }) => {
-  const present = JSON.parse(writePlanFile(plan)) as { devices: Record<string, unknown>[] };
-  delete must(present.devices[0], "a device").abilities;
-  const again = readPlanFile(JSON.stringify(present));
-  expect(again.ok ? "" : must(again.error[0], "a fault").sentence).toMatch(/^devices\[0\] ".*"\.abilities: is missing/);
-});
+test.each(OLDER)(
+  "what is missing in a file of the present version is still refused, version %s",
+  (_, { plan }) => {
+    const present = JSON.parse(writePlanFile(plan)) as { devices: Record<string, unknown>[] };
+    delete must(present.devices[0], "a device").abilities;
+    const again = readPlanFile(JSON.stringify(present));
+    expect(again.ok ? "" : must(again.error[0], "a fault").sentence).toMatch(
+      /^devices\[0\] ".*"\.abilities: is missing/,
+    );
+  },
+);
 
-test.each(OLDER)("changes logged in version %s can still be applied and undone, and those a browser kept are still sent", (_, { file, plan }) => {
-  const logged = COLLECTION_KINDS.flatMap((kind) => ((file[LIST_NAMES[kind]] ?? []) as { id: string }[]).map((after) => ({ kind, id: after.id, before: null, after })));
-  const changes = decodeChanges(logged);
-  expect(applyChanges(emptyPlan(plan.site), changes)).toEqual({ ok: true, value: plan });
-  const back = applyChanges(plan, invert(changes));
-  expect(back.ok ? back.value : back.error).toEqual(emptyPlan(plan.site));
-  const batch = { id: must(logged[0], "a change").id, planner: "import-plan", summary: "kept", args: null, changes: logged };
-  expect(changeBatchSchema.array().safeParse(upgradedBatches([batch])).success).toBe(true);
-  expect(changeBatchSchema.array().safeParse([batch]).success).toBe(false);
-});
+test.each(OLDER)(
+  "changes logged in version %s can still be applied and undone, and those a browser kept are still sent",
+  (_, { file, plan }) => {
+    const logged = COLLECTION_KINDS.flatMap((kind) =>
+      ((file[LIST_NAMES[kind]] ?? []) as { id: string }[]).map((after) => ({
+        kind,
+        id: after.id,
+        before: null,
+        after,
+      })),
+    );
+    const changes = decodeChanges(logged);
+    expect(applyChanges(emptyPlan(plan.site), changes)).toEqual({ ok: true, value: plan });
+    const back = applyChanges(plan, invert(changes));
+    expect(back.ok ? back.value : back.error).toEqual(emptyPlan(plan.site));
+    const batch = {
+      id: must(logged[0], "a change").id,
+      planner: "import-plan",
+      summary: "kept",
+      args: null,
+      changes: logged,
+    };
+    expect(changeBatchSchema.array().safeParse(upgradedBatches([batch])).success).toBe(true);
+    expect(changeBatchSchema.array().safeParse([batch]).success).toBe(false);
+  },
+);
 
 test("the file of the present form is kept, too: it is read whole, and written again it says the same", () => {
   const text = readFileSync(`tests/fixtures/plan-version-${VERSION}.json`, "utf8");
   const read = readPlanFile(text);
-  expect(JSON.parse(writePlanFile(must(read.ok ? read.value : null, "it is read")))).toEqual(JSON.parse(text));
+  expect(JSON.parse(writePlanFile(must(read.ok ? read.value : null, "it is read")))).toEqual(
+    JSON.parse(text),
+  );
 });
 
 test("a port of version 3 that names a profile in other letters gets its id; one that no profile has keeps the name in its note", () => {
-  const file = JSON.parse(readFileSync("tests/fixtures/plan-version-3-practice.json", "utf8")) as { ports: { guards: { profile: string } }[]; signIns: { id: string; name: string }[] };
+  const file = JSON.parse(readFileSync("tests/fixtures/plan-version-3-practice.json", "utf8")) as {
+    ports: { guards: { profile: string } }[];
+    signIns: { id: string; name: string }[];
+  };
   const [first, second] = file.ports;
   must(first, "a port").guards.profile = must(file.signIns[0], "a profile").name.toUpperCase();
   must(second, "a port").guards.profile = "Workshop";
   const read = readPlanFile(JSON.stringify(file));
   const ports = [...must(read.ok ? read.value : null, "it is read").port.values()];
-  expect(ports.slice(0, 2).map(({ guards, note }) => [guards.profile, note])).toEqual([[must(file.signIns[0], "a profile").id, ""], [null, "802.1X profile: Workshop"]]);
+  expect(ports.slice(0, 2).map(({ guards, note }) => [guards.profile, note])).toEqual([
+    [must(file.signIns[0], "a profile").id, ""],
+    [null, "802.1X profile: Workshop"],
+  ]);
 });

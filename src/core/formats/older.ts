@@ -1,16 +1,48 @@
-import { BLANK_DEVICE, BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_PORT, BLANK_ROOM, BLANK_SSID, BLANK_TREE, CONVENTIONS, KINDS, LIST_NAMES, NO_RADIO_RULES, USUAL_ABILITIES, UUID, type Kind } from "../plan";
+import {
+  BLANK_DEVICE,
+  BLANK_HOST,
+  BLANK_LINE,
+  BLANK_LINK,
+  BLANK_PORT,
+  BLANK_ROOM,
+  BLANK_SSID,
+  BLANK_TREE,
+  CONVENTIONS,
+  KINDS,
+  LIST_NAMES,
+  NO_RADIO_RULES,
+  USUAL_ABILITIES,
+  UUID,
+  type Kind,
+} from "../plan";
 
 /** The form that plan files and logged changes have now. */
 export const VERSION = 4;
 
 type Fields = Record<string, unknown>;
-const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields => Object.fromEntries(names.map((name) => [name, from[name]]));
+const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
+  Object.fromEntries(names.map((name) => [name, from[name]]));
 
 /** What the entities of versions before lacked, with the value that changes nothing. */
 const ADDED: Partial<Record<Kind, Fields>> = {
   site: { radio: NO_RADIO_RULES },
   room: pick(BLANK_ROOM, "building", "beside"),
-  device: pick(BLANK_DEVICE, "abilities", "rackUnit", "heightUnits", "feed", "backupFeed", "poe", "poeOneLostMw", "hears", "protections", "routes", "defaultRoute", "bridgeMac", "asksFrom"),
+  device: pick(
+    BLANK_DEVICE,
+    "abilities",
+    "rackUnit",
+    "heightUnits",
+    "feed",
+    "backupFeed",
+    "poe",
+    "poeOneLostMw",
+    "hears",
+    "protections",
+    "routes",
+    "defaultRoute",
+    "bridgeMac",
+    "asksFrom",
+  ),
   port: pick(BLANK_PORT, "optic", "lag", "treePriority", "treeCost"),
   line: pick(BLANK_LINE, "use", "length4", "nextHop4", "length6", "nextHop6", "dns"),
   interface: { translates: "asUsual" },
@@ -19,17 +51,30 @@ const ADDED: Partial<Record<Kind, Fields>> = {
   ssid: pick(BLANK_SSID, "moreSegments", "security", "hidden", "isolation", "bands", "at"),
 };
 const CONVENTIONS_ADDED = pick(CONVENTIONS, "devicePattern", "cablePattern", "wifiNames");
-const LISTS_ADDED = ["deviceModels", "templates", "lags", "radios", "signIns", "forwards", "expectations"] as const;
+const LISTS_ADDED = [
+  "deviceModels",
+  "templates",
+  "lags",
+  "radios",
+  "signIns",
+  "forwards",
+  "expectations",
+] as const;
 const ABILITIES_ADDED = pick(USUAL_ABILITIES, "ownTag");
 
-const isFields = (value: unknown): value is Fields => typeof value === "object" && value !== null && !Array.isArray(value);
+const isFields = (value: unknown): value is Fields =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
 
 /** Sign-in profiles' ids by their names in small letters. */
 type Profiles = ReadonlyMap<string, unknown>;
 const NO_PROFILES: Profiles = new Map();
 
 const profilesIn = (signIns: readonly unknown[]): Profiles =>
-  new Map(signIns.flatMap((one): [string, unknown][] => (isFields(one) && typeof one.name === "string" ? [[one.name.toLowerCase(), one.id]] : [])));
+  new Map(
+    signIns.flatMap((one): [string, unknown][] =>
+      isFields(one) && typeof one.name === "string" ? [[one.name.toLowerCase(), one.id]] : [],
+    ),
+  );
 
 /** A port that names its sign-in profile as versions up to 3 did: by the profile's id. */
 function withProfileById(port: Fields & { readonly guards: Fields }, profiles: Profiles): Fields {
@@ -41,7 +86,15 @@ function withProfileById(port: Fields & { readonly guards: Fields }, profiles: P
 /** A port's own name for a profile that the plan does not have, kept in its note where there is room: with ids it could not be said any more. */
 function withLostProfile(port: unknown, profiles: Profiles): unknown {
   const profile = isFields(port) && isFields(port.guards) ? port.guards.profile : null;
-  if (!isFields(port) || typeof profile !== "string" || profile === "" || UUID.test(profile) || profiles.has(profile.toLowerCase()) || port.note !== "") return port;
+  if (
+    !isFields(port) ||
+    typeof profile !== "string" ||
+    profile === "" ||
+    UUID.test(profile) ||
+    profiles.has(profile.toLowerCase()) ||
+    port.note !== ""
+  )
+    return port;
   return { ...port, note: `802.1X profile: ${profile}`.slice(0, 120) };
 }
 
@@ -49,12 +102,20 @@ function withLostProfile(port: unknown, profiles: Profiles): unknown {
 function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PROFILES): unknown {
   if (!isFields(entity)) return entity;
   const whole: Fields = { ...ADDED[kind], ...entity };
-  if (kind === "site" && isFields(whole.conventions)) return { ...whole, conventions: { ...CONVENTIONS_ADDED, ...whole.conventions } };
-  if (kind === "port" && isFields(whole.guards)) return withProfileById({ ...whole, guards: { profile: null, restrictedRole: false, ...whole.guards } }, profiles);
-  if (kind === "host" && isFields(whole.attachment) && whole.attachment.at === "ssid") return { ...whole, attachment: { accessPoint: null, ...whole.attachment } };
+  if (kind === "site" && isFields(whole.conventions))
+    return { ...whole, conventions: { ...CONVENTIONS_ADDED, ...whole.conventions } };
+  if (kind === "port" && isFields(whole.guards))
+    return withProfileById(
+      { ...whole, guards: { profile: null, restrictedRole: false, ...whole.guards } },
+      profiles,
+    );
+  if (kind === "host" && isFields(whole.attachment) && whole.attachment.at === "ssid")
+    return { ...whole, attachment: { accessPoint: null, ...whole.attachment } };
   if (isFields(whole.abilities)) {
     const abilities = { ...ABILITIES_ADDED, ...whole.abilities };
-    return kind === "device" && isFields(whole.tree) ? { ...whole, abilities, tree: { ...BLANK_TREE, ...whole.tree } } : { ...whole, abilities };
+    return kind === "device" && isFields(whole.tree)
+      ? { ...whole, abilities, tree: { ...BLANK_TREE, ...whole.tree } }
+      : { ...whole, abilities };
   }
   return whole;
 }
@@ -66,24 +127,52 @@ export function upgradedFile(file: unknown): unknown {
   const lists = KINDS.flatMap((kind): [string, unknown][] => {
     const name = kind === "site" ? "site" : LIST_NAMES[kind];
     const value = file[name];
-    return name in file ? [[name, Array.isArray(value) ? value.map((entity) => upgradedEntity(kind, kind === "port" ? withLostProfile(entity, profiles) : entity, profiles)) : upgradedEntity(kind, value)]] : [];
+    return name in file
+      ? [
+          [
+            name,
+            Array.isArray(value)
+              ? value.map((entity) =>
+                  upgradedEntity(
+                    kind,
+                    kind === "port" ? withLostProfile(entity, profiles) : entity,
+                    profiles,
+                  ),
+                )
+              : upgradedEntity(kind, value),
+          ],
+        ]
+      : [];
   });
   const empty = Object.fromEntries(LISTS_ADDED.map((name) => [name, []]));
   return { ...empty, ...file, ...Object.fromEntries(lists), version: VERSION };
 }
 
-const isKind = (value: unknown): value is Kind => typeof value === "string" && (KINDS as readonly string[]).includes(value);
+const isKind = (value: unknown): value is Kind =>
+  typeof value === "string" && (KINDS as readonly string[]).includes(value);
 
 /** Logged changes of any version in the present form. */
 export function upgradedChanges(changes: unknown): unknown {
   if (!Array.isArray(changes)) return changes;
-  const profiles = profilesIn(changes.flatMap((change: unknown) => (isFields(change) && change.kind === "signIn" ? [change.before, change.after] : [])));
+  const profiles = profilesIn(
+    changes.flatMap((change: unknown) =>
+      isFields(change) && change.kind === "signIn" ? [change.before, change.after] : [],
+    ),
+  );
   return changes.map((change: unknown) => {
     if (!isFields(change) || !isKind(change.kind)) return change;
-    return { ...change, before: upgradedEntity(change.kind, change.before, profiles), after: upgradedEntity(change.kind, change.after, profiles) };
+    return {
+      ...change,
+      before: upgradedEntity(change.kind, change.before, profiles),
+      after: upgradedEntity(change.kind, change.after, profiles),
+    };
   });
 }
 
 /** Batches that a browser kept, whenever it did, in the present form. */
 export const upgradedBatches = (batches: unknown): unknown =>
-  (Array.isArray(batches) ? batches.map((batch: unknown) => (isFields(batch) ? { ...batch, changes: upgradedChanges(batch.changes) } : batch)) : batches);
+  Array.isArray(batches)
+    ? batches.map((batch: unknown) =>
+        isFields(batch) ? { ...batch, changes: upgradedChanges(batch.changes) } : batch,
+      )
+    : batches;

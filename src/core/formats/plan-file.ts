@@ -3,10 +3,50 @@ import { err, ok, type Result } from "../kernel";
 import type { Breath } from "./breath";
 import { upgradedFile, VERSION } from "./older";
 import {
-  applyChanges, assemble, COLLECTION_KINDS, emptyPlan, issueSentence, KIND_WORDS, LIST_NAMES, MOST, SCHEMAS, valueAt, type Change, type CollectionKind, type IntegrityError, type Kind, type Plan,
+  applyChanges,
+  assemble,
+  COLLECTION_KINDS,
+  emptyPlan,
+  issueSentence,
+  KIND_WORDS,
+  LIST_NAMES,
+  MOST,
+  SCHEMAS,
+  valueAt,
+  type Change,
+  type CollectionKind,
+  type IntegrityError,
+  type Kind,
+  type Plan,
 } from "../plan";
 
-const { site, domain, zone, room, hostKind, deviceModel, template, lag, radio, line, vlan, segment, device, gear, deviceVlan, port, link, interface: interfaces, ssid, host, scope, wall, signIn, forward, expectation } = SCHEMAS;
+const {
+  site,
+  domain,
+  zone,
+  room,
+  hostKind,
+  deviceModel,
+  template,
+  lag,
+  radio,
+  line,
+  vlan,
+  segment,
+  device,
+  gear,
+  deviceVlan,
+  port,
+  link,
+  interface: interfaces,
+  ssid,
+  host,
+  scope,
+  wall,
+  signIn,
+  forward,
+  expectation,
+} = SCHEMAS;
 
 /** The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing, nothing added. */
 export const planFileSchema = z.strictObject({
@@ -42,20 +82,30 @@ export type PlanFile = z.output<typeof planFileSchema>;
 
 /** The file with its lists as they come. */
 const shellSchema = z.strictObject({
-  format: z.literal("dianome-plan"), version: z.literal(VERSION), site, ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(z.unknown())])),
+  format: z.literal("dianome-plan"),
+  version: z.literal(VERSION),
+  site,
+  ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(z.unknown())])),
 });
 
 /** The same without bounds: what our own database holds can always be opened, so that a site beyond a limit can be mended. */
 const storedFileSchema = z.strictObject({
-  format: z.literal("dianome-plan"), version: z.literal(VERSION), site,
+  format: z.literal("dianome-plan"),
+  version: z.literal(VERSION),
+  site,
   ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(SCHEMAS[kind])])),
 }) as unknown as typeof planFileSchema;
 
 /** Why a file was refused: where, and a sentence that says what is wrong and what to do. */
-export interface FileFault { readonly place: string; readonly sentence: string }
+export interface FileFault {
+  readonly place: string;
+  readonly sentence: string;
+}
 
 export function planToFile(plan: Plan): PlanFile {
-  const lists = Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], [...plan[kind].values()]]));
+  const lists = Object.fromEntries(
+    COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], [...plan[kind].values()]]),
+  );
   return { format: "dianome-plan", version: VERSION, site: plan.site, ...lists } as unknown as PlanFile;
 }
 
@@ -75,10 +125,16 @@ function parseJson(text: string): Result<unknown, readonly FileFault[]> {
   try {
     return ok(JSON.parse(text.replace(/^\ufeff/, "")));
   } catch (error) {
-    if (!(error instanceof SyntaxError)) return err([{ place: "the file", sentence: "The file can't be read as JSON." }]);
+    if (!(error instanceof SyntaxError))
+      return err([{ place: "the file", sentence: "The file can't be read as JSON." }]);
     const at = /position (\d+)/.exec(error.message)?.[1];
     const line = at === undefined ? text.split("\n").length : text.slice(0, Number(at)).split("\n").length;
-    return err([{ place: `line ${line}`, sentence: `The file stops being JSON at line ${line}; it may be cut off or not a plan file.` }]);
+    return err([
+      {
+        place: `line ${line}`,
+        sentence: `The file stops being JSON at line ${line}; it may be cut off or not a plan file.`,
+      },
+    ]);
   }
 }
 
@@ -87,7 +143,8 @@ function listTooLong(file: unknown): FileFault | null {
   if (typeof file !== "object" || file === null) return null;
   for (const kind of COLLECTION_KINDS) {
     const list = (file as Record<string, unknown>)[LIST_NAMES[kind]];
-    if (Array.isArray(list) && list.length > MOST[kind]) return { place: LIST_NAMES[kind], sentence: tooManySentence(kind, list.length) };
+    if (Array.isArray(list) && list.length > MOST[kind])
+      return { place: LIST_NAMES[kind], sentence: tooManySentence(kind, list.length) };
   }
   return null;
 }
@@ -106,7 +163,10 @@ export function decodePlan(value: unknown): Result<Plan, readonly FileFault[]> {
 }
 
 /** `decodePlan` for a file that may be large, on a thread that others wait for: `breath` is asked between entities. The first fault ends it. */
-export async function decodePlanSliced(value: unknown, breath: Breath): Promise<Result<Plan, readonly FileFault[]>> {
+export async function decodePlanSliced(
+  value: unknown,
+  breath: Breath,
+): Promise<Result<Plan, readonly FileFault[]>> {
   const tooLong = listTooLong(value);
   if (tooLong !== null) return err([tooLong]);
   const file = upgradedFile(value);
@@ -118,7 +178,12 @@ export async function decodePlanSliced(value: unknown, breath: Breath): Promise<
     const list: unknown[] = (lists[name] = []);
     for (const [i, entity] of (read.data as unknown as Record<string, unknown[]>)[name]?.entries() ?? []) {
       const one = SCHEMAS[kind].safeParse(entity);
-      if (!one.success) return err(one.error.issues.slice(0, 10).map((issue) => faultOf({ ...issue, path: [name, i, ...issue.path] }, file)));
+      if (!one.success)
+        return err(
+          one.error.issues
+            .slice(0, 10)
+            .map((issue) => faultOf({ ...issue, path: [name, i, ...issue.path] }, file)),
+        );
       list.push(one.data);
       await breath();
     }
@@ -128,7 +193,9 @@ export async function decodePlanSliced(value: unknown, breath: Breath): Promise<
 
 /** A plan in the file's form, piece by piece as JSON text: what `JSON.stringify(encodePlan(plan))` gives, without holding up others for as long. */
 export async function encodePlanSliced(plan: Plan, breath: Breath): Promise<string[]> {
-  const pieces = [`{"format":"dianome-plan","version":${VERSION},"site":${JSON.stringify(z.encode(SCHEMAS.site, plan.site))}`];
+  const pieces = [
+    `{"format":"dianome-plan","version":${VERSION},"site":${JSON.stringify(z.encode(SCHEMAS.site, plan.site))}`,
+  ];
   for (const kind of COLLECTION_KINDS) {
     const schema = SCHEMAS[kind] as z.ZodType;
     const texts: string[] = [];
@@ -156,7 +223,8 @@ function planOfFile(file: PlanFile, put: typeof applyChanges): Result<Plan, read
     for (const [i, entity] of file[LIST_NAMES[kind]].entries()) {
       const place = `${LIST_NAMES[kind]}[${i}]${nameOf(entity)}`;
       const first = places.get(entity.id);
-      if (first !== undefined) return err([{ place, sentence: `${place} has the same id as ${first}; every id may stand once.` }]);
+      if (first !== undefined)
+        return err([{ place, sentence: `${place} has the same id as ${first}; every id may stand once.` }]);
       places.set(entity.id, place);
       changes.push({ kind, id: entity.id, before: null, after: entity } as Change);
     }
@@ -176,23 +244,40 @@ const word = (kind: Kind) => KIND_WORDS[kind];
 export function integrityFault(error: IntegrityError, name: (id: string) => string): FileFault {
   const place = name(error.id);
   switch (error.code) {
-    case "changed-twice": return { place, sentence: `${place} is changed twice in one batch; send one change for each.` };
-    case "stale-before": return { place, sentence: `${place} is not as it was when you changed it; load it again.` };
-    case "wrong-id": return { place, sentence: `${place} would get another id; ids stay as they are.` };
-    case "site-is-one": return { place, sentence: "A plan has exactly one site; it can be changed, but not added or removed." };
-    case "dangling-reference": return {
-      place: `${place}.${error.field}`,
-      sentence: `${place} points in its field "${error.field}" at a ${word(error.toKind)} that is not in the plan (${error.to}); add it or clear the field.`,
-    };
-    case "still-referenced": return {
-      place,
-      sentence: `The ${word(error.kind)} ${place} is still used by the ${word(error.byKind)} ${name(error.by)}; change that first.`,
-    };
-    case "port-linked-twice": return { place, sentence: `${place} uses port ${name(error.port)}, which ${name(error.other)} already uses; a port takes one cable.` };
-    case "linked-to-itself": return { place, sentence: `${place} joins a port to itself; a cable has two ends.` };
-    case "too-many": return { place, sentence: tooManySentence(error.kind, error.count) };
-    case "id-of-another": return { place, sentence: `${place} has the id of a ${word(error.other)} that is in the plan already; every id may stand once.` };
-    case "behind-itself": return { place, sentence: `${place} is plugged in behind itself; break the circle.` };
+    case "changed-twice":
+      return { place, sentence: `${place} is changed twice in one batch; send one change for each.` };
+    case "stale-before":
+      return { place, sentence: `${place} is not as it was when you changed it; load it again.` };
+    case "wrong-id":
+      return { place, sentence: `${place} would get another id; ids stay as they are.` };
+    case "site-is-one":
+      return { place, sentence: "A plan has exactly one site; it can be changed, but not added or removed." };
+    case "dangling-reference":
+      return {
+        place: `${place}.${error.field}`,
+        sentence: `${place} points in its field "${error.field}" at a ${word(error.toKind)} that is not in the plan (${error.to}); add it or clear the field.`,
+      };
+    case "still-referenced":
+      return {
+        place,
+        sentence: `The ${word(error.kind)} ${place} is still used by the ${word(error.byKind)} ${name(error.by)}; change that first.`,
+      };
+    case "port-linked-twice":
+      return {
+        place,
+        sentence: `${place} uses port ${name(error.port)}, which ${name(error.other)} already uses; a port takes one cable.`,
+      };
+    case "linked-to-itself":
+      return { place, sentence: `${place} joins a port to itself; a cable has two ends.` };
+    case "too-many":
+      return { place, sentence: tooManySentence(error.kind, error.count) };
+    case "id-of-another":
+      return {
+        place,
+        sentence: `${place} has the id of a ${word(error.other)} that is in the plan already; every id may stand once.`,
+      };
+    case "behind-itself":
+      return { place, sentence: `${place} is plugged in behind itself; break the circle.` };
   }
 }
 

@@ -31,7 +31,8 @@ export class Heap<T> {
       let least = items[child];
       const right = items[child + 1];
       let place = child;
-      if (right !== undefined && least !== undefined && this.#compare(right, least) < 0) [least, place] = [right, child + 1];
+      if (right !== undefined && least !== undefined && this.#compare(right, least) < 0)
+        [least, place] = [right, child + 1];
       if (least === undefined || this.#compare(last, least) <= 0) break;
       items[at] = least;
       at = place;

@@ -11,4 +11,6 @@ export function runsOf(numbers: Iterable<number>): (readonly [from: number, to: 
 
 /** "1 to 3, 7": such runs by the names of their ends. */
 export const runsWords = (numbers: Iterable<number>, name: (number: number) => string): string =>
-  runsOf(numbers).map(([from, to]) => (from === to ? name(from) : `${name(from)} to ${name(to)}`)).join(", ");
+  runsOf(numbers)
+    .map(([from, to]) => (from === to ? name(from) : `${name(from)} to ${name(to)}`))
+    .join(", ");

@@ -7,36 +7,183 @@ import type { Gear, Room } from "./schema/survey";
 // What a new entity has before anything is known of it. Everything but ids, names and references, which the planner gives.
 
 export const BLANK_LINE: Omit<Line, "id" | "name"> = {
-  access: "fibre", addressing: "dhcp", vlanTag: null, carrierNat: "unknown", providerBox: "none", boxPrefix: null, locked: "", downMbps: 0, upMbps: 0, length4: null, nextHop4: null, length6: null, nextHop6: null, dns: [], use: "main",
+  access: "fibre",
+  addressing: "dhcp",
+  vlanTag: null,
+  carrierNat: "unknown",
+  providerBox: "none",
+  boxPrefix: null,
+  locked: "",
+  downMbps: 0,
+  upMbps: 0,
+  length4: null,
+  nextHop4: null,
+  length6: null,
+  nextHop6: null,
+  dns: [],
+  use: "main",
 };
 export const BLANK_SEGMENT: Omit<Segment, "id" | "zone" | "vlan" | "name" | "mark" | "tape"> = {
-  prefixes4: [], prefixes6: [], gatewayInterface: null, dns: [], time: [], domainName: "", planned: 0, growth: 0, management: false, purpose: "other", group: "",
-  advertise: "none", visit: null,
+  prefixes4: [],
+  prefixes6: [],
+  gatewayInterface: null,
+  dns: [],
+  time: [],
+  domainName: "",
+  planned: 0,
+  growth: 0,
+  management: false,
+  purpose: "other",
+  group: "",
+  advertise: "none",
+  visit: null,
 };
 /** What gear that knows VLANs can usually do. */
 export const USUAL_ABILITIES: Abilities = {
-  maxVlans: null, mixesTagged: true, trees: ["rapid", "multiple"], snooping: true, arpInspection: true, signIn: true, routes: false, ownTag: "accept", lists: "one",
+  maxVlans: null,
+  mixesTagged: true,
+  trees: ["rapid", "multiple"],
+  snooping: true,
+  arpInspection: true,
+  signIn: true,
+  routes: false,
+  ownTag: "accept",
+  lists: "one",
 };
-export const NO_ABILITIES: Abilities = { ...USUAL_ABILITIES, mixesTagged: false, trees: [], snooping: false, arpInspection: false, signIn: false };
+export const NO_ABILITIES: Abilities = {
+  ...USUAL_ABILITIES,
+  mixesTagged: false,
+  trees: [],
+  snooping: false,
+  arpInspection: false,
+  signIn: false,
+};
 export const NO_RADIO_RULES: RadioRules = { region: "", channels: [] };
 /** Whether it stands between the inside and a line: a gateway, a firewall. */
-export const isGateway = ({ kind }: Pick<Device, "kind">): boolean => kind === "gateway" || kind === "firewall";
-export const BLANK_TREE: Device["tree"] = { kind: "none", priority: 32_768, costs: "long", region: "", revision: 0, instances: [], perVlan: [] };
-export const NO_PROTECTIONS: Device["protections"] = { snooping: [], option82: false, arpInspection: [], bound: [] };
+export const isGateway = ({ kind }: Pick<Device, "kind">): boolean =>
+  kind === "gateway" || kind === "firewall";
+export const BLANK_TREE: Device["tree"] = {
+  kind: "none",
+  priority: 32_768,
+  costs: "long",
+  region: "",
+  revision: 0,
+  instances: [],
+  perVlan: [],
+};
+export const NO_PROTECTIONS: Device["protections"] = {
+  snooping: [],
+  option82: false,
+  arpInspection: [],
+  bound: [],
+};
 export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "model" | "domain"> = {
-  place: "", abilities: USUAL_ABILITIES, rackUnit: null, heightUnits: 0, feed: "", backupFeed: "", poe: "asKind", poeBudgetMw: 0, poeOneLostMw: null, hears: [], bridgeMac: null, tree: BLANK_TREE, protections: NO_PROTECTIONS, routes: [], defaultRoute: "asSegment", asksFrom: null, supportUntil: null, credentialsPlace: "", vlanNameLimit: null, position: null, notes: "",
+  place: "",
+  abilities: USUAL_ABILITIES,
+  rackUnit: null,
+  heightUnits: 0,
+  feed: "",
+  backupFeed: "",
+  poe: "asKind",
+  poeBudgetMw: 0,
+  poeOneLostMw: null,
+  hears: [],
+  bridgeMac: null,
+  tree: BLANK_TREE,
+  protections: NO_PROTECTIONS,
+  routes: [],
+  defaultRoute: "asSegment",
+  asksFrom: null,
+  supportUntil: null,
+  credentialsPlace: "",
+  vlanNameLimit: null,
+  position: null,
+  notes: "",
 };
 export const BLANK_HOST: Omit<Host, "id" | "name"> = {
-  kind: "pc", mac: null, manner: "dynamic", ipv4: null, ipv6: null, length4: null, gateway4: null, length6: null, gateway6: null, dns: [], segment: null, attachment: { at: "unplaced" }, tag: null, poe: "asKind", place: "", surveyed: null, notes: "",
+  kind: "pc",
+  mac: null,
+  manner: "dynamic",
+  ipv4: null,
+  ipv6: null,
+  length4: null,
+  gateway4: null,
+  length6: null,
+  gateway6: null,
+  dns: [],
+  segment: null,
+  attachment: { at: "unplaced" },
+  tag: null,
+  poe: "asKind",
+  place: "",
+  surveyed: null,
+  notes: "",
 };
-export const BLANK_ROOM: Omit<Room, "id" | "name" | "position"> = { kind: "room", cabinet: null, cableCm: null, heightUnits: null, building: "", beside: [], group: "", needs: "" };
+export const BLANK_ROOM: Omit<Room, "id" | "name" | "position"> = {
+  kind: "room",
+  cabinet: null,
+  cableCm: null,
+  heightUnits: null,
+  building: "",
+  beside: [],
+  group: "",
+  needs: "",
+};
 export const BLANK_GEAR: Omit<Gear, "id" | "name"> = {
-  kind: "switch", model: "", room: null, addresses: [], prefixes: [], dhcp: "unknown", facesInternet: false, supportUntil: null, fate: "keep", device: null, notes: "",
+  kind: "switch",
+  model: "",
+  room: null,
+  addresses: [],
+  prefixes: [],
+  dhcp: "unknown",
+  facesInternet: false,
+  supportUntil: null,
+  fate: "keep",
+  device: null,
+  notes: "",
 };
 
-export const NO_GUARDS: Port["guards"] = { edge: false, bpduGuard: false, loopGuard: false, dhcpTrust: false, arpTrust: false, signIn: false, profile: null, macLimit: null, restrictedRole: false };
-export const BLANK_PORT: Omit<Port, "id" | "device" | "label" | "softwareName" | "position"> = {
-  medium: "copper", speedMbps: 1000, optic: "none", lag: null, poeMw: 0, enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", ingressFilter: true, treePriority: 128, treeCost: null, guards: NO_GUARDS, note: "",
+export const NO_GUARDS: Port["guards"] = {
+  edge: false,
+  bpduGuard: false,
+  loopGuard: false,
+  dhcpTrust: false,
+  arpTrust: false,
+  signIn: false,
+  profile: null,
+  macLimit: null,
+  restrictedRole: false,
 };
-export const BLANK_LINK: Omit<Link, "id" | "a" | "b"> = { medium: "copper", cable: "unknown", lengthCm: null, label: "", panel: "", socket: "" };
-export const BLANK_SSID: Omit<Ssid, "id" | "name" | "segment"> = { moreSegments: [], security: "pskSae", hidden: false, isolation: false, bands: ["2.4", "5"], at: [] };
+export const BLANK_PORT: Omit<Port, "id" | "device" | "label" | "softwareName" | "position"> = {
+  medium: "copper",
+  speedMbps: 1000,
+  optic: "none",
+  lag: null,
+  poeMw: 0,
+  enabled: true,
+  pvid: null,
+  untagged: [],
+  tagged: [],
+  admit: "all",
+  ingressFilter: true,
+  treePriority: 128,
+  treeCost: null,
+  guards: NO_GUARDS,
+  note: "",
+};
+export const BLANK_LINK: Omit<Link, "id" | "a" | "b"> = {
+  medium: "copper",
+  cable: "unknown",
+  lengthCm: null,
+  label: "",
+  panel: "",
+  socket: "",
+};
+export const BLANK_SSID: Omit<Ssid, "id" | "name" | "segment"> = {
+  moreSegments: [],
+  security: "pskSae",
+  hidden: false,
+  isolation: false,
+  bands: ["2.4", "5"],
+  at: [],
+};

@@ -7,7 +7,12 @@ import { COLLECTION_KINDS, type CollectionKind, type EntityOf, type Kind } from 
 
 /** Create (`before` null), delete (`after` null) or update in one form; the inverse is the swap. */
 export type Change = {
-  [K in Kind]: { readonly kind: K; readonly id: string; readonly before: EntityOf<K> | null; readonly after: EntityOf<K> | null };
+  [K in Kind]: {
+    readonly kind: K;
+    readonly id: string;
+    readonly before: EntityOf<K> | null;
+    readonly after: EntityOf<K> | null;
+  };
 }[Kind];
 
 /** Changes that belong together, with the name and arguments of the planner that made them: what was meant. */
@@ -24,12 +29,38 @@ export type IntegrityError =
   | { readonly code: "stale-before"; readonly kind: Kind; readonly id: string }
   | { readonly code: "wrong-id"; readonly kind: Kind; readonly id: string }
   | { readonly code: "site-is-one"; readonly kind: "site"; readonly id: string }
-  | { readonly code: "dangling-reference"; readonly kind: Kind; readonly id: string; readonly field: string; readonly toKind: Kind; readonly to: string }
-  | { readonly code: "still-referenced"; readonly kind: Kind; readonly id: string; readonly byKind: Kind; readonly by: string; readonly field: string }
-  | { readonly code: "port-linked-twice"; readonly kind: "link"; readonly id: string; readonly port: string; readonly other: string }
+  | {
+      readonly code: "dangling-reference";
+      readonly kind: Kind;
+      readonly id: string;
+      readonly field: string;
+      readonly toKind: Kind;
+      readonly to: string;
+    }
+  | {
+      readonly code: "still-referenced";
+      readonly kind: Kind;
+      readonly id: string;
+      readonly byKind: Kind;
+      readonly by: string;
+      readonly field: string;
+    }
+  | {
+      readonly code: "port-linked-twice";
+      readonly kind: "link";
+      readonly id: string;
+      readonly port: string;
+      readonly other: string;
+    }
   | { readonly code: "linked-to-itself"; readonly kind: "link"; readonly id: string }
   | { readonly code: "behind-itself"; readonly kind: "host"; readonly id: string }
-  | { readonly code: "too-many"; readonly kind: CollectionKind; readonly id: string; readonly count: number; readonly most: number }
+  | {
+      readonly code: "too-many";
+      readonly kind: CollectionKind;
+      readonly id: string;
+      readonly count: number;
+      readonly most: number;
+    }
   | { readonly code: "id-of-another"; readonly kind: Kind; readonly id: string; readonly other: Kind };
 
 /**
@@ -47,8 +78,12 @@ export function assemble(plan: Plan, changes: readonly Change[]): Result<Plan, I
   if (changes.length === 0) return ok(plan);
   const written = writeChanges(plan, changes);
   if (!written.ok) return written;
-  const error = idOfAnother(plan, changes) ?? danglingReference(written.value, changes) ?? stillReferenced(written.value, changes)
-    ?? wrongLink(written.value, changes) ?? hostBehindItself(written.value, changes);
+  const error =
+    idOfAnother(plan, changes) ??
+    danglingReference(written.value, changes) ??
+    stillReferenced(written.value, changes) ??
+    wrongLink(written.value, changes) ??
+    hostBehindItself(written.value, changes);
   return error === null ? written : err(error);
 }
 
@@ -76,7 +111,8 @@ function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, Inte
   // A plan in the order of its ids stays so: what a deletion's undo brings back does not come last.
   for (const kind of added) {
     const copy = copies[kind];
-    if (kind !== "site" && copy !== undefined && plan[kind].size > 0 && isInIdOrder(plan[kind])) copies[kind] = inIdOrder(copy);
+    if (kind !== "site" && copy !== undefined && plan[kind].size > 0 && isInIdOrder(plan[kind]))
+      copies[kind] = inIdOrder(copy);
   }
   return ok({ ...plan, ...copies, site } as Plan);
 }
@@ -86,7 +122,8 @@ function tooMany(before: Plan, after: Plan, changes: readonly Change[]): Integri
   for (const { kind, id } of changes) {
     if (kind === "site") continue;
     const count = after[kind].size;
-    if (count > MOST[kind] && count > before[kind].size) return { code: "too-many", kind, id, count, most: MOST[kind] };
+    if (count > MOST[kind] && count > before[kind].size)
+      return { code: "too-many", kind, id, count, most: MOST[kind] };
   }
   return null;
 }
@@ -107,21 +144,39 @@ function danglingReference(plan: Plan, changes: readonly Change[]): IntegrityErr
     if (after === null) continue;
     for (const reference of referencesOf(kind, after)) {
       if (entityOf(plan, reference.kind, reference.id) !== undefined) continue;
-      return { code: "dangling-reference", kind, id, field: reference.field, toKind: reference.kind, to: reference.id };
+      return {
+        code: "dangling-reference",
+        kind,
+        id,
+        field: reference.field,
+        toKind: reference.kind,
+        to: reference.id,
+      };
     }
   }
   return null;
 }
 
 function stillReferenced(plan: Plan, changes: readonly Change[]): IntegrityError | null {
-  const gone = new Map(changes.filter((change) => change.after === null).map((change) => [change.id, change.kind]));
+  const gone = new Map(
+    changes.filter((change) => change.after === null).map((change) => [change.id, change.kind]),
+  );
   if (gone.size === 0) return null;
   const kinds = new Set([...gone.values()].flatMap((kind) => REFERRERS[kind]));
   for (const byKind of kinds) {
     for (const entity of (plan[byKind] as ReadonlyMap<string, EntityOf<CollectionKind>>).values()) {
-      const broken = referencesOf(byKind, entity).find((reference) => gone.get(reference.id) === reference.kind);
+      const broken = referencesOf(byKind, entity).find(
+        (reference) => gone.get(reference.id) === reference.kind,
+      );
       if (broken !== undefined) {
-        return { code: "still-referenced", kind: broken.kind, id: broken.id, byKind, by: entity.id, field: broken.field };
+        return {
+          code: "still-referenced",
+          kind: broken.kind,
+          id: broken.id,
+          byKind,
+          by: entity.id,
+          field: broken.field,
+        };
       }
     }
   }
@@ -146,7 +201,11 @@ function hostBehindItself(plan: Plan, changes: readonly Change[]): IntegrityErro
   for (const change of changes) {
     if (change.kind !== "host" || change.after === null) continue;
     const passed = new Set<string>();
-    for (let host = plan.host.get(change.id); host?.attachment.at === "behind"; host = plan.host.get(host.attachment.host)) {
+    for (
+      let host = plan.host.get(change.id);
+      host?.attachment.at === "behind";
+      host = plan.host.get(host.attachment.host)
+    ) {
       if (passed.has(host.id)) return { code: "behind-itself", kind: "host", id: change.id };
       passed.add(host.id);
     }
@@ -154,7 +213,8 @@ function hostBehindItself(plan: Plan, changes: readonly Change[]): IntegrityErro
   return null;
 }
 
-const invertOne = (change: Change): Change => ({ ...change, before: change.after, after: change.before }) as Change;
+const invertOne = (change: Change): Change =>
+  ({ ...change, before: change.after, after: change.before }) as Change;
 
 /** The changes that lead back: apply, then apply the inverse, is the plan that was. */
 export const invert = (changes: readonly Change[]): Change[] => changes.map(invertOne).reverse();

@@ -9,7 +9,10 @@ export interface Grouping<K extends CollectionKind> {
 }
 export type Groups<K extends CollectionKind> = ReadonlyMap<string | number | bigint, readonly EntityOf<K>[]>;
 
-export function buildGroups<K extends CollectionKind>(grouping: Grouping<K>, collection: ReadonlyMap<string, EntityOf<K>>): Groups<K> {
+export function buildGroups<K extends CollectionKind>(
+  grouping: Grouping<K>,
+  collection: ReadonlyMap<string, EntityOf<K>>,
+): Groups<K> {
   const groups = new Map<string | number | bigint, EntityOf<K>[]>();
   for (const entity of collection.values()) {
     for (const key of grouping.keysOf(entity)) {
@@ -23,7 +26,11 @@ export function buildGroups<K extends CollectionKind>(grouping: Grouping<K>, col
 }
 
 /** The groups after `changes`; groups that none of them touches stay the same arrays. */
-export function deriveGroups<K extends CollectionKind>(grouping: Grouping<K>, previous: Groups<K>, changes: readonly Change[]): Groups<K> {
+export function deriveGroups<K extends CollectionKind>(
+  grouping: Grouping<K>,
+  previous: Groups<K>,
+  changes: readonly Change[],
+): Groups<K> {
   const groups = new Map(previous);
   for (const change of changes) {
     if (change.kind !== grouping.kind) continue;
@@ -41,7 +48,12 @@ export function deriveGroups<K extends CollectionKind>(grouping: Grouping<K>, pr
     for (const key of newKeys) {
       const group = groups.get(key) ?? [];
       const known = group.some((entity) => entity.id === change.id);
-      groups.set(key, known ? group.map((entity) => (entity.id === change.id ? after : entity)) : [...group, after].sort((a, b) => byText(a.id, b.id)));
+      groups.set(
+        key,
+        known
+          ? group.map((entity) => (entity.id === change.id ? after : entity))
+          : [...group, after].sort((a, b) => byText(a.id, b.id)),
+      );
     }
   }
   return groups;

@@ -9,11 +9,15 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
   switch (kind) {
     case "port": {
       const port = plan.port.get(id);
-      return port === undefined ? "a removed port" : `${plan.device.get(port.device)?.name ?? "a device"} port ${port.label}`;
+      return port === undefined
+        ? "a removed port"
+        : `${plan.device.get(port.device)?.name ?? "a device"} port ${port.label}`;
     }
     case "link": {
       const link = plan.link.get(id);
-      return link === undefined ? "a removed cable" : `the cable ${nameOf(index, "port", link.a)} to ${nameOf(index, "port", link.b)}`;
+      return link === undefined
+        ? "a removed cable"
+        : `the cable ${nameOf(index, "port", link.a)} to ${nameOf(index, "port", link.b)}`;
     }
     case "vlan": {
       const vlan = plan.vlan.get(id);
@@ -21,20 +25,29 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
     }
     case "lag": {
       const lag = plan.lag.get(id);
-      return lag === undefined ? "a removed LAG" : `${plan.device.get(lag.device)?.name ?? "a device"} ${lag.name}`;
+      return lag === undefined
+        ? "a removed LAG"
+        : `${plan.device.get(lag.device)?.name ?? "a device"} ${lag.name}`;
     }
     case "radio": {
       const radio = plan.radio.get(id);
-      return radio === undefined ? "a removed radio" : `${plan.device.get(radio.device)?.name ?? "an access point"} ${radio.band} GHz`;
+      return radio === undefined
+        ? "a removed radio"
+        : `${plan.device.get(radio.device)?.name ?? "an access point"} ${radio.band} GHz`;
     }
-    case "scope": return `the scope of ${plan.segment.get(plan.scope.get(id)?.segment ?? "")?.name ?? "a segment"}`;
+    case "scope":
+      return `the scope of ${plan.segment.get(plan.scope.get(id)?.segment ?? "")?.name ?? "a segment"}`;
     case "interface": {
       const leg = plan.interface.get(id);
-      return leg === undefined ? "a removed interface" : `${plan.device.get(leg.device)?.name ?? "a device"} (${leg.name})`;
+      return leg === undefined
+        ? "a removed interface"
+        : `${plan.device.get(leg.device)?.name ?? "a device"} (${leg.name})`;
     }
     case "wall": {
       const wall = plan.wall.get(id);
-      return wall === undefined ? "a removed wall" : `the wall ${wallEndName(index, wall.from)} to ${wallEndName(index, wall.to)}`;
+      return wall === undefined
+        ? "a removed wall"
+        : `the wall ${wallEndName(index, wall.from)} to ${wallEndName(index, wall.to)}`;
     }
     default: {
       const entity = entityOf(plan, kind, id);

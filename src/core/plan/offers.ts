@@ -8,8 +8,9 @@ export const segmentsOfSsid = (index: PlanIndex, ssid: Ssid): Segment[] =>
   [ssid.segment, ...ssid.moreSegments].flatMap((id) => index.plan.segment.get(id) ?? []);
 
 /** The VLANs a wireless name needs on the wire. */
-export const vidsOfSsid = (index: PlanIndex, ssid: Ssid): number[] =>
-  [...new Set(segmentsOfSsid(index, ssid).flatMap((segment) => index.vidOf(segment) ?? []))];
+export const vidsOfSsid = (index: PlanIndex, ssid: Ssid): number[] => [
+  ...new Set(segmentsOfSsid(index, ssid).flatMap((segment) => index.vidOf(segment) ?? [])),
+];
 
 /** Whether an access point offers a name: it is listed, or the list is empty and the name's segment belongs to its domain. */
 export function offers(index: PlanIndex, device: Device, ssid: Ssid): boolean {
@@ -21,8 +22,11 @@ export function offers(index: PlanIndex, device: Device, ssid: Ssid): boolean {
 
 /** The access points that offer a name, by their own names, those in a place first: where someone there joins it. */
 export const pointsOf = (index: PlanIndex, ssid: Ssid, place = ""): Device[] => {
-  const near = (device: Device) => (place !== "" && device.place.toLowerCase() === place.toLowerCase() ? 0 : 1);
-  return [...index.plan.device.values()].filter((device) => offers(index, device, ssid)).sort((a, b) => near(a) - near(b) || byNaturalText(a.name, b.name));
+  const near = (device: Device) =>
+    place !== "" && device.place.toLowerCase() === place.toLowerCase() ? 0 : 1;
+  return [...index.plan.device.values()]
+    .filter((device) => offers(index, device, ssid))
+    .sort((a, b) => near(a) - near(b) || byNaturalText(a.name, b.name));
 };
 
 /**
@@ -37,4 +41,5 @@ export function joinsAt(index: PlanIndex, { attachment, place }: Host): Device[]
 }
 
 /** The names that an access point offers. */
-export const ssidsOf = (index: PlanIndex, device: Device): Ssid[] => [...index.plan.ssid.values()].filter((ssid) => offers(index, device, ssid));
+export const ssidsOf = (index: PlanIndex, device: Device): Ssid[] =>
+  [...index.plan.ssid.values()].filter((ssid) => offers(index, device, ssid));

@@ -5,7 +5,10 @@ import { planInIdOrder } from "./id-order";
 import type { Plan } from "./plan";
 import type { CollectionKind, EntityOf, Kind } from "./schema/kinds";
 
-const by = <K extends CollectionKind>(kind: K, keysOf: Grouping<K>["keysOf"]): Grouping<K> => ({ kind, keysOf });
+const by = <K extends CollectionKind>(kind: K, keysOf: Grouping<K>["keysOf"]): Grouping<K> => ({
+  kind,
+  keysOf,
+});
 const present = <T>(value: T | null): T[] => (value === null ? [] : [value]);
 
 const GROUPINGS = {
@@ -47,7 +50,10 @@ export interface Derived<T> {
 }
 
 /** A derived value with the changes it hasn't followed yet. */
-interface Kept { readonly value: unknown; readonly behind: readonly Change[] }
+interface Kept {
+  readonly value: unknown;
+  readonly behind: readonly Change[];
+}
 
 /** VLANs by domain, then by number; the first of those that share a number. */
 const VLANS: Derived<ReadonlyMap<string, ReadonlyMap<number, EntityOf<"vlan">>>> = {
@@ -80,7 +86,12 @@ export class PlanIndex {
   readonly #groups: Map<GroupName, unknown>;
   readonly #derived: Map<Derived<unknown>, Kept>;
 
-  private constructor(plan: Plan, today: string | null, groups: Map<GroupName, unknown>, derived: Map<Derived<unknown>, Kept>) {
+  private constructor(
+    plan: Plan,
+    today: string | null,
+    groups: Map<GroupName, unknown>,
+    derived: Map<Derived<unknown>, Kept>,
+  ) {
     this.plan = plan;
     this.today = today;
     this.#groups = groups;
@@ -97,13 +108,17 @@ export class PlanIndex {
     const groups = new Map<GroupName, unknown>();
     for (const [name, value] of this.#groups) {
       const grouping = GROUPINGS[name] as Grouping<CollectionKind>;
-      groups.set(name, changed.has(grouping.kind) ? deriveGroups(grouping, value as Groups<CollectionKind>, changes) : value);
+      groups.set(
+        name,
+        changed.has(grouping.kind) ? deriveGroups(grouping, value as Groups<CollectionKind>, changes) : value,
+      );
     }
     const derived = new Map<Derived<unknown>, Kept>();
     for (const [recipe, kept] of this.#derived) {
       const concerned = recipe.reads.some((kind) => changed.has(kind));
       if (!concerned) derived.set(recipe, kept);
-      else if (recipe.follow !== undefined) derived.set(recipe, { value: kept.value, behind: [...kept.behind, ...changes] });
+      else if (recipe.follow !== undefined)
+        derived.set(recipe, { value: kept.value, behind: [...kept.behind, ...changes] });
     }
     return new PlanIndex(plan, this.today, groups, derived);
   }
@@ -112,7 +127,10 @@ export class PlanIndex {
     const known = this.#groups.get(name);
     if (known !== undefined) return known as GroupsOf<N>;
     const grouping = GROUPINGS[name] as Grouping<CollectionKind>;
-    const built = buildGroups(grouping, this.plan[grouping.kind] as ReadonlyMap<string, EntityOf<CollectionKind>>);
+    const built = buildGroups(
+      grouping,
+      this.plan[grouping.kind] as ReadonlyMap<string, EntityOf<CollectionKind>>,
+    );
     this.#groups.set(name, built);
     return built as GroupsOf<N>;
   }
@@ -120,7 +138,8 @@ export class PlanIndex {
   derived<T>(recipe: Derived<T>): T {
     const kept = this.#derived.get(recipe as Derived<unknown>);
     if (kept !== undefined && kept.behind.length === 0) return kept.value as T;
-    const followed = kept === undefined ? null : (recipe.follow?.(kept.value as T, this, kept.behind) ?? null);
+    const followed =
+      kept === undefined ? null : (recipe.follow?.(kept.value as T, this, kept.behind) ?? null);
     const value = followed ?? recipe.make(this);
     this.#derived.set(recipe as Derived<unknown>, { value, behind: [] });
     return value;
@@ -194,6 +213,9 @@ export class PlanIndex {
 
   /** Who has the address: interfaces and hosts of every manner. */
   holdersOf(address: number | bigint): readonly (EntityOf<"interface"> | EntityOf<"host">)[] {
-    return [...(this.groups("interfacesByAddress").get(address) ?? []), ...(this.groups("hostsByAddress").get(address) ?? [])];
+    return [
+      ...(this.groups("interfacesByAddress").get(address) ?? []),
+      ...(this.groups("hostsByAddress").get(address) ?? []),
+    ];
   }
 }

@@ -2,7 +2,9 @@ import { COLLECTION_KINDS, type CollectionKind, type EntityOf, type Kind } from 
 import type { Site } from "./schema/site";
 
 /** Everything planned for one site: an immutable value. */
-export type Plan = { readonly site: Site } & { readonly [K in CollectionKind]: ReadonlyMap<string, EntityOf<K>> };
+export type Plan = { readonly site: Site } & {
+  readonly [K in CollectionKind]: ReadonlyMap<string, EntityOf<K>>;
+};
 
 export function emptyPlan(site: Site): Plan {
   const collections = Object.fromEntries(COLLECTION_KINDS.map((kind) => [kind, new Map()]));
@@ -15,4 +17,5 @@ export function entityOf<K extends Kind>(plan: Plan, kind: K, id: string): Entit
   return (plan[kind as CollectionKind] as ReadonlyMap<string, EntityOf<K>>).get(id);
 }
 
-export const entityCount = (plan: Plan): number => COLLECTION_KINDS.reduce((sum, kind) => sum + plan[kind].size, 1);
+export const entityCount = (plan: Plan): number =>
+  COLLECTION_KINDS.reduce((sum, kind) => sum + plan[kind].size, 1);

@@ -23,7 +23,11 @@ const NOBODY_ASKED: Choose = () => null;
  * My changes, made on an older plan, as changes on `plan`. Fields merge one by one, as the schema says of each (`MERGING`); a
  * clash is settled by `choose`. Never runs a planner again. Answers all clashes that nobody has settled when there are any.
  */
-export function rebase(plan: Plan, changes: readonly Change[], choose: Choose = NOBODY_ASKED): Result<Change[], readonly Clash[]> {
+export function rebase(
+  plan: Plan,
+  changes: readonly Change[],
+  choose: Choose = NOBODY_ASKED,
+): Result<Change[], readonly Clash[]> {
   const rebased: Change[] = [];
   const clashes: Clash[] = [];
   for (const change of changes) {
@@ -42,18 +46,26 @@ export function rebaseMine(plan: Plan, changes: readonly Change[]): Change[] {
 
 function rebaseOne(current: Entity | null, change: Change, choose: Choose): Result<Change[], Clash[]> {
   const { kind, id, before, after } = change;
-  const written = (to: Entity | null): Change[] => (equal(current, to) ? [] : [{ kind, id, before: current, after: to } as Change]);
+  const written = (to: Entity | null): Change[] =>
+    equal(current, to) ? [] : [{ kind, id, before: current, after: to } as Change];
   if (equal(current, before)) return ok(written(after));
   if (equal(current, after)) return ok([]);
   if (current === null || before === null || after === null) {
     const chosen = choose({ id, field: null });
-    return chosen === null ? err([{ kind, id, field: null, mine: after, theirs: current }]) : ok(chosen === "mine" ? written(after) : []);
+    return chosen === null
+      ? err([{ kind, id, field: null, mine: after, theirs: current }])
+      : ok(chosen === "mine" ? written(after) : []);
   }
   const merged = mergeFields(change, current, choose);
   return merged.ok ? ok(written(merged.value)) : merged;
 }
 
-interface FieldSides { readonly field: string; readonly was: unknown; readonly mine: unknown; readonly theirs: unknown }
+interface FieldSides {
+  readonly field: string;
+  readonly was: unknown;
+  readonly mine: unknown;
+  readonly theirs: unknown;
+}
 
 function mergeFields(change: Change, current: Entity, choose: Choose): Result<Entity, Clash[]> {
   const { kind, id } = change;
@@ -63,14 +75,30 @@ function mergeFields(change: Change, current: Entity, choose: Choose): Result<En
   const clashes: Clash[] = [];
   const both: FieldSides[] = [];
   for (const [field, mine] of Object.entries(fields(change.after))) {
-    const sides: FieldSides = { field, was: fields(change.before)[field], mine, theirs: fields(current)[field] };
+    const sides: FieldSides = {
+      field,
+      was: fields(change.before)[field],
+      mine,
+      theirs: fields(current)[field],
+    };
     const chosen = choose({ id, field });
     const { value, clashes: isClash } = merge(shape[field], sides, chosen ?? "theirs");
     merged[field] = chosen !== null && isSwap(sides) ? sides[chosen] : value;
     if (isClash && chosen === null) clashes.push({ kind, id, field, mine, theirs: sides.theirs });
-    else if (!equal(sides.mine, sides.was) && !equal(sides.theirs, sides.was) && !equal(sides.mine, sides.theirs)) both.push(sides);
+    else if (
+      !equal(sides.mine, sides.was) &&
+      !equal(sides.theirs, sides.was) &&
+      !equal(sides.mine, sides.theirs)
+    )
+      both.push(sides);
   }
-  const asked = (sides: FieldSides): Clash => ({ kind, id, field: sides.field, mine: sides.mine, theirs: sides.theirs });
+  const asked = (sides: FieldSides): Clash => ({
+    kind,
+    id,
+    field: sides.field,
+    mine: sides.mine,
+    theirs: sides.theirs,
+  });
   const undecided = both.filter(({ field }) => choose({ id, field }) === null);
   // Where the port's VLAN is asked about, so is the list of one that goes with it: the two are one answer.
   if (clashes.length > 0) return err([...clashes, ...undecided.filter(isSwap).map(asked)]);
@@ -81,4 +109,8 @@ function mergeFields(change: Change, current: Entity, choose: Choose): Result<En
 
 /** Whether each of the two wants one member of a list at most, and not the same. */
 const isSwap = ({ mine, theirs }: FieldSides): boolean =>
-  Array.isArray(mine) && Array.isArray(theirs) && mine.length <= 1 && theirs.length <= 1 && !equal(mine, theirs);
+  Array.isArray(mine) &&
+  Array.isArray(theirs) &&
+  mine.length <= 1 &&
+  theirs.length <= 1 &&
+  !equal(mine, theirs);

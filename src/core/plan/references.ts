@@ -1,12 +1,19 @@
 import type { EntityOf, Kind } from "./schema/kinds";
 
-export interface Reference { readonly field: string; readonly kind: Kind; readonly id: string }
+export interface Reference {
+  readonly field: string;
+  readonly kind: Kind;
+  readonly id: string;
+}
 
-const to = (field: string, kind: Kind, id: string | null): Reference[] => (id === null ? [] : [{ field, kind, id }]);
+const to = (field: string, kind: Kind, id: string | null): Reference[] =>
+  id === null ? [] : [{ field, kind, id }];
 
-const each = (field: string, kind: Kind, ids: readonly string[]): Reference[] => ids.map((id) => ({ field, kind, id }));
+const each = (field: string, kind: Kind, ids: readonly string[]): Reference[] =>
+  ids.map((id) => ({ field, kind, id }));
 
-const wallEnd = (field: string, end: EntityOf<"wall">["from"]): Reference[] => (end.at === "zone" ? to(field, "zone", end.zone) : []);
+const wallEnd = (field: string, end: EntityOf<"wall">["from"]): Reference[] =>
+  end.at === "zone" ? to(field, "zone", end.zone) : [];
 
 /** What each kind's entities point at. A kind that is missing here points at nothing. */
 const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] } = {
@@ -21,39 +28,117 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   gear: (g) => [...to("room", "room", g.room), ...to("device", "device", g.device)],
   deviceVlan: (v) => to("device", "device", v.device),
   vlan: (v) => to("domain", "domain", v.domain),
-  segment: (s) => [...to("zone", "zone", s.zone), ...to("vlan", "vlan", s.vlan), ...to("gatewayInterface", "interface", s.gatewayInterface)],
-  device: (d) => [...to("domain", "domain", d.domain), ...each("hears", "device", d.hears), ...each("protections", "host", d.protections.bound), ...to("asksFrom", "interface", d.asksFrom)],
+  segment: (s) => [
+    ...to("zone", "zone", s.zone),
+    ...to("vlan", "vlan", s.vlan),
+    ...to("gatewayInterface", "interface", s.gatewayInterface),
+  ],
+  device: (d) => [
+    ...to("domain", "domain", d.domain),
+    ...each("hears", "device", d.hears),
+    ...each("protections", "host", d.protections.bound),
+    ...to("asksFrom", "interface", d.asksFrom),
+  ],
   lag: (l) => to("device", "device", l.device),
-  port: (p) => [...to("device", "device", p.device), ...to("lag", "lag", p.lag), ...to("guards", "signIn", p.guards.profile)],
+  port: (p) => [
+    ...to("device", "device", p.device),
+    ...to("lag", "lag", p.lag),
+    ...to("guards", "signIn", p.guards.profile),
+  ],
   link: (l) => [...to("a", "port", l.a), ...to("b", "port", l.b)],
   interface: (i) => [
-    ...to("device", "device", i.device), ...to("port", "port", i.port), ...to("segment", "segment", i.segment), ...to("line", "line", i.line),
+    ...to("device", "device", i.device),
+    ...to("port", "port", i.port),
+    ...to("segment", "segment", i.segment),
+    ...to("line", "line", i.line),
   ],
-  ssid: (s) => [...to("segment", "segment", s.segment), ...each("moreSegments", "segment", s.moreSegments), ...each("at", "device", s.at)],
+  ssid: (s) => [
+    ...to("segment", "segment", s.segment),
+    ...each("moreSegments", "segment", s.moreSegments),
+    ...each("at", "device", s.at),
+  ],
   radio: (r) => to("device", "device", r.device),
   host: (h) => [
-    ...to("segment", "segment", h.segment), ...to("surveyed", "room", h.surveyed?.room ?? null),
+    ...to("segment", "segment", h.segment),
+    ...to("surveyed", "room", h.surveyed?.room ?? null),
     ...(h.attachment.at === "port" ? to("attachment", "port", h.attachment.port) : []),
-    ...(h.attachment.at === "ssid" ? [...to("attachment", "ssid", h.attachment.ssid), ...to("attachment", "device", h.attachment.accessPoint)] : []),
+    ...(h.attachment.at === "ssid"
+      ? [
+          ...to("attachment", "ssid", h.attachment.ssid),
+          ...to("attachment", "device", h.attachment.accessPoint),
+        ]
+      : []),
     ...(h.attachment.at === "behind" ? to("attachment", "host", h.attachment.host) : []),
   ],
-  scope: (s) => [...to("segment", "segment", s.segment), ...to("serverDevice", "device", s.serverDevice), ...to("serverHost", "host", s.serverHost)],
+  scope: (s) => [
+    ...to("segment", "segment", s.segment),
+    ...to("serverDevice", "device", s.serverDevice),
+    ...to("serverHost", "host", s.serverHost),
+  ],
   wall: (w) => [...wallEnd("from", w.from), ...wallEnd("to", w.to)],
   signIn: (s) => each("servers", "host", s.servers),
   forward: (f) => [...to("line", "line", f.line), ...to("host", "host", f.host)],
   expectation: ({ question: { from, goal }, segment }) => [
     ...to("segment", "segment", segment),
-    ...(from.at === "port" ? to("from", "port", from.port) : from.at === "host" ? to("from", "host", from.host) : from.at === "internet" ? to("from", "line", from.line) : [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)]),
-    ...(goal.to === "host" ? to("goal", "host", goal.host) : goal.to === "device" ? to("goal", "device", goal.device) : goal.to === "forward" ? to("goal", "forward", goal.forward) : goal.to === "port" ? to("goal", "port", goal.port) : []),
+    ...(from.at === "port"
+      ? to("from", "port", from.port)
+      : from.at === "host"
+        ? to("from", "host", from.host)
+        : from.at === "internet"
+          ? to("from", "line", from.line)
+          : [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)]),
+    ...(goal.to === "host"
+      ? to("goal", "host", goal.host)
+      : goal.to === "device"
+        ? to("goal", "device", goal.device)
+        : goal.to === "forward"
+          ? to("goal", "forward", goal.forward)
+          : goal.to === "port"
+            ? to("goal", "port", goal.port)
+            : []),
   ],
 };
 
 /** Which kinds can point at each kind: where to look before something is deleted. */
 export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[] } = {
-  site: [], room: ["room", "gear", "host"], hostKind: [], deviceModel: [], template: [], gear: [], deviceVlan: [], domain: ["vlan", "device"], zone: ["segment", "wall"], line: ["interface", "forward", "expectation"], vlan: ["segment"],
-  segment: ["interface", "ssid", "host", "scope", "expectation"], device: ["device", "lag", "port", "interface", "scope", "gear", "deviceVlan", "ssid", "radio", "host", "expectation"], lag: ["port"],
-  port: ["link", "interface", "host", "expectation"], link: [], interface: ["segment", "device"], ssid: ["host", "expectation"], radio: [], host: ["host", "scope", "device", "signIn", "forward", "expectation"], scope: [], wall: [],
-  signIn: ["port"], forward: ["expectation"], expectation: [],
+  site: [],
+  room: ["room", "gear", "host"],
+  hostKind: [],
+  deviceModel: [],
+  template: [],
+  gear: [],
+  deviceVlan: [],
+  domain: ["vlan", "device"],
+  zone: ["segment", "wall"],
+  line: ["interface", "forward", "expectation"],
+  vlan: ["segment"],
+  segment: ["interface", "ssid", "host", "scope", "expectation"],
+  device: [
+    "device",
+    "lag",
+    "port",
+    "interface",
+    "scope",
+    "gear",
+    "deviceVlan",
+    "ssid",
+    "radio",
+    "host",
+    "expectation",
+  ],
+  lag: ["port"],
+  port: ["link", "interface", "host", "expectation"],
+  link: [],
+  interface: ["segment", "device"],
+  ssid: ["host", "expectation"],
+  radio: [],
+  host: ["host", "scope", "device", "signIn", "forward", "expectation"],
+  scope: [],
+  wall: [],
+  signIn: ["port"],
+  forward: ["expectation"],
+  expectation: [],
 };
 
-export const referencesOf = <K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] => REFERENCES[kind](entity);
+export const referencesOf = <K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] =>
+  REFERENCES[kind](entity);

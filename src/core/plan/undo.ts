@@ -10,7 +10,11 @@ export interface LoggedBatch {
 }
 
 /** The author's next undo and redo by id, null where there is none; `isCertain` when older lines can't change either. */
-export interface NextSteps { readonly undo: string | null; readonly redo: string | null; readonly isCertain: boolean }
+export interface NextSteps {
+  readonly undo: string | null;
+  readonly redo: string | null;
+  readonly isCertain: boolean;
+}
 
 /**
  * What an author can take back and bring back next, read off the author's own lines, newest first: a batch is as its last mention

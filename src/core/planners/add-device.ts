@@ -1,11 +1,25 @@
-import { BLANK_DEVICE, BLANK_LINE, BLANK_LINK, BLANK_PORT, isGateway, type Cable, type Device, type Draft, type Port } from "../plan";
+import {
+  BLANK_DEVICE,
+  BLANK_LINE,
+  BLANK_LINK,
+  BLANK_PORT,
+  isGateway,
+  type Cable,
+  type Device,
+  type Draft,
+  type Port,
+} from "../plan";
 import { giveGateway } from "./add-segment";
 import { mainDomain } from "./conventions";
 import { modelsOf, type DeviceModel } from "./device-models";
 import { addRadios } from "./radios";
 import type { Bench, IdSource, Refusal } from "./planner";
 
-export interface AddDevice { readonly model: string; readonly name: string; readonly place: string }
+export interface AddDevice {
+  readonly model: string;
+  readonly name: string;
+  readonly place: string;
+}
 
 function addPorts(draft: Draft, ids: IdSource, device: string, model: DeviceModel): Port[] {
   const ports: Port[] = [];
@@ -13,10 +27,19 @@ function addPorts(draft: Draft, ids: IdSource, device: string, model: DeviceMode
   for (const run of model.runs) {
     for (let i = 0; i < run.count; i += 1) {
       if (run.prefix === "") printed += 1;
-      ports.push(draft.put("port", {
-        ...BLANK_PORT, id: ids(), device, label: run.prefix === "" ? String(printed) : `${run.prefix}${i + 1}`, softwareName: `${run.soft}${i}`, position: ports.length + 1,
-        medium: run.medium, speedMbps: run.speedMbps, poeMw: run.poeMw,
-      }));
+      ports.push(
+        draft.put("port", {
+          ...BLANK_PORT,
+          id: ids(),
+          device,
+          label: run.prefix === "" ? String(printed) : `${run.prefix}${i + 1}`,
+          softwareName: `${run.soft}${i}`,
+          position: ports.length + 1,
+          medium: run.medium,
+          speedMbps: run.speedMbps,
+          poeMw: run.poeMw,
+        }),
+      );
     }
   }
   return ports;
@@ -28,7 +51,8 @@ export function addDevice({ draft, ids }: Bench, wanted: AddDevice): Refusal {
   const name = wanted.name.trim();
   if (model === undefined) return "Choose what kind of device it is.";
   if (name === "" || name.length > 80) return "Give the device a name of 1 to 80 characters.";
-  if (draft.all("device").some((d) => d.name.toLowerCase() === name.toLowerCase())) return `There is a device called ${name} already; give this one another name.`;
+  if (draft.all("device").some((d) => d.name.toLowerCase() === name.toLowerCase()))
+    return `There is a device called ${name} already; give this one another name.`;
   const domain = domainFor(draft, ids);
   const { device, ports } = placeDevice(draft, ids, model, name, wanted.place.trim().slice(0, 120), domain);
   if (isGateway(model)) equipGateway(draft, ids, device.id, ports[0]);
@@ -36,13 +60,31 @@ export function addDevice({ draft, ids }: Bench, wanted: AddDevice): Refusal {
 }
 
 /** The domain that new gear joins; the first of a new site. */
-export const domainFor = (draft: Draft, ids: IdSource): string => mainDomain(draft.plan) ?? draft.all("domain")[0]?.id ?? draft.put("domain", { id: ids(), name: "Main" }).id;
+export const domainFor = (draft: Draft, ids: IdSource): string =>
+  mainDomain(draft.plan) ?? draft.all("domain")[0]?.id ?? draft.put("domain", { id: ids(), name: "Main" }).id;
 
 /** A device of a model with its ports, an access point with its radios, and nothing else. */
-export function placeDevice(draft: Draft, ids: IdSource, model: DeviceModel, name: string, place: string, domain: string): { device: Device; ports: Port[] } {
+export function placeDevice(
+  draft: Draft,
+  ids: IdSource,
+  model: DeviceModel,
+  name: string,
+  place: string,
+  domain: string,
+): { device: Device; ports: Port[] } {
   const device = draft.put("device", {
-    ...BLANK_DEVICE, id: ids(), kind: model.kind, bridging: model.bridging, name, model: model.model, domain: model.bridging === "plain" ? null : domain,
-    place, abilities: model.abilities, heightUnits: model.heightUnits, poeBudgetMw: model.poeBudgetMw, poeOneLostMw: model.poeOneLostMw,
+    ...BLANK_DEVICE,
+    id: ids(),
+    kind: model.kind,
+    bridging: model.bridging,
+    name,
+    model: model.model,
+    domain: model.bridging === "plain" ? null : domain,
+    place,
+    abilities: model.abilities,
+    heightUnits: model.heightUnits,
+    poeBudgetMw: model.poeBudgetMw,
+    poeOneLostMw: model.poeOneLostMw,
   });
   const ports = addPorts(draft, ids, device.id, model);
   if (model.kind === "accessPoint") addRadios(draft, ids, device.id);
@@ -53,9 +95,22 @@ function equipGateway(draft: Draft, ids: IdSource, device: string, linePort: Por
   const line = draft.all("line")[0] ?? draft.put("line", { ...BLANK_LINE, id: ids(), name: "Internet line" });
   const taken = draft.all("interface").some((leg) => leg.line === line.id);
   if (!taken && linePort !== undefined) {
-    draft.put("interface", { id: ids(), device, port: linePort.id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null, translates: "asUsual" });
+    draft.put("interface", {
+      id: ids(),
+      device,
+      port: linePort.id,
+      segment: null,
+      line: line.id,
+      name: line.name,
+      mac: null,
+      addresses4: [],
+      addresses6: [],
+      relayTo: null,
+      translates: "asUsual",
+    });
   }
-  for (const segment of draft.all("segment")) if (segment.gatewayInterface === null) giveGateway(draft, ids, segment.id, device);
+  for (const segment of draft.all("segment"))
+    if (segment.gatewayInterface === null) giveGateway(draft, ids, segment.id, device);
 }
 
 /** Joins two free ports by a cable; what the ports carry stays as it is. */
@@ -67,7 +122,8 @@ export function connectPorts({ draft, ids }: Bench, a: string, b: string, cable:
     const used = draft.all("link").some((link) => link.a === port.id || link.b === port.id);
     const name = `${draft.need("device", port.device).name} port ${port.label}`;
     if (used) return `${name} has a cable already; unplug it first.`;
-    if (draft.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port.id)) return `A device is plugged into ${name} already; unplug it first.`;
+    if (draft.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port.id))
+      return `A device is plugged into ${name} already; unplug it first.`;
   }
   draft.put("link", { ...BLANK_LINK, id: ids(), a, b, medium: mediumBetween(first, second), cable });
   return null;
@@ -75,4 +131,8 @@ export function connectPorts({ draft, ids }: Bench, a: string, b: string, cable:
 
 /** Fibre where both ports take it, copper otherwise. */
 export const mediumBetween = (a: Port, b: Port): "copper" | "fibre" | "directAttach" =>
-  (a.medium === "directAttach" && b.medium === "directAttach" ? "directAttach" : [a, b].every((port) => port.medium === "fibre" || port.medium === "directAttach") ? "fibre" : "copper");
+  a.medium === "directAttach" && b.medium === "directAttach"
+    ? "directAttach"
+    : [a, b].every((port) => port.medium === "fibre" || port.medium === "directAttach")
+      ? "fibre"
+      : "copper";

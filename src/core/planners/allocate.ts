@@ -1,5 +1,19 @@
 import {
-  asPrefix4, containsAddress, containsPrefix, formatIpv4, formatPrefix, lengthForHosts, offsetIn, packSubnets, parsePrefix, prefixesOverlap, rangeCount, usableIn, type Prefix, type Prefix4, type SubnetWish,
+  asPrefix4,
+  containsAddress,
+  containsPrefix,
+  formatIpv4,
+  formatPrefix,
+  lengthForHosts,
+  offsetIn,
+  packSubnets,
+  parsePrefix,
+  prefixesOverlap,
+  rangeCount,
+  usableIn,
+  type Prefix,
+  type Prefix4,
+  type SubnetWish,
 } from "../address";
 import { byText } from "../kernel";
 import type { Draft, PlanIndex, Scope, Segment } from "../plan";
@@ -30,7 +44,10 @@ export interface Allocated {
 
 /** How many devices a segment has to hold: the plan with growth, and never less than are in it. */
 export const devicesOf = (index: PlanIndex, segment: Segment): number =>
-  Math.max(Math.ceil((segment.planned * (100 + segment.growth)) / 100), index.hostsIn(segment.id).length + index.interfacesIn(segment.id).length);
+  Math.max(
+    Math.ceil((segment.planned * (100 + segment.growth)) / 100),
+    index.hostsIn(segment.id).length + index.interfacesIn(segment.id).length,
+  );
 
 /** The length that holds a number of devices and as many again, so that an ordinary year of additions needs no renumbering; /28 at most. */
 export const roomyLength = (devices: number): number => Math.min(28, lengthForHosts(devices * 2));
@@ -41,8 +58,20 @@ export const roomyCount = (devices: number): number => usableIn(roomyLength(devi
 /** The length a segment gets: roomy, and never so small that an address in use would lose its offset. */
 function lengthFor(index: PlanIndex, segment: Segment): number {
   const from = segment.prefixes4[0];
-  const used = [...index.hostsIn(segment.id).map((host) => host.ipv4), ...index.interfacesIn(segment.id).flatMap((leg) => leg.addresses4)];
-  const highest = from === undefined ? 0 : used.reduce<number>((most, address) => (address === null || !containsAddress(from, address) ? most : Math.max(most, offsetIn(from, address))), 0);
+  const used = [
+    ...index.hostsIn(segment.id).map((host) => host.ipv4),
+    ...index.interfacesIn(segment.id).flatMap((leg) => leg.addresses4),
+  ];
+  const highest =
+    from === undefined
+      ? 0
+      : used.reduce<number>(
+          (most, address) =>
+            address === null || !containsAddress(from, address)
+              ? most
+              : Math.max(most, offsetIn(from, address)),
+          0,
+        );
   let length = roomyLength(devicesOf(index, segment));
   // The last address of a subnet is its broadcast address, so an offset needs one more behind it.
   while (length > 0 && highest + 1 >= 2 ** (32 - length)) length -= 1;
@@ -62,17 +91,31 @@ export function octetSubnet(block: Prefix4, vid: number | null, length: number):
  * that stay. A segment whose subnet is right already (large enough, in a block, where the scheme wants it) is left alone.
  */
 export function allocate(index: PlanIndex, wanted: Allocation): Allocated {
-  const segments = [...index.plan.segment.values()].sort((a, b) => (index.vidOf(a) ?? 5000) - (index.vidOf(b) ?? 5000) || byText(a.id, b.id));
-  const blocks = wanted.blocks.length > 0 ? wanted.blocks : index.plan.site.blocks.filter((block): block is Prefix4 => block.family === 4);
+  const segments = [...index.plan.segment.values()].sort(
+    (a, b) => (index.vidOf(a) ?? 5000) - (index.vidOf(b) ?? 5000) || byText(a.id, b.id),
+  );
+  const blocks =
+    wanted.blocks.length > 0
+      ? wanted.blocks
+      : index.plan.site.blocks.filter((block): block is Prefix4 => block.family === 4);
   const staying = segments.filter((segment) => wanted.keep.has(segment.id));
-  const taken: Prefix[] = [...staying.flatMap((segment) => segment.prefixes4), ...forbiddenRanges(index.plan).map((f) => f.prefix)];
+  const taken: Prefix[] = [
+    ...staying.flatMap((segment) => segment.prefixes4),
+    ...forbiddenRanges(index.plan).map((f) => f.prefix),
+  ];
   const targets = new Map<string, Prefix4>();
   const wishes: SubnetWish[] = [];
   for (const segment of segments) {
     if (wanted.keep.has(segment.id)) continue;
     const length = lengthFor(index, segment);
-    const place = wanted.scheme === "octet" ? blocks.map((block) => octetSubnet(block, index.vidOf(segment), length)).find((prefix) => prefix !== null && !taken.some((t) => prefixesOverlap(t, prefix))) : undefined;
-    if (place === undefined || place === null) wishes.push({ key: segment.id, length, roomLength: wanted.doubled ? length - 1 : length });
+    const place =
+      wanted.scheme === "octet"
+        ? blocks
+            .map((block) => octetSubnet(block, index.vidOf(segment), length))
+            .find((prefix) => prefix !== null && !taken.some((t) => prefixesOverlap(t, prefix)))
+        : undefined;
+    if (place === undefined || place === null)
+      wishes.push({ key: segment.id, length, roomLength: wanted.doubled ? length - 1 : length });
     else {
       targets.set(segment.id, place);
       taken.push(place);
@@ -94,7 +137,8 @@ export function allocate(index: PlanIndex, wanted: Allocation): Allocated {
 
 /** Writes an allocation; refused whole when a segment has no room, or an address in use would lose its place. */
 export function writeAllocation(draft: Draft, { moves, fresh, unplaced }: Allocated): Refusal {
-  if (unplaced.length > 0) return `There is no room for ${unplaced.slice(0, 4).join(", ")}${unplaced.length > 4 ? ` and ${unplaced.length - 4} more` : ""}; add a block, or keep fewer segments where they are.`;
+  if (unplaced.length > 0)
+    return `There is no room for ${unplaced.slice(0, 4).join(", ")}${unplaced.length > 4 ? ` and ${unplaced.length - 4} more` : ""}; add a block, or keep fewer segments where they are.`;
   const refusal = renumber(draft, moves);
   if (refusal !== null) return refusal;
   for (const { segment, prefix } of fresh) draft.patch("segment", segment, { prefixes4: [prefix] });
@@ -104,13 +148,21 @@ export function writeAllocation(draft: Draft, { moves, fresh, unplaced }: Alloca
 
 /** A smaller subnet may leave little of a pool, or nothing: it is then drafted anew by the site's conventions. */
 function redraftCutPools(draft: Draft, moves: readonly Move[]): void {
-  const smaller = new Set(moves.filter((move) => move.to.length > move.from.length).map((move) => move.segment));
+  const smaller = new Set(
+    moves.filter((move) => move.to.length > move.from.length).map((move) => move.segment),
+  );
   if (smaller.size === 0) return;
   const size = (scope: Scope) => scope.pools.reduce((sum, pool) => sum + rangeCount(pool), 0n);
   const index = indexOf(draft);
   for (const scope of draft.all("scope")) {
     const before = draft.plan.scope.get(scope.id);
-    if (scope.family !== 4 || !smaller.has(scope.segment) || before === undefined || size(before) === size(scope)) continue;
+    if (
+      scope.family !== 4 ||
+      !smaller.has(scope.segment) ||
+      before === undefined ||
+      size(before) === size(scope)
+    )
+      continue;
     const pool = poolFor(index, draft.need("segment", scope.segment));
     if (pool !== null) draft.patch("scope", scope.id, { pools: [pool], exclusions: [] });
   }
@@ -119,14 +171,20 @@ function redraftCutPools(draft: Draft, moves: readonly Move[]): void {
 /** Everything inside `from` goes to the same places inside `to`: the whole site, or the part of it that lies there. */
 export function movesOfBlock(index: PlanIndex, from: Prefix, to: Prefix): Move[] | string {
   if (from.family !== to.family) return "Both blocks have to be IPv4, or both IPv6.";
-  if (to.length > from.length) return `${formatPrefix(to)} is smaller than ${formatPrefix(from)}; choose a block of at least the same size.`;
-  const moves = [...index.plan.segment.values()].flatMap((segment) => [...segment.prefixes4, ...segment.prefixes6].flatMap((prefix): Move[] => {
-    if (!containsPrefix(from, prefix)) return [];
-    const offset = BigInt(prefix.network) - BigInt(from.network);
-    const network = BigInt(to.network) + offset;
-    const there = to.family === 4 ? { family: 4, network: Number(network), length: prefix.length } : { family: 6, network, length: prefix.length };
-    return [{ segment: segment.id, from: prefix, to: there as Prefix }];
-  }));
+  if (to.length > from.length)
+    return `${formatPrefix(to)} is smaller than ${formatPrefix(from)}; choose a block of at least the same size.`;
+  const moves = [...index.plan.segment.values()].flatMap((segment) =>
+    [...segment.prefixes4, ...segment.prefixes6].flatMap((prefix): Move[] => {
+      if (!containsPrefix(from, prefix)) return [];
+      const offset = BigInt(prefix.network) - BigInt(from.network);
+      const network = BigInt(to.network) + offset;
+      const there =
+        to.family === 4
+          ? { family: 4, network: Number(network), length: prefix.length }
+          : { family: 6, network, length: prefix.length };
+      return [{ segment: segment.id, from: prefix, to: there as Prefix }];
+    }),
+  );
   return moves.length === 0 ? `No segment lies in ${formatPrefix(from)}.` : moves;
 }
 
@@ -137,15 +195,24 @@ export function renumberBlock(draft: Draft, index: PlanIndex, from: Prefix, to: 
   const moving = new Set(moves.map((move) => move.segment));
   for (const move of moves) {
     const clash = forbiddenRanges(index.plan).find((f) => prefixesOverlap(f.prefix, move.to));
-    if (clash !== undefined) return `${formatPrefix(move.to)} would meet ${formatPrefix(clash.prefix)}, which must stay clear: ${clash.reason}. Choose another block.`;
-    const met = [...index.plan.segment.values()].find((segment) => !moving.has(segment.id) && segment.prefixes4.some((prefix) => prefixesOverlap(prefix, move.to)));
-    if (met !== undefined) return `${formatPrefix(move.to)} would meet ${met.name}, which does not move. Choose another block.`;
+    if (clash !== undefined)
+      return `${formatPrefix(move.to)} would meet ${formatPrefix(clash.prefix)}, which must stay clear: ${clash.reason}. Choose another block.`;
+    const met = [...index.plan.segment.values()].find(
+      (segment) =>
+        !moving.has(segment.id) && segment.prefixes4.some((prefix) => prefixesOverlap(prefix, move.to)),
+    );
+    if (met !== undefined)
+      return `${formatPrefix(move.to)} would meet ${met.name}, which does not move. Choose another block.`;
   }
   const refusal = renumber(draft, moves);
   if (refusal !== null) return refusal;
   const site = draft.need("site", draft.plan.site.id);
-  const blocks = site.blocks.map((block) => (block.family === from.family && containsPrefix(from, block) ? to : block));
-  const distinct = blocks.filter((block, i) => blocks.findIndex((other) => formatPrefix(other) === formatPrefix(block)) === i);
+  const blocks = site.blocks.map((block) =>
+    block.family === from.family && containsPrefix(from, block) ? to : block,
+  );
+  const distinct = blocks.filter(
+    (block, i) => blocks.findIndex((other) => formatPrefix(other) === formatPrefix(block)) === i,
+  );
   if (!distinct.some((block) => containsPrefix(block, to)) && distinct.length < 16) distinct.push(to);
   draft.put("site", { ...site, blocks: distinct });
   return null;

@@ -17,14 +17,23 @@ export function carryOn(draft: Draft, ports: readonly string[], vid: Vid): void 
  * The VLAN that stays untagged on a wire: the one that every port of it has so and that is needed; else, where an access point or
  * gear without VLANs is on the wire, the one they are given now. Null when nothing is to be untagged.
  */
-function untaggedOf(index: PlanIndex, ports: readonly Port[], need: ReadonlySet<number>, mixedAllowed: boolean, hasPlain: boolean): Vid | null {
+function untaggedOf(
+  index: PlanIndex,
+  ports: readonly Port[],
+  need: ReadonlySet<number>,
+  mixedAllowed: boolean,
+  hasPlain: boolean,
+): Vid | null {
   if (!mixedAllowed) return null;
   const own = ports.map((port) => port.pvid);
   const [first] = own;
-  if (first !== undefined && first !== null && need.has(first) && own.every((vid) => vid === first)) return first;
+  if (first !== undefined && first !== null && need.has(first) && own.every((vid) => vid === first))
+    return first;
   const isPoint = (port: Port) => index.plan.device.get(port.device)?.kind === "accessPoint";
   if (!hasPlain && !ports.some(isPoint)) return null;
-  const given = [...ports.filter((port) => !isPoint(port)), ...ports.filter(isPoint)].map((port) => port.pvid).find((vid) => vid !== null && need.has(vid));
+  const given = [...ports.filter((port) => !isPoint(port)), ...ports.filter(isPoint)]
+    .map((port) => port.pvid)
+    .find((vid) => vid !== null && need.has(vid));
   return given ?? null;
 }
 
@@ -37,11 +46,15 @@ export function carryExactly(draft: Draft, index: PlanIndex, only: ReadonlySet<s
   const fabric = index.derived(FABRIC);
   const carries = portCarries(index);
   const plainWires = new Set<number>();
-  for (const [number, port] of fabric.ports.entries()) if (index.plan.device.get(port.device)?.bridging === "plain") plainWires.add(fabric.wireOf[number] ?? -1);
+  for (const [number, port] of fabric.ports.entries())
+    if (index.plan.device.get(port.device)?.bridging === "plain") plainWires.add(fabric.wireOf[number] ?? -1);
   for (const [at, wire] of fabric.wires.entries()) {
     const ports = wire.bridgePorts.flatMap((number) => fabric.ports[number] ?? []);
     if (ports.length < 2 || (only !== null && !ports.some((port) => only.has(port.id)))) continue;
-    const wrong = ports.some((port) => { const own = carries.get(port.id); return own !== undefined && (own.missing.length > 0 || own.needless.length > 0 || !isConsistent(port)); });
+    const wrong = ports.some((port) => {
+      const own = carries.get(port.id);
+      return own !== undefined && (own.missing.length > 0 || own.needless.length > 0 || !isConsistent(port));
+    });
     if (!wrong) continue;
     const need = new Set(ports.flatMap((port) => [...(carries.get(port.id)?.need ?? [])]));
     const mixes = ports.every((port) => index.plan.device.get(port.device)?.abilities.mixesTagged !== false);
@@ -54,7 +67,13 @@ export function carryExactly(draft: Draft, index: PlanIndex, only: ReadonlySet<s
   }
 }
 
-function write(draft: Draft, index: PlanIndex, port: Port, untagged: Vid | null, tagged: readonly Vid[]): void {
+function write(
+  draft: Draft,
+  index: PlanIndex,
+  port: Port,
+  untagged: Vid | null,
+  tagged: readonly Vid[],
+): void {
   const empty = untagged === null && tagged.length === 0;
   const members = port.lag === null ? [port] : [...(index.groups("portsByLag").get(port.lag) ?? [])];
   for (const member of members) {

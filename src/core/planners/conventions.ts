@@ -1,6 +1,19 @@
 import {
-  freeRanges, inRange, lastOf, nextFreeSubnet, parsePrefix, rangeCount, step, subPrefix6, usableRange, type Address, type AddressRange, type Ipv4,
-  type Prefix4, type Prefix6, formatIpv4,
+  freeRanges,
+  inRange,
+  lastOf,
+  nextFreeSubnet,
+  parsePrefix,
+  rangeCount,
+  step,
+  subPrefix6,
+  usableRange,
+  type Address,
+  type AddressRange,
+  type Ipv4,
+  type Prefix4,
+  type Prefix6,
+  formatIpv4,
 } from "../address";
 import { offeredRanges } from "../dhcp";
 import { byText, must } from "../kernel";
@@ -18,7 +31,15 @@ export function conventionalGateway(plan: Plan, segment: Segment): Ipv4 | null {
 export function nextFreeVid(plan: Plan, domain: string): Vid | null {
   const { vidStart, vidStep } = plan.site.conventions;
   const used = new Set<number>([...plan.vlan.values()].filter((v) => v.domain === domain).map((v) => v.vid));
-  const inSteps = [...plan.vlan.values()].filter((v) => v.domain === domain && v.purpose === "segment" && v.vid >= vidStart && (v.vid - vidStart) % vidStep === 0).map((v) => v.vid);
+  const inSteps = [...plan.vlan.values()]
+    .filter(
+      (v) =>
+        v.domain === domain &&
+        v.purpose === "segment" &&
+        v.vid >= vidStart &&
+        (v.vid - vidStart) % vidStep === 0,
+    )
+    .map((v) => v.vid);
   const next = inSteps.length === 0 ? vidStart : Math.max(...inSteps) + vidStep;
   if (next <= 4094 && !used.has(next)) return vid(next);
   for (let n = 2; n <= 4094; n += 1) if (!used.has(n)) return vid(n);
@@ -29,11 +50,19 @@ const FALLBACK_BLOCK = must(parsePrefix("10.24.0.0/16"), "a prefix");
 
 /** The subnet for a new segment: the VLAN ID in the third octet where that is the site's way and free, else the next free /24. */
 export function nextSubnet(plan: Plan, wanted: Vid | null): Prefix4 | null {
-  const taken = [...[...plan.segment.values()].flatMap((s) => s.prefixes4), ...forbiddenRanges(plan).map((k) => k.prefix)];
+  const taken = [
+    ...[...plan.segment.values()].flatMap((s) => s.prefixes4),
+    ...forbiddenRanges(plan).map((k) => k.prefix),
+  ];
   const blocks = plan.site.blocks.filter((b) => b.family === 4);
   for (const block of blocks.length > 0 ? blocks : [FALLBACK_BLOCK]) {
     if (block.family !== 4) continue;
-    if (plan.site.conventions.subnetScheme === "octet" && wanted !== null && wanted <= 255 && block.length <= 24) {
+    if (
+      plan.site.conventions.subnetScheme === "octet" &&
+      wanted !== null &&
+      wanted <= 255 &&
+      block.length <= 24
+    ) {
       const [a, b] = formatIpv4(block.network).split(".");
       const prefix = parsePrefix(`${a}.${b}.${wanted}.0/24`);
       const fits = prefix !== null && inRange({ first: block.network, last: lastOf(block) }, prefix.network);
@@ -61,33 +90,53 @@ export function poolFor(index: PlanIndex, segment: Segment): AddressRange | null
   const prefix = segment.prefixes4[0];
   if (prefix === undefined) return null;
   const usable = usableRange(prefix);
-  const typed = index.hostsIn(segment.id).flatMap((h) => (h.manner === "typed" && h.ipv4 !== null ? [h.ipv4] : []));
+  const typed = index
+    .hostsIn(segment.id)
+    .flatMap((h) => (h.manner === "typed" && h.ipv4 !== null ? [h.ipv4] : []));
   const legs = index.interfacesIn(segment.id).flatMap((leg) => leg.addresses4);
   const { conventions } = index.plan.site;
   const gateway = gatewayIn(conventions, prefix);
   const whole = Number(rangeCount(usable));
-  const asking = Math.ceil(plannedDynamic(index, segment) * 1.5) + index.hostsIn(segment.id).filter((h) => h.manner === "reserved").length;
+  const asking =
+    Math.ceil(plannedDynamic(index, segment) * 1.5) +
+    index.hostsIn(segment.id).filter((h) => h.manner === "reserved").length;
   const needed = Math.max(Math.min(20, Math.floor(whole / 2)), asking);
-  const kept = staticBlockIn(conventions, prefix, Math.min(conventions.staticSize, Math.max(0, whole - needed - 1)));
-  const blocked = [...[...typed, ...legs, gateway].map((a): AddressRange => ({ first: a, last: a })), ...(kept === null ? [] : [kept])];
+  const kept = staticBlockIn(
+    conventions,
+    prefix,
+    Math.min(conventions.staticSize, Math.max(0, whole - needed - 1)),
+  );
+  const blocked = [
+    ...[...typed, ...legs, gateway].map((a): AddressRange => ({ first: a, last: a })),
+    ...(kept === null ? [] : [kept]),
+  ];
   const runs = freeRanges(usable, blocked);
-  const best = runs.reduce<AddressRange | null>((max, run) => (max === null || rangeCount(run) > rangeCount(max) ? run : max), null);
+  const best = runs.reduce<AddressRange | null>(
+    (max, run) => (max === null || rangeCount(run) > rangeCount(max) ? run : max),
+    null,
+  );
   if (best === null) return null;
   const last = step<Address>(best.first, needed - 1);
   return { first: best.first, last: last === null || last > best.last ? best.last : last };
 }
 
 /** Two characters from the name that no other segment wears: its capitals, its first two letters, then with digits. */
-export const markFor = (plan: Plan, name: string): string => markAmong(new Set([...plan.segment.values()].map((s) => s.mark)), name);
+export const markFor = (plan: Plan, name: string): string =>
+  markAmong(new Set([...plan.segment.values()].map((s) => s.mark)), name);
 
 /** The same beside the marks that are taken. */
 export function markAmong(taken: ReadonlySet<string>, name: string): string {
   const letters = name.toUpperCase().replace(/[^A-Z0-9]/g, "");
-  const words = name.toUpperCase().split(/[^A-Z0-9]+/).filter((w) => w !== "");
+  const words = name
+    .toUpperCase()
+    .split(/[^A-Z0-9]+/)
+    .filter((w) => w !== "");
   const consonants = letters.slice(1).replace(/[AEIOU]/g, "");
   const candidates = [
     words.length > 1 ? `${words[0]?.[0] ?? ""}${words[1]?.[0] ?? ""}` : "",
-    letters.slice(0, 2), `${letters[0] ?? ""}${consonants[0] ?? ""}`, ...[...letters.slice(1)].map((l) => `${letters[0] ?? ""}${l}`),
+    letters.slice(0, 2),
+    `${letters[0] ?? ""}${consonants[0] ?? ""}`,
+    ...[...letters.slice(1)].map((l) => `${letters[0] ?? ""}${l}`),
     ...Array.from({ length: 100 }, (_, i) => (i < 10 ? `${letters[0] ?? "S"}${i}` : String(i))),
   ];
   return candidates.find((mark) => /^[A-Z0-9]{2}$/.test(mark) && !taken.has(mark)) ?? "00";
@@ -95,11 +144,26 @@ export function markAmong(taken: ReadonlySet<string>, name: string): string {
 
 /** The tape used least so far, in the order of the reels; a tracer once all twelve are used. */
 export function tapeFor(plan: Plan): Segment["tape"] {
-  const order = ["grey", "blue", "violet", "orange", "green", "brown", "yellow", "red", "aqua", "pink", "white", "black"] as const;
+  const order = [
+    "grey",
+    "blue",
+    "violet",
+    "orange",
+    "green",
+    "brown",
+    "yellow",
+    "red",
+    "aqua",
+    "pink",
+    "white",
+    "black",
+  ] as const;
   const worn = new Set([...plan.segment.values()].map((s) => `${s.tape.base}/${s.tape.tracer ?? ""}`));
   const plain = order.find((base) => !worn.has(`${base}/`));
   if (plain !== undefined) return { base: plain, tracer: null };
-  for (const tracer of TAPE_COLOURS) if (tracer !== "white" && tracer !== "yellow" && !worn.has(`white/${tracer}`)) return { base: "white", tracer };
+  for (const tracer of TAPE_COLOURS)
+    if (tracer !== "white" && tracer !== "yellow" && !worn.has(`white/${tracer}`))
+      return { base: "white", tracer };
   return { base: "white", tracer: "black" };
 }
 
@@ -107,21 +171,32 @@ export function tapeFor(plan: Plan): Segment["tape"] {
 export function freeRuns(index: PlanIndex, segment: Segment): AddressRange[] {
   const prefix = segment.prefixes4[0];
   if (prefix === undefined) return [];
-  const fixed = [...index.hostsIn(segment.id).flatMap((h) => (h.ipv4 === null ? [] : [h.ipv4])), ...index.interfacesIn(segment.id).flatMap((i) => i.addresses4)];
-  const pools = index.scopesOf(segment.id).filter((s) => s.family === 4).flatMap(offeredRanges);
+  const fixed = [
+    ...index.hostsIn(segment.id).flatMap((h) => (h.ipv4 === null ? [] : [h.ipv4])),
+    ...index.interfacesIn(segment.id).flatMap((i) => i.addresses4),
+  ];
+  const pools = index
+    .scopesOf(segment.id)
+    .filter((s) => s.family === 4)
+    .flatMap(offeredRanges);
   return freeRanges(usableRange(prefix), [...fixed.map((a) => ({ first: a, last: a })), ...pools]);
 }
 
 /** The domain new VLANs belong to: the one of the gateway on the internet line, else the first by id, which is the one the site began with. */
 export function mainDomain(plan: Plan): string | null {
-  const gateways = [...plan.interface.values()].flatMap((leg) => (leg.line === null ? [] : [leg.device])).sort(byText);
+  const gateways = [...plan.interface.values()]
+    .flatMap((leg) => (leg.line === null ? [] : [leg.device]))
+    .sort(byText);
   const shared = gateways.map((id) => plan.device.get(id)?.domain ?? null).find((domain) => domain !== null);
   return shared ?? [...plan.domain.keys()].sort(byText)[0] ?? null;
 }
 
 /** The segment's IPv6 subnet in the first IPv6 block of the site that has room for it; null without one. */
 export function nextSubnet6(plan: Plan, wanted: number | null): Prefix6 | null {
-  const taken = [...[...plan.segment.values()].flatMap((s) => s.prefixes6), ...forbiddenRanges(plan).map((k) => k.prefix)];
+  const taken = [
+    ...[...plan.segment.values()].flatMap((s) => s.prefixes6),
+    ...forbiddenRanges(plan).map((k) => k.prefix),
+  ];
   for (const block of plan.site.blocks) {
     const found = block.family === 6 ? subPrefix6(block, wanted, taken) : null;
     if (found !== null) return found;

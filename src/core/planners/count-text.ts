@@ -6,4 +6,8 @@ export function countChecked(text: string, most: number): number | null {
 
 /** Up to three names, and how many more there are. */
 export const listedNames = (names: readonly string[]): string =>
-  names.length <= 3 ? (names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1) ?? ""}`) : `${names.slice(0, 3).join(", ")} and ${names.length - 3} more`;
+  names.length <= 3
+    ? names.length < 2
+      ? (names[0] ?? "")
+      : `${names.slice(0, -1).join(", ")} and ${names.at(-1) ?? ""}`
+    : `${names.slice(0, 3).join(", ")} and ${names.length - 3} more`;

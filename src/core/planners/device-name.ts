@@ -2,7 +2,13 @@ import type { Device, Draft } from "../plan";
 import { fillPattern } from "./name-pattern";
 
 const KIND: Readonly<Record<Device["kind"], string>> = {
-  gateway: "gateway", firewall: "firewall", switch: "switch", accessPoint: "AP", providerBox: "provider's box", converter: "converter", server: "server",
+  gateway: "gateway",
+  firewall: "firewall",
+  switch: "switch",
+  accessPoint: "AP",
+  providerBox: "provider's box",
+  converter: "converter",
+  server: "server",
 };
 
 /** The first name by the site's pattern that no device has yet; begins with a capital, as a name does. */

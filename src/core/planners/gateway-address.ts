@@ -16,7 +16,9 @@ function moveNames(draft: Draft, segment: string, old: Ipv4 | undefined, address
 /** Gives the leg that address as its first, its others staying, and makes it the segment's gateway. */
 function useLeg(draft: Draft, segment: string, leg: Interface, address: Ipv4): Refusal {
   const [old] = leg.addresses4;
-  const addresses4 = leg.addresses4.includes(address) ? leg.addresses4 : [address, ...leg.addresses4.slice(1)];
+  const addresses4 = leg.addresses4.includes(address)
+    ? leg.addresses4
+    : [address, ...leg.addresses4.slice(1)];
   draft.patch("interface", leg.id, { addresses4 });
   draft.patch("segment", segment, { gatewayInterface: leg.id });
   moveNames(draft, segment, old, address);
@@ -32,21 +34,30 @@ export function setGatewayAddress({ draft, ids }: Bench, segment: Segment, addre
   if (segment.prefixes4.length > 0 && prefix === undefined) {
     return `${formatAddress(address)} is not in ${segment.prefixes4.map(formatPrefix).join(" or ")}: clients of ${segment.name} could not reach it. Write an address of the subnet, or move the subnet first.`;
   }
-  const holder = draft.all("interface").find((leg) => leg.segment === segment.id && leg.addresses4.includes(address));
+  const holder = draft
+    .all("interface")
+    .find((leg) => leg.segment === segment.id && leg.addresses4.includes(address));
   if (holder !== undefined) {
-    const old = segment.gatewayInterface === null ? undefined : draft.get("interface", segment.gatewayInterface)?.addresses4[0];
+    const old =
+      segment.gatewayInterface === null
+        ? undefined
+        : draft.get("interface", segment.gatewayInterface)?.addresses4[0];
     draft.patch("segment", segment.id, { gatewayInterface: holder.id });
     moveNames(draft, segment.id, old, address);
     return null;
   }
   const host = draft.all("host").find((one) => one.ipv4 === address && one.manner !== "dynamic");
-  if (host !== undefined) return `${host.name} has ${formatAddress(address)} already; give one of the two another address.`;
-  const present = segment.gatewayInterface === null ? undefined : draft.get("interface", segment.gatewayInterface);
+  if (host !== undefined)
+    return `${host.name} has ${formatAddress(address)} already; give one of the two another address.`;
+  const present =
+    segment.gatewayInterface === null ? undefined : draft.get("interface", segment.gatewayInterface);
   if (present !== undefined) return useLeg(draft, segment.id, present, address);
   const gateway = usualGateway(draft);
   if (gateway === undefined) return "The plan has nothing that routes yet; add a gateway on Hardware first.";
   const own = draft.all("interface").find((leg) => leg.segment === segment.id && leg.device === gateway.id);
   if (own === undefined) giveGateway(draft, ids, segment.id, gateway.id);
   const leg = own ?? draft.get("interface", draft.need("segment", segment.id).gatewayInterface ?? "");
-  return leg === undefined ? `${segment.name} has no IPv4 subnet yet; give it one first.` : useLeg(draft, segment.id, leg, address);
+  return leg === undefined
+    ? `${segment.name} has no IPv4 subnet yet; give it one first.`
+    : useLeg(draft, segment.id, leg, address);
 }

@@ -10,7 +10,11 @@ export function parseLease(text: string): number | null {
 
 /** The largest unit that gives a whole number. */
 export function formatLease(seconds: number): string {
-  for (const [unit, size] of [["d", 86_400], ["h", 3600], ["min", 60]] as const) {
+  for (const [unit, size] of [
+    ["d", 86_400],
+    ["h", 3600],
+    ["min", 60],
+  ] as const) {
     if (seconds % size === 0 && (unit !== "d" || seconds > 86_400)) return `${seconds / size} ${unit}`;
   }
   return `${seconds} s`;

@@ -17,7 +17,8 @@ export function setLegAddress({ draft }: Bench, id: string, typed: string): Refu
   const old = leg.addresses4[0];
   draft.patch("interface", id, { addresses4: [address, ...leg.addresses4.slice(1)] });
   for (const other of draft.all("segment")) {
-    if (old !== undefined && other.dns.includes(old)) draft.patch("segment", other.id, { dns: other.dns.map((d) => (d === old ? address : d)) });
+    if (old !== undefined && other.dns.includes(old))
+      draft.patch("segment", other.id, { dns: other.dns.map((d) => (d === old ? address : d)) });
   }
   if (old !== undefined) followEntered(draft, old, address);
   return null;
@@ -28,14 +29,29 @@ export function addLeg({ draft, ids }: Bench, device: string, segmentId: string,
   const segment = draft.get("segment", segmentId);
   if (segment === undefined) return "Choose the segment that the address belongs to.";
   const address = addressInSegment(segment, typed);
-  if (typeof address !== "number") return `"${typed}" is not an IPv4 address of ${segment.name}; write it whole or its last part, such as .2.`;
-  draft.put("interface", { id: ids(), device, port: null, segment: segmentId, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null, translates: "asUsual" });
+  if (typeof address !== "number")
+    return `"${typed}" is not an IPv4 address of ${segment.name}; write it whole or its last part, such as .2.`;
+  draft.put("interface", {
+    id: ids(),
+    device,
+    port: null,
+    segment: segmentId,
+    line: null,
+    name: segment.name,
+    mac: null,
+    addresses4: [address],
+    addresses6: [],
+    relayTo: null,
+    translates: "asUsual",
+  });
   return null;
 }
 
 /** Takes a leg away; a segment that used it as its gateway has none then, and a device that asked from it asks as usual. */
 export function removeLeg({ draft }: Pick<Bench, "draft">, id: string): void {
-  for (const segment of draft.all("segment")) if (segment.gatewayInterface === id) draft.patch("segment", segment.id, { gatewayInterface: null });
-  for (const device of draft.all("device")) if (device.asksFrom === id) draft.patch("device", device.id, { asksFrom: null });
+  for (const segment of draft.all("segment"))
+    if (segment.gatewayInterface === id) draft.patch("segment", segment.id, { gatewayInterface: null });
+  for (const device of draft.all("device"))
+    if (device.asksFrom === id) draft.patch("device", device.id, { asksFrom: null });
   draft.remove("interface", id);
 }

@@ -9,7 +9,8 @@ export function movePool({ draft }: Bench, segmentId: string, first: number, las
   if (prefix === undefined || scope === undefined) return `${segment.name} has no pool to move.`;
   const ends = [addressAt(prefix, first), addressAt(prefix, last)];
   const [from, to] = ends;
-  if (from === null || from === undefined || to === null || to === undefined || first > last) return `A pool of ${segment.name} has to lie inside its subnet, first address before last.`;
+  if (from === null || from === undefined || to === null || to === undefined || first > last)
+    return `A pool of ${segment.name} has to lie inside its subnet, first address before last.`;
   const pool: AddressRange = { first: from, last: to };
   draft.patch("scope", scope.id, { pools: [pool, ...scope.pools.slice(1)] });
   return null;

@@ -4,4 +4,5 @@ import type { Refusal } from "./planner";
 import { renumber } from "./renumber";
 
 /** Moves one subnet of a segment with everything in it. */
-export const moveSegmentTo = (draft: Draft, segment: string, from: Prefix4, to: Prefix4): Refusal => renumber(draft, [{ segment, from, to }]);
+export const moveSegmentTo = (draft: Draft, segment: string, from: Prefix4, to: Prefix4): Refusal =>
+  renumber(draft, [{ segment, from, to }]);

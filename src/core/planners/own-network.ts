@@ -13,15 +13,24 @@ export function readLength(text: string, family: Family): Read<number | null> {
   if (text === "") return readAs(null);
   const value = prefixLengthOf(text, family);
   if (value !== null && value > 0) return readAs(value);
-  return notRead(family === 4 ? `"${text}" is no mask; write /25 or 255.255.255.128, or leave it empty.` : `"${text}" is no prefix length; write /64, or leave it empty.`);
+  return notRead(
+    family === 4
+      ? `"${text}" is no mask; write /25 or 255.255.255.128, or leave it empty.`
+      : `"${text}" is no prefix length; write /64, or leave it empty.`,
+  );
 }
 
 /** A router's address as typed; null for an empty text. */
 export function readRouter(text: string, family: Family): Read<Address | null> {
   const read = readAddresses(text, 1);
   const [address] = read.value ?? [];
-  if (read.refusal === null && (address === undefined || familyOf(address) === family)) return readAs(address ?? null);
-  return notRead(family === 4 ? `"${text}" is not one IPv4 address such as 10.24.20.1; write it, or leave it empty.` : `"${text}" is not one IPv6 address such as fe80::1; write it, or leave it empty.`);
+  if (read.refusal === null && (address === undefined || familyOf(address) === family))
+    return readAs(address ?? null);
+  return notRead(
+    family === 4
+      ? `"${text}" is not one IPv4 address such as 10.24.20.1; write it, or leave it empty.`
+      : `"${text}" is not one IPv6 address such as fe80::1; write it, or leave it empty.`,
+  );
 }
 
 export const OWN_FIELDS = ["length4", "gateway4", "length6", "gateway6", "dns"] as const;
@@ -34,16 +43,29 @@ const addressText = (address: Address | null): string => (address === null ? "" 
 
 /** A host's own mask, gateway or name servers as they can be typed in again; empty where its segment's hold. */
 export const ownFieldText = (host: Host, field: OwnField): string =>
-  field === "dns" ? addressesText(host.dns) : field in LENGTHS ? lengthText(host[field] as number | null) : addressText(host[field] as Address | null);
+  field === "dns"
+    ? addressesText(host.dns)
+    : field in LENGTHS
+      ? lengthText(host[field] as number | null)
+      : addressText(host[field] as Address | null);
 
 /** The same for a line's mask, next hop and name servers. */
 export const outsideFieldText = (line: Line, field: OutsideField): string =>
-  field === "dns" ? addressesText(line.dns) : field in LENGTHS ? lengthText(line[field] as number | null) : addressText(line[field] as Address | null);
+  field === "dns"
+    ? addressesText(line.dns)
+    : field in LENGTHS
+      ? lengthText(line[field] as number | null)
+      : addressText(line[field] as Address | null);
 
 /** What was typed for one of these fields, ready to be patched; a sentence when it can't be read. */
 function readField(field: OwnField | OutsideField, text: string): Read<object> {
   const family = field.endsWith("4") ? 4 : 6;
-  const read = field === "dns" ? readAddresses(text, 8) : field in LENGTHS ? readLength(text, family) : readRouter(text, family);
+  const read =
+    field === "dns"
+      ? readAddresses(text, 8)
+      : field in LENGTHS
+        ? readLength(text, family)
+        : readRouter(text, family);
   return read.refusal === null ? readAs({ [field]: read.value }) : read;
 }
 
@@ -51,12 +73,20 @@ function readField(field: OwnField | OutsideField, text: string): Read<object> {
 export function followEntered(draft: Draft, old: Ipv4, address: Ipv4): void {
   for (const host of draft.all("host")) {
     if (host.gateway4 !== old && !host.dns.includes(old)) continue;
-    draft.patch("host", host.id, { gateway4: host.gateway4 === old ? address : host.gateway4, dns: host.dns.map((one) => (one === old ? address : one)) });
+    draft.patch("host", host.id, {
+      gateway4: host.gateway4 === old ? address : host.gateway4,
+      dns: host.dns.map((one) => (one === old ? address : one)),
+    });
   }
 }
 
 /** Writes what is entered on a static device and differs from its segment: mask, gateway, name servers. */
-export function setOwnNetwork({ draft }: Pick<Bench, "draft">, id: string, field: OwnField, typed: string): Refusal {
+export function setOwnNetwork(
+  { draft }: Pick<Bench, "draft">,
+  id: string,
+  field: OwnField,
+  typed: string,
+): Refusal {
   const read = readField(field, typed.trim());
   if (read.refusal !== null) return read.refusal;
   draft.patch("host", id, read.value);
@@ -64,7 +94,12 @@ export function setOwnNetwork({ draft }: Pick<Bench, "draft">, id: string, field
 }
 
 /** Writes what the provider has told of a line: mask, next hop, name servers. */
-export function setOutside({ draft }: Pick<Bench, "draft">, id: string, field: OutsideField, typed: string): Refusal {
+export function setOutside(
+  { draft }: Pick<Bench, "draft">,
+  id: string,
+  field: OutsideField,
+  typed: string,
+): Refusal {
   const read = readField(field, typed.trim());
   if (read.refusal !== null) return read.refusal;
   draft.patch("line", id, read.value);

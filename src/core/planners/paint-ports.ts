@@ -19,15 +19,48 @@ const UPLINK: Port["guards"] = { ...NO_GUARDS, loopGuard: true, arpTrust: true }
 /** The fields a role sets: always consistent (untagged is the PVID, or neither), with the guards that suit it. */
 export function fieldsOf(role: PortRole): Partial<Port> {
   switch (role.role) {
-    case "access": return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [], admit: "all", guards: EDGE };
-    case "dataVoice": return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [role.voice], admit: "all", guards: { ...EDGE, macLimit: PHONE_AND_PC } };
-    case "trunk": return {
-      enabled: true, pvid: role.untagged, untagged: role.untagged === null ? [] : [role.untagged],
-      tagged: role.tagged.filter((vid) => vid !== role.untagged).sort((a, b) => a - b), admit: role.untagged === null ? "tagged" : "all", guards: UPLINK,
-    };
-    case "park": { const vid = role.vid ?? null; return { enabled: false, pvid: vid, untagged: vid === null ? [] : [vid], tagged: [], admit: "all", guards: NO_GUARDS }; }
-    case "wayBack": return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [], admit: "untagged", guards: { ...EDGE, macLimit: null } };
-    case "undecided": return { enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", guards: NO_GUARDS };
+    case "access":
+      return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [], admit: "all", guards: EDGE };
+    case "dataVoice":
+      return {
+        enabled: true,
+        pvid: role.vid,
+        untagged: [role.vid],
+        tagged: [role.voice],
+        admit: "all",
+        guards: { ...EDGE, macLimit: PHONE_AND_PC },
+      };
+    case "trunk":
+      return {
+        enabled: true,
+        pvid: role.untagged,
+        untagged: role.untagged === null ? [] : [role.untagged],
+        tagged: role.tagged.filter((vid) => vid !== role.untagged).sort((a, b) => a - b),
+        admit: role.untagged === null ? "tagged" : "all",
+        guards: UPLINK,
+      };
+    case "park": {
+      const vid = role.vid ?? null;
+      return {
+        enabled: false,
+        pvid: vid,
+        untagged: vid === null ? [] : [vid],
+        tagged: [],
+        admit: "all",
+        guards: NO_GUARDS,
+      };
+    }
+    case "wayBack":
+      return {
+        enabled: true,
+        pvid: role.vid,
+        untagged: [role.vid],
+        tagged: [],
+        admit: "untagged",
+        guards: { ...EDGE, macLimit: null },
+      };
+    case "undecided":
+      return { enabled: true, pvid: null, untagged: [], tagged: [], admit: "all", guards: NO_GUARDS };
   }
 }
 
@@ -38,7 +71,12 @@ function classOf({ enabled, untagged, tagged }: Port): "access" | "trunk" | "non
 }
 
 const CLASS_OF: Readonly<Record<PortRole["role"], ReturnType<typeof classOf>>> = {
-  access: "access", dataVoice: "access", wayBack: "access", trunk: "trunk", park: "none", undecided: "none",
+  access: "access",
+  dataVoice: "access",
+  wayBack: "access",
+  trunk: "trunk",
+  park: "none",
+  undecided: "none",
 };
 
 /**
@@ -50,7 +88,13 @@ function guardsAfter(port: Port, role: PortRole): Port["guards"] {
   const usual = fieldsOf(role).guards ?? NO_GUARDS;
   if (will === "none") return { ...usual, profile: port.guards.profile };
   const { profile, restrictedRole, signIn, dhcpTrust, arpTrust } = port.guards;
-  if (was !== will) return { ...usual, profile, restrictedRole, ...(will === "access" ? { signIn } : { dhcpTrust, arpTrust: usual.arpTrust || arpTrust }) };
+  if (was !== will)
+    return {
+      ...usual,
+      profile,
+      restrictedRole,
+      ...(will === "access" ? { signIn } : { dhcpTrust, arpTrust: usual.arpTrust || arpTrust }),
+    };
   return { ...port.guards, macLimit: limitAfter(port, role, usual.macLimit) };
 }
 
@@ -58,7 +102,9 @@ function guardsAfter(port: Port, role: PortRole): Port["guards"] {
 function limitAfter({ tagged, guards }: Port, { role }: PortRole, usual: number | null): number | null {
   const usualBefore = tagged.length === 0 ? EDGE.macLimit : PHONE_AND_PC;
   if (role === "wayBack" || guards.macLimit === usualBefore) return usual;
-  return role === "dataVoice" && guards.macLimit !== null ? Math.max(guards.macLimit, PHONE_AND_PC) : guards.macLimit;
+  return role === "dataVoice" && guards.macLimit !== null
+    ? Math.max(guards.macLimit, PHONE_AND_PC)
+    : guards.macLimit;
 }
 
 export function paintPorts(draft: Draft, ports: readonly string[], role: PortRole): void {
@@ -69,9 +115,15 @@ export function paintPorts(draft: Draft, ports: readonly string[], role: PortRol
     const guards = guardsAfter(port, role);
     // More gear hangs there, with who knows how many devices behind it: the usual limit would shut them out.
     const isUsual = guards.macLimit === EDGE.macLimit || guards.macLimit === PHONE_AND_PC;
-    draft.patch("port", id, { ...fields, guards: cabled.has(id) && isUsual && port.guards.macLimit === null ? { ...guards, macLimit: null } : guards });
+    draft.patch("port", id, {
+      ...fields,
+      guards:
+        cabled.has(id) && isUsual && port.guards.macLimit === null ? { ...guards, macLimit: null } : guards,
+    });
   }
 }
 
-export const setAccess = (draft: Draft, ports: readonly string[], vid: Vid): void => paintPorts(draft, ports, { role: "access", vid });
-export const parkPorts = (draft: Draft, ports: readonly string[]): void => paintPorts(draft, ports, { role: "park" });
+export const setAccess = (draft: Draft, ports: readonly string[], vid: Vid): void =>
+  paintPorts(draft, ports, { role: "access", vid });
+export const parkPorts = (draft: Draft, ports: readonly string[]): void =>
+  paintPorts(draft, ports, { role: "park" });

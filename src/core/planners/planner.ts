@@ -4,15 +4,24 @@ import { Draft, entityFault, type ChangeBatch, type PlanIndex } from "../plan";
 export type IdSource = () => string;
 
 /** What an edit needs: the draft it writes into, look-ups over the plan as it was, and new ids. */
-export interface Bench { readonly draft: Draft; readonly index: PlanIndex; readonly ids: IdSource }
+export interface Bench {
+  readonly draft: Draft;
+  readonly index: PlanIndex;
+  readonly ids: IdSource;
+}
 
 /** A sentence that says what is wrong and what to do; null when the edit was written. */
 export type Refusal = string | null;
 
 /** Runs an edit and gives its batch, or the sentence why not: the edit's own, or the schema's about what it wrote. */
 export function plan(
-  index: PlanIndex, ids: IdSource, meant: { readonly planner: string; readonly summary: string; readonly args: unknown }, edit: (bench: Bench) => Refusal | void,
-): { readonly batch: ChangeBatch; readonly refusal: null } | { readonly batch: null; readonly refusal: string } {
+  index: PlanIndex,
+  ids: IdSource,
+  meant: { readonly planner: string; readonly summary: string; readonly args: unknown },
+  edit: (bench: Bench) => Refusal | void,
+):
+  | { readonly batch: ChangeBatch; readonly refusal: null }
+  | { readonly batch: null; readonly refusal: string } {
   const draft = new Draft(index.plan);
   const refusal = edit({ draft, index, ids }) ?? null;
   if (refusal !== null) return { batch: null, refusal };
@@ -23,4 +32,3 @@ export function plan(
   }
   return { batch: { id: ids(), ...meant, summary: meant.summary.slice(0, 120), changes }, refusal: null };
 }
-

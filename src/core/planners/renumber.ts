@@ -1,15 +1,38 @@
-import { containsAddress, containsPrefix, formatAddress, formatPrefix, inRange, offsetIn, parseAddress, step, usableRange, type Address, type AddressRange, type Ipv4, type Ipv6, type Prefix } from "../address";
+import {
+  containsAddress,
+  containsPrefix,
+  formatAddress,
+  formatPrefix,
+  inRange,
+  offsetIn,
+  parseAddress,
+  step,
+  usableRange,
+  type Address,
+  type AddressRange,
+  type Ipv4,
+  type Ipv6,
+  type Prefix,
+} from "../address";
 import { ascending } from "../kernel";
 import type { Draft, ProbeQuestion, Route, Scope } from "../plan";
 import type { Refusal } from "./planner";
 
 /** One subnet of a segment that goes elsewhere; both of one family. */
-export interface Move { readonly segment: string; readonly from: Prefix; readonly to: Prefix }
+export interface Move {
+  readonly segment: string;
+  readonly from: Prefix;
+  readonly to: Prefix;
+}
 
 /** The same offset in the new subnet; null where it has no such usable address. */
 function moved({ from, to }: Move, address: Address): Address | null {
   const there = step<Address>(to.network, offsetIn(from, address));
-  return there !== null && containsAddress(to, there) && (to.length <= from.length || inRange(usableRange(to), there)) ? there : null;
+  return there !== null &&
+    containsAddress(to, there) &&
+    (to.length <= from.length || inRange(usableRange(to), there))
+    ? there
+    : null;
 }
 
 /** The ends of a range in the new subnet; what does not fit there is cut off, null when nothing is left. */
@@ -25,7 +48,9 @@ class MovesByAddress {
   readonly #sorted: readonly Move[];
 
   constructor(moves: readonly Move[]) {
-    this.#sorted = [...moves].sort((a, b) => a.from.family - b.from.family || ascending(a.from.network, b.from.network));
+    this.#sorted = [...moves].sort(
+      (a, b) => a.from.family - b.from.family || ascending(a.from.network, b.from.network),
+    );
   }
 
   of(address: Address): Move | undefined {
@@ -36,7 +61,8 @@ class MovesByAddress {
       if (move === undefined) return undefined;
       if (containsAddress(move.from, address)) return move;
       const family = typeof address === "number" ? 4 : 6;
-      if (move.from.family < family || (move.from.family === family && move.from.network < address)) low = middle + 1;
+      if (move.from.family < family || (move.from.family === family && move.from.network < address))
+        low = middle + 1;
       else high = middle - 1;
     }
     return undefined;
@@ -44,16 +70,19 @@ class MovesByAddress {
 
   follow<A extends Address>(address: A): A {
     const move = this.of(address);
-    return ((move === undefined ? address : (moved(move, address) ?? address)) as A);
+    return (move === undefined ? address : (moved(move, address) ?? address)) as A;
   }
 }
 
 /** An option's value with every address in it that moves. */
 function followedText(moves: MovesByAddress, text: string): string {
-  return text.split(/([\s,;]+)/).map((part) => {
-    const address = parseAddress(part);
-    return address === null ? part : formatAddress(moves.follow(address));
-  }).join("");
+  return text
+    .split(/([\s,;]+)/)
+    .map((part) => {
+      const address = parseAddress(part);
+      return address === null ? part : formatAddress(moves.follow(address));
+    })
+    .join("");
 }
 
 /**
@@ -71,28 +100,48 @@ export function renumber(draft: Draft, moves: readonly Move[]): Refusal {
   }
   const elsewhere = new MovesByAddress(moves);
   const moveOf = (segment: string | null, address: Address): Move | undefined =>
-    segment === null ? undefined : bySegment.get(segment)?.find((move) => containsAddress(move.from, address));
+    segment === null
+      ? undefined
+      : bySegment.get(segment)?.find((move) => containsAddress(move.from, address));
   let refusal: Refusal = null;
   const own = <A extends Address>(segment: string | null, name: string, address: A): A => {
     const move = moveOf(segment, address);
     if (move === undefined) return address;
     const there = moved(move, address);
-    refusal ??= there === null ? `${name} has ${formatAddress(address)}, and ${formatPrefix(move.to)} has no such place; move that address first or choose a larger subnet.` : null;
+    refusal ??=
+      there === null
+        ? `${name} has ${formatAddress(address)}, and ${formatPrefix(move.to)} has no such place; move that address first or choose a larger subnet.`
+        : null;
     return (there ?? address) as A;
   };
   for (const leg of draft.all("interface")) {
-    const addresses4 = leg.addresses4.map((a: Ipv4) => own(leg.segment, draft.get("device", leg.device)?.name ?? leg.name, a));
-    const addresses6 = leg.addresses6.map((a: Ipv6) => own(leg.segment, draft.get("device", leg.device)?.name ?? leg.name, a));
+    const addresses4 = leg.addresses4.map((a: Ipv4) =>
+      own(leg.segment, draft.get("device", leg.device)?.name ?? leg.name, a),
+    );
+    const addresses6 = leg.addresses6.map((a: Ipv6) =>
+      own(leg.segment, draft.get("device", leg.device)?.name ?? leg.name, a),
+    );
     const relayTo = leg.relayTo === null ? null : elsewhere.follow(leg.relayTo);
-    const same = relayTo === leg.relayTo && addresses4.every((a, i) => a === leg.addresses4[i]) && addresses6.every((a, i) => a === leg.addresses6[i]);
+    const same =
+      relayTo === leg.relayTo &&
+      addresses4.every((a, i) => a === leg.addresses4[i]) &&
+      addresses6.every((a, i) => a === leg.addresses6[i]);
     if (!same) draft.put("interface", { ...leg, addresses4, addresses6, relayTo });
   }
   for (const host of draft.all("host")) {
     const ipv4 = host.ipv4 === null ? null : own(host.segment, host.name, host.ipv4);
     const ipv6 = host.ipv6 === null ? null : own(host.segment, host.name, host.ipv6);
-    const [gateway4, gateway6] = [host.gateway4 === null ? null : elsewhere.follow(host.gateway4), host.gateway6 === null ? null : elsewhere.follow(host.gateway6)];
+    const [gateway4, gateway6] = [
+      host.gateway4 === null ? null : elsewhere.follow(host.gateway4),
+      host.gateway6 === null ? null : elsewhere.follow(host.gateway6),
+    ];
     const dns = host.dns.map((a) => elsewhere.follow(a));
-    const same = ipv4 === host.ipv4 && ipv6 === host.ipv6 && gateway4 === host.gateway4 && gateway6 === host.gateway6 && dns.every((a, i) => a === host.dns[i]);
+    const same =
+      ipv4 === host.ipv4 &&
+      ipv6 === host.ipv6 &&
+      gateway4 === host.gateway4 &&
+      gateway6 === host.gateway6 &&
+      dns.every((a, i) => a === host.dns[i]);
     if (!same) draft.put("host", { ...host, ipv4, ipv6, gateway4, gateway6, dns });
   }
   if (refusal !== null) return refusal;
@@ -102,10 +151,29 @@ export function renumber(draft: Draft, moves: readonly Move[]): Refusal {
   }
   for (const segment of draft.all("segment")) {
     const mine = bySegment.get(segment.id) ?? [];
-    const to = <P extends Prefix>(prefix: P): P => (mine.find((m) => m.from.family === prefix.family && m.from.network === prefix.network && m.from.length === prefix.length)?.to ?? prefix) as P;
-    const [dns, time] = [segment.dns.map((a) => elsewhere.follow(a)), segment.time.map((a) => elsewhere.follow(a))];
-    const concerned = mine.length > 0 || dns.some((a, i) => a !== segment.dns[i]) || time.some((a, i) => a !== segment.time[i]);
-    if (concerned) draft.put("segment", { ...segment, prefixes4: segment.prefixes4.map(to), prefixes6: segment.prefixes6.map(to), dns, time });
+    const to = <P extends Prefix>(prefix: P): P =>
+      (mine.find(
+        (m) =>
+          m.from.family === prefix.family &&
+          m.from.network === prefix.network &&
+          m.from.length === prefix.length,
+      )?.to ?? prefix) as P;
+    const [dns, time] = [
+      segment.dns.map((a) => elsewhere.follow(a)),
+      segment.time.map((a) => elsewhere.follow(a)),
+    ];
+    const concerned =
+      mine.length > 0 ||
+      dns.some((a, i) => a !== segment.dns[i]) ||
+      time.some((a, i) => a !== segment.time[i]);
+    if (concerned)
+      draft.put("segment", {
+        ...segment,
+        prefixes4: segment.prefixes4.map(to),
+        prefixes6: segment.prefixes6.map(to),
+        dns,
+        time,
+      });
   }
   for (const device of draft.all("device")) {
     const routes = device.routes.map((route) => movedRoute(route, moves, elsewhere));
@@ -117,15 +185,21 @@ export function renumber(draft: Draft, moves: readonly Move[]): Refusal {
   }
   const site = draft.get("site", draft.plan.site.id);
   const servers = site?.conventions.dnsServers.map((a) => elsewhere.follow(a)) ?? [];
-  if (site !== undefined && servers.some((a, i) => a !== site.conventions.dnsServers[i])) draft.put("site", { ...site, conventions: { ...site.conventions, dnsServers: servers } });
+  if (site !== undefined && servers.some((a, i) => a !== site.conventions.dnsServers[i]))
+    draft.put("site", { ...site, conventions: { ...site.conventions, dnsServers: servers } });
   return null;
 }
 
 /** A route to a subnet that moves, or to a part of one, follows it; so does the router that it leads by. */
 function movedRoute(route: Route, moves: readonly Move[], elsewhere: MovesByAddress): Route {
   const move = moves.find(({ from }) => containsPrefix(from, route.prefix));
-  const network = move === undefined ? null : step<Address>(move.to.network, offsetIn(move.from, route.prefix.network));
-  const fits = move !== undefined && network !== null && route.prefix.length >= move.to.length && containsAddress(move.to, network);
+  const network =
+    move === undefined ? null : step<Address>(move.to.network, offsetIn(move.from, route.prefix.network));
+  const fits =
+    move !== undefined &&
+    network !== null &&
+    route.prefix.length >= move.to.length &&
+    containsAddress(move.to, network);
   const isWhole = move !== undefined && move.from.length === route.prefix.length;
   const prefix = isWhole ? move.to : fits ? ({ ...route.prefix, network } as Prefix) : route.prefix;
   const via = elsewhere.follow(route.via);
@@ -142,17 +216,33 @@ function movedQuestion(question: ProbeQuestion, elsewhere: MovesByAddress): Prob
   if (as.as !== "typed") return question;
   const address = elsewhere.follow(as.address);
   const gateway = as.gateway === null ? null : elsewhere.follow(as.gateway);
-  return address === as.address && gateway === as.gateway ? question : { ...question, as: { ...as, address, gateway } };
+  return address === as.address && gateway === as.gateway
+    ? question
+    : { ...question, as: { ...as, address, gateway } };
 }
 
-function movedScope(scope: Scope, elsewhere: MovesByAddress, moveOf: (address: Address) => Move | undefined): Scope {
+function movedScope(
+  scope: Scope,
+  elsewhere: MovesByAddress,
+  moveOf: (address: Address) => Move | undefined,
+): Scope {
   const range = (one: AddressRange): AddressRange[] => {
     const move = moveOf(one.first) ?? moveOf(one.last);
     const there = move === undefined ? one : movedRange(move, one);
     return there === null ? [] : [there];
   };
-  const options = scope.options.map((option) => ({ ...option, value: followedText(elsewhere, option.value) }));
-  const touched = [...scope.pools, ...scope.exclusions].some((one) => moveOf(one.first) !== undefined || moveOf(one.last) !== undefined);
+  const options = scope.options.map((option) => ({
+    ...option,
+    value: followedText(elsewhere, option.value),
+  }));
+  const touched = [...scope.pools, ...scope.exclusions].some(
+    (one) => moveOf(one.first) !== undefined || moveOf(one.last) !== undefined,
+  );
   if (!touched && options.every((option, i) => option.value === scope.options[i]?.value)) return scope;
-  return { ...scope, pools: scope.pools.flatMap(range), exclusions: scope.exclusions.flatMap(range), options };
+  return {
+    ...scope,
+    pools: scope.pools.flatMap(range),
+    exclusions: scope.exclusions.flatMap(range),
+    options,
+  };
 }

@@ -7,9 +7,14 @@ const MOST = 61_440;
 const USUAL = 32_768;
 
 /** Which spanning tree a device runs. */
-export function setTreeKind({ draft }: Pick<Bench, "draft">, id: string, kind: Device["tree"]["kind"]): Refusal {
+export function setTreeKind(
+  { draft }: Pick<Bench, "draft">,
+  id: string,
+  kind: Device["tree"]["kind"],
+): Refusal {
   const device = draft.need("device", id);
-  if (kind !== "none" && !device.abilities.trees.includes(kind)) return `${device.name} is not known to have that tree; tick it under "What its software can do" first.`;
+  if (kind !== "none" && !device.abilities.trees.includes(kind))
+    return `${device.name} is not known to have that tree; tick it under "What its software can do" first.`;
   draft.patch("device", id, { tree: { ...device.tree, kind } });
   return null;
 }
@@ -18,7 +23,8 @@ export function setTreeKind({ draft }: Pick<Bench, "draft">, id: string, kind: D
 export function setTreePriority({ draft }: Pick<Bench, "draft">, id: string, typed: string): Refusal {
   const text = typed.trim().replace(/[, ]/g, "");
   const priority = /^\d{1,5}$/.test(text) ? Number(text) : null;
-  if (priority === null || priority > MOST || priority % STEP !== 0) return `"${typed.trim()}" is no bridge priority; write 0 to ${MOST} in steps of ${STEP}, such as ${STEP} for the root.`;
+  if (priority === null || priority > MOST || priority % STEP !== 0)
+    return `"${typed.trim()}" is no bridge priority; write 0 to ${MOST} in steps of ${STEP}, such as ${STEP} for the root.`;
   draft.patch("device", id, { tree: { ...draft.need("device", id).tree, priority } });
   return null;
 }
@@ -29,8 +35,16 @@ export function chooseRoot({ draft }: Pick<Bench, "draft">, root: string, second
   if (first.tree.kind === "none") return `${first.name} runs no spanning tree; choose its kind first.`;
   if (second === root) return "Root and second root are two devices.";
   for (const device of draft.all("device")) {
-    const wanted = device.id === root ? STEP : device.id === second ? 2 * STEP : device.tree.priority <= 2 * STEP ? USUAL : device.tree.priority;
-    if (device.tree.priority !== wanted) draft.patch("device", device.id, { tree: { ...device.tree, priority: wanted } });
+    const wanted =
+      device.id === root
+        ? STEP
+        : device.id === second
+          ? 2 * STEP
+          : device.tree.priority <= 2 * STEP
+            ? USUAL
+            : device.tree.priority;
+    if (device.tree.priority !== wanted)
+      draft.patch("device", device.id, { tree: { ...device.tree, priority: wanted } });
   }
   return null;
 }

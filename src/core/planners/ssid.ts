@@ -11,17 +11,24 @@ export function addSsid({ draft, ids }: Bench, segment: string, text: string): R
   if (name === "" || name.length > LONGEST) return "A wireless name has 1 to 32 characters.";
   const target = draft.get("segment", segment);
   if (target === undefined) return "Choose the segment that the name leads into.";
-  if (draft.all("ssid").some((ssid) => ssid.name === name)) return `There is a wireless name ${name} already; one name leads into one segment.`;
+  if (draft.all("ssid").some((ssid) => ssid.name === name))
+    return `There is a wireless name ${name} already; one name leads into one segment.`;
   draft.put("ssid", { ...BLANK_SSID, id: ids(), name, segment, isolation: target.purpose === "guests" });
   return null;
 }
 
 /** Changes a wireless name; the schema holds what else is wrong with it. */
-export function editSsid({ draft }: Pick<Bench, "draft">, id: string, fields: Partial<Omit<Ssid, "id">>): Refusal {
+export function editSsid(
+  { draft }: Pick<Bench, "draft">,
+  id: string,
+  fields: Partial<Omit<Ssid, "id">>,
+): Refusal {
   const before = draft.need("ssid", id);
   const name = fields.name?.trim();
-  if (name !== undefined && (name === "" || name.length > LONGEST)) return "A wireless name has 1 to 32 characters.";
-  if (fields.bands !== undefined && fields.bands.length === 0) return `${before.name} is offered in one band at least.`;
+  if (name !== undefined && (name === "" || name.length > LONGEST))
+    return "A wireless name has 1 to 32 characters.";
+  if (fields.bands !== undefined && fields.bands.length === 0)
+    return `${before.name} is offered in one band at least.`;
   draft.put("ssid", { ...before, ...fields, name: name ?? before.name });
   return null;
 }
@@ -29,7 +36,8 @@ export function editSsid({ draft }: Pick<Bench, "draft">, id: string, fields: Pa
 /** Removes a wireless name; who was on it is left unplaced. */
 export function removeSsid(draft: Draft, id: string): void {
   for (const host of draft.all("host")) {
-    if (host.attachment.at === "ssid" && host.attachment.ssid === id) draft.patch("host", host.id, { attachment: { at: "unplaced" } });
+    if (host.attachment.at === "ssid" && host.attachment.ssid === id)
+      draft.patch("host", host.id, { attachment: { at: "unplaced" } });
   }
   forget(draft, new Set([id]));
   draft.remove("ssid", id);
@@ -46,20 +54,35 @@ export function setNameSchool({ draft, ids }: Bench, school: "one" | "each"): Re
   for (const ssid of draft.all("ssid")) {
     if (draft.get("ssid", ssid.id) === undefined) continue;
     if (school === "each" && ssid.at.length === 0) {
-      const own = points.filter((point) => point.domain === (draft.get("vlan", draft.need("segment", ssid.segment).vlan ?? "")?.domain ?? point.domain));
+      const own = points.filter(
+        (point) =>
+          point.domain ===
+          (draft.get("vlan", draft.need("segment", ssid.segment).vlan ?? "")?.domain ?? point.domain),
+      );
       for (const [i, point] of own.entries()) {
-        const name = fillPattern("{name} {place}", { name: ssid.name, place: point.place === "" ? point.name : point.place }).slice(0, LONGEST).trim();
-        if (draft.all("ssid").some((other) => (i > 0 || other.id !== ssid.id) && other.name === name)) return `Two access points would offer "${name}"; give them different places first.`;
+        const name = fillPattern("{name} {place}", {
+          name: ssid.name,
+          place: point.place === "" ? point.name : point.place,
+        })
+          .slice(0, LONGEST)
+          .trim();
+        if (draft.all("ssid").some((other) => (i > 0 || other.id !== ssid.id) && other.name === name))
+          return `Two access points would offer "${name}"; give them different places first.`;
         draft.put("ssid", { ...ssid, id: i === 0 ? ssid.id : ids(), name, at: [point.id] });
       }
     }
     if (school === "one" && ssid.at.length > 0) {
-      const others = draft.all("ssid").filter((other) => other.id !== ssid.id && other.segment === ssid.segment && other.at.length > 0);
+      const others = draft
+        .all("ssid")
+        .filter((other) => other.id !== ssid.id && other.segment === ssid.segment && other.at.length > 0);
       const place = draft.get("device", ssid.at[0] ?? "")?.place ?? "";
-      const name = place !== "" && ssid.name.endsWith(` ${place}`) ? ssid.name.slice(0, -place.length - 1) : ssid.name;
+      const name =
+        place !== "" && ssid.name.endsWith(` ${place}`) ? ssid.name.slice(0, -place.length - 1) : ssid.name;
       draft.put("ssid", { ...ssid, name, at: [] });
       for (const other of others) {
-        for (const host of draft.all("host")) if (host.attachment.at === "ssid" && host.attachment.ssid === other.id) draft.patch("host", host.id, { attachment: { ...host.attachment, ssid: ssid.id } });
+        for (const host of draft.all("host"))
+          if (host.attachment.at === "ssid" && host.attachment.ssid === other.id)
+            draft.patch("host", host.id, { attachment: { ...host.attachment, ssid: ssid.id } });
         forget(draft, new Set([other.id]));
         draft.remove("ssid", other.id);
       }

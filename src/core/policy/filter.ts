@@ -26,9 +26,13 @@ export interface FilterList {
 
 /** The rule's place in the list, or what decided instead of a rule. */
 export type DecidedBy = number | "default" | "established";
-export interface Judgement { readonly action: FilterAction; readonly by: DecidedBy }
+export interface Judgement {
+  readonly action: FilterAction;
+  readonly by: DecidedBy;
+}
 
-const within = (prefixes: readonly Prefix[] | null, address: Packet["src"]): boolean => prefixes === null || prefixes.some((prefix) => containsAddress(prefix, address));
+const within = (prefixes: readonly Prefix[] | null, address: Packet["src"]): boolean =>
+  prefixes === null || prefixes.some((prefix) => containsAddress(prefix, address));
 
 function matches(rule: FilterRule, from: Network, to: Network | "router", packet: Packet): boolean {
   if ((rule.to === "router") !== (to === "router")) return false;
@@ -36,14 +40,26 @@ function matches(rule: FilterRule, from: Network, to: Network | "router", packet
   if (rule.to !== "any" && rule.to !== to) return false;
   if (rule.protocol !== "any" && rule.protocol !== packet.protocol) return false;
   const port = packet.dport;
-  if (rule.ports !== null && (port === null || !rule.ports.some(([low, high]) => low <= port && port <= high))) return false;
+  if (
+    rule.ports !== null &&
+    (port === null || !rule.ports.some(([low, high]) => low <= port && port <= high))
+  )
+    return false;
   return within(rule.src, packet.src) && within(rule.dst, packet.dst);
 }
 
 /** What the list does with a packet that comes from one network and goes to another, or to the router itself: the first rule that matches decides. `answers` marks a packet of a conversation that was let through. */
-export function judge(list: FilterList, from: Network, to: Network | "router", packet: Packet, answers = false): Judgement {
+export function judge(
+  list: FilterList,
+  from: Network,
+  to: Network | "router",
+  packet: Packet,
+  answers = false,
+): Judgement {
   if (answers && list.established) return { action: "accept", by: "established" };
   const by = list.rules.findIndex((rule) => matches(rule, from, to, packet));
   const rule = list.rules[by];
-  return rule === undefined ? { action: to === "router" ? list.inputDefault : list.forwardDefault, by: "default" } : { action: rule.action, by };
+  return rule === undefined
+    ? { action: to === "router" ? list.inputDefault : list.forwardDefault, by: "default" }
+    : { action: rule.action, by };
 }

@@ -11,4 +11,11 @@ export interface Packet {
 }
 
 /** The packet that answers: addresses and ports the other way round. */
-export const answerTo = ({ family, protocol, src, dst, sport, dport }: Packet): Packet => ({ family, protocol, src: dst, dst: src, sport: dport, dport: sport });
+export const answerTo = ({ family, protocol, src, dst, sport, dport }: Packet): Packet => ({
+  family,
+  protocol,
+  src: dst,
+  dst: src,
+  sport: dport,
+  dport: sport,
+});

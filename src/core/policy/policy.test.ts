@@ -4,13 +4,37 @@ import { must } from "../kernel";
 import { applyChanges, Draft, PlanIndex, type Plan, type Service, type WallEnd } from "../plan";
 import { openDoor, setWall } from "../planners";
 import { testId } from "../testing/build-plan";
-import { decide, doorsInOrder, SERVICES, serviceText, wallBetween, wallCell, wallEnds, zonesInOrder, type Party } from ".";
+import {
+  decide,
+  doorsInOrder,
+  SERVICES,
+  serviceText,
+  wallBetween,
+  wallCell,
+  wallEnds,
+  zonesInOrder,
+  type Party,
+} from ".";
 
 const plan = fennelStreet();
 const index = PlanIndex.of(plan);
-const segment = (name: string) => must([...plan.segment.values()].find((s) => s.name === name), name);
-const zone = (name: string): WallEnd => ({ at: "zone", zone: must([...plan.zone.values()].find((z) => z.name === name), name).id });
-const service = (name: string): Service => must(SERVICES.find((s) => s.name === name), name);
+const segment = (name: string) =>
+  must(
+    [...plan.segment.values()].find((s) => s.name === name),
+    name,
+  );
+const zone = (name: string): WallEnd => ({
+  at: "zone",
+  zone: must(
+    [...plan.zone.values()].find((z) => z.name === name),
+    name,
+  ).id,
+});
+const service = (name: string): Service =>
+  must(
+    SERVICES.find((s) => s.name === name),
+    name,
+  );
 const edited = (on: Plan, edit: (draft: Draft) => void): PlanIndex => {
   const draft = new Draft(on);
   edit(draft);
@@ -22,12 +46,33 @@ const ids = () => testId("wall", `${(n += 1)}`);
 
 const decisions: readonly [string, Party, Party, string | null, boolean, RegExp][] = [
   ["one segment", segment("Staff"), segment("Staff"), "https", true, /nothing stands between/],
-  ["one zone that is open inside", segment("Staff"), segment("Phones"), "sip", true, /may talk to one another/],
-  ["a service with a door", segment("Staff"), segment("Servers"), "dns", true, /door for dns, files, https only\.$/],
+  [
+    "one zone that is open inside",
+    segment("Staff"),
+    segment("Phones"),
+    "sip",
+    true,
+    /may talk to one another/,
+  ],
+  [
+    "a service with a door",
+    segment("Staff"),
+    segment("Servers"),
+    "dns",
+    true,
+    /door for dns, files, https only\.$/,
+  ],
   ["a service without one", segment("Staff"), segment("Servers"), "ssh", false, /not for ssh/],
   ["anything at all through a door", segment("Staff"), segment("Servers"), null, true, /only/],
   ["a pair without a wall", segment("Guests"), segment("Servers"), "dns", false, /is closed/],
-  ["the way back of a door, as a new question", segment("Servers"), segment("Staff"), "dns", false, /is closed/],
+  [
+    "the way back of a door, as a new question",
+    segment("Servers"),
+    segment("Staff"),
+    "dns",
+    false,
+    /is closed/,
+  ],
   ["the internet when it is open", segment("Guests"), "internet", "https", true, /is open/],
   ["the internet for some services", segment("Cards"), "internet", "http", false, /not for http/],
   ["the gateway's pages from the kit", segment("Kit"), "gateway", "https", true, /is open/],
@@ -44,27 +89,57 @@ test.each(decisions)("%s", (_, from, to, name, passes, reason) => {
 test("a door lets through exactly what it lists: every port of the question inside, same protocol", () => {
   const port = fc.integer({ min: 1, max: 65535 });
   const range = fc.tuple(port, port).map(([a, b]): [number, number] => (a <= b ? [a, b] : [b, a]));
-  const anyService = fc.record({ name: fc.constant("x"), protocol: fc.constantFrom("tcp" as const, "udp" as const), ports: fc.array(range, { minLength: 1, maxLength: 3 }) });
-  fc.assert(fc.property(anyService, anyService, (offered, wanted) => {
-    const with_ = edited(plan, (draft) => setWall(draft, ids, zone("Visitors"), zone("Servers"), "services", [offered], ""));
-    const inside = offered.protocol === wanted.protocol && wanted.ports.every(([low, high]) => offered.ports.some(([a, b]) => a <= low && high <= b));
-    expect(decide(with_, segment("Guests"), segment("Servers"), wanted).passes).toBe(inside);
-  }), { numRuns: 60, seed: 61 });
+  const anyService = fc.record({
+    name: fc.constant("x"),
+    protocol: fc.constantFrom("tcp" as const, "udp" as const),
+    ports: fc.array(range, { minLength: 1, maxLength: 3 }),
+  });
+  fc.assert(
+    fc.property(anyService, anyService, (offered, wanted) => {
+      const with_ = edited(plan, (draft) =>
+        setWall(draft, ids, zone("Visitors"), zone("Servers"), "services", [offered], ""),
+      );
+      const inside =
+        offered.protocol === wanted.protocol &&
+        wanted.ports.every(([low, high]) => offered.ports.some(([a, b]) => a <= low && high <= b));
+      expect(decide(with_, segment("Guests"), segment("Servers"), wanted).passes).toBe(inside);
+    }),
+    { numRuns: 60, seed: 61 },
+  );
 });
 
 test("closing a pair takes its wall away; a door on an open wall changes nothing; one on a door adds to it", () => {
-  const closed = edited(plan, (draft) => setWall(draft, ids, zone("Practice"), zone("Servers"), "closed", [], ""));
+  const closed = edited(plan, (draft) =>
+    setWall(draft, ids, zone("Practice"), zone("Servers"), "closed", [], ""),
+  );
   expect(wallBetween(closed, zone("Practice"), zone("Servers"))).toBeNull();
   expect(closed.plan.wall.size).toBe(plan.wall.size - 1);
-  const open = edited(plan, (draft) => openDoor(draft, ids, zone("Practice"), { at: "internet" }, service("ssh")));
+  const open = edited(plan, (draft) =>
+    openDoor(draft, ids, zone("Practice"), { at: "internet" }, service("ssh")),
+  );
   expect(open.plan).toEqual(plan);
-  const more = edited(plan, (draft) => openDoor(draft, ids, zone("Practice"), zone("Servers"), service("ssh")));
-  expect(wallBetween(more, zone("Practice"), zone("Servers"))?.services.map((s) => s.name)).toEqual(["dns", "files", "https", "ssh"]);
+  const more = edited(plan, (draft) =>
+    openDoor(draft, ids, zone("Practice"), zone("Servers"), service("ssh")),
+  );
+  expect(wallBetween(more, zone("Practice"), zone("Servers"))?.services.map((s) => s.name)).toEqual([
+    "dns",
+    "files",
+    "https",
+    "ssh",
+  ]);
   expect(wallBetween(more, zone("Practice"), zone("Servers"))?.reason).toBe("records and names");
 });
 
 test("the grid has the internet first, the gateway last, zones by their VLAN IDs; its doors are the plan's walls", () => {
-  expect(zonesInOrder(index).map((z) => z.name)).toEqual(["Kit", "Practice", "Clinical", "Payment", "Servers", "Building", "Visitors"]);
+  expect(zonesInOrder(index).map((z) => z.name)).toEqual([
+    "Kit",
+    "Practice",
+    "Clinical",
+    "Payment",
+    "Servers",
+    "Building",
+    "Visitors",
+  ]);
   const ends = wallEnds(index);
   expect([ends[0], ends.at(-1), ends.length]).toEqual([{ at: "internet" }, { at: "gateway" }, 9]);
   expect(doorsInOrder(index)).toHaveLength(plan.wall.size);
@@ -72,6 +147,10 @@ test("the grid has the internet first, the gateway last, zones by their VLAN IDs
   expect(cells.filter((cell) => cell.kind === "inside")).toHaveLength(7);
   expect(cells.filter((cell) => cell.kind === "itself")).toHaveLength(2);
   expect(cells.filter((cell) => cell.kind === "wall" && cell.door !== "closed")).toHaveLength(plan.wall.size);
-  expect(wallCell(index, zone("Practice"), zone("Clinical"))).toEqual({ kind: "wall", door: "services", text: "dicom https" });
+  expect(wallCell(index, zone("Practice"), zone("Clinical"))).toEqual({
+    kind: "wall",
+    door: "services",
+    text: "dicom https",
+  });
   expect(serviceText(service("dicom"))).toBe("dicom, TCP 104 and 11112");
 });

@@ -1,6 +1,10 @@
 import type { Service } from "../plan";
 
-const service = (name: string, protocol: Service["protocol"], ...ports: [number, number][]): Service => ({ name, protocol, ports });
+const service = (name: string, protocol: Service["protocol"], ...ports: [number, number][]): Service => ({
+  name,
+  protocol,
+  ports,
+});
 const one = (port: number): [number, number] => [port, port];
 
 /** Services by their registered ports (IANA service name registry), offered when a door is opened. */

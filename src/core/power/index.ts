@@ -1,1 +1,10 @@
-export { classOfDevice, classOfHost, loadAt, POE_READS, poeStandard, powerBudget, type Load, type PowerBudget } from "./poe";
+export {
+  classOfDevice,
+  classOfHost,
+  loadAt,
+  POE_READS,
+  poeStandard,
+  powerBudget,
+  type Load,
+  type PowerBudget,
+} from "./poe";

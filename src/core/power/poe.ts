@@ -3,11 +3,22 @@ import { CATALOGUE, catalogueOf, portPowerMw } from "../survey/catalogue";
 
 /** A powered device's class of IEEE 802.3 section 145.2.8, 1 to 8; null when it takes no power over the cable. */
 const CLASSES: Readonly<Record<Exclude<PoeChoice, "asKind">, number | null>> = {
-  none: null, class1: 1, class2: 2, class3: 3, class4: 4, class5: 5, class6: 6, class7: 7, class8: 8,
+  none: null,
+  class1: 1,
+  class2: 2,
+  class3: 3,
+  class4: 4,
+  class5: 5,
+  class6: 6,
+  class7: 7,
+  class8: 8,
 };
 const USUAL_ACCESS_POINT = CATALOGUE.find((kind) => kind.role === "point")?.poeClass ?? null;
 
-interface Kinds { readonly byWord: ReadonlyMap<string, number | null>; readonly byBase: ReadonlyMap<Host["kind"], number | null> }
+interface Kinds {
+  readonly byWord: ReadonlyMap<string, number | null>;
+  readonly byBase: ReadonlyMap<Host["kind"], number | null>;
+}
 
 /** Classes by the survey's word and by kind; the site's own words first. */
 const KINDS: Derived<Kinds> = {
@@ -16,7 +27,8 @@ const KINDS: Derived<Kinds> = {
     const [byWord, byBase] = [new Map<string, number | null>(), new Map<Host["kind"], number | null>()];
     for (const kind of catalogueOf(plan)) {
       if (!byWord.has(kind.word)) byWord.set(kind.word, kind.poeClass);
-      if (!byBase.has(kind.base) && (kind.role === "host" || kind.role === "pair")) byBase.set(kind.base, kind.poeClass);
+      if (!byBase.has(kind.base) && (kind.role === "host" || kind.role === "pair"))
+        byBase.set(kind.base, kind.poeClass);
     }
     return { byWord, byBase };
   },
@@ -32,10 +44,17 @@ export function classOfHost(index: PlanIndex, host: Host): number | null {
 }
 
 export const classOfDevice = (device: Device): number | null =>
-  (device.poe !== "asKind" ? CLASSES[device.poe] : device.kind === "accessPoint" ? USUAL_ACCESS_POINT : null);
+  device.poe !== "asKind" ? CLASSES[device.poe] : device.kind === "accessPoint" ? USUAL_ACCESS_POINT : null;
 
 /** Something that takes power at a port. */
-export interface Load { readonly port: Port; readonly kind: "host" | "device"; readonly id: string; readonly name: string; readonly poeClass: number; readonly mw: number }
+export interface Load {
+  readonly port: Port;
+  readonly kind: "host" | "device";
+  readonly id: string;
+  readonly name: string;
+  readonly poeClass: number;
+  readonly mw: number;
+}
 
 /** What takes power at a port: the end device in it, or the gear at the far end of its cable. Null when nothing does. */
 export function loadAt(index: PlanIndex, port: Port): Load | null {
@@ -44,12 +63,19 @@ export function loadAt(index: PlanIndex, port: Port): Load | null {
     const device = index.plan.device.get(peer.device);
     const poeClass = device === undefined ? null : classOfDevice(device);
     // Two cables to one access point feed it once: by the first of its ports.
-    const feeds = device === undefined || poeClass === null ? undefined : index.portsOf(device.id).find((own) => index.linkAt(own.id) !== undefined);
-    return device === undefined || poeClass === null || feeds?.id !== peer.id ? null : { port, kind: "device", id: device.id, name: device.name, poeClass, mw: portPowerMw(poeClass) };
+    const feeds =
+      device === undefined || poeClass === null
+        ? undefined
+        : index.portsOf(device.id).find((own) => index.linkAt(own.id) !== undefined);
+    return device === undefined || poeClass === null || feeds?.id !== peer.id
+      ? null
+      : { port, kind: "device", id: device.id, name: device.name, poeClass, mw: portPowerMw(poeClass) };
   }
   const host = index.groups("hostsByPort").get(port.id)?.[0];
   const poeClass = host === undefined ? null : classOfHost(index, host);
-  return host === undefined || poeClass === null ? null : { port, kind: "host", id: host.id, name: host.name, poeClass, mw: portPowerMw(poeClass) };
+  return host === undefined || poeClass === null
+    ? null
+    : { port, kind: "host", id: host.id, name: host.name, poeClass, mw: portPowerMw(poeClass) };
 }
 
 /** What a device's ports have to give against what it can. */
@@ -65,8 +91,16 @@ export interface PowerBudget {
 
 /** The PSE budget of a device. A switch sets aside what the class allows, not what is drawn at the moment. */
 export function powerBudget(index: PlanIndex, device: Device): PowerBudget {
-  const loads = (index.groups("portsByDevice").get(device.id) ?? []).flatMap((port) => (port.poeMw === 0 || !port.enabled ? [] : (loadAt(index, port) ?? [])));
-  return { device, loads, neededMw: loads.reduce((sum, load) => sum + load.mw, 0), budgetMw: device.poeBudgetMw, oneLostMw: device.poeOneLostMw };
+  const loads = (index.groups("portsByDevice").get(device.id) ?? []).flatMap((port) =>
+    port.poeMw === 0 || !port.enabled ? [] : (loadAt(index, port) ?? []),
+  );
+  return {
+    device,
+    loads,
+    neededMw: loads.reduce((sum, load) => sum + load.mw, 0),
+    budgetMw: device.poeBudgetMw,
+    oneLostMw: device.poeOneLostMw,
+  };
 }
 
 /** The power standard of a port by what it gives, in the words of IEEE 802.3 (Types 1 to 4). */
@@ -78,4 +112,10 @@ export function poeStandard(poeMw: number): string {
 }
 
 /** Everything that takes power over its cable and can be told from the plan, by its id: which class. */
-export const POE_READS = ["host", "hostKind", "device", "port", "link"] as const satisfies Derived<unknown>["reads"];
+export const POE_READS = [
+  "host",
+  "hostKind",
+  "device",
+  "port",
+  "link",
+] as const satisfies Derived<unknown>["reads"];

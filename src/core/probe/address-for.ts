@@ -1,4 +1,11 @@
-import { containsAddress, familyOf, formatAddress, formatPrefix, type Address, type Family } from "../address";
+import {
+  containsAddress,
+  familyOf,
+  formatAddress,
+  formatPrefix,
+  type Address,
+  type Family,
+} from "../address";
 import { hostOutsideSubnet } from "../checks/pools";
 import type { Host, PlanIndex, ProbeAs, Segment } from "../plan";
 import { prefixesOf } from "../routing";
@@ -13,16 +20,47 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
   const { index, journey } = bench;
   const { host, segment } = started;
   if (as.as === "typed") {
-    journey.pass({ title: started.party.name, place: `${formatAddress(as.address)}/${as.length}`, says: "has its address typed in and asks nobody", why: as.gateway === null ? "It has no gateway." : `Its gateway is ${formatAddress(as.gateway)}.`, tag: undefined, subjects: [], device: null, ports: [] });
+    journey.pass({
+      title: started.party.name,
+      place: `${formatAddress(as.address)}/${as.length}`,
+      says: "has its address typed in and asks nobody",
+      why: as.gateway === null ? "It has no gateway." : `Its gateway is ${formatAddress(as.gateway)}.`,
+      tag: undefined,
+      subjects: [],
+      device: null,
+      ports: [],
+    });
     return ownLease(index, as.address, as.length, as.gateway);
   }
   const typed = host?.manner === "typed" ? (family === 4 ? host.ipv4 : host.ipv6) : null;
-  const home = host?.segment === null || host === null ? segment : (index.plan.segment.get(host.segment) ?? null);
+  const home =
+    host?.segment === null || host === null ? segment : (index.plan.segment.get(host.segment) ?? null);
   if (typed !== null && home !== null) {
-    journey.pass({ title: host?.name ?? "", place: "typed in", says: "has its address typed in and asks nobody", why: "", tag: undefined, subjects: [{ kind: "host", id: host?.id ?? "" }], device: null, ports: [] });
+    journey.pass({
+      title: host?.name ?? "",
+      place: "typed in",
+      says: "has its address typed in and asks nobody",
+      why: "",
+      tag: undefined,
+      subjects: [{ kind: "host", id: host?.id ?? "" }],
+      device: null,
+      ports: [],
+    });
     const outside = outsideItsSubnet(index, host, home, typed);
     if (outside !== null) {
-      journey.stop({ title: host?.name ?? "", place: formatAddress(typed), says: "has an address of another subnet", why: "", tag: undefined, subjects: outside.subjects, device: null, ports: [] }, outside);
+      journey.stop(
+        {
+          title: host?.name ?? "",
+          place: formatAddress(typed),
+          says: "has an address of another subnet",
+          why: "",
+          tag: undefined,
+          subjects: outside.subjects,
+          device: null,
+          ports: [],
+        },
+        outside,
+      );
       return null;
     }
     return typedLease(index, home, typed, host);
@@ -31,13 +69,31 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
 }
 
 /** A typed-in address that does not lie in the host's own segment: nobody there takes it for a neighbour. Null when it does. */
-export function outsideItsSubnet(index: PlanIndex, host: Host | null, segment: Segment, address: Address): Cause | null {
+export function outsideItsSubnet(
+  index: PlanIndex,
+  host: Host | null,
+  segment: Segment,
+  address: Address,
+): Cause | null {
   const prefixes = prefixesOf(segment, familyOf(address));
-  if (host === null || prefixes.length === 0 || prefixes.some((prefix) => containsAddress(prefix, address))) return null;
-  const [finding] = hostOutsideSubnet.run(index).filter((one) => one.subjects.some((subject) => subject.id === host.id));
-  return { sentence: `${formatAddress(address)} is typed into ${host.name} and lies outside ${segment.name} (${prefixes.map(formatPrefix).join(", ")}).`, subjects: [{ kind: "host", id: host.id }], repairs: finding === undefined ? [] : hostOutsideSubnet.repairs(finding, index) };
+  if (host === null || prefixes.length === 0 || prefixes.some((prefix) => containsAddress(prefix, address)))
+    return null;
+  const [finding] = hostOutsideSubnet
+    .run(index)
+    .filter((one) => one.subjects.some((subject) => subject.id === host.id));
+  return {
+    sentence: `${formatAddress(address)} is typed into ${host.name} and lies outside ${segment.name} (${prefixes.map(formatPrefix).join(", ")}).`,
+    subjects: [{ kind: "host", id: host.id }],
+    repairs: finding === undefined ? [] : hostOutsideSubnet.repairs(finding, index),
+  };
 }
 
 /** What somebody plugged in knows of its network, for those who answer it. */
-export const guestOf = (index: PlanIndex, { party }: Started, lease: Lease): Guest =>
-  ({ party, own: lease.own, gateway: lease.gateway, gatewayLeg: lease.gatewayLeg, segment: lease.segment === null ? null : (index.plan.segment.get(lease.segment) ?? null), leased: lease.leased });
+export const guestOf = (index: PlanIndex, { party }: Started, lease: Lease): Guest => ({
+  party,
+  own: lease.own,
+  gateway: lease.gateway,
+  gatewayLeg: lease.gatewayLeg,
+  segment: lease.segment === null ? null : (index.plan.segment.get(lease.segment) ?? null),
+  leased: lease.leased,
+});

@@ -8,14 +8,22 @@ import { macOf, partyOfLeg, type Hearing, type Party } from "./place";
 import type { Lease } from "./lease";
 import type { Started } from "./start";
 
-interface Advertiser { readonly leg: Interface; readonly segment: Segment; readonly party: Party; readonly hearing: Hearing }
+interface Advertiser {
+  readonly leg: Interface;
+  readonly segment: Segment;
+  readonly party: Party;
+  readonly hearing: Hearing;
+}
 
 /** The routers whose advertisements (RFC 4861 section 4.2) come to a client, nearest first. */
 function advertisersHeard(bench: ProbeBench, started: Started): Advertiser[] {
   const { index } = bench;
   return [...index.plan.segment.values()].flatMap((segment): Advertiser[] => {
     const leg = index.gatewayOf(segment);
-    const party = leg === undefined || segment.advertise === "none" || segment.prefixes6.length === 0 ? null : partyOfLeg(index, leg);
+    const party =
+      leg === undefined || segment.advertise === "none" || segment.prefixes6.length === 0
+        ? null
+        : partyOfLeg(index, leg);
     const hearing = party === null ? null : bench.hears(party.place, started.party.place);
     return leg === undefined || party === null || hearing === null ? [] : [{ leg, segment, party, hearing }];
   });
@@ -34,35 +42,120 @@ export function takeAdvertised(bench: ProbeBench, started: Started): Lease | nul
   const [prefix] = segment.prefixes6;
   const router = linkLocal(macOf(leg));
   passTo(bench, bench.flood(found.party.place), found.hearing);
-  bench.say({ what: "router solicitation", from: party.mac, to: null, flood: bench.flood(party.place), reached: null, content: { kind: "advertisement", asks: true, src: linkLocal(party.mac), mac: party.mac, prefix: null, length: 0, managed: false, selfMade: false } });
-  bench.say({ what: "router advertisement", from: found.party.mac, to: null, flood: bench.flood(found.party.place), reached: null, content: { kind: "advertisement", asks: false, src: router, mac: found.party.mac, prefix: prefix?.network ?? null, length: prefix?.length ?? 64, managed: segment.advertise === "stateful", selfMade: segment.advertise !== "stateful" } });
+  bench.say({
+    what: "router solicitation",
+    from: party.mac,
+    to: null,
+    flood: bench.flood(party.place),
+    reached: null,
+    content: {
+      kind: "advertisement",
+      asks: true,
+      src: linkLocal(party.mac),
+      mac: party.mac,
+      prefix: null,
+      length: 0,
+      managed: false,
+      selfMade: false,
+    },
+  });
+  bench.say({
+    what: "router advertisement",
+    from: found.party.mac,
+    to: null,
+    flood: bench.flood(found.party.place),
+    reached: null,
+    content: {
+      kind: "advertisement",
+      asks: false,
+      src: router,
+      mac: found.party.mac,
+      prefix: prefix?.network ?? null,
+      length: prefix?.length ?? 64,
+      managed: segment.advertise === "stateful",
+      selfMade: segment.advertise !== "stateful",
+    },
+  });
   const subjects = [{ kind: "segment" as const, id: segment.id }];
-  const also = other === undefined ? "" : ` ${nameOf(index, "device", other.leg.device)} advertises here, too.`;
-  journey.pass({ title: nameOf(index, "device", leg.device), place: formatAddress(router), says: `advertises ${prefix === undefined ? "itself" : `${formatAddress(prefix.network)}/${prefix.length}`}`, why: `Clients take its link-local address for their gateway.${also}`, tag: undefined, subjects, device: leg.device, ports: [] });
-  const address = segment.advertise === "stateful" ? givenAddress(bench, started, segment) : prefix === undefined ? null : selfMadeAddress(prefix, party.mac);
+  const also =
+    other === undefined ? "" : ` ${nameOf(index, "device", other.leg.device)} advertises here, too.`;
+  journey.pass({
+    title: nameOf(index, "device", leg.device),
+    place: formatAddress(router),
+    says: `advertises ${prefix === undefined ? "itself" : `${formatAddress(prefix.network)}/${prefix.length}`}`,
+    why: `Clients take its link-local address for their gateway.${also}`,
+    tag: undefined,
+    subjects,
+    device: leg.device,
+    ports: [],
+  });
+  const address =
+    segment.advertise === "stateful"
+      ? givenAddress(bench, started, segment)
+      : prefix === undefined
+        ? null
+        : selfMadeAddress(prefix, party.mac);
   if (address === null) {
     const says = segment.advertise === "stateful" ? "nobody gives it an address" : "no address can be made";
-    const sentence = segment.advertise === "stateful" ? `${segment.name} tells its clients to ask for an IPv6 address, and no IPv6 scope answers.` : `${segment.name} advertises a /${prefix?.length ?? 0}; a client makes itself an address in a /64 only.`;
-    journey.stop({ title: segment.name, place: "IPv6", says, why: "", tag: undefined, subjects, device: null, ports: [] },
-      { sentence, subjects, repairs: segment.advertise === "stateful" ? [advertise(segment, "slaac")] : [] });
+    const sentence =
+      segment.advertise === "stateful"
+        ? `${segment.name} tells its clients to ask for an IPv6 address, and no IPv6 scope answers.`
+        : `${segment.name} advertises a /${prefix?.length ?? 0}; a client makes itself an address in a /64 only.`;
+    journey.stop(
+      {
+        title: segment.name,
+        place: "IPv6",
+        says,
+        why: "",
+        tag: undefined,
+        subjects,
+        device: null,
+        ports: [],
+      },
+      { sentence, subjects, repairs: segment.advertise === "stateful" ? [advertise(segment, "slaac")] : [] },
+    );
     return null;
   }
-  return { address, mask: `/${prefix?.length ?? 64}`, own: segment.prefixes6, gateway: router, gatewayLeg: leg, dns: segment.dns.filter((one) => typeof one === "bigint"), leaseSeconds: null, server: nameOf(index, "device", leg.device), segment: segment.id, free: null, leased: segment.advertise === "stateful", turnedAt: null };
+  return {
+    address,
+    mask: `/${prefix?.length ?? 64}`,
+    own: segment.prefixes6,
+    gateway: router,
+    gatewayLeg: leg,
+    dns: segment.dns.filter((one) => typeof one === "bigint"),
+    leaseSeconds: null,
+    server: nameOf(index, "device", leg.device),
+    segment: segment.id,
+    free: null,
+    leased: segment.advertise === "stateful",
+    turnedAt: null,
+  };
 }
 
-const advertise = (segment: Segment, how: Segment["advertise"]): Repair =>
-  ({ label: `Let clients of ${segment.name} make their own address`, planner: "set-advertise", args: { segment: segment.id, advertise: how }, edit: (draft) => draft.patch("segment", segment.id, { advertise: how }) });
+const advertise = (segment: Segment, how: Segment["advertise"]): Repair => ({
+  label: `Let clients of ${segment.name} make their own address`,
+  planner: "set-advertise",
+  args: { segment: segment.id, advertise: how },
+  edit: (draft) => draft.patch("segment", segment.id, { advertise: how }),
+});
 
 function givenAddress(bench: ProbeBench, started: Started, segment: Segment): Address | null {
   const { index } = bench;
-  const answer = whoAnswers(index, bench.flood(started.party.place)).find(({ scope }) => scope.family === 6 && scope.segment === segment.id);
-  return answer === undefined ? null : (offerTo(index, answer.scope, started.host?.mac ?? started.party.mac)?.address ?? null);
+  const answer = whoAnswers(index, bench.flood(started.party.place)).find(
+    ({ scope }) => scope.family === 6 && scope.segment === segment.id,
+  );
+  return answer === undefined
+    ? null
+    : (offerTo(index, answer.scope, started.host?.mac ?? started.party.mac)?.address ?? null);
 }
 
 /** Nobody advertises: only the link-local address is left. */
 function noAdvertisement(bench: ProbeBench, started: Started): void {
   const { index, journey } = bench;
-  const segment = (started.host?.segment === null || started.host === null ? undefined : index.plan.segment.get(started.host.segment)) ?? started.segment;
+  const segment =
+    (started.host?.segment === null || started.host === null
+      ? undefined
+      : index.plan.segment.get(started.host.segment)) ?? started.segment;
   const leg = segment === null ? undefined : index.gatewayOf(segment);
   const party = leg === undefined ? null : partyOfLeg(index, leg);
   if (segment !== null && party !== null && segment.advertise !== "none" && segment.prefixes6.length > 0) {
@@ -71,6 +164,24 @@ function noAdvertisement(bench: ProbeBench, started: Started): void {
   }
   const subjects = segment === null ? [] : [{ kind: "segment" as const, id: segment.id }];
   const name = segment?.name ?? `VLAN ${started.vid}`;
-  journey.stop({ title: name, place: "IPv6", says: "no router advertises", why: "Without an advertisement a client has its link-local address and no gateway.", tag: undefined, subjects, device: null, ports: [] },
-    { sentence: segment !== null && segment.prefixes6.length === 0 ? `${name} has no IPv6 subnet, so nothing is advertised there.` : `Nobody advertises a router in ${name}.`, subjects, repairs: segment === null || segment.prefixes6.length === 0 ? [] : [advertise(segment, "slaac")] });
+  journey.stop(
+    {
+      title: name,
+      place: "IPv6",
+      says: "no router advertises",
+      why: "Without an advertisement a client has its link-local address and no gateway.",
+      tag: undefined,
+      subjects,
+      device: null,
+      ports: [],
+    },
+    {
+      sentence:
+        segment !== null && segment.prefixes6.length === 0
+          ? `${name} has no IPv6 subnet, so nothing is advertised there.`
+          : `Nobody advertises a router in ${name}.`,
+      subjects,
+      repairs: segment === null || segment.prefixes6.length === 0 ? [] : [advertise(segment, "slaac")],
+    },
+  );
 }

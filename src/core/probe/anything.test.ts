@@ -10,58 +10,116 @@ import { asClient, probe, type Outcome } from ".";
 let made = 0;
 const ids = () => testId("probe", `${(made += 1)}`);
 const ask = (plan: Plan, question: ProbeQuestion): Outcome => probe(PlanIndex.of(plan), question, ids);
-const named = <T extends { readonly name: string }>(all: ReadonlyMap<string, T>, name: string): T => must([...all.values()].find((one) => one.name === name), name);
+const named = <T extends { readonly name: string }>(all: ReadonlyMap<string, T>, name: string): T =>
+  must(
+    [...all.values()].find((one) => one.name === name),
+    name,
+  );
 const office = fennelStreet();
 const pc = named(office.host, "PC Consult 1");
-const edited = (plan: Plan, edit: (draft: Draft) => void) => donePlan(afterEdit(plan, ({ draft }) => edit(draft)));
+const edited = (plan: Plan, edit: (draft: Draft) => void) =>
+  donePlan(afterEdit(plan, ({ draft }) => edit(draft)));
 
 describe("by anything", () => {
   const staff = must(office.segment.get(pc.segment ?? ""), "its segment");
-  const out = (services: Service[]) => edited(office, (draft) => {
-    for (const wall of draft.all("wall")) if (wall.from.at === "zone" && wall.from.zone === staff.zone && wall.to.at === "internet") draft.patch("wall", wall.id, { door: services.length > 0 ? "services" : "closed", services });
-  });
+  const out = (services: Service[]) =>
+    edited(office, (draft) => {
+      for (const wall of draft.all("wall"))
+        if (wall.from.at === "zone" && wall.from.zone === staff.zone && wall.to.at === "internet")
+          draft.patch("wall", wall.id, { door: services.length > 0 ? "services" : "closed", services });
+    });
   const dns: Service = { name: "dns", protocol: "udp", ports: [[53, 53]] };
   const echo: Service = { name: "echo", protocol: "icmp", ports: [] };
   const web: Service = { name: "https", protocol: "tcp", ports: [[443, 443]] };
   const internet = asClient({ at: "host", host: pc.id }, { to: "internet", service: null });
 
-  test.each<[string, Service[], boolean]>([["names and echoes alone", [dns, echo], false], ["nothing", [], false], ["pages last in the list", [dns, web], true], ["pages", [web], true]])("a wall that lets out %s", (_, services, passes) => {
+  test.each<[string, Service[], boolean]>([
+    ["names and echoes alone", [dns, echo], false],
+    ["nothing", [], false],
+    ["pages last in the list", [dns, web], true],
+    ["pages", [web], true],
+  ])("a wall that lets out %s", (_, services, passes) => {
     const { cause } = ask(out(services), internet);
     expect(cause === null).toBe(passes);
   });
   test("a door for something of its own counts as something", () => {
-    expect(ask(out([dns, { name: "mail", protocol: "tcp", ports: [[993, 993]] }]), internet).cause).toBeNull();
+    expect(
+      ask(out([dns, { name: "mail", protocol: "tcp", ports: [[993, 993]] }]), internet).cause,
+    ).toBeNull();
   });
 });
 
 describe("from outside", () => {
   const house = lockkeepersHouse();
   const line = named(house.line, "Fibre line");
-  const host = must([...house.host.values()].find((one) => one.manner !== "dynamic" && one.ipv4 !== null), "a host with an address");
-  const forwarded = donePlan(afterEdit(house, ({ draft, ids: next }) => { draft.put("forward", { id: next(), name: "Pages", line: line.id, protocol: "tcp", ports: [8443, 8443], host: host.id, toPort: 443, hairpin: false }); }));
+  const host = must(
+    [...house.host.values()].find((one) => one.manner !== "dynamic" && one.ipv4 !== null),
+    "a host with an address",
+  );
+  const forwarded = donePlan(
+    afterEdit(house, ({ draft, ids: next }) => {
+      draft.put("forward", {
+        id: next(),
+        name: "Pages",
+        line: line.id,
+        protocol: "tcp",
+        ports: [8443, 8443],
+        host: host.id,
+        toPort: 443,
+        hairpin: false,
+      });
+    }),
+  );
   const pages = named(forwarded.forward, "Pages");
 
   test("a line that gets its address by a login has one that can be asked, noted or not", () => {
-    expect([line.addressing, [...house.interface.values()].filter((leg) => leg.line === line.id).flatMap((leg) => leg.addresses4)]).toEqual(["login", expect.anything()]);
-    const bare = edited(forwarded, (draft) => { for (const leg of draft.all("interface")) if (leg.line === line.id) draft.patch("interface", leg.id, { addresses4: [] }); });
+    expect([
+      line.addressing,
+      [...house.interface.values()].filter((leg) => leg.line === line.id).flatMap((leg) => leg.addresses4),
+    ]).toEqual(["login", expect.anything()]);
+    const bare = edited(forwarded, (draft) => {
+      for (const leg of draft.all("interface"))
+        if (leg.line === line.id) draft.patch("interface", leg.id, { addresses4: [] });
+    });
     for (const plan of [forwarded, bare]) {
-      expect(ask(plan, { ...asClient({ at: "internet", line: line.id }, { to: "forward", forward: pages.id }) })).toMatchObject({ cause: null, delivered: true });
+      expect(
+        ask(plan, { ...asClient({ at: "internet", line: line.id }, { to: "forward", forward: pages.id }) }),
+      ).toMatchObject({ cause: null, delivered: true });
     }
     const fixed = edited(bare, (draft) => draft.patch("line", line.id, { addressing: "fixed" }));
-    expect(ask(fixed, asClient({ at: "internet", line: line.id }, { to: "forward", forward: pages.id })).cause?.sentence).toMatch(/has no outside IPv4 address in the plan/);
+    expect(
+      ask(fixed, asClient({ at: "internet", line: line.id }, { to: "forward", forward: pages.id })).cause
+        ?.sentence,
+    ).toMatch(/has no outside IPv4 address in the plan/);
   });
 
   test("by IPv6 the cause and the repair are those of IPv6: an address, then a door, never a forward", () => {
-    const question: ProbeQuestion = { from: { at: "internet", line: line.id }, as: { as: "client" }, mac: null, family: 6, goal: { to: "host", host: host.id, service: null } };
-    expect(ask(house, question).cause).toMatchObject({ sentence: expect.stringMatching(/has no IPv6 address in the plan/), repairs: [] });
+    const question: ProbeQuestion = {
+      from: { at: "internet", line: line.id },
+      as: { as: "client" },
+      mac: null,
+      family: 6,
+      goal: { to: "host", host: host.id, service: null },
+    };
+    expect(ask(house, question).cause).toMatchObject({
+      sentence: expect.stringMatching(/has no IPv6 address in the plan/),
+      repairs: [],
+    });
     const segment = must(house.segment.get(host.segment ?? ""), "its segment");
     const six = edited(house, (draft) => {
       const [prefix] = segment.prefixes6;
       const base = prefix === undefined ? "fd24:5a10:3c01:99::" : null;
-      draft.patch("host", host.id, { ipv6: must(parseAddress(base === null ? "fd24:5a10:3c01:99::10" : `${base}10`), "an address") as never });
+      draft.patch("host", host.id, {
+        ipv6: must(
+          parseAddress(base === null ? "fd24:5a10:3c01:99::10" : `${base}10`),
+          "an address",
+        ) as never,
+      });
     });
     const outcome = ask(six, question);
-    expect(outcome.cause?.repairs.map(({ label }) => label).filter((label) => /forward/i.test(label))).toEqual([]);
+    expect(
+      outcome.cause?.repairs.map(({ label }) => label).filter((label) => /forward/i.test(label)),
+    ).toEqual([]);
     expect(outcome.cause?.sentence).not.toMatch(/Nothing is forwarded/);
   });
 });

@@ -13,7 +13,9 @@ function inEarshot(bench: ProbeBench, { party }: Started): { host: Host; passing
   const { index } = bench;
   const flood = bench.flood(party.place);
   // What hangs on the port itself is unplugged for this.
-  const replaced = new Set(party.place.at === "inside" ? [] : index.hostsAt(party.place.port).map((host) => host.id));
+  const replaced = new Set(
+    party.place.at === "inside" ? [] : index.hostsAt(party.place.port).map((host) => host.id),
+  );
   return [...index.plan.host.values()].flatMap((host) => {
     const other = host.id === party.host?.id || replaced.has(host.id) ? null : partyOfHost(index, host);
     const hearing = other === null ? null : bench.hears(party.place, other.place);
@@ -22,50 +24,102 @@ function inEarshot(bench: ProbeBench, { party }: Started): { host: Host; passing
 }
 
 /** What an attack comes to: whom it reaches, and the switch that stops the rest. */
-export interface Attack { readonly reached: readonly Host[]; readonly stopped: readonly Host[]; readonly by: Device | null }
+export interface Attack {
+  readonly reached: readonly Host[];
+  readonly stopped: readonly Host[];
+  readonly by: Device | null;
+}
 
-function split(bench: ProbeBench, started: Started, stops: (passings: readonly Passing[]) => Device | null): Attack {
+function split(
+  bench: ProbeBench,
+  started: Started,
+  stops: (passings: readonly Passing[]) => Device | null,
+): Attack {
   const [reached, stopped]: [Host[], Host[]] = [[], []];
   let by: Device | null = null;
   for (const { host, passings } of inEarshot(bench, started)) {
     const stop = stops(passings);
     if (stop === null) reached.push(host);
-    else { stopped.push(host); by ??= stop; }
+    else {
+      stopped.push(host);
+      by ??= stop;
+    }
   }
   return { reached, stopped, by };
 }
 
 /** The first switch on the way that takes answers of address servers from trusted ports only, and does not trust this one. */
 const snoops = (passings: readonly Passing[]): Device | null =>
-  passings.find(({ device, inPort, vid }) => (device.protections.snooping as readonly number[]).includes(vid) && inPort !== undefined && !inPort.guards.dhcpTrust)?.device ?? null;
+  passings.find(
+    ({ device, inPort, vid }) =>
+      (device.protections.snooping as readonly number[]).includes(vid) &&
+      inPort !== undefined &&
+      !inPort.guards.dhcpTrust,
+  )?.device ?? null;
 
 /** A false address server: whose questions it hears and who would take its answer. */
 export function actAsServer(bench: ProbeBench, started: Started): Attack {
   const attack = split(bench, started, snoops);
   const asking = attack.reached.filter((host) => host.manner !== "typed");
-  return tell(bench, started, { ...attack, reached: asking }, {
-    does: "answers as an address server", harm: (names) => `${names} would take its address and its gateway`, guard: "snoops, and does not trust the port it is at",
-    repair: (device, port, vid) => ({ label: `Let ${device.name} snoop in VLAN ${vid}`, planner: "set-snooping", args: { device: device.id, vid }, edit: (draft: Draft) => protect(draft, device, "snooping", vid) }),
-  });
+  return tell(
+    bench,
+    started,
+    { ...attack, reached: asking },
+    {
+      does: "answers as an address server",
+      harm: (names) => `${names} would take its address and its gateway`,
+      guard: "snoops, and does not trust the port it is at",
+      repair: (device, port, vid) => ({
+        label: `Let ${device.name} snoop in VLAN ${vid}`,
+        planner: "set-snooping",
+        args: { device: device.id, vid },
+        edit: (draft: Draft) => protect(draft, device, "snooping", vid),
+      }),
+    },
+  );
 }
 
 /** Somebody who says that another's address is his: who would believe it. */
 export function actAsSpoofer(bench: ProbeBench, started: Started, address: Address): Attack {
   const claim = { address, mac: started.party.mac, host: null, leased: false };
-  const attack = split(bench, started, (passings) => (inspectionStops(bench, passings, claim) === null ? null : (passings.find(({ device, inPort, vid }) => inPort !== undefined && !inPort.guards.arpTrust && (device.protections.arpInspection as readonly number[]).includes(vid))?.device ?? null)));
+  const attack = split(bench, started, (passings) =>
+    inspectionStops(bench, passings, claim) === null
+      ? null
+      : (passings.find(
+          ({ device, inPort, vid }) =>
+            inPort !== undefined &&
+            !inPort.guards.arpTrust &&
+            (device.protections.arpInspection as readonly number[]).includes(vid),
+        )?.device ?? null),
+  );
   return tell(bench, started, attack, {
-    does: `says that ${formatAddress(address)} is its own`, harm: (names) => `${names} would send it what is for ${formatAddress(address)}`, guard: "inspects ARP and knows better",
-    repair: (device, port, vid) => ({ label: `Let ${device.name} inspect ARP in VLAN ${vid}`, planner: "set-inspection", args: { device: device.id, vid }, edit: (draft: Draft) => protect(draft, device, "arpInspection", vid) }),
+    does: `says that ${formatAddress(address)} is its own`,
+    harm: (names) => `${names} would send it what is for ${formatAddress(address)}`,
+    guard: "inspects ARP and knows better",
+    repair: (device, port, vid) => ({
+      label: `Let ${device.name} inspect ARP in VLAN ${vid}`,
+      planner: "set-inspection",
+      args: { device: device.id, vid },
+      edit: (draft: Draft) => protect(draft, device, "arpInspection", vid),
+    }),
   });
 }
 
 function protect(draft: Draft, device: Device, field: "snooping" | "arpInspection", vid: number): void {
   const number: Vid | null = asVid(vid);
   const own = draft.need("device", device.id).protections;
-  if (number !== null) draft.patch("device", device.id, { protections: { ...own, [field]: [...new Set([...own[field], number])].sort((a, b) => a - b) } });
+  if (number !== null)
+    draft.patch("device", device.id, {
+      protections: { ...own, [field]: [...new Set([...own[field], number])].sort((a, b) => a - b) },
+    });
 }
 
-interface Words { readonly does: string; readonly harm: (names: string) => string; readonly guard: string; readonly repair: (device: Device, port: Port, vid: number) => Repair }
+interface Words {
+  readonly does: string;
+  readonly harm: (names: string) => string;
+  readonly guard: string;
+  readonly repair: (device: Device, port: Port, vid: number) => Repair;
+}
 
 const NAMED = 3;
 
@@ -75,15 +129,53 @@ function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words:
   const port = party.place.at === "inside" ? undefined : index.plan.port.get(party.place.port);
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
   const subjects = attack.reached.slice(0, 8).map((host) => ({ kind: "host" as const, id: host.id }));
-  journey.pass({ title: party.name, place: `VLAN ${vid}`, says: words.does, why: `${counted(attack.reached.length + attack.stopped.length, "device", "devices")} of the register hear it there.`, tag: undefined, subjects: [], device: null, ports: [] });
+  journey.pass({
+    title: party.name,
+    place: `VLAN ${vid}`,
+    says: words.does,
+    why: `${counted(attack.reached.length + attack.stopped.length, "device", "devices")} of the register hear it there.`,
+    tag: undefined,
+    subjects: [],
+    device: null,
+    ports: [],
+  });
   if (attack.reached.length === 0) {
     const by = attack.by;
-    journey.stop({ title: by?.name ?? party.name, place: by === null ? `VLAN ${vid}` : "guard", says: by === null ? "nobody is there to be fooled" : "drops it", why: by === null ? "" : `It ${words.guard}.`, tag: undefined, subjects: by === null ? [] : [{ kind: "device", id: by.id }], device: by?.id ?? null, ports: [] },
-      { sentence: by === null ? `Nobody in VLAN ${vid} hears it.` : `${by.name} ${words.guard}: it is dropped, as it should be.`, subjects: by === null ? [] : [{ kind: "device", id: by.id }], repairs: [] });
+    journey.stop(
+      {
+        title: by?.name ?? party.name,
+        place: by === null ? `VLAN ${vid}` : "guard",
+        says: by === null ? "nobody is there to be fooled" : "drops it",
+        why: by === null ? "" : `It ${words.guard}.`,
+        tag: undefined,
+        subjects: by === null ? [] : [{ kind: "device", id: by.id }],
+        device: by?.id ?? null,
+        ports: [],
+      },
+      {
+        sentence:
+          by === null
+            ? `Nobody in VLAN ${vid} hears it.`
+            : `${by.name} ${words.guard}: it is dropped, as it should be.`,
+        subjects: by === null ? [] : [{ kind: "device", id: by.id }],
+        repairs: [],
+      },
+    );
     return attack;
   }
-  const names = listed(attack.reached.slice(0, NAMED).map((host) => host.name)) + (attack.reached.length > NAMED ? ` and ${attack.reached.length - NAMED} more` : "");
-  journey.pass({ title: names, place: `VLAN ${vid}`, says: attack.reached.length === 1 ? "believes it" : "believe it", why: `${words.harm(names)}.`, tag: undefined, subjects, device: null, ports: [] });
+  const names =
+    listed(attack.reached.slice(0, NAMED).map((host) => host.name)) +
+    (attack.reached.length > NAMED ? ` and ${attack.reached.length - NAMED} more` : "");
+  journey.pass({
+    title: names,
+    place: `VLAN ${vid}`,
+    says: attack.reached.length === 1 ? "believes it" : "believe it",
+    why: `${words.harm(names)}.`,
+    tag: undefined,
+    subjects,
+    device: null,
+    ports: [],
+  });
   if (device !== undefined && port !== undefined) journey.offer([words.repair(device, port, vid)]);
   return attack;
 }

@@ -9,7 +9,14 @@ import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } fro
 import { Journey } from "./step";
 
 /** Somebody who is plugged in for a probe, with what it knows of its network. */
-export interface Guest { readonly party: Party; readonly own: readonly Prefix[]; readonly gateway: Address | null; readonly gatewayLeg: Interface | null; readonly segment: Segment | null; readonly leased: boolean }
+export interface Guest {
+  readonly party: Party;
+  readonly own: readonly Prefix[];
+  readonly gateway: Address | null;
+  readonly gatewayLeg: Interface | null;
+  readonly segment: Segment | null;
+  readonly leased: boolean;
+}
 
 /** Where hosts of the register really are and which address they really have, whatever the register says of both. */
 export interface Reality {
@@ -34,7 +41,15 @@ export class ProbeBench {
   readonly #reality: Reality;
   #journey: Journey;
 
-  constructor(index: PlanIndex, ids: () => string, reality: Reality, shared: { readonly floods: Map<string, Flood>; readonly guests: Map<Address, Guest> } = { floods: new Map(), guests: new Map() }) {
+  constructor(
+    index: PlanIndex,
+    ids: () => string,
+    reality: Reality,
+    shared: { readonly floods: Map<string, Flood>; readonly guests: Map<Address, Guest> } = {
+      floods: new Map(),
+      guests: new Map(),
+    },
+  ) {
     this.index = index;
     this.#reality = reality;
     this.fabric = index.derived(FABRIC);
@@ -51,11 +66,17 @@ export class ProbeBench {
 
   /** Another bench on the same plan whose steps and messages nobody sees: for a question inside the question. */
   aside(): ProbeBench {
-    return new ProbeBench(this.index, this.ids, this.#reality, { floods: this.#floods, guests: this.#guests });
+    return new ProbeBench(this.index, this.ids, this.#reality, {
+      floods: this.#floods,
+      guests: this.#guests,
+    });
   }
 
   flood(place: Place): Flood {
-    const key = place.at === "inside" ? `${place.device} ${place.vid} ${place.port ?? ""}` : `${place.at} ${place.port} ${place.tag ?? ""} ${place.at === "cable" ? (place.host ?? "") : ""}`;
+    const key =
+      place.at === "inside"
+        ? `${place.device} ${place.vid} ${place.port ?? ""}`
+        : `${place.at} ${place.port} ${place.tag ?? ""} ${place.at === "cable" ? (place.host ?? "") : ""}`;
     const known = this.#floods.get(key);
     if (known !== undefined) return known;
     const made = flood(this.index, sourceOf(place));
@@ -113,11 +134,14 @@ export class ProbeBench {
     });
     if (entered.length > 0 || guest !== undefined) return [...entered, ...[guest ?? []].flat()];
     const family = familyOf(address);
-    const segment = [...index.plan.segment.values()].find((one) => prefixesOf(one, family).some((prefix) => containsAddress(prefix, address)));
+    const segment = [...index.plan.segment.values()].find((one) =>
+      prefixesOf(one, family).some((prefix) => containsAddress(prefix, address)),
+    );
     for (const scope of segment === undefined ? [] : index.scopesOf(segment.id)) {
       const host = scope.family === family ? leaseholder(index, scope, address) : undefined;
       const holder = host ?? (scope.family === family ? this.#visitorWith(scope, address) : undefined);
-      if (holder !== undefined && this.#answersFor(holder, address)) return [this.partyOf(holder) ?? []].flat();
+      if (holder !== undefined && this.#answersFor(holder, address))
+        return [this.partyOf(holder) ?? []].flat();
     }
     return [];
   }

@@ -12,19 +12,30 @@ import type { Cause } from "./step";
 /** Adds the steps of a frame's way to where it was heard. */
 export function passTo(bench: ProbeBench, flood: Flood, hearing: Hearing): void {
   if (!bench.showsFirst(flood, hearing)) return;
-  if (hearing.arrival >= 0) { passHops(bench.index, bench.journey, flood, hearing.arrival, undefined); return; }
+  if (hearing.arrival >= 0) {
+    passHops(bench.index, bench.journey, flood, hearing.arrival, undefined);
+    return;
+  }
   const emission = flood.emissions[hearing.emission];
-  if (emission !== undefined && emission.after >= 0) passHops(bench.index, bench.journey, flood, emission.after, bench.fabric.ports[emission.port]);
+  if (emission !== undefined && emission.after >= 0)
+    passHops(bench.index, bench.journey, flood, emission.after, bench.fabric.ports[emission.port]);
 }
 
 /** The port an end device is plugged into does not let it talk: off, shut by a guard, or dropping what it sends. Null when it does. */
-export function portRefuses(bench: ProbeBench, port: Port, tag: number | null, wanted: number | null, shut: boolean): Cause | null {
+export function portRefuses(
+  bench: ProbeBench,
+  port: Port,
+  tag: number | null,
+  wanted: number | null,
+  shut: boolean,
+): Cause | null {
   const { index } = bench;
   if (!port.enabled) return portOff(index, port);
   if (shut) return guardShuts(index, port);
   if (index.plan.device.get(port.device)?.bridging !== "vlan" || classify(port, tag) !== null) return null;
   return {
-    sentence: `${nameOf(index, "port", port.id)} drops the frame (${tagText(tag)}): ${dropReason(port, tag)}.`, subjects: [{ kind: "port", id: port.id }],
+    sentence: `${nameOf(index, "port", port.id)} drops the frame (${tagText(tag)}): ${dropReason(port, tag)}.`,
+    subjects: [{ kind: "port", id: port.id }],
     repairs: wanted === null ? [] : memberRepairs(index, port, tag, wanted),
   };
 }
@@ -35,7 +46,12 @@ export function memberRepairs(index: PlanIndex, port: Port, tag: number | null, 
   const number = asVid(wanted);
   if (number === null) return [];
   if (tag !== null) return mendArrival(index, port, wanted, wanted, name);
-  const access: Repair = { label: `Make ${nameOf(index, "port", port.id)} an access port in ${name}`, planner: "paint-access", args: { port: port.id, vid: wanted }, edit: (draft) => setAccess(draft, [port.id], number) };
+  const access: Repair = {
+    label: `Make ${nameOf(index, "port", port.id)} an access port in ${name}`,
+    planner: "paint-access",
+    args: { port: port.id, vid: wanted },
+    edit: (draft) => setAccess(draft, [port.id], number),
+  };
   return port.tagged.length === 0 ? [access] : [...mendArrival(index, port, null, wanted, name), access];
 }
 
@@ -44,15 +60,39 @@ export function explain(bench: ProbeBench, from: Party, to: Party): void {
   const { index, journey } = bench;
   const flood = bench.flood(from.place);
   const entry = entryOf(index, flood);
-  const start = entry === null
-    ? { device: deviceAt(index, from.place), port: undefined, tag: null, vid: vidOf(bench, from.place) }
-    : { device: entry.device, port: bench.fabric.ports[entry.port], tag: flood.emissions[flood.arrivals[0]?.emission ?? -1]?.tag ?? null, vid: entry.vid };
+  const start =
+    entry === null
+      ? { device: deviceAt(index, from.place), port: undefined, tag: null, vid: vidOf(bench, from.place) }
+      : {
+          device: entry.device,
+          port: bench.fabric.ports[entry.port],
+          tag: flood.emissions[flood.arrivals[0]?.emission ?? -1]?.tag ?? null,
+          vid: entry.vid,
+        };
   const goal = deviceAt(index, to.place);
   if (goal !== start.device && stopOnTheWay(bench, goal, start)) return;
   const last = lastPort(bench, to.place, start.vid);
   journey.stop(
-    { title: to.name, place: last === null ? `VLAN ${start.vid}` : nameOf(index, "port", last.port.id), says: "does not hear it", why: "", tag: undefined, subjects: [], device: to.leg?.device ?? null, ports: last === null ? [] : [last.port.id] },
-    last?.cause ?? { sentence: `${to.name} is not in VLAN ${start.vid}.`, subjects: to.leg === null ? (to.host === null ? [] : [{ kind: "host", id: to.host.id }]) : [{ kind: "interface", id: to.leg.id }], repairs: [] },
+    {
+      title: to.name,
+      place: last === null ? `VLAN ${start.vid}` : nameOf(index, "port", last.port.id),
+      says: "does not hear it",
+      why: "",
+      tag: undefined,
+      subjects: [],
+      device: to.leg?.device ?? null,
+      ports: last === null ? [] : [last.port.id],
+    },
+    last?.cause ?? {
+      sentence: `${to.name} is not in VLAN ${start.vid}.`,
+      subjects:
+        to.leg === null
+          ? to.host === null
+            ? []
+            : [{ kind: "host", id: to.host.id }]
+          : [{ kind: "interface", id: to.leg.id }],
+      repairs: [],
+    },
   );
 }
 
@@ -72,9 +112,22 @@ function lastPort(bench: ProbeBench, place: Place, vid: number): { port: Port; c
   if (!port.enabled) return { port, cause: portOff(index, port) };
   // The bridge port that faces it: its own, or the one at the other end of its cable when it hangs on gear without VLANs or is routed.
   const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(place.port) ?? -1] ?? -1];
-  const facing = wire?.bridgePorts.map((number) => fabric.ports[number]).find((one) => one !== undefined && egressTag(one, vid) !== place.tag) ?? port;
+  const facing =
+    wire?.bridgePorts
+      .map((number) => fabric.ports[number])
+      .find((one) => one !== undefined && egressTag(one, vid) !== place.tag) ?? port;
   const tag = egressTag(facing, vid);
   const name = vlanWords(index, facing.device, vid);
-  const says = tag === undefined ? `does not give ${name} to it` : `gives it ${name} ${tagText(tag)}, and it wants it ${tagText(place.tag)}`;
-  return { port: facing, cause: { sentence: `${nameOf(index, "port", facing.id)} ${says}.`, subjects: [{ kind: "port", id: facing.id }], repairs: memberRepairs(index, facing, place.tag, vid) } };
+  const says =
+    tag === undefined
+      ? `does not give ${name} to it`
+      : `gives it ${name} ${tagText(tag)}, and it wants it ${tagText(place.tag)}`;
+  return {
+    port: facing,
+    cause: {
+      sentence: `${nameOf(index, "port", facing.id)} ${says}.`,
+      subjects: [{ kind: "port", id: facing.id }],
+      repairs: memberRepairs(index, facing, place.tag, vid),
+    },
+  };
 }

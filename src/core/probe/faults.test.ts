@@ -10,11 +10,23 @@ const FAULTS = 1000;
 
 test(`of ${FAULTS} single faults planted in the three sites, a repair on offer mends what fails in at least 95 %, and the first cause is the faulty thing in at least 90 %`, () => {
   // What the sites lack on purpose is mended first, so that each fault is the only one.
-  const sites = [bramblewick(), fennelStreet(), lockkeepersHouse()].map((plan) => donePlan(afterEdit(plan, ({ draft, index }) => carryExactly(draft, index))));
+  const sites = [bramblewick(), fennelStreet(), lockkeepersHouse()].map((plan) =>
+    donePlan(afterEdit(plan, ({ draft, index }) => carryExactly(draft, index))),
+  );
   let made = 0;
-  const { planted, mended, blamed, kinds, missed } = judgeFaults(sites, FAULTS, dice(20_261_125), () => testId("repair", `${(made += 1)}`));
+  const { planted, mended, blamed, kinds, missed } = judgeFaults(sites, FAULTS, dice(20_261_125), () =>
+    testId("repair", `${(made += 1)}`),
+  );
   expect(planted).toBe(FAULTS);
   expect(kinds.size).toBeGreaterThan(Object.keys(PLANTS).length - 4);
-  expect({ enough: mended / FAULTS >= 0.95, mended, missed: mended / FAULTS >= 0.95 ? [] : missed }).toMatchObject({ enough: true });
-  expect({ enough: blamed / FAULTS >= 0.9, blamed, missed: blamed / FAULTS >= 0.9 ? [] : missed }).toMatchObject({ enough: true });
+  expect({
+    enough: mended / FAULTS >= 0.95,
+    mended,
+    missed: mended / FAULTS >= 0.95 ? [] : missed,
+  }).toMatchObject({ enough: true });
+  expect({
+    enough: blamed / FAULTS >= 0.9,
+    blamed,
+    missed: blamed / FAULTS >= 0.9 ? [] : missed,
+  }).toMatchObject({ enough: true });
 });

@@ -14,13 +14,35 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
   const { index } = bench;
   const { party } = started;
   const segment = lease.segment === null ? null : (index.plan.segment.get(lease.segment) ?? null);
-  const station: Station = { party, address: lease.address, leased: lease.leased, own: lease.own, gateway: lease.gateway, gatewayLeg: lease.gatewayLeg, segment };
+  const station: Station = {
+    party,
+    address: lease.address,
+    leased: lease.leased,
+    own: lease.own,
+    gateway: lease.gateway,
+    gatewayLeg: lease.gatewayLeg,
+    segment,
+  };
   const family = familyOf(lease.address);
   switch (goal.to) {
-    case "address": if (lease.server === "typed in" && lease.gateway !== null) askGateway(bench, station, lease.gateway); return;
-    case "internet": return exchangeWith(bench, station, OUTSIDE[family], goal.service ?? anything(bench, station, "internet"), null);
+    case "address":
+      if (lease.server === "typed in" && lease.gateway !== null) askGateway(bench, station, lease.gateway);
+      return;
+    case "internet":
+      return exchangeWith(
+        bench,
+        station,
+        OUTSIDE[family],
+        goal.service ?? anything(bench, station, "internet"),
+        null,
+      );
     case "gateway": {
-      const address = family === 4 ? lease.gateway : (lease.gatewayLeg === null ? lease.gateway : (addressesOf(lease.gatewayLeg, 6)[0] ?? lease.gateway));
+      const address =
+        family === 4
+          ? lease.gateway
+          : lease.gatewayLeg === null
+            ? lease.gateway
+            : (addressesOf(lease.gatewayLeg, 6)[0] ?? lease.gateway);
       if (address === null) return exchangeWith(bench, station, OUTSIDE[family], goal.service, null);
       return exchangeWith(bench, station, address, goal.service, null);
     }
@@ -28,7 +50,8 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
       const device = index.plan.device.get(goal.device);
       const address = device === undefined ? undefined : managementAddress(index, device, family);
       if (device === undefined) return;
-      if (address === undefined) return missing(bench, device.name, { kind: "device", id: device.id }, "has no address of its own");
+      if (address === undefined)
+        return missing(bench, device.name, { kind: "device", id: device.id }, "has no address of its own");
       return exchangeWith(bench, station, address, goal.service ?? PAGE, null);
     }
     case "host": {
@@ -36,33 +59,70 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
       if (host !== undefined) toHost(bench, station, host, goal.service);
       return;
     }
-    case "port": return toLaptop(bench, station, goal.port, goal.service);
+    case "port":
+      return toLaptop(bench, station, goal.port, goal.service);
     case "forward": {
       const forward = index.plan.forward.get(goal.forward);
-      const leg = forward === undefined ? undefined : [...index.plan.interface.values()].find((one) => one.line === forward.line);
+      const leg =
+        forward === undefined
+          ? undefined
+          : [...index.plan.interface.values()].find((one) => one.line === forward.line);
       const address = leg === undefined ? undefined : facingAddresses(index, leg, family)[0];
       if (forward === undefined) return;
-      if (address === undefined) return missing(bench, nameOf(index, "line", forward.line), { kind: "line", id: forward.line }, "has no outside address in the plan");
-      exchangeWith(bench, station, address, { name: forward.name.toLowerCase().replace(/[^a-z0-9 .-]/g, "-").slice(0, 24), protocol: forward.protocol, ports: [forward.ports] }, index.plan.host.get(forward.host) ?? null);
+      if (address === undefined)
+        return missing(
+          bench,
+          nameOf(index, "line", forward.line),
+          { kind: "line", id: forward.line },
+          "has no outside address in the plan",
+        );
+      exchangeWith(
+        bench,
+        station,
+        address,
+        {
+          name: forward.name
+            .toLowerCase()
+            .replace(/[^a-z0-9 .-]/g, "-")
+            .slice(0, 24),
+          protocol: forward.protocol,
+          ports: [forward.ports],
+        },
+        index.plan.host.get(forward.host) ?? null,
+      );
     }
   }
 }
 
 /** The management address of a device: of its leg in a management segment, else its first. */
 export function managementAddress(index: PlanIndex, device: Device, family: Family): Address | undefined {
-  const legs = [...index.interfacesOf(device.id)].filter((leg) => leg.line === null && addressesOf(leg, family).length > 0);
-  const managed = legs.find((leg) => leg.segment !== null && index.plan.segment.get(leg.segment)?.management === true) ?? legs[0];
+  const legs = [...index.interfacesOf(device.id)].filter(
+    (leg) => leg.line === null && addressesOf(leg, family).length > 0,
+  );
+  const managed =
+    legs.find((leg) => leg.segment !== null && index.plan.segment.get(leg.segment)?.management === true) ??
+    legs[0];
   return managed === undefined ? undefined : addressesOf(managed, family)[0];
 }
 
 const PAGE: Service = { name: "https", protocol: "tcp", ports: [[443, 443]] };
-const holds = ({ protocol, ports }: Service, port: number): boolean => protocol === "tcp" && (ports.length === 0 || ports.some(([low, high]) => low <= port && port <= high));
+const holds = ({ protocol, ports }: Service, port: number): boolean =>
+  protocol === "tcp" && (ports.length === 0 || ports.some(([low, high]) => low <= port && port <= high));
 /** Names, time and echoes help with everything and are nothing by themselves. */
-const isUse = ({ protocol, ports }: Service): boolean => protocol !== "icmp" && !ports.every(([low, high]) => low === high && (low === 53 || low === 123));
+const isUse = ({ protocol, ports }: Service): boolean =>
+  protocol !== "icmp" && !ports.every(([low, high]) => low === high && (low === 53 || low === 123));
 
 /** "Anything" as a person means it: a page opens; or, where the wall has doors and none for pages, what the first of them is for. */
 function anything(bench: ProbeBench, { segment }: Station, to: "internet" | string): Service {
-  const wall = segment === null ? undefined : [...bench.index.plan.wall.values()].find((one) => one.from.at === "zone" && one.from.zone === segment.zone && (to === "internet" ? one.to.at === "internet" : one.to.at === "zone" && one.to.zone === to));
+  const wall =
+    segment === null
+      ? undefined
+      : [...bench.index.plan.wall.values()].find(
+          (one) =>
+            one.from.at === "zone" &&
+            one.from.zone === segment.zone &&
+            (to === "internet" ? one.to.at === "internet" : one.to.at === "zone" && one.to.zone === to),
+        );
   if (wall?.door !== "services" || wall.services.some((service) => holds(service, 443))) return PAGE;
   return wall.services.find(isUse) ?? PAGE;
 }
@@ -71,20 +131,74 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
   const { index } = bench;
   const party = bench.partyOf(host);
   const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
-  if (segment === undefined) return missing(bench, host.name, { kind: "host", id: host.id }, "is in no segment, so there is no way to it");
+  if (segment === undefined)
+    return missing(
+      bench,
+      host.name,
+      { kind: "host", id: host.id },
+      "is in no segment, so there is no way to it",
+    );
   const address = hostAddress(bench, host, familyOf(station.address));
-  const outside = address === null || host.manner !== "typed" ? null : outsideItsSubnet(index, host, segment, address);
+  const outside =
+    address === null || host.manner !== "typed" ? null : outsideItsSubnet(index, host, segment, address);
   if (outside !== null) {
-    bench.journey.stop({ title: host.name, place: segment.name, says: "has an address of another subnet", why: "", tag: undefined, subjects: outside.subjects, device: null, ports: [] }, outside);
+    bench.journey.stop(
+      {
+        title: host.name,
+        place: segment.name,
+        says: "has an address of another subnet",
+        why: "",
+        tag: undefined,
+        subjects: outside.subjects,
+        device: null,
+        ports: [],
+      },
+      outside,
+    );
     return;
   }
-  if (address === null && host.manner !== "typed") return withoutAddress(bench, host, familyOf(station.address));
-  if (address === null) return missing(bench, host.name, { kind: "host", id: host.id }, `has no ${familyOf(station.address) === 4 ? "IPv4" : "IPv6"} address that the plan knows`);
+  if (address === null && host.manner !== "typed")
+    return withoutAddress(bench, host, familyOf(station.address));
+  if (address === null)
+    return missing(
+      bench,
+      host.name,
+      { kind: "host", id: host.id },
+      `has no ${familyOf(station.address) === 4 ? "IPv4" : "IPv6"} address that the plan knows`,
+    );
   if (party === null) return notLetIn(bench, host);
-  const isolated = station.party.place.at === "inside" && party.place.at === "inside" && station.party.place.ssid !== null && station.party.place.ssid === party.place.ssid ? index.plan.ssid.get(station.party.place.ssid) : undefined;
+  const isolated =
+    station.party.place.at === "inside" &&
+    party.place.at === "inside" &&
+    station.party.place.ssid !== null &&
+    station.party.place.ssid === party.place.ssid
+      ? index.plan.ssid.get(station.party.place.ssid)
+      : undefined;
   if (isolated?.isolation === true) {
-    bench.journey.stop({ title: isolated.name, place: "wireless", says: "keeps its stations apart", why: "Isolation is on for this name.", tag: undefined, subjects: [{ kind: "ssid", id: isolated.id }], device: null, ports: [] },
-      { sentence: `${isolated.name} keeps its stations apart: ${host.name} is on the same name.`, subjects: [{ kind: "ssid", id: isolated.id }], repairs: [{ label: `Let stations of ${isolated.name} reach one another`, planner: "edit-ssid", args: { ssid: isolated.id }, edit: (draft) => draft.patch("ssid", isolated.id, { isolation: false }) }] });
+    bench.journey.stop(
+      {
+        title: isolated.name,
+        place: "wireless",
+        says: "keeps its stations apart",
+        why: "Isolation is on for this name.",
+        tag: undefined,
+        subjects: [{ kind: "ssid", id: isolated.id }],
+        device: null,
+        ports: [],
+      },
+      {
+        sentence: `${isolated.name} keeps its stations apart: ${host.name} is on the same name.`,
+        subjects: [{ kind: "ssid", id: isolated.id }],
+        repairs: [
+          {
+            label: `Let stations of ${isolated.name} reach one another`,
+            planner: "edit-ssid",
+            args: { ssid: isolated.id },
+            edit: (draft) => draft.patch("ssid", isolated.id, { isolation: false }),
+          },
+        ],
+      },
+    );
     return;
   }
   exchangeWith(bench, station, address, service ?? anything(bench, station, segment.zone), host);
@@ -95,16 +209,46 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
   const { index } = bench;
   const aside = bench.aside();
   const family = familyOf(station.address);
-  const other = start(aside, { at: "port", port, tag: null }, madeMac("another laptop"), { behindPhone: false, asks: true, name: "Another laptop" });
+  const other = start(aside, { at: "port", port, tag: null }, madeMac("another laptop"), {
+    behindPhone: false,
+    asks: true,
+    name: "Another laptop",
+  });
   const lease = other === null ? null : addressFor(aside, other, { as: "client" }, family);
   if (other === null || lease === null) {
     const { cause } = aside.journey;
-    bench.journey.stop({ title: "Another laptop", place: nameOf(index, "port", port), says: "gets no address", why: cause?.sentence ?? "", tag: undefined, subjects: [{ kind: "port", id: port }], device: null, ports: [port] },
-      cause === null ? { sentence: "The other laptop gets no address.", subjects: [{ kind: "port", id: port }], repairs: [] } : { ...cause, sentence: `The other laptop gets no address: ${cause.sentence}` });
+    bench.journey.stop(
+      {
+        title: "Another laptop",
+        place: nameOf(index, "port", port),
+        says: "gets no address",
+        why: cause?.sentence ?? "",
+        tag: undefined,
+        subjects: [{ kind: "port", id: port }],
+        device: null,
+        ports: [port],
+      },
+      cause === null
+        ? {
+            sentence: "The other laptop gets no address.",
+            subjects: [{ kind: "port", id: port }],
+            repairs: [],
+          }
+        : { ...cause, sentence: `The other laptop gets no address: ${cause.sentence}` },
+    );
     return;
   }
   bench.welcome(lease.address, guestOf(index, other, lease));
-  exchangeWith(bench, station, lease.address, service ?? (lease.segment === null ? PAGE : anything(bench, station, index.plan.segment.get(lease.segment)?.zone ?? "")), null);
+  exchangeWith(
+    bench,
+    station,
+    lease.address,
+    service ??
+      (lease.segment === null
+        ? PAGE
+        : anything(bench, station, index.plan.segment.get(lease.segment)?.zone ?? "")),
+    null,
+  );
 }
 
 /** The far host is plugged in nowhere, or its own port keeps it apart: what keeps it there is the first cause. */
@@ -112,8 +256,21 @@ function notLetIn(bench: ProbeBench, host: Host): void {
   const aside = bench.aside();
   start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: false });
   const { cause } = aside.journey;
-  if (cause === null) return missing(bench, host.name, { kind: "host", id: host.id }, "is not plugged in anywhere");
-  bench.journey.stop({ title: host.name, place: "", says: "is not let in", why: cause.sentence, tag: undefined, subjects: [{ kind: "host", id: host.id }], device: null, ports: [] }, { ...cause, sentence: `${host.name} can't be reached: ${cause.sentence}` });
+  if (cause === null)
+    return missing(bench, host.name, { kind: "host", id: host.id }, "is not plugged in anywhere");
+  bench.journey.stop(
+    {
+      title: host.name,
+      place: "",
+      says: "is not let in",
+      why: cause.sentence,
+      tag: undefined,
+      subjects: [{ kind: "host", id: host.id }],
+      device: null,
+      ports: [],
+    },
+    { ...cause, sentence: `${host.name} can't be reached: ${cause.sentence}` },
+  );
 }
 
 /** The far host waits for an address itself: what keeps it from one is the first cause. */
@@ -122,12 +279,46 @@ function withoutAddress(bench: ProbeBench, host: Host, family: Family): void {
   const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: true });
   if (started !== null) addressFor(aside, started, { as: "client" }, family);
   const { cause } = aside.journey;
-  bench.journey.stop({ title: host.name, place: "", says: "has no address", why: cause?.sentence ?? "", tag: undefined, subjects: [{ kind: "host", id: host.id }], device: null, ports: [] },
-    cause === null ? { sentence: `${host.name} has no address that the plan knows.`, subjects: [{ kind: "host", id: host.id }], repairs: [] } : { ...cause, sentence: `${host.name} has no address: ${cause.sentence}` });
+  bench.journey.stop(
+    {
+      title: host.name,
+      place: "",
+      says: "has no address",
+      why: cause?.sentence ?? "",
+      tag: undefined,
+      subjects: [{ kind: "host", id: host.id }],
+      device: null,
+      ports: [],
+    },
+    cause === null
+      ? {
+          sentence: `${host.name} has no address that the plan knows.`,
+          subjects: [{ kind: "host", id: host.id }],
+          repairs: [],
+        }
+      : { ...cause, sentence: `${host.name} has no address: ${cause.sentence}` },
+  );
 }
 
-export function missing(bench: ProbeBench, name: string, subject: Cause["subjects"][number], what: string): void {
-  bench.journey.stop({ title: name, place: "", says: what, why: "", tag: undefined, subjects: [subject], device: null, ports: [] }, { sentence: `${name} ${what}.`, subjects: [subject], repairs: [] });
+export function missing(
+  bench: ProbeBench,
+  name: string,
+  subject: Cause["subjects"][number],
+  what: string,
+): void {
+  bench.journey.stop(
+    {
+      title: name,
+      place: "",
+      says: what,
+      why: "",
+      tag: undefined,
+      subjects: [subject],
+      device: null,
+      ports: [],
+    },
+    { sentence: `${name} ${what}.`, subjects: [subject], repairs: [] },
+  );
 }
 
 /** Only whether the gateway answers: what somebody with a typed-in address tries first. */

@@ -15,50 +15,97 @@ const home = lockkeepersHouse();
 const works = bramblewick();
 const v = (n: number) => must(vid(n), `${n}`);
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
-const hostOf = (plan: Plan, name: string) => must([...plan.host.values()].find((one) => one.name === name), name);
-const deviceOf = (plan: Plan, name: string) => must([...plan.device.values()].find((one) => one.name === name), name);
-const portOf = (plan: Plan, device: string, label: string) => must([...plan.port.values()].find((one) => one.device === deviceOf(plan, device).id && one.label === label), `${device} ${label}`);
-const segmentOf = (plan: Plan, name: string) => must([...plan.segment.values()].find((one) => one.name === name), name);
-const service = (name: string) => must(SERVICES.find((one) => one.name === name), name);
-const edited = (plan: Plan, edit: (draft: Draft) => void): Plan => donePlan(afterEdit(plan, ({ draft }) => edit(draft)));
+const hostOf = (plan: Plan, name: string) =>
+  must(
+    [...plan.host.values()].find((one) => one.name === name),
+    name,
+  );
+const deviceOf = (plan: Plan, name: string) =>
+  must(
+    [...plan.device.values()].find((one) => one.name === name),
+    name,
+  );
+const portOf = (plan: Plan, device: string, label: string) =>
+  must(
+    [...plan.port.values()].find((one) => one.device === deviceOf(plan, device).id && one.label === label),
+    `${device} ${label}`,
+  );
+const segmentOf = (plan: Plan, name: string) =>
+  must(
+    [...plan.segment.values()].find((one) => one.name === name),
+    name,
+  );
+const service = (name: string) =>
+  must(
+    SERVICES.find((one) => one.name === name),
+    name,
+  );
+const edited = (plan: Plan, edit: (draft: Draft) => void): Plan =>
+  donePlan(afterEdit(plan, ({ draft }) => edit(draft)));
 const ask = (plan: Plan, question: ProbeQuestion) => probe(PlanIndex.of(plan), question, ids);
-const fromHost = (plan: Plan, name: string, goal: ProbeGoal) => ask(plan, asClient({ at: "host", host: hostOf(plan, name).id }, goal));
-const atPort = (plan: Plan, device: string, label: string, part: Partial<ProbeQuestion> = {}) => ask(plan, { ...asClient({ at: "port", port: portOf(plan, device, label).id, tag: null }, { to: "address" }), ...part });
-const says = (plan: Plan, device: string, label: string) => atPort(plan, device, label).steps.find((step) => step.place.includes("802.1X"))?.says;
+const fromHost = (plan: Plan, name: string, goal: ProbeGoal) =>
+  ask(plan, asClient({ at: "host", host: hostOf(plan, name).id }, goal));
+const atPort = (plan: Plan, device: string, label: string, part: Partial<ProbeQuestion> = {}) =>
+  ask(plan, {
+    ...asClient({ at: "port", port: portOf(plan, device, label).id, tag: null }, { to: "address" }),
+    ...part,
+  });
+const says = (plan: Plan, device: string, label: string) =>
+  atPort(plan, device, label).steps.find((step) => step.place.includes("802.1X"))?.says;
 const profile = (draft: Draft) => must(draft.all("signIn")[0], "a profile");
-const guard = (draft: Draft, device: string, label: string, guards: object) => { const port = portOf(draft.plan, device, label); draft.patch("port", port.id, { guards: { ...port.guards, ...guards } }); };
+const guard = (draft: Draft, device: string, label: string, guards: object) => {
+  const port = portOf(draft.plan, device, label);
+  draft.patch("port", port.id, { guards: { ...port.guards, ...guards } });
+};
 
 describe("sign-in at a port (IEEE 802.1X)", () => {
-  const signs = (plan: Plan, name: string) => fromHost(plan, name, { to: "address" }).steps.find((step) => step.place.includes("802.1X"))?.says;
+  const signs = (plan: Plan, name: string) =>
+    fromHost(plan, name, { to: "address" }).steps.find((step) => step.place.includes("802.1X"))?.says;
   test("one that speaks it is let in, and its server is named", () => {
     expect(signs(office, "PC Reception 1")).toBe("signs in, Sign-in server 1 agrees");
     expect(fromHost(office, "PC Reception 1", { to: "internet", service: null }).cause).toBeNull();
   });
   test("one that does not is let in by its MAC address if the register knows it; a stranger lands where failed ones do", () => {
-    const printer = edited(office, (draft) => { guard(draft, "Upper switch", "4", { signIn: true, profile: profile(draft).id }); });
+    const printer = edited(office, (draft) => {
+      guard(draft, "Upper switch", "4", { signIn: true, profile: profile(draft).id });
+    });
     expect(signs(printer, "Reception printer")).toMatch(/^let in by 02:/);
     const stranger = atPort(printer, "Upper switch", "4");
     expect(says(printer, "Upper switch", "4")).toBe("not known: VLAN 90");
     expect([stranger.cause, stranger.lease?.segment]).toEqual([null, segmentOf(office, "Guests").id]);
   });
   test("without a way for those that do not sign in the port stays closed, and letting them in by MAC address mends it", () => {
-    const closed = edited(office, (draft) => { guard(draft, "Upper switch", "4", { signIn: true, profile: profile(draft).id }); draft.patch("signIn", profile(draft).id, { byMac: false, failed: null }); });
+    const closed = edited(office, (draft) => {
+      guard(draft, "Upper switch", "4", { signIn: true, profile: profile(draft).id });
+      draft.patch("signIn", profile(draft).id, { byMac: false, failed: null });
+    });
     const outcome = fromHost(closed, "Reception printer", { to: "address" });
-    expect(outcome.cause?.sentence).toBe("Upper switch port 4 stays closed: Reception printer does not sign in.");
-    expect(tryRepairs(PlanIndex.of(closed), outcome, ids).map((tried) => [tried.repair.label, tried.result])).toEqual([["Let devices in by MAC address (Practice sign-in)", "passes"]]);
+    expect(outcome.cause?.sentence).toBe(
+      "Upper switch port 4 stays closed: Reception printer does not sign in.",
+    );
+    expect(
+      tryRepairs(PlanIndex.of(closed), outcome, ids).map((tried) => [tried.repair.label, tried.result]),
+    ).toEqual([["Let devices in by MAC address (Practice sign-in)", "passes"]]);
     const visitors = edited(closed, (draft) => draft.patch("signIn", profile(draft).id, { visitors: v(90) }));
     expect(says(visitors, "Upper switch", "4")).toBe("does not sign in: VLAN 90");
   });
   test("a wall between switch and server closes every port, or puts everybody where it is said for that case; opening it mends it", () => {
-    const walled = edited(office, (draft) => { for (const wall of draft.all("wall")) if (wall.services.some((one) => one.name === "radius")) draft.remove("wall", wall.id); });
+    const walled = edited(office, (draft) => {
+      for (const wall of draft.all("wall"))
+        if (wall.services.some((one) => one.name === "radius")) draft.remove("wall", wall.id);
+    });
     const outcome = fromHost(walled, "PC Reception 1", { to: "address" });
-    expect(outcome.cause?.sentence).toMatch(/^Upper switch does not reach Sign-in server 1 .*: The wall Kit to Servers is closed/);
+    expect(outcome.cause?.sentence).toMatch(
+      /^Upper switch does not reach Sign-in server 1 .*: The wall Kit to Servers is closed/,
+    );
     expect(tryRepairs(PlanIndex.of(walled), outcome, ids)[0]?.result).toBe("passes");
     const down = edited(walled, (draft) => draft.patch("signIn", profile(draft).id, { serverDown: v(90) }));
     expect(signs(down, "PC Reception 1")).toBe("no server answers: VLAN 90");
   });
   test("a switch without a default gateway does not get its questions to servers elsewhere", () => {
-    const lost = edited(office, (draft) => draft.patch("device", deviceOf(office, "Upper switch").id, { defaultRoute: "none" }));
+    const lost = edited(office, (draft) =>
+      draft.patch("device", deviceOf(office, "Upper switch").id, { defaultRoute: "none" }),
+    );
     const outcome = fromHost(lost, "PC Reception 1", { to: "address" });
     expect(outcome.cause?.sentence).toMatch(/Upper switch has no default gateway/);
     expect(tryRepairs(PlanIndex.of(lost), outcome, ids)[0]?.result).toBe("passes");
@@ -72,29 +119,50 @@ describe("false servers and false addresses", () => {
     // The demo snoops on two switches: the port itself is not trusted there.
     expect(before.attack?.reached).toEqual([]);
     expect(before.attack?.by?.name).toBe("Switch B");
-    const open = edited(office, (draft) => { for (const device of draft.all("device")) draft.patch("device", device.id, { protections: { ...device.protections, snooping: [] } }); });
+    const open = edited(office, (draft) => {
+      for (const device of draft.all("device"))
+        draft.patch("device", device.id, { protections: { ...device.protections, snooping: [] } });
+    });
     const through = atPort(open, "Switch B", "6", falseServer);
     expect(through.attack?.reached.length).toBeGreaterThan(10);
     expect(through.attack?.reached.every((host) => host.manner !== "typed")).toBe(true);
-    const guarded = donePlan(afterEdit(open, ({ draft }) => { must(through.guards[0], "a guard").edit(draft, ids); }));
+    const guarded = donePlan(
+      afterEdit(open, ({ draft }) => {
+        must(through.guards[0], "a guard").edit(draft, ids);
+      }),
+    );
     expect(atPort(guarded, "Switch B", "6", falseServer).attack?.reached).toEqual([]);
   });
   test("somebody who takes the gateway's address is believed until the switch inspects ARP", () => {
     const spoof = { as: { as: "spoofer" as const, address: ip("10.24.20.1") } };
     const through = atPort(office, "Upper switch", "4", spoof);
     expect(through.steps.at(-1)?.why).toMatch(/would send it what is for 10\.24\.20\.1/);
-    const guarded = donePlan(afterEdit(office, ({ draft }) => { must(through.guards[0], "a guard").edit(draft, ids); }));
+    const guarded = donePlan(
+      afterEdit(office, ({ draft }) => {
+        must(through.guards[0], "a guard").edit(draft, ids);
+      }),
+    );
     const after = atPort(guarded, "Upper switch", "4", spoof);
     expect([after.attack?.reached, after.attack?.by?.name]).toEqual([[], "Upper switch"]);
   });
   test("a server that adds option 82 behind another is dropped at an untrusted port of the next (RFC 3046)", () => {
     const marked = edited(office, (draft) => {
-      for (const name of ["Upper switch", "Lower switch"]) { const device = deviceOf(office, name); draft.patch("device", device.id, { protections: { ...device.protections, snooping: [v(20)], option82: true } }); }
+      for (const name of ["Upper switch", "Lower switch"]) {
+        const device = deviceOf(office, name);
+        draft.patch("device", device.id, {
+          protections: { ...device.protections, snooping: [v(20)], option82: true },
+        });
+      }
       guard(draft, "Lower switch", "1", { dhcpTrust: true });
     });
     const outcome = fromHost(marked, "Reception printer", { to: "address" });
-    expect(outcome.cause?.sentence).toMatch(/^Lower switch port 2 drops the question: Upper switch has added its information \(option 82\)/);
-    expect(tryRepairs(PlanIndex.of(marked), outcome, ids).map((tried) => tried.result)).toEqual(["passes", "passes"]);
+    expect(outcome.cause?.sentence).toMatch(
+      /^Lower switch port 2 drops the question: Upper switch has added its information \(option 82\)/,
+    );
+    expect(tryRepairs(PlanIndex.of(marked), outcome, ids).map((tried) => tried.result)).toEqual([
+      "passes",
+      "passes",
+    ]);
   });
 });
 
@@ -106,12 +174,29 @@ describe("reaching in from outside", () => {
     const outcome = outside(office, { to: "host", host: store, service: service("https") });
     expect(outcome.cause?.sentence).toMatch(/^Nothing is forwarded to Image store from Fibre line\. /);
     const tried = tryRepairs(PlanIndex.of(office), outcome, ids);
-    expect([tried[0]?.repair.label, tried[0]?.result]).toEqual(["Forward TCP 443 on Fibre line to Image store", "passes"]);
+    expect([tried[0]?.repair.label, tried[0]?.result]).toEqual([
+      "Forward TCP 443 on Fibre line to Image store",
+      "passes",
+    ]);
   });
-  const forwarded = (hairpin: boolean) => edited(office, (draft) => { draft.put("forward", { id: testId("forward", "web"), name: "pictures", line: from.line, protocol: "tcp", ports: [8443, 8443], host: store, toPort: 443, hairpin }); });
+  const forwarded = (hairpin: boolean) =>
+    edited(office, (draft) => {
+      draft.put("forward", {
+        id: testId("forward", "web"),
+        name: "pictures",
+        line: from.line,
+        protocol: "tcp",
+        ports: [8443, 8443],
+        host: store,
+        toPort: 443,
+        hairpin,
+      });
+    });
   test("a forward changes the port on the way in; somebody inside gets to it by the outside address only with hairpin", () => {
     const goal = { to: "forward" as const, forward: testId("forward", "web") };
-    expect(outside(forwarded(false), goal).steps.find((step) => step.place.startsWith("forward"))?.says).toBe("port 8443 goes to Image store, 10.24.40.10 port 443");
+    expect(outside(forwarded(false), goal).steps.find((step) => step.place.startsWith("forward"))?.says).toBe(
+      "port 8443 goes to Image store, 10.24.40.10 port 443",
+    );
     expect(outside(forwarded(false), goal).cause).toBeNull();
     expect(fromHost(forwarded(true), "PC Reception 1", goal).cause).toBeNull();
     expect(fromHost(forwarded(false), "PC Reception 1", goal).cause).not.toBeNull();
@@ -120,16 +205,29 @@ describe("reaching in from outside", () => {
   });
   test("carrier-grade NAT and a provider's box that routes are said plainly", () => {
     const grade = edited(forwarded(false), (draft) => draft.patch("line", from.line, { carrierNat: "yes" }));
-    expect(outside(grade, { to: "host", host: store, service: null }).cause?.sentence).toMatch(/carrier-grade NAT: nothing that starts outside comes in/);
-    const box = edited(forwarded(false), (draft) => draft.patch("line", from.line, { providerBox: "routes" }));
+    expect(outside(grade, { to: "host", host: store, service: null }).cause?.sentence).toMatch(
+      /carrier-grade NAT: nothing that starts outside comes in/,
+    );
+    const box = edited(forwarded(false), (draft) =>
+      draft.patch("line", from.line, { providerBox: "routes" }),
+    );
     const outcome = outside(box, { to: "forward", forward: testId("forward", "web") });
     expect(outcome.cause?.sentence).toMatch(/routes \(double NAT\)/);
     expect(tryRepairs(PlanIndex.of(box), outcome, ids)[0]?.result).toBe("passes");
   });
   test("of two lines the standby one is used when the main one's port is off", () => {
-    const line = (plan: Plan) => fromHost(plan, "study-pc", { to: "internet", service: null }).steps.find((step) => step.place === "line")?.title;
+    const line = (plan: Plan) =>
+      fromHost(plan, "study-pc", { to: "internet", service: null }).steps.find(
+        (step) => step.place === "line",
+      )?.title;
     expect(line(home)).toBe("Fibre line");
-    expect(line(edited(home, (draft) => draft.patch("port", portOf(home, "Gateway", "Line 1").id, { enabled: false })))).toBe("Mobile line");
+    expect(
+      line(
+        edited(home, (draft) =>
+          draft.patch("port", portOf(home, "Gateway", "Line 1").id, { enabled: false }),
+        ),
+      ),
+    ).toBe("Mobile line");
   });
 });
 
@@ -138,49 +236,110 @@ describe("routing", () => {
     const round = edited(works, (draft) => {
       const gateway = deviceOf(works, "Gateway");
       const office_ = deviceOf(works, "Office switch");
-      draft.patch("device", office_.id, { abilities: { ...office_.abilities, routes: true }, routes: [{ prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"), via: ip("172.22.110.1") }] });
-      draft.patch("device", gateway.id, { routes: [{ prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"), via: ip("172.22.110.10") }] });
+      draft.patch("device", office_.id, {
+        abilities: { ...office_.abilities, routes: true },
+        routes: [{ prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"), via: ip("172.22.110.1") }],
+      });
+      draft.patch("device", gateway.id, {
+        routes: [{ prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"), via: ip("172.22.110.10") }],
+      });
       const host = hostOf(works, "historian");
       draft.patch("host", host.id, { ipv4: ip("172.22.170.10") });
-      for (const one of draft.all("segment").filter((segment) => segment.name === "Safety")) draft.patch("segment", one.id, { prefixes4: [must(parsePrefix("10.200.4.0/24"), "a prefix") as typeof one.prefixes4[number]] });
-      for (const relay of draft.all("host").filter((one) => one.name.startsWith("safety-relay"))) draft.patch("host", relay.id, { ipv4: ip(`10.200.4.${relay.name.slice(-1)}0`) });
+      for (const one of draft.all("segment").filter((segment) => segment.name === "Safety"))
+        draft.patch("segment", one.id, {
+          prefixes4: [must(parsePrefix("10.200.4.0/24"), "a prefix") as (typeof one.prefixes4)[number]],
+        });
+      for (const relay of draft.all("host").filter((one) => one.name.startsWith("safety-relay")))
+        draft.patch("host", relay.id, { ipv4: ip(`10.200.4.${relay.name.slice(-1)}0`) });
       for (const zone of draft.all("zone")) draft.patch("zone", zone.id, { insideOpen: true });
-      draft.put("wall", { id: testId("wall", "kit safety"), from: { at: "zone", zone: segmentOf(works, "Kit").zone }, to: { at: "zone", zone: segmentOf(works, "Safety").zone }, door: "open", services: [], reason: "" });
-      for (const name of ["Office", "Plant DMZ"]) draft.put("wall", { id: testId("wall", name), from: { at: "zone", zone: segmentOf(works, name).zone }, to: { at: "zone", zone: segmentOf(works, "Safety").zone }, door: "open", services: [], reason: "" });
+      draft.put("wall", {
+        id: testId("wall", "kit safety"),
+        from: { at: "zone", zone: segmentOf(works, "Kit").zone },
+        to: { at: "zone", zone: segmentOf(works, "Safety").zone },
+        door: "open",
+        services: [],
+        reason: "",
+      });
+      for (const name of ["Office", "Plant DMZ"])
+        draft.put("wall", {
+          id: testId("wall", name),
+          from: { at: "zone", zone: segmentOf(works, name).zone },
+          to: { at: "zone", zone: segmentOf(works, "Safety").zone },
+          door: "open",
+          services: [],
+          reason: "",
+        });
     });
-    const outcome = fromHost(round, "office-pc-1", { to: "host", host: must([...round.host.values()].find((one) => one.name === "safety-relay-1"), "a relay").id, service: service("https") });
+    const outcome = fromHost(round, "office-pc-1", {
+      to: "host",
+      host: must(
+        [...round.host.values()].find((one) => one.name === "safety-relay-1"),
+        "a relay",
+      ).id,
+      service: service("https"),
+    });
     expect(outcome.cause?.sentence).toMatch(/The packet goes round|does not belong in/);
   });
   test("a laptop that is still on yesterday's address is not believed by the gateway", () => {
-    const outcome = atPort(office, "Upper switch", "4", { as: { as: "typed", address: ip("10.24.70.9"), length: 27, gateway: ip("10.24.20.1") }, goal: { to: "internet", service: null } });
-    expect(outcome.cause?.sentence).toBe("Gateway drops the packet: 10.24.70.9 does not belong in Staff, where it comes in.");
-    const noGateway = atPort(office, "Upper switch", "4", { as: { as: "typed", address: ip("10.24.20.120"), length: 25, gateway: null }, goal: { to: "internet", service: null } });
+    const outcome = atPort(office, "Upper switch", "4", {
+      as: { as: "typed", address: ip("10.24.70.9"), length: 27, gateway: ip("10.24.20.1") },
+      goal: { to: "internet", service: null },
+    });
+    expect(outcome.cause?.sentence).toBe(
+      "Gateway drops the packet: 10.24.70.9 does not belong in Staff, where it comes in.",
+    );
+    const noGateway = atPort(office, "Upper switch", "4", {
+      as: { as: "typed", address: ip("10.24.20.120"), length: 25, gateway: null },
+      goal: { to: "internet", service: null },
+    });
     expect(noGateway.cause?.sentence).toMatch(/has no gateway, so nothing leaves/);
   });
   test("a switch's pages are reached from the kit segment's own and not from the guests", () => {
-    const pages: ProbeGoal = { to: "device", device: deviceOf(office, "Switch B").id, service: service("https") };
+    const pages: ProbeGoal = {
+      to: "device",
+      device: deviceOf(office, "Switch B").id,
+      service: service("https"),
+    };
     expect(atPort(office, "Upper switch", "23", { goal: pages }).cause).toBeNull();
-    expect(fromHost(office, "PC Reception 1", pages).cause?.sentence).toMatch(/wall Practice to Kit is closed/);
+    expect(fromHost(office, "PC Reception 1", pages).cause?.sentence).toMatch(
+      /wall Practice to Kit is closed/,
+    );
   });
 });
 
 describe("others plugged in", () => {
   test("a kind of the catalogue needs its power, and signs in if it does so by nature", () => {
-    const camera = (device: string, label: string) => atPort(office, device, label, { as: { as: "kind", word: "camera" } });
+    const camera = (device: string, label: string) =>
+      atPort(office, device, label, { as: { as: "kind", word: "camera" } });
     expect(camera("Upper switch", "4").cause).toBeNull();
-    const weak = edited(office, (draft) => draft.patch("port", portOf(office, "Upper switch", "4").id, { poeMw: 4000 }));
-    expect(atPort(weak, "Upper switch", "4", { as: { as: "kind", word: "camera" } }).cause?.sentence).toBe("A camera takes 15.4 W over the cable, and Upper switch port 4 gives 4 W.");
-    expect(atPort(office, "Upper switch", "4", { as: { as: "kind", word: "drive" } }).cause?.sentence).toBe("drive asks nobody for an address; plug it in with a typed-in one.");
-    expect(atPort(office, "Upper switch", "4", { as: { as: "kind", word: "hovercraft" } }).cause?.sentence).toMatch(/is no kind that the catalogue/);
+    const weak = edited(office, (draft) =>
+      draft.patch("port", portOf(office, "Upper switch", "4").id, { poeMw: 4000 }),
+    );
+    expect(atPort(weak, "Upper switch", "4", { as: { as: "kind", word: "camera" } }).cause?.sentence).toBe(
+      "A camera takes 15.4 W over the cable, and Upper switch port 4 gives 4 W.",
+    );
+    expect(atPort(office, "Upper switch", "4", { as: { as: "kind", word: "drive" } }).cause?.sentence).toBe(
+      "drive asks nobody for an address; plug it in with a typed-in one.",
+    );
+    expect(
+      atPort(office, "Upper switch", "4", { as: { as: "kind", word: "hovercraft" } }).cause?.sentence,
+    ).toMatch(/is no kind that the catalogue/);
   });
   test("two laptops ask one after the other, get two addresses, and meet where the walls let them", () => {
-    const other = (label: string) => atPort(office, "Upper switch", "4", { goal: { to: "port", port: portOf(office, "Upper switch", label).id, service: null } });
+    const other = (label: string) =>
+      atPort(office, "Upper switch", "4", {
+        goal: { to: "port", port: portOf(office, "Upper switch", label).id, service: null },
+      });
     const same = other("11");
     expect(same.cause).toBeNull();
-    const addresses = same.exchange.flatMap((message) => (message.content.kind === "packet" ? [formatAddress(message.content.packet.src)] : []));
+    const addresses = same.exchange.flatMap((message) =>
+      message.content.kind === "packet" ? [formatAddress(message.content.packet.src)] : [],
+    );
     expect(new Set(addresses).size).toBe(2);
     expect(other("5").cause?.sentence).toMatch(/^The wall Practice to Payment is closed/);
-    expect(other("21").cause?.sentence).toMatch(/^The other laptop gets no address: Upper switch port 21 is switched off/);
+    expect(other("21").cause?.sentence).toMatch(
+      /^The other laptop gets no address: Upper switch port 21 is switched off/,
+    );
   });
 });
 
@@ -188,48 +347,95 @@ describe("IPv6", () => {
   const six = edited(office, (draft) => {
     for (const [i, segment] of draft.all("segment").entries()) {
       if (segment.gatewayInterface === null) continue;
-      draft.patch("segment", segment.id, { prefixes6: [must(asPrefix6(parsePrefix(`fd00:24:0:${i + 1}::/64`)), "a prefix")], advertise: "slaac" });
-      draft.patch("interface", segment.gatewayInterface, { addresses6: [must(parseIpv6(`fd00:24:0:${i + 1}::1`), "an address")] });
+      draft.patch("segment", segment.id, {
+        prefixes6: [must(asPrefix6(parsePrefix(`fd00:24:0:${i + 1}::/64`)), "a prefix")],
+        advertise: "slaac",
+      });
+      draft.patch("interface", segment.gatewayInterface, {
+        addresses6: [must(parseIpv6(`fd00:24:0:${i + 1}::1`), "an address")],
+      });
     }
-    for (const leg of draft.all("interface")) if (leg.line !== null) draft.patch("interface", leg.id, { addresses6: [must(parseIpv6("2001:db8:9::2"), "an address")] });
+    for (const leg of draft.all("interface"))
+      if (leg.line !== null)
+        draft.patch("interface", leg.id, { addresses6: [must(parseIpv6("2001:db8:9::2"), "an address")] });
   });
-  const client = (goal: ProbeGoal) => ask(six, { ...asClient({ at: "host", host: hostOf(six, "PC Reception 1").id }, goal), family: 6 });
+  const client = (goal: ProbeGoal) =>
+    ask(six, { ...asClient({ at: "host", host: hostOf(six, "PC Reception 1").id }, goal), family: 6 });
   test("a client makes itself an address of the advertised prefix and takes the router's link-local one for its gateway", () => {
     const { lease, cause } = client({ to: "internet", service: null });
     expect(cause).toBeNull();
-    expect([formatAddress(must(lease, "an address").address), formatAddress(must(lease?.gateway ?? null, "a gateway"))]).toEqual([expect.stringMatching(/^fd00:24:0:\d:5a:10ff:fe/), expect.stringMatching(/^fe80::/)]);
+    expect([
+      formatAddress(must(lease, "an address").address),
+      formatAddress(must(lease?.gateway ?? null, "a gateway")),
+    ]).toEqual([expect.stringMatching(/^fd00:24:0:\d:5a:10ff:fe/), expect.stringMatching(/^fe80::/)]);
   });
   test("walls hold for it as for IPv4, nothing is translated, and without an advertisement there is no gateway", () => {
-    expect(client({ to: "internet", service: null }).steps.find((step) => step.place === "line")?.why).toMatch(/nothing is translated/);
-    const quiet = edited(six, (draft) => draft.patch("segment", segmentOf(six, "Staff").id, { advertise: "none" }));
-    const outcome = ask(quiet, { ...asClient({ at: "host", host: hostOf(quiet, "PC Reception 1").id }, { to: "address" }), family: 6 });
+    expect(
+      client({ to: "internet", service: null }).steps.find((step) => step.place === "line")?.why,
+    ).toMatch(/nothing is translated/);
+    const quiet = edited(six, (draft) =>
+      draft.patch("segment", segmentOf(six, "Staff").id, { advertise: "none" }),
+    );
+    const outcome = ask(quiet, {
+      ...asClient({ at: "host", host: hostOf(quiet, "PC Reception 1").id }, { to: "address" }),
+      family: 6,
+    });
     expect(outcome.cause?.sentence).toBe("Nobody advertises a router in Staff.");
     expect(tryRepairs(PlanIndex.of(quiet), outcome, ids)[0]?.result).toBe("passes");
-    const bare = ask(office, { ...asClient({ at: "host", host: hostOf(office, "PC Reception 1").id }, { to: "address" }), family: 6 });
+    const bare = ask(office, {
+      ...asClient({ at: "host", host: hostOf(office, "PC Reception 1").id }, { to: "address" }),
+      family: 6,
+    });
     expect(bare.cause?.sentence).toMatch(/has no IPv6 subnet/);
   });
 });
 
 describe("kept and compared", () => {
-  const question = asClient({ at: "host", host: hostOf(office, "Card terminal 1").id }, { to: "internet", service: service("https") });
+  const question = asClient(
+    { at: "host", host: hostOf(office, "Card terminal 1").id },
+    { to: "internet", service: service("https") },
+  );
   test("a kept probe says whether it comes out as it has to, and which way it fails", () => {
     const index = PlanIndex.of(office);
-    const kept = { id: ids(), name: "bank", question, passes: true, segment: segmentOf(office, "Cards").id, note: "" };
+    const kept = {
+      id: ids(),
+      name: "bank",
+      question,
+      passes: true,
+      segment: segmentOf(office, "Cards").id,
+      note: "",
+    };
     expect(askKept(index, kept, ids)).toMatchObject({ holds: true });
-    expect(askKept(index, { ...kept, passes: false }, ids)).toMatchObject({ holds: false, says: "It has to be stopped and gets through." });
-    expect(askKept(index, { ...kept, segment: segmentOf(office, "Staff").id }, ids).says).toMatch(/has to get an address of Staff and gets one of Cards/);
+    expect(askKept(index, { ...kept, passes: false }, ids)).toMatchObject({
+      holds: false,
+      says: "It has to be stopped and gets through.",
+    });
+    expect(askKept(index, { ...kept, segment: segmentOf(office, "Staff").id }, ids).says).toMatch(
+      /has to get an address of Staff and gets one of Cards/,
+    );
     expect(questionWords(index, question)).toBe("Card terminal 1 to the internet by https");
   });
   test("two probes part where they first differ", () => {
     const camera = fromHost(office, "Camera Entrance", { to: "internet", service: null });
-    expect(compareOutcomes(ask(office, question), ask(office, question))).toEqual({ at: null, sentence: "Both go the same way, step by step." });
+    expect(compareOutcomes(ask(office, question), ask(office, question))).toEqual({
+      at: null,
+      sentence: "Both go the same way, step by step.",
+    });
     expect(compareOutcomes(ask(office, question), camera).at).toBeGreaterThan(1);
   });
   test("a phone with a PC behind it gets both their addresses, and either's failure is said", () => {
     const both = atPort(office, "Upper switch", "11", { as: { as: "behindPhone" } });
     expect(both.phone).toBeNull();
-    const desk = edited(office, (draft) => { guard(draft, "Upper switch", "10", { signIn: false }); for (const name of ["PC Consult 1", "Phone Consult 1"]) draft.patch("host", hostOf(office, name).id, { attachment: { at: "unplaced" } }); });
+    const desk = edited(office, (draft) => {
+      guard(draft, "Upper switch", "10", { signIn: false });
+      for (const name of ["PC Consult 1", "Phone Consult 1"])
+        draft.patch("host", hostOf(office, name).id, { attachment: { at: "unplaced" } });
+    });
     const outcome = atPort(desk, "Upper switch", "10", { as: { as: "behindPhone" } });
-    expect([outcome.cause, outcome.lease?.segment, outcome.phone?.lease?.segment]).toEqual([null, segmentOf(office, "Staff").id, segmentOf(office, "Phones").id]);
+    expect([outcome.cause, outcome.lease?.segment, outcome.phone?.lease?.segment]).toEqual([
+      null,
+      segmentOf(office, "Staff").id,
+      segmentOf(office, "Phones").id,
+    ]);
   });
 });

@@ -8,31 +8,71 @@ import type { Cause, Journey, Step } from "./step";
 
 export const tagText = (tag: Tag): string => (tag === null ? "untagged" : `tag ${tag}`);
 
-const portSubject = (port: Port | undefined): Subject[] => (port === undefined ? [] : [{ kind: "port", id: port.id }]);
+const portSubject = (port: Port | undefined): Subject[] =>
+  port === undefined ? [] : [{ kind: "port", id: port.id }];
 
-function hopStep(device: Device | undefined, inPort: Port | undefined, outPort: Port | undefined, vid: number, arrived: Tag, left: Tag | undefined): Omit<Step, "passed"> {
-  const place = [inPort === undefined ? "" : `${inPort.label} in`, outPort === undefined ? "" : `${outPort.label} out`].filter((t) => t !== "").join(", ");
-  const joins = inPort === undefined ? `starts in VLAN ${vid}` : arrived === null ? `untagged: joins ${vid}` : `tag ${arrived}: stays in ${vid}`;
-  const goes = outPort === undefined || left === undefined ? "" : left === null ? ", leaves untagged" : `, leaves with tag ${left}`;
-  const pvidText = inPort !== undefined && arrived === null ? `${inPort.label} puts untagged frames into VLAN ${vid} (its PVID).` : "";
+function hopStep(
+  device: Device | undefined,
+  inPort: Port | undefined,
+  outPort: Port | undefined,
+  vid: number,
+  arrived: Tag,
+  left: Tag | undefined,
+): Omit<Step, "passed"> {
+  const place = [
+    inPort === undefined ? "" : `${inPort.label} in`,
+    outPort === undefined ? "" : `${outPort.label} out`,
+  ]
+    .filter((t) => t !== "")
+    .join(", ");
+  const joins =
+    inPort === undefined
+      ? `starts in VLAN ${vid}`
+      : arrived === null
+        ? `untagged: joins ${vid}`
+        : `tag ${arrived}: stays in ${vid}`;
+  const goes =
+    outPort === undefined || left === undefined
+      ? ""
+      : left === null
+        ? ", leaves untagged"
+        : `, leaves with tag ${left}`;
+  const pvidText =
+    inPort !== undefined && arrived === null
+      ? `${inPort.label} puts untagged frames into VLAN ${vid} (its PVID).`
+      : "";
   const memberText = inPort !== undefined && arrived !== null ? `${inPort.label} carries VLAN ${vid}.` : "";
   return {
-    title: device?.name ?? "", place: place === "" ? "inside" : `port ${place}`, says: `${joins}${goes}`,
+    title: device?.name ?? "",
+    place: place === "" ? "inside" : `port ${place}`,
+    says: `${joins}${goes}`,
     why: `${pvidText}${memberText}${outPort === undefined ? "" : ` ${outPort.label} carries VLAN ${vid} ${left === null ? "untagged" : "tagged"}.`}`.trim(),
-    tag: left === undefined ? arrived : left, subjects: [...portSubject(inPort), ...portSubject(outPort)], device: device?.id ?? null,
+    tag: left === undefined ? arrived : left,
+    subjects: [...portSubject(inPort), ...portSubject(outPort)],
+    device: device?.id ?? null,
     ports: [inPort, outPort].filter((p) => p !== undefined).map((p) => p.id),
   };
 }
 
 /** Adds a step for each device on the way to `arrival`; the last one shows only how the frame came in. */
-export function passHops(index: PlanIndex, journey: Journey, result: Flood, arrival: number, lastOut: Port | undefined): void {
+export function passHops(
+  index: PlanIndex,
+  journey: Journey,
+  result: Flood,
+  arrival: number,
+  lastOut: Port | undefined,
+): void {
   const fabric = index.derived(FABRIC);
   const way = wayTo(result, arrival);
   for (const [i, at] of way.entries()) {
     const next = way[i + 1];
     const outEmission = next === undefined ? undefined : result.emissions[next.emission];
     const out = outEmission === undefined ? lastOut : fabric.ports[outEmission.port];
-    const left = outEmission?.tag ?? (outEmission === undefined && lastOut !== undefined ? (egressTag(lastOut, at.vid) ?? null) : outEmission?.tag);
+    const left =
+      outEmission?.tag ??
+      (outEmission === undefined && lastOut !== undefined
+        ? (egressTag(lastOut, at.vid) ?? null)
+        : outEmission?.tag);
     const arrived = result.emissions[at.emission]?.tag ?? null;
     journey.pass(hopStep(fabric.devices[at.device], fabric.ports[at.port], out, at.vid, arrived, left));
   }
@@ -42,7 +82,16 @@ export function passHops(index: PlanIndex, journey: Journey, result: Flood, arri
  * Follows the frame by cable towards `goal` and stops at the port that drops it or doesn't let it out. False when the whole
  * way carries it, so that the failure has another cause.
  */
-export function stopOnTheWay(bench: ProbeBench, goal: string, start: { readonly device: string; readonly port: Port | undefined; readonly tag: Tag; readonly vid: number }): boolean {
+export function stopOnTheWay(
+  bench: ProbeBench,
+  goal: string,
+  start: {
+    readonly device: string;
+    readonly port: Port | undefined;
+    readonly tag: Tag;
+    readonly vid: number;
+  },
+): boolean {
   const { index, journey } = bench;
   const way = cableWay(index, start.device, goal, start.vid);
   const goalName = index.plan.device.get(goal)?.name ?? "";
@@ -50,8 +99,15 @@ export function stopOnTheWay(bench: ProbeBench, goal: string, start: { readonly 
     const here = index.plan.device.get(start.device);
     const gap = gapBetween(index, start.device, goal, start.vid, bench.ids);
     journey.stop(
-      { ...hopStep(here, start.port, undefined, start.vid, start.tag, undefined), says: `no way by cable leads from here to ${goalName}` },
-      gap ?? { sentence: `No cable joins ${here?.name ?? "this device"} to ${goalName}.`, subjects: [{ kind: "device", id: start.device }], repairs: [] },
+      {
+        ...hopStep(here, start.port, undefined, start.vid, start.tag, undefined),
+        says: `no way by cable leads from here to ${goalName}`,
+      },
+      gap ?? {
+        sentence: `No cable joins ${here?.name ?? "this device"} to ${goalName}.`,
+        subjects: [{ kind: "device", id: start.device }],
+        repairs: [],
+      },
     );
     return true;
   }
@@ -62,18 +118,51 @@ export function stopOnTheWay(bench: ProbeBench, goal: string, start: { readonly 
     const device = index.plan.device.get(near.device);
     const tag = egressTag(near, current);
     if (tag === undefined) {
-      stopAt(index, journey, { ...hopStep(device, inPort, near, current, arrived, undefined), says: `${near.label} does not carry ${current}: not sent` }, near, current, current, `does not carry it, so the frame never leaves ${device?.name ?? ""}`);
+      stopAt(
+        index,
+        journey,
+        {
+          ...hopStep(device, inPort, near, current, arrived, undefined),
+          says: `${near.label} does not carry ${current}: not sent`,
+        },
+        near,
+        current,
+        current,
+        `does not carry it, so the frame never leaves ${device?.name ?? ""}`,
+      );
       return true;
     }
     journey.pass(hopStep(device, inPort, near, current, arrived, tag));
     const joined = classify(far, tag);
     if (joined === null) {
       const there = index.plan.device.get(far.device);
-      stopAt(index, journey, { ...hopStep(there, far, undefined, current, tag, undefined), says: `${dropReason(far, tag)}: dropped` }, far, current, tag, `the frame arrives ${tagText(tag)} and ${dropReason(far, tag)}`);
+      stopAt(
+        index,
+        journey,
+        {
+          ...hopStep(there, far, undefined, current, tag, undefined),
+          says: `${dropReason(far, tag)}: dropped`,
+        },
+        far,
+        current,
+        tag,
+        `the frame arrives ${tagText(tag)} and ${dropReason(far, tag)}`,
+      );
       return true;
     }
     if (joined !== current) {
-      turnedInto(index, journey, { ...hopStep(index.plan.device.get(far.device), far, undefined, joined, tag, undefined), says: `it is in VLAN ${joined} from here, not ${current}` }, near, far, current, joined);
+      turnedInto(
+        index,
+        journey,
+        {
+          ...hopStep(index.plan.device.get(far.device), far, undefined, joined, tag, undefined),
+          says: `it is in VLAN ${joined} from here, not ${current}`,
+        },
+        near,
+        far,
+        current,
+        joined,
+      );
       return true;
     }
     inPort = far;
@@ -84,16 +173,26 @@ export function stopOnTheWay(bench: ProbeBench, goal: string, start: { readonly 
 }
 
 /** The untagged VLANs at the two ends of a cable differ: either end can be set to what the other has. */
-function turnedInto(index: PlanIndex, journey: Journey, step: Omit<Step, "passed">, near: Port, far: Port, vid: number, joined: number): void {
+function turnedInto(
+  index: PlanIndex,
+  journey: Journey,
+  step: Omit<Step, "passed">,
+  near: Port,
+  far: Port,
+  vid: number,
+  joined: number,
+): void {
   journey.stop(step, crossing(index, near, far, vid, joined));
 }
 
 /** A VLAN that turns into another on a cable, as a cause. */
 export function crossing(index: PlanIndex, near: Port, far: Port, vid: number, joined: number): Cause {
-  const untag = (port: Port, to: number) => mendArrival(index, port, null, to, vlanWords(index, port.device, to));
+  const untag = (port: Port, to: number) =>
+    mendArrival(index, port, null, to, vlanWords(index, port.device, to));
   return {
     sentence: `VLAN ${vid} leaves ${nameOf(index, "port", near.id)} untagged and turns into VLAN ${joined} at ${nameOf(index, "port", far.id)}: the untagged VLANs at the two ends differ.`,
-    subjects: [...portSubject(near), ...portSubject(far)], repairs: [...untag(far, vid), ...untag(near, joined)],
+    subjects: [...portSubject(near), ...portSubject(far)],
+    repairs: [...untag(far, vid), ...untag(near, joined)],
   };
 }
 
@@ -108,11 +207,23 @@ export function vlanWords(index: PlanIndex, device: string, vid: number): string
   return vlan === undefined ? `VLAN ${vid}` : `${vlan.name} (${vlan.vid})`;
 }
 
-function stopAt(index: PlanIndex, journey: Journey, step: Omit<Step, "passed">, port: Port, vid: number, tag: Tag, reason: string): void {
+function stopAt(
+  index: PlanIndex,
+  journey: Journey,
+  step: Omit<Step, "passed">,
+  port: Port,
+  vid: number,
+  tag: Tag,
+  reason: string,
+): void {
   const device = index.plan.device.get(port.device);
   const name = vlanWords(index, port.device, vid);
-  journey.stop({ ...step, why: `${device?.name ?? ""} port ${port.label} carries ${carriedText(port)}.` }, {
-    sentence: `${name} stops at ${device?.name ?? ""} port ${port.label}: ${reason}.`,
-    subjects: portSubject(port), repairs: mendArrival(index, port, tag, vid, name),
-  });
+  journey.stop(
+    { ...step, why: `${device?.name ?? ""} port ${port.label} carries ${carriedText(port)}.` },
+    {
+      sentence: `${name} stops at ${device?.name ?? ""} port ${port.label}: ${reason}.`,
+      subjects: portSubject(port),
+      repairs: mendArrival(index, port, tag, vid, name),
+    },
+  );
 }

@@ -7,7 +7,12 @@ import type { Hearing } from "./place";
 import type { Cause } from "./step";
 
 /** One switch on a frame's way: where it came in, where it went on, and the VLAN it was in. */
-export interface Passing { readonly device: Device; readonly inPort: Port | undefined; readonly outPort: Port | undefined; readonly vid: number }
+export interface Passing {
+  readonly device: Device;
+  readonly inPort: Port | undefined;
+  readonly outPort: Port | undefined;
+  readonly vid: number;
+}
 
 /** The switches that a frame passes on its way to where it was heard. */
 export function passingsOf({ fabric }: ProbeBench, flood: Flood, hearing: Hearing): Passing[] {
@@ -18,14 +23,32 @@ export function passingsOf({ fabric }: ProbeBench, flood: Flood, hearing: Hearin
   return way.flatMap((at, i): Passing[] => {
     const device = fabric.devices[at.device];
     const next = way[i + 1];
-    const out = next === undefined ? (hearing.arrival >= 0 ? undefined : last) : flood.emissions[next.emission];
-    return device === undefined ? [] : [{ device, inPort: fabric.ports[at.port], outPort: out === undefined ? undefined : fabric.ports[out.port], vid: at.vid }];
+    const out =
+      next === undefined ? (hearing.arrival >= 0 ? undefined : last) : flood.emissions[next.emission];
+    return device === undefined
+      ? []
+      : [
+          {
+            device,
+            inPort: fabric.ports[at.port],
+            outPort: out === undefined ? undefined : fabric.ports[out.port],
+            vid: at.vid,
+          },
+        ];
   });
 }
 
-const trustRepair = (index: PlanIndex, port: Port, which: "dhcpTrust" | "arpTrust", what: string): Repair => ({
-  label: `Trust ${nameOf(index, "port", port.id)} for ${what}`, planner: "set-guard", args: { port: port.id, guard: which },
-  edit: (draft) => draft.patch("port", port.id, { guards: { ...draft.need("port", port.id).guards, [which]: true } }),
+const trustRepair = (
+  index: PlanIndex,
+  port: Port,
+  which: "dhcpTrust" | "arpTrust",
+  what: string,
+): Repair => ({
+  label: `Trust ${nameOf(index, "port", port.id)} for ${what}`,
+  planner: "set-guard",
+  args: { port: port.id, guard: which },
+  edit: (draft) =>
+    draft.patch("port", port.id, { guards: { ...draft.need("port", port.id).guards, [which]: true } }),
 });
 
 /**
@@ -40,13 +63,35 @@ export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): 
     if (!snoops) continue;
     if (marked !== null && inPort !== undefined && !inPort.guards.dhcpTrust) {
       return {
-        sentence: `${nameOf(index, "port", inPort.id)} drops the question: ${marked.name} has added its information (option 82) to it, and such questions are taken from trusted ports only.`, subjects: [{ kind: "port", id: inPort.id }, { kind: "device", id: marked.id }],
-        repairs: [trustRepair(index, inPort, "dhcpTrust", "address servers"), { label: `Let ${marked.name} add nothing`, planner: "set-option-82", args: { device: marked.id }, edit: (draft) => { const own = marked; if (own !== null) draft.patch("device", own.id, { protections: { ...draft.need("device", own.id).protections, option82: false } }); } }],
+        sentence: `${nameOf(index, "port", inPort.id)} drops the question: ${marked.name} has added its information (option 82) to it, and such questions are taken from trusted ports only.`,
+        subjects: [
+          { kind: "port", id: inPort.id },
+          { kind: "device", id: marked.id },
+        ],
+        repairs: [
+          trustRepair(index, inPort, "dhcpTrust", "address servers"),
+          {
+            label: `Let ${marked.name} add nothing`,
+            planner: "set-option-82",
+            args: { device: marked.id },
+            edit: (draft) => {
+              const own = marked;
+              if (own !== null)
+                draft.patch("device", own.id, {
+                  protections: { ...draft.need("device", own.id).protections, option82: false },
+                });
+            },
+          },
+        ],
       };
     }
     if (outPort !== undefined && !outPort.guards.dhcpTrust) {
       return {
-        sentence: `${device.name} snoops in VLAN ${vid} and does not trust port ${outPort.label}, the way to the server: answers that come in there are dropped.`, subjects: [{ kind: "port", id: outPort.id }, { kind: "device", id: device.id }],
+        sentence: `${device.name} snoops in VLAN ${vid} and does not trust port ${outPort.label}, the way to the server: answers that come in there are dropped.`,
+        subjects: [
+          { kind: "port", id: outPort.id },
+          { kind: "device", id: device.id },
+        ],
         repairs: [trustRepair(index, outPort, "dhcpTrust", "address servers")],
       };
     }
@@ -56,34 +101,81 @@ export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): 
 }
 
 /** Who says in an ARP that an address is theirs, and how a switch could know that it is true. */
-export interface Claim { readonly address: Address; readonly mac: Mac; readonly host: Host | null; /** The address came from a server that this client asked. */ readonly leased: boolean }
+export interface Claim {
+  readonly address: Address;
+  readonly mac: Mac;
+  readonly host: Host | null;
+  /** The address came from a server that this client asked. */ readonly leased: boolean;
+}
 
 /** Where ARP inspection drops a claim: an untrusted port of a switch that has no binding for it. Null when it passes. */
 export function inspectionStops(bench: ProbeBench, passings: readonly Passing[], claim: Claim): Cause | null {
   const { index } = bench;
   for (const { device, inPort, vid } of passings) {
-    if (inPort === undefined || inPort.guards.arpTrust || !(device.protections.arpInspection as readonly number[]).includes(vid)) continue;
-    const bound = (claim.host !== null && device.protections.bound.includes(claim.host.id)) || (claim.leased && (device.protections.snooping as readonly number[]).includes(vid));
+    if (
+      inPort === undefined ||
+      inPort.guards.arpTrust ||
+      !(device.protections.arpInspection as readonly number[]).includes(vid)
+    )
+      continue;
+    const bound =
+      (claim.host !== null && device.protections.bound.includes(claim.host.id)) ||
+      (claim.leased && (device.protections.snooping as readonly number[]).includes(vid));
     if (bound) continue;
     const who = claim.host?.name ?? "it";
     const { host } = claim;
-    const bind: Repair[] = host === null ? [] : [{
-      label: `Enter a binding for ${host.name} on ${device.name}`, planner: "bind-host", args: { device: device.id, host: host.id },
-      edit: (draft) => { const own = draft.need("device", device.id).protections; draft.patch("device", device.id, { protections: { ...own, bound: [...own.bound, host.id] } }); },
-    }];
-    const everyone = index.groups("segmentsByVlan").get(index.vlanOf(device.domain, vid)?.id ?? "")?.flatMap((segment) => index.hostsIn(segment.id)) ?? [];
-    const all: Repair[] = everyone.length < 2 ? [] : [{
-      label: `Enter bindings for all ${everyone.length} hosts of VLAN ${vid} on ${device.name}, and trust its cables to other gear`, planner: "bind-hosts", args: { device: device.id, vid },
-      edit: (draft) => {
-        const own = draft.need("device", device.id).protections;
-        draft.patch("device", device.id, { protections: { ...own, bound: [...new Set([...own.bound, ...everyone.map((one) => one.id)])] } });
-        for (const port of index.portsOf(device.id)) if (index.linkAt(port.id) !== undefined && !port.guards.arpTrust) draft.patch("port", port.id, { guards: { ...draft.need("port", port.id).guards, arpTrust: true } });
-      },
-    }];
+    const bind: Repair[] =
+      host === null
+        ? []
+        : [
+            {
+              label: `Enter a binding for ${host.name} on ${device.name}`,
+              planner: "bind-host",
+              args: { device: device.id, host: host.id },
+              edit: (draft) => {
+                const own = draft.need("device", device.id).protections;
+                draft.patch("device", device.id, { protections: { ...own, bound: [...own.bound, host.id] } });
+              },
+            },
+          ];
+    const everyone =
+      index
+        .groups("segmentsByVlan")
+        .get(index.vlanOf(device.domain, vid)?.id ?? "")
+        ?.flatMap((segment) => index.hostsIn(segment.id)) ?? [];
+    const all: Repair[] =
+      everyone.length < 2
+        ? []
+        : [
+            {
+              label: `Enter bindings for all ${everyone.length} hosts of VLAN ${vid} on ${device.name}, and trust its cables to other gear`,
+              planner: "bind-hosts",
+              args: { device: device.id, vid },
+              edit: (draft) => {
+                const own = draft.need("device", device.id).protections;
+                draft.patch("device", device.id, {
+                  protections: {
+                    ...own,
+                    bound: [...new Set([...own.bound, ...everyone.map((one) => one.id)])],
+                  },
+                });
+                for (const port of index.portsOf(device.id))
+                  if (index.linkAt(port.id) !== undefined && !port.guards.arpTrust)
+                    draft.patch("port", port.id, {
+                      guards: { ...draft.need("port", port.id).guards, arpTrust: true },
+                    });
+              },
+            },
+          ];
     const edge = inPort.guards.edge;
     const trust = [trustRepair(index, inPort, "arpTrust", "ARP")];
     return {
-      sentence: `${device.name} inspects ARP in VLAN ${vid} and knows no binding for ${who} at port ${inPort.label}: what it says is dropped.`, subjects: [{ kind: "device", id: device.id }, { kind: "port", id: inPort.id }, ...(host === null ? [] : [{ kind: "host" as const, id: host.id }])],
+      sentence: `${device.name} inspects ARP in VLAN ${vid} and knows no binding for ${who} at port ${inPort.label}: what it says is dropped.`,
+      subjects: [
+        { kind: "device", id: device.id },
+        { kind: "port", id: inPort.id },
+        ...(host === null ? [] : [{ kind: "host" as const, id: host.id }]),
+      ],
       repairs: edge ? [...bind, ...all, ...trust] : [...trust, ...all, ...bind],
     };
   }

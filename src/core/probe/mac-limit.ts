@@ -6,9 +6,22 @@ import type { Cause } from "./step";
 /** Everybody whose frames come to a port's wire, in the order in which they are counted: what is plugged in, then what is behind it, each by name. */
 function hostsOnWire({ index, fabric }: ProbeBench, port: Port): Host[] {
   const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(port.id) ?? -1] ?? -1];
-  const near = (wire?.hosts ?? []).flatMap((id) => index.plan.host.get(id) ?? []).sort((a, b) => Number(a.attachment.at === "behind") - Number(b.attachment.at === "behind") || byNaturalText(a.name, b.name));
-  const behind = [...index.plan.host.values()].filter(({ attachment }) => attachment.at === "behind" && near.some((one) => one.id === attachment.host));
-  return [...near, ...behind.filter((one) => !near.some(({ id }) => id === one.id)).sort((a, b) => byNaturalText(a.name, b.name))];
+  const near = (wire?.hosts ?? [])
+    .flatMap((id) => index.plan.host.get(id) ?? [])
+    .sort(
+      (a, b) =>
+        Number(a.attachment.at === "behind") - Number(b.attachment.at === "behind") ||
+        byNaturalText(a.name, b.name),
+    );
+  const behind = [...index.plan.host.values()].filter(
+    ({ attachment }) => attachment.at === "behind" && near.some((one) => one.id === attachment.host),
+  );
+  return [
+    ...near,
+    ...behind
+      .filter((one) => !near.some(({ id }) => id === one.id))
+      .sort((a, b) => byNaturalText(a.name, b.name)),
+  ];
 }
 
 /** The ports of gear that knows VLANs which a frame from this port's wire has to pass first: the port itself, or those that face a switch without VLANs. */
@@ -28,8 +41,19 @@ export function macLimitStops(bench: ProbeBench, at: Port, host: Host | null, mo
     if (place <= limit) continue;
     const needed = Math.max(place, there.length);
     return {
-      sentence: `${index.plan.device.get(port.device)?.name ?? ""} port ${port.label} takes ${limit === 1 ? "one MAC address" : `${limit} MAC addresses`} at once, and ${host?.name ?? "this"} is number ${place} there.`, subjects: [{ kind: "port", id: port.id }],
-      repairs: [{ label: `Let it take ${needed}`, planner: "set-mac-limit", args: { port: port.id, limit: needed }, edit: (draft: Draft) => draft.patch("port", port.id, { guards: { ...draft.need("port", port.id).guards, macLimit: needed } }) }],
+      sentence: `${index.plan.device.get(port.device)?.name ?? ""} port ${port.label} takes ${limit === 1 ? "one MAC address" : `${limit} MAC addresses`} at once, and ${host?.name ?? "this"} is number ${place} there.`,
+      subjects: [{ kind: "port", id: port.id }],
+      repairs: [
+        {
+          label: `Let it take ${needed}`,
+          planner: "set-mac-limit",
+          args: { port: port.id, limit: needed },
+          edit: (draft: Draft) =>
+            draft.patch("port", port.id, {
+              guards: { ...draft.need("port", port.id).guards, macLimit: needed },
+            }),
+        },
+      ],
     };
   }
   return null;

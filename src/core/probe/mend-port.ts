@@ -6,7 +6,13 @@ import type { Tag } from "../switching";
 /** Makes a VLAN the untagged one of a port, the PVID with it. */
 export function setUntagged(draft: Draft, port: string, vid: Vid): void {
   const own = draft.need("port", port);
-  draft.patch("port", port, { enabled: true, pvid: vid, untagged: [vid], tagged: own.tagged.filter((one) => one !== vid), admit: own.admit === "tagged" ? "all" : own.admit });
+  draft.patch("port", port, {
+    enabled: true,
+    pvid: vid,
+    untagged: [vid],
+    tagged: own.tagged.filter((one) => one !== vid),
+    admit: own.admit === "tagged" ? "all" : own.admit,
+  });
 }
 
 /** What lets a frame of a VLAN, that arrives at a port with a tag or without, in as that VLAN. */
@@ -14,10 +20,20 @@ export function mendArrival(index: PlanIndex, port: Port, tag: Tag, vid: number,
   const number = asVid(vid);
   if (number === null) return [];
   const name = nameOf(index, "port", port.id);
-  const untagged: Repair = { label: `Make ${vlanName} the untagged VLAN of ${name}`, planner: "set-untagged", args: { port: port.id, vid }, edit: (draft) => setUntagged(draft, port.id, number) };
+  const untagged: Repair = {
+    label: `Make ${vlanName} the untagged VLAN of ${name}`,
+    planner: "set-untagged",
+    args: { port: port.id, vid },
+    edit: (draft) => setUntagged(draft, port.id, number),
+  };
   const carry: Repair = {
-    label: `Add ${vlanName} to ${name}`, planner: "carry-vlan", args: { vid, ports: [port.id] },
-    edit: (draft) => { carryOn(draft, [port.id], number); if (draft.need("port", port.id).admit === "untagged") draft.patch("port", port.id, { admit: "all" }); },
+    label: `Add ${vlanName} to ${name}`,
+    planner: "carry-vlan",
+    args: { vid, ports: [port.id] },
+    edit: (draft) => {
+      carryOn(draft, [port.id], number);
+      if (draft.need("port", port.id).admit === "untagged") draft.patch("port", port.id, { admit: "all" });
+    },
   };
   return tag === null ? [untagged] : [carry];
 }

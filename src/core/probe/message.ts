@@ -5,13 +5,45 @@ import type { Hearing } from "./place";
 
 /** What a frame carries. */
 export type Content =
-  | { readonly kind: "arp"; readonly asks: boolean; readonly senderMac: Mac; readonly senderAddress: Address; readonly targetMac: Mac | null; readonly targetAddress: Address }
   | {
-    readonly kind: "dhcp"; readonly type: "discover" | "offer" | "request" | "ack"; readonly client: Mac; readonly given: Address | null; readonly server: Address | null; readonly relay: Address | null;
-    readonly maskBits: number; readonly router: Address | null; readonly dns: readonly Address[]; readonly leaseSeconds: number; readonly domain: string;
-  }
-  | { readonly kind: "neighbour"; readonly asks: boolean; readonly src: Address; readonly dst: Address; readonly target: Address; readonly mac: Mac }
-  | { readonly kind: "advertisement"; readonly asks: boolean; readonly src: Address; readonly mac: Mac; readonly prefix: Address | null; readonly length: number; readonly managed: boolean; readonly selfMade: boolean }
+      readonly kind: "arp";
+      readonly asks: boolean;
+      readonly senderMac: Mac;
+      readonly senderAddress: Address;
+      readonly targetMac: Mac | null;
+      readonly targetAddress: Address;
+    }
+  | {
+      readonly kind: "dhcp";
+      readonly type: "discover" | "offer" | "request" | "ack";
+      readonly client: Mac;
+      readonly given: Address | null;
+      readonly server: Address | null;
+      readonly relay: Address | null;
+      readonly maskBits: number;
+      readonly router: Address | null;
+      readonly dns: readonly Address[];
+      readonly leaseSeconds: number;
+      readonly domain: string;
+    }
+  | {
+      readonly kind: "neighbour";
+      readonly asks: boolean;
+      readonly src: Address;
+      readonly dst: Address;
+      readonly target: Address;
+      readonly mac: Mac;
+    }
+  | {
+      readonly kind: "advertisement";
+      readonly asks: boolean;
+      readonly src: Address;
+      readonly mac: Mac;
+      readonly prefix: Address | null;
+      readonly length: number;
+      readonly managed: boolean;
+      readonly selfMade: boolean;
+    }
   | { readonly kind: "packet"; readonly packet: Packet; readonly answers: boolean; readonly ttl: number };
 
 /** One frame as it is sent, and the wires it came over: everywhere a broadcast went, or the way of a frame to one. */
@@ -27,10 +59,13 @@ export interface Message {
 }
 
 /** The emissions of a message's flood that carried it. */
-export function emissionsOf({ flood, reached }: Pick<Message, "flood" | "reached">): readonly Flood["emissions"][number][] {
+export function emissionsOf({
+  flood,
+  reached,
+}: Pick<Message, "flood" | "reached">): readonly Flood["emissions"][number][] {
   if (reached === null) return flood.emissions;
   const way: Flood["emissions"][number][] = [];
-  for (let at = flood.emissions[reached.emission]; at !== undefined; ) {
+  for (let at = flood.emissions[reached.emission]; at !== undefined;) {
     way.unshift(at);
     const arrival = at.after < 0 ? undefined : flood.arrivals[at.after];
     at = arrival === undefined ? undefined : flood.emissions[arrival.emission];

@@ -15,16 +15,41 @@ export function misplaced({ index }: ProbeBench, { host, party, vid }: Started):
     const { ssid } = party.place;
     const name = nameOf(index, "ssid", ssid);
     return {
-      sentence: `${host.name} belongs in ${belongs}, and ${name} leads into VLAN ${vid}.`, subjects: [{ kind: "ssid", id: ssid }, { kind: "host", id: host.id }],
-      repairs: [{ label: `Let ${name} lead into ${nameOf(index, "segment", segment)}`, planner: "edit-ssid", args: { ssid, segment }, edit: (draft) => draft.patch("ssid", ssid, { segment }) }],
+      sentence: `${host.name} belongs in ${belongs}, and ${name} leads into VLAN ${vid}.`,
+      subjects: [
+        { kind: "ssid", id: ssid },
+        { kind: "host", id: host.id },
+      ],
+      repairs: [
+        {
+          label: `Let ${name} lead into ${nameOf(index, "segment", segment)}`,
+          planner: "edit-ssid",
+          args: { ssid, segment },
+          edit: (draft) => draft.patch("ssid", ssid, { segment }),
+        },
+      ],
     };
   }
   const port = party.place.at === "inside" ? undefined : index.plan.port.get(party.place.port);
   if (port === undefined || index.plan.device.get(port.device)?.bridging !== "vlan") return null;
   const number = index.plan.vlan.get(index.plan.segment.get(segment)?.vlan ?? "")?.vid ?? null;
-  const tags: Repair[] = number !== null && host.tag === null && port.tagged.includes(number) ? [{ label: `Let ${host.name} tag what it sends with ${wanted}`, planner: "edit-host", args: { host: host.id, tag: wanted }, edit: (draft) => draft.patch("host", host.id, { tag: number }) }] : [];
+  const tags: Repair[] =
+    number !== null && host.tag === null && port.tagged.includes(number)
+      ? [
+          {
+            label: `Let ${host.name} tag what it sends with ${wanted}`,
+            planner: "edit-host",
+            args: { host: host.id, tag: wanted },
+            edit: (draft) => draft.patch("host", host.id, { tag: number }),
+          },
+        ]
+      : [];
   return {
-    sentence: `${nameOf(index, "port", port.id)} puts ${host.name} into VLAN ${vid}; it belongs in ${belongs}.`, subjects: [{ kind: "port", id: port.id }, { kind: "host", id: host.id }],
+    sentence: `${nameOf(index, "port", port.id)} puts ${host.name} into VLAN ${vid}; it belongs in ${belongs}.`,
+    subjects: [
+      { kind: "port", id: port.id },
+      { kind: "host", id: host.id },
+    ],
     repairs: [...tags, ...memberRepairs(index, port, host.tag, wanted)],
   };
 }

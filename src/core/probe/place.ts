@@ -7,7 +7,13 @@ export type Place =
   /** An end device on a port's cable, with the tag it sends and takes. */
   | { readonly at: "cable"; readonly port: string; readonly tag: Tag; readonly host: string | null }
   /** Inside a device, in one of its VLANs: its own leg, a wireless station, or one that sign-in put there (`port` is where it is plugged in). */
-  | { readonly at: "inside"; readonly device: string; readonly vid: number; readonly port: string | null; readonly ssid: string | null }
+  | {
+      readonly at: "inside";
+      readonly device: string;
+      readonly vid: number;
+      readonly port: string | null;
+      readonly ssid: string | null;
+    }
   /** A device's routed port. */
   | { readonly at: "routed"; readonly port: string; readonly tag: Tag };
 
@@ -23,14 +29,20 @@ export interface Party {
 
 export function sourceOf(place: Place): Source {
   switch (place.at) {
-    case "cable": return { at: "port", port: place.port, tag: place.tag, host: place.host };
-    case "inside": return { at: "device", device: place.device, vid: place.vid, port: place.port };
-    case "routed": return { at: "port", port: place.port, tag: place.tag, host: null };
+    case "cable":
+      return { at: "port", port: place.port, tag: place.tag, host: place.host };
+    case "inside":
+      return { at: "device", device: place.device, vid: place.vid, port: place.port };
+    case "routed":
+      return { at: "port", port: place.port, tag: place.tag, host: null };
   }
 }
 
 /** How a broadcast came to someone: the arrival inside a device, or -1, and the frame that brought it. */
-export interface Hearing { readonly arrival: number; readonly emission: number }
+export interface Hearing {
+  readonly arrival: number;
+  readonly emission: number;
+}
 
 /** Whether a broadcast reaches a place, and how; null when it does not. */
 export function hears(fabric: Fabric, { arrivals, emissions, routed }: Flood, place: Place): Hearing | null {
@@ -67,7 +79,10 @@ export function placeOnAir(index: PlanIndex, ssid: Ssid, point: string, host: st
   const segment = index.plan.segment.get(ssid.segment);
   const vid = segment === undefined ? null : index.vidOf(segment);
   if (vid !== null) return { at: "inside", device: point, vid, port: null, ssid: ssid.id };
-  const uplink = segment === undefined ? undefined : index.portsOf(point).find((port) => port.enabled && index.linkAt(port.id) !== undefined);
+  const uplink =
+    segment === undefined
+      ? undefined
+      : index.portsOf(point).find((port) => port.enabled && index.linkAt(port.id) !== undefined);
   return uplink === undefined ? null : { at: "cable", port: uplink.id, tag: null, host };
 }
 
@@ -84,13 +99,19 @@ export function placeOfHost(index: PlanIndex, host: Host): Place | null {
 
 /** Where a device's leg hangs; null when its segment is on no VLAN and it has no port. */
 export function placeOfLeg(index: PlanIndex, leg: Interface): Place | null {
-  if (leg.port !== null) return { at: "routed", port: leg.port, tag: leg.line === null ? null : (index.plan.line.get(leg.line)?.vlanTag ?? null) };
+  if (leg.port !== null)
+    return {
+      at: "routed",
+      port: leg.port,
+      tag: leg.line === null ? null : (index.plan.line.get(leg.line)?.vlanTag ?? null),
+    };
   const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
   const vid = segment === undefined ? null : index.vidOf(segment);
   return vid === null ? null : { at: "inside", device: leg.device, vid, port: null, ssid: null };
 }
 
-export const macOf = (entity: { readonly id: string; readonly mac: Mac | null }): Mac => entity.mac ?? madeMac(entity.id);
+export const macOf = (entity: { readonly id: string; readonly mac: Mac | null }): Mac =>
+  entity.mac ?? madeMac(entity.id);
 
 export function partyOfHost(index: PlanIndex, host: Host): Party | null {
   const place = placeOfHost(index, host);
@@ -99,7 +120,9 @@ export function partyOfHost(index: PlanIndex, host: Host): Party | null {
 
 export function partyOfLeg(index: PlanIndex, leg: Interface): Party | null {
   const place = placeOfLeg(index, leg);
-  return place === null ? null : { name: nameOf(index, "device", leg.device), mac: macOf(leg), place, leg, host: null };
+  return place === null
+    ? null
+    : { name: nameOf(index, "device", leg.device), mac: macOf(leg), place, leg, host: null };
 }
 
 /** The device that a place is at, for following cables to it. */
@@ -108,8 +131,13 @@ export function deviceAt(index: PlanIndex, place: Place): string {
 }
 
 /** The first device that took a frame in as part of a VLAN, and the port it came in at; null when nobody did. */
-export function entryOf(index: PlanIndex, flood: Flood): { readonly device: string; readonly port: number; readonly vid: number } | null {
+export function entryOf(
+  index: PlanIndex,
+  flood: Flood,
+): { readonly device: string; readonly port: number; readonly vid: number } | null {
   const [first] = flood.arrivals;
   const device = first === undefined ? undefined : index.derived(FABRIC).devices[first.device];
-  return first === undefined || device === undefined ? null : { device: device.id, port: first.port, vid: first.vid };
+  return first === undefined || device === undefined
+    ? null
+    : { device: device.id, port: first.port, vid: first.vid };
 }

@@ -37,7 +37,11 @@ export interface Outcome {
 }
 
 /** A question with nothing unusual: a client that asks for its address. */
-export const asClient = (from: ProbeQuestion["from"], goal: ProbeGoal, mac: ProbeQuestion["mac"] = null): ProbeQuestion => ({ from, as: { as: "client" }, mac, family: 4, goal });
+export const asClient = (
+  from: ProbeQuestion["from"],
+  goal: ProbeGoal,
+  mac: ProbeQuestion["mac"] = null,
+): ProbeQuestion => ({ from, as: { as: "client" }, mac, family: 4, goal });
 
 /**
  * Plugs something in and follows it: classification, sign-in, every hop with its tag, the server that answers, the address; then the
@@ -55,15 +59,28 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
     fromOutside(bench, from.line, goal, family);
     return outcomeOf(bench, question, null, null, null);
   }
-  const kind = as.as === "kind" ? (catalogueOf(index.plan).find((one) => one.word === as.word) ?? null) : null;
+  const kind =
+    as.as === "kind" ? (catalogueOf(index.plan).find((one) => one.word === as.word) ?? null) : null;
   if (as.as === "kind" && kind?.speaksDhcp !== true) {
-    missing(bench, as.word === "" ? "This" : as.word, from.at === "port" ? { kind: "port", id: from.port } : { kind: "site", id: index.plan.site.id }, kind === null ? "is no kind that the catalogue or the site knows" : "asks nobody for an address; plug it in with a typed-in one");
+    missing(
+      bench,
+      as.word === "" ? "This" : as.word,
+      from.at === "port" ? { kind: "port", id: from.port } : { kind: "site", id: index.plan.site.id },
+      kind === null
+        ? "is no kind that the catalogue or the site knows"
+        : "asks nobody for an address; plug it in with a typed-in one",
+    );
     return outcomeOf(bench, question, null, null, null);
   }
-  const started = start(bench, from, question.mac, { behindPhone: as.as === "behindPhone", asks: asks(as), kind });
+  const started = start(bench, from, question.mac, {
+    behindPhone: as.as === "behindPhone",
+    asks: asks(as),
+    kind,
+  });
   if (started === null) return outcomeOf(bench, question, null, null, null);
   if (as.as === "falseServer") return outcomeOf(bench, question, started, null, actAsServer(bench, started));
-  if (as.as === "spoofer") return outcomeOf(bench, question, started, null, actAsSpoofer(bench, started, as.address));
+  if (as.as === "spoofer")
+    return outcomeOf(bench, question, started, null, actAsSpoofer(bench, started, as.address));
   const lease = addressFor(bench, started, as, family);
   const astray = lease === null ? null : strayed(bench, started, lease);
   if (lease !== null) {
@@ -77,26 +94,84 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
   if (wrong !== null) journey.cause = wrong;
   const port = from.at === "port" ? index.plan.port.get(from.port) : undefined;
   const voice = as.as === "behindPhone" && port !== undefined ? voiceOf(port) : null;
-  const phone = voice === null || from.at !== "port" ? null : probe(index, asClient({ at: "port", port: from.port, tag: voice }, { to: "address" }), bench.ids);
-  if (phone?.cause !== null && phone !== null && journey.cause === null) journey.stop({ title: "Phone", place: `tag ${voice ?? ""}`, says: "gets no address", why: phone.cause.sentence, tag: voice, subjects: phone.cause.subjects, device: null, ports: from.at === "port" ? [from.port] : [] }, phone.cause);
-  return { ...outcomeOf(bench, question, started, lease, null), phone, advice: journey.cause === null ? astray : null };
+  const phone =
+    voice === null || from.at !== "port"
+      ? null
+      : probe(index, asClient({ at: "port", port: from.port, tag: voice }, { to: "address" }), bench.ids);
+  if (phone?.cause !== null && phone !== null && journey.cause === null)
+    journey.stop(
+      {
+        title: "Phone",
+        place: `tag ${voice ?? ""}`,
+        says: "gets no address",
+        why: phone.cause.sentence,
+        tag: voice,
+        subjects: phone.cause.subjects,
+        device: null,
+        ports: from.at === "port" ? [from.port] : [],
+      },
+      phone.cause,
+    );
+  return {
+    ...outcomeOf(bench, question, started, lease, null),
+    phone,
+    advice: journey.cause === null ? astray : null,
+  };
 }
 
 /** It got an address, but of another segment than the one it belongs in. */
-function tellStrayed({ index, journey }: ProbeBench, { host, vid }: Started, lease: Lease, astray: Cause): void {
+function tellStrayed(
+  { index, journey }: ProbeBench,
+  { host, vid }: Started,
+  lease: Lease,
+  astray: Cause,
+): void {
   const got = lease.segment === null ? "nobody" : nameOf(index, "segment", lease.segment);
   const belongs = host?.segment === null || host === null ? "" : nameOf(index, "segment", host.segment);
-  journey.stop({ title: host?.name ?? "", place: got, says: `gets an address of ${got}, not of ${belongs}`, why: vid === 0 ? "" : `It is in VLAN ${vid}.`, tag: undefined, subjects: astray.subjects, device: null, ports: [] }, astray);
+  journey.stop(
+    {
+      title: host?.name ?? "",
+      place: got,
+      says: `gets an address of ${got}, not of ${belongs}`,
+      why: vid === 0 ? "" : `It is in VLAN ${vid}.`,
+      tag: undefined,
+      subjects: astray.subjects,
+      device: null,
+      ports: [],
+    },
+    astray,
+  );
 }
 
 /** Whether something asks for its address. */
 const asks = (as: ProbeAs): boolean => as.as === "client" || as.as === "behindPhone" || as.as === "kind";
 
-function outcomeOf({ index, journey, exchange }: ProbeBench, question: ProbeQuestion, started: Started | null, lease: Lease | null, attack: Attack | null): Outcome {
+function outcomeOf(
+  { index, journey, exchange }: ProbeBench,
+  question: ProbeQuestion,
+  started: Started | null,
+  lease: Lease | null,
+  attack: Attack | null,
+): Outcome {
   const segment = started?.host?.segment ?? started?.segment?.id ?? null;
   return {
-    question, steps: journey.steps, stopsAt: journey.cause === null ? null : journey.steps.length, cause: journey.cause, delivered: journey.delivered, lease,
-    expected: segment === null ? null : { segment, scope: index.scopesOf(segment).find((scope) => scope.family === question.family)?.id ?? null },
-    phone: null, advice: null, attack, guards: journey.guards, exchange,
+    question,
+    steps: journey.steps,
+    stopsAt: journey.cause === null ? null : journey.steps.length,
+    cause: journey.cause,
+    delivered: journey.delivered,
+    lease,
+    expected:
+      segment === null
+        ? null
+        : {
+            segment,
+            scope: index.scopesOf(segment).find((scope) => scope.family === question.family)?.id ?? null,
+          },
+    phone: null,
+    advice: null,
+    attack,
+    guards: journey.guards,
+    exchange,
   };
 }

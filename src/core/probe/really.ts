@@ -8,7 +8,10 @@ import { portStateFor } from "./sign-in";
 import { start } from "./start";
 
 /** What was found out of a plan's hosts; a look-up that is under way answers null: what waits for itself never comes up. */
-interface Known { readonly parties: Map<string, Party | null>; readonly leases: Map<string, Lease | null> }
+interface Known {
+  readonly parties: Map<string, Party | null>;
+  readonly leases: Map<string, Lease | null>;
+}
 const KNOWN = new WeakMap<PlanIndex, Known>();
 
 function knownOf(index: PlanIndex): Known {
@@ -37,7 +40,9 @@ function admitted(bench: ProbeBench, host: Host): Party | null {
   if (!port.guards.signIn || device.bridging !== "vlan") return party;
   const { state, vid } = portStateFor(bench, device, port, host, false);
   if (state === "closed" || (vid !== null && host.tag !== null)) return null;
-  return vid === null ? party : { ...party, place: { at: "inside", device: device.id, vid, port: port.id, ssid: null } };
+  return vid === null
+    ? party
+    : { ...party, place: { at: "inside", device: device.id, vid, port: port.id, ssid: null } };
 }
 
 /** The IPv4 address that a host really has: entered on it, or got where it is plugged in (RFC 2131 section 4.3.1); null without one. */
@@ -53,4 +58,5 @@ const REALITY: Reality = {
 };
 
 /** A bench to ask on: where everybody is, and with which address, as it really comes to be. */
-export const benchOn = (index: PlanIndex, ids: () => string): ProbeBench => new ProbeBench(index, ids, REALITY);
+export const benchOn = (index: PlanIndex, ids: () => string): ProbeBench =>
+  new ProbeBench(index, ids, REALITY);

@@ -9,38 +9,78 @@ import { inspectionStops, passingsOf } from "./inspection";
 import type { Hearing, Party } from "./place";
 
 /** Whoever sends into a segment, with the address it does so from. */
-export interface Sender { readonly party: Party; readonly address: Address; readonly leased: boolean }
+export interface Sender {
+  readonly party: Party;
+  readonly address: Address;
+  readonly leased: boolean;
+}
 
-export const subjectOf = ({ leg, host }: Party): Subject[] => (leg !== null ? [{ kind: "interface", id: leg.id }] : host !== null ? [{ kind: "host", id: host.id }] : []);
+export const subjectOf = ({ leg, host }: Party): Subject[] =>
+  leg !== null ? [{ kind: "interface", id: leg.id }] : host !== null ? [{ kind: "host", id: host.id }] : [];
 /** The word for how neighbours are found: ARP (RFC 826) or neighbour discovery (RFC 4861). */
 const asking = (address: Address): string => (familyOf(address) === 4 ? "ARP" : "neighbour discovery");
 
-interface Found { readonly party: Party; readonly hearing: Hearing }
+interface Found {
+  readonly party: Party;
+  readonly hearing: Hearing;
+}
 
 /**
  * Finds who has an address next door, and that the answer comes back: null after a stop. `known` is who it is when the sender has been told by an
  * advertisement. Adds the steps of the way only when `shows`.
  */
-export function resolve(bench: ProbeBench, sender: Sender, address: Address, known: Party | null, shows: boolean): Found | null {
+export function resolve(
+  bench: ProbeBench,
+  sender: Sender,
+  address: Address,
+  known: Party | null,
+  shows: boolean,
+): Found | null {
   const { journey } = bench;
   const flood = bench.flood(sender.party.place);
-  const others = known === null ? bench.holders(address).filter((party) => !isSame(party, sender.party)) : [known];
-  const heard = others.flatMap((party): Found[] => { const hearing = bench.hears(sender.party.place, party.place); return hearing === null ? [] : [{ party, hearing }]; });
+  const others =
+    known === null ? bench.holders(address).filter((party) => !isSame(party, sender.party)) : [known];
+  const heard = others.flatMap((party): Found[] => {
+    const hearing = bench.hears(sender.party.place, party.place);
+    return hearing === null ? [] : [{ party, hearing }];
+  });
   const [found] = heard;
   if (found === undefined) {
     const [wanted] = others;
     const entered = sender.party.host === null ? null : enteredCause(bench.index, sender.party.host, address);
-    if (entered !== null) journey.stop({ title: sender.party.name, place: asking(address), says: "looks for it next door", why: "Mask and gateway are entered on it.", tag: undefined, subjects: subjectOf(sender.party), device: null, ports: [] }, entered);
+    if (entered !== null)
+      journey.stop(
+        {
+          title: sender.party.name,
+          place: asking(address),
+          says: "looks for it next door",
+          why: "Mask and gateway are entered on it.",
+          tag: undefined,
+          subjects: subjectOf(sender.party),
+          device: null,
+          ports: [],
+        },
+        entered,
+      );
     else if (wanted !== undefined) explain(bench, sender.party, wanted);
     else nobodyHas(bench, address);
     return null;
   }
   const rivals = heard.filter(({ party }) => !isSame(party, found.party));
   if (rivals.length > 0) {
-    twoAnswer(bench, address, heard.map(({ party }) => party));
+    twoAnswer(
+      bench,
+      address,
+      heard.map(({ party }) => party),
+    );
     return null;
   }
-  const blocked = inspectionStops(bench, passingsOf(bench, flood, found.hearing), { address: sender.address, mac: sender.party.mac, host: sender.party.host, leased: sender.leased });
+  const blocked = inspectionStops(bench, passingsOf(bench, flood, found.hearing), {
+    address: sender.address,
+    mac: sender.party.mac,
+    host: sender.party.host,
+    leased: sender.leased,
+  });
   if (blocked !== null) {
     journey.stop(inspected(sender.party, address), blocked);
     return null;
@@ -51,36 +91,132 @@ export function resolve(bench: ProbeBench, sender: Sender, address: Address, kno
     return null;
   }
   const backFlood = bench.flood(found.party.place);
-  const answerBlocked = inspectionStops(bench, passingsOf(bench, backFlood, back), { address, mac: found.party.mac, host: found.party.host, leased: found.party.host !== null && found.party.host.manner !== "typed" });
+  const answerBlocked = inspectionStops(bench, passingsOf(bench, backFlood, back), {
+    address,
+    mac: found.party.mac,
+    host: found.party.host,
+    leased: found.party.host !== null && found.party.host.manner !== "typed",
+  });
   if (answerBlocked !== null) {
     journey.stop(inspected(found.party, address), answerBlocked);
     return null;
   }
   if (shows) {
     passTo(bench, flood, found.hearing);
-    if (found.party.leg !== null) journey.pass({ title: found.party.name, place: formatAddress(address), says: `answers ${asking(address)}`, why: `${formatAddress(address)} is at ${found.party.mac}.`, tag: undefined, subjects: subjectOf(found.party), device: found.party.leg.device, ports: [] });
+    if (found.party.leg !== null)
+      journey.pass({
+        title: found.party.name,
+        place: formatAddress(address),
+        says: `answers ${asking(address)}`,
+        why: `${formatAddress(address)} is at ${found.party.mac}.`,
+        tag: undefined,
+        subjects: subjectOf(found.party),
+        device: found.party.leg.device,
+        ports: [],
+      });
   }
   if (!bench.asksFirst(sender.party, address)) return found;
   // The answer tells both of one another (RFC 826).
   bench.asksFirst(found.party, sender.address);
   if (familyOf(address) === 4) {
-    bench.say({ what: `who has ${formatAddress(address)}?`, from: sender.party.mac, to: null, flood, reached: null, content: { kind: "arp", asks: true, senderMac: sender.party.mac, senderAddress: sender.address, targetMac: null, targetAddress: address } });
-    bench.say({ what: `${formatAddress(address)} is at ${found.party.mac}`, from: found.party.mac, to: sender.party.mac, flood: backFlood, reached: back, content: { kind: "arp", asks: false, senderMac: found.party.mac, senderAddress: address, targetMac: sender.party.mac, targetAddress: sender.address } });
+    bench.say({
+      what: `who has ${formatAddress(address)}?`,
+      from: sender.party.mac,
+      to: null,
+      flood,
+      reached: null,
+      content: {
+        kind: "arp",
+        asks: true,
+        senderMac: sender.party.mac,
+        senderAddress: sender.address,
+        targetMac: null,
+        targetAddress: address,
+      },
+    });
+    bench.say({
+      what: `${formatAddress(address)} is at ${found.party.mac}`,
+      from: found.party.mac,
+      to: sender.party.mac,
+      flood: backFlood,
+      reached: back,
+      content: {
+        kind: "arp",
+        asks: false,
+        senderMac: found.party.mac,
+        senderAddress: address,
+        targetMac: sender.party.mac,
+        targetAddress: sender.address,
+      },
+    });
   } else {
-    bench.say({ what: `who has ${formatAddress(address)}?`, from: sender.party.mac, to: null, flood, reached: null, content: { kind: "neighbour", asks: true, src: sender.address, dst: address, target: address, mac: sender.party.mac } });
-    bench.say({ what: `${formatAddress(address)} is at ${found.party.mac}`, from: found.party.mac, to: sender.party.mac, flood: backFlood, reached: back, content: { kind: "neighbour", asks: false, src: address, dst: sender.address, target: address, mac: found.party.mac } });
+    bench.say({
+      what: `who has ${formatAddress(address)}?`,
+      from: sender.party.mac,
+      to: null,
+      flood,
+      reached: null,
+      content: {
+        kind: "neighbour",
+        asks: true,
+        src: sender.address,
+        dst: address,
+        target: address,
+        mac: sender.party.mac,
+      },
+    });
+    bench.say({
+      what: `${formatAddress(address)} is at ${found.party.mac}`,
+      from: found.party.mac,
+      to: sender.party.mac,
+      flood: backFlood,
+      reached: back,
+      content: {
+        kind: "neighbour",
+        asks: false,
+        src: address,
+        dst: sender.address,
+        target: address,
+        mac: found.party.mac,
+      },
+    });
   }
   return found;
 }
 
-const isSame = (a: Party, b: Party): boolean => (a.leg !== null && a.leg.id === b.leg?.id) || (a.host !== null && a.host.id === b.host?.id) || (a.leg === null && b.leg === null && a.host === null && b.host === null && a.mac === b.mac);
+const isSame = (a: Party, b: Party): boolean =>
+  (a.leg !== null && a.leg.id === b.leg?.id) ||
+  (a.host !== null && a.host.id === b.host?.id) ||
+  (a.leg === null && b.leg === null && a.host === null && b.host === null && a.mac === b.mac);
 
-const inspected = (party: Party, address: Address) => ({ title: party.name, place: asking(address), says: "is not believed", why: "A switch on the way checks who may say that.", tag: undefined, subjects: subjectOf(party), device: null, ports: [] });
+const inspected = (party: Party, address: Address) => ({
+  title: party.name,
+  place: asking(address),
+  says: "is not believed",
+  why: "A switch on the way checks who may say that.",
+  tag: undefined,
+  subjects: subjectOf(party),
+  device: null,
+  ports: [],
+});
 
 function nobodyHas(bench: ProbeBench, address: Address): void {
   bench.journey.stop(
-    { title: formatAddress(address), place: asking(address), says: "nobody answers", why: "Nothing in the plan has this address.", tag: undefined, subjects: [], device: null, ports: [] },
-    { sentence: `Nobody answers for ${formatAddress(address)}: nothing in the plan has that address.`, subjects: [], repairs: [] },
+    {
+      title: formatAddress(address),
+      place: asking(address),
+      says: "nobody answers",
+      why: "Nothing in the plan has this address.",
+      tag: undefined,
+      subjects: [],
+      device: null,
+      ports: [],
+    },
+    {
+      sentence: `Nobody answers for ${formatAddress(address)}: nothing in the plan has that address.`,
+      subjects: [],
+      repairs: [],
+    },
   );
 }
 
@@ -89,14 +225,38 @@ function twoAnswer(bench: ProbeBench, address: Address, parties: readonly Party[
   const names = listed(parties.map((party) => party.name));
   const subjects = parties.flatMap(subjectOf);
   bench.journey.stop(
-    { title: names, place: formatAddress(address), says: "both answer", why: "Whoever answered last is believed, and that changes from minute to minute.", tag: undefined, subjects, device: null, ports: [] },
     {
-      sentence: `${names} both have ${formatAddress(address)}, and both answer.`, subjects,
-      repairs: parties.flatMap(({ host }) => (host === null ? [] : [{
-        label: `Let ${host.name} ask for its address instead`, planner: "edit-host", args: { host: host.id }, edit: (draft: Draft) => draft.patch("host", host.id, { manner: "dynamic", ...(familyOf(address) === 4 ? { ipv4: null } : { ipv6: null }) }),
-      }])),
+      title: names,
+      place: formatAddress(address),
+      says: "both answer",
+      why: "Whoever answered last is believed, and that changes from minute to minute.",
+      tag: undefined,
+      subjects,
+      device: null,
+      ports: [],
+    },
+    {
+      sentence: `${names} both have ${formatAddress(address)}, and both answer.`,
+      subjects,
+      repairs: parties.flatMap(({ host }) =>
+        host === null
+          ? []
+          : [
+              {
+                label: `Let ${host.name} ask for its address instead`,
+                planner: "edit-host",
+                args: { host: host.id },
+                edit: (draft: Draft) =>
+                  draft.patch("host", host.id, {
+                    manner: "dynamic",
+                    ...(familyOf(address) === 4 ? { ipv4: null } : { ipv6: null }),
+                  }),
+              },
+            ],
+      ),
     },
   );
 }
 
-export const deviceName = (bench: ProbeBench, device: string): string => nameOf(bench.index, "device", device);
+export const deviceName = (bench: ProbeBench, device: string): string =>
+  nameOf(bench.index, "device", device);

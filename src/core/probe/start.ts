@@ -1,6 +1,16 @@
 import { madeMac, type Mac } from "../address";
 import type { Subject } from "../checks/check";
-import { joinsAt, nameOf, offers, type Host, type PlanIndex, type Port, type ProbePlace, type Segment, type Vid } from "../plan";
+import {
+  joinsAt,
+  nameOf,
+  offers,
+  type Host,
+  type PlanIndex,
+  type Port,
+  type ProbePlace,
+  type Segment,
+  type Vid,
+} from "../plan";
 import { TREE } from "../spanning-tree";
 import { classify, modeOf, type Flood, type Tag } from "../switching";
 import type { ProbeBench } from "./bench";
@@ -29,10 +39,20 @@ const AP_NEEDED = "an access point that offers it";
 const LAPTOP = "laptop";
 
 /** How it is plugged in: through a phone, and whether it asks for an address. */
-export interface Plugging { readonly behindPhone: boolean; readonly asks: boolean; /** A kind of the catalogue instead of a laptop; null for a laptop. */ readonly kind?: DeviceKind | null; /** What it is called where there are two. */ readonly name?: string }
+export interface Plugging {
+  readonly behindPhone: boolean;
+  readonly asks: boolean;
+  /** A kind of the catalogue instead of a laptop; null for a laptop. */ readonly kind?: DeviceKind | null;
+  /** What it is called where there are two. */ readonly name?: string;
+}
 
 /** Sends the first frame and passes (or stops at) the port it comes in at. Null after a stop. */
-export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, plugging: Plugging): Started | null {
+export function start(
+  bench: ProbeBench,
+  from: ProbeFrom,
+  mac: Mac | null,
+  plugging: Plugging,
+): Started | null {
   const { index } = bench;
   const { asks } = plugging;
   if (from.at === "ssid") return startWireless(bench, from.ssid, from.device, null, mac);
@@ -43,17 +63,41 @@ export function start(bench: ProbeBench, from: ProbeFrom, mac: Mac | null, plugg
     return startWireless(bench, host.attachment.ssid, joinsAt(index, host)[0]?.id ?? "", host, mac);
   }
   const port = portOfHost(index, host);
-  if (port !== null) return startAtPort(bench, port, host.tag, host, mac, { behindPhone: host.attachment.at === "behind", asks: asks && host.manner !== "typed" });
+  if (port !== null)
+    return startAtPort(bench, port, host.tag, host, mac, {
+      behindPhone: host.attachment.at === "behind",
+      asks: asks && host.manner !== "typed",
+    });
   bench.journey.stop(
-    { title: host.name, place: "not plugged in", says: "is not plugged in anywhere", why: "The plan gives it no port and no wireless name.", tag: undefined, subjects: [{ kind: "host", id: host.id }], device: null, ports: [] },
-    { sentence: `${host.name} is not plugged in anywhere. Give it a port or a wireless name.`, subjects: [{ kind: "host", id: host.id }], repairs: [] },
+    {
+      title: host.name,
+      place: "not plugged in",
+      says: "is not plugged in anywhere",
+      why: "The plan gives it no port and no wireless name.",
+      tag: undefined,
+      subjects: [{ kind: "host", id: host.id }],
+      device: null,
+      ports: [],
+    },
+    {
+      sentence: `${host.name} is not plugged in anywhere. Give it a port or a wireless name.`,
+      subjects: [{ kind: "host", id: host.id }],
+      repairs: [],
+    },
   );
   return null;
 }
 
-const macFor = (host: Host | null, mac: Mac | null): Mac => mac ?? (host === null ? madeMac(LAPTOP) : macOf(host));
+const macFor = (host: Host | null, mac: Mac | null): Mac =>
+  mac ?? (host === null ? madeMac(LAPTOP) : macOf(host));
 
-function startWireless(bench: ProbeBench, ssidId: string, deviceId: string, host: Host | null, mac: Mac | null): Started | null {
+function startWireless(
+  bench: ProbeBench,
+  ssidId: string,
+  deviceId: string,
+  host: Host | null,
+  mac: Mac | null,
+): Started | null {
   const { index, journey } = bench;
   const ssid = index.plan.ssid.get(ssidId);
   const device = index.plan.device.get(deviceId);
@@ -64,15 +108,44 @@ function startWireless(bench: ProbeBench, ssidId: string, deviceId: string, host
   if (ssid === undefined || segment === undefined || device === undefined || place === null || !offered) {
     const missing = !offered ? AP_NEEDED : `a cable at ${device?.name ?? "the access point"} that leads on`;
     journey.stop(
-      { title: who, place: ssid?.name ?? "wireless", says: `needs ${missing}`, why: "", tag: undefined, subjects: [], device: null, ports: [] },
       {
-        sentence: `${who} can't join ${ssid?.name ?? "the wireless name"}: it needs ${missing}.`, subjects: ssid === undefined ? [] : [{ kind: "ssid", id: ssid.id }],
-        repairs: ssid === undefined || offered || ssid.at.length === 0 ? [] : [{ label: `Offer ${ssid.name} at every access point`, planner: "edit-ssid", args: { ssid: ssid.id }, edit: (draft) => draft.patch("ssid", ssid.id, { at: [] }) }],
+        title: who,
+        place: ssid?.name ?? "wireless",
+        says: `needs ${missing}`,
+        why: "",
+        tag: undefined,
+        subjects: [],
+        device: null,
+        ports: [],
+      },
+      {
+        sentence: `${who} can't join ${ssid?.name ?? "the wireless name"}: it needs ${missing}.`,
+        subjects: ssid === undefined ? [] : [{ kind: "ssid", id: ssid.id }],
+        repairs:
+          ssid === undefined || offered || ssid.at.length === 0
+            ? []
+            : [
+                {
+                  label: `Offer ${ssid.name} at every access point`,
+                  planner: "edit-ssid",
+                  args: { ssid: ssid.id },
+                  edit: (draft) => draft.patch("ssid", ssid.id, { at: [] }),
+                },
+              ],
       },
     );
     return null;
   }
-  journey.pass({ title: who, place: ssid.name, says: `joins ${ssid.name} and asks all: who gives addresses?`, why: `${ssid.name} leads into ${segment.name}, ${place.at === "inside" ? `VLAN ${place.vid}` : "which is on no VLAN: it goes on untagged"}.`, tag: null, subjects: [{ kind: "ssid", id: ssid.id }], device: null, ports: [] });
+  journey.pass({
+    title: who,
+    place: ssid.name,
+    says: `joins ${ssid.name} and asks all: who gives addresses?`,
+    why: `${ssid.name} leads into ${segment.name}, ${place.at === "inside" ? `VLAN ${place.vid}` : "which is on no VLAN: it goes on untagged"}.`,
+    tag: null,
+    subjects: [{ kind: "ssid", id: ssid.id }],
+    device: null,
+    ports: [],
+  });
   const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
   return { party, vid: place.at === "inside" ? place.vid : (wantedVid(index, host) ?? 0), segment, host };
 }
@@ -84,9 +157,17 @@ export function wantedVid(index: PlanIndex, host: Host | null): number | null {
 }
 
 /** The VLAN in which a phone at the port talks, tagged beside the untagged one; null without one. */
-export const voiceOf = (port: Port): Vid | null => (modeOf(port) === "dataVoice" ? (port.tagged[0] ?? null) : null);
+export const voiceOf = (port: Port): Vid | null =>
+  modeOf(port) === "dataVoice" ? (port.tagged[0] ?? null) : null;
 
-function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | null, mac: Mac | null, { behindPhone, asks, kind = null, name = "Laptop" }: Plugging): Started | null {
+function startAtPort(
+  bench: ProbeBench,
+  portId: string,
+  tag: Tag,
+  host: Host | null,
+  mac: Mac | null,
+  { behindPhone, asks, kind = null, name = "Laptop" }: Plugging,
+): Started | null {
   const { index, journey, fabric } = bench;
   const port = fabric.ports[fabric.portNumber.get(portId) ?? -1];
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
@@ -94,21 +175,72 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
   const subjects: Subject[] = [{ kind: "port", id: portId }];
   const who = host?.name ?? (kind === null ? name : kind.word);
   const at = `at ${device.name} ${port.label}${behindPhone ? ", behind the phone" : ""}`;
-  journey.pass({ title: who, place: at, says: asks ? "asks all: who gives addresses?" : "is plugged in", why: behindPhone ? "The phone passes what is untagged through; it tags only its own." : asks ? "A new device knows nobody yet, so it asks everybody in its VLAN." : "", tag, subjects, device: null, ports: [portId] });
+  journey.pass({
+    title: who,
+    place: at,
+    says: asks ? "asks all: who gives addresses?" : "is plugged in",
+    why: behindPhone
+      ? "The phone passes what is untagged through; it tags only its own."
+      : asks
+        ? "A new device knows nobody yet, so it asks everybody in its VLAN."
+        : "",
+    tag,
+    subjects,
+    device: null,
+    ports: [portId],
+  });
   const wanted = wantedVid(index, host);
-  const refused = portRefuses(bench, port, tag, wanted, index.derived(TREE).shut.has(portId)) ?? macLimitStops(bench, port, host, behindPhone ? 2 : 1);
+  const refused =
+    portRefuses(bench, port, tag, wanted, index.derived(TREE).shut.has(portId)) ??
+    macLimitStops(bench, port, host, behindPhone ? 2 : 1);
   if (refused !== null) {
-    journey.stop({ title: device.name, place: `port ${port.label} in`, says: !port.enabled ? "the port is off" : "does not let it in", why: "", tag, subjects, device: device.id, ports: [portId] }, refused);
+    journey.stop(
+      {
+        title: device.name,
+        place: `port ${port.label} in`,
+        says: !port.enabled ? "the port is off" : "does not let it in",
+        why: "",
+        tag,
+        subjects,
+        device: device.id,
+        ports: [portId],
+      },
+      refused,
+    );
     return null;
   }
   const dark = kind === null ? null : tooWeak(index, port, kind);
   if (dark !== null) {
-    journey.stop({ title: device.name, place: `port ${port.label}, power`, says: "does not give it enough power", why: "", tag: undefined, subjects, device: device.id, ports: [portId] }, dark);
+    journey.stop(
+      {
+        title: device.name,
+        place: `port ${port.label}, power`,
+        says: "does not give it enough power",
+        why: "",
+        tag: undefined,
+        subjects,
+        device: device.id,
+        ports: [portId],
+      },
+      dark,
+    );
     return null;
   }
-  const signedIn = port.guards.signIn && device.bridging === "vlan" ? portStateFor(bench, device, port, host, kind?.speaksSignIn ?? false) : null;
+  const signedIn =
+    port.guards.signIn && device.bridging === "vlan"
+      ? portStateFor(bench, device, port, host, kind?.speaksSignIn ?? false)
+      : null;
   if (signedIn !== null) {
-    const step = { title: device.name, place: `port ${port.label}, 802.1X`, says: signedIn.says, why: signedIn.why, tag: undefined, subjects, device: device.id, ports: [portId] };
+    const step = {
+      title: device.name,
+      place: `port ${port.label}, 802.1X`,
+      says: signedIn.says,
+      why: signedIn.why,
+      tag: undefined,
+      subjects,
+      device: device.id,
+      ports: [portId],
+    };
     if (signedIn.state === "closed") {
       journey.stop(step, signedIn.cause);
       return null;
@@ -120,17 +252,36 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
     journey.pass(step);
   }
   const moved = signedIn?.vid ?? null;
-  const place: Party["place"] = moved === null ? { at: "cable", port: portId, tag, host: host?.id ?? null } : { at: "inside", device: device.id, vid: moved, port: portId, ssid: null };
+  const place: Party["place"] =
+    moved === null
+      ? { at: "cable", port: portId, tag, host: host?.id ?? null }
+      : { at: "inside", device: device.id, vid: moved, port: portId, ssid: null };
   const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
   const flood = bench.flood(place);
   const entry = entryOf(index, flood);
   if (entry === null && flood.routed.length + flood.heard.length > 0) return onBareWire(bench, party, flood);
   if (entry === null) {
-    const segment = host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
+    const segment =
+      host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
     const leg = segment === undefined ? undefined : index.gatewayOf(segment);
     const gap = leg === undefined ? null : gapBetween(index, device.id, leg.device, wanted ?? 0, bench.ids);
-    journey.stop({ title: device.name, place: `port ${port.label} in`, says: "goes no further", why: "", tag, subjects, device: device.id, ports: [portId] },
-      gap ?? { sentence: `Nothing beyond ${device.name} port ${port.label} takes the frame (${tagText(tag)}) in.`, subjects: [...subjects, { kind: "device", id: device.id }], repairs: [] });
+    journey.stop(
+      {
+        title: device.name,
+        place: `port ${port.label} in`,
+        says: "goes no further",
+        why: "",
+        tag,
+        subjects,
+        device: device.id,
+        ports: [portId],
+      },
+      gap ?? {
+        sentence: `Nothing beyond ${device.name} port ${port.label} takes the frame (${tagText(tag)}) in.`,
+        subjects: [...subjects, { kind: "device", id: device.id }],
+        repairs: [],
+      },
+    );
     return null;
   }
   const vid = moved ?? (device.bridging === "vlan" ? (classify(port, tag) ?? entry.vid) : entry.vid);
@@ -140,12 +291,18 @@ function startAtPort(bench: ProbeBench, portId: string, tag: Tag, host: Host | n
 
 /** A port that sign-in has put into a VLAN takes only what is untagged: a phone that tags stays outside. */
 function taggedThere(index: PlanIndex, port: Port, who: string, vid: number, tag: number): Cause {
-  return { sentence: `${nameOf(index, "port", port.id)} is in VLAN ${vid} now, untagged, and drops what ${who} sends with tag ${tag}.`, subjects: [{ kind: "port", id: port.id }], repairs: [] };
+  return {
+    sentence: `${nameOf(index, "port", port.id)} is in VLAN ${vid} now, untagged, and drops what ${who} sends with tag ${tag}.`,
+    subjects: [{ kind: "port", id: port.id }],
+    repairs: [],
+  };
 }
 
 /** No gear that knows VLANs takes the frame in, but somebody is on the wire all the same: a router's own port, or neighbours on a switch without VLANs. */
 function onBareWire({ index, fabric }: ProbeBench, party: Party, { routed }: Flood): Started {
-  const legs = routed.flatMap(({ port }) => index.groups("interfacesByPort").get(fabric.ports[port]?.id ?? "") ?? []);
+  const legs = routed.flatMap(
+    ({ port }) => index.groups("interfacesByPort").get(fabric.ports[port]?.id ?? "") ?? [],
+  );
   const known = legs.find((leg) => leg.segment !== null)?.segment ?? party.host?.segment ?? null;
   const segment = known === null ? null : (index.plan.segment.get(known) ?? null);
   return { party, vid: wantedVid(index, party.host) ?? 0, segment, host: party.host };
@@ -155,5 +312,9 @@ function onBareWire({ index, fabric }: ProbeBench, party: Party, { routed }: Flo
 function tooWeak(index: PlanIndex, port: Port, kind: DeviceKind): Cause | null {
   const needed = kind.poeClass === null ? 0 : portPowerMw(kind.poeClass);
   if (needed <= port.poeMw) return null;
-  return { sentence: `A ${kind.word} takes ${needed / 1000} W over the cable, and ${nameOf(index, "port", port.id)} gives ${port.poeMw === 0 ? "none" : `${port.poeMw / 1000} W`}.`, subjects: [{ kind: "port", id: port.id }], repairs: [] };
+  return {
+    sentence: `A ${kind.word} takes ${needed / 1000} W over the cable, and ${nameOf(index, "port", port.id)} gives ${port.poeMw === 0 ? "none" : `${port.poeMw / 1000} W`}.`,
+    subjects: [{ kind: "port", id: port.id }],
+    repairs: [],
+  };
 }

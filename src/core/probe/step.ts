@@ -17,7 +17,11 @@ export interface Step {
 }
 
 /** The first cause of a failure. */
-export interface Cause { readonly sentence: string; readonly subjects: readonly Subject[]; readonly repairs: readonly Repair[] }
+export interface Cause {
+  readonly sentence: string;
+  readonly subjects: readonly Subject[];
+  readonly repairs: readonly Repair[];
+}
 
 /** Collects steps until one fails. */
 export class Journey {

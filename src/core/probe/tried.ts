@@ -3,7 +3,10 @@ import { applyChanges, Draft, type PlanIndex } from "../plan";
 import { probe, type Outcome } from "./probe";
 
 /** A repair that was tried: the same question asked again on the plan with it. */
-export interface Tried { readonly repair: Repair; readonly result: "passes" | "further" | "same" }
+export interface Tried {
+  readonly repair: Repair;
+  readonly result: "passes" | "further" | "same";
+}
 
 const RANK = { passes: 0, further: 1, same: 2 } as const;
 
@@ -16,7 +19,9 @@ export function tryRepairs(index: PlanIndex, outcome: Outcome, ids: () => string
     const applied = refused ? null : applyChanges(index.plan, changes);
     if (applied?.ok !== true) return { repair, result: "same" };
     const again = probe(index.derive(applied.value, changes), outcome.question, ids);
-    const further = (again.stopsAt ?? Infinity) > (outcome.stopsAt ?? 0) || (again.cause !== null && again.cause.sentence !== outcome.cause?.sentence);
+    const further =
+      (again.stopsAt ?? Infinity) > (outcome.stopsAt ?? 0) ||
+      (again.cause !== null && again.cause.sentence !== outcome.cause?.sentence);
     return { repair, result: again.cause === null ? "passes" : further ? "further" : "same" };
   });
   return tried.sort((a, b) => RANK[a.result] - RANK[b.result]);

@@ -9,7 +9,15 @@ import { CARRY, FABRIC, JOINS } from "../switching";
 export type ReachColumn = Segment | "internet" | "gateway";
 
 /** What gets from one segment to another, as the number that stands in the matrix. */
-export const REACH = ["itself", "nothing", "closed", "services", "open", "past the walls", "one network"] as const;
+export const REACH = [
+  "itself",
+  "nothing",
+  "closed",
+  "services",
+  "open",
+  "past the walls",
+  "one network",
+] as const;
 export type Reach = (typeof REACH)[number];
 /**
  * itself: the same segment; nothing: no route, or no gateway; closed, services, open: as the walls say; past the walls: routed by something that does not
@@ -29,12 +37,17 @@ export interface ReachMatrix {
 }
 
 const at = (matrix: ReachMatrix, row: number, column: number): number => row * matrix.columns.length + column;
-export const reachAt = (matrix: ReachMatrix, row: number, column: number): Reach => REACH[matrix.actual[at(matrix, row, column)] ?? 1] ?? "nothing";
-export const intendedAt = (matrix: ReachMatrix, row: number, column: number): Reach => REACH[matrix.intended[at(matrix, row, column)] ?? 1] ?? "nothing";
+export const reachAt = (matrix: ReachMatrix, row: number, column: number): Reach =>
+  REACH[matrix.actual[at(matrix, row, column)] ?? 1] ?? "nothing";
+export const intendedAt = (matrix: ReachMatrix, row: number, column: number): Reach =>
+  REACH[matrix.intended[at(matrix, row, column)] ?? 1] ?? "nothing";
 
 /** How far what really gets through is from what is intended: more, less, or as intended. */
 export function differenceAt(matrix: ReachMatrix, row: number, column: number): "more" | "less" | null {
-  const [is, wanted] = [matrix.actual[at(matrix, row, column)] ?? 0, matrix.intended[at(matrix, row, column)] ?? 0];
+  const [is, wanted] = [
+    matrix.actual[at(matrix, row, column)] ?? 0,
+    matrix.intended[at(matrix, row, column)] ?? 0,
+  ];
   if (is === wanted || is === CODE.itself) return null;
   if (is >= CODE.past) return wanted === CODE.open ? null : "more";
   if (is === CODE.nothing) return wanted === CODE.services || wanted === CODE.open ? "less" : null;
@@ -52,8 +65,14 @@ class DoorRows {
     this.#number = new Map(ends.map((end, i) => [key(end), i]));
     this.#width = ends.length;
     this.#open = ends.map(() => new Uint8Array(ends.length).fill(CODE.closed));
-    for (const wall of index.plan.wall.values()) this.#set(key(wall.from), key(wall.to), wall.door === "open" ? CODE.open : wall.door === "services" ? CODE.services : CODE.closed);
-    for (const zone of index.plan.zone.values()) this.#set(zone.id, zone.id, zone.insideOpen ? CODE.open : CODE.closed);
+    for (const wall of index.plan.wall.values())
+      this.#set(
+        key(wall.from),
+        key(wall.to),
+        wall.door === "open" ? CODE.open : wall.door === "services" ? CODE.services : CODE.closed,
+      );
+    for (const zone of index.plan.zone.values())
+      this.#set(zone.id, zone.id, zone.insideOpen ? CODE.open : CODE.closed);
   }
 
   #set(from: string, to: string, code: number): void {
@@ -80,7 +99,12 @@ class DoorRows {
 /** Segments by zone, in the order of the walls' grid, then by their VLAN ID. */
 function inOrder(index: PlanIndex): Segment[] {
   const rank = new Map(zonesInOrder(index).map((zone, i) => [zone.id, i]));
-  return [...index.plan.segment.values()].sort((a, b) => (rank.get(a.zone) ?? 0) - (rank.get(b.zone) ?? 0) || (index.vidOf(a) ?? 5000) - (index.vidOf(b) ?? 5000) || byNaturalText(a.name, b.name));
+  return [...index.plan.segment.values()].sort(
+    (a, b) =>
+      (rank.get(a.zone) ?? 0) - (rank.get(b.zone) ?? 0) ||
+      (index.vidOf(a) ?? 5000) - (index.vidOf(b) ?? 5000) ||
+      byNaturalText(a.name, b.name),
+  );
 }
 
 /** An address of a segment that packets to it are sent to: its gateway's. Null where it has none. */
@@ -106,7 +130,10 @@ class Ways {
     const known = this.#known.get(start.id);
     if (known !== undefined) return known;
     const out = wayFrom(this.#index, start, OUTSIDE[4]);
-    const found = { to: this.#goals.map((goal) => this.#find(start, goal)), out: out?.line === null ? null : out };
+    const found = {
+      to: this.#goals.map((goal) => this.#find(start, goal)),
+      out: out?.line === null ? null : out,
+    };
     this.#known.set(start.id, found);
     return found;
   }
@@ -124,25 +151,39 @@ class Ways {
 }
 
 /** What asks: a segment, its gateway, and an address of it. */
-interface Asker { readonly segment: Segment; readonly device: Device; readonly address: Address }
+interface Asker {
+  readonly segment: Segment;
+  readonly device: Device;
+  readonly address: Address;
+}
 
 /** What gets from a segment to a segment that another router serves, and whether the answers come back: by the walls of every filter on the way. */
 function reachOver(index: PlanIndex, ways: Ways, doors: DoorRows, from: Asker, to: Asker): number {
   const way = ways.to(from.device, to.segment);
   if (way === null || !isBelieved(index, way, from.address)) return CODE.nothing;
-  const there = leastAlong(from.segment, way, (seen) => (seen.id === to.segment.id ? CODE.open : doors.between(seen.zone, to.segment.zone)));
+  const there = leastAlong(from.segment, way, (seen) =>
+    seen.id === to.segment.id ? CODE.open : doors.between(seen.zone, to.segment.zone),
+  );
   const asked = way.source ?? from.segment;
   if (asked.id === to.segment.id) return there ?? CODE.past;
   const back = ways.to(to.device, asked);
   if (back === null) return CODE.nothing;
   // A filter that has not seen the question takes the answer for a question of its own, to which no door for services fits, and a router that translates it gives it another sender.
   const strange = back.hops.filter(({ device }) => !way.hops.some((hop) => hop.device.id === device.id));
-  if (strange.length > 0 && (back.source !== null || !isBelieved(index, back, to.address))) return CODE.nothing;
-  const again = leastAlong(to.segment, { ...back, hops: strange }, (seen) => (doors.between(seen.zone, asked.zone) === CODE.open ? CODE.open : CODE.closed));
+  if (strange.length > 0 && (back.source !== null || !isBelieved(index, back, to.address)))
+    return CODE.nothing;
+  const again = leastAlong(to.segment, { ...back, hops: strange }, (seen) =>
+    doors.between(seen.zone, asked.zone) === CODE.open ? CODE.open : CODE.closed,
+  );
   return again === null ? (there ?? CODE.past) : Math.min(there ?? CODE.open, again);
 }
 
-function reachOut(index: PlanIndex, ways: Ways, doors: DoorRows, { segment, device, address }: Asker): number {
+function reachOut(
+  index: PlanIndex,
+  ways: Ways,
+  doors: DoorRows,
+  { segment, device, address }: Asker,
+): number {
   const { out: way } = ways.from(device);
   if (way === null || !isBelieved(index, way, address)) return CODE.nothing;
   return leastAlong(segment, way, (seen) => doors.between(seen.zone, "internet")) ?? CODE.past;
@@ -156,7 +197,12 @@ function joinedParts(index: PlanIndex, segments: readonly Segment[]): (number | 
   return segments.map((segment) => {
     const vid = index.vidOf(segment);
     const column = vid === null ? undefined : nodes.number.get(vid);
-    const device = fabric.deviceNumber.get(index.gatewayOf(segment)?.device ?? "") ?? fabric.devices.findIndex((one) => one.bridging === "vlan" && one.domain === (index.plan.vlan.get(segment.vlan ?? "")?.domain ?? null));
+    const device =
+      fabric.deviceNumber.get(index.gatewayOf(segment)?.device ?? "") ??
+      fabric.devices.findIndex(
+        (one) =>
+          one.bridging === "vlan" && one.domain === (index.plan.vlan.get(segment.vlan ?? "")?.domain ?? null),
+      );
     return column === undefined || device < 0 ? null : nodes.sets.rootOf(device * nodes.vids.length + column);
   });
 }
@@ -168,7 +214,11 @@ function joinedParts(index: PlanIndex, segments: readonly Segment[]): (number | 
 export function reachMatrix(index: PlanIndex): ReachMatrix {
   const rows = inOrder(index);
   const columns: ReachColumn[] = [...rows, "internet", "gateway"];
-  const doors = new DoorRows(index, [...[...index.plan.zone.keys()].map((zone): WallEnd => ({ at: "zone", zone })), { at: "internet" }, { at: "gateway" }]);
+  const doors = new DoorRows(index, [
+    ...[...index.plan.zone.keys()].map((zone): WallEnd => ({ at: "zone", zone })),
+    { at: "internet" },
+    { at: "gateway" },
+  ]);
   const parts = joinedParts(index, rows);
   const ways = new Ways(index, rows);
   const actual = new Uint8Array(rows.length * columns.length);
@@ -183,7 +233,8 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     const [from, to] = [askers[i] ?? null, askers[j] ?? null];
     if (from === null || to === null) return CODE.nothing;
     // One router between two segments of its own: the usual case, and most of the cells of a large site.
-    if (from.device === to.device && routes[i]?.[j]?.hops.length === 1) return routes[j]?.[i] === null ? CODE.nothing : isGateway(from.device) ? wanted : CODE.past;
+    if (from.device === to.device && routes[i]?.[j]?.hops.length === 1)
+      return routes[j]?.[i] === null ? CODE.nothing : isGateway(from.device) ? wanted : CODE.past;
     return reachOver(index, ways, doors, from, to);
   };
   const numbers = columns.map((column) => doors.numberOf(typeof column === "string" ? column : column.zone));
@@ -195,16 +246,25 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
       if (i === j) continue;
       const wanted = own?.[numbers[j] ?? -1] ?? CODE.closed;
       intended[cell] = wanted;
-      if (column === "internet") actual[cell] = asker === null ? CODE.nothing : reachOut(index, ways, doors, asker);
-      else if (column === "gateway") actual[cell] = asker === null ? CODE.nothing : isGateway(asker.device) ? wanted : CODE.past;
+      if (column === "internet")
+        actual[cell] = asker === null ? CODE.nothing : reachOut(index, ways, doors, asker);
+      else if (column === "gateway")
+        actual[cell] = asker === null ? CODE.nothing : isGateway(asker.device) ? wanted : CODE.past;
       else actual[cell] = parts[i] !== null && parts[i] === parts[j] ? CODE.joined : between(i, j, wanted);
     }
   }
   const split = new Set(index.derived(CARRY).breaks.map((broken) => broken.vid));
-  return { rows, columns, actual, intended, split: new Set(rows.filter((row) => split.has(index.vidOf(row) ?? -1)).map((row) => row.id)) };
+  return {
+    rows,
+    columns,
+    actual,
+    intended,
+    split: new Set(rows.filter((row) => split.has(index.vidOf(row) ?? -1)).map((row) => row.id)),
+  };
 }
 
-const nameOfColumn = (column: ReachColumn): string => (column === "internet" ? "the internet" : column === "gateway" ? "the gateway's pages" : column.name);
+const nameOfColumn = (column: ReachColumn): string =>
+  column === "internet" ? "the internet" : column === "gateway" ? "the gateway's pages" : column.name;
 
 /** What a cell says, in a sentence, with the wall it comes from. */
 export function reachSentence(index: PlanIndex, matrix: ReachMatrix, row: number, column: number): string {
@@ -214,15 +274,27 @@ export function reachSentence(index: PlanIndex, matrix: ReachMatrix, row: number
   const end: WallEnd = typeof to === "string" ? { at: to } : { at: "zone", zone: to.zone };
   const wall = wallBetween(index, { at: "zone", zone: from.zone }, end);
   const meant = intendedAt(matrix, row, column);
-  const wanted = meant === "closed" ? "it is meant to be closed" : meant === "services" ? "only services are meant to pass" : "it is meant to be open";
+  const wanted =
+    meant === "closed"
+      ? "it is meant to be closed"
+      : meant === "services"
+        ? "only services are meant to pass"
+        : "it is meant to be open";
   switch (reachAt(matrix, row, column)) {
-    case "itself": return `${from.name} itself: nothing stands between its devices.`;
-    case "nothing": return `Nothing gets from ${from.name} to ${name}: no router leads there${meant === "closed" ? "." : `, and ${wanted}.`}`;
-    case "closed": return `${from.name} can't start anything to ${name}: the wall is closed.`;
-    case "services": return `From ${from.name} to ${name}: ${(wall?.services ?? []).map((service) => service.name).join(", ")} only.`;
-    case "open": return `${from.name} may start anything to ${name}${wall === null || wall.reason === "" ? "" : `: ${wall.reason}`}.`;
-    case "past the walls": return `${from.name} gets to ${name} past the walls: it is routed by gear that does not filter${meant === "open" ? "." : `, and ${wanted}.`}`;
-    case "one network": return `${from.name} and ${name} are one network: their VLANs are joined, so frames pass whatever the walls say, and ${wanted}.`;
+    case "itself":
+      return `${from.name} itself: nothing stands between its devices.`;
+    case "nothing":
+      return `Nothing gets from ${from.name} to ${name}: no router leads there${meant === "closed" ? "." : `, and ${wanted}.`}`;
+    case "closed":
+      return `${from.name} can't start anything to ${name}: the wall is closed.`;
+    case "services":
+      return `From ${from.name} to ${name}: ${(wall?.services ?? []).map((service) => service.name).join(", ")} only.`;
+    case "open":
+      return `${from.name} may start anything to ${name}${wall === null || wall.reason === "" ? "" : `: ${wall.reason}`}.`;
+    case "past the walls":
+      return `${from.name} gets to ${name} past the walls: it is routed by gear that does not filter${meant === "open" ? "." : `, and ${wanted}.`}`;
+    case "one network":
+      return `${from.name} and ${name} are one network: their VLANs are joined, so frames pass whatever the walls say, and ${wanted}.`;
   }
 }
 
@@ -230,6 +302,12 @@ export function reachSentence(index: PlanIndex, matrix: ReachMatrix, row: number
 export function reachTable(matrix: ReachMatrix): string[][] {
   return [
     ["from", ...matrix.columns.map(nameOfColumn)],
-    ...matrix.rows.map((row, i) => [row.name, ...matrix.columns.map((_, j) => { const difference = differenceAt(matrix, i, j); return `${reachAt(matrix, i, j)}${difference === null ? "" : difference === "more" ? " (more than intended)" : " (less than intended)"}`; })]),
+    ...matrix.rows.map((row, i) => [
+      row.name,
+      ...matrix.columns.map((_, j) => {
+        const difference = differenceAt(matrix, i, j);
+        return `${reachAt(matrix, i, j)}${difference === null ? "" : difference === "more" ? " (more than intended)" : " (less than intended)"}`;
+      }),
+    ]),
   ];
 }

@@ -2,18 +2,52 @@ import { parseAddress, parseMac } from "../address";
 import { HOST_HEADS } from "../planners";
 
 /** What a column of a table of devices can hold. */
-export const IMPORT_FIELDS = ["name", "kind", "mac", "how", "address", "ipv6", "segment", "port", "place", "length", "gateway", "length6", "gateway6", "dns", "notes"] as const;
+export const IMPORT_FIELDS = [
+  "name",
+  "kind",
+  "mac",
+  "how",
+  "address",
+  "ipv6",
+  "segment",
+  "port",
+  "place",
+  "length",
+  "gateway",
+  "length6",
+  "gateway6",
+  "dns",
+  "notes",
+] as const;
 export type ImportField = (typeof IMPORT_FIELDS)[number];
 
 export const FIELD_WORDS: Readonly<Record<ImportField, string>> = {
-  name: "Name", kind: "Kind", mac: "MAC", how: "How", address: "Address", ipv6: "IPv6 address", segment: "Segment", port: "Plugged into", place: "Place", length: "Mask", gateway: "Gateway", length6: "IPv6 prefix length", gateway6: "IPv6 gateway", dns: "Name servers", notes: "Notes",
+  name: "Name",
+  kind: "Kind",
+  mac: "MAC",
+  how: "How",
+  address: "Address",
+  ipv6: "IPv6 address",
+  segment: "Segment",
+  port: "Plugged into",
+  place: "Place",
+  length: "Mask",
+  gateway: "Gateway",
+  length6: "IPv6 prefix length",
+  gateway6: "IPv6 gateway",
+  dns: "Name servers",
+  notes: "Notes",
 };
 
 /** Words over a column by which it is known. */
 const HEADS: Readonly<Record<ImportField, readonly string[]>> = {
   ...HOST_HEADS,
-  ipv6: ["ipv6", "ipv6 address"], length: ["mask", "netmask", "subnet mask", "prefix length", "own mask"], gateway: ["gateway", "default gateway", "router", "own gateway"],
-  length6: ["ipv6 prefix length", "own ipv6 length"], gateway6: ["ipv6 gateway", "own ipv6 gateway"], dns: ["dns", "dns servers", "name servers", "own name servers"],
+  ipv6: ["ipv6", "ipv6 address"],
+  length: ["mask", "netmask", "subnet mask", "prefix length", "own mask"],
+  gateway: ["gateway", "default gateway", "router", "own gateway"],
+  length6: ["ipv6 prefix length", "own ipv6 length"],
+  gateway6: ["ipv6 gateway", "own ipv6 gateway"],
+  dns: ["dns", "dns servers", "name servers", "own name servers"],
   notes: ["notes", "note", "comment", "remarks", "description"],
 };
 
@@ -24,7 +58,8 @@ export interface Mapping {
   readonly fields: readonly (ImportField | null)[];
 }
 
-const headOf = (cell: string): ImportField | null => IMPORT_FIELDS.find((field) => HEADS[field].includes(cell.trim().toLowerCase())) ?? null;
+const headOf = (cell: string): ImportField | null =>
+  IMPORT_FIELDS.find((field) => HEADS[field].includes(cell.trim().toLowerCase())) ?? null;
 
 /** What a cell looks like by itself. */
 function looksLike(cell: string): ImportField | null {
@@ -42,7 +77,9 @@ function looksLike(cell: string): ImportField | null {
 export function guessColumns(rows: readonly (readonly string[])[]): Mapping {
   const width = Math.max(0, ...rows.slice(0, 50).map((row) => row.length));
   const heads = Array.from({ length: width }, (_, i) => headOf(rows[0]?.[i] ?? ""));
-  const hasHeads = heads.filter((field) => field !== null).length >= Math.min(2, width) && heads.some((field) => field === "name" || field === "mac" || field === "address");
+  const hasHeads =
+    heads.filter((field) => field !== null).length >= Math.min(2, width) &&
+    heads.some((field) => field === "name" || field === "mac" || field === "address");
   const given = new Set<ImportField>();
   const once = (field: ImportField | null): ImportField | null => {
     if (field === null || given.has(field)) return null;
@@ -53,10 +90,19 @@ export function guessColumns(rows: readonly (readonly string[])[]): Mapping {
   const sample = rows.slice(0, 50);
   const fields = Array.from({ length: width }, (_, i) => {
     const counts = new Map<ImportField, number>();
-    for (const row of sample) { const like = looksLike(row[i] ?? ""); if (like !== null) counts.set(like, (counts.get(like) ?? 0) + 1); }
+    for (const row of sample) {
+      const like = looksLike(row[i] ?? "");
+      if (like !== null) counts.set(like, (counts.get(like) ?? 0) + 1);
+    }
     const [best] = [...counts].sort((a, b) => b[1] - a[1]);
-    return once(best !== undefined && best[1] * 2 > sample.filter((row) => (row[i] ?? "").trim() !== "").length ? best[0] : null);
+    return once(
+      best !== undefined && best[1] * 2 > sample.filter((row) => (row[i] ?? "").trim() !== "").length
+        ? best[0]
+        : null,
+    );
   });
-  const firstWords = fields.findIndex((field, i) => field === null && sample.some((row) => /[a-z]/i.test(row[i] ?? "")));
+  const firstWords = fields.findIndex(
+    (field, i) => field === null && sample.some((row) => /[a-z]/i.test(row[i] ?? "")),
+  );
   return { hasHeads, fields: fields.map((field, i) => (i === firstWords ? once("name") : field)) };
 }

@@ -1,4 +1,15 @@
-import { containsAddress, formatAddress, inRange, isGroup, parseAddress, parseMac, usableRange, type Address, type Ipv4, type Mac } from "../address";
+import {
+  containsAddress,
+  formatAddress,
+  inRange,
+  isGroup,
+  parseAddress,
+  parseMac,
+  usableRange,
+  type Address,
+  type Ipv4,
+  type Mac,
+} from "../address";
 import { byText } from "../kernel";
 import { BLANK_HOST, type Draft, type Host, type Interface, type PlanIndex, type Segment } from "../plan";
 import { asLabel, type IdSource } from "../planners";
@@ -6,17 +17,33 @@ import { asLabel, type IdSource } from "../planners";
 /** What a column of a device's own table holds. */
 export const SEEN_FIELDS = ["mac", "address", "name", "vid", "port"] as const;
 export type SeenField = (typeof SEEN_FIELDS)[number];
-export const SEEN_WORDS: Readonly<Record<SeenField, string>> = { mac: "MAC", address: "Address", name: "Name", vid: "VLAN ID", port: "Port" };
+export const SEEN_WORDS: Readonly<Record<SeenField, string>> = {
+  mac: "MAC",
+  address: "Address",
+  name: "Name",
+  vid: "VLAN ID",
+  port: "Port",
+};
 
-export interface SeenTable { readonly rows: readonly (readonly string[])[]; readonly fields: readonly (SeenField | null)[] }
+export interface SeenTable {
+  readonly rows: readonly (readonly string[])[];
+  readonly fields: readonly (SeenField | null)[];
+}
 
 /** A line as its columns: by tabs, commas or semicolons where it has them, else by runs of blanks. */
-const cut = (line: string, by: RegExp): string[] => line.trim().split(by).map((cell) => cell.trim().replace(/^"|"$/g, ""));
+const cut = (line: string, by: RegExp): string[] =>
+  line
+    .trim()
+    .split(by)
+    .map((cell) => cell.trim().replace(/^"|"$/g, ""));
 
 /** Splits a pasted table; columns are cut the same way in all lines. */
 function rowsOf(text: string): string[][] {
   const lines = text.split(/\r?\n/).filter((line) => line.trim() !== "" && !/^[\s=+|-]+$/.test(line));
-  const separator = [/\t/, /[;,]/, /\s{2,}/].find((by) => lines.filter((line) => by.test(line.trim())).length * 2 > lines.length) ?? /\s+/;
+  const separator =
+    [/\t/, /[;,]/, /\s{2,}/].find(
+      (by) => lines.filter((line) => by.test(line.trim())).length * 2 > lines.length,
+    ) ?? /\s+/;
   return lines.map((line) => cut(line.replace(/^\s*\||\|\s*$/g, ""), separator));
 }
 
@@ -28,7 +55,12 @@ function guess(cell: string): Guess | null {
   if (parseMac(text) !== null) return "mac";
   if (parseAddress(text) !== null) return "address";
   if (/^\d+$/.test(text)) return Number(text) >= 1 && Number(text) <= 4094 ? "vid" : "other";
-  if (/^(at|on|is|via|dev|lladdr|dynamic|static|self|permanent|reachable|stale|delay|incomplete|arpa|internet|ether|active|expired|learned|yes|no|vlan|mac|address|port|name|type)$/i.test(text)) return "other";
+  if (
+    /^(at|on|is|via|dev|lladdr|dynamic|static|self|permanent|reachable|stale|delay|incomplete|arpa|internet|ether|active|expired|learned|yes|no|vlan|mac|address|port|name|type)$/i.test(
+      text,
+    )
+  )
+    return "other";
   if (/^[a-z]{1,12}[-/ ]?\d+([/.:]\d+)*$/i.test(text) && !/^[a-z]+-[a-z]/i.test(text)) return "port";
   return /^[a-z0-9][a-z0-9._-]*$/i.test(text) && /[a-z]/i.test(text) ? "name" : "other";
 }
@@ -40,14 +72,23 @@ export function readSeenTable(text: string): SeenTable {
   const given = new Set<SeenField>();
   const scores = Array.from({ length: width }, (_, column) => {
     const counts = new Map<Guess, number>();
-    for (const row of rows) { const one = guess(row[column] ?? ""); if (one !== null) counts.set(one, (counts.get(one) ?? 0) + 1); }
+    for (const row of rows) {
+      const one = guess(row[column] ?? "");
+      if (one !== null) counts.set(one, (counts.get(one) ?? 0) + 1);
+    }
     return counts;
   });
   const fields: (SeenField | null)[] = Array<SeenField | null>(width).fill(null);
   // The surest kinds are given first: a name may look like a port, a MAC address like nothing else.
   for (const field of SEEN_FIELDS) {
-    const best = scores.map((counts, column) => ({ column, count: counts.get(field) ?? 0, all: [...counts.values()].reduce((a, b) => a + b, 0) }))
-      .filter(({ column, count, all }) => fields[column] === null && count > 0 && count * 2 >= all).sort((a, b) => b.count - a.count || a.column - b.column)[0];
+    const best = scores
+      .map((counts, column) => ({
+        column,
+        count: counts.get(field) ?? 0,
+        all: [...counts.values()].reduce((a, b) => a + b, 0),
+      }))
+      .filter(({ column, count, all }) => fields[column] === null && count > 0 && count * 2 >= all)
+      .sort((a, b) => b.count - a.count || a.column - b.column)[0];
     if (best === undefined || given.has(field)) continue;
     fields[best.column] = field;
     given.add(field);
@@ -56,12 +97,22 @@ export function readSeenTable(text: string): SeenTable {
 }
 
 /** What was seen of one device. */
-export interface Seen { readonly line: number; readonly mac: Mac | null; readonly address: Address | null; readonly name: string | null; readonly vid: number | null; readonly port: string | null }
+export interface Seen {
+  readonly line: number;
+  readonly mac: Mac | null;
+  readonly address: Address | null;
+  readonly name: string | null;
+  readonly vid: number | null;
+  readonly port: string | null;
+}
 
 /** The lines that hold a MAC address or an address; heads and other lines fall away. */
 export function seenIn({ rows, fields }: SeenTable): Seen[] {
   return rows.flatMap((row, i): Seen[] => {
-    const cell = (field: SeenField) => { const column = fields.indexOf(field); return column < 0 ? "" : (row[column] ?? "").replace(/^[([]|[)\]]$/g, ""); };
+    const cell = (field: SeenField) => {
+      const column = fields.indexOf(field);
+      return column < 0 ? "" : (row[column] ?? "").replace(/^[([]|[)\]]$/g, "");
+    };
     const mac = parseMac(cell("mac"));
     const address = parseAddress(cell("address"));
     if ((mac === null && address === null) || (mac !== null && isGroup(mac))) return [];
@@ -76,58 +127,133 @@ export function seenIn({ rows, fields }: SeenTable): Seen[] {
  * address or in another segment; new: nobody in the register; clash: the address is planned for, or seen at, another device.
  */
 export type Verdict = "same" | "learnt" | "moved" | "new" | "clash";
-export interface Reconciled { readonly seen: Seen; readonly verdict: Verdict; readonly host: string | null; readonly sentence: string }
-export interface Reconciliation { readonly rows: readonly Reconciled[]; /** Devices with a MAC address in the segments that the table covers, and not in it. */ readonly missing: readonly string[] }
+export interface Reconciled {
+  readonly seen: Seen;
+  readonly verdict: Verdict;
+  readonly host: string | null;
+  readonly sentence: string;
+}
+export interface Reconciliation {
+  readonly rows: readonly Reconciled[];
+  /** Devices with a MAC address in the segments that the table covers, and not in it. */ readonly missing: readonly string[];
+}
 
 const homeOf = (index: PlanIndex, address: Address): Segment | undefined =>
-  [...index.plan.segment.values()].find((segment) => [...segment.prefixes4, ...segment.prefixes6].some((prefix) => containsAddress(prefix, address)));
+  [...index.plan.segment.values()].find((segment) =>
+    [...segment.prefixes4, ...segment.prefixes6].some((prefix) => containsAddress(prefix, address)),
+  );
 
 const isHost = (holder: Host | Interface): holder is Host => "attachment" in holder;
-const nameOf = (index: PlanIndex, holder: Host | Interface): string => (isHost(holder) ? holder.name : (index.plan.device.get(holder.device)?.name ?? holder.name));
+const nameOf = (index: PlanIndex, holder: Host | Interface): string =>
+  isHost(holder) ? holder.name : (index.plan.device.get(holder.device)?.name ?? holder.name);
 
 function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, ReadonlySet<Mac>>): Reconciled {
   const { mac, address } = seen;
   const at = address === null ? "" : formatAddress(address);
-  const byMac: Host | Interface | undefined = mac === null ? undefined : (index.groups("hostsByMac").get(mac)?.[0] ?? index.groups("interfacesByMac").get(mac)?.[0]);
+  const byMac: Host | Interface | undefined =
+    mac === null
+      ? undefined
+      : (index.groups("hostsByMac").get(mac)?.[0] ?? index.groups("interfacesByMac").get(mac)?.[0]);
   const holders = address === null ? [] : index.holdersOf(address);
-  const result = (verdict: Verdict, host: Host | Interface | undefined, sentence: string): Reconciled => ({ seen, verdict, host: host !== undefined && isHost(host) ? host.id : null, sentence });
-  if (address !== null && (twice.get(address)?.size ?? 0) > 1) return result("clash", byMac, `${at} is seen at ${[...(twice.get(address) ?? [])].join(" and ")} at the same time.`);
-  const other = holders.find((holder) => byMac !== undefined ? holder.id !== byMac.id : mac !== null && holder.mac !== null && holder.mac !== mac);
-  if (other !== undefined) return result("clash", byMac, `${at} is planned for ${nameOf(index, other)}${other.mac === null ? "" : ` (${other.mac})`} and seen at ${byMac === undefined ? (mac ?? "another device") : nameOf(index, byMac)}.`);
+  const result = (verdict: Verdict, host: Host | Interface | undefined, sentence: string): Reconciled => ({
+    seen,
+    verdict,
+    host: host !== undefined && isHost(host) ? host.id : null,
+    sentence,
+  });
+  if (address !== null && (twice.get(address)?.size ?? 0) > 1)
+    return result(
+      "clash",
+      byMac,
+      `${at} is seen at ${[...(twice.get(address) ?? [])].join(" and ")} at the same time.`,
+    );
+  const other = holders.find((holder) =>
+    byMac !== undefined ? holder.id !== byMac.id : mac !== null && holder.mac !== null && holder.mac !== mac,
+  );
+  if (other !== undefined)
+    return result(
+      "clash",
+      byMac,
+      `${at} is planned for ${nameOf(index, other)}${other.mac === null ? "" : ` (${other.mac})`} and seen at ${byMac === undefined ? (mac ?? "another device") : nameOf(index, byMac)}.`,
+    );
   if (byMac !== undefined) return judgeKnown(index, seen, byMac, result);
   const holder = holders[0];
-  if (holder !== undefined) return mac !== null && holder.mac === null ? result("learnt", holder, `${nameOf(index, holder)} has ${at} in the plan; its MAC address is ${mac}.`) : result("same", holder, `${nameOf(index, holder)}, as planned.`);
+  if (holder !== undefined)
+    return mac !== null && holder.mac === null
+      ? result("learnt", holder, `${nameOf(index, holder)} has ${at} in the plan; its MAC address is ${mac}.`)
+      : result("same", holder, `${nameOf(index, holder)}, as planned.`);
   const segment = address === null ? undefined : homeOf(index, address);
-  const named = seen.name === null ? undefined : [...index.plan.host.values()].find((host) => asLabel(host.name) === asLabel(seen.name ?? ""));
-  if (named !== undefined && named.mac === null && mac !== null) return result("learnt", named, `${named.name} answers to its name; its MAC address is ${mac}.`);
-  return result("new", undefined, `${seen.name ?? mac ?? at} is not in the register${segment === undefined ? (address === null ? "" : `, and ${at} lies in none of the site's subnets`) : `; it is in ${segment.name}`}.`);
+  const named =
+    seen.name === null
+      ? undefined
+      : [...index.plan.host.values()].find((host) => asLabel(host.name) === asLabel(seen.name ?? ""));
+  if (named !== undefined && named.mac === null && mac !== null)
+    return result("learnt", named, `${named.name} answers to its name; its MAC address is ${mac}.`);
+  return result(
+    "new",
+    undefined,
+    `${seen.name ?? mac ?? at} is not in the register${segment === undefined ? (address === null ? "" : `, and ${at} lies in none of the site's subnets`) : `; it is in ${segment.name}`}.`,
+  );
 }
 
-function judgeKnown(index: PlanIndex, { address }: Seen, known: Host | Interface, result: (verdict: Verdict, host: Host | Interface, sentence: string) => Reconciled): Reconciled {
+function judgeKnown(
+  index: PlanIndex,
+  { address }: Seen,
+  known: Host | Interface,
+  result: (verdict: Verdict, host: Host | Interface, sentence: string) => Reconciled,
+): Reconciled {
   const name = nameOf(index, known);
   if (address === null) return result("same", known, `${name} is there.`);
-  const planned: Address[] = isHost(known) ? [known.ipv4, known.ipv6].filter((one) => one !== null) : [...known.addresses4, ...known.addresses6];
+  const planned: Address[] = isHost(known)
+    ? [known.ipv4, known.ipv6].filter((one) => one !== null)
+    : [...known.addresses4, ...known.addresses6];
   const sameFamily = planned.filter((one) => typeof one === typeof address);
   if (sameFamily.includes(address)) return result("same", known, `${name}, as planned.`);
   const segment = known.segment === null ? undefined : index.plan.segment.get(known.segment);
   const home = homeOf(index, address);
-  if (sameFamily.length > 0) return result("moved", known, `${name} has ${sameFamily.map(formatAddress).join(" and ")} in the plan and is seen at ${formatAddress(address)}.`);
-  return home?.id === segment?.id ? result("same", known, `${name}, by DHCP in ${segment?.name ?? "no segment"}.`) : result("moved", known, `${name} belongs to ${segment?.name ?? "no segment"} and is seen in ${home?.name ?? "none of the site's subnets"}, at ${formatAddress(address)}.`);
+  if (sameFamily.length > 0)
+    return result(
+      "moved",
+      known,
+      `${name} has ${sameFamily.map(formatAddress).join(" and ")} in the plan and is seen at ${formatAddress(address)}.`,
+    );
+  return home?.id === segment?.id
+    ? result("same", known, `${name}, by DHCP in ${segment?.name ?? "no segment"}.`)
+    : result(
+        "moved",
+        known,
+        `${name} belongs to ${segment?.name ?? "no segment"} and is seen in ${home?.name ?? "none of the site's subnets"}, at ${formatAddress(address)}.`,
+      );
 }
 
 /** Lays what a device saw beside the register. */
 export function reconcile(index: PlanIndex, seen: readonly Seen[]): Reconciliation {
   const twice = new Map<Address, Set<Mac>>();
-  for (const { address, mac } of seen) if (address !== null && mac !== null) twice.set(address, (twice.get(address) ?? new Set()).add(mac));
+  for (const { address, mac } of seen)
+    if (address !== null && mac !== null) twice.set(address, (twice.get(address) ?? new Set()).add(mac));
   const rows = seen.map((one) => judge(index, one, twice));
   const found = new Set(rows.flatMap((row) => row.host ?? []));
   const macs = new Set(seen.flatMap((one) => one.mac ?? []));
-  const covered = new Set(seen.flatMap(({ address, vid }) => {
-    const byAddress = address === null ? undefined : homeOf(index, address);
-    const byVid = vid === null ? [] : [...index.plan.segment.values()].filter((segment) => index.vidOf(segment) === vid);
-    return [byAddress, ...byVid].flatMap((segment) => segment?.id ?? []);
-  }));
-  const missing = [...index.plan.host.values()].filter((host) => host.mac !== null && host.segment !== null && covered.has(host.segment) && !found.has(host.id) && !macs.has(host.mac)).sort((a, b) => byText(a.name, b.name));
+  const covered = new Set(
+    seen.flatMap(({ address, vid }) => {
+      const byAddress = address === null ? undefined : homeOf(index, address);
+      const byVid =
+        vid === null
+          ? []
+          : [...index.plan.segment.values()].filter((segment) => index.vidOf(segment) === vid);
+      return [byAddress, ...byVid].flatMap((segment) => segment?.id ?? []);
+    }),
+  );
+  const missing = [...index.plan.host.values()]
+    .filter(
+      (host) =>
+        host.mac !== null &&
+        host.segment !== null &&
+        covered.has(host.segment) &&
+        !found.has(host.id) &&
+        !macs.has(host.mac),
+    )
+    .sort((a, b) => byText(a.name, b.name));
   return { rows, missing: missing.map((host) => host.id) };
 }
 
@@ -135,12 +261,32 @@ export function reconcile(index: PlanIndex, seen: readonly Seen[]): Reconciliati
 export function takeSeen(draft: Draft, index: PlanIndex, ids: IdSource, rows: readonly Reconciled[]): void {
   for (const { seen, verdict, host } of rows) {
     const home = seen.address === null ? undefined : homeOf(index, seen.address);
-    const ipv4 = typeof seen.address === "number" && home?.prefixes4.some((prefix) => inRange(usableRange(prefix), seen.address ?? 0 as Ipv4)) === true ? seen.address : null;
+    const ipv4 =
+      typeof seen.address === "number" &&
+      home?.prefixes4.some((prefix) => inRange(usableRange(prefix), seen.address ?? (0 as Ipv4))) === true
+        ? seen.address
+        : null;
     if (verdict === "learnt" && host !== null) draft.patch("host", host, { mac: seen.mac });
-    if (verdict === "new") draft.put("host", { ...BLANK_HOST, id: ids(), name: seen.name ?? (seen.mac === null ? `seen-${formatAddress(seen.address ?? 0 as Ipv4).replaceAll(/[.:]/g, "-")}` : `seen-${seen.mac.replaceAll(":", "").slice(6)}`), kind: "other", mac: seen.mac, segment: home?.id ?? null });
+    if (verdict === "new")
+      draft.put("host", {
+        ...BLANK_HOST,
+        id: ids(),
+        name:
+          seen.name ??
+          (seen.mac === null
+            ? `seen-${formatAddress(seen.address ?? (0 as Ipv4)).replaceAll(/[.:]/g, "-")}`
+            : `seen-${seen.mac.replaceAll(":", "").slice(6)}`),
+        kind: "other",
+        mac: seen.mac,
+        segment: home?.id ?? null,
+      });
     if (verdict === "moved" && host !== null) {
       const known = draft.need("host", host);
-      draft.put("host", { ...known, segment: home?.id ?? known.segment, ipv4: known.ipv4 === null ? null : (ipv4 ?? known.ipv4) });
+      draft.put("host", {
+        ...known,
+        segment: home?.id ?? known.segment,
+        ipv4: known.ipv4 === null ? null : (ipv4 ?? known.ipv4),
+      });
     }
   }
 }

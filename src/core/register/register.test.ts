@@ -10,7 +10,17 @@ import { applyChanges, Draft, PlanIndex, type Plan } from "../plan";
 import { convertSchool } from "../planners";
 import { addressRegisterTable } from "../sheets";
 import { testId } from "../testing/build-plan";
-import { badRowsTable, guessColumns, readHostTable, readSeenTable, reconcile, seenIn, seriesFrom, takeSeen, writeHostTable } from ".";
+import {
+  badRowsTable,
+  guessColumns,
+  readHostTable,
+  readSeenTable,
+  reconcile,
+  seenIn,
+  seriesFrom,
+  takeSeen,
+  writeHostTable,
+} from ".";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick()];
 const fennel = must(PLANS[0], "Fennel Street");
@@ -23,7 +33,11 @@ function applied(plan: Plan, work: (draft: Draft) => void): Plan {
   const result = applyChanges(plan, draft.changes());
   return must(result.ok ? result.value : null, `applies: ${result.ok ? "" : JSON.stringify(result.error)}`);
 }
-const hostNamed = (plan: Plan, name: string) => must([...plan.host.values()].find((h) => h.name === name), name);
+const hostNamed = (plan: Plan, name: string) =>
+  must(
+    [...plan.host.values()].find((h) => h.name === name),
+    name,
+  );
 
 describe("import", () => {
   test("import(export(x)) = x: the register's own table changes nothing and has no bad row, in every demo site", () => {
@@ -38,52 +52,145 @@ describe("import", () => {
   });
 
   test("what is entered on a static device is kept where it differs from its segment, and nothing is where it says the same", () => {
-    const [, dns] = [0, must(must([...fennel.segment.values()].find((one) => one.name === "Servers"), "Servers").dns.map(formatAddress).join(" ") || "10.24.60.10", "its name server")];
-    const table = [["Name", "Segment", "Address", "How", "Subnet mask", "Default gateway", "DNS servers"], ["Rack server", "Servers", "10.24.60.12", "static", "255.255.255.240", "10.24.60.1", dns], ["Odd server", "Servers", "10.24.60.13", "static", "/24", "10.24.60.9", "10.24.10.1, 10.24.60.10"]];
+    const [, dns] = [
+      0,
+      must(
+        must(
+          [...fennel.segment.values()].find((one) => one.name === "Servers"),
+          "Servers",
+        )
+          .dns.map(formatAddress)
+          .join(" ") || "10.24.60.10",
+        "its name server",
+      ),
+    ];
+    const table = [
+      ["Name", "Segment", "Address", "How", "Subnet mask", "Default gateway", "DNS servers"],
+      ["Rack server", "Servers", "10.24.60.12", "static", "255.255.255.240", "10.24.60.1", dns],
+      ["Odd server", "Servers", "10.24.60.13", "static", "/24", "10.24.60.9", "10.24.10.1, 10.24.60.10"],
+    ];
     const read = readHostTable(index, table, guessColumns(table), null);
     expect(read.bad).toEqual([]);
-    expect(read.good.map(({ host }) => [host.name, host.length4, host.gateway4 === null ? null : formatAddress(host.gateway4), host.dns.map(formatAddress)])).toEqual([["Rack server", null, null, dns === "10.24.60.10" && index.plan.segment.get(read.good[0]?.host.segment ?? "")?.dns.length === 0 ? ["10.24.60.10"] : []], ["Odd server", 24, "10.24.60.9", ["10.24.10.1", "10.24.60.10"]]]);
+    expect(
+      read.good.map(({ host }) => [
+        host.name,
+        host.length4,
+        host.gateway4 === null ? null : formatAddress(host.gateway4),
+        host.dns.map(formatAddress),
+      ]),
+    ).toEqual([
+      [
+        "Rack server",
+        null,
+        null,
+        dns === "10.24.60.10" && index.plan.segment.get(read.good[0]?.host.segment ?? "")?.dns.length === 0
+          ? ["10.24.60.10"]
+          : [],
+      ],
+      ["Odd server", 24, "10.24.60.9", ["10.24.10.1", "10.24.60.10"]],
+    ]);
     const plan = applied(fennel, (draft) => writeHostTable(draft, nextId, read));
-    const again = addressRegisterTable(PlanIndex.of(plan)).filter((row, i) => i === 0 || row[1] === "Odd server");
+    const again = addressRegisterTable(PlanIndex.of(plan)).filter(
+      (row, i) => i === 0 || row[1] === "Odd server",
+    );
     expect(again[1]?.slice(-5)).toEqual(["/24", "10.24.60.9", "", "", "10.24.10.1, 10.24.60.10"]);
-    expect(readHostTable(PlanIndex.of(plan), again, guessColumns(again), null)).toMatchObject({ good: [], bad: [], same: 1 });
+    expect(readHostTable(PlanIndex.of(plan), again, guessColumns(again), null)).toMatchObject({
+      good: [],
+      bad: [],
+      same: 1,
+    });
   });
 
   test("a mask or a gateway that can't be read is said, and the row is left out", () => {
-    const table = [["Name", "Segment", "Address", "How", "Mask", "Gateway"], ["Rack server", "Servers", "10.24.60.12", "static", "255.0.255.0", "router"]];
-    expect(readHostTable(index, table, guessColumns(table), null).bad.map(({ problems }) => problems)).toEqual([['"255.0.255.0" is no mask; write /25 or 255.255.255.128, or leave it empty.', '"router" is not one IPv4 address such as 10.24.20.1; write it, or leave it empty.']]);
+    const table = [
+      ["Name", "Segment", "Address", "How", "Mask", "Gateway"],
+      ["Rack server", "Servers", "10.24.60.12", "static", "255.0.255.0", "router"],
+    ];
+    expect(
+      readHostTable(index, table, guessColumns(table), null).bad.map(({ problems }) => problems),
+    ).toEqual([
+      [
+        '"255.0.255.0" is no mask; write /25 or 255.255.255.128, or leave it empty.',
+        '"router" is not one IPv4 address such as 10.24.20.1; write it, or leave it empty.',
+      ],
+    ]);
   });
 
   test("a register taken in from its table into an empty one is the register that was", () => {
     for (const plan of PLANS) {
       const hosts = new Set([...plan.host.values()].map((h) => h.name));
-      const table = addressRegisterTable(PlanIndex.of(plan)).filter((row, i) => i === 0 || hosts.has(row[1] ?? ""));
+      const table = addressRegisterTable(PlanIndex.of(plan)).filter(
+        (row, i) => i === 0 || hosts.has(row[1] ?? ""),
+      );
       // Phones first: a PC behind one is read against the register.
-      const empty = applied(plan, (draft) => { for (const host of draft.all("host")) if (host.attachment.at === "behind") draft.remove("host", host.id); });
-      const bare = applied(empty, (draft) => { for (const profile of draft.all("signIn")) draft.patch("signIn", profile.id, { servers: [] }); for (const scope of draft.all("scope")) draft.patch("scope", scope.id, { serverHost: null }); for (const host of draft.all("host")) draft.remove("host", host.id); });
+      const empty = applied(plan, (draft) => {
+        for (const host of draft.all("host"))
+          if (host.attachment.at === "behind") draft.remove("host", host.id);
+      });
+      const bare = applied(empty, (draft) => {
+        for (const profile of draft.all("signIn")) draft.patch("signIn", profile.id, { servers: [] });
+        for (const scope of draft.all("scope")) draft.patch("scope", scope.id, { serverHost: null });
+        for (const host of draft.all("host")) draft.remove("host", host.id);
+      });
       const twice = [0, 1].reduce((now) => {
         const of = PlanIndex.of(now);
-        return applied(now, (draft) => writeHostTable(draft, nextId, readHostTable(of, table, guessColumns(table), null)));
+        return applied(now, (draft) =>
+          writeHostTable(draft, nextId, readHostTable(of, table, guessColumns(table), null)),
+        );
       }, bare);
-      const rows = (of: Plan) => addressRegisterTable(PlanIndex.of(of)).map((row) => row.join("|")).sort();
+      const rows = (of: Plan) =>
+        addressRegisterTable(PlanIndex.of(of))
+          .map((row) => row.join("|"))
+          .sort();
       expect(rows(twice)).toEqual(rows(plan));
     }
   });
 
   test("columns are known by their heads, or by what is in them; each once", () => {
-    expect(guessColumns([["Device", "IP address", "MAC address", "Room", "Colour"], ["x", "10.24.20.34", "02:5a:10:00:00:01", "Lab", "red"]])).toEqual({ hasHeads: true, fields: ["name", "address", "mac", "place", null] });
-    expect(guessColumns([["025a.1000.0001", "lab-pc-1", "10.24.20.34"], ["025a.1000.0002", "lab-pc-2", "10.24.20.35"]])).toEqual({ hasHeads: false, fields: ["mac", "name", "address"] });
-    expect(guessColumns([["MAC", "MAC"], ["1", "2"]]).fields).toEqual(["mac", null]);
+    expect(
+      guessColumns([
+        ["Device", "IP address", "MAC address", "Room", "Colour"],
+        ["x", "10.24.20.34", "02:5a:10:00:00:01", "Lab", "red"],
+      ]),
+    ).toEqual({ hasHeads: true, fields: ["name", "address", "mac", "place", null] });
+    expect(
+      guessColumns([
+        ["025a.1000.0001", "lab-pc-1", "10.24.20.34"],
+        ["025a.1000.0002", "lab-pc-2", "10.24.20.35"],
+      ]),
+    ).toEqual({ hasHeads: false, fields: ["mac", "name", "address"] });
+    expect(
+      guessColumns([
+        ["MAC", "MAC"],
+        ["1", "2"],
+      ]).fields,
+    ).toEqual(["mac", null]);
     expect(guessColumns([])).toEqual({ hasHeads: false, fields: [] });
   });
 
   const bad: [string, string[], RegExp][] = [
     ["no MAC", ["lab-1", "02:5a:10:zz:00:01", "", "Staff"], /"02:5a:10:zz:00:01" is not a MAC address/],
     ["a group's MAC", ["lab-1", "03:5a:10:00:00:01", "", "Staff"], /stands for a group/],
-    ["an address in no subnet", ["lab-1", "", "172.31.9.9", ""], /172\.31\.9\.9 lies in none of the site's subnets/],
-    ["a broadcast address", ["lab-1", "", "10.24.20.127", "Staff"], /10\.24\.20\.127 is not a usable address of Staff/],
-    ["an address of another subnet", ["lab-1", "", "10.24.40.9", "Staff"], /10\.24\.40\.9 is not a usable address of Staff/],
-    ["an address that is taken", ["lab-1", "", "10.24.60.10", ""], /10\.24\.60\.10 belongs to Practice server already/],
+    [
+      "an address in no subnet",
+      ["lab-1", "", "172.31.9.9", ""],
+      /172\.31\.9\.9 lies in none of the site's subnets/,
+    ],
+    [
+      "a broadcast address",
+      ["lab-1", "", "10.24.20.127", "Staff"],
+      /10\.24\.20\.127 is not a usable address of Staff/,
+    ],
+    [
+      "an address of another subnet",
+      ["lab-1", "", "10.24.40.9", "Staff"],
+      /10\.24\.40\.9 is not a usable address of Staff/,
+    ],
+    [
+      "an address that is taken",
+      ["lab-1", "", "10.24.60.10", ""],
+      /10\.24\.60\.10 belongs to Practice server already/,
+    ],
     ["the gear's address", ["lab-1", "", "10.24.10.2", ""], /10\.24\.10\.2 belongs to Upper switch already/],
     ["no such segment", ["lab-1", "", "", "Attic"], /There is no segment called "Attic"/],
     ["no name", ["", "", "10.24.20.34", ""], /no name and no MAC address/],
@@ -91,40 +198,108 @@ describe("import", () => {
   test.each(bad)("%s: said, set aside, and the good row beside it stays good", (_what, row, sentence) => {
     const rows = [["Name", "MAC", "Address", "Segment"], row, ["lab-2", "02:5a:10:aa:00:02", ".35", "Staff"]];
     const read = readHostTable(index, rows, guessColumns(rows), null);
-    expect(read.bad.map((one) => [one.row, one.problems.join(" ")])).toEqual([[2, expect.stringMatching(sentence)]]);
-    expect(read.good.map((one) => [one.host.name, formatAddress(must(one.host.ipv4, "an address")), one.host.manner])).toEqual([["lab-2", "10.24.20.35", "reserved"]]);
+    expect(read.bad.map((one) => [one.row, one.problems.join(" ")])).toEqual([
+      [2, expect.stringMatching(sentence)],
+    ]);
+    expect(
+      read.good.map((one) => [
+        one.host.name,
+        formatAddress(must(one.host.ipv4, "an address")),
+        one.host.manner,
+      ]),
+    ).toEqual([["lab-2", "10.24.20.35", "reserved"]]);
     expect(badRowsTable(guessColumns(rows), read)[1]?.at(-1)).toMatch(sentence);
   });
 
   test("an empty cell says nothing: a known device keeps what it has; by DHCP takes its fixed address away; a new address makes it fixed", () => {
     const heads = ["Name", "Kind", "MAC", "Address", "How", "Segment", "Place", "Notes"];
-    const read = (...cells: string[]) => readHostTable(index, [heads, cells], guessColumns([heads, cells]), null);
+    const read = (...cells: string[]) =>
+      readHostTable(index, [heads, cells], guessColumns([heads, cells]), null);
     const printer = hostNamed(fennel, "Reception printer");
-    expect(read("Reception printer", "", "", "", "", "", "", "")).toMatchObject({ good: [], bad: [], same: 1 });
-    expect(read("Reception printer", "", "", "", "", "", "Front desk", "").good).toEqual([expect.objectContaining({ known: printer.id, changed: ["place"], host: expect.objectContaining({ ipv4: printer.ipv4, mac: printer.mac, manner: "reserved" }) })]);
-    expect(read("Reception printer", "", "", "", "by DHCP", "", "", "").good[0]?.host).toMatchObject({ ipv4: null, manner: "dynamic" });
-    expect(read("PC Office 1", "", "", ".33", "", "", "", "").good[0]?.host).toMatchObject({ manner: "reserved" });
-    expect(read("", "", must(printer.mac, "a MAC"), ".36", "", "", "", "").good[0]).toMatchObject({ known: printer.id, changed: ["address"] });
+    expect(read("Reception printer", "", "", "", "", "", "", "")).toMatchObject({
+      good: [],
+      bad: [],
+      same: 1,
+    });
+    expect(read("Reception printer", "", "", "", "", "", "Front desk", "").good).toEqual([
+      expect.objectContaining({
+        known: printer.id,
+        changed: ["place"],
+        host: expect.objectContaining({ ipv4: printer.ipv4, mac: printer.mac, manner: "reserved" }),
+      }),
+    ]);
+    expect(read("Reception printer", "", "", "", "by DHCP", "", "", "").good[0]?.host).toMatchObject({
+      ipv4: null,
+      manner: "dynamic",
+    });
+    expect(read("PC Office 1", "", "", ".33", "", "", "", "").good[0]?.host).toMatchObject({
+      manner: "reserved",
+    });
+    expect(read("", "", must(printer.mac, "a MAC"), ".36", "", "", "", "").good[0]).toMatchObject({
+      known: printer.id,
+      changed: ["address"],
+    });
   });
 
   test("rows that claim one thing are all wrong, each names the other", () => {
-    const rows = [["Name", "Address"], ["lab-1", "10.24.20.34"], ["lab-2", "10.24.20.34"], ["lab-1", "10.24.20.36"]];
+    const rows = [
+      ["Name", "Address"],
+      ["lab-1", "10.24.20.34"],
+      ["lab-2", "10.24.20.34"],
+      ["lab-1", "10.24.20.36"],
+    ];
     const read = readHostTable(index, rows, guessColumns(rows), null);
-    expect(read.bad.map((one) => one.problems.join(" "))).toEqual([expect.stringMatching(/lab-1 stands in row 4.*10\.24\.20\.34 stands in row 3/), "10.24.20.34 stands in row 2 too.", expect.stringMatching(/lab-1 stands in row 2/)]);
+    expect(read.bad.map((one) => one.problems.join(" "))).toEqual([
+      expect.stringMatching(/lab-1 stands in row 4.*10\.24\.20\.34 stands in row 3/),
+      "10.24.20.34 stands in row 2 too.",
+      expect.stringMatching(/lab-1 stands in row 2/),
+    ]);
   });
 
   test("any table is read without a throw, every row is good, bad, the same or empty, and what is good can be applied", () => {
-    const cell = fc.oneof(fc.constantFrom("", "lab-1", "Staff", "10.24.20.34", ".40", "02:5a:10:00:00:09", "reserved", "typed in", "by DHCP", "PC", "Upper switch 12", "behind Phone Office 1", "fd00::1"), fc.string({ maxLength: 12 }));
-    const heads = fc.shuffledSubarray(["Name", "MAC", "Address", "Segment", "How", "Kind", "Plugged into", "Place"], { minLength: 2 });
-    fc.assert(fc.property(heads, fc.array(fc.array(cell, { minLength: 1, maxLength: 8 }), { maxLength: 8 }), (head, body) => {
-      const table = [head, ...body];
-      const read = readHostTable(index, table, guessColumns(table), null);
-      const counted = guessColumns(table).hasHeads ? body : table;
-      expect(read.good.length + read.bad.length + read.same).toBe(counted.filter((row) => row.some((text) => text.trim() !== "")).length);
-      const after = applied(fennel, (draft) => writeHostTable(draft, nextId, read));
-      const twice = (of: Plan) => listFindings(runChecks(PlanIndex.of(of))).filter((f) => f.code === "address-twice" || f.code === "host-outside-subnet").length;
-      expect(twice(after)).toBe(twice(fennel));
-    }), { numRuns: 150 });
+    const cell = fc.oneof(
+      fc.constantFrom(
+        "",
+        "lab-1",
+        "Staff",
+        "10.24.20.34",
+        ".40",
+        "02:5a:10:00:00:09",
+        "reserved",
+        "typed in",
+        "by DHCP",
+        "PC",
+        "Upper switch 12",
+        "behind Phone Office 1",
+        "fd00::1",
+      ),
+      fc.string({ maxLength: 12 }),
+    );
+    const heads = fc.shuffledSubarray(
+      ["Name", "MAC", "Address", "Segment", "How", "Kind", "Plugged into", "Place"],
+      { minLength: 2 },
+    );
+    fc.assert(
+      fc.property(
+        heads,
+        fc.array(fc.array(cell, { minLength: 1, maxLength: 8 }), { maxLength: 8 }),
+        (head, body) => {
+          const table = [head, ...body];
+          const read = readHostTable(index, table, guessColumns(table), null);
+          const counted = guessColumns(table).hasHeads ? body : table;
+          expect(read.good.length + read.bad.length + read.same).toBe(
+            counted.filter((row) => row.some((text) => text.trim() !== "")).length,
+          );
+          const after = applied(fennel, (draft) => writeHostTable(draft, nextId, read));
+          const twice = (of: Plan) =>
+            listFindings(runChecks(PlanIndex.of(of))).filter(
+              (f) => f.code === "address-twice" || f.code === "host-outside-subnet",
+            ).length;
+          expect(twice(after)).toBe(twice(fennel));
+        },
+      ),
+      { numRuns: 150 },
+    );
   });
 });
 
@@ -140,82 +315,162 @@ IP Address       Hardware address     Host name        State
 `;
   test("whitespace, commas and tabs are cut, columns guessed, heads fall away", () => {
     expect(readSeenTable(lease).fields).toEqual(["address", "mac", "name", null]);
-    expect(seenIn(readSeenTable(lease)).map((s) => s.name)).toEqual(["reception-printer", "office-printer", "visitor-pc", "intruder"]);
-    const table = "VLAN,MAC,Type,Port\n20,025a.1000.0001,dynamic,ge-0/0/4\n90,025a.1000.0002,dynamic,ge-0/0/5";
+    expect(seenIn(readSeenTable(lease)).map((s) => s.name)).toEqual([
+      "reception-printer",
+      "office-printer",
+      "visitor-pc",
+      "intruder",
+    ]);
+    const table =
+      "VLAN,MAC,Type,Port\n20,025a.1000.0001,dynamic,ge-0/0/4\n90,025a.1000.0002,dynamic,ge-0/0/5";
     expect(readSeenTable(table).fields).toEqual(["vid", "mac", null, "port"]);
-    expect(seenIn(readSeenTable(table)).map((s) => [s.mac, s.vid, s.port])).toEqual([["02:5a:10:00:00:01", 20, "ge-0/0/4"], ["02:5a:10:00:00:02", 90, "ge-0/0/5"]]);
-    expect(readSeenTable("? (10.24.20.1) at 02:5a:10:00:00:01 [ether] on eth0\n? (10.24.20.2) at 02:5a:10:00:00:02 [ether] on eth0").fields.filter((f) => f !== null).sort()).toEqual(["address", "mac", "port"]);
+    expect(seenIn(readSeenTable(table)).map((s) => [s.mac, s.vid, s.port])).toEqual([
+      ["02:5a:10:00:00:01", 20, "ge-0/0/4"],
+      ["02:5a:10:00:00:02", 90, "ge-0/0/5"],
+    ]);
+    expect(
+      readSeenTable(
+        "? (10.24.20.1) at 02:5a:10:00:00:01 [ether] on eth0\n? (10.24.20.2) at 02:5a:10:00:00:02 [ether] on eth0",
+      )
+        .fields.filter((f) => f !== null)
+        .sort(),
+    ).toEqual(["address", "mac", "port"]);
   });
 
   test("same, moved, new, clash and missing, each with its sentence", () => {
     const result = reconcile(index, seenIn(readSeenTable(lease)));
     expect(result.rows.map((row) => row.verdict)).toEqual(["same", "moved", "new", "clash"]);
-    expect(result.rows[1]?.sentence).toBe("Office printer has 10.24.20.23 in the plan and is seen at 10.24.20.77.");
+    expect(result.rows[1]?.sentence).toBe(
+      "Office printer has 10.24.20.23 in the plan and is seen at 10.24.20.77.",
+    );
     expect(result.rows[2]?.sentence).toBe("visitor-pc is not in the register; it is in Staff.");
-    expect(result.rows[3]?.sentence).toMatch(/^10\.24\.20\.23 is planned for Office printer \(02:5a:.*\) and seen at 02:5a:10:ee:00:02/);
+    expect(result.rows[3]?.sentence).toMatch(
+      /^10\.24\.20\.23 is planned for Office printer \(02:5a:.*\) and seen at 02:5a:10:ee:00:02/,
+    );
     expect(result.missing).toContain(hostNamed(fennel, "Consult 1 label printer").id);
     expect(result.missing).not.toContain(hostNamed(fennel, "Reception printer").id);
     expect(result.missing).not.toContain(hostNamed(fennel, "Camera Entrance").id);
   });
 
   test("a MAC address that nobody had read is learnt; what is taken over is as planned when it is laid beside again", () => {
-    const without = applied(fennel, (draft) => draft.patch("host", hostNamed(fennel, "Practice server").id, { mac: null }));
-    const seen = seenIn(readSeenTable(`10.24.60.10 02:5a:10:ee:00:09 practice\n10.24.20.77 ${mac("Office printer")} office\n10.24.20.61 02:5a:10:ee:00:01 visitor-pc`));
+    const without = applied(fennel, (draft) =>
+      draft.patch("host", hostNamed(fennel, "Practice server").id, { mac: null }),
+    );
+    const seen = seenIn(
+      readSeenTable(
+        `10.24.60.10 02:5a:10:ee:00:09 practice\n10.24.20.77 ${mac("Office printer")} office\n10.24.20.61 02:5a:10:ee:00:01 visitor-pc`,
+      ),
+    );
     const of = PlanIndex.of(without);
     const { rows } = reconcile(of, seen);
     expect(rows.map((row) => row.verdict)).toEqual(["learnt", "moved", "new"]);
     const taken = applied(without, (draft) => takeSeen(draft, of, nextId, rows));
     expect(hostNamed(taken, "Practice server").mac).toBe("02:5a:10:ee:00:09");
-    expect(reconcile(PlanIndex.of(taken), seen).rows.map((row) => row.verdict)).toEqual(["same", "same", "same"]);
+    expect(reconcile(PlanIndex.of(taken), seen).rows.map((row) => row.verdict)).toEqual([
+      "same",
+      "same",
+      "same",
+    ]);
   });
 
   test("two devices at one address are a clash, and any text is read without a throw", () => {
-    expect(reconcile(index, seenIn(readSeenTable("10.24.20.90 02:5a:10:ee:00:01\n10.24.20.90 02:5a:10:ee:00:02"))).rows.map((row) => row.verdict)).toEqual(["clash", "clash"]);
-    fc.assert(fc.property(fc.string({ maxLength: 300, unit: "binary" }), (text) => { reconcile(index, seenIn(readSeenTable(text))); }));
+    expect(
+      reconcile(
+        index,
+        seenIn(readSeenTable("10.24.20.90 02:5a:10:ee:00:01\n10.24.20.90 02:5a:10:ee:00:02")),
+      ).rows.map((row) => row.verdict),
+    ).toEqual(["clash", "clash"]);
+    fc.assert(
+      fc.property(fc.string({ maxLength: 300, unit: "binary" }), (text) => {
+        reconcile(index, seenIn(readSeenTable(text)));
+      }),
+    );
   });
 });
 
 describe("schools", () => {
   test("reserved to typed in moves out of the pool, back keeps the address; a device without MAC refuses all", () => {
     const cards = [...fennel.host.values()].filter((h) => h.kind === "cardTerminal").map((h) => h.id);
-    const typed = applied(fennel, (draft) => { expect(convertSchool(draft, index, cards, "typed")).toBeNull(); });
-    expect(listFindings(runChecks(PlanIndex.of(typed))).filter((f) => f.code === "static-in-pool" && f.subjects.some((s) => cards.includes(s.id)))).toEqual([]);
-    const back = applied(typed, (draft) => { expect(convertSchool(draft, PlanIndex.of(typed), cards, "reserved")).toBeNull(); });
+    const typed = applied(fennel, (draft) => {
+      expect(convertSchool(draft, index, cards, "typed")).toBeNull();
+    });
+    expect(
+      listFindings(runChecks(PlanIndex.of(typed))).filter(
+        (f) => f.code === "static-in-pool" && f.subjects.some((s) => cards.includes(s.id)),
+      ),
+    ).toEqual([]);
+    const back = applied(typed, (draft) => {
+      expect(convertSchool(draft, PlanIndex.of(typed), cards, "reserved")).toBeNull();
+    });
     expect(cards.map((id) => back.host.get(id)?.ipv4)).toEqual(cards.map((id) => typed.host.get(id)?.ipv4));
     const without = applied(fennel, (draft) => draft.patch("host", cards[0] ?? "", { mac: null }));
-    expect(convertSchool(new Draft(without), PlanIndex.of(without), cards, "reserved")).toBe("A reservation needs a MAC address; Card terminal 1 has none yet.");
+    expect(convertSchool(new Draft(without), PlanIndex.of(without), cards, "reserved")).toBe(
+      "A reservation needs a MAC address; Card terminal 1 has none yet.",
+    );
   });
 });
 
 test.each([
-  ["cam-08", null, ["cam-08", "cam-09", "cam-10"]], ["10.24.20.9", null, ["10.24.20.9", "10.24.20.10", "10.24.20.11"]], ["10.24.20.250", "10.24.20.252", ["10.24.20.250", "10.24.20.252", "10.24.20.254"]],
-  ["Desk 1 left", "Desk 3 left", ["Desk 1 left", "Desk 3 left", "Desk 5 left"]], ["02:5a:10:00:00:ff", null, ["02:5a:10:00:00:ff", "02:5a:10:00:01:00", "02:5a:10:00:01:01"]], ["Lab", null, ["Lab", "Lab", "Lab"]],
-  ["fd24::9", null, ["fd24::9", "fd24::a", "fd24::b"]], ["5", "4", ["5", "4", "3"]],
+  ["cam-08", null, ["cam-08", "cam-09", "cam-10"]],
+  ["10.24.20.9", null, ["10.24.20.9", "10.24.20.10", "10.24.20.11"]],
+  ["10.24.20.250", "10.24.20.252", ["10.24.20.250", "10.24.20.252", "10.24.20.254"]],
+  ["Desk 1 left", "Desk 3 left", ["Desk 1 left", "Desk 3 left", "Desk 5 left"]],
+  ["02:5a:10:00:00:ff", null, ["02:5a:10:00:00:ff", "02:5a:10:00:01:00", "02:5a:10:00:01:01"]],
+  ["Lab", null, ["Lab", "Lab", "Lab"]],
+  ["fd24::9", null, ["fd24::9", "fd24::a", "fd24::b"]],
+  ["5", "4", ["5", "4", "3"]],
 ])("the series from %s", (first, second, wanted) => {
   expect(seriesFrom(first, second, 3)).toEqual(wanted);
 });
 
 describe("DNS", () => {
-  test.each(PLANS.map((plan) => [plan.site.name, plan] as const))("%s: every fixed address has its name forwards and back, and the same ones", (_name, plan) => {
-    const of = PlanIndex.of(plan);
-    const { named } = namedAddresses(of);
-    const zones = must(zoneFiles(of, 7), "zones");
-    const records = zones.files.flatMap((file) => file.text.split("\n").flatMap((line) => { const [label, , type, value] = line.split("\t"); return type === "A" || type === "AAAA" ? [[`${label}.${file.zone}`, value] as const] : []; }));
-    for (const one of named) expect(records).toContainEqual([`${one.label}.${one.domain}`, formatAddress(one.address)]);
-    const pointers = zones.files.flatMap((file) => file.text.split("\n").flatMap((line) => { const [label, , type, value] = line.split("\t"); return type === "PTR" ? [[`${label}.${file.zone}`, value] as const] : []; }));
-    expect(pointers.length).toBe(named.length);
-    for (const [name, value] of pointers) {
-      if (!name.endsWith(".in-addr.arpa")) continue;
-      const address = name.replace(".in-addr.arpa", "").split(".").reverse().join(".");
-      expect(records).toContainEqual([(value ?? "").replace(/\.$/, ""), address]);
-    }
-    for (const file of zones.files) expect(file.text).toMatch(/^\$ORIGIN \S+\.\n\$TTL 3600\n@\tIN\tSOA\tns\.\S+\. hostmaster\.\S+\. \(\n\t\t7\t/);
-    expect(hostsFile(of).trimEnd().split("\n")).toHaveLength(named.length);
-  });
+  test.each(PLANS.map((plan) => [plan.site.name, plan] as const))(
+    "%s: every fixed address has its name forwards and back, and the same ones",
+    (_name, plan) => {
+      const of = PlanIndex.of(plan);
+      const { named } = namedAddresses(of);
+      const zones = must(zoneFiles(of, 7), "zones");
+      const records = zones.files.flatMap((file) =>
+        file.text.split("\n").flatMap((line) => {
+          const [label, , type, value] = line.split("\t");
+          return type === "A" || type === "AAAA" ? [[`${label}.${file.zone}`, value] as const] : [];
+        }),
+      );
+      for (const one of named)
+        expect(records).toContainEqual([`${one.label}.${one.domain}`, formatAddress(one.address)]);
+      const pointers = zones.files.flatMap((file) =>
+        file.text.split("\n").flatMap((line) => {
+          const [label, , type, value] = line.split("\t");
+          return type === "PTR" ? [[`${label}.${file.zone}`, value] as const] : [];
+        }),
+      );
+      expect(pointers.length).toBe(named.length);
+      for (const [name, value] of pointers) {
+        if (!name.endsWith(".in-addr.arpa")) continue;
+        const address = name.replace(".in-addr.arpa", "").split(".").reverse().join(".");
+        expect(records).toContainEqual([(value ?? "").replace(/\.$/, ""), address]);
+      }
+      for (const file of zones.files)
+        expect(file.text).toMatch(
+          /^\$ORIGIN \S+\.\n\$TTL 3600\n@\tIN\tSOA\tns\.\S+\. hostmaster\.\S+\. \(\n\t\t7\t/,
+        );
+      expect(hostsFile(of).trimEnd().split("\n")).toHaveLength(named.length);
+    },
+  );
 
   test("reservations leave with what a server has to be told; a plan without any server of names has no zone", () => {
     const [heads, first] = reservationTable(index);
-    expect([heads, first]).toEqual([["Segment", "Server", "Address", "MAC", "Host name", "Device"], ["Staff", "Gateway", "10.24.20.20", must(hostNamed(fennel, "Reception printer").mac, "a MAC"), "reception-printer", "Reception printer"]]);
+    expect([heads, first]).toEqual([
+      ["Segment", "Server", "Address", "MAC", "Host name", "Device"],
+      [
+        "Staff",
+        "Gateway",
+        "10.24.20.20",
+        must(hostNamed(fennel, "Reception printer").mac, "a MAC"),
+        "reception-printer",
+        "Reception printer",
+      ],
+    ]);
     expect(zoneFiles(PlanIndex.of({ ...fennel, segment: new Map(), interface: new Map() }), 1)).toBeNull();
   });
 });

@@ -1,7 +1,8 @@
 import { formatAddress, parseAddress, parseMac, step } from "../address";
 
 /** "0a" as "0b", keeping the length. */
-const nextHex = (text: string, by: number): string => (Number.parseInt(text, 16) + by).toString(16).padStart(text.length, "0");
+const nextHex = (text: string, by: number): string =>
+  (Number.parseInt(text, 16) + by).toString(16).padStart(text.length, "0");
 
 /** The text `by` steps further: an address or a MAC address counts on, a text that ends in a number counts that, any other stays. */
 function stepped(text: string, by: number): string {

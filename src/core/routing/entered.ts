@@ -15,10 +15,18 @@ export interface Entered {
  * The network as a host with that address has it: what its segment says, but for the mask and the gateway that are entered on a static one. Null for the host: a
  * stranger in that segment.
  */
-export function enteredOn(index: PlanIndex, host: Host | null, segment: Segment | null, address: Address): Entered {
+export function enteredOn(
+  index: PlanIndex,
+  host: Host | null,
+  segment: Segment | null,
+  address: Address,
+): Entered {
   const family = familyOf(address);
   const typed = host?.manner === "typed" ? host : null;
-  const [length, gateway] = family === 4 ? [typed?.length4 ?? null, typed?.gateway4 ?? null] : [typed?.length6 ?? null, typed?.gateway6 ?? null];
+  const [length, gateway] =
+    family === 4
+      ? [typed?.length4 ?? null, typed?.gateway4 ?? null]
+      : [typed?.length6 ?? null, typed?.gateway6 ?? null];
   const prefix = length === null ? null : prefixOf(address, length);
   const leg = segment === null ? undefined : index.gatewayOf(segment);
   return {

@@ -11,7 +11,8 @@ export interface RouteChoice {
   readonly how: "connected" | "entered" | "default";
 }
 
-export const addressesOf = (leg: Interface, family: Family): readonly Address[] => (family === 4 ? leg.addresses4 : leg.addresses6);
+export const addressesOf = (leg: Interface, family: Family): readonly Address[] =>
+  family === 4 ? leg.addresses4 : leg.addresses6;
 /** Stands for the outside address of a line that gets its own by DHCP or a login, when nobody has noted it (RFC 5737). */
 const GIVEN_OUTSIDE = 0xc00002c8 as Address;
 
@@ -19,22 +20,29 @@ const GIVEN_OUTSIDE = 0xc00002c8 as Address;
 export function facingAddresses(index: PlanIndex, leg: Interface, family: Family): readonly Address[] {
   const own = addressesOf(leg, family);
   const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
-  return own.length > 0 || line === undefined || line.addressing === "fixed" || family === 6 ? own : [GIVEN_OUTSIDE];
+  return own.length > 0 || line === undefined || line.addressing === "fixed" || family === 6
+    ? own
+    : [GIVEN_OUTSIDE];
 }
 
-export const prefixesOf = (segment: Segment, family: Family) => (family === 4 ? segment.prefixes4 : segment.prefixes6);
+export const prefixesOf = (segment: Segment, family: Family) =>
+  family === 4 ? segment.prefixes4 : segment.prefixes6;
 
 /** Whether a device sends on what is not for itself. */
-export const forwardsPackets = (device: Device): boolean => isGateway(device) || device.kind === "providerBox" || device.abilities.routes;
+export const forwardsPackets = (device: Device): boolean =>
+  isGateway(device) || device.kind === "providerBox" || device.abilities.routes;
 
 /** A leg works when its port does: a routed port that is switched off takes it along. */
-const works = (index: PlanIndex, leg: Interface): boolean => leg.port === null || index.plan.port.get(leg.port)?.enabled === true;
+const works = (index: PlanIndex, leg: Interface): boolean =>
+  leg.port === null || index.plan.port.get(leg.port)?.enabled === true;
 
 /** The prefix of a leg's own segment that holds an address, by its length; null when none does or the leg has no address in it. */
 function connectedLength(index: PlanIndex, leg: Interface, to: Address, family: Family): number | null {
   const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
   if (segment === undefined) return null;
-  const prefix = prefixesOf(segment, family).find((one) => containsAddress(one, to) && addressesOf(leg, family).some((own) => containsAddress(one, own)));
+  const prefix = prefixesOf(segment, family).find(
+    (one) => containsAddress(one, to) && addressesOf(leg, family).some((own) => containsAddress(one, own)),
+  );
   return prefix?.length ?? null;
 }
 
@@ -42,10 +50,13 @@ const USE_ORDER = { main: 0, shared: 1, standby: 2 } as const;
 
 /** The lines a device has, in the order in which they are used; those whose port is off are left out. */
 export function linesOf(index: PlanIndex, device: string): { leg: Interface; line: Line }[] {
-  return index.interfacesOf(device).flatMap((leg) => {
-    const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
-    return line === undefined || !works(index, leg) ? [] : [{ leg, line }];
-  }).sort((a, b) => USE_ORDER[a.line.use] - USE_ORDER[b.line.use] || (a.line.name < b.line.name ? -1 : 1));
+  return index
+    .interfacesOf(device)
+    .flatMap((leg) => {
+      const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
+      return line === undefined || !works(index, leg) ? [] : [{ leg, line }];
+    })
+    .sort((a, b) => USE_ORDER[a.line.use] - USE_ORDER[b.line.use] || (a.line.name < b.line.name ? -1 : 1));
 }
 
 /** The way out when nothing else fits: by a line, else by the gateway that one of its segments has; what does not route takes the one of the leg it asks from. */
@@ -53,12 +64,34 @@ function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteCh
   const [first] = linesOf(index, device.id);
   if (first !== undefined) return { leg: first.leg, via: null, line: first.line, how: "default" };
   if (device.defaultRoute === "none") return null;
-  const ways = index.interfacesOf(device.id).filter((leg) => works(index, leg)).flatMap((leg) => {
-    const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
-    const gateway = segment === undefined ? undefined : index.gatewayOf(segment);
-    const via = gateway === undefined ? undefined : addressesOf(gateway, family)[0];
-    return segment === undefined || gateway === undefined || gateway.device === device.id || via === undefined ? [] : [{ leg, via, rank: leg.id === device.asksFrom && !forwardsPackets(device) ? -1 : leg.translates === "yes" ? 0 : segment.management ? 2 : 1 }];
-  }).sort((a, b) => a.rank - b.rank);
+  const ways = index
+    .interfacesOf(device.id)
+    .filter((leg) => works(index, leg))
+    .flatMap((leg) => {
+      const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
+      const gateway = segment === undefined ? undefined : index.gatewayOf(segment);
+      const via = gateway === undefined ? undefined : addressesOf(gateway, family)[0];
+      return segment === undefined ||
+        gateway === undefined ||
+        gateway.device === device.id ||
+        via === undefined
+        ? []
+        : [
+            {
+              leg,
+              via,
+              rank:
+                leg.id === device.asksFrom && !forwardsPackets(device)
+                  ? -1
+                  : leg.translates === "yes"
+                    ? 0
+                    : segment.management
+                      ? 2
+                      : 1,
+            },
+          ];
+    })
+    .sort((a, b) => a.rank - b.rank);
   const way = ways[0];
   return way === undefined ? null : { leg: way.leg, via: way.via, line: null, how: "default" };
 }
@@ -69,18 +102,25 @@ export function routeFrom(index: PlanIndex, device: Device, to: Address): RouteC
   let best: { choice: RouteChoice; length: number } | null = null;
   for (const leg of index.interfacesOf(device.id)) {
     const length = works(index, leg) ? connectedLength(index, leg, to, family) : null;
-    if (length !== null && (best === null || length > best.length)) best = { choice: { leg, via: null, line: null, how: "connected" }, length };
+    if (length !== null && (best === null || length > best.length))
+      best = { choice: { leg, via: null, line: null, how: "connected" }, length };
   }
   for (const { prefix, via } of device.routes) {
     if (!containsAddress(prefix, to) || (best !== null && prefix.length <= best.length)) continue;
-    const leg = index.interfacesOf(device.id).find((one) => works(index, one) && connectedLength(index, one, via, family) !== null);
+    const leg = index
+      .interfacesOf(device.id)
+      .find((one) => works(index, one) && connectedLength(index, one, via, family) !== null);
     if (leg !== undefined) best = { choice: { leg, via, line: null, how: "entered" }, length: prefix.length };
   }
   return best?.choice ?? defaultRoute(index, device, family);
 }
 
 /** Whether what leaves at a leg gets the leg's own address (NAT): IPv4 only. */
-export const translatesAt = (leg: Interface): boolean => leg.translates === "yes" || (leg.translates === "asUsual" && leg.line !== null);
+export const translatesAt = (leg: Interface): boolean =>
+  leg.translates === "yes" || (leg.translates === "asUsual" && leg.line !== null);
 
 /** Addresses that stand for the internet (RFC 5737, RFC 3849). */
-export const OUTSIDE: Readonly<Record<Family, Address>> = { 4: 0xc6336414 as Address, 6: (0x20010db8n * 2n ** 96n + 0x64n) as Address };
+export const OUTSIDE: Readonly<Record<Family, Address>> = {
+  4: 0xc6336414 as Address,
+  6: (0x20010db8n * 2n ** 96n + 0x64n) as Address,
+};

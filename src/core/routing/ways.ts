@@ -31,9 +31,11 @@ export function wayFrom(index: PlanIndex, start: Device, to: Address): Way | nul
   while (hops.length < MOST_ROUTERS) {
     const route = routeFrom(index, device, to);
     if (route === null) return null;
-    const next = route.via === null ? null : (index.groups("interfacesByAddress").get(route.via)?.[0] ?? null);
+    const next =
+      route.via === null ? null : (index.groups("interfacesByAddress").get(route.via)?.[0] ?? null);
     hops.push({ device, leg: route.leg, next, source });
-    if (familyOf(to) === 4 && route.line === null && translatesAt(route.leg)) source = index.plan.segment.get(route.leg.segment ?? "") ?? source;
+    if (familyOf(to) === 4 && route.line === null && translatesAt(route.leg))
+      source = index.plan.segment.get(route.leg.segment ?? "") ?? source;
     if (route.via === null) return { hops, source, line: route.line };
     const following = next === null ? undefined : index.plan.device.get(next.device);
     if (following === undefined || !forwardsPackets(following)) return null;
@@ -47,11 +49,18 @@ export function wayFrom(index: PlanIndex, start: Device, to: Address): Way | nul
  * sender's own gateway and is not asked; a translated packet carries the address of a neighbour.
  */
 export const isBelieved = (index: PlanIndex, { hops }: Way, sender: Address): boolean =>
-  hops.every(({ device, source }, i) => i === 0 || source !== null || !isGateway(device) || routeFrom(index, device, sender)?.leg.id === hops[i - 1]?.next?.id);
+  hops.every(
+    ({ device, source }, i) =>
+      i === 0 ||
+      source !== null ||
+      !isGateway(device) ||
+      routeFrom(index, device, sender)?.leg.id === hops[i - 1]?.next?.id,
+  );
 
 /** The least that the filters on a way let through, `door` saying it of one of them by the segment whose address they see; null where nothing filters. */
 export function leastAlong(row: Segment, { hops }: Way, door: (from: Segment) => number): number | null {
   let least: number | null = null;
-  for (const { device, source } of hops) if (isGateway(device)) least = Math.min(least ?? Infinity, door(source ?? row));
+  for (const { device, source } of hops)
+    if (isGateway(device)) least = Math.min(least ?? Infinity, door(source ?? row));
   return least;
 }

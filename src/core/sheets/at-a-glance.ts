@@ -6,41 +6,84 @@ import { modeOf } from "../switching";
 import { segmentTotals } from "./segment-sheet";
 
 /** One line of a sheet's summary. */
-export interface Glance { readonly name: string; readonly value: string }
+export interface Glance {
+  readonly name: string;
+  readonly value: string;
+}
 
 /** The sheets of the plan in the order of the job. */
-export const SHEET_ORDER: readonly Family[] = ["survey", "segments", "addresses", "hardware", "ports", "wireless", "walls", "guards"];
+export const SHEET_ORDER: readonly Family[] = [
+  "survey",
+  "segments",
+  "addresses",
+  "hardware",
+  "ports",
+  "wireless",
+  "walls",
+  "guards",
+];
 
 /** "3 access points, 2 switches": how many there are of each, the most first. */
 function tally(words: readonly string[], plural: (word: string) => string): string {
   const counts = new Map<string, number>();
   for (const word of words) counts.set(word, (counts.get(word) ?? 0) + 1);
-  return [...counts].sort((a, b) => b[1] - a[1] || byNaturalText(a[0], b[0])).map(([word, count]) => `${count} ${count === 1 ? word : plural(word)}`).join(", ") || "none";
+  return (
+    [...counts]
+      .sort((a, b) => b[1] - a[1] || byNaturalText(a[0], b[0]))
+      .map(([word, count]) => `${count} ${count === 1 ? word : plural(word)}`)
+      .join(", ") || "none"
+  );
 }
 
-const GEAR = { gateway: "gateway", firewall: "firewall", switch: "switch", accessPoint: "access point", providerBox: "provider's box", converter: "converter", server: "server" } as const;
-const pluralOf = (word: string): string => (word.endsWith("switch") || word.endsWith("box") ? `${word}es` : `${word}s`);
+const GEAR = {
+  gateway: "gateway",
+  firewall: "firewall",
+  switch: "switch",
+  accessPoint: "access point",
+  providerBox: "provider's box",
+  converter: "converter",
+  server: "server",
+} as const;
+const pluralOf = (word: string): string =>
+  word.endsWith("switch") || word.endsWith("box") ? `${word}es` : `${word}s`;
 
 function ofPorts(index: PlanIndex): Glance[] {
-  const ports = [...index.plan.port.values()].filter((port) => index.plan.device.get(port.device)?.bridging === "vlan");
+  const ports = [...index.plan.port.values()].filter(
+    (port) => index.plan.device.get(port.device)?.bridging === "vlan",
+  );
   const modes = (test: (port: Port) => boolean) => String(ports.filter(test).length);
   return [
-    { name: "Ports", value: `${ports.length} on gear that knows VLANs` }, { name: "Access", value: modes((port) => modeOf(port) === "access" || modeOf(port) === "dataVoice") }, { name: "Trunks", value: modes((port) => modeOf(port) === "trunk") },
-    { name: "Off", value: modes((port) => modeOf(port) === "off") }, { name: "To decide", value: modes((port) => modeOf(port) === "undecided") },
+    { name: "Ports", value: `${ports.length} on gear that knows VLANs` },
+    { name: "Access", value: modes((port) => modeOf(port) === "access" || modeOf(port) === "dataVoice") },
+    { name: "Trunks", value: modes((port) => modeOf(port) === "trunk") },
+    { name: "Off", value: modes((port) => modeOf(port) === "off") },
+    { name: "To decide", value: modes((port) => modeOf(port) === "undecided") },
   ];
 }
 
 function ofWalls({ plan }: PlanIndex): Glance[] {
-  const doors = (door: Wall["door"]) => String([...plan.wall.values()].filter((wall) => wall.door === door).length);
-  return [{ name: "Zones", value: String(plan.zone.size) }, { name: "Open", value: doors("open") }, { name: "For services", value: doors("services") }, { name: "All others", value: "closed" }];
+  const doors = (door: Wall["door"]) =>
+    String([...plan.wall.values()].filter((wall) => wall.door === door).length);
+  return [
+    { name: "Zones", value: String(plan.zone.size) },
+    { name: "Open", value: doors("open") },
+    { name: "For services", value: doors("services") },
+    { name: "All others", value: "closed" },
+  ];
 }
 
 function ofGuards({ plan }: PlanIndex): Glance[] {
   const devices = [...plan.device.values()].filter(({ bridging }) => bridging === "vlan");
-  const count = (test: (device: (typeof devices)[number]) => boolean) => `${devices.filter(test).length} of ${devices.length}`;
+  const count = (test: (device: (typeof devices)[number]) => boolean) =>
+    `${devices.filter(test).length} of ${devices.length}`;
   return [
-    { name: "Spanning tree", value: count(({ tree }) => tree.kind !== "none") }, { name: "DHCP snooping", value: count(({ protections }) => protections.snooping.length > 0) },
-    { name: "ARP inspection", value: count(({ protections }) => protections.arpInspection.length > 0) }, { name: "802.1X", value: counted([...plan.port.values()].filter(({ guards }) => guards.signIn).length, "port", "ports") },
+    { name: "Spanning tree", value: count(({ tree }) => tree.kind !== "none") },
+    { name: "DHCP snooping", value: count(({ protections }) => protections.snooping.length > 0) },
+    { name: "ARP inspection", value: count(({ protections }) => protections.arpInspection.length > 0) },
+    {
+      name: "802.1X",
+      value: counted([...plan.port.values()].filter(({ guards }) => guards.signIn).length, "port", "ports"),
+    },
   ];
 }
 
@@ -48,27 +91,64 @@ function ofGuards({ plan }: PlanIndex): Glance[] {
 export function glanceAt(index: PlanIndex, sheet: Family): Glance[] {
   const { plan } = index;
   switch (sheet) {
-    case "survey": return [{ name: "Rooms", value: String(plan.room.size) }, { name: "Gear found", value: String(plan.gear.size) }, { name: "Lines", value: String(plan.line.size) }];
+    case "survey":
+      return [
+        { name: "Rooms", value: String(plan.room.size) },
+        { name: "Gear found", value: String(plan.gear.size) },
+        { name: "Lines", value: String(plan.line.size) },
+      ];
     case "segments": {
       const totals = segmentTotals(index);
       return [
-        { name: "Segments", value: `${totals.segments} in ${counted(totals.zones, "zone", "zones")}` }, { name: "Addresses", value: `${totals.now} in use, ${totals.planned} planned, ${totals.usable} usable` },
-        { name: "DHCP", value: `${totals.offered} addresses in ${counted(totals.scopes, "scope", "scopes")}` },
+        { name: "Segments", value: `${totals.segments} in ${counted(totals.zones, "zone", "zones")}` },
+        {
+          name: "Addresses",
+          value: `${totals.now} in use, ${totals.planned} planned, ${totals.usable} usable`,
+        },
+        {
+          name: "DHCP",
+          value: `${totals.offered} addresses in ${counted(totals.scopes, "scope", "scopes")}`,
+        },
       ];
     }
     case "addresses": {
       const hosts = [...plan.host.values()];
-      const manner = (wanted: (typeof hosts)[number]["manner"]) => hosts.filter((host) => host.manner === wanted);
+      const manner = (wanted: (typeof hosts)[number]["manner"]) =>
+        hosts.filter((host) => host.manner === wanted);
       return [
-        { name: "End devices", value: String(hosts.length) }, { name: "Typed in", value: String(manner("typed").length) }, { name: "Reserved", value: String(manner("reserved").length) }, { name: "By DHCP", value: String(manner("dynamic").length) },
+        { name: "End devices", value: String(hosts.length) },
+        { name: "Typed in", value: String(manner("typed").length) },
+        { name: "Reserved", value: String(manner("reserved").length) },
+        { name: "By DHCP", value: String(manner("dynamic").length) },
         { name: "MAC to read", value: String(manner("reserved").filter(({ mac }) => mac === null).length) },
       ];
     }
-    case "hardware": return [{ name: "Gear", value: tally([...plan.device.values()].map(({ kind }) => GEAR[kind]), pluralOf) }, { name: "Cables", value: String(plan.link.size) }, { name: "Lines", value: String(plan.line.size) }];
-    case "ports": return ofPorts(index);
-    case "wireless": return [{ name: "Names", value: String(plan.ssid.size) }, { name: "Radios on", value: String([...plan.radio.values()].filter(({ enabled }) => enabled).length) }];
-    case "walls": return ofWalls(index);
-    case "guards": return ofGuards(index);
+    case "hardware":
+      return [
+        {
+          name: "Gear",
+          value: tally(
+            [...plan.device.values()].map(({ kind }) => GEAR[kind]),
+            pluralOf,
+          ),
+        },
+        { name: "Cables", value: String(plan.link.size) },
+        { name: "Lines", value: String(plan.line.size) },
+      ];
+    case "ports":
+      return ofPorts(index);
+    case "wireless":
+      return [
+        { name: "Names", value: String(plan.ssid.size) },
+        {
+          name: "Radios on",
+          value: String([...plan.radio.values()].filter(({ enabled }) => enabled).length),
+        },
+      ];
+    case "walls":
+      return ofWalls(index);
+    case "guards":
+      return ofGuards(index);
   }
 }
 
@@ -76,30 +156,67 @@ export function glanceAt(index: PlanIndex, sheet: Family): Glance[] {
 export function progressOf(plan: Plan, sheet: Family): "empty" | "begun" | "sound" {
   const sized = (size: number) => (size === 0 ? "empty" : "sound");
   switch (sheet) {
-    case "survey": return plan.room.size === 0 ? "empty" : plan.segment.size === 0 ? "begun" : "sound";
-    case "segments": return sized(plan.segment.size);
-    case "addresses": return sized(plan.host.size);
-    case "hardware": return sized(plan.device.size);
-    case "ports": return sized(plan.port.size);
-    case "wireless": return plan.ssid.size === 0 ? "empty" : [...plan.radio.values()].some((radio) => radio.enabled && radio.channel === null) ? "begun" : "sound";
-    case "walls": return sized(plan.wall.size);
-    case "guards": return [...plan.device.values()].some((device) => device.tree.kind !== "none" || device.protections.snooping.length > 0) ? "sound" : "empty";
+    case "survey":
+      return plan.room.size === 0 ? "empty" : plan.segment.size === 0 ? "begun" : "sound";
+    case "segments":
+      return sized(plan.segment.size);
+    case "addresses":
+      return sized(plan.host.size);
+    case "hardware":
+      return sized(plan.device.size);
+    case "ports":
+      return sized(plan.port.size);
+    case "wireless":
+      return plan.ssid.size === 0
+        ? "empty"
+        : [...plan.radio.values()].some((radio) => radio.enabled && radio.channel === null)
+          ? "begun"
+          : "sound";
+    case "walls":
+      return sized(plan.wall.size);
+    case "guards":
+      return [...plan.device.values()].some(
+        (device) => device.tree.kind !== "none" || device.protections.snooping.length > 0,
+      )
+        ? "sound"
+        : "empty";
   }
 }
 
 /** Where to go on: a sheet and why; the probe where all is done. */
-export interface NextStep { readonly sheet: Family | "probe"; readonly why: string }
+export interface NextStep {
+  readonly sheet: Family | "probe";
+  readonly why: string;
+}
 
 /** The next thing to do: the first stop in the order of the job, then the first sheet with nothing in it that the site has something for, then what is only a warning, then proof. */
 export function nextStep({ plan }: PlanIndex, findings: readonly Finding[]): NextStep {
-  const at = (sheet: Family, severity: Finding["severity"]) => findings.filter((one) => one.family === sheet && one.severity === severity).length;
+  const at = (sheet: Family, severity: Finding["severity"]) =>
+    findings.filter((one) => one.family === sheet && one.severity === severity).length;
   const stopped = SHEET_ORDER.find((sheet) => at(sheet, "stop") > 0);
-  if (stopped !== undefined) return { sheet: stopped, why: `${counted(at(stopped, "stop"), "stop has", "stops have")} to be mended before anything is set up.` };
+  if (stopped !== undefined)
+    return {
+      sheet: stopped,
+      why: `${counted(at(stopped, "stop"), "stop has", "stops have")} to be mended before anything is set up.`,
+    };
   const gear = [...plan.device.values()];
   // What the site has nothing for is no step: names without an access point, trees without a second switch, a survey of what is drawn already.
-  const concerns: Partial<Record<Family, boolean>> = { wireless: gear.some(({ kind }) => kind === "accessPoint"), guards: gear.filter(({ kind, bridging }) => kind === "switch" && bridging === "vlan").length > 1, survey: plan.segment.size === 0 };
+  const concerns: Partial<Record<Family, boolean>> = {
+    wireless: gear.some(({ kind }) => kind === "accessPoint"),
+    guards: gear.filter(({ kind, bridging }) => kind === "switch" && bridging === "vlan").length > 1,
+    survey: plan.segment.size === 0,
+  };
   const open = SHEET_ORDER.find((sheet) => progressOf(plan, sheet) !== "sound" && concerns[sheet] !== false);
-  if (open !== undefined) return { sheet: open, why: progressOf(plan, open) === "empty" ? "Nothing is planned there yet." : "Something there is still to be decided." };
+  if (open !== undefined)
+    return {
+      sheet: open,
+      why:
+        progressOf(plan, open) === "empty"
+          ? "Nothing is planned there yet."
+          : "Something there is still to be decided.",
+    };
   const warned = SHEET_ORDER.find((sheet) => at(sheet, "warn") > 0);
-  return warned === undefined ? { sheet: "probe", why: "Nothing is found wrong. Ask it what the customer will ask." } : { sheet: warned, why: `${counted(at(warned, "warn"), "warning", "warnings")} to look at.` };
+  return warned === undefined
+    ? { sheet: "probe", why: "Nothing is found wrong. Ask it what the customer will ask." }
+    : { sheet: warned, why: `${counted(at(warned, "warn"), "warning", "warnings")} to look at.` };
 }

@@ -5,23 +5,69 @@ import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
 /** Something of the plan that a search found, with what tells it from others of its kind. */
-export interface Hit { readonly kind: Kind; readonly id: string; readonly name: string; readonly detail: string }
+export interface Hit {
+  readonly kind: Kind;
+  readonly id: string;
+  readonly name: string;
+  readonly detail: string;
+}
 
 function* candidates(index: PlanIndex): Generator<Hit> {
   const { plan } = index;
   for (const segment of segmentsInOrder(index)) {
-    yield { kind: "segment", id: segment.id, name: segment.name, detail: [`VLAN ${index.vidOf(segment) ?? "–"}`, ...segment.prefixes4.map(formatPrefix)].join(", ") };
+    yield {
+      kind: "segment",
+      id: segment.id,
+      name: segment.name,
+      detail: [`VLAN ${index.vidOf(segment) ?? "–"}`, ...segment.prefixes4.map(formatPrefix)].join(", "),
+    };
   }
-  for (const room of plan.room.values()) yield { kind: "room", id: room.id, name: room.name, detail: room.needs };
-  for (const gear of plan.gear.values()) yield { kind: "gear", id: gear.id, name: gear.name, detail: gear.fate };
-  for (const device of devicesInOrder(index)) yield { kind: "device", id: device.id, name: device.name, detail: [device.model, device.place, device.bridgeMac ?? ""].filter((t) => t !== "").join(", ") };
+  for (const room of plan.room.values())
+    yield { kind: "room", id: room.id, name: room.name, detail: room.needs };
+  for (const gear of plan.gear.values())
+    yield { kind: "gear", id: gear.id, name: gear.name, detail: gear.fate };
+  for (const device of devicesInOrder(index))
+    yield {
+      kind: "device",
+      id: device.id,
+      name: device.name,
+      detail: [device.model, device.place, device.bridgeMac ?? ""].filter((t) => t !== "").join(", "),
+    };
   for (const host of plan.host.values()) {
-    yield { kind: "host", id: host.id, name: host.name, detail: [host.ipv4 === null ? "" : formatAddress(host.ipv4), host.mac ?? "", host.place].filter((t) => t !== "").join(", ") };
+    yield {
+      kind: "host",
+      id: host.id,
+      name: host.name,
+      detail: [host.ipv4 === null ? "" : formatAddress(host.ipv4), host.mac ?? "", host.place]
+        .filter((t) => t !== "")
+        .join(", "),
+    };
   }
-  for (const line of plan.line.values()) yield { kind: "line", id: line.id, name: line.name, detail: [line.nextHop4, line.nextHop6].flatMap((hop) => (hop === null ? [] : [`next hop ${formatAddress(hop)}`])).join(", ") };
-  for (const ssid of plan.ssid.values()) yield { kind: "ssid", id: ssid.id, name: ssid.name, detail: plan.segment.get(ssid.segment)?.name ?? "" };
-  for (const link of plan.link.values()) yield { kind: "link", id: link.id, name: link.label === "" ? "Cable" : link.label, detail: [link.a, link.b].map((port) => nameOf(index, "port", port)).join(" to ") };
-  for (const port of plan.port.values()) yield { kind: "port", id: port.id, name: nameOf(index, "port", port.id), detail: [port.softwareName, port.note].filter((t) => t !== "").join(", ") };
+  for (const line of plan.line.values())
+    yield {
+      kind: "line",
+      id: line.id,
+      name: line.name,
+      detail: [line.nextHop4, line.nextHop6]
+        .flatMap((hop) => (hop === null ? [] : [`next hop ${formatAddress(hop)}`]))
+        .join(", "),
+    };
+  for (const ssid of plan.ssid.values())
+    yield { kind: "ssid", id: ssid.id, name: ssid.name, detail: plan.segment.get(ssid.segment)?.name ?? "" };
+  for (const link of plan.link.values())
+    yield {
+      kind: "link",
+      id: link.id,
+      name: link.label === "" ? "Cable" : link.label,
+      detail: [link.a, link.b].map((port) => nameOf(index, "port", port)).join(" to "),
+    };
+  for (const port of plan.port.values())
+    yield {
+      kind: "port",
+      id: port.id,
+      name: nameOf(index, "port", port.id),
+      detail: [port.softwareName, port.note].filter((t) => t !== "").join(", "),
+    };
 }
 
 /** What answers to the text, names that begin with it first; an address finds exactly its holders. At most `limit`. */
@@ -30,10 +76,29 @@ export function find(index: PlanIndex, text: string, limit: number): Hit[] {
   if (wanted === "") return [];
   const address = parseAddress(wanted);
   if (address !== null) {
-    const hops = [...index.plan.line.values()].filter((line) => line.nextHop4 === address || line.nextHop6 === address).map((line): Hit => ({ kind: "line", id: line.id, name: line.name, detail: `next hop ${formatAddress(address)}` }));
-    return [...hops, ...index.holdersOf(address).map((holder): Hit => ("device" in holder
-      ? { kind: "interface", id: holder.id, name: nameOf(index, "interface", holder.id), detail: formatAddress(address) }
-      : { kind: "host", id: holder.id, name: holder.name, detail: formatAddress(address) }))].slice(0, limit);
+    const hops = [...index.plan.line.values()]
+      .filter((line) => line.nextHop4 === address || line.nextHop6 === address)
+      .map((line): Hit => ({
+        kind: "line",
+        id: line.id,
+        name: line.name,
+        detail: `next hop ${formatAddress(address)}`,
+      }));
+    return [
+      ...hops,
+      ...index
+        .holdersOf(address)
+        .map((holder): Hit =>
+          "device" in holder
+            ? {
+                kind: "interface",
+                id: holder.id,
+                name: nameOf(index, "interface", holder.id),
+                detail: formatAddress(address),
+              }
+            : { kind: "host", id: holder.id, name: holder.name, detail: formatAddress(address) },
+        ),
+    ].slice(0, limit);
   }
   const words = wanted.split(/\s+/);
   const first: Hit[] = [];

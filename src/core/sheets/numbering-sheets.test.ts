@@ -19,7 +19,10 @@ test("the parts of a subnet's use add up to what is usable, and none is negative
       expect(Math.min(use.fixed, use.pooled, use.free)).toBeGreaterThanOrEqual(0);
     }
   }
-  const staff = must(useOfSubnets(PlanIndex.of(fennelStreet())).find((use) => use.segment.name === "Staff"), "Staff");
+  const staff = must(
+    useOfSubnets(PlanIndex.of(fennelStreet())).find((use) => use.segment.name === "Staff"),
+    "Staff",
+  );
   expect(staff).toMatchObject({ usable: 126, fixed: 6, pooled: 60, free: 60 });
 });
 
@@ -31,21 +34,36 @@ test("old and new of a move: every address that changes stands once, and nothing
   const [heads, ...rows] = renumberTable(index, draft.changes());
   expect(heads).toEqual(["What", "Name", "Segment", "Old", "New"]);
   expect(rows.every(([, , , old, fresh]) => old?.replaceAll("10.24.", "10.36.") === fresh)).toBe(true);
-  const fixed = [...plan.host.values()].filter((host) => host.ipv4 !== null).length + [...plan.interface.values()].filter((leg) => leg.segment !== null).length;
+  const fixed =
+    [...plan.host.values()].filter((host) => host.ipv4 !== null).length +
+    [...plan.interface.values()].filter((leg) => leg.segment !== null).length;
   expect(rows.filter(([what]) => what === "device" || what === "gear").length).toBe(fixed);
   expect(rows.filter(([what]) => what === "subnet").length).toBe(plan.segment.size);
   const one = new Draft(plan);
-  const cards = must([...plan.segment.values()].find((s) => s.name === "Cards"), "Cards");
+  const cards = must(
+    [...plan.segment.values()].find((s) => s.name === "Cards"),
+    "Cards",
+  );
   renumber(one, [{ segment: cards.id, from: net("10.24.50.0/28"), to: net("10.24.51.0/28") }]);
-  expect(renumberTable(index, one.changes()).slice(1).every(([, , segment]) => segment === "Cards")).toBe(true);
+  expect(
+    renumberTable(index, one.changes())
+      .slice(1)
+      .every(([, , segment]) => segment === "Cards"),
+  ).toBe(true);
 });
 
 test("with the typed-in block at the end and the gateway last, the ruler draws it there and the next free one comes from it", () => {
   const draft = new Draft(fennelStreet());
-  setConventions({ draft, index: PlanIndex.of(draft.plan), ids: () => "" }, { staticAt: "end", gatewayAt: "last", staticSize: 10 });
+  setConventions(
+    { draft, index: PlanIndex.of(draft.plan), ids: () => "" },
+    { staticAt: "end", gatewayAt: "last", staticSize: 10 },
+  );
   const applied = applyChanges(draft.plan, draft.changes());
   const index = PlanIndex.of(must(applied.ok ? applied.value : null, "applies"));
-  const guests = must([...index.plan.segment.values()].find((s) => s.name === "Guests"), "Guests");
+  const guests = must(
+    [...index.plan.segment.values()].find((s) => s.name === "Guests"),
+    "Guests",
+  );
   const ruler = must(rulerOf(index, guests), "a ruler");
   expect(ruler.staticBlock).toMatchObject({ first: 244, last: 253, count: 10 });
   expect(formatAddress(must(nextFreeFor(index, guests, "typed"), "an address"))).toBe("10.24.90.244");

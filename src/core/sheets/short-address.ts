@@ -19,9 +19,16 @@ export function shortIn(segment: Segment, address: Address): string {
 
 /** The octets that every IPv4 subnet of the plan begins with, "10.24." say: what may be written quietly. Empty when they share none. */
 export function quietPart(plan: Plan): string {
-  const networks = [...plan.segment.values()].flatMap((segment) => segment.prefixes4.map((prefix) => octets(formatPrefix(prefix)).slice(0, 2)));
+  const networks = [...plan.segment.values()].flatMap((segment) =>
+    segment.prefixes4.map((prefix) => octets(formatPrefix(prefix)).slice(0, 2)),
+  );
   const first = networks[0];
   if (first === undefined) return "";
-  const shared = [0, 1].filter((i) => networks.every((network) => network.slice(0, i + 1).join(".") === first.slice(0, i + 1).join(".")));
-  return first.slice(0, shared.length).map((octet) => `${octet}.`).join("");
+  const shared = [0, 1].filter((i) =>
+    networks.every((network) => network.slice(0, i + 1).join(".") === first.slice(0, i + 1).join(".")),
+  );
+  return first
+    .slice(0, shared.length)
+    .map((octet) => `${octet}.`)
+    .join("");
 }

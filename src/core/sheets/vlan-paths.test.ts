@@ -16,27 +16,41 @@ test("each crossing says what the port has, and what is missing or needless is w
     const paths = vlanPaths(index, domain, which);
     const carries = portCarries(index);
     let wrong = 0;
-    for (const { rows } of paths.devices) for (const { port, cells } of rows) {
-      expect(cells.map((cell) => cell.vid)).toEqual(paths.tapes.map((tape) => tape.vid));
-      for (const { vid, has, state } of cells) {
-        expect(has).toBe(port.pvid === vid ? "tip" : (port.tagged as readonly number[]).includes(vid) ? "band" : "none");
-        const carry = carries.get(port.id);
-        expect(state).toBe(carry?.missing.includes(vid) === true ? "missing" : carry?.needless.includes(vid) === true ? "needless" : "right");
-        if (state !== "right") wrong += 1;
+    for (const { rows } of paths.devices)
+      for (const { port, cells } of rows) {
+        expect(cells.map((cell) => cell.vid)).toEqual(paths.tapes.map((tape) => tape.vid));
+        for (const { vid, has, state } of cells) {
+          expect(has).toBe(
+            port.pvid === vid ? "tip" : (port.tagged as readonly number[]).includes(vid) ? "band" : "none",
+          );
+          const carry = carries.get(port.id);
+          expect(state).toBe(
+            carry?.missing.includes(vid) === true
+              ? "missing"
+              : carry?.needless.includes(vid) === true
+                ? "needless"
+                : "right",
+          );
+          if (state !== "right") wrong += 1;
+        }
       }
-    }
     expect(wrong).toBeGreaterThan(3);
-    const total = paths.tapes.map((tape) => pathCounts(paths, tape.vid)).reduce((sum, { missing, needless }) => sum + missing + needless, 0);
+    const total = paths.tapes
+      .map((tape) => pathCounts(paths, tape.vid))
+      .reduce((sum, { missing, needless }) => sum + missing + needless, 0);
     expect(total).toBe(wrong);
   }
 });
 
 test("after the repair no crossing is missing or needless, on any of the sites", () => {
   for (const plan of [office, bramblewick()]) {
-    const repaired = PlanIndex.of(donePlan(afterEdit(plan, (bench) => carryExactly(bench.draft, bench.index))));
+    const repaired = PlanIndex.of(
+      donePlan(afterEdit(plan, (bench) => carryExactly(bench.draft, bench.index))),
+    );
     for (const one of plan.domain.keys()) {
       const paths = vlanPaths(repaired, one, "between gear");
-      for (const { vid } of paths.tapes) expect(pathCounts(paths, vid)).toMatchObject({ missing: 0, needless: 0 });
+      for (const { vid } of paths.tapes)
+        expect(pathCounts(paths, vid)).toMatchObject({ missing: 0, needless: 0 });
     }
   }
 });
@@ -46,6 +60,14 @@ test("the cable schedule has every cable once, by both ends", () => {
   expect(rows.length).toBe(office.link.size);
   for (const row of rows) expect(row.length).toBe(heads?.length);
   const ends = rows.map((row) => [`${row[1]} ${row[3]}`, `${row[5]} ${row[7]}`].sort().join(" - "));
-  const truth = [...office.link.values()].map((link) => [link.a, link.b].map((id) => { const port = must(office.port.get(id), "a port"); return `${office.device.get(port.device)?.name} ${port.label}`; }).sort().join(" - "));
+  const truth = [...office.link.values()].map((link) =>
+    [link.a, link.b]
+      .map((id) => {
+        const port = must(office.port.get(id), "a port");
+        return `${office.device.get(port.device)?.name} ${port.label}`;
+      })
+      .sort()
+      .join(" - "),
+  );
   expect(ends.sort()).toEqual(truth.sort());
 });

@@ -5,41 +5,93 @@ import { PlanIndex, vid, type Device, type Plan } from "../plan";
 import { chooseRoot, setTreeKind, setTreePriority } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { aDevice, aLink, aPort, planWith, testId } from "../testing/build-plan";
-import { pathCost, regionDifference, shortPathCost, spanningTree, TREE, treePlace, type Tree, type TreeBridge, type TreePort } from ".";
+import {
+  pathCost,
+  regionDifference,
+  shortPathCost,
+  spanningTree,
+  TREE,
+  treePlace,
+  type Tree,
+  type TreeBridge,
+  type TreePort,
+} from ".";
 
 const v = (n: number) => must(vid(n), `${n}`);
 
-interface Net { readonly bridges: readonly TreeBridge[]; readonly ports: readonly TreePort[] }
+interface Net {
+  readonly bridges: readonly TreeBridge[];
+  readonly ports: readonly TreePort[];
+}
 
 /** Any bridges on any LANs: cables, shared LANs, two ports of one bridge on one LAN. */
-const anyNet: fc.Arbitrary<Net> = fc.integer({ min: 1, max: 8 }).chain((size) => fc.record({
-  priorities: fc.array(fc.constantFrom(0, 4096, 32_768), { minLength: size, maxLength: size }),
-  ports: fc.array(fc.record({ bridge: fc.nat(size - 1), lan: fc.nat(9), priority: fc.constantFrom(64, 128), cost: fc.constantFrom(2000, 20_000, 200_000) }), { maxLength: 20 }),
-}).map(({ priorities, ports }) => ({
-  bridges: priorities.map((priority, i): TreeBridge => ({ id: `b${i}`, priority, address: 1000 - i, region: null })),
-  ports: ports.map(({ bridge, lan, priority, cost }, i): TreePort => ({ id: `p${i}`, bridge: `b${bridge}`, lan: `l${lan}`, priority, number: i + 1, cost, restrictedRole: false })),
-})));
+const anyNet: fc.Arbitrary<Net> = fc.integer({ min: 1, max: 8 }).chain((size) =>
+  fc
+    .record({
+      priorities: fc.array(fc.constantFrom(0, 4096, 32_768), { minLength: size, maxLength: size }),
+      ports: fc.array(
+        fc.record({
+          bridge: fc.nat(size - 1),
+          lan: fc.nat(9),
+          priority: fc.constantFrom(64, 128),
+          cost: fc.constantFrom(2000, 20_000, 200_000),
+        }),
+        { maxLength: 20 },
+      ),
+    })
+    .map(({ priorities, ports }) => ({
+      bridges: priorities.map((priority, i): TreeBridge => ({
+        id: `b${i}`,
+        priority,
+        address: 1000 - i,
+        region: null,
+      })),
+      ports: ports.map(({ bridge, lan, priority, cost }, i): TreePort => ({
+        id: `p${i}`,
+        bridge: `b${bridge}`,
+        lan: `l${lan}`,
+        priority,
+        number: i + 1,
+        cost,
+        restrictedRole: false,
+      })),
+    })),
+);
 
-const forwards = (tree: Tree, port: TreePort) => ["root", "designated"].includes(must(tree.ports.get(port.id), "a state").role);
+const forwards = (tree: Tree, port: TreePort) =>
+  ["root", "designated"].includes(must(tree.ports.get(port.id), "a state").role);
 
 test("what forwards is a tree: no loop, and everything that hangs together still does", () => {
-  fc.assert(fc.property(anyNet, ({ bridges, ports }) => {
-    const tree = spanningTree(bridges, ports);
-    const number = new Map([...bridges.map((one) => one.id), ...new Set(ports.map((port) => port.lan))].map((id, i) => [id, i]));
-    const at = (id: string) => must(number.get(id), id);
-    const [cabled, open] = [new DisjointSet(number.size), new DisjointSet(number.size)];
-    for (const port of ports) cabled.join(at(port.bridge), at(port.lan));
-    for (const port of ports.filter((one) => forwards(tree, one))) {
-      expect(open.rootOf(at(port.bridge))).not.toBe(open.rootOf(at(port.lan)));
-      open.join(at(port.bridge), at(port.lan));
-    }
-    for (const a of number.values()) for (const b of number.values()) expect(open.rootOf(a) === open.rootOf(b)).toBe(cabled.rootOf(a) === cabled.rootOf(b));
-  }), { seed: 13, numRuns: 600 });
+  fc.assert(
+    fc.property(anyNet, ({ bridges, ports }) => {
+      const tree = spanningTree(bridges, ports);
+      const number = new Map(
+        [...bridges.map((one) => one.id), ...new Set(ports.map((port) => port.lan))].map((id, i) => [id, i]),
+      );
+      const at = (id: string) => must(number.get(id), id);
+      const [cabled, open] = [new DisjointSet(number.size), new DisjointSet(number.size)];
+      for (const port of ports) cabled.join(at(port.bridge), at(port.lan));
+      for (const port of ports.filter((one) => forwards(tree, one))) {
+        expect(open.rootOf(at(port.bridge))).not.toBe(open.rootOf(at(port.lan)));
+        open.join(at(port.bridge), at(port.lan));
+      }
+      for (const a of number.values())
+        for (const b of number.values())
+          expect(open.rootOf(a) === open.rootOf(b)).toBe(cabled.rootOf(a) === cabled.rootOf(b));
+    }),
+    { seed: 13, numRuns: 600 },
+  );
 });
 
 /** By the book: every bridge says what it believes, hears the others, and believes the best; until nobody changes their mind. */
 function byMessages({ bridges, ports }: Net): Map<string, { root: string; cost: number }> {
-  const id = (name: string) => { const bridge = must(bridges.find((one) => one.id === name), name); return bridge.priority * 10_000 + bridge.address; };
+  const id = (name: string) => {
+    const bridge = must(
+      bridges.find((one) => one.id === name),
+      name,
+    );
+    return bridge.priority * 10_000 + bridge.address;
+  };
   const belief = new Map(bridges.map((bridge) => [bridge.id, { root: bridge.id, cost: 0 }]));
   for (let round = 0; round < 40; round += 1) {
     for (const port of ports) {
@@ -47,7 +99,8 @@ function byMessages({ bridges, ports }: Net): Map<string, { root: string; cost: 
         const said = must(belief.get(other.bridge), "a belief");
         const mine = must(belief.get(port.bridge), "a belief");
         const cost = said.cost + port.cost;
-        if (id(said.root) < id(mine.root) || (said.root === mine.root && cost < mine.cost)) belief.set(port.bridge, { root: said.root, cost });
+        if (id(said.root) < id(mine.root) || (said.root === mine.root && cost < mine.cost))
+          belief.set(port.bridge, { root: said.root, cost });
       }
     }
   }
@@ -55,147 +108,344 @@ function byMessages({ bridges, ports }: Net): Map<string, { root: string; cost: 
 }
 
 test("root and cost are what bridges come to believe by telling one another", () => {
-  fc.assert(fc.property(anyNet, (net) => {
-    const tree = spanningTree(net.bridges, net.ports);
-    for (const [bridge, { root, cost }] of byMessages(net)) expect([bridge, tree.rootOf.get(bridge)?.id, tree.costOf.get(bridge)]).toEqual([bridge, root, cost]);
-  }), { seed: 14, numRuns: 400 });
+  fc.assert(
+    fc.property(anyNet, (net) => {
+      const tree = spanningTree(net.bridges, net.ports);
+      for (const [bridge, { root, cost }] of byMessages(net))
+        expect([bridge, tree.rootOf.get(bridge)?.id, tree.costOf.get(bridge)]).toEqual([bridge, root, cost]);
+    }),
+    { seed: 14, numRuns: 400 },
+  );
 });
 
 test("every choice names what it was made against, and says which of the two is better", () => {
-  fc.assert(fc.property(anyNet, ({ bridges, ports }) => {
-    const tree = spanningTree(bridges, ports);
-    for (const port of ports) {
-      const { role, against, decidedBy, designated } = must(tree.ports.get(port.id), "a state");
-      if (role === "alternate") expect(against).not.toBeNull();
-      if (role === "backup") expect([designated.bridge, designated.lan]).toEqual([port.bridge, port.lan]);
-      if (role === "designated") expect(designated).toBe(port);
-      expect(against === null).toBe(decidedBy === "only way");
-      if (against !== null) expect(against.id).not.toBe(port.id);
-    }
-  }), { seed: 15, numRuns: 300 });
+  fc.assert(
+    fc.property(anyNet, ({ bridges, ports }) => {
+      const tree = spanningTree(bridges, ports);
+      for (const port of ports) {
+        const { role, against, decidedBy, designated } = must(tree.ports.get(port.id), "a state");
+        if (role === "alternate") expect(against).not.toBeNull();
+        if (role === "backup") expect([designated.bridge, designated.lan]).toEqual([port.bridge, port.lan]);
+        if (role === "designated") expect(designated).toBe(port);
+        expect(against === null).toBe(decidedBy === "only way");
+        if (against !== null) expect(against.id).not.toBe(port.id);
+      }
+    }),
+    { seed: 15, numRuns: 300 },
+  );
 });
 
 test("costs by speed are those of the standard's table", () => {
-  expect([10, 100, 1000, 2500, 10_000, 40_000, 100_000].map(pathCost)).toEqual([2_000_000, 200_000, 20_000, 8000, 2000, 500, 200]);
+  expect([10, 100, 1000, 2500, 10_000, 40_000, 100_000].map(pathCost)).toEqual([
+    2_000_000, 200_000, 20_000, 8000, 2000, 500, 200,
+  ]);
 });
 
 const ring = bramblewick();
-const named = (plan: Plan, name: string): Device => must([...plan.device.values()].find((device) => device.name === name), name);
+const named = (plan: Plan, name: string): Device =>
+  must(
+    [...plan.device.values()].find((device) => device.name === name),
+    name,
+  );
 const place = (plan: Plan, name: string) => treePlace(PlanIndex.of(plan), named(plan, name));
 
 test("the cider works' ring: the office is the root, exactly one port of the ring stands by and says why", () => {
-  const switches = ["Office switch", "Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"];
+  const switches = [
+    "Office switch",
+    "Press house switch",
+    "Tank farm switch",
+    "Bottling hall switch",
+    "Cold store switch",
+  ];
   const places = switches.map((name) => must(place(ring, name), name));
   expect(places.map((one) => one.root.name)).toEqual(switches.map(() => "Office switch"));
   const standing = places.flatMap((one) => one.rows.filter((row) => !row.forwards));
   expect(standing.length).toBe(1);
-  expect(standing[0]?.why).toMatch(/^stands by: .+ switch port \d+ serves this cable: its way costs the same, and its bridge identifier is lower$/);
+  expect(standing[0]?.why).toMatch(
+    /^stands by: .+ switch port \d+ serves this cable: its way costs the same, and its bridge identifier is lower$/,
+  );
   expect(place(ring, "Gateway")).toBeNull();
 });
 
 test("a tie between identifiers is told as a guess while a MAC address that decides it is not known", () => {
-  const switches = ["Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"].map((name) => named(ring, name));
-  const equal = donePlan(afterEdit(ring, ({ draft }) => {
-    for (const { id, tree } of switches) draft.patch("device", id, { tree: { ...tree, priority: 32_768 } });
-    for (const leg of draft.all("interface")) draft.patch("interface", leg.id, { mac: null });
-  }));
+  const switches = [
+    "Press house switch",
+    "Tank farm switch",
+    "Bottling hall switch",
+    "Cold store switch",
+  ].map((name) => named(ring, name));
+  const equal = donePlan(
+    afterEdit(ring, ({ draft }) => {
+      for (const { id, tree } of switches) draft.patch("device", id, { tree: { ...tree, priority: 32_768 } });
+      for (const leg of draft.all("interface")) draft.patch("interface", leg.id, { mac: null });
+    }),
+  );
   const rows = switches.flatMap(({ name }) => must(place(equal, name), name).rows);
   const standing = rows.filter(({ forwards }) => !forwards);
   expect(standing).toHaveLength(1);
-  expect(standing[0]?.why).toMatch(/its bridge identifier is lower; that hangs on MAC addresses, and the plan does not know both$/);
+  expect(standing[0]?.why).toMatch(
+    /its bridge identifier is lower; that hangs on MAC addresses, and the plan does not know both$/,
+  );
 });
 
 test("a cable taken out lets the one that stood by forward; the root chosen anew is the root, and its second is next", () => {
   const index = PlanIndex.of(ring);
   const office = named(ring, "Office switch");
-  const cable = must(index.portsOf(office.id).map((port) => index.linkAt(port.id)).find((link) => link !== undefined && [link.a, link.b].some((id) => ring.device.get(ring.port.get(id)?.device ?? "")?.name === "Press house switch")), "a cable");
+  const cable = must(
+    index
+      .portsOf(office.id)
+      .map((port) => index.linkAt(port.id))
+      .find(
+        (link) =>
+          link !== undefined &&
+          [link.a, link.b].some(
+            (id) => ring.device.get(ring.port.get(id)?.device ?? "")?.name === "Press house switch",
+          ),
+      ),
+    "a cable",
+  );
   const cut = donePlan(afterEdit(ring, (bench) => bench.draft.remove("link", cable.id)));
-  for (const name of ["Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"]) expect(place(cut, name)?.rows.every((row) => row.forwards)).toBe(true);
-  const chosen = donePlan(afterEdit(ring, (bench) => chooseRoot(bench, named(ring, "Tank farm switch").id, named(ring, "Cold store switch").id)));
+  for (const name of ["Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"])
+    expect(place(cut, name)?.rows.every((row) => row.forwards)).toBe(true);
+  const chosen = donePlan(
+    afterEdit(ring, (bench) =>
+      chooseRoot(bench, named(ring, "Tank farm switch").id, named(ring, "Cold store switch").id),
+    ),
+  );
   expect(place(chosen, "Office switch")?.root.name).toBe("Tank farm switch");
-  expect([named(chosen, "Tank farm switch"), named(chosen, "Cold store switch"), named(chosen, "Office switch")].map((device) => device.tree.priority)).toEqual([4096, 8192, 32_768]);
+  expect(
+    [
+      named(chosen, "Tank farm switch"),
+      named(chosen, "Cold store switch"),
+      named(chosen, "Office switch"),
+    ].map((device) => device.tree.priority),
+  ).toEqual([4096, 8192, 32_768]);
 });
 
 test("with priorities left as they come out of the box, and a MAC address not known, the root is by accident", () => {
-  const plain = donePlan(afterEdit(ring, (bench) => { for (const device of bench.draft.all("device")) bench.draft.patch("device", device.id, { tree: { ...device.tree, priority: 32_768 } }); for (const leg of bench.draft.all("interface")) bench.draft.patch("interface", leg.id, { mac: null }); }));
+  const plain = donePlan(
+    afterEdit(ring, (bench) => {
+      for (const device of bench.draft.all("device"))
+        bench.draft.patch("device", device.id, { tree: { ...device.tree, priority: 32_768 } });
+      for (const leg of bench.draft.all("interface")) bench.draft.patch("interface", leg.id, { mac: null });
+    }),
+  );
   expect(place(plain, "Cold store switch")?.byAccident.length).toBe(4);
   expect(place(ring, "Cold store switch")?.byAccident).toEqual([]);
 });
 
 test("priorities come in steps of 4096, and a tree a device does not have is refused", () => {
   const { id } = named(ring, "Office switch");
-  for (const text of ["5000", "-4096", "65536", "low", ""]) expect(afterEdit(ring, (bench) => setTreePriority(bench, id, text))).toMatch(/is no bridge priority; write 0 to 61440 in steps of 4096/);
-  expect(donePlan(afterEdit(ring, (bench) => setTreePriority(bench, id, "12,288"))).device.get(id)?.tree.priority).toBe(12_288);
-  expect(afterEdit(ring, (bench) => setTreeKind(bench, named(ring, "Office AP").id, "rapid"))).toMatch(/Office AP is not known to have that tree/);
+  for (const text of ["5000", "-4096", "65536", "low", ""])
+    expect(afterEdit(ring, (bench) => setTreePriority(bench, id, text))).toMatch(
+      /is no bridge priority; write 0 to 61440 in steps of 4096/,
+    );
+  expect(
+    donePlan(afterEdit(ring, (bench) => setTreePriority(bench, id, "12,288"))).device.get(id)?.tree.priority,
+  ).toBe(12_288);
+  expect(afterEdit(ring, (bench) => setTreeKind(bench, named(ring, "Office AP").id, "rapid"))).toMatch(
+    /Office AP is not known to have that tree/,
+  );
 });
 
 const KINDS = ["rapid", "multiple", "multiple", "perVlan"] as const;
 const VIDS = [10, 20, 30];
 /** Gear of any kinds, two regions among them, cabled any way, every port carrying three VLANs. */
-const anyGear = fc.integer({ min: 2, max: 9 }).chain((size) => fc.record({
-  gear: fc.array(fc.record({ kind: fc.nat(2), region: fc.constantFrom("north", "south"), priority: fc.constantFrom(4096, 32_768), inner: fc.constantFrom(0, 8192, 32_768) }), { minLength: size, maxLength: size }),
-  perVlan: fc.boolean(),
-  cables: fc.array(fc.tuple(fc.nat(size - 1), fc.nat(size - 1), fc.constantFrom(100, 1000, 10_000)), { minLength: 1, maxLength: 16 }),
-}));
+const anyGear = fc.integer({ min: 2, max: 9 }).chain((size) =>
+  fc.record({
+    gear: fc.array(
+      fc.record({
+        kind: fc.nat(2),
+        region: fc.constantFrom("north", "south"),
+        priority: fc.constantFrom(4096, 32_768),
+        inner: fc.constantFrom(0, 8192, 32_768),
+      }),
+      { minLength: size, maxLength: size },
+    ),
+    perVlan: fc.boolean(),
+    cables: fc.array(fc.tuple(fc.nat(size - 1), fc.nat(size - 1), fc.constantFrom(100, 1000, 10_000)), {
+      minLength: 1,
+      maxLength: 16,
+    }),
+  }),
+);
 
 test("in every VLAN what forwards is a tree, whatever kinds and regions of trees meet: no loop, and everything cabled together still hangs together", () => {
   let stood = 0;
-  fc.assert(fc.property(anyGear, ({ gear, perVlan, cables }) => {
-    const device = (i: number) => testId("device", `G${i}`);
-    const devices = gear.map(({ kind, region, priority, inner }, i) => aDevice({
-      name: `G${i}`, tree: { kind: perVlan ? "perVlan" : KINDS[kind] ?? "rapid", priority, costs: "long", region, revision: 1, instances: [{ number: 1, vids: [v(10)], priority: inner }, { number: 7, vids: [v(20)], priority: 32_768 }], perVlan: [{ vid: v(20), priority: inner }] },
-    }));
-    const ends = cables.map(([a, b, speedMbps], n) => ["a", "b"].map((side, k) => aPort({ device: device(k === 0 ? a : b), label: `${n}${side}`, position: n * 2 + k, speedMbps, tagged: VIDS.map(v) })));
-    const plan = planWith({ device: devices, port: ends.flat(), link: ends.map(([a, b]) => aLink({ a: must(a, "a").id, b: must(b, "b").id })) });
-    const index = PlanIndex.of(plan);
-    const { discards, portNumber } = index.derived(TREE);
-    for (const vid of VIDS) {
-      const [cabled, open] = [new DisjointSet(gear.length), new DisjointSet(gear.length)];
-      for (const [n, [a, b]] of cables.entries()) {
-        const [near, far] = (ends[n] ?? []).map((port) => discards(must(portNumber.get(port.id), "a number"), vid));
-        cabled.join(a, b);
-        if (near === true || far === true) { stood += 1; continue; }
-        expect([vid, n, open.rootOf(a) === open.rootOf(b)]).toEqual([vid, n, false]);
-        open.join(a, b);
+  fc.assert(
+    fc.property(anyGear, ({ gear, perVlan, cables }) => {
+      const device = (i: number) => testId("device", `G${i}`);
+      const devices = gear.map(({ kind, region, priority, inner }, i) =>
+        aDevice({
+          name: `G${i}`,
+          tree: {
+            kind: perVlan ? "perVlan" : (KINDS[kind] ?? "rapid"),
+            priority,
+            costs: "long",
+            region,
+            revision: 1,
+            instances: [
+              { number: 1, vids: [v(10)], priority: inner },
+              { number: 7, vids: [v(20)], priority: 32_768 },
+            ],
+            perVlan: [{ vid: v(20), priority: inner }],
+          },
+        }),
+      );
+      const ends = cables.map(([a, b, speedMbps], n) =>
+        ["a", "b"].map((side, k) =>
+          aPort({
+            device: device(k === 0 ? a : b),
+            label: `${n}${side}`,
+            position: n * 2 + k,
+            speedMbps,
+            tagged: VIDS.map(v),
+          }),
+        ),
+      );
+      const plan = planWith({
+        device: devices,
+        port: ends.flat(),
+        link: ends.map(([a, b]) => aLink({ a: must(a, "a").id, b: must(b, "b").id })),
+      });
+      const index = PlanIndex.of(plan);
+      const { discards, portNumber } = index.derived(TREE);
+      for (const vid of VIDS) {
+        const [cabled, open] = [new DisjointSet(gear.length), new DisjointSet(gear.length)];
+        for (const [n, [a, b]] of cables.entries()) {
+          const [near, far] = (ends[n] ?? []).map((port) =>
+            discards(must(portNumber.get(port.id), "a number"), vid),
+          );
+          cabled.join(a, b);
+          if (near === true || far === true) {
+            stood += 1;
+            continue;
+          }
+          expect([vid, n, open.rootOf(a) === open.rootOf(b)]).toEqual([vid, n, false]);
+          open.join(a, b);
+        }
+        for (const [i] of gear.entries())
+          for (let j = 0; j < i; j += 1)
+            expect(open.rootOf(i) === open.rootOf(j)).toBe(cabled.rootOf(i) === cabled.rootOf(j));
       }
-      for (const [i] of gear.entries()) for (let j = 0; j < i; j += 1) expect(open.rootOf(i) === open.rootOf(j)).toBe(cabled.rootOf(i) === cabled.rootOf(j));
-    }
-  }), { seed: 15, numRuns: 400 });
+    }),
+    { seed: 15, numRuns: 400 },
+  );
   expect(stood).toBeGreaterThan(500);
 });
 
 test("a region's tree has a root of its own, and the port by which the region reaches the common root is the master port", () => {
-  const tree = (priority: number, inner: number) => ({ kind: "multiple" as const, priority, costs: "long" as const, region: "hall", revision: 3, instances: [{ number: 2, vids: [v(20)], priority: inner }], perVlan: [] });
-  const port = (name: string, label: string) => aPort({ device: testId("device", name), label, tagged: VIDS.map(v) });
-  const cables = [["Outside", "1", "A", "1"], ["A", "2", "B", "1"], ["B", "2", "C", "1"], ["C", "2", "A", "3"]] as const;
+  const tree = (priority: number, inner: number) => ({
+    kind: "multiple" as const,
+    priority,
+    costs: "long" as const,
+    region: "hall",
+    revision: 3,
+    instances: [{ number: 2, vids: [v(20)], priority: inner }],
+    perVlan: [],
+  });
+  const port = (name: string, label: string) =>
+    aPort({ device: testId("device", name), label, tagged: VIDS.map(v) });
+  const cables = [
+    ["Outside", "1", "A", "1"],
+    ["A", "2", "B", "1"],
+    ["B", "2", "C", "1"],
+    ["C", "2", "A", "3"],
+  ] as const;
   const ports = cables.flatMap(([a, p, b, q]) => [port(a, p), port(b, q)]);
   const plan = planWith({
-    device: [aDevice({ name: "Outside", tree: { ...tree(0, 0), kind: "rapid" } }), aDevice({ name: "A", tree: tree(4096, 28_672) }), aDevice({ name: "B", tree: tree(32_768, 32_768) }), aDevice({ name: "C", tree: tree(32_768, 4096) })],
-    port: ports, link: cables.map((_, i) => aLink({ a: must(ports[2 * i], "a").id, b: must(ports[2 * i + 1], "b").id })),
+    device: [
+      aDevice({ name: "Outside", tree: { ...tree(0, 0), kind: "rapid" } }),
+      aDevice({ name: "A", tree: tree(4096, 28_672) }),
+      aDevice({ name: "B", tree: tree(32_768, 32_768) }),
+      aDevice({ name: "C", tree: tree(32_768, 4096) }),
+    ],
+    port: ports,
+    link: cables.map((_, i) => aLink({ a: must(ports[2 * i], "a").id, b: must(ports[2 * i + 1], "b").id })),
   });
   const index = PlanIndex.of(plan);
-  const inner = must(index.derived(TREE).named.find(({ key }) => key.endsWith(" 2")), "tree 2");
+  const inner = must(
+    index.derived(TREE).named.find(({ key }) => key.endsWith(" 2")),
+    "tree 2",
+  );
   expect(inner.title).toBe("Region hall, tree 2");
-  const at = (name: string, key: string) => must(treePlace(index, must([...plan.device.values()].find((one) => one.name === name), name), key), name);
+  const at = (name: string, key: string) =>
+    must(
+      treePlace(
+        index,
+        must(
+          [...plan.device.values()].find((one) => one.name === name),
+          name,
+        ),
+        key,
+      ),
+      name,
+    );
   expect(["A", "B", "C"].map((name) => at(name, inner.key).root.name)).toEqual(["C", "C", "C"]);
-  expect(["A", "B", "C"].map((name) => at(name, "common").root.name)).toEqual(["Outside", "Outside", "Outside"]);
-  expect(at("A", inner.key).rows.map((row) => [row.port.label, row.role])).toEqual([["1", "master"], ["2", "designated"], ["3", "root"]]);
+  expect(["A", "B", "C"].map((name) => at(name, "common").root.name)).toEqual([
+    "Outside",
+    "Outside",
+    "Outside",
+  ]);
+  expect(at("A", inner.key).rows.map((row) => [row.port.label, row.role])).toEqual([
+    ["1", "master"],
+    ["2", "designated"],
+    ["3", "root"],
+  ]);
   // Which of the ring's cables stands by differs: each tree has its own.
-  const standing = (key: string) => ["A", "B", "C"].flatMap((name) => at(name, key).rows.filter((row) => !row.forwards).map((row) => `${name} ${row.port.label}`));
+  const standing = (key: string) =>
+    ["A", "B", "C"].flatMap((name) =>
+      at(name, key)
+        .rows.filter((row) => !row.forwards)
+        .map((row) => `${name} ${row.port.label}`),
+    );
   expect([standing("common"), standing(inner.key)]).toEqual([["C 1"], ["B 1"]]);
-  expect(regionDifference(aDevice({ name: "A", tree: tree(0, 0) }), aDevice({ name: "B", tree: { ...tree(0, 0), instances: [{ number: 2, vids: [v(20), v(30)], priority: 0 }] } }))).toBe("the map of VLANs: 30 is in tree 0 and in tree 2");
+  expect(
+    regionDifference(
+      aDevice({ name: "A", tree: tree(0, 0) }),
+      aDevice({
+        name: "B",
+        tree: { ...tree(0, 0), instances: [{ number: 2, vids: [v(20), v(30)], priority: 0 }] },
+      }),
+    ),
+  ).toBe("the map of VLANs: 30 is in tree 0 and in tree 2");
 });
 
 test("guards: a BPDU guard shuts a port that hears gear, a restricted port never is the way to the root", () => {
   const index = PlanIndex.of(ring);
   const office = named(ring, "Office switch");
-  const [, uplink] = index.portsOf(office.id).filter((port) => index.peerOf(port.id) !== undefined && ring.device.get(index.peerOf(port.id)?.device ?? "")?.tree.kind === "rapid");
+  const [, uplink] = index
+    .portsOf(office.id)
+    .filter(
+      (port) =>
+        index.peerOf(port.id) !== undefined &&
+        ring.device.get(index.peerOf(port.id)?.device ?? "")?.tree.kind === "rapid",
+    );
   const far = must(index.peerOf(must(uplink, "a ring port").id), "its far end");
-  const guarded = PlanIndex.of(donePlan(afterEdit(ring, (bench) => bench.draft.patch("port", far.id, { guards: { ...far.guards, bpduGuard: true } }))));
+  const guarded = PlanIndex.of(
+    donePlan(
+      afterEdit(ring, (bench) =>
+        bench.draft.patch("port", far.id, { guards: { ...far.guards, bpduGuard: true } }),
+      ),
+    ),
+  );
   expect([...guarded.derived(TREE).shut]).toEqual([far.id]);
-  expect(guarded.derived(TREE).discards(must(guarded.derived(TREE).portNumber.get(far.id), "a number"), 110)).toBe(true);
-  const restricted = PlanIndex.of(donePlan(afterEdit(ring, (bench) => bench.draft.patch("port", far.id, { guards: { ...far.guards, restrictedRole: true } }))));
-  const row = must(treePlace(restricted, must(restricted.plan.device.get(far.device), "a device"))?.rows.find((one) => one.port.id === far.id), "its row");
+  expect(
+    guarded.derived(TREE).discards(must(guarded.derived(TREE).portNumber.get(far.id), "a number"), 110),
+  ).toBe(true);
+  const restricted = PlanIndex.of(
+    donePlan(
+      afterEdit(ring, (bench) =>
+        bench.draft.patch("port", far.id, { guards: { ...far.guards, restrictedRole: true } }),
+      ),
+    ),
+  );
+  const row = must(
+    treePlace(restricted, must(restricted.plan.device.get(far.device), "a device"))?.rows.find(
+      (one) => one.port.id === far.id,
+    ),
+    "its row",
+  );
   expect([row.role, row.why]).toEqual(["alternate", expect.stringMatching(/may never take one/)]);
 });
 

@@ -23,7 +23,16 @@ export interface TreePort {
 export type TreeRole = "root" | "designated" | "alternate" | "backup" | "master";
 
 /** What settled a choice, in the order in which priority vectors are compared (IEEE 802.1Q section 13.9). */
-export type DecidedBy = "only way" | "restricted" | "root" | "path cost" | "region's root" | "cost inside the region" | "neighbour's identifier" | "neighbour's port" | "own port";
+export type DecidedBy =
+  | "only way"
+  | "restricted"
+  | "root"
+  | "path cost"
+  | "region's root"
+  | "cost inside the region"
+  | "neighbour's identifier"
+  | "neighbour's port"
+  | "own port";
 
 export interface TreePortState {
   readonly role: TreeRole;
@@ -57,19 +66,34 @@ interface Vector {
 }
 
 const byText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
-const byBridge = (a: TreeBridge, b: TreeBridge): number => a.priority - b.priority || a.address - b.address || byText(a.id, b.id);
-const byPort = (a: TreePort, b: TreePort): number => a.priority - b.priority || a.number - b.number || byText(a.id, b.id);
-const portOf = (a: Vector, b: Vector): number => (a.port === null || b.port === null ? Number(a.port !== null) - Number(b.port !== null) : byPort(a.port, b.port));
+const byBridge = (a: TreeBridge, b: TreeBridge): number =>
+  a.priority - b.priority || a.address - b.address || byText(a.id, b.id);
+const byPort = (a: TreePort, b: TreePort): number =>
+  a.priority - b.priority || a.number - b.number || byText(a.id, b.id);
+const portOf = (a: Vector, b: Vector): number =>
+  a.port === null || b.port === null
+    ? Number(a.port !== null) - Number(b.port !== null)
+    : byPort(a.port, b.port);
 const better = (a: Vector, b: Vector): number =>
-  byBridge(a.root, b.root) || a.outside - b.outside || byBridge(a.regional, b.regional) || a.inside - b.inside || byBridge(a.bridge, b.bridge) || portOf(a, b);
+  byBridge(a.root, b.root) ||
+  a.outside - b.outside ||
+  byBridge(a.regional, b.regional) ||
+  a.inside - b.inside ||
+  byBridge(a.bridge, b.bridge) ||
+  portOf(a, b);
 
 function decided(a: Vector, b: Vector): DecidedBy {
   if (byBridge(a.root, b.root) !== 0) return "root";
   if (a.outside !== b.outside) return "path cost";
   // A bridge on its own is its region's root: that it differs says that the neighbours do.
-  if (byBridge(a.regional, b.regional) !== 0 && (a.regional.region !== null || b.regional.region !== null)) return "region's root";
+  if (byBridge(a.regional, b.regional) !== 0 && (a.regional.region !== null || b.regional.region !== null))
+    return "region's root";
   if (a.inside !== b.inside) return "cost inside the region";
-  return byBridge(a.bridge, b.bridge) !== 0 ? "neighbour's identifier" : portOf(a, b) !== 0 ? "neighbour's port" : "own port";
+  return byBridge(a.bridge, b.bridge) !== 0
+    ? "neighbour's identifier"
+    : portOf(a, b) !== 0
+      ? "neighbour's port"
+      : "own port";
 }
 
 function grouped<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
@@ -86,14 +110,25 @@ const isOneRegion = (a: TreeBridge, b: TreeBridge): boolean => a.region !== null
 
 /** What a port makes of a message (section 13.10): the cost of the port that receives is added, inside a region to the cost within it. */
 const received = (said: Vector, port: TreePort, by: TreeBridge): Vector =>
-  (isOneRegion(said.bridge, by) ? { ...said, inside: said.inside + port.cost } : { ...said, outside: said.outside + port.cost, regional: by, inside: 0 });
+  isOneRegion(said.bridge, by)
+    ? { ...said, inside: said.inside + port.cost }
+    : { ...said, outside: said.outside + port.cost, regional: by, inside: 0 };
 
-interface Settled { readonly vector: Vector; readonly hops: number }
+interface Settled {
+  readonly vector: Vector;
+  readonly hops: number;
+}
 
 /** Every bridge's best vector: Dijkstra's algorithm over vectors, which only grow on their way. */
-function settle(bridges: ReadonlyMap<string, TreeBridge>, own: ReadonlyMap<string, readonly TreePort[]>, lans: ReadonlyMap<string, readonly TreePort[]>): Map<string, Settled> {
+function settle(
+  bridges: ReadonlyMap<string, TreeBridge>,
+  own: ReadonlyMap<string, readonly TreePort[]>,
+  lans: ReadonlyMap<string, readonly TreePort[]>,
+): Map<string, Settled> {
   const settled = new Map<string, Settled>();
-  const waiting = new Heap<Settled & { readonly at: TreeBridge }>((a, b) => better(a.vector, b.vector) || a.hops - b.hops);
+  const waiting = new Heap<Settled & { readonly at: TreeBridge }>(
+    (a, b) => better(a.vector, b.vector) || a.hops - b.hops,
+  );
   const known = new Map<string, Vector>();
   const offer = (at: TreeBridge, vector: Vector, hops: number) => {
     const before = known.get(at.id);
@@ -101,7 +136,8 @@ function settle(bridges: ReadonlyMap<string, TreeBridge>, own: ReadonlyMap<strin
     known.set(at.id, vector);
     waiting.push({ at, vector, hops });
   };
-  for (const bridge of bridges.values()) offer(bridge, { root: bridge, outside: 0, regional: bridge, inside: 0, bridge, port: null }, 0);
+  for (const bridge of bridges.values())
+    offer(bridge, { root: bridge, outside: 0, regional: bridge, inside: 0, bridge, port: null }, 0);
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
     const { at, vector, hops } = next;
     if (settled.has(at.id)) continue;
@@ -110,7 +146,8 @@ function settle(bridges: ReadonlyMap<string, TreeBridge>, own: ReadonlyMap<strin
       const said: Vector = { ...vector, bridge: at, port };
       for (const far of lans.get(port.lan) ?? []) {
         const there = bridges.get(far.bridge);
-        if (there !== undefined && far.bridge !== at.id && !far.restrictedRole) offer(there, received(said, far, there), hops + 1);
+        if (there !== undefined && far.bridge !== at.id && !far.restrictedRole)
+          offer(there, received(said, far, there), hops + 1);
       }
     }
   }
@@ -128,7 +165,15 @@ export function spanningTree(bridges: readonly TreeBridge[], ports: readonly Tre
   const lans = grouped(taking, (port) => port.lan);
   const own = grouped(taking, (port) => port.bridge);
   const settled = settle(byId, own, lans);
-  const vectorOf = (bridge: TreeBridge): Vector => settled.get(bridge.id)?.vector ?? { root: bridge, outside: 0, regional: bridge, inside: 0, bridge, port: null };
+  const vectorOf = (bridge: TreeBridge): Vector =>
+    settled.get(bridge.id)?.vector ?? {
+      root: bridge,
+      outside: 0,
+      regional: bridge,
+      inside: 0,
+      bridge,
+      port: null,
+    };
   const said = new Map<string, Vector>();
   for (const [id, list] of own) {
     const bridge = byId.get(id);
@@ -136,7 +181,9 @@ export function spanningTree(bridges: readonly TreeBridge[], ports: readonly Tre
     for (const port of list) said.set(port.id, { ...vectorOf(bridge), bridge, port });
   }
   // On each LAN the bridge nearest to the root speaks; among its own ports the one with the lower identifier.
-  const speakers = new Map([...lans].map(([lan, list]) => [lan, list.flatMap((port) => said.get(port.id) ?? []).sort(better)]));
+  const speakers = new Map(
+    [...lans].map(([lan, list]) => [lan, list.flatMap((port) => said.get(port.id) ?? []).sort(better)]),
+  );
   const states = new Map<string, TreePortState>();
   for (const [id, list] of own) {
     const bridge = byId.get(id);
@@ -147,25 +194,62 @@ export function spanningTree(bridges: readonly TreeBridge[], ports: readonly Tre
       return first === undefined || first.bridge.id === id ? null : received(first, port, bridge);
     };
     // Ways towards the root: what is heard from others, best first; the receiving port's own identifier decides last.
-    const ways = isRoot ? [] : list.flatMap((port) => { const vector = port.restrictedRole ? null : hears(port); return vector === null ? [] : [{ port, vector }]; })
-      .sort((a, b) => better(a.vector, b.vector) || byPort(a.port, b.port));
+    const ways = isRoot
+      ? []
+      : list
+          .flatMap((port) => {
+            const vector = port.restrictedRole ? null : hears(port);
+            return vector === null ? [] : [{ port, vector }];
+          })
+          .sort((a, b) => better(a.vector, b.vector) || byPort(a.port, b.port));
     const [best, second] = ways;
     for (const port of list) states.set(port.id, stateOf(port, best, second, speakers.get(port.lan) ?? []));
   }
   const each = <T>(of: (one: Settled) => T) => new Map([...settled].map(([id, one]) => [id, of(one)]));
-  return { rootOf: each(({ vector }) => vector.root), costOf: each(({ vector }) => vector.outside), hopsOf: each(({ hops }) => hops), regionalRootOf: each(({ vector }) => vector.regional), ports: states };
+  return {
+    rootOf: each(({ vector }) => vector.root),
+    costOf: each(({ vector }) => vector.outside),
+    hopsOf: each(({ hops }) => hops),
+    regionalRootOf: each(({ vector }) => vector.regional),
+    ports: states,
+  };
 }
 
-interface Way { readonly port: TreePort; readonly vector: Vector }
+interface Way {
+  readonly port: TreePort;
+  readonly vector: Vector;
+}
 
-function stateOf(port: TreePort, best: Way | undefined, second: Way | undefined, speakers: readonly Vector[]): TreePortState {
+function stateOf(
+  port: TreePort,
+  best: Way | undefined,
+  second: Way | undefined,
+  speakers: readonly Vector[],
+): TreePortState {
   const [speaker, next] = speakers;
   const designated = speaker?.port ?? port;
-  const onLan = speaker === undefined || next === undefined ? { decidedBy: "only way" as const, against: null } : { decidedBy: decided(speaker, next), against: next.port };
-  if (port === best?.port) return { role: "root", designated, ...(second === undefined ? { decidedBy: "only way" as const, against: null } : { decidedBy: decided(best.vector, second.vector), against: second.port }) };
+  const onLan =
+    speaker === undefined || next === undefined
+      ? { decidedBy: "only way" as const, against: null }
+      : { decidedBy: decided(speaker, next), against: next.port };
+  if (port === best?.port)
+    return {
+      role: "root",
+      designated,
+      ...(second === undefined
+        ? { decidedBy: "only way" as const, against: null }
+        : { decidedBy: decided(best.vector, second.vector), against: second.port }),
+    };
   if (designated === port) return { role: "designated", designated, ...onLan };
-  if (designated.bridge === port.bridge) return { role: "backup", designated, decidedBy: "neighbour's port", against: designated };
-  if (port.restrictedRole) return { role: "alternate", designated, decidedBy: "restricted", against: designated };
+  if (designated.bridge === port.bridge)
+    return { role: "backup", designated, decidedBy: "neighbour's port", against: designated };
+  if (port.restrictedRole)
+    return { role: "alternate", designated, decidedBy: "restricted", against: designated };
   const said = speakers.find((one) => one.port === port);
-  return { role: "alternate", designated, decidedBy: speaker === undefined || said === undefined ? "only way" : decided(speaker, said), against: designated };
+  return {
+    role: "alternate",
+    designated,
+    decidedBy: speaker === undefined || said === undefined ? "only way" : decided(speaker, said),
+    against: designated,
+  };
 }

@@ -3,7 +3,12 @@ import { TREE, type NamedTree } from "./plan-tree";
 import type { TreePortState } from "./tree";
 
 /** A port's part in the tree, in words. */
-export interface TreeRow { readonly port: Port; readonly role: TreePortState["role"]; readonly forwards: boolean; readonly why: string }
+export interface TreeRow {
+  readonly port: Port;
+  readonly role: TreePortState["role"];
+  readonly forwards: boolean;
+  readonly why: string;
+}
 /** A device's place in a tree. */
 export interface TreePlace {
   readonly key: string;
@@ -22,23 +27,41 @@ const tell = (index: PlanIndex, port: string): string => nameOf(index, "port", p
 
 function reason(decidedBy: TreePortState["decidedBy"]): string {
   switch (decidedBy) {
-    case "only way": return "";
-    case "restricted": return "its role is restricted";
-    case "root": return "it leads to a root with a lower identifier";
-    case "path cost": return "the way is cheaper";
-    case "region's root": return "the way costs the same, and it enters the region at a bridge with a lower identifier";
-    case "cost inside the region": return "the way costs the same between regions and is cheaper inside this one";
-    case "neighbour's identifier": return "the way costs the same, and the neighbour's bridge identifier is lower";
-    case "neighbour's port": return "the way costs the same to the same neighbour, whose port identifier is lower";
-    case "own port": return "all else is the same, and its own port identifier is lower";
+    case "only way":
+      return "";
+    case "restricted":
+      return "its role is restricted";
+    case "root":
+      return "it leads to a root with a lower identifier";
+    case "path cost":
+      return "the way is cheaper";
+    case "region's root":
+      return "the way costs the same, and it enters the region at a bridge with a lower identifier";
+    case "cost inside the region":
+      return "the way costs the same between regions and is cheaper inside this one";
+    case "neighbour's identifier":
+      return "the way costs the same, and the neighbour's bridge identifier is lower";
+    case "neighbour's port":
+      return "the way costs the same to the same neighbour, whose port identifier is lower";
+    case "own port":
+      return "all else is the same, and its own port identifier is lower";
   }
 }
 
 /** Whether a tie of identifiers hangs on a MAC address that the plan does not know: the two bridges whose identifiers were compared, and what their priorities are. */
-function isGuess(index: PlanIndex, named: NamedTree, { port, state }: { readonly port: Port; readonly state: TreePortState }): boolean {
+function isGuess(
+  index: PlanIndex,
+  named: NamedTree,
+  { port, state }: { readonly port: Port; readonly state: TreePortState },
+): boolean {
   if (state.decidedBy !== "neighbour's identifier" && state.decidedBy !== "region's root") return false;
   const against = state.against?.id ?? "";
-  const other = state.role === "root" ? named.tree.ports.get(against)?.designated.bridge : state.role === "alternate" ? port.device : index.plan.port.get(against)?.device;
+  const other =
+    state.role === "root"
+      ? named.tree.ports.get(against)?.designated.bridge
+      : state.role === "alternate"
+        ? port.device
+        : index.plan.port.get(against)?.device;
   const two = [state.designated.bridge, other].flatMap((id) => index.plan.device.get(id ?? "") ?? []);
   const [first, second] = two.map((device) => priorityIn(device, named));
   return first === second && two.some(({ id }) => index.derived(TREE).unknownAddress.has(id));
@@ -46,24 +69,41 @@ function isGuess(index: PlanIndex, named: NamedTree, { port, state }: { readonly
 
 /** What made the far end win the cable, told of the far end. */
 function onCable(decidedBy: TreePortState["decidedBy"]): string {
-  if (decidedBy === "neighbour's identifier") return "its way costs the same, and its bridge identifier is lower";
-  return decidedBy === "path cost" ? "its way is cheaper" : reason(decidedBy).replace(/^the way /u, "its way ");
+  if (decidedBy === "neighbour's identifier")
+    return "its way costs the same, and its bridge identifier is lower";
+  return decidedBy === "path cost"
+    ? "its way is cheaper"
+    : reason(decidedBy).replace(/^the way /u, "its way ");
 }
 
 function why(index: PlanIndex, state: TreePortState, root: string, alone: boolean): string {
   const against = state.against === null ? "" : `port ${index.plan.port.get(state.against.id)?.label ?? ""}`;
   const because = reason(state.decidedBy);
   switch (state.role) {
-    case "root": return state.decidedBy === "only way" ? (alone ? `its only way to ${root}` : `its way to ${root}; no other port hears of one`) : `its way to ${root}, before ${against}: ${because}`;
-    case "master": return "the region's way to the common root";
-    case "alternate": return state.decidedBy === "restricted" ? `stands by: ${tell(index, state.designated.id)} offers a way to the root, and this port may never take one` : `stands by: ${tell(index, state.designated.id)} serves this cable${because === "" ? "" : `: ${onCable(state.decidedBy)}`}`;
-    case "backup": return `stands by: ${tell(index, state.designated.id)} serves the same cable`;
-    case "designated": return state.against === null ? "serves what hangs on it" : `serves this cable, not ${tell(index, state.against.id)}`;
+    case "root":
+      return state.decidedBy === "only way"
+        ? alone
+          ? `its only way to ${root}`
+          : `its way to ${root}; no other port hears of one`
+        : `its way to ${root}, before ${against}: ${because}`;
+    case "master":
+      return "the region's way to the common root";
+    case "alternate":
+      return state.decidedBy === "restricted"
+        ? `stands by: ${tell(index, state.designated.id)} offers a way to the root, and this port may never take one`
+        : `stands by: ${tell(index, state.designated.id)} serves this cable${because === "" ? "" : `: ${onCable(state.decidedBy)}`}`;
+    case "backup":
+      return `stands by: ${tell(index, state.designated.id)} serves the same cable`;
+    case "designated":
+      return state.against === null
+        ? "serves what hangs on it"
+        : `serves this cable, not ${tell(index, state.against.id)}`;
   }
 }
 
 /** The trees that a device takes part in: the common one, those of its region, or one for each VLAN. */
-export const treesOf = (index: PlanIndex, device: Device): readonly NamedTree[] => index.derived(TREE).named.filter(({ tree }) => tree.rootOf.has(device.id));
+export const treesOf = (index: PlanIndex, device: Device): readonly NamedTree[] =>
+  index.derived(TREE).named.filter(({ tree }) => tree.rootOf.has(device.id));
 
 /** Where a device stands in a tree (the first of its own without a key), and why each of its ports between gear forwards or stands by; null when it takes no part. */
 export function treePlace(index: PlanIndex, device: Device, key: string | null = null): TreePlace | null {
@@ -73,13 +113,30 @@ export function treePlace(index: PlanIndex, device: Device, key: string | null =
   if (root === undefined || named === undefined) return null;
   const { unknownAddress } = index.derived(TREE);
   const { tree } = named;
-  const taking = index.portsOf(device.id).flatMap((port) => { const state = tree.ports.get(port.id); return state === undefined ? [] : [{ port, state }]; });
-  const rows = taking.map(({ port, state }): TreeRow => ({ port, role: state.role, forwards: state.role !== "alternate" && state.role !== "backup", why: `${why(index, state, root.name, taking.length === 1)}${isGuess(index, named, { port, state }) ? "; that hangs on MAC addresses, and the plan does not know both" : ""}` }));
+  const taking = index.portsOf(device.id).flatMap((port) => {
+    const state = tree.ports.get(port.id);
+    return state === undefined ? [] : [{ port, state }];
+  });
+  const rows = taking.map(({ port, state }): TreeRow => ({
+    port,
+    role: state.role,
+    forwards: state.role !== "alternate" && state.role !== "backup",
+    why: `${why(index, state, root.name, taking.length === 1)}${isGuess(index, named, { port, state }) ? "; that hangs on MAC addresses, and the plan does not know both" : ""}`,
+  }));
   const rootPriority = tree.rootOf.get(device.id)?.priority;
-  const rivals = [...tree.rootOf].filter(([, one]) => one.id === root.id).flatMap(([id]) => index.plan.device.get(id) ?? []).filter((other) => other.id !== root.id && priorityIn(other, named) === rootPriority);
+  const rivals = [...tree.rootOf]
+    .filter(([, one]) => one.id === root.id)
+    .flatMap(([id]) => index.plan.device.get(id) ?? [])
+    .filter((other) => other.id !== root.id && priorityIn(other, named) === rootPriority);
   return {
-    key: named.key, title: named.title, root, isRoot: root.id === device.id, cost: tree.costOf.get(device.id) ?? 0, hops: tree.hopsOf.get(device.id) ?? 0,
-    byAccident: rivals.filter((other) => unknownAddress.has(other.id) || unknownAddress.has(root.id)), rows,
+    key: named.key,
+    title: named.title,
+    root,
+    isRoot: root.id === device.id,
+    cost: tree.costOf.get(device.id) ?? 0,
+    hops: tree.hopsOf.get(device.id) ?? 0,
+    byAccident: rivals.filter((other) => unknownAddress.has(other.id) || unknownAddress.has(root.id)),
+    rows,
   };
 }
 
@@ -87,6 +144,7 @@ export function treePlace(index: PlanIndex, device: Device, key: string | null =
 export function priorityIn({ tree }: Device, { key }: Pick<NamedTree, "key">): number {
   if (key === "common") return tree.priority;
   const number = Number(key.split(" ").at(-1));
-  if (key.startsWith("VLAN")) return (tree.perVlan.find((one) => one.vid === number)?.priority ?? tree.priority) + number;
+  if (key.startsWith("VLAN"))
+    return (tree.perVlan.find((one) => one.vid === number)?.priority ?? tree.priority) + number;
   return (tree.instances.find((one) => one.number === number)?.priority ?? 32_768) + number;
 }

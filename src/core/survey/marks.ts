@@ -6,10 +6,14 @@ import { groupKey, groupTitle, type Group } from "./groups";
 export function marksOf(index: PlanIndex, groups: readonly Group[]): ReadonlyMap<string, string> {
   const segments = [...index.plan.segment.values()];
   const taken = new Set(segments.map(({ mark }) => mark));
-  return new Map(groups.map((group): [string, string] => {
-    const known = segments.find((one) => groupKey({ purpose: one.purpose, name: one.group }) === groupKey(group));
-    const mark = known?.mark ?? markAmong(taken, groupTitle(index.plan.site, group));
-    taken.add(mark);
-    return [groupKey(group), mark];
-  }));
+  return new Map(
+    groups.map((group): [string, string] => {
+      const known = segments.find(
+        (one) => groupKey({ purpose: one.purpose, name: one.group }) === groupKey(group),
+      );
+      const mark = known?.mark ?? markAmong(taken, groupTitle(index.plan.site, group));
+      taken.add(mark);
+      return [groupKey(group), mark];
+    }),
+  );
 }

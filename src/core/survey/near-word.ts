@@ -10,7 +10,8 @@ export function typingMistakes(a: string, b: string, most: number): number {
     for (let j = 1; j <= b.length; j += 1) {
       const same = a[i - 1] === b[j - 1] ? 0 : 1;
       let cost = Math.min((last[j] ?? 0) + 1, (row[j - 1] ?? 0) + 1, (last[j - 1] ?? 0) + same);
-      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) cost = Math.min(cost, (beforeLast[j - 2] ?? 0) + 1);
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1])
+        cost = Math.min(cost, (beforeLast[j - 2] ?? 0) + 1);
       row.push(cost);
     }
     if (Math.min(...row) > most) return most + 1;

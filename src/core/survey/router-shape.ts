@@ -6,15 +6,24 @@ import { INTENTS } from "./purposes";
  * How separate routers stand to one another. "one": a single network needs none. "chain": what others open and what opens nothing itself lies in front, the other behind
  * a router of its own. "Y": nobody's devices lie in front; each network is behind a router of its own, and the front one only leads out.
  */
-export type RouterShape = { readonly shape: "one" | "chain"; readonly front: Group } | { readonly shape: "Y" };
+export type RouterShape =
+  { readonly shape: "one" | "chain"; readonly front: Group } | { readonly shape: "Y" };
 
-const opens = (from: Group, to: Group): boolean => INTENTS.some((intent) => intent.from === from.purpose && intent.to === to.purpose);
-const opensAllOutside = (group: Group): boolean => INTENTS.some((intent) => intent.from === group.purpose && intent.to === "internet" && intent.services === "open");
+const opens = (from: Group, to: Group): boolean =>
+  INTENTS.some((intent) => intent.from === from.purpose && intent.to === to.purpose);
+const opensAllOutside = (group: Group): boolean =>
+  INTENTS.some(
+    (intent) => intent.from === group.purpose && intent.to === "internet" && intent.services === "open",
+  );
 
 /** The network in front as the plan has it already, so that drafting again adds to what stands; null where there is none yet. */
 function standingFront({ plan }: PlanIndex): Group | null {
-  const withLine = new Set([...plan.interface.values()].flatMap((leg) => (leg.line === null ? [] : [leg.device])));
-  const segment = [...plan.segment.values()].find((one) => withLine.has(plan.interface.get(one.gatewayInterface ?? "")?.device ?? ""));
+  const withLine = new Set(
+    [...plan.interface.values()].flatMap((leg) => (leg.line === null ? [] : [leg.device])),
+  );
+  const segment = [...plan.segment.values()].find((one) =>
+    withLine.has(plan.interface.get(one.gatewayInterface ?? "")?.device ?? ""),
+  );
   return segment === undefined ? null : { purpose: segment.purpose, name: segment.group };
 }
 
@@ -26,7 +35,8 @@ export function shapeOf(index: PlanIndex, groups: readonly Group[]): RouterShape
   const ordered = [...groups].filter(({ purpose }) => purpose !== "management").sort(byGroup);
   const [a, b, c] = ordered;
   const standing = standingFront(index);
-  const stands = standing === null ? undefined : ordered.find((group) => groupKey(group) === groupKey(standing));
+  const stands =
+    standing === null ? undefined : ordered.find((group) => groupKey(group) === groupKey(standing));
   if (stands !== undefined) return { shape: ordered.length > 1 ? "chain" : "one", front: stands };
   if (a !== undefined && b === undefined) return { shape: "one", front: a };
   if (a === undefined || b === undefined || c !== undefined || standing !== null) return { shape: "Y" };

@@ -16,19 +16,29 @@ export interface SchoolChoice {
   readonly fits: School;
 }
 
-export const SCHOOL_WORDS: Readonly<Record<School, string>> = { vlans: "VLANs on shared gear", routers: "Separate routers, chained or in a Y", gap: "Separate gear without a link" };
+export const SCHOOL_WORDS: Readonly<Record<School, string>> = {
+  vlans: "VLANs on shared gear",
+  routers: "Separate routers, chained or in a Y",
+  gap: "Separate gear without a link",
+};
 
 /** Above this many groups a router for each is more gear, and more to go wrong, than one managed switch. */
 const MOST_ROUTERS = 4;
 
 /** How the routers stand to one another, as the draft makes them. */
 function shapeWords(index: PlanIndex, groups: readonly Group[]): string {
-  const shape = shapeOf(index, groups.filter(({ purpose }) => purpose !== "safety"));
+  const shape = shapeOf(
+    index,
+    groups.filter(({ purpose }) => purpose !== "safety"),
+  );
   const title = (group: Group) => groupTitle(index.plan.site, group);
   switch (shape.shape) {
-    case "one": return `${title(shape.front)} alone needs no second router.`;
-    case "chain": return `In a chain: ${title(shape.front)} in front, and behind a router of its own what may open something there and is not to be reached from there.`;
-    case "Y": return "In a Y: nobody's devices lie in front, and each network is behind a router of its own.";
+    case "one":
+      return `${title(shape.front)} alone needs no second router.`;
+    case "chain":
+      return `In a chain: ${title(shape.front)} in front, and behind a router of its own what may open something there and is not to be reached from there.`;
+    case "Y":
+      return "In a Y: nobody's devices lie in front, and each network is behind a router of its own.";
   }
 }
 
@@ -38,20 +48,50 @@ function shapeWords(index: PlanIndex, groups: readonly Group[]): string {
  */
 export function schoolOf(index: PlanIndex): SchoolChoice {
   const { site } = index.plan;
-  const gear = [...index.plan.gear.values()].filter((found) => found.fate === "keep" && found.kind === "switch");
-  const plain = gear.length > 0 && gear.every((found) => found.model !== "" && DEVICE_MODELS.find((model) => model.id === found.model)?.bridging === "plain");
-  const groups = new Map(surveyed(index).filter(({ need, group }) => (need.kind.role === "host" || need.kind.role === "crowd") && group.purpose !== "management").map(({ group }) => [groupKey(group), group]));
+  const gear = [...index.plan.gear.values()].filter(
+    (found) => found.fate === "keep" && found.kind === "switch",
+  );
+  const plain =
+    gear.length > 0 &&
+    gear.every(
+      (found) =>
+        found.model !== "" && DEVICE_MODELS.find((model) => model.id === found.model)?.bridging === "plain",
+    );
+  const groups = new Map(
+    surveyed(index)
+      .filter(
+        ({ need, group }) =>
+          (need.kind.role === "host" || need.kind.role === "crowd") && group.purpose !== "management",
+      )
+      .map(({ group }) => [groupKey(group), group]),
+  );
   const safety = surveyed(index).some(({ group }) => group.purpose === "safety");
   const catalogue = catalogueOf(index.plan);
-  const managed = roomsInOrder(index).some((room) => needsOf(catalogue, room.needs).some((need) => need.kind.role === "switch"));
+  const managed = roomsInOrder(index).some((room) =>
+    needsOf(catalogue, room.needs).some((need) => need.kind.role === "switch"),
+  );
   const apart = safety ? " The safety network is recorded on gear of its own and never linked." : "";
-  const [fits, why]: [School, string] = plain && !managed && groups.size <= MOST_ROUTERS
-    ? ["routers", `The switches that stay know no VLANs, and ${groups.size} groups need no more than ${groups.size} routers.`]
-    : plain && !managed
-      ? ["vlans", `The switches that stay know no VLANs, but ${groups.size} groups would need as many routers; managed switches are less to go wrong.`]
-      : ["vlans", `One set of managed gear keeps ${groups.size} groups apart.`];
+  const [fits, why]: [School, string] =
+    plain && !managed && groups.size <= MOST_ROUTERS
+      ? [
+          "routers",
+          `The switches that stay know no VLANs, and ${groups.size} groups need no more than ${groups.size} routers.`,
+        ]
+      : plain && !managed
+        ? [
+            "vlans",
+            `The switches that stay know no VLANs, but ${groups.size} groups would need as many routers; managed switches are less to go wrong.`,
+          ]
+        : ["vlans", `One set of managed gear keeps ${groups.size} groups apart.`];
   const chosen = site.conventions.separation;
-  const shape = (school: School) => (school === "routers" ? ` ${shapeWords(index, [...groups.values()])}` : "");
-  if (chosen === "auto" || chosen === fits) return { school: fits, reason: `${why}${shape(fits)}${apart}`, overridden: false, fits };
-  return { school: chosen, reason: `Chosen by you. The survey itself points to ${SCHOOL_WORDS[fits].toLowerCase()}: ${why}${shape(chosen)}${apart}`, overridden: true, fits };
+  const shape = (school: School) =>
+    school === "routers" ? ` ${shapeWords(index, [...groups.values()])}` : "";
+  if (chosen === "auto" || chosen === fits)
+    return { school: fits, reason: `${why}${shape(fits)}${apart}`, overridden: false, fits };
+  return {
+    school: chosen,
+    reason: `Chosen by you. The survey itself points to ${SCHOOL_WORDS[fits].toLowerCase()}: ${why}${shape(chosen)}${apart}`,
+    overridden: true,
+    fits,
+  };
 }

@@ -18,7 +18,10 @@ export interface Break {
   readonly lacking: readonly Port[];
 }
 
-export interface Carry { readonly crossings: readonly Crossing[]; readonly breaks: readonly Break[] }
+export interface Carry {
+  readonly crossings: readonly Crossing[];
+  readonly breaks: readonly Break[];
+}
 
 /** Devices one wire away, with the two ports; gear that knows no VLANs is part of the wire. */
 function neighboursOf(fabric: Fabric, device: number): { device: number; near: number; far: number }[] {
@@ -26,7 +29,8 @@ function neighboursOf(fabric: Fabric, device: number): { device: number; near: n
   for (const near of fabric.bridgePortsOf[device] ?? []) {
     const wire = fabric.wires[fabric.wireOf[near] ?? -1];
     if (wire === undefined || wire.bridgePorts.length < 2) continue;
-    for (const far of wire.bridgePorts) if (far !== near) hops.push({ device: fabric.deviceOf[far] ?? 0, near, far });
+    for (const far of wire.bridgePorts)
+      if (far !== near) hops.push({ device: fabric.deviceOf[far] ?? 0, near, far });
   }
   return hops;
 }
@@ -46,7 +50,13 @@ function lackingAt(fabric: Fabric, near: number, far: number, vid: number): Port
 }
 
 /** The way from `start` to one of `goals` on which the fewest ports lack `vid`: 0-1 breadth-first search. */
-function leastLacking(fabric: Fabric, tree: PlanTree, start: number, goals: ReadonlySet<number>, vid: number): { goal: number; lacking: Port[] } | null {
+function leastLacking(
+  fabric: Fabric,
+  tree: PlanTree,
+  start: number,
+  goals: ReadonlySet<number>,
+  vid: number,
+): { goal: number; lacking: Port[] } | null {
   const cost = new Map<number, number>([[start, 0]]);
   const cameBy = new Map<number, { from: number; near: number; far: number }>();
   const settled = new Set<number>();
@@ -56,7 +66,8 @@ function leastLacking(fabric: Fabric, tree: PlanTree, start: number, goals: Read
     settled.add(at);
     if (goals.has(at)) {
       const lacking: Port[] = [];
-      for (let hop = cameBy.get(at); hop !== undefined; hop = cameBy.get(hop.from)) lacking.unshift(...lackingAt(fabric, hop.near, hop.far, vid));
+      for (let hop = cameBy.get(at); hop !== undefined; hop = cameBy.get(hop.from))
+        lacking.unshift(...lackingAt(fabric, hop.near, hop.far, vid));
       return { goal: at, lacking };
     }
     for (const hop of neighboursOf(fabric, at)) {
@@ -74,7 +85,13 @@ function leastLacking(fabric: Fabric, tree: PlanTree, start: number, goals: Read
 }
 
 /** Where one VLAN doesn't get through, domain by domain: one number in two domains is two VLANs. */
-function breaksOf(fabric: Fabric, tree: PlanTree, nodes: Nodes, vid: number, users: readonly User[]): Break[] {
+function breaksOf(
+  fabric: Fabric,
+  tree: PlanTree,
+  nodes: Nodes,
+  vid: number,
+  users: readonly User[],
+): Break[] {
   const byDomain = new Map<string | null, User[]>();
   for (const user of users) {
     const domain = fabric.devices[user.device]?.domain ?? null;
@@ -82,19 +99,31 @@ function breaksOf(fabric: Fabric, tree: PlanTree, nodes: Nodes, vid: number, use
     if (members === undefined) byDomain.set(domain, [user]);
     else members.push(user);
   }
-  return [...byDomain].flatMap(([domain, members]) => breaksOfVlan(fabric, tree, nodes, vid, domain, members));
+  return [...byDomain].flatMap(([domain, members]) =>
+    breaksOfVlan(fabric, tree, nodes, vid, domain, members),
+  );
 }
 
-function breaksOfVlan(fabric: Fabric, tree: PlanTree, nodes: Nodes, vid: number, domain: string | null, users: readonly User[]): Break[] {
+function breaksOfVlan(
+  fabric: Fabric,
+  tree: PlanTree,
+  nodes: Nodes,
+  vid: number,
+  domain: string | null,
+  users: readonly User[],
+): Break[] {
   const vlan = nodes.number.get(vid);
-  const partOf = (device: number) => (vlan === undefined ? -1 - device : nodes.sets.rootOf(device * nodes.vids.length + vlan));
+  const partOf = (device: number) =>
+    vlan === undefined ? -1 - device : nodes.sets.rootOf(device * nodes.vids.length + vlan);
   const parts = new Map<number, User[]>();
   for (const user of users) {
     const part = partOf(user.device);
     parts.set(part, [...(parts.get(part) ?? []), user]);
   }
   if (parts.size < 2) return [];
-  const ordered = [...parts.values()].sort((a, b) => Number(b.some((u) => u.gateway)) - Number(a.some((u) => u.gateway)) || b.length - a.length);
+  const ordered = [...parts.values()].sort(
+    (a, b) => Number(b.some((u) => u.gateway)) - Number(a.some((u) => u.gateway)) || b.length - a.length,
+  );
   const main = ordered[0] ?? [];
   const goals = new Set(main.map((user) => user.device));
   return ordered.slice(1).flatMap((part) => {
@@ -111,11 +140,19 @@ function breaksOfVlan(fabric: Fabric, tree: PlanTree, nodes: Nodes, vid: number,
 function carryOf(index: PlanIndex, previous: Carried | null): Carried {
   const { fabric, tree, nodes, crossings } = index.derived(JOINS);
   const uses = index.derived(USES);
-  const comparable = previous !== null && previous.nodes.number === nodes.number && previous.fabric.devices === fabric.devices && previous.tree === tree;
+  const comparable =
+    previous !== null &&
+    previous.nodes.number === nodes.number &&
+    previous.fabric.devices === fabric.devices &&
+    previous.tree === tree;
   const breaks: Break[] = [];
   const whole = new Set<number>();
   for (const [vid, users] of uses) {
-    const unchanged = comparable && previous.whole.has(vid) && previous.uses.get(vid) === users && previous.nodes.rejoined.get(vid) === nodes.rejoined.get(vid);
+    const unchanged =
+      comparable &&
+      previous.whole.has(vid) &&
+      previous.uses.get(vid) === users &&
+      previous.nodes.rejoined.get(vid) === nodes.rejoined.get(vid);
     const own = unchanged ? [] : breaksOf(fabric, tree, nodes, vid, users);
     if (own.length === 0) whole.add(vid);
     breaks.push(...own);
@@ -125,7 +162,13 @@ function carryOf(index: PlanIndex, previous: Carried | null): Carried {
 }
 
 /** What the answer for an edited plan is worked out from. */
-interface Carried extends Carry { readonly fabric: Fabric; readonly tree: PlanTree; readonly nodes: Nodes; readonly uses: Uses; readonly whole: ReadonlySet<number> }
+interface Carried extends Carry {
+  readonly fabric: Fabric;
+  readonly tree: PlanTree;
+  readonly nodes: Nodes;
+  readonly uses: Uses;
+  readonly whole: ReadonlySet<number>;
+}
 
 /** Where VLANs leak into one another and where they don't get through. */
 export const CARRY: Derived<Carried> = {

@@ -42,7 +42,10 @@ export function sharedWires({ wires }: Pick<Fabric, "wires">): readonly number[]
 }
 
 /** A bridge port that a VLAN leaves at, and its tag there. */
-export interface Member { readonly port: number; readonly tag: Tag }
+export interface Member {
+  readonly port: number;
+  readonly tag: Tag;
+}
 const NOBODY: readonly Member[] = [];
 
 /** The bridge ports of a device that a VLAN leaves at: what is in both lists leaves untagged (IEEE 802.1Q section 8.8). */
@@ -50,7 +53,11 @@ export function membersAt(fabric: Fabric, device: number, vid: number): readonly
   const known = fabric.members.get(device);
   if (known !== undefined) return known.get(vid) ?? NOBODY;
   const found = new Map<number, Member[]>();
-  const add = (to: number, member: Member) => { const list = found.get(to); if (list === undefined) found.set(to, [member]); else if (list.at(-1)?.port !== member.port) list.push(member); };
+  const add = (to: number, member: Member) => {
+    const list = found.get(to);
+    if (list === undefined) found.set(to, [member]);
+    else if (list.at(-1)?.port !== member.port) list.push(member);
+  };
   for (const port of fabric.bridgePortsOf[device] ?? []) {
     const entity = fabric.ports[port];
     for (const one of entity?.untagged ?? []) add(one, { port, tag: null });
@@ -60,18 +67,25 @@ export function membersAt(fabric: Fabric, device: number, vid: number): readonly
   return found.get(vid) ?? NOBODY;
 }
 
-function numbered<T extends { readonly id: string }>(items: Iterable<T>): { list: T[]; number: Map<string, number> } {
+function numbered<T extends { readonly id: string }>(
+  items: Iterable<T>,
+): { list: T[]; number: Map<string, number> } {
   const list = [...items];
   return { list, number: new Map(list.map((item, i) => [item.id, i])) };
 }
 
 /** Joins ports into wires: by cables, and through gear that knows no VLANs. */
-function joinWires(index: PlanIndex, ports: readonly Port[], portNumber: ReadonlyMap<string, number>): DisjointSet {
+function joinWires(
+  index: PlanIndex,
+  ports: readonly Port[],
+  portNumber: ReadonlyMap<string, number>,
+): DisjointSet {
   const wires = new DisjointSet(ports.length);
   for (const link of index.plan.link.values()) {
     const a = portNumber.get(link.a);
     const b = portNumber.get(link.b);
-    if (a === undefined || b === undefined || ports[a]?.enabled !== true || ports[b]?.enabled !== true) continue;
+    if (a === undefined || b === undefined || ports[a]?.enabled !== true || ports[b]?.enabled !== true)
+      continue;
     wires.join(a, b);
   }
   // The ports of a LAG are one bridge port (IEEE 802.1AX section 6.1).
@@ -80,7 +94,11 @@ function joinWires(index: PlanIndex, ports: readonly Port[], portNumber: Readonl
     for (const number of working) wires.join(working[0] ?? number, number);
   }
   const firstOf = new Map<string, number>();
-  const plain = new Set([...index.plan.device.values()].filter((device) => device.bridging === "plain").map((device) => device.id));
+  const plain = new Set(
+    [...index.plan.device.values()]
+      .filter((device) => device.bridging === "plain")
+      .map((device) => device.id),
+  );
   for (let i = 0; plain.size > 0 && i < ports.length; i += 1) {
     const port = must(ports[i], "a port");
     if (!port.enabled || !plain.has(port.device)) continue;
@@ -93,8 +111,16 @@ function joinWires(index: PlanIndex, ports: readonly Port[], portNumber: Readonl
 
 function compile(index: PlanIndex): Fabric {
   const { list: devices, number: deviceNumber } = numbered(index.plan.device.values());
-  const otherwise = new Set([...index.plan.device.values()].filter((device) => device.abilities.ownTag === "drop").map((device) => device.id));
-  const { list: ports, number: portNumber } = numbered<BridgePort>(otherwise.size === 0 ? index.plan.port.values() : [...index.plan.port.values()].map((port) => asMet(port, otherwise.has(port.device))));
+  const otherwise = new Set(
+    [...index.plan.device.values()]
+      .filter((device) => device.abilities.ownTag === "drop")
+      .map((device) => device.id),
+  );
+  const { list: ports, number: portNumber } = numbered<BridgePort>(
+    otherwise.size === 0
+      ? index.plan.port.values()
+      : [...index.plan.port.values()].map((port) => asMet(port, otherwise.has(port.device))),
+  );
   const sets = joinWires(index, ports, portNumber);
   const deviceOf = new Int32Array(ports.length);
   const wireOf = new Int32Array(ports.length).fill(-1);
@@ -118,21 +144,37 @@ function compile(index: PlanIndex): Fabric {
     wireOf[i] = number;
     const wire = must(wires[number], "the wire was just made");
     if (routed.has(port.id)) wire.routedPorts.push(i);
-    else if (devices[device]?.bridging === "vlan" && (port.lag === null || leadOf(lags.get(port.lag) ?? [])?.id === port.id)) {
+    else if (
+      devices[device]?.bridging === "vlan" &&
+      (port.lag === null || leadOf(lags.get(port.lag) ?? [])?.id === port.id)
+    ) {
       wire.bridgePorts.push(i);
       bridgePortsOf[device]?.push(i);
     }
     if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
   }
-  return { devices, deviceNumber, ports, portNumber, deviceOf, wireOf, wires, bridgePortsOf, members: new Map() };
+  return {
+    devices,
+    deviceNumber,
+    ports,
+    portNumber,
+    deviceOf,
+    wireOf,
+    wires,
+    bridgePortsOf,
+    members: new Map(),
+  };
 }
 
 /** A port with its device's own ways. */
-const asMet = (port: Port, dropsOwnTag: boolean): BridgePort => (dropsOwnTag ? { ...port, dropsOwnTag } : port);
+const asMet = (port: Port, dropsOwnTag: boolean): BridgePort =>
+  dropsOwnTag ? { ...port, dropsOwnTag } : port;
 
 /** The port that stands for its LAG: the first working one on the case. */
 export const leadOf = (members: readonly Port[]): Port | undefined =>
-  [...members].filter((port) => port.enabled).sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))[0];
+  [...members]
+    .filter((port) => port.enabled)
+    .sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))[0];
 
 /** A port edit that moves no cable and switches nothing on or off leaves all numbers as they are. */
 function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[]): Fabric | null {
@@ -149,7 +191,8 @@ function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[])
     if (change.kind !== "port" || before === null || after === null) return null;
     const [was, is] = [before, after] as [Port, Port];
     const number = previous.portNumber.get(change.id);
-    if (number === undefined || was.enabled !== is.enabled || was.device !== is.device || was.lag !== is.lag) return null;
+    if (number === undefined || was.enabled !== is.enabled || was.device !== is.device || was.lag !== is.lag)
+      return null;
     members.delete(previous.deviceOf[number] ?? -1);
     ports[number] = asMet(is, previous.ports[number]?.dropsOwnTag === true);
   }
@@ -157,4 +200,8 @@ function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[])
 }
 
 /** The compiled fabric of a plan, worked out once for each state of the gear. */
-export const FABRIC: Derived<Fabric> = { reads: ["device", "port", "link", "interface", "host"], make: compile, follow };
+export const FABRIC: Derived<Fabric> = {
+  reads: ["device", "port", "link", "interface", "host"],
+  make: compile,
+  follow,
+};

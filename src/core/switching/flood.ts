@@ -12,9 +12,23 @@ export interface Emission {
   readonly after: number;
 }
 /** A frame that came in at a bridge port and joined a VLAN there; `port` is -1 for one that began inside the device. */
-export interface Arrival { readonly device: number; readonly port: number; readonly vid: number; readonly emission: number }
-export interface Drop { readonly port: number; readonly tag: Tag; readonly emission: number; /** Kept out by the spanning tree: the port stands by. */ readonly standsBy: boolean }
-export interface Heard { readonly host: Host; readonly tag: Tag; readonly emission: number }
+export interface Arrival {
+  readonly device: number;
+  readonly port: number;
+  readonly vid: number;
+  readonly emission: number;
+}
+export interface Drop {
+  readonly port: number;
+  readonly tag: Tag;
+  readonly emission: number;
+  /** Kept out by the spanning tree: the port stands by. */ readonly standsBy: boolean;
+}
+export interface Heard {
+  readonly host: Host;
+  readonly tag: Tag;
+  readonly emission: number;
+}
 
 /** Everywhere a broadcast frame comes, with the way it took: each emission names its arrival, each arrival its emission. */
 export interface Flood {
@@ -29,17 +43,48 @@ export interface Flood {
 /** Where a frame starts: on a port's wire as an end device sends it, or inside a device in a VLAN (wireless, its own). */
 export type Source =
   | { readonly at: "port"; readonly port: string; readonly tag: Tag; readonly host: string | null }
-  | { readonly at: "device"; readonly device: string; readonly vid: number; /** The port it came in at and does not go out at again. */ readonly port?: string | null };
+  | {
+      readonly at: "device";
+      readonly device: string;
+      readonly vid: number;
+      /** The port it came in at and does not go out at again. */ readonly port?: string | null;
+    };
 
-interface Work { fabric: Fabric; tree: PlanTree; hosts: ReadonlyMap<string, Host>; emissions: Emission[]; arrivals: Arrival[]; drops: Drop[]; heard: Heard[]; routed: { port: number; tag: Tag; emission: number }[]; sent: Set<number> }
+interface Work {
+  fabric: Fabric;
+  tree: PlanTree;
+  hosts: ReadonlyMap<string, Host>;
+  emissions: Emission[];
+  arrivals: Arrival[];
+  drops: Drop[];
+  heard: Heard[];
+  routed: { port: number; tag: Tag; emission: number }[];
+  sent: Set<number>;
+}
 
 /** Sends a broadcast and follows it until nothing new is reached. Ports that the spanning tree has stand by neither send nor take it; a loop without a tree is gone round once. */
 export function flood(index: PlanIndex, source: Source): Flood {
   const fabric = index.derived(FABRIC);
-  const work: Work = { fabric, tree: index.derived(TREE), hosts: index.plan.host, emissions: [], arrivals: [], drops: [], heard: [], routed: [], sent: new Set() };
+  const work: Work = {
+    fabric,
+    tree: index.derived(TREE),
+    hosts: index.plan.host,
+    emissions: [],
+    arrivals: [],
+    drops: [],
+    heard: [],
+    routed: [],
+    sent: new Set(),
+  };
   if (source.at === "device") {
     const device = fabric.deviceNumber.get(source.device);
-    if (device !== undefined) arrive(work, { device, port: fabric.portNumber.get(source.port ?? "") ?? -1, vid: source.vid, emission: -1 });
+    if (device !== undefined)
+      arrive(work, {
+        device,
+        port: fabric.portNumber.get(source.port ?? "") ?? -1,
+        vid: source.vid,
+        emission: -1,
+      });
   } else {
     const port = fabric.portNumber.get(source.port);
     const wire = port === undefined ? -1 : (fabric.wireOf[port] ?? -1);
@@ -66,7 +111,8 @@ function deliver(work: Work, emission: number, sender: string | null): void {
     if (port === frame.port || entity === undefined) continue;
     const vid = classify(entity, frame.tag);
     if (vid === null) work.drops.push({ port, tag: frame.tag, emission, standsBy: false });
-    else if (work.tree.discards(port, vid)) work.drops.push({ port, tag: frame.tag, emission, standsBy: true });
+    else if (work.tree.discards(port, vid))
+      work.drops.push({ port, tag: frame.tag, emission, standsBy: true });
     else arrive(work, { device: fabric.deviceOf[port] ?? 0, port, vid, emission });
   }
 }
@@ -88,7 +134,7 @@ function arrive(work: Work, arrival: Arrival): void {
 /** The arrivals that lead to `arrival`, the first one first, itself last. */
 export function wayTo(result: Flood, arrival: number): Arrival[] {
   const way: Arrival[] = [];
-  for (let at = result.arrivals[arrival]; at !== undefined; ) {
+  for (let at = result.arrivals[arrival]; at !== undefined;) {
     way.unshift(at);
     const emission = result.emissions[at.emission];
     at = emission === undefined || emission.after < 0 ? undefined : result.arrivals[emission.after];

@@ -5,4 +5,14 @@ export { flood, wayTo, type Arrival, type Flood, type Source } from "./flood";
 export { CARRY_READS, portCarries, type PortCarry } from "./need";
 export { USES, type User } from "./uses";
 export { cableWay, type Hop } from "./way";
-export { type BridgePort, classify, dropReason, egressTag, isConsistent, isMember, modeOf, type PortMode, type Tag } from "./member";
+export {
+  type BridgePort,
+  classify,
+  dropReason,
+  egressTag,
+  isConsistent,
+  isMember,
+  modeOf,
+  type PortMode,
+  type Tag,
+} from "./member";

@@ -5,7 +5,12 @@ import { FABRIC, type Fabric } from "./fabric";
 import { classify, dropsTagged, egressTag } from "./member";
 
 /** What leaves one port in a VLAN and arrives at another in a different one. */
-export interface Crossing { readonly from: Port; readonly fromVid: number; readonly to: Port; readonly toVid: number }
+export interface Crossing {
+  readonly from: Port;
+  readonly fromVid: number;
+  readonly to: Port;
+  readonly toVid: number;
+}
 
 /** (device, VID) nodes with dense numbers, joined where a frame of the one becomes a frame of the other. */
 export interface Nodes {
@@ -16,7 +21,12 @@ export interface Nodes {
   readonly rejoined: ReadonlyMap<number, number>;
 }
 
-export interface Joins { readonly fabric: Fabric; readonly tree: PlanTree; readonly nodes: Nodes; readonly crossings: readonly Crossing[] }
+export interface Joins {
+  readonly fabric: Fabric;
+  readonly tree: PlanTree;
+  readonly nodes: Nodes;
+  readonly crossings: readonly Crossing[];
+}
 
 const NEVER: ReadonlyMap<number, number> = new Map();
 
@@ -57,7 +67,11 @@ export function carriedVids(fabric: Fabric): number[] {
 }
 
 /** Joins what frames pass between in a fabric with its trees. */
-export function joinNodes(fabric: Fabric, { anywhere, discards }: PlanTree, vids = carriedVids(fabric)): { nodes: Nodes; crossings: Crossing[] } {
+export function joinNodes(
+  fabric: Fabric,
+  { anywhere, discards }: PlanTree,
+  vids = carriedVids(fabric),
+): { nodes: Nodes; crossings: Crossing[] } {
   const columns = new Int32Array(4096);
   for (const [column, vid] of vids.entries()) columns[vid] = column;
   const sets = new DisjointSet(fabric.devices.length * vids.length);
@@ -84,16 +98,29 @@ export function joinNodes(fabric: Fabric, { anywhere, discards }: PlanTree, vids
         for (const vid of to.untagged) members.add(vid);
         for (const vid of to.tagged) members.add(vid);
         // What is in both lists leaves untagged (section 8.8), so it has passed already, or can't.
-        for (const vid of from.tagged) if (!(dropsTagged(to) && to.untagged.includes(vid)) && (!to.ingressFilter || members.has(vid)) && !from.untagged.includes(vid)) pass(vid, vid);
+        for (const vid of from.tagged)
+          if (
+            !(dropsTagged(to) && to.untagged.includes(vid)) &&
+            (!to.ingressFilter || members.has(vid)) &&
+            !from.untagged.includes(vid)
+          )
+            pass(vid, vid);
       }
     }
   }
-  return { nodes: { vids, number: new Map(vids.map((vid, i) => [vid, i])), sets, rejoined: NEVER }, crossings };
+  return {
+    nodes: { vids, number: new Map(vids.map((vid, i) => [vid, i])), sets, rejoined: NEVER },
+    crossings,
+  };
 }
 
 /** The tagged VLANs that an edit of a port puts on or takes off, when that is all it does to forwarding; null for any other edit. */
 function retagged(before: Port, after: Port): number[] | null {
-  const same = before.pvid === after.pvid && before.admit === after.admit && before.ingressFilter === after.ingressFilter && equal(before.untagged, after.untagged);
+  const same =
+    before.pvid === after.pvid &&
+    before.admit === after.admit &&
+    before.ingressFilter === after.ingressFilter &&
+    equal(before.untagged, after.untagged);
   if (!same) return null;
   const [was, is] = [new Set<number>(before.tagged), new Set<number>(after.tagged)];
   const changed = [...was, ...is].filter((vid) => was.has(vid) !== is.has(vid));
@@ -110,19 +137,28 @@ function rejoin(previous: Joins, fabric: Fabric, vids: ReadonlySet<number>): Joi
   const { nodes } = previous;
   const sets = nodes.sets.clone();
   const columns = [...vids].map((vid) => ({ vid, column: nodes.number.get(vid) ?? 0 }));
-  for (const { column } of columns) for (let device = 0; device < fabric.devices.length; device += 1) sets.isolate(device * nodes.vids.length + column);
+  for (const { column } of columns)
+    for (let device = 0; device < fabric.devices.length; device += 1)
+      sets.isolate(device * nodes.vids.length + column);
   for (const wire of fabric.wires) {
     if (wire.bridgePorts.length < 2) continue;
     for (const a of wire.bridgePorts) {
       for (const b of wire.bridgePorts) {
         if (a === b) continue;
-        const [from, to] = [must(fabric.ports[a], "a compiled port"), must(fabric.ports[b], "a compiled port")];
+        const [from, to] = [
+          must(fabric.ports[a], "a compiled port"),
+          must(fabric.ports[b], "a compiled port"),
+        ];
         for (const { vid, column } of columns) {
           const tag = egressTag(from, vid);
           const joined = tag === undefined ? null : classify(to, tag);
-          if (joined === null || previous.tree.discards(a, vid) || previous.tree.discards(b, joined)) continue;
+          if (joined === null || previous.tree.discards(a, vid) || previous.tree.discards(b, joined))
+            continue;
           if (joined !== vid) return null;
-          sets.join((fabric.deviceOf[a] ?? 0) * nodes.vids.length + column, (fabric.deviceOf[b] ?? 0) * nodes.vids.length + column);
+          sets.join(
+            (fabric.deviceOf[a] ?? 0) * nodes.vids.length + column,
+            (fabric.deviceOf[b] ?? 0) * nodes.vids.length + column,
+          );
         }
       }
     }
@@ -143,9 +179,15 @@ function followJoins(previous: Joins, index: PlanIndex, changes: readonly Change
     const wire = number === undefined ? undefined : fabric.wires[fabric.wireOf[number] ?? -1];
     const port = number === undefined ? undefined : fabric.ports[number];
     if (port === undefined) return null;
-    if ([...membersOf(port), ...(port.pvid === null ? [] : [port.pvid])].some((vid) => !previous.nodes.number.has(vid))) return null;
+    if (
+      [...membersOf(port), ...(port.pvid === null ? [] : [port.pvid])].some(
+        (vid) => !previous.nodes.number.has(vid),
+      )
+    )
+      return null;
     if (wire === undefined || wire.bridgePorts.length < 2) continue;
-    const vids = change.before === null || change.after === null ? null : retagged(change.before, change.after);
+    const vids =
+      change.before === null || change.after === null ? null : retagged(change.before, change.after);
     if (vids === null || previous.crossings.length > 0) return null;
     for (const vid of vids) changed.add(vid);
   }

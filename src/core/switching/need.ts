@@ -39,7 +39,11 @@ function graphOf(fabric: Fabric): Graph {
 }
 
 /** A biconnected part of the graph: its ports (edges), the node it hangs from, and the nodes that hang from it. */
-interface Block { readonly ports: readonly number[]; readonly top: number; readonly below: readonly number[] }
+interface Block {
+  readonly ports: readonly number[];
+  readonly top: number;
+  readonly below: readonly number[];
+}
 
 /**
  * The biconnected parts, each before those that hang from it are left: in an order in which everything below a part comes earlier.
@@ -71,7 +75,11 @@ function blocksOf({ nodes, edges }: Graph): { blocks: Block[]; part: Int32Array 
         // Nothing below `at` reaches above `up`: what was opened since is one part.
         const from = open.findLastIndex((one) => one.node === at);
         const own = open.splice(from);
-        blocks.push({ ports: own.map((one) => one.port), top: up, below: own.flatMap((one) => (one.node >= 0 ? [one.node] : [])) });
+        blocks.push({
+          ports: own.map((one) => one.port),
+          top: up,
+          below: own.flatMap((one) => (one.node >= 0 ? [one.node] : [])),
+        });
         continue;
       }
       next[at] = (next[at] ?? 0) + 1;
@@ -139,9 +147,14 @@ function needOf(fabric: Fabric, uses: Uses): Need {
   return need;
 }
 
-interface Needed { readonly fabric: Fabric; readonly uses: Uses; readonly need: Need }
+interface Needed {
+  readonly fabric: Fabric;
+  readonly uses: Uses;
+  readonly need: Need;
+}
 
-const sameUses = (a: Uses, b: Uses): boolean => a.size === b.size && [...a].every(([vid, users]) => b.get(vid) === users);
+const sameUses = (a: Uses, b: Uses): boolean =>
+  a.size === b.size && [...a].every(([vid, users]) => b.get(vid) === users);
 
 /** The need of all ports; it stays as long as the same gear is cabled in the same way and used by the same devices. */
 const NEEDED: Derived<Needed> = {
@@ -150,7 +163,11 @@ const NEEDED: Derived<Needed> = {
   follow: (previous, index) => {
     const fabric = index.derived(FABRIC);
     const uses = index.derived(USES);
-    return fabric.wires === previous.fabric.wires && fabric.devices === previous.fabric.devices && sameUses(uses, previous.uses) ? { ...previous, fabric, uses } : null;
+    return fabric.wires === previous.fabric.wires &&
+      fabric.devices === previous.fabric.devices &&
+      sameUses(uses, previous.uses)
+      ? { ...previous, fabric, uses }
+      : null;
   },
 };
 
@@ -172,10 +189,18 @@ const ascendingOf = (set: Iterable<number>): number[] => [...set].sort((a, b) =>
 
 function compared(port: Port, need: ReadonlySet<number>): PortCarry {
   const has = new Set<number>([...port.untagged, ...port.tagged]);
-  return { port, need, missing: ascendingOf([...need].filter((vid) => !has.has(vid))), needless: ascendingOf([...has].filter((vid) => !need.has(vid))) };
+  return {
+    port,
+    need,
+    missing: ascendingOf([...need].filter((vid) => !has.has(vid))),
+    needless: ascendingOf([...has].filter((vid) => !need.has(vid))),
+  };
 }
 
-interface Compared { readonly needed: Needed; readonly ports: ReadonlyMap<string, PortCarry> }
+interface Compared {
+  readonly needed: Needed;
+  readonly ports: ReadonlyMap<string, PortCarry>;
+}
 
 /** Only ports that stand between gear that knows VLANs are compared: what faces end devices is a matter of those. */
 function compareAll(index: PlanIndex, previous: ReadonlyMap<string, PortCarry>): Compared {
@@ -202,5 +227,6 @@ const COMPARED: Derived<Compared> = {
 };
 
 /** For every port between gear that knows VLANs: which VLANs it has to carry, which of them it lacks, which it carries for nobody. */
-export const portCarries = (index: PlanIndex): ReadonlyMap<string, PortCarry> => index.derived(COMPARED).ports;
+export const portCarries = (index: PlanIndex): ReadonlyMap<string, PortCarry> =>
+  index.derived(COMPARED).ports;
 export const CARRY_READS = NEEDED.reads;

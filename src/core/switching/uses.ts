@@ -4,21 +4,37 @@ import { FABRIC, type Fabric } from "./fabric";
 import { modeOf } from "./member";
 
 /** A device that uses a VLAN; `gateway` marks the one that the VLAN's clients are given as their gateway. */
-export interface User { readonly device: number; readonly gateway: boolean }
+export interface User {
+  readonly device: number;
+  readonly gateway: boolean;
+}
 /** The users of each VLAN by its number, by device; a VLAN whose users stay the same keeps its list. */
 export type Uses = ReadonlyMap<number, readonly User[]>;
 
 /** By VLAN and device, how many ports of the device use it for end devices. */
 type Counts = ReadonlyMap<number, ReadonlyMap<number, number>>;
-interface PortUses { readonly fabric: Fabric; readonly counts: Counts }
+interface PortUses {
+  readonly fabric: Fabric;
+  readonly counts: Counts;
+}
 
 /** The VLANs that a port uses for what is plugged in: its data and voice VLANs, tags that its hosts send. */
 function vidsAt(index: PlanIndex, fabric: Fabric, number: number, port: Port): readonly number[] {
   const wire = fabric.wires[fabric.wireOf[number] ?? -1];
-  if (wire === undefined || wire.bridgePorts.length > 1 || fabric.devices[fabric.deviceOf[number] ?? 0]?.bridging !== "vlan") return [];
+  if (
+    wire === undefined ||
+    wire.bridgePorts.length > 1 ||
+    fabric.devices[fabric.deviceOf[number] ?? 0]?.bridging !== "vlan"
+  )
+    return [];
   const mode = modeOf(port);
   const vids = new Set<number>();
-  if (port.pvid !== null && mode !== "trunk" && (wire.hosts.length > 0 || mode === "dataVoice" || port.guards.edge)) vids.add(port.pvid);
+  if (
+    port.pvid !== null &&
+    mode !== "trunk" &&
+    (wire.hosts.length > 0 || mode === "dataVoice" || port.guards.edge)
+  )
+    vids.add(port.pvid);
   if (mode === "dataVoice") for (const vid of port.tagged) vids.add(vid);
   for (const id of wire.hosts) {
     const tag = index.plan.host.get(id)?.tag ?? null;
@@ -57,7 +73,8 @@ function followPortUses(previous: PortUses, index: PlanIndex, changes: readonly 
   for (const change of changes) {
     if (change.kind === "host") {
       const [was, is] = [change.before, change.after] as [Host | null, Host | null];
-      if (was === null || is === null || was.tag !== is.tag || !equal(was.attachment, is.attachment)) return null;
+      if (was === null || is === null || was.tag !== is.tag || !equal(was.attachment, is.attachment))
+        return null;
     } else if (change.kind === "port") ports.add(fabric.portNumber.get(change.id) ?? -1);
   }
   for (const number of ports) {
@@ -84,13 +101,25 @@ function usesOfGear(index: PlanIndex, fabric: Fabric): Map<number, Map<number, b
     const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
     const vid = segment === undefined ? null : index.vidOf(segment);
     const device = fabric.deviceNumber.get(leg.device);
-    if (vid === null || device === undefined || leg.port !== null || fabric.devices[device]?.bridging !== "vlan") continue;
+    if (
+      vid === null ||
+      device === undefined ||
+      leg.port !== null ||
+      fabric.devices[device]?.bridging !== "vlan"
+    )
+      continue;
     use(vid, device, segment?.gatewayInterface === leg.id);
   }
-  const points = index.plan.ssid.size === 0 ? [] : fabric.devices.flatMap((device, number) => (device.kind === "accessPoint" && device.bridging === "vlan" ? [{ device, number }] : []));
+  const points =
+    index.plan.ssid.size === 0
+      ? []
+      : fabric.devices.flatMap((device, number) =>
+          device.kind === "accessPoint" && device.bridging === "vlan" ? [{ device, number }] : [],
+        );
   for (const ssid of index.plan.ssid.values()) {
     const vids = vidsOfSsid(index, ssid);
-    for (const { device, number } of points) if (offers(index, device, ssid)) for (const vid of vids) use(vid, number, false);
+    for (const { device, number } of points)
+      if (offers(index, device, ssid)) for (const vid of vids) use(vid, number, false);
   }
   return uses;
 }
@@ -100,14 +129,25 @@ function unite(index: PlanIndex, previous: Uses): Uses {
   const gear = usesOfGear(index, fabric);
   const united = new Map<number, readonly User[]>();
   // A parked VLAN and a way back in lead nowhere on purpose: ports in them on several devices need not meet.
-  const aside = new Set([...index.plan.vlan.values()].filter((vlan) => vlan.purpose === "parked" || vlan.purpose === "wayBack").map((vlan) => `${vlan.domain}/${vlan.vid}`));
-  const isAside = (vid: number, device: number) => aside.size > 0 && aside.has(`${fabric.devices[device]?.domain ?? ""}/${vid}`);
+  const aside = new Set(
+    [...index.plan.vlan.values()]
+      .filter((vlan) => vlan.purpose === "parked" || vlan.purpose === "wayBack")
+      .map((vlan) => `${vlan.domain}/${vlan.vid}`),
+  );
+  const isAside = (vid: number, device: number) =>
+    aside.size > 0 && aside.has(`${fabric.devices[device]?.domain ?? ""}/${vid}`);
   for (const vid of new Set([...counts.keys(), ...gear.keys()])) {
     const legs = gear.get(vid);
-    const devices = new Set([...(counts.get(vid)?.keys() ?? []), ...(legs?.keys() ?? [])].filter((device) => !isAside(vid, device)));
-    const users = [...devices].sort(ascending).map((device): User => ({ device, gateway: legs?.get(device) ?? false }));
+    const devices = new Set(
+      [...(counts.get(vid)?.keys() ?? []), ...(legs?.keys() ?? [])].filter((device) => !isAside(vid, device)),
+    );
+    const users = [...devices]
+      .sort(ascending)
+      .map((device): User => ({ device, gateway: legs?.get(device) ?? false }));
     const known = previous.get(vid);
-    const isKnown = known?.length === users.length && known.every((user, i) => user.device === users[i]?.device && user.gateway === users[i]?.gateway);
+    const isKnown =
+      known?.length === users.length &&
+      known.every((user, i) => user.device === users[i]?.device && user.gateway === users[i]?.gateway);
     if (users.length > 0) united.set(vid, isKnown && known !== undefined ? known : users);
   }
   return united;

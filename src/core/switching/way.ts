@@ -3,7 +3,10 @@ import { TREE } from "../spanning-tree/plan-tree";
 import { FABRIC } from "./fabric";
 
 /** One hop by cable: out of `near` on one device, into `far` on the next. */
-export interface Hop { readonly near: Port; readonly far: Port }
+export interface Hop {
+  readonly near: Port;
+  readonly far: Port;
+}
 
 /** The shortest way by cable from one device to another, whatever VLANs its ports carry, without what stands by for `vid`; null when no cable joins them. */
 export function cableWay(index: PlanIndex, from: string, to: string, vid: number): Hop[] | null {
@@ -24,7 +27,16 @@ export function cableWay(index: PlanIndex, from: string, to: string, vid: number
         const next = fabric.deviceOf[farNumber] ?? 0;
         const near = fabric.ports[nearNumber];
         const far = fabric.ports[farNumber];
-        if (next === start || next === at || cameBy.has(next) || near === undefined || far === undefined || discards(nearNumber, vid) || discards(farNumber, vid)) continue;
+        if (
+          next === start ||
+          next === at ||
+          cameBy.has(next) ||
+          near === undefined ||
+          far === undefined ||
+          discards(nearNumber, vid) ||
+          discards(farNumber, vid)
+        )
+          continue;
         cameBy.set(next, { from: at, hop: { near, far } });
         queue.push(next);
       }
@@ -32,7 +44,7 @@ export function cableWay(index: PlanIndex, from: string, to: string, vid: number
   }
   if (start !== goal && !cameBy.has(goal)) return null;
   const way: Hop[] = [];
-  for (let at = goal; at !== start; ) {
+  for (let at = goal; at !== start;) {
     const step = cameBy.get(at);
     if (step === undefined) return null;
     way.unshift(step.hop);

@@ -6,11 +6,20 @@ import { testId } from "./build-plan";
 /** The plan after an edit, or its refusal; new ids follow from how many there were. */
 export function afterEdit(plan: Plan, edit: (bench: Bench) => Refusal | void): Plan | string {
   let n = 0;
-  const { batch, refusal } = runPlanner(PlanIndex.of(plan), () => testId("edit", `${entityCount(plan)} ${(n += 1)}`), { planner: "test", summary: "", args: null }, edit);
+  const { batch, refusal } = runPlanner(
+    PlanIndex.of(plan),
+    () => testId("edit", `${entityCount(plan)} ${(n += 1)}`),
+    { planner: "test", summary: "", args: null },
+    edit,
+  );
   if (batch === null) return refusal;
   const applied = applyChanges(plan, batch.changes);
-  return must(applied.ok ? applied.value : null, `applies: ${applied.ok ? "" : JSON.stringify(applied.error)}`);
+  return must(
+    applied.ok ? applied.value : null,
+    `applies: ${applied.ok ? "" : JSON.stringify(applied.error)}`,
+  );
 }
 
 /** The plan that an edit led to; a refusal fails the test with its sentence. */
-export const donePlan = (plan: Plan | string): Plan => must(typeof plan === "string" ? null : plan, String(plan));
+export const donePlan = (plan: Plan | string): Plan =>
+  must(typeof plan === "string" ? null : plan, String(plan));

@@ -7,9 +7,14 @@ export function broken(plan: Plan, failure: Failure): Plan {
   const draft = new Draft(plan);
   const off = (port: string) => draft.patch("port", port, { enabled: false });
   if (failure.what === "cable") draft.remove("link", failure.id);
-  if (failure.what === "line") for (const leg of plan.interface.values()) if (leg.line === failure.id && leg.port !== null) off(leg.port);
+  if (failure.what === "line")
+    for (const leg of plan.interface.values())
+      if (leg.line === failure.id && leg.port !== null) off(leg.port);
   for (const device of plan.device.values()) {
-    const isDark = failure.what === "device" ? device.id === failure.id : failure.what === "feed" && device.feed === failure.feed && device.backupFeed === "";
+    const isDark =
+      failure.what === "device"
+        ? device.id === failure.id
+        : failure.what === "feed" && device.feed === failure.feed && device.backupFeed === "";
     if (!isDark) continue;
     for (const port of plan.port.values()) if (port.device === device.id) off(port.id);
     if (device.kind === "accessPoint") silence(draft, device.id);
@@ -22,7 +27,9 @@ export function broken(plan: Plan, failure: Failure): Plan {
 function silence(draft: Draft, point: string): void {
   const index = PlanIndex.of(draft.plan);
   for (const ssid of draft.all("ssid")) {
-    const at = [...index.plan.device.values()].filter((device) => device.id !== point && offers(index, device, ssid)).map((device) => device.id);
+    const at = [...index.plan.device.values()]
+      .filter((device) => device.id !== point && offers(index, device, ssid))
+      .map((device) => device.id);
     if (at.length > 0) draft.patch("ssid", ssid.id, { at });
   }
 }

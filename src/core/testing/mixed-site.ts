@@ -1,6 +1,24 @@
 import { parseIpv4, parsePrefix, type Ipv4, type Prefix4 } from "../address";
 import { must } from "../kernel";
-import { applyChanges, BLANK_DEVICE, BLANK_HOST, BLANK_LINE, BLANK_LINK, BLANK_PORT, BLANK_SEGMENT, BLANK_SSID, Draft, emptyPlan, vid, type Device, type Host, type Plan, type Port, type Segment, type Vid } from "../plan";
+import {
+  applyChanges,
+  BLANK_DEVICE,
+  BLANK_HOST,
+  BLANK_LINE,
+  BLANK_LINK,
+  BLANK_PORT,
+  BLANK_SEGMENT,
+  BLANK_SSID,
+  Draft,
+  emptyPlan,
+  vid,
+  type Device,
+  type Host,
+  type Plan,
+  type Port,
+  type Segment,
+  type Vid,
+} from "../plan";
 import { SERVICES } from "../policy";
 import { aSite, testId } from "./build-plan";
 import type { Dice } from "./faults";
@@ -9,12 +27,25 @@ import type { Dice } from "./faults";
 // beside each other and one after the other, some translating and some with routes by hand, and VLANs beside all of it.
 
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
-const net = (text: string): Prefix4 => { const prefix = parsePrefix(text); return must(prefix?.family === 4 ? prefix : null, text); };
+const net = (text: string): Prefix4 => {
+  const prefix = parsePrefix(text);
+  return must(prefix?.family === 4 ? prefix : null, text);
+};
 const pick = <T>(roll: Dice, list: readonly T[]): T => must(list[roll(list.length)], "one of them");
-const SERVICE = must(SERVICES.find(({ name }) => name === "https"), "https");
+const SERVICE = must(
+  SERVICES.find(({ name }) => name === "https"),
+  "https",
+);
 
 /** A network of the site while it is built: its router, and the switch that takes what is plugged in. */
-interface Net { readonly segment: Segment; readonly router: Device; readonly access: () => Port; readonly parent: Net | null; readonly prefix: Prefix4; readonly translated: boolean }
+interface Net {
+  readonly segment: Segment;
+  readonly router: Device;
+  readonly access: () => Port;
+  readonly parent: Net | null;
+  readonly prefix: Prefix4;
+  readonly translated: boolean;
+}
 
 class Builder {
   readonly draft = new Draft(emptyPlan(aSite({ blocks: [net("10.0.0.0/8")] })));
@@ -31,22 +62,59 @@ class Builder {
   }
 
   device(name: string, fields: Partial<Device>): Device {
-    return this.draft.put("device", { ...BLANK_DEVICE, id: this.id("device"), kind: "switch", bridging: "plain", name, model: "", domain: null, place: name, ...fields });
+    return this.draft.put("device", {
+      ...BLANK_DEVICE,
+      id: this.id("device"),
+      kind: "switch",
+      bridging: "plain",
+      name,
+      model: "",
+      domain: null,
+      place: name,
+      ...fields,
+    });
   }
 
   port(device: Device, label: string, fields: Partial<Port> = {}): Port {
     const position = this.draft.all("port").filter((port) => port.device === device.id).length + 1;
-    return this.draft.put("port", { ...BLANK_PORT, id: this.id("port"), device: device.id, label, softwareName: "", position, ...fields });
+    return this.draft.put("port", {
+      ...BLANK_PORT,
+      id: this.id("port"),
+      device: device.id,
+      label,
+      softwareName: "",
+      position,
+      ...fields,
+    });
   }
 
   link(a: Port, b: Port): void {
-    this.draft.put("link", { ...BLANK_LINK, id: this.id("link"), a: a.id, b: b.id, label: `C${this.#count}` });
+    this.draft.put("link", {
+      ...BLANK_LINK,
+      id: this.id("link"),
+      a: a.id,
+      b: b.id,
+      label: `C${this.#count}`,
+    });
   }
 
-  leg(device: Device, name: string, fields: { port?: string; segment?: string; line?: string; address?: Ipv4; translates?: "yes" | "no" }): string {
+  leg(
+    device: Device,
+    name: string,
+    fields: { port?: string; segment?: string; line?: string; address?: Ipv4; translates?: "yes" | "no" },
+  ): string {
     return this.draft.put("interface", {
-      id: this.id("interface"), device: device.id, port: fields.port ?? null, segment: fields.segment ?? null, line: fields.line ?? null, name, mac: null,
-      addresses4: fields.address === undefined ? [] : [fields.address], addresses6: [], relayTo: null, translates: fields.translates ?? "asUsual",
+      id: this.id("interface"),
+      device: device.id,
+      port: fields.port ?? null,
+      segment: fields.segment ?? null,
+      line: fields.line ?? null,
+      name,
+      mac: null,
+      addresses4: fields.address === undefined ? [] : [fields.address],
+      addresses6: [],
+      relayTo: null,
+      translates: fields.translates ?? "asUsual",
     }).id;
   }
 
@@ -54,15 +122,58 @@ class Builder {
   network(router: Device, n: number, parent: Net | null, translated: boolean): Net {
     const [draft, prefix] = [this.draft, net(`10.9.${n}.0/24`)];
     const isVlan = this.#roll(3) === 0;
-    const zone = this.#roll(4) === 0 && n > 1 ? must(draft.all("zone")[0], "a zone").id : draft.put("zone", { id: this.id("zone"), name: `Zone ${n}`, insideOpen: this.#roll(2) === 0 }).id;
+    const zone =
+      this.#roll(4) === 0 && n > 1
+        ? must(draft.all("zone")[0], "a zone").id
+        : draft.put("zone", { id: this.id("zone"), name: `Zone ${n}`, insideOpen: this.#roll(2) === 0 }).id;
     const number = must(vid(10 * n), "a VLAN ID");
-    const vlan = isVlan ? draft.put("vlan", { id: this.id("vlan"), domain: this.domainOf(router), vid: number, name: `Net ${n}`, purpose: "segment" }).id : null;
-    const segment = draft.put("segment", { ...BLANK_SEGMENT, id: this.id("segment"), zone, vlan, name: `Net ${n}`, mark: `N${n}`, tape: { base: "blue", tracer: null }, prefixes4: [prefix], dns: [ip(`10.9.${n}.1`)], planned: 5 });
+    const vlan = isVlan
+      ? draft.put("vlan", {
+          id: this.id("vlan"),
+          domain: this.domainOf(router),
+          vid: number,
+          name: `Net ${n}`,
+          purpose: "segment",
+        }).id
+      : null;
+    const segment = draft.put("segment", {
+      ...BLANK_SEGMENT,
+      id: this.id("segment"),
+      zone,
+      vlan,
+      name: `Net ${n}`,
+      mark: `N${n}`,
+      tape: { base: "blue", tracer: null },
+      prefixes4: [prefix],
+      dns: [ip(`10.9.${n}.1`)],
+      planned: 5,
+    });
     const access = isVlan ? this.#vlanSide(router, n, number) : this.#plainSide(router, n);
-    const leg = this.leg(router, segment.name, { segment: segment.id, address: ip(`10.9.${n}.1`), ...(access.routed === null ? {} : { port: access.routed }) });
+    const leg = this.leg(router, segment.name, {
+      segment: segment.id,
+      address: ip(`10.9.${n}.1`),
+      ...(access.routed === null ? {} : { port: access.routed }),
+    });
     draft.patch("segment", segment.id, { gatewayInterface: leg });
-    draft.put("scope", { id: this.id("scope"), segment: segment.id, serverDevice: router.id, serverHost: null, family: 4, pools: [{ first: ip(`10.9.${n}.100`), last: ip(`10.9.${n}.150`) }], exclusions: [], leaseSeconds: 3600, options: [] });
-    return { segment: draft.need("segment", segment.id), router, access: access.port, parent, prefix, translated };
+    draft.put("scope", {
+      id: this.id("scope"),
+      segment: segment.id,
+      serverDevice: router.id,
+      serverHost: null,
+      family: 4,
+      pools: [{ first: ip(`10.9.${n}.100`), last: ip(`10.9.${n}.150`) }],
+      exclusions: [],
+      leaseSeconds: 3600,
+      options: [],
+    });
+    return {
+      segment: draft.need("segment", segment.id),
+      router,
+      access: access.port,
+      parent,
+      prefix,
+      translated,
+    };
   }
 
   domainOf(router: Device): string {
@@ -80,28 +191,62 @@ class Builder {
     const second = this.#roll(2) === 0 ? null : this.device(`Plain ${n}b`, {});
     if (second !== null) this.link(this.port(first, "down"), this.port(second, "up"));
     let used = 0;
-    return { routed: lan.id, port: () => { used += 1; return this.port(second !== null && used % 2 === 0 ? second : first, `${used}`); } };
+    return {
+      routed: lan.id,
+      port: () => {
+        used += 1;
+        return this.port(second !== null && used % 2 === 0 ? second : first, `${used}`);
+      },
+    };
   }
 
-  #vlanSide(router: Device, n: number, number: Vid): { readonly routed: string | null; readonly port: () => Port } {
+  #vlanSide(
+    router: Device,
+    n: number,
+    number: Vid,
+  ): { readonly routed: string | null; readonly port: () => Port } {
     const domain = this.domainOf(router);
     const trunk = { tagged: [number], untagged: [], pvid: null };
-    const known = this.draft.all("device").find((device) => device.kind === "switch" && device.domain === domain);
+    const known = this.draft
+      .all("device")
+      .find((device) => device.kind === "switch" && device.domain === domain);
     const made = known ?? this.device(`Managed ${n}`, { bridging: "vlan", domain });
     if (known === undefined) this.link(this.port(router, `trunk ${n}`, trunk), this.port(made, "up", trunk));
-    else for (const port of this.draft.all("port").filter((one) => one.label === "up" && one.device === made.id)) for (const end of [port.id, this.#peer(port.id)]) { const was = this.draft.need("port", end); this.draft.patch("port", end, { tagged: [...was.tagged, number].sort((a, b) => a - b) }); }
+    else
+      for (const port of this.draft.all("port").filter((one) => one.label === "up" && one.device === made.id))
+        for (const end of [port.id, this.#peer(port.id)]) {
+          const was = this.draft.need("port", end);
+          this.draft.patch("port", end, { tagged: [...was.tagged, number].sort((a, b) => a - b) });
+        }
     let used = 0;
-    return { routed: null, port: () => { used += 1; return this.port(made, `${n}.${used}`, { pvid: number, untagged: [number] }); } };
+    return {
+      routed: null,
+      port: () => {
+        used += 1;
+        return this.port(made, `${n}.${used}`, { pvid: number, untagged: [number] });
+      },
+    };
   }
 
   #peer(port: string): string {
-    const link = must(this.draft.all("link").find((one) => one.a === port || one.b === port), "its cable");
+    const link = must(
+      this.draft.all("link").find((one) => one.a === port || one.b === port),
+      "its cable",
+    );
     return link.a === port ? link.b : link.a;
   }
 
   host(network: Net, name: string, last: number, attachment: Host["attachment"]): void {
     const isTyped = this.#roll(3) === 0;
-    this.draft.put("host", { ...BLANK_HOST, id: this.id("host"), name, segment: network.segment.id, manner: isTyped ? "typed" : "dynamic", ipv4: isTyped ? ip(`10.9.${network.prefix.network / 256 % 256}.${last}`) : null, attachment });
+    this.draft.put("host", {
+      ...BLANK_HOST,
+      id: this.id("host"),
+      name,
+      segment: network.segment.id,
+      manner: isTyped ? "typed" : "dynamic",
+      ipv4: isTyped ? ip(`10.9.${(network.prefix.network / 256) % 256}.${last}`) : null,
+      attachment,
+    });
   }
 }
 
@@ -109,11 +254,24 @@ class Builder {
 function people(builder: Builder, roll: Dice, network: Net): void {
   const { draft } = builder;
   const name = network.segment.name;
-  for (let i = 0; i <= roll(2); i += 1) builder.host(network, `${name} host ${i}`, 10 + i, { at: "port", port: network.access().id });
+  for (let i = 0; i <= roll(2); i += 1)
+    builder.host(network, `${name} host ${i}`, 10 + i, { at: "port", port: network.access().id });
   if (roll(2) === 0) return;
-  const at = Array.from({ length: 1 + roll(2) }, (_, i) => accessPoint(builder, roll, network, `${name} AP ${i}`));
-  const ssid = draft.put("ssid", { ...BLANK_SSID, id: builder.id("ssid"), name: `${name} air`, segment: network.segment.id, at });
-  builder.host(network, `${name} tablet`, 20, { at: "ssid", ssid: ssid.id, accessPoint: roll(2) === 0 ? null : pick(roll, at) });
+  const at = Array.from({ length: 1 + roll(2) }, (_, i) =>
+    accessPoint(builder, roll, network, `${name} AP ${i}`),
+  );
+  const ssid = draft.put("ssid", {
+    ...BLANK_SSID,
+    id: builder.id("ssid"),
+    name: `${name} air`,
+    segment: network.segment.id,
+    at,
+  });
+  builder.host(network, `${name} tablet`, 20, {
+    at: "ssid",
+    ssid: ssid.id,
+    accessPoint: roll(2) === 0 ? null : pick(roll, at),
+  });
 }
 
 /** An access point at a network's switch, knowing VLANs or not where the network has none. */
@@ -121,20 +279,35 @@ function accessPoint(builder: Builder, roll: Dice, network: Net, name: string): 
   const { draft } = builder;
   const socket = network.access();
   const vlan = network.segment.vlan === null ? null : draft.need("vlan", network.segment.vlan).vid;
-  const point = builder.device(name, { kind: "accessPoint", bridging: vlan === null && roll(2) === 0 ? "plain" : "vlan", domain: vlan === null ? null : builder.domainOf(network.router) });
+  const point = builder.device(name, {
+    kind: "accessPoint",
+    bridging: vlan === null && roll(2) === 0 ? "plain" : "vlan",
+    domain: vlan === null ? null : builder.domainOf(network.router),
+  });
   if (vlan !== null) draft.patch("port", socket.id, { pvid: null, untagged: [], tagged: [vlan] });
   builder.link(socket, builder.port(point, "up", vlan === null ? {} : { tagged: [vlan] }));
   return point.id;
 }
 
 /** Doors between all networks, out, and to the gateways, as chance has them. */
-function doors({ draft, id }: { readonly draft: Draft; readonly id: (kind: string) => string }, roll: Dice): void {
+function doors(
+  { draft, id }: { readonly draft: Draft; readonly id: (kind: string) => string },
+  roll: Dice,
+): void {
   const zones = draft.all("zone").map(({ id: zone }) => ({ at: "zone", zone }) as const);
-  for (const from of zones) for (const to of [...zones, { at: "internet" } as const, { at: "gateway" } as const]) {
-    if (to.at === "zone" && to.zone === from.zone) continue;
-    const door = pick(roll, ["open", "open", "closed", "services"] as const);
-    draft.put("wall", { id: id("wall"), from, to, door, services: door === "services" ? [SERVICE] : [], reason: "" });
-  }
+  for (const from of zones)
+    for (const to of [...zones, { at: "internet" } as const, { at: "gateway" } as const]) {
+      if (to.at === "zone" && to.zone === from.zone) continue;
+      const door = pick(roll, ["open", "open", "closed", "services"] as const);
+      draft.put("wall", {
+        id: id("wall"),
+        from,
+        to,
+        door,
+        services: door === "services" ? [SERVICE] : [],
+        reason: "",
+      });
+    }
 }
 
 /** A site of one to three networks at the gateway and up to three routers behind, each plugged into any network there is by then. */
@@ -151,10 +324,15 @@ export function mixedSite(roll: Dice): Plan {
     const front = pick(roll, networks);
     const router = builder.device(`Router ${i}`, { kind: "gateway", bridging: "none" });
     const outside = builder.port(router, "outside");
-    const address = ip(`10.9.${front.prefix.network / 256 % 256}.${250 - i}`);
+    const address = ip(`10.9.${(front.prefix.network / 256) % 256}.${250 - i}`);
     builder.link(front.access(), outside);
     const translated = roll(2) === 0;
-    builder.leg(router, "Outside", { port: outside.id, segment: front.segment.id, address, translates: translated ? "yes" : "no" });
+    builder.leg(router, "Outside", {
+      port: outside.id,
+      segment: front.segment.id,
+      address,
+      translates: translated ? "yes" : "no",
+    });
     const inner = builder.network(router, (n += 1), front, translated);
     networks.push(inner);
     if (!translated) routeUp(draft, inner, address);
@@ -162,7 +340,10 @@ export function mixedSite(roll: Dice): Plan {
   for (const network of networks) people(builder, roll, network);
   doors({ draft, id: (kind) => builder.id(kind) }, roll);
   const built = applyChanges(draft.plan, draft.changes());
-  return must(built.ok ? built.value : null, `the site holds together: ${built.ok ? "" : JSON.stringify(built.error)}`);
+  return must(
+    built.ok ? built.value : null,
+    `the site holds together: ${built.ok ? "" : JSON.stringify(built.error)}`,
+  );
 }
 
 /** Routes to a network that is not translated, at each router up to the first that hides what is behind it. */
@@ -170,8 +351,13 @@ function routeUp(draft: Draft, inner: Net, outside: Ipv4): void {
   let via = outside;
   for (let at: Net | null = inner.parent; at !== null; at = at.parent) {
     const { router } = at;
-    draft.patch("device", router.id, { routes: [...draft.need("device", router.id).routes, { prefix: inner.prefix, via }] });
+    draft.patch("device", router.id, {
+      routes: [...draft.need("device", router.id).routes, { prefix: inner.prefix, via }],
+    });
     if (at.translated) return;
-    via = must(draft.all("interface").find((leg) => leg.device === router.id && leg.name === "Outside")?.addresses4[0], "its outside");
+    via = must(
+      draft.all("interface").find((leg) => leg.device === router.id && leg.name === "Outside")?.addresses4[0],
+      "its outside",
+    );
   }
 }

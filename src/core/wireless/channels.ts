@@ -29,17 +29,35 @@ export function channelsSummary(rules: RadioRules, band: Band): string {
   const own = rules.channels.filter((one) => one.band === band);
   const [dfs, indoor] = [own.filter((one) => one.dfs).length, own.filter((one) => one.indoor).length];
   if (own.length === 0) return "none listed: any number is taken";
-  return [own.length === 1 ? "1 channel" : `${own.length} channels`, dfs === 0 ? "" : `${dfs} with radar`, indoor === 0 ? "" : indoor === own.length ? "all indoors only" : `${indoor} indoors only`].filter((part) => part !== "").join(", ");
+  return [
+    own.length === 1 ? "1 channel" : `${own.length} channels`,
+    dfs === 0 ? "" : `${dfs} with radar`,
+    indoor === 0 ? "" : indoor === own.length ? "all indoors only" : `${indoor} indoors only`,
+  ]
+    .filter((part) => part !== "")
+    .join(", ");
 }
 
 /** A choice for a radio: its primary channel, all that it occupies, and whether it has to leave for radar. */
-export interface Option { readonly channel: number; readonly block: readonly number[]; readonly dfs: boolean }
+export interface Option {
+  readonly channel: number;
+  readonly block: readonly number[];
+  readonly dfs: boolean;
+}
 
 /** What the site's rules allow a radio of a band and width, each block once: those without radar first, then by number. */
-export function channelOptions(rules: RadioRules, band: Band, widthMhz: Radio["widthMhz"], useDfs: "with radar channels" | "without radar channels"): Option[] {
+export function channelOptions(
+  rules: RadioRules,
+  band: Band,
+  widthMhz: Radio["widthMhz"],
+  useDfs: "with radar channels" | "without radar channels",
+): Option[] {
   const allowed = new Map(rules.channels.filter((one) => one.band === band).map((one) => [one.number, one]));
   const options = new Map<string, Option>();
-  const firsts = band === "2.4" && widthMhz === 20 && [1, 6, 11].every((one) => allowed.has(one)) ? [1, 6, 11] : [...allowed.keys()];
+  const firsts =
+    band === "2.4" && widthMhz === 20 && [1, 6, 11].every((one) => allowed.has(one))
+      ? [1, 6, 11]
+      : [...allowed.keys()];
   for (const channel of firsts) {
     const block = channelBlock(band, channel, widthMhz);
     if (block === null || !block.every((one) => allowed.has(one))) continue;

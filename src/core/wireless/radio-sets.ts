@@ -2,7 +2,12 @@ import type { Band, RadioRules } from "../plan";
 
 type Channel = RadioRules["channels"][number];
 const row = (band: Band, from: number, to: number, step: number, dfs = false, indoor = false): Channel[] =>
-  Array.from({ length: Math.floor((to - from) / step) + 1 }, (_, i) => ({ band, number: from + i * step, dfs, indoor }));
+  Array.from({ length: Math.floor((to - from) / step) + 1 }, (_, i) => ({
+    band,
+    number: from + i * step,
+    dfs,
+    indoor,
+  }));
 
 /**
  * Starting points for a site's own list of channels, by the lower channel rules that hold in large parts of each region. Every
@@ -11,15 +16,34 @@ const row = (band: Band, from: number, to: number, step: number, dfs = false, in
 export const RADIO_SETS = {
   europe: {
     region: "Europe",
-    channels: [...row("2.4", 1, 13, 1), ...row("5", 36, 48, 4, false, true), ...row("5", 52, 64, 4, true, true), ...row("5", 100, 140, 4, true), ...row("6", 1, 93, 4, false, true)],
+    channels: [
+      ...row("2.4", 1, 13, 1),
+      ...row("5", 36, 48, 4, false, true),
+      ...row("5", 52, 64, 4, true, true),
+      ...row("5", 100, 140, 4, true),
+      ...row("6", 1, 93, 4, false, true),
+    ],
   },
   americas: {
     region: "Americas",
-    channels: [...row("2.4", 1, 11, 1), ...row("5", 36, 48, 4), ...row("5", 52, 64, 4, true), ...row("5", 100, 144, 4, true), ...row("5", 149, 165, 4), ...row("6", 1, 233, 4, false, true)],
+    channels: [
+      ...row("2.4", 1, 11, 1),
+      ...row("5", 36, 48, 4),
+      ...row("5", 52, 64, 4, true),
+      ...row("5", 100, 144, 4, true),
+      ...row("5", 149, 165, 4),
+      ...row("6", 1, 233, 4, false, true),
+    ],
   },
   japan: {
     region: "Japan",
-    channels: [...row("2.4", 1, 13, 1), ...row("5", 36, 48, 4, false, true), ...row("5", 52, 64, 4, true, true), ...row("5", 100, 144, 4, true), ...row("6", 1, 93, 4, false, true)],
+    channels: [
+      ...row("2.4", 1, 13, 1),
+      ...row("5", 36, 48, 4, false, true),
+      ...row("5", 52, 64, 4, true, true),
+      ...row("5", 100, 144, 4, true),
+      ...row("6", 1, 93, 4, false, true),
+    ],
   },
 } as const satisfies Record<string, RadioRules>;
 export type RadioSet = keyof typeof RADIO_SETS;

@@ -2,7 +2,15 @@ import fc from "fast-check";
 import { must } from "../kernel";
 import { applyChanges, Draft, PlanIndex, type Band, type Radio } from "../plan";
 import { aDevice, aSite, planWith, testId } from "../testing/build-plan";
-import { assignChannels, channelBlock, channelOptions, channelsOverlap, channelsSummary, HEARING, RADIO_SETS } from ".";
+import {
+  assignChannels,
+  channelBlock,
+  channelOptions,
+  channelsOverlap,
+  channelsSummary,
+  HEARING,
+  RADIO_SETS,
+} from ".";
 
 const WIDTHS = [20, 40, 80, 160, 320] as const;
 
@@ -24,15 +32,24 @@ test("every member of a block names the same block, and blocks of one width over
   for (const band of ["5", "6"] as const) {
     for (const width of WIDTHS) {
       const options = channelOptions(RADIO_SETS.americas, band, width, "with radar channels");
-      for (const { block } of options) for (const channel of block) expect(channelBlock(band, channel, width)).toEqual(block);
-      for (const [i, a] of options.entries()) for (const [k, b] of options.entries()) expect(channelsOverlap(band, a.block, b.block)).toBe(i === k);
+      for (const { block } of options)
+        for (const channel of block) expect(channelBlock(band, channel, width)).toEqual(block);
+      for (const [i, a] of options.entries())
+        for (const [k, b] of options.entries()) expect(channelsOverlap(band, a.block, b.block)).toBe(i === k);
     }
   }
 });
 
 test("in 2.4 GHz 1, 6 and 11 keep apart and nothing between does", () => {
-  expect([channelsOverlap("2.4", [1], [6]), channelsOverlap("2.4", [6], [11]), channelsOverlap("2.4", [1], [5]), channelsOverlap("2.4", [3], [6])]).toEqual([false, false, true, true]);
-  expect(channelOptions(RADIO_SETS.europe, "2.4", 20, "with radar channels").map((o) => o.channel)).toEqual([1, 6, 11]);
+  expect([
+    channelsOverlap("2.4", [1], [6]),
+    channelsOverlap("2.4", [6], [11]),
+    channelsOverlap("2.4", [1], [5]),
+    channelsOverlap("2.4", [3], [6]),
+  ]).toEqual([false, false, true, true]);
+  expect(channelOptions(RADIO_SETS.europe, "2.4", 20, "with radar channels").map((o) => o.channel)).toEqual([
+    1, 6, 11,
+  ]);
 });
 
 test("a band's list is said in a line", () => {
@@ -42,15 +59,42 @@ test("a band's list is said in a line", () => {
 });
 
 test("without radar channels Europe has two of 40 MHz at 5 GHz; with them there are nine", () => {
-  expect(channelOptions(RADIO_SETS.europe, "5", 40, "without radar channels").map((o) => o.channel)).toEqual([36, 44]);
+  expect(channelOptions(RADIO_SETS.europe, "5", 40, "without radar channels").map((o) => o.channel)).toEqual([
+    36, 44,
+  ]);
   expect(channelOptions(RADIO_SETS.europe, "5", 40, "with radar channels").length).toBe(9);
   expect(channelOptions({ region: "", channels: [] }, "5", 40, "with radar channels")).toEqual([]);
 });
 
-const point = (i: number, hears: readonly number[]) => aDevice({ name: `AP ${i}`, kind: "accessPoint", place: `Room ${i}`, hears: hears.map((n) => testId("device", `AP ${n}`)) });
-const radio = (i: number, band: Band): Radio => ({ id: testId("radio", `${i} ${band}`), device: testId("device", `AP ${i}`), band, enabled: true, channel: null, widthMhz: 20, power: "" });
+const point = (i: number, hears: readonly number[]) =>
+  aDevice({
+    name: `AP ${i}`,
+    kind: "accessPoint",
+    place: `Room ${i}`,
+    hears: hears.map((n) => testId("device", `AP ${n}`)),
+  });
+const radio = (i: number, band: Band): Radio => ({
+  id: testId("radio", `${i} ${band}`),
+  device: testId("device", `AP ${i}`),
+  band,
+  enabled: true,
+  channel: null,
+  widthMhz: 20,
+  power: "",
+});
 const network = (size: number, pairs: readonly (readonly [number, number])[]) =>
-  PlanIndex.of(planWith({ site: aSite({ radio: RADIO_SETS.europe }), device: Array.from({ length: size }, (_, i) => point(i, pairs.filter(([a]) => a === i).map(([, b]) => b))), radio: Array.from({ length: size }, (_, i) => radio(i, "2.4")) }));
+  PlanIndex.of(
+    planWith({
+      site: aSite({ radio: RADIO_SETS.europe }),
+      device: Array.from({ length: size }, (_, i) =>
+        point(
+          i,
+          pairs.filter(([a]) => a === i).map(([, b]) => b),
+        ),
+      ),
+      radio: Array.from({ length: size }, (_, i) => radio(i, "2.4")),
+    }),
+  );
 
 /** By the book: every way to give three channels to up to six access points. */
 function isColourable(size: number, pairs: readonly (readonly [number, number])[]): boolean {
@@ -63,41 +107,115 @@ function isColourable(size: number, pairs: readonly (readonly [number, number])[
 
 test("channels are given without a clash whenever three are enough, and clashes are named when they are not", () => {
   let clashed = 0;
-  fc.assert(fc.property(fc.integer({ min: 2, max: 6 }).chain((size) => fc.tuple(fc.constant(size), fc.array(fc.tuple(fc.nat(size - 1), fc.nat(size - 1)).filter(([a, b]) => a !== b), { maxLength: 14 }))), ([size, pairs]) => {
-    const index = network(size, pairs);
-    const assigned = assignChannels(index, "2.4", "without radar channels");
-    const channel = new Map(assigned.map(({ radio: one, option }) => [one.device, must(option, "a channel").channel]));
-    const clashes = pairs.filter(([a, b]) => channel.get(testId("device", `AP ${a}`)) === channel.get(testId("device", `AP ${b}`)));
-    expect(clashes.length === 0).toBe(isColourable(size, pairs));
-    expect(assigned.some((one) => one.clashes.length > 0)).toBe(clashes.length > 0);
-    if (clashes.length > 0) clashed += 1;
-  }), { seed: 80211, numRuns: 300 });
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 2, max: 6 }).chain((size) =>
+        fc.tuple(
+          fc.constant(size),
+          fc.array(
+            fc.tuple(fc.nat(size - 1), fc.nat(size - 1)).filter(([a, b]) => a !== b),
+            { maxLength: 14 },
+          ),
+        ),
+      ),
+      ([size, pairs]) => {
+        const index = network(size, pairs);
+        const assigned = assignChannels(index, "2.4", "without radar channels");
+        const channel = new Map(
+          assigned.map(({ radio: one, option }) => [one.device, must(option, "a channel").channel]),
+        );
+        const clashes = pairs.filter(
+          ([a, b]) => channel.get(testId("device", `AP ${a}`)) === channel.get(testId("device", `AP ${b}`)),
+        );
+        expect(clashes.length === 0).toBe(isColourable(size, pairs));
+        expect(assigned.some((one) => one.clashes.length > 0)).toBe(clashes.length > 0);
+        if (clashes.length > 0) clashed += 1;
+      },
+    ),
+    { seed: 80211, numRuns: 300 },
+  );
   expect(clashed).toBeGreaterThan(5);
 });
 
 test("no fewer access points could change: by the book, over every way to give three channels", () => {
   const NUMBERS = [1, 6, 11];
   let changed = 0;
-  fc.assert(fc.property(fc.integer({ min: 2, max: 6 }).chain((size) => fc.tuple(fc.constant(size), fc.array(fc.tuple(fc.nat(size - 1), fc.nat(size - 1)).filter(([a, b]) => a !== b), { maxLength: 9 }), fc.array(fc.constantFrom(1, 6, 11, null, 4), { minLength: size, maxLength: size }))), ([size, pairs, present]) => {
-    fc.pre(isColourable(size, pairs));
-    const plan = network(size, pairs).plan;
-    const draft = new Draft(plan);
-    for (const [i, channel] of present.entries()) { const one = must(draft.all("radio").find(({ device }) => device === testId("device", `AP ${i}`)), "its radio"); draft.patch("radio", one.id, { channel }); }
-    const applied = applyChanges(plan, draft.changes());
-    const assigned = assignChannels(PlanIndex.of(must(applied.ok ? applied.value : null, "applies")), "2.4", "without radar channels");
-    const changes = assigned.filter(({ radio: one, option }) => option?.channel !== one.channel).length;
-    const fewest = Math.min(...Array.from({ length: 3 ** size }, (_, code) => Array.from({ length: size }, (_, i) => must(NUMBERS[Math.floor(code / 3 ** i) % 3], "a channel")))
-      .filter((of) => pairs.every(([a, b]) => of[a] !== of[b])).map((of) => of.filter((channel, i) => channel !== present[i]).length));
-    expect(changes).toBe(fewest);
-    changed += changes;
-  }), { seed: 80211, numRuns: 300 });
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 2, max: 6 }).chain((size) =>
+        fc.tuple(
+          fc.constant(size),
+          fc.array(
+            fc.tuple(fc.nat(size - 1), fc.nat(size - 1)).filter(([a, b]) => a !== b),
+            { maxLength: 9 },
+          ),
+          fc.array(fc.constantFrom(1, 6, 11, null, 4), { minLength: size, maxLength: size }),
+        ),
+      ),
+      ([size, pairs, present]) => {
+        fc.pre(isColourable(size, pairs));
+        const plan = network(size, pairs).plan;
+        const draft = new Draft(plan);
+        for (const [i, channel] of present.entries()) {
+          const one = must(
+            draft.all("radio").find(({ device }) => device === testId("device", `AP ${i}`)),
+            "its radio",
+          );
+          draft.patch("radio", one.id, { channel });
+        }
+        const applied = applyChanges(plan, draft.changes());
+        const assigned = assignChannels(
+          PlanIndex.of(must(applied.ok ? applied.value : null, "applies")),
+          "2.4",
+          "without radar channels",
+        );
+        const changes = assigned.filter(({ radio: one, option }) => option?.channel !== one.channel).length;
+        const fewest = Math.min(
+          ...Array.from({ length: 3 ** size }, (_, code) =>
+            Array.from({ length: size }, (_, i) => must(NUMBERS[Math.floor(code / 3 ** i) % 3], "a channel")),
+          )
+            .filter((of) => pairs.every(([a, b]) => of[a] !== of[b]))
+            .map((of) => of.filter((channel, i) => channel !== present[i]).length),
+        );
+        expect(changes).toBe(fewest);
+        changed += changes;
+      },
+    ),
+    { seed: 80211, numRuns: 300 },
+  );
   expect(changed).toBeGreaterThan(100);
 });
 
 test("who hears whom: entered at either end, in one room, or in adjacent rooms", () => {
-  const room = (name: string, beside: string[] = []) => ({ id: testId("room", name), name, kind: "room" as const, position: 0, cabinet: null, cableCm: null, heightUnits: null, building: "", beside: beside.map((one) => testId("room", one)), group: "", needs: "" });
-  const at = (name: string, place: string, hears: string[] = []) => aDevice({ name, kind: "accessPoint", place, hears: hears.map((one) => testId("device", one)) });
-  const index = PlanIndex.of(planWith({ room: [room("Hall", ["Office"]), room("Office"), room("Barn")], device: [at("A", "Hall"), at("B", "hall"), at("C", "Office"), at("D", "Barn", ["A"])] }));
-  const heard = (name: string) => [...(index.derived(HEARING).get(testId("device", name)) ?? [])].map((id) => index.plan.device.get(id)?.name).sort();
-  expect([heard("A"), heard("B"), heard("C"), heard("D")]).toEqual([["B", "C", "D"], ["A", "C"], ["A", "B"], ["A"]]);
+  const room = (name: string, beside: string[] = []) => ({
+    id: testId("room", name),
+    name,
+    kind: "room" as const,
+    position: 0,
+    cabinet: null,
+    cableCm: null,
+    heightUnits: null,
+    building: "",
+    beside: beside.map((one) => testId("room", one)),
+    group: "",
+    needs: "",
+  });
+  const at = (name: string, place: string, hears: string[] = []) =>
+    aDevice({ name, kind: "accessPoint", place, hears: hears.map((one) => testId("device", one)) });
+  const index = PlanIndex.of(
+    planWith({
+      room: [room("Hall", ["Office"]), room("Office"), room("Barn")],
+      device: [at("A", "Hall"), at("B", "hall"), at("C", "Office"), at("D", "Barn", ["A"])],
+    }),
+  );
+  const heard = (name: string) =>
+    [...(index.derived(HEARING).get(testId("device", name)) ?? [])]
+      .map((id) => index.plan.device.get(id)?.name)
+      .sort();
+  expect([heard("A"), heard("B"), heard("C"), heard("D")]).toEqual([
+    ["B", "C", "D"],
+    ["A", "C"],
+    ["A", "B"],
+    ["A"],
+  ]);
 });

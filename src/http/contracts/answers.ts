@@ -6,17 +6,47 @@ export type SiteAnswer = SiteSummary;
 export type SoundnessAnswer = Soundness;
 export type LogLineAnswer = LogLine;
 /** With the changes in their text form. */
-export interface LogEntryAnswer extends LogLineAnswer { readonly changes: unknown }
-export interface StepsAnswer { readonly undo: string | null; readonly redo: string | null; readonly undoIsImport: boolean }
+export interface LogEntryAnswer extends LogLineAnswer {
+  readonly changes: unknown;
+}
+export interface StepsAnswer {
+  readonly undo: string | null;
+  readonly redo: string | null;
+  readonly undoIsImport: boolean;
+}
 /** The plan is the same for everybody; what the asker can undo comes with it in this header, as JSON, percent-encoded. */
 export const STEPS_HEADER = "x-steps";
-export interface PlanAnswer { readonly revision: number; readonly plan: unknown }
-export interface NewsAnswer { readonly revision: number; readonly entries: readonly LogEntryAnswer[]; readonly steps: StepsAnswer }
+export interface PlanAnswer {
+  readonly revision: number;
+  readonly plan: unknown;
+}
+export interface NewsAnswer {
+  readonly revision: number;
+  readonly entries: readonly LogEntryAnswer[];
+  readonly steps: StepsAnswer;
+}
 /** `entries`: what came since the revision that the batch was made on, itself among it; empty when it simply is the next one. */
-export interface CommitAnswer { readonly revision: number; readonly entries: readonly LogEntryAnswer[] }
-export interface StepAnswer { readonly revision: number; readonly summary: string; readonly changes: unknown }
-export interface ClashAnswer { readonly kind: string; readonly id: string; readonly field: string | null; readonly mine: unknown; readonly theirs: unknown }
+export interface CommitAnswer {
+  readonly revision: number;
+  readonly entries: readonly LogEntryAnswer[];
+}
+export interface StepAnswer {
+  readonly revision: number;
+  readonly summary: string;
+  readonly changes: unknown;
+}
+export interface ClashAnswer {
+  readonly kind: string;
+  readonly id: string;
+  readonly field: string | null;
+  readonly mine: unknown;
+  readonly theirs: unknown;
+}
 export interface RefusedAnswer {
-  readonly code: string; readonly sentence: string; readonly revision?: number; readonly between?: readonly LogEntryAnswer[];
-  readonly clashes?: readonly ClashAnswer[]; readonly faults?: readonly { readonly place: string; readonly sentence: string }[];
+  readonly code: string;
+  readonly sentence: string;
+  readonly revision?: number;
+  readonly between?: readonly LogEntryAnswer[];
+  readonly clashes?: readonly ClashAnswer[];
+  readonly faults?: readonly { readonly place: string; readonly sentence: string }[];
 }

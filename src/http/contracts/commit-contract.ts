@@ -5,7 +5,10 @@ import { MOST_PLAN_BYTES, nothing, siteParams, type Contract, type Misfit } from
 
 const envelope = z.strictObject({ revision: z.int().min(0), batch: batchEnvelopeSchema });
 
-export interface CommitBody { readonly revision: number; readonly batch: ChangeBatch }
+export interface CommitBody {
+  readonly revision: number;
+  readonly batch: ChangeBatch;
+}
 
 /** The envelope first, then the changes one by one up to the first that does not fit. */
 async function readCommit(value: unknown, breath: Breath): Promise<{ readonly value: CommitBody } | Misfit> {
@@ -28,5 +31,8 @@ function misfitOf(error: z.ZodError, before: readonly PropertyKey[]): Misfit {
 }
 
 export const commitContract: Contract<z.output<typeof siteParams>, z.output<typeof nothing>, CommitBody> = {
-  params: siteParams, query: nothing, body: { read: readCommit }, maxBytes: MOST_PLAN_BYTES,
+  params: siteParams,
+  query: nothing,
+  body: { read: readCommit },
+  maxBytes: MOST_PLAN_BYTES,
 };

@@ -3,12 +3,22 @@ import type { Breath } from "@/core/formats";
 import { UUID } from "@/core/plan";
 
 /** Why a part of a request does not fit: where, and the issue of its schema. */
-export interface Misfit { readonly issue: z.core.$ZodIssue; readonly path: readonly PropertyKey[] }
+export interface Misfit {
+  readonly issue: z.core.$ZodIssue;
+  readonly path: readonly PropertyKey[];
+}
 /** A body that is read in slices, since it may be large; `breath` is asked between them. */
-export interface SlicedBody<B> { readonly read: (value: unknown, breath: Breath) => Promise<{ readonly value: B } | Misfit> }
+export interface SlicedBody<B> {
+  readonly read: (value: unknown, breath: Breath) => Promise<{ readonly value: B } | Misfit>;
+}
 
 /** What a route takes: the parts of its address, its query, its body and how large that may be (0: it has none). */
-export interface Contract<P, Q, B> { readonly params: z.ZodType<P>; readonly query: z.ZodType<Q>; readonly body: z.ZodType<B> | SlicedBody<B>; readonly maxBytes: number }
+export interface Contract<P, Q, B> {
+  readonly params: z.ZodType<P>;
+  readonly query: z.ZodType<Q>;
+  readonly body: z.ZodType<B> | SlicedBody<B>;
+  readonly maxBytes: number;
+}
 
 export const nothing = z.strictObject({});
 export const noBody = z.null();

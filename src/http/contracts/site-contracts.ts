@@ -7,10 +7,17 @@ const name = z.string().trim().pipe(SCHEMAS.site.shape.name);
 const revision = z.coerce.number().int().min(0).max(4_000_000_000);
 
 export const enterContract = contract({
-  params: nothing, query: nothing, maxBytes: 2_000,
+  params: nothing,
+  query: nothing,
+  maxBytes: 2_000,
   body: z.strictObject({
     key: z.string().min(1).max(100),
-    name: z.string().trim().normalize("NFC").min(1, "Write your name; it stands in the title block and in the history").max(40, "A name has at most 40 characters")
+    name: z
+      .string()
+      .trim()
+      .normalize("NFC")
+      .min(1, "Write your name; it stands in the title block and in the history")
+      .max(40, "A name has at most 40 characters")
       .regex(/^[^\p{Cc}\p{Surrogate}]*$/u, "A name can't hold control characters"),
   }),
 });
@@ -19,9 +26,17 @@ export const signOutContract = contract({ params: nothing, query: nothing, body:
 export const listSitesContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 
 export const createSiteContract = contract({
-  params: nothing, query: nothing, maxBytes: MOST_PLAN_BYTES,
+  params: nothing,
+  query: nothing,
+  maxBytes: MOST_PLAN_BYTES,
   body: z.discriminatedUnion("by", [
-    z.strictObject({ by: z.literal("name"), id: idText, name, kind: z.enum(["home", "office", "industrial"]), timeZone: SCHEMAS.site.shape.timeZone }),
+    z.strictObject({
+      by: z.literal("name"),
+      id: idText,
+      name,
+      kind: z.enum(["home", "office", "industrial"]),
+      timeZone: SCHEMAS.site.shape.timeZone,
+    }),
     z.strictObject({ by: z.literal("file"), id: idText, batch: idText, file: z.unknown() }),
   ]),
 });
@@ -29,13 +44,34 @@ export const createSiteContract = contract({
 export const deleteSiteContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
 export const openPlanContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
 export const soundnessContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
-export const newsContract = contract({ params: siteParams, query: z.strictObject({ after: revision }), body: noBody, maxBytes: 0 });
-export const historyContract = contract({ params: siteParams, query: z.strictObject({ before: revision, about: idText.optional() }), body: noBody, maxBytes: 0 });
+export const newsContract = contract({
+  params: siteParams,
+  query: z.strictObject({ after: revision }),
+  body: noBody,
+  maxBytes: 0,
+});
+export const historyContract = contract({
+  params: siteParams,
+  query: z.strictObject({ before: revision, about: idText.optional() }),
+  body: noBody,
+  maxBytes: 0,
+});
 /** `settled`: whose value a person has chosen where the step met what somebody changed since. */
 export const stepContract = contract({
-  params: siteParams, query: nothing, maxBytes: 1_000_000,
+  params: siteParams,
+  query: nothing,
+  maxBytes: 1_000_000,
   body: z.strictObject({
     id: idText,
-    settled: z.array(z.strictObject({ id: idText, field: z.string().max(60).nullable(), keep: z.enum(["mine", "theirs"]) })).max(5000).default([]),
+    settled: z
+      .array(
+        z.strictObject({
+          id: idText,
+          field: z.string().max(60).nullable(),
+          keep: z.enum(["mine", "theirs"]),
+        }),
+      )
+      .max(5000)
+      .default([]),
   }),
 });

@@ -11,7 +11,10 @@ export interface Part {
   readonly read: (row: Row) => Fields;
 }
 
-export interface RowMap { readonly table: string; readonly parts: readonly Part[] }
+export interface RowMap {
+  readonly table: string;
+  readonly parts: readonly Part[];
+}
 
 const plain = (value: unknown): SqlValue => {
   if (value === null || typeof value === "string" || typeof value === "number") return value;
@@ -20,16 +23,21 @@ const plain = (value: unknown): SqlValue => {
 
 /** A text or a number as it is. */
 export const value = (column: string, field: string = column): Part => ({
-  columns: [column], write: (entity) => [plain(entity[field])], read: (row) => ({ [field]: row[column] }),
+  columns: [column],
+  write: (entity) => [plain(entity[field])],
+  read: (row) => ({ [field]: row[column] }),
 });
 
 export const flag = (column: string, field: string): Part => ({
-  columns: [column], write: (entity) => [entity[field] === true ? 1 : 0], read: (row) => ({ [field]: row[column] === 1 }),
+  columns: [column],
+  write: (entity) => [entity[field] === true ? 1 : 0],
+  read: (row) => ({ [field]: row[column] === 1 }),
 });
 
 /** A list or an object, kept as JSON. */
 export const json = (column: string, field: string = column): Part => ({
-  columns: [column], write: (entity) => [JSON.stringify(entity[field])],
+  columns: [column],
+  write: (entity) => [JSON.stringify(entity[field])],
   read: (row) => ({ [field]: JSON.parse(String(row[column])) }),
 });
 
@@ -37,9 +45,13 @@ export const json = (column: string, field: string = column): Part => ({
 export const inner = (field: string, columns: Readonly<Record<string, string>>): Part => ({
   columns: Object.keys(columns),
   write: (entity) => Object.values(columns).map((name) => plain((entity[field] as Fields)[name])),
-  read: (row) => ({ [field]: Object.fromEntries(Object.entries(columns).map(([column, name]) => [name, row[column]])) }),
+  read: (row) => ({
+    [field]: Object.fromEntries(Object.entries(columns).map(([column, name]) => [name, row[column]])),
+  }),
 });
 
 export const columnsOf = (map: RowMap): string[] => map.parts.flatMap((part) => part.columns);
-export const writeRow = (map: RowMap, entity: Fields): SqlValue[] => map.parts.flatMap((part) => [...part.write(entity)]);
-export const readRow = (map: RowMap, row: Row): Fields => Object.assign({ id: row.id }, ...map.parts.map((part) => part.read(row))) as Fields;
+export const writeRow = (map: RowMap, entity: Fields): SqlValue[] =>
+  map.parts.flatMap((part) => [...part.write(entity)]);
+export const readRow = (map: RowMap, row: Row): Fields =>
+  Object.assign({ id: row.id }, ...map.parts.map((part) => part.read(row))) as Fields;

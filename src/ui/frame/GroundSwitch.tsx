@@ -15,8 +15,16 @@ const follow = (changed: () => void) => {
 
 /** The light sheet or the dark bench: the system's until one is chosen, then that one, kept in a cookie for the first paint. */
 export function GroundSwitch() {
-  const system = useSyncExternalStore<Ground>(follow, () => (matchMedia(DARK).matches ? "bench" : "sheet"), () => "sheet");
-  const chosen = useSyncExternalStore(() => () => {}, () => document.documentElement.dataset.ground as Ground | undefined, () => undefined);
+  const system = useSyncExternalStore<Ground>(
+    follow,
+    () => (matchMedia(DARK).matches ? "bench" : "sheet"),
+    () => "sheet",
+  );
+  const chosen = useSyncExternalStore(
+    () => () => {},
+    () => document.documentElement.dataset.ground as Ground | undefined,
+    () => undefined,
+  );
   const [own, setOwn] = useState<Ground | null>(null);
   const choose = (ground: Ground) => {
     document.documentElement.dataset.ground = ground;
@@ -25,10 +33,21 @@ export function GroundSwitch() {
   };
   const item = "h-[26px] px-2 text-ink2 data-[state=on]:bg-ink data-[state=on]:text-paper";
   return (
-    <ToggleGroup.Root type="single" value={own ?? chosen ?? system} onValueChange={(value) => { if (value === "sheet" || value === "bench") choose(value); }}
-      aria-label="Ground" className="inline-flex h-7 overflow-hidden rounded border border-rule text-13">
-      <ToggleGroup.Item value="sheet" className={item}>Sheet</ToggleGroup.Item>
-      <ToggleGroup.Item value="bench" className={item}>Bench</ToggleGroup.Item>
+    <ToggleGroup.Root
+      type="single"
+      value={own ?? chosen ?? system}
+      onValueChange={(value) => {
+        if (value === "sheet" || value === "bench") choose(value);
+      }}
+      aria-label="Ground"
+      className="inline-flex h-7 overflow-hidden rounded border border-rule text-13"
+    >
+      <ToggleGroup.Item value="sheet" className={item}>
+        Sheet
+      </ToggleGroup.Item>
+      <ToggleGroup.Item value="bench" className={item}>
+        Bench
+      </ToggleGroup.Item>
     </ToggleGroup.Root>
   );
 }

@@ -8,13 +8,16 @@ import { usePlan } from "../plan-store/use-plan";
 import { VIEWS, type ViewKey } from "./views";
 
 const Cell = ({ head, children, wide = false }: { head?: string; children: ReactNode; wide?: boolean }) => (
-  <span className={`flex items-center gap-[7px] border-r border-rule px-3 first:pl-4 last:border-r-0 last:pr-4 ${wide ? "flex-1" : ""}`}>
+  <span
+    className={`flex items-center gap-[7px] border-r border-rule px-3 first:pl-4 last:border-r-0 last:pr-4 ${wide ? "flex-1" : ""}`}
+  >
     {head === undefined ? null : <small className="text-12 text-ink2">{head}</small>}
     {children}
   </span>
 );
 
-const clock = (ms: number): string => new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" }).format(ms);
+const clock = (ms: number): string =>
+  new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" }).format(ms);
 
 /** The title block of a drawing: which sheet of which site, at which revision, whether it is sound and saved. */
 export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName: string }) {
@@ -22,33 +25,65 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
   const revision = usePlan((state) => state.held?.revision);
   const person = usePlan((state) => state.person);
   const list = usePlan((state) => state.list);
-  const isEmpty = usePlan((state) => (state.held?.index.plan.segment.size ?? 0) === 0 && (state.held?.index.plan.device.size ?? 0) === 0);
+  const isEmpty = usePlan(
+    (state) =>
+      (state.held?.index.plan.segment.size ?? 0) === 0 && (state.held?.index.plan.device.size ?? 0) === 0,
+  );
   const shown = VIEWS.find((v) => v.key === view);
   const count = (severity: Severity) => list.filter((finding) => finding.severity === severity).length;
   const sound = count("stop") === 0;
   return (
     <footer className="col-span-full flex overflow-hidden border-t border-ink bg-paper text-13 leading-[27px] whitespace-nowrap">
-      <Cell head="Site"><b className="font-semibold">{name}</b></Cell>
-      <Cell head="Sheet">{shown?.number === null ? null : <b className="mono font-semibold">{shown?.number}</b>}{shown?.title}</Cell>
-      <Cell head="Revision"><b data-revision={revision} className="mono font-semibold">{revision ?? "–"}</b></Cell>
+      <Cell head="Site">
+        <b className="font-semibold">{name}</b>
+      </Cell>
+      <Cell head="Sheet">
+        {shown?.number === null ? null : <b className="mono font-semibold">{shown?.number}</b>}
+        {shown?.title}
+      </Cell>
+      <Cell head="Revision">
+        <b data-revision={revision} className="mono font-semibold">
+          {revision ?? "–"}
+        </b>
+      </Cell>
       <Cell head="Drawn">{person}</Cell>
       <Cell wide>
         <b className="font-semibold">{isEmpty ? "Nothing to judge yet" : sound ? "Sound" : "Not sound"}</b>
-        {(["stop", "warn", "note"] as const).map((severity) => (count(severity) === 0 ? null : <SeverityCount key={severity} severity={severity} count={count(severity)} word />))}
+        {(["stop", "warn", "note"] as const).map((severity) =>
+          count(severity) === 0 ? null : (
+            <SeverityCount key={severity} severity={severity} count={count(severity)} word />
+          ),
+        )}
       </Cell>
-      <Cell><SavedState /></Cell>
+      <Cell>
+        <SavedState />
+      </Cell>
     </footer>
   );
 }
 
 /** What the server does not have yet, in a few words, and why. */
-function savedText({ saving, savedAt, count, trouble }: { saving: Saving; savedAt: number | null; count: number; trouble: string | null }): string {
+function savedText({
+  saving,
+  savedAt,
+  count,
+  trouble,
+}: {
+  saving: Saving;
+  savedAt: number | null;
+  count: number;
+  trouble: string | null;
+}): string {
   const changes = `${counted(count, "change", "changes")} waiting`;
   switch (saving) {
-    case "stranger": return `signed out: ${changes}; open a new link`;
-    case "waiting": return `${trouble === null || trouble.startsWith("The server does not answer") ? "offline" : "not saved"}: ${changes}`;
-    case "saving": return "saving …";
-    case "saved": return count > 0 ? "saving …" : savedAt === null ? "" : `saved ${clock(savedAt)}`;
+    case "stranger":
+      return `signed out: ${changes}; open a new link`;
+    case "waiting":
+      return `${trouble === null || trouble.startsWith("The server does not answer") ? "offline" : "not saved"}: ${changes}`;
+    case "saving":
+      return "saving …";
+    case "saved":
+      return count > 0 ? "saving …" : savedAt === null ? "" : `saved ${clock(savedAt)}`;
   }
 }
 
@@ -63,7 +98,12 @@ function SavedState() {
   const isLate = saving === "waiting" || saving === "stranger";
   return (
     <>
-      <span role="status" title={trouble ?? undefined} data-saving={saving === "saved" && count > 0 ? "saving" : saving} className={isLate ? "font-semibold text-warn" : ""}>
+      <span
+        role="status"
+        title={trouble ?? undefined}
+        data-saving={saving === "saved" && count > 0 ? "saving" : saving}
+        className={isLate ? "font-semibold text-warn" : ""}
+      >
         {savedText({ saving, savedAt, count, trouble })}
         {keeping === "not-kept" && count + stuck > 0 ? "; lost if this tab is closed now" : ""}
       </span>

@@ -34,19 +34,62 @@ export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: st
   const title = VIEWS.find((v) => v.key === view)?.title ?? "";
   return (
     <header className="col-span-full flex flex-wrap items-stretch border-b border-ink bg-paper [&>*]:flex [&>*]:min-h-[43px] [&>*]:items-center">
-      <Link href="/" className="w-[200px] gap-[10px] border-r border-hair px-4 text-[16px] font-bold" title="All sites"><Brand />Dianome</Link>
-      <p className="gap-2 px-4 whitespace-nowrap"><b className="font-semibold">{name}</b><span className="text-ink2">/</span><span>{title}</span></p>
+      <Link
+        href="/"
+        className="w-[200px] gap-[10px] border-r border-hair px-4 text-[16px] font-bold"
+        title="All sites"
+      >
+        <Brand />
+        Dianome
+      </Link>
+      <p className="gap-2 px-4 whitespace-nowrap">
+        <b className="font-semibold">{name}</b>
+        <span className="text-ink2">/</span>
+        <span>{title}</span>
+      </p>
       <div className="min-w-40 flex-1 px-2">
-        <button type="button" className="flex h-7 flex-1 items-center gap-2 rounded border border-rule bg-panel px-2 text-13 text-ink2" onClick={() => set({ commandOpen: true })}>
+        <button
+          type="button"
+          className="flex h-7 flex-1 items-center gap-2 rounded border border-rule bg-panel px-2 text-13 text-ink2"
+          onClick={() => set({ commandOpen: true })}
+        >
           Find or do<kbd className="ml-auto">Ctrl K</kbd>
         </button>
       </div>
       <div className="gap-[6px] pr-4 pl-[6px]">
-        <button type="button" className="button" onClick={() => goTo.view("probe")}>Probe <kbd>P</kbd></button>
-        <button type="button" className="button square" disabled={steps.undo === null} aria-label={steps.undo === null ? "Undo" : `Undo: ${steps.undo}`} title={steps.undo === null ? "Nothing to undo" : `Undo: ${steps.undo}`} onClick={() => void told(undo())}><Undo2 size={15} /></button>
-        <button type="button" className="button square" disabled={steps.redo === null} aria-label={steps.redo === null ? "Redo" : `Redo: ${steps.redo}`} title={steps.redo === null ? "Nothing to bring back" : `Redo: ${steps.redo}`} onClick={() => void told(redo())}><Redo2 size={15} /></button>
+        <button type="button" className="button" onClick={() => goTo.view("probe")}>
+          Probe <kbd>P</kbd>
+        </button>
+        <button
+          type="button"
+          className="button square"
+          disabled={steps.undo === null}
+          aria-label={steps.undo === null ? "Undo" : `Undo: ${steps.undo}`}
+          title={steps.undo === null ? "Nothing to undo" : `Undo: ${steps.undo}`}
+          onClick={() => void told(undo())}
+        >
+          <Undo2 size={15} />
+        </button>
+        <button
+          type="button"
+          className="button square"
+          disabled={steps.redo === null}
+          aria-label={steps.redo === null ? "Redo" : `Redo: ${steps.redo}`}
+          title={steps.redo === null ? "Nothing to bring back" : `Redo: ${steps.redo}`}
+          onClick={() => void told(redo())}
+        >
+          <Redo2 size={15} />
+        </button>
         <b className="px-[6px] text-13 font-semibold whitespace-nowrap">{person}</b>
-        <button type="button" className="button square" aria-label="Sign out" title="Sign out: this browser needs a new link then" onClick={() => void signOut()}><LogOut size={15} /></button>
+        <button
+          type="button"
+          className="button square"
+          aria-label="Sign out"
+          title="Sign out: this browser needs a new link then"
+          onClick={() => void signOut()}
+        >
+          <LogOut size={15} />
+        </button>
         <GroundSwitch />
       </div>
     </header>

@@ -15,10 +15,19 @@ export function UndoImportDialog() {
     if (refusal !== null) toast.error(refusal, { duration: 8000 });
   };
   return (
-    <Modal open={open} onOpenChange={keepImport} title="Take the whole import back?" description={`Your last step is "${what ?? ""}". Undoing it removes everything that came with the file. It can be brought back.`}>
+    <Modal
+      open={open}
+      onOpenChange={keepImport}
+      title="Take the whole import back?"
+      description={`Your last step is "${what ?? ""}". Undoing it removes everything that came with the file. It can be brought back.`}
+    >
       <div className="flex gap-2">
-        <button type="button" className="button" onClick={keepImport}>Cancel</button>
-        <button type="button" className="button" onClick={() => void undo()}>Undo the import</button>
+        <button type="button" className="button" onClick={keepImport}>
+          Cancel
+        </button>
+        <button type="button" className="button" onClick={() => void undo()}>
+          Undo the import
+        </button>
       </div>
     </Modal>
   );

@@ -21,14 +21,24 @@ const LOADERS = {
   history: () => import("../views/history/HistoryView").then((m) => m.HistoryView),
 } as const satisfies Record<ViewKey, () => Promise<ComponentType>>;
 
-const Waiting = () => <main className="sheet"><p role="status" className="p-4 text-ink2">Opening the sheet …</p></main>;
-const COMPONENTS = Object.fromEntries(Object.entries(LOADERS).map(([key, load]) => [key, dynamic(load, { loading: Waiting })])) as Record<ViewKey, ComponentType>;
+const Waiting = () => (
+  <main className="sheet">
+    <p role="status" className="p-4 text-ink2">
+      Opening the sheet …
+    </p>
+  </main>
+);
+const COMPONENTS = Object.fromEntries(
+  Object.entries(LOADERS).map(([key, load]) => [key, dynamic(load, { loading: Waiting })]),
+) as Record<ViewKey, ComponentType>;
 
 /** The view that the address names. All of them are fetched once the first is there, so that they open without a server, too. */
 export function Views() {
   const View = COMPONENTS[viewIn(usePathname())];
   useEffect(() => {
-    const timer = setTimeout(() => { for (const load of Object.values(LOADERS)) void load(); }, 1000);
+    const timer = setTimeout(() => {
+      for (const load of Object.values(LOADERS)) void load();
+    }, 1000);
     return () => clearTimeout(timer);
   }, []);
   return <View />;

@@ -24,36 +24,62 @@ export function WorkOrder({ view }: { view: ViewKey }) {
   const plan = usePlan((state) => state.held?.index.plan);
   const list = usePlan((state) => state.list);
   const probed = useUi((state) => state.probed);
-  const entry = (one: View & { key: ViewKey }) => <Entry key={one.key} view={one} here={one.key === view} list={list} plan={plan} probed={probed} />;
+  const entry = (one: View & { key: ViewKey }) => (
+    <Entry key={one.key} view={one} here={one.key === view} list={list} plan={plan} probed={probed} />
+  );
   return (
-    <nav aria-label="Work order" className="relative flex flex-col overflow-y-auto border-r border-hair py-2 max-[1000px]:flex-row max-[1000px]:flex-wrap">
+    <nav
+      aria-label="Work order"
+      className="relative flex flex-col overflow-y-auto border-r border-hair py-2 max-[1000px]:flex-row max-[1000px]:flex-wrap"
+    >
       {GROUPS.map((group) => (
         <div key={group}>
           <h2 className="mt-1 h-7 px-4 text-12 leading-8 text-ink2 first:mt-0">{group}</h2>
           <ul>{VIEWS.filter((one) => one.group === group).map(entry)}</ul>
         </div>
       ))}
-      <ul className="mt-auto border-t border-hair pt-1">{VIEWS.filter((one) => one.group === null).map(entry)}</ul>
+      <ul className="mt-auto border-t border-hair pt-1">
+        {VIEWS.filter((one) => one.group === null).map(entry)}
+      </ul>
     </nav>
   );
 }
 
-interface EntryProps { readonly view: View & { key: ViewKey }; readonly here: boolean; readonly list: readonly Finding[]; readonly plan: Plan | undefined; readonly probed: boolean }
+interface EntryProps {
+  readonly view: View & { key: ViewKey };
+  readonly here: boolean;
+  readonly list: readonly Finding[];
+  readonly plan: Plan | undefined;
+  readonly probed: boolean;
+}
 
 function Entry({ view, here, list, plan, probed }: EntryProps) {
-  const own = view.key === "findings" ? list : list.filter((finding) => view.family !== null && finding.family === view.family);
-  const counts = SEVERITIES.map((severity) => ({ severity, count: own.filter((f) => f.severity === severity).length })).filter(({ count }) => count > 0);
+  const own =
+    view.key === "findings"
+      ? list
+      : list.filter((finding) => view.family !== null && finding.family === view.family);
+  const counts = SEVERITIES.map((severity) => ({
+    severity,
+    count: own.filter((f) => f.severity === severity).length,
+  })).filter(({ count }) => count > 0);
   const progress = plan === undefined ? null : progressOfView(view, plan, probed);
   return (
     <li>
       <ViewLink
-        view={view.key} current={here}
+        view={view.key}
+        current={here}
         className={`flex h-7 items-center gap-[10px] pr-3 pl-4 hover:bg-hover ${here ? "bg-panel font-semibold shadow-[inset_3px_0_0_var(--act),inset_0_1px_0_var(--hair),inset_0_-1px_0_var(--hair)]" : ""}`}
       >
         <span className="mono w-4 text-12 text-ink2">{view.number ?? ""}</span>
         {view.title}
         <span className="ml-auto flex items-center gap-[7px]">
-          {counts.length > 0 ? counts.map(({ severity, count }) => <SeverityCount key={severity} severity={severity} count={count} />) : progress === null ? null : <ProgressSign progress={progress} />}
+          {counts.length > 0 ? (
+            counts.map(({ severity, count }) => (
+              <SeverityCount key={severity} severity={severity} count={count} />
+            ))
+          ) : progress === null ? null : (
+            <ProgressSign progress={progress} />
+          )}
         </span>
       </ViewLink>
     </li>

@@ -18,7 +18,17 @@ import { viewIn } from "./views";
 import { WorkOrder } from "./WorkOrder";
 
 /** Everything around a view: the site's plan is loaded once and stays while one goes from sheet to sheet. */
-export function Workspace({ site, name, person, children }: { site: string; name: string; person: string; children: ReactNode }) {
+export function Workspace({
+  site,
+  name,
+  person,
+  children,
+}: {
+  site: string;
+  name: string;
+  person: string;
+  children: ReactNode;
+}) {
   return (
     <PlanProvider site={site} person={person}>
       <UiProvider>
@@ -35,15 +45,42 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
   useKeys();
   return (
     <div className={folded ? "frame folded" : "frame"}>
-      <button type="button" className="skip" onClick={toSheet}>Skip to the sheet</button>
+      <button type="button" className="skip" onClick={toSheet}>
+        Skip to the sheet
+      </button>
       <TopBar view={view} fallbackName={name} />
       <WorkOrder view={view} />
       {phase === "ready" ? children : <NotReady />}
-      {phase === "ready" ? <Margin view={view} /> : <aside className="border-l border-hair" aria-label="Margin" />}
+      {phase === "ready" ? (
+        <Margin view={view} />
+      ) : (
+        <aside className="border-l border-hair" aria-label="Margin" />
+      )}
       <TitleBlock view={view} fallbackName={name} />
-      {phase === "ready" ? <><CommandField /><ClashDialog /><DroppedDialog /><UndoImportDialog /></> : null}
+      {phase === "ready" ? (
+        <>
+          <CommandField />
+          <ClashDialog />
+          <DroppedDialog />
+          <UndoImportDialog />
+        </>
+      ) : null}
       <KeysHelp />
-      <Toaster position="bottom-center" offset={40} toastOptions={{ style: { background: "var(--ink)", color: "var(--paper)", border: "0", borderRadius: 3, fontSize: 13, fontFamily: "inherit", padding: 10 } }} />
+      <Toaster
+        position="bottom-center"
+        offset={40}
+        toastOptions={{
+          style: {
+            background: "var(--ink)",
+            color: "var(--paper)",
+            border: "0",
+            borderRadius: 3,
+            fontSize: 13,
+            fontFamily: "inherit",
+            padding: 10,
+          },
+        }}
+      />
     </div>
   );
 }
@@ -60,11 +97,19 @@ function NotReady() {
   const load = usePlan((state) => state.load);
   return (
     <main className="sheet items-start gap-3 p-6">
-      {failure === null ? <p role="status" className="text-15 text-ink2">Loading the plan …</p> : (
+      {failure === null ? (
+        <p role="status" className="text-15 text-ink2">
+          Loading the plan …
+        </p>
+      ) : (
         <>
           <h1 className="text-18">The plan could not be loaded</h1>
-          <p role="alert" className="text-15">{failure}</p>
-          <button type="button" className="button go" onClick={() => void load()}>Try again</button>
+          <p role="alert" className="text-15">
+            {failure}
+          </p>
+          <button type="button" className="button go" onClick={() => void load()}>
+            Try again
+          </button>
         </>
       )}
     </main>

@@ -6,29 +6,55 @@ import { useUiStore } from "./use-ui";
 import { showView, type ViewKey } from "./views";
 
 /** Where an entity is at home: the view that shows it and the selection that names it there. */
-export function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; selection: Selection | null } {
+export function homeOf(
+  index: PlanIndex,
+  kind: Kind,
+  id: string,
+): { view: ViewKey; selection: Selection | null } {
   const { plan } = index;
   switch (kind) {
-    case "room": return { view: "survey", selection: { what: "room", id } };
-    case "gear": return { view: "survey", selection: { what: "gear", id } };
-    case "line": return { view: "survey", selection: { what: "line", id } };
-    case "segment": return { view: "segments", selection: { what: "segment", id } };
-    case "scope": return { view: "segments", selection: { what: "segment", id: plan.scope.get(id)?.segment ?? "" } };
-    case "ssid": return { view: "wireless", selection: { what: "ssid", id } };
-    case "radio": return { view: "wireless", selection: { what: "device", id: plan.radio.get(id)?.device ?? "" } };
-    case "lag": return { view: "hardware", selection: { what: "device", id: plan.lag.get(id)?.device ?? "" } };
-    case "host": return { view: "addresses", selection: { what: "host", id } };
-    case "interface": return { view: "addresses", selection: { what: "interface", id } };
-    case "device": return { view: "hardware", selection: { what: "device", id } };
-    case "link": return { view: "hardware", selection: { what: "link", id } };
-    case "port": return { view: "ports", selection: { what: "ports", device: plan.port.get(id)?.device ?? "", ids: [id] } };
+    case "room":
+      return { view: "survey", selection: { what: "room", id } };
+    case "gear":
+      return { view: "survey", selection: { what: "gear", id } };
+    case "line":
+      return { view: "survey", selection: { what: "line", id } };
+    case "segment":
+      return { view: "segments", selection: { what: "segment", id } };
+    case "scope":
+      return { view: "segments", selection: { what: "segment", id: plan.scope.get(id)?.segment ?? "" } };
+    case "ssid":
+      return { view: "wireless", selection: { what: "ssid", id } };
+    case "radio":
+      return { view: "wireless", selection: { what: "device", id: plan.radio.get(id)?.device ?? "" } };
+    case "lag":
+      return { view: "hardware", selection: { what: "device", id: plan.lag.get(id)?.device ?? "" } };
+    case "host":
+      return { view: "addresses", selection: { what: "host", id } };
+    case "interface":
+      return { view: "addresses", selection: { what: "interface", id } };
+    case "device":
+      return { view: "hardware", selection: { what: "device", id } };
+    case "link":
+      return { view: "hardware", selection: { what: "link", id } };
+    case "port":
+      return {
+        view: "ports",
+        selection: { what: "ports", device: plan.port.get(id)?.device ?? "", ids: [id] },
+      };
     case "wall": {
       const wall = plan.wall.get(id);
-      return { view: "walls", selection: wall === undefined ? null : { what: "wall", from: wall.from, to: wall.to } };
+      return {
+        view: "walls",
+        selection: wall === undefined ? null : { what: "wall", from: wall.from, to: wall.to },
+      };
     }
-    case "signIn": return { view: "guards", selection: null };
-    case "expectation": return { view: "probe", selection: null };
-    default: return { view: "segments", selection: null };
+    case "signIn":
+      return { view: "guards", selection: null };
+    case "expectation":
+      return { view: "probe", selection: null };
+    default:
+      return { view: "segments", selection: null };
   }
 }
 
@@ -47,7 +73,9 @@ export function useGoTo() {
   };
   const finding = (found: Finding) => {
     const index = store.getState().held?.index;
-    const subject = found.subjects.find((s) => index !== undefined && homeOf(index, s.kind, s.id).view === found.family) ?? found.subjects[0];
+    const subject =
+      found.subjects.find((s) => index !== undefined && homeOf(index, s.kind, s.id).view === found.family) ??
+      found.subjects[0];
     if (subject !== undefined) entity(subject);
   };
   return { view, entity, finding };

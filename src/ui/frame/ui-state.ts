@@ -29,7 +29,12 @@ export type Selection =
   | { readonly what: "failure"; readonly key: string };
 
 /** What the probe is asked; nothing is asked as long as nothing is plugged in. */
-export interface ProbeDraft { readonly from: ProbePlace | null; readonly as: ProbeAs; readonly family: 4 | 6; readonly goal: ProbeGoal }
+export interface ProbeDraft {
+  readonly from: ProbePlace | null;
+  readonly as: ProbeAs;
+  readonly family: 4 | 6;
+  readonly goal: ProbeGoal;
+}
 
 /** The ways to ask: one journey, the probes that are kept, everybody against everybody. */
 export type ProbeWay = "journey" | "kept" | "reach";
@@ -55,8 +60,18 @@ export interface UiState {
 
 export type UiStoreApi = StoreApi<UiState>;
 
-export const createUiStore = (): UiStoreApi => createStore<UiState>()((set) => ({
-  selection: null, folded: false, singleKeys: true, probe: { from: null, as: { as: "client" }, family: 4, goal: { to: "address" } }, probed: false, probeWay: "journey", compared: null, hardware: "drawing", commandOpen: false, helpOpen: false,
-  set: (part) => set(part),
-  select: (selection) => set({ selection }),
-}));
+export const createUiStore = (): UiStoreApi =>
+  createStore<UiState>()((set) => ({
+    selection: null,
+    folded: false,
+    singleKeys: true,
+    probe: { from: null, as: { as: "client" }, family: 4, goal: { to: "address" } },
+    probed: false,
+    probeWay: "journey",
+    compared: null,
+    hardware: "drawing",
+    commandOpen: false,
+    helpOpen: false,
+    set: (part) => set(part),
+    select: (selection) => set({ selection }),
+  }));

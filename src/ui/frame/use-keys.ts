@@ -11,7 +11,8 @@ const KEPT = "dianome:single-keys";
 const GO_WITHIN_MS = 1500;
 
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || target.matches("input, textarea, select, [role=combobox]"));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || target.matches("input, textarea, select, [role=combobox]"));
 
 /** The keys that work everywhere. Single letters can be switched off, for those who speak or whose hands wander. */
 export function useKeys(): void {
@@ -21,7 +22,9 @@ export function useKeys(): void {
   const going = useRef<{ since: number; digits: string } | null>(null);
   useEffect(() => {
     ui.getState().set({ singleKeys: localStorage.getItem(KEPT) !== "off" });
-    return ui.subscribe((state, before) => { if (state.singleKeys !== before.singleKeys) localStorage.setItem(KEPT, state.singleKeys ? "on" : "off"); });
+    return ui.subscribe((state, before) => {
+      if (state.singleKeys !== before.singleKeys) localStorage.setItem(KEPT, state.singleKeys ? "on" : "off");
+    });
   }, [ui]);
   useEffect(() => {
     const step = async (way: "undo" | "redo") => {
@@ -39,7 +42,8 @@ export function useKeys(): void {
     /** "G 0 5" or "G 5": the sheet with that number. */
     const onGoing = (event: KeyboardEvent): boolean => {
       const { current } = going;
-      if (current === null || event.timeStamp - current.since > GO_WITHIN_MS || !/^\d$/.test(event.key)) return false;
+      if (current === null || event.timeStamp - current.since > GO_WITHIN_MS || !/^\d$/.test(event.key))
+        return false;
       const digits = `${current.digits}${event.key}`;
       const exact = VIEWS.find((v) => v.number === digits.padStart(2, "0"));
       const longer = VIEWS.some((v) => v.number?.startsWith(digits) === true && digits.length < 2);
@@ -60,7 +64,8 @@ export function useKeys(): void {
     const onKey = (event: KeyboardEvent) => {
       // A table or a field has taken the key. React listens at the document, too, so stopping the event there doesn't stop it here.
       if (event.defaultPrevented) return;
-      const handled = event.ctrlKey || event.metaKey ? onCommand(event) : event.altKey ? false : onSingle(event);
+      const handled =
+        event.ctrlKey || event.metaKey ? onCommand(event) : event.altKey ? false : onSingle(event);
       if (handled) event.preventDefault();
     };
     document.addEventListener("keydown", onKey);

@@ -1,7 +1,13 @@
 import type { Family } from "@/core/checks";
 
 /** The views there are, in the order of the job; a number stays with its view whether or not its neighbours exist yet. */
-export interface View { readonly key: string; readonly title: string; readonly number: string | null; readonly group: "Plan" | "Protect" | "Prove" | null; readonly family: Family | null }
+export interface View {
+  readonly key: string;
+  readonly title: string;
+  readonly number: string | null;
+  readonly group: "Plan" | "Protect" | "Prove" | null;
+  readonly family: Family | null;
+}
 
 export const VIEWS = [
   { key: "survey", title: "Survey", number: "01", group: "Plan", family: "survey" },
@@ -28,4 +34,5 @@ export function viewIn(pathname: string): ViewKey {
   return isView(key) ? key : "segments";
 }
 /** Goes to a view within the page: the plan is here already, and a server that is away must not take the sheet along. */
-export const showView = (site: string, view: ViewKey): void => window.history.pushState(null, "", viewAddress(site, view));
+export const showView = (site: string, view: ViewKey): void =>
+  window.history.pushState(null, "", viewAddress(site, view));

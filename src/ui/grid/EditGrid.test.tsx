@@ -3,19 +3,25 @@ import { useRef, useState } from "react";
 import type { Column, GridActions } from "./column";
 import { EditGrid } from "./EditGrid";
 
-interface Gear { readonly id: string; readonly name: string; readonly place: string }
+interface Gear {
+  readonly id: string;
+  readonly name: string;
+  readonly place: string;
+}
 type ColumnId = "name" | "place";
 const COLUMNS: Column<Gear, ColumnId>[] = [
   { id: "name", head: "Name", text: (row) => row.name },
   { id: "place", head: "Place", text: (row) => row.place },
 ];
-const gear = (...names: string[]): Gear[] => names.map((name) => ({ id: `id of ${name}`, name, place: "Hall" }));
+const gear = (...names: string[]): Gear[] =>
+  names.map((name) => ({ id: `id of ${name}`, name, place: "Hall" }));
 
 /** A table over rows that this test changes as somebody else's edits would; `calls` is what was asked for. */
 function scene(first: readonly Gear[]) {
   const calls: unknown[][] = [];
   let change: (work: (rows: readonly Gear[]) => readonly Gear[]) => void = () => {};
-  const set = (id: string, column: ColumnId, text: string) => change((rows) => rows.map((row) => (row.id === id ? { ...row, [column]: text } : row)));
+  const set = (id: string, column: ColumnId, text: string) =>
+    change((rows) => rows.map((row) => (row.id === id ? { ...row, [column]: text } : row)));
   function Table() {
     const [rows, setRows] = useState(first);
     const scroller = useRef<HTMLDivElement>(null);
@@ -27,22 +33,47 @@ function scene(first: readonly Gear[]) {
         else set(id, column, text);
         return null;
       },
-      paste: (texts, from, onto) => { calls.push(["paste", texts, from, onto]); return null; },
-      clear: (cells) => { calls.push(["clear", cells]); return null; },
-      remove: (ids) => { calls.push(["remove", ids]); },
+      paste: (texts, from, onto) => {
+        calls.push(["paste", texts, from, onto]);
+        return null;
+      },
+      clear: (cells) => {
+        calls.push(["clear", cells]);
+        return null;
+      },
+      remove: (ids) => {
+        calls.push(["remove", ids]);
+      },
       select: () => {},
     };
-    return <div ref={scroller}><EditGrid<Gear, ColumnId> label="Gear" rows={rows} idOf={(row) => row.id} columns={COLUMNS} actions={actions} selected={null} newRow={{ name: "New" }} scroller={scroller} /></div>;
+    return (
+      <div ref={scroller}>
+        <EditGrid<Gear, ColumnId>
+          label="Gear"
+          rows={rows}
+          idOf={(row) => row.id}
+          columns={COLUMNS}
+          actions={actions}
+          selected={null}
+          newRow={{ name: "New" }}
+          scroller={scroller}
+        />
+      </div>
+    );
   }
   render(<Table />);
   return { calls, others: (work: (rows: readonly Gear[]) => readonly Gear[]) => act(() => change(work)) };
 }
 
 const cell = (name: string) => screen.getByRole("gridcell", { name });
-const openCell = (name: string) => { fireEvent.mouseDown(cell(name)); fireEvent.doubleClick(cell(name)); };
+const openCell = (name: string) => {
+  fireEvent.mouseDown(cell(name));
+  fireEvent.doubleClick(cell(name));
+};
 const editor = () => screen.getByRole<HTMLInputElement>("textbox");
 const type = (text: string) => fireEvent.change(editor(), { target: { value: text } });
-const key = (name: string, more: object = {}) => fireEvent.keyDown(document.activeElement ?? document.body, { key: name, ...more });
+const key = (name: string, more: object = {}) =>
+  fireEvent.keyDown(document.activeElement ?? document.body, { key: name, ...more });
 
 test("a row that comes in above an open cell does not move the cell: what is typed goes where it was begun", () => {
   const { calls, others } = scene(gear("Mill", "Barn"));
@@ -70,7 +101,10 @@ test("somebody's value that came into the open cell meanwhile is shown before mi
   type("Barn switch");
   others((rows) => rows.map((row) => (row.name === "Barn" ? { ...row, name: "Byre" } : row)));
   key("Enter");
-  expect([screen.getByRole("alert").textContent, calls]).toEqual([expect.stringContaining('changed this to "Byre"'), []]);
+  expect([screen.getByRole("alert").textContent, calls]).toEqual([
+    expect.stringContaining('changed this to "Byre"'),
+    [],
+  ]);
   key("Enter");
   expect(calls).toEqual([["edit", "id of Barn", "name", "Barn switch"]]);
 });
@@ -92,7 +126,13 @@ test("the chosen block stays on its rows, for Delete, for a paste and for removi
   key("Delete", { ctrlKey: true });
   fireEvent.paste(document.activeElement ?? document.body, { clipboardData: { getData: () => "One\nTwo" } });
   expect(calls).toEqual([
-    ["clear", [{ row: "id of Barn", column: "name" }, { row: "id of Kiln", column: "name" }]],
+    [
+      "clear",
+      [
+        { row: "id of Barn", column: "name" },
+        { row: "id of Kiln", column: "name" },
+      ],
+    ],
     ["remove", ["id of Barn", "id of Kiln"]],
     ["paste", [["One"], ["Two"]], "name", ["id of Barn", "id of Kiln"]],
   ]);
@@ -107,7 +147,14 @@ test("a row that comes in between the chosen ones is not chosen, and re-ordering
   key("Delete");
   expect(calls).toEqual([
     ["paste", [["Kiln"], ["Kiln"]], "name", ["id of Barn", "id of Mill"]],
-    ["clear", [{ row: "id of Kiln", column: "name" }, { row: "id of Barn", column: "name" }, { row: "id of Mill", column: "name" }]],
+    [
+      "clear",
+      [
+        { row: "id of Kiln", column: "name" },
+        { row: "id of Barn", column: "name" },
+        { row: "id of Mill", column: "name" },
+      ],
+    ],
   ]);
 });
 
@@ -127,9 +174,17 @@ test("a row written at the end: Tab goes on in it, Enter goes to the next new on
 });
 
 test("sorting, filtering by words in any column, empty cells last either way", () => {
-  const rows: Gear[] = [{ id: "a", name: "Mill 10", place: "" }, { id: "b", name: "Mill 9", place: "Yard" }, { id: "c", name: "Barn", place: "Hall" }];
+  const rows: Gear[] = [
+    { id: "a", name: "Mill 10", place: "" },
+    { id: "b", name: "Mill 9", place: "Yard" },
+    { id: "c", name: "Barn", place: "Hall" },
+  ];
   scene(rows);
-  const names = () => screen.getAllByRole("row").slice(1, -1).map((row) => row.firstElementChild?.textContent);
+  const names = () =>
+    screen
+      .getAllByRole("row")
+      .slice(1, -1)
+      .map((row) => row.firstElementChild?.textContent);
   fireEvent.click(screen.getByRole("button", { name: "Name" }));
   expect(names()).toEqual(["Barn", "Mill 9", "Mill 10"]);
   fireEvent.click(screen.getByRole("button", { name: /^Place/ }));

@@ -25,7 +25,10 @@ export interface Column<R, C extends string> {
 }
 
 /** A cell by what it is, wherever it stands. */
-export interface CellId<C extends string> { readonly row: string; readonly column: C }
+export interface CellId<C extends string> {
+  readonly row: string;
+  readonly column: C;
+}
 
 export interface GridActions<C extends string> {
   /** Writes one cell; `row` is null for the row at the end that is not there yet. */
@@ -39,9 +42,18 @@ export interface GridActions<C extends string> {
 }
 
 /** A place in the table: row and column numbers. The row behind the last is the one not there yet. */
-export interface Place { readonly row: number; readonly column: number }
+export interface Place {
+  readonly row: number;
+  readonly column: number;
+}
 /** What is chosen: rows by their ids, in the order in which they stand, and a run of columns. The row that is not there yet is in it or not. */
-export interface Block { readonly rows: readonly string[]; readonly hasNew: boolean; readonly left: number; readonly right: number }
+export interface Block {
+  readonly rows: readonly string[];
+  readonly hasNew: boolean;
+  readonly left: number;
+  readonly right: number;
+}
 
 /** How many cells a block has: one is a place and not a choice. */
-export const cellsIn = ({ rows, hasNew, left, right }: Block): number => (rows.length + (hasNew ? 1 : 0)) * (right - left + 1);
+export const cellsIn = ({ rows, hasNew, left, right }: Block): number =>
+  (rows.length + (hasNew ? 1 : 0)) * (right - left + 1);

@@ -5,17 +5,38 @@ import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
 
 /** A dialog: only for what can't be undone, for help, and for the command field. */
-export function Modal({ open, onOpenChange, title, description, children, wide = false }: { open: boolean; onOpenChange: (open: boolean) => void; title: string; description?: string; children: ReactNode; wide?: boolean }) {
+export function Modal({
+  open,
+  onOpenChange,
+  title,
+  description,
+  children,
+  wide = false,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  title: string;
+  description?: string;
+  children: ReactNode;
+  wide?: boolean;
+}) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#10171c]/50" />
-        <Dialog.Content {...(description === undefined ? { "aria-describedby": undefined } : {})} className={`fixed top-24 left-1/2 z-50 max-h-[75vh] w-[calc(100vw-32px)] -translate-x-1/2 overflow-auto rounded border border-ink bg-panel p-5 ${wide ? "max-w-[760px]" : "max-w-[480px]"}`}>
+        <Dialog.Content
+          {...(description === undefined ? { "aria-describedby": undefined } : {})}
+          className={`fixed top-24 left-1/2 z-50 max-h-[75vh] w-[calc(100vw-32px)] -translate-x-1/2 overflow-auto rounded border border-ink bg-panel p-5 ${wide ? "max-w-[760px]" : "max-w-[480px]"}`}
+        >
           <div className="mb-3 flex items-start gap-4">
             <Dialog.Title className="text-18">{title}</Dialog.Title>
-            <Dialog.Close className="button square ml-auto" aria-label="Close"><X size={15} /></Dialog.Close>
+            <Dialog.Close className="button square ml-auto" aria-label="Close">
+              <X size={15} />
+            </Dialog.Close>
           </div>
-          {description === undefined ? null : <Dialog.Description className="mb-3 text-15">{description}</Dialog.Description>}
+          {description === undefined ? null : (
+            <Dialog.Description className="mb-3 text-15">{description}</Dialog.Description>
+          )}
           {children}
         </Dialog.Content>
       </Dialog.Portal>

@@ -3,7 +3,13 @@
 import { RadioGroup } from "radix-ui";
 import { useRef } from "react";
 
-interface Props<V extends string> { readonly label: string; readonly value: V; readonly choices: readonly (readonly [V, string])[]; readonly onChoose: (value: V) => void; readonly across?: boolean }
+interface Props<V extends string> {
+  readonly label: string;
+  readonly value: V;
+  readonly choices: readonly (readonly [V, string])[];
+  readonly onChoose: (value: V) => void;
+  readonly across?: boolean;
+}
 
 /**
  * A choice of a few, all in sight. An arrow chooses what it moves to, however short the key is held: the primitive itself moves the
@@ -17,13 +23,22 @@ export function Radios<V extends string>({ label, value, choices, onChoose, acro
   };
   return (
     <RadioGroup.Root
-      value={value} onValueChange={choose} aria-label={label} className={`flex px-4 text-13 ${across ? "flex-wrap gap-x-4 gap-y-1" : "flex-col gap-1"}`}
-      onKeyDownCapture={(event) => { byArrow.current = event.key.startsWith("Arrow"); }} onPointerDownCapture={() => { byArrow.current = false; }}
+      value={value}
+      onValueChange={choose}
+      aria-label={label}
+      className={`flex px-4 text-13 ${across ? "flex-wrap gap-x-4 gap-y-1" : "flex-col gap-1"}`}
+      onKeyDownCapture={(event) => {
+        byArrow.current = event.key.startsWith("Arrow");
+      }}
+      onPointerDownCapture={() => {
+        byArrow.current = false;
+      }}
     >
       {choices.map(([one, words]) => (
         <label key={one} className="flex min-h-6 items-center gap-2">
           <RadioGroup.Item
-            value={one} className="h-4 w-4 rounded-full border border-rule bg-panel"
+            value={one}
+            className="h-4 w-4 rounded-full border border-rule bg-panel"
             onFocus={(event) => {
               if (byArrow.current) choose(one);
               byArrow.current = false;
@@ -31,7 +46,8 @@ export function Radios<V extends string>({ label, value, choices, onChoose, acro
             }}
           >
             <RadioGroup.Indicator className="m-auto block h-2 w-2 rounded-full bg-act" />
-          </RadioGroup.Item>{words}
+          </RadioGroup.Item>
+          {words}
         </label>
       ))}
     </RadioGroup.Root>

@@ -6,7 +6,20 @@ test("an arrow chooses what it moves to, and choosing what is chosen asks for no
   const asked: string[] = [];
   function Choice() {
     const [value, setValue] = useState<"list" | "drawing">("list");
-    return <Segmented label="View" value={value} choices={[["list", "List"], ["drawing", "Drawing"]]} onChoose={(one) => { asked.push(one); setValue(one); }} />;
+    return (
+      <Segmented
+        label="View"
+        value={value}
+        choices={[
+          ["list", "List"],
+          ["drawing", "Drawing"],
+        ]}
+        onChoose={(one) => {
+          asked.push(one);
+          setValue(one);
+        }}
+      />
+    );
   }
   render(<Choice />);
   const list = screen.getByRole("radio", { name: "List" });
@@ -15,5 +28,8 @@ test("an arrow chooses what it moves to, and choosing what is chosen asks for no
   act(() => screen.getByRole("radio", { name: "Drawing" }).focus());
   expect(asked).toEqual(["drawing"]);
   fireEvent.click(screen.getByRole("radio", { name: "Drawing" }));
-  expect([asked, screen.getByRole("radio", { name: "Drawing" }).getAttribute("aria-checked")]).toEqual([["drawing"], "true"]);
+  expect([asked, screen.getByRole("radio", { name: "Drawing" }).getAttribute("aria-checked")]).toEqual([
+    ["drawing"],
+    "true",
+  ]);
 });

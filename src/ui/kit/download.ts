@@ -1,7 +1,8 @@
 import Papa from "papaparse";
 
 /** Hands the browser a file to keep. */
-export const download = (name: string, type: string, text: string): void => downloadBlob(name, new Blob([text], { type }));
+export const download = (name: string, type: string, text: string): void =>
+  downloadBlob(name, new Blob([text], { type }));
 
 export function downloadBlob(name: string, blob: Blob): void {
   const address = URL.createObjectURL(blob);
@@ -33,10 +34,18 @@ export async function pngOf(svg: string, width: number, height: number): Promise
 
 export const CSV_TYPE = "text/csv;charset=utf-8";
 
-export const fileName = (site: string, what: string): string => `${site.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "")}-${what}`;
+export const fileName = (site: string, what: string): string =>
+  `${site
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "")}-${what}`;
 
 /** What a spreadsheet takes for a formula, its full-width forms and one behind a space or a tab, too. */
 const FORMULA = /^[\s\u00a0\u3000]*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r]/;
 
 /** RFC 4180, with a first line of heads; a text that a spreadsheet would run as a formula is written as a text. */
-export const csv = (table: readonly (readonly string[])[]): string => `${Papa.unparse(table.map((row) => [...row]), { newline: "\r\n", escapeFormulae: FORMULA })}\r\n`;
+export const csv = (table: readonly (readonly string[])[]): string =>
+  `${Papa.unparse(
+    table.map((row) => [...row]),
+    { newline: "\r\n", escapeFormulae: FORMULA },
+  )}\r\n`;

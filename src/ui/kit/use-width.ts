@@ -8,7 +8,9 @@ export function useWidth(element: RefObject<HTMLElement | null>, first: number):
   useEffect(() => {
     const target = element.current;
     if (target === null) return;
-    const observer = new ResizeObserver(([entry]) => { if (entry !== undefined) setWidth(Math.round(entry.contentRect.width)); });
+    const observer = new ResizeObserver(([entry]) => {
+      if (entry !== undefined) setWidth(Math.round(entry.contentRect.width));
+    });
     observer.observe(target);
     return () => observer.disconnect();
   }, [element]);

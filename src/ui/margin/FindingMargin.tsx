@@ -17,12 +17,18 @@ export function FindingMargin({ findingKey, view }: { findingKey: string; view: 
   return (
     <>
       <MarginHead kick="Selected finding">{checkOf(finding)?.title}</MarginHead>
-      <div className="p-4"><FindingCard finding={finding} why /></div>
+      <div className="p-4">
+        <FindingCard finding={finding} why />
+      </div>
       <section className="section">
         <h3>Concerns</h3>
         <ul className="flex flex-wrap gap-[6px] px-4">
           {finding.subjects.slice(0, 12).map((subject) => (
-            <li key={subject.id}><button type="button" className="button wrap" onClick={() => goTo.entity(subject)}>{nameOf(index, subject.kind, subject.id)}</button></li>
+            <li key={subject.id}>
+              <button type="button" className="button wrap" onClick={() => goTo.entity(subject)}>
+                {nameOf(index, subject.kind, subject.id)}
+              </button>
+            </li>
           ))}
         </ul>
       </section>

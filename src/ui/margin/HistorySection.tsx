@@ -9,7 +9,15 @@ const MOST_SHOWN = 5;
 const NEWEST = 4_000_000_000;
 
 export const whenText = (instant: string, timeZone: string): string =>
-  new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit", timeZone }).format(new Date(instant)).replace(",", "");
+  new Intl.DateTimeFormat("en-GB", {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+    timeZone,
+  })
+    .format(new Date(instant))
+    .replace(",", "");
 
 /** What was last done, to the whole plan or to what is selected. */
 export function HistorySection({ about = null }: { about?: string | null }) {
@@ -18,10 +26,14 @@ export function HistorySection({ about = null }: { about?: string | null }) {
   const [lines, setLines] = useState<readonly LogLineAnswer[]>([]);
   useEffect(() => {
     let isCurrent = true;
-    void call<LogLineAnswer[]>(`/api/sites/${site}/history?before=${NEWEST}${about === null ? "" : `&about=${about}`}`).then((answer) => {
+    void call<LogLineAnswer[]>(
+      `/api/sites/${site}/history?before=${NEWEST}${about === null ? "" : `&about=${about}`}`,
+    ).then((answer) => {
       if (isCurrent && answer.ok) setLines(answer.value);
     });
-    return () => { isCurrent = false; };
+    return () => {
+      isCurrent = false;
+    };
   }, [site, revision, about]);
   if (lines.length === 0) return null;
   return (
@@ -30,7 +42,10 @@ export function HistorySection({ about = null }: { about?: string | null }) {
       <ol className="px-4 text-13 leading-5">
         {lines.slice(0, MOST_SHOWN).map((line) => (
           <li key={line.id} className="grid grid-cols-[96px_1fr] gap-2 py-px">
-            <span className="text-ink2">{whenText(line.madeAt, index.plan.site.timeZone)}</span><span>{line.authorName}: {line.summary}</span>
+            <span className="text-ink2">{whenText(line.madeAt, index.plan.site.timeZone)}</span>
+            <span>
+              {line.authorName}: {line.summary}
+            </span>
           </li>
         ))}
       </ol>

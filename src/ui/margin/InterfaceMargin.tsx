@@ -23,19 +23,49 @@ export function InterfaceMargin({ id }: { id: string }) {
   const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
   return (
     <>
-      <MarginHead kick="Selected address">{segment === undefined ? null : <SegmentChip segment={segment} />}{device.name}</MarginHead>
+      <MarginHead kick="Selected address">
+        {segment === undefined ? null : <SegmentChip segment={segment} />}
+        {device.name}
+      </MarginHead>
       <dl className="facts">
-        <Fact name="What">{segment?.gatewayInterface === id ? `gateway of ${segment.name}` : `${DEVICE_KIND_WORDS[device.kind]}, ${leg.name}`}</Fact>
-        <Fact name="Address"><span className="mono">{leg.addresses4.map(formatAddress).join(", ") || "none"}</span></Fact>
+        <Fact name="What">
+          {segment?.gatewayInterface === id
+            ? `gateway of ${segment.name}`
+            : `${DEVICE_KIND_WORDS[device.kind]}, ${leg.name}`}
+        </Fact>
+        <Fact name="Address">
+          <span className="mono">{leg.addresses4.map(formatAddress).join(", ") || "none"}</span>
+        </Fact>
         {leg.port === null ? null : <Fact name="Port">{nameOf(index, "port", leg.port)}</Fact>}
       </dl>
       <FindingsSection ids={new Set([id])} />
       <Section title="Change">
-        <TextField label="Address" mono value={leg.addresses4[0] === undefined ? "" : formatAddress(leg.addresses4[0])}
-          write={(text) => edit({ planner: "set-leg-address", summary: `${device.name} (${leg.name}): ${text === "" ? "no address" : text}`, args: { interface: id, text } }, (bench) => setLegAddress(bench, id, text))} />
+        <TextField
+          label="Address"
+          mono
+          value={leg.addresses4[0] === undefined ? "" : formatAddress(leg.addresses4[0])}
+          write={(text) =>
+            edit(
+              {
+                planner: "set-leg-address",
+                summary: `${device.name} (${leg.name}): ${text === "" ? "no address" : text}`,
+                args: { interface: id, text },
+              },
+              (bench) => setLegAddress(bench, id, text),
+            )
+          }
+        />
       </Section>
       <HistorySection about={id} />
-      <div className="section px-4 pt-3"><button type="button" className="button" onClick={() => goTo.entity({ kind: "device", id: device.id })}>Show {device.name}</button></div>
+      <div className="section px-4 pt-3">
+        <button
+          type="button"
+          className="button"
+          onClick={() => goTo.entity({ kind: "device", id: device.id })}
+        >
+          Show {device.name}
+        </button>
+      </div>
     </>
   );
 }

@@ -28,7 +28,13 @@ import { WirelessMargin } from "./wireless/WirelessMargin";
 import { WallMargin } from "./WallMargin";
 
 /** Charts are heavy, so they come when they are asked for. */
-const LeaseMargin = dynamic(() => import("./segments/LeaseMargin").then((m) => m.LeaseMargin), { loading: () => <p role="status" className="p-4 text-13 text-ink2">Opening …</p> });
+const LeaseMargin = dynamic(() => import("./segments/LeaseMargin").then((m) => m.LeaseMargin), {
+  loading: () => (
+    <p role="status" className="p-4 text-13 text-ink2">
+      Opening …
+    </p>
+  ),
+});
 
 /** Beside the sheet: what is selected, its findings with their repairs, its history. */
 export function Margin({ view }: { view: ViewKey }) {
@@ -37,39 +43,117 @@ export function Margin({ view }: { view: ViewKey }) {
   if (folded) {
     return (
       <aside aria-label="Margin" className="border-l border-hair">
-        <button type="button" className="h-11 w-full" aria-label="Unfold the margin" title="Unfold the margin" onClick={() => set({ folded: false })}>‹</button>
+        <button
+          type="button"
+          className="h-11 w-full"
+          aria-label="Unfold the margin"
+          title="Unfold the margin"
+          onClick={() => set({ folded: false })}
+        >
+          ‹
+        </button>
       </aside>
     );
   }
-  return <aside aria-label="Margin" tabIndex={-1} className="relative flex flex-col overflow-y-auto border-l border-hair"><Content view={view} /></aside>;
+  return (
+    <aside
+      aria-label="Margin"
+      tabIndex={-1}
+      className="relative flex flex-col overflow-y-auto border-l border-hair"
+    >
+      <Content view={view} />
+    </aside>
+  );
 }
 
 function Content({ view }: { view: ViewKey }) {
   const selection = useUi((state) => state.selection);
   const probeWay = useUi((state) => state.probeWay);
   const { plan } = useIndex();
-  if (view === "probe" && probeWay === "reach") return <ReachMargin at={selection?.what === "reach" ? selection : null} />;
+  if (view === "probe" && probeWay === "reach")
+    return <ReachMargin at={selection?.what === "reach" ? selection : null} />;
   if (view === "probe") return <ProbeMargin />;
   if (view === "failures") return <FailureMargin />;
   switch (selection?.what) {
-    case "room": return plan.room.has(selection.id) ? <RoomMargin key={selection.id} id={selection.id} /> : <SurveyMargin />;
-    case "line": return <LineMargin key={selection.id} id={plan.line.has(selection.id) ? selection.id : null} />;
-    case "lines": return <LineMargin id={null} />;
-    case "gear": return <GearMargin key={selection.id} id={selection.id} />;
-    case "conventions": return <ConventionsMargin />;
-    case "kinds": return <KindsMargin />;
-    case "draft": return <DraftMargin />;
-    case "numbering": return <NumberingMargin />;
-    case "leases": return plan.segment.has(selection.id) ? <LeaseMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
-    case "segment": return plan.segment.has(selection.id) ? <SegmentMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
-    case "host": return plan.host.has(selection.id) ? <HostMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
-    case "interface": return plan.interface.has(selection.id) ? <InterfaceMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
-    case "device": return plan.device.has(selection.id) ? <DeviceMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
-    case "ssid": return plan.ssid.has(selection.id) ? <SsidMargin key={selection.id} id={selection.id} /> : <WirelessMargin />;
-    case "link": return plan.link.has(selection.id) ? <LinkMargin key={selection.id} id={selection.id} /> : <SheetMargin view={view} />;
-    case "ports": return selection.ids.some((id) => plan.port.has(id)) ? <PortsMargin device={selection.device} ids={selection.ids} /> : <SheetMargin view={view} />;
-    case "wall": return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
-    case "finding": return <FindingMargin findingKey={selection.key} view={view} />;
-    default: return view === "survey" ? <SurveyMargin /> : view === "wireless" ? <WirelessMargin /> : <SheetMargin view={view} />;
+    case "room":
+      return plan.room.has(selection.id) ? (
+        <RoomMargin key={selection.id} id={selection.id} />
+      ) : (
+        <SurveyMargin />
+      );
+    case "line":
+      return <LineMargin key={selection.id} id={plan.line.has(selection.id) ? selection.id : null} />;
+    case "lines":
+      return <LineMargin id={null} />;
+    case "gear":
+      return <GearMargin key={selection.id} id={selection.id} />;
+    case "conventions":
+      return <ConventionsMargin />;
+    case "kinds":
+      return <KindsMargin />;
+    case "draft":
+      return <DraftMargin />;
+    case "numbering":
+      return <NumberingMargin />;
+    case "leases":
+      return plan.segment.has(selection.id) ? (
+        <LeaseMargin key={selection.id} id={selection.id} />
+      ) : (
+        <SheetMargin view={view} />
+      );
+    case "segment":
+      return plan.segment.has(selection.id) ? (
+        <SegmentMargin key={selection.id} id={selection.id} />
+      ) : (
+        <SheetMargin view={view} />
+      );
+    case "host":
+      return plan.host.has(selection.id) ? (
+        <HostMargin key={selection.id} id={selection.id} />
+      ) : (
+        <SheetMargin view={view} />
+      );
+    case "interface":
+      return plan.interface.has(selection.id) ? (
+        <InterfaceMargin key={selection.id} id={selection.id} />
+      ) : (
+        <SheetMargin view={view} />
+      );
+    case "device":
+      return plan.device.has(selection.id) ? (
+        <DeviceMargin key={selection.id} id={selection.id} />
+      ) : (
+        <SheetMargin view={view} />
+      );
+    case "ssid":
+      return plan.ssid.has(selection.id) ? (
+        <SsidMargin key={selection.id} id={selection.id} />
+      ) : (
+        <WirelessMargin />
+      );
+    case "link":
+      return plan.link.has(selection.id) ? (
+        <LinkMargin key={selection.id} id={selection.id} />
+      ) : (
+        <SheetMargin view={view} />
+      );
+    case "ports":
+      return selection.ids.some((id) => plan.port.has(id)) ? (
+        <PortsMargin device={selection.device} ids={selection.ids} />
+      ) : (
+        <SheetMargin view={view} />
+      );
+    case "wall":
+      return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
+    case "finding":
+      return <FindingMargin findingKey={selection.key} view={view} />;
+    default:
+      return view === "survey" ? (
+        <SurveyMargin />
+      ) : view === "wireless" ? (
+        <WirelessMargin />
+      ) : (
+        <SheetMargin view={view} />
+      );
   }
 }

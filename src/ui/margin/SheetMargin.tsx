@@ -20,8 +20,22 @@ export function SheetMargin({ view }: { view: ViewKey }) {
   const stops = own.filter(({ severity }) => severity === "stop").length;
   return (
     <>
-      <MarginHead kick={family === null ? "The whole plan" : `This sheet, ${here?.title ?? ""}`}>{own.length === 0 ? "Nothing found wrong" : stops > 0 ? counted(stops, "thing stops it", "things stop it") : `${counted(own.length, "remark", "remarks")}, no stop`}</MarginHead>
-      {facts.length === 0 ? null : <dl className="facts">{facts.map(({ name, value }) => <Fact key={name} name={name}>{value}</Fact>)}</dl>}
+      <MarginHead kick={family === null ? "The whole plan" : `This sheet, ${here?.title ?? ""}`}>
+        {own.length === 0
+          ? "Nothing found wrong"
+          : stops > 0
+            ? counted(stops, "thing stops it", "things stop it")
+            : `${counted(own.length, "remark", "remarks")}, no stop`}
+      </MarginHead>
+      {facts.length === 0 ? null : (
+        <dl className="facts">
+          {facts.map(({ name, value }) => (
+            <Fact key={name} name={name}>
+              {value}
+            </Fact>
+          ))}
+        </dl>
+      )}
       <FindingList title="Findings" own={own} />
       <NextStepSection view={view} />
       <HistorySection />
@@ -39,7 +53,14 @@ export function NextStepSection({ view }: { view: ViewKey }) {
   return (
     <Section title="Next step">
       <p className="px-4 pb-2 text-13 text-ink2">{goal.key === view ? `Here: ${next.why}` : next.why}</p>
-      {goal.key === view ? null : <p className="px-4"><ViewLink view={goal.key} current={false} className="button"><span className="mono mr-1">{goal.number}</span>{goal.title}</ViewLink></p>}
+      {goal.key === view ? null : (
+        <p className="px-4">
+          <ViewLink view={goal.key} current={false} className="button">
+            <span className="mono mr-1">{goal.number}</span>
+            {goal.title}
+          </ViewLink>
+        </p>
+      )}
     </Section>
   );
 }

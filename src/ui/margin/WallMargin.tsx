@@ -11,11 +11,19 @@ import { FindingsSection } from "./FindingsSection";
 import { HistorySection } from "./HistorySection";
 import { Caution, Fact, MarginHead, Section } from "./parts";
 
-const DOORS: readonly [Wall["door"], string][] = [["closed", "Closed"], ["services", "Door for these services"], ["open", "Open to everything"]];
+const DOORS: readonly [Wall["door"], string][] = [
+  ["closed", "Closed"],
+  ["services", "Door for these services"],
+  ["open", "Open to everything"],
+];
 
 /** One wall, or a zone to itself. */
 export function WallMargin({ from, to }: { from: WallEnd; to: WallEnd }) {
-  return from.at === "zone" && to.at === "zone" && from.zone === to.zone ? <ZoneMargin id={from.zone} /> : <WallBetween from={from} to={to} />;
+  return from.at === "zone" && to.at === "zone" && from.zone === to.zone ? (
+    <ZoneMargin id={from.zone} />
+  ) : (
+    <WallBetween from={from} to={to} />
+  );
 }
 
 /** Inside one zone: whether its own segments may talk to one another. */
@@ -28,16 +36,34 @@ function ZoneMargin({ id }: { id: string }) {
   const rename = (text: string) => {
     const name = text.trim();
     if (name === "" || name.length > 80) return "A zone's name has 1 to 80 characters.";
-    return edit({ planner: "rename-zone", summary: `Zone ${zone.name} is now ${name}`, args: { zone: id, name } }, ({ draft }) => draft.patch("zone", id, { name }));
+    return edit(
+      { planner: "rename-zone", summary: `Zone ${zone.name} is now ${name}`, args: { zone: id, name } },
+      ({ draft }) => draft.patch("zone", id, { name }),
+    );
   };
   return (
     <>
       <MarginHead kick="Selected zone">{zone.name}</MarginHead>
-      <dl className="facts"><Fact name="Segments">{segments.map((segment) => segment.name).join(", ") || "none"}</Fact></dl>
+      <dl className="facts">
+        <Fact name="Segments">{segments.map((segment) => segment.name).join(", ") || "none"}</Fact>
+      </dl>
       <Section title="Change">
         <TextField label="Name" value={zone.name} write={rename} />
         <label className="flex min-h-7 items-center gap-2 px-4 text-13">
-          <input type="checkbox" checked={zone.insideOpen} onChange={(event) => edit({ planner: "open-zone", summary: `${zone.name}: its segments ${event.target.checked ? "may talk to one another" : "are kept apart"}`, args: { zone: id } }, ({ draft }) => draft.patch("zone", id, { insideOpen: event.target.checked }))} />
+          <input
+            type="checkbox"
+            checked={zone.insideOpen}
+            onChange={(event) =>
+              edit(
+                {
+                  planner: "open-zone",
+                  summary: `${zone.name}: its segments ${event.target.checked ? "may talk to one another" : "are kept apart"}`,
+                  args: { zone: id },
+                },
+                ({ draft }) => draft.patch("zone", id, { insideOpen: event.target.checked }),
+              )
+            }
+          />
           Its own segments may talk to one another
         </label>
       </Section>
@@ -58,7 +84,10 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
   const services = wall?.services ?? [];
   const write = (next: Wall["door"], list: readonly Service[], reason: string) => {
     const says = next === "closed" ? "closed" : next === "open" ? "open" : list.map((s) => s.name).join(", ");
-    return edit({ planner: "set-wall", summary: `Wall ${name}: ${says}`, args: { from, to, door: next } }, ({ draft, ids }) => setWall(draft, ids, from, to, next, list, reason));
+    return edit(
+      { planner: "set-wall", summary: `Wall ${name}: ${says}`, args: { from, to, door: next } },
+      ({ draft, ids }) => setWall(draft, ids, from, to, next, list, reason),
+    );
   };
   const choose = (next: Wall["door"]) => {
     setWantsServices(next === "services");
@@ -76,7 +105,13 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
     <>
       <MarginHead kick="Selected wall">{name}</MarginHead>
       <dl className="facts">
-        <Fact name="Lets through">{door === "open" ? "everything" : services.length === 0 ? "nothing" : services.map(serviceText).join("; ")}</Fact>
+        <Fact name="Lets through">
+          {door === "open"
+            ? "everything"
+            : services.length === 0
+              ? "nothing"
+              : services.map(serviceText).join("; ")}
+        </Fact>
         <Fact name="Back">answers always return</Fact>
       </dl>
       <Section title="Change">
@@ -86,24 +121,56 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
             <fieldset className="mt-2 grid grid-cols-2 px-4 text-13">
               <legend className="sr-only">Services</legend>
               {[...SERVICES, ...own].map((service) => (
-                <label key={service.name} title={serviceText(service)} className="flex min-h-6 items-center gap-2">
-                  <input type="checkbox" checked={services.some((s) => s.name === service.name)} onChange={(event) => toggle(service, event.target.checked)} />{service.name}
+                <label
+                  key={service.name}
+                  title={serviceText(service)}
+                  className="flex min-h-6 items-center gap-2"
+                >
+                  <input
+                    type="checkbox"
+                    checked={services.some((s) => s.name === service.name)}
+                    onChange={(event) => toggle(service, event.target.checked)}
+                  />
+                  {service.name}
                 </label>
               ))}
             </fieldset>
-            <TextField key={added} label="Another" value="" mono placeholder="backup tcp 8007" write={(text) => {
-              const read = parseService(text);
-              if ("refusal" in read) return read.refusal;
-              toggle(read.service, true);
-              setAdded(added + 1);
-              return null;
-            }} />
+            <TextField
+              key={added}
+              label="Another"
+              value=""
+              mono
+              placeholder="backup tcp 8007"
+              write={(text) => {
+                const read = parseService(text);
+                if ("refusal" in read) return read.refusal;
+                toggle(read.service, true);
+                setAdded(added + 1);
+                return null;
+              }}
+            />
           </>
         ) : null}
-        {wall === null ? null : <TextField label="Reason" value={wall.reason} placeholder="who needs it, and what for" write={(text) => (text.length > 120 ? "A reason has at most 120 characters." : write(wall.door, services, text.trim()))} />}
+        {wall === null ? null : (
+          <TextField
+            label="Reason"
+            value={wall.reason}
+            placeholder="who needs it, and what for"
+            write={(text) =>
+              text.length > 120
+                ? "A reason has at most 120 characters."
+                : write(wall.door, services, text.trim())
+            }
+          />
+        )}
       </Section>
       {wall === null ? null : <FindingsSection ids={new Set([wall.id])} />}
-      {industrial ? <Caution head="Moving machine.">Opening a wall to a cell can move or stop a machine: get the process owner’s consent and a safe window first. Emergency stops never depend on this plan.</Caution> : null}
+      {industrial ? (
+        <Caution head="Moving machine.">
+          Opening a wall to a cell can move or stop a machine: get the process owner’s consent and a safe
+          window first. Emergency stops never depend on this plan.
+        </Caution>
+      ) : null}
       {wall === null ? null : <HistorySection about={wall.id} />}
     </>
   );

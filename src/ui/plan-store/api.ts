@@ -4,14 +4,28 @@ import type { RefusedAnswer } from "@/http/contracts/answers";
 export type Called<T> =
   | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly status: number; readonly refused: RefusedAnswer };
-export type Call = <T>(path: string, method?: "GET" | "POST" | "DELETE", body?: unknown) => Promise<Called<T>>;
+export type Call = <T>(
+  path: string,
+  method?: "GET" | "POST" | "DELETE",
+  body?: unknown,
+) => Promise<Called<T>>;
 
-const NO_ANSWER: RefusedAnswer = { code: "no-answer", sentence: "The server does not answer. Your changes are kept here and are sent when it does." };
-const notUnderstood = (status: number): RefusedAnswer =>
-  ({ code: "no-answer", sentence: `The server's answer (${status}) could not be read. Your changes are kept here and are sent again.` });
+const NO_ANSWER: RefusedAnswer = {
+  code: "no-answer",
+  sentence: "The server does not answer. Your changes are kept here and are sent when it does.",
+};
+const notUnderstood = (status: number): RefusedAnswer => ({
+  code: "no-answer",
+  sentence: `The server's answer (${status}) could not be read. Your changes are kept here and are sent again.`,
+});
 
 const isRefused = (answer: unknown): answer is RefusedAnswer =>
-  typeof answer === "object" && answer !== null && "code" in answer && typeof answer.code === "string" && "sentence" in answer && typeof answer.sentence === "string";
+  typeof answer === "object" &&
+  answer !== null &&
+  "code" in answer &&
+  typeof answer.code === "string" &&
+  "sentence" in answer &&
+  typeof answer.sentence === "string";
 
 /** The JSON of an answer; null when it is something else, such as an error page of something on the way. */
 function jsonIn(text: string): unknown {
@@ -23,18 +37,31 @@ function jsonIn(text: string): unknown {
   }
 }
 
-export const call: Call = async <T>(path: string, method: "GET" | "POST" | "DELETE" = "GET", body?: unknown): Promise<Called<T>> => {
+export const call: Call = async <T>(
+  path: string,
+  method: "GET" | "POST" | "DELETE" = "GET",
+  body?: unknown,
+): Promise<Called<T>> => {
   let response: Response;
   let answer: unknown;
   try {
-    response = await fetch(path, body === undefined ? { method } : { method, body: JSON.stringify(body), headers: { "content-type": "application/json" } });
+    response = await fetch(
+      path,
+      body === undefined
+        ? { method }
+        : { method, body: JSON.stringify(body), headers: { "content-type": "application/json" } },
+    );
     answer = jsonIn(await response.text());
   } catch (error) {
     if (!(error instanceof TypeError)) throw error;
     return { ok: false, status: 0, refused: NO_ANSWER };
   }
   if (response.ok && answer !== null) return { ok: true, value: answer as T };
-  return { ok: false, status: response.status, refused: isRefused(answer) ? answer : notUnderstood(response.status) };
+  return {
+    ok: false,
+    status: response.status,
+    refused: isRefused(answer) ? answer : notUnderstood(response.status),
+  };
 };
 
 /** What becomes of a batch that was refused: it is dropped, put on top of what others did, asked about at the door, or sent again later. */

@@ -18,11 +18,13 @@ const MINE = new Set<string>();
 function claim(tab: string): Promise<boolean> {
   if (MINE.has(tab)) return Promise.resolve(true);
   return new Promise((done, failed) => {
-    navigator.locks.request(`dianome-tab-${tab}`, { ifAvailable: true }, (lock) => {
-      if (lock !== null) MINE.add(tab);
-      done(lock !== null);
-      return lock === null ? undefined : new Promise<void>(() => {});
-    }).catch(failed);
+    navigator.locks
+      .request(`dianome-tab-${tab}`, { ifAvailable: true }, (lock) => {
+        if (lock !== null) MINE.add(tab);
+        done(lock !== null);
+        return lock === null ? undefined : new Promise<void>(() => {});
+      })
+      .catch(failed);
   });
 }
 
@@ -31,5 +33,8 @@ export const thisBrowser = (): Browser => ({
   tabId,
   claim: "locks" in navigator ? claim : null,
   now: () => Date.now(),
-  older: (site) => ({ text: localStorage.getItem(olderKey(site)), forget: () => localStorage.removeItem(olderKey(site)) }),
+  older: (site) => ({
+    text: localStorage.getItem(olderKey(site)),
+    forget: () => localStorage.removeItem(olderKey(site)),
+  }),
 });

@@ -1,9 +1,25 @@
 import { recheck, type FindingsByCode } from "@/core/checks";
 import { ok, type Result } from "@/core/kernel";
-import { applyChanges, diff, rebase, rebaseMine, type Change, type ChangeBatch, type Choose, type Clash, type IntegrityError, type Plan, type PlanIndex } from "@/core/plan";
+import {
+  applyChanges,
+  diff,
+  rebase,
+  rebaseMine,
+  type Change,
+  type ChangeBatch,
+  type Choose,
+  type Clash,
+  type IntegrityError,
+  type Plan,
+  type PlanIndex,
+} from "@/core/plan";
 
 /** One of my batches that can't go on top of what others did; without clashes it no longer fits the plan, and `fault` says why. */
-export interface Stuck { readonly batch: ChangeBatch; readonly clashes: readonly Clash[]; readonly fault: IntegrityError | null }
+export interface Stuck {
+  readonly batch: ChangeBatch;
+  readonly clashes: readonly Clash[];
+  readonly fault: IntegrityError | null;
+}
 
 /** A plan in the browser: what the server has confirmed, what waits, and the two together as it is shown. */
 export interface Held {
@@ -18,10 +34,17 @@ export interface Held {
 }
 
 /** A batch of somebody, as the server logged it. */
-export interface Logged { readonly id: string; readonly revision: number; readonly changes: readonly Change[] }
+export interface Logged {
+  readonly id: string;
+  readonly revision: number;
+  readonly changes: readonly Change[];
+}
 
 /** A person's choices for one stuck batch. */
-interface Chosen { readonly batch: string; readonly choose: Choose }
+interface Chosen {
+  readonly batch: string;
+  readonly choose: Choose;
+}
 
 /** The shown plan brought to `plan`, its look-ups and findings along with it. */
 function shownAs(held: Held, plan: Plan): Pick<Held, "index" | "findings"> {
@@ -36,7 +59,12 @@ export function addBatch(held: Held, batch: ChangeBatch): Result<Held, Integrity
   const applied = applyChanges(held.index.plan, batch.changes);
   if (!applied.ok) return applied;
   const index = held.index.derive(applied.value, batch.changes);
-  return ok({ ...held, pending: [...held.pending, batch], index, findings: recheck(held.findings, index, batch.changes) });
+  return ok({
+    ...held,
+    pending: [...held.pending, batch],
+    index,
+    findings: recheck(held.findings, index, batch.changes),
+  });
 }
 
 /** My batches on top of `base`, one after another; what does not fit stays as it was made, so that it can be asked about again. */
@@ -52,14 +80,19 @@ function onTop(held: Held, base: Plan, mine: readonly ChangeBatch[], chosen: Cho
       if (rebased.value.length > 0) pending.push({ ...batch, changes: rebased.value });
     } else {
       pending.push(batch);
-      stuck.push({ batch, clashes: rebased.ok ? [] : rebased.error, fault: applied === null || applied.ok ? null : applied.error });
+      stuck.push({
+        batch,
+        clashes: rebased.ok ? [] : rebased.error,
+        fault: applied === null || applied.ok ? null : applied.error,
+      });
     }
   }
   return { ...held, base, pending, stuck, ...shownAs(held, plan) };
 }
 
 /** The batches that were kept from before, on top of the plan as it was loaded. */
-export const withKept = (held: Held, kept: readonly ChangeBatch[]): Held => onTop(held, held.base, [...kept, ...held.pending]);
+export const withKept = (held: Held, kept: readonly ChangeBatch[]): Held =>
+  onTop(held, held.base, [...kept, ...held.pending]);
 
 /** The oldest of my batches that can be sent. */
 export function nextToSend({ pending, stuck }: Held): ChangeBatch | undefined {
@@ -75,11 +108,18 @@ export function confirm(held: Held, batchId: string, revision: number): Held | n
   const confirmed = { ...held, base: applied.value, revision };
   const rest = held.pending.filter(({ id }) => id !== batchId);
   // The usual case: the first of those that wait, and nothing else moves.
-  return held.stuck.length === 0 && held.pending[0]?.id === batchId ? { ...confirmed, pending: rest } : onTop(confirmed, applied.value, rest);
+  return held.stuck.length === 0 && held.pending[0]?.id === batchId
+    ? { ...confirmed, pending: rest }
+    : onTop(confirmed, applied.value, rest);
 }
 
 /** The server has had that batch for long, and its effect may have been undone since: it no longer waits. */
-export const settle = (held: Held, batchId: string): Held => onTop(held, held.base, held.pending.filter(({ id }) => id !== batchId));
+export const settle = (held: Held, batchId: string): Held =>
+  onTop(
+    held,
+    held.base,
+    held.pending.filter(({ id }) => id !== batchId),
+  );
 
 /**
  * Takes in what the server logged after my revision, mine and others', and puts what I still have on top. Null when an entry does
@@ -95,21 +135,31 @@ export function catchUp(held: Held, entries: readonly Logged[]): Held | null {
     revision = entry.revision;
   }
   const known = new Set(entries.map((entry) => entry.id));
-  return onTop({ ...held, revision }, base, held.pending.filter((batch) => !known.has(batch.id)));
+  return onTop(
+    { ...held, revision },
+    base,
+    held.pending.filter((batch) => !known.has(batch.id)),
+  );
 }
 
 /** Puts one stuck batch on top as a person chose, field by field; it stays stuck where the choices do not settle all of it. */
-export const decide = (held: Held, batchId: string, choose: Choose): Held => onTop(held, held.base, held.pending, { batch: batchId, choose });
+export const decide = (held: Held, batchId: string, choose: Choose): Held =>
+  onTop(held, held.base, held.pending, { batch: batchId, choose });
 
 /** The batch with its own values on `plan`; null when what it changes is not there, or it can't be applied. */
 const withOwnValues = (plan: Plan, batch: ChangeBatch): ChangeBatch | null => {
-  const isGone = batch.changes.some(({ kind, id, before }) => before !== null && kind !== "site" && !plan[kind].has(id));
+  const isGone = batch.changes.some(
+    ({ kind, id, before }) => before !== null && kind !== "site" && !plan[kind].has(id),
+  );
   const changes = isGone ? null : rebaseMine(plan, batch.changes);
   return changes !== null && applyChanges(plan, changes).ok ? { ...batch, changes } : null;
 };
 
 /** Takes one of my batches away, and with it only those that build on it; answers what went. */
-export function giveUp(held: Held, batchId: string): { readonly held: Held; readonly dropped: readonly ChangeBatch[] } {
+export function giveUp(
+  held: Held,
+  batchId: string,
+): { readonly held: Held; readonly dropped: readonly ChangeBatch[] } {
   const wasStuck = new Set(held.stuck.map(({ batch }) => batch.id));
   const at = held.pending.findIndex(({ id }) => id === batchId);
   const dropped = held.pending.slice(at, at + 1);

@@ -8,11 +8,22 @@ import type { Held } from "./held";
 export type Saving = "saved" | "saving" | "waiting" | "stranger";
 /** Whether what waits would be there again after the tab was closed. */
 export type Keeping = "kept" | "not-kept";
-export interface Meant { readonly planner: string; readonly summary: string; readonly args: unknown }
+export interface Meant {
+  readonly planner: string;
+  readonly summary: string;
+  readonly args: unknown;
+}
 /** A batch that can never be saved, with the server's reason. */
-export interface Dropped { readonly batch: ChangeBatch; readonly sentence: string }
+export interface Dropped {
+  readonly batch: ChangeBatch;
+  readonly sentence: string;
+}
 /** An undo or redo that meets what somebody has changed since. */
-export interface StepClash { readonly way: "undo" | "redo"; readonly sentence: string; readonly clashes: readonly ClashAnswer[] }
+export interface StepClash {
+  readonly way: "undo" | "redo";
+  readonly sentence: string;
+  readonly clashes: readonly ClashAnswer[];
+}
 
 export interface PlanState {
   readonly site: string;

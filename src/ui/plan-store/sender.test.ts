@@ -24,9 +24,19 @@ const hosts = [...demo.host.values()].slice(0, 3);
 /** What the network does to a call: passes it, loses the question, loses the answer, or answers it by itself. */
 type Weather = "fair" | "question lost" | "answer lost" | 500 | 504 | 429 | 408 | "no JSON";
 
-interface Client { readonly state: () => PlanState; readonly sender: Sender; readonly edit: (work: (draft: Draft) => void) => ChangeBatch; readonly show: (held: Held) => void; readonly said: string[] }
+interface Client {
+  readonly state: () => PlanState;
+  readonly sender: Sender;
+  readonly edit: (work: (draft: Draft) => void) => ChangeBatch;
+  readonly show: (held: Held) => void;
+  readonly said: string[];
+}
 
-const refusedAs = (status: number, error: { code: string; sentence: string }, more: object = {}): Called<never> => ({ ok: false, status, refused: { ...error, ...more } });
+const refusedAs = (
+  status: number,
+  error: { code: string; sentence: string },
+  more: object = {},
+): Called<never> => ({ ok: false, status, refused: { ...error, ...more } });
 const AWAY = { code: "no-answer", sentence: "The server does not answer." };
 
 /** The server behind the routes, without the routes: what they hand on and answer. */
@@ -34,38 +44,96 @@ async function served(store: PlanStore, by: Person, path: string, body: unknown)
   const asked = body as { revision: number; batch: unknown; id: string; settled: [] };
   const after = /after=(\d+)/.exec(path)?.[1];
   const step = { site: SITE, batchId: asked?.id, by, settled: asked?.settled ?? [] };
-  const result = after !== undefined ? await newsSince(store, SITE, Number(after), by)
-    : path.endsWith("undo") ? await undo(store, step) : path.endsWith("redo") ? await redo(store, step)
-    : await commitBatch(store, { site: SITE, revision: asked.revision, batch: batchOf(changeBatchSchema.parse(asked.batch)), by });
-  if (!result.ok) return refusedAs(result.error.code === "broken-plan" ? 422 : 409, result.error, presentError(result.error));
+  const result =
+    after !== undefined
+      ? await newsSince(store, SITE, Number(after), by)
+      : path.endsWith("undo")
+        ? await undo(store, step)
+        : path.endsWith("redo")
+          ? await redo(store, step)
+          : await commitBatch(store, {
+              site: SITE,
+              revision: asked.revision,
+              batch: batchOf(changeBatchSchema.parse(asked.batch)),
+              by,
+            });
+  if (!result.ok)
+    return refusedAs(
+      result.error.code === "broken-plan" ? 422 : 409,
+      result.error,
+      presentError(result.error),
+    );
   const value = result.value as { entries?: Parameters<typeof presentEntry>[0][]; batch?: ChangeBatch };
-  return { ok: true, value: JSON.parse(JSON.stringify({ ...value, ...value.batch, changes: [], entries: value.entries?.map(presentEntry) })) as never };
+  return {
+    ok: true,
+    value: JSON.parse(
+      JSON.stringify({ ...value, ...value.batch, changes: [], entries: value.entries?.map(presentEntry) }),
+    ) as never,
+  };
 }
 
 function client(store: PlanStore, by: Person, weather: () => Weather): Client {
-  let state = { held: null, steps: { undo: null, redo: null, undoIsImport: false }, saving: "saved", trouble: null, dropped: [], asking: false, stepClash: null } as unknown as PlanState;
+  let state = {
+    held: null,
+    steps: { undo: null, redo: null, undoIsImport: false },
+    saving: "saved",
+    trouble: null,
+    dropped: [],
+    asking: false,
+    stepClash: null,
+  } as unknown as PlanState;
   const said: string[] = [];
-  const show = (held: Held) => { state = { ...state, held }; };
+  const show = (held: Held) => {
+    state = { ...state, held };
+  };
   const call: Call = async (path, _method, body) => {
     const now = weather();
-    if (typeof now === "number") return refusedAs(now, { code: "no-answer", sentence: `The server's answer (${now}) could not be read.` });
+    if (typeof now === "number")
+      return refusedAs(now, {
+        code: "no-answer",
+        sentence: `The server's answer (${now}) could not be read.`,
+      });
     if (now === "question lost") return refusedAs(0, AWAY);
     const answer = await served(store, by, path, JSON.parse(JSON.stringify(body ?? null)));
-    return now === "fair" ? answer : now === "answer lost" ? refusedAs(0, AWAY) : refusedAs(200, { code: "no-answer", sentence: "could not be read" });
+    return now === "fair"
+      ? answer
+      : now === "answer lost"
+        ? refusedAs(0, AWAY)
+        : refusedAs(200, { code: "no-answer", sentence: "could not be read" });
   };
   const loadAnew = async () => {
     const found = must(await store.snapshot(SITE), "the site");
     said.push("loaded anew");
     show(withKept(heldAt(found.plan, found.revision), state.held?.pending ?? []));
   };
-  const sender = makeSender({ site: SITE, call, get: () => state, set: (part) => { state = { ...state, ...part }; }, show, loadAnew, say: (s) => said.push(s), random: () => 0.5 });
+  const sender = makeSender({
+    site: SITE,
+    call,
+    get: () => state,
+    set: (part) => {
+      state = { ...state, ...part };
+    },
+    show,
+    loadAnew,
+    say: (s) => said.push(s),
+    random: () => 0.5,
+  });
   return {
-    state: () => state, sender, show, said,
+    state: () => state,
+    sender,
+    show,
+    said,
     edit: (work) => {
       const held = must(state.held, "loaded");
       const draft = new Draft(held.index.plan);
       work(draft);
-      const batch: ChangeBatch = { id: v7(), planner: "test", summary: "an edit", args: null, changes: draft.changes() };
+      const batch: ChangeBatch = {
+        id: v7(),
+        planner: "test",
+        summary: "an edit",
+        args: null,
+        changes: draft.changes(),
+      };
       const added = addBatch(held, batch);
       if (batch.changes.length > 0) show(must(added.ok ? added.value : null, "it fits"));
       return batch;
@@ -74,10 +142,22 @@ function client(store: PlanStore, by: Person, weather: () => Weather): Client {
 }
 
 // Findings are not what this is about: an empty table of them is brought up to date by nothing.
-const heldAt = (plan: Plan, revision: number): Held => ({ base: plan, revision, pending: [], stuck: [], index: PlanIndex.of(plan), findings: {} as never });
-jest.mock("@/core/checks", () => ({ ...jest.requireActual<object>("@/core/checks"), recheck: (known: unknown) => known }));
+const heldAt = (plan: Plan, revision: number): Held => ({
+  base: plan,
+  revision,
+  pending: [],
+  stuck: [],
+  index: PlanIndex.of(plan),
+  findings: {} as never,
+});
+jest.mock("@/core/checks", () => ({
+  ...jest.requireActual<object>("@/core/checks"),
+  recheck: (known: unknown) => known,
+}));
 
-async function scene(weather: () => Weather = () => "fair"): Promise<{ store: PlanStore; ruth: Client; marek: Client; server: () => Promise<Plan> }> {
+async function scene(
+  weather: () => Weather = () => "fair",
+): Promise<{ store: PlanStore; ruth: Client; marek: Client; server: () => Promise<Plan> }> {
   const store = memoryStore();
   // By a third: taking the whole plan back is nothing that these two do by chance.
   await storePlan(store, SITE, v7(), demo, { id: v7(), name: "Ann" });
@@ -86,7 +166,10 @@ async function scene(weather: () => Weather = () => "fair"): Promise<{ store: Pl
   for (const one of [ruth, marek]) one.show(heldAt(found.plan, 1));
   return { store, ruth, marek, server: async () => must(await store.snapshot(SITE), "the site").plan };
 }
-const rename = (n: number, name: string) => (draft: Draft) => { if (draft.get("host", must(hosts[n], "a host").id) !== undefined) draft.patch("host", must(hosts[n], "a host").id, { name }); };
+const rename = (n: number, name: string) => (draft: Draft) => {
+  if (draft.get("host", must(hosts[n], "a host").id) !== undefined)
+    draft.patch("host", must(hosts[n], "a host").id, { name });
+};
 
 jest.useFakeTimers();
 afterEach(() => jest.clearAllTimers());
@@ -95,21 +178,35 @@ afterEach(() => jest.clearAllTimers());
 async function settle(clients: readonly Client[]): Promise<void> {
   for (let round = 0; round < 12; round += 1) {
     await jest.advanceTimersByTimeAsync(40_000);
-    for (const { sender } of clients) { await sender.idle(); await sender.refresh(); }
+    for (const { sender } of clients) {
+      await sender.idle();
+      await sender.refresh();
+    }
   }
 }
 
-test.each<[Weather]>([[500], [504], [429], [408], ["no JSON"], ["question lost"], ["answer lost"]])("the answer %s keeps the edit, says that it waits, and sends it again", async (bad) => {
-  let now: Weather = bad;
-  const { ruth, server } = await scene(() => now);
-  ruth.edit(rename(0, "Kept"));
-  await ruth.sender.idle();
-  expect([ruth.state().held?.pending.length, ruth.state().saving, ruth.state().dropped]).toEqual([1, "waiting", []]);
-  expect(ruth.state().trouble).not.toBeNull();
-  now = "fair";
-  await settle([ruth]);
-  expect([ruth.state().held?.pending.length, ruth.state().saving, (await server()).host.get(must(hosts[0], "").id)?.name]).toEqual([0, "saved", "Kept"]);
-});
+test.each<[Weather]>([[500], [504], [429], [408], ["no JSON"], ["question lost"], ["answer lost"]])(
+  "the answer %s keeps the edit, says that it waits, and sends it again",
+  async (bad) => {
+    let now: Weather = bad;
+    const { ruth, server } = await scene(() => now);
+    ruth.edit(rename(0, "Kept"));
+    await ruth.sender.idle();
+    expect([ruth.state().held?.pending.length, ruth.state().saving, ruth.state().dropped]).toEqual([
+      1,
+      "waiting",
+      [],
+    ]);
+    expect(ruth.state().trouble).not.toBeNull();
+    now = "fair";
+    await settle([ruth]);
+    expect([
+      ruth.state().held?.pending.length,
+      ruth.state().saving,
+      (await server()).host.get(must(hosts[0], "").id)?.name,
+    ]).toEqual([0, "saved", "Kept"]);
+  },
+);
 
 test("what can never be taken is named with its reason, and only what builds on it goes with it", async () => {
   const { ruth, server } = await scene();
@@ -117,12 +214,26 @@ test("what can never be taken is named with its reason, and only what builds on 
   ruth.edit((draft) => draft.put("zone", { id: zone, name: "x".repeat(60), insideOpen: true }));
   const bad = must(ruth.state().held?.pending[0], "it waits");
   // Another id of the same batch's entity, as only a broken client would send it.
-  ruth.show({ ...must(ruth.state().held, ""), pending: [{ ...bad, changes: bad.changes.map((change) => ({ ...change, after: { ...change.after, id: v7() } }) as never) }] });
+  ruth.show({
+    ...must(ruth.state().held, ""),
+    pending: [
+      {
+        ...bad,
+        changes: bad.changes.map((change) => ({ ...change, after: { ...change.after, id: v7() } }) as never),
+      },
+    ],
+  });
   ruth.edit((draft) => draft.patch("zone", zone, { name: "Barn" }));
   ruth.edit(rename(1, "Beside it"));
   await settle([ruth]);
-  expect(ruth.state().dropped.map(({ sentence }) => sentence)).toEqual([expect.stringMatching(/ids stay as they are/), expect.stringMatching(/builds on/)]);
-  expect([(await server()).host.get(must(hosts[1], "").id)?.name, (await server()).zone.has(zone)]).toEqual(["Beside it", false]);
+  expect(ruth.state().dropped.map(({ sentence }) => sentence)).toEqual([
+    expect.stringMatching(/ids stay as they are/),
+    expect.stringMatching(/builds on/),
+  ]);
+  expect([(await server()).host.get(must(hosts[1], "").id)?.name, (await server()).zone.has(zone)]).toEqual([
+    "Beside it",
+    false,
+  ]);
 });
 
 test("a batch that the server knows and somebody has undone is sent once and no more", async () => {
@@ -134,7 +245,9 @@ test("a batch that the server knows and somebody has undone is sent once and no 
   again.show(withKept(heldAt(await server(), 3), [made]));
   let calls = 0;
   const counted = again.sender;
-  void counted.idle().then(() => { calls += 1; });
+  void counted.idle().then(() => {
+    calls += 1;
+  });
   await settle([again]);
   expect([calls, again.state().held?.pending, again.state().saving]).toEqual([1, [], "saved"]);
   expect((await server()).host.get(must(hosts[0], "").id)?.name).toBe(must(hosts[0], "").name);
@@ -145,7 +258,11 @@ test("a server that is behind (its data came back from a copy) is loaded anew, w
   ruth.show({ ...must(ruth.state().held, ""), revision: 9 });
   ruth.edit(rename(0, "On top"));
   await settle([ruth]);
-  expect([ruth.said.includes("loaded anew"), ruth.state().held?.revision, ruth.state().held?.pending.length]).toEqual([true, 2, 0]);
+  expect([
+    ruth.said.includes("loaded anew"),
+    ruth.state().held?.revision,
+    ruth.state().held?.pending.length,
+  ]).toEqual([true, 2, 0]);
 });
 
 test("two who want one field: the second is asked, both values stay until then, and the choice is saved", async () => {
@@ -160,7 +277,10 @@ test("two who want one field: the second is asked, both values stay until then, 
   expect((await server()).host.get(must(hosts[1], "").id)?.name).toBe("Goes on");
   marek.show(decide(held, must(held.stuck[0], "").batch.id, () => "mine"));
   await settle([ruth, marek]);
-  expect([(await server()).host.get(must(hosts[0], "").id)?.name, ruth.state().held?.index.plan.host.get(must(hosts[0], "").id)?.name]).toEqual(["Marek's", "Marek's"]);
+  expect([
+    (await server()).host.get(must(hosts[0], "").id)?.name,
+    ruth.state().held?.index.plan.host.get(must(hosts[0], "").id)?.name,
+  ]).toEqual(["Marek's", "Marek's"]);
 });
 
 test("an undo that meets a later change asks with both values and keeps what was chosen", async () => {
@@ -171,52 +291,95 @@ test("an undo that meets a later change asks with both values and keeps what was
   await settle([marek, ruth]);
   expect(await ruth.sender.step("undo")).toBeNull();
   const question = must(ruth.state().stepClash, "a question");
-  expect([ruth.state().asking, question.clashes]).toMatchObject([true, [{ field: "name", mine: must(hosts[0], "").name, theirs: "Marek's" }]]);
+  expect([ruth.state().asking, question.clashes]).toMatchObject([
+    true,
+    [{ field: "name", mine: must(hosts[0], "").name, theirs: "Marek's" }],
+  ]);
   expect(await ruth.sender.step("undo", { clashes: question.clashes, choose: () => "mine" })).toBeNull();
-  expect([ruth.state().stepClash, (await server()).host.get(must(hosts[0], "").id)?.name]).toEqual([null, must(hosts[0], "").name]);
+  expect([ruth.state().stepClash, (await server()).host.get(must(hosts[0], "").id)?.name]).toEqual([
+    null,
+    must(hosts[0], "").name,
+  ]);
 });
 
-const anyWeather = fc.constantFrom<Weather>("fair", "fair", "fair", "question lost", "answer lost", 500, 429, "no JSON");
+const anyWeather = fc.constantFrom<Weather>(
+  "fair",
+  "fair",
+  "fair",
+  "question lost",
+  "answer lost",
+  500,
+  429,
+  "no JSON",
+);
 const anyAct = fc.record({
-  who: fc.nat(1), what: fc.constantFrom("name" as const, "place" as const, "port" as const, "send" as const, "news" as const, "undo" as const, "choose" as const),
-  n: fc.nat(2), text: fc.constantFrom("Mill", "Barn", "Kiln"),
+  who: fc.nat(1),
+  what: fc.constantFrom(
+    "name" as const,
+    "place" as const,
+    "port" as const,
+    "send" as const,
+    "news" as const,
+    "undo" as const,
+    "choose" as const,
+  ),
+  n: fc.nat(2),
+  text: fc.constantFrom("Mill", "Barn", "Kiln"),
 });
 
 test("two who edit, lose connections, undo and choose come to one plan: the server's, with nothing left waiting", async () => {
   let [asked, bad] = [0, 0];
-  await fc.assert(fc.asyncProperty(fc.array(anyAct, { minLength: 4, maxLength: 24 }), fc.infiniteStream(anyWeather), async (acts, weathers) => {
-    let calm = false;
-    const { ruth, marek, server } = await scene(() => {
-      const now = calm ? "fair" : (weathers.next().value ?? "fair");
-      if (now !== "fair") bad += 1;
-      return now;
-    });
-    const both = [ruth, marek];
-    const choose = (one: Client) => {
-      const held = must(one.state().held, "loaded");
-      const first = held.stuck[0];
-      if (first !== undefined) { asked += 1; one.show(decide(held, first.batch.id, ({ field }) => (field === "place" ? "theirs" : "mine"))); }
-    };
-    for (const { who, what, n, text } of acts) {
-      const one = must(both[who], "a client");
-      if (what === "name") one.edit(rename(n, text));
-      if (what === "place") one.edit((draft) => draft.patch("host", must(hosts[n], "").id, { place: text }));
-      if (what === "port") one.edit((draft) => { const port = must([...draft.plan.port.values()][n], "a port"); draft.patch("port", port.id, { note: text }); });
-      if (what === "send") await one.sender.idle();
-      if (what === "news") await one.sender.refresh();
-      if (what === "undo") await one.sender.step("undo");
-      if (what === "choose") choose(one);
-    }
-    calm = true;
-    for (let round = 0; round < 4; round += 1) { await settle(both); both.forEach(choose); }
-    await settle(both);
-    for (const one of both) {
-      const held = must(one.state().held, "loaded");
-      expect([held.pending, held.stuck, one.state().dropped]).toEqual([[], [], []]);
-      expect(diff(held.index.plan, await server())).toEqual([]);
-      expect(diff(held.base, held.index.plan)).toEqual([]);
-    }
-    for (const { sender } of both) sender.stop();
-  }), { numRuns: 160, seed: 21 });
+  await fc.assert(
+    fc.asyncProperty(
+      fc.array(anyAct, { minLength: 4, maxLength: 24 }),
+      fc.infiniteStream(anyWeather),
+      async (acts, weathers) => {
+        let calm = false;
+        const { ruth, marek, server } = await scene(() => {
+          const now = calm ? "fair" : (weathers.next().value ?? "fair");
+          if (now !== "fair") bad += 1;
+          return now;
+        });
+        const both = [ruth, marek];
+        const choose = (one: Client) => {
+          const held = must(one.state().held, "loaded");
+          const first = held.stuck[0];
+          if (first !== undefined) {
+            asked += 1;
+            one.show(decide(held, first.batch.id, ({ field }) => (field === "place" ? "theirs" : "mine")));
+          }
+        };
+        for (const { who, what, n, text } of acts) {
+          const one = must(both[who], "a client");
+          if (what === "name") one.edit(rename(n, text));
+          if (what === "place")
+            one.edit((draft) => draft.patch("host", must(hosts[n], "").id, { place: text }));
+          if (what === "port")
+            one.edit((draft) => {
+              const port = must([...draft.plan.port.values()][n], "a port");
+              draft.patch("port", port.id, { note: text });
+            });
+          if (what === "send") await one.sender.idle();
+          if (what === "news") await one.sender.refresh();
+          if (what === "undo") await one.sender.step("undo");
+          if (what === "choose") choose(one);
+        }
+        calm = true;
+        for (let round = 0; round < 4; round += 1) {
+          await settle(both);
+          both.forEach(choose);
+        }
+        await settle(both);
+        for (const one of both) {
+          const held = must(one.state().held, "loaded");
+          expect([held.pending, held.stuck, one.state().dropped]).toEqual([[], [], []]);
+          expect(diff(held.index.plan, await server())).toEqual([]);
+          expect(diff(held.base, held.index.plan)).toEqual([]);
+        }
+        for (const { sender } of both) sender.stop();
+      },
+    ),
+    { numRuns: 160, seed: 21 },
+  );
   expect(Math.min(asked, bad)).toBeGreaterThan(20);
 }, 120_000);

@@ -2,7 +2,13 @@ import { v7 } from "uuid";
 import { decodeChanges, encodeBatch } from "@/core/formats";
 import type { ChangeBatch, Choose } from "@/core/plan";
 import type { Refusal } from "@/core/planners";
-import type { ClashAnswer, CommitAnswer, LogEntryAnswer, NewsAnswer, StepAnswer } from "@/http/contracts/answers";
+import type {
+  ClashAnswer,
+  CommitAnswer,
+  LogEntryAnswer,
+  NewsAnswer,
+  StepAnswer,
+} from "@/http/contracts/answers";
 import { fateOf, type Call } from "./api";
 import { catchUp, confirm, giveUp, nextToSend, settle, type Held, type Logged } from "./held";
 import type { PlanState } from "./plan-state";
@@ -31,14 +37,18 @@ export interface Sender {
   readonly stop: () => void;
 }
 /** What a person chose for each clash of an undo or redo. */
-export interface StepChoices { readonly clashes: readonly ClashAnswer[]; readonly choose: Choose }
+export interface StepChoices {
+  readonly clashes: readonly ClashAnswer[];
+  readonly choose: Choose;
+}
 
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 15_000;
 /** After a conflict: long enough for the others to get through, short enough not to be noticed. */
 const CONFLICT_WAIT_MS = 60;
 
-const loggedOf = (entries: readonly LogEntryAnswer[]): Logged[] => entries.map(({ id, revision, changes }) => ({ id, revision, changes: decodeChanges(changes) }));
+const loggedOf = (entries: readonly LogEntryAnswer[]): Logged[] =>
+  entries.map(({ id, revision, changes }) => ({ id, revision, changes: decodeChanges(changes) }));
 
 /** Sends my batches one after another; whatever goes wrong on the way, a batch is dropped only when the server says it can never be taken. */
 export function makeSender({ site, call, get, set, show, loadAnew, say, random }: Hooks): Sender {
@@ -59,7 +69,13 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
   const later = (sentence: string, ms: number) => {
     set({ saving: "waiting", trouble: sentence });
     if (timer !== null) clearTimeout(timer);
-    timer = setTimeout(() => { timer = null; wake(); }, ms * (0.5 + random()));
+    timer = setTimeout(
+      () => {
+        timer = null;
+        wake();
+      },
+      ms * (0.5 + random()),
+    );
   };
 
   const onAnswer = async (batch: ChangeBatch, { revision, entries }: CommitAnswer): Promise<void> => {
@@ -82,7 +98,10 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
     const batch = held === null ? undefined : nextToSend(held);
     if (held === null || batch === undefined) return false;
     set({ saving: "saving" });
-    const answer = await call<CommitAnswer>(`${path}/batches`, "POST", { revision: held.revision, batch: encodeBatch(batch) });
+    const answer = await call<CommitAnswer>(`${path}/batches`, "POST", {
+      revision: held.revision,
+      batch: encodeBatch(batch),
+    });
     if (answer.ok) {
       await onAnswer(batch, answer.value);
       return true;
@@ -93,7 +112,18 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
         const now = get().held;
         if (now === null) return false;
         const given = giveUp(now, batch.id);
-        set({ dropped: [...get().dropped, ...given.dropped.map((one) => ({ batch: one, sentence: one.id === batch.id ? refused.sentence : `It builds on "${batch.summary}", which could not be saved.` }))] });
+        set({
+          dropped: [
+            ...get().dropped,
+            ...given.dropped.map((one) => ({
+              batch: one,
+              sentence:
+                one.id === batch.id
+                  ? refused.sentence
+                  : `It builds on "${batch.summary}", which could not be saved.`,
+            })),
+          ],
+        });
         show(given.held);
         return true;
       }
@@ -120,11 +150,14 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
   const sendAll = async () => {
     while (await sendNext());
     const { held, saving } = get();
-    if (held !== null && nextToSend(held) === undefined && saving !== "stranger") set({ saving: "saved", trouble: null, savedAt: Date.now() });
+    if (held !== null && nextToSend(held) === undefined && saving !== "stranger")
+      set({ saving: "saved", trouble: null, savedAt: Date.now() });
   };
 
   const wake = (): Promise<void> => {
-    running ??= sendAll().finally(() => { running = null; });
+    running ??= sendAll().finally(() => {
+      running = null;
+    });
     return running;
   };
 
@@ -133,7 +166,8 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
     if (held === null) return;
     const news = await call<NewsAnswer>(`${path}/batches?after=${held.revision}`);
     if (!news.ok) {
-      if (fateOf(news.status, news.refused.code) === "stranger") set({ saving: "stranger", trouble: news.refused.sentence });
+      if (fateOf(news.status, news.refused.code) === "stranger")
+        set({ saving: "stranger", trouble: news.refused.sentence });
       return;
     }
     const { revision, entries, steps } = news.value;
@@ -147,8 +181,14 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
   const step = async (way: "undo" | "redo", choices: StepChoices | null = null): Promise<Refusal> => {
     await wake();
     const { held } = get();
-    if (held === null || nextToSend(held) !== undefined) return "Your last changes are not saved yet; they can be undone as soon as they are.";
-    const settled = choices?.clashes.map(({ id, field }) => ({ id, field, keep: choices.choose({ id, field }) ?? "theirs" })) ?? [];
+    if (held === null || nextToSend(held) !== undefined)
+      return "Your last changes are not saved yet; they can be undone as soon as they are.";
+    const settled =
+      choices?.clashes.map(({ id, field }) => ({
+        id,
+        field,
+        keep: choices.choose({ id, field }) ?? "theirs",
+      })) ?? [];
     const answer = await call<StepAnswer>(`${path}/${way}`, "POST", { id: v7(), settled });
     if (!answer.ok) {
       const { code, sentence, clashes } = answer.refused;
@@ -162,5 +202,13 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
     return null;
   };
 
-  return { wake: () => void wake(), idle: wake, step, refresh, stop: () => { if (timer !== null) clearTimeout(timer); } };
+  return {
+    wake: () => void wake(),
+    idle: wake,
+    step,
+    refresh,
+    stop: () => {
+      if (timer !== null) clearTimeout(timer);
+    },
+  };
 }

@@ -31,25 +31,48 @@ export function namerOf(index: PlanIndex): (id: string) => string {
 
 let worker: ReturnType<typeof wrap<PlanWorker>> | null = null;
 export const planWorker = () =>
-  (worker ??= wrap<PlanWorker>(new Worker(new URL("../../workers/plan.worker.ts", import.meta.url), { type: "module" })));
+  (worker ??= wrap<PlanWorker>(
+    new Worker(new URL("../../workers/plan.worker.ts", import.meta.url), { type: "module" }),
+  ));
 
-const heldOf = ({ plan, revision, findings, today }: Loaded): Held =>
-  ({ base: plan, revision, pending: [], stuck: [], index: PlanIndex.of(plan, today), findings });
+const heldOf = ({ plan, revision, findings, today }: Loaded): Held => ({
+  base: plan,
+  revision,
+  pending: [],
+  stuck: [],
+  index: PlanIndex.of(plan, today),
+  findings,
+});
 
 const BLANK = {
-  phase: "loading", failure: null, held: null, list: [], steps: { undo: null, redo: null, undoIsImport: false }, saving: "saved", trouble: null, savedAt: null,
-  keeping: "kept", dropped: [], stepClash: null, asking: false, confirmingUndo: false,
+  phase: "loading",
+  failure: null,
+  held: null,
+  list: [],
+  steps: { undo: null, redo: null, undoIsImport: false },
+  saving: "saved",
+  trouble: null,
+  savedAt: null,
+  keeping: "kept",
+  dropped: [],
+  stepClash: null,
+  asking: false,
+  confirmingUndo: false,
 } as const;
 
 export function createPlanStore(site: string, person: string): PlanStoreApi {
   let sender: Sender | null = null;
   const wake = () => sender?.wake();
-  const keeper = makeKeeper(site, person, thisBrowser(), (kept) => store.setState({ keeping: kept ? "kept" : "not-kept" }));
+  const keeper = makeKeeper(site, person, thisBrowser(), (kept) =>
+    store.setState({ keeping: kept ? "kept" : "not-kept" }),
+  );
   const store = createStore<PlanState>()((set, get) => {
     const show = (held: Held) => {
       const before = get().held;
       const list = held.findings === before?.findings ? get().list : listFindings(held.findings);
-      const isNewlyStuck = held.stuck.some(({ batch }) => before?.stuck.some((known) => known.batch.id === batch.id) !== true);
+      const isNewlyStuck = held.stuck.some(
+        ({ batch }) => before?.stuck.some((known) => known.batch.id === batch.id) !== true,
+      );
       set({ held, list, ...(isNewlyStuck ? { asking: true } : {}) });
       keeper.keep(held.pending);
     };
@@ -67,9 +90,21 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
       return true;
     };
     const loadAnew = async () => {
-      if (await load(() => get().held?.pending ?? [])) toast("The plan here no longer matched the server's, so it was loaded anew. What you changed and is not saved yet lies on top.");
+      if (await load(() => get().held?.pending ?? []))
+        toast(
+          "The plan here no longer matched the server's, so it was loaded anew. What you changed and is not saved yet lies on top.",
+        );
     };
-    sender = makeSender({ site, call, get, set, show, loadAnew, say: (sentence) => toast(sentence), random: Math.random });
+    sender = makeSender({
+      site,
+      call,
+      get,
+      set,
+      show,
+      loadAnew,
+      say: (sentence) => toast(sentence),
+      random: Math.random,
+    });
     const active = sender;
     /** Takes the answer to the oldest question; the next one, if any, stays open. */
     const answered = (held: Held) => {
@@ -78,12 +113,17 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
       active.wake();
     };
     return {
-      site, person, ...BLANK,
+      site,
+      person,
+      ...BLANK,
       load: async () => {
         try {
           if (await load(() => keeper.restore())) active.wake();
         } catch (error) {
-          const sentence = error instanceof Error && error.name === "TypeError" ? "The server does not answer. Start it, then try again." : String(error);
+          const sentence =
+            error instanceof Error && error.name === "TypeError"
+              ? "The server does not answer. Start it, then try again."
+              : String(error);
           set({ phase: "failed", failure: sentence });
         }
       },

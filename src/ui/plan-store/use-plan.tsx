@@ -15,15 +15,27 @@ const NEWS_EVERY_MS = 10_000;
 const LEFT = new Map<string, PlanStoreApi>();
 
 /** Loads the plan of a site and keeps it in step with the server while it is open. */
-export function PlanProvider({ site, person, children }: { site: string; person: string; children: ReactNode }) {
+export function PlanProvider({
+  site,
+  person,
+  children,
+}: {
+  site: string;
+  person: string;
+  children: ReactNode;
+}) {
   const [store] = useState(() => LEFT.get(`${site} ${person}`) ?? createPlanStore(site, person));
   useEffect(() => {
     if (store.getState().held === null) void store.getState().load();
     else void store.getState().refresh();
     LEFT.delete(`${site} ${person}`);
-    const ask = () => { if (document.visibilityState === "visible") void store.getState().refresh(); };
+    const ask = () => {
+      if (document.visibilityState === "visible") void store.getState().refresh();
+    };
     const timer = setInterval(ask, NEWS_EVERY_MS);
-    const warn = (event: BeforeUnloadEvent) => { if (store.wouldBeLost()) event.preventDefault(); };
+    const warn = (event: BeforeUnloadEvent) => {
+      if (store.wouldBeLost()) event.preventDefault();
+    };
     document.addEventListener("visibilitychange", ask);
     window.addEventListener("beforeunload", warn);
     window.addEventListener("online", store.wake);
@@ -38,9 +50,14 @@ export function PlanProvider({ site, person, children }: { site: string; person:
   return <Context value={store}>{children}</Context>;
 }
 
-export const usePlanStore = (): PlanStoreApi => must(useContext(Context), "a view stands inside a PlanProvider");
+export const usePlanStore = (): PlanStoreApi =>
+  must(useContext(Context), "a view stands inside a PlanProvider");
 export const usePlan = <T,>(select: (state: PlanState) => T): T => useStore(usePlanStore(), select);
 
 /** The plan as it is shown. Views are drawn only once it is there. */
-export const useHeld = (): Held => must(usePlan((state) => state.held), "a view is drawn with a plan");
+export const useHeld = (): Held =>
+  must(
+    usePlan((state) => state.held),
+    "a view is drawn with a plan",
+  );
 export const useIndex = (): PlanIndex => useHeld().index;

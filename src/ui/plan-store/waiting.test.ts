@@ -16,7 +16,13 @@ const edit = (name: string): ChangeBatch => {
   const draft = new Draft(plan);
   draft.patch("host", host.id, { name });
   made += 1;
-  return { id: `019a0000-0000-7000-8000-${String(made).padStart(12, "0")}`, planner: "test", summary: name, args: null, changes: draft.changes() };
+  return {
+    id: `019a0000-0000-7000-8000-${String(made).padStart(12, "0")}`,
+    planner: "test",
+    summary: name,
+    args: null,
+    changes: draft.changes(),
+  };
 };
 
 /** One browser with its tabs: which of them live, what each is called, and what versions before left. */
@@ -28,7 +34,10 @@ class Tabs {
   #next = 0;
 
   /** A page of that tab; without a name a new tab. */
-  page(tab = `tab ${(this.#next += 1)}`, kept: boolean[] = []): { tab: string; keeper: Keeper; kept: boolean[] } {
+  page(
+    tab = `tab ${(this.#next += 1)}`,
+    kept: boolean[] = [],
+  ): { tab: string; keeper: Keeper; kept: boolean[] } {
     const mine = new Set<string>();
     const claim = async (wanted: string) => {
       if (mine.has(wanted)) return true;
@@ -38,12 +47,21 @@ class Tabs {
       return true;
     };
     const browser: Browser = {
-      tabId: () => tab, claim: this.locks ? claim : null, now: () => this.time,
-      older: () => ({ text: this.old, forget: () => { this.old = null; } }),
+      tabId: () => tab,
+      claim: this.locks ? claim : null,
+      now: () => this.time,
+      older: () => ({
+        text: this.old,
+        forget: () => {
+          this.old = null;
+        },
+      }),
     };
     return { tab, kept, keeper: makeKeeper("site a", "Ruth", browser, (isKept) => kept.push(isKept)) };
   }
-  close(tab: string): void { this.living.delete(tab); }
+  close(tab: string): void {
+    this.living.delete(tab);
+  }
 }
 
 let tabs: Tabs;
@@ -52,7 +70,10 @@ beforeEach(() => {
   tabs = new Tabs();
 });
 const names = (batches: readonly ChangeBatch[]) => batches.map(({ summary }) => summary);
-const put = async (keeper: Keeper, ...batches: ChangeBatch[]) => { keeper.keep(batches); await keeper.settled(); };
+const put = async (keeper: Keeper, ...batches: ChangeBatch[]) => {
+  keeper.keep(batches);
+  await keeper.settled();
+};
 
 test("what waits comes back as it was after a reload, and is forgotten once it is sent", async () => {
   const first = tabs.page();
@@ -99,7 +120,12 @@ test("another person's and another site's lists are left alone", async () => {
   await one.keeper.restore();
   await put(one.keeper, edit("Ruth's"));
   tabs.close(one.tab);
-  const browser: Browser = { tabId: () => "other", claim: async () => true, now: () => 0, older: () => ({ text: null, forget: () => {} }) };
+  const browser: Browser = {
+    tabId: () => "other",
+    claim: async () => true,
+    now: () => 0,
+    older: () => ({ text: null, forget: () => {} }),
+  };
   expect(await makeKeeper("site a", "Marek", browser, () => {}).restore()).toEqual([]);
   expect(await makeKeeper("site b", "Ruth", browser, () => {}).restore()).toEqual([]);
   expect(names(await tabs.page().keeper.restore())).toEqual(["Ruth's"]);
@@ -124,10 +150,13 @@ test("what a version before kept is taken over once, when it lies in the databas
   expect(names(await tabs.page().keeper.restore())).toEqual(["Of before"]);
 });
 
-test.each(["[{", "{}", "null", '[{"id":"no batch"}]'])("what another hand left there (%s) does not stop the plan from opening", async (text) => {
-  tabs.old = text;
-  expect(await tabs.page().keeper.restore()).toEqual([]);
-});
+test.each(["[{", "{}", "null", '[{"id":"no batch"}]'])(
+  "what another hand left there (%s) does not stop the plan from opening",
+  async (text) => {
+    tabs.old = text;
+    expect(await tabs.page().keeper.restore()).toEqual([]);
+  },
+);
 
 test("a browser without a database, or a full one: nothing is said to be kept, what an older version left stays, the tab warns", async () => {
   tabs.old = JSON.stringify([encodeBatch(edit("Of before"))]);
@@ -164,19 +193,40 @@ test("while one list is being written the next is not lost", async () => {
 });
 
 /** What browsers kept in the forms of before: a test reads them all, so that no new form forgets them. */
-const fixture = (name: string): unknown => JSON.parse(readFileSync(`tests/fixtures/waiting/${name}.json`, "utf8"));
+const fixture = (name: string): unknown =>
+  JSON.parse(readFileSync(`tests/fixtures/waiting/${name}.json`, "utf8"));
 
 test("what a browser kept in older forms is taken over whole: the list of a tab, and the text from before tabs had lists", async () => {
-  const { store, keyPath, record } = fixture("indexed-database-1") as { store: "waiting"; keyPath: string[]; record: { batches: unknown[] } };
-  const made = await openDB("dianome", 1, { upgrade: (db) => { db.createObjectStore(store, { keyPath }); } });
+  const { store, keyPath, record } = fixture("indexed-database-1") as {
+    store: "waiting";
+    keyPath: string[];
+    record: { batches: unknown[] };
+  };
+  const made = await openDB("dianome", 1, {
+    upgrade: (db) => {
+      db.createObjectStore(store, { keyPath });
+    },
+  });
   await made.put(store, record);
   made.close();
   tabs.old = JSON.stringify(fixture("local-storage"));
   const taken = await tabs.page().keeper.restore();
   expect(names(taken).sort()).toEqual(["Kept before tabs had lists", "Kept by a tab"]);
   // Nothing they say is lost: only what their form lacked is added.
-  const said = [...(fixture("local-storage") as { changes: { after: object }[] }[]), ...(record.batches as { changes: { after: object }[] }[])].flatMap(({ changes }) => changes.map(({ after }) => after));
-  const read = taken.flatMap((batch) => (encodeBatch(batch) as { changes: { after: object }[] }).changes.map(({ after }) => after));
-  for (const after of said) expect(read).toContainEqual(expect.objectContaining(Object.fromEntries(Object.entries(after).filter(([, value]) => typeof value !== "object" || value === null))));
+  const said = [
+    ...(fixture("local-storage") as { changes: { after: object }[] }[]),
+    ...(record.batches as { changes: { after: object }[] }[]),
+  ].flatMap(({ changes }) => changes.map(({ after }) => after));
+  const read = taken.flatMap((batch) =>
+    (encodeBatch(batch) as { changes: { after: object }[] }).changes.map(({ after }) => after),
+  );
+  for (const after of said)
+    expect(read).toContainEqual(
+      expect.objectContaining(
+        Object.fromEntries(
+          Object.entries(after).filter(([, value]) => typeof value !== "object" || value === null),
+        ),
+      ),
+    );
   expect(read.length).toBe(said.length);
 });

@@ -7,8 +7,16 @@ import type { ChangeBatch } from "@/core/plan";
 // What the server does not have yet, kept in the browser's own database: a list for each tab, so that two tabs never write over one
 // another. A tab shows that it lives by holding a lock (Web Locks); the list of one that is gone is taken over once.
 
-interface Kept { readonly tab: string; readonly site: string; readonly person: string; readonly batches: unknown; readonly writtenAt: number }
-interface Schema extends DBSchema { readonly waiting: { readonly key: [tab: string, site: string]; readonly value: Kept } }
+interface Kept {
+  readonly tab: string;
+  readonly site: string;
+  readonly person: string;
+  readonly batches: unknown;
+  readonly writtenAt: number;
+}
+interface Schema extends DBSchema {
+  readonly waiting: { readonly key: [tab: string, site: string]; readonly value: Kept };
+}
 
 /** What a keeper needs of the browser; tests pass their own. */
 export interface Browser {
@@ -62,9 +70,19 @@ function encoded(batch: ChangeBatch): unknown {
 
 const later = (a: ChangeBatch, b: ChangeBatch): number => (a.id < b.id ? -1 : 1);
 
-export function makeKeeper(site: string, person: string, browser: Browser, onChange: (kept: boolean) => void): Keeper {
+export function makeKeeper(
+  site: string,
+  person: string,
+  browser: Browser,
+  onChange: (kept: boolean) => void,
+): Keeper {
   let database: Promise<IDBPDatabase<Schema>> | null = null;
-  const open = () => (database ??= openDB<Schema>(DATABASE, 1, { upgrade: (db) => { db.createObjectStore("waiting", { keyPath: ["tab", "site"] }); } }));
+  const open = () =>
+    (database ??= openDB<Schema>(DATABASE, 1, {
+      upgrade: (db) => {
+        db.createObjectStore("waiting", { keyPath: ["tab", "site"] });
+      },
+    }));
   let tab = browser.tabId();
   let pending: readonly ChangeBatch[] = [];
   let written: readonly ChangeBatch[] | null = [];
@@ -76,7 +94,14 @@ export function makeKeeper(site: string, person: string, browser: Browser, onCha
       const db = await open();
       const tooMany = count > MOST_KEPT;
       if (count === 0 || tooMany) await db.delete("waiting", [tab, site]);
-      else await db.put("waiting", { tab, site, person, batches: batches.map(encoded), writtenAt: browser.now() });
+      else
+        await db.put("waiting", {
+          tab,
+          site,
+          person,
+          batches: batches.map(encoded),
+          writtenAt: browser.now(),
+        });
       written = tooMany ? null : batches;
     } catch {
       // A browser without a database, or a full one, says so in many ways: what waits is still here and on its way, and the tab warns.
@@ -95,7 +120,9 @@ export function makeKeeper(site: string, person: string, browser: Browser, onCha
   const keep = (batches: readonly ChangeBatch[]) => {
     if (batches === pending) return;
     pending = batches;
-    writing ??= writeAll().finally(() => { writing = null; });
+    writing ??= writeAll().finally(() => {
+      writing = null;
+    });
   };
 
   /** Lists of this person and site whose tab is gone. */
@@ -104,7 +131,10 @@ export function makeKeeper(site: string, person: string, browser: Browser, onCha
     const found: Kept[] = [];
     for (const list of lists) {
       if (list.site !== site || list.person !== person || list.tab === tab) continue;
-      const isGone = browser.claim === null ? browser.now() - list.writtenAt > LEFT_ALONE_MS : await browser.claim(list.tab);
+      const isGone =
+        browser.claim === null
+          ? browser.now() - list.writtenAt > LEFT_ALONE_MS
+          : await browser.claim(list.tab);
       if (isGone) found.push(list);
     }
     return found;
@@ -122,11 +152,23 @@ export function makeKeeper(site: string, person: string, browser: Browser, onCha
       const own = await (await open()).get("waiting", [tab, site]);
       const lists = await orphans();
       const mine = own?.site === site && own.person === person ? batchesIn(own.batches) : [];
-      const all = new Map([...mine, ...fromBefore, ...lists.flatMap((list) => batchesIn(list.batches))].map((batch) => [batch.id, batch]));
+      const all = new Map(
+        [...mine, ...fromBefore, ...lists.flatMap((list) => batchesIn(list.batches))].map((batch) => [
+          batch.id,
+          batch,
+        ]),
+      );
       const batches = [...all.values()].sort(later);
       // One transaction: whatever happens now, each batch is in exactly one list.
       const transaction = (await open()).transaction("waiting", "readwrite");
-      if (batches.length > 0) await transaction.store.put({ tab, site, person, batches: batches.map(encoded), writtenAt: browser.now() });
+      if (batches.length > 0)
+        await transaction.store.put({
+          tab,
+          site,
+          person,
+          batches: batches.map(encoded),
+          writtenAt: browser.now(),
+        });
       for (const list of lists) await transaction.store.delete([list.tab, site]);
       await transaction.done;
       older.forget();
@@ -142,5 +184,12 @@ export function makeKeeper(site: string, person: string, browser: Browser, onCha
     }
   };
 
-  return { restore, keep, settled: async () => { await writing; }, wouldBeLost: () => pending.length > 0 && written !== pending };
+  return {
+    restore,
+    keep,
+    settled: async () => {
+      await writing;
+    },
+    wouldBeLost: () => pending.length > 0 && written !== pending,
+  };
 }

@@ -4,10 +4,20 @@ import { requirePerson } from "@/http/require-person";
 import { siteName } from "@/http/use-cases";
 import { Workspace } from "@/ui/frame/Workspace";
 
-export default async function SiteLayout({ children, params }: { children: ReactNode; params: Promise<{ site: string }> }) {
+export default async function SiteLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ site: string }>;
+}) {
   const person = await requirePerson();
   const { site } = await params;
   const name = await siteName(site);
   if (name === null) notFound();
-  return <Workspace site={site} name={name} person={person.name}>{children}</Workspace>;
+  return (
+    <Workspace site={site} name={name} person={person.name}>
+      {children}
+    </Workspace>
+  );
 }

@@ -1,7 +1,21 @@
 import { z } from "zod";
 import { abilitiesField, bandField, cableField, opticField, poeField } from "./abilities";
 import {
-  addressField, countField, dateField, groupField, idField, ipv4Field, ipv6Field, lineField, longText, macField, nameField, setField, shortText, textField, vidField,
+  addressField,
+  countField,
+  dateField,
+  groupField,
+  idField,
+  ipv4Field,
+  ipv6Field,
+  lineField,
+  longText,
+  macField,
+  nameField,
+  setField,
+  shortText,
+  textField,
+  vidField,
 } from "./fields";
 import { HOST_KINDS } from "./host-kinds";
 import { protectionsSchema, treeSchema } from "./protection";
@@ -12,52 +26,102 @@ import { relayField } from "./separation";
 export const deviceSchema = z.strictObject({
   id: idField,
   kind: z.enum(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server"]),
-  bridging: z.enum(["vlan", "plain", "none"]).meta({ description: "vlan: knows VLANs; plain: passes every tag untouched; none: does not bridge" }),
+  bridging: z
+    .enum(["vlan", "plain", "none"])
+    .meta({ description: "vlan: knows VLANs; plain: passes every tag untouched; none: does not bridge" }),
   name: nameField,
   model: shortText,
   domain: idField.nullable(),
   place: shortText,
   abilities: abilitiesField,
-  rackUnit: z.int().min(1).max(100).nullable().meta({ description: "The lowest height unit it fills in its cabinet, counted from the floor" }),
-  heightUnits: countField(60).meta({ description: "Height units it fills; 0 for gear that is not made for a cabinet" }),
+  rackUnit: z
+    .int()
+    .min(1)
+    .max(100)
+    .nullable()
+    .meta({ description: "The lowest height unit it fills in its cabinet, counted from the floor" }),
+  heightUnits: countField(60).meta({
+    description: "Height units it fills; 0 for gear that is not made for a cabinet",
+  }),
   feed: shortText.meta({ description: "What feeds it: a socket, a circuit, an uninterruptible supply" }),
   backupFeed: shortText.meta({ description: "What feeds its second supply; empty without one" }),
   poe: poeField,
   poeBudgetMw: countField(10_000_000),
-  poeOneLostMw: countField(10_000_000).nullable().meta({ description: "Power it can still give with one supply lost; null when it has one supply only" }),
-  bridgeMac: macField.nullable().meta({ description: "The MAC address in its bridge identifier (IEEE 802.1Q section 14.2.5): of equal priorities the lower one is the root; null when not known" }),
+  poeOneLostMw: countField(10_000_000)
+    .nullable()
+    .meta({ description: "Power it can still give with one supply lost; null when it has one supply only" }),
+  bridgeMac: macField
+    .nullable()
+    .meta({
+      description:
+        "The MAC address in its bridge identifier (IEEE 802.1Q section 14.2.5): of equal priorities the lower one is the root; null when not known",
+    }),
   tree: treeSchema,
   protections: protectionsSchema,
-  routes: z.array(routeSchema).max(256).meta({ description: "Routes entered by hand, beside those to its own segments" }),
-  defaultRoute: z.enum(["asSegment", "none"]).meta({ description: "asSegment: its own traffic leaves by the gateway of its management segment, a gateway's by its line" }),
-  asksFrom: idField.nullable().meta({ description: "The leg that its own questions leave from (sign-in, time); null: the first of its legs with an address" }),
+  routes: z
+    .array(routeSchema)
+    .max(256)
+    .meta({ description: "Routes entered by hand, beside those to its own segments" }),
+  defaultRoute: z
+    .enum(["asSegment", "none"])
+    .meta({
+      description:
+        "asSegment: its own traffic leaves by the gateway of its management segment, a gateway's by its line",
+    }),
+  asksFrom: idField
+    .nullable()
+    .meta({
+      description:
+        "The leg that its own questions leave from (sign-in, time); null: the first of its legs with an address",
+    }),
   supportUntil: dateField.nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
-  vlanNameLimit: z.int().min(1).max(80).nullable().meta({ description: "The longest VLAN name its software takes; null when not known" }),
-  hears: setField(z.array(idField).max(200)).meta({ description: "Access points whose radio it hears, beside those in the same or an adjacent room" }),
+  vlanNameLimit: z
+    .int()
+    .min(1)
+    .max(80)
+    .nullable()
+    .meta({ description: "The longest VLAN name its software takes; null when not known" }),
+  hears: setField(z.array(idField).max(200)).meta({
+    description: "Access points whose radio it hears, beside those in the same or an adjacent room",
+  }),
   position: z.strictObject({ x: z.int().min(-1e6).max(1e6), y: z.int().min(-1e6).max(1e6) }).nullable(),
   notes: longText,
 });
 export type Device = z.output<typeof deviceSchema>;
 
-export const guardsSchema = groupField(z.strictObject({
-  edge: z.boolean(),
-  bpduGuard: z.boolean(),
-  loopGuard: z.boolean(),
-  dhcpTrust: z.boolean(),
-  arpTrust: z.boolean(),
-  signIn: z.boolean(),
-  profile: idField.nullable().meta({ description: "The sign-in profile (IEEE 802.1X) that the port uses; null: the only one, if there is one" }),
-  macLimit: z.int().min(1).max(4096).nullable(),
-  restrictedRole: z.boolean().meta({ description: "Never becomes the way to the root (IEEE 802.1Q section 13.27.64)" }),
-}));
+export const guardsSchema = groupField(
+  z.strictObject({
+    edge: z.boolean(),
+    bpduGuard: z.boolean(),
+    loopGuard: z.boolean(),
+    dhcpTrust: z.boolean(),
+    arpTrust: z.boolean(),
+    signIn: z.boolean(),
+    profile: idField
+      .nullable()
+      .meta({
+        description:
+          "The sign-in profile (IEEE 802.1X) that the port uses; null: the only one, if there is one",
+      }),
+    macLimit: z.int().min(1).max(4096).nullable(),
+    restrictedRole: z
+      .boolean()
+      .meta({ description: "Never becomes the way to the root (IEEE 802.1Q section 13.27.64)" }),
+  }),
+);
 
 /** Several ports of one device as one (IEEE 802.1AX); the ports name it. */
 export const lagSchema = z.strictObject({
   id: idField,
   device: idField,
   name: nameField,
-  mode: z.enum(["static", "active", "passive"]).meta({ description: "static: without a protocol; active or passive: with the link aggregation control protocol" }),
+  mode: z
+    .enum(["static", "active", "passive"])
+    .meta({
+      description:
+        "static: without a protocol; active or passive: with the link aggregation control protocol",
+    }),
 });
 export type Lag = z.output<typeof lagSchema>;
 
@@ -79,8 +143,17 @@ export const portSchema = z.strictObject({
   tagged: setField(z.array(vidField).max(4094)),
   admit: z.enum(["all", "tagged", "untagged"]),
   ingressFilter: z.boolean(),
-  treePriority: z.int().min(0).max(240).refine((n) => n % 16 === 0, "A port's priority comes in steps of 16"),
-  treeCost: z.int().min(1).max(200_000_000).nullable().meta({ description: "Path cost entered by hand; null takes it from the speed" }),
+  treePriority: z
+    .int()
+    .min(0)
+    .max(240)
+    .refine((n) => n % 16 === 0, "A port's priority comes in steps of 16"),
+  treeCost: z
+    .int()
+    .min(1)
+    .max(200_000_000)
+    .nullable()
+    .meta({ description: "Path cost entered by hand; null takes it from the speed" }),
   guards: guardsSchema,
   note: shortText,
 });
@@ -111,13 +184,27 @@ export const interfaceSchema = z.strictObject({
   addresses4: z.array(ipv4Field).max(16),
   addresses6: z.array(ipv6Field).max(16),
   relayTo: relayField,
-  translates: z.enum(["asUsual", "yes", "no"]).meta({ description: "Whether what leaves here gets this leg's address (NAT); as usual: on a line yes, in a segment no" }),
+  translates: z
+    .enum(["asUsual", "yes", "no"])
+    .meta({
+      description:
+        "Whether what leaves here gets this leg's address (NAT); as usual: on a line yes, in a segment no",
+    }),
 });
 export type Interface = z.output<typeof interfaceSchema>;
 
 export const attachmentSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("port"), port: idField }),
-  z.strictObject({ at: z.literal("ssid"), ssid: idField, accessPoint: idField.nullable().meta({ description: "Where it is planned to join; null, or where that one does not offer the name: the nearest that does" }) }),
+  z.strictObject({
+    at: z.literal("ssid"),
+    ssid: idField,
+    accessPoint: idField
+      .nullable()
+      .meta({
+        description:
+          "Where it is planned to join; null, or where that one does not offer the name: the nearest that does",
+      }),
+  }),
   z.strictObject({ at: z.literal("behind"), host: idField }),
   z.strictObject({ at: z.literal("unplaced") }),
 ]);
@@ -128,26 +215,51 @@ export const hostSchema = z.strictObject({
   name: nameField,
   kind: z.enum(HOST_KINDS),
   mac: macField.nullable(),
-  manner: z.enum(["typed", "reserved", "dynamic"]).meta({ description: "typed into the device, reserved in DHCP, or given by DHCP" }),
+  manner: z
+    .enum(["typed", "reserved", "dynamic"])
+    .meta({ description: "typed into the device, reserved in DHCP, or given by DHCP" }),
   ipv4: ipv4Field.nullable(),
   ipv6: ipv6Field.nullable(),
-  length4: z.int().min(1).max(32).nullable().meta({ description: "Its own prefix length, where what is entered on it differs from its segment's" }),
-  gateway4: ipv4Field.nullable().meta({ description: "Its own IPv4 gateway, where it differs from its segment's" }),
-  length6: z.int().min(1).max(128).nullable().meta({ description: "Its own IPv6 prefix length, where it differs" }),
+  length4: z
+    .int()
+    .min(1)
+    .max(32)
+    .nullable()
+    .meta({ description: "Its own prefix length, where what is entered on it differs from its segment's" }),
+  gateway4: ipv4Field
+    .nullable()
+    .meta({ description: "Its own IPv4 gateway, where it differs from its segment's" }),
+  length6: z
+    .int()
+    .min(1)
+    .max(128)
+    .nullable()
+    .meta({ description: "Its own IPv6 prefix length, where it differs" }),
   gateway6: ipv6Field.nullable().meta({ description: "Its own IPv6 gateway, where it differs" }),
-  dns: z.array(addressField).max(8).meta({ description: "Its own name servers, where they differ; empty: as its segment" }),
+  dns: z
+    .array(addressField)
+    .max(8)
+    .meta({ description: "Its own name servers, where they differ; empty: as its segment" }),
   segment: idField.nullable(),
   attachment: attachmentSchema,
   tag: vidField.nullable().meta({ description: "The VLAN tag it sends, or null" }),
   poe: poeField,
   place: shortText,
-  surveyed: z.strictObject({ room: idField, what: shortText }).nullable().meta({ description: "The survey's line it was drafted from: the room and the kind in its words" }),
+  surveyed: z
+    .strictObject({ room: idField, what: shortText })
+    .nullable()
+    .meta({ description: "The survey's line it was drafted from: the room and the kind in its words" }),
   notes: longText,
 });
 export type Host = z.output<typeof hostSchema>;
 
 /** A VLAN as one device itself has created it; a device without any is taken to know whatever its ports carry. */
-export const deviceVlanSchema = z.strictObject({ id: idField, device: idField, vid: vidField, name: lineField(80) });
+export const deviceVlanSchema = z.strictObject({
+  id: idField,
+  device: idField,
+  vid: vidField,
+  name: lineField(80),
+});
 export type DeviceVlan = z.output<typeof deviceVlanSchema>;
 
 /** A radio of an access point; `channel` is the primary 20 MHz channel. */
@@ -166,7 +278,9 @@ export type Radio = z.output<typeof radioSchema>;
 export const portRunSchema = z.strictObject({
   count: z.int().min(1).max(512),
   prefix: lineField(12).meta({ description: "What stands before the number on the case" }),
-  soft: lineField(20).meta({ description: "What stands before the number in the software, which counts from 0" }),
+  soft: lineField(20).meta({
+    description: "What stands before the number in the software, which counts from 0",
+  }),
   medium: z.enum(["copper", "fibre", "directAttach", "combo"]),
   speedMbps: countField(1_000_000),
   poeMw: countField(100_000),
@@ -191,6 +305,9 @@ export const templateSchema = z.strictObject({
   id: idField,
   name: nameField,
   ending: z.string().regex(/^[a-z0-9]{1,8}$/, "A file's ending is 1 to 8 small letters or digits"),
-  text: textField(20_000, "A template has at most 20,000 characters").refine((text) => !text.includes("\u0000"), "No control characters here"),
+  text: textField(20_000, "A template has at most 20,000 characters").refine(
+    (text) => !text.includes("\u0000"),
+    "No control characters here",
+  ),
 });
 export type Template = z.output<typeof templateSchema>;

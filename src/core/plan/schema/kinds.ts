@@ -1,10 +1,27 @@
 import type { z } from "zod";
 import {
-  deviceModelSchema, deviceSchema, deviceVlanSchema, hostSchema, interfaceSchema, lagSchema, linkSchema, portSchema, radioSchema, templateSchema,
+  deviceModelSchema,
+  deviceSchema,
+  deviceVlanSchema,
+  hostSchema,
+  interfaceSchema,
+  lagSchema,
+  linkSchema,
+  portSchema,
+  radioSchema,
+  templateSchema,
 } from "./hardware";
 import { signInSchema } from "./protection";
 import { expectationSchema, forwardSchema } from "./reach";
-import { domainSchema, scopeSchema, segmentSchema, ssidSchema, vlanSchema, wallSchema, zoneSchema } from "./separation";
+import {
+  domainSchema,
+  scopeSchema,
+  segmentSchema,
+  ssidSchema,
+  vlanSchema,
+  wallSchema,
+  zoneSchema,
+} from "./separation";
 import { lineSchema, siteSchema } from "./site";
 import { gearSchema, hostKindSchema, roomSchema } from "./survey";
 
@@ -48,14 +65,57 @@ export const COLLECTION_KINDS = KINDS.filter((kind): kind is CollectionKind => k
 
 /** The name of a kind's list in a plan file. */
 export const LIST_NAMES = {
-  domain: "domains", zone: "zones", room: "rooms", hostKind: "hostKinds", deviceModel: "deviceModels", template: "templates", line: "lines", vlan: "vlans", segment: "segments", device: "devices", gear: "gear",
-  deviceVlan: "deviceVlans", lag: "lags", port: "ports",
-  link: "links", interface: "interfaces", ssid: "ssids", radio: "radios", host: "hosts", scope: "scopes", wall: "walls", signIn: "signIns", forward: "forwards", expectation: "expectations",
+  domain: "domains",
+  zone: "zones",
+  room: "rooms",
+  hostKind: "hostKinds",
+  deviceModel: "deviceModels",
+  template: "templates",
+  line: "lines",
+  vlan: "vlans",
+  segment: "segments",
+  device: "devices",
+  gear: "gear",
+  deviceVlan: "deviceVlans",
+  lag: "lags",
+  port: "ports",
+  link: "links",
+  interface: "interfaces",
+  ssid: "ssids",
+  radio: "radios",
+  host: "hosts",
+  scope: "scopes",
+  wall: "walls",
+  signIn: "signIns",
+  forward: "forwards",
+  expectation: "expectations",
 } as const satisfies Record<CollectionKind, string>;
 
 /** What a person calls one of a kind. */
 export const KIND_WORDS = {
-  site: "site", domain: "domain", zone: "zone", room: "room", hostKind: "kind of device", deviceModel: "model", template: "template", line: "internet line", vlan: "VLAN", segment: "segment", device: "device",
-  gear: "gear found", deviceVlan: "VLAN on a device",
-  lag: "LAG", port: "port", link: "cable", interface: "interface", ssid: "wireless name", radio: "radio", host: "host", scope: "scope", wall: "wall", signIn: "sign-in profile", forward: "forward", expectation: "kept probe",
+  site: "site",
+  domain: "domain",
+  zone: "zone",
+  room: "room",
+  hostKind: "kind of device",
+  deviceModel: "model",
+  template: "template",
+  line: "internet line",
+  vlan: "VLAN",
+  segment: "segment",
+  device: "device",
+  gear: "gear found",
+  deviceVlan: "VLAN on a device",
+  lag: "LAG",
+  port: "port",
+  link: "cable",
+  interface: "interface",
+  ssid: "wireless name",
+  radio: "radio",
+  host: "host",
+  scope: "scope",
+  wall: "wall",
+  signIn: "sign-in profile",
+  forward: "forward",
+  expectation: "kept probe",
 } as const satisfies Record<Kind, string>;

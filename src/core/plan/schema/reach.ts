@@ -14,10 +14,14 @@ export const forwardSchema = z.strictObject({
   name: nameField,
   line: idField,
   protocol: z.enum(["tcp", "udp"]),
-  ports: z.tuple([portNumber, portNumber]).refine(([low, high]) => low <= high, "A port range runs from low to high"),
+  ports: z
+    .tuple([portNumber, portNumber])
+    .refine(([low, high]) => low <= high, "A port range runs from low to high"),
   host: idField,
   toPort: portNumber.nullable().meta({ description: "The port inside; null keeps the outside one" }),
-  hairpin: z.boolean().meta({ description: "Whether it also holds for those inside who ask the outside address" }),
+  hairpin: z
+    .boolean()
+    .meta({ description: "Whether it also holds for those inside who ask the outside address" }),
 });
 export type Forward = z.output<typeof forwardSchema>;
 
@@ -31,8 +35,16 @@ export const probePlaceSchema = z.discriminatedUnion("at", [
 /** What is plugged in there. */
 export const probeAsSchema = z.discriminatedUnion("as", [
   z.strictObject({ as: z.literal("client") }),
-  z.strictObject({ as: z.literal("kind"), word: shortText.meta({ description: "A kind of the catalogue or of the site's own, by its word" }) }),
-  z.strictObject({ as: z.literal("typed"), address: addressField, length: z.int().min(0).max(128), gateway: addressField.nullable() }),
+  z.strictObject({
+    as: z.literal("kind"),
+    word: shortText.meta({ description: "A kind of the catalogue or of the site's own, by its word" }),
+  }),
+  z.strictObject({
+    as: z.literal("typed"),
+    address: addressField,
+    length: z.int().min(0).max(128),
+    gateway: addressField.nullable(),
+  }),
   z.strictObject({ as: z.literal("behindPhone") }),
   z.strictObject({ as: z.literal("falseServer") }),
   z.strictObject({ as: z.literal("spoofer"), address: addressField }),
@@ -45,9 +57,17 @@ export const probeGoalSchema = z.discriminatedUnion("to", [
   z.strictObject({ to: z.literal("device"), device: idField, service: serviceSchema.nullable() }),
   z.strictObject({ to: z.literal("host"), host: idField, service: serviceSchema.nullable() }),
   z.strictObject({ to: z.literal("forward"), forward: idField }),
-  z.strictObject({ to: z.literal("port"), port: idField, service: serviceSchema.nullable() }).meta({ description: "Another laptop, plugged in there" }),
+  z
+    .strictObject({ to: z.literal("port"), port: idField, service: serviceSchema.nullable() })
+    .meta({ description: "Another laptop, plugged in there" }),
 ]);
-export const probeQuestionSchema = z.strictObject({ from: probePlaceSchema, as: probeAsSchema, mac: macField.nullable(), family: z.union([z.literal(4), z.literal(6)]), goal: probeGoalSchema });
+export const probeQuestionSchema = z.strictObject({
+  from: probePlaceSchema,
+  as: probeAsSchema,
+  mac: macField.nullable(),
+  family: z.union([z.literal(4), z.literal(6)]),
+  goal: probeGoalSchema,
+});
 export type ProbeQuestion = z.output<typeof probeQuestionSchema>;
 export type ProbePlace = z.output<typeof probePlaceSchema>;
 export type ProbeAs = z.output<typeof probeAsSchema>;
@@ -58,8 +78,12 @@ export const expectationSchema = z.strictObject({
   id: idField,
   name: nameField,
   question: probeQuestionSchema,
-  passes: z.boolean().meta({ description: "Whether it is meant to get through; false for a wall that has to hold" }),
-  segment: idField.nullable().meta({ description: "The segment whose address it has to get; null when that is not asked" }),
+  passes: z
+    .boolean()
+    .meta({ description: "Whether it is meant to get through; false for a wall that has to hold" }),
+  segment: idField
+    .nullable()
+    .meta({ description: "The segment whose address it has to get; null when that is not asked" }),
   note: shortText,
 });
 export type Expectation = z.output<typeof expectationSchema>;

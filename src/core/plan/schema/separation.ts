@@ -2,7 +2,19 @@ import { z } from "zod";
 import { bandField, SECURITIES } from "./abilities";
 import { purposeField } from "./survey";
 import {
-  addressField, countField, idField, ipv4Field, lineField, markField, nameField, prefix4Field, prefix6Field, setField, shortText, tapeField, vidField,
+  addressField,
+  countField,
+  idField,
+  ipv4Field,
+  lineField,
+  markField,
+  nameField,
+  prefix4Field,
+  prefix6Field,
+  setField,
+  shortText,
+  tapeField,
+  vidField,
 } from "./fields";
 
 /** A layer-2 domain: gear that shares VLAN numbers. */
@@ -36,18 +48,34 @@ export const segmentSchema = z.strictObject({
   tape: tapeField,
   prefixes4: z.array(prefix4Field).max(8),
   prefixes6: z.array(prefix6Field).max(8),
-  gatewayInterface: idField.nullable().meta({ description: "The interface that clients are given as their gateway" }),
+  gatewayInterface: idField
+    .nullable()
+    .meta({ description: "The interface that clients are given as their gateway" }),
   dns: z.array(addressField).max(8),
   time: z.array(addressField).max(8),
   domainName: shortText,
-  planned: countField(1_000_000).meta({ description: "Devices and visitors planned, those already in the register included" }),
+  planned: countField(1_000_000).meta({
+    description: "Devices and visitors planned, those already in the register included",
+  }),
   growth: countField(1000).meta({ description: "Growth in percent of the planned number" }),
   management: z.boolean().meta({ description: "The segment for the gear's own addresses" }),
   purpose: purposeField,
-  group: shortText.meta({ description: "The group of the survey it was drafted for; empty when the purpose is not split" }),
-  advertise: z.enum(["none", "slaac", "stateless", "stateful"]).meta({ description: "What the router advertisements tell IPv6 clients (RFC 4861 section 4.2)" }),
-  visit: z.strictObject({ perHour: countField(100_000), staySeconds: countField(31_536_000), openSeconds: countField(86_400) }).nullable()
-    .meta({ description: "Who comes and goes: arrivals in an hour, how long they stay, how long the doors are open" }),
+  group: shortText.meta({
+    description: "The group of the survey it was drafted for; empty when the purpose is not split",
+  }),
+  advertise: z
+    .enum(["none", "slaac", "stateless", "stateful"])
+    .meta({ description: "What the router advertisements tell IPv6 clients (RFC 4861 section 4.2)" }),
+  visit: z
+    .strictObject({
+      perHour: countField(100_000),
+      staySeconds: countField(31_536_000),
+      openSeconds: countField(86_400),
+    })
+    .nullable()
+    .meta({
+      description: "Who comes and goes: arrivals in an hour, how long they stay, how long the doors are open",
+    }),
 });
 export type Segment = z.output<typeof segmentSchema>;
 
@@ -62,8 +90,13 @@ export const scopeSchema = z.strictObject({
   family: z.union([z.literal(4), z.literal(6)]),
   pools: z.array(rangeField).max(32),
   exclusions: z.array(rangeField).max(64),
-  leaseSeconds: z.int().min(60, "A lease lasts at least 60 seconds").max(31_536_000, "A lease lasts at most a year"),
-  options: z.array(z.strictObject({ code: z.int().min(1).max(254), name: shortText, value: shortText })).max(64),
+  leaseSeconds: z
+    .int()
+    .min(60, "A lease lasts at least 60 seconds")
+    .max(31_536_000, "A lease lasts at most a year"),
+  options: z
+    .array(z.strictObject({ code: z.int().min(1).max(254), name: shortText, value: shortText }))
+    .max(64),
 });
 export type Scope = z.output<typeof scopeSchema>;
 
@@ -72,20 +105,29 @@ export const ssidSchema = z.strictObject({
   id: idField,
   name: lineField(32, "A wireless name has at most 32 characters").min(1),
   segment: idField,
-  moreSegments: setField(z.array(idField).max(32)).meta({ description: "Where the sign-in may put someone instead (IEEE 802.1X)" }),
+  moreSegments: setField(z.array(idField).max(32)).meta({
+    description: "Where the sign-in may put someone instead (IEEE 802.1X)",
+  }),
   security: z.enum(SECURITIES),
   hidden: z.boolean(),
   isolation: z.boolean().meta({ description: "Stations can't reach one another" }),
   bands: setField(z.array(bandField).max(3)),
-  at: setField(z.array(idField).max(500)).meta({ description: "The access points that offer it; empty for every one of the segment's domain" }),
+  at: setField(z.array(idField).max(500)).meta({
+    description: "The access points that offer it; empty for every one of the segment's domain",
+  }),
 });
 export type Ssid = z.output<typeof ssidSchema>;
 
 export const serviceSchema = z.strictObject({
   name: z.string().regex(/^[a-z0-9][a-z0-9 .-]{0,23}$/, "A service's name is short and in lower case"),
   protocol: z.enum(["tcp", "udp", "icmp"]),
-  ports: z.array(z.tuple([z.int().min(0).max(65535), z.int().min(0).max(65535)])
-    .refine(([low, high]) => low <= high, "A port range runs from low to high")).max(16),
+  ports: z
+    .array(
+      z
+        .tuple([z.int().min(0).max(65535), z.int().min(0).max(65535)])
+        .refine(([low, high]) => low <= high, "A port range runs from low to high"),
+    )
+    .max(16),
 });
 export type Service = z.output<typeof serviceSchema>;
 
@@ -97,14 +139,19 @@ export const wallEndSchema = z.discriminatedUnion("at", [
 export type WallEnd = z.output<typeof wallEndSchema>;
 
 /** What may start talking to what; a pair without a wall is closed. Answers always return. */
-export const wallSchema = z.strictObject({
-  id: idField,
-  from: wallEndSchema,
-  to: wallEndSchema,
-  door: z.enum(["closed", "open", "services"]),
-  services: z.array(serviceSchema).max(32),
-  reason: shortText,
-}).refine((wall) => (wall.door === "services") === (wall.services.length > 0), "Services are listed exactly when the door is for services");
+export const wallSchema = z
+  .strictObject({
+    id: idField,
+    from: wallEndSchema,
+    to: wallEndSchema,
+    door: z.enum(["closed", "open", "services"]),
+    services: z.array(serviceSchema).max(32),
+    reason: shortText,
+  })
+  .refine(
+    (wall) => (wall.door === "services") === wall.services.length > 0,
+    "Services are listed exactly when the door is for services",
+  );
 export type Wall = z.output<typeof wallSchema>;
 
 export const relayField = ipv4Field.nullable();

@@ -19,16 +19,25 @@ export class AddressGiver {
     if (prefix === undefined) return { typed: [], reserved: [] };
     const { conventions } = this.#draft.plan.site;
     const taken: Ipv4[] = [
-      gatewayIn(conventions, prefix), ...this.#draft.all("host").flatMap((host) => (host.segment === segment.id && host.ipv4 !== null ? [host.ipv4] : [])),
+      gatewayIn(conventions, prefix),
+      ...this.#draft
+        .all("host")
+        .flatMap((host) => (host.segment === segment.id && host.ipv4 !== null ? [host.ipv4] : [])),
       ...this.#draft.all("interface").flatMap((leg) => (leg.segment === segment.id ? leg.addresses4 : [])),
     ];
     const single = taken.map((address): AddressRange => ({ first: address, last: address }));
-    const pools = this.#draft.all("scope").filter((scope) => scope.segment === segment.id && scope.family === 4).flatMap((scope) => scope.pools);
+    const pools = this.#draft
+      .all("scope")
+      .filter((scope) => scope.segment === segment.id && scope.family === 4)
+      .flatMap((scope) => scope.pools);
     const block = staticBlockIn(conventions, prefix);
     const outside = freeRanges(usableRange(prefix), [...single, ...pools]);
     const inBlock = block === null ? [] : freeRanges(block, [...single, ...pools]);
     const made = {
-      typed: [...inBlock, ...(block === null ? outside : freeRanges(usableRange(prefix), [...single, ...pools, block]))],
+      typed: [
+        ...inBlock,
+        ...(block === null ? outside : freeRanges(usableRange(prefix), [...single, ...pools, block])),
+      ],
       reserved: pools.length === 0 ? [...outside] : pools.flatMap((pool) => freeRanges(pool, single)),
     };
     this.#known.set(segment.id, made);

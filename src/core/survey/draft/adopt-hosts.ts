@@ -4,7 +4,12 @@ import type { Room } from "../../plan";
 import type { Group } from "../groups";
 
 /** A line of the survey: so many of one thing in one room. */
-export interface HostLine { readonly room: Room; readonly need: Need; readonly group: Group; readonly count: number }
+export interface HostLine {
+  readonly room: Room;
+  readonly need: Need;
+  readonly group: Group;
+  readonly count: number;
+}
 
 const same = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 
@@ -23,10 +28,14 @@ export function adoptHosts(draft: Draft, lines: readonly HostLine[]): void {
   }
   if (free.size === 0) return;
   for (const { room, need, count } of lines) {
-    const linked = draft.all("host").filter((host) => host.surveyed?.room === room.id && same(host.surveyed.what, need.what)).length;
+    const linked = draft
+      .all("host")
+      .filter((host) => host.surveyed?.room === room.id && same(host.surveyed.what, need.what)).length;
     const candidates = free.get(`${room.name.toLowerCase()} ${need.kind.base}`) ?? [];
     const named = (host: Host) => Number(host.name.toLowerCase().includes(need.what.toLowerCase()));
-    for (const host of [...candidates].sort((a, b) => named(b) - named(a)).slice(0, Math.max(0, count - linked))) {
+    for (const host of [...candidates]
+      .sort((a, b) => named(b) - named(a))
+      .slice(0, Math.max(0, count - linked))) {
       draft.patch("host", host.id, { surveyed: { room: room.id, what: need.what } });
       candidates.splice(candidates.indexOf(host), 1);
     }

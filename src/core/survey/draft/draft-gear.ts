@@ -1,15 +1,35 @@
 import { byNaturalText, must } from "../../kernel";
-import { BLANK_LINE, isGateway, type Device, type Gear, type Port, type Room, type Segment } from "../../plan";
+import {
+  BLANK_LINE,
+  isGateway,
+  type Device,
+  type Gear,
+  type Port,
+  type Room,
+  type Segment,
+} from "../../plan";
 import { connectPorts, DEVICE_MODELS, indexOf, placeDevice, type DeviceModel } from "../../planners";
 import { byGroup, groupKey, groupTitle, roomsInOrder, surveyed, type Group } from "../groups";
-import { cabinetOf, isSafety, modelOf, neededGear, switchesAt, switchesFor, type PlaceNeed } from "../gear-needed";
+import {
+  cabinetOf,
+  isSafety,
+  modelOf,
+  neededGear,
+  switchesAt,
+  switchesFor,
+  type PlaceNeed,
+} from "../gear-needed";
 import type { Need } from "../read-needs";
 import { AddressGiver } from "./address-giver";
 import { networkOf } from "./network-of";
 import { gearGroup, MANAGEMENT, pointGroups, pointsMissing } from "../router-gear";
 import { frontOf, homeGroup, isLinePort, segmentOf, sharedDomain, standsApart, type Frame } from "./frame";
 
-const model = (id: string): DeviceModel => must(DEVICE_MODELS.find((one) => one.id === id), id);
+const model = (id: string): DeviceModel =>
+  must(
+    DEVICE_MODELS.find((one) => one.id === id),
+    id,
+  );
 
 function freeName({ draft }: Frame, wanted: string): string {
   const taken = new Set(draft.all("device").map((device) => device.name.toLowerCase()));
@@ -29,42 +49,83 @@ function keep(frame: Frame, gear: Gear, place: string, domain: string): Device |
   return device;
 }
 
-const portsOf = (frame: Frame, device: string): Port[] => frame.draft.all("port").filter((port) => port.device === device).sort((a, b) => a.position - b.position);
+const portsOf = (frame: Frame, device: string): Port[] =>
+  frame.draft
+    .all("port")
+    .filter((port) => port.device === device)
+    .sort((a, b) => a.position - b.position);
 
 /** Ports that no cable, device or leg uses. */
 function freePorts(frame: Frame, device: string): Port[] {
   const used = new Set([
-    ...frame.draft.all("link").flatMap((link) => [link.a, link.b]), ...frame.draft.all("interface").flatMap((leg) => (leg.port === null ? [] : [leg.port])),
-    ...frame.draft.all("host").flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])),
+    ...frame.draft.all("link").flatMap((link) => [link.a, link.b]),
+    ...frame.draft.all("interface").flatMap((leg) => (leg.port === null ? [] : [leg.port])),
+    ...frame.draft
+      .all("host")
+      .flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])),
   ]);
   return portsOf(frame, device).filter((port) => !used.has(port.id) && !isLinePort(port));
 }
 
 function join(frame: Frame, a: Port | undefined, b: Port | undefined, what: string): boolean {
-  const refusal = a === undefined || b === undefined ? "no port is free" : connectPorts({ draft: frame.draft, index: frame.index, ids: frame.ids }, a.id, b.id);
+  const refusal =
+    a === undefined || b === undefined
+      ? "no port is free"
+      : connectPorts({ draft: frame.draft, index: frame.index, ids: frame.ids }, a.id, b.id);
   if (refusal !== null) frame.notes.push(`${what} is not cabled: ${refusal}`);
   return refusal === null;
 }
 
 /** The first port of one medium, the last ports first, as uplinks are plugged by custom. */
-const uplink = (ports: readonly Port[], medium: "fibre" | "copper"): Port | undefined => ports.filter((port) => port.medium === medium).at(-1);
+const uplink = (ports: readonly Port[], medium: "fibre" | "copper"): Port | undefined =>
+  ports.filter((port) => port.medium === medium).at(-1);
 
 function draftGateway(frame: Frame, domain: string): Device | undefined {
-  const known = frame.draft.all("device").filter((device) => isGateway(device)).sort((a, b) => byNaturalText(a.id, b.id))[0];
+  const known = frame.draft
+    .all("device")
+    .filter((device) => isGateway(device))
+    .sort((a, b) => byNaturalText(a.id, b.id))[0];
   if (known !== undefined) return known;
   const lines = frame.draft.all("line");
   const rooms = roomsInOrder(frame.index);
   const place = rooms.find((room) => room.kind === "cabinet")?.name ?? rooms[0]?.name ?? "";
-  const stays = [...frame.index.plan.gear.values()].find((gear) => gear.kind === "gateway" && gear.fate === "keep" && gear.device === null);
+  const stays = [...frame.index.plan.gear.values()].find(
+    (gear) => gear.kind === "gateway" && gear.fate === "keep" && gear.device === null,
+  );
   const kept = stays === undefined ? null : keep(frame, stays, place, domain);
-  const device = kept ?? placeDevice(frame.draft, frame.ids, model(lines.length > 1 || frame.school.school === "routers" ? "gateway-8" : "gateway-4"), freeName(frame, "Gateway"), place, domain).device;
-  const all = lines.length > 0 ? lines : [frame.draft.put("line", { ...BLANK_LINE, id: frame.ids(), name: "Internet line" })];
+  const device =
+    kept ??
+    placeDevice(
+      frame.draft,
+      frame.ids,
+      model(lines.length > 1 || frame.school.school === "routers" ? "gateway-8" : "gateway-4"),
+      freeName(frame, "Gateway"),
+      place,
+      domain,
+    ).device;
+  const all =
+    lines.length > 0
+      ? lines
+      : [frame.draft.put("line", { ...BLANK_LINE, id: frame.ids(), name: "Internet line" })];
   const sockets = portsOf(frame, device.id).filter(isLinePort);
   for (const [i, line] of all.entries()) {
     const port = sockets[i];
-    if (port === undefined) frame.notes.push(`${device.name} has no port for ${line.name}; a gateway with more lines is needed.`);
+    if (port === undefined)
+      frame.notes.push(`${device.name} has no port for ${line.name}; a gateway with more lines is needed.`);
     else if (!frame.draft.all("interface").some((leg) => leg.line === line.id)) {
-      frame.draft.put("interface", { id: frame.ids(), device: device.id, port: port.id, segment: null, line: line.id, name: line.name, mac: null, addresses4: [], addresses6: [], relayTo: null, translates: "asUsual" });
+      frame.draft.put("interface", {
+        id: frame.ids(),
+        device: device.id,
+        port: port.id,
+        segment: null,
+        line: line.id,
+        name: line.name,
+        mac: null,
+        addresses4: [],
+        addresses6: [],
+        relayTo: null,
+        translates: "asUsual",
+      });
     }
   }
   return device;
@@ -75,26 +136,47 @@ function draftSwitches(frame: Frame, domain: string, gateway: Device | undefined
   const front = frontOf(frame);
   // Where routers separate, the switches are the front network's; the others plug into their router.
   const points = pointGroupsOf(frame);
-  const inFront = (need: Need, room: Room) => !isSafety(need) && (front === null || groupKey(gearGroup(frame.index, points, room, need, homeGroup(frame, MANAGEMENT))) === groupKey(front));
+  const inFront = (need: Need, room: Room) =>
+    !isSafety(need) &&
+    (front === null ||
+      groupKey(gearGroup(frame.index, points, room, need, homeGroup(frame, MANAGEMENT))) === groupKey(front));
   for (const place of neededGear(frame.index, domain, inFront)) {
     const at = place.cabinet?.name ?? "";
     for (const gear of place.kept) keep(frame, gear, at, domain);
-    for (const one of place.missing) placeDevice(frame.draft, frame.ids, one, freeName(frame, place.cabinet === null ? "Switch" : `${at} switch`), at, domain);
+    for (const one of place.missing)
+      placeDevice(
+        frame.draft,
+        frame.ids,
+        one,
+        freeName(frame, place.cabinet === null ? "Switch" : `${at} switch`),
+        at,
+        domain,
+      );
   }
   if (gateway === undefined) return;
   const index = indexOf(frame.draft);
-  const switches = [...roomsInOrder(index).filter((room) => room.kind === "cabinet"), null].flatMap((cabinet) => switchesAt(index, cabinet)).filter((device) => device.domain === null || device.domain === domain);
+  const switches = [...roomsInOrder(index).filter((room) => room.kind === "cabinet"), null]
+    .flatMap((cabinet) => switchesAt(index, cabinet))
+    .filter((device) => device.domain === null || device.domain === domain);
   const joined = reached(frame, gateway.id);
   for (const device of switches) {
     if (joined.has(device.id)) continue;
     const own = freePorts(frame, device.id);
-    const candidates = switches.filter((other) => joined.has(other.id)).sort((a, b) => Number(b.place === device.place) - Number(a.place === device.place));
+    const candidates = switches
+      .filter((other) => joined.has(other.id))
+      .sort((a, b) => Number(b.place === device.place) - Number(a.place === device.place));
     const byFibre = candidates.find((other) => uplink(freePorts(frame, other.id), "fibre") !== undefined);
-    const laid = candidates.length === 0
-      ? join(frame, freePorts(frame, gateway.id)[0], uplink(own, "copper"), device.name)
-      : byFibre !== undefined && uplink(own, "fibre") !== undefined
-        ? join(frame, uplink(freePorts(frame, byFibre.id), "fibre"), uplink(own, "fibre"), device.name)
-        : join(frame, uplink(freePorts(frame, candidates[0]?.id ?? ""), "copper"), uplink(own, "copper"), device.name);
+    const laid =
+      candidates.length === 0
+        ? join(frame, freePorts(frame, gateway.id)[0], uplink(own, "copper"), device.name)
+        : byFibre !== undefined && uplink(own, "fibre") !== undefined
+          ? join(frame, uplink(freePorts(frame, byFibre.id), "fibre"), uplink(own, "fibre"), device.name)
+          : join(
+              frame,
+              uplink(freePorts(frame, candidates[0]?.id ?? ""), "copper"),
+              uplink(own, "copper"),
+              device.name,
+            );
     if (laid) for (const id of reached(frame, gateway.id)) joined.add(id);
   }
 }
@@ -119,35 +201,64 @@ function reached(frame: Frame, start: string): Set<string> {
 function draftPoints(frame: Frame, domain: string): void {
   const rooms = roomsInOrder(frame.index);
   for (const { room, need } of surveyed(frame.index).filter(({ need: one }) => one.kind.role === "point")) {
-    const there = frame.draft.all("device").filter((device) => device.kind === "accessPoint" && device.place === room.name).length;
+    const there = frame.draft
+      .all("device")
+      .filter((device) => device.kind === "accessPoint" && device.place === room.name).length;
     const own = domainFor(frame, domain, pointGroupsOf(frame).get(room.id) ?? null);
     for (let i = there; i < need.count; i += 1) placePoint(frame, own, room.name, cabinetOf(rooms, room));
   }
   for (const { group, room } of pointsMissingIn(frame)) {
     const own = domainFor(frame, domain, group);
-    if (frame.draft.all("device").some((device) => device.kind === "accessPoint" && device.domain === own)) continue;
+    if (frame.draft.all("device").some((device) => device.kind === "accessPoint" && device.domain === own))
+      continue;
     const name = groupTitle(frame.draft.plan.site, group);
     const point = placePoint(frame, own, `${room.name} ${name}`, cabinetOf(rooms, room));
-    frame.draft.patch("device", point.id, { place: room.name, poe: "none", feed: point.feed === "" ? "an injector or a plug beside it" : point.feed });
-    frame.notes.push(`${name} gets an access point of its own in ${room.name}, beside those of the survey: one can't be in two networks that routers separate.`);
+    frame.draft.patch("device", point.id, {
+      place: room.name,
+      poe: "none",
+      feed: point.feed === "" ? "an injector or a plug beside it" : point.feed,
+    });
+    frame.notes.push(
+      `${name} gets an access point of its own in ${room.name}, beside those of the survey: one can't be in two networks that routers separate.`,
+    );
   }
 }
 
-const pointGroupsOf = (frame: Frame): ReadonlyMap<string, Group> => (frontOf(frame) === null ? new Map<string, Group>() : pointGroups(frame.index));
+const pointGroupsOf = (frame: Frame): ReadonlyMap<string, Group> =>
+  frontOf(frame) === null ? new Map<string, Group>() : pointGroups(frame.index);
 const pointsMissingIn = (frame: Frame) => (frontOf(frame) === null ? [] : pointsMissing(frame.index));
 
 /** The domain of a group's gear where routers separate, else the shared one. */
 function domainFor(frame: Frame, shared: string, group: Group | null): string {
   const segment = group === null || frontOf(frame) === null ? undefined : segmentOf(frame.draft, group);
-  return (segment?.vlan === null || segment === undefined ? undefined : frame.draft.get("vlan", segment.vlan)?.domain) ?? shared;
+  return (
+    (segment?.vlan === null || segment === undefined
+      ? undefined
+      : frame.draft.get("vlan", segment.vlan)?.domain) ?? shared
+  );
 }
 
 function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | null): Device {
   const index = indexOf(frame.draft);
-  const routers = frontOf(frame) === null ? [] : [...index.plan.device.values()].filter((device) => isGateway(device) && device.domain === domain);
+  const routers =
+    frontOf(frame) === null
+      ? []
+      : [...index.plan.device.values()].filter((device) => isGateway(device) && device.domain === domain);
   const apart = frontOf(frame) !== null;
-  const near = [...switchesAt(index, cabinet).filter((one) => one.domain === domain || (one.domain === null && (!apart || networkOf(index, one) === domain))), ...routers];
-  const { device, ports } = placeDevice(frame.draft, frame.ids, model("access-point"), freeName(frame, `${at} AP`.slice(0, 76)), at, domain);
+  const near = [
+    ...switchesAt(index, cabinet).filter(
+      (one) => one.domain === domain || (one.domain === null && (!apart || networkOf(index, one) === domain)),
+    ),
+    ...routers,
+  ];
+  const { device, ports } = placeDevice(
+    frame.draft,
+    frame.ids,
+    model("access-point"),
+    freeName(frame, `${at} AP`.slice(0, 76)),
+    at,
+    domain,
+  );
   const free = near.flatMap((one) => freePorts(frame, one.id).filter((port) => port.medium === "copper"));
   join(frame, free.find((port) => port.poeMw > 0) ?? free[0], ports[0], device.name);
   return device;
@@ -157,19 +268,37 @@ function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | nu
 function draftApart(frame: Frame): void {
   for (const { group } of frame.groups.filter((tally) => standsApart(frame, tally.group))) {
     const segment = segmentOf(frame.draft, group);
-    const domain = segment?.vlan === null || segment === undefined ? undefined : frame.draft.get("vlan", segment.vlan)?.domain;
+    const domain =
+      segment?.vlan === null || segment === undefined
+        ? undefined
+        : frame.draft.get("vlan", segment.vlan)?.domain;
     if (domain === undefined) continue;
     const belongs = (need: Parameters<typeof isSafety>[0]) => need.kind.purpose === group.purpose;
     for (const place of neededGear(frame.index, domain, belongs)) {
       const at = place.cabinet?.name ?? "";
-      for (const one of place.missing) placeDevice(frame.draft, frame.ids, one, freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()), at, domain);
+      for (const one of place.missing)
+        placeDevice(
+          frame.draft,
+          frame.ids,
+          one,
+          freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()),
+          at,
+          domain,
+        );
     }
-    const switches = frame.draft.all("device").filter((device) => device.domain === domain && device.kind === "switch");
+    const switches = frame.draft
+      .all("device")
+      .filter((device) => device.domain === domain && device.kind === "switch");
     for (const [i, device] of switches.entries()) {
       const before = switches[i - 1];
       if (before === undefined || reached(frame, before.id).has(device.id)) continue;
       const [a, b] = [freePorts(frame, before.id), freePorts(frame, device.id)];
-      join(frame, uplink(a, "fibre") ?? uplink(a, "copper"), uplink(b, "fibre") ?? uplink(b, "copper"), device.name);
+      join(
+        frame,
+        uplink(a, "fibre") ?? uplink(a, "copper"),
+        uplink(b, "fibre") ?? uplink(b, "copper"),
+        device.name,
+      );
     }
   }
 }
@@ -186,13 +315,39 @@ function draftRouters(frame: Frame, gateway: Device | undefined): void {
   for (const { group } of [...frame.groups].sort((a, b) => byGroup(a.group, b.group))) {
     if (groupKey(group) === groupKey(front) || standsApart(frame, group)) continue;
     const segment = segmentOf(frame.draft, group);
-    const domain = segment?.vlan === null || segment === undefined ? undefined : frame.draft.get("vlan", segment.vlan)?.domain;
-    if (domain === undefined || frame.draft.all("device").some((device) => isGateway(device) && device.domain === domain)) continue;
-    const { device, ports } = placeDevice(frame.draft, frame.ids, model("gateway-4"), freeName(frame, `${groupTitle(frame.draft.plan.site, group)} router`), gateway.place, domain);
+    const domain =
+      segment?.vlan === null || segment === undefined
+        ? undefined
+        : frame.draft.get("vlan", segment.vlan)?.domain;
+    if (
+      domain === undefined ||
+      frame.draft.all("device").some((device) => isGateway(device) && device.domain === domain)
+    )
+      continue;
+    const { device, ports } = placeDevice(
+      frame.draft,
+      frame.ids,
+      model("gateway-4"),
+      freeName(frame, `${groupTitle(frame.draft.plan.site, group)} router`),
+      gateway.place,
+      domain,
+    );
     const outside = ports.find(isLinePort);
     const address = frontSegment === undefined ? null : giver.next(frontSegment, "typed");
     if (outside !== undefined && frontSegment !== undefined) {
-      frame.draft.put("interface", { id: frame.ids(), device: device.id, port: outside.id, segment: frontSegment.id, line: null, name: "Outside", mac: null, addresses4: address === null ? [] : [address], addresses6: [], relayTo: null, translates: "yes" });
+      frame.draft.put("interface", {
+        id: frame.ids(),
+        device: device.id,
+        port: outside.id,
+        segment: frontSegment.id,
+        line: null,
+        name: "Outside",
+        mac: null,
+        addresses4: address === null ? [] : [address],
+        addresses6: [],
+        relayTo: null,
+        translates: "yes",
+      });
     }
     join(frame, freePorts(frame, gateway.id)[0], outside, device.name);
     draftBehind(frame, group, device, domain);
@@ -202,23 +357,48 @@ function draftRouters(frame: Frame, gateway: Device | undefined): void {
 /** Switches behind a group's router, place by place, where the router's own ports are too few for what the survey names. */
 function draftBehind(frame: Frame, group: Group, router: Device, domain: string): void {
   const points = pointGroupsOf(frame);
-  const belongs = (need: Need, room: Room) => !isSafety(need) && groupKey(gearGroup(frame.index, points, room, need, homeGroup(frame, MANAGEMENT))) === groupKey(group);
+  const belongs = (need: Need, room: Room) =>
+    !isSafety(need) &&
+    groupKey(gearGroup(frame.index, points, room, need, homeGroup(frame, MANAGEMENT))) === groupKey(group);
   const places = neededGear(frame.index, domain, belongs);
   const extra = pointsMissingIn(frame).filter((one) => groupKey(one.group) === groupKey(group)).length;
   const wired = places.reduce((total, { now }) => total + now, extra);
-  const unclaimed = (place: PlaceNeed) => place.kept.filter((gear) => frame.draft.need("gear", gear.id).device === null);
-  if (wired <= freePorts(frame, router.id).length && places.every((place) => place.powered === 0 && unclaimed(place).length === 0)) return;
+  const unclaimed = (place: PlaceNeed) =>
+    place.kept.filter((gear) => frame.draft.need("gear", gear.id).device === null);
+  if (
+    wired <= freePorts(frame, router.id).length &&
+    places.every((place) => place.powered === 0 && unclaimed(place).length === 0)
+  )
+    return;
   let before = router;
   for (const place of places) {
     const at = place.cabinet?.name ?? "";
     // What stays and is not another network's already takes what it can; the rest comes new.
     const stays = unclaimed(place);
     const kept = stays.flatMap((gear) => keep(frame, gear, at, domain) ?? []);
-    const missing = stays.length === place.kept.length ? place.missing : switchesFor(place.ports, place.powered, place.poeMw, true);
-    const placed = missing.map((one) => placeDevice(frame.draft, frame.ids, one, freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()), at, domain).device);
+    const missing =
+      stays.length === place.kept.length
+        ? place.missing
+        : switchesFor(place.ports, place.powered, place.poeMw, true);
+    const placed = missing.map(
+      (one) =>
+        placeDevice(
+          frame.draft,
+          frame.ids,
+          one,
+          freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()),
+          at,
+          domain,
+        ).device,
+    );
     for (const device of [...kept, ...placed]) {
       const nearer = freePorts(frame, router.id);
-      join(frame, nearer[0] ?? uplink(freePorts(frame, before.id), "copper"), uplink(freePorts(frame, device.id), "copper"), device.name);
+      join(
+        frame,
+        nearer[0] ?? uplink(freePorts(frame, before.id), "copper"),
+        uplink(freePorts(frame, device.id), "copper"),
+        device.name,
+      );
       before = device;
     }
   }
@@ -229,15 +409,35 @@ function draftManagement(frame: Frame, domain: string, home: Group): void {
   const segment: Segment | undefined = segmentOf(frame.draft, home);
   if (segment === undefined) return;
   const giver = new AddressGiver(frame.draft);
-  const gear = frame.draft.all("device").filter((device) => (device.kind === "switch" || device.kind === "accessPoint") && device.bridging === "vlan" && device.domain === domain);
+  const gear = frame.draft
+    .all("device")
+    .filter(
+      (device) =>
+        (device.kind === "switch" || device.kind === "accessPoint") &&
+        device.bridging === "vlan" &&
+        device.domain === domain,
+    );
   for (const device of gear) {
-    if (frame.draft.all("interface").some((leg) => leg.device === device.id && leg.segment === segment.id)) continue;
+    if (frame.draft.all("interface").some((leg) => leg.device === device.id && leg.segment === segment.id))
+      continue;
     const address = giver.next(segment, "typed");
     if (address === null) {
       frame.notes.push(`${device.name} gets no address of its own: ${segment.name} is full.`);
       continue;
     }
-    frame.draft.put("interface", { id: frame.ids(), device: device.id, port: null, segment: segment.id, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: [], relayTo: null, translates: "asUsual" });
+    frame.draft.put("interface", {
+      id: frame.ids(),
+      device: device.id,
+      port: null,
+      segment: segment.id,
+      line: null,
+      name: segment.name,
+      mac: null,
+      addresses4: [address],
+      addresses6: [],
+      relayTo: null,
+      translates: "asUsual",
+    });
   }
 }
 

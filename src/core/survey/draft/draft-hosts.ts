@@ -24,7 +24,13 @@ export function hostLines({ index }: Pick<Frame, "index">): HostLine[] {
 
 /** The register's devices that a line of the survey stands for, in the order of their names. */
 export function hostsOfLine({ draft }: Frame, { room, need }: HostLine): Host[] {
-  return draft.all("host").filter((host) => host.surveyed?.room === room.id && host.surveyed.what.toLowerCase() === need.what.toLowerCase()).sort((a, b) => byNaturalText(a.name, b.name));
+  return draft
+    .all("host")
+    .filter(
+      (host) =>
+        host.surveyed?.room === room.id && host.surveyed.what.toLowerCase() === need.what.toLowerCase(),
+    )
+    .sort((a, b) => byNaturalText(a.name, b.name));
 }
 
 /**
@@ -51,8 +57,19 @@ export function draftHosts(frame: Frame): void {
       const manner = mannerOf(frame, need, group);
       const ipv4 = manner === "dynamic" ? null : giver.next(segment, manner);
       const name = names.next(room.name, need.what, segment.name);
-      if (manner !== "dynamic" && ipv4 === null) notes.push(`${name} gets no fixed address: ${segment.name} has none left.`);
-      draft.put("host", { ...BLANK_HOST, id: ids(), name, kind: need.kind.base, manner, ipv4, segment: segment.id, place: room.name, surveyed: { room: room.id, what: need.what } });
+      if (manner !== "dynamic" && ipv4 === null)
+        notes.push(`${name} gets no fixed address: ${segment.name} has none left.`);
+      draft.put("host", {
+        ...BLANK_HOST,
+        id: ids(),
+        name,
+        kind: need.kind.base,
+        manner,
+        ipv4,
+        segment: segment.id,
+        place: room.name,
+        surveyed: { room: room.id, what: need.what },
+      });
     }
   }
 }
@@ -66,5 +83,8 @@ function surplus({ draft, notes }: Frame, { room, need, count }: HostLine, known
     if (host.mac === null) removeHost(draft, host.id);
     else stay.push(host.name);
   }
-  if (stay.length > 0) notes.push(`${room.name}: the survey has ${count} ${need.what}, the register ${known.length}. ${stay.join(", ")} stay, since a MAC address has been entered; remove them by hand if they are gone.`);
+  if (stay.length > 0)
+    notes.push(
+      `${room.name}: the survey has ${count} ${need.what}, the register ${known.length}. ${stay.join(", ")} stay, since a MAC address has been entered; remove them by hand if they are gone.`,
+    );
 }

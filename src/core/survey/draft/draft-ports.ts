@@ -18,9 +18,23 @@ class Sockets {
   readonly #left: Map<string, number>;
 
   constructor(frame: Frame, switches: readonly Device[]) {
-    const used = new Set([...frame.draft.all("link").flatMap((l) => [l.a, l.b]), ...frame.draft.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])), ...frame.draft.all("interface").flatMap((leg) => leg.port ?? [])]);
+    const used = new Set([
+      ...frame.draft.all("link").flatMap((l) => [l.a, l.b]),
+      ...frame.draft.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])),
+      ...frame.draft.all("interface").flatMap((leg) => leg.port ?? []),
+    ]);
     const ids = new Map(switches.map((device, i) => [device.id, i]));
-    this.#ports = frame.draft.all("port").filter((port) => ids.has(port.device) && port.medium === "copper" && !used.has(port.id) && !isLinePort(port) && isFree(port) && port.note === "")
+    this.#ports = frame.draft
+      .all("port")
+      .filter(
+        (port) =>
+          ids.has(port.device) &&
+          port.medium === "copper" &&
+          !used.has(port.id) &&
+          !isLinePort(port) &&
+          isFree(port) &&
+          port.note === "",
+      )
       .sort((a, b) => (ids.get(a.device) ?? 0) - (ids.get(b.device) ?? 0) || a.position - b.position);
     this.#left = new Map(switches.map((device) => [device.id, device.poeBudgetMw]));
   }
@@ -28,7 +42,10 @@ class Sockets {
   /** A port that gives the power, or for a device that needs none one that gives none as long as there is one. */
   take(mw: number): Port | null {
     const gives = (port: Port) => port.poeMw >= mw && (this.#left.get(port.device) ?? 0) >= mw;
-    const port = mw > 0 ? this.#ports.find((one) => one.poeMw > 0 && gives(one)) : (this.#ports.find((one) => one.poeMw === 0) ?? this.#ports[0]);
+    const port =
+      mw > 0
+        ? this.#ports.find((one) => one.poeMw > 0 && gives(one))
+        : (this.#ports.find((one) => one.poeMw === 0) ?? this.#ports[0]);
     const chosen = port ?? (mw > 0 ? undefined : this.#ports[0]);
     if (chosen === undefined) return null;
     this.#ports.splice(this.#ports.indexOf(chosen), 1);
@@ -62,8 +79,15 @@ function draftSockets(frame: Frame): void {
     const known = sockets.get(key);
     if (known !== undefined) return known;
     const apart = frame.school.school === "routers";
-    const own = switchesAt(index, cabinet).filter((device) => device.domain === domain || (device.domain === null && (!apart || networkOf(index, device) === domain)));
-    const gear = own.length > 0 && !apart ? own : [...own, ...draft.all("device").filter((device) => isGateway(device) && device.domain === domain)];
+    const own = switchesAt(index, cabinet).filter(
+      (device) =>
+        device.domain === domain ||
+        (device.domain === null && (!apart || networkOf(index, device) === domain)),
+    );
+    const gear =
+      own.length > 0 && !apart
+        ? own
+        : [...own, ...draft.all("device").filter((device) => isGateway(device) && device.domain === domain)];
     const made = new Sockets(frame, gear);
     for (const point of draft.all("device").filter((device) => device.kind === "accessPoint")) {
       for (const port of draft.all("port").filter((p) => p.device === point.id)) {
@@ -84,13 +108,16 @@ function draftSockets(frame: Frame): void {
       const domain = host.segment === null ? null : domainOfSegment(frame, host.segment);
       const port = socketsFor(line.room, domain).take(portPowerMw(line.need.poeClass));
       if (port === null || vid === null) {
-        frame.notes.push(`${host.name} is left unplaced: no ${line.need.poeClass === null ? "" : "powered "}port is free at ${cabinetOf(rooms, line.room)?.name ?? "the switches"}.`);
+        frame.notes.push(
+          `${host.name} is left unplaced: no ${line.need.poeClass === null ? "" : "powered "}port is free at ${cabinetOf(rooms, line.room)?.name ?? "the switches"}.`,
+        );
         continue;
       }
       plug(frame, host, port, vid, line.room.id);
     }
   }
-  for (const line of lines.filter(({ need }) => need.kind.word === "PC")) behind(frame, line.room.id, hostsOfLine(frame, line));
+  for (const line of lines.filter(({ need }) => need.kind.word === "PC"))
+    behind(frame, line.room.id, hostsOfLine(frame, line));
 }
 
 const domainOfSegment = (frame: Frame, segmentId: string): string | null => {
@@ -101,7 +128,12 @@ const domainOfSegment = (frame: Frame, segmentId: string): string | null => {
 /** How many phones of a room have a PC behind them. */
 function pairsIn(frame: Frame, roomId: string): number {
   const room = frame.index.plan.room.get(roomId);
-  return room === undefined ? 0 : needsOf(catalogueOf(frame.index.plan), room.needs).reduce((sum, need) => sum + (need.kind.role === "pair" ? need.count : 0), 0);
+  return room === undefined
+    ? 0
+    : needsOf(catalogueOf(frame.index.plan), room.needs).reduce(
+        (sum, need) => sum + (need.kind.role === "pair" ? need.count : 0),
+        0,
+      );
 }
 
 /** Plugs a device in and paints its port: a phone's port carries data untagged and voice tagged, so that a PC may stand behind it. */
@@ -111,21 +143,41 @@ function plug(frame: Frame, host: Host, port: Port, vid: Vid, room: string): voi
   const data = host.kind === "phone" && !plain ? dataVid(frame, room, port) : null;
   const tagged = data !== null && data !== vid;
   draft.patch("host", host.id, { attachment: { at: "port", port: port.id }, tag: tagged ? vid : null });
-  if (!plain) draft.patch("port", port.id, fieldsOf(tagged ? { role: "dataVoice", vid: data, voice: vid } : { role: "access", vid }));
+  if (!plain)
+    draft.patch(
+      "port",
+      port.id,
+      fieldsOf(tagged ? { role: "dataVoice", vid: data, voice: vid } : { role: "access", vid }),
+    );
 }
 
 /** The VLAN of the people in a room, on the domain of a port; the site's own people where the room has no group. */
 function dataVid(frame: Frame, roomId: string, port: Port): Vid | null {
-  const group = surveyed(frame.index).find((one) => one.room.id === roomId && one.group.purpose === "people")?.group ?? { purpose: "people" as const, name: "" };
+  const group = surveyed(frame.index).find((one) => one.room.id === roomId && one.group.purpose === "people")
+    ?.group ?? { purpose: "people" as const, name: "" };
   const segment = segmentOf(frame.draft, group);
-  return segment === undefined || domainOfSegment(frame, segment.id) !== frame.draft.need("device", port.device).domain ? null : vidOf(frame, segment.id);
+  return segment === undefined ||
+    domainOfSegment(frame, segment.id) !== frame.draft.need("device", port.device).domain
+    ? null
+    : vidOf(frame, segment.id);
 }
 
 /** PCs behind the phones of their room, one each. */
 function behind(frame: Frame, roomId: string, pcs: readonly Host[]): void {
   const { draft } = frame;
-  const taken = new Set(draft.all("host").flatMap((host) => (host.attachment.at === "behind" ? [host.attachment.host] : [])));
-  const phones = draft.all("host").filter((host) => host.kind === "phone" && host.surveyed?.room === roomId && host.attachment.at === "port" && !taken.has(host.id)).sort((a, b) => byNaturalText(a.name, b.name));
+  const taken = new Set(
+    draft.all("host").flatMap((host) => (host.attachment.at === "behind" ? [host.attachment.host] : [])),
+  );
+  const phones = draft
+    .all("host")
+    .filter(
+      (host) =>
+        host.kind === "phone" &&
+        host.surveyed?.room === roomId &&
+        host.attachment.at === "port" &&
+        !taken.has(host.id),
+    )
+    .sort((a, b) => byNaturalText(a.name, b.name));
   for (const pc of pcs.slice(0, pairsIn(frame, roomId))) {
     const phone = pc.attachment.at === "unplaced" ? phones.shift() : undefined;
     if (phone !== undefined) draft.patch("host", pc.id, { attachment: { at: "behind", host: phone.id } });
@@ -137,7 +189,8 @@ function draftStations(frame: Frame): void {
   for (const line of hostLines(frame).filter(({ need }) => need.wireless)) {
     for (const host of hostsOfLine(frame, line)) {
       const ssid = frame.draft.all("ssid").find((one) => one.segment === host.segment);
-      if (host.attachment.at === "unplaced" && ssid !== undefined) frame.draft.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id, accessPoint: null } });
+      if (host.attachment.at === "unplaced" && ssid !== undefined)
+        frame.draft.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id, accessPoint: null } });
     }
   }
 }
@@ -146,7 +199,9 @@ function draftStations(frame: Frame): void {
 function draftTrunks(frame: Frame): void {
   const { draft } = frame;
   const index = indexOf(draft);
-  for (const device of draft.all("device").filter((one) => one.kind === "accessPoint" && one.bridging === "vlan")) {
+  for (const device of draft
+    .all("device")
+    .filter((one) => one.kind === "accessPoint" && one.bridging === "vlan")) {
     const own = accessPointRole(index, device.domain, device);
     for (const near of index.portsOf(device.id)) {
       const far = index.peerOf(near.id);
@@ -160,7 +215,13 @@ function draftTrunks(frame: Frame): void {
   for (const link of draft.all("link")) {
     const [a, b] = [draft.need("port", link.a), draft.need("port", link.b)];
     const [near, far] = [a, b].map((port) => draft.need("device", port.device));
-    if (near === undefined || far === undefined || [near, far].some((device) => device.kind === "accessPoint" || device.bridging !== "vlan") || near.domain !== far.domain) continue;
+    if (
+      near === undefined ||
+      far === undefined ||
+      [near, far].some((device) => device.kind === "accessPoint" || device.bridging !== "vlan") ||
+      near.domain !== far.domain
+    )
+      continue;
     const wanted = vidsAcross(frame, link.id, near.domain);
     if (wanted === null || wanted.length === 0) continue;
     for (const port of [a, b]) {
@@ -194,9 +255,16 @@ function vidsAcross(frame: Frame, linkId: string, domain: string | null): Vid[] 
 /** The VLANs that ports, legs and wireless names on some devices of a domain use. */
 function usedBy(frame: Frame, among: (device: string) => boolean, domain: string | null): Set<Vid> {
   const { draft } = frame;
-  const inDomain = new Set(draft.all("device").filter((device) => device.domain === domain && among(device.id)).map((device) => device.id));
+  const inDomain = new Set(
+    draft
+      .all("device")
+      .filter((device) => device.domain === domain && among(device.id))
+      .map((device) => device.id),
+  );
   const used = new Set<Vid>();
-  const attached = new Set(draft.all("host").flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])));
+  const attached = new Set(
+    draft.all("host").flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])),
+  );
   for (const port of draft.all("port")) {
     if (!inDomain.has(port.device) || !attached.has(port.id)) continue;
     for (const vid of [...port.untagged, ...port.tagged]) used.add(vid);
@@ -205,8 +273,14 @@ function usedBy(frame: Frame, among: (device: string) => boolean, domain: string
     const vid = inDomain.has(leg.device) && leg.port === null ? vidOf(frame, leg.segment) : null;
     if (vid !== null) used.add(vid);
   }
-  const points = draft.all("device").some((device) => device.kind === "accessPoint" && inDomain.has(device.id));
-  if (points) for (const ssid of draft.all("ssid")) { const vid = vidOf(frame, ssid.segment); if (vid !== null && domainOfSegment(frame, ssid.segment) === domain) used.add(vid); }
+  const points = draft
+    .all("device")
+    .some((device) => device.kind === "accessPoint" && inDomain.has(device.id));
+  if (points)
+    for (const ssid of draft.all("ssid")) {
+      const vid = vidOf(frame, ssid.segment);
+      if (vid !== null && domainOfSegment(frame, ssid.segment) === domain) used.add(vid);
+    }
   return used;
 }
 
@@ -214,18 +288,33 @@ function usedBy(frame: Frame, among: (device: string) => boolean, domain: string
 function draftRouterPorts(frame: Frame): void {
   const { draft } = frame;
   for (const link of draft.all("link")) {
-    for (const [near, far] of [[link.a, link.b], [link.b, link.a]] as const) {
+    for (const [near, far] of [
+      [link.a, link.b],
+      [link.b, link.a],
+    ] as const) {
       const [port, other] = [draft.need("port", near), draft.need("port", far)];
       const device = draft.need("device", port.device);
       const beyond = draft.need("device", other.device);
       const routed = draft.all("interface").find((leg) => leg.port === other.id && leg.segment !== null);
-      if (device.bridging !== "vlan" || !isFree(port) || draft.all("interface").some((leg) => leg.port === port.id)) continue;
-      const segment = routed?.segment ?? (beyond.bridging === "plain" ? (draft.all("segment").find((s) => domainOfSegment(frame, s.id) === device.domain)?.id ?? null) : null);
+      if (
+        device.bridging !== "vlan" ||
+        !isFree(port) ||
+        draft.all("interface").some((leg) => leg.port === port.id)
+      )
+        continue;
+      const segment =
+        routed?.segment ??
+        (beyond.bridging === "plain"
+          ? (draft.all("segment").find((s) => domainOfSegment(frame, s.id) === device.domain)?.id ?? null)
+          : null);
       const vid = vidOf(frame, segment);
       // A router or a switch behind it brings more than one address.
       if (vid === null) continue;
       const fields = fieldsOf({ role: "access", vid });
-      draft.patch("port", port.id, { ...fields, guards: { ...port.guards, ...fields.guards, macLimit: null } });
+      draft.patch("port", port.id, {
+        ...fields,
+        guards: { ...port.guards, ...fields.guards, macLimit: null },
+      });
     }
   }
 }
@@ -237,8 +326,33 @@ export function draftPorts(frame: Frame): void {
   draftTrunks(frame);
   if (frame.school.school === "routers") draftRouterPorts(frame);
   const { draft } = frame;
-  const used = new Set([...draft.all("link").flatMap((l) => [l.a, l.b]), ...draft.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])), ...draft.all("interface").flatMap((leg) => (leg.port === null ? [] : [leg.port]))]);
-  const drafted = new Set(draft.all("device").filter((device) => device.bridging === "vlan" && draft.all("port").some((p) => p.device === device.id && modeOf(p) !== "undecided")).map((device) => device.id));
-  paintPorts(draft, draft.all("port").filter((port) => drafted.has(port.device) && !used.has(port.id) && modeOf(port) === "undecided" && port.note === "").map((port) => port.id), { role: "park" });
-  for (const { group } of frame.groups) if (standsApart(frame, group) && segmentOf(draft, group) === undefined) frame.notes.push(`${group.purpose} has no segment yet; draft the segments first.`);
+  const used = new Set([
+    ...draft.all("link").flatMap((l) => [l.a, l.b]),
+    ...draft.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])),
+    ...draft.all("interface").flatMap((leg) => (leg.port === null ? [] : [leg.port])),
+  ]);
+  const drafted = new Set(
+    draft
+      .all("device")
+      .filter(
+        (device) =>
+          device.bridging === "vlan" &&
+          draft.all("port").some((p) => p.device === device.id && modeOf(p) !== "undecided"),
+      )
+      .map((device) => device.id),
+  );
+  paintPorts(
+    draft,
+    draft
+      .all("port")
+      .filter(
+        (port) =>
+          drafted.has(port.device) && !used.has(port.id) && modeOf(port) === "undecided" && port.note === "",
+      )
+      .map((port) => port.id),
+    { role: "park" },
+  );
+  for (const { group } of frame.groups)
+    if (standsApart(frame, group) && segmentOf(draft, group) === undefined)
+      frame.notes.push(`${group.purpose} has no segment yet; draft the segments first.`);
 }

@@ -1,4 +1,12 @@
-import { freeRanges, rangeCount, step, usableRange, type Address, type AddressRange, type Prefix4 } from "../../address";
+import {
+  freeRanges,
+  rangeCount,
+  step,
+  usableRange,
+  type Address,
+  type AddressRange,
+  type Prefix4,
+} from "../../address";
 import { isGateway, type Device, type Segment } from "../../plan";
 import { gatewayIn, staticBlockIn } from "../../planners";
 import { groupKey, surveyed, type Group } from "../groups";
@@ -6,7 +14,11 @@ import { grown } from "../tally";
 import { frontOf, homeGroup, mannerOf, segmentOf, standsApart, type Frame } from "./frame";
 
 /** How a group's devices get their addresses, counted with growth. */
-interface Manners { readonly typed: number; readonly reserved: number; readonly dynamic: number }
+interface Manners {
+  readonly typed: number;
+  readonly reserved: number;
+  readonly dynamic: number;
+}
 
 function mannersOf(frame: Frame, group: Group): Manners {
   const { growth } = frame.index.plan.site.conventions;
@@ -15,24 +27,49 @@ function mannersOf(frame: Frame, group: Group): Manners {
     if (groupKey(homeGroup(frame, own)) !== groupKey(group) || need.kind.role === "socket") continue;
     counts[mannerOf(frame, need, own)] += (need.count * (100 + (need.growth ?? growth))) / 100;
   }
-  return { typed: Math.ceil(counts.typed), reserved: Math.ceil(counts.reserved), dynamic: Math.ceil(counts.dynamic) };
+  return {
+    typed: Math.ceil(counts.typed),
+    reserved: Math.ceil(counts.reserved),
+    dynamic: Math.ceil(counts.dynamic),
+  };
 }
 
 /**
  * The pool of a subnet: outside the static block and the fixed addresses, for what asks and half as much again, at least 20 or half of
  * a small subnet. The static block gives way only as far as the typed-in devices leave it.
  */
-export function poolIn(frame: Frame, prefix: Prefix4, segment: Segment, { typed, reserved, dynamic }: Manners): AddressRange | null {
+export function poolIn(
+  frame: Frame,
+  prefix: Prefix4,
+  segment: Segment,
+  { typed, reserved, dynamic }: Manners,
+): AddressRange | null {
   const { conventions } = frame.draft.plan.site;
   const usable = usableRange(prefix);
   const whole = Number(rangeCount(usable));
-  const wanted = Math.max(Math.min(20, Math.floor(whole / 2)), Math.ceil(dynamic * 1.5) + reserved + grown(1, 0));
+  const wanted = Math.max(
+    Math.min(20, Math.floor(whole / 2)),
+    Math.ceil(dynamic * 1.5) + reserved + grown(1, 0),
+  );
   const size = Math.max(Math.min(typed + 1, whole - 2), Math.min(conventions.staticSize, whole - wanted - 1));
   const block = size < 1 ? null : staticBlockIn(conventions, prefix, size);
-  const fixed: Address[] = [gatewayIn(conventions, prefix), ...frame.draft.all("interface").flatMap((leg) => (leg.segment === segment.id ? leg.addresses4 : [])),
-    ...frame.draft.all("host").flatMap((host) => (host.segment === segment.id && host.ipv4 !== null && host.manner === "typed" ? [host.ipv4] : []))];
-  const runs = freeRanges(usable, [...(block === null ? [] : [block]), ...fixed.map((a) => ({ first: a, last: a }))]);
-  const best = runs.reduce<AddressRange | null>((most, run) => (most === null || rangeCount(run) > rangeCount(most) ? run : most), null);
+  const fixed: Address[] = [
+    gatewayIn(conventions, prefix),
+    ...frame.draft.all("interface").flatMap((leg) => (leg.segment === segment.id ? leg.addresses4 : [])),
+    ...frame.draft
+      .all("host")
+      .flatMap((host) =>
+        host.segment === segment.id && host.ipv4 !== null && host.manner === "typed" ? [host.ipv4] : [],
+      ),
+  ];
+  const runs = freeRanges(usable, [
+    ...(block === null ? [] : [block]),
+    ...fixed.map((a) => ({ first: a, last: a })),
+  ]);
+  const best = runs.reduce<AddressRange | null>(
+    (most, run) => (most === null || rangeCount(run) > rangeCount(most) ? run : most),
+    null,
+  );
   if (best === null) return null;
   const last = step<Address>(best.first, wanted - 1);
   return { first: best.first, last: last === null || last > best.last ? best.last : last };
@@ -42,9 +79,17 @@ export function poolIn(frame: Frame, prefix: Prefix4, segment: Segment, { typed,
 function routerOf(frame: Frame, group: Group): Device | undefined {
   const front = frontOf(frame);
   const segment = segmentOf(frame.draft, group);
-  const domain = segment?.vlan === null || segment === undefined ? undefined : frame.draft.get("vlan", segment.vlan)?.domain;
-  const gateways = frame.draft.all("device").filter((device) => isGateway(device)).sort((a, b) => (a.id < b.id ? -1 : 1));
-  return front === null || groupKey(front) === groupKey(group) ? gateways.find((device) => device.domain === domain) ?? gateways[0] : gateways.find((device) => device.domain === domain);
+  const domain =
+    segment?.vlan === null || segment === undefined
+      ? undefined
+      : frame.draft.get("vlan", segment.vlan)?.domain;
+  const gateways = frame.draft
+    .all("device")
+    .filter((device) => isGateway(device))
+    .sort((a, b) => (a.id < b.id ? -1 : 1));
+  return front === null || groupKey(front) === groupKey(group)
+    ? (gateways.find((device) => device.domain === domain) ?? gateways[0])
+    : gateways.find((device) => device.domain === domain);
 }
 
 /** The gateway's leg in every segment that has none, and a scope where devices ask for addresses. */
@@ -62,18 +107,42 @@ export function draftScopes(frame: Frame): void {
       const prefix6 = segment.prefixes6[0];
       const address6 = prefix6 === undefined ? null : step(prefix6.network, 1);
       const leg = draft.put("interface", {
-        id: ids(), device: router.id, port: null, segment: segment.id, line: null, name: segment.name, mac: null, addresses4: [address], addresses6: address6 === null ? [] : [address6], relayTo: null, translates: "asUsual",
+        id: ids(),
+        device: router.id,
+        port: null,
+        segment: segment.id,
+        line: null,
+        name: segment.name,
+        mac: null,
+        addresses4: [address],
+        addresses6: address6 === null ? [] : [address6],
+        relayTo: null,
+        translates: "asUsual",
       });
-      const dns: Address[] = conventions.dns === "listed" && conventions.dnsServers.length > 0 ? [...conventions.dnsServers] : [address];
-      draft.patch("segment", segment.id, { gatewayInterface: leg.id, dns: segment.dns.length > 0 ? segment.dns : dns });
+      const dns: Address[] =
+        conventions.dns === "listed" && conventions.dnsServers.length > 0
+          ? [...conventions.dnsServers]
+          : [address];
+      draft.patch("segment", segment.id, {
+        gatewayInterface: leg.id,
+        dns: segment.dns.length > 0 ? segment.dns : dns,
+      });
     }
     const manners = mannersOf(frame, group);
     const served = draft.all("scope").some((scope) => scope.segment === segment.id && scope.family === 4);
-    const pool = served || manners.reserved + manners.dynamic === 0 ? null : poolIn(frame, prefix, segment, manners);
+    const pool =
+      served || manners.reserved + manners.dynamic === 0 ? null : poolIn(frame, prefix, segment, manners);
     if (pool === null) continue;
     draft.put("scope", {
-      id: ids(), segment: segment.id, serverDevice: router.id, serverHost: null, family: 4, pools: [pool], exclusions: [],
-      leaseSeconds: group.purpose === "guests" ? conventions.guestLeaseSeconds : conventions.leaseSeconds, options: [],
+      id: ids(),
+      segment: segment.id,
+      serverDevice: router.id,
+      serverHost: null,
+      family: 4,
+      pools: [pool],
+      exclusions: [],
+      leaseSeconds: group.purpose === "guests" ? conventions.guestLeaseSeconds : conventions.leaseSeconds,
+      options: [],
     });
   }
 }

@@ -1,7 +1,31 @@
-import { asPrefix4, formatPrefix, packSubnets, parsePrefix, prefixesOverlap, usableIn, type Prefix, type Prefix4, type SubnetWish } from "../../address";
+import {
+  asPrefix4,
+  formatPrefix,
+  packSubnets,
+  parsePrefix,
+  prefixesOverlap,
+  usableIn,
+  type Prefix,
+  type Prefix4,
+  type SubnetWish,
+} from "../../address";
 import { must } from "../../kernel";
 import { BLANK_SEGMENT, type Segment, type Vid } from "../../plan";
-import { devicesOf, enlarge, enlargementOf, forbiddenRanges, indexOf, markFor, nextFreeVid, nextSubnet6, octetSubnet, planOf, roomyLength, tapeFor, zoneNamed } from "../../planners";
+import {
+  devicesOf,
+  enlarge,
+  enlargementOf,
+  forbiddenRanges,
+  indexOf,
+  markFor,
+  nextFreeVid,
+  nextSubnet6,
+  octetSubnet,
+  planOf,
+  roomyLength,
+  tapeFor,
+  zoneNamed,
+} from "../../planners";
 import { groupTitle, type Group } from "../groups";
 import { PURPOSE_ROWS } from "../purposes";
 import type { GroupTally } from "../tally";
@@ -9,7 +33,9 @@ import { segmentOf, sharedDomain, standsApart, frontOf, type Frame } from "./fra
 import { groupKey } from "../groups";
 
 /** Where a site without a block takes its subnets from: the first of these that meets nothing it must keep clear of. */
-const BLOCKS = ["10.24.0.0/16", "10.36.0.0/16", "10.88.0.0/16", "172.20.0.0/16", "172.26.0.0/16"].map((text) => must(asPrefix4(parsePrefix(text)), text));
+const BLOCKS = ["10.24.0.0/16", "10.36.0.0/16", "10.88.0.0/16", "172.20.0.0/16", "172.26.0.0/16"].map(
+  (text) => must(asPrefix4(parsePrefix(text)), text),
+);
 
 function blocksOf({ draft, notes }: Frame): Prefix4[] {
   const site = draft.need("site", draft.plan.site.id);
@@ -19,7 +45,9 @@ function blocksOf({ draft, notes }: Frame): Prefix4[] {
   const block = BLOCKS.find((one) => !kept.some((f) => prefixesOverlap(f.prefix, one)));
   if (block === undefined) return [];
   draft.put("site", { ...site, blocks: [...site.blocks, block] });
-  notes.push(`The site has no address block; ${formatPrefix(block)} is taken, which meets none of the ranges to keep clear.`);
+  notes.push(
+    `The site has no address block; ${formatPrefix(block)} is taken, which meets none of the ranges to keep clear.`,
+  );
   return [block];
 }
 
@@ -29,18 +57,24 @@ function domainOf(frame: Frame, group: Group): string {
   const apart = standsApart(frame, group) || (front !== null && groupKey(front) !== groupKey(group));
   if (!apart) return sharedDomain(frame);
   const name = groupTitle(frame.draft.plan.site, group);
-  return frame.draft.all("domain").find((domain) => domain.name === name)?.id ?? frame.draft.put("domain", { id: frame.ids(), name }).id;
+  return (
+    frame.draft.all("domain").find((domain) => domain.name === name)?.id ??
+    frame.draft.put("domain", { id: frame.ids(), name }).id
+  );
 }
 
 /** The tape a purpose is known by, when nobody else wears it. */
 function tapeOf(frame: Frame, group: Group): Segment["tape"] {
   const { tape } = PURPOSE_ROWS[group.purpose];
-  const worn = frame.draft.all("segment").some((s) => s.tape.base === tape.base && s.tape.tracer === tape.tracer);
+  const worn = frame.draft
+    .all("segment")
+    .some((s) => s.tape.base === tape.base && s.tape.tracer === tape.tracer);
   return worn ? tapeFor(planOf(frame.draft)) : tape;
 }
 
 /** Percent that lead from the one count to the other, as a segment keeps its growth. */
-const percentBetween = (now: number, planned: number): number => (now === 0 ? 0 : Math.min(1000, Math.max(0, Math.ceil((planned / now - 1) * 100 - 1e-9))));
+const percentBetween = (now: number, planned: number): number =>
+  now === 0 ? 0 : Math.min(1000, Math.max(0, Math.ceil((planned / now - 1) * 100 - 1e-9)));
 
 /** Zones, VLANs and segments with their subnets, for every group of the survey that has none; sizes follow the survey where it has. */
 export function draftSegments(frame: Frame): void {
@@ -50,13 +84,16 @@ export function draftSegments(frame: Frame): void {
     const known = segmentOf(draft, tally.group);
     const growth = percentBetween(tally.now, tally.planned);
     if (known !== undefined) {
-      if (known.planned !== tally.now || known.growth !== growth) draft.patch("segment", known.id, { planned: tally.now, growth });
+      if (known.planned !== tally.now || known.growth !== growth)
+        draft.patch("segment", known.id, { planned: tally.now, growth });
       continue;
     }
     const domain = domainOf(frame, tally.group);
     const vid = nextFreeVid(planOf(draft), domain);
     if (vid === null) {
-      notes.push(`${groupTitle(draft.plan.site, tally.group)} is left out: all VLAN IDs from 2 to 4094 are in use.`);
+      notes.push(
+        `${groupTitle(draft.plan.site, tally.group)} is left out: all VLAN IDs from 2 to 4094 are in use.`,
+      );
       continue;
     }
     const name = uniqueName(frame, groupTitle(draft.plan.site, tally.group));
@@ -65,47 +102,83 @@ export function draftSegments(frame: Frame): void {
   }
   const subnets = subnetsFor(frame, fresh);
   for (const { group, tally, vid, domain } of fresh) {
-    const vlan = must(draft.all("vlan").find((v) => v.domain === domain && v.vid === vid), "the VLAN made above");
+    const vlan = must(
+      draft.all("vlan").find((v) => v.domain === domain && v.vid === vid),
+      "the VLAN made above",
+    );
     const row = PURPOSE_ROWS[group.purpose];
     const zone = zoneNamed(draft, ids, row.zone ?? vlan.name);
     if (row.insideOpen && !draft.plan.zone.has(zone)) draft.patch("zone", zone, { insideOpen: true });
     const prefix = subnets.get(groupKey(group));
     const prefix6 = standsApart(frame, group) ? null : nextSubnet6(planOf(draft), vid);
-    if (prefix === undefined) notes.push(`${vlan.name} gets no subnet: the site's blocks have no room left; add a block.`);
+    if (prefix === undefined)
+      notes.push(`${vlan.name} gets no subnet: the site's blocks have no room left; add a block.`);
     draft.put("segment", {
-      ...BLANK_SEGMENT, id: ids(), zone, vlan: vlan.id, name: vlan.name, mark: markFor(planOf(draft), vlan.name), tape: tapeOf(frame, group), purpose: group.purpose, group: group.name,
-      prefixes4: prefix === undefined ? [] : [prefix], prefixes6: prefix6 === null ? [] : [prefix6], advertise: prefix6 === null ? "none" : "slaac",
-      planned: tally.now, growth: percentBetween(tally.now, tally.planned), management: group.purpose === "management", domainName: draft.plan.site.conventions.domainName,
-      visit: group.purpose === "guests" && tally.now > 0 ? { perHour: Math.max(1, Math.ceil(tally.now / 4)), staySeconds: 3600, openSeconds: 36_000 } : null,
+      ...BLANK_SEGMENT,
+      id: ids(),
+      zone,
+      vlan: vlan.id,
+      name: vlan.name,
+      mark: markFor(planOf(draft), vlan.name),
+      tape: tapeOf(frame, group),
+      purpose: group.purpose,
+      group: group.name,
+      prefixes4: prefix === undefined ? [] : [prefix],
+      prefixes6: prefix6 === null ? [] : [prefix6],
+      advertise: prefix6 === null ? "none" : "slaac",
+      planned: tally.now,
+      growth: percentBetween(tally.now, tally.planned),
+      management: group.purpose === "management",
+      domainName: draft.plan.site.conventions.domainName,
+      visit:
+        group.purpose === "guests" && tally.now > 0
+          ? { perHour: Math.max(1, Math.ceil(tally.now / 4)), staySeconds: 3600, openSeconds: 36_000 }
+          : null,
     });
   }
 }
 
 function uniqueName({ draft }: Frame, title: string): string {
-  const taken = new Set([...draft.all("segment").map((s) => s.name.toLowerCase()), ...draft.all("vlan").map((v) => v.name.toLowerCase())]);
+  const taken = new Set([
+    ...draft.all("segment").map((s) => s.name.toLowerCase()),
+    ...draft.all("vlan").map((v) => v.name.toLowerCase()),
+  ]);
   for (let n = 1; ; n += 1) {
     const name = n === 1 ? title.slice(0, 80) : `${title.slice(0, 76)} ${n}`;
     if (!taken.has(name.toLowerCase())) return name;
   }
 }
 
-function subnetsFor(frame: Frame, fresh: readonly { group: Group; tally: GroupTally; vid: Vid }[]): ReadonlyMap<string, Prefix4> {
+function subnetsFor(
+  frame: Frame,
+  fresh: readonly { group: Group; tally: GroupTally; vid: Vid }[],
+): ReadonlyMap<string, Prefix4> {
   if (fresh.length === 0) return new Map();
   const blocks = blocksOf(frame);
   const { subnetScheme } = frame.draft.plan.site.conventions;
-  const taken: Prefix[] = [...frame.draft.all("segment").flatMap((s) => s.prefixes4), ...forbiddenRanges(frame.draft.plan).map((f) => f.prefix)];
+  const taken: Prefix[] = [
+    ...frame.draft.all("segment").flatMap((s) => s.prefixes4),
+    ...forbiddenRanges(frame.draft.plan).map((f) => f.prefix),
+  ];
   const found = new Map<string, Prefix4>();
   const wishes: SubnetWish[] = [];
   for (const { group, tally, vid } of fresh) {
     const length = roomyLength(tally.planned);
-    const place = subnetScheme === "octet" ? blocks.map((block) => octetSubnet(block, vid, length)).find((prefix) => prefix !== null && !taken.some((t) => prefixesOverlap(t, prefix))) : undefined;
-    if (place === undefined || place === null) wishes.push({ key: groupKey(group), length, roomLength: length });
+    const place =
+      subnetScheme === "octet"
+        ? blocks
+            .map((block) => octetSubnet(block, vid, length))
+            .find((prefix) => prefix !== null && !taken.some((t) => prefixesOverlap(t, prefix)))
+        : undefined;
+    if (place === undefined || place === null)
+      wishes.push({ key: groupKey(group), length, roomLength: length });
     else {
       found.set(groupKey(group), place);
       taken.push(place);
     }
   }
-  for (const [key, prefix] of packSubnets(blocks, wishes, taken).placed) if (prefix.family === 4) found.set(key, prefix);
+  for (const [key, prefix] of packSubnets(blocks, wishes, taken).placed)
+    if (prefix.family === 4) found.set(key, prefix);
   return found;
 }
 
@@ -130,14 +203,21 @@ export function draftLargerSubnets(frame: Frame): void {
     blocksOf(frame);
     const larger = enlargementOf(planOf(draft), segment, length);
     if (larger === null) {
-      notes.push(`${segment.name} no longer fits into ${formatPrefix(from)}, and the site's blocks have no room for a /${length}; add a block.`);
+      notes.push(
+        `${segment.name} no longer fits into ${formatPrefix(from)}, and the site's blocks have no room for a /${length}; add a block.`,
+      );
       continue;
     }
-    const used = draft.all("host").filter((h) => h.segment === segment.id && h.ipv4 !== null).length + draft.all("interface").filter((leg) => leg.segment === segment.id).length;
+    const used =
+      draft.all("host").filter((h) => h.segment === segment.id && h.ipv4 !== null).length +
+      draft.all("interface").filter((leg) => leg.segment === segment.id).length;
     const refusal = enlarge(draft, segment.id, larger);
     const to = formatPrefix(larger.to);
-    notes.push(refusal ?? (larger.inPlace
-      ? `${segment.name} grows from ${formatPrefix(from)} to ${to} where it is; no address changes, but every device with a typed-in address needs the new mask.`
-      : `${segment.name} moves from ${formatPrefix(from)} to ${to}: ${used} addresses in use change.`));
+    notes.push(
+      refusal ??
+        (larger.inPlace
+          ? `${segment.name} grows from ${formatPrefix(from)} to ${to} where it is; no address changes, but every device with a typed-in address needs the new mask.`
+          : `${segment.name} moves from ${formatPrefix(from)} to ${to}: ${used} addresses in use change.`),
+    );
   }
 }

@@ -9,7 +9,8 @@ import { frontOf, isY, standsApart, type Frame } from "./frame";
 const endOf = (segment: Segment): WallEnd => ({ at: "zone", zone: segment.zone });
 
 /** A flat or a workshop of a house gets the internet and nothing of the household's. */
-const keptOut = (frame: Frame, intent: Intent, segment: Segment): boolean => frame.draft.plan.site.kind === "home" && segment.group !== "" && intent.to !== "internet";
+const keptOut = (frame: Frame, intent: Intent, segment: Segment): boolean =>
+  frame.draft.plan.site.kind === "home" && segment.group !== "" && intent.to !== "internet";
 
 /**
  * Where routers separate, a door can only lead to the network in front: a group's own router lets in nothing that was not asked for from inside. What the
@@ -19,7 +20,10 @@ function walledIn(frame: Frame, from: Segment, to: WallEnd): boolean {
   const front = frontOf(frame);
   if (front === null || to.at !== "zone" || to.zone === from.zone) return false;
   const there = frame.draft.all("segment").filter((segment) => segment.zone === to.zone);
-  if (there.some((segment) => groupKey({ purpose: segment.purpose, name: segment.group }) === groupKey(front))) return false;
+  if (
+    there.some((segment) => groupKey({ purpose: segment.purpose, name: segment.group }) === groupKey(front))
+  )
+    return false;
   const note = `${from.name} can open nothing in ${there[0]?.name ?? "the other network"}: the router there lets in only answers. If that is wanted, separate them by VLANs.`;
   if (!frame.notes.includes(note)) frame.notes.push(note);
   return true;
@@ -31,23 +35,39 @@ function walledIn(frame: Frame, from: Segment, to: WallEnd): boolean {
  */
 export function draftWalls(frame: Frame): void {
   const { draft, ids } = frame;
-  const segments = draft.all("segment").filter((segment) => !standsApart(frame, { purpose: segment.purpose, name: segment.group })).sort((a, b) => byNaturalText(a.name, b.name));
+  const segments = draft
+    .all("segment")
+    .filter((segment) => !standsApart(frame, { purpose: segment.purpose, name: segment.group }))
+    .sort((a, b) => byNaturalText(a.name, b.name));
   const of = (purpose: Purpose) => segments.filter((segment) => segment.purpose === purpose);
   const signsIn = surveyed(frame.index).some(({ need }) => /sign-in|auth/i.test(need.what));
   for (const intent of INTENTS) {
     if (intent.services !== "open" && intent.services.includes("radius") && !signsIn) continue;
     for (const from of of(intent.from)) {
       if (keptOut(frame, intent, from)) continue;
-      const ends: WallEnd[] = intent.to === "internet" || intent.to === "gateway" ? [{ at: intent.to }] : of(intent.to).map(endOf);
+      const ends: WallEnd[] =
+        intent.to === "internet" || intent.to === "gateway" ? [{ at: intent.to }] : of(intent.to).map(endOf);
       for (const to of ends) {
         const own = endOf(from);
         if (walledIn(frame, from, to)) continue;
-        if (sameEnd(own, to) || draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))) continue;
+        if (
+          sameEnd(own, to) ||
+          draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))
+        )
+          continue;
         // In front of a Y all that leaves the networks behind it comes from the front network's own addresses; their own routers hold them to what they may.
         const leads = intent.to === "internet" && intent.from === "management" && isY(frame);
         const isOpen = intent.services === "open" || leads;
         const services = isOpen ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
-        setWall(draft, ids, own, to, isOpen ? "open" : "services", services, leads ? "the way out of the networks behind it" : intent.reason);
+        setWall(
+          draft,
+          ids,
+          own,
+          to,
+          isOpen ? "open" : "services",
+          services,
+          leads ? "the way out of the networks behind it" : intent.reason,
+        );
       }
     }
   }

@@ -10,18 +10,37 @@ export function draftWireless(frame: Frame): void {
   const { draft, ids } = frame;
   const wireless = surveyed(frame.index).filter(({ need }) => need.wireless);
   if (!draft.all("device").some((device) => device.kind === "accessPoint")) {
-    if (wireless.length > 0) frame.notes.push(`${wireless.reduce((sum, { need }) => sum + need.count, 0)} devices are wireless and the survey has no access point; add one to a room.`);
+    if (wireless.length > 0)
+      frame.notes.push(
+        `${wireless.reduce((sum, { need }) => sum + need.count, 0)} devices are wireless and the survey has no access point; add one to a room.`,
+      );
     return;
   }
   const site = draft.plan.site.name.split(/[\s,]+/)[0] ?? "";
   for (const { group } of frame.groups) {
     const segment = segmentOf(draft, group);
     const asks = wireless.some((one) => groupKey(one.group) === groupKey(group));
-    if (segment === undefined || standsApart(frame, group) || !asks || draft.all("ssid").some((ssid) => ssid.segment === segment.id)) continue;
+    if (
+      segment === undefined ||
+      standsApart(frame, group) ||
+      !asks ||
+      draft.all("ssid").some((ssid) => ssid.segment === segment.id)
+    )
+      continue;
     const ending = PURPOSE_ROWS[group.purpose].ssid ?? "";
-    const wanted = `${site} ${ending === "" || group.name !== "" ? segment.name : ending}`.trim().slice(0, LONGEST).trim();
+    const wanted = `${site} ${ending === "" || group.name !== "" ? segment.name : ending}`
+      .trim()
+      .slice(0, LONGEST)
+      .trim();
     const taken = new Set(draft.all("ssid").map((ssid) => ssid.name));
     const name = taken.has(wanted) ? `${wanted.slice(0, LONGEST - 3)} ${segment.mark}` : wanted;
-    if (!taken.has(name)) draft.put("ssid", { ...BLANK_SSID, id: ids(), name, segment: segment.id, isolation: group.purpose === "guests" });
+    if (!taken.has(name))
+      draft.put("ssid", {
+        ...BLANK_SSID,
+        id: ids(),
+        name,
+        segment: segment.id,
+        isolation: group.purpose === "guests",
+      });
   }
 }

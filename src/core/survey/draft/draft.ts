@@ -27,19 +27,41 @@ const PARTS = [
 
 export type DraftPart = (typeof PARTS)[number]["part"];
 export const DRAFT_PARTS: readonly DraftPart[] = PARTS.map(({ part }) => part);
-export const PART_TITLES = Object.fromEntries(PARTS.map(({ part, title }) => [part, title])) as Readonly<Record<DraftPart, string>>;
+export const PART_TITLES = Object.fromEntries(PARTS.map(({ part, title }) => [part, title])) as Readonly<
+  Record<DraftPart, string>
+>;
 /** What is drafted when nobody chooses: everything but what moves addresses that are in use. */
 export const USUAL_PARTS: ReadonlySet<DraftPart> = new Set(DRAFT_PARTS.filter((part) => part !== "larger"));
 
 /** How many entities of a kind a part adds, changes and removes. */
-export interface DraftCount { readonly kind: Kind; readonly word: string; readonly added: number; readonly changed: number; readonly removed: number }
-export interface DraftedPart { readonly part: DraftPart; readonly title: string; readonly counts: readonly DraftCount[] }
-export interface DraftReport { readonly parts: readonly DraftedPart[]; readonly notes: readonly string[]; readonly school: SchoolChoice }
+export interface DraftCount {
+  readonly kind: Kind;
+  readonly word: string;
+  readonly added: number;
+  readonly changed: number;
+  readonly removed: number;
+}
+export interface DraftedPart {
+  readonly part: DraftPart;
+  readonly title: string;
+  readonly counts: readonly DraftCount[];
+}
+export interface DraftReport {
+  readonly parts: readonly DraftedPart[];
+  readonly notes: readonly string[];
+  readonly school: SchoolChoice;
+}
 
 /** What has been written so far, by id; null for what has been removed. */
-type Written = ReadonlyMap<string, { readonly kind: Kind; readonly after: Entity | null; readonly isNew: boolean }>;
+type Written = ReadonlyMap<
+  string,
+  { readonly kind: Kind; readonly after: Entity | null; readonly isNew: boolean }
+>;
 
-const writtenIn = (frame: Frame): Written => new Map(frame.draft.changes().map(({ kind, id, before, after }) => [id, { kind, after, isNew: before === null }]));
+const writtenIn = (frame: Frame): Written =>
+  new Map(
+    frame.draft.changes().map(({ kind, id, before, after }) => [id, { kind, after, isNew: before === null }]),
+  );
 
 /** What a part has done: between what was written before it and after. Something made in one part and changed in the next counts in both. */
 function between(earlier: Written, later: Written): DraftCount[] {
@@ -61,7 +83,11 @@ const NAMED = 6;
 /** What was typed and could not be read, with its room. */
 function unreadItems(index: PlanIndex): string[] {
   const catalogue = catalogueOf(index.plan);
-  return roomsInOrder(index).flatMap((room) => readNeeds(catalogue, room.needs).flatMap(({ start, end, problem }) => (problem === null ? [] : [`"${room.needs.slice(start, end)}" in ${room.name}`])));
+  return roomsInOrder(index).flatMap((room) =>
+    readNeeds(catalogue, room.needs).flatMap(({ start, end, problem }) =>
+      problem === null ? [] : [`"${room.needs.slice(start, end)}" in ${room.name}`],
+    ),
+  );
 }
 
 /**
@@ -73,7 +99,10 @@ export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<Draft
   const school = schoolOf(index);
   const frame: Frame = { draft, ids, index, school, notes: [], groups: groupsToDraft(index, school) };
   const unread = unreadItems(index);
-  if (unread.length > 0) frame.notes.push(`${unread.length} ${unread.length === 1 ? "item" : "items"} of the survey could not be read and ${unread.length === 1 ? "is" : "are"} left out: ${unread.slice(0, NAMED).join(", ")}${unread.length > NAMED ? ` and ${unread.length - NAMED} more` : ""}.`);
+  if (unread.length > 0)
+    frame.notes.push(
+      `${unread.length} ${unread.length === 1 ? "item" : "items"} of the survey could not be read and ${unread.length === 1 ? "is" : "are"} left out: ${unread.slice(0, NAMED).join(", ")}${unread.length > NAMED ? ` and ${unread.length - NAMED} more` : ""}.`,
+    );
   const drafted: DraftedPart[] = [];
   let earlier: Written = new Map();
   for (const { part, title, work } of PARTS) {
@@ -87,8 +116,27 @@ export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<Draft
 }
 
 /** The draft as a batch with its report, or the sentence why not. */
-export function draftBatch(index: PlanIndex, ids: IdSource, parts: ReadonlySet<DraftPart>): { readonly batch: ChangeBatch | null; readonly refusal: string | null; readonly report: DraftReport | null } {
+export function draftBatch(
+  index: PlanIndex,
+  ids: IdSource,
+  parts: ReadonlySet<DraftPart>,
+): {
+  readonly batch: ChangeBatch | null;
+  readonly refusal: string | null;
+  readonly report: DraftReport | null;
+} {
   let report: DraftReport | null = null;
-  const { batch, refusal } = plan(index, ids, { planner: "draft-from-survey", summary: "Drafted the plan from the survey", args: { parts: [...parts] } }, (bench) => { report = draftPlan(bench, parts); });
+  const { batch, refusal } = plan(
+    index,
+    ids,
+    {
+      planner: "draft-from-survey",
+      summary: "Drafted the plan from the survey",
+      args: { parts: [...parts] },
+    },
+    (bench) => {
+      report = draftPlan(bench, parts);
+    },
+  );
   return { batch, refusal, report };
 }

@@ -33,7 +33,10 @@ export function DeviceMargin({ id }: { id: string }) {
   const power = powerBudget(index, device);
   const lags = index.groups("lagsByDevice").get(id) ?? [];
   const remove = () => {
-    const refusal = edit({ planner: "remove-device", summary: `Removed ${device.name}`, args: { device: id } }, ({ draft }) => removeDevice(draft, id));
+    const refusal = edit(
+      { planner: "remove-device", summary: `Removed ${device.name}`, args: { device: id } },
+      ({ draft }) => removeDevice(draft, id),
+    );
     if (refusal !== null) toast.error(refusal);
     else select(null);
   };
@@ -46,13 +49,38 @@ export function DeviceMargin({ id }: { id: string }) {
       <MarginHead kick={`Selected ${DEVICE_KIND_WORDS[device.kind]}`}>{device.name}</MarginHead>
       <dl className="facts">
         <Fact name="Model">{device.model}</Fact>
-        <Fact name="Ports">{counts.all}: {counts.set} set, {counts.undecided} to decide, {counts.off} off</Fact>
-        {power.budgetMw === 0 && power.neededMw === 0 ? null : <Fact name="PoE"><span className={power.neededMw > power.budgetMw ? "font-semibold text-stop" : ""}>{power.neededMw / 1000} W set aside of {power.budgetMw / 1000} W</span>{power.oneLostMw === null ? "" : `, ${power.oneLostMw / 1000} W with one supply lost`}</Fact>}
-        <Fact name="VLANs">{device.bridging === "vlan" ? "knows them" : device.bridging === "plain" ? "knows none, passes every tag" : "does not bridge"}</Fact>
+        <Fact name="Ports">
+          {counts.all}: {counts.set} set, {counts.undecided} to decide, {counts.off} off
+        </Fact>
+        {power.budgetMw === 0 && power.neededMw === 0 ? null : (
+          <Fact name="PoE">
+            <span className={power.neededMw > power.budgetMw ? "font-semibold text-stop" : ""}>
+              {power.neededMw / 1000} W set aside of {power.budgetMw / 1000} W
+            </span>
+            {power.oneLostMw === null ? "" : `, ${power.oneLostMw / 1000} W with one supply lost`}
+          </Fact>
+        )}
+        <Fact name="VLANs">
+          {device.bridging === "vlan"
+            ? "knows them"
+            : device.bridging === "plain"
+              ? "knows none, passes every tag"
+              : "does not bridge"}
+        </Fact>
       </dl>
       <div className="flex flex-wrap gap-[6px] px-4 pb-2">
-        <button type="button" className="button" onClick={openSheet}>Its sheet</button>
-        {ports.length === 0 ? null : <button type="button" className="button" onClick={() => goTo.entity({ kind: "port", id: ports[0]?.id ?? "" })}>Its ports</button>}
+        <button type="button" className="button" onClick={openSheet}>
+          Its sheet
+        </button>
+        {ports.length === 0 ? null : (
+          <button
+            type="button"
+            className="button"
+            onClick={() => goTo.entity({ kind: "port", id: ports[0]?.id ?? "" })}
+          >
+            Its ports
+          </button>
+        )}
       </div>
       <FindingsSection ids={new Set([id, ...ports.map((port) => port.id), ...lags.map((lag) => lag.id)])} />
       {device.kind === "accessPoint" ? <RadioFields device={device} /> : null}
@@ -61,11 +89,20 @@ export function DeviceMargin({ id }: { id: string }) {
       <Cables device={device} />
       {device.bridging === "none" && lags.length === 0 ? null : <Lags device={device} />}
       {device.bridging !== "vlan" || device.kind === "accessPoint" ? null : <TreeFields device={device} />}
-      {device.bridging !== "vlan" || device.kind === "accessPoint" ? null : <ProtectionFields device={device} />}
+      {device.bridging !== "vlan" || device.kind === "accessPoint" ? null : (
+        <ProtectionFields device={device} />
+      )}
       {ports.length < 2 ? null : <SoftwareNames device={device} />}
-      <Caution head="Cabinets and mains.">Isolate first; never look into a fibre or an optic. Fixed wiring by licensed people under the local code.</Caution>
+      <Caution head="Cabinets and mains.">
+        Isolate first; never look into a fibre or an optic. Fixed wiring by licensed people under the local
+        code.
+      </Caution>
       <HistorySection about={id} />
-      <div className="section px-4 pt-3"><button type="button" className="button danger" onClick={remove}>Remove</button></div>
+      <div className="section px-4 pt-3">
+        <button type="button" className="button danger" onClick={remove}>
+          Remove
+        </button>
+      </div>
     </>
   );
 }

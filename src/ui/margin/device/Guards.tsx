@@ -9,27 +9,67 @@ import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
 const FLAGS: readonly (readonly [GuardFlag, string, string])[] = [
-  ["edge", "edge", "towards end devices"], ["bpduGuard", "BPDU guard", "towards end devices"], ["loopGuard", "loop guard", "between switches"], ["dhcpTrust", "DHCP trusted", "towards the server only"], ["arpTrust", "ARP trusted", "towards gear that checks itself"],
-  ["signIn", "802.1X", "sign-in at the port"], ["restrictedRole", "restricted role", "never the way to the root"],
+  ["edge", "edge", "towards end devices"],
+  ["bpduGuard", "BPDU guard", "towards end devices"],
+  ["loopGuard", "loop guard", "between switches"],
+  ["dhcpTrust", "DHCP trusted", "towards the server only"],
+  ["arpTrust", "ARP trusted", "towards gear that checks itself"],
+  ["signIn", "802.1X", "sign-in at the port"],
+  ["restrictedRole", "restricted role", "never the way to the root"],
 ];
 
 /** The value that all of some ports share; null when they differ. */
-const shared = <T,>(values: readonly T[]): T | null => { const [first] = values; return first !== undefined && values.every((one) => one === first) ? first : null; };
+const shared = <T,>(values: readonly T[]): T | null => {
+  const [first] = values;
+  return first !== undefined && values.every((one) => one === first) ? first : null;
+};
 
 /** What guards the chosen ports. A box that stands for ports that differ is neither ticked nor empty. */
 export function Guards({ name, run, ports }: { name: string; run: string; ports: readonly Port[] }) {
   const edit = usePlan((state) => state.edit);
   const ids = ports.map((port) => port.id);
-  const set = (guard: GuardFlag, words: string, on: boolean) => { edit({ planner: "set-guard", summary: `${name} ${run}: ${on ? "" : "no "}${words}`, args: { ports: ids, guard, on } }, (bench) => setGuard(bench, ids, guard, on)); };
+  const set = (guard: GuardFlag, words: string, on: boolean) => {
+    edit(
+      {
+        planner: "set-guard",
+        summary: `${name} ${run}: ${on ? "" : "no "}${words}`,
+        args: { ports: ids, guard, on },
+      },
+      (bench) => setGuard(bench, ids, guard, on),
+    );
+  };
   const limit = shared(ports.map(({ guards }) => guards.macLimit));
-  const write = (text: string) => edit({ planner: "set-guard", summary: `${name} ${run}: MAC limit ${text || "none"}`, args: { ports: ids, guard: "macLimit", text } }, (bench) => setMacLimit(bench, ids, text));
+  const write = (text: string) =>
+    edit(
+      {
+        planner: "set-guard",
+        summary: `${name} ${run}: MAC limit ${text || "none"}`,
+        args: { ports: ids, guard: "macLimit", text },
+      },
+      (bench) => setMacLimit(bench, ids, text),
+    );
   const profiles = [...useIndex().plan.signIn.values()].sort((a, b) => byNaturalText(a.name, b.name));
   const only = profiles.length === 1 ? `${profiles[0]?.name ?? ""}, the only one` : "none";
   const profile = shared(ports.map(({ guards }) => guards.profile ?? ""));
-  const choices: [string, string][] = [...(profile === null ? [["they differ", "they differ"] as [string, string]] : []), ["", only], ...profiles.map((one): [string, string] => [one.id, one.name])];
+  const choices: [string, string][] = [
+    ...(profile === null ? [["they differ", "they differ"] as [string, string]] : []),
+    ["", only],
+    ...profiles.map((one): [string, string] => [one.id, one.name]),
+  ];
   const choose = (id: string) => {
     if (id === "they differ") return;
-    edit({ planner: "set-guard", summary: `${name} ${run}: 802.1X profile ${profiles.find((one) => one.id === id)?.name ?? only}`.slice(0, 120), args: { ports: ids, profile: id } }, (bench) => setProfile(bench, ids, id === "" ? null : id));
+    edit(
+      {
+        planner: "set-guard",
+        summary:
+          `${name} ${run}: 802.1X profile ${profiles.find((one) => one.id === id)?.name ?? only}`.slice(
+            0,
+            120,
+          ),
+        args: { ports: ids, profile: id },
+      },
+      (bench) => setProfile(bench, ids, id === "" ? null : id),
+    );
   };
   return (
     <Section title="Guards">
@@ -37,13 +77,29 @@ export function Guards({ name, run, ports }: { name: string; run: string; ports:
         const state = shared(ports.map(({ guards }) => guards[guard]));
         return (
           <label key={guard} className="flex min-h-6 items-center gap-2 px-4 text-13">
-            <input type="checkbox" checked={state === true} ref={(box) => { if (box !== null) box.indeterminate = state === null; }} onChange={(event) => set(guard, words, event.target.checked)} />
-            {words}<span className="text-12 text-ink2">{state === null ? "they differ" : where}</span>
+            <input
+              type="checkbox"
+              checked={state === true}
+              ref={(box) => {
+                if (box !== null) box.indeterminate = state === null;
+              }}
+              onChange={(event) => set(guard, words, event.target.checked)}
+            />
+            {words}
+            <span className="text-12 text-ink2">{state === null ? "they differ" : where}</span>
           </label>
         );
       })}
-      <TextField label="MAC limit" mono value={limit === null ? "" : String(limit)} placeholder="none; phone + PC: 3" write={write} />
-      {profiles.length === 0 ? null : <Choose label="802.1X profile" value={profile ?? "they differ"} choices={choices} onChoose={choose} />}
+      <TextField
+        label="MAC limit"
+        mono
+        value={limit === null ? "" : String(limit)}
+        placeholder="none; phone + PC: 3"
+        write={write}
+      />
+      {profiles.length === 0 ? null : (
+        <Choose label="802.1X profile" value={profile ?? "they differ"} choices={choices} onChoose={choose} />
+      )}
     </Section>
   );
 }

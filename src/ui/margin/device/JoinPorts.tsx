@@ -10,9 +10,29 @@ import { Section } from "../parts";
 export function JoinPorts({ name, run, ports }: { name: string; run: string; ports: readonly Port[] }) {
   const edit = usePlan((state) => state.edit);
   const join = () => {
-    const refusal = edit({ planner: "make-lag", summary: `${name} ${run}: one LAG`, args: { ports: ports.map((port) => port.id) } }, (bench) => makeLag(bench, ports.map((port) => port.id), "active"));
+    const refusal = edit(
+      {
+        planner: "make-lag",
+        summary: `${name} ${run}: one LAG`,
+        args: { ports: ports.map((port) => port.id) },
+      },
+      (bench) =>
+        makeLag(
+          bench,
+          ports.map((port) => port.id),
+          "active",
+        ),
+    );
     if (refusal !== null) toast.error(refusal);
     else toast(`Ports ${run} are one LAG; its kind is in the device's margin.`);
   };
-  return <Section title="Several cables as one"><div className="px-4"><button type="button" className="button" onClick={join}>Make a LAG of these {ports.length} ports</button></div></Section>;
+  return (
+    <Section title="Several cables as one">
+      <div className="px-4">
+        <button type="button" className="button" onClick={join}>
+          Make a LAG of these {ports.length} ports
+        </button>
+      </div>
+    </Section>
+  );
 }

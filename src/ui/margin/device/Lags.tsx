@@ -8,7 +8,11 @@ import { runText } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
-const MODES: readonly (readonly [Lag["mode"], string])[] = [["active", "LACP active"], ["passive", "LACP passive"], ["static", "static"]];
+const MODES: readonly (readonly [Lag["mode"], string])[] = [
+  ["active", "LACP active"],
+  ["passive", "LACP passive"],
+  ["static", "static"],
+];
 
 /** Several cables as one: the LAGs of a device, each with its ports, its kind and where it leads. */
 export function Lags({ device }: { device: Device }) {
@@ -16,7 +20,11 @@ export function Lags({ device }: { device: Device }) {
   const lags = index.groups("lagsByDevice").get(device.id) ?? [];
   return (
     <Section title="LAGs">
-      {lags.length === 0 ? <p className="px-4 text-13 text-ink2">None. Choose two ports or more on Ports and join them there.</p> : lags.map((lag) => <OneLag key={lag.id} device={device} lag={lag} />)}
+      {lags.length === 0 ? (
+        <p className="px-4 text-13 text-ink2">None. Choose two ports or more on Ports and join them there.</p>
+      ) : (
+        lags.map((lag) => <OneLag key={lag.id} device={device} lag={lag} />)
+      )}
     </Section>
   );
 }
@@ -27,21 +35,99 @@ function OneLag({ device, lag }: { device: Device; lag: Lag }) {
   const ports = index.portsOf(device.id);
   const members = ports.filter((port) => port.lag === lag.id);
   const far = [...new Set(members.flatMap((port) => index.peerOf(port.id)?.lag ?? []))];
-  const isFree = (one: string) => [...index.plan.port.values()].some((port) => port.lag === one && index.linkAt(port.id) === undefined);
-  const others = [...index.plan.lag.values()].filter((other) => other.device !== device.id && isFree(other.id));
+  const isFree = (one: string) =>
+    [...index.plan.port.values()].some((port) => port.lag === one && index.linkAt(port.id) === undefined);
+  const others = [...index.plan.lag.values()].filter(
+    (other) => other.device !== device.id && isFree(other.id),
+  );
   const [to, setTo] = useState("");
-  const say = (refusal: string | null) => { if (refusal !== null) toast.error(refusal); };
+  const say = (refusal: string | null) => {
+    if (refusal !== null) toast.error(refusal);
+  };
   const target = to === "" ? (others[0]?.id ?? "") : to;
   return (
     <div className="px-4 pb-2 text-13">
-      <p className="flex min-h-7 items-center gap-2"><b className="font-semibold">{lag.name}</b><span className="mono">{runText(members, ports)}</span><span className="truncate text-ink2">{far.length === 0 ? "leads nowhere yet" : `to ${far.map((id) => nameOf(index, "lag", id)).join(", ")}`}</span></p>
+      <p className="flex min-h-7 items-center gap-2">
+        <b className="font-semibold">{lag.name}</b>
+        <span className="mono">{runText(members, ports)}</span>
+        <span className="truncate text-ink2">
+          {far.length === 0
+            ? "leads nowhere yet"
+            : `to ${far.map((id) => nameOf(index, "lag", id)).join(", ")}`}
+        </span>
+      </p>
       <div className="flex flex-wrap items-center gap-[6px]">
-        <select aria-label={`Kind of ${lag.name}`} className="field" value={lag.mode} onChange={(event) => { const mode = MODES.find(([one]) => one === event.target.value)?.[0]; if (mode !== undefined) edit({ planner: "set-lag-mode", summary: `${device.name} ${lag.name}: ${mode}`, args: { lag: lag.id, mode } }, (bench) => setLagMode(bench, lag.id, mode)); }}>{MODES.map(([one, words]) => <option key={one} value={one}>{words}</option>)}</select>
-        <button type="button" className="button" onClick={() => edit({ planner: "dissolve-lag", summary: `Took ${device.name} ${lag.name} apart`, args: { lag: lag.id } }, (bench) => dissolveLag(bench, lag.id))}>Take apart</button>
+        <select
+          aria-label={`Kind of ${lag.name}`}
+          className="field"
+          value={lag.mode}
+          onChange={(event) => {
+            const mode = MODES.find(([one]) => one === event.target.value)?.[0];
+            if (mode !== undefined)
+              edit(
+                {
+                  planner: "set-lag-mode",
+                  summary: `${device.name} ${lag.name}: ${mode}`,
+                  args: { lag: lag.id, mode },
+                },
+                (bench) => setLagMode(bench, lag.id, mode),
+              );
+          }}
+        >
+          {MODES.map(([one, words]) => (
+            <option key={one} value={one}>
+              {words}
+            </option>
+          ))}
+        </select>
+        <button
+          type="button"
+          className="button"
+          onClick={() =>
+            edit(
+              {
+                planner: "dissolve-lag",
+                summary: `Took ${device.name} ${lag.name} apart`,
+                args: { lag: lag.id },
+              },
+              (bench) => dissolveLag(bench, lag.id),
+            )
+          }
+        >
+          Take apart
+        </button>
         {!isFree(lag.id) || others.length === 0 ? null : (
           <>
-            <select aria-label="Other LAG" className="field" value={target} onChange={(event) => setTo(event.target.value)}>{others.map((other) => <option key={other.id} value={other.id}>{nameOf(index, "lag", other.id)}</option>)}</select>
-            <button type="button" className="button" onClick={() => say(edit({ planner: "cable-lags", summary: `Cabled ${device.name} ${lag.name} to ${nameOf(index, "lag", target)}`, args: { a: lag.id, b: target } }, (bench) => cableLags(bench, lag.id, target)))}>Cable to it</button>
+            <select
+              aria-label="Other LAG"
+              className="field"
+              value={target}
+              onChange={(event) => setTo(event.target.value)}
+            >
+              {others.map((other) => (
+                <option key={other.id} value={other.id}>
+                  {nameOf(index, "lag", other.id)}
+                </option>
+              ))}
+            </select>
+            <button
+              type="button"
+              className="button"
+              onClick={() =>
+                say(
+                  edit(
+                    {
+                      planner: "cable-lags",
+                      summary: `Cabled ${device.name} ${lag.name} to ${nameOf(index, "lag", target)}`,
+                      args: { a: lag.id, b: target },
+                    },
+                    (bench) => cableLags(bench, lag.id, target),
+                  ),
+                )
+              }
+            >
+              Cable to it
+            </button>
           </>
         )}
       </div>

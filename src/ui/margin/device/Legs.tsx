@@ -22,21 +22,80 @@ export function Legs({ device }: { device: Device }) {
       <ul className="px-4 text-13">
         {legs.map((leg) => (
           <li key={leg.id} className="flex min-h-7 items-center gap-2">
-            <span className="mono">{leg.addresses4.map(formatAddress).join(", ") || (leg.line === null ? "none" : "from the line")}</span><span className="text-ink2">{leg.name}</span>
-            <button type="button" className="button ml-auto" aria-label={`Remove the address in ${leg.name}`} onClick={() => edit({ planner: "remove-leg", summary: `${device.name} has no address in ${leg.name} any more`, args: { interface: leg.id } }, ({ draft }) => removeLeg({ draft }, leg.id))}>Remove</button>
+            <span className="mono">
+              {leg.addresses4.map(formatAddress).join(", ") || (leg.line === null ? "none" : "from the line")}
+            </span>
+            <span className="text-ink2">{leg.name}</span>
+            <button
+              type="button"
+              className="button ml-auto"
+              aria-label={`Remove the address in ${leg.name}`}
+              onClick={() =>
+                edit(
+                  {
+                    planner: "remove-leg",
+                    summary: `${device.name} has no address in ${leg.name} any more`,
+                    args: { interface: leg.id },
+                  },
+                  ({ draft }) => removeLeg({ draft }, leg.id),
+                )
+              }
+            >
+              Remove
+            </button>
           </li>
         ))}
       </ul>
       {legs.length < 2 ? null : (
-        <Choose label="Asks from" value={device.asksFrom ?? ""} choices={[["", "the first of them"], ...legs.map((leg): [string, string] => [leg.id, leg.name])]}
-          onChoose={(leg) => { edit({ planner: "edit-device", summary: `${device.name} asks its servers from ${legs.find((one) => one.id === leg)?.name ?? "the first of its addresses"}`.slice(0, 120), args: { device: device.id, asksFrom: leg } }, (bench) => setAsksFrom(bench, device.id, leg === "" ? null : leg)); }} />
+        <Choose
+          label="Asks from"
+          value={device.asksFrom ?? ""}
+          choices={[["", "the first of them"], ...legs.map((leg): [string, string] => [leg.id, leg.name])]}
+          onChoose={(leg) => {
+            edit(
+              {
+                planner: "edit-device",
+                summary:
+                  `${device.name} asks its servers from ${legs.find((one) => one.id === leg)?.name ?? "the first of its addresses"}`.slice(
+                    0,
+                    120,
+                  ),
+                args: { device: device.id, asksFrom: leg },
+              },
+              (bench) => setAsksFrom(bench, device.id, leg === "" ? null : leg),
+            );
+          }}
+        />
       )}
       {segments.length === 0 ? null : (
         <>
-          <label className="grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-2 px-4 py-[2px] text-13"><span className="text-ink2">Add in</span>
-            <select className="field" value={segment} onChange={(event) => setSegment(event.target.value)}>{segments.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</select>
+          <label className="grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-2 px-4 py-[2px] text-13">
+            <span className="text-ink2">Add in</span>
+            <select className="field" value={segment} onChange={(event) => setSegment(event.target.value)}>
+              {segments.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.name}
+                </option>
+              ))}
+            </select>
           </label>
-          <TextField key={`${legs.length} ${segment}`} label="Address" mono value="" placeholder=".2" write={(text) => edit({ planner: "add-leg", summary: `${device.name}: ${text} in ${chosen?.name ?? ""}`, args: { device: device.id, segment, text } }, (bench) => addLeg(bench, device.id, segment, text))} />
+          <TextField
+            key={`${legs.length} ${segment}`}
+            label="Address"
+            mono
+            value=""
+            placeholder=".2"
+            write={(text) =>
+              edit(
+                {
+                  planner: "add-leg",
+                  summary: `${device.name}: ${text} in ${chosen?.name ?? ""}`,
+                  args: { device: device.id, segment, text },
+                },
+                (bench) => addLeg(bench, device.id, segment, text),
+              )
+            }
+          />
         </>
       )}
     </Section>

@@ -31,9 +31,14 @@ export function LinkMargin({ id }: { id: string }) {
   const cable = ends.map((port) => nameOf(index, "port", port.id)).join(" to ");
   const reach = reachOf(link, a, b);
   const load = index.derived(LOADS).find((one) => one.link === id);
-  const say = (refusal: string | null) => { if (refusal !== null) toast.error(refusal); };
+  const say = (refusal: string | null) => {
+    if (refusal !== null) toast.error(refusal);
+  };
   const remove = () => {
-    edit({ planner: "remove-link", summary: `Took out the cable ${cable}`, args: { link: id } }, ({ draft }) => draft.remove("link", id));
+    edit(
+      { planner: "remove-link", summary: `Took out the cable ${cable}`, args: { link: id } },
+      ({ draft }) => draft.remove("link", id),
+    );
     select(null);
   };
   return (
@@ -41,26 +46,166 @@ export function LinkMargin({ id }: { id: string }) {
       <MarginHead kick="Selected cable">{link.label === "" ? "Cable" : link.label}</MarginHead>
       <dl className="facts">
         <Fact name="Runs at">{linkSpeed(a, b)} Mbit/s</Fact>
-        <Fact name="Reaches">{reach === null ? "not known until the cable is" : reach === 0 ? "not at that speed" : `${reach} m at that speed`}</Fact>
-        {load === undefined ? null : <Fact name="Busy">{(load.kbps / 1000).toFixed(load.kbps < 10_000 ? 1 : 0)} of {load.mbps} Mbit/s, {load.hosts} devices behind it at their usual pace</Fact>}
+        <Fact name="Reaches">
+          {reach === null
+            ? "not known until the cable is"
+            : reach === 0
+              ? "not at that speed"
+              : `${reach} m at that speed`}
+        </Fact>
+        {load === undefined ? null : (
+          <Fact name="Busy">
+            {(load.kbps / 1000).toFixed(load.kbps < 10_000 ? 1 : 0)} of {load.mbps} Mbit/s, {load.hosts}{" "}
+            devices behind it at their usual pace
+          </Fact>
+        )}
       </dl>
       {ends.map((port) => (
-        <div key={port.id} className="px-4 pb-2 text-13"><button type="button" className="mb-1 hover:underline" onClick={() => goTo.entity({ kind: "port", id: port.id })}>{nameOf(index, "port", port.id)}</button><Jacket made={jacketOf(index, port)} slots={tapeSlots(index, index.plan.device.get(port.device)?.domain ?? null)} width={300} /></div>
+        <div key={port.id} className="px-4 pb-2 text-13">
+          <button
+            type="button"
+            className="mb-1 hover:underline"
+            onClick={() => goTo.entity({ kind: "port", id: port.id })}
+          >
+            {nameOf(index, "port", port.id)}
+          </button>
+          <Jacket
+            made={jacketOf(index, port)}
+            slots={tapeSlots(index, index.plan.device.get(port.device)?.domain ?? null)}
+            width={300}
+          />
+        </div>
       ))}
       <FindingsSection ids={new Set([id, link.a, link.b])} />
       <Section title="Change">
-        <Choose label="Medium" value={link.medium} choices={MEDIA.map((one) => [one, MEDIUM_WORDS[one]] as const)} onChoose={(medium) => { edit({ planner: "edit-link", summary: `${cable}: ${MEDIUM_WORDS[medium]}`, args: { link: id, medium } }, (bench) => setMedium(bench, id, medium)); }} />
-        <Choose label="Cable" value={link.cable} choices={cablesFor(link.medium).map((one) => [one, CABLE_WORDS[one]] as const)} onChoose={(kind) => say(edit({ planner: "edit-link", summary: `${cable}: ${CABLE_WORDS[kind]}`, args: { link: id, cable: kind } }, (bench) => setCable(bench, id, kind)))} />
-        <TextField label="Length m" mono value={link.lengthCm === null ? "" : String(link.lengthCm / 100)} write={(text) => edit({ planner: "edit-link", summary: `${cable}: ${text === "" ? "length unknown" : `${text} m`}`, args: { link: id, text } }, (bench) => editLink(bench, id, "length", text))} />
-        {ends.map((port) => <OpticChoice key={port.id} port={port} />)}
-        <TextField label="Label" value={link.label} write={(text) => edit({ planner: "edit-link", summary: `${cable}: label ${text === "" ? "emptied" : text}`, args: { link: id, text } }, (bench) => editLink(bench, id, "label", text))} />
-        <TextField label="Patch panel" value={link.panel} placeholder="PP-A 07" write={(text) => edit({ planner: "edit-link", summary: `${cable}: patch panel ${text || "emptied"}`, args: { link: id, text } }, (bench) => setPatch(bench, id, "panel", text))} />
-        <TextField label="Socket" value={link.socket} placeholder="2.07" write={(text) => edit({ planner: "edit-link", summary: `${cable}: socket ${text || "emptied"}`, args: { link: id, text } }, (bench) => setPatch(bench, id, "socket", text))} />
-        <div className="px-4 pt-1"><button type="button" className="button" onClick={() => say(edit({ planner: "label-cables", summary: `Labelled ${cable} by the pattern`, args: { link: id } }, (bench) => labelCables(bench, new Set([id]))))}>Label by the pattern</button></div>
+        <Choose
+          label="Medium"
+          value={link.medium}
+          choices={MEDIA.map((one) => [one, MEDIUM_WORDS[one]] as const)}
+          onChoose={(medium) => {
+            edit(
+              {
+                planner: "edit-link",
+                summary: `${cable}: ${MEDIUM_WORDS[medium]}`,
+                args: { link: id, medium },
+              },
+              (bench) => setMedium(bench, id, medium),
+            );
+          }}
+        />
+        <Choose
+          label="Cable"
+          value={link.cable}
+          choices={cablesFor(link.medium).map((one) => [one, CABLE_WORDS[one]] as const)}
+          onChoose={(kind) =>
+            say(
+              edit(
+                {
+                  planner: "edit-link",
+                  summary: `${cable}: ${CABLE_WORDS[kind]}`,
+                  args: { link: id, cable: kind },
+                },
+                (bench) => setCable(bench, id, kind),
+              ),
+            )
+          }
+        />
+        <TextField
+          label="Length m"
+          mono
+          value={link.lengthCm === null ? "" : String(link.lengthCm / 100)}
+          write={(text) =>
+            edit(
+              {
+                planner: "edit-link",
+                summary: `${cable}: ${text === "" ? "length unknown" : `${text} m`}`,
+                args: { link: id, text },
+              },
+              (bench) => editLink(bench, id, "length", text),
+            )
+          }
+        />
+        {ends.map((port) => (
+          <OpticChoice key={port.id} port={port} />
+        ))}
+        <TextField
+          label="Label"
+          value={link.label}
+          write={(text) =>
+            edit(
+              {
+                planner: "edit-link",
+                summary: `${cable}: label ${text === "" ? "emptied" : text}`,
+                args: { link: id, text },
+              },
+              (bench) => editLink(bench, id, "label", text),
+            )
+          }
+        />
+        <TextField
+          label="Patch panel"
+          value={link.panel}
+          placeholder="PP-A 07"
+          write={(text) =>
+            edit(
+              {
+                planner: "edit-link",
+                summary: `${cable}: patch panel ${text || "emptied"}`,
+                args: { link: id, text },
+              },
+              (bench) => setPatch(bench, id, "panel", text),
+            )
+          }
+        />
+        <TextField
+          label="Socket"
+          value={link.socket}
+          placeholder="2.07"
+          write={(text) =>
+            edit(
+              {
+                planner: "edit-link",
+                summary: `${cable}: socket ${text || "emptied"}`,
+                args: { link: id, text },
+              },
+              (bench) => setPatch(bench, id, "socket", text),
+            )
+          }
+        />
+        <div className="px-4 pt-1">
+          <button
+            type="button"
+            className="button"
+            onClick={() =>
+              say(
+                edit(
+                  {
+                    planner: "label-cables",
+                    summary: `Labelled ${cable} by the pattern`,
+                    args: { link: id },
+                  },
+                  (bench) => labelCables(bench, new Set([id])),
+                ),
+              )
+            }
+          >
+            Label by the pattern
+          </button>
+        </div>
       </Section>
-      {link.medium === "fibre" ? <Caution head="Fibre.">Never look into a fibre or an optic.</Caution> : <Caution head="Between buildings">copper joins their earths: use fibre there. Fixed wiring by licensed people under the local code.</Caution>}
+      {link.medium === "fibre" ? (
+        <Caution head="Fibre.">Never look into a fibre or an optic.</Caution>
+      ) : (
+        <Caution head="Between buildings">
+          copper joins their earths: use fibre there. Fixed wiring by licensed people under the local code.
+        </Caution>
+      )}
       <HistorySection about={id} />
-      <div className="section px-4 pt-3"><button type="button" className="button danger" onClick={remove}>Take the cable out</button></div>
+      <div className="section px-4 pt-3">
+        <button type="button" className="button danger" onClick={remove}>
+          Take the cable out
+        </button>
+      </div>
     </>
   );
 }
@@ -73,7 +218,21 @@ function OpticChoice({ port }: { port: Port }) {
   if (choices.length < 2) return null;
   const name = nameOf(index, "port", port.id);
   return (
-    <Choose label={`Optic ${port.label}`} value={port.optic} choices={choices.map((one) => [one, one === "none" ? "none, or not known" : one] as const)}
-      onChoose={(optic) => { const refusal = edit({ planner: "set-optic", summary: `${name}: ${optic === "none" ? "no optic" : optic}`, args: { port: port.id, optic } }, (bench) => setOptic(bench, port.id, optic)); if (refusal !== null) toast.error(refusal); }} />
+    <Choose
+      label={`Optic ${port.label}`}
+      value={port.optic}
+      choices={choices.map((one) => [one, one === "none" ? "none, or not known" : one] as const)}
+      onChoose={(optic) => {
+        const refusal = edit(
+          {
+            planner: "set-optic",
+            summary: `${name}: ${optic === "none" ? "no optic" : optic}`,
+            args: { port: port.id, optic },
+          },
+          (bench) => setOptic(bench, port.id, optic),
+        );
+        if (refusal !== null) toast.error(refusal);
+      }}
+    />
   );
 }

@@ -32,30 +32,84 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
   const plugged = ports.map((port) => pluggedIn(index, port)).filter((text) => text !== "");
   const softs = `${first.softwareName}${one ? "" : ` to ${ports.at(-1)?.softwareName ?? ""}`}`;
   const probeFrom = () => {
-    setUi({ probe: { from: { at: "port", port: first.id, tag: null }, as: { as: "client" }, family: 4, goal: { to: "address" } } });
+    setUi({
+      probe: {
+        from: { at: "port", port: first.id, tag: null },
+        as: { as: "client" },
+        family: 4,
+        goal: { to: "address" },
+      },
+    });
     goTo.view("probe");
   };
   return (
     <>
-      <MarginHead kick={one ? "Selected port" : "Selected run"}>{one ? `${name} port ${run}` : `Ports ${run}`}</MarginHead>
+      <MarginHead kick={one ? "Selected port" : "Selected run"}>
+        {one ? `${name} port ${run}` : `Ports ${run}`}
+      </MarginHead>
       <dl className="facts">
-        <Fact name="Count">{ports.length}: case {run}, soft <span className="mono">{softs}</span></Fact>
-        <Fact name="Plugged in">{plugged.length === 0 ? "nothing" : one ? plugged[0] : `${counted(plugged.length, "port", "ports")} in use`}</Fact>
+        <Fact name="Count">
+          {ports.length}: case {run}, soft <span className="mono">{softs}</span>
+        </Fact>
+        <Fact name="Plugged in">
+          {plugged.length === 0
+            ? "nothing"
+            : one
+              ? plugged[0]
+              : `${counted(plugged.length, "port", "ports")} in use`}
+        </Fact>
         {one ? <Fact name="Carries">{jacketText(jacketOf(index, first))}</Fact> : null}
-        {one ? <Fact name="Speed">{first.speedMbps} Mbit/s, {first.medium}{first.optic === "none" ? "" : `, ${first.optic}`}{first.lag === null ? "" : `, in ${index.plan.lag.get(first.lag)?.name ?? "a LAG"}`}</Fact> : null}
-        {first.poeMw === 0 ? null : <Fact name="PoE">{poeStandard(first.poeMw)}, up to {first.poeMw / 1000} W a port{load === null ? "" : `; ${load.name} takes class ${load.poeClass}`}</Fact>}
+        {one ? (
+          <Fact name="Speed">
+            {first.speedMbps} Mbit/s, {first.medium}
+            {first.optic === "none" ? "" : `, ${first.optic}`}
+            {first.lag === null ? "" : `, in ${index.plan.lag.get(first.lag)?.name ?? "a LAG"}`}
+          </Fact>
+        ) : null}
+        {first.poeMw === 0 ? null : (
+          <Fact name="PoE">
+            {poeStandard(first.poeMw)}, up to {first.poeMw / 1000} W a port
+            {load === null ? "" : `; ${load.name} takes class ${load.poeClass}`}
+          </Fact>
+        )}
       </dl>
       <FindingsSection ids={new Set(ids)} />
-      <FindingsSection ids={new Set(all.map((port) => port.id).filter((id) => !ids.includes(id)))} title="Others on this device" />
+      <FindingsSection
+        ids={new Set(all.map((port) => port.id).filter((id) => !ids.includes(id)))}
+        title="Others on this device"
+      />
       <Section title="Change">
         {one ? <PortFields port={first} /> : null}
-        <TextField key={first.id} label="Note" value={first.note} placeholder="Way back in, keep free" write={(text) => edit({ planner: "note-ports", summary: `${name} ${run}: ${text === "" ? "note emptied" : text}`, args: { ports: ids, text } }, (bench) => notePorts(bench, ids, text))} />
+        <TextField
+          key={first.id}
+          label="Note"
+          value={first.note}
+          placeholder="Way back in, keep free"
+          write={(text) =>
+            edit(
+              {
+                planner: "note-ports",
+                summary: `${name} ${run}: ${text === "" ? "note emptied" : text}`,
+                args: { ports: ids, text },
+              },
+              (bench) => notePorts(bench, ids, text),
+            )
+          }
+        />
       </Section>
       <Guards key={ids.join(" ")} name={name} run={run} ports={ports} />
       {ports.length < 2 ? null : <JoinPorts name={name} run={run} ports={ports} />}
-      <Caution head="On a live network">paint the far end of a trunk first, and keep one port as a way back in.</Caution>
+      <Caution head="On a live network">
+        paint the far end of a trunk first, and keep one port as a way back in.
+      </Caution>
       {one ? <HistorySection about={first.id} /> : null}
-      {one ? <div className="section px-4 pt-3"><button type="button" className="button" onClick={probeFrom}>Probe from this port</button></div> : null}
+      {one ? (
+        <div className="section px-4 pt-3">
+          <button type="button" className="button" onClick={probeFrom}>
+            Probe from this port
+          </button>
+        </div>
+      ) : null}
     </>
   );
 }

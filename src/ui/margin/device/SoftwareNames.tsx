@@ -29,25 +29,96 @@ export function SoftwareNames({ device }: { device: Device }) {
     setPort(missing.at(-1)?.id ?? port);
   };
   const write = () => {
-    const refused = edit({ planner: "set-software-names", summary: `${device.name}: ${followed.length} names of the software`, args: { device: device.id, names: [...names] } }, (bench) => setSoftwareNames(bench, device.id, names));
+    const refused = edit(
+      {
+        planner: "set-software-names",
+        summary: `${device.name}: ${followed.length} names of the software`,
+        args: { device: device.id, names: [...names] },
+      },
+      (bench) => setSoftwareNames(bench, device.id, names),
+    );
     setRefusal(refused);
     if (refused === null) setSeen([]);
   };
   return (
     <Section title="Number on the case, name in the software">
-      <p className="px-4 pb-1 text-13 text-ink2">Put a cable into one port, look which name lights up, write it here; then the last port of the run. What lies between follows.</p>
-      <form className="grid grid-cols-[auto_64px_minmax(0,1fr)_auto] items-center gap-2 px-4 text-13" onSubmit={(event) => { event.preventDefault(); add(); }}>
+      <p className="px-4 pb-1 text-13 text-ink2">
+        Put a cable into one port, look which name lights up, write it here; then the last port of the run.
+        What lies between follows.
+      </p>
+      <form
+        className="grid grid-cols-[auto_64px_minmax(0,1fr)_auto] items-center gap-2 px-4 text-13"
+        onSubmit={(event) => {
+          event.preventDefault();
+          add();
+        }}
+      >
         <span className="text-ink2">Cable in</span>
-        <select aria-label="Port on the case" className="field mono" value={port} onChange={(event) => setPort(event.target.value)}>{ports.map((one) => <option key={one.id} value={one.id}>{one.label}</option>)}</select>
-        <input aria-label="Name that lights up" className="field mono" value={name} placeholder={ports.find((one) => one.id === port)?.softwareName} autoComplete="off" spellCheck={false} onChange={(event) => { setName(event.target.value); setRefusal(null); }} />
-        <button type="submit" className="button">Lit</button>
+        <select
+          aria-label="Port on the case"
+          className="field mono"
+          value={port}
+          onChange={(event) => setPort(event.target.value)}
+        >
+          {ports.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.label}
+            </option>
+          ))}
+        </select>
+        <input
+          aria-label="Name that lights up"
+          className="field mono"
+          value={name}
+          placeholder={ports.find((one) => one.id === port)?.softwareName}
+          autoComplete="off"
+          spellCheck={false}
+          onChange={(event) => {
+            setName(event.target.value);
+            setRefusal(null);
+          }}
+        />
+        <button type="submit" className="button">
+          Lit
+        </button>
       </form>
-      {refusal === null ? null : <p role="alert" className="px-4 py-1 text-13 text-stop">{refusal}</p>}
+      {refusal === null ? null : (
+        <p role="alert" className="px-4 py-1 text-13 text-stop">
+          {refusal}
+        </p>
+      )}
       {seen.length === 0 ? null : (
         <div className="px-4 pt-1 text-13">
-          <ul aria-label="Seen">{seen.map((one) => <li key={one.port} className="flex min-h-7 items-center gap-2"><span className="mono">{label(one.port)} = {one.softwareName}</span><button type="button" className="button ml-auto" aria-label={`Forget port ${label(one.port)}`} onClick={() => setSeen(seen.filter((other) => other !== one))}>Forget</button></li>)}</ul>
-          <p className="py-1">{followed.length} of {ports.length} ports follow: <span className="mono">{followed.slice(0, 4).map((one) => `${one.label} = ${names.get(one.id) ?? ""}`).join(", ")}{followed.length > 4 ? " …" : ""}</span></p>
-          <button type="button" className="button go" onClick={write}>Write {followed.length} names</button>
+          <ul aria-label="Seen">
+            {seen.map((one) => (
+              <li key={one.port} className="flex min-h-7 items-center gap-2">
+                <span className="mono">
+                  {label(one.port)} = {one.softwareName}
+                </span>
+                <button
+                  type="button"
+                  className="button ml-auto"
+                  aria-label={`Forget port ${label(one.port)}`}
+                  onClick={() => setSeen(seen.filter((other) => other !== one))}
+                >
+                  Forget
+                </button>
+              </li>
+            ))}
+          </ul>
+          <p className="py-1">
+            {followed.length} of {ports.length} ports follow:{" "}
+            <span className="mono">
+              {followed
+                .slice(0, 4)
+                .map((one) => `${one.label} = ${names.get(one.id) ?? ""}`)
+                .join(", ")}
+              {followed.length > 4 ? " …" : ""}
+            </span>
+          </p>
+          <button type="button" className="button go" onClick={write}>
+            Write {followed.length} names
+          </button>
         </div>
       )}
     </Section>

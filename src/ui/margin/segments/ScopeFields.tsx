@@ -2,7 +2,14 @@
 
 import { useState } from "react";
 import { PURPOSES, type Scope, type Segment } from "@/core/plan";
-import { addOption, editSegmentField, removeOption, segmentFieldText, setServer, type SegmentField } from "@/core/planners";
+import {
+  addOption,
+  editSegmentField,
+  removeOption,
+  segmentFieldText,
+  setServer,
+  type SegmentField,
+} from "@/core/planners";
 import { OPTION_KINDS } from "@/core/dhcp";
 import { PURPOSE_WORDS } from "@/core/survey";
 import { Choose } from "../../kit/Choose";
@@ -11,16 +18,38 @@ import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
 type Row = readonly [SegmentField, string, string];
-const SUBNET: readonly Row[] = [["growth", "Growth %", "25"], ["prefix6", "IPv6 subnet", "fd24:5a10:3c01:20::/64"]];
-const SERVICES: readonly Row[] = [["exclusions", "Excluded", ".60-.69"], ["time", "Time servers", "10.24.60.10"], ["domainName", "Domain", "the site’s"], ["relay", "Relay to", "no relay"]];
+const SUBNET: readonly Row[] = [
+  ["growth", "Growth %", "25"],
+  ["prefix6", "IPv6 subnet", "fd24:5a10:3c01:20::/64"],
+];
+const SERVICES: readonly Row[] = [
+  ["exclusions", "Excluded", ".60-.69"],
+  ["time", "Time servers", "10.24.60.10"],
+  ["domainName", "Domain", "the site’s"],
+  ["relay", "Relay to", "no relay"],
+];
 
 /** One text field of a segment beside the table's columns. */
 export function SegmentText({ segment, row: [field, label, hint] }: { segment: Segment; row: Row }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   return (
-    <TextField label={label} value={segmentFieldText(index, segment, field)} placeholder={hint} mono
-      write={(text) => edit({ planner: "edit-segment", summary: `${segment.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { segment: segment.id, field, text } }, (bench) => editSegmentField(bench, segment.id, field, text))} />
+    <TextField
+      label={label}
+      value={segmentFieldText(index, segment, field)}
+      placeholder={hint}
+      mono
+      write={(text) =>
+        edit(
+          {
+            planner: "edit-segment",
+            summary: `${segment.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
+            args: { segment: segment.id, field, text },
+          },
+          (bench) => editSegmentField(bench, segment.id, field, text),
+        )
+      }
+    />
   );
 }
 
@@ -29,13 +58,37 @@ export function ScopeFields({ segment }: { segment: Segment }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const scope = index.scopesOf(segment.id).find((one) => one.family === 4);
-  const set = (fields: Partial<Segment>, says: string) => { edit({ planner: "edit-segment", summary: `${segment.name}: ${says}`, args: { segment: segment.id } }, ({ draft }) => draft.patch("segment", segment.id, fields)); };
+  const set = (fields: Partial<Segment>, says: string) => {
+    edit(
+      { planner: "edit-segment", summary: `${segment.name}: ${says}`, args: { segment: segment.id } },
+      ({ draft }) => draft.patch("segment", segment.id, fields),
+    );
+  };
   return (
     <>
-      <Choose label="Purpose" value={segment.purpose} choices={PURPOSES.map((purpose) => [purpose, PURPOSE_WORDS[purpose]] as const)} onChoose={(purpose) => set({ purpose }, `for ${PURPOSE_WORDS[purpose]}`)} />
-      {SUBNET.map((row) => <SegmentText key={row[0]} segment={segment} row={row} />)}
-      <Choose label="Advertised" value={segment.advertise} choices={[["none", "nothing"], ["slaac", "clients make their own address (SLAAC)"], ["stateless", "their own address, the rest by DHCPv6"], ["stateful", "a server gives it (DHCPv6)"]]} onChoose={(advertise, words) => set({ advertise }, `router advertisements: ${words}`)} />
-      {SERVICES.map((row) => <SegmentText key={row[0]} segment={segment} row={row} />)}
+      <Choose
+        label="Purpose"
+        value={segment.purpose}
+        choices={PURPOSES.map((purpose) => [purpose, PURPOSE_WORDS[purpose]] as const)}
+        onChoose={(purpose) => set({ purpose }, `for ${PURPOSE_WORDS[purpose]}`)}
+      />
+      {SUBNET.map((row) => (
+        <SegmentText key={row[0]} segment={segment} row={row} />
+      ))}
+      <Choose
+        label="Advertised"
+        value={segment.advertise}
+        choices={[
+          ["none", "nothing"],
+          ["slaac", "clients make their own address (SLAAC)"],
+          ["stateless", "their own address, the rest by DHCPv6"],
+          ["stateful", "a server gives it (DHCPv6)"],
+        ]}
+        onChoose={(advertise, words) => set({ advertise }, `router advertisements: ${words}`)}
+      />
+      {SERVICES.map((row) => (
+        <SegmentText key={row[0]} segment={segment} row={row} />
+      ))}
       {scope === undefined ? null : <ServerChoice scope={scope} segment={segment} />}
     </>
   );
@@ -44,12 +97,42 @@ export function ScopeFields({ segment }: { segment: Segment }) {
 function ServerChoice({ scope, segment }: { scope: Scope; segment: Segment }) {
   const { plan } = useIndex();
   const edit = usePlan((state) => state.edit);
-  const value = scope.serverDevice !== null ? `d ${scope.serverDevice}` : scope.serverHost !== null ? `h ${scope.serverHost}` : "";
+  const value =
+    scope.serverDevice !== null
+      ? `d ${scope.serverDevice}`
+      : scope.serverHost !== null
+        ? `h ${scope.serverHost}`
+        : "";
   const servers: (readonly [string, string])[] = [
-    ...(value === "" ? [["", "nobody"] as const] : []), ...[...plan.device.values()].filter((device) => ["gateway", "server", "switch"].includes(device.kind) && device.bridging !== "plain").map((device) => [`d ${device.id}`, device.name] as const),
-    ...[...plan.host.values()].filter((host) => host.kind === "server").map((host) => [`h ${host.id}`, host.name] as const),
+    ...(value === "" ? [["", "nobody"] as const] : []),
+    ...[...plan.device.values()]
+      .filter(
+        (device) => ["gateway", "server", "switch"].includes(device.kind) && device.bridging !== "plain",
+      )
+      .map((device) => [`d ${device.id}`, device.name] as const),
+    ...[...plan.host.values()]
+      .filter((host) => host.kind === "server")
+      .map((host) => [`h ${host.id}`, host.name] as const),
   ];
-  return <Choose label="Served by" value={value} choices={servers} onChoose={(chosen) => { const id = chosen.slice(2); if (id !== "") edit({ planner: "set-server", summary: `${segment.name} is served by ${servers.find(([one]) => one === chosen)?.[1] ?? ""}`, args: { scope: scope.id, server: id } }, (bench) => setServer(bench, scope.id, chosen.startsWith("d") ? { device: id } : { host: id })); }} />;
+  return (
+    <Choose
+      label="Served by"
+      value={value}
+      choices={servers}
+      onChoose={(chosen) => {
+        const id = chosen.slice(2);
+        if (id !== "")
+          edit(
+            {
+              planner: "set-server",
+              summary: `${segment.name} is served by ${servers.find(([one]) => one === chosen)?.[1] ?? ""}`,
+              args: { scope: scope.id, server: id },
+            },
+            (bench) => setServer(bench, scope.id, chosen.startsWith("d") ? { device: id } : { host: id }),
+          );
+      }}
+    />
+  );
 }
 
 /** The options that the scope hands out: standard ones by name, others by code. */
@@ -63,15 +146,54 @@ export function Options({ segment }: { segment: Segment }) {
     <Section title="Options handed out">
       <ul className="px-4 text-13">
         {scope.options.map((option) => (
-          <li key={option.code} className="flex min-h-7 items-center gap-2 border-b border-hair last:border-b-0"><span className="mono w-8 text-right text-ink2">{option.code}</span><span>{option.name} <b className="mono font-semibold">{option.value}</b></span>
-            <button type="button" className="button ml-auto" aria-label={`Remove option ${option.code}`} onClick={() => edit({ planner: "remove-option", summary: `${segment.name}: option ${option.code} removed`, args: { scope: scope.id, code: option.code } }, (bench) => removeOption(bench, scope.id, option.code))}>Remove</button></li>
+          <li
+            key={option.code}
+            className="flex min-h-7 items-center gap-2 border-b border-hair last:border-b-0"
+          >
+            <span className="mono w-8 text-right text-ink2">{option.code}</span>
+            <span>
+              {option.name} <b className="mono font-semibold">{option.value}</b>
+            </span>
+            <button
+              type="button"
+              className="button ml-auto"
+              aria-label={`Remove option ${option.code}`}
+              onClick={() =>
+                edit(
+                  {
+                    planner: "remove-option",
+                    summary: `${segment.name}: option ${option.code} removed`,
+                    args: { scope: scope.id, code: option.code },
+                  },
+                  (bench) => removeOption(bench, scope.id, option.code),
+                )
+              }
+            >
+              Remove
+            </button>
+          </li>
         ))}
       </ul>
-      <TextField key={added} label="Add" mono value="" placeholder="42 10.24.60.10" offers={OPTION_KINDS.map((kind) => `${kind.code} ${kind.name}`)} write={(text) => {
-        const refusal = edit({ planner: "add-option", summary: `${segment.name}: option ${text}`, args: { segment: segment.id, text } }, (bench) => addOption(bench, segment.id, text));
-        if (refusal === null) setAdded(added + 1);
-        return refusal;
-      }} />
+      <TextField
+        key={added}
+        label="Add"
+        mono
+        value=""
+        placeholder="42 10.24.60.10"
+        offers={OPTION_KINDS.map((kind) => `${kind.code} ${kind.name}`)}
+        write={(text) => {
+          const refusal = edit(
+            {
+              planner: "add-option",
+              summary: `${segment.name}: option ${text}`,
+              args: { segment: segment.id, text },
+            },
+            (bench) => addOption(bench, segment.id, text),
+          );
+          if (refusal === null) setAdded(added + 1);
+          return refusal;
+        }}
+      />
     </Section>
   );
 }

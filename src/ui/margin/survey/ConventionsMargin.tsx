@@ -12,7 +12,9 @@ export function ConventionsMargin() {
   return (
     <>
       <MarginHead kick="Conventions">{site.name}</MarginHead>
-      <Section title="Numbering and names"><ConventionFields /></Section>
+      <Section title="Numbering and names">
+        <ConventionFields />
+      </Section>
       <SiteFields />
       <HistorySection />
     </>

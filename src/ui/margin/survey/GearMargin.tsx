@@ -2,7 +2,14 @@
 
 import { useState } from "react";
 import type { Gear } from "@/core/plan";
-import { addGear, addressesText, DEVICE_MODELS, editGear, prefixesText, type GearField } from "@/core/planners";
+import {
+  addGear,
+  addressesText,
+  DEVICE_MODELS,
+  editGear,
+  prefixesText,
+  type GearField,
+} from "@/core/planners";
 import { DEVICE_KIND_WORDS } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { Choose } from "../../kit/Choose";
@@ -13,8 +20,21 @@ import { HistorySection } from "../HistorySection";
 import { MarginHead, Section } from "../parts";
 
 const KINDS = [...Object.entries(DEVICE_KIND_WORDS), ["other", "other"]] as [Gear["kind"], string][];
-const TEXTS: readonly (readonly [GearField, string, string])[] = [["name", "Name", ""], ["addresses", "Addresses", "192.168.177.1"], ["prefixes", "Its subnets", "192.168.177.0/24"], ["supportUntil", "Support until", "2027-06-30"], ["notes", "Notes", "where its credentials are kept"]];
-const textOf = (gear: Gear, field: GearField): string => (field === "addresses" ? addressesText(gear.addresses) : field === "prefixes" ? prefixesText(gear.prefixes) : field === "supportUntil" ? (gear.supportUntil ?? "") : gear[field]);
+const TEXTS: readonly (readonly [GearField, string, string])[] = [
+  ["name", "Name", ""],
+  ["addresses", "Addresses", "192.168.177.1"],
+  ["prefixes", "Its subnets", "192.168.177.0/24"],
+  ["supportUntil", "Support until", "2027-06-30"],
+  ["notes", "Notes", "where its credentials are kept"],
+];
+const textOf = (gear: Gear, field: GearField): string =>
+  field === "addresses"
+    ? addressesText(gear.addresses)
+    : field === "prefixes"
+      ? prefixesText(gear.prefixes)
+      : field === "supportUntil"
+        ? (gear.supportUntil ?? "")
+        : gear[field];
 
 /** Gear that is there already: what it is, which addresses it uses, whether it stays. */
 export function GearMargin({ id }: { id: string | null }) {
@@ -24,42 +44,152 @@ export function GearMargin({ id }: { id: string | null }) {
   const [added, setAdded] = useState(0);
   const all = [...index.plan.gear.values()];
   const gear = id === null ? undefined : index.plan.gear.get(id);
-  const set = (fields: Partial<Gear>, says: string) => { if (gear !== undefined) edit({ planner: "edit-gear", summary: `${gear.name}: ${says}`, args: { gear: gear.id } }, ({ draft }) => draft.patch("gear", gear.id, fields)); };
+  const set = (fields: Partial<Gear>, says: string) => {
+    if (gear !== undefined)
+      edit({ planner: "edit-gear", summary: `${gear.name}: ${says}`, args: { gear: gear.id } }, ({ draft }) =>
+        draft.patch("gear", gear.id, fields),
+      );
+  };
   const rooms = [...index.plan.room.values()];
   const remove = () => {
     if (gear === undefined) return;
-    edit({ planner: "remove-gear", summary: `Removed ${gear.name} from the gear found`, args: { gear: gear.id } }, ({ draft }) => draft.remove("gear", gear.id));
+    edit(
+      {
+        planner: "remove-gear",
+        summary: `Removed ${gear.name} from the gear found`,
+        args: { gear: gear.id },
+      },
+      ({ draft }) => draft.remove("gear", gear.id),
+    );
     select({ what: "gear", id: null });
   };
   return (
     <>
-      <MarginHead kick={gear === undefined ? "Gear found" : "Selected gear"}>{gear?.name ?? `${all.length} found`}</MarginHead>
+      <MarginHead kick={gear === undefined ? "Gear found" : "Selected gear"}>
+        {gear?.name ?? `${all.length} found`}
+      </MarginHead>
       {gear === undefined ? null : (
         <>
           <FindingsSection ids={new Set([gear.id])} />
           <Section title="Change">
             {TEXTS.map(([field, label, hint]) => (
-              <TextField key={field} label={label} value={textOf(gear, field)} placeholder={hint} mono={field === "addresses" || field === "prefixes"}
-                write={(text) => edit({ planner: "edit-gear", summary: `${gear.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`, args: { gear: gear.id, field, text } }, (bench) => editGear(bench, gear.id, field, text))} />
+              <TextField
+                key={field}
+                label={label}
+                value={textOf(gear, field)}
+                placeholder={hint}
+                mono={field === "addresses" || field === "prefixes"}
+                write={(text) =>
+                  edit(
+                    {
+                      planner: "edit-gear",
+                      summary: `${gear.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
+                      args: { gear: gear.id, field, text },
+                    },
+                    (bench) => editGear(bench, gear.id, field, text),
+                  )
+                }
+              />
             ))}
-            <Choose label="Kind" value={gear.kind} choices={KINDS} onChoose={(kind, words) => set({ kind }, words)} />
-            <Choose label="It is like" value={gear.model} choices={[["", "none of these"], ...DEVICE_MODELS.map((model) => [model.id, model.model] as const)]} onChoose={(model, words) => set({ model }, `like ${words}`)} />
-            <Choose label="Stands in" value={gear.room ?? ""} choices={[["", "not said"], ...rooms.map((room) => [room.id, room.name] as const)]} onChoose={(room) => set({ room: room === "" ? null : room }, "place")} />
-            <Choose label="Its own DHCP" value={gear.dhcp} choices={[["unknown", "not known"], ["on", "on"], ["off", "off"]]} onChoose={(dhcp, words) => set({ dhcp }, `DHCP ${words}`)} />
-            <Choose label="Faces internet" value={gear.facesInternet ? "yes" : "no"} choices={[["no", "no"], ["yes", "yes"]]} onChoose={(yes) => set({ facesInternet: yes === "yes" }, yes === "yes" ? "faces the internet" : "does not face the internet")} />
-            <Choose label="What of it" value={gear.fate} choices={[["keep", "keep"], ["replace", "replace"], ["remove", "remove"]]} onChoose={(fate, words) => set({ fate }, words)} />
+            <Choose
+              label="Kind"
+              value={gear.kind}
+              choices={KINDS}
+              onChoose={(kind, words) => set({ kind }, words)}
+            />
+            <Choose
+              label="It is like"
+              value={gear.model}
+              choices={[
+                ["", "none of these"],
+                ...DEVICE_MODELS.map((model) => [model.id, model.model] as const),
+              ]}
+              onChoose={(model, words) => set({ model }, `like ${words}`)}
+            />
+            <Choose
+              label="Stands in"
+              value={gear.room ?? ""}
+              choices={[["", "not said"], ...rooms.map((room) => [room.id, room.name] as const)]}
+              onChoose={(room) => set({ room: room === "" ? null : room }, "place")}
+            />
+            <Choose
+              label="Its own DHCP"
+              value={gear.dhcp}
+              choices={[
+                ["unknown", "not known"],
+                ["on", "on"],
+                ["off", "off"],
+              ]}
+              onChoose={(dhcp, words) => set({ dhcp }, `DHCP ${words}`)}
+            />
+            <Choose
+              label="Faces internet"
+              value={gear.facesInternet ? "yes" : "no"}
+              choices={[
+                ["no", "no"],
+                ["yes", "yes"],
+              ]}
+              onChoose={(yes) =>
+                set(
+                  { facesInternet: yes === "yes" },
+                  yes === "yes" ? "faces the internet" : "does not face the internet",
+                )
+              }
+            />
+            <Choose
+              label="What of it"
+              value={gear.fate}
+              choices={[
+                ["keep", "keep"],
+                ["replace", "replace"],
+                ["remove", "remove"],
+              ]}
+              onChoose={(fate, words) => set({ fate }, words)}
+            />
           </Section>
         </>
       )}
       <Section title="All gear found">
-        <ul className="px-4 text-13">{all.map((one) => <li key={one.id} className="flex min-h-7 items-center"><button type="button" aria-current={one.id === id} className="underline decoration-rule underline-offset-2 aria-[current=true]:font-semibold" onClick={() => select({ what: "gear", id: one.id })}>{one.name}</button><span className="ml-auto text-ink2">{one.fate}</span></li>)}</ul>
-        <TextField key={added} label="Add" value="" placeholder="Old office router" write={(text) => {
-          const refusal = edit({ planner: "add-gear", summary: `Gear found: ${text}`, args: { name: text } }, (bench) => addGear(bench, { name: text }));
-          if (refusal === null) setAdded(added + 1);
-          return refusal;
-        }} />
+        <ul className="px-4 text-13">
+          {all.map((one) => (
+            <li key={one.id} className="flex min-h-7 items-center">
+              <button
+                type="button"
+                aria-current={one.id === id}
+                className="underline decoration-rule underline-offset-2 aria-[current=true]:font-semibold"
+                onClick={() => select({ what: "gear", id: one.id })}
+              >
+                {one.name}
+              </button>
+              <span className="ml-auto text-ink2">{one.fate}</span>
+            </li>
+          ))}
+        </ul>
+        <TextField
+          key={added}
+          label="Add"
+          value=""
+          placeholder="Old office router"
+          write={(text) => {
+            const refusal = edit(
+              { planner: "add-gear", summary: `Gear found: ${text}`, args: { name: text } },
+              (bench) => addGear(bench, { name: text }),
+            );
+            if (refusal === null) setAdded(added + 1);
+            return refusal;
+          }}
+        />
       </Section>
-      {gear === undefined ? null : <><HistorySection about={gear.id} /><div className="section px-4 pt-3"><button type="button" className="button danger" onClick={remove}>Remove it from the list</button></div></>}
+      {gear === undefined ? null : (
+        <>
+          <HistorySection about={gear.id} />
+          <div className="section px-4 pt-3">
+            <button type="button" className="button danger" onClick={remove}>
+              Remove it from the list
+            </button>
+          </div>
+        </>
+      )}
     </>
   );
 }

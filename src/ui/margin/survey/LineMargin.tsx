@@ -19,22 +19,61 @@ export function LineMargin({ id }: { id: string | null }) {
   const line = id === null ? undefined : index.plan.line.get(id);
   const remove = () => {
     if (line === undefined) return;
-    edit({ planner: "remove-line", summary: `Removed ${line.name}`, args: { line: line.id } }, (bench) => removeLine(bench, line.id));
+    edit({ planner: "remove-line", summary: `Removed ${line.name}`, args: { line: line.id } }, (bench) =>
+      removeLine(bench, line.id),
+    );
     select({ what: "lines" });
   };
   return (
     <>
-      <MarginHead kick={line === undefined ? "Internet lines" : "Selected line"}>{line?.name ?? `${lines.length} ${lines.length === 1 ? "line" : "lines"}`}</MarginHead>
-      {line === undefined ? null : <Section title="Change"><LineFields line={line} /></Section>}
+      <MarginHead kick={line === undefined ? "Internet lines" : "Selected line"}>
+        {line?.name ?? `${lines.length} ${lines.length === 1 ? "line" : "lines"}`}
+      </MarginHead>
+      {line === undefined ? null : (
+        <Section title="Change">
+          <LineFields line={line} />
+        </Section>
+      )}
       <Section title="All lines">
-        <ul className="px-4 text-13">{lines.map((one) => <li key={one.id}><button type="button" aria-current={one.id === id} className="min-h-7 underline decoration-rule underline-offset-2 aria-[current=true]:font-semibold" onClick={() => select({ what: "line", id: one.id })}>{one.name}</button></li>)}</ul>
-        <TextField key={added} label="Add" value="" placeholder="Fibre line" write={(text) => {
-          const refusal = edit({ planner: "add-line", summary: `Added ${text}`, args: { name: text } }, (bench) => addLine(bench, text));
-          if (refusal === null) setAdded(added + 1);
-          return refusal;
-        }} />
+        <ul className="px-4 text-13">
+          {lines.map((one) => (
+            <li key={one.id}>
+              <button
+                type="button"
+                aria-current={one.id === id}
+                className="min-h-7 underline decoration-rule underline-offset-2 aria-[current=true]:font-semibold"
+                onClick={() => select({ what: "line", id: one.id })}
+              >
+                {one.name}
+              </button>
+            </li>
+          ))}
+        </ul>
+        <TextField
+          key={added}
+          label="Add"
+          value=""
+          placeholder="Fibre line"
+          write={(text) => {
+            const refusal = edit(
+              { planner: "add-line", summary: `Added ${text}`, args: { name: text } },
+              (bench) => addLine(bench, text),
+            );
+            if (refusal === null) setAdded(added + 1);
+            return refusal;
+          }}
+        />
       </Section>
-      {line === undefined ? null : <><HistorySection about={line.id} /><div className="section px-4 pt-3"><button type="button" className="button danger" onClick={remove}>Remove the line</button></div></>}
+      {line === undefined ? null : (
+        <>
+          <HistorySection about={line.id} />
+          <div className="section px-4 pt-3">
+            <button type="button" className="button danger" onClick={remove}>
+              Remove the line
+            </button>
+          </div>
+        </>
+      )}
     </>
   );
 }

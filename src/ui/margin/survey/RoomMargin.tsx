@@ -15,7 +15,17 @@ import { DraftSummary } from "./DraftSummary";
 const metres = (room: Room): string => (room.cableCm === null ? "" : String(room.cableCm / 100));
 
 /** What History says of a field. */
-const FIELD_WORDS: Readonly<Record<RoomField, string>> = { name: "name", needs: "needs", group: "group", cabinet: "leads to", cable: "cable length", height: "height", kind: "kind", building: "building", beside: "beside" };
+const FIELD_WORDS: Readonly<Record<RoomField, string>> = {
+  name: "name",
+  needs: "needs",
+  group: "group",
+  cabinet: "leads to",
+  cable: "cable length",
+  height: "height",
+  kind: "kind",
+  building: "building",
+  beside: "beside",
+};
 
 /** One room: where its sockets lead, how its line was read, what can't be read. */
 export function RoomMargin({ id }: { id: string }) {
@@ -30,43 +40,162 @@ export function RoomMargin({ id }: { id: string }) {
   const readings = readNeeds(catalogueOf(index.plan), room.needs);
   const readAs = readings.filter((reading) => reading.guessed);
   const problems = readings.flatMap((reading) => reading.problem ?? []);
-  const write = (field: RoomField, text: string) => edit({ planner: "edit-room", summary: `${room.name}: ${FIELD_WORDS[field]} ${text === "" ? "emptied" : text}`, args: { room: id, field, text } }, (bench) => editRoom(bench, id, field, text));
-  const said = (refusal: string | null) => { if (refusal !== null) toast.error(refusal); };
+  const write = (field: RoomField, text: string) =>
+    edit(
+      {
+        planner: "edit-room",
+        summary: `${room.name}: ${FIELD_WORDS[field]} ${text === "" ? "emptied" : text}`,
+        args: { room: id, field, text },
+      },
+      (bench) => editRoom(bench, id, field, text),
+    );
+  const said = (refusal: string | null) => {
+    if (refusal !== null) toast.error(refusal);
+  };
   return (
     <>
-      <MarginHead kick={room.kind === "cabinet" ? "Selected cabinet" : "Selected room"}>{room.name}</MarginHead>
+      <MarginHead kick={room.kind === "cabinet" ? "Selected cabinet" : "Selected room"}>
+        {room.name}
+      </MarginHead>
       <dl className="facts">
-        <Fact name="Sockets">{tally.sockets}{room.kind === "cabinet" ? ", patched inside" : cabinet === undefined ? ", to the first cabinet" : `, to ${cabinet.name}`}{room.cableCm === null ? "" : `, ${metres(room)} m away`}</Fact>
-        {readAs.map((reading) => <Fact key={reading.start} name="Read as">“{room.needs.slice(reading.start, reading.end)}” = {reading.readAs}</Fact>)}
+        <Fact name="Sockets">
+          {tally.sockets}
+          {room.kind === "cabinet"
+            ? ", patched inside"
+            : cabinet === undefined
+              ? ", to the first cabinet"
+              : `, to ${cabinet.name}`}
+          {room.cableCm === null ? "" : `, ${metres(room)} m away`}
+        </Fact>
+        {readAs.map((reading) => (
+          <Fact key={reading.start} name="Read as">
+            “{room.needs.slice(reading.start, reading.end)}” = {reading.readAs}
+          </Fact>
+        ))}
       </dl>
       {problems.length === 0 ? null : (
         <div className="mx-4 mb-2 border-l-[3px] border-stop pl-3 text-13 text-stop" role="alert">
-          {problems.map((problem) => <p key={problem}>{problem}</p>)}
-          <button type="button" className="button wrap mt-1" onClick={() => select({ what: "kinds" })}>Kinds of device</button>
+          {problems.map((problem) => (
+            <p key={problem}>{problem}</p>
+          ))}
+          <button type="button" className="button wrap mt-1" onClick={() => select({ what: "kinds" })}>
+            Kinds of device
+          </button>
         </div>
       )}
-      {room.kind === "outdoor" ? <Caution head="Outside.">Height, lightning protection and outdoor surge protection follow the local code; climb only by its rules.</Caution> : null}
-      {room.kind === "cabinet" ? <Caution head="Mains in the cabinet.">Isolate first; fixed wiring belongs to licensed people.</Caution> : null}
+      {room.kind === "outdoor" ? (
+        <Caution head="Outside.">
+          Height, lightning protection and outdoor surge protection follow the local code; climb only by its
+          rules.
+        </Caution>
+      ) : null}
+      {room.kind === "cabinet" ? (
+        <Caution head="Mains in the cabinet.">
+          Isolate first; fixed wiring belongs to licensed people.
+        </Caution>
+      ) : null}
       <Section title="Change">
         <TextField label="Name" value={room.name} write={(text) => write("name", text)} />
-        <TextField label="Needs" value={room.needs} placeholder="3 PC, 2 phone+PC" write={(text) => write("needs", text)} />
-        <Choose label="Kind" value={room.kind} choices={[["room", "room"], ["cabinet", "cabinet"], ["outdoor", "outdoors"]]} onChoose={(kind) => said(write("kind", kind))} />
-        {room.kind === "cabinet"
-          ? <TextField label="Height U" value={room.heightUnits === null ? "" : String(room.heightUnits)} placeholder="rack units" mono write={(text) => write("height", text)} />
-          : <>
-            <Choose label="Leads to" value={cabinet?.name ?? ""} choices={[["", "the first cabinet"], ...cabinets.map((one) => [one.name, one.name] as const)]} onChoose={(name) => said(write("cabinet", name))} />
-            <TextField label="Metres to it" value={metres(room)} placeholder="18" mono write={(text) => write("cable", text)} />
-          </>}
-        <TextField label="Building" value={room.building} placeholder="the house, the barn" write={(text) => write("building", text)} />
-        <TextField label="Beside" value={room.beside.map((one) => index.plan.room.get(one)?.name ?? "").join(", ")} placeholder="rooms whose wireless is heard" write={(text) => write("beside", text)} />
-        <TextField label="Group" value={room.group} placeholder="a flat, a department, a cell" write={(text) => write("group", text)} />
+        <TextField
+          label="Needs"
+          value={room.needs}
+          placeholder="3 PC, 2 phone+PC"
+          write={(text) => write("needs", text)}
+        />
+        <Choose
+          label="Kind"
+          value={room.kind}
+          choices={[
+            ["room", "room"],
+            ["cabinet", "cabinet"],
+            ["outdoor", "outdoors"],
+          ]}
+          onChoose={(kind) => said(write("kind", kind))}
+        />
+        {room.kind === "cabinet" ? (
+          <TextField
+            label="Height U"
+            value={room.heightUnits === null ? "" : String(room.heightUnits)}
+            placeholder="rack units"
+            mono
+            write={(text) => write("height", text)}
+          />
+        ) : (
+          <>
+            <Choose
+              label="Leads to"
+              value={cabinet?.name ?? ""}
+              choices={[["", "the first cabinet"], ...cabinets.map((one) => [one.name, one.name] as const)]}
+              onChoose={(name) => said(write("cabinet", name))}
+            />
+            <TextField
+              label="Metres to it"
+              value={metres(room)}
+              placeholder="18"
+              mono
+              write={(text) => write("cable", text)}
+            />
+          </>
+        )}
+        <TextField
+          label="Building"
+          value={room.building}
+          placeholder="the house, the barn"
+          write={(text) => write("building", text)}
+        />
+        <TextField
+          label="Beside"
+          value={room.beside.map((one) => index.plan.room.get(one)?.name ?? "").join(", ")}
+          placeholder="rooms whose wireless is heard"
+          write={(text) => write("beside", text)}
+        />
+        <TextField
+          label="Group"
+          value={room.group}
+          placeholder="a flat, a department, a cell"
+          write={(text) => write("group", text)}
+        />
       </Section>
       <DraftSummary />
       <HistorySection about={id} />
       <div className="section flex gap-[6px] px-4 pt-3">
-        <button type="button" className="button" onClick={() => edit({ planner: "move-room", summary: `${room.name} one up`, args: { room: id } }, (bench) => moveRoom(bench, id, -1))}>Up</button>
-        <button type="button" className="button" onClick={() => edit({ planner: "move-room", summary: `${room.name} one down`, args: { room: id } }, (bench) => moveRoom(bench, id, 1))}>Down</button>
-        <button type="button" className="button danger" onClick={() => { said(edit({ planner: "remove-rooms", summary: `Removed ${room.name}`, args: { rooms: [id] } }, (bench) => removeRooms(bench, [id]))); select(null); }}>Remove</button>
+        <button
+          type="button"
+          className="button"
+          onClick={() =>
+            edit({ planner: "move-room", summary: `${room.name} one up`, args: { room: id } }, (bench) =>
+              moveRoom(bench, id, -1),
+            )
+          }
+        >
+          Up
+        </button>
+        <button
+          type="button"
+          className="button"
+          onClick={() =>
+            edit({ planner: "move-room", summary: `${room.name} one down`, args: { room: id } }, (bench) =>
+              moveRoom(bench, id, 1),
+            )
+          }
+        >
+          Down
+        </button>
+        <button
+          type="button"
+          className="button danger"
+          onClick={() => {
+            said(
+              edit(
+                { planner: "remove-rooms", summary: `Removed ${room.name}`, args: { rooms: [id] } },
+                (bench) => removeRooms(bench, [id]),
+              ),
+            );
+            select(null);
+          }}
+        >
+          Remove
+        </button>
       </div>
     </>
   );

@@ -24,7 +24,23 @@ export function RadioFields({ device }: { device: Device }) {
           const radio = row.radios.find((one) => one.band === band);
           return (
             <div key={band}>
-              <label className="flex min-h-7 items-center gap-2 px-4 text-13 font-semibold"><input type="checkbox" checked={radio !== undefined} onChange={(event) => edit({ planner: "set-radio-in", summary: `${device.name}: ${event.target.checked ? "a" : "no"} radio in ${BAND_WORDS[band]}`, args: { device: device.id, band } }, (bench) => setRadioIn(bench, device.id, band, event.target.checked))} />{BAND_WORDS[band]}</label>
+              <label className="flex min-h-7 items-center gap-2 px-4 text-13 font-semibold">
+                <input
+                  type="checkbox"
+                  checked={radio !== undefined}
+                  onChange={(event) =>
+                    edit(
+                      {
+                        planner: "set-radio-in",
+                        summary: `${device.name}: ${event.target.checked ? "a" : "no"} radio in ${BAND_WORDS[band]}`,
+                        args: { device: device.id, band },
+                      },
+                      (bench) => setRadioIn(bench, device.id, band, event.target.checked),
+                    )
+                  }
+                />
+                {BAND_WORDS[band]}
+              </label>
               {radio === undefined ? null : <RadioRow device={device} radio={radio} />}
             </div>
           );
@@ -37,8 +53,34 @@ export function RadioFields({ device }: { device: Device }) {
             const byRoom = heard !== undefined && !heard.entered;
             return (
               <label key={other.id} className="flex min-h-6 items-center gap-2 px-4 text-13">
-                <input type="checkbox" checked={heard !== undefined} disabled={byRoom} onChange={(event) => edit({ planner: "set-hearing", summary: `${device.name} ${event.target.checked ? "hears" : "does not hear"} ${other.name}`, args: { a: device.id, b: other.id } }, (bench) => setHearing(bench, device.id, other.id, event.target.checked))} />
-                {other.name}<span className={`text-12 ${heard !== undefined && heard.clashes.length > 0 ? "text-warn" : "text-ink2"}`}>{[byRoom ? "same or adjacent room" : "", heard === undefined || heard.clashes.length === 0 ? "" : `overlaps in ${heard.clashes.map((band) => BAND_WORDS[band]).join(", ")}`].filter((text) => text !== "").join("; ")}</span>
+                <input
+                  type="checkbox"
+                  checked={heard !== undefined}
+                  disabled={byRoom}
+                  onChange={(event) =>
+                    edit(
+                      {
+                        planner: "set-hearing",
+                        summary: `${device.name} ${event.target.checked ? "hears" : "does not hear"} ${other.name}`,
+                        args: { a: device.id, b: other.id },
+                      },
+                      (bench) => setHearing(bench, device.id, other.id, event.target.checked),
+                    )
+                  }
+                />
+                {other.name}
+                <span
+                  className={`text-12 ${heard !== undefined && heard.clashes.length > 0 ? "text-warn" : "text-ink2"}`}
+                >
+                  {[
+                    byRoom ? "same or adjacent room" : "",
+                    heard === undefined || heard.clashes.length === 0
+                      ? ""
+                      : `overlaps in ${heard.clashes.map((band) => BAND_WORDS[band]).join(", ")}`,
+                  ]
+                    .filter((text) => text !== "")
+                    .join("; ")}
+                </span>
               </label>
             );
           })}
@@ -51,13 +93,58 @@ export function RadioFields({ device }: { device: Device }) {
 function RadioRow({ device, radio }: { device: Device; radio: Radio }) {
   const edit = usePlan((state) => state.edit);
   const says = `${device.name}, ${BAND_WORDS[radio.band]}`;
-  const set = (fields: Partial<Pick<Radio, "widthMhz" | "power" | "enabled">>, words: string) => { const refusal = edit({ planner: "set-radio", summary: `${says}: ${words}`, args: { radio: radio.id, ...fields } }, (bench) => setRadio(bench, radio.id, fields)); if (refusal !== null) toast.error(refusal); return refusal; };
+  const set = (fields: Partial<Pick<Radio, "widthMhz" | "power" | "enabled">>, words: string) => {
+    const refusal = edit(
+      { planner: "set-radio", summary: `${says}: ${words}`, args: { radio: radio.id, ...fields } },
+      (bench) => setRadio(bench, radio.id, fields),
+    );
+    if (refusal !== null) toast.error(refusal);
+    return refusal;
+  };
   return (
     <>
-      <Choose label="It is" value={radio.enabled ? "on" : "off"} choices={[["on", "on"], ["off", "off"]]} onChoose={(one) => { set({ enabled: one === "on" }, one); }} />
-      <TextField label="Channel" mono value={radio.channel === null ? "" : String(radio.channel)} placeholder="left to it" write={(text) => edit({ planner: "set-channel", summary: `${says}: channel ${text || "left to it"}`, args: { radio: radio.id, text } }, (bench) => setChannel(bench, radio.id, text))} />
-      <Choose label="Width" value={String(radio.widthMhz)} choices={widthsFor(radio.band).map((width) => [String(width), `${width} MHz`] as const)} onChoose={(text) => { const width = widthsFor(radio.band).find((one) => String(one) === text); if (width !== undefined) set({ widthMhz: width }, `${width} MHz wide`); }} />
-      <TextField label="Power" value={radio.power} placeholder="a note, by the local rules" write={(power) => set({ power }, `power ${power || "emptied"}`)} />
+      <Choose
+        label="It is"
+        value={radio.enabled ? "on" : "off"}
+        choices={[
+          ["on", "on"],
+          ["off", "off"],
+        ]}
+        onChoose={(one) => {
+          set({ enabled: one === "on" }, one);
+        }}
+      />
+      <TextField
+        label="Channel"
+        mono
+        value={radio.channel === null ? "" : String(radio.channel)}
+        placeholder="left to it"
+        write={(text) =>
+          edit(
+            {
+              planner: "set-channel",
+              summary: `${says}: channel ${text || "left to it"}`,
+              args: { radio: radio.id, text },
+            },
+            (bench) => setChannel(bench, radio.id, text),
+          )
+        }
+      />
+      <Choose
+        label="Width"
+        value={String(radio.widthMhz)}
+        choices={widthsFor(radio.band).map((width) => [String(width), `${width} MHz`] as const)}
+        onChoose={(text) => {
+          const width = widthsFor(radio.band).find((one) => String(one) === text);
+          if (width !== undefined) set({ widthMhz: width }, `${width} MHz wide`);
+        }}
+      />
+      <TextField
+        label="Power"
+        value={radio.power}
+        placeholder="a note, by the local rules"
+        write={(power) => set({ power }, `power ${power || "emptied"}`)}
+      />
     </>
   );
 }

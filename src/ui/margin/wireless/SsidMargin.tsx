@@ -2,7 +2,14 @@
 
 import { toast } from "sonner";
 import { BANDS, Draft, nameOf, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
-import { BAND_WORDS, editSsid, editSsidCell, removeSsid, ssidCellText, type SsidColumn } from "@/core/planners";
+import {
+  BAND_WORDS,
+  editSsid,
+  editSsidCell,
+  removeSsid,
+  ssidCellText,
+  type SsidColumn,
+} from "@/core/planners";
 import { SECURITY_FACTS } from "@/core/wireless";
 import { useUi } from "../../frame/use-ui";
 import { Choose } from "../../kit/Choose";
@@ -24,45 +31,123 @@ export function SsidMargin({ id }: { id: string }) {
   const segment = index.plan.segment.get(ssid.segment);
   const points = [...index.plan.device.values()].filter((device) => device.kind === "accessPoint");
   const offering = pointsOf(index, ssid);
-  const stations = [...index.plan.host.values()].filter((host) => host.attachment.at === "ssid" && host.attachment.ssid === id).length;
-  const set = (fields: Partial<Omit<Ssid, "id">>, says: string) => { const refusal = edit({ planner: "edit-ssid", summary: `${ssid.name}: ${says}`, args: { ssid: id, ...fields } }, (bench) => editSsid(bench, id, fields)); if (refusal !== null) toast.error(refusal); };
+  const stations = [...index.plan.host.values()].filter(
+    (host) => host.attachment.at === "ssid" && host.attachment.ssid === id,
+  ).length;
+  const set = (fields: Partial<Omit<Ssid, "id">>, says: string) => {
+    const refusal = edit(
+      { planner: "edit-ssid", summary: `${ssid.name}: ${says}`, args: { ssid: id, ...fields } },
+      (bench) => editSsid(bench, id, fields),
+    );
+    if (refusal !== null) toast.error(refusal);
+  };
   const field = (column: SsidColumn, label: string, hint = "") => (
-    <TextField key={column} label={label} value={ssidCellText(draft, ssid, column)} placeholder={hint} offers={column === "segment" ? [...index.plan.segment.values()].map((one) => one.name) : []}
-      write={(text) => edit({ planner: "edit-ssid", summary: `${ssid.name}: ${label.toLowerCase()} ${text || "emptied"}`, args: { ssid: id, column, text } }, (bench) => editSsidCell(bench, id, column, text))} />
+    <TextField
+      key={column}
+      label={label}
+      value={ssidCellText(draft, ssid, column)}
+      placeholder={hint}
+      offers={column === "segment" ? [...index.plan.segment.values()].map((one) => one.name) : []}
+      write={(text) =>
+        edit(
+          {
+            planner: "edit-ssid",
+            summary: `${ssid.name}: ${label.toLowerCase()} ${text || "emptied"}`,
+            args: { ssid: id, column, text },
+          },
+          (bench) => editSsidCell(bench, id, column, text),
+        )
+      }
+    />
   );
-  const tick = (key: string, on: boolean, words: string, write: (on: boolean) => void) => <label key={key} className="flex min-h-6 items-center gap-2 px-4 text-13"><input type="checkbox" checked={on} onChange={(event) => write(event.target.checked)} />{words}</label>;
-  const band = (one: Band) => tick(one, ssid.bands.includes(one), BAND_WORDS[one], (on) => set({ bands: BANDS.filter((other) => (other === one ? on : ssid.bands.includes(other))) }, `${on ? "in" : "not in"} ${BAND_WORDS[one]}`));
+  const tick = (key: string, on: boolean, words: string, write: (on: boolean) => void) => (
+    <label key={key} className="flex min-h-6 items-center gap-2 px-4 text-13">
+      <input type="checkbox" checked={on} onChange={(event) => write(event.target.checked)} />
+      {words}
+    </label>
+  );
+  const band = (one: Band) =>
+    tick(one, ssid.bands.includes(one), BAND_WORDS[one], (on) =>
+      set(
+        { bands: BANDS.filter((other) => (other === one ? on : ssid.bands.includes(other))) },
+        `${on ? "in" : "not in"} ${BAND_WORDS[one]}`,
+      ),
+    );
   const remove = () => {
-    edit({ planner: "remove-ssid", summary: `Removed the wireless name ${ssid.name}`, args: { ssid: id } }, ({ draft: own }) => removeSsid(own, id));
+    edit(
+      { planner: "remove-ssid", summary: `Removed the wireless name ${ssid.name}`, args: { ssid: id } },
+      ({ draft: own }) => removeSsid(own, id),
+    );
     select(null);
   };
   return (
     <>
-      <MarginHead kick="Selected wireless name">{segment === undefined ? null : <SegmentChip segment={segment} />}{ssid.name}</MarginHead>
+      <MarginHead kick="Selected wireless name">
+        {segment === undefined ? null : <SegmentChip segment={segment} />}
+        {ssid.name}
+      </MarginHead>
       <dl className="facts">
-        <Fact name="Offered by">{offering.length === 0 ? "no access point" : offering.map((device) => device.name).join(", ")}</Fact>
+        <Fact name="Offered by">
+          {offering.length === 0 ? "no access point" : offering.map((device) => device.name).join(", ")}
+        </Fact>
         <Fact name="Stations">{stations} in the register</Fact>
-        <Fact name="Secured">{SECURITY_FACTS[ssid.security].words}{SECURITY_FACTS[ssid.security].secret ? "; the word itself is kept elsewhere" : ""}</Fact>
+        <Fact name="Secured">
+          {SECURITY_FACTS[ssid.security].words}
+          {SECURITY_FACTS[ssid.security].secret ? "; the word itself is kept elsewhere" : ""}
+        </Fact>
       </dl>
       <FindingsSection ids={new Set([id])} />
       <Section title="Change">
-        {field("name", "Name")}{field("segment", "Leads into")}{field("more", "Or by sign-in", "segments, with commas")}
-        <Choose label="Security" value={ssid.security} choices={SECURITIES.map((one) => [one, SECURITY_FACTS[one].words] as const)} onChoose={(security) => set({ security }, SECURITY_FACTS[security].words)} />
+        {field("name", "Name")}
+        {field("segment", "Leads into")}
+        {field("more", "Or by sign-in", "segments, with commas")}
+        <Choose
+          label="Security"
+          value={ssid.security}
+          choices={SECURITIES.map((one) => [one, SECURITY_FACTS[one].words] as const)}
+          onChoose={(security) => set({ security }, SECURITY_FACTS[security].words)}
+        />
         {tick("hidden", ssid.hidden, "hidden", (hidden) => set({ hidden }, hidden ? "hidden" : "shown"))}
-        {ssid.hidden ? <p className="px-4 pb-1 text-12 text-ink2">Hiding keeps nobody out: every device that knows the name calls it out wherever it goes.</p> : null}
-        {tick("isolation", ssid.isolation, "its stations can’t reach one another", (isolation) => set({ isolation }, isolation ? "stations kept apart" : "stations together"))}
+        {ssid.hidden ? (
+          <p className="px-4 pb-1 text-12 text-ink2">
+            Hiding keeps nobody out: every device that knows the name calls it out wherever it goes.
+          </p>
+        ) : null}
+        {tick("isolation", ssid.isolation, "its stations can’t reach one another", (isolation) =>
+          set({ isolation }, isolation ? "stations kept apart" : "stations together"),
+        )}
         {BANDS.map(band)}
       </Section>
       <Section title="Offered at">
-        {tick("everywhere", ssid.at.length === 0, "every access point of its domain", (on) => set({ at: on ? [] : points.map((device) => device.id) }, on ? "offered everywhere" : "offered at chosen access points"))}
-        {ssid.at.length === 0 ? null : points.map((device) => tick(device.id, ssid.at.includes(device.id), device.name, (on) => {
-          const at = on ? [...ssid.at, device.id] : ssid.at.filter((one) => one !== device.id);
-          if (at.length === 0) toast.error(`${ssid.name} would be offered nowhere; remove the name instead, or choose another access point first.`);
-          else set({ at }, `${on ? "offered" : "no longer offered"} at ${nameOf(index, "device", device.id)}`);
-        }))}
+        {tick("everywhere", ssid.at.length === 0, "every access point of its domain", (on) =>
+          set(
+            { at: on ? [] : points.map((device) => device.id) },
+            on ? "offered everywhere" : "offered at chosen access points",
+          ),
+        )}
+        {ssid.at.length === 0
+          ? null
+          : points.map((device) =>
+              tick(device.id, ssid.at.includes(device.id), device.name, (on) => {
+                const at = on ? [...ssid.at, device.id] : ssid.at.filter((one) => one !== device.id);
+                if (at.length === 0)
+                  toast.error(
+                    `${ssid.name} would be offered nowhere; remove the name instead, or choose another access point first.`,
+                  );
+                else
+                  set(
+                    { at },
+                    `${on ? "offered" : "no longer offered"} at ${nameOf(index, "device", device.id)}`,
+                  );
+              }),
+            )}
       </Section>
       <HistorySection about={id} />
-      <div className="section px-4 pt-3"><button type="button" className="button danger" onClick={remove}>Remove the name</button></div>
+      <div className="section px-4 pt-3">
+        <button type="button" className="button danger" onClick={remove}>
+          Remove the name
+        </button>
+      </div>
     </>
   );
 }

@@ -3,7 +3,14 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import { BANDS, type Band } from "@/core/plan";
-import { assignAllChannels, BAND_WORDS, channelsText, setChannels, setNameSchool, setRadioRules } from "@/core/planners";
+import {
+  assignAllChannels,
+  BAND_WORDS,
+  channelsText,
+  setChannels,
+  setNameSchool,
+  setRadioRules,
+} from "@/core/planners";
 import { assignChannels, channelsSummary, RADIO_SET_NAMES, RADIO_SETS } from "@/core/wireless";
 import { Radios } from "../../kit/Radios";
 import { TextField } from "../../kit/TextField";
@@ -30,26 +37,80 @@ function Assign() {
   const [radar, setRadar] = useState(true);
   const [bands, setBands] = useState<readonly Band[]>(BANDS);
   const useDfs = radar ? "with radar channels" : "without radar channels";
-  const inUse = BANDS.filter((band) => [...index.plan.radio.values()].some((radio) => radio.band === band && radio.enabled));
+  const inUse = BANDS.filter((band) =>
+    [...index.plan.radio.values()].some((radio) => radio.band === band && radio.enabled),
+  );
   const chosen = inUse.filter((band) => bands.includes(band));
   const assigned = shown === null ? [] : chosen.flatMap((band) => assignChannels(index, band, useDfs));
   const left = assigned.filter(({ clashes }) => clashes.length > 0).length / 2;
   const without = assigned.filter(({ option }) => option === null).length;
   const start = () => {
-    const refusal = chosen.length === 0 ? "Choose a band in which the site has a radio." : look({ planner: "assign-channels", summary: `Channels for ${chosen.map((band) => BAND_WORDS[band]).join(", ")}`, args: { bands: chosen, useDfs } }, ({ draft }) => assignAllChannels(draft, index, chosen, useDfs));
+    const refusal =
+      chosen.length === 0
+        ? "Choose a band in which the site has a radio."
+        : look(
+            {
+              planner: "assign-channels",
+              summary: `Channels for ${chosen.map((band) => BAND_WORDS[band]).join(", ")}`,
+              args: { bands: chosen, useDfs },
+            },
+            ({ draft }) => assignAllChannels(draft, index, chosen, useDfs),
+          );
     if (refusal !== null) toast.error(refusal);
   };
   return (
     <Section title="Assign channels">
-      <p className="px-4 pb-1 text-13 text-ink2">Access points that hear one another get channels that don’t overlap, as far as there are enough; who need not change keeps its own.</p>
-      <div className="flex flex-wrap gap-x-4 px-4 text-13">{inUse.map((band) => <label key={band} className="flex min-h-7 items-center gap-2"><input type="checkbox" checked={bands.includes(band)} onChange={(event) => { setBands(event.target.checked ? [...bands, band] : bands.filter((one) => one !== band)); cancel(); }} />{BAND_WORDS[band]}</label>)}</div>
-      <label className="flex min-h-7 items-center gap-2 px-4 text-13"><input type="checkbox" checked={radar} onChange={(event) => { setRadar(event.target.checked); cancel(); }} />radar channels, too (DFS)</label>
-      <p className="px-4 text-12 text-ink2">A radar channel is listened to for a minute before use and left at once when radar is heard.</p>
+      <p className="px-4 pb-1 text-13 text-ink2">
+        Access points that hear one another get channels that don’t overlap, as far as there are enough; who
+        need not change keeps its own.
+      </p>
+      <div className="flex flex-wrap gap-x-4 px-4 text-13">
+        {inUse.map((band) => (
+          <label key={band} className="flex min-h-7 items-center gap-2">
+            <input
+              type="checkbox"
+              checked={bands.includes(band)}
+              onChange={(event) => {
+                setBands(event.target.checked ? [...bands, band] : bands.filter((one) => one !== band));
+                cancel();
+              }}
+            />
+            {BAND_WORDS[band]}
+          </label>
+        ))}
+      </div>
+      <label className="flex min-h-7 items-center gap-2 px-4 text-13">
+        <input
+          type="checkbox"
+          checked={radar}
+          onChange={(event) => {
+            setRadar(event.target.checked);
+            cancel();
+          }}
+        />
+        radar channels, too (DFS)
+      </label>
+      <p className="px-4 text-12 text-ink2">
+        A radar channel is listened to for a minute before use and left at once when radar is heard.
+      </p>
       <div className="px-4 pt-2">
-        <button type="button" className="button go" disabled={inUse.length === 0} onClick={start}>Assign channels</button>
+        <button type="button" className="button go" disabled={inUse.length === 0} onClick={start}>
+          Assign channels
+        </button>
         {shown === null ? null : (
           <ProposalPanel shown={shown} apply={apply} cancel={cancel}>
-            <p className={`mt-1 ${left + without > 0 ? "font-semibold text-warn" : "text-sound"}`}>{left === 0 && without === 0 ? "No two that hear each other overlap." : [left === 0 ? "" : `${left} pairs still overlap: there are not enough channels of that width`, without === 0 ? "" : `${without} radios find no channel of their width in the list`].filter((text) => text !== "").join("; ")}</p>
+            <p className={`mt-1 ${left + without > 0 ? "font-semibold text-warn" : "text-sound"}`}>
+              {left === 0 && without === 0
+                ? "No two that hear each other overlap."
+                : [
+                    left === 0
+                      ? ""
+                      : `${left} pairs still overlap: there are not enough channels of that width`,
+                    without === 0 ? "" : `${without} radios find no channel of their width in the list`,
+                  ]
+                    .filter((text) => text !== "")
+                    .join("; ")}
+            </p>
           </ProposalPanel>
         )}
       </div>
@@ -64,11 +125,65 @@ function Rules() {
   const rules = index.plan.site.radio;
   return (
     <Section title="Channels that may be used">
-      <p className="px-4 pb-1 text-13">{rules.channels.length === 0 ? "No list yet: begin with a region’s." : rules.region === "" ? "A list of your own." : `Begun with the list for ${rules.region}.`}</p>
-      <div className="flex flex-wrap gap-[6px] px-4 pb-1">{RADIO_SET_NAMES.map((name) => <button key={name} type="button" className="button" aria-pressed={rules.region === RADIO_SETS[name].region} onClick={() => edit({ planner: "set-radio-rules", summary: `Channels as listed for ${RADIO_SETS[name].region}`, args: { set: name } }, (bench) => setRadioRules(bench, { region: RADIO_SETS[name].region, channels: [...RADIO_SETS[name].channels] }))}>{RADIO_SETS[name].region}</button>)}</div>
-      <dl className="facts">{BANDS.map((band) => <Fact key={band} name={BAND_WORDS[band]}>{channelsSummary(rules, band)}</Fact>)}</dl>
-      {BANDS.map((band) => <TextField key={band} label={BAND_WORDS[band]} mono value={channelsText(rules, band)} placeholder="36, 40, 52 dfs, 56 dfs indoor" write={(text) => edit({ planner: "set-channels", summary: `Channels in ${BAND_WORDS[band]}`, args: { band, text } }, (bench) => setChannels(bench, band, text))} />)}
-      <Caution head="Check your regulator.">These lists are a beginning, not the law: which channels, how wide, how strong, indoors or out, and what changes, is for your regulator to say.</Caution>
+      <p className="px-4 pb-1 text-13">
+        {rules.channels.length === 0
+          ? "No list yet: begin with a region’s."
+          : rules.region === ""
+            ? "A list of your own."
+            : `Begun with the list for ${rules.region}.`}
+      </p>
+      <div className="flex flex-wrap gap-[6px] px-4 pb-1">
+        {RADIO_SET_NAMES.map((name) => (
+          <button
+            key={name}
+            type="button"
+            className="button"
+            aria-pressed={rules.region === RADIO_SETS[name].region}
+            onClick={() =>
+              edit(
+                {
+                  planner: "set-radio-rules",
+                  summary: `Channels as listed for ${RADIO_SETS[name].region}`,
+                  args: { set: name },
+                },
+                (bench) =>
+                  setRadioRules(bench, {
+                    region: RADIO_SETS[name].region,
+                    channels: [...RADIO_SETS[name].channels],
+                  }),
+              )
+            }
+          >
+            {RADIO_SETS[name].region}
+          </button>
+        ))}
+      </div>
+      <dl className="facts">
+        {BANDS.map((band) => (
+          <Fact key={band} name={BAND_WORDS[band]}>
+            {channelsSummary(rules, band)}
+          </Fact>
+        ))}
+      </dl>
+      {BANDS.map((band) => (
+        <TextField
+          key={band}
+          label={BAND_WORDS[band]}
+          mono
+          value={channelsText(rules, band)}
+          placeholder="36, 40, 52 dfs, 56 dfs indoor"
+          write={(text) =>
+            edit(
+              { planner: "set-channels", summary: `Channels in ${BAND_WORDS[band]}`, args: { band, text } },
+              (bench) => setChannels(bench, band, text),
+            )
+          }
+        />
+      ))}
+      <Caution head="Check your regulator.">
+        These lists are a beginning, not the law: which channels, how wide, how strong, indoors or out, and
+        what changes, is for your regulator to say.
+      </Caution>
     </Section>
   );
 }
@@ -79,14 +194,37 @@ function School() {
   const { shown, look, apply, cancel } = useProposal();
   const school = index.plan.site.conventions.wifiNames;
   const choose = (next: "one" | "each") => {
-    const refusal = look({ planner: "set-name-school", summary: next === "one" ? "One wireless name everywhere" : "A wireless name for each access point", args: { school: next } }, (bench) => setNameSchool(bench, next));
+    const refusal = look(
+      {
+        planner: "set-name-school",
+        summary: next === "one" ? "One wireless name everywhere" : "A wireless name for each access point",
+        args: { school: next },
+      },
+      (bench) => setNameSchool(bench, next),
+    );
     if (refusal !== null) toast.error(refusal);
   };
   return (
     <Section title="One name or many">
-      <Radios label="Names" value={school} choices={[["one", "the same name at every access point"], ["each", "a name for each access point"]]} onChoose={choose} />
-      <p className="px-4 pt-1 text-13 text-ink2">{school === "one" ? "Stations choose the access point themselves and change it as they walk; a call goes on. Some cling to a far one, and nobody sees which one they are on." : "One sees which access point a station is on, and can pin a device to the near one; walking through the house means choosing anew, and calls break off."}</p>
-      {shown === null ? null : <div className="px-4 pt-1"><ProposalPanel shown={shown} apply={apply} cancel={cancel} /></div>}
+      <Radios
+        label="Names"
+        value={school}
+        choices={[
+          ["one", "the same name at every access point"],
+          ["each", "a name for each access point"],
+        ]}
+        onChoose={choose}
+      />
+      <p className="px-4 pt-1 text-13 text-ink2">
+        {school === "one"
+          ? "Stations choose the access point themselves and change it as they walk; a call goes on. Some cling to a far one, and nobody sees which one they are on."
+          : "One sees which access point a station is on, and can pin a device to the near one; walking through the house means choosing anew, and calls break off."}
+      </p>
+      {shown === null ? null : (
+        <div className="px-4 pt-1">
+          <ProposalPanel shown={shown} apply={apply} cancel={cancel} />
+        </div>
+      )}
     </Section>
   );
 }

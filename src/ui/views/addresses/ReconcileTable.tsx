@@ -4,13 +4,36 @@ import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
 import { counted } from "@/core/checks";
-import { readSeenTable, reconcile, SEEN_FIELDS, SEEN_WORDS, seenIn, takeSeen, type Reconciled, type SeenField, type SeenTable, type Verdict } from "@/core/register";
+import {
+  readSeenTable,
+  reconcile,
+  SEEN_FIELDS,
+  SEEN_WORDS,
+  seenIn,
+  takeSeen,
+  type Reconciled,
+  type SeenField,
+  type SeenTable,
+  type Verdict,
+} from "@/core/register";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 const ORDER: readonly Verdict[] = ["clash", "moved", "new", "learnt", "same"];
-const WORDS: Readonly<Record<Verdict, string>> = { clash: "clash", moved: "moved", new: "new", learnt: "MAC learnt", same: "as planned" };
-const LOOK: Readonly<Record<Verdict, string>> = { clash: "text-stop font-semibold", moved: "text-warn font-semibold", new: "font-semibold", learnt: "text-sound font-semibold", same: "text-ink2" };
+const WORDS: Readonly<Record<Verdict, string>> = {
+  clash: "clash",
+  moved: "moved",
+  new: "new",
+  learnt: "MAC learnt",
+  same: "as planned",
+};
+const LOOK: Readonly<Record<Verdict, string>> = {
+  clash: "text-stop font-semibold",
+  moved: "text-warn font-semibold",
+  new: "font-semibold",
+  learnt: "text-sound font-semibold",
+  same: "text-ink2",
+};
 const CAN_TAKE: readonly Verdict[] = ["learnt", "new", "moved"];
 const MOST_SHOWN = 300;
 
@@ -22,46 +45,166 @@ export function ReconcileTable({ close }: { close: () => void }) {
   const [table, setTable] = useState<SeenTable | null>(null);
   const [taking, setTaking] = useState<ReadonlySet<Verdict>>(new Set(["learnt"]));
   const result = useMemo(() => (table === null ? null : reconcile(index, seenIn(table))), [index, table]);
-  const rows = result === null ? [] : [...result.rows].sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict) || a.seen.line - b.seen.line);
+  const rows =
+    result === null
+      ? []
+      : [...result.rows].sort(
+          (a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict) || a.seen.line - b.seen.line,
+        );
   const chosen = rows.filter((row) => taking.has(row.verdict));
   const write = () => {
-    const refused = edit({ planner: "reconcile", summary: `Took over what was seen of ${counted(chosen.length, "device", "devices")}`, args: { rows: chosen.length } }, ({ draft, ids }) => takeSeen(draft, index, ids, chosen));
+    const refused = edit(
+      {
+        planner: "reconcile",
+        summary: `Took over what was seen of ${counted(chosen.length, "device", "devices")}`,
+        args: { rows: chosen.length },
+      },
+      ({ draft, ids }) => takeSeen(draft, index, ids, chosen),
+    );
     if (refused !== null) toast.error(refused);
     else toast(`${counted(chosen.length, "device", "devices")} taken over. Undo takes it back.`);
   };
   const missing = result?.missing ?? [];
   return (
-    <section aria-label="Compare with a device’s table" className="flex min-h-0 flex-1 flex-col border-t border-ink">
+    <section
+      aria-label="Compare with a device’s table"
+      className="flex min-h-0 flex-1 flex-col border-t border-ink"
+    >
       <div className="flex min-h-10 flex-none items-center gap-2 border-b border-hair px-4">
-        <h2 className="text-15">Compare with a device’s table</h2><span className="text-13 text-ink2">leases, ARP or MAC addresses, as the device prints them</span><span className="flex-1" />
-        {table === null ? null : <button type="button" className="button" onClick={() => setTable(null)}>Another table</button>}
-        <button type="button" className="button" onClick={close}>Close</button>
+        <h2 className="text-15">Compare with a device’s table</h2>
+        <span className="text-13 text-ink2">leases, ARP or MAC addresses, as the device prints them</span>
+        <span className="flex-1" />
+        {table === null ? null : (
+          <button type="button" className="button" onClick={() => setTable(null)}>
+            Another table
+          </button>
+        )}
+        <button type="button" className="button" onClick={close}>
+          Close
+        </button>
       </div>
       {table === null || result === null ? (
         <div className="flex min-h-0 flex-1 flex-col gap-2 p-4">
-          <label htmlFor="seen-table" className="text-13 text-ink2">Paste the table here; columns may stand apart by blanks, tabs or commas</label>
-          <textarea id="seen-table" className="field mono min-h-24 flex-1 resize-none !h-auto p-2" spellCheck={false} placeholder={"10.24.20.34   02:5a:10:3c:00:22   lab-pc-1\n10.24.20.35   02:5a:10:3c:00:23   lab-pc-2"}
-            onPaste={(event) => { setTable(readSeenTable(event.clipboardData.getData("text/plain"))); event.preventDefault(); }} onChange={(event) => { if (event.target.value.includes("\n")) setTable(readSeenTable(event.target.value)); }} />
+          <label htmlFor="seen-table" className="text-13 text-ink2">
+            Paste the table here; columns may stand apart by blanks, tabs or commas
+          </label>
+          <textarea
+            id="seen-table"
+            className="field mono min-h-24 flex-1 resize-none !h-auto p-2"
+            spellCheck={false}
+            placeholder={
+              "10.24.20.34   02:5a:10:3c:00:22   lab-pc-1\n10.24.20.35   02:5a:10:3c:00:23   lab-pc-2"
+            }
+            onPaste={(event) => {
+              setTable(readSeenTable(event.clipboardData.getData("text/plain")));
+              event.preventDefault();
+            }}
+            onChange={(event) => {
+              if (event.target.value.includes("\n")) setTable(readSeenTable(event.target.value));
+            }}
+          />
         </div>
       ) : (
         <>
           <div className="flex flex-none flex-wrap items-center gap-3 px-4 py-2 text-13">
-            <span role="status" className="flex flex-wrap gap-3">{ORDER.map((verdict) => <span key={verdict} className={LOOK[verdict]}>{rows.filter((row) => row.verdict === verdict).length} {WORDS[verdict]}</span>)}<span className={missing.length > 0 ? "font-semibold text-warn" : "text-ink2"}>{missing.length} missing</span></span>
+            <span role="status" className="flex flex-wrap gap-3">
+              {ORDER.map((verdict) => (
+                <span key={verdict} className={LOOK[verdict]}>
+                  {rows.filter((row) => row.verdict === verdict).length} {WORDS[verdict]}
+                </span>
+              ))}
+              <span className={missing.length > 0 ? "font-semibold text-warn" : "text-ink2"}>
+                {missing.length} missing
+              </span>
+            </span>
             <span className="flex-1" />
-            {CAN_TAKE.map((verdict) => <label key={verdict} className="flex items-center gap-1"><input type="checkbox" checked={taking.has(verdict)} onChange={(event) => setTaking(new Set(CAN_TAKE.filter((one) => (one === verdict ? event.target.checked : taking.has(one)))))} />{WORDS[verdict]}</label>)}
-            <button type="button" className="button go" disabled={chosen.length === 0} onClick={write}>Take {chosen.length} over</button>
+            {CAN_TAKE.map((verdict) => (
+              <label key={verdict} className="flex items-center gap-1">
+                <input
+                  type="checkbox"
+                  checked={taking.has(verdict)}
+                  onChange={(event) =>
+                    setTaking(
+                      new Set(
+                        CAN_TAKE.filter((one) => (one === verdict ? event.target.checked : taking.has(one))),
+                      ),
+                    )
+                  }
+                />
+                {WORDS[verdict]}
+              </label>
+            ))}
+            <button type="button" className="button go" disabled={chosen.length === 0} onClick={write}>
+              Take {chosen.length} over
+            </button>
           </div>
-          <p className="flex flex-wrap items-center gap-2 px-4 pb-2 text-12 text-ink2">Columns: {table.fields.map((field, column) => (
-            <select key={column} aria-label={`Column ${column + 1} holds`} className="field !h-6" value={field ?? ""} onChange={(event) => setTable({ ...table, fields: table.fields.map((one, i) => (i === column ? ((event.target.value || null) as SeenField | null) : one === event.target.value ? null : one)) })}>
-              <option value="">left out</option>{SEEN_FIELDS.map((one) => <option key={one} value={one}>{SEEN_WORDS[one]}</option>)}
-            </select>
-          ))}</p>
+          <p className="flex flex-wrap items-center gap-2 px-4 pb-2 text-12 text-ink2">
+            Columns:{" "}
+            {table.fields.map((field, column) => (
+              <select
+                key={column}
+                aria-label={`Column ${column + 1} holds`}
+                className="field !h-6"
+                value={field ?? ""}
+                onChange={(event) =>
+                  setTable({
+                    ...table,
+                    fields: table.fields.map((one, i) =>
+                      i === column
+                        ? ((event.target.value || null) as SeenField | null)
+                        : one === event.target.value
+                          ? null
+                          : one,
+                    ),
+                  })
+                }
+              >
+                <option value="">left out</option>
+                {SEEN_FIELDS.map((one) => (
+                  <option key={one} value={one}>
+                    {SEEN_WORDS[one]}
+                  </option>
+                ))}
+              </select>
+            ))}
+          </p>
           <div className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>
             <table className="table close still" aria-label="What was seen">
-              <thead><tr><th scope="col">Line</th><th scope="col">Verdict</th><th scope="col">Address</th><th scope="col">MAC</th><th scope="col">Name</th><th scope="col">Why</th></tr></thead>
+              <thead>
+                <tr>
+                  <th scope="col">Line</th>
+                  <th scope="col">Verdict</th>
+                  <th scope="col">Address</th>
+                  <th scope="col">MAC</th>
+                  <th scope="col">Name</th>
+                  <th scope="col">Why</th>
+                </tr>
+              </thead>
               <tbody>
-                {rows.slice(0, MOST_SHOWN).map((row) => <SeenRow key={row.seen.line} row={row} />)}
-                {missing.slice(0, MOST_SHOWN).map((id) => { const host = index.plan.host.get(id); return host === undefined ? null : <tr key={id}><td /><td className="font-semibold text-warn">missing</td><td className="mono">{host.ipv4 === null ? "" : formatAddress(host.ipv4)}</td><td className="mono">{host.mac}</td><td><button type="button" className="underline decoration-rule underline-offset-2" onClick={() => select({ what: "host", id })}>{host.name}</button></td><td className="text-ink2">in the register, and not in the table</td></tr>; })}
+                {rows.slice(0, MOST_SHOWN).map((row) => (
+                  <SeenRow key={row.seen.line} row={row} />
+                ))}
+                {missing.slice(0, MOST_SHOWN).map((id) => {
+                  const host = index.plan.host.get(id);
+                  return host === undefined ? null : (
+                    <tr key={id}>
+                      <td />
+                      <td className="font-semibold text-warn">missing</td>
+                      <td className="mono">{host.ipv4 === null ? "" : formatAddress(host.ipv4)}</td>
+                      <td className="mono">{host.mac}</td>
+                      <td>
+                        <button
+                          type="button"
+                          className="underline decoration-rule underline-offset-2"
+                          onClick={() => select({ what: "host", id })}
+                        >
+                          {host.name}
+                        </button>
+                      </td>
+                      <td className="text-ink2">in the register, and not in the table</td>
+                    </tr>
+                  );
+                })}
               </tbody>
             </table>
           </div>
@@ -72,5 +215,12 @@ export function ReconcileTable({ close }: { close: () => void }) {
 }
 
 const SeenRow = ({ row: { seen, verdict, sentence } }: { row: Reconciled }) => (
-  <tr><td className="mono">{seen.line}</td><td className={LOOK[verdict]}>{WORDS[verdict]}</td><td className="mono">{seen.address === null ? "" : formatAddress(seen.address)}</td><td className="mono">{seen.mac ?? ""}</td><td>{seen.name ?? ""}</td><td className="!whitespace-normal">{sentence}</td></tr>
+  <tr>
+    <td className="mono">{seen.line}</td>
+    <td className={LOOK[verdict]}>{WORDS[verdict]}</td>
+    <td className="mono">{seen.address === null ? "" : formatAddress(seen.address)}</td>
+    <td className="mono">{seen.mac ?? ""}</td>
+    <td>{seen.name ?? ""}</td>
+    <td className="!whitespace-normal">{sentence}</td>
+  </tr>
 );

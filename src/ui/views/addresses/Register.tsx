@@ -5,7 +5,19 @@ import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
 import { counted, type Finding, type Severity } from "@/core/checks";
 import type { PlanIndex, Segment } from "@/core/plan";
-import { addHost, convertSchool, editHostCell, HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, nextFreeFor, pasteHosts, removeHost, setLegAddress, type HostColumn } from "@/core/planners";
+import {
+  addHost,
+  convertSchool,
+  editHostCell,
+  HOST_COLUMNS,
+  HOST_KIND_WORDS,
+  MANNER_WORDS,
+  nextFreeFor,
+  pasteHosts,
+  removeHost,
+  setLegAddress,
+  type HostColumn,
+} from "@/core/planners";
 import { hostCellText, legCellText, quietPart, registerRows, shortIn, type RegisterRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
@@ -17,34 +29,97 @@ import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 
-const HEADS: readonly (readonly [HostColumn, string])[] = [["address", "Address"], ["name", "Device"], ["kind", "Kind"], ["segment", "Segment"], ["how", "How"], ["mac", "MAC"], ["port", "Plugged into"], ["place", "Place"]];
-const WORDS: Readonly<Record<HostColumn, string>> = { address: "address", name: "name", kind: "kind", segment: "segment", how: "how", mac: "MAC", port: "plugged into", place: "place" };
+const HEADS: readonly (readonly [HostColumn, string])[] = [
+  ["address", "Address"],
+  ["name", "Device"],
+  ["kind", "Kind"],
+  ["segment", "Segment"],
+  ["how", "How"],
+  ["mac", "MAC"],
+  ["port", "Plugged into"],
+  ["place", "Place"],
+];
+const WORDS: Readonly<Record<HostColumn, string>> = {
+  address: "address",
+  name: "name",
+  kind: "kind",
+  segment: "segment",
+  how: "how",
+  mac: "MAC",
+  port: "plugged into",
+  place: "place",
+};
 /** Which cell a finding is about: there its sign stands. */
-const CELL_OF: Readonly<Record<string, HostColumn>> = { "address-twice": "address", "host-outside-subnet": "address", "mac-twice": "mac", "static-in-pool": "how" };
+const CELL_OF: Readonly<Record<string, HostColumn>> = {
+  "address-twice": "address",
+  "host-outside-subnet": "address",
+  "mac-twice": "mac",
+  "static-in-pool": "how",
+};
 
-const textOf = (index: PlanIndex, { row, entity }: RegisterRow, column: HostColumn): string => (row === "host" ? hostCellText(index, entity, column) : legCellText(index, entity, column));
+const textOf = (index: PlanIndex, { row, entity }: RegisterRow, column: HostColumn): string =>
+  row === "host" ? hostCellText(index, entity, column) : legCellText(index, entity, column);
 
-function columnsOf(index: PlanIndex, list: readonly Finding[], quiet: string, shown: readonly HostColumn[]): Column<RegisterRow, HostColumn>[] {
+function columnsOf(
+  index: PlanIndex,
+  list: readonly Finding[],
+  quiet: string,
+  shown: readonly HostColumn[],
+): Column<RegisterRow, HostColumn>[] {
   const severities = new Map<string, Severity>();
   for (const finding of [...list].reverse()) {
     const column = CELL_OF[finding.code];
-    if (column !== undefined) for (const subject of finding.subjects) severities.set(`${subject.id} ${column}`, finding.severity);
+    if (column !== undefined)
+      for (const subject of finding.subjects) severities.set(`${subject.id} ${column}`, finding.severity);
   }
-  const offers: Partial<Record<HostColumn, readonly string[]>> = { kind: Object.values(HOST_KIND_WORDS), how: Object.values(MANNER_WORDS), segment: [...index.plan.segment.values()].map((s) => s.name) };
+  const offers: Partial<Record<HostColumn, readonly string[]>> = {
+    kind: Object.values(HOST_KIND_WORDS),
+    how: Object.values(MANNER_WORDS),
+    segment: [...index.plan.segment.values()].map((s) => s.name),
+  };
   return HEADS.filter(([id]) => shown.includes(id)).map(([id, head]) => ({
-    id, head, title: WORDS[id], mono: id === "address" || id === "mac", text: (row: RegisterRow) => textOf(index, row, id),
-    readOnly: (row: RegisterRow) => row.row === "interface" && id !== "address", offers: () => offers[id] ?? [],
+    id,
+    head,
+    title: WORDS[id],
+    mono: id === "address" || id === "mac",
+    text: (row: RegisterRow) => textOf(index, row, id),
+    readOnly: (row: RegisterRow) => row.row === "interface" && id !== "address",
+    offers: () => offers[id] ?? [],
     show: (row: RegisterRow) => {
       const text = textOf(index, row, id);
       const severity = severities.get(`${row.entity.id} ${id}`);
-      const cell = id === "address" ? (text === "" ? <span className="text-ink2">by DHCP</span> : <QuietAddress text={text} quiet={quiet} />) : id === "name" ? text : <span className={row.row === "interface" ? "text-ink2" : ""}>{text === "" ? "–" : text}</span>;
-      return severity === undefined ? cell : <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>{cell}<SeveritySign severity={severity} size={11} /></span>;
+      const cell =
+        id === "address" ? (
+          text === "" ? (
+            <span className="text-ink2">by DHCP</span>
+          ) : (
+            <QuietAddress text={text} quiet={quiet} />
+          )
+        ) : id === "name" ? (
+          text
+        ) : (
+          <span className={row.row === "interface" ? "text-ink2" : ""}>{text === "" ? "–" : text}</span>
+        );
+      return severity === undefined ? (
+        cell
+      ) : (
+        <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
+          {cell}
+          <SeveritySign severity={severity} size={11} />
+        </span>
+      );
     },
   }));
 }
 
 /** The register: everything with an address or waiting for one, of a segment or of the whole site. */
-export function Register({ segment, open }: { segment: Segment | null; open: (tool: "import" | "compare") => void }) {
+export function Register({
+  segment,
+  open,
+}: {
+  segment: Segment | null;
+  open: (tool: "import" | "compare") => void;
+}) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const list = usePlan((state) => state.list);
@@ -55,7 +130,14 @@ export function Register({ segment, open }: { segment: Segment | null; open: (to
   const [block, setBlock] = useState<readonly string[]>([]);
   const chosen = block.filter((id) => index.plan.host.has(id));
   const convert = (to: "typed" | "reserved") => {
-    const refusal = edit({ planner: "convert-school", summary: `${counted(chosen.length, "device", "devices")} ${to === "typed" ? "typed in" : "reserved in DHCP"}`, args: { hosts: chosen, to } }, ({ draft }) => convertSchool(draft, index, chosen, to));
+    const refusal = edit(
+      {
+        planner: "convert-school",
+        summary: `${counted(chosen.length, "device", "devices")} ${to === "typed" ? "typed in" : "reserved in DHCP"}`,
+        args: { hosts: chosen, to },
+      },
+      ({ draft }) => convertSchool(draft, index, chosen, to),
+    );
     if (refusal !== null) toast.error(refusal, { duration: 8000 });
   };
   const rows = useMemo(() => registerRows(index, segment?.id ?? null), [index, segment]);
@@ -79,57 +161,170 @@ export function Register({ segment, open }: { segment: Segment | null; open: (to
     edit: (id, column, text) => {
       if (id === null) return add({ [column]: text });
       const host = index.plan.host.get(id);
-      if (host === undefined) return edit({ planner: "set-leg-address", summary: `${index.plan.interface.get(id)?.name ?? ""}: ${text}`, args: { interface: id, text } }, (bench) => setLegAddress(bench, id, text));
-      return edit({ planner: "edit-host", summary: `${host.name}: ${WORDS[column]} ${text === "" ? "emptied" : text}`, args: { host: id, column, text } }, (bench) => editHostCell(bench, id, column, text));
+      if (host === undefined)
+        return edit(
+          {
+            planner: "set-leg-address",
+            summary: `${index.plan.interface.get(id)?.name ?? ""}: ${text}`,
+            args: { interface: id, text },
+          },
+          (bench) => setLegAddress(bench, id, text),
+        );
+      return edit(
+        {
+          planner: "edit-host",
+          summary: `${host.name}: ${WORDS[column]} ${text === "" ? "emptied" : text}`,
+          args: { host: id, column, text },
+        },
+        (bench) => editHostCell(bench, id, column, text),
+      );
     },
     paste: (texts, from, onto) => {
       const gear = onto.find((id) => !index.plan.host.has(id));
-      if (gear !== undefined) return "The gear's own addresses are among these rows and can't be pasted over; begin below them.";
-      return edit({ planner: "paste-hosts", summary: `Pasted ${counted(texts.length, "row", "rows")} into the register`, args: { rows: texts.length, from } }, (bench) => pasteHosts(bench, { rows: texts, from, onto, columns: shown }, segment?.id ?? null));
+      if (gear !== undefined)
+        return "The gear's own addresses are among these rows and can't be pasted over; begin below them.";
+      return edit(
+        {
+          planner: "paste-hosts",
+          summary: `Pasted ${counted(texts.length, "row", "rows")} into the register`,
+          args: { rows: texts.length, from },
+        },
+        (bench) => pasteHosts(bench, { rows: texts, from, onto, columns: shown }, segment?.id ?? null),
+      );
     },
-    clear: (cells) => edit(
-      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the register`, args: { cells } },
-      (bench) => eachCell(cells, (row, column) => (index.plan.host.has(row) ? editHostCell(bench, row, column, "") : setLegAddress(bench, row, ""))),
-    ),
+    clear: (cells) =>
+      edit(
+        {
+          planner: "clear-cells",
+          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the register`,
+          args: { cells },
+        },
+        (bench) =>
+          eachCell(cells, (row, column) =>
+            index.plan.host.has(row) ? editHostCell(bench, row, column, "") : setLegAddress(bench, row, ""),
+          ),
+      ),
     remove: (ids) => {
       const hosts = ids.filter((id) => index.plan.host.has(id));
-      const refusal = hosts.length === 0 ? "The gear's own addresses go with their device or segment." : edit({ planner: "remove-hosts", summary: `Removed ${counted(hosts.length, "device", "devices")} from the register`, args: { hosts } }, ({ draft }) => { for (const id of hosts) removeHost(draft, id); });
+      const refusal =
+        hosts.length === 0
+          ? "The gear's own addresses go with their device or segment."
+          : edit(
+              {
+                planner: "remove-hosts",
+                summary: `Removed ${counted(hosts.length, "device", "devices")} from the register`,
+                args: { hosts },
+              },
+              ({ draft }) => {
+                for (const id of hosts) removeHost(draft, id);
+              },
+            );
       if (refusal !== null) toast.error(refusal);
     },
-    select: (id) => { if (id !== null) select(index.plan.host.has(id) ? { what: "host", id } : { what: "interface", id }); },
+    select: (id) => {
+      if (id !== null) select(index.plan.host.has(id) ? { what: "host", id } : { what: "interface", id });
+    },
   };
-  const free = segment === null ? null : { typed: nextFreeFor(index, segment, "typed"), reserved: nextFreeFor(index, segment, "reserved") };
+  const free =
+    segment === null
+      ? null
+      : { typed: nextFreeFor(index, segment, "typed"), reserved: nextFreeFor(index, segment, "reserved") };
   const addFree = (manner: "typed" | "reserved") => {
     const address = free?.[manner];
     if (address === null || address === undefined) return;
-    const refusal = add({ address: formatAddress(address), ...(manner === "typed" ? { how: MANNER_WORDS.typed } : {}) });
+    const refusal = add({
+      address: formatAddress(address),
+      ...(manner === "typed" ? { how: MANNER_WORDS.typed } : {}),
+    });
     if (refusal !== null) toast.error(refusal);
   };
   return (
     <section aria-label="Register" className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-10 flex-none items-center gap-2 px-4 max-[1000px]:h-auto max-[1000px]:flex-wrap">
         <h2 className="text-15">Register</h2>
-        {segment === null ? <span className="truncate text-13 text-ink2">the whole site</span> : <><SegmentChip segment={segment} /><span className="truncate text-13">{segment.name}</span><button type="button" className="button" onClick={() => select(null)}>Show all</button></>}
+        {segment === null ? (
+          <span className="truncate text-13 text-ink2">the whole site</span>
+        ) : (
+          <>
+            <SegmentChip segment={segment} />
+            <span className="truncate text-13">{segment.name}</span>
+            <button type="button" className="button" onClick={() => select(null)}>
+              Show all
+            </button>
+          </>
+        )}
         <span className="flex-1" />
         <Filter label="Filter the register" value={filter} onChange={setFilter} />
-        <button type="button" className="button" onClick={() => open("import")}>Take a table in</button>
-        <button type="button" className="button" onClick={() => open("compare")}>Compare</button>
-        <button type="button" className="button" onClick={() => { const refusal = add({}); if (refusal !== null) toast.error(refusal); }}>Add device</button>
+        <button type="button" className="button" onClick={() => open("import")}>
+          Take a table in
+        </button>
+        <button type="button" className="button" onClick={() => open("compare")}>
+          Compare
+        </button>
+        <button
+          type="button"
+          className="button"
+          onClick={() => {
+            const refusal = add({});
+            if (refusal !== null) toast.error(refusal);
+          }}
+        >
+          Add device
+        </button>
       </div>
       <div className="flex h-8 flex-none items-center gap-2 px-4 text-13 text-ink2 max-[1000px]:h-auto max-[1000px]:flex-wrap">
         <span>{counted(rows.length, "row", "rows")}</span>
-        {free === null || segment === null ? <span>choose a subnet above to see what is free next</span> : (
-          <><span>Next free</span>
-            {free.typed === null ? null : <button type="button" className="button !min-h-6" title="Add a device with this address typed in" onClick={() => addFree("typed")}>typed in <b className="mono">{shortIn(segment, free.typed)}</b></button>}
-            {free.reserved === null ? null : <span>reserved <b className="mono text-ink">{shortIn(segment, free.reserved)}</b></span>}</>
+        {free === null || segment === null ? (
+          <span>choose a subnet above to see what is free next</span>
+        ) : (
+          <>
+            <span>Next free</span>
+            {free.typed === null ? null : (
+              <button
+                type="button"
+                className="button !min-h-6"
+                title="Add a device with this address typed in"
+                onClick={() => addFree("typed")}
+              >
+                typed in <b className="mono">{shortIn(segment, free.typed)}</b>
+              </button>
+            )}
+            {free.reserved === null ? null : (
+              <span>
+                reserved <b className="mono text-ink">{shortIn(segment, free.reserved)}</b>
+              </span>
+            )}
+          </>
         )}
         <span className="flex-1" />
-        {chosen.length < 2 ? null : <><span className="text-ink">{counted(chosen.length, "device", "devices")} chosen</span><button type="button" className="button !min-h-6" onClick={() => convert("reserved")}>Reserve</button><button type="button" className="button !min-h-6" onClick={() => convert("typed")}>Type in</button></>}
+        {chosen.length < 2 ? null : (
+          <>
+            <span className="text-ink">{counted(chosen.length, "device", "devices")} chosen</span>
+            <button type="button" className="button !min-h-6" onClick={() => convert("reserved")}>
+              Reserve
+            </button>
+            <button type="button" className="button !min-h-6" onClick={() => convert("typed")}>
+              Type in
+            </button>
+          </>
+        )}
       </div>
       <div ref={scroller} tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         <EditGrid<RegisterRow, HostColumn>
-          label="Register" rows={rows} filter={filter} onBlock={setBlock} idOf={({ entity }) => entity.id} columns={columnsOf(index, list, quietPart(index.plan), shown)} actions={actions} scroller={scroller}
-          selected={selection !== null && (selection.what === "host" || selection.what === "interface") ? selection.id : null} newRow={{ name: "New device", mac: <span className="font-sans">or paste rows</span> }}
+          label="Register"
+          rows={rows}
+          filter={filter}
+          onBlock={setBlock}
+          idOf={({ entity }) => entity.id}
+          columns={columnsOf(index, list, quietPart(index.plan), shown)}
+          actions={actions}
+          scroller={scroller}
+          selected={
+            selection !== null && (selection.what === "host" || selection.what === "interface")
+              ? selection.id
+              : null
+          }
+          newRow={{ name: "New device", mac: <span className="font-sans">or paste rows</span> }}
         />
       </div>
     </section>

@@ -11,19 +11,22 @@ const RULERS = [fennelStreet(), bramblewick()].flatMap((plan) => {
 });
 const WIDTHS = [420, 740, 1200, 2000];
 
-test.each(WIDTHS)("at %i px every ruler and its glass stay on the page, the glass beside the ruler and larger", (width) => {
-  const largest = Math.max(256, ...RULERS.map((ruler) => ruler.size));
-  for (const ruler of RULERS) {
-    const { whole, glass } = layoutOf(ruler, width, largest);
-    const end = placeOf(whole, ruler.size);
-    expect(end).toBeLessThanOrEqual(width);
-    if (glass === null) continue;
-    expect(glass.x).toBeGreaterThanOrEqual(end);
-    expect(placeOf(glass, glass.to + 1)).toBeLessThanOrEqual(width);
-    expect(glass.px).toBeGreaterThan(whole.px);
-    expect([glass.from, glass.to < ruler.size]).toEqual([0, true]);
-  }
-});
+test.each(WIDTHS)(
+  "at %i px every ruler and its glass stay on the page, the glass beside the ruler and larger",
+  (width) => {
+    const largest = Math.max(256, ...RULERS.map((ruler) => ruler.size));
+    for (const ruler of RULERS) {
+      const { whole, glass } = layoutOf(ruler, width, largest);
+      const end = placeOf(whole, ruler.size);
+      expect(end).toBeLessThanOrEqual(width);
+      if (glass === null) continue;
+      expect(glass.x).toBeGreaterThanOrEqual(end);
+      expect(placeOf(glass, glass.to + 1)).toBeLessThanOrEqual(width);
+      expect(glass.px).toBeGreaterThan(whole.px);
+      expect([glass.from, glass.to < ruler.size]).toEqual([0, true]);
+    }
+  },
+);
 
 test("a stretch is shown as wide as it is, and cut where the scale ends", () => {
   const scale = { x: 100, px: 2, from: 10, to: 19 };

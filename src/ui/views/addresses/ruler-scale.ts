@@ -1,7 +1,12 @@
 import type { Ruler, Stretch } from "@/core/sheets";
 
 /** Where offsets of a subnet lie on the page, in px: `from` at `x`, each address `px` wide. */
-export interface Scale { readonly x: number; readonly px: number; readonly from: number; readonly to: number }
+export interface Scale {
+  readonly x: number;
+  readonly px: number;
+  readonly from: number;
+  readonly to: number;
+}
 
 export const placeOf = (scale: Scale, offset: number): number => scale.x + (offset - scale.from) * scale.px;
 /** The part of a stretch that a scale shows; null when none of it. */
@@ -17,7 +22,10 @@ const MOST_PX = 40;
 /** A glass that enlarges by less than this shows nothing new. */
 const WORTH_WHILE = 1.5;
 
-export interface Layout { readonly whole: Scale; readonly glass: Scale | null }
+export interface Layout {
+  readonly whole: Scale;
+  readonly glass: Scale | null;
+}
 
 /** One scale for all rulers; a subnet that leaves room beside it gets a glass that enlarges its crowded end. */
 export function layoutOf(ruler: Ruler, width: number, largest: number): Layout {
@@ -27,11 +35,17 @@ export function layoutOf(ruler: Ruler, width: number, largest: number): Layout {
   const room = width - EDGE_PX - glassX;
   const part = room / ruler.crowded.count > px * WORTH_WHILE ? ruler.crowded : ruler.fixedEnd;
   if (room < LEAST_GLASS_PX || room / part.count <= px * WORTH_WHILE) return { whole, glass: null };
-  return { whole, glass: { x: glassX, px: Math.min(room / part.count, MOST_PX), from: part.first, to: part.last } };
+  return {
+    whole,
+    glass: { x: glassX, px: Math.min(room / part.count, MOST_PX), from: part.first, to: part.last },
+  };
 }
 
 /** Every how many addresses a number stands, so that numbers keep 26 px apart. */
-export const numberStep = (px: number): number => [1, 2, 5, 10, 16, 32, 64, 128, 256, 512, 1024, 2048, 4096, 8192, 16_384, 32_768, 65_536].find((step) => step * px >= 26) ?? 65_536;
+export const numberStep = (px: number): number =>
+  [1, 2, 5, 10, 16, 32, 64, 128, 256, 512, 1024, 2048, 4096, 8192, 16_384, 32_768, 65_536].find(
+    (step) => step * px >= 26,
+  ) ?? 65_536;
 
 /** What stands below an offset: the last octet where the subnet lies in one /24, else the last two. */
 export function offsetLabel(ruler: Ruler, offset: number): string {

@@ -4,22 +4,85 @@ import { useMemo, useState } from "react";
 import { counted } from "@/core/checks";
 import { hostsFile, reservationTable, writePlanFile, zoneFiles } from "@/core/formats";
 import type { PlanIndex } from "@/core/plan";
-import { addressRegisterTable, cableScheduleTable, gearTable, lineTable, portScheduleTable } from "@/core/sheets";
+import {
+  addressRegisterTable,
+  cableScheduleTable,
+  gearTable,
+  lineTable,
+  portScheduleTable,
+} from "@/core/sheets";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
 import { ImportPlan } from "./ImportPlan";
 
-interface File { readonly what: string; readonly name: string; readonly type: string; readonly about: string; readonly make: (index: PlanIndex) => string }
+interface File {
+  readonly what: string;
+  readonly name: string;
+  readonly type: string;
+  readonly about: string;
+  readonly make: (index: PlanIndex) => string;
+}
 
 const FILES: readonly File[] = [
-  { what: "Plan file", name: "plan.json", type: "application/json", about: "Everything in the plan, to keep, to pass on, or to begin a new site with. It holds no secret.", make: (index) => writePlanFile(index.plan) },
-  { what: "Address register", name: "addresses.csv", type: CSV_TYPE, about: "Every device with its address, how it gets it, its MAC and where it is plugged in.", make: (index) => csv(addressRegisterTable(index)) },
-  { what: "Gear register", name: "gear.csv", type: CSV_TYPE, about: "Every device: model, place, feeds, its own addresses, bridge MAC, support date, where its credentials are kept.", make: (index) => csv(gearTable(index)) },
-  { what: "Lines", name: "lines.csv", type: CSV_TYPE, about: "Every internet line: where it ends, outside address and mask, next hop, name servers, what the provider wants.", make: (index) => csv(lineTable(index)) },
-  { what: "Port schedule", name: "ports.csv", type: CSV_TYPE, about: "Every port of every device: what is plugged in, its VLANs, power and guards.", make: (index) => csv(portScheduleTable(index)) },
-  { what: "Cable schedule", name: "cables.csv", type: CSV_TYPE, about: "Every cable between gear: label, both ends, optics, kind, length, panel and socket. What is entered on each device is on Hardware, under Sheets.", make: (index) => csv(cableScheduleTable(index)) },
-  { what: "Reservations", name: "reservations.csv", type: CSV_TYPE, about: "What each address server has to be told: address, MAC, host name.", make: (index) => csv(reservationTable(index)) },
-  { what: "Hosts file", name: "hosts", type: "text/plain;charset=utf-8", about: "Every fixed address with its name, for a device that asks no server.", make: (index) => hostsFile(index) },
+  {
+    what: "Plan file",
+    name: "plan.json",
+    type: "application/json",
+    about: "Everything in the plan, to keep, to pass on, or to begin a new site with. It holds no secret.",
+    make: (index) => writePlanFile(index.plan),
+  },
+  {
+    what: "Address register",
+    name: "addresses.csv",
+    type: CSV_TYPE,
+    about: "Every device with its address, how it gets it, its MAC and where it is plugged in.",
+    make: (index) => csv(addressRegisterTable(index)),
+  },
+  {
+    what: "Gear register",
+    name: "gear.csv",
+    type: CSV_TYPE,
+    about:
+      "Every device: model, place, feeds, its own addresses, bridge MAC, support date, where its credentials are kept.",
+    make: (index) => csv(gearTable(index)),
+  },
+  {
+    what: "Lines",
+    name: "lines.csv",
+    type: CSV_TYPE,
+    about:
+      "Every internet line: where it ends, outside address and mask, next hop, name servers, what the provider wants.",
+    make: (index) => csv(lineTable(index)),
+  },
+  {
+    what: "Port schedule",
+    name: "ports.csv",
+    type: CSV_TYPE,
+    about: "Every port of every device: what is plugged in, its VLANs, power and guards.",
+    make: (index) => csv(portScheduleTable(index)),
+  },
+  {
+    what: "Cable schedule",
+    name: "cables.csv",
+    type: CSV_TYPE,
+    about:
+      "Every cable between gear: label, both ends, optics, kind, length, panel and socket. What is entered on each device is on Hardware, under Sheets.",
+    make: (index) => csv(cableScheduleTable(index)),
+  },
+  {
+    what: "Reservations",
+    name: "reservations.csv",
+    type: CSV_TYPE,
+    about: "What each address server has to be told: address, MAC, host name.",
+    make: (index) => csv(reservationTable(index)),
+  },
+  {
+    what: "Hosts file",
+    name: "hosts",
+    type: "text/plain;charset=utf-8",
+    about: "Every fixed address with its name, for a device that asks no server.",
+    make: (index) => hostsFile(index),
+  },
 ];
 
 export function ExportView() {
@@ -28,23 +91,39 @@ export function ExportView() {
   const site = index.plan.site.name;
   return (
     <main className="sheet">
-      <div className="head"><h1>Export</h1><p>what leaves the plan, and what comes in</p></div>
+      <div className="head">
+        <h1>Export</h1>
+        <p>what leaves the plan, and what comes in</p>
+      </div>
       <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
         <ul>
           {FILES.map((file) => (
             <li key={file.name} className="flex items-center gap-4 border-b border-hair p-4">
-              <div className="flex-1"><h2 className="text-15">{file.what}</h2><p className="text-13 text-ink2">{file.about}</p></div>
-              <button type="button" className={file.name === "plan.json" ? "button go" : "button"} onClick={() => {
-                const name = fileName(site, file.name);
-                const text = file.make(index);
-                download(name, file.type, text);
-                setMade(`${name} is written: ${counted(text.trimEnd().split("\n").length, "line", "lines")}, ${Math.ceil(text.length / 1000)} kB${pending.length > 0 ? "; it holds changes that are not saved yet" : ""}.`);
-              }}>Save {file.what.toLowerCase()}</button>
+              <div className="flex-1">
+                <h2 className="text-15">{file.what}</h2>
+                <p className="text-13 text-ink2">{file.about}</p>
+              </div>
+              <button
+                type="button"
+                className={file.name === "plan.json" ? "button go" : "button"}
+                onClick={() => {
+                  const name = fileName(site, file.name);
+                  const text = file.make(index);
+                  download(name, file.type, text);
+                  setMade(
+                    `${name} is written: ${counted(text.trimEnd().split("\n").length, "line", "lines")}, ${Math.ceil(text.length / 1000)} kB${pending.length > 0 ? "; it holds changes that are not saved yet" : ""}.`,
+                  );
+                }}
+              >
+                Save {file.what.toLowerCase()}
+              </button>
             </li>
           ))}
         </ul>
         <NameZones say={setMade} />
-        <p role="status" className="px-4 pt-3 text-13 text-sound">{made}</p>
+        <p role="status" className="px-4 pt-3 text-13 text-sound">
+          {made}
+        </p>
         <ImportPlan />
       </div>
     </main>
@@ -58,16 +137,46 @@ function NameZones({ say }: { say: (text: string) => void }) {
   return (
     <section aria-label="DNS zones" className="border-b border-hair p-4">
       <h2 className="text-15">DNS zones</h2>
-      <p className="mb-2 text-13 text-ink2">Zone files for a name server (RFC 1035): forwards by domain, back by subnet; the serial is the plan’s revision.</p>
-      {zones === null ? <p className="text-13">No zone can be written yet: give a segment a gateway or a DNS server of the plan, which answers for the names.</p> : (
+      <p className="mb-2 text-13 text-ink2">
+        Zone files for a name server (RFC 1035): forwards by domain, back by subnet; the serial is the plan’s
+        revision.
+      </p>
+      {zones === null ? (
+        <p className="text-13">
+          No zone can be written yet: give a segment a gateway or a DNS server of the plan, which answers for
+          the names.
+        </p>
+      ) : (
         <>
           <ul className="grid grid-cols-2 gap-x-6 text-13 max-[1100px]:grid-cols-1">
             {zones.files.map((file) => (
-              <li key={file.zone} className="flex min-h-8 items-center gap-2 border-t border-hair"><span className="mono truncate" title={file.zone}>{file.zone}</span><span className="ml-auto whitespace-nowrap text-ink2">{counted(file.records, "record", "records")}</span>
-                <button type="button" className="button" aria-label={`Save the zone ${file.zone}`} onClick={() => { download(`${file.zone}.zone`, "text/plain;charset=utf-8", file.text); say(`${file.zone}.zone is written: ${counted(file.records, "record", "records")}.`); }}>Save</button></li>
+              <li key={file.zone} className="flex min-h-8 items-center gap-2 border-t border-hair">
+                <span className="mono truncate" title={file.zone}>
+                  {file.zone}
+                </span>
+                <span className="ml-auto whitespace-nowrap text-ink2">
+                  {counted(file.records, "record", "records")}
+                </span>
+                <button
+                  type="button"
+                  className="button"
+                  aria-label={`Save the zone ${file.zone}`}
+                  onClick={() => {
+                    download(`${file.zone}.zone`, "text/plain;charset=utf-8", file.text);
+                    say(`${file.zone}.zone is written: ${counted(file.records, "record", "records")}.`);
+                  }}
+                >
+                  Save
+                </button>
+              </li>
             ))}
           </ul>
-          {zones.leftOut.length === 0 ? null : <p className="pt-2 text-13 text-warn">Left out, since nothing of the name can stand in DNS: {zones.leftOut.slice(0, 8).join(", ")}{zones.leftOut.length > 8 ? ` and ${zones.leftOut.length - 8} more` : ""}.</p>}
+          {zones.leftOut.length === 0 ? null : (
+            <p className="pt-2 text-13 text-warn">
+              Left out, since nothing of the name can stand in DNS: {zones.leftOut.slice(0, 8).join(", ")}
+              {zones.leftOut.length > 8 ? ` and ${zones.leftOut.length - 8} more` : ""}.
+            </p>
+          )}
         </>
       )}
     </section>

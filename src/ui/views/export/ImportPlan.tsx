@@ -11,7 +11,13 @@ import { ChangeList } from "../../margin/Proposal";
 import { namerOf, planWorker } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 
-interface Ready { readonly file: string; readonly name: string; readonly batch: ChangeBatch; readonly preview: Preview; readonly base: object }
+interface Ready {
+  readonly file: string;
+  readonly name: string;
+  readonly batch: ChangeBatch;
+  readonly preview: Preview;
+  readonly base: object;
+}
 const MOST_FILE_BYTES = 64_000_000;
 
 /** Takes a plan file in place of this plan: first what would change, then, if wanted, as one batch that can be undone. */
@@ -26,7 +32,10 @@ export function ImportPlan() {
     if (file === undefined) return;
     setReady(null);
     setFaults([]);
-    if (file.size > MOST_FILE_BYTES) return refuse(`${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`);
+    if (file.size > MOST_FILE_BYTES)
+      return refuse(
+        `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`,
+      );
     setBusy(true);
     const result = await planWorker().readFile(await file.text());
     setBusy(false);
@@ -35,8 +44,20 @@ export function ImportPlan() {
     const changes = diff(plan, { ...result.value, site: { ...result.value.site, id: plan.site.id } });
     const preview = previewChanges(held.index, held.findings, changes);
     if (!preview.ok) return refuse(integrityFault(preview.error, namerOf(held.index)).sentence);
-    const batch = { id: v7(), planner: "import-plan", summary: `Took in the plan file ${file.name}`.slice(0, 120), args: { file: file.name }, changes };
-    setReady({ file: file.name, name: result.value.site.name, batch, preview: preview.value, base: held.index });
+    const batch = {
+      id: v7(),
+      planner: "import-plan",
+      summary: `Took in the plan file ${file.name}`.slice(0, 120),
+      args: { file: file.name },
+      changes,
+    };
+    setReady({
+      file: file.name,
+      name: result.value.site.name,
+      batch,
+      preview: preview.value,
+      base: held.index,
+    });
   };
   const apply = ({ batch, file }: Ready) => {
     const refusal = commit(batch);
@@ -48,24 +69,74 @@ export function ImportPlan() {
   return (
     <section className="mx-4 mt-4 border-t border-ink pt-3">
       <h2 className="text-15">Take a plan file in</h2>
-      <p className="mb-2 text-13 text-ink2">It takes the place of this plan. You see first what would change; nothing is written before you say so, and undo brings the old plan back.</p>
-      <input type="file" aria-label="Plan file" accept=".json,application/json" disabled={busy} className="field h-8 w-80 py-1" onChange={(event) => { void read(event.target.files?.[0]); event.target.value = ""; }} />
-      {busy ? <p role="status" className="pt-2 text-13 text-ink2">Reading …</p> : null}
+      <p className="mb-2 text-13 text-ink2">
+        It takes the place of this plan. You see first what would change; nothing is written before you say
+        so, and undo brings the old plan back.
+      </p>
+      <input
+        type="file"
+        aria-label="Plan file"
+        accept=".json,application/json"
+        disabled={busy}
+        className="field h-8 w-80 py-1"
+        onChange={(event) => {
+          void read(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+      {busy ? (
+        <p role="status" className="pt-2 text-13 text-ink2">
+          Reading …
+        </p>
+      ) : null}
       {faults.length === 0 ? null : (
         <div role="alert" className="mt-3 border border-stop bg-stop-wash p-3 text-13 text-stop">
           <p className="font-semibold">The file is refused and nothing has changed.</p>
-          <ul className="list-disc pl-4">{faults.map((fault) => <li key={`${fault.place} ${fault.sentence}`}>{fault.sentence}</li>)}</ul>
+          <ul className="list-disc pl-4">
+            {faults.map((fault) => (
+              <li key={`${fault.place} ${fault.sentence}`}>{fault.sentence}</li>
+            ))}
+          </ul>
         </div>
       )}
       {current === null ? null : (
-        <div role="group" aria-label={`Preview of ${current.file}`} className="mt-3 max-w-[70ch] border border-act p-3 text-13">
-          <p className="mb-1 font-semibold">{current.file}, the plan of {current.name}: {countChanges(current.batch.changes)}</p>
-          <ChangeList changes={describeChanges(held.index, current.preview.index, current.batch.changes.slice(0, 100))} total={current.batch.changes.length} />
-          <p className="mt-2">{current.preview.gone.length} findings go, {current.preview.come.length} come.</p>
-          <ul>{current.preview.come.slice(0, 6).map((finding) => <li key={finding.key} className={`flex gap-2 ${severityColour(finding.severity)}`}><span className="mt-[3px]"><SeveritySign severity={finding.severity} /></span>{sentenceOf(finding, current.preview.index)}</li>)}</ul>
+        <div
+          role="group"
+          aria-label={`Preview of ${current.file}`}
+          className="mt-3 max-w-[70ch] border border-act p-3 text-13"
+        >
+          <p className="mb-1 font-semibold">
+            {current.file}, the plan of {current.name}: {countChanges(current.batch.changes)}
+          </p>
+          <ChangeList
+            changes={describeChanges(held.index, current.preview.index, current.batch.changes.slice(0, 100))}
+            total={current.batch.changes.length}
+          />
+          <p className="mt-2">
+            {current.preview.gone.length} findings go, {current.preview.come.length} come.
+          </p>
+          <ul>
+            {current.preview.come.slice(0, 6).map((finding) => (
+              <li key={finding.key} className={`flex gap-2 ${severityColour(finding.severity)}`}>
+                <span className="mt-[3px]">
+                  <SeveritySign severity={finding.severity} />
+                </span>
+                {sentenceOf(finding, current.preview.index)}
+              </li>
+            ))}
+          </ul>
           <div className="mt-2 flex gap-2">
-            <button type="button" className="button go" disabled={current.batch.changes.length === 0} onClick={() => apply(current)}>{current.batch.changes.length === 0 ? "It is the same plan" : "Take it in"}</button>
-            <button type="button" className="button" onClick={() => setReady(null)}>Not now</button>
+            <button
+              type="button"
+              className="button go"
+              disabled={current.batch.changes.length === 0}
+              onClick={() => apply(current)}
+            >
+              {current.batch.changes.length === 0 ? "It is the same plan" : "Take it in"}
+            </button>
+            <button type="button" className="button" onClick={() => setReady(null)}>
+              Not now
+            </button>
           </div>
         </div>
       )}

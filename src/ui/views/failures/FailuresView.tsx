@@ -14,7 +14,11 @@ import { cancelStudy, isRunning, startStudy, useStudy } from "./use-study";
 const ROW = 28;
 const COLUMNS = "grid-cols-[minmax(150px,1fr)_56px_52px_repeat(3,84px)_64px]";
 const KINDS = { device: "device", cable: "cable", feed: "supply", line: "line" } as const;
-const SERVICES = { gateway: "the way to the gateway", address: "the address server", internet: "the internet" } as const;
+const SERVICES = {
+  gateway: "the way to the gateway",
+  address: "the address server",
+  internet: "the internet",
+} as const;
 
 /** Every device, cable, supply and line failed in turn: who is cut off, who loses what, what takes over. */
 export function FailuresView() {
@@ -24,35 +28,126 @@ export function FailuresView() {
   const select = useUi((state) => state.select);
   const isCurrent = plan === index.plan;
   const isEmpty = index.plan.device.size === 0;
-  useEffect(() => { if (!isEmpty && losses === null && !isRunning() && fault === null) startStudy(index); }, [index, losses, isEmpty, fault]);
+  useEffect(() => {
+    if (!isEmpty && losses === null && !isRunning() && fault === null) startStudy(index);
+  }, [index, losses, isEmpty, fault]);
   const points = useMemo(() => (losses === null ? [] : singlePoints(index, losses)), [index, losses]);
   const chosen = selection?.what === "failure" ? selection.key : null;
   const bad = (losses ?? []).filter((loss) => loss.harmed > 0).length;
   const running = isRunning();
-  const table = () => csv([["what fails", "kind", "cut off", "lose the gateway", "lose the internet", "no address server", "take over"], ...(losses ?? []).map((loss) => [loss.name, KINDS[loss.failures[0]?.what ?? "device"], String(loss.cutOff.length), String(loss.noGateway.length), String(loss.noInternet.length), String(loss.noAddress.length), String(loss.takeOver.length)])]);
+  const table = () =>
+    csv([
+      [
+        "what fails",
+        "kind",
+        "cut off",
+        "lose the gateway",
+        "lose the internet",
+        "no address server",
+        "take over",
+      ],
+      ...(losses ?? []).map((loss) => [
+        loss.name,
+        KINDS[loss.failures[0]?.what ?? "device"],
+        String(loss.cutOff.length),
+        String(loss.noGateway.length),
+        String(loss.noInternet.length),
+        String(loss.noAddress.length),
+        String(loss.takeOver.length),
+      ]),
+    ]);
   return (
     <main className="sheet">
       <div className="head">
-        <h1>Failures</h1><p>{isEmpty ? "nothing to fail yet" : losses === null ? "each thing failed in turn" : `${counted(losses.length, "failure", "failures")} tried, ${bad} ${bad === 1 ? "takes" : "take"} something from somebody`}</p><span className="push" />
-        {losses === null ? null : <button type="button" className="button" onClick={() => download(fileName(index.plan.site.name, "failures.csv"), CSV_TYPE, table())}>Save CSV</button>}
-        {isEmpty || running ? null : <button type="button" className={isCurrent ? "button" : "button go"} onClick={() => startStudy(index)}>Try them again</button>}
+        <h1>Failures</h1>
+        <p>
+          {isEmpty
+            ? "nothing to fail yet"
+            : losses === null
+              ? "each thing failed in turn"
+              : `${counted(losses.length, "failure", "failures")} tried, ${bad} ${bad === 1 ? "takes" : "take"} something from somebody`}
+        </p>
+        <span className="push" />
+        {losses === null ? null : (
+          <button
+            type="button"
+            className="button"
+            onClick={() => download(fileName(index.plan.site.name, "failures.csv"), CSV_TYPE, table())}
+          >
+            Save CSV
+          </button>
+        )}
+        {isEmpty || running ? null : (
+          <button
+            type="button"
+            className={isCurrent ? "button" : "button go"}
+            onClick={() => startStudy(index)}
+          >
+            Try them again
+          </button>
+        )}
       </div>
-      {isEmpty ? <p className="max-w-[60ch] p-4 text-15">Here each device, cable, supply and internet line fails in turn, and you see who is cut off and what takes over. Add the gear on Hardware first.</p> : null}
-      {fault === null ? null : <p role="alert" className="p-4 text-stop">{fault}</p>}
+      {isEmpty ? (
+        <p className="max-w-[60ch] p-4 text-15">
+          Here each device, cable, supply and internet line fails in turn, and you see who is cut off and what
+          takes over. Add the gear on Hardware first.
+        </p>
+      ) : null}
+      {fault === null ? null : (
+        <p role="alert" className="p-4 text-stop">
+          {fault}
+        </p>
+      )}
       {running ? (
         <div role="status" className="flex items-center gap-3 border-b border-hair px-4 py-2 text-13">
-          <progress className="h-2 w-64 accent-act" max={Math.max(1, all)} value={done} aria-label="Failures tried" />{all === 0 ? "getting ready" : `${done} of ${all} tried`}<button type="button" className="button" onClick={cancelStudy}>Call it off</button>
+          <progress
+            className="h-2 w-64 accent-act"
+            max={Math.max(1, all)}
+            value={done}
+            aria-label="Failures tried"
+          />
+          {all === 0 ? "getting ready" : `${done} of ${all} tried`}
+          <button type="button" className="button" onClick={cancelStudy}>
+            Call it off
+          </button>
         </div>
       ) : null}
-      {!running && losses !== null && !isCurrent ? <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">The plan has changed since these were tried.</p> : null}
-      {losses === null ? (running || isEmpty || fault !== null ? null : <p className="p-4 text-13 text-ink2">Called off. “Try them again” starts anew.</p>) : (
+      {!running && losses !== null && !isCurrent ? (
+        <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">
+          The plan has changed since these were tried.
+        </p>
+      ) : null}
+      {losses === null ? (
+        running || isEmpty || fault !== null ? null : (
+          <p className="p-4 text-13 text-ink2">Called off. “Try them again” starts anew.</p>
+        )
+      ) : (
         <>
           <Ranking losses={losses} chosen={chosen} choose={(key) => select({ what: "failure", key })} />
-          <section aria-label="No second way" className="max-h-48 overflow-auto border-t border-ink" tabIndex={0}>
+          <section
+            aria-label="No second way"
+            className="max-h-48 overflow-auto border-t border-ink"
+            tabIndex={0}
+          >
             <h2 className="px-4 pt-2 text-14">No second way</h2>
-            {points.length === 0 ? <p className="px-4 pb-3 text-13 text-sound">✓ No single failure takes a service from anybody who stays on the network.</p> : (
+            {points.length === 0 ? (
+              <p className="px-4 pb-3 text-13 text-sound">
+                ✓ No single failure takes a service from anybody who stays on the network.
+              </p>
+            ) : (
               <ul className="px-4 pb-3 text-13">
-                {points.map((point) => <li key={`${point.service} ${point.segment}`} className="flex gap-2 py-[2px]"><b className="w-40 flex-none font-semibold">{point.segment === "" ? "no segment" : nameOf(index, "segment", point.segment)}</b><span className="min-w-0">{SERVICES[point.service]}, for {counted(point.hosts, "device", "devices")}: hangs on {point.by.slice(0, 3).join("; ")}{point.by.length > 3 ? `; and ${point.by.length - 3} more` : ""}</span></li>)}
+                {points.map((point) => (
+                  <li key={`${point.service} ${point.segment}`} className="flex gap-2 py-[2px]">
+                    <b className="w-40 flex-none font-semibold">
+                      {point.segment === "" ? "no segment" : nameOf(index, "segment", point.segment)}
+                    </b>
+                    <span className="min-w-0">
+                      {SERVICES[point.service]}, for {counted(point.hosts, "device", "devices")}: hangs on{" "}
+                      {point.by.slice(0, 3).join("; ")}
+                      {point.by.length > 3 ? `; and ${point.by.length - 3} more` : ""}
+                    </span>
+                  </li>
+                ))}
               </ul>
             )}
           </section>
@@ -63,12 +158,28 @@ export function FailuresView() {
 }
 
 /** The failures, those that cut most off first. */
-function Ranking({ losses, chosen, choose }: { losses: readonly RankedLoss[]; chosen: string | null; choose: (key: string) => void }) {
+function Ranking({
+  losses,
+  chosen,
+  choose,
+}: {
+  losses: readonly RankedLoss[];
+  chosen: string | null;
+  choose: (key: string) => void;
+}) {
   const box = useRef<HTMLDivElement>(null);
   // The library's object changes under the same identity on purpose; it is made to be used this way.
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: losses.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 8 });
-  const at = Math.max(0, losses.findIndex((loss) => loss.key === chosen));
+  const rows = useVirtualizer({
+    count: losses.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 8,
+  });
+  const at = Math.max(
+    0,
+    losses.findIndex((loss) => loss.key === chosen),
+  );
   const onKeyDown = (event: KeyboardEvent) => {
     const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: losses.length - 1 }[event.key];
     const loss = to === undefined ? undefined : losses[to];
@@ -79,21 +190,73 @@ function Ranking({ losses, chosen, choose }: { losses: readonly RankedLoss[]; ch
     rows.scrollToIndex(to);
     requestAnimationFrame(() => box.current?.querySelector<HTMLElement>(`[data-row="${to}"]`)?.focus());
   };
-  const number = (count: number, sign = false) => <span className={`mono text-right ${count === 0 ? "text-ink2" : sign ? "font-semibold text-stop" : ""}`}>{count}</span>;
+  const number = (count: number, sign = false) => (
+    <span className={`mono text-right ${count === 0 ? "text-ink2" : sign ? "font-semibold text-stop" : ""}`}>
+      {count}
+    </span>
+  );
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div aria-hidden className={`grid ${COLUMNS} h-8 flex-none items-center gap-2 border-b border-hair px-4 text-12 text-ink2`}><span>when this fails</span><span>kind</span><span className="text-right">cut off</span><span className="text-right">no gateway</span><span className="text-right">no internet</span><span className="text-right">no addresses</span><span className="text-right">take over</span></div>
-      <div ref={box} role="listbox" aria-label="Failures, the worst first" className="min-h-0 flex-1 overflow-auto" tabIndex={-1} onKeyDown={onKeyDown}>
+      <div
+        aria-hidden
+        className={`grid ${COLUMNS} h-8 flex-none items-center gap-2 border-b border-hair px-4 text-12 text-ink2`}
+      >
+        <span>when this fails</span>
+        <span>kind</span>
+        <span className="text-right">cut off</span>
+        <span className="text-right">no gateway</span>
+        <span className="text-right">no internet</span>
+        <span className="text-right">no addresses</span>
+        <span className="text-right">take over</span>
+      </div>
+      <div
+        ref={box}
+        role="listbox"
+        aria-label="Failures, the worst first"
+        className="min-h-0 flex-1 overflow-auto"
+        tabIndex={-1}
+        onKeyDown={onKeyDown}
+      >
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {rows.getVirtualItems().map(({ index: i, start }) => {
             const loss = losses[i];
             if (loss === undefined) return null;
             const words = `${loss.name}: ${loss.cutOff.length} cut off, ${loss.noGateway.length} lose the gateway, ${loss.noInternet.length} the internet, ${loss.noAddress.length} find no address server, ${loss.takeOver.length} ports take over`;
             return (
-              <button key={loss.key} type="button" role="option" aria-selected={loss.key === chosen} aria-label={words} data-row={i} tabIndex={i === at ? 0 : -1} onClick={() => choose(loss.key)} style={{ top: start, height: ROW }}
-                className={`absolute grid w-full ${COLUMNS} items-center gap-2 border-b border-hair px-4 text-left text-13 ${loss.key === chosen ? "bg-act-wash" : "hover:bg-hover"}`}>
-                <span className="flex min-w-0 items-center gap-2">{loss.lost > 0 ? <span className="text-stop"><SeveritySign severity="stop" size={12} /></span> : loss.harmed > 0 ? <span className="text-warn"><SeveritySign severity="warn" size={12} /></span> : <span className="text-sound" aria-hidden>✓</span>}<span className="truncate">{loss.name}</span></span>
-                <span className="text-ink2">{KINDS[loss.failures[0]?.what ?? "device"]}</span>{number(loss.cutOff.length, true)}{number(loss.noGateway.length, true)}{number(loss.noInternet.length)}{number(loss.noAddress.length)}{number(loss.takeOver.length)}
+              <button
+                key={loss.key}
+                type="button"
+                role="option"
+                aria-selected={loss.key === chosen}
+                aria-label={words}
+                data-row={i}
+                tabIndex={i === at ? 0 : -1}
+                onClick={() => choose(loss.key)}
+                style={{ top: start, height: ROW }}
+                className={`absolute grid w-full ${COLUMNS} items-center gap-2 border-b border-hair px-4 text-left text-13 ${loss.key === chosen ? "bg-act-wash" : "hover:bg-hover"}`}
+              >
+                <span className="flex min-w-0 items-center gap-2">
+                  {loss.lost > 0 ? (
+                    <span className="text-stop">
+                      <SeveritySign severity="stop" size={12} />
+                    </span>
+                  ) : loss.harmed > 0 ? (
+                    <span className="text-warn">
+                      <SeveritySign severity="warn" size={12} />
+                    </span>
+                  ) : (
+                    <span className="text-sound" aria-hidden>
+                      ✓
+                    </span>
+                  )}
+                  <span className="truncate">{loss.name}</span>
+                </span>
+                <span className="text-ink2">{KINDS[loss.failures[0]?.what ?? "device"]}</span>
+                {number(loss.cutOff.length, true)}
+                {number(loss.noGateway.length, true)}
+                {number(loss.noInternet.length)}
+                {number(loss.noAddress.length)}
+                {number(loss.takeOver.length)}
               </button>
             );
           })}

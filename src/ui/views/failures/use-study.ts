@@ -7,7 +7,13 @@ import type { Plan, PlanIndex } from "@/core/plan";
 import type { FailureWorker } from "@/workers/failure.worker";
 
 /** What a study has come to: for which plan, how far it is, what it found. */
-interface Study { readonly plan: Plan | null; readonly done: number; readonly all: number; readonly losses: readonly RankedLoss[] | null; readonly fault: string | null }
+interface Study {
+  readonly plan: Plan | null;
+  readonly done: number;
+  readonly all: number;
+  readonly losses: readonly RankedLoss[] | null;
+  readonly fault: string | null;
+}
 
 const IDLE: Study = { plan: null, done: 0, all: 0, losses: null, fault: null };
 let study = IDLE;
@@ -40,9 +46,20 @@ export function startStudy(index: PlanIndex): void {
   const fail = () => {
     if (worker !== own) return;
     stop();
-    publish({ ...IDLE, plan, fault: "The study could not be made in this browser; reload the page and try again." });
+    publish({
+      ...IDLE,
+      plan,
+      fault: "The study could not be made in this browser; reload the page and try again.",
+    });
   };
-  void wrap<FailureWorker>(own).study(plan, proxy((done, all) => { if (worker === own) publish({ ...study, done, all }); })).then(finish, fail);
+  void wrap<FailureWorker>(own)
+    .study(
+      plan,
+      proxy((done, all) => {
+        if (worker === own) publish({ ...study, done, all });
+      }),
+    )
+    .then(finish, fail);
 }
 
 /** Calls the running study off. */
@@ -55,7 +72,14 @@ export const isRunning = (): boolean => worker !== null;
 
 const subscribe = (listener: () => void) => {
   listeners.add(listener);
-  return () => { listeners.delete(listener); };
+  return () => {
+    listeners.delete(listener);
+  };
 };
 
-export const useStudy = (): Study => useSyncExternalStore(subscribe, () => study, () => IDLE);
+export const useStudy = (): Study =>
+  useSyncExternalStore(
+    subscribe,
+    () => study,
+    () => IDLE,
+  );

@@ -8,7 +8,11 @@ import { useUi } from "../../frame/use-ui";
 import { VIEWS } from "../../frame/views";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
-const SEVERITIES: readonly [Severity, string][] = [["stop", "Stops: this will not work"], ["warn", "Warnings: this will bite some day"], ["note", "Notes"]];
+const SEVERITIES: readonly [Severity, string][] = [
+  ["stop", "Stops: this will not work"],
+  ["warn", "Warnings: this will bite some day"],
+  ["note", "Notes"],
+];
 const MOST_SHOWN = 300;
 
 /** Everything that the checks have found, worst first; choosing one shows why it matters and its repairs in the margin. */
@@ -24,29 +28,71 @@ export function FindingsView() {
   return (
     <main className="sheet">
       <div className="head">
-        <h1>Findings</h1><p>{list.length === 0 ? "nothing found" : `${counted(list.length, "finding", "findings")}, each with its reason and its repair`}</p><span className="push" />
-        <label className="text-13">Sheet <select className="field" value={family} onChange={(event) => setFamily(event.target.value)}><option value="">all</option>{[...new Set(list.map((f) => f.family))].map((key) => <option key={key} value={key}>{titleOf(key)}</option>)}</select></label>
+        <h1>Findings</h1>
+        <p>
+          {list.length === 0
+            ? "nothing found"
+            : `${counted(list.length, "finding", "findings")}, each with its reason and its repair`}
+        </p>
+        <span className="push" />
+        <label className="text-13">
+          Sheet{" "}
+          <select className="field" value={family} onChange={(event) => setFamily(event.target.value)}>
+            <option value="">all</option>
+            {[...new Set(list.map((f) => f.family))].map((key) => (
+              <option key={key} value={key}>
+                {titleOf(key)}
+              </option>
+            ))}
+          </select>
+        </label>
       </div>
       <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
-        {index.plan.segment.size + index.plan.device.size === 0 ? <p className="p-4 text-15">The plan is still empty, so there is nothing to check. Begin with the segments.</p>
-          : shown.length === 0 ? <p className="p-4 text-15 text-sound">✓ The checks find nothing wrong here.</p> : null}
+        {index.plan.segment.size + index.plan.device.size === 0 ? (
+          <p className="p-4 text-15">
+            The plan is still empty, so there is nothing to check. Begin with the segments.
+          </p>
+        ) : shown.length === 0 ? (
+          <p className="p-4 text-15 text-sound">✓ The checks find nothing wrong here.</p>
+        ) : null}
         {SEVERITIES.map(([severity, title]) => {
           const own = shown.filter((finding) => finding.severity === severity);
           return own.length === 0 ? null : (
             <section key={severity} aria-label={title}>
-              <h2 className={`flex h-9 items-center gap-2 border-b border-rule px-4 text-13 ${severityColour(severity)}`}><SeveritySign severity={severity} />{title} <span className="mono">{own.length}</span></h2>
+              <h2
+                className={`flex h-9 items-center gap-2 border-b border-rule px-4 text-13 ${severityColour(severity)}`}
+              >
+                <SeveritySign severity={severity} />
+                {title} <span className="mono">{own.length}</span>
+              </h2>
               <ul>
                 {own.slice(0, MOST_SHOWN).map((finding) => {
                   const chosen = selection?.what === "finding" && selection.key === finding.key;
                   return (
-                    <li key={finding.key} className={`flex items-start gap-3 border-b border-hair px-4 ${chosen ? "bg-act-wash shadow-[inset_3px_0_0_var(--act)]" : "hover:bg-hover"}`}>
-                      <button type="button" aria-pressed={chosen} className="min-h-9 flex-1 py-2 text-left" onClick={() => select({ what: "finding", key: finding.key })}>{sentenceOf(finding, index)}</button>
-                      <button type="button" className="button my-1" onClick={() => goTo.finding(finding)}>{titleOf(finding.family)}</button>
+                    <li
+                      key={finding.key}
+                      className={`flex items-start gap-3 border-b border-hair px-4 ${chosen ? "bg-act-wash shadow-[inset_3px_0_0_var(--act)]" : "hover:bg-hover"}`}
+                    >
+                      <button
+                        type="button"
+                        aria-pressed={chosen}
+                        className="min-h-9 flex-1 py-2 text-left"
+                        onClick={() => select({ what: "finding", key: finding.key })}
+                      >
+                        {sentenceOf(finding, index)}
+                      </button>
+                      <button type="button" className="button my-1" onClick={() => goTo.finding(finding)}>
+                        {titleOf(finding.family)}
+                      </button>
                     </li>
                   );
                 })}
               </ul>
-              {own.length > MOST_SHOWN ? <p className="px-4 py-2 text-13 text-ink2">and {own.length - MOST_SHOWN} more; repair some of these first.</p> : null}
+              {own.length > MOST_SHOWN ? (
+                <p className="px-4 py-2 text-13 text-ink2">
+                  and {own.length - MOST_SHOWN} more; repair some of these first.
+                </p>
+              ) : null}
             </section>
           );
         })}

@@ -12,20 +12,66 @@ export function GuardTable({ devices }: { devices: readonly Device[] }) {
   const index = useIndex();
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
-  const count = (device: Device, guard: "edge" | "bpduGuard" | "loopGuard" | "dhcpTrust" | "arpTrust" | "signIn" | "restrictedRole") => index.portsOf(device.id).filter((port) => port.guards[guard]).length;
-  const vids = (list: readonly number[]) => (list.length === 0 ? <span className="text-ink2">none</span> : runsWords(list, String));
-  if (devices.length === 0) return <p className="max-w-[60ch] p-4 text-15">Here stand each switch’s guards against loops, false servers and strangers. Add the switches on Hardware first.</p>;
+  const count = (
+    device: Device,
+    guard: "edge" | "bpduGuard" | "loopGuard" | "dhcpTrust" | "arpTrust" | "signIn" | "restrictedRole",
+  ) => index.portsOf(device.id).filter((port) => port.guards[guard]).length;
+  const vids = (list: readonly number[]) =>
+    list.length === 0 ? <span className="text-ink2">none</span> : runsWords(list, String);
+  if (devices.length === 0)
+    return (
+      <p className="max-w-[60ch] p-4 text-15">
+        Here stand each switch’s guards against loops, false servers and strangers. Add the switches on
+        Hardware first.
+      </p>
+    );
   return (
     <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
       <table className="table" aria-label="Guards of each device">
-        <thead><tr><th scope="col" className="!pl-4">device</th><th scope="col">tree</th><th scope="col">priority</th><th scope="col">snoops in</th><th scope="col">trusted for DHCP</th><th scope="col">inspects ARP in</th><th scope="col">edge</th><th scope="col">BPDU guard</th><th scope="col">802.1X</th></tr></thead>
+        <thead>
+          <tr>
+            <th scope="col" className="!pl-4">
+              device
+            </th>
+            <th scope="col">tree</th>
+            <th scope="col">priority</th>
+            <th scope="col">snoops in</th>
+            <th scope="col">trusted for DHCP</th>
+            <th scope="col">inspects ARP in</th>
+            <th scope="col">edge</th>
+            <th scope="col">BPDU guard</th>
+            <th scope="col">802.1X</th>
+          </tr>
+        </thead>
         <tbody>
           {devices.map((device) => (
-            <tr key={device.id} className={selection?.what === "device" && selection.id === device.id ? "bg-act-wash" : ""}>
-              <td className="!pl-4"><button type="button" className="hover:underline" onClick={() => select({ what: "device", id: device.id })}>{device.name}</button></td>
-              <td>{TREES[device.tree.kind]}</td><td className="mono">{device.tree.kind === "none" ? "" : device.tree.priority}</td>
-              <td className="mono">{vids(device.protections.snooping)}</td><td className="mono">{index.portsOf(device.id).filter((port) => port.guards.dhcpTrust).map((port) => port.label).join(", ")}</td>
-              <td className="mono">{vids(device.protections.arpInspection)}</td><td className="mono">{count(device, "edge")}</td><td className="mono">{count(device, "bpduGuard")}</td><td className="mono">{count(device, "signIn")}</td>
+            <tr
+              key={device.id}
+              className={selection?.what === "device" && selection.id === device.id ? "bg-act-wash" : ""}
+            >
+              <td className="!pl-4">
+                <button
+                  type="button"
+                  className="hover:underline"
+                  onClick={() => select({ what: "device", id: device.id })}
+                >
+                  {device.name}
+                </button>
+              </td>
+              <td>{TREES[device.tree.kind]}</td>
+              <td className="mono">{device.tree.kind === "none" ? "" : device.tree.priority}</td>
+              <td className="mono">{vids(device.protections.snooping)}</td>
+              <td className="mono">
+                {index
+                  .portsOf(device.id)
+                  .filter((port) => port.guards.dhcpTrust)
+                  .map((port) => port.label)
+                  .join(", ")}
+              </td>
+              <td className="mono">{vids(device.protections.arpInspection)}</td>
+              <td className="mono">{count(device, "edge")}</td>
+              <td className="mono">{count(device, "bpduGuard")}</td>
+              <td className="mono">{count(device, "signIn")}</td>
             </tr>
           ))}
         </tbody>

@@ -10,7 +10,10 @@ import { useIndex } from "../../plan-store/use-plan";
 import { GuardTable } from "./GuardTable";
 import { TreeDrawing } from "./TreeDrawing";
 
-const WAYS = [["tree", "Trees"], ["guards", "Guards"]] as const;
+const WAYS = [
+  ["tree", "Trees"],
+  ["guards", "Guards"],
+] as const;
 
 /** What switches do against loops and false servers: the trees that they settle on, and each device's guards. */
 export function GuardsView() {
@@ -21,16 +24,52 @@ export function GuardsView() {
   const { named } = index.derived(TREE);
   const trees = named.filter(({ tree }) => tree.rootOf.size > 0);
   const shown = trees.find((one) => one.key === key) ?? trees[0];
-  const able = [...index.plan.device.values()].filter((device) => device.bridging === "vlan" && device.kind !== "gateway").sort((a, b) => byNaturalText(a.name, b.name));
+  const able = [...index.plan.device.values()]
+    .filter((device) => device.bridging === "vlan" && device.kind !== "gateway")
+    .sort((a, b) => byNaturalText(a.name, b.name));
   const running = able.filter((device) => device.tree.kind !== "none").length;
   return (
     <main className="sheet">
-      <div className="head"><h1>Switch guards</h1><p>{counted(running, "bridge runs", "bridges run")} a spanning tree</p><span className="push" /><Segmented label="Show" value={way} choices={WAYS} onChoose={setWay} /></div>
-      {way === "guards" ? <GuardTable devices={able} /> : shown === undefined ? (
-        <p className="max-w-[60ch] p-4 text-15">No gear runs a spanning tree yet. Where cables form a ring, one has to stand by; choose a switch and the kind of its tree in the margin. {able[0] === undefined ? "Add the switches on Hardware first." : <button type="button" className="button" onClick={() => select({ what: "device", id: able[0]?.id ?? "" })}>Begin with {able[0].name}</button>}</p>
+      <div className="head">
+        <h1>Switch guards</h1>
+        <p>{counted(running, "bridge runs", "bridges run")} a spanning tree</p>
+        <span className="push" />
+        <Segmented label="Show" value={way} choices={WAYS} onChoose={setWay} />
+      </div>
+      {way === "guards" ? (
+        <GuardTable devices={able} />
+      ) : shown === undefined ? (
+        <p className="max-w-[60ch] p-4 text-15">
+          No gear runs a spanning tree yet. Where cables form a ring, one has to stand by; choose a switch and
+          the kind of its tree in the margin.{" "}
+          {able[0] === undefined ? (
+            "Add the switches on Hardware first."
+          ) : (
+            <button
+              type="button"
+              className="button"
+              onClick={() => select({ what: "device", id: able[0]?.id ?? "" })}
+            >
+              Begin with {able[0].name}
+            </button>
+          )}
+        </p>
       ) : (
         <>
-          {trees.length < 2 ? null : <div className="flex items-center gap-2 border-b border-hair px-4 py-2 text-13"><label className="flex items-center gap-2">Tree<select className="field" value={shown.key} onChange={(event) => setKey(event.target.value)}>{trees.map((one) => <option key={one.key} value={one.key}>{one.title}</option>)}</select></label></div>}
+          {trees.length < 2 ? null : (
+            <div className="flex items-center gap-2 border-b border-hair px-4 py-2 text-13">
+              <label className="flex items-center gap-2">
+                Tree
+                <select className="field" value={shown.key} onChange={(event) => setKey(event.target.value)}>
+                  {trees.map((one) => (
+                    <option key={one.key} value={one.key}>
+                      {one.title}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            </div>
+          )}
           <TreeDrawing named={shown} />
         </>
       )}

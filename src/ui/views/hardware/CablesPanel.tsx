@@ -5,7 +5,16 @@ import { toast } from "sonner";
 import { CABLE_SHORT, cablesFor, MEDIUM_WORDS, opticsFor } from "@/core/cabling";
 import { counted, type Finding, type Severity } from "@/core/checks";
 import { Draft, type PlanIndex } from "@/core/plan";
-import { CABLE_COLUMNS, cableCellText, editCableCell, labelCables, layCable, pasteCables, siteFieldText, type CableColumn } from "@/core/planners";
+import {
+  CABLE_COLUMNS,
+  cableCellText,
+  editCableCell,
+  labelCables,
+  layCable,
+  pasteCables,
+  siteFieldText,
+  type CableColumn,
+} from "@/core/planners";
 import { cableScheduleTable, cablesInOrder, type CableRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
@@ -18,29 +27,78 @@ import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 type ColumnId = CableColumn | "speed" | "reach";
 const HEADS: readonly (readonly [ColumnId, string, string])[] = [
-  ["label", "Label", "label"], ["from", "From", "from"], ["fromOptic", "Optic", "optic at its first end"], ["to", "To", "to"], ["toOptic", "Optic", "optic at its second end"], ["medium", "Medium", "medium"], ["cable", "Cable", "kind of cable"],
-  ["length", "m", "length in metres"], ["reach", "of", "metres it may reach"], ["speed", "Mbit/s", "speed"], ["panel", "Panel", "patch panel"], ["socket", "Socket", "socket"],
+  ["label", "Label", "label"],
+  ["from", "From", "from"],
+  ["fromOptic", "Optic", "optic at its first end"],
+  ["to", "To", "to"],
+  ["toOptic", "Optic", "optic at its second end"],
+  ["medium", "Medium", "medium"],
+  ["cable", "Cable", "kind of cable"],
+  ["length", "m", "length in metres"],
+  ["reach", "of", "metres it may reach"],
+  ["speed", "Mbit/s", "speed"],
+  ["panel", "Panel", "patch panel"],
+  ["socket", "Socket", "socket"],
 ];
-const isWritten = (column: ColumnId): column is CableColumn => (CABLE_COLUMNS as readonly string[]).includes(column);
+const isWritten = (column: ColumnId): column is CableColumn =>
+  (CABLE_COLUMNS as readonly string[]).includes(column);
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<CableRow, ColumnId>[] {
   const draft = new Draft(index.plan);
   const worst = new Map<string, Severity>();
-  for (const finding of [...list].reverse()) for (const subject of finding.subjects) if (subject.kind === "link") worst.set(subject.id, finding.severity);
+  for (const finding of [...list].reverse())
+    for (const subject of finding.subjects)
+      if (subject.kind === "link") worst.set(subject.id, finding.severity);
   const offers = (id: ColumnId, row: CableRow | null): readonly string[] => {
     if (id === "medium") return Object.values(MEDIUM_WORDS);
-    if (id === "cable") return row === null ? [] : cablesFor(row.link.medium).filter((one) => one !== "unknown").map((one) => CABLE_SHORT[one]);
-    if (id === "fromOptic" || id === "toOptic") return row === null ? [] : opticsFor(id === "fromOptic" ? row.fromPort : row.toPort).filter((one) => one !== "none");
+    if (id === "cable")
+      return row === null
+        ? []
+        : cablesFor(row.link.medium)
+            .filter((one) => one !== "unknown")
+            .map((one) => CABLE_SHORT[one]);
+    if (id === "fromOptic" || id === "toOptic")
+      return row === null
+        ? []
+        : opticsFor(id === "fromOptic" ? row.fromPort : row.toPort).filter((one) => one !== "none");
     return [];
   };
-  const text = (row: CableRow, id: ColumnId): string => (id === "speed" ? String(row.mbps) : id === "reach" ? (row.reachM === null ? "" : String(row.reachM)) : cableCellText(draft, row.link, id));
+  const text = (row: CableRow, id: ColumnId): string =>
+    id === "speed"
+      ? String(row.mbps)
+      : id === "reach"
+        ? row.reachM === null
+          ? ""
+          : String(row.reachM)
+        : cableCellText(draft, row.link, id);
   return HEADS.map(([id, head, title]): Column<CableRow, ColumnId> => ({
-    id, head, title, text: (row) => text(row, id), derived: !isWritten(id), readOnly: () => !isWritten(id), offers: (row) => offers(id, row), mono: ["label", "length", "reach", "speed"].includes(id),
+    id,
+    head,
+    title,
+    text: (row) => text(row, id),
+    derived: !isWritten(id),
+    readOnly: () => !isWritten(id),
+    offers: (row) => offers(id, row),
+    mono: ["label", "length", "reach", "speed"].includes(id),
     ...(["length", "reach", "speed"].includes(id) ? { align: "right" as const } : {}),
     show: (row) => {
       const severity = id === "label" ? worst.get(row.link.id) : undefined;
-      const shown = text(row, id) === "" ? <span className="text-ink2">–</span> : id === "reach" || id === "speed" ? <span className="text-ink2">{text(row, id)}</span> : text(row, id);
-      return severity === undefined ? shown : <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>{shown}<SeveritySign severity={severity} size={11} /></span>;
+      const shown =
+        text(row, id) === "" ? (
+          <span className="text-ink2">–</span>
+        ) : id === "reach" || id === "speed" ? (
+          <span className="text-ink2">{text(row, id)}</span>
+        ) : (
+          text(row, id)
+        );
+      return severity === undefined ? (
+        shown
+      ) : (
+        <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
+          {shown}
+          <SeveritySign severity={severity} size={11} />
+        </span>
+      );
     },
   }));
 }
@@ -57,34 +115,122 @@ export function CablesPanel() {
   const rows = useMemo(() => cablesInOrder(index), [index]);
   const columns = useMemo(() => columnsOf(index, list), [index, list]);
   const name = (id: string) => rows.find((row) => row.link.id === id)?.link.label || "Cable";
-  const say = (refusal: string | null) => { if (refusal !== null) toast.error(refusal); };
+  const say = (refusal: string | null) => {
+    if (refusal !== null) toast.error(refusal);
+  };
   const actions: GridActions<ColumnId> = {
     edit: (id, column, text) => {
       if (!isWritten(column)) return null;
-      if (id === null) return column === "from" || column === "label" ? edit({ planner: "lay-cable", summary: `Laid ${text}`, args: { text } }, (bench) => layCable(bench, text)) : "Begin a new cable with both its ends in From: Upper switch 20 to Switch B 3.";
-      return edit({ planner: "edit-link", summary: `${name(id)}: ${HEADS.find(([one]) => one === column)?.[2] ?? column} ${text || "emptied"}`, args: { link: id, column, text } }, (bench) => editCableCell(bench, id, column, text));
+      if (id === null)
+        return column === "from" || column === "label"
+          ? edit({ planner: "lay-cable", summary: `Laid ${text}`, args: { text } }, (bench) =>
+              layCable(bench, text),
+            )
+          : "Begin a new cable with both its ends in From: Upper switch 20 to Switch B 3.";
+      return edit(
+        {
+          planner: "edit-link",
+          summary: `${name(id)}: ${HEADS.find(([one]) => one === column)?.[2] ?? column} ${text || "emptied"}`,
+          args: { link: id, column, text },
+        },
+        (bench) => editCableCell(bench, id, column, text),
+      );
     },
-    paste: (texts, from, onto) => (isWritten(from) ? edit({ planner: "paste-cables", summary: `Pasted ${counted(texts.length, "row", "rows")} into the cables`, args: { rows: texts.length, from } }, (bench) => pasteCables(bench, { rows: texts, from, onto })) : "Begin with a column that can be written."),
-    clear: (cells) => edit(
-      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the cables`, args: { cells } },
-      (bench) => eachCell(cells, (row, column) => (isWritten(column) ? editCableCell(bench, row, column, "") : null)),
-    ),
-    remove: (ids) => say(edit({ planner: "remove-link", summary: `Took out ${counted(ids.length, "cable", "cables")}`, args: { links: ids } }, ({ draft }) => { for (const id of ids) draft.remove("link", id); })),
-    select: (id) => { if (id !== null) select({ what: "link", id }); },
+    paste: (texts, from, onto) =>
+      isWritten(from)
+        ? edit(
+            {
+              planner: "paste-cables",
+              summary: `Pasted ${counted(texts.length, "row", "rows")} into the cables`,
+              args: { rows: texts.length, from },
+            },
+            (bench) => pasteCables(bench, { rows: texts, from, onto }),
+          )
+        : "Begin with a column that can be written.",
+    clear: (cells) =>
+      edit(
+        {
+          planner: "clear-cells",
+          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the cables`,
+          args: { cells },
+        },
+        (bench) =>
+          eachCell(cells, (row, column) =>
+            isWritten(column) ? editCableCell(bench, row, column, "") : null,
+          ),
+      ),
+    remove: (ids) =>
+      say(
+        edit(
+          {
+            planner: "remove-link",
+            summary: `Took out ${counted(ids.length, "cable", "cables")}`,
+            args: { links: ids },
+          },
+          ({ draft }) => {
+            for (const id of ids) draft.remove("link", id);
+          },
+        ),
+      ),
+    select: (id) => {
+      if (id !== null) select({ what: "link", id });
+    },
   };
   return (
     <>
-      <h2 className="mb-2 hidden border-b-2 border-ink text-18 print:block">Cable schedule: {index.plan.site.name}{index.today === null ? "" : `, as planned on ${index.today}`}</h2>
+      <h2 className="mb-2 hidden border-b-2 border-ink text-18 print:block">
+        Cable schedule: {index.plan.site.name}
+        {index.today === null ? "" : `, as planned on ${index.today}`}
+      </h2>
       <div className="flex flex-wrap items-center gap-2 px-4 py-2 text-13 print:hidden">
         <Filter label="Filter the cables" value={filter} onChange={setFilter} />
-        <span className="text-ink2">labels by <span className="mono text-ink">{siteFieldText(index.plan.site, "cablePattern")}</span></span><span className="flex-1" />
-        <button type="button" className="button" onClick={() => say(edit({ planner: "label-cables", summary: `Labelled ${counted(rows.length, "cable", "cables")} by the pattern`, args: {} }, (bench) => labelCables(bench)))}>Label all by the pattern</button>
-        <button type="button" className="button" onClick={() => download(fileName(index.plan.site.name, "cables.csv"), CSV_TYPE, csv(cableScheduleTable(index)))}>Save CSV</button>
-        <button type="button" className="button" onClick={() => window.print()}>Print</button>
+        <span className="text-ink2">
+          labels by <span className="mono text-ink">{siteFieldText(index.plan.site, "cablePattern")}</span>
+        </span>
+        <span className="flex-1" />
+        <button
+          type="button"
+          className="button"
+          onClick={() =>
+            say(
+              edit(
+                {
+                  planner: "label-cables",
+                  summary: `Labelled ${counted(rows.length, "cable", "cables")} by the pattern`,
+                  args: {},
+                },
+                (bench) => labelCables(bench),
+              ),
+            )
+          }
+        >
+          Label all by the pattern
+        </button>
+        <button
+          type="button"
+          className="button"
+          onClick={() =>
+            download(fileName(index.plan.site.name, "cables.csv"), CSV_TYPE, csv(cableScheduleTable(index)))
+          }
+        >
+          Save CSV
+        </button>
+        <button type="button" className="button" onClick={() => window.print()}>
+          Print
+        </button>
       </div>
       <div ref={scroller} className="print-whole min-h-0 flex-1 overflow-auto" tabIndex={-1}>
-        <EditGrid<CableRow, ColumnId> label="Cables" rows={rows} filter={filter} idOf={(row) => row.link.id} columns={columns} actions={actions} scroller={scroller} selected={selection?.what === "link" ? selection.id : null}
-          newRow={{ from: "New cable: one end to the other", to: "or paste rows" }} />
+        <EditGrid<CableRow, ColumnId>
+          label="Cables"
+          rows={rows}
+          filter={filter}
+          idOf={(row) => row.link.id}
+          columns={columns}
+          actions={actions}
+          scroller={scroller}
+          selected={selection?.what === "link" ? selection.id : null}
+          newRow={{ from: "New cable: one end to the other", to: "or paste rows" }}
+        />
       </div>
     </>
   );

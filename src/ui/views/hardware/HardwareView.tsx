@@ -15,7 +15,13 @@ import { ModelsPanel } from "./ModelsPanel";
 import { SheetPanel } from "./SheetPanel";
 import { StackLine } from "./StackLine";
 
-const WAYS: readonly (readonly [HardwareWay, string])[] = [["drawing", "Drawing"], ["cabinets", "Cabinets"], ["cables", "Cables"], ["sheet", "Sheets"], ["models", "Models"]];
+const WAYS: readonly (readonly [HardwareWay, string])[] = [
+  ["drawing", "Drawing"],
+  ["cabinets", "Cabinets"],
+  ["cables", "Cables"],
+  ["sheet", "Sheets"],
+  ["models", "Models"],
+];
 
 /** The gear and what joins it: a drawing with the same as a list, the cabinets, the cables, what is entered on each device, and the models. */
 export function HardwareView() {
@@ -28,13 +34,41 @@ export function HardwareView() {
   return (
     <main className="sheet">
       <div className="head print:hidden">
-        <h1>Hardware</h1><p>{empty ? "none yet" : `${counted(plan.device.size, "device", "devices")}, ${counted(plan.link.size, "cable", "cables")}`}</p><span className="push" />
+        <h1>Hardware</h1>
+        <p>
+          {empty
+            ? "none yet"
+            : `${counted(plan.device.size, "device", "devices")}, ${counted(plan.link.size, "cable", "cables")}`}
+        </p>
+        <span className="push" />
         <Segmented label="Show" value={way} choices={WAYS} onChoose={(hardware) => setUi({ hardware })} />
-        <button type="button" className={empty ? "button go" : "button"} aria-expanded={adding || empty} onClick={() => setAdding(!adding)}>Add devices</button>
+        <button
+          type="button"
+          className={empty ? "button go" : "button"}
+          aria-expanded={adding || empty}
+          onClick={() => setAdding(!adding)}
+        >
+          Add devices
+        </button>
       </div>
-      {adding || empty ? <div className="print:hidden"><AddDevice close={() => setAdding(false)} added={() => setAdding(true)} /><StackLine /></div> : null}
-      {shown === "empty" ? <p className="max-w-[60ch] p-4 text-15">Here stands the gear: gateway, switches, access points, the provider’s box, and which port goes to which. Add the gateway first: every segment then gets its leg on it.</p> : null}
-      {shown === "drawing" ? <><Diagram /><DeviceList /></> : null}
+      {adding || empty ? (
+        <div className="print:hidden">
+          <AddDevice close={() => setAdding(false)} added={() => setAdding(true)} />
+          <StackLine />
+        </div>
+      ) : null}
+      {shown === "empty" ? (
+        <p className="max-w-[60ch] p-4 text-15">
+          Here stands the gear: gateway, switches, access points, the provider’s box, and which port goes to
+          which. Add the gateway first: every segment then gets its leg on it.
+        </p>
+      ) : null}
+      {shown === "drawing" ? (
+        <>
+          <Diagram />
+          <DeviceList />
+        </>
+      ) : null}
       {shown === "cabinets" ? <CabinetsPanel /> : null}
       {shown === "cables" ? <CablesPanel /> : null}
       {shown === "sheet" ? <SheetPanel /> : null}

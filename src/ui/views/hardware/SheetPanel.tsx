@@ -2,7 +2,14 @@
 
 import { useState } from "react";
 import { toast } from "sonner";
-import { deviceData, deviceJson, deviceTable, EXAMPLE_TEMPLATES, yangText, type DeviceData } from "@/core/device-sheet";
+import {
+  deviceData,
+  deviceJson,
+  deviceTable,
+  EXAMPLE_TEMPLATES,
+  yangText,
+  type DeviceData,
+} from "@/core/device-sheet";
 import type { Template } from "@/core/plan";
 import { addTemplate, editTemplate, removeTemplate } from "@/core/planners";
 import { devicesInOrder } from "@/core/sheets";
@@ -14,7 +21,12 @@ import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { DeviceSteps } from "./DeviceSteps";
 import { useTemplate } from "./use-template";
 
-const FORMS = [["steps", "Steps, to be printed"], ["csv", "CSV"], ["json", "JSON"], ["yang", "YANG data as JSON"]] as const;
+const FORMS = [
+  ["steps", "Steps, to be printed"],
+  ["csv", "CSV"],
+  ["json", "JSON"],
+  ["yang", "YANG data as JSON"],
+] as const;
 const EXAMPLE = "example ";
 
 /** Everything to be entered on one device, in the order in which it is entered, in the form that is wanted. */
@@ -24,42 +36,111 @@ export function SheetPanel() {
   const select = useUi((state) => state.select);
   const [form, setForm] = useState<string>("steps");
   const devices = devicesInOrder(index);
-  const wanted = selection?.what === "device" ? selection.id : selection?.what === "ports" ? selection.device : null;
-  const device = devices.find((one) => one.id === wanted) ?? devices.find((one) => one.kind === "switch") ?? devices[0];
+  const wanted =
+    selection?.what === "device" ? selection.id : selection?.what === "ports" ? selection.device : null;
+  const device =
+    devices.find((one) => one.id === wanted) ?? devices.find((one) => one.kind === "switch") ?? devices[0];
   if (device === undefined) return null;
   const data = deviceData(index, device);
   const templates = [...index.plan.template.values()];
   const own = templates.find((one) => one.id === form);
   const example = EXAMPLE_TEMPLATES.find((one) => `${EXAMPLE}${one.name}` === form);
-  const shown = own === undefined && example === undefined ? FORMS.find(([key]) => key === form)?.[0] ?? "steps" : form;
+  const shown =
+    own === undefined && example === undefined ? (FORMS.find(([key]) => key === form)?.[0] ?? "steps") : form;
   const name = (ending: string) => fileName(data.hostName || "device", `sheet.${ending}`);
   const texts: Readonly<Record<string, readonly [text: string, type: string, ending: string]>> = {
-    csv: [csv(deviceTable(data)), CSV_TYPE, "csv"], json: [deviceJson(data), "application/json", "json"], yang: [yangText(data), "application/yang-data+json", "json"],
+    csv: [csv(deviceTable(data)), CSV_TYPE, "csv"],
+    json: [deviceJson(data), "application/json", "json"],
+    yang: [yangText(data), "application/yang-data+json", "json"],
   };
   const plain = texts[shown];
   return (
     <>
       <div className="flex flex-wrap items-center gap-2 border-b border-hair px-4 py-2 text-13 print:hidden">
-        <Combo label="Device" value={device.id} empty="Choose a device" choices={devices.map((one) => ({ value: one.id, label: one.name, detail: one.place }))} onChoose={(id) => select({ what: "device", id })} />
-        <label className="flex items-center gap-2">as<select aria-label="Form" className="field" value={shown} onChange={(event) => setForm(event.target.value)}>
-          {FORMS.map(([key, words]) => <option key={key} value={key}>{words}</option>)}
-          {templates.length === 0 ? null : <optgroup label="Your templates">{templates.map((one) => <option key={one.id} value={one.id}>{one.name}</option>)}</optgroup>}
-          <optgroup label="Example templates">{EXAMPLE_TEMPLATES.map((one) => <option key={one.name} value={`${EXAMPLE}${one.name}`}>{one.name}</option>)}</optgroup>
-        </select></label>
+        <Combo
+          label="Device"
+          value={device.id}
+          empty="Choose a device"
+          choices={devices.map((one) => ({ value: one.id, label: one.name, detail: one.place }))}
+          onChoose={(id) => select({ what: "device", id })}
+        />
+        <label className="flex items-center gap-2">
+          as
+          <select
+            aria-label="Form"
+            className="field"
+            value={shown}
+            onChange={(event) => setForm(event.target.value)}
+          >
+            {FORMS.map(([key, words]) => (
+              <option key={key} value={key}>
+                {words}
+              </option>
+            ))}
+            {templates.length === 0 ? null : (
+              <optgroup label="Your templates">
+                {templates.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+              </optgroup>
+            )}
+            <optgroup label="Example templates">
+              {EXAMPLE_TEMPLATES.map((one) => (
+                <option key={one.name} value={`${EXAMPLE}${one.name}`}>
+                  {one.name}
+                </option>
+              ))}
+            </optgroup>
+          </select>
+        </label>
         <span className="flex-1" />
-        {shown === "steps" ? <button type="button" className="button go" onClick={() => window.print()}>Print</button> : null}
-        {plain === undefined ? null : <button type="button" className="button go" onClick={() => download(name(plain[2]), plain[1], plain[0])}>Save {plain[2].toUpperCase()}</button>}
+        {shown === "steps" ? (
+          <button type="button" className="button go" onClick={() => window.print()}>
+            Print
+          </button>
+        ) : null}
+        {plain === undefined ? null : (
+          <button
+            type="button"
+            className="button go"
+            onClick={() => download(name(plain[2]), plain[1], plain[0])}
+          >
+            Save {plain[2].toUpperCase()}
+          </button>
+        )}
       </div>
-      <div role="region" aria-label="The sheet" className="print-whole min-h-0 flex-1 overflow-auto" tabIndex={0}>
+      <div
+        role="region"
+        aria-label="The sheet"
+        className="print-whole min-h-0 flex-1 overflow-auto"
+        tabIndex={0}
+      >
         {shown === "steps" ? <DeviceSteps data={data} revised={index.today} /> : null}
         {plain === undefined ? null : <pre className="mono p-4 text-12 whitespace-pre-wrap">{plain[0]}</pre>}
-        {own === undefined && example === undefined ? null : <TemplatePanel key={form} data={data} own={own} example={example} fileNameOf={name} choose={setForm} />}
+        {own === undefined && example === undefined ? null : (
+          <TemplatePanel
+            key={form}
+            data={data}
+            own={own}
+            example={example}
+            fileNameOf={name}
+            choose={setForm}
+          />
+        )}
       </div>
     </>
   );
 }
 
-interface TemplateProps { readonly data: DeviceData; readonly own: Template | undefined; readonly example: (typeof EXAMPLE_TEMPLATES)[number] | undefined; readonly fileNameOf: (ending: string) => string; readonly choose: (form: string) => void }
+interface TemplateProps {
+  readonly data: DeviceData;
+  readonly own: Template | undefined;
+  readonly example: (typeof EXAMPLE_TEMPLATES)[number] | undefined;
+  readonly fileNameOf: (ending: string) => string;
+  readonly choose: (form: string) => void;
+}
 
 /** A template with what it makes of this device, filled as one types. An example is only read; a copy of it is one's own. */
 function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps) {
@@ -71,37 +152,125 @@ function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps
   const [output, fault] = [filled?.text ?? null, filled?.fault ?? null];
   const copy = () => {
     let made: string | null = null;
-    const refusal = edit({ planner: "add-template", summary: `Template ${example?.name ?? ""} of one's own`, args: { name: example?.name ?? "" } }, (bench) => {
-      const refused = addTemplate(bench, `My ${(example?.name ?? "template").toLowerCase()}`, ending, text);
-      made = bench.draft.all("template").at(-1)?.id ?? null;
-      return refused;
-    });
+    const refusal = edit(
+      {
+        planner: "add-template",
+        summary: `Template ${example?.name ?? ""} of one's own`,
+        args: { name: example?.name ?? "" },
+      },
+      (bench) => {
+        const refused = addTemplate(bench, `My ${(example?.name ?? "template").toLowerCase()}`, ending, text);
+        made = bench.draft.all("template").at(-1)?.id ?? null;
+        return refused;
+      },
+    );
     if (refusal !== null) toast.error(refusal);
     else if (made !== null) choose(made);
   };
   const write = () => {
     if (own === undefined || typed === null || typed === own.text) return;
-    const refusal = edit({ planner: "edit-template", summary: `Template ${own.name} rewritten`, args: { template: own.id } }, (bench) => editTemplate(bench, own.id, { text: typed }));
+    const refusal = edit(
+      { planner: "edit-template", summary: `Template ${own.name} rewritten`, args: { template: own.id } },
+      (bench) => editTemplate(bench, own.id, { text: typed }),
+    );
     if (refusal !== null) toast.error(refusal);
     else setTyped(null);
   };
   return (
     <div className="grid min-h-full grid-cols-2 max-[1100px]:grid-cols-1">
       <div className="flex flex-col border-r border-hair p-4">
-        {own === undefined ? <p className="mb-2 flex items-center gap-2 text-13 text-ink2">An example. <button type="button" className="button" onClick={copy}>Copy it to change it</button></p> : (
+        {own === undefined ? (
+          <p className="mb-2 flex items-center gap-2 text-13 text-ink2">
+            An example.{" "}
+            <button type="button" className="button" onClick={copy}>
+              Copy it to change it
+            </button>
+          </p>
+        ) : (
           <div className="-mx-4 mb-2">
-            <TextField label="Name" value={own.name} write={(name) => edit({ planner: "edit-template", summary: `Template ${name}`, args: { template: own.id, name } }, (bench) => editTemplate(bench, own.id, { name }))} />
-            <TextField label="File ending" mono value={own.ending} write={(one) => edit({ planner: "edit-template", summary: `Template ${own.name}: .${one}`, args: { template: own.id, ending: one } }, (bench) => editTemplate(bench, own.id, { ending: one }))} />
+            <TextField
+              label="Name"
+              value={own.name}
+              write={(name) =>
+                edit(
+                  { planner: "edit-template", summary: `Template ${name}`, args: { template: own.id, name } },
+                  (bench) => editTemplate(bench, own.id, { name }),
+                )
+              }
+            />
+            <TextField
+              label="File ending"
+              mono
+              value={own.ending}
+              write={(one) =>
+                edit(
+                  {
+                    planner: "edit-template",
+                    summary: `Template ${own.name}: .${one}`,
+                    args: { template: own.id, ending: one },
+                  },
+                  (bench) => editTemplate(bench, own.id, { ending: one }),
+                )
+              }
+            />
           </div>
         )}
-        <textarea aria-label="Template" readOnly={own === undefined} className="mono min-h-72 flex-1 resize-none rounded border border-rule bg-panel p-2 text-12" spellCheck={false} value={text} onChange={(event) => setTyped(event.target.value)} onBlur={write} />
-        <p className="pt-2 text-12 text-ink2">Written in Liquid. It sees this device’s data, as the JSON form shows it, and nothing else.</p>
-        {own === undefined ? null : <div className="pt-2"><button type="button" className="button danger" onClick={() => { edit({ planner: "remove-template", summary: `Removed the template ${own.name}`, args: { template: own.id } }, (bench) => removeTemplate(bench, own.id)); choose("steps"); }}>Remove</button></div>}
+        <textarea
+          aria-label="Template"
+          readOnly={own === undefined}
+          className="mono min-h-72 flex-1 resize-none rounded border border-rule bg-panel p-2 text-12"
+          spellCheck={false}
+          value={text}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={write}
+        />
+        <p className="pt-2 text-12 text-ink2">
+          Written in Liquid. It sees this device’s data, as the JSON form shows it, and nothing else.
+        </p>
+        {own === undefined ? null : (
+          <div className="pt-2">
+            <button
+              type="button"
+              className="button danger"
+              onClick={() => {
+                edit(
+                  {
+                    planner: "remove-template",
+                    summary: `Removed the template ${own.name}`,
+                    args: { template: own.id },
+                  },
+                  (bench) => removeTemplate(bench, own.id),
+                );
+                choose("steps");
+              }}
+            >
+              Remove
+            </button>
+          </div>
+        )}
       </div>
       <div className="flex min-w-0 flex-col p-4">
-        <div className="mb-2 flex min-h-7 items-center text-13 text-ink2">{filled === null ? <span role="status">Filling …</span> : "What it makes"}<button type="button" className="button go ml-auto" disabled={output === null} onClick={() => { if (output !== null) download(fileNameOf(ending), "text/plain;charset=utf-8", output); }}>Save</button></div>
-        {fault === null ? null : <p role="alert" className="border border-stop bg-stop-wash p-2 text-13 text-stop">{fault}</p>}
-        {output === null ? null : <pre className="mono overflow-x-auto text-12 whitespace-pre-wrap">{output}</pre>}
+        <div className="mb-2 flex min-h-7 items-center text-13 text-ink2">
+          {filled === null ? <span role="status">Filling …</span> : "What it makes"}
+          <button
+            type="button"
+            className="button go ml-auto"
+            disabled={output === null}
+            onClick={() => {
+              if (output !== null) download(fileNameOf(ending), "text/plain;charset=utf-8", output);
+            }}
+          >
+            Save
+          </button>
+        </div>
+        {fault === null ? null : (
+          <p role="alert" className="border border-stop bg-stop-wash p-2 text-13 text-stop">
+            {fault}
+          </p>
+        )}
+        {output === null ? null : (
+          <pre className="mono overflow-x-auto text-12 whitespace-pre-wrap">{output}</pre>
+        )}
       </div>
     </div>
   );

@@ -14,18 +14,56 @@ export function StackLine() {
   const [refusal, setRefusal] = useState<string | null>(null);
   const read = text.trim() === "" ? null : readStack(new Draft(index.plan), text);
   const add = () => {
-    const refused = text.trim() === "" ? "Write how many of which model, such as 3 × 24-port PoE in Cabinet A, uplinks to Core." : edit({ planner: "add-stack", summary: `Added ${text.trim()}`, args: { text } }, (bench) => addStack(bench, text));
+    const refused =
+      text.trim() === ""
+        ? "Write how many of which model, such as 3 × 24-port PoE in Cabinet A, uplinks to Core."
+        : edit({ planner: "add-stack", summary: `Added ${text.trim()}`, args: { text } }, (bench) =>
+            addStack(bench, text),
+          );
     setRefusal(refused);
     if (refused !== null) return;
     toast(`Added ${read?.order?.count ?? ""} × ${read?.order?.model.model ?? ""}.`);
     setText("");
   };
-  const says = refusal ?? (read === null ? "" : read.order === null ? read.refusal : `${read.order.count} × ${read.order.model.model}${read.order.place === "" ? "" : ` in ${read.order.place}`}${read.order.to === null ? "" : `, each with a trunk to ${read.order.to.name}`}`);
+  const says =
+    refusal ??
+    (read === null
+      ? ""
+      : read.order === null
+        ? read.refusal
+        : `${read.order.count} × ${read.order.model.model}${read.order.place === "" ? "" : ` in ${read.order.place}`}${read.order.to === null ? "" : `, each with a trunk to ${read.order.to.name}`}`);
   return (
-    <form className="flex flex-wrap items-center gap-3 border-b border-hair bg-paper px-4 py-2 text-13" onSubmit={(event) => { event.preventDefault(); add(); }}>
-      <label className="flex items-center gap-2">Several at once<input className="field w-[420px]" value={text} placeholder="3 × 24-port PoE in Cabinet A, uplinks to Core" autoComplete="off" onChange={(event) => { setText(event.target.value); setRefusal(null); }} /></label>
-      <button type="submit" className="button">Add them</button>
-      {says === "" ? null : <p className={`w-full ${refusal === null ? "text-ink2" : "text-stop"}`} role={refusal === null ? "status" : "alert"}>{says}</p>}
+    <form
+      className="flex flex-wrap items-center gap-3 border-b border-hair bg-paper px-4 py-2 text-13"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <label className="flex items-center gap-2">
+        Several at once
+        <input
+          className="field w-[420px]"
+          value={text}
+          placeholder="3 × 24-port PoE in Cabinet A, uplinks to Core"
+          autoComplete="off"
+          onChange={(event) => {
+            setText(event.target.value);
+            setRefusal(null);
+          }}
+        />
+      </label>
+      <button type="submit" className="button">
+        Add them
+      </button>
+      {says === "" ? null : (
+        <p
+          className={`w-full ${refusal === null ? "text-ink2" : "text-stop"}`}
+          role={refusal === null ? "status" : "alert"}
+        >
+          {says}
+        </p>
+      )}
     </form>
   );
 }

@@ -11,19 +11,43 @@ const places = Object.fromEntries([...plan.device.keys()].map((id, i) => [id, { 
 const at = (device: string) => must(places[device], "a place");
 
 test("a cable is drawn from the box its way begins at, whichever end that is", () => {
-  const way = [{ x: at(b.device).x + 10, y: BOX.height }, { x: at(b.device).x + 10, y: 90 }, { x: at(a.device).x + 10, y: 90 }, { x: at(a.device).x + 10, y: BOX.height }];
-  const laid = (route: typeof way) => ({ places, routes: { [link.id]: route }, shared: {}, width: 0, height: 0 });
+  const way = [
+    { x: at(b.device).x + 10, y: BOX.height },
+    { x: at(b.device).x + 10, y: 90 },
+    { x: at(a.device).x + 10, y: 90 },
+    { x: at(a.device).x + 10, y: BOX.height },
+  ];
+  const laid = (route: typeof way) => ({
+    places,
+    routes: { [link.id]: route },
+    shared: {},
+    width: 0,
+    height: 0,
+  });
   const first = (route: typeof way) => drawCables(index, laid(route)).find((cable) => cable.id === link.id);
   expect(first(way)).toMatchObject({ first: { id: b.id }, last: { id: a.id }, route: way });
   expect(first([...way].reverse())).toMatchObject({ first: { id: a.id }, last: { id: b.id } });
 });
 
 test("without a layout, or once a person has moved one of its boxes, a cable finds its own way", () => {
-  expect(drawCables(index, null).map((cable) => cable.route)).toEqual([...plan.link.values()].map(() => null));
+  expect(drawCables(index, null).map((cable) => cable.route)).toEqual(
+    [...plan.link.values()].map(() => null),
+  );
   const draft = new Draft(plan);
   draft.patch("device", a.device, { position: { x: 5, y: 5 } });
   const moved = applyChanges(plan, draft.changes());
-  const cables = drawCables(PlanIndex.of(must(moved.ok ? moved.value : null, "applies")), { places, routes: { [link.id]: [{ x: 0, y: 0 }, { x: 0, y: 9 }] }, shared: {}, width: 0, height: 0 });
+  const cables = drawCables(PlanIndex.of(must(moved.ok ? moved.value : null, "applies")), {
+    places,
+    routes: {
+      [link.id]: [
+        { x: 0, y: 0 },
+        { x: 0, y: 9 },
+      ],
+    },
+    shared: {},
+    width: 0,
+    height: 0,
+  });
   expect(cables.find((cable) => cable.id === link.id)?.route).toBeNull();
 });
 
@@ -36,6 +60,18 @@ test("a cable leaves by the side that faces where it goes", () => {
 });
 
 test("the tape stands in the middle of the longest piece, along it", () => {
-  expect(tapePlace([{ x: 0, y: 0 }, { x: 0, y: 40 }, { x: 100, y: 40 }, { x: 100, y: 60 }])).toEqual({ x: 50, y: 40, upright: false });
-  expect(tapePlace([{ x: 0, y: 0 }, { x: 0, y: 90 }])).toEqual({ x: 0, y: 45, upright: true });
+  expect(
+    tapePlace([
+      { x: 0, y: 0 },
+      { x: 0, y: 40 },
+      { x: 100, y: 40 },
+      { x: 100, y: 60 },
+    ]),
+  ).toEqual({ x: 50, y: 40, upright: false });
+  expect(
+    tapePlace([
+      { x: 0, y: 0 },
+      { x: 0, y: 90 },
+    ]),
+  ).toEqual({ x: 0, y: 45, upright: true });
 });

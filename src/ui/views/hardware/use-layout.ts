@@ -9,9 +9,14 @@ import { BOX } from "./cable-ends";
 
 /** What the layout depends on, as text: the same text needs no new layout. */
 function shapeOf({ plan }: PlanIndex): { boxes: LayoutBox[]; cables: LayoutCable[] } {
-  const boxes = [...plan.device.values()].map((device): LayoutBox => ({ id: device.id, ...BOX, group: device.place }));
+  const boxes = [...plan.device.values()].map((device): LayoutBox => ({
+    id: device.id,
+    ...BOX,
+    group: device.place,
+  }));
   const deviceOf = (port: string) => plan.port.get(port)?.device ?? "";
-  const rank = (id: string) => ["gateway", "firewall", "switch", "accessPoint"].indexOf(plan.device.get(id)?.kind ?? "");
+  const rank = (id: string) =>
+    ["gateway", "firewall", "switch", "accessPoint"].indexOf(plan.device.get(id)?.kind ?? "");
   const cables = [...plan.link.values()].map((link): LayoutCable => {
     const [a, b] = [deviceOf(link.a), deviceOf(link.b)];
     return rank(a) <= rank(b) ? { id: link.id, from: a, to: b } : { id: link.id, from: b, to: a };
@@ -29,29 +34,53 @@ export function plainRows(boxes: readonly LayoutBox[]): Laid {
   let row = 0;
   for (const group of groups) {
     const own = boxes.filter((box) => box.group === group);
-    for (const [i, box] of own.entries()) places[box.id] = { x: (i % ROW) * (BOX.width + GAP.x), y: (row + Math.floor(i / ROW)) * (BOX.height + GAP.y) };
+    for (const [i, box] of own.entries())
+      places[box.id] = {
+        x: (i % ROW) * (BOX.width + GAP.x),
+        y: (row + Math.floor(i / ROW)) * (BOX.height + GAP.y),
+      };
     row += Math.ceil(own.length / ROW);
   }
-  return { places, routes: {}, shared: {}, width: ROW * (BOX.width + GAP.x), height: row * (BOX.height + GAP.y) };
+  return {
+    places,
+    routes: {},
+    shared: {},
+    width: ROW * (BOX.width + GAP.x),
+    height: row * (BOX.height + GAP.y),
+  };
 }
 
 /** Layouts that have been made, so that coming back to the drawing makes none anew. */
 const KEPT = new Map<string, Laid>();
 const MOST_KEPT = 6;
 
-export interface Progress { readonly pass: number; readonly most: number; readonly devices: number; readonly cables: number; readonly cancel: () => void }
+export interface Progress {
+  readonly pass: number;
+  readonly most: number;
+  readonly devices: number;
+  readonly cables: number;
+  readonly cancel: () => void;
+}
 
 /** The layered layout of the gear, made off the page's thread; null until the first one is there. Where a person put a device is not its matter. */
-export function useLayout(index: PlanIndex): { readonly laid: Laid | null; readonly progress: Progress | null } {
+export function useLayout(index: PlanIndex): {
+  readonly laid: Laid | null;
+  readonly progress: Progress | null;
+} {
   const shape = shapeOf(index);
-  const key = JSON.stringify([shape.boxes.map((b) => [b.id, b.group]), shape.cables.map((c) => [c.from, c.to])]);
+  const key = JSON.stringify([
+    shape.boxes.map((b) => [b.id, b.group]),
+    shape.cables.map((c) => [c.from, c.to]),
+  ]);
   const [made, setMade] = useState<Laid | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   useEffect(() => {
     if (KEPT.has(key)) return undefined;
     const { boxes, cables } = JSON.parse(JSON.stringify(shape)) as typeof shape;
     // A worker for each layout: one that has become pointless, or that somebody calls off, is stopped in the middle of its work.
-    const worker = new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), { type: "module" });
+    const worker = new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), {
+      type: "module",
+    });
     const show = (laid: Laid) => {
       worker.terminate();
       setMade(laid);
@@ -64,13 +93,21 @@ export function useLayout(index: PlanIndex): { readonly laid: Laid | null; reado
     };
     // Not kept: whoever comes back to the drawing gets a layout.
     const cancel = () => show(plainRows(boxes));
-    void wrap<LayoutWorker>(worker).layout(boxes, cables, proxy((pass, most) => setProgress({ pass, most, devices: boxes.length, cables: cables.length, cancel }))).then(finish, () => cancel());
+    void wrap<LayoutWorker>(worker)
+      .layout(
+        boxes,
+        cables,
+        proxy((pass, most) =>
+          setProgress({ pass, most, devices: boxes.length, cables: cables.length, cancel }),
+        ),
+      )
+      .then(finish, () => cancel());
     return () => {
       worker.terminate();
       setProgress(null);
     };
-  // The key stands for the shape: a new object with the same content needs no new layout.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
+    // The key stands for the shape: a new object with the same content needs no new layout.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
   return { laid: KEPT.get(key) ?? made, progress };
 }

@@ -9,23 +9,48 @@ const plan = lockkeepersHouse();
 const mockEdits: { summary: string; moved: Record<string, unknown> }[] = [];
 const mockState = {
   held: { index: PlanIndex.of(plan) },
-  edit: (meant: { planner: string; summary: string; args: unknown }, work: Parameters<typeof runPlanner>[3]) => {
+  edit: (
+    meant: { planner: string; summary: string; args: unknown },
+    work: Parameters<typeof runPlanner>[3],
+  ) => {
     const { batch } = runPlanner(PlanIndex.of(plan), () => plan.site.id, meant, work);
-    mockEdits.push({ summary: meant.summary, moved: Object.fromEntries((batch?.changes ?? []).map((change) => [change.id, (change.after as { position?: unknown }).position])) });
+    mockEdits.push({
+      summary: meant.summary,
+      moved: Object.fromEntries(
+        (batch?.changes ?? []).map((change) => [
+          change.id,
+          (change.after as { position?: unknown }).position,
+        ]),
+      ),
+    });
     return null;
   },
 };
 jest.mock("../../plan-store/use-plan", () => ({ usePlanStore: () => ({ getState: () => mockState }) }));
 
 const [one, two] = [...plan.device.keys()].map((id) => must(id, "a device")) as [string, string];
-beforeEach(() => { mockEdits.length = 0; jest.useFakeTimers(); });
+beforeEach(() => {
+  mockEdits.length = 0;
+  jest.useFakeTimers();
+});
 
 test("two boxes moved within one rest are both kept, in one step", () => {
   const { result } = renderHook(() => useMoved());
-  act(() => { result.current(one, { x: 10.4, y: 20 }); jest.advanceTimersByTime(200); result.current(two, { x: 30, y: 40 }); });
+  act(() => {
+    result.current(one, { x: 10.4, y: 20 });
+    jest.advanceTimersByTime(200);
+    result.current(two, { x: 30, y: 40 });
+  });
   expect(mockEdits).toEqual([]);
-  act(() => { jest.advanceTimersByTime(600); });
-  expect(mockEdits).toEqual([{ summary: "Moved 2 devices on the drawing", moved: { [one]: { x: 10, y: 20 }, [two]: { x: 30, y: 40 } } }]);
+  act(() => {
+    jest.advanceTimersByTime(600);
+  });
+  expect(mockEdits).toEqual([
+    {
+      summary: "Moved 2 devices on the drawing",
+      moved: { [one]: { x: 10, y: 20 }, [two]: { x: 30, y: 40 } },
+    },
+  ]);
 });
 
 test("leaving the view keeps what was moved a moment ago", () => {

@@ -2,7 +2,10 @@ import { useEffect, useRef } from "react";
 import { counted } from "@/core/checks";
 import { usePlanStore } from "../../plan-store/use-plan";
 
-interface Point { readonly x: number; readonly y: number }
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
 
 /** A step with an arrow key is kept once the keys have rested. */
 const REST_MS = 500;
@@ -19,9 +22,20 @@ export function useMoved(): (device: string, to: Point) => void {
     moved.current.clear();
     const [first] = places;
     if (first === undefined) return;
-    const what = places.length === 1 ? (held?.index.plan.device.get(first[0])?.name ?? "") : counted(places.length, "device", "devices");
-    edit({ planner: "place-device", summary: `Moved ${what} on the drawing`, args: { devices: Object.fromEntries(places) } },
-      ({ draft }) => { for (const [id, position] of places) draft.patch("device", id, { position }); });
+    const what =
+      places.length === 1
+        ? (held?.index.plan.device.get(first[0])?.name ?? "")
+        : counted(places.length, "device", "devices");
+    edit(
+      {
+        planner: "place-device",
+        summary: `Moved ${what} on the drawing`,
+        args: { devices: Object.fromEntries(places) },
+      },
+      ({ draft }) => {
+        for (const [id, position] of places) draft.patch("device", id, { position });
+      },
+    );
   });
   useEffect(() => {
     const last = keep.current;

@@ -20,16 +20,23 @@ export function useTemplate(template: string | null, data: DeviceData): Filled |
     let worker: Worker | null = null;
     let late: ReturnType<typeof setTimeout> | undefined;
     const begin = setTimeout(() => {
-      worker = new Worker(new URL("../../../workers/template.worker.ts", import.meta.url), { type: "module" });
+      worker = new Worker(new URL("../../../workers/template.worker.ts", import.meta.url), {
+        type: "module",
+      });
       late = setTimeout(() => {
         worker?.terminate();
-        setFilled({ text: null, fault: `The template took longer than ${MOST_MS / 1000} s and was stopped; give it less to do.` });
+        setFilled({
+          text: null,
+          fault: `The template took longer than ${MOST_MS / 1000} s and was stopped; give it less to do.`,
+        });
       }, MOST_MS);
-      void wrap<TemplateWorker>(worker).fillTemplate(template, JSON.parse(text) as DeviceData).then((done) => {
-        clearTimeout(late);
-        worker?.terminate();
-        setFilled(done);
-      });
+      void wrap<TemplateWorker>(worker)
+        .fillTemplate(template, JSON.parse(text) as DeviceData)
+        .then((done) => {
+          clearTimeout(late);
+          worker?.terminate();
+          setFilled(done);
+        });
     }, REST_MS);
     return () => {
       clearTimeout(begin);

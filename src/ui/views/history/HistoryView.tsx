@@ -26,9 +26,14 @@ export function HistoryView() {
       if (answer.ok) setLines(answer.value);
       else setRefusal(answer.refused.sentence);
     });
-    return () => { isCurrent = false; };
+    return () => {
+      isCurrent = false;
+    };
   }, [site, revision]);
-  const all = [...(lines ?? []), ...older.filter((line) => !(lines ?? []).some((known) => known.id === line.id))];
+  const all = [
+    ...(lines ?? []),
+    ...older.filter((line) => !(lines ?? []).some((known) => known.id === line.id)),
+  ];
   const last = all.at(-1)?.revision ?? 1;
   const more = async () => {
     const answer = await call<LogLineAnswer[]>(`/api/sites/${site}/history?before=${last}`);
@@ -44,26 +49,74 @@ export function HistoryView() {
   return (
     <main className="sheet">
       <div className="head">
-        <h1>History</h1><p>{lines === null ? "" : `revision ${revision}; undo takes back your own changes only`}</p><span className="push" />
-        <button type="button" className="button" disabled={steps.undo === null} onClick={() => void told(undo())}>{steps.undo === null ? "Nothing to undo" : "Undo my last"}</button>
-        <button type="button" className="button" disabled={steps.redo === null} onClick={() => void told(redo())}>{steps.redo === null ? "Nothing to bring back" : "Bring back"}</button>
+        <h1>History</h1>
+        <p>{lines === null ? "" : `revision ${revision}; undo takes back your own changes only`}</p>
+        <span className="push" />
+        <button
+          type="button"
+          className="button"
+          disabled={steps.undo === null}
+          onClick={() => void told(undo())}
+        >
+          {steps.undo === null ? "Nothing to undo" : "Undo my last"}
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={steps.redo === null}
+          onClick={() => void told(redo())}
+        >
+          {steps.redo === null ? "Nothing to bring back" : "Bring back"}
+        </button>
       </div>
       <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
-        {refusal === null ? null : <p role="alert" className="p-4 text-stop">{refusal}</p>}
-        {lines === null ? <p role="status" className="p-4 text-ink2">Loading …</p> : all.length === 0 ? <p className="p-4 text-15">Nothing has been changed yet.</p> : (
+        {refusal === null ? null : (
+          <p role="alert" className="p-4 text-stop">
+            {refusal}
+          </p>
+        )}
+        {lines === null ? (
+          <p role="status" className="p-4 text-ink2">
+            Loading …
+          </p>
+        ) : all.length === 0 ? (
+          <p className="p-4 text-15">Nothing has been changed yet.</p>
+        ) : (
           <table className="table" aria-label="History">
-            <thead><tr><th scope="col" className="right">Rev</th><th scope="col">When</th><th scope="col">Who</th><th scope="col">What</th><th scope="col" className="right">Changes</th></tr></thead>
+            <thead>
+              <tr>
+                <th scope="col" className="right">
+                  Rev
+                </th>
+                <th scope="col">When</th>
+                <th scope="col">Who</th>
+                <th scope="col">What</th>
+                <th scope="col" className="right">
+                  Changes
+                </th>
+              </tr>
+            </thead>
             <tbody>
               {all.map((line) => (
-                <tr key={line.id} className={undone.has(line.id) ? "text-ink2 line-through decoration-rule" : ""}>
-                  <td className="mono right">{line.revision}</td><td className="text-ink2">{whenText(line.madeAt, index.plan.site.timeZone)}</td><td>{line.authorName}</td>
-                  <td className="w-full !whitespace-normal">{line.summary}</td><td className="mono right">{line.changeCount}</td>
+                <tr
+                  key={line.id}
+                  className={undone.has(line.id) ? "text-ink2 line-through decoration-rule" : ""}
+                >
+                  <td className="mono right">{line.revision}</td>
+                  <td className="text-ink2">{whenText(line.madeAt, index.plan.site.timeZone)}</td>
+                  <td>{line.authorName}</td>
+                  <td className="w-full !whitespace-normal">{line.summary}</td>
+                  <td className="mono right">{line.changeCount}</td>
                 </tr>
               ))}
             </tbody>
           </table>
         )}
-        {last > 1 && all.length >= 200 ? <button type="button" className="button m-4" onClick={() => void more()}>Older ones</button> : null}
+        {last > 1 && all.length >= 200 ? (
+          <button type="button" className="button m-4" onClick={() => void more()}>
+            Older ones
+          </button>
+        ) : null}
       </div>
     </main>
   );

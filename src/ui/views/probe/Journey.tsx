@@ -15,7 +15,11 @@ import { useOutcome } from "./use-probe";
 import { WhatItShows } from "./WhatItShows";
 
 type Below = "way" | "drawing" | "wire";
-const BELOW: readonly (readonly [Below, string])[] = [["way", "The way and what it shows"], ["drawing", "On the drawing"], ["wire", "On the wire"]];
+const BELOW: readonly (readonly [Below, string])[] = [
+  ["way", "The way and what it shows"],
+  ["drawing", "On the drawing"],
+  ["wire", "On the wire"],
+];
 
 /** One journey: its steps, and below them the way it went, the same lit on the drawing, or the frames on a wire. */
 export function Journey({ outcome }: { outcome: Outcome }) {
@@ -29,7 +33,10 @@ export function Journey({ outcome }: { outcome: Outcome }) {
   const passes = outcome.cause === null && outcome.attack === null;
   const keep = () => {
     const name = questionWords(index, outcome.question);
-    const refusal = edit({ planner: "keep-probe", summary: `Kept the probe ${name}`.slice(0, 120), args: { name } }, (bench) => keepProbe(bench, outcome.question, name, passes, outcome.lease?.segment ?? null));
+    const refusal = edit(
+      { planner: "keep-probe", summary: `Kept the probe ${name}`.slice(0, 120), args: { name } },
+      (bench) => keepProbe(bench, outcome.question, name, passes, outcome.lease?.segment ?? null),
+    );
     if (refusal !== null) toast.error(refusal);
     else toast.success(passes ? "Kept: it has to get through." : "Kept: it has to be stopped.");
   };
@@ -39,19 +46,42 @@ export function Journey({ outcome }: { outcome: Outcome }) {
       <StepStrip outcome={outcome} />
       {other === null || parting === null ? null : (
         <section aria-label="Compared with" className="border-b border-ink">
-          <p className="flex items-center gap-2 px-4 py-2 text-13"><span className="text-ink2">Beside it:</span><b className="font-semibold">{questionWords(index, other.question)}</b><span>{parting.sentence}</span><button type="button" className="button ml-auto" onClick={() => set({ compared: null })}>Put away</button></p>
+          <p className="flex items-center gap-2 px-4 py-2 text-13">
+            <span className="text-ink2">Beside it:</span>
+            <b className="font-semibold">{questionWords(index, other.question)}</b>
+            <span>{parting.sentence}</span>
+            <button type="button" className="button ml-auto" onClick={() => set({ compared: null })}>
+              Put away
+            </button>
+          </p>
           <StepStrip outcome={other} differsAt={parting.at} />
         </section>
       )}
       <div className="flex flex-wrap items-center gap-2 border-b border-hair px-4 py-2">
         <Segmented label="Below" value={below} choices={BELOW} onChoose={setBelow} />
         <span className="flex-1" />
-        <button type="button" className="button" onClick={() => set({ compared: outcome.question })}>Lay aside to compare</button>
-        <button type="button" className="button" onClick={keep}>Keep: {passes ? "has to pass" : "has to be stopped"}</button>
+        <button type="button" className="button" onClick={() => set({ compared: outcome.question })}>
+          Lay aside to compare
+        </button>
+        <button type="button" className="button" onClick={keep}>
+          Keep: {passes ? "has to pass" : "has to be stopped"}
+        </button>
       </div>
-      {below === "drawing" ? <LazyDiagram lit={outcome} /> : (
+      {below === "drawing" ? (
+        <LazyDiagram lit={outcome} />
+      ) : (
         <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
-          {below === "way" ? <><LitPath outcome={outcome} />{outcome.attack === null && outcome.question.from.at !== "internet" ? <WhatItShows outcome={outcome} /> : null}{outcome.phone === null ? null : <Phone outcome={outcome.phone} />}</> : <ListenPanel outcome={outcome} />}
+          {below === "way" ? (
+            <>
+              <LitPath outcome={outcome} />
+              {outcome.attack === null && outcome.question.from.at !== "internet" ? (
+                <WhatItShows outcome={outcome} />
+              ) : null}
+              {outcome.phone === null ? null : <Phone outcome={outcome.phone} />}
+            </>
+          ) : (
+            <ListenPanel outcome={outcome} />
+          )}
         </div>
       )}
     </>

@@ -13,7 +13,11 @@ import { QuestionBar } from "./QuestionBar";
 import { ReachPanel } from "./ReachPanel";
 import { useProbe } from "./use-probe";
 
-const WAYS: readonly (readonly [ProbeWay, string])[] = [["journey", "One journey"], ["kept", "Kept"], ["reach", "Who reaches whom"]];
+const WAYS: readonly (readonly [ProbeWay, string])[] = [
+  ["journey", "One journey"],
+  ["kept", "Kept"],
+  ["reach", "Who reaches whom"],
+];
 
 /** Plug something in and see: the address it gets, the way it takes, where it stops and why; the probes that are kept; everybody against everybody. */
 export function ProbeView() {
@@ -22,29 +26,72 @@ export function ProbeView() {
   const set = useUi((state) => state.set);
   const select = useUi((state) => state.select);
   const outcome = useProbe();
-  useEffect(() => { if (outcome !== null) set({ probed: true }); }, [outcome, set]);
+  useEffect(() => {
+    if (outcome !== null) set({ probed: true });
+  }, [outcome, set]);
   const attack = outcome?.attack ?? null;
   return (
     <main className="sheet">
       <div className="head">
         <h1>Probe</h1>
-        {way !== "journey" || outcome === null ? null : attack !== null
-          ? <p role="status" className={`flex items-center gap-2 !text-15 font-semibold ${attack.reached.length === 0 ? "!text-sound" : "!text-stop"}`}>{attack.reached.length === 0 ? "✓ kept out" : <><SeveritySign severity="stop" size={16} />gets through to {attack.reached.length}</>}</p>
-          : outcome.stopsAt === null ? <p role="status" className="!text-15 !text-sound font-semibold">✓ all {outcome.steps.length} steps pass</p>
-            : <p role="status" className="flex items-center gap-2 !text-15 !text-stop font-semibold"><SeveritySign severity="stop" size={16} />stops at step {outcome.stopsAt}</p>}
+        {way !== "journey" || outcome === null ? null : attack !== null ? (
+          <p
+            role="status"
+            className={`flex items-center gap-2 !text-15 font-semibold ${attack.reached.length === 0 ? "!text-sound" : "!text-stop"}`}
+          >
+            {attack.reached.length === 0 ? (
+              "✓ kept out"
+            ) : (
+              <>
+                <SeveritySign severity="stop" size={16} />
+                gets through to {attack.reached.length}
+              </>
+            )}
+          </p>
+        ) : outcome.stopsAt === null ? (
+          <p role="status" className="!text-15 !text-sound font-semibold">
+            ✓ all {outcome.steps.length} steps pass
+          </p>
+        ) : (
+          <p role="status" className="flex items-center gap-2 !text-15 !text-stop font-semibold">
+            <SeveritySign severity="stop" size={16} />
+            stops at step {outcome.stopsAt}
+          </p>
+        )}
         <span className="push" />
-        <Segmented label="Ask" value={way} choices={WAYS} onChoose={(probeWay) => { select(null); set({ probeWay }); }} />
+        <Segmented
+          label="Ask"
+          value={way}
+          choices={WAYS}
+          onChoose={(probeWay) => {
+            select(null);
+            set({ probeWay });
+          }}
+        />
       </div>
       {way === "kept" ? <KeptPanel /> : null}
       {way === "reach" ? <ReachPanel /> : null}
-      {way === "journey" ? <><QuestionBar />{outcome === null ? <Empty hasPlaces={plugs(index).length > 0} /> : <Journey outcome={outcome} />}</> : null}
+      {way === "journey" ? (
+        <>
+          <QuestionBar />
+          {outcome === null ? <Empty hasPlaces={plugs(index).length > 0} /> : <Journey outcome={outcome} />}
+        </>
+      ) : null}
     </main>
   );
 }
 
 const Empty = ({ hasPlaces }: { hasPlaces: boolean }) => (
   <div className="max-w-[60ch] p-4 text-15">
-    <p className="mb-2">What “plug the laptop in and see” shows on the ladder, this shows at the desk: choose where something is plugged in and what it asks for. The journey appears step by step, with the tag on every hop; where it stops, you see the first cause and its repair.</p>
-    {hasPlaces ? null : <p className="text-ink2">There is nothing to plug into yet. Add a switch or a gateway on Hardware first.</p>}
+    <p className="mb-2">
+      What “plug the laptop in and see” shows on the ladder, this shows at the desk: choose where something is
+      plugged in and what it asks for. The journey appears step by step, with the tag on every hop; where it
+      stops, you see the first cause and its repair.
+    </p>
+    {hasPlaces ? null : (
+      <p className="text-ink2">
+        There is nothing to plug into yet. Add a switch or a gateway on Hardware first.
+      </p>
+    )}
   </div>
 );

@@ -10,7 +10,13 @@ import { useIndex } from "../../plan-store/use-plan";
 /** The question on screen; null as long as nothing is plugged in. */
 export function useQuestion(): ProbeQuestion | null {
   const asked = useUi((state) => state.probe);
-  return useMemo(() => (asked.from === null ? null : { from: asked.from, as: asked.as, family: asked.family, goal: asked.goal, mac: null }), [asked]);
+  return useMemo(
+    () =>
+      asked.from === null
+        ? null
+        : { from: asked.from, as: asked.as, family: asked.family, goal: asked.goal, mac: null },
+    [asked],
+  );
 }
 
 /** The journey of a question, on the plan as it is now. */

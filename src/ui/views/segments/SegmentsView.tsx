@@ -5,7 +5,14 @@ import { toast } from "sonner";
 import { formatPrefix } from "@/core/address";
 import { counted } from "@/core/checks";
 import type { Segment } from "@/core/plan";
-import { addSegment, editSegmentCell, pasteSegments, removeSegment, SEGMENT_COLUMNS, type SegmentColumn } from "@/core/planners";
+import {
+  addSegment,
+  editSegmentCell,
+  pasteSegments,
+  removeSegment,
+  SEGMENT_COLUMNS,
+  type SegmentColumn,
+} from "@/core/planners";
 import { keptClear, quietPart, segmentsInOrder, segmentTotals } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { EditGrid } from "../../grid/EditGrid";
@@ -32,53 +39,143 @@ export function SegmentsView() {
   const add = (cells: Partial<Record<SegmentColumn, string>>) => {
     const name = cells.name ?? `Segment ${segments.length + 1}`;
     return edit({ planner: "add-segment", summary: `Added the segment ${name}`, args: cells }, (bench) =>
-      addSegment(bench, { name, vid: cells.vid ?? "", prefix: cells.prefix ?? "", zone: cells.zone ?? "" }));
+      addSegment(bench, { name, vid: cells.vid ?? "", prefix: cells.prefix ?? "", zone: cells.zone ?? "" }),
+    );
   };
   const actions: GridActions<GridColumnId> = {
     edit: (id, column, text) => {
       if (!isWritten(column)) return null;
       if (id !== null) {
         const name = index.plan.segment.get(id)?.name ?? "";
-        return edit({ planner: "edit-segment", summary: `${name}: ${HEADS[column]} ${text === "" ? "emptied" : text}`, args: { segment: id, column, text } }, (bench) => editSegmentCell(bench, id, column, text));
+        return edit(
+          {
+            planner: "edit-segment",
+            summary: `${name}: ${HEADS[column]} ${text === "" ? "emptied" : text}`,
+            args: { segment: id, column, text },
+          },
+          (bench) => editSegmentCell(bench, id, column, text),
+        );
       }
-      return ["name", "vid", "prefix", "zone"].includes(column) ? add({ [column]: text }) : "Begin a new segment with its name, VLAN ID, zone or subnet; the rest is proposed then.";
+      return ["name", "vid", "prefix", "zone"].includes(column)
+        ? add({ [column]: text })
+        : "Begin a new segment with its name, VLAN ID, zone or subnet; the rest is proposed then.";
     },
-    paste: (rows, from, onto) => !isWritten(from) ? null : edit({ planner: "paste-segments", summary: `Pasted ${counted(rows.length, "row", "rows")} into the segments`, args: { rows: rows.length, from } }, (bench) => pasteSegments(bench, { rows, from, onto })),
-    clear: (cells) => edit(
-      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the segments`, args: { cells } },
-      (bench) => eachCell(cells, (row, column) => (isWritten(column) ? editSegmentCell(bench, row, column, "") : null)),
-    ),
+    paste: (rows, from, onto) =>
+      !isWritten(from)
+        ? null
+        : edit(
+            {
+              planner: "paste-segments",
+              summary: `Pasted ${counted(rows.length, "row", "rows")} into the segments`,
+              args: { rows: rows.length, from },
+            },
+            (bench) => pasteSegments(bench, { rows, from, onto }),
+          ),
+    clear: (cells) =>
+      edit(
+        {
+          planner: "clear-cells",
+          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the segments`,
+          args: { cells },
+        },
+        (bench) =>
+          eachCell(cells, (row, column) =>
+            isWritten(column) ? editSegmentCell(bench, row, column, "") : null,
+          ),
+      ),
     remove: (ids) => {
-      const refusal = edit({ planner: "remove-segment", summary: `Removed ${counted(ids.length, "segment", "segments")}`, args: { segments: ids } }, ({ draft }) => { for (const id of ids) removeSegment(draft, id); });
+      const refusal = edit(
+        {
+          planner: "remove-segment",
+          summary: `Removed ${counted(ids.length, "segment", "segments")}`,
+          args: { segments: ids },
+        },
+        ({ draft }) => {
+          for (const id of ids) removeSegment(draft, id);
+        },
+      );
       if (refusal !== null) toast.error(refusal);
     },
-    select: (id, column) => select(id === null ? null : { what: "segment", id, ...(isWritten(column) ? { column } : {}) }),
+    select: (id, column) =>
+      select(id === null ? null : { what: "segment", id, ...(isWritten(column) ? { column } : {}) }),
   };
-  const facts = segments.length === 0 ? "none yet" : `${counted(totals.segments, "segment", "segments")}, ${totals.now} in the register, ${totals.planned} planned`;
+  const facts =
+    segments.length === 0
+      ? "none yet"
+      : `${counted(totals.segments, "segment", "segments")}, ${totals.now} in the register, ${totals.planned} planned`;
   return (
     <main className="sheet">
       <div className="head">
-        <h1>Segments</h1><p>{facts}</p><span className="push" />
-        {segments.length === 0 ? null : <><Filter label="Filter the segments" value={filter} onChange={setFilter} /><button type="button" className="button" onClick={() => select({ what: "numbering" })}>Numbering</button></>}
-        <button type="button" className={segments.length === 0 ? "button go" : "button"} onClick={() => { const refusal = add({}); if (refusal !== null) toast.error(refusal); }}>Add segment</button>
+        <h1>Segments</h1>
+        <p>{facts}</p>
+        <span className="push" />
+        {segments.length === 0 ? null : (
+          <>
+            <Filter label="Filter the segments" value={filter} onChange={setFilter} />
+            <button type="button" className="button" onClick={() => select({ what: "numbering" })}>
+              Numbering
+            </button>
+          </>
+        )}
+        <button
+          type="button"
+          className={segments.length === 0 ? "button go" : "button"}
+          onClick={() => {
+            const refusal = add({});
+            if (refusal !== null) toast.error(refusal);
+          }}
+        >
+          Add segment
+        </button>
       </div>
       <div ref={scroller} tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         <EditGrid<Segment, GridColumnId>
-          label="Segments" rows={segments} filter={filter} idOf={(segment) => segment.id} columns={columnsOf(index, list, quiet)} actions={actions}
-          selected={selection?.what === "segment" ? selection.id : null} newRow={newRowHints(index, quiet)} scroller={scroller}
-          groups={[{ head: "VLAN", span: 4, bar: false }, { head: "Subnet", span: 2, bar: true }, { head: "Scope", span: 4, bar: true }, { head: "Hosts", span: 3, bar: true }]}
-          foot={segments.length === 0 ? undefined : (
-            <tr>
-              <td colSpan={4}>{counted(totals.segments, "segment", "segments")}, {counted(totals.zones, "zone", "zones")}</td><td colSpan={2} className="bar">{totals.usable} usable</td>
-              <td className="bar">{counted(totals.scopes, "scope", "scopes")}</td><td className="mono right">{totals.offered}</td><td colSpan={2} />
-              <td className="mono right bar">{totals.now}</td><td className="mono right">{totals.planned}</td><td className="mono right">{totals.room}</td>
-            </tr>
-          )}
+          label="Segments"
+          rows={segments}
+          filter={filter}
+          idOf={(segment) => segment.id}
+          columns={columnsOf(index, list, quiet)}
+          actions={actions}
+          selected={selection?.what === "segment" ? selection.id : null}
+          newRow={newRowHints(index, quiet)}
+          scroller={scroller}
+          groups={[
+            { head: "VLAN", span: 4, bar: false },
+            { head: "Subnet", span: 2, bar: true },
+            { head: "Scope", span: 4, bar: true },
+            { head: "Hosts", span: 3, bar: true },
+          ]}
+          foot={
+            segments.length === 0 ? undefined : (
+              <tr>
+                <td colSpan={4}>
+                  {counted(totals.segments, "segment", "segments")}, {counted(totals.zones, "zone", "zones")}
+                </td>
+                <td colSpan={2} className="bar">
+                  {totals.usable} usable
+                </td>
+                <td className="bar">{counted(totals.scopes, "scope", "scopes")}</td>
+                <td className="mono right">{totals.offered}</td>
+                <td colSpan={2} />
+                <td className="mono right bar">{totals.now}</td>
+                <td className="mono right">{totals.planned}</td>
+                <td className="mono right">{totals.room}</td>
+              </tr>
+            )
+          }
         />
-        {segments.length === 0 ? <EmptySegments /> : (
+        {segments.length === 0 ? (
+          <EmptySegments />
+        ) : (
           <>
-            <p className="px-4 pt-2 text-12 text-ink2">“.1” lies in the row’s own subnet; “60.10” lies elsewhere in {quiet === "" ? "the site" : quiet.slice(0, -1)}. Room = usable addresses, less the gateway, less the plan.</p>
-            {index.plan.site.blocks.flatMap((block) => (block.family === 4 ? [<BlockMap key={formatPrefix(block)} block={block} />] : []))}
+            <p className="px-4 pt-2 text-12 text-ink2">
+              “.1” lies in the row’s own subnet; “60.10” lies elsewhere in{" "}
+              {quiet === "" ? "the site" : quiet.slice(0, -1)}. Room = usable addresses, less the gateway,
+              less the plan.
+            </p>
+            {index.plan.site.blocks.flatMap((block) =>
+              block.family === 4 ? [<BlockMap key={formatPrefix(block)} block={block} />] : [],
+            )}
             <KeptClearList />
             <div className="h-6" />
           </>
@@ -90,8 +187,14 @@ export function SegmentsView() {
 
 const EmptySegments = () => (
   <div className="max-w-[60ch] p-4 text-15">
-    <p className="mb-2">Here stand the groups that must not see one another: staff, guests, cameras, phones, the gear itself. Each gets a VLAN, a subnet and its addresses.</p>
-    <p className="text-ink2">Type a name into the row above, press “Add segment”, or paste rows from a spreadsheet in the order of the columns: {SEGMENT_COLUMNS.map((column) => HEADS[column]).join(", ")}.</p>
+    <p className="mb-2">
+      Here stand the groups that must not see one another: staff, guests, cameras, phones, the gear itself.
+      Each gets a VLAN, a subnet and its addresses.
+    </p>
+    <p className="text-ink2">
+      Type a name into the row above, press “Add segment”, or paste rows from a spreadsheet in the order of
+      the columns: {SEGMENT_COLUMNS.map((column) => HEADS[column]).join(", ")}.
+    </p>
   </div>
 );
 
@@ -104,8 +207,15 @@ function KeptClearList() {
       <h2 className="mb-1 text-14">Kept clear of</h2>
       <ul className="text-13">
         {ranges.map(({ prefix, reason, metBy }) => (
-          <li key={formatPrefix(prefix)} className="grid min-h-[26px] grid-cols-[140px_1fr_auto] items-center border-t border-hair">
-            <span className="mono">{formatPrefix(prefix)}</span><span>{reason}</span><span className={metBy === null ? "text-sound" : "font-semibold text-stop"}>{metBy === null ? "✓ clear" : `met by ${metBy.name}`}</span>
+          <li
+            key={formatPrefix(prefix)}
+            className="grid min-h-[26px] grid-cols-[140px_1fr_auto] items-center border-t border-hair"
+          >
+            <span className="mono">{formatPrefix(prefix)}</span>
+            <span>{reason}</span>
+            <span className={metBy === null ? "text-sound" : "font-semibold text-stop"}>
+              {metBy === null ? "✓ clear" : `met by ${metBy.name}`}
+            </span>
           </li>
         ))}
       </ul>

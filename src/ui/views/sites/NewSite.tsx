@@ -7,7 +7,11 @@ import type { FileFault } from "@/core/formats";
 import { call } from "../../plan-store/api";
 
 type Kind = "home" | "office" | "industrial";
-const KINDS: readonly [Kind, string][] = [["home", "Home"], ["office", "Office"], ["industrial", "Industrial site"]];
+const KINDS: readonly [Kind, string][] = [
+  ["home", "Home"],
+  ["office", "Office"],
+  ["industrial", "Industrial site"],
+];
 const MOST_FILE_BYTES = 64_000_000;
 
 /** Begins a site: by its name, or from a plan file. */
@@ -31,12 +35,24 @@ export function NewSite() {
     const id = v7();
     if (name.trim() === "") return setRefusal("Give the site a name: the customer’s, or the building’s.");
     setRefusal(null);
-    void send({ by: "name", id, name: name.trim(), kind, timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC" }, id);
+    void send(
+      {
+        by: "name",
+        id,
+        name: name.trim(),
+        kind,
+        timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC",
+      },
+      id,
+    );
   };
   const byFile = async (file: File | undefined) => {
     if (file === undefined) return;
     setRefusal(null);
-    if (file.size > MOST_FILE_BYTES) return setRefusal(`${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`);
+    if (file.size > MOST_FILE_BYTES)
+      return setRefusal(
+        `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`,
+      );
     const id = v7();
     try {
       await send({ by: "file", id, batch: v7(), file: JSON.parse(await file.text()) }, id);
@@ -48,16 +64,60 @@ export function NewSite() {
   return (
     <section className="border-t border-hair p-4">
       <h2 className="mb-3 text-15">A new site</h2>
-      <form className="flex flex-wrap items-end gap-3 text-13" onSubmit={(event) => { event.preventDefault(); byName(); }}>
-        <label className="flex flex-col gap-1">Name<input className="field w-72" value={name} onChange={(event) => setName(event.target.value)} maxLength={100} autoComplete="off" /></label>
-        <label className="flex flex-col gap-1">Kind<select className="field" value={kind} onChange={(event) => setKind(event.target.value as Kind)}>{KINDS.map(([value, label]) => <option key={value} value={value}>{label}</option>)}</select></label>
-        <button type="submit" className="button go" disabled={busy}>Begin the site</button>
-        <label className="ml-auto flex flex-col gap-1">or from a plan file<input type="file" accept=".json,application/json" className="field h-8 w-72 py-1" disabled={busy} onChange={(event) => { void byFile(event.target.files?.[0]); event.target.value = ""; }} /></label>
+      <form
+        className="flex flex-wrap items-end gap-3 text-13"
+        onSubmit={(event) => {
+          event.preventDefault();
+          byName();
+        }}
+      >
+        <label className="flex flex-col gap-1">
+          Name
+          <input
+            className="field w-72"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            maxLength={100}
+            autoComplete="off"
+          />
+        </label>
+        <label className="flex flex-col gap-1">
+          Kind
+          <select className="field" value={kind} onChange={(event) => setKind(event.target.value as Kind)}>
+            {KINDS.map(([value, label]) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="submit" className="button go" disabled={busy}>
+          Begin the site
+        </button>
+        <label className="ml-auto flex flex-col gap-1">
+          or from a plan file
+          <input
+            type="file"
+            accept=".json,application/json"
+            className="field h-8 w-72 py-1"
+            disabled={busy}
+            onChange={(event) => {
+              void byFile(event.target.files?.[0]);
+              event.target.value = "";
+            }}
+          />
+        </label>
       </form>
       {refusal === null ? null : (
         <div role="alert" className="mt-3 border border-stop bg-stop-wash p-3 text-13 text-stop">
           <p>{refusal}</p>
-          {faults.length > 1 ? <ul className="mt-1 list-disc pl-4">{faults.slice(1).map((fault) => <li key={fault.sentence}>{fault.sentence}</li>)}</ul> : null}
+          {faults.length > 1 ? (
+            <ul className="mt-1 list-disc pl-4">
+              {faults.slice(1).map((fault) => (
+                <li key={fault.sentence}>{fault.sentence}</li>
+              ))}
+            </ul>
+          ) : null}
         </div>
       )}
     </section>

@@ -12,8 +12,12 @@ export function SoundnessOf({ site, revision }: { site: string; revision: number
   const [found, setFound] = useState<SoundnessAnswer | "refused" | null>(null);
   useEffect(() => {
     let isShown = true;
-    void call<SoundnessAnswer>(`/api/sites/${site}/soundness`, "GET").then((answer) => { if (isShown) setFound(answer.ok ? answer.value : "refused"); });
-    return () => { isShown = false; };
+    void call<SoundnessAnswer>(`/api/sites/${site}/soundness`, "GET").then((answer) => {
+      if (isShown) setFound(answer.ok ? answer.value : "refused");
+    });
+    return () => {
+      isShown = false;
+    };
   }, [site, revision]);
   if (found === null) return <span className="text-ink2">checking …</span>;
   if (found === "refused") return <span className="text-ink2">not known now</span>;
@@ -21,5 +25,11 @@ export function SoundnessOf({ site, revision }: { site: string; revision: number
   if (findings === null) return <span className="text-ink2">open it to see</span>;
   const shown = SEVERITIES.filter((severity) => findings[severity] > 0);
   if (shown.length === 0) return <span className="text-sound">sound</span>;
-  return <span className="flex gap-[7px]">{shown.map((severity) => <SeverityCount key={severity} severity={severity} count={findings[severity]} />)}</span>;
+  return (
+    <span className="flex gap-[7px]">
+      {shown.map((severity) => (
+        <SeverityCount key={severity} severity={severity} count={findings[severity]} />
+      ))}
+    </span>
+  );
 }

@@ -10,8 +10,22 @@ export function NeedsText({ line, readings }: { line: string; readings: readonly
     const text = line.slice(reading.start, reading.end);
     const number = /^\d+/.exec(text)?.[0] ?? "";
     const rest = text.slice(number.length);
-    const look = reading.problem !== null ? "border-b-2 border-dotted border-stop text-stop" : reading.guessed ? "border-b-2 border-dotted border-ink2" : "";
-    parts.push(<span key={reading.start} className={look} title={reading.problem ?? (reading.readAs === null ? undefined : `read as ${reading.readAs}`)}><b className="font-bold">{number}</b>{rest}</span>);
+    const look =
+      reading.problem !== null
+        ? "border-b-2 border-dotted border-stop text-stop"
+        : reading.guessed
+          ? "border-b-2 border-dotted border-ink2"
+          : "";
+    parts.push(
+      <span
+        key={reading.start}
+        className={look}
+        title={reading.problem ?? (reading.readAs === null ? undefined : `read as ${reading.readAs}`)}
+      >
+        <b className="font-bold">{number}</b>
+        {rest}
+      </span>,
+    );
     at = reading.end;
   }
   parts.push(line.slice(at));

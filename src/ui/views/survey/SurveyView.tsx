@@ -22,14 +22,62 @@ const figure = (n: number): string => (n === 0 ? "–" : String(n));
 function columnsOf(index: PlanIndex): Column<RoomTally, RoomColumn>[] {
   const catalogue = catalogueOf(index.plan);
   return [
-    { id: "name", head: "Room", title: "room", width: "132px", text: ({ room }) => room.name, show: ({ room }) => <span className="inline-flex items-center gap-2">{room.name}{room.kind === "room" ? null : <span className="text-12 text-ink2">{room.kind}</span>}</span> },
     {
-      id: "needs", head: "Needs", title: "needs", text: ({ room }) => room.needs, show: ({ room }) => <NeedsText line={room.needs} readings={readNeeds(catalogue, room.needs)} />,
+      id: "name",
+      head: "Room",
+      title: "room",
+      width: "132px",
+      text: ({ room }) => room.name,
+      show: ({ room }) => (
+        <span className="inline-flex items-center gap-2">
+          {room.name}
+          {room.kind === "room" ? null : <span className="text-12 text-ink2">{room.kind}</span>}
+        </span>
+      ),
+    },
+    {
+      id: "needs",
+      head: "Needs",
+      title: "needs",
+      text: ({ room }) => room.needs,
+      show: ({ room }) => <NeedsText line={room.needs} readings={readNeeds(catalogue, room.needs)} />,
       reading: (row, text) => <ReadingStrip index={index} room={row?.room ?? null} line={text} />,
     },
-    { id: "sockets", head: "Sockets", title: "sockets", align: "right", mono: true, derived: true, text: ({ sockets }) => String(sockets), show: ({ sockets, room }) => (room.kind === "cabinet" ? <span title="patched inside the cabinet">{figure(sockets)}</span> : figure(sockets)) },
-    { id: "hosts", head: "Hosts", title: "hosts", align: "right", mono: true, derived: true, text: ({ hosts }) => String(hosts), show: ({ hosts }) => figure(hosts) },
-    { id: "poe", head: "PoE W", title: "power over the cable in watts", align: "right", mono: true, derived: true, text: ({ poeMw }) => watts(poeMw), show: ({ poeMw }) => (poeMw === 0 ? "–" : watts(poeMw)) },
+    {
+      id: "sockets",
+      head: "Sockets",
+      title: "sockets",
+      align: "right",
+      mono: true,
+      derived: true,
+      text: ({ sockets }) => String(sockets),
+      show: ({ sockets, room }) =>
+        room.kind === "cabinet" ? (
+          <span title="patched inside the cabinet">{figure(sockets)}</span>
+        ) : (
+          figure(sockets)
+        ),
+    },
+    {
+      id: "hosts",
+      head: "Hosts",
+      title: "hosts",
+      align: "right",
+      mono: true,
+      derived: true,
+      text: ({ hosts }) => String(hosts),
+      show: ({ hosts }) => figure(hosts),
+    },
+    {
+      id: "poe",
+      head: "PoE W",
+      title: "power over the cable in watts",
+      align: "right",
+      mono: true,
+      derived: true,
+      text: ({ poeMw }) => watts(poeMw),
+      show: ({ poeMw }) => (poeMw === 0 ? "–" : watts(poeMw)),
+    },
   ];
 }
 
@@ -41,30 +89,75 @@ export function SurveyView() {
   const selection = useUi((state) => state.selection);
   const scroller = useRef<HTMLDivElement>(null);
   const tally = useMemo(() => tallySurvey(index), [index]);
-  const add = (name: string, needs = "") => edit({ planner: "add-room", summary: `Added the room ${name}`, args: { name } }, (bench) => addRoom(bench, { name, needs }));
-  const freeName = (word: string) => { for (let n = 1; ; n += 1) if (![...index.plan.room.values()].some((room) => room.name === `${word} ${n}`)) return `${word} ${n}`; };
+  const add = (name: string, needs = "") =>
+    edit({ planner: "add-room", summary: `Added the room ${name}`, args: { name } }, (bench) =>
+      addRoom(bench, { name, needs }),
+    );
+  const freeName = (word: string) => {
+    for (let n = 1; ; n += 1)
+      if (![...index.plan.room.values()].some((room) => room.name === `${word} ${n}`)) return `${word} ${n}`;
+  };
   const actions: GridActions<RoomColumn> = {
     edit: (id, column, text) => {
       if (column !== "name" && column !== "needs") return null;
       const room = id === null ? undefined : index.plan.room.get(id);
       if (room === undefined) return column === "name" ? add(text) : add(freeName("Room"), text);
-      return edit({ planner: "edit-room", summary: column === "name" ? `${room.name} is now ${text}` : `${room.name}: ${text === "" ? "nothing needed" : text}`, args: { room: room.id, column, text } }, (bench) => editRoom(bench, room.id, column, text));
+      return edit(
+        {
+          planner: "edit-room",
+          summary:
+            column === "name"
+              ? `${room.name} is now ${text}`
+              : `${room.name}: ${text === "" ? "nothing needed" : text}`,
+          args: { room: room.id, column, text },
+        },
+        (bench) => editRoom(bench, room.id, column, text),
+      );
     },
-    paste: (rows, from, onto) => edit({ planner: "paste-rooms", summary: `Pasted ${counted(rows.length, "row", "rows")} into the survey`, args: { rows: rows.length, from } }, (bench) => {
-      if (from === "name") return pasteRooms(bench, rows);
-      for (const [i, cells] of rows.entries()) {
-        const id = onto[i];
-        const refusal = id === undefined ? addRoom(bench, { name: `${freeName("Room")}${i === 0 ? "" : `.${i}`}`, needs: cells[0] ?? "" }) : editRoom(bench, id, "needs", cells[0] ?? "");
-        if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
-      }
-      return null;
-    }),
-    clear: (cells) => edit(
-      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the survey`, args: { cells } },
-      (bench) => eachCell(cells, (row, column) => (column === "name" || column === "needs" ? editRoom(bench, row, column, "") : null)),
-    ),
+    paste: (rows, from, onto) =>
+      edit(
+        {
+          planner: "paste-rooms",
+          summary: `Pasted ${counted(rows.length, "row", "rows")} into the survey`,
+          args: { rows: rows.length, from },
+        },
+        (bench) => {
+          if (from === "name") return pasteRooms(bench, rows);
+          for (const [i, cells] of rows.entries()) {
+            const id = onto[i];
+            const refusal =
+              id === undefined
+                ? addRoom(bench, {
+                    name: `${freeName("Room")}${i === 0 ? "" : `.${i}`}`,
+                    needs: cells[0] ?? "",
+                  })
+                : editRoom(bench, id, "needs", cells[0] ?? "");
+            if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+          }
+          return null;
+        },
+      ),
+    clear: (cells) =>
+      edit(
+        {
+          planner: "clear-cells",
+          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the survey`,
+          args: { cells },
+        },
+        (bench) =>
+          eachCell(cells, (row, column) =>
+            column === "name" || column === "needs" ? editRoom(bench, row, column, "") : null,
+          ),
+      ),
     remove: (ids) => {
-      const refusal = edit({ planner: "remove-rooms", summary: `Removed ${counted(ids.length, "room", "rooms")}`, args: { rooms: ids } }, (bench) => removeRooms(bench, ids));
+      const refusal = edit(
+        {
+          planner: "remove-rooms",
+          summary: `Removed ${counted(ids.length, "room", "rooms")}`,
+          args: { rooms: ids },
+        },
+        (bench) => removeRooms(bench, ids),
+      );
       if (refusal !== null) toast.error(refusal);
     },
     select: (id) => select(id === null ? null : { what: "room", id }),
@@ -72,14 +165,37 @@ export function SurveyView() {
   return (
     <main className="sheet">
       <div className="head">
-        <h1>Survey</h1><p>one line a room, as you would say it: number, then what</p><span className="push" />
-        <button type="button" className="button" onClick={() => { const refusal = add(freeName("Room")); if (refusal !== null) toast.error(refusal); }}>Add room</button>
+        <h1>Survey</h1>
+        <p>one line a room, as you would say it: number, then what</p>
+        <span className="push" />
+        <button
+          type="button"
+          className="button"
+          onClick={() => {
+            const refusal = add(freeName("Room"));
+            if (refusal !== null) toast.error(refusal);
+          }}
+        >
+          Add room
+        </button>
       </div>
       <Surroundings index={index} />
       <div ref={scroller} tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         <EditGrid<RoomTally, RoomColumn>
-          label="Survey" rows={tally.rooms} idOf={({ room }) => room.id} columns={columnsOf(index)} actions={actions} scroller={scroller}
-          selected={selection?.what === "room" ? selection.id : null} newRow={{ name: "New room", needs: tally.rooms.length === 0 ? "3 PC, 2 phone+PC, 1 card terminal" : "Enter on the last line adds one" }}
+          label="Survey"
+          rows={tally.rooms}
+          idOf={({ room }) => room.id}
+          columns={columnsOf(index)}
+          actions={actions}
+          scroller={scroller}
+          selected={selection?.what === "room" ? selection.id : null}
+          newRow={{
+            name: "New room",
+            needs:
+              tally.rooms.length === 0
+                ? "3 PC, 2 phone+PC, 1 card terminal"
+                : "Enter on the last line adds one",
+          }}
         />
         {tally.rooms.length === 0 ? <EmptySurvey /> : <div className="h-6" />}
       </div>
@@ -90,20 +206,41 @@ export function SurveyView() {
 
 const EmptySurvey = () => (
   <div className="max-w-[64ch] p-4 text-15">
-    <p className="mb-2">Begin here with what you see: a row for each room and each cabinet, and in it who and what has to be connected. It is read as you type; sockets, addresses and watts add up below.</p>
-    <p className="text-ink2">Rows of a spreadsheet can be pasted, too: room, needs, cabinet, metres to it, group. Then “Draft the plan” turns it into segments, subnets, ports and walls, and shows you all of it first.</p>
+    <p className="mb-2">
+      Begin here with what you see: a row for each room and each cabinet, and in it who and what has to be
+      connected. It is read as you type; sockets, addresses and watts add up below.
+    </p>
+    <p className="text-ink2">
+      Rows of a spreadsheet can be pasted, too: room, needs, cabinet, metres to it, group. Then “Draft the
+      plan” turns it into segments, subnets, ports and walls, and shows you all of it first.
+    </p>
   </div>
 );
 
-const ACCESS = { fibre: "fibre", cable: "cable", dsl: "DSL", mobile: "mobile", radio: "radio", other: "line" } as const;
+const ACCESS = {
+  fibre: "fibre",
+  cable: "cable",
+  dsl: "DSL",
+  mobile: "mobile",
+  radio: "radio",
+  other: "line",
+} as const;
 const BOX = { none: "none", routes: "routes", bridges: "bridges", cannotBridge: "cannot bridge" } as const;
 
 function lineText(line: Line): string {
   return [
-    ACCESS[line.access], line.downMbps > 0 ? `${line.downMbps}${line.upMbps > 0 ? `/${line.upMbps}` : ""} Mbit/s` : "", line.vlanTag === null ? "no tag" : `tag ${line.vlanTag}`,
+    ACCESS[line.access],
+    line.downMbps > 0 ? `${line.downMbps}${line.upMbps > 0 ? `/${line.upMbps}` : ""} Mbit/s` : "",
+    line.vlanTag === null ? "no tag" : `tag ${line.vlanTag}`,
     line.addressing === "login" ? "login" : line.addressing === "fixed" ? "fixed address" : "address by DHCP",
-    line.carrierNat === "yes" ? "behind carrier-grade NAT" : line.carrierNat === "unknown" ? "carrier-grade NAT not known" : "public address",
-  ].filter((part) => part !== "").join(", ");
+    line.carrierNat === "yes"
+      ? "behind carrier-grade NAT"
+      : line.carrierNat === "unknown"
+        ? "carrier-grade NAT not known"
+        : "public address",
+  ]
+    .filter((part) => part !== "")
+    .join(", ");
 }
 
 /** What is there before the work: lines, the provider's box, gear, the site's conventions; each opens in the margin. */
@@ -118,15 +255,53 @@ function Surroundings({ index }: { index: PlanIndex }) {
       {lines.map((line) => (
         <div key={line.id} className="contents">
           <dt className="text-ink2">{line.name}</dt>
-          <dd><button type="button" className={open} onClick={() => select({ what: "line", id: line.id })}>{lineText(line)}</button>
-            {line.providerBox === "none" ? null : <span className="text-ink2">; provider’s box {BOX[line.providerBox]}{line.boxPrefix === null ? "" : <>, inside <span className="mono">{formatPrefix(line.boxPrefix)}</span></>}{line.locked === "" ? "" : `; locked to it: ${line.locked}`}</span>}</dd>
+          <dd>
+            <button type="button" className={open} onClick={() => select({ what: "line", id: line.id })}>
+              {lineText(line)}
+            </button>
+            {line.providerBox === "none" ? null : (
+              <span className="text-ink2">
+                ; provider’s box {BOX[line.providerBox]}
+                {line.boxPrefix === null ? (
+                  ""
+                ) : (
+                  <>
+                    , inside <span className="mono">{formatPrefix(line.boxPrefix)}</span>
+                  </>
+                )}
+                {line.locked === "" ? "" : `; locked to it: ${line.locked}`}
+              </span>
+            )}
+          </dd>
         </div>
       ))}
-      {lines.length === 0 ? <><dt className="text-ink2">Internet line</dt><dd><button type="button" className={open} onClick={() => select({ what: "lines" })}>none yet: add one</button></dd></> : null}
+      {lines.length === 0 ? (
+        <>
+          <dt className="text-ink2">Internet line</dt>
+          <dd>
+            <button type="button" className={open} onClick={() => select({ what: "lines" })}>
+              none yet: add one
+            </button>
+          </dd>
+        </>
+      ) : null}
       <dt className="text-ink2">Gear found</dt>
-      <dd><button type="button" className={open} onClick={() => select({ what: "gear", id: null })}>{gear.length === 0 ? "none yet: add what is there" : gear.map((one) => `${one.name} (${one.fate})`).join(", ")}</button></dd>
+      <dd>
+        <button type="button" className={open} onClick={() => select({ what: "gear", id: null })}>
+          {gear.length === 0
+            ? "none yet: add what is there"
+            : gear.map((one) => `${one.name} (${one.fate})`).join(", ")}
+        </button>
+      </dd>
       <dt className="text-ink2">Conventions</dt>
-      <dd><button type="button" className={open} onClick={() => select({ what: "conventions" })}>VLANs from {conventions.vidStart} by {conventions.vidStep}, {conventions.subnetScheme === "octet" ? "number in octet 3" : "subnets packed"}, gateway {conventions.gatewayAt}, {conventions.staticSize} typed-in at the {conventions.staticAt}, growth {conventions.growth} %</button></dd>
+      <dd>
+        <button type="button" className={open} onClick={() => select({ what: "conventions" })}>
+          VLANs from {conventions.vidStart} by {conventions.vidStep},{" "}
+          {conventions.subnetScheme === "octet" ? "number in octet 3" : "subnets packed"}, gateway{" "}
+          {conventions.gatewayAt}, {conventions.staticSize} typed-in at the {conventions.staticAt}, growth{" "}
+          {conventions.growth} %
+        </button>
+      </dd>
     </dl>
   );
 }
@@ -134,16 +309,32 @@ function Surroundings({ index }: { index: PlanIndex }) {
 function TallyBar({ tally }: { tally: SurveyTally }) {
   const select = useUi((state) => state.select);
   const figures: [string | number, string][] = [
-    [tally.sockets, "sockets"], [tally.inCabinets, "in the cabinets"], [tally.hosts, "hosts now"], [tally.planned, "planned, with growth"], [watts(tally.poeMw), "W over the cable"], [tally.accessPoints, "APs"],
+    [tally.sockets, "sockets"],
+    [tally.inCabinets, "in the cabinets"],
+    [tally.hosts, "hosts now"],
+    [tally.planned, "planned, with growth"],
+    [watts(tally.poeMw), "W over the cable"],
+    [tally.accessPoints, "APs"],
   ];
   return (
-    <section aria-label="Tally" className="flex min-h-[68px] flex-none items-stretch overflow-x-auto border-t border-ink bg-paper">
+    <section
+      aria-label="Tally"
+      className="flex min-h-[68px] flex-none items-stretch overflow-x-auto border-t border-ink bg-paper"
+    >
       {figures.map(([value, words]) => (
         <div key={words} className="flex flex-col justify-center border-r border-hair px-[10px] first:pl-4">
-          <b className="mono text-22 leading-[26px] font-semibold">{value}</b><span className="text-12 whitespace-nowrap text-ink2">{words}</span>
+          <b className="mono text-22 leading-[26px] font-semibold">{value}</b>
+          <span className="text-12 whitespace-nowrap text-ink2">{words}</span>
         </div>
       ))}
-      <button type="button" className="button go m-3 ml-auto flex-none self-center !min-h-10 !px-[14px] !text-15" disabled={tally.rooms.length === 0} onClick={() => select({ what: "draft" })}>Draft the plan</button>
+      <button
+        type="button"
+        className="button go m-3 ml-auto flex-none self-center !min-h-10 !px-[14px] !text-15"
+        disabled={tally.rooms.length === 0}
+        onClick={() => select({ what: "draft" })}
+      >
+        Draft the plan
+      </button>
     </section>
   );
 }

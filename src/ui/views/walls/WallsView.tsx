@@ -13,8 +13,18 @@ const MOST_CHIPS = 4;
 
 /** The segments of an end as tape; the internet and the gateway have none. */
 function Chips({ index, end }: { index: PlanIndex; end: WallEnd }) {
-  const segments = end.at === "zone" ? segmentsInOrder(index).filter((segment) => segment.zone === end.zone) : [];
-  return <>{segments.slice(0, MOST_CHIPS).map((segment) => <SegmentChip key={segment.id} segment={segment} height={16} />)}{segments.length > MOST_CHIPS ? <span className="text-12 text-ink2">+{segments.length - MOST_CHIPS}</span> : null}</>;
+  const segments =
+    end.at === "zone" ? segmentsInOrder(index).filter((segment) => segment.zone === end.zone) : [];
+  return (
+    <>
+      {segments.slice(0, MOST_CHIPS).map((segment) => (
+        <SegmentChip key={segment.id} segment={segment} height={16} />
+      ))}
+      {segments.length > MOST_CHIPS ? (
+        <span className="text-12 text-ink2">+{segments.length - MOST_CHIPS}</span>
+      ) : null}
+    </>
+  );
 }
 
 /** What may start talking to what: a wall is hatched, a door is blank paper with its services written in it. */
@@ -27,13 +37,19 @@ export function WallsView() {
   const at = { row: Math.min(wanted.row, ends.length - 1), column: Math.min(wanted.column, ends.length - 1) };
   const grid = useRef<HTMLTableElement>(null);
   const chosen = selection?.what === "wall" ? selection : null;
-  const closed = ends.flatMap((from) => ends.map((to) => wallCell(index, from, to))).filter((cell) => cell.kind === "wall" && cell.door === "closed").length;
+  const closed = ends
+    .flatMap((from) => ends.map((to) => wallCell(index, from, to)))
+    .filter((cell) => cell.kind === "wall" && cell.door === "closed").length;
   const doors = doorsInOrder(index);
   const go = (row: number, column: number) => {
-    const place = { row: Math.max(0, Math.min(row, ends.length - 1)), column: Math.max(0, Math.min(column, ends.length - 1)) };
+    const place = {
+      row: Math.max(0, Math.min(row, ends.length - 1)),
+      column: Math.max(0, Math.min(column, ends.length - 1)),
+    };
     setAt(place);
     const [from, to] = [ends[place.row], ends[place.column]];
-    if (from !== undefined && to !== undefined && wallCell(index, from, to).kind !== "itself") select({ what: "wall", from, to });
+    if (from !== undefined && to !== undefined && wallCell(index, from, to).kind !== "itself")
+      select({ what: "wall", from, to });
     grid.current?.querySelector<HTMLElement>(`[data-cell="${place.row}-${place.column}"]`)?.focus();
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -44,35 +60,90 @@ export function WallsView() {
   };
   return (
     <main className="sheet">
-      <div className="head"><h1>Walls</h1><p>what may start talking to what; answers always return</p></div>
-      {index.plan.zone.size === 0 ? <p className="max-w-[60ch] p-4 text-15">Walls stand between zones, and a zone comes with its first segment. Begin with the segments; until a door is opened, everything between zones stays closed.</p> : (
+      <div className="head">
+        <h1>Walls</h1>
+        <p>what may start talking to what; answers always return</p>
+      </div>
+      {index.plan.zone.size === 0 ? (
+        <p className="max-w-[60ch] p-4 text-15">
+          Walls stand between zones, and a zone comes with its first segment. Begin with the segments; until a
+          door is opened, everything between zones stays closed.
+        </p>
+      ) : (
         <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
-          <table ref={grid} role="grid" aria-label="Walls between zones" className="table close still lead !w-auto min-w-full" onKeyDown={onKeyDown}>
+          <table
+            ref={grid}
+            role="grid"
+            aria-label="Walls between zones"
+            className="table close still lead !w-auto min-w-full"
+            onKeyDown={onKeyDown}
+          >
             <thead>
               <tr>
-                <th scope="col" className="align-bottom">from \ to</th>
+                <th scope="col" className="align-bottom">
+                  from \ to
+                </th>
                 {ends.map((end) => {
                   const crossed = chosen !== null && sameEnd(chosen.to, end);
-                  return <th key={wallEndName(index, end)} scope="col" className={`!h-11 !px-[3px] !whitespace-normal text-center align-bottom ${crossed ? "bg-act-wash" : ""}`}><span className="flex flex-col items-center gap-1 text-ink"><span className="flex gap-[3px]"><Chips index={index} end={end} /></span>{wallEndName(index, end)}</span></th>;
+                  return (
+                    <th
+                      key={wallEndName(index, end)}
+                      scope="col"
+                      className={`!h-11 !px-[3px] !whitespace-normal text-center align-bottom ${crossed ? "bg-act-wash" : ""}`}
+                    >
+                      <span className="flex flex-col items-center gap-1 text-ink">
+                        <span className="flex gap-[3px]">
+                          <Chips index={index} end={end} />
+                        </span>
+                        {wallEndName(index, end)}
+                      </span>
+                    </th>
+                  );
                 })}
               </tr>
             </thead>
             <tbody>
               {ends.map((from, row) => (
                 <tr key={wallEndName(index, from)}>
-                  <th scope="row" className={`!pl-4 border-t border-hair text-13 !text-ink ${chosen !== null && sameEnd(chosen.from, from) ? "bg-act-wash" : ""}`}><span className="flex items-center gap-[5px]"><Chips index={index} end={from} />{wallEndName(index, from)}</span></th>
+                  <th
+                    scope="row"
+                    className={`!pl-4 border-t border-hair text-13 !text-ink ${chosen !== null && sameEnd(chosen.from, from) ? "bg-act-wash" : ""}`}
+                  >
+                    <span className="flex items-center gap-[5px]">
+                      <Chips index={index} end={from} />
+                      {wallEndName(index, from)}
+                    </span>
+                  </th>
                   {ends.map((to, column) => (
-                    <WallGridCell key={wallEndName(index, to)} index={index} from={from} to={to} place={`${row}-${column}`} tabbable={at.row === row && at.column === column}
-                      isChosen={chosen !== null && sameEnd(chosen.from, from) && sameEnd(chosen.to, to)} crossed={chosen !== null && (sameEnd(chosen.from, from) || sameEnd(chosen.to, to))} choose={() => go(row, column)} />
+                    <WallGridCell
+                      key={wallEndName(index, to)}
+                      index={index}
+                      from={from}
+                      to={to}
+                      place={`${row}-${column}`}
+                      tabbable={at.row === row && at.column === column}
+                      isChosen={chosen !== null && sameEnd(chosen.from, from) && sameEnd(chosen.to, to)}
+                      crossed={chosen !== null && (sameEnd(chosen.from, from) || sameEnd(chosen.to, to))}
+                      choose={() => go(row, column)}
+                    />
                   ))}
                 </tr>
               ))}
             </tbody>
           </table>
           <p className="flex h-8 items-center gap-5 px-4 text-12 text-ink2">
-            <span className="inline-flex items-center gap-[6px]"><span className="hatched h-[14px] w-[26px] border border-hair" />closed, {counted(closed, "pair", "pairs")}</span>
-            <span className="inline-flex items-center gap-[6px]"><span className="h-[14px] w-[26px] border border-hair" />a door, {counted(doors.length, "pair", "pairs")}: “open” or its services</span>
-            <span className="inline-flex items-center gap-[6px]"><span className="h-[14px] w-[26px] border border-hair bg-hair" />within one zone</span>
+            <span className="inline-flex items-center gap-[6px]">
+              <span className="hatched h-[14px] w-[26px] border border-hair" />
+              closed, {counted(closed, "pair", "pairs")}
+            </span>
+            <span className="inline-flex items-center gap-[6px]">
+              <span className="h-[14px] w-[26px] border border-hair" />a door,{" "}
+              {counted(doors.length, "pair", "pairs")}: “open” or its services
+            </span>
+            <span className="inline-flex items-center gap-[6px]">
+              <span className="h-[14px] w-[26px] border border-hair bg-hair" />
+              within one zone
+            </span>
           </p>
           <Doors />
         </div>
@@ -81,17 +152,46 @@ export function WallsView() {
   );
 }
 
-interface CellProps { readonly index: PlanIndex; readonly from: WallEnd; readonly to: WallEnd; readonly place: string; readonly tabbable: boolean; readonly isChosen: boolean; readonly crossed: boolean; readonly choose: () => void }
+interface CellProps {
+  readonly index: PlanIndex;
+  readonly from: WallEnd;
+  readonly to: WallEnd;
+  readonly place: string;
+  readonly tabbable: boolean;
+  readonly isChosen: boolean;
+  readonly crossed: boolean;
+  readonly choose: () => void;
+}
 
 function WallGridCell({ index, from, to, place, tabbable, isChosen, crossed, choose }: CellProps) {
   const cell = wallCell(index, from, to);
-  const text = cell.kind === "itself" ? "itself" : cell.kind === "inside" ? (cell.open ? "open inside" : "kept apart inside") : cell.text;
+  const text =
+    cell.kind === "itself"
+      ? "itself"
+      : cell.kind === "inside"
+        ? cell.open
+          ? "open inside"
+          : "kept apart inside"
+        : cell.text;
   const look = cell.kind === "wall" ? (cell.door === "closed" ? "hatched" : "") : "bg-hair";
   return (
-    <td role="gridcell" data-cell={place} tabIndex={tabbable ? 0 : -1} aria-selected={isChosen} aria-label={`${wallEndName(index, from)} to ${wallEndName(index, to)}: ${text}`}
+    <td
+      role="gridcell"
+      data-cell={place}
+      tabIndex={tabbable ? 0 : -1}
+      aria-selected={isChosen}
+      aria-label={`${wallEndName(index, from)} to ${wallEndName(index, to)}: ${text}`}
       className={`centre min-w-[44px] cursor-pointer border-l border-hair !px-1 text-12 font-medium ${look} ${crossed && cell.kind === "wall" ? "bg-act-wash" : ""} ${isChosen ? "outline-2 -outline-offset-2 outline-act" : ""}`}
-      onMouseDown={(event) => { event.preventDefault(); choose(); }}>
-      {cell.kind === "wall" && cell.door !== "closed" ? <span className="block max-w-[132px] truncate">{cell.text}</span> : cell.kind === "inside" && cell.open ? <span>inside</span> : null}
+      onMouseDown={(event) => {
+        event.preventDefault();
+        choose();
+      }}
+    >
+      {cell.kind === "wall" && cell.door !== "closed" ? (
+        <span className="block max-w-[132px] truncate">{cell.text}</span>
+      ) : cell.kind === "inside" && cell.open ? (
+        <span>inside</span>
+      ) : null}
     </td>
   );
 }
@@ -103,20 +203,56 @@ function Doors() {
   const selection = useUi((state) => state.selection);
   return (
     <table className="table close border-t border-ink" aria-label="Doors">
-      <thead><tr><th scope="col">From</th><th scope="col">To</th><th scope="col">Lets through</th><th scope="col">Reason</th></tr></thead>
+      <thead>
+        <tr>
+          <th scope="col">From</th>
+          <th scope="col">To</th>
+          <th scope="col">Lets through</th>
+          <th scope="col">Reason</th>
+        </tr>
+      </thead>
       <tbody>
         {doorsInOrder(index).map((wall) => {
-          const chosen = selection?.what === "wall" && sameEnd(selection.from, wall.from) && sameEnd(selection.to, wall.to);
+          const chosen =
+            selection?.what === "wall" &&
+            sameEnd(selection.from, wall.from) &&
+            sameEnd(selection.to, wall.to);
           return (
             <tr key={wall.id} className={chosen ? "selected" : ""}>
-              <td><button type="button" className="flex min-h-6 items-center gap-[5px]" onClick={() => select({ what: "wall", from: wall.from, to: wall.to })}><Chips index={index} end={wall.from} />{wallEndName(index, wall.from)}</button></td>
-              <td><span className="flex items-center gap-[5px]"><Chips index={index} end={wall.to} />{wallEndName(index, wall.to)}</span></td>
-              <td className="!whitespace-normal font-medium">{wall.door === "open" ? "open" : wall.services.map(serviceText).join("; ")}</td>
-              <td className="!whitespace-normal text-ink2">{wall.reason === "" ? "no reason given" : wall.reason}</td>
+              <td>
+                <button
+                  type="button"
+                  className="flex min-h-6 items-center gap-[5px]"
+                  onClick={() => select({ what: "wall", from: wall.from, to: wall.to })}
+                >
+                  <Chips index={index} end={wall.from} />
+                  {wallEndName(index, wall.from)}
+                </button>
+              </td>
+              <td>
+                <span className="flex items-center gap-[5px]">
+                  <Chips index={index} end={wall.to} />
+                  {wallEndName(index, wall.to)}
+                </span>
+              </td>
+              <td className="!whitespace-normal font-medium">
+                {wall.door === "open" ? "open" : wall.services.map(serviceText).join("; ")}
+              </td>
+              <td className="!whitespace-normal text-ink2">
+                {wall.reason === "" ? "no reason given" : wall.reason}
+              </td>
             </tr>
           );
         })}
-        <tr><td>any</td><td>any other</td><td className="font-medium"><span className="hatched mr-2 inline-block h-3 w-11 border border-rule align-[-2px]" />closed</td><td className="text-ink2">the wall itself</td></tr>
+        <tr>
+          <td>any</td>
+          <td>any other</td>
+          <td className="font-medium">
+            <span className="hatched mr-2 inline-block h-3 w-11 border border-rule align-[-2px]" />
+            closed
+          </td>
+          <td className="text-ink2">the wall itself</td>
+        </tr>
       </tbody>
     </table>
   );

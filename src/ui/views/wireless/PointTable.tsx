@@ -3,7 +3,14 @@
 import type { RefObject } from "react";
 import { counted, type Finding, type Severity } from "@/core/checks";
 import { nameOf, type PlanIndex } from "@/core/plan";
-import { editRadioCell, pasteRadios, RADIO_COLUMNS, radioCellText, widthsFor, type RadioColumn } from "@/core/planners";
+import {
+  editRadioCell,
+  pasteRadios,
+  RADIO_COLUMNS,
+  radioCellText,
+  widthsFor,
+  type RadioColumn,
+} from "@/core/planners";
 import { placesOf, tapeOf, type PointRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
@@ -14,47 +21,152 @@ import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Chip } from "../../tape/Chip";
 
 type ColumnId = RadioColumn | "point" | "names" | "hears" | "port";
-const isWritten = (column: ColumnId): column is RadioColumn => (RADIO_COLUMNS as readonly string[]).includes(column);
+const isWritten = (column: ColumnId): column is RadioColumn =>
+  (RADIO_COLUMNS as readonly string[]).includes(column);
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow, ColumnId>[] {
   const wrong = new Map<string, Severity>();
-  for (const finding of [...list].reverse()) for (const { kind, id } of finding.subjects) if (kind === "radio") wrong.set(id, finding.severity);
-  const written = (id: RadioColumn, head: string, title: string, bar: boolean): Column<PointRow, ColumnId> => ({
-    id, head, title, bar, mono: id !== "place", ...(id === "place" ? {} : { align: "right" as const }), text: ({ radios, device }) => radioCellText(radios, device.place, id),
-    offers: () => (id === "place" ? placesOf(index) : id.endsWith("width") ? widthsFor(id.startsWith("2") ? "2.4" : id.startsWith("5") ? "5" : "6").map(String) : ["auto", "off"]),
+  for (const finding of [...list].reverse())
+    for (const { kind, id } of finding.subjects) if (kind === "radio") wrong.set(id, finding.severity);
+  const written = (
+    id: RadioColumn,
+    head: string,
+    title: string,
+    bar: boolean,
+  ): Column<PointRow, ColumnId> => ({
+    id,
+    head,
+    title,
+    bar,
+    mono: id !== "place",
+    ...(id === "place" ? {} : { align: "right" as const }),
+    text: ({ radios, device }) => radioCellText(radios, device.place, id),
+    offers: () =>
+      id === "place"
+        ? placesOf(index)
+        : id.endsWith("width")
+          ? widthsFor(id.startsWith("2") ? "2.4" : id.startsWith("5") ? "5" : "6").map(String)
+          : ["auto", "off"],
     show: ({ radios, device }) => {
       const text = radioCellText(radios, device.place, id);
       const radio = radios.find((one) => one.band === id);
       const severity = radio === undefined ? undefined : wrong.get(radio.id);
-      if (severity !== undefined) return <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>{text}<SeveritySign severity={severity} size={11} /></span>;
-      return text === "" || text === "off" || text === "auto" || id === "place" ? <span className="text-ink2">{text || "–"}</span> : text;
+      if (severity !== undefined)
+        return (
+          <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
+            {text}
+            <SeveritySign severity={severity} size={11} />
+          </span>
+        );
+      return text === "" || text === "off" || text === "auto" || id === "place" ? (
+        <span className="text-ink2">{text || "–"}</span>
+      ) : (
+        text
+      );
     },
   });
-  const derived = (id: "point" | "names" | "hears" | "port", head: string, text: (row: PointRow) => string, show: (row: PointRow) => React.ReactNode, bar = false): Column<PointRow, ColumnId> => ({ id, head, derived: true, readOnly: () => true, text, show, bar });
+  const derived = (
+    id: "point" | "names" | "hears" | "port",
+    head: string,
+    text: (row: PointRow) => string,
+    show: (row: PointRow) => React.ReactNode,
+    bar = false,
+  ): Column<PointRow, ColumnId> => ({ id, head, derived: true, readOnly: () => true, text, show, bar });
   return [
-    derived("point", "Name", ({ device }) => device.name, ({ device }) => <b className="font-semibold">{device.name}</b>),
+    derived(
+      "point",
+      "Name",
+      ({ device }) => device.name,
+      ({ device }) => <b className="font-semibold">{device.name}</b>,
+    ),
     written("place", "Place", "place", false),
-    written("2.4", "Ch.", "channel in 2.4 GHz", true), written("2.4 width", "MHz", "width in 2.4 GHz", false), written("5", "Ch.", "channel in 5 GHz", true), written("5 width", "MHz", "width in 5 GHz", false), written("6", "Ch.", "channel in 6 GHz", true), written("6 width", "MHz", "width in 6 GHz", false),
-    derived("hears", "Hears", ({ hears }) => hears.map((one) => one.device.name).join(", "), ({ hears }) => (hears.length === 0 ? <span className="text-ink2">nobody</span> : <span className="inline-block max-w-28 truncate align-bottom" title={hears.map((one) => one.device.name).join(", ")}>{hears.map((one, i) => <span key={one.device.id} className={one.clashes.length > 0 ? "font-semibold text-warn" : "text-ink2"}>{i > 0 ? ", " : ""}{one.device.name}</span>)}</span>), true),
-    derived("port", "Its port needs", (row) => row.needs.tagged.join(" "), (row) => <PortNeeds index={index} row={row} />, true),
+    written("2.4", "Ch.", "channel in 2.4 GHz", true),
+    written("2.4 width", "MHz", "width in 2.4 GHz", false),
+    written("5", "Ch.", "channel in 5 GHz", true),
+    written("5 width", "MHz", "width in 5 GHz", false),
+    written("6", "Ch.", "channel in 6 GHz", true),
+    written("6 width", "MHz", "width in 6 GHz", false),
+    derived(
+      "hears",
+      "Hears",
+      ({ hears }) => hears.map((one) => one.device.name).join(", "),
+      ({ hears }) =>
+        hears.length === 0 ? (
+          <span className="text-ink2">nobody</span>
+        ) : (
+          <span
+            className="inline-block max-w-28 truncate align-bottom"
+            title={hears.map((one) => one.device.name).join(", ")}
+          >
+            {hears.map((one, i) => (
+              <span
+                key={one.device.id}
+                className={one.clashes.length > 0 ? "font-semibold text-warn" : "text-ink2"}
+              >
+                {i > 0 ? ", " : ""}
+                {one.device.name}
+              </span>
+            ))}
+          </span>
+        ),
+      true,
+    ),
+    derived(
+      "port",
+      "Its port needs",
+      (row) => row.needs.tagged.join(" "),
+      (row) => <PortNeeds index={index} row={row} />,
+      true,
+    ),
   ];
 }
 
 /** The least that the port of an access point has to carry, as tape; what is missing there is dashed. */
-function PortNeeds({ index, row: { device, uplink, needs, missing, needless } }: { index: PlanIndex; row: PointRow }) {
+function PortNeeds({
+  index,
+  row: { device, uplink, needs, missing, needless },
+}: {
+  index: PlanIndex;
+  row: PointRow;
+}) {
   if (uplink === null) return <span className="text-ink2">plugged in nowhere</span>;
   const vids = [...(needs.untagged === null ? [] : [needs.untagged]), ...needs.tagged];
   const where = nameOf(index, "port", uplink.id).replace(" port ", " ");
   return (
-    <span className="inline-flex items-center gap-1" title={`${where}${missing.length > 0 ? `, missing ${missing.join(", ")}` : ""}${needless.length > 0 ? `, needless ${needless.join(", ")}` : ""}`}>
-      {vids.map((vid, i) => <span key={vid} className={`leading-none ${i === 0 && needs.untagged !== null && !missing.includes(vid) ? "border-b-2 border-ink" : ""}`} style={missing.includes(vid) ? { outline: "1.5px dashed var(--stop)", outlineOffset: 1 } : undefined}><Chip tape={tapeOf(index, device.domain, vid)} name={tapeOf(index, device.domain, vid).name} height={14} /></span>)}
-      {missing.length === 0 ? null : <b className="font-semibold text-stop">{missing.length} missing</b>}{needless.length === 0 ? null : <b className="font-semibold text-warn">{needless.length} needless</b>}<span className="text-ink2">{where}</span>
+    <span
+      className="inline-flex items-center gap-1"
+      title={`${where}${missing.length > 0 ? `, missing ${missing.join(", ")}` : ""}${needless.length > 0 ? `, needless ${needless.join(", ")}` : ""}`}
+    >
+      {vids.map((vid, i) => (
+        <span
+          key={vid}
+          className={`leading-none ${i === 0 && needs.untagged !== null && !missing.includes(vid) ? "border-b-2 border-ink" : ""}`}
+          style={
+            missing.includes(vid) ? { outline: "1.5px dashed var(--stop)", outlineOffset: 1 } : undefined
+          }
+        >
+          <Chip
+            tape={tapeOf(index, device.domain, vid)}
+            name={tapeOf(index, device.domain, vid).name}
+            height={14}
+          />
+        </span>
+      ))}
+      {missing.length === 0 ? null : <b className="font-semibold text-stop">{missing.length} missing</b>}
+      {needless.length === 0 ? null : <b className="font-semibold text-warn">{needless.length} needless</b>}
+      <span className="text-ink2">{where}</span>
     </span>
   );
 }
 
 /** The access points with their radios, edited in place like a spreadsheet. */
-export function PointTable({ rows, scroller }: { rows: readonly PointRow[]; scroller: RefObject<HTMLDivElement | null> }) {
+export function PointTable({
+  rows,
+  scroller,
+}: {
+  rows: readonly PointRow[];
+  scroller: RefObject<HTMLDivElement | null>;
+}) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const list = usePlan((state) => state.list);
@@ -62,19 +174,67 @@ export function PointTable({ rows, scroller }: { rows: readonly PointRow[]; scro
   const select = useUi((state) => state.select);
   const name = (id: string) => index.plan.device.get(id)?.name ?? "";
   const actions: GridActions<ColumnId> = {
-    edit: (id, column, text) => (id === null || !isWritten(column) ? null : edit({ planner: "edit-radio", summary: `${name(id)}: ${column.endsWith("width") ? `${column.replace(" width", " GHz")} ${text} MHz wide` : column === "place" ? `place ${text}` : `channel ${text || "none"} in ${column} GHz`}`, args: { device: id, column, text } }, (bench) => editRadioCell(bench, id, column, text))),
-    paste: (texts, from, onto) => (isWritten(from) ? edit({ planner: "paste-radios", summary: `Pasted ${counted(texts.length, "row", "rows")} into the radios`, args: { rows: texts.length, from } }, (bench) => pasteRadios(bench, texts, from, onto)) : "Begin with a column that can be written."),
-    clear: (cells) => edit(
-      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the radios`, args: { cells } },
-      (bench) => eachCell(cells, (row, column) => (isWritten(column) ? editRadioCell(bench, row, column, "") : null)),
-    ),
-    select: (id) => { if (id !== null) select({ what: "device", id }); },
+    edit: (id, column, text) =>
+      id === null || !isWritten(column)
+        ? null
+        : edit(
+            {
+              planner: "edit-radio",
+              summary: `${name(id)}: ${column.endsWith("width") ? `${column.replace(" width", " GHz")} ${text} MHz wide` : column === "place" ? `place ${text}` : `channel ${text || "none"} in ${column} GHz`}`,
+              args: { device: id, column, text },
+            },
+            (bench) => editRadioCell(bench, id, column, text),
+          ),
+    paste: (texts, from, onto) =>
+      isWritten(from)
+        ? edit(
+            {
+              planner: "paste-radios",
+              summary: `Pasted ${counted(texts.length, "row", "rows")} into the radios`,
+              args: { rows: texts.length, from },
+            },
+            (bench) => pasteRadios(bench, texts, from, onto),
+          )
+        : "Begin with a column that can be written.",
+    clear: (cells) =>
+      edit(
+        {
+          planner: "clear-cells",
+          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the radios`,
+          args: { cells },
+        },
+        (bench) =>
+          eachCell(cells, (row, column) =>
+            isWritten(column) ? editRadioCell(bench, row, column, "") : null,
+          ),
+      ),
+    select: (id) => {
+      if (id !== null) select({ what: "device", id });
+    },
   };
   return (
     <section aria-label="Access points" className="pt-5">
-      <EditGrid<PointRow, ColumnId> label="Radios" rows={rows} idOf={({ device }) => device.id} columns={columnsOf(index, list)} actions={actions} scroller={scroller} selected={selection?.what === "device" ? selection.id : null}
-        groups={[{ head: "Access point", span: 2, bar: false }, { head: "2.4 GHz", span: 2, bar: true }, { head: "5 GHz", span: 2, bar: true }, { head: "6 GHz", span: 2, bar: true }, { head: "Neighbours", span: 1, bar: true }, { head: "Wire", span: 1, bar: true }]} />
-      <p className="px-4 pt-2 text-12 text-ink2">A channel is the number of its first 20 MHz; “auto” leaves it to the access point, “off” keeps the radio silent, an empty cell means no radio in that band. The underlined tape is untagged.</p>
+      <EditGrid<PointRow, ColumnId>
+        label="Radios"
+        rows={rows}
+        idOf={({ device }) => device.id}
+        columns={columnsOf(index, list)}
+        actions={actions}
+        scroller={scroller}
+        selected={selection?.what === "device" ? selection.id : null}
+        groups={[
+          { head: "Access point", span: 2, bar: false },
+          { head: "2.4 GHz", span: 2, bar: true },
+          { head: "5 GHz", span: 2, bar: true },
+          { head: "6 GHz", span: 2, bar: true },
+          { head: "Neighbours", span: 1, bar: true },
+          { head: "Wire", span: 1, bar: true },
+        ]}
+      />
+      <p className="px-4 pt-2 text-12 text-ink2">
+        A channel is the number of its first 20 MHz; “auto” leaves it to the access point, “off” keeps the
+        radio silent, an empty cell means no radio in that band. The underlined tape is untagged.
+      </p>
     </section>
   );
 }

@@ -4,7 +4,16 @@ import type { RefObject } from "react";
 import { toast } from "sonner";
 import { counted, type Finding, type Severity } from "@/core/checks";
 import { Draft, SECURITIES, type PlanIndex, type Ssid } from "@/core/plan";
-import { addSsid, editSsidCell, pasteSsids, removeSsid, SECURITY_SHORT, SSID_COLUMNS, ssidCellText, type SsidColumn } from "@/core/planners";
+import {
+  addSsid,
+  editSsidCell,
+  pasteSsids,
+  removeSsid,
+  SECURITY_SHORT,
+  SSID_COLUMNS,
+  ssidCellText,
+  type SsidColumn,
+} from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { eachCell } from "../../grid/each-cell";
@@ -14,24 +23,69 @@ import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 
 const HEADS: Readonly<Record<SsidColumn, readonly [head: string, title: string]>> = {
-  name: ["Name", "name"], segment: ["Leads into", "segment"], more: ["or, by sign-in", "segments the sign-in may choose"], security: ["Security", "security"], hidden: ["Hidden", "hidden"], isolation: ["Apart", "stations kept apart"], bands: ["GHz", "bands"], at: ["Offered at", "access points"],
+  name: ["Name", "name"],
+  segment: ["Leads into", "segment"],
+  more: ["or, by sign-in", "segments the sign-in may choose"],
+  security: ["Security", "security"],
+  hidden: ["Hidden", "hidden"],
+  isolation: ["Apart", "stations kept apart"],
+  bands: ["GHz", "bands"],
+  at: ["Offered at", "access points"],
 };
 /** Which cell a finding is about: there its sign stands. */
-const CELL_OF: Readonly<Record<string, SsidColumn>> = { "guests-not-isolated": "isolation", "weak-wireless-security": "security", "security-not-for-6-ghz": "bands", "wireless-name-differs": "name" };
+const CELL_OF: Readonly<Record<string, SsidColumn>> = {
+  "guests-not-isolated": "isolation",
+  "weak-wireless-security": "security",
+  "security-not-for-6-ghz": "bands",
+  "wireless-name-differs": "name",
+};
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Ssid, SsidColumn>[] {
   const draft = new Draft(index.plan);
   const severities = new Map<string, Severity>();
-  for (const finding of [...list].reverse()) { const column = CELL_OF[finding.code]; if (column !== undefined) for (const { id } of finding.subjects) severities.set(`${id} ${column}`, finding.severity); }
-  const offers: Partial<Record<SsidColumn, readonly string[]>> = { segment: [...index.plan.segment.values()].map((one) => one.name), security: SECURITIES.map((one) => SECURITY_SHORT[one]), hidden: ["yes", "no"], isolation: ["yes", "no"], bands: ["2.4, 5", "2.4", "5", "5, 6", "2.4, 5, 6"], at: ["everywhere"] };
+  for (const finding of [...list].reverse()) {
+    const column = CELL_OF[finding.code];
+    if (column !== undefined)
+      for (const { id } of finding.subjects) severities.set(`${id} ${column}`, finding.severity);
+  }
+  const offers: Partial<Record<SsidColumn, readonly string[]>> = {
+    segment: [...index.plan.segment.values()].map((one) => one.name),
+    security: SECURITIES.map((one) => SECURITY_SHORT[one]),
+    hidden: ["yes", "no"],
+    isolation: ["yes", "no"],
+    bands: ["2.4, 5", "2.4", "5", "5, 6", "2.4, 5, 6"],
+    at: ["everywhere"],
+  };
   return SSID_COLUMNS.map((id): Column<Ssid, SsidColumn> => ({
-    id, head: HEADS[id][0], title: HEADS[id][1], text: (ssid) => ssidCellText(draft, ssid, id), offers: () => offers[id] ?? [], ...(id === "bands" ? { mono: true } : {}),
+    id,
+    head: HEADS[id][0],
+    title: HEADS[id][1],
+    text: (ssid) => ssidCellText(draft, ssid, id),
+    offers: () => offers[id] ?? [],
+    ...(id === "bands" ? { mono: true } : {}),
     show: (ssid) => {
       const text = ssidCellText(draft, ssid, id);
       const severity = severities.get(`${ssid.id} ${id}`);
       const segment = index.plan.segment.get(ssid.segment);
-      const shown = id === "segment" && segment !== undefined ? <span className="inline-flex items-center gap-2"><SegmentChip segment={segment} height={16} />{text}</span> : text === "" || text === "no" ? <span className="text-ink2">{text || "–"}</span> : text;
-      return severity === undefined ? shown : <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>{shown}<SeveritySign severity={severity} size={11} /></span>;
+      const shown =
+        id === "segment" && segment !== undefined ? (
+          <span className="inline-flex items-center gap-2">
+            <SegmentChip segment={segment} height={16} />
+            {text}
+          </span>
+        ) : text === "" || text === "no" ? (
+          <span className="text-ink2">{text || "–"}</span>
+        ) : (
+          text
+        );
+      return severity === undefined ? (
+        shown
+      ) : (
+        <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
+          {shown}
+          <SeveritySign severity={severity} size={11} />
+        </span>
+      );
     },
   }));
 }
@@ -47,16 +101,67 @@ export function SsidTable({ scroller }: { scroller: RefObject<HTMLDivElement | n
   const [first] = index.plan.segment.values();
   const actions: GridActions<SsidColumn> = {
     edit: (id, column, text) => {
-      if (id !== null) return edit({ planner: "edit-ssid", summary: `${name(id)}: ${HEADS[column][1]} ${text || "emptied"}`, args: { ssid: id, column, text } }, (bench) => editSsidCell(bench, id, column, text));
-      return column === "name" && first !== undefined ? edit({ planner: "add-ssid", summary: `Added the wireless name ${text}`, args: { name: text } }, (bench) => addSsid(bench, first.id, text)) : "Begin a new wireless name with the name itself.";
+      if (id !== null)
+        return edit(
+          {
+            planner: "edit-ssid",
+            summary: `${name(id)}: ${HEADS[column][1]} ${text || "emptied"}`,
+            args: { ssid: id, column, text },
+          },
+          (bench) => editSsidCell(bench, id, column, text),
+        );
+      return column === "name" && first !== undefined
+        ? edit(
+            { planner: "add-ssid", summary: `Added the wireless name ${text}`, args: { name: text } },
+            (bench) => addSsid(bench, first.id, text),
+          )
+        : "Begin a new wireless name with the name itself.";
     },
-    paste: (rows, from, onto) => edit({ planner: "paste-ssids", summary: `Pasted ${counted(rows.length, "row", "rows")} into the wireless names`, args: { rows: rows.length, from } }, (bench) => pasteSsids(bench, rows, from, onto)),
-    clear: (cells) => edit(
-      { planner: "clear-cells", summary: `Emptied ${counted(cells.length, "cell", "cells")} of the wireless names`, args: { cells } },
-      (bench) => eachCell(cells, (row, column) => editSsidCell(bench, row, column, "")),
-    ),
-    remove: (ids) => { const refusal = edit({ planner: "remove-ssid", summary: `Removed ${counted(ids.length, "wireless name", "wireless names")}`, args: { ssids: ids } }, ({ draft }) => { for (const id of ids) removeSsid(draft, id); }); if (refusal !== null) toast.error(refusal); },
-    select: (id) => { if (id !== null) select({ what: "ssid", id }); },
+    paste: (rows, from, onto) =>
+      edit(
+        {
+          planner: "paste-ssids",
+          summary: `Pasted ${counted(rows.length, "row", "rows")} into the wireless names`,
+          args: { rows: rows.length, from },
+        },
+        (bench) => pasteSsids(bench, rows, from, onto),
+      ),
+    clear: (cells) =>
+      edit(
+        {
+          planner: "clear-cells",
+          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the wireless names`,
+          args: { cells },
+        },
+        (bench) => eachCell(cells, (row, column) => editSsidCell(bench, row, column, "")),
+      ),
+    remove: (ids) => {
+      const refusal = edit(
+        {
+          planner: "remove-ssid",
+          summary: `Removed ${counted(ids.length, "wireless name", "wireless names")}`,
+          args: { ssids: ids },
+        },
+        ({ draft }) => {
+          for (const id of ids) removeSsid(draft, id);
+        },
+      );
+      if (refusal !== null) toast.error(refusal);
+    },
+    select: (id) => {
+      if (id !== null) select({ what: "ssid", id });
+    },
   };
-  return <EditGrid<Ssid, SsidColumn> label="Wireless names" rows={[...index.plan.ssid.values()]} idOf={(ssid) => ssid.id} columns={columnsOf(index, list)} actions={actions} scroller={scroller} selected={selection?.what === "ssid" ? selection.id : null} newRow={{ name: "New name", segment: "or paste rows" }} />;
+  return (
+    <EditGrid<Ssid, SsidColumn>
+      label="Wireless names"
+      rows={[...index.plan.ssid.values()]}
+      idOf={(ssid) => ssid.id}
+      columns={columnsOf(index, list)}
+      actions={actions}
+      scroller={scroller}
+      selected={selection?.what === "ssid" ? selection.id : null}
+      newRow={{ name: "New name", segment: "or paste rows" }}
+    />
+  );
 }
