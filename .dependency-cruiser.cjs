@@ -6,6 +6,44 @@ const only = (name, from, allowed) => ({
   to: { path: "^src/", pathNot: allowed },
 });
 
+/** The core's folders from the ground up: each imports only from those before it, through their `index.ts`. */
+const CORE = [
+  "kernel",
+  "address",
+  "plan",
+  "catalogue",
+  "fabric",
+  "cabling",
+  "spanning-tree",
+  "forwarding",
+  "dhcp",
+  "policy",
+  "routing",
+  "power",
+  "wireless",
+  "planners",
+  "survey",
+  "places",
+  "repairs",
+  "probe",
+  "reach",
+  "failure",
+  "checks",
+  "register",
+  "sheets",
+  "device-sheet",
+  "capture",
+  "formats",
+  "testing",
+];
+const layers = CORE.map((folder, at) => ({
+  name: `core-${folder}-knows-what-lies-below`,
+  severity: "error",
+  from: { path: `^src/core/${folder}/`, pathNot: "\\.test\\.ts$" },
+  to: { path: "^src/core/", pathNot: `^src/core/(${CORE.slice(0, at + 1).join("|")})/` },
+}));
+const NOT_A_TEST = "\\.test\\.tsx?$|^src/core/testing/";
+
 module.exports = {
   forbidden: [
     {
@@ -20,14 +58,34 @@ module.exports = {
     only("http-knows-application", "^src/http/", "^src/(http|application|core|composition|config)"),
     only("ui-knows-core", "^src/ui/", "^src/(ui|core|workers|http/contracts)"),
     only("app-is-thin", "^src/app/", "^src/(app/|ui|http)"),
+    ...layers,
+    {
+      name: "core-folders-by-their-index",
+      severity: "error",
+      from: { path: "^src/core/([^/]+)/", pathNot: NOT_A_TEST },
+      to: { path: "^src/core/[^/]+/", pathNot: "^src/core/$1/|^src/core/[^/]+/index\\.ts$" },
+    },
+    {
+      name: "core-by-its-indexes",
+      severity: "error",
+      from: { path: "^src/(?!core/)", pathNot: "\\.test\\.tsx?$" },
+      to: { path: "^src/core/[^/]+/", pathNot: "^src/core/[^/]+/index\\.ts$" },
+    },
+    {
+      name: "testing-is-for-tests",
+      severity: "error",
+      from: { path: "^src/", pathNot: NOT_A_TEST },
+      to: { path: "^src/core/testing/" },
+    },
     { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
   ],
   options: {
-    // The compiler counts this import into every file because of the jsx setting; no file of the core has a tag in it.
+    // The compiler counts this import into every file because of the jsx setting; no file of the core has a
+    // tag in it.
     exclude: { path: "node_modules/react/jsx-runtime" },
     doNotFollow: { path: "node_modules" },
     tsConfig: { fileName: "tsconfig.json" },
-    tsPreCompilationDeps: false,
+    tsPreCompilationDeps: true,
     enhancedResolveOptions: {
       exportsFields: ["exports"],
       conditionNames: ["import", "require", "node", "default"],

@@ -2,7 +2,18 @@ import next from "eslint-config-next/core-web-vitals";
 import nextTypeScript from "eslint-config-next/typescript";
 
 const bitwise = { "no-bitwise": "error" };
-const length = { "max-lines": ["error", { max: 750, skipBlankLines: true, skipComments: true }] };
+const lines = (max) => ({ "max-lines": ["error", { max, skipBlankLines: true, skipComments: true }] });
+const functions = (max) => ({
+  "max-lines-per-function": ["error", { max, skipBlankLines: true, skipComments: true, IIFEs: true }],
+});
+/** Prettier keeps to 110; what it leaves alone is held to 112. A regular expression can't be broken. */
+const width = (ignorePattern) => ({
+  "max-len": ["error", { code: 112, ignoreRegExpLiterals: true, ignorePattern }],
+});
+// A list of style classes is read as one word list, not as code.
+const CLASS_LIST = "className=";
+// A test's name is one sentence in the report.
+const TEST_NAME = '^\\s*((test|describe)(\\.\\w+)*\\(|".*",$)';
 
 const config = [
   {
@@ -21,7 +32,12 @@ const config = [
   {
     files: ["**/*.{ts,tsx,mts,mjs}"],
     rules: {
-      ...length,
+      ...lines(350),
+      ...width(CLASS_LIST),
+      ...functions(60),
+      "max-params": ["error", 4],
+      complexity: ["error", 15],
+      "no-nested-ternary": "error",
       "@typescript-eslint/no-explicit-any": "error",
       "@typescript-eslint/no-non-null-assertion": "error",
       "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
@@ -41,7 +57,8 @@ const config = [
           patterns: [
             {
               regex:
-                "^(node:|(fs|path|os|crypto|child_process|net|http|https|stream|util|worker_threads|buffer|url)(/|$))",
+                "^(node:|(fs|path|os|crypto|child_process|net|http|https|stream|util|worker_threads" +
+                "|buffer|url)(/|$))",
             },
             { regex: "^(react|react-dom|next|server-only|client-only)(/|$)" },
             { regex: "^@/(?!core/)" },
@@ -72,10 +89,16 @@ const config = [
     files: ["src/core/**/*.test.ts"],
     rules: { "@typescript-eslint/no-restricted-imports": "off", "no-bitwise": "off" },
   },
+  // A view says what is on the screen, which is long and not deep.
+  { files: ["src/ui/**/*.tsx", "src/app/**/*.tsx"], rules: functions(90) },
+  // The demo sites are data, told from top to bottom; a test is read with what it prepares.
   {
     files: ["tests/**", "bench/**", "demo/**", "**/*.test.{ts,tsx}"],
-    rules: { "max-lines": ["error", { max: 1100 }] },
+    rules: { ...lines(450), "max-lines-per-function": "off" },
   },
+  { files: ["tests/**", "**/*.test.{ts,tsx}"], rules: width(TEST_NAME) },
+  // The font's files are named as their package names them.
+  { files: ["src/app/layout.tsx"], rules: { "max-len": "off" } },
 ];
 
 export default config;

@@ -1,6 +1,7 @@
 import type { NextConfig } from "next";
 
-// Next's own start-up scripts and style tags are inline, hence 'unsafe-inline'; nothing is ever loaded from elsewhere.
+// Next's own start-up scripts and style tags are inline, hence 'unsafe-inline'; nothing is ever loaded from
+// elsewhere.
 const POLICY = [
   "default-src 'self'",
   "script-src 'self' 'unsafe-inline'",

@@ -9,7 +9,8 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   forbidOnly: true,
-  // Long enough for a machine that others take three quarters of; nothing here is waited for that would come late otherwise.
+  // Long enough for a machine that others take three quarters of; nothing here is waited for that would come
+  // late otherwise.
   timeout: 300_000,
   expect: { timeout: 30_000 },
   reporter: [["list"], ["./tests/reporters/playwright-line.ts"]],
@@ -39,7 +40,8 @@ export default defineConfig({
   ],
   webServer: {
     command:
-      "node scripts/start.mjs --profile test --demo --reset --port 4187 --dir .data/e2e --link-file .data/e2e/link.txt",
+      "node scripts/start.mjs --profile test --demo --reset " +
+      "--port 4187 --dir .data/e2e --link-file .data/e2e/link.txt",
     url: `${ADDRESS}/enter`,
     timeout: 480_000,
     reuseExistingServer: false,

@@ -1,4 +1,4 @@
-import { ipv4, prefixOf, type Ipv4, type Prefix4 } from "../src/core/address";
+import { ipv4, prefixOf, type Ipv4, type Prefix4, parseMac } from "../src/core/address";
 import { must } from "../src/core/kernel";
 import {
   BLANK_LINE,
@@ -25,7 +25,6 @@ import {
   planWith,
   testId,
 } from "../src/core/testing/build-plan";
-import { parseMac } from "../src/core/address";
 
 export interface Size {
   readonly name: string;
@@ -62,8 +61,8 @@ const subnet = (i: number): Prefix4 => {
 const mac = (n: number) => must(parseMac((0x02_00_00_00_00_00 + n).toString(16).padStart(12, "0")), "a MAC");
 
 /**
- * A sound three-layer site without any randomness: a core switch with the gateway, distribution switches of twenty, access
- * switches of twelve VLANs each; every trunk carries exactly what lies behind it.
+ * A sound three-layer site without any randomness: a core switch with the gateway, distribution switches of
+ * twenty, access switches of twelve VLANs each; every trunk carries exactly what lies behind it.
  */
 export function generate({ switches, ports, vlans, addresses, walls }: Size): Plan {
   const domain = aDomain();
@@ -85,8 +84,11 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
       }),
     ),
   ];
-  const parentOf = (i: number) =>
-    i === 0 ? -1 : i < switches / 20 + 1 ? 0 : 1 + (i % Math.max(1, Math.floor(switches / 20)));
+  const parentOf = (i: number) => {
+    if (i === 0) return -1;
+    if (i < switches / 20 + 1) return 0;
+    return 1 + (i % Math.max(1, Math.floor(switches / 20)));
+  };
   const used = names.map((_, i) =>
     vids.filter((_v, k) => k < 2 || (k + i) % Math.max(1, Math.floor(vlans / 10)) === 0),
   );

@@ -4,8 +4,9 @@ import { must } from "../src/core/kernel";
 import { applyChanges, Draft, PlanIndex, type Plan, type Vid } from "../src/core/plan";
 import { carryExactly, paintPorts } from "../src/core/planners";
 import { vlanPaths } from "../src/core/sheets";
-import { portCarries } from "../src/core/switching";
-import { layout, type LayoutBox, type LayoutCable } from "../src/workers/layout";
+import { portCarries } from "../src/core/forwarding";
+import { layout } from "../src/workers/layout";
+import type { LayoutBox, LayoutCable } from "../src/workers/layout-model";
 import { generate, SIZES } from "./generate";
 
 type Add = (operation: string, ms: number, parse: number) => void;
@@ -97,7 +98,8 @@ export async function measureHardware(add: Add, median: Median): Promise<void> {
     .map((link): LayoutCable => ({ id: link.id, from: deviceOf(link.a), to: deviceOf(link.b) }))
     .filter((cable) => shown.has(cable.from) && shown.has(cable.to));
   const above = new Map(cables.map((cable) => [cable.to, cable.from]));
-  // Once tangled, five devices in a room whatever they are cabled to; once with each distribution switch in one building with its own.
+  // Once tangled, five devices in a room whatever they are cabled to; once with each distribution switch in
+  // one building with its own.
   const placings = {
     "rooms of five": (_id: string, i: number) => `Room ${Math.floor(i / 5)}`,
     "a building each": (id: string) => above.get(id) ?? id,

@@ -101,7 +101,9 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
   }
   rows.push({
     size: size.name,
-    operation: `(${(text.length / 1e6).toFixed(1)} MB, ${plan.port.size} ports, ${plan.host.size} hosts, ${listFindings(findings).length} findings)`,
+    operation:
+      `(${(text.length / 1e6).toFixed(1)} MB, ${plan.port.size} ports, ` +
+      `${plan.host.size} hosts, ${listFindings(findings).length} findings)`,
     "median ms": "",
     "x JSON.parse": "",
   });

@@ -1,5 +1,6 @@
-// Measures a running server, a production build on a database of its own: how long another person waits while the largest body is taken in, and what
-// "nothing new" costs on a site with a long history. Round trips on loopback, so an upper bound of the server's own time.
+// Measures a running server, a production build on a database of its own: how long another person waits while
+// the largest body is taken in, and what "nothing new" costs on a site with a long history. Round trips on
+// loopback, so an upper bound of the server's own time.
 import { readFileSync } from "node:fs";
 import { v7 } from "uuid";
 import { encodePlan } from "../src/core/formats";
@@ -68,7 +69,8 @@ async function others(asker: Asker, title: string, work: () => Promise<unknown>)
   while (!isOver);
   await under;
   console.info(
-    `${title} (${((performance.now() - began) / 1000).toFixed(1)} s): another person's request takes ${summary(times)}`,
+    `${title} (${((performance.now() - began) / 1000).toFixed(1)} ` +
+      `s): another person's request takes ${summary(times)}`,
   );
 }
 

@@ -8,13 +8,17 @@ import { carryExactly } from "../src/core/planners";
 import { asClient, probe } from "../src/core/probe";
 import { reachMatrix } from "../src/core/reach";
 import { TREE } from "../src/core/spanning-tree";
-import { CARRY, FABRIC, flood } from "../src/core/switching";
+import { CARRY, flood } from "../src/core/forwarding";
+import { FABRIC } from "../src/core/fabric";
 import { dice, judgeFaults } from "../src/core/testing/faults";
 
 const MOST_FAILURES = 1000;
 type Median = (runs: number, once: () => unknown) => number;
 
-/** The simulation's own rows for a plan: each from nothing, as after loading it, but the probe, which is asked of a plan that is there. */
+/**
+ * The simulation's own rows for a plan: each from nothing, as after loading it, but the probe, which is asked
+ * of a plan that is there.
+ */
 export function simulationRows(
   plan: Plan,
   index: PlanIndex,
@@ -72,5 +76,8 @@ export function faultFigures(): string {
     dice(20_261_125),
     () => crypto.randomUUID(),
   );
-  return `of ${planted} planted faults ${mended} mended by a repair on offer, in ${blamed} the first cause names the faulty thing`;
+  return (
+    `of ${planted} planted faults ${mended} mended by a repair on ` +
+    `offer, in ${blamed} the first cause names the faulty thing`
+  );
 }

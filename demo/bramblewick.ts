@@ -21,7 +21,10 @@ const RING_AT = [
   { x: 250, y: 250 },
 ];
 
-/** Industrial: a fibre ring of five switches, cells apart, an air-gapped safety network that is recorded and never linked. */
+/**
+ * Industrial: a fibre ring of five switches, cells apart, an air-gapped safety network that is recorded and
+ * never linked.
+ */
 export function bramblewick(): Plan {
   const site = new SiteBuilder(
     {
@@ -135,7 +138,8 @@ export function bramblewick(): Plan {
     .paint("Office AP", [1], point);
   site.paint("Office switch", [1], all).paint("Office switch", [25, 26], round);
   for (const name of ring.slice(1)) site.paint(name, [17, 18], round);
-  // The tank farm's end of the cable that stands by does not carry the bottling hall: unseen as long as the ring is whole.
+  // The tank farm's end of the cable that stands by does not carry the bottling hall: unseen as long as the
+  // ring is whole.
   site.paint("Tank farm switch", [18], {
     role: "trunk",
     untagged: null,

@@ -10,7 +10,10 @@ const toAccessPoint = { role: "trunk", untagged: v(10), tagged: [v(20), v(90)] }
 const typed = (last: number) => ({ how: "typed", last }) as const;
 const reserved = (last: number) => ({ how: "reserved", last }) as const;
 
-/** Office: two cabinets, three switches, four access points. Left as found: a few slips that the checks are there for. */
+/**
+ * Office: two cabinets, three switches, four access points. Left as found: a few slips that the checks are
+ * there for.
+ */
 export function fennelStreet(): Plan {
   const site = new SiteBuilder({
     name: "Fennel Street Veterinary Practice",
@@ -255,13 +258,11 @@ function wire(site: SiteBuilder): void {
     .paint("Upper switch", [21, 22, 26], { role: "park" })
     .paint("Upper switch", [23], access(10))
     .note("Upper switch", 23, "Way back in, keep free");
-  site
-    .paint("Upper switch", [24], everything)
-    .paint("Upper switch", [25], {
-      role: "trunk",
-      untagged: null,
-      tagged: [10, 20, 30, 50, 70, 80, 90].map(v),
-    });
+  site.paint("Upper switch", [24], everything).paint("Upper switch", [25], {
+    role: "trunk",
+    untagged: null,
+    tagged: [10, 20, 30, 50, 70, 80, 90].map(v),
+  });
   site
     .paint("Lower switch", [1], everything)
     .paint("Lower switch", [2], everything)

@@ -23,9 +23,10 @@ import {
   type Ssid,
   type Vid,
   type WallEnd,
+  PlanIndex,
 } from "../src/core/plan";
-import { asLabel, DEVICE_MODELS, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
-import { PlanIndex } from "../src/core/plan";
+import { asLabel, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
+import { DEVICE_MODELS } from "../src/core/catalogue";
 import { SERVICES } from "../src/core/policy";
 import { adoptHosts, hostLines } from "../src/core/survey";
 import { testId } from "../src/core/testing/build-plan";
@@ -432,12 +433,11 @@ export class SiteBuilder {
   }
 
   wall(from: string, to: string, services: readonly string[] | "open", reason: string): this {
-    const end = (name: string): WallEnd =>
-      name === "Internet"
-        ? { at: "internet" }
-        : name === "Gateway"
-          ? { at: "gateway" }
-          : { at: "zone", zone: this.#id("zone", name) };
+    const end = (name: string): WallEnd => {
+      if (name === "Internet") return { at: "internet" };
+      if (name === "Gateway") return { at: "gateway" };
+      return { at: "zone", zone: this.#id("zone", name) };
+    };
     this.#draft.put("wall", {
       id: this.#id("wall", `${from}>${to}`),
       from: end(from),

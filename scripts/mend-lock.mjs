@@ -1,5 +1,5 @@
-// `npm ci` refuses a lock file that leaves out optional packages of other platforms, and `npm install`
-// leaves them out when the registry doesn't offer them. This adds the missing entries; nothing is fetched for them.
+// `npm ci` refuses a lock file that leaves out optional packages of other platforms, and `npm install` leaves
+// them out when the registry doesn't offer them. This adds the missing entries; nothing is fetched for them.
 import { readFileSync, writeFileSync } from "node:fs";
 
 const LOCK = new URL("../package-lock.json", import.meta.url);

@@ -1,4 +1,5 @@
-// The production server: an HTTP server of our own in front of the framework, so that only the methods we know get that far.
+// The production server: an HTTP server of our own in front of the framework, so that only the methods we
+// know get that far.
 import { createServer } from "node:http";
 import { dirname, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -16,7 +17,10 @@ const app = next({ dev: process.env.NODE_ENV === "development", dir: ROOT, hostn
 await app.prepare();
 const handle = app.getRequestHandler();
 
-/** A route can't say itself how its body is encoded: it says so in a header of ours (src/http/encoded-plan.ts). */
+/**
+ * A route can't say itself how its body is encoded: it says so in a header of ours
+ * (src/http/encoded-plan.ts).
+ */
 function sayEncoding(response) {
   const { writeHead } = response;
   response.writeHead = function saidOnce(...args) {

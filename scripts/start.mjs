@@ -1,7 +1,10 @@
 // Starts the application: what bin/demo and bin/start call, and the browser tests.
-//   --demo           load the made-up sites once        --reset   throw this folder's data away first (demo and tests only)
-//   --port N         another port than 4100             --dir D   another data folder than .data/<profile>
-//   --profile P      start, demo, test or dev           --link-file F   also write the one-time link into a file
+//   --demo           load the made-up sites once
+//   --reset          throw this folder's data away first (demo and tests only)
+//   --port N         another port than 4100
+//   --dir D          another data folder than .data/<profile>
+//   --profile P      start, demo, test or dev
+//   --link-file F    also write the one-time link into a file
 //   --stop           stop what runs on the folder, and everything it started
 import { createHash } from "node:crypto";
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
@@ -66,7 +69,10 @@ const readRunning = (dir) =>
 /** Tells databases apart without writing down how one gets in. */
 const markOf = (url) => createHash("sha256").update(url).digest("hex").slice(0, 16);
 
-/** The database of this start: one given by DATABASE_URL, or the folder's own, which is kept up and copied aside before a migration. */
+/**
+ * The database of this start: one given by DATABASE_URL, or the folder's own, which is kept up and copied
+ * aside before a migration.
+ */
 async function openDatabase(options) {
   if (options.given !== "") {
     await (await connectTo(options.given)).end();
@@ -113,26 +119,31 @@ async function linkFromRunning({ dir, reset, askedPort, given }) {
   const running = readRunning(dir);
   if (running === null || !isUp(running.pid))
     throw new Problem(
-      `Another start of ${dir} is under way. Wait until it is ready, then run this again for a link of your own.`,
+      `Another start of ${dir} is under way. Wait until it ` +
+        "is ready, then run this again for a link of your own.",
     );
   const { pid, address, database } = running;
   const stopIt = `Stop it first, with Ctrl-C where it was started or with --stop`;
   if (reset) throw new Problem(`It runs already, at ${address} (process ${pid}). ${stopIt}, then reset.`);
   if (askedPort !== null && !address.endsWith(`:${askedPort}`))
     throw new Problem(
-      `It runs already, at ${address} (process ${pid}), and its port stays as it is while it runs. ${stopIt}, then start with --port ${askedPort}.`,
+      `It runs already, at ${address} (process ${pid}), and its port stays as ` +
+        `it is while it runs. ${stopIt}, then start with --port ${askedPort}.`,
     );
   if (given !== "" && markOf(given) !== database)
     throw new Problem(
-      `It runs already, at ${address} (process ${pid}), on another database than DATABASE_URL names now. ${stopIt}, or name another folder with --dir.`,
+      `It runs already, at ${address} (process ${pid}), on another database than ` +
+        `DATABASE_URL names now. ${stopIt}, or name another folder with --dir.`,
     );
   const url = given !== "" ? given : await urlOfRunning(dir);
   if (url === null)
     throw new Problem(
-      `It runs already, at ${address} (process ${pid}); its database is just being started again. Run this again in a few seconds.`,
+      `It runs already, at ${address} (process ${pid}); its database ` +
+        "is just being started again. Run this again in a few seconds.",
     );
   say(
-    `\nIt runs already, at ${address} (process ${pid}). A new link, for one use:\n\n    ${await makeEntryLink(url, address)}\n`,
+    `\nIt runs already, at ${address} (process ${pid}). A new link, ` +
+      `for one use:\n\n    ${await makeEntryLink(url, address)}\n`,
   );
 }
 
@@ -146,7 +157,10 @@ async function stopRunning({ dir }) {
   );
 }
 
-/** A start that was killed may have left its server: that is stopped, if it is still the one that serves this folder. */
+/**
+ * A start that was killed may have left its server: that is stopped, if it is still the one that serves this
+ * folder.
+ */
 async function stopLeftServer(dir) {
   const { serverPid } = readRunning(dir) ?? {};
   if (
@@ -237,7 +251,9 @@ async function start() {
       writeFileSync(linkFile, link, { mode: 0o600 });
     }
     say(
-      `\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything that was started here. What the server has to say is in ${join(dir, "server.log")}.`,
+      `\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen ` +
+        `this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything ` +
+        `that was started here. What the server has to say is in ${join(dir, "server.log")}.`,
     );
   } catch (error) {
     ending = true;

@@ -1,4 +1,5 @@
-// Runs every check from a clean clone: set-up, types, lint with the import walls, Jest, the build, the browser tests.
+// Runs every check from a clean clone: set-up, types, lint with the import walls, Jest, the build, the
+// browser tests.
 import { existsSync, readFileSync, rmSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -19,7 +20,10 @@ import { runOrExplain, say } from "./setup/stage.mjs";
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const TALLY = /^(?:Jest|Playwright): (\d+) passed, (\d+) failed/m;
 
-/** Runs a check and shows its output; answers how many passed and failed. One without a count of its own counts as one. */
+/**
+ * Runs a check and shows its output; answers how many passed and failed. One without a count of its own
+ * counts as one.
+ */
 async function check(title, command, args) {
   say(`\n== ${title}`);
   const began = performance.now();
@@ -29,7 +33,8 @@ async function check(title, command, args) {
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" },
   });
   say(
-    `== ${title}: ${code === 0 ? "passed" : `FAILED (${code})`} in ${((performance.now() - began) / 1000).toFixed(1)} s`,
+    `== ${title}: ${code === 0 ? "passed" : `FAILED (${code})`} ` +
+      `in ${((performance.now() - began) / 1000).toFixed(1)} s`,
   );
   const tally = TALLY.exec(output);
   if (tally === null) return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };

@@ -1,4 +1,5 @@
-// Type checks every part under its own walls: the whole, the core without DOM and Node, the workers without DOM.
+// Type checks every part under its own walls: the whole, the core without DOM and Node, the workers without
+// DOM.
 import { spawnSync } from "node:child_process";
 
 const tsc = "node_modules/typescript-native/bin/tsc";

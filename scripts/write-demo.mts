@@ -1,5 +1,5 @@
-// Writes the three made-up sites into the database, each as one import under its own id, so that a start cut off in the middle
-// can do it again, and notes that it was done.
+// Writes the three made-up sites into the database, each as one import under its own id, so that a start cut
+// off in the middle can do it again, and notes that it was done.
 import { readFileSync } from "node:fs";
 import { v7 } from "uuid";
 import { storePlan } from "../src/application/sites";

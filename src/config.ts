@@ -5,7 +5,10 @@ const schema = z.object({
   DATABASE_URL: z.string().min(1, "DATABASE_URL is missing: start with bin/demo or bin/start"),
   /** The port that the start command chose; the Host header must name it. */
   LISTEN_PORT: z.coerce.number().int().min(1).max(65535).default(4100),
-  /** Further names under which the application may be asked for, separated by commas, such as plan.example.org. */
+  /**
+   * Further names under which the application may be asked for, separated by commas, such as
+   * plan.example.org.
+   */
   ALLOWED_HOSTS: z.string().default(""),
 });
 

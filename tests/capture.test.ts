@@ -44,7 +44,9 @@ const complaints = (file: Uint8Array): string[][] =>
   readBack(
     file,
     ["frame.number", "_ws.expert.message"],
-    "_ws.malformed || _ws.expert.severity >= 6291456 || ip.checksum.status == 0 || udp.checksum.status == 0 || tcp.checksum.status == 0 || icmp.checksum.status == 0 || icmpv6.checksum.status == 0",
+    "_ws.malformed || _ws.expert.severity >= 6291456 || ip.checksum.status " +
+      "== 0 || udp.checksum.status == 0 || tcp.checksum.status == 0 || " +
+      "icmp.checksum.status == 0 || icmpv6.checksum.status == 0",
   );
 
 const host = (plan: Plan, name: string) =>

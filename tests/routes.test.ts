@@ -5,7 +5,9 @@ import { ERRORS } from "@/http/errors";
 function filesUnder(folder: string, name: RegExp): string[] {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
     const path = join(folder, entry.name);
-    return entry.isDirectory() ? filesUnder(path, name) : name.test(entry.name) ? [path] : [];
+    if (entry.isDirectory()) return filesUnder(path, name);
+    if (name.test(entry.name)) return [path];
+    return [];
   });
 }
 

@@ -7,7 +7,8 @@ const CASES = siteCases();
 /** Where the probe says otherwise on purpose. */
 const EXCEPTIONS: Readonly<Record<string, string>> = {
   "created-vlans":
-    "A VLAN that a device has not created: in the plan membership alone forwards, and that it is missing there is a finding (docs/plan-format.md).",
+    "A VLAN that a device has not created: in the plan membership alone " +
+    "forwards, and that it is missing there is a finding (docs/plan-format.md).",
 };
 
 test("the cases are there", () =>
@@ -18,7 +19,10 @@ test.each(CASES.map((one) => [one.name, one] as const))("%s", (_, one) => {
   expect(judged).toBeGreaterThan(100);
   const said = rows.map(
     ({ row, outcome, delivered, answered }) =>
-      `${row.from} to ${row.to} ${row.proto} ${row.port ?? ""}: really ${row.delivered ? "delivered" : "lost"}, ${row.answered ? "answered" : "silent"}; the probe ${delivered ? "delivered" : "lost"}, ${answered ? "answered" : `silent: ${outcome.cause?.sentence ?? ""}`}`,
+      `${row.from} to ${row.to} ${row.proto} ${row.port ?? ""}: really ` +
+      `${row.delivered ? "delivered" : "lost"}, ${row.answered ? "answered" : "silent"}; ` +
+      `the probe ${delivered ? "delivered" : "lost"}, ` +
+      `${answered ? "answered" : `silent: ${outcome.cause?.sentence ?? ""}`}`,
   );
   if (EXCEPTIONS[one.group] === undefined) expect([said.slice(0, 10), leases]).toEqual([[], []]);
   else expect(rows.length + leases.length).toBeGreaterThan(0);

@@ -11,7 +11,10 @@ export const DATABASE_PROGRAMS = {
 export const BROWSER_PROGRAMS = { chromium: "chromium" };
 /** What judges the zone files that the tests export. */
 export const ZONE_PROGRAMS = { "named-checkzone": "bind9-utils" };
-/** What judges the YANG data that the tests export: the validator, and the modules of RFC 8343 and RFC 8344, which have no program. */
+/**
+ * What judges the YANG data that the tests export: the validator, and the modules of RFC 8343 and RFC 8344,
+ * which have no program.
+ */
 export const YANG_PROGRAMS = { yanglint: "libyang2-tools", "/usr/share/yuma/modules/ietf": "libyuma-base" };
 /** What judges the capture files that the tests make. */
 export const CAPTURE_PROGRAMS = { tshark: "tshark" };
@@ -33,13 +36,16 @@ export async function ensurePrograms(programs) {
   ];
   if (missing.length === 0) return;
   const list = missing.join(" ");
-  const byHand = `Install them yourself with\n    apt-get install --no-install-recommends ${list}\nand run this again.`;
+  const byHand =
+    `Install them yourself with\n    apt-get install ` +
+    `--no-install-recommends ${list}\nand run this again.`;
   if (findProgram("apt-get") === null)
     throw new Problem(`These Debian packages are missing: ${list}. This machine has no apt-get. ${byHand}`);
   const root = process.getuid?.() === 0;
   if (!root && findProgram("sudo") === null)
     throw new Problem(
-      `These Debian packages are missing: ${list}. Only root can install them, and there is no sudo here. ${byHand}`,
+      `These Debian packages are missing: ${list}. Only root ` +
+        `can install them, and there is no sudo here. ${byHand}`,
     );
   say(`  Debian packages missing: ${list}. Installing them ${root ? "as root" : "through sudo"}.`);
   const apt = async (...args) => {
@@ -52,7 +58,8 @@ export async function ensurePrograms(programs) {
     });
   };
   await stage(`installing ${list}`, async () => {
-    // A fresh machine may have no package lists yet, or stale ones: a failed update is told by the install that follows.
+    // A fresh machine may have no package lists yet, or stale ones: a failed update is told by the install
+    // that follows.
     await apt("-qq", "update");
     const { code, output } = await apt("-y", "-qq", "install", "--no-install-recommends", ...missing);
     if (code !== 0) throw new Problem(`Installing ${list} failed:\n${lastLines(output)}\n${byHand}`);

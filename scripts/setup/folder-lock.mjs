@@ -1,11 +1,15 @@
-// One start for each data folder: a lock of the system's that ends with the process that has it, however that ends.
+// One start for each data folder: a lock of the system's that ends with the process that has it, however that
+// ends.
 import { spawnSync } from "node:child_process";
 import { closeSync, existsSync, mkdirSync, openSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { findProgram } from "./run-program.mjs";
 import { Problem } from "./stage.mjs";
 
-/** Step by step: where the system refuses a folder as if its parent were missing, Node's own way of making all of them never ends. */
+/**
+ * Step by step: where the system refuses a folder as if its parent were missing, Node's own way of making all
+ * of them never ends.
+ */
 function makeAll(dir) {
   if (existsSync(dir)) return;
   makeAll(dirname(dir));
@@ -39,9 +43,11 @@ export function lockFolder(dir) {
   const program = findProgram("flock");
   if (program === null)
     throw new Problem(
-      "The program flock is missing; it belongs to Debian's package util-linux. Install it with\n    apt-get install util-linux\nand start again.",
+      "The program flock is missing; it belongs to Debian's package util-linux. " +
+        "Install it with\n    apt-get install util-linux\nand start again.",
     );
-  // The lock belongs to the opened file: the child takes it, this process keeps it. No other child inherits the file.
+  // The lock belongs to the opened file: the child takes it, this process keeps it. No other child inherits
+  // the file.
   const file = openSync(join(dir, "lock"), "a");
   const { status } = spawnSync(program, ["--exclusive", "--nonblock", "3"], {
     stdio: ["ignore", "ignore", "ignore", file],

@@ -9,8 +9,8 @@ const LONGEST_PAUSE_MS = 5000;
 const WELL_AFTER_MS = 20_000;
 
 /**
- * Watches over something: `isUp` says whether it runs, `start` starts it anew. Problems (a full disk) are said once and tried again;
- * anything else is a bug and ends the watch by `onBug`.
+ * Watches over something: `isUp` says whether it runs, `start` starts it anew. Problems (a full disk) are
+ * said once and tried again; anything else is a bug and ends the watch by `onBug`.
  */
 export function keepUp({ title, isUp, start, onBug }) {
   const ending = new AbortController();

@@ -1,5 +1,5 @@
-// Applies the numbered SQL files. MariaDB commits at every DDL statement, so each statement must be repeatable, and a file
-// counts as applied only after it ran to its end.
+// Applies the numbered SQL files. MariaDB commits at every DDL statement, so each statement must be
+// repeatable, and a file counts as applied only after it ran to its end.
 import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
@@ -18,7 +18,10 @@ export function migrationFiles(root) {
     });
 }
 
-/** The files still to be applied, and whether the database holds anything yet. Refuses one that is newer than this program. */
+/**
+ * The files still to be applied, and whether the database holds anything yet. Refuses one that is newer than
+ * this program.
+ */
 export async function pendingMigrations(root, url) {
   const connection = await connectTo(url);
   try {
@@ -40,11 +43,13 @@ function freshAfter(applied, files) {
     const file = files[i];
     if (file === undefined || file.name !== row.name)
       throw new Problem(
-        `This database has the migration ${row.name}, which this version does not know. Use the version that made it, or a newer one.`,
+        `This database has the migration ${row.name}, which this version ` +
+          "does not know. Use the version that made it, or a newer one.",
       );
     if (file.sha !== row.sha)
       throw new Problem(
-        `The migration ${row.name} has changed since it was applied. Put the old file back and write a new one instead.`,
+        `The migration ${row.name} has changed since it was ` +
+          "applied. Put the old file back and write a new one instead.",
       );
   }
   return files.slice(applied.length);
@@ -60,7 +65,8 @@ export async function migrate(root, url) {
         "Another start is changing this database just now. Wait until it is done and start again.",
       );
     await connection.query(
-      "CREATE TABLE IF NOT EXISTS migration (name VARCHAR(80) PRIMARY KEY, sha CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))",
+      "CREATE TABLE IF NOT EXISTS migration (name VARCHAR(80) PRIMARY KEY, sha " +
+        "CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))",
     );
     const [applied] = await connection.query("SELECT name, sha FROM migration ORDER BY name");
     const fresh = freshAfter(applied, migrationFiles(root));

@@ -16,7 +16,8 @@ export async function ensurePackages(root) {
     const { code, output } = await runProgram("npm", ["ci", "--no-audit", "--no-fund"], { cwd: root });
     if (code !== 0)
       throw new Problem(
-        `npm ci failed:\n${lastLines(output)}\nCheck the connection to the npm registry and the free disk space, then run this again.`,
+        `npm ci failed:\n${lastLines(output)}\nCheck the connection to ` +
+          "the npm registry and the free disk space, then run this again.",
       );
     writeFileSync(stamp, wanted);
   });

@@ -42,6 +42,7 @@ export async function stopPid(pid, { graceMs = 8000 } = {}) {
   signal(pid, "SIGKILL");
   if (!(await goneWithin(pid, 2000)))
     throw new Problem(
-      `Process ${pid} can't be stopped, not even with SIGKILL. Look at it with "ps ${pid}" before you start again.`,
+      `Process ${pid} can't be stopped, not even with SIGKILL. ` +
+        `Look at it with "ps ${pid}" before you start again.`,
     );
 }

@@ -2,7 +2,10 @@ import { spawn } from "node:child_process";
 import { accessSync, constants } from "node:fs";
 import { join } from "node:path";
 
-/** Where a program lies, or null. The folders for administrators are searched too: not every user's PATH has them. */
+/**
+ * Where a program lies, or null. The folders for administrators are searched too: not every user's PATH has
+ * them.
+ */
 export function findProgram(name) {
   for (const folder of [...(process.env.PATH ?? "").split(":"), "/usr/sbin", "/usr/local/sbin", "/sbin"]) {
     if (folder === "") continue;

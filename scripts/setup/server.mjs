@@ -11,18 +11,20 @@ import { Problem } from "./stage.mjs";
 export function isPortTaken(port) {
   return new Promise((resolve, reject) => {
     const probe = createServer();
-    probe.once("error", (error) =>
-      error.code === "EADDRINUSE"
-        ? resolve(true)
-        : error.code === "EACCES"
-          ? reject(new Problem(`Port ${port} is kept for root. Choose one above 1023 with --port.`))
-          : reject(error),
-    );
+    probe.once("error", (error) => {
+      if (error.code === "EADDRINUSE") return resolve(true);
+      if (error.code === "EACCES")
+        return reject(new Problem(`Port ${port} is kept for root. Choose one above 1023 with --port.`));
+      return reject(error);
+    });
     probe.listen(port, "127.0.0.1", () => probe.close(() => resolve(false)));
   });
 }
 
-/** Whether browsers refuse the port by their list of ports that belong to other protocols (Fetch standard, "port blocking"). */
+/**
+ * Whether browsers refuse the port by their list of ports that belong to other protocols (Fetch standard,
+ * "port blocking").
+ */
 export async function isPortRefused(port) {
   try {
     await fetch(`http://127.0.0.1:${port}/`, { method: "HEAD", signal: AbortSignal.timeout(2000) });

@@ -7,7 +7,8 @@ const seconds = (from) => `${((performance.now() - from) / 1000).toFixed(1)} s`;
 
 export const say = (text = "") => process.stdout.write(`${text}\n`);
 
-// Whoever read what is said here may be gone (a closed terminal, a pipe's other end): that is no reason to stop.
+// Whoever read what is said here may be gone (a closed terminal, a pipe's other end): that is no reason to
+// stop.
 for (const stream of [process.stdout, process.stderr]) {
   stream.on("error", (error) => {
     if (!["EPIPE", "EIO", "ERR_STREAM_DESTROYED"].includes(error.code)) throw error;
@@ -35,7 +36,10 @@ export async function stage(title, work) {
   }
 }
 
-/** Runs `main`; a Problem is printed as its sentence, anything else as what it is, and the program ends with 1. */
+/**
+ * Runs `main`; a Problem is printed as its sentence, anything else as what it is, and the program ends with
+ * 1.
+ */
 export async function runOrExplain(main) {
   try {
     await main();

@@ -8,7 +8,8 @@ export default function Broken({ error, reset }: { error: Error; reset: () => vo
         Your changes are safe: what was saved is on the server, what was not is kept in this browser and is
         sent when the page works again.
       </p>
-      {/* What went wrong on the server comes here as the framework's own sentence and number, which say nothing to anybody. */}
+      {/* What went wrong on the server comes here as the framework's own sentence and number, which say
+          nothing to anybody. */}
       {"digest" in error ? (
         <p className="mb-4 text-13 text-ink2">
           The server could not make this page. What happened stands in its log, server.log in the data folder.

@@ -33,7 +33,10 @@ export const metadata: Metadata = {
   description: "Plans, checks and proves the network of a site.",
 };
 
-/** The ground that was chosen stands in a cookie, so that the first paint has it already; without one the system's holds. */
+/**
+ * The ground that was chosen stands in a cookie, so that the first paint has it already; without one the
+ * system's holds.
+ */
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const chosen = (await cookies()).get("ground")?.value;
   const ground = chosen === "sheet" || chosen === "bench" ? chosen : undefined;

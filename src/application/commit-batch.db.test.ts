@@ -160,7 +160,9 @@ describe("a site beyond a limit", () => {
       ok: false,
       error: {
         code: "broken-plan",
-        sentence: `A plan has at most ${MOST.line} of the kind "internet line"; with this it would have ${MOST.line + plan.line.size}. Divide the site, or take some away first.`,
+        sentence:
+          `A plan has at most ${MOST.line} of the kind "internet line"; with this it would ` +
+          `have ${MOST.line + plan.line.size}. Divide the site, or take some away first.`,
       },
     });
     // As an earlier version let it come to be: written past the core.

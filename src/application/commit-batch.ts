@@ -19,7 +19,10 @@ export interface Commit {
   readonly batch: ChangeBatch;
   readonly by: Person;
 }
-/** `entries`: what the author does not know of, its own batch among it; empty when the batch simply is the next revision. */
+/**
+ * `entries`: what the author does not know of, its own batch among it; empty when the batch simply is the
+ * next revision.
+ */
 export interface Committed {
   readonly revision: number;
   readonly entries: readonly LogEntry[];
@@ -77,8 +80,9 @@ async function commitRebased(
 }
 
 /**
- * Commits a batch made on `revision`. A batch that is in the log already answers as it did the first time. On another revision it
- * is put on top of what came between, in the same transaction; where it clashes nothing is written, and a person has to choose.
+ * Commits a batch made on `revision`. A batch that is in the log already answers as it did the first time. On
+ * another revision it is put on top of what came between, in the same transaction; where it clashes nothing
+ * is written, and a person has to choose.
  */
 export const commitBatch = (store: PlanStore, commit: Commit): Promise<Result<Committed, AppError>> =>
   store.transaction(async (tx): Promise<Result<Committed, AppError>> => {
@@ -91,7 +95,9 @@ export const commitBatch = (store: PlanStore, commit: Commit): Promise<Result<Co
     if (revision > current)
       return err({
         code: "revision-ahead",
-        sentence: `The plan is at revision ${current}, but this change was made on ${revision}. Load the plan again.`,
+        sentence:
+          `The plan is at revision ${current}, but this change ` +
+          `was made on ${revision}. Load the plan again.`,
       });
     if (revision < current) return commitRebased(tx, commit, current);
     const written = await writeBatch(tx, site, current, batch, by, { undoes: null, redoes: null });

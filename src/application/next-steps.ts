@@ -32,7 +32,8 @@ export async function nextStepsOf(ownLines: OwnLines, site: string, by: Person):
 
 export async function stepsOf(ownLines: OwnLines, site: string, by: Person): Promise<Steps> {
   const { next, lines } = await search(ownLines, site, by);
-  // The batch itself has been read, too: its own line is what made it a step, or a line that mentions it tells its words.
+  // The batch itself has been read, too: its own line is what made it a step, or a line that mentions it
+  // tells its words.
   const words = (id: string | null): string | null => {
     const line =
       id === null

@@ -51,7 +51,9 @@ export interface PlanTx {
   readonly planAt: (site: string, revision: number) => Promise<Plan>;
   readonly addSite: (site: Site) => Promise<void>;
   readonly removeSite: (site: string) => Promise<void>;
-  /** Writes the rows, appends to the log and moves the revision on; `after` is the plan that `changes` led to. */
+  /**
+   * Writes the rows, appends to the log and moves the revision on; `after` is the plan that `changes` led to.
+   */
   readonly write: (site: string, entry: NewEntry, after: Plan) => Promise<void>;
   readonly findEntry: (site: string, batch: string) => Promise<LogEntry | null>;
   /** Entries after a revision, oldest first. */
@@ -72,7 +74,10 @@ export interface PlanStore {
   readonly news: (site: string, after: number) => Promise<{ revision: number; entries: LogEntry[] } | null>;
   /** The plan and its revision as one moment saw them; null without such a site. */
   readonly snapshot: (site: string) => Promise<{ plan: Plan; revision: number } | null>;
-  /** The newest lines before a revision, newest first; only those that touch the entity `about`, when it is given. Null without such a site. */
+  /**
+   * The newest lines before a revision, newest first; only those that touch the entity `about`, when it is
+   * given. Null without such a site.
+   */
   readonly history: (
     site: string,
     before: number,
@@ -86,7 +91,10 @@ export interface EntryStore {
   readonly useLink: (keyHash: string) => Promise<boolean>;
   readonly personNamed: (name: string, newId: string) => Promise<Person>;
   readonly addSession: (tokenHash: string, person: string) => Promise<void>;
-  /** Whose session it is, which is then used anew; null for one that is unknown, unused for a week or older than a month. */
+  /**
+   * Whose session it is, which is then used anew; null for one that is unknown, unused for a week or older
+   * than a month.
+   */
   readonly personOfSession: (tokenHash: string) => Promise<Person | null>;
   readonly endSession: (tokenHash: string) => Promise<void>;
   /** What tells this database from others, on all its instances. */

@@ -59,7 +59,9 @@ async function step(
     const choose: Choose = ({ id, field }) => choices.get(`${id} ${field}`) ?? null;
     const rebased = rebase(plan, wanted, choose);
     if (!rebased.ok) {
-      const sentence = `"${entry.summary}" can't be ${way === "undo" ? "undone" : "brought back"}: somebody has changed the same since.`;
+      const sentence =
+        `"${entry.summary}" can't be ${way === "undo" ? "undone" : "brought back"}: ` +
+        "somebody has changed the same since.";
       return err({ code: "clash", sentence, clashes: rebased.error });
     }
     const source = way === "undo" ? { undoes: entry.id, redoes: null } : { undoes: null, redoes: entry.id };
@@ -76,7 +78,10 @@ async function step(
   });
 }
 
-/** Takes back the author's own last batch by a new one; a clash changes nothing and names what stands in the way. */
+/**
+ * Takes back the author's own last batch by a new one; a clash changes nothing and names what stands in the
+ * way.
+ */
 export const undo = (store: PlanStore, request: Step): Promise<Result<Stepped, AppError>> =>
   step(store, request, "undo");
 

@@ -39,7 +39,10 @@ export async function tokenOf(headers: Headers): Promise<string | null> {
   return cookieOf(headers, await sessionCookie()) || null;
 }
 
-/** Whether the request names us and comes from our own pages; null when it does. What changes something must say where it comes from. */
+/**
+ * Whether the request names us and comes from our own pages; null when it does. What changes something must
+ * say where it comes from.
+ */
 export function wrongPlace({ headers, method }: Asked): ErrorCode | null {
   const host = (headers.get("host") ?? "").toLowerCase();
   if (!config().hosts.has(host)) return "wrong-host";

@@ -7,7 +7,10 @@ export const MOST_DEPTH = 24;
 /** More values than the largest plan has: what they cost once they are parsed is bounded before they are. */
 export const MOST_VALUES = 12_000_000;
 
-/** Looks at the bytes of a JSON text as they come: how deep it nests and how many values it separates, before anything is made of it. */
+/**
+ * Looks at the bytes of a JSON text as they come: how deep it nests and how many values it separates, before
+ * anything is made of it.
+ */
 export class BodyScan {
   #depth = 0;
   #values = 0;

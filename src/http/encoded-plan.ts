@@ -6,12 +6,18 @@ import type { Plan } from "@/core/plan";
 import { pauseAfterAWhile } from "@/application/in-slices";
 import type { ReadyBody } from "./route";
 
-/** The framework lets no route say how its body is encoded; our own server in front of it (scripts/serve.mjs) turns this into that header. */
+/**
+ * The framework lets no route say how its body is encoded; our own server in front of it (scripts/serve.mjs)
+ * turns this into that header.
+ */
 export const BODY_ENCODING = "x-body-encoding";
 const zip = promisify(gzip);
 const unzip = promisify(gunzip);
 
-/** By the plan itself: one revision of a site is one plan, so it is encoded once, however often it is asked for. */
+/**
+ * By the plan itself: one revision of a site is one plan, so it is encoded once, however often it is asked
+ * for.
+ */
 const ENCODED = new WeakMap<Plan, Promise<Buffer>>();
 
 async function encode(plan: Plan, revision: number): Promise<Buffer> {
@@ -26,7 +32,8 @@ export async function planBody(plan: Plan, revision: number, headers: Headers): 
   const zipped = await known;
   const takes = /\bgzip\b/.test(headers.get("accept-encoding") ?? "");
   return {
-    bytes: new Uint8Array(takes ? zipped : await unzip(zipped)), // Compressed already: nothing on the way shall do it again.
+    // Compressed already: nothing on the way shall do it again.
+    bytes: new Uint8Array(takes ? zipped : await unzip(zipped)),
     headers: {
       vary: "accept-encoding",
       "cache-control": "no-store, no-transform",

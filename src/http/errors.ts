@@ -1,9 +1,14 @@
-/** Every way in which a request is refused: its status and, where no use case has made a better one, its sentence. */
+/**
+ * Every way in which a request is refused: its status and, where no use case has made a better one, its
+ * sentence.
+ */
 export const ERRORS = {
   "bad-file": { status: 422, text: "The file is not a plan file." },
   "bad-link": {
     status: 403,
-    text: "This link has been used, is older than a day or is not complete. Start the application again, or run its start command once more: it prints a new link.",
+    text:
+      "This link has been used, is older than a day or is not complete. Start the " +
+      "application again, or run its start command once more: it prints a new link.",
   },
   "bad-request": { status: 400, text: "The request does not have the form that belongs here." },
   "broken-plan": { status: 422, text: "The change would break the plan." },

@@ -5,7 +5,8 @@ import { COLLECTION_KINDS, Draft } from "@/core/plan";
 import { dice, type Dice } from "@/core/testing/faults";
 import { ask, closeStores, cookieOf, newKey, type Asked, type Handler } from "../../tests/support/handlers";
 
-// Requests that are almost right: whatever is in them, the answer is the thing asked for or a sentence, never a server that failed.
+// Requests that are almost right: whatever is in them, the answer is the thing asked for or a sentence, never
+// a server that failed.
 
 const REQUESTS = Number(process.env.FUZZ_REQUESTS ?? 600);
 const plan = lockkeepersHouse();
@@ -58,7 +59,10 @@ const HOSTILE: readonly unknown[] = [
 ];
 const pick = <T>(roll: Dice, list: readonly T[]): T => list[roll(list.length)] as T;
 
-/** The same value with one place in it changed: put in place of it, left out, doubled, or given a field too many. */
+/**
+ * The same value with one place in it changed: put in place of it, left out, doubled, or given a field too
+ * many.
+ */
 function spoiled(value: unknown, roll: Dice): unknown {
   if (Array.isArray(value) && value.length > 0 && roll(6) > 0) {
     const at = roll(value.length);
@@ -169,7 +173,9 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     const get = (handler: Handler, name: string): Request => ({
       handler,
       method: "GET",
-      path: `/api/any${name === "" ? "" : `?${name}=${roll(2) === 0 ? roll(9) : query()}`}${roll(4) === 0 ? `${name === "" ? "?" : "&"}about=${query()}` : ""}`,
+      path:
+        `/api/any${name === "" ? "" : `?${name}=${roll(2) === 0 ? roll(9) : query()}`}` +
+        (roll(4) === 0 ? `${name === "" ? "?" : "&"}about=${query()}` : ""),
       body: undefined,
       params,
     });
@@ -214,7 +220,8 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
     if (answer.status >= 500)
       wrong.push(
-        `${answer.status} to ${request.method} ${JSON.stringify(request.body)?.slice(0, 400) ?? request.path ?? ""}`,
+        `${answer.status} to ${request.method} ` +
+          `${JSON.stringify(request.body)?.slice(0, 400) ?? request.path ?? ""}`,
       );
     else if (answer.status >= 400) {
       const { sentence } = (await answer.json()) as { sentence?: unknown };

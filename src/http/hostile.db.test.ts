@@ -101,12 +101,16 @@ test("a day that no calendar of the database has, and an id that another kind ha
 
 describe("a body that would hold the server up", () => {
   test("64 MB of zeros as arguments, 400,000 empty changes, a list of lists without end: refused at once", async () => {
-    const zeros = `{"revision":1,"batch":{"id":"${v7()}","planner":"x","summary":"","args":[${"0,".repeat(31_000_000)}0],"changes":[]}}`;
+    const zeros =
+      `{"revision":1,"batch":{"id":"${v7()}","planner":"x","summary":"","args":[` +
+      `${"0,".repeat(31_000_000)}0],"changes":[]}}`;
     expect(await commit(zeros)).toMatchObject({
       status: 413,
       sentence: "The request holds more values than the largest plan.",
     });
-    const some = `{"revision":1,"batch":{"id":"${v7()}","planner":"x","summary":"","args":[${"0,".repeat(2_000_000)}0],"changes":[]}}`;
+    const some =
+      `{"revision":1,"batch":{"id":"${v7()}","planner":"x","summary":"","args":[` +
+      `${"0,".repeat(2_000_000)}0],"changes":[]}}`;
     expect(await commit(some)).toMatchObject({
       status: 400,
       sentence: expect.stringContaining("A planner's arguments hold at most"),
@@ -186,7 +190,10 @@ describe("a session", () => {
     (await send((await import("@/app/api/sites/route")).GET, "GET", undefined)).status;
   const age = (used: string, made: string) =>
     database.run(
-      sql`UPDATE session SET used_at = UTC_TIMESTAMP(3) - INTERVAL ${used} HOUR, made_at = UTC_TIMESTAMP(3) - INTERVAL ${made} HOUR WHERE person_id = (SELECT id FROM person WHERE name = 'Ann')`,
+      sql`UPDATE session
+        SET used_at = UTC_TIMESTAMP(3) - INTERVAL ${used} HOUR,
+          made_at = UTC_TIMESTAMP(3) - INTERVAL ${made} HOUR
+        WHERE person_id = (SELECT id FROM person WHERE name = 'Ann')`,
     );
 
   test("is renewed by use, ends when unused for a week, after a month, and by signing out; names are people letter by letter", async () => {
@@ -195,7 +202,8 @@ describe("a session", () => {
     await age("100", "200");
     expect(await status()).toBe(200);
     const [row] = await database.all(
-      sql`SELECT TIMESTAMPDIFF(MINUTE, s.used_at, UTC_TIMESTAMP(3)) AS minutes FROM session s JOIN person p ON p.id = s.person_id WHERE p.name = 'Ann'`,
+      sql`SELECT TIMESTAMPDIFF(MINUTE, s.used_at, UTC_TIMESTAMP(3)) AS minutes FROM session s
+        JOIN person p ON p.id = s.person_id WHERE p.name = 'Ann'`,
       (found) => Number(found.minutes),
     );
     expect(row).toBe(0);

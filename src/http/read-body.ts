@@ -7,12 +7,18 @@ export type Body =
 const tooLarge = (maxBytes: number): Body => ({
   ok: false,
   code: "too-large",
-  sentence: `At most ${maxBytes < 1_000_000 ? `${Math.floor(maxBytes / 1000)} kB` : `${Math.floor(maxBytes / 1_000_000)} MB`} are taken here.`,
+  sentence:
+    "At most " +
+    (maxBytes < 1_000_000 ? `${Math.floor(maxBytes / 1000)} kB` : `${Math.floor(maxBytes / 1_000_000)} MB`) +
+    " " +
+    "are taken here.",
 });
 const TOO_DEEP: Body = {
   ok: false,
   code: "bad-request",
-  sentence: `The request nests more than ${MOST_DEPTH} lists and objects in one another; nothing that belongs here does.`,
+  sentence:
+    `The request nests more than ${MOST_DEPTH} lists and ` +
+    "objects in one another; nothing that belongs here does.",
 };
 const TOO_MANY: Body = {
   ok: false,
@@ -21,7 +27,10 @@ const TOO_MANY: Body = {
 };
 const NO_JSON: Body = { ok: false, code: "bad-request", sentence: "The request is no JSON." };
 
-/** The JSON of a request of at most `maxBytes`; reading stops as soon as there is more, or as it nests too deep or holds too much. */
+/**
+ * The JSON of a request of at most `maxBytes`; reading stops as soon as there is more, or as it nests too
+ * deep or holds too much.
+ */
 export async function readBody(request: Request, maxBytes: number): Promise<Body> {
   if (Number(request.headers.get("content-length") ?? 0) > maxBytes) return tooLarge(maxBytes);
   const chunks: Uint8Array[] = [];
@@ -33,7 +42,9 @@ export async function readBody(request: Request, maxBytes: number): Promise<Body
     const wrong = size > maxBytes ? "too-large" : scan.take(read.value);
     if (wrong !== null) {
       await reader?.cancel();
-      return wrong === "too-large" ? tooLarge(maxBytes) : wrong === "too-deep" ? TOO_DEEP : TOO_MANY;
+      if (wrong === "too-large") return tooLarge(maxBytes);
+      if (wrong === "too-deep") return TOO_DEEP;
+      return TOO_MANY;
     }
     chunks.push(read.value);
   }

@@ -1,10 +1,9 @@
 import { v7 } from "uuid";
 import { fennelStreet } from "../../demo/fennel-street";
-import { encodeBatch, encodePlan } from "@/core/formats";
+import { encodeBatch, encodePlan, decodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { listFindings, runChecks } from "@/core/checks";
 import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "@/core/plan";
-import { decodePlan } from "@/core/formats";
 import { ask, closeStores, newKey, type Handler } from "../../tests/support/handlers";
 
 let cookie = "";

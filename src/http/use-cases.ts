@@ -27,7 +27,8 @@ import { pauseAfterAWhile } from "@/application/in-slices";
 import { presentEntry } from "./present-entry";
 import type { Reply } from "./route";
 
-// Between the routes and the use cases: hands over the store and puts answers into the form in which they travel.
+// Between the routes and the use cases: hands over the store and puts answers into the form in which they
+// travel.
 
 type Answer = Promise<Result<Reply, AppError>>;
 type BodyOf<C> = C extends { body: z.ZodType<infer B> | SlicedBody<infer B> } ? B : never;
@@ -47,7 +48,8 @@ const cookieText = (
   seconds: number,
   { headers }: { headers: Headers },
 ): string =>
-  `${name}=${token}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${seconds}${headers.get("origin")?.startsWith("https://") === true ? "; Secure" : ""}`;
+  `${name}=${token}; Path=/; HttpOnly; SameSite=Strict; ` +
+  `Max-Age=${seconds}${headers.get("origin")?.startsWith("https://") === true ? "; Secure" : ""}`;
 
 export async function signOut(asked: { headers: Headers }): Answer {
   const { entries, tools } = stores();

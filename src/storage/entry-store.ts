@@ -20,13 +20,16 @@ export const entryStore = (database: Database): EntryStore => ({
   },
   addSession: async (tokenHash, person) => {
     await database.run(
-      sql`INSERT INTO session (token_hash, person_id, made_at, used_at) VALUES (${tokenHash}, ${person}, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3))`,
+      sql`INSERT INTO session (token_hash, person_id, made_at, used_at)
+        VALUES (${tokenHash}, ${person}, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3))`,
     );
   },
   personOfSession: async (tokenHash) => {
     const found = await database.maybeOne(
-      sql`SELECT p.id, p.name, s.used_at < UTC_TIMESTAMP(3) - INTERVAL 10 MINUTE AS is_stale FROM session s JOIN person p ON p.id = s.person_id
-      WHERE s.token_hash = ${tokenHash} AND s.used_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY AND s.made_at > UTC_TIMESTAMP(3) - INTERVAL 30 DAY`,
+      sql`SELECT p.id, p.name, s.used_at < UTC_TIMESTAMP(3) - INTERVAL 10 MINUTE AS is_stale FROM session s
+        JOIN person p ON p.id = s.person_id
+      WHERE s.token_hash = ${tokenHash} AND s.used_at > UTC_TIMESTAMP(3) - INTERVAL 7 DAY
+        AND s.made_at > UTC_TIMESTAMP(3) - INTERVAL 30 DAY`,
       (row) => row,
     );
     if (found === null) return null;
@@ -38,7 +41,8 @@ export const entryStore = (database: Database): EntryStore => ({
   endSession: async (tokenHash) => {
     await database.run(sql`DELETE FROM session WHERE token_hash = ${tokenHash}`);
     await database.run(
-      sql`DELETE FROM session WHERE used_at < UTC_TIMESTAMP(3) - INTERVAL 7 DAY OR made_at < UTC_TIMESTAMP(3) - INTERVAL 30 DAY`,
+      sql`DELETE FROM session WHERE used_at < UTC_TIMESTAMP(3) - INTERVAL 7 DAY
+        OR made_at < UTC_TIMESTAMP(3) - INTERVAL 30 DAY`,
     );
   },
   mark: async () => {

@@ -17,7 +17,10 @@ const FAULTS: Readonly<Record<string, StorageFault>> = {
   ER_CON_COUNT_ERROR: "unreachable",
 };
 
-/** The operating system's "no space", by whichever of the database's codes it comes: a file, a table, or a temporary one that could not be written. */
+/**
+ * The operating system's "no space", by whichever of the database's codes it comes: a file, a table, or a
+ * temporary one that could not be written.
+ */
 const FULL = /No space left on device|\bErrcode: 28\b|\bGot error 28\b/i;
 
 /** The driver's error as one of ours; null for one that nobody expects, which is a bug and stays what it is. */

@@ -5,13 +5,19 @@ export interface CachedPlan {
   readonly plan: Plan;
 }
 
-/** The last plans asked for, by `cacheKey` and revision. A revision never changes its plan, so nothing here can be stale. */
+/**
+ * The last plans asked for, by `cacheKey` and revision. A revision never changes its plan, so nothing here
+ * can be stale.
+ */
 export interface PlanCache {
   readonly get: (key: string, revision: number) => Plan | null;
   readonly put: (key: string, revision: number, plan: Plan) => void;
 }
 
-/** A site by its id and when it was made: one that was deleted and made anew, on whatever instance, counts its revisions from 0 again. */
+/**
+ * A site by its id and when it was made: one that was deleted and made anew, on whatever instance, counts its
+ * revisions from 0 again.
+ */
 export const cacheKey = (site: string, made: string): string => `${site} ${made}`;
 
 /** Keeps the newest revision of at most `most` sites; the one not used for longest goes first. */

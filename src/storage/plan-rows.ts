@@ -123,8 +123,9 @@ const gone = (changes: readonly Change[], kind: Kind): string[] =>
     .map((c) => c.id);
 
 /**
- * Writes what `applyChanges` has accepted, in an order in which every foreign key holds all the way: what makes circles is
- * taken off, new and changed rows come from the root outwards, what makes circles is put on, then what goes goes the other way.
+ * Writes what `applyChanges` has accepted, in an order in which every foreign key holds all the way: what
+ * makes circles is taken off, new and changed rows come from the root outwards, what makes circles is put on,
+ * then what goes goes the other way.
  */
 export async function writeChanges(tx: Tx, site: string, changes: readonly Change[]): Promise<void> {
   for (const change of changes)
@@ -159,7 +160,8 @@ export async function writeChanges(tx: Tx, site: string, changes: readonly Chang
     if (change.kind !== "link" || change.after === null) continue;
     const { id, a, b } = change.after;
     await tx.run(
-      sql`INSERT INTO link_end (site_id, link_id, which, port_id) VALUES (${site}, ${id}, 'a', ${a}), (${site}, ${id}, 'b', ${b})`,
+      sql`INSERT INTO link_end (site_id, link_id, which, port_id)
+        VALUES (${site}, ${id}, 'a', ${a}), (${site}, ${id}, 'b', ${b})`,
     );
   }
   for (const { table, column, id, value } of late) await tx.run(setReference(table, column, site, id, value));

@@ -176,7 +176,10 @@ test("a survey drafted, with a kind of its own, IPv6, visits, what a device has 
   expect(await countRows()).toEqual(before);
 });
 
-/** A house with everything that cabling and wireless can hold: LAGs, templates, models of its own, names for each access point, rooms beside one another. */
+/**
+ * A house with everything that cabling and wireless can hold: LAGs, templates, models of its own, names for
+ * each access point, rooms beside one another.
+ */
 function wired(): Plan {
   const house = donePlan(
     afterEdit(

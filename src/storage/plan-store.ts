@@ -11,7 +11,8 @@ const instant = (value: unknown): string => `${String(value).replace(" ", "T")}Z
 const textOrNull = (value: unknown): string | null => (value === null ? null : String(value));
 
 const LINE =
-  "SELECT b.revision, b.id, b.person_id, p.name AS person_name, b.made_at, b.planner, b.summary, b.undoes, b.redoes, b.change_count";
+  "SELECT b.revision, b.id, b.person_id, p.name AS person_name, " +
+  "b.made_at, b.planner, b.summary, b.undoes, b.redoes, b.change_count";
 const FROM = "FROM change_batch b JOIN person p ON p.id = b.person_id";
 const lines = sqlAfter(`${LINE} ${FROM}`);
 const entries = sqlAfter(`${LINE}, b.changes ${FROM}`);
@@ -37,18 +38,25 @@ const ownLinesOn =
   (tx: Tx): OwnLines =>
   (site, author, before, limit) =>
     tx.all(
-      lines`WHERE b.site_id = ${site} AND b.person_id = ${author} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`,
+      lines`WHERE b.site_id = ${site} AND b.person_id = ${author} AND b.revision < ${before}
+        ORDER BY b.revision DESC LIMIT ${limit}`,
       lineOf,
     );
 
-/** A site as it stands: its revision, and when it was made, which tells it from one of the same id that was deleted. */
+/**
+ * A site as it stands: its revision, and when it was made, which tells it from one of the same id that was
+ * deleted.
+ */
 interface Standing {
   readonly revision: number;
   readonly made: string;
 }
 const standingOf = (row: Row): Standing => ({ revision: Number(row.revision), made: String(row.made_at) });
 
-/** Plans of a transaction's batches: kept apart until the commit, since a plan of a batch that was rolled back must never be answered. */
+/**
+ * Plans of a transaction's batches: kept apart until the commit, since a plan of a batch that was rolled back
+ * must never be answered.
+ */
 type Fresh = Map<string, CachedPlan>;
 
 function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
@@ -79,9 +87,12 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
     write: async (site, { revision, batch, by, undoes, redoes }, after) => {
       await writeChanges(tx, site, batch.changes);
       const changes = await encodeChangesSliced(batch.changes, pauseAfterAWhile());
-      await tx.run(sql`INSERT INTO change_batch (site_id, revision, id, person_id, made_at, planner, summary, args, undoes, redoes, change_count, changes)
-        VALUES (${site}, ${revision}, ${batch.id}, ${by.id}, UTC_TIMESTAMP(3), ${batch.planner}, ${batch.summary}, ${JSON.stringify(batch.args ?? null)},
-          ${undoes}, ${redoes}, ${batch.changes.length}, ${changes})`);
+      await tx.run(sql`INSERT INTO change_batch
+          (site_id, revision, id, person_id, made_at, planner, summary, args,
+          undoes, redoes, change_count, changes)
+        VALUES (${site}, ${revision}, ${batch.id}, ${by.id}, UTC_TIMESTAMP(3), ${batch.planner},
+          ${batch.summary}, ${JSON.stringify(batch.args ?? null)}, ${undoes}, ${redoes},
+          ${batch.changes.length}, ${changes})`);
       await writeTouched(tx, site, revision, batch.changes);
       await tx.run(
         sql`UPDATE site SET revision = ${revision}, changed_at = UTC_TIMESTAMP(3) WHERE id = ${site}`,
@@ -126,7 +137,8 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         (SELECT COUNT(*) FROM segment g WHERE g.site_id = s.id) AS segments,
         (SELECT COUNT(*) FROM device d WHERE d.site_id = s.id) AS devices,
         (SELECT COUNT(*) FROM host h WHERE h.site_id = s.id) AS hosts,
-        (SELECT p.name FROM change_batch b JOIN person p ON p.id = b.person_id WHERE b.site_id = s.id AND b.revision = s.revision) AS changed_by
+        (SELECT p.name FROM change_batch b JOIN person p ON p.id = b.person_id
+          WHERE b.site_id = s.id AND b.revision = s.revision) AS changed_by
       FROM site s ORDER BY s.name, s.id`,
         summaryOf,
       ),
@@ -140,7 +152,8 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         now.revision <= after
           ? []
           : await database.all(
-              entries`WHERE b.site_id = ${site} AND b.revision > ${after} AND b.revision <= ${now.revision} ORDER BY b.revision`,
+              entries`WHERE b.site_id = ${site} AND b.revision > ${after} AND b.revision <= ${now.revision}
+                ORDER BY b.revision`,
               entryOf,
             );
       return { revision: now.revision, entries: came };
@@ -163,7 +176,8 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         about === null
           ? lines`WHERE b.site_id = ${site} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`
           : lines`JOIN change_touch t ON t.site_id = b.site_id AND t.revision = b.revision
-            WHERE t.site_id = ${site} AND t.entity_id = ${about} AND t.revision < ${before} ORDER BY t.revision DESC LIMIT ${limit}`,
+            WHERE t.site_id = ${site} AND t.entity_id = ${about} AND t.revision < ${before}
+              ORDER BY t.revision DESC LIMIT ${limit}`,
         lineOf,
       );
     },

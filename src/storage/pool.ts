@@ -23,7 +23,10 @@ export interface Tx {
 }
 
 export interface Database extends Tx {
-  /** Runs `work` in one transaction; an exception rolls it back. A lost lock is tried again, at most three times. */
+  /**
+   * Runs `work` in one transaction; an exception rolls it back. A lost lock is tried again, at most three
+   * times.
+   */
   readonly transaction: <T>(work: (tx: Tx) => Promise<T>) => Promise<T>;
   readonly close: () => Promise<void>;
 }
@@ -68,7 +71,8 @@ async function inTransaction<T>(pool: Pool, work: (tx: Tx) => Promise<T>): Promi
     connection.release();
     return result;
   } catch (error) {
-    // A connection that can't even roll back is of no use to the next one: destroy() closes it and the server rolls back.
+    // A connection that can't even roll back is of no use to the next one: destroy() closes it and the server
+    // rolls back.
     await connection.rollback().then(
       () => connection.release(),
       () => connection.destroy(),

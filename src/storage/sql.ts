@@ -44,7 +44,8 @@ export function upsertRows(
   const hole = `(${all.map(() => "?").join(", ")})`;
   const update = columns.map((column) => `${column} = VALUES(${column})`).join(", ");
   return made(
-    `INSERT INTO ${named(table)} (${all.join(", ")}) VALUES ${rows.map(() => hole).join(", ")} ON DUPLICATE KEY UPDATE ${update}`,
+    `INSERT INTO ${named(table)} (${all.join(", ")}) VALUES ` +
+      `${rows.map(() => hole).join(", ")} ON DUPLICATE KEY UPDATE ${update}`,
     rows.flat(),
   );
 }
@@ -57,7 +58,8 @@ export const clearReference = (
   ids: readonly string[],
 ): Statement =>
   made(
-    `UPDATE ${named(table)} SET ${named(column)} = NULL WHERE site_id = ? AND id IN (${ids.map(() => "?").join(", ")})`,
+    `UPDATE ${named(table)} SET ${named(column)} = NULL WHERE ` +
+      `site_id = ? AND id IN (${ids.map(() => "?").join(", ")})`,
     [site, ...ids],
   );
 
@@ -92,7 +94,8 @@ export const insertRow = (
   values: readonly SqlValue[],
 ): Statement =>
   made(
-    `INSERT INTO ${named(table)} (${columns.map(named).join(", ")}) VALUES (${columns.map(() => "?").join(", ")})`,
+    `INSERT INTO ${named(table)} (${columns.map(named).join(", ")}) ` +
+      `VALUES (${columns.map(() => "?").join(", ")})`,
     values,
   );
 

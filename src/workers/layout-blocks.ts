@@ -1,6 +1,9 @@
-import type { LayoutBox, LayoutCable, LayoutPoint } from "./layout";
+import type { LayoutBox, LayoutCable, LayoutPoint } from "./layout-model";
 
-/** Boxes of one group that hang from one box by one cable each, laid out as a single box and opened afterwards. */
+/**
+ * Boxes of one group that hang from one box by one cable each, laid out as a single box and opened
+ * afterwards.
+ */
 export interface Block {
   readonly box: LayoutBox;
   readonly parent: string;
@@ -54,7 +57,10 @@ export function blocksOf(boxes: readonly LayoutBox[], cables: readonly LayoutCab
     });
 }
 
-/** The boxes of a block where they stand, and the way of each cable: along with the others into the block, down its column's tray, then across to its own box. */
+/**
+ * The boxes of a block where they stand, and the way of each cable: along with the others into the block,
+ * down its column's tray, then across to its own box.
+ */
 export function expand(
   { rows, leaves }: Block,
   at: LayoutPoint,

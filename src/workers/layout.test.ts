@@ -1,5 +1,6 @@
 import fc from "fast-check";
-import { layout, type LayoutBox, type LayoutCable, type LayoutPoint } from "./layout";
+import { layout } from "./layout";
+import type { LayoutBox, LayoutCable, LayoutPoint } from "./layout-model";
 import { blocksOf } from "./layout-blocks";
 
 const BOX = { width: 156, height: 50 };

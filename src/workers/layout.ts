@@ -1,30 +1,6 @@
 import ELK, { type ElkExtendedEdge, type ElkNode } from "elkjs/lib/elk.bundled.js";
 import { blocksOf, expand, type Block } from "./layout-blocks";
-
-export interface LayoutBox {
-  readonly id: string;
-  readonly width: number;
-  readonly height: number;
-  readonly group: string;
-}
-export interface LayoutCable {
-  readonly id: string;
-  readonly from: string;
-  readonly to: string;
-}
-export interface LayoutPoint {
-  readonly x: number;
-  readonly y: number;
-}
-/** Where each box stands by its upper left corner, and the corners each cable runs through, from its first box to its second. */
-export interface Laid {
-  readonly places: Readonly<Record<string, LayoutPoint>>;
-  readonly routes: Readonly<Record<string, readonly LayoutPoint[]>>;
-  /** Cables that share their way with others up to their last piece: only there they are told apart. */
-  readonly shared: Readonly<Record<string, true>>;
-  readonly width: number;
-  readonly height: number;
-}
+import type { Laid, LayoutBox, LayoutCable, LayoutPoint } from "./layout-model";
 
 const SPACING = {
   "elk.spacing.nodeNode": "24",
@@ -42,8 +18,9 @@ const GROUP_PADDING = "[top=30,left=12,bottom=12,right=12]";
 export type OnPass = (pass: number, most: number) => void;
 
 /**
- * Lays boxes out in layers along their cables, those of one group together, the cables round the boxes. Many boxes at the ends of
- * cables from one box stand as a block with their cables in one tray, or a large site would be a strip nobody can read.
+ * Lays boxes out in layers along their cables, those of one group together, the cables round the boxes. Many
+ * boxes at the ends of cables from one box stand as a block with their cables in one tray, or a large site
+ * would be a strip nobody can read.
  */
 export async function layout(
   boxes: readonly LayoutBox[],

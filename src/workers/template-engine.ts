@@ -7,7 +7,10 @@ const refuse = (): never => {
   throw new Error("a template can't take in other files");
 };
 
-/** Templates see the sheet's data and nothing else: no files, no properties that JavaScript lends to every object, no endless work. */
+/**
+ * Templates see the sheet's data and nothing else: no files, no properties that JavaScript lends to every
+ * object, no endless work.
+ */
 const engine = new Liquid({
   ...LIMITS,
   relativeReference: false,
@@ -36,7 +39,9 @@ export function fillTemplate(template: string, data: DeviceData): Filled {
     if (text.length > MOST_TEXT)
       return {
         text: null,
-        fault: `The text would be longer than ${MOST_TEXT.toLocaleString("en-GB")} characters; leave something out.`,
+        fault:
+          `The text would be longer than ${MOST_TEXT.toLocaleString("en-GB")} ` +
+          "characters; leave something out.",
       };
     return { text, fault: null };
   } catch (error) {

@@ -218,7 +218,8 @@ test("the register and the port schedule leave as CSV that a spreadsheet reads",
   const register = await saveAs("Save address register");
   expect([register.name, register.lines[0]]).toEqual([
     "fennel-street-veterinary-practice-addresses.csv",
-    "Address,Name,Kind,Segment,How,MAC,Plugged into,Place,Own mask,Own gateway,Own IPv6 length,Own IPv6 gateway,Own name servers",
+    "Address,Name,Kind,Segment,How,MAC,Plugged into,Place,Own mask,Own " +
+      "gateway,Own IPv6 length,Own IPv6 gateway,Own name servers",
   ]);
   expect(register.lines).toContain(
     '10.24.40.34,"Viewing station, Theatre",PC,Imaging,typed in,02:5a:10:49:00:41,Switch B 5,Theatre,,,,,',

@@ -3,7 +3,8 @@ import { readFileSync } from "node:fs";
 import { setTimeout as wait } from "node:timers/promises";
 import { startInstance, type Instance } from "./instance";
 
-// Real kills while people write: whatever the server has said yes to is there afterwards. KILL_CYCLES asks for more of them.
+// Real kills while people write: whatever the server has said yes to is there afterwards. KILL_CYCLES asks
+// for more of them.
 
 const CYCLES = Number(process.env.KILL_CYCLES ?? 10);
 const PORT = 4194;
@@ -81,7 +82,10 @@ async function write(
   }
 }
 
-/** Killed, or dead already: a server that a dead database took with it is started again after a pause, and its number is still the old one. */
+/**
+ * Killed, or dead already: a server that a dead database took with it is started again after a pause, and its
+ * number is still the old one.
+ */
 function killed(pid: number): void {
   try {
     process.kill(pid, "SIGKILL");
@@ -145,7 +149,8 @@ test(`${CYCLES} kills of database, server and both under way lose nothing that w
   const logged = new Set(history.map(({ summary }) => summary));
   lost.push(...acknowledged.flat().filter((notes) => !logged.has(notes)));
   console.info(
-    `${CYCLES} kills: ${total} acknowledged, ${lost.length} lost, revision ${plan.revision}; at the latest ${Math.round(slowest)} ms after a kill everybody went on`,
+    `${CYCLES} kills: ${total} acknowledged, ${lost.length} lost, revision ${plan.revision}; ` +
+      `at the latest ${Math.round(slowest)} ms after a kill everybody went on`,
   );
   expect([lost, plan.revision, history.length]).toEqual([[], total + 1, total + 1]);
 });

@@ -3,7 +3,10 @@ import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { resolve } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 
-/** An application of a test's own: its start command, server and database can be killed without harm to the other tests. */
+/**
+ * An application of a test's own: its start command, server and database can be killed without harm to the
+ * other tests.
+ */
 export interface Instance {
   readonly address: string;
   readonly link: string;

@@ -1,7 +1,10 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
 import { newSite, saved } from "./open-site";
 
-/** Goes on with Tab until the control has the focus: what can't be reached so can't be reached without a mouse. */
+/**
+ * Goes on with Tab until the control has the focus: what can't be reached so can't be reached without a
+ * mouse.
+ */
 async function tabTo(page: Page, target: Locator, back = false): Promise<void> {
   await target.waitFor();
   for (let i = 0; i < 250; i += 1) {

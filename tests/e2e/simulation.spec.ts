@@ -8,13 +8,11 @@ async function ownSite(page: Page, file: "fennel-street" | "bramblewick", name: 
   const plan = JSON.parse(readFileSync(`demo/${file}.json`, "utf8")) as { site: { name: string } };
   plan.site.name = name;
   await page.goto("/");
-  await page
-    .getByLabel("or from a plan file")
-    .setInputFiles({
-      name: `${file}.json`,
-      mimeType: "application/json",
-      buffer: Buffer.from(JSON.stringify(plan)),
-    });
+  await page.getByLabel("or from a plan file").setInputFiles({
+    name: `${file}.json`,
+    mimeType: "application/json",
+    buffer: Buffer.from(JSON.stringify(plan)),
+  });
   await expect(page.getByText(name).first()).toBeVisible();
   await openSite(page, name);
 }

@@ -115,13 +115,11 @@ for (const survey of SURVEYS) {
       `bad-segment,PC,02:5a:10:77:00:05,,Attic,Store`,
       `bad-address,PC,02:5a:10:77:00:06,8.8.4.4,,Store`,
     ];
-    await page
-      .getByLabel("CSV file", { exact: true })
-      .setInputFiles({
-        name: "register.csv",
-        mimeType: "text/csv",
-        buffer: Buffer.from(`${HEADS}\r\n${rows.join("\r\n")}\r\n`),
-      });
+    await page.getByLabel("CSV file", { exact: true }).setInputFiles({
+      name: "register.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from(`${HEADS}\r\n${rows.join("\r\n")}\r\n`),
+    });
     await expect(page.getByText("3 bad rows")).toBeVisible();
     await expect(page.getByText('There is no segment called "Attic".')).toBeVisible();
     const [badRows] = await Promise.all([

@@ -39,7 +39,8 @@ test("a first visit to the first sheet stays light and asks nobody else for anyt
     };
   }, String(baseURL));
   console.log(
-    `    first visit to Segments: ${weight.requests} requests, ${weight.kilobytes} kB on the wire, DOM ready after ${weight.domReadyMs} ms, plan shown after ${shownMs} ms`,
+    `    first visit to Segments: ${weight.requests} requests, ${weight.kilobytes} kB on ` +
+      `the wire, DOM ready after ${weight.domReadyMs} ms, plan shown after ${shownMs} ms`,
   );
   expect(weight.foreign).toEqual([]);
   expect(weight.kilobytes).toBeLessThan(MOST_KB);

@@ -11,7 +11,8 @@ export default class LineReporter implements Reporter {
   onEnd(_result: FullResult): void {
     const results = [...this.#last.values()];
     console.log(
-      `Playwright: ${results.filter(Boolean).length} passed, ${results.filter((passed) => !passed).length} failed`,
+      `Playwright: ${results.filter(Boolean).length} passed, ` +
+        `${results.filter((passed) => !passed).length} failed`,
     );
   }
 }

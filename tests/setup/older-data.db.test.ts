@@ -14,7 +14,8 @@ import { connectTo } from "../../scripts/setup/connection.mjs";
 import { startDatabase } from "../../scripts/setup/database.mjs";
 import { migrate } from "../../scripts/setup/migrate.mjs";
 
-// Databases in the forms of before, each with a site in it, as somebody's may stand on the day when they take this version.
+// Databases in the forms of before, each with a site in it, as somebody's may stand on the day when they take
+// this version.
 
 const ROOT = resolve(__dirname, "..", "..");
 /** The plan that each form's site was made with, and what its edits, all by Ruth, made of it. */

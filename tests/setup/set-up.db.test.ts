@@ -280,6 +280,7 @@ test("what ends is started with growing pauses; a full disk is said once and tri
   spoken.mockRestore();
   expect([starts, said.join("")]).toEqual([
     3,
-    "The database ended by itself; it is started again.\nThe database could not be started: The disk has 0 MB left.\nIt is tried again.\nThe database runs again.\n",
+    "The database ended by itself; it is started again.\nThe database could not be " +
+      "started: The disk has 0 MB left.\nIt is tried again.\nThe database runs again.\n",
   ]);
 });

@@ -8,7 +8,10 @@ interface Kept {
   log: LogEntry[];
 }
 
-/** The stores' contract in memory, one transaction at a time: what the browser's side is tried against without a database. */
+/**
+ * The stores' contract in memory, one transaction at a time: what the browser's side is tried against without
+ * a database.
+ */
 export function memoryStore(): PlanStore {
   const sites = new Map<string, Kept>();
   let last: Promise<unknown> = Promise.resolve();

@@ -6,7 +6,8 @@ import { must } from "@/core/kernel";
 import { PlanIndex, type Plan, type ProbeQuestion, type Service } from "@/core/plan";
 import { probe, type Outcome } from "@/core/probe";
 
-// Whole sites that were built of real software and asked: what came of each question, beside what the probe says.
+// Whole sites that were built of real software and asked: what came of each question, beside what the probe
+// says.
 
 export interface Row {
   readonly from: string;

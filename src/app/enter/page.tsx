@@ -1,6 +1,8 @@
 import { EnterView } from "@/ui/views/enter/EnterView";
 
-/** The door: the one page without a session. Its form is taken by the door's own route, which checks the link. */
+/**
+ * The door: the one page without a session. Its form is taken by the door's own route, which checks the link.
+ */
 export default async function EnterPage({
   searchParams,
 }: {

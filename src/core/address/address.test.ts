@@ -2,30 +2,18 @@ import fc from "fast-check";
 import {
   addressCount,
   containsPrefix,
-  formatAddress,
   formatPrefix,
-  freeRanges,
-  ipv4,
-  ipv6,
-  isGroup,
-  isLocallyAdministered,
   lengthForHosts,
-  nextFreeAddress,
-  nextFreeSubnet,
-  parseAddress,
-  parseIpv4,
-  parseMac,
   parsePrefix,
-  parseRange,
   prefixesOverlap,
   prefixOf,
-  rangeCount,
   usableIn,
-  usableRange,
-  type Address,
-  type AddressRange,
   type Prefix,
-} from ".";
+} from "./prefix";
+import { formatAddress, ipv4, ipv6, parseAddress, parseIpv4, type Address } from "./address";
+import { freeRanges, parseRange, rangeCount, type AddressRange, usableRange } from "./range";
+import { isGroup, isLocallyAdministered, parseMac } from "./mac";
+import { nextFreeAddress, nextFreeSubnet } from "./allocate";
 import { must } from "../kernel";
 
 const anyIpv4 = fc.integer({ min: 0, max: 0xffffffff }).map((n) => must(ipv4(n), "in range"));

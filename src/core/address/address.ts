@@ -19,7 +19,10 @@ export const ipv6 = (n: bigint): Ipv6 | null => (n >= 0n && n < 2n ** 128n ? (n 
 // "010.0.0.1" is 10.0.0.1 to some readers and 8.0.0.1 to others, so leading zeros are refused.
 const IPV4 = /^(0|[1-9]\d{0,2})\.(0|[1-9]\d{0,2})\.(0|[1-9]\d{0,2})\.(0|[1-9]\d{0,2})$/;
 
-/** Four decimal octets without leading zeros; null for anything else, shortened and hexadecimal forms included. */
+/**
+ * Four decimal octets without leading zeros; null for anything else, shortened and hexadecimal forms
+ * included.
+ */
 export function parseIpv4(text: string): Ipv4 | null {
   const match = IPV4.exec(text);
   if (match === null) return null;
@@ -66,7 +69,10 @@ export function parseIpv6(text: string): Ipv6 | null {
   return fromGroups6([...head, ...Array<number>(missing).fill(0), ...tail]) as Ipv6;
 }
 
-/** RFC 5952 section 4: lower case, no leading zeros, the longest run of two or more zero groups (the first of equals) as "::". */
+/**
+ * RFC 5952 section 4: lower case, no leading zeros, the longest run of two or more zero groups (the first of
+ * equals) as "::".
+ */
 export function formatIpv6(address: Ipv6): string {
   const groups = groups6(address);
   let best = { start: -1, length: 1 };

@@ -25,8 +25,9 @@ export function nextFreeSubnet(block: Prefix, length: number, taken: readonly Pr
 }
 
 /**
- * The next address to give out in `block`: the one after the last used there, then, at the block's end, the first free
- * from its start. Null when the block is full. An address given back is thus not handed on at once.
+ * The next address to give out in `block`: the one after the last used there, then, at the block's end, the
+ * first free from its start. Null when the block is full. An address given back is thus not handed on at
+ * once.
  */
 export function nextFreeAddress(block: AddressRange, used: readonly Address[]): Address | null {
   const singles = used.map((address) => ({ first: address, last: address }));

@@ -1,4 +1,7 @@
-/** Bits of addresses. `<<` takes its count modulo 32 and answers signed: /0 is its own case, and `>>> 0` ends every line. */
+/**
+ * Bits of addresses. `<<` takes its count modulo 32 and answers signed: /0 is its own case, and `>>> 0` ends
+ * every line.
+ */
 export const mask4 = (length: number): number => (length === 0 ? 0 : (0xffffffff << (32 - length)) >>> 0);
 export const network4 = (value: number, length: number): number => (value & mask4(length)) >>> 0;
 export const last4 = (value: number, length: number): number => (value | ~mask4(length)) >>> 0;
@@ -10,7 +13,9 @@ export const network6 = (value: bigint, length: number): bigint => value & mask6
 export const last6 = (value: bigint, length: number): bigint => value | (ALL_ONES_6 ^ mask6(length));
 export const inverse6 = (value: bigint): bigint => ALL_ONES_6 ^ value;
 
-/** 2 to the power of `bits`: how many addresses that many host bits hold. Not `1 <<`, which a /0 would break. */
+/**
+ * 2 to the power of `bits`: how many addresses that many host bits hold. Not `1 <<`, which a /0 would break.
+ */
 export const powerOfTwo = (bits: number): bigint => 1n << BigInt(bits);
 
 /** The number of zero bits at the low end of `value`, at most `width`. */

@@ -3,32 +3,21 @@ import {
   addressCount,
   containsAddress,
   containsPrefix,
-  exclude,
-  explodeIpv6,
-  formatAddress,
   formatPrefix,
-  freePrefixes,
   lastOf,
   netmaskText,
-  packSubnets,
-  parseAddress,
   parseInterfaceAddress,
-  parseIpv6,
   parsePrefix,
-  prefixesOfRange,
   prefixesOverlap,
-  rangeCount,
-  subnetCount,
-  subnetsOf,
-  summarise,
-  supernetOf,
-  usableRange,
-  usesOf,
   wildcardText,
-  formatIpv6,
   prefixOf,
   type Prefix,
-} from ".";
+} from "./prefix";
+import { exclude, subnetCount, subnetsOf, summarise, supernetOf } from "./prefix-set";
+import { explodeIpv6, formatAddress, parseAddress, parseIpv6, formatIpv6 } from "./address";
+import { freePrefixes, packSubnets } from "./pack";
+import { prefixesOfRange, rangeCount, usableRange } from "./range";
+import { usesOf } from "./special";
 import { must } from "../kernel";
 
 type Cell = string | number | boolean | null | string[];
@@ -170,8 +159,8 @@ describe("agrees with recorded prefix arithmetic", () => {
     }
   });
 
-  // The recorded parser prints IPv4-mapped addresses in hexadecimal and takes a bare address for its own prefix; a plan
-  // wants the length written out, so only what has a slash is compared on that side.
+  // The recorded parser prints IPv4-mapped addresses in hexadecimal and takes a bare address for its own
+  // prefix; a plan wants the length written out, so only what has a slash is compared on that side.
   test("parse", () => {
     for (const [input, asAddress, asInterface] of rowsOf("parse")) {
       const text = String(input);

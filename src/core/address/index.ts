@@ -1,25 +1,25 @@
 export {
+  type Address,
   explodeIpv6,
+  type Family,
   familyOf,
   formatAddress,
   formatIpv4,
   formatIpv6,
   ipv4,
+  type Ipv4,
   ipv6,
+  type Ipv6,
   parseAddress,
   parseIpv4,
   parseIpv6,
   step,
-  type Address,
-  type Family,
-  type Ipv4,
-  type Ipv6,
 } from "./address";
 export { nextFreeAddress, nextFreeSubnet } from "./allocate";
 export { subPrefix6, subPrefixCount, uniqueLocalPrefix } from "./ipv6-plan";
 export { linkLocal, madeMac, selfMadeAddress } from "./interface-id";
-export { isGroup, isLocallyAdministered, parseMac, type Mac } from "./mac";
-export { freePrefixes, packSubnets, shareTaken, type Packed, type SubnetWish } from "./pack";
+export { isGroup, isLocallyAdministered, type Mac, parseMac } from "./mac";
+export { freePrefixes, type Packed, packSubnets, shareTaken, type SubnetWish } from "./pack";
 export {
   addressAt,
   addressCount,
@@ -30,26 +30,26 @@ export {
   containsPrefix,
   formatPrefix,
   lastOf,
-  masksAsSlashes,
-  readPrefix,
   lengthForHosts,
+  masksAsSlashes,
   netmaskText,
   offsetIn,
   parseInterfaceAddress,
   parsePrefix,
-  prefixesOverlap,
-  prefixLengthOf,
-  prefixOf,
-  usableIn,
-  usableRange,
-  wildcardText,
-  widthOf,
   type Prefix,
   type Prefix4,
   type Prefix6,
+  prefixesOverlap,
+  prefixLengthOf,
+  prefixOf,
+  readPrefix,
+  usableIn,
+  widthOf,
+  wildcardText,
 } from "./prefix";
 export { exclude, subnetCount, subnetsOf, summarise, supernetOf } from "./prefix-set";
 export {
+  type AddressRange,
   formatRange,
   freeRanges,
   inRange,
@@ -57,6 +57,6 @@ export {
   prefixesOfRange,
   rangeCount,
   rangesOverlap,
-  type AddressRange,
+  usableRange,
 } from "./range";
-export { isInsideUse, isLinkLocal, SPECIAL_BLOCKS, usesOf, type SpecialUse } from "./special";
+export { isInsideUse, isLinkLocal, SPECIAL_BLOCKS, type SpecialUse, usesOf } from "./special";

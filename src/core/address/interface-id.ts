@@ -3,7 +3,10 @@ import { ipv6, type Ipv6 } from "./address";
 import type { Mac } from "./mac";
 import type { Prefix6 } from "./prefix";
 
-/** A MAC address for something whose own is not known: locally administered, always the same for the same id (FNV-1a, two lanes). */
+/**
+ * A MAC address for something whose own is not known: locally administered, always the same for the same id
+ * (FNV-1a, two lanes).
+ */
 export function madeMac(id: string): Mac {
   const lane = (seed: number): number => {
     let hash = 2_166_136_261 + seed;
@@ -17,7 +20,10 @@ export function madeMac(id: string): Mac {
   return `02:${(digits.match(/../g) ?? []).join(":")}` as Mac;
 }
 
-/** The interface identifier of a MAC address (RFC 4291 appendix A): the universal bit turned round, ff:fe in the middle. */
+/**
+ * The interface identifier of a MAC address (RFC 4291 appendix A): the universal bit turned round, ff:fe in
+ * the middle.
+ */
 function interfaceId(mac: Mac): bigint {
   const bytes = mac.split(":").map((pair) => Number.parseInt(pair, 16));
   const [first = 0, ...rest] = bytes;
@@ -32,6 +38,9 @@ const made = (value: bigint): Ipv6 => must(ipv6(value), "An interface identifier
 
 /** The link-local address that a device gives itself (RFC 4862 section 5.3). */
 export const linkLocal = (mac: Mac): Ipv6 => made(0xfe80n * 2n ** 112n + interfaceId(mac));
-/** The address that a device makes in an advertised prefix (RFC 4862 section 5.5.3); null when the prefix is not a /64. Many devices use a random identifier instead (RFC 8981). */
+/**
+ * The address that a device makes in an advertised prefix (RFC 4862 section 5.5.3); null when the prefix is
+ * not a /64. Many devices use a random identifier instead (RFC 8981).
+ */
 export const selfMadeAddress = (prefix: Prefix6, mac: Mac): Ipv6 | null =>
   prefix.length === 64 ? made(prefix.network + interfaceId(mac)) : null;

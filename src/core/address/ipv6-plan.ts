@@ -3,8 +3,9 @@ import { addressCount, asPrefix6, prefixOf, prefixesOverlap, type Prefix, type P
 import { nextFreeSubnet } from "./allocate";
 
 /**
- * The unique-local /48 of a global ID (RFC 4193 section 3.1: fd00::/8, then 40 bits). The five bytes have to come from a random
- * source of the caller (section 3.2): a chosen number would meet the next person's chosen number. Null for other than five bytes.
+ * The unique-local /48 of a global ID (RFC 4193 section 3.1: fd00::/8, then 40 bits). The five bytes have to
+ * come from a random source of the caller (section 3.2): a chosen number would meet the next person's chosen
+ * number. Null for other than five bytes.
  */
 export function uniqueLocalPrefix(globalId: Uint8Array): Prefix6 | null {
   if (globalId.length !== 5) return null;
@@ -14,8 +15,9 @@ export function uniqueLocalPrefix(globalId: Uint8Array): Prefix6 | null {
 }
 
 /**
- * The /64 of a VLAN inside a delegated or unique-local prefix: the VLAN ID's decimal digits as the subnet's hexadecimal ones, so that
- * VLAN 20 reads as …:20::/64, where there is room for them and nothing of `taken` is met; else the next free /64; null when there is none.
+ * The /64 of a VLAN inside a delegated or unique-local prefix: the VLAN ID's decimal digits as the subnet's
+ * hexadecimal ones, so that VLAN 20 reads as …:20::/64, where there is room for them and nothing of `taken`
+ * is met; else the next free /64; null when there is none.
  */
 export function subPrefix6(block: Prefix6, vid: number | null, taken: readonly Prefix[]): Prefix6 | null {
   if (block.length > 64) return null;

@@ -11,7 +11,9 @@ const NOTATIONS = [
   /^[0-9a-f]{12}$/i,
 ];
 
-/** Reads pairs with colons or hyphens, three dotted groups of four, or twelve digits; null for anything else. */
+/**
+ * Reads pairs with colons or hyphens, three dotted groups of four, or twelve digits; null for anything else.
+ */
 export function parseMac(text: string): Mac | null {
   if (!NOTATIONS.some((notation) => notation.test(text))) return null;
   const digits = text.replace(/[^0-9a-f]/gi, "").toLowerCase();

@@ -5,15 +5,12 @@ import {
   asPrefix6,
   containsPrefix,
   formatPrefix,
-  freePrefixes,
-  packSubnets,
   parsePrefix,
   prefixesOverlap,
-  subPrefix6,
-  uniqueLocalPrefix,
   type Prefix,
-  type SubnetWish,
-} from ".";
+} from "./prefix";
+import { freePrefixes, packSubnets, type SubnetWish } from "./pack";
+import { subPrefix6, uniqueLocalPrefix } from "./ipv6-plan";
 
 const net = (text: string): Prefix => must(parsePrefix(text), text);
 

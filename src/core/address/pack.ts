@@ -7,7 +7,10 @@ import { freeRanges, prefixesOfRange } from "./range";
 export interface SubnetWish {
   readonly key: string;
   readonly length: number;
-  /** The length of the room kept for it, the subnet itself included and at its beginning; never longer than `length`. */
+  /**
+   * The length of the room kept for it, the subnet itself included and at its beginning; never longer than
+   * `length`.
+   */
   readonly roomLength: number;
 }
 
@@ -65,9 +68,9 @@ class FreeSpace {
 }
 
 /**
- * Gives every wish a subnet inside the blocks that meets no other and nothing of `forbidden`. The largest are placed first, each in
- * the tightest place, so as long as everything fits at all it is placed; equal wishes keep the order of their keys. The same wishes
- * always give the same subnets.
+ * Gives every wish a subnet inside the blocks that meets no other and nothing of `forbidden`. The largest are
+ * placed first, each in the tightest place, so as long as everything fits at all it is placed; equal wishes
+ * keep the order of their keys. The same wishes always give the same subnets.
  */
 export function packSubnets(
   blocks: readonly Prefix[],

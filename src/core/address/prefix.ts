@@ -13,7 +13,6 @@ import {
   type Ipv6,
 } from "./address";
 import { inverse4, inverse6, last4, last6, mask4, mask6, network4, network6, powerOfTwo } from "./bits";
-import type { AddressRange } from "./range";
 
 export interface Prefix4 {
   readonly family: 4;
@@ -38,7 +37,10 @@ export function prefixOf(address: Address, length: number): Prefix | null {
     : { family: 6, network: network6(address, length) as Ipv6, length };
 }
 
-/** "address/length", also with a dotted mask or wildcard mask after the slash (RFC 4632 lengths), host bits allowed. */
+/**
+ * "address/length", also with a dotted mask or wildcard mask after the slash (RFC 4632 lengths), host bits
+ * allowed.
+ */
 export function parseInterfaceAddress(text: string): { address: Address; prefix: Prefix } | null {
   const [head, tail, extra] = text.split("/");
   if (head === undefined || tail === undefined || extra !== undefined) return null;
@@ -69,14 +71,20 @@ export function parsePrefix(text: string): Prefix | null {
   return read !== null && read.address === read.prefix.network ? read.prefix : null;
 }
 
-/** A dotted mask after a blank, with or without the word, as the part behind a slash: "10.24.0.0 255.255.0.0" and "10.24.0.0 mask 255.255.0.0". */
+/**
+ * A dotted mask after a blank, with or without the word, as the part behind a slash: "10.24.0.0 255.255.0.0"
+ * and "10.24.0.0 mask 255.255.0.0".
+ */
 export const masksAsSlashes = (text: string): string =>
   text.replace(
     /(\d{1,3}(?:\.\d{1,3}){3})\s+(?:(?:net)?mask\s+)?((?:255|254|252|248|240|224|192|128|0)(?:\.\d{1,3}){3})(?![\d.])/gi,
     "$1/$2",
   );
 
-/** A subnet as people write it: "10.24.20.0/24", or with a dotted mask behind a slash or a blank; no host bits set. Null for anything else. */
+/**
+ * A subnet as people write it: "10.24.20.0/24", or with a dotted mask behind a slash or a blank; no host bits
+ * set. Null for anything else.
+ */
 export function readPrefix(text: string): Prefix | null {
   const read = parseInterfaceAddress(masksAsSlashes(text.trim()));
   return read !== null && read.address === read.prefix.network ? read.prefix : null;
@@ -99,18 +107,6 @@ export const wildcardText = (prefix: Prefix): string =>
     : formatIpv6(inverse6(mask6(prefix.length)) as Ipv6);
 
 export const addressCount = (prefix: Prefix): bigint => powerOfTwo(widthOf(prefix.family) - prefix.length);
-
-/**
- * The addresses a host may have, both ends included. IPv4: without network and broadcast address, but all of a /31
- * (RFC 3021) and /32. IPv6: without the subnet-router anycast address (RFC 4291 section 2.6.1), but all of a /127
- * (RFC 6164) and /128.
- */
-export function usableRange(prefix: Prefix): AddressRange {
-  const last = lastOf(prefix);
-  if (prefix.length >= widthOf(prefix.family) - 1) return { first: prefix.network, last };
-  const first = step<Address>(prefix.network, 1) ?? prefix.network;
-  return { first, last: prefix.family === 4 ? (step(last, -1) ?? last) : last };
-}
 
 /** How many addresses `usableRange` holds in an IPv4 subnet of this length. */
 export const usableIn = (length: number): number => 2 ** (32 - length) - (length >= 31 ? 0 : 2);

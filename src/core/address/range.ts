@@ -1,7 +1,7 @@
 import { ascending } from "../kernel";
-import { familyOf, formatAddress, parseAddress, type Address } from "./address";
+import { familyOf, formatAddress, parseAddress, step, type Address } from "./address";
 import { floorLog2, trailingZeros } from "./bits";
-import { prefixOf, widthOf, type Prefix } from "./prefix";
+import { lastOf, prefixOf, widthOf, type Prefix } from "./prefix";
 
 /** From `first` to `last`, both included; one family. */
 export interface AddressRange {
@@ -21,7 +21,10 @@ export const rangesOverlap = (a: AddressRange, b: AddressRange): boolean =>
 export const formatRange = (range: AddressRange): string =>
   `${formatAddress(range.first)} to ${formatAddress(range.last)}`;
 
-/** "first-last" with an ASCII hyphen, en dash or "to" between; null when unreadable, mixed in family or backwards. */
+/**
+ * "first-last" with an ASCII hyphen, en dash or "to" between; null when unreadable, mixed in family or
+ * backwards.
+ */
 export function parseRange(text: string): AddressRange | null {
   const parts = text.split(/\s*(?:-|–|\bto\b)\s*/);
   const first = parseAddress((parts[0] ?? "").trim());
@@ -64,4 +67,16 @@ export function freeRanges(whole: AddressRange, taken: readonly AddressRange[]):
   }
   if (at <= BigInt(whole.last)) free.push({ first: toAddress(at), last: whole.last });
   return free;
+}
+
+/**
+ * The addresses a host may have, both ends included. IPv4: without network and broadcast address, but all of
+ * a /31 (RFC 3021) and /32. IPv6: without the subnet-router anycast address (RFC 4291 section 2.6.1), but all
+ * of a /127 (RFC 6164) and /128.
+ */
+export function usableRange(prefix: Prefix): AddressRange {
+  const last = lastOf(prefix);
+  if (prefix.length >= widthOf(prefix.family) - 1) return { first: prefix.network, last };
+  const first = step<Address>(prefix.network, 1) ?? prefix.network;
+  return { first, last: prefix.family === 4 ? (step(last, -1) ?? last) : last };
 }

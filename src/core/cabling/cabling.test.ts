@@ -4,7 +4,8 @@ import { must } from "../kernel";
 import { OPTICS, PlanIndex, type Cable, type Link, type Optic, type Port } from "../plan";
 import { classOfHost, loadAt, poeStandard, powerBudget } from "../power";
 import { aLink, aPort } from "../testing/build-plan";
-import { cablesFor, fibreOf, kbpsOf, linkSpeed, LOADS, misfit, opticsFor, reachOf } from ".";
+import { cablesFor, fibreOf, linkSpeed, misfit, opticsFor, reachOf } from "./media";
+import { kbpsOf, LOADS } from "./load";
 
 const port = (fields: Partial<Port> = {}): Port => aPort({ device: "d", label: "1", ...fields });
 const fibrePort = (optic: Optic, speedMbps = 100_000): Port => port({ medium: "fibre", speedMbps, optic });

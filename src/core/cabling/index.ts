@@ -1,4 +1,4 @@
-export { kbpsOf, LOADS, type CableLoad } from "./load";
+export { type CableLoad, kbpsOf, LOADS } from "./load";
 export {
   CABLE_SHORT,
   CABLE_WORDS,

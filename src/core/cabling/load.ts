@@ -1,10 +1,12 @@
 import { equal } from "../kernel";
 import { isGateway, type Change, type Derived, type Host, type PlanIndex, type Port } from "../plan";
-import { CATALOGUE, catalogueOf } from "../survey/catalogue";
-import { FABRIC } from "../switching";
+import { CATALOGUE, catalogueOf } from "../catalogue";
+import { FABRIC } from "../fabric";
 import { linkSpeed } from "./media";
 
-/** What passes a cable towards the gateway when everything behind it is busy, against what the cable carries. */
+/**
+ * What passes a cable towards the gateway when everything behind it is busy, against what the cable carries.
+ */
 export interface CableLoad {
   readonly link: string;
   /** The sum of the typical bandwidths of what hangs behind it. */
@@ -22,7 +24,10 @@ export function kbpsOf(index: PlanIndex, host: Host): number {
   return (known ?? CATALOGUE.find((kind) => kind.base === host.kind))?.kbps ?? 1000;
 }
 
-/** The load of every cable between gear on the shortest ways to the gateway; cables beside those carry nothing as long as all is well. */
+/**
+ * The load of every cable between gear on the shortest ways to the gateway; cables beside those carry nothing
+ * as long as all is well.
+ */
 function loadsOf(index: PlanIndex): readonly CableLoad[] {
   const { plan } = index;
   const own = new Map<string, { kbps: number; hosts: number }>();

@@ -10,7 +10,10 @@ interface OpticFacts {
 const COPPER_1G = { cat5e: 100, cat6: 100, cat6a: 100, cat8: 100 } as const;
 const SINGLE = (m: number) => ({ os1: m, os2: m }) as const;
 
-/** Reaches of IEEE 802.3: clauses 38 (1000BASE-SX, -LX), 52 (10GBASE-S, -L, -E), 112 and 114 (25GBASE-SR, -LR), 86 and 87 (40GBASE-SR4, -LR4), 95 and 88 (100GBASE-SR4, -LR4). */
+/**
+ * Reaches of IEEE 802.3: clauses 38 (1000BASE-SX, -LX), 52 (10GBASE-S, -L, -E), 112 and 114 (25GBASE-SR,
+ * -LR), 86 and 87 (40GBASE-SR4, -LR4), 95 and 88 (100GBASE-SR4, -LR4).
+ */
 const FACTS: Readonly<Record<Exclude<Optic, "none">, OpticFacts>> = {
   "1000BASE-T": { mbps: 1000, kind: "copper", reach: COPPER_1G },
   "1000BASE-SX": {
@@ -36,8 +39,11 @@ const FACTS: Readonly<Record<Exclude<Optic, "none">, OpticFacts>> = {
   "direct attach": { mbps: 0, kind: "directAttach", reach: { twinax: 7 } },
 };
 
-export const fibreOf = (cable: Cable): Fibre | null =>
-  cable.startsWith("om") ? "multimode" : cable.startsWith("os") ? "singlemode" : null;
+export const fibreOf = (cable: Cable): Fibre | null => {
+  if (cable.startsWith("om")) return "multimode";
+  if (cable.startsWith("os")) return "singlemode";
+  return null;
+};
 export const isCopperCable = (cable: Cable): boolean => cable.startsWith("cat");
 
 /** Names of cables for people. */
@@ -119,8 +125,8 @@ const COPPER_REACH: readonly (readonly [mbps: number, reach: Partial<Record<Cabl
 ];
 
 /**
- * How far a cable may reach at the speed of its ports, in m: null when the kind of cable is not known (copper then has 100 m, the
- * channel of ISO/IEC 11801), 0 when this cable doesn't carry that speed at all.
+ * How far a cable may reach at the speed of its ports, in m: null when the kind of cable is not known (copper
+ * then has 100 m, the channel of ISO/IEC 11801), 0 when this cable doesn't carry that speed at all.
  */
 export function reachOf(link: Link, a: Port, b: Port): number | null {
   const optics = [a.optic, b.optic].filter((optic): optic is Exclude<Optic, "none"> => optic !== "none");
@@ -134,7 +140,10 @@ export function reachOf(link: Link, a: Port, b: Port): number | null {
   return Math.min(...optics.map((optic) => FACTS[optic].reach[link.cable] ?? 0));
 }
 
-/** Why the ends and the cable don't belong together, in words that go on from the cable's name; null when they do as far as one knows. */
+/**
+ * Why the ends and the cable don't belong together, in words that go on from the cable's name; null when they
+ * do as far as one knows.
+ */
 export function misfit(link: Link, a: Port, b: Port): string | null {
   const accepts = (port: Port, medium: Link["medium"]): boolean => {
     if (port.optic !== "none")
@@ -147,7 +156,14 @@ export function misfit(link: Link, a: Port, b: Port): string | null {
   };
   for (const port of [a, b]) {
     if (!accepts(port, link.medium))
-      return `is ${MEDIUM_WORDS[link.medium]}, and port ${port.label} takes ${port.optic === "none" ? (port.medium === "directAttach" ? "direct attach" : port.medium) : port.optic}`;
+      return (
+        `is ${MEDIUM_WORDS[link.medium]}, and port ${port.label} takes ` +
+        (port.optic === "none"
+          ? port.medium === "directAttach"
+            ? "direct attach"
+            : port.medium
+          : port.optic)
+      );
   }
   if (link.cable !== "unknown" && !cablesFor(link.medium).includes(link.cable))
     return `is called ${MEDIUM_WORDS[link.medium]}, and ${CABLE_WORDS[link.cable]} is not`;
@@ -156,9 +172,15 @@ export function misfit(link: Link, a: Port, b: Port): string | null {
     if (optic === "none" || fibre === null) continue;
     const { kind } = FACTS[optic];
     if (kind !== fibre && (kind === "multimode" || kind === "singlemode"))
-      return `is ${CABLE_WORDS[link.cable]}, and the optic in port ${label}, ${optic}, needs ${kind === "multimode" ? "multimode" : "single-mode"}`;
+      return (
+        `is ${CABLE_WORDS[link.cable]}, and the optic in port ${label}, ` +
+        `${optic}, needs ${kind === "multimode" ? "multimode" : "single-mode"}`
+      );
   }
   if (a.optic !== "none" && b.optic !== "none" && a.optic !== b.optic)
-    return `has ${a.optic} in port ${a.label} and ${b.optic} in port ${b.label}; the two don't understand each other`;
+    return (
+      `has ${a.optic} in port ${a.label} and ${b.optic} in ` +
+      `port ${b.label}; the two don't understand each other`
+    );
   return null;
 }

@@ -1,13 +1,16 @@
 import { madeMac } from "../address";
 import type { PlanIndex, Port } from "../plan";
 import { bridgeAddress, TREE, type TreeBridge } from "../spanning-tree";
-import { FABRIC } from "../switching";
+import { FABRIC } from "../fabric";
 import { big, macBytes } from "./bytes";
 
 const BRIDGES = [0x01, 0x80, 0xc2, 0, 0, 0];
 const ROLE = { designated: 0x0c, root: 0x08, alternate: 0x04, backup: 0x04, master: 0 } as const;
 
-/** What a port of a rapid spanning tree says every two seconds (IEEE 802.1Q section 14.5, the rapid form), as a frame; null for a port that says nothing, or another kind of tree. */
+/**
+ * What a port of a rapid spanning tree says every two seconds (IEEE 802.1Q section 14.5, the rapid form), as
+ * a frame; null for a port that says nothing, or another kind of tree.
+ */
 export function bpduFrame(index: PlanIndex, port: Port): number[] | null {
   const device = index.plan.device.get(port.device);
   const tree = index.derived(TREE);

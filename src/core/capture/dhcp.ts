@@ -1,4 +1,4 @@
-import { type Address, type Ipv4, type Mac } from "../address";
+import type { Address, Ipv4, Mac } from "../address";
 import type { Content } from "../probe";
 import { addressBytes, big, macBytes, utf8 } from "./bytes";
 import { ipv4Packet, udp } from "./internet";
@@ -52,7 +52,10 @@ function optionsOf({
   ];
 }
 
-/** A DHCP message (RFC 2131 section 2) in its packet: a client without an address speaks to all, the server to the client. */
+/**
+ * A DHCP message (RFC 2131 section 2) in its packet: a client without an address speaks to all, the server to
+ * the client.
+ */
 export function dhcpPacket(content: Dhcp, number: number): number[] {
   const { type, client, given, server, relay } = content;
   const asks = type === "discover" || type === "request";

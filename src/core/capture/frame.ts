@@ -1,5 +1,5 @@
 import type { Message } from "../probe";
-import type { Tag } from "../switching";
+import type { Tag } from "../fabric";
 import { addressBytes, big, macBytes, type Bytes } from "./bytes";
 import { dhcpPacket } from "./dhcp";
 import { packetBytes } from "./internet";
@@ -10,7 +10,10 @@ const TYPE = { ipv4: 0x0800, arp: 0x0806, tag: 0x8100, ipv6: 0x86dd } as const;
 /** The shortest frame without its check sequence (IEEE 802.3 section 3.2.8). */
 const SHORTEST = 60;
 
-/** A frame on a wire: addresses, the tag (IEEE 802.1Q section 9) if it bears one, the payload; filled up to the shortest that there is. */
+/**
+ * A frame on a wire: addresses, the tag (IEEE 802.1Q section 9) if it bears one, the payload; filled up to
+ * the shortest that there is.
+ */
 export function frameBytes(to: Bytes, from: Bytes, tag: Tag, type: number, payload: Bytes): number[] {
   const frame = [
     ...to,
@@ -22,7 +25,10 @@ export function frameBytes(to: Bytes, from: Bytes, tag: Tag, type: number, paylo
   return [...frame, ...Array.from({ length: Math.max(0, SHORTEST - frame.length) }, () => 0)];
 }
 
-/** A message of an exchange as the frame that crosses a wire with a tag or without; `number` tells packets of one sender apart. */
+/**
+ * A message of an exchange as the frame that crosses a wire with a tag or without; `number` tells packets of
+ * one sender apart.
+ */
 export function messageFrame({ from, to, content }: Message, tag: Tag, number: number): number[] {
   const [source, goal] = [macBytes(from), to === null ? ALL : macBytes(to)];
   switch (content.kind) {

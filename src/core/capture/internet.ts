@@ -51,7 +51,10 @@ export const ipv6Packet = (
   ...payload,
 ];
 
-/** What stands before a payload in its checksum: both addresses, the length and the protocol (RFC 9293 section 3.1, RFC 8200 section 8.1). */
+/**
+ * What stands before a payload in its checksum: both addresses, the length and the protocol (RFC 9293 section
+ * 3.1, RFC 8200 section 8.1).
+ */
 const pseudo = (src: Address, dst: Address, protocol: number, length: number): number[] =>
   familyOf(src) === 4
     ? [...addressBytes(src), ...addressBytes(dst), 0, protocol, ...big(length, 2)]
@@ -77,7 +80,10 @@ export const udp = (src: Address, dst: Address, sport: number, dport: number, da
     6,
   );
 
-/** The first segment of a connection, or the answer to it (RFC 9293 section 3.1), with the largest segment it takes. */
+/**
+ * The first segment of a connection, or the answer to it (RFC 9293 section 3.1), with the largest segment it
+ * takes.
+ */
 function tcp({ src, dst, sport, dport }: Packet, answers: boolean): number[] {
   const [sequence, acknowledged] = answers ? [2000, 1001] : [1000, 0];
   const flags = answers ? 0x12 : 0x02;

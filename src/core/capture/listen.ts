@@ -1,6 +1,6 @@
 import { nameOf, type PlanIndex } from "../plan";
 import { emissionsOf, type Message } from "../probe";
-import { FABRIC, type Tag } from "../switching";
+import { FABRIC, type Tag } from "../fabric";
 import { bpduFrame } from "./bpdu";
 import { messageFrame } from "./frame";
 
@@ -15,7 +15,10 @@ export interface SeenFrame {
 /** From one frame to the next, in ms: as fast as gear answers, so that a person can tell them apart. */
 const PACE_MS = 4;
 
-/** What somebody who listens at a port during an exchange would see: what the port itself says, and every frame of the exchange that crosses its cable, with the tag it bears there. */
+/**
+ * What somebody who listens at a port during an exchange would see: what the port itself says, and every
+ * frame of the exchange that crosses its cable, with the tag it bears there.
+ */
 export function listenAt(index: PlanIndex, exchange: readonly Message[], port: string): SeenFrame[] {
   const fabric = index.derived(FABRIC);
   const number = fabric.portNumber.get(port);

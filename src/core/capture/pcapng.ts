@@ -21,8 +21,9 @@ function block(type: number, body: Bytes): number[] {
 }
 
 /**
- * A capture file (the pcapng format of the IETF's opsawg working group) of what was seen at one place: Ethernet frames with microsecond times, each with a
- * comment that says what it is. `startMs` is the instant of the first, in ms since 1970.
+ * A capture file (the pcapng format of the IETF's opsawg working group) of what was seen at one place:
+ * Ethernet frames with microsecond times, each with a comment that says what it is. `startMs` is the instant
+ * of the first, in ms since 1970.
  */
 export function pcapng(frames: readonly SeenFrame[], place: string, startMs: number): Uint8Array {
   const section = block(BLOCK.section, [

@@ -1,26 +1,13 @@
-import type { Refusal } from "../planners/planner";
-import type { Change, CollectionKind, Draft, EntityOf, Kind, PlanIndex } from "../plan";
+import type { Change, CollectionKind, EntityOf, Kind, PlanIndex } from "../plan";
+import type { Repair, Subject } from "../repairs";
 
 export type Severity = "stop" | "warn" | "note";
 /** The view where a finding is at home. */
 export type Family =
   "survey" | "segments" | "addresses" | "hardware" | "ports" | "wireless" | "guards" | "walls";
-export interface Subject {
-  readonly kind: Kind;
-  readonly id: string;
-}
-
 export interface Found<D> {
   readonly subjects: readonly Subject[];
   readonly data: D;
-}
-
-/** A way to mend a finding: `edit` writes the changes into a draft; `ids` gives ids to what it creates. */
-export interface Repair {
-  readonly label: string;
-  readonly planner: string;
-  readonly args: unknown;
-  readonly edit: (draft: Draft, ids: () => string) => Refusal | void;
 }
 
 export interface Check<D> {
@@ -38,14 +25,17 @@ export interface Check<D> {
 }
 
 /**
- * A check that looks at one entity at a time, so that an edit re-runs it for those few only. `touched` names the entities
- * whose findings a change may alter, or "all".
+ * A check that looks at one entity at a time, so that an edit re-runs it for those few only. `touched` names
+ * the entities whose findings a change may alter, or "all".
  */
 export interface LocalCheck<D, K extends CollectionKind> extends Omit<Check<D>, "find"> {
   readonly of: K;
   readonly findAt: (index: PlanIndex, entity: EntityOf<K>) => readonly Found<D>[];
   readonly touched: (index: PlanIndex, change: Change) => readonly string[] | "all";
-  /** Where to look when everything is checked, for a check that most entities have nothing to do with; all of them without it. */
+  /**
+   * Where to look when everything is checked, for a check that most entities have nothing to do with; all of
+   * them without it.
+   */
   readonly candidates?: (index: PlanIndex) => Iterable<EntityOf<K>>;
 }
 

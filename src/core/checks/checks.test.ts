@@ -33,7 +33,8 @@ import {
 } from "../plan";
 import { addDevice, paintPorts, renumber } from "../planners";
 import { testId } from "../testing/build-plan";
-import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf, type Finding } from ".";
+import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
+import type { Finding } from "./check";
 
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const net = (text: string): Prefix4 => {
@@ -1022,7 +1023,8 @@ test.each(slips)(
         repair.label,
         expect.arrayContaining([finding.key]),
       ]);
-      // A defined VLAN may still be the wrong one for what is plugged in: only the recommended repair promises no new stop.
+      // A defined VLAN may still be the wrong one for what is plugged in: only the recommended repair
+      // promises no new stop.
       if (repair === repairs[0])
         expect([...stops(after)].filter((key) => !stops(before).has(key))).toEqual(
           code === "port-vlan-undefined" ? expect.any(Array) : [],

@@ -7,24 +7,21 @@ import { WALLS } from "../policy/decide";
 import { WALL_RULES } from "../policy";
 import { reachMatrix } from "../reach";
 import { LOOPS, TREE } from "../spanning-tree";
-import { CARRY, portCarries, USES } from "../switching";
+import { CARRY, portCarries, USES } from "../forwarding";
 import { dice } from "../testing/faults";
 import { mixedSite } from "../testing/mixed-site";
 import { editField, FIELD_PATHS } from "../testing/schema-edits";
 import { HEARING } from "../wireless";
-import { listFindings, recheck, runChecks } from ".";
+import { listFindings, recheck, runChecks } from "./registry";
 
 const TODAY = "2026-11-25";
 const text = (value: unknown): string =>
-  JSON.stringify(value, (_key, one: unknown) =>
-    typeof one === "bigint"
-      ? String(one)
-      : one instanceof Map
-        ? [...(one as Map<unknown, unknown>)].map(([key, inner]) => [key, inner])
-        : one instanceof Set
-          ? [...(one as Set<unknown>)].sort((a, b) => Number(a) - Number(b))
-          : one,
-  );
+  JSON.stringify(value, (_key, one: unknown) => {
+    if (typeof one === "bigint") return String(one);
+    if (one instanceof Map) return [...(one as Map<unknown, unknown>)].map(([key, inner]) => [key, inner]);
+    if (one instanceof Set) return [...(one as Set<unknown>)].sort((a, b) => Number(a) - Number(b));
+    return one;
+  });
 const sorted = (list: Iterable<unknown>): string[] => [...list].map(text).sort();
 /** What an index says, in a form that does not depend on the order in which it was worked out. */
 const said = (index: PlanIndex) => ({

@@ -5,7 +5,7 @@ import { PlanIndex, vid as asVid, type CollectionKind, type Draft, type EntityOf
 import { deviceData, deviceSteps } from "../device-sheet";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
-import { listFindings, runChecks, sentenceOf } from ".";
+import { listFindings, runChecks, sentenceOf } from "./registry";
 
 // What a person would have to explain away is worse than no finding at all.
 

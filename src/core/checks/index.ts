@@ -1,13 +1,12 @@
-export type { AnyCheck, Family, Finding, Repair, Severity, Subject } from "./check";
-export { previewChanges, type Preview } from "./preview";
+export type { AnyCheck, Family, Finding, Severity } from "./check";
+export { type Preview, previewChanges } from "./preview";
 export {
-  CHECKS,
   checkOf,
+  CHECKS,
+  type FindingsByCode,
   listFindings,
   recheck,
   repairsOf,
   runChecks,
   sentenceOf,
-  type FindingsByCode,
 } from "./registry";
-export { counted, listed, rangeWithCount, shortAddress } from "./wording";

@@ -3,7 +3,8 @@ import { describeChanges } from "../formats";
 import { must } from "../kernel";
 import { Draft, PlanIndex } from "../plan";
 import { testId } from "../testing/build-plan";
-import { listFindings, previewChanges, recheck, repairsOf, runChecks, sentenceOf } from ".";
+import { listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
+import { previewChanges } from "./preview";
 
 const index = PlanIndex.of(fennelStreet());
 const findings = runChecks(index);

@@ -5,7 +5,8 @@ import { planOf, siteCases } from "../../../tests/support/site-cases";
 import { KINDS, PlanIndex, type Kind, type Plan } from "../plan";
 import { CHECKS } from "./registry";
 
-// A check is run anew when a kind that it says it reads has changed. What it reads and does not say would leave old findings standing.
+// A check is run anew when a kind that it says it reads has changed. What it reads and does not say would
+// leave old findings standing.
 
 /** An index over a plan that writes down which kinds are asked for, once it is built. */
 function recording(plan: Plan): { readonly index: PlanIndex; readonly read: Set<Kind> } {

@@ -29,7 +29,7 @@ import {
   type Bench,
 } from "../planners";
 import { testId } from "../testing/build-plan";
-import { listFindings, recheck, runChecks } from ".";
+import { listFindings, recheck, runChecks } from "./registry";
 
 interface Edit {
   readonly what: number;
@@ -399,7 +399,8 @@ test.each([
         listFindings(of)
           .map(
             (f) =>
-              `${f.severity} ${f.key} ${JSON.stringify(f.data, (_k, v: unknown) => (typeof v === "bigint" ? String(v) : v))}`,
+              `${f.severity} ${f.key} ` +
+              `${JSON.stringify(f.data, (_k, v: unknown) => (typeof v === "bigint" ? String(v) : v))}`,
           )
           .sort();
       expect(keys(findings)).toEqual(keys(anew));

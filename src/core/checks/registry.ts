@@ -1,6 +1,7 @@
 import { byText } from "../kernel";
 import type { Change, Kind, PlanIndex } from "../plan";
-import type { AnyCheck, Finding, Repair } from "./check";
+import type { AnyCheck, Finding } from "./check";
+import type { Repair } from "../repairs";
 import {
   cableMisfit,
   cableTooLong,
@@ -8,11 +9,11 @@ import {
   loopThroughUnmanaged,
   speedMismatch,
   uplinkOversubscribed,
-} from "./cabling";
-import { vlanMissingOnSpareWay, vlanNeedless } from "./carried";
-import { heightUnitsClash, portsCannotMix, portsRunOut, softwareNameTwice, tooManyVlans } from "./gear";
-import { lagEndsDiffer } from "./lags";
-import { noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost } from "./power";
+} from "./gear/cabling";
+import { vlanMissingOnSpareWay, vlanNeedless } from "./vlans/carried";
+import { heightUnitsClash, portsCannotMix, portsRunOut, softwareNameTwice, tooManyVlans } from "./gear/gear";
+import { lagEndsDiffer } from "./gear/lags";
+import { noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost } from "./gear/power";
 import {
   accessPortToPoint,
   channelNotAllowed,
@@ -23,7 +24,7 @@ import {
   tooManySsids,
   weakSecurity,
   wideIn24,
-} from "./wireless";
+} from "./wireless/wireless";
 import {
   asksFromNowhere,
   bridgeMacTwice,
@@ -31,9 +32,15 @@ import {
   joinsWhereNotOffered,
   lineNotTold,
   nextHopNotReached,
-} from "./entered";
-import { gatewayMissing, gatewayNotUsable, routerWithoutAddress6 } from "./gateway";
-import { hostOutsideSubnet, poolOutsideSubnet, poolOverGateway, poolTooSmall, staticInPool } from "./pools";
+} from "./addressing/entered";
+import { gatewayMissing, gatewayNotUsable, routerWithoutAddress6 } from "./addressing/gateway";
+import {
+  hostOutsideSubnet,
+  poolOutsideSubnet,
+  poolOverGateway,
+  poolTooSmall,
+  staticInPool,
+} from "./addressing/pools";
 import {
   hostInWrongVlan,
   portInconsistent,
@@ -41,25 +48,31 @@ import {
   portsUndecided,
   portVlanUndefined,
   trunkToOneHost,
-} from "./ports";
-import { gearAddressTaken, secondRouterServes, supportEnded } from "./found-gear";
-import { leaseOutlivesVisit, namesWithoutServer, poolEmpty } from "./leases";
-import { hostNameNotAllowed, hostNameTwice, vlanNameDiffers, vlanNameTooLong, vlanNotCreated } from "./names";
-import { macIsGroup, reservedInStaticBlock, schoolMixed } from "./schools";
+} from "./vlans/ports";
+import { gearAddressTaken, secondRouterServes, supportEnded } from "./gear/found-gear";
+import { leaseOutlivesVisit, namesWithoutServer, poolEmpty } from "./addressing/leases";
+import {
+  hostNameNotAllowed,
+  hostNameTwice,
+  vlanNameDiffers,
+  vlanNameTooLong,
+  vlanNotCreated,
+} from "./addressing/names";
+import { macIsGroup, reservedInStaticBlock, schoolMixed } from "./addressing/schools";
 import {
   advertisedPrefixLength,
   noRoomForGrowth,
   publicSpaceInside,
   reservedSpaceInside,
   subnetWithoutRoom,
-} from "./space";
+} from "./addressing/space";
 import {
   inspectionKillsHosts,
   signInOldPort,
   signInServerUnreachable,
   snoopingWithoutTrust,
-} from "./protections";
-import { managementReachable, pastTheWalls } from "./reached";
+} from "./guards/protections";
+import { managementReachable, pastTheWalls } from "./walls/reached";
 import {
   edgeOnUplink,
   guardShutsCable,
@@ -70,14 +83,20 @@ import {
   secondRootMissing,
   treeKindsMixed,
   treeTooDeep,
-} from "./trees";
-import { gatewayDoesNotAnswer, serverNotHeard } from "./unheard";
-import { loopThroughUndecided } from "./undecided-loop";
-import { namesBehindWall, noAddressServer, twoAddressServers } from "./servers";
-import { subnetMeetsKeptClear, subnetsOverlap } from "./subnets-overlap";
-import { hostInOtherNetwork } from "./other-network";
-import { addressTwice, macTwice } from "./twice";
-import { defaultVidForManagement, noCableBetween, vidTwice, vlanMissingOnHop, vlansJoined } from "./vlans";
+} from "./trees/trees";
+import { gatewayDoesNotAnswer, serverNotHeard } from "./addressing/unheard";
+import { loopThroughUndecided } from "./trees/undecided-loop";
+import { namesBehindWall, noAddressServer, twoAddressServers } from "./addressing/servers";
+import { subnetMeetsKeptClear, subnetsOverlap } from "./addressing/subnets-overlap";
+import { hostInOtherNetwork } from "./addressing/other-network";
+import { addressTwice, macTwice } from "./addressing/twice";
+import {
+  defaultVidForManagement,
+  noCableBetween,
+  vidTwice,
+  vlanMissingOnHop,
+  vlansJoined,
+} from "./vlans/vlans";
 
 /** Every check, in the order in which findings of one severity are listed. */
 export const CHECKS: readonly AnyCheck[] = [

@@ -8,9 +8,10 @@ import { COLLECTION_KINDS, PlanIndex, type Plan } from "../plan";
 import { asClient, probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { dice, plant } from "../testing/faults";
-import { listFindings, repairsOf, runChecks, sentenceOf } from ".";
+import { listFindings, repairsOf, runChecks, sentenceOf } from "./registry";
 
-// Rows come in the order in which people added them, and that means nothing: whatever is asked, the answer is the same.
+// Rows come in the order in which people added them, and that means nothing: whatever is asked, the answer is
+// the same.
 
 /** The same plan with all of its rows in another order. */
 function shuffled(plan: Plan, roll: (n: number) => number): Plan {
@@ -38,7 +39,11 @@ function said(plan: Plan): string[] {
   const probes = hosts.flatMap((host) =>
     [{ to: "address" as const }, { to: "internet" as const, service: null }].map((goal) => {
       const { cause, lease, steps } = probe(index, asClient({ at: "host", host: host.id }, goal), ids);
-      return `${host.name} ${goal.to}: ${String(lease?.address)} ${steps.map((step) => `${step.title} ${step.says}`).join(", ")} ${cause?.sentence ?? "passes"} | ${cause?.repairs.map(({ label }) => label).join("; ") ?? ""}`;
+      return (
+        `${host.name} ${goal.to}: ${String(lease?.address)} ` +
+        `${steps.map((step) => `${step.title} ${step.says}`).join(", ")} ` +
+        `${cause?.sentence ?? "passes"} | ${cause?.repairs.map(({ label }) => label).join("; ") ?? ""}`
+      );
     }),
   );
   return [...findings.sort(), ...probes];

@@ -1,6 +1,9 @@
 import type { Change, PlanIndex } from "../plan";
 
-/** The ports whose findings a change may alter: itself, both ends of a cable, where a host is or was plugged in. */
+/**
+ * The ports whose findings a change may alter: itself, both ends of a cable, where a host is or was plugged
+ * in.
+ */
 export function portsTouched(_index: PlanIndex, change: Change): readonly string[] | "all" {
   switch (change.kind) {
     case "port":
@@ -12,7 +15,8 @@ export function portsTouched(_index: PlanIndex, change: Change): readonly string
         host?.attachment.at === "port" ? [host.attachment.port] : [],
       );
     case "device": {
-      // A new name or place changes sentences, which are made when they are shown; only how it bridges changes what is found.
+      // A new name or place changes sentences, which are made when they are shown; only how it bridges
+      // changes what is found.
       const { before, after } = change;
       return before !== null &&
         after !== null &&
@@ -72,7 +76,10 @@ export function devicesTouched(index: PlanIndex, change: Change): readonly strin
   }
 }
 
-/** The hosts whose addresses a change may make right or wrong: itself, or all of a segment whose subnet or scope changes. */
+/**
+ * The hosts whose addresses a change may make right or wrong: itself, or all of a segment whose subnet or
+ * scope changes.
+ */
 export function hostsTouched(index: PlanIndex, change: Change): readonly string[] {
   switch (change.kind) {
     case "host":

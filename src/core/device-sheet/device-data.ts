@@ -25,7 +25,7 @@ import {
 import { asLabel } from "../planners";
 import { pluggedIn } from "../sheets";
 import { bridgeAddress } from "../spanning-tree";
-import { modeOf } from "../switching";
+import { modeOf } from "../fabric";
 import { SECURITY_FACTS } from "../wireless";
 
 /** An address with the subnet it lies in, as it is typed into a device. */
@@ -111,7 +111,10 @@ export interface SheetRadio {
   readonly power: string;
 }
 
-/** All that is to be entered on one device and what is to be known about it, as plain data: what its sheet, its files and the user's templates are made of. */
+/**
+ * All that is to be entered on one device and what is to be known about it, as plain data: what its sheet,
+ * its files and the user's templates are made of.
+ */
 export interface DeviceData {
   readonly site: string;
   readonly name: string;
@@ -260,7 +263,10 @@ const isOwn = (index: PlanIndex, device: Device, address: Address): boolean =>
     .interfacesOf(device.id)
     .some((leg) => [...leg.addresses4, ...leg.addresses6].includes(address as never));
 
-/** The VLANs that have to exist on a device: those of its ports, its own addresses and its wireless names, and those on its own list. */
+/**
+ * The VLANs that have to exist on a device: those of its ports, its own addresses and its wireless names, and
+ * those on its own list.
+ */
 function vlansOf(index: PlanIndex, device: Device): SheetVlan[] {
   if (device.bridging !== "vlan") return [];
   const vids = new Set<number>(

@@ -5,7 +5,9 @@ import { must } from "../kernel";
 import { PlanIndex, vid, type Device, type Plan } from "../plan";
 import { editDevice, makeWayBack, setAbilities } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { deviceData, deviceJson, deviceSteps, deviceTable, type DeviceData, type SheetStep } from ".";
+import { deviceData, type DeviceData } from "./device-data";
+import { deviceJson, deviceTable } from "./tables";
+import { deviceSteps, type SheetStep } from "./steps";
 
 const PLANS = [fennelStreet(), lockkeepersHouse(), bramblewick()];
 const everyDevice = PLANS.flatMap((plan) =>

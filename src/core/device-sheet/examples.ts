@@ -10,7 +10,10 @@ VLANs
 {% for vlan in vlans %}[ ] {{ vlan.vid }} {{ vlan.name }}
 {% endfor %}
 Ports
-{% for port in ports %}{% if port.enabled %}[ ] {{ port.label }} ({{ port.softwareName }}): {% if port.pvid %}untagged {{ port.pvid }}{% else %}nothing untagged{% endif %}{% if port.tagged.size > 0 %}, tagged {{ port.tagged | join: " " }}{% endif %}{% if port.pluggedIn != "" %}, {{ port.pluggedIn }}{% endif %}
+{% for port in ports %}{% if port.enabled %}[ ] {{ port.label }} ({{ port.softwareName }}): {% if port.pvid -%}
+untagged {{ port.pvid }}{% else %}nothing untagged{% endif %}{% if port.tagged.size > 0 -%}
+, tagged {{ port.tagged | join: " " }}{% endif %}{% if port.pluggedIn != "" -%}
+, {{ port.pluggedIn }}{% endif %}
 {% endif %}{% endfor %}
 [ ] saved
 `,
@@ -19,7 +22,8 @@ Ports
     name: "Port labels",
     ending: "csv",
     text: `port,plugged in,untagged,tagged
-{% for port in ports %}"{{ name }} {{ port.label }}","{{ port.pluggedIn | replace: '"', "'" }}",{{ port.pvid }},{{ port.tagged | join: " " }}
+{% for port in ports %}"{{ name }} {{ port.label }}","{{ port.pluggedIn | replace: '"', "'" }}",{{ port.pvid -}}
+,{{ port.tagged | join: " " }}
 {% endfor %}`,
   },
 ] as const;

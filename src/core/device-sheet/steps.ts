@@ -48,7 +48,10 @@ const runText = (
     (at) => all[at]?.[by] ?? "",
   );
 
-/** Ports with the same setting as one row each, in the printed order of their first: `cells` says what the setting is. */
+/**
+ * Ports with the same setting as one row each, in the printed order of their first: `cells` says what the
+ * setting is.
+ */
 function byRun(
   ports: readonly SheetPort[],
   all: readonly SheetPort[],
@@ -79,7 +82,9 @@ function reachStep({ management, wayBack, credentialsPlace, place }: DeviceData)
     wayBack.length > 0
       ? `The way back in is port ${wayBack.join(", ")}: leave it as it is until the end.`
       : "Keep one port aside as a way back in until the end.",
-    `Change the administrator's name and word before anything else; they are kept ${credentialsPlace === "" ? "in a place that is still to be named" : `at: ${credentialsPlace}`}, never on this sheet.`,
+    "Change the administrator's name and word before anything else; they are kept " +
+      `${credentialsPlace === "" ? "in a place that is still to be named" : `at: ${credentialsPlace}`}, ` +
+      "never on this sheet.",
     management === null ? "" : `From then on it answers at ${management.address.address}.`,
   ];
   return {
@@ -87,7 +92,8 @@ function reachStep({ management, wayBack, credentialsPlace, place }: DeviceData)
     title: "Reach it",
     note: note.filter((part) => part !== "").join(" "),
     caution:
-      "In cabinets and near mains: isolate first; never look into a fibre or an optic; ladders by the rules of the house. Fixed wiring is for licensed people under the local code.",
+      "In cabinets and near mains: isolate first; never look into a fibre or an optic; ladders " +
+      "by the rules of the house. Fixed wiring is for licensed people under the local code.",
   };
 }
 
@@ -163,7 +169,9 @@ function portSteps(data: DeviceData): SheetStep[] {
         data.ports,
         guards,
       ),
-      note: "Edge and BPDU guard towards end devices, loop guard between switches, trust only towards the server that is trusted.",
+      note:
+        "Edge and BPDU guard towards end devices, loop guard between " +
+        "switches, trust only towards the server that is trusted.",
     },
     {
       ...NONE,
@@ -183,11 +191,16 @@ function portSteps(data: DeviceData): SheetStep[] {
   return data.twoLists ? [...steps, ...twoLists(data, set)] : steps;
 }
 
-/** Most such devices keep a port in the VLAN of its PVID: it can leave VLAN 1 only when the second list has been set. */
+/**
+ * Most such devices keep a port in the VLAN of its PVID: it can leave VLAN 1 only when the second list has
+ * been set.
+ */
 const leavesVlanOne = (vids: readonly number[]): string =>
-  `Every port that ${vids.includes(1) ? "VLAN 1's line does not name" : "is set here"} leaves VLAN 1, after list two where the device insists on the order.`;
+  `Every port that ${vids.includes(1) ? "VLAN 1's line does not name" : "is set here"} ` +
+  "leaves VLAN 1, after list two where the device insists on the order.";
 const KEEPS_PVID =
-  "A port always has a PVID: where the plan wants nothing untagged it stays as it is, and what comes in untagged is dropped by the frames admitted and by the port's not being in that VLAN.";
+  "A port always has a PVID: where the plan wants nothing untagged it stays as it is, and what " +
+  "comes in untagged is dropped by the frames admitted and by the port's not being in that VLAN.";
 
 /** The two lists of a device that shows them apart; both have to say the same. */
 function twoLists(data: DeviceData, set: readonly SheetPort[]): SheetStep[] {
@@ -218,8 +231,8 @@ function twoLists(data: DeviceData, set: readonly SheetPort[]): SheetStep[] {
 }
 
 /**
- * All that is entered on a device in the order in which it is entered: reach, name and address, VLANs before ports, addresses before
- * scopes, tagging last, then save. Steps with nothing in them are left out.
+ * All that is entered on a device in the order in which it is entered: reach, name and address, VLANs before
+ * ports, addresses before scopes, tagging last, then save. Steps with nothing in them are left out.
  */
 export function deviceSteps(data: DeviceData): SheetStep[] {
   const steps: SheetStep[] = [
@@ -359,7 +372,9 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
   const save: SheetStep = {
     ...NONE,
     title: "Save",
-    note: "Save the configuration to where it is read at the next start, restart where one is due, and look whether it answers again. What is not saved is gone at the next power cut.",
+    note:
+      "Save the configuration to where it is read at the next start, restart where one is due, " +
+      "and look whether it answers again. What is not saved is gone at the next power cut.",
   };
   return [reachStep(data), ...steps.filter((step) => step.rows.length > 0), save];
 }

@@ -1,7 +1,10 @@
 import type { DeviceData } from "./device-data";
 import { deviceSteps } from "./steps";
 
-/** The steps of a device as one table of texts, heads first: the step, then what is entered, as column and value. */
+/**
+ * The steps of a device as one table of texts, heads first: the step, then what is entered, as column and
+ * value.
+ */
 export function deviceTable(data: DeviceData): string[][] {
   const rows = deviceSteps(data).flatMap((step, i) => {
     const lead = [String(i + 1), step.title];

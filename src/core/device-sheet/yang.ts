@@ -10,7 +10,10 @@ const ADMIT = {
 
 const address = (one: SheetAddress) => ({ ip: one.address, "prefix-length": one.prefixLength });
 
-/** What a port is called in the data: the software's name, or the number on the case where several share it or there is none. */
+/**
+ * What a port is called in the data: the software's name, or the number on the case where several share it or
+ * there is none.
+ */
 function portNames(ports: readonly SheetPort[]): Map<SheetPort, string> {
   const count = new Map<string, number>();
   for (const port of ports) count.set(port.softwareName, (count.get(port.softwareName) ?? 0) + 1);
@@ -42,10 +45,11 @@ const ip = (name: "ipv4" | "ipv6", addresses: readonly SheetAddress[]) =>
   addresses.length === 0 ? {} : { [`ietf-ip:${name}`]: { enabled: true, address: addresses.map(address) } };
 
 /**
- * The device's settings as YANG data in JSON (RFC 7951): interfaces (RFC 8343), their addresses (RFC 8344), and the bridge with its
- * VLANs (IEEE 802.1Q clause 48, module ieee802-dot1q-bridge). Membership stands in the filtering database as static VLAN
- * registration entries (IEEE 802.1Q section 8.8.2), ports by their place on the case counted from 1. An address a line gives is left out,
- * and so is the bridge's own MAC address, which the plan does not know.
+ * The device's settings as YANG data in JSON (RFC 7951): interfaces (RFC 8343), their addresses (RFC 8344),
+ * and the bridge with its VLANs (IEEE 802.1Q clause 48, module ieee802-dot1q-bridge). Membership stands in
+ * the filtering database as static VLAN registration entries (IEEE 802.1Q section 8.8.2), ports by their
+ * place on the case counted from 1. An address a line gives is left out, and so is the bridge's own MAC
+ * address, which the plan does not know.
  */
 export function yangData(data: DeviceData): Record<string, unknown> {
   const names = portNames(data.ports);

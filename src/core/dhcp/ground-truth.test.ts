@@ -25,10 +25,11 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
-import { keptInPool, leasableCount, offeredRanges, offerTo } from ".";
+import { keptInPool, leasableCount, offeredRanges, offerTo } from "./scope-room";
 
-// What a real server gave, case by case: which addresses it has to lease, who gets a reserved one, and what each client got in the
-// order in which they came, asked for an address by number and went. Which free address a server chooses is its own affair.
+// What a real server gave, case by case: which addresses it has to lease, who gets a reserved one, and what
+// each client got in the order in which they came, asked for an address by number and went. Which free
+// address a server chooses is its own affair.
 
 interface Case {
   readonly name: string;
@@ -167,7 +168,8 @@ test.each(CASES.filter((c) => c.expect.configRefused !== true).map((c) => [c.nam
     const { sequence } = of.expect;
     for (const [i, got] of (sequence ?? []).entries()) {
       const { request } = of.clients[i] ?? {};
-      // Judged where the server has no choice: what was asked for by number, what equals an earlier step, and nothing at all.
+      // Judged where the server has no choice: what was asked for by number, what equals an earlier step, and
+      // nothing at all.
       if (got === null || got === request)
         expect([i, given[i] === null ? null : formatAddress(must(given[i] ?? null, "an address"))]).toEqual([
           i,

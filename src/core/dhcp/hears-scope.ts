@@ -1,12 +1,18 @@
 import type { Host, Interface, PlanIndex, Scope } from "../plan";
 
-/** How the question of a segment's clients comes to a scope's server: by its own leg there, as a host there, or over a relay's leg. */
+/**
+ * How the question of a segment's clients comes to a scope's server: by its own leg there, as a host there,
+ * or over a relay's leg.
+ */
 export type WayToServer =
   | { readonly by: "leg"; readonly leg: Interface }
   | { readonly by: "host"; readonly host: Host }
   | { readonly by: "relay"; readonly leg: Interface };
 
-/** How a leg in a scope's segment brings the question to the server (RFC 2131 section 4.1): its device serves the scope, or relays to who does; null when neither. */
+/**
+ * How a leg in a scope's segment brings the question to the server (RFC 2131 section 4.1): its device serves
+ * the scope, or relays to who does; null when neither.
+ */
 export function byLeg(
   index: PlanIndex,
   { serverDevice, serverHost }: Scope,
@@ -21,7 +27,10 @@ export function byLeg(
     : null;
 }
 
-/** Every way by which a segment's clients can be heard by a scope's server as planned, whether or not the cables lead there. */
+/**
+ * Every way by which a segment's clients can be heard by a scope's server as planned, whether or not the
+ * cables lead there.
+ */
 export function waysToServer(index: PlanIndex, scope: Scope): WayToServer[] {
   const legs = index.interfacesIn(scope.segment).flatMap((leg): WayToServer[] => {
     const by = byLeg(index, scope, leg);

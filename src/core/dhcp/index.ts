@@ -1,30 +1,30 @@
 export {
   OPTION_KINDS,
   optionFault,
-  readOption,
   type OptionKind,
   type OptionType,
+  readOption,
   type ReadOption,
 } from "./options";
 export {
   adviseLease,
   holdSeconds,
-  LEASES,
-  peakUse,
   type LeaseAdvice,
+  LEASES,
   type Peak,
+  peakUse,
   type Visits,
 } from "./lease-sizing";
 export {
   keptInPool,
   leasableCount,
+  type Leases,
+  NO_LEASES,
+  type Offer,
   offeredCount,
   offeredRanges,
-  NO_LEASES,
   offerTo,
-  type Leases,
-  type Offer,
 } from "./scope-room";
-export { whoAnswers, type Answer } from "./who-answers";
+export { type Answer, whoAnswers } from "./who-answers";
 export { leasedTo, leaseholder, leasesOf, visitorAddress, visitorsWith } from "./leased";
 export { waysToServer, type WayToServer } from "./hears-scope";

@@ -1,7 +1,10 @@
 import fc from "fast-check";
-import { adviseLease, holdSeconds, LEASES, peakUse, type Visits } from ".";
+import { adviseLease, holdSeconds, LEASES, peakUse, type Visits } from "./lease-sizing";
 
-/** The formula against a day lived through minute by minute: visitors at even distances, each renewing at half its lease. */
+/**
+ * The formula against a day lived through minute by minute: visitors at even distances, each renewing at half
+ * its lease.
+ */
 function livedThrough({ perHour, staySeconds, openSeconds }: Visits, lease: number): number {
   const gap = 3600 / perHour;
   const events: [number, number][] = [];

@@ -8,14 +8,17 @@ export interface Visits {
 }
 
 /**
- * How long one visit holds an address. A client asks again when half of its lease is over (RFC 2131 section 4.4.5, T1) and most leave
- * without giving the address back, so it is held until the last lease runs out: whole half-leases of the stay, then one lease.
+ * How long one visit holds an address. A client asks again when half of its lease is over (RFC 2131 section
+ * 4.4.5, T1) and most leave without giving the address back, so it is held until the last lease runs out:
+ * whole half-leases of the stay, then one lease.
  */
 export const holdSeconds = ({ staySeconds }: Pick<Visits, "staySeconds">, leaseSeconds: number): number =>
   Math.floor(staySeconds / (leaseSeconds / 2)) * (leaseSeconds / 2) + leaseSeconds;
 
 export interface Peak {
-  /** Addresses in use at the busiest moment, on average: arrivals in the time that one visit holds an address. */
+  /**
+   * Addresses in use at the busiest moment, on average: arrivals in the time that one visit holds an address.
+   */
   readonly average: number;
   /** With room for busy days: what 99 of 100 days stay below when arrivals are independent of one another. */
   readonly needed: number;
@@ -27,10 +30,14 @@ export interface Peak {
 /** 99 % of a normal distribution lie below the mean and this many standard deviations. */
 const ONE_IN_A_HUNDRED = 2.326;
 
-/** Addresses in use at the peak for a lease (Little's law; the count of independent arrivals has its mean as variance). */
+/**
+ * Addresses in use at the peak for a lease (Little's law; the count of independent arrivals has its mean as
+ * variance).
+ */
 export function peakUse(visits: Visits, leaseSeconds: number): Peak {
   const hold = holdSeconds(visits, leaseSeconds);
-  // A hold that outlasts the night would meet the next day's visitors; leases of whole days add the days they span.
+  // A hold that outlasts the night would meet the next day's visitors; leases of whole days add the days they
+  // span.
   const days = Math.floor(hold / 86_400);
   const rest = hold - days * 86_400;
   const counted = days * visits.openSeconds + Math.min(rest, visits.openSeconds);
@@ -55,8 +62,9 @@ export interface LeaseAdvice {
 }
 
 /**
- * The longest of the usual leases, no longer than a day's opening, whose peak fits into `room` addresses; the shortest when none does.
- * Long leases survive a server's restart and cost less traffic, short ones give addresses back sooner.
+ * The longest of the usual leases, no longer than a day's opening, whose peak fits into `room` addresses; the
+ * shortest when none does. Long leases survive a server's restart and cost less traffic, short ones give
+ * addresses back sooner.
  */
 export function adviseLease(visits: Visits, room: number, devices: number): LeaseAdvice {
   const needed = (lease: number) => peakUse(visits, lease).needed + devices;
@@ -67,9 +75,12 @@ export function adviseLease(visits: Visits, room: number, devices: number): Leas
   const fits = pool <= room;
   const longer = candidates.find((lease) => lease > leaseSeconds);
   const reason = !fits
-    ? `Even at the shortest lease ${pool} addresses are in use at the peak, and there is room for ${room}; a larger subnet is needed.`
+    ? `Even at the shortest lease ${pool} addresses are in use at the ` +
+      `peak, and there is room for ${room}; a larger subnet is needed.`
     : longer === undefined
-      ? `Even at this, the longest useful lease, ${pool} addresses are in use at the peak, and there is room for ${room}.`
-      : `The next longer lease would need ${needed(longer)} addresses, and there is room for ${room}; this one needs ${pool}.`;
+      ? `Even at this, the longest useful lease, ${pool} addresses ` +
+        `are in use at the peak, and there is room for ${room}.`
+      : `The next longer lease would need ${needed(longer)} addresses, ` +
+        `and there is room for ${room}; this one needs ${pool}.`;
   return { leaseSeconds, pool, reason, fits };
 }

@@ -5,7 +5,10 @@ import { freeAddresses, offerTo, type Leases } from "./scope-room";
 
 const KNOWN = new WeakMap<PlanIndex, Map<string, ReadonlyMap<string, Address>>>();
 
-/** Which address each host of the register that asks for one holds when all of them have asked, by name: by host id. Those that the pool has none left for are missing. */
+/**
+ * Which address each host of the register that asks for one holds when all of them have asked, by name: by
+ * host id. Those that the pool has none left for are missing.
+ */
 export function leasedTo(index: PlanIndex, scope: Scope): ReadonlyMap<string, Address> {
   const ofIndex = KNOWN.get(index) ?? new Map<string, ReadonlyMap<string, Address>>();
   KNOWN.set(index, ofIndex);
@@ -54,8 +57,9 @@ function visitingOf(index: PlanIndex, scope: Scope): Visiting {
 }
 
 /**
- * The address that a scope gives to a host of another segment that asks it all the same: plugged in elsewhere, or put into another VLAN by its
- * sign-in. By its place among all who might, by name, so that two of them get two addresses; null when those of the segment have taken all.
+ * The address that a scope gives to a host of another segment that asks it all the same: plugged in
+ * elsewhere, or put into another VLAN by its sign-in. By its place among all who might, by name, so that two
+ * of them get two addresses; null when those of the segment have taken all.
  */
 export function visitorAddress(index: PlanIndex, scope: Scope, host: Host): Address | null {
   const { free, place } = visitingOf(index, scope);

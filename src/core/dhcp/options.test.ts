@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { OPTION_KINDS, readOption } from ".";
+import { OPTION_KINDS, readOption } from "./options";
 
 test.each([
   ["42 10.24.60.10", { code: 42, name: "NTP servers", value: "10.24.60.10" }],

@@ -86,7 +86,10 @@ export interface ReadOption {
   readonly value: string;
 }
 
-/** "42 10.24.60.10", "NTP servers 10.24.60.10" or "224 any text": a code or a standard name, then the value. A sentence when it can't be read. */
+/**
+ * "42 10.24.60.10", "NTP servers 10.24.60.10" or "224 any text": a code or a standard name, then the value. A
+ * sentence when it can't be read.
+ */
 export function readOption(text: string): ReadOption | string {
   const trimmed = text.trim();
   const byName = [...OPTION_KINDS]

@@ -11,7 +11,10 @@ import {
 } from "../address";
 import type { PlanIndex, Scope } from "../plan";
 
-/** Every host of a segment asks this of the same scope; a scope never changes, so the answer can be kept as long as it lives. */
+/**
+ * Every host of a segment asks this of the same scope; a scope never changes, so the answer can be kept as
+ * long as it lives.
+ */
 const KNOWN = new WeakMap<Scope, readonly AddressRange[]>();
 
 /** The pools of a scope less its exclusions, ascending, without overlap. */
@@ -36,7 +39,10 @@ function rangesOf(scope: Scope): AddressRange[] {
 export const offeredCount = (scope: Scope): bigint =>
   offeredRanges(scope).reduce((sum, range) => sum + rangeCount(range), 0n);
 
-/** Addresses that the server won't lease to just anyone: reservations inside the pool count even while their owner is away. */
+/**
+ * Addresses that the server won't lease to just anyone: reservations inside the pool count even while their
+ * owner is away.
+ */
 export function keptInPool(index: PlanIndex, scope: Scope): Address[] {
   const ranges = offeredRanges(scope);
   return index.hostsIn(scope.segment).flatMap((host) => {
@@ -58,7 +64,10 @@ function ownAddresses(index: PlanIndex, scope: Scope): Set<Address> {
   ]);
 }
 
-/** How many addresses are left for clients without a reservation: the pools less what is reserved in them and the server's own. */
+/**
+ * How many addresses are left for clients without a reservation: the pools less what is reserved in them and
+ * the server's own.
+ */
 export function leasableCount(index: PlanIndex, scope: Scope): bigint {
   const ranges = offeredRanges(scope);
   const taken = new Set<Address>([
@@ -77,7 +86,10 @@ export interface Offer {
 export type Leases = ReadonlyMap<Mac, Address>;
 export const NO_LEASES: Leases = new Map();
 
-/** The address kept for `mac`, or null. A server ignores a reservation outside its subnet and one of its own address, and serves that client from the pool. */
+/**
+ * The address kept for `mac`, or null. A server ignores a reservation outside its subnet and one of its own
+ * address, and serves that client from the pool.
+ */
 function reservationOf(index: PlanIndex, scope: Scope, mac: Mac | null): Address | null {
   const owner =
     mac === null
@@ -97,8 +109,9 @@ function reservationOf(index: PlanIndex, scope: Scope, mac: Mac | null): Address
 }
 
 /**
- * What the scope offers to `mac` (RFC 2131 section 4.3.1): the address kept for it, else the one it holds, else the one it asks for when
- * that is free, else the lowest that nobody holds; null when the pool is exhausted.
+ * What the scope offers to `mac` (RFC 2131 section 4.3.1): the address kept for it, else the one it holds,
+ * else the one it asks for when that is free, else the lowest that nobody holds; null when the pool is
+ * exhausted.
  */
 export function offerTo(
   index: PlanIndex,

@@ -1,8 +1,12 @@
 import type { Interface, PlanIndex, Scope } from "../plan";
-import { FABRIC, type Flood } from "../switching";
+import { FABRIC } from "../fabric";
+import type { Flood } from "../forwarding";
 import { byLeg } from "./hears-scope";
 
-/** A scope whose server hears the client; `arrival` is where in the flood, or -1 for a server that is an end device. */
+/**
+ * A scope whose server hears the client; `arrival` is where in the flood, or -1 for a server that is an end
+ * device.
+ */
 export interface Answer {
   readonly scope: Scope;
   readonly arrival: number;
@@ -49,7 +53,10 @@ export function whoAnswers(index: PlanIndex, result: Flood): Answer[] {
   return answers;
 }
 
-/** Scopes of a segment whose server hears by a device's leg there: served by the device itself, or asked by its relay. */
+/**
+ * Scopes of a segment whose server hears by a device's leg there: served by the device itself, or asked by
+ * its relay.
+ */
 function scopesAt(
   index: PlanIndex,
   device: string,

@@ -1,9 +1,12 @@
 import { must } from "../kernel";
 import { Draft, applyChanges, PlanIndex } from "../plan";
-import type { Fabric } from "../switching";
+import type { Fabric } from "../fabric";
 import type { Dark } from "./kinds";
 
-/** The part of a fabric that lies between gear: bridge ports whose wire has others. What faces end devices only is left out, since no failure re-forms anything there. */
+/**
+ * The part of a fabric that lies between gear: bridge ports whose wire has others. What faces end devices
+ * only is left out, since no failure re-forms anything there.
+ */
 export function gearFabric(fabric: Fabric): Fabric {
   const shared = (port: number) => (fabric.wires[fabric.wireOf[port] ?? -1]?.bridgePorts.length ?? 0) > 1;
   return {
@@ -21,7 +24,10 @@ export interface Cuts {
   readonly alone: ReadonlySet<string>;
 }
 
-/** Which cables make up each wire, and which devices have no part in the wires of others (gear that knows no VLANs does). */
+/**
+ * Which cables make up each wire, and which devices have no part in the wires of others (gear that knows no
+ * VLANs does).
+ */
 export function cutsOf(index: PlanIndex, fabric: Fabric): Cuts {
   const cables = new Map<number, string[]>();
   const wireOfCable = new Map<string, number>();
@@ -36,7 +42,8 @@ export function cutsOf(index: PlanIndex, fabric: Fabric): Cuts {
       .filter((device) => device.bridging === "plain")
       .map((device) => device.id),
   );
-  // A wire that reaches into gear without VLANs, or to a routed port, takes more along than what lies between two bridges.
+  // A wire that reaches into gear without VLANs, or to a routed port, takes more along than what lies between
+  // two bridges.
   const mixed = new Set(
     fabric.ports.flatMap((port, number) => (plain.has(port.device) ? [fabric.wireOf[number] ?? -1] : [])),
   );
@@ -70,7 +77,10 @@ export function without(fabric: Fabric, devices: ReadonlySet<string>, wires: Rea
   return { ...fabric, bridgePortsOf, wires: kept, members: new Map() };
 }
 
-/** The plan with what is dark taken out, for what can't be cut out of the fabric: gear without VLANs, a cable of several that are one wire. */
+/**
+ * The plan with what is dark taken out, for what can't be cut out of the fabric: gear without VLANs, a cable
+ * of several that are one wire.
+ */
 export function planWithout(index: PlanIndex, { devices, cables }: Dark): PlanIndex {
   const draft = new Draft(index.plan);
   for (const id of devices)

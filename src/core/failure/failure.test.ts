@@ -19,16 +19,9 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
-import {
-  failureName,
-  FailureStudy,
-  lossWords,
-  lostCount,
-  ranked,
-  singleFailures,
-  singlePoints,
-  type Failure,
-} from ".";
+import { failureName, singleFailures, type Failure } from "./kinds";
+import { FailureStudy, lostCount } from "./study";
+import { lossWords, ranked, singlePoints } from "./summary";
 
 const sites = { "the cider works": bramblewick, "the practice": fennelStreet, "the house": lockkeepersHouse };
 const ids = () => "00000000-0000-7000-8000-000000000001";
@@ -48,7 +41,8 @@ test.each(Object.entries(sites))(
       const lost = before.filter((host) => !asks(after, host)).sort();
       const { cutOff, noGateway } = study.fail([failure]);
       const name = failureName(index, failure);
-      // A device that leases its address needs the server as well; both are counted here, since a probe asks for one first.
+      // A device that leases its address needs the server as well; both are counted here, since a probe asks
+      // for one first.
       const found = [...cutOff, ...noGateway].filter((host) => before.includes(host)).sort();
       expect([name, found]).toEqual([name, lost]);
     }
@@ -147,7 +141,8 @@ function relayed(): Plan {
         "a host on Switch B",
       );
       draft.patch("host", server.id, { manner: "typed" });
-      // A server's answer to a relay is a new flow to the gateway's address: the wall there has to let it through.
+      // A server's answer to a relay is a new flow to the gateway's address: the wall there has to let it
+      // through.
       const like = must(draft.all("wall")[0], "a wall");
       const zone = draft.need("segment", must(server.segment, "its segment")).zone;
       const own = draft

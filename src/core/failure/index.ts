@@ -1,11 +1,11 @@
-export { failureKey, failureName, singleFailures, type Failure } from "./kinds";
-export { FailureStudy, lostCount, type Loss } from "./study";
+export { type Failure, failureKey, failureName, singleFailures } from "./kinds";
+export { FailureStudy, type Loss, lostCount } from "./study";
 export {
   bySegment,
+  type LossBySegment,
   lossWords,
   ranked,
-  singlePoints,
-  type LossBySegment,
   type RankedLoss,
   type SinglePoint,
+  singlePoints,
 } from "./summary";

@@ -19,7 +19,8 @@ export function failureName(index: PlanIndex, failure: Failure): string {
       const link = index.plan.link.get(failure.id);
       return link === undefined
         ? "a removed cable"
-        : `${link.label === "" ? "" : `${link.label}: `}${nameOf(index, "port", link.a)} to ${nameOf(index, "port", link.b)}`;
+        : `${link.label === "" ? "" : `${link.label}: `}${nameOf(index, "port", link.a)} ` +
+            `to ${nameOf(index, "port", link.b)}`;
     }
     case "feed":
       return `the supply ${failure.feed}`;
@@ -28,7 +29,10 @@ export function failureName(index: PlanIndex, failure: Failure): string {
   }
 }
 
-/** Everything that can fail alone: each device, each cable between gear, each supply that something hangs on, each line. */
+/**
+ * Everything that can fail alone: each device, each cable between gear, each supply that something hangs on,
+ * each line.
+ */
 export function singleFailures(index: PlanIndex): Failure[] {
   const { plan } = index;
   const named = (ids: Iterable<string>, what: "device" | "cable" | "line"): Failure[] =>
@@ -50,7 +54,10 @@ export function singleFailures(index: PlanIndex): Failure[] {
   ];
 }
 
-/** What goes dark when things fail: devices, cables, lines. A device with a second feed goes on while that one lives. */
+/**
+ * What goes dark when things fail: devices, cables, lines. A device with a second feed goes on while that one
+ * lives.
+ */
 export interface Dark {
   readonly devices: ReadonlySet<string>;
   readonly cables: ReadonlySet<string>;

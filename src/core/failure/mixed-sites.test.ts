@@ -7,9 +7,11 @@ import { reachAt, reachMatrix } from "../reach";
 import { broken } from "../testing/broken";
 import { dice } from "../testing/faults";
 import { mixedSite } from "../testing/mixed-site";
-import { failureName, FailureStudy, singleFailures } from ".";
+import { failureName, singleFailures } from "./kinds";
+import { FailureStudy } from "./study";
 
-// Probe, reachability and the failure study answer one question alike, on sites of every kind: flat, with VLANs, with routers behind routers.
+// Probe, reachability and the failure study answer one question alike, on sites of every kind: flat, with
+// VLANs, with routers behind routers.
 
 const HTTPS = must(
   SERVICES.find(({ name }) => name === "https"),

@@ -2,10 +2,13 @@ import { waysToServer } from "../dhcp";
 import type { Interface, PlanIndex, Scope, Segment } from "../plan";
 import { endOf, wallBetween } from "../policy";
 import { forwardsPackets, isBelieved, leastAlong, linesOf, OUTSIDE, wayFrom, type Way } from "../routing";
-import { placeOfHost, placeOfLeg } from "../probe/place";
+import { placeOfHost, placeOfLeg } from "../places";
 import { spotOf, together, type Spot, type State } from "./state";
 
-/** A server of a segment: where it is heard, on which device (null for an end device), and for a relay the servers it asks. */
+/**
+ * A server of a segment: where it is heard, on which device (null for an end device), and for a relay the
+ * servers it asks.
+ */
 export interface Server {
   readonly device: string | null;
   readonly spot: Spot | null;
@@ -119,7 +122,10 @@ export class WaysOut {
     this.#state = state;
   }
 
-  /** The way from a router to the internet for who is in a segment; null where no line is reached, or a wall on the way is closed to them. */
+  /**
+   * The way from a router to the internet for who is in a segment; null where no line is reached, or a wall
+   * on the way is closed to them.
+   */
   from(segment: Segment, router: string): WayOut | null {
     const { index } = this.#state;
     const out = this.#ofRouter(router);
@@ -154,7 +160,10 @@ const opensOut = (index: PlanIndex, segment: Segment): boolean => {
   return door === "open" || door === "services";
 };
 
-/** Whether a way out still stands: its routers up, each joined to the next over gear that is, and a line at its end. */
+/**
+ * Whether a way out still stands: its routers up, each joined to the next over gear that is, and a line at
+ * its end.
+ */
 export function wayStands(
   state: State,
   { way, joints }: WayOut,
@@ -171,7 +180,10 @@ export function wayStands(
   );
 }
 
-/** Whether a relay's question comes to the server: over routers that are up and joined, from segment to segment. */
+/**
+ * Whether a relay's question comes to the server: over routers that are up and joined, from segment to
+ * segment.
+ */
 export function passesOn(
   state: State,
   { byDevice, bySegment }: Routers,

@@ -1,9 +1,13 @@
 import type { PlanIndex } from "../plan";
-import type { Place } from "../probe/place";
+import type { Place } from "../places";
 import type { PlanTree } from "../spanning-tree";
-import { classify, type Fabric, type Nodes } from "../switching";
+import { classify, type Fabric } from "../fabric";
+import type { Nodes } from "../forwarding";
 
-/** A (device, VLAN) node; on a wire that no gear with VLANs has a port on, the wire itself (its number below zero). */
+/**
+ * A (device, VLAN) node; on a wire that no gear with VLANs has a port on, the wire itself (its number below
+ * zero).
+ */
 export interface Spot {
   readonly device: number;
   readonly vid: number;
@@ -31,7 +35,8 @@ export function spotOf({ fabric }: Pick<State, "fabric">, place: Place | null): 
     const vid = bridge === undefined ? null : classify(bridge, place.tag);
     if (vid !== null) return { device: fabric.deviceOf[port] ?? 0, vid };
   }
-  // Gear that knows no VLANs, and nothing on its wire that takes the frame into one: who shares the wire shares the network.
+  // Gear that knows no VLANs, and nothing on its wire that takes the frame into one: who shares the wire
+  // shares the network.
   return wire === undefined ? null : { device: -1 - number, vid: place.tag ?? 0 };
 }
 

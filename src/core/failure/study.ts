@@ -1,7 +1,8 @@
 import { joinsAt, type Host, type PlanIndex, type Segment } from "../plan";
 import { TREE, treeIn, type PlanTree } from "../spanning-tree";
-import { carriedVids, FABRIC, joinNodes, JOINS, type Fabric } from "../switching";
-import { placeOfHost, placeOfLeg, placeOnAir, portOfHost } from "../probe/place";
+import { carriedVids, joinNodes, JOINS } from "../forwarding";
+import { FABRIC, type Fabric } from "../fabric";
+import { placeOfHost, placeOfLeg, placeOnAir, portOfHost } from "../places";
 import { cutsOf, gearFabric, planWithout, without, type Cuts } from "./fabric-without";
 import { darkAfter, type Dark, type Failure } from "./kinds";
 import {

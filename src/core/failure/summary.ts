@@ -1,6 +1,6 @@
 import { byNaturalText } from "../kernel";
 import { nameOf, type PlanIndex } from "../plan";
-import { counted, listed } from "../checks/wording";
+import { counted, listed } from "../repairs";
 import { failureName, type Failure } from "./kinds";
 import { harmedCount, lostCount, type Loss } from "./study";
 
@@ -15,7 +15,10 @@ export interface RankedLoss extends Loss {
 const keyOf = (failures: readonly Failure[]): string =>
   failures.map((one) => `${one.what} ${one.what === "feed" ? one.feed : one.id}`).join(" + ");
 
-/** Failures by whom they cut off: hosts without a network or a gateway first, then without the internet, then without an address server. */
+/**
+ * Failures by whom they cut off: hosts without a network or a gateway first, then without the internet, then
+ * without an address server.
+ */
 export function ranked(index: PlanIndex, losses: readonly Loss[]): RankedLoss[] {
   return losses
     .map((loss): RankedLoss => ({
@@ -72,7 +75,10 @@ export interface SinglePoint {
   readonly by: readonly string[];
 }
 
-/** Which services of which segments have no second way: failures that take one from hosts that stay on the network themselves. */
+/**
+ * Which services of which segments have no second way: failures that take one from hosts that stay on the
+ * network themselves.
+ */
 export function singlePoints(index: PlanIndex, losses: readonly RankedLoss[]): SinglePoint[] {
   const found = new Map<
     string,

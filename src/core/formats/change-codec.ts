@@ -1,8 +1,7 @@
 import { z } from "zod";
-import { SCHEMAS, type Change, type ChangeBatch, type Kind } from "../plan";
+import { SCHEMAS, type Change, type ChangeBatch, type Kind, HALVES, idField, shortText } from "../plan";
 import type { Breath } from "./breath";
 import { upgradedChanges } from "./older";
-import { HALVES, idField, shortText } from "../plan/schema/fields";
 
 function changeSchemaOf<K extends Kind>(kind: K) {
   const entity = SCHEMAS[kind];
@@ -45,11 +44,17 @@ export const changeSchema = z.discriminatedUnion("kind", [
 
 export const MOST_CHANGES = 500_000;
 
-/** Bounds of a planner's arguments: kept for the record, never run again, and in a column that nests no deeper than the database's own limit. */
+/**
+ * Bounds of a planner's arguments: kept for the record, never run again, and in a column that nests no deeper
+ * than the database's own limit.
+ */
 const MOST_ARGUMENT_VALUES = 300_000;
 const MOST_ARGUMENT_DEPTH = 12;
 
-/** Whether a JSON value is no larger and no deeper than arguments may be; asked without a recursion that a hostile one could exhaust. */
+/**
+ * Whether a JSON value is no larger and no deeper than arguments may be; asked without a recursion that a
+ * hostile one could exhaust.
+ */
 function areArguments(value: unknown): boolean {
   let level: unknown[] = [value];
   let count = 0;
@@ -79,7 +84,8 @@ const argumentsField = z
   .unknown()
   .refine(
     areArguments,
-    `A planner's arguments hold at most ${MOST_ARGUMENT_VALUES} values, nested at most ${MOST_ARGUMENT_DEPTH} deep`,
+    `A planner's arguments hold at most ${MOST_ARGUMENT_VALUES} ` +
+      `values, nested at most ${MOST_ARGUMENT_DEPTH} deep`,
   )
   .refine(
     (value) => !areArguments(value) || isWellFormed(value),
@@ -95,7 +101,10 @@ export const changeBatchSchema = z.strictObject({
   changes: z.array(changeSchema).max(MOST_CHANGES),
 });
 
-/** A batch whose changes have not been looked at yet: they are read one by one, so that the first bad one ends it and others get their turn. */
+/**
+ * A batch whose changes have not been looked at yet: they are read one by one, so that the first bad one ends
+ * it and others get their turn.
+ */
 export const batchEnvelopeSchema = z.strictObject({
   ...changeBatchSchema.shape,
   changes: z.array(z.unknown()).max(MOST_CHANGES, `A batch holds at most ${MOST_CHANGES} changes`),
@@ -121,6 +130,9 @@ export async function encodeChangesSliced(changes: readonly Change[], breath: Br
   return `[${texts.join(",")}]`;
 }
 
-/** Changes read back from the change log, whenever they were written; what was written by us and still doesn't fit is a bug, so this throws. */
+/**
+ * Changes read back from the change log, whenever they were written; what was written by us and still doesn't
+ * fit is a bug, so this throws.
+ */
 export const decodeChanges = (value: unknown): Change[] =>
   z.array(changeSchema).parse(upgradedChanges(value)) as unknown as Change[];

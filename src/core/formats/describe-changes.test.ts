@@ -3,7 +3,8 @@ import { must } from "../kernel";
 import { applyChanges, Draft, emptyPlan, diff, PlanIndex, rebase, type Plan } from "../plan";
 import { editHostCell, editSegmentCell, movePool, removeDevice, setWall } from "../planners";
 import { testId } from "../testing/build-plan";
-import { clashSides, countChanges, describeChanges, encodeClash } from ".";
+import { clashSides, countChanges, describeChanges } from "./describe-changes";
+import { encodeClash } from "./clash-codec";
 
 const plan = fennelStreet();
 const index = PlanIndex.of(plan);

@@ -21,7 +21,10 @@ export interface FieldChange {
   readonly before: string;
   readonly after: string;
 }
-/** One entity's change: what happens to it, its name, and the fields that differ (none for a new or removed one). */
+/**
+ * One entity's change: what happens to it, its name, and the fields that differ (none for a new or removed
+ * one).
+ */
 export interface DescribedChange {
   readonly what: "new" | "changed" | "removed";
   readonly kind: Kind;
@@ -127,7 +130,10 @@ const VALUE_WORDS: Readonly<Record<string, string>> = {
   auto: "what fits the survey",
 };
 
-/** Every value that some field of the plan is chosen from, so that a text a person wrote is never taken for one. */
+/**
+ * Every value that some field of the plan is chosen from, so that a text a person wrote is never taken for
+ * one.
+ */
 let choices: ReadonlySet<string> | null = null;
 function isChoice(text: string): boolean {
   choices ??= new Set(
@@ -210,15 +216,12 @@ function objectText(index: PlanIndex, value: Record<string, unknown>): string {
   return parts.length === 0
     ? "none"
     : parts
-        .map(([key, inner]) =>
-          inner === true
-            ? spaced(key)
-            : key === "at"
-              ? ""
-              : typeof inner === "number"
-                ? `${spaced(key)} ${inner}`
-                : valueText(index, inner),
-        )
+        .map(([key, inner]) => {
+          if (inner === true) return spaced(key);
+          if (key === "at") return "";
+          if (typeof inner === "number") return `${spaced(key)} ${inner}`;
+          return valueText(index, inner);
+        })
         .filter((t) => t !== "")
         .join(", ");
 }

@@ -1,11 +1,11 @@
 export {
   hostsFile,
+  type NamedAddress,
   namedAddresses,
   reservationTable,
   siteDomain,
-  zoneFiles,
-  type NamedAddress,
   type ZoneFile,
+  zoneFiles,
   type Zones,
 } from "./zone-file";
 export {
@@ -27,20 +27,20 @@ export {
   decodePlanSliced,
   encodePlan,
   encodePlanSliced,
+  type FileFault,
   integrityFault,
   openPlan,
   planFileSchema,
   readPlanFile,
   writePlanFile,
-  type FileFault,
 } from "./plan-file";
 export {
   clashSides,
+  type ClashSides,
   countChanges,
   describeChanges,
-  encodedClashSides,
-  kindWord,
-  type ClashSides,
   type DescribedChange,
+  encodedClashSides,
   type FieldChange,
+  kindWord,
 } from "./describe-changes";

@@ -10,8 +10,9 @@ import {
   NO_PROTECTIONS,
   PlanIndex,
 } from "../plan";
-import { VERSION } from "./older";
-import { decodeChanges, readPlanFile, upgradedBatches, writePlanFile, changeBatchSchema } from ".";
+import { VERSION, upgradedBatches } from "./older";
+import { decodeChanges, changeBatchSchema } from "./change-codec";
+import { readPlanFile, writePlanFile } from "./plan-file";
 
 /** Plan files as the application wrote them in the forms before this one. */
 const OLDER = ["1", "2", "3", "3-practice"].map((version) => {
@@ -48,7 +49,8 @@ test.each(OLDER)(
       plan.forward.size,
       [...plan.port.values()].every((port) => port.treePriority === 128),
     ]).toEqual(["{from}-{fromPort}", 0, true]);
-    // Some were made with mistakes in them: a VLAN that the tree's spare way would have carried, a name server behind a wall.
+    // Some were made with mistakes in them: a VLAN that the tree's spare way would have carried, a name
+    // server behind a wall.
     expect(
       listFindings(runChecks(PlanIndex.of(plan)))
         .filter((finding) => finding.severity === "stop")

@@ -83,7 +83,10 @@ function withProfileById(port: Fields & { readonly guards: Fields }, profiles: P
   return { ...port, guards: { ...port.guards, profile: profiles.get(profile.toLowerCase()) ?? null } };
 }
 
-/** A port's own name for a profile that the plan does not have, kept in its note where there is room: with ids it could not be said any more. */
+/**
+ * A port's own name for a profile that the plan does not have, kept in its note where there is room: with ids
+ * it could not be said any more.
+ */
 function withLostProfile(port: unknown, profiles: Profiles): unknown {
   const profile = isFields(port) && isFields(port.guards) ? port.guards.profile : null;
   if (

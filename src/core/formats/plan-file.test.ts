@@ -5,7 +5,9 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { BROKEN_FILES, corrupt, goodFile, PLACES } from "../../../tests/generators/broken-plan-files";
 import { must } from "../kernel";
-import { decodeChanges, encodeChanges, encodePlan, planFileJsonSchema, readPlanFile, writePlanFile } from ".";
+import { decodeChanges, encodeChanges } from "./change-codec";
+import { encodePlan, readPlanFile, writePlanFile } from "./plan-file";
+import { planFileJsonSchema } from "./json-schema";
 import { diff, emptyPlan } from "../plan";
 
 test.each([

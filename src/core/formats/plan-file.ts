@@ -48,7 +48,10 @@ const {
   expectation,
 } = SCHEMAS;
 
-/** The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing, nothing added. */
+/**
+ * The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing,
+ * nothing added.
+ */
 export const planFileSchema = z.strictObject({
   format: z.literal("dianome-plan"),
   version: z.literal(VERSION),
@@ -88,7 +91,10 @@ const shellSchema = z.strictObject({
   ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(z.unknown())])),
 });
 
-/** The same without bounds: what our own database holds can always be opened, so that a site beyond a limit can be mended. */
+/**
+ * The same without bounds: what our own database holds can always be opened, so that a site beyond a limit
+ * can be mended.
+ */
 const storedFileSchema = z.strictObject({
   format: z.literal("dianome-plan"),
   version: z.literal(VERSION),
@@ -150,7 +156,8 @@ function listTooLong(file: unknown): FileFault | null {
 }
 
 const tooManySentence = (kind: CollectionKind, count: number): string =>
-  `A plan has at most ${MOST[kind]} of the kind "${word(kind)}"; with this it would have ${count}. Divide the site, or take some away first.`;
+  `A plan has at most ${MOST[kind]} of the kind "${word(kind)}"; with ` +
+  `this it would have ${count}. Divide the site, or take some away first.`;
 
 /** The plan in already parsed JSON from elsewhere, or why not. */
 export function decodePlan(value: unknown): Result<Plan, readonly FileFault[]> {
@@ -162,7 +169,10 @@ export function decodePlan(value: unknown): Result<Plan, readonly FileFault[]> {
   return planOfFile(read.data, applyChanges);
 }
 
-/** `decodePlan` for a file that may be large, on a thread that others wait for: `breath` is asked between entities. The first fault ends it. */
+/**
+ * `decodePlan` for a file that may be large, on a thread that others wait for: `breath` is asked between
+ * entities. The first fault ends it.
+ */
 export async function decodePlanSliced(
   value: unknown,
   breath: Breath,
@@ -191,7 +201,10 @@ export async function decodePlanSliced(
   return planOfFile({ ...read.data, ...lists } as unknown as PlanFile, applyChanges);
 }
 
-/** A plan in the file's form, piece by piece as JSON text: what `JSON.stringify(encodePlan(plan))` gives, without holding up others for as long. */
+/**
+ * A plan in the file's form, piece by piece as JSON text: what `JSON.stringify(encodePlan(plan))` gives,
+ * without holding up others for as long.
+ */
 export async function encodePlanSliced(plan: Plan, breath: Breath): Promise<string[]> {
   const pieces = [
     `{"format":"dianome-plan","version":${VERSION},"site":${JSON.stringify(z.encode(SCHEMAS.site, plan.site))}`,
@@ -255,17 +268,23 @@ export function integrityFault(error: IntegrityError, name: (id: string) => stri
     case "dangling-reference":
       return {
         place: `${place}.${error.field}`,
-        sentence: `${place} points in its field "${error.field}" at a ${word(error.toKind)} that is not in the plan (${error.to}); add it or clear the field.`,
+        sentence:
+          `${place} points in its field "${error.field}" at a ${word(error.toKind)} ` +
+          `that is not in the plan (${error.to}); add it or clear the field.`,
       };
     case "still-referenced":
       return {
         place,
-        sentence: `The ${word(error.kind)} ${place} is still used by the ${word(error.byKind)} ${name(error.by)}; change that first.`,
+        sentence:
+          `The ${word(error.kind)} ${place} is still used by the ` +
+          `${word(error.byKind)} ${name(error.by)}; change that first.`,
       };
     case "port-linked-twice":
       return {
         place,
-        sentence: `${place} uses port ${name(error.port)}, which ${name(error.other)} already uses; a port takes one cable.`,
+        sentence:
+          `${place} uses port ${name(error.port)}, which ` +
+          `${name(error.other)} already uses; a port takes one cable.`,
       };
     case "linked-to-itself":
       return { place, sentence: `${place} joins a port to itself; a cable has two ends.` };
@@ -274,7 +293,9 @@ export function integrityFault(error: IntegrityError, name: (id: string) => stri
     case "id-of-another":
       return {
         place,
-        sentence: `${place} has the id of a ${word(error.other)} that is in the plan already; every id may stand once.`,
+        sentence:
+          `${place} has the id of a ${word(error.other)} that ` +
+          "is in the plan already; every id may stand once.",
       };
     case "behind-itself":
       return { place, sentence: `${place} is plugged in behind itself; break the circle.` };

@@ -36,7 +36,10 @@ const recordsOf = (file: ZoneFile, type: string): [string, string][] =>
       : [];
   });
 
-/** The address that a name of a reverse zone stands for, put together the other way round (RFC 1035 section 3.5, RFC 3596 section 2.5). */
+/**
+ * The address that a name of a reverse zone stands for, put together the other way round (RFC 1035 section
+ * 3.5, RFC 3596 section 2.5).
+ */
 function addressOf(name: string): string {
   const labels = name
     .replace(/\.(in-addr|ip6)\.arpa$/, "")

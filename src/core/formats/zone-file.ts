@@ -21,7 +21,10 @@ export interface Zones {
   readonly leftOut: readonly string[];
 }
 
-/** The domain of a site that has set none: under names that are kept for inside use (RFC 8375; "internal" is kept free in the root). */
+/**
+ * The domain of a site that has set none: under names that are kept for inside use (RFC 8375; "internal" is
+ * kept free in the root).
+ */
 export function siteDomain(index: PlanIndex): string {
   const { site } = index.plan;
   if (site.conventions.domainName !== "") return site.conventions.domainName.toLowerCase().replace(/\.$/, "");
@@ -40,8 +43,9 @@ const isDomain = (domain: string): boolean =>
   domain.split(".").every((label) => /^[a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?$/.test(label));
 
 /**
- * Every fixed address with the name it gets: devices of the register that are typed in or reserved, and the gear: under its own name in the
- * segment for it, elsewhere with the segment's name behind. Names that have nothing DNS can hold are given back apart.
+ * Every fixed address with the name it gets: devices of the register that are typed in or reserved, and the
+ * gear: under its own name in the segment for it, elsewhere with the segment's name behind. Names that have
+ * nothing DNS can hold are given back apart.
  */
 export function namedAddresses(index: PlanIndex): {
   readonly named: readonly NamedAddress[];
@@ -93,7 +97,10 @@ export function namedAddresses(index: PlanIndex): {
   return { named, leftOut: [...new Set(leftOut)].sort(byNaturalText) };
 }
 
-/** The address that answers for names: the first name server handed out inside the site, else the first gateway. Null without either. */
+/**
+ * The address that answers for names: the first name server handed out inside the site, else the first
+ * gateway. Null without either.
+ */
 function nameServer(index: PlanIndex): Address | null {
   const segments = [...index.plan.segment.values()].sort(
     (a, b) => (index.vidOf(a) ?? 5000) - (index.vidOf(b) ?? 5000),
@@ -110,7 +117,10 @@ function nameServer(index: PlanIndex): Address | null {
   );
 }
 
-/** The head of every zone: who is in charge, how long others may keep what they heard (RFC 1035 section 3.3.13; times in seconds). */
+/**
+ * The head of every zone: who is in charge, how long others may keep what they heard (RFC 1035 section
+ * 3.3.13; times in seconds).
+ */
 function head(zone: string, server: string, serial: number): string {
   return [
     `$ORIGIN ${zone}.`,
@@ -154,7 +164,10 @@ function forward(
   };
 }
 
-/** The reverse zone of an address and its name in it: the /24 of IPv4 (RFC 1035 section 3.5), the /64 of IPv6 (RFC 3596 section 2.5). */
+/**
+ * The reverse zone of an address and its name in it: the /24 of IPv4 (RFC 1035 section 3.5), the /64 of IPv6
+ * (RFC 3596 section 2.5).
+ */
 function reverseOf(address: Address): { zone: string; label: string } {
   if (typeof address === "number") {
     const [a, b, c, d] = formatAddress(address).split(".");
@@ -165,16 +178,16 @@ function reverseOf(address: Address): { zone: string; label: string } {
 }
 
 /** Sorts addresses of one reverse zone as numbers. */
-const byAddress = (a: NamedAddress, b: NamedAddress): number =>
-  BigInt(a.address) < BigInt(b.address)
-    ? -1
-    : BigInt(a.address) > BigInt(b.address)
-      ? 1
-      : byText(a.label, b.label);
+const byAddress = (a: NamedAddress, b: NamedAddress): number => {
+  if (BigInt(a.address) < BigInt(b.address)) return -1;
+  if (BigInt(a.address) > BigInt(b.address)) return 1;
+  return byText(a.label, b.label);
+};
 
 /**
- * Forward zones, one for each domain in use, and reverse zones, one for each /24 and /64 in use. `serial` is the plan's revision: it only
- * ever grows. Null when nobody in the plan could answer for names: a zone needs a server.
+ * Forward zones, one for each domain in use, and reverse zones, one for each /24 and /64 in use. `serial` is
+ * the plan's revision: it only ever grows. Null when nobody in the plan could answer for names: a zone needs
+ * a server.
  */
 export function zoneFiles(index: PlanIndex, serial: number): Zones | null {
   const server = nameServer(index);

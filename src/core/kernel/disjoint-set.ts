@@ -1,4 +1,7 @@
-/** Union-find over 0..n-1: roots are joined by size, so no tree grows deeper than log2(n); paths halve on the way up. */
+/**
+ * Union-find over 0..n-1: roots are joined by size, so no tree grows deeper than log2(n); paths halve on the
+ * way up.
+ */
 export class DisjointSet {
   #parent: Uint32Array;
   #size: Uint32Array;
@@ -37,7 +40,10 @@ export class DisjointSet {
     return copy;
   }
 
-  /** Takes an item out of its set. Every item of that set has to be taken out, or those that hang on this one stay with it. */
+  /**
+   * Takes an item out of its set. Every item of that set has to be taken out, or those that hang on this one
+   * stay with it.
+   */
   isolate(item: number): void {
     this.#parent[item] = item;
     this.#size[item] = 1;

@@ -1,4 +1,6 @@
-/** Structural equality of plain data: primitives, bigint, arrays and plain objects; key order does not count. */
+/**
+ * Structural equality of plain data: primitives, bigint, arrays and plain objects; key order does not count.
+ */
 export function equal(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true;
   if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return false;

@@ -1,5 +1,9 @@
 /** Order by code point: the same on every machine, unlike a locale's. */
-export const byText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+export const byText = (a: string, b: string): number => {
+  if (a < b) return -1;
+  if (a > b) return 1;
+  return 0;
+};
 
 /** "port 9" before "port 10": runs of digits compare as numbers, the rest by code point. */
 export function byNaturalText(a: string, b: string): number {
@@ -16,4 +20,8 @@ export function byNaturalText(a: string, b: string): number {
   return left.length - right.length || byText(a, b);
 }
 
-export const ascending = (a: number | bigint, b: number | bigint): number => (a < b ? -1 : a > b ? 1 : 0);
+export const ascending = (a: number | bigint, b: number | bigint): number => {
+  if (a < b) return -1;
+  if (a > b) return 1;
+  return 0;
+};

@@ -4,7 +4,8 @@ import type { Segment, Ssid } from "./schema/separation";
 import type { Line } from "./schema/site";
 import type { Gear, Room } from "./schema/survey";
 
-// What a new entity has before anything is known of it. Everything but ids, names and references, which the planner gives.
+// What a new entity has before anything is known of it. Everything but ids, names and references, which the
+// planner gives.
 
 export const BLANK_LINE: Omit<Line, "id" | "name"> = {
   access: "fibre",

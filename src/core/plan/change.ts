@@ -64,8 +64,9 @@ export type IntegrityError =
   | { readonly code: "id-of-another"; readonly kind: Kind; readonly id: string; readonly other: Kind };
 
 /**
- * The plan after the changes, or the first reason why not. All changes take effect together, so their order does not
- * matter. Collections that no change touches stay the same objects; without changes the plan itself comes back.
+ * The plan after the changes, or the first reason why not. All changes take effect together, so their order
+ * does not matter. Collections that no change touches stay the same objects; without changes the plan itself
+ * comes back.
  */
 export function applyChanges(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
   const whole = assemble(plan, changes);

@@ -3,7 +3,9 @@ import type { Change } from "./change";
 import type { Plan } from "./plan";
 import { COLLECTION_KINDS, type EntityOf } from "./schema/kinds";
 
-/** The changes that lead from one plan to the other, in the order of the kinds; empty when they say the same. */
+/**
+ * The changes that lead from one plan to the other, in the order of the kinds; empty when they say the same.
+ */
 export function diff(from: Plan, to: Plan): Change[] {
   const changes: Change[] = [];
   if (!equal(from.site, to.site))

@@ -3,7 +3,9 @@ import type { Change } from "./change";
 import { entityOf, type Plan } from "./plan";
 import type { CollectionKind, Entity, EntityOf, Kind } from "./schema/kinds";
 
-/** Gathers a planner's edits and gives them as one change for each entity. Reads see what was written before. */
+/**
+ * Gathers a planner's edits and gives them as one change for each entity. Reads see what was written before.
+ */
 export class Draft {
   readonly plan: Plan;
   readonly #written = new Map<string, { kind: Kind; entity: Entity | null }>();

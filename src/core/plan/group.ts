@@ -2,7 +2,10 @@ import { byText } from "../kernel";
 import type { Change } from "./change";
 import type { CollectionKind, EntityOf } from "./schema/kinds";
 
-/** Entities of one kind by a key (or several, or none) of each: a look-up that follows changes without a rebuild. */
+/**
+ * Entities of one kind by a key (or several, or none) of each: a look-up that follows changes without a
+ * rebuild.
+ */
 export interface Grouping<K extends CollectionKind> {
   readonly kind: K;
   readonly keysOf: (entity: EntityOf<K>) => readonly (string | number | bigint)[];

@@ -16,8 +16,8 @@ export const inIdOrder = <T>(rows: ReadonlyMap<string, T>): ReadonlyMap<string, 
   isInIdOrder(rows) ? rows : new Map([...rows].sort(([a], [b]) => byText(a, b)));
 
 /**
- * The plan with its rows in the order of their ids. Who asks: `PlanIndex`, so that whatever goes through rows meets them in one order,
- * however they were added or read. The plan itself when it is so already.
+ * The plan with its rows in the order of their ids. Who asks: `PlanIndex`, so that whatever goes through rows
+ * meets them in one order, however they were added or read. The plan itself when it is so already.
  */
 export function planInIdOrder(plan: Plan): Plan {
   const moved = COLLECTION_KINDS.filter((kind) => !isInIdOrder(plan[kind]));

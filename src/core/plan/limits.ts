@@ -1,6 +1,9 @@
 import type { CollectionKind } from "./schema/kinds";
 
-/** How many of each kind a plan may have: part of its integrity, so that whatever was accepted can be opened, encoded and taken in again. */
+/**
+ * How many of each kind a plan may have: part of its integrity, so that whatever was accepted can be opened,
+ * encoded and taken in again.
+ */
 export const MOST: Readonly<Record<CollectionKind, number>> = {
   domain: 64,
   zone: 256,

@@ -8,7 +8,10 @@ export interface Sides {
   readonly mine: unknown;
   readonly theirs: unknown;
 }
-/** What the two edits come to; `clashes` when they want different things of one part, which `winner` has decided then. */
+/**
+ * What the two edits come to; `clashes` when they want different things of one part, which `winner` has
+ * decided then.
+ */
 export interface Merged {
   readonly value: unknown;
   readonly clashes: boolean;
@@ -19,8 +22,8 @@ export type Winner = "mine" | "theirs";
 const ABSENT = Symbol("no such element");
 
 /**
- * Merges two edits of one field by what its schema says of it (`MERGING`). Who asks: `rebase`. A part that both changed to
- * different values clashes; the value then holds the winner's.
+ * Merges two edits of one field by what its schema says of it (`MERGING`). Who asks: `rebase`. A part that
+ * both changed to different values clashes; the value then holds the winner's.
  */
 export function merge(schema: z.ZodType | undefined, sides: Sides, winner: Winner): Merged {
   const { was, mine, theirs } = sides;
@@ -59,8 +62,9 @@ function mergeSets(was: readonly unknown[], mine: readonly unknown[], theirs: re
 }
 
 /**
- * Element by element, each as a whole: two pools merged into one are a pool that nobody wanted. Null when both changed the same
- * element, or when what comes out is a list that neither could have meant (a gap, or the same element twice).
+ * Element by element, each as a whole: two pools merged into one are a pool that nobody wanted. Null when
+ * both changed the same element, or when what comes out is a list that neither could have meant (a gap, or
+ * the same element twice).
  */
 function mergeElements(
   was: readonly unknown[],

@@ -12,7 +12,10 @@ export const vidsOfSsid = (index: PlanIndex, ssid: Ssid): number[] => [
   ...new Set(segmentsOfSsid(index, ssid).flatMap((segment) => index.vidOf(segment) ?? [])),
 ];
 
-/** Whether an access point offers a name: it is listed, or the list is empty and the name's segment belongs to its domain. */
+/**
+ * Whether an access point offers a name: it is listed, or the list is empty and the name's segment belongs to
+ * its domain.
+ */
 export function offers(index: PlanIndex, device: Device, ssid: Ssid): boolean {
   if (device.kind !== "accessPoint") return false;
   if (ssid.at.length > 0) return ssid.at.includes(device.id);
@@ -20,7 +23,10 @@ export function offers(index: PlanIndex, device: Device, ssid: Ssid): boolean {
   return vlan === null || index.plan.vlan.get(vlan)?.domain === device.domain;
 }
 
-/** The access points that offer a name, by their own names, those in a place first: where someone there joins it. */
+/**
+ * The access points that offer a name, by their own names, those in a place first: where someone there joins
+ * it.
+ */
 export const pointsOf = (index: PlanIndex, ssid: Ssid, place = ""): Device[] => {
   const near = (device: Device) =>
     place !== "" && device.place.toLowerCase() === place.toLowerCase() ? 0 : 1;
@@ -30,8 +36,9 @@ export const pointsOf = (index: PlanIndex, ssid: Ssid, place = ""): Device[] => 
 };
 
 /**
- * Where a host on a wireless name can join, first where it does: the access point that the plan names for it as long as that one offers the name, then the
- * nearest; the others stand in when it fails. None for a host that is on no wireless name.
+ * Where a host on a wireless name can join, first where it does: the access point that the plan names for it
+ * as long as that one offers the name, then the nearest; the others stand in when it fails. None for a host
+ * that is on no wireless name.
  */
 export function joinsAt(index: PlanIndex, { attachment, place }: Host): Device[] {
   const ssid = attachment.at === "ssid" ? index.plan.ssid.get(attachment.ssid) : undefined;

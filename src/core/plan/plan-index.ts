@@ -40,8 +40,9 @@ type GroupName = keyof typeof GROUPINGS;
 type GroupsOf<N extends GroupName> = (typeof GROUPINGS)[N] extends Grouping<infer K> ? Groups<K> : never;
 
 /**
- * A value that belongs to one plan, worked out once when first asked for: a compiled fabric, say. `follow` may bring the value
- * of an earlier plan up to date with the changes since; null when that isn't possible and it has to be made anew.
+ * A value that belongs to one plan, worked out once when first asked for: a compiled fabric, say. `follow`
+ * may bring the value of an earlier plan up to date with the changes since; null when that isn't possible and
+ * it has to be made anew.
  */
 export interface Derived<T> {
   readonly reads: readonly Kind[];
@@ -76,12 +77,15 @@ const ROOMS: Derived<ReadonlyMap<string, EntityOf<"room">>> = {
 };
 
 /**
- * Look-ups over one plan. Each grouping is built when first asked for and then follows the changes. What is derived from
- * kinds that did not change is handed on to the next index.
+ * Look-ups over one plan. Each grouping is built when first asked for and then follows the changes. What is
+ * derived from kinds that did not change is handed on to the next index.
  */
 export class PlanIndex {
   readonly plan: Plan;
-  /** The day for which questions are asked, as 2027-06-30; null when nobody said, and what depends on it is not asked then. */
+  /**
+   * The day for which questions are asked, as 2027-06-30; null when nobody said, and what depends on it is
+   * not asked then.
+   */
   readonly today: string | null;
   readonly #groups: Map<GroupName, unknown>;
   readonly #derived: Map<Derived<unknown>, Kept>;

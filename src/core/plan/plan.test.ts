@@ -13,21 +13,15 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
-import {
-  applyChanges,
-  COLLECTION_KINDS,
-  diff,
-  Draft,
-  entityOf,
-  invert,
-  PlanIndex,
-  nextSteps,
-  rebase,
-  vid,
-  type Change,
-  type LoggedBatch,
-  type Plan,
-} from ".";
+import { applyChanges, invert, type Change } from "./change";
+import { COLLECTION_KINDS } from "./schema/kinds";
+import { diff } from "./diff";
+import { Draft } from "./draft";
+import { entityOf, type Plan } from "./plan";
+import { PlanIndex } from "./plan-index";
+import { nextSteps, type LoggedBatch } from "./undo";
+import { rebase } from "./rebase";
+import { vid } from "./schema/fields";
 
 const demo = fennelStreet();
 const applied = (plan: Plan, changes: readonly Change[]): Plan => {

@@ -6,7 +6,10 @@ import { entityOf, type Plan } from "./plan";
 import { entityFault } from "./schema/faults";
 import { SCHEMAS, type Entity, type Kind } from "./schema/kinds";
 
-/** Two people want different things of one field; `field` is null when one of them deleted what the other changed. */
+/**
+ * Two people want different things of one field; `field` is null when one of them deleted what the other
+ * changed.
+ */
 export interface Clash {
   readonly kind: Kind;
   readonly id: string;
@@ -20,8 +23,9 @@ export type Choose = (clash: Pick<Clash, "id" | "field">) => Winner | null;
 const NOBODY_ASKED: Choose = () => null;
 
 /**
- * My changes, made on an older plan, as changes on `plan`. Fields merge one by one, as the schema says of each (`MERGING`); a
- * clash is settled by `choose`. Never runs a planner again. Answers all clashes that nobody has settled when there are any.
+ * My changes, made on an older plan, as changes on `plan`. Fields merge one by one, as the schema says of
+ * each (`MERGING`); a clash is settled by `choose`. Never runs a planner again. Answers all clashes that
+ * nobody has settled when there are any.
  */
 export function rebase(
   plan: Plan,

@@ -9,7 +9,10 @@ export interface LoggedBatch {
   readonly changeCount: number;
 }
 
-/** The author's next undo and redo by id, null where there is none; `isCertain` when older lines can't change either. */
+/**
+ * The author's next undo and redo by id, null where there is none; `isCertain` when older lines can't change
+ * either.
+ */
 export interface NextSteps {
   readonly undo: string | null;
   readonly redo: string | null;
@@ -17,8 +20,9 @@ export interface NextSteps {
 }
 
 /**
- * What an author can take back and bring back next, read off the author's own lines, newest first: a batch is as its last mention
- * left it. Needs no more of the log than reaches back to the batch in question. A new edit empties the author's redo list.
+ * What an author can take back and bring back next, read off the author's own lines, newest first: a batch is
+ * as its last mention left it. Needs no more of the log than reaches back to the batch in question. A new
+ * edit empties the author's redo list.
  */
 export function nextSteps(newestFirst: readonly LoggedBatch[]): NextSteps {
   const mentioned = new Set<string>();

@@ -9,77 +9,51 @@ import {
   addGear,
   addHostKind,
   addLine,
-  addOption,
   addRoom,
   editGear,
-  editLineText,
   editRoom,
-  editSegmentField,
   GEAR_FIELDS,
-  LINE_FIELDS,
-  numberAll6,
   pasteRooms,
   ROOM_FIELDS,
-  SEGMENT_FIELDS,
   setAliases,
-  setDeviceVlans,
-  setVlanNameLimit,
-  SITE_FIELDS,
-  splitSegment,
-  addDevice,
-  addHost,
-  addKeptClear,
-  addLeg,
-  addSegment,
-  addSsid,
-  connectPorts,
+} from "./site/edit-survey";
+import { addOption, editSegmentField, SEGMENT_FIELDS } from "./segments/segment-fields";
+import { editLineText, LINE_FIELDS, SITE_FIELDS, addKeptClear, editSite } from "./site/edit-site";
+import { numberAll6 } from "./addressing/number6";
+import { setDeviceVlans, setVlanNameLimit } from "./gear/device-vlans";
+import { splitSegment } from "./addressing/split-merge";
+import { addDevice, connectPorts } from "./gear/add-device";
+import { addHost, editHostCell, HOST_COLUMNS } from "./register/host-cell";
+import { addLeg, setLegAddress } from "./addressing/legs";
+import { addSegment } from "./segments/add-segment";
+import { addSsid, setNameSchool, editSsid } from "./wireless/ssid";
+import {
   DEVICE_FIELDS,
-  DEVICE_MODELS,
   editDevice,
-  editHostCell,
   editLink,
-  editSegmentCell,
-  editSite,
-  HOST_COLUMNS,
-  makeLag,
-  makeWan,
-  makeWayBack,
-  movePool,
   notePorts,
-  parkInVlan,
-  putModel,
-  setChannel,
-  setChannels,
-  setCrossing,
-  setMacLimit,
-  setProfile,
-  setOwnNetwork,
-  OWN_FIELDS,
-  setOutside,
-  OUTSIDE_FIELDS,
   setAsksFrom,
-  setNameSchool,
-  setPatch,
-  setSoftwareNames,
-  addStack,
-  addTemplate,
-  editPort,
-  editSsid,
-  labelCables,
-  parseService,
-  plan as runPlanner,
-  pasteHosts,
-  pasteSegments,
-  SEGMENT_COLUMNS,
   setHostFields,
-  setLegAddress,
   setSegmentFields,
-  type Bench,
-  type Refusal,
-} from ".";
+} from "./site/set-fields";
+import { DEVICE_MODELS } from "../catalogue";
+import { editSegmentCell, SEGMENT_COLUMNS } from "./segments/segment-cell";
+import { makeLag, setPatch, labelCables } from "./gear/edit-cabling";
+import { makeWan, makeWayBack, parkInVlan, setMacLimit, setProfile, editPort } from "./ports/port-roles";
+import { movePool } from "./addressing/move-pool";
+import { putModel } from "./gear/own-models";
+import { setChannel, setChannels } from "./wireless/radios";
+import { setCrossing } from "./ports/crossing";
+import { setOwnNetwork, OWN_FIELDS, setOutside, OUTSIDE_FIELDS } from "./register/own-network";
+import { setSoftwareNames } from "./ports/software-names";
+import { addStack } from "./gear/add-stack";
+import { addTemplate } from "./site/templates";
+import { parseService } from "./segments/service-text";
+import { plan as runPlanner, type Bench, type Refusal } from "./planner";
+import { pasteHosts, pasteSegments } from "./register/table-paste";
 
-// Whatever a person (or a spreadsheet) puts into a field: it is either refused with a sentence, or what it leads to is a plan
-// that can be applied, stored and read back. Nothing throws, nothing half-written stays.
+// Whatever a person (or a spreadsheet) puts into a field: it is either refused with a sentence, or what it
+// leads to is a plan that can be applied, stored and read back. Nothing throws, nothing half-written stays.
 
 const PLANS: readonly Plan[] = [fennelStreet(), bramblewick()];
 /** Texts near what fields take, and texts far from it. */
@@ -564,12 +538,11 @@ const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Ben
   [
     "a way back, a parked port, a WAN",
     ({ plan, n, pick }) =>
-      (b) =>
-        pick % 3 === 0
-          ? makeWayBack(b, [pickId(plan.port, n)])
-          : pick % 3 === 1
-            ? parkInVlan(b, [pickId(plan.port, n)])
-            : makeWan(b, [pickId(plan.port, n)], [pickId(plan.line, n)]),
+      (b) => {
+        if (pick % 3 === 0) return makeWayBack(b, [pickId(plan.port, n)]);
+        if (pick % 3 === 1) return parkInVlan(b, [pickId(plan.port, n)]);
+        return makeWan(b, [pickId(plan.port, n)], [pickId(plan.line, n)]);
+      },
   ],
   [
     "pasted segments",

@@ -5,9 +5,10 @@ export function countChecked(text: string, most: number): number | null {
 }
 
 /** Up to three names, and how many more there are. */
-export const listedNames = (names: readonly string[]): string =>
-  names.length <= 3
-    ? names.length < 2
-      ? (names[0] ?? "")
-      : `${names.slice(0, -1).join(", ")} and ${names.at(-1) ?? ""}`
-    : `${names.slice(0, 3).join(", ")} and ${names.length - 3} more`;
+export const listedNames = (names: readonly string[]): string => {
+  if (names.length <= 3) {
+    if (names.length < 2) return names[0] ?? "";
+    return `${names.slice(0, -1).join(", ")} and ${names.at(-1) ?? ""}`;
+  }
+  return `${names.slice(0, 3).join(", ")} and ${names.length - 3} more`;
+};

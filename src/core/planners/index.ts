@@ -1,14 +1,14 @@
-export { addDevice, connectPorts, placeDevice, type AddDevice } from "./add-device";
-export { addStack, readStack, type StackOrder } from "./add-stack";
-export { nextDeviceName } from "./device-name";
+export { addDevice, type AddDevice, connectPorts, mediumBetween, placeDevice } from "./gear/add-device";
+export { addStack, readStack, type StackOrder } from "./gear/add-stack";
+export { nextDeviceName } from "./gear/device-name";
 export {
   CABLE_COLUMNS,
   cableCellText,
+  type CableColumn,
   editCableCell,
   layCable,
   pasteCables,
-  type CableColumn,
-} from "./cable-cell";
+} from "./gear/cable-cell";
 export {
   cableLags,
   dissolveLag,
@@ -19,23 +19,23 @@ export {
   setMedium,
   setOptic,
   setPatch,
-} from "./edit-cabling";
-export { putModel, removeModel, runsText, type ModelText } from "./own-models";
-export { namesFromSightings, setSoftwareNames, sharedNames, type Lit } from "./software-names";
-export { portsByRule, type PortRule } from "./port-rules";
+} from "./gear/edit-cabling";
+export { type ModelText, putModel, removeModel, runsText } from "./gear/own-models";
+export { type Lit, namesFromSightings, setSoftwareNames, sharedNames } from "./ports/software-names";
+export { type PortRule, portsByRule } from "./ports/port-rules";
 export {
   editPort,
   GUARD_FLAGS,
+  type GuardFlag,
   makeWan,
   makeWayBack,
   parkInVlan,
+  type PortField,
   portFieldText,
   setGuard,
   setMacLimit,
   setProfile,
-  type GuardFlag,
-  type PortField,
-} from "./port-roles";
+} from "./ports/port-roles";
 export {
   addRadios,
   channelsText,
@@ -46,15 +46,17 @@ export {
   setRadioIn,
   setRadioRules,
   widthsFor,
-} from "./radios";
-export { crossingOf, setCrossing, type CrossingWay } from "./crossing";
-export { keepProbe, setExpected } from "./kept-probes";
-export { instancesText, setInstances, setProtectedVids, setRegion } from "./protections";
-export { chooseRoot, setTreeKind, setTreePriority } from "./spanning-tree";
-export { addTemplate, editTemplate, removeTemplate } from "./templates";
-export { addSegment, zoneNamed, type AddSegment } from "./add-segment";
+} from "./wireless/radios";
+export { crossingOf, type CrossingWay, setCrossing } from "./ports/crossing";
+export { keepProbe, setExpected } from "./site/kept-probes";
+export { instancesText, setInstances, setProtectedVids, setRegion } from "./ports/protections";
+export { chooseRoot, setTreeKind, setTreePriority } from "./ports/spanning-tree";
+export { addTemplate, editTemplate, removeTemplate } from "./site/templates";
+export { addSegment, type AddSegment, zoneNamed } from "./segments/add-segment";
 export {
   allocate,
+  type Allocated,
+  type Allocation,
   devicesOf,
   movesOfBlock,
   octetSubnet,
@@ -62,10 +64,8 @@ export {
   roomyCount,
   roomyLength,
   writeAllocation,
-  type Allocated,
-  type Allocation,
-} from "./allocate";
-export { assignAllChannels } from "./assign-channels";
+} from "./addressing/allocate";
+export { assignAllChannels } from "./wireless/assign-channels";
 export {
   editRadioCell,
   editSsidCell,
@@ -73,14 +73,15 @@ export {
   pasteSsids,
   RADIO_COLUMNS,
   radioCellText,
+  type RadioColumn,
   SECURITY_SHORT,
   SSID_COLUMNS,
   ssidCellText,
-  type RadioColumn,
   type SsidColumn,
-} from "./wireless-cell";
-export { carryExactly, carryOn } from "./carry-vlan";
+} from "./wireless/wireless-cell";
+export { carryExactly, carryOn } from "./ports/carry-vlan";
 export {
+  conventionalGateway,
   freeRuns,
   mainDomain,
   markAmong,
@@ -91,22 +92,21 @@ export {
   plannedDynamic,
   poolFor,
   tapeFor,
-} from "./conventions";
-export { deviceVlansText, setDeviceVlans, setVlanNameLimit } from "./device-vlans";
-export { DEVICE_MODELS, modelsOf, type DeviceModel } from "./device-models";
+} from "./addressing/conventions";
+export { deviceVlansText, setDeviceVlans, setVlanNameLimit } from "./gear/device-vlans";
 export {
   addKeptClear,
   editLine,
   editLineText,
   editSite,
   LINE_FIELDS,
+  type LineField,
   removeKeptClear,
   setConventions,
   SITE_FIELDS,
-  siteFieldText,
-  type LineField,
   type SiteField,
-} from "./edit-site";
+  siteFieldText,
+} from "./site/edit-site";
 export {
   addGear,
   addHostKind,
@@ -116,69 +116,74 @@ export {
   editGear,
   editRoom,
   GEAR_FIELDS,
+  type GearField,
   isPurpose,
   moveRoom,
   pasteRooms,
   removeLine,
   removeRooms,
   ROOM_FIELDS,
-  setAliases,
-  type GearField,
   type RoomField,
-} from "./edit-survey";
-export { addressesText, prefixesText } from "./survey-text";
+  setAliases,
+} from "./site/edit-survey";
+export { addressesText, prefixesText, type Read, readAddresses } from "./site/survey-text";
 export {
   OUTSIDE_FIELDS,
+  type OutsideField,
   outsideFieldText,
   OWN_FIELDS,
+  type OwnField,
   ownFieldText,
   readLength,
   readRouter,
   setOutside,
   setOwnNetwork,
-  type OutsideField,
-  type OwnField,
-} from "./own-network";
-export { readAddresses, type Read } from "./survey-text";
-export { HOST_HEADS } from "./host-heads";
+} from "./register/own-network";
+export { HOST_HEADS } from "./register/host-heads";
 export {
   addHost,
   editHostCell,
-  joinedAt,
   HOST_COLUMNS,
   HOST_KIND_WORDS,
+  type HostColumn,
+  joinedAt,
   MANNER_WORDS,
   parseManner,
-  type HostColumn,
-} from "./host-cell";
-export { asLabel, isHostName } from "./host-label";
-export { convertSchool } from "./convert-school";
-export { formatLease, parseLease } from "./lease-text";
-export { enlarge, enlargementOf, type Enlargement } from "./enlarge";
-export { forbiddenRanges, type Forbidden } from "./forbidden";
+} from "./register/host-cell";
+export { asLabel, isHostName } from "./register/host-label";
+export { convertSchool } from "./segments/convert-school";
+export { formatLease, parseLease } from "./addressing/lease-text";
+export { enlarge, type Enlargement, enlargementOf } from "./addressing/enlarge";
+export { type Forbidden, forbiddenRanges } from "./addressing/forbidden";
 export { indexOf, planOf } from "./drafted";
-export { numberAll6 } from "./number6";
-export { movePlug } from "./move-plug";
-export { movePool } from "./move-pool";
-export { moveSegmentTo } from "./move-segment";
-export { addLeg, removeLeg, setLegAddress } from "./legs";
-export { nextFreeFor } from "./next-free";
-export { fieldsOf, paintPorts, type PortRole } from "./paint-ports";
-export { paintSelection, roleAt, type Paint } from "./paint-selection";
-export { plan, type Bench, type IdSource, type Refusal } from "./planner";
-export { removeDevice, removeHost, removeSegment } from "./remove";
-export { addressInSegment, editSegmentCell, SEGMENT_COLUMNS, type SegmentColumn } from "./segment-cell";
+export { numberAll6 } from "./addressing/number6";
+export { movePlug } from "./gear/move-plug";
+export { movePool } from "./addressing/move-pool";
+export { moveSegmentTo } from "./segments/move-segment";
+export { addLeg, removeLeg, setLegAddress } from "./addressing/legs";
+export { nextFreeFor } from "./addressing/next-free";
+export { fieldsOf, paintPorts, parkPorts, type PortRole, setAccess } from "./ports/paint-ports";
+export { type Paint, paintSelection, roleAt } from "./ports/paint-selection";
+export { type Bench, type IdSource, plan, type Refusal } from "./planner";
+export { removeDevice, removeHost, removeSegment } from "./site/remove";
+export {
+  addressInSegment,
+  editSegmentCell,
+  SEGMENT_COLUMNS,
+  type SegmentColumn,
+} from "./segments/segment-cell";
 export {
   addOption,
   editSegmentField,
   removeOption,
   SEGMENT_FIELDS,
+  type SegmentField,
   segmentFieldText,
   setServer,
-  type SegmentField,
-} from "./segment-fields";
+} from "./segments/segment-fields";
 export {
   DEVICE_FIELDS,
+  type DeviceField,
   deviceFieldText,
   editDevice,
   editLink,
@@ -187,13 +192,12 @@ export {
   setAsksFrom,
   setHostFields,
   setSegmentFields,
-  type DeviceField,
-} from "./set-fields";
-export { renumber, type Move } from "./renumber";
-export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./split-merge";
-export { gatewayIn, staticBlockIn } from "./static-block";
-export { parseService } from "./service-text";
-export { accessPointRole, vlanChoices, voiceChoice, type VlanChoice } from "./role-choices";
-export { openDoor, setWall } from "./set-wall";
-export { addSsid, BAND_WORDS, editSsid, removeSsid, setNameSchool } from "./ssid";
-export { pasteHosts, pasteSegments, type Paste } from "./table-paste";
+} from "./site/set-fields";
+export { type Move, renumber } from "./addressing/renumber";
+export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./addressing/split-merge";
+export { gatewayIn, staticBlockIn } from "./addressing/static-block";
+export { parseService } from "./segments/service-text";
+export { accessPointRole, type VlanChoice, vlanChoices, voiceChoice } from "./ports/role-choices";
+export { openDoor, setWall } from "./segments/set-wall";
+export { addSsid, BAND_WORDS, editSsid, removeSsid, setNameSchool } from "./wireless/ssid";
+export { type Paste, pasteHosts, pasteSegments } from "./register/table-paste";

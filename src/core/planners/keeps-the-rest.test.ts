@@ -7,7 +7,10 @@ import { PlanIndex, type Plan, type Port, type Vid } from "../plan";
 import { probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
-import { editSegmentCell, mergeSegments, paintPorts, renumber, splitSegment } from ".";
+import { editSegmentCell } from "./segments/segment-cell";
+import { mergeSegments, splitSegment } from "./addressing/split-merge";
+import { paintPorts } from "./ports/paint-ports";
+import { renumber } from "./addressing/renumber";
 
 // A planner and a repair destroy nothing that their words do not say.
 

@@ -13,7 +13,10 @@ export interface Bench {
 /** A sentence that says what is wrong and what to do; null when the edit was written. */
 export type Refusal = string | null;
 
-/** Runs an edit and gives its batch, or the sentence why not: the edit's own, or the schema's about what it wrote. */
+/**
+ * Runs an edit and gives its batch, or the sentence why not: the edit's own, or the schema's about what it
+ * wrote.
+ */
 export function plan(
   index: PlanIndex,
   ids: IdSource,

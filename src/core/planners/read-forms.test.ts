@@ -3,9 +3,10 @@ import { formatPrefix, formatRange, parsePrefix, readPrefix } from "../address";
 import { must } from "../kernel";
 import type { Plan } from "../plan";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { editSegmentCell, editSite, pasteHosts, pasteSegments } from ".";
-import { poolParts, rangeInSegment } from "./segment-cell";
-import { readPrefixes } from "./survey-text";
+import { editSegmentCell, poolParts, rangeInSegment } from "./segments/segment-cell";
+import { editSite } from "./site/edit-site";
+import { pasteHosts, pasteSegments } from "./register/table-paste";
+import { readPrefixes } from "./site/survey-text";
 
 // The same thing is written in several ways by the people of the trade; each is read wherever one is.
 

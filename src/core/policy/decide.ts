@@ -35,8 +35,8 @@ export const wallBetween = (index: PlanIndex, from: WallEnd, to: WallEnd): Wall 
   index.derived(WALLS).get(`${keyOf(from)}>${keyOf(to)}`) ?? null;
 
 /**
- * Whether `from` may start talking to `to`. `service` null asks for anything at all: a door for some services is then open,
- * and the reason names them. One segment never meets a wall; one zone follows its own setting.
+ * Whether `from` may start talking to `to`. `service` null asks for anything at all: a door for some services
+ * is then open, and the reason names them. One segment never meets a wall; one zone follows its own setting.
  */
 export function decide(index: PlanIndex, from: Party, to: Party, service: Service | null): Decision {
   if (typeof from !== "string" && typeof to !== "string") {

@@ -5,7 +5,10 @@ import type { Packet } from "./packet";
 export type Network = string;
 export type FilterAction = "accept" | "drop" | "reject";
 
-/** One rule of an ordered list. Several prefixes or ranges are alternatives; null asks for nothing. `to: "router"` is for packets to the router itself, every other rule for those passing through. */
+/**
+ * One rule of an ordered list. Several prefixes or ranges are alternatives; null asks for nothing. `to:
+ * "router"` is for packets to the router itself, every other rule for those passing through.
+ */
 export interface FilterRule {
   readonly from: Network | "any";
   readonly to: Network | "any" | "router";
@@ -48,7 +51,10 @@ function matches(rule: FilterRule, from: Network, to: Network | "router", packet
   return within(rule.src, packet.src) && within(rule.dst, packet.dst);
 }
 
-/** What the list does with a packet that comes from one network and goes to another, or to the router itself: the first rule that matches decides. `answers` marks a packet of a conversation that was let through. */
+/**
+ * What the list does with a packet that comes from one network and goes to another, or to the router itself:
+ * the first rule that matches decides. `answers` marks a packet of a conversation that was let through.
+ */
 export function judge(
   list: FilterList,
   from: Network,

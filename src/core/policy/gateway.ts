@@ -2,7 +2,9 @@ import { containsAddress, type Address, type Prefix } from "../address";
 import { judge, type DecidedBy, type FilterList, type Network } from "./filter";
 import { answerTo, type Packet } from "./packet";
 
-/** What comes in at the outside address is sent on to an inside one (NAT, RFC 3022 section 2.2 turned round). */
+/**
+ * What comes in at the outside address is sent on to an inside one (NAT, RFC 3022 section 2.2 turned round).
+ */
 export interface PortForward {
   readonly protocol: "tcp" | "udp";
   readonly ports: readonly [low: number, high: number];
@@ -99,14 +101,19 @@ export function pass(router: FilteringRouter, from: Network, sent: Packet): Pass
   };
 }
 
-/** The answer's way back through the same router; `by` is null where nothing filters it: what the router itself says. */
+/**
+ * The answer's way back through the same router; `by` is null where nothing filters it: what the router
+ * itself says.
+ */
 export interface ReturnPassage {
   readonly returns: boolean;
   readonly by: DecidedBy | null;
   /** The source as the first sender sees it. */ readonly seen: Packet | null;
 }
 
-/** Sends the answer to what `passage` delivered: as a packet of its kind, or as the error "port unreachable". */
+/**
+ * Sends the answer to what `passage` delivered: as a packet of its kind, or as the error "port unreachable".
+ */
 export function passBack(
   router: FilteringRouter,
   passage: Passage,

@@ -19,7 +19,10 @@ export function zonesInOrder(index: PlanIndex): Zone[] {
   return [...index.plan.zone.values()].sort((a, b) => first(a) - first(b) || byNaturalText(a.name, b.name));
 }
 
-/** What a cell of the grid says. `inside` is a zone to itself: whether its own segments may talk to one another. */
+/**
+ * What a cell of the grid says. `inside` is a zone to itself: whether its own segments may talk to one
+ * another.
+ */
 export type WallCell =
   | { readonly kind: "itself" }
   | { readonly kind: "inside"; readonly open: boolean }

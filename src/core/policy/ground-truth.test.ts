@@ -1,7 +1,9 @@
 import { readFileSync } from "node:fs";
 import { formatAddress, parseAddress, parsePrefix } from "../address";
 import { must } from "../kernel";
-import { pass, passBack, type FilteringRouter, type FilterRule, type Packet } from ".";
+import { pass, passBack, type FilteringRouter } from "./gateway";
+import type { FilterRule } from "./filter";
+import type { Packet } from "./packet";
 
 interface Probe {
   readonly from: { segment: string; address: string };

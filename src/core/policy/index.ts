@@ -1,20 +1,20 @@
-export { decide, endOf, sameEnd, wallBetween, type Decision, type Party } from "./decide";
-export { doorsInOrder, wallCell, wallEnds, zonesInOrder, type WallCell } from "./grid";
+export { decide, type Decision, endOf, type Party, sameEnd, wallBetween } from "./decide";
+export { doorsInOrder, wallCell, type WallCell, wallEnds, zonesInOrder } from "./grid";
 export { SERVICES, serviceText } from "./services";
 export {
-  judge,
   type DecidedBy,
   type FilterAction,
   type FilterList,
   type FilterRule,
+  judge,
   type Judgement,
   type Network,
 } from "./filter";
 export {
-  pass,
-  passBack,
   type FilteringRouter,
+  pass,
   type Passage,
+  passBack,
   type PortForward,
   type ReturnPassage,
 } from "./gateway";

@@ -4,17 +4,9 @@ import { must } from "../kernel";
 import { applyChanges, Draft, PlanIndex, type Plan, type Service, type WallEnd } from "../plan";
 import { openDoor, setWall } from "../planners";
 import { testId } from "../testing/build-plan";
-import {
-  decide,
-  doorsInOrder,
-  SERVICES,
-  serviceText,
-  wallBetween,
-  wallCell,
-  wallEnds,
-  zonesInOrder,
-  type Party,
-} from ".";
+import { decide, wallBetween, type Party } from "./decide";
+import { doorsInOrder, wallCell, wallEnds, zonesInOrder } from "./grid";
+import { SERVICES, serviceText } from "./services";
 
 const plan = fennelStreet();
 const index = PlanIndex.of(plan);

@@ -4,7 +4,10 @@ import { must } from "../kernel";
 import { PlanIndex, type Segment, type Service } from "../plan";
 import { openDoor, setWall } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { decide, INTERNET, judge, networkOfSegment, WALL_RULES, type Packet } from ".";
+import { decide } from "./decide";
+import { INTERNET, networkOfSegment, WALL_RULES } from "./wall-rules";
+import { judge } from "./filter";
+import type { Packet } from "./packet";
 
 const office = fennelStreet();
 const segments = [...office.segment.values()];

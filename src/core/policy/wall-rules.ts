@@ -13,11 +13,17 @@ export interface WallRules extends FilterList {
 }
 
 export const INTERNET: Network = "internet";
-/** The network a segment counts as at a gateway: its zone. Segments of one zone are told apart by the packet's own rule. */
+/**
+ * The network a segment counts as at a gateway: its zone. Segments of one zone are told apart by the packet's
+ * own rule.
+ */
 export const networkOfSegment = ({ zone }: Pick<Segment, "zone">): Network => zone;
 
-const networkOfEnd = (end: WallEnd): Network | "router" =>
-  end.at === "zone" ? end.zone : end.at === "internet" ? INTERNET : "router";
+const networkOfEnd = (end: WallEnd): Network | "router" => {
+  if (end.at === "zone") return end.zone;
+  if (end.at === "internet") return INTERNET;
+  return "router";
+};
 
 const rule = (
   from: Network | "any",
@@ -43,7 +49,10 @@ function ofWall(wall: Wall): WallRule[] {
     : wall.services.map((service) => ofService(from, to, service, wall));
 }
 
-/** What a gateway has to answer whatever the walls say: addresses, names and time where it serves them, and the echo by which it is found. */
+/**
+ * What a gateway has to answer whatever the walls say: addresses, names and time where it serves them, and
+ * the echo by which it is found.
+ */
 function ofItself(index: PlanIndex): WallRule[] {
   const own = new Set(
     [...index.plan.interface.values()].flatMap((leg) => [...leg.addresses4, ...leg.addresses6].map(String)),
@@ -109,7 +118,10 @@ function ofForwards({ plan }: PlanIndex): WallRule[] {
   });
 }
 
-/** The ordered list of rules that the walls come to: answers first, doors, and at the end everything is closed. */
+/**
+ * The ordered list of rules that the walls come to: answers first, doors, and at the end everything is
+ * closed.
+ */
 function rulesOf(index: PlanIndex): WallRules {
   const walls = [...index.plan.wall.values()].sort((a, b) => byNaturalText(a.id, b.id)).flatMap(ofWall);
   const inside = [...index.plan.zone.values()]

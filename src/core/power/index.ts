@@ -1,10 +1,10 @@
 export {
   classOfDevice,
   classOfHost,
+  type Load,
   loadAt,
   POE_READS,
   poeStandard,
   powerBudget,
-  type Load,
   type PowerBudget,
 } from "./poe";

@@ -1,7 +1,9 @@
 import type { Derived, Device, Host, PlanIndex, PoeChoice, Port } from "../plan";
-import { CATALOGUE, catalogueOf, portPowerMw } from "../survey/catalogue";
+import { CATALOGUE, catalogueOf, portPowerMw } from "../catalogue";
 
-/** A powered device's class of IEEE 802.3 section 145.2.8, 1 to 8; null when it takes no power over the cable. */
+/**
+ * A powered device's class of IEEE 802.3 section 145.2.8, 1 to 8; null when it takes no power over the cable.
+ */
 const CLASSES: Readonly<Record<Exclude<PoeChoice, "asKind">, number | null>> = {
   none: null,
   class1: 1,
@@ -34,7 +36,9 @@ const KINDS: Derived<Kinds> = {
   },
 };
 
-/** The class of an end device: its own, else that of the survey's word for it, else what its kind usually has. */
+/**
+ * The class of an end device: its own, else that of the survey's word for it, else what its kind usually has.
+ */
 export function classOfHost(index: PlanIndex, host: Host): number | null {
   if (host.poe !== "asKind") return CLASSES[host.poe];
   if (host.attachment.at === "ssid") return null;
@@ -43,8 +47,11 @@ export function classOfHost(index: PlanIndex, host: Host): number | null {
   return known === undefined ? (byBase.get(host.kind) ?? null) : known;
 }
 
-export const classOfDevice = (device: Device): number | null =>
-  device.poe !== "asKind" ? CLASSES[device.poe] : device.kind === "accessPoint" ? USUAL_ACCESS_POINT : null;
+export const classOfDevice = (device: Device): number | null => {
+  if (device.poe !== "asKind") return CLASSES[device.poe];
+  if (device.kind === "accessPoint") return USUAL_ACCESS_POINT;
+  return null;
+};
 
 /** Something that takes power at a port. */
 export interface Load {
@@ -56,7 +63,10 @@ export interface Load {
   readonly mw: number;
 }
 
-/** What takes power at a port: the end device in it, or the gear at the far end of its cable. Null when nothing does. */
+/**
+ * What takes power at a port: the end device in it, or the gear at the far end of its cable. Null when
+ * nothing does.
+ */
 export function loadAt(index: PlanIndex, port: Port): Load | null {
   const peer = index.peerOf(port.id);
   if (peer !== undefined) {

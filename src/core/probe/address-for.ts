@@ -6,12 +6,13 @@ import {
   type Address,
   type Family,
 } from "../address";
-import { hostOutsideSubnet } from "../checks/pools";
+import { freeAddressRepairs } from "../repairs";
 import type { Host, PlanIndex, ProbeAs, Segment } from "../plan";
 import { prefixesOf } from "../routing";
 import { takeAdvertised } from "./advertised";
 import type { Guest, ProbeBench } from "./bench";
-import { askForLease, ownLease, typedLease, type Lease } from "./lease";
+import { askForLease } from "./ask-for-lease";
+import { ownLease, typedLease, type Lease } from "./lease";
 import type { Started } from "./start";
 import type { Cause } from "./step";
 
@@ -25,10 +26,6 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
       place: `${formatAddress(as.address)}/${as.length}`,
       says: "has its address typed in and asks nobody",
       why: as.gateway === null ? "It has no gateway." : `Its gateway is ${formatAddress(as.gateway)}.`,
-      tag: undefined,
-      subjects: [],
-      device: null,
-      ports: [],
     });
     return ownLease(index, as.address, as.length, as.gateway);
   }
@@ -40,11 +37,7 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
       title: host?.name ?? "",
       place: "typed in",
       says: "has its address typed in and asks nobody",
-      why: "",
-      tag: undefined,
       subjects: [{ kind: "host", id: host?.id ?? "" }],
-      device: null,
-      ports: [],
     });
     const outside = outsideItsSubnet(index, host, home, typed);
     if (outside !== null) {
@@ -53,11 +46,7 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
           title: host?.name ?? "",
           place: formatAddress(typed),
           says: "has an address of another subnet",
-          why: "",
-          tag: undefined,
           subjects: outside.subjects,
-          device: null,
-          ports: [],
         },
         outside,
       );
@@ -68,7 +57,10 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
   return family === 4 ? askForLease(bench, started) : takeAdvertised(bench, started);
 }
 
-/** A typed-in address that does not lie in the host's own segment: nobody there takes it for a neighbour. Null when it does. */
+/**
+ * A typed-in address that does not lie in the host's own segment: nobody there takes it for a neighbour. Null
+ * when it does.
+ */
 export function outsideItsSubnet(
   index: PlanIndex,
   host: Host | null,
@@ -78,13 +70,12 @@ export function outsideItsSubnet(
   const prefixes = prefixesOf(segment, familyOf(address));
   if (host === null || prefixes.length === 0 || prefixes.some((prefix) => containsAddress(prefix, address)))
     return null;
-  const [finding] = hostOutsideSubnet
-    .run(index)
-    .filter((one) => one.subjects.some((subject) => subject.id === host.id));
   return {
-    sentence: `${formatAddress(address)} is typed into ${host.name} and lies outside ${segment.name} (${prefixes.map(formatPrefix).join(", ")}).`,
+    sentence:
+      `${formatAddress(address)} is typed into ${host.name} and lies ` +
+      `outside ${segment.name} (${prefixes.map(formatPrefix).join(", ")}).`,
     subjects: [{ kind: "host", id: host.id }],
-    repairs: finding === undefined ? [] : hostOutsideSubnet.repairs(finding, index),
+    repairs: typeof address === "number" ? freeAddressRepairs(index, host.id, segment.id) : [],
   };
 }
 

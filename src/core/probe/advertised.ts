@@ -1,10 +1,10 @@
 import { formatAddress, linkLocal, selfMadeAddress, type Address } from "../address";
-import type { Repair } from "../checks/check";
+import type { Repair } from "../repairs";
 import { offerTo, whoAnswers } from "../dhcp";
 import { nameOf, type Interface, type Segment } from "../plan";
 import type { ProbeBench } from "./bench";
 import { explain, passTo } from "./deliver";
-import { macOf, partyOfLeg, type Hearing, type Party } from "./place";
+import { macOf, partyOfLeg, type Hearing, type Party } from "../places";
 import type { Lease } from "./lease";
 import type { Started } from "./start";
 
@@ -29,7 +29,10 @@ function advertisersHeard(bench: ProbeBench, started: Started): Advertiser[] {
   });
 }
 
-/** Gets an IPv6 address: made from what a router advertises (RFC 4862), or asked for where it says so; null after a stop. */
+/**
+ * Gets an IPv6 address: made from what a router advertises (RFC 4862), or asked for where it says so; null
+ * after a stop.
+ */
 export function takeAdvertised(bench: ProbeBench, started: Started): Lease | null {
   const { index, journey } = bench;
   const [found, other] = advertisersHeard(bench, started);
@@ -84,10 +87,8 @@ export function takeAdvertised(bench: ProbeBench, started: Started): Lease | nul
     place: formatAddress(router),
     says: `advertises ${prefix === undefined ? "itself" : `${formatAddress(prefix.network)}/${prefix.length}`}`,
     why: `Clients take its link-local address for their gateway.${also}`,
-    tag: undefined,
     subjects,
     device: leg.device,
-    ports: [],
   });
   const address =
     segment.advertise === "stateful"
@@ -100,17 +101,14 @@ export function takeAdvertised(bench: ProbeBench, started: Started): Lease | nul
     const sentence =
       segment.advertise === "stateful"
         ? `${segment.name} tells its clients to ask for an IPv6 address, and no IPv6 scope answers.`
-        : `${segment.name} advertises a /${prefix?.length ?? 0}; a client makes itself an address in a /64 only.`;
+        : `${segment.name} advertises a /${prefix?.length ?? 0}; ` +
+          "a client makes itself an address in a /64 only.";
     journey.stop(
       {
         title: segment.name,
         place: "IPv6",
         says,
-        why: "",
-        tag: undefined,
         subjects,
-        device: null,
-        ports: [],
       },
       { sentence, subjects, repairs: segment.advertise === "stateful" ? [advertise(segment, "slaac")] : [] },
     );
@@ -170,10 +168,7 @@ function noAdvertisement(bench: ProbeBench, started: Started): void {
       place: "IPv6",
       says: "no router advertises",
       why: "Without an advertisement a client has its link-local address and no gateway.",
-      tag: undefined,
       subjects,
-      device: null,
-      ports: [],
     },
     {
       sentence:

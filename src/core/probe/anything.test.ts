@@ -5,7 +5,7 @@ import { PlanIndex, type Draft, type Plan, type ProbeQuestion, type Service } fr
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
 import { parseAddress } from "../address";
-import { asClient, probe, type Outcome } from ".";
+import { asClient, probe, type Outcome } from "./probe";
 
 let made = 0;
 const ids = () => testId("probe", `${(made += 1)}`);

@@ -1,14 +1,15 @@
 import { formatAddress, type Address } from "../address";
-import { counted, listed } from "../checks/wording";
-import type { Repair } from "../checks/check";
-import type { Device, Draft, Host, Port, Vid } from "../plan";
-import { vid as asVid } from "../plan";
+import { counted, listed, type Repair } from "../repairs";
+import { type Device, type Draft, type Host, type Port, type Vid, vid as asVid } from "../plan";
 import type { ProbeBench } from "./bench";
 import { inspectionStops, passingsOf, type Passing } from "./inspection";
-import { partyOfHost } from "./place";
+import { partyOfHost } from "../places";
 import type { Started } from "./start";
 
-/** Hosts of the register that something plugged in can reach with what it sends to all, each with the switches on the way. */
+/**
+ * Hosts of the register that something plugged in can reach with what it sends to all, each with the switches
+ * on the way.
+ */
 function inEarshot(bench: ProbeBench, { party }: Started): { host: Host; passings: Passing[] }[] {
   const { index } = bench;
   const flood = bench.flood(party.place);
@@ -48,7 +49,10 @@ function split(
   return { reached, stopped, by };
 }
 
-/** The first switch on the way that takes answers of address servers from trusted ports only, and does not trust this one. */
+/**
+ * The first switch on the way that takes answers of address servers from trusted ports only, and does not
+ * trust this one.
+ */
 const snoops = (passings: readonly Passing[]): Device | null =>
   passings.find(
     ({ device, inPort, vid }) =>
@@ -133,11 +137,9 @@ function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words:
     title: party.name,
     place: `VLAN ${vid}`,
     says: words.does,
-    why: `${counted(attack.reached.length + attack.stopped.length, "device", "devices")} of the register hear it there.`,
-    tag: undefined,
-    subjects: [],
-    device: null,
-    ports: [],
+    why:
+      `${counted(attack.reached.length + attack.stopped.length, "device", "devices")} ` +
+      "of the register hear it there.",
   });
   if (attack.reached.length === 0) {
     const by = attack.by;
@@ -147,10 +149,8 @@ function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words:
         place: by === null ? `VLAN ${vid}` : "guard",
         says: by === null ? "nobody is there to be fooled" : "drops it",
         why: by === null ? "" : `It ${words.guard}.`,
-        tag: undefined,
         subjects: by === null ? [] : [{ kind: "device", id: by.id }],
         device: by?.id ?? null,
-        ports: [],
       },
       {
         sentence:
@@ -171,10 +171,7 @@ function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words:
     place: `VLAN ${vid}`,
     says: attack.reached.length === 1 ? "believes it" : "believe it",
     why: `${words.harm(names)}.`,
-    tag: undefined,
     subjects,
-    device: null,
-    ports: [],
   });
   if (device !== undefined && port !== undefined) journey.offer([words.repair(device, port, vid)]);
   return attack;

@@ -2,10 +2,11 @@ import { containsAddress, familyOf, type Address, type Mac, type Prefix } from "
 import { leaseholder, visitorsWith } from "../dhcp";
 import type { Host, Interface, PlanIndex, Scope, Segment } from "../plan";
 import { prefixesOf } from "../routing";
-import { FABRIC, flood, type Fabric, type Flood } from "../switching";
+import { FABRIC, type Fabric } from "../fabric";
+import { flood, type Flood } from "../forwarding";
 import type { Lease } from "./lease";
 import type { Message } from "./message";
-import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } from "./place";
+import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } from "../places";
 import { Journey } from "./step";
 
 /** Somebody who is plugged in for a probe, with what it knows of its network. */
@@ -18,14 +19,20 @@ export interface Guest {
   readonly leased: boolean;
 }
 
-/** Where hosts of the register really are and which address they really have, whatever the register says of both. */
+/**
+ * Where hosts of the register really are and which address they really have, whatever the register says of
+ * both.
+ */
 export interface Reality {
   /** Null when it is not plugged in, or its port does not let it in. */
   readonly partyOf: (bench: ProbeBench, host: Host) => Party | null;
   readonly leaseOf: (bench: ProbeBench, host: Host) => Lease | null;
 }
 
-/** What one probe works with: the plan, the floods it has made, the steps so far, and what was said on the wires. */
+/**
+ * What one probe works with: the plan, the floods it has made, the steps so far, and what was said on the
+ * wires.
+ */
 export class ProbeBench {
   readonly index: PlanIndex;
   readonly fabric: Fabric;
@@ -64,7 +71,9 @@ export class ProbeBench {
     return this.#journey;
   }
 
-  /** Another bench on the same plan whose steps and messages nobody sees: for a question inside the question. */
+  /**
+   * Another bench on the same plan whose steps and messages nobody sees: for a question inside the question.
+   */
   aside(): ProbeBench {
     return new ProbeBench(this.index, this.ids, this.#reality, {
       floods: this.#floods,

@@ -11,7 +11,10 @@ export interface Plug {
   readonly from: ProbePlace;
 }
 
-/** Everything that a probe can start from: the plan's devices, a laptop at any port, a laptop on any wireless name at any access point that offers it. */
+/**
+ * Everything that a probe can start from: the plan's devices, a laptop at any port, a laptop on any wireless
+ * name at any access point that offers it.
+ */
 export function plugs(index: PlanIndex): Plug[] {
   const hosts = [...index.plan.host.values()]
     .sort((a, b) => byNaturalText(a.name, b.name))
@@ -51,7 +54,10 @@ export function plugs(index: PlanIndex): Plug[] {
   return [...hosts, ...wireless, ...ports, ...lines];
 }
 
-/** Somebody's own settings to begin with at a port: an address of the segment it is in, near its end, and its gateway; of a documentation range (RFC 5737) where it is in none. */
+/**
+ * Somebody's own settings to begin with at a port: an address of the segment it is in, near its end, and its
+ * gateway; of a documentation range (RFC 5737) where it is in none.
+ */
 export function settingsFor(
   index: PlanIndex,
   from: ProbePlace | null,

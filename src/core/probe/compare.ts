@@ -1,6 +1,9 @@
 import type { Outcome } from "./probe";
 
-/** How two probes part: the first step, counted from 1, that differs; null when one goes exactly the way of the other. */
+/**
+ * How two probes part: the first step, counted from 1, that differs; null when one goes exactly the way of
+ * the other.
+ */
 export interface Parting {
   readonly at: number | null;
   readonly sentence: string;

@@ -1,12 +1,13 @@
-import { setAccess } from "../planners/paint-ports";
+import { setAccess } from "../planners";
 import { nameOf, type PlanIndex, type Port, vid as asVid } from "../plan";
-import { classify, dropReason, egressTag, type Flood } from "../switching";
-import type { Repair } from "../checks/check";
+import { classify, dropReason, egressTag } from "../fabric";
+import type { Flood } from "../forwarding";
+import type { Repair } from "../repairs";
 import type { ProbeBench } from "./bench";
 import { guardShuts, portOff } from "./gap";
 import { passHops, stopOnTheWay, tagText, vlanWords } from "./hops";
 import { mendArrival } from "./mend-port";
-import { deviceAt, entryOf, type Hearing, type Party, type Place } from "./place";
+import { deviceAt, entryOf, type Hearing, type Party, type Place } from "../places";
 import type { Cause } from "./step";
 
 /** Adds the steps of a frame's way to where it was heard. */
@@ -21,7 +22,10 @@ export function passTo(bench: ProbeBench, flood: Flood, hearing: Hearing): void 
     passHops(bench.index, bench.journey, flood, emission.after, bench.fabric.ports[emission.port]);
 }
 
-/** The port an end device is plugged into does not let it talk: off, shut by a guard, or dropping what it sends. Null when it does. */
+/**
+ * The port an end device is plugged into does not let it talk: off, shut by a guard, or dropping what it
+ * sends. Null when it does.
+ */
 export function portRefuses(
   bench: ProbeBench,
   port: Port,
@@ -55,7 +59,10 @@ export function memberRepairs(index: PlanIndex, port: Port, tag: number | null, 
   return port.tagged.length === 0 ? [access] : [...mendArrival(index, port, null, wanted, name), access];
 }
 
-/** Says why what one sends does not come to the other: where on the way it stops, or what the last port does with it. */
+/**
+ * Says why what one sends does not come to the other: where on the way it stops, or what the last port does
+ * with it.
+ */
 export function explain(bench: ProbeBench, from: Party, to: Party): void {
   const { index, journey } = bench;
   const flood = bench.flood(from.place);
@@ -77,9 +84,6 @@ export function explain(bench: ProbeBench, from: Party, to: Party): void {
       title: to.name,
       place: last === null ? `VLAN ${start.vid}` : nameOf(index, "port", last.port.id),
       says: "does not hear it",
-      why: "",
-      tag: undefined,
-      subjects: [],
       device: to.leg?.device ?? null,
       ports: last === null ? [] : [last.port.id],
     },
@@ -110,7 +114,8 @@ function lastPort(bench: ProbeBench, place: Place, vid: number): { port: Port; c
   const port = fabric.ports[fabric.portNumber.get(place.port) ?? -1];
   if (port === undefined) return null;
   if (!port.enabled) return { port, cause: portOff(index, port) };
-  // The bridge port that faces it: its own, or the one at the other end of its cable when it hangs on gear without VLANs or is routed.
+  // The bridge port that faces it: its own, or the one at the other end of its cable when it hangs on gear
+  // without VLANs or is routed.
   const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(place.port) ?? -1] ?? -1];
   const facing =
     wire?.bridgePorts

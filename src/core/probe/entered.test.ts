@@ -17,7 +17,8 @@ import {
 import { TREE } from "../spanning-tree";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
-import { asClient, probe, tryRepairs } from ".";
+import { asClient, probe } from "./probe";
+import { tryRepairs } from "./tried";
 
 // What is entered by hand on a host, a line or a bridge, and what comes of it.
 
@@ -57,7 +58,8 @@ describe("a static host's own network", () => {
     const lost = asks(withHost("Image store", { gateway4: ip("10.24.40.9") }), "Image store", "internet");
     expect([lost.lease?.gateway, lost.cause?.sentence]).toEqual([
       ip("10.24.40.9"),
-      "Image store has 10.24.40.9 entered as its gateway, which no router in Imaging has; the gateway there is 10.24.40.1.",
+      "Image store has 10.24.40.9 entered as its gateway, which " +
+        "no router in Imaging has; the gateway there is 10.24.40.1.",
     ]);
   });
 
@@ -65,7 +67,8 @@ describe("a static host's own network", () => {
     const wide = asks(withHost("Image store", { length4: 8 }), "Image store", "Sign-in server 1");
     expect(wide.lease?.mask).toBe("255.0.0.0");
     expect(wide.cause?.sentence).toBe(
-      "Image store has /8 entered as its mask; Imaging has /26. So it takes 10.24.60.8 for a neighbour and asks nobody who could send it on.",
+      "Image store has /8 entered as its mask; Imaging has /26. So it takes " +
+        "10.24.60.8 for a neighbour and asks nobody who could send it on.",
     );
     expect(tryRepairs(PlanIndex.of(withHost("Image store", { length4: 8 })), wide, ids)[0]?.result).toBe(
       "passes",

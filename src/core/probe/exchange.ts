@@ -4,21 +4,17 @@ import { answerTo, type Packet } from "../policy";
 import { OUTSIDE } from "../routing";
 import type { ProbeBench } from "./bench";
 import type { Cause } from "./step";
-import {
-  comeIn,
-  stationOf,
-  travel,
-  travelFromDevice,
-  type Arrived,
-  type Conversation,
-  type Station,
-  type Topic,
-} from "./travel";
+import { stationOf, type Station } from "./station";
+import { comeIn, travel, travelFromDevice } from "./travel";
+import { tripBack, tripOf, type Delivery, type Trip } from "./trip";
 
 /** The port that what is plugged in asks from. */
 const EPHEMERAL = 49_200;
 
-/** A packet for each end of each range of a service: all of them have to get through. Without a service an echo. */
+/**
+ * A packet for each end of each range of a service: all of them have to get through. Without a service an
+ * echo.
+ */
 export function packetsFor(family: Family, src: Address, dst: Address, service: Service | null): Packet[] {
   const of = (protocol: Packet["protocol"], dport: number | null): Packet => ({
     family,
@@ -46,19 +42,18 @@ export function exchangeWith(
   const family = familyOf(to);
   for (const [i, packet] of packetsFor(family, station.address, to, service).entries()) {
     const shows = i === 0;
-    const conversation: Conversation = [];
-    const topic: Topic = { service, shows, answers: null };
-    const arrived = travel(bench, station, packet, topic, conversation);
+    const trip = tripOf(bench, service, shows);
+    const arrived = travel(trip, station, packet);
     if (arrived === null) return;
     if (arrived.at === "internet" && target !== null && to !== OUTSIDE[family])
       return leavesByLine(bench, arrived, target);
     bench.journey.delivered = true;
     if (shows) tellArrival(bench, arrived, target);
-    if (!comesBack(bench, station, packet, arrived, { ...topic, answers: conversation })) return;
+    if (!comesBack(trip, station, packet, arrived)) return;
   }
 }
 
-function tellArrival(bench: ProbeBench, arrived: Arrived, target: Host | null): void {
+function tellArrival(bench: ProbeBench, arrived: Delivery, target: Host | null): void {
   const { journey } = bench;
   switch (arrived.at) {
     case "internet":
@@ -67,10 +62,8 @@ function tellArrival(bench: ProbeBench, arrived: Arrived, target: Host | null): 
         place: "line",
         says: "out to the internet",
         why: outWhy(arrived),
-        tag: undefined,
         subjects: [{ kind: "line", id: arrived.line.id }],
         device: arrived.device.id,
-        ports: [],
       });
     case "device":
       return journey.pass({
@@ -78,10 +71,8 @@ function tellArrival(bench: ProbeBench, arrived: Arrived, target: Host | null): 
         place: formatAddress(arrived.packet.dst),
         says: "answers",
         why: "The address is its own.",
-        tag: undefined,
         subjects: [{ kind: "interface", id: arrived.leg.id }],
         device: arrived.device.id,
-        ports: [],
       });
     case "host": {
       const host = arrived.party.host ?? target;
@@ -89,11 +80,8 @@ function tellArrival(bench: ProbeBench, arrived: Arrived, target: Host | null): 
         title: arrived.party.name,
         place: host?.place || formatAddress(arrived.packet.dst),
         says: "hears it",
-        why: "",
         tag: arrived.party.place.at === "cable" ? arrived.party.place.tag : null,
         subjects: host === null ? [] : [{ kind: "host", id: host.id }],
-        device: null,
-        ports: [],
       });
     }
   }
@@ -102,7 +90,7 @@ function tellArrival(bench: ProbeBench, arrived: Arrived, target: Host | null): 
 /** What is meant for a host inside went out by the line: no router on the way knows its segment. */
 function leavesByLine(
   { index, journey }: ProbeBench,
-  { device, line, packet }: Extract<Arrived, { at: "internet" }>,
+  { device, line, packet }: Extract<Delivery, { at: "internet" }>,
   target: Host,
 ): void {
   const segment = target.segment === null ? undefined : index.plan.segment.get(target.segment);
@@ -119,20 +107,20 @@ function leavesByLine(
       place: "route",
       says: `sends it out by ${line.name}`,
       why: "It knows no way to that subnet inside.",
-      tag: undefined,
       subjects,
       device: device.id,
-      ports: [],
     },
     {
-      sentence: `${device.name} knows no way to ${segment?.name ?? target.name} and sends what is for ${formatAddress(packet.dst)} out by ${line.name}, where nobody has that address.`,
+      sentence:
+        `${device.name} knows no way to ${segment?.name ?? target.name} and sends what is ` +
+        `for ${formatAddress(packet.dst)} out by ${line.name}, where nobody has that address.`,
       subjects,
       repairs: [],
     },
   );
 }
 
-function outWhy({ line, device, packet }: Extract<Arrived, { at: "internet" }>): string {
+function outWhy({ line, device, packet }: Extract<Delivery, { at: "internet" }>): string {
   const translated =
     packet.family === 4
       ? `${device.name} puts its own outside address in place of the inside one (NAT).`
@@ -149,16 +137,9 @@ function outWhy({ line, device, packet }: Extract<Arrived, { at: "internet" }>):
 }
 
 /** The answer's way home, and that it is taken for one. False after a stop. */
-function comesBack(
-  bench: ProbeBench,
-  station: Station,
-  sent: Packet,
-  arrived: Arrived,
-  topic: Topic,
-): boolean {
-  const answer = answerTo(arrived.packet);
-  const back = answerFrom(bench, arrived, answer, { ...topic, shows: false });
-  const { journey } = bench;
+function comesBack(trip: Trip, station: Station, sent: Packet, arrived: Delivery): boolean {
+  const back = answerFrom(tripBack(trip), arrived);
+  const { journey } = trip.bench;
   if (back === null) {
     const { cause } = journey;
     const last = journey.steps.pop();
@@ -176,80 +157,64 @@ function comesBack(
         place: "way back",
         says: "does not take the answer for one",
         why: `It asked ${formatAddress(sent.dst)}, and ${formatAddress(back.packet.src)} answers.`,
-        tag: undefined,
-        subjects: [],
-        device: null,
-        ports: [],
       },
       {
-        sentence: `The answer comes straight from ${formatAddress(back.packet.src)} and not from ${formatAddress(sent.dst)}, which was asked: both are in one segment, so the router does not see it.`,
+        sentence:
+          `The answer comes straight from ${formatAddress(back.packet.src)} ` +
+          `and not from ${formatAddress(sent.dst)}, which was asked: both ` +
+          "are in one segment, so the router does not see it.",
         subjects: [],
         repairs: [],
       },
     );
     return false;
   }
-  if (topic.shows)
+  if (trip.shows)
     journey.pass({
       title: station.party.name,
       place: "way back",
       says: "the answer returns",
       why: "What was let through may be answered.",
-      tag: undefined,
-      subjects: [],
-      device: null,
-      ports: [],
     });
   return true;
 }
 
-function answerFrom(
-  bench: ProbeBench,
-  arrived: Arrived,
-  answer: Packet,
-  topic: Topic,
-): { packet: Packet } | null {
+/** Sends the answer of whoever a packet came to; null after a stop. */
+export function answerFrom(trip: Trip, arrived: Delivery): { readonly packet: Packet } | null {
+  const answer = answerTo(arrived.packet);
   switch (arrived.at) {
     case "internet":
-      return returnByLine(bench, arrived, answer, topic);
+      return returnByLine(trip, arrived, answer);
     case "device":
-      return travelFromDevice(bench, arrived.device, answer, topic, []);
+      return travelFromDevice(trip, arrived.device, answer);
     case "host":
-      return travel(bench, stationOf(bench, arrived.party, answer.src), answer, topic, []);
+      return travel(trip, stationOf(trip.bench, arrived.party, answer.src), answer);
   }
 }
 
-/** A question that a device asks by itself (a relay, a switch that has to know whether to let someone in), and its answer, unseen. */
+/**
+ * A question that a device asks by itself (a relay, a switch that has to know whether to let someone in), and
+ * its answer, unseen.
+ */
 export function askAndHear(
   bench: ProbeBench,
   device: Device,
   packet: Packet,
   service: Service | null,
 ): { readonly arrived: boolean; readonly cause: Cause | null } {
-  const aside = bench.aside();
-  const conversation: Conversation = [];
-  const arrived = travelFromDevice(
-    aside,
-    device,
-    packet,
-    { service, shows: false, answers: null },
-    conversation,
-  );
-  if (arrived === null) return { arrived: false, cause: aside.journey.cause };
-  const back = answerFrom(aside, arrived, answerTo(arrived.packet), {
-    service,
-    shows: false,
-    answers: conversation,
-  });
-  return { arrived: true, cause: back === null ? aside.journey.cause : null };
+  const trip = tripOf(bench.aside(), service, false);
+  const { journey } = trip.bench;
+  const arrived = travelFromDevice(trip, device, packet);
+  if (arrived === null) return { arrived: false, cause: journey.cause };
+  const back = answerFrom(tripBack(trip), arrived);
+  return { arrived: true, cause: back === null ? journey.cause : null };
 }
 
 function returnByLine(
-  bench: ProbeBench,
-  { device, line }: Extract<Arrived, { at: "internet" }>,
+  trip: Trip,
+  { device, line }: Extract<Delivery, { at: "internet" }>,
   answer: Packet,
-  topic: Topic,
 ): { packet: Packet } | null {
-  const leg = bench.index.interfacesOf(device.id).find((one) => one.line === line.id);
-  return leg === undefined ? null : comeIn(bench, device, leg, answer, topic, []);
+  const leg = trip.bench.index.interfacesOf(device.id).find((one) => one.line === line.id);
+  return leg === undefined ? null : comeIn(trip, { device, leg }, answer);
 }

@@ -1,8 +1,8 @@
-import type { Repair, Subject } from "../checks/check";
+import type { Repair, Subject } from "../repairs";
 import { byNaturalText, byText } from "../kernel";
 import { BLANK_LINK, nameOf, type PlanIndex, type Port } from "../plan";
 import { TREE } from "../spanning-tree";
-import { FABRIC, isMember, type Fabric } from "../switching";
+import { FABRIC, isMember, type Fabric } from "../fabric";
 
 /** Why no cable leads from one device to another, as far as one thing explains it. */
 export interface Gap {
@@ -44,7 +44,10 @@ function portsOnWires(fabric: Fabric): Map<number, number[]> {
   return found;
 }
 
-/** What parts two devices: a port that is off or shut by a guard at a cable between them, or a cable that is not there; null when nothing of that kind is seen. */
+/**
+ * What parts two devices: a port that is off or shut by a guard at a cable between them, or a cable that is
+ * not there; null when nothing of that kind is seen.
+ */
 export function gapBetween(
   index: PlanIndex,
   from: string,
@@ -62,7 +65,9 @@ export function gapBetween(
   if (here.has(goal)) return null;
   const sideOf = (port: Port) => {
     const device = fabric.deviceNumber.get(port.device) ?? -1;
-    return here.has(device) ? "here" : there.has(device) ? "there" : null;
+    if (here.has(device)) return "here";
+    if (there.has(device)) return "there";
+    return null;
   };
   for (const link of index.plan.link.values()) {
     const ends = [index.plan.port.get(link.a), index.plan.port.get(link.b)].filter(
@@ -130,8 +135,13 @@ function missingCable(
       index.hostsAt(port.id).length === 0 &&
       !index.groups("interfacesByPort").has(port.id),
   );
-  // A trunk that was meant to carry it first, a port of gear without VLANs last: that takes anything, so it says least.
-  const rank = (port: Port) => (isPlain(port) ? 2 : port.tagged.some((one) => one === vid) ? 0 : 1);
+  // A trunk that was meant to carry it first, a port of gear without VLANs last: that takes anything, so it
+  // says least.
+  const rank = (port: Port) => {
+    if (isPlain(port)) return 2;
+    if (port.tagged.some((one) => one === vid)) return 0;
+    return 1;
+  };
   free.sort(
     (one, other) =>
       rank(one) - rank(other) ||

@@ -7,7 +7,7 @@ import { exchangeWith } from "./exchange";
 import type { Lease } from "./lease";
 import { start, type Started } from "./start";
 import type { Cause } from "./step";
-import { hostAddress, type Station } from "./travel";
+import { hostAddress, type Station } from "./station";
 
 /** Sends what is asked for and waits for the answer. */
 export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goal: ProbeGoal): void {
@@ -112,7 +112,10 @@ const holds = ({ protocol, ports }: Service, port: number): boolean =>
 const isUse = ({ protocol, ports }: Service): boolean =>
   protocol !== "icmp" && !ports.every(([low, high]) => low === high && (low === 53 || low === 123));
 
-/** "Anything" as a person means it: a page opens; or, where the wall has doors and none for pages, what the first of them is for. */
+/**
+ * "Anything" as a person means it: a page opens; or, where the wall has doors and none for pages, what the
+ * first of them is for.
+ */
 function anything(bench: ProbeBench, { segment }: Station, to: "internet" | string): Service {
   const wall =
     segment === null
@@ -147,11 +150,7 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
         title: host.name,
         place: segment.name,
         says: "has an address of another subnet",
-        why: "",
-        tag: undefined,
         subjects: outside.subjects,
-        device: null,
-        ports: [],
       },
       outside,
     );
@@ -181,10 +180,7 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
         place: "wireless",
         says: "keeps its stations apart",
         why: "Isolation is on for this name.",
-        tag: undefined,
         subjects: [{ kind: "ssid", id: isolated.id }],
-        device: null,
-        ports: [],
       },
       {
         sentence: `${isolated.name} keeps its stations apart: ${host.name} is on the same name.`,
@@ -223,9 +219,7 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
         place: nameOf(index, "port", port),
         says: "gets no address",
         why: cause?.sentence ?? "",
-        tag: undefined,
         subjects: [{ kind: "port", id: port }],
-        device: null,
         ports: [port],
       },
       cause === null
@@ -251,7 +245,9 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
   );
 }
 
-/** The far host is plugged in nowhere, or its own port keeps it apart: what keeps it there is the first cause. */
+/**
+ * The far host is plugged in nowhere, or its own port keeps it apart: what keeps it there is the first cause.
+ */
 function notLetIn(bench: ProbeBench, host: Host): void {
   const aside = bench.aside();
   start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: false });
@@ -264,10 +260,7 @@ function notLetIn(bench: ProbeBench, host: Host): void {
       place: "",
       says: "is not let in",
       why: cause.sentence,
-      tag: undefined,
       subjects: [{ kind: "host", id: host.id }],
-      device: null,
-      ports: [],
     },
     { ...cause, sentence: `${host.name} can't be reached: ${cause.sentence}` },
   );
@@ -285,10 +278,7 @@ function withoutAddress(bench: ProbeBench, host: Host, family: Family): void {
       place: "",
       says: "has no address",
       why: cause?.sentence ?? "",
-      tag: undefined,
       subjects: [{ kind: "host", id: host.id }],
-      device: null,
-      ports: [],
     },
     cause === null
       ? {
@@ -311,11 +301,7 @@ export function missing(
       title: name,
       place: "",
       says: what,
-      why: "",
-      tag: undefined,
       subjects: [subject],
-      device: null,
-      ports: [],
     },
     { sentence: `${name} ${what}.`, subjects: [subject], repairs: [] },
   );

@@ -7,7 +7,10 @@ import { PlanIndex, vid, type Draft, type Plan, type ProbeGoal, type ProbeQuesti
 import { SERVICES } from "../policy";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
-import { askKept, asClient, compareOutcomes, probe, questionWords, tryRepairs } from ".";
+import { askKept, questionWords } from "./kept";
+import { asClient, probe } from "./probe";
+import { compareOutcomes } from "./compare";
+import { tryRepairs } from "./tried";
 
 const ids = () => testId("new", "one");
 const office = fennelStreet();

@@ -1,10 +1,11 @@
-import type { Subject } from "../checks";
+import type { Subject } from "../repairs";
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
-import { cableWay, classify, dropReason, egressTag, FABRIC, wayTo, type Flood, type Tag } from "../switching";
+import { cableWay, wayTo, type Flood } from "../forwarding";
+import { classify, dropReason, egressTag, FABRIC, type Tag } from "../fabric";
 import type { ProbeBench } from "./bench";
 import { gapBetween } from "./gap";
 import { mendArrival } from "./mend-port";
-import type { Cause, Journey, Step } from "./step";
+import type { Cause, Journey, Told } from "./step";
 
 export const tagText = (tag: Tag): string => (tag === null ? "untagged" : `tag ${tag}`);
 
@@ -18,7 +19,7 @@ function hopStep(
   vid: number,
   arrived: Tag,
   left: Tag | undefined,
-): Omit<Step, "passed"> {
+): Told {
   const place = [
     inPort === undefined ? "" : `${inPort.label} in`,
     outPort === undefined ? "" : `${outPort.label} out`,
@@ -42,11 +43,15 @@ function hopStep(
       ? `${inPort.label} puts untagged frames into VLAN ${vid} (its PVID).`
       : "";
   const memberText = inPort !== undefined && arrived !== null ? `${inPort.label} carries VLAN ${vid}.` : "";
+  const leaves =
+    outPort === undefined
+      ? ""
+      : ` ${outPort.label} carries VLAN ${vid} ${left === null ? "untagged" : "tagged"}.`;
   return {
     title: device?.name ?? "",
     place: place === "" ? "inside" : `port ${place}`,
     says: `${joins}${goes}`,
-    why: `${pvidText}${memberText}${outPort === undefined ? "" : ` ${outPort.label} carries VLAN ${vid} ${left === null ? "untagged" : "tagged"}.`}`.trim(),
+    why: `${pvidText}${memberText}${leaves}`.trim(),
     tag: left === undefined ? arrived : left,
     subjects: [...portSubject(inPort), ...portSubject(outPort)],
     device: device?.id ?? null,
@@ -79,8 +84,8 @@ export function passHops(
 }
 
 /**
- * Follows the frame by cable towards `goal` and stops at the port that drops it or doesn't let it out. False when the whole
- * way carries it, so that the failure has another cause.
+ * Follows the frame by cable towards `goal` and stops at the port that drops it or doesn't let it out. False
+ * when the whole way carries it, so that the failure has another cause.
  */
 export function stopOnTheWay(
   bench: ProbeBench,
@@ -176,7 +181,7 @@ export function stopOnTheWay(
 function turnedInto(
   index: PlanIndex,
   journey: Journey,
-  step: Omit<Step, "passed">,
+  step: Told,
   near: Port,
   far: Port,
   vid: number,
@@ -190,7 +195,9 @@ export function crossing(index: PlanIndex, near: Port, far: Port, vid: number, j
   const untag = (port: Port, to: number) =>
     mendArrival(index, port, null, to, vlanWords(index, port.device, to));
   return {
-    sentence: `VLAN ${vid} leaves ${nameOf(index, "port", near.id)} untagged and turns into VLAN ${joined} at ${nameOf(index, "port", far.id)}: the untagged VLANs at the two ends differ.`,
+    sentence:
+      `VLAN ${vid} leaves ${nameOf(index, "port", near.id)} untagged and turns into VLAN ` +
+      `${joined} at ${nameOf(index, "port", far.id)}: the untagged VLANs at the two ends differ.`,
     subjects: [...portSubject(near), ...portSubject(far)],
     repairs: [...untag(far, vid), ...untag(near, joined)],
   };
@@ -210,7 +217,7 @@ export function vlanWords(index: PlanIndex, device: string, vid: number): string
 function stopAt(
   index: PlanIndex,
   journey: Journey,
-  step: Omit<Step, "passed">,
+  step: Told,
   port: Port,
   vid: number,
   tag: Tag,

@@ -1,9 +1,9 @@
 import type { Address, Mac } from "../address";
-import type { Repair } from "../checks/check";
+import type { Repair } from "../repairs";
 import { nameOf, type Device, type Host, type PlanIndex, type Port } from "../plan";
-import { wayTo, type Flood } from "../switching";
+import { wayTo, type Flood } from "../forwarding";
 import type { ProbeBench } from "./bench";
-import type { Hearing } from "./place";
+import type { Hearing } from "../places";
 import type { Cause } from "./step";
 
 /** One switch on a frame's way: where it came in, where it went on, and the VLAN it was in. */
@@ -52,8 +52,9 @@ const trustRepair = (
 });
 
 /**
- * Where snooping keeps a client and an address server apart: a question goes on, and an answer comes back, through trusted ports only; and a
- * question that already bears a relay agent's information is dropped at an untrusted port (RFC 3046 section 2.1). Null when it lets them be.
+ * Where snooping keeps a client and an address server apart: a question goes on, and an answer comes back,
+ * through trusted ports only; and a question that already bears a relay agent's information is dropped at an
+ * untrusted port (RFC 3046 section 2.1). Null when it lets them be.
  */
 export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): Cause | null {
   const { index } = bench;
@@ -63,7 +64,9 @@ export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): 
     if (!snoops) continue;
     if (marked !== null && inPort !== undefined && !inPort.guards.dhcpTrust) {
       return {
-        sentence: `${nameOf(index, "port", inPort.id)} drops the question: ${marked.name} has added its information (option 82) to it, and such questions are taken from trusted ports only.`,
+        sentence:
+          `${nameOf(index, "port", inPort.id)} drops the question: ${marked.name} has added its ` +
+          "information (option 82) to it, and such questions are taken from trusted ports only.",
         subjects: [
           { kind: "port", id: inPort.id },
           { kind: "device", id: marked.id },
@@ -87,7 +90,9 @@ export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): 
     }
     if (outPort !== undefined && !outPort.guards.dhcpTrust) {
       return {
-        sentence: `${device.name} snoops in VLAN ${vid} and does not trust port ${outPort.label}, the way to the server: answers that come in there are dropped.`,
+        sentence:
+          `${device.name} snoops in VLAN ${vid} and does not trust port ${outPort.label}, ` +
+          "the way to the server: answers that come in there are dropped.",
         subjects: [
           { kind: "port", id: outPort.id },
           { kind: "device", id: device.id },
@@ -108,7 +113,10 @@ export interface Claim {
   /** The address came from a server that this client asked. */ readonly leased: boolean;
 }
 
-/** Where ARP inspection drops a claim: an untrusted port of a switch that has no binding for it. Null when it passes. */
+/**
+ * Where ARP inspection drops a claim: an untrusted port of a switch that has no binding for it. Null when it
+ * passes.
+ */
 export function inspectionStops(bench: ProbeBench, passings: readonly Passing[], claim: Claim): Cause | null {
   const { index } = bench;
   for (const { device, inPort, vid } of passings) {
@@ -148,7 +156,9 @@ export function inspectionStops(bench: ProbeBench, passings: readonly Passing[],
         ? []
         : [
             {
-              label: `Enter bindings for all ${everyone.length} hosts of VLAN ${vid} on ${device.name}, and trust its cables to other gear`,
+              label:
+                `Enter bindings for all ${everyone.length} hosts of VLAN ` +
+                `${vid} on ${device.name}, and trust its cables to other gear`,
               planner: "bind-hosts",
               args: { device: device.id, vid },
               edit: (draft) => {
@@ -170,7 +180,9 @@ export function inspectionStops(bench: ProbeBench, passings: readonly Passing[],
     const edge = inPort.guards.edge;
     const trust = [trustRepair(index, inPort, "arpTrust", "ARP")];
     return {
-      sentence: `${device.name} inspects ARP in VLAN ${vid} and knows no binding for ${who} at port ${inPort.label}: what it says is dropped.`,
+      sentence:
+        `${device.name} inspects ARP in VLAN ${vid} and knows no binding ` +
+        `for ${who} at port ${inPort.label}: what it says is dropped.`,
       subjects: [
         { kind: "device", id: device.id },
         { kind: "port", id: inPort.id },

@@ -24,7 +24,9 @@ export function askKept(
   if (passes && segment !== null && got !== segment)
     return {
       holds: false,
-      says: `It has to get an address of ${nameOf(index, "segment", segment)} and gets one of ${got === null ? "no segment" : nameOf(index, "segment", got)}.`,
+      says:
+        `It has to get an address of ${nameOf(index, "segment", segment)} and gets ` +
+        `one of ${got === null ? "no segment" : nameOf(index, "segment", got)}.`,
       outcome,
     };
   return {
@@ -48,7 +50,9 @@ const AS_WORDS = {
 /** A question in words, for a list: "PC 1 to Image store by https". */
 export function questionWords(index: PlanIndex, { from, as, goal, family }: ProbeQuestion): string {
   const place = plugs(index).find((plug) => plug.key === plugKey(from));
-  const who = `${as.as === "kind" ? `${as.word} at ` : ""}${place?.label ?? "something removed"}${AS_WORDS[as.as]}`;
+  const who =
+    `${as.as === "kind" ? `${as.word} at ` : ""}` +
+    `${place?.label ?? "something removed"}${AS_WORDS[as.as]}`;
   const by = "service" in goal && goal.service !== null ? ` by ${goal.service.name}` : "";
   const v6 = family === 6 ? ", IPv6" : "";
   switch (goal.to) {

@@ -3,7 +3,10 @@ import type { Draft, Host, Port } from "../plan";
 import type { ProbeBench } from "./bench";
 import type { Cause } from "./step";
 
-/** Everybody whose frames come to a port's wire, in the order in which they are counted: what is plugged in, then what is behind it, each by name. */
+/**
+ * Everybody whose frames come to a port's wire, in the order in which they are counted: what is plugged in,
+ * then what is behind it, each by name.
+ */
 function hostsOnWire({ index, fabric }: ProbeBench, port: Port): Host[] {
   const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(port.id) ?? -1] ?? -1];
   const near = (wire?.hosts ?? [])
@@ -24,13 +27,19 @@ function hostsOnWire({ index, fabric }: ProbeBench, port: Port): Host[] {
   ];
 }
 
-/** The ports of gear that knows VLANs which a frame from this port's wire has to pass first: the port itself, or those that face a switch without VLANs. */
+/**
+ * The ports of gear that knows VLANs which a frame from this port's wire has to pass first: the port itself,
+ * or those that face a switch without VLANs.
+ */
 function facing({ fabric }: ProbeBench, port: Port): Port[] {
   const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(port.id) ?? -1] ?? -1];
   return (wire?.bridgePorts ?? []).flatMap((number) => fabric.ports[number] ?? []);
 }
 
-/** A port that takes a number of MAC addresses only, with no room for this host (null: something that is in no register); null where there is room. */
+/**
+ * A port that takes a number of MAC addresses only, with no room for this host (null: something that is in no
+ * register); null where there is room.
+ */
 export function macLimitStops(bench: ProbeBench, at: Port, host: Host | null, more = 1): Cause | null {
   const { index } = bench;
   for (const port of facing(bench, at)) {
@@ -41,7 +50,10 @@ export function macLimitStops(bench: ProbeBench, at: Port, host: Host | null, mo
     if (place <= limit) continue;
     const needed = Math.max(place, there.length);
     return {
-      sentence: `${index.plan.device.get(port.device)?.name ?? ""} port ${port.label} takes ${limit === 1 ? "one MAC address" : `${limit} MAC addresses`} at once, and ${host?.name ?? "this"} is number ${place} there.`,
+      sentence:
+        `${index.plan.device.get(port.device)?.name ?? ""} port ${port.label} ` +
+        `takes ${limit === 1 ? "one MAC address" : `${limit} MAC addresses`} ` +
+        `at once, and ${host?.name ?? "this"} is number ${place} there.`,
       subjects: [{ kind: "port", id: port.id }],
       repairs: [
         {

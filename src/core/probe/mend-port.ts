@@ -1,7 +1,7 @@
-import type { Repair } from "../checks/check";
+import type { Repair } from "../repairs";
 import { nameOf, vid as asVid, type Draft, type PlanIndex, type Port, type Vid } from "../plan";
-import { carryOn } from "../planners/carry-vlan";
-import type { Tag } from "../switching";
+import { carryOn } from "../planners";
+import type { Tag } from "../fabric";
 
 /** Makes a VLAN the untagged one of a port, the PVID with it. */
 export function setUntagged(draft: Draft, port: string, vid: Vid): void {

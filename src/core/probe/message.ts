@@ -1,7 +1,7 @@
 import type { Address, Mac } from "../address";
 import type { Packet } from "../policy";
-import type { Flood } from "../switching";
-import type { Hearing } from "./place";
+import type { Flood } from "../forwarding";
+import type { Hearing } from "../places";
 
 /** What a frame carries. */
 export type Content =
@@ -46,7 +46,10 @@ export type Content =
     }
   | { readonly kind: "packet"; readonly packet: Packet; readonly answers: boolean; readonly ttl: number };
 
-/** One frame as it is sent, and the wires it came over: everywhere a broadcast went, or the way of a frame to one. */
+/**
+ * One frame as it is sent, and the wires it came over: everywhere a broadcast went, or the way of a frame to
+ * one.
+ */
 export interface Message {
   readonly what: string;
   readonly from: Mac;

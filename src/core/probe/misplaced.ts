@@ -1,11 +1,14 @@
-import type { Repair } from "../checks/check";
+import type { Repair } from "../repairs";
 import { nameOf } from "../plan";
 import type { ProbeBench } from "./bench";
 import { memberRepairs } from "./deliver";
 import { wantedVid, type Started } from "./start";
 import type { Cause } from "./step";
 
-/** A host that is in another VLAN than its segment's: its port, its own tag or its wireless name puts it there. Null when it is where it belongs. */
+/**
+ * A host that is in another VLAN than its segment's: its port, its own tag or its wireless name puts it
+ * there. Null when it is where it belongs.
+ */
 export function misplaced({ index }: ProbeBench, { host, party, vid }: Started): Cause | null {
   const wanted = wantedVid(index, host);
   if (host?.segment === null || host === null || wanted === null || wanted === vid) return null;

@@ -1,19 +1,23 @@
 import { formatAddress, type Address, type Family } from "../address";
-import type { Repair } from "../checks/check";
-import { nameOf, type Host, type Line, type PlanIndex, type ProbeGoal, type Service } from "../plan";
-import { openDoor } from "../planners/set-wall";
-import { answerTo } from "../policy";
+import {
+  nameOf,
+  type Device,
+  type Host,
+  type Interface,
+  type Line,
+  type PlanIndex,
+  type ProbeGoal,
+  type Service,
+} from "../plan";
+import { openDoor } from "../planners";
+import type { Packet } from "../policy";
+import type { Repair } from "../repairs";
 import { facingAddresses } from "../routing";
 import type { ProbeBench } from "./bench";
-import {
-  comeIn,
-  hostAddress,
-  stationOf,
-  travel,
-  travelFromDevice,
-  type Conversation,
-  type Topic,
-} from "./travel";
+import { answerFrom } from "./exchange";
+import { hostAddress } from "./station";
+import { comeIn } from "./travel";
+import { tripBack, tripOf } from "./trip";
 
 /** Somebody out there (RFC 5737, RFC 3849). */
 const SOMEBODY: Readonly<Record<Family, Address>> = {
@@ -21,140 +25,169 @@ const SOMEBODY: Readonly<Record<Family, Address>> = {
   6: (0x20010db8n * 2n ** 96n + 0x32n) as Address,
 };
 
-/** What somebody on the internet gets when asking this line: a forwarded port, the gateway itself, or nothing. */
+/** A question from the internet at one line. */
+interface FromOutside {
+  readonly bench: ProbeBench;
+  readonly line: Line;
+  /** Where the line ends; null when it ends at no device. */
+  readonly end: { readonly device: Device; readonly leg: Interface } | null;
+  readonly family: Family;
+  readonly asked: Asked;
+}
+
+/** Why a question from outside ends at the line. */
+interface Refused {
+  readonly says: string;
+  readonly sentence: string;
+  readonly repairs?: readonly Repair[];
+}
+
+/**
+ * What somebody on the internet gets when asking this line: a forwarded port, the gateway itself, or nothing.
+ */
 export function fromOutside(bench: ProbeBench, lineId: string, goal: ProbeGoal, family: Family): void {
   const { index, journey } = bench;
   const line = index.plan.line.get(lineId);
+  if (line === undefined) return;
   const leg = [...index.plan.interface.values()].find((one) => one.line === lineId);
   const device = leg === undefined ? undefined : index.plan.device.get(leg.device);
-  if (line === undefined) return;
-  const subjects = [{ kind: "line" as const, id: line.id }];
-  const stop = (says: string, sentence: string, repairs: readonly Repair[] = []) =>
-    journey.stop(
-      {
-        title: line.name,
-        place: "line",
-        says,
-        why: "",
-        tag: undefined,
-        subjects,
-        device: device?.id ?? null,
-        ports: [],
-      },
-      { sentence, subjects, repairs },
-    );
+  const end = leg === undefined || device === undefined ? null : { device, leg };
+  const question: FromOutside = { bench, line, end, family, asked: askedFor(bench, line, goal, family) };
   journey.pass({
     title: "Somebody outside",
     place: formatAddress(SOMEBODY[family]),
     says: `asks from the internet, by ${line.name}`,
-    why: "",
-    tag: undefined,
-    subjects,
-    device: null,
-    ports: [],
+    subjects: [{ kind: "line", id: line.id }],
   });
-  if (leg === undefined || device === undefined)
-    return stop("ends nowhere", `${line.name} ends at no device of the plan.`);
-  if (family === 4 && line.carrierNat === "yes")
-    return stop(
-      "nobody can start from outside",
-      `${line.name} is behind the provider's carrier-grade NAT: nothing that starts outside comes in, whatever is forwarded here. A tunnel out, another line or IPv6 can do it.`,
-    );
-  if (family === 4 && line.providerBox !== "none" && line.providerBox !== "bridges")
-    return stop(
-      "the provider's box keeps it",
-      `The provider's box on ${line.name} routes (double NAT): it would have to forward the port as well. ${line.providerBox === "cannotBridge" ? "It can't bridge." : "Set it to bridge, or forward the port there, too."}`,
-      line.providerBox === "routes"
-        ? [
-            {
-              label: `Let the provider's box on ${line.name} bridge`,
-              planner: "edit-line",
-              args: { line: line.id },
-              edit: (draft) => draft.patch("line", line.id, { providerBox: "bridges" }),
-            },
-          ]
-        : [],
-    );
-  const asked = askedFor(bench, line, goal, family);
-  if (family === 6 && asked.host !== null && asked.address === null) {
-    return stop(
-      "there is no address to ask",
-      `${asked.host.name} has no IPv6 address in the plan, so nobody outside can name it by IPv6. Write it into the register.`,
-    );
-  }
-  const to = asked.address ?? facingAddresses(index, leg, family)[0];
-  if (to === undefined)
-    return stop(
-      "has no address",
-      `${line.name} has no outside ${family === 4 ? "IPv4" : "IPv6"} address in the plan.`,
-    );
-  const packet = {
-    family,
-    protocol: asked.service.protocol,
-    src: SOMEBODY[family],
-    dst: to,
-    sport: asked.service.protocol === "icmp" ? null : 50_000,
-    dport: asked.service.protocol === "icmp" ? null : (asked.service.ports[0]?.[0] ?? 443),
+  const refused = REFUSALS.reduce<Refused | null>((found, refuses) => found ?? refuses(question), null);
+  if (refused !== null) return stopAtLine(question, refused);
+  if (end !== null) askInside(question, end);
+}
+
+/** What a line itself keeps out, asked in turn; null lets the next one look. */
+const REFUSALS: readonly ((question: FromOutside) => Refused | null)[] = [
+  ({ end, line }) =>
+    end === null ? { says: "ends nowhere", sentence: `${line.name} ends at no device of the plan.` } : null,
+  carrierKeepsOut,
+  providerBoxKeepsOut,
+  ({ family, asked }) =>
+    family === 6 && asked.host !== null && asked.address === null
+      ? {
+          says: "there is no address to ask",
+          sentence:
+            `${asked.host.name} has no IPv6 address in the plan, so nobody ` +
+            "outside can name it by IPv6. Write it into the register.",
+        }
+      : null,
+  (question) =>
+    addressAsked(question) === undefined
+      ? {
+          says: "has no address",
+          sentence: `${question.line.name} has no outside IPv${question.family} address in the plan.`,
+        }
+      : null,
+];
+
+const addressAsked = ({ bench, end, family, asked }: FromOutside): Address | undefined =>
+  asked.address ?? (end === null ? undefined : facingAddresses(bench.index, end.leg, family)[0]);
+
+function carrierKeepsOut({ line, family }: FromOutside): Refused | null {
+  if (family !== 4 || line.carrierNat !== "yes") return null;
+  return {
+    says: "nobody can start from outside",
+    sentence:
+      `${line.name} is behind the provider's carrier-grade NAT: nothing that starts outside ` +
+      "comes in, whatever is forwarded here. A tunnel out, another line or IPv6 can do it.",
   };
-  const conversation: Conversation = [];
-  const topic: Topic = { service: asked.service, shows: true, answers: null };
-  const arrived = comeIn(bench, device, leg, packet, topic, conversation);
-  if (arrived === null) {
-    (family === 6 ? offerDoor : offerForward)(bench, line, asked);
-    return;
-  }
-  if (arrived.at === "internet") return stop("goes back out", "The packet leaves by the line it came in at.");
-  if (asked.host !== null && (arrived.at !== "host" || arrived.party.host?.id !== asked.host.id)) {
-    stop(
-      "is not for it",
-      `What comes in there at port ${packet.dport ?? 0} ends at ${arrived.at === "device" ? arrived.device.name : arrived.party.name}, not at ${asked.host.name}.`,
-      forwardRepair(index, bench, line, asked),
-    );
-    return;
-  }
+}
+
+function providerBoxKeepsOut({ line, family }: FromOutside): Refused | null {
+  if (family !== 4 || line.providerBox === "none" || line.providerBox === "bridges") return null;
+  const bridge: Repair = {
+    label: `Let the provider's box on ${line.name} bridge`,
+    planner: "edit-line",
+    args: { line: line.id },
+    edit: (draft) => draft.patch("line", line.id, { providerBox: "bridges" }),
+  };
+  return {
+    says: "the provider's box keeps it",
+    sentence:
+      `The provider's box on ${line.name} routes (double ` +
+      "NAT): it would have to forward the port as well. " +
+      (line.providerBox === "cannotBridge"
+        ? "It can't bridge."
+        : "Set it to bridge, or forward the port there, too."),
+    repairs: line.providerBox === "routes" ? [bridge] : [],
+  };
+}
+
+function stopAtLine({ bench, line, end }: FromOutside, { says, sentence, repairs = [] }: Refused): void {
+  const subjects = [{ kind: "line" as const, id: line.id }];
+  bench.journey.stop(
+    { title: line.name, place: "line", says, subjects, device: end?.device.id ?? null },
+    { sentence, subjects, repairs },
+  );
+}
+
+function packetOf(question: FromOutside, dst: Address): Packet {
+  const { asked, family } = question;
+  const { protocol, ports } = asked.service;
+  const isEcho = protocol === "icmp";
+  return {
+    family,
+    protocol,
+    src: SOMEBODY[family],
+    dst,
+    sport: isEcho ? null : 50_000,
+    dport: isEcho ? null : (ports[0]?.[0] ?? 443),
+  };
+}
+
+/** Lets the question in at the line and the answer out again. */
+function askInside(question: FromOutside, end: { readonly device: Device; readonly leg: Interface }): void {
+  const { bench, line, asked, family } = question;
+  const to = addressAsked(question);
+  if (to === undefined) return;
+  const packet = packetOf(question, to);
+  const trip = tripOf(bench, asked.service, true);
+  const arrived = comeIn(trip, end, packet);
+  if (arrived === null) return (family === 6 ? offerDoor : offerForward)(bench, line, asked);
+  if (arrived.at === "internet")
+    return stopAtLine(question, {
+      says: "goes back out",
+      sentence: "The packet leaves by the line it came in at.",
+    });
+  const host = arrived.at === "host" ? arrived.party.host : null;
   const name = arrived.at === "device" ? arrived.device.name : arrived.party.name;
-  journey.delivered = true;
-  journey.pass({
+  if (asked.host !== null && host?.id !== asked.host.id)
+    return stopAtLine(question, {
+      says: "is not for it",
+      sentence: `What comes in there at port ${packet.dport ?? 0} ends at ${name}, not at ${asked.host.name}.`,
+      repairs: forwardRepair(bench.index, bench, line, asked),
+    });
+  bench.journey.delivered = true;
+  bench.journey.pass({
     title: name,
     place: formatAddress(arrived.packet.dst),
     says: "hears it",
-    why: "",
     tag: null,
-    subjects:
-      arrived.at === "host" && arrived.party.host !== null
-        ? [{ kind: "host", id: arrived.party.host.id }]
-        : [],
+    subjects: host === null ? [] : [{ kind: "host", id: host.id }],
     device: arrived.at === "device" ? arrived.device.id : null,
-    ports: [],
   });
-  const answer = answerTo(arrived.packet);
-  const back =
-    arrived.at === "device"
-      ? travelFromDevice(bench, arrived.device, answer, { ...topic, shows: false, answers: conversation }, [])
-      : travel(
-          bench,
-          stationOf(bench, arrived.party, answer.src),
-          answer,
-          { ...topic, shows: false, answers: conversation },
-          [],
-        );
-  if (back !== null)
-    journey.pass({
+  if (answerFrom(tripBack(trip), arrived) !== null)
+    bench.journey.pass({
       title: "Somebody outside",
       place: "way back",
       says: "the answer returns",
       why: "What was let in may be answered.",
-      tag: undefined,
-      subjects: [],
-      device: null,
-      ports: [],
     });
 }
 
 interface Asked {
   readonly host: Host | null;
   readonly service: Service;
-  /** The host's own address, which the outside can name with IPv6. */ readonly address: Address | null;
+  /** The host's own address, which the outside can name with IPv6. */
+  readonly address: Address | null;
 }
 
 function askedFor(bench: ProbeBench, line: Line, goal: ProbeGoal, family: Family): Asked {
@@ -188,15 +221,8 @@ function askedFor(bench: ProbeBench, line: Line, goal: ProbeGoal, family: Family
       address: family === 6 ? inside : null,
     };
   }
-  return {
-    host: null,
-    service:
-      goal.to === "address"
-        ? web
-        : ((goal.to === "internet" || goal.to === "gateway" || goal.to === "device" ? goal.service : null) ??
-          web),
-    address: null,
-  };
+  const service = goal.to === "address" ? null : goal.service;
+  return { host: null, service: service ?? web, address: null };
 }
 
 const isPortService = (service: Service): service is Service & { protocol: "tcp" | "udp" } =>
@@ -208,7 +234,9 @@ function forwardRepair(index: PlanIndex, bench: ProbeBench, line: Line, { host, 
   const first = ports[0] ?? [443, 443];
   return [
     {
-      label: `Forward ${protocol.toUpperCase()} ${first[0]} on ${line.name} to ${nameOf(index, "host", host.id)}`,
+      label:
+        `Forward ${protocol.toUpperCase()} ${first[0]} on ` +
+        `${line.name} to ${nameOf(index, "host", host.id)}`,
       planner: "add-forward",
       args: { line: line.id, host: host.id },
       edit: (draft) => {

@@ -13,7 +13,8 @@ import {
 } from "../plan";
 import { SERVICES } from "../policy";
 import { testId } from "../testing/build-plan";
-import { asClient, plugs, probe } from ".";
+import { asClient, probe } from "./probe";
+import { plugs } from "./choices";
 
 const ids = () => testId("new", "one");
 const hostId = (plan: Plan, name: string) =>

@@ -1,11 +1,12 @@
-import type { Repair } from "../checks/check";
+import type { Repair } from "../repairs";
 import { nameOf, type PlanIndex, type ProbeAs, type ProbeGoal, type ProbeQuestion } from "../plan";
-import { catalogueOf } from "../survey/catalogue";
+import { catalogueOf } from "../catalogue";
 import { addressFor, guestOf } from "./address-for";
 import { actAsServer, actAsSpoofer, type Attack } from "./attacks";
 import type { ProbeBench } from "./bench";
 import { missing, reachGoal } from "./goals";
-import { strayed, type Lease } from "./lease";
+import type { Lease } from "./lease";
+import { strayed } from "./strayed";
 import type { Message } from "./message";
 import { benchOn } from "./really";
 import { misplaced } from "./misplaced";
@@ -22,7 +23,10 @@ export interface Outcome {
   /** Whether what was asked came where it was meant to, whatever became of the answer. */
   readonly delivered: boolean;
   readonly lease: Lease | null;
-  /** What is wrong although everything passes: it has the address of another segment than the one it belongs in. */
+  /**
+   * What is wrong although everything passes: it has the address of another segment than the one it belongs
+   * in.
+   */
   readonly advice: Cause | null;
   /** Where an address should have come from when none came. */
   readonly expected: { readonly segment: string; readonly scope: string | null } | null;
@@ -44,8 +48,9 @@ export const asClient = (
 ): ProbeQuestion => ({ from, as: { as: "client" }, mac, family: 4, goal });
 
 /**
- * Plugs something in and follows it: classification, sign-in, every hop with its tag, the server that answers, the address; then the
- * routers, the walls, the far side and the way back. `ids` names what a repair would create.
+ * Plugs something in and follows it: classification, sign-in, every hop with its tag, the server that
+ * answers, the address; then the routers, the walls, the far side and the way back. `ids` names what a repair
+ * would create.
  */
 export function probe(index: PlanIndex, question: ProbeQuestion, ids: () => string): Outcome {
   const bench = benchOn(index, ids);
@@ -85,7 +90,8 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
   const astray = lease === null ? null : strayed(bench, started, lease);
   if (lease !== null) {
     if (started.host === null || family === 6) bench.welcome(lease.address, guestOf(index, started, lease));
-    // Who asks which address it gets wants to know that; who asks further gets the answer with the address that it really has.
+    // Who asks which address it gets wants to know that; who asks further gets the answer with the address
+    // that it really has.
     if (astray !== null && goal.to === "address") tellStrayed(bench, started, lease, astray);
     else reachGoal(bench, started, lease, goal);
   }
@@ -107,7 +113,6 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
         why: phone.cause.sentence,
         tag: voice,
         subjects: phone.cause.subjects,
-        device: null,
         ports: from.at === "port" ? [from.port] : [],
       },
       phone.cause,
@@ -134,10 +139,7 @@ function tellStrayed(
       place: got,
       says: `gets an address of ${got}, not of ${belongs}`,
       why: vid === 0 ? "" : `It is in VLAN ${vid}.`,
-      tag: undefined,
       subjects: astray.subjects,
-      device: null,
-      ports: [],
     },
     astray,
   );

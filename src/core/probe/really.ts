@@ -3,11 +3,14 @@ import { addressFor } from "./address-for";
 import { ProbeBench, type Reality } from "./bench";
 import type { Lease } from "./lease";
 import { macLimitStops } from "./mac-limit";
-import { partyOfHost, type Party } from "./place";
+import { partyOfHost, type Party } from "../places";
 import { portStateFor } from "./sign-in";
 import { start } from "./start";
 
-/** What was found out of a plan's hosts; a look-up that is under way answers null: what waits for itself never comes up. */
+/**
+ * What was found out of a plan's hosts; a look-up that is under way answers null: what waits for itself never
+ * comes up.
+ */
 interface Known {
   readonly parties: Map<string, Party | null>;
   readonly leases: Map<string, Lease | null>;
@@ -29,7 +32,10 @@ function once<T>(map: Map<string, T | null>, id: string, find: () => T | null): 
   return found;
 }
 
-/** Where a host is once its port has let it in; null when it is not plugged in, or its port stays closed to it, both ways (IEEE 802.1X section 6.4). */
+/**
+ * Where a host is once its port has let it in; null when it is not plugged in, or its port stays closed to
+ * it, both ways (IEEE 802.1X section 6.4).
+ */
 function admitted(bench: ProbeBench, host: Host): Party | null {
   const { index } = bench;
   const party = partyOfHost(index, host);
@@ -45,7 +51,10 @@ function admitted(bench: ProbeBench, host: Host): Party | null {
     : { ...party, place: { at: "inside", device: device.id, vid, port: port.id, ssid: null } };
 }
 
-/** The IPv4 address that a host really has: entered on it, or got where it is plugged in (RFC 2131 section 4.3.1); null without one. */
+/**
+ * The IPv4 address that a host really has: entered on it, or got where it is plugged in (RFC 2131 section
+ * 4.3.1); null without one.
+ */
 function leased(bench: ProbeBench, host: Host): Lease | null {
   const aside = bench.aside();
   const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: true });

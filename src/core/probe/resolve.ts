@@ -1,12 +1,10 @@
 import { familyOf, formatAddress, type Address } from "../address";
-import type { Subject } from "../checks/check";
-import { enteredCause } from "../checks/entered";
-import { listed } from "../checks/wording";
+import { type Subject, enteredCause, listed } from "../repairs";
 import { nameOf, type Draft } from "../plan";
 import type { ProbeBench } from "./bench";
 import { explain, passTo } from "./deliver";
 import { inspectionStops, passingsOf } from "./inspection";
-import type { Hearing, Party } from "./place";
+import type { Hearing, Party } from "../places";
 
 /** Whoever sends into a segment, with the address it does so from. */
 export interface Sender {
@@ -15,8 +13,11 @@ export interface Sender {
   readonly leased: boolean;
 }
 
-export const subjectOf = ({ leg, host }: Party): Subject[] =>
-  leg !== null ? [{ kind: "interface", id: leg.id }] : host !== null ? [{ kind: "host", id: host.id }] : [];
+export const subjectOf = ({ leg, host }: Party): Subject[] => {
+  if (leg !== null) return [{ kind: "interface", id: leg.id }];
+  if (host !== null) return [{ kind: "host", id: host.id }];
+  return [];
+};
 /** The word for how neighbours are found: ARP (RFC 826) or neighbour discovery (RFC 4861). */
 const asking = (address: Address): string => (familyOf(address) === 4 ? "ARP" : "neighbour discovery");
 
@@ -26,8 +27,8 @@ interface Found {
 }
 
 /**
- * Finds who has an address next door, and that the answer comes back: null after a stop. `known` is who it is when the sender has been told by an
- * advertisement. Adds the steps of the way only when `shows`.
+ * Finds who has an address next door, and that the answer comes back: null after a stop. `known` is who it is
+ * when the sender has been told by an advertisement. Adds the steps of the way only when `shows`.
  */
 export function resolve(
   bench: ProbeBench,
@@ -55,10 +56,7 @@ export function resolve(
           place: asking(address),
           says: "looks for it next door",
           why: "Mask and gateway are entered on it.",
-          tag: undefined,
           subjects: subjectOf(sender.party),
-          device: null,
-          ports: [],
         },
         entered,
       );
@@ -109,10 +107,8 @@ export function resolve(
         place: formatAddress(address),
         says: `answers ${asking(address)}`,
         why: `${formatAddress(address)} is at ${found.party.mac}.`,
-        tag: undefined,
         subjects: subjectOf(found.party),
         device: found.party.leg.device,
-        ports: [],
       });
   }
   if (!bench.asksFirst(sender.party, address)) return found;
@@ -194,10 +190,7 @@ const inspected = (party: Party, address: Address) => ({
   place: asking(address),
   says: "is not believed",
   why: "A switch on the way checks who may say that.",
-  tag: undefined,
   subjects: subjectOf(party),
-  device: null,
-  ports: [],
 });
 
 function nobodyHas(bench: ProbeBench, address: Address): void {
@@ -207,10 +200,6 @@ function nobodyHas(bench: ProbeBench, address: Address): void {
       place: asking(address),
       says: "nobody answers",
       why: "Nothing in the plan has this address.",
-      tag: undefined,
-      subjects: [],
-      device: null,
-      ports: [],
     },
     {
       sentence: `Nobody answers for ${formatAddress(address)}: nothing in the plan has that address.`,
@@ -230,10 +219,7 @@ function twoAnswer(bench: ProbeBench, address: Address, parties: readonly Party[
       place: formatAddress(address),
       says: "both answer",
       why: "Whoever answered last is believed, and that changes from minute to minute.",
-      tag: undefined,
       subjects,
-      device: null,
-      ports: [],
     },
     {
       sentence: `${names} both have ${formatAddress(address)}, and both answer.`,

@@ -1,14 +1,17 @@
 import { formatAddress, type Ipv4 } from "../address";
-import type { Repair } from "../checks/check";
+import type { Repair } from "../repairs";
 import { nameOf, type Device, type Host, type PlanIndex, type Port, type SignIn, type Vid } from "../plan";
-import { CATALOGUE } from "../survey/catalogue";
+import { CATALOGUE } from "../catalogue";
 import type { ProbeBench } from "./bench";
 import { askAndHear } from "./exchange";
-import { macOf } from "./place";
+import { macOf } from "../places";
 import type { Cause } from "./step";
-import { hostAddress } from "./travel";
+import { hostAddress } from "./station";
 
-/** What a port with sign-in (IEEE 802.1X) does with what is plugged in. `vid` is the VLAN it is put into instead of the port's own. */
+/**
+ * What a port with sign-in (IEEE 802.1X) does with what is plugged in. `vid` is the VLAN it is put into
+ * instead of the port's own.
+ */
 export type PortState =
   | {
       readonly state:
@@ -35,12 +38,17 @@ export const profileOf = (index: PlanIndex, port: Port): SignIn | undefined => {
   return others.length === 0 ? first : undefined;
 };
 
-/** The address that a device's own questions come from: that of the leg it is told to use, else of the first that has one; undefined without one. */
+/**
+ * The address that a device's own questions come from: that of the leg it is told to use, else of the first
+ * that has one; undefined without one.
+ */
 const asksFrom = (index: PlanIndex, device: Device): Ipv4 | undefined =>
   (device.asksFrom === null ? undefined : index.plan.interface.get(device.asksFrom)?.addresses4[0]) ??
   index.interfacesOf(device.id).flatMap((leg) => leg.addresses4)[0];
 
-/** The first authentication server of a profile that a switch reaches; else why the first one is not reached. */
+/**
+ * The first authentication server of a profile that a switch reaches; else why the first one is not reached.
+ */
 export function serverReached(
   bench: ProbeBench,
   device: Device,
@@ -80,7 +88,10 @@ export function serverReached(
     if (cause === null) return { server };
     first ??= {
       ...cause,
-      sentence: `${device.name} ${arrived ? "asks" : "does not reach"} ${server.name} (${formatAddress(address)}) for sign-in${arrived ? ", and the answer (RFC 2865) does not come back" : ""}: ${cause.sentence}`,
+      sentence:
+        `${device.name} ${arrived ? "asks" : "does not reach"} ${server.name} ` +
+        `(${formatAddress(address)}) for ` +
+        `sign-in${arrived ? ", and the answer (RFC 2865) does not come back" : ""}: ${cause.sentence}`,
     };
   }
   return {
@@ -175,7 +186,9 @@ export function portStateFor(
       ? `${by} does not know its MAC address.`
       : "It does not sign in, and nothing else is allowed here.",
     cause: {
-      sentence: `${name} stays closed: ${host?.name ?? "what is plugged in"} ${profile.byMac ? "is not known by its MAC address" : "does not sign in"}.`,
+      sentence:
+        `${name} stays closed: ${host?.name ?? "what is plugged in"} ` +
+        `${profile.byMac ? "is not known by its MAC address" : "does not sign in"}.`,
       subjects: [
         { kind: "port", id: port.id },
         ...(host === null ? [] : [{ kind: "host" as const, id: host.id }]),

@@ -1,5 +1,5 @@
 import { madeMac, type Mac } from "../address";
-import type { Subject } from "../checks/check";
+import type { Subject } from "../repairs";
 import {
   joinsAt,
   nameOf,
@@ -12,13 +12,14 @@ import {
   type Vid,
 } from "../plan";
 import { TREE } from "../spanning-tree";
-import { classify, modeOf, type Flood, type Tag } from "../switching";
+import { classify, modeOf, type Tag } from "../fabric";
+import type { Flood } from "../forwarding";
 import type { ProbeBench } from "./bench";
 import { portRefuses } from "./deliver";
 import { gapBetween } from "./gap";
 import { tagText } from "./hops";
-import { entryOf, macOf, placeOnAir, portOfHost, type Party } from "./place";
-import { portPowerMw, type DeviceKind } from "../survey/catalogue";
+import { entryOf, macOf, placeOnAir, portOfHost, type Party } from "../places";
+import { portPowerMw, type DeviceKind } from "../catalogue";
 import { macLimitStops } from "./mac-limit";
 import { portStateFor } from "./sign-in";
 import type { Cause } from "./step";
@@ -74,10 +75,7 @@ export function start(
       place: "not plugged in",
       says: "is not plugged in anywhere",
       why: "The plan gives it no port and no wireless name.",
-      tag: undefined,
       subjects: [{ kind: "host", id: host.id }],
-      device: null,
-      ports: [],
     },
     {
       sentence: `${host.name} is not plugged in anywhere. Give it a port or a wireless name.`,
@@ -112,11 +110,6 @@ function startWireless(
         title: who,
         place: ssid?.name ?? "wireless",
         says: `needs ${missing}`,
-        why: "",
-        tag: undefined,
-        subjects: [],
-        device: null,
-        ports: [],
       },
       {
         sentence: `${who} can't join ${ssid?.name ?? "the wireless name"}: it needs ${missing}.`,
@@ -140,11 +133,11 @@ function startWireless(
     title: who,
     place: ssid.name,
     says: `joins ${ssid.name} and asks all: who gives addresses?`,
-    why: `${ssid.name} leads into ${segment.name}, ${place.at === "inside" ? `VLAN ${place.vid}` : "which is on no VLAN: it goes on untagged"}.`,
+    why:
+      `${ssid.name} leads into ${segment.name}, ` +
+      `${place.at === "inside" ? `VLAN ${place.vid}` : "which is on no VLAN: it goes on untagged"}.`,
     tag: null,
     subjects: [{ kind: "ssid", id: ssid.id }],
-    device: null,
-    ports: [],
   });
   const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
   return { party, vid: place.at === "inside" ? place.vid : (wantedVid(index, host) ?? 0), segment, host };
@@ -186,7 +179,6 @@ function startAtPort(
         : "",
     tag,
     subjects,
-    device: null,
     ports: [portId],
   });
   const wanted = wantedVid(index, host);
@@ -199,7 +191,6 @@ function startAtPort(
         title: device.name,
         place: `port ${port.label} in`,
         says: !port.enabled ? "the port is off" : "does not let it in",
-        why: "",
         tag,
         subjects,
         device: device.id,
@@ -216,8 +207,6 @@ function startAtPort(
         title: device.name,
         place: `port ${port.label}, power`,
         says: "does not give it enough power",
-        why: "",
-        tag: undefined,
         subjects,
         device: device.id,
         ports: [portId],
@@ -236,7 +225,6 @@ function startAtPort(
       place: `port ${port.label}, 802.1X`,
       says: signedIn.says,
       why: signedIn.why,
-      tag: undefined,
       subjects,
       device: device.id,
       ports: [portId],
@@ -270,7 +258,6 @@ function startAtPort(
         title: device.name,
         place: `port ${port.label} in`,
         says: "goes no further",
-        why: "",
         tag,
         subjects,
         device: device.id,
@@ -292,13 +279,18 @@ function startAtPort(
 /** A port that sign-in has put into a VLAN takes only what is untagged: a phone that tags stays outside. */
 function taggedThere(index: PlanIndex, port: Port, who: string, vid: number, tag: number): Cause {
   return {
-    sentence: `${nameOf(index, "port", port.id)} is in VLAN ${vid} now, untagged, and drops what ${who} sends with tag ${tag}.`,
+    sentence:
+      `${nameOf(index, "port", port.id)} is in VLAN ${vid} now, ` +
+      `untagged, and drops what ${who} sends with tag ${tag}.`,
     subjects: [{ kind: "port", id: port.id }],
     repairs: [],
   };
 }
 
-/** No gear that knows VLANs takes the frame in, but somebody is on the wire all the same: a router's own port, or neighbours on a switch without VLANs. */
+/**
+ * No gear that knows VLANs takes the frame in, but somebody is on the wire all the same: a router's own port,
+ * or neighbours on a switch without VLANs.
+ */
 function onBareWire({ index, fabric }: ProbeBench, party: Party, { routed }: Flood): Started {
   const legs = routed.flatMap(
     ({ port }) => index.groups("interfacesByPort").get(fabric.ports[port]?.id ?? "") ?? [],
@@ -308,12 +300,17 @@ function onBareWire({ index, fabric }: ProbeBench, party: Party, { routed }: Flo
   return { party, vid: wantedVid(index, party.host) ?? 0, segment, host: party.host };
 }
 
-/** A port that does not give a kind of device the power it takes over the cable (IEEE 802.3 section 145.2.8); null when it does, or the kind takes none. */
+/**
+ * A port that does not give a kind of device the power it takes over the cable (IEEE 802.3 section 145.2.8);
+ * null when it does, or the kind takes none.
+ */
 function tooWeak(index: PlanIndex, port: Port, kind: DeviceKind): Cause | null {
   const needed = kind.poeClass === null ? 0 : portPowerMw(kind.poeClass);
   if (needed <= port.poeMw) return null;
   return {
-    sentence: `A ${kind.word} takes ${needed / 1000} W over the cable, and ${nameOf(index, "port", port.id)} gives ${port.poeMw === 0 ? "none" : `${port.poeMw / 1000} W`}.`,
+    sentence:
+      `A ${kind.word} takes ${needed / 1000} W over the cable, and ${nameOf(index, "port", port.id)} ` +
+      `gives ${port.poeMw === 0 ? "none" : `${port.poeMw / 1000} W`}.`,
     subjects: [{ kind: "port", id: port.id }],
     repairs: [],
   };

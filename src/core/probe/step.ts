@@ -1,5 +1,5 @@
-import type { Repair, Subject } from "../checks";
-import type { Tag } from "../switching";
+import type { Repair, Subject } from "../repairs";
+import type { Tag } from "../fabric";
 
 export interface Step {
   readonly title: string;
@@ -15,6 +15,19 @@ export interface Step {
   readonly device: string | null;
   readonly ports: readonly string[];
 }
+
+/** A step as it is told: what is left out says nothing, shows no frame and is nowhere in particular. */
+export type Told = Pick<Step, "title" | "place" | "says"> & Partial<Omit<Step, "passed">>;
+
+const stepOf = (told: Told, passed: boolean): Step => ({
+  why: "",
+  tag: undefined,
+  subjects: [],
+  device: null,
+  ports: [],
+  ...told,
+  passed,
+});
 
 /** The first cause of a failure. */
 export interface Cause {
@@ -32,16 +45,16 @@ export class Journey {
   /** What would keep out something that gets through and should not. */
   guards: readonly Repair[] = [];
 
-  pass(step: Omit<Step, "passed">): void {
-    this.steps.push({ ...step, passed: true });
+  pass(told: Told): void {
+    this.steps.push(stepOf(told, true));
   }
 
   offer(repairs: readonly Repair[]): void {
     this.guards = repairs;
   }
 
-  stop(step: Omit<Step, "passed">, cause: Cause): void {
-    this.steps.push({ ...step, passed: false });
+  stop(told: Told, cause: Cause): void {
+    this.steps.push(stepOf(told, false));
     this.cause = cause;
   }
 }

@@ -1,4 +1,4 @@
-import type { Repair } from "../checks/check";
+import type { Repair } from "../repairs";
 import { applyChanges, Draft, type PlanIndex } from "../plan";
 import { probe, type Outcome } from "./probe";
 
@@ -10,7 +10,10 @@ export interface Tried {
 
 const RANK = { passes: 0, further: 1, same: 2 } as const;
 
-/** Tries each repair that a failed probe offers; those that make it pass come first, and of those that were said first the first. */
+/**
+ * Tries each repair that a failed probe offers; those that make it pass come first, and of those that were
+ * said first the first.
+ */
 export function tryRepairs(index: PlanIndex, outcome: Outcome, ids: () => string): Tried[] {
   const tried = (outcome.cause?.repairs ?? []).map((repair): Tried => {
     const draft = new Draft(index.plan);

@@ -12,8 +12,8 @@ export interface HostReach {
 }
 
 /**
- * From one host to everything, by probes: a host of each segment, the pages of each device, the internet and the gateway. "Anything" stands for the first
- * service that a door is open for.
+ * From one host to everything, by probes: a host of each segment, the pages of each device, the internet and
+ * the gateway. "Anything" stands for the first service that a door is open for.
  */
 export function reachOfHost(index: PlanIndex, host: Host): HostReach[] {
   const nobody = () => "";

@@ -1,12 +1,12 @@
-export { reachOfHost, type HostReach } from "./host-reach";
+export { type HostReach, reachOfHost } from "./host-reach";
 export {
   differenceAt,
   intendedAt,
+  type Reach,
   reachAt,
+  type ReachColumn,
   reachMatrix,
+  type ReachMatrix,
   reachSentence,
   reachTable,
-  type Reach,
-  type ReachColumn,
-  type ReachMatrix,
 } from "./matrix";

@@ -3,7 +3,8 @@ import { byNaturalText } from "../kernel";
 import { isGateway, type Device, type PlanIndex, type Segment, type WallEnd } from "../plan";
 import { wallBetween, zonesInOrder } from "../policy";
 import { addressesOf, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
-import { CARRY, FABRIC, JOINS } from "../switching";
+import { CARRY, JOINS } from "../forwarding";
+import { FABRIC } from "../fabric";
 
 /** A column beside the segments: the internet, and the gateway's own pages. */
 export type ReachColumn = Segment | "internet" | "gateway";
@@ -20,8 +21,9 @@ export const REACH = [
 ] as const;
 export type Reach = (typeof REACH)[number];
 /**
- * itself: the same segment; nothing: no route, or no gateway; closed, services, open: as the walls say; past the walls: routed by something that does not
- * filter; one network: their VLANs are joined, so that frames pass.
+ * itself: the same segment; nothing: no route, or no gateway; closed, services, open: as the walls say; past
+ * the walls: routed by something that does not filter; one network: their VLANs are joined, so that frames
+ * pass.
  */
 const CODE = { itself: 0, nothing: 1, closed: 2, services: 3, open: 4, past: 5, joined: 6 } as const;
 
@@ -32,7 +34,9 @@ export interface ReachMatrix {
   readonly actual: Uint8Array;
   /** Row by row: what the walls intend. */
   readonly intended: Uint8Array;
-  /** Segments whose VLAN does not reach all of its users: what is said of them holds for the larger part only. */
+  /**
+   * Segments whose VLAN does not reach all of its users: what is said of them holds for the larger part only.
+   */
   readonly split: ReadonlySet<string>;
 }
 
@@ -157,7 +161,10 @@ interface Asker {
   readonly address: Address;
 }
 
-/** What gets from a segment to a segment that another router serves, and whether the answers come back: by the walls of every filter on the way. */
+/**
+ * What gets from a segment to a segment that another router serves, and whether the answers come back: by the
+ * walls of every filter on the way.
+ */
 function reachOver(index: PlanIndex, ways: Ways, doors: DoorRows, from: Asker, to: Asker): number {
   const way = ways.to(from.device, to.segment);
   if (way === null || !isBelieved(index, way, from.address)) return CODE.nothing;
@@ -168,7 +175,8 @@ function reachOver(index: PlanIndex, ways: Ways, doors: DoorRows, from: Asker, t
   if (asked.id === to.segment.id) return there ?? CODE.past;
   const back = ways.to(to.device, asked);
   if (back === null) return CODE.nothing;
-  // A filter that has not seen the question takes the answer for a question of its own, to which no door for services fits, and a router that translates it gives it another sender.
+  // A filter that has not seen the question takes the answer for a question of its own, to which no door for
+  // services fits, and a router that translates it gives it another sender.
   const strange = back.hops.filter(({ device }) => !way.hops.some((hop) => hop.device.id === device.id));
   if (strange.length > 0 && (back.source !== null || !isBelieved(index, back, to.address)))
     return CODE.nothing;
@@ -208,8 +216,8 @@ function joinedParts(index: PlanIndex, segments: readonly Segment[]): (number | 
 }
 
 /**
- * Every segment against every other, the internet and the gateway's pages: by layer 2, by routing, by the walls, beside what the walls intend. What single
- * services or single hosts get is a probe's question.
+ * Every segment against every other, the internet and the gateway's pages: by layer 2, by routing, by the
+ * walls, beside what the walls intend. What single services or single hosts get is a probe's question.
  */
 export function reachMatrix(index: PlanIndex): ReachMatrix {
   const rows = inOrder(index);
@@ -233,8 +241,11 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     const [from, to] = [askers[i] ?? null, askers[j] ?? null];
     if (from === null || to === null) return CODE.nothing;
     // One router between two segments of its own: the usual case, and most of the cells of a large site.
-    if (from.device === to.device && routes[i]?.[j]?.hops.length === 1)
-      return routes[j]?.[i] === null ? CODE.nothing : isGateway(from.device) ? wanted : CODE.past;
+    if (from.device === to.device && routes[i]?.[j]?.hops.length === 1) {
+      if (routes[j]?.[i] === null) return CODE.nothing;
+      if (isGateway(from.device)) return wanted;
+      return CODE.past;
+    }
     return reachOver(index, ways, doors, from, to);
   };
   const numbers = columns.map((column) => doors.numberOf(typeof column === "string" ? column : column.zone));
@@ -263,8 +274,11 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
   };
 }
 
-const nameOfColumn = (column: ReachColumn): string =>
-  column === "internet" ? "the internet" : column === "gateway" ? "the gateway's pages" : column.name;
+const nameOfColumn = (column: ReachColumn): string => {
+  if (column === "internet") return "the internet";
+  if (column === "gateway") return "the gateway's pages";
+  return column.name;
+};
 
 /** What a cell says, in a sentence, with the wall it comes from. */
 export function reachSentence(index: PlanIndex, matrix: ReachMatrix, row: number, column: number): string {
@@ -284,17 +298,32 @@ export function reachSentence(index: PlanIndex, matrix: ReachMatrix, row: number
     case "itself":
       return `${from.name} itself: nothing stands between its devices.`;
     case "nothing":
-      return `Nothing gets from ${from.name} to ${name}: no router leads there${meant === "closed" ? "." : `, and ${wanted}.`}`;
+      return (
+        `Nothing gets from ${from.name} to ${name}: no router leads ` +
+        `there${meant === "closed" ? "." : `, and ${wanted}.`}`
+      );
     case "closed":
       return `${from.name} can't start anything to ${name}: the wall is closed.`;
     case "services":
-      return `From ${from.name} to ${name}: ${(wall?.services ?? []).map((service) => service.name).join(", ")} only.`;
+      return (
+        `From ${from.name} to ${name}: ` +
+        `${(wall?.services ?? []).map((service) => service.name).join(", ")} only.`
+      );
     case "open":
-      return `${from.name} may start anything to ${name}${wall === null || wall.reason === "" ? "" : `: ${wall.reason}`}.`;
+      return (
+        `${from.name} may start anything to ` +
+        `${name}${wall === null || wall.reason === "" ? "" : `: ${wall.reason}`}.`
+      );
     case "past the walls":
-      return `${from.name} gets to ${name} past the walls: it is routed by gear that does not filter${meant === "open" ? "." : `, and ${wanted}.`}`;
+      return (
+        `${from.name} gets to ${name} past the walls: it is routed by gear ` +
+        `that does not filter${meant === "open" ? "." : `, and ${wanted}.`}`
+      );
     case "one network":
-      return `${from.name} and ${name} are one network: their VLANs are joined, so frames pass whatever the walls say, and ${wanted}.`;
+      return (
+        `${from.name} and ${name} are one network: their VLANs are ` +
+        `joined, so frames pass whatever the walls say, and ${wanted}.`
+      );
   }
 }
 
@@ -306,7 +335,14 @@ export function reachTable(matrix: ReachMatrix): string[][] {
       row.name,
       ...matrix.columns.map((_, j) => {
         const difference = differenceAt(matrix, i, j);
-        return `${reachAt(matrix, i, j)}${difference === null ? "" : difference === "more" ? " (more than intended)" : " (less than intended)"}`;
+        return (
+          `${reachAt(matrix, i, j)}` +
+          (difference === null
+            ? ""
+            : difference === "more"
+              ? " (more than intended)"
+              : " (less than intended)")
+        );
       }),
     ]),
   ];

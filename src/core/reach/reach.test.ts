@@ -8,7 +8,8 @@ import { carryExactly, setWall } from "../planners";
 import { asClient, probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
-import { differenceAt, intendedAt, reachAt, reachMatrix, reachOfHost, reachSentence, reachTable } from ".";
+import { differenceAt, intendedAt, reachAt, reachMatrix, reachSentence, reachTable } from "./matrix";
+import { reachOfHost } from "./host-reach";
 
 const whole = (plan: Plan): Plan =>
   donePlan(afterEdit(plan, ({ draft, index }) => carryExactly(draft, index)));

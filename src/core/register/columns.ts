@@ -71,8 +71,8 @@ function looksLike(cell: string): ImportField | null {
 }
 
 /**
- * Which column holds what: by the words over them where the first row has at least two, else by what most cells of a column look like;
- * the first column of plain words is then the name. Each field is given once.
+ * Which column holds what: by the words over them where the first row has at least two, else by what most
+ * cells of a column look like; the first column of plain words is then the name. Each field is given once.
  */
 export function guessColumns(rows: readonly (readonly string[])[]): Mapping {
   const width = Math.max(0, ...rows.slice(0, 50).map((row) => row.length));

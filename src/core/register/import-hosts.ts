@@ -159,12 +159,14 @@ function readRow(
   const kind = blank(cells.kind) ? base.kind : names.kinds.get((cells.kind ?? "").toLowerCase());
   if (kind === undefined)
     problems.push(
-      `"${cells.kind ?? ""}" is not a kind of device here; one of: ${Object.values(HOST_KIND_WORDS).join(", ")}.`,
+      `"${cells.kind ?? ""}" is not a kind of device here; ` +
+        `one of: ${Object.values(HOST_KIND_WORDS).join(", ")}.`,
     );
   const attachment = blank(cells.port) ? base.attachment : attachmentOf(names, cells.port ?? "");
   if (attachment === null)
     problems.push(
-      `"${cells.port ?? ""}" is no port, wireless name or device here; write "Upper switch 13", "Staff at Hall AP" or "behind Phone 3".`,
+      `"${cells.port ?? ""}" is no port, wireless name or device here; ` +
+        `write "Upper switch 13", "Staff at Hall AP" or "behind Phone 3".`,
     );
   // An empty cell says nothing: what the register has stays. "by DHCP" is how a fixed address is taken away.
   const address = ipv4 === null ? base.ipv4 : (ipv4 as Host["ipv4"]);
@@ -191,13 +193,19 @@ function readRow(
   };
 }
 
-/** Where an address may be written short: the segment that the row names, else the one where the device is or the table goes. */
+/**
+ * Where an address may be written short: the segment that the row names, else the one where the device is or
+ * the table goes.
+ */
 interface Near {
   readonly named: Segment | undefined;
   readonly usual: Segment | undefined;
 }
 
-/** An address and its segment: the one the row names, else for one written whole that of its subnet, for one written short the usual one. */
+/**
+ * An address and its segment: the one the row names, else for one written whole that of its subnet, for one
+ * written short the usual one.
+ */
 function readAddress(
   names: Names,
   text: string | undefined,
@@ -236,8 +244,11 @@ function readManner(
   isNew: boolean,
   problems: string[],
 ): Host["manner"] {
-  if (blank(text) || text === undefined)
-    return base !== "dynamic" || !isNew ? base : mac === null ? "typed" : "reserved";
+  if (blank(text) || text === undefined) {
+    if (base !== "dynamic" || !isNew) return base;
+    if (mac === null) return "typed";
+    return "reserved";
+  }
   const manner = parseManner(text);
   if (manner === null) problems.push(`"${text}" is none of: ${Object.values(MANNER_WORDS).join(", ")}.`);
   if (manner === "reserved" && mac === null) problems.push("A reservation needs a MAC address.");
@@ -249,8 +260,8 @@ function readManner(
 }
 
 /**
- * What a static device's row says of its mask, gateway and name servers, kept where it differs from what its segment says: an empty cell says nothing. A device by
- * DHCP is told them.
+ * What a static device's row says of its mask, gateway and name servers, kept where it differs from what its
+ * segment says: an empty cell says nothing. A device by DHCP is told them.
  */
 function readOwn(
   cells: Cells,
@@ -273,7 +284,9 @@ function readOwn(
     if (blank(text) || text === undefined) return kept;
     const { value, refusal } = read(text);
     if (refusal !== null) problems.push(refusal);
-    return value === null || refusal !== null ? kept : usual(value) ? none : value;
+    if (value === null || refusal !== null) return kept;
+    if (usual(value)) return none;
+    return value;
   };
   const [prefixes4, prefixes6] = [segment?.prefixes4 ?? [], segment?.prefixes6 ?? []];
   const leg = names.legs.get(segment?.gatewayInterface ?? "");
@@ -319,9 +332,10 @@ function readOwn(
 const MOST_SENTENCES = 6;
 
 /**
- * Reads a table of devices against the plan. A row is known by its MAC address, else by its name, and changes that device; any other adds
- * one. What is wrong with a row is said in sentences; two rows that claim one address, name or MAC address are both wrong. Nothing is
- * written here. `home`: the segment of rows that name none.
+ * Reads a table of devices against the plan. A row is known by its MAC address, else by its name, and changes
+ * that device; any other adds one. What is wrong with a row is said in sentences; two rows that claim one
+ * address, name or MAC address are both wrong. Nothing is written here. `home`: the segment of rows that name
+ * none.
  */
 export function readHostTable(
   index: PlanIndex,
@@ -370,7 +384,12 @@ export function readHostTable(
       const holder = names.addresses.get(address);
       if (holder !== undefined && holder !== known?.id)
         problems.push(
-          `${formatAddress(address)} belongs to ${index.plan.host.get(holder)?.name ?? index.plan.device.get(index.plan.interface.get(holder)?.device ?? "")?.name ?? "another device"} already.`,
+          `${formatAddress(address)} belongs to ` +
+            (index.plan.host.get(holder)?.name ??
+              index.plan.device.get(index.plan.interface.get(holder)?.device ?? "")?.name ??
+              "another device") +
+            " " +
+            "already.",
         );
     }
     const changed = known === undefined ? [] : changedFields(known, host);

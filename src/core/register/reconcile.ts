@@ -65,7 +65,10 @@ function guess(cell: string): Guess | null {
   return /^[a-z0-9][a-z0-9._-]*$/i.test(text) && /[a-z]/i.test(text) ? "name" : "other";
 }
 
-/** Reads a lease, ARP or MAC table pasted from a device; what each column seems to hold is guessed from most of its cells. */
+/**
+ * Reads a lease, ARP or MAC table pasted from a device; what each column seems to hold is guessed from most
+ * of its cells.
+ */
 export function readSeenTable(text: string): SeenTable {
   const rows = rowsOf(text);
   const width = Math.max(0, ...rows.map((row) => row.length));
@@ -123,8 +126,9 @@ export function seenIn({ rows, fields }: SeenTable): Seen[] {
 }
 
 /**
- * same: as planned; learnt: the address is planned for a device whose MAC address nobody had read; moved: a known device with another
- * address or in another segment; new: nobody in the register; clash: the address is planned for, or seen at, another device.
+ * same: as planned; learnt: the address is planned for a device whose MAC address nobody had read; moved: a
+ * known device with another address or in another segment; new: nobody in the register; clash: the address is
+ * planned for, or seen at, another device.
  */
 export type Verdict = "same" | "learnt" | "moved" | "new" | "clash";
 export interface Reconciled {
@@ -135,7 +139,8 @@ export interface Reconciled {
 }
 export interface Reconciliation {
   readonly rows: readonly Reconciled[];
-  /** Devices with a MAC address in the segments that the table covers, and not in it. */ readonly missing: readonly string[];
+  /** Devices with a MAC address in the segments that the table covers, and not in it. */
+  readonly missing: readonly string[];
 }
 
 const homeOf = (index: PlanIndex, address: Address): Segment | undefined =>
@@ -174,7 +179,8 @@ function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, Readonl
     return result(
       "clash",
       byMac,
-      `${at} is planned for ${nameOf(index, other)}${other.mac === null ? "" : ` (${other.mac})`} and seen at ${byMac === undefined ? (mac ?? "another device") : nameOf(index, byMac)}.`,
+      `${at} is planned for ${nameOf(index, other)}${other.mac === null ? "" : ` (${other.mac})`} ` +
+        `and seen at ${byMac === undefined ? (mac ?? "another device") : nameOf(index, byMac)}.`,
     );
   if (byMac !== undefined) return judgeKnown(index, seen, byMac, result);
   const holder = holders[0];
@@ -192,7 +198,14 @@ function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, Readonl
   return result(
     "new",
     undefined,
-    `${seen.name ?? mac ?? at} is not in the register${segment === undefined ? (address === null ? "" : `, and ${at} lies in none of the site's subnets`) : `; it is in ${segment.name}`}.`,
+    `${seen.name ?? mac ?? at} is not in the ` +
+      "register" +
+      (segment === undefined
+        ? address === null
+          ? ""
+          : `, and ${at} lies in none of the site's subnets`
+        : `; it is in ${segment.name}`) +
+      ".",
   );
 }
 
@@ -215,14 +228,16 @@ function judgeKnown(
     return result(
       "moved",
       known,
-      `${name} has ${sameFamily.map(formatAddress).join(" and ")} in the plan and is seen at ${formatAddress(address)}.`,
+      `${name} has ${sameFamily.map(formatAddress).join(" and ")} ` +
+        `in the plan and is seen at ${formatAddress(address)}.`,
     );
   return home?.id === segment?.id
     ? result("same", known, `${name}, by DHCP in ${segment?.name ?? "no segment"}.`)
     : result(
         "moved",
         known,
-        `${name} belongs to ${segment?.name ?? "no segment"} and is seen in ${home?.name ?? "none of the site's subnets"}, at ${formatAddress(address)}.`,
+        `${name} belongs to ${segment?.name ?? "no segment"} and is seen in ` +
+          `${home?.name ?? "none of the site's subnets"}, at ${formatAddress(address)}.`,
       );
 }
 
@@ -257,7 +272,10 @@ export function reconcile(index: PlanIndex, seen: readonly Seen[]): Reconciliati
   return { rows, missing: missing.map((host) => host.id) };
 }
 
-/** Takes over what was seen: MAC addresses that were learnt, new devices by DHCP, the address or segment of moved ones. Clashes are for a person. */
+/**
+ * Takes over what was seen: MAC addresses that were learnt, new devices by DHCP, the address or segment of
+ * moved ones. Clashes are for a person.
+ */
 export function takeSeen(draft: Draft, index: PlanIndex, ids: IdSource, rows: readonly Reconciled[]): void {
   for (const { seen, verdict, host } of rows) {
     const home = seen.address === null ? undefined : homeOf(index, seen.address);

@@ -10,17 +10,10 @@ import { applyChanges, Draft, PlanIndex, type Plan } from "../plan";
 import { convertSchool } from "../planners";
 import { addressRegisterTable } from "../sheets";
 import { testId } from "../testing/build-plan";
-import {
-  badRowsTable,
-  guessColumns,
-  readHostTable,
-  readSeenTable,
-  reconcile,
-  seenIn,
-  seriesFrom,
-  takeSeen,
-  writeHostTable,
-} from ".";
+import { badRowsTable, readHostTable, writeHostTable } from "./import-hosts";
+import { guessColumns } from "./columns";
+import { readSeenTable, reconcile, seenIn, takeSeen } from "./reconcile";
+import { seriesFrom } from "./series";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick()];
 const fennel = must(PLANS[0], "Fennel Street");
@@ -330,7 +323,8 @@ IP Address       Hardware address     Host name        State
     ]);
     expect(
       readSeenTable(
-        "? (10.24.20.1) at 02:5a:10:00:00:01 [ether] on eth0\n? (10.24.20.2) at 02:5a:10:00:00:02 [ether] on eth0",
+        "? (10.24.20.1) at 02:5a:10:00:00:01 [ether] on eth0\n? " +
+          "(10.24.20.2) at 02:5a:10:00:00:02 [ether] on eth0",
       )
         .fields.filter((f) => f !== null)
         .sort(),
@@ -358,7 +352,8 @@ IP Address       Hardware address     Host name        State
     );
     const seen = seenIn(
       readSeenTable(
-        `10.24.60.10 02:5a:10:ee:00:09 practice\n10.24.20.77 ${mac("Office printer")} office\n10.24.20.61 02:5a:10:ee:00:01 visitor-pc`,
+        `10.24.60.10 02:5a:10:ee:00:09 practice\n10.24.20.77 ` +
+          `${mac("Office printer")} office\n10.24.20.61 02:5a:10:ee:00:01 visitor-pc`,
       ),
     );
     const of = PlanIndex.of(without);

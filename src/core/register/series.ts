@@ -4,7 +4,10 @@ import { formatAddress, parseAddress, parseMac, step } from "../address";
 const nextHex = (text: string, by: number): string =>
   (Number.parseInt(text, 16) + by).toString(16).padStart(text.length, "0");
 
-/** The text `by` steps further: an address or a MAC address counts on, a text that ends in a number counts that, any other stays. */
+/**
+ * The text `by` steps further: an address or a MAC address counts on, a text that ends in a number counts
+ * that, any other stays.
+ */
 function stepped(text: string, by: number): string {
   const address = parseAddress(text);
   const moved = address === null ? null : step(address, by);
@@ -31,8 +34,8 @@ function distance(first: string, second: string): number {
 }
 
 /**
- * A series as a spreadsheet fills it: from the first text, in the step that leads to the second where there is one. `count` texts, the
- * first included.
+ * A series as a spreadsheet fills it: from the first text, in the step that leads to the second where there
+ * is one. `count` texts, the first included.
  */
 export function seriesFrom(first: string, second: string | null, count: number): string[] {
   const by = second === null ? 1 : distance(first, second);

@@ -7,13 +7,16 @@ export interface Entered {
   /** What it asks for itself (ARP, neighbour discovery); anything else goes to the gateway. */
   readonly own: readonly Prefix[];
   readonly gateway: Address | null;
-  /** The segment's leg, whose link-local address router advertisements give; null for IPv4, and where another gateway is entered. */
+  /**
+   * The segment's leg, whose link-local address router advertisements give; null for IPv4, and where another
+   * gateway is entered.
+   */
   readonly gatewayLeg: Interface | null;
 }
 
 /**
- * The network as a host with that address has it: what its segment says, but for the mask and the gateway that are entered on a static one. Null for the host: a
- * stranger in that segment.
+ * The network as a host with that address has it: what its segment says, but for the mask and the gateway
+ * that are entered on a static one. Null for the host: a stranger in that segment.
  */
 export function enteredOn(
   index: PlanIndex,

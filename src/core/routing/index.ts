@@ -1,5 +1,5 @@
-export { isBelieved, leastAlong, wayFrom, type Hop, type Way } from "./ways";
-export { enteredOn, type Entered } from "./entered";
+export { type Hop, isBelieved, leastAlong, type Way, wayFrom } from "./ways";
+export { type Entered, enteredOn } from "./entered";
 export {
   addressesOf,
   facingAddresses,
@@ -7,7 +7,7 @@ export {
   linesOf,
   OUTSIDE,
   prefixesOf,
+  type RouteChoice,
   routeFrom,
   translatesAt,
-  type RouteChoice,
 } from "./routes";

@@ -13,7 +13,10 @@ export interface RouteChoice {
 
 export const addressesOf = (leg: Interface, family: Family): readonly Address[] =>
   family === 4 ? leg.addresses4 : leg.addresses6;
-/** Stands for the outside address of a line that gets its own by DHCP or a login, when nobody has noted it (RFC 5737). */
+/**
+ * Stands for the outside address of a line that gets its own by DHCP or a login, when nobody has noted it
+ * (RFC 5737).
+ */
 const GIVEN_OUTSIDE = 0xc00002c8 as Address;
 
 /** The addresses of a leg, with the one that its line gives it where that is not known. */
@@ -36,7 +39,10 @@ export const forwardsPackets = (device: Device): boolean =>
 const works = (index: PlanIndex, leg: Interface): boolean =>
   leg.port === null || index.plan.port.get(leg.port)?.enabled === true;
 
-/** The prefix of a leg's own segment that holds an address, by its length; null when none does or the leg has no address in it. */
+/**
+ * The prefix of a leg's own segment that holds an address, by its length; null when none does or the leg has
+ * no address in it.
+ */
 function connectedLength(index: PlanIndex, leg: Interface, to: Address, family: Family): number | null {
   const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
   if (segment === undefined) return null;
@@ -59,7 +65,10 @@ export function linesOf(index: PlanIndex, device: string): { leg: Interface; lin
     .sort((a, b) => USE_ORDER[a.line.use] - USE_ORDER[b.line.use] || (a.line.name < b.line.name ? -1 : 1));
 }
 
-/** The way out when nothing else fits: by a line, else by the gateway that one of its segments has; what does not route takes the one of the leg it asks from. */
+/**
+ * The way out when nothing else fits: by a line, else by the gateway that one of its segments has; what does
+ * not route takes the one of the leg it asks from.
+ */
 function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteChoice | null {
   const [first] = linesOf(index, device.id);
   if (first !== undefined) return { leg: first.leg, via: null, line: first.line, how: "default" };
@@ -96,7 +105,10 @@ function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteCh
   return way === undefined ? null : { leg: way.leg, via: way.via, line: null, how: "default" };
 }
 
-/** The longest prefix that holds the address decides (RFC 1812 section 5.2.4.3): own segments, routes entered by hand, then the default; null when nothing fits. */
+/**
+ * The longest prefix that holds the address decides (RFC 1812 section 5.2.4.3): own segments, routes entered
+ * by hand, then the default; null when nothing fits.
+ */
 export function routeFrom(index: PlanIndex, device: Device, to: Address): RouteChoice | null {
   const family = familyOf(to);
   let best: { choice: RouteChoice; length: number } | null = null;

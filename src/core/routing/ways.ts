@@ -9,14 +9,20 @@ export interface Hop {
   readonly leg: Interface;
   /** The next router's leg, to which it is handed; null at the end of the way. */
   readonly next: Interface | null;
-  /** The segment whose address the packet carries when it comes here; null as long as that is the sender's own. */
+  /**
+   * The segment whose address the packet carries when it comes here; null as long as that is the sender's
+   * own.
+   */
   readonly source: Segment | null;
 }
 
 /** A packet's way over routers, from the sender's gateway to a segment or out by a line. */
 export interface Way {
   readonly hops: readonly Hop[];
-  /** The segment whose address it carries at its end: a router on the way has translated it (RFC 3022); null for the sender's own. */
+  /**
+   * The segment whose address it carries at its end: a router on the way has translated it (RFC 3022); null
+   * for the sender's own.
+   */
   readonly source: Segment | null;
   /** The line it leaves the site by; null for a way that ends inside. */
   readonly line: Line | null;
@@ -24,7 +30,10 @@ export interface Way {
 
 const MOST_ROUTERS = 16;
 
-/** The way of a packet for an address from a router on; null where a router has no route, or hands it to something that sends nothing on, or round in a circle. */
+/**
+ * The way of a packet for an address from a router on; null where a router has no route, or hands it to
+ * something that sends nothing on, or round in a circle.
+ */
 export function wayFrom(index: PlanIndex, start: Device, to: Address): Way | null {
   const hops: Hop[] = [];
   let [device, source]: [Device, Segment | null] = [start, null];
@@ -45,8 +54,9 @@ export function wayFrom(index: PlanIndex, start: Device, to: Address): Way | nul
 }
 
 /**
- * Whether every filter on a way believes the sender: answers to its address would leave by the leg that the packet comes in at (RFC 3704). The first router is the
- * sender's own gateway and is not asked; a translated packet carries the address of a neighbour.
+ * Whether every filter on a way believes the sender: answers to its address would leave by the leg that the
+ * packet comes in at (RFC 3704). The first router is the sender's own gateway and is not asked; a translated
+ * packet carries the address of a neighbour.
  */
 export const isBelieved = (index: PlanIndex, { hops }: Way, sender: Address): boolean =>
   hops.every(
@@ -57,7 +67,10 @@ export const isBelieved = (index: PlanIndex, { hops }: Way, sender: Address): bo
       routeFrom(index, device, sender)?.leg.id === hops[i - 1]?.next?.id,
   );
 
-/** The least that the filters on a way let through, `door` saying it of one of them by the segment whose address they see; null where nothing filters. */
+/**
+ * The least that the filters on a way let through, `door` saying it of one of them by the segment whose
+ * address they see; null where nothing filters.
+ */
 export function leastAlong(row: Segment, { hops }: Way, door: (from: Segment) => number): number | null {
   let least: number | null = null;
   for (const { device, source } of hops)

@@ -1,8 +1,8 @@
-import type { Family, Finding } from "../checks/check";
-import { counted } from "../checks/wording";
+import type { Family, Finding } from "../checks";
+import { counted } from "../repairs";
 import { byNaturalText } from "../kernel";
 import type { Plan, PlanIndex, Port, Wall } from "../plan";
-import { modeOf } from "../switching";
+import { modeOf } from "../fabric";
 import { segmentTotals } from "./segment-sheet";
 
 /** One line of a sheet's summary. */
@@ -157,7 +157,9 @@ export function progressOf(plan: Plan, sheet: Family): "empty" | "begun" | "soun
   const sized = (size: number) => (size === 0 ? "empty" : "sound");
   switch (sheet) {
     case "survey":
-      return plan.room.size === 0 ? "empty" : plan.segment.size === 0 ? "begun" : "sound";
+      if (plan.room.size === 0) return "empty";
+      if (plan.segment.size === 0) return "begun";
+      return "sound";
     case "segments":
       return sized(plan.segment.size);
     case "addresses":
@@ -167,11 +169,9 @@ export function progressOf(plan: Plan, sheet: Family): "empty" | "begun" | "soun
     case "ports":
       return sized(plan.port.size);
     case "wireless":
-      return plan.ssid.size === 0
-        ? "empty"
-        : [...plan.radio.values()].some((radio) => radio.enabled && radio.channel === null)
-          ? "begun"
-          : "sound";
+      if (plan.ssid.size === 0) return "empty";
+      if ([...plan.radio.values()].some((radio) => radio.enabled && radio.channel === null)) return "begun";
+      return "sound";
     case "walls":
       return sized(plan.wall.size);
     case "guards":
@@ -189,7 +189,10 @@ export interface NextStep {
   readonly why: string;
 }
 
-/** The next thing to do: the first stop in the order of the job, then the first sheet with nothing in it that the site has something for, then what is only a warning, then proof. */
+/**
+ * The next thing to do: the first stop in the order of the job, then the first sheet with nothing in it that
+ * the site has something for, then what is only a warning, then proof.
+ */
 export function nextStep({ plan }: PlanIndex, findings: readonly Finding[]): NextStep {
   const at = (sheet: Family, severity: Finding["severity"]) =>
     findings.filter((one) => one.family === sheet && one.severity === severity).length;
@@ -200,7 +203,8 @@ export function nextStep({ plan }: PlanIndex, findings: readonly Finding[]): Nex
       why: `${counted(at(stopped, "stop"), "stop has", "stops have")} to be mended before anything is set up.`,
     };
   const gear = [...plan.device.values()];
-  // What the site has nothing for is no step: names without an access point, trees without a second switch, a survey of what is drawn already.
+  // What the site has nothing for is no step: names without an access point, trees without a second switch, a
+  // survey of what is drawn already.
   const concerns: Partial<Record<Family, boolean>> = {
     wireless: gear.some(({ kind }) => kind === "accessPoint"),
     guards: gear.filter(({ kind, bridging }) => kind === "switch" && bridging === "vlan").length > 1,

@@ -3,7 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { PlanIndex } from "../plan";
 import { editDevice } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { cabinets, freeUnit } from ".";
+import { cabinets, freeUnit } from "./cabinets";
 
 test("every device stands in exactly one place, from the top down, and nothing that is free overlaps", () => {
   for (const plan of [fennelStreet(), bramblewick()]) {

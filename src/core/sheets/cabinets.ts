@@ -3,7 +3,9 @@ import type { Device, PlanIndex } from "../plan";
 import { powerBudget, type PowerBudget } from "../power";
 import { devicesInOrder } from "./port-sheet";
 
-/** A device in a cabinet: the height units it fills, counted from the floor, and what its ports have to give. */
+/**
+ * A device in a cabinet: the height units it fills, counted from the floor, and what its ports have to give.
+ */
 export interface Racked {
   readonly device: Device;
   readonly from: number;
@@ -12,7 +14,10 @@ export interface Racked {
 }
 export interface Cabinet {
   readonly place: string;
-  /** How high it is: as entered in the survey, else as high as what is in it; 0 for a place without any gear at a height unit. */
+  /**
+   * How high it is: as entered in the survey, else as high as what is in it; 0 for a place without any gear
+   * at a height unit.
+   */
   readonly units: number;
   /** From the top down. */
   readonly racked: readonly Racked[];
@@ -74,7 +79,10 @@ export function cabinets(index: PlanIndex): Cabinet[] {
   return found.sort((a, b) => Number(b.units > 0) - Number(a.units > 0) || byNaturalText(a.place, b.place));
 }
 
-/** The lowest height unit with room for so many of them; null when the cabinet, as high as it is said to be, has none. */
+/**
+ * The lowest height unit with room for so many of them; null when the cabinet, as high as it is said to be,
+ * has none.
+ */
 export function freeUnit(cabinet: Cabinet, heightUnits: number, units: number): number | null {
   const height = Math.max(1, heightUnits);
   for (let from = 1; from + height - 1 <= units; from += 1) {

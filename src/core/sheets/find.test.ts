@@ -1,14 +1,16 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { must } from "../kernel";
-import { PlanIndex } from "../plan";
-import { find, freePorts, isDecidedElsewhere, keptClear, ownAddress, placesOf, shortIn } from ".";
-import { formatAddress, parseIpv4, parsePrefix } from "../address";
-import { applyChanges, Draft } from "../plan";
-import { addressInSegment } from "../planners/segment-cell";
+import { PlanIndex, applyChanges, Draft } from "../plan";
+import { find } from "./find";
+import { freePorts, isDecidedElsewhere, ownAddress } from "./port-sheet";
+import { keptClear } from "./segment-sheet";
+import { placesOf } from "./tables";
+import { shortIn } from "./short-address";
+import { formatAddress, parseIpv4, parsePrefix, ipv4, prefixOf, type Prefix4 } from "../address";
+import { addressInSegment } from "../planners/segments/segment-cell";
 import { aSegment } from "../testing/build-plan";
 import fc from "fast-check";
-import { ipv4, prefixOf, type Prefix4 } from "../address";
 
 const index = PlanIndex.of(fennelStreet());
 const device = (name: string) =>

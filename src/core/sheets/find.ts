@@ -1,6 +1,5 @@
 import { formatAddress, formatPrefix, parseAddress } from "../address";
-import type { Kind, PlanIndex } from "../plan";
-import { nameOf } from "../plan";
+import { type Kind, type PlanIndex, nameOf } from "../plan";
 import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
@@ -70,7 +69,10 @@ function* candidates(index: PlanIndex): Generator<Hit> {
     };
 }
 
-/** What answers to the text, names that begin with it first; an address finds exactly its holders. At most `limit`. */
+/**
+ * What answers to the text, names that begin with it first; an address finds exactly its holders. At most
+ * `limit`.
+ */
 export function find(index: PlanIndex, text: string, limit: number): Hit[] {
   const wanted = text.trim().toLowerCase();
   if (wanted === "") return [];
@@ -86,18 +88,16 @@ export function find(index: PlanIndex, text: string, limit: number): Hit[] {
       }));
     return [
       ...hops,
-      ...index
-        .holdersOf(address)
-        .map((holder): Hit =>
-          "device" in holder
-            ? {
-                kind: "interface",
-                id: holder.id,
-                name: nameOf(index, "interface", holder.id),
-                detail: formatAddress(address),
-              }
-            : { kind: "host", id: holder.id, name: holder.name, detail: formatAddress(address) },
-        ),
+      ...index.holdersOf(address).map((holder): Hit =>
+        "device" in holder
+          ? {
+              kind: "interface",
+              id: holder.id,
+              name: nameOf(index, "interface", holder.id),
+              detail: formatAddress(address),
+            }
+          : { kind: "host", id: holder.id, name: holder.name, detail: formatAddress(address) },
+      ),
     ].slice(0, limit);
   }
   const words = wanted.split(/\s+/);

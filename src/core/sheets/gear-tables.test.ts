@@ -1,7 +1,7 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { PlanIndex } from "../plan";
-import { gearTable, lineTable } from ".";
+import { gearTable, lineTable } from "./gear-tables";
 
 const record = (table: readonly (readonly string[])[], name: string) => {
   const [heads = []] = table;

@@ -8,7 +8,10 @@ import { DEVICE_KIND_WORDS } from "./register-sheet";
 
 const addressesText = (addresses: readonly Address[]): string => addresses.map(formatAddress).join(" ");
 
-/** All gear as a table of texts, heads first: what it is, where it stands and is fed, how it is reached, and what its own bridge says. */
+/**
+ * All gear as a table of texts, heads first: what it is, where it stands and is fed, how it is reached, and
+ * what its own bridge says.
+ */
 export function gearTable(index: PlanIndex): string[][] {
   const heads = [
     "Device",
@@ -69,7 +72,9 @@ const USE_WORDS = { main: "main", standby: "standby", shared: "shared" } as cons
   string
 >;
 
-/** All internet lines as a table of texts, heads first: what the provider has told of each, and where it ends. */
+/**
+ * All internet lines as a table of texts, heads first: what the provider has told of each, and where it ends.
+ */
 export function lineTable(index: PlanIndex): string[][] {
   const heads = [
     "Line",

@@ -1,8 +1,8 @@
 export { gearTable, lineTable } from "./gear-tables";
-export { glanceAt, nextStep, progressOf, SHEET_ORDER, type Glance, type NextStep } from "./at-a-glance";
-export { useOfSubnets, type SubnetUse } from "./use-of-subnets";
+export { type Glance, glanceAt, nextStep, type NextStep, progressOf, SHEET_ORDER } from "./at-a-glance";
+export { type SubnetUse, useOfSubnets } from "./use-of-subnets";
 export { renumberTable } from "./renumber-table";
-export { jacketOf, jacketOfRole, jacketText, tapeOf, tapeSlots, type Jacket, type Tape } from "./jacket";
+export { type Jacket, jacketOf, jacketOfRole, jacketText, type Tape, tapeOf, tapeSlots } from "./jacket";
 export {
   deviceLine,
   devicesInOrder,
@@ -11,37 +11,37 @@ export {
   ownAddress,
   pluggedIn,
   portCounts,
+  type PortCounts,
   runsByDevice,
   runText,
-  type PortCounts,
 } from "./port-sheet";
 export {
   attachmentText,
   DEVICE_KIND_WORDS,
   hostCellText,
   legCellText,
-  registerRows,
   type RegisterRow,
+  registerRows,
 } from "./register-sheet";
-export { rulerOf, type Pin, type Ruler, type Stretch } from "./ruler";
+export { type Pin, type Ruler, rulerOf, type Stretch } from "./ruler";
 export {
+  type BlockPart,
   keptClear,
+  type KeptClear,
   partsOfBlock,
   poolsWithCounts,
   rowScope,
   segmentCellText,
   segmentFigures,
+  type SegmentFigures,
   segmentsInOrder,
   segmentTotals,
-  type BlockPart,
-  type KeptClear,
-  type SegmentFigures,
   type SegmentTotals,
 } from "./segment-sheet";
 export { quietPart, shortIn } from "./short-address";
 export { addressRegisterTable, placesOf, portScheduleTable } from "./tables";
-export { pathCounts, vlanPaths, type PathCell, type PathDevice, type VlanPaths } from "./vlan-paths";
-export { cableScheduleTable, cablesInOrder, type CableRow } from "./cable-schedule";
-export { cabinets, freeUnit, type Cabinet } from "./cabinets";
-export { pointRows, type PointRow } from "./wireless-sheet";
+export { type PathCell, pathCounts, type PathDevice, vlanPaths, type VlanPaths } from "./vlan-paths";
+export { type CableRow, cableScheduleTable, cablesInOrder } from "./cable-schedule";
+export { type Cabinet, cabinets, freeUnit } from "./cabinets";
+export { type PointRow, pointRows } from "./wireless-sheet";
 export { find, type Hit } from "./find";

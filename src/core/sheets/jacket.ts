@@ -1,6 +1,7 @@
 import type { Derived, PlanIndex, Port, Segment } from "../plan";
 import { fieldsOf, type PortRole } from "../planners";
-import { CARRY, modeOf, type PortMode } from "../switching";
+import { CARRY } from "../forwarding";
+import { modeOf, type PortMode } from "../fabric";
 
 /** A VLAN as tape: its number, the two characters on it, its colours. */
 export interface Tape {
@@ -11,9 +12,14 @@ export interface Tape {
   readonly tracer: Segment["tape"]["tracer"];
 }
 
-/** What a cable in this port would look like: the tip is the untagged VLAN, a ring stands for each tagged one. */
+/**
+ * What a cable in this port would look like: the tip is the untagged VLAN, a ring stands for each tagged one.
+ */
 export interface Jacket {
-  /** What the membership amounts to; `routed` for a port with an interface of its own, `plain` on gear that knows no VLANs. */
+  /**
+   * What the membership amounts to; `routed` for a port with an interface of its own, `plain` on gear that
+   * knows no VLANs.
+   */
   readonly mode: PortMode | "routed" | "plain";
   readonly tip: Tape | null;
   readonly rings: readonly Tape[];

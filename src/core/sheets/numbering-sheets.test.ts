@@ -5,7 +5,9 @@ import { formatAddress, parsePrefix, type Prefix } from "../address";
 import { must } from "../kernel";
 import { applyChanges, Draft, PlanIndex, type Plan } from "../plan";
 import { nextFreeFor, renumber, renumberBlock, setConventions } from "../planners";
-import { renumberTable, rulerOf, useOfSubnets } from ".";
+import { renumberTable } from "./renumber-table";
+import { rulerOf } from "./ruler";
+import { useOfSubnets } from "./use-of-subnets";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick()];
 const net = (text: string): Prefix => must(parsePrefix(text), text);

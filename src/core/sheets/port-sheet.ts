@@ -1,7 +1,7 @@
 import type { Address } from "../address";
 import { byNaturalText, runsWords } from "../kernel";
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
-import { modeOf } from "../switching";
+import { modeOf } from "../fabric";
 import { DEVICE_KIND_WORDS } from "./register-sheet";
 
 /** What is at the other end of a port's cable, in words; empty when nothing is. */
@@ -18,7 +18,10 @@ export function pluggedIn(index: PlanIndex, port: Port): string {
     : `${first.name}, behind it ${behind.map((host) => host.name).join(", ")}`;
 }
 
-/** Whether a port's membership says nothing: it has an interface of its own, or its device passes every tag untouched. */
+/**
+ * Whether a port's membership says nothing: it has an interface of its own, or its device passes every tag
+ * untouched.
+ */
 export const isDecidedElsewhere = (index: PlanIndex, port: Port): boolean =>
   (index.groups("interfacesByPort").get(port.id)?.length ?? 0) > 0 ||
   index.plan.device.get(port.device)?.bridging !== "vlan";
@@ -52,14 +55,18 @@ export function runText(ports: readonly Port[], onDevice: readonly Port[]): stri
   );
 }
 
-/** "Upper switch 1 to 4, Switch B 3": such runs of ports on several devices; the device is left out where there is one only. */
+/**
+ * "Upper switch 1 to 4, Switch B 3": such runs of ports on several devices; the device is left out where
+ * there is one only.
+ */
 export function runsByDevice(index: PlanIndex, ports: readonly Port[]): string {
   const byDevice = new Map<string, Port[]>();
   for (const port of ports) byDevice.set(port.device, [...(byDevice.get(port.device) ?? []), port]);
   return [...byDevice]
     .map(
       ([device, own]) =>
-        `${byDevice.size === 1 ? "" : `${index.plan.device.get(device)?.name ?? ""} `}${runText(own, index.portsOf(device))}`,
+        (byDevice.size === 1 ? "" : `${index.plan.device.get(device)?.name ?? ""} `) +
+        `${runText(own, index.portsOf(device))}`,
     )
     .join("; ");
 }
@@ -74,7 +81,10 @@ const KIND_ORDER: readonly Device["kind"][] = [
   "server",
 ];
 
-/** Devices in the order of the work: gateway, switches, access points, the rest; each by name as a person counts. */
+/**
+ * Devices in the order of the work: gateway, switches, access points, the rest; each by name as a person
+ * counts.
+ */
 export const devicesInOrder = (index: PlanIndex): Device[] =>
   [...index.plan.device.values()].sort(
     (a, b) => KIND_ORDER.indexOf(a.kind) - KIND_ORDER.indexOf(b.kind) || byNaturalText(a.name, b.name),
@@ -97,7 +107,10 @@ export const freePorts = (index: PlanIndex, device: string): Port[] =>
         (index.groups("interfacesByPort").get(port.id)?.length ?? 0) === 0,
     );
 
-/** The address a device is managed at: its leg in the management segment, else its first inside. Null without any. */
+/**
+ * The address a device is managed at: its leg in the management segment, else its first inside. Null without
+ * any.
+ */
 export function ownAddress(index: PlanIndex, device: string): Address | null {
   const legs = index.interfacesOf(device).filter((leg) => leg.line === null && leg.addresses4.length > 0);
   const managed = legs.find(

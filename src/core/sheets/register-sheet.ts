@@ -46,7 +46,10 @@ export function attachmentText(index: PlanIndex, { attachment }: Host): string {
       return port === undefined ? "" : `${index.plan.device.get(port.device)?.name ?? ""} ${port.label}`;
     }
     case "ssid":
-      return `${index.plan.ssid.get(attachment.ssid)?.name ?? ""}${attachment.accessPoint === null ? "" : ` at ${nameOf(index, "device", attachment.accessPoint)}`}`;
+      return (
+        `${index.plan.ssid.get(attachment.ssid)?.name ?? ""}` +
+        (attachment.accessPoint === null ? "" : ` at ${nameOf(index, "device", attachment.accessPoint)}`)
+      );
     case "behind":
       return `behind ${index.plan.host.get(attachment.host)?.name ?? ""}`;
     case "unplaced":

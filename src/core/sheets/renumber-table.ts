@@ -27,7 +27,10 @@ function addressesIn(kind: Listed, entity: EntityOf<Listed>): string[] {
   }
 }
 
-/** Old and new of every address that a batch moves, heads first: what has to be changed on the devices, and on which. */
+/**
+ * Old and new of every address that a batch moves, heads first: what has to be changed on the devices, and on
+ * which.
+ */
 export function renumberTable(before: PlanIndex, changes: readonly Change[]): string[][] {
   const rows = (Object.keys(KINDS) as Listed[]).flatMap((kind) =>
     changes

@@ -6,23 +6,19 @@ import { must } from "../kernel";
 import { Draft, PlanIndex, type Plan } from "../plan";
 import { editHostCell, editSegmentCell, HOST_COLUMNS, SEGMENT_COLUMNS } from "../planners";
 import { testId } from "../testing/build-plan";
+import { addressRegisterTable, portScheduleTable } from "./tables";
+import { hostCellText, registerRows } from "./register-sheet";
+import { jacketOf, jacketText, tapeSlots } from "./jacket";
 import {
-  addressRegisterTable,
-  hostCellText,
-  jacketOf,
-  jacketText,
   partsOfBlock,
-  portScheduleTable,
-  quietPart,
-  registerRows,
-  rulerOf,
-  runText,
   segmentCellText,
   segmentFigures,
   segmentsInOrder,
   segmentTotals,
-  tapeSlots,
-} from ".";
+} from "./segment-sheet";
+import { quietPart } from "./short-address";
+import { rulerOf } from "./ruler";
+import { runText } from "./port-sheet";
 
 const office = PlanIndex.of(fennelStreet());
 const SITES: [string, PlanIndex][] = [

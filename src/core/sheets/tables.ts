@@ -1,7 +1,7 @@
 import { byNaturalText } from "../kernel";
 import { nameOf, type PlanIndex, type Port } from "../plan";
 import { HOST_COLUMNS, OWN_FIELDS, ownFieldText, type HostColumn, type OwnField } from "../planners";
-import { modeOf } from "../switching";
+import { modeOf } from "../fabric";
 import { devicesInOrder, pluggedIn } from "./port-sheet";
 import { hostCellText, legCellText, registerRows } from "./register-sheet";
 

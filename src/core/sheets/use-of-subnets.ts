@@ -12,7 +12,10 @@ export interface SubnetUse {
   readonly free: number;
 }
 
-/** By segment in the order of their VLAN IDs: gateway and fixed addresses, what is left of the pools, what is free. */
+/**
+ * By segment in the order of their VLAN IDs: gateway and fixed addresses, what is left of the pools, what is
+ * free.
+ */
 export const useOfSubnets = (index: PlanIndex): SubnetUse[] =>
   segmentsInOrder(index)
     .filter((segment) => segment.prefixes4.length > 0)

@@ -3,9 +3,10 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { must } from "../kernel";
 import { PlanIndex } from "../plan";
 import { carryExactly } from "../planners";
-import { portCarries } from "../switching";
+import { portCarries } from "../forwarding";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { cableScheduleTable, pathCounts, vlanPaths } from ".";
+import { cableScheduleTable } from "./cable-schedule";
+import { pathCounts, vlanPaths } from "./vlan-paths";
 
 const office = fennelStreet();
 const index = PlanIndex.of(office);

@@ -1,5 +1,5 @@
 import type { Device, PlanIndex, Port } from "../plan";
-import { portCarries } from "../switching";
+import { portCarries } from "../forwarding";
 import { tapeOf, tapeSlots, type Tape } from "./jacket";
 import { devicesInOrder, pluggedIn } from "./port-sheet";
 
@@ -24,8 +24,9 @@ export interface VlanPaths {
 }
 
 /**
- * Every VLAN of a domain against the ports of its gear: which it passes, where it is missing, where nobody needs it. "between gear" takes
- * ports that have gear that knows VLANs at the far end; "all" also those of end devices.
+ * Every VLAN of a domain against the ports of its gear: which it passes, where it is missing, where nobody
+ * needs it. "between gear" takes ports that have gear that knows VLANs at the far end; "all" also those of
+ * end devices.
  */
 export function vlanPaths(index: PlanIndex, domain: string | null, which: "between gear" | "all"): VlanPaths {
   const carries = portCarries(index);

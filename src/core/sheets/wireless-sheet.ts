@@ -10,10 +10,13 @@ import {
   type Ssid,
 } from "../plan";
 import { accessPointRole } from "../planners";
-import { portCarries } from "../switching";
+import { portCarries } from "../forwarding";
 import { channelBlock, channelsOverlap, HEARING } from "../wireless";
 
-/** An access point with its radios, whom it hears, what it announces, and what its port has to carry at the least. */
+/**
+ * An access point with its radios, whom it hears, what it announces, and what its port has to carry at the
+ * least.
+ */
 export interface PointRow {
   readonly device: Device;
   readonly radios: readonly Radio[];

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { DisjointSet, must } from "../kernel";
-import { spanningTree, type TreeBridge, type TreePort } from ".";
+import { spanningTree, type TreeBridge, type TreePort } from "./tree";
 
 interface Case {
   name: string;
@@ -25,7 +25,9 @@ const cases = JSON.parse(readFileSync("tests/oracle/stp/cases.json", "utf8")) as
 const same = ([a, b]: [string, string], [c, d]: [string, string]) =>
   (a === c && b === d) || (a === d && b === c);
 
-/** The bridges and ports of a case: cables join ports into LANs, and so does gear that knows no spanning tree. */
+/**
+ * The bridges and ports of a case: cables join ports into LANs, and so does gear that knows no spanning tree.
+ */
 function built({ switches, links, failedLinks }: Case): { bridges: TreeBridge[]; ports: TreePort[] } {
   const all = switches.flatMap((s) => s.ports.map((p) => `${s.id}/${p.id}`));
   const number = new Map(all.map((id, i) => [id, i]));

@@ -1,15 +1,15 @@
-export { LOOPS, type Loop } from "./loops";
+export { type Loop, LOOPS } from "./loops";
 export { costOfPort, pathCost, shortPathCost } from "./costs";
-export { bridgeAddress, TREE, treeIn, type NamedTree, type PlanTree } from "./plan-tree";
+export { bridgeAddress, type NamedTree, type PlanTree, TREE, treeIn } from "./plan-tree";
 export { treePicture, type TreePicture } from "./picture";
 export { regionDifference, regionKey, treeByVid } from "./region";
 export {
-  spanningTree,
   type DecidedBy,
+  spanningTree,
   type Tree,
   type TreeBridge,
   type TreePort,
   type TreePortState,
   type TreeRole,
 } from "./tree";
-export { priorityIn, treePlace, treesOf, type TreePlace, type TreeRow } from "./why";
+export { priorityIn, treePlace, type TreePlace, type TreeRow, treesOf } from "./why";

@@ -1,7 +1,6 @@
 import { ascending, DisjointSet } from "../kernel";
 import type { Derived, PlanIndex } from "../plan";
-import { FABRIC, sharedWires, type Fabric } from "../switching/fabric";
-import { classify, egressTag } from "../switching/member";
+import { FABRIC, sharedWires, type Fabric, classify, egressTag } from "../fabric";
 import { TREE } from "./plan-tree";
 
 /** A wire that closes a loop in some VLANs: nothing on the loop stands by. */
@@ -12,7 +11,10 @@ export interface Loop {
   /** The devices of the part that the loop is in. */ readonly devices: readonly string[];
 }
 
-/** Ports between gear that knows VLANs, on wires that are nothing but cables: what goes through other gear is found by itself. */
+/**
+ * Ports between gear that knows VLANs, on wires that are nothing but cables: what goes through other gear is
+ * found by itself.
+ */
 function gearPorts(index: PlanIndex, fabric: Fabric): Map<number, readonly number[]> {
   const plain = new Set(
     [...index.plan.device.values()]
@@ -54,7 +56,8 @@ const ROUND = new WeakMap<Fabric["wires"], boolean>();
 
 function loopsOf(index: PlanIndex): readonly Loop[] {
   const fabric = index.derived(FABRIC);
-  // Without a circle of cables there is none in any VLAN; the wires stay the same object as long as no cable moves.
+  // Without a circle of cables there is none in any VLAN; the wires stay the same object as long as no cable
+  // moves.
   if (ROUND.get(fabric.wires) === false) return [];
   const wires = gearPorts(index, fabric);
   const isRound = closing(fabric, wires, () => true).wires.length > 0;
@@ -101,5 +104,8 @@ function loopsOf(index: PlanIndex): readonly Loop[] {
   }));
 }
 
-/** Where frames go round for ever: circles on which no port stands by (IEEE 802.1Q section 13.4 asks for a tree in each VLAN). */
+/**
+ * Where frames go round for ever: circles on which no port stands by (IEEE 802.1Q section 13.4 asks for a
+ * tree in each VLAN).
+ */
 export const LOOPS: Derived<readonly Loop[]> = { reads: FABRIC.reads, make: loopsOf };

@@ -3,7 +3,10 @@ import type { Device, PlanIndex, Port } from "../plan";
 import type { NamedTree } from "./plan-tree";
 import { priorityIn } from "./why";
 
-/** A bridge of a tree where it is drawn: its level is how far it is from the root, its place counts along the level. */
+/**
+ * A bridge of a tree where it is drawn: its level is how far it is from the root, its place counts along the
+ * level.
+ */
 export interface DrawnBridge {
   readonly device: Device;
   readonly level: number;
@@ -24,7 +27,9 @@ export interface TreePicture {
   readonly widest: number;
 }
 
-/** A tree as it is drawn: roots on top, each level in the order of what it hangs on, so that few lines cross. */
+/**
+ * A tree as it is drawn: roots on top, each level in the order of what it hangs on, so that few lines cross.
+ */
 export function treePicture(index: PlanIndex, named: NamedTree): TreePicture {
   const { tree } = named;
   const branches: DrawnBranch[] = [...tree.ports].flatMap(([id, state]): DrawnBranch[] => {

@@ -1,8 +1,7 @@
 import type { Mac } from "../address";
 import { DisjointSet, equal } from "../kernel";
 import type { Change, Derived, Device, PlanIndex, Port } from "../plan";
-import { FABRIC, sharedWires, type Fabric } from "../switching/fabric";
-import { egressTag } from "../switching/member";
+import { FABRIC, sharedWires, type Fabric, egressTag } from "../fabric";
 import { costOfPort } from "./costs";
 import { regionKey, treeByVid } from "./region";
 import { spanningTree, type Tree, type TreeBridge, type TreePort, type TreePortState } from "./tree";
@@ -10,7 +9,10 @@ import { spanningTree, type Tree, type TreeBridge, type TreePort, type TreePortS
 /** Stands for a MAC address nobody has entered: higher than any there is. */
 const UNKNOWN = 2 ** 48;
 
-/** A device's bridge address (IEEE 802.1Q section 14.2.5) as far as the plan knows it: the one entered, else the lowest of its interfaces; null when none is known. */
+/**
+ * A device's bridge address (IEEE 802.1Q section 14.2.5) as far as the plan knows it: the one entered, else
+ * the lowest of its interfaces; null when none is known.
+ */
 export function bridgeAddress(index: PlanIndex, device: Device): Mac | null {
   const [lowest] = index
     .interfacesOf(device.id)
@@ -39,7 +41,10 @@ export interface PlanTree extends Tree {
   readonly unknownAddress: ReadonlySet<string>;
   /** Ports shut by a BPDU guard: they hear gear that takes part in a tree. */
   readonly shut: ReadonlySet<string>;
-  /** Pairs of ports at one LAN whose gear runs kinds of tree that do not know one another: not simulated, both forward. */
+  /**
+   * Pairs of ports at one LAN whose gear runs kinds of tree that do not know one another: not simulated, both
+   * forward.
+   */
   readonly mixed: readonly (readonly [a: Port, b: Port])[];
   /** Whether a bridge port (by its number in the fabric) neither sends nor takes frames of a VLAN. */
   readonly discards: (port: number, vid: number) => boolean;
@@ -51,7 +56,10 @@ export interface PlanTree extends Tree {
 
 const isForwarding = ({ role }: TreePortState): boolean => role !== "alternate" && role !== "backup";
 
-/** LANs: wires, joined through gear that knows VLANs and runs no tree. It is taken to pass the protocol's frames on, as an unmanaged switch does. */
+/**
+ * LANs: wires, joined through gear that knows VLANs and runs no tree. It is taken to pass the protocol's
+ * frames on, as an unmanaged switch does.
+ */
 function lansOf(
   fabric: Fabric,
   runs: readonly boolean[],
@@ -77,10 +85,14 @@ interface Taking {
   readonly device: number;
 }
 
-/** The bridge ports that hear another of the trees' ports; one with nothing but end devices behind it takes no part in the choice. */
+/**
+ * The bridge ports that hear another of the trees' ports; one with nothing but end devices behind it takes no
+ * part in the choice.
+ */
 function takingPart(fabric: Fabric, runs: readonly boolean[]): Taking[] {
   const { lans, joined } = lansOf(fabric, runs);
-  // Where no gear passes the protocol's frames on, a LAN is a wire, and a wire with one bridge port has nobody to hear.
+  // Where no gear passes the protocol's frames on, a LAN is a wire, and a wire with one bridge port has
+  // nobody to hear.
   const ports = joined
     ? fabric.bridgePortsOf.flat()
     : sharedWires(fabric).flatMap((wire) => fabric.wires[wire]?.bridgePorts ?? []);
@@ -183,7 +195,10 @@ export function treeIn(index: PlanIndex, fabric: Fabric): PlanTree {
   };
 }
 
-/** The trees inside each region (section 13.10): only where all of a LAN is in the region; at its edge they do as the common tree does, whose root port is their master port. */
+/**
+ * The trees inside each region (section 13.10): only where all of a LAN is in the region; at its edge they do
+ * as the common tree does, whose root port is their master port.
+ */
 function regionTrees(
   fabric: Fabric,
   common: readonly Taking[],
@@ -231,7 +246,10 @@ function regionTrees(
   return found;
 }
 
-/** One tree for each VLAN: independent, their messages inside the VLAN; the VLAN's number is added to the priority. */
+/**
+ * One tree for each VLAN: independent, their messages inside the VLAN; the VLAN's number is added to the
+ * priority.
+ */
 function vlanTrees(
   fabric: Fabric,
   taking: readonly Taking[],
@@ -310,7 +328,10 @@ const treePart = ({
 ];
 const deviceTreePart = ({ bridging, tree }: Device): unknown => [bridging, tree];
 
-/** Edits of membership, names and what is plugged in leave the trees as they are, except where each VLAN has its own. */
+/**
+ * Edits of membership, names and what is plugged in leave the trees as they are, except where each VLAN has
+ * its own.
+ */
 function follow(previous: PlanTree, index: PlanIndex, changes: readonly Change[]): PlanTree | null {
   const perVlan = previous.named.some(({ key }) => key.startsWith("VLAN"));
   for (const { kind, before, after } of changes) {

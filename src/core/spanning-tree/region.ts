@@ -1,7 +1,10 @@
 import { ascending } from "../kernel";
 import type { Device } from "../plan";
 
-/** What makes two bridges one region: the same name, revision and map of VLANs to trees (IEEE 802.1Q section 13.8). */
+/**
+ * What makes two bridges one region: the same name, revision and map of VLANs to trees (IEEE 802.1Q section
+ * 13.8).
+ */
 export function regionKey({ tree }: Pick<Device, "tree">): string {
   const map = [...tree.instances]
     .sort((a, b) => a.number - b.number)
@@ -23,10 +26,13 @@ export function regionDifference(a: Device, b: Device): string {
   const more = differing.length > 1 ? `, and ${differing.length - 1} more` : "";
   return first === undefined
     ? "the map of VLANs"
-    : `the map of VLANs: ${first} is in tree ${left.get(first) ?? 0} and in tree ${right.get(first) ?? 0}${more}`;
+    : `the map of VLANs: ${first} is in tree ${left.get(first) ?? 0} ` +
+        `and in tree ${right.get(first) ?? 0}${more}`;
 }
 
-/** Which tree of its region a device puts each VLAN into; those that are not listed are in the common tree, 0. */
+/**
+ * Which tree of its region a device puts each VLAN into; those that are not listed are in the common tree, 0.
+ */
 export function treeByVid({ tree }: Pick<Device, "tree">): Map<number, number> {
   return new Map(
     tree.instances.flatMap(({ number, vids }) => vids.map((vid): [number, number] => [vid, number])),

@@ -5,17 +5,11 @@ import { PlanIndex, vid, type Device, type Plan } from "../plan";
 import { chooseRoot, setTreeKind, setTreePriority } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { aDevice, aLink, aPort, planWith, testId } from "../testing/build-plan";
-import {
-  pathCost,
-  regionDifference,
-  shortPathCost,
-  spanningTree,
-  TREE,
-  treePlace,
-  type Tree,
-  type TreeBridge,
-  type TreePort,
-} from ".";
+import { pathCost, shortPathCost } from "./costs";
+import { regionDifference } from "./region";
+import { spanningTree, type Tree, type TreeBridge, type TreePort } from "./tree";
+import { TREE } from "./plan-tree";
+import { treePlace } from "./why";
 
 const v = (n: number) => must(vid(n), `${n}`);
 
@@ -83,7 +77,10 @@ test("what forwards is a tree: no loop, and everything that hangs together still
   );
 });
 
-/** By the book: every bridge says what it believes, hears the others, and believes the best; until nobody changes their mind. */
+/**
+ * By the book: every bridge says what it believes, hears the others, and believes the best; until nobody
+ * changes their mind.
+ */
 function byMessages({ bridges, ports }: Net): Map<string, { root: string; cost: number }> {
   const id = (name: string) => {
     const bridge = must(

@@ -1,14 +1,23 @@
 import { Heap } from "../kernel";
 
-/** A bridge that takes part: its identifier is the priority and then its MAC address as a number (IEEE 802.1Q section 13.26.2). */
+/**
+ * A bridge that takes part: its identifier is the priority and then its MAC address as a number (IEEE 802.1Q
+ * section 13.26.2).
+ */
 export interface TreeBridge {
   readonly id: string;
   readonly priority: number;
   readonly address: number;
-  /** The region of multiple trees it is in, by what makes regions the same (section 13.8); null for a bridge that is on its own. */
+  /**
+   * The region of multiple trees it is in, by what makes regions the same (section 13.8); null for a bridge
+   * that is on its own.
+   */
   readonly region: string | null;
 }
-/** A port of it at a LAN; several ports at one LAN share a wire or gear that knows no spanning tree. Its identifier is the priority and then its number. */
+/**
+ * A port of it at a LAN; several ports at one LAN share a wire or gear that knows no spanning tree. Its
+ * identifier is the priority and then its number.
+ */
 export interface TreePort {
   readonly id: string;
   readonly bridge: string;
@@ -38,7 +47,10 @@ export interface TreePortState {
   readonly role: TreeRole;
   /** The port that is designated on its LAN; the port itself when that is this one. */
   readonly designated: TreePort;
-  /** For a root port: why it won against the port that came next. For the others what made the designated one win on the LAN: against this one, or for the designated itself against the next. */
+  /**
+   * For a root port: why it won against the port that came next. For the others what made the designated one
+   * win on the LAN: against this one, or for the designated itself against the next.
+   */
   readonly decidedBy: DecidedBy;
   /** The port it was decided against; null for the only way. */
   readonly against: TreePort | null;
@@ -47,7 +59,10 @@ export interface TreePortState {
 export interface Tree {
   /** By bridge: the root of its part of the network. */
   readonly rootOf: ReadonlyMap<string, TreeBridge>;
-  /** By bridge: what it costs to the root (between regions, where there are some), and over how many bridges; 0 for the root itself. */
+  /**
+   * By bridge: what it costs to the root (between regions, where there are some), and over how many bridges;
+   * 0 for the root itself.
+   */
   readonly costOf: ReadonlyMap<string, number>;
   readonly hopsOf: ReadonlyMap<string, number>;
   /** By bridge of a region: where the region's way to the root begins. */
@@ -55,7 +70,10 @@ export interface Tree {
   readonly ports: ReadonlyMap<string, TreePortState>;
 }
 
-/** A priority vector (section 13.9): what a port says, or what a bridge makes of what it hears. Less is better, compared from the first. */
+/**
+ * A priority vector (section 13.9): what a port says, or what a bridge makes of what it hears. Less is
+ * better, compared from the first.
+ */
 interface Vector {
   readonly root: TreeBridge;
   readonly outside: number;
@@ -65,7 +83,11 @@ interface Vector {
   readonly port: TreePort | null;
 }
 
-const byText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+const byText = (a: string, b: string): number => {
+  if (a < b) return -1;
+  if (a > b) return 1;
+  return 0;
+};
 const byBridge = (a: TreeBridge, b: TreeBridge): number =>
   a.priority - b.priority || a.address - b.address || byText(a.id, b.id);
 const byPort = (a: TreePort, b: TreePort): number =>
@@ -89,11 +111,9 @@ function decided(a: Vector, b: Vector): DecidedBy {
   if (byBridge(a.regional, b.regional) !== 0 && (a.regional.region !== null || b.regional.region !== null))
     return "region's root";
   if (a.inside !== b.inside) return "cost inside the region";
-  return byBridge(a.bridge, b.bridge) !== 0
-    ? "neighbour's identifier"
-    : portOf(a, b) !== 0
-      ? "neighbour's port"
-      : "own port";
+  if (byBridge(a.bridge, b.bridge) !== 0) return "neighbour's identifier";
+  if (portOf(a, b) !== 0) return "neighbour's port";
+  return "own port";
 }
 
 function grouped<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
@@ -108,7 +128,10 @@ function grouped<T>(items: readonly T[], key: (item: T) => string): Map<string, 
 
 const isOneRegion = (a: TreeBridge, b: TreeBridge): boolean => a.region !== null && a.region === b.region;
 
-/** What a port makes of a message (section 13.10): the cost of the port that receives is added, inside a region to the cost within it. */
+/**
+ * What a port makes of a message (section 13.10): the cost of the port that receives is added, inside a
+ * region to the cost within it.
+ */
 const received = (said: Vector, port: TreePort, by: TreeBridge): Vector =>
   isOneRegion(said.bridge, by)
     ? { ...said, inside: said.inside + port.cost }
@@ -155,9 +178,9 @@ function settle(
 }
 
 /**
- * The tree that the rapid spanning tree protocol settles on, and with regions the common tree of all of them (IEEE 802.1Q clause 13): the
- * root of each connected part, every bridge's cost to it, every port's role and what decided it. Ports without a working cable to other gear take no
- * part: leave them out.
+ * The tree that the rapid spanning tree protocol settles on, and with regions the common tree of all of them
+ * (IEEE 802.1Q clause 13): the root of each connected part, every bridge's cost to it, every port's role and
+ * what decided it. Ports without a working cable to other gear take no part: leave them out.
  */
 export function spanningTree(bridges: readonly TreeBridge[], ports: readonly TreePort[]): Tree {
   const byId = new Map(bridges.map((bridge) => [bridge.id, bridge]));
@@ -193,7 +216,8 @@ export function spanningTree(bridges: readonly TreeBridge[], ports: readonly Tre
       const [first] = speakers.get(port.lan) ?? [];
       return first === undefined || first.bridge.id === id ? null : received(first, port, bridge);
     };
-    // Ways towards the root: what is heard from others, best first; the receiving port's own identifier decides last.
+    // Ways towards the root: what is heard from others, best first; the receiving port's own identifier
+    // decides last.
     const ways = isRoot
       ? []
       : list

@@ -18,7 +18,10 @@ export interface TreePlace {
   readonly cost: number;
   /** How many bridges lie between it and the root, the root counted. */
   readonly hops: number;
-  /** Whether another of the same priority may be the root instead, since MAC addresses decide that and one is not known. */
+  /**
+   * Whether another of the same priority may be the root instead, since MAC addresses decide that and one is
+   * not known.
+   */
   readonly byAccident: readonly Device[];
   readonly rows: readonly TreeRow[];
 }
@@ -48,7 +51,10 @@ function reason(decidedBy: TreePortState["decidedBy"]): string {
   }
 }
 
-/** Whether a tie of identifiers hangs on a MAC address that the plan does not know: the two bridges whose identifiers were compared, and what their priorities are. */
+/**
+ * Whether a tie of identifiers hangs on a MAC address that the plan does not know: the two bridges whose
+ * identifiers were compared, and what their priorities are.
+ */
 function isGuess(
   index: PlanIndex,
   named: NamedTree,
@@ -81,17 +87,19 @@ function why(index: PlanIndex, state: TreePortState, root: string, alone: boolea
   const because = reason(state.decidedBy);
   switch (state.role) {
     case "root":
-      return state.decidedBy === "only way"
-        ? alone
-          ? `its only way to ${root}`
-          : `its way to ${root}; no other port hears of one`
-        : `its way to ${root}, before ${against}: ${because}`;
+      if (state.decidedBy === "only way") {
+        if (alone) return `its only way to ${root}`;
+        return `its way to ${root}; no other port hears of one`;
+      }
+      return `its way to ${root}, before ${against}: ${because}`;
     case "master":
       return "the region's way to the common root";
     case "alternate":
       return state.decidedBy === "restricted"
-        ? `stands by: ${tell(index, state.designated.id)} offers a way to the root, and this port may never take one`
-        : `stands by: ${tell(index, state.designated.id)} serves this cable${because === "" ? "" : `: ${onCable(state.decidedBy)}`}`;
+        ? `stands by: ${tell(index, state.designated.id)} offers ` +
+            "a way to the root, and this port may never take one"
+        : `stands by: ${tell(index, state.designated.id)} serves this ` +
+            `cable${because === "" ? "" : `: ${onCable(state.decidedBy)}`}`;
     case "backup":
       return `stands by: ${tell(index, state.designated.id)} serves the same cable`;
     case "designated":
@@ -105,7 +113,10 @@ function why(index: PlanIndex, state: TreePortState, root: string, alone: boolea
 export const treesOf = (index: PlanIndex, device: Device): readonly NamedTree[] =>
   index.derived(TREE).named.filter(({ tree }) => tree.rootOf.has(device.id));
 
-/** Where a device stands in a tree (the first of its own without a key), and why each of its ports between gear forwards or stands by; null when it takes no part. */
+/**
+ * Where a device stands in a tree (the first of its own without a key), and why each of its ports between
+ * gear forwards or stands by; null when it takes no part.
+ */
 export function treePlace(index: PlanIndex, device: Device, key: string | null = null): TreePlace | null {
   const trees = treesOf(index, device);
   const named = trees.find((one) => one.key === key) ?? trees[0];
@@ -121,7 +132,11 @@ export function treePlace(index: PlanIndex, device: Device, key: string | null =
     port,
     role: state.role,
     forwards: state.role !== "alternate" && state.role !== "backup",
-    why: `${why(index, state, root.name, taking.length === 1)}${isGuess(index, named, { port, state }) ? "; that hangs on MAC addresses, and the plan does not know both" : ""}`,
+    why:
+      `${why(index, state, root.name, taking.length === 1)}` +
+      (isGuess(index, named, { port, state })
+        ? "; that hangs on MAC addresses, and the plan does not know both"
+        : ""),
   }));
   const rootPriority = tree.rootOf.get(device.id)?.priority;
   const rivals = [...tree.rootOf]

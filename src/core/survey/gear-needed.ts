@@ -1,7 +1,7 @@
 import { byNaturalText, must } from "../kernel";
 import type { Device, Gear, PlanIndex, Room } from "../plan";
-import { DEVICE_MODELS, mainDomain, type DeviceModel } from "../planners";
-import { catalogueOf, portPowerMw } from "./catalogue";
+import { DEVICE_MODELS, type DeviceModel, catalogueOf, portPowerMw } from "../catalogue";
+import { mainDomain } from "../planners";
 import { roomsInOrder } from "./groups";
 import { needsOf, type Need } from "./read-needs";
 import { schoolOf } from "./school";
@@ -43,7 +43,10 @@ const MANAGED = switchModels("vlan");
 /** Where routers separate, gear that knows no VLANs does; none of it gives power. */
 const PLAIN = switchModels("plain");
 
-/** The fewest switches that have the ports and the power: the largest as long as one is not enough, then the smallest that is. */
+/**
+ * The fewest switches that have the ports and the power: the largest as long as one is not enough, then the
+ * smallest that is.
+ */
 export function switchesFor(ports: number, powered: number, poeMw: number, plain = false): DeviceModel[] {
   const all = plain && powered === 0 && poeMw === 0 ? PLAIN : MANAGED;
   const chosen: DeviceModel[] = [];
@@ -92,7 +95,10 @@ const keptSwitches = (index: PlanIndex, cabinet: Room | null): Gear[] =>
 export const modelOf = (gear: Gear): DeviceModel | undefined =>
   DEVICE_MODELS.find((model) => model.id === gear.model);
 
-/** Place by place, what ports and power the survey comes to and which switches have them. Safety networks are counted apart. */
+/**
+ * Place by place, what ports and power the survey comes to and which switches have them. Safety networks are
+ * counted apart.
+ */
 export function neededGear(
   index: PlanIndex,
   domain: string | null = mainDomain(index.plan),

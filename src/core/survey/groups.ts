@@ -1,6 +1,6 @@
 import type { PlanIndex, Purpose, Room, Site } from "../plan";
 import { byNaturalText } from "../kernel";
-import { catalogueOf } from "./catalogue";
+import { catalogueOf } from "../catalogue";
 import { PURPOSE_ORDER, PURPOSE_ROWS } from "./purposes";
 import { needsOf, type Need } from "./read-needs";
 
@@ -48,7 +48,10 @@ export const roomsInOrder = (index: PlanIndex): Room[] =>
     (a, b) => a.position - b.position || byNaturalText(a.name, b.name) || (a.id < b.id ? -1 : 1),
   );
 
-/** Everything that was understood of the survey, in the order of the rooms and their lines. A pair is a phone and a PC. */
+/**
+ * Everything that was understood of the survey, in the order of the rooms and their lines. A pair is a phone
+ * and a PC.
+ */
 export function surveyed(index: PlanIndex): Surveyed[] {
   const catalogue = catalogueOf(index.plan);
   return roomsInOrder(index).flatMap((room) =>

@@ -3,7 +3,10 @@ import { asLabel } from "../planners";
 
 const LONGEST = 63;
 
-/** Host names by the site's pattern: {place}, {kind}, {segment} and {n}, counted from 1 past every name that is taken. */
+/**
+ * Host names by the site's pattern: {place}, {kind}, {segment} and {n}, counted from 1 past every name that
+ * is taken.
+ */
 export class HostNames {
   readonly #pattern: string;
   readonly #taken: Set<string>;

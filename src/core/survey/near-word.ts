@@ -1,6 +1,6 @@
 /**
- * How many single mistakes of typing (a letter left out, added, wrong, or two changed over) lie between two words: the restricted
- * Damerau-Levenshtein distance. Stops counting above `most`.
+ * How many single mistakes of typing (a letter left out, added, wrong, or two changed over) lie between two
+ * words: the restricted Damerau-Levenshtein distance. Stops counting above `most`.
  */
 export function typingMistakes(a: string, b: string, most: number): number {
   if (Math.abs(a.length - b.length) > most) return most + 1;
@@ -21,4 +21,8 @@ export function typingMistakes(a: string, b: string, most: number): number {
 }
 
 /** How many mistakes are forgiven in a word: none in a short one, where another word is too near. */
-export const forgiven = (word: string): number => (word.length < 5 ? 0 : word.length < 9 ? 1 : 2);
+export const forgiven = (word: string): number => {
+  if (word.length < 5) return 0;
+  if (word.length < 9) return 1;
+  return 2;
+};

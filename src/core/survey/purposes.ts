@@ -180,7 +180,10 @@ export const PURPOSE_WORDS: Readonly<Record<Purpose, string>> = {
   safety: "safety, apart",
 };
 
-/** What may start talking to what in a drafted plan; every pair that is not here stays closed. Services by their names. */
+/**
+ * What may start talking to what in a drafted plan; every pair that is not here stays closed. Services by
+ * their names.
+ */
 export interface Intent {
   readonly from: Purpose;
   readonly to: Purpose | "internet" | "gateway";

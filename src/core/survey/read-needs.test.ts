@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { CATALOGUE } from "./catalogue";
+import { CATALOGUE } from "../catalogue/kinds";
 import { typingMistakes } from "./near-word";
 import { readNeeds } from "./read-needs";
 
@@ -8,7 +8,8 @@ const short = (line: string) =>
   readNeeds(CATALOGUE, line).map((reading) =>
     reading.need === null
       ? reading.problem
-      : `${reading.need.count} ${reading.need.what} (${reading.need.kind.word})${reading.need.wireless ? " wireless" : ""}`,
+      : `${reading.need.count} ${reading.need.what} ` +
+        `(${reading.need.kind.word})${reading.need.wireless ? " wireless" : ""}`,
   );
 
 test.each([

@@ -1,4 +1,4 @@
-import type { DeviceKind } from "./catalogue";
+import type { DeviceKind } from "../catalogue";
 import { forgiven, typingMistakes } from "./near-word";
 
 /** One item of a room's line, understood. */
@@ -155,14 +155,23 @@ function match(catalogue: readonly DeviceKind[], typed: string): Match | null {
   return best === null ? null : { kind: best.kind, what: best.name, readAs: best.name, guessed: true };
 }
 
-/** Gear that no room asks for: the draft puts it where the room says, and what stands there already is found gear. */
+/**
+ * Gear that no room asks for: the draft puts it where the room says, and what stands there already is found
+ * gear.
+ */
 const DRAFTED = /\b(?:gateway|router|firewall|modem)s?$/i;
 
 /** Why words name no kind, and what to do. */
 function unknownWords(words: string): string {
   if (DRAFTED.test(words))
-    return `"${words}" needs no line: the draft puts a gateway in the first cabinet. One that stands here already is entered under "Gear found".`;
-  return `"${words}" is no kind of device known here. Write another word for it, or add it as a kind of your own.`;
+    return (
+      `"${words}" needs no line: the draft puts a gateway in the first ` +
+      `cabinet. One that stands here already is entered under "Gear found".`
+    );
+  return (
+    `"${words}" is no kind of device known here. Write ` +
+    "another word for it, or add it as a kind of your own."
+  );
 }
 
 function readItem(
@@ -212,8 +221,9 @@ function readItem(
 }
 
 /**
- * Reads a room's line: items with commas, semicolons or line ends between, each a number (or none for one), a thing, and what is said of
- * it ("wireless", "no PoE", "+20 %", "for Studio"). Every item is read or has a problem; nothing is left out.
+ * Reads a room's line: items with commas, semicolons or line ends between, each a number (or none for one), a
+ * thing, and what is said of it ("wireless", "no PoE", "+20 %", "for Studio"). Every item is read or has a
+ * problem; nothing is left out.
  */
 export function readNeeds(catalogue: readonly DeviceKind[], line: string): Reading[] {
   const readings: Reading[] = [];

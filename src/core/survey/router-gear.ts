@@ -10,7 +10,10 @@ export const MANAGEMENT: Group = { purpose: "management", name: "" };
 const wirelessGroups = (index: PlanIndex): ReturnType<typeof surveyed> =>
   surveyed(index).filter(({ need }) => need.wireless && need.kind.role !== "point" && !isSafety(need));
 
-/** Whose each room's access points are: theirs who are wireless there, else the first wireless group's. By the room's id. */
+/**
+ * Whose each room's access points are: theirs who are wireless there, else the first wireless group's. By the
+ * room's id.
+ */
 export function pointGroups(index: PlanIndex): ReadonlyMap<string, Group> {
   const wireless = wirelessGroups(index).sort(
     (a, b) => b.need.count - a.need.count || byGroup(a.group, b.group),
@@ -26,7 +29,10 @@ export function pointGroups(index: PlanIndex): ReadonlyMap<string, Group> {
   );
 }
 
-/** Groups with wireless devices that none of the survey's access points falls to, and the room for one: where most of them are. None where the survey has no access point at all. */
+/**
+ * Groups with wireless devices that none of the survey's access points falls to, and the room for one: where
+ * most of them are. None where the survey has no access point at all.
+ */
 export function pointsMissing(index: PlanIndex): { readonly group: Group; readonly room: Room }[] {
   const assigned = pointGroups(index);
   const served = new Set([...assigned.values()].map(groupKey));
@@ -38,7 +44,10 @@ export function pointsMissing(index: PlanIndex): { readonly group: Group; readon
   return [...missing.values()].sort((a, b) => byGroup(a.group, b.group));
 }
 
-/** Whose gear a need is plugged into: its own group's, for an access point that of who joins there, for other gear `home`. */
+/**
+ * Whose gear a need is plugged into: its own group's, for an access point that of who joins there, for other
+ * gear `home`.
+ */
 export function gearGroup(
   index: PlanIndex,
   points: ReadonlyMap<string, Group>,
@@ -51,7 +60,10 @@ export function gearGroup(
   return point ?? (own.purpose === "management" ? home : own);
 }
 
-/** Addresses that the gear of a group takes in its own network: switches that know VLANs, access points, and at home for gear what else of it is surveyed. */
+/**
+ * Addresses that the gear of a group takes in its own network: switches that know VLANs, access points, and
+ * at home for gear what else of it is surveyed.
+ */
 export function gearCount(index: PlanIndex, group: Group, home: Group): number {
   const points = pointGroups(index);
   const belongs = (need: Need, room: Room) =>

@@ -3,8 +3,9 @@ import { byGroup, groupKey, type Group } from "./groups";
 import { INTENTS } from "./purposes";
 
 /**
- * How separate routers stand to one another. "one": a single network needs none. "chain": what others open and what opens nothing itself lies in front, the other behind
- * a router of its own. "Y": nobody's devices lie in front; each network is behind a router of its own, and the front one only leads out.
+ * How separate routers stand to one another. "one": a single network needs none. "chain": what others open
+ * and what opens nothing itself lies in front, the other behind a router of its own. "Y": nobody's devices
+ * lie in front; each network is behind a router of its own, and the front one only leads out.
  */
 export type RouterShape =
   { readonly shape: "one" | "chain"; readonly front: Group } | { readonly shape: "Y" };
@@ -16,7 +17,10 @@ const opensAllOutside = (group: Group): boolean =>
     (intent) => intent.from === group.purpose && intent.to === "internet" && intent.services === "open",
   );
 
-/** The network in front as the plan has it already, so that drafting again adds to what stands; null where there is none yet. */
+/**
+ * The network in front as the plan has it already, so that drafting again adds to what stands; null where
+ * there is none yet.
+ */
 function standingFront({ plan }: PlanIndex): Group | null {
   const withLine = new Set(
     [...plan.interface.values()].flatMap((leg) => (leg.line === null ? [] : [leg.device])),
@@ -28,8 +32,9 @@ function standingFront({ plan }: PlanIndex): Group | null {
 }
 
 /**
- * The shape that fits groups of devices: two of which one opens the other and not the other way round make a chain, since who is behind reaches what is in front and is not
- * reached from there; any others a Y, since what lies between two networks sees all that either sends.
+ * The shape that fits groups of devices: two of which one opens the other and not the other way round make a
+ * chain, since who is behind reaches what is in front and is not reached from there; any others a Y, since
+ * what lies between two networks sees all that either sends.
  */
 export function shapeOf(index: PlanIndex, groups: readonly Group[]): RouterShape {
   const ordered = [...groups].filter(({ purpose }) => purpose !== "management").sort(byGroup);

@@ -1,6 +1,5 @@
 import type { PlanIndex, Site } from "../plan";
-import { DEVICE_MODELS } from "../planners";
-import { catalogueOf } from "./catalogue";
+import { DEVICE_MODELS, catalogueOf } from "../catalogue";
 import { groupKey, groupTitle, roomsInOrder, surveyed, type Group } from "./groups";
 import { shapeOf } from "./router-shape";
 import { needsOf } from "./read-needs";
@@ -36,15 +35,18 @@ function shapeWords(index: PlanIndex, groups: readonly Group[]): string {
     case "one":
       return `${title(shape.front)} alone needs no second router.`;
     case "chain":
-      return `In a chain: ${title(shape.front)} in front, and behind a router of its own what may open something there and is not to be reached from there.`;
+      return (
+        `In a chain: ${title(shape.front)} in front, and behind a router of its ` +
+        "own what may open something there and is not to be reached from there."
+      );
     case "Y":
       return "In a Y: nobody's devices lie in front, and each network is behind a router of its own.";
   }
 }
 
 /**
- * Which separation fits. Separate routers: a home whose gear stays and knows no VLANs, with few groups. Separate gear for the whole
- * site only by choice; a safety network is kept apart in every case. Else VLANs.
+ * Which separation fits. Separate routers: a home whose gear stays and knows no VLANs, with few groups.
+ * Separate gear for the whole site only by choice; a safety network is kept apart in every case. Else VLANs.
  */
 export function schoolOf(index: PlanIndex): SchoolChoice {
   const { site } = index.plan;
@@ -75,12 +77,14 @@ export function schoolOf(index: PlanIndex): SchoolChoice {
     plain && !managed && groups.size <= MOST_ROUTERS
       ? [
           "routers",
-          `The switches that stay know no VLANs, and ${groups.size} groups need no more than ${groups.size} routers.`,
+          `The switches that stay know no VLANs, and ${groups.size} ` +
+            `groups need no more than ${groups.size} routers.`,
         ]
       : plain && !managed
         ? [
             "vlans",
-            `The switches that stay know no VLANs, but ${groups.size} groups would need as many routers; managed switches are less to go wrong.`,
+            `The switches that stay know no VLANs, but ${groups.size} groups ` +
+              "would need as many routers; managed switches are less to go wrong.",
           ]
         : ["vlans", `One set of managed gear keeps ${groups.size} groups apart.`];
   const chosen = site.conventions.separation;
@@ -90,7 +94,9 @@ export function schoolOf(index: PlanIndex): SchoolChoice {
     return { school: fits, reason: `${why}${shape(fits)}${apart}`, overridden: false, fits };
   return {
     school: chosen,
-    reason: `Chosen by you. The survey itself points to ${SCHOOL_WORDS[fits].toLowerCase()}: ${why}${shape(chosen)}${apart}`,
+    reason:
+      "Chosen by you. The survey itself points to " +
+      `${SCHOOL_WORDS[fits].toLowerCase()}: ${why}${shape(chosen)}${apart}`,
     overridden: true,
     fits,
   };

@@ -15,16 +15,10 @@ import { addHostKind, isHostName } from "../planners";
 import { SERVICES } from "../policy";
 import { surveyPlan, type SurveyText } from "../testing/survey-plan";
 import { testId } from "../testing/build-plan";
-import {
-  CATALOGUE,
-  catalogueOf,
-  groupTitle,
-  portPowerMw,
-  schoolOf,
-  surveyed,
-  tallyCabinets,
-  tallySurvey,
-} from ".";
+import { CATALOGUE, catalogueOf, portPowerMw } from "../catalogue";
+import { groupTitle, surveyed } from "./groups";
+import { schoolOf } from "./school";
+import { tallyCabinets, tallySurvey } from "./tally";
 import { HostNames } from "./host-names";
 import { INTENTS, PURPOSE_ROWS, PURPOSE_WORDS } from "./purposes";
 

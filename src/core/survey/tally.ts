@@ -1,5 +1,5 @@
 import type { PlanIndex, Room } from "../plan";
-import { catalogueOf, portPowerMw } from "./catalogue";
+import { catalogueOf, portPowerMw } from "../catalogue";
 import { byGroup, groupKey, roomsInOrder, surveyed, type Group } from "./groups";
 import { addressedCount, neededGear } from "./gear-needed";
 import { needsOf, type Need } from "./read-needs";
@@ -23,8 +23,11 @@ const sum = <T>(items: readonly T[], of: (item: T) => number): number =>
 /** Sockets of a need: a crowd and what is wireless have none. */
 export const socketsOf = (need: Need): number =>
   need.wireless || need.kind.role === "crowd" || need.kind.role === "switch" ? 0 : need.count;
-const hostsOf = (need: Need): number =>
-  need.kind.role === "socket" ? 0 : need.kind.role === "pair" ? need.count * 2 : need.count;
+const hostsOf = (need: Need): number => {
+  if (need.kind.role === "socket") return 0;
+  if (need.kind.role === "pair") return need.count * 2;
+  return need.count;
+};
 
 export function tallyRoom(index: PlanIndex, room: Room): RoomTally {
   const catalogue = catalogueOf(index.plan);
@@ -48,7 +51,10 @@ export interface GroupTally {
 
 export const grown = (count: number, percent: number): number => Math.ceil((count * (100 + percent)) / 100);
 
-/** Addresses by purpose and group in the order of their VLAN IDs; the drafted gear's own are among the management's. */
+/**
+ * Addresses by purpose and group in the order of their VLAN IDs; the drafted gear's own are among the
+ * management's.
+ */
 export function tallyGroups(index: PlanIndex): GroupTally[] {
   const { growth } = index.plan.site.conventions;
   const groups = new Map<string, { group: Group; now: number; grownTo: number }>();
@@ -106,7 +112,10 @@ export function tallySurvey(index: PlanIndex): SurveyTally {
   };
 }
 
-/** Sockets and power that come together in each cabinet: its own devices and those of the rooms that lead to it. */
+/**
+ * Sockets and power that come together in each cabinet: its own devices and those of the rooms that lead to
+ * it.
+ */
 export interface CabinetTally {
   readonly cabinet: Room;
   readonly rooms: number;

@@ -2,7 +2,10 @@ import type { Failure } from "../failure";
 import { must } from "../kernel";
 import { applyChanges, Draft, offers, PlanIndex, type Plan } from "../plan";
 
-/** The plan with everything of a failure switched off, for asking it with probes: the slow way to what the failure study finds. */
+/**
+ * The plan with everything of a failure switched off, for asking it with probes: the slow way to what the
+ * failure study finds.
+ */
 export function broken(plan: Plan, failure: Failure): Plan {
   const draft = new Draft(plan);
   const off = (port: string) => draft.patch("port", port, { enabled: false });

@@ -27,7 +27,10 @@ import {
   type Change,
 } from "../plan";
 
-/** A UUID made of words: the same words always give the same id, and other words another one (FNV-1a, four lanes). */
+/**
+ * A UUID made of words: the same words always give the same id, and other words another one (FNV-1a, four
+ * lanes).
+ */
 export function testId(kind: string, name: string): string {
   const lane = (seed: number): string => {
     let hash = 2166136261 + seed * 7919;
@@ -39,7 +42,10 @@ export function testId(kind: string, name: string): string {
       .slice(-8);
   };
   const digits = [1, 2, 3, 4].map(lane).join("");
-  return `${digits.slice(0, 8)}-${digits.slice(8, 12)}-7${digits.slice(13, 16)}-8${digits.slice(17, 20)}-${digits.slice(20)}`;
+  return (
+    `${digits.slice(0, 8)}-${digits.slice(8, 12)}-7` +
+    `${digits.slice(13, 16)}-8${digits.slice(17, 20)}-${digits.slice(20)}`
+  );
 }
 
 export const aSite = (fields: Partial<Site> = {}): Site => ({
@@ -131,7 +137,10 @@ export const aScope = (fields: Partial<Scope> & Pick<Scope, "segment">): Scope =
   ...fields,
 });
 
-/** A sound plan of the entities; the site may be given too. A reference that leads nowhere is a bug of the test. */
+/**
+ * A sound plan of the entities; the site may be given too. A reference that leads nowhere is a bug of the
+ * test.
+ */
 export function planWith(
   entities: { [K in CollectionKind]?: readonly EntityOf<K>[] } & { site?: Site },
 ): Plan {

@@ -316,7 +316,10 @@ export function plant(plan: Plan, roll: Dice): Fault | null {
     : { kind, plan: applied.value, ...planted };
 }
 
-/** Questions that pass on a plan: addresses, gateway and internet for every host, and every door between two hosts. */
+/**
+ * Questions that pass on a plan: addresses, gateway and internet for every host, and every door between two
+ * hosts.
+ */
 export function passing(plan: Plan): ProbeQuestion[] {
   const index = PlanIndex.of(plan);
   const hosts = [...plan.host.values()];
@@ -353,7 +356,10 @@ export function passing(plan: Plan): ProbeQuestion[] {
 
 const TRIES = 60;
 
-/** How a number of planted faults came out: mended when a repair on offer makes the failing question pass, blamed when the first cause names the faulty thing. */
+/**
+ * How a number of planted faults came out: mended when a repair on offer makes the failing question pass,
+ * blamed when the first cause names the faulty thing.
+ */
 export interface Verdict {
   readonly planted: number;
   readonly mended: number;
@@ -372,7 +378,10 @@ function isMended(plan: Plan, question: ProbeQuestion, ids: () => string): boole
   });
 }
 
-/** Plants faults one at a time in plans that are sound, until `count` of them have made a question fail that passed before. */
+/**
+ * Plants faults one at a time in plans that are sound, until `count` of them have made a question fail that
+ * passed before.
+ */
 export function judgeFaults(plans: readonly Plan[], count: number, roll: Dice, ids: () => string): Verdict {
   const sites = plans.map((plan) => ({ plan, questions: passing(plan) }));
   const kinds = new Set<string>();
@@ -389,7 +398,8 @@ export function judgeFaults(plans: readonly Plan[], count: number, roll: Dice, i
       const question = must(likely[roll(likely.length)], "a question");
       if (probe(index, question, ids).cause !== null) failing = question;
     }
-    // A fault that none of these questions notices is no failure of theirs: a spare way, a VLAN nobody uses there.
+    // A fault that none of these questions notices is no failure of theirs: a spare way, a VLAN nobody uses
+    // there.
     if (failing === undefined) continue;
     planted += 1;
     kinds.add(fault.kind);

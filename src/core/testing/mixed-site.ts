@@ -23,8 +23,9 @@ import { SERVICES } from "../policy";
 import { aSite, testId } from "./build-plan";
 import type { Dice } from "./faults";
 
-// Sites as they are found, not as they are drawn: networks on routed ports with gear that knows no VLANs behind them, wireless without a VLAN, routers behind routers,
-// beside each other and one after the other, some translating and some with routes by hand, and VLANs beside all of it.
+// Sites as they are found, not as they are drawn: networks on routed ports with gear that knows no VLANs
+// behind them, wireless without a VLAN, routers behind routers, beside each other and one after the other,
+// some translating and some with routes by hand, and VLANs beside all of it.
 
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const net = (text: string): Prefix4 => {
@@ -118,7 +119,10 @@ class Builder {
     }).id;
   }
 
-  /** A new network at a router: on a routed port with plain gear behind it, or on a VLAN over a switch that knows them. */
+  /**
+   * A new network at a router: on a routed port with plain gear behind it, or on a VLAN over a switch that
+   * knows them.
+   */
   network(router: Device, n: number, parent: Net | null, translated: boolean): Net {
     const [draft, prefix] = [this.draft, net(`10.9.${n}.0/24`)];
     const isVlan = this.#roll(3) === 0;
@@ -310,7 +314,10 @@ function doors(
     }
 }
 
-/** A site of one to three networks at the gateway and up to three routers behind, each plugged into any network there is by then. */
+/**
+ * A site of one to three networks at the gateway and up to three routers behind, each plugged into any
+ * network there is by then.
+ */
 export function mixedSite(roll: Dice): Plan {
   const builder = new Builder(roll);
   const { draft } = builder;

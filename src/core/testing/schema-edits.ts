@@ -2,7 +2,8 @@ import { z } from "zod";
 import { KINDS, SCHEMAS, type Draft, type Entity, type Kind } from "../plan";
 import type { Dice } from "./faults";
 
-// Edits of every kind and field there is, made from the schemas themselves, so that a field to come is edited unasked.
+// Edits of every kind and field there is, made from the schemas themselves, so that a field to come is edited
+// unasked.
 
 type Json = Record<string, unknown>;
 const isJson = (value: unknown): value is Json =>
@@ -10,7 +11,10 @@ const isJson = (value: unknown): value is Json =>
 /** One of a list that is not empty; null is a value like any other. */
 const pick = <T>(roll: Dice, list: readonly T[]): T => list[roll(list.length)] as T;
 
-/** Values that a field's schema names or bounds: its choices, both truths, null, the ends of a range, the empty and the shortened list. */
+/**
+ * Values that a field's schema names or bounds: its choices, both truths, null, the ends of a range, the
+ * empty and the shortened list.
+ */
 function valuesOf(schema: Json, present: unknown): unknown[] {
   const any = schema.anyOf ?? schema.oneOf;
   if (Array.isArray(any)) return any.flatMap((one) => (isJson(one) ? valuesOf(one, present) : []));
@@ -60,25 +64,28 @@ export interface FieldPath {
 export const FIELD_PATHS: readonly FieldPath[] = KINDS.flatMap((kind) => {
   const walk = (schema: unknown, path: readonly string[]): FieldPath[] => {
     const properties = isJson(schema) && isJson(schema.properties) ? schema.properties : {};
-    return Object.entries(properties).flatMap(([name, inner]) =>
-      name === "id" && path.length === 0
-        ? []
-        : isJson(inner)
-          ? [{ kind, path: [...path, name], schema: inner }, ...walk(inner, [...path, name])]
-          : [],
-    );
+    return Object.entries(properties).flatMap(([name, inner]) => {
+      if (name === "id" && path.length === 0) return [];
+      if (isJson(inner))
+        return [{ kind, path: [...path, name], schema: inner }, ...walk(inner, [...path, name])];
+      return [];
+    });
   };
   return walk(z.toJSONSchema(SCHEMAS[kind] as z.ZodType, { io: "input", unrepresentable: "any" }), []);
 });
 
 const at = (value: unknown, path: readonly string[]): unknown =>
   path.reduce<unknown>((inner, name) => (isJson(inner) ? inner[name] : undefined), value);
-const withValue = (value: unknown, [name, ...rest]: readonly string[], set: unknown): unknown =>
-  name === undefined ? set : isJson(value) ? { ...value, [name]: withValue(value[name], rest, set) } : value;
+const withValue = (value: unknown, [name, ...rest]: readonly string[], set: unknown): unknown => {
+  if (name === undefined) return set;
+  if (isJson(value)) return { ...value, [name]: withValue(value[name], rest, set) };
+  return value;
+};
 
 /**
- * Writes one field of one entity into a draft: a value that its schema names, or the one that another entity of the kind has there. Nothing when the result is no entity of
- * the kind; whether the plan takes it is for `applyChanges` to say.
+ * Writes one field of one entity into a draft: a value that its schema names, or the one that another entity
+ * of the kind has there. Nothing when the result is no entity of the kind; whether the plan takes it is for
+ * `applyChanges` to say.
  */
 export function editField(draft: Draft, { kind, path, schema }: FieldPath, roll: Dice): void {
   const all: readonly Entity[] = kind === "site" ? [draft.plan.site] : draft.all(kind);

@@ -10,7 +10,10 @@ export interface Assigned {
   readonly clashes: readonly Radio[];
 }
 
-/** How many steps the search for a colouring without a clash may take before the best one found by turns is taken. */
+/**
+ * How many steps the search for a colouring without a clash may take before the best one found by turns is
+ * taken.
+ */
 const MOST_STEPS = 50_000;
 
 interface Node {
@@ -23,10 +26,12 @@ const meets = (band: Band, a: Option | null, b: Option | null): boolean =>
   a !== null && b !== null && channelsOverlap(band, a.block, b.block);
 
 /**
- * Channels for all working radios of a band: a colouring of the graph of access points that hear one another, in which neighbours do not overlap whenever there is one
- * and the search finds it, and as few radios as possible get another channel than they have: each change is a visit, and a moment without a network. Where the search for
- * the fewest takes too long, any colouring (Brélaz 1979: most constrained first) with what need not change put back; where there is none, one with few clashes. Channels
- * without radar come first, and what is used least among them.
+ * Channels for all working radios of a band: a colouring of the graph of access points that hear one another,
+ * in which neighbours do not overlap whenever there is one and the search finds it, and as few radios as
+ * possible get another channel than they have: each change is a visit, and a moment without a network. Where
+ * the search for the fewest takes too long, any colouring (Brélaz 1979: most constrained first) with what
+ * need not change put back; where there is none, one with few clashes. Channels without radar come first, and
+ * what is used least among them.
  */
 export function assignChannels(
   index: PlanIndex,
@@ -74,7 +79,10 @@ const byUse = (band: Band, chosen: readonly (Option | null)[]) => {
     Number(a.dfs) - Number(b.dfs) || usedBy(a) - usedBy(b) || a.channel - b.channel;
 };
 
-/** Radios that need another channel: those without an allowed one, and one of each two that clash, no radio counted twice. No colouring changes fewer. */
+/**
+ * Radios that need another channel: those without an allowed one, and one of each two that clash, no radio
+ * counted twice. No colouring changes fewer.
+ */
 function leastNeeded(
   band: Band,
   nodes: readonly Node[],
@@ -100,14 +108,20 @@ function leastNeeded(
   return count;
 }
 
-/** The colouring without a clash that changes the fewest radios: one change allowed, then two, and so on. Null where there is none, or it takes too long. */
+/**
+ * The colouring without a clash that changes the fewest radios: one change allowed, then two, and so on. Null
+ * where there is none, or it takes too long.
+ */
 function fewestChanges(
   band: Band,
   nodes: readonly Node[],
   now: readonly (Option | null)[],
 ): (Option | null)[] | null {
   let steps = 0;
-  /** Somebody who has to change: without a channel, or on one side of a clash; the sides that may still be changed. Null when all is well. */
+  /**
+   * Somebody who has to change: without a channel, or on one side of a clash; the sides that may still be
+   * changed. Null when all is well.
+   */
   const next = (chosen: readonly (Option | null)[], fixed: ReadonlySet<number>): readonly number[] | null => {
     const bare = nodes.findIndex(({ options }, i) => options.length > 0 && chosen[i] === null);
     if (bare >= 0) return [bare];
@@ -207,7 +221,10 @@ function colour(band: Band, nodes: readonly Node[]): (Option | null)[] | null {
   return search() ? chosen : null;
 }
 
-/** From the channels there are now each radio in turn takes the channel that fewest of its neighbours overlap, until nobody gains by another. */
+/**
+ * From the channels there are now each radio in turn takes the channel that fewest of its neighbours overlap,
+ * until nobody gains by another.
+ */
 function takeTurns(band: Band, nodes: readonly Node[], now: readonly (Option | null)[]): (Option | null)[] {
   const chosen: (Option | null)[] = nodes.map((node, i) => now[i] ?? node.options[0] ?? null);
   const clashes = (i: number, option: Option) =>

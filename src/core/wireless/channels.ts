@@ -4,14 +4,16 @@ import type { Band, Radio, RadioRules } from "../plan";
 const BASES: Readonly<Record<Exclude<Band, "2.4">, readonly number[]>> = { "5": [149, 100, 36], "6": [1] };
 
 /**
- * The 20 MHz channels that a radio occupies, ascending. In 2.4 GHz the one itself, and for 40 MHz the one four above it or, at the
- * end of the band, below. Null when no channel of that width holds this number.
+ * The 20 MHz channels that a radio occupies, ascending. In 2.4 GHz the one itself, and for 40 MHz the one
+ * four above it or, at the end of the band, below. Null when no channel of that width holds this number.
  */
 export function channelBlock(band: Band, channel: number, widthMhz: Radio["widthMhz"]): number[] | null {
   const count = widthMhz / 20;
   if (band === "2.4") {
     if (count > 2) return null;
-    return count === 1 ? [channel] : channel <= 7 ? [channel, channel + 4] : [channel - 4, channel];
+    if (count === 1) return [channel];
+    if (channel <= 7) return [channel, channel + 4];
+    return [channel - 4, channel];
   }
   const base = BASES[band].find((one) => channel >= one);
   if (base === undefined || (channel - base) % 4 !== 0) return null;
@@ -19,7 +21,10 @@ export function channelBlock(band: Band, channel: number, widthMhz: Radio["width
   return Array.from({ length: count }, (_, i) => start + i * 4);
 }
 
-/** In 2.4 GHz channels less than five apart reach into one another (25 MHz from 1 to 6); elsewhere those with a 20 MHz channel in common. */
+/**
+ * In 2.4 GHz channels less than five apart reach into one another (25 MHz from 1 to 6); elsewhere those with
+ * a 20 MHz channel in common.
+ */
 export function channelsOverlap(band: Band, a: readonly number[], b: readonly number[]): boolean {
   return band === "2.4" ? a.some((x) => b.some((y) => Math.abs(x - y) < 5)) : a.some((x) => b.includes(x));
 }
@@ -45,7 +50,10 @@ export interface Option {
   readonly dfs: boolean;
 }
 
-/** What the site's rules allow a radio of a band and width, each block once: those without radar first, then by number. */
+/**
+ * What the site's rules allow a radio of a band and width, each block once: those without radar first, then
+ * by number.
+ */
 export function channelOptions(
   rules: RadioRules,
   band: Band,

@@ -1,6 +1,9 @@
 import type { Derived, PlanIndex } from "../plan";
 
-/** By access point, those it hears: entered at either of the two, or because they stand in one room or in adjacent ones. */
+/**
+ * By access point, those it hears: entered at either of the two, or because they stand in one room or in
+ * adjacent ones.
+ */
 export type Hearing = ReadonlyMap<string, ReadonlySet<string>>;
 
 function hearingOf(index: PlanIndex): Hearing {

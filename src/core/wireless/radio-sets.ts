@@ -10,8 +10,9 @@ const row = (band: Band, from: number, to: number, step: number, dfs = false, in
   }));
 
 /**
- * Starting points for a site's own list of channels, by the lower channel rules that hold in large parts of each region. Every
- * country has its own; the site's list can be edited, and what holds is what the regulator says.
+ * Starting points for a site's own list of channels, by the lower channel rules that hold in large parts of
+ * each region. Every country has its own; the site's list can be edited, and what holds is what the regulator
+ * says.
  */
 export const RADIO_SETS = {
   europe: {

@@ -2,15 +2,10 @@ import fc from "fast-check";
 import { must } from "../kernel";
 import { applyChanges, Draft, PlanIndex, type Band, type Radio } from "../plan";
 import { aDevice, aSite, planWith, testId } from "../testing/build-plan";
-import {
-  assignChannels,
-  channelBlock,
-  channelOptions,
-  channelsOverlap,
-  channelsSummary,
-  HEARING,
-  RADIO_SETS,
-} from ".";
+import { assignChannels } from "./assign";
+import { channelBlock, channelOptions, channelsOverlap, channelsSummary } from "./channels";
+import { HEARING } from "./hearing";
+import { RADIO_SETS } from "./radio-sets";
 
 const WIDTHS = [20, 40, 80, 160, 320] as const;
 

@@ -1,4 +1,5 @@
-// What the routes answer, as the interface reads it: what the use cases give, its changes and plans in their text form.
+// What the routes answer, as the interface reads it: what the use cases give, its changes and plans in their
+// text form.
 import type { Soundness } from "@/application/soundness";
 import type { LogLine, SiteSummary } from "@/application/stores";
 
@@ -14,7 +15,10 @@ export interface StepsAnswer {
   readonly redo: string | null;
   readonly undoIsImport: boolean;
 }
-/** The plan is the same for everybody; what the asker can undo comes with it in this header, as JSON, percent-encoded. */
+/**
+ * The plan is the same for everybody; what the asker can undo comes with it in this header, as JSON,
+ * percent-encoded.
+ */
 export const STEPS_HEADER = "x-steps";
 export interface PlanAnswer {
   readonly revision: number;
@@ -25,7 +29,10 @@ export interface NewsAnswer {
   readonly entries: readonly LogEntryAnswer[];
   readonly steps: StepsAnswer;
 }
-/** `entries`: what came since the revision that the batch was made on, itself among it; empty when it simply is the next one. */
+/**
+ * `entries`: what came since the revision that the batch was made on, itself among it; empty when it simply
+ * is the next one.
+ */
 export interface CommitAnswer {
   readonly revision: number;
   readonly entries: readonly LogEntryAnswer[];

@@ -12,7 +12,10 @@ export interface SlicedBody<B> {
   readonly read: (value: unknown, breath: Breath) => Promise<{ readonly value: B } | Misfit>;
 }
 
-/** What a route takes: the parts of its address, its query, its body and how large that may be (0: it has none). */
+/**
+ * What a route takes: the parts of its address, its query, its body and how large that may be (0: it has
+ * none).
+ */
 export interface Contract<P, Q, B> {
   readonly params: z.ZodType<P>;
   readonly query: z.ZodType<Q>;

@@ -23,7 +23,10 @@ const named = (index: PlanIndex, id: string): string => {
   return kind === undefined ? "Something that was removed" : nameOf(index, kind, id);
 };
 
-/** Somebody else changed the same first: a person chooses, field by field, and closing the question decides nothing. */
+/**
+ * Somebody else changed the same first: a person chooses, field by field, and closing the question decides
+ * nothing.
+ */
 export function ClashDialog() {
   const stuck = usePlan((state) => state.held?.stuck[0] ?? null);
   const step = usePlan((state) => state.stepClash);
@@ -53,7 +56,10 @@ function StuckQuestion({ stuck }: { stuck: Stuck }) {
       onOpenChange={ask}
       title="Somebody changed the same"
       wide
-      description={`Your change "${stuck.batch.summary}" is not saved yet, because somebody else changed the same meanwhile. Close this to decide later: both stay until then.`}
+      description={
+        `Your change "${stuck.batch.summary}" is not saved yet, because somebody else ` +
+        "changed the same meanwhile. Close this to decide later: both stay until then."
+      }
     >
       {fault === null ? (
         <Questions rows={rows} sides={["Yours", "Theirs"]} onChosen={decide} />

@@ -15,7 +15,8 @@ const MOST_HITS = 30;
 const ITEM =
   "flex min-h-7 cursor-pointer items-center gap-3 rounded px-2 text-13 data-[selected=true]:bg-act-wash";
 const GROUP =
-  "[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-12 [&_[cmdk-group-heading]]:text-ink2";
+  "[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 " +
+  "[&_[cmdk-group-heading]]:text-12 [&_[cmdk-group-heading]]:text-ink2";
 
 /** One field for finding and for doing: names, addresses, views and actions. */
 export function CommandField() {

@@ -36,7 +36,10 @@ export function DroppedDialog() {
       onOpenChange={acknowledge}
       title="Not saved"
       wide
-      description="The server can't take these changes, so they are no longer in the plan here. Copy them if you want to make them again in another way."
+      description={
+        "The server can't take these changes, so they are no longer in the " +
+        "plan here. Copy them if you want to make them again in another way."
+      }
     >
       <ul className="mb-4">
         {dropped.map(({ batch, sentence }) => (

@@ -13,7 +13,10 @@ const follow = (changed: () => void) => {
   return () => query.removeEventListener("change", changed);
 };
 
-/** The light sheet or the dark bench: the system's until one is chosen, then that one, kept in a cookie for the first paint. */
+/**
+ * The light sheet or the dark bench: the system's until one is chosen, then that one, kept in a cookie for
+ * the first paint.
+ */
 export function GroundSwitch() {
   const system = useSyncExternalStore<Ground>(
     follow,

@@ -1,7 +1,8 @@
 "use client";
 
 import type { ReactNode } from "react";
-import { counted, type Severity } from "@/core/checks";
+import type { Severity } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { SeverityCount } from "../kit/signs";
 import type { Saving } from "../plan-store/plan-state";
 import { usePlan } from "../plan-store/use-plan";
@@ -19,7 +20,9 @@ const Cell = ({ head, children, wide = false }: { head?: string; children: React
 const clock = (ms: number): string =>
   new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" }).format(ms);
 
-/** The title block of a drawing: which sheet of which site, at which revision, whether it is sound and saved. */
+/**
+ * The title block of a drawing: which sheet of which site, at which revision, whether it is sound and saved.
+ */
 export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName: string }) {
   const name = usePlan((state) => state.held?.index.plan.site.name) ?? fallbackName;
   const revision = usePlan((state) => state.held?.revision);
@@ -79,11 +82,16 @@ function savedText({
     case "stranger":
       return `signed out: ${changes}; open a new link`;
     case "waiting":
-      return `${trouble === null || trouble.startsWith("The server does not answer") ? "offline" : "not saved"}: ${changes}`;
+      return (
+        `${trouble === null || trouble.startsWith("The server does not answer") ? "offline" : "not saved"}: ` +
+        `${changes}`
+      );
     case "saving":
       return "saving …";
     case "saved":
-      return count > 0 ? "saving …" : savedAt === null ? "" : `saved ${clock(savedAt)}`;
+      if (count > 0) return "saving …";
+      if (savedAt === null) return "";
+      return `saved ${clock(savedAt)}`;
   }
 }
 

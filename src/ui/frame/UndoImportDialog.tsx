@@ -19,7 +19,10 @@ export function UndoImportDialog() {
       open={open}
       onOpenChange={keepImport}
       title="Take the whole import back?"
-      description={`Your last step is "${what ?? ""}". Undoing it removes everything that came with the file. It can be brought back.`}
+      description={
+        `Your last step is "${what ?? ""}". Undoing it removes ` +
+        "everything that came with the file. It can be brought back."
+      }
     >
       <div className="flex gap-2">
         <button type="button" className="button" onClick={keepImport}>

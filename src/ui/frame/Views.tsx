@@ -32,7 +32,10 @@ const COMPONENTS = Object.fromEntries(
   Object.entries(LOADERS).map(([key, load]) => [key, dynamic(load, { loading: Waiting })]),
 ) as Record<ViewKey, ComponentType>;
 
-/** The view that the address names. All of them are fetched once the first is there, so that they open without a server, too. */
+/**
+ * The view that the address names. All of them are fetched once the first is there, so that they open without
+ * a server, too.
+ */
 export function Views() {
   const View = COMPONENTS[viewIn(usePathname())];
   useEffect(() => {

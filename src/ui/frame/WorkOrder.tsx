@@ -16,7 +16,11 @@ const GROUPS = ["Plan", "Protect", "Prove"] as const;
 function progressOfView(view: View & { key: ViewKey }, plan: Plan, probed: boolean): Progress | null {
   if (view.family !== null) return progressOf(plan, view.family);
   if (view.key === "findings") return progressOf(plan, "segments");
-  return view.key === "probe" ? (probed ? "begun" : "empty") : null;
+  if (view.key === "probe") {
+    if (probed) return "begun";
+    return "empty";
+  }
+  return null;
 }
 
 /** The views in the order of the job, each with what is open in it. */

@@ -1,4 +1,5 @@
-import type { Finding, Subject } from "@/core/checks";
+import type { Finding } from "@/core/checks";
+import type { Subject } from "@/core/repairs";
 import type { Kind, PlanIndex } from "@/core/plan";
 import { usePlan, usePlanStore } from "../plan-store/use-plan";
 import type { Selection } from "./ui-state";

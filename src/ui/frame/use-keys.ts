@@ -14,7 +14,10 @@ const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || target.matches("input, textarea, select, [role=combobox]"));
 
-/** The keys that work everywhere. Single letters can be switched off, for those who speak or whose hands wander. */
+/**
+ * The keys that work everywhere. Single letters can be switched off, for those who speak or whose hands
+ * wander.
+ */
 export function useKeys(): void {
   const goTo = useGoTo();
   const store = usePlanStore();
@@ -62,7 +65,8 @@ export function useKeys(): void {
       return true;
     };
     const onKey = (event: KeyboardEvent) => {
-      // A table or a field has taken the key. React listens at the document, too, so stopping the event there doesn't stop it here.
+      // A table or a field has taken the key. React listens at the document, too, so stopping the event there
+      // doesn't stop it here.
       if (event.defaultPrevented) return;
       const handled =
         event.ctrlKey || event.metaKey ? onCommand(event) : event.altKey ? false : onSingle(event);

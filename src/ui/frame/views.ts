@@ -1,6 +1,9 @@
 import type { Family } from "@/core/checks";
 
-/** The views there are, in the order of the job; a number stays with its view whether or not its neighbours exist yet. */
+/**
+ * The views there are, in the order of the job; a number stays with its view whether or not its neighbours
+ * exist yet.
+ */
 export interface View {
   readonly key: string;
   readonly title: string;
@@ -33,6 +36,9 @@ export function viewIn(pathname: string): ViewKey {
   const key = pathname.split("/")[3] ?? "";
   return isView(key) ? key : "segments";
 }
-/** Goes to a view within the page: the plan is here already, and a server that is away must not take the sheet along. */
+/**
+ * Goes to a view within the page: the plan is here already, and a server that is away must not take the sheet
+ * along.
+ */
 export const showView = (site: string, view: ViewKey): void =>
   window.history.pushState(null, "", viewAddress(site, view));

@@ -33,7 +33,10 @@ const ROW_PX = 28;
 /** Rows drawn beyond the edge, for the next turn of the wheel. */
 const OVERSCAN = 12;
 
-/** A table that is edited in place like a spreadsheet: arrows, Enter or typing, Tab, Shift for a block, copy, paste, Ctrl D fills down. */
+/**
+ * A table that is edited in place like a spreadsheet: arrows, Enter or typing, Tab, Shift for a block, copy,
+ * paste, Ctrl D fills down.
+ */
 export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>) {
   const { label, idOf, columns, actions, newRow, groups, foot, scroller } = props;
   const shown = useRows(props.rows, columns, idOf, props.filter ?? "");

@@ -10,13 +10,19 @@ export interface Column<R, C extends string> {
   /** A line at the left: a new group begins. */
   readonly bar?: boolean;
   readonly mono?: boolean;
-  /** Says who the row is about: stays in sight when the table is scrolled sideways. The column of names does so unasked. */
+  /**
+   * Says who the row is about: stays in sight when the table is scrolled sideways. The column of names does
+   * so unasked.
+   */
   readonly held?: boolean;
   readonly width?: string;
   readonly text: (row: R) => string;
   readonly show?: (row: R) => ReactNode;
   readonly readOnly?: (row: R) => boolean;
-  /** Worked out from the rest: never edited, and left out of what is copied, so that what is copied can be pasted again. */
+  /**
+   * Worked out from the rest: never edited, and left out of what is copied, so that what is copied can be
+   * pasted again.
+   */
   readonly derived?: boolean;
   /** What stands below the open cell while one types: how the text is understood. */
   readonly reading?: (row: R | null, text: string) => ReactNode;
@@ -46,7 +52,10 @@ export interface Place {
   readonly row: number;
   readonly column: number;
 }
-/** What is chosen: rows by their ids, in the order in which they stand, and a run of columns. The row that is not there yet is in it or not. */
+/**
+ * What is chosen: rows by their ids, in the order in which they stand, and a run of columns. The row that is
+ * not there yet is in it or not.
+ */
 export interface Block {
   readonly rows: readonly string[];
   readonly hasNew: boolean;

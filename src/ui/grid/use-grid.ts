@@ -35,8 +35,8 @@ export interface Grid {
 }
 
 /**
- * A cell by its row's id and its column's, so that it stays what it is when rows come and go; the row is null for the one that is
- * not there yet. `near`: where it was last seen, for when its row is gone.
+ * A cell by its row's id and its column's, so that it stays what it is when rows come and go; the row is null
+ * for the one that is not there yet. `near`: where it was last seen, for when its row is gone.
  */
 interface Spot<C extends string> {
   readonly row: string | null;
@@ -48,7 +48,10 @@ interface Open<C extends string> extends Spot<C>, Editing {
   readonly was: string;
 }
 
-/** The behaviour of a spreadsheet: one cell is where you are, a block may be chosen, keys and clipboard work on it. */
+/**
+ * The behaviour of a spreadsheet: one cell is where you are, a block may be chosen, keys and clipboard work
+ * on it.
+ */
 export function useGrid<R, C extends string>({
   shown,
   idOf,
@@ -181,7 +184,9 @@ export function useGrid<R, C extends string>({
       return { refusal: null, was: now };
     if (now.trim() !== cell.was.trim() && now.trim() !== cell.text.trim()) {
       return {
-        refusal: `Somebody has changed this to "${now}" while you were writing. Press Enter again to write yours, or Escape to leave theirs.`,
+        refusal:
+          `Somebody has changed this to "${now}" while you were writing. ` +
+          "Press Enter again to write yours, or Escape to leave theirs.",
         was: now,
       };
     }
@@ -226,7 +231,10 @@ export function useGrid<R, C extends string>({
       );
   };
 
-  /** A series down the block, column by column: from its first row, in the step to its second when that is filled and the block goes on. */
+  /**
+   * A series down the block, column by column: from its first row, in the step to its second when that is
+   * filled and the block goes on.
+   */
   const fillSeries = () => {
     const [one, two, ...more] = block.rows;
     if (one === undefined || two === undefined) return;

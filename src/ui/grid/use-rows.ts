@@ -100,8 +100,10 @@ export function useRows<R extends RowData, C extends string>(
   const rows = useMemo(() => model.rows.map((row) => row.original), [model]);
   const positions = useMemo(() => new Map(model.rows.map((row, i) => [row.id, i])), [model]);
   const sortBy = (id: C) =>
-    setSort((now) =>
-      now?.column !== id ? { column: id, up: true } : now.up ? { column: id, up: false } : null,
-    );
+    setSort((now) => {
+      if (now?.column !== id) return { column: id, up: true };
+      if (now.up) return { column: id, up: false };
+      return null;
+    });
   return { rows, positions, isThere: (id) => id in known, sort, sortBy };
 }

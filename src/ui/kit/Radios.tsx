@@ -12,8 +12,8 @@ interface Props<V extends string> {
 }
 
 /**
- * A choice of a few, all in sight. An arrow chooses what it moves to, however short the key is held: the primitive itself moves the
- * focus a moment later, and chooses only if the key is still down by then.
+ * A choice of a few, all in sight. An arrow chooses what it moves to, however short the key is held: the
+ * primitive itself moves the focus a moment later, and chooses only if the key is still down by then.
  */
 export function Radios<V extends string>({ label, value, choices, onChoose, across = false }: Props<V>) {
   const byArrow = useRef(false);

@@ -10,7 +10,10 @@ interface Props<V extends string> {
   readonly onChoose: (value: V) => void;
 }
 
-/** A choice of a few ways to see one thing, side by side; an arrow chooses what it moves to, as among radio buttons. */
+/**
+ * A choice of a few ways to see one thing, side by side; an arrow chooses what it moves to, as among radio
+ * buttons.
+ */
 export function Segmented<V extends string>({ label, value, choices, onChoose }: Props<V>) {
   const byArrow = useRef(false);
   const choose = (text: string) => {

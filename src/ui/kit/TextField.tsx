@@ -12,7 +12,10 @@ interface Props {
   readonly placeholder?: string;
 }
 
-/** A field of the margin: Enter or leaving it writes, Esc takes it back; a refusal stands below and keeps what was typed. */
+/**
+ * A field of the margin: Enter or leaving it writes, Esc takes it back; a refusal stands below and keeps what
+ * was typed.
+ */
 export function TextField({ label, value, write, mono = false, offers = [], placeholder }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);

@@ -43,7 +43,10 @@ export const fileName = (site: string, what: string): string =>
 /** What a spreadsheet takes for a formula, its full-width forms and one behind a space or a tab, too. */
 const FORMULA = /^[\s\u00a0\u3000]*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r]/;
 
-/** RFC 4180, with a first line of heads; a text that a spreadsheet would run as a formula is written as a text. */
+/**
+ * RFC 4180, with a first line of heads; a text that a spreadsheet would run as a formula is written as a
+ * text.
+ */
 export const csv = (table: readonly (readonly string[])[]): string =>
   `${Papa.unparse(
     table.map((row) => [...row]),

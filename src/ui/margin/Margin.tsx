@@ -5,15 +5,15 @@ import type { ViewKey } from "../frame/views";
 import { useUi } from "../frame/use-ui";
 import { useIndex } from "../plan-store/use-plan";
 import { DeviceMargin } from "./device/DeviceMargin";
-import { FindingMargin } from "./FindingMargin";
-import { HostMargin } from "./HostMargin";
-import { InterfaceMargin } from "./InterfaceMargin";
+import { FindingMargin } from "./findings/FindingMargin";
+import { HostMargin } from "./register/HostMargin";
+import { InterfaceMargin } from "./device/InterfaceMargin";
 import { LinkMargin } from "./device/LinkMargin";
 import { PortsMargin } from "./device/PortsMargin";
-import { FailureMargin } from "./FailureMargin";
-import { ReachMargin } from "./ReachMargin";
-import { ProbeMargin } from "./ProbeMargin";
-import { SegmentMargin } from "./SegmentMargin";
+import { FailureMargin } from "./simulation/FailureMargin";
+import { ReachMargin } from "./simulation/ReachMargin";
+import { ProbeMargin } from "./simulation/ProbeMargin";
+import { SegmentMargin } from "./segments/SegmentMargin";
 import { NumberingMargin } from "./segments/NumberingMargin";
 import { SheetMargin } from "./SheetMargin";
 import { ConventionsMargin } from "./survey/ConventionsMargin";
@@ -25,7 +25,7 @@ import { RoomMargin } from "./survey/RoomMargin";
 import { SurveyMargin } from "./survey/SurveyMargin";
 import { SsidMargin } from "./wireless/SsidMargin";
 import { WirelessMargin } from "./wireless/WirelessMargin";
-import { WallMargin } from "./WallMargin";
+import { WallMargin } from "./walls/WallMargin";
 
 /** Charts are heavy, so they come when they are asked for. */
 const LeaseMargin = dynamic(() => import("./segments/LeaseMargin").then((m) => m.LeaseMargin), {
@@ -147,13 +147,10 @@ function Content({ view }: { view: ViewKey }) {
       return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
     case "finding":
       return <FindingMargin findingKey={selection.key} view={view} />;
-    default:
-      return view === "survey" ? (
-        <SurveyMargin />
-      ) : view === "wireless" ? (
-        <WirelessMargin />
-      ) : (
-        <SheetMargin view={view} />
-      );
+    default: {
+      if (view === "survey") return <SurveyMargin />;
+      if (view === "wireless") return <WirelessMargin />;
+      return <SheetMargin view={view} />;
+    }
   }
 }

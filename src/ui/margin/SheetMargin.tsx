@@ -1,15 +1,18 @@
 "use client";
 
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { glanceAt, nextStep } from "@/core/sheets";
 import { ViewLink } from "../frame/ViewLink";
 import { VIEWS, type View, type ViewKey } from "../frame/views";
 import { useIndex, usePlan } from "../plan-store/use-plan";
-import { FindingList } from "./FindingsSection";
+import { FindingList } from "./findings/FindingsSection";
 import { HistorySection } from "./HistorySection";
 import { Fact, MarginHead, Section } from "./parts";
 
-/** Nothing is selected: what this sheet holds, what is found wrong on it with the ways to mend it, and where to go on. */
+/**
+ * Nothing is selected: what this sheet holds, what is found wrong on it with the ways to mend it, and where
+ * to go on.
+ */
 export function SheetMargin({ view }: { view: ViewKey }) {
   const index = useIndex();
   const list = usePlan((state) => state.list);

@@ -64,10 +64,16 @@ export const call: Call = async <T>(
   };
 };
 
-/** What becomes of a batch that was refused: it is dropped, put on top of what others did, asked about at the door, or sent again later. */
+/**
+ * What becomes of a batch that was refused: it is dropped, put on top of what others did, asked about at the
+ * door, or sent again later.
+ */
 export type Fate = "drop" | "catch-up" | "load-anew" | "stranger" | "again";
 
-/** Only these say that the batch itself can never be taken. Everything else may pass, whatever the server makes of it. */
+/**
+ * Only these say that the batch itself can never be taken. Everything else may pass, whatever the server
+ * makes of it.
+ */
 const NEVER_TAKEN: ReadonlySet<string> = new Set(["bad-request", "broken-plan", "too-large", "no-such-site"]);
 
 export function fateOf(status: number, code: string): Fate {

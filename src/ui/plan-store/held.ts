@@ -14,7 +14,10 @@ import {
   type PlanIndex,
 } from "@/core/plan";
 
-/** One of my batches that can't go on top of what others did; without clashes it no longer fits the plan, and `fault` says why. */
+/**
+ * One of my batches that can't go on top of what others did; without clashes it no longer fits the plan, and
+ * `fault` says why.
+ */
 export interface Stuck {
   readonly batch: ChangeBatch;
   readonly clashes: readonly Clash[];
@@ -67,7 +70,10 @@ export function addBatch(held: Held, batch: ChangeBatch): Result<Held, Integrity
   });
 }
 
-/** My batches on top of `base`, one after another; what does not fit stays as it was made, so that it can be asked about again. */
+/**
+ * My batches on top of `base`, one after another; what does not fit stays as it was made, so that it can be
+ * asked about again.
+ */
 function onTop(held: Held, base: Plan, mine: readonly ChangeBatch[], chosen: Chosen | null = null): Held {
   let plan = base;
   const pending: ChangeBatch[] = [];
@@ -99,7 +105,10 @@ export function nextToSend({ pending, stuck }: Held): ChangeBatch | undefined {
   return pending.find((batch) => !stuck.some((one) => one.batch.id === batch.id));
 }
 
-/** The server has written that batch of mine as the next revision: it belongs to the confirmed plan now. Null when it can't. */
+/**
+ * The server has written that batch of mine as the next revision: it belongs to the confirmed plan now. Null
+ * when it can't.
+ */
 export function confirm(held: Held, batchId: string, revision: number): Held | null {
   const batch = held.pending.find(({ id }) => id === batchId);
   if (batch === undefined) return held;
@@ -122,8 +131,8 @@ export const settle = (held: Held, batchId: string): Held =>
   );
 
 /**
- * Takes in what the server logged after my revision, mine and others', and puts what I still have on top. Null when an entry does
- * not follow from what is here: then the plan has to be loaded anew.
+ * Takes in what the server logged after my revision, mine and others', and puts what I still have on top.
+ * Null when an entry does not follow from what is here: then the plan has to be loaded anew.
  */
 export function catchUp(held: Held, entries: readonly Logged[]): Held | null {
   let { base, revision } = held;
@@ -142,7 +151,10 @@ export function catchUp(held: Held, entries: readonly Logged[]): Held | null {
   );
 }
 
-/** Puts one stuck batch on top as a person chose, field by field; it stays stuck where the choices do not settle all of it. */
+/**
+ * Puts one stuck batch on top as a person chose, field by field; it stays stuck where the choices do not
+ * settle all of it.
+ */
 export const decide = (held: Held, batchId: string, choose: Choose): Held =>
   onTop(held, held.base, held.pending, { batch: batchId, choose });
 

@@ -21,7 +21,9 @@ const demo = fennelStreet();
 const SITE = v7();
 const hosts = [...demo.host.values()].slice(0, 3);
 
-/** What the network does to a call: passes it, loses the question, loses the answer, or answers it by itself. */
+/**
+ * What the network does to a call: passes it, loses the question, loses the answer, or answers it by itself.
+ */
 type Weather = "fair" | "question lost" | "answer lost" | 500 | 504 | 429 | 408 | "no JSON";
 
 interface Client {
@@ -95,11 +97,9 @@ function client(store: PlanStore, by: Person, weather: () => Weather): Client {
       });
     if (now === "question lost") return refusedAs(0, AWAY);
     const answer = await served(store, by, path, JSON.parse(JSON.stringify(body ?? null)));
-    return now === "fair"
-      ? answer
-      : now === "answer lost"
-        ? refusedAs(0, AWAY)
-        : refusedAs(200, { code: "no-answer", sentence: "could not be read" });
+    if (now === "fair") return answer;
+    if (now === "answer lost") return refusedAs(0, AWAY);
+    return refusedAs(200, { code: "no-answer", sentence: "could not be read" });
   };
   const loadAnew = async () => {
     const found = must(await store.snapshot(SITE), "the site");

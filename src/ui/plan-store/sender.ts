@@ -50,7 +50,10 @@ const CONFLICT_WAIT_MS = 60;
 const loggedOf = (entries: readonly LogEntryAnswer[]): Logged[] =>
   entries.map(({ id, revision, changes }) => ({ id, revision, changes: decodeChanges(changes) }));
 
-/** Sends my batches one after another; whatever goes wrong on the way, a batch is dropped only when the server says it can never be taken. */
+/**
+ * Sends my batches one after another; whatever goes wrong on the way, a batch is dropped only when the server
+ * says it can never be taken.
+ */
 export function makeSender({ site, call, get, set, show, loadAnew, say, random }: Hooks): Sender {
   const path = `/api/sites/${site}`;
   let running: Promise<void> | null = null;

@@ -92,7 +92,8 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
     const loadAnew = async () => {
       if (await load(() => get().held?.pending ?? []))
         toast(
-          "The plan here no longer matched the server's, so it was loaded anew. What you changed and is not saved yet lies on top.",
+          "The plan here no longer matched the server's, so it was loaded " +
+            "anew. What you changed and is not saved yet lies on top.",
         );
     };
     sender = makeSender({

@@ -4,8 +4,9 @@ import { z } from "zod";
 import { batchOf, changeBatchSchema, encodeBatch, upgradedBatches } from "@/core/formats";
 import type { ChangeBatch } from "@/core/plan";
 
-// What the server does not have yet, kept in the browser's own database: a list for each tab, so that two tabs never write over one
-// another. A tab shows that it lives by holding a lock (Web Locks); the list of one that is gone is taken over once.
+// What the server does not have yet, kept in the browser's own database: a list for each tab, so that two
+// tabs never write over one another. A tab shows that it lives by holding a lock (Web Locks); the list of one
+// that is gone is taken over once.
 
 interface Kept {
   readonly tab: string;
@@ -21,7 +22,10 @@ interface Schema extends DBSchema {
 /** What a keeper needs of the browser; tests pass their own. */
 export interface Browser {
   readonly tabId: () => string;
-  /** Takes the lock of a tab and keeps it as long as the page lives; false when another living page has it. Null without Web Locks. */
+  /**
+   * Takes the lock of a tab and keeps it as long as the page lives; false when another living page has it.
+   * Null without Web Locks.
+   */
   readonly claim: ((tab: string) => Promise<boolean>) | null;
   readonly now: () => number;
   /** What versions before kept for a site, and a way to forget it. */
@@ -29,7 +33,9 @@ export interface Browser {
 }
 
 export interface Keeper {
-  /** What this tab goes on with: its own after a reload, that of closed tabs, and what an older version left. */
+  /**
+   * What this tab goes on with: its own after a reload, that of closed tabs, and what an older version left.
+   */
   readonly restore: () => Promise<ChangeBatch[]>;
   /** Keeps what waits now, instead of what was kept before. */
   readonly keep: (pending: readonly ChangeBatch[]) => void;
@@ -45,7 +51,10 @@ const LEFT_ALONE_MS = 15 * 60_000;
 /** Beyond this, writing it out would hold the page up: the file that it came from is still there. */
 const MOST_KEPT = 20_000;
 
-/** Batches as another hand or an older version wrote them; none when they can't be read: they must not keep the plan from opening. */
+/**
+ * Batches as another hand or an older version wrote them; none when they can't be read: they must not keep
+ * the plan from opening.
+ */
 function batchesIn(value: unknown): ChangeBatch[] {
   const read = z.array(changeBatchSchema).safeParse(upgradedBatches(value));
   return read.success ? read.data.map(batchOf) : [];
@@ -104,7 +113,8 @@ export function makeKeeper(
         });
       written = tooMany ? null : batches;
     } catch {
-      // A browser without a database, or a full one, says so in many ways: what waits is still here and on its way, and the tab warns.
+      // A browser without a database, or a full one, says so in many ways: what waits is still here and on
+      // its way, and the tab warns.
       written = null;
     }
   };

@@ -5,7 +5,9 @@ const PLUG = 5;
 const TIP = 26;
 const SLOT = 20;
 const RING = 18;
-/** Above this many slots rings are narrow and without marks, and a figure at the end says how many there are. */
+/**
+ * Above this many slots rings are narrow and without marks, and a figure at the end says how many there are.
+ */
 const MARKED_SLOTS = 12;
 const NARROW = 8;
 const COUNT_BOX = 30;
@@ -209,7 +211,9 @@ function Sleeve({
   );
 }
 
-/** A cable in a port, seen from the side: tip, sleeve, rings in their fixed slots, or crossed out, or dashed. */
+/**
+ * A cable in a port, seen from the side: tip, sleeve, rings in their fixed slots, or crossed out, or dashed.
+ */
 export function Jacket({
   made,
   slots,

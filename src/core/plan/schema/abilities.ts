@@ -20,12 +20,11 @@ export const abilitiesField = groupField(
     routes: z
       .boolean()
       .meta({ description: "Routes between VLANs: a layer-3 switch, a gateway, a firewall" }),
-    ownTag: z
-      .enum(["accept", "drop"])
-      .meta({
-        description:
-          "What happens at an access port to a frame that comes in tagged with the port's own VLAN: IEEE 802.1Q accepts it, some gear drops every tagged frame there",
-      }),
+    ownTag: z.enum(["accept", "drop"]).meta({
+      description:
+        "What happens at an access port to a frame that comes in tagged with the port's " +
+        "own VLAN: IEEE 802.1Q accepts it, some gear drops every tagged frame there",
+    }),
     lists: z
       .enum(["one", "two"])
       .meta({ description: "two: its pages show PVID and membership as two lists, and both have to be set" }),
@@ -33,7 +32,10 @@ export const abilitiesField = groupField(
 );
 export type Abilities = z.output<typeof abilitiesField>;
 
-/** How something takes power over the cable: the class of IEEE 802.3 section 145.2.8, nothing, or as its kind usually does. */
+/**
+ * How something takes power over the cable: the class of IEEE 802.3 section 145.2.8, nothing, or as its kind
+ * usually does.
+ */
 export const POE_CHOICES = [
   "asKind",
   "none",
@@ -68,7 +70,10 @@ export const CABLES = [
 export type Cable = (typeof CABLES)[number];
 export const cableField = z.enum(CABLES);
 
-/** What is plugged into a fibre or combined port, by the names of IEEE 802.3; `none` when nothing is or nobody knows. */
+/**
+ * What is plugged into a fibre or combined port, by the names of IEEE 802.3; `none` when nothing is or nobody
+ * knows.
+ */
 export const OPTICS = [
   "none",
   "1000BASE-T",

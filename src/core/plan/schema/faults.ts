@@ -34,7 +34,10 @@ export function issueSentence(issue: z.core.$ZodIssue, value: unknown): string {
         ? `${ARTICLES[issue.expected] ?? issue.expected} belongs here, not ${shown(value)}.`
         : `${issue.message}, not ${shown(value)}.`;
     case "unrecognized_keys":
-      return `has a field that a plan does not know: ${issue.keys.map((key) => `"${key}"`).join(", ")}; remove it.`;
+      return (
+        "has a field that a plan does not know: " +
+        `${issue.keys.map((key) => `"${key}"`).join(", ")}; remove it.`
+      );
     case "invalid_value":
       return `${issue.values.map((v) => JSON.stringify(v)).join(" or ")} belongs here, not ${shown(value)}.`;
     case "invalid_union":
@@ -57,8 +60,9 @@ export function issueSentence(issue: z.core.$ZodIssue, value: unknown): string {
 }
 
 /**
- * Why an entity can't stand in a plan, or null when it can: the same rules that refuse a file or a request. An edit that passed
- * its own questions is held to them too, so that no field needs to state the schema's rules again.
+ * Why an entity can't stand in a plan, or null when it can: the same rules that refuse a file or a request.
+ * An edit that passed its own questions is held to them too, so that no field needs to state the schema's
+ * rules again.
  */
 export function entityFault(kind: Kind, entity: Entity): string | null {
   const written = z.safeEncode(SCHEMAS[kind] as z.ZodType, entity);

@@ -21,7 +21,10 @@ import {
 } from "../../address";
 import type { Brand } from "../../kernel";
 
-/** Text on one side, a value on the other; the sentence is what a person reads when the text can't be understood. */
+/**
+ * Text on one side, a value on the other; the sentence is what a person reads when the text can't be
+ * understood.
+ */
 function textCodec<T>(
   parse: (text: string) => T | null,
   format: (value: T) => string,
@@ -92,7 +95,10 @@ export const idField = z.string().regex(UUID, "An id is a UUID in lower case");
 /** Half of a character that takes two places in UTF-16 (a lone surrogate). */
 export const HALVES = /\p{Surrogate}/u;
 const ASCII = /^[\x20-\x7e]*$/;
-/** What looks the same is the same: one form for letters that can be written as one character or as several (Unicode NFC). */
+/**
+ * What looks the same is the same: one form for letters that can be written as one character or as several
+ * (Unicode NFC).
+ */
 const oneForm = (text: string): string => (ASCII.test(text) ? text : text.normalize("NFC"));
 const CONTROL = /[\u0000-\u001f\u007f]/;
 const noControls = (text: string) => !CONTROL.test(text);
@@ -101,8 +107,8 @@ const noControlsInLines = (text: string) => !/[\u0000-\u0008\u000b\u000c\u000e-\
 const trimmed = (text: string) => text.trim() === text;
 
 /**
- * Every text that people write goes through here: in one form, no longer than that, and of whole characters; half of one (a lone surrogate) can be
- * stored nowhere.
+ * Every text that people write goes through here: in one form, no longer than that, and of whole characters;
+ * half of one (a lone surrogate) can be stored nowhere.
  */
 export const textField = (
   maximum: number,
@@ -158,9 +164,9 @@ export const tapeField = z.strictObject({
 });
 
 /**
- * How two people's edits of one field merge (`rebase`): a `set` is a list whose order says nothing, so what either added or took
- * away holds; a `group` is an object of settings that merge one by one. A list without a mark merges element by element, and
- * any other value is one thing that only one of the two can have.
+ * How two people's edits of one field merge (`rebase`): a `set` is a list whose order says nothing, so what
+ * either added or took away holds; a `group` is an object of settings that merge one by one. A list without a
+ * mark merges element by element, and any other value is one thing that only one of the two can have.
  */
 export const MERGING = z.registry<{ readonly merging: "set" | "group" }, z.ZodType>();
 const marked =

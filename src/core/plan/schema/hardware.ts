@@ -50,30 +50,26 @@ export const deviceSchema = z.strictObject({
   poeOneLostMw: countField(10_000_000)
     .nullable()
     .meta({ description: "Power it can still give with one supply lost; null when it has one supply only" }),
-  bridgeMac: macField
-    .nullable()
-    .meta({
-      description:
-        "The MAC address in its bridge identifier (IEEE 802.1Q section 14.2.5): of equal priorities the lower one is the root; null when not known",
-    }),
+  bridgeMac: macField.nullable().meta({
+    description:
+      "The MAC address in its bridge identifier (IEEE 802.1Q section 14.2.5): " +
+      "of equal priorities the lower one is the root; null when not known",
+  }),
   tree: treeSchema,
   protections: protectionsSchema,
   routes: z
     .array(routeSchema)
     .max(256)
     .meta({ description: "Routes entered by hand, beside those to its own segments" }),
-  defaultRoute: z
-    .enum(["asSegment", "none"])
-    .meta({
-      description:
-        "asSegment: its own traffic leaves by the gateway of its management segment, a gateway's by its line",
-    }),
-  asksFrom: idField
-    .nullable()
-    .meta({
-      description:
-        "The leg that its own questions leave from (sign-in, time); null: the first of its legs with an address",
-    }),
+  defaultRoute: z.enum(["asSegment", "none"]).meta({
+    description:
+      "asSegment: its own traffic leaves by the gateway of its management segment, a gateway's by its line",
+  }),
+  asksFrom: idField.nullable().meta({
+    description:
+      "The leg that its own questions leave from (sign-in, " +
+      "time); null: the first of its legs with an address",
+  }),
   supportUntil: dateField.nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
   vlanNameLimit: z
@@ -98,12 +94,10 @@ export const guardsSchema = groupField(
     dhcpTrust: z.boolean(),
     arpTrust: z.boolean(),
     signIn: z.boolean(),
-    profile: idField
-      .nullable()
-      .meta({
-        description:
-          "The sign-in profile (IEEE 802.1X) that the port uses; null: the only one, if there is one",
-      }),
+    profile: idField.nullable().meta({
+      description:
+        "The sign-in profile (IEEE 802.1X) that the port uses; null: the only one, if there is one",
+    }),
     macLimit: z.int().min(1).max(4096).nullable(),
     restrictedRole: z
       .boolean()
@@ -116,16 +110,16 @@ export const lagSchema = z.strictObject({
   id: idField,
   device: idField,
   name: nameField,
-  mode: z
-    .enum(["static", "active", "passive"])
-    .meta({
-      description:
-        "static: without a protocol; active or passive: with the link aggregation control protocol",
-    }),
+  mode: z.enum(["static", "active", "passive"]).meta({
+    description: "static: without a protocol; active or passive: with the link aggregation control protocol",
+  }),
 });
 export type Lag = z.output<typeof lagSchema>;
 
-/** `label` is printed on the case, `softwareName` is what the software calls it. Membership may be inconsistent: a finding. */
+/**
+ * `label` is printed on the case, `softwareName` is what the software calls it. Membership may be
+ * inconsistent: a finding.
+ */
 export const portSchema = z.strictObject({
   id: idField,
   device: idField,
@@ -172,7 +166,10 @@ export const linkSchema = z.strictObject({
 });
 export type Link = z.output<typeof linkSchema>;
 
-/** A device's leg in a segment or on a line; `port` is set for a routed port and null for a leg in the device's VLAN. */
+/**
+ * A device's leg in a segment or on a line; `port` is set for a routed port and null for a leg in the
+ * device's VLAN.
+ */
 export const interfaceSchema = z.strictObject({
   id: idField,
   device: idField,
@@ -184,12 +181,10 @@ export const interfaceSchema = z.strictObject({
   addresses4: z.array(ipv4Field).max(16),
   addresses6: z.array(ipv6Field).max(16),
   relayTo: relayField,
-  translates: z
-    .enum(["asUsual", "yes", "no"])
-    .meta({
-      description:
-        "Whether what leaves here gets this leg's address (NAT); as usual: on a line yes, in a segment no",
-    }),
+  translates: z.enum(["asUsual", "yes", "no"]).meta({
+    description:
+      "Whether what leaves here gets this leg's address (NAT); as usual: on a line yes, in a segment no",
+  }),
 });
 export type Interface = z.output<typeof interfaceSchema>;
 
@@ -198,12 +193,10 @@ export const attachmentSchema = z.discriminatedUnion("at", [
   z.strictObject({
     at: z.literal("ssid"),
     ssid: idField,
-    accessPoint: idField
-      .nullable()
-      .meta({
-        description:
-          "Where it is planned to join; null, or where that one does not offer the name: the nearest that does",
-      }),
+    accessPoint: idField.nullable().meta({
+      description:
+        "Where it is planned to join; null, or where that one does not offer the name: the nearest that does",
+    }),
   }),
   z.strictObject({ at: z.literal("behind"), host: idField }),
   z.strictObject({ at: z.literal("unplaced") }),
@@ -253,7 +246,9 @@ export const hostSchema = z.strictObject({
 });
 export type Host = z.output<typeof hostSchema>;
 
-/** A VLAN as one device itself has created it; a device without any is taken to know whatever its ports carry. */
+/**
+ * A VLAN as one device itself has created it; a device without any is taken to know whatever its ports carry.
+ */
 export const deviceVlanSchema = z.strictObject({
   id: idField,
   device: idField,
@@ -274,7 +269,10 @@ export const radioSchema = z.strictObject({
 });
 export type Radio = z.output<typeof radioSchema>;
 
-/** A run of like ports on a generic model; the numbers on the case run on from one run without a word before it to the next. */
+/**
+ * A run of like ports on a generic model; the numbers on the case run on from one run without a word before
+ * it to the next.
+ */
 export const portRunSchema = z.strictObject({
   count: z.int().min(1).max(512),
   prefix: lineField(12).meta({ description: "What stands before the number on the case" }),

@@ -21,12 +21,11 @@ export const treeSchema = groupField(
   z.strictObject({
     kind: z.enum(["none", "rapid", "multiple", "perVlan"]),
     priority: countField(61_440),
-    costs: z
-      .enum(["long", "short"])
-      .meta({
-        description:
-          "Which table gives a port its cost: long is IEEE 802.1Q table 13-4, short the 16-bit one of older bridges",
-      }),
+    costs: z.enum(["long", "short"]).meta({
+      description:
+        "Which table gives a port its cost: long is IEEE 802.1Q " +
+        "table 13-4, short the 16-bit one of older bridges",
+    }),
     region: lineField(32, "A region's name has at most 32 characters").meta({
       description: "Name of the region of multiple trees (IEEE 802.1Q section 13.8)",
     }),
@@ -55,11 +54,9 @@ export const protectionsSchema = groupField(
     snooping: setField(z.array(vidField).max(4094)).meta({
       description: "VLANs in which answers of address servers pass from trusted ports only",
     }),
-    option82: z
-      .boolean()
-      .meta({
-        description: "Whether snooping adds the relay agent's information (RFC 3046) to what clients ask",
-      }),
+    option82: z.boolean().meta({
+      description: "Whether snooping adds the relay agent's information (RFC 3046) to what clients ask",
+    }),
     arpInspection: setField(z.array(vidField).max(4094)).meta({
       description: "VLANs in which ARP from untrusted ports has to match a binding",
     }),
@@ -68,7 +65,10 @@ export const protectionsSchema = groupField(
 );
 export type Protections = z.output<typeof protectionsSchema>;
 
-/** How ports with sign-in (IEEE 802.1X) let devices in; ports name it as their profile. VLANs are named by number, in the device's domain. */
+/**
+ * How ports with sign-in (IEEE 802.1X) let devices in; ports name it as their profile. VLANs are named by
+ * number, in the device's domain.
+ */
 export const signInSchema = z.strictObject({
   id: idField,
   name: nameField,
@@ -81,11 +81,9 @@ export const signInSchema = z.strictObject({
     .min(1)
     .max(65_535)
     .meta({ description: "UDP port of the servers: 1812 (RFC 2865); 1645 is an old one" }),
-  byMac: z
-    .boolean()
-    .meta({
-      description: "Devices without a sign-in are let in by their MAC address, if the register knows it",
-    }),
+  byMac: z.boolean().meta({
+    description: "Devices without a sign-in are let in by their MAC address, if the register knows it",
+  }),
   visitors: vidField.nullable().meta({ description: "VLAN for devices that do not try to sign in" }),
   failed: vidField.nullable().meta({ description: "VLAN for devices whose sign-in fails" }),
   serverDown: vidField.nullable().meta({ description: "VLAN while no server answers" }),

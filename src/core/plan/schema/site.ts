@@ -36,19 +36,15 @@ export const siteSchema = z.strictObject({
       devicePattern: lineField(60)
         .min(1)
         .meta({ description: "Names of gear, made of {place}, {kind} and {n}" }),
-      cablePattern: lineField(60)
-        .min(1)
-        .meta({
-          description: "Labels of cables, made of {from}, {fromPort}, {to}, {toPort}, {place} and {n}",
-        }),
+      cablePattern: lineField(60).min(1).meta({
+        description: "Labels of cables, made of {from}, {fromPort}, {to}, {toPort}, {place} and {n}",
+      }),
       wifiNames: z
         .enum(["one", "each"])
         .meta({ description: "one: the same wireless name everywhere; each: one for each access point" }),
-      dns: z
-        .enum(["gateway", "listed"])
-        .meta({
-          description: "gateway: clients ask their gateway for names; listed: the servers listed here",
-        }),
+      dns: z.enum(["gateway", "listed"]).meta({
+        description: "gateway: clients ask their gateway for names; listed: the servers listed here",
+      }),
       dnsServers: z.array(addressField).max(8),
       leaseSeconds: z.int().min(60).max(31_536_000),
       guestLeaseSeconds: z.int().min(60).max(31_536_000),
@@ -98,22 +94,19 @@ export const lineSchema = z.strictObject({
     .max(128)
     .nullable()
     .meta({ description: "Prefix length of the outside IPv6 address; null when not known" }),
-  nextHop6: ipv6Field
-    .nullable()
-    .meta({
-      description:
-        "The provider's router by IPv6, often a link-local address; null when not known, or advertised",
-    }),
+  nextHop6: ipv6Field.nullable().meta({
+    description:
+      "The provider's router by IPv6, often a link-local address; null when not known, or advertised",
+  }),
   dns: z
     .array(addressField)
     .max(8)
     .meta({ description: "The provider's name servers; empty when not known, or told by DHCP" }),
-  use: z
-    .enum(["main", "standby", "shared"])
-    .meta({
-      description:
-        "main: what goes out goes here; standby: when no main line works; shared: takes its share beside the main one",
-    }),
+  use: z.enum(["main", "standby", "shared"]).meta({
+    description:
+      "main: what goes out goes here; standby: when no main " +
+      "line works; shared: takes its share beside the main one",
+  }),
 });
 export type Line = z.output<typeof lineSchema>;
 

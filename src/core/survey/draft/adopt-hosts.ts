@@ -1,6 +1,5 @@
-import type { Draft, Host } from "../../plan";
+import type { Draft, Host, Room } from "../../plan";
 import type { Need } from "../read-needs";
-import type { Room } from "../../plan";
 import type { Group } from "../groups";
 
 /** A line of the survey: so many of one thing in one room. */
@@ -14,8 +13,9 @@ export interface HostLine {
 const same = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 
 /**
- * Finds the devices that were in the register before there was a survey: as many of a line's kind, at the line's place, as the line
- * counts and nobody has linked yet. Those whose name holds the line's word come first.
+ * Finds the devices that were in the register before there was a survey: as many of a line's kind, at the
+ * line's place, as the line counts and nobody has linked yet. Those whose name holds the line's word come
+ * first.
  */
 export function adoptHosts(draft: Draft, lines: readonly HostLine[]): void {
   const free = new Map<string, Host[]>();

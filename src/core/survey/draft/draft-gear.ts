@@ -8,7 +8,8 @@ import {
   type Room,
   type Segment,
 } from "../../plan";
-import { connectPorts, DEVICE_MODELS, indexOf, placeDevice, type DeviceModel } from "../../planners";
+import { connectPorts, indexOf, placeDevice } from "../../planners";
+import { DEVICE_MODELS, type DeviceModel } from "../../catalogue";
 import { byGroup, groupKey, groupTitle, roomsInOrder, surveyed, type Group } from "../groups";
 import {
   cabinetOf,
@@ -39,7 +40,10 @@ function freeName({ draft }: Frame, wanted: string): string {
   }
 }
 
-/** Gear that stays becomes a device of the model it is like; it keeps its name, its support date and its notes. */
+/**
+ * Gear that stays becomes a device of the model it is like; it keeps its name, its support date and its
+ * notes.
+ */
 function keep(frame: Frame, gear: Gear, place: string, domain: string): Device | null {
   const like = modelOf(gear);
   if (like === undefined) return null;
@@ -219,7 +223,8 @@ function draftPoints(frame: Frame, domain: string): void {
       feed: point.feed === "" ? "an injector or a plug beside it" : point.feed,
     });
     frame.notes.push(
-      `${name} gets an access point of its own in ${room.name}, beside those of the survey: one can't be in two networks that routers separate.`,
+      `${name} gets an access point of its own in ${room.name}, beside those ` +
+        "of the survey: one can't be in two networks that routers separate.",
     );
   }
 }
@@ -304,8 +309,8 @@ function draftApart(frame: Frame): void {
 }
 
 /**
- * A router for every group but the one in front: its outside is a device of the front network, its inside the group's gateway. It translates, since nothing in
- * front knows a way back to what is behind it.
+ * A router for every group but the one in front: its outside is a device of the front network, its inside the
+ * group's gateway. It translates, since nothing in front knows a way back to what is behind it.
  */
 function draftRouters(frame: Frame, gateway: Device | undefined): void {
   const front = frontOf(frame);
@@ -354,7 +359,10 @@ function draftRouters(frame: Frame, gateway: Device | undefined): void {
   }
 }
 
-/** Switches behind a group's router, place by place, where the router's own ports are too few for what the survey names. */
+/**
+ * Switches behind a group's router, place by place, where the router's own ports are too few for what the
+ * survey names.
+ */
 function draftBehind(frame: Frame, group: Group, router: Device, domain: string): void {
   const points = pointGroupsOf(frame);
   const belongs = (need: Need, room: Room) =>
@@ -404,7 +412,9 @@ function draftBehind(frame: Frame, group: Group, router: Device, domain: string)
   }
 }
 
-/** The gear's own addresses, typed in, in the segment for them; behind a router in the network that it serves. */
+/**
+ * The gear's own addresses, typed in, in the segment for them; behind a router in the network that it serves.
+ */
 function draftManagement(frame: Frame, domain: string, home: Group): void {
   const segment: Segment | undefined = segmentOf(frame.draft, home);
   if (segment === undefined) return;

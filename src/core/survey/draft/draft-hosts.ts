@@ -7,7 +7,10 @@ import { adoptHosts, type HostLine } from "./adopt-hosts";
 import { AddressGiver } from "./address-giver";
 import { homeGroup, mannerOf, segmentOf, type Frame } from "./frame";
 
-/** Above this many in one line wireless devices that get their address by DHCP are counted, not written down one by one. */
+/**
+ * Above this many in one line wireless devices that get their address by DHCP are counted, not written down
+ * one by one.
+ */
 const MOST_BY_NAME = 50;
 
 /** The survey's end devices, one line for each room and thing. */
@@ -34,8 +37,9 @@ export function hostsOfLine({ draft }: Frame, { room, need }: HostLine): Host[] 
 }
 
 /**
- * The register: a device for each the survey counts and the plan has not, with its reservation or typed-in address. Of devices the survey
- * no longer counts, those nobody has seen (no MAC address) go; the others stay, with a sentence.
+ * The register: a device for each the survey counts and the plan has not, with its reservation or typed-in
+ * address. Of devices the survey no longer counts, those nobody has seen (no MAC address) go; the others
+ * stay, with a sentence.
  */
 export function draftHosts(frame: Frame): void {
   const { draft, ids, notes } = frame;
@@ -85,6 +89,8 @@ function surplus({ draft, notes }: Frame, { room, need, count }: HostLine, known
   }
   if (stay.length > 0)
     notes.push(
-      `${room.name}: the survey has ${count} ${need.what}, the register ${known.length}. ${stay.join(", ")} stay, since a MAC address has been entered; remove them by hand if they are gone.`,
+      `${room.name}: the survey has ${count} ${need.what}, the ` +
+        `register ${known.length}. ${stay.join(", ")} stay, since a MAC ` +
+        "address has been entered; remove them by hand if they are gone.",
     );
 }

@@ -1,12 +1,10 @@
 import { byNaturalText } from "../../kernel";
 import { isGateway, type Device, type Host, type Port, type Vid } from "../../plan";
-import { carryOn, fieldsOf, indexOf, paintPorts } from "../../planners";
-import { accessPointRole } from "../../planners/role-choices";
-import { modeOf } from "../../switching";
-import { portPowerMw } from "../catalogue";
+import { carryOn, fieldsOf, indexOf, paintPorts, accessPointRole } from "../../planners";
+import { modeOf } from "../../fabric";
+import { portPowerMw, catalogueOf } from "../../catalogue";
 import { cabinetOf, switchesAt } from "../gear-needed";
 import { roomsInOrder, surveyed } from "../groups";
-import { catalogueOf } from "../catalogue";
 import { needsOf } from "../read-needs";
 import { hostLines, hostsOfLine } from "./draft-hosts";
 import { isLinePort, segmentOf, standsApart, type Frame } from "./frame";
@@ -39,7 +37,9 @@ class Sockets {
     this.#left = new Map(switches.map((device) => [device.id, device.poeBudgetMw]));
   }
 
-  /** A port that gives the power, or for a device that needs none one that gives none as long as there is one. */
+  /**
+   * A port that gives the power, or for a device that needs none one that gives none as long as there is one.
+   */
   take(mw: number): Port | null {
     const gives = (port: Port) => port.poeMw >= mw && (this.#left.get(port.device) ?? 0) >= mw;
     const port =
@@ -109,7 +109,8 @@ function draftSockets(frame: Frame): void {
       const port = socketsFor(line.room, domain).take(portPowerMw(line.need.poeClass));
       if (port === null || vid === null) {
         frame.notes.push(
-          `${host.name} is left unplaced: no ${line.need.poeClass === null ? "" : "powered "}port is free at ${cabinetOf(rooms, line.room)?.name ?? "the switches"}.`,
+          `${host.name} is left unplaced: no ${line.need.poeClass === null ? "" : "powered "}port ` +
+            `is free at ${cabinetOf(rooms, line.room)?.name ?? "the switches"}.`,
         );
         continue;
       }
@@ -136,7 +137,10 @@ function pairsIn(frame: Frame, roomId: string): number {
       );
 }
 
-/** Plugs a device in and paints its port: a phone's port carries data untagged and voice tagged, so that a PC may stand behind it. */
+/**
+ * Plugs a device in and paints its port: a phone's port carries data untagged and voice tagged, so that a PC
+ * may stand behind it.
+ */
 function plug(frame: Frame, host: Host, port: Port, vid: Vid, room: string): void {
   const { draft } = frame;
   const plain = draft.need("device", port.device).bridging !== "vlan";
@@ -151,7 +155,10 @@ function plug(frame: Frame, host: Host, port: Port, vid: Vid, room: string): voi
     );
 }
 
-/** The VLAN of the people in a room, on the domain of a port; the site's own people where the room has no group. */
+/**
+ * The VLAN of the people in a room, on the domain of a port; the site's own people where the room has no
+ * group.
+ */
 function dataVid(frame: Frame, roomId: string, port: Port): Vid | null {
   const group = surveyed(frame.index).find((one) => one.room.id === roomId && one.group.purpose === "people")
     ?.group ?? { purpose: "people" as const, name: "" };
@@ -195,7 +202,10 @@ function draftStations(frame: Frame): void {
   }
 }
 
-/** Cables between gear carry exactly what is used behind them: access points their names and their own address, switches what hangs on them. */
+/**
+ * Cables between gear carry exactly what is used behind them: access points their names and their own
+ * address, switches what hangs on them.
+ */
 function draftTrunks(frame: Frame): void {
   const { draft } = frame;
   const index = indexOf(draft);
@@ -231,7 +241,10 @@ function draftTrunks(frame: Frame): void {
   }
 }
 
-/** The VLANs with users on both sides of a cable; null when a second way joins the sides, so that the cable is part of a ring. */
+/**
+ * The VLANs with users on both sides of a cable; null when a second way joins the sides, so that the cable is
+ * part of a ring.
+ */
 function vidsAcross(frame: Frame, linkId: string, domain: string | null): Vid[] | null {
   const { draft } = frame;
   const deviceOf = new Map(draft.all("port").map((port) => [port.id, port.device]));
@@ -284,7 +297,10 @@ function usedBy(frame: Frame, among: (device: string) => boolean, domain: string
   return used;
 }
 
-/** Where routers separate: the ports towards another router are plain members of the front network, so are those to plain switches. */
+/**
+ * Where routers separate: the ports towards another router are plain members of the front network, so are
+ * those to plain switches.
+ */
 function draftRouterPorts(frame: Frame): void {
   const { draft } = frame;
   for (const link of draft.all("link")) {

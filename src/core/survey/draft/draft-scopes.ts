@@ -35,8 +35,9 @@ function mannersOf(frame: Frame, group: Group): Manners {
 }
 
 /**
- * The pool of a subnet: outside the static block and the fixed addresses, for what asks and half as much again, at least 20 or half of
- * a small subnet. The static block gives way only as far as the typed-in devices leave it.
+ * The pool of a subnet: outside the static block and the fixed addresses, for what asks and half as much
+ * again, at least 20 or half of a small subnet. The static block gives way only as far as the typed-in
+ * devices leave it.
  */
 export function poolIn(
   frame: Frame,

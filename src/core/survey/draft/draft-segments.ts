@@ -26,13 +26,15 @@ import {
   tapeFor,
   zoneNamed,
 } from "../../planners";
-import { groupTitle, type Group } from "../groups";
+import { groupTitle, type Group, groupKey } from "../groups";
 import { PURPOSE_ROWS } from "../purposes";
 import type { GroupTally } from "../tally";
 import { segmentOf, sharedDomain, standsApart, frontOf, type Frame } from "./frame";
-import { groupKey } from "../groups";
 
-/** Where a site without a block takes its subnets from: the first of these that meets nothing it must keep clear of. */
+/**
+ * Where a site without a block takes its subnets from: the first of these that meets nothing it must keep
+ * clear of.
+ */
 const BLOCKS = ["10.24.0.0/16", "10.36.0.0/16", "10.88.0.0/16", "172.20.0.0/16", "172.26.0.0/16"].map(
   (text) => must(asPrefix4(parsePrefix(text)), text),
 );
@@ -46,7 +48,8 @@ function blocksOf({ draft, notes }: Frame): Prefix4[] {
   if (block === undefined) return [];
   draft.put("site", { ...site, blocks: [...site.blocks, block] });
   notes.push(
-    `The site has no address block; ${formatPrefix(block)} is taken, which meets none of the ranges to keep clear.`,
+    `The site has no address block; ${formatPrefix(block)} ` +
+      "is taken, which meets none of the ranges to keep clear.",
   );
   return [block];
 }
@@ -76,7 +79,10 @@ function tapeOf(frame: Frame, group: Group): Segment["tape"] {
 const percentBetween = (now: number, planned: number): number =>
   now === 0 ? 0 : Math.min(1000, Math.max(0, Math.ceil((planned / now - 1) * 100 - 1e-9)));
 
-/** Zones, VLANs and segments with their subnets, for every group of the survey that has none; sizes follow the survey where it has. */
+/**
+ * Zones, VLANs and segments with their subnets, for every group of the survey that has none; sizes follow the
+ * survey where it has.
+ */
 export function draftSegments(frame: Frame): void {
   const { draft, ids, notes } = frame;
   const fresh: { group: Group; tally: GroupTally; vid: Vid; domain: string }[] = [];
@@ -194,8 +200,9 @@ function tooSmall(frame: Frame): { segment: Segment; from: Prefix4; length: numb
 }
 
 /**
- * Gives segments that have become too small a larger subnet: around the present one where its neighbours leave room, so that no address
- * changes; else elsewhere, with a sentence that says how many addresses in use move.
+ * Gives segments that have become too small a larger subnet: around the present one where its neighbours
+ * leave room, so that no address changes; else elsewhere, with a sentence that says how many addresses in use
+ * move.
  */
 export function draftLargerSubnets(frame: Frame): void {
   const { draft, notes } = frame;
@@ -204,7 +211,8 @@ export function draftLargerSubnets(frame: Frame): void {
     const larger = enlargementOf(planOf(draft), segment, length);
     if (larger === null) {
       notes.push(
-        `${segment.name} no longer fits into ${formatPrefix(from)}, and the site's blocks have no room for a /${length}; add a block.`,
+        `${segment.name} no longer fits into ${formatPrefix(from)}, and ` +
+          `the site's blocks have no room for a /${length}; add a block.`,
       );
       continue;
     }
@@ -216,7 +224,8 @@ export function draftLargerSubnets(frame: Frame): void {
     notes.push(
       refusal ??
         (larger.inPlace
-          ? `${segment.name} grows from ${formatPrefix(from)} to ${to} where it is; no address changes, but every device with a typed-in address needs the new mask.`
+          ? `${segment.name} grows from ${formatPrefix(from)} to ${to} where it is; no ` +
+            "address changes, but every device with a typed-in address needs the new mask."
           : `${segment.name} moves from ${formatPrefix(from)} to ${to}: ${used} addresses in use change.`),
     );
   }

@@ -13,8 +13,8 @@ const keptOut = (frame: Frame, intent: Intent, segment: Segment): boolean =>
   frame.draft.plan.site.kind === "home" && segment.group !== "" && intent.to !== "internet";
 
 /**
- * Where routers separate, a door can only lead to the network in front: a group's own router lets in nothing that was not asked for from inside. What the
- * purposes would want all the same is said.
+ * Where routers separate, a door can only lead to the network in front: a group's own router lets in nothing
+ * that was not asked for from inside. What the purposes would want all the same is said.
  */
 function walledIn(frame: Frame, from: Segment, to: WallEnd): boolean {
   const front = frontOf(frame);
@@ -24,14 +24,16 @@ function walledIn(frame: Frame, from: Segment, to: WallEnd): boolean {
     there.some((segment) => groupKey({ purpose: segment.purpose, name: segment.group }) === groupKey(front))
   )
     return false;
-  const note = `${from.name} can open nothing in ${there[0]?.name ?? "the other network"}: the router there lets in only answers. If that is wanted, separate them by VLANs.`;
+  const note =
+    `${from.name} can open nothing in ${there[0]?.name ?? "the other network"}: the ` +
+    "router there lets in only answers. If that is wanted, separate them by VLANs.";
   if (!frame.notes.includes(note)) frame.notes.push(note);
   return true;
 }
 
 /**
- * The doors that the purposes need; every other pair stays closed, and a pair that has a wall already keeps it. Where several groups have
- * one purpose, a door to a control cell is a door to each.
+ * The doors that the purposes need; every other pair stays closed, and a pair that has a wall already keeps
+ * it. Where several groups have one purpose, a door to a control cell is a door to each.
  */
 export function draftWalls(frame: Frame): void {
   const { draft, ids } = frame;
@@ -55,7 +57,8 @@ export function draftWalls(frame: Frame): void {
           draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))
         )
           continue;
-        // In front of a Y all that leaves the networks behind it comes from the front network's own addresses; their own routers hold them to what they may.
+        // In front of a Y all that leaves the networks behind it comes from the front network's own
+        // addresses; their own routers hold them to what they may.
         const leads = intent.to === "internet" && intent.from === "management" && isY(frame);
         const isOpen = intent.services === "open" || leads;
         const services = isOpen ? [] : SERVICES.filter((service) => intent.services.includes(service.name));

@@ -5,14 +5,18 @@ import { segmentOf, standsApart, type Frame } from "./frame";
 
 const LONGEST = 32;
 
-/** One wireless name for each group with wireless devices, where there are access points; every access point of the domain offers it. */
+/**
+ * One wireless name for each group with wireless devices, where there are access points; every access point
+ * of the domain offers it.
+ */
 export function draftWireless(frame: Frame): void {
   const { draft, ids } = frame;
   const wireless = surveyed(frame.index).filter(({ need }) => need.wireless);
   if (!draft.all("device").some((device) => device.kind === "accessPoint")) {
     if (wireless.length > 0)
       frame.notes.push(
-        `${wireless.reduce((sum, { need }) => sum + need.count, 0)} devices are wireless and the survey has no access point; add one to a room.`,
+        `${wireless.reduce((sum, { need }) => sum + need.count, 0)} devices ` +
+          "are wireless and the survey has no access point; add one to a room.",
       );
     return;
   }

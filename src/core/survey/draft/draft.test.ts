@@ -10,19 +10,13 @@ import { applyChanges, Draft, PlanIndex, type Plan, type Room } from "../../plan
 import { plan as runPlanner } from "../../planners";
 import { asClient, probe } from "../../probe";
 import { surveyPlan } from "../../testing/survey-plan";
-import {
-  CATALOGUE,
-  draftPlan,
-  DRAFT_PARTS,
-  groupKey,
-  groupsToDraft,
-  marksOf,
-  schoolOf,
-  tallySurvey,
-  USUAL_PARTS,
-  type DraftPart,
-  type DraftReport,
-} from "..";
+import { CATALOGUE } from "../../catalogue";
+import { draftPlan, DRAFT_PARTS, USUAL_PARTS, type DraftPart, type DraftReport } from "./draft";
+import { groupKey } from "../groups";
+import { groupsToDraft } from "./frame";
+import { marksOf } from "../marks";
+import { schoolOf } from "../school";
+import { tallySurvey } from "../tally";
 
 let made = 0;
 /** As in life: what is made later has the later id. */

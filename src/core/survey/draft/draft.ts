@@ -1,7 +1,7 @@
 import { equal } from "../../kernel";
 import { KIND_WORDS, type ChangeBatch, type Entity, type Kind, type PlanIndex } from "../../plan";
 import { plan, type Bench, type IdSource } from "../../planners";
-import { catalogueOf } from "../catalogue";
+import { catalogueOf } from "../../catalogue";
 import { roomsInOrder } from "../groups";
 import { readNeeds } from "../read-needs";
 import { schoolOf, type SchoolChoice } from "../school";
@@ -63,7 +63,10 @@ const writtenIn = (frame: Frame): Written =>
     frame.draft.changes().map(({ kind, id, before, after }) => [id, { kind, after, isNew: before === null }]),
   );
 
-/** What a part has done: between what was written before it and after. Something made in one part and changed in the next counts in both. */
+/**
+ * What a part has done: between what was written before it and after. Something made in one part and changed
+ * in the next counts in both.
+ */
 function between(earlier: Written, later: Written): DraftCount[] {
   const counts = new Map<Kind, { added: number; changed: number; removed: number }>();
   for (const [id, { kind, after, isNew }] of later) {
@@ -91,9 +94,10 @@ function unreadItems(index: PlanIndex): string[] {
 }
 
 /**
- * Writes into the draft what the survey asks for and the plan does not have yet, part by part in the order of the job; each part builds
- * on what stands by then, so that some of them can be left out. Done again after the survey has changed it adds the difference: what is
- * in the plan already is found by its purpose, room or name, and an address in use moves only in the part for that, with a sentence.
+ * Writes into the draft what the survey asks for and the plan does not have yet, part by part in the order of
+ * the job; each part builds on what stands by then, so that some of them can be left out. Done again after
+ * the survey has changed it adds the difference: what is in the plan already is found by its purpose, room or
+ * name, and an address in use moves only in the part for that, with a sentence.
  */
 export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<DraftPart>): DraftReport {
   const school = schoolOf(index);
@@ -101,7 +105,10 @@ export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<Draft
   const unread = unreadItems(index);
   if (unread.length > 0)
     frame.notes.push(
-      `${unread.length} ${unread.length === 1 ? "item" : "items"} of the survey could not be read and ${unread.length === 1 ? "is" : "are"} left out: ${unread.slice(0, NAMED).join(", ")}${unread.length > NAMED ? ` and ${unread.length - NAMED} more` : ""}.`,
+      `${unread.length} ${unread.length === 1 ? "item" : "items"} of the survey ` +
+        `could not be read and ${unread.length === 1 ? "is" : "are"} left out: ` +
+        `${unread.slice(0, NAMED).join(", ")}` +
+        `${unread.length > NAMED ? ` and ${unread.length - NAMED} more` : ""}.`,
     );
   const drafted: DraftedPart[] = [];
   let earlier: Written = new Map();

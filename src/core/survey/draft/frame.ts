@@ -7,7 +7,10 @@ import type { SchoolChoice } from "../school";
 import type { Need } from "../read-needs";
 import { tallyGroups, type GroupTally } from "../tally";
 
-/** What every part of a draft works with. `notes` are sentences for the person: what was left out, or could not be done. */
+/**
+ * What every part of a draft works with. `notes` are sentences for the person: what was left out, or could
+ * not be done.
+ */
 export interface Frame {
   readonly draft: Draft;
   readonly ids: IdSource;
@@ -18,7 +21,10 @@ export interface Frame {
   readonly groups: readonly GroupTally[];
 }
 
-/** Groups that have a segment: where routers separate, the first is the network in front, where the gear's own addresses lie and in a Y nothing else. */
+/**
+ * Groups that have a segment: where routers separate, the first is the network in front, where the gear's own
+ * addresses lie and in a Y nothing else.
+ */
 export function groupsToDraft(index: PlanIndex, school: SchoolChoice): GroupTally[] {
   const groups = tallyGroups(index);
   if (school.school !== "routers") return groups;
@@ -34,7 +40,8 @@ export function groupsToDraft(index: PlanIndex, school: SchoolChoice): GroupTall
     now: tally.now + count,
     planned: tally.planned + count,
   });
-  // Each network has the addresses of its own gear, and the one in front the outside of each router beside the gateway.
+  // Each network has the addresses of its own gear, and the one in front the outside of each router beside
+  // the gateway.
   const rest = others
     .filter(({ group }) => groupKey(group) !== groupKey(front))
     .map((tally) => more(tally, gearCount(index, tally.group, front)))
@@ -54,7 +61,10 @@ export const frontOf = (frame: Frame): Group | null =>
 /** Whether nobody's devices lie in front: each network is behind a router of its own. */
 export const isY = (frame: Frame): boolean => frontOf(frame)?.purpose === "management";
 
-/** Where the addresses of a group's devices lie: for the gear itself, where routers separate, the network in front. */
+/**
+ * Where the addresses of a group's devices lie: for the gear itself, where routers separate, the network in
+ * front.
+ */
 export const homeGroup = (frame: Frame, group: Group): Group =>
   group.purpose === "management" ? (frontOf(frame) ?? group) : group;
 
@@ -72,7 +82,10 @@ export const standsApart = (frame: Frame, group: Group): boolean =>
   group.purpose === "safety" ||
   (frame.school.school === "gap" && !["management", "people", "voice", "guests"].includes(group.purpose));
 
-/** How a thing gets its address: its kind's way and the site's school; without a link to the rest nobody serves addresses, so all are typed in. */
+/**
+ * How a thing gets its address: its kind's way and the site's school; without a link to the rest nobody
+ * serves addresses, so all are typed in.
+ */
 export const mannerOf = (frame: Frame, need: Need, group: Group): Host["manner"] =>
   standsApart(frame, group) ||
   (need.kind.manner === "reserved" && frame.index.plan.site.conventions.school === "type")

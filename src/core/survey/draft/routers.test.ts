@@ -7,7 +7,7 @@ import { asClient, probe } from "../../probe";
 import { dice } from "../../testing/faults";
 import { surveyPlan } from "../../testing/survey-plan";
 import { afterEdit, donePlan } from "../../testing/after-edit";
-import { draftPlan, USUAL_PARTS } from "..";
+import { draftPlan, USUAL_PARTS } from "./draft";
 
 const ids = () => "00000000-0000-7000-8000-000000000001";
 const PLAIN = {
@@ -174,7 +174,8 @@ test("one access point can't be in two networks: each with wireless devices has 
       .sort(),
   ).toEqual(["Flat Lodger AP", "Hall AP"]);
   expect(notes).toContainEqual(
-    "Lodger gets an access point of its own in Flat, beside those of the survey: one can't be in two networks that routers separate.",
+    "Lodger gets an access point of its own in Flat, beside those of " +
+      "the survey: one can't be in two networks that routers separate.",
   );
   const told = drafted(SITES["visitors and gadgets, an access point in each room"]).plan;
   expect(

@@ -5,12 +5,12 @@ import {
   deviceFieldText,
   deviceVlansText,
   editDevice,
-  modelsOf,
   setAbilities,
   setDeviceVlans,
   setVlanNameLimit,
   type DeviceField,
 } from "@/core/planners";
+import { modelsOf } from "@/core/catalogue";
 import { placesOf } from "@/core/sheets";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
@@ -100,7 +100,9 @@ export function DeviceFields({ device }: { device: Device }) {
         edit(
           {
             planner: "edit-device",
-            summary: `${device.name}: ${label.toLowerCase()} ${name === "notes" ? "written" : text === "" ? "emptied" : text}`,
+            summary:
+              `${device.name}: ${label.toLowerCase()} ` +
+              `${name === "notes" ? "written" : text === "" ? "emptied" : text}`,
             args: { device: device.id, field: name, text },
           },
           (bench) => editDevice(bench, device.id, name, text),

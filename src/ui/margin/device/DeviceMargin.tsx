@@ -7,7 +7,7 @@ import { DEVICE_KIND_WORDS, portCounts } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
-import { FindingsSection } from "../FindingsSection";
+import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { Caution, Fact, MarginHead } from "../parts";
 import { RadioFields } from "../wireless/RadioFields";

@@ -61,11 +61,7 @@ export function Guards({ name, run, ports }: { name: string; run: string; ports:
     edit(
       {
         planner: "set-guard",
-        summary:
-          `${name} ${run}: 802.1X profile ${profiles.find((one) => one.id === id)?.name ?? only}`.slice(
-            0,
-            120,
-          ),
+        summary: `${name} ${run}: 802.1X profile ${profiles.find((one) => one.id === id)?.name ?? only}`,
         args: { ports: ids, profile: id },
       },
       (bench) => setProfile(bench, ids, id === "" ? null : id),

@@ -56,10 +56,8 @@ export function Legs({ device }: { device: Device }) {
               {
                 planner: "edit-device",
                 summary:
-                  `${device.name} asks its servers from ${legs.find((one) => one.id === leg)?.name ?? "the first of its addresses"}`.slice(
-                    0,
-                    120,
-                  ),
+                  `${device.name} asks its servers from ` +
+                  (legs.find((one) => one.id === leg)?.name ?? "the first of its addresses"),
                 args: { device: device.id, asksFrom: leg },
               },
               (bench) => setAsksFrom(bench, device.id, leg === "" ? null : leg),

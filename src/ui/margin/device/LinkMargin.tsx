@@ -11,7 +11,7 @@ import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Jacket } from "../../tape/Jacket";
-import { FindingsSection } from "../FindingsSection";
+import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { Caution, Fact, MarginHead, Section } from "../parts";
 

@@ -3,12 +3,12 @@
 import { notePorts } from "@/core/planners";
 import { loadAt, poeStandard } from "@/core/power";
 import { jacketOf, jacketText, pluggedIn, runText } from "@/core/sheets";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
-import { FindingsSection } from "../FindingsSection";
+import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { Guards } from "./Guards";
 import { JoinPorts } from "./JoinPorts";

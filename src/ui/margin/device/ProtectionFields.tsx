@@ -1,14 +1,16 @@
 "use client";
 
 import { runsWords } from "@/core/kernel";
-import type { Device } from "@/core/plan";
+import { type Device, nameOf } from "@/core/plan";
 import { setProtectedVids } from "@/core/planners";
-import { nameOf } from "@/core/plan";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
-/** What a device does against false address servers and false addresses, and whether its own traffic finds out of its segment. */
+/**
+ * What a device does against false address servers and false addresses, and whether its own traffic finds out
+ * of its segment.
+ */
 export function ProtectionFields({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
@@ -17,7 +19,7 @@ export function ProtectionFields({ device }: { device: Device }) {
     edit(
       {
         planner: "set-protection",
-        summary: `${device.name}: ${words} ${text === "" ? "nowhere" : text}`.slice(0, 120),
+        summary: `${device.name}: ${words} ${text === "" ? "nowhere" : text}`,
         args: { device: device.id, field, text },
       },
       (bench) => setProtectedVids(bench, device.id, field, text),

@@ -6,7 +6,10 @@ import { namesFromSightings, setSoftwareNames, type Lit } from "@/core/planners"
 import { usePlan, useIndex } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
-/** Finds out on site which name of the software is which number on the case: plug in, look what lights, and the rest follows. */
+/**
+ * Finds out on site which name of the software is which number on the case: plug in, look what lights, and
+ * the rest follows.
+ */
 export function SoftwareNames({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

@@ -17,7 +17,7 @@ import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Fact, Section } from "../parts";
-import { ProposalPanel, useProposal } from "../Proposal";
+import { ProposalPanel, useProposal } from "../findings/Proposal";
 
 const KINDS: readonly (readonly [Device["tree"]["kind"], string])[] = [
   ["none", "none"],
@@ -33,7 +33,10 @@ const ROLES: Readonly<Record<TreePlace["rows"][number]["role"], string>> = {
   master: "master",
 };
 
-/** A device's spanning tree: what it runs, where it stands in the tree, and why each of its ports forwards or stands by. */
+/**
+ * A device's spanning tree: what it runs, where it stands in the tree, and why each of its ports forwards or
+ * stands by.
+ */
 export function TreeFields({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
@@ -42,10 +45,7 @@ export function TreeFields({ device }: { device: Device }) {
   const place = treePlace(index, device, key);
   const { tree } = device;
   const write = (what: string, run: Parameters<typeof edit>[1]) =>
-    edit(
-      { planner: "set-tree", summary: `${device.name}: ${what}`.slice(0, 120), args: { device: device.id } },
-      run,
-    );
+    edit({ planner: "set-tree", summary: `${device.name}: ${what}`, args: { device: device.id } }, run);
   const set = (kind: Device["tree"]["kind"]) => {
     const refusal = edit(
       {
@@ -198,7 +198,9 @@ function RootChoice({ device, isRoot }: { device: Device; isRoot: boolean }) {
     const refusal = look(
       {
         planner: "choose-root",
-        summary: `${device.name} is the root${next === null ? "" : `, ${index.plan.device.get(next)?.name ?? ""} takes over`}`,
+        summary:
+          `${device.name} is the ` +
+          `root${next === null ? "" : `, ${index.plan.device.get(next)?.name ?? ""} takes over`}`,
         args: { root: device.id, second: next },
       },
       (bench) => chooseRoot(bench, device.id, next),

@@ -20,7 +20,7 @@ import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 import { Fact, MarginHead, Section } from "../parts";
-import { ProposalPanel, useProposal } from "../Proposal";
+import { ProposalPanel, useProposal } from "../findings/Proposal";
 import { SegmentText } from "./ScopeFields";
 
 /** Longer leases would make the others too small to see, and no visit needs them. */
@@ -133,7 +133,10 @@ function Sizing({ segment, scope, visit }: { segment: Segment; scope: Scope; vis
         <div
           className="h-[210px] px-2"
           role="img"
-          aria-label={`Addresses in use at the peak: ${bars.map((bar) => `${bar.name} ${bar.needed}`).join(", ")}; the pool has ${offered}`}
+          aria-label={
+            "Addresses in use at the peak: " +
+            `${bars.map((bar) => `${bar.name} ${bar.needed}`).join(", ")}; the pool has ${offered}`
+          }
         >
           <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 320, height: 210 }}>
             <BarChart data={bars} margin={{ top: 16, right: 8, bottom: 4, left: 0 }} barCategoryGap={4}>

@@ -28,8 +28,8 @@ import { Radios } from "../../kit/Radios";
 import { useIndex } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 import { MarginHead, Section } from "../parts";
-import { SiteFields } from "../SiteFields";
-import { ProposalPanel, useProposal, type Proposal } from "../Proposal";
+import { SiteFields } from "../site/SiteFields";
+import { ProposalPanel, useProposal, type Proposal } from "../findings/Proposal";
 
 type Tool = "allocate" | "renumber" | "split" | "merge" | "six";
 const TOOLS: readonly (readonly [Tool, string])[] = [

@@ -1,10 +1,10 @@
 "use client";
 
 import { useIndex } from "../../plan-store/use-plan";
-import { ConventionFields } from "../ConventionFields";
+import { ConventionFields } from "../site/ConventionFields";
 import { HistorySection } from "../HistorySection";
 import { MarginHead, Section } from "../parts";
-import { SiteFields } from "../SiteFields";
+import { SiteFields } from "../site/SiteFields";
 
 /** The conventions, chosen once for the site. */
 export function ConventionsMargin() {

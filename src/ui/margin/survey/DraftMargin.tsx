@@ -3,7 +3,8 @@
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { v7 } from "uuid";
-import { counted, previewChanges } from "@/core/checks";
+import { previewChanges } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { integrityFault } from "@/core/formats";
 import type { Site } from "@/core/plan";
 import { setConventions } from "@/core/planners";
@@ -22,7 +23,7 @@ import { SeverityCount } from "../../kit/signs";
 import { namerOf } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 import { MarginHead, Section } from "../parts";
-import { FindingsAfter } from "../Proposal";
+import { FindingsAfter } from "../findings/Proposal";
 
 const MOST_NOTES = 12;
 

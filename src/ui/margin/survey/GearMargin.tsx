@@ -2,20 +2,14 @@
 
 import { useState } from "react";
 import type { Gear } from "@/core/plan";
-import {
-  addGear,
-  addressesText,
-  DEVICE_MODELS,
-  editGear,
-  prefixesText,
-  type GearField,
-} from "@/core/planners";
+import { addGear, addressesText, editGear, prefixesText, type GearField } from "@/core/planners";
+import { DEVICE_MODELS } from "@/core/catalogue";
 import { DEVICE_KIND_WORDS } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
-import { FindingsSection } from "../FindingsSection";
+import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { MarginHead, Section } from "../parts";
 
@@ -27,14 +21,12 @@ const TEXTS: readonly (readonly [GearField, string, string])[] = [
   ["supportUntil", "Support until", "2027-06-30"],
   ["notes", "Notes", "where its credentials are kept"],
 ];
-const textOf = (gear: Gear, field: GearField): string =>
-  field === "addresses"
-    ? addressesText(gear.addresses)
-    : field === "prefixes"
-      ? prefixesText(gear.prefixes)
-      : field === "supportUntil"
-        ? (gear.supportUntil ?? "")
-        : gear[field];
+const textOf = (gear: Gear, field: GearField): string => {
+  if (field === "addresses") return addressesText(gear.addresses);
+  if (field === "prefixes") return prefixesText(gear.prefixes);
+  if (field === "supportUntil") return gear.supportUntil ?? "";
+  return gear[field];
+};
 
 /** Gear that is there already: what it is, which addresses it uses, whether it stays. */
 export function GearMargin({ id }: { id: string | null }) {

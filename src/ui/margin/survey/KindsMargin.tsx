@@ -3,7 +3,8 @@
 import { useState } from "react";
 import { PURPOSES, type HostKind } from "@/core/plan";
 import { addHostKind, HOST_KIND_WORDS, MANNER_WORDS, setAliases } from "@/core/planners";
-import { CATALOGUE, PURPOSE_WORDS, type DeviceKind } from "@/core/survey";
+import { CATALOGUE, type DeviceKind } from "@/core/catalogue";
+import { PURPOSE_WORDS } from "@/core/survey";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";

@@ -6,7 +6,7 @@ import { useUi } from "../../frame/use-ui";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { HistorySection } from "../HistorySection";
-import { LineFields } from "../LineFields";
+import { LineFields } from "../site/LineFields";
 import { MarginHead, Section } from "../parts";
 
 /** The internet lines; one of them open. */

@@ -3,7 +3,8 @@
 import { toast } from "sonner";
 import type { Room } from "@/core/plan";
 import { editRoom, moveRoom, removeRooms, type RoomField } from "@/core/planners";
-import { catalogueOf, readNeeds, tallyRoom } from "@/core/survey";
+import { catalogueOf } from "@/core/catalogue";
+import { readNeeds, tallyRoom } from "@/core/survey";
 import { useUi } from "../../frame/use-ui";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";

@@ -4,11 +4,13 @@ import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 import { HistorySection } from "../HistorySection";
 import { Caution, MarginHead, Section } from "../parts";
-import { KeptClear, SiteFields } from "../SiteFields";
+import { KeptClear, SiteFields } from "../site/SiteFields";
 import { NextStepSection } from "../SheetMargin";
 import { DraftSummary } from "./DraftSummary";
 
-/** The survey with nothing chosen in it: the site, what a draft would create, the way to the kinds of device. */
+/**
+ * The survey with nothing chosen in it: the site, what a draft would create, the way to the kinds of device.
+ */
 export function SurveyMargin() {
   const { site, hostKind } = useIndex().plan;
   const select = useUi((state) => state.select);

@@ -32,7 +32,9 @@ export function RadioFields({ device }: { device: Device }) {
                     edit(
                       {
                         planner: "set-radio-in",
-                        summary: `${device.name}: ${event.target.checked ? "a" : "no"} radio in ${BAND_WORDS[band]}`,
+                        summary:
+                          `${device.name}: ${event.target.checked ? "a" : "no"} ` +
+                          `radio in ${BAND_WORDS[band]}`,
                         args: { device: device.id, band },
                       },
                       (bench) => setRadioIn(bench, device.id, band, event.target.checked),
@@ -61,7 +63,9 @@ export function RadioFields({ device }: { device: Device }) {
                     edit(
                       {
                         planner: "set-hearing",
-                        summary: `${device.name} ${event.target.checked ? "hears" : "does not hear"} ${other.name}`,
+                        summary:
+                          `${device.name} ` +
+                          `${event.target.checked ? "hears" : "does not hear"} ${other.name}`,
                         args: { a: device.id, b: other.id },
                       },
                       (bench) => setHearing(bench, device.id, other.id, event.target.checked),

@@ -16,7 +16,7 @@ import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
-import { FindingsSection } from "../FindingsSection";
+import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { Fact, MarginHead, Section } from "../parts";
 
@@ -132,7 +132,8 @@ export function SsidMargin({ id }: { id: string }) {
                 const at = on ? [...ssid.at, device.id] : ssid.at.filter((one) => one !== device.id);
                 if (at.length === 0)
                   toast.error(
-                    `${ssid.name} would be offered nowhere; remove the name instead, or choose another access point first.`,
+                    `${ssid.name} would be offered nowhere; remove the ` +
+                      "name instead, or choose another access point first.",
                   );
                 else
                   set(

@@ -16,9 +16,12 @@ import { Radios } from "../../kit/Radios";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Caution, Fact, MarginHead, Section } from "../parts";
-import { ProposalPanel, useProposal } from "../Proposal";
+import { ProposalPanel, useProposal } from "../findings/Proposal";
 
-/** What holds for all wireless names and radios of the site: which channels may be used, who gets which, one name or many. */
+/**
+ * What holds for all wireless names and radios of the site: which channels may be used, who gets which, one
+ * name or many.
+ */
 export function WirelessMargin() {
   return (
     <>
@@ -217,8 +220,10 @@ function School() {
       />
       <p className="px-4 pt-1 text-13 text-ink2">
         {school === "one"
-          ? "Stations choose the access point themselves and change it as they walk; a call goes on. Some cling to a far one, and nobody sees which one they are on."
-          : "One sees which access point a station is on, and can pin a device to the near one; walking through the house means choosing anew, and calls break off."}
+          ? "Stations choose the access point themselves and change it as they walk; a " +
+            "call goes on. Some cling to a far one, and nobody sees which one they are on."
+          : "One sees which access point a station is on, and can pin a device to the " +
+            "near one; walking through the house means choosing anew, and calls break off."}
       </p>
       {shown === null ? null : (
         <div className="px-4 pt-1">

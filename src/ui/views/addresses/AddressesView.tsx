@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
 import { addressCount } from "@/core/address";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import type { PlanIndex, Segment } from "@/core/plan";
 import { quietPart, rulerOf, segmentsInOrder } from "@/core/sheets";
 import type { Selection } from "../../frame/ui-state";
@@ -95,8 +95,9 @@ function segmentOf(index: PlanIndex, selection: Selection | null): string | null
 }
 
 /**
- * The segment that the register is cut down to: one that was chosen as such. A row of the whole register that is chosen leaves it whole,
- * or the rows would move away under the pointer between the two clicks that open a cell.
+ * The segment that the register is cut down to: one that was chosen as such. A row of the whole register that
+ * is chosen leaves it whole, or the rows would move away under the pointer between the two clicks that open a
+ * cell.
  */
 function useShown(index: PlanIndex, selection: Selection | null): Segment | null {
   const [shown, setShown] = useState(() => segmentOf(index, selection));

@@ -3,7 +3,7 @@
 import Papa from "papaparse";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import type { Segment } from "@/core/plan";
 import {
   badRowsTable,
@@ -23,7 +23,10 @@ const MOST_BYTES = 16_000_000;
 const MOST_ROWS = 50_000;
 const MOST_SHOWN = 100;
 
-/** Takes a table of devices in: columns are guessed and can be set right, every row is read before anything is written. */
+/**
+ * Takes a table of devices in: columns are guessed and can be set right, every row is read before anything is
+ * written.
+ */
 export function ImportTable({ segment, close }: { segment: Segment | null; close: () => void }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
@@ -50,7 +53,8 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
     if (file === undefined) return;
     if (file.size > MOST_BYTES)
       return setRefusal(
-        `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; a table has at most ${MOST_BYTES / 1_000_000} MB.`,
+        `${file.name} has ${Math.ceil(file.size / 1_000_000)} ` +
+          `MB; a table has at most ${MOST_BYTES / 1_000_000} MB.`,
       );
     take(await file.text());
   };
@@ -66,7 +70,8 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
     );
     if (refused !== null) return toast.error(refused);
     toast(
-      `${read.added} new, ${read.changed} changed${read.bad.length > 0 ? `, ${read.bad.length} set aside` : ""}. Undo takes it back.`,
+      `${read.added} new, ${read.changed} ` +
+        `changed${read.bad.length > 0 ? `, ${read.bad.length} set aside` : ""}. Undo takes it back.`,
     );
     // The rows may have gone to any segment: all of the register is shown, so that they are seen.
     select(null);
@@ -189,13 +194,11 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
                         onChange={(event) =>
                           setMapping({
                             ...mapping,
-                            fields: mapping.fields.map((one, i) =>
-                              i === column
-                                ? ((event.target.value || null) as ImportField | null)
-                                : one === event.target.value
-                                  ? null
-                                  : one,
-                            ),
+                            fields: mapping.fields.map((one, i) => {
+                              if (i === column) return (event.target.value || null) as ImportField | null;
+                              if (one === event.target.value) return null;
+                              return one;
+                            }),
                           })
                         }
                       >
@@ -230,7 +233,8 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
                       <td className="text-ink2">
                         {one.known === null
                           ? "new"
-                          : `changes ${one.changed.map((field) => FIELD_WORDS[field].toLowerCase()).join(", ")}`}
+                          : "changes " +
+                            `${one.changed.map((field) => FIELD_WORDS[field].toLowerCase()).join(", ")}`}
                       </td>
                       {mapping.fields.map((_, i) => (
                         <td key={i} className="mono">

@@ -3,7 +3,7 @@
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import {
   readSeenTable,
   reconcile,
@@ -37,7 +37,10 @@ const LOOK: Readonly<Record<Verdict, string>> = {
 const CAN_TAKE: readonly Verdict[] = ["learnt", "new", "moved"];
 const MOST_SHOWN = 300;
 
-/** Lays a lease, ARP or MAC table from a device beside the register: what is new, missing, moved, what clashes. */
+/**
+ * Lays a lease, ARP or MAC table from a device beside the register: what is new, missing, moved, what
+ * clashes.
+ */
 export function ReconcileTable({ close }: { close: () => void }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
@@ -149,13 +152,11 @@ export function ReconcileTable({ close }: { close: () => void }) {
                 onChange={(event) =>
                   setTable({
                     ...table,
-                    fields: table.fields.map((one, i) =>
-                      i === column
-                        ? ((event.target.value || null) as SeenField | null)
-                        : one === event.target.value
-                          ? null
-                          : one,
-                    ),
+                    fields: table.fields.map((one, i) => {
+                      if (i === column) return (event.target.value || null) as SeenField | null;
+                      if (one === event.target.value) return null;
+                      return one;
+                    }),
                   })
                 }
               >

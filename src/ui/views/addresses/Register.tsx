@@ -3,7 +3,8 @@
 import { useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
-import { counted, type Finding, type Severity } from "@/core/checks";
+import type { Finding, Severity } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import type { PlanIndex, Segment } from "@/core/plan";
 import {
   addHost,
@@ -133,7 +134,9 @@ export function Register({
     const refusal = edit(
       {
         planner: "convert-school",
-        summary: `${counted(chosen.length, "device", "devices")} ${to === "typed" ? "typed in" : "reserved in DHCP"}`,
+        summary:
+          `${counted(chosen.length, "device", "devices")} ` +
+          `${to === "typed" ? "typed in" : "reserved in DHCP"}`,
         args: { hosts: chosen, to },
       },
       ({ draft }) => convertSchool(draft, index, chosen, to),

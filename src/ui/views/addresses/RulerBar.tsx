@@ -2,7 +2,10 @@ import type { Segment } from "@/core/plan";
 import type { Pin, Ruler } from "@/core/sheets";
 import { numberStep, offsetLabel, placeOf, shownPart, type Scale } from "./ruler-scale";
 
-/** The bar of a ruler on one scale: gateway, static block, pool in the segment's tape, ticks and numbers below. */
+/**
+ * The bar of a ruler on one scale: gateway, static block, pool in the segment's tape, ticks and numbers
+ * below.
+ */
 export function RulerBar({
   ruler,
   segment,
@@ -118,7 +121,10 @@ export function RulerBar({
   );
 }
 
-/** A fixed address as a pin: a square head for one typed in or the gear's, a ring for a reserved one, a triangle for one in trouble. */
+/**
+ * A fixed address as a pin: a square head for one typed in or the gear's, a ring for a reserved one, a
+ * triangle for one in trouble.
+ */
 export function PinMark({
   pin,
   x,

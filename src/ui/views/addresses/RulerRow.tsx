@@ -30,7 +30,10 @@ interface Props {
   readonly choose: () => void;
 }
 
-/** One subnet drawn to scale. Of the chosen one the pool's edges can be dragged, or moved with the arrow keys; Enter writes, Esc leaves it. */
+/**
+ * One subnet drawn to scale. Of the chosen one the pool's edges can be dragged, or moved with the arrow keys;
+ * Enter writes, Esc leaves it.
+ */
 export function RulerRow({ segment, ruler, width, largest, quiet, chosen, choose }: Props) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
@@ -60,7 +63,8 @@ export function RulerRow({ segment, ruler, width, largest, quiet, chosen, choose
   const said =
     pool === null
       ? ""
-      : `.${offsetLabel(ruler, pool.first)} to .${offsetLabel(ruler, pool.last)}, count ${pool.last - pool.first + 1}`;
+      : `.${offsetLabel(ruler, pool.first)} to ` +
+        `.${offsetLabel(ruler, pool.last)}, count ${pool.last - pool.first + 1}`;
 
   const moveTo = (end: "first" | "last", offset: number) => {
     if (pool === null) return;
@@ -178,7 +182,11 @@ export function RulerRow({ segment, ruler, width, largest, quiet, chosen, choose
             strokeDasharray="2 2"
           />
           <path
-            d={`M${placeOf(whole, glass.to + 1) + 1.5} ${BAR_Y - 2}L${glass.x} ${BAR_Y}M${placeOf(whole, glass.to + 1) + 1.5} ${BAR_Y + BAR_PX + 2}L${glass.x} ${BAR_Y + BAR_PX}`}
+            d={
+              `M${placeOf(whole, glass.to + 1) + 1.5} ${BAR_Y - 2}L${glass.x} ` +
+              `${BAR_Y}M${placeOf(whole, glass.to + 1) + 1.5} ` +
+              `${BAR_Y + BAR_PX + 2}L${glass.x} ${BAR_Y + BAR_PX}`
+            }
             stroke="var(--ink2)"
             strokeDasharray="2 2"
             fill="none"
@@ -205,7 +213,10 @@ export function RulerRow({ segment, ruler, width, largest, quiet, chosen, choose
       {chosen && pool !== null ? (
         <>
           <path
-            d={`M${from} ${BAR_Y + BAR_PX + 28.5}H${to}M${from + 0.5} ${BAR_Y + BAR_PX + 24}v9M${to - 0.5} ${BAR_Y + BAR_PX + 24}v9`}
+            d={
+              `M${from} ${BAR_Y + BAR_PX + 28.5}H${to}M${from + 0.5} ` +
+              `${BAR_Y + BAR_PX + 24}v9M${to - 0.5} ${BAR_Y + BAR_PX + 24}v9`
+            }
             stroke="var(--act)"
             fill="none"
           />

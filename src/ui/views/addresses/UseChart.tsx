@@ -10,7 +10,10 @@ const ROW_PX = 30;
 const share = (part: number, whole: number): number =>
   whole === 0 ? 0 : Math.round((part / whole) * 1000) / 10;
 
-/** How full every subnet is: fixed addresses, the rest of its pools, what is free; in percent of the usable, the counts beside. */
+/**
+ * How full every subnet is: fixed addresses, the rest of its pools, what is free; in percent of the usable,
+ * the counts beside.
+ */
 export function UseChart() {
   const index = useIndex();
   const select = useUi((state) => state.select);
@@ -45,7 +48,8 @@ export function UseChart() {
           aria-label={uses
             .map(
               (use) =>
-                `${use.segment.name}: ${use.fixed} fixed, ${use.pooled} in the pool, ${use.free} free of ${use.usable}`,
+                `${use.segment.name}: ${use.fixed} fixed, ${use.pooled} ` +
+                `in the pool, ${use.free} free of ${use.usable}`,
             )
             .join("; ")}
         >

@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo, useState } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { hostsFile, reservationTable, writePlanFile, zoneFiles } from "@/core/formats";
 import type { PlanIndex } from "@/core/plan";
 import {
@@ -43,7 +43,8 @@ const FILES: readonly File[] = [
     name: "gear.csv",
     type: CSV_TYPE,
     about:
-      "Every device: model, place, feeds, its own addresses, bridge MAC, support date, where its credentials are kept.",
+      "Every device: model, place, feeds, its own addresses, " +
+      "bridge MAC, support date, where its credentials are kept.",
     make: (index) => csv(gearTable(index)),
   },
   {
@@ -51,7 +52,8 @@ const FILES: readonly File[] = [
     name: "lines.csv",
     type: CSV_TYPE,
     about:
-      "Every internet line: where it ends, outside address and mask, next hop, name servers, what the provider wants.",
+      "Every internet line: where it ends, outside address and " +
+      "mask, next hop, name servers, what the provider wants.",
     make: (index) => csv(lineTable(index)),
   },
   {
@@ -66,7 +68,8 @@ const FILES: readonly File[] = [
     name: "cables.csv",
     type: CSV_TYPE,
     about:
-      "Every cable between gear: label, both ends, optics, kind, length, panel and socket. What is entered on each device is on Hardware, under Sheets.",
+      "Every cable between gear: label, both ends, optics, kind, length, panel " +
+      "and socket. What is entered on each device is on Hardware, under Sheets.",
     make: (index) => csv(cableScheduleTable(index)),
   },
   {
@@ -111,7 +114,10 @@ export function ExportView() {
                   const text = file.make(index);
                   download(name, file.type, text);
                   setMade(
-                    `${name} is written: ${counted(text.trimEnd().split("\n").length, "line", "lines")}, ${Math.ceil(text.length / 1000)} kB${pending.length > 0 ? "; it holds changes that are not saved yet" : ""}.`,
+                    `${name} is written: ` +
+                      `${counted(text.trimEnd().split("\n").length, "line", "lines")}, ` +
+                      `${Math.ceil(text.length / 1000)} ` +
+                      `kB${pending.length > 0 ? "; it holds changes that are not saved yet" : ""}.`,
                   );
                 }}
               >

@@ -7,7 +7,7 @@ import { previewChanges, sentenceOf, type Preview } from "@/core/checks";
 import { countChanges, describeChanges, integrityFault, type FileFault } from "@/core/formats";
 import { diff, type ChangeBatch } from "@/core/plan";
 import { SeveritySign, severityColour } from "../../kit/signs";
-import { ChangeList } from "../../margin/Proposal";
+import { ChangeList } from "../../margin/findings/Proposal";
 import { namerOf, planWorker } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 
@@ -20,7 +20,10 @@ interface Ready {
 }
 const MOST_FILE_BYTES = 64_000_000;
 
-/** Takes a plan file in place of this plan: first what would change, then, if wanted, as one batch that can be undone. */
+/**
+ * Takes a plan file in place of this plan: first what would change, then, if wanted, as one batch that can be
+ * undone.
+ */
 export function ImportPlan() {
   const held = useHeld();
   const commit = usePlan((state) => state.commit);
@@ -34,7 +37,8 @@ export function ImportPlan() {
     setFaults([]);
     if (file.size > MOST_FILE_BYTES)
       return refuse(
-        `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`,
+        `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; ` +
+          `a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`,
       );
     setBusy(true);
     const result = await planWorker().readFile(await file.text());

@@ -2,7 +2,7 @@
 
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { singlePoints, type RankedLoss } from "@/core/failure";
 import { nameOf } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";
@@ -65,7 +65,8 @@ export function FailuresView() {
             ? "nothing to fail yet"
             : losses === null
               ? "each thing failed in turn"
-              : `${counted(losses.length, "failure", "failures")} tried, ${bad} ${bad === 1 ? "takes" : "take"} something from somebody`}
+              : `${counted(losses.length, "failure", "failures")} tried, ` +
+                `${bad} ${bad === 1 ? "takes" : "take"} something from somebody`}
         </p>
         <span className="push" />
         {losses === null ? null : (
@@ -221,7 +222,10 @@ function Ranking({
           {rows.getVirtualItems().map(({ index: i, start }) => {
             const loss = losses[i];
             if (loss === undefined) return null;
-            const words = `${loss.name}: ${loss.cutOff.length} cut off, ${loss.noGateway.length} lose the gateway, ${loss.noInternet.length} the internet, ${loss.noAddress.length} find no address server, ${loss.takeOver.length} ports take over`;
+            const words =
+              `${loss.name}: ${loss.cutOff.length} cut off, ${loss.noGateway.length} lose ` +
+              `the gateway, ${loss.noInternet.length} the internet, ${loss.noAddress.length} ` +
+              `find no address server, ${loss.takeOver.length} ports take over`;
             return (
               <button
                 key={loss.key}

@@ -1,7 +1,8 @@
 "use client";
 
 import { useState } from "react";
-import { counted, sentenceOf, type Severity } from "@/core/checks";
+import { sentenceOf, type Severity } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
@@ -15,7 +16,10 @@ const SEVERITIES: readonly [Severity, string][] = [
 ];
 const MOST_SHOWN = 300;
 
-/** Everything that the checks have found, worst first; choosing one shows why it matters and its repairs in the margin. */
+/**
+ * Everything that the checks have found, worst first; choosing one shows why it matters and its repairs in
+ * the margin.
+ */
 export function FindingsView() {
   const index = useIndex();
   const list = usePlan((state) => state.list);

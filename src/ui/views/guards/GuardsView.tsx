@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { byNaturalText } from "@/core/kernel";
 import { TREE } from "@/core/spanning-tree";
 import { useUi } from "../../frame/use-ui";
@@ -15,7 +15,9 @@ const WAYS = [
   ["guards", "Guards"],
 ] as const;
 
-/** What switches do against loops and false servers: the trees that they settle on, and each device's guards. */
+/**
+ * What switches do against loops and false servers: the trees that they settle on, and each device's guards.
+ */
 export function GuardsView() {
   const index = useIndex();
   const [way, setWay] = useState<(typeof WAYS)[number][0]>("tree");

@@ -29,7 +29,10 @@ function spotsOf({ bridges, widest }: TreePicture): Map<string, Spot> {
   );
 }
 
-/** A tree from its root down: what forwards as a thick line, what stands by as a dashed one, each with its port numbers. */
+/**
+ * A tree from its root down: what forwards as a thick line, what stands by as a dashed one, each with its
+ * port numbers.
+ */
 export function TreeDrawing({ named }: { named: NamedTree }) {
   const index = useIndex();
   const selection = useUi((state) => state.selection);
@@ -138,7 +141,8 @@ function Branch({
   // Between neighbours of one level straight; past others in a bow below them.
   const far = level && Math.abs(x2 - x1) > GAP.x + 1;
   const path = far
-    ? `M${from.x + BOX.width / 2} ${from.y + BOX.height}q${(to.x - from.x) / 2} ${GAP.y * 0.9} ${to.x - from.x} 0`
+    ? `M${from.x + BOX.width / 2} ${from.y + BOX.height}q${(to.x - from.x) / 2} ` +
+      `${GAP.y * 0.9} ${to.x - from.x} 0`
     : `M${x1} ${y1}L${x2} ${y2}`;
   const label = (x: number, y: number, other: { x: number; y: number }, text: string) => {
     const part = 0.16;

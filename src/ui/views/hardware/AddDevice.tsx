@@ -3,7 +3,8 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import { Draft } from "@/core/plan";
-import { addDevice, modelsOf, nextDeviceName } from "@/core/planners";
+import { addDevice, nextDeviceName } from "@/core/planners";
+import { modelsOf } from "@/core/catalogue";
 import { placesOf } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 

@@ -7,7 +7,10 @@ import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 const UNIT_PX = 26;
-/** Below this a cabinet is drawn with a few empty units above what is in it, so that there is somewhere to put more. */
+/**
+ * Below this a cabinet is drawn with a few empty units above what is in it, so that there is somewhere to put
+ * more.
+ */
 const LEAST_UNITS = 6;
 
 /** What stands where in the cabinets and rooms, and what feeds it. */
@@ -37,7 +40,8 @@ function OneCabinet({ cabinet }: { cabinet: Cabinet }) {
     const unit = freeUnit(cabinet, heightUnits, Math.max(units, LEAST_UNITS));
     const refusal =
       unit === null
-        ? `${place || "This place"} has no ${heightUnits > 1 ? `${heightUnits} height units` : "height unit"} free.`
+        ? `${place || "This place"} has no ` +
+          `${heightUnits > 1 ? `${heightUnits} height units` : "height unit"} free.`
         : edit(
             { planner: "edit-device", summary: `${name}: height unit ${unit}`, args: { device: id, unit } },
             (bench) => editDevice(bench, id, "rackUnit", String(unit)),

@@ -8,7 +8,7 @@ import {
   type EdgeProps,
 } from "@xyflow/react";
 import type { Jacket, Tape } from "@/core/sheets";
-import type { LayoutPoint } from "@/workers/layout";
+import type { LayoutPoint } from "@/workers/layout-model";
 import { tapePlace, type DrawnCable } from "./cable-ends";
 
 export type CableData = {
@@ -29,7 +29,10 @@ const ACROSS_PX = 14;
 /** From further away neither numbers nor tape can be read; leaving them out keeps a large drawing fluid. */
 const LEAST_ZOOM = 0.35;
 
-/** The rings round a piece of the cable: the tip first, then each VLAN by its number, dashed where one is missing. */
+/**
+ * The rings round a piece of the cable: the tip first, then each VLAN by its number, dashed where one is
+ * missing.
+ */
 function Rings({ jacket, missing, upright }: { jacket: Jacket; missing: readonly Tape[]; upright: boolean }) {
   const rings = [
     ...jacket.rings.map((tape) => ({ tape, long: false, ghost: false })),
@@ -43,7 +46,9 @@ function Rings({ jacket, missing, upright }: { jacket: Jacket; missing: readonly
     <span className={`flex items-center gap-px ${upright ? "flex-col" : ""}`}>
       {all.map(({ tape, long, ghost }) => {
         const [along, across] = [long ? TIP_PX : RING_PX, ACROSS_PX];
-        const tracer = `linear-gradient(${upright ? "90deg" : "180deg"}, var(--tape-${tape.base}) 55%, var(--tape-${tape.tracer ?? tape.base}) 55% 85%, var(--tape-${tape.base}) 85%)`;
+        const tracer =
+          `linear-gradient(${upright ? "90deg" : "180deg"}, var(--tape-${tape.base}) 55%, ` +
+          `var(--tape-${tape.tracer ?? tape.base}) 55% 85%, var(--tape-${tape.base}) 85%)`;
         return (
           <span
             key={`${tape.vid} ${ghost}`}

@@ -3,7 +3,8 @@
 import { useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { CABLE_SHORT, cablesFor, MEDIUM_WORDS, opticsFor } from "@/core/cabling";
-import { counted, type Finding, type Severity } from "@/core/checks";
+import type { Finding, Severity } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { Draft, type PlanIndex } from "@/core/plan";
 import {
   CABLE_COLUMNS,
@@ -63,14 +64,14 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<CableRow,
         : opticsFor(id === "fromOptic" ? row.fromPort : row.toPort).filter((one) => one !== "none");
     return [];
   };
-  const text = (row: CableRow, id: ColumnId): string =>
-    id === "speed"
-      ? String(row.mbps)
-      : id === "reach"
-        ? row.reachM === null
-          ? ""
-          : String(row.reachM)
-        : cableCellText(draft, row.link, id);
+  const text = (row: CableRow, id: ColumnId): string => {
+    if (id === "speed") return String(row.mbps);
+    if (id === "reach") {
+      if (row.reachM === null) return "";
+      return String(row.reachM);
+    }
+    return cableCellText(draft, row.link, id);
+  };
   return HEADS.map(([id, head, title]): Column<CableRow, ColumnId> => ({
     id,
     head,

@@ -14,7 +14,8 @@ import {
 } from "@xyflow/react";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
-import { counted, type Finding, type Severity } from "@/core/checks";
+import type { Finding, Severity } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import type { Outcome } from "@/core/probe";
 import { jacketOf } from "@/core/sheets";
@@ -76,7 +77,8 @@ function placeNodes(devices: readonly Node<DeviceData>[]): Node[] {
       selectable: false,
       focusable: false,
       zIndex: -1,
-      // Its size is known: a box that has to be measured is drawn, measured and drawn again, without end when it is made anew each time.
+      // Its size is known: a box that has to be measured is drawn, measured and drawn again, without end when
+      // it is made anew each time.
       width,
       height,
       measured: { width, height },

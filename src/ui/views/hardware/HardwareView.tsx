@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import type { HardwareWay } from "../../frame/ui-state";
 import { useUi } from "../../frame/use-ui";
 import { Segmented } from "../../kit/Segmented";
@@ -23,7 +23,10 @@ const WAYS: readonly (readonly [HardwareWay, string])[] = [
   ["models", "Models"],
 ];
 
-/** The gear and what joins it: a drawing with the same as a list, the cabinets, the cables, what is entered on each device, and the models. */
+/**
+ * The gear and what joins it: a drawing with the same as a list, the cabinets, the cables, what is entered on
+ * each device, and the models.
+ */
 export function HardwareView() {
   const { plan } = useIndex();
   const way = useUi((state) => state.hardware);
@@ -38,7 +41,8 @@ export function HardwareView() {
         <p>
           {empty
             ? "none yet"
-            : `${counted(plan.device.size, "device", "devices")}, ${counted(plan.link.size, "cable", "cables")}`}
+            : `${counted(plan.device.size, "device", "devices")}, ` +
+              `${counted(plan.link.size, "cable", "cables")}`}
         </p>
         <span className="push" />
         <Segmented label="Show" value={way} choices={WAYS} onChoose={(hardware) => setUi({ hardware })} />

@@ -3,7 +3,8 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Device, OwnModel } from "@/core/plan";
-import { modelsOf, putModel, removeModel, runsText, type ModelText } from "@/core/planners";
+import { modelsOf } from "@/core/catalogue";
+import { putModel, removeModel, runsText, type ModelText } from "@/core/planners";
 import { DEVICE_KIND_WORDS } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 

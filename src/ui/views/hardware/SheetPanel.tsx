@@ -142,7 +142,10 @@ interface TemplateProps {
   readonly choose: (form: string) => void;
 }
 
-/** A template with what it makes of this device, filled as one types. An example is only read; a copy of it is one's own. */
+/**
+ * A template with what it makes of this device, filled as one types. An example is only read; a copy of it is
+ * one's own.
+ */
 function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps) {
   const edit = usePlan((state) => state.edit);
   const [typed, setTyped] = useState<string | null>(null);

@@ -6,7 +6,10 @@ import { Draft } from "@/core/plan";
 import { addStack, readStack } from "@/core/planners";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
-/** Several devices in one line: how many of which model, where, cabled to what. It says how it is understood while one types. */
+/**
+ * Several devices in one line: how many of which model, where, cabled to what. It says how it is understood
+ * while one types.
+ */
 export function StackLine() {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
@@ -31,7 +34,9 @@ export function StackLine() {
       ? ""
       : read.order === null
         ? read.refusal
-        : `${read.order.count} × ${read.order.model.model}${read.order.place === "" ? "" : ` in ${read.order.place}`}${read.order.to === null ? "" : `, each with a trunk to ${read.order.to.name}`}`);
+        : `${read.order.count} × ` +
+          `${read.order.model.model}${read.order.place === "" ? "" : ` in ${read.order.place}`}` +
+          (read.order.to === null ? "" : `, each with a trunk to ${read.order.to.name}`));
   return (
     <form
       className="flex flex-wrap items-center gap-3 border-b border-hair bg-paper px-4 py-2 text-13"

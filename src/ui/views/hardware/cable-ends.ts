@@ -1,8 +1,11 @@
 import { Position } from "@xyflow/react";
 import type { Device, PlanIndex, Port } from "@/core/plan";
-import type { Laid, LayoutPoint } from "@/workers/layout";
+import type { Laid, LayoutPoint } from "@/workers/layout-model";
 
-/** A cable as it is drawn: the corners of its way from `first` to `last`; without them it goes the shortest way between two boxes. */
+/**
+ * A cable as it is drawn: the corners of its way from `first` to `last`; without them it goes the shortest
+ * way between two boxes.
+ */
 export interface DrawnCable {
   readonly id: string;
   readonly first: Port;
@@ -23,7 +26,8 @@ export function drawCables({ plan }: PlanIndex, laid: Laid | null): DrawnCable[]
       return [{ id: link.id, first: a, last: b, route: null, tapeAt: "middle" }];
     const start = route[0];
     const place = laid?.places[a.device];
-    // The layout may have drawn the cable from its other end: the first port is the one whose box the way begins at.
+    // The layout may have drawn the cable from its other end: the first port is the one whose box the way
+    // begins at.
     const begins = start !== undefined && place !== undefined && touches(place, start);
     const inTray = laid?.shared[link.id] === true;
     const ends = route.slice(-2);
@@ -50,7 +54,10 @@ export const BOX = { width: 156, height: 50 } as const;
 const touches = (box: LayoutPoint, { x, y }: LayoutPoint): boolean =>
   x >= box.x - 2 && x <= box.x + BOX.width + 2 && y >= box.y - 2 && y <= box.y + BOX.height + 2;
 
-/** The sides by which a cable without a way of its own leaves one box and comes to another: the ones that face each other. */
+/**
+ * The sides by which a cable without a way of its own leaves one box and comes to another: the ones that face
+ * each other.
+ */
 export function facingSides(
   from: LayoutPoint,
   to: LayoutPoint,
@@ -65,7 +72,10 @@ export function facingSides(
     : { out: Position.Top, into: Position.Bottom };
 }
 
-/** The middle of the longest piece of a way, where its tape has room; of its first or last piece where it shares the rest. */
+/**
+ * The middle of the longest piece of a way, where its tape has room; of its first or last piece where it
+ * shares the rest.
+ */
 export function tapePlace(
   whole: readonly LayoutPoint[],
   at: DrawnCable["tapeAt"] = "middle",

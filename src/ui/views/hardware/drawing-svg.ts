@@ -1,10 +1,13 @@
 import { Position } from "@xyflow/react";
 import type { Device } from "@/core/plan";
 import type { Jacket, Tape } from "@/core/sheets";
-import type { LayoutPoint } from "@/workers/layout";
+import type { LayoutPoint } from "@/workers/layout-model";
 import { BOX, facingSides, tapePlace, type DrawnCable } from "./cable-ends";
 
-/** What is drawn: each device where it stands, each cable with its way, if it has one of its own, and what it carries. */
+/**
+ * What is drawn: each device where it stands, each cable with its way, if it has one of its own, and what it
+ * carries.
+ */
 export interface Drawn {
   readonly title: string;
   readonly devices: readonly {
@@ -88,12 +91,19 @@ function rings(
           : place.upright
             ? `<rect x="${x + 8}" y="${y}" width="4" height="${h}" fill="${colour(tape.tracer)}"/>`
             : `<rect x="${x}" y="${y + 8}" width="${w}" height="4" fill="${colour(tape.tracer)}"/>`;
-      return `<g><title>${escaped(`${tape.name} (${tape.vid})`)}</title><rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${colour(tape.base)}" stroke="${INK.jacket}" stroke-width="0.8"/>${tracer}</g>`;
+      return (
+        `<g><title>${escaped(`${tape.name} (${tape.vid})`)}</title><rect x="${x}" ` +
+        `y="${y}" width="${w}" height="${h}" fill="${colour(tape.base)}" ` +
+        `stroke="${INK.jacket}" stroke-width="0.8"/>${tracer}</g>`
+      );
     })
     .join("");
 }
 
-/** The drawing as a picture on its own: SVG with nothing outside it. `colour` gives the colour of a tape by its name. */
+/**
+ * The drawing as a picture on its own: SVG with nothing outside it. `colour` gives the colour of a tape by
+ * its name.
+ */
 export function drawingSvg(
   { title, devices, cables }: Drawn,
   colour: (name: string) => string,
@@ -122,21 +132,40 @@ export function drawingSvg(
       Math.max(...own.map((p) => p.x)) + BOX.width + PLACE.side - x,
       Math.max(...own.map((p) => p.y)) + BOX.height + PLACE.bottom - y,
     ];
-    return `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${INK.place}" stroke="${INK.hair}"/>${text(x + 8, y + 16, place, 12, `font-weight="600" fill="${INK.ink2}"`)}`;
+    return (
+      `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${INK.place}" ` +
+      `stroke="${INK.hair}"/>${text(x + 8, y + 16, place, 12, `font-weight="600" fill="${INK.ink2}"`)}`
+    );
   });
   const lines = routes.map(({ way, from, to, label, tapeAt, jacket }) => {
     const [start, end] = [way[0] ?? { x: 0, y: 0 }, way.at(-1) ?? { x: 0, y: 0 }];
-    return `<g><title>${escaped(label)}</title><path d="M${way.map(({ x, y }) => `${x} ${y}`).join("L")}" fill="none" stroke="${INK.jacket}" stroke-width="5" stroke-linejoin="round"/>${rings(jacket, tapePlace(way, tapeAt), colour)}${text(start.x + 6, start.y + (start.y <= end.y ? 14 : -6), from, 12, `fill="${INK.ink2}"`)}${text(end.x + 6, end.y + (start.y <= end.y ? -6 : 14), to, 12, `fill="${INK.ink2}"`)}</g>`;
+    return (
+      `<g><title>${escaped(label)}</title><path d="M${way.map(({ x, y }) => `${x} ${y}`).join("L")}" ` +
+      `fill="none" stroke="${INK.jacket}" stroke-width="5" ` +
+      `stroke-linejoin="round"/>${rings(jacket, tapePlace(way, tapeAt), colour)}` +
+      text(start.x + 6, start.y + (start.y <= end.y ? 14 : -6), from, 12, `fill="${INK.ink2}"`) +
+      `${text(end.x + 6, end.y + (start.y <= end.y ? -6 : 14), to, 12, `fill="${INK.ink2}"`)}</g>`
+    );
   });
   const short = (words: string, most: number) =>
     words.length > most ? `${words.slice(0, most - 1)}…` : words;
   const boxes = devices.map(
     ({ device, at }) =>
-      `<g><rect x="${at.x}" y="${at.y}" width="${BOX.width}" height="${BOX.height}" rx="3" fill="${INK.paper}" stroke="${INK.ink}"/>${text(at.x + 12, at.y + 21, short(device.name, 20), 14, `font-weight="600" fill="${INK.ink}"`)}${text(at.x + 12, at.y + 38, short(device.model, 25), 12, `fill="${INK.ink2}"`)}</g>`,
+      `<g><rect x="${at.x}" y="${at.y}" width="${BOX.width}" ` +
+      `height="${BOX.height}" rx="3" fill="${INK.paper}" ` +
+      `stroke="${INK.ink}"/>` +
+      text(at.x + 12, at.y + 21, short(device.name, 20), 14, `font-weight="600" fill="${INK.ink}"`) +
+      `${text(at.x + 12, at.y + 38, short(device.model, 25), 12, `fill="${INK.ink2}"`)}</g>`,
   );
   return {
     width,
     height,
-    svg: `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="${left} ${top} ${width} ${height}" font-family="'Atkinson Hyperlegible Next', sans-serif"><rect x="${left}" y="${top}" width="${width}" height="${height}" fill="${INK.paper}"/>${text(left + MARGIN, top + 32, title, 18, `font-weight="600" fill="${INK.ink}"`)}${places.join("")}${lines.join("")}${boxes.join("")}</svg>\n`,
+    svg:
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" ` +
+      `viewBox="${left} ${top} ${width} ${height}" font-family="'Atkinson Hyperlegible ` +
+      `Next', sans-serif"><rect x="${left}" y="${top}" width="${width}" height="${height}" ` +
+      `fill="${INK.paper}"/>` +
+      text(left + MARGIN, top + 32, title, 18, `font-weight="600" fill="${INK.ink}"`) +
+      `${places.join("")}${lines.join("")}${boxes.join("")}</svg>\n`,
   };
 }

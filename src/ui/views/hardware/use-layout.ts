@@ -3,7 +3,7 @@
 import { proxy, wrap } from "comlink";
 import { useEffect, useState } from "react";
 import type { PlanIndex } from "@/core/plan";
-import type { LayoutBox, LayoutCable, Laid } from "@/workers/layout";
+import type { LayoutBox, LayoutCable, Laid } from "@/workers/layout-model";
 import type { LayoutWorker } from "@/workers/layout.worker";
 import { BOX } from "./cable-ends";
 
@@ -62,7 +62,10 @@ export interface Progress {
   readonly cancel: () => void;
 }
 
-/** The layered layout of the gear, made off the page's thread; null until the first one is there. Where a person put a device is not its matter. */
+/**
+ * The layered layout of the gear, made off the page's thread; null until the first one is there. Where a
+ * person put a device is not its matter.
+ */
 export function useLayout(index: PlanIndex): {
   readonly laid: Laid | null;
   readonly progress: Progress | null;
@@ -77,7 +80,8 @@ export function useLayout(index: PlanIndex): {
   useEffect(() => {
     if (KEPT.has(key)) return undefined;
     const { boxes, cables } = JSON.parse(JSON.stringify(shape)) as typeof shape;
-    // A worker for each layout: one that has become pointless, or that somebody calls off, is stopped in the middle of its work.
+    // A worker for each layout: one that has become pointless, or that somebody calls off, is stopped in the
+    // middle of its work.
     const worker = new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), {
       type: "module",
     });

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { usePlanStore } from "../../plan-store/use-plan";
 
 interface Point {

@@ -9,7 +9,9 @@ import type { TemplateWorker } from "@/workers/template.worker";
 const MOST_MS = 3000;
 const REST_MS = 250;
 
-/** Fills a template in a worker of its own, which is stopped when it takes too long; null while it is at work. */
+/**
+ * Fills a template in a worker of its own, which is stopped when it takes too long; null while it is at work.
+ */
 export function useTemplate(template: string | null, data: DeviceData): Filled | null {
   const [made, setMade] = useState<{ readonly of: string; readonly filled: Filled } | null>(null);
   const text = JSON.stringify(data);

@@ -2,7 +2,7 @@
 
 import { useState, type KeyboardEvent } from "react";
 import { toast } from "sonner";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { vid as asVid, type Port, type Vid } from "@/core/plan";
 import {
   paintSelection,
@@ -13,7 +13,7 @@ import {
   type VlanChoice,
 } from "@/core/planners";
 import { jacketOfRole, tapeSlots, type Jacket as Made } from "@/core/sheets";
-import { ProposalPanel, useProposal } from "../../margin/Proposal";
+import { ProposalPanel, useProposal } from "../../margin/findings/Proposal";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 import { Jacket } from "../../tape/Jacket";

@@ -141,7 +141,13 @@ export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
                   <button
                     type="button"
                     aria-pressed={chosen === tape.vid}
-                    aria-label={`${tape.name} (${tape.vid})${wrong === undefined || wrong.missing + wrong.needless === 0 ? "" : `, ${wrong.missing} missing, ${wrong.needless} needless`}`}
+                    aria-label={
+                      `${tape.name} ` +
+                      `(${tape.vid})` +
+                      (wrong === undefined || wrong.missing + wrong.needless === 0
+                        ? ""
+                        : `, ${wrong.missing} missing, ${wrong.needless} needless`)
+                    }
                     title={`${tape.name} (${tape.vid})`}
                     className="flex w-9 flex-col items-center gap-[2px] py-1 hover:text-ink"
                     onClick={() => choose(tape.vid)}
@@ -211,7 +217,10 @@ export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
                       data-at={`${number} ${column}`}
                       tabIndex={isHere ? 0 : -1}
                       title={`${tape.name} (${tape.vid}): ${HAS[cell.has]}${HINT[cell.state]}`}
-                      aria-label={`${row.device.name} port ${row.row.port.label}, ${tape.name} (${tape.vid}): ${HAS[cell.has]}${HINT[cell.state]}`}
+                      aria-label={
+                        `${row.device.name} port ${row.row.port.label}, ${tape.name} ` +
+                        `(${tape.vid}): ${HAS[cell.has]}${HINT[cell.state]}`
+                      }
                       className={`cursor-pointer !px-[2px] text-center focus:outline-2 focus:-outline-offset-2 focus:outline-act ${chosen === tape.vid ? "bg-act-wash" : chosen === null ? "" : "opacity-40"}`}
                       onClick={(event) => {
                         setAt({ row: number, column });

@@ -5,7 +5,10 @@ const WIDTH = 36;
 const HEIGHT = 18;
 const RING = 16;
 
-/** A VLAN at a port: the cable's tip where it is untagged, a band round the jacket where it is tagged, a dashed hole where it is missing, a stroke through it where nobody needs it. */
+/**
+ * A VLAN at a port: the cable's tip where it is untagged, a band round the jacket where it is tagged, a
+ * dashed hole where it is missing, a stroke through it where nobody needs it.
+ */
 export function PathMark({ tape, cell: { has, state } }: { tape: Tape; cell: PathCell }) {
   const middle = WIDTH / 2;
   return (

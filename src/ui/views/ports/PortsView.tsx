@@ -1,7 +1,7 @@
 "use client";
 
 import { useRef, useState, type KeyboardEvent, type ReactNode } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { devicesInOrder, deviceLine, portCounts, runText } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { Combo } from "../../kit/Combo";
@@ -19,7 +19,10 @@ const WAYS = [
   ["rule", "By rule"],
 ] as const;
 
-/** The ports in three ways: those of one device to be painted, every VLAN across all devices, and painting by a rule. */
+/**
+ * The ports in three ways: those of one device to be painted, every VLAN across all devices, and painting by
+ * a rule.
+ */
 export function PortsView() {
   const index = useIndex();
   const [way, setWay] = useState<Way>("device");

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import type { PlanIndex, Port } from "@/core/plan";
 import { HOST_KIND_WORDS, mainDomain, portsByRule, type PortRule } from "@/core/planners";
 import { runsByDevice } from "@/core/sheets";

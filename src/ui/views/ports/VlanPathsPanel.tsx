@@ -2,12 +2,12 @@
 
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { carryExactly, mainDomain } from "@/core/planners";
 import { pathCounts, vlanPaths } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { Filter } from "../../kit/Filter";
-import { ProposalPanel, useProposal } from "../../margin/Proposal";
+import { ProposalPanel, useProposal } from "../../margin/findings/Proposal";
 import { useIndex } from "../../plan-store/use-plan";
 import { PathGrid } from "./PathGrid";
 

@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { reachOfHost } from "@/core/reach";
 import type { ProbeGoal } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";

@@ -21,7 +21,10 @@ const BELOW: readonly (readonly [Below, string])[] = [
   ["wire", "On the wire"],
 ];
 
-/** One journey: its steps, and below them the way it went, the same lit on the drawing, or the frames on a wire. */
+/**
+ * One journey: its steps, and below them the way it went, the same lit on the drawing, or the frames on a
+ * wire.
+ */
 export function Journey({ outcome }: { outcome: Outcome }) {
   const index = useIndex();
   const set = useUi((state) => state.set);
@@ -34,7 +37,7 @@ export function Journey({ outcome }: { outcome: Outcome }) {
   const keep = () => {
     const name = questionWords(index, outcome.question);
     const refusal = edit(
-      { planner: "keep-probe", summary: `Kept the probe ${name}`.slice(0, 120), args: { name } },
+      { planner: "keep-probe", summary: `Kept the probe ${name}`, args: { name } },
       (bench) => keepProbe(bench, outcome.question, name, passes, outcome.lease?.segment ?? null),
     );
     if (refusal !== null) toast.error(refusal);

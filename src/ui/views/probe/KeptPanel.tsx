@@ -2,7 +2,7 @@
 
 import { useMemo } from "react";
 import { v7 } from "uuid";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { byNaturalText } from "@/core/kernel";
 import { setExpected } from "@/core/planners";
 import type { Expectation } from "@/core/plan";
@@ -40,7 +40,7 @@ export function KeptPanel() {
     edit(
       {
         planner: "expect-probe",
-        summary: `${kept.name}: has to ${kept.passes ? "be stopped" : "pass"}`.slice(0, 120),
+        summary: `${kept.name}: has to ${kept.passes ? "be stopped" : "pass"}`,
         args: { probe: kept.id },
       },
       (bench) => setExpected(bench, kept.id, !kept.passes),
@@ -49,7 +49,7 @@ export function KeptPanel() {
     edit(
       {
         planner: "drop-probe",
-        summary: `No longer kept: ${kept.name}`.slice(0, 120),
+        summary: `No longer kept: ${kept.name}`,
         args: { probe: kept.id },
       },
       ({ draft }) => draft.remove("expectation", kept.id),
@@ -61,7 +61,8 @@ export function KeptPanel() {
         className={`flex items-center gap-2 px-4 py-2 text-15 font-semibold ${broken === 0 ? "text-sound" : "text-stop"}`}
       >
         {broken === 0 ? (
-          `✓ ${counted(results.length, "kept probe comes", "kept probes come")} out as ${results.length === 1 ? "it has" : "they have"} to`
+          `✓ ${counted(results.length, "kept probe comes", "kept probes come")} ` +
+          `out as ${results.length === 1 ? "it has" : "they have"} to`
         ) : (
           <>
             <SeveritySign severity="stop" />

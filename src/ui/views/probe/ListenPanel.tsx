@@ -5,7 +5,7 @@ import { listenAt, pcapng } from "@/core/capture";
 import { byNaturalText } from "@/core/kernel";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import { emissionsOf, type Outcome } from "@/core/probe";
-import { FABRIC } from "@/core/switching";
+import { FABRIC } from "@/core/fabric";
 import { Combo } from "../../kit/Combo";
 import { downloadBlob, fileName } from "../../kit/download";
 import { useIndex } from "../../plan-store/use-plan";
@@ -25,7 +25,10 @@ function portsHeard(index: PlanIndex, outcome: Outcome): string[] {
 const hex = (bytes: readonly number[]): string =>
   bytes.map((byte) => byte.toString(16).padStart(2, "0")).join(" ");
 
-/** What somebody who listens at a port would see, and the same as a capture file to lay beside the one taken on site. */
+/**
+ * What somebody who listens at a port would see, and the same as a capture file to lay beside the one taken
+ * on site.
+ */
 export function ListenPanel({ outcome }: { outcome: Outcome }) {
   const index = useIndex();
   const ports = useMemo(() => portsHeard(index, outcome), [index, outcome]);

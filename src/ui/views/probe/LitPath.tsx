@@ -1,8 +1,7 @@
 "use client";
 
 import type { Outcome, Step } from "@/core/probe";
-import { tapeOf } from "@/core/sheets";
-import { DEVICE_KIND_WORDS } from "@/core/sheets";
+import { tapeOf, DEVICE_KIND_WORDS } from "@/core/sheets";
 import { SeveritySign } from "../../kit/signs";
 import { useIndex } from "../../plan-store/use-plan";
 import { Chip } from "../../tape/Chip";

@@ -19,7 +19,10 @@ const WAYS: readonly (readonly [ProbeWay, string])[] = [
   ["reach", "Who reaches whom"],
 ];
 
-/** Plug something in and see: the address it gets, the way it takes, where it stops and why; the probes that are kept; everybody against everybody. */
+/**
+ * Plug something in and see: the address it gets, the way it takes, where it stops and why; the probes that
+ * are kept; everybody against everybody.
+ */
 export function ProbeView() {
   const index = useIndex();
   const way = useUi((state) => state.probeWay);

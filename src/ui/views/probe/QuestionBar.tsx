@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { formatAddress, parseAddress } from "@/core/address";
 import type { ProbeAs, ProbeGoal } from "@/core/plan";
 import { SERVICES } from "@/core/policy";
-import { catalogueOf } from "@/core/survey";
+import { catalogueOf } from "@/core/catalogue";
 import { managementAddress, plugKey, plugs, settingsFor } from "@/core/probe";
 import { Combo, type Choice } from "../../kit/Combo";
 import { useUi } from "../../frame/use-ui";

@@ -2,7 +2,7 @@
 
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import {
   differenceAt,
   reachAt,
@@ -38,8 +38,11 @@ const LEGEND: readonly (readonly [Reach, string])[] = [
   ["past the walls", "past: routed without a filter"],
   ["one network", "one: one network"],
 ];
-const nameOf = (column: ReachColumn): string =>
-  column === "internet" ? "the internet" : column === "gateway" ? "the gateway’s pages" : column.name;
+const nameOf = (column: ReachColumn): string => {
+  if (column === "internet") return "the internet";
+  if (column === "gateway") return "the gateway’s pages";
+  return column.name;
+};
 
 /** Every segment against every other, grouped by zone; what differs from the walls is marked. */
 export function ReachPanel() {
@@ -281,7 +284,9 @@ function Cell({ matrix, row, column, left, chosen, tabbable, choose }: CellProps
   const difference = differenceAt(matrix, row, column);
   const { sign, look } = LOOKS[reach];
   const to = matrix.columns[column];
-  const words = `${matrix.rows[row]?.name ?? ""} to ${to === undefined ? "" : nameOf(to)}: ${reach}${difference === null ? "" : `, ${difference} than intended`}`;
+  const words =
+    `${matrix.rows[row]?.name ?? ""} to ${to === undefined ? "" : nameOf(to)}: ` +
+    `${reach}${difference === null ? "" : `, ${difference} than intended`}`;
   return (
     <button
       type="button"

@@ -54,7 +54,10 @@ export function BlockMap({ block }: { block: Prefix4 }) {
         viewBox={`0 0 ${WIDTH} 104`}
         className="mt-3 w-full max-w-[900px]"
         role="img"
-        aria-label={`${parts.length} subnets inside ${formatPrefix(block)}: ${ordered.map((p) => p.segment.name).join(", ")}`}
+        aria-label={
+          `${parts.length} subnets inside ${formatPrefix(block)}: ` +
+          `${ordered.map((p) => p.segment.name).join(", ")}`
+        }
       >
         <defs>
           <pattern

@@ -3,7 +3,7 @@
 import { useRef, useState } from "react";
 import { toast } from "sonner";
 import { formatPrefix } from "@/core/address";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import type { Segment } from "@/core/plan";
 import {
   addSegment,
@@ -102,7 +102,8 @@ export function SegmentsView() {
   const facts =
     segments.length === 0
       ? "none yet"
-      : `${counted(totals.segments, "segment", "segments")}, ${totals.now} in the register, ${totals.planned} planned`;
+      : `${counted(totals.segments, "segment", "segments")}, ` +
+        `${totals.now} in the register, ${totals.planned} planned`;
   return (
     <main className="sheet">
       <div className="head">

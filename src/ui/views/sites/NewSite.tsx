@@ -51,7 +51,8 @@ export function NewSite() {
     setRefusal(null);
     if (file.size > MOST_FILE_BYTES)
       return setRefusal(
-        `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`,
+        `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; ` +
+          `a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`,
       );
     const id = v7();
     try {

@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Toaster, toast } from "sonner";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import type { SiteAnswer } from "@/http/contracts/answers";
 import { GroundSwitch } from "../../frame/GroundSwitch";
 import { Modal } from "../../kit/Modal";
@@ -145,7 +145,10 @@ function DeleteSite({ site, close }: { site: SiteAnswer; close: () => void }) {
       open
       onOpenChange={close}
       title={`Delete ${site.name}?`}
-      description="The plan goes with its whole history; this can't be undone. Export the plan file first if anybody may still need it."
+      description={
+        "The plan goes with its whole history; this can't be undone. " +
+        "Export the plan file first if anybody may still need it."
+      }
     >
       <form
         onSubmit={(event) => {

@@ -1,7 +1,10 @@
 import type { ReactNode } from "react";
 import type { Reading } from "@/core/survey";
 
-/** A room's line as it was typed: numbers bold, what was taken for a mistake of typing dotted, what could not be read in the stop colour. */
+/**
+ * A room's line as it was typed: numbers bold, what was taken for a mistake of typing dotted, what could not
+ * be read in the stop colour.
+ */
 export function NeedsText({ line, readings }: { line: string; readings: readonly Reading[] }) {
   const parts: ReactNode[] = [];
   let at = 0;

@@ -1,8 +1,8 @@
 "use client";
 
 import { BLANK_ROOM, type PlanIndex, type Room } from "@/core/plan";
+import { catalogueOf } from "@/core/catalogue";
 import {
-  catalogueOf,
   groupKey,
   groupOf,
   groupsToDraft,
@@ -50,7 +50,8 @@ export function ReadingStrip({ index, room, line }: { index: PlanIndex; room: Ro
     const group = groupOf(index.plan.site, room ?? NO_ROOM, need);
     const known = groups.get(groupKey(group)) ?? { group, words: [] };
     known.words.push(
-      `${need.count} ${need.what}${need.wireless ? ", wireless" : ""}${need.growth === null ? "" : ` +${need.growth} %`}`,
+      `${need.count} ` +
+        `${need.what}${need.wireless ? ", wireless" : ""}${need.growth === null ? "" : ` +${need.growth} %`}`,
     );
     groups.set(groupKey(group), known);
   }

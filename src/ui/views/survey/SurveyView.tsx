@@ -3,10 +3,11 @@
 import { useMemo, useRef } from "react";
 import { toast } from "sonner";
 import { formatPrefix } from "@/core/address";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import type { Line, PlanIndex } from "@/core/plan";
 import { addRoom, editRoom, pasteRooms, removeRooms } from "@/core/planners";
-import { catalogueOf, readNeeds, tallySurvey, type RoomTally, type SurveyTally } from "@/core/survey";
+import { catalogueOf } from "@/core/catalogue";
+import { readNeeds, tallySurvey, type RoomTally, type SurveyTally } from "@/core/survey";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { eachCell } from "../../grid/each-cell";
@@ -243,7 +244,10 @@ function lineText(line: Line): string {
     .join(", ");
 }
 
-/** What is there before the work: lines, the provider's box, gear, the site's conventions; each opens in the margin. */
+/**
+ * What is there before the work: lines, the provider's box, gear, the site's conventions; each opens in the
+ * margin.
+ */
 function Surroundings({ index }: { index: PlanIndex }) {
   const select = useUi((state) => state.select);
   const lines = [...index.plan.line.values()];

@@ -1,7 +1,7 @@
 "use client";
 
 import { useRef, useState, type KeyboardEvent } from "react";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { wallEndName, type PlanIndex, type WallEnd } from "@/core/plan";
 import { doorsInOrder, sameEnd, serviceText, wallCell, wallEnds } from "@/core/policy";
 import { segmentsInOrder } from "@/core/sheets";

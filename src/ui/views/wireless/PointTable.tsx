@@ -1,7 +1,8 @@
 "use client";
 
 import type { RefObject } from "react";
-import { counted, type Finding, type Severity } from "@/core/checks";
+import type { Finding, Severity } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import {
   editRadioCell,
@@ -41,12 +42,12 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
     mono: id !== "place",
     ...(id === "place" ? {} : { align: "right" as const }),
     text: ({ radios, device }) => radioCellText(radios, device.place, id),
-    offers: () =>
-      id === "place"
-        ? placesOf(index)
-        : id.endsWith("width")
-          ? widthsFor(id.startsWith("2") ? "2.4" : id.startsWith("5") ? "5" : "6").map(String)
-          : ["auto", "off"],
+    offers: () => {
+      if (id === "place") return placesOf(index);
+      if (id.endsWith("width"))
+        return widthsFor(id.startsWith("2") ? "2.4" : id.startsWith("5") ? "5" : "6").map(String);
+      return ["auto", "off"];
+    },
     show: ({ radios, device }) => {
       const text = radioCellText(radios, device.place, id);
       const radio = radios.find((one) => one.band === id);
@@ -135,7 +136,10 @@ function PortNeeds({
   return (
     <span
       className="inline-flex items-center gap-1"
-      title={`${where}${missing.length > 0 ? `, missing ${missing.join(", ")}` : ""}${needless.length > 0 ? `, needless ${needless.join(", ")}` : ""}`}
+      title={
+        `${where}${missing.length > 0 ? `, missing ${missing.join(", ")}` : ""}` +
+        (needless.length > 0 ? `, needless ${needless.join(", ")}` : "")
+      }
     >
       {vids.map((vid, i) => (
         <span
@@ -180,7 +184,13 @@ export function PointTable({
         : edit(
             {
               planner: "edit-radio",
-              summary: `${name(id)}: ${column.endsWith("width") ? `${column.replace(" width", " GHz")} ${text} MHz wide` : column === "place" ? `place ${text}` : `channel ${text || "none"} in ${column} GHz`}`,
+              summary:
+                `${name(id)}: ` +
+                (column.endsWith("width")
+                  ? `${column.replace(" width", " GHz")} ${text} MHz wide`
+                  : column === "place"
+                    ? `place ${text}`
+                    : `channel ${text || "none"} in ${column} GHz`),
               args: { device: id, column, text },
             },
             (bench) => editRadioCell(bench, id, column, text),

@@ -2,7 +2,8 @@
 
 import type { RefObject } from "react";
 import { toast } from "sonner";
-import { counted, type Finding, type Severity } from "@/core/checks";
+import type { Finding, Severity } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { Draft, SECURITIES, type PlanIndex, type Ssid } from "@/core/plan";
 import {
   addSsid,

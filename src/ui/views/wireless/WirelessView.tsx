@@ -2,7 +2,7 @@
 
 import { useRef } from "react";
 import { toast } from "sonner";
-import { counted } from "@/core/checks";
+import { counted } from "@/core/repairs";
 import { addSsid } from "@/core/planners";
 import { pointRows } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";

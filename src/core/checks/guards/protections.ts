@@ -1,0 +1,296 @@
+import { benchOn, profileOf, serverReached } from "../../probe";
+import { nameOf, type Device, type Host, type PlanIndex, type Port } from "../../plan";
+import { cableWay } from "../../forwarding";
+import { classify, FABRIC } from "../../fabric";
+import { check, type Found } from "../check";
+import { type Repair, counted, listed } from "../../repairs";
+
+const READS = [...FABRIC.reads, "segment", "scope", "vlan"] as const;
+
+const patchGuards =
+  (port: string, guards: Partial<Port["guards"]>): Repair["edit"] =>
+  (draft) =>
+    draft.patch("port", port, { guards: { ...draft.need("port", port).guards, ...guards } });
+
+interface Untrusted {
+  readonly device: string;
+  readonly port: string;
+  readonly vids: readonly number[];
+  readonly server: string;
+}
+
+/** The ports of a snooping switch that lead to the servers of its VLANs and are not trusted. */
+function untrusted(index: PlanIndex, device: Device): Found<Untrusted>[] {
+  const byPort = new Map<string, { vids: number[]; server: string }>();
+  for (const vid of device.protections.snooping) {
+    const segment = index.segmentOn(device.domain, vid);
+    for (const scope of segment === undefined ? [] : index.scopesOf(segment.id)) {
+      const relay = index.interfacesIn(scope.segment).find((leg) => leg.relayTo !== null);
+      const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
+      const at =
+        relay?.device ??
+        scope.serverDevice ??
+        (host?.attachment.at === "port" ? index.plan.port.get(host.attachment.port)?.device : undefined);
+      if (at === undefined) continue;
+      const own =
+        at === device.id && host?.attachment.at === "port"
+          ? index.plan.port.get(host.attachment.port)
+          : undefined;
+      const port = own ?? (at === device.id ? undefined : cableWay(index, device.id, at, vid)?.[0]?.near);
+      if (port === undefined || port.guards.dhcpTrust) continue;
+      const known = byPort.get(port.id) ?? {
+        vids: [],
+        server: at === device.id ? (host?.name ?? "") : nameOf(index, "device", at),
+      };
+      known.vids.push(vid);
+      byPort.set(port.id, known);
+    }
+  }
+  return [...byPort].map(([port, { vids, server }]) => ({
+    subjects: [
+      { kind: "port", id: port },
+      { kind: "device", id: device.id },
+    ],
+    data: { device: device.id, port, vids, server },
+  }));
+}
+
+export const snoopingWithoutTrust = check<Untrusted>({
+  code: "snooping-without-trust",
+  severity: "stop",
+  family: "guards",
+  title: "Snooping is on and the way to the server is not trusted",
+  why: "Answers of address servers pass from trusted ports only: nobody behind the switch gets an address.",
+  reads: READS,
+  find: (index) =>
+    [...index.plan.device.values()]
+      .filter((device) => device.protections.snooping.length > 0)
+      .flatMap((device) => untrusted(index, device)),
+  describe: ({ port, vids, server }, index) =>
+    `${nameOf(index, "port", port)} leads to ${server}, which gives addresses in ` +
+    `${vids.length === 1 ? `VLAN ${vids[0] ?? 0}` : `VLANs ${listed(vids.map(String))}`}, ` +
+    "and is not trusted: nobody behind the switch gets one.",
+  repairs: ({ port }, index) => [
+    {
+      label: `Trust ${nameOf(index, "port", port)} for address servers`,
+      planner: "set-guard",
+      args: { port, guard: "dhcpTrust" },
+      edit: patchGuards(port, { dhcpTrust: true }),
+    },
+  ],
+});
+
+interface Killed {
+  readonly device: string;
+  readonly hosts: readonly string[];
+  readonly uplinks: readonly string[];
+}
+
+/**
+ * Who is behind a port where nothing but end devices can be: on it, or on a switch without VLANs that leads
+ * nowhere else. To trust such a port would let whoever sits there say anything. Null where other gear is
+ * behind it.
+ */
+function endDevicesBehind(index: PlanIndex, port: Port): Host[] | null {
+  const far = index.peerOf(port.id);
+  if (far === undefined) return [...index.hostsAt(port.id)];
+  const beyond = index.plan.device.get(far.device);
+  const ports = beyond === undefined ? [] : index.portsOf(beyond.id);
+  if (
+    beyond?.bridging !== "plain" ||
+    ports.some((one) => one.id !== far.id && index.linkAt(one.id) !== undefined)
+  )
+    return null;
+  return ports.flatMap((one) => [...index.hostsAt(one.id)]);
+}
+
+/** Hosts at the ports of a switch that inspects their VLAN without a binding for them. */
+function killedBy(index: PlanIndex, device: Device): { hosts: Host[]; uplinks: Port[] } {
+  const inspected = new Set<number>(device.protections.arpInspection);
+  const bound = new Set(device.protections.bound);
+  const [hosts, uplinks]: [Host[], Port[]] = [[], []];
+  for (const port of index.portsOf(device.id)) {
+    if (port.guards.arpTrust || !port.enabled) continue;
+    const behind = endDevicesBehind(index, port);
+    if (behind === null && [...port.untagged, ...port.tagged].some((vid) => inspected.has(vid)))
+      uplinks.push(port);
+    for (const host of behind ?? index.hostsAt(port.id)) {
+      const vid = classify(port, host.tag);
+      if (vid === null || !inspected.has(vid) || bound.has(host.id)) continue;
+      if (host.manner === "typed" || !(device.protections.snooping as readonly number[]).includes(vid))
+        hosts.push(host);
+    }
+  }
+  return { hosts, uplinks };
+}
+
+export const inspectionKillsHosts = check<Killed>({
+  code: "inspection-kills-hosts",
+  severity: "stop",
+  family: "guards",
+  title: "ARP inspection stops hosts that it has no binding for",
+  why:
+    "Snooping learns who leased which address; a host with a typed-in " +
+    "address, or a cable to other gear that is not trusted, it can't know.",
+  reads: READS,
+  find: (index): Found<Killed>[] =>
+    [...index.plan.device.values()]
+      .filter((device) => device.protections.arpInspection.length > 0)
+      .flatMap((device): Found<Killed>[] => {
+        const { hosts, uplinks } = killedBy(index, device);
+        return hosts.length + uplinks.length === 0
+          ? []
+          : [
+              {
+                subjects: [
+                  { kind: "device", id: device.id },
+                  ...hosts.slice(0, 8).map((host) => ({ kind: "host" as const, id: host.id })),
+                ],
+                data: {
+                  device: device.id,
+                  hosts: hosts.map((host) => host.id),
+                  uplinks: uplinks.map((port) => port.id),
+                },
+              },
+            ];
+      }),
+  describe: ({ device, hosts, uplinks }, index) => {
+    const parts = [
+      hosts.length === 0
+        ? ""
+        : listed(hosts.slice(0, 3).map((id) => nameOf(index, "host", id))) +
+          `${hosts.length > 3 ? ` and ${hosts.length - 3} more` : ""}`,
+      uplinks.length === 0
+        ? ""
+        : `everything behind ${listed(uplinks.map((id) => nameOf(index, "port", id)))}`,
+    ].filter((part) => part !== "");
+    return (
+      `${nameOf(index, "device", device)} inspects ARP and ` +
+      `has no binding for ${listed(parts)}: they reach nobody.`
+    );
+  },
+  repairs: ({ device, hosts, uplinks }, index): Repair[] => [
+    {
+      label: [
+        hosts.length === 0 ? "" : `Enter ${counted(hosts.length, "binding", "bindings")}`,
+        uplinks.length === 0 ? "" : `trust ${listed(uplinks.map((id) => nameOf(index, "port", id)))} for ARP`,
+      ]
+        .filter((part) => part !== "")
+        .join(" and "),
+      planner: "bind-hosts",
+      args: { device, hosts },
+      edit: (draft) => {
+        const own = draft.need("device", device).protections;
+        draft.patch("device", device, {
+          protections: { ...own, bound: [...new Set([...own.bound, ...hosts])] },
+        });
+        for (const port of uplinks)
+          draft.patch("port", port, { guards: { ...draft.need("port", port).guards, arpTrust: true } });
+      },
+    },
+  ],
+});
+
+interface Unreached {
+  readonly device: string;
+  readonly profile: string;
+  readonly sentence: string;
+  readonly ports: number;
+}
+
+/** Switches with ports that ask for a sign-in, by the profile they use. */
+function signingIn(index: PlanIndex): { device: Device; port: Port; ports: number }[] {
+  if (index.plan.signIn.size === 0) return [];
+  const found = new Map<string, { device: Device; port: Port; ports: number }>();
+  for (const port of index.plan.port.values()) {
+    const device = port.guards.signIn && port.enabled ? index.plan.device.get(port.device) : undefined;
+    const profile = device === undefined ? undefined : profileOf(index, port);
+    if (device === undefined || profile === undefined) continue;
+    const key = `${device.id} ${profile.id}`;
+    found.set(key, { device, port, ports: (found.get(key)?.ports ?? 0) + 1 });
+  }
+  return [...found.values()];
+}
+
+const nobody = () => "";
+
+export const signInServerUnreachable = check<Unreached>({
+  code: "sign-in-server-unreachable",
+  severity: "stop",
+  family: "guards",
+  title: "A switch does not reach any authentication server",
+  why:
+    "Without an answer nobody signs in: the ports stay " +
+    "closed, or everybody lands in the VLAN for that case.",
+  reads: [...READS, "signIn", "wall", "zone", "line", "forward"],
+  find: (index): Found<Unreached>[] =>
+    signingIn(index).flatMap(({ device, port, ports }): Found<Unreached>[] => {
+      const profile = profileOf(index, port);
+      if (profile === undefined) return [];
+      const reached = serverReached(benchOn(index, nobody), device, profile);
+      return "server" in reached
+        ? []
+        : [
+            {
+              subjects: [
+                { kind: "device", id: device.id },
+                { kind: "signIn", id: profile.id },
+              ],
+              data: { device: device.id, profile: profile.id, sentence: reached.cause.sentence, ports },
+            },
+          ];
+    }),
+  describe: ({ sentence, ports }) =>
+    `${sentence} ${counted(ports, "port asks", "ports ask")} for a sign-in there.`,
+  repairs: ({ device, profile }, index) => {
+    const [own, known] = [index.plan.device.get(device), index.plan.signIn.get(profile)];
+    const found: Repair[] = [];
+    if (own === undefined || known === undefined) return found;
+    // What a repair creates gets its id when it is made, not when it is offered.
+    let next = nobody;
+    const reached = serverReached(
+      benchOn(index, () => next()),
+      own,
+      known,
+    );
+    if ("server" in reached) return found;
+    return reached.cause.repairs.map((repair): Repair => ({
+      ...repair,
+      edit: (draft, ids) => {
+        next = ids;
+        return repair.edit(draft, ids);
+      },
+    }));
+  },
+});
+
+interface OldPort {
+  readonly profile: string;
+  readonly port: number;
+}
+
+export const signInOldPort = check<OldPort>({
+  code: "sign-in-old-port",
+  severity: "warn",
+  family: "guards",
+  title: "Authentication servers are asked at an old port",
+  why: "1812 is the registered port (RFC 2865); servers of today do not listen at 1645 by themselves.",
+  reads: ["signIn"],
+  find: (index): Found<OldPort>[] =>
+    [...index.plan.signIn.values()]
+      .filter((profile) => profile.port === 1645 || profile.port === 1646)
+      .map((profile) => ({
+        subjects: [{ kind: "signIn", id: profile.id }],
+        data: { profile: profile.id, port: profile.port },
+      })),
+  describe: ({ profile, port }, index) =>
+    `${nameOf(index, "signIn", profile)} asks its servers at port ${port}, the old one.`,
+  repairs: ({ profile }) => [
+    {
+      label: "Ask at 1812",
+      planner: "edit-sign-in",
+      args: { profile, port: 1812 },
+      edit: (draft) => draft.patch("signIn", profile, { port: 1812 }),
+    },
+  ],
+});

@@ -1,0 +1,136 @@
+import { isGateway, nameOf, wallEndName, type PlanIndex, type Segment, type Wall } from "../../plan";
+import { forwardsPackets } from "../../routing";
+import { FABRIC } from "../../fabric";
+import { check, type Found } from "../check";
+import type { Repair } from "../../repairs";
+
+interface Past {
+  readonly segment: string;
+  readonly device: string;
+}
+
+export const pastTheWalls = check<Past>({
+  code: "past-the-walls",
+  severity: "stop",
+  family: "walls",
+  title: "Gear that does not filter routes a segment past the walls",
+  why:
+    "What a layer-3 switch routes between its own segments " +
+    "never meets the gateway, so no wall between them holds.",
+  reads: [...FABRIC.reads, "segment", "zone", "wall", "vlan"],
+  find: (index): Found<Past>[] => {
+    const byDevice = new Map<string, Segment[]>();
+    for (const segment of index.plan.segment.values()) {
+      const device = index.plan.device.get(index.gatewayOf(segment)?.device ?? "");
+      if (device !== undefined && !isGateway(device) && forwardsPackets(device))
+        byDevice.set(device.id, [...(byDevice.get(device.id) ?? []), segment]);
+    }
+    return [...byDevice].flatMap(([device, segments]) =>
+      new Set(segments.map((one) => one.zone)).size < 2
+        ? []
+        : segments
+            .slice(1)
+            .filter((one) => one.zone !== segments[0]?.zone)
+            .map((one): Found<Past> => ({
+              subjects: [
+                { kind: "segment", id: one.id },
+                { kind: "device", id: device },
+              ],
+              data: { segment: one.id, device },
+            })),
+    );
+  },
+  describe: ({ segment, device }, index) => {
+    const others = [...index.plan.segment.values()].filter(
+      (one) =>
+        one.id !== segment &&
+        index.gatewayOf(one)?.device === device &&
+        one.zone !== index.plan.segment.get(segment)?.zone,
+    );
+    return (
+      `${nameOf(index, "device", device)} routes between ${nameOf(index, "segment", segment)} ` +
+      `and ${others[0]?.name ?? "others"} without a filter: the walls between them do not hold.`
+    );
+  },
+  repairs: ({ segment }, index): Repair[] =>
+    index
+      .interfacesIn(segment)
+      .filter((leg) => {
+        const device = index.plan.device.get(leg.device);
+        return device !== undefined && isGateway(device);
+      })
+      .map((leg) => ({
+        label: `Let ${nameOf(index, "device", leg.device)} be its gateway`,
+        planner: "set-gateway",
+        args: { segment, leg: leg.id },
+        edit: (draft) => draft.patch("segment", segment, { gatewayInterface: leg.id }),
+      })),
+});
+
+interface Open {
+  readonly wall: string;
+  readonly zone: string;
+}
+
+/** Groups that have no business with the gear: visitors, gadgets, cameras, terminals, suppliers. */
+const STRANGERS: ReadonlySet<Segment["purpose"]> = new Set([
+  "guests",
+  "gadgets",
+  "cameras",
+  "cards",
+  "vendor",
+]);
+
+/**
+ * Doors from zones of such groups to where gear is managed: the gateway's pages, or a zone with the
+ * management segment.
+ */
+function openDoors(index: PlanIndex): Wall[] {
+  const segments = [...index.plan.segment.values()];
+  const strangers = new Set(segments.filter((one) => STRANGERS.has(one.purpose)).map((one) => one.zone));
+  const managed = new Set(segments.filter((one) => one.management).map((one) => one.zone));
+  return [...index.plan.wall.values()].filter(
+    ({ from, to, door }) =>
+      door !== "closed" &&
+      from.at === "zone" &&
+      strangers.has(from.zone) &&
+      !managed.has(from.zone) &&
+      (to.at === "gateway" || (to.at === "zone" && managed.has(to.zone))),
+  );
+}
+
+export const managementReachable = check<Open>({
+  code: "management-reachable",
+  severity: "stop",
+  family: "walls",
+  title: "Gear can be managed from where it should not be",
+  why: "Whoever reaches the pages of a switch or a gateway is one word away from every other network.",
+  reads: ["wall", "zone", "segment"],
+  find: (index): Found<Open>[] =>
+    openDoors(index).map((wall) => ({
+      subjects: [{ kind: "wall", id: wall.id }],
+      data: { wall: wall.id, zone: wall.from.at === "zone" ? wall.from.zone : "" },
+    })),
+  describe: ({ wall, zone }, index) => {
+    const own = index.plan.wall.get(wall);
+    const services =
+      own?.door === "services" ? ` for ${own.services.map((service) => service.name).join(", ")}` : "";
+    return (
+      `${nameOf(index, "zone", zone)} has a door${services} to ` +
+      (own === undefined
+        ? ""
+        : own.to.at === "gateway"
+          ? "the gateway's own pages"
+          : `${wallEndName(index, own.to)}, where the gear is managed`) +
+      "."
+    );
+  },
+  repairs: ({ wall }, index) => [
+    {
+      label: `Close ${nameOf(index, "wall", wall)}`,
+      planner: "set-wall",
+      args: { wall, door: "closed" },
+      edit: (draft) => draft.remove("wall", wall),
+    },
+  ],
+});

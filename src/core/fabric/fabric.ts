@@ -1,0 +1,219 @@
+import { DisjointSet, equal, must } from "../kernel";
+import type { Change, Derived, Device, Host, PlanIndex, Port } from "../plan";
+import type { BridgePort, Tag } from "./member";
+
+/**
+ * One end at a wire: a bridge port (a port, or the first of a LAG's), a routed port, or an end device's
+ * cable.
+ */
+export interface Wire {
+  /** Bridge ports of gear that knows VLANs, by number. */
+  readonly bridgePorts: readonly number[];
+  /** Ports with an interface of their own: they don't bridge. */
+  readonly routedPorts: readonly number[];
+  /** End devices by id: their names and tags may change without the wire changing. */
+  readonly hosts: readonly string[];
+}
+
+/**
+ * The plan's gear with dense numbers: ports, devices and wires. Ports that are switched off belong to no
+ * wire.
+ */
+export interface Fabric {
+  readonly devices: readonly Device[];
+  readonly deviceNumber: ReadonlyMap<string, number>;
+  readonly ports: readonly BridgePort[];
+  readonly portNumber: ReadonlyMap<string, number>;
+  /** Port number to device number. */
+  readonly deviceOf: Int32Array;
+  /** Port number to wire number, -1 when the port is off or its cable ends at a port that is off. */
+  readonly wireOf: Int32Array;
+  readonly wires: readonly Wire[];
+  /** The working bridge ports of a device that knows VLANs; empty for other gear. */
+  readonly bridgePortsOf: readonly (readonly number[])[];
+  /** What `membersAt` has found so far, by device. */
+  readonly members: Map<number, ReadonlyMap<number, readonly Member[]>>;
+}
+
+const SHARED = new WeakMap<Fabric["wires"], readonly number[]>();
+
+/**
+ * The wires with more than one bridge port, by number: where gear meets gear. They stay the same as long as
+ * no cable moves.
+ */
+export function sharedWires({ wires }: Pick<Fabric, "wires">): readonly number[] {
+  const known = SHARED.get(wires);
+  if (known !== undefined) return known;
+  const found: number[] = [];
+  for (let i = 0; i < wires.length; i += 1) if ((wires[i]?.bridgePorts.length ?? 0) > 1) found.push(i);
+  SHARED.set(wires, found);
+  return found;
+}
+
+/** A bridge port that a VLAN leaves at, and its tag there. */
+export interface Member {
+  readonly port: number;
+  readonly tag: Tag;
+}
+const NOBODY: readonly Member[] = [];
+
+/**
+ * The bridge ports of a device that a VLAN leaves at: what is in both lists leaves untagged (IEEE 802.1Q
+ * section 8.8).
+ */
+export function membersAt(fabric: Fabric, device: number, vid: number): readonly Member[] {
+  const known = fabric.members.get(device);
+  if (known !== undefined) return known.get(vid) ?? NOBODY;
+  const found = new Map<number, Member[]>();
+  const add = (to: number, member: Member) => {
+    const list = found.get(to);
+    if (list === undefined) found.set(to, [member]);
+    else if (list.at(-1)?.port !== member.port) list.push(member);
+  };
+  for (const port of fabric.bridgePortsOf[device] ?? []) {
+    const entity = fabric.ports[port];
+    for (const one of entity?.untagged ?? []) add(one, { port, tag: null });
+    for (const one of entity?.tagged ?? []) add(one, { port, tag: one });
+  }
+  fabric.members.set(device, found);
+  return found.get(vid) ?? NOBODY;
+}
+
+function numbered<T extends { readonly id: string }>(
+  items: Iterable<T>,
+): { list: T[]; number: Map<string, number> } {
+  const list = [...items];
+  return { list, number: new Map(list.map((item, i) => [item.id, i])) };
+}
+
+/** Joins ports into wires: by cables, and through gear that knows no VLANs. */
+function joinWires(
+  index: PlanIndex,
+  ports: readonly Port[],
+  portNumber: ReadonlyMap<string, number>,
+): DisjointSet {
+  const wires = new DisjointSet(ports.length);
+  for (const link of index.plan.link.values()) {
+    const a = portNumber.get(link.a);
+    const b = portNumber.get(link.b);
+    if (a === undefined || b === undefined || ports[a]?.enabled !== true || ports[b]?.enabled !== true)
+      continue;
+    wires.join(a, b);
+  }
+  // The ports of a LAG are one bridge port (IEEE 802.1AX section 6.1).
+  for (const members of index.groups("portsByLag").values()) {
+    const working = members.filter((port) => port.enabled).flatMap((port) => portNumber.get(port.id) ?? []);
+    for (const number of working) wires.join(working[0] ?? number, number);
+  }
+  const firstOf = new Map<string, number>();
+  const plain = new Set(
+    [...index.plan.device.values()]
+      .filter((device) => device.bridging === "plain")
+      .map((device) => device.id),
+  );
+  for (let i = 0; plain.size > 0 && i < ports.length; i += 1) {
+    const port = must(ports[i], "a port");
+    if (!port.enabled || !plain.has(port.device)) continue;
+    const first = firstOf.get(port.device);
+    if (first === undefined) firstOf.set(port.device, i);
+    else wires.join(first, i);
+  }
+  return wires;
+}
+
+function compile(index: PlanIndex): Fabric {
+  const { list: devices, number: deviceNumber } = numbered(index.plan.device.values());
+  const otherwise = new Set(
+    [...index.plan.device.values()]
+      .filter((device) => device.abilities.ownTag === "drop")
+      .map((device) => device.id),
+  );
+  const { list: ports, number: portNumber } = numbered<BridgePort>(
+    otherwise.size === 0
+      ? index.plan.port.values()
+      : [...index.plan.port.values()].map((port) => asMet(port, otherwise.has(port.device))),
+  );
+  const sets = joinWires(index, ports, portNumber);
+  const deviceOf = new Int32Array(ports.length);
+  const wireOf = new Int32Array(ports.length).fill(-1);
+  const wires: { bridgePorts: number[]; routedPorts: number[]; hosts: string[] }[] = [];
+  const wireOfRoot = new Int32Array(ports.length).fill(-1);
+  const bridgePortsOf: number[][] = devices.map(() => []);
+  const routed = index.groups("interfacesByPort");
+  const hosts = index.groups("hostsByPort");
+  const lags = index.groups("portsByLag");
+  for (let i = 0; i < ports.length; i += 1) {
+    const port = must(ports[i], "a port");
+    const device = deviceNumber.get(port.device) ?? 0;
+    deviceOf[i] = device;
+    if (!port.enabled) continue;
+    const root = sets.rootOf(i);
+    if ((wireOfRoot[root] ?? -1) < 0) {
+      wireOfRoot[root] = wires.length;
+      wires.push({ bridgePorts: [], routedPorts: [], hosts: [] });
+    }
+    const number = wireOfRoot[root] ?? 0;
+    wireOf[i] = number;
+    const wire = must(wires[number], "the wire was just made");
+    if (routed.has(port.id)) wire.routedPorts.push(i);
+    else if (
+      devices[device]?.bridging === "vlan" &&
+      (port.lag === null || leadOf(lags.get(port.lag) ?? [])?.id === port.id)
+    ) {
+      wire.bridgePorts.push(i);
+      bridgePortsOf[device]?.push(i);
+    }
+    if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
+  }
+  return {
+    devices,
+    deviceNumber,
+    ports,
+    portNumber,
+    deviceOf,
+    wireOf,
+    wires,
+    bridgePortsOf,
+    members: new Map(),
+  };
+}
+
+/** A port with its device's own ways. */
+const asMet = (port: Port, dropsOwnTag: boolean): BridgePort =>
+  dropsOwnTag ? { ...port, dropsOwnTag } : port;
+
+/** The port that stands for its LAG: the first working one on the case. */
+export const leadOf = (members: readonly Port[]): Port | undefined =>
+  [...members]
+    .filter((port) => port.enabled)
+    .sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))[0];
+
+/** A port edit that moves no cable and switches nothing on or off leaves all numbers as they are. */
+function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[]): Fabric | null {
+  const ports = [...previous.ports];
+  const members = new Map(previous.members);
+  for (const change of changes) {
+    if (!FABRIC.reads.includes(change.kind)) continue;
+    const { before, after } = change;
+    if (change.kind === "host" && before !== null && after !== null) {
+      const [was, is] = [before, after] as [Host, Host];
+      if (equal(was.attachment, is.attachment)) continue;
+      return null;
+    }
+    if (change.kind !== "port" || before === null || after === null) return null;
+    const [was, is] = [before, after] as [Port, Port];
+    const number = previous.portNumber.get(change.id);
+    if (number === undefined || was.enabled !== is.enabled || was.device !== is.device || was.lag !== is.lag)
+      return null;
+    members.delete(previous.deviceOf[number] ?? -1);
+    ports[number] = asMet(is, previous.ports[number]?.dropsOwnTag === true);
+  }
+  return { ...previous, ports, members };
+}
+
+/** The compiled fabric of a plan, worked out once for each state of the gear. */
+export const FABRIC: Derived<Fabric> = {
+  reads: ["device", "port", "link", "interface", "host"],
+  make: compile,
+  follow,
+};

@@ -1,0 +1,180 @@
+import { must } from "../kernel";
+import type { PlanTree } from "../spanning-tree";
+import type { Derived, PlanIndex, Port } from "../plan";
+import { type Fabric, classify, egressTag } from "../fabric";
+import { JOINS, type Crossing, type Nodes } from "./joins";
+import { USES, type Uses, type User } from "./uses";
+
+/** One VLAN that doesn't get from some of its users to the rest: the ports on the way that lack it. */
+export interface Break {
+  readonly vid: number;
+  readonly domain: string | null;
+  /** The device whose users are cut off. */
+  readonly stranded: string;
+  /** The device they should reach: the gateway's side, or the larger part. */
+  readonly wanted: string;
+  /** Ports that have to carry the VLAN so that they meet; empty when no cable joins the two parts. */
+  readonly lacking: readonly Port[];
+}
+
+export interface Carry {
+  readonly crossings: readonly Crossing[];
+  readonly breaks: readonly Break[];
+}
+
+/** Devices one wire away, with the two ports; gear that knows no VLANs is part of the wire. */
+function neighboursOf(fabric: Fabric, device: number): { device: number; near: number; far: number }[] {
+  const hops: { device: number; near: number; far: number }[] = [];
+  for (const near of fabric.bridgePortsOf[device] ?? []) {
+    const wire = fabric.wires[fabric.wireOf[near] ?? -1];
+    if (wire === undefined || wire.bridgePorts.length < 2) continue;
+    for (const far of wire.bridgePorts)
+      if (far !== near) hops.push({ device: fabric.deviceOf[far] ?? 0, near, far });
+  }
+  return hops;
+}
+
+/** What a hop lacks so that `vid` passes it both ways. */
+function lackingAt(fabric: Fabric, near: number, far: number, vid: number): Port[] {
+  const ends = [fabric.ports[near], fabric.ports[far]].filter((port) => port !== undefined);
+  const [a, b] = ends;
+  if (a === undefined || b === undefined) return [];
+  const passes = (from: Port, to: Port) => {
+    const tag = egressTag(from, vid);
+    return tag !== undefined && classify(to, tag) === vid;
+  };
+  if (passes(a, b) && passes(b, a)) return [];
+  const without = ends.filter((port) => egressTag(port, vid) === undefined);
+  return without.length > 0 ? without : ends;
+}
+
+/** The way from `start` to one of `goals` on which the fewest ports lack `vid`: 0-1 breadth-first search. */
+function leastLacking(
+  fabric: Fabric,
+  tree: PlanTree,
+  start: number,
+  goals: ReadonlySet<number>,
+  vid: number,
+): { goal: number; lacking: Port[] } | null {
+  const cost = new Map<number, number>([[start, 0]]);
+  const cameBy = new Map<number, { from: number; near: number; far: number }>();
+  const settled = new Set<number>();
+  const queue = [start];
+  for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
+    if (settled.has(at)) continue;
+    settled.add(at);
+    if (goals.has(at)) {
+      const lacking: Port[] = [];
+      for (let hop = cameBy.get(at); hop !== undefined; hop = cameBy.get(hop.from))
+        lacking.unshift(...lackingAt(fabric, hop.near, hop.far, vid));
+      return { goal: at, lacking };
+    }
+    for (const hop of neighboursOf(fabric, at)) {
+      // A way that stands by is no way as long as the others work.
+      if (tree.discards(hop.near, vid) || tree.discards(hop.far, vid)) continue;
+      const price = (cost.get(at) ?? 0) + (lackingAt(fabric, hop.near, hop.far, vid).length > 0 ? 1 : 0);
+      if (price >= (cost.get(hop.device) ?? Infinity)) continue;
+      cost.set(hop.device, price);
+      cameBy.set(hop.device, { from: at, near: hop.near, far: hop.far });
+      if (price === cost.get(at)) queue.unshift(hop.device);
+      else queue.push(hop.device);
+    }
+  }
+  return null;
+}
+
+/** Where one VLAN doesn't get through, domain by domain: one number in two domains is two VLANs. */
+function breaksOf(
+  fabric: Fabric,
+  tree: PlanTree,
+  nodes: Nodes,
+  vid: number,
+  users: readonly User[],
+): Break[] {
+  const byDomain = new Map<string | null, User[]>();
+  for (const user of users) {
+    const domain = fabric.devices[user.device]?.domain ?? null;
+    const members = byDomain.get(domain);
+    if (members === undefined) byDomain.set(domain, [user]);
+    else members.push(user);
+  }
+  return [...byDomain].flatMap(([domain, members]) =>
+    breaksOfVlan(fabric, tree, nodes, vid, domain, members),
+  );
+}
+
+function breaksOfVlan(
+  fabric: Fabric,
+  tree: PlanTree,
+  nodes: Nodes,
+  vid: number,
+  domain: string | null,
+  users: readonly User[],
+): Break[] {
+  const vlan = nodes.number.get(vid);
+  const partOf = (device: number) =>
+    vlan === undefined ? -1 - device : nodes.sets.rootOf(device * nodes.vids.length + vlan);
+  const parts = new Map<number, User[]>();
+  for (const user of users) {
+    const part = partOf(user.device);
+    parts.set(part, [...(parts.get(part) ?? []), user]);
+  }
+  if (parts.size < 2) return [];
+  const ordered = [...parts.values()].sort(
+    (a, b) => Number(b.some((u) => u.gateway)) - Number(a.some((u) => u.gateway)) || b.length - a.length,
+  );
+  const main = ordered[0] ?? [];
+  const goals = new Set(main.map((user) => user.device));
+  return ordered.slice(1).flatMap((part) => {
+    const start = part[0];
+    if (start === undefined) return [];
+    const way = leastLacking(fabric, tree, start.device, goals, vid);
+    const id = (device: number | undefined) => must(fabric.devices[device ?? -1], "a compiled device").id;
+    const wanted = main.find((user) => user.gateway)?.device ?? way?.goal ?? main[0]?.device;
+    return [{ vid, domain, stranded: id(start.device), wanted: id(wanted), lacking: way?.lacking ?? [] }];
+  });
+}
+
+/**
+ * For all VLANs at once; those whose users and joins are as they were and that got through then get through
+ * now.
+ */
+function carryOf(index: PlanIndex, previous: Carried | null): Carried {
+  const { fabric, tree, nodes, crossings } = index.derived(JOINS);
+  const uses = index.derived(USES);
+  const comparable =
+    previous !== null &&
+    previous.nodes.number === nodes.number &&
+    previous.fabric.devices === fabric.devices &&
+    previous.tree === tree;
+  const breaks: Break[] = [];
+  const whole = new Set<number>();
+  for (const [vid, users] of uses) {
+    const unchanged =
+      comparable &&
+      previous.whole.has(vid) &&
+      previous.uses.get(vid) === users &&
+      previous.nodes.rejoined.get(vid) === nodes.rejoined.get(vid);
+    const own = unchanged ? [] : breaksOf(fabric, tree, nodes, vid, users);
+    if (own.length === 0) whole.add(vid);
+    breaks.push(...own);
+  }
+  breaks.sort((a, b) => a.vid - b.vid);
+  return { crossings, breaks, fabric, tree, nodes, uses, whole };
+}
+
+/** What the answer for an edited plan is worked out from. */
+interface Carried extends Carry {
+  readonly fabric: Fabric;
+  readonly tree: PlanTree;
+  readonly nodes: Nodes;
+  readonly uses: Uses;
+  readonly whole: ReadonlySet<number>;
+}
+
+/** Where VLANs leak into one another and where they don't get through. */
+export const CARRY: Derived<Carried> = {
+  reads: USES.reads,
+  make: (index) => carryOf(index, null),
+  follow: (previous, index) => carryOf(index, previous),
+};

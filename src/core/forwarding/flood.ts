@@ -1,0 +1,157 @@
+import type { Host, PlanIndex } from "../plan";
+import { TREE, type PlanTree } from "../spanning-tree";
+import { FABRIC, membersAt, type Fabric, classify, type Tag } from "../fabric";
+
+/**
+ * A frame on a wire. `port` is the bridge port that sent it, or -1 when an end device or a wireless bridge
+ * did.
+ */
+export interface Emission {
+  readonly port: number;
+  readonly wire: number;
+  readonly tag: Tag;
+  /** The arrival that led to it, or -1 at the sender. */
+  readonly after: number;
+}
+/**
+ * A frame that came in at a bridge port and joined a VLAN there; `port` is -1 for one that began inside the
+ * device.
+ */
+export interface Arrival {
+  readonly device: number;
+  readonly port: number;
+  readonly vid: number;
+  readonly emission: number;
+}
+export interface Drop {
+  readonly port: number;
+  readonly tag: Tag;
+  readonly emission: number;
+  /** Kept out by the spanning tree: the port stands by. */ readonly standsBy: boolean;
+}
+export interface Heard {
+  readonly host: Host;
+  readonly tag: Tag;
+  readonly emission: number;
+}
+
+/**
+ * Everywhere a broadcast frame comes, with the way it took: each emission names its arrival, each arrival its
+ * emission.
+ */
+export interface Flood {
+  readonly emissions: readonly Emission[];
+  readonly arrivals: readonly Arrival[];
+  readonly drops: readonly Drop[];
+  readonly heard: readonly Heard[];
+  /** Routed ports that the frame came in at. */
+  readonly routed: readonly { readonly port: number; readonly tag: Tag; readonly emission: number }[];
+}
+
+/**
+ * Where a frame starts: on a port's wire as an end device sends it, or inside a device in a VLAN (wireless,
+ * its own).
+ */
+export type Source =
+  | { readonly at: "port"; readonly port: string; readonly tag: Tag; readonly host: string | null }
+  | {
+      readonly at: "device";
+      readonly device: string;
+      readonly vid: number;
+      /** The port it came in at and does not go out at again. */ readonly port?: string | null;
+    };
+
+interface Work {
+  fabric: Fabric;
+  tree: PlanTree;
+  hosts: ReadonlyMap<string, Host>;
+  emissions: Emission[];
+  arrivals: Arrival[];
+  drops: Drop[];
+  heard: Heard[];
+  routed: { port: number; tag: Tag; emission: number }[];
+  sent: Set<number>;
+}
+
+/**
+ * Sends a broadcast and follows it until nothing new is reached. Ports that the spanning tree has stand by
+ * neither send nor take it; a loop without a tree is gone round once.
+ */
+export function flood(index: PlanIndex, source: Source): Flood {
+  const fabric = index.derived(FABRIC);
+  const work: Work = {
+    fabric,
+    tree: index.derived(TREE),
+    hosts: index.plan.host,
+    emissions: [],
+    arrivals: [],
+    drops: [],
+    heard: [],
+    routed: [],
+    sent: new Set(),
+  };
+  if (source.at === "device") {
+    const device = fabric.deviceNumber.get(source.device);
+    if (device !== undefined)
+      arrive(work, {
+        device,
+        port: fabric.portNumber.get(source.port ?? "") ?? -1,
+        vid: source.vid,
+        emission: -1,
+      });
+  } else {
+    const port = fabric.portNumber.get(source.port);
+    const wire = port === undefined ? -1 : (fabric.wireOf[port] ?? -1);
+    if (wire >= 0) work.emissions.push({ port: -1, wire, tag: source.tag, after: -1 });
+  }
+  const sender = source.at === "port" ? source.host : null;
+  for (let i = 0; i < work.emissions.length; i += 1) deliver(work, i, sender);
+  return work;
+}
+
+/** What the ends of the wire make of one emission. */
+function deliver(work: Work, emission: number, sender: string | null): void {
+  const { fabric } = work;
+  const frame = work.emissions[emission];
+  const wire = frame === undefined ? undefined : fabric.wires[frame.wire];
+  if (frame === undefined || wire === undefined) return;
+  for (const id of wire.hosts) {
+    const host = id === sender ? undefined : work.hosts.get(id);
+    if (host !== undefined) work.heard.push({ host, tag: frame.tag, emission });
+  }
+  for (const port of wire.routedPorts) work.routed.push({ port, tag: frame.tag, emission });
+  for (const port of wire.bridgePorts) {
+    const entity = fabric.ports[port];
+    if (port === frame.port || entity === undefined) continue;
+    const vid = classify(entity, frame.tag);
+    if (vid === null) work.drops.push({ port, tag: frame.tag, emission, standsBy: false });
+    else if (work.tree.discards(port, vid))
+      work.drops.push({ port, tag: frame.tag, emission, standsBy: true });
+    else arrive(work, { device: fabric.deviceOf[port] ?? 0, port, vid, emission });
+  }
+}
+
+/** A bridge sends the frame on through every other member port. */
+function arrive(work: Work, arrival: Arrival): void {
+  const { fabric } = work;
+  const number = work.arrivals.length;
+  work.arrivals.push(arrival);
+  for (const { port, tag } of membersAt(fabric, arrival.device, arrival.vid)) {
+    if (port === arrival.port) continue;
+    const key = port * 4096 + (tag ?? 0);
+    if (work.sent.has(key) || work.tree.discards(port, arrival.vid)) continue;
+    work.sent.add(key);
+    work.emissions.push({ port, wire: fabric.wireOf[port] ?? -1, tag, after: number });
+  }
+}
+
+/** The arrivals that lead to `arrival`, the first one first, itself last. */
+export function wayTo(result: Flood, arrival: number): Arrival[] {
+  const way: Arrival[] = [];
+  for (let at = result.arrivals[arrival]; at !== undefined;) {
+    way.unshift(at);
+    const emission = result.emissions[at.emission];
+    at = emission === undefined || emission.after < 0 ? undefined : result.arrivals[emission.after];
+  }
+  return way;
+}

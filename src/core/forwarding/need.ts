@@ -1,0 +1,249 @@
+import { must } from "../kernel";
+import type { Derived, PlanIndex, Port } from "../plan";
+import { FABRIC, type Fabric } from "../fabric";
+import { USES, type Uses } from "./uses";
+
+const NOTHING: ReadonlySet<number> = new Set();
+
+/**
+ * Devices and the wires between them as one graph: nodes are devices, then wires; an edge is a bridge port. A
+ * wire that gear of two domains shares stands once for each, since one number in two domains is two VLANs.
+ */
+interface Graph {
+  readonly nodes: number;
+  /** By node, its edges as (other node, port number). */
+  readonly edges: readonly (readonly (readonly [node: number, port: number])[])[];
+}
+
+function graphOf(fabric: Fabric): Graph {
+  const edges: [number, number][][] = fabric.devices.map(() => []);
+  for (const wire of fabric.wires) {
+    if (wire.bridgePorts.length < 2) continue;
+    const byDomain = new Map<string | null, number[]>();
+    for (const port of wire.bridgePorts) {
+      const domain = fabric.devices[fabric.deviceOf[port] ?? 0]?.domain ?? null;
+      byDomain.set(domain, [...(byDomain.get(domain) ?? []), port]);
+    }
+    for (const ports of byDomain.values()) {
+      if (ports.length < 2) continue;
+      const node = edges.length;
+      edges.push([]);
+      for (const port of ports) {
+        const device = fabric.deviceOf[port] ?? 0;
+        edges[node]?.push([device, port]);
+        edges[device]?.push([node, port]);
+      }
+    }
+  }
+  return { nodes: edges.length, edges };
+}
+
+/**
+ * A biconnected part of the graph: its ports (edges), the node it hangs from, and the nodes that hang from
+ * it.
+ */
+interface Block {
+  readonly ports: readonly number[];
+  readonly top: number;
+  readonly below: readonly number[];
+}
+
+/**
+ * The biconnected parts, each before those that hang from it are left: in an order in which everything below
+ * a part comes earlier. Depth-first search with low points (Hopcroft and Tarjan 1973), without recursion, as
+ * a chain may be long.
+ */
+function blocksOf({ nodes, edges }: Graph): { blocks: Block[]; part: Int32Array } {
+  const depth = new Int32Array(nodes).fill(-1);
+  const low = new Int32Array(nodes);
+  const part = new Int32Array(nodes).fill(-1);
+  const next = new Int32Array(nodes);
+  const blocks: Block[] = [];
+  for (let root = 0; root < nodes; root += 1) {
+    if (depth[root] !== -1) continue;
+    const path = [root];
+    const by = [-1];
+    const open: { port: number; node: number }[] = [];
+    depth[root] = 0;
+    part[root] = root;
+    while (path.length > 0) {
+      const at = must(path.at(-1), "a node");
+      const edge = edges[at]?.[next[at] ?? 0];
+      if (edge === undefined) {
+        path.pop();
+        const up = path.at(-1);
+        by.pop();
+        if (up === undefined) break;
+        low[up] = Math.min(low[up] ?? 0, low[at] ?? 0);
+        if ((low[at] ?? 0) < (depth[up] ?? 0)) continue;
+        // Nothing below `at` reaches above `up`: what was opened since is one part.
+        const from = open.findLastIndex((one) => one.node === at);
+        const own = open.splice(from);
+        blocks.push({
+          ports: own.map((one) => one.port),
+          top: up,
+          below: own.flatMap((one) => (one.node >= 0 ? [one.node] : [])),
+        });
+        continue;
+      }
+      next[at] = (next[at] ?? 0) + 1;
+      const [to, port] = edge;
+      if (port === by.at(-1)) continue;
+      if (depth[to] === -1) {
+        depth[to] = (depth[at] ?? 0) + 1;
+        low[to] = depth[to] ?? 0;
+        part[to] = root;
+        open.push({ port, node: to });
+        path.push(to);
+        by.push(port);
+      } else if ((depth[to] ?? 0) < (depth[at] ?? 0)) {
+        open.push({ port, node: -1 });
+        low[at] = Math.min(low[at] ?? 0, depth[to] ?? 0);
+      }
+    }
+  }
+  return { blocks, part };
+}
+
+/**
+ * Which VLANs each bridge port between gear has to carry; by port number, nothing for ports that lead to no
+ * other gear.
+ */
+export type Need = readonly ReadonlySet<number>[];
+
+/**
+ * A port has to carry a VLAN exactly when some way without a detour between two of its users passes it: in a
+ * part of the graph in which there are two ways between any two nodes, every cable lies on such a way, so the
+ * spare ways of a ring are included.
+ */
+function needOf(fabric: Fabric, uses: Uses): Need {
+  const graph = graphOf(fabric);
+  const { blocks, part } = blocksOf(graph);
+  const vids = [...uses.keys()];
+  const width = vids.length;
+  // Users in what hangs from a node, itself included, and users in the whole of its part; both by VLAN.
+  const below = new Uint16Array(graph.nodes * width);
+  const totals = new Map<number, Uint16Array>();
+  for (const [column, vid] of vids.entries()) {
+    for (const { device } of uses.get(vid) ?? []) {
+      below[device * width + column] = 1;
+      const root = part[device] ?? device;
+      const total = totals.get(root) ?? new Uint16Array(width);
+      total[column] = (total[column] ?? 0) + 1;
+      totals.set(root, total);
+    }
+  }
+  const need: ReadonlySet<number>[] = fabric.ports.map(() => NOTHING);
+  for (const { ports, top, below: hanging } of blocks) {
+    const total = totals.get(part[top] ?? top);
+    if (total === undefined) continue;
+    const wanted = new Set<number>();
+    for (let column = 0; column < width; column += 1) {
+      let sides = 0;
+      let users = 0;
+      for (const node of hanging) {
+        const count = below[node * width + column] ?? 0;
+        users += count;
+        if (count > 0) sides += 1;
+      }
+      if ((total[column] ?? 0) > users) sides += 1;
+      if (sides > 1) wanted.add(vids[column] ?? 0);
+      below[top * width + column] = (below[top * width + column] ?? 0) + users;
+    }
+    for (const port of ports) need[port] = wanted;
+  }
+  return need;
+}
+
+interface Needed {
+  readonly fabric: Fabric;
+  readonly uses: Uses;
+  readonly need: Need;
+}
+
+const sameUses = (a: Uses, b: Uses): boolean =>
+  a.size === b.size && [...a].every(([vid, users]) => b.get(vid) === users);
+
+/**
+ * The need of all ports; it stays as long as the same gear is cabled in the same way and used by the same
+ * devices.
+ */
+const NEEDED: Derived<Needed> = {
+  reads: USES.reads,
+  make: (index) => neededIn(index),
+  follow: (previous, index) => {
+    const fabric = index.derived(FABRIC);
+    const uses = index.derived(USES);
+    return fabric.wires === previous.fabric.wires &&
+      fabric.devices === previous.fabric.devices &&
+      sameUses(uses, previous.uses)
+      ? { ...previous, fabric, uses }
+      : null;
+  },
+};
+
+function neededIn(index: PlanIndex): Needed {
+  const fabric = index.derived(FABRIC);
+  const uses = index.derived(USES);
+  return { fabric, uses, need: needOf(fabric, uses) };
+}
+
+/** What a port between gear should carry against what it does. */
+export interface PortCarry {
+  readonly port: Port;
+  readonly need: ReadonlySet<number>;
+  readonly missing: readonly number[];
+  readonly needless: readonly number[];
+}
+
+const ascendingOf = (set: Iterable<number>): number[] => [...set].sort((a, b) => a - b);
+
+function compared(port: Port, need: ReadonlySet<number>): PortCarry {
+  const has = new Set<number>([...port.untagged, ...port.tagged]);
+  return {
+    port,
+    need,
+    missing: ascendingOf([...need].filter((vid) => !has.has(vid))),
+    needless: ascendingOf([...has].filter((vid) => !need.has(vid))),
+  };
+}
+
+interface Compared {
+  readonly needed: Needed;
+  readonly ports: ReadonlyMap<string, PortCarry>;
+}
+
+/**
+ * Only ports that stand between gear that knows VLANs are compared: what faces end devices is a matter of
+ * those.
+ */
+function compareAll(index: PlanIndex, previous: ReadonlyMap<string, PortCarry>): Compared {
+  const needed = index.derived(NEEDED);
+  const { fabric, need } = needed;
+  const ports = new Map<string, PortCarry>();
+  for (const wire of fabric.wires) {
+    if (wire.bridgePorts.length < 2) continue;
+    for (const number of wire.bridgePorts) {
+      const port = must(fabric.ports[number], "a compiled port");
+      const known = previous.get(port.id);
+      const own = need[number] ?? NOTHING;
+      ports.set(port.id, known?.port === port && known.need === own ? known : compared(port, own));
+    }
+  }
+  return { needed, ports };
+}
+
+/** By port id, for every port that stands between gear that knows VLANs. */
+const COMPARED: Derived<Compared> = {
+  reads: NEEDED.reads,
+  make: (index) => compareAll(index, new Map()),
+  follow: (previous, index) => compareAll(index, previous.ports),
+};
+
+/**
+ * For every port between gear that knows VLANs: which VLANs it has to carry, which of them it lacks, which it
+ * carries for nobody.
+ */
+export const portCarries = (index: PlanIndex): ReadonlyMap<string, PortCarry> =>
+  index.derived(COMPARED).ports;
+export const CARRY_READS = NEEDED.reads;

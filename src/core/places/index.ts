@@ -1,0 +1,16 @@
+export {
+  deviceAt,
+  entryOf,
+  type Hearing,
+  hears,
+  macOf,
+  type Party,
+  partyOfHost,
+  partyOfLeg,
+  type Place,
+  placeOfHost,
+  placeOfLeg,
+  placeOnAir,
+  portOfHost,
+  sourceOf,
+} from "./place";

@@ -1,0 +1,250 @@
+import {
+  containsAddress,
+  containsPrefix,
+  formatAddress,
+  formatPrefix,
+  inRange,
+  offsetIn,
+  parseAddress,
+  step,
+  usableRange,
+  type Address,
+  type AddressRange,
+  type Ipv4,
+  type Ipv6,
+  type Prefix,
+} from "../../address";
+import { ascending } from "../../kernel";
+import type { Draft, ProbeQuestion, Route, Scope } from "../../plan";
+import type { Refusal } from "../planner";
+
+/** One subnet of a segment that goes elsewhere; both of one family. */
+export interface Move {
+  readonly segment: string;
+  readonly from: Prefix;
+  readonly to: Prefix;
+}
+
+/** The same offset in the new subnet; null where it has no such usable address. */
+function moved({ from, to }: Move, address: Address): Address | null {
+  const there = step<Address>(to.network, offsetIn(from, address));
+  return there !== null &&
+    containsAddress(to, there) &&
+    (to.length <= from.length || inRange(usableRange(to), there))
+    ? there
+    : null;
+}
+
+/** The ends of a range in the new subnet; what does not fit there is cut off, null when nothing is left. */
+function movedRange(move: Move, range: AddressRange): AddressRange | null {
+  const usable = usableRange(move.to);
+  const first = moved(move, range.first);
+  const last = moved(move, range.last) ?? usable.last;
+  return first === null || first > last ? null : { first, last };
+}
+
+/** Looks up which move an address that is no segment's own (a name server, a time server) is part of. */
+class MovesByAddress {
+  readonly #sorted: readonly Move[];
+
+  constructor(moves: readonly Move[]) {
+    this.#sorted = [...moves].sort(
+      (a, b) => a.from.family - b.from.family || ascending(a.from.network, b.from.network),
+    );
+  }
+
+  of(address: Address): Move | undefined {
+    let [low, high] = [0, this.#sorted.length - 1];
+    while (low <= high) {
+      const middle = Math.floor((low + high) / 2);
+      const move = this.#sorted[middle];
+      if (move === undefined) return undefined;
+      if (containsAddress(move.from, address)) return move;
+      const family = typeof address === "number" ? 4 : 6;
+      if (move.from.family < family || (move.from.family === family && move.from.network < address))
+        low = middle + 1;
+      else high = middle - 1;
+    }
+    return undefined;
+  }
+
+  follow<A extends Address>(address: A): A {
+    const move = this.of(address);
+    return (move === undefined ? address : (moved(move, address) ?? address)) as A;
+  }
+}
+
+/** An option's value with every address in it that moves. */
+function followedText(moves: MovesByAddress, text: string): string {
+  return text
+    .split(/([\s,;]+)/)
+    .map((part) => {
+      const address = parseAddress(part);
+      return address === null ? part : formatAddress(moves.follow(address));
+    })
+    .join("");
+}
+
+/**
+ * Moves subnets, and with them by the same offset every gateway and other leg, pool, exclusion, reservation
+ * and typed-in address in them, and every name server, time server, relay target, a host's own gateway,
+ * route, kept probe and option value that points at one of these. Two segments may change places. An address
+ * in use for which the new subnet has no place refuses the whole; a pool is cut to what fits. Backwards, with
+ * the ends of each move swapped, leads to the plan that was, as long as nothing was cut.
+ */
+export function renumber(draft: Draft, moves: readonly Move[]): Refusal {
+  const bySegment = new Map<string, Move[]>();
+  for (const move of moves) {
+    const known = bySegment.get(move.segment);
+    if (known === undefined) bySegment.set(move.segment, [move]);
+    else known.push(move);
+  }
+  const elsewhere = new MovesByAddress(moves);
+  const moveOf = (segment: string | null, address: Address): Move | undefined =>
+    segment === null
+      ? undefined
+      : bySegment.get(segment)?.find((move) => containsAddress(move.from, address));
+  let refusal: Refusal = null;
+  const own = <A extends Address>(segment: string | null, name: string, address: A): A => {
+    const move = moveOf(segment, address);
+    if (move === undefined) return address;
+    const there = moved(move, address);
+    refusal ??=
+      there === null
+        ? `${name} has ${formatAddress(address)}, and ${formatPrefix(move.to)} ` +
+          "has no such place; move that address first or choose a larger subnet."
+        : null;
+    return (there ?? address) as A;
+  };
+  for (const leg of draft.all("interface")) {
+    const addresses4 = leg.addresses4.map((a: Ipv4) =>
+      own(leg.segment, draft.get("device", leg.device)?.name ?? leg.name, a),
+    );
+    const addresses6 = leg.addresses6.map((a: Ipv6) =>
+      own(leg.segment, draft.get("device", leg.device)?.name ?? leg.name, a),
+    );
+    const relayTo = leg.relayTo === null ? null : elsewhere.follow(leg.relayTo);
+    const same =
+      relayTo === leg.relayTo &&
+      addresses4.every((a, i) => a === leg.addresses4[i]) &&
+      addresses6.every((a, i) => a === leg.addresses6[i]);
+    if (!same) draft.put("interface", { ...leg, addresses4, addresses6, relayTo });
+  }
+  for (const host of draft.all("host")) {
+    const ipv4 = host.ipv4 === null ? null : own(host.segment, host.name, host.ipv4);
+    const ipv6 = host.ipv6 === null ? null : own(host.segment, host.name, host.ipv6);
+    const [gateway4, gateway6] = [
+      host.gateway4 === null ? null : elsewhere.follow(host.gateway4),
+      host.gateway6 === null ? null : elsewhere.follow(host.gateway6),
+    ];
+    const dns = host.dns.map((a) => elsewhere.follow(a));
+    const same =
+      ipv4 === host.ipv4 &&
+      ipv6 === host.ipv6 &&
+      gateway4 === host.gateway4 &&
+      gateway6 === host.gateway6 &&
+      dns.every((a, i) => a === host.dns[i]);
+    if (!same) draft.put("host", { ...host, ipv4, ipv6, gateway4, gateway6, dns });
+  }
+  if (refusal !== null) return refusal;
+  for (const scope of draft.all("scope")) {
+    const next = movedScope(scope, elsewhere, (address) => moveOf(scope.segment, address));
+    if (next !== scope) draft.put("scope", next);
+  }
+  for (const segment of draft.all("segment")) {
+    const mine = bySegment.get(segment.id) ?? [];
+    const to = <P extends Prefix>(prefix: P): P =>
+      (mine.find(
+        (m) =>
+          m.from.family === prefix.family &&
+          m.from.network === prefix.network &&
+          m.from.length === prefix.length,
+      )?.to ?? prefix) as P;
+    const [dns, time] = [
+      segment.dns.map((a) => elsewhere.follow(a)),
+      segment.time.map((a) => elsewhere.follow(a)),
+    ];
+    const concerned =
+      mine.length > 0 ||
+      dns.some((a, i) => a !== segment.dns[i]) ||
+      time.some((a, i) => a !== segment.time[i]);
+    if (concerned)
+      draft.put("segment", {
+        ...segment,
+        prefixes4: segment.prefixes4.map(to),
+        prefixes6: segment.prefixes6.map(to),
+        dns,
+        time,
+      });
+  }
+  for (const device of draft.all("device")) {
+    const routes = device.routes.map((route) => movedRoute(route, moves, elsewhere));
+    if (routes.some((route, i) => route !== device.routes[i])) draft.put("device", { ...device, routes });
+  }
+  for (const expectation of draft.all("expectation")) {
+    const next = movedQuestion(expectation.question, elsewhere);
+    if (next !== expectation.question) draft.put("expectation", { ...expectation, question: next });
+  }
+  const site = draft.get("site", draft.plan.site.id);
+  const servers = site?.conventions.dnsServers.map((a) => elsewhere.follow(a)) ?? [];
+  if (site !== undefined && servers.some((a, i) => a !== site.conventions.dnsServers[i]))
+    draft.put("site", { ...site, conventions: { ...site.conventions, dnsServers: servers } });
+  return null;
+}
+
+/** A route to a subnet that moves, or to a part of one, follows it; so does the router that it leads by. */
+function movedRoute(route: Route, moves: readonly Move[], elsewhere: MovesByAddress): Route {
+  const move = moves.find(({ from }) => containsPrefix(from, route.prefix));
+  const network =
+    move === undefined ? null : step<Address>(move.to.network, offsetIn(move.from, route.prefix.network));
+  const fits =
+    move !== undefined &&
+    network !== null &&
+    route.prefix.length >= move.to.length &&
+    containsAddress(move.to, network);
+  const isWhole = move !== undefined && move.from.length === route.prefix.length;
+  const prefix = isWhole ? move.to : fits ? ({ ...route.prefix, network } as Prefix) : route.prefix;
+  const via = elsewhere.follow(route.via);
+  return prefix === route.prefix && via === route.via ? route : { prefix, via };
+}
+
+/** A kept probe that comes with an address of its own asks with the same one in the new subnet. */
+function movedQuestion(question: ProbeQuestion, elsewhere: MovesByAddress): ProbeQuestion {
+  const { as } = question;
+  if (as.as === "spoofer") {
+    const address = elsewhere.follow(as.address);
+    return address === as.address ? question : { ...question, as: { ...as, address } };
+  }
+  if (as.as !== "typed") return question;
+  const address = elsewhere.follow(as.address);
+  const gateway = as.gateway === null ? null : elsewhere.follow(as.gateway);
+  return address === as.address && gateway === as.gateway
+    ? question
+    : { ...question, as: { ...as, address, gateway } };
+}
+
+function movedScope(
+  scope: Scope,
+  elsewhere: MovesByAddress,
+  moveOf: (address: Address) => Move | undefined,
+): Scope {
+  const range = (one: AddressRange): AddressRange[] => {
+    const move = moveOf(one.first) ?? moveOf(one.last);
+    const there = move === undefined ? one : movedRange(move, one);
+    return there === null ? [] : [there];
+  };
+  const options = scope.options.map((option) => ({
+    ...option,
+    value: followedText(elsewhere, option.value),
+  }));
+  const touched = [...scope.pools, ...scope.exclusions].some(
+    (one) => moveOf(one.first) !== undefined || moveOf(one.last) !== undefined,
+  );
+  if (!touched && options.every((option, i) => option.value === scope.options[i]?.value)) return scope;
+  return {
+    ...scope,
+    pools: scope.pools.flatMap(range),
+    exclusions: scope.exclusions.flatMap(range),
+    options,
+  };
+}

@@ -1,0 +1,252 @@
+import {
+  asPrefix4,
+  containsAddress,
+  containsPrefix,
+  formatPrefix,
+  subnetsOf,
+  summarise,
+  supernetOf,
+  step,
+  usableRange,
+  type Address,
+  type AddressRange,
+  type Prefix,
+  type Prefix4,
+} from "../../address";
+import type { PlanIndex, Plan, Segment, Vid } from "../../plan";
+import { giveGateway } from "../segments/add-segment";
+import { markFor, nextFreeVid, tapeFor } from "./conventions";
+import type { Bench, Refusal } from "../planner";
+import { removeSegment } from "../site/remove";
+import { gatewayIn } from "./static-block";
+
+/**
+ * Splits a segment's subnet in two halves. The lower stays; the upper becomes a segment of its own in the
+ * same zone, with the devices whose fixed addresses lie in it, the next free VLAN ID and, where there is a
+ * gateway, a leg and a pool. The ports of those devices keep their VLAN: which sockets belong to which half
+ * only a person knows, and the findings name them.
+ */
+export function splitSegment({ draft, ids }: Bench, segmentId: string, name: string): Refusal {
+  const segment = draft.need("segment", segmentId);
+  const prefix = segment.prefixes4[0];
+  if (prefix === undefined) return `${segment.name} has no IPv4 subnet to split.`;
+  if (prefix.length >= 30)
+    return (
+      `${formatPrefix(prefix)} is too small to split; two ` +
+      "halves of it could hold no device beside a gateway."
+    );
+  if (name.trim() === "" || name.trim().length > 80)
+    return "Give the new segment a name of 1 to 80 characters.";
+  const [lower, upper] = [...subnetsOf(prefix, prefix.length + 1)].map(asPrefix4);
+  const gateway =
+    segment.gatewayInterface === null ? undefined : draft.get("interface", segment.gatewayInterface);
+  if (lower === null || lower === undefined || upper === null || upper === undefined)
+    return `${formatPrefix(prefix)} can't be split.`;
+  const vlan = segment.vlan === null ? undefined : draft.get("vlan", segment.vlan);
+  const number = vlan === undefined ? null : nextFreeVid(draft.plan, vlan.domain);
+  if (vlan !== undefined && number === null)
+    return "All VLAN IDs from 2 to 4094 are in use; remove a VLAN first.";
+  // The gateway of the whole may lie in the upper half (gateway last): it keeps its address and the halves
+  // change their names.
+  const stays =
+    gateway?.addresses4.some((address) => containsAddress(upper, address)) === true ? upper : lower;
+  const goes = stays === lower ? upper : lower;
+  const newVlan =
+    vlan === undefined || number === null
+      ? null
+      : draft.put("vlan", {
+          id: ids(),
+          domain: vlan.domain,
+          vid: number,
+          name: name.trim(),
+          purpose: "segment",
+        });
+  const made = draft.put("segment", {
+    ...segment,
+    id: ids(),
+    name: name.trim(),
+    mark: markFor(draft.plan, name),
+    tape: tapeFor(draft.plan),
+    prefixes4: [goes],
+    prefixes6: [],
+    gatewayInterface: null,
+    dns: segment.dns.filter((address) => address !== gateway?.addresses4[0]),
+    planned: 0,
+    vlan: newVlan?.id ?? null,
+    management: false,
+  });
+  draft.patch("segment", segmentId, { prefixes4: [stays, ...segment.prefixes4.slice(1)] });
+  let moved = 0;
+  for (const host of draft.all("host")) {
+    if (host.segment !== segmentId || host.ipv4 === null || !containsAddress(goes, host.ipv4)) continue;
+    draft.patch("host", host.id, { segment: made.id });
+    moved += 1;
+  }
+  for (const leg of draft.all("interface")) {
+    if (
+      leg.segment === segmentId &&
+      leg.id !== segment.gatewayInterface &&
+      leg.addresses4.some((address) => containsAddress(goes, address))
+    )
+      draft.patch("interface", leg.id, { segment: made.id });
+  }
+  draft.patch("segment", made.id, { planned: moved });
+  draft.patch("segment", segmentId, { planned: Math.max(0, segment.planned - moved) });
+  for (const scope of draft.all("scope").filter((one) => one.segment === segmentId && one.family === 4)) {
+    const within = (prefix: Prefix4) => ({
+      pools: scope.pools.flatMap((range) => cutTo(prefix, range)),
+      exclusions: scope.exclusions.flatMap((range) => cutTo(prefix, range)),
+    });
+    draft.patch("scope", scope.id, within(stays));
+    // What was offered and left out in the half that goes is so there, by the same server.
+    const gone = within(goes);
+    const ownGateway = gateway === undefined ? null : gatewayIn(draft.plan.site.conventions, goes);
+    const pools = ownGateway === null ? gone.pools : gone.pools.flatMap((pool) => without(pool, ownGateway));
+    if (pools.length > 0) draft.put("scope", { ...scope, ...gone, pools, id: ids(), segment: made.id });
+  }
+  if (gateway !== undefined) giveGateway(draft, ids, made.id, gateway.device);
+  return null;
+}
+
+/** A range without one address of it: what is before and after. */
+function without({ first, last }: AddressRange, address: Address): AddressRange[] {
+  if (typeof first !== typeof address || address < first || address > last) return [{ first, last }];
+  const [before, after] = [step<Address>(address, -1), step<Address>(address, 1)];
+  return [
+    ...(before !== null && address > first ? [{ first, last: before }] : []),
+    ...(after !== null && address < last ? [{ first: after, last }] : []),
+  ];
+}
+
+/** The part of a range that is usable in a subnet. */
+function cutTo(prefix: Prefix, range: AddressRange): AddressRange[] {
+  const usable = usableRange(prefix);
+  const first = range.first > usable.first ? range.first : usable.first;
+  const last = range.last < usable.last ? range.last : usable.last;
+  return typeof first === typeof usable.first && first <= last ? [{ first, last }] : [];
+}
+
+/** Whether two subnets are the halves of one, and that one. */
+function wholeOf(a: Prefix4, b: Prefix4): Prefix4 | null {
+  const whole = a.length === b.length ? asPrefix4(supernetOf(a, a.length - 1)) : null;
+  return whole !== null && containsPrefix(whole, b) && a.network !== b.network ? whole : null;
+}
+
+/** The segments that can be merged into one: those whose subnet is the other half. */
+export const mergePartners = (index: PlanIndex, segment: Segment): Segment[] => {
+  const own = segment.prefixes4[0];
+  return own === undefined
+    ? []
+    : [...index.plan.segment.values()].filter(
+        (other) =>
+          other.id !== segment.id &&
+          other.prefixes4[0] !== undefined &&
+          wholeOf(own, other.prefixes4[0]) !== null,
+      );
+};
+
+/**
+ * Merges another segment, whose subnet is the other half, into this one: its devices, wireless names, pools
+ * and the ports on its VLAN come along, its gateway address, VLAN and scope go. Every fixed address stays as
+ * it is.
+ */
+export function mergeSegments({ draft }: Pick<Bench, "draft">, intoId: string, goneId: string): Refusal {
+  const [into, gone] = [draft.need("segment", intoId), draft.need("segment", goneId)];
+  const [a, b] = [into.prefixes4[0], gone.prefixes4[0]];
+  const whole = a === undefined || b === undefined ? null : wholeOf(a, b);
+  if (whole === null)
+    return `${into.name} and ${gone.name} are not the two halves of one subnet, so they can't be merged.`;
+  if (into.zone !== gone.zone)
+    return (
+      `${gone.name} is in another zone than ${into.name}; a merge would ` +
+      "take the wall between them away. Put them into one zone first."
+    );
+  const goneGateway =
+    gone.gatewayInterface === null ? undefined : draft.get("interface", gone.gatewayInterface);
+  for (const host of draft.all("host"))
+    if (host.segment === goneId) draft.patch("host", host.id, { segment: intoId });
+  for (const ssid of draft.all("ssid")) {
+    const more = [...new Set(ssid.moreSegments.map((one) => (one === goneId ? intoId : one)))].filter(
+      (one) => one !== ssid.segment || ssid.segment !== goneId,
+    );
+    if (ssid.segment === goneId || ssid.moreSegments.includes(goneId))
+      draft.patch("ssid", ssid.id, {
+        segment: ssid.segment === goneId ? intoId : ssid.segment,
+        moreSegments: more,
+      });
+  }
+  for (const leg of draft.all("interface"))
+    if (leg.segment === goneId && leg.id !== gone.gatewayInterface)
+      draft.patch("interface", leg.id, { segment: intoId });
+  const refusal = mergeScopes(draft, intoId, goneId);
+  if (refusal !== null) return refusal;
+  repaint(draft, gone.vlan, into.vlan);
+  for (const segment of draft.all("segment")) {
+    const old = goneGateway?.addresses4[0];
+    const replacement =
+      into.gatewayInterface === null
+        ? undefined
+        : draft.get("interface", into.gatewayInterface)?.addresses4[0];
+    if (old !== undefined && replacement !== undefined && segment.dns.includes(old))
+      draft.patch("segment", segment.id, {
+        dns: [...new Set(segment.dns.map((d) => (d === old ? replacement : d)))],
+      });
+  }
+  const [prefixes4, prefixes6] = [
+    [whole, ...into.prefixes4.slice(1), ...gone.prefixes4.slice(1)],
+    [...into.prefixes6, ...gone.prefixes6],
+  ];
+  if (prefixes4.length > 8 || prefixes6.length > 8)
+    return `${into.name} and ${gone.name} have more than 8 further subnets between them; take some away first.`;
+  draft.patch("segment", intoId, { prefixes4, prefixes6, planned: into.planned + gone.planned });
+  removeSegment(draft, goneId);
+  return null;
+}
+
+/**
+ * The pools and exclusions of a segment's scope come along; a scope that the other has none like moves as it
+ * is.
+ */
+function mergeScopes(draft: Bench["draft"], intoId: string, goneId: string): Refusal {
+  for (const scope of draft.all("scope").filter((one) => one.segment === goneId)) {
+    const own = draft.all("scope").find((one) => one.segment === intoId && one.family === scope.family);
+    if (own === undefined) {
+      draft.patch("scope", scope.id, { segment: intoId });
+      continue;
+    }
+    const [pools, exclusions] = [
+      [...own.pools, ...scope.pools],
+      [...own.exclusions, ...scope.exclusions],
+    ];
+    if (pools.length > 32 || exclusions.length > 64)
+      return (
+        `The two scopes have ${pools.length} pools and ${exclusions.length} ` +
+        "exclusions between them; a scope has at most 32 and 64. Join some first."
+      );
+    draft.patch("scope", own.id, { pools, exclusions });
+  }
+  return null;
+}
+
+/** Every port that carries one VLAN carries the other instead. */
+function repaint(draft: Bench["draft"], fromId: string | null, toId: string | null): void {
+  const [from, to] = [fromId, toId].map((id) => (id === null ? undefined : draft.get("vlan", id)));
+  if (from === undefined || to === undefined || from.domain !== to.domain) return;
+  const swap = (list: readonly Vid[]) =>
+    [...new Set(list.map((vid) => (vid === from.vid ? to.vid : vid)))].sort((x, y) => x - y);
+  for (const port of draft.all("port")) {
+    if (draft.get("device", port.device)?.domain !== from.domain) continue;
+    if (port.pvid !== from.vid && !port.untagged.includes(from.vid) && !port.tagged.includes(from.vid))
+      continue;
+    const pvid = port.pvid === from.vid ? to.vid : port.pvid;
+    draft.patch("port", port.id, {
+      pvid,
+      untagged: swap(port.untagged),
+      tagged: swap(port.tagged).filter((vid) => vid !== pvid),
+    });
+  }
+}
+
+/** The fewest prefixes that hold exactly the subnets of the site: for a route or a VPN to it. */
+export const siteSummary = (plan: Plan): Prefix[] =>
+  summarise([...plan.segment.values()].flatMap((segment) => [...segment.prefixes4, ...segment.prefixes6]));

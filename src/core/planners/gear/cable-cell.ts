@@ -1,0 +1,203 @@
+import { CABLE_SHORT, CABLE_WORDS, MEDIUM_WORDS, opticsFor } from "../../cabling";
+import { CABLES, OPTICS, type Cable, type Draft, type Link, type Optic } from "../../plan";
+import { connectPorts } from "./add-device";
+import { setCable, setMedium, setOptic, setPatch } from "./edit-cabling";
+import { portNamed } from "../register/host-cell";
+import type { Bench, Refusal } from "../planner";
+import { editLink } from "../site/set-fields";
+import type { Paste } from "../register/table-paste";
+
+export const CABLE_COLUMNS = [
+  "label",
+  "from",
+  "fromOptic",
+  "to",
+  "toOptic",
+  "medium",
+  "cable",
+  "length",
+  "panel",
+  "socket",
+] as const;
+export type CableColumn = (typeof CABLE_COLUMNS)[number];
+
+const portText = (draft: Pick<Draft, "need">, id: string): string => {
+  const port = draft.need("port", id);
+  return `${draft.need("device", port.device).name} ${port.label}`;
+};
+const squeezed = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/category/g, "cat")
+    .replace(/[^a-z0-9]/g, "");
+
+/** The cable, medium or optic that a word means, written in any of the usual ways; undefined when none is. */
+const mediumNamed = (text: string): Link["medium"] | undefined =>
+  (Object.keys(MEDIUM_WORDS) as Link["medium"][]).find(
+    (medium) => squeezed(MEDIUM_WORDS[medium]) === squeezed(text) || squeezed(medium) === squeezed(text),
+  );
+const cableNamed = (text: string): Cable | undefined =>
+  text === ""
+    ? "unknown"
+    : CABLES.find(
+        (cable) =>
+          squeezed(cable) === squeezed(text) ||
+          [CABLE_SHORT[cable], CABLE_WORDS[cable]].some((words) => squeezed(words) === squeezed(text)),
+      );
+const opticNamed = (text: string): Optic | undefined =>
+  text === "" ? "none" : OPTICS.find((optic) => squeezed(optic) === squeezed(text));
+
+/** A cell of the cable schedule as it can be typed in again. */
+export function cableCellText(draft: Pick<Draft, "need">, link: Link, column: CableColumn): string {
+  const optic = (port: string) => {
+    const { optic: one } = draft.need("port", port);
+    return one === "none" ? "" : one;
+  };
+  switch (column) {
+    case "label":
+      return link.label;
+    case "from":
+      return portText(draft, link.a);
+    case "to":
+      return portText(draft, link.b);
+    case "fromOptic":
+      return optic(link.a);
+    case "toOptic":
+      return optic(link.b);
+    case "medium":
+      return MEDIUM_WORDS[link.medium];
+    case "cable":
+      return CABLE_SHORT[link.cable];
+    case "length":
+      return link.lengthCm === null ? "" : String(link.lengthCm / 100);
+    case "panel":
+      return link.panel;
+    case "socket":
+      return link.socket;
+  }
+}
+
+/** Puts one end of a cable into another port. */
+function moveEnd(bench: Bench, link: Link, end: "a" | "b", text: string): Refusal {
+  const { draft } = bench;
+  const port = portNamed(draft, text);
+  if (port === null)
+    return `"${text}" is no port here; write the device and the number on its case, such as Upper switch 13.`;
+  if (port === link[end]) return null;
+  const name = portText(draft, port);
+  if (draft.all("link").some((other) => other.a === port || other.b === port))
+    return `${name} has a cable already; unplug it first.`;
+  if (draft.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port))
+    return `A device is plugged into ${name} already; unplug it first.`;
+  draft.patch("link", link.id, { [end]: port });
+  return null;
+}
+
+/** Writes one cell of the cable schedule. */
+export function editCableCell(bench: Bench, id: string, column: CableColumn, typed: string): Refusal {
+  const { draft } = bench;
+  const text = typed.trim();
+  const link = draft.need("link", id);
+  switch (column) {
+    case "label":
+    case "length":
+      return editLink(bench, id, column, text);
+    case "panel":
+    case "socket":
+      return setPatch(bench, id, column, text);
+    case "from":
+      return moveEnd(bench, link, "a", text);
+    case "to":
+      return moveEnd(bench, link, "b", text);
+    case "medium": {
+      const medium = mediumNamed(text);
+      if (medium === undefined) return `"${text}" is no medium; write copper, fibre or direct attach.`;
+      setMedium(bench, id, medium);
+      return null;
+    }
+    case "cable": {
+      const cable = cableNamed(text);
+      return cable === undefined
+        ? `"${text}" is no kind of cable; write one of ${CABLES.filter((one) => one !== "unknown")
+            .map((one) => CABLE_SHORT[one])
+            .join(", ")}.`
+        : setCable(bench, id, cable);
+    }
+    case "fromOptic":
+    case "toOptic": {
+      const port = column === "fromOptic" ? link.a : link.b;
+      const optic = opticNamed(text);
+      return optic === undefined
+        ? `"${text}" is no optic; write one of ${
+            opticsFor(draft.need("port", port))
+              .filter((one) => one !== "none")
+              .join(", ") || "none, as this port takes none"
+          }.`
+        : setOptic(bench, port, optic);
+    }
+  }
+}
+
+/** "Upper switch 20 to Switch B 3": lays a cable between two ports named so. */
+export function layCable(bench: Bench, typed: string): Refusal {
+  const ends = typed.split(/\s+to\s+|\s*[–-]>?\s+|\s*\t\s*/i).map((part) => part.trim());
+  if (ends.length !== 2)
+    return `"${typed.trim()}" can't be read; write both ends, such as Upper switch 20 to Switch B 3.`;
+  const found = ends.map((text) => ({ text, port: portNamed(bench.draft, text) }));
+  const unknown = found.find(({ port }) => port === null);
+  if (unknown !== undefined)
+    return (
+      `"${unknown.text}" is no port here; write the device ` +
+      "and the number on its case, such as Upper switch 13."
+    );
+  return connectPorts(bench, found[0]?.port ?? "", found[1]?.port ?? "");
+}
+
+/** The order in which a row's cells are written: the medium before the cable that it can be. */
+const ORDER: readonly CableColumn[] = [
+  "from",
+  "to",
+  "medium",
+  "cable",
+  "fromOptic",
+  "toOptic",
+  "length",
+  "label",
+  "panel",
+  "socket",
+];
+
+/**
+ * Writes pasted rows onto `onto`; a row beyond it is a new cable and has to name both its ends. One bad cell
+ * refuses the whole paste.
+ */
+export function pasteCables(bench: Bench, { rows, from, onto }: Paste<CableColumn>): Refusal {
+  const start = CABLE_COLUMNS.indexOf(from);
+  for (const [i, row] of rows.entries()) {
+    const cells = new Map(
+      row.flatMap((text, at): [CableColumn, string][] => {
+        const column = CABLE_COLUMNS[start + at];
+        return column === undefined ? [] : [[column, text.trim()]];
+      }),
+    );
+    let id = onto[i];
+    if (id === undefined) {
+      const refusal = layCable(bench, `${cells.get("from") ?? ""} to ${cells.get("to") ?? ""}`);
+      if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+      id = bench.draft.all("link").at(-1)?.id ?? "";
+      cells.delete("from");
+      cells.delete("to");
+    }
+    for (const column of ORDER) {
+      const text = cells.get(column);
+      if (
+        text === undefined ||
+        (text === "" && (column === "from" || column === "to" || column === "medium"))
+      )
+        continue;
+      const refusal = editCableCell(bench, id, column, text);
+      if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+    }
+  }
+  return null;
+}

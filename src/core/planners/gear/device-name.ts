@@ -1,0 +1,24 @@
+import type { Device, Draft } from "../../plan";
+import { fillPattern } from "../name-pattern";
+
+const KIND: Readonly<Record<Device["kind"], string>> = {
+  gateway: "gateway",
+  firewall: "firewall",
+  switch: "switch",
+  accessPoint: "AP",
+  providerBox: "provider's box",
+  converter: "converter",
+  server: "server",
+};
+
+/** The first name by the site's pattern that no device has yet; begins with a capital, as a name does. */
+export function nextDeviceName(draft: Draft, kind: Device["kind"], place: string): string {
+  const taken = new Set(draft.all("device").map((device) => device.name.toLowerCase()));
+  const pattern = draft.need("site", draft.plan.site.id).conventions.devicePattern;
+  const numbered = pattern.includes("{n}") ? pattern : `${pattern} {n}`;
+  for (let n = 1; ; n += 1) {
+    const text = fillPattern(numbered, { place, kind: KIND[kind], n }).slice(0, 80).trim();
+    const name = `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
+    if (!taken.has(name.toLowerCase())) return name;
+  }
+}

@@ -1,0 +1,131 @@
+import { fennelStreet } from "../../../../demo/fennel-street";
+import { must } from "../../kernel";
+import { Draft, PlanIndex, type Plan, type Port } from "../../plan";
+import { isConsistent } from "../../fabric";
+import { portCarries } from "../../forwarding";
+import { afterEdit, donePlan } from "../../testing/after-edit";
+import { paintPorts } from "./paint-ports";
+import { paintSelection } from "./paint-selection";
+import { portsByRule } from "./port-rules";
+import { setAbilities } from "../site/set-fields";
+
+const office = fennelStreet();
+const index = PlanIndex.of(office);
+const ids = (ports: readonly Port[]) => ports.map((port) => port.id);
+const ports = (plan: Plan, picked: readonly string[]) =>
+  picked.map((id) => must(plan.port.get(id), "a port"));
+
+test("every uplink of the site painted as an uplink carries exactly what has to pass it", () => {
+  const uplinks = ids(portsByRule(index, { by: "uplinks" }));
+  const plan = donePlan(afterEdit(office, (bench) => paintSelection(bench, uplinks, { role: "uplink" })));
+  const carries = portCarries(PlanIndex.of(plan));
+  for (const id of uplinks) expect([carries.get(id)?.missing, carries.get(id)?.needless]).toEqual([[], []]);
+});
+
+test("the ports of access points, painted as such, give each what its names lead into and its management untagged", () => {
+  const own = ids(portsByRule(index, { by: "accessPoints" }));
+  const plan = donePlan(afterEdit(office, (bench) => paintSelection(bench, own, { role: "accessPoint" })));
+  const management = must(
+    [...office.segment.values()].find((segment) => segment.management),
+    "management",
+  );
+  for (const port of ports(plan, own)) {
+    expect(port.pvid).toBe(index.vidOf(management));
+    expect(port.tagged.length).toBe(office.ssid.size);
+  }
+});
+
+test("an access point is never painted out of reach: the segment of its own address is the untagged one, and without any for management nothing is painted", () => {
+  const [port] = portsByRule(index, { by: "accessPoints" });
+  const point = must(index.peerOf(port?.id ?? ""), "its access point").device;
+  const servers = must(
+    [...office.segment.values()].find((segment) => segment.name === "Servers"),
+    "Servers",
+  );
+  const elsewhere = donePlan(
+    afterEdit(office, ({ draft }) => {
+      for (const leg of index.interfacesOf(point))
+        draft.patch("interface", leg.id, { segment: servers.id, addresses4: [] });
+    }),
+  );
+  const painted = donePlan(
+    afterEdit(elsewhere, (bench) => paintSelection(bench, [port?.id ?? ""], { role: "accessPoint" })),
+  );
+  expect(painted.port.get(port?.id ?? "")?.pvid).toBe(index.vidOf(servers));
+  const none = donePlan(
+    afterEdit(office, ({ draft }) => {
+      for (const leg of index.interfacesOf(point)) draft.remove("interface", leg.id);
+      for (const segment of draft.all("segment")) draft.patch("segment", segment.id, { management: false });
+    }),
+  );
+  expect(
+    afterEdit(none, (bench) => paintSelection(bench, [port?.id ?? ""], { role: "accessPoint" })),
+  ).toMatch(/^No segment here is the one that devices are managed from/);
+});
+
+test("a spare port painted as an uplink carries everything; one without any VLAN to carry refuses the whole selection", () => {
+  const [spare] = portsByRule(index, { by: "unused" });
+  const plan = donePlan(
+    afterEdit(office, (bench) => paintSelection(bench, [spare?.id ?? ""], { role: "uplink" })),
+  );
+  expect(plan.port.get(spare?.id ?? "")?.tagged.length).toBe(office.segment.size);
+  const bare = donePlan(
+    afterEdit(office, (bench) => {
+      for (const segment of bench.draft.all("segment"))
+        bench.draft.patch("segment", segment.id, { vlan: null });
+    }),
+  );
+  expect(afterEdit(bare, (bench) => paintSelection(bench, [spare?.id ?? ""], { role: "uplink" }))).toMatch(
+    /^There is no VLAN that .+ port .+ could carry/,
+  );
+});
+
+test("a device that can't mix refuses phone + PC and a mixed trunk, and takes everything else", () => {
+  const device = must(
+    [...office.device.values()].find((one) => one.name === "Switch B"),
+    "Switch B",
+  );
+  const strict = donePlan(
+    afterEdit(office, (bench) => setAbilities(bench, device.id, { mixesTagged: false })),
+  );
+  const [port] = PlanIndex.of(strict).portsOf(device.id);
+  const [a, b] = [...office.vlan.values()].map((vlan) => vlan.vid);
+  const vids = [must(a, "a VLAN"), must(b, "another")] as const;
+  expect(
+    afterEdit(strict, (bench) =>
+      paintSelection(bench, [port?.id ?? ""], { role: "dataVoice", vid: vids[0], voice: vids[1] }),
+    ),
+  ).toMatch(/^Switch B can't have untagged and tagged/);
+  expect(
+    afterEdit(strict, (bench) =>
+      paintSelection(bench, [port?.id ?? ""], { role: "trunk", untagged: vids[0], tagged: [vids[1]] }),
+    ),
+  ).toMatch(/^Switch B can't have untagged and tagged/);
+  for (const paint of [
+    { role: "access", vid: vids[0] },
+    { role: "trunk", untagged: null, tagged: vids },
+    { role: "park" },
+    { role: "undecided" },
+  ] as const) {
+    expect(
+      ports(donePlan(afterEdit(strict, (bench) => paintSelection(bench, [port?.id ?? ""], paint))), [
+        port?.id ?? "",
+      ]).every(isConsistent),
+    ).toBe(true);
+  }
+});
+
+test("a thousand ports painted in one go are one batch that says each port once", () => {
+  const draft = new Draft(office);
+  const all = [...office.port.keys()];
+  for (let i = 0; i < 20; i += 1)
+    paintPorts(
+      draft,
+      all,
+      i % 2 === 0
+        ? { role: "park" }
+        : { role: "access", vid: must([...office.vlan.values()][i % 3], "a VLAN").vid },
+    );
+  const changed = draft.changes().map((change) => change.id);
+  expect(new Set(changed).size).toBe(changed.length);
+});

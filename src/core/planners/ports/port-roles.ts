@@ -1,0 +1,194 @@
+import { NO_GUARDS, type Draft, type Port, type Vid } from "../../plan";
+import { nextFreeVid } from "../addressing/conventions";
+import { paintPorts } from "./paint-ports";
+import type { Bench, IdSource, Refusal } from "../planner";
+
+const NAMES = { parked: "Parked", wayBack: "Way back" } as const;
+
+/**
+ * The number of the domain's VLAN for a purpose other than a segment, made when there is none yet; null when
+ * no number is free.
+ */
+function ensureVid(draft: Draft, ids: IdSource, domain: string, purpose: "parked" | "wayBack"): Vid | null {
+  const known = draft
+    .all("vlan")
+    .filter((vlan) => vlan.domain === domain && vlan.purpose === purpose)
+    .sort((a, b) => a.vid - b.vid)[0];
+  if (known !== undefined) return known.vid;
+  const vid = nextFreeVid(draft.plan, domain);
+  if (vid !== null) draft.put("vlan", { id: ids(), domain, vid, name: NAMES[purpose], purpose });
+  return vid;
+}
+
+/** Switches ports off and puts them in their domain's parked VLAN, which is made when there is none. */
+export function parkInVlan({ draft, ids }: Bench, ports: readonly string[]): Refusal {
+  for (const id of ports) {
+    const { domain } = draft.need("device", draft.need("port", id).device);
+    paintPorts(draft, [id], {
+      role: "park",
+      vid: domain === null ? null : ensureVid(draft, ids, domain, "parked"),
+    });
+  }
+  return null;
+}
+
+/** Makes ports a way back in: access ports in their domain's way-back VLAN, with a note that says so. */
+export function makeWayBack({ draft, ids }: Bench, ports: readonly string[]): Refusal {
+  for (const id of ports) {
+    const { domain, name } = draft.need("device", draft.need("port", id).device);
+    const vid = domain === null ? null : ensureVid(draft, ids, domain, "wayBack");
+    if (vid === null) return `${name} has no VLAN to spare for a way back in; free a number first.`;
+    paintPorts(draft, [id], { role: "wayBack", vid });
+    draft.patch("port", id, { note: draft.need("port", id).note || "Way back in, keep free" });
+  }
+  return null;
+}
+
+/** Gives ports to internet lines: each becomes the WAN side of one line, in no VLAN. */
+export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: readonly string[]): Refusal {
+  if (ports.length > lines.length)
+    return (
+      `${ports.length} ports and ` +
+      `${lines.length === 0 ? "no line" : lines.length === 1 ? "one line" : `${lines.length} lines`}: ` +
+      "choose a line for each port; lines are added in the survey."
+    );
+  for (const [i, id] of ports.entries()) {
+    const port = draft.need("port", id);
+    const line = draft.get("line", lines[i] ?? "");
+    if (line === undefined) return "Choose the internet line; lines are added in the survey.";
+    if (draft.all("link").some((link) => link.a === id || link.b === id))
+      return `Port ${port.label} has a cable to other gear; take it out first.`;
+    const taken = draft.all("interface").find((leg) => leg.line === line.id);
+    if (taken !== undefined && taken.device === port.device) draft.patch("interface", taken.id, { port: id });
+    else if (taken !== undefined)
+      return `${line.name} ends at ${draft.need("device", taken.device).name} already.`;
+    else
+      draft.put("interface", {
+        id: ids(),
+        device: port.device,
+        port: id,
+        segment: null,
+        line: line.id,
+        name: line.name,
+        mac: null,
+        addresses4: [],
+        addresses6: [],
+        relayTo: null,
+        translates: "asUsual",
+      });
+    draft.patch("port", id, {
+      enabled: true,
+      pvid: null,
+      untagged: [],
+      tagged: [],
+      admit: "all",
+      guards: NO_GUARDS,
+    });
+  }
+  return null;
+}
+
+export const GUARD_FLAGS = [
+  "edge",
+  "bpduGuard",
+  "loopGuard",
+  "dhcpTrust",
+  "arpTrust",
+  "signIn",
+  "restrictedRole",
+] as const;
+export type GuardFlag = (typeof GUARD_FLAGS)[number];
+
+/** Sets one guard of some ports. */
+export function setGuard(
+  { draft }: Pick<Bench, "draft">,
+  ports: readonly string[],
+  guard: GuardFlag,
+  on: boolean,
+): void {
+  for (const id of ports)
+    draft.patch("port", id, { guards: { ...draft.need("port", id).guards, [guard]: on } });
+}
+
+/** The sign-in profile (IEEE 802.1X) of some ports; null for the only one there is. */
+export function setProfile(
+  { draft }: Pick<Bench, "draft">,
+  ports: readonly string[],
+  profile: string | null,
+): Refusal {
+  if (profile !== null && draft.get("signIn", profile) === undefined)
+    return "That sign-in profile is not in the plan any more; choose another.";
+  for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, profile } });
+  return null;
+}
+
+/** The most MAC addresses at once at some ports; empty for no limit. */
+export function setMacLimit(
+  { draft }: Pick<Bench, "draft">,
+  ports: readonly string[],
+  typed: string,
+): Refusal {
+  const text = typed.trim();
+  const limit = /^\d{1,4}$/.test(text) ? Number(text) : null;
+  if (text !== "" && (limit === null || limit < 1 || limit > 4096))
+    return `"${text}" is no limit; write 1 to 4096 addresses, or leave it empty for none.`;
+  for (const id of ports)
+    draft.patch("port", id, { guards: { ...draft.need("port", id).guards, macLimit: limit } });
+  return null;
+}
+
+export const PORT_FIELDS = ["label", "softwareName", "speedMbps", "poeMw"] as const;
+export type PortField = (typeof PORT_FIELDS)[number];
+
+/** A port's field as it can be typed in again. */
+export const portFieldText = (port: Port, field: PortField): string => {
+  if (field === "poeMw") {
+    if (port.poeMw === 0) return "";
+    return String(port.poeMw / 1000);
+  }
+  return String(port[field]);
+};
+
+/** Writes a text field of one port. */
+export function editPort(
+  { draft }: Pick<Bench, "draft">,
+  id: string,
+  field: PortField,
+  typed: string,
+): Refusal {
+  const text = typed.trim();
+  const port = draft.need("port", id);
+  switch (field) {
+    case "label": {
+      if (text === "" || text.length > 24) return "The number on the case has 1 to 24 characters.";
+      const other = draft
+        .all("port")
+        .find((one) => one.device === port.device && one.id !== id && one.label === text);
+      if (other !== undefined) return `Another port of this device has ${text} on the case; no two can.`;
+      draft.patch("port", id, { label: text });
+      return null;
+    }
+    case "softwareName":
+      if (text.length > 40) return "A port's name in the software has at most 40 characters.";
+      draft.patch("port", id, { softwareName: text });
+      return null;
+    case "speedMbps": {
+      const speed = /^\d{1,7}$/.test(text) ? Number(text) : null;
+      if (speed === null || speed > 1_000_000)
+        return `"${text}" is no speed; write whole Mbit/s such as 1000 or 10000.`;
+      draft.patch("port", id, { speedMbps: speed });
+      return null;
+    }
+    case "poeMw": {
+      const watts =
+        text === "" ? 0 : /^\d{1,3}([.,]\d{1,3})?$/.test(text) ? Number(text.replace(",", ".")) : null;
+      if (watts === null || watts > 100)
+        return (
+          `"${text}" is no power; write watts such as 15.4 or ` +
+          "30, or leave it empty for a port that gives none."
+        );
+      draft.patch("port", id, { poeMw: Math.round(watts * 1000) });
+      return null;
+    }
+  }
+}

@@ -1,0 +1,56 @@
+import type { Device } from "../../plan";
+import type { Bench, Refusal } from "../planner";
+
+/** Steps of a bridge's priority (IEEE 802.1Q section 13.26.3). */
+const STEP = 4096;
+const MOST = 61_440;
+const USUAL = 32_768;
+
+/** Which spanning tree a device runs. */
+export function setTreeKind(
+  { draft }: Pick<Bench, "draft">,
+  id: string,
+  kind: Device["tree"]["kind"],
+): Refusal {
+  const device = draft.need("device", id);
+  if (kind !== "none" && !device.abilities.trees.includes(kind))
+    return `${device.name} is not known to have that tree; tick it under "What its software can do" first.`;
+  draft.patch("device", id, { tree: { ...device.tree, kind } });
+  return null;
+}
+
+/** A device's bridge priority as it is typed. */
+export function setTreePriority({ draft }: Pick<Bench, "draft">, id: string, typed: string): Refusal {
+  const text = typed.trim().replace(/[, ]/g, "");
+  const priority = /^\d{1,5}$/.test(text) ? Number(text) : null;
+  if (priority === null || priority > MOST || priority % STEP !== 0)
+    return (
+      `"${typed.trim()}" is no bridge priority; write 0 to ` +
+      `${MOST} in steps of ${STEP}, such as ${STEP} for the root.`
+    );
+  draft.patch("device", id, { tree: { ...draft.need("device", id).tree, priority } });
+  return null;
+}
+
+/**
+ * Makes a device the root, and another the one that takes over: 4096 and 8192; whoever else was as low goes
+ * back to the usual 32768.
+ */
+export function chooseRoot({ draft }: Pick<Bench, "draft">, root: string, second: string | null): Refusal {
+  const first = draft.need("device", root);
+  if (first.tree.kind === "none") return `${first.name} runs no spanning tree; choose its kind first.`;
+  if (second === root) return "Root and second root are two devices.";
+  for (const device of draft.all("device")) {
+    const wanted =
+      device.id === root
+        ? STEP
+        : device.id === second
+          ? 2 * STEP
+          : device.tree.priority <= 2 * STEP
+            ? USUAL
+            : device.tree.priority;
+    if (device.tree.priority !== wanted)
+      draft.patch("device", device.id, { tree: { ...device.tree, priority: wanted } });
+  }
+  return null;
+}

@@ -1,0 +1,44 @@
+import { sameEnd } from "../../policy";
+import type { Draft, Service, Wall, WallEnd } from "../../plan";
+
+/**
+ * Sets what may pass from one end to the other; closing a pair removes its wall, since closed is what holds
+ * without one.
+ */
+export function setWall(
+  draft: Draft,
+  ids: () => string,
+  from: WallEnd,
+  to: WallEnd,
+  door: Wall["door"],
+  services: readonly Service[],
+  reason: string,
+): void {
+  const existing = draft.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
+  if (door === "closed") {
+    if (existing !== undefined) draft.remove("wall", existing.id);
+    return;
+  }
+  draft.put("wall", {
+    id: existing?.id ?? ids(),
+    from,
+    to,
+    door,
+    services: door === "services" ? [...services] : [],
+    reason,
+  });
+}
+
+/** Adds one service to whatever the wall lets through already. */
+export function openDoor(
+  draft: Draft,
+  ids: () => string,
+  from: WallEnd,
+  to: WallEnd,
+  service: Service,
+): void {
+  const existing = draft.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
+  if (existing?.door === "open") return;
+  const others = (existing?.services ?? []).filter((s) => s.name !== service.name);
+  setWall(draft, ids, from, to, "services", [...others, service], existing?.reason ?? "");
+}

@@ -1,0 +1,329 @@
+import { fennelStreet } from "../../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
+import { formatAddress, formatPrefix } from "../../address";
+import { must } from "../../kernel";
+import { applyChanges, PlanIndex, type Plan, type Room } from "../../plan";
+import { testId } from "../../testing/build-plan";
+import {
+  addGear,
+  addHostKind,
+  addLine,
+  addRoom,
+  editGear,
+  editRoom,
+  moveRoom,
+  pasteRooms,
+  removeLine,
+  removeRooms,
+  setAliases,
+} from "./edit-survey";
+import {
+  addOption,
+  editSegmentField,
+  removeOption,
+  SEGMENT_FIELDS,
+  segmentFieldText,
+  setServer,
+} from "../segments/segment-fields";
+import { deviceVlansText, setDeviceVlans } from "../gear/device-vlans";
+import { editLineText, editSite, SITE_FIELDS, siteFieldText } from "./edit-site";
+import { editSegmentCell } from "../segments/segment-cell";
+import { plan as runPlanner, type Bench, type Refusal } from "../planner";
+import { removeDevice } from "./remove";
+
+let made = 0;
+/** The plan after an edit, or the sentence why not. */
+function after(plan: Plan, edit: (bench: Bench) => Refusal | void): Plan | string {
+  const { batch, refusal } = runPlanner(
+    PlanIndex.of(plan),
+    () => testId("edit-survey", `${(made += 1)}`),
+    { planner: "test", summary: "", args: null },
+    edit,
+  );
+  if (batch === null) return refusal;
+  const applied = applyChanges(plan, batch.changes);
+  return must(
+    applied.ok ? applied.value : null,
+    `applies: ${applied.ok ? "" : JSON.stringify(applied.error)}`,
+  );
+}
+const done = (plan: Plan | string): Plan => must(typeof plan === "string" ? null : plan, String(plan));
+const room = (plan: Plan, name: string): Room =>
+  must(
+    [...plan.room.values()].find((r) => r.name === name),
+    name,
+  );
+const segment = (plan: Plan, name: string) =>
+  must(
+    [...plan.segment.values()].find((s) => s.name === name),
+    name,
+  );
+const fennel = fennelStreet();
+
+describe("rooms", () => {
+  test("a pasted list: rooms that others lead to become cabinets whichever row comes first, known ones are changed, the rest added", () => {
+    const plan = done(
+      after(fennel, (bench) =>
+        pasteRooms(bench, [
+          ["Attic", "2 PC", "Under the stairs", "12,5", "Upstairs"],
+          ["Under the stairs", ""],
+          ["Lab", "3 PC"],
+          ["", "", ""],
+        ]),
+      ),
+    );
+    expect(room(plan, "Under the stairs").kind).toBe("cabinet");
+    expect(room(plan, "Attic")).toMatchObject({
+      needs: "2 PC",
+      cabinet: room(plan, "Under the stairs").id,
+      cableCm: 1250,
+      group: "Upstairs",
+    });
+    expect([room(plan, "Lab").needs, room(plan, "Lab").cabinet]).toEqual([
+      "3 PC",
+      room(fennel, "Lab").cabinet,
+    ]);
+    expect(plan.room.size).toBe(fennel.room.size + 2);
+    expect(
+      after(fennel, (bench) =>
+        pasteRooms(bench, [
+          ["Attic", "2 PC"],
+          ["Loft", "1 PC", "Nowhere"],
+        ]),
+      ),
+    ).toBe('Row 2: There is no cabinet called "Nowhere"; make that room a cabinet first.');
+    expect(after(fennel, (bench) => pasteRooms(bench, [["Attic", "2 PC", "Cabinet A", "far"]]))).toMatch(
+      /^Row 1: "far" is no length/,
+    );
+  });
+
+  test("a renamed room takes the places of its devices along; a name twice is refused", () => {
+    const plan = done(
+      after(fennel, (bench) => editRoom(bench, room(fennel, "Lab").id, "name", "Laboratory")),
+    );
+    expect([...plan.host.values()].filter((h) => h.place === "Lab")).toEqual([]);
+    expect([...plan.host.values()].filter((h) => h.place === "Laboratory").length).toBe(
+      [...fennel.host.values()].filter((h) => h.place === "Lab").length,
+    );
+    expect(after(fennel, (bench) => editRoom(bench, room(fennel, "Lab").id, "name", "office"))).toMatch(
+      /There is a room called office already/,
+    );
+  });
+
+  test("a removed cabinet leaves its rooms, the gear in it and the devices drafted for it standing, without it", () => {
+    const cabinet = room(fennel, "Cabinet A");
+    const plan = done(after(fennel, (bench) => removeRooms(bench, [cabinet.id])));
+    expect([...plan.room.values()].some((r) => r.cabinet === cabinet.id)).toBe(false);
+    expect([...plan.gear.values()].every((g) => g.room !== cabinet.id)).toBe(true);
+    expect(plan.host.size).toBe(fennel.host.size);
+    expect([...plan.host.values()].some((h) => h.surveyed?.room === cabinet.id)).toBe(false);
+  });
+
+  test("a cabinet that becomes a room is no longer where sockets lead; up and down change the order and nothing else", () => {
+    const plan = done(
+      after(fennel, (bench) => editRoom(bench, room(fennel, "Cabinet B").id, "kind", "room")),
+    );
+    expect([...plan.room.values()].filter((r) => r.cabinet === room(fennel, "Cabinet B").id)).toEqual([]);
+    const order = (of: Plan) =>
+      [...of.room.values()].sort((a, b) => a.position - b.position).map((r) => r.name);
+    const up = done(after(fennel, (bench) => moveRoom(bench, room(fennel, "Lab").id, -1)));
+    expect(order(up).indexOf("Lab")).toBe(order(fennel).indexOf("Lab") - 1);
+    expect(order(done(after(up, (bench) => moveRoom(bench, room(up, "Lab").id, 1))))).toEqual(order(fennel));
+    expect(
+      done(
+        after(fennel, (bench) =>
+          moveRoom(
+            bench,
+            must(
+              [...fennel.room.values()].find((r) => r.position === 0),
+              "the first",
+            ).id,
+            -1,
+          ),
+        ),
+      ),
+    ).toEqual(fennel);
+  });
+
+  test("what a room can't be is said", () => {
+    const lab = room(fennel, "Lab").id;
+    expect(
+      after(fennel, (bench) => editRoom(bench, room(fennel, "Cabinet A").id, "cabinet", "Cabinet A")),
+    ).toMatch(/leads to no other/);
+    expect(after(fennel, (bench) => editRoom(bench, lab, "needs", "x".repeat(2001)))).toMatch(
+      /at most 2000 characters/,
+    );
+    expect(after(fennel, (bench) => editRoom(bench, lab, "height", "tall"))).toMatch(/is no height/);
+    expect(after(fennel, (bench) => editRoom(bench, lab, "kind", "attic"))).toMatch(
+      /none of: room, cabinet, outdoor/,
+    );
+    expect(after(fennel, (bench) => addRoom(bench, { name: " " }))).toMatch(/Give the room a name/);
+  });
+});
+
+describe("gear, kinds and lines", () => {
+  test("gear is entered with what it uses, and wrong texts are refused by what was typed", () => {
+    const added = done(after(fennel, (bench) => addGear(bench, { name: "Old router", kind: "gateway" })));
+    const id = must(
+      [...added.gear.values()].find((g) => g.name === "Old router"),
+      "the gear",
+    ).id;
+    const written = done(
+      after(
+        added,
+        (bench) =>
+          editGear(bench, id, "prefixes", "192.168.203.0/24, 10.61.8.0/24") ??
+          editGear(bench, id, "addresses", "192.168.203.1") ??
+          editGear(bench, id, "supportUntil", "2024-02-29"),
+      ),
+    );
+    expect(written.gear.get(id)).toMatchObject({ supportUntil: "2024-02-29" });
+    expect(written.gear.get(id)?.prefixes.map(formatPrefix)).toEqual(["192.168.203.0/24", "10.61.8.0/24"]);
+    expect(after(added, (bench) => editGear(bench, id, "prefixes", "192.168.203.1/24"))).toMatch(
+      /the host part must be zero/,
+    );
+    expect(after(added, (bench) => editGear(bench, id, "supportUntil", "2025-02-29"))).toMatch(
+      /is not a date/,
+    );
+    expect(after(added, (bench) => addGear(bench, { name: "old ROUTER" }))).toMatch(
+      /called old ROUTER already/,
+    );
+  });
+
+  test("a kind of one's own has other words, each once", () => {
+    const plan = done(after(fennel, (bench) => addHostKind(bench, "kiosk", { purpose: "people" })));
+    const id = must([...plan.hostKind.keys()][0], "a kind");
+    expect(
+      done(after(plan, (bench) => setAliases(bench, id, "terminal, info desk, terminal , "))).hostKind.get(id)
+        ?.aliases,
+    ).toEqual(["terminal", "info desk"]);
+  });
+
+  test("a line: tag, rates, the box; removed, its legs go with it", () => {
+    const plan = done(after(fennel, (bench) => addLine(bench, "Mobile line")));
+    const id = must(
+      [...plan.line.values()].find((l) => l.name === "Mobile line"),
+      "the line",
+    ).id;
+    const written = done(
+      after(
+        plan,
+        (bench) =>
+          editLineText(bench, id, "vlanTag", "101") ??
+          editLineText(bench, id, "downMbps", "60 Mbit/s") ??
+          editLineText(bench, id, "boxPrefix", "192.168.144.0/24"),
+      ),
+    );
+    expect(written.line.get(id)).toMatchObject({ vlanTag: 101, downMbps: 60 });
+    expect(after(plan, (bench) => editLineText(bench, id, "vlanTag", "0"))).toMatch(/is not a VLAN ID/);
+    const fibre = must([...fennel.line.keys()][0], "a line");
+    const without = done(after(fennel, (bench) => removeLine(bench, fibre)));
+    expect([
+      without.line.size,
+      [...without.interface.values()].filter((leg) => leg.line !== null).length,
+    ]).toEqual([0, 0]);
+  });
+});
+
+describe("the site's and the segments' fields", () => {
+  test("every field's text can be typed in again and changes nothing", () => {
+    for (const plan of [fennel, lockkeepersHouse()]) {
+      const index = PlanIndex.of(plan);
+      for (const field of SITE_FIELDS)
+        expect([
+          field,
+          done(after(plan, (bench) => editSite(bench, field, siteFieldText(plan.site, field)))).site,
+        ]).toEqual([field, plan.site]);
+      for (const one of plan.segment.values()) {
+        for (const field of SEGMENT_FIELDS) {
+          const text = segmentFieldText(index, one, field);
+          if (
+            text === "" &&
+            ["exclusions", "relay"].includes(field) &&
+            (index.scopesOf(one.id).length === 0 || one.gatewayInterface === null)
+          )
+            continue;
+          expect([
+            one.name,
+            field,
+            done(after(plan, (bench) => editSegmentField(bench, one.id, field, text))),
+          ]).toEqual([one.name, field, plan]);
+        }
+      }
+    }
+  });
+
+  test.each([
+    ["vidStart", "1", /is not a VLAN ID to begin with/],
+    ["vidStep", "0", /is no step/],
+    ["growth", "lots", /is no growth/],
+    ["namePattern", "device", /makes no names/],
+    ["domainName", "fennel street", /is not a domain/],
+    ["dnsServers", "here", /is not an address/],
+    ["lease", "soon", /is not a lease time/],
+    ["staticSize", "-1", /is no size/],
+  ] as const)("the site's %s refuses %j", (field, text, sentence) => {
+    expect(after(fennel, (bench) => editSite(bench, field, text))).toMatch(sentence);
+  });
+
+  test("several pools, exclusions, a relay, options and another server", () => {
+    const staff = segment(fennel, "Staff");
+    const written = done(
+      after(
+        fennel,
+        (bench) =>
+          editSegmentCell(bench, staff.id, "pool", ".40–.59, .80-.99") ??
+          editSegmentField(bench, staff.id, "exclusions", ".45-.49, .85") ??
+          editSegmentField(bench, staff.id, "relay", "10.24.60.10") ??
+          addOption(bench, staff.id, "42 10.24.60.10") ??
+          addOption(bench, staff.id, "66 boot.fennel.internal"),
+      ),
+    );
+    const index = PlanIndex.of(written);
+    const scope = must(index.scopesOf(staff.id)[0], "a scope");
+    expect(scope.pools.map((p) => [formatAddress(p.first), formatAddress(p.last)])).toEqual([
+      ["10.24.20.40", "10.24.20.59"],
+      ["10.24.20.80", "10.24.20.99"],
+    ]);
+    expect(scope.exclusions.map((p) => [formatAddress(p.first), formatAddress(p.last)])).toEqual([
+      ["10.24.20.45", "10.24.20.49"],
+      ["10.24.20.85", "10.24.20.85"],
+    ]);
+    expect(formatAddress(must(index.gatewayOf(staff)?.relayTo, "a relay"))).toBe("10.24.60.10");
+    expect(scope.options.map((o) => o.code)).toEqual([42, 66]);
+    expect(
+      done(after(written, (bench) => removeOption(bench, scope.id, 42)))
+        .scope.get(scope.id)
+        ?.options.map((o) => o.code),
+    ).toEqual([66]);
+    const server = must(
+      [...written.host.values()].find((h) => h.name === "Practice server"),
+      "a server",
+    ).id;
+    expect(
+      done(after(written, (bench) => setServer(bench, scope.id, { host: server }))).scope.get(scope.id),
+    ).toMatchObject({ serverDevice: null, serverHost: server });
+    expect(after(fennel, (bench) => editSegmentCell(bench, staff.id, "pool", ".40-.60, .50-.70"))).toMatch(
+      /share addresses/,
+    );
+    expect(
+      after(fennel, (bench) => editSegmentField(bench, segment(fennel, "Servers").id, "exclusions", ".4")),
+    ).toMatch(/has no pool to exclude anything from/);
+  });
+
+  test("the VLANs on a device: as typed, back as text, gone with the device", () => {
+    const device = must(
+      [...fennel.device.values()].find((d) => d.name === "Switch B"),
+      "a switch",
+    ).id;
+    const plan = done(after(fennel, (bench) => setDeviceVlans(bench, device, "30 Phones, 20 STAFF")));
+    expect(deviceVlansText(PlanIndex.of(plan), device)).toBe("20 STAFF, 30 Phones");
+    const renamed = done(after(plan, (bench) => setDeviceVlans(bench, device, "20 Staff, 40")));
+    expect(deviceVlansText(PlanIndex.of(renamed), device)).toBe("20 Staff, 40");
+    expect([...renamed.deviceVlan.values()].find((v) => v.vid === 20)?.id).toBe(
+      [...plan.deviceVlan.values()].find((v) => v.vid === 20)?.id,
+    );
+    expect(done(after(renamed, ({ draft }) => removeDevice(draft, device))).deviceVlan.size).toBe(0);
+    expect(after(plan, (bench) => setDeviceVlans(bench, device, "Staff"))).toMatch(/"Staff" is no VLAN/);
+  });
+});

@@ -1,0 +1,330 @@
+import {
+  BLANK_GEAR,
+  BLANK_LINE,
+  BLANK_ROOM,
+  HOST_KINDS,
+  PURPOSES,
+  type Gear,
+  type Host,
+  type HostKind,
+  type Room,
+} from "../../plan";
+import { forget } from "./forget";
+import { countChecked } from "../count-text";
+import { HOST_KIND_WORDS } from "../register/host-cell";
+import { removeLeg } from "../addressing/legs";
+import type { Bench, Refusal } from "../planner";
+import { nameRefusal, readAddresses, readDate, readMetres, readPrefixes } from "./survey-text";
+
+export const ROOM_FIELDS = [
+  "name",
+  "needs",
+  "group",
+  "cabinet",
+  "cable",
+  "height",
+  "kind",
+  "building",
+  "beside",
+] as const;
+export type RoomField = (typeof ROOM_FIELDS)[number];
+const MOST_NEEDS = 2000;
+
+/** A new room behind the last. */
+export function addRoom({ draft, ids }: Bench, fields: Partial<Room> & Pick<Room, "name">): Refusal {
+  const rooms = draft.all("room");
+  const refusal = nameRefusal(
+    fields.name.trim(),
+    "room",
+    rooms.map((room) => room.name),
+  );
+  if (refusal !== null) return refusal;
+  if (rooms.length >= 2000) return "A survey has at most 2,000 rooms.";
+  draft.put("room", {
+    ...BLANK_ROOM,
+    id: ids(),
+    position: Math.max(-1, ...rooms.map((room) => room.position)) + 1,
+    ...fields,
+    name: fields.name.trim(),
+  });
+  return null;
+}
+
+/** Writes one field of a room from its text. A renamed room takes its devices' places along. */
+export function editRoom({ draft }: Bench, id: string, field: RoomField, typed: string): Refusal {
+  const room = draft.need("room", id);
+  const text = typed.trim();
+  switch (field) {
+    case "name": {
+      const refusal = nameRefusal(
+        text,
+        "room",
+        draft
+          .all("room")
+          .filter((one) => one.id !== id)
+          .map((one) => one.name),
+      );
+      if (refusal !== null) return refusal;
+      for (const kind of ["host", "device"] as const)
+        for (const entity of draft.all(kind))
+          if (entity.place === room.name) draft.patch(kind, entity.id, { place: text });
+      draft.patch("room", id, { name: text });
+      return null;
+    }
+    case "needs":
+      if (text.length > MOST_NEEDS)
+        return `A room's line has at most ${MOST_NEEDS} characters; split the room in two.`;
+      draft.patch("room", id, { needs: text });
+      return null;
+    case "group":
+      if (text.length > 120) return "A group's name has at most 120 characters.";
+      draft.patch("room", id, { group: text });
+      return null;
+    case "cabinet": {
+      const cabinet = draft
+        .all("room")
+        .find((one) => one.kind === "cabinet" && one.name.toLowerCase() === text.toLowerCase());
+      if (text !== "" && cabinet === undefined)
+        return `There is no cabinet called "${text}"; make that room a cabinet first.`;
+      if (cabinet?.id === id) return "A cabinet's own devices are patched in it; it leads to no other.";
+      draft.patch("room", id, { cabinet: cabinet?.id ?? null });
+      return null;
+    }
+    case "cable": {
+      const read = readMetres(text);
+      if (read.refusal !== null) return read.refusal;
+      draft.patch("room", id, { cableCm: read.value });
+      return null;
+    }
+    case "height": {
+      const units = text === "" ? null : countChecked(text, 100);
+      if (text !== "" && units === null)
+        return `"${text}" is no height; write rack units from 0 to 100, or leave it empty.`;
+      draft.patch("room", id, { heightUnits: units });
+      return null;
+    }
+    case "building":
+      if (text.length > 120) return "A building's name has at most 120 characters.";
+      draft.patch("room", id, { building: text });
+      return null;
+    case "beside": {
+      const rooms = draft.all("room");
+      const beside: string[] = [];
+      for (const name of text
+        .split(/[,;]/)
+        .map((one) => one.trim())
+        .filter((one) => one !== "")) {
+        const other = rooms.find((one) => one.name.toLowerCase() === name.toLowerCase());
+        if (other === undefined)
+          return `There is no room called "${name}"; write rooms of the survey with commas between.`;
+        if (other.id !== id && !beside.includes(other.id)) beside.push(other.id);
+      }
+      draft.patch("room", id, { beside });
+      return null;
+    }
+    case "kind": {
+      const kind = (["room", "cabinet", "outdoor"] as const).find((one) => one === text.toLowerCase());
+      if (kind === undefined) return `"${text}" is none of: room, cabinet, outdoor.`;
+      if (kind !== "cabinet")
+        for (const other of draft.all("room"))
+          if (other.cabinet === id) draft.patch("room", other.id, { cabinet: null });
+      draft.patch("room", id, { kind, ...(kind === "cabinet" ? { cabinet: null } : {}) });
+      return null;
+    }
+  }
+}
+
+/** Removes rooms; devices that were drafted for them stay in the register, gear found there loses its room. */
+export function removeRooms({ draft }: Pick<Bench, "draft">, ids: readonly string[]): void {
+  const gone = new Set(ids);
+  for (const room of draft.all("room"))
+    if (room.cabinet !== null && gone.has(room.cabinet)) draft.patch("room", room.id, { cabinet: null });
+  for (const gear of draft.all("gear"))
+    if (gear.room !== null && gone.has(gear.room)) draft.patch("gear", gear.id, { room: null });
+  for (const host of draft.all("host"))
+    if (host.surveyed !== null && gone.has(host.surveyed.room))
+      draft.patch("host", host.id, { surveyed: null });
+  for (const room of draft.all("room"))
+    if (room.beside.some((id) => gone.has(id)))
+      draft.patch("room", room.id, { beside: room.beside.filter((id) => !gone.has(id)) });
+  for (const id of ids) draft.remove("room", id);
+}
+
+/** Moves a room up or down by one. */
+export function moveRoom({ draft }: Pick<Bench, "draft">, id: string, by: -1 | 1): void {
+  const rooms = [...draft.all("room")].sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1));
+  const at = rooms.findIndex((room) => room.id === id);
+  const to = at + by;
+  if (at < 0 || to < 0 || to >= rooms.length) return;
+  const [moved] = rooms.splice(at, 1);
+  if (moved !== undefined) rooms.splice(to, 0, moved);
+  for (const [position, room] of rooms.entries())
+    if (room.position !== position) draft.patch("room", room.id, { position });
+}
+
+/**
+ * Rows of a spreadsheet: room, needs, and if there are more columns cabinet, metres, group. Rooms of that
+ * name are changed, others added; a room that others lead to is a cabinet, whichever row comes first.
+ */
+export function pasteRooms(bench: Bench, rows: readonly (readonly string[])[]): Refusal {
+  const { draft } = bench;
+  const named = (name: string) =>
+    draft.all("room").find((room) => room.name.toLowerCase() === name.toLowerCase());
+  const read = rows.map((cells) => cells.map((cell) => cell.trim()));
+  for (const [i, cells] of read.entries()) {
+    const [name = ""] = cells;
+    if (cells.every((cell) => cell === "") || named(name) !== undefined) continue;
+    const refusal = addRoom(bench, {
+      name,
+      ...(/\b(cabinet|rack|cupboard)\b/i.test(name) ? { kind: "cabinet" as const } : {}),
+    });
+    if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+  }
+  for (const [i, [name = "", needs, cabinet, cable, group]] of read.entries()) {
+    const room = named(name);
+    if (room === undefined) continue;
+    const leadsTo = cabinet === undefined || cabinet === "" ? undefined : named(cabinet);
+    if (leadsTo !== undefined && leadsTo.id !== room.id && leadsTo.kind !== "cabinet")
+      draft.patch("room", leadsTo.id, { kind: "cabinet", cabinet: null });
+    for (const [field, text] of [
+      ["needs", needs],
+      ["cabinet", cabinet],
+      ["cable", cable],
+      ["group", group],
+    ] as const) {
+      const refusal =
+        text === undefined || (field === "cabinet" && leadsTo?.id === room.id)
+          ? null
+          : editRoom(bench, room.id, field, text);
+      if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+    }
+  }
+  return null;
+}
+
+export const GEAR_FIELDS = ["name", "addresses", "prefixes", "supportUntil", "notes"] as const;
+export type GearField = (typeof GEAR_FIELDS)[number];
+
+export function addGear({ draft, ids }: Bench, fields: Partial<Gear> & Pick<Gear, "name">): Refusal {
+  const refusal = nameRefusal(
+    fields.name.trim(),
+    "piece of gear",
+    draft.all("gear").map((gear) => gear.name),
+  );
+  if (refusal !== null) return refusal;
+  draft.put("gear", { ...BLANK_GEAR, id: ids(), ...fields, name: fields.name.trim() });
+  return null;
+}
+
+/** Writes one text field of gear that was found. */
+export function editGear({ draft }: Bench, id: string, field: GearField, typed: string): Refusal {
+  const text = typed.trim();
+  switch (field) {
+    case "name": {
+      const refusal = nameRefusal(
+        text,
+        "piece of gear",
+        draft
+          .all("gear")
+          .filter((gear) => gear.id !== id)
+          .map((gear) => gear.name),
+      );
+      if (refusal === null) draft.patch("gear", id, { name: text });
+      return refusal;
+    }
+    case "addresses": {
+      const read = readAddresses(text, 16);
+      if (read.refusal === null) draft.patch("gear", id, { addresses: read.value });
+      return read.refusal;
+    }
+    case "prefixes": {
+      const read = readPrefixes(text, 16);
+      if (read.refusal === null) draft.patch("gear", id, { prefixes: read.value });
+      return read.refusal;
+    }
+    case "supportUntil": {
+      const read = readDate(text);
+      if (read.refusal === null) draft.patch("gear", id, { supportUntil: read.value });
+      return read.refusal;
+    }
+    case "notes":
+      if (text.length > 2000) return "Notes have at most 2,000 characters.";
+      draft.patch("gear", id, { notes: text });
+      return null;
+  }
+}
+
+/** A kind of device of the site's own; `base` gives everything that is not said. */
+export function addHostKind(
+  { draft, ids }: Bench,
+  name: string,
+  fields: Partial<Omit<HostKind, "id" | "name">>,
+): Refusal {
+  const refusal = nameRefusal(
+    name.trim(),
+    "kind",
+    draft.all("hostKind").map((kind) => kind.name),
+  );
+  if (refusal !== null) return refusal;
+  draft.put("hostKind", {
+    id: ids(),
+    name: name.trim(),
+    aliases: [],
+    base: "other",
+    purpose: "other",
+    manner: "dynamic",
+    wireless: false,
+    poeClass: null,
+    kbps: 1000,
+    speaksDhcp: true,
+    speaksSignIn: false,
+    internet: "may",
+    ...fields,
+  });
+  return null;
+}
+
+/** Other words for a kind, with commas between. */
+export function setAliases({ draft }: Bench, id: string, text: string): Refusal {
+  const aliases = [
+    ...new Set(
+      text
+        .split(",")
+        .map((alias) => alias.trim())
+        .filter((alias) => alias !== ""),
+    ),
+  ];
+  const long = aliases.find((alias) => alias.length > 80);
+  if (long !== undefined) return "A word for a kind has at most 80 characters.";
+  if (aliases.length > 16) return "A kind has at most 16 other words.";
+  draft.patch("hostKind", id, { aliases });
+  return null;
+}
+
+/** The base kind that a word names; null for any other text. */
+export const baseKind = (text: string): Host["kind"] | null =>
+  HOST_KINDS.find((kind) => HOST_KIND_WORDS[kind].toLowerCase() === text.toLowerCase() || kind === text) ??
+  null;
+export const isPurpose = (text: string): text is HostKind["purpose"] =>
+  (PURPOSES as readonly string[]).includes(text);
+
+/** Another internet line. */
+export function addLine({ draft, ids }: Bench, name: string): Refusal {
+  const lines = draft.all("line");
+  const refusal = nameRefusal(
+    name.trim(),
+    "line",
+    lines.map((line) => line.name),
+  );
+  if (refusal !== null) return refusal;
+  if (lines.length >= 16) return "A site has at most 16 lines.";
+  draft.put("line", { ...BLANK_LINE, id: ids(), name: name.trim() });
+  return null;
+}
+
+/** Removes a line and the legs on it. */
+export function removeLine({ draft }: Pick<Bench, "draft">, id: string): void {
+  for (const leg of draft.all("interface")) if (leg.line === id) removeLeg({ draft }, leg.id);
+  forget(draft, new Set([id]));
+  draft.remove("line", id);
+}

@@ -1,0 +1,23 @@
+import type { ProbeQuestion } from "../../plan";
+import type { Bench, Refusal } from "../planner";
+
+/** Keeps a probe with what came of it, so that it can be asked again after every change. */
+export function keepProbe(
+  { draft, ids }: Bench,
+  question: ProbeQuestion,
+  name: string,
+  passes: boolean,
+  segment: string | null,
+): Refusal {
+  const text = name.trim().slice(0, 80);
+  if (text === "") return "Give the probe a name to keep it under.";
+  if (draft.all("expectation").some((one) => one.name === text))
+    return `A probe is kept as "${text}" already.`;
+  draft.put("expectation", { id: ids(), name: text, question, passes, segment, note: "" });
+  return null;
+}
+
+/** Turns round whether a kept probe has to get through. */
+export function setExpected({ draft }: Pick<Bench, "draft">, id: string, passes: boolean): void {
+  draft.patch("expectation", id, { passes });
+}

@@ -1,0 +1,95 @@
+import { BLANK_SSID, type Band, type Draft, type Ssid } from "../../plan";
+import { forget } from "../site/forget";
+import { fillPattern } from "../name-pattern";
+import type { Bench, Refusal } from "../planner";
+
+const LONGEST = 32;
+
+/** A wireless name that leads into a segment; access points of its domain offer it. */
+export function addSsid({ draft, ids }: Bench, segment: string, text: string): Refusal {
+  const name = text.trim();
+  if (name === "" || name.length > LONGEST) return "A wireless name has 1 to 32 characters.";
+  const target = draft.get("segment", segment);
+  if (target === undefined) return "Choose the segment that the name leads into.";
+  if (draft.all("ssid").some((ssid) => ssid.name === name))
+    return `There is a wireless name ${name} already; one name leads into one segment.`;
+  draft.put("ssid", { ...BLANK_SSID, id: ids(), name, segment, isolation: target.purpose === "guests" });
+  return null;
+}
+
+/** Changes a wireless name; the schema holds what else is wrong with it. */
+export function editSsid(
+  { draft }: Pick<Bench, "draft">,
+  id: string,
+  fields: Partial<Omit<Ssid, "id">>,
+): Refusal {
+  const before = draft.need("ssid", id);
+  const name = fields.name?.trim();
+  if (name !== undefined && (name === "" || name.length > LONGEST))
+    return "A wireless name has 1 to 32 characters.";
+  if (fields.bands !== undefined && fields.bands.length === 0)
+    return `${before.name} is offered in one band at least.`;
+  draft.put("ssid", { ...before, ...fields, name: name ?? before.name });
+  return null;
+}
+
+/** Removes a wireless name; who was on it is left unplaced. */
+export function removeSsid(draft: Draft, id: string): void {
+  for (const host of draft.all("host")) {
+    if (host.attachment.at === "ssid" && host.attachment.ssid === id)
+      draft.patch("host", host.id, { attachment: { at: "unplaced" } });
+  }
+  forget(draft, new Set([id]));
+  draft.remove("ssid", id);
+}
+
+/**
+ * From one name everywhere (stations roam) to one for each access point (one knows where one is), or back.
+ * Each name is taken apart into one an access point, with the access point's place behind it; back again,
+ * those of one segment become the first of them.
+ */
+export function setNameSchool({ draft, ids }: Bench, school: "one" | "each"): Refusal {
+  const site = draft.need("site", draft.plan.site.id);
+  const points = draft.all("device").filter((device) => device.kind === "accessPoint");
+  draft.put("site", { ...site, conventions: { ...site.conventions, wifiNames: school } });
+  for (const ssid of draft.all("ssid")) {
+    if (draft.get("ssid", ssid.id) === undefined) continue;
+    if (school === "each" && ssid.at.length === 0) {
+      const own = points.filter(
+        (point) =>
+          point.domain ===
+          (draft.get("vlan", draft.need("segment", ssid.segment).vlan ?? "")?.domain ?? point.domain),
+      );
+      for (const [i, point] of own.entries()) {
+        const name = fillPattern("{name} {place}", {
+          name: ssid.name,
+          place: point.place === "" ? point.name : point.place,
+        })
+          .slice(0, LONGEST)
+          .trim();
+        if (draft.all("ssid").some((other) => (i > 0 || other.id !== ssid.id) && other.name === name))
+          return `Two access points would offer "${name}"; give them different places first.`;
+        draft.put("ssid", { ...ssid, id: i === 0 ? ssid.id : ids(), name, at: [point.id] });
+      }
+    }
+    if (school === "one" && ssid.at.length > 0) {
+      const others = draft
+        .all("ssid")
+        .filter((other) => other.id !== ssid.id && other.segment === ssid.segment && other.at.length > 0);
+      const place = draft.get("device", ssid.at[0] ?? "")?.place ?? "";
+      const name =
+        place !== "" && ssid.name.endsWith(` ${place}`) ? ssid.name.slice(0, -place.length - 1) : ssid.name;
+      draft.put("ssid", { ...ssid, name, at: [] });
+      for (const other of others) {
+        for (const host of draft.all("host"))
+          if (host.attachment.at === "ssid" && host.attachment.ssid === other.id)
+            draft.patch("host", host.id, { attachment: { ...host.attachment, ssid: ssid.id } });
+        forget(draft, new Set([other.id]));
+        draft.remove("ssid", other.id);
+      }
+    }
+  }
+  return null;
+}
+
+export const BAND_WORDS: Readonly<Record<Band, string>> = { "2.4": "2.4 GHz", "5": "5 GHz", "6": "6 GHz" };

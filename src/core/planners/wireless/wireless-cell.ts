@@ -1,0 +1,267 @@
+import { BANDS, SECURITIES, type Band, type Draft, type Radio, type Security, type Ssid } from "../../plan";
+import { SECURITY_FACTS } from "../../wireless";
+import type { Bench, Refusal } from "../planner";
+import { addRadios, setChannel, setRadio, widthsFor } from "./radios";
+import { addSsid, editSsid } from "./ssid";
+
+export const SSID_COLUMNS = [
+  "name",
+  "segment",
+  "more",
+  "security",
+  "hidden",
+  "isolation",
+  "bands",
+  "at",
+] as const;
+export type SsidColumn = (typeof SSID_COLUMNS)[number];
+export const RADIO_COLUMNS = ["place", "2.4", "2.4 width", "5", "5 width", "6", "6 width"] as const;
+export type RadioColumn = (typeof RADIO_COLUMNS)[number];
+
+type Bound = Pick<Bench, "draft">;
+const lower = (text: string): string => text.toLowerCase().trim();
+const squeezed = (text: string): string => lower(text).replace(/[^a-z0-9]/g, "");
+/** Kinds of security in a word, for a cell. */
+export const SECURITY_SHORT: Readonly<Record<Security, string>> = {
+  open: "open",
+  owe: "OWE",
+  wep: "WEP",
+  pskTkip: "TKIP",
+  psk: "PSK",
+  pskSae: "PSK + SAE",
+  sae: "SAE",
+  enterprise: "802.1X",
+  enterprise192: "802.1X 192 bit",
+};
+
+/** A cell of the table of wireless names as it can be typed in again. */
+export function ssidCellText(draft: Pick<Draft, "get">, ssid: Ssid, column: SsidColumn): string {
+  switch (column) {
+    case "name":
+      return ssid.name;
+    case "segment":
+      return draft.get("segment", ssid.segment)?.name ?? "";
+    case "more":
+      return ssid.moreSegments.map((id) => draft.get("segment", id)?.name ?? "").join(", ");
+    case "security":
+      return SECURITY_SHORT[ssid.security];
+    case "hidden":
+      return ssid.hidden ? "yes" : "no";
+    case "isolation":
+      return ssid.isolation ? "yes" : "no";
+    case "bands":
+      return ssid.bands.join(", ");
+    case "at":
+      return ssid.at.length === 0
+        ? "everywhere"
+        : ssid.at.map((id) => draft.get("device", id)?.name ?? "").join(", ");
+  }
+}
+
+/** Things named in a list with commas; the first name that nothing has is given back. */
+function named<T extends { readonly id: string; readonly name: string }>(
+  all: readonly T[],
+  text: string,
+): { readonly ids: string[]; readonly unknown: string | null } {
+  const ids: string[] = [];
+  for (const part of text
+    .split(",")
+    .map(lower)
+    .filter((one) => one !== "")) {
+    const found = all.find((one) => lower(one.name) === part);
+    if (found === undefined) return { ids, unknown: part };
+    if (!ids.includes(found.id)) ids.push(found.id);
+  }
+  return { ids, unknown: null };
+}
+
+const YES = ["yes", "y", "true", "on", "1", "x"];
+const NO = ["no", "n", "false", "off", "0", ""];
+const truth = (text: string): boolean | null => {
+  if (YES.includes(lower(text))) return true;
+  if (NO.includes(lower(text))) return false;
+  return null;
+};
+
+/** Writes one cell of the table of wireless names. */
+export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed: string): Refusal {
+  const { draft } = bench;
+  const text = typed.trim();
+  switch (column) {
+    case "name": {
+      const other = draft.all("ssid").find((one) => one.id !== id && one.name === text);
+      return other === undefined
+        ? editSsid(bench, id, { name: text })
+        : `There is a wireless name ${text} already; give this ` +
+            "one another, or list all its access points in one row.";
+    }
+    case "segment": {
+      const segment = draft
+        .all("segment")
+        .find((one) => lower(one.name) === lower(text) || one.mark === text.toUpperCase());
+      return segment === undefined
+        ? `There is no segment called "${text}".`
+        : editSsid(bench, id, {
+            segment: segment.id,
+            moreSegments: draft.need("ssid", id).moreSegments.filter((one) => one !== segment.id),
+          });
+    }
+    case "more": {
+      const { ids, unknown } = named(draft.all("segment"), text);
+      return unknown === null
+        ? editSsid(bench, id, { moreSegments: ids.filter((one) => one !== draft.need("ssid", id).segment) })
+        : `There is no segment called "${unknown}"; write the ` +
+            "segments the sign-in may choose, with commas between.";
+    }
+    case "security": {
+      const security = SECURITIES.find(
+        (one) =>
+          squeezed(one) === squeezed(text) ||
+          squeezed(SECURITY_SHORT[one]) === squeezed(text) ||
+          squeezed(SECURITY_FACTS[one].words) === squeezed(text),
+      );
+      return security === undefined
+        ? `"${text}" is no kind of security; write one of ` +
+            `${SECURITIES.map((one) => SECURITY_SHORT[one]).join(", ")}.`
+        : editSsid(bench, id, { security });
+    }
+    case "hidden":
+    case "isolation": {
+      const on = truth(text);
+      return on === null ? `"${text}" is neither yes nor no.` : editSsid(bench, id, { [column]: on });
+    }
+    case "bands": {
+      const parts = text
+        .replace(/ghz/gi, "")
+        .split(/[,;\s]+/)
+        .filter((one) => one !== "");
+      const wrong = parts.find((one) => !(BANDS as readonly string[]).includes(one));
+      return wrong === undefined
+        ? editSsid(bench, id, { bands: BANDS.filter((band) => parts.includes(band)) })
+        : `"${wrong}" is no band; write 2.4, 5 or 6.`;
+    }
+    case "at": {
+      if (["", "everywhere", "all"].includes(lower(text))) return editSsid(bench, id, { at: [] });
+      const points = draft.all("device").filter((device) => device.kind === "accessPoint");
+      const { ids, unknown } = named(points, text);
+      return unknown === null
+        ? editSsid(bench, id, { at: ids })
+        : `There is no access point called "${unknown}"; there are ${points
+            .slice(0, 6)
+            .map((one) => one.name)
+            .join(", ")}, or write everywhere.`;
+    }
+  }
+}
+
+/**
+ * Writes pasted rows of wireless names; a row beyond `onto` is a new name and has to say its segment. One bad
+ * cell refuses the whole.
+ */
+export function pasteSsids(
+  bench: Bench,
+  rows: readonly (readonly string[])[],
+  from: SsidColumn,
+  onto: readonly string[],
+): Refusal {
+  const start = SSID_COLUMNS.indexOf(from);
+  for (const [i, row] of rows.entries()) {
+    const cells = new Map(
+      row.flatMap((text, at): [SsidColumn, string][] => {
+        const column = SSID_COLUMNS[start + at];
+        return column === undefined ? [] : [[column, text.trim()]];
+      }),
+    );
+    let id = onto[i];
+    if (id === undefined) {
+      const wanted = cells.get("segment") ?? "";
+      const segment = bench.draft
+        .all("segment")
+        .find((one) => lower(one.name) === lower(wanted) || one.mark === wanted.toUpperCase());
+      const refusal = addSsid(bench, segment?.id ?? "", cells.get("name") ?? "");
+      if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+      id = bench.draft.all("ssid").at(-1)?.id ?? "";
+      cells.delete("name");
+    }
+    for (const [column, text] of cells) {
+      const refusal = editSsidCell(bench, id, column, text);
+      if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+    }
+  }
+  return null;
+}
+
+const bandOf = (column: RadioColumn): Band | null =>
+  BANDS.find((band) => column === band || column === `${band} width`) ?? null;
+
+/**
+ * A cell of the table of access points as it can be typed in again: a channel, "auto" for a radio without
+ * one, "off", or nothing for a band without a radio.
+ */
+export function radioCellText(radios: readonly Radio[], place: string, column: RadioColumn): string {
+  const band = bandOf(column);
+  if (band === null) return place;
+  const radio = radios.find((one) => one.band === band);
+  if (radio === undefined) return "";
+  if (column !== band) return String(radio.widthMhz);
+  if (!radio.enabled) return "off";
+  if (radio.channel === null) return "auto";
+  return String(radio.channel);
+}
+
+/**
+ * Writes one cell of the table of access points; a channel in a band without a radio gives it one, an empty
+ * one takes the radio out.
+ */
+export function editRadioCell(bench: Bench, device: string, column: RadioColumn, typed: string): Refusal {
+  const { draft, ids } = bench;
+  const text = lower(typed);
+  const band = bandOf(column);
+  if (band === null) {
+    if (typed.trim().length > 120) return "A place has at most 120 characters.";
+    draft.patch("device", device, { place: typed.trim() });
+    return null;
+  }
+  const radio = draft.all("radio").find((one) => one.device === device && one.band === band);
+  if (column !== band) {
+    const width = widthsFor(band).find((one) => String(one) === text.replace(/\s*mhz$/, ""));
+    if (radio === undefined)
+      return text === ""
+        ? null
+        : `There is no radio for ${band} GHz in ${draft.need("device", device).name}; write its channel first.`;
+    return width === undefined
+      ? `"${typed.trim()}" is no width for ${band} GHz; write one of ${widthsFor(band).join(", ")}.`
+      : setRadio(bench, radio.id, { widthMhz: width });
+  }
+  if (text === "") {
+    if (radio !== undefined) draft.remove("radio", radio.id);
+    return null;
+  }
+  if (radio === undefined) addRadios(draft, ids, device, [band]);
+  const own = draft.all("radio").find((one) => one.device === device && one.band === band);
+  if (own === undefined) return "The radio could not be made.";
+  if (text === "off") return setRadio(bench, own.id, { enabled: false });
+  const refusal = setChannel(bench, own.id, text === "auto" ? "" : text);
+  return refusal ?? setRadio(bench, own.id, { enabled: true });
+}
+
+/** Writes pasted rows onto access points; there are as many rows as access points, or the paste is refused. */
+export function pasteRadios(
+  bench: Bench,
+  rows: readonly (readonly string[])[],
+  from: RadioColumn,
+  onto: readonly string[],
+): Refusal {
+  const start = RADIO_COLUMNS.indexOf(from);
+  for (const [i, row] of rows.entries()) {
+    const device = onto[i];
+    if (device === undefined)
+      return `Row ${i + 1}: there is no access point for it; add one on Hardware first.`;
+    for (const [at, text] of row.entries()) {
+      const column = RADIO_COLUMNS[start + at];
+      const refusal = column === undefined ? null : editRadioCell(bench, device, column, text);
+      if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
+    }
+  }
+  return null;
+}

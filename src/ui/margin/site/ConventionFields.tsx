@@ -1,0 +1,129 @@
+"use client";
+
+import type { Site } from "@/core/plan";
+import { editSite, setConventions, siteFieldText, type SiteField } from "@/core/planners";
+import { SCHOOL_WORDS } from "@/core/survey";
+import { Choose } from "../../kit/Choose";
+import { TextField } from "../../kit/TextField";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+
+type Conventions = Site["conventions"];
+
+const NUMBERS: readonly (readonly [SiteField, string, string])[] = [
+  ["vidStart", "First VLAN ID", "10"],
+  ["vidStep", "Step", "10"],
+  ["staticSize", "Typed-in block", "18"],
+];
+const NAMES: readonly (readonly [SiteField, string, string])[] = [
+  ["namePattern", "Names", "{place}-{kind}-{n}"],
+  ["devicePattern", "Gear", "{place} {kind} {n}"],
+  ["cablePattern", "Cables", "{from}-{fromPort}"],
+  ["domainName", "Domain", "fennel.internal"],
+  ["growth", "Growth %", "25"],
+  ["lease", "Lease", "8 h"],
+  ["guestLease", "Visitors’ lease", "2 h"],
+];
+
+/** The site's own ways: how VLANs and subnets are numbered, where what lies, how things are named. */
+export function ConventionFields() {
+  const { site } = useIndex().plan;
+  const edit = usePlan((state) => state.edit);
+  const { conventions } = site;
+  const set = (fields: Partial<Conventions>, says: string) => {
+    edit({ planner: "set-conventions", summary: `Site: ${says}`, args: fields }, (bench) =>
+      setConventions(bench, fields),
+    );
+  };
+  const field = ([name, label, hint]: readonly [SiteField, string, string]) => (
+    <TextField
+      key={name}
+      label={label}
+      value={siteFieldText(site, name)}
+      placeholder={hint}
+      mono
+      write={(text) =>
+        edit(
+          {
+            planner: "edit-site",
+            summary: `Site: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
+            args: { field: name, text },
+          },
+          (bench) => editSite(bench, name, text),
+        )
+      }
+    />
+  );
+  return (
+    <>
+      {NUMBERS.slice(0, 2).map(field)}
+      <Choose
+        label="Subnets"
+        value={conventions.subnetScheme}
+        choices={[
+          ["octet", "VLAN ID in the third octet"],
+          ["packed", "packed tightly"],
+        ]}
+        onChoose={(subnetScheme) =>
+          set(
+            { subnetScheme },
+            `subnets ${subnetScheme === "octet" ? "with the VLAN ID in the third octet" : "packed"}`,
+          )
+        }
+      />
+      <Choose
+        label="Gateway"
+        value={conventions.gatewayAt}
+        choices={[
+          ["first", "first usable address"],
+          ["last", "last usable address"],
+        ]}
+        onChoose={(gatewayAt, words) => set({ gatewayAt }, `gateway at the ${words}`)}
+      />
+      {NUMBERS.slice(2).map(field)}
+      <Choose
+        label="It lies at"
+        value={conventions.staticAt}
+        choices={[
+          ["start", "the start of the subnet"],
+          ["end", "the end of the subnet"],
+        ]}
+        onChoose={(staticAt) => set({ staticAt }, `typed-in block at the ${staticAt}`)}
+      />
+      <Choose
+        label="Fixed by"
+        value={conventions.school}
+        choices={[
+          ["reserve", "reservation in DHCP"],
+          ["type", "typing it in"],
+        ]}
+        onChoose={(school) =>
+          set({ school }, `fixed addresses by ${school === "reserve" ? "reservation" : "typing them in"}`)
+        }
+      />
+      <Choose
+        label="DNS"
+        value={conventions.dns}
+        choices={[
+          ["gateway", "the gateway"],
+          ["listed", "these servers"],
+        ]}
+        onChoose={(dns) =>
+          set({ dns }, `DNS ${dns === "gateway" ? "by the gateway" : "by the listed servers"}`)
+        }
+      />
+      {conventions.dns === "listed" ? field(["dnsServers", "DNS servers", "10.24.60.10"]) : null}
+      {NAMES.map(field)}
+      <Choose
+        label="Separation"
+        value={conventions.separation}
+        choices={[
+          ["auto", "what fits the survey"],
+          ["vlans", SCHOOL_WORDS.vlans],
+          ["routers", SCHOOL_WORDS.routers],
+          ["gap", SCHOOL_WORDS.gap],
+        ]}
+        onChoose={(separation, words) => set({ separation }, `separation: ${words}`)}
+      />
+    </>
+  );
+}

@@ -1,0 +1,147 @@
+"use client";
+
+import { formatPrefix } from "@/core/address";
+import type { Line } from "@/core/plan";
+import {
+  editLine,
+  editLineText,
+  outsideFieldText,
+  setOutside,
+  type LineField,
+  type OutsideField,
+} from "@/core/planners";
+import { Choose } from "../../kit/Choose";
+import { TextField } from "../../kit/TextField";
+import { usePlan } from "../../plan-store/use-plan";
+
+const TEXTS: readonly (readonly [LineField, string, string])[] = [
+  ["downMbps", "Down Mbit/s", "500"],
+  ["upMbps", "Up Mbit/s", "100"],
+  ["vlanTag", "Tag wanted", "none"],
+  ["boxPrefix", "Inside box", "192.168.177.0/24"],
+  ["locked", "Locked to it", "such as a phone service"],
+];
+
+const OUTSIDE: readonly (readonly [OutsideField, string, string])[] = [
+  ["length4", "Outside mask", "/29 or 255.255.255.248"],
+  ["nextHop4", "Next hop", "the provider’s router"],
+  ["length6", "IPv6 length", "/64"],
+  ["nextHop6", "IPv6 next hop", "fe80::1"],
+  ["dns", "DNS servers", "the provider’s"],
+];
+
+const textOf = (line: Line, field: LineField): string => {
+  switch (field) {
+    case "vlanTag":
+      return line.vlanTag === null ? "" : String(line.vlanTag);
+    case "boxPrefix":
+      return line.boxPrefix === null ? "" : formatPrefix(line.boxPrefix);
+    case "locked":
+      return line.locked;
+    default:
+      return line[field] === 0 ? "" : String(line[field]);
+  }
+};
+
+/** Everything that is known of an internet line and the provider's box on it. */
+export function LineFields({ line }: { line: Line }) {
+  const edit = usePlan((state) => state.edit);
+  const write = (fields: Parameters<typeof editLine>[2], says: string) =>
+    edit(
+      { planner: "edit-line", summary: `${line.name}: ${says}`, args: { line: line.id, ...fields } },
+      (bench) => editLine(bench, line.id, fields),
+    );
+  return (
+    <>
+      <TextField
+        label="Name"
+        value={line.name}
+        write={(name) => write({ name: name.trim() }, `name ${name}`)}
+      />
+      <Choose
+        label="Line"
+        value={line.access}
+        choices={[
+          ["fibre", "fibre"],
+          ["cable", "cable"],
+          ["dsl", "DSL"],
+          ["mobile", "mobile"],
+          ["radio", "radio"],
+          ["other", "other"],
+        ]}
+        onChoose={(access, words) => write({ access }, words)}
+      />
+      <Choose
+        label="Address by"
+        value={line.addressing}
+        choices={[
+          ["dhcp", "DHCP"],
+          ["login", "login"],
+          ["fixed", "fixed"],
+        ]}
+        onChoose={(addressing, words) => write({ addressing }, `address by ${words}`)}
+      />
+      <Choose
+        label="Carrier NAT"
+        value={line.carrierNat}
+        choices={[
+          ["unknown", "not known"],
+          ["yes", "yes"],
+          ["no", "no"],
+        ]}
+        onChoose={(carrierNat, words) => write({ carrierNat }, `carrier-grade NAT ${words}`)}
+      />
+      <Choose
+        label="Provider’s box"
+        value={line.providerBox}
+        choices={[
+          ["none", "none"],
+          ["routes", "routes"],
+          ["bridges", "bridges"],
+          ["cannotBridge", "cannot bridge"],
+        ]}
+        onChoose={(providerBox, words) => write({ providerBox }, `provider's box: ${words}`)}
+      />
+      {TEXTS.filter(([field]) => line.providerBox !== "none" || !["boxPrefix", "locked"].includes(field)).map(
+        ([field, label, hint]) => (
+          <TextField
+            key={field}
+            label={label}
+            value={textOf(line, field)}
+            placeholder={hint}
+            mono={field !== "locked"}
+            write={(text) =>
+              edit(
+                {
+                  planner: "edit-line",
+                  summary: `${line.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
+                  args: { line: line.id, field, text },
+                },
+                (bench) => editLineText(bench, line.id, field, text),
+              )
+            }
+          />
+        ),
+      )}
+      {OUTSIDE.map(([field, label, hint]) => (
+        <TextField
+          key={field}
+          label={label}
+          value={outsideFieldText(line, field)}
+          placeholder={line.addressing === "fixed" ? hint : "told by the line"}
+          mono
+          write={(text) =>
+            edit(
+              {
+                planner: "edit-line",
+                summary: `${line.name}: ${label.replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase())} ${text === "" ? "emptied" : text}`,
+                args: { line: line.id, field, text },
+              },
+              (bench) => setOutside(bench, line.id, field, text),
+            )
+          }
+        />
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,179 @@
+"use client";
+
+import { useState } from "react";
+import { wallEndName, type Service, type Wall, type WallEnd } from "@/core/plan";
+import { parseService, setWall } from "@/core/planners";
+import { SERVICES, serviceText, wallBetween } from "@/core/policy";
+import { Radios } from "../../kit/Radios";
+import { TextField } from "../../kit/TextField";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { FindingsSection } from "../findings/FindingsSection";
+import { HistorySection } from "../HistorySection";
+import { Caution, Fact, MarginHead, Section } from "../parts";
+
+const DOORS: readonly [Wall["door"], string][] = [
+  ["closed", "Closed"],
+  ["services", "Door for these services"],
+  ["open", "Open to everything"],
+];
+
+/** One wall, or a zone to itself. */
+export function WallMargin({ from, to }: { from: WallEnd; to: WallEnd }) {
+  return from.at === "zone" && to.at === "zone" && from.zone === to.zone ? (
+    <ZoneMargin id={from.zone} />
+  ) : (
+    <WallBetween from={from} to={to} />
+  );
+}
+
+/** Inside one zone: whether its own segments may talk to one another. */
+function ZoneMargin({ id }: { id: string }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const zone = index.plan.zone.get(id);
+  if (zone === undefined) return null;
+  const segments = index.groups("segmentsByZone").get(id) ?? [];
+  const rename = (text: string) => {
+    const name = text.trim();
+    if (name === "" || name.length > 80) return "A zone's name has 1 to 80 characters.";
+    return edit(
+      { planner: "rename-zone", summary: `Zone ${zone.name} is now ${name}`, args: { zone: id, name } },
+      ({ draft }) => draft.patch("zone", id, { name }),
+    );
+  };
+  return (
+    <>
+      <MarginHead kick="Selected zone">{zone.name}</MarginHead>
+      <dl className="facts">
+        <Fact name="Segments">{segments.map((segment) => segment.name).join(", ") || "none"}</Fact>
+      </dl>
+      <Section title="Change">
+        <TextField label="Name" value={zone.name} write={rename} />
+        <label className="flex min-h-7 items-center gap-2 px-4 text-13">
+          <input
+            type="checkbox"
+            checked={zone.insideOpen}
+            onChange={(event) =>
+              edit(
+                {
+                  planner: "open-zone",
+                  summary:
+                    `${zone.name}: its segments ` +
+                    `${event.target.checked ? "may talk to one another" : "are kept apart"}`,
+                  args: { zone: id },
+                },
+                ({ draft }) => draft.patch("zone", id, { insideOpen: event.target.checked }),
+              )
+            }
+          />
+          Its own segments may talk to one another
+        </label>
+      </Section>
+      <HistorySection about={id} />
+    </>
+  );
+}
+
+/** Between two ends: closed, a door for some services, or open; and why. */
+function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const wall = wallBetween(index, from, to);
+  const [wantsServices, setWantsServices] = useState(false);
+  const [added, setAdded] = useState(0);
+  const name = `${wallEndName(index, from)} to ${wallEndName(index, to)}`;
+  const door = wall === null ? (wantsServices ? "services" : "closed") : wall.door;
+  const services = wall?.services ?? [];
+  const write = (next: Wall["door"], list: readonly Service[], reason: string) => {
+    const says = next === "closed" ? "closed" : next === "open" ? "open" : list.map((s) => s.name).join(", ");
+    return edit(
+      { planner: "set-wall", summary: `Wall ${name}: ${says}`, args: { from, to, door: next } },
+      ({ draft, ids }) => setWall(draft, ids, from, to, next, list, reason),
+    );
+  };
+  const choose = (next: Wall["door"]) => {
+    setWantsServices(next === "services");
+    if (next !== "services") write(next, [], wall?.reason ?? "");
+    else if (wall?.door === "open") write("closed", [], "");
+  };
+  const toggle = (service: Service, on: boolean) => {
+    const list = on ? [...services, service] : services.filter((s) => s.name !== service.name);
+    setWantsServices(true);
+    write(list.length === 0 ? "closed" : "services", list, wall?.reason ?? "");
+  };
+  const own = services.filter((s) => !SERVICES.some((known) => known.name === s.name));
+  const industrial = index.plan.site.kind === "industrial";
+  return (
+    <>
+      <MarginHead kick="Selected wall">{name}</MarginHead>
+      <dl className="facts">
+        <Fact name="Lets through">
+          {door === "open"
+            ? "everything"
+            : services.length === 0
+              ? "nothing"
+              : services.map(serviceText).join("; ")}
+        </Fact>
+        <Fact name="Back">answers always return</Fact>
+      </dl>
+      <Section title="Change">
+        <Radios label="Wall" value={door} choices={DOORS} onChoose={choose} />
+        {door === "services" ? (
+          <>
+            <fieldset className="mt-2 grid grid-cols-2 px-4 text-13">
+              <legend className="sr-only">Services</legend>
+              {[...SERVICES, ...own].map((service) => (
+                <label
+                  key={service.name}
+                  title={serviceText(service)}
+                  className="flex min-h-6 items-center gap-2"
+                >
+                  <input
+                    type="checkbox"
+                    checked={services.some((s) => s.name === service.name)}
+                    onChange={(event) => toggle(service, event.target.checked)}
+                  />
+                  {service.name}
+                </label>
+              ))}
+            </fieldset>
+            <TextField
+              key={added}
+              label="Another"
+              value=""
+              mono
+              placeholder="backup tcp 8007"
+              write={(text) => {
+                const read = parseService(text);
+                if ("refusal" in read) return read.refusal;
+                toggle(read.service, true);
+                setAdded(added + 1);
+                return null;
+              }}
+            />
+          </>
+        ) : null}
+        {wall === null ? null : (
+          <TextField
+            label="Reason"
+            value={wall.reason}
+            placeholder="who needs it, and what for"
+            write={(text) =>
+              text.length > 120
+                ? "A reason has at most 120 characters."
+                : write(wall.door, services, text.trim())
+            }
+          />
+        )}
+      </Section>
+      {wall === null ? null : <FindingsSection ids={new Set([wall.id])} />}
+      {industrial ? (
+        <Caution head="Moving machine.">
+          Opening a wall to a cell can move or stop a machine: get the process owner’s consent and a safe
+          window first. Emergency stops never depend on this plan.
+        </Caution>
+      ) : null}
+      {wall === null ? null : <HistorySection about={wall.id} />}
+    </>
+  );
+}
