@@ -5,7 +5,8 @@ import { must } from "../kernel";
 import { PlanIndex, vid, type Device, type Plan } from "../plan";
 import { editDevice, makeWayBack, setAbilities } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { deviceData, type DeviceData } from "./device-data";
+import { deviceData } from "./device-data";
+import type { DeviceData } from "./sheet-types";
 import { deviceJson, deviceTable } from "./tables";
 import { deviceSteps, type SheetStep } from "./steps";
 

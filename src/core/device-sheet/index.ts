@@ -1,4 +1,5 @@
-export { deviceData, type DeviceData, type SheetPort } from "./device-data";
+export { deviceData } from "./device-data";
+export type { DeviceData, SheetPort } from "./sheet-types";
 export { EXAMPLE_TEMPLATES } from "./examples";
 export { deviceSteps, type SheetStep } from "./steps";
 export { deviceJson, deviceTable } from "./tables";

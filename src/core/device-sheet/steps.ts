@@ -1,6 +1,6 @@
 import { runsWords } from "../kernel";
 import { formatLease } from "../planners";
-import type { DeviceData, SheetLine, SheetPort } from "./device-data";
+import type { DeviceData, SheetLine, SheetPort } from "./sheet-types";
 
 /** One thing to do on the device: what is entered, in the columns of the page it is entered on. */
 export interface SheetStep {

@@ -1,4 +1,4 @@
-import type { DeviceData } from "./device-data";
+import type { DeviceData } from "./sheet-types";
 import { deviceSteps } from "./steps";
 
 /**

@@ -1,4 +1,4 @@
-import type { DeviceData, SheetAddress, SheetPort } from "./device-data";
+import type { DeviceData, SheetAddress, SheetPort } from "./sheet-types";
 
 const BRIDGE = "bridge";
 const COMPONENT = "vlans";

@@ -48,61 +48,82 @@ interface Block {
   readonly below: readonly number[];
 }
 
+/** A node on the way down: the edge it was come to by, the next of its edges, and its low point. */
+interface Frame {
+  readonly node: number;
+  readonly by: number;
+  readonly depth: number;
+  next: number;
+  low: number;
+}
+
+/** An edge that no part has yet; `node` is what it newly leads to, -1 where it leads back up. */
+interface OpenEdge {
+  readonly port: number;
+  readonly node: number;
+}
+
 /**
  * The biconnected parts, each before those that hang from it are left: in an order in which everything below
  * a part comes earlier. Depth-first search with low points (Hopcroft and Tarjan 1973), without recursion, as
  * a chain may be long.
  */
-function blocksOf({ nodes, edges }: Graph): { blocks: Block[]; part: Int32Array } {
-  const depth = new Int32Array(nodes).fill(-1);
-  const low = new Int32Array(nodes);
-  const part = new Int32Array(nodes).fill(-1);
-  const next = new Int32Array(nodes);
+function blocksOf(graph: Graph): { blocks: Block[]; part: Int32Array } {
+  const depth = new Int32Array(graph.nodes).fill(-1);
+  const part = new Int32Array(graph.nodes).fill(-1);
   const blocks: Block[] = [];
-  for (let root = 0; root < nodes; root += 1) {
-    if (depth[root] !== -1) continue;
-    const path = [root];
-    const by = [-1];
-    const open: { port: number; node: number }[] = [];
-    depth[root] = 0;
-    part[root] = root;
-    while (path.length > 0) {
-      const at = must(path.at(-1), "a node");
-      const edge = edges[at]?.[next[at] ?? 0];
-      if (edge === undefined) {
-        path.pop();
-        const up = path.at(-1);
-        by.pop();
-        if (up === undefined) break;
-        low[up] = Math.min(low[up] ?? 0, low[at] ?? 0);
-        if ((low[at] ?? 0) < (depth[up] ?? 0)) continue;
-        // Nothing below `at` reaches above `up`: what was opened since is one part.
-        const from = open.findLastIndex((one) => one.node === at);
-        const own = open.splice(from);
-        blocks.push({
-          ports: own.map((one) => one.port),
-          top: up,
-          below: own.flatMap((one) => (one.node >= 0 ? [one.node] : [])),
-        });
-        continue;
-      }
-      next[at] = (next[at] ?? 0) + 1;
-      const [to, port] = edge;
-      if (port === by.at(-1)) continue;
-      if (depth[to] === -1) {
-        depth[to] = (depth[at] ?? 0) + 1;
-        low[to] = depth[to] ?? 0;
-        part[to] = root;
-        open.push({ port, node: to });
-        path.push(to);
-        by.push(port);
-      } else if ((depth[to] ?? 0) < (depth[at] ?? 0)) {
-        open.push({ port, node: -1 });
-        low[at] = Math.min(low[at] ?? 0, depth[to] ?? 0);
-      }
+  for (let root = 0; root < graph.nodes; root += 1)
+    if (depth[root] === -1) searchFrom(root, graph, { depth, part, blocks });
+  return { blocks, part };
+}
+
+interface Search {
+  readonly depth: Int32Array;
+  readonly part: Int32Array;
+  readonly blocks: Block[];
+}
+
+function searchFrom(root: number, { edges }: Graph, { depth, part, blocks }: Search): void {
+  const open: OpenEdge[] = [];
+  const frames: Frame[] = [];
+  const enter = (node: number, by: number) => {
+    depth[node] = frames.length;
+    part[node] = root;
+    frames.push({ node, by, depth: frames.length, next: 0, low: frames.length });
+  };
+  enter(root, -1);
+  for (let frame = frames.at(-1); frame !== undefined; frame = frames.at(-1)) {
+    const edge = edges[frame.node]?.[frame.next];
+    if (edge === undefined) {
+      frames.pop();
+      const up = frames.at(-1);
+      if (up !== undefined) close(frame, up, open, blocks);
+      continue;
+    }
+    frame.next += 1;
+    const [to, port] = edge;
+    if (port === frame.by) continue;
+    const at = depth[to] ?? 0;
+    if (at === -1) {
+      open.push({ port, node: to });
+      enter(to, port);
+    } else if (at < frame.depth) {
+      open.push({ port, node: -1 });
+      frame.low = Math.min(frame.low, at);
     }
   }
-  return { blocks, part };
+}
+
+/** Leaves a node: where nothing below it reaches above `up`, what was opened since is one part. */
+function close(left: Frame, up: Frame, open: OpenEdge[], blocks: Block[]): void {
+  up.low = Math.min(up.low, left.low);
+  if (left.low < up.depth) return;
+  const own = open.splice(open.findLastIndex((one) => one.node === left.node));
+  blocks.push({
+    ports: own.map((one) => one.port),
+    top: up.node,
+    below: own.flatMap((one) => (one.node >= 0 ? [one.node] : [])),
+  });
 }
 
 /**

@@ -15,6 +15,51 @@ const each = (field: string, kind: Kind, ids: readonly string[]): Reference[] =>
 const wallEnd = (field: string, end: EntityOf<"wall">["from"]): Reference[] =>
   end.at === "zone" ? to(field, "zone", end.zone) : [];
 
+type Question = EntityOf<"expectation">["question"];
+
+function askerOf(from: Question["from"]): Reference[] {
+  switch (from.at) {
+    case "port":
+      return to("from", "port", from.port);
+    case "host":
+      return to("from", "host", from.host);
+    case "internet":
+      return to("from", "line", from.line);
+    case "ssid":
+      return [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)];
+  }
+}
+
+function goalOf(goal: Question["goal"]): Reference[] {
+  switch (goal.to) {
+    case "host":
+      return to("goal", "host", goal.host);
+    case "device":
+      return to("goal", "device", goal.device);
+    case "forward":
+      return to("goal", "forward", goal.forward);
+    case "port":
+      return to("goal", "port", goal.port);
+    case "address":
+    case "internet":
+    case "gateway":
+      return [];
+  }
+}
+
+function attachmentOf(at: EntityOf<"host">["attachment"]): Reference[] {
+  switch (at.at) {
+    case "port":
+      return to("attachment", "port", at.port);
+    case "ssid":
+      return [...to("attachment", "ssid", at.ssid), ...to("attachment", "device", at.accessPoint)];
+    case "behind":
+      return to("attachment", "host", at.host);
+    case "unplaced":
+      return [];
+  }
+}
+
 /** What each kind's entities point at. A kind that is missing here points at nothing. */
 const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] } = {
   site: () => [],
@@ -61,14 +106,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   host: (h) => [
     ...to("segment", "segment", h.segment),
     ...to("surveyed", "room", h.surveyed?.room ?? null),
-    ...(h.attachment.at === "port" ? to("attachment", "port", h.attachment.port) : []),
-    ...(h.attachment.at === "ssid"
-      ? [
-          ...to("attachment", "ssid", h.attachment.ssid),
-          ...to("attachment", "device", h.attachment.accessPoint),
-        ]
-      : []),
-    ...(h.attachment.at === "behind" ? to("attachment", "host", h.attachment.host) : []),
+    ...attachmentOf(h.attachment),
   ],
   scope: (s) => [
     ...to("segment", "segment", s.segment),
@@ -80,22 +118,8 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] }
   forward: (f) => [...to("line", "line", f.line), ...to("host", "host", f.host)],
   expectation: ({ question: { from, goal }, segment }) => [
     ...to("segment", "segment", segment),
-    ...(from.at === "port"
-      ? to("from", "port", from.port)
-      : from.at === "host"
-        ? to("from", "host", from.host)
-        : from.at === "internet"
-          ? to("from", "line", from.line)
-          : [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)]),
-    ...(goal.to === "host"
-      ? to("goal", "host", goal.host)
-      : goal.to === "device"
-        ? to("goal", "device", goal.device)
-        : goal.to === "forward"
-          ? to("goal", "forward", goal.forward)
-          : goal.to === "port"
-            ? to("goal", "port", goal.port)
-            : []),
+    ...askerOf(from),
+    ...goalOf(goal),
   ],
 };
 

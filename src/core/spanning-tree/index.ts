@@ -1,6 +1,8 @@
 export { type Loop, LOOPS } from "./loops";
 export { costOfPort, pathCost, shortPathCost } from "./costs";
-export { bridgeAddress, type NamedTree, type PlanTree, TREE, treeIn } from "./plan-tree";
+export { bridgeAddress } from "./bridge-address";
+export type { NamedTree } from "./taking-part";
+export { type PlanTree, TREE, treeIn } from "./plan-tree";
 export { treePicture, type TreePicture } from "./picture";
 export { regionDifference, regionKey, treeByVid } from "./region";
 export {

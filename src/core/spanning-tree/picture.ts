@@ -1,6 +1,7 @@
 import { byNaturalText } from "../kernel";
 import type { Device, PlanIndex, Port } from "../plan";
-import type { NamedTree } from "./plan-tree";
+import type {} from "./plan-tree";
+import type { NamedTree } from "./taking-part";
 import { priorityIn } from "./why";
 
 /**

@@ -1,5 +1,6 @@
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
-import { TREE, type NamedTree } from "./plan-tree";
+import { TREE } from "./plan-tree";
+import type { NamedTree } from "./taking-part";
 import type { TreePortState } from "./tree";
 
 /** A port's part in the tree, in words. */

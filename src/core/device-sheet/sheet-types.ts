@@ -1,0 +1,138 @@
+import type { Device, Line, Port } from "../plan";
+
+/** An address with the subnet it lies in, as it is typed into a device. */
+export interface SheetAddress {
+  readonly address: string;
+  readonly prefixLength: number;
+  readonly mask: string;
+}
+export interface SheetVlan {
+  readonly vid: number;
+  readonly name: string;
+  readonly segment: string;
+  readonly purpose: string;
+}
+export interface SheetInterface {
+  readonly name: string;
+  readonly segment: string;
+  readonly vid: number | null;
+  readonly line: string;
+  readonly port: string;
+  readonly addresses4: readonly SheetAddress[];
+  readonly addresses6: readonly SheetAddress[];
+  readonly relayTo: string;
+}
+export interface SheetScope {
+  readonly segment: string;
+  readonly vid: number | null;
+  readonly subnet: string;
+  readonly pools: readonly string[];
+  readonly exclusions: readonly string[];
+  readonly gateway: string;
+  readonly dns: readonly string[];
+  readonly time: readonly string[];
+  readonly domainName: string;
+  readonly leaseSeconds: number;
+  readonly options: readonly { readonly code: number; readonly name: string; readonly value: string }[];
+  readonly reservations: readonly { readonly name: string; readonly mac: string; readonly address: string }[];
+}
+export interface SheetPort {
+  readonly label: string;
+  readonly softwareName: string;
+  readonly pluggedIn: string;
+  readonly mode: string;
+  readonly enabled: boolean;
+  readonly pvid: number | null;
+  readonly untagged: readonly number[];
+  readonly tagged: readonly number[];
+  readonly admit: Port["admit"];
+  readonly ingressFilter: boolean;
+  readonly speedMbps: number;
+  readonly poe: string;
+  readonly optic: string;
+  readonly lag: string;
+  readonly guards: Omit<Port["guards"], "profile"> & { readonly profile: string };
+  readonly note: string;
+  readonly routed: boolean;
+}
+export interface SheetSsid {
+  readonly name: string;
+  readonly segments: readonly string[];
+  readonly vids: readonly number[];
+  readonly security: string;
+  readonly hidden: boolean;
+  readonly isolation: boolean;
+  readonly bands: readonly string[];
+}
+/** An internet line as it is entered on the device at its end. What nobody knows yet is empty. */
+export interface SheetLine {
+  readonly name: string;
+  readonly port: string;
+  readonly addressing: Line["addressing"];
+  readonly vlanTag: number | null;
+  readonly addresses: readonly string[];
+  readonly masks: readonly string[];
+  readonly nextHops: readonly string[];
+  readonly dns: readonly string[];
+}
+export interface SheetRadio {
+  readonly band: string;
+  readonly enabled: boolean;
+  readonly channel: number | null;
+  readonly widthMhz: number;
+  readonly power: string;
+}
+
+/**
+ * All that is to be entered on one device and what is to be known about it, as plain data: what its sheet,
+ * its files and the user's templates are made of.
+ */
+export interface DeviceData {
+  readonly site: string;
+  readonly name: string;
+  /** The name without spaces, as it can be typed into the device (RFC 1123 section 2.1). */
+  readonly hostName: string;
+  readonly kind: Device["kind"];
+  readonly model: string;
+  readonly place: string;
+  readonly rackUnit: number | null;
+  readonly feed: string;
+  readonly backupFeed: string;
+  readonly credentialsPlace: string;
+  readonly supportUntil: string | null;
+  /** Whether that day has passed; false where no day is known. */
+  readonly supportEnded: boolean;
+  readonly knowsVlans: boolean;
+  /** Whether its pages show PVID and membership as two lists. */
+  readonly twoLists: boolean;
+  readonly tree: Device["tree"];
+  /** The MAC address in its bridge identifier, entered or that of its lowest leg; null when nobody knows. */
+  readonly bridgeMac: string | null;
+  /** The address its own questions leave from, where one is chosen. */
+  readonly asksFrom: string | null;
+  readonly lines: readonly SheetLine[];
+  /** End devices that are to join at this access point. */
+  readonly stations: readonly { readonly name: string; readonly ssid: string }[];
+  /** Where it is managed: null without an address of its own. */
+  readonly management: {
+    readonly segment: string;
+    readonly vid: number | null;
+    readonly address: SheetAddress;
+    readonly gateway: string | null;
+    readonly dns: readonly string[];
+    readonly time: readonly string[];
+  } | null;
+  readonly vlans: readonly SheetVlan[];
+  readonly lags: readonly {
+    readonly name: string;
+    readonly mode: "static" | "active" | "passive";
+    readonly ports: readonly string[];
+  }[];
+  readonly interfaces: readonly SheetInterface[];
+  readonly scopes: readonly SheetScope[];
+  readonly ssids: readonly SheetSsid[];
+  readonly radios: readonly SheetRadio[];
+  /** In the printed order. */
+  readonly ports: readonly SheetPort[];
+  readonly wayBack: readonly string[];
+}
