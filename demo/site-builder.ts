@@ -283,7 +283,7 @@ export class SiteBuilder {
     return this;
   }
 
-  /** VLANs in which a switch lets answers of address servers through from trusted ports only. */
+  /** VLANs in which a switch lets answers of DHCP servers through from trusted ports only. */
   snoops(device: string, vids: readonly number[], trusted: readonly number[]): this {
     const id = this.#id("device", device);
     this.#draft.patch("device", id, {

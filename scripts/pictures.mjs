@@ -162,7 +162,7 @@ const PICTURES = [
     "Bramblewick",
     "Probe",
     async (page) => {
-      await page.getByRole("radio", { name: "Who reaches whom" }).click();
+      await page.getByRole("radio", { name: "Reachability" }).click();
       await page.getByRole("gridcell", { name: /^Operations to Tank farm/ }).click();
     },
   ],
@@ -225,7 +225,7 @@ try {
   const page = await context.newPage();
   await page.goto(readFileSync(link, "utf8"));
   await page.getByLabel("Your name").fill("Ruth");
-  await page.getByRole("button", { name: "Come in" }).click();
+  await page.getByRole("button", { name: "Sign in" }).click();
   await page.getByRole("heading", { name: "Sites" }).waitFor();
   await page.waitForFunction(() => !document.body.innerText.includes("checking …"));
   await page.screenshot({ path: join(OUT, "sites.png") });

@@ -130,7 +130,7 @@ test("news of an unchanged site wait for nobody who holds the site, and read no 
     await tx.all(sql`SELECT id FROM site WHERE id = ${site} FOR UPDATE`, (row) => row);
     expect(await newsSince(plans, site, revision, people.ruth)).toMatchObject({
       ok: true,
-      value: { revision, entries: [], steps: { undo: expect.stringContaining("Took in") } },
+      value: { revision, entries: [], steps: { undo: expect.stringContaining("Imported") } },
     });
     expect((await now(site)).revision).toBe(revision);
   });

@@ -45,6 +45,8 @@ export async function stepsOf(ownLines: OwnLines, site: string, by: Person): Pro
   const own = lines.find((line) => line.id === next.undo);
   const undoIsImport =
     next.undo !== null &&
-    (own === undefined ? /^Took in /.test(words(next.undo) ?? "") : own.planner === "import-plan");
+    (own === undefined
+      ? /^(Took in|Imported) the plan file /.test(words(next.undo) ?? "")
+      : own.planner === "import-plan");
   return { undo: words(next.undo), redo: words(next.redo), undoIsImport };
 }

@@ -64,7 +64,7 @@ export const storePlan = (
     const batch: ChangeBatch = {
       id: batchId,
       planner: "import-plan",
-      summary: `Took in the plan file of ${site.name}`.slice(0, 120),
+      summary: `Imported the plan file of ${site.name}`.slice(0, 120),
       args: null,
       changes: diff(emptyPlan(site), { ...plan, site }),
     };

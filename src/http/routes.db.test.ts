@@ -103,7 +103,7 @@ test("a plan travels there and back, a commit moves the revision, and a stale on
   const opened = await call((await routes.plan()).GET, { params });
   expect({ ...opened.body, steps: opened.steps }).toMatchObject({
     revision: 1,
-    steps: { undo: "Took in the plan file of Fennel Street Veterinary Practice", redo: null },
+    steps: { undo: "Imported the plan file of Fennel Street Veterinary Practice", redo: null },
   });
   const read = decodePlan(opened.body.plan);
   const held = must(read.ok ? read.value : null, "the plan");

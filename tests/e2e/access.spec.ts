@@ -72,7 +72,7 @@ for (const scheme of ["light", "dark"] as const) {
         Hardware: ["Cabinets", "Cables", "Sheets", "Models"],
         Ports: ["VLAN paths", "By rule"],
         "Switch guards": ["Guards"],
-        Probe: ["On the wire", "Kept", "Who reaches whom"],
+        Probe: ["On the wire", "Kept", "Reachability"],
       };
       for (const way of ways[view] ?? []) {
         await page.getByRole("radio", { name: way, exact: true }).click();
@@ -88,8 +88,8 @@ for (const scheme of ["light", "dark"] as const) {
         await page.getByRole("button", { name: "How full they are" }).click();
         await expect(page.getByRole("table", { name: "Use of the subnets" })).toBeVisible();
         await look("How full they are");
-        await page.getByRole("button", { name: "Take a table in" }).click();
-        await look("Take a table in");
+        await page.getByRole("button", { name: "Import" }).click();
+        await look("Import");
         await page.getByRole("button", { name: "Close" }).click();
       }
     }

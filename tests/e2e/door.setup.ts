@@ -5,12 +5,12 @@ test("the link lets one person in, one time", async ({ page, browser }) => {
   await expect.poll(() => existsSync(".data/e2e/link.txt"), { timeout: 30_000 }).toBe(true);
   const link = readFileSync(".data/e2e/link.txt", "utf8");
   await page.goto("/");
-  await expect(page.getByRole("heading", { name: "Come in by the link" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Sign in by the link" })).toBeVisible();
   await page.goto(link);
-  await page.getByRole("button", { name: "Come in" }).click();
+  await page.getByRole("button", { name: "Sign in" }).click();
   await expect(page.getByRole("alert").filter({ hasText: "Write your name" })).toBeVisible();
   await page.getByLabel("Your name").fill("Ruth");
-  await page.getByRole("button", { name: "Come in" }).click();
+  await page.getByRole("button", { name: "Sign in" }).click();
   await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
   await expect(page.getByRole("link", { name: "Fennel Street Veterinary Practice" })).toBeVisible();
   await page.context().storageState({ path: ".data/e2e/session.json" });
@@ -19,7 +19,7 @@ test("the link lets one person in, one time", async ({ page, browser }) => {
   const second = await stranger.newPage();
   await second.goto(link);
   await second.getByLabel("Your name").fill("Marek");
-  await second.getByRole("button", { name: "Come in" }).click();
+  await second.getByRole("button", { name: "Sign in" }).click();
   await expect(second.getByRole("alert").filter({ hasText: "has been used" })).toBeVisible();
   await stranger.close();
 });

@@ -94,10 +94,10 @@ test("a malformed plan file is refused by its place; a good one is previewed, ta
   await take("good.json", good);
   const preview = page.getByRole("group", { name: "Preview of good.json" });
   await expect(preview).toContainText("new");
-  await preview.getByRole("button", { name: "Take it in" }).click();
+  await preview.getByRole("button", { name: "Import", exact: true }).click();
   await openView(page, "Segments");
   await expect(page.getByRole("gridcell", { name: "Lodger", exact: true }).first()).toBeVisible();
-  await page.getByRole("button", { name: /^Undo: Took in/ }).click();
+  await page.getByRole("button", { name: /^Undo: Imported/ }).click();
   await page
     .getByRole("dialog", { name: "Take the whole import back?" })
     .getByRole("button", { name: "Undo the import" })
@@ -278,7 +278,7 @@ test("the register: filtered, sorted, a series filled down, a selection taken fr
   await cells.nth(2).click({ modifiers: ["Shift"] });
   await expect(page.getByText("3 devices chosen")).toBeVisible();
   await page.getByRole("button", { name: "Type in", exact: true }).click();
-  await expect(grid.getByRole("gridcell", { name: "typed in" })).toHaveCount(3);
+  await expect(grid.getByRole("gridcell", { name: "static" })).toHaveCount(3);
   await saved(page);
   for (let i = 0; i < 4; i += 1) {
     const before = Number(await page.locator("[data-revision]").innerText());

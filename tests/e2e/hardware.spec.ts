@@ -209,7 +209,7 @@ test("eight access points that hear their neighbours get channels of which no tw
   await margin(page).getByRole("button", { name: "Assign channels" }).click();
   // All in one room hear one another, and 2.4 GHz has three channels.
   await expect(margin(page).getByText(/pairs still overlap/)).toBeVisible();
-  await margin(page).getByRole("button", { name: "Not now" }).click();
+  await margin(page).getByRole("button", { name: "Cancel" }).click();
 
   await radioCell(page, 1, 1).click();
   await paste(
@@ -352,7 +352,7 @@ test("the drawing is saved as SVG and as PNG, and a box moves by the arrow keys 
   await saved(page);
 });
 
-test("the tree says who is root and why a port stands by; another root is chosen with a preview, and undone", async ({
+test("the tree says who is root and why a port blocks; another root is chosen with a preview, and undone", async ({
   page,
 }) => {
   await openSite(page, "Bramblewick Cider Works");

@@ -9,7 +9,7 @@ const PORT = 4188;
 async function comeIn(page: Page, { link }: Instance): Promise<void> {
   await page.goto(link);
   await page.getByLabel("Your name").fill("Ruth");
-  await page.getByRole("button", { name: "Come in" }).click();
+  await page.getByRole("button", { name: "Sign in" }).click();
   await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
 }
 

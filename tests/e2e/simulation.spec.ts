@@ -109,7 +109,7 @@ test("a probe fails, its repair is tried and passes, it is lit on the drawing, c
   await expect(page.getByText("stops at step 3")).toBeVisible();
 });
 
-test("a laptop of any kind: a typed-in address that can't be read is said, a false server is kept out where a switch snoops, two probes are laid side by side", async ({
+test("a laptop of any kind: a static address that can't be read is said, a false server is kept out where a switch snoops, two probes are laid side by side", async ({
   page,
 }) => {
   await ownSite(page, "fennel-street", "Fennel Street, tried out");
@@ -147,8 +147,8 @@ test("who reaches whom: as intended until a switch routes past the walls; by mou
 }) => {
   await ownSite(page, "bramblewick", "Bramblewick, reached");
   await openView(page, "Probe");
-  await show(page, "Who reaches whom");
-  const grid = page.getByRole("grid", { name: "Who reaches whom" });
+  await show(page, "Reachability");
+  const grid = page.getByRole("grid", { name: "Reachability" });
   await expect(page.getByText("✓ as the walls intend")).toBeVisible();
   await grid.getByRole("gridcell", { name: "Operations to Tank farm: services" }).click();
   await expect(margin(page).getByText("From Operations to Tank farm: opc ua only.")).toBeVisible();
@@ -197,7 +197,7 @@ test("the tree is drawn from its root; another root is proposed, shown, chosen a
   await ownSite(page, "bramblewick", "Bramblewick, its tree");
   await openView(page, "Switch guards");
   await expect(
-    page.getByRole("region", { name: "What stands by" }).getByText(/Bottling hall switch port 17.*stands by/),
+    page.getByRole("region", { name: "Blocked ports" }).getByText(/Bottling hall switch port 17.*blocking/),
   ).toBeVisible();
   await page.getByRole("button", { name: /^Tank farm switch/ }).click();
   await margin(page).getByRole("button", { name: "Make it the root" }).click();

@@ -79,7 +79,7 @@ async function judgeZones(page: Page): Promise<number> {
 const HEADS = "Name,Kind,MAC,Address,Segment,Place";
 
 for (const survey of SURVEYS) {
-  test(`${survey.name}: surveyed from nothing, drafted, adjusted, its register taken in with three bad rows set aside, its zones accepted`, async ({
+  test(`${survey.name}: surveyed from nothing, drafted, adjusted, its register taken in with three bad rows skipped, its zones accepted`, async ({
     page,
   }) => {
     await beginSite(page, `${survey.name.split(/[\s']/)[0] ?? ""}, surveyed`, survey.kind);
@@ -105,7 +105,7 @@ for (const survey of SURVEYS) {
     await expect(kit.getByRole("gridcell").nth(11)).toHaveText("14");
 
     await openView(page, "Addresses");
-    await page.getByRole("button", { name: "Take a table in" }).click();
+    await page.getByRole("button", { name: "Import" }).click();
     const segment = survey.kind === "home" ? "Household" : survey.kind === "office" ? "Staff" : "Office";
     const rows = [
       `spare-1,PC,02:5a:10:77:00:01,,${segment},Store`,
@@ -131,7 +131,7 @@ for (const survey of SURVEYS) {
         .trim()
         .split("\r\n"),
     ).toHaveLength(4);
-    await page.getByRole("button", { name: "Set 3 aside, take 3 in" }).click();
+    await page.getByRole("button", { name: "Skip 3, import 3" }).click();
     await page.getByLabel("Filter the register").fill("spare");
     await expect(
       page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "spare-2", exact: true }),
@@ -159,10 +159,10 @@ test("numbering: a block moves with everything in it, is undone, a lease is size
   await page.getByRole("button", { name: "Numbering" }).click();
   await margin.getByRole("radio", { name: "Move a block elsewhere" }).click();
   await margin.getByLabel("goes to").fill("172.28.0.0/16");
-  await margin.getByRole("button", { name: "Look at it" }).click();
+  await margin.getByRole("button", { name: "Preview" }).click();
   await expect(margin.getByRole("alert")).toContainText("must stay clear");
   await margin.getByLabel("goes to").fill("10.36.0.0/17");
-  await margin.getByRole("button", { name: "Look at it" }).click();
+  await margin.getByRole("button", { name: "Preview" }).click();
   const [list] = await Promise.all([
     page.waitForEvent("download"),
     margin.getByRole("button", { name: /old and new/ }).click(),

@@ -146,7 +146,7 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
     "static-in-pool",
     (d) =>
       d.patch("host", find(d, "host", "kiln-controller").id, { manner: "typed", ipv4: ip("172.19.30.60") }),
-    /\.60 is typed into kiln-controller/,
+    /\.60 is static on kiln-controller/,
   ],
   [
     "host-outside-subnet",
@@ -289,7 +289,7 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
   [
     "names-without-server",
     (d) => d.patch("segment", find(d, "segment", "Studio").id, { dns: [ip("172.19.30.9")] }),
-    /Studio is told to ask 172\.19\.30\.9 for names, an address in Studio that no device of the plan has/,
+    /Studio is told to ask 172\.19\.30\.9 for DNS, an address in Studio that no device of the plan has/,
   ],
   [
     "second-router-serves",
@@ -301,7 +301,7 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
         kind: "gateway",
         dhcp: "on",
       }),
-    /Old router stays and still gives addresses/,
+    /Old router is kept and runs a DHCP server of its own/,
   ],
   [
     "gear-address-taken",
@@ -330,7 +330,7 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
         mac: parseMac("02:5a:10:aa:00:01"),
         attachment: { at: "unplaced" },
       }),
-    /Studio: of the controller \(PLC\)s, 1 has its address typed in and 1 reserved/,
+    /Studio: of the controller \(PLC\)s, 1 has a static address and 1 a reserved one/,
   ],
   [
     "mac-is-group",
@@ -541,7 +541,7 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
     (d) => {
       secondCable(d);
     },
-    /closes a loop in VLANs 20, 30, 40, 50, 60, 70, and nothing on it stands by/,
+    /closes a loop in VLANs 20, 30, 40, 50, 60, 70, and nothing on it blocks/,
   ],
   [
     "loop-through-undecided",
@@ -685,6 +685,11 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
     "next-hop-not-reached",
     (d) => d.patch("line", find(d, "line", "Fibre line").id, { length4: 30, nextHop4: ip("198.51.100.65") }),
     /Fibre line: the next hop 198\.51\.100\.65 is not in the range of 198\.51\.100\.70\/30/,
+  ],
+  [
+    "next-hop-not-reached",
+    (d) => d.patch("line", find(d, "line", "Fibre line").id, { nextHop4: ip("198.51.100.70") }),
+    /Fibre line: the next hop 198\.51\.100\.70 is the gateway's own address there\./,
   ],
   [
     "line-facts-missing",

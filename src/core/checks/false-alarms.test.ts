@@ -52,7 +52,7 @@ test("one name server that can be asked is enough", () => {
   expect(told(["172.19.20.9", "172.19.60.1"])).toEqual([]);
 });
 
-test("a way back in misses no gateway, and a segment with a leg in it is told of that leg", () => {
+test("a rescue port misses no gateway, and a segment with a leg in it is told of that leg", () => {
   const without = (purpose: "segment" | "wayBack") =>
     said(
       after((draft) => {

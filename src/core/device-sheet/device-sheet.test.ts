@@ -183,7 +183,7 @@ test("the two lists say nothing that can't be entered, and VLAN 1 is left by the
   expect(notes(onOne)[0]?.note).toContain("Every port that VLAN 1's line does not name leaves VLAN 1");
 });
 
-test("the way back in, the place of the credentials and the limit of VLAN names are on the sheet", () => {
+test("the rescue port, the place of the credentials and the limit of VLAN names are on the sheet", () => {
   const device = must(
     [...office.device.values()].find((one) => one.name === "Upper switch"),
     "Upper switch",
@@ -202,7 +202,7 @@ test("the way back in, the place of the credentials and the limit of VLAN names 
     ),
   );
   const [reach] = deviceSteps(sheetOf(plan, "Upper switch"));
-  expect(reach?.note).toContain("The way back in is port 14");
+  expect(reach?.note).toContain("The rescue port is port 14");
   expect(reach?.note).toContain("safe in the office");
   const short = deviceData(PlanIndex.of(plan), { ...device, vlanNameLimit: 4 });
   expect(short.vlans.every((vlan) => vlan.name.length <= 4)).toBe(true);

@@ -78,10 +78,10 @@ const TAG_HEADS = ["Untagged (PVID)", "Tagged", "Frames admitted", "Ingress filt
 function reachStep({ management, wayBack, credentialsPlace, place }: DeviceData): SheetStep {
   const note = [
     place === "" ? "" : `It is in ${place}.`,
-    "Reach it the first time by the address on its leaflet, from a laptop with an address typed in beside it.",
+    "Reach it the first time by the address on its leaflet, from a laptop with a static address beside it.",
     wayBack.length > 0
-      ? `The way back in is port ${wayBack.join(", ")}: leave it as it is until the end.`
-      : "Keep one port aside as a way back in until the end.",
+      ? `The rescue port is port ${wayBack.join(", ")}: leave it as it is until the end.`
+      : "Keep one port aside as a rescue port until the end.",
     "Change the administrator's name and word before anything else; they are kept " +
       `${credentialsPlace === "" ? "in a place that is still to be named" : `at: ${credentialsPlace}`}, ` +
       "never on this sheet.",
@@ -248,7 +248,7 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
           (vlan.purpose === "parked"
             ? "ports that are off"
             : vlan.purpose === "wayBack"
-              ? "the way back in"
+              ? "the rescue port"
               : ""),
       ]),
     },

@@ -25,7 +25,7 @@ export interface Loss {
   readonly cutOff: readonly string[];
   /** Connected, but not to its gateway. */
   readonly noGateway: readonly string[];
-  /** Its address server does not hear it: it goes on until its lease ends. */
+  /** Its DHCP server does not hear it: it goes on until its lease ends. */
   readonly noAddress: readonly string[];
   readonly noInternet: readonly string[];
   /** Ports that stood by and take over. */
@@ -91,7 +91,7 @@ interface Served {
 }
 const servedIn = (state: State): Served => ({ services: servicesOf(state), routers: routersOf(state) });
 
-/** What each host has, as flags: on the network, its gateway, an address server, the internet. */
+/** What each host has, as flags: on the network, its gateway, a DHCP server, the internet. */
 interface Has {
   readonly on: Uint8Array;
   readonly gateway: Uint8Array;

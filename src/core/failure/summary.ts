@@ -17,7 +17,7 @@ const keyOf = (failures: readonly Failure[]): string =>
 
 /**
  * Failures by whom they cut off: hosts without a network or a gateway first, then without the internet, then
- * without an address server.
+ * without a DHCP server.
  */
 export function ranked(index: PlanIndex, losses: readonly Loss[]): RankedLoss[] {
   return losses
@@ -109,7 +109,7 @@ export function lossWords({ cutOff, noGateway, noAddress, noInternet, takeOver }
     noInternet.length === 0 ? "" : `${counted(noInternet.length, "loses the internet", "lose the internet")}`,
     noAddress.length === 0
       ? ""
-      : `${counted(noAddress.length, "finds no address server", "find no address server")}`,
+      : `${counted(noAddress.length, "finds no DHCP server", "find no DHCP server")}`,
   ].filter((part) => part !== "");
   const spare =
     takeOver.length === 0

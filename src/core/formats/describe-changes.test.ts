@@ -127,7 +127,7 @@ test("no value of a choice is told in the program's own spelling, whatever kind 
   });
   const values = words.flatMap(({ fields }) => fields.flatMap(({ before, after }) => [before, after]));
   expect(values).toEqual(
-    expect.arrayContaining(["cannot bridge", "door controller", "typed in", "provider's box"]),
+    expect.arrayContaining(["cannot bridge", "door controller", "static", "provider's box"]),
   );
   for (const value of values) expect(value.replace(/\{\w+\}/g, "")).not.toMatch(/[a-z][A-Z]/);
 });

@@ -104,7 +104,7 @@ const spaced = (field: string): string =>
 
 /** Words of our own for values of choices, where taking the value apart would not say it. */
 const VALUE_WORDS: Readonly<Record<string, string>> = {
-  typed: "typed in",
+  typed: "static",
   dynamic: "by DHCP",
   dhcp: "DHCP",
   dsl: "DSL",
@@ -115,7 +115,7 @@ const VALUE_WORDS: Readonly<Record<string, string>> = {
   asSegment: "by the gateway of its segment",
   cannotBridge: "cannot bridge",
   providerBox: "provider's box",
-  wayBack: "way back in",
+  wayBack: "rescue port",
   slaac: "SLAAC",
   psk: "PSK",
   pskSae: "PSK and SAE",

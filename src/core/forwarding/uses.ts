@@ -133,7 +133,7 @@ function unite(index: PlanIndex, previous: Uses): Uses {
   const { fabric, counts } = index.derived(PORT_USES);
   const gear = usesOfGear(index, fabric);
   const united = new Map<number, readonly User[]>();
-  // A parked VLAN and a way back in lead nowhere on purpose: ports in them on several devices need not meet.
+  // A parked VLAN and a rescue port lead nowhere on purpose: ports in them on several devices need not meet.
   const aside = new Set(
     [...index.plan.vlan.values()]
       .filter((vlan) => vlan.purpose === "parked" || vlan.purpose === "wayBack")

@@ -98,7 +98,7 @@ const near = fc.oneof(
     ".99-.40",
     ".40–.99",
     "10.24.0.0-10.24.255.255",
-    "typed in",
+    "static",
     "reserved",
     "by DHCP",
     "2027-02-30",

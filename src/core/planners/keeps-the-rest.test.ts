@@ -217,7 +217,7 @@ describe("painting a port", () => {
     donePlan(afterEdit(plan, ({ draft }) => draft.patch("port", port.id, { guards })));
   const vid = must(access.pvid, "a VLAN");
 
-  test("an uplink painted as a trunk of other VLANs keeps its trust, so that nobody loses the address server", () => {
+  test("an uplink painted as a trunk of other VLANs keeps its trust, so that nobody loses the DHCP server", () => {
     expect(painted(uplink, { role: "trunk", untagged: null, tagged: uplink.tagged.slice(1) }).guards).toEqual(
       uplink.guards,
     );

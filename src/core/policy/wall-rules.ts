@@ -76,15 +76,15 @@ function ofItself(index: PlanIndex): WallRule[] {
           [547, 547],
         ],
         null,
-        "addresses are given here",
+        "DHCP is answered here",
       ),
     ),
     ...zones((segment) => segment.dns.some((address) => own.has(String(address)))).flatMap((zone) => [
-      rule(zone, "router", "udp", [[53, 53]], null, "names are asked for here"),
-      rule(zone, "router", "tcp", [[53, 53]], null, "names are asked for here"),
+      rule(zone, "router", "udp", [[53, 53]], null, "DNS is answered here"),
+      rule(zone, "router", "tcp", [[53, 53]], null, "DNS is answered here"),
     ]),
     ...zones((segment) => segment.time.some((address) => own.has(String(address)))).map((zone) =>
-      rule(zone, "router", "udp", [[123, 123]], null, "time is asked for here"),
+      rule(zone, "router", "udp", [[123, 123]], null, "time (NTP) is answered here"),
     ),
     ...zones(() => true).map((zone) =>
       rule(zone, "router", "icmp", null, null, "an echo from inside is answered"),

@@ -24,7 +24,7 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
     journey.pass({
       title: started.party.name,
       place: `${formatAddress(as.address)}/${as.length}`,
-      says: "has its address typed in and asks nobody",
+      says: "has a static address and asks nobody",
       why: as.gateway === null ? "It has no gateway." : `Its gateway is ${formatAddress(as.gateway)}.`,
     });
     return ownLease(index, as.address, as.length, as.gateway);
@@ -35,8 +35,8 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
   if (typed !== null && home !== null) {
     journey.pass({
       title: host?.name ?? "",
-      place: "typed in",
-      says: "has its address typed in and asks nobody",
+      place: "static",
+      says: "has a static address and asks nobody",
       subjects: [{ kind: "host", id: host?.id ?? "" }],
     });
     const outside = outsideItsSubnet(index, host, home, typed);
@@ -58,7 +58,7 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
 }
 
 /**
- * A typed-in address that does not lie in the host's own segment: nobody there takes it for a neighbour. Null
+ * A static address that does not lie in the host's own segment: nobody there takes it for a neighbour. Null
  * when it does.
  */
 export function outsideItsSubnet(
@@ -72,7 +72,7 @@ export function outsideItsSubnet(
     return null;
   return {
     sentence:
-      `${formatAddress(address)} is typed into ${host.name} and lies ` +
+      `${formatAddress(address)} is static on ${host.name} and lies ` +
       `outside ${segment.name} (${prefixes.map(formatPrefix).join(", ")}).`,
     subjects: [{ kind: "host", id: host.id }],
     repairs: typeof address === "number" ? freeAddressRepairs(index, host.id, segment.id) : [],

@@ -50,7 +50,7 @@ function split(
 }
 
 /**
- * The first switch on the way that takes answers of address servers from trusted ports only, and does not
+ * The first switch on the way that takes answers of DHCP servers from trusted ports only, and does not
  * trust this one.
  */
 const snoops = (passings: readonly Passing[]): Device | null =>
@@ -61,7 +61,7 @@ const snoops = (passings: readonly Passing[]): Device | null =>
       !inPort.guards.dhcpTrust,
   )?.device ?? null;
 
-/** A false address server: whose questions it hears and who would take its answer. */
+/** A false DHCP server: whose questions it hears and who would take its answer. */
 export function actAsServer(bench: ProbeBench, started: Started): Attack {
   const attack = split(bench, started, snoops);
   const asking = attack.reached.filter((host) => host.manner !== "typed");
@@ -70,7 +70,7 @@ export function actAsServer(bench: ProbeBench, started: Started): Attack {
     started,
     { ...attack, reached: asking },
     {
-      does: "answers as an address server",
+      does: "answers as a DHCP server",
       harm: (names) => `${names} would take its address and its gateway`,
       guard: "snoops, and does not trust the port it is at",
       repair: (device, port, vid) => ({

@@ -26,7 +26,7 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
   const family = familyOf(lease.address);
   switch (goal.to) {
     case "address":
-      if (lease.server === "typed in" && lease.gateway !== null) askGateway(bench, station, lease.gateway);
+      if (lease.server === "static" && lease.gateway !== null) askGateway(bench, station, lease.gateway);
       return;
     case "internet":
       return exchangeWith(
@@ -207,7 +207,7 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
   const family = familyOf(station.address);
   const other = start(aside, { at: "port", port, tag: null }, madeMac("another laptop"), {
     behindPhone: false,
-    asks: true,
+    asks: family,
     name: "Another laptop",
   });
   const lease = other === null ? null : addressFor(aside, other, { as: "client" }, family);
@@ -250,7 +250,7 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
  */
 function notLetIn(bench: ProbeBench, host: Host): void {
   const aside = bench.aside();
-  start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: false });
+  start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: null });
   const { cause } = aside.journey;
   if (cause === null)
     return missing(bench, host.name, { kind: "host", id: host.id }, "is not plugged in anywhere");
@@ -269,7 +269,7 @@ function notLetIn(bench: ProbeBench, host: Host): void {
 /** The far host waits for an address itself: what keeps it from one is the first cause. */
 function withoutAddress(bench: ProbeBench, host: Host, family: Family): void {
   const aside = bench.aside();
-  const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: true });
+  const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: family });
   if (started !== null) addressFor(aside, started, { as: "client" }, family);
   const { cause } = aside.journey;
   bench.journey.stop(
@@ -307,7 +307,7 @@ export function missing(
   );
 }
 
-/** Only whether the gateway answers: what somebody with a typed-in address tries first. */
+/** Only whether the gateway answers: what somebody with a static address tries first. */
 function askGateway(bench: ProbeBench, station: Station, gateway: Address): void {
   exchangeWith(bench, station, gateway, null, null);
 }

@@ -322,7 +322,7 @@ describe("others plugged in", () => {
       "A camera takes 15.4 W over the cable, and Upper switch port 4 gives 4 W.",
     );
     expect(atPort(office, "Upper switch", "4", { as: { as: "kind", word: "drive" } }).cause?.sentence).toBe(
-      "drive asks nobody for an address; plug it in with a typed-in one.",
+      "drive asks nobody for an address; plug it in with a static address.",
     );
     expect(
       atPort(office, "Upper switch", "4", { as: { as: "kind", word: "hovercraft" } }).cause?.sentence,

@@ -52,7 +52,7 @@ const trustRepair = (
 });
 
 /**
- * Where snooping keeps a client and an address server apart: a question goes on, and an answer comes back,
+ * Where snooping keeps a client and a DHCP server apart: a question goes on, and an answer comes back,
  * through trusted ports only; and a question that already bears a relay agent's information is dropped at an
  * untrusted port (RFC 3046 section 2.1). Null when it lets them be.
  */
@@ -72,7 +72,7 @@ export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): 
           { kind: "device", id: marked.id },
         ],
         repairs: [
-          trustRepair(index, inPort, "dhcpTrust", "address servers"),
+          trustRepair(index, inPort, "dhcpTrust", "DHCP servers"),
           {
             label: `Let ${marked.name} add nothing`,
             planner: "set-option-82",
@@ -97,7 +97,7 @@ export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): 
           { kind: "port", id: outPort.id },
           { kind: "device", id: device.id },
         ],
-        repairs: [trustRepair(index, outPort, "dhcpTrust", "address servers")],
+        repairs: [trustRepair(index, outPort, "dhcpTrust", "DHCP servers")],
       };
     }
     if (device.protections.option82) marked = device;

@@ -41,9 +41,9 @@ export function askKept(
 const AS_WORDS = {
   client: "",
   kind: "",
-  typed: " with a typed-in address",
+  typed: " with a static address",
   behindPhone: " behind a phone",
-  falseServer: " as a false address server",
+  falseServer: " as a rogue DHCP server",
   spoofer: " with another's address",
 } as const;
 

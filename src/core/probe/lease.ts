@@ -52,7 +52,7 @@ export function typedLease(index: PlanIndex, segment: Segment, address: Address,
     gatewayLeg,
     dns: host !== null && host.dns.length > 0 ? host.dns : segment.dns,
     leaseSeconds: null,
-    server: "typed in",
+    server: "static",
     segment: segment.id,
     free: null,
     leased: false,
@@ -60,7 +60,7 @@ export function typedLease(index: PlanIndex, segment: Segment, address: Address,
   };
 }
 
-/** A typed-in address without a plan: what somebody has on the laptop. */
+/** A static address without a plan: what somebody has on the laptop. */
 export function ownLease(index: PlanIndex, address: Address, length: number, gateway: Address | null): Lease {
   const prefix = prefixOf(address, length);
   const home = [...index.plan.segment.values()].find((s) =>
@@ -74,7 +74,7 @@ export function ownLease(index: PlanIndex, address: Address, length: number, gat
     gatewayLeg: null,
     dns: [],
     leaseSeconds: null,
-    server: "typed in",
+    server: "static",
     segment: home?.id ?? null,
     free: null,
     leased: false,

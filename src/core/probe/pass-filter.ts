@@ -106,8 +106,8 @@ function notBelieved({ bench }: Trip, { device, leg, packet }: AtFilter): void {
     {
       title: device.name,
       place: `${formatAddress(packet.src)} at ${name}`,
-      says: "does not believe the sender",
-      why: "Answers to that address would leave by another leg (RFC 3704).",
+      says: "source address is on the wrong interface (RFC 3704)",
+      why: "Answers to that address would leave by another leg.",
       subjects,
       device: device.id,
     },

@@ -73,13 +73,13 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
       from.at === "port" ? { kind: "port", id: from.port } : { kind: "site", id: index.plan.site.id },
       kind === null
         ? "is no kind that the catalogue or the site knows"
-        : "asks nobody for an address; plug it in with a typed-in one",
+        : "asks nobody for an address; plug it in with a static address",
     );
     return outcomeOf(bench, question, null, null, null);
   }
   const started = start(bench, from, question.mac, {
     behindPhone: as.as === "behindPhone",
-    asks: asks(as),
+    asks: asks(as) ? family : null,
     kind,
   });
   if (started === null) return outcomeOf(bench, question, null, null, null);

@@ -57,7 +57,7 @@ function admitted(bench: ProbeBench, host: Host): Party | null {
  */
 function leased(bench: ProbeBench, host: Host): Lease | null {
   const aside = bench.aside();
-  const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: true });
+  const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: 4 });
   return started === null ? null : addressFor(aside, started, { as: "client" }, 4);
 }
 

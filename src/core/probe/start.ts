@@ -1,4 +1,4 @@
-import { madeMac, type Mac } from "../address";
+import { madeMac, type Family, type Mac } from "../address";
 import type { Subject } from "../repairs";
 import {
   joinsAt,
@@ -39,12 +39,15 @@ export interface Started {
 const AP_NEEDED = "an access point that offers it";
 const LAPTOP = "laptop";
 
-/** How it is plugged in: through a phone, and whether it asks for an address. */
+/** How it is plugged in. */
 export interface Plugging {
   readonly behindPhone: boolean;
-  readonly asks: boolean;
-  /** A kind of the catalogue instead of a laptop; null for a laptop. */ readonly kind?: DeviceKind | null;
-  /** What it is called where there are two. */ readonly name?: string;
+  /** The family it asks for an address of; null when it asks nobody. */
+  readonly asks: Family | null;
+  /** A kind of the catalogue instead of a laptop; null for a laptop. */
+  readonly kind?: DeviceKind | null;
+  /** What it is called where there are two. */
+  readonly name?: string;
 }
 
 /** Sends the first frame and passes (or stops at) the port it comes in at. Null after a stop. */
@@ -56,18 +59,23 @@ export function start(
 ): Started | null {
   const { index } = bench;
   const { asks } = plugging;
-  if (from.at === "ssid") return startWireless(bench, from.ssid, from.device, null, mac);
+  if (from.at === "ssid") return startWireless(bench, from, { host: null, mac, asks });
   if (from.at === "port") return startAtPort(bench, from.port, from.tag, null, mac, plugging);
   const host = index.plan.host.get(from.host);
   if (host === undefined) return null;
   if (host.attachment.at === "ssid") {
-    return startWireless(bench, host.attachment.ssid, joinsAt(index, host)[0]?.id ?? "", host, mac);
+    const device = joinsAt(index, host)[0]?.id ?? "";
+    return startWireless(
+      bench,
+      { ssid: host.attachment.ssid, device },
+      { host, mac, asks: askedBy(host, asks) },
+    );
   }
   const port = portOfHost(index, host);
   if (port !== null)
     return startAtPort(bench, port, host.tag, host, mac, {
       behindPhone: host.attachment.at === "behind",
-      asks: asks && host.manner !== "typed",
+      asks: askedBy(host, asks),
     });
   bench.journey.stop(
     {
@@ -86,21 +94,25 @@ export function start(
   return null;
 }
 
+/** A static host asks nobody. */
+const askedBy = ({ manner }: Host, asks: Family | null): Family | null => (manner === "typed" ? null : asks);
+
 const macFor = (host: Host | null, mac: Mac | null): Mac =>
   mac ?? (host === null ? madeMac(LAPTOP) : macOf(host));
 
+/** What the first frame asks of everybody: RFC 2131 section 4.4.1, RFC 4861 section 6.3.7. */
+const ASKS_WORDS = { 4: "sends a DHCP discover", 6: "sends a router solicitation" } as const;
+
 function startWireless(
   bench: ProbeBench,
-  ssidId: string,
-  deviceId: string,
-  host: Host | null,
-  mac: Mac | null,
+  at: { readonly ssid: string; readonly device: string },
+  { host, mac, asks }: { readonly host: Host | null; readonly mac: Mac | null; readonly asks: Family | null },
 ): Started | null {
   const { index, journey } = bench;
-  const ssid = index.plan.ssid.get(ssidId);
-  const device = index.plan.device.get(deviceId);
+  const ssid = index.plan.ssid.get(at.ssid);
+  const device = index.plan.device.get(at.device);
   const segment = ssid === undefined ? undefined : index.plan.segment.get(ssid.segment);
-  const place = ssid === undefined ? null : placeOnAir(index, ssid, deviceId, host?.id ?? null);
+  const place = ssid === undefined ? null : placeOnAir(index, ssid, at.device, host?.id ?? null);
   const who = host?.name ?? "Laptop";
   const offered = device !== undefined && ssid !== undefined && offers(index, device, ssid);
   if (ssid === undefined || segment === undefined || device === undefined || place === null || !offered) {
@@ -132,7 +144,7 @@ function startWireless(
   journey.pass({
     title: who,
     place: ssid.name,
-    says: `joins ${ssid.name} and asks all: who gives addresses?`,
+    says: `joins ${ssid.name}${asks === null ? "" : ` and ${ASKS_WORDS[asks]}`}`,
     why:
       `${ssid.name} leads into ${segment.name}, ` +
       `${place.at === "inside" ? `VLAN ${place.vid}` : "which is on no VLAN: it goes on untagged"}.`,
@@ -171,10 +183,10 @@ function startAtPort(
   journey.pass({
     title: who,
     place: at,
-    says: asks ? "asks all: who gives addresses?" : "is plugged in",
+    says: asks === null ? "is plugged in" : ASKS_WORDS[asks],
     why: behindPhone
       ? "The phone passes what is untagged through; it tags only its own."
-      : asks
+      : asks !== null
         ? "A new device knows nobody yet, so it asks everybody in its VLAN."
         : "",
     tag,

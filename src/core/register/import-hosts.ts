@@ -253,9 +253,7 @@ function readManner(
   if (manner === null) problems.push(`"${text}" is none of: ${Object.values(MANNER_WORDS).join(", ")}.`);
   if (manner === "reserved" && mac === null) problems.push("A reservation needs a MAC address.");
   if (manner !== null && manner !== "dynamic" && address === null)
-    problems.push(
-      `A device with a ${manner === "typed" ? "typed-in" : "reserved"} address needs the address.`,
-    );
+    problems.push(`A device with a ${manner === "typed" ? "static" : "reserved"} address needs the address.`);
   return manner ?? base;
 }
 

@@ -259,7 +259,7 @@ describe("import", () => {
         ".40",
         "02:5a:10:00:00:09",
         "reserved",
-        "typed in",
+        "static",
         "by DHCP",
         "PC",
         "Upper switch 12",

@@ -54,7 +54,7 @@ test("old and new of a move: every address that changes stands once, and nothing
   ).toBe(true);
 });
 
-test("with the typed-in block at the end and the gateway last, the ruler draws it there and the next free one comes from it", () => {
+test("with the static block at the end and the gateway last, the ruler draws it there and the next free one comes from it", () => {
   const draft = new Draft(fennelStreet());
   setConventions(
     { draft, index: PlanIndex.of(draft.plan), ids: () => "" },

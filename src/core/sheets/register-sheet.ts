@@ -92,7 +92,7 @@ export function legCellText(index: PlanIndex, leg: Interface, column: HostColumn
     case "segment":
       return segment?.name ?? "";
     case "how":
-      return "typed in";
+      return "static";
     case "mac":
       return leg.mac ?? "";
     case "port":

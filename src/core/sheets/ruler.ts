@@ -114,7 +114,7 @@ export function rulerOf(index: PlanIndex, segment: Segment): Ruler | null {
   };
 }
 
-/** The block kept for typed-in devices by the site's convention, as far as no pool lies in it. */
+/** The block kept for static devices by the site's convention, as far as no pool lies in it. */
 function staticBlockOf(
   index: PlanIndex,
   prefix: Prefix4,

@@ -159,7 +159,7 @@ test("the cider works' ring: the office is the root, exactly one port of the rin
   const standing = places.flatMap((one) => one.rows.filter((row) => !row.forwards));
   expect(standing.length).toBe(1);
   expect(standing[0]?.why).toMatch(
-    /^stands by: .+ switch port \d+ serves this cable: its way costs the same, and its bridge identifier is lower$/,
+    /^blocking: .+ switch port \d+ serves this cable: its way costs the same, and its bridge identifier is lower$/,
   );
   expect(place(ring, "Gateway")).toBeNull();
 });

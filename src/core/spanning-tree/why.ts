@@ -97,12 +97,12 @@ function why(index: PlanIndex, state: TreePortState, root: string, alone: boolea
       return "the region's way to the common root";
     case "alternate":
       return state.decidedBy === "restricted"
-        ? `stands by: ${tell(index, state.designated.id)} offers ` +
+        ? `blocking: ${tell(index, state.designated.id)} offers ` +
             "a way to the root, and this port may never take one"
-        : `stands by: ${tell(index, state.designated.id)} serves this ` +
+        : `blocking: ${tell(index, state.designated.id)} serves this ` +
             `cable${because === "" ? "" : `: ${onCable(state.decidedBy)}`}`;
     case "backup":
-      return `stands by: ${tell(index, state.designated.id)} serves the same cable`;
+      return `blocking: ${tell(index, state.designated.id)} serves the same cable`;
     case "designated":
       return state.against === null
         ? "serves what hangs on it"

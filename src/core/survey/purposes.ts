@@ -212,9 +212,9 @@ export const INTENTS: readonly Intent[] = [
     reason: "the gateway's pages, from the gear's own segment only",
   },
   { from: "management", to: "servers", services: ["radius"], reason: "sign-in of ports and wireless" },
-  { from: "people", to: "servers", services: ["dns", "files", "https"], reason: "records and names" },
+  { from: "people", to: "servers", services: ["dns", "files", "https"], reason: "records and DNS" },
   { from: "people", to: "instruments", services: ["dicom", "https"], reason: "results on the desks" },
-  { from: "instruments", to: "servers", services: ["dns", "files"], reason: "records and names" },
+  { from: "instruments", to: "servers", services: ["dns", "files"], reason: "records and DNS" },
   { from: "people", to: "cameras", services: ["video"], reason: "to look at the pictures" },
   { from: "people", to: "gadgets", services: ["https", "print"], reason: "to use them" },
   {

@@ -185,7 +185,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
     draft.patch("segment", segment.id, { gatewayInterface: null });
     return { blame: [segment.id], notice: hostsOfSegment(index, segment.id) };
   },
-  "a typed-in address is another's": (draft, index, roll) => {
+  "a static address is another's": (draft, index, roll) => {
     const host = typed(index, roll);
     const segment = host === undefined ? undefined : index.plan.segment.get(host.segment ?? "");
     const gateway = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
@@ -196,7 +196,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
       notice: hostsOfSegment(index, host.segment ?? "").filter((id) => id !== host.id),
     };
   },
-  "a typed-in address lies in another subnet": (draft, index, roll) => {
+  "a static address lies in another subnet": (draft, index, roll) => {
     const host = typed(index, roll);
     if (host?.ipv4 === null || host === undefined) return null;
     draft.patch("host", host.id, { ipv4: (host.ipv4 + 256 * 7) as typeof host.ipv4 });

@@ -63,7 +63,7 @@ function Search({ close }: { close: () => void }) {
         className="field mb-2 h-9 w-full"
       />
       <Command.List className="max-h-[50vh] overflow-auto">
-        <Command.Empty className="p-2 text-13 text-ink2">Nothing in this plan answers to that.</Command.Empty>
+        <Command.Empty className="p-2 text-13 text-ink2">No match in this plan.</Command.Empty>
         {hits.length === 0 ? null : (
           <Command.Group heading="In the plan" className={GROUP}>
             {hits.map((hit) => (

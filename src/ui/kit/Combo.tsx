@@ -64,7 +64,7 @@ export function Combo({
               className="field mb-1 w-full"
             />
             <Command.List className="max-h-72 overflow-auto text-13">
-              <Command.Empty className="p-2 text-ink2">Nothing answers to that.</Command.Empty>
+              <Command.Empty className="p-2 text-ink2">No match.</Command.Empty>
               {groups.map((group) => (
                 <Command.Group
                   key={group}

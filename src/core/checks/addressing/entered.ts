@@ -84,7 +84,8 @@ interface NextHop {
   readonly hop: Address;
   readonly wrong: "outside" | "own";
   readonly address: Address;
-  readonly length: number;
+  /** Null where it makes no difference: the hop is the own address. */
+  readonly length: number | null;
 }
 
 const outsideAddresses = (index: PlanIndex, line: string, family: 4 | 6): readonly Address[] =>
@@ -101,8 +102,9 @@ function wrongHop(
   const [hop, length] = family === 4 ? [nextHop4, length4] : [nextHop6, length6];
   const addresses = outsideAddresses(index, id, family);
   const [address] = addresses;
-  if (hop === null || length === null || address === undefined || isLinkLocal(hop)) return [];
-  if (addresses.includes(hop)) return [{ line: id, hop, wrong: "own", address: hop, length }];
+  if (hop === null || address === undefined || isLinkLocal(hop)) return [];
+  if (addresses.includes(hop)) return [{ line: id, hop, wrong: "own", address: hop, length: null }];
+  if (length === null) return [];
   const reached = addresses.some((one) => {
     const prefix = prefixOf(one, length);
     return prefix !== null && containsAddress(prefix, hop);

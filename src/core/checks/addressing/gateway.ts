@@ -103,7 +103,7 @@ export const gatewayMissing = check<Missing>({
   title: "A segment has no gateway",
   why:
     "Without a gateway its devices reach nothing outside " +
-    "their own segment, and nothing gives them names or time.",
+    "their own segment, and nothing gives them DNS or time.",
   reads: ["segment", "interface", "device", "host", "vlan", "site"],
   find: (index) =>
     segmentsWithoutGateway(index).map(({ id }) => ({

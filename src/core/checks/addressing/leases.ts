@@ -151,8 +151,8 @@ export const namesWithoutServer = check<Nobody>({
   code: "names-without-server",
   severity: "stop",
   family: "segments",
-  title: "Clients are told to ask for names where nobody can answer",
-  why: "Without names no page opens, though the internet itself is there.",
+  title: "The DNS server that clients are given does not exist",
+  why: "Without DNS no page opens, though the internet itself is there.",
   reads: ["segment", "host", "interface"],
   find: (index): Found<Nobody>[] =>
     [...index.plan.segment.values()].flatMap((segment) =>
@@ -178,7 +178,7 @@ export const namesWithoutServer = check<Nobody>({
       }),
     ),
   describe: ({ segment, address, home }, index) => {
-    const asked = `${nameOf(index, "segment", segment)} is told to ask ${formatAddress(address)} for names`;
+    const asked = `${nameOf(index, "segment", segment)} is told to ask ${formatAddress(address)} for DNS`;
     return home !== null && index.holdersOf(address).length === 0
       ? `${asked}, an address in ${nameOf(index, "segment", home)} that no device of the plan has.`
       : `${asked}, and has no gateway that leads there.`;

@@ -157,7 +157,7 @@ export const hostNameTwice = localCheck<Twice, "host">({
   severity: "warn",
   family: "addresses",
   title: "Two devices have one name",
-  why: "DNS and the address server know a device by its name; the one that asks later takes it from the other.",
+  why: "DNS and the DHCP server know a device by its name; the one that asks later takes it from the other.",
   reads: ["host"],
   of: "host",
   candidates: (index) => {

@@ -200,7 +200,7 @@ function staticRepairs(index: PlanIndex, { host, scope, address }: Static): Repa
   const free = nextFreeFor(index, segment, "typed");
   if (free !== null) {
     repairs.push({
-      label: `Move to ${shortAddress(free)}, typed in`,
+      label: `Move to ${shortAddress(free)}, static`,
       planner: "move-address",
       args: { host, to: formatAddress(free) },
       edit: (draft) => draft.patch("host", host, { ipv4: free }),
@@ -222,7 +222,7 @@ export const staticInPool = localCheck<Static, "host">({
   code: "static-in-pool",
   severity: "warn",
   family: "addresses",
-  title: "A typed-in address lies inside a pool",
+  title: "A static address lies inside a pool",
   why: "The server knows nothing of it and may lease it to another device; then both lose their connection.",
   reads: ["scope", "host"],
   of: "host",
@@ -246,7 +246,7 @@ export const staticInPool = localCheck<Static, "host">({
   describe: ({ host, address }, index) => {
     const device = index.plan.host.get(host);
     return (
-      `${shortAddress(address)} is typed into ${device?.name ?? "a device"} ` +
+      `${shortAddress(address)} is static on ${device?.name ?? "a device"} ` +
       "and also lies in the pool. The server may lease it to another device."
     );
   },

@@ -31,7 +31,7 @@ export const schoolMixed = localCheck<Mixed, "segment">({
   severity: "note",
   family: "addresses",
   title: "Devices of one kind get their fixed addresses in two ways",
-  why: "Some are reserved in DHCP, others typed into the device: whoever replaces one has to know which.",
+  why: "Some are reserved in DHCP, others static on the device: whoever replaces one has to know which.",
   reads: ["host", "segment"],
   of: "segment",
   touched: segmentsTouched,
@@ -56,8 +56,8 @@ export const schoolMixed = localCheck<Mixed, "segment">({
   },
   describe: ({ segment, kind, typed, reserved }, index) =>
     `${nameOf(index, "segment", segment)}: of the ${HOST_KIND_WORDS[kind]}s, ` +
-    `${typed.length} ${typed.length === 1 ? "has its address" : "have their addresses"} ` +
-    `typed in and ${reserved.length} reserved.`,
+    `${typed.length} ${typed.length === 1 ? "has a static address" : "have static addresses"} and ` +
+    `${reserved.length} ${reserved.length === 1 ? "a reserved one" : "reserved ones"}.`,
   repairs: ({ typed, reserved }, index): Repair[] => {
     const withoutMac = typed.some((id) => (index.plan.host.get(id)?.mac ?? null) === null);
     return [
@@ -65,7 +65,7 @@ export const schoolMixed = localCheck<Mixed, "segment">({
         ? []
         : [
             {
-              label: `Reserve ${counted(typed.length, "typed-in one", "typed-in ones")}`,
+              label: `Reserve ${counted(typed.length, "static one", "static ones")}`,
               planner: "convert-school",
               args: { to: "reserved" },
               edit: (draft) => convertSchool(draft, index, typed, "reserved"),
@@ -102,7 +102,7 @@ export const reservedInStaticBlock = localCheck<InBlock, "host">({
   code: "reserved-in-static-block",
   severity: "note",
   family: "addresses",
-  title: "A reserved address lies among those kept for typed-in devices",
+  title: "A reserved address lies among those kept for static devices",
   why:
     "Whoever types an address into the next device takes one " +
     "of that block, and the server may be handing it out.",
@@ -131,7 +131,7 @@ export const reservedInStaticBlock = localCheck<InBlock, "host">({
   },
   describe: ({ host, address, segment }, index) =>
     `${shortAddress(address)} is reserved for ${nameOf(index, "host", host)} and lies in ` +
-    `the block of ${nameOf(index, "segment", segment)} that is kept for typed-in devices.`,
+    `the block of ${nameOf(index, "segment", segment)} that is kept for static devices.`,
   repairs: ({ host, segment }, index): Repair[] => {
     const target = index.plan.segment.get(segment);
     const free = target === undefined ? null : nextFreeFor(index, target, "reserved");
@@ -165,7 +165,7 @@ export const macIsGroup = localCheck<GroupMac, "host">({
   code: "mac-is-group",
   severity: "stop",
   family: "addresses",
-  title: "A MAC address stands for a group",
+  title: "A MAC address is a group address",
   why:
     "With the lowest bit of the first byte set it is a group's (IEEE " +
     "802); no device sends from one, so no reservation ever matches it.",

@@ -16,7 +16,7 @@ export const noAddressServer = localCheck<NoServer, "segment">({
   code: "no-address-server",
   severity: "stop",
   family: "segments",
-  title: "Devices wait for an address and nobody gives any",
+  title: "Devices ask for a lease and no DHCP server answers",
   why: "Such devices give themselves a link-local address and reach nothing.",
   reads: ["segment", "scope", "host"],
   of: "segment",
@@ -57,7 +57,7 @@ export const twoAddressServers = check<TwoServers>({
   code: "two-address-servers",
   severity: "warn",
   family: "segments",
-  title: "Two servers give addresses in one segment",
+  title: "Two DHCP servers serve one segment",
   why: "A client takes the first answer, so neither server knows all leases and addresses can be given twice.",
   reads: ["scope", "segment", "device", "host", "interface"],
   find: (index): Found<TwoServers>[] =>
@@ -133,8 +133,8 @@ export const namesBehindWall = check<DnsData>({
   code: "names-behind-wall",
   severity: "stop",
   family: "segments",
-  title: "Clients are told to ask for names where a wall stops them",
-  why: "Without names no page opens, though the internet itself is there.",
+  title: "The DNS server that clients are given is behind a closed wall",
+  why: "Without DNS no page opens, though the internet itself is there.",
   reads: ["segment", "wall", "zone", "interface", "device"],
   find: (index): Found<DnsData>[] =>
     [...index.plan.segment.values()].flatMap((segment) =>
@@ -153,7 +153,7 @@ export const namesBehindWall = check<DnsData>({
       }),
     ),
   describe: ({ segment, address, inside }, index) =>
-    `${nameOf(index, "segment", segment)} is told to ask ${formatAddress(address)} for names, ` +
+    `${nameOf(index, "segment", segment)} is told to ask ${formatAddress(address)} for DNS, ` +
     `but the wall to ${inside === null ? "the internet" : nameOf(index, "segment", inside)} ` +
     "lets no DNS through. Nobody there will open a page by its name.",
   repairs: ({ segment, address, inside }, index) => {

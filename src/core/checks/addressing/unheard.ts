@@ -14,7 +14,7 @@ export const serverNotHeard = check<Unheard>({
   code: "server-not-heard",
   severity: "stop",
   family: "segments",
-  title: "The address server does not hear the segment",
+  title: "The DHCP server does not hear the segment",
   why: "A client asks everybody in its own segment. A server elsewhere hears it only through a relay.",
   reads: ["scope", "interface", "host", "segment", "device"],
   find: (index): Found<Unheard>[] =>

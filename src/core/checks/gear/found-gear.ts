@@ -12,7 +12,7 @@ export const secondRouterServes = check<Serves>({
   code: "second-router-serves",
   severity: "warn",
   family: "survey",
-  title: "Gear that stays still gives addresses",
+  title: "Gear that is kept runs a DHCP server of its own",
   why:
     "A client takes the first answer. With a second router " +
     "still serving, some get a gateway that leads nowhere.",
@@ -31,16 +31,16 @@ export const secondRouterServes = check<Serves>({
           ),
       )
       .map((gear) => ({ subjects: [{ kind: "gear" as const, id: gear.id }], data: { gear: gear.id } })),
-  describe: ({ gear }, index) => `${nameOf(index, "gear", gear)} stays and still gives addresses of its own.`,
+  describe: ({ gear }, index) => `${nameOf(index, "gear", gear)} is kept and runs a DHCP server of its own.`,
   repairs: ({ gear }): Repair[] => [
     {
-      label: "Switch its address server off",
+      label: "Switch its DHCP server off",
       planner: "edit-gear",
       args: { gear, dhcp: "off" },
       edit: (draft) => draft.patch("gear", gear, { dhcp: "off" }),
     },
     {
-      label: "Replace it",
+      label: "Mark for replacement",
       planner: "edit-gear",
       args: { gear, fate: "replace" },
       edit: (draft) => draft.patch("gear", gear, { fate: "replace" }),
@@ -84,7 +84,7 @@ export const supportEnded = check<Ended>({
       ? []
       : [
           {
-            label: "Replace it",
+            label: "Mark for replacement",
             planner: "edit-gear",
             args: { gear: id, fate: "replace" },
             edit: (draft) => draft.patch("gear", id, { fate: "replace" }),
@@ -140,7 +140,7 @@ export const gearAddressTaken = check<Taken>({
   },
   repairs: ({ gear, address }): Repair[] => [
     {
-      label: "Replace it",
+      label: "Mark for replacement",
       planner: "edit-gear",
       args: { gear, fate: "replace" },
       edit: (draft) => draft.patch("gear", gear, { fate: "replace" }),

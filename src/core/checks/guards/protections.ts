@@ -60,7 +60,7 @@ export const snoopingWithoutTrust = check<Untrusted>({
   severity: "stop",
   family: "guards",
   title: "Snooping is on and the way to the server is not trusted",
-  why: "Answers of address servers pass from trusted ports only: nobody behind the switch gets an address.",
+  why: "Answers of DHCP servers pass from trusted ports only: nobody behind the switch gets an address.",
   reads: READS,
   find: (index) =>
     [...index.plan.device.values()]
@@ -72,7 +72,7 @@ export const snoopingWithoutTrust = check<Untrusted>({
     "and is not trusted: nobody behind the switch gets one.",
   repairs: ({ port }, index) => [
     {
-      label: `Trust ${nameOf(index, "port", port)} for address servers`,
+      label: `Trust ${nameOf(index, "port", port)} for DHCP servers`,
       planner: "set-guard",
       args: { port, guard: "dhcpTrust" },
       edit: patchGuards(port, { dhcpTrust: true }),
@@ -130,7 +130,7 @@ export const inspectionKillsHosts = check<Killed>({
   family: "guards",
   title: "ARP inspection stops hosts that it has no binding for",
   why:
-    "Snooping learns who leased which address; a host with a typed-in " +
+    "Snooping learns who leased which address; a host with a static " +
     "address, or a cable to other gear that is not trusted, it can't know.",
   reads: READS,
   find: (index): Found<Killed>[] =>

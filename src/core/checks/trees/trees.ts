@@ -21,10 +21,10 @@ export const loopWithoutTree = check<Circle>({
   code: "loop-without-tree",
   severity: "stop",
   family: "guards",
-  title: "Cables form a loop and no port stands by",
+  title: "Cables form a loop and no port blocks",
   why:
     "A broadcast goes round for ever, and within seconds nothing works any " +
-    "more. A spanning tree on all gear of the loop lets one port stand by.",
+    "more. A spanning tree on all gear of the loop blocks one port.",
   reads: READS,
   find: (index): Found<Circle>[] =>
     index.derived(LOOPS).map(({ ports, vids, devices }) => ({
@@ -33,7 +33,7 @@ export const loopWithoutTree = check<Circle>({
     })),
   describe: ({ ports, vids }, index) =>
     `The cable between ${listed(ports.map((id) => nameOf(index, "port", id)))} ` +
-    `closes a loop in ${vlans(vids)}, and nothing on it stands by.`,
+    `closes a loop in ${vlans(vids)}, and nothing on it blocks.`,
   repairs: ({ ports, devices }, index) => breakLoop(index, devices, index.linkAt(ports[0] ?? "")?.id),
 });
 

@@ -210,7 +210,7 @@ export const hostSchema = z.strictObject({
   mac: macField.nullable(),
   manner: z
     .enum(["typed", "reserved", "dynamic"])
-    .meta({ description: "typed into the device, reserved in DHCP, or given by DHCP" }),
+    .meta({ description: "static on the device, reserved in DHCP, or given by DHCP" }),
   ipv4: ipv4Field.nullable(),
   ipv6: ipv6Field.nullable(),
   length4: z

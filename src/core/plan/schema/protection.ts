@@ -52,7 +52,7 @@ export type TreeSettings = z.output<typeof treeSchema>;
 export const protectionsSchema = groupField(
   z.strictObject({
     snooping: setField(z.array(vidField).max(4094)).meta({
-      description: "VLANs in which answers of address servers pass from trusted ports only",
+      description: "VLANs in which answers of DHCP servers pass from trusted ports only",
     }),
     option82: z.boolean().meta({
       description: "Whether snooping adds the relay agent's information (RFC 3046) to what clients ask",

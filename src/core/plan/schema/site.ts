@@ -28,8 +28,8 @@ export const siteSchema = z.strictObject({
         .enum(["octet", "packed"])
         .meta({ description: "octet: the VLAN ID is the third octet of the subnet" }),
       gatewayAt: z.enum(["first", "last"]),
-      staticAt: z.enum(["start", "end"]).meta({ description: "Where the block for typed-in devices lies" }),
-      staticSize: countField(4096).meta({ description: "Addresses kept for typed-in devices" }),
+      staticAt: z.enum(["start", "end"]).meta({ description: "Where the block for static devices lies" }),
+      staticSize: countField(4096).meta({ description: "Addresses kept for static devices" }),
       namePattern: lineField(60)
         .min(1)
         .meta({ description: "Names of end devices, made of {place}, {kind}, {segment} and {n}" }),
@@ -43,7 +43,7 @@ export const siteSchema = z.strictObject({
         .enum(["one", "each"])
         .meta({ description: "one: the same wireless name everywhere; each: one for each access point" }),
       dns: z.enum(["gateway", "listed"]).meta({
-        description: "gateway: clients ask their gateway for names; listed: the servers listed here",
+        description: "gateway: clients ask their gateway for DNS; listed: the servers listed here",
       }),
       dnsServers: z.array(addressField).max(8),
       leaseSeconds: z.int().min(60).max(31_536_000),

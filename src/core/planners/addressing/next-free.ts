@@ -10,7 +10,7 @@ const takenIn = (index: PlanIndex, segment: Segment): Ipv4[] => [
 ];
 
 /**
- * The next address to type into a device, or to reserve for one: typed-in ones come from outside every pool,
+ * The next address to type into a device, or to reserve for one: static ones come from outside every pool,
  * reserved ones from inside where there is a pool. `given` are addresses handed out in the same batch. Null
  * when there is none left.
  */

@@ -87,7 +87,7 @@ function followedText(moves: MovesByAddress, text: string): string {
 
 /**
  * Moves subnets, and with them by the same offset every gateway and other leg, pool, exclusion, reservation
- * and typed-in address in them, and every name server, time server, relay target, a host's own gateway,
+ * and static address in them, and every name server, time server, relay target, a host's own gateway,
  * route, kept probe and option value that points at one of these. Two segments may change places. An address
  * in use for which the new subnet has no place refuses the whole; a pool is cut to what fits. Backwards, with
  * the ends of each move swapped, leads to the plan that was, as long as nothing was cut.

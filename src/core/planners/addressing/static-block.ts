@@ -17,7 +17,7 @@ export function gatewayIn(conventions: Conventions, prefix: Prefix4): Ipv4 {
 }
 
 /**
- * The run of addresses kept for typed-in devices by the site's convention: `size` of them at the beginning or
+ * The run of addresses kept for static devices by the site's convention: `size` of them at the beginning or
  * the end of what the gateway leaves. Null when nothing is kept, or the subnet has only the gateway.
  */
 export function staticBlockIn(

@@ -418,7 +418,7 @@ describe("roles of whole selections", () => {
     expect([...plan.vlan.values()].filter((vlan) => vlan.purpose === "parked").length).toBe(1);
   });
 
-  test("a way back in is an access port in a VLAN of its own with a note; made twice it is one VLAN", () => {
+  test("a rescue port is an access port in a VLAN of its own with a note; made twice it is one VLAN", () => {
     const [a, b] = free(office, "Upper switch");
     const plan = donePlan(
       afterEdit(donePlan(afterEdit(office, (bench) => makeWayBack(bench, [a?.id ?? ""]))), (bench) =>

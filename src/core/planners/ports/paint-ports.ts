@@ -7,7 +7,7 @@ export type PortRole =
   | { readonly role: "trunk"; readonly untagged: Vid | null; readonly tagged: readonly Vid[] }
   /** Off; in a VLAN of its own that leads nowhere, where there is one. */
   | { readonly role: "park"; readonly vid?: Vid | null }
-  /** The way back in: a port in a small network of its own that stays as it is until the end. */
+  /** The rescue port: a port in a small network of its own that stays as it is until the end. */
   | { readonly role: "wayBack"; readonly vid: Vid }
   | { readonly role: "undecided" };
 

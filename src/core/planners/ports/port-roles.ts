@@ -32,12 +32,12 @@ export function parkInVlan({ draft, ids }: Bench, ports: readonly string[]): Ref
   return null;
 }
 
-/** Makes ports a way back in: access ports in their domain's way-back VLAN, with a note that says so. */
+/** Makes ports rescue ports: access ports in their domain's way-back VLAN, with a note that says so. */
 export function makeWayBack({ draft, ids }: Bench, ports: readonly string[]): Refusal {
   for (const id of ports) {
     const { domain, name } = draft.need("device", draft.need("port", id).device);
     const vid = domain === null ? null : ensureVid(draft, ids, domain, "wayBack");
-    if (vid === null) return `${name} has no VLAN to spare for a way back in; free a number first.`;
+    if (vid === null) return `${name} has no VLAN to spare for a rescue port; free a number first.`;
     paintPorts(draft, [id], { role: "wayBack", vid });
     draft.patch("port", id, { note: draft.need("port", id).note || "Way back in, keep free" });
   }

@@ -6,7 +6,7 @@ import { addressInSegment } from "../segments/segment-cell";
 export const HOST_COLUMNS = ["address", "name", "kind", "segment", "how", "mac", "port", "place"] as const;
 export type HostColumn = (typeof HOST_COLUMNS)[number];
 
-export const MANNER_WORDS = { typed: "typed in", reserved: "reserved", dynamic: "by DHCP" } as const;
+export const MANNER_WORDS = { typed: "static", reserved: "reserved", dynamic: "by DHCP" } as const;
 export const HOST_KIND_WORDS = {
   pc: "PC",
   laptop: "laptop",
@@ -39,7 +39,7 @@ export function parseManner(text: string): Host["manner"] | null {
   );
   return (
     own ??
-    (/^(static|fixed|manual|typed)$/.test(wanted)
+    (/^(static|fixed|manual|typed( in)?)$/.test(wanted)
       ? "typed"
       : /^(dhcp|automatic)$/.test(wanted)
         ? "dynamic"
@@ -142,7 +142,7 @@ const EDITS: { readonly [C in HostColumn]: CellEdit } = {
   },
   how: ({ draft }, host, text) => {
     const manner = parseManner(text);
-    if (manner === null) return `"${text}" is none of: typed in, reserved, by DHCP.`;
+    if (manner === null) return `"${text}" is none of: static, reserved, by DHCP.`;
     if (manner === "reserved" && host.mac === null)
       return `A reservation needs ${host.name}'s MAC address; enter it first.`;
     draft.patch("host", host.id, manner === "dynamic" ? { manner, ipv4: null } : { manner });

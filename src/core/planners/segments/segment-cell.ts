@@ -162,7 +162,7 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
   },
   pool: ({ draft, ids }, segment, text) => {
     const scope = draft.all("scope").find((s) => s.segment === segment.id && s.family === 4);
-    if (/^(|-|–|none|typed in)$/i.test(text)) {
+    if (/^(|-|–|none|static|typed in)$/i.test(text)) {
       if (scope !== undefined) draft.remove("scope", scope.id);
       return null;
     }

@@ -66,7 +66,7 @@ export function editSite({ draft }: Bench, field: SiteField, typed: string): Ref
     case "staticSize": {
       const staticSize = countChecked(text, 4096);
       return staticSize === null
-        ? `"${text}" is no size; write how many addresses are kept for typed-in devices, 0 to 4096.`
+        ? `"${text}" is no size; write how many addresses are kept for static devices, 0 to 4096.`
         : convention({ staticSize });
     }
     case "vidStart": {

@@ -37,7 +37,7 @@ export function hostsOfLine({ draft }: Frame, { room, need }: HostLine): Host[] 
 }
 
 /**
- * The register: a device for each the survey counts and the plan has not, with its reservation or typed-in
+ * The register: a device for each the survey counts and the plan has not, with its reservation or static
  * address. Of devices the survey no longer counts, those nobody has seen (no MAC address) go; the others
  * stay, with a sentence.
  */

@@ -36,7 +36,7 @@ function mannersOf(frame: Frame, group: Group): Manners {
 
 /**
  * The pool of a subnet: outside the static block and the fixed addresses, for what asks and half as much
- * again, at least 20 or half of a small subnet. The static block gives way only as far as the typed-in
+ * again, at least 20 or half of a small subnet. The static block gives way only as far as the static
  * devices leave it.
  */
 export function poolIn(

@@ -225,7 +225,7 @@ export function draftLargerSubnets(frame: Frame): void {
       refusal ??
         (larger.inPlace
           ? `${segment.name} grows from ${formatPrefix(from)} to ${to} where it is; no ` +
-            "address changes, but every device with a typed-in address needs the new mask."
+            "address changes, but every device with a static address needs the new mask."
           : `${segment.name} moves from ${formatPrefix(from)} to ${to}: ${used} addresses in use change.`),
     );
   }

@@ -85,7 +85,7 @@ test("the marks that the tally shows are unique, and those the draft gives", () 
     }
 });
 
-test("gear beyond the block for typed-in addresses gets one outside it at once, not only when it is drafted again", () => {
+test("gear beyond the block for static addresses gets one outside it at once, not only when it is drafted again", () => {
   const { plan } = drafted(
     surveyPlan(
       {

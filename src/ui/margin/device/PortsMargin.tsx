@@ -100,7 +100,7 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
       <Guards key={ids.join(" ")} name={name} run={run} ports={ports} />
       {ports.length < 2 ? null : <JoinPorts name={name} run={run} ports={ports} />}
       <Caution head="On a live network">
-        paint the far end of a trunk first, and keep one port as a way back in.
+        paint the far end of a trunk first, and keep one port as a rescue port.
       </Caution>
       {one ? <HistorySection about={first.id} /> : null}
       {one ? (

@@ -8,7 +8,7 @@ import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
 /**
- * What a device does against false address servers and false addresses, and whether its own traffic finds out
+ * What a device does against false DHCP servers and false addresses, and whether its own traffic finds out
  * of its segment.
  */
 export function ProtectionFields({ device }: { device: Device }) {

@@ -172,7 +172,7 @@ function Place({ device, place }: { device: Device; place: TreePlace }) {
                 <span className="mono w-8 font-semibold">{port.label}</span>
                 <b className={`font-semibold ${forwards ? "" : "text-warn"}`}>
                   {ROLES[role]}
-                  {forwards ? "" : ", stands by"}
+                  {forwards ? "" : ", blocking"}
                 </b>
               </button>
               <p className="pl-10 text-ink2">{why}</p>

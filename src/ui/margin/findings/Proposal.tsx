@@ -132,7 +132,7 @@ export function ProposalPanel({
           {nothing ? "Nothing to do" : "Apply"}
         </button>
         <button type="button" className="button" onClick={cancel}>
-          Not now
+          Cancel
         </button>
       </div>
     </div>

@@ -207,7 +207,7 @@ function Sizing({ segment, scope, visit }: { segment: Segment; scope: Scope; vis
             {advice.reason}
           </p>
           <button type="button" className="button go" onClick={take}>
-            Look at it
+            Preview
           </button>
           {refusal === null ? null : (
             <p role="alert" className="pt-1 text-stop">

@@ -198,7 +198,7 @@ function Allocate() {
       </fieldset>
       <p className="px-4 pt-2">
         <button type="button" className="button go" onClick={work}>
-          Look at it
+          Preview
         </button>
       </p>
       <Outcome proposal={shown} refusal={refusal} apply={apply} cancel={cancel} />
@@ -259,7 +259,7 @@ function Renumber() {
       </datalist>
       <p className="px-4 pt-2">
         <button type="button" className="button go" onClick={work}>
-          Look at it
+          Preview
         </button>
       </p>
       <Outcome proposal={shown} refusal={refusal} apply={apply} cancel={cancel} />
@@ -315,7 +315,7 @@ function Split() {
             )
           }
         >
-          Look at it
+          Preview
         </button>
       </p>
       <Outcome proposal={shown} refusal={refusal} apply={apply} cancel={cancel} />
@@ -361,7 +361,7 @@ function Merge() {
                   )
                 }
               >
-                Look at it
+                Preview
               </button>
             </li>
           ))}
@@ -404,7 +404,7 @@ function Six() {
             )
           }
         >
-          Look at it
+          Preview
         </button>
       </p>
       <Outcome proposal={shown} refusal={refusal} apply={apply} cancel={cancel} />

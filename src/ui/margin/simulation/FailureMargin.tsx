@@ -21,7 +21,7 @@ const PARTS = [
   ["cutOff", "Cut off"],
   ["noGateway", "Without their gateway"],
   ["noInternet", "Without the internet"],
-  ["noAddress", "Without an address server, when their lease ends"],
+  ["noAddress", "Without a DHCP server, when their lease ends"],
 ] as const;
 
 /**

@@ -23,7 +23,7 @@ export function ReachMargin({ at }: { at: { readonly row: number; readonly colum
   if (from === undefined || to === undefined)
     return (
       <>
-        <MarginHead kick="Who reaches whom">Choose a pair</MarginHead>
+        <MarginHead kick="Reachability">Choose a pair</MarginHead>
         <p className="p-4 text-ink2">
           A cell says what gets from the segment on the left to the one above; here you see why, with the wall
           behind it.
@@ -61,7 +61,7 @@ export function ReachMargin({ at }: { at: { readonly row: number; readonly colum
   };
   return (
     <>
-      <MarginHead kick="Who reaches whom">
+      <MarginHead kick="Reachability">
         {from.name} to{" "}
         {typeof to === "string" ? (to === "internet" ? "the internet" : "the gateway") : to.name}
       </MarginHead>

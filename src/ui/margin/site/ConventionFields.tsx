@@ -87,7 +87,7 @@ export function ConventionFields() {
           ["start", "the start of the subnet"],
           ["end", "the end of the subnet"],
         ]}
-        onChoose={(staticAt) => set({ staticAt }, `typed-in block at the ${staticAt}`)}
+        onChoose={(staticAt) => set({ staticAt }, `static block at the ${staticAt}`)}
       />
       <Choose
         label="Fixed by"

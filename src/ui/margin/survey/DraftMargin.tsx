@@ -135,7 +135,7 @@ export function DraftMargin() {
           {nothing ? "Nothing to do" : "Accept the draft"}
         </button>
         <button type="button" className="button" onClick={() => select(null)}>
-          Not now
+          Cancel
         </button>
       </div>
       {report === null || report.notes.length === 0 ? null : (

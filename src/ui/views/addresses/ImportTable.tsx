@@ -63,7 +63,7 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
     const refused = edit(
       {
         planner: "import-hosts",
-        summary: `Took ${counted(read.good.length, "row", "rows")} into the register`,
+        summary: `Imported ${counted(read.good.length, "row", "rows")} into the register`,
         args: { rows: read.good.length, setAside: read.bad.length },
       },
       ({ draft, ids }) => writeHostTable(draft, ids, read),
@@ -71,16 +71,16 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
     if (refused !== null) return toast.error(refused);
     toast(
       `${read.added} new, ${read.changed} ` +
-        `changed${read.bad.length > 0 ? `, ${read.bad.length} set aside` : ""}. Undo takes it back.`,
+        `changed${read.bad.length > 0 ? `, ${read.bad.length} skipped` : ""}. Undo takes it back.`,
     );
     // The rows may have gone to any segment: all of the register is shown, so that they are seen.
     select(null);
     close();
   };
   return (
-    <section aria-label="Take a table in" className="flex min-h-0 flex-1 flex-col border-t border-ink">
+    <section aria-label="Import" className="flex min-h-0 flex-1 flex-col border-t border-ink">
       <div className="flex min-h-10 flex-none flex-wrap items-center gap-2 border-b border-hair px-4">
-        <h2 className="text-15">Take a table in</h2>
+        <h2 className="text-15">Import</h2>
         <span className="text-13 text-ink2">
           {segment === null ? "the whole site" : `rows without a segment go to ${segment.name}`}
         </span>
@@ -162,7 +162,7 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
                 className="button"
                 onClick={() =>
                   download(
-                    fileName(index.plan.site.name, "rows-set-aside.csv"),
+                    fileName(index.plan.site.name, "rows-skipped.csv"),
                     CSV_TYPE,
                     csv(badRowsTable(mapping, read)),
                   )
@@ -173,8 +173,8 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
             )}
             <button type="button" className="button go" disabled={read.good.length === 0} onClick={write}>
               {read.bad.length === 0
-                ? `Take ${counted(read.good.length, "row", "rows")} in`
-                : `Set ${read.bad.length} aside, take ${read.good.length} in`}
+                ? `Import ${counted(read.good.length, "row", "rows")}`
+                : `Skip ${read.bad.length}, import ${read.good.length}`}
             </button>
           </div>
           <div className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>

@@ -136,7 +136,7 @@ export function Register({
         planner: "convert-school",
         summary:
           `${counted(chosen.length, "device", "devices")} ` +
-          `${to === "typed" ? "typed in" : "reserved in DHCP"}`,
+          `${to === "typed" ? "static" : "reserved in DHCP"}`,
         args: { hosts: chosen, to },
       },
       ({ draft }) => convertSchool(draft, index, chosen, to),
@@ -259,7 +259,7 @@ export function Register({
         <span className="flex-1" />
         <Filter label="Filter the register" value={filter} onChange={setFilter} />
         <button type="button" className="button" onClick={() => open("import")}>
-          Take a table in
+          Import
         </button>
         <button type="button" className="button" onClick={() => open("compare")}>
           Compare
@@ -286,10 +286,10 @@ export function Register({
               <button
                 type="button"
                 className="button !min-h-6"
-                title="Add a device with this address typed in"
+                title="Add a device with this static address"
                 onClick={() => addFree("typed")}
               >
-                typed in <b className="mono">{shortIn(segment, free.typed)}</b>
+                static <b className="mono">{shortIn(segment, free.typed)}</b>
               </button>
             )}
             {free.reserved === null ? null : (

@@ -28,7 +28,7 @@ export function EnterView({ linkKey }: { linkKey: string | null }) {
       </p>
       {linkKey === null ? (
         <>
-          <h1 className="mb-2 text-22">Come in by the link</h1>
+          <h1 className="mb-2 text-22">Sign in by the link</h1>
           <p className="text-15">
             The command that started the application printed a link. Open that one in this browser. It works
             one time; running the command again prints a new one.
@@ -65,7 +65,7 @@ export function EnterView({ linkKey }: { linkKey: string | null }) {
             </p>
           )}
           <button type="submit" className="button go" disabled={entering}>
-            {entering ? "Coming in …" : "Come in"}
+            {entering ? "Signing in …" : "Sign in"}
           </button>
         </form>
       )}

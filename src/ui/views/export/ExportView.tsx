@@ -76,7 +76,7 @@ const FILES: readonly File[] = [
     what: "Reservations",
     name: "reservations.csv",
     type: CSV_TYPE,
-    about: "What each address server has to be told: address, MAC, host name.",
+    about: "What each DHCP server has to be told: address, MAC, host name.",
     make: (index) => csv(reservationTable(index)),
   },
   {

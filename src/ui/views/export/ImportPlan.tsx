@@ -51,7 +51,7 @@ export function ImportPlan() {
     const batch = {
       id: v7(),
       planner: "import-plan",
-      summary: `Took in the plan file ${file.name}`.slice(0, 120),
+      summary: `Imported the plan file ${file.name}`.slice(0, 120),
       args: { file: file.name },
       changes,
     };
@@ -72,7 +72,7 @@ export function ImportPlan() {
   const current = ready !== null && ready.base === held.index ? ready : null;
   return (
     <section className="mx-4 mt-4 border-t border-ink pt-3">
-      <h2 className="text-15">Take a plan file in</h2>
+      <h2 className="text-15">Import a plan file</h2>
       <p className="mb-2 text-13 text-ink2">
         It takes the place of this plan. You see first what would change; nothing is written before you say
         so, and undo brings the old plan back.
@@ -136,10 +136,10 @@ export function ImportPlan() {
               disabled={current.batch.changes.length === 0}
               onClick={() => apply(current)}
             >
-              {current.batch.changes.length === 0 ? "It is the same plan" : "Take it in"}
+              {current.batch.changes.length === 0 ? "It is the same plan" : "Import"}
             </button>
             <button type="button" className="button" onClick={() => setReady(null)}>
-              Not now
+              Cancel
             </button>
           </div>
         </div>

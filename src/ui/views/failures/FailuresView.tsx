@@ -16,7 +16,7 @@ const COLUMNS = "grid-cols-[minmax(150px,1fr)_56px_52px_repeat(3,84px)_64px]";
 const KINDS = { device: "device", cable: "cable", feed: "supply", line: "line" } as const;
 const SERVICES = {
   gateway: "the way to the gateway",
-  address: "the address server",
+  address: "the DHCP server",
   internet: "the internet",
 } as const;
 
@@ -43,7 +43,7 @@ export function FailuresView() {
         "cut off",
         "lose the gateway",
         "lose the internet",
-        "no address server",
+        "no DHCP server",
         "take over",
       ],
       ...(losses ?? []).map((loss) => [
@@ -225,7 +225,7 @@ function Ranking({
             const words =
               `${loss.name}: ${loss.cutOff.length} cut off, ${loss.noGateway.length} lose ` +
               `the gateway, ${loss.noInternet.length} the internet, ${loss.noAddress.length} ` +
-              `find no address server, ${loss.takeOver.length} ports take over`;
+              `find no DHCP server, ${loss.takeOver.length} ports take over`;
             return (
               <button
                 key={loss.key}

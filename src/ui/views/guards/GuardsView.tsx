@@ -42,7 +42,7 @@ export function GuardsView() {
         <GuardTable devices={able} />
       ) : shown === undefined ? (
         <p className="max-w-[60ch] p-4 text-15">
-          No gear runs a spanning tree yet. Where cables form a ring, one has to stand by; choose a switch and
+          No gear runs a spanning tree yet. Where cables form a ring, one has to block; choose a switch and
           the kind of its tree in the margin.{" "}
           {able[0] === undefined ? (
             "Add the switches on Hardware first."

@@ -88,11 +88,11 @@ export function TreeDrawing({ named }: { named: NamedTree }) {
         </div>
       </div>
       <section
-        aria-label="What stands by"
+        aria-label="Blocked ports"
         className="max-h-44 overflow-auto border-t border-ink px-4 py-2 text-13"
         tabIndex={0}
       >
-        <h2 className="text-14">What stands by</h2>
+        <h2 className="text-14">Blocked ports</h2>
         {standing.length === 0 ? (
           <p className="text-ink2">Nothing: no cable is spare.</p>
         ) : (

@@ -16,7 +16,7 @@ import { useProbe } from "./use-probe";
 const WAYS: readonly (readonly [ProbeWay, string])[] = [
   ["journey", "One journey"],
   ["kept", "Kept"],
-  ["reach", "Who reaches whom"],
+  ["reach", "Reachability"],
 ];
 
 /**

@@ -161,7 +161,7 @@ export function ReachPanel() {
         ref={box}
         role="grid"
         hidden={host !== ""}
-        aria-label="Who reaches whom"
+        aria-label="Reachability"
         aria-rowcount={matrix.rows.length}
         aria-colcount={matrix.columns.length}
         className="relative min-h-0 flex-1 overflow-auto"

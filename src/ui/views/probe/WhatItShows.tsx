@@ -37,7 +37,7 @@ export function WhatItShows({ outcome }: { outcome: Outcome }) {
               <span className="mono">255.255.0.0</span>
             </Fact>
             <Fact name="Gateway">none</Fact>
-            <Fact name="Names">none</Fact>
+            <Fact name="DNS">none</Fact>
             <Fact name="It says">connected, no internet</Fact>
           </dl>
         ) : (
@@ -51,12 +51,12 @@ export function WhatItShows({ outcome }: { outcome: Outcome }) {
             <Fact name="Gateway">
               <span className="mono">{lease.gateway === null ? "none" : formatAddress(lease.gateway)}</span>
             </Fact>
-            <Fact name="Names">
+            <Fact name="DNS">
               <span className="mono">{lease.dns.map(formatAddress).join(", ") || "none"}</span>
             </Fact>
             <Fact name="Lease">
               {lease.leaseSeconds === null
-                ? "none: typed in"
+                ? "none: static"
                 : `${formatLease(lease.leaseSeconds)}, from ${lease.server}`}
             </Fact>
             <Fact name="Segment">
@@ -77,12 +77,12 @@ export function WhatItShows({ outcome }: { outcome: Outcome }) {
             <Fact name="Pool">
               {poolsWithCounts(index, segment)
                 .map((pool) => `${pool.text}, count ${pool.count}`)
-                .join("; ") || "none: addresses are typed in"}
+                .join("; ") || "none: addresses are static"}
             </Fact>
             <Fact name="Gateway">
               <span className="mono">{gateway === undefined ? "none" : formatAddress(gateway)}</span>
             </Fact>
-            <Fact name="Names">
+            <Fact name="DNS">
               <span className="mono">{segment.dns.map(formatAddress).join(", ") || "none"}</span>
             </Fact>
             <Fact name="Server">{server}</Fact>

@@ -137,7 +137,7 @@ export function columnsOf(
       show: (segment) =>
         signed(
           worstAt(list, segment, "pool"),
-          segmentCellText(index, segment, "pool") || <span className="font-sans text-ink2">typed in</span>,
+          segmentCellText(index, segment, "pool") || <span className="font-sans text-ink2">static</span>,
         ),
     }),
     figure("count", "Count", (segment) => segmentFigures(index, segment).offered),

@@ -302,7 +302,7 @@ function Surroundings({ index }: { index: PlanIndex }) {
         <button type="button" className={open} onClick={() => select({ what: "conventions" })}>
           VLANs from {conventions.vidStart} by {conventions.vidStep},{" "}
           {conventions.subnetScheme === "octet" ? "number in octet 3" : "subnets packed"}, gateway{" "}
-          {conventions.gatewayAt}, {conventions.staticSize} typed-in at the {conventions.staticAt}, growth{" "}
+          {conventions.gatewayAt}, {conventions.staticSize} static at the {conventions.staticAt}, growth{" "}
           {conventions.growth} %
         </button>
       </dd>

@@ -62,7 +62,7 @@ export function WallsView() {
     <main className="sheet">
       <div className="head">
         <h1>Walls</h1>
-        <p>what may start talking to what; answers always return</p>
+        <p>the firewall rules in words: what may start talking to what; answers always return</p>
       </div>
       {index.plan.zone.size === 0 ? (
         <p className="max-w-[60ch] p-4 text-15">
