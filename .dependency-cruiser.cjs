@@ -34,6 +34,7 @@ const CORE = [
   "device-sheet",
   "capture",
   "formats",
+  "commands",
   "testing",
 ];
 const layers = CORE.map((folder, at) => ({

@@ -68,38 +68,54 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   serverDevice: "server",
   serverHost: "server",
   poeOneLostMw: "PoE with one supply lost in mW",
-  rackUnit: "height unit",
   heightUnits: "fills height units",
   backupFeed: "second feed",
   feed: "fed by",
-  widthMhz: "width in MHz",
   at: "offered at",
   moreSegments: "or, by sign-in",
   hears: "hears",
   speedMbps: "speed in Mbit/s",
   poeMw: "gives mW",
   macLimit: "MAC limit",
-  signIn: "802.1X",
-  bpduGuard: "BPDU guard",
-  dhcpTrust: "DHCP trusted",
-  arpTrust: "ARP trusted",
   wifiNames: "wireless names",
   lag: "LAG",
   maxVlans: "most VLANs",
   mixesTagged: "mixes untagged and tagged",
-  length4: "mask",
-  length6: "IPv6 prefix length",
-  nextHop4: "next hop",
-  nextHop6: "IPv6 next hop",
-  gateway4: "own gateway",
   gateway6: "own IPv6 gateway",
   bridgeMac: "bridge MAC",
   asksFrom: "asks its servers from",
   accessPoint: "at",
   profile: "802.1X profile",
+  prefix: "subnet",
+  prefix6: "IPv6 subnet",
+  length4: "mask",
+  length6: "IPv6 prefix length",
+  gateway4: "own gateway",
+  nextHop4: "next hop",
+  nextHop6: "IPv6 next hop",
+  rackUnit: "height unit",
+  poeBudget: "PoE budget in W",
+  poeOneLost: "PoE with one supply lost in W",
+  downMbps: "down Mbit/s",
+  upMbps: "up Mbit/s",
+  vlanTag: "tag wanted",
+  bpduGuard: "BPDU guard",
+  dhcpTrust: "DHCP trusted",
+  arpTrust: "ARP trusted",
+  option82: "option 82",
+  signIn: "802.1X",
+  poeClass: "PoE class",
+  speaksDhcp: "speaks DHCP",
+  speaksSignIn: "speaks 802.1X",
+  carrierNat: "carrier-grade NAT",
+  providerBox: "provider's box",
+  widthMhz: "width in MHz",
+  arpInspection: "ARP inspection",
+  snooping: "DHCP snooping",
 };
 
-const spaced = (field: string): string =>
+/** A field's name as a person says it. */
+export const fieldWord = (field: string): string =>
   FIELD_WORDS[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 /** Words of our own for values of choices, where taking the value apart would not say it. */
@@ -182,9 +198,9 @@ function fieldsOf(
   return Object.keys(right)
     .filter((field) => !equal(left[field], right[field]))
     .map((field) => ({
-      field: spaced(field),
-      before: valueText(before, left[field]),
-      after: valueText(after, right[field]),
+      field: fieldWord(field),
+      before: valueWords(before, left[field]),
+      after: valueWords(after, right[field]),
     }));
 }
 
@@ -192,12 +208,12 @@ const textSide = (kind: Kind, entity: Entity): Record<string, unknown> =>
   z.encode(SCHEMAS[kind] as z.ZodType, entity) as Record<string, unknown>;
 
 /** "a, b", "none", a name for an id: a value of the plan file's form in words. */
-function valueText(index: PlanIndex, value: unknown): string {
+export function valueWords(index: PlanIndex, value: unknown): string {
   if (value === null || value === "") return "none";
   if (value === true) return "yes";
   if (value === false) return "no";
   if (Array.isArray(value))
-    return value.length === 0 ? "none" : value.map((item) => valueText(index, item)).join(", ");
+    return value.length === 0 ? "none" : value.map((item) => valueWords(index, item)).join(", ");
   if (typeof value === "object") return objectText(index, value as Record<string, unknown>);
   const text = String(value);
   if (!UUID.test(text)) return isChoice(text) ? choiceWords(text) : text;
@@ -207,9 +223,9 @@ function valueText(index: PlanIndex, value: unknown): string {
 
 function objectText(index: PlanIndex, value: Record<string, unknown>): string {
   if ("first" in value && "last" in value)
-    return `${valueText(index, value.first)} to ${valueText(index, value.last)}`;
+    return `${valueWords(index, value.first)} to ${valueWords(index, value.last)}`;
   if (value.at === "unplaced") return "nowhere";
-  if ("name" in value) return valueText(index, value.name);
+  if ("name" in value) return valueWords(index, value.name);
   const parts = Object.entries(value).filter(
     ([, inner]) => inner !== false && inner !== null && inner !== "",
   );
@@ -217,10 +233,10 @@ function objectText(index: PlanIndex, value: Record<string, unknown>): string {
     ? "none"
     : parts
         .map(([key, inner]) => {
-          if (inner === true) return spaced(key);
+          if (inner === true) return fieldWord(key);
           if (key === "at") return "";
-          if (typeof inner === "number") return `${spaced(key)} ${inner}`;
-          return valueText(index, inner);
+          if (typeof inner === "number") return `${fieldWord(key)} ${inner}`;
+          return valueWords(index, inner);
         })
         .filter((t) => t !== "")
         .join(", ");
@@ -266,5 +282,5 @@ export function encodedClashSides(
       mine: mine === null ? "removed" : "changed",
       theirs: theirs === null ? "removed" : "changed",
     };
-  return { field: spaced(field), mine: valueText(index, mine), theirs: valueText(index, theirs) };
+  return { field: fieldWord(field), mine: valueWords(index, mine), theirs: valueWords(index, theirs) };
 }

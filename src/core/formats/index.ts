@@ -42,5 +42,7 @@ export {
   type DescribedChange,
   encodedClashSides,
   type FieldChange,
+  fieldWord,
   kindWord,
+  valueWords,
 } from "./describe-changes";

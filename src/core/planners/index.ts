@@ -201,3 +201,4 @@ export { accessPointRole, type VlanChoice, vlanChoices, voiceChoice } from "./po
 export { openDoor, setWall } from "./segments/set-wall";
 export { addSsid, BAND_WORDS, editSsid, removeSsid, setNameSchool } from "./wireless/ssid";
 export { type Paste, pasteHosts, pasteSegments } from "./register/table-paste";
+export { sizeLeases } from "./addressing/size-leases";

@@ -1,6 +1,7 @@
 import type { Finding } from "@/core/checks";
 import type { ChangeBatch, Choose } from "@/core/plan";
-import type { Bench, Refusal } from "@/core/planners";
+import type { Order } from "@/core/commands";
+import type { Refusal } from "@/core/planners";
 import type { ClashAnswer, StepsAnswer } from "@/http/contracts/answers";
 import type { Held } from "./held";
 
@@ -8,11 +9,6 @@ import type { Held } from "./held";
 export type Saving = "saved" | "saving" | "waiting" | "stranger";
 /** Whether what waits would be there again after the tab was closed. */
 export type Keeping = "kept" | "not-kept";
-export interface Meant {
-  readonly planner: string;
-  readonly summary: string;
-  readonly args: unknown;
-}
 /** A batch that can never be saved, with the server's reason. */
 export interface Dropped {
   readonly batch: ChangeBatch;
@@ -47,8 +43,8 @@ export interface PlanState {
   /** Whether the question is open if a whole imported plan is to be taken back. */
   readonly confirmingUndo: boolean;
   readonly load: () => Promise<void>;
-  /** Runs an edit and commits its batch; a refusal is the sentence to show, and nothing has changed then. */
-  readonly edit: (meant: Meant, work: (bench: Bench) => Refusal | void) => Refusal;
+  /** Runs an order and commits its batch; a refusal is the sentence to show, and nothing has changed then. */
+  readonly edit: (order: Order) => Refusal;
   readonly commit: (batch: ChangeBatch) => Refusal;
   /** Takes back my last step; where that is a whole imported plan, it opens the question instead. */
   readonly undo: () => Promise<Refusal>;

@@ -5,7 +5,7 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import { listFindings } from "@/core/checks";
 import { integrityFault } from "@/core/formats";
 import { entityOf, KINDS, nameOf, PlanIndex } from "@/core/plan";
-import { plan as runPlanner } from "@/core/planners";
+import { runOrder } from "@/core/commands";
 import type { Loaded, PlanWorker } from "@/workers/plan.worker";
 import { call } from "./api";
 import { thisBrowser } from "./browser";
@@ -128,10 +128,10 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
           set({ phase: "failed", failure: sentence });
         }
       },
-      edit: (meant, work) => {
+      edit: (order) => {
         const { held } = get();
         if (held === null) return "The plan is still loading.";
-        const { batch, refusal } = runPlanner(held.index, v7, meant, work);
+        const { batch, refusal } = runOrder(held.index, v7, order);
         return batch === null ? refusal : get().commit(batch);
       },
       commit: (batch) => {

@@ -1,10 +1,10 @@
 "use client";
 
+import { connectPorts } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import { byNaturalText } from "@/core/kernel";
 import { nameOf, type Device } from "@/core/plan";
-import { connectPorts } from "@/core/planners";
 import { freePorts, pluggedIn } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -29,14 +29,7 @@ export function Cables({ device }: { device: Device }) {
   const connect = () => {
     const [a, b] = [near === "" ? own[0]?.id : near, far === "" ? others[0]?.id : far];
     if (a === undefined || b === undefined) return;
-    const refusal = edit(
-      {
-        planner: "connect-ports",
-        summary: `Cable ${nameOf(index, "port", a)} to ${nameOf(index, "port", b)}`,
-        args: { a, b },
-      },
-      (bench) => connectPorts(bench, a, b),
-    );
+    const refusal = edit(connectPorts({ a, b }));
     if (refusal !== null) toast.error(refusal);
     setNear("");
     setFar("");

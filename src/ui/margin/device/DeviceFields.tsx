@@ -1,15 +1,8 @@
 "use client";
 
+import { editDevice, setAbilities, setDevice, setDeviceVlans, setVlanNameLimit } from "@/core/commands";
 import { POE_CHOICES, type Abilities, type Device, type PoeChoice } from "@/core/plan";
-import {
-  deviceFieldText,
-  deviceVlansText,
-  editDevice,
-  setAbilities,
-  setDeviceVlans,
-  setVlanNameLimit,
-  type DeviceField,
-} from "@/core/planners";
+import { deviceFieldText, deviceVlansText, type DeviceField } from "@/core/planners";
 import { modelsOf } from "@/core/catalogue";
 import { placesOf } from "@/core/sheets";
 import { Choose } from "../../kit/Choose";
@@ -96,18 +89,7 @@ export function DeviceFields({ device }: { device: Device }) {
       placeholder={hint}
       offers={offers(name)}
       mono={MONO.includes(name)}
-      write={(text) =>
-        edit(
-          {
-            planner: "edit-device",
-            summary:
-              `${device.name}: ${label.toLowerCase()} ` +
-              `${name === "notes" ? "written" : text === "" ? "emptied" : text}`,
-            args: { device: device.id, field: name, text },
-          },
-          (bench) => editDevice(bench, device.id, name, text),
-        )
-      }
+      write={(text) => edit(editDevice({ device: device.id, field: name, text }))}
     />
   );
   return (
@@ -120,14 +102,7 @@ export function DeviceFields({ device }: { device: Device }) {
           value={device.poe}
           choices={POE_CHOICES.map((one) => [one, POE_WORDS[one]] as const)}
           onChoose={(poe) => {
-            edit(
-              {
-                planner: "edit-device",
-                summary: `${device.name}: takes ${POE_WORDS[poe]}`,
-                args: { device: device.id, poe },
-              },
-              ({ draft }) => draft.patch("device", device.id, { poe }),
-            );
+            edit(setDevice({ device: device.id, fields: { poe } }));
           }}
         />
       </Section>
@@ -140,10 +115,8 @@ function AbilityFields({ device, field }: { device: Device; field: (row: Row) =>
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const { abilities } = device;
-  const set = (part: Partial<Abilities>, says: string) => {
-    edit({ planner: "set-abilities", summary: `${device.name}: ${says}`, args: part }, (bench) =>
-      setAbilities(bench, device.id, part),
-    );
+  const set = (part: Partial<Abilities>) => {
+    edit(setAbilities({ device: device.id, part }));
   };
   const tick = (key: string, checked: boolean, words: string, write: (on: boolean) => void) => (
     <label key={key} className="flex min-h-6 items-center gap-2 px-4 text-13">
@@ -159,31 +132,13 @@ function AbilityFields({ device, field }: { device: Device; field: (row: Row) =>
         value={device.vlanNameLimit === null ? "" : String(device.vlanNameLimit)}
         placeholder="characters it takes"
         mono
-        write={(text) =>
-          edit(
-            {
-              planner: "edit-device",
-              summary: `${device.name}: VLAN names of at most ${text || "any length"}`,
-              args: { device: device.id, text },
-            },
-            (bench) => setVlanNameLimit(bench, device.id, text),
-          )
-        }
+        write={(text) => edit(setVlanNameLimit({ device: device.id, text }))}
       />
       <TextField
         label="VLANs on it"
         value={deviceVlansText(index, device.id)}
         placeholder="as its own list has them: 20 Staff, 30 Phones"
-        write={(text) =>
-          edit(
-            {
-              planner: "edit-device",
-              summary: `${device.name}: its own VLANs ${text === "" ? "not known" : text}`,
-              args: { device: device.id, text },
-            },
-            (bench) => setDeviceVlans(bench, device.id, text),
-          )
-        }
+        write={(text) => edit(setDeviceVlans({ device: device.id, text }))}
       />
       <Choose
         label="It shows"
@@ -192,28 +147,15 @@ function AbilityFields({ device, field }: { device: Device; field: (row: Row) =>
           ["one", "membership with its PVID"],
           ["two", "PVID and membership apart"],
         ]}
-        onChoose={(lists) =>
-          set(
-            { lists },
-            lists === "two" ? "shows PVID and membership apart" : "shows membership with its PVID",
-          )
-        }
+        onChoose={(lists) => set({ lists })}
       />
-      {FLAGS.map(([key, words]) =>
-        tick(key, abilities[key], words, (on) => set({ [key]: on }, `${on ? "has" : "has no"} ${words}`)),
-      )}
+      {FLAGS.map(([key, words]) => tick(key, abilities[key], words, (on) => set({ [key]: on })))}
       {tick("ownTag", abilities.ownTag === "drop", "access ports drop every tagged frame", (on) =>
-        set(
-          { ownTag: on ? "drop" : "accept" },
-          `access ports ${on ? "drop every tagged frame" : "take frames tagged with their own VLAN"}`,
-        ),
+        set({ ownTag: on ? "drop" : "accept" }),
       )}
       {TREES.map(([tree, words]) =>
         tick(tree, abilities.trees.includes(tree), words, (on) =>
-          set(
-            { trees: on ? [...abilities.trees, tree] : abilities.trees.filter((one) => one !== tree) },
-            `${on ? "knows" : "knows no"} ${words}`,
-          ),
+          set({ trees: on ? [...abilities.trees, tree] : abilities.trees.filter((one) => one !== tree) }),
         ),
       )}
     </Section>

@@ -1,7 +1,7 @@
 "use client";
 
+import { removeDevice } from "@/core/commands";
 import { toast } from "sonner";
-import { removeDevice } from "@/core/planners";
 import { powerBudget } from "@/core/power";
 import { DEVICE_KIND_WORDS, portCounts } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
@@ -33,10 +33,7 @@ export function DeviceMargin({ id }: { id: string }) {
   const power = powerBudget(index, device);
   const lags = index.groups("lagsByDevice").get(id) ?? [];
   const remove = () => {
-    const refusal = edit(
-      { planner: "remove-device", summary: `Removed ${device.name}`, args: { device: id } },
-      ({ draft }) => removeDevice(draft, id),
-    );
+    const refusal = edit(removeDevice({ device: id }));
     if (refusal !== null) toast.error(refusal);
     else select(null);
   };

@@ -1,8 +1,9 @@
 "use client";
 
+import { setGuard, setMacLimit, setPortProfile } from "@/core/commands";
 import { byNaturalText } from "@/core/kernel";
 import type { Port } from "@/core/plan";
-import { setGuard, setMacLimit, setProfile, type GuardFlag } from "@/core/planners";
+import { type GuardFlag } from "@/core/planners";
 import { TextField } from "../../kit/TextField";
 import { Choose } from "../../kit/Choose";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -25,29 +26,14 @@ const shared = <T,>(values: readonly T[]): T | null => {
 };
 
 /** What guards the chosen ports. A box that stands for ports that differ is neither ticked nor empty. */
-export function Guards({ name, run, ports }: { name: string; run: string; ports: readonly Port[] }) {
+export function Guards({ ports }: { ports: readonly Port[] }) {
   const edit = usePlan((state) => state.edit);
   const ids = ports.map((port) => port.id);
-  const set = (guard: GuardFlag, words: string, on: boolean) => {
-    edit(
-      {
-        planner: "set-guard",
-        summary: `${name} ${run}: ${on ? "" : "no "}${words}`,
-        args: { ports: ids, guard, on },
-      },
-      (bench) => setGuard(bench, ids, guard, on),
-    );
+  const set = (guard: GuardFlag, on: boolean) => {
+    edit(setGuard({ ports: ids, guard, on }));
   };
   const limit = shared(ports.map(({ guards }) => guards.macLimit));
-  const write = (text: string) =>
-    edit(
-      {
-        planner: "set-guard",
-        summary: `${name} ${run}: MAC limit ${text || "none"}`,
-        args: { ports: ids, guard: "macLimit", text },
-      },
-      (bench) => setMacLimit(bench, ids, text),
-    );
+  const write = (text: string) => edit(setMacLimit({ ports: ids, text }));
   const profiles = [...useIndex().plan.signIn.values()].sort((a, b) => byNaturalText(a.name, b.name));
   const only = profiles.length === 1 ? `${profiles[0]?.name ?? ""}, the only one` : "none";
   const profile = shared(ports.map(({ guards }) => guards.profile ?? ""));
@@ -58,14 +44,7 @@ export function Guards({ name, run, ports }: { name: string; run: string; ports:
   ];
   const choose = (id: string) => {
     if (id === "they differ") return;
-    edit(
-      {
-        planner: "set-guard",
-        summary: `${name} ${run}: 802.1X profile ${profiles.find((one) => one.id === id)?.name ?? only}`,
-        args: { ports: ids, profile: id },
-      },
-      (bench) => setProfile(bench, ids, id === "" ? null : id),
-    );
+    edit(setPortProfile({ ports: ids, profile: id === "" ? null : id }));
   };
   return (
     <Section title="Guards">
@@ -79,7 +58,7 @@ export function Guards({ name, run, ports }: { name: string; run: string; ports:
               ref={(box) => {
                 if (box !== null) box.indeterminate = state === null;
               }}
-              onChange={(event) => set(guard, words, event.target.checked)}
+              onChange={(event) => set(guard, event.target.checked)}
             />
             {words}
             <span className="text-12 text-ink2">{state === null ? "they differ" : where}</span>

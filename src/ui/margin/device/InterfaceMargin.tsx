@@ -1,8 +1,8 @@
 "use client";
 
+import { setLegAddress } from "@/core/commands";
 import { formatAddress } from "@/core/address";
 import { nameOf } from "@/core/plan";
-import { setLegAddress } from "@/core/planners";
 import { DEVICE_KIND_WORDS } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { TextField } from "../../kit/TextField";
@@ -44,16 +44,7 @@ export function InterfaceMargin({ id }: { id: string }) {
           label="Address"
           mono
           value={leg.addresses4[0] === undefined ? "" : formatAddress(leg.addresses4[0])}
-          write={(text) =>
-            edit(
-              {
-                planner: "set-leg-address",
-                summary: `${device.name} (${leg.name}): ${text === "" ? "no address" : text}`,
-                args: { interface: id, text },
-              },
-              (bench) => setLegAddress(bench, id, text),
-            )
-          }
+          write={(text) => edit(setLegAddress({ leg: id, text }))}
         />
       </Section>
       <HistorySection about={id} />

@@ -1,9 +1,9 @@
 "use client";
 
+import { cableLags, dissolveLag, setLagMode } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import { nameOf, type Device, type Lag } from "@/core/plan";
-import { cableLags, dissolveLag, setLagMode } from "@/core/planners";
 import { runText } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
@@ -63,15 +63,7 @@ function OneLag({ device, lag }: { device: Device; lag: Lag }) {
           value={lag.mode}
           onChange={(event) => {
             const mode = MODES.find(([one]) => one === event.target.value)?.[0];
-            if (mode !== undefined)
-              edit(
-                {
-                  planner: "set-lag-mode",
-                  summary: `${device.name} ${lag.name}: ${mode}`,
-                  args: { lag: lag.id, mode },
-                },
-                (bench) => setLagMode(bench, lag.id, mode),
-              );
+            if (mode !== undefined) edit(setLagMode({ lag: lag.id, mode }));
           }}
         >
           {MODES.map(([one, words]) => (
@@ -80,20 +72,7 @@ function OneLag({ device, lag }: { device: Device; lag: Lag }) {
             </option>
           ))}
         </select>
-        <button
-          type="button"
-          className="button"
-          onClick={() =>
-            edit(
-              {
-                planner: "dissolve-lag",
-                summary: `Took ${device.name} ${lag.name} apart`,
-                args: { lag: lag.id },
-              },
-              (bench) => dissolveLag(bench, lag.id),
-            )
-          }
-        >
+        <button type="button" className="button" onClick={() => edit(dissolveLag({ lag: lag.id }))}>
           Take apart
         </button>
         {!isFree(lag.id) || others.length === 0 ? null : (
@@ -113,18 +92,7 @@ function OneLag({ device, lag }: { device: Device; lag: Lag }) {
             <button
               type="button"
               className="button"
-              onClick={() =>
-                say(
-                  edit(
-                    {
-                      planner: "cable-lags",
-                      summary: `Cabled ${device.name} ${lag.name} to ${nameOf(index, "lag", target)}`,
-                      args: { a: lag.id, b: target },
-                    },
-                    (bench) => cableLags(bench, lag.id, target),
-                  ),
-                )
-              }
+              onClick={() => say(edit(cableLags({ a: lag.id, b: target })))}
             >
               Cable to it
             </button>

@@ -1,9 +1,9 @@
 "use client";
 
+import { addLeg, removeLeg, setAsksFrom } from "@/core/commands";
 import { useState } from "react";
 import { formatAddress } from "@/core/address";
 import type { Device } from "@/core/plan";
-import { addLeg, removeLeg, setAsksFrom } from "@/core/planners";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -16,7 +16,6 @@ export function Legs({ device }: { device: Device }) {
   const legs = index.interfacesOf(device.id);
   const segments = [...index.plan.segment.values()];
   const [segment, setSegment] = useState(segments.find((s) => s.management)?.id ?? segments[0]?.id ?? "");
-  const chosen = index.plan.segment.get(segment);
   return (
     <Section title="Its own addresses">
       <ul className="px-4 text-13">
@@ -30,16 +29,7 @@ export function Legs({ device }: { device: Device }) {
               type="button"
               className="button ml-auto"
               aria-label={`Remove the address in ${leg.name}`}
-              onClick={() =>
-                edit(
-                  {
-                    planner: "remove-leg",
-                    summary: `${device.name} has no address in ${leg.name} any more`,
-                    args: { interface: leg.id },
-                  },
-                  ({ draft }) => removeLeg({ draft }, leg.id),
-                )
-              }
+              onClick={() => edit(removeLeg({ device: device.id, leg: leg.id }))}
             >
               Remove
             </button>
@@ -52,16 +42,7 @@ export function Legs({ device }: { device: Device }) {
           value={device.asksFrom ?? ""}
           choices={[["", "the first of them"], ...legs.map((leg): [string, string] => [leg.id, leg.name])]}
           onChoose={(leg) => {
-            edit(
-              {
-                planner: "edit-device",
-                summary:
-                  `${device.name} asks its servers from ` +
-                  (legs.find((one) => one.id === leg)?.name ?? "the first of its addresses"),
-                args: { device: device.id, asksFrom: leg },
-              },
-              (bench) => setAsksFrom(bench, device.id, leg === "" ? null : leg),
-            );
+            edit(setAsksFrom({ device: device.id, leg: leg === "" ? null : leg }));
           }}
         />
       )}
@@ -83,16 +64,7 @@ export function Legs({ device }: { device: Device }) {
             mono
             value=""
             placeholder=".2"
-            write={(text) =>
-              edit(
-                {
-                  planner: "add-leg",
-                  summary: `${device.name}: ${text} in ${chosen?.name ?? ""}`,
-                  args: { device: device.id, segment, text },
-                },
-                (bench) => addLeg(bench, device.id, segment, text),
-              )
-            }
+            write={(text) => edit(addLeg({ device: device.id, segment, text }))}
           />
         </>
       )}

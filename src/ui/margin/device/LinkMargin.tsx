@@ -1,9 +1,16 @@
 "use client";
 
+import {
+  editLinkText,
+  labelCables,
+  removeLinks,
+  setLinkCable,
+  setLinkMedium,
+  setOptic,
+} from "@/core/commands";
 import { toast } from "sonner";
 import { CABLE_WORDS, cablesFor, linkSpeed, LOADS, MEDIUM_WORDS, opticsFor, reachOf } from "@/core/cabling";
 import { nameOf, type Link, type Port } from "@/core/plan";
-import { editLink, labelCables, setCable, setMedium, setOptic, setPatch } from "@/core/planners";
 import { jacketOf, tapeSlots } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
@@ -28,17 +35,13 @@ export function LinkMargin({ id }: { id: string }) {
   const ends = [link.a, link.b].flatMap((port) => index.plan.port.get(port) ?? []);
   const [a, b] = ends;
   if (a === undefined || b === undefined) return null;
-  const cable = ends.map((port) => nameOf(index, "port", port.id)).join(" to ");
   const reach = reachOf(link, a, b);
   const load = index.derived(LOADS).find((one) => one.link === id);
   const say = (refusal: string | null) => {
     if (refusal !== null) toast.error(refusal);
   };
   const remove = () => {
-    edit(
-      { planner: "remove-link", summary: `Took out the cable ${cable}`, args: { link: id } },
-      ({ draft }) => draft.remove("link", id),
-    );
+    edit(removeLinks({ links: [id] }));
     select(null);
   };
   return (
@@ -83,47 +86,20 @@ export function LinkMargin({ id }: { id: string }) {
           value={link.medium}
           choices={MEDIA.map((one) => [one, MEDIUM_WORDS[one]] as const)}
           onChoose={(medium) => {
-            edit(
-              {
-                planner: "edit-link",
-                summary: `${cable}: ${MEDIUM_WORDS[medium]}`,
-                args: { link: id, medium },
-              },
-              (bench) => setMedium(bench, id, medium),
-            );
+            edit(setLinkMedium({ link: id, medium }));
           }}
         />
         <Choose
           label="Cable"
           value={link.cable}
           choices={cablesFor(link.medium).map((one) => [one, CABLE_WORDS[one]] as const)}
-          onChoose={(kind) =>
-            say(
-              edit(
-                {
-                  planner: "edit-link",
-                  summary: `${cable}: ${CABLE_WORDS[kind]}`,
-                  args: { link: id, cable: kind },
-                },
-                (bench) => setCable(bench, id, kind),
-              ),
-            )
-          }
+          onChoose={(kind) => say(edit(setLinkCable({ link: id, cable: kind })))}
         />
         <TextField
           label="Length m"
           mono
           value={link.lengthCm === null ? "" : String(link.lengthCm / 100)}
-          write={(text) =>
-            edit(
-              {
-                planner: "edit-link",
-                summary: `${cable}: ${text === "" ? "length unknown" : `${text} m`}`,
-                args: { link: id, text },
-              },
-              (bench) => editLink(bench, id, "length", text),
-            )
-          }
+          write={(text) => edit(editLinkText({ link: id, field: "length", text }))}
         />
         {ends.map((port) => (
           <OpticChoice key={port.id} port={port} />
@@ -131,64 +107,22 @@ export function LinkMargin({ id }: { id: string }) {
         <TextField
           label="Label"
           value={link.label}
-          write={(text) =>
-            edit(
-              {
-                planner: "edit-link",
-                summary: `${cable}: label ${text === "" ? "emptied" : text}`,
-                args: { link: id, text },
-              },
-              (bench) => editLink(bench, id, "label", text),
-            )
-          }
+          write={(text) => edit(editLinkText({ link: id, field: "label", text }))}
         />
         <TextField
           label="Patch panel"
           value={link.panel}
           placeholder="PP-A 07"
-          write={(text) =>
-            edit(
-              {
-                planner: "edit-link",
-                summary: `${cable}: patch panel ${text || "emptied"}`,
-                args: { link: id, text },
-              },
-              (bench) => setPatch(bench, id, "panel", text),
-            )
-          }
+          write={(text) => edit(editLinkText({ link: id, field: "panel", text }))}
         />
         <TextField
           label="Socket"
           value={link.socket}
           placeholder="2.07"
-          write={(text) =>
-            edit(
-              {
-                planner: "edit-link",
-                summary: `${cable}: socket ${text || "emptied"}`,
-                args: { link: id, text },
-              },
-              (bench) => setPatch(bench, id, "socket", text),
-            )
-          }
+          write={(text) => edit(editLinkText({ link: id, field: "socket", text }))}
         />
         <div className="px-4 pt-1">
-          <button
-            type="button"
-            className="button"
-            onClick={() =>
-              say(
-                edit(
-                  {
-                    planner: "label-cables",
-                    summary: `Labelled ${cable} by the pattern`,
-                    args: { link: id },
-                  },
-                  (bench) => labelCables(bench, new Set([id])),
-                ),
-              )
-            }
-          >
+          <button type="button" className="button" onClick={() => say(edit(labelCables({ link: id })))}>
             Label by the pattern
           </button>
         </div>
@@ -212,25 +146,16 @@ export function LinkMargin({ id }: { id: string }) {
 
 /** What is plugged into the port at one end; nothing to choose where the port takes a plain plug. */
 function OpticChoice({ port }: { port: Port }) {
-  const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const choices = opticsFor(port);
   if (choices.length < 2) return null;
-  const name = nameOf(index, "port", port.id);
   return (
     <Choose
       label={`Optic ${port.label}`}
       value={port.optic}
       choices={choices.map((one) => [one, one === "none" ? "none, or not known" : one] as const)}
       onChoose={(optic) => {
-        const refusal = edit(
-          {
-            planner: "set-optic",
-            summary: `${name}: ${optic === "none" ? "no optic" : optic}`,
-            args: { port: port.id, optic },
-          },
-          (bench) => setOptic(bench, port.id, optic),
-        );
+        const refusal = edit(setOptic({ port: port.id, optic }));
         if (refusal !== null) toast.error(refusal);
       }}
     />

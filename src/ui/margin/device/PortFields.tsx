@@ -1,9 +1,10 @@
 "use client";
 
-import { nameOf, type Port } from "@/core/plan";
-import { editPort, portFieldText, type PortField } from "@/core/planners";
+import { editPort } from "@/core/commands";
+import { type Port } from "@/core/plan";
+import { portFieldText, type PortField } from "@/core/planners";
 import { TextField } from "../../kit/TextField";
-import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { usePlan } from "../../plan-store/use-plan";
 
 const FIELDS: readonly (readonly [PortField, string, string])[] = [
   ["label", "On the case", ""],
@@ -14,9 +15,7 @@ const FIELDS: readonly (readonly [PortField, string, string])[] = [
 
 /** What one port is: both its names, how fast it is, what power it gives. */
 export function PortFields({ port }: { port: Port }) {
-  const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const name = nameOf(index, "port", port.id);
   return FIELDS.map(([field, label, hint]) => (
     <TextField
       key={`${port.id} ${field}`}
@@ -24,16 +23,7 @@ export function PortFields({ port }: { port: Port }) {
       value={portFieldText(port, field)}
       placeholder={hint}
       mono
-      write={(text) =>
-        edit(
-          {
-            planner: "edit-port",
-            summary: `${name}: ${label.toLowerCase()} ${text || "emptied"}`,
-            args: { port: port.id, field, text },
-          },
-          (bench) => editPort(bench, port.id, field, text),
-        )
-      }
+      write={(text) => edit(editPort({ port: port.id, field, text }))}
     />
   ));
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { notePorts } from "@/core/planners";
+import { notePorts } from "@/core/commands";
 import { loadAt, poeStandard } from "@/core/power";
 import { jacketOf, jacketText, pluggedIn, runText } from "@/core/sheets";
 import { counted } from "@/core/repairs";
@@ -85,20 +85,11 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
           label="Note"
           value={first.note}
           placeholder="Way back in, keep free"
-          write={(text) =>
-            edit(
-              {
-                planner: "note-ports",
-                summary: `${name} ${run}: ${text === "" ? "note emptied" : text}`,
-                args: { ports: ids, text },
-              },
-              (bench) => notePorts(bench, ids, text),
-            )
-          }
+          write={(text) => edit(notePorts({ ports: ids, text }))}
         />
       </Section>
-      <Guards key={ids.join(" ")} name={name} run={run} ports={ports} />
-      {ports.length < 2 ? null : <JoinPorts name={name} run={run} ports={ports} />}
+      <Guards key={ids.join(" ")} ports={ports} />
+      {ports.length < 2 ? null : <JoinPorts run={run} ports={ports} />}
       <Caution head="On a live network">
         paint the far end of a trunk first, and keep one port as a rescue port.
       </Caution>

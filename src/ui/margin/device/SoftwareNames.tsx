@@ -1,8 +1,9 @@
 "use client";
 
+import { setSoftwareNames } from "@/core/commands";
 import { useState } from "react";
 import type { Device } from "@/core/plan";
-import { namesFromSightings, setSoftwareNames, type Lit } from "@/core/planners";
+import { namesFromSightings, type Lit } from "@/core/planners";
 import { usePlan, useIndex } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
@@ -32,14 +33,7 @@ export function SoftwareNames({ device }: { device: Device }) {
     setPort(missing.at(-1)?.id ?? port);
   };
   const write = () => {
-    const refused = edit(
-      {
-        planner: "set-software-names",
-        summary: `${device.name}: ${followed.length} names of the software`,
-        args: { device: device.id, names: [...names] },
-      },
-      (bench) => setSoftwareNames(bench, device.id, names),
-    );
+    const refused = edit(setSoftwareNames({ device: device.id, names }));
     setRefusal(refused);
     if (refused === null) setSeen([]);
   };

@@ -1,16 +1,17 @@
 "use client";
 
+import {
+  chooseRoot,
+  setTreeKind,
+  setTreePriority,
+  setTreeCosts,
+  setTreeInstances,
+  setTreeRegion,
+} from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Device } from "@/core/plan";
-import {
-  chooseRoot,
-  instancesText,
-  setInstances,
-  setRegion,
-  setTreeKind,
-  setTreePriority,
-} from "@/core/planners";
+import { instancesText } from "@/core/planners";
 import { treePlace, treesOf, type TreePlace } from "@/core/spanning-tree";
 import { useGoTo } from "../../frame/go-to";
 import { Choose } from "../../kit/Choose";
@@ -44,17 +45,8 @@ export function TreeFields({ device }: { device: Device }) {
   const [key, setKey] = useState("");
   const place = treePlace(index, device, key);
   const { tree } = device;
-  const write = (what: string, run: Parameters<typeof edit>[1]) =>
-    edit({ planner: "set-tree", summary: `${device.name}: ${what}`, args: { device: device.id } }, run);
   const set = (kind: Device["tree"]["kind"]) => {
-    const refusal = edit(
-      {
-        planner: "set-tree",
-        summary: `${device.name}: spanning tree ${KINDS.find(([one]) => one === kind)?.[1] ?? kind}`,
-        args: { device: device.id, kind },
-      },
-      (bench) => setTreeKind(bench, device.id, kind),
-    );
+    const refusal = edit(setTreeKind({ device: device.id, kind }));
     if (refusal !== null) toast.error(refusal);
   };
   return (
@@ -66,16 +58,7 @@ export function TreeFields({ device }: { device: Device }) {
           mono
           value={String(device.tree.priority)}
           placeholder="32768"
-          write={(text) =>
-            edit(
-              {
-                planner: "set-tree",
-                summary: `${device.name}: bridge priority ${text}`,
-                args: { device: device.id, text },
-              },
-              (bench) => setTreePriority(bench, device.id, text),
-            )
-          }
+          write={(text) => edit(setTreePriority({ device: device.id, text }))}
         />
       )}
       {tree.kind === "none" ? null : (
@@ -86,11 +69,7 @@ export function TreeFields({ device }: { device: Device }) {
             ["long", "by the standard (long)"],
             ["short", "old 16-bit ones (short)"],
           ]}
-          onChoose={(costs) =>
-            write(`${costs} costs`, ({ draft }) =>
-              draft.patch("device", device.id, { tree: { ...tree, costs } }),
-            )
-          }
+          onChoose={(costs) => edit(setTreeCosts({ device: device.id, costs }))}
         />
       )}
       {tree.kind !== "multiple" ? null : (
@@ -100,23 +79,21 @@ export function TreeFields({ device }: { device: Device }) {
             mono
             value={tree.region}
             placeholder="a name, to the letter"
-            write={(text) => write(`region ${text}`, (bench) => setRegion(bench, device.id, "region", text))}
+            write={(text) => edit(setTreeRegion({ device: device.id, field: "region", text }))}
           />
           <TextField
             label="Revision"
             mono
             value={String(tree.revision)}
             placeholder="0"
-            write={(text) =>
-              write(`revision ${text}`, (bench) => setRegion(bench, device.id, "revision", text))
-            }
+            write={(text) => edit(setTreeRegion({ device: device.id, field: "revision", text }))}
           />
           <TextField
             label="Its trees"
             mono
             value={instancesText(device)}
             placeholder="1: 20, 30 priority 4096; 2: 40"
-            write={(text) => write(`trees ${text}`, (bench) => setInstances(bench, device.id, text))}
+            write={(text) => edit(setTreeInstances({ device: device.id, text }))}
           />
         </>
       )}
@@ -195,16 +172,7 @@ function RootChoice({ device, isRoot }: { device: Device; isRoot: boolean }) {
   const [second, setSecond] = useState("");
   const start = () => {
     const next = second === "" ? null : second;
-    const refusal = look(
-      {
-        planner: "choose-root",
-        summary:
-          `${device.name} is the ` +
-          `root${next === null ? "" : `, ${index.plan.device.get(next)?.name ?? ""} takes over`}`,
-        args: { root: device.id, second: next },
-      },
-      (bench) => chooseRoot(bench, device.id, next),
-    );
+    const refusal = look(chooseRoot({ root: device.id, second: next }));
     if (refusal !== null) toast.error(refusal);
   };
   return (

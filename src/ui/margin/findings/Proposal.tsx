@@ -12,9 +12,9 @@ import {
   type DescribedChange,
 } from "@/core/formats";
 import type { ChangeBatch, PlanIndex } from "@/core/plan";
-import { plan, type Bench, type Refusal } from "@/core/planners";
+import { runOrder, type Order } from "@/core/commands";
+import type { Refusal } from "@/core/planners";
 import { SeveritySign, severityColour } from "../../kit/signs";
-import type { Meant } from "../../plan-store/plan-state";
 import { namerOf } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 
@@ -37,8 +37,8 @@ export function useProposal() {
   const held = useHeld();
   const commit = usePlan((state) => state.commit);
   const [shown, setShown] = useState<Proposal | null>(null);
-  const look = (meant: Meant, work: (bench: Bench) => Refusal | void): Refusal => {
-    const { batch, refusal } = plan(held.index, v7, meant, work);
+  const look = (order: Order): Refusal => {
+    const { batch, refusal } = runOrder(held.index, v7, order);
     if (batch === null) {
       setShown(null);
       return refusal;
@@ -50,7 +50,7 @@ export function useProposal() {
     }
     setShown({
       of: held.index,
-      label: meant.summary,
+      label: batch.summary,
       batch,
       preview: preview.value,
       changes: describeChanges(held.index, preview.value.index, batch.changes.slice(0, MOST_DESCRIBED)),

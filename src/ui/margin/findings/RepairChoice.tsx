@@ -1,6 +1,7 @@
 "use client";
 
 import { toast } from "sonner";
+import { repairOrder } from "@/core/commands";
 import type { Repair } from "@/core/repairs";
 import { ProposalPanel, useProposal } from "./Proposal";
 
@@ -14,10 +15,7 @@ export function RepairChoice({
 }) {
   const { shown, look, apply, cancel } = useProposal();
   const offer = (repair: Repair) => {
-    const refusal = look(
-      { planner: repair.planner, summary: repair.label, args: repair.args },
-      ({ draft, ids }) => repair.edit(draft, ids),
-    );
+    const refusal = look(repairOrder(repair));
     if (refusal !== null) toast.error(refusal);
   };
   return (

@@ -1,18 +1,15 @@
 "use client";
 
+import { editHost, editHostField, editOwnNetwork, giveAddress, removeHosts } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import { formatAddress, isLocallyAdministered } from "@/core/address";
 import {
-  editHostCell,
   HOST_KIND_WORDS,
   MANNER_WORDS,
   nextFreeFor,
   OWN_FIELDS,
   ownFieldText,
-  removeHost,
-  setHostFields,
-  setOwnNetwork,
   type HostColumn,
   type OwnField,
 } from "@/core/planners";
@@ -64,25 +61,9 @@ export function HostMargin({ id }: { id: string }) {
     segment === undefined
       ? null
       : { typed: nextFreeFor(index, segment, "typed"), reserved: nextFreeFor(index, segment, "reserved") };
-  const write = (column: HostColumn, text: string) =>
-    edit(
-      {
-        planner: "edit-host",
-        summary: `${host.name}: ${LABELS[column].toLowerCase()} ${text === "" ? "emptied" : text}`,
-        args: { host: id, column, text },
-      },
-      (bench) => editHostCell(bench, id, column, text),
-    );
+  const write = (column: HostColumn, text: string) => edit(editHost({ host: id, column, text }));
   const give = (manner: "typed" | "reserved", address: string) => {
-    const refusal = edit(
-      {
-        planner: "give-address",
-        summary: `${host.name}: ${address}, ${MANNER_WORDS[manner]}`,
-        args: { host: id, manner, address },
-      },
-      (bench) =>
-        editHostCell(bench, id, "address", address) ?? editHostCell(bench, id, "how", MANNER_WORDS[manner]),
-    );
+    const refusal = edit(giveAddress({ host: id, address, manner }));
     if (refusal !== null) toast.error(refusal);
     setWritten(written + 1);
   };
@@ -92,9 +73,7 @@ export function HostMargin({ id }: { id: string }) {
     return column === "segment" ? [...index.plan.segment.values()].map((s) => s.name) : [];
   };
   const remove = () => {
-    edit({ planner: "remove-host", summary: `Removed ${host.name}`, args: { host: id } }, ({ draft }) =>
-      removeHost(draft, id),
-    );
+    edit(removeHosts({ hosts: [id] }));
     select(null);
   };
   const probeFrom = () => {
@@ -176,18 +155,7 @@ export function HostMargin({ id }: { id: string }) {
             }
             placeholder={hint}
             mono={field !== "notes"}
-            write={(text) =>
-              edit(
-                {
-                  planner: "edit-host",
-                  summary:
-                    `${host.name}: ${label} ` +
-                    `${text === "" ? "emptied" : field === "notes" ? "written" : text}`,
-                  args: { host: id, field, text },
-                },
-                (bench) => setHostFields(bench, id, field, text),
-              )
-            }
+            write={(text) => edit(editHostField({ host: id, field, text }))}
           />
         ))}
       </Section>
@@ -200,18 +168,7 @@ export function HostMargin({ id }: { id: string }) {
               value={ownFieldText(host, field)}
               placeholder={OWN[field][1]}
               mono
-              write={(text) =>
-                edit(
-                  {
-                    planner: "edit-host",
-                    summary:
-                      `${host.name}: ${OWN[field][0].replace("Own", "own")} ` +
-                      (text === "" ? "emptied" : text),
-                    args: { host: id, field, text },
-                  },
-                  (bench) => setOwnNetwork(bench, id, field, text),
-                )
-              }
+              write={(text) => edit(editOwnNetwork({ host: id, field, text }))}
             />
           ))}
         </Section>

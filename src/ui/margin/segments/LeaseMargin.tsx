@@ -1,5 +1,6 @@
 "use client";
 
+import { sizeLeases } from "@/core/commands";
 import { useState } from "react";
 import {
   Bar,
@@ -91,32 +92,7 @@ function Sizing({ segment, scope, visit }: { segment: Segment; scope: Scope; vis
   }));
   const take = () => {
     const missing = Math.max(0, advice.pool - leasable);
-    setRefusal(
-      look(
-        {
-          planner: "size-leases",
-          summary: `${segment.name}: lease ${formatLease(advice.leaseSeconds)}, pool for ${advice.pool}`,
-          args: { segment: segment.id, lease: advice.leaseSeconds, pool: advice.pool },
-        },
-        ({ draft }) => {
-          const pool = scope.pools.at(-1);
-          const end =
-            missing === 0 || pool === undefined
-              ? undefined
-              : typeof pool.last === "number"
-                ? pool.last + missing
-                : pool.last + BigInt(missing);
-          draft.patch("scope", scope.id, {
-            leaseSeconds: advice.leaseSeconds,
-            ...(end === undefined || pool === undefined
-              ? {}
-              : {
-                  pools: [...scope.pools.slice(0, -1), { first: pool.first, last: end as typeof pool.last }],
-                }),
-          });
-        },
-      ),
-    );
+    setRefusal(look(sizeLeases({ scope: scope.id, leaseSeconds: advice.leaseSeconds, missing })));
   };
   return (
     <>

@@ -1,5 +1,12 @@
 "use client";
 
+import {
+  allocate as allocateCommand,
+  mergeSegments,
+  numberSix,
+  renumberBlock,
+  splitSegment,
+} from "@/core/commands";
 import { useState } from "react";
 import {
   asPrefix4,
@@ -9,18 +16,7 @@ import {
   readPrefix,
   type Prefix4,
 } from "@/core/address";
-import {
-  allocate,
-  forbiddenRanges,
-  mergePartners,
-  mergeSegments,
-  numberAll6,
-  renumberBlock,
-  siteSummary,
-  splitSegment,
-  writeAllocation,
-  type Allocated,
-} from "@/core/planners";
+import { forbiddenRanges, mergePartners, siteSummary } from "@/core/planners";
 import { renumberTable, segmentsInOrder } from "@/core/sheets";
 import { Choose } from "../../kit/Choose";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
@@ -122,17 +118,7 @@ function Allocate() {
     const from = chosen.flatMap(({ prefix }) => prefix ?? []);
     if (from.length === 0 && !index.plan.site.blocks.some((block) => block.family === 4))
       return setRefusal("The site has no block; write one here, such as 10.24.0.0/16.");
-    const allocated: Allocated = allocate(index, { blocks: from, scheme, keep, doubled });
-    setRefusal(
-      look(
-        {
-          planner: "allocate",
-          summary: `Laid ${segments.length - keep.size} subnets out anew`,
-          args: { scheme, doubled, keep: [...keep], blocks },
-        },
-        ({ draft }) => writeAllocation(draft, allocated),
-      ),
-    );
+    setRefusal(look(allocateCommand({ scheme, doubled, keep: [...keep], blocks })));
   };
   return (
     <Section title="Lay all subnets out anew">
@@ -222,12 +208,7 @@ function Renumber() {
       return setRefusal(`"${from}" is not a block such as 10.24.0.0/16; the host part must be zero.`);
     if (fresh === null)
       return setRefusal(`"${to}" is not a block such as 10.36.0.0/16; the host part must be zero.`);
-    setRefusal(
-      look(
-        { planner: "renumber", summary: `Moved ${from.trim()} to ${to.trim()}`, args: { from, to } },
-        ({ draft }) => renumberBlock(draft, index, old, fresh),
-      ),
-    );
+    setRefusal(look(renumberBlock({ from, to })));
   };
   const field = (label: string, value: string, set: (text: string) => void, hint: string) => (
     <label className="grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-2 px-4 py-[2px] text-13">
@@ -302,18 +283,7 @@ function Split() {
           type="button"
           className="button go"
           disabled={segment === undefined}
-          onClick={() =>
-            setRefusal(
-              look(
-                {
-                  planner: "split-segment",
-                  summary: `Split ${segment?.name ?? ""}; ${wanted} is new`,
-                  args: { segment: id, name: wanted },
-                },
-                (bench) => splitSegment(bench, id, wanted),
-              ),
-            )
-          }
+          onClick={() => setRefusal(look(splitSegment({ segment: id, name: wanted })))}
         >
           Preview
         </button>
@@ -348,18 +318,7 @@ function Merge() {
               <button
                 type="button"
                 className="button ml-auto"
-                onClick={() =>
-                  setRefusal(
-                    look(
-                      {
-                        planner: "merge-segments",
-                        summary: `${into.name} took ${gone.name} in`,
-                        args: { into: into.id, gone: gone.id },
-                      },
-                      (bench) => mergeSegments(bench, into.id, gone.id),
-                    ),
-                  )
-                }
+                onClick={() => setRefusal(look(mergeSegments({ into: into.id, gone: gone.id })))}
               >
                 Preview
               </button>
@@ -392,18 +351,7 @@ function Six() {
         advertises.
       </p>
       <p className="px-4 pt-2">
-        <button
-          type="button"
-          className="button go"
-          onClick={() =>
-            setRefusal(
-              look(
-                { planner: "number-six", summary: "IPv6 subnets for every segment", args: null },
-                (bench) => numberAll6(bench),
-              ),
-            )
-          }
-        >
+        <button type="button" className="button go" onClick={() => setRefusal(look(numberSix({})))}>
           Preview
         </button>
       </p>

@@ -1,15 +1,9 @@
 "use client";
 
+import { addOption, editSegmentText, removeOption, setSegment, setServer } from "@/core/commands";
 import { useState } from "react";
 import { PURPOSES, type Scope, type Segment } from "@/core/plan";
-import {
-  addOption,
-  editSegmentField,
-  removeOption,
-  segmentFieldText,
-  setServer,
-  type SegmentField,
-} from "@/core/planners";
+import { segmentFieldText, type SegmentField } from "@/core/planners";
 import { OPTION_KINDS } from "@/core/dhcp";
 import { PURPOSE_WORDS } from "@/core/survey";
 import { Choose } from "../../kit/Choose";
@@ -39,16 +33,7 @@ export function SegmentText({ segment, row: [field, label, hint] }: { segment: S
       value={segmentFieldText(index, segment, field)}
       placeholder={hint}
       mono
-      write={(text) =>
-        edit(
-          {
-            planner: "edit-segment",
-            summary: `${segment.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
-            args: { segment: segment.id, field, text },
-          },
-          (bench) => editSegmentField(bench, segment.id, field, text),
-        )
-      }
+      write={(text) => edit(editSegmentText({ segment: segment.id, field, text }))}
     />
   );
 }
@@ -58,11 +43,8 @@ export function ScopeFields({ segment }: { segment: Segment }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const scope = index.scopesOf(segment.id).find((one) => one.family === 4);
-  const set = (fields: Partial<Segment>, says: string) => {
-    edit(
-      { planner: "edit-segment", summary: `${segment.name}: ${says}`, args: { segment: segment.id } },
-      ({ draft }) => draft.patch("segment", segment.id, fields),
-    );
+  const set = (fields: Partial<Segment>) => {
+    edit(setSegment({ segment: segment.id, fields }));
   };
   return (
     <>
@@ -70,7 +52,7 @@ export function ScopeFields({ segment }: { segment: Segment }) {
         label="Purpose"
         value={segment.purpose}
         choices={PURPOSES.map((purpose) => [purpose, PURPOSE_WORDS[purpose]] as const)}
-        onChoose={(purpose) => set({ purpose }, `for ${PURPOSE_WORDS[purpose]}`)}
+        onChoose={(purpose) => set({ purpose })}
       />
       {SUBNET.map((row) => (
         <SegmentText key={row[0]} segment={segment} row={row} />
@@ -84,17 +66,17 @@ export function ScopeFields({ segment }: { segment: Segment }) {
           ["stateless", "their own address, the rest by DHCPv6"],
           ["stateful", "a server gives it (DHCPv6)"],
         ]}
-        onChoose={(advertise, words) => set({ advertise }, `router advertisements: ${words}`)}
+        onChoose={(advertise) => set({ advertise })}
       />
       {SERVICES.map((row) => (
         <SegmentText key={row[0]} segment={segment} row={row} />
       ))}
-      {scope === undefined ? null : <ServerChoice scope={scope} segment={segment} />}
+      {scope === undefined ? null : <ServerChoice scope={scope} />}
     </>
   );
 }
 
-function ServerChoice({ scope, segment }: { scope: Scope; segment: Segment }) {
+function ServerChoice({ scope }: { scope: Scope }) {
   const { plan } = useIndex();
   const edit = usePlan((state) => state.edit);
   const value =
@@ -123,12 +105,7 @@ function ServerChoice({ scope, segment }: { scope: Scope; segment: Segment }) {
         const id = chosen.slice(2);
         if (id !== "")
           edit(
-            {
-              planner: "set-server",
-              summary: `${segment.name} is served by ${servers.find(([one]) => one === chosen)?.[1] ?? ""}`,
-              args: { scope: scope.id, server: id },
-            },
-            (bench) => setServer(bench, scope.id, chosen.startsWith("d") ? { device: id } : { host: id }),
+            setServer({ scope: scope.id, server: chosen.startsWith("d") ? { device: id } : { host: id } }),
           );
       }}
     />
@@ -158,16 +135,7 @@ export function Options({ segment }: { segment: Segment }) {
               type="button"
               className="button ml-auto"
               aria-label={`Remove option ${option.code}`}
-              onClick={() =>
-                edit(
-                  {
-                    planner: "remove-option",
-                    summary: `${segment.name}: option ${option.code} removed`,
-                    args: { scope: scope.id, code: option.code },
-                  },
-                  (bench) => removeOption(bench, scope.id, option.code),
-                )
-              }
+              onClick={() => edit(removeOption({ scope: scope.id, code: option.code }))}
             >
               Remove
             </button>
@@ -182,14 +150,7 @@ export function Options({ segment }: { segment: Segment }) {
         placeholder="42 10.24.60.10"
         offers={OPTION_KINDS.map((kind) => `${kind.code} ${kind.name}`)}
         write={(text) => {
-          const refusal = edit(
-            {
-              planner: "add-option",
-              summary: `${segment.name}: option ${text}`,
-              args: { segment: segment.id, text },
-            },
-            (bench) => addOption(bench, segment.id, text),
-          );
+          const refusal = edit(addOption({ segment: segment.id, text }));
           if (refusal === null) setAdded(added + 1);
           return refusal;
         }}

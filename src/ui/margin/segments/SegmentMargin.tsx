@@ -1,19 +1,12 @@
 "use client";
 
+import { addSsid, editSegment, removeSegments, removeSsids, setSegment } from "@/core/commands";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { toast } from "sonner";
 import { formatPrefix, usableRange } from "@/core/address";
 import { TAPE_COLOURS, type Segment } from "@/core/plan";
-import {
-  addSsid,
-  editSegmentCell,
-  removeSegment,
-  removeSsid,
-  setSegmentFields,
-  SEGMENT_COLUMNS,
-  type SegmentColumn,
-} from "@/core/planners";
+import { SEGMENT_COLUMNS, type SegmentColumn } from "@/core/planners";
 import { poolsWithCounts, segmentCellText, segmentFigures, shortIn } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { TextField } from "../../kit/TextField";
@@ -49,10 +42,7 @@ export function SegmentMargin({ id }: { id: string }) {
   const scopes = index.scopesOf(id);
   const ids = new Set([id, ...scopes.map((scope) => scope.id)]);
   const remove = () => {
-    const refusal = edit(
-      { planner: "remove-segment", summary: `Removed the segment ${segment.name}`, args: { segment: id } },
-      ({ draft }) => removeSegment(draft, id),
-    );
+    const refusal = edit(removeSegments({ segments: [id] }));
     if (refusal !== null) toast.error(refusal);
     else select(null);
   };
@@ -96,16 +86,7 @@ export function SegmentMargin({ id }: { id: string }) {
             value={segmentCellText(index, segment, column)}
             mono={!["name", "zone"].includes(column)}
             offers={column === "zone" ? [...index.plan.zone.values()].map((zone) => zone.name) : []}
-            write={(text) =>
-              edit(
-                {
-                  planner: "edit-segment",
-                  summary: `${segment.name}: ${LABELS[column]} ${text === "" ? "emptied" : text}`,
-                  args: { segment: id, column, text },
-                },
-                (bench) => editSegmentCell(bench, id, column, text),
-              )
-            }
+            write={(text) => edit(editSegment({ segment: id, column, text }))}
           />
         ))}
         <ScopeFields segment={segment} />
@@ -114,16 +95,7 @@ export function SegmentMargin({ id }: { id: string }) {
             type="checkbox"
             checked={segment.management}
             onChange={(event) =>
-              edit(
-                {
-                  planner: "edit-segment",
-                  summary:
-                    `${segment.name}: ${event.target.checked ? "is" : "is no longer"} ` +
-                    "the management segment",
-                  args: { segment: id },
-                },
-                (bench) => setSegmentFields(bench, id, { management: event.target.checked }),
-              )
+              edit(setSegment({ segment: id, fields: { management: event.target.checked } }))
             }
           />
           Management: the gear’s own addresses
@@ -149,14 +121,7 @@ export function SegmentMargin({ id }: { id: string }) {
 function TapeChoice({ segment }: { segment: Segment }) {
   const edit = usePlan((state) => state.edit);
   const set = (tape: Segment["tape"]) => {
-    edit(
-      {
-        planner: "set-tape",
-        summary: `${segment.name}: tape ${tapeWords(tape)}`,
-        args: { segment: segment.id, tape },
-      },
-      ({ draft }) => draft.patch("segment", segment.id, { tape }),
-    );
+    edit(setSegment({ segment: segment.id, fields: { tape } }));
   };
   const swatch = "h-6 w-8 rounded border border-rule aria-pressed:outline-2 aria-pressed:outline-act";
   return (
@@ -228,16 +193,7 @@ function Wireless({ segment }: { segment: Segment }) {
             <button
               type="button"
               className="button ml-auto"
-              onClick={() =>
-                edit(
-                  {
-                    planner: "remove-ssid",
-                    summary: `Removed the wireless name ${ssid.name}`,
-                    args: { ssid: ssid.id },
-                  },
-                  ({ draft }) => removeSsid(draft, ssid.id),
-                )
-              }
+              onClick={() => edit(removeSsids({ ssids: [ssid.id] }))}
             >
               Remove
             </button>
@@ -250,14 +206,7 @@ function Wireless({ segment }: { segment: Segment }) {
         value=""
         placeholder="a wireless name"
         write={(text) => {
-          const refusal = edit(
-            {
-              planner: "add-ssid",
-              summary: `Wireless name ${text} leads into ${segment.name}`,
-              args: { segment: segment.id, name: text },
-            },
-            (bench) => addSsid(bench, segment.id, text),
-          );
+          const refusal = edit(addSsid({ segment: segment.id, name: text }));
           if (refusal === null) setCount(count + 1);
           return refusal;
         }}

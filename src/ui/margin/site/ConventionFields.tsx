@@ -1,7 +1,8 @@
 "use client";
 
+import { editSite, setConventions } from "@/core/commands";
 import type { Site } from "@/core/plan";
-import { editSite, setConventions, siteFieldText, type SiteField } from "@/core/planners";
+import { siteFieldText, type SiteField } from "@/core/planners";
 import { SCHOOL_WORDS } from "@/core/survey";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
@@ -29,10 +30,8 @@ export function ConventionFields() {
   const { site } = useIndex().plan;
   const edit = usePlan((state) => state.edit);
   const { conventions } = site;
-  const set = (fields: Partial<Conventions>, says: string) => {
-    edit({ planner: "set-conventions", summary: `Site: ${says}`, args: fields }, (bench) =>
-      setConventions(bench, fields),
-    );
+  const set = (fields: Partial<Conventions>) => {
+    edit(setConventions(fields));
   };
   const field = ([name, label, hint]: readonly [SiteField, string, string]) => (
     <TextField
@@ -41,16 +40,7 @@ export function ConventionFields() {
       value={siteFieldText(site, name)}
       placeholder={hint}
       mono
-      write={(text) =>
-        edit(
-          {
-            planner: "edit-site",
-            summary: `Site: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
-            args: { field: name, text },
-          },
-          (bench) => editSite(bench, name, text),
-        )
-      }
+      write={(text) => edit(editSite({ field: name, text }))}
     />
   );
   return (
@@ -63,12 +53,7 @@ export function ConventionFields() {
           ["octet", "VLAN ID in the third octet"],
           ["packed", "packed tightly"],
         ]}
-        onChoose={(subnetScheme) =>
-          set(
-            { subnetScheme },
-            `subnets ${subnetScheme === "octet" ? "with the VLAN ID in the third octet" : "packed"}`,
-          )
-        }
+        onChoose={(subnetScheme) => set({ subnetScheme })}
       />
       <Choose
         label="Gateway"
@@ -77,7 +62,7 @@ export function ConventionFields() {
           ["first", "first usable address"],
           ["last", "last usable address"],
         ]}
-        onChoose={(gatewayAt, words) => set({ gatewayAt }, `gateway at the ${words}`)}
+        onChoose={(gatewayAt) => set({ gatewayAt })}
       />
       {NUMBERS.slice(2).map(field)}
       <Choose
@@ -87,7 +72,7 @@ export function ConventionFields() {
           ["start", "the start of the subnet"],
           ["end", "the end of the subnet"],
         ]}
-        onChoose={(staticAt) => set({ staticAt }, `static block at the ${staticAt}`)}
+        onChoose={(staticAt) => set({ staticAt })}
       />
       <Choose
         label="Fixed by"
@@ -96,9 +81,7 @@ export function ConventionFields() {
           ["reserve", "reservation in DHCP"],
           ["type", "typing it in"],
         ]}
-        onChoose={(school) =>
-          set({ school }, `fixed addresses by ${school === "reserve" ? "reservation" : "typing them in"}`)
-        }
+        onChoose={(school) => set({ school })}
       />
       <Choose
         label="DNS"
@@ -107,9 +90,7 @@ export function ConventionFields() {
           ["gateway", "the gateway"],
           ["listed", "these servers"],
         ]}
-        onChoose={(dns) =>
-          set({ dns }, `DNS ${dns === "gateway" ? "by the gateway" : "by the listed servers"}`)
-        }
+        onChoose={(dns) => set({ dns })}
       />
       {conventions.dns === "listed" ? field(["dnsServers", "DNS servers", "10.24.60.10"]) : null}
       {NAMES.map(field)}
@@ -122,7 +103,7 @@ export function ConventionFields() {
           ["routers", SCHOOL_WORDS.routers],
           ["gap", SCHOOL_WORDS.gap],
         ]}
-        onChoose={(separation, words) => set({ separation }, `separation: ${words}`)}
+        onChoose={(separation) => set({ separation })}
       />
     </>
   );

@@ -1,15 +1,9 @@
 "use client";
 
+import { editLineField, editOutside, setLine } from "@/core/commands";
 import { formatPrefix } from "@/core/address";
 import type { Line } from "@/core/plan";
-import {
-  editLine,
-  editLineText,
-  outsideFieldText,
-  setOutside,
-  type LineField,
-  type OutsideField,
-} from "@/core/planners";
+import { editLine, outsideFieldText, type LineField, type OutsideField } from "@/core/planners";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { usePlan } from "../../plan-store/use-plan";
@@ -46,18 +40,10 @@ const textOf = (line: Line, field: LineField): string => {
 /** Everything that is known of an internet line and the provider's box on it. */
 export function LineFields({ line }: { line: Line }) {
   const edit = usePlan((state) => state.edit);
-  const write = (fields: Parameters<typeof editLine>[2], says: string) =>
-    edit(
-      { planner: "edit-line", summary: `${line.name}: ${says}`, args: { line: line.id, ...fields } },
-      (bench) => editLine(bench, line.id, fields),
-    );
+  const write = (fields: Parameters<typeof editLine>[2]) => edit(setLine({ line: line.id, fields }));
   return (
     <>
-      <TextField
-        label="Name"
-        value={line.name}
-        write={(name) => write({ name: name.trim() }, `name ${name}`)}
-      />
+      <TextField label="Name" value={line.name} write={(name) => write({ name: name.trim() })} />
       <Choose
         label="Line"
         value={line.access}
@@ -69,7 +55,7 @@ export function LineFields({ line }: { line: Line }) {
           ["radio", "radio"],
           ["other", "other"],
         ]}
-        onChoose={(access, words) => write({ access }, words)}
+        onChoose={(access) => write({ access })}
       />
       <Choose
         label="Address by"
@@ -79,7 +65,7 @@ export function LineFields({ line }: { line: Line }) {
           ["login", "login"],
           ["fixed", "fixed"],
         ]}
-        onChoose={(addressing, words) => write({ addressing }, `address by ${words}`)}
+        onChoose={(addressing) => write({ addressing })}
       />
       <Choose
         label="Carrier NAT"
@@ -89,7 +75,7 @@ export function LineFields({ line }: { line: Line }) {
           ["yes", "yes"],
           ["no", "no"],
         ]}
-        onChoose={(carrierNat, words) => write({ carrierNat }, `carrier-grade NAT ${words}`)}
+        onChoose={(carrierNat) => write({ carrierNat })}
       />
       <Choose
         label="Provider’s box"
@@ -100,7 +86,7 @@ export function LineFields({ line }: { line: Line }) {
           ["bridges", "bridges"],
           ["cannotBridge", "cannot bridge"],
         ]}
-        onChoose={(providerBox, words) => write({ providerBox }, `provider's box: ${words}`)}
+        onChoose={(providerBox) => write({ providerBox })}
       />
       {TEXTS.filter(([field]) => line.providerBox !== "none" || !["boxPrefix", "locked"].includes(field)).map(
         ([field, label, hint]) => (
@@ -110,16 +96,7 @@ export function LineFields({ line }: { line: Line }) {
             value={textOf(line, field)}
             placeholder={hint}
             mono={field !== "locked"}
-            write={(text) =>
-              edit(
-                {
-                  planner: "edit-line",
-                  summary: `${line.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
-                  args: { line: line.id, field, text },
-                },
-                (bench) => editLineText(bench, line.id, field, text),
-              )
-            }
+            write={(text) => edit(editLineField({ line: line.id, field, text }))}
           />
         ),
       )}
@@ -130,16 +107,7 @@ export function LineFields({ line }: { line: Line }) {
           value={outsideFieldText(line, field)}
           placeholder={line.addressing === "fixed" ? hint : "told by the line"}
           mono
-          write={(text) =>
-            edit(
-              {
-                planner: "edit-line",
-                summary: `${line.name}: ${label.replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase())} ${text === "" ? "emptied" : text}`,
-                args: { line: line.id, field, text },
-              },
-              (bench) => setOutside(bench, line.id, field, text),
-            )
-          }
+          write={(text) => edit(editOutside({ line: line.id, field, text }))}
         />
       ))}
     </>

@@ -1,15 +1,14 @@
 "use client";
 
+import { addKeptClear, addUniqueLocal, editSite, removeKeptClear, setSiteKind } from "@/core/commands";
 import { useState } from "react";
 import { v7 } from "uuid";
 import { formatPrefix, uniqueLocalPrefix } from "@/core/address";
-import { addKeptClear, editSite, removeKeptClear, siteFieldText, type SiteField } from "@/core/planners";
+import { siteFieldText, type SiteField } from "@/core/planners";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
-
-const KINDS = { home: "home", office: "office", industrial: "industrial site" } as const;
 const FIELDS: readonly (readonly [SiteField, string, string])[] = [
   ["name", "Name", ""],
   ["blocks", "Blocks", "10.24.0.0/16"],
@@ -29,14 +28,7 @@ export function SiteFields() {
     );
     const prefix = uniqueLocalPrefix(bytes);
     if (prefix === null) return;
-    edit(
-      {
-        planner: "add-unique-local",
-        summary: `IPv6 block ${formatPrefix(prefix)}, drawn at random`,
-        args: null,
-      },
-      (bench) => editSite(bench, "blocks", `${siteFieldText(site, "blocks")} ${formatPrefix(prefix)}`),
-    );
+    edit(addUniqueLocal({ prefix }));
   };
   return (
     <Section title="Change">
@@ -47,16 +39,7 @@ export function SiteFields() {
           value={siteFieldText(site, field)}
           placeholder={hint}
           mono={field === "blocks"}
-          write={(text) =>
-            edit(
-              {
-                planner: "edit-site",
-                summary: `Site: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
-                args: { field, text },
-              },
-              (bench) => editSite(bench, field, text),
-            )
-          }
+          write={(text) => edit(editSite({ field, text }))}
         />
       ))}
       <Choose
@@ -68,9 +51,7 @@ export function SiteFields() {
           ["industrial", "industrial site"],
         ]}
         onChoose={(kind) => {
-          edit({ planner: "edit-site", summary: `Site: ${KINDS[kind]}`, args: { kind } }, ({ draft }) =>
-            draft.patch("site", site.id, { kind }),
-          );
+          edit(setSiteKind({ kind }));
         }}
       />
       {has6 ? null : (
@@ -108,16 +89,7 @@ export function KeptClear() {
                 type="button"
                 className="button ml-auto"
                 aria-label={`No longer keep ${text} clear`}
-                onClick={() =>
-                  edit(
-                    {
-                      planner: "remove-kept-clear",
-                      summary: `${text} need not be kept clear any more`,
-                      args: { prefix: text },
-                    },
-                    (bench) => removeKeptClear(bench, text),
-                  )
-                }
+                onClick={() => edit(removeKeptClear({ prefix: text }))}
               >
                 Remove
               </button>
@@ -132,10 +104,7 @@ export function KeptClear() {
         value=""
         placeholder="192.168.177.0/24 why"
         write={(text) => {
-          const refusal = edit(
-            { planner: "add-kept-clear", summary: `Kept clear of ${text}`, args: { text } },
-            (bench) => addKeptClear(bench, text),
-          );
+          const refusal = edit(addKeptClear({ text }));
           if (refusal === null) setAdded(added + 1);
           return refusal;
         }}

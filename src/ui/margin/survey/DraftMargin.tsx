@@ -1,5 +1,6 @@
 "use client";
 
+import { setConventions } from "@/core/commands";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { v7 } from "uuid";
@@ -7,7 +8,6 @@ import { previewChanges } from "@/core/checks";
 import { counted } from "@/core/repairs";
 import { integrityFault } from "@/core/formats";
 import type { Site } from "@/core/plan";
-import { setConventions } from "@/core/planners";
 import {
   DRAFT_PARTS,
   draftBatch,
@@ -61,10 +61,7 @@ export function DraftMargin() {
   const toggle = (part: DraftPart, on: boolean) =>
     setParts(new Set(DRAFT_PARTS.filter((one) => (one === part ? on : parts.has(one)))));
   const separate = (separation: Site["conventions"]["separation"]) => {
-    edit(
-      { planner: "set-conventions", summary: `Site: separation ${separation}`, args: { separation } },
-      (bench) => setConventions(bench, { separation }),
-    );
+    edit(setConventions({ separation }));
   };
   const apply = () => {
     if (drafted.batch === null) return;

@@ -1,8 +1,9 @@
 "use client";
 
+import { addGear, editGear, removeGear, setGear } from "@/core/commands";
 import { useState } from "react";
 import type { Gear } from "@/core/plan";
-import { addGear, addressesText, editGear, prefixesText, type GearField } from "@/core/planners";
+import { addressesText, prefixesText, type GearField } from "@/core/planners";
 import { DEVICE_MODELS } from "@/core/catalogue";
 import { DEVICE_KIND_WORDS } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
@@ -36,23 +37,13 @@ export function GearMargin({ id }: { id: string | null }) {
   const [added, setAdded] = useState(0);
   const all = [...index.plan.gear.values()];
   const gear = id === null ? undefined : index.plan.gear.get(id);
-  const set = (fields: Partial<Gear>, says: string) => {
-    if (gear !== undefined)
-      edit({ planner: "edit-gear", summary: `${gear.name}: ${says}`, args: { gear: gear.id } }, ({ draft }) =>
-        draft.patch("gear", gear.id, fields),
-      );
+  const set = (fields: Partial<Gear>) => {
+    if (gear !== undefined) edit(setGear({ gear: gear.id, fields }));
   };
   const rooms = [...index.plan.room.values()];
   const remove = () => {
     if (gear === undefined) return;
-    edit(
-      {
-        planner: "remove-gear",
-        summary: `Removed ${gear.name} from the gear found`,
-        args: { gear: gear.id },
-      },
-      ({ draft }) => draft.remove("gear", gear.id),
-    );
+    edit(removeGear({ gear: gear.id }));
     select({ what: "gear", id: null });
   };
   return (
@@ -71,24 +62,10 @@ export function GearMargin({ id }: { id: string | null }) {
                 value={textOf(gear, field)}
                 placeholder={hint}
                 mono={field === "addresses" || field === "prefixes"}
-                write={(text) =>
-                  edit(
-                    {
-                      planner: "edit-gear",
-                      summary: `${gear.name}: ${label.toLowerCase()} ${text === "" ? "emptied" : text}`,
-                      args: { gear: gear.id, field, text },
-                    },
-                    (bench) => editGear(bench, gear.id, field, text),
-                  )
-                }
+                write={(text) => edit(editGear({ gear: gear.id, field, text }))}
               />
             ))}
-            <Choose
-              label="Kind"
-              value={gear.kind}
-              choices={KINDS}
-              onChoose={(kind, words) => set({ kind }, words)}
-            />
+            <Choose label="Kind" value={gear.kind} choices={KINDS} onChoose={(kind) => set({ kind })} />
             <Choose
               label="It is like"
               value={gear.model}
@@ -96,13 +73,13 @@ export function GearMargin({ id }: { id: string | null }) {
                 ["", "none of these"],
                 ...DEVICE_MODELS.map((model) => [model.id, model.model] as const),
               ]}
-              onChoose={(model, words) => set({ model }, `like ${words}`)}
+              onChoose={(model) => set({ model })}
             />
             <Choose
               label="Stands in"
               value={gear.room ?? ""}
               choices={[["", "not said"], ...rooms.map((room) => [room.id, room.name] as const)]}
-              onChoose={(room) => set({ room: room === "" ? null : room }, "place")}
+              onChoose={(room) => set({ room: room === "" ? null : room })}
             />
             <Choose
               label="Its own DHCP"
@@ -112,7 +89,7 @@ export function GearMargin({ id }: { id: string | null }) {
                 ["on", "on"],
                 ["off", "off"],
               ]}
-              onChoose={(dhcp, words) => set({ dhcp }, `DHCP ${words}`)}
+              onChoose={(dhcp) => set({ dhcp })}
             />
             <Choose
               label="Faces internet"
@@ -121,12 +98,7 @@ export function GearMargin({ id }: { id: string | null }) {
                 ["no", "no"],
                 ["yes", "yes"],
               ]}
-              onChoose={(yes) =>
-                set(
-                  { facesInternet: yes === "yes" },
-                  yes === "yes" ? "faces the internet" : "does not face the internet",
-                )
-              }
+              onChoose={(yes) => set({ facesInternet: yes === "yes" })}
             />
             <Choose
               label="What of it"
@@ -136,7 +108,7 @@ export function GearMargin({ id }: { id: string | null }) {
                 ["replace", "replace"],
                 ["remove", "remove"],
               ]}
-              onChoose={(fate, words) => set({ fate }, words)}
+              onChoose={(fate) => set({ fate })}
             />
           </Section>
         </>
@@ -163,10 +135,7 @@ export function GearMargin({ id }: { id: string | null }) {
           value=""
           placeholder="Old office router"
           write={(text) => {
-            const refusal = edit(
-              { planner: "add-gear", summary: `Gear found: ${text}`, args: { name: text } },
-              (bench) => addGear(bench, { name: text }),
-            );
+            const refusal = edit(addGear({ name: text }));
             if (refusal === null) setAdded(added + 1);
             return refusal;
           }}

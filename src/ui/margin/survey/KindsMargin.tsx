@@ -1,8 +1,9 @@
 "use client";
 
+import { addHostKind, removeHostKind, setAliases, setHostKind } from "@/core/commands";
 import { useState } from "react";
 import { PURPOSES, type HostKind } from "@/core/plan";
-import { addHostKind, HOST_KIND_WORDS, MANNER_WORDS, setAliases } from "@/core/planners";
+import { HOST_KIND_WORDS, MANNER_WORDS } from "@/core/planners";
 import { CATALOGUE, type DeviceKind } from "@/core/catalogue";
 import { PURPOSE_WORDS } from "@/core/survey";
 import { Choose } from "../../kit/Choose";
@@ -64,10 +65,7 @@ export function KindsMargin() {
           value=""
           placeholder="kiln"
           write={(text) => {
-            const refusal = edit(
-              { planner: "add-host-kind", summary: `New kind of device: ${text}`, args: { name: text } },
-              (bench) => addHostKind(bench, text, {}),
-            );
+            const refusal = edit(addHostKind({ name: text }));
             if (refusal === null) setAdded(added + 1);
             return refusal;
           }}
@@ -94,11 +92,8 @@ export function KindsMargin() {
 
 function OwnKind({ kind }: { kind: HostKind }) {
   const edit = usePlan((state) => state.edit);
-  const set = (fields: Partial<HostKind>, says: string) => {
-    edit(
-      { planner: "edit-host-kind", summary: `${kind.name}: ${says}`, args: { kind: kind.id } },
-      ({ draft }) => draft.patch("hostKind", kind.id, fields),
-    );
+  const set = (fields: Partial<HostKind>) => {
+    edit(setHostKind({ kind: kind.id, fields }));
   };
   return (
     <div className="pb-2">
@@ -106,63 +101,49 @@ function OwnKind({ kind }: { kind: HostKind }) {
         label="Other words"
         value={kind.aliases.join(", ")}
         placeholder="with commas"
-        write={(text) =>
-          edit(
-            {
-              planner: "edit-host-kind",
-              summary: `${kind.name}: also ${text}`,
-              args: { kind: kind.id, text },
-            },
-            (bench) => setAliases(bench, kind.id, text),
-          )
-        }
+        write={(text) => edit(setAliases({ kind: kind.id, text }))}
       />
       <Choose
         label="Belongs to"
         value={kind.purpose}
         choices={PURPOSES.map((purpose) => [purpose, PURPOSE_WORDS[purpose]] as const)}
-        onChoose={(purpose) => set({ purpose }, PURPOSE_WORDS[purpose])}
+        onChoose={(purpose) => set({ purpose })}
       />
       <Choose
         label="It is a"
         value={kind.base}
         choices={Object.entries(HOST_KIND_WORDS) as [HostKind["base"], string][]}
-        onChoose={(base) => set({ base }, HOST_KIND_WORDS[base])}
+        onChoose={(base) => set({ base })}
       />
       <Choose
         label="Address"
         value={kind.manner}
         choices={Object.entries(MANNER_WORDS) as [HostKind["manner"], string][]}
-        onChoose={(manner) => set({ manner }, MANNER_WORDS[manner])}
+        onChoose={(manner) => set({ manner })}
       />
       <Choose
         label="PoE"
         value={kind.poeClass === null ? "" : String(kind.poeClass)}
         choices={CLASSES}
-        onChoose={(text) =>
-          set(
-            { poeClass: text === "" ? null : Number(text) },
-            `PoE ${text === "" ? "none" : `class ${text}`}`,
-          )
-        }
+        onChoose={(text) => set({ poeClass: text === "" ? null : Number(text) })}
       />
       <Choose
         label="Wireless"
         value={yesNo(kind.wireless)}
         choices={YES_NO}
-        onChoose={(text) => set({ wireless: text === "yes" }, text === "yes" ? "wireless" : "wired")}
+        onChoose={(text) => set({ wireless: text === "yes" })}
       />
       <Choose
         label="Speaks DHCP"
         value={yesNo(kind.speaksDhcp)}
         choices={YES_NO}
-        onChoose={(text) => set({ speaksDhcp: text === "yes" }, `DHCP ${text}`)}
+        onChoose={(text) => set({ speaksDhcp: text === "yes" })}
       />
       <Choose
         label="Speaks 802.1X"
         value={yesNo(kind.speaksSignIn)}
         choices={YES_NO}
-        onChoose={(text) => set({ speaksSignIn: text === "yes" }, `802.1X ${text}`)}
+        onChoose={(text) => set({ speaksSignIn: text === "yes" })}
       />
       <Choose
         label="Internet"
@@ -171,24 +152,13 @@ function OwnKind({ kind }: { kind: HostKind }) {
           ["may", "may reach it"],
           ["never", "must never reach it"],
         ]}
-        onChoose={(internet) =>
-          set({ internet }, internet === "may" ? "may reach the internet" : "must never reach the internet")
-        }
+        onChoose={(internet) => set({ internet })}
       />
       <p className="px-4 pt-1">
         <button
           type="button"
           className="button danger"
-          onClick={() =>
-            edit(
-              {
-                planner: "remove-host-kind",
-                summary: `Removed the kind ${kind.name}`,
-                args: { kind: kind.id },
-              },
-              ({ draft }) => draft.remove("hostKind", kind.id),
-            )
-          }
+          onClick={() => edit(removeHostKind({ kind: kind.id }))}
         >
           Remove this kind
         </button>

@@ -1,7 +1,7 @@
 "use client";
 
+import { addLine, removeLine } from "@/core/commands";
 import { useState } from "react";
-import { addLine, removeLine } from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -19,9 +19,7 @@ export function LineMargin({ id }: { id: string | null }) {
   const line = id === null ? undefined : index.plan.line.get(id);
   const remove = () => {
     if (line === undefined) return;
-    edit({ planner: "remove-line", summary: `Removed ${line.name}`, args: { line: line.id } }, (bench) =>
-      removeLine(bench, line.id),
-    );
+    edit(removeLine({ line: line.id }));
     select({ what: "lines" });
   };
   return (
@@ -55,10 +53,7 @@ export function LineMargin({ id }: { id: string | null }) {
           value=""
           placeholder="Fibre line"
           write={(text) => {
-            const refusal = edit(
-              { planner: "add-line", summary: `Added ${text}`, args: { name: text } },
-              (bench) => addLine(bench, text),
-            );
+            const refusal = edit(addLine({ name: text }));
             if (refusal === null) setAdded(added + 1);
             return refusal;
           }}

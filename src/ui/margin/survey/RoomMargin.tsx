@@ -1,8 +1,9 @@
 "use client";
 
+import { editRoom, moveRoom, removeRooms } from "@/core/commands";
 import { toast } from "sonner";
 import type { Room } from "@/core/plan";
-import { editRoom, moveRoom, removeRooms, type RoomField } from "@/core/planners";
+import { type RoomField } from "@/core/planners";
 import { catalogueOf } from "@/core/catalogue";
 import { readNeeds, tallyRoom } from "@/core/survey";
 import { useUi } from "../../frame/use-ui";
@@ -14,19 +15,6 @@ import { Caution, Fact, MarginHead, Section } from "../parts";
 import { DraftSummary } from "./DraftSummary";
 
 const metres = (room: Room): string => (room.cableCm === null ? "" : String(room.cableCm / 100));
-
-/** What History says of a field. */
-const FIELD_WORDS: Readonly<Record<RoomField, string>> = {
-  name: "name",
-  needs: "needs",
-  group: "group",
-  cabinet: "leads to",
-  cable: "cable length",
-  height: "height",
-  kind: "kind",
-  building: "building",
-  beside: "beside",
-};
 
 /** One room: where its sockets lead, how its line was read, what can't be read. */
 export function RoomMargin({ id }: { id: string }) {
@@ -41,15 +29,7 @@ export function RoomMargin({ id }: { id: string }) {
   const readings = readNeeds(catalogueOf(index.plan), room.needs);
   const readAs = readings.filter((reading) => reading.guessed);
   const problems = readings.flatMap((reading) => reading.problem ?? []);
-  const write = (field: RoomField, text: string) =>
-    edit(
-      {
-        planner: "edit-room",
-        summary: `${room.name}: ${FIELD_WORDS[field]} ${text === "" ? "emptied" : text}`,
-        args: { room: id, field, text },
-      },
-      (bench) => editRoom(bench, id, field, text),
-    );
+  const write = (field: RoomField, text: string) => edit(editRoom({ room: id, field, text }));
   const said = (refusal: string | null) => {
     if (refusal !== null) toast.error(refusal);
   };
@@ -160,38 +140,17 @@ export function RoomMargin({ id }: { id: string }) {
       <DraftSummary />
       <HistorySection about={id} />
       <div className="section flex gap-[6px] px-4 pt-3">
-        <button
-          type="button"
-          className="button"
-          onClick={() =>
-            edit({ planner: "move-room", summary: `${room.name} one up`, args: { room: id } }, (bench) =>
-              moveRoom(bench, id, -1),
-            )
-          }
-        >
+        <button type="button" className="button" onClick={() => edit(moveRoom({ room: id, by: -1 }))}>
           Up
         </button>
-        <button
-          type="button"
-          className="button"
-          onClick={() =>
-            edit({ planner: "move-room", summary: `${room.name} one down`, args: { room: id } }, (bench) =>
-              moveRoom(bench, id, 1),
-            )
-          }
-        >
+        <button type="button" className="button" onClick={() => edit(moveRoom({ room: id, by: 1 }))}>
           Down
         </button>
         <button
           type="button"
           className="button danger"
           onClick={() => {
-            said(
-              edit(
-                { planner: "remove-rooms", summary: `Removed ${room.name}`, args: { rooms: [id] } },
-                (bench) => removeRooms(bench, [id]),
-              ),
-            );
+            said(edit(removeRooms({ rooms: [id] })));
             select(null);
           }}
         >

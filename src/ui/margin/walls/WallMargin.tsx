@@ -1,8 +1,9 @@
 "use client";
 
+import { openZone, renameZone, setWall } from "@/core/commands";
 import { useState } from "react";
 import { wallEndName, type Service, type Wall, type WallEnd } from "@/core/plan";
-import { parseService, setWall } from "@/core/planners";
+import { parseService } from "@/core/planners";
 import { SERVICES, serviceText, wallBetween } from "@/core/policy";
 import { Radios } from "../../kit/Radios";
 import { TextField } from "../../kit/TextField";
@@ -36,10 +37,7 @@ function ZoneMargin({ id }: { id: string }) {
   const rename = (text: string) => {
     const name = text.trim();
     if (name === "" || name.length > 80) return "A zone's name has 1 to 80 characters.";
-    return edit(
-      { planner: "rename-zone", summary: `Zone ${zone.name} is now ${name}`, args: { zone: id, name } },
-      ({ draft }) => draft.patch("zone", id, { name }),
-    );
+    return edit(renameZone({ zone: id, name }));
   };
   return (
     <>
@@ -53,18 +51,7 @@ function ZoneMargin({ id }: { id: string }) {
           <input
             type="checkbox"
             checked={zone.insideOpen}
-            onChange={(event) =>
-              edit(
-                {
-                  planner: "open-zone",
-                  summary:
-                    `${zone.name}: its segments ` +
-                    `${event.target.checked ? "may talk to one another" : "are kept apart"}`,
-                  args: { zone: id },
-                },
-                ({ draft }) => draft.patch("zone", id, { insideOpen: event.target.checked }),
-              )
-            }
+            onChange={(event) => edit(openZone({ zone: id, open: event.target.checked }))}
           />
           Its own segments may talk to one another
         </label>
@@ -85,11 +72,7 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
   const door = wall === null ? (wantsServices ? "services" : "closed") : wall.door;
   const services = wall?.services ?? [];
   const write = (next: Wall["door"], list: readonly Service[], reason: string) => {
-    const says = next === "closed" ? "closed" : next === "open" ? "open" : list.map((s) => s.name).join(", ");
-    return edit(
-      { planner: "set-wall", summary: `Wall ${name}: ${says}`, args: { from, to, door: next } },
-      ({ draft, ids }) => setWall(draft, ids, from, to, next, list, reason),
-    );
+    return edit(setWall({ from, to, door: next, services: list, reason }));
   };
   const choose = (next: Wall["door"]) => {
     setWantsServices(next === "services");

@@ -1,8 +1,9 @@
 "use client";
 
+import { setChannel, setHearing, setRadio, setRadioIn } from "@/core/commands";
 import { toast } from "sonner";
 import { BANDS, type Device, type Radio } from "@/core/plan";
-import { BAND_WORDS, setChannel, setHearing, setRadio, setRadioIn, widthsFor } from "@/core/planners";
+import { BAND_WORDS, widthsFor } from "@/core/planners";
 import { pointRows } from "@/core/sheets";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
@@ -29,21 +30,12 @@ export function RadioFields({ device }: { device: Device }) {
                   type="checkbox"
                   checked={radio !== undefined}
                   onChange={(event) =>
-                    edit(
-                      {
-                        planner: "set-radio-in",
-                        summary:
-                          `${device.name}: ${event.target.checked ? "a" : "no"} ` +
-                          `radio in ${BAND_WORDS[band]}`,
-                        args: { device: device.id, band },
-                      },
-                      (bench) => setRadioIn(bench, device.id, band, event.target.checked),
-                    )
+                    edit(setRadioIn({ device: device.id, band, on: event.target.checked }))
                   }
                 />
                 {BAND_WORDS[band]}
               </label>
-              {radio === undefined ? null : <RadioRow device={device} radio={radio} />}
+              {radio === undefined ? null : <RadioRow radio={radio} />}
             </div>
           );
         })}
@@ -60,16 +52,7 @@ export function RadioFields({ device }: { device: Device }) {
                   checked={heard !== undefined}
                   disabled={byRoom}
                   onChange={(event) =>
-                    edit(
-                      {
-                        planner: "set-hearing",
-                        summary:
-                          `${device.name} ` +
-                          `${event.target.checked ? "hears" : "does not hear"} ${other.name}`,
-                        args: { a: device.id, b: other.id },
-                      },
-                      (bench) => setHearing(bench, device.id, other.id, event.target.checked),
-                    )
+                    edit(setHearing({ a: device.id, b: other.id, on: event.target.checked }))
                   }
                 />
                 {other.name}
@@ -94,14 +77,10 @@ export function RadioFields({ device }: { device: Device }) {
   );
 }
 
-function RadioRow({ device, radio }: { device: Device; radio: Radio }) {
+function RadioRow({ radio }: { radio: Radio }) {
   const edit = usePlan((state) => state.edit);
-  const says = `${device.name}, ${BAND_WORDS[radio.band]}`;
-  const set = (fields: Partial<Pick<Radio, "widthMhz" | "power" | "enabled">>, words: string) => {
-    const refusal = edit(
-      { planner: "set-radio", summary: `${says}: ${words}`, args: { radio: radio.id, ...fields } },
-      (bench) => setRadio(bench, radio.id, fields),
-    );
+  const set = (fields: Partial<Pick<Radio, "widthMhz" | "power" | "enabled">>) => {
+    const refusal = edit(setRadio({ radio: radio.id, fields }));
     if (refusal !== null) toast.error(refusal);
     return refusal;
   };
@@ -115,7 +94,7 @@ function RadioRow({ device, radio }: { device: Device; radio: Radio }) {
           ["off", "off"],
         ]}
         onChoose={(one) => {
-          set({ enabled: one === "on" }, one);
+          set({ enabled: one === "on" });
         }}
       />
       <TextField
@@ -123,16 +102,7 @@ function RadioRow({ device, radio }: { device: Device; radio: Radio }) {
         mono
         value={radio.channel === null ? "" : String(radio.channel)}
         placeholder="left to it"
-        write={(text) =>
-          edit(
-            {
-              planner: "set-channel",
-              summary: `${says}: channel ${text || "left to it"}`,
-              args: { radio: radio.id, text },
-            },
-            (bench) => setChannel(bench, radio.id, text),
-          )
-        }
+        write={(text) => edit(setChannel({ radio: radio.id, text }))}
       />
       <Choose
         label="Width"
@@ -140,14 +110,14 @@ function RadioRow({ device, radio }: { device: Device; radio: Radio }) {
         choices={widthsFor(radio.band).map((width) => [String(width), `${width} MHz`] as const)}
         onChoose={(text) => {
           const width = widthsFor(radio.band).find((one) => String(one) === text);
-          if (width !== undefined) set({ widthMhz: width }, `${width} MHz wide`);
+          if (width !== undefined) set({ widthMhz: width });
         }}
       />
       <TextField
         label="Power"
         value={radio.power}
         placeholder="a note, by the local rules"
-        write={(power) => set({ power }, `power ${power || "emptied"}`)}
+        write={(power) => set({ power })}
       />
     </>
   );

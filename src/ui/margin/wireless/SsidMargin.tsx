@@ -1,15 +1,9 @@
 "use client";
 
+import { editSsidText, removeSsids, setSsid } from "@/core/commands";
 import { toast } from "sonner";
-import { BANDS, Draft, nameOf, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
-import {
-  BAND_WORDS,
-  editSsid,
-  editSsidCell,
-  removeSsid,
-  ssidCellText,
-  type SsidColumn,
-} from "@/core/planners";
+import { BANDS, Draft, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
+import { BAND_WORDS, ssidCellText, type SsidColumn } from "@/core/planners";
 import { SECURITY_FACTS } from "@/core/wireless";
 import { useUi } from "../../frame/use-ui";
 import { Choose } from "../../kit/Choose";
@@ -34,11 +28,8 @@ export function SsidMargin({ id }: { id: string }) {
   const stations = [...index.plan.host.values()].filter(
     (host) => host.attachment.at === "ssid" && host.attachment.ssid === id,
   ).length;
-  const set = (fields: Partial<Omit<Ssid, "id">>, says: string) => {
-    const refusal = edit(
-      { planner: "edit-ssid", summary: `${ssid.name}: ${says}`, args: { ssid: id, ...fields } },
-      (bench) => editSsid(bench, id, fields),
-    );
+  const set = (fields: Partial<Omit<Ssid, "id">>) => {
+    const refusal = edit(setSsid({ ssid: id, fields }));
     if (refusal !== null) toast.error(refusal);
   };
   const field = (column: SsidColumn, label: string, hint = "") => (
@@ -48,16 +39,7 @@ export function SsidMargin({ id }: { id: string }) {
       value={ssidCellText(draft, ssid, column)}
       placeholder={hint}
       offers={column === "segment" ? [...index.plan.segment.values()].map((one) => one.name) : []}
-      write={(text) =>
-        edit(
-          {
-            planner: "edit-ssid",
-            summary: `${ssid.name}: ${label.toLowerCase()} ${text || "emptied"}`,
-            args: { ssid: id, column, text },
-          },
-          (bench) => editSsidCell(bench, id, column, text),
-        )
-      }
+      write={(text) => edit(editSsidText({ ssid: id, column, text }))}
     />
   );
   const tick = (key: string, on: boolean, words: string, write: (on: boolean) => void) => (
@@ -68,16 +50,10 @@ export function SsidMargin({ id }: { id: string }) {
   );
   const band = (one: Band) =>
     tick(one, ssid.bands.includes(one), BAND_WORDS[one], (on) =>
-      set(
-        { bands: BANDS.filter((other) => (other === one ? on : ssid.bands.includes(other))) },
-        `${on ? "in" : "not in"} ${BAND_WORDS[one]}`,
-      ),
+      set({ bands: BANDS.filter((other) => (other === one ? on : ssid.bands.includes(other))) }),
     );
   const remove = () => {
-    edit(
-      { planner: "remove-ssid", summary: `Removed the wireless name ${ssid.name}`, args: { ssid: id } },
-      ({ draft: own }) => removeSsid(own, id),
-    );
+    edit(removeSsids({ ssids: [id] }));
     select(null);
   };
   return (
@@ -105,25 +81,22 @@ export function SsidMargin({ id }: { id: string }) {
           label="Security"
           value={ssid.security}
           choices={SECURITIES.map((one) => [one, SECURITY_FACTS[one].words] as const)}
-          onChoose={(security) => set({ security }, SECURITY_FACTS[security].words)}
+          onChoose={(security) => set({ security })}
         />
-        {tick("hidden", ssid.hidden, "hidden", (hidden) => set({ hidden }, hidden ? "hidden" : "shown"))}
+        {tick("hidden", ssid.hidden, "hidden", (hidden) => set({ hidden }))}
         {ssid.hidden ? (
           <p className="px-4 pb-1 text-12 text-ink2">
             Hiding keeps nobody out: every device that knows the name calls it out wherever it goes.
           </p>
         ) : null}
         {tick("isolation", ssid.isolation, "its stations can’t reach one another", (isolation) =>
-          set({ isolation }, isolation ? "stations kept apart" : "stations together"),
+          set({ isolation }),
         )}
         {BANDS.map(band)}
       </Section>
       <Section title="Offered at">
         {tick("everywhere", ssid.at.length === 0, "every access point of its domain", (on) =>
-          set(
-            { at: on ? [] : points.map((device) => device.id) },
-            on ? "offered everywhere" : "offered at chosen access points",
-          ),
+          set({ at: on ? [] : points.map((device) => device.id) }),
         )}
         {ssid.at.length === 0
           ? null
@@ -135,11 +108,7 @@ export function SsidMargin({ id }: { id: string }) {
                     `${ssid.name} would be offered nowhere; remove the ` +
                       "name instead, or choose another access point first.",
                   );
-                else
-                  set(
-                    { at },
-                    `${on ? "offered" : "no longer offered"} at ${nameOf(index, "device", device.id)}`,
-                  );
+                else set({ at });
               }),
             )}
       </Section>

@@ -1,16 +1,10 @@
 "use client";
 
+import { giveChannels, setChannels, setNameSchool, setRadioRules } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import { BANDS, type Band } from "@/core/plan";
-import {
-  assignAllChannels,
-  BAND_WORDS,
-  channelsText,
-  setChannels,
-  setNameSchool,
-  setRadioRules,
-} from "@/core/planners";
+import { BAND_WORDS, channelsText } from "@/core/planners";
 import { assignChannels, channelsSummary, RADIO_SET_NAMES, RADIO_SETS } from "@/core/wireless";
 import { Radios } from "../../kit/Radios";
 import { TextField } from "../../kit/TextField";
@@ -51,14 +45,7 @@ function Assign() {
     const refusal =
       chosen.length === 0
         ? "Choose a band in which the site has a radio."
-        : look(
-            {
-              planner: "assign-channels",
-              summary: `Channels for ${chosen.map((band) => BAND_WORDS[band]).join(", ")}`,
-              args: { bands: chosen, useDfs },
-            },
-            ({ draft }) => assignAllChannels(draft, index, chosen, useDfs),
-          );
+        : look(giveChannels({ bands: chosen, useDfs }));
     if (refusal !== null) toast.error(refusal);
   };
   return (
@@ -142,20 +129,7 @@ function Rules() {
             type="button"
             className="button"
             aria-pressed={rules.region === RADIO_SETS[name].region}
-            onClick={() =>
-              edit(
-                {
-                  planner: "set-radio-rules",
-                  summary: `Channels as listed for ${RADIO_SETS[name].region}`,
-                  args: { set: name },
-                },
-                (bench) =>
-                  setRadioRules(bench, {
-                    region: RADIO_SETS[name].region,
-                    channels: [...RADIO_SETS[name].channels],
-                  }),
-              )
-            }
+            onClick={() => edit(setRadioRules({ set: name }))}
           >
             {RADIO_SETS[name].region}
           </button>
@@ -175,12 +149,7 @@ function Rules() {
           mono
           value={channelsText(rules, band)}
           placeholder="36, 40, 52 dfs, 56 dfs indoor"
-          write={(text) =>
-            edit(
-              { planner: "set-channels", summary: `Channels in ${BAND_WORDS[band]}`, args: { band, text } },
-              (bench) => setChannels(bench, band, text),
-            )
-          }
+          write={(text) => edit(setChannels({ band, text }))}
         />
       ))}
       <Caution head="Check your regulator.">
@@ -197,14 +166,7 @@ function School() {
   const { shown, look, apply, cancel } = useProposal();
   const school = index.plan.site.conventions.wifiNames;
   const choose = (next: "one" | "each") => {
-    const refusal = look(
-      {
-        planner: "set-name-school",
-        summary: next === "one" ? "One wireless name everywhere" : "A wireless name for each access point",
-        args: { school: next },
-      },
-      (bench) => setNameSchool(bench, next),
-    );
+    const refusal = look(setNameSchool({ school: next }));
     if (refusal !== null) toast.error(refusal);
   };
   return (

@@ -1,5 +1,6 @@
 "use client";
 
+import { importHosts } from "@/core/commands";
 import Papa from "papaparse";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
@@ -11,7 +12,6 @@ import {
   guessColumns,
   IMPORT_FIELDS,
   readHostTable,
-  writeHostTable,
   type ImportField,
   type Mapping,
 } from "@/core/register";
@@ -60,14 +60,7 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
   };
   const write = () => {
     if (read === null) return;
-    const refused = edit(
-      {
-        planner: "import-hosts",
-        summary: `Imported ${counted(read.good.length, "row", "rows")} into the register`,
-        args: { rows: read.good.length, setAside: read.bad.length },
-      },
-      ({ draft, ids }) => writeHostTable(draft, ids, read),
-    );
+    const refused = edit(importHosts({ table: read }));
     if (refused !== null) return toast.error(refused);
     toast(
       `${read.added} new, ${read.changed} ` +

@@ -1,5 +1,6 @@
 "use client";
 
+import { takeOverSeen } from "@/core/commands";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
@@ -10,7 +11,6 @@ import {
   SEEN_FIELDS,
   SEEN_WORDS,
   seenIn,
-  takeSeen,
   type Reconciled,
   type SeenField,
   type SeenTable,
@@ -56,14 +56,7 @@ export function ReconcileTable({ close }: { close: () => void }) {
         );
   const chosen = rows.filter((row) => taking.has(row.verdict));
   const write = () => {
-    const refused = edit(
-      {
-        planner: "reconcile",
-        summary: `Took over what was seen of ${counted(chosen.length, "device", "devices")}`,
-        args: { rows: chosen.length },
-      },
-      ({ draft, ids }) => takeSeen(draft, index, ids, chosen),
-    );
+    const refused = edit(takeOverSeen({ rows: chosen }));
     if (refused !== null) toast.error(refused);
     else toast(`${counted(chosen.length, "device", "devices")} taken over. Undo takes it back.`);
   };

@@ -1,29 +1,25 @@
 "use client";
 
+import {
+  addHost,
+  clearHosts,
+  convertSchool,
+  editHost,
+  pasteHosts,
+  removeHosts,
+  setLegAddress,
+} from "@/core/commands";
 import { useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
 import type { Finding, Severity } from "@/core/checks";
 import { counted } from "@/core/repairs";
 import type { PlanIndex, Segment } from "@/core/plan";
-import {
-  addHost,
-  convertSchool,
-  editHostCell,
-  HOST_COLUMNS,
-  HOST_KIND_WORDS,
-  MANNER_WORDS,
-  nextFreeFor,
-  pasteHosts,
-  removeHost,
-  setLegAddress,
-  type HostColumn,
-} from "@/core/planners";
+import { HOST_COLUMNS, HOST_KIND_WORDS, MANNER_WORDS, nextFreeFor, type HostColumn } from "@/core/planners";
 import { hostCellText, legCellText, quietPart, registerRows, shortIn, type RegisterRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
-import { eachCell } from "../../grid/each-cell";
 import { Filter } from "../../kit/Filter";
 import { QuietAddress } from "../../kit/QuietAddress";
 import { SeveritySign, severityColour } from "../../kit/signs";
@@ -131,16 +127,7 @@ export function Register({
   const [block, setBlock] = useState<readonly string[]>([]);
   const chosen = block.filter((id) => index.plan.host.has(id));
   const convert = (to: "typed" | "reserved") => {
-    const refusal = edit(
-      {
-        planner: "convert-school",
-        summary:
-          `${counted(chosen.length, "device", "devices")} ` +
-          `${to === "typed" ? "static" : "reserved in DHCP"}`,
-        args: { hosts: chosen, to },
-      },
-      ({ draft }) => convertSchool(draft, index, chosen, to),
-    );
+    const refusal = edit(convertSchool({ hosts: chosen, to }));
     if (refusal !== null) toast.error(refusal, { duration: 8000 });
   };
   const rows = useMemo(() => registerRows(index, segment?.id ?? null), [index, segment]);
@@ -148,80 +135,28 @@ export function Register({
   const shown = HOST_COLUMNS.filter((column) => segment === null || column !== "segment");
   const add = (cells: Partial<Record<HostColumn, string>>) => {
     const name = cells.name ?? `Device ${index.plan.host.size + 1}`;
-    return edit({ planner: "add-host", summary: `Added ${name} to the register`, args: cells }, (bench) => {
-      const refusal = addHost(bench, { name, segment: segment?.id ?? null });
-      const made = bench.draft.all("host").find((host) => !bench.index.plan.host.has(host.id));
-      if (refusal !== null || made === undefined) return refusal;
-      for (const column of ["segment", "mac", "address", "how", "kind", "port", "place"] as const) {
-        const text = cells[column];
-        const refused = text === undefined ? null : editHostCell(bench, made.id, column, text);
-        if (refused !== null) return refused;
-      }
-      return null;
-    });
+    return edit(addHost({ name, segment: segment?.id ?? null, cells }));
   };
   const actions: GridActions<HostColumn> = {
     edit: (id, column, text) => {
       if (id === null) return add({ [column]: text });
       const host = index.plan.host.get(id);
-      if (host === undefined)
-        return edit(
-          {
-            planner: "set-leg-address",
-            summary: `${index.plan.interface.get(id)?.name ?? ""}: ${text}`,
-            args: { interface: id, text },
-          },
-          (bench) => setLegAddress(bench, id, text),
-        );
-      return edit(
-        {
-          planner: "edit-host",
-          summary: `${host.name}: ${WORDS[column]} ${text === "" ? "emptied" : text}`,
-          args: { host: id, column, text },
-        },
-        (bench) => editHostCell(bench, id, column, text),
-      );
+      if (host === undefined) return edit(setLegAddress({ leg: id, text }));
+      return edit(editHost({ host: id, column, text }));
     },
     paste: (texts, from, onto) => {
       const gear = onto.find((id) => !index.plan.host.has(id));
       if (gear !== undefined)
         return "The gear's own addresses are among these rows and can't be pasted over; begin below them.";
-      return edit(
-        {
-          planner: "paste-hosts",
-          summary: `Pasted ${counted(texts.length, "row", "rows")} into the register`,
-          args: { rows: texts.length, from },
-        },
-        (bench) => pasteHosts(bench, { rows: texts, from, onto, columns: shown }, segment?.id ?? null),
-      );
+      return edit(pasteHosts({ rows: texts, from, onto, columns: shown, segment: segment?.id ?? null }));
     },
-    clear: (cells) =>
-      edit(
-        {
-          planner: "clear-cells",
-          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the register`,
-          args: { cells },
-        },
-        (bench) =>
-          eachCell(cells, (row, column) =>
-            index.plan.host.has(row) ? editHostCell(bench, row, column, "") : setLegAddress(bench, row, ""),
-          ),
-      ),
+    clear: (cells) => edit(clearHosts({ cells })),
     remove: (ids) => {
       const hosts = ids.filter((id) => index.plan.host.has(id));
       const refusal =
         hosts.length === 0
           ? "The gear's own addresses go with their device or segment."
-          : edit(
-              {
-                planner: "remove-hosts",
-                summary: `Removed ${counted(hosts.length, "device", "devices")} from the register`,
-                args: { hosts },
-              },
-              ({ draft }) => {
-                for (const id of hosts) removeHost(draft, id);
-              },
-            );
+          : edit(removeHosts({ hosts }));
       if (refusal !== null) toast.error(refusal);
     },
     select: (id) => {

@@ -1,10 +1,10 @@
 "use client";
 
+import { movePool } from "@/core/commands";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { toast } from "sonner";
 import { formatPrefix } from "@/core/address";
 import type { Segment } from "@/core/plan";
-import { movePool } from "@/core/planners";
 import { rowScope, type Ruler } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -81,14 +81,7 @@ export function RulerRow({ segment, ruler, width, largest, quiet, chosen, choose
       simple !== undefined &&
       (moving.first !== simple.first || moving.last !== simple.last)
     ) {
-      const refusal = edit(
-        {
-          planner: "move-pool",
-          summary: `${segment.name}: pool ${said}`,
-          args: { segment: segment.id, ...moving },
-        },
-        (bench) => movePool(bench, segment.id, moving.first, moving.last),
-      );
+      const refusal = edit(movePool({ segment: segment.id, ...moving, said }));
       if (refusal !== null) toast.error(refusal);
     }
     setMoving(null);

@@ -1,9 +1,10 @@
 "use client";
 
+import { addDevice } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import { Draft } from "@/core/plan";
-import { addDevice, nextDeviceName } from "@/core/planners";
+import { nextDeviceName } from "@/core/planners";
 import { modelsOf } from "@/core/catalogue";
 import { placesOf } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -28,14 +29,7 @@ export function AddDevice({
     chosen === undefined ? "" : nextDeviceName(new Draft(index.plan), chosen.kind, place.trim());
   const add = () => {
     const wanted = name.trim() === "" ? proposal : name.trim();
-    const refused = edit(
-      {
-        planner: "add-device",
-        summary: `Added ${wanted}, ${chosen?.model ?? ""}`,
-        args: { model, name: wanted, place },
-      },
-      (bench) => addDevice(bench, { model, name: wanted, place }),
-    );
+    const refused = edit(addDevice({ model, name: wanted, place, title: chosen?.model ?? "" }));
     setRefusal(refused);
     if (refused !== null) return;
     added();

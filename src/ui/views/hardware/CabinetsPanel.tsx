@@ -1,7 +1,7 @@
 "use client";
 
+import { editDevice } from "@/core/commands";
 import { toast } from "sonner";
-import { editDevice } from "@/core/planners";
 import { cabinets, freeUnit, type Cabinet } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -42,10 +42,7 @@ function OneCabinet({ cabinet }: { cabinet: Cabinet }) {
       unit === null
         ? `${place || "This place"} has no ` +
           `${heightUnits > 1 ? `${heightUnits} height units` : "height unit"} free.`
-        : edit(
-            { planner: "edit-device", summary: `${name}: height unit ${unit}`, args: { device: id, unit } },
-            (bench) => editDevice(bench, id, "rackUnit", String(unit)),
-          );
+        : edit(editDevice({ device: id, field: "rackUnit", text: String(unit) }));
     if (refusal !== null) toast.error(refusal);
   };
   const power = (needed: number, budget: number) =>

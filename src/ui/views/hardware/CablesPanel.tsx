@@ -1,25 +1,16 @@
 "use client";
 
+import { clearCables, editCable, labelCables, layCable, pasteCables, removeLinks } from "@/core/commands";
 import { useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { CABLE_SHORT, cablesFor, MEDIUM_WORDS, opticsFor } from "@/core/cabling";
 import type { Finding, Severity } from "@/core/checks";
-import { counted } from "@/core/repairs";
 import { Draft, type PlanIndex } from "@/core/plan";
-import {
-  CABLE_COLUMNS,
-  cableCellText,
-  editCableCell,
-  labelCables,
-  layCable,
-  pasteCables,
-  siteFieldText,
-  type CableColumn,
-} from "@/core/planners";
+import { CABLE_COLUMNS, cableCellText, siteFieldText, type CableColumn } from "@/core/planners";
 import { cableScheduleTable, cablesInOrder, type CableRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
-import { eachCell } from "../../grid/each-cell";
+import { writtenCells } from "../../grid/written-cells";
 import { EditGrid } from "../../grid/EditGrid";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { Filter } from "../../kit/Filter";
@@ -115,7 +106,6 @@ export function CablesPanel() {
   const [filter, setFilter] = useState("");
   const rows = useMemo(() => cablesInOrder(index), [index]);
   const columns = useMemo(() => columnsOf(index, list), [index, list]);
-  const name = (id: string) => rows.find((row) => row.link.id === id)?.link.label || "Cable";
   const say = (refusal: string | null) => {
     if (refusal !== null) toast.error(refusal);
   };
@@ -124,55 +114,16 @@ export function CablesPanel() {
       if (!isWritten(column)) return null;
       if (id === null)
         return column === "from" || column === "label"
-          ? edit({ planner: "lay-cable", summary: `Laid ${text}`, args: { text } }, (bench) =>
-              layCable(bench, text),
-            )
+          ? edit(layCable({ text }))
           : "Begin a new cable with both its ends in From: Upper switch 20 to Switch B 3.";
-      return edit(
-        {
-          planner: "edit-link",
-          summary: `${name(id)}: ${HEADS.find(([one]) => one === column)?.[2] ?? column} ${text || "emptied"}`,
-          args: { link: id, column, text },
-        },
-        (bench) => editCableCell(bench, id, column, text),
-      );
+      return edit(editCable({ link: id, column, text }));
     },
     paste: (texts, from, onto) =>
       isWritten(from)
-        ? edit(
-            {
-              planner: "paste-cables",
-              summary: `Pasted ${counted(texts.length, "row", "rows")} into the cables`,
-              args: { rows: texts.length, from },
-            },
-            (bench) => pasteCables(bench, { rows: texts, from, onto }),
-          )
+        ? edit(pasteCables({ rows: texts, from, onto }))
         : "Begin with a column that can be written.",
-    clear: (cells) =>
-      edit(
-        {
-          planner: "clear-cells",
-          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the cables`,
-          args: { cells },
-        },
-        (bench) =>
-          eachCell(cells, (row, column) =>
-            isWritten(column) ? editCableCell(bench, row, column, "") : null,
-          ),
-      ),
-    remove: (ids) =>
-      say(
-        edit(
-          {
-            planner: "remove-link",
-            summary: `Took out ${counted(ids.length, "cable", "cables")}`,
-            args: { links: ids },
-          },
-          ({ draft }) => {
-            for (const id of ids) draft.remove("link", id);
-          },
-        ),
-      ),
+    clear: (cells) => edit(clearCables({ cells: writtenCells(cells, isWritten) })),
+    remove: (ids) => say(edit(removeLinks({ links: ids }))),
     select: (id) => {
       if (id !== null) select({ what: "link", id });
     },
@@ -189,22 +140,7 @@ export function CablesPanel() {
           labels by <span className="mono text-ink">{siteFieldText(index.plan.site, "cablePattern")}</span>
         </span>
         <span className="flex-1" />
-        <button
-          type="button"
-          className="button"
-          onClick={() =>
-            say(
-              edit(
-                {
-                  planner: "label-cables",
-                  summary: `Labelled ${counted(rows.length, "cable", "cables")} by the pattern`,
-                  args: {},
-                },
-                (bench) => labelCables(bench),
-              ),
-            )
-          }
-        >
+        <button type="button" className="button" onClick={() => say(edit(labelCables({ link: null })))}>
           Label all by the pattern
         </button>
         <button

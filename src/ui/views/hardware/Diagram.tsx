@@ -1,5 +1,6 @@
 "use client";
 
+import { arrangeDevices } from "@/core/commands";
 import {
   Background,
   ConnectionMode,
@@ -206,7 +207,7 @@ function Drawing({ lit: outcome }: { lit: Outcome | null }) {
     [index, drawn, chosenLink, at, lit],
   );
   const moved = [...index.plan.device.values()].some((device) => device.position !== null);
-  const keepMoved = useMoved();
+  const { move: keepMoved, keepNow } = useMoved();
   const onChange = (changes: readonly NodeChange<Node>[]) => {
     const own = changes.filter((change) => !("id" in change) || !change.id.startsWith("place "));
     onNodesChange(own as NodeChange<Node<DeviceData>>[]);
@@ -221,10 +222,8 @@ function Drawing({ lit: outcome }: { lit: Outcome | null }) {
     }
   };
   const arrange = () => {
-    edit({ planner: "arrange-devices", summary: "Arranged the drawing anew", args: {} }, ({ draft }) => {
-      for (const device of draft.all("device"))
-        if (device.position !== null) draft.patch("device", device.id, { position: null });
-    });
+    keepNow();
+    edit(arrangeDevices({}));
     requestAnimationFrame(() => void flow.fitView({ padding: 0.08, maxZoom: 1 }));
   };
   const save = async (kind: "svg" | "png") => {

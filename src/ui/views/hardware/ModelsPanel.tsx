@@ -1,10 +1,11 @@
 "use client";
 
+import { putModel, removeModel } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Device, OwnModel } from "@/core/plan";
 import { modelsOf } from "@/core/catalogue";
-import { putModel, removeModel, runsText, type ModelText } from "@/core/planners";
+import { runsText, type ModelText } from "@/core/planners";
 import { DEVICE_KIND_WORDS } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
@@ -40,10 +41,7 @@ export function ModelsPanel() {
   const [open, setOpen] = useState<{ readonly id: string | null; readonly text: ModelText } | null>(null);
   const own = index.plan.deviceModel;
   const remove = (model: OwnModel) => {
-    const refusal = edit(
-      { planner: "remove-model", summary: `Removed the model ${model.name}`, args: { model: model.id } },
-      (bench) => removeModel(bench, model.id),
-    );
+    const refusal = edit(removeModel({ model: model.id }));
     if (refusal !== null) toast.error(refusal);
   };
   return (
@@ -161,10 +159,7 @@ function ModelForm({ id, text, close }: { id: string | null; text: ModelText; cl
     setRefusal(null);
   };
   const save = () => {
-    const refused = edit(
-      { planner: "put-model", summary: `Model ${typed.name}`, args: { model: id, ...typed } },
-      (bench) => putModel(bench, id, typed),
-    );
+    const refused = edit(putModel({ model: id, typed }));
     setRefusal(refused);
     if (refused === null) close();
   };

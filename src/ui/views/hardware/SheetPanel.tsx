@@ -1,5 +1,6 @@
 "use client";
 
+import { addTemplate, editTemplate, removeTemplate, writeTemplate } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import {
@@ -11,13 +12,12 @@ import {
   type DeviceData,
 } from "@/core/device-sheet";
 import type { Template } from "@/core/plan";
-import { addTemplate, editTemplate, removeTemplate } from "@/core/planners";
 import { devicesInOrder } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { Combo } from "../../kit/Combo";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { TextField } from "../../kit/TextField";
-import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { useIndex, usePlan, usePlanStore } from "../../plan-store/use-plan";
 import { DeviceSteps } from "./DeviceSteps";
 import { useTemplate } from "./use-template";
 
@@ -147,6 +147,7 @@ interface TemplateProps {
  * one's own.
  */
 function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps) {
+  const store = usePlanStore();
   const edit = usePlan((state) => state.edit);
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? own?.text ?? example?.text ?? "";
@@ -154,28 +155,15 @@ function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps
   const filled = useTemplate(text, data);
   const [output, fault] = [filled?.text ?? null, filled?.fault ?? null];
   const copy = () => {
-    let made: string | null = null;
-    const refusal = edit(
-      {
-        planner: "add-template",
-        summary: `Template ${example?.name ?? ""} of one's own`,
-        args: { name: example?.name ?? "" },
-      },
-      (bench) => {
-        const refused = addTemplate(bench, `My ${(example?.name ?? "template").toLowerCase()}`, ending, text);
-        made = bench.draft.all("template").at(-1)?.id ?? null;
-        return refused;
-      },
-    );
-    if (refusal !== null) toast.error(refusal);
-    else if (made !== null) choose(made);
+    const name = `My ${(example?.name ?? "template").toLowerCase()}`;
+    const refusal = edit(addTemplate({ name, ending, text }));
+    if (refusal !== null) return toast.error(refusal);
+    const made = [...(store.getState().held?.index.plan.template.keys() ?? [])].at(-1);
+    if (made !== undefined) choose(made);
   };
   const write = () => {
     if (own === undefined || typed === null || typed === own.text) return;
-    const refusal = edit(
-      { planner: "edit-template", summary: `Template ${own.name} rewritten`, args: { template: own.id } },
-      (bench) => editTemplate(bench, own.id, { text: typed }),
-    );
+    const refusal = edit(writeTemplate({ template: own.id, text: typed }));
     if (refusal !== null) toast.error(refusal);
     else setTyped(null);
   };
@@ -194,27 +182,13 @@ function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps
             <TextField
               label="Name"
               value={own.name}
-              write={(name) =>
-                edit(
-                  { planner: "edit-template", summary: `Template ${name}`, args: { template: own.id, name } },
-                  (bench) => editTemplate(bench, own.id, { name }),
-                )
-              }
+              write={(name) => edit(editTemplate({ template: own.id, fields: { name } }))}
             />
             <TextField
               label="File ending"
               mono
               value={own.ending}
-              write={(one) =>
-                edit(
-                  {
-                    planner: "edit-template",
-                    summary: `Template ${own.name}: .${one}`,
-                    args: { template: own.id, ending: one },
-                  },
-                  (bench) => editTemplate(bench, own.id, { ending: one }),
-                )
-              }
+              write={(one) => edit(editTemplate({ template: own.id, fields: { ending: one } }))}
             />
           </div>
         )}
@@ -236,14 +210,7 @@ function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps
               type="button"
               className="button danger"
               onClick={() => {
-                edit(
-                  {
-                    planner: "remove-template",
-                    summary: `Removed the template ${own.name}`,
-                    args: { template: own.id },
-                  },
-                  (bench) => removeTemplate(bench, own.id),
-                );
+                edit(removeTemplate({ template: own.id }));
                 choose("steps");
               }}
             >

@@ -1,9 +1,10 @@
 "use client";
 
+import { addStack } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import { Draft } from "@/core/plan";
-import { addStack, readStack } from "@/core/planners";
+import { readStack } from "@/core/planners";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 /**
@@ -20,9 +21,7 @@ export function StackLine() {
     const refused =
       text.trim() === ""
         ? "Write how many of which model, such as 3 × 24-port PoE in Cabinet A, uplinks to Core."
-        : edit({ planner: "add-stack", summary: `Added ${text.trim()}`, args: { text } }, (bench) =>
-            addStack(bench, text),
-          );
+        : edit(addStack({ text }));
     setRefusal(refused);
     if (refused !== null) return;
     toast(`Added ${read?.order?.count ?? ""} × ${read?.order?.model.model ?? ""}.`);

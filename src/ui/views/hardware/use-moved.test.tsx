@@ -2,20 +2,17 @@ import { act, renderHook } from "@testing-library/react";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { must } from "@/core/kernel";
 import { PlanIndex } from "@/core/plan";
-import { plan as runPlanner } from "@/core/planners";
+import { runOrder, type Order } from "@/core/commands";
 import { useMoved } from "./use-moved";
 
 const plan = lockkeepersHouse();
 const mockEdits: { summary: string; moved: Record<string, unknown> }[] = [];
 const mockState = {
   held: { index: PlanIndex.of(plan) },
-  edit: (
-    meant: { planner: string; summary: string; args: unknown },
-    work: Parameters<typeof runPlanner>[3],
-  ) => {
-    const { batch } = runPlanner(PlanIndex.of(plan), () => plan.site.id, meant, work);
+  edit: (order: Order) => {
+    const { batch } = runOrder(PlanIndex.of(plan), () => plan.site.id, order);
     mockEdits.push({
-      summary: meant.summary,
+      summary: batch?.summary ?? "",
       moved: Object.fromEntries(
         (batch?.changes ?? []).map((change) => [
           change.id,
@@ -37,9 +34,9 @@ beforeEach(() => {
 test("two boxes moved within one rest are both kept, in one step", () => {
   const { result } = renderHook(() => useMoved());
   act(() => {
-    result.current(one, { x: 10.4, y: 20 });
+    result.current.move(one, { x: 10.4, y: 20 });
     jest.advanceTimersByTime(200);
-    result.current(two, { x: 30, y: 40 });
+    result.current.move(two, { x: 30, y: 40 });
   });
   expect(mockEdits).toEqual([]);
   act(() => {
@@ -55,7 +52,20 @@ test("two boxes moved within one rest are both kept, in one step", () => {
 
 test("leaving the view keeps what was moved a moment ago", () => {
   const { result, unmount } = renderHook(() => useMoved());
-  act(() => result.current(one, { x: 1, y: 2 }));
+  act(() => result.current.move(one, { x: 1, y: 2 }));
   unmount();
   expect(mockEdits).toMatchObject([{ moved: { [one]: { x: 1, y: 2 } } }]);
+});
+
+test("what has not come to rest is kept at once before something else is done, and not once more after it", () => {
+  const { result } = renderHook(() => useMoved());
+  act(() => {
+    result.current.move(one, { x: 5, y: 6 });
+    result.current.keepNow();
+  });
+  expect(mockEdits).toHaveLength(1);
+  act(() => {
+    jest.advanceTimersByTime(1000);
+  });
+  expect(mockEdits).toHaveLength(1);
 });

@@ -1,17 +1,11 @@
 "use client";
 
+import { paintPorts } from "@/core/commands";
 import { useState, type KeyboardEvent } from "react";
 import { toast } from "sonner";
 import { counted } from "@/core/repairs";
 import { vid as asVid, type Port, type Vid } from "@/core/plan";
-import {
-  paintSelection,
-  roleAt,
-  vlanChoices,
-  voiceChoice,
-  type Paint,
-  type VlanChoice,
-} from "@/core/planners";
+import { roleAt, vlanChoices, voiceChoice, type Paint, type VlanChoice } from "@/core/planners";
 import { jacketOfRole, tapeSlots, type Jacket as Made } from "@/core/sheets";
 import { ProposalPanel, useProposal } from "../../margin/findings/Proposal";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -67,14 +61,12 @@ interface Props {
   readonly ports: readonly Port[];
   /** The ports in words, such as "13 to 17". */
   readonly run: string;
-  /** What the batch is called after, such as the device. */
-  readonly where: string;
   /** Shows what would change before it is done: for selections that are not all in sight. */
   readonly preview?: boolean;
 }
 
 /** What the chosen run is painted as: the count is said, the cable is shown as it would be. */
-export function PaintBar({ domain, ports, run, where, preview = false }: Props) {
+export function PaintBar({ domain, ports, run, preview = false }: Props) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const { shown, look, apply, cancel } = useProposal();
@@ -123,19 +115,12 @@ export function PaintBar({ domain, ports, run, where, preview = false }: Props) 
     const title = NAMES.find(([name]) => name === wanted.name)?.[1] ?? "";
     const into =
       wanted.name === "access" ? ` ${choices.find((c) => c.vid === wanted.vid)?.segment.name ?? ""}` : "";
-    const meant = {
-      planner: "paint-ports",
-      summary: `${where} ${run}: ${title.toLowerCase()}${into}`,
-      args: { ports: ports.map((port) => port.id), role: wanted.name },
-    };
-    const work = preview ? look : edit;
-    const refusal = work(meant, (bench) =>
-      paintSelection(
-        bench,
-        ports.map((port) => port.id),
-        paint,
-      ),
-    );
+    const order = paintPorts({
+      ports: ports.map((port) => port.id),
+      paint,
+      title: `${title.toLowerCase()}${into}`,
+    });
+    const refusal = preview ? look(order) : edit(order);
     if (refusal !== null) toast.error(refusal);
     else if (!preview) toast(`Painted ${count}: ${run}.`);
   };

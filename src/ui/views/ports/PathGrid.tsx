@@ -1,10 +1,11 @@
 "use client";
 
+import { setCrossing } from "@/core/commands";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef, useState, type KeyboardEvent } from "react";
 import { toast } from "sonner";
 import { vid as asVid, type Device } from "@/core/plan";
-import { crossingOf, setCrossing, type CrossingWay } from "@/core/planners";
+import { crossingOf, type CrossingWay } from "@/core/planners";
 import type { PathCell, PathDevice, Tape, VlanPaths } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { usePlan } from "../../plan-store/use-plan";
@@ -76,16 +77,7 @@ export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
     if (row?.kind !== "port" || tape === undefined || vid === null) return;
     const { port } = row.row;
     const wanted = way === "next" ? (crossingOf(port, vid) === "none" ? "tagged" : "none") : way;
-    const says =
-      wanted === "none" ? "no longer carries" : wanted === "tagged" ? "carries tagged" : "carries untagged";
-    const refusal = edit(
-      {
-        planner: "set-crossing",
-        summary: `${row.device.name} port ${port.label} ${says} ${tape.name} (${tape.vid})`,
-        args: { port: port.id, vid, way: wanted },
-      },
-      (bench) => setCrossing(bench, port.id, vid, wanted),
-    );
+    const refusal = edit(setCrossing({ port: port.id, vid, way: wanted }));
     if (refusal !== null) toast.error(refusal);
     select({ what: "ports", device: row.device.id, ids: [port.id] });
   };

@@ -130,13 +130,7 @@ function DevicePorts({ ways }: { ways: ReactNode }) {
         </span>
       </p>
       {chosen.length === 0 || device.bridging !== "vlan" ? null : (
-        <PaintBar
-          key={device.id}
-          domain={device.domain}
-          ports={chosen}
-          run={runText(chosen, ports)}
-          where={device.name}
-        />
+        <PaintBar key={device.id} domain={device.domain} ports={chosen} run={runText(chosen, ports)} />
       )}
     </main>
   );

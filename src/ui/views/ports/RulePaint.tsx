@@ -135,7 +135,6 @@ export function RulePaint() {
           domain={here.domain}
           ports={here.ports}
           run={devices === 1 ? runsByDevice(index, here.ports) : counted(devices, "device", "devices")}
-          where={`${chosen?.words ?? ""}:`}
           preview
         />
       )}

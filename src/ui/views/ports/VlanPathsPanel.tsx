@@ -1,9 +1,10 @@
 "use client";
 
+import { carryExactly } from "@/core/commands";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { counted } from "@/core/repairs";
-import { carryExactly, mainDomain } from "@/core/planners";
+import { mainDomain } from "@/core/planners";
 import { pathCounts, vlanPaths } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { Filter } from "../../kit/Filter";
@@ -47,10 +48,7 @@ export function VlanPathsPanel() {
     select(segment === undefined ? null : { what: "segment", id: segment.id });
   };
   const repair = () => {
-    const refusal = look(
-      { planner: "carry-exactly", summary: "Every trunk carries exactly what is needed", args: {} },
-      ({ draft }) => carryExactly(draft, index),
-    );
+    const refusal = look(carryExactly({}));
     if (refusal !== null) toast.error(refusal);
   };
   if (paths.devices.length === 0)

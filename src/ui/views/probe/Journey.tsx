@@ -1,8 +1,8 @@
 "use client";
 
+import { keepProbe } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
-import { keepProbe } from "@/core/planners";
 import { compareOutcomes, questionWords, type Outcome } from "@/core/probe";
 import { useUi } from "../../frame/use-ui";
 import { Segmented } from "../../kit/Segmented";
@@ -37,8 +37,7 @@ export function Journey({ outcome }: { outcome: Outcome }) {
   const keep = () => {
     const name = questionWords(index, outcome.question);
     const refusal = edit(
-      { planner: "keep-probe", summary: `Kept the probe ${name}`, args: { name } },
-      (bench) => keepProbe(bench, outcome.question, name, passes, outcome.lease?.segment ?? null),
+      keepProbe({ name, question: outcome.question, passes, segment: outcome.lease?.segment ?? null }),
     );
     if (refusal !== null) toast.error(refusal);
     else toast.success(passes ? "Kept: it has to get through." : "Kept: it has to be stopped.");

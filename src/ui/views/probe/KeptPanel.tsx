@@ -1,10 +1,10 @@
 "use client";
 
+import { dropProbe, expectProbe } from "@/core/commands";
 import { useMemo } from "react";
 import { v7 } from "uuid";
 import { counted } from "@/core/repairs";
 import { byNaturalText } from "@/core/kernel";
-import { setExpected } from "@/core/planners";
 import type { Expectation } from "@/core/plan";
 import { askKept } from "@/core/probe";
 import { useUi } from "../../frame/use-ui";
@@ -36,24 +36,8 @@ export function KeptPanel() {
       probe: { from: question.from, as: question.as, family: question.family, goal: question.goal },
       probeWay: "journey",
     });
-  const turn = (kept: Expectation) =>
-    edit(
-      {
-        planner: "expect-probe",
-        summary: `${kept.name}: has to ${kept.passes ? "be stopped" : "pass"}`,
-        args: { probe: kept.id },
-      },
-      (bench) => setExpected(bench, kept.id, !kept.passes),
-    );
-  const drop = (kept: Expectation) =>
-    edit(
-      {
-        planner: "drop-probe",
-        summary: `No longer kept: ${kept.name}`,
-        args: { probe: kept.id },
-      },
-      ({ draft }) => draft.remove("expectation", kept.id),
-    );
+  const turn = (kept: Expectation) => edit(expectProbe({ probe: kept.id, passes: !kept.passes }));
+  const drop = (kept: Expectation) => edit(dropProbe({ probe: kept.id }));
   return (
     <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
       <p

@@ -1,23 +1,17 @@
 "use client";
 
+import { addSegment, clearSegments, editSegment, pasteSegments, removeSegments } from "@/core/commands";
 import { useRef, useState } from "react";
 import { toast } from "sonner";
 import { formatPrefix } from "@/core/address";
 import { counted } from "@/core/repairs";
 import type { Segment } from "@/core/plan";
-import {
-  addSegment,
-  editSegmentCell,
-  pasteSegments,
-  removeSegment,
-  SEGMENT_COLUMNS,
-  type SegmentColumn,
-} from "@/core/planners";
+import { SEGMENT_COLUMNS, type SegmentColumn } from "@/core/planners";
 import { keptClear, quietPart, segmentsInOrder, segmentTotals } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { EditGrid } from "../../grid/EditGrid";
 import type { GridActions } from "../../grid/column";
-import { eachCell } from "../../grid/each-cell";
+import { writtenCells } from "../../grid/written-cells";
 import { Filter } from "../../kit/Filter";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { BlockMap } from "./BlockMap";
@@ -38,62 +32,24 @@ export function SegmentsView() {
 
   const add = (cells: Partial<Record<SegmentColumn, string>>) => {
     const name = cells.name ?? `Segment ${segments.length + 1}`;
-    return edit({ planner: "add-segment", summary: `Added the segment ${name}`, args: cells }, (bench) =>
-      addSegment(bench, { name, vid: cells.vid ?? "", prefix: cells.prefix ?? "", zone: cells.zone ?? "" }),
+    return edit(
+      addSegment({ name, vid: cells.vid ?? "", prefix: cells.prefix ?? "", zone: cells.zone ?? "" }),
     );
   };
   const actions: GridActions<GridColumnId> = {
     edit: (id, column, text) => {
       if (!isWritten(column)) return null;
       if (id !== null) {
-        const name = index.plan.segment.get(id)?.name ?? "";
-        return edit(
-          {
-            planner: "edit-segment",
-            summary: `${name}: ${HEADS[column]} ${text === "" ? "emptied" : text}`,
-            args: { segment: id, column, text },
-          },
-          (bench) => editSegmentCell(bench, id, column, text),
-        );
+        return edit(editSegment({ segment: id, column, text }));
       }
       return ["name", "vid", "prefix", "zone"].includes(column)
         ? add({ [column]: text })
         : "Begin a new segment with its name, VLAN ID, zone or subnet; the rest is proposed then.";
     },
-    paste: (rows, from, onto) =>
-      !isWritten(from)
-        ? null
-        : edit(
-            {
-              planner: "paste-segments",
-              summary: `Pasted ${counted(rows.length, "row", "rows")} into the segments`,
-              args: { rows: rows.length, from },
-            },
-            (bench) => pasteSegments(bench, { rows, from, onto }),
-          ),
-    clear: (cells) =>
-      edit(
-        {
-          planner: "clear-cells",
-          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the segments`,
-          args: { cells },
-        },
-        (bench) =>
-          eachCell(cells, (row, column) =>
-            isWritten(column) ? editSegmentCell(bench, row, column, "") : null,
-          ),
-      ),
+    paste: (rows, from, onto) => (!isWritten(from) ? null : edit(pasteSegments({ rows, from, onto }))),
+    clear: (cells) => edit(clearSegments({ cells: writtenCells(cells, isWritten) })),
     remove: (ids) => {
-      const refusal = edit(
-        {
-          planner: "remove-segment",
-          summary: `Removed ${counted(ids.length, "segment", "segments")}`,
-          args: { segments: ids },
-        },
-        ({ draft }) => {
-          for (const id of ids) removeSegment(draft, id);
-        },
-      );
+      const refusal = edit(removeSegments({ segments: ids }));
       if (refusal !== null) toast.error(refusal);
     },
     select: (id, column) =>

@@ -1,16 +1,15 @@
 "use client";
 
+import { addRoom, clearRooms, editRoom, removeRooms, pasteNeeds, pasteRooms } from "@/core/commands";
 import { useMemo, useRef } from "react";
 import { toast } from "sonner";
 import { formatPrefix } from "@/core/address";
-import { counted } from "@/core/repairs";
 import type { Line, PlanIndex } from "@/core/plan";
-import { addRoom, editRoom, pasteRooms, removeRooms } from "@/core/planners";
 import { catalogueOf } from "@/core/catalogue";
 import { readNeeds, tallySurvey, type RoomTally, type SurveyTally } from "@/core/survey";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
-import { eachCell } from "../../grid/each-cell";
+import { writtenCells } from "../../grid/written-cells";
 import { EditGrid } from "../../grid/EditGrid";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { NeedsText } from "./NeedsText";
@@ -82,6 +81,8 @@ function columnsOf(index: PlanIndex): Column<RoomTally, RoomColumn>[] {
   ];
 }
 
+const isWritten = (column: RoomColumn): column is "name" | "needs" => column === "name" || column === "needs";
+
 /** Who and what has to be connected where, as the installer says it; below it what that comes to. */
 export function SurveyView() {
   const index = useIndex();
@@ -90,75 +91,31 @@ export function SurveyView() {
   const selection = useUi((state) => state.selection);
   const scroller = useRef<HTMLDivElement>(null);
   const tally = useMemo(() => tallySurvey(index), [index]);
-  const add = (name: string, needs = "") =>
-    edit({ planner: "add-room", summary: `Added the room ${name}`, args: { name } }, (bench) =>
-      addRoom(bench, { name, needs }),
-    );
+  const add = (name: string, needs = "") => edit(addRoom({ name, needs }));
   const freeName = (word: string) => {
     for (let n = 1; ; n += 1)
       if (![...index.plan.room.values()].some((room) => room.name === `${word} ${n}`)) return `${word} ${n}`;
   };
   const actions: GridActions<RoomColumn> = {
     edit: (id, column, text) => {
-      if (column !== "name" && column !== "needs") return null;
+      if (!isWritten(column)) return null;
       const room = id === null ? undefined : index.plan.room.get(id);
       if (room === undefined) return column === "name" ? add(text) : add(freeName("Room"), text);
-      return edit(
-        {
-          planner: "edit-room",
-          summary:
-            column === "name"
-              ? `${room.name} is now ${text}`
-              : `${room.name}: ${text === "" ? "nothing needed" : text}`,
-          args: { room: room.id, column, text },
-        },
-        (bench) => editRoom(bench, room.id, column, text),
-      );
+      return edit(editRoom({ room: room.id, field: column, text }));
     },
     paste: (rows, from, onto) =>
       edit(
-        {
-          planner: "paste-rooms",
-          summary: `Pasted ${counted(rows.length, "row", "rows")} into the survey`,
-          args: { rows: rows.length, from },
-        },
-        (bench) => {
-          if (from === "name") return pasteRooms(bench, rows);
-          for (const [i, cells] of rows.entries()) {
-            const id = onto[i];
-            const refusal =
-              id === undefined
-                ? addRoom(bench, {
-                    name: `${freeName("Room")}${i === 0 ? "" : `.${i}`}`,
-                    needs: cells[0] ?? "",
-                  })
-                : editRoom(bench, id, "needs", cells[0] ?? "");
-            if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
-          }
-          return null;
-        },
+        from === "name"
+          ? pasteRooms({ rows })
+          : pasteNeeds({
+              needs: rows.map(([text = ""]) => text),
+              onto,
+              names: rows.map((_, i) => `${freeName("Room")}${i === 0 ? "" : `.${i}`}`),
+            }),
       ),
-    clear: (cells) =>
-      edit(
-        {
-          planner: "clear-cells",
-          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the survey`,
-          args: { cells },
-        },
-        (bench) =>
-          eachCell(cells, (row, column) =>
-            column === "name" || column === "needs" ? editRoom(bench, row, column, "") : null,
-          ),
-      ),
+    clear: (cells) => edit(clearRooms({ cells: writtenCells(cells, isWritten) })),
     remove: (ids) => {
-      const refusal = edit(
-        {
-          planner: "remove-rooms",
-          summary: `Removed ${counted(ids.length, "room", "rooms")}`,
-          args: { rooms: ids },
-        },
-        (bench) => removeRooms(bench, ids),
-      );
+      const refusal = edit(removeRooms({ rooms: ids }));
       if (refusal !== null) toast.error(refusal);
     },
     select: (id) => select(id === null ? null : { what: "room", id }),

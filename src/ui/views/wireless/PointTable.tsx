@@ -1,22 +1,15 @@
 "use client";
 
+import { clearRadios, editRadio, pasteRadios } from "@/core/commands";
 import type { RefObject } from "react";
 import type { Finding, Severity } from "@/core/checks";
-import { counted } from "@/core/repairs";
 import { nameOf, type PlanIndex } from "@/core/plan";
-import {
-  editRadioCell,
-  pasteRadios,
-  RADIO_COLUMNS,
-  radioCellText,
-  widthsFor,
-  type RadioColumn,
-} from "@/core/planners";
+import { RADIO_COLUMNS, radioCellText, widthsFor, type RadioColumn } from "@/core/planners";
 import { placesOf, tapeOf, type PointRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
-import { eachCell } from "../../grid/each-cell";
+import { writtenCells } from "../../grid/written-cells";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Chip } from "../../tape/Chip";
@@ -176,48 +169,14 @@ export function PointTable({
   const list = usePlan((state) => state.list);
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
-  const name = (id: string) => index.plan.device.get(id)?.name ?? "";
   const actions: GridActions<ColumnId> = {
     edit: (id, column, text) =>
-      id === null || !isWritten(column)
-        ? null
-        : edit(
-            {
-              planner: "edit-radio",
-              summary:
-                `${name(id)}: ` +
-                (column.endsWith("width")
-                  ? `${column.replace(" width", " GHz")} ${text} MHz wide`
-                  : column === "place"
-                    ? `place ${text}`
-                    : `channel ${text || "none"} in ${column} GHz`),
-              args: { device: id, column, text },
-            },
-            (bench) => editRadioCell(bench, id, column, text),
-          ),
+      id === null || !isWritten(column) ? null : edit(editRadio({ device: id, column, text })),
     paste: (texts, from, onto) =>
       isWritten(from)
-        ? edit(
-            {
-              planner: "paste-radios",
-              summary: `Pasted ${counted(texts.length, "row", "rows")} into the radios`,
-              args: { rows: texts.length, from },
-            },
-            (bench) => pasteRadios(bench, texts, from, onto),
-          )
+        ? edit(pasteRadios({ rows: texts, from, onto }))
         : "Begin with a column that can be written.",
-    clear: (cells) =>
-      edit(
-        {
-          planner: "clear-cells",
-          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the radios`,
-          args: { cells },
-        },
-        (bench) =>
-          eachCell(cells, (row, column) =>
-            isWritten(column) ? editRadioCell(bench, row, column, "") : null,
-          ),
-      ),
+    clear: (cells) => edit(clearRadios({ cells: writtenCells(cells, isWritten) })),
     select: (id) => {
       if (id !== null) select({ what: "device", id });
     },

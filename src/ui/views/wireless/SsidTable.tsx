@@ -1,23 +1,13 @@
 "use client";
 
+import { addSsid, clearSsids, editSsidText, pasteSsids, removeSsids } from "@/core/commands";
 import type { RefObject } from "react";
 import { toast } from "sonner";
 import type { Finding, Severity } from "@/core/checks";
-import { counted } from "@/core/repairs";
 import { Draft, SECURITIES, type PlanIndex, type Ssid } from "@/core/plan";
-import {
-  addSsid,
-  editSsidCell,
-  pasteSsids,
-  removeSsid,
-  SECURITY_SHORT,
-  SSID_COLUMNS,
-  ssidCellText,
-  type SsidColumn,
-} from "@/core/planners";
+import { SECURITY_SHORT, SSID_COLUMNS, ssidCellText, type SsidColumn } from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
-import { eachCell } from "../../grid/each-cell";
 import { EditGrid } from "../../grid/EditGrid";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -98,55 +88,18 @@ export function SsidTable({ scroller }: { scroller: RefObject<HTMLDivElement | n
   const list = usePlan((state) => state.list);
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
-  const name = (id: string) => index.plan.ssid.get(id)?.name ?? "";
   const [first] = index.plan.segment.values();
   const actions: GridActions<SsidColumn> = {
     edit: (id, column, text) => {
-      if (id !== null)
-        return edit(
-          {
-            planner: "edit-ssid",
-            summary: `${name(id)}: ${HEADS[column][1]} ${text || "emptied"}`,
-            args: { ssid: id, column, text },
-          },
-          (bench) => editSsidCell(bench, id, column, text),
-        );
+      if (id !== null) return edit(editSsidText({ ssid: id, column, text }));
       return column === "name" && first !== undefined
-        ? edit(
-            { planner: "add-ssid", summary: `Added the wireless name ${text}`, args: { name: text } },
-            (bench) => addSsid(bench, first.id, text),
-          )
+        ? edit(addSsid({ segment: first.id, name: text }))
         : "Begin a new wireless name with the name itself.";
     },
-    paste: (rows, from, onto) =>
-      edit(
-        {
-          planner: "paste-ssids",
-          summary: `Pasted ${counted(rows.length, "row", "rows")} into the wireless names`,
-          args: { rows: rows.length, from },
-        },
-        (bench) => pasteSsids(bench, rows, from, onto),
-      ),
-    clear: (cells) =>
-      edit(
-        {
-          planner: "clear-cells",
-          summary: `Emptied ${counted(cells.length, "cell", "cells")} of the wireless names`,
-          args: { cells },
-        },
-        (bench) => eachCell(cells, (row, column) => editSsidCell(bench, row, column, "")),
-      ),
+    paste: (rows, from, onto) => edit(pasteSsids({ rows, from, onto })),
+    clear: (cells) => edit(clearSsids({ cells })),
     remove: (ids) => {
-      const refusal = edit(
-        {
-          planner: "remove-ssid",
-          summary: `Removed ${counted(ids.length, "wireless name", "wireless names")}`,
-          args: { ssids: ids },
-        },
-        ({ draft }) => {
-          for (const id of ids) removeSsid(draft, id);
-        },
-      );
+      const refusal = edit(removeSsids({ ssids: ids }));
       if (refusal !== null) toast.error(refusal);
     },
     select: (id) => {

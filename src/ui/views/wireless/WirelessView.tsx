@@ -1,18 +1,19 @@
 "use client";
 
+import { addSsid } from "@/core/commands";
 import { useRef } from "react";
 import { toast } from "sonner";
 import { counted } from "@/core/repairs";
-import { addSsid } from "@/core/planners";
 import { pointRows } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
-import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { useIndex, usePlan, usePlanStore } from "../../plan-store/use-plan";
 import { PointTable } from "./PointTable";
 import { SsidTable } from "./SsidTable";
 
 /** The wireless names with where they lead, and the access points with their radios. */
 export function WirelessView() {
   const index = useIndex();
+  const store = usePlanStore();
   const edit = usePlan((state) => state.edit);
   const select = useUi((state) => state.select);
   const scroller = useRef<HTMLDivElement>(null);
@@ -21,17 +22,10 @@ export function WirelessView() {
   const [firstSegment] = plan.segment.values();
   const add = () => {
     if (firstSegment === undefined) return;
-    let made: string | null = null;
-    const refusal = edit({ planner: "add-ssid", summary: "Added a wireless name", args: {} }, (bench) => {
-      const taken = new Set(bench.draft.all("ssid").map((ssid) => ssid.name));
-      let n = 1;
-      while (taken.has(`Network ${n}`)) n += 1;
-      const refused = addSsid(bench, firstSegment.id, `Network ${n}`);
-      made = bench.draft.all("ssid").at(-1)?.id ?? null;
-      return refused;
-    });
-    if (refusal !== null) toast.error(refusal);
-    else if (made !== null) select({ what: "ssid", id: made });
+    const refusal = edit(addSsid({ segment: firstSegment.id, name: null }));
+    if (refusal !== null) return toast.error(refusal);
+    const made = [...(store.getState().held?.index.plan.ssid.keys() ?? [])].at(-1);
+    if (made !== undefined) select({ what: "ssid", id: made });
   };
   const empty = plan.segment.size === 0;
   return (

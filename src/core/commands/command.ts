@@ -1,0 +1,78 @@
+import type { PlanIndex } from "../plan";
+import { plan, type Bench, type IdSource, type Refusal } from "../planners";
+import type { Repair } from "../repairs";
+
+/** A command with its arguments: what is to be done, and how the log will name it. */
+export interface Order {
+  readonly planner: string;
+  /** What the log keeps of the arguments. */
+  readonly args: unknown;
+  /** One sentence for the history, from the plan as it is before. */
+  readonly says: (index: PlanIndex) => string;
+  /** Writes it into the bench's draft; a sentence why not, or nothing. */
+  readonly run: (bench: Bench) => Refusal | void;
+}
+
+interface Definition<A> {
+  readonly says: (args: A, index: PlanIndex) => string;
+  readonly run: (bench: Bench, args: A) => Refusal | void;
+  /** What of the arguments the log keeps, where they are more than can be kept; all of them without it. */
+  readonly log?: (args: A) => unknown;
+}
+
+/** A named command; called with its arguments it gives the order. */
+export interface Command<A> {
+  (args: A): Order;
+  readonly planner: string;
+}
+
+/** Registers a command under its name. */
+export function command<A>(planner: string, { says, run, log }: Definition<A>): Command<A> {
+  const order = (args: A): Order => ({
+    planner,
+    args: log === undefined ? args : log(args),
+    says: (index) => says(args, index),
+    run: (bench) => run(bench, args),
+  });
+  return Object.assign(order, { planner });
+}
+
+/** Several steps one after another; the first refusal is the answer. */
+export function inTurn(...steps: readonly (() => Refusal | void)[]): Refusal {
+  for (const step of steps) {
+    const refusal = step() ?? null;
+    if (refusal !== null) return refusal;
+  }
+  return null;
+}
+
+/** A cell of a table: the id of its row and its column. */
+export interface Cell<C extends string> {
+  readonly row: string;
+  readonly column: C;
+}
+
+/** Writes cells one after another; the first refusal is the answer. */
+export const eachCell = <C extends string>(
+  cells: readonly Cell<C>[],
+  write: (row: string, column: C) => Refusal | void,
+): Refusal =>
+  inTurn(
+    ...cells.map(
+      ({ row, column }) =>
+        () =>
+          write(row, column),
+    ),
+  );
+
+/** A repair as an order: its label is what history says. */
+export const repairOrder = (repair: Repair): Order => ({
+  planner: repair.planner,
+  args: repair.args,
+  says: () => repair.label,
+  run: ({ draft, ids }) => repair.edit(draft, ids),
+});
+
+/** Works an order out on a plan: its batch, or the sentence why not. */
+export const runOrder = (index: PlanIndex, ids: IdSource, order: Order): ReturnType<typeof plan> =>
+  plan(index, ids, { planner: order.planner, summary: order.says(index), args: order.args }, order.run);

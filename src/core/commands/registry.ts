@@ -1,0 +1,23 @@
+import * as devices from "./devices";
+import * as cables from "./cables";
+import * as ports from "./ports";
+import * as segments from "./segments";
+import * as site from "./site";
+import * as survey from "./survey";
+import * as register from "./register";
+import * as wireless from "./wireless";
+import * as walls from "./walls";
+
+/** Every command by what it is called in code. */
+export const COMMANDS = {
+  ...devices,
+  ...cables,
+  ...ports,
+  ...segments,
+  ...site,
+  ...survey,
+  ...register,
+  ...wireless,
+  ...walls,
+};
+export type CommandName = keyof typeof COMMANDS;

@@ -1,0 +1,130 @@
+import { formatPrefix, type Prefix6 } from "../address";
+import { nameOf, type Line, type Site } from "../plan";
+import {
+  addKeptClear as addKeptClearTo,
+  addLine as addLineTo,
+  addTemplate as addTemplateTo,
+  editLine,
+  editLineText,
+  editSite as editSiteText,
+  editTemplate as editTemplateOf,
+  removeKeptClear as removeKeptClearFrom,
+  removeLine as removeLineFrom,
+  removeTemplate as removeTemplateFrom,
+  setConventions as setConventionsOf,
+  setOutside,
+  siteFieldText,
+  type LineField,
+  type OutsideField,
+  type SiteField,
+} from "../planners";
+import { command } from "./command";
+import { chose, wrote } from "./says";
+
+export const editSite = command<{ readonly field: SiteField; readonly text: string }>("edit-site", {
+  says: ({ field, text }) => wrote("Site", field, text),
+  run: (bench, { field, text }) => editSiteText(bench, field, text),
+});
+
+export const setSiteKind = command<{ readonly kind: Site["kind"] }>("set-site-kind", {
+  says: ({ kind }, index) => chose(index, "Site", { kind }),
+  run: ({ draft, index }, { kind }) => draft.patch("site", index.plan.site.id, { kind }),
+});
+
+export const setConventions = command<Partial<Site["conventions"]>>("set-conventions", {
+  says: (fields, index) => chose(index, "Site", fields),
+  run: (bench, fields) => setConventionsOf(bench, fields),
+});
+
+export const addUniqueLocal = command<{ readonly prefix: Prefix6 }>("add-unique-local", {
+  says: ({ prefix }) => `IPv6 block ${formatPrefix(prefix)}, drawn at random`,
+  run: (bench, { prefix }) =>
+    editSiteText(
+      bench,
+      "blocks",
+      `${siteFieldText(bench.index.plan.site, "blocks")} ${formatPrefix(prefix)}`,
+    ),
+  log: ({ prefix }) => ({ prefix: formatPrefix(prefix) }),
+});
+
+export const addKeptClear = command<{ readonly text: string }>("add-kept-clear", {
+  says: ({ text }) => `Kept clear of ${text}`,
+  run: (bench, { text }) => addKeptClearTo(bench, text),
+});
+
+export const removeKeptClear = command<{ readonly prefix: string }>("remove-kept-clear", {
+  says: ({ prefix }) => `${prefix} need not be kept clear any more`,
+  run: (bench, { prefix }) => removeKeptClearFrom(bench, prefix),
+});
+
+interface OfLine {
+  readonly line: string;
+}
+
+export const addLine = command<{ readonly name: string }>("add-line", {
+  says: ({ name }) => `Added ${name}`,
+  run: (bench, { name }) => addLineTo(bench, name),
+});
+
+export const removeLine = command<OfLine>("remove-line", {
+  says: ({ line }, index) => `Removed ${nameOf(index, "line", line)}`,
+  run: (bench, { line }) => removeLineFrom(bench, line),
+});
+
+export const setLine = command<
+  OfLine & {
+    readonly fields: Partial<Pick<Line, "name" | "access" | "addressing" | "carrierNat" | "providerBox">>;
+  }
+>("set-line", {
+  says: ({ line, fields }, index) => chose(index, nameOf(index, "line", line), fields),
+  run: (bench, { line, fields }) => editLine(bench, line, fields),
+});
+
+export const editLineField = command<OfLine & { readonly field: LineField; readonly text: string }>(
+  "edit-line",
+  {
+    says: ({ line, field, text }, index) => wrote(nameOf(index, "line", line), field, text),
+    run: (bench, { line, field, text }) => editLineText(bench, line, field, text),
+  },
+);
+
+export const editOutside = command<OfLine & { readonly field: OutsideField; readonly text: string }>(
+  "edit-outside",
+  {
+    says: ({ line, field, text }, index) => wrote(nameOf(index, "line", line), field, text),
+    run: (bench, { line, field, text }) => setOutside(bench, line, field, text),
+  },
+);
+
+export const addTemplate = command<{
+  readonly name: string;
+  readonly ending: string;
+  readonly text: string;
+}>("add-template", {
+  says: ({ name }) => `Template ${name}`,
+  run: (bench, { name, ending, text }) => addTemplateTo(bench, name, ending, text),
+  log: ({ name, ending }) => ({ name, ending }),
+});
+
+interface OfTemplate {
+  readonly template: string;
+}
+
+export const writeTemplate = command<OfTemplate & { readonly text: string }>("write-template", {
+  says: ({ template }, index) => `Template ${nameOf(index, "template", template)} rewritten`,
+  run: (bench, { template, text }) => editTemplateOf(bench, template, { text }),
+  log: ({ template }) => ({ template }),
+});
+
+export const editTemplate = command<
+  OfTemplate & { readonly fields: { readonly name?: string; readonly ending?: string } }
+>("edit-template", {
+  says: ({ template, fields }, index) =>
+    chose(index, `Template ${nameOf(index, "template", template)}`, fields),
+  run: (bench, { template, fields }) => editTemplateOf(bench, template, fields),
+});
+
+export const removeTemplate = command<OfTemplate>("remove-template", {
+  says: ({ template }, index) => `Removed the template ${nameOf(index, "template", template)}`,
+  run: (bench, { template }) => removeTemplateFrom(bench, template),
+});
