@@ -1,11 +1,33 @@
 import { defineConfig } from "@playwright/test";
+import { join } from "node:path";
+import { E2E_DIR, LINK_FILE, SESSION } from "./tests/e2e/places";
 
 const CHROMIUM = process.env.CHROMIUM ?? "/usr/bin/chromium";
-const ADDRESS = "http://127.0.0.1:4187";
+
+/**
+ * The journeys in two halves that take about as long as each other: each with an application and a database of
+ * its own they run beside one another. Without E2E_HALF all of them run, one after the other.
+ */
+const HALVES: Readonly<Record<string, { readonly port: number; readonly files: readonly string[] }>> = {
+  "": { port: 4187, files: ["*.spec.ts"] },
+  one: {
+    port: 4187,
+    files: ["access", "keyboard", "simulation", "strangers", "survey", "weight"].map(
+      (name) => `${name}.spec.ts`,
+    ),
+  },
+  two: {
+    port: 4197,
+    files: ["editing", "faults", "hardware", "journey"].map((name) => `${name}.spec.ts`),
+  },
+};
+const half = process.env.E2E_HALF ?? "";
+const { port, files } = HALVES[half] ?? { port: 4187, files: ["*.spec.ts"] };
+const address = `http://127.0.0.1:${port}`;
 
 export default defineConfig({
   testDir: "tests/e2e",
-  outputDir: "test-results",
+  outputDir: join("test-results", half),
   workers: 1,
   fullyParallel: false,
   forbidOnly: true,
@@ -16,10 +38,10 @@ export default defineConfig({
   reporter: [["list"], ["./tests/reporters/playwright-line.ts"]],
   use: {
     actionTimeout: 30_000,
-    baseURL: ADDRESS,
+    baseURL: address,
     viewport: { width: 1280, height: 800 },
     trace: "retain-on-failure",
-    storageState: ".data/e2e/session.json",
+    storageState: SESSION,
     colorScheme: "light",
     launchOptions: {
       executablePath: CHROMIUM,
@@ -36,13 +58,13 @@ export default defineConfig({
   },
   projects: [
     { name: "door", testMatch: "door.setup.ts", use: { storageState: { cookies: [], origins: [] } } },
-    { name: "journeys", testMatch: "*.spec.ts", dependencies: ["door"] },
+    { name: "journeys", testMatch: [...files], dependencies: ["door"] },
   ],
   webServer: {
     command:
       "node scripts/start.mjs --profile test --demo --reset " +
-      "--port 4187 --dir .data/e2e --link-file .data/e2e/link.txt",
-    url: `${ADDRESS}/enter`,
+      `--port ${port} --dir ${E2E_DIR} --link-file ${LINK_FILE}`,
+    url: `${address}/enter`,
     timeout: 480_000,
     reuseExistingServer: false,
     gracefulShutdown: { signal: "SIGTERM", timeout: 15_000 },

@@ -21,17 +21,18 @@ const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const TALLY = /^(?:Jest|Playwright): (\d+) passed, (\d+) failed/m;
 
 /**
- * Runs a check and shows its output; answers how many passed and failed. One without a count of its own
- * counts as one.
+ * Runs a check; answers how many passed and failed. One without a count of its own counts as one. Its output is
+ * shown as it comes, or whole at its end where another check runs beside it.
  */
-async function check(title, command, args) {
-  say(`\n== ${title}`);
+async function check(title, command, args, { beside = false, env = {} } = {}) {
+  if (!beside) say(`\n== ${title}`);
   const began = performance.now();
   const { code, output } = await runProgram(command, args, {
     cwd: ROOT,
-    show: true,
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" },
+    show: !beside,
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", ...env },
   });
+  if (beside) say(`\n== ${title}\n${output.trimEnd()}`);
   say(
     `== ${title}: ${code === 0 ? "passed" : `FAILED (${code})`} ` +
       `in ${((performance.now() - began) / 1000).toFixed(1)} s`,
@@ -41,6 +42,33 @@ async function check(title, command, args) {
   const failed = Number(tally[2]);
   // A runner that breaks off without a failed test has failed all the same.
   return { passed: Number(tally[1]), failed: code !== 0 && failed === 0 ? 1 : failed };
+}
+
+const node = process.execPath;
+const beside = { beside: true };
+const npm = (script) => check(script, "npm", ["run", "-s", script], beside);
+const jest = (title, ...args) => check(`Jest: ${title}`, node, ["node_modules/jest/bin/jest.js", ...args]);
+const journeys = (half) =>
+  check(`Playwright: journeys on the production build, half ${half}`, node, [PLAYWRIGHT, "test"], {
+    beside: true,
+    env: { E2E_HALF: half },
+  });
+const PLAYWRIGHT = "node_modules/@playwright/test/cli.js";
+const HALVES = ["one", "two"];
+
+/** What needs neither a database nor a browser, in two lanes; the build is ready then. */
+async function readings() {
+  say("\n== types, lint, format and the build, beside one another");
+  const typesAndLint = async () => [
+    await check("types", node, ["scripts/typecheck.mjs"], beside),
+    await npm("lint"),
+  ];
+  const formatAndBuild = async () => {
+    const format = await npm("format:check");
+    await ensureBuild(ROOT);
+    return [format];
+  };
+  return (await Promise.all([typesAndLint(), formatAndBuild()])).flat();
 }
 
 await runOrExplain(async () => {
@@ -53,44 +81,20 @@ await runOrExplain(async () => {
     ...CAPTURE_PROGRAMS,
   });
   await ensurePackages(ROOT);
-  rmSync(join(ROOT, ".data", "e2e"), { recursive: true, force: true });
-  const node = process.execPath;
+  const folders = HALVES.map((half) => join(ROOT, ".data", `e2e-${half}`));
+  for (const folder of folders) rmSync(folder, { recursive: true, force: true });
   const results = [
-    await check("types", node, ["scripts/typecheck.mjs"]),
-    await check("format", "npm", ["run", "-s", "format:check"]),
-    await check("lint", "npm", ["run", "-s", "lint"]),
-    await check("Jest: core and components", node, [
-      "node_modules/jest/bin/jest.js",
-      "--selectProjects",
-      "unit",
-      "ui",
-      "--maxWorkers",
-      "100%",
-    ]),
+    ...(await readings()),
+    await jest("core and components", "--selectProjects", "unit", "ui", "--maxWorkers", "100%"),
+    // One after another: some of these count the rows of the whole database.
+    await jest("storage on a real MariaDB", "--selectProjects", "db", "--runInBand"),
   ];
-  say("\n== build");
-  await ensureBuild(ROOT);
-  // One after another: some of these count the rows of the whole database.
-  results.push(
-    await check("Jest: storage on a real MariaDB", node, [
-      "node_modules/jest/bin/jest.js",
-      "--selectProjects",
-      "db",
-      "--runInBand",
-    ]),
-  );
-  results.push(
-    await check("Playwright: journeys on the production build", node, [
-      "node_modules/@playwright/test/cli.js",
-      "test",
-    ]),
-  );
+  say("\n== the journeys, in two halves beside one another");
+  results.push(...(await Promise.all(HALVES.map(journeys))));
   const sum = (field) => results.reduce((total, result) => total + result[field], 0);
-  const log = join(ROOT, ".data", "e2e", "db.log");
-  if (sum("failed") > 0 && existsSync(log))
-    say(
-      `\nThe end of the test database's log:\n${readFileSync(log, "utf8").split("\n").slice(-5).join("\n")}`,
-    );
+  const logs = folders.map((folder) => join(folder, "db.log")).filter((log) => existsSync(log));
+  for (const log of sum("failed") > 0 ? logs : [])
+    say(`\nThe end of ${log}:\n${readFileSync(log, "utf8").split("\n").slice(-5).join("\n")}`);
   say(`\n${sum("passed")} passed, ${sum("failed")} failed`);
   process.exit(sum("failed") === 0 ? 0 : 1);
 });

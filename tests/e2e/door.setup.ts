@@ -1,9 +1,10 @@
 import { expect, test } from "@playwright/test";
 import { existsSync, readFileSync } from "node:fs";
+import { LINK_FILE, SESSION } from "./places";
 
 test("the link lets one person in, one time", async ({ page, browser }) => {
-  await expect.poll(() => existsSync(".data/e2e/link.txt"), { timeout: 30_000 }).toBe(true);
-  const link = readFileSync(".data/e2e/link.txt", "utf8");
+  await expect.poll(() => existsSync(LINK_FILE), { timeout: 30_000 }).toBe(true);
+  const link = readFileSync(LINK_FILE, "utf8");
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Sign in by the link" })).toBeVisible();
   await page.goto(link);
@@ -13,7 +14,7 @@ test("the link lets one person in, one time", async ({ page, browser }) => {
   await page.getByRole("button", { name: "Sign in" }).click();
   await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
   await expect(page.getByRole("link", { name: "Fennel Street Veterinary Practice" })).toBeVisible();
-  await page.context().storageState({ path: ".data/e2e/session.json" });
+  await page.context().storageState({ path: SESSION });
 
   const stranger = await browser.newContext();
   const second = await stranger.newPage();

@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { openSite } from "./open-site";
+import { SESSION } from "./places";
 
 const MOST_KB = 1200;
 
@@ -17,7 +18,7 @@ test("a first visit to the first sheet stays light and asks nobody else for anyt
 }) => {
   await openSite(page, "Fennel Street Veterinary Practice");
   const address = page.url();
-  const context = await page.context().browser()?.newContext({ storageState: ".data/e2e/session.json" });
+  const context = await page.context().browser()?.newContext({ storageState: SESSION });
   const fresh = await context?.newPage();
   if (fresh === undefined) throw new Error("no browser");
   const began = Date.now();

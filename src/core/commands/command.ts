@@ -1,4 +1,4 @@
-import type { PlanIndex } from "../plan";
+import { entityOf, KINDS, UUID, type PlanIndex } from "../plan";
 import { plan, type Bench, type IdSource, type Refusal } from "../planners";
 import type { Repair } from "../repairs";
 
@@ -73,6 +73,21 @@ export const repairOrder = (repair: Repair): Order => ({
   run: ({ draft, ids }) => repair.edit(draft, ids),
 });
 
-/** Works an order out on a plan: its batch, or the sentence why not. */
-export const runOrder = (index: PlanIndex, ids: IdSource, order: Order): ReturnType<typeof plan> =>
-  plan(index, ids, { planner: order.planner, summary: order.says(index), args: order.args }, order.run);
+/** Whether every id in what somebody meant is still that of something in the plan. */
+function isAllThere(index: PlanIndex, args: unknown): boolean {
+  if (typeof args === "string")
+    return !UUID.test(args) || KINDS.some((kind) => entityOf(index.plan, kind, args) !== undefined);
+  if (typeof args !== "object" || args === null) return true;
+  return Object.entries(args).every(([key, part]) => isAllThere(index, key) && isAllThere(index, part));
+}
+
+/**
+ * Works an order out on a plan: its batch, or the sentence why not. What it is about may have been removed by
+ * somebody else a moment ago; then that is the sentence.
+ */
+export function runOrder(index: PlanIndex, ids: IdSource, order: Order): ReturnType<typeof plan> {
+  if (!isAllThere(index, order.args))
+    return { batch: null, refusal: "Somebody has removed what this is about, so nothing was changed." };
+  const meant = { planner: order.planner, summary: order.says(index), args: order.args };
+  return plan(index, ids, meant, order.run);
+}

@@ -1,6 +1,6 @@
 import type { PlanIndex } from "./plan-index";
 import { entityOf } from "./plan";
-import type { Kind } from "./schema/kinds";
+import { KIND_WORDS, type Kind } from "./schema/kinds";
 import type { WallEnd } from "./schema/separation";
 
 /** "Upper switch port 9": what a person calls an entity. An entity that is gone keeps its kind's word. */
@@ -35,6 +35,12 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
         ? "a removed radio"
         : `${plan.device.get(radio.device)?.name ?? "an access point"} ${radio.band} GHz`;
     }
+    case "deviceVlan": {
+      const own = plan.deviceVlan.get(id);
+      return own === undefined
+        ? "a removed VLAN of a device"
+        : `VLAN ${own.vid} on ${plan.device.get(own.device)?.name ?? "a device"}`;
+    }
     case "scope":
       return `the scope of ${plan.segment.get(plan.scope.get(id)?.segment ?? "")?.name ?? "a segment"}`;
     case "interface": {
@@ -51,7 +57,7 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
     }
     default: {
       const entity = entityOf(plan, kind, id);
-      return entity !== undefined && "name" in entity ? entity.name : `a removed ${kind}`;
+      return entity !== undefined && "name" in entity ? entity.name : `a removed ${KIND_WORDS[kind]}`;
     }
   }
 }

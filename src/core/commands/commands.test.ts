@@ -1,0 +1,425 @@
+import { bramblewick } from "../../../demo/bramblewick";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { parsePrefix, type Prefix6 } from "../address";
+import { decodeChanges, describeChanges, encodeBatch } from "../formats";
+import { must } from "../kernel";
+import { applyChanges, invert, PlanIndex, vid, type Plan } from "../plan";
+import { guessColumns, readHostTable, readSeenTable, reconcile, seenIn } from "../register";
+import { testId } from "../testing/build-plan";
+import { COMMANDS, runOrder, type CommandName, type Order } from ".";
+
+type Args<N extends CommandName> = Parameters<(typeof COMMANDS)[N]>[0];
+type Examples = { readonly [N in CommandName]: (site: Site) => Args<N> };
+
+/** A demo site with what the examples pick from it, by name or the first that fits. */
+class Site {
+  readonly plan: Plan;
+  readonly index: PlanIndex;
+  constructor(plan: Plan) {
+    this.plan = plan;
+    this.index = PlanIndex.of(plan);
+  }
+  named = (kind: "device" | "segment" | "host" | "zone" | "room", name: string): string =>
+    must([...this.plan[kind].values()].find((one) => one.name === name)?.id, `${kind} ${name}`);
+  first = (kind: "link" | "ssid" | "gear" | "line" | "lag" | "expectation" | "template" | "hostKind") =>
+    must([...this.plan[kind].keys()][0], `a ${kind}`);
+  port = (device: string, label: string): string =>
+    must(
+      this.index.portsOf(this.named("device", device)).find((port) => port.label === label)?.id,
+      `${device} ${label}`,
+    );
+  free = (device: string, count: number): string[] =>
+    this.index
+      .portsOf(this.named("device", device))
+      .filter(
+        (port) =>
+          port.speedMbps === 1000 &&
+          port.lag === null &&
+          this.index.linkAt(port.id) === undefined &&
+          this.index.hostsAt(port.id).length === 0,
+      )
+      .slice(-count)
+      .map((port) => port.id);
+  scope = (segment: string): string =>
+    must(this.index.scopesOf(this.named("segment", segment))[0]?.id, `the scope of ${segment}`);
+  radio = (): string => must([...this.plan.radio.keys()][0], "a radio");
+  leg = (device: string): string =>
+    must(this.index.interfacesOf(this.named("device", device))[0]?.id, `a leg of ${device}`);
+  points = (): string[] =>
+    [...this.plan.device.values()].filter((one) => one.kind === "accessPoint").map((one) => one.id);
+}
+
+let made = 0;
+const nextId = () => testId("command", `${(made += 1)}`);
+
+function done(plan: Plan, order: Order): Plan {
+  const { batch, refusal } = runOrder(PlanIndex.of(plan), nextId, order);
+  const result = applyChanges(plan, must(batch, refusal ?? "").changes);
+  return must(result.ok ? result.value : null, "applies");
+}
+
+/** Fennel Street with one of each thing that some command needs and the demo has not. */
+function prepared(): Site {
+  let plan = fennelStreet();
+  const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine } = COMMANDS;
+  const host = must([...plan.host.keys()][0], "a host");
+  const at = new Site(plan);
+  for (const order of [
+    addTemplate({ name: "Labels", ending: "txt", text: "{{ name }}" }),
+    addHostKind({ name: "Scale" }),
+    addGear({ name: "Old box" }),
+    addLine({ name: "Spare line" }),
+    keepProbe({
+      name: "It prints",
+      question: {
+        from: { at: "host", host },
+        goal: { to: "internet", service: null },
+        family: 4,
+        as: { as: "client" },
+        mac: null,
+      },
+      passes: true,
+      segment: null,
+    }),
+    makeLag({ ports: at.free("Switch B", 2) }),
+    makeLag({ ports: at.free("Upper switch", 2) }),
+  ])
+    plan = done(plan, order);
+  return new Site(plan);
+}
+
+const site = prepared();
+const model = {
+  name: "Five ports",
+  kind: "switch",
+  bridging: "vlan",
+  ports: "5 copper",
+  budgetW: "",
+  oneLostW: "",
+  heightUnits: "1",
+} as const;
+
+const EXAMPLES: Examples = {
+  addDevice: () => ({ model: "switch-8", name: "Desk switch", place: "Desk", title: "8-port switch" }),
+  addStack: () => ({ text: "2 × 24-port switch" }),
+  removeDevice: (at) => ({ device: at.named("device", "Upper switch") }),
+  editDevice: (at) => ({ device: at.named("device", "Switch B"), field: "place", text: "Loft" }),
+  setDevice: (at) => ({ device: at.named("device", "Switch B"), fields: { poe: "class4" } }),
+  setAbilities: (at) => ({ device: at.named("device", "Switch B"), part: { mixesTagged: false } }),
+  setVlanNameLimit: (at) => ({ device: at.named("device", "Switch B"), text: "12" }),
+  setDeviceVlans: (at) => ({ device: at.named("device", "Switch B"), text: "10 Kit, 20" }),
+  setAsksFrom: (at) => ({ device: at.named("device", "Gateway"), leg: at.leg("Gateway") }),
+  addLeg: (at) => ({
+    device: at.named("device", "Switch B"),
+    segment: at.named("segment", "Staff"),
+    text: ".250",
+  }),
+  setLegAddress: (at) => ({ leg: at.leg("Switch B"), text: ".240" }),
+  removeLeg: (at) => ({ device: at.named("device", "Switch B"), leg: at.leg("Switch B") }),
+  setProtectedVlans: (at) => ({ device: at.named("device", "Switch B"), field: "snooping", text: "20" }),
+  setProtections: (at) => ({ device: at.named("device", "Switch B"), fields: { option82: true } }),
+  setTreeKind: (at) => ({ device: at.named("device", "Switch B"), kind: "multiple" }),
+  setTreePriority: (at) => ({ device: at.named("device", "Switch B"), text: "8192" }),
+  setTreeCosts: (at) => ({ device: at.named("device", "Switch B"), costs: "short" }),
+  setTreeRegion: (at) => ({ device: at.named("device", "Switch B"), field: "region", text: "Clinic" }),
+  setTreeInstances: (at) => ({ device: at.named("device", "Switch B"), text: "1: 20" }),
+  chooseRoot: (at) => ({ root: at.named("device", "Switch B"), second: null }),
+  placeDevices: (at) => ({ places: new Map([[at.named("device", "Switch B"), { x: 1, y: 2 }]]) }),
+  arrangeDevices: () => ({}),
+  putModel: () => ({ model: null, typed: model }),
+  removeModel: (at) => ({ model: must([...at.plan.deviceModel.keys()][0], "a model") }),
+  connectPorts: (at) => ({
+    a: must(at.free("Switch B", 3)[0], "a"),
+    b: must(at.free("Upper switch", 3)[0], "b"),
+  }),
+  layCable: (at) => ({
+    text: ["Switch B", "Upper switch"]
+      .map((name) => `${name} ${at.plan.port.get(at.free(name, 3)[0] ?? "")?.label ?? ""}`)
+      .join(" to "),
+  }),
+  removeLinks: (at) => ({ links: [at.first("link")] }),
+  setLinkMedium: (at) => ({ link: at.first("link"), medium: "fibre" }),
+  setLinkCable: (at) => ({ link: at.first("link"), cable: "cat6a" }),
+  editLinkText: (at) => ({ link: at.first("link"), field: "panel", text: "P1-07" }),
+  editCable: (at) => ({ link: at.first("link"), column: "label", text: "W-17" }),
+  pasteCables: (at) => ({ rows: [["W-99"]], from: "label", onto: [at.first("link")] }),
+  clearCables: (at) => ({ cells: [{ row: at.first("link"), column: "length" }] }),
+  labelCables: () => ({ link: null }),
+  setOptic: (at) => ({ port: at.port("Upper switch", "25"), optic: "10GBASE-LR" }),
+  makeLag: (at) => ({ ports: at.free("Switch B", 2) }),
+  setLagMode: (at) => ({ lag: at.first("lag"), mode: "static" }),
+  dissolveLag: (at) => ({ lag: at.first("lag") }),
+  cableLags: (at) => {
+    const [a = "", b = ""] = [...at.plan.lag.keys()];
+    return { a, b };
+  },
+  editPort: (at) => ({ port: at.port("Switch B", "5"), field: "softwareName", text: "te1/5" }),
+  notePorts: (at) => ({ ports: [at.port("Switch B", "5")], text: "checked" }),
+  paintPorts: (at) => ({ ports: at.free("Switch B", 1), paint: { role: "park" }, title: "parked" }),
+  setGuard: (at) => ({ ports: [at.port("Switch B", "5")], guard: "restrictedRole", on: true }),
+  setMacLimit: (at) => ({ ports: [at.port("Switch B", "5")], text: "3" }),
+  setPortProfile: (at) => ({
+    ports: at.free("Upper switch", 1),
+    profile: must([...at.plan.signIn.keys()][0], "a profile"),
+  }),
+  setSoftwareNames: (at) => ({
+    device: at.named("device", "Switch B"),
+    names: new Map([[at.port("Switch B", "5"), "eth0/5"]]),
+  }),
+  setCrossing: (at) => ({
+    port: must(at.free("Switch B", 1)[0], "a port"),
+    vid: must(vid(20), "20"),
+    way: "tagged",
+  }),
+  carryExactly: () => ({}),
+  addSegment: () => ({ name: "Kiosk", vid: "95", prefix: "", zone: "" }),
+  removeSegments: (at) => ({ segments: [at.named("segment", "Staff")] }),
+  editSegment: (at) => ({ segment: at.named("segment", "Staff"), column: "planned", text: "77" }),
+  editSegmentText: (at) => ({
+    segment: at.named("segment", "Staff"),
+    field: "domainName",
+    text: "staff.example",
+  }),
+  setSegment: (at) => ({ segment: at.named("segment", "Staff"), fields: { purpose: "servers" } }),
+  pasteSegments: (at) => ({ rows: [["Team"]], from: "name", onto: [at.named("segment", "Staff")] }),
+  clearSegments: (at) => ({ cells: [{ row: at.named("segment", "Staff"), column: "dns" }] }),
+  movePool: (at) => ({
+    segment: at.named("segment", "Staff"),
+    first: 90,
+    last: 96,
+    said: ".90 to .96",
+  }),
+  sizeLeases: (at) => ({ scope: at.scope("Staff"), leaseSeconds: 3600, missing: 1 }),
+  setServer: (at) => ({ scope: at.scope("Staff"), server: { device: at.named("device", "Upper switch") } }),
+  addOption: (at) => ({ segment: at.named("segment", "Staff"), text: "66 boot.example" }),
+  removeOption: (at) => {
+    const scope = must(
+      [...at.plan.scope.values()].find((one) => one.options.length > 0),
+      "a scope with options",
+    );
+    return { scope: scope.id, code: must(scope.options[0], "an option").code };
+  },
+  allocate: (at) => ({
+    scheme: "packed",
+    doubled: false,
+    keep: [at.named("segment", "Staff")],
+    blocks: "10.64.0.0/16",
+  }),
+  renumberBlock: () => ({ from: "10.24.0.0/16", to: "10.25.0.0/16" }),
+  splitSegment: (at) => ({ segment: at.named("segment", "Guests"), name: "Guests 2" }),
+  mergeSegments: (at) => ({ into: at.named("segment", "Guests"), gone: at.named("segment", "Guests 2") }),
+  numberSix: () => ({}),
+  editSite: () => ({ field: "timeZone", text: "Europe/Dublin" }),
+  setSiteKind: () => ({ kind: "home" }),
+  setConventions: () => ({ gatewayAt: "last" }),
+  addUniqueLocal: () => ({ prefix: must(parsePrefix("fd12:3456:789a::/48"), "") as Prefix6 }),
+  addKeptClear: () => ({ text: "10.98.0.0/16 the clinic next door" }),
+  removeKeptClear: (at) => ({ prefix: at.plan.site.keepClear.length > 0 ? "10.99.0.0/16" : "" }),
+  addLine: () => ({ name: "Radio line" }),
+  removeLine: (at) => ({
+    line: must(
+      [...at.plan.line.values()].find((one) => one.name === "Spare line"),
+      "",
+    ).id,
+  }),
+  setLine: (at) => ({ line: at.first("line"), fields: { carrierNat: "yes" } }),
+  editLineField: (at) => ({ line: at.first("line"), field: "downMbps", text: "333" }),
+  editOutside: (at) => ({ line: at.first("line"), field: "dns", text: "192.0.2.53" }),
+  addTemplate: () => ({ name: "Cards", ending: "txt", text: "{{ model }}" }),
+  writeTemplate: (at) => ({ template: at.first("template"), text: "{{ place }}" }),
+  editTemplate: (at) => ({ template: at.first("template"), fields: { name: "Stickers" } }),
+  removeTemplate: (at) => ({ template: at.first("template") }),
+  addRoom: () => ({ name: "Attic", needs: "1 printer" }),
+  editRoom: (at) => ({ room: must([...at.plan.room.keys()][0], ""), field: "height", text: "3" }),
+  moveRoom: (at) => ({ room: must([...at.plan.room.keys()][1], ""), by: -1 }),
+  removeRooms: (at) => ({ rooms: [must([...at.plan.room.keys()].at(-1), "")] }),
+  pasteRooms: () => ({ rows: [["Cellar", "2 PC"]] }),
+  pasteNeeds: (at) => ({ needs: ["3 PC"], onto: [must([...at.plan.room.keys()][0], "")], names: [""] }),
+  clearRooms: (at) => ({ cells: [{ row: must([...at.plan.room.keys()][0], ""), column: "needs" }] }),
+  addGear: () => ({ name: "Old hub" }),
+  editGear: (at) => ({ gear: at.first("gear"), field: "addresses", text: "192.168.9.1" }),
+  setGear: (at) => ({ gear: at.first("gear"), fields: { facesInternet: true } }),
+  removeGear: (at) => ({ gear: at.first("gear") }),
+  addHostKind: () => ({ name: "Kiln" }),
+  setHostKind: (at) => ({ kind: at.first("hostKind"), fields: { wireless: true } }),
+  setAliases: (at) => ({ kind: at.first("hostKind"), text: "balance" }),
+  removeHostKind: (at) => ({ kind: at.first("hostKind") }),
+  editHost: (at) => ({ host: at.named("host", "Analyser"), column: "place", text: "Lab 2" }),
+  editHostField: (at) => ({ host: at.named("host", "Analyser"), field: "notes", text: "leased" }),
+  editOwnNetwork: (at) => ({
+    host: must(
+      [...at.plan.host.values()].find((one) => one.manner === "typed" && one.ipv4 !== null),
+      "",
+    ).id,
+    field: "length4",
+    text: "/25",
+  }),
+  giveAddress: (at) => {
+    const host = must(
+      [...at.plan.host.values()].find(
+        (one) => one.segment === at.named("segment", "Staff") && one.mac !== null,
+      ),
+      "",
+    );
+    return { host: host.id, address: ".21", manner: "reserved" };
+  },
+  addHost: (at) => ({ name: "Till", segment: at.named("segment", "Staff"), cells: { place: "Desk" } }),
+  removeHosts: (at) => ({ hosts: [at.named("host", "Analyser")] }),
+  pasteHosts: (at) => ({
+    rows: [["Analyser 2"]],
+    from: "name",
+    onto: [at.named("host", "Analyser")],
+    segment: null,
+  }),
+  clearHosts: (at) => ({ cells: [{ row: at.named("host", "Analyser"), column: "place" }] }),
+  convertSchool: (at) => ({
+    hosts: [
+      must(
+        [...at.plan.host.values()].find((one) => one.manner === "reserved"),
+        "a reserved host",
+      ).id,
+    ],
+    to: "typed",
+  }),
+  importHosts: (at) => {
+    const rows = [
+      ["Name", "Segment"],
+      ["Card reader", "Staff"],
+    ];
+    return { table: readHostTable(at.index, rows, guessColumns(rows), null) };
+  },
+  takeOverSeen: (at) => ({
+    rows: reconcile(at.index, seenIn(readSeenTable("02:5a:10:3c:77:01 10.24.20.201"))).rows,
+  }),
+  addSsid: (at) => ({ segment: at.named("segment", "Staff"), name: null }),
+  removeSsids: (at) => ({ ssids: [at.first("ssid")] }),
+  setSsid: (at) => ({ ssid: at.first("ssid"), fields: { hidden: true } }),
+  editSsidText: (at) => ({ ssid: at.first("ssid"), column: "name", text: "Clinic" }),
+  pasteSsids: (at) => ({ rows: [["Clinic 2"]], from: "name", onto: [at.first("ssid")] }),
+  clearSsids: (at) => ({ cells: [{ row: at.first("ssid"), column: "more" }] }),
+  setNameSchool: () => ({ school: "each" }),
+  setRadio: (at) => ({ radio: at.radio(), fields: { enabled: false } }),
+  setRadioIn: (at) => ({ device: must(at.points()[0], "a point"), band: "6", on: true }),
+  setChannel: (at) => ({ radio: at.radio(), text: "" }),
+  setHearing: (at) => {
+    const [a = "", b = ""] = at.points();
+    return { a, b, on: at.plan.device.get(a)?.hears.includes(b) !== true };
+  },
+  editRadio: (at) => ({ device: must(at.points()[0], ""), column: "place", text: "Hall" }),
+  pasteRadios: (at) => ({ rows: [["Porch"]], from: "place", onto: [must(at.points()[0], "")] }),
+  clearRadios: (at) => ({ cells: [{ row: must(at.points()[0], ""), column: "place" }] }),
+  giveChannels: () => ({ bands: ["5"], useDfs: "with radar channels" }),
+  setRadioRules: () => ({ set: "japan" }),
+  setChannels: () => ({ band: "2.4", text: "1, 6" }),
+  renameZone: (at) => ({ zone: must([...at.plan.zone.keys()][0], ""), name: "Renamed" }),
+  openZone: (at) => {
+    const zone = must([...at.plan.zone.values()][0], "a zone");
+    return { zone: zone.id, open: !zone.insideOpen };
+  },
+  setWall: (at) => {
+    const [from, to] = [...at.plan.zone.keys()];
+    return {
+      from: { at: "zone", zone: must(from, "") },
+      to: { at: "zone", zone: must(to, "") },
+      door: "services",
+      services: [{ name: "test", protocol: "tcp", ports: [[7777, 7777]] }],
+      reason: "",
+    };
+  },
+  keepProbe: (at) => ({
+    name: "Reaches out",
+    question: {
+      from: { at: "host", host: at.named("host", "Analyser") },
+      goal: { to: "internet", service: null },
+      family: 4,
+      as: { as: "client" },
+      mac: null,
+    },
+    passes: true,
+    segment: null,
+  }),
+  expectProbe: (at) => ({ probe: at.first("expectation"), passes: false }),
+  dropProbe: (at) => ({ probe: at.first("expectation") }),
+};
+const NAMES = Object.keys(COMMANDS) as CommandName[];
+
+/** What some examples change first, so that they have something to do. */
+const BEFORE: Partial<Record<CommandName, (at: Site) => readonly Order[]>> = {
+  arrangeDevices: (at) => [COMMANDS.placeDevices(EXAMPLES.placeDevices(at))],
+  removeModel: (at) => [COMMANDS.putModel(EXAMPLES.putModel(at))],
+  carryExactly: (at) => [COMMANDS.setCrossing(EXAMPLES.setCrossing(at))],
+  setTreeRegion: (at) => [COMMANDS.setTreeKind(EXAMPLES.setTreeKind(at))],
+  setTreeInstances: (at) => [COMMANDS.setTreeKind(EXAMPLES.setTreeKind(at))],
+  removeKeptClear: () => [COMMANDS.addKeptClear({ text: "10.99.0.0/16 the branch" })],
+  removeOption: (at) => [COMMANDS.addOption(EXAMPLES.addOption(at))],
+  mergeSegments: (at) => [COMMANDS.splitSegment(EXAMPLES.splitSegment(at))],
+  chooseRoot: (at) => [COMMANDS.setTreeKind(EXAMPLES.setTreeKind(at))],
+  numberSix: () => [COMMANDS.addUniqueLocal(EXAMPLES.addUniqueLocal(site))],
+  giveChannels: (at) =>
+    [...at.plan.radio.values()].map(({ id }) => COMMANDS.setChannel({ radio: id, text: "" })),
+  clearCables: (at) => [COMMANDS.editCable({ link: at.first("link"), column: "length", text: "7" })],
+  clearSegments: (at) => [
+    COMMANDS.editSegment({ segment: at.named("segment", "Staff"), column: "dns", text: "10.24.60.10" }),
+  ],
+  clearSsids: (at) => [COMMANDS.editSsidText({ ssid: at.first("ssid"), column: "more", text: "Kit" })],
+};
+
+/** A command's example on the prepared site, worked out but not done. */
+function ordered<N extends CommandName>(name: N): { readonly at: Site; readonly order: Order } {
+  const plan = (BEFORE[name]?.(site) ?? []).reduce(done, site.plan);
+  const at = new Site(plan);
+  const command = COMMANDS[name] as (args: Args<N>) => Order;
+  return { at, order: command(EXAMPLES[name](at)) };
+}
+
+test("no two commands have one name in the log", () => {
+  const names = Object.values(COMMANDS).map(({ planner }) => planner);
+  expect(new Set(names).size).toBe(names.length);
+});
+
+test.each(NAMES)(
+  "%s: applies, is taken back exactly, goes to the server and back, and says what it does",
+  (name) => {
+    const { at, order } = ordered(name);
+    const { batch, refusal } = runOrder(at.index, nextId, order);
+    expect(refusal).toBeNull();
+    const { changes, summary, planner, args } = must(batch, "a batch");
+    expect(changes.length).toBeGreaterThan(0);
+    expect(summary).toMatch(/\S/);
+    expect(summary).not.toMatch(/undefined|null|NaN|\[object|[0-9a-f]{8}-[0-9a-f]{4}/);
+    expect(planner).toBe(COMMANDS[name].planner);
+    expect(JSON.parse(JSON.stringify(args ?? null))).toEqual(args ?? null);
+    const after = applyChanges(at.plan, changes);
+    expect(after.ok).toBe(true);
+    if (!after.ok || batch === null) return;
+    const back = applyChanges(after.value, invert(changes));
+    expect(back).toEqual({ ok: true, value: at.plan });
+    const sent = JSON.parse(JSON.stringify(encodeBatch(batch))) as { changes: unknown };
+    expect(decodeChanges(sent.changes)).toEqual(changes);
+    // Every field that differs is told with both its values.
+    for (const told of describeChanges(at.index, PlanIndex.of(after.value), changes)) {
+      expect(told.name).not.toBe("");
+      if (told.what === "changed") expect(told.fields.length).toBeGreaterThan(0);
+      for (const { before, after: now } of told.fields) expect(before).not.toBe(now);
+    }
+  },
+);
+
+const ID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g;
+const ABOUT = NAMES.filter((name) => JSON.stringify(ordered(name).order.args ?? null).search(ID) >= 0);
+
+test("most commands are about something that may be gone", () => expect(ABOUT.length).toBeGreaterThan(70));
+
+test.each(ABOUT)("%s: refused with a sentence when what it is about is gone", (name) => {
+  const { order } = ordered(name);
+  const elsewhere = PlanIndex.of(bramblewick());
+  const { batch, refusal } = runOrder(elsewhere, nextId, order);
+  expect(batch).toBeNull();
+  expect(refusal).toBe("Somebody has removed what this is about, so nothing was changed.");
+});
+
+test("the sentence follows the arguments", () => {
+  const said = (text: string) =>
+    COMMANDS.editDevice({ device: site.named("device", "Switch B"), field: "place", text }).says(site.index);
+  expect([said("Loft"), said("")]).toEqual(["Switch B: place Loft", "Switch B: place emptied"]);
+});
