@@ -84,7 +84,7 @@ const config = [
       ],
     },
   },
-  { files: ["src/core/address/bits.ts", "src/core/kernel/bit-set.ts"], rules: { "no-bitwise": "off" } },
+  { files: ["src/core/address/bits.ts"], rules: { "no-bitwise": "off" } },
   {
     files: ["src/core/**/*.test.ts"],
     rules: { "@typescript-eslint/no-restricted-imports": "off", "no-bitwise": "off" },

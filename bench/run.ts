@@ -2,7 +2,7 @@
 import { FENNEL_STREET } from "../demo/surveys";
 import { asPrefix4, parsePrefix } from "../src/core/address";
 import { CHECKS, listFindings, recheck, runChecks } from "../src/core/checks";
-import { decodePlan, encodePlan } from "../src/core/formats";
+import { decodePlan, encodePlan, openPlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "../src/core/plan";
 import { allocate, plan as runPlanner, renumberBlock } from "../src/core/planners";
@@ -67,6 +67,7 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
   const measured: Record<string, number> = {
     "JSON.parse": parse,
     "decode plan": median(Math.min(runs, 5), () => decodePlan(JSON.parse(text))),
+    "open a stored plan": median(Math.min(runs, 5), () => openPlan(JSON.parse(text))),
     "build index + all checks": median(runs, () => runChecks(PlanIndex.of(plan))),
     "build index": median(runs, () => {
       const fresh = PlanIndex.of(plan);

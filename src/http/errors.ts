@@ -39,9 +39,3 @@ export const ERRORS = {
 } as const satisfies Record<string, { status: number; text: string }>;
 
 export type ErrorCode = keyof typeof ERRORS;
-
-/** The body of every refusal. */
-export interface Refused {
-  readonly code: ErrorCode;
-  readonly sentence: string;
-}

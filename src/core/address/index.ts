@@ -16,10 +16,10 @@ export {
   step,
 } from "./address";
 export { nextFreeAddress, nextFreeSubnet } from "./allocate";
-export { subPrefix6, subPrefixCount, uniqueLocalPrefix } from "./ipv6-plan";
+export { subPrefix6, uniqueLocalPrefix } from "./ipv6-plan";
 export { linkLocal, madeMac, selfMadeAddress } from "./interface-id";
 export { isGroup, isLocallyAdministered, type Mac, parseMac } from "./mac";
-export { freePrefixes, type Packed, packSubnets, shareTaken, type SubnetWish } from "./pack";
+export { freePrefixes, packSubnets, type SubnetWish } from "./pack";
 export {
   addressAt,
   addressCount,
@@ -34,7 +34,6 @@ export {
   masksAsSlashes,
   netmaskText,
   offsetIn,
-  parseInterfaceAddress,
   parsePrefix,
   type Prefix,
   type Prefix4,
@@ -44,19 +43,15 @@ export {
   prefixOf,
   readPrefix,
   usableIn,
-  widthOf,
-  wildcardText,
 } from "./prefix";
-export { exclude, subnetCount, subnetsOf, summarise, supernetOf } from "./prefix-set";
+export { subnetsOf, summarise, supernetOf } from "./prefix-set";
 export {
   type AddressRange,
   formatRange,
   freeRanges,
   inRange,
-  parseRange,
-  prefixesOfRange,
   rangeCount,
   rangesOverlap,
   usableRange,
 } from "./range";
-export { isInsideUse, isLinkLocal, SPECIAL_BLOCKS, type SpecialUse, usesOf } from "./special";
+export { isLinkLocal, SPECIAL_BLOCKS, type SpecialUse } from "./special";

@@ -1,5 +1,5 @@
 import { ipv6 } from "./address";
-import { addressCount, asPrefix6, prefixOf, prefixesOverlap, type Prefix, type Prefix6 } from "./prefix";
+import { asPrefix6, prefixOf, prefixesOverlap, type Prefix, type Prefix6 } from "./prefix";
 import { nextFreeSubnet } from "./allocate";
 
 /**
@@ -30,7 +30,3 @@ export function subPrefix6(block: Prefix6, vid: number | null, taken: readonly P
   }
   return asPrefix6(nextFreeSubnet(block, 64, taken));
 }
-
-/** How many /64 a prefix holds; 0 for one that is longer. */
-export const subPrefixCount = (block: Prefix6): bigint =>
-  block.length > 64 ? 0n : addressCount(block) / 2n ** 64n;

@@ -11,10 +11,14 @@ const NOTATIONS = [
   /^[0-9a-f]{12}$/i,
 ];
 
+/** As it is kept: nothing has to be made of it. */
+const CANONICAL = /^[0-9a-f]{2}(?::[0-9a-f]{2}){5}$/;
+
 /**
  * Reads pairs with colons or hyphens, three dotted groups of four, or twelve digits; null for anything else.
  */
 export function parseMac(text: string): Mac | null {
+  if (CANONICAL.test(text)) return text as Mac;
   if (!NOTATIONS.some((notation) => notation.test(text))) return null;
   const digits = text.replace(/[^0-9a-f]/gi, "").toLowerCase();
   return (digits.match(/../g) ?? []).join(":") as Mac;

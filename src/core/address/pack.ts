@@ -1,6 +1,6 @@
 import { ascending, byText } from "../kernel";
 import type { Address } from "./address";
-import { addressCount, byPrefix, lastOf, prefixesOverlap, prefixOf, widthOf, type Prefix } from "./prefix";
+import { byPrefix, lastOf, prefixesOverlap, prefixOf, widthOf, type Prefix } from "./prefix";
 import { freeRanges, prefixesOfRange } from "./range";
 
 /** A subnet that is wanted. */
@@ -94,11 +94,3 @@ export function packSubnets(
   }
   return { placed, unplaced };
 }
-
-/** The share of `block` that `prefixes` inside it take, 0 to 1. */
-export const shareTaken = (block: Prefix, prefixes: readonly Prefix[]): number =>
-  1 -
-  freePrefixes(block, prefixes).reduce(
-    (sum, free) => sum + Number(addressCount(free)) / Number(addressCount(block)),
-    0,
-  );

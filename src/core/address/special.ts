@@ -1,6 +1,6 @@
 import { must } from "../kernel";
 import type { Address } from "./address";
-import { containsAddress, containsPrefix, parsePrefix, type Prefix } from "./prefix";
+import { containsAddress, parsePrefix } from "./prefix";
 
 const row = (cidr: string, use: SpecialUse, source: string) => ({
   prefix: must(parsePrefix(cidr), `${cidr} is a prefix`),
@@ -48,14 +48,6 @@ export const SPECIAL_BLOCKS = [
 /** Every special use that covers `address`; empty for an ordinary public address. */
 export const usesOf = (address: Address): SpecialUse[] =>
   SPECIAL_BLOCKS.filter((block) => containsAddress(block.prefix, address)).map((block) => block.use);
-
-/** Whether the whole prefix is for use inside a site: private, unique-local or documentation. */
-export const isInsideUse = (prefix: Prefix): boolean =>
-  SPECIAL_BLOCKS.some(
-    (block) =>
-      ["private", "unique-local", "documentation"].includes(block.use) &&
-      containsPrefix(block.prefix, prefix),
-  );
 
 /** Whether it is a link-local IPv6 address, fe80::/10 (RFC 4291 section 2.5.6): known on one link only. */
 export const isLinkLocal = (address: Address): boolean =>

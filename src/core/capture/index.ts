@@ -1,2 +1,2 @@
-export { listenAt, type SeenFrame } from "./listen";
+export { listenAt } from "./listen";
 export { pcapng } from "./pcapng";

@@ -1,4 +1,4 @@
-export type { AnyCheck, Family, Finding, Severity } from "./check";
+export type { Family, Finding, Severity } from "./check";
 export { type Preview, previewChanges } from "./preview";
 export {
   checkOf,

@@ -1,4 +1,4 @@
-export { repairOrder, runOrder, type Cell, type Command, type Order } from "./command";
+export { repairOrder, runOrder, type Order } from "./command";
 export {
   addDevice,
   addLeg,

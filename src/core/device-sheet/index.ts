@@ -1,5 +1,5 @@
 export { deviceData } from "./device-data";
-export type { DeviceData, SheetPort } from "./sheet-types";
+export type { DeviceData } from "./sheet-types";
 export { EXAMPLE_TEMPLATES } from "./examples";
 export { deviceSteps, type SheetStep } from "./steps";
 export { deviceJson, deviceTable } from "./tables";

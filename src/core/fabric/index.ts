@@ -1,6 +1,5 @@
-export { FABRIC, type Fabric, leadOf, membersAt, sharedWires } from "./fabric";
+export { FABRIC, type Fabric, membersAt, sharedWires } from "./fabric";
 export {
-  type BridgePort,
   classify,
   dropReason,
   dropsTagged,

@@ -1,11 +1,3 @@
 export { type Failure, failureKey, failureName, singleFailures } from "./kinds";
-export { FailureStudy, type Loss, lostCount } from "./study";
-export {
-  bySegment,
-  type LossBySegment,
-  lossWords,
-  ranked,
-  type RankedLoss,
-  type SinglePoint,
-  singlePoints,
-} from "./summary";
+export { FailureStudy, type Loss } from "./study";
+export { bySegment, lossWords, ranked, type RankedLoss, singlePoints } from "./summary";

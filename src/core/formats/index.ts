@@ -1,13 +1,4 @@
-export {
-  hostsFile,
-  type NamedAddress,
-  namedAddresses,
-  reservationTable,
-  siteDomain,
-  type ZoneFile,
-  zoneFiles,
-  type Zones,
-} from "./zone-file";
+export { hostsFile, namedAddresses, reservationTable, zoneFiles } from "./zone-file";
 export {
   batchEnvelopeSchema,
   batchOf,
@@ -30,7 +21,6 @@ export {
   type FileFault,
   integrityFault,
   openPlan,
-  planFileSchema,
   readPlanFile,
   writePlanFile,
 } from "./plan-file";
@@ -41,7 +31,6 @@ export {
   describeChanges,
   type DescribedChange,
   encodedClashSides,
-  type FieldChange,
   fieldWord,
   kindWord,
   valueWords,

@@ -44,18 +44,7 @@ export {
 export { HALVES, idField, shortText, TAPE_COLOURS, UUID, vid, type Vid } from "./schema/fields";
 export { entityFault, issueSentence, valueAt } from "./schema/faults";
 export { HOST_KINDS } from "./schema/host-kinds";
-export type {
-  Device,
-  DeviceVlan,
-  Host,
-  Interface,
-  Lag,
-  Link,
-  OwnModel,
-  Port,
-  Radio,
-  Template,
-} from "./schema/hardware";
+export type { Device, Host, Interface, Lag, Link, OwnModel, Port, Radio, Template } from "./schema/hardware";
 export {
   COLLECTION_KINDS,
   type CollectionKind,
@@ -68,17 +57,16 @@ export {
   SCHEMAS,
 } from "./schema/kinds";
 export type { Domain, Scope, Segment, Service, Ssid, Vlan, Wall, WallEnd, Zone } from "./schema/separation";
-export type { Protections, SignIn, TreeSettings } from "./schema/protection";
+export type { SignIn } from "./schema/protection";
 export {
   type Expectation,
-  type Forward,
   type ProbeAs,
   type ProbeGoal,
   type ProbePlace,
   type ProbeQuestion,
-  probeQuestionSchema,
   type Route,
 } from "./schema/reach";
 export { CONVENTIONS, type Line, type Site } from "./schema/site";
 export { type Gear, type HostKind, type Purpose, PURPOSES, type Room } from "./schema/survey";
-export { type LoggedBatch, nextSteps, type NextSteps } from "./undo";
+export { nextSteps, type NextSteps } from "./undo";
+export { decodeStored, MISFIT } from "./schema/stored";

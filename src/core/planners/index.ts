@@ -1,5 +1,5 @@
 export { addDevice, type AddDevice, connectPorts, mediumBetween, placeDevice } from "./gear/add-device";
-export { addStack, readStack, type StackOrder } from "./gear/add-stack";
+export { addStack, readStack } from "./gear/add-stack";
 export { nextDeviceName } from "./gear/device-name";
 export {
   CABLE_COLUMNS,
@@ -25,11 +25,8 @@ export { type Lit, namesFromSightings, setSoftwareNames, sharedNames } from "./p
 export { type PortRule, portsByRule } from "./ports/port-rules";
 export {
   editPort,
-  GUARD_FLAGS,
   type GuardFlag,
-  makeWan,
   makeWayBack,
-  parkInVlan,
   type PortField,
   portFieldText,
   setGuard,
@@ -37,7 +34,6 @@ export {
   setProfile,
 } from "./ports/port-roles";
 export {
-  addRadios,
   channelsText,
   setChannel,
   setChannels,
@@ -55,10 +51,7 @@ export { addTemplate, editTemplate, removeTemplate } from "./site/templates";
 export { addSegment, type AddSegment, zoneNamed } from "./segments/add-segment";
 export {
   allocate,
-  type Allocated,
-  type Allocation,
   devicesOf,
-  movesOfBlock,
   octetSubnet,
   renumberBlock,
   roomyCount,
@@ -99,11 +92,9 @@ export {
   editLine,
   editLineText,
   editSite,
-  LINE_FIELDS,
   type LineField,
   removeKeptClear,
   setConventions,
-  SITE_FIELDS,
   type SiteField,
   siteFieldText,
 } from "./site/edit-site";
@@ -112,23 +103,18 @@ export {
   addHostKind,
   addLine,
   addRoom,
-  baseKind,
   editGear,
   editRoom,
-  GEAR_FIELDS,
   type GearField,
-  isPurpose,
   moveRoom,
   pasteRooms,
   removeLine,
   removeRooms,
-  ROOM_FIELDS,
   type RoomField,
   setAliases,
 } from "./site/edit-survey";
 export { addressesText, prefixesText, type Read, readAddresses } from "./site/survey-text";
 export {
-  OUTSIDE_FIELDS,
   type OutsideField,
   outsideFieldText,
   OWN_FIELDS,
@@ -152,9 +138,9 @@ export {
 } from "./register/host-cell";
 export { asLabel, isHostName } from "./register/host-label";
 export { convertSchool } from "./segments/convert-school";
-export { formatLease, parseLease } from "./addressing/lease-text";
-export { enlarge, type Enlargement, enlargementOf } from "./addressing/enlarge";
-export { type Forbidden, forbiddenRanges } from "./addressing/forbidden";
+export { formatLease } from "./addressing/lease-text";
+export { enlarge, enlargementOf } from "./addressing/enlarge";
+export { forbiddenRanges } from "./addressing/forbidden";
 export { indexOf, planOf } from "./drafted";
 export { numberAll6 } from "./addressing/number6";
 export { movePlug } from "./gear/move-plug";
@@ -176,13 +162,11 @@ export {
   addOption,
   editSegmentField,
   removeOption,
-  SEGMENT_FIELDS,
   type SegmentField,
   segmentFieldText,
   setServer,
 } from "./segments/segment-fields";
 export {
-  DEVICE_FIELDS,
   type DeviceField,
   deviceFieldText,
   editDevice,
@@ -191,9 +175,8 @@ export {
   setAbilities,
   setAsksFrom,
   setHostFields,
-  setSegmentFields,
 } from "./site/set-fields";
-export { type Move, renumber } from "./addressing/renumber";
+export { renumber } from "./addressing/renumber";
 export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./addressing/split-merge";
 export { gatewayIn, staticBlockIn } from "./addressing/static-block";
 export { parseService } from "./segments/service-text";

@@ -1,7 +1,6 @@
 export {
   classOfDevice,
   classOfHost,
-  type Load,
   loadAt,
   POE_READS,
   poeStandard,

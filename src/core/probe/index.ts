@@ -1,14 +1,10 @@
-export type { Attack } from "./attacks";
 export { managementAddress } from "./goals";
 export { asClient, type Outcome, probe } from "./probe";
-export type { Lease } from "./lease";
 export { type Content, emissionsOf, type Message } from "./message";
 export { profileOf, serverReached } from "./sign-in";
-export { ProbeBench } from "./bench";
 export { benchOn } from "./really";
-export type { ProbeFrom } from "./start";
-export type { Cause, Step } from "./step";
-export { compareOutcomes, type Parting } from "./compare";
-export { askKept, type KeptResult, questionWords } from "./kept";
+export type { Step } from "./step";
+export { compareOutcomes } from "./compare";
+export { askKept, questionWords } from "./kept";
 export { type Tried, tryRepairs } from "./tried";
 export { type Plug, plugKey, plugs, settingsFor } from "./choices";

@@ -1,7 +1,6 @@
-export { type HostReach, reachOfHost } from "./host-reach";
+export { reachOfHost } from "./host-reach";
 export {
   differenceAt,
-  intendedAt,
   type Reach,
   reachAt,
   type ReachColumn,

@@ -1,18 +1,9 @@
 export { FIELD_WORDS, guessColumns, IMPORT_FIELDS, type ImportField, type Mapping } from "./columns";
-export {
-  type BadRow,
-  badRowsTable,
-  type GoodRow,
-  readHostTable,
-  type ReadTable,
-  writeHostTable,
-} from "./import-hosts";
+export { badRowsTable, readHostTable, type ReadTable, writeHostTable } from "./import-hosts";
 export {
   readSeenTable,
   reconcile,
   type Reconciled,
-  type Reconciliation,
-  type Seen,
   SEEN_FIELDS,
   SEEN_WORDS,
   type SeenField,

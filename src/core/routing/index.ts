@@ -1,5 +1,5 @@
-export { type Hop, isBelieved, leastAlong, type Way, wayFrom } from "./ways";
-export { type Entered, enteredOn } from "./entered";
+export { isBelieved, leastAlong, type Way, wayFrom } from "./ways";
+export { enteredOn } from "./entered";
 export {
   addressesOf,
   facingAddresses,

@@ -1,17 +1,8 @@
-export { type Loop, LOOPS } from "./loops";
-export { costOfPort, pathCost, shortPathCost } from "./costs";
+export { LOOPS } from "./loops";
 export { bridgeAddress } from "./bridge-address";
 export type { NamedTree } from "./taking-part";
 export { type PlanTree, TREE, treeIn } from "./plan-tree";
 export { treePicture, type TreePicture } from "./picture";
-export { regionDifference, regionKey, treeByVid } from "./region";
-export {
-  type DecidedBy,
-  spanningTree,
-  type Tree,
-  type TreeBridge,
-  type TreePort,
-  type TreePortState,
-  type TreeRole,
-} from "./tree";
-export { priorityIn, treePlace, type TreePlace, type TreeRow, treesOf } from "./why";
+export { regionDifference } from "./region";
+export { type TreeBridge } from "./tree";
+export { treePlace, type TreePlace, treesOf } from "./why";

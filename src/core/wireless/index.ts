@@ -1,5 +1,5 @@
-export { assignChannels, type Assigned } from "./assign";
-export { channelBlock, channelOptions, channelsOverlap, channelsSummary, type Option } from "./channels";
-export { HEARING, type Hearing } from "./hearing";
-export { RADIO_SET_NAMES, RADIO_SETS, type RadioSet } from "./radio-sets";
+export { assignChannels } from "./assign";
+export { channelBlock, channelsOverlap, channelsSummary } from "./channels";
+export { HEARING } from "./hearing";
+export { RADIO_SET_NAMES, RADIO_SETS } from "./radio-sets";
 export { SECURITY_FACTS } from "./security";

@@ -20,10 +20,6 @@ export interface StepsAnswer {
  * percent-encoded.
  */
 export const STEPS_HEADER = "x-steps";
-export interface PlanAnswer {
-  readonly revision: number;
-  readonly plan: unknown;
-}
 export interface NewsAnswer {
   readonly revision: number;
   readonly entries: readonly LogEntryAnswer[];

@@ -255,7 +255,6 @@ export const deviceVlanSchema = z.strictObject({
   vid: vidField,
   name: lineField(80),
 });
-export type DeviceVlan = z.output<typeof deviceVlanSchema>;
 
 /** A radio of an access point; `channel` is the primary 20 MHz channel. */
 export const radioSchema = z.strictObject({

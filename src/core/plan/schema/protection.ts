@@ -46,7 +46,6 @@ export const treeSchema = groupField(
       .meta({ description: "With one tree per VLAN: VLANs with another priority than the device's own" }),
   }),
 );
-export type TreeSettings = z.output<typeof treeSchema>;
 
 /** What a device does against false servers and false addresses. */
 export const protectionsSchema = groupField(
@@ -63,7 +62,6 @@ export const protectionsSchema = groupField(
     bound: setField(z.array(idField).max(4096)).meta({ description: "Hosts with a binding entered by hand" }),
   }),
 );
-export type Protections = z.output<typeof protectionsSchema>;
 
 /**
  * How ports with sign-in (IEEE 802.1X) let devices in; ports name it as their profile. VLANs are named by

@@ -23,7 +23,6 @@ export const forwardSchema = z.strictObject({
     .boolean()
     .meta({ description: "Whether it also holds for those inside who ask the outside address" }),
 });
-export type Forward = z.output<typeof forwardSchema>;
 
 /** Where a probe is plugged in. */
 export const probePlaceSchema = z.discriminatedUnion("at", [

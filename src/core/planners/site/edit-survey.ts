@@ -1,17 +1,6 @@
-import {
-  BLANK_GEAR,
-  BLANK_LINE,
-  BLANK_ROOM,
-  HOST_KINDS,
-  PURPOSES,
-  type Gear,
-  type Host,
-  type HostKind,
-  type Room,
-} from "../../plan";
+import { BLANK_GEAR, BLANK_LINE, BLANK_ROOM, type Gear, type HostKind, type Room } from "../../plan";
 import { forget } from "./forget";
 import { countChecked } from "../count-text";
-import { HOST_KIND_WORDS } from "../register/host-cell";
 import { removeLeg } from "../addressing/legs";
 import type { Bench, Refusal } from "../planner";
 import { nameRefusal, readAddresses, readDate, readMetres, readPrefixes } from "./survey-text";
@@ -300,13 +289,6 @@ export function setAliases({ draft }: Bench, id: string, text: string): Refusal 
   draft.patch("hostKind", id, { aliases });
   return null;
 }
-
-/** The base kind that a word names; null for any other text. */
-export const baseKind = (text: string): Host["kind"] | null =>
-  HOST_KINDS.find((kind) => HOST_KIND_WORDS[kind].toLowerCase() === text.toLowerCase() || kind === text) ??
-  null;
-export const isPurpose = (text: string): text is HostKind["purpose"] =>
-  (PURPOSES as readonly string[]).includes(text);
 
 /** Another internet line. */
 export function addLine({ draft, ids }: Bench, name: string): Refusal {

@@ -1,74 +1,55 @@
 "use client";
 
-import { importHosts } from "@/core/commands";
-import Papa from "papaparse";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { counted } from "@/core/repairs";
+import { importHosts } from "@/core/commands";
 import type { Segment } from "@/core/plan";
-import {
-  badRowsTable,
-  FIELD_WORDS,
-  guessColumns,
-  IMPORT_FIELDS,
-  readHostTable,
-  type ImportField,
-  type Mapping,
-} from "@/core/register";
+import { badRowsTable, guessColumns, readHostTable, type Mapping, type ReadTable } from "@/core/register";
+import { counted } from "@/core/repairs";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { RowsRead } from "./RowsRead";
+import { rowsIn, tooLarge } from "./table-text";
 
-const MOST_BYTES = 16_000_000;
-const MOST_ROWS = 50_000;
-const MOST_SHOWN = 100;
+/** A table that was taken up: its rows, and what each column holds. */
+interface Table {
+  readonly rows: readonly (readonly string[])[];
+  readonly mapping: Mapping;
+}
 
 /**
- * Takes a table of devices in: columns are guessed and can be set right, every row is read before anything is
+ * Imports a table of devices: columns are guessed and can be set right, every row is read before anything is
  * written.
  */
 export function ImportTable({ segment, close }: { segment: Segment | null; close: () => void }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const select = useUi((state) => state.select);
-  const [rows, setRows] = useState<readonly (readonly string[])[]>([]);
-  const [mapping, setMapping] = useState<Mapping | null>(null);
+  const [table, setTable] = useState<Table | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const read = useMemo(
-    () => (mapping === null ? null : readHostTable(index, rows, mapping, segment)),
-    [index, rows, mapping, segment],
+    () => (table === null ? null : readHostTable(index, table.rows, table.mapping, segment)),
+    [index, table, segment],
   );
   const take = (text: string) => {
-    const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ""), { skipEmptyLines: "greedy" });
-    const table = parsed.data.slice(0, MOST_ROWS + 1);
-    if (parsed.data.length === 0)
-      return setRefusal("There is no row in it; copy the rows with their heads, or choose a CSV file.");
-    if (table.length > MOST_ROWS)
-      return setRefusal(`It has more than ${MOST_ROWS} rows; take it in in parts.`);
+    const found = rowsIn(text);
+    if ("refusal" in found) return setRefusal(found.refusal);
     setRefusal(null);
-    setRows(table);
-    setMapping(guessColumns(table));
-  };
-  const open = async (file: File | undefined) => {
-    if (file === undefined) return;
-    if (file.size > MOST_BYTES)
-      return setRefusal(
-        `${file.name} has ${Math.ceil(file.size / 1_000_000)} ` +
-          `MB; a table has at most ${MOST_BYTES / 1_000_000} MB.`,
-      );
-    take(await file.text());
+    setTable({ rows: found.rows, mapping: guessColumns(found.rows) });
   };
   const write = () => {
     if (read === null) return;
     const refused = edit(importHosts({ table: read }));
     if (refused !== null) return toast.error(refused);
-    toast(
-      `${read.added} new, ${read.changed} ` +
-        `changed${read.bad.length > 0 ? `, ${read.bad.length} skipped` : ""}. Undo takes it back.`,
-    );
+    const skipped = read.bad.length > 0 ? `, ${read.bad.length} skipped` : "";
+    toast(`${read.added} new, ${read.changed} changed${skipped}. Undo takes it back.`);
     // The rows may have gone to any segment: all of the register is shown, so that they are seen.
     select(null);
     close();
+  };
+  const setMapping = (mapping: Mapping) => {
+    if (table !== null) setTable({ ...table, mapping });
   };
   return (
     <section aria-label="Import" className="flex min-h-0 flex-1 flex-col border-t border-ink">
@@ -78,38 +59,10 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
           {segment === null ? "the whole site" : `rows without a segment go to ${segment.name}`}
         </span>
         <span className="flex-1" />
-        {mapping !== null ? (
-          <>
-            <label className="mr-2 flex items-center gap-1 text-13">
-              <input
-                type="checkbox"
-                checked={mapping.hasHeads}
-                onChange={(event) => setMapping({ ...mapping, hasHeads: event.target.checked })}
-              />
-              first row is heads
-            </label>
-            <button
-              type="button"
-              className="button"
-              onClick={() => {
-                setMapping(null);
-                setRows([]);
-              }}
-            >
-              Another table
-            </button>
-          </>
+        {table === null ? (
+          <FileChoice take={take} refuse={setRefusal} />
         ) : (
-          <input
-            type="file"
-            aria-label="CSV file"
-            accept=".csv,.txt,text/csv,text/plain"
-            className="field h-8 w-60 py-1"
-            onChange={(event) => {
-              void open(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
+          <HeadsAndAnother mapping={table.mapping} setMapping={setMapping} another={() => setTable(null)} />
         )}
         <button type="button" className="button" onClick={close}>
           Close
@@ -120,135 +73,121 @@ export function ImportTable({ segment, close }: { segment: Segment | null; close
           {refusal}
         </p>
       )}
-      {mapping === null || read === null ? (
-        <div className="flex min-h-0 flex-1 flex-col gap-2 p-4">
-          <label className="text-13 text-ink2" htmlFor="pasted-table">
-            or paste the rows here, from a spreadsheet or a CSV file; nothing is written before you say so
-          </label>
-          <textarea
-            id="pasted-table"
-            className="field mono min-h-24 flex-1 resize-none !h-auto p-2"
-            spellCheck={false}
-            onPaste={(event) => {
-              take(event.clipboardData.getData("text/plain"));
-              event.preventDefault();
-            }}
-            onChange={(event) => {
-              if (event.target.value.includes("\n")) take(event.target.value);
-            }}
-            placeholder={"Name,MAC,Address,Segment\nlab-pc-1,02:5a:10:3c:00:22,.34,Staff"}
-          />
-        </div>
+      {table === null || read === null ? (
+        <PasteBox take={take} />
       ) : (
         <>
-          <div className="flex flex-none flex-wrap items-center gap-3 px-4 py-2 text-13" role="status">
-            <b className="font-semibold text-sound">{read.added} new</b>
-            <b className="font-semibold">{read.changed} changed</b>
-            <span className="text-ink2">{read.same} as they are</span>
-            <b className={`font-semibold ${read.bad.length > 0 ? "text-stop" : "text-ink2"}`}>
-              {counted(read.bad.length, "bad row", "bad rows")}
-            </b>
-            <span className="flex-1" />
-            {read.bad.length === 0 ? null : (
-              <button
-                type="button"
-                className="button"
-                onClick={() =>
-                  download(
-                    fileName(index.plan.site.name, "rows-skipped.csv"),
-                    CSV_TYPE,
-                    csv(badRowsTable(mapping, read)),
-                  )
-                }
-              >
-                Save the bad rows
-              </button>
-            )}
-            <button type="button" className="button go" disabled={read.good.length === 0} onClick={write}>
-              {read.bad.length === 0
-                ? `Import ${counted(read.good.length, "row", "rows")}`
-                : `Skip ${read.bad.length}, import ${read.good.length}`}
-            </button>
-          </div>
-          <div className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>
-            <table className="table close still" aria-label="Rows read">
-              <thead>
-                <tr>
-                  <th scope="col">Row</th>
-                  <th scope="col" className="min-w-56">
-                    Read as
-                  </th>
-                  {mapping.fields.map((field, column) => (
-                    <th key={column} scope="col">
-                      <select
-                        aria-label={`Column ${column + 1} holds`}
-                        className="field !h-6 w-24 !px-1"
-                        value={field ?? ""}
-                        onChange={(event) =>
-                          setMapping({
-                            ...mapping,
-                            fields: mapping.fields.map((one, i) => {
-                              if (i === column) return (event.target.value || null) as ImportField | null;
-                              if (one === event.target.value) return null;
-                              return one;
-                            }),
-                          })
-                        }
-                      >
-                        <option value="">left out</option>
-                        {IMPORT_FIELDS.map((one) => (
-                          <option key={one} value={one}>
-                            {FIELD_WORDS[one]}
-                          </option>
-                        ))}
-                      </select>
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {read.bad.slice(0, MOST_SHOWN).map((one) => (
-                  <tr key={`bad ${one.row}`} className="text-stop">
-                    <td className="mono">{one.row}</td>
-                    <td className="!whitespace-normal py-1">{one.problems.join(" ")}</td>
-                    {mapping.fields.map((_, i) => (
-                      <td key={i} className="mono">
-                        {one.cells[i] ?? ""}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-                {read.good.slice(0, MOST_SHOWN).map((one) => {
-                  const cells = rows[one.row - 1] ?? [];
-                  return (
-                    <tr key={`good ${one.row}`}>
-                      <td className="mono">{one.row}</td>
-                      <td className="text-ink2">
-                        {one.known === null
-                          ? "new"
-                          : "changes " +
-                            `${one.changed.map((field) => FIELD_WORDS[field].toLowerCase()).join(", ")}`}
-                      </td>
-                      {mapping.fields.map((_, i) => (
-                        <td key={i} className="mono">
-                          {cells[i] ?? ""}
-                        </td>
-                      ))}
-                    </tr>
-                  );
-                })}
-                {read.good.length + read.bad.length > 2 * MOST_SHOWN ? (
-                  <tr>
-                    <td colSpan={mapping.fields.length + 2} className="text-ink2">
-                      {read.good.length + read.bad.length} rows in all; the first of each kind are shown
-                    </td>
-                  </tr>
-                ) : null}
-              </tbody>
-            </table>
-          </div>
+          <Tally read={read} mapping={table.mapping} write={write} site={index.plan.site.name} />
+          <RowsRead rows={table.rows} mapping={table.mapping} read={read} setMapping={setMapping} />
         </>
       )}
     </section>
+  );
+}
+
+function FileChoice({ take, refuse }: { take: (text: string) => void; refuse: (why: string) => void }) {
+  const open = async (file: File | undefined) => {
+    if (file === undefined) return;
+    const why = tooLarge(file);
+    if (why !== null) return refuse(why);
+    take(await file.text());
+  };
+  return (
+    <input
+      type="file"
+      aria-label="CSV file"
+      accept=".csv,.txt,text/csv,text/plain"
+      className="field h-8 w-60 py-1"
+      onChange={(event) => {
+        void open(event.target.files?.[0]);
+        event.target.value = "";
+      }}
+    />
+  );
+}
+
+function HeadsAndAnother({
+  mapping,
+  setMapping,
+  another,
+}: {
+  mapping: Mapping;
+  setMapping: (mapping: Mapping) => void;
+  another: () => void;
+}) {
+  return (
+    <>
+      <label className="mr-2 flex items-center gap-1 text-13">
+        <input
+          type="checkbox"
+          checked={mapping.hasHeads}
+          onChange={(event) => setMapping({ ...mapping, hasHeads: event.target.checked })}
+        />
+        first row is heads
+      </label>
+      <button type="button" className="button" onClick={another}>
+        Another table
+      </button>
+    </>
+  );
+}
+
+function PasteBox({ take }: { take: (text: string) => void }) {
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-2 p-4">
+      <label className="text-13 text-ink2" htmlFor="pasted-table">
+        or paste the rows here, from a spreadsheet or a CSV file; nothing is written before you say so
+      </label>
+      <textarea
+        id="pasted-table"
+        className="field mono min-h-24 flex-1 resize-none !h-auto p-2"
+        spellCheck={false}
+        onPaste={(event) => {
+          take(event.clipboardData.getData("text/plain"));
+          event.preventDefault();
+        }}
+        onChange={(event) => {
+          if (event.target.value.includes("\n")) take(event.target.value);
+        }}
+        placeholder={"Name,MAC,Address,Segment\nlab-pc-1,02:5a:10:3c:00:22,.34,Staff"}
+      />
+    </div>
+  );
+}
+
+/** How the rows are read, and the button that writes them. */
+function Tally({
+  read,
+  mapping,
+  write,
+  site,
+}: {
+  read: ReadTable;
+  mapping: Mapping;
+  write: () => void;
+  site: string;
+}) {
+  const { good, bad } = read;
+  const save = () => download(fileName(site, "rows-skipped.csv"), CSV_TYPE, csv(badRowsTable(mapping, read)));
+  return (
+    <div className="flex flex-none flex-wrap items-center gap-3 px-4 py-2 text-13" role="status">
+      <b className="font-semibold text-sound">{read.added} new</b>
+      <b className="font-semibold">{read.changed} changed</b>
+      <span className="text-ink2">{read.same} as they are</span>
+      <b className={`font-semibold ${bad.length > 0 ? "text-stop" : "text-ink2"}`}>
+        {counted(bad.length, "bad row", "bad rows")}
+      </b>
+      <span className="flex-1" />
+      {bad.length === 0 ? null : (
+        <button type="button" className="button" onClick={save}>
+          Save the bad rows
+        </button>
+      )}
+      <button type="button" className="button go" disabled={good.length === 0} onClick={write}>
+        {bad.length === 0
+          ? `Import ${counted(good.length, "row", "rows")}`
+          : `Skip ${bad.length}, import ${good.length}`}
+      </button>
+    </div>
   );
 }
