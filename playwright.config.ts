@@ -12,13 +12,11 @@ const HALVES: Readonly<Record<string, { readonly port: number; readonly files: r
   "": { port: 4187, files: ["*.spec.ts"] },
   one: {
     port: 4187,
-    files: ["access", "keyboard", "simulation", "strangers", "survey", "weight"].map(
-      (name) => `${name}.spec.ts`,
-    ),
+    files: ["access", "simulation", "strangers", "survey", "weight"].map((name) => `${name}.spec.ts`),
   },
   two: {
     port: 4197,
-    files: ["editing", "faults", "hardware", "journey"].map((name) => `${name}.spec.ts`),
+    files: ["editing", "faults", "hardware", "journey", "keyboard"].map((name) => `${name}.spec.ts`),
   },
 };
 const half = process.env.E2E_HALF ?? "";

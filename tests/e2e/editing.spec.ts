@@ -277,7 +277,7 @@ test("the register: filtered, sorted, a series filled down, a selection taken fr
   await cells.nth(0).click();
   await cells.nth(2).click({ modifiers: ["Shift"] });
   await expect(page.getByText("3 devices chosen")).toBeVisible();
-  await page.getByRole("button", { name: "Type in", exact: true }).click();
+  await page.getByRole("button", { name: "Make static", exact: true }).click();
   await expect(grid.getByRole("gridcell", { name: "static" })).toHaveCount(3);
   await saved(page);
   for (let i = 0; i < 4; i += 1) {

@@ -117,7 +117,7 @@ export function glanceAt(index: PlanIndex, sheet: Family): Glance[] {
         hosts.filter((host) => host.manner === wanted);
       return [
         { name: "End devices", value: String(hosts.length) },
-        { name: "Typed in", value: String(manner("typed").length) },
+        { name: "Static", value: String(manner("typed").length) },
         { name: "Reserved", value: String(manner("reserved").length) },
         { name: "By DHCP", value: String(manner("dynamic").length) },
         { name: "MAC to read", value: String(manner("reserved").filter(({ mac }) => mac === null).length) },

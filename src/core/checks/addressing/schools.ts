@@ -72,7 +72,7 @@ export const schoolMixed = localCheck<Mixed, "segment">({
             } satisfies Repair,
           ]),
       {
-        label: `Type in ${counted(reserved.length, "reserved one", "reserved ones")}`,
+        label: `Make ${counted(reserved.length, "reserved one", "reserved ones")} static`,
         planner: "convert-school",
         args: { to: "typed" },
         edit: (draft) => convertSchool(draft, index, reserved, "typed"),

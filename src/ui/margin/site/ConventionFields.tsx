@@ -13,7 +13,7 @@ type Conventions = Site["conventions"];
 const NUMBERS: readonly (readonly [SiteField, string, string])[] = [
   ["vidStart", "First VLAN ID", "10"],
   ["vidStep", "Step", "10"],
-  ["staticSize", "Typed-in block", "18"],
+  ["staticSize", "Static block", "18"],
 ];
 const NAMES: readonly (readonly [SiteField, string, string])[] = [
   ["namePattern", "Names", "{place}-{kind}-{n}"],
@@ -79,7 +79,7 @@ export function ConventionFields() {
         value={conventions.school}
         choices={[
           ["reserve", "reservation in DHCP"],
-          ["type", "typing it in"],
+          ["type", "static on the device"],
         ]}
         onChoose={(school) => set({ school })}
       />

@@ -163,7 +163,7 @@ function Rulers({ segments, chosen }: { segments: readonly Segment[]; chosen: st
             <path d="M5 5v11" stroke="var(--ink)" strokeWidth={1.5} />
             <rect x={1.5} y={1} width={7} height={7} fill="var(--ink)" />
           </svg>
-          typed in
+          static
         </span>
         <span className="inline-flex items-center gap-1">
           <svg width={10} height={16}>

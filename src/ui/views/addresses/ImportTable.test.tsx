@@ -36,7 +36,9 @@ test("good and bad rows are counted, the bad ones say why, and only the good one
   paste("Name\tMAC\tSegment\nTill\t02:5a:10:77:00:01\tStaff\nScale\tnot a MAC\tStaff\n");
   expect(screen.getByRole("status").textContent).toContain("1 new");
   expect(screen.getByRole("status").textContent).toContain("1 bad row");
-  expect(within(screen.getByRole("table", { name: "Rows read" })).getByText(/is not a MAC address/)).toBeTruthy();
+  expect(
+    within(screen.getByRole("table", { name: "Rows read" })).getByText(/is not a MAC address/),
+  ).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "Skip 1, import 1" }));
   expect(mockDone).toHaveLength(1);
   expect(mockDone[0]).toMatchObject({

@@ -242,7 +242,7 @@ export function Register({
               Reserve
             </button>
             <button type="button" className="button !min-h-6" onClick={() => convert("typed")}>
-              Type in
+              Make static
             </button>
           </>
         )}
