@@ -73,12 +73,17 @@ export const repairOrder = (repair: Repair): Order => ({
   run: ({ draft, ids }) => repair.edit(draft, ids),
 });
 
+/** Arguments that hold what a person wrote: even where that looks like an id, it is none. */
+const WRITTEN: ReadonlySet<string> = new Set(["text", "name", "title", "typed", "place", "reason", "said"]);
+
 /** Whether every id in what somebody meant is still that of something in the plan. */
 function isAllThere(index: PlanIndex, args: unknown): boolean {
   if (typeof args === "string")
     return !UUID.test(args) || KINDS.some((kind) => entityOf(index.plan, kind, args) !== undefined);
   if (typeof args !== "object" || args === null) return true;
-  return Object.entries(args).every(([key, part]) => isAllThere(index, key) && isAllThere(index, part));
+  return Object.entries(args).every(
+    ([key, part]) => WRITTEN.has(key) || (isAllThere(index, key) && isAllThere(index, part)),
+  );
 }
 
 /**

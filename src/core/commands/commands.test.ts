@@ -423,3 +423,15 @@ test("the sentence follows the arguments", () => {
     COMMANDS.editDevice({ device: site.named("device", "Switch B"), field: "place", text }).says(site.index);
   expect([said("Loft"), said("")]).toEqual(["Switch B: place Loft", "Switch B: place emptied"]);
 });
+
+test("a text that looks like an id is a text: a machine's own number is taken as a note", () => {
+  const text = "4c4c4544-0042-4a10-8051-b4c04f4a4e32";
+  const host = site.named("host", "Analyser");
+  const { batch, refusal } = runOrder(
+    site.index,
+    nextId,
+    COMMANDS.editHostField({ host, field: "notes", text }),
+  );
+  expect(refusal).toBeNull();
+  expect(batch?.changes).toMatchObject([{ id: host, after: { notes: text } }]);
+});
