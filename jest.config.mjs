@@ -10,7 +10,7 @@ const swc = (tsx) => [
   },
 ];
 
-const base = {
+export const base = {
   testEnvironment: "node",
   transform: { "^.+\\.tsx$": swc(true), "^.+\\.(ts|mts|js|mjs)$": swc(false) },
   transformIgnorePatterns: ["/node_modules/(?!(uuid|comlink|@tanstack)/)"],
