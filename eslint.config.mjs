@@ -36,7 +36,8 @@ const config = [
       ...width(CLASS_LIST),
       ...functions(60),
       "max-params": ["error", 4],
-      complexity: ["error", 15],
+      // A switch over the kinds of a thing is one decision, however many kinds there are.
+      complexity: ["error", { max: 15, variant: "modified" }],
       "no-nested-ternary": "error",
       "@typescript-eslint/no-explicit-any": "error",
       "@typescript-eslint/no-non-null-assertion": "error",

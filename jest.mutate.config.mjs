@@ -1,5 +1,5 @@
-// The tests that judge one folder of the core when its lines are changed on purpose: its own, those that hold it
-// to ground truth, and what scripts/mutate.mjs names beside.
+// The tests that judge one folder of the core when its lines are changed on purpose: its own, and what
+// scripts/mutate.mjs names beside.
 import { base } from "./jest.config.mjs";
 
 const folder = process.env.MUTATE_FOLDER ?? "";

@@ -80,7 +80,7 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
       aDevice({
         name,
         domain: domain.id,
-        tree: { ...BLANK_TREE, kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 },
+        tree: { ...BLANK_TREE, kind: "rapid", priority: [4096, 8192][i] ?? 32_768 },
       }),
     ),
   ];

@@ -114,7 +114,7 @@ export function bramblewick(): Plan {
   ];
   for (const [i, name] of ring.entries()) {
     site.device(name, i === 0 ? "switch-24-poe" : "switch-16", name.replace(" switch", ""), {
-      tree: { ...BLANK_TREE, kind: "rapid", priority: i === 0 ? 4096 : i === 1 ? 8192 : 32_768 },
+      tree: { ...BLANK_TREE, kind: "rapid", priority: [4096, 8192][i] ?? 32_768 },
       position: RING_AT[i] ?? null,
     });
     site.leg(name, "Kit", `172.22.110.${10 + i}`);

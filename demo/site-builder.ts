@@ -384,6 +384,12 @@ export class SiteBuilder {
     return this;
   }
 
+  #attachmentAt(at: string): Host["attachment"] {
+    if (at === "") return { at: "unplaced" };
+    if (at.startsWith("ssid:")) return this.#joins(at.slice(5));
+    if (at.startsWith("behind:")) return { at: "behind", host: this.#id("host", at.slice(7)) };
+    return { at: "port", port: this.#id("port", at) };
+  }
   /** An end device. `at` is "Device/port", "ssid:Name", "ssid:Name@Access point", "behind:Host" or empty. */
   host(
     name: string,
@@ -398,13 +404,7 @@ export class SiteBuilder {
     const home = this.#draft.need("segment", this.#id("segment", segment));
     const base = home.prefixes4[0];
     const n = this.#count.toString(16).padStart(4, "0");
-    const attachment: Host["attachment"] = at.startsWith("ssid:")
-      ? this.#joins(at.slice(5))
-      : at.startsWith("behind:")
-        ? { at: "behind", host: this.#id("host", at.slice(7)) }
-        : at === ""
-          ? { at: "unplaced" }
-          : { at: "port", port: this.#id("port", at) };
+    const attachment = this.#attachmentAt(at);
     this.#draft.put("host", {
       ...BLANK_HOST,
       id: this.#id("host", name),

@@ -23,11 +23,8 @@ function platformOf(name) {
   const words = name.split(/[/-]/);
   const os = OSES.filter((o) => words.includes(o) || (o === "win32" && words.includes("windows")));
   const cpu = CPUS.filter((c) => words.includes(c));
-  const libc = words.includes("musl")
-    ? ["musl"]
-    : words.some((w) => w === "gnu" || w === "glibc")
-      ? ["glibc"]
-      : undefined;
+  const gnu = words.some((w) => w === "gnu" || w === "glibc") ? ["glibc"] : undefined;
+  const libc = words.includes("musl") ? ["musl"] : gnu;
   return {
     os: os.length > 0 ? os : ["none"],
     cpu: cpu.length > 0 ? cpu : ["wasm32"],

@@ -51,16 +51,11 @@ const refuseSocket = (socket, status) => {
     socket.end(`HTTP/1.1 ${status}\r\nallow: ${[...METHODS].join(", ")}\r\nconnection: close\r\n\r\n`);
 };
 // Methods that the parser does not know never become a request, and CONNECT becomes one of its own kind.
-server.on("clientError", (error, socket) =>
-  refuseSocket(
-    socket,
-    error.code === "HPE_INVALID_METHOD"
-      ? "405 Method Not Allowed"
-      : error.code === "HPE_HEADER_OVERFLOW"
-        ? "431 Request Header Fields Too Large"
-        : "400 Bad Request",
-  ),
-);
+const REFUSALS = {
+  HPE_INVALID_METHOD: "405 Method Not Allowed",
+  HPE_HEADER_OVERFLOW: "431 Request Header Fields Too Large",
+};
+server.on("clientError", (error, socket) => refuseSocket(socket, REFUSALS[error.code] ?? "400 Bad Request"));
 server.on("connect", (_, socket) => refuseSocket(socket, "405 Method Not Allowed"));
 server.on("upgrade", (request, socket, head) => {
   if (process.env.NODE_ENV === "development") void app.getUpgradeHandler()(request, socket, head);

@@ -16,6 +16,14 @@ function makeAll(dir) {
   mkdirSync(dir, { mode: 0o700 });
 }
 
+const WHY = {
+  ENOSPC: "the disk is full",
+  EROFS: "it lies on a disk that can only be read",
+  ENOTDIR: "a file is in the way",
+  EEXIST: "a file is in the way",
+  ENOENT: "no folder can be made there",
+};
+
 /** Makes the folder, or says why it can't be one to keep data in. */
 export function ensureFolder(dir) {
   try {
@@ -24,16 +32,7 @@ export function ensureFolder(dir) {
   } catch (error) {
     if (!["EACCES", "EPERM", "EROFS", "ENOTDIR", "EEXIST", "ENOENT", "ENOSPC"].includes(error.code))
       throw error;
-    const why =
-      error.code === "ENOSPC"
-        ? "the disk is full"
-        : error.code === "EROFS"
-          ? "it lies on a disk that can only be read"
-          : error.code === "ENOTDIR" || error.code === "EEXIST"
-            ? "a file is in the way"
-            : error.code === "ENOENT"
-              ? "no folder can be made there"
-              : "this account may not write there";
+    const why = WHY[error.code] ?? "this account may not write there";
     throw new Problem(`Nothing can be kept in ${dir}: ${why}. Mend that, or name another folder with --dir.`);
   }
 }

@@ -106,7 +106,7 @@ for (const survey of SURVEYS) {
 
     await openView(page, "Addresses");
     await page.getByRole("button", { name: "Import" }).click();
-    const segment = survey.kind === "home" ? "Household" : survey.kind === "office" ? "Staff" : "Office";
+    const segment = { home: "Household", office: "Staff", industrial: "Office" }[survey.kind];
     const rows = [
       `spare-1,PC,02:5a:10:77:00:01,,${segment},Store`,
       `spare-2,PC,02-5A-10-77-00-02,,${segment},Store`,

@@ -151,6 +151,13 @@ function placesOf(value: Json, path: (string | number)[] = []): (string | number
 
 export const PLACES = placesOf(goodFile()).filter((path) => path.length > 0);
 
+function wrongFor(was: Json | undefined): Json {
+  if (typeof was === "string") return 7;
+  if (typeof was === "number") return "seven";
+  if (typeof was === "boolean") return "yes";
+  return was === null ? { wrong: true } : 42;
+}
+
 /** Spoils one place so that no reader could take it for what it was. */
 export function corrupt(path: (string | number)[], how: number): Record<string, Json> {
   const file = goodFile();
@@ -162,16 +169,7 @@ export function corrupt(path: (string | number)[], how: number): Record<string, 
   >;
   const key = must(path.at(-1), "a place");
   const was = parent[key];
-  const wrongType: Json =
-    typeof was === "string"
-      ? 7
-      : typeof was === "number"
-        ? "seven"
-        : typeof was === "boolean"
-          ? "yes"
-          : was === null
-            ? { wrong: true }
-            : 42;
+  const wrongType = wrongFor(was);
   if (how === 1 && !Array.isArray(parent)) delete parent[key];
   else if (how === 2 && typeof was === "object" && was !== null && !Array.isArray(was))
     (was as Record<string, Json>).surplus = 1;

@@ -89,12 +89,9 @@ export function questionOf(plan: Plan, row: Row): ProbeQuestion {
   const [kind, name = ""] = row.to.includes(":")
     ? [row.to.slice(0, row.to.indexOf(":")), row.to.slice(row.to.indexOf(":") + 1)]
     : [row.to];
-  const line =
-    kind === "line"
-      ? named(plan.line, name)
-      : kind === "forward"
-        ? plan.line.get(named(plan.forward, name).line)
-        : undefined;
+  const forwarded = () => plan.line.get(named(plan.forward, name).line);
+  const outer = kind === "forward" ? forwarded() : undefined;
+  const line = kind === "line" ? named(plan.line, name) : outer;
   const from: ProbeQuestion["from"] =
     row.from === "internet"
       ? { at: "internet", line: must(line, "a line").id }
@@ -159,8 +156,7 @@ export function differencesOf(one: SiteCase): {
       },
       ids,
     );
-    const got =
-      lease === null ? null : lease.segment === null ? "?" : (plan.segment.get(lease.segment)?.name ?? "?");
+    const got = lease === null ? null : (plan.segment.get(lease.segment ?? "")?.name ?? "?");
     return got === (leased?.segment ?? null)
       ? []
       : [`${name}: ${got ?? "none"}, really ${leased?.segment ?? "none"}`];

@@ -46,11 +46,8 @@ export function parseInterfaceAddress(text: string): { address: Address; prefix:
   if (head === undefined || tail === undefined || extra !== undefined) return null;
   const address = parseAddress(head);
   if (address === null) return null;
-  const length = /^(0|[1-9]\d{0,2})$/.test(tail)
-    ? Number(tail)
-    : familyOf(address) === 4
-      ? lengthOfMask(tail)
-      : null;
+  const mask = familyOf(address) === 4 ? lengthOfMask(tail) : null;
+  const length = /^(0|[1-9]\d{0,2})$/.test(tail) ? Number(tail) : mask;
   const prefix = length === null ? null : prefixOf(address, length);
   return prefix === null ? null : { address, prefix };
 }

@@ -86,15 +86,11 @@ export const MEDIUM_WORDS: Readonly<Record<Link["medium"], string>> = {
 
 /** The cables that a medium can be. */
 export const cablesFor = (medium: Link["medium"]): Cable[] =>
-  (Object.keys(CABLE_WORDS) as Cable[]).filter(
-    (cable) =>
-      cable === "unknown" ||
-      (medium === "copper"
-        ? isCopperCable(cable)
-        : medium === "fibre"
-          ? fibreOf(cable) !== null
-          : cable === "twinax"),
-  );
+  (Object.keys(CABLE_WORDS) as Cable[]).filter((cable) => {
+    if (cable === "unknown") return true;
+    if (medium === "copper") return isCopperCable(cable);
+    return medium === "fibre" ? fibreOf(cable) !== null : cable === "twinax";
+  });
 
 /** The optics that a port of a speed can take. */
 export const opticsFor = (port: Pick<Port, "medium" | "speedMbps">): Optic[] =>
@@ -140,6 +136,12 @@ export function reachOf(link: Link, a: Port, b: Port): number | null {
   return Math.min(...optics.map((optic) => FACTS[optic].reach[link.cable] ?? 0));
 }
 
+/** What a port takes, in words: what is plugged into its cage, or the cage or socket itself. */
+function takenBy({ optic, medium }: Port): string {
+  if (optic !== "none") return optic;
+  return medium === "directAttach" ? "direct attach" : medium;
+}
+
 /**
  * Why the ends and the cable don't belong together, in words that go on from the cable's name; null when they
  * do as far as one knows.
@@ -156,14 +158,7 @@ export function misfit(link: Link, a: Port, b: Port): string | null {
   };
   for (const port of [a, b]) {
     if (!accepts(port, link.medium))
-      return (
-        `is ${MEDIUM_WORDS[link.medium]}, and port ${port.label} takes ` +
-        (port.optic === "none"
-          ? port.medium === "directAttach"
-            ? "direct attach"
-            : port.medium
-          : port.optic)
-      );
+      return `is ${MEDIUM_WORDS[link.medium]}, and port ${port.label} takes ${takenBy(port)}`;
   }
   if (link.cable !== "unknown" && !cablesFor(link.medium).includes(link.cable))
     return `is called ${MEDIUM_WORDS[link.medium]}, and ${CABLE_WORDS[link.cable]} is not`;

@@ -115,7 +115,8 @@ const ECHO_DATA = utf8("what goes out comes back in there");
 
 /** An echo and its answer (RFC 792, RFC 4443 section 4). */
 function echo({ src, dst, family }: Packet, answers: boolean): number[] {
-  const type = family === 4 ? (answers ? 0 : 8) : answers ? 129 : 128;
+  const [request, reply] = family === 4 ? [8, 0] : [128, 129];
+  const type = answers ? reply : request;
   const body = [type, 0, 0, 0, ...big(0x2a, 2), ...big(1, 2), ...ECHO_DATA];
   if (family === 6) return sealed(src, dst, PROTOCOL.icmp6, body, 2);
   return [...body.slice(0, 2), ...big(checksum(body), 2), ...body.slice(4)];
@@ -124,15 +125,16 @@ function echo({ src, dst, family }: Packet, answers: boolean): number[] {
 export const icmp6 = (src: Address, dst: Address, body: Bytes): number[] =>
   ipv6Packet(src, dst, PROTOCOL.icmp6, 255, sealed(src, dst, PROTOCOL.icmp6, body, 2));
 
+function payloadOf(packet: Packet, answers: boolean): number[] {
+  if (packet.protocol === "tcp") return tcp(packet, answers);
+  if (packet.protocol === "udp") return udp(packet.src, packet.dst, packet.sport ?? 0, packet.dport ?? 0, []);
+  return echo(packet, answers);
+}
+
 /** A packet of a conversation as bytes. */
 export function packetBytes(packet: Packet, answers: boolean, ttl: number, number: number): number[] {
   const { family, protocol, src, dst } = packet;
-  const payload =
-    protocol === "tcp"
-      ? tcp(packet, answers)
-      : protocol === "udp"
-        ? udp(src, dst, packet.sport ?? 0, packet.dport ?? 0, [])
-        : echo(packet, answers);
+  const payload = payloadOf(packet, answers);
   const next = protocol === "icmp" && family === 6 ? PROTOCOL.icmp6 : PROTOCOL[protocol];
   return family === 4
     ? ipv4Packet(src, dst, next, ttl, payload, number)

@@ -206,15 +206,15 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       draft.patch(
         "scope",
         scope.id,
-        b % 3 === 0
-          ? { exclusions: scope.pools }
-          : b % 3 === 1
-            ? { leaseSeconds: 604_800 }
-            : {
-                pools: scope.pools.map((pool) =>
-                  typeof pool.last === "number" ? { ...pool, last: pool.first } : pool,
-                ),
-              },
+        [
+          { exclusions: scope.pools },
+          { leaseSeconds: 604_800 },
+          {
+            pools: scope.pools.map((pool) =>
+              typeof pool.last === "number" ? { ...pool, last: pool.first } : pool,
+            ),
+          },
+        ][b % 3] ?? {},
       );
       return;
     }
@@ -298,7 +298,7 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       if (link !== undefined)
         draft.patch("link", link.id, {
           medium: b % 3 === 0 ? "fibre" : "copper",
-          cable: b % 3 === 0 ? "os2" : b % 2 === 0 ? "cat5e" : "unknown",
+          cable: (["os2", "unknown", "cat5e", "os2", "cat5e", "unknown"] as const)[b % 6] ?? "unknown",
           lengthCm: b % 2 === 0 ? 12_000 : 300,
         });
       return;

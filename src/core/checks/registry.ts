@@ -218,14 +218,9 @@ export function recheck(
   return new Map(
     CHECKS.map((check) => {
       const known = previous.get(check.code);
-      return [
-        check.code,
-        known === undefined
-          ? check.run(index)
-          : check.reads.some((kind) => changed.has(kind))
-            ? check.rerun(known, index, changes)
-            : known,
-      ];
+      if (known === undefined) return [check.code, check.run(index)];
+      const touched = check.reads.some((kind) => changed.has(kind));
+      return [check.code, touched ? check.rerun(known, index, changes) : known];
     }),
   );
 }

@@ -230,6 +230,16 @@ function twoLists(data: DeviceData, set: readonly SheetPort[]): SheetStep[] {
   ];
 }
 
+const PURPOSE_WORDS: Partial<Record<string, string>> = {
+  parked: "ports that are off",
+  wayBack: "the rescue port",
+};
+
+function legPlace(leg: DeviceData["interfaces"][number]): string {
+  if (leg.port !== "") return `port ${leg.port}`;
+  return leg.vid === null ? "" : `VLAN ${leg.vid}`;
+}
+
 /**
  * All that is entered on a device in the order in which it is entered: reach, name and address, VLANs before
  * ports, addresses before scopes, tagging last, then save. Steps with nothing in them are left out.
@@ -244,12 +254,7 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
       rows: data.vlans.map((vlan) => [
         String(vlan.vid),
         vlan.name,
-        vlan.segment ||
-          (vlan.purpose === "parked"
-            ? "ports that are off"
-            : vlan.purpose === "wayBack"
-              ? "the rescue port"
-              : ""),
+        vlan.segment || (PURPOSE_WORDS[vlan.purpose] ?? ""),
       ]),
     },
     {
@@ -278,7 +283,7 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
       heads: ["Interface", "VLAN or port", "Address", "Mask", "DHCP relay to"],
       rows: data.interfaces.map((leg) => [
         leg.segment || leg.line || leg.name,
-        leg.port !== "" ? `port ${leg.port}` : leg.vid === null ? "" : `VLAN ${leg.vid}`,
+        legPlace(leg),
         [...leg.addresses4, ...leg.addresses6]
           .map((one) => `${one.address}/${one.prefixLength}`)
           .join(", ") || "from the line",

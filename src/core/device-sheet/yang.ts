@@ -44,6 +44,12 @@ function bridgePort(data: DeviceData, port: SheetPort) {
 const ip = (name: "ipv4" | "ipv6", addresses: readonly SheetAddress[]) =>
   addresses.length === 0 ? {} : { [`ietf-ip:${name}`]: { enabled: true, address: addresses.map(address) } };
 
+/** How frames of a VLAN leave a port; null when they do not. */
+function wayIn(port: DeviceData["ports"][number], vid: number): "untagged" | "tagged" | null {
+  if (port.untagged.includes(vid)) return "untagged";
+  return port.tagged.includes(vid) ? "tagged" : null;
+}
+
 /**
  * The device's settings as YANG data in JSON (RFC 7951): interfaces (RFC 8343), their addresses (RFC 8344),
  * and the bridge with its VLANs (IEEE 802.1Q clause 48, module ieee802-dot1q-bridge). Membership stands in
@@ -92,7 +98,7 @@ export function yangData(data: DeviceData): Record<string, unknown> {
   if (!data.knowsVlans) return interfaces;
   const members = (vid: number) =>
     data.ports.flatMap((port, at) => {
-      const way = port.untagged.includes(vid) ? "untagged" : port.tagged.includes(vid) ? "tagged" : null;
+      const way = wayIn(port, vid);
       return way === null || port.routed
         ? []
         : [

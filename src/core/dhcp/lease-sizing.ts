@@ -61,6 +61,17 @@ export interface LeaseAdvice {
   readonly fits: boolean;
 }
 
+const tooSmall = (pool: number, room: number) =>
+  `Even at the shortest lease ${pool} addresses are in use at the ` +
+  `peak, and there is room for ${room}; a larger subnet is needed.`;
+
+const whyNotLonger = (pool: number, next: number | null, room: number) =>
+  next === null
+    ? `Even at this, the longest useful lease, ${pool} addresses ` +
+      `are in use at the peak, and there is room for ${room}.`
+    : `The next longer lease would need ${next} addresses, ` +
+      `and there is room for ${room}; this one needs ${pool}.`;
+
 /**
  * The longest of the usual leases, no longer than a day's opening, whose peak fits into `room` addresses; the
  * shortest when none does. Long leases survive a server's restart and cost less traffic, short ones give
@@ -73,14 +84,7 @@ export function adviseLease(visits: Visits, room: number, devices: number): Leas
   const leaseSeconds = fitting.at(-1) ?? LEASES[0];
   const pool = needed(leaseSeconds);
   const fits = pool <= room;
-  const longer = candidates.find((lease) => lease > leaseSeconds);
-  const reason = !fits
-    ? `Even at the shortest lease ${pool} addresses are in use at the ` +
-      `peak, and there is room for ${room}; a larger subnet is needed.`
-    : longer === undefined
-      ? `Even at this, the longest useful lease, ${pool} addresses ` +
-        `are in use at the peak, and there is room for ${room}.`
-      : `The next longer lease would need ${needed(longer)} addresses, ` +
-        `and there is room for ${room}; this one needs ${pool}.`;
-  return { leaseSeconds, pool, reason, fits };
+  const longer = candidates.map((lease) => ({ lease, pool: needed(lease) }));
+  const next = longer.find(({ lease }) => lease > leaseSeconds)?.pool ?? null;
+  return { leaseSeconds, pool, reason: fits ? whyNotLonger(pool, next, room) : tooSmall(pool, room), fits };
 }

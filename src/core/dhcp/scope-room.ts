@@ -7,9 +7,10 @@ import {
   step,
   type Address,
   type AddressRange,
+  type Family,
   type Mac,
 } from "../address";
-import type { PlanIndex, Scope } from "../plan";
+import type { PlanIndex, Scope, Host } from "../plan";
 
 /**
  * Every host of a segment asks this of the same scope; a scope never changes, so the answer can be kept as
@@ -86,6 +87,8 @@ export interface Offer {
 export type Leases = ReadonlyMap<Mac, Address>;
 export const NO_LEASES: Leases = new Map();
 
+const ownAddress = (host: Host, family: Family) => (family === 4 ? host.ipv4 : host.ipv6);
+
 /**
  * The address kept for `mac`, or null. A server ignores a reservation outside its subnet and one of its own
  * address, and serves that client from the pool.
@@ -98,7 +101,7 @@ function reservationOf(index: PlanIndex, scope: Scope, mac: Mac | null): Address
           .groups("hostsByMac")
           .get(mac)
           ?.find((host) => host.segment === scope.segment && host.manner === "reserved");
-  const address = owner === undefined ? null : scope.family === 4 ? owner.ipv4 : owner.ipv6;
+  const address = owner === undefined ? null : ownAddress(owner, scope.family);
   const segment = index.plan.segment.get(scope.segment);
   const prefixes = scope.family === 4 ? (segment?.prefixes4 ?? []) : (segment?.prefixes6 ?? []);
   return address !== null &&

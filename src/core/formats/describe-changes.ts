@@ -177,7 +177,8 @@ export function describeChanges(
   changes: readonly Change[],
 ): DescribedChange[] {
   return changes.map((change): DescribedChange => {
-    const what = change.before === null ? "new" : change.after === null ? "removed" : "changed";
+    const kept = change.after === null ? "removed" : "changed";
+    const what = change.before === null ? "new" : kept;
     const named = change.after === null ? before : after;
     return {
       what,

@@ -1,6 +1,6 @@
 import { explodeIpv6, formatAddress, type Address, type Ipv4, type Ipv6 } from "../address";
 import { byNaturalText, byText } from "../kernel";
-import type { PlanIndex, Segment } from "../plan";
+import type { PlanIndex, Segment, Scope } from "../plan";
 import { asLabel } from "../planners";
 
 /** A name with an address, as DNS is to have it. */
@@ -232,6 +232,11 @@ export const hostsFile = (index: PlanIndex): string =>
     .named.map(({ address, label, domain }) => `${formatAddress(address)}\t${label}.${domain} ${label}`)
     .join("\n")}\n`;
 
+function serverName({ plan }: PlanIndex, { serverDevice, serverHost }: Scope): string {
+  if (serverDevice !== null) return plan.device.get(serverDevice)?.name ?? "";
+  return plan.host.get(serverHost ?? "")?.name ?? "";
+}
+
 /** The reservations as a table, heads first: what a server has to be told. */
 export function reservationTable(index: PlanIndex): string[][] {
   const rows = [...index.plan.host.values()]
@@ -241,12 +246,7 @@ export function reservationTable(index: PlanIndex): string[][] {
       const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
       const scope =
         segment === undefined ? undefined : index.scopesOf(segment.id).find((one) => one.family === 4);
-      const server =
-        scope === undefined
-          ? ""
-          : scope.serverDevice === null
-            ? (index.plan.host.get(scope.serverHost ?? "")?.name ?? "")
-            : (index.plan.device.get(scope.serverDevice)?.name ?? "");
+      const server = scope === undefined ? "" : serverName(index, scope);
       return [
         segment?.name ?? "",
         server,

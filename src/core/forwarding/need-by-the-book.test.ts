@@ -69,7 +69,8 @@ function neededByTheBook({ size, cables, uses }: Network, vid: number): Set<numb
   const walk = (at: number, goal: number, visited: readonly number[], used: readonly number[]) => {
     if (at === goal) return used.forEach((cable) => needed.add(cable));
     for (const [n, [a, b]] of cables.entries()) {
-      const to = a === at ? b : b === at ? a : -1;
+      const back = b === at ? a : -1;
+      const to = a === at ? b : back;
       if (to >= 0 && !visited.includes(to)) walk(to, goal, [...visited, to], [...used, n]);
     }
   };

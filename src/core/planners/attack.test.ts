@@ -312,10 +312,7 @@ const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Ben
     "a range to keep clear",
     ({ text, other, pick }) =>
       (b) =>
-        addKeptClear(
-          b,
-          pick % 3 === 0 ? text : pick % 3 === 1 ? `${text} ${other}` : `192.168.${pick}.0/24 ${other}`,
-        ),
+        addKeptClear(b, [text, `${text} ${other}`, `192.168.${pick}.0/24 ${other}`][pick % 3] ?? text),
   ],
   [
     "a cable's field",

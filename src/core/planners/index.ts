@@ -1,5 +1,5 @@
 export { addDevice, type AddDevice, connectPorts, mediumBetween, placeDevice } from "./gear/add-device";
-export { addStack, readStack } from "./gear/add-stack";
+export { addStack, readStack, type StackOrder } from "./gear/add-stack";
 export { nextDeviceName } from "./gear/device-name";
 export {
   CABLE_COLUMNS,

@@ -29,7 +29,8 @@ export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, fam
     });
     return ownLease(index, as.address, as.length, as.gateway);
   }
-  const typed = host?.manner === "typed" ? (family === 4 ? host.ipv4 : host.ipv6) : null;
+  const entered = family === 4 ? host?.ipv4 : host?.ipv6;
+  const typed = host?.manner === "typed" ? (entered ?? null) : null;
   const home =
     host?.segment === null || host === null ? segment : (index.plan.segment.get(host.segment) ?? null);
   if (typed !== null && home !== null) {

@@ -90,12 +90,8 @@ export function takeAdvertised(bench: ProbeBench, started: Started): Lease | nul
     subjects,
     device: leg.device,
   });
-  const address =
-    segment.advertise === "stateful"
-      ? givenAddress(bench, started, segment)
-      : prefix === undefined
-        ? null
-        : selfMadeAddress(prefix, party.mac);
+  const selfMade = prefix === undefined ? null : selfMadeAddress(prefix, party.mac);
+  const address = segment.advertise === "stateful" ? givenAddress(bench, started, segment) : selfMade;
   if (address === null) {
     const says = segment.advertise === "stateful" ? "nobody gives it an address" : "no address can be made";
     const sentence =

@@ -2,7 +2,7 @@ import { setAccess } from "../planners";
 import { nameOf, type PlanIndex, type Port, vid as asVid } from "../plan";
 import { classify, dropReason, egressTag } from "../fabric";
 import type { Flood } from "../forwarding";
-import type { Repair } from "../repairs";
+import type { Repair, Subject } from "../repairs";
 import type { ProbeBench } from "./bench";
 import { guardShuts, portOff } from "./gap";
 import { passHops, stopOnTheWay, tagText, vlanWords } from "./hops";
@@ -59,6 +59,12 @@ export function memberRepairs(index: PlanIndex, port: Port, tag: number | null, 
   return port.tagged.length === 0 ? [access] : [...mendArrival(index, port, null, wanted, name), access];
 }
 
+/** What a finding about somebody points at: the leg of a device, or the host; nothing for a stranger. */
+function partySubjects({ leg, host }: Party): Subject[] {
+  if (leg !== null) return [{ kind: "interface", id: leg.id }];
+  return host === null ? [] : [{ kind: "host", id: host.id }];
+}
+
 /**
  * Says why what one sends does not come to the other: where on the way it stops, or what the last port does
  * with it.
@@ -89,12 +95,7 @@ export function explain(bench: ProbeBench, from: Party, to: Party): void {
     },
     last?.cause ?? {
       sentence: `${to.name} is not in VLAN ${start.vid}.`,
-      subjects:
-        to.leg === null
-          ? to.host === null
-            ? []
-            : [{ kind: "host", id: to.host.id }]
-          : [{ kind: "interface", id: to.leg.id }],
+      subjects: partySubjects(to),
       repairs: [],
     },
   );

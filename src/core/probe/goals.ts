@@ -37,12 +37,9 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
         null,
       );
     case "gateway": {
-      const address =
-        family === 4
-          ? lease.gateway
-          : lease.gatewayLeg === null
-            ? lease.gateway
-            : (addressesOf(lease.gatewayLeg, 6)[0] ?? lease.gateway);
+      const { gateway, gatewayLeg } = lease;
+      const ownSix = family === 4 || gatewayLeg === null ? undefined : addressesOf(gatewayLeg, 6)[0];
+      const address = ownSix ?? gateway;
       if (address === null) return exchangeWith(bench, station, OUTSIDE[family], goal.service, null);
       return exchangeWith(bench, station, address, goal.service, null);
     }

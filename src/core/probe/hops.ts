@@ -26,18 +26,10 @@ function hopStep(
   ]
     .filter((t) => t !== "")
     .join(", ");
-  const joins =
-    inPort === undefined
-      ? `starts in VLAN ${vid}`
-      : arrived === null
-        ? `untagged: joins ${vid}`
-        : `tag ${arrived}: stays in ${vid}`;
-  const goes =
-    outPort === undefined || left === undefined
-      ? ""
-      : left === null
-        ? ", leaves untagged"
-        : `, leaves with tag ${left}`;
+  const stays = arrived === null ? `untagged: joins ${vid}` : `tag ${arrived}: stays in ${vid}`;
+  const joins = inPort === undefined ? `starts in VLAN ${vid}` : stays;
+  const tagged = left === null ? ", leaves untagged" : `, leaves with tag ${left}`;
+  const goes = outPort === undefined || left === undefined ? "" : tagged;
   const pvidText =
     inPort !== undefined && arrived === null
       ? `${inPort.label} puts untagged frames into VLAN ${vid} (its PVID).`

@@ -23,8 +23,8 @@ export function passingsOf({ fabric }: ProbeBench, flood: Flood, hearing: Hearin
   return way.flatMap((at, i): Passing[] => {
     const device = fabric.devices[at.device];
     const next = way[i + 1];
-    const out =
-      next === undefined ? (hearing.arrival >= 0 ? undefined : last) : flood.emissions[next.emission];
+    const end = hearing.arrival >= 0 ? undefined : last;
+    const out = next === undefined ? end : flood.emissions[next.emission];
     return device === undefined
       ? []
       : [

@@ -39,14 +39,19 @@ function optionAddresses(scope: Scope, code: number): Address[] | null {
   return found.length === 0 ? null : found;
 }
 
+/** A mask as it is entered: dotted for IPv4, a length for IPv6; empty when no subnet is known. */
+const maskText = (prefix: Prefix | null | undefined): string => {
+  if (prefix === null || prefix === undefined) return "";
+  return prefix.family === 4 ? netmaskText(prefix) : `/${prefix.length}`;
+};
+
 /** What is entered on a static host, or what a segment says to whoever has that address in it (null). */
 export function typedLease(index: PlanIndex, segment: Segment, address: Address, host: Host | null): Lease {
-  const family = typeof address === "number" ? 4 : 6;
   const { own, gateway, gatewayLeg } = enteredOn(index, host, segment, address);
   const prefix = own.find((p) => containsAddress(p, address));
   return {
     address,
-    mask: prefix === undefined ? "" : family === 4 ? netmaskText(prefix) : `/${prefix.length}`,
+    mask: maskText(prefix),
     own: prefix === undefined ? own : [prefix],
     gateway,
     gatewayLeg,
@@ -68,7 +73,7 @@ export function ownLease(index: PlanIndex, address: Address, length: number, gat
   );
   return {
     address,
-    mask: prefix === null ? "" : prefix.family === 4 ? netmaskText(prefix) : `/${length}`,
+    mask: maskText(prefix),
     own: prefix === null ? [] : [prefix],
     gateway,
     gatewayLeg: null,

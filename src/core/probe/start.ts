@@ -161,6 +161,12 @@ export function wantedVid(index: PlanIndex, host: Host | null): number | null {
   return segment === undefined ? null : index.vidOf(segment);
 }
 
+/** Why its first frame goes where it goes: behind a phone, or asking everybody. */
+function whyHere(behindPhone: boolean, asks: keyof typeof ASKS_WORDS | null): string {
+  if (behindPhone) return "The phone passes what is untagged through; it tags only its own.";
+  return asks === null ? "" : "A new device knows nobody yet, so it asks everybody in its VLAN.";
+}
+
 /** The VLAN in which a phone at the port talks, tagged beside the untagged one; null without one. */
 export const voiceOf = (port: Port): Vid | null =>
   modeOf(port) === "dataVoice" ? (port.tagged[0] ?? null) : null;
@@ -184,11 +190,7 @@ function startAtPort(
     title: who,
     place: at,
     says: asks === null ? "is plugged in" : ASKS_WORDS[asks],
-    why: behindPhone
-      ? "The phone passes what is untagged through; it tags only its own."
-      : asks !== null
-        ? "A new device knows nobody yet, so it asks everybody in its VLAN."
-        : "",
+    why: whyHere(behindPhone, asks),
     tag,
     subjects,
     ports: [portId],

@@ -25,7 +25,8 @@ export function tryRepairs(index: PlanIndex, outcome: Outcome, ids: () => string
     const further =
       (again.stopsAt ?? Infinity) > (outcome.stopsAt ?? 0) ||
       (again.cause !== null && again.cause.sentence !== outcome.cause?.sentence);
-    return { repair, result: again.cause === null ? "passes" : further ? "further" : "same" };
+    const failed = further ? "further" : "same";
+    return { repair, result: again.cause === null ? "passes" : failed };
   });
   return tried.sort((a, b) => RANK[a.result] - RANK[b.result]);
 }

@@ -58,6 +58,17 @@ export function differenceAt(matrix: ReachMatrix, row: number, column: number): 
   return is > wanted ? "more" : "less";
 }
 
+const MEANT: Record<Reach, string> = {
+  itself: "it is meant to be open",
+  nothing: "it is meant to be open",
+  closed: "it is meant to be closed",
+  services: "only services are meant to pass",
+  open: "it is meant to be open",
+  "past the walls": "it is meant to be open",
+  "one network": "it is meant to be open",
+};
+const DIFFERENCE = { more: " (more than intended)", less: " (less than intended)", none: "" };
+
 /** Rows of bits by zone: for each class of door, the zones it is open to. */
 class DoorRows {
   readonly #open: Uint8Array[];
@@ -69,12 +80,7 @@ class DoorRows {
     this.#number = new Map(ends.map((end, i) => [key(end), i]));
     this.#width = ends.length;
     this.#open = ends.map(() => new Uint8Array(ends.length).fill(CODE.closed));
-    for (const wall of index.plan.wall.values())
-      this.#set(
-        key(wall.from),
-        key(wall.to),
-        wall.door === "open" ? CODE.open : wall.door === "services" ? CODE.services : CODE.closed,
-      );
+    for (const wall of index.plan.wall.values()) this.#set(key(wall.from), key(wall.to), CODE[wall.door]);
     for (const zone of index.plan.zone.values())
       this.#set(zone.id, zone.id, zone.insideOpen ? CODE.open : CODE.closed);
   }
@@ -249,19 +255,22 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     return reachOver(index, ways, doors, from, to);
   };
   const numbers = columns.map((column) => doors.numberOf(typeof column === "string" ? column : column.zone));
-  for (const [i, row] of rows.entries()) {
+  const actualAt = (column: ReachColumn, i: number, j: number, wanted: number): number => {
     const asker = askers[i] ?? null;
+    if (typeof column !== "string")
+      return parts[i] !== null && parts[i] === parts[j] ? CODE.joined : between(i, j, wanted);
+    if (asker === null) return CODE.nothing;
+    if (column === "internet") return reachOut(index, ways, doors, asker);
+    return isGateway(asker.device) ? wanted : CODE.past;
+  };
+  for (const [i, row] of rows.entries()) {
     const own = doors.rowOf(row.zone);
     for (const [j, column] of columns.entries()) {
       const cell = i * columns.length + j;
       if (i === j) continue;
       const wanted = own?.[numbers[j] ?? -1] ?? CODE.closed;
       intended[cell] = wanted;
-      if (column === "internet")
-        actual[cell] = asker === null ? CODE.nothing : reachOut(index, ways, doors, asker);
-      else if (column === "gateway")
-        actual[cell] = asker === null ? CODE.nothing : isGateway(asker.device) ? wanted : CODE.past;
-      else actual[cell] = parts[i] !== null && parts[i] === parts[j] ? CODE.joined : between(i, j, wanted);
+      actual[cell] = actualAt(column, i, j, wanted);
     }
   }
   const split = new Set(index.derived(CARRY).breaks.map((broken) => broken.vid));
@@ -288,12 +297,7 @@ export function reachSentence(index: PlanIndex, matrix: ReachMatrix, row: number
   const end: WallEnd = typeof to === "string" ? { at: to } : { at: "zone", zone: to.zone };
   const wall = wallBetween(index, { at: "zone", zone: from.zone }, end);
   const meant = intendedAt(matrix, row, column);
-  const wanted =
-    meant === "closed"
-      ? "it is meant to be closed"
-      : meant === "services"
-        ? "only services are meant to pass"
-        : "it is meant to be open";
+  const wanted = MEANT[meant];
   switch (reachAt(matrix, row, column)) {
     case "itself":
       return `${from.name} itself: nothing stands between its devices.`;
@@ -335,14 +339,7 @@ export function reachTable(matrix: ReachMatrix): string[][] {
       row.name,
       ...matrix.columns.map((_, j) => {
         const difference = differenceAt(matrix, i, j);
-        return (
-          `${reachAt(matrix, i, j)}` +
-          (difference === null
-            ? ""
-            : difference === "more"
-              ? " (more than intended)"
-              : " (less than intended)")
-        );
+        return `${reachAt(matrix, i, j)}` + DIFFERENCE[difference ?? "none"];
       }),
     ]),
   ];

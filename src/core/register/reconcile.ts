@@ -152,6 +152,11 @@ const isHost = (holder: Host | Interface): holder is Host => "attachment" in hol
 const nameOf = (index: PlanIndex, holder: Host | Interface): string =>
   isHost(holder) ? holder.name : (index.plan.device.get(holder.device)?.name ?? holder.name);
 
+function whereSeen(segment: Segment | undefined, at: string | null): string {
+  if (segment !== undefined) return `; it is in ${segment.name}`;
+  return at === null ? "" : `, and ${at} lies in none of the site's subnets`;
+}
+
 function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, ReadonlySet<Mac>>): Reconciled {
   const { mac, address } = seen;
   const at = address === null ? "" : formatAddress(address);
@@ -200,11 +205,7 @@ function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, Readonl
     undefined,
     `${seen.name ?? mac ?? at} is not in the ` +
       "register" +
-      (segment === undefined
-        ? address === null
-          ? ""
-          : `, and ${at} lies in none of the site's subnets`
-        : `; it is in ${segment.name}`) +
+      whereSeen(segment, address === null ? null : at) +
       ".",
   );
 }

@@ -52,12 +52,11 @@ export const isUnheard = (index: PlanIndex, scope: Scope): boolean =>
 /** The server's address, as a relay would name it. */
 function serverAddress(index: PlanIndex, scope: Scope): Interface["relayTo"] {
   const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-  const address =
-    host === undefined
-      ? scope.serverDevice === null
-        ? null
-        : (index.interfacesOf(scope.serverDevice).flatMap((leg) => leg.addresses4)[0] ?? null)
-      : host.ipv4;
+  const routed =
+    scope.serverDevice === null
+      ? []
+      : index.interfacesOf(scope.serverDevice).flatMap((leg) => leg.addresses4);
+  const address = host === undefined ? routed[0] : host.ipv4;
   return typeof address === "number" ? address : null;
 }
 

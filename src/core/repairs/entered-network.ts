@@ -1,6 +1,6 @@
 import { containsAddress, familyOf, formatAddress, type Address } from "../address";
 import { nameOf, type Host, type PlanIndex, type Segment } from "../plan";
-import { prefixesOf } from "../routing";
+import { prefixesOf, addressesOf } from "../routing";
 import type { Repair, Subject } from "./repair";
 
 /** What is entered on a host by hand and is not as its segment has it. */
@@ -48,7 +48,7 @@ function gatewayStrange(
     .map((leg): readonly Address[] => (family === 4 ? leg.addresses4 : leg.addresses6));
   if (legs.some((addresses) => addresses.includes(own))) return [];
   const leg = index.gatewayOf(segment);
-  const [usual] = leg === undefined ? [] : family === 4 ? leg.addresses4 : leg.addresses6;
+  const [usual] = leg === undefined ? [] : addressesOf(leg, family);
   return [
     {
       host: host.id,

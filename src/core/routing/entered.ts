@@ -32,8 +32,9 @@ export function enteredOn(
       : [typed?.length6 ?? null, typed?.gateway6 ?? null];
   const prefix = length === null ? null : prefixOf(address, length);
   const leg = segment === null ? undefined : index.gatewayOf(segment);
+  const home = segment === null ? [] : prefixesOf(segment, family);
   return {
-    own: prefix !== null ? [prefix] : segment === null ? [] : prefixesOf(segment, family),
+    own: prefix === null ? home : [prefix],
     gateway: gateway ?? (leg === undefined ? null : (addressesOf(leg, family)[0] ?? null)),
     gatewayLeg: family === 6 && gateway === null ? (leg ?? null) : null,
   };

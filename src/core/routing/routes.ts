@@ -65,6 +65,13 @@ export function linesOf(index: PlanIndex, device: string): { leg: Interface; lin
     .sort((a, b) => USE_ORDER[a.line.use] - USE_ORDER[b.line.use] || (a.line.name < b.line.name ? -1 : 1));
 }
 
+/** The order of the legs that could lead out: the one it asks from, one that translates, any, management. */
+function rankOf(device: Device, leg: Interface, { management }: Segment): number {
+  if (leg.id === device.asksFrom && !forwardsPackets(device)) return -1;
+  if (leg.translates === "yes") return 0;
+  return management ? 2 : 1;
+}
+
 /**
  * The way out when nothing else fits: by a line, else by the gateway that one of its segments has; what does
  * not route takes the one of the leg it asks from.
@@ -89,14 +96,7 @@ function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteCh
             {
               leg,
               via,
-              rank:
-                leg.id === device.asksFrom && !forwardsPackets(device)
-                  ? -1
-                  : leg.translates === "yes"
-                    ? 0
-                    : segment.management
-                      ? 2
-                      : 1,
+              rank: rankOf(device, leg, segment),
             },
           ];
     })

@@ -77,8 +77,10 @@ export function jacketOf(index: PlanIndex, port: Port): Jacket {
   const untagged = port.pvid ?? port.untagged[0] ?? null;
   const routed = (index.groups("interfacesByPort").get(port.id)?.length ?? 0) > 0;
   const plain = index.plan.device.get(port.device)?.bridging === "plain";
+  const bridged = plain ? "plain" : modeOf(port);
+  const enabledMode = routed ? "routed" : bridged;
   return {
-    mode: !port.enabled ? "off" : routed ? "routed" : plain ? "plain" : modeOf(port),
+    mode: port.enabled ? enabledMode : "off",
     tip: untagged === null ? null : tapeOf(index, domain, untagged),
     rings: port.tagged.map((vid) => tapeOf(index, domain, vid)),
     missing: [...new Set(index.derived(LACKING).get(port.id) ?? [])]

@@ -1,4 +1,4 @@
-import { ascending } from "../kernel";
+import { ascending, byText } from "../kernel";
 import { formatAddress } from "../address";
 import { nameOf, type EntityOf, type Host, type Interface, type PlanIndex } from "../plan";
 import { HOST_KIND_WORDS, MANNER_WORDS, type HostColumn } from "../planners";
@@ -30,7 +30,7 @@ export function registerRows(index: PlanIndex, segment: string | null): Register
     if (a.address === null || b.address === null) {
       return (
         Number(a.address === null) - Number(b.address === null) ||
-        (a.row.entity.name < b.row.entity.name ? -1 : a.row.entity.name > b.row.entity.name ? 1 : 0)
+        byText(a.row.entity.name, b.row.entity.name)
       );
     }
     return a.family - b.family || ascending(a.address, b.address);

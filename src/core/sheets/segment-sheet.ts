@@ -10,6 +10,7 @@ import { offeredCount, offeredRanges } from "../dhcp";
 import type { PlanIndex, Scope, Segment } from "../plan";
 import { formatLease, type SegmentColumn } from "../planners";
 import { shortIn } from "./short-address";
+import { byText } from "../kernel";
 
 /** The scope that a segment's row shows: its first for IPv4. */
 export const rowScope = (index: PlanIndex, segment: Segment): Scope | undefined =>
@@ -107,7 +108,7 @@ export function segmentTotals(index: PlanIndex): SegmentTotals {
 export function segmentsInOrder(index: PlanIndex): Segment[] {
   const key = (segment: Segment) => index.vidOf(segment) ?? 5000;
   return [...index.plan.segment.values()].sort(
-    (a, b) => key(a) - key(b) || (a.name < b.name ? -1 : a.name > b.name ? 1 : 0) || (a.id < b.id ? -1 : 1),
+    (a, b) => key(a) - key(b) || byText(a.name, b.name) || byText(a.id, b.id),
   );
 }
 

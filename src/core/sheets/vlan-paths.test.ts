@@ -21,17 +21,11 @@ test("each crossing says what the port has, and what is missing or needless is w
       for (const { port, cells } of rows) {
         expect(cells.map((cell) => cell.vid)).toEqual(paths.tapes.map((tape) => tape.vid));
         for (const { vid, has, state } of cells) {
-          expect(has).toBe(
-            port.pvid === vid ? "tip" : (port.tagged as readonly number[]).includes(vid) ? "band" : "none",
-          );
+          const band = (port.tagged as readonly number[]).includes(vid) ? "band" : "none";
+          expect(has).toBe(port.pvid === vid ? "tip" : band);
           const carry = carries.get(port.id);
-          expect(state).toBe(
-            carry?.missing.includes(vid) === true
-              ? "missing"
-              : carry?.needless.includes(vid) === true
-                ? "needless"
-                : "right",
-          );
+          const needed = carry?.needless.includes(vid) === true ? "needless" : "right";
+          expect(state).toBe(carry?.missing.includes(vid) === true ? "missing" : needed);
           if (state !== "right") wrong += 1;
         }
       }

@@ -53,21 +53,13 @@ export function vlanPaths(index: PlanIndex, domain: string | null, which: "betwe
   );
   const cell = (port: Port, vid: number): PathCell => {
     const carry = carries.get(port.id);
-    const has =
-      (port.untagged as readonly number[]).includes(vid) || port.pvid === vid
-        ? "tip"
-        : (port.tagged as readonly number[]).includes(vid)
-          ? "band"
-          : "none";
+    const untagged = (port.untagged as readonly number[]).includes(vid) || port.pvid === vid;
+    const tagged = (port.tagged as readonly number[]).includes(vid) ? "band" : "none";
+    const needed = carry?.needless.includes(vid) === true ? "needless" : "right";
     return {
       vid,
-      has,
-      state:
-        carry?.missing.includes(vid) === true
-          ? "missing"
-          : carry?.needless.includes(vid) === true
-            ? "needless"
-            : "right",
+      has: untagged ? "tip" : tagged,
+      state: carry?.missing.includes(vid) === true ? "missing" : needed,
     };
   };
   return {

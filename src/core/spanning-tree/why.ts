@@ -63,12 +63,8 @@ function isGuess(
 ): boolean {
   if (state.decidedBy !== "neighbour's identifier" && state.decidedBy !== "region's root") return false;
   const against = state.against?.id ?? "";
-  const other =
-    state.role === "root"
-      ? named.tree.ports.get(against)?.designated.bridge
-      : state.role === "alternate"
-        ? port.device
-        : index.plan.port.get(against)?.device;
+  const sender = state.role === "alternate" ? port.device : index.plan.port.get(against)?.device;
+  const other = state.role === "root" ? named.tree.ports.get(against)?.designated.bridge : sender;
   const two = [state.designated.bridge, other].flatMap((id) => index.plan.device.get(id ?? "") ?? []);
   const [first, second] = two.map((device) => priorityIn(device, named));
   return first === second && two.some(({ id }) => index.derived(TREE).unknownAddress.has(id));

@@ -29,17 +29,9 @@ export function groupOf(site: Site, room: Room, need: Need): Group {
   if (site.kind === "home" && room.group !== "" && GOES_WITH_ROOM.includes(purpose))
     return { purpose: "people", name: room.group };
   if (!PURPOSE_ROWS[purpose].byGroup) return { purpose, name: "" };
-  return {
-    purpose,
-    name:
-      room.group !== ""
-        ? purpose === "people" && site.kind === "industrial"
-          ? ""
-          : room.group
-        : purpose === "cell"
-          ? room.name
-          : "",
-  };
+  const wanted = purpose === "people" && site.kind === "industrial" ? "" : room.group;
+  const unnamed = purpose === "cell" ? room.name : "";
+  return { purpose, name: room.group === "" ? unnamed : wanted };
 }
 
 /** Rooms in the order of the survey, cabinets among them. */

@@ -174,17 +174,15 @@ function unknownWords(words: string): string {
   );
 }
 
+const countOf = (word: string): number | null =>
+  /^\d+$/.test(word) ? Number(word) : (NUMBER_WORDS[word.toLowerCase()] ?? null);
+
 function readItem(
   catalogue: readonly DeviceKind[],
   text: string,
 ): { need: Need; readAs: string | null; guessed: boolean } | string {
   const head = /^(\d+|[a-z]+)(?=\s|x\s|×|$)\s*(?:x(?=\s)|×)?\s*/i.exec(text);
-  const number =
-    head === null
-      ? null
-      : /^\d+$/.test(head[1] ?? "")
-        ? Number(head[1])
-        : (NUMBER_WORDS[(head[1] ?? "").toLowerCase()] ?? null);
+  const number = head === null ? null : countOf(head[1] ?? "");
   const rest = number === null || head === null ? text : text.slice(head[0].length);
   const { words, marks } = takeMarks(rest);
   if (words === "")
@@ -196,14 +194,10 @@ function readItem(
   const found = match(catalogue, words);
   if (found === null) return unknownWords(words);
   const { kind } = found;
-  const poeClass =
-    typeof marks.power === "number"
-      ? marks.power
-      : marks.power === "no"
-        ? null
-        : marks.power === "yes"
-          ? (kind.poeClass ?? 3)
-          : kind.poeClass;
+  const given = { yes: kind.poeClass ?? 3, no: null };
+  const { power } = marks;
+  const told = power === "yes" || power === "no" ? given[power] : kind.poeClass;
+  const poeClass = typeof power === "number" ? power : told;
   const wireless = marks.wireless ?? kind.wireless;
   return {
     need: {

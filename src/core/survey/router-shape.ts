@@ -45,6 +45,8 @@ export function shapeOf(index: PlanIndex, groups: readonly Group[]): RouterShape
   if (stands !== undefined) return { shape: ordered.length > 1 ? "chain" : "one", front: stands };
   if (a !== undefined && b === undefined) return { shape: "one", front: a };
   if (a === undefined || b === undefined || c !== undefined || standing !== null) return { shape: "Y" };
-  const front = opens(a, b) && !opens(b, a) ? b : opens(b, a) && !opens(a, b) ? a : null;
+  const [aOpens, bOpens] = [opens(a, b), opens(b, a)];
+  const first = aOpens ? b : a;
+  const front = aOpens === bOpens ? null : first;
   return front === null || !opensAllOutside(front) ? { shape: "Y" } : { shape: "chain", front };
 }

@@ -44,6 +44,21 @@ function shapeWords(index: PlanIndex, groups: readonly Group[]): string {
   }
 }
 
+/** The way of separating that fits, and why; by whether all switches that there will be know no VLANs. */
+function fitting(plainOnly: boolean, groups: number): [School, string] {
+  if (!plainOnly) return ["vlans", `One set of managed gear keeps ${groups} groups apart.`];
+  if (groups <= MOST_ROUTERS)
+    return [
+      "routers",
+      `The switches that stay know no VLANs, and ${groups} groups need no more than ${groups} routers.`,
+    ];
+  return [
+    "vlans",
+    `The switches that stay know no VLANs, but ${groups} groups ` +
+      "would need as many routers; managed switches are less to go wrong.",
+  ];
+}
+
 /**
  * Which separation fits. Separate routers: a home whose gear stays and knows no VLANs, with few groups.
  * Separate gear for the whole site only by choice; a safety network is kept apart in every case. Else VLANs.
@@ -73,20 +88,7 @@ export function schoolOf(index: PlanIndex): SchoolChoice {
     needsOf(catalogue, room.needs).some((need) => need.kind.role === "switch"),
   );
   const apart = safety ? " The safety network is recorded on gear of its own and never linked." : "";
-  const [fits, why]: [School, string] =
-    plain && !managed && groups.size <= MOST_ROUTERS
-      ? [
-          "routers",
-          `The switches that stay know no VLANs, and ${groups.size} ` +
-            `groups need no more than ${groups.size} routers.`,
-        ]
-      : plain && !managed
-        ? [
-            "vlans",
-            `The switches that stay know no VLANs, but ${groups.size} groups ` +
-              "would need as many routers; managed switches are less to go wrong.",
-          ]
-        : ["vlans", `One set of managed gear keeps ${groups.size} groups apart.`];
+  const [fits, why] = fitting(plain && !managed, groups.size);
   const chosen = site.conventions.separation;
   const shape = (school: School) =>
     school === "routers" ? ` ${shapeWords(index, [...groups.values()])}` : "";

@@ -29,6 +29,11 @@ export function channelsOverlap(band: Band, a: readonly number[], b: readonly nu
   return band === "2.4" ? a.some((x) => b.some((y) => Math.abs(x - y) < 5)) : a.some((x) => b.includes(x));
 }
 
+function indoorText(all: number, indoor: number): string {
+  if (indoor === 0) return "";
+  return indoor === all ? "all indoors only" : `${indoor} indoors only`;
+}
+
 /** "19 channels, 15 with radar, 8 indoors only": what a band's list has. */
 export function channelsSummary(rules: RadioRules, band: Band): string {
   const own = rules.channels.filter((one) => one.band === band);
@@ -37,7 +42,7 @@ export function channelsSummary(rules: RadioRules, band: Band): string {
   return [
     own.length === 1 ? "1 channel" : `${own.length} channels`,
     dfs === 0 ? "" : `${dfs} with radar`,
-    indoor === 0 ? "" : indoor === own.length ? "all indoors only" : `${indoor} indoors only`,
+    indoorText(own.length, indoor),
   ]
     .filter((part) => part !== "")
     .join(", ");

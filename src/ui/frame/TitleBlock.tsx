@@ -34,7 +34,7 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
   );
   const shown = VIEWS.find((v) => v.key === view);
   const count = (severity: Severity) => list.filter((finding) => finding.severity === severity).length;
-  const sound = count("stop") === 0;
+  const judged = count("stop") === 0 ? "Sound" : "Not sound";
   return (
     <footer className="col-span-full flex overflow-hidden border-t border-ink bg-paper text-13 leading-[27px] whitespace-nowrap">
       <Cell head="Site">
@@ -51,7 +51,7 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
       </Cell>
       <Cell head="Drawn">{person}</Cell>
       <Cell wide>
-        <b className="font-semibold">{isEmpty ? "Nothing to judge yet" : sound ? "Sound" : "Not sound"}</b>
+        <b className="font-semibold">{isEmpty ? "Nothing to judge yet" : judged}</b>
         {(["stop", "warn", "note"] as const).map((severity) =>
           count(severity) === 0 ? null : (
             <SeverityCount key={severity} severity={severity} count={count(severity)} word />

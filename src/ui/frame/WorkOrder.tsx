@@ -77,13 +77,10 @@ function Entry({ view, here, list, plan, probed }: EntryProps) {
         <span className="mono w-4 text-12 text-ink2">{view.number ?? ""}</span>
         {view.title}
         <span className="ml-auto flex items-center gap-[7px]">
-          {counts.length > 0 ? (
-            counts.map(({ severity, count }) => (
-              <SeverityCount key={severity} severity={severity} count={count} />
-            ))
-          ) : progress === null ? null : (
-            <ProgressSign progress={progress} />
-          )}
+          {counts.map(({ severity, count }) => (
+            <SeverityCount key={severity} severity={severity} count={count} />
+          ))}
+          {counts.length > 0 || progress === null ? null : <ProgressSign progress={progress} />}
         </span>
       </ViewLink>
     </li>

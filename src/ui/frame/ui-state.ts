@@ -28,6 +28,12 @@ export type Selection =
   | { readonly what: "reach"; readonly row: number; readonly column: number }
   | { readonly what: "failure"; readonly key: string };
 
+/** The device that is selected itself or by its ports; null when something else is. */
+export function deviceOfSelection(selection: Selection | null): string | null {
+  if (selection?.what === "device") return selection.id;
+  return selection?.what === "ports" ? selection.device : null;
+}
+
 /** What the probe is asked; nothing is asked as long as nothing is plugged in. */
 export interface ProbeDraft {
   readonly from: ProbePlace | null;

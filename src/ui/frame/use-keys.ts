@@ -68,8 +68,9 @@ export function useKeys(): void {
       // A table or a field has taken the key. React listens at the document, too, so stopping the event there
       // doesn't stop it here.
       if (event.defaultPrevented) return;
-      const handled =
-        event.ctrlKey || event.metaKey ? onCommand(event) : event.altKey ? false : onSingle(event);
+      const command = event.ctrlKey || event.metaKey;
+      const single = () => !event.altKey && onSingle(event);
+      const handled = command ? onCommand(event) : single();
       if (handled) event.preventDefault();
     };
     document.addEventListener("keydown", onKey);

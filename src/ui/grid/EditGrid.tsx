@@ -33,6 +33,13 @@ const ROW_PX = 28;
 /** Rows drawn beyond the edge, for the next turn of the wheel. */
 const OVERSCAN = 12;
 
+const ARROWS = { ascending: " ↑", descending: " ↓", none: "" };
+
+function directionOf(sort: { readonly column: string; readonly up: boolean } | null, column: string) {
+  if (sort?.column !== column) return undefined;
+  return sort.up ? "ascending" : "descending";
+}
+
 /**
  * A table that is edited in place like a spreadsheet: arrows, Enter or typing, Tab, Shift for a block, copy,
  * paste, Ctrl D fills down.
@@ -78,7 +85,7 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
                 title={column.title}
                 style={{ width: column.width }}
                 className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""} ${isHeld(column) ? "held" : ""}`}
-                aria-sort={sort?.column !== column.id ? undefined : sort.up ? "ascending" : "descending"}
+                aria-sort={directionOf(sort, column.id)}
               >
                 <button
                   type="button"
@@ -88,7 +95,7 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
                   onClick={() => sortBy(column.id)}
                 >
                   {column.head}
-                  {sort?.column !== column.id ? "" : sort.up ? " ↑" : " ↓"}
+                  {ARROWS[directionOf(sort, column.id) ?? "none"]}
                 </button>
               </th>
             ))}

@@ -9,6 +9,12 @@ import { FindingList } from "./findings/FindingsSection";
 import { HistorySection } from "./HistorySection";
 import { Fact, MarginHead, Section } from "./parts";
 
+function remarks(all: number, stops: number): string {
+  if (all === 0) return "Nothing found wrong";
+  if (stops > 0) return counted(stops, "thing stops it", "things stop it");
+  return `${counted(all, "remark", "remarks")}, no stop`;
+}
+
 /**
  * Nothing is selected: what this sheet holds, what is found wrong on it with the ways to mend it, and where
  * to go on.
@@ -24,11 +30,7 @@ export function SheetMargin({ view }: { view: ViewKey }) {
   return (
     <>
       <MarginHead kick={family === null ? "The whole plan" : `This sheet, ${here?.title ?? ""}`}>
-        {own.length === 0
-          ? "Nothing found wrong"
-          : stops > 0
-            ? counted(stops, "thing stops it", "things stop it")
-            : `${counted(own.length, "remark", "remarks")}, no stop`}
+        {remarks(own.length, stops)}
       </MarginHead>
       {facts.length === 0 ? null : (
         <dl className="facts">

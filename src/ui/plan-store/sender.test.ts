@@ -46,19 +46,14 @@ async function served(store: PlanStore, by: Person, path: string, body: unknown)
   const asked = body as { revision: number; batch: unknown; id: string; settled: [] };
   const after = /after=(\d+)/.exec(path)?.[1];
   const step = { site: SITE, batchId: asked?.id, by, settled: asked?.settled ?? [] };
-  const result =
-    after !== undefined
-      ? await newsSince(store, SITE, Number(after), by)
-      : path.endsWith("undo")
-        ? await undo(store, step)
-        : path.endsWith("redo")
-          ? await redo(store, step)
-          : await commitBatch(store, {
-              site: SITE,
-              revision: asked.revision,
-              batch: batchOf(changeBatchSchema.parse(asked.batch)),
-              by,
-            });
+  const asks = async () => {
+    if (after !== undefined) return newsSince(store, SITE, Number(after), by);
+    if (path.endsWith("undo")) return undo(store, step);
+    if (path.endsWith("redo")) return redo(store, step);
+    const batch = batchOf(changeBatchSchema.parse(asked.batch));
+    return commitBatch(store, { site: SITE, revision: asked.revision, batch, by });
+  };
+  const result = await asks();
   if (!result.ok)
     return refusedAs(
       result.error.code === "broken-plan" ? 422 : 409,

@@ -167,6 +167,74 @@ function Trunk({
   );
 }
 
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What is drawn instead of a cable where there is none: an outline, and why in a word where there is room. */
+function Empty({ width, height, word, at, dashed }: Size & { word: string; at: number; dashed?: boolean }) {
+  return (
+    <>
+      <rect
+        x={PLUG + 0.5}
+        y={0.5}
+        width={width - PLUG - 1}
+        height={height - 1}
+        rx={1.5}
+        fill="none"
+        stroke="var(--rule)"
+        strokeDasharray={dashed === true ? "4 3" : undefined}
+      />
+      {width > 90 ? (
+        <text x={at} y={height / 2 + 4.2} fill="var(--ink2)" fontSize={12}>
+          {word}
+        </text>
+      ) : null}
+    </>
+  );
+}
+
+function Inside({
+  made,
+  slots,
+  width,
+  height,
+  offLabel,
+}: Size & { made: Made; slots: readonly Tape[]; offLabel: string }) {
+  const { mode, tip } = made;
+  if (mode === "undecided" && made.missing.length === 0)
+    return <Empty width={width} height={height} word="to decide" at={PLUG + 8} dashed />;
+  const plug = (
+    <rect x={0.5} y={height / 2 - 2.5} width={PLUG} height={5} fill="none" stroke="var(--tape-edge)" />
+  );
+  if (mode === "routed" || mode === "plain")
+    return (
+      <>
+        {plug}
+        <Empty width={width} height={height} word={jacketText(made)} at={PLUG + 8} />
+      </>
+    );
+  if (mode === "off")
+    return (
+      <>
+        {plug}
+        <Empty width={width} height={height} word={offLabel} at={PLUG + TIP + 4} />
+        <path d={`M${PLUG + 5} ${height - 1} L${PLUG + TIP - 5} 1`} stroke="var(--ink2)" strokeWidth={1.4} />
+      </>
+    );
+  return (
+    <>
+      {plug}
+      {(mode === "access" || mode === "dataVoice") && tip !== null ? (
+        <Sleeve made={made} tip={tip} slots={slots} width={width} height={height} />
+      ) : (
+        <Trunk made={made} slots={slots} width={width} height={height} />
+      )}
+    </>
+  );
+}
+
 function Sleeve({
   made,
   tip,
@@ -227,14 +295,6 @@ export function Jacket({
   width?: number;
   offLabel?: string;
 }) {
-  const plug = (
-    <rect x={0.5} y={height / 2 - 2.5} width={PLUG} height={5} fill="none" stroke="var(--tape-edge)" />
-  );
-  const word = (text: string, x: number) => (
-    <text x={x} y={height / 2 + 4.2} fill="var(--ink2)" fontSize={12}>
-      {text}
-    </text>
-  );
   return (
     <svg
       width={width}
@@ -244,64 +304,7 @@ export function Jacket({
       aria-label={jacketText(made)}
       className="inline-block align-middle overflow-visible"
     >
-      {made.mode === "undecided" && made.missing.length === 0 ? (
-        <>
-          <rect
-            x={PLUG + 0.5}
-            y={0.5}
-            width={width - PLUG - 1}
-            height={height - 1}
-            rx={1.5}
-            fill="none"
-            stroke="var(--rule)"
-            strokeDasharray="4 3"
-          />
-          {width > 90 ? word("to decide", PLUG + 8) : null}
-        </>
-      ) : made.mode === "routed" || made.mode === "plain" ? (
-        <>
-          {plug}
-          <rect
-            x={PLUG + 0.5}
-            y={0.5}
-            width={width - PLUG - 1}
-            height={height - 1}
-            rx={1.5}
-            fill="none"
-            stroke="var(--rule)"
-          />
-          {width > 90 ? word(jacketText(made), PLUG + 8) : null}
-        </>
-      ) : made.mode === "off" ? (
-        <>
-          {plug}
-          <rect
-            x={PLUG + 0.5}
-            y={0.5}
-            width={width - PLUG - 1}
-            height={height - 1}
-            rx={1.5}
-            fill="none"
-            stroke="var(--rule)"
-          />
-          <path
-            d={`M${PLUG + 5} ${height - 1} L${PLUG + TIP - 5} 1`}
-            stroke="var(--ink2)"
-            strokeWidth={1.4}
-          />
-          {width > 90 ? word(offLabel, PLUG + TIP + 4) : null}
-        </>
-      ) : (made.mode === "access" || made.mode === "dataVoice") && made.tip !== null ? (
-        <>
-          {plug}
-          <Sleeve made={made} tip={made.tip} slots={slots} width={width} height={height} />
-        </>
-      ) : (
-        <>
-          {plug}
-          <Trunk made={made} slots={slots} width={width} height={height} />
-        </>
-      )}
+      <Inside made={made} slots={slots} width={width} height={height} offLabel={offLabel} />
     </svg>
   );
 }

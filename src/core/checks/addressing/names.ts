@@ -134,7 +134,8 @@ const OWNERS: Derived<Owners> = {
 function add(owners: Map<string, string | readonly string[]>, name: string, id: string): void {
   const key = name.toLowerCase();
   const known = owners.get(key);
-  owners.set(key, known === undefined ? id : typeof known === "string" ? [known, id] : [...known, id]);
+  if (known === undefined) owners.set(key, id);
+  else owners.set(key, typeof known === "string" ? [known, id] : [...known, id]);
 }
 
 function take(owners: Map<string, string | readonly string[]>, name: string, id: string): void {

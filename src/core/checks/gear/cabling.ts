@@ -154,8 +154,8 @@ export const cableTooLong = localCheck<OfLink, "link">({
     if (entity === undefined || ends === null) return "";
     const reach = reachOf(entity, ...ends) ?? 0;
     const speed = gbit(Math.min(...ends.map(portSpeed)));
-    const what =
-      entity.cable === "unknown" ? (entity.medium === "copper" ? "copper" : "it") : CABLE_WORDS[entity.cable];
+    const unnamed = entity.medium === "copper" ? "copper" : "it";
+    const what = entity.cable === "unknown" ? unnamed : CABLE_WORDS[entity.cable];
     return reach === 0
       ? `${capital(nameOf(index, "link", link))}: ${what} does not carry ${speed}.`
       : `${capital(nameOf(index, "link", link))} is ${metres(entity.lengthCm ?? 0)} ` +

@@ -130,12 +130,9 @@ export const gearAddressTaken = check<Taken>({
     );
   },
   describe: ({ gear, address, holder, other }, index) => {
-    const name =
-      other !== null
-        ? nameOf(index, "gear", other)
-        : index.plan.host.has(holder ?? "")
-          ? nameOf(index, "host", holder ?? "")
-          : nameOf(index, "interface", holder ?? "");
+    const own = holder ?? "";
+    const holds = index.plan.host.has(own) ? nameOf(index, "host", own) : nameOf(index, "interface", own);
+    const name = other === null ? holds : nameOf(index, "gear", other);
     return `${nameOf(index, "gear", gear)} has ${formatAddress(address)}, and so has ${name}.`;
   },
   repairs: ({ gear, address }): Repair[] => [

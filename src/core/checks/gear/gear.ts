@@ -120,6 +120,9 @@ function freeUnit(index: PlanIndex, device: Device, room: Room | undefined): num
   return null;
 }
 
+const unitsText = ([first, last]: readonly [number, number]) =>
+  first === last ? `unit ${first}` : `units ${first} to ${last}`;
+
 export const heightUnitsClash = check<Clash>({
   code: "height-units-clash",
   severity: "warn",
@@ -157,8 +160,7 @@ export const heightUnitsClash = check<Clash>({
   describe: ({ device, other, place }, index) => {
     const entity = index.plan.device.get(device);
     const units = entity === undefined ? null : unitsOf(entity);
-    const span =
-      units === null ? "" : units[0] === units[1] ? `unit ${units[0]}` : `units ${units[0]} to ${units[1]}`;
+    const span = units === null ? "" : unitsText(units);
     const height = index.roomAt(place)?.heightUnits;
     return other === null
       ? `${nameOf(index, "device", device)} fills ${span} of ` +

@@ -99,6 +99,12 @@ function openDoors(index: PlanIndex): Wall[] {
   );
 }
 
+function leadsTo(wall: Wall | undefined, index: PlanIndex): string {
+  if (wall === undefined) return "";
+  if (wall.to.at === "gateway") return "the gateway's own pages";
+  return `${wallEndName(index, wall.to)}, where the gear is managed`;
+}
+
 export const managementReachable = check<Open>({
   code: "management-reachable",
   severity: "stop",
@@ -115,15 +121,7 @@ export const managementReachable = check<Open>({
     const own = index.plan.wall.get(wall);
     const services =
       own?.door === "services" ? ` for ${own.services.map((service) => service.name).join(", ")}` : "";
-    return (
-      `${nameOf(index, "zone", zone)} has a door${services} to ` +
-      (own === undefined
-        ? ""
-        : own.to.at === "gateway"
-          ? "the gateway's own pages"
-          : `${wallEndName(index, own.to)}, where the gear is managed`) +
-      "."
-    );
+    return `${nameOf(index, "zone", zone)} has a door${services} to ${leadsTo(own, index)}.`;
   },
   repairs: ({ wall }, index) => [
     {

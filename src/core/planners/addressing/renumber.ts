@@ -203,7 +203,8 @@ function movedRoute(route: Route, moves: readonly Move[], elsewhere: MovesByAddr
     route.prefix.length >= move.to.length &&
     containsAddress(move.to, network);
   const isWhole = move !== undefined && move.from.length === route.prefix.length;
-  const prefix = isWhole ? move.to : fits ? ({ ...route.prefix, network } as Prefix) : route.prefix;
+  const moved = fits ? ({ ...route.prefix, network } as Prefix) : route.prefix;
+  const prefix = isWhole ? move.to : moved;
   const via = elsewhere.follow(route.via);
   return prefix === route.prefix && via === route.via ? route : { prefix, via };
 }

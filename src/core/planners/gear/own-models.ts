@@ -29,10 +29,11 @@ function readRun(text: string): PortRun | null {
   const kind =
     medium.toLowerCase() === "direct attach" ? "directAttach" : (medium.toLowerCase() as PortRun["medium"]);
   const named = /\bnamed\s+(\S{1,20})/i.exec(rest)?.[1];
+  const own = kind === "fibre" ? "f" : "e";
   return {
     count: Number(count),
     prefix: isLine ? "Line " : "",
-    soft: named ?? (isLine ? "w" : kind === "fibre" ? "f" : "e"),
+    soft: named ?? (isLine ? "w" : own),
     medium: kind,
     speedMbps: speed,
     poeMw: POE.find(([word]) => word.test(rest))?.[1] ?? 0,

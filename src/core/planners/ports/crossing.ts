@@ -24,7 +24,8 @@ export function setCrossing({ draft, index }: Bench, id: string, vid: Vid, way: 
   for (const { id: member } of withMembers(index, draft.need("port", id))) {
     const port = draft.need("port", member);
     const tip = port.pvid ?? port.untagged[0] ?? null;
-    const untagged = way === "untagged" ? vid : tip === vid ? null : tip;
+    const kept = tip === vid ? null : tip;
+    const untagged = way === "untagged" ? vid : kept;
     const tagged = [
       ...new Set([
         ...port.tagged.filter((one) => one !== vid && one !== untagged),

@@ -2,6 +2,7 @@ import { NO_GUARDS, type Draft, type Port, type Vid } from "../../plan";
 import { nextFreeVid } from "../addressing/conventions";
 import { paintPorts } from "./paint-ports";
 import type { Bench, IdSource, Refusal } from "../planner";
+import { counted } from "../../repairs";
 
 const NAMES = { parked: "Parked", wayBack: "Way back" } as const;
 
@@ -49,7 +50,7 @@ export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: 
   if (ports.length > lines.length)
     return (
       `${ports.length} ports and ` +
-      `${lines.length === 0 ? "no line" : lines.length === 1 ? "one line" : `${lines.length} lines`}: ` +
+      `${lines.length === 0 ? "no line" : counted(lines.length, "line", "lines")}: ` +
       "choose a line for each port; lines are added in the survey."
     );
   for (const [i, id] of ports.entries()) {
@@ -180,8 +181,8 @@ export function editPort(
       return null;
     }
     case "poeMw": {
-      const watts =
-        text === "" ? 0 : /^\d{1,3}([.,]\d{1,3})?$/.test(text) ? Number(text.replace(",", ".")) : null;
+      const entered = /^\d{1,3}([.,]\d{1,3})?$/.test(text) ? Number(text.replace(",", ".")) : null;
+      const watts = text === "" ? 0 : entered;
       if (watts === null || watts > 100)
         return (
           `"${text}" is no power; write watts such as 15.4 or ` +

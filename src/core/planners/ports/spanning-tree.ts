@@ -40,17 +40,14 @@ export function chooseRoot({ draft }: Pick<Bench, "draft">, root: string, second
   const first = draft.need("device", root);
   if (first.tree.kind === "none") return `${first.name} runs no spanning tree; choose its kind first.`;
   if (second === root) return "Root and second root are two devices.";
+  const priorityFor = ({ id, tree }: Device): number => {
+    if (id === root) return STEP;
+    if (id === second) return 2 * STEP;
+    return tree.priority <= 2 * STEP ? USUAL : tree.priority;
+  };
   for (const device of draft.all("device")) {
-    const wanted =
-      device.id === root
-        ? STEP
-        : device.id === second
-          ? 2 * STEP
-          : device.tree.priority <= 2 * STEP
-            ? USUAL
-            : device.tree.priority;
-    if (device.tree.priority !== wanted)
-      draft.patch("device", device.id, { tree: { ...device.tree, priority: wanted } });
+    const wanted = priorityFor(device);
+    draft.patch("device", device.id, { tree: { ...device.tree, priority: wanted } });
   }
   return null;
 }

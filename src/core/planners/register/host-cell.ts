@@ -31,22 +31,19 @@ export const HOST_KIND_WORDS = {
   other: "other",
 } as const satisfies Record<Host["kind"], string>;
 
+const SPELLINGS: readonly (readonly [Host["manner"], RegExp])[] = [
+  ["typed", /^(static|fixed|manual|typed( in)?)$/],
+  ["dynamic", /^(dhcp|automatic)$/],
+  ["reserved", /^reserv/],
+];
+
 /** How an address comes to a device, in the register's words or common ones; null for any other text. */
 export function parseManner(text: string): Host["manner"] | null {
   const wanted = text.trim().toLowerCase();
   const own = (Object.keys(MANNER_WORDS) as Host["manner"][]).find(
     (manner) => MANNER_WORDS[manner].toLowerCase() === wanted || manner === wanted,
   );
-  return (
-    own ??
-    (/^(static|fixed|manual|typed( in)?)$/.test(wanted)
-      ? "typed"
-      : /^(dhcp|automatic)$/.test(wanted)
-        ? "dynamic"
-        : /^reserv/.test(wanted)
-          ? "reserved"
-          : null)
-  );
+  return own ?? SPELLINGS.find(([, spelt]) => spelt.test(wanted))?.[0] ?? null;
 }
 
 type CellEdit = (bench: Bench, host: Host, text: string) => Refusal;
@@ -111,9 +108,10 @@ const EDITS: { readonly [C in HostColumn]: CellEdit } = {
         `"${text}" is not an IPv4 address; write ${segment.name}'s ` +
         "address whole or its last part, such as .34."
       );
+    const leased = host.mac === null ? "typed" : "reserved";
     draft.patch("host", host.id, {
       ipv4: address,
-      manner: host.manner === "dynamic" ? (host.mac === null ? "typed" : "reserved") : host.manner,
+      manner: host.manner === "dynamic" ? leased : host.manner,
     });
     return null;
   },
@@ -171,12 +169,9 @@ const EDITS: { readonly [C in HostColumn]: CellEdit } = {
         `"${text}" is no port, wireless name or device here; write ` +
         `"Upper switch 13", "Staff at Hall AP" or "behind Phone 3".`
       );
-    const attachment =
-      port !== null
-        ? { at: "port" as const, port }
-        : wireless !== null
-          ? { at: "ssid" as const, ...wireless }
-          : { at: "behind" as const, host: phone?.id ?? "" };
+    const wired = port === null ? null : { at: "port" as const, port };
+    const joins = wireless === null ? null : { at: "ssid" as const, ...wireless };
+    const attachment = wired ?? joins ?? { at: "behind" as const, host: phone?.id ?? "" };
     draft.patch("host", host.id, { attachment });
     return null;
   },

@@ -59,15 +59,15 @@ export const outsideFieldText = (line: Line, field: OutsideField): string => {
   return addressText(line[field] as Address | null);
 };
 
+function readerOf(field: OwnField | OutsideField): (text: string, family: Family) => Read<unknown> {
+  if (field === "dns") return (text) => readAddresses(text, 8);
+  return field in LENGTHS ? readLength : readRouter;
+}
+
 /** What was typed for one of these fields, ready to be patched; a sentence when it can't be read. */
 function readField(field: OwnField | OutsideField, text: string): Read<object> {
   const family = field.endsWith("4") ? 4 : 6;
-  const read =
-    field === "dns"
-      ? readAddresses(text, 8)
-      : field in LENGTHS
-        ? readLength(text, family)
-        : readRouter(text, family);
+  const read = readerOf(field)(text, family);
   return read.refusal === null ? readAs({ [field]: read.value }) : read;
 }
 

@@ -163,6 +163,7 @@ function draftSwitches(frame: Frame, domain: string, gateway: Device | undefined
     .flatMap((cabinet) => switchesAt(index, cabinet))
     .filter((device) => device.domain === null || device.domain === domain);
   const joined = reached(frame, gateway.id);
+  const nearest = (device: string) => uplink(freePorts(frame, device), "copper");
   for (const device of switches) {
     if (joined.has(device.id)) continue;
     const own = freePorts(frame, device.id);
@@ -170,17 +171,12 @@ function draftSwitches(frame: Frame, domain: string, gateway: Device | undefined
       .filter((other) => joined.has(other.id))
       .sort((a, b) => Number(b.place === device.place) - Number(a.place === device.place));
     const byFibre = candidates.find((other) => uplink(freePorts(frame, other.id), "fibre") !== undefined);
+    const copper =
+      candidates.length === 0 ? freePorts(frame, gateway.id)[0] : nearest(candidates[0]?.id ?? "");
     const laid =
-      candidates.length === 0
-        ? join(frame, freePorts(frame, gateway.id)[0], uplink(own, "copper"), device.name)
-        : byFibre !== undefined && uplink(own, "fibre") !== undefined
-          ? join(frame, uplink(freePorts(frame, byFibre.id), "fibre"), uplink(own, "fibre"), device.name)
-          : join(
-              frame,
-              uplink(freePorts(frame, candidates[0]?.id ?? ""), "copper"),
-              uplink(own, "copper"),
-              device.name,
-            );
+      byFibre !== undefined && uplink(own, "fibre") !== undefined
+        ? join(frame, uplink(freePorts(frame, byFibre.id), "fibre"), uplink(own, "fibre"), device.name)
+        : join(frame, copper, uplink(own, "copper"), device.name);
     if (laid) for (const id of reached(frame, gateway.id)) joined.add(id);
   }
 }

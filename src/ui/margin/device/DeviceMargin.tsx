@@ -19,6 +19,12 @@ import { ProtectionFields } from "./ProtectionFields";
 import { SoftwareNames } from "./SoftwareNames";
 import { TreeFields } from "./TreeFields";
 
+const BRIDGING_WORDS = {
+  vlan: "knows them",
+  plain: "knows none, passes every tag",
+  none: "does not bridge",
+};
+
 /** A device: what it is, what it has to give, its findings, and everything about it that can be written. */
 export function DeviceMargin({ id }: { id: string }) {
   const index = useIndex();
@@ -57,13 +63,7 @@ export function DeviceMargin({ id }: { id: string }) {
             {power.oneLostMw === null ? "" : `, ${power.oneLostMw / 1000} W with one supply lost`}
           </Fact>
         )}
-        <Fact name="VLANs">
-          {device.bridging === "vlan"
-            ? "knows them"
-            : device.bridging === "plain"
-              ? "knows none, passes every tag"
-              : "does not bridge"}
-        </Fact>
+        <Fact name="VLANs">{BRIDGING_WORDS[device.bridging]}</Fact>
       </dl>
       <div className="flex flex-wrap gap-[6px] px-4 pb-2">
         <button type="button" className="button" onClick={openSheet}>

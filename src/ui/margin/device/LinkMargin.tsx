@@ -24,6 +24,11 @@ import { Caution, Fact, MarginHead, Section } from "../parts";
 
 const MEDIA = Object.keys(MEDIUM_WORDS) as Link["medium"][];
 
+function reachWords(metres: number | null): string {
+  if (metres === null) return "not known until the cable is";
+  return metres === 0 ? "not at that speed" : `${metres} m at that speed`;
+}
+
 /** A cable: what it joins, what it is made of, and the tape at both of its ends. */
 export function LinkMargin({ id }: { id: string }) {
   const index = useIndex();
@@ -49,13 +54,7 @@ export function LinkMargin({ id }: { id: string }) {
       <MarginHead kick="Selected cable">{link.label === "" ? "Cable" : link.label}</MarginHead>
       <dl className="facts">
         <Fact name="Runs at">{linkSpeed(a, b)} Mbit/s</Fact>
-        <Fact name="Reaches">
-          {reach === null
-            ? "not known until the cable is"
-            : reach === 0
-              ? "not at that speed"
-              : `${reach} m at that speed`}
-        </Fact>
+        <Fact name="Reaches">{reachWords(reach)}</Fact>
         {load === undefined ? null : (
           <Fact name="Busy">
             {(load.kbps / 1000).toFixed(load.kbps < 10_000 ? 1 : 0)} of {load.mbps} Mbit/s, {load.hosts}{" "}

@@ -15,6 +15,11 @@ import { JoinPorts } from "./JoinPorts";
 import { PortFields } from "./PortFields";
 import { Caution, Fact, MarginHead, Section } from "../parts";
 
+function pluggedWords(plugged: readonly string[], one: boolean): string {
+  if (plugged.length === 0) return "nothing";
+  return one ? (plugged[0] ?? "") : `${counted(plugged.length, "port", "ports")} in use`;
+}
+
 /** The chosen run of ports: its count said aloud, what is in it, its findings and those of the switch. */
 export function PortsMargin({ device, ids }: { device: string; ids: readonly string[] }) {
   const index = useIndex();
@@ -51,13 +56,7 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
         <Fact name="Count">
           {ports.length}: case {run}, soft <span className="mono">{softs}</span>
         </Fact>
-        <Fact name="Plugged in">
-          {plugged.length === 0
-            ? "nothing"
-            : one
-              ? plugged[0]
-              : `${counted(plugged.length, "port", "ports")} in use`}
-        </Fact>
+        <Fact name="Plugged in">{pluggedWords(plugged, one)}</Fact>
         {one ? <Fact name="Carries">{jacketText(jacketOf(index, first))}</Fact> : null}
         {one ? (
           <Fact name="Speed">

@@ -22,6 +22,7 @@ import { SegmentChip } from "../../tape/Chip";
 import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { Fact, MarginHead, Section } from "../parts";
+import type { Host } from "@/core/plan";
 
 const LABELS: Readonly<Record<HostColumn, string>> = {
   address: "Address",
@@ -46,6 +47,12 @@ const OWN: Readonly<Record<OwnField, readonly [label: string, hint: string]>> = 
   dns: ["Own DNS", "as its segment"],
 };
 const ORDER: readonly HostColumn[] = ["name", "kind", "segment", "how", "address", "mac", "port", "place"];
+
+function moreText(host: Host, field: (typeof MORE)[number][0]): string {
+  if (field === "tag") return String(host.tag ?? "");
+  if (field === "notes") return host.notes;
+  return host.ipv6 === null ? "" : formatAddress(host.ipv6);
+}
 
 export function HostMargin({ id }: { id: string }) {
   const index = useIndex();
@@ -144,15 +151,7 @@ export function HostMargin({ id }: { id: string }) {
           <TextField
             key={field}
             label={label}
-            value={
-              field === "tag"
-                ? String(host.tag ?? "")
-                : field === "ipv6"
-                  ? host.ipv6 === null
-                    ? ""
-                    : formatAddress(host.ipv6)
-                  : host.notes
-            }
+            value={moreText(host, field)}
             placeholder={hint}
             mono={field !== "notes"}
             write={(text) => edit(editHostField({ host: id, field, text }))}

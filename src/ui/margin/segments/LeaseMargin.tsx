@@ -53,12 +53,14 @@ export function LeaseMargin({ id }: { id: string }) {
       </Section>
       {scope === undefined ? (
         <p className="px-4 text-13 text-ink2">{segment.name} has no pool yet; set one in the table first.</p>
-      ) : segment.visit === null ? (
+      ) : null}
+      {scope !== undefined && segment.visit === null ? (
         <p className="px-4 pb-2 text-13 text-ink2">
           Say how many arrive in an hour; then it shows how many addresses are in use at the peak for each
           lease time.
         </p>
-      ) : (
+      ) : null}
+      {scope === undefined || segment.visit === null ? null : (
         <Sizing segment={segment} scope={scope} visit={segment.visit} />
       )}
       <div className="section px-4 pt-3">

@@ -7,7 +7,7 @@ import {
   renumberBlock,
   splitSegment,
 } from "@/core/commands";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import {
   asPrefix4,
   formatPrefix,
@@ -36,26 +36,25 @@ const TOOLS: readonly (readonly [Tool, string])[] = [
   ["six", "IPv6 for every segment"],
 ];
 
+const FORMS: Record<Tool, () => ReactNode> = {
+  allocate: Allocate,
+  renumber: Renumber,
+  split: Split,
+  merge: Merge,
+  six: Six,
+};
+
 /** The tools of numbering, each previewed; what moves can be had as a list, old and new. */
 export function NumberingMargin() {
   const [tool, setTool] = useState<Tool>("allocate");
+  const Form = FORMS[tool];
   return (
     <>
       <MarginHead kick="Numbering">The site’s addresses</MarginHead>
       <div className="py-3">
         <Radios label="Tool" value={tool} choices={TOOLS} onChoose={setTool} />
       </div>
-      {tool === "allocate" ? (
-        <Allocate />
-      ) : tool === "renumber" ? (
-        <Renumber />
-      ) : tool === "split" ? (
-        <Split />
-      ) : tool === "merge" ? (
-        <Merge />
-      ) : (
-        <Six />
-      )}
+      <Form />
       <FreeSpace />
     </>
   );

@@ -79,12 +79,8 @@ export function ScopeFields({ segment }: { segment: Segment }) {
 function ServerChoice({ scope }: { scope: Scope }) {
   const { plan } = useIndex();
   const edit = usePlan((state) => state.edit);
-  const value =
-    scope.serverDevice !== null
-      ? `d ${scope.serverDevice}`
-      : scope.serverHost !== null
-        ? `h ${scope.serverHost}`
-        : "";
+  const host = scope.serverHost === null ? "" : `h ${scope.serverHost}`;
+  const value = scope.serverDevice === null ? host : `d ${scope.serverDevice}`;
   const servers: (readonly [string, string])[] = [
     ...(value === "" ? [["", "nobody"] as const] : []),
     ...[...plan.device.values()]

@@ -8,6 +8,8 @@ import { SeveritySign } from "../../kit/signs";
 import { useIndex } from "../../plan-store/use-plan";
 import { Fact, MarginHead, Section } from "../parts";
 
+const COLUMN_NAMES = { internet: "the internet", gateway: "the gateway" };
+
 /**
  * One pair of the matrix: what gets through and why, with the wall behind it and a probe between two of its
  * hosts.
@@ -40,11 +42,9 @@ export function ReachMargin({ at }: { at: { readonly row: number; readonly colum
   const ask = () => {
     if (source === undefined) return;
     const goal =
-      to === "internet"
-        ? { to: "internet" as const, service: null }
-        : to === "gateway"
-          ? { to: "gateway" as const, service: null }
-          : { to: "host" as const, host: target?.id ?? "", service: null };
+      typeof to === "string"
+        ? { to, service: null }
+        : { to: "host" as const, host: target?.id ?? "", service: null };
     select(null);
     set({
       probeWay: "journey",
@@ -62,8 +62,7 @@ export function ReachMargin({ at }: { at: { readonly row: number; readonly colum
   return (
     <>
       <MarginHead kick="Reachability">
-        {from.name} to{" "}
-        {typeof to === "string" ? (to === "internet" ? "the internet" : "the gateway") : to.name}
+        {from.name} to {typeof to === "string" ? COLUMN_NAMES[to] : to.name}
       </MarginHead>
       <dl className="facts">
         <Fact name="Now">{reachAt(matrix, row, column)}</Fact>

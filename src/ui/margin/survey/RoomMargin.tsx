@@ -41,11 +41,7 @@ export function RoomMargin({ id }: { id: string }) {
       <dl className="facts">
         <Fact name="Sockets">
           {tally.sockets}
-          {room.kind === "cabinet"
-            ? ", patched inside"
-            : cabinet === undefined
-              ? ", to the first cabinet"
-              : `, to ${cabinet.name}`}
+          {room.kind === "cabinet" ? ", patched inside" : `, to ${cabinet?.name ?? "the first cabinet"}`}
           {room.cableCm === null ? "" : `, ${metres(room)} m away`}
         </Fact>
         {readAs.map((reading) => (

@@ -69,7 +69,8 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
   const [wantsServices, setWantsServices] = useState(false);
   const [added, setAdded] = useState(0);
   const name = `${wallEndName(index, from)} to ${wallEndName(index, to)}`;
-  const door = wall === null ? (wantsServices ? "services" : "closed") : wall.door;
+  const unwritten = wantsServices ? "services" : "closed";
+  const door = wall === null ? unwritten : wall.door;
   const services = wall?.services ?? [];
   const write = (next: Wall["door"], list: readonly Service[], reason: string) => {
     return edit(setWall({ from, to, door: next, services: list, reason }));
@@ -91,11 +92,7 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
       <MarginHead kick="Selected wall">{name}</MarginHead>
       <dl className="facts">
         <Fact name="Lets through">
-          {door === "open"
-            ? "everything"
-            : services.length === 0
-              ? "nothing"
-              : services.map(serviceText).join("; ")}
+          {door === "open" ? "everything" : services.map(serviceText).join("; ") || "nothing"}
         </Fact>
         <Fact name="Back">answers always return</Fact>
       </dl>

@@ -108,6 +108,9 @@ function Assign() {
   );
 }
 
+const listSource = (region: string) =>
+  region === "" ? "A list of your own." : `Begun with the list for ${region}.`;
+
 /** The channels that may be used here: a set to begin with, each band editable. */
 function Rules() {
   const index = useIndex();
@@ -116,11 +119,7 @@ function Rules() {
   return (
     <Section title="Channels that may be used">
       <p className="px-4 pb-1 text-13">
-        {rules.channels.length === 0
-          ? "No list yet: begin with a region’s."
-          : rules.region === ""
-            ? "A list of your own."
-            : `Begun with the list for ${rules.region}.`}
+        {rules.channels.length === 0 ? "No list yet: begin with a region’s." : listSource(rules.region)}
       </p>
       <div className="flex flex-wrap gap-[6px] px-4 pb-1">
         {RADIO_SET_NAMES.map((name) => (

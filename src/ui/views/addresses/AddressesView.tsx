@@ -58,22 +58,15 @@ export function AddressesView() {
         </p>
       ) : (
         <>
-          {tool === "import" ? (
-            <ImportTable segment={shown} close={() => setTool(null)} />
-          ) : tool === "compare" ? (
-            <ReconcileTable close={() => setTool(null)} />
-          ) : (
-            <>
-              {inUse ? (
-                <div className="max-h-[58%] flex-none overflow-y-auto" tabIndex={-1}>
-                  <UseChart />
-                </div>
-              ) : (
-                <Rulers segments={segments} chosen={chosen} />
-              )}
-              <Register segment={shown} open={setTool} />
-            </>
-          )}
+          {tool === "import" ? <ImportTable segment={shown} close={() => setTool(null)} /> : null}
+          {tool === "compare" ? <ReconcileTable close={() => setTool(null)} /> : null}
+          {tool === null && inUse ? (
+            <div className="max-h-[58%] flex-none overflow-y-auto" tabIndex={-1}>
+              <UseChart />
+            </div>
+          ) : null}
+          {tool === null && !inUse ? <Rulers segments={segments} chosen={chosen} /> : null}
+          {tool === null ? <Register segment={shown} open={setTool} /> : null}
         </>
       )}
     </main>

@@ -9,7 +9,7 @@ import {
   removeHosts,
   setLegAddress,
 } from "@/core/commands";
-import { useMemo, useRef, useState } from "react";
+import { useMemo, useRef, useState, type ReactNode } from "react";
 import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
 import type { Finding, Severity } from "@/core/checks";
@@ -22,9 +22,9 @@ import type { Column, GridActions } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
 import { Filter } from "../../kit/Filter";
 import { QuietAddress } from "../../kit/QuietAddress";
-import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
+import { Judged } from "@/ui/grid/Judged";
 
 const HEADS: readonly (readonly [HostColumn, string])[] = [
   ["address", "Address"],
@@ -57,6 +57,17 @@ const CELL_OF: Readonly<Record<string, HostColumn>> = {
 const textOf = (index: PlanIndex, { row, entity }: RegisterRow, column: HostColumn): string =>
   row === "host" ? hostCellText(index, entity, column) : legCellText(index, entity, column);
 
+function cellOf(row: RegisterRow, id: HostColumn, text: string, quiet: string): ReactNode {
+  if (id === "name") return text;
+  if (id !== "address")
+    return <span className={row.row === "interface" ? "text-ink2" : ""}>{text === "" ? "–" : text}</span>;
+  return text === "" ? (
+    <span className="text-ink2">by DHCP</span>
+  ) : (
+    <QuietAddress text={text} quiet={quiet} />
+  );
+}
+
 function columnsOf(
   index: PlanIndex,
   list: readonly Finding[],
@@ -85,26 +96,7 @@ function columnsOf(
     show: (row: RegisterRow) => {
       const text = textOf(index, row, id);
       const severity = severities.get(`${row.entity.id} ${id}`);
-      const cell =
-        id === "address" ? (
-          text === "" ? (
-            <span className="text-ink2">by DHCP</span>
-          ) : (
-            <QuietAddress text={text} quiet={quiet} />
-          )
-        ) : id === "name" ? (
-          text
-        ) : (
-          <span className={row.row === "interface" ? "text-ink2" : ""}>{text === "" ? "–" : text}</span>
-        );
-      return severity === undefined ? (
-        cell
-      ) : (
-        <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
-          {cell}
-          <SeveritySign severity={severity} size={11} />
-        </span>
-      );
+      return <Judged severity={severity}>{cellOf(row, id, text, quiet)}</Judged>;
     },
   }));
 }

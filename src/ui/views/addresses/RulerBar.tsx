@@ -121,6 +121,25 @@ export function RulerBar({
   );
 }
 
+/** A reservation is a ring, a static address a square. */
+function PinHead({
+  reserved,
+  x,
+  top,
+  colour,
+}: {
+  reserved: boolean;
+  x: number;
+  top: number;
+  colour: string;
+}) {
+  return reserved ? (
+    <circle cx={x} cy={top + 3.5} r={3.3} fill="var(--panel)" stroke={colour} strokeWidth={1.5} />
+  ) : (
+    <rect x={x - 3.5} y={top} width={7} height={7} fill={colour} />
+  );
+}
+
 /**
  * A fixed address as a pin: a square head for one typed in or the gear's, a ring for a reserved one, a
  * triangle for one in trouble.
@@ -142,7 +161,8 @@ export function PinMark({
   trouble: boolean;
   choose: () => void;
 }) {
-  const colour = trouble ? "var(--warn)" : chosen ? "var(--act)" : "var(--ink)";
+  const plain = chosen ? "var(--act)" : "var(--ink)";
+  const colour = trouble ? "var(--warn)" : plain;
   return (
     <g
       className="cursor-pointer"
@@ -162,10 +182,8 @@ export function PinMark({
           strokeWidth={1.8}
           strokeLinejoin="round"
         />
-      ) : pin.manner === "reserved" ? (
-        <circle cx={x} cy={top + 3.5} r={3.3} fill="var(--panel)" stroke={colour} strokeWidth={1.5} />
       ) : (
-        <rect x={x - 3.5} y={top} width={7} height={7} fill={colour} />
+        <PinHead reserved={pin.manner === "reserved"} x={x} top={top} colour={colour} />
       )}
     </g>
   );

@@ -10,6 +10,7 @@ import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { SeveritySign } from "../../kit/signs";
 import { useIndex } from "../../plan-store/use-plan";
 import { cancelStudy, isRunning, startStudy, useStudy } from "./use-study";
+import { severityColour } from "@/ui/kit/signs";
 
 const ROW = 28;
 const COLUMNS = "grid-cols-[minmax(150px,1fr)_56px_52px_repeat(3,84px)_64px]";
@@ -19,6 +20,14 @@ const SERVICES = {
   address: "the DHCP server",
   internet: "the internet",
 } as const;
+
+function triedWords(all: number | null, bad: number): string {
+  if (all === null) return "each thing failed in turn";
+  return (
+    `${counted(all, "failure", "failures")} tried, ` +
+    `${bad} ${bad === 1 ? "takes" : "take"} something from somebody`
+  );
+}
 
 /** Every device, cable, supply and line failed in turn: who is cut off, who loses what, what takes over. */
 export function FailuresView() {
@@ -60,14 +69,7 @@ export function FailuresView() {
     <main className="sheet">
       <div className="head">
         <h1>Failures</h1>
-        <p>
-          {isEmpty
-            ? "nothing to fail yet"
-            : losses === null
-              ? "each thing failed in turn"
-              : `${counted(losses.length, "failure", "failures")} tried, ` +
-                `${bad} ${bad === 1 ? "takes" : "take"} something from somebody`}
-        </p>
+        <p>{isEmpty ? "nothing to fail yet" : triedWords(losses?.length ?? null, bad)}</p>
         <span className="push" />
         {losses === null ? null : (
           <button
@@ -118,11 +120,10 @@ export function FailuresView() {
           The plan has changed since these were tried.
         </p>
       ) : null}
-      {losses === null ? (
-        running || isEmpty || fault !== null ? null : (
-          <p className="p-4 text-13 text-ink2">Called off. “Try them again” starts anew.</p>
-        )
-      ) : (
+      {losses === null && !running && !isEmpty && fault === null ? (
+        <p className="p-4 text-13 text-ink2">Called off. “Try them again” starts anew.</p>
+      ) : null}
+      {losses === null ? null : (
         <>
           <Ranking losses={losses} chosen={chosen} choose={(key) => select({ what: "failure", key })} />
           <section
@@ -155,6 +156,23 @@ export function FailuresView() {
         </>
       )}
     </main>
+  );
+}
+
+const marked = (sign: boolean) => (sign ? "font-semibold text-stop" : "");
+
+function LossSign({ loss }: { loss: RankedLoss }) {
+  if (loss.lost === 0 && loss.harmed === 0)
+    return (
+      <span className="text-sound" aria-hidden>
+        ✓
+      </span>
+    );
+  const severity = loss.lost > 0 ? "stop" : "warn";
+  return (
+    <span className={severityColour(severity)}>
+      <SeveritySign severity={severity} size={12} />
+    </span>
   );
 }
 
@@ -192,9 +210,7 @@ function Ranking({
     requestAnimationFrame(() => box.current?.querySelector<HTMLElement>(`[data-row="${to}"]`)?.focus());
   };
   const number = (count: number, sign = false) => (
-    <span className={`mono text-right ${count === 0 ? "text-ink2" : sign ? "font-semibold text-stop" : ""}`}>
-      {count}
-    </span>
+    <span className={`mono text-right ${count === 0 ? "text-ink2" : marked(sign)}`}>{count}</span>
   );
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -240,19 +256,7 @@ function Ranking({
                 className={`absolute grid w-full ${COLUMNS} items-center gap-2 border-b border-hair px-4 text-left text-13 ${loss.key === chosen ? "bg-act-wash" : "hover:bg-hover"}`}
               >
                 <span className="flex min-w-0 items-center gap-2">
-                  {loss.lost > 0 ? (
-                    <span className="text-stop">
-                      <SeveritySign severity="stop" size={12} />
-                    </span>
-                  ) : loss.harmed > 0 ? (
-                    <span className="text-warn">
-                      <SeveritySign severity="warn" size={12} />
-                    </span>
-                  ) : (
-                    <span className="text-sound" aria-hidden>
-                      ✓
-                    </span>
-                  )}
+                  <LossSign loss={loss} />
                   <span className="truncate">{loss.name}</span>
                 </span>
                 <span className="text-ink2">{KINDS[loss.failures[0]?.what ?? "device"]}</span>

@@ -26,6 +26,7 @@ export function FindingsView() {
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const goTo = useGoTo();
+  const isEmpty = index.plan.segment.size + index.plan.device.size === 0;
   const [family, setFamily] = useState("");
   const shown = list.filter((finding) => family === "" || finding.family === family);
   const titleOf = (key: string) => VIEWS.find((view) => view.key === key)?.title ?? key;
@@ -52,11 +53,12 @@ export function FindingsView() {
         </label>
       </div>
       <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
-        {index.plan.segment.size + index.plan.device.size === 0 ? (
+        {isEmpty ? (
           <p className="p-4 text-15">
             The plan is still empty, so there is nothing to check. Begin with the segments.
           </p>
-        ) : shown.length === 0 ? (
+        ) : null}
+        {!isEmpty && shown.length === 0 ? (
           <p className="p-4 text-15 text-sound">✓ The checks find nothing wrong here.</p>
         ) : null}
         {SEVERITIES.map(([severity, title]) => {

@@ -38,9 +38,8 @@ export function GuardsView() {
         <span className="push" />
         <Segmented label="Show" value={way} choices={WAYS} onChoose={setWay} />
       </div>
-      {way === "guards" ? (
-        <GuardTable devices={able} />
-      ) : shown === undefined ? (
+      {way === "guards" ? <GuardTable devices={able} /> : null}
+      {way !== "guards" && shown === undefined ? (
         <p className="max-w-[60ch] p-4 text-15">
           No gear runs a spanning tree yet. Where cables form a ring, one has to block; choose a switch and
           the kind of its tree in the margin.{" "}
@@ -56,25 +55,22 @@ export function GuardsView() {
             </button>
           )}
         </p>
-      ) : (
-        <>
-          {trees.length < 2 ? null : (
-            <div className="flex items-center gap-2 border-b border-hair px-4 py-2 text-13">
-              <label className="flex items-center gap-2">
-                Tree
-                <select className="field" value={shown.key} onChange={(event) => setKey(event.target.value)}>
-                  {trees.map((one) => (
-                    <option key={one.key} value={one.key}>
-                      {one.title}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            </div>
-          )}
-          <TreeDrawing named={shown} />
-        </>
-      )}
+      ) : null}
+      {way !== "guards" && shown !== undefined && trees.length > 1 ? (
+        <div className="flex items-center gap-2 border-b border-hair px-4 py-2 text-13">
+          <label className="flex items-center gap-2">
+            Tree
+            <select className="field" value={shown.key} onChange={(event) => setKey(event.target.value)}>
+              {trees.map((one) => (
+                <option key={one.key} value={one.key}>
+                  {one.title}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+      ) : null}
+      {way !== "guards" && shown !== undefined ? <TreeDrawing named={shown} /> : null}
     </main>
   );
 }

@@ -68,6 +68,27 @@ function Rings({ jacket, missing, upright }: { jacket: Jacket; missing: readonly
   );
 }
 
+const BESIDE = ["translate(4px, -16px)", "translate(-20px, -16px)"] as const;
+const BELOW = "translate(6px, 4px)";
+const ABOVE = "translate(6px, -16px)";
+
+/** Where the port numbers of a cable's two ends stand, so that neither lies on the cable. */
+function numberPlaces(sideways: boolean, forward: boolean): readonly [string, string] {
+  if (sideways) return forward ? BESIDE : [BESIDE[1], BESIDE[0]];
+  return forward ? [BELOW, ABOVE] : [ABOVE, BELOW];
+}
+
+function strokeOf({ light, missing, chosen }: CableData): string {
+  if (light === "lit") return "var(--act)";
+  if (missing.length > 0 && light === "plain") return "var(--stop)";
+  return chosen ? "var(--act)" : "var(--jacket)";
+}
+
+function widthOf({ light, chosen }: CableData): number {
+  if (light === "lit") return 9;
+  return chosen ? 7 : 5;
+}
+
 /** A cable as a dark jacket with its tape where it has room and the port numbers at its ends. */
 export function CableEdge({
   id,
@@ -108,13 +129,7 @@ export function CableEdge({
     route === null
       ? sourcePosition === Position.Left || sourcePosition === Position.Right
       : second.y === start.y;
-  const [atStart, atEnd] = sideways
-    ? start.x <= end.x
-      ? ["translate(4px, -16px)", "translate(-20px, -16px)"]
-      : ["translate(-20px, -16px)", "translate(4px, -16px)"]
-    : start.y <= end.y
-      ? ["translate(6px, 4px)", "translate(6px, -16px)"]
-      : ["translate(6px, -16px)", "translate(6px, 4px)"];
+  const [atStart, atEnd] = numberPlaces(sideways, sideways ? start.x <= end.x : start.y <= end.y);
   const number = "mono pointer-events-none absolute bg-panel/80 px-[2px] text-12 leading-none text-ink2";
   return (
     <>
@@ -123,15 +138,8 @@ export function CableEdge({
         path={path}
         interactionWidth={18}
         style={{
-          stroke:
-            data.light === "lit"
-              ? "var(--act)"
-              : data.missing.length > 0 && data.light === "plain"
-                ? "var(--stop)"
-                : data.chosen
-                  ? "var(--act)"
-                  : "var(--jacket)",
-          strokeWidth: data.light === "lit" ? 9 : data.chosen ? 7 : 5,
+          stroke: strokeOf(data),
+          strokeWidth: widthOf(data),
           opacity: data.light === "dim" ? 0.4 : 1,
         }}
       />

@@ -14,8 +14,8 @@ import { writtenCells } from "../../grid/written-cells";
 import { EditGrid } from "../../grid/EditGrid";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { Filter } from "../../kit/Filter";
-import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { Judged } from "@/ui/grid/Judged";
 
 type ColumnId = CableColumn | "speed" | "reach";
 const HEADS: readonly (readonly [ColumnId, string, string])[] = [
@@ -75,21 +75,11 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<CableRow,
     ...(["length", "reach", "speed"].includes(id) ? { align: "right" as const } : {}),
     show: (row) => {
       const severity = id === "label" ? worst.get(row.link.id) : undefined;
-      const shown =
-        text(row, id) === "" ? (
-          <span className="text-ink2">–</span>
-        ) : id === "reach" || id === "speed" ? (
-          <span className="text-ink2">{text(row, id)}</span>
-        ) : (
-          text(row, id)
-        );
-      return severity === undefined ? (
-        shown
-      ) : (
-        <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
-          {shown}
-          <SeveritySign severity={severity} size={11} />
-        </span>
+      const quiet = text(row, id) === "" || id === "reach" || id === "speed";
+      return (
+        <Judged severity={severity}>
+          {quiet ? <span className="text-ink2">{text(row, id) || "–"}</span> : text(row, id)}
+        </Judged>
       );
     },
   }));

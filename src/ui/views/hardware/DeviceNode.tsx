@@ -15,12 +15,19 @@ export type DeviceData = {
 const SIDES = [Position.Top, Position.Right, Position.Bottom, Position.Left] as const;
 const HANDLE = "!h-px !w-px !min-w-0 !min-h-0 !border-0 !bg-transparent";
 
+const LOOKS = {
+  stop: "border-stop outline-2 outline-stop",
+  lit: "border-act outline-2 outline-act",
+  dim: "border-rule opacity-60",
+  plain: "border-ink",
+};
+
 /** A device on the drawing: its name, what it is, and the sign of its worst finding. */
 export function DeviceNode({ data }: NodeProps) {
   const { name, model, worst, chosen, light } = data as DeviceData;
   return (
     <div
-      className={`h-[50px] w-[156px] rounded border bg-panel px-3 py-[6px] ${light === "stop" ? "border-stop outline-2 outline-stop" : light === "lit" || chosen ? "border-act outline-2 outline-act" : light === "dim" ? "border-rule opacity-60" : "border-ink"}`}
+      className={`h-[50px] w-[156px] rounded border bg-panel px-3 py-[6px] ${LOOKS[light === "plain" && chosen ? "lit" : light]}`}
     >
       {SIDES.map((side) => (
         <Handle key={side} id={side} type="source" position={side} className={HANDLE} isConnectable={false} />

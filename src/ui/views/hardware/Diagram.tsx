@@ -87,13 +87,24 @@ function placeNodes(devices: readonly Node<DeviceData>[]): Node[] {
   });
 }
 
+const stopAt = (lit: Lit, device: string) => (lit.stop === device ? ("stop" as const) : null);
+
+function lightOf(lit: Lit, device: string): DeviceData["light"] {
+  if (lit.stop === device) return "stop";
+  return lit.devices.has(device) ? "lit" : "dim";
+}
+
+const cableLight = ({ ports }: Lit, a: string, b: string) =>
+  ports.has(a) && ports.has(b) ? ("lit" as const) : ("dim" as const);
+
 /** The worst finding of each device, its ports' included. */
 function worstByDevice(index: PlanIndex, list: readonly Finding[]): ReadonlyMap<string, Severity> {
   const worst = new Map<string, Severity>();
   // The list begins with the worst: the first one of a device stays.
   for (const { subjects, severity } of list)
     for (const { kind, id } of subjects) {
-      const device = kind === "device" ? id : kind === "port" ? index.plan.port.get(id)?.device : undefined;
+      const owner = kind === "port" ? index.plan.port.get(id)?.device : undefined;
+      const device = kind === "device" ? id : owner;
       if (device !== undefined && !worst.has(device)) worst.set(device, severity);
     }
   return worst;
@@ -154,21 +165,9 @@ function Drawing({ lit: outcome }: { lit: Outcome | null }) {
               place: device.place,
               model: device.model,
               lane: trays.has(device.id) && device.position === null ? LANE : 0,
-              worst:
-                lit === null
-                  ? (worst.get(device.id) ?? null)
-                  : lit.stop === device.id
-                    ? ("stop" as const)
-                    : null,
+              worst: lit === null ? (worst.get(device.id) ?? null) : stopAt(lit, device.id),
               chosen: device.id === chosen,
-              light:
-                lit === null
-                  ? "plain"
-                  : lit.stop === device.id
-                    ? "stop"
-                    : lit.devices.has(device.id)
-                      ? "lit"
-                      : "dim",
+              light: lit === null ? "plain" : lightOf(lit, device.id),
             },
           })),
     [index, worst, laid, trays, chosen, at, lit],
@@ -200,7 +199,7 @@ function Drawing({ lit: outcome }: { lit: Outcome | null }) {
             missing: [...near.missing, ...far.missing],
             chosen: chosenLink === id,
             tapeAt,
-            light: lit === null ? "plain" : lit.ports.has(first.id) && lit.ports.has(last.id) ? "lit" : "dim",
+            light: lit === null ? "plain" : cableLight(lit, first.id, last.id),
           },
         };
       }),

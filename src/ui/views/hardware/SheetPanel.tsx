@@ -20,6 +20,7 @@ import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan, usePlanStore } from "../../plan-store/use-plan";
 import { DeviceSteps } from "./DeviceSteps";
 import { useTemplate } from "./use-template";
+import { deviceOfSelection } from "@/ui/frame/ui-state";
 
 const FORMS = [
   ["steps", "Steps, to be printed"],
@@ -36,8 +37,7 @@ export function SheetPanel() {
   const select = useUi((state) => state.select);
   const [form, setForm] = useState<string>("steps");
   const devices = devicesInOrder(index);
-  const wanted =
-    selection?.what === "device" ? selection.id : selection?.what === "ports" ? selection.device : null;
+  const wanted = deviceOfSelection(selection);
   const device =
     devices.find((one) => one.id === wanted) ?? devices.find((one) => one.kind === "switch") ?? devices[0];
   if (device === undefined) return null;

@@ -4,8 +4,12 @@ import { addStack } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import { Draft } from "@/core/plan";
-import { readStack } from "@/core/planners";
+import { readStack, type StackOrder } from "@/core/planners";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+
+const orderWords = ({ count, model, place, to }: StackOrder) =>
+  `${count} × ${model.model}${place === "" ? "" : ` in ${place}`}` +
+  (to === null ? "" : `, each with a trunk to ${to.name}`);
 
 /**
  * Several devices in one line: how many of which model, where, cabled to what. It says how it is understood
@@ -27,15 +31,7 @@ export function StackLine() {
     toast(`Added ${read?.order?.count ?? ""} × ${read?.order?.model.model ?? ""}.`);
     setText("");
   };
-  const says =
-    refusal ??
-    (read === null
-      ? ""
-      : read.order === null
-        ? read.refusal
-        : `${read.order.count} × ` +
-          `${read.order.model.model}${read.order.place === "" ? "" : ` in ${read.order.place}`}` +
-          (read.order.to === null ? "" : `, each with a trunk to ${read.order.to.name}`));
+  const says = refusal ?? (read === null ? "" : (read.refusal ?? orderWords(read.order)));
   return (
     <form
       className="flex flex-wrap items-center gap-3 border-b border-hair bg-paper px-4 py-2 text-13"

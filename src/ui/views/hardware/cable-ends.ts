@@ -80,7 +80,8 @@ export function tapePlace(
   whole: readonly LayoutPoint[],
   at: DrawnCable["tapeAt"] = "middle",
 ): LayoutPoint & { readonly upright: boolean } {
-  const route = at === "first" ? whole.slice(0, 2) : at === "last" ? whole.slice(-2) : whole;
+  const last = at === "last" ? whole.slice(-2) : whole;
+  const route = at === "first" ? whole.slice(0, 2) : last;
   const pieces = route.slice(1).map((to, i) => ({ from: route[i] ?? to, to }));
   const length = ({ from, to }: { from: LayoutPoint; to: LayoutPoint }) =>
     Math.abs(from.x - to.x) + Math.abs(from.y - to.y);

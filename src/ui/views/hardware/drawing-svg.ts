@@ -85,12 +85,10 @@ function rings(
     .map(({ tape, long }) => {
       const [x, y, w, h] = place.upright ? [place.x - 7, at, 14, long] : [at, place.y - 7, long, 14];
       at += long + 1;
-      const tracer =
-        tape.tracer === null
-          ? ""
-          : place.upright
-            ? `<rect x="${x + 8}" y="${y}" width="4" height="${h}" fill="${colour(tape.tracer)}"/>`
-            : `<rect x="${x}" y="${y + 8}" width="${w}" height="4" fill="${colour(tape.tracer)}"/>`;
+      const along = place.upright
+        ? `x="${x + 8}" y="${y}" width="4" height="${h}"`
+        : `x="${x}" y="${y + 8}" width="${w}" height="4"`;
+      const tracer = tape.tracer === null ? "" : `<rect ${along} fill="${colour(tape.tracer)}"/>`;
       return (
         `<g><title>${escaped(`${tape.name} (${tape.vid})`)}</title><rect x="${x}" ` +
         `y="${y}" width="${w}" height="${h}" fill="${colour(tape.base)}" ` +

@@ -79,9 +79,11 @@ export function HistoryView() {
           <p role="status" className="p-4 text-ink2">
             Loading …
           </p>
-        ) : all.length === 0 ? (
+        ) : null}
+        {lines !== null && all.length === 0 ? (
           <p className="p-4 text-15">Nothing has been changed yet.</p>
-        ) : (
+        ) : null}
+        {all.length === 0 ? null : (
           <table className="table" aria-label="History">
             <thead>
               <tr>

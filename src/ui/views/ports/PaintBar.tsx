@@ -190,18 +190,14 @@ const WAY_BACK: Made = {
   tip: { vid: 0, mark: "WB", name: "", base: "white", tracer: null },
 };
 
+const FIXED_LOOKS: Partial<Record<Paint["role"], typeof WAN>> = { wan: WAN, wayBack: WAY_BACK };
+
 /** The cable as it would be, short. */
 function Preview({ domain, port, paint }: { domain: string | null; port: Port; paint: Paint | null }) {
   const index = useIndex();
   const role = paint === null ? null : roleAt(index, port, paint);
-  const made =
-    paint?.role === "wan"
-      ? WAN
-      : paint?.role === "wayBack"
-        ? WAY_BACK
-        : role === null
-          ? null
-          : jacketOfRole(index, port, role);
+  const drawn = role === null ? null : jacketOfRole(index, port, role);
+  const made = paint === null ? null : (FIXED_LOOKS[paint.role] ?? drawn);
   if (made === null) return <span className="h-4" />;
   return (
     <Jacket

@@ -38,6 +38,11 @@ interface Props {
   readonly counts: ReadonlyMap<number, { readonly missing: number; readonly needless: number }>;
 }
 
+function lookOf(chosen: number | null, vid: number): string {
+  if (chosen === null) return "";
+  return chosen === vid ? "bg-act-wash" : "opacity-40";
+}
+
 /** Ports down, VLANs across; each crossing is tape or nothing, and a click or a key sets it. */
 export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
   const edit = usePlan((state) => state.edit);
@@ -76,7 +81,8 @@ export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
     const vid = tape === undefined ? null : asVid(tape.vid);
     if (row?.kind !== "port" || tape === undefined || vid === null) return;
     const { port } = row.row;
-    const wanted = way === "next" ? (crossingOf(port, vid) === "none" ? "tagged" : "none") : way;
+    const turned = crossingOf(port, vid) === "none" ? "tagged" : "none";
+    const wanted = way === "next" ? turned : way;
     const refusal = edit(setCrossing({ port: port.id, vid, way: wanted }));
     if (refusal !== null) toast.error(refusal);
     select({ what: "ports", device: row.device.id, ids: [port.id] });
@@ -213,7 +219,7 @@ export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
                         `${row.device.name} port ${row.row.port.label}, ${tape.name} ` +
                         `(${tape.vid}): ${HAS[cell.has]}${HINT[cell.state]}`
                       }
-                      className={`cursor-pointer !px-[2px] text-center focus:outline-2 focus:-outline-offset-2 focus:outline-act ${chosen === tape.vid ? "bg-act-wash" : chosen === null ? "" : "opacity-40"}`}
+                      className={`cursor-pointer !px-[2px] text-center focus:outline-2 focus:-outline-offset-2 focus:outline-act ${lookOf(chosen, tape.vid)}`}
                       onClick={(event) => {
                         setAt({ row: number, column });
                         event.currentTarget.focus();

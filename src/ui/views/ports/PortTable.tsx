@@ -158,7 +158,7 @@ export function PortTable({
               <td className="mono right font-semibold">{port.label}</td>
               <td className="mono text-ink2">{port.softwareName}</td>
               <td className={`max-w-0 truncate ${plugged === "" ? "text-ink2" : ""}`} title={plugged}>
-                {plugged === "" ? (port.enabled ? "empty" : "empty, off") : plugged}
+                {plugged || (port.enabled ? "empty" : "empty, off")}
               </td>
               <td className="!py-[2px]">
                 <Jacket made={jacketOf(index, port)} slots={slots} />

@@ -11,6 +11,7 @@ import { PaintBar } from "./PaintBar";
 import { GUARDS, PortTable } from "./PortTable";
 import { RulePaint } from "./RulePaint";
 import { VlanPathsPanel } from "./VlanPathsPanel";
+import { deviceOfSelection } from "@/ui/frame/ui-state";
 
 type Way = "device" | "vlans" | "rule";
 const WAYS = [
@@ -52,8 +53,7 @@ function DevicePorts({ ways }: { ways: ReactNode }) {
   const select = useUi((state) => state.select);
   const scroller = useRef<HTMLDivElement>(null);
   const devices = devicesInOrder(index).filter((device) => index.portsOf(device.id).length > 0);
-  const wanted =
-    selection?.what === "ports" ? selection.device : selection?.what === "device" ? selection.id : null;
+  const wanted = deviceOfSelection(selection);
   const device =
     devices.find((d) => d.id === wanted) ?? devices.find((d) => d.kind === "switch") ?? devices[0];
   if (device === undefined) {

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect } from "react";
-import { plugs } from "@/core/probe";
+import { plugs, type Outcome } from "@/core/probe";
 import type { ProbeWay } from "../../frame/ui-state";
 import { useUi } from "../../frame/use-ui";
 import { Segmented } from "../../kit/Segmented";
@@ -19,6 +19,25 @@ const WAYS: readonly (readonly [ProbeWay, string])[] = [
   ["reach", "Reachability"],
 ];
 
+/** How it ended, beside the head: kept out or not, all steps or where it stops. */
+function Result({ outcome }: { outcome: Outcome }) {
+  const { attack, stopsAt, steps } = outcome;
+  const isGood = attack === null ? stopsAt === null : attack.reached.length === 0;
+  const kept = attack === null ? `all ${steps.length} steps pass` : "kept out";
+  if (isGood)
+    return (
+      <p role="status" className="!text-15 !text-sound font-semibold">
+        ✓ {kept}
+      </p>
+    );
+  return (
+    <p role="status" className="flex items-center gap-2 !text-15 !text-stop font-semibold">
+      <SeveritySign severity="stop" size={16} />
+      {attack === null ? `stops at step ${stopsAt}` : `gets through to ${attack.reached.length}`}
+    </p>
+  );
+}
+
 /**
  * Plug something in and see: the address it gets, the way it takes, where it stops and why; the probes that
  * are kept; everybody against everybody.
@@ -32,35 +51,11 @@ export function ProbeView() {
   useEffect(() => {
     if (outcome !== null) set({ probed: true });
   }, [outcome, set]);
-  const attack = outcome?.attack ?? null;
   return (
     <main className="sheet">
       <div className="head">
         <h1>Probe</h1>
-        {way !== "journey" || outcome === null ? null : attack !== null ? (
-          <p
-            role="status"
-            className={`flex items-center gap-2 !text-15 font-semibold ${attack.reached.length === 0 ? "!text-sound" : "!text-stop"}`}
-          >
-            {attack.reached.length === 0 ? (
-              "✓ kept out"
-            ) : (
-              <>
-                <SeveritySign severity="stop" size={16} />
-                gets through to {attack.reached.length}
-              </>
-            )}
-          </p>
-        ) : outcome.stopsAt === null ? (
-          <p role="status" className="!text-15 !text-sound font-semibold">
-            ✓ all {outcome.steps.length} steps pass
-          </p>
-        ) : (
-          <p role="status" className="flex items-center gap-2 !text-15 !text-stop font-semibold">
-            <SeveritySign severity="stop" size={16} />
-            stops at step {outcome.stopsAt}
-          </p>
-        )}
+        {way === "journey" && outcome !== null ? <Result outcome={outcome} /> : null}
         <span className="push" />
         <Segmented
           label="Ask"

@@ -279,6 +279,8 @@ interface CellProps {
   readonly choose: () => void;
 }
 
+const DIFFERENCE_LOOKS = { more: "!bg-stop-wash text-stop", less: "text-warn", none: "" };
+
 function Cell({ matrix, row, column, left, chosen, tabbable, choose }: CellProps) {
   const reach = reachAt(matrix, row, column);
   const difference = differenceAt(matrix, row, column);
@@ -298,7 +300,7 @@ function Cell({ matrix, row, column, left, chosen, tabbable, choose }: CellProps
       tabIndex={tabbable ? 0 : -1}
       onClick={choose}
       style={{ left, width: CELL, height: CELL }}
-      className={`absolute top-0 flex items-center justify-center border-r border-hair ${startsZone(matrix, row) ? "border-t border-t-ink2" : "border-t border-t-hair"} ${look} ${chosen ? "outline-2 -outline-offset-2 outline-act" : ""} ${difference === "more" ? "!bg-stop-wash text-stop" : difference === "less" ? "text-warn" : ""}`}
+      className={`absolute top-0 flex items-center justify-center border-r border-hair ${startsZone(matrix, row) ? "border-t border-t-ink2" : "border-t border-t-hair"} ${look} ${chosen ? "outline-2 -outline-offset-2 outline-act" : ""} ${DIFFERENCE_LOOKS[difference ?? "none"]}`}
     >
       {difference === null ? (
         sign

@@ -44,11 +44,8 @@ export function StepStrip({
   const select = useUi((state) => state.select);
   const strip = useRef<HTMLOListElement>(null);
   const aside = differsAt !== null;
-  const chosen = aside
-    ? differsAt
-    : selection?.what === "step"
-      ? selection.number
-      : (outcome.stopsAt ?? outcome.steps.length);
+  const last = outcome.stopsAt ?? outcome.steps.length;
+  const chosen = differsAt ?? (selection?.what === "step" ? selection.number : last);
   const onKeyDown = (event: KeyboardEvent) => {
     const to = { ArrowRight: chosen + 1, ArrowLeft: chosen - 1, Home: 1, End: outcome.steps.length }[
       event.key

@@ -4,9 +4,14 @@ import { formatAddress } from "@/core/address";
 import type { Outcome } from "@/core/probe";
 import { formatLease } from "@/core/planners";
 import { poolsWithCounts } from "@/core/sheets";
-import { nameOf } from "@/core/plan";
+import { nameOf, PlanIndex, type Scope } from "@/core/plan";
 import { Fact } from "../../margin/parts";
 import { useIndex } from "../../plan-store/use-plan";
+
+function serverName(index: PlanIndex, { serverDevice, serverHost }: Scope): string {
+  if (serverDevice !== null) return nameOf(index, "device", serverDevice);
+  return serverHost === null ? "nobody" : nameOf(index, "host", serverHost);
+}
 
 /** What stands on the screen of what was plugged in, beside what the plan wants it to get. */
 export function WhatItShows({ outcome }: { outcome: Outcome }) {
@@ -16,14 +21,7 @@ export function WhatItShows({ outcome }: { outcome: Outcome }) {
   const scope =
     expected?.scope === null || expected === null ? undefined : index.plan.scope.get(expected.scope);
   const gateway = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
-  const server =
-    scope === undefined
-      ? "nobody"
-      : scope.serverDevice !== null
-        ? nameOf(index, "device", scope.serverDevice)
-        : scope.serverHost === null
-          ? "nobody"
-          : nameOf(index, "host", scope.serverHost);
+  const server = scope === undefined ? "nobody" : serverName(index, scope);
   return (
     <div className="grid grid-cols-2 max-[1000px]:grid-cols-1">
       <section className="border-r border-hair py-2">

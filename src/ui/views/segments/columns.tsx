@@ -6,8 +6,8 @@ import { formatPrefix } from "@/core/address";
 import { segmentCellText, segmentFigures } from "@/core/sheets";
 import type { Column } from "../../grid/column";
 import { QuietAddress } from "../../kit/QuietAddress";
-import { SeveritySign, severityColour } from "../../kit/signs";
 import { SegmentChip } from "../../tape/Chip";
+import { Judged } from "@/ui/grid/Judged";
 
 export type GridColumnId = SegmentColumn | "count" | "now" | "room";
 export const isWritten = (column: GridColumnId): column is SegmentColumn =>
@@ -63,15 +63,9 @@ function worstAt(list: readonly Finding[], segment: Segment, column: GridColumnI
 }
 
 /** A cell's text with the sign of the worst finding about it. */
-const signed = (severity: Severity | null, shown: ReactNode): ReactNode =>
-  severity === null ? (
-    shown
-  ) : (
-    <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
-      {shown}
-      <SeveritySign severity={severity} size={11} />
-    </span>
-  );
+const signed = (severity: Severity | null, shown: ReactNode): ReactNode => (
+  <Judged severity={severity ?? undefined}>{shown}</Judged>
+);
 
 export function columnsOf(
   index: PlanIndex,

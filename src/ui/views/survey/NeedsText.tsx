@@ -13,12 +13,8 @@ export function NeedsText({ line, readings }: { line: string; readings: readonly
     const text = line.slice(reading.start, reading.end);
     const number = /^\d+/.exec(text)?.[0] ?? "";
     const rest = text.slice(number.length);
-    const look =
-      reading.problem !== null
-        ? "border-b-2 border-dotted border-stop text-stop"
-        : reading.guessed
-          ? "border-b-2 border-dotted border-ink2"
-          : "";
+    const doubt = reading.guessed ? "border-b-2 border-dotted border-ink2" : "";
+    const look = reading.problem === null ? doubt : "border-b-2 border-dotted border-stop text-stop";
     parts.push(
       <span
         key={reading.start}

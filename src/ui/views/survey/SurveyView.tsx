@@ -185,17 +185,20 @@ const ACCESS = {
 } as const;
 const BOX = { none: "none", routes: "routes", bridges: "bridges", cannotBridge: "cannot bridge" } as const;
 
+const ADDRESSING = { login: "login", fixed: "fixed address", dhcp: "address by DHCP" } as const;
+const CARRIER_NAT = {
+  yes: "behind carrier-grade NAT",
+  unknown: "carrier-grade NAT not known",
+  no: "public address",
+} as const;
+
 function lineText(line: Line): string {
   return [
     ACCESS[line.access],
     line.downMbps > 0 ? `${line.downMbps}${line.upMbps > 0 ? `/${line.upMbps}` : ""} Mbit/s` : "",
     line.vlanTag === null ? "no tag" : `tag ${line.vlanTag}`,
-    line.addressing === "login" ? "login" : line.addressing === "fixed" ? "fixed address" : "address by DHCP",
-    line.carrierNat === "yes"
-      ? "behind carrier-grade NAT"
-      : line.carrierNat === "unknown"
-        ? "carrier-grade NAT not known"
-        : "public address",
+    ADDRESSING[line.addressing],
+    CARRIER_NAT[line.carrierNat],
   ]
     .filter((part) => part !== "")
     .join(", ");

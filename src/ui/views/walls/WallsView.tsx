@@ -163,17 +163,18 @@ interface CellProps {
   readonly choose: () => void;
 }
 
+const doorLook = (door: string) => (door === "closed" ? "hatched" : "");
+
+function cellText(cell: ReturnType<typeof wallCell>): string {
+  if (cell.kind === "itself") return "itself";
+  if (cell.kind === "inside") return cell.open ? "open inside" : "kept apart inside";
+  return cell.text;
+}
+
 function WallGridCell({ index, from, to, place, tabbable, isChosen, crossed, choose }: CellProps) {
   const cell = wallCell(index, from, to);
-  const text =
-    cell.kind === "itself"
-      ? "itself"
-      : cell.kind === "inside"
-        ? cell.open
-          ? "open inside"
-          : "kept apart inside"
-        : cell.text;
-  const look = cell.kind === "wall" ? (cell.door === "closed" ? "hatched" : "") : "bg-hair";
+  const look = cell.kind === "wall" ? doorLook(cell.door) : "bg-hair";
+  const text = cellText(cell);
   return (
     <td
       role="gridcell"
@@ -189,9 +190,8 @@ function WallGridCell({ index, from, to, place, tabbable, isChosen, crossed, cho
     >
       {cell.kind === "wall" && cell.door !== "closed" ? (
         <span className="block max-w-[132px] truncate">{cell.text}</span>
-      ) : cell.kind === "inside" && cell.open ? (
-        <span>inside</span>
       ) : null}
+      {cell.kind === "inside" && cell.open ? <span>inside</span> : null}
     </td>
   );
 }

@@ -3,20 +3,24 @@
 import { clearRadios, editRadio, pasteRadios } from "@/core/commands";
 import type { RefObject } from "react";
 import type { Finding, Severity } from "@/core/checks";
-import { nameOf, type PlanIndex } from "@/core/plan";
+import { nameOf, type PlanIndex, type Radio } from "@/core/plan";
 import { RADIO_COLUMNS, radioCellText, widthsFor, type RadioColumn } from "@/core/planners";
 import { placesOf, tapeOf, type PointRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
 import { writtenCells } from "../../grid/written-cells";
-import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Chip } from "../../tape/Chip";
+import { Judged } from "@/ui/grid/Judged";
 
 type ColumnId = RadioColumn | "point" | "names" | "hears" | "port";
 const isWritten = (column: ColumnId): column is RadioColumn =>
   (RADIO_COLUMNS as readonly string[]).includes(column);
+
+/** The band that a column's name begins with. */
+const bandOf = (id: string): Radio["band"] =>
+  (["2.4", "5", "6"] as const).find((band) => id.startsWith(band.slice(0, 1))) ?? "6";
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow, ColumnId>[] {
   const wrong = new Map<string, Severity>();
@@ -37,21 +41,14 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
     text: ({ radios, device }) => radioCellText(radios, device.place, id),
     offers: () => {
       if (id === "place") return placesOf(index);
-      if (id.endsWith("width"))
-        return widthsFor(id.startsWith("2") ? "2.4" : id.startsWith("5") ? "5" : "6").map(String);
+      if (id.endsWith("width")) return widthsFor(bandOf(id)).map(String);
       return ["auto", "off"];
     },
     show: ({ radios, device }) => {
       const text = radioCellText(radios, device.place, id);
       const radio = radios.find((one) => one.band === id);
       const severity = radio === undefined ? undefined : wrong.get(radio.id);
-      if (severity !== undefined)
-        return (
-          <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
-            {text}
-            <SeveritySign severity={severity} size={11} />
-          </span>
-        );
+      if (severity !== undefined) return <Judged severity={severity}>{text}</Judged>;
       return text === "" || text === "off" || text === "auto" || id === "place" ? (
         <span className="text-ink2">{text || "–"}</span>
       ) : (

@@ -1,7 +1,7 @@
 "use client";
 
 import { addSsid, clearSsids, editSsidText, pasteSsids, removeSsids } from "@/core/commands";
-import type { RefObject } from "react";
+import type { RefObject, ReactNode } from "react";
 import { toast } from "sonner";
 import type { Finding, Severity } from "@/core/checks";
 import { Draft, SECURITIES, type PlanIndex, type Ssid } from "@/core/plan";
@@ -9,9 +9,9 @@ import { SECURITY_SHORT, SSID_COLUMNS, ssidCellText, type SsidColumn } from "@/c
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
-import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
+import { Judged } from "@/ui/grid/Judged";
 
 const HEADS: Readonly<Record<SsidColumn, readonly [head: string, title: string]>> = {
   name: ["Name", "name"],
@@ -30,6 +30,18 @@ const CELL_OF: Readonly<Record<string, SsidColumn>> = {
   "security-not-for-6-ghz": "bands",
   "wireless-name-differs": "name",
 };
+
+function shownIn(index: PlanIndex, ssid: Ssid, id: SsidColumn, text: string): ReactNode {
+  const segment = index.plan.segment.get(ssid.segment);
+  if (id === "segment" && segment !== undefined)
+    return (
+      <span className="inline-flex items-center gap-2">
+        <SegmentChip segment={segment} height={16} />
+        {text}
+      </span>
+    );
+  return text === "" || text === "no" ? <span className="text-ink2">{text || "–"}</span> : text;
+}
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Ssid, SsidColumn>[] {
   const draft = new Draft(index.plan);
@@ -57,26 +69,7 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Ssid, Ssi
     show: (ssid) => {
       const text = ssidCellText(draft, ssid, id);
       const severity = severities.get(`${ssid.id} ${id}`);
-      const segment = index.plan.segment.get(ssid.segment);
-      const shown =
-        id === "segment" && segment !== undefined ? (
-          <span className="inline-flex items-center gap-2">
-            <SegmentChip segment={segment} height={16} />
-            {text}
-          </span>
-        ) : text === "" || text === "no" ? (
-          <span className="text-ink2">{text || "–"}</span>
-        ) : (
-          text
-        );
-      return severity === undefined ? (
-        shown
-      ) : (
-        <span className={`inline-flex items-center gap-1 font-semibold ${severityColour(severity)}`}>
-          {shown}
-          <SeveritySign severity={severity} size={11} />
-        </span>
-      );
+      return <Judged severity={severity}>{shownIn(index, ssid, id, text)}</Judged>;
     },
   }));
 }
