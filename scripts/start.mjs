@@ -172,6 +172,38 @@ async function stopLeftServer(dir) {
   await stopPid(serverPid);
 }
 
+async function checkPort(port) {
+  if (await isPortRefused(port))
+    throw new Problem(
+      `Browsers refuse port ${port}: it belongs to another protocol. Start with another, such as --port 4100.`,
+    );
+  if (await isPortTaken(port))
+    throw new Problem(
+      `Port ${port} is in use by another program. Stop that, or start with --port ${port + 1}.`,
+    );
+}
+
+/** The database in its newest form, with a copy of what it was before; the demo sites where wanted. */
+async function bringUp(options, database) {
+  const { hasData, fresh } = await pendingMigrations(ROOT, database.url);
+  if (hasData && fresh.length > 0) await database.copyAside(fresh[0]);
+  const applied = await stage("bringing the database to the newest form", () => migrate(ROOT, database.url));
+  if (applied.length > 0) say(`    ${applied.length} migrations applied`);
+  if (options.demo) await loadDemo(ROOT, database.url);
+}
+
+function keepLink(file, link) {
+  mkdirSync(dirname(file), { recursive: true });
+  writeFileSync(file, link, { mode: 0o600 });
+}
+
+const sayReady = (began, address, link, logFile) =>
+  say(
+    `\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen ` +
+      `this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything ` +
+      `that was started here. What the server has to say is in ${logFile}.`,
+  );
+
 async function start() {
   const began = performance.now();
   const options = readOptions();
@@ -186,14 +218,7 @@ async function start() {
   const linkFile = options["link-file"] === undefined ? null : resolve(ROOT, options["link-file"]);
   // Whoever waits for it must not find one of before.
   if (linkFile !== null) rmSync(linkFile, { force: true });
-  if (await isPortRefused(port))
-    throw new Problem(
-      `Browsers refuse port ${port}: it belongs to another protocol. Start with another, such as --port 4100.`,
-    );
-  if (await isPortTaken(port))
-    throw new Problem(
-      `Port ${port} is in use by another program. Stop that, or start with --port ${port + 1}.`,
-    );
+  await checkPort(port);
   const dev = options.profile === "dev";
   if (!dev) await ensureBuild(ROOT);
   const database = await openDatabase(options);
@@ -203,13 +228,16 @@ async function start() {
   const watches = [];
   let server = null;
   let ending = false;
-  const end = async (code) => {
-    if (ending) return;
-    ending = true;
+  const takeDown = async () => {
     await Promise.all(watches.map((watch) => watch?.stop()));
     if (server !== null) await stopPid(server.pid);
     await database.stop();
     rmSync(runningFile(dir), { force: true });
+  };
+  const end = async (code) => {
+    if (ending) return;
+    ending = true;
+    await takeDown();
     process.exit(code);
   };
   const endBy = (words) => () => {
@@ -225,13 +253,7 @@ async function start() {
   // A closed terminal ends nothing: people are at work in their browsers. --stop ends it.
   process.on("SIGHUP", () => say("The terminal was closed; it goes on. --stop ends it."));
   try {
-    const { hasData, fresh } = await pendingMigrations(ROOT, database.url);
-    if (hasData && fresh.length > 0) await database.copyAside(fresh[0]);
-    const applied = await stage("bringing the database to the newest form", () =>
-      migrate(ROOT, database.url),
-    );
-    if (applied.length > 0) say(`    ${applied.length} migrations applied`);
-    if (options.demo) await loadDemo(ROOT, database.url);
+    await bringUp(options, database);
     const serve = async () => {
       server = await startServer(ROOT, { port, url: database.url, dev, logFile: join(dir, "server.log") });
       note({ serverPid: server.pid });
@@ -246,21 +268,11 @@ async function start() {
       keepUp({ title: "The server", isUp: () => isUp(server.pid), start: serve, onBug }),
     );
     const link = await makeEntryLink(database.url, address);
-    if (linkFile !== null) {
-      mkdirSync(dirname(linkFile), { recursive: true });
-      writeFileSync(linkFile, link, { mode: 0o600 });
-    }
-    say(
-      `\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen ` +
-        `this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything ` +
-        `that was started here. What the server has to say is in ${join(dir, "server.log")}.`,
-    );
+    if (linkFile !== null) keepLink(linkFile, link);
+    sayReady(began, address, link, join(dir, "server.log"));
   } catch (error) {
     ending = true;
-    await Promise.all(watches.map((watch) => watch?.stop()));
-    if (server !== null) await stopPid(server.pid);
-    await database.stop();
-    rmSync(runningFile(dir), { force: true });
+    await takeDown();
     throw error;
   }
 }

@@ -122,6 +122,31 @@ const gone = (changes: readonly Change[], kind: Kind): string[] =>
     .filter((c) => c.after === null)
     .map((c) => c.id);
 
+interface LateReference {
+  readonly table: string;
+  readonly column: string;
+  readonly id: string;
+  readonly value: SqlValue;
+}
+
+/** Writes what is new or changed, kind by kind; returns the references that can be set only afterwards. */
+async function putRows(tx: Tx, site: string, changes: readonly Change[]): Promise<LateReference[]> {
+  const late: LateReference[] = [];
+  for (const kind of COLLECTION_KINDS) {
+    const kept = changesOf(changes, kind).flatMap(({ after }) => (after === null ? [] : [after as Entity]));
+    const reference = LATE[kind];
+    for (const run of inRuns(kept)) {
+      const rows = run.map((entity) => ({ entity, ...rowOf(kind, site, entity) }));
+      const written = rows.map(({ row }) => row);
+      await tx.run(upsertRows(ROW_MAPS[kind].table, columnsOf(ROW_MAPS[kind]), written));
+      if (reference === undefined) continue;
+      for (const { entity, late: value } of rows)
+        if (value !== null) late.push({ ...reference, id: entity.id, value });
+    }
+  }
+  return late;
+}
+
 /**
  * Writes what `applyChanges` has accepted, in an order in which every foreign key holds all the way: what
  * makes circles is taken off, new and changed rows come from the root outwards, what makes circles is put on,
@@ -133,29 +158,7 @@ export async function writeChanges(tx: Tx, site: string, changes: readonly Chang
   const links = changesOf(changes, "link");
   for (const run of inRuns(links.filter((c) => c.before !== null).map((c) => c.id)))
     await tx.run(deleteRows("link_end", "link_id", site, run));
-  const late: { table: string; column: string; id: string; value: SqlValue }[] = [];
-  for (const kind of COLLECTION_KINDS) {
-    const kept = changesOf(changes, kind).flatMap((change) =>
-      change.after === null ? [] : [change.after as Entity],
-    );
-    for (const run of inRuns(kept)) {
-      const rows = run.map((entity) => ({ entity, ...rowOf(kind, site, entity) }));
-      await tx.run(
-        upsertRows(
-          ROW_MAPS[kind].table,
-          columnsOf(ROW_MAPS[kind]),
-          rows.map(({ row }) => row),
-        ),
-      );
-      const reference = LATE[kind];
-      if (reference !== undefined)
-        late.push(
-          ...rows
-            .filter((r) => r.late !== null)
-            .map((r) => ({ ...reference, id: r.entity.id, value: r.late })),
-        );
-    }
-  }
+  const late = await putRows(tx, site, changes);
   for (const change of links) {
     if (change.kind !== "link" || change.after === null) continue;
     const { id, a, b } = change.after;
@@ -165,16 +168,15 @@ export async function writeChanges(tx: Tx, site: string, changes: readonly Chang
     );
   }
   for (const { table, column, id, value } of late) await tx.run(setReference(table, column, site, id, value));
-  for (const kind of [...COLLECTION_KINDS].reverse()) {
+  const backwards = [...COLLECTION_KINDS].reverse();
+  for (const kind of backwards) {
     const reference = LATE[kind];
-    if (reference !== undefined)
-      for (const run of inRuns(gone(changes, kind)))
-        await tx.run(clearReference(reference.table, reference.column, site, run));
+    for (const run of reference === undefined ? [] : inRuns(gone(changes, kind)))
+      await tx.run(clearReference(reference?.table ?? "", reference?.column ?? "", site, run));
   }
-  for (const kind of [...COLLECTION_KINDS].reverse()) {
+  for (const kind of backwards)
     for (const run of inRuns(gone(changes, kind)))
       await tx.run(deleteRows(ROW_MAPS[kind].table, "id", site, run));
-  }
 }
 
 /** Rows of three values in one statement. */

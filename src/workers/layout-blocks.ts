@@ -1,4 +1,5 @@
 import type { LayoutBox, LayoutCable, LayoutPoint } from "./layout-model";
+import { putInto } from "@/core/kernel";
 
 /**
  * Boxes of one group that hang from one box by one cable each, laid out as a single box and opened
@@ -22,8 +23,7 @@ const BESIDE = 16;
 
 export function blocksOf(boxes: readonly LayoutBox[], cables: readonly LayoutCable[]): Block[] {
   const byBox = new Map<string, LayoutCable[]>();
-  for (const cable of cables)
-    for (const end of [cable.from, cable.to]) byBox.set(end, [...(byBox.get(end) ?? []), cable]);
+  for (const cable of cables) for (const end of [cable.from, cable.to]) putInto(byBox, end, cable);
   const siblings = new Map<string, { parent: string; leaves: { box: LayoutBox; cable: LayoutCable }[] }>();
   for (const box of boxes) {
     const own = byBox.get(box.id) ?? [];

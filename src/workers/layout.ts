@@ -36,21 +36,11 @@ export async function layout(
   return layoutTowards("RIGHT", boxes, cables, []);
 }
 
-async function layoutTowards(
-  direction: "DOWN" | "RIGHT",
-  boxes: readonly LayoutBox[],
-  cables: readonly LayoutCable[],
-  blocks: readonly Block[],
-): Promise<Laid> {
-  const inBlock = new Set(blocks.flatMap((block) => block.leaves.map((leaf) => leaf.box.id)));
-  const ofBlock = new Set(blocks.flatMap((block) => block.leaves.map((leaf) => leaf.cable.id)));
-  const shown = [...boxes.filter((box) => !inBlock.has(box.id)), ...blocks.map((block) => block.box)];
-  const edges = [
-    ...cables.filter((cable) => !ofBlock.has(cable.id)),
-    ...blocks.map((block) => ({ id: block.box.id, from: block.parent, to: block.box.id })),
-  ];
+type Edge = Pick<LayoutCable, "id" | "from" | "to">;
+
+function graphOf(direction: "DOWN" | "RIGHT", shown: readonly LayoutBox[], edges: readonly Edge[]): ElkNode {
   const groups = [...new Set(shown.map((box) => box.group))];
-  const graph: ElkNode = await new ELK().layout({
+  return {
     id: "site",
     layoutOptions: {
       "elk.algorithm": "layered",
@@ -68,22 +58,47 @@ async function layoutTowards(
         .map(({ id, width, height }) => ({ id, width, height })),
     })),
     edges: edges.map(({ id, from, to }) => ({ id, sources: [from], targets: [to] })),
-  });
+  };
+}
+
+const round = ({ x = 0, y = 0 }: { x?: number; y?: number }): LayoutPoint => ({
+  x: Math.round(x),
+  y: Math.round(y),
+});
+
+/** Reads where boxes stand and which way cables go out of a graph that has been laid out. */
+function takePlaces(
+  graph: ElkNode,
+  places: Record<string, LayoutPoint>,
+  routes: Record<string, readonly LayoutPoint[]>,
+): void {
+  for (const group of graph.children ?? [])
+    for (const box of group.children ?? [])
+      places[box.id] = round({ x: (group.x ?? 0) + (box.x ?? 0), y: (group.y ?? 0) + (box.y ?? 0) });
+  for (const { id, sections } of (graph.edges ?? []) as ElkExtendedEdge[]) {
+    const section = sections?.[0];
+    if (section !== undefined)
+      routes[id] = [section.startPoint, ...(section.bendPoints ?? []), section.endPoint].map(round);
+  }
+}
+
+async function layoutTowards(
+  direction: "DOWN" | "RIGHT",
+  boxes: readonly LayoutBox[],
+  cables: readonly LayoutCable[],
+  blocks: readonly Block[],
+): Promise<Laid> {
+  const inBlock = new Set(blocks.flatMap((block) => block.leaves.map((leaf) => leaf.box.id)));
+  const ofBlock = new Set(blocks.flatMap((block) => block.leaves.map((leaf) => leaf.cable.id)));
+  const shown = [...boxes.filter((box) => !inBlock.has(box.id)), ...blocks.map((block) => block.box)];
+  const edges = [
+    ...cables.filter((cable) => !ofBlock.has(cable.id)),
+    ...blocks.map((block) => ({ id: block.box.id, from: block.parent, to: block.box.id })),
+  ];
+  const graph = await new ELK().layout(graphOf(direction, shown, edges));
   const places: Record<string, LayoutPoint> = {};
   const routes: Record<string, readonly LayoutPoint[]> = {};
-  const round = ({ x, y }: LayoutPoint): LayoutPoint => ({ x: Math.round(x), y: Math.round(y) });
-  for (const group of graph.children ?? []) {
-    for (const box of group.children ?? [])
-      places[box.id] = {
-        x: Math.round((group.x ?? 0) + (box.x ?? 0)),
-        y: Math.round((group.y ?? 0) + (box.y ?? 0)),
-      };
-  }
-  for (const edge of (graph.edges ?? []) as ElkExtendedEdge[]) {
-    const section = edge.sections?.[0];
-    if (section !== undefined)
-      routes[edge.id] = [section.startPoint, ...(section.bendPoints ?? []), section.endPoint].map(round);
-  }
+  takePlaces(graph, places, routes);
   const shared: Record<string, true> = {};
   for (const block of blocks) {
     const opened = expand(block, places[block.box.id] ?? { x: 0, y: 0 }, routes[block.box.id] ?? []);

@@ -24,6 +24,39 @@ export function kbpsOf(index: PlanIndex, host: Host): number {
   return (known ?? CATALOGUE.find((kind) => kind.base === host.kind))?.kbps ?? 1000;
 }
 
+/** The cables that carry what one cable carries: the working members of its LAG, or itself. */
+function sharersOf(index: PlanIndex, near: Port): number {
+  if (near.lag === null) return 1;
+  const members = index.groups("portsByLag").get(near.lag) ?? [];
+  return Math.max(1, members.filter((port) => port.enabled && index.linkAt(port.id) !== undefined).length);
+}
+
+interface WayUp {
+  readonly link: string;
+  readonly up: string;
+  readonly near: Port;
+  readonly far: Port;
+}
+
+/** By which cable each device is reached from the gateways, nearest first; gateways are in the order only. */
+function waysUp(index: PlanIndex): { order: readonly string[]; reachedBy: ReadonlyMap<string, WayUp> } {
+  const order = [...index.plan.device.values()].filter(isGateway).map((device) => device.id);
+  const seen = new Set(order);
+  const reachedBy = new Map<string, WayUp>();
+  for (let i = 0; i < order.length; i += 1) {
+    const at = order[i] ?? "";
+    for (const near of index.portsOf(at)) {
+      const far = near.enabled ? index.peerOf(near.id) : undefined;
+      const link = index.linkAt(near.id);
+      if (far === undefined || link === undefined || !far.enabled || seen.has(far.device)) continue;
+      seen.add(far.device);
+      reachedBy.set(far.device, { link: link.id, up: at, near, far });
+      order.push(far.device);
+    }
+  }
+  return { order, reachedBy };
+}
+
 /**
  * The load of every cable between gear on the shortest ways to the gateway; cables beside those carry nothing
  * as long as all is well.
@@ -42,37 +75,17 @@ function loadsOf(index: PlanIndex): readonly CableLoad[] {
       for (const one of [host, ...(index.groups("hostsByHost").get(host.id) ?? [])])
         add(port.device, kbpsOf(index, one), 1);
   }
-  const starts = [...plan.device.values()].filter(isGateway);
-  const reachedBy = new Map<string, { link: string; up: string; near: Port; far: Port }>();
-  const order = starts.map((device) => device.id);
-  const seen = new Set(order);
-  for (let i = 0; i < order.length; i += 1) {
-    const at = order[i] ?? "";
-    for (const near of index.portsOf(at)) {
-      const far = near.enabled ? index.peerOf(near.id) : undefined;
-      const link = index.linkAt(near.id);
-      if (far === undefined || link === undefined || !far.enabled || seen.has(far.device)) continue;
-      seen.add(far.device);
-      reachedBy.set(far.device, { link: link.id, up: at, near, far });
-      order.push(far.device);
-    }
-  }
+  const { order, reachedBy } = waysUp(index);
   const loads: CableLoad[] = [];
   for (const device of [...order].reverse()) {
     const way = reachedBy.get(device);
     const behind = own.get(device);
     if (way === undefined || behind === undefined) continue;
-    const members =
-      way.near.lag === null
-        ? 1
-        : (index.groups("portsByLag").get(way.near.lag) ?? []).filter(
-            (port) => port.enabled && index.linkAt(port.id) !== undefined,
-          ).length;
     loads.push({
       link: way.link,
       kbps: behind.kbps,
       hosts: behind.hosts,
-      mbps: linkSpeed(way.near, way.far) * Math.max(1, members),
+      mbps: linkSpeed(way.near, way.far) * sharersOf(index, way.near),
     });
     add(way.up, behind.kbps, behind.hosts);
   }

@@ -64,6 +64,14 @@ export function neighbourPacket(
   };
 }
 
+const zeros = (count: number): number[] => new Array<number>(count).fill(0);
+
+/** Who routes here? (RFC 4861 section 4.1) */
+const solicitation = (mac: Mac): Discovery => ({
+  to: groupMac(ALL_ROUTERS),
+  packet: icmp6(linkLocal(mac), ALL_ROUTERS, [133].concat(zeros(7), [LINK_LAYER.source, 1], macBytes(mac))),
+});
+
 export function advertisementPacket({
   asks,
   src,
@@ -73,61 +81,29 @@ export function advertisementPacket({
   managed,
   selfMade,
 }: Extract<Content, { readonly kind: "advertisement" }>): Discovery {
-  if (asks)
-    return {
-      to: groupMac(ALL_ROUTERS),
-      packet: icmp6(linkLocal(mac), ALL_ROUTERS, [
-        133,
-        0,
-        0,
-        0,
-        0,
-        0,
-        0,
-        0,
-        LINK_LAYER.source,
-        1,
-        ...macBytes(mac),
-      ]),
-    };
+  if (asks) return solicitation(mac);
+  // Option 3, prefix information (RFC 4861 section 4.6.2): flags, valid and preferred lifetimes.
   const information =
     prefix === null
       ? []
-      : [
-          3,
-          4,
-          length,
-          selfMade ? 0xc0 : 0x80,
-          ...big(86_400, 4),
-          ...big(14_400, 4),
-          0,
-          0,
-          0,
-          0,
-          ...addressBytes(prefix),
-        ];
+      : [3, 4, length, selfMade ? 0xc0 : 0x80].concat(
+          big(86_400, 4),
+          big(14_400, 4),
+          zeros(4),
+          addressBytes(prefix),
+        );
   return {
     to: groupMac(ALL_NODES),
-    packet: icmp6(src, ALL_NODES, [
-      134,
-      0,
-      0,
-      0,
-      64,
-      managed ? 0x80 : 0,
-      ...big(1800, 2),
-      0,
-      0,
-      0,
-      0,
-      0,
-      0,
-      0,
-      0,
-      LINK_LAYER.source,
-      1,
-      ...macBytes(mac),
-      ...information,
-    ]),
+    packet: icmp6(
+      src,
+      ALL_NODES,
+      [134, 0, 0, 0, 64, managed ? 0x80 : 0].concat(
+        big(1800, 2),
+        zeros(8),
+        [LINK_LAYER.source, 1],
+        macBytes(mac),
+        information,
+      ),
+    ),
   };
 }

@@ -129,36 +129,41 @@ function nameStep({ hostName, management, asksFrom, supportUntil, supportEnded }
   };
 }
 
+const vidText = (vid: number | null) => (vid === null ? "none" : String(vid));
+
+const endCells = (port: SheetPort) => [
+  port.enabled ? "on" : "off",
+  vidText(port.pvid),
+  ADMIT_WORDS[port.admit],
+  port.note,
+];
+
+const tagCells = (port: SheetPort) => [
+  vidText(port.pvid),
+  vidsText(port.tagged),
+  ADMIT_WORDS[port.admit],
+  port.ingressFilter ? "on" : "off",
+];
+
+const guardCells = (port: SheetPort) => [
+  GUARD_WORDS.filter(([key]) => port.guards[key])
+    .map(([, word]) => word)
+    .join(", ") || "none",
+  port.guards.macLimit === null ? "none" : String(port.guards.macLimit),
+  port.guards.profile,
+];
+
 function portSteps(data: DeviceData): SheetStep[] {
   const set = data.ports.filter(isSet);
   const [ends, trunks] = [set.filter((port) => !isTrunk(port)), set.filter(isTrunk)];
   const phones = trunks.filter((port) => port.mode === "dataVoice");
   const others = trunks.filter((port) => port.mode !== "dataVoice");
-  const untagged = (port: SheetPort) => [
-    port.enabled ? "on" : "off",
-    port.pvid === null ? "none" : String(port.pvid),
-    ADMIT_WORDS[port.admit],
-    port.note,
-  ];
-  const tagging = (port: SheetPort) => [
-    port.pvid === null ? "none" : String(port.pvid),
-    vidsText(port.tagged),
-    ADMIT_WORDS[port.admit],
-    port.ingressFilter ? "on" : "off",
-  ];
-  const guards = (port: SheetPort) => [
-    GUARD_WORDS.filter(([key]) => port.guards[key])
-      .map(([, word]) => word)
-      .join(", ") || "none",
-    port.guards.macLimit === null ? "none" : String(port.guards.macLimit),
-    port.guards.profile,
-  ];
   const steps: SheetStep[] = [
     {
       ...NONE,
       title: "Ports of end devices",
       heads: [...RUN_HEADS, "Switched", "Untagged (PVID)", "Frames admitted", "Note"],
-      rows: byRun(ends, data.ports, untagged),
+      rows: byRun(ends, data.ports, endCells),
     },
     {
       ...NONE,
@@ -167,7 +172,7 @@ function portSteps(data: DeviceData): SheetStep[] {
       rows: byRun(
         set.filter((port) => port.enabled),
         data.ports,
-        guards,
+        guardCells,
       ),
       note:
         "Edge and BPDU guard towards end devices, loop guard between " +
@@ -177,13 +182,13 @@ function portSteps(data: DeviceData): SheetStep[] {
       ...NONE,
       title: "Phone and PC ports",
       heads: [...RUN_HEADS, ...TAG_HEADS],
-      rows: byRun(phones, data.ports, tagging),
+      rows: byRun(phones, data.ports, tagCells),
     },
     {
       ...NONE,
       title: "Trunks, tagging last",
       heads: [...RUN_HEADS, ...TAG_HEADS, "Plugged in"],
-      rows: byRun(others, data.ports, (port) => [...tagging(port), port.pluggedIn]),
+      rows: byRun(others, data.ports, (port) => [...tagCells(port), port.pluggedIn]),
       note: "The port you are working through comes last of all.",
       caution: "On a live network set the far end of each trunk first, then this end.",
     },
@@ -244,9 +249,8 @@ function legPlace(leg: DeviceData["interfaces"][number]): string {
  * All that is entered on a device in the order in which it is entered: reach, name and address, VLANs before
  * ports, addresses before scopes, tagging last, then save. Steps with nothing in them are left out.
  */
-export function deviceSteps(data: DeviceData): SheetStep[] {
-  const steps: SheetStep[] = [
-    nameStep(data),
+function switchingSteps(data: DeviceData): SheetStep[] {
+  return [
     {
       ...NONE,
       title: "VLANs",
@@ -277,6 +281,12 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
       rows: data.lags.map((lag) => [lag.name, LAG_WORDS[lag.mode], lag.ports.join(", ")]),
       caution: "Set both ends before the second cable goes in; until then it is a loop.",
     },
+  ];
+}
+
+/** Its own addresses, its lines, and what it serves. */
+function routingSteps(data: DeviceData): SheetStep[] {
+  return [
     {
       ...NONE,
       title: "Addresses of its own",
@@ -338,6 +348,11 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
         ]),
       ),
     },
+  ];
+}
+
+function wirelessSteps(data: DeviceData): SheetStep[] {
+  return [
     {
       ...NONE,
       title: "Wireless names",
@@ -372,6 +387,19 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
       heads: ["Device", "Wireless name"],
       rows: data.stations.map(({ name, ssid }) => [name, ssid]),
     },
+  ];
+}
+
+/**
+ * All that is entered on a device in the order in which it is entered: reach, name and address, VLANs before
+ * ports, addresses before scopes, tagging last, then save. Steps with nothing in them are left out.
+ */
+export function deviceSteps(data: DeviceData): SheetStep[] {
+  const steps: SheetStep[] = [
+    nameStep(data),
+    ...switchingSteps(data),
+    ...routingSteps(data),
+    ...wirelessSteps(data),
     ...(data.knowsVlans ? portSteps(data) : []),
   ];
   const save: SheetStep = {

@@ -50,6 +50,59 @@ function wayIn(port: DeviceData["ports"][number], vid: number): "untagged" | "ta
   return port.tagged.includes(vid) ? "tagged" : null;
 }
 
+/** Gives each wanted name, with a number after it where it is taken already. */
+function freeNames(taken: Set<string>): (wanted: string) => string {
+  return (wanted) => {
+    let name = wanted;
+    for (let n = 2; taken.has(name); n += 1) name = `${wanted} ${n}`;
+    taken.add(name);
+    return name;
+  };
+}
+
+/** The ports that a VLAN is registered at, and how it leaves them (IEEE 802.1Q section 12.7.7). */
+const portMap = (data: DeviceData, vid: number) =>
+  data.ports.flatMap((port, at) => {
+    const way = wayIn(port, vid);
+    if (way === null || port.routed) return [];
+    return [
+      {
+        "port-ref": at + 1,
+        "static-vlan-registration-entries": {
+          "registrar-admin-control": "fixed-new-ignored",
+          "vlan-transmitted": way,
+        },
+      },
+    ];
+  });
+
+function bridges(data: DeviceData) {
+  const component = {
+    name: COMPONENT,
+    type: "ieee802-dot1q-bridge:c-vlan-component",
+    "filtering-database": {
+      "vlan-registration-entry": data.vlans.map(({ vid }) => ({
+        "database-id": 1,
+        vids: String(vid),
+        "entry-type": "static",
+        "port-map": portMap(data, vid),
+      })),
+    },
+    "bridge-vlan": { vlan: data.vlans.map(({ vid, name }) => ({ vid, name: name.slice(0, 32) })) },
+  };
+  return {
+    "ieee802-dot1q-bridge:bridges": {
+      bridge: [
+        {
+          name: BRIDGE,
+          "bridge-type": "ieee802-dot1q-bridge:customer-vlan-bridge",
+          component: [component],
+        },
+      ],
+    },
+  };
+}
+
 /**
  * The device's settings as YANG data in JSON (RFC 7951): interfaces (RFC 8343), their addresses (RFC 8344),
  * and the bridge with its VLANs (IEEE 802.1Q clause 48, module ieee802-dot1q-bridge). Membership stands in
@@ -59,13 +112,7 @@ function wayIn(port: DeviceData["ports"][number], vid: number): "untagged" | "ta
  */
 export function yangData(data: DeviceData): Record<string, unknown> {
   const names = portNames(data.ports);
-  const taken = new Set(names.values());
-  const named = (wanted: string): string => {
-    let name = wanted;
-    for (let n = 2; taken.has(name); n += 1) name = `${wanted} ${n}`;
-    taken.add(name);
-    return name;
-  };
+  const named = freeNames(new Set(names.values()));
   const ports = data.ports.map((port) => {
     const own = data.interfaces.find((leg) => leg.port === port.label);
     return {
@@ -96,47 +143,7 @@ export function yangData(data: DeviceData): Record<string, unknown> {
   }));
   const interfaces = { "ietf-interfaces:interfaces": { interface: [...ports, ...legs, ...lags] } };
   if (!data.knowsVlans) return interfaces;
-  const members = (vid: number) =>
-    data.ports.flatMap((port, at) => {
-      const way = wayIn(port, vid);
-      return way === null || port.routed
-        ? []
-        : [
-            {
-              "port-ref": at + 1,
-              "static-vlan-registration-entries": {
-                "registrar-admin-control": "fixed-new-ignored",
-                "vlan-transmitted": way,
-              },
-            },
-          ];
-    });
-  return {
-    ...interfaces,
-    "ieee802-dot1q-bridge:bridges": {
-      bridge: [
-        {
-          name: BRIDGE,
-          "bridge-type": "ieee802-dot1q-bridge:customer-vlan-bridge",
-          component: [
-            {
-              name: COMPONENT,
-              type: "ieee802-dot1q-bridge:c-vlan-component",
-              "filtering-database": {
-                "vlan-registration-entry": data.vlans.map(({ vid }) => ({
-                  "database-id": 1,
-                  vids: String(vid),
-                  "entry-type": "static",
-                  "port-map": members(vid),
-                })),
-              },
-              "bridge-vlan": { vlan: data.vlans.map(({ vid, name }) => ({ vid, name: name.slice(0, 32) })) },
-            },
-          ],
-        },
-      ],
-    },
-  };
+  return { ...interfaces, ...bridges(data) };
 }
 
 export const yangText = (data: DeviceData): string => `${JSON.stringify(yangData(data), null, 2)}\n`;

@@ -16,41 +16,11 @@ export interface Answer {
 
 /** Every scope that answers a broadcast, in the order in which it reaches their servers. */
 export function whoAnswers(index: PlanIndex, result: Flood): Answer[] {
-  const fabric = index.derived(FABRIC);
-  const answers: Answer[] = [];
-  for (const [arrival, { device, vid, emission }] of result.arrivals.entries()) {
-    const id = fabric.devices[device]?.id;
-    if (id === undefined) continue;
-    for (const leg of index.interfacesOf(id)) {
-      const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
-      if (segment === undefined || leg.port !== null || index.vidOf(segment) !== vid) continue;
-      answers.push(
-        ...scopesAt(index, id, segment.id, leg.relayTo).map((found) => ({ ...found, arrival, emission })),
-      );
-    }
-  }
-  for (const { port, tag, emission } of result.routed) {
-    const id = fabric.ports[port]?.id;
-    for (const leg of id === undefined || tag !== null
-      ? []
-      : (index.groups("interfacesByPort").get(id) ?? [])) {
-      if (leg.segment !== null)
-        answers.push(
-          ...scopesAt(index, leg.device, leg.segment, leg.relayTo).map((found) => ({
-            ...found,
-            arrival: -1,
-            emission,
-          })),
-        );
-    }
-  }
-  for (const { host, tag, emission } of result.heard) {
-    if (host.segment === null || tag !== host.tag) continue;
-    for (const scope of index.scopesOf(host.segment)) {
-      if (scope.serverHost === host.id) answers.push({ scope, arrival: -1, emission, relayedBy: null });
-    }
-  }
-  return answers;
+  return [
+    ...answersOfDevices(index, result),
+    ...answersOfRoutedPorts(index, result),
+    ...answersOfHosts(index, result),
+  ];
 }
 
 /**
@@ -68,3 +38,47 @@ function scopesAt(
     return by === null ? [] : [{ scope, relayedBy: by === "relay" ? device : null }];
   });
 }
+
+function answersOfDevices(index: PlanIndex, { arrivals }: Flood): Answer[] {
+  const fabric = index.derived(FABRIC);
+  return [...arrivals.entries()].flatMap(([arrival, { device, vid, emission }]) => {
+    const id = fabric.devices[device]?.id;
+    const legs = id === undefined ? [] : index.interfacesOf(id);
+    return legs.flatMap((leg) => {
+      const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
+      if (segment === undefined || leg.port !== null || index.vidOf(segment) !== vid) return [];
+      return scopesAt(index, leg.device, segment.id, leg.relayTo).map((found) => ({
+        ...found,
+        arrival,
+        emission,
+      }));
+    });
+  });
+}
+
+function answersOfRoutedPorts(index: PlanIndex, { routed }: Flood): Answer[] {
+  const fabric = index.derived(FABRIC);
+  return routed.flatMap(({ port, tag, emission }) => {
+    const id = fabric.ports[port]?.id;
+    if (id === undefined || tag !== null) return [];
+    return (index.groups("interfacesByPort").get(id) ?? []).flatMap((leg) =>
+      leg.segment === null
+        ? []
+        : scopesAt(index, leg.device, leg.segment, leg.relayTo).map((found) => ({
+            ...found,
+            arrival: -1,
+            emission,
+          })),
+    );
+  });
+}
+
+const answersOfHosts = (index: PlanIndex, { heard }: Flood): Answer[] =>
+  heard.flatMap(({ host, tag, emission }) =>
+    host.segment === null || tag !== host.tag
+      ? []
+      : index
+          .scopesOf(host.segment)
+          .filter((scope) => scope.serverHost === host.id)
+          .map((scope) => ({ scope, arrival: -1, emission, relayedBy: null })),
+  );

@@ -86,6 +86,23 @@ function numbered<T extends { readonly id: string }>(
   return { list, number: new Map(list.map((item, i) => [item.id, i])) };
 }
 
+/** The working ports of a device that knows no VLANs are one wire. */
+function joinPlain(index: PlanIndex, ports: readonly Port[], wires: DisjointSet): void {
+  const plain = new Set(
+    [...index.plan.device.values()]
+      .filter((device) => device.bridging === "plain")
+      .map((device) => device.id),
+  );
+  if (plain.size === 0) return;
+  const firstOf = new Map<string, number>();
+  for (const [i, port] of ports.entries()) {
+    if (!port.enabled || !plain.has(port.device)) continue;
+    const first = firstOf.get(port.device);
+    if (first === undefined) firstOf.set(port.device, i);
+    else wires.join(first, i);
+  }
+}
+
 /** Joins ports into wires: by cables, and through gear that knows no VLANs. */
 function joinWires(
   index: PlanIndex,
@@ -105,34 +122,26 @@ function joinWires(
     const working = members.filter((port) => port.enabled).flatMap((port) => portNumber.get(port.id) ?? []);
     for (const number of working) wires.join(working[0] ?? number, number);
   }
-  const firstOf = new Map<string, number>();
-  const plain = new Set(
-    [...index.plan.device.values()]
-      .filter((device) => device.bridging === "plain")
-      .map((device) => device.id),
-  );
-  for (let i = 0; plain.size > 0 && i < ports.length; i += 1) {
-    const port = must(ports[i], "a port");
-    if (!port.enabled || !plain.has(port.device)) continue;
-    const first = firstOf.get(port.device);
-    if (first === undefined) firstOf.set(port.device, i);
-    else wires.join(first, i);
-  }
+  joinPlain(index, ports, wires);
   return wires;
 }
 
+/** All ports as a frame meets them: with what their device does with a tag of the port's own VLAN. */
+function portsAsMet({ plan }: PlanIndex): Iterable<BridgePort> {
+  const otherwise = new Set(
+    [...plan.device.values()].filter(({ abilities }) => abilities.ownTag === "drop").map(({ id }) => id),
+  );
+  if (otherwise.size === 0) return plan.port.values();
+  return [...plan.port.values()].map((port) => asMet(port, otherwise.has(port.device)));
+}
+
+/** Whether a port is its own bridge port, or the one that stands for its LAG. */
+const leads = (lags: { get(lag: string): readonly Port[] | undefined }, port: Port): boolean =>
+  port.lag === null || leadOf(lags.get(port.lag) ?? [])?.id === port.id;
+
 function compile(index: PlanIndex): Fabric {
   const { list: devices, number: deviceNumber } = numbered(index.plan.device.values());
-  const otherwise = new Set(
-    [...index.plan.device.values()]
-      .filter((device) => device.abilities.ownTag === "drop")
-      .map((device) => device.id),
-  );
-  const { list: ports, number: portNumber } = numbered<BridgePort>(
-    otherwise.size === 0
-      ? index.plan.port.values()
-      : [...index.plan.port.values()].map((port) => asMet(port, otherwise.has(port.device))),
-  );
+  const { list: ports, number: portNumber } = numbered<BridgePort>(portsAsMet(index));
   const sets = joinWires(index, ports, portNumber);
   const deviceOf = new Int32Array(ports.length);
   const wireOf = new Int32Array(ports.length).fill(-1);
@@ -156,10 +165,7 @@ function compile(index: PlanIndex): Fabric {
     wireOf[i] = number;
     const wire = must(wires[number], "the wire was just made");
     if (routed.has(port.id)) wire.routedPorts.push(i);
-    else if (
-      devices[device]?.bridging === "vlan" &&
-      (port.lag === null || leadOf(lags.get(port.lag) ?? [])?.id === port.id)
-    ) {
+    else if (devices[device]?.bridging === "vlan" && leads(lags, port)) {
       wire.bridgePorts.push(i);
       bridgePortsOf[device]?.push(i);
     }
@@ -188,25 +194,34 @@ export const leadOf = (members: readonly Port[]): Port | undefined =>
     .filter((port) => port.enabled)
     .sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))[0];
 
+/** Whether a host that has changed is still plugged in where it was. */
+function staysPlugged({ before, after }: Change): boolean {
+  if (before === null || after === null) return false;
+  return equal((before as Host).attachment, (after as Host).attachment);
+}
+
+/** A port that has changed and is still on the same wire, with its number; null when it is not. */
+function samePlace(previous: Fabric, { id, before, after }: Change): { number: number; port: Port } | null {
+  if (before === null || after === null) return null;
+  const [was, is] = [before, after] as [Port, Port];
+  const number = previous.portNumber.get(id);
+  const stays = was.enabled === is.enabled && was.device === is.device && was.lag === is.lag;
+  return number === undefined || !stays ? null : { number, port: is };
+}
+
 /** A port edit that moves no cable and switches nothing on or off leaves all numbers as they are. */
 function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[]): Fabric | null {
   const ports = [...previous.ports];
   const members = new Map(previous.members);
   for (const change of changes) {
     if (!FABRIC.reads.includes(change.kind)) continue;
-    const { before, after } = change;
-    if (change.kind === "host" && before !== null && after !== null) {
-      const [was, is] = [before, after] as [Host, Host];
-      if (equal(was.attachment, is.attachment)) continue;
+    const moved = change.kind === "port" ? samePlace(previous, change) : null;
+    if (moved === null) {
+      if (change.kind === "host" && staysPlugged(change)) continue;
       return null;
     }
-    if (change.kind !== "port" || before === null || after === null) return null;
-    const [was, is] = [before, after] as [Port, Port];
-    const number = previous.portNumber.get(change.id);
-    if (number === undefined || was.enabled !== is.enabled || was.device !== is.device || was.lag !== is.lag)
-      return null;
-    members.delete(previous.deviceOf[number] ?? -1);
-    ports[number] = asMet(is, previous.ports[number]?.dropsOwnTag === true);
+    members.delete(previous.deviceOf[moved.number] ?? -1);
+    ports[moved.number] = asMet(moved.port, previous.ports[moved.number]?.dropsOwnTag === true);
   }
   return { ...previous, ports, members };
 }

@@ -1,4 +1,4 @@
-import { must } from "../kernel";
+import { must, putInto } from "../kernel";
 import { Draft, applyChanges, PlanIndex } from "../plan";
 import type { Fabric } from "../fabric";
 import type { Dark } from "./kinds";
@@ -35,7 +35,7 @@ export function cutsOf(index: PlanIndex, fabric: Fabric): Cuts {
     const wire = fabric.wireOf[fabric.portNumber.get(link.a) ?? -1] ?? -1;
     if (wire < 0) continue;
     wireOfCable.set(link.id, wire);
-    cables.set(wire, [...(cables.get(wire) ?? []), link.id]);
+    putInto(cables, wire, link.id);
   }
   const plain = new Set(
     [...index.plan.device.values()]

@@ -4,6 +4,7 @@ import { endOf, wallBetween } from "../policy";
 import { forwardsPackets, isBelieved, leastAlong, linesOf, OUTSIDE, wayFrom, type Way } from "../routing";
 import { placeOfHost, placeOfLeg } from "../places";
 import { spotOf, together, type Spot, type State } from "./state";
+import { putInto } from "../kernel";
 
 /**
  * A server of a segment: where it is heard, on which device (null for an end device), and for a relay the
@@ -47,8 +48,8 @@ export function routersOf(state: State): Routers {
       segment: leg.segment,
       spot: spotOf(state, placeOfLeg(state.index, leg)),
     };
-    byDevice.set(leg.device, [...(byDevice.get(leg.device) ?? []), met]);
-    bySegment.set(leg.segment, [...(bySegment.get(leg.segment) ?? []), met]);
+    putInto(byDevice, leg.device, met);
+    putInto(bySegment, leg.segment, met);
   }
   return { byDevice, bySegment };
 }

@@ -99,6 +99,8 @@ interface Has {
   readonly internet: Uint8Array;
 }
 
+const aliveIn = (dark: Dark) => (device: string | null) => device === null || !dark.devices.has(device);
+
 function look(state: State, dark: Dark, hosts: readonly Placed[], { services, routers }: Served): Has {
   const { fabric } = state;
   const has: Has = {
@@ -107,7 +109,7 @@ function look(state: State, dark: Dark, hosts: readonly Placed[], { services, ro
     address: new Uint8Array(hosts.length),
     internet: new Uint8Array(hosts.length),
   };
-  const alive = (device: string | null) => device === null || !dark.devices.has(device);
+  const alive = aliveIn(dark);
   const isUp = ({ device, spot, asks }: Server) =>
     alive(device) &&
     alive(spot === null ? null : (fabric.devices[spot.device]?.id ?? null)) &&
@@ -121,23 +123,19 @@ function look(state: State, dark: Dark, hosts: readonly Placed[], { services, ro
     return known;
   };
   for (const [i, { host, on, spot: usual, segment, entered }] of hosts.entries()) {
-    const spot =
-      usual !== null && alive(on) && alive(fabric.devices[usual.device]?.id ?? "")
-        ? usual
-        : roamed(state, dark, host);
+    const stays = usual !== null && alive(on) && alive(fabric.devices[usual.device]?.id ?? "");
+    const spot = stays ? usual : roamed(state, dark, host);
     if (spot === null) continue;
     has.on[i] = 1;
     const own = segment === null ? undefined : services.get(segment.id);
     if (own === undefined) continue;
-    const gate: Gate = entered ?? own;
-    const gateway = gate.gateway !== null && alive(gate.gateway) && together(state, spot, gate.gatewaySpot);
-    if (gateway) has.gateway[i] = 1;
-    if (
-      host.manner === "typed" ||
-      up.get(segment?.id ?? "")?.some((server) => together(state, spot, server.spot)) === true
-    )
-      has.address[i] = 1;
-    if (gateway && goesOut(entered === undefined ? own.out : entered.out)) has.internet[i] = 1;
+    const { gateway, gatewaySpot, out }: Gate = entered ?? own;
+    if (gateway !== null && alive(gateway) && together(state, spot, gatewaySpot)) {
+      has.gateway[i] = 1;
+      if (goesOut(out)) has.internet[i] = 1;
+    }
+    const served = () => up.get(segment?.id ?? "")?.some((server) => together(state, spot, server.spot));
+    if (host.manner === "typed" || served() === true) has.address[i] = 1;
   }
   return has;
 }

@@ -1,4 +1,4 @@
-import { byNaturalText } from "../kernel";
+import { byNaturalText, putInto } from "../kernel";
 import { nameOf, type PlanIndex } from "../plan";
 import { counted, listed } from "../repairs";
 import { failureName, type Failure } from "./kinds";
@@ -51,7 +51,7 @@ export function bySegment(index: PlanIndex, hosts: readonly string[]): LossBySeg
   const groups = new Map<string, string[]>();
   for (const id of hosts) {
     const segment = index.plan.host.get(id)?.segment ?? "";
-    groups.set(segment, [...(groups.get(segment) ?? []), id]);
+    putInto(groups, segment, id);
   }
   return [...groups]
     .map(([segment, ids]): LossBySegment => {

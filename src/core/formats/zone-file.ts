@@ -1,5 +1,5 @@
 import { explodeIpv6, formatAddress, type Address, type Ipv4, type Ipv6 } from "../address";
-import { byNaturalText, byText } from "../kernel";
+import { byNaturalText, byText, putInto } from "../kernel";
 import type { PlanIndex, Segment, Scope } from "../plan";
 import { asLabel } from "../planners";
 
@@ -209,7 +209,7 @@ export function zoneFiles(index: PlanIndex, serial: number): Zones | null {
   const reverse = new Map<string, NamedAddress[]>();
   for (const one of named) {
     const { zone } = reverseOf(one.address);
-    reverse.set(zone, [...(reverse.get(zone) ?? []), one]);
+    putInto(reverse, zone, one);
   }
   for (const [zone, members] of [...reverse].sort(([a], [b]) =>
     byNaturalText(a.split(".").reverse().join("."), b.split(".").reverse().join(".")),

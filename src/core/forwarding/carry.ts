@@ -1,4 +1,4 @@
-import { must } from "../kernel";
+import { must, grouped, putInto } from "../kernel";
 import type { PlanTree } from "../spanning-tree";
 import type { Derived, PlanIndex, Port } from "../plan";
 import { type Fabric, classify, egressTag } from "../fabric";
@@ -91,13 +91,7 @@ function breaksOf(
   vid: number,
   users: readonly User[],
 ): Break[] {
-  const byDomain = new Map<string | null, User[]>();
-  for (const user of users) {
-    const domain = fabric.devices[user.device]?.domain ?? null;
-    const members = byDomain.get(domain);
-    if (members === undefined) byDomain.set(domain, [user]);
-    else members.push(user);
-  }
+  const byDomain = grouped(users, (user) => fabric.devices[user.device]?.domain ?? null);
   return [...byDomain].flatMap(([domain, members]) =>
     breaksOfVlan(fabric, tree, nodes, vid, domain, members),
   );
@@ -117,7 +111,7 @@ function breaksOfVlan(
   const parts = new Map<number, User[]>();
   for (const user of users) {
     const part = partOf(user.device);
-    parts.set(part, [...(parts.get(part) ?? []), user]);
+    putInto(parts, part, user);
   }
   if (parts.size < 2) return [];
   const ordered = [...parts.values()].sort(

@@ -68,6 +68,14 @@ export function carriedVids(fabric: Fabric): number[] {
   return vids.sort((a, b) => a - b);
 }
 
+/** Every two bridge ports that hear one another on a wire, both ways. */
+function* pairsOnWires({ wires }: Fabric): Generator<readonly [number, number]> {
+  for (const { bridgePorts } of wires) {
+    if (bridgePorts.length < 2) continue;
+    for (const a of bridgePorts) for (const b of bridgePorts) if (a !== b) yield [a, b];
+  }
+}
+
 /** Joins what frames pass between in a fabric with its trees. */
 export function joinNodes(
   fabric: Fabric,
@@ -79,36 +87,30 @@ export function joinNodes(
   const sets = new DisjointSet(fabric.devices.length * vids.length);
   const crossings: Crossing[] = [];
   const members = new Marks();
-  for (const wire of fabric.wires) {
-    if (wire.bridgePorts.length < 2) continue;
-    for (const a of wire.bridgePorts) {
-      const from = must(fabric.ports[a], "a compiled port");
-      const rowA = (fabric.deviceOf[a] ?? 0) * vids.length;
-      for (const b of wire.bridgePorts) {
-        if (a === b) continue;
-        const to = must(fabric.ports[b], "a compiled port");
-        const rowB = (fabric.deviceOf[b] ?? 0) * vids.length;
-        const pass = (vid: number, joined: number) => {
-          if (anywhere && (discards(a, vid) || discards(b, joined))) return;
-          sets.join(rowA + (columns[vid] ?? 0), rowB + (columns[joined] ?? 0));
-          if (joined !== vid) crossings.push({ from, fromVid: vid, to, toVid: joined });
-        };
-        const untaggedJoins = classify(to, null);
-        if (untaggedJoins !== null) for (const vid of from.untagged) pass(vid, untaggedJoins);
-        if (to.admit === "untagged") continue;
-        members.begin();
-        for (const vid of to.untagged) members.add(vid);
-        for (const vid of to.tagged) members.add(vid);
-        // What is in both lists leaves untagged (section 8.8), so it has passed already, or can't.
-        for (const vid of from.tagged)
-          if (
-            !(dropsTagged(to) && to.untagged.includes(vid)) &&
-            (!to.ingressFilter || members.has(vid)) &&
-            !from.untagged.includes(vid)
-          )
-            pass(vid, vid);
-      }
-    }
+  for (const [a, b] of pairsOnWires(fabric)) {
+    const from = must(fabric.ports[a], "a compiled port");
+    const to = must(fabric.ports[b], "a compiled port");
+    const rowA = (fabric.deviceOf[a] ?? 0) * vids.length;
+    const rowB = (fabric.deviceOf[b] ?? 0) * vids.length;
+    const pass = (vid: number, joined: number) => {
+      if (anywhere && (discards(a, vid) || discards(b, joined))) return;
+      sets.join(rowA + (columns[vid] ?? 0), rowB + (columns[joined] ?? 0));
+      if (joined !== vid) crossings.push({ from, fromVid: vid, to, toVid: joined });
+    };
+    const untaggedJoins = classify(to, null);
+    if (untaggedJoins !== null) for (const vid of from.untagged) pass(vid, untaggedJoins);
+    if (to.admit === "untagged") continue;
+    members.begin();
+    for (const vid of to.untagged) members.add(vid);
+    for (const vid of to.tagged) members.add(vid);
+    // What is in both lists leaves untagged (section 8.8), so it has passed already, or can't.
+    for (const vid of from.tagged)
+      if (
+        !(dropsTagged(to) && to.untagged.includes(vid)) &&
+        (!to.ingressFilter || members.has(vid)) &&
+        !from.untagged.includes(vid)
+      )
+        pass(vid, vid);
   }
   return {
     nodes: { vids, number: new Map(vids.map((vid, i) => [vid, i])), sets, rejoined: NEVER },
@@ -146,32 +148,38 @@ function rejoin(previous: Joins, fabric: Fabric, vids: ReadonlySet<number>): Joi
   for (const { column } of columns)
     for (let device = 0; device < fabric.devices.length; device += 1)
       sets.isolate(device * nodes.vids.length + column);
-  for (const wire of fabric.wires) {
-    if (wire.bridgePorts.length < 2) continue;
-    for (const a of wire.bridgePorts) {
-      for (const b of wire.bridgePorts) {
-        if (a === b) continue;
-        const [from, to] = [
-          must(fabric.ports[a], "a compiled port"),
-          must(fabric.ports[b], "a compiled port"),
-        ];
-        for (const { vid, column } of columns) {
-          const tag = egressTag(from, vid);
-          const joined = tag === undefined ? null : classify(to, tag);
-          if (joined === null || previous.tree.discards(a, vid) || previous.tree.discards(b, joined))
-            continue;
-          if (joined !== vid) return null;
-          sets.join(
-            (fabric.deviceOf[a] ?? 0) * nodes.vids.length + column,
-            (fabric.deviceOf[b] ?? 0) * nodes.vids.length + column,
-          );
-        }
-      }
+  for (const [a, b] of pairsOnWires(fabric)) {
+    const from = must(fabric.ports[a], "a compiled port");
+    const to = must(fabric.ports[b], "a compiled port");
+    const [rowA, rowB] = [a, b].map((port) => (fabric.deviceOf[port] ?? 0) * nodes.vids.length);
+    for (const { vid, column } of columns) {
+      const tag = egressTag(from, vid);
+      const joined = tag === undefined ? null : classify(to, tag);
+      if (joined === null || previous.tree.discards(a, vid) || previous.tree.discards(b, joined)) continue;
+      if (joined !== vid) return null;
+      sets.join((rowA ?? 0) + column, (rowB ?? 0) + column);
     }
   }
   const rejoined = new Map(nodes.rejoined);
   for (const vid of vids) rejoined.set(vid, (rejoined.get(vid) ?? 0) + 1);
   return { ...previous, fabric, nodes: { ...nodes, sets, rejoined } };
+}
+
+/** The VLANs whose joins a changed port may change; null when that can't be told from the port alone. */
+function rejoinedBy(
+  { nodes, crossings }: Joins,
+  fabric: Fabric,
+  change: Extract<Change, { kind: "port" }>,
+): readonly number[] | null {
+  const number = fabric.portNumber.get(change.id);
+  const port = number === undefined ? undefined : fabric.ports[number];
+  if (number === undefined || port === undefined) return null;
+  const carried = port.pvid === null ? membersOf(port) : [...membersOf(port), port.pvid];
+  if ([...carried].some((vid) => !nodes.number.has(vid))) return null;
+  const wire = fabric.wires[fabric.wireOf[number] ?? -1];
+  if (wire === undefined || wire.bridgePorts.length < 2) return [];
+  if (change.before === null || change.after === null || crossings.length > 0) return null;
+  return retagged(change.before, change.after);
 }
 
 /**
@@ -184,20 +192,8 @@ function followJoins(previous: Joins, index: PlanIndex, changes: readonly Change
   const changed = new Set<number>();
   for (const change of changes) {
     if (change.kind !== "port") continue;
-    const number = fabric.portNumber.get(change.id);
-    const wire = number === undefined ? undefined : fabric.wires[fabric.wireOf[number] ?? -1];
-    const port = number === undefined ? undefined : fabric.ports[number];
-    if (port === undefined) return null;
-    if (
-      [...membersOf(port), ...(port.pvid === null ? [] : [port.pvid])].some(
-        (vid) => !previous.nodes.number.has(vid),
-      )
-    )
-      return null;
-    if (wire === undefined || wire.bridgePorts.length < 2) continue;
-    const vids =
-      change.before === null || change.after === null ? null : retagged(change.before, change.after);
-    if (vids === null || previous.crossings.length > 0) return null;
+    const vids = rejoinedBy(previous, fabric, change);
+    if (vids === null) return null;
     for (const vid of vids) changed.add(vid);
   }
   return changed.size === 0 ? { ...previous, fabric } : rejoin(previous, fabric, changed);

@@ -1,4 +1,4 @@
-import { must } from "../kernel";
+import { must, putInto } from "../kernel";
 import type { Derived, PlanIndex, Port } from "../plan";
 import { FABRIC, type Fabric } from "../fabric";
 import { USES, type Uses } from "./uses";
@@ -22,7 +22,7 @@ function graphOf(fabric: Fabric): Graph {
     const byDomain = new Map<string | null, number[]>();
     for (const port of wire.bridgePorts) {
       const domain = fabric.devices[fabric.deviceOf[port] ?? 0]?.domain ?? null;
-      byDomain.set(domain, [...(byDomain.get(domain) ?? []), port]);
+      putInto(byDomain, domain, port);
     }
     for (const ports of byDomain.values()) {
       if (ports.length < 2) continue;
@@ -132,6 +132,23 @@ function close(left: Frame, up: Frame, open: OpenEdge[], blocks: Block[]): void 
  */
 export type Need = readonly ReadonlySet<number>[];
 
+/** Users at each node, and in the whole of its part; both by the column of their VLAN. */
+function usersBelow(uses: Uses, part: ArrayLike<number>, nodes: number) {
+  const width = uses.size;
+  const below = new Uint16Array(nodes * width);
+  const totals = new Map<number, Uint16Array>();
+  for (const [column, places] of [...uses.values()].entries()) {
+    for (const { device } of places) {
+      below[device * width + column] = 1;
+      const root = part[device] ?? device;
+      const total = totals.get(root) ?? new Uint16Array(width);
+      total[column] = (total[column] ?? 0) + 1;
+      totals.set(root, total);
+    }
+  }
+  return { below, totals };
+}
+
 /**
  * A port has to carry a VLAN exactly when some way without a detour between two of its users passes it: in a
  * part of the graph in which there are two ways between any two nodes, every cable lies on such a way, so the
@@ -142,18 +159,7 @@ function needOf(fabric: Fabric, uses: Uses): Need {
   const { blocks, part } = blocksOf(graph);
   const vids = [...uses.keys()];
   const width = vids.length;
-  // Users in what hangs from a node, itself included, and users in the whole of its part; both by VLAN.
-  const below = new Uint16Array(graph.nodes * width);
-  const totals = new Map<number, Uint16Array>();
-  for (const [column, vid] of vids.entries()) {
-    for (const { device } of uses.get(vid) ?? []) {
-      below[device * width + column] = 1;
-      const root = part[device] ?? device;
-      const total = totals.get(root) ?? new Uint16Array(width);
-      total[column] = (total[column] ?? 0) + 1;
-      totals.set(root, total);
-    }
-  }
+  const { below, totals } = usersBelow(uses, part, graph.nodes);
   const need: ReadonlySet<number>[] = fabric.ports.map(() => NOTHING);
   for (const { ports, top, below: hanging } of blocks) {
     const total = totals.get(part[top] ?? top);

@@ -20,20 +20,12 @@ interface PortUses {
 /** The VLANs that a port uses for what is plugged in: its data and voice VLANs, tags that its hosts send. */
 function vidsAt(index: PlanIndex, fabric: Fabric, number: number, port: Port): readonly number[] {
   const wire = fabric.wires[fabric.wireOf[number] ?? -1];
-  if (
-    wire === undefined ||
-    wire.bridgePorts.length > 1 ||
-    fabric.devices[fabric.deviceOf[number] ?? 0]?.bridging !== "vlan"
-  )
-    return [];
+  if (wire === undefined || wire.bridgePorts.length > 1) return [];
+  if (fabric.devices[fabric.deviceOf[number] ?? 0]?.bridging !== "vlan") return [];
   const mode = modeOf(port);
   const vids = new Set<number>();
-  if (
-    port.pvid !== null &&
-    mode !== "trunk" &&
-    (wire.hosts.length > 0 || mode === "dataVoice" || port.guards.edge)
-  )
-    vids.add(port.pvid);
+  const isUsed = wire.hosts.length > 0 || mode === "dataVoice" || port.guards.edge;
+  if (port.pvid !== null && mode !== "trunk" && isUsed) vids.add(port.pvid);
   if (mode === "dataVoice") for (const vid of port.tagged) vids.add(vid);
   for (const id of wire.hosts) {
     const tag = index.plan.host.get(id)?.tag ?? null;
@@ -56,6 +48,13 @@ function countPortUses(index: PlanIndex): PortUses {
   return { fabric, counts };
 }
 
+/** Whether a host that has changed still uses the same VLAN at the same place. */
+function usesTheSame({ before, after }: Change): boolean {
+  if (before === null || after === null) return false;
+  const [was, is] = [before, after] as [Host, Host];
+  return was.tag === is.tag && equal(was.attachment, is.attachment);
+}
+
 /**
  * Takes changed ports out as they were and puts them in as they are. What moves a cable or a host's tag is
  * counted anew.
@@ -73,11 +72,8 @@ function followPortUses(previous: PortUses, index: PlanIndex, changes: readonly 
   };
   const ports = new Set<number>();
   for (const change of changes) {
-    if (change.kind === "host") {
-      const [was, is] = [change.before, change.after] as [Host | null, Host | null];
-      if (was === null || is === null || was.tag !== is.tag || !equal(was.attachment, is.attachment))
-        return null;
-    } else if (change.kind === "port") ports.add(fabric.portNumber.get(change.id) ?? -1);
+    if (change.kind === "host" && !usesTheSame(change)) return null;
+    if (change.kind === "port") ports.add(fabric.portNumber.get(change.id) ?? -1);
   }
   for (const number of ports) {
     const [was, is] = [previous.fabric.ports[number], fabric.ports[number]];

@@ -1,11 +1,24 @@
 import type { PlanIndex, Port } from "../plan";
 import { TREE } from "../spanning-tree";
-import { FABRIC } from "../fabric";
+import { FABRIC, type Fabric } from "../fabric";
 
 /** One hop by cable: out of `near` on one device, into `far` on the next. */
 export interface Hop {
   readonly near: Port;
   readonly far: Port;
+}
+
+/** The cables from a device whose two ends forward, in the order of its ports. */
+function* hopsFrom(fabric: Fabric, device: number, discards: (port: number) => boolean): Generator<Hop> {
+  for (const nearNumber of fabric.bridgePortsOf[device] ?? []) {
+    const wire = fabric.wires[fabric.wireOf[nearNumber] ?? -1];
+    for (const farNumber of wire?.bridgePorts ?? []) {
+      const near = fabric.ports[nearNumber];
+      const far = fabric.ports[farNumber];
+      if (near === undefined || far === undefined) continue;
+      if (!discards(nearNumber) && !discards(farNumber)) yield { near, far };
+    }
+  }
 }
 
 /**
@@ -23,26 +36,11 @@ export function cableWay(index: PlanIndex, from: string, to: string, vid: number
   for (let i = 0; i < queue.length; i += 1) {
     const at: number = queue[i] ?? start;
     if (at === goal) break;
-    const ports: readonly number[] = fabric.bridgePortsOf[at] ?? [];
-    for (const nearNumber of ports) {
-      const wire = fabric.wires[fabric.wireOf[nearNumber] ?? -1];
-      for (const farNumber of wire?.bridgePorts ?? []) {
-        const next = fabric.deviceOf[farNumber] ?? 0;
-        const near = fabric.ports[nearNumber];
-        const far = fabric.ports[farNumber];
-        if (
-          next === start ||
-          next === at ||
-          cameBy.has(next) ||
-          near === undefined ||
-          far === undefined ||
-          discards(nearNumber, vid) ||
-          discards(farNumber, vid)
-        )
-          continue;
-        cameBy.set(next, { from: at, hop: { near, far } });
-        queue.push(next);
-      }
+    for (const hop of hopsFrom(fabric, at, (port) => discards(port, vid))) {
+      const next: number = fabric.deviceNumber.get(hop.far.device) ?? start;
+      if (next === start || next === at || cameBy.has(next)) continue;
+      cameBy.set(next, { from: at, hop });
+      queue.push(next);
     }
   }
   if (start !== goal && !cameBy.has(goal)) return null;

@@ -1,4 +1,5 @@
 export type { Brand } from "./brand";
+export { grouped, putInto } from "./grouped";
 export { Heap } from "./heap";
 export { DisjointSet } from "./disjoint-set";
 export { equal } from "./equal";

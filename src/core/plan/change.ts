@@ -88,17 +88,37 @@ export function assemble(plan: Plan, changes: readonly Change[]): Result<Plan, I
   return error === null ? written : err(error);
 }
 
+/** Why one change does not fit the plan as it is; null when it does. */
+function misfit(plan: Plan, { kind, id, before, after }: Change): IntegrityError | null {
+  const current = entityOf(plan, kind, id) ?? null;
+  if (current !== before && !equal(current, before)) return { code: "stale-before", kind, id };
+  return after !== null && after.id !== id ? { code: "wrong-id", kind, id } : null;
+}
+
+/** A plan in the order of its ids stays so: what a deletion's undo brings back does not come last. */
+function keepOrder(
+  plan: Plan,
+  copies: Partial<Record<Kind, ReadonlyMap<string, unknown>>>,
+  added: ReadonlySet<Kind>,
+): void {
+  for (const kind of added) {
+    const copy = copies[kind];
+    if (kind !== "site" && copy !== undefined && plan[kind].size > 0 && isInIdOrder(plan[kind]))
+      copies[kind] = inIdOrder(copy);
+  }
+}
+
 function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
   const seen = new Set<string>();
   const copies: Partial<Record<Kind, ReadonlyMap<string, unknown>>> = {};
   const added = new Set<Kind>();
   let site = plan.site;
-  for (const { kind, id, before, after } of changes) {
+  for (const change of changes) {
+    const { kind, id, before, after } = change;
     if (seen.has(id)) return err({ code: "changed-twice", kind, id });
     seen.add(id);
-    const current = entityOf(plan, kind, id) ?? null;
-    if (current !== before && !equal(current, before)) return err({ code: "stale-before", kind, id });
-    if (after !== null && after.id !== id) return err({ code: "wrong-id", kind, id });
+    const fault = misfit(plan, change);
+    if (fault !== null) return err(fault);
     if (kind === "site") {
       if (before === null || after === null) return err({ code: "site-is-one", kind, id });
       site = after;
@@ -109,12 +129,7 @@ function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, Inte
     else copy.set(id, after);
     if (before === null) added.add(kind);
   }
-  // A plan in the order of its ids stays so: what a deletion's undo brings back does not come last.
-  for (const kind of added) {
-    const copy = copies[kind];
-    if (kind !== "site" && copy !== undefined && plan[kind].size > 0 && isInIdOrder(plan[kind]))
-      copies[kind] = inIdOrder(copy);
-  }
+  keepOrder(plan, copies, added);
   return ok({ ...plan, ...copies, site } as Plan);
 }
 

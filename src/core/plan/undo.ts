@@ -19,6 +19,9 @@ export interface NextSteps {
   readonly isCertain: boolean;
 }
 
+/** The edit that a line of the log is about: the one it takes back or makes anew, else itself. */
+const aboutOf = (line: LoggedBatch): string => line.undoes ?? line.redoes ?? line.id;
+
 /**
  * What an author can take back and bring back next, read off the author's own lines, newest first: a batch is
  * as its last mention left it. Needs no more of the log than reaches back to the batch in question. A new
@@ -30,7 +33,7 @@ export function nextSteps(newestFirst: readonly LoggedBatch[]): NextSteps {
   let redo: string | null = null;
   let isEdited = false;
   for (const line of newestFirst) {
-    const about = line.undoes ?? line.redoes ?? line.id;
+    const about = aboutOf(line);
     const isLast = !mentioned.has(about);
     mentioned.add(about);
     if (line.undoes !== null) {

@@ -16,45 +16,53 @@ import { ownLease, typedLease, type Lease } from "./lease";
 import type { Started } from "./start";
 import type { Cause } from "./step";
 
+/** What somebody has entered on the laptop in hand. */
+function enteredByHand(
+  { index, journey }: ProbeBench,
+  started: Started,
+  { address, length, gateway }: Extract<ProbeAs, { as: "typed" }>,
+): Lease {
+  journey.pass({
+    title: started.party.name,
+    place: `${formatAddress(address)}/${length}`,
+    says: "has a static address and asks nobody",
+    why: gateway === null ? "It has no gateway." : `Its gateway is ${formatAddress(gateway)}.`,
+  });
+  return ownLease(index, address, length, gateway);
+}
+
+/** The static address of a host in its segment; null when it is one of another subnet, which is a stop. */
+function staticOf({ index, journey }: ProbeBench, host: Host, home: Segment, address: Address): Lease | null {
+  journey.pass({
+    title: host.name,
+    place: "static",
+    says: "has a static address and asks nobody",
+    subjects: [{ kind: "host", id: host.id }],
+  });
+  const outside = outsideItsSubnet(index, host, home, address);
+  if (outside === null) return typedLease(index, home, address, host);
+  journey.stop(
+    {
+      title: host.name,
+      place: formatAddress(address),
+      says: "has an address of another subnet",
+      subjects: outside.subjects,
+    },
+    outside,
+  );
+  return null;
+}
+
 /** The address it has: typed in, asked for, or made from what is advertised; null after a stop. */
 export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, family: Family): Lease | null {
-  const { index, journey } = bench;
+  const { index } = bench;
   const { host, segment } = started;
-  if (as.as === "typed") {
-    journey.pass({
-      title: started.party.name,
-      place: `${formatAddress(as.address)}/${as.length}`,
-      says: "has a static address and asks nobody",
-      why: as.gateway === null ? "It has no gateway." : `Its gateway is ${formatAddress(as.gateway)}.`,
-    });
-    return ownLease(index, as.address, as.length, as.gateway);
-  }
+  if (as.as === "typed") return enteredByHand(bench, started, as);
   const entered = family === 4 ? host?.ipv4 : host?.ipv6;
   const typed = host?.manner === "typed" ? (entered ?? null) : null;
   const home =
     host?.segment === null || host === null ? segment : (index.plan.segment.get(host.segment) ?? null);
-  if (typed !== null && home !== null) {
-    journey.pass({
-      title: host?.name ?? "",
-      place: "static",
-      says: "has a static address and asks nobody",
-      subjects: [{ kind: "host", id: host?.id ?? "" }],
-    });
-    const outside = outsideItsSubnet(index, host, home, typed);
-    if (outside !== null) {
-      journey.stop(
-        {
-          title: host?.name ?? "",
-          place: formatAddress(typed),
-          says: "has an address of another subnet",
-          subjects: outside.subjects,
-        },
-        outside,
-      );
-      return null;
-    }
-    return typedLease(index, home, typed, host);
-  }
+  if (typed !== null && home !== null && host !== null) return staticOf(bench, host, home, typed);
   return family === 4 ? askForLease(bench, started) : takeAdvertised(bench, started);
 }
 

@@ -29,22 +29,12 @@ function advertisersHeard(bench: ProbeBench, started: Started): Advertiser[] {
   });
 }
 
-/**
- * Gets an IPv6 address: made from what a router advertises (RFC 4862), or asked for where it says so; null
- * after a stop.
- */
-export function takeAdvertised(bench: ProbeBench, started: Started): Lease | null {
-  const { index, journey } = bench;
-  const [found, other] = advertisersHeard(bench, started);
-  const { party } = started;
-  if (found === undefined) {
-    noAdvertisement(bench, started);
-    return null;
-  }
-  const { segment, leg } = found;
+type Heard = ReturnType<typeof advertisersHeard>[number];
+
+/** The two messages of it (RFC 4861 sections 4.1 and 4.2). */
+function sayAdvertised(bench: ProbeBench, party: Party, { segment, leg, party: by }: Heard): void {
   const [prefix] = segment.prefixes6;
-  const router = linkLocal(macOf(leg));
-  passTo(bench, bench.flood(found.party.place), found.hearing);
+  const managed = segment.advertise === "stateful";
   bench.say({
     what: "router solicitation",
     from: party.mac,
@@ -64,21 +54,62 @@ export function takeAdvertised(bench: ProbeBench, started: Started): Lease | nul
   });
   bench.say({
     what: "router advertisement",
-    from: found.party.mac,
+    from: by.mac,
     to: null,
-    flood: bench.flood(found.party.place),
+    flood: bench.flood(by.place),
     reached: null,
     content: {
       kind: "advertisement",
       asks: false,
-      src: router,
-      mac: found.party.mac,
+      src: linkLocal(macOf(leg)),
+      mac: by.mac,
       prefix: prefix?.network ?? null,
       length: prefix?.length ?? 64,
-      managed: segment.advertise === "stateful",
-      selfMade: segment.advertise !== "stateful",
+      managed,
+      selfMade: !managed,
     },
   });
+}
+
+/** It hears a router and still has no address: nobody gives one, or none can be made in such a prefix. */
+function noAddressMade({ journey }: ProbeBench, segment: Segment): void {
+  const subjects = [{ kind: "segment" as const, id: segment.id }];
+  const isGiven = segment.advertise === "stateful";
+  journey.stop(
+    {
+      title: segment.name,
+      place: "IPv6",
+      says: isGiven ? "nobody gives it an address" : "no address can be made",
+      subjects,
+    },
+    {
+      sentence: isGiven
+        ? `${segment.name} tells its clients to ask for an IPv6 address, and no IPv6 scope answers.`
+        : `${segment.name} advertises a /${segment.prefixes6[0]?.length ?? 0}; ` +
+          "a client makes itself an address in a /64 only.",
+      subjects,
+      repairs: isGiven ? [advertise(segment, "slaac")] : [],
+    },
+  );
+}
+
+/**
+ * Gets an IPv6 address: made from what a router advertises (RFC 4862), or asked for where it says so; null
+ * after a stop.
+ */
+export function takeAdvertised(bench: ProbeBench, started: Started): Lease | null {
+  const { index, journey } = bench;
+  const [found, other] = advertisersHeard(bench, started);
+  const { party } = started;
+  if (found === undefined) {
+    noAdvertisement(bench, started);
+    return null;
+  }
+  const { segment, leg } = found;
+  const [prefix] = segment.prefixes6;
+  const router = linkLocal(macOf(leg));
+  passTo(bench, bench.flood(found.party.place), found.hearing);
+  sayAdvertised(bench, party, found);
   const subjects = [{ kind: "segment" as const, id: segment.id }];
   const also =
     other === undefined ? "" : ` ${nameOf(index, "device", other.leg.device)} advertises here, too.`;
@@ -93,21 +124,7 @@ export function takeAdvertised(bench: ProbeBench, started: Started): Lease | nul
   const selfMade = prefix === undefined ? null : selfMadeAddress(prefix, party.mac);
   const address = segment.advertise === "stateful" ? givenAddress(bench, started, segment) : selfMade;
   if (address === null) {
-    const says = segment.advertise === "stateful" ? "nobody gives it an address" : "no address can be made";
-    const sentence =
-      segment.advertise === "stateful"
-        ? `${segment.name} tells its clients to ask for an IPv6 address, and no IPv6 scope answers.`
-        : `${segment.name} advertises a /${prefix?.length ?? 0}; ` +
-          "a client makes itself an address in a /64 only.";
-    journey.stop(
-      {
-        title: segment.name,
-        place: "IPv6",
-        says,
-        subjects,
-      },
-      { sentence, subjects, repairs: segment.advertise === "stateful" ? [advertise(segment, "slaac")] : [] },
-    );
+    noAddressMade(bench, segment);
     return null;
   }
   return {
@@ -146,16 +163,15 @@ function givenAddress(bench: ProbeBench, started: Started, segment: Segment): Ad
 /** Nobody advertises: only the link-local address is left. */
 function noAdvertisement(bench: ProbeBench, started: Started): void {
   const { index, journey } = bench;
-  const segment =
-    (started.host?.segment === null || started.host === null
-      ? undefined
-      : index.plan.segment.get(started.host.segment)) ?? started.segment;
+  const home = started.host?.segment ?? null;
+  const segment = (home === null ? undefined : index.plan.segment.get(home)) ?? started.segment;
   const leg = segment === null ? undefined : index.gatewayOf(segment);
   const party = leg === undefined ? null : partyOfLeg(index, leg);
   if (segment !== null && party !== null && segment.advertise !== "none" && segment.prefixes6.length > 0) {
     explain(bench, party, started.party);
     return;
   }
+  const isPlanned = segment !== null && segment.prefixes6.length > 0;
   const subjects = segment === null ? [] : [{ kind: "segment" as const, id: segment.id }];
   const name = segment?.name ?? `VLAN ${started.vid}`;
   journey.stop(
@@ -168,11 +184,11 @@ function noAdvertisement(bench: ProbeBench, started: Started): void {
     },
     {
       sentence:
-        segment !== null && segment.prefixes6.length === 0
-          ? `${name} has no IPv6 subnet, so nothing is advertised there.`
-          : `Nobody advertises a router in ${name}.`,
+        segment === null || isPlanned
+          ? `Nobody advertises a router in ${name}.`
+          : `${name} has no IPv6 subnet, so nothing is advertised there.`,
       subjects,
-      repairs: segment === null || segment.prefixes6.length === 0 ? [] : [advertise(segment, "slaac")],
+      repairs: isPlanned ? [advertise(segment, "slaac")] : [],
     },
   );
 }

@@ -3,7 +3,7 @@ import { counted, listed, type Repair } from "../repairs";
 import { type Device, type Draft, type Host, type Port, type Vid, vid as asVid } from "../plan";
 import type { ProbeBench } from "./bench";
 import { inspectionStops, passingsOf, type Passing } from "./inspection";
-import { partyOfHost } from "../places";
+import { partyOfHost, type Party } from "../places";
 import type { Started } from "./start";
 
 /**
@@ -127,6 +127,34 @@ interface Words {
 
 const NAMED = 3;
 
+/** It reaches nobody: a guard drops it, or nobody is there. */
+function keptOut(
+  { journey }: ProbeBench,
+  party: Party,
+  vid: number,
+  { by, guard }: { readonly by: Attack["by"]; readonly guard: string },
+): void {
+  const subjects = by === null ? [] : [{ kind: "device" as const, id: by.id }];
+  journey.stop(
+    {
+      title: by?.name ?? party.name,
+      place: by === null ? `VLAN ${vid}` : "guard",
+      says: by === null ? "nobody is there to be fooled" : "drops it",
+      why: by === null ? "" : `It ${guard}.`,
+      subjects,
+      device: by?.id ?? null,
+    },
+    {
+      sentence:
+        by === null
+          ? `Nobody in VLAN ${vid} hears it.`
+          : `${by.name} ${guard}: it is dropped, as it should be.`,
+      subjects,
+      repairs: [],
+    },
+  );
+}
+
 /** The journey of an attack: it is stopped, which is as it should be, or it gets through to somebody. */
 function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words: Words): Attack {
   const { index, journey } = bench;
@@ -142,25 +170,7 @@ function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words:
       "of the register hear it there.",
   });
   if (attack.reached.length === 0) {
-    const by = attack.by;
-    journey.stop(
-      {
-        title: by?.name ?? party.name,
-        place: by === null ? `VLAN ${vid}` : "guard",
-        says: by === null ? "nobody is there to be fooled" : "drops it",
-        why: by === null ? "" : `It ${words.guard}.`,
-        subjects: by === null ? [] : [{ kind: "device", id: by.id }],
-        device: by?.id ?? null,
-      },
-      {
-        sentence:
-          by === null
-            ? `Nobody in VLAN ${vid} hears it.`
-            : `${by.name} ${words.guard}: it is dropped, as it should be.`,
-        subjects: by === null ? [] : [{ kind: "device", id: by.id }],
-        repairs: [],
-      },
-    );
+    keptOut(bench, party, vid, { by: attack.by, guard: words.guard });
     return attack;
   }
   const names =

@@ -1,5 +1,5 @@
 import type { Repair, Subject } from "../repairs";
-import { byNaturalText, byText } from "../kernel";
+import { byNaturalText, byText, putInto } from "../kernel";
 import { BLANK_LINK, nameOf, type PlanIndex, type Port } from "../plan";
 import { TREE } from "../spanning-tree";
 import { FABRIC, isMember, type Fabric } from "../fabric";
@@ -31,15 +31,10 @@ function together(
 /** Working ports by their wire, and by their device under -1 less its number. */
 function portsOnWires(fabric: Fabric): Map<number, number[]> {
   const found = new Map<number, number[]>();
-  const put = (key: number, port: number) => {
-    const list = found.get(key);
-    if (list === undefined) found.set(key, [port]);
-    else list.push(port);
-  };
   for (const [port, wire] of fabric.wireOf.entries())
     if (wire >= 0) {
-      put(wire, port);
-      put(-1 - (fabric.deviceOf[port] ?? 0), port);
+      putInto(found, wire, port);
+      putInto(found, -1 - (fabric.deviceOf[port] ?? 0), port);
     }
   return found;
 }

@@ -1,5 +1,13 @@
 import { familyOf, madeMac, type Address, type Family } from "../address";
-import { nameOf, type Device, type Host, type PlanIndex, type ProbeGoal, type Service } from "../plan";
+import {
+  nameOf,
+  type Device,
+  type Host,
+  type PlanIndex,
+  type ProbeGoal,
+  type Service,
+  type Ssid,
+} from "../plan";
 import { addressesOf, facingAddresses, OUTSIDE } from "../routing";
 import { addressFor, guestOf, outsideItsSubnet } from "./address-for";
 import type { ProbeBench } from "./bench";
@@ -8,6 +16,45 @@ import type { Lease } from "./lease";
 import { start, type Started } from "./start";
 import type { Cause } from "./step";
 import { hostAddress, type Station } from "./station";
+import type { Place } from "../places";
+
+function toGateway(bench: ProbeBench, station: Station, lease: Lease, service: Service | null): void {
+  const family = familyOf(lease.address);
+  const { gateway, gatewayLeg } = lease;
+  const ownSix = family === 4 || gatewayLeg === null ? undefined : addressesOf(gatewayLeg, 6)[0];
+  exchangeWith(bench, station, ownSix ?? gateway ?? OUTSIDE[family], service, null);
+}
+
+function toDevice(bench: ProbeBench, station: Station, id: string, service: Service | null): void {
+  const { index } = bench;
+  const device = index.plan.device.get(id);
+  if (device === undefined) return;
+  const address = managementAddress(index, device, familyOf(station.address));
+  if (address === undefined) missing(bench, device.name, { kind: "device", id }, "has no address of its own");
+  else exchangeWith(bench, station, address, service ?? PAGE, null);
+}
+
+/** A port forward is asked by the outside address of its line. */
+function toForward(bench: ProbeBench, station: Station, id: string): void {
+  const { index } = bench;
+  const forward = index.plan.forward.get(id);
+  if (forward === undefined) return;
+  const leg = [...index.plan.interface.values()].find(({ line }) => line === forward.line);
+  const [address] = leg === undefined ? [] : facingAddresses(index, leg, familyOf(station.address));
+  if (address === undefined)
+    return missing(
+      bench,
+      nameOf(index, "line", forward.line),
+      { kind: "line", id: forward.line },
+      "has no outside address in the plan",
+    );
+  const name = forward.name
+    .toLowerCase()
+    .replace(/[^a-z0-9 .-]/g, "-")
+    .slice(0, 24);
+  const service = { name, protocol: forward.protocol, ports: [forward.ports] };
+  exchangeWith(bench, station, address, service, index.plan.host.get(forward.host) ?? null);
+}
 
 /** Sends what is asked for and waits for the answer. */
 export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goal: ProbeGoal): void {
@@ -36,21 +83,10 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
         goal.service ?? anything(bench, station, "internet"),
         null,
       );
-    case "gateway": {
-      const { gateway, gatewayLeg } = lease;
-      const ownSix = family === 4 || gatewayLeg === null ? undefined : addressesOf(gatewayLeg, 6)[0];
-      const address = ownSix ?? gateway;
-      if (address === null) return exchangeWith(bench, station, OUTSIDE[family], goal.service, null);
-      return exchangeWith(bench, station, address, goal.service, null);
-    }
-    case "device": {
-      const device = index.plan.device.get(goal.device);
-      const address = device === undefined ? undefined : managementAddress(index, device, family);
-      if (device === undefined) return;
-      if (address === undefined)
-        return missing(bench, device.name, { kind: "device", id: device.id }, "has no address of its own");
-      return exchangeWith(bench, station, address, goal.service ?? PAGE, null);
-    }
+    case "gateway":
+      return toGateway(bench, station, lease, goal.service);
+    case "device":
+      return toDevice(bench, station, goal.device, goal.service);
     case "host": {
       const host = index.plan.host.get(goal.host);
       if (host !== undefined) toHost(bench, station, host, goal.service);
@@ -58,36 +94,8 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
     }
     case "port":
       return toLaptop(bench, station, goal.port, goal.service);
-    case "forward": {
-      const forward = index.plan.forward.get(goal.forward);
-      const leg =
-        forward === undefined
-          ? undefined
-          : [...index.plan.interface.values()].find((one) => one.line === forward.line);
-      const address = leg === undefined ? undefined : facingAddresses(index, leg, family)[0];
-      if (forward === undefined) return;
-      if (address === undefined)
-        return missing(
-          bench,
-          nameOf(index, "line", forward.line),
-          { kind: "line", id: forward.line },
-          "has no outside address in the plan",
-        );
-      exchangeWith(
-        bench,
-        station,
-        address,
-        {
-          name: forward.name
-            .toLowerCase()
-            .replace(/[^a-z0-9 .-]/g, "-")
-            .slice(0, 24),
-          protocol: forward.protocol,
-          ports: [forward.ports],
-        },
-        index.plan.host.get(forward.host) ?? null,
-      );
-    }
+    case "forward":
+      return toForward(bench, station, goal.forward);
   }
 }
 
@@ -127,6 +135,38 @@ function anything(bench: ProbeBench, { segment }: Station, to: "internet" | stri
   return wall.services.find(isUse) ?? PAGE;
 }
 
+/** The wireless name that two places are both on and that keeps its stations apart; null without one. */
+function isolatedOn(index: PlanIndex, a: Place, b: Place): Ssid | null {
+  if (a.at !== "inside" || b.at !== "inside" || a.ssid === null || a.ssid !== b.ssid) return null;
+  const ssid = index.plan.ssid.get(a.ssid);
+  return ssid?.isolation === true ? ssid : null;
+}
+
+function keptApart({ journey }: ProbeBench, ssid: Ssid, host: Host): void {
+  const subjects = [{ kind: "ssid" as const, id: ssid.id }];
+  journey.stop(
+    {
+      title: ssid.name,
+      place: "wireless",
+      says: "keeps its stations apart",
+      why: "Isolation is on for this name.",
+      subjects,
+    },
+    {
+      sentence: `${ssid.name} keeps its stations apart: ${host.name} is on the same name.`,
+      subjects,
+      repairs: [
+        {
+          label: `Let stations of ${ssid.name} reach one another`,
+          planner: "edit-ssid",
+          args: { ssid: ssid.id },
+          edit: (draft) => draft.patch("ssid", ssid.id, { isolation: false }),
+        },
+      ],
+    },
+  );
+}
+
 function toHost(bench: ProbeBench, station: Station, host: Host, service: Service | null): void {
   const { index } = bench;
   const party = bench.partyOf(host);
@@ -139,8 +179,8 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
       "is in no segment, so there is no way to it",
     );
   const address = hostAddress(bench, host, familyOf(station.address));
-  const outside =
-    address === null || host.manner !== "typed" ? null : outsideItsSubnet(index, host, segment, address);
+  const isStatic = host.manner === "typed";
+  const outside = address === null || !isStatic ? null : outsideItsSubnet(index, host, segment, address);
   if (outside !== null) {
     bench.journey.stop(
       {
@@ -153,8 +193,7 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
     );
     return;
   }
-  if (address === null && host.manner !== "typed")
-    return withoutAddress(bench, host, familyOf(station.address));
+  if (address === null && !isStatic) return withoutAddress(bench, host, familyOf(station.address));
   if (address === null)
     return missing(
       bench,
@@ -163,37 +202,8 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
       `has no ${familyOf(station.address) === 4 ? "IPv4" : "IPv6"} address that the plan knows`,
     );
   if (party === null) return notLetIn(bench, host);
-  const isolated =
-    station.party.place.at === "inside" &&
-    party.place.at === "inside" &&
-    station.party.place.ssid !== null &&
-    station.party.place.ssid === party.place.ssid
-      ? index.plan.ssid.get(station.party.place.ssid)
-      : undefined;
-  if (isolated?.isolation === true) {
-    bench.journey.stop(
-      {
-        title: isolated.name,
-        place: "wireless",
-        says: "keeps its stations apart",
-        why: "Isolation is on for this name.",
-        subjects: [{ kind: "ssid", id: isolated.id }],
-      },
-      {
-        sentence: `${isolated.name} keeps its stations apart: ${host.name} is on the same name.`,
-        subjects: [{ kind: "ssid", id: isolated.id }],
-        repairs: [
-          {
-            label: `Let stations of ${isolated.name} reach one another`,
-            planner: "edit-ssid",
-            args: { ssid: isolated.id },
-            edit: (draft) => draft.patch("ssid", isolated.id, { isolation: false }),
-          },
-        ],
-      },
-    );
-    return;
-  }
+  const isolated = isolatedOn(index, station.party.place, party.place);
+  if (isolated !== null) return keptApart(bench, isolated, host);
   exchangeWith(bench, station, address, service ?? anything(bench, station, segment.zone), host);
 }
 

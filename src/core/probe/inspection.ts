@@ -113,6 +113,52 @@ export interface Claim {
   /** The address came from a server that this client asked. */ readonly leased: boolean;
 }
 
+const inspects = ({ protections }: Device, vid: number): boolean =>
+  (protections.arpInspection as readonly number[]).includes(vid);
+
+/** Whether a device knows who claims the address: entered by hand, or learnt from a lease that it snooped. */
+function isBound({ protections }: Device, vid: number, { host, leased }: Claim): boolean {
+  if (host !== null && protections.bound.includes(host.id)) return true;
+  return leased && (protections.snooping as readonly number[]).includes(vid);
+}
+
+const bindOne = (device: Device, host: Host): Repair => ({
+  label: `Enter a binding for ${host.name} on ${device.name}`,
+  planner: "bind-host",
+  args: { device: device.id, host: host.id },
+  edit: (draft) => {
+    const own = draft.need("device", device.id).protections;
+    draft.patch("device", device.id, { protections: { ...own, bound: [...own.bound, host.id] } });
+  },
+});
+
+/** Bindings for everybody in the VLAN, and trust in the cables to other gear; nothing for one host. */
+function bindAll(index: PlanIndex, device: Device, vid: number): Repair[] {
+  const vlan = index.vlanOf(device.domain, vid)?.id ?? "";
+  const segments = index.groups("segmentsByVlan").get(vlan) ?? [];
+  const everyone = segments.flatMap((segment) => index.hostsIn(segment.id));
+  if (everyone.length < 2) return [];
+  return [
+    {
+      label:
+        `Enter bindings for all ${everyone.length} hosts of VLAN ` +
+        `${vid} on ${device.name}, and trust its cables to other gear`,
+      planner: "bind-hosts",
+      args: { device: device.id, vid },
+      edit: (draft) => {
+        const own = draft.need("device", device.id).protections;
+        const bound = [...new Set([...own.bound, ...everyone.map(({ id }) => id)])];
+        draft.patch("device", device.id, { protections: { ...own, bound } });
+        for (const port of index.portsOf(device.id))
+          if (index.linkAt(port.id) !== undefined && !port.guards.arpTrust)
+            draft.patch("port", port.id, {
+              guards: { ...draft.need("port", port.id).guards, arpTrust: true },
+            });
+      },
+    },
+  ];
+}
+
 /**
  * Where ARP inspection drops a claim: an untrusted port of a switch that has no binding for it. Null when it
  * passes.
@@ -120,63 +166,12 @@ export interface Claim {
 export function inspectionStops(bench: ProbeBench, passings: readonly Passing[], claim: Claim): Cause | null {
   const { index } = bench;
   for (const { device, inPort, vid } of passings) {
-    if (
-      inPort === undefined ||
-      inPort.guards.arpTrust ||
-      !(device.protections.arpInspection as readonly number[]).includes(vid)
-    )
-      continue;
-    const bound =
-      (claim.host !== null && device.protections.bound.includes(claim.host.id)) ||
-      (claim.leased && (device.protections.snooping as readonly number[]).includes(vid));
-    if (bound) continue;
-    const who = claim.host?.name ?? "it";
+    if (inPort === undefined || inPort.guards.arpTrust || !inspects(device, vid)) continue;
+    if (isBound(device, vid, claim)) continue;
     const { host } = claim;
-    const bind: Repair[] =
-      host === null
-        ? []
-        : [
-            {
-              label: `Enter a binding for ${host.name} on ${device.name}`,
-              planner: "bind-host",
-              args: { device: device.id, host: host.id },
-              edit: (draft) => {
-                const own = draft.need("device", device.id).protections;
-                draft.patch("device", device.id, { protections: { ...own, bound: [...own.bound, host.id] } });
-              },
-            },
-          ];
-    const everyone =
-      index
-        .groups("segmentsByVlan")
-        .get(index.vlanOf(device.domain, vid)?.id ?? "")
-        ?.flatMap((segment) => index.hostsIn(segment.id)) ?? [];
-    const all: Repair[] =
-      everyone.length < 2
-        ? []
-        : [
-            {
-              label:
-                `Enter bindings for all ${everyone.length} hosts of VLAN ` +
-                `${vid} on ${device.name}, and trust its cables to other gear`,
-              planner: "bind-hosts",
-              args: { device: device.id, vid },
-              edit: (draft) => {
-                const own = draft.need("device", device.id).protections;
-                draft.patch("device", device.id, {
-                  protections: {
-                    ...own,
-                    bound: [...new Set([...own.bound, ...everyone.map((one) => one.id)])],
-                  },
-                });
-                for (const port of index.portsOf(device.id))
-                  if (index.linkAt(port.id) !== undefined && !port.guards.arpTrust)
-                    draft.patch("port", port.id, {
-                      guards: { ...draft.need("port", port.id).guards, arpTrust: true },
-                    });
-              },
-            },
-          ];
+    const who = host?.name ?? "it";
+    const bind = host === null ? [] : [bindOne(device, host)];
+    const all = bindAll(index, device, vid);
     const edge = inPort.guards.edge;
     const trust = [trustRepair(index, inPort, "arpTrust", "ARP")];
     return {

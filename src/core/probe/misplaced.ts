@@ -1,9 +1,35 @@
 import type { Repair } from "../repairs";
-import { nameOf } from "../plan";
+import { nameOf, PlanIndex, type Host } from "../plan";
 import type { ProbeBench } from "./bench";
 import { memberRepairs } from "./deliver";
 import { wantedVid, type Started } from "./start";
 import type { Cause } from "./step";
+
+/** Its wireless name leads elsewhere. */
+function onWrongName(
+  index: PlanIndex,
+  ssid: string,
+  host: Host,
+  { vid, belongs }: { readonly vid: number; readonly belongs: string },
+): Cause {
+  const name = nameOf(index, "ssid", ssid);
+  const segment = host.segment ?? "";
+  return {
+    sentence: `${host.name} belongs in ${belongs}, and ${name} leads into VLAN ${vid}.`,
+    subjects: [
+      { kind: "ssid", id: ssid },
+      { kind: "host", id: host.id },
+    ],
+    repairs: [
+      {
+        label: `Let ${name} lead into ${nameOf(index, "segment", segment)}`,
+        planner: "edit-ssid",
+        args: { ssid, segment },
+        edit: (draft) => draft.patch("ssid", ssid, { segment }),
+      },
+    ],
+  };
+}
 
 /**
  * A host that is in another VLAN than its segment's: its port, its own tag or its wireless name puts it
@@ -14,25 +40,8 @@ export function misplaced({ index }: ProbeBench, { host, party, vid }: Started):
   if (host?.segment === null || host === null || wanted === null || wanted === vid) return null;
   const { segment } = host;
   const belongs = `${nameOf(index, "segment", segment)} (${wanted})`;
-  if (party.place.at === "inside" && party.place.ssid !== null) {
-    const { ssid } = party.place;
-    const name = nameOf(index, "ssid", ssid);
-    return {
-      sentence: `${host.name} belongs in ${belongs}, and ${name} leads into VLAN ${vid}.`,
-      subjects: [
-        { kind: "ssid", id: ssid },
-        { kind: "host", id: host.id },
-      ],
-      repairs: [
-        {
-          label: `Let ${name} lead into ${nameOf(index, "segment", segment)}`,
-          planner: "edit-ssid",
-          args: { ssid, segment },
-          edit: (draft) => draft.patch("ssid", ssid, { segment }),
-        },
-      ],
-    };
-  }
+  if (party.place.at === "inside" && party.place.ssid !== null)
+    return onWrongName(index, party.place.ssid, host, { vid, belongs });
   const port = party.place.at === "inside" ? undefined : index.plan.port.get(party.place.port);
   if (port === undefined || index.plan.device.get(port.device)?.bridging !== "vlan") return null;
   const number = index.plan.vlan.get(index.plan.segment.get(segment)?.vlan ?? "")?.vid ?? null;

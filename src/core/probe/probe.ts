@@ -1,5 +1,12 @@
 import type { Repair } from "../repairs";
-import { nameOf, type PlanIndex, type ProbeAs, type ProbeGoal, type ProbeQuestion } from "../plan";
+import {
+  nameOf,
+  type PlanIndex,
+  type ProbeAs,
+  type ProbeGoal,
+  type ProbeQuestion,
+  type ProbePlace,
+} from "../plan";
 import { catalogueOf } from "../catalogue";
 import { addressFor, guestOf } from "./address-for";
 import { actAsServer, actAsSpoofer, type Attack } from "./attacks";
@@ -57,6 +64,43 @@ export function probe(index: PlanIndex, question: ProbeQuestion, ids: () => stri
   return ask(bench, question);
 }
 
+const kindNamed = ({ plan }: PlanIndex, word: string) =>
+  catalogueOf(plan).find((kind) => kind.word === word) ?? null;
+
+/** Plugged in as a kind of device that asks no DHCP server, or that nobody knows. */
+function asksNobody(bench: ProbeBench, from: ProbePlace, word: string, known: boolean): void {
+  missing(
+    bench,
+    word === "" ? "This" : word,
+    from.at === "port" ? { kind: "port", id: from.port } : { kind: "site", id: bench.index.plan.site.id },
+    known
+      ? "asks nobody for an address; plug it in with a static address"
+      : "is no kind that the catalogue or the site knows",
+  );
+}
+
+/** How the phone fares that somebody is plugged in behind; that it gets no address stops a sound journey. */
+function phoneAt({ index, journey, ids }: ProbeBench, id: string): Outcome | null {
+  const port = index.plan.port.get(id);
+  const voice = port === undefined ? null : voiceOf(port);
+  if (voice === null) return null;
+  const phone = probe(index, asClient({ at: "port", port: id, tag: voice }, { to: "address" }), ids);
+  if (phone.cause !== null && journey.cause === null)
+    journey.stop(
+      {
+        title: "Phone",
+        place: `tag ${voice}`,
+        says: "gets no address",
+        why: phone.cause.sentence,
+        tag: voice,
+        subjects: phone.cause.subjects,
+        ports: [id],
+      },
+      phone.cause,
+    );
+  return phone;
+}
+
 function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
   const { index, journey } = bench;
   const { from, as, goal, family } = question;
@@ -64,17 +108,9 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
     fromOutside(bench, from.line, goal, family);
     return outcomeOf(bench, question, null, null, null);
   }
-  const kind =
-    as.as === "kind" ? (catalogueOf(index.plan).find((one) => one.word === as.word) ?? null) : null;
+  const kind = as.as === "kind" ? kindNamed(index, as.word) : null;
   if (as.as === "kind" && kind?.speaksDhcp !== true) {
-    missing(
-      bench,
-      as.word === "" ? "This" : as.word,
-      from.at === "port" ? { kind: "port", id: from.port } : { kind: "site", id: index.plan.site.id },
-      kind === null
-        ? "is no kind that the catalogue or the site knows"
-        : "asks nobody for an address; plug it in with a static address",
-    );
+    asksNobody(bench, from, as.word, kind !== null);
     return outcomeOf(bench, question, null, null, null);
   }
   const started = start(bench, from, question.mac, {
@@ -98,25 +134,7 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
   // One that is in the wrong VLAN may fail anywhere further on; that it is there comes first.
   const wrong = journey.cause === null ? null : misplaced(bench, started);
   if (wrong !== null) journey.cause = wrong;
-  const port = from.at === "port" ? index.plan.port.get(from.port) : undefined;
-  const voice = as.as === "behindPhone" && port !== undefined ? voiceOf(port) : null;
-  const phone =
-    voice === null || from.at !== "port"
-      ? null
-      : probe(index, asClient({ at: "port", port: from.port, tag: voice }, { to: "address" }), bench.ids);
-  if (phone?.cause !== null && phone !== null && journey.cause === null)
-    journey.stop(
-      {
-        title: "Phone",
-        place: `tag ${voice ?? ""}`,
-        says: "gets no address",
-        why: phone.cause.sentence,
-        tag: voice,
-        subjects: phone.cause.subjects,
-        ports: from.at === "port" ? [from.port] : [],
-      },
-      phone.cause,
-    );
+  const phone = as.as === "behindPhone" && from.at === "port" ? phoneAt(bench, from.port) : null;
   return {
     ...outcomeOf(bench, question, started, lease, null),
     phone,

@@ -5,6 +5,7 @@ import type { ProbeBench } from "./bench";
 import { explain, passTo } from "./deliver";
 import { inspectionStops, passingsOf } from "./inspection";
 import type { Hearing, Party } from "../places";
+import type { Flood } from "../forwarding";
 
 /** Whoever sends into a segment, with the address it does so from. */
 export interface Sender {
@@ -24,6 +25,87 @@ const asking = (address: Address): string => (familyOf(address) === 4 ? "ARP" : 
 interface Found {
   readonly party: Party;
   readonly hearing: Hearing;
+}
+
+/** Nobody answers: what is entered on the sender is wrong, who has it does not hear, or nobody has it. */
+function notFound(bench: ProbeBench, sender: Sender, address: Address, wanted: Party | undefined): void {
+  const { host } = sender.party;
+  const entered = host === null ? null : enteredCause(bench.index, host, address);
+  if (entered !== null)
+    bench.journey.stop(
+      {
+        title: sender.party.name,
+        place: asking(address),
+        says: "looks for it next door",
+        why: "Mask and gateway are entered on it.",
+        subjects: subjectOf(sender.party),
+      },
+      entered,
+    );
+  else if (wanted !== undefined) explain(bench, sender.party, wanted);
+  else nobodyHas(bench, address);
+}
+
+function showFound(bench: ProbeBench, flood: Flood, { party, hearing }: Found, address: Address): void {
+  passTo(bench, flood, hearing);
+  if (party.leg === null) return;
+  bench.journey.pass({
+    title: party.name,
+    place: formatAddress(address),
+    says: `answers ${asking(address)}`,
+    why: `${formatAddress(address)} is at ${party.mac}.`,
+    subjects: subjectOf(party),
+    device: party.leg.device,
+  });
+}
+
+interface Resolved {
+  readonly sender: Sender;
+  readonly address: Address;
+  readonly found: Found;
+  readonly flood: Flood;
+  readonly backFlood: Flood;
+  readonly back: Hearing;
+}
+
+/** The question to everybody and the answer to the one who asked: ARP (RFC 826), or RFC 4861 section 4.3. */
+function sayResolved(bench: ProbeBench, { sender, address, found, flood, backFlood, back }: Resolved): void {
+  const [asks, has] = [sender.party.mac, found.party.mac];
+  const isFour = familyOf(address) === 4;
+  const question = { what: `who has ${formatAddress(address)}?`, from: asks, to: null, flood, reached: null };
+  const answer = {
+    what: `${formatAddress(address)} is at ${has}`,
+    from: has,
+    to: asks,
+    flood: backFlood,
+    reached: back,
+  };
+  bench.say({
+    ...question,
+    content: isFour
+      ? {
+          kind: "arp",
+          asks: true,
+          senderMac: asks,
+          senderAddress: sender.address,
+          targetMac: null,
+          targetAddress: address,
+        }
+      : { kind: "neighbour", asks: true, src: sender.address, dst: address, target: address, mac: asks },
+  });
+  bench.say({
+    ...answer,
+    content: isFour
+      ? {
+          kind: "arp",
+          asks: false,
+          senderMac: has,
+          senderAddress: address,
+          targetMac: asks,
+          targetAddress: sender.address,
+        }
+      : { kind: "neighbour", asks: false, src: address, dst: sender.address, target: address, mac: has },
+  });
 }
 
 /**
@@ -47,21 +129,7 @@ export function resolve(
   });
   const [found] = heard;
   if (found === undefined) {
-    const [wanted] = others;
-    const entered = sender.party.host === null ? null : enteredCause(bench.index, sender.party.host, address);
-    if (entered !== null)
-      journey.stop(
-        {
-          title: sender.party.name,
-          place: asking(address),
-          says: "looks for it next door",
-          why: "Mask and gateway are entered on it.",
-          subjects: subjectOf(sender.party),
-        },
-        entered,
-      );
-    else if (wanted !== undefined) explain(bench, sender.party, wanted);
-    else nobodyHas(bench, address);
+    notFound(bench, sender, address, others[0]);
     return null;
   }
   const rivals = heard.filter(({ party }) => !isSame(party, found.party));
@@ -99,84 +167,11 @@ export function resolve(
     journey.stop(inspected(found.party, address), answerBlocked);
     return null;
   }
-  if (shows) {
-    passTo(bench, flood, found.hearing);
-    if (found.party.leg !== null)
-      journey.pass({
-        title: found.party.name,
-        place: formatAddress(address),
-        says: `answers ${asking(address)}`,
-        why: `${formatAddress(address)} is at ${found.party.mac}.`,
-        subjects: subjectOf(found.party),
-        device: found.party.leg.device,
-      });
-  }
+  if (shows) showFound(bench, flood, found, address);
   if (!bench.asksFirst(sender.party, address)) return found;
   // The answer tells both of one another (RFC 826).
   bench.asksFirst(found.party, sender.address);
-  if (familyOf(address) === 4) {
-    bench.say({
-      what: `who has ${formatAddress(address)}?`,
-      from: sender.party.mac,
-      to: null,
-      flood,
-      reached: null,
-      content: {
-        kind: "arp",
-        asks: true,
-        senderMac: sender.party.mac,
-        senderAddress: sender.address,
-        targetMac: null,
-        targetAddress: address,
-      },
-    });
-    bench.say({
-      what: `${formatAddress(address)} is at ${found.party.mac}`,
-      from: found.party.mac,
-      to: sender.party.mac,
-      flood: backFlood,
-      reached: back,
-      content: {
-        kind: "arp",
-        asks: false,
-        senderMac: found.party.mac,
-        senderAddress: address,
-        targetMac: sender.party.mac,
-        targetAddress: sender.address,
-      },
-    });
-  } else {
-    bench.say({
-      what: `who has ${formatAddress(address)}?`,
-      from: sender.party.mac,
-      to: null,
-      flood,
-      reached: null,
-      content: {
-        kind: "neighbour",
-        asks: true,
-        src: sender.address,
-        dst: address,
-        target: address,
-        mac: sender.party.mac,
-      },
-    });
-    bench.say({
-      what: `${formatAddress(address)} is at ${found.party.mac}`,
-      from: found.party.mac,
-      to: sender.party.mac,
-      flood: backFlood,
-      reached: back,
-      content: {
-        kind: "neighbour",
-        asks: false,
-        src: address,
-        dst: sender.address,
-        target: address,
-        mac: found.party.mac,
-      },
-    });
-  }
+  sayResolved(bench, { sender, address, found, flood, backFlood, back });
   return found;
 }
 

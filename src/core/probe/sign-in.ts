@@ -103,49 +103,25 @@ export function serverReached(
   };
 }
 
-/** What becomes of a host, or of something that is in no register (null), at a port with sign-in. */
-export function portStateFor(
-  bench: ProbeBench,
-  device: Device,
-  port: Port,
-  host: Host | null,
-  speaksItself: boolean,
-): PortState {
-  const { index } = bench;
-  const profile = profileOf(index, port);
-  if (profile === undefined)
+function withoutServer({ serverDown }: SignIn, cause: Cause): PortState {
+  if (serverDown !== null)
     return {
-      state: "not described",
-      vid: null,
-      says: "sign-in is asked for",
-      why: "The plan does not say by which servers, so it is taken as done.",
+      state: "server down",
+      vid: serverDown,
+      says: `no server answers: VLAN ${serverDown}`,
+      why: cause.sentence,
     };
-  const reached = serverReached(bench, device, profile);
-  if ("cause" in reached) {
-    if (profile.serverDown !== null)
-      return {
-        state: "server down",
-        vid: profile.serverDown,
-        says: `no server answers: VLAN ${profile.serverDown}`,
-        why: reached.cause.sentence,
-      };
-    return {
-      state: "closed",
-      vid: null,
-      cause: reached.cause,
-      says: "no server answers: the port stays closed",
-      why: reached.cause.sentence,
-    };
-  }
-  const by = reached.server.name;
-  if (speaks(host) || speaksItself)
-    return {
-      state: "signed in",
-      vid: null,
-      says: `signs in, ${by} agrees`,
-      why: `${host?.name ?? "It"} speaks 802.1X; the port opens in its own VLAN.`,
-    };
-  const name = nameOf(index, "port", port.id);
+  return {
+    state: "closed",
+    vid: null,
+    cause,
+    says: "no server answers: the port stays closed",
+    why: cause.sentence,
+  };
+}
+
+/** What becomes of a device that does not speak 802.1X, where the profile says something; null where not. */
+function byAddress(profile: SignIn, host: Host | null, by: string): PortState | null {
   if (profile.byMac && host?.mac !== null && host !== null)
     return {
       state: "by MAC address",
@@ -167,6 +143,15 @@ export function portStateFor(
       says: `does not sign in: VLAN ${profile.visitors}`,
       why: "What does not try to sign in is put among the visitors.",
     };
+  return null;
+}
+
+function staysClosed(
+  index: PlanIndex,
+  port: Port,
+  profile: SignIn,
+  { host, by }: { readonly host: Host | null; readonly by: string },
+): PortState {
   const repairs: Repair[] =
     profile.byMac && host === null
       ? []
@@ -187,7 +172,7 @@ export function portStateFor(
       : "It does not sign in, and nothing else is allowed here.",
     cause: {
       sentence:
-        `${name} stays closed: ${host?.name ?? "what is plugged in"} ` +
+        `${nameOf(index, "port", port.id)} stays closed: ${host?.name ?? "what is plugged in"} ` +
         `${profile.byMac ? "is not known by its MAC address" : "does not sign in"}.`,
       subjects: [
         { kind: "port", id: port.id },
@@ -196,4 +181,36 @@ export function portStateFor(
       repairs,
     },
   };
+}
+
+/** What becomes of a host, or of something that is in no register (null), at a port with sign-in. */
+export function portStateFor(
+  bench: ProbeBench,
+  device: Device,
+  port: Port,
+  host: Host | null,
+  speaksItself: boolean,
+): PortState {
+  const { index } = bench;
+  const profile = profileOf(index, port);
+  if (profile === undefined)
+    return {
+      state: "not described",
+      vid: null,
+      says: "sign-in is asked for",
+      why: "The plan does not say by which servers, so it is taken as done.",
+    };
+  const reached = serverReached(bench, device, profile);
+  if ("cause" in reached) return withoutServer(profile, reached.cause);
+  const by = reached.server.name;
+  if (speaks(host) || speaksItself)
+    return {
+      state: "signed in",
+      vid: null,
+      says: `signs in, ${by} agrees`,
+      why: `${host?.name ?? "It"} speaks 802.1X; the port opens in its own VLAN.`,
+    };
+  const taken = byAddress(profile, host, by);
+  if (taken !== null) return taken;
+  return staysClosed(index, port, profile, { host, by });
 }

@@ -1,5 +1,5 @@
 import { madeMac, type Family, type Mac } from "../address";
-import type { Subject } from "../repairs";
+import type { Subject, Repair } from "../repairs";
 import {
   joinsAt,
   nameOf,
@@ -10,6 +10,7 @@ import {
   type ProbePlace,
   type Segment,
   type Vid,
+  type Ssid,
 } from "../plan";
 import { TREE } from "../spanning-tree";
 import { classify, modeOf, type Tag } from "../fabric";
@@ -21,7 +22,7 @@ import { tagText } from "./hops";
 import { entryOf, macOf, placeOnAir, portOfHost, type Party } from "../places";
 import { portPowerMw, type DeviceKind } from "../catalogue";
 import { macLimitStops } from "./mac-limit";
-import { portStateFor } from "./sign-in";
+import { portStateFor, type PortState } from "./sign-in";
 import type { Cause } from "./step";
 
 /** Where something is plugged in or joins. */
@@ -103,6 +104,33 @@ const macFor = (host: Host | null, mac: Mac | null): Mac =>
 /** What the first frame asks of everybody: RFC 2131 section 4.4.1, RFC 4861 section 6.3.7. */
 const ASKS_WORDS = { 4: "sends a DHCP discover", 6: "sends a router solicitation" } as const;
 
+function cannotJoin(
+  { journey }: ProbeBench,
+  who: string,
+  ssid: Ssid | undefined,
+  { missing, offered }: { readonly missing: string; readonly offered: boolean },
+): void {
+  const everywhere: Repair[] =
+    ssid === undefined || offered || ssid.at.length === 0
+      ? []
+      : [
+          {
+            label: `Offer ${ssid.name} at every access point`,
+            planner: "edit-ssid",
+            args: { ssid: ssid.id },
+            edit: (draft) => draft.patch("ssid", ssid.id, { at: [] }),
+          },
+        ];
+  journey.stop(
+    { title: who, place: ssid?.name ?? "wireless", says: `needs ${missing}` },
+    {
+      sentence: `${who} can't join ${ssid?.name ?? "the wireless name"}: it needs ${missing}.`,
+      subjects: ssid === undefined ? [] : [{ kind: "ssid", id: ssid.id }],
+      repairs: everywhere,
+    },
+  );
+}
+
 function startWireless(
   bench: ProbeBench,
   at: { readonly ssid: string; readonly device: string },
@@ -117,28 +145,7 @@ function startWireless(
   const offered = device !== undefined && ssid !== undefined && offers(index, device, ssid);
   if (ssid === undefined || segment === undefined || device === undefined || place === null || !offered) {
     const missing = !offered ? AP_NEEDED : `a cable at ${device?.name ?? "the access point"} that leads on`;
-    journey.stop(
-      {
-        title: who,
-        place: ssid?.name ?? "wireless",
-        says: `needs ${missing}`,
-      },
-      {
-        sentence: `${who} can't join ${ssid?.name ?? "the wireless name"}: it needs ${missing}.`,
-        subjects: ssid === undefined ? [] : [{ kind: "ssid", id: ssid.id }],
-        repairs:
-          ssid === undefined || offered || ssid.at.length === 0
-            ? []
-            : [
-                {
-                  label: `Offer ${ssid.name} at every access point`,
-                  planner: "edit-ssid",
-                  args: { ssid: ssid.id },
-                  edit: (draft) => draft.patch("ssid", ssid.id, { at: [] }),
-                },
-              ],
-      },
-    );
+    cannotJoin(bench, who, ssid, { missing, offered });
     return null;
   }
   journey.pass({
@@ -171,6 +178,63 @@ function whyHere(behindPhone: boolean, asks: keyof typeof ASKS_WORDS | null): st
 export const voiceOf = (port: Port): Vid | null =>
   modeOf(port) === "dataVoice" ? (port.tagged[0] ?? null) : null;
 
+/** The step of signing in; false when it ends there. */
+function letIn(
+  { index, journey }: ProbeBench,
+  signedIn: PortState,
+  port: Port,
+  { who, tag }: { readonly who: string; readonly tag: Tag },
+): boolean {
+  const step = {
+    title: nameOf(index, "device", port.device),
+    place: `port ${port.label}, 802.1X`,
+    says: signedIn.says,
+    why: signedIn.why,
+    subjects: [{ kind: "port" as const, id: port.id }],
+    device: port.device,
+    ports: [port.id],
+  };
+  if (signedIn.state === "closed") {
+    journey.stop(step, signedIn.cause);
+    return false;
+  }
+  if (signedIn.vid !== null && tag !== null) {
+    journey.stop(step, taggedThere(index, port, who, signedIn.vid, tag));
+    return false;
+  }
+  journey.pass(step);
+  return true;
+}
+
+/** Nothing beyond the port takes the frame in. */
+function goesNoFurther(
+  { index, journey, ids }: ProbeBench,
+  port: Port,
+  { host, tag, wanted }: { readonly host: Host | null; readonly tag: Tag; readonly wanted: number | null },
+): void {
+  const name = nameOf(index, "device", port.device);
+  const subjects: Subject[] = [{ kind: "port", id: port.id }];
+  const segment = index.plan.segment.get(host?.segment ?? "");
+  const leg = segment === undefined ? undefined : index.gatewayOf(segment);
+  const gap = leg === undefined ? null : gapBetween(index, port.device, leg.device, wanted ?? 0, ids);
+  journey.stop(
+    {
+      title: name,
+      place: `port ${port.label} in`,
+      says: "goes no further",
+      tag,
+      subjects,
+      device: port.device,
+      ports: [port.id],
+    },
+    gap ?? {
+      sentence: `Nothing beyond ${name} port ${port.label} takes the frame (${tagText(tag)}) in.`,
+      subjects: [...subjects, { kind: "device", id: port.device }],
+      repairs: [],
+    },
+  );
+}
+
 function startAtPort(
   bench: ProbeBench,
   portId: string,
@@ -199,60 +263,23 @@ function startAtPort(
   const refused =
     portRefuses(bench, port, tag, wanted, index.derived(TREE).shut.has(portId)) ??
     macLimitStops(bench, port, host, behindPhone ? 2 : 1);
+  const here = { title: device.name, subjects, device: device.id, ports: [portId] };
   if (refused !== null) {
-    journey.stop(
-      {
-        title: device.name,
-        place: `port ${port.label} in`,
-        says: !port.enabled ? "the port is off" : "does not let it in",
-        tag,
-        subjects,
-        device: device.id,
-        ports: [portId],
-      },
-      refused,
-    );
+    const says = port.enabled ? "does not let it in" : "the port is off";
+    journey.stop({ ...here, place: `port ${port.label} in`, says, tag }, refused);
     return null;
   }
   const dark = kind === null ? null : tooWeak(index, port, kind);
   if (dark !== null) {
     journey.stop(
-      {
-        title: device.name,
-        place: `port ${port.label}, power`,
-        says: "does not give it enough power",
-        subjects,
-        device: device.id,
-        ports: [portId],
-      },
+      { ...here, place: `port ${port.label}, power`, says: "does not give it enough power" },
       dark,
     );
     return null;
   }
-  const signedIn =
-    port.guards.signIn && device.bridging === "vlan"
-      ? portStateFor(bench, device, port, host, kind?.speaksSignIn ?? false)
-      : null;
-  if (signedIn !== null) {
-    const step = {
-      title: device.name,
-      place: `port ${port.label}, 802.1X`,
-      says: signedIn.says,
-      why: signedIn.why,
-      subjects,
-      device: device.id,
-      ports: [portId],
-    };
-    if (signedIn.state === "closed") {
-      journey.stop(step, signedIn.cause);
-      return null;
-    }
-    if (signedIn.vid !== null && tag !== null) {
-      journey.stop(step, taggedThere(index, port, who, signedIn.vid, tag));
-      return null;
-    }
-    journey.pass(step);
-  }
+  const asksSignIn = port.guards.signIn && device.bridging === "vlan";
+  const signedIn = asksSignIn ? portStateFor(bench, device, port, host, kind?.speaksSignIn ?? false) : null;
+  if (signedIn !== null && !letIn(bench, signedIn, port, { who, tag })) return null;
   const moved = signedIn?.vid ?? null;
   const place: Party["place"] =
     moved === null
@@ -263,26 +290,7 @@ function startAtPort(
   const entry = entryOf(index, flood);
   if (entry === null && flood.routed.length + flood.heard.length > 0) return onBareWire(bench, party, flood);
   if (entry === null) {
-    const segment =
-      host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
-    const leg = segment === undefined ? undefined : index.gatewayOf(segment);
-    const gap = leg === undefined ? null : gapBetween(index, device.id, leg.device, wanted ?? 0, bench.ids);
-    journey.stop(
-      {
-        title: device.name,
-        place: `port ${port.label} in`,
-        says: "goes no further",
-        tag,
-        subjects,
-        device: device.id,
-        ports: [portId],
-      },
-      gap ?? {
-        sentence: `Nothing beyond ${device.name} port ${port.label} takes the frame (${tagText(tag)}) in.`,
-        subjects: [...subjects, { kind: "device", id: device.id }],
-        repairs: [],
-      },
-    );
+    goesNoFurther(bench, port, { host, tag, wanted });
     return null;
   }
   const vid = moved ?? (device.bridging === "vlan" ? (classify(port, tag) ?? entry.vid) : entry.vid);

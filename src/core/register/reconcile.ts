@@ -157,13 +157,26 @@ function whereSeen(segment: Segment | undefined, at: string | null): string {
   return at === null ? "" : `, and ${at} lies in none of the site's subnets`;
 }
 
+const holderOfMac = (index: PlanIndex, mac: Mac): Host | Interface | undefined =>
+  index.groups("hostsByMac").get(mac)?.[0] ?? index.groups("interfacesByMac").get(mac)?.[0];
+
+/** Who has the address in the plan and is not what was seen: by its MAC address where both are known. */
+const otherHolder = (
+  holders: readonly (Host | Interface)[],
+  mac: Mac | null,
+  byMac: Host | Interface | undefined,
+): Host | Interface | undefined =>
+  holders.find((holder) =>
+    byMac === undefined ? mac !== null && holder.mac !== null && holder.mac !== mac : holder.id !== byMac.id,
+  );
+
+const hostNamed = (index: PlanIndex, name: string): Host | undefined =>
+  [...index.plan.host.values()].find((host) => asLabel(host.name) === asLabel(name));
+
 function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, ReadonlySet<Mac>>): Reconciled {
   const { mac, address } = seen;
   const at = address === null ? "" : formatAddress(address);
-  const byMac: Host | Interface | undefined =
-    mac === null
-      ? undefined
-      : (index.groups("hostsByMac").get(mac)?.[0] ?? index.groups("interfacesByMac").get(mac)?.[0]);
+  const byMac = mac === null ? undefined : holderOfMac(index, mac);
   const holders = address === null ? [] : index.holdersOf(address);
   const result = (verdict: Verdict, host: Host | Interface | undefined, sentence: string): Reconciled => ({
     seen,
@@ -177,9 +190,7 @@ function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, Readonl
       byMac,
       `${at} is seen at ${[...(twice.get(address) ?? [])].join(" and ")} at the same time.`,
     );
-  const other = holders.find((holder) =>
-    byMac !== undefined ? holder.id !== byMac.id : mac !== null && holder.mac !== null && holder.mac !== mac,
-  );
+  const other = otherHolder(holders, mac, byMac);
   if (other !== undefined)
     return result(
       "clash",
@@ -193,21 +204,12 @@ function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, Readonl
     return mac !== null && holder.mac === null
       ? result("learnt", holder, `${nameOf(index, holder)} has ${at} in the plan; its MAC address is ${mac}.`)
       : result("same", holder, `${nameOf(index, holder)}, as planned.`);
-  const segment = address === null ? undefined : homeOf(index, address);
-  const named =
-    seen.name === null
-      ? undefined
-      : [...index.plan.host.values()].find((host) => asLabel(host.name) === asLabel(seen.name ?? ""));
-  if (named !== undefined && named.mac === null && mac !== null)
+  const named = seen.name === null ? undefined : hostNamed(index, seen.name);
+  if (named?.mac === null && mac !== null)
     return result("learnt", named, `${named.name} answers to its name; its MAC address is ${mac}.`);
-  return result(
-    "new",
-    undefined,
-    `${seen.name ?? mac ?? at} is not in the ` +
-      "register" +
-      whereSeen(segment, address === null ? null : at) +
-      ".",
-  );
+  const segment = address === null ? undefined : homeOf(index, address);
+  const where = whereSeen(segment, address === null ? null : at);
+  return result("new", undefined, `${seen.name ?? mac ?? at} is not in the register${where}.`);
 }
 
 function judgeKnown(
@@ -273,6 +275,19 @@ export function reconcile(index: PlanIndex, seen: readonly Seen[]): Reconciliati
   return { rows, missing: missing.map((host) => host.id) };
 }
 
+/** A name for what was seen without one: from its MAC address, else from its address. */
+function nameFor({ mac, address }: Seen): string {
+  if (mac !== null) return `seen-${mac.replaceAll(":", "").slice(6)}`;
+  return address === null ? "seen" : `seen-${formatAddress(address).replaceAll(/[.:]/g, "-")}`;
+}
+
+/** The address where it is one that a device of the segment can have; else null. */
+const usableIn = (segment: Segment | undefined, address: Address | null): Ipv4 | null =>
+  typeof address === "number" &&
+  segment?.prefixes4.some((prefix) => inRange(usableRange(prefix), address)) === true
+    ? address
+    : null;
+
 /**
  * Takes over what was seen: MAC addresses that were learnt, new devices by DHCP, the address or segment of
  * moved ones. Clashes are for a person.
@@ -280,31 +295,23 @@ export function reconcile(index: PlanIndex, seen: readonly Seen[]): Reconciliati
 export function takeSeen(draft: Draft, index: PlanIndex, ids: IdSource, rows: readonly Reconciled[]): void {
   for (const { seen, verdict, host } of rows) {
     const home = seen.address === null ? undefined : homeOf(index, seen.address);
-    const ipv4 =
-      typeof seen.address === "number" &&
-      home?.prefixes4.some((prefix) => inRange(usableRange(prefix), seen.address ?? (0 as Ipv4))) === true
-        ? seen.address
-        : null;
     if (verdict === "learnt" && host !== null) draft.patch("host", host, { mac: seen.mac });
     if (verdict === "new")
       draft.put("host", {
         ...BLANK_HOST,
         id: ids(),
-        name:
-          seen.name ??
-          (seen.mac === null
-            ? `seen-${formatAddress(seen.address ?? (0 as Ipv4)).replaceAll(/[.:]/g, "-")}`
-            : `seen-${seen.mac.replaceAll(":", "").slice(6)}`),
+        name: seen.name ?? nameFor(seen),
         kind: "other",
         mac: seen.mac,
         segment: home?.id ?? null,
       });
     if (verdict === "moved" && host !== null) {
       const known = draft.need("host", host);
+      const ipv4 = usableIn(home, seen.address) ?? known.ipv4;
       draft.put("host", {
         ...known,
         segment: home?.id ?? known.segment,
-        ipv4: known.ipv4 === null ? null : (ipv4 ?? known.ipv4),
+        ipv4: known.ipv4 === null ? null : ipv4,
       });
     }
   }

@@ -1,4 +1,4 @@
-import { familyOf, prefixOf, type Address, type Prefix } from "../address";
+import { familyOf, prefixOf, type Address, type Prefix, type Family } from "../address";
 import type { Host, Interface, PlanIndex, Segment } from "../plan";
 import { addressesOf, prefixesOf } from "./routes";
 
@@ -14,6 +14,9 @@ export interface Entered {
   readonly gatewayLeg: Interface | null;
 }
 
+const ownOf = ({ length4, gateway4, length6, gateway6 }: Host, family: Family) =>
+  family === 4 ? ([length4, gateway4] as const) : ([length6, gateway6] as const);
+
 /**
  * The network as a host with that address has it: what its segment says, but for the mask and the gateway
  * that are entered on a static one. Null for the host: a stranger in that segment.
@@ -26,16 +29,14 @@ export function enteredOn(
 ): Entered {
   const family = familyOf(address);
   const typed = host?.manner === "typed" ? host : null;
-  const [length, gateway] =
-    family === 4
-      ? [typed?.length4 ?? null, typed?.gateway4 ?? null]
-      : [typed?.length6 ?? null, typed?.gateway6 ?? null];
+  const [length, gateway] = typed === null ? [null, null] : ownOf(typed, family);
   const prefix = length === null ? null : prefixOf(address, length);
   const leg = segment === null ? undefined : index.gatewayOf(segment);
+  const usual = leg === undefined ? undefined : addressesOf(leg, family)[0];
   const home = segment === null ? [] : prefixesOf(segment, family);
   return {
     own: prefix === null ? home : [prefix],
-    gateway: gateway ?? (leg === undefined ? null : (addressesOf(leg, family)[0] ?? null)),
+    gateway: gateway ?? usual ?? null,
     gatewayLeg: family === 6 && gateway === null ? (leg ?? null) : null,
   };
 }

@@ -1,7 +1,7 @@
 import type { Family, Finding } from "../checks";
 import { counted } from "../repairs";
 import { byNaturalText } from "../kernel";
-import type { Plan, PlanIndex, Port, Wall } from "../plan";
+import type { Plan, PlanIndex, Port, Wall, Host } from "../plan";
 import { modeOf } from "../fabric";
 import { segmentTotals } from "./segment-sheet";
 
@@ -87,6 +87,29 @@ function ofGuards({ plan }: PlanIndex): Glance[] {
   ];
 }
 
+function ofSegments(index: PlanIndex): Glance[] {
+  const totals = segmentTotals(index);
+  return [
+    { name: "Segments", value: `${totals.segments} in ${counted(totals.zones, "zone", "zones")}` },
+    {
+      name: "Addresses",
+      value: `${totals.now} in use, ${totals.planned} planned, ${totals.usable} usable`,
+    },
+    { name: "DHCP", value: `${totals.offered} addresses in ${counted(totals.scopes, "scope", "scopes")}` },
+  ];
+}
+
+function ofAddresses(hosts: readonly Host[]): Glance[] {
+  const manner = (wanted: Host["manner"]) => hosts.filter((host) => host.manner === wanted);
+  return [
+    { name: "End devices", value: String(hosts.length) },
+    { name: "Static", value: String(manner("typed").length) },
+    { name: "Reserved", value: String(manner("reserved").length) },
+    { name: "By DHCP", value: String(manner("dynamic").length) },
+    { name: "MAC to read", value: String(manner("reserved").filter(({ mac }) => mac === null).length) },
+  ];
+}
+
 /** What a sheet holds, in a few figures; nothing for one that shows the whole plan. */
 export function glanceAt(index: PlanIndex, sheet: Family): Glance[] {
   const { plan } = index;
@@ -97,32 +120,10 @@ export function glanceAt(index: PlanIndex, sheet: Family): Glance[] {
         { name: "Gear found", value: String(plan.gear.size) },
         { name: "Lines", value: String(plan.line.size) },
       ];
-    case "segments": {
-      const totals = segmentTotals(index);
-      return [
-        { name: "Segments", value: `${totals.segments} in ${counted(totals.zones, "zone", "zones")}` },
-        {
-          name: "Addresses",
-          value: `${totals.now} in use, ${totals.planned} planned, ${totals.usable} usable`,
-        },
-        {
-          name: "DHCP",
-          value: `${totals.offered} addresses in ${counted(totals.scopes, "scope", "scopes")}`,
-        },
-      ];
-    }
-    case "addresses": {
-      const hosts = [...plan.host.values()];
-      const manner = (wanted: (typeof hosts)[number]["manner"]) =>
-        hosts.filter((host) => host.manner === wanted);
-      return [
-        { name: "End devices", value: String(hosts.length) },
-        { name: "Static", value: String(manner("typed").length) },
-        { name: "Reserved", value: String(manner("reserved").length) },
-        { name: "By DHCP", value: String(manner("dynamic").length) },
-        { name: "MAC to read", value: String(manner("reserved").filter(({ mac }) => mac === null).length) },
-      ];
-    }
+    case "segments":
+      return ofSegments(index);
+    case "addresses":
+      return ofAddresses([...plan.host.values()]);
     case "hardware":
       return [
         {

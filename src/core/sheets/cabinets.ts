@@ -1,4 +1,4 @@
-import { byNaturalText } from "../kernel";
+import { byNaturalText, putInto } from "../kernel";
 import type { Device, PlanIndex } from "../plan";
 import { powerBudget, type PowerBudget } from "../power";
 import { devicesInOrder } from "./port-sheet";
@@ -50,8 +50,7 @@ function feedsOf(devices: readonly Device[]): Cabinet["feeds"] {
 /** The places with gear, cabinets first, each with what stands where in it. */
 export function cabinets(index: PlanIndex): Cabinet[] {
   const byPlace = new Map<string, Device[]>();
-  for (const device of devicesInOrder(index))
-    byPlace.set(device.place, [...(byPlace.get(device.place) ?? []), device]);
+  for (const device of devicesInOrder(index)) putInto(byPlace, device.place, device);
   const found = [...byPlace].map(([place, devices]): Cabinet => {
     const racked = devices.flatMap((device): Racked[] =>
       device.rackUnit === null

@@ -2,6 +2,7 @@ import type { Derived, PlanIndex, Port, Segment } from "../plan";
 import { fieldsOf, type PortRole } from "../planners";
 import { CARRY } from "../forwarding";
 import { modeOf, type PortMode } from "../fabric";
+import { putInto } from "../kernel";
 
 /** A VLAN as tape: its number, the two characters on it, its colours. */
 export interface Tape {
@@ -66,7 +67,7 @@ const LACKING: Derived<ReadonlyMap<string, readonly number[]>> = {
   make: (index) => {
     const lacking = new Map<string, number[]>();
     for (const gap of index.derived(CARRY).breaks) {
-      for (const port of gap.lacking) lacking.set(port.id, [...(lacking.get(port.id) ?? []), gap.vid]);
+      for (const port of gap.lacking) putInto(lacking, port.id, gap.vid);
     }
     return lacking;
   },

@@ -1,5 +1,5 @@
 import type { Address } from "../address";
-import { byNaturalText, runsWords } from "../kernel";
+import { byNaturalText, runsWords, putInto } from "../kernel";
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
 import { modeOf } from "../fabric";
 import { DEVICE_KIND_WORDS } from "./register-sheet";
@@ -61,7 +61,7 @@ export function runText(ports: readonly Port[], onDevice: readonly Port[]): stri
  */
 export function runsByDevice(index: PlanIndex, ports: readonly Port[]): string {
   const byDevice = new Map<string, Port[]>();
-  for (const port of ports) byDevice.set(port.device, [...(byDevice.get(port.device) ?? []), port]);
+  for (const port of ports) putInto(byDevice, port.device, port);
   return [...byDevice]
     .map(
       ([device, own]) =>

@@ -1,4 +1,4 @@
-import { byNaturalText } from "../kernel";
+import { byNaturalText, putInto } from "../kernel";
 import type { Device, PlanIndex, Port } from "../plan";
 import type {} from "./plan-tree";
 import type { NamedTree } from "./taking-part";
@@ -45,7 +45,7 @@ export function treePicture(index: PlanIndex, named: NamedTree): TreePicture {
   const byLevel = new Map<number, Device[]>();
   for (const [id, hops] of tree.hopsOf) {
     const device = index.plan.device.get(id);
-    if (device !== undefined) byLevel.set(hops, [...(byLevel.get(hops) ?? []), device]);
+    if (device !== undefined) putInto(byLevel, hops, device);
   }
   const placeOf = new Map<string, number>();
   const bridges: DrawnBridge[] = [];

@@ -1,4 +1,4 @@
-import { Heap } from "../kernel";
+import { Heap, grouped } from "../kernel";
 
 /**
  * A bridge that takes part: its identifier is the priority and then its MAC address as a number (IEEE 802.1Q
@@ -114,16 +114,6 @@ function decided(a: Vector, b: Vector): DecidedBy {
   if (byBridge(a.bridge, b.bridge) !== 0) return "neighbour's identifier";
   if (portOf(a, b) !== 0) return "neighbour's port";
   return "own port";
-}
-
-function grouped<T>(items: readonly T[], key: (item: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const item of items) {
-    const group = groups.get(key(item));
-    if (group === undefined) groups.set(key(item), [item]);
-    else group.push(item);
-  }
-  return groups;
 }
 
 const isOneRegion = (a: TreeBridge, b: TreeBridge): boolean => a.region !== null && a.region === b.region;

@@ -95,6 +95,44 @@ const keptSwitches = (index: PlanIndex, cabinet: Room | null): Gear[] =>
 export const modelOf = (gear: Gear): DeviceModel | undefined =>
   DEVICE_MODELS.find((model) => model.id === gear.model);
 
+interface Wanted {
+  readonly cabinet: Room | null;
+  ports: number;
+  now: number;
+  powered: number;
+  poeMw: number;
+  /** Switches that a line of the survey asks for by number. */
+  stated: number;
+}
+
+/** What the needs of the rooms come to at each cabinet, growth included. */
+function wantedByPlace(
+  index: PlanIndex,
+  only: (need: Need, room: Room) => boolean,
+): ReadonlyMap<string, Wanted> {
+  const rooms = roomsInOrder(index);
+  const catalogue = catalogueOf(index.plan);
+  const { growth } = index.plan.site.conventions;
+  const places = new Map<string, Wanted>();
+  for (const room of rooms) {
+    const cabinet = cabinetOf(rooms, room);
+    const key = cabinet?.id ?? "";
+    const place = places.get(key) ?? { cabinet, ports: 0, now: 0, powered: 0, poeMw: 0, stated: 0 };
+    places.set(key, place);
+    for (const need of needsOf(catalogue, room.needs)) {
+      if (!only(need, room)) continue;
+      const count = wiredCount(need);
+      place.now += count;
+      place.ports += (count * (100 + (need.growth ?? growth))) / 100;
+      if (need.kind.role === "switch") place.stated += need.count;
+      if (need.poeClass === null) continue;
+      place.powered += count;
+      place.poeMw += count * portPowerMw(need.poeClass);
+    }
+  }
+  return places;
+}
+
 /**
  * Place by place, what ports and power the survey comes to and which switches have them. Safety networks are
  * counted apart.
@@ -105,36 +143,7 @@ export function neededGear(
   only: (need: Need, room: Room) => boolean = (need) => !isSafety(need),
 ): PlaceNeed[] {
   const plain = schoolOf(index).school === "routers";
-  const rooms = roomsInOrder(index);
-  const catalogue = catalogueOf(index.plan);
-  const { growth } = index.plan.site.conventions;
-  const places = new Map<
-    string,
-    { cabinet: Room | null; ports: number; now: number; powered: number; poeMw: number; stated: number }
-  >();
-  for (const room of rooms) {
-    const cabinet = cabinetOf(rooms, room);
-    const place = places.get(cabinet?.id ?? "") ?? {
-      cabinet,
-      ports: 0,
-      now: 0,
-      powered: 0,
-      poeMw: 0,
-      stated: 0,
-    };
-    for (const need of needsOf(catalogue, room.needs)) {
-      if (!only(need, room)) continue;
-      const count = wiredCount(need);
-      place.now += count;
-      place.ports += (count * (100 + (need.growth ?? growth))) / 100;
-      if (need.kind.role === "switch") place.stated += need.count;
-      if (need.poeClass !== null) {
-        place.powered += count;
-        place.poeMw += count * portPowerMw(need.poeClass);
-      }
-    }
-    places.set(cabinet?.id ?? "", place);
-  }
+  const places = wantedByPlace(index, only);
   return [...places.values()]
     .filter((place) => place.ports > 0)
     .map(({ cabinet, ports, now, powered, poeMw, stated }) => {

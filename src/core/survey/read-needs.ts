@@ -122,6 +122,19 @@ function wordsOf(catalogue: readonly DeviceKind[]): ReadonlyMap<string, { kind: 
   return words;
 }
 
+/** The word that a text is nearest to, within the mistakes that are forgiven for its length. */
+function guess(words: ReturnType<typeof wordsOf>, text: string): Match | null {
+  let best: { kind: DeviceKind; name: string; mistakes: number } | null = null;
+  for (const [word, { kind, name }] of words) {
+    for (const form of singulars(text)) {
+      const mistakes = typingMistakes(form, word, forgiven(word));
+      if (mistakes <= forgiven(word) && (best === null || mistakes < best.mistakes))
+        best = { kind, name, mistakes };
+    }
+  }
+  return best === null ? null : { kind: best.kind, what: best.name, readAs: best.name, guessed: true };
+}
+
 /** The kind that the words, or the last of them, name: a "waiting room screen" is a screen. */
 function match(catalogue: readonly DeviceKind[], typed: string): Match | null {
   const words = wordsOf(catalogue);
@@ -144,15 +157,7 @@ function match(catalogue: readonly DeviceKind[], typed: string): Match | null {
       return { kind: found.kind, what, readAs: own ? null : found.kind.word, guessed: false };
     }
   }
-  let best: { kind: DeviceKind; name: string; mistakes: number } | null = null;
-  for (const [word, { kind, name }] of words) {
-    for (const form of singulars(text)) {
-      const mistakes = typingMistakes(form, word, forgiven(word));
-      if (mistakes <= forgiven(word) && (best === null || mistakes < best.mistakes))
-        best = { kind, name, mistakes };
-    }
-  }
-  return best === null ? null : { kind: best.kind, what: best.name, readAs: best.name, guessed: true };
+  return guess(words, text);
 }
 
 /**
@@ -177,6 +182,12 @@ function unknownWords(words: string): string {
 const countOf = (word: string): number | null =>
   /^\d+$/.test(word) ? Number(word) : (NUMBER_WORDS[word.toLowerCase()] ?? null);
 
+function classOf({ poeClass }: DeviceKind, power: ReturnType<typeof takeMarks>["marks"]["power"]) {
+  if (typeof power === "number") return power;
+  if (power === "no") return null;
+  return power === "yes" ? (poeClass ?? 3) : poeClass;
+}
+
 function readItem(
   catalogue: readonly DeviceKind[],
   text: string,
@@ -194,10 +205,7 @@ function readItem(
   const found = match(catalogue, words);
   if (found === null) return unknownWords(words);
   const { kind } = found;
-  const given = { yes: kind.poeClass ?? 3, no: null };
-  const { power } = marks;
-  const told = power === "yes" || power === "no" ? given[power] : kind.poeClass;
-  const poeClass = typeof power === "number" ? power : told;
+  const poeClass = classOf(kind, marks.power);
   const wireless = marks.wireless ?? kind.wireless;
   return {
     need: {

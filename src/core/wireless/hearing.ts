@@ -1,4 +1,5 @@
 import type { Derived, PlanIndex } from "../plan";
+import { grouped } from "../kernel";
 
 /**
  * By access point, those it hears: entered at either of the two, or because they stand in one room or in
@@ -14,17 +15,15 @@ function hearingOf(index: PlanIndex): Hearing {
     heard.get(a)?.add(b);
     heard.get(b)?.add(a);
   };
-  const byPlace = new Map<string, string[]>();
-  for (const point of points) {
+  for (const point of points)
     for (const other of point.hears) if (heard.has(other) && other !== point.id) hear(point.id, other);
-    const place = point.place.toLowerCase();
-    if (place !== "") byPlace.set(place, [...(byPlace.get(place) ?? []), point.id]);
-  }
+  const placed = points.filter((point) => point.place !== "");
+  const byPlace = grouped(placed, (point) => point.place.toLowerCase());
   for (const [place, own] of byPlace) {
-    for (const [i, a] of own.entries()) for (const b of own.slice(i + 1)) hear(a, b);
+    for (const [i, a] of own.entries()) for (const b of own.slice(i + 1)) hear(a.id, b.id);
     for (const id of index.roomAt(place)?.beside ?? []) {
-      const next = plan.room.get(id)?.name.toLowerCase() ?? "";
-      for (const a of own) for (const b of byPlace.get(next) ?? []) hear(a, b);
+      const next = byPlace.get(plan.room.get(id)?.name.toLowerCase() ?? "") ?? [];
+      for (const a of own) for (const b of next) hear(a.id, b.id);
     }
   }
   return heard;

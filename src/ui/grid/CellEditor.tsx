@@ -1,5 +1,6 @@
 import { useEffect, useId, useRef, type ReactNode } from "react";
-import type { Editing, Grid } from "./use-grid";
+import type { Grid } from "./use-grid";
+import type { Editing } from "./use-writing";
 
 interface Props {
   readonly editing: Editing;

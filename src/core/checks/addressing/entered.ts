@@ -1,5 +1,5 @@
 import { containsAddress, formatAddress, isLinkLocal, prefixOf, type Address } from "../../address";
-import { byNaturalText, byText } from "../../kernel";
+import { byNaturalText, byText, putInto } from "../../kernel";
 import { nameOf, offers, type Line, type PlanIndex } from "../../plan";
 import { mistakeRepairs, mistakesOn, mistakeWords, type Entered, type Subject, listed } from "../../repairs";
 import { check, localCheck, type Found } from "../check";
@@ -233,7 +233,7 @@ export const bridgeMacTwice = check<BridgeMac>({
   find: (index) => {
     const byMac = new Map<string, string[]>();
     for (const { id, bridgeMac } of index.plan.device.values())
-      if (bridgeMac !== null) byMac.set(bridgeMac, [...(byMac.get(bridgeMac) ?? []), id]);
+      if (bridgeMac !== null) putInto(byMac, bridgeMac, id);
     return [...byMac]
       .filter(([, devices]) => devices.length > 1)
       .map(([mac, devices]): Found<BridgeMac> => {

@@ -1,5 +1,5 @@
 import { formatAddress, type Address } from "../../address";
-import { byText } from "../../kernel";
+import { byText, putInto } from "../../kernel";
 import { nameOf, type Host, type Interface, type PlanIndex } from "../../plan";
 import { check, type Found } from "../check";
 import { type Repair, type Subject, listed } from "../../repairs";
@@ -39,7 +39,7 @@ function clashes(index: PlanIndex): Found<AddressData>[] {
     const byDomain = new Map<string, Holder[]>();
     for (const holder of [...group].sort((a, b) => byText(a.id, b.id))) {
       const domain = domainOf(index, holder);
-      byDomain.set(domain, [...(byDomain.get(domain) ?? []), holder]);
+      putInto(byDomain, domain, holder);
     }
     return [...byDomain.values()]
       .filter((same) => same.length > 1)

@@ -1,4 +1,4 @@
-import { byNaturalText, byText } from "../../kernel";
+import { byNaturalText, byText, putInto } from "../../kernel";
 import { nameOf, type Derived, type Device, type Draft, type PlanIndex, type Room } from "../../plan";
 import { addDevice, nextDeviceName, sharedNames } from "../../planners";
 import { neededGear, switchesFor } from "../../survey";
@@ -133,8 +133,7 @@ export const heightUnitsClash = check<Clash>({
   find: (index): Found<Clash>[] => {
     const byPlace = new Map<string, Device[]>();
     for (const device of index.plan.device.values())
-      if (device.rackUnit !== null && device.place !== "")
-        byPlace.set(device.place, [...(byPlace.get(device.place) ?? []), device]);
+      if (device.rackUnit !== null && device.place !== "") putInto(byPlace, device.place, device);
     return [...byPlace].flatMap(([place, devices]) => {
       const ordered = devices.sort(
         (a, b) =>

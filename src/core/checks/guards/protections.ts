@@ -1,5 +1,5 @@
 import { benchOn, profileOf, serverReached } from "../../probe";
-import { nameOf, type Device, type Host, type PlanIndex, type Port } from "../../plan";
+import { nameOf, type Device, type Host, type PlanIndex, type Port, type Scope } from "../../plan";
 import { cableWay } from "../../forwarding";
 import { classify, FABRIC } from "../../fabric";
 import { check, type Found } from "../check";
@@ -19,29 +19,29 @@ interface Untrusted {
   readonly server: string;
 }
 
+/** The port of a device that answers of a scope's server come in by, and who answers; null when none does. */
+function serverPort(index: PlanIndex, device: Device, scope: Scope, vid: number) {
+  const relay = index.interfacesIn(scope.segment).find((leg) => leg.relayTo !== null);
+  const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
+  const plugged = host?.attachment.at === "port" ? index.plan.port.get(host.attachment.port) : undefined;
+  const at = relay?.device ?? scope.serverDevice ?? plugged?.device;
+  if (at === undefined) return null;
+  const isHere = at === device.id;
+  const port = isHere ? plugged : cableWay(index, device.id, at, vid)?.[0]?.near;
+  const server = isHere ? (host?.name ?? "") : nameOf(index, "device", at);
+  return port === undefined ? null : { port, server };
+}
+
 /** The ports of a snooping switch that lead to the servers of its VLANs and are not trusted. */
 function untrusted(index: PlanIndex, device: Device): Found<Untrusted>[] {
   const byPort = new Map<string, { vids: number[]; server: string }>();
   for (const vid of device.protections.snooping) {
     const segment = index.segmentOn(device.domain, vid);
     for (const scope of segment === undefined ? [] : index.scopesOf(segment.id)) {
-      const relay = index.interfacesIn(scope.segment).find((leg) => leg.relayTo !== null);
-      const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-      const at =
-        relay?.device ??
-        scope.serverDevice ??
-        (host?.attachment.at === "port" ? index.plan.port.get(host.attachment.port)?.device : undefined);
-      if (at === undefined) continue;
-      const own =
-        at === device.id && host?.attachment.at === "port"
-          ? index.plan.port.get(host.attachment.port)
-          : undefined;
-      const port = own ?? (at === device.id ? undefined : cableWay(index, device.id, at, vid)?.[0]?.near);
-      if (port === undefined || port.guards.dhcpTrust) continue;
-      const known = byPort.get(port.id) ?? {
-        vids: [],
-        server: at === device.id ? (host?.name ?? "") : nameOf(index, "device", at),
-      };
+      const towards = serverPort(index, device, scope, vid);
+      if (towards === null || towards.port.guards.dhcpTrust) continue;
+      const { port, server } = towards;
+      const known = byPort.get(port.id) ?? { vids: [], server };
       known.vids.push(vid);
       byPort.set(port.id, known);
     }

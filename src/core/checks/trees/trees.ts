@@ -1,4 +1,4 @@
-import { runsWords } from "../../kernel";
+import { runsWords, putInto } from "../../kernel";
 import { nameOf, type Device, type PlanIndex, type Port } from "../../plan";
 import { chooseRoot, setTreeKind } from "../../planners";
 import { LOOPS, regionDifference, TREE, treePlace } from "../../spanning-tree";
@@ -43,7 +43,7 @@ function partsOf(index: PlanIndex): { root: Device; members: Device[] }[] {
   const parts = new Map<string, Device[]>();
   for (const [id, root] of tree.rootOf) {
     const device = index.plan.device.get(id);
-    if (device !== undefined) parts.set(root.id, [...(parts.get(root.id) ?? []), device]);
+    if (device !== undefined) putInto(parts, root.id, device);
   }
   return [...parts].flatMap(([id, members]) => {
     const root = index.plan.device.get(id);

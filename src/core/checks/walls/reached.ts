@@ -3,6 +3,7 @@ import { forwardsPackets } from "../../routing";
 import { FABRIC } from "../../fabric";
 import { check, type Found } from "../check";
 import type { Repair } from "../../repairs";
+import { putInto } from "../../kernel";
 
 interface Past {
   readonly segment: string;
@@ -23,7 +24,7 @@ export const pastTheWalls = check<Past>({
     for (const segment of index.plan.segment.values()) {
       const device = index.plan.device.get(index.gatewayOf(segment)?.device ?? "");
       if (device !== undefined && !isGateway(device) && forwardsPackets(device))
-        byDevice.set(device.id, [...(byDevice.get(device.id) ?? []), segment]);
+        putInto(byDevice, device.id, segment);
     }
     return [...byDevice].flatMap(([device, segments]) =>
       new Set(segments.map((one) => one.zone)).size < 2

@@ -1,4 +1,4 @@
-import { byNaturalText, byText } from "../../kernel";
+import { byNaturalText, byText, putInto } from "../../kernel";
 import {
   BANDS,
   nameOf,
@@ -110,7 +110,7 @@ export const channelsClash = check<ChannelClash>({
       .filter((radio) => radio.enabled && radio.channel !== null)
       .sort((a, b) => byText(a.id, b.id));
     const byDevice = new Map<string, Radio[]>();
-    for (const radio of radios) byDevice.set(radio.device, [...(byDevice.get(radio.device) ?? []), radio]);
+    for (const radio of radios) putInto(byDevice, radio.device, radio);
     return radios.flatMap((radio) =>
       [radio.device, ...(hearing.get(radio.device) ?? [])]
         .flatMap((device) => byDevice.get(device) ?? [])
@@ -406,8 +406,7 @@ export const ssidDiffers = check<Differing>({
   reads: ["ssid", "device", "segment", "vlan"],
   find: (index): Found<Differing>[] => {
     const byName = new Map<string, Ssid[]>();
-    for (const ssid of index.plan.ssid.values())
-      byName.set(ssid.name, [...(byName.get(ssid.name) ?? []), ssid]);
+    for (const ssid of index.plan.ssid.values()) putInto(byName, ssid.name, ssid);
     return [...byName].flatMap(([name, ssids]): Found<Differing>[] => {
       const ordered = ssids.sort((a, b) => byText(a.id, b.id));
       if (ordered.every((ssid) => SETTINGS.every((field) => ssid[field] === ordered[0]?.[field]))) return [];

@@ -14,8 +14,8 @@ import {
   type Ipv6,
   type Prefix,
 } from "../../address";
-import { ascending } from "../../kernel";
-import type { Draft, ProbeQuestion, Route, Scope } from "../../plan";
+import { ascending, grouped } from "../../kernel";
+import type { Draft, ProbeQuestion, Route, Scope, Segment } from "../../plan";
 import type { Refusal } from "../planner";
 
 /** One subnet of a segment that goes elsewhere; both of one family. */
@@ -85,6 +85,68 @@ function followedText(moves: MovesByAddress, text: string): string {
     .join("");
 }
 
+type MoveOf = (segment: string | null, address: Address) => Move | undefined;
+
+const sameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.every((one, i) => one === b[i]);
+
+/**
+ * Moves the addresses that legs and hosts have, and what they ask; refuses when one has no place in its new
+ * subnet.
+ */
+function moveStations(draft: Draft, elsewhere: MovesByAddress, moveOf: MoveOf): Refusal {
+  let refusal: Refusal = null;
+  const own = <A extends Address>(segment: string | null, name: string, address: A): A => {
+    const move = moveOf(segment, address);
+    if (move === undefined) return address;
+    const there = moved(move, address);
+    if (there === null)
+      refusal ??=
+        `${name} has ${formatAddress(address)}, and ${formatPrefix(move.to)} ` +
+        "has no such place; move that address first or choose a larger subnet.";
+    return (there ?? address) as A;
+  };
+  const follow = <A extends Address>(address: A | null): A | null =>
+    address === null ? null : elsewhere.follow(address);
+  for (const leg of draft.all("interface")) {
+    const name = draft.get("device", leg.device)?.name ?? leg.name;
+    const addresses4 = leg.addresses4.map((a: Ipv4) => own(leg.segment, name, a));
+    const addresses6 = leg.addresses6.map((a: Ipv6) => own(leg.segment, name, a));
+    const relayTo = follow(leg.relayTo);
+    const before = [leg.relayTo, ...leg.addresses4, ...leg.addresses6];
+    if (!sameList<unknown>([relayTo, ...addresses4, ...addresses6], before))
+      draft.put("interface", { ...leg, addresses4, addresses6, relayTo });
+  }
+  for (const host of draft.all("host")) {
+    const ipv4 = host.ipv4 === null ? null : own(host.segment, host.name, host.ipv4);
+    const ipv6 = host.ipv6 === null ? null : own(host.segment, host.name, host.ipv6);
+    const [gateway4, gateway6] = [follow(host.gateway4), follow(host.gateway6)];
+    const dns = host.dns.map((a) => elsewhere.follow(a));
+    const before = [host.ipv4, host.ipv6, host.gateway4, host.gateway6, ...host.dns];
+    if (!sameList<unknown>([ipv4, ipv6, gateway4, gateway6, ...dns], before))
+      draft.put("host", { ...host, ipv4, ipv6, gateway4, gateway6, dns });
+  }
+  return refusal;
+}
+
+/** A segment's own subnets and the servers it tells. */
+function moveSegment(draft: Draft, segment: Segment, mine: readonly Move[], elsewhere: MovesByAddress): void {
+  const to = <P extends Prefix>(prefix: P): P =>
+    (mine.find(
+      ({ from }) =>
+        from.family === prefix.family && from.network === prefix.network && from.length === prefix.length,
+    )?.to ?? prefix) as P;
+  const dns = segment.dns.map((a) => elsewhere.follow(a));
+  const time = segment.time.map((a) => elsewhere.follow(a));
+  if (mine.length === 0 && sameList(dns, segment.dns) && sameList(time, segment.time)) return;
+  draft.put("segment", {
+    ...segment,
+    prefixes4: segment.prefixes4.map(to),
+    prefixes6: segment.prefixes6.map(to),
+    dns,
+    time,
+  });
+}
+
 /**
  * Moves subnets, and with them by the same offset every gateway and other leg, pool, exclusion, reservation
  * and static address in them, and every name server, time server, relay target, a host's own gateway,
@@ -93,101 +155,31 @@ function followedText(moves: MovesByAddress, text: string): string {
  * the ends of each move swapped, leads to the plan that was, as long as nothing was cut.
  */
 export function renumber(draft: Draft, moves: readonly Move[]): Refusal {
-  const bySegment = new Map<string, Move[]>();
-  for (const move of moves) {
-    const known = bySegment.get(move.segment);
-    if (known === undefined) bySegment.set(move.segment, [move]);
-    else known.push(move);
-  }
+  const bySegment = grouped(moves, (move) => move.segment);
   const elsewhere = new MovesByAddress(moves);
-  const moveOf = (segment: string | null, address: Address): Move | undefined =>
+  const moveOf: MoveOf = (segment, address) =>
     segment === null
       ? undefined
       : bySegment.get(segment)?.find((move) => containsAddress(move.from, address));
-  let refusal: Refusal = null;
-  const own = <A extends Address>(segment: string | null, name: string, address: A): A => {
-    const move = moveOf(segment, address);
-    if (move === undefined) return address;
-    const there = moved(move, address);
-    refusal ??=
-      there === null
-        ? `${name} has ${formatAddress(address)}, and ${formatPrefix(move.to)} ` +
-          "has no such place; move that address first or choose a larger subnet."
-        : null;
-    return (there ?? address) as A;
-  };
-  for (const leg of draft.all("interface")) {
-    const addresses4 = leg.addresses4.map((a: Ipv4) =>
-      own(leg.segment, draft.get("device", leg.device)?.name ?? leg.name, a),
-    );
-    const addresses6 = leg.addresses6.map((a: Ipv6) =>
-      own(leg.segment, draft.get("device", leg.device)?.name ?? leg.name, a),
-    );
-    const relayTo = leg.relayTo === null ? null : elsewhere.follow(leg.relayTo);
-    const same =
-      relayTo === leg.relayTo &&
-      addresses4.every((a, i) => a === leg.addresses4[i]) &&
-      addresses6.every((a, i) => a === leg.addresses6[i]);
-    if (!same) draft.put("interface", { ...leg, addresses4, addresses6, relayTo });
-  }
-  for (const host of draft.all("host")) {
-    const ipv4 = host.ipv4 === null ? null : own(host.segment, host.name, host.ipv4);
-    const ipv6 = host.ipv6 === null ? null : own(host.segment, host.name, host.ipv6);
-    const [gateway4, gateway6] = [
-      host.gateway4 === null ? null : elsewhere.follow(host.gateway4),
-      host.gateway6 === null ? null : elsewhere.follow(host.gateway6),
-    ];
-    const dns = host.dns.map((a) => elsewhere.follow(a));
-    const same =
-      ipv4 === host.ipv4 &&
-      ipv6 === host.ipv6 &&
-      gateway4 === host.gateway4 &&
-      gateway6 === host.gateway6 &&
-      dns.every((a, i) => a === host.dns[i]);
-    if (!same) draft.put("host", { ...host, ipv4, ipv6, gateway4, gateway6, dns });
-  }
+  const refusal = moveStations(draft, elsewhere, moveOf);
   if (refusal !== null) return refusal;
   for (const scope of draft.all("scope")) {
     const next = movedScope(scope, elsewhere, (address) => moveOf(scope.segment, address));
     if (next !== scope) draft.put("scope", next);
   }
-  for (const segment of draft.all("segment")) {
-    const mine = bySegment.get(segment.id) ?? [];
-    const to = <P extends Prefix>(prefix: P): P =>
-      (mine.find(
-        (m) =>
-          m.from.family === prefix.family &&
-          m.from.network === prefix.network &&
-          m.from.length === prefix.length,
-      )?.to ?? prefix) as P;
-    const [dns, time] = [
-      segment.dns.map((a) => elsewhere.follow(a)),
-      segment.time.map((a) => elsewhere.follow(a)),
-    ];
-    const concerned =
-      mine.length > 0 ||
-      dns.some((a, i) => a !== segment.dns[i]) ||
-      time.some((a, i) => a !== segment.time[i]);
-    if (concerned)
-      draft.put("segment", {
-        ...segment,
-        prefixes4: segment.prefixes4.map(to),
-        prefixes6: segment.prefixes6.map(to),
-        dns,
-        time,
-      });
-  }
+  for (const segment of draft.all("segment"))
+    moveSegment(draft, segment, bySegment.get(segment.id) ?? [], elsewhere);
   for (const device of draft.all("device")) {
     const routes = device.routes.map((route) => movedRoute(route, moves, elsewhere));
-    if (routes.some((route, i) => route !== device.routes[i])) draft.put("device", { ...device, routes });
+    if (!sameList(routes, device.routes)) draft.put("device", { ...device, routes });
   }
   for (const expectation of draft.all("expectation")) {
     const next = movedQuestion(expectation.question, elsewhere);
     if (next !== expectation.question) draft.put("expectation", { ...expectation, question: next });
   }
-  const site = draft.get("site", draft.plan.site.id);
-  const servers = site?.conventions.dnsServers.map((a) => elsewhere.follow(a)) ?? [];
-  if (site !== undefined && servers.some((a, i) => a !== site.conventions.dnsServers[i]))
+  const site = draft.need("site", draft.plan.site.id);
+  const servers = site.conventions.dnsServers.map((a) => elsewhere.follow(a));
+  if (!sameList(servers, site.conventions.dnsServers))
     draft.put("site", { ...site, conventions: { ...site.conventions, dnsServers: servers } });
   return null;
 }

@@ -13,12 +13,60 @@ import {
   type Prefix,
   type Prefix4,
 } from "../../address";
-import type { PlanIndex, Plan, Segment, Vid } from "../../plan";
+import {
+  type PlanIndex,
+  type Plan,
+  type Segment,
+  type Vid,
+  Draft,
+  type Scope,
+  type Interface,
+} from "../../plan";
 import { giveGateway } from "../segments/add-segment";
 import { markFor, nextFreeVid, tapeFor } from "./conventions";
 import type { Bench, Refusal } from "../planner";
 import { removeSegment } from "../site/remove";
 import { gatewayIn } from "./static-block";
+
+/** The two halves of a segment's subnet; a sentence when it can't be split, or the name is none. */
+function halvesOf(
+  { name: own, prefixes4 }: Segment,
+  name: string,
+): { lower: Prefix4; upper: Prefix4 } | string {
+  const [prefix] = prefixes4;
+  if (prefix === undefined) return `${own} has no IPv4 subnet to split.`;
+  if (prefix.length >= 30)
+    return (
+      `${formatPrefix(prefix)} is too small to split; two ` +
+      "halves of it could hold no device beside a gateway."
+    );
+  if (name.trim() === "" || name.trim().length > 80)
+    return "Give the new segment a name of 1 to 80 characters.";
+  const [lower = null, upper = null] = [...subnetsOf(prefix, prefix.length + 1)].map(asPrefix4);
+  return lower === null || upper === null ? `${formatPrefix(prefix)} can't be split.` : { lower, upper };
+}
+
+/** Moves the hosts and further legs of the half that goes; returns how many hosts moved. */
+function moveUsers(draft: Draft, segment: Segment, to: string, goes: Prefix4): number {
+  let moved = 0;
+  for (const host of draft.all("host")) {
+    if (host.segment !== segment.id || host.ipv4 === null || !containsAddress(goes, host.ipv4)) continue;
+    draft.patch("host", host.id, { segment: to });
+    moved += 1;
+  }
+  for (const leg of draft.all("interface")) {
+    if (leg.segment !== segment.id || leg.id === segment.gatewayInterface) continue;
+    if (leg.addresses4.some((address) => containsAddress(goes, address)))
+      draft.patch("interface", leg.id, { segment: to });
+  }
+  return moved;
+}
+
+/** What a scope offers and leaves out of a subnet. */
+const scopeWithin = ({ pools, exclusions }: Scope, prefix: Prefix4) => ({
+  pools: pools.flatMap((range) => cutTo(prefix, range)),
+  exclusions: exclusions.flatMap((range) => cutTo(prefix, range)),
+});
 
 /**
  * Splits a segment's subnet in two halves. The lower stays; the upper becomes a segment of its own in the
@@ -28,20 +76,11 @@ import { gatewayIn } from "./static-block";
  */
 export function splitSegment({ draft, ids }: Bench, segmentId: string, name: string): Refusal {
   const segment = draft.need("segment", segmentId);
-  const prefix = segment.prefixes4[0];
-  if (prefix === undefined) return `${segment.name} has no IPv4 subnet to split.`;
-  if (prefix.length >= 30)
-    return (
-      `${formatPrefix(prefix)} is too small to split; two ` +
-      "halves of it could hold no device beside a gateway."
-    );
-  if (name.trim() === "" || name.trim().length > 80)
-    return "Give the new segment a name of 1 to 80 characters.";
-  const [lower, upper] = [...subnetsOf(prefix, prefix.length + 1)].map(asPrefix4);
+  const halves = halvesOf(segment, name);
+  if (typeof halves === "string") return halves;
+  const { lower, upper } = halves;
   const gateway =
     segment.gatewayInterface === null ? undefined : draft.get("interface", segment.gatewayInterface);
-  if (lower === null || lower === undefined || upper === null || upper === undefined)
-    return `${formatPrefix(prefix)} can't be split.`;
   const vlan = segment.vlan === null ? undefined : draft.get("vlan", segment.vlan);
   const number = vlan === undefined ? null : nextFreeVid(draft.plan, vlan.domain);
   if (vlan !== undefined && number === null)
@@ -76,30 +115,13 @@ export function splitSegment({ draft, ids }: Bench, segmentId: string, name: str
     management: false,
   });
   draft.patch("segment", segmentId, { prefixes4: [stays, ...segment.prefixes4.slice(1)] });
-  let moved = 0;
-  for (const host of draft.all("host")) {
-    if (host.segment !== segmentId || host.ipv4 === null || !containsAddress(goes, host.ipv4)) continue;
-    draft.patch("host", host.id, { segment: made.id });
-    moved += 1;
-  }
-  for (const leg of draft.all("interface")) {
-    if (
-      leg.segment === segmentId &&
-      leg.id !== segment.gatewayInterface &&
-      leg.addresses4.some((address) => containsAddress(goes, address))
-    )
-      draft.patch("interface", leg.id, { segment: made.id });
-  }
+  const moved = moveUsers(draft, segment, made.id, goes);
   draft.patch("segment", made.id, { planned: moved });
   draft.patch("segment", segmentId, { planned: Math.max(0, segment.planned - moved) });
   for (const scope of draft.all("scope").filter((one) => one.segment === segmentId && one.family === 4)) {
-    const within = (prefix: Prefix4) => ({
-      pools: scope.pools.flatMap((range) => cutTo(prefix, range)),
-      exclusions: scope.exclusions.flatMap((range) => cutTo(prefix, range)),
-    });
-    draft.patch("scope", scope.id, within(stays));
+    draft.patch("scope", scope.id, scopeWithin(scope, stays));
     // What was offered and left out in the half that goes is so there, by the same server.
-    const gone = within(goes);
+    const gone = scopeWithin(scope, goes);
     const ownGateway = gateway === undefined ? null : gatewayIn(draft.plan.site.conventions, goes);
     const pools = ownGateway === null ? gone.pools : gone.pools.flatMap((pool) => without(pool, ownGateway));
     if (pools.length > 0) draft.put("scope", { ...scope, ...gone, pools, id: ids(), segment: made.id });
@@ -145,6 +167,36 @@ export const mergePartners = (index: PlanIndex, segment: Segment): Segment[] => 
       );
 };
 
+/** Hosts, wireless names and further legs of the segment that goes. */
+function moveIntoMerged(draft: Draft, into: Segment, gone: Segment): void {
+  for (const host of draft.all("host"))
+    if (host.segment === gone.id) draft.patch("host", host.id, { segment: into.id });
+  for (const ssid of draft.all("ssid")) {
+    if (ssid.segment !== gone.id && !ssid.moreSegments.includes(gone.id)) continue;
+    const more = new Set(ssid.moreSegments.map((one) => (one === gone.id ? into.id : one)));
+    draft.patch("ssid", ssid.id, {
+      segment: ssid.segment === gone.id ? into.id : ssid.segment,
+      moreSegments: [...more].filter((one) => one !== ssid.segment || ssid.segment !== gone.id),
+    });
+  }
+  for (const leg of draft.all("interface"))
+    if (leg.segment === gone.id && leg.id !== gone.gatewayInterface)
+      draft.patch("interface", leg.id, { segment: into.id });
+}
+
+/** Whoever asked the gateway that goes for names asks the one that stays. */
+function nameOtherGateway(draft: Draft, goneGateway: Interface | undefined, into: Segment): void {
+  const old = goneGateway?.addresses4[0];
+  const stays = into.gatewayInterface === null ? undefined : draft.get("interface", into.gatewayInterface);
+  const [replacement] = stays?.addresses4 ?? [];
+  if (old === undefined || replacement === undefined) return;
+  for (const segment of draft.all("segment"))
+    if (segment.dns.includes(old))
+      draft.patch("segment", segment.id, {
+        dns: [...new Set(segment.dns.map((d) => (d === old ? replacement : d)))],
+      });
+}
+
 /**
  * Merges another segment, whose subnet is the other half, into this one: its devices, wireless names, pools
  * and the ports on its VLAN come along, its gateway address, VLAN and scope go. Every fixed address stays as
@@ -163,35 +215,11 @@ export function mergeSegments({ draft }: Pick<Bench, "draft">, intoId: string, g
     );
   const goneGateway =
     gone.gatewayInterface === null ? undefined : draft.get("interface", gone.gatewayInterface);
-  for (const host of draft.all("host"))
-    if (host.segment === goneId) draft.patch("host", host.id, { segment: intoId });
-  for (const ssid of draft.all("ssid")) {
-    const more = [...new Set(ssid.moreSegments.map((one) => (one === goneId ? intoId : one)))].filter(
-      (one) => one !== ssid.segment || ssid.segment !== goneId,
-    );
-    if (ssid.segment === goneId || ssid.moreSegments.includes(goneId))
-      draft.patch("ssid", ssid.id, {
-        segment: ssid.segment === goneId ? intoId : ssid.segment,
-        moreSegments: more,
-      });
-  }
-  for (const leg of draft.all("interface"))
-    if (leg.segment === goneId && leg.id !== gone.gatewayInterface)
-      draft.patch("interface", leg.id, { segment: intoId });
+  moveIntoMerged(draft, into, gone);
   const refusal = mergeScopes(draft, intoId, goneId);
   if (refusal !== null) return refusal;
   repaint(draft, gone.vlan, into.vlan);
-  for (const segment of draft.all("segment")) {
-    const old = goneGateway?.addresses4[0];
-    const replacement =
-      into.gatewayInterface === null
-        ? undefined
-        : draft.get("interface", into.gatewayInterface)?.addresses4[0];
-    if (old !== undefined && replacement !== undefined && segment.dns.includes(old))
-      draft.patch("segment", segment.id, {
-        dns: [...new Set(segment.dns.map((d) => (d === old ? replacement : d)))],
-      });
-  }
+  nameOtherGateway(draft, goneGateway, into);
   const [prefixes4, prefixes6] = [
     [whole, ...into.prefixes4.slice(1), ...gone.prefixes4.slice(1)],
     [...into.prefixes6, ...gone.prefixes6],

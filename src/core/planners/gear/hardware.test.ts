@@ -442,7 +442,7 @@ describe("roles of whole selections", () => {
       afterEdit(office, (bench) =>
         makeWan(bench, [spare?.id ?? "", port(office, "Gateway", "2").id], [line ?? ""]),
       ),
-    ).toMatch(/2 ports and one line/);
+    ).toMatch(/2 ports and 1 line/);
     const cabled = must(
       ports(office, "Gateway").find((one) => PlanIndex.of(office).linkAt(one.id) !== undefined),
       "a cabled port",

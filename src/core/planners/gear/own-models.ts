@@ -87,20 +87,11 @@ export interface ModelText {
 const whole = (text: string, most: number): number | null =>
   /^\d{1,6}$/.test(text.trim()) && Number(text) <= most ? Number(text) : null;
 
-/** A model of the site's own; with `id` the one that is changed. Devices made of it before stay as they are. */
-export function putModel({ draft, ids }: Bench, id: string | null, typed: ModelText): Refusal {
-  const name = typed.name.trim();
-  if (name === "" || name.length > 80) return "Give the model a name of 1 to 80 characters.";
-  if (
-    modelsOf(draft.plan).some((model) => model.id !== id && model.model.toLowerCase() === name.toLowerCase())
-  )
-    return `There is a model called ${name} already; give this one another name.`;
-  const parts = typed.ports
-    .split(",")
-    .map((part) => part.trim())
-    .filter((part) => part !== "");
+/** The runs of ports that a text lists; a sentence about the first part that is none. */
+function readRuns(text: string): PortRun[] | string {
   const runs: PortRun[] = [];
-  for (const part of parts) {
+  for (const part of text.split(",").map((one) => one.trim())) {
+    if (part === "") continue;
     const run = readRun(part);
     if (run === null || run.count < 1 || run.count > 512)
       return (
@@ -109,16 +100,34 @@ export function putModel({ draft, ids }: Bench, id: string | null, typed: ModelT
       );
     runs.push(run);
   }
-  if (runs.length === 0) return "Write the ports, such as 24 copper 1G PoE, 4 fibre 10G.";
-  const budget = typed.budgetW.trim() === "" ? 0 : whole(typed.budgetW, 10_000);
-  const oneLost = typed.oneLostW.trim() === "" ? null : whole(typed.oneLostW, 10_000);
-  if (budget === null) return `"${typed.budgetW}" is no budget; write whole watts.`;
-  if (typed.oneLostW.trim() !== "" && oneLost === null)
+  return runs.length === 0 ? "Write the ports, such as 24 copper 1G PoE, 4 fibre 10G." : runs;
+}
+
+/** A whole number up to `most`, `empty` for no text; undefined for any other text. */
+const wholeOr = (empty: number | null, text: string, most: number): number | null | undefined =>
+  text.trim() === "" ? empty : (whole(text, most) ?? undefined);
+
+/** A model of the site's own; with `id` the one that is changed. Devices made of it before stay as they are. */
+export function putModel({ draft, ids }: Bench, id: string | null, typed: ModelText): Refusal {
+  const name = typed.name.trim();
+  if (name === "" || name.length > 80) return "Give the model a name of 1 to 80 characters.";
+  if (
+    modelsOf(draft.plan).some((model) => model.id !== id && model.model.toLowerCase() === name.toLowerCase())
+  )
+    return `There is a model called ${name} already; give this one another name.`;
+  const runs = readRuns(typed.ports);
+  if (typeof runs === "string") return runs;
+  const budget = wholeOr(0, typed.budgetW, 10_000);
+  const oneLost = wholeOr(null, typed.oneLostW, 10_000);
+  const heightUnits = wholeOr(0, typed.heightUnits, 60);
+  if (budget === undefined || budget === null) return `"${typed.budgetW}" is no budget; write whole watts.`;
+  if (oneLost === undefined)
     return `"${typed.oneLostW}" is no budget; write whole watts, or leave it empty for one supply.`;
-  const heightUnits = typed.heightUnits.trim() === "" ? 0 : whole(typed.heightUnits, 60);
-  if (heightUnits === null) return `"${typed.heightUnits}" is no height; write height units from 0 to 60.`;
+  if (heightUnits === undefined || heightUnits === null)
+    return `"${typed.heightUnits}" is no height; write height units from 0 to 60.`;
   const known = id === null ? undefined : draft.get("deviceModel", id);
   const usual = typed.bridging === "vlan" ? USUAL_ABILITIES : NO_ABILITIES;
+  const routes = typed.kind === "gateway" || typed.kind === "firewall";
   const model: OwnModel = {
     id: known?.id ?? ids(),
     name,
@@ -128,10 +137,7 @@ export function putModel({ draft, ids }: Bench, id: string | null, typed: ModelT
     poeBudgetMw: budget * 1000,
     poeOneLostMw: oneLost === null ? null : oneLost * 1000,
     heightUnits,
-    abilities:
-      known !== undefined && known.bridging === typed.bridging
-        ? known.abilities
-        : { ...usual, routes: typed.kind === "gateway" || typed.kind === "firewall" },
+    abilities: known?.bridging === typed.bridging ? known.abilities : { ...usual, routes },
   };
   draft.put("deviceModel", model);
   return null;

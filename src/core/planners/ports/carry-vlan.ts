@@ -1,6 +1,6 @@
 import type { Draft, PlanIndex, Port, Vid } from "../../plan";
 import { FABRIC, isConsistent, modeOf } from "../../fabric";
-import { portCarries } from "../../forwarding";
+import { portCarries, type PortCarry } from "../../forwarding";
 import { fieldsOf } from "./paint-ports";
 
 const inOrder = (vids: Iterable<Vid>): Vid[] => [...new Set(vids)].sort((a, b) => a - b);
@@ -39,6 +39,9 @@ function untaggedOf(
   return given ?? null;
 }
 
+const isWrong = (carry: PortCarry | undefined, port: Port): boolean =>
+  carry !== undefined && (carry.missing.length > 0 || carry.needless.length > 0 || !isConsistent(port));
+
 /**
  * Sets on every port between gear exactly the VLANs that it has to carry, the same at both ends of each
  * cable: what is missing is added, what nobody needs is taken off. `only` limits it to cables with one of
@@ -53,11 +56,7 @@ export function carryExactly(draft: Draft, index: PlanIndex, only: ReadonlySet<s
   for (const [at, wire] of fabric.wires.entries()) {
     const ports = wire.bridgePorts.flatMap((number) => fabric.ports[number] ?? []);
     if (ports.length < 2 || (only !== null && !ports.some((port) => only.has(port.id)))) continue;
-    const wrong = ports.some((port) => {
-      const own = carries.get(port.id);
-      return own !== undefined && (own.missing.length > 0 || own.needless.length > 0 || !isConsistent(port));
-    });
-    if (!wrong) continue;
+    if (!ports.some((port) => isWrong(carries.get(port.id), port))) continue;
     const need = new Set(ports.flatMap((port) => [...(carries.get(port.id)?.need ?? [])]));
     const mixes = ports.every((port) => index.plan.device.get(port.device)?.abilities.mixesTagged !== false);
     const untagged = untaggedOf(index, ports, need, mixes, plainWires.has(at));

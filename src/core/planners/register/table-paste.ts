@@ -3,6 +3,7 @@ import { addHost, editHostCell, HOST_COLUMNS, type HostColumn } from "./host-cel
 import { HOST_HEADS } from "./host-heads";
 import type { Bench, Refusal } from "../planner";
 import { editSegmentCell, SEGMENT_COLUMNS, type SegmentColumn } from "../segments/segment-cell";
+import { must } from "../../kernel";
 
 /**
  * A block of cells as it comes off a clipboard: rows of texts, the first of each for the column `from` of the
@@ -117,6 +118,26 @@ function withoutHead<C extends string>(
     : { paste: { ...paste, rows: paste.rows.slice(1), from: first, columns: head.columns }, skipped: 1 };
 }
 
+const FIRST = ["name", "vid", "prefix", "zone"] as const;
+
+/** Adds the segment of a pasted row and takes what is done off its cells; returns its id. */
+function addPasted(bench: Bench, cells: Map<SegmentColumn, string>): string | { refusal: string } {
+  const known = new Set(bench.draft.all("segment").map(({ id }) => id));
+  const [name, vid, prefix, zone] = FIRST.map((column) => cells.get(column) ?? "");
+  const refusal = addSegment(bench, {
+    name: name ?? "",
+    vid: vid ?? "",
+    prefix: prefix ?? "",
+    zone: zone ?? "",
+  });
+  if (refusal !== null) return { refusal };
+  for (const done of FIRST) cells.delete(done);
+  return must(
+    bench.draft.all("segment").find(({ id }) => !known.has(id)),
+    "the segment was just added",
+  ).id;
+}
+
 /**
  * Writes pasted rows onto `onto` and makes new segments of those beyond it. A first row that names columns
  * says which each is. One bad cell refuses the whole paste.
@@ -127,23 +148,12 @@ export function pasteSegments(bench: Bench, pasted: Paste<SegmentColumn>): Refus
   const { rows, from, onto, columns = SEGMENT_COLUMNS } = read.paste;
   for (const [i, row] of rows.entries()) {
     const cells = cellsOf(columns, from, row);
-    let id = onto[i];
-    if (id === undefined) {
-      const known = new Set(bench.draft.all("segment").map((s) => s.id));
-      const refusal = addSegment(bench, {
-        name: cells.get("name") ?? "",
-        vid: cells.get("vid") ?? "",
-        prefix: cells.get("prefix") ?? "",
-        zone: cells.get("zone") ?? "",
-      });
-      if (refusal !== null) return named(i + read.skipped, refusal);
-      id = bench.draft.all("segment").find((s) => !known.has(s.id))?.id;
-      for (const done of ["name", "vid", "prefix", "zone"] as const) cells.delete(done);
-    }
+    const known = onto[i] ?? addPasted(bench, cells);
+    if (typeof known !== "string") return named(i + read.skipped, known.refusal);
+    const id = known;
     for (const column of SEGMENT_ORDER) {
       const text = cells.get(column);
-      if (text === undefined || id === undefined || (text === "" && column !== "pool" && column !== "dns"))
-        continue;
+      if (text === undefined || (text === "" && column !== "pool" && column !== "dns")) continue;
       const refusal = editSegmentCell(bench, id, column, text);
       if (refusal !== null) return named(i + read.skipped, refusal);
     }

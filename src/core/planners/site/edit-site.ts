@@ -45,6 +45,27 @@ export function siteFieldText(site: Site, field: SiteField): string {
   }
 }
 
+const COUNTS = {
+  staticSize: {
+    least: 0,
+    most: 4096,
+    sentence: "is no size; write how many addresses are kept for static devices, 0 to 4096.",
+  },
+  vidStart: {
+    least: 2,
+    most: 4094,
+    sentence: "is not a VLAN ID to begin with; write a whole number from 2 to 4094.",
+  },
+  vidStep: { least: 1, most: 1000, sentence: "is no step; write a whole number from 1 to 1000." },
+  growth: { least: 0, most: 1000, sentence: "is no growth; write whole percent from 0 to 1000." },
+} as const;
+
+function domainFault(text: string): string | null {
+  if (text !== "" && !/^[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*$/i.test(text))
+    return `"${text}" is not a domain such as fennel.internal: letters, digits, hyphens and dots.`;
+  return text.length > 120 ? "A domain has at most 120 characters here." : null;
+}
+
 /** Writes a text field of the site; blocks and name servers have commas or spaces between. */
 export function editSite({ draft }: Bench, field: SiteField, typed: string): Refusal {
   const site = draft.need("site", draft.plan.site.id);
@@ -63,29 +84,13 @@ export function editSite({ draft }: Bench, field: SiteField, typed: string): Ref
         return `"${text}" is not a time zone; write it as Europe/London.`;
       draft.put("site", { ...site, timeZone: text });
       return null;
-    case "staticSize": {
-      const staticSize = countChecked(text, 4096);
-      return staticSize === null
-        ? `"${text}" is no size; write how many addresses are kept for static devices, 0 to 4096.`
-        : convention({ staticSize });
-    }
-    case "vidStart": {
-      const vidStart = countChecked(text, 4094);
-      return vidStart === null || vidStart < 2
-        ? `"${text}" is not a VLAN ID to begin with; write a whole number from 2 to 4094.`
-        : convention({ vidStart });
-    }
-    case "vidStep": {
-      const vidStep = countChecked(text, 1000);
-      return vidStep === null || vidStep < 1
-        ? `"${text}" is no step; write a whole number from 1 to 1000.`
-        : convention({ vidStep });
-    }
+    case "staticSize":
+    case "vidStart":
+    case "vidStep":
     case "growth": {
-      const growth = countChecked(text.replace(/\s*%$/, ""), 1000);
-      return growth === null
-        ? `"${text}" is no growth; write whole percent from 0 to 1000.`
-        : convention({ growth });
+      const { least, most, sentence } = COUNTS[field];
+      const count = countChecked(field === "growth" ? text.replace(/\s*%$/, "") : text, most);
+      return count === null || count < least ? `"${text}" ${sentence}` : convention({ [field]: count });
     }
     case "namePattern":
       if (text === "" || text.length > 60 || !/\{(place|kind|segment|n)\}/.test(text))
@@ -98,11 +103,7 @@ export function editSite({ draft }: Bench, field: SiteField, typed: string): Ref
       return patternFault(text, known) ?? convention({ [field]: text });
     }
     case "domainName":
-      if (text !== "" && !/^[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*$/i.test(text))
-        return `"${text}" is not a domain such as fennel.internal: letters, digits, hyphens and dots.`;
-      return text.length > 120
-        ? "A domain has at most 120 characters here."
-        : convention({ domainName: text.toLowerCase() });
+      return domainFault(text) ?? convention({ domainName: text.toLowerCase() });
     case "dnsServers": {
       const read = readAddresses(text, 8);
       return read.refusal ?? convention({ dnsServers: read.value ?? [] });

@@ -1,4 +1,4 @@
-import { BLANK_GEAR, BLANK_LINE, BLANK_ROOM, type Gear, type HostKind, type Room } from "../../plan";
+import { BLANK_GEAR, BLANK_LINE, BLANK_ROOM, type Gear, type HostKind, type Room, Draft } from "../../plan";
 import { forget } from "./forget";
 import { countChecked } from "../count-text";
 import { removeLeg } from "../addressing/legs";
@@ -39,27 +39,65 @@ export function addRoom({ draft, ids }: Bench, fields: Partial<Room> & Pick<Room
   return null;
 }
 
+/** Renames a room, and what stands in it goes with it. */
+function renameRoom(draft: Draft, room: Room, text: string): Refusal {
+  const others = draft.all("room").filter(({ id }) => id !== room.id);
+  const refusal = nameRefusal(
+    text,
+    "room",
+    others.map(({ name }) => name),
+  );
+  if (refusal !== null) return refusal;
+  for (const kind of ["host", "device"] as const)
+    for (const entity of draft.all(kind))
+      if (entity.place === room.name) draft.patch(kind, entity.id, { place: text });
+  draft.patch("room", room.id, { name: text });
+  return null;
+}
+
+function leadTo(draft: Draft, { id }: Room, text: string): Refusal {
+  const cabinet = draft
+    .all("room")
+    .find((one) => one.kind === "cabinet" && one.name.toLowerCase() === text.toLowerCase());
+  if (text !== "" && cabinet === undefined)
+    return `There is no cabinet called "${text}"; make that room a cabinet first.`;
+  if (cabinet?.id === id) return "A cabinet's own devices are patched in it; it leads to no other.";
+  draft.patch("room", id, { cabinet: cabinet?.id ?? null });
+  return null;
+}
+
+function putBeside(draft: Draft, { id }: Room, text: string): Refusal {
+  const byName = new Map(draft.all("room").map((room) => [room.name.toLowerCase(), room.id]));
+  const beside = new Set<string>();
+  for (const name of text.split(/[,;]/).map((one) => one.trim())) {
+    if (name === "") continue;
+    const other = byName.get(name.toLowerCase());
+    if (other === undefined)
+      return `There is no room called "${name}"; write rooms of the survey with commas between.`;
+    if (other !== id) beside.add(other);
+  }
+  draft.patch("room", id, { beside: [...beside] });
+  return null;
+}
+
+/** What is no cabinet any more has no room's cables lead to it. */
+function changeKind(draft: Draft, { id }: Room, text: string): Refusal {
+  const kind = (["room", "cabinet", "outdoor"] as const).find((one) => one === text.toLowerCase());
+  if (kind === undefined) return `"${text}" is none of: room, cabinet, outdoor.`;
+  if (kind !== "cabinet")
+    for (const other of draft.all("room"))
+      if (other.cabinet === id) draft.patch("room", other.id, { cabinet: null });
+  draft.patch("room", id, { kind, ...(kind === "cabinet" ? { cabinet: null } : {}) });
+  return null;
+}
+
 /** Writes one field of a room from its text. A renamed room takes its devices' places along. */
 export function editRoom({ draft }: Bench, id: string, field: RoomField, typed: string): Refusal {
   const room = draft.need("room", id);
   const text = typed.trim();
   switch (field) {
-    case "name": {
-      const refusal = nameRefusal(
-        text,
-        "room",
-        draft
-          .all("room")
-          .filter((one) => one.id !== id)
-          .map((one) => one.name),
-      );
-      if (refusal !== null) return refusal;
-      for (const kind of ["host", "device"] as const)
-        for (const entity of draft.all(kind))
-          if (entity.place === room.name) draft.patch(kind, entity.id, { place: text });
-      draft.patch("room", id, { name: text });
-      return null;
-    }
+    case "name":
+      return renameRoom(draft, room, text);
     case "needs":
       if (text.length > MOST_NEEDS)
         return `A room's line has at most ${MOST_NEEDS} characters; split the room in two.`;
@@ -69,16 +107,8 @@ export function editRoom({ draft }: Bench, id: string, field: RoomField, typed: 
       if (text.length > 120) return "A group's name has at most 120 characters.";
       draft.patch("room", id, { group: text });
       return null;
-    case "cabinet": {
-      const cabinet = draft
-        .all("room")
-        .find((one) => one.kind === "cabinet" && one.name.toLowerCase() === text.toLowerCase());
-      if (text !== "" && cabinet === undefined)
-        return `There is no cabinet called "${text}"; make that room a cabinet first.`;
-      if (cabinet?.id === id) return "A cabinet's own devices are patched in it; it leads to no other.";
-      draft.patch("room", id, { cabinet: cabinet?.id ?? null });
-      return null;
-    }
+    case "cabinet":
+      return leadTo(draft, room, text);
     case "cable": {
       const read = readMetres(text);
       if (read.refusal !== null) return read.refusal;
@@ -96,30 +126,10 @@ export function editRoom({ draft }: Bench, id: string, field: RoomField, typed: 
       if (text.length > 120) return "A building's name has at most 120 characters.";
       draft.patch("room", id, { building: text });
       return null;
-    case "beside": {
-      const rooms = draft.all("room");
-      const beside: string[] = [];
-      for (const name of text
-        .split(/[,;]/)
-        .map((one) => one.trim())
-        .filter((one) => one !== "")) {
-        const other = rooms.find((one) => one.name.toLowerCase() === name.toLowerCase());
-        if (other === undefined)
-          return `There is no room called "${name}"; write rooms of the survey with commas between.`;
-        if (other.id !== id && !beside.includes(other.id)) beside.push(other.id);
-      }
-      draft.patch("room", id, { beside });
-      return null;
-    }
-    case "kind": {
-      const kind = (["room", "cabinet", "outdoor"] as const).find((one) => one === text.toLowerCase());
-      if (kind === undefined) return `"${text}" is none of: room, cabinet, outdoor.`;
-      if (kind !== "cabinet")
-        for (const other of draft.all("room"))
-          if (other.cabinet === id) draft.patch("room", other.id, { cabinet: null });
-      draft.patch("room", id, { kind, ...(kind === "cabinet" ? { cabinet: null } : {}) });
-      return null;
-    }
+    case "beside":
+      return putBeside(draft, room, text);
+    case "kind":
+      return changeKind(draft, room, text);
   }
 }
 
@@ -151,6 +161,19 @@ export function moveRoom({ draft }: Pick<Bench, "draft">, id: string, by: -1 | 1
     if (room.position !== position) draft.patch("room", room.id, { position });
 }
 
+type PastedRoom = Readonly<Partial<Record<"needs" | "cabinet" | "cable" | "group", string | undefined>>>;
+
+/** The cells of one pasted row; a cabinet that names its own room says nothing. */
+function pasteCells(bench: Bench, room: Room, cells: PastedRoom, isItself: boolean): Refusal {
+  for (const field of ["needs", "cabinet", "cable", "group"] as const) {
+    const text = cells[field];
+    if (text === undefined || (field === "cabinet" && isItself)) continue;
+    const refusal = editRoom(bench, room.id, field, text);
+    if (refusal !== null) return refusal;
+  }
+  return null;
+}
+
 /**
  * Rows of a spreadsheet: room, needs, and if there are more columns cabinet, metres, group. Rooms of that
  * name are changed, others added; a room that others lead to is a cabinet, whichever row comes first.
@@ -175,18 +198,8 @@ export function pasteRooms(bench: Bench, rows: readonly (readonly string[])[]): 
     const leadsTo = cabinet === undefined || cabinet === "" ? undefined : named(cabinet);
     if (leadsTo !== undefined && leadsTo.id !== room.id && leadsTo.kind !== "cabinet")
       draft.patch("room", leadsTo.id, { kind: "cabinet", cabinet: null });
-    for (const [field, text] of [
-      ["needs", needs],
-      ["cabinet", cabinet],
-      ["cable", cable],
-      ["group", group],
-    ] as const) {
-      const refusal =
-        text === undefined || (field === "cabinet" && leadsTo?.id === room.id)
-          ? null
-          : editRoom(bench, room.id, field, text);
-      if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
-    }
+    const refusal = pasteCells(bench, room, { needs, cabinet, cable, group }, leadsTo?.id === room.id);
+    if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
   }
   return null;
 }

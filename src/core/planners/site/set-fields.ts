@@ -113,47 +113,59 @@ export function deviceFieldText(device: Device, field: DeviceField): string {
 }
 
 /** The fields of a device that are numbers: watts to mW, height units, a number of VLANs. */
-function editDeviceNumber(
-  { draft }: Bench,
-  id: string,
-  field: "poeBudget" | "poeOneLost" | "maxVlans" | "rackUnit" | "heightUnits",
-  text: string,
-): Refusal {
+type NumberField = "poeBudget" | "poeOneLost" | "maxVlans" | "rackUnit" | "heightUnits";
+
+/** What number each field takes, and what is said of any other text; whole unless it is watts. */
+const NUMBERS: Record<NumberField, { least: number; most: number; sentence: string }> = {
+  poeBudget: { least: 0, most: 10_000, sentence: "is no power; write watts such as 185, or leave it empty." },
+  poeOneLost: {
+    least: 0,
+    most: 10_000,
+    sentence: "is no power; write watts such as 185, or leave it empty.",
+  },
+  maxVlans: {
+    least: 1,
+    most: 4094,
+    sentence: "is no number of VLANs; write 1 to 4094, or leave it empty when nobody knows.",
+  },
+  rackUnit: {
+    least: 1,
+    most: 100,
+    sentence: "is no height unit; write 1 to 100, counted from the floor, or leave it empty.",
+  },
+  heightUnits: { least: 0, most: 60, sentence: "is no height; write height units from 0 to 60." },
+};
+
+const isNumberField = (field: DeviceField): field is NumberField => field in NUMBERS;
+
+function editDeviceNumber({ draft }: Bench, id: string, field: NumberField, text: string): Refusal {
   const device = draft.need("device", id);
+  const { least, most, sentence } = NUMBERS[field];
+  const isWatts = field === "poeBudget" || field === "poeOneLost";
   const number = /^\d{1,5}([.,]\d{1,3})?$/.test(text) ? Number(text.replace(",", ".")) : null;
-  const whole = number !== null && Number.isInteger(number) ? number : null;
+  const fits = number !== null && number >= least && number <= most && (isWatts || Number.isInteger(number));
+  if (text !== "" && !fits) return `"${text}" ${sentence}`;
+  draft.patch("device", id, numberFields(device, field, number));
+  return null;
+}
+
+/** What the device is patched with; null for an empty text. */
+function numberFields(device: Device, field: NumberField, number: number | null): Partial<Device> {
+  const milliwatts = number === null ? null : Math.round(number * 1000);
   switch (field) {
     case "poeBudget":
-    case "poeOneLost": {
-      if (text !== "" && (number === null || number > 10_000))
-        return `"${text}" is no power; write watts such as 185, or leave it empty.`;
-      draft.patch(
-        "device",
-        id,
-        field === "poeBudget"
-          ? { poeBudgetMw: Math.round((number ?? 0) * 1000) }
-          : { poeOneLostMw: number === null ? null : Math.round(number * 1000) },
-      );
-      return null;
-    }
+      return { poeBudgetMw: milliwatts ?? 0 };
+    case "poeOneLost":
+      return { poeOneLostMw: milliwatts };
     case "maxVlans":
-      if (text !== "" && (whole === null || whole < 1 || whole > 4094))
-        return `"${text}" is no number of VLANs; write 1 to 4094, or leave it empty when nobody knows.`;
-      draft.patch("device", id, { abilities: { ...device.abilities, maxVlans: whole } });
-      return null;
+      return { abilities: { ...device.abilities, maxVlans: number } };
     case "rackUnit":
-      if (text !== "" && (whole === null || whole < 1 || whole > 100))
-        return `"${text}" is no height unit; write 1 to 100, counted from the floor, or leave it empty.`;
-      draft.patch("device", id, {
-        rackUnit: whole,
-        heightUnits: whole !== null && device.heightUnits === 0 ? 1 : device.heightUnits,
-      });
-      return null;
+      return {
+        rackUnit: number,
+        heightUnits: number !== null && device.heightUnits === 0 ? 1 : device.heightUnits,
+      };
     case "heightUnits":
-      if (text !== "" && (whole === null || whole > 60))
-        return `"${text}" is no height; write height units from 0 to 60.`;
-      draft.patch("device", id, { heightUnits: whole ?? 0 });
-      return null;
+      return { heightUnits: number ?? 0 };
   }
 }
 
@@ -180,14 +192,7 @@ export function editDevice(bench: Bench, id: string, field: DeviceField, typed: 
     if (other !== undefined)
       return `There is a device called ${other.name} already; give this one another name.`;
   }
-  if (
-    field === "poeBudget" ||
-    field === "poeOneLost" ||
-    field === "maxVlans" ||
-    field === "rackUnit" ||
-    field === "heightUnits"
-  )
-    return editDeviceNumber(bench, id, field, text);
+  if (isNumberField(field)) return editDeviceNumber(bench, id, field, text);
   if (field === "bridgeMac") {
     const mac = text === "" ? null : parseMac(text);
     if (text !== "" && (mac === null || isGroup(mac)))

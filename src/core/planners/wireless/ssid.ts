@@ -1,4 +1,4 @@
-import { BLANK_SSID, type Band, type Draft, type Ssid } from "../../plan";
+import { BLANK_SSID, type Band, type Draft, type Ssid, type Device } from "../../plan";
 import { forget } from "../site/forget";
 import { fillPattern } from "../name-pattern";
 import type { Bench, Refusal } from "../planner";
@@ -43,6 +43,45 @@ export function removeSsid(draft: Draft, id: string): void {
   draft.remove("ssid", id);
 }
 
+/** A name that every access point offers becomes one of each, with its place in it. */
+function nameEach(draft: Draft, ids: Bench["ids"], ssid: Ssid, points: readonly Device[]): Refusal {
+  if (ssid.at.length > 0) return null;
+  const { vlan } = draft.need("segment", ssid.segment);
+  const domain = draft.get("vlan", vlan ?? "")?.domain;
+  const own = domain === undefined ? points : points.filter((point) => point.domain === domain);
+  for (const [i, point] of own.entries()) {
+    const name = fillPattern("{name} {place}", {
+      name: ssid.name,
+      place: point.place === "" ? point.name : point.place,
+    })
+      .slice(0, LONGEST)
+      .trim();
+    if (draft.all("ssid").some((other) => (i > 0 || other.id !== ssid.id) && other.name === name))
+      return `Two access points would offer "${name}"; give them different places first.`;
+    draft.put("ssid", { ...ssid, id: i === 0 ? ssid.id : ids(), name, at: [point.id] });
+  }
+  return null;
+}
+
+/** The names of one segment that stand at single access points become one; who was on them is on it. */
+function nameOnce(draft: Draft, ssid: Ssid): void {
+  if (ssid.at.length === 0) return;
+  const others = draft
+    .all("ssid")
+    .filter((other) => other.id !== ssid.id && other.segment === ssid.segment && other.at.length > 0);
+  const place = draft.get("device", ssid.at[0] ?? "")?.place ?? "";
+  const endsInPlace = place !== "" && ssid.name.endsWith(` ${place}`);
+  const name = endsInPlace ? ssid.name.slice(0, -place.length - 1) : ssid.name;
+  draft.put("ssid", { ...ssid, name, at: [] });
+  for (const other of others) {
+    for (const host of draft.all("host"))
+      if (host.attachment.at === "ssid" && host.attachment.ssid === other.id)
+        draft.patch("host", host.id, { attachment: { ...host.attachment, ssid: ssid.id } });
+    forget(draft, new Set([other.id]));
+    draft.remove("ssid", other.id);
+  }
+}
+
 /**
  * From one name everywhere (stations roam) to one for each access point (one knows where one is), or back.
  * Each name is taken apart into one an access point, with the access point's place behind it; back again,
@@ -54,40 +93,9 @@ export function setNameSchool({ draft, ids }: Bench, school: "one" | "each"): Re
   draft.put("site", { ...site, conventions: { ...site.conventions, wifiNames: school } });
   for (const ssid of draft.all("ssid")) {
     if (draft.get("ssid", ssid.id) === undefined) continue;
-    if (school === "each" && ssid.at.length === 0) {
-      const own = points.filter(
-        (point) =>
-          point.domain ===
-          (draft.get("vlan", draft.need("segment", ssid.segment).vlan ?? "")?.domain ?? point.domain),
-      );
-      for (const [i, point] of own.entries()) {
-        const name = fillPattern("{name} {place}", {
-          name: ssid.name,
-          place: point.place === "" ? point.name : point.place,
-        })
-          .slice(0, LONGEST)
-          .trim();
-        if (draft.all("ssid").some((other) => (i > 0 || other.id !== ssid.id) && other.name === name))
-          return `Two access points would offer "${name}"; give them different places first.`;
-        draft.put("ssid", { ...ssid, id: i === 0 ? ssid.id : ids(), name, at: [point.id] });
-      }
-    }
-    if (school === "one" && ssid.at.length > 0) {
-      const others = draft
-        .all("ssid")
-        .filter((other) => other.id !== ssid.id && other.segment === ssid.segment && other.at.length > 0);
-      const place = draft.get("device", ssid.at[0] ?? "")?.place ?? "";
-      const name =
-        place !== "" && ssid.name.endsWith(` ${place}`) ? ssid.name.slice(0, -place.length - 1) : ssid.name;
-      draft.put("ssid", { ...ssid, name, at: [] });
-      for (const other of others) {
-        for (const host of draft.all("host"))
-          if (host.attachment.at === "ssid" && host.attachment.ssid === other.id)
-            draft.patch("host", host.id, { attachment: { ...host.attachment, ssid: ssid.id } });
-        forget(draft, new Set([other.id]));
-        draft.remove("ssid", other.id);
-      }
-    }
+    const refusal = school === "each" ? nameEach(draft, ids, ssid, points) : null;
+    if (refusal !== null) return refusal;
+    if (school === "one") nameOnce(draft, ssid);
   }
   return null;
 }

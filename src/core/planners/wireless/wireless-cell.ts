@@ -83,6 +83,19 @@ const truth = (text: string): boolean | null => {
   return null;
 };
 
+const spellingsOf = (security: Ssid["security"]): string[] =>
+  [security, SECURITY_SHORT[security], SECURITY_FACTS[security].words].map(squeezed);
+
+/** The access points that offer a name, by their names; an empty list is all of them. */
+function offerAt(bench: Bound, id: string, text: string): Refusal {
+  if (["", "everywhere", "all"].includes(lower(text))) return editSsid(bench, id, { at: [] });
+  const points = bench.draft.all("device").filter((device) => device.kind === "accessPoint");
+  const { ids, unknown } = named(points, text);
+  if (unknown === null) return editSsid(bench, id, { at: ids });
+  const some = points.slice(0, 6).map(({ name }) => name);
+  return `There is no access point called "${unknown}"; there are ${some.join(", ")}, or write everywhere.`;
+}
+
 /** Writes one cell of the table of wireless names. */
 export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed: string): Refusal {
   const { draft } = bench;
@@ -114,15 +127,10 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
             "segments the sign-in may choose, with commas between.";
     }
     case "security": {
-      const security = SECURITIES.find(
-        (one) =>
-          squeezed(one) === squeezed(text) ||
-          squeezed(SECURITY_SHORT[one]) === squeezed(text) ||
-          squeezed(SECURITY_FACTS[one].words) === squeezed(text),
-      );
+      const security = SECURITIES.find((one) => spellingsOf(one).includes(squeezed(text)));
+      const all = SECURITIES.map((one) => SECURITY_SHORT[one]).join(", ");
       return security === undefined
-        ? `"${text}" is no kind of security; write one of ` +
-            `${SECURITIES.map((one) => SECURITY_SHORT[one]).join(", ")}.`
+        ? `"${text}" is no kind of security; write one of ${all}.`
         : editSsid(bench, id, { security });
     }
     case "hidden":
@@ -140,17 +148,8 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
         ? editSsid(bench, id, { bands: BANDS.filter((band) => parts.includes(band)) })
         : `"${wrong}" is no band; write 2.4, 5 or 6.`;
     }
-    case "at": {
-      if (["", "everywhere", "all"].includes(lower(text))) return editSsid(bench, id, { at: [] });
-      const points = draft.all("device").filter((device) => device.kind === "accessPoint");
-      const { ids, unknown } = named(points, text);
-      return unknown === null
-        ? editSsid(bench, id, { at: ids })
-        : `There is no access point called "${unknown}"; there are ${points
-            .slice(0, 6)
-            .map((one) => one.name)
-            .join(", ")}, or write everywhere.`;
-    }
+    case "at":
+      return offerAt(bench, id, text);
   }
 }
 

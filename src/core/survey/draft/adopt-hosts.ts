@@ -1,6 +1,7 @@
 import type { Draft, Host, Room } from "../../plan";
 import type { Need } from "../read-needs";
 import type { Group } from "../groups";
+import { putInto } from "../../kernel";
 
 /** A line of the survey: so many of one thing in one room. */
 export interface HostLine {
@@ -21,10 +22,7 @@ export function adoptHosts(draft: Draft, lines: readonly HostLine[]): void {
   const free = new Map<string, Host[]>();
   for (const host of draft.all("host")) {
     if (host.surveyed !== null || host.place === "") continue;
-    const key = `${host.place.toLowerCase()} ${host.kind}`;
-    const known = free.get(key);
-    if (known === undefined) free.set(key, [host]);
-    else known.push(host);
+    putInto(free, `${host.place.toLowerCase()} ${host.kind}`, host);
   }
   if (free.size === 0) return;
   for (const { room, need, count } of lines) {

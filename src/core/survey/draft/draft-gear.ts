@@ -7,6 +7,7 @@ import {
   type Port,
   type Room,
   type Segment,
+  Draft,
 } from "../../plan";
 import { connectPorts, indexOf, placeDevice } from "../../planners";
 import { DEVICE_MODELS, type DeviceModel } from "../../catalogue";
@@ -135,6 +136,35 @@ function draftGateway(frame: Frame, domain: string): Device | undefined {
   return device;
 }
 
+/** Cables each switch that is not reached yet to one that is, by fibre where both have it. */
+function joinSwitches(frame: Frame, domain: string, gateway: Device): void {
+  const index = indexOf(frame.draft);
+  const switches = [...roomsInOrder(index).filter((room) => room.kind === "cabinet"), null]
+    .flatMap((cabinet) => switchesAt(index, cabinet))
+    .filter((device) => device.domain === null || device.domain === domain);
+  const joined = reached(frame, gateway.id);
+  for (const device of switches) {
+    if (joined.has(device.id)) continue;
+    const own = freePorts(frame, device.id);
+    const candidates = switches
+      .filter((other) => joined.has(other.id))
+      .sort((a, b) => Number(b.place === device.place) - Number(a.place === device.place));
+    const fibres = candidates.map((other) => uplink(freePorts(frame, other.id), "fibre"));
+    const fibre = fibres.find((port) => port !== undefined);
+    const [nearest] = candidates;
+    const copper =
+      nearest === undefined
+        ? freePorts(frame, gateway.id)[0]
+        : uplink(freePorts(frame, nearest.id), "copper");
+    const ownFibre = fibre === undefined ? undefined : uplink(own, "fibre");
+    const laid =
+      ownFibre === undefined
+        ? join(frame, copper, uplink(own, "copper"), device.name)
+        : join(frame, fibre, ownFibre, device.name);
+    if (laid) for (const id of reached(frame, gateway.id)) joined.add(id);
+  }
+}
+
 /** Switches by cabinet, each cabled towards the gateway: by fibre where both have it, else by copper. */
 function draftSwitches(frame: Frame, domain: string, gateway: Device | undefined): void {
   const front = frontOf(frame);
@@ -157,28 +187,7 @@ function draftSwitches(frame: Frame, domain: string, gateway: Device | undefined
         domain,
       );
   }
-  if (gateway === undefined) return;
-  const index = indexOf(frame.draft);
-  const switches = [...roomsInOrder(index).filter((room) => room.kind === "cabinet"), null]
-    .flatMap((cabinet) => switchesAt(index, cabinet))
-    .filter((device) => device.domain === null || device.domain === domain);
-  const joined = reached(frame, gateway.id);
-  const nearest = (device: string) => uplink(freePorts(frame, device), "copper");
-  for (const device of switches) {
-    if (joined.has(device.id)) continue;
-    const own = freePorts(frame, device.id);
-    const candidates = switches
-      .filter((other) => joined.has(other.id))
-      .sort((a, b) => Number(b.place === device.place) - Number(a.place === device.place));
-    const byFibre = candidates.find((other) => uplink(freePorts(frame, other.id), "fibre") !== undefined);
-    const copper =
-      candidates.length === 0 ? freePorts(frame, gateway.id)[0] : nearest(candidates[0]?.id ?? "");
-    const laid =
-      byFibre !== undefined && uplink(own, "fibre") !== undefined
-        ? join(frame, uplink(freePorts(frame, byFibre.id), "fibre"), uplink(own, "fibre"), device.name)
-        : join(frame, copper, uplink(own, "copper"), device.name);
-    if (laid) for (const id of reached(frame, gateway.id)) joined.add(id);
-  }
+  if (gateway !== undefined) joinSwitches(frame, domain, gateway);
 }
 
 /** The devices that cables lead to from one. */
@@ -265,14 +274,14 @@ function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | nu
   return device;
 }
 
+const domainOfVlan = (draft: Draft, segment: Segment | undefined): string | undefined =>
+  draft.get("vlan", segment?.vlan ?? "")?.domain;
+
 /** Separate gear for groups without a link to the rest: switches of their own, no gateway. */
 function draftApart(frame: Frame): void {
   for (const { group } of frame.groups.filter((tally) => standsApart(frame, tally.group))) {
     const segment = segmentOf(frame.draft, group);
-    const domain =
-      segment?.vlan === null || segment === undefined
-        ? undefined
-        : frame.draft.get("vlan", segment.vlan)?.domain;
+    const domain = domainOfVlan(frame.draft, segment);
     if (domain === undefined) continue;
     const belongs = (need: Parameters<typeof isSafety>[0]) => need.kind.purpose === group.purpose;
     for (const place of neededGear(frame.index, domain, belongs)) {
@@ -316,15 +325,9 @@ function draftRouters(frame: Frame, gateway: Device | undefined): void {
   for (const { group } of [...frame.groups].sort((a, b) => byGroup(a.group, b.group))) {
     if (groupKey(group) === groupKey(front) || standsApart(frame, group)) continue;
     const segment = segmentOf(frame.draft, group);
-    const domain =
-      segment?.vlan === null || segment === undefined
-        ? undefined
-        : frame.draft.get("vlan", segment.vlan)?.domain;
-    if (
-      domain === undefined ||
-      frame.draft.all("device").some((device) => isGateway(device) && device.domain === domain)
-    )
-      continue;
+    const domain = domainOfVlan(frame.draft, segment);
+    const isServed = frame.draft.all("device").some((one) => isGateway(one) && one.domain === domain);
+    if (domain === undefined || isServed) continue;
     const { device, ports } = placeDevice(
       frame.draft,
       frame.ids,

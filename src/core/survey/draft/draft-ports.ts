@@ -1,5 +1,5 @@
 import { byNaturalText } from "../../kernel";
-import { isGateway, type Device, type Host, type Port, type Vid } from "../../plan";
+import { isGateway, type Device, type Host, type Port, type Vid, type Link } from "../../plan";
 import { carryOn, fieldsOf, indexOf, paintPorts, accessPointRole } from "../../planners";
 import { modeOf } from "../../fabric";
 import { portPowerMw, catalogueOf } from "../../catalogue";
@@ -202,6 +202,22 @@ function draftStations(frame: Frame): void {
   }
 }
 
+/** A cable between two switches of one domain carries what has users on both of its sides. */
+function trunkOver(frame: Frame, link: Link): void {
+  const { draft } = frame;
+  const ports = [draft.need("port", link.a), draft.need("port", link.b)];
+  const devices = ports.map((port) => draft.need("device", port.device));
+  if (devices.some((device) => device.kind === "accessPoint" || device.bridging !== "vlan")) return;
+  const domains = new Set(devices.map((device) => device.domain));
+  const [domain = null] = domains;
+  const wanted = domains.size === 1 ? vidsAcross(frame, link.id, domain) : null;
+  if (wanted === null || wanted.length === 0) return;
+  for (const port of ports) {
+    if (isFree(port)) paintPorts(draft, [port.id], { role: "trunk", untagged: null, tagged: wanted });
+    else for (const vid of wanted) carryOn(draft, [port.id], vid);
+  }
+}
+
 /**
  * Cables between gear carry exactly what is used behind them: access points their names and their own
  * address, switches what hangs on them.
@@ -222,23 +238,7 @@ function draftTrunks(frame: Frame): void {
       }
     }
   }
-  for (const link of draft.all("link")) {
-    const [a, b] = [draft.need("port", link.a), draft.need("port", link.b)];
-    const [near, far] = [a, b].map((port) => draft.need("device", port.device));
-    if (
-      near === undefined ||
-      far === undefined ||
-      [near, far].some((device) => device.kind === "accessPoint" || device.bridging !== "vlan") ||
-      near.domain !== far.domain
-    )
-      continue;
-    const wanted = vidsAcross(frame, link.id, near.domain);
-    if (wanted === null || wanted.length === 0) continue;
-    for (const port of [a, b]) {
-      if (isFree(port)) paintPorts(draft, [port.id], { role: "trunk", untagged: null, tagged: wanted });
-      else for (const vid of wanted) carryOn(draft, [port.id], vid);
-    }
-  }
+  for (const link of draft.all("link")) trunkOver(frame, link);
 }
 
 /**

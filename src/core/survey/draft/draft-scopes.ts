@@ -7,7 +7,7 @@ import {
   type AddressRange,
   type Prefix4,
 } from "../../address";
-import { isGateway, type Device, type Segment } from "../../plan";
+import { isGateway, type Device, type Segment, Draft } from "../../plan";
 import { gatewayIn, staticBlockIn } from "../../planners";
 import { groupKey, surveyed, type Group } from "../groups";
 import { grown } from "../tally";
@@ -93,6 +93,38 @@ function routerOf(frame: Frame, group: Group): Device | undefined {
     : gateways.find((device) => device.domain === domain);
 }
 
+/** The gateway's leg in a segment, which gives names where the site lists no servers. */
+function draftGateway(
+  draft: Draft,
+  ids: Frame["ids"],
+  segment: Segment,
+  { prefix, router }: { readonly prefix: Prefix4; readonly router: Device },
+): void {
+  const { conventions } = draft.plan.site;
+  const address = gatewayIn(conventions, prefix);
+  const [prefix6] = segment.prefixes6;
+  const address6 = prefix6 === undefined ? null : step(prefix6.network, 1);
+  const leg = draft.put("interface", {
+    id: ids(),
+    device: router.id,
+    port: null,
+    segment: segment.id,
+    line: null,
+    name: segment.name,
+    mac: null,
+    addresses4: [address],
+    addresses6: address6 === null ? [] : [address6],
+    relayTo: null,
+    translates: "asUsual",
+  });
+  const isListed = conventions.dns === "listed" && conventions.dnsServers.length > 0;
+  const dns: Address[] = isListed ? [...conventions.dnsServers] : [address];
+  draft.patch("segment", segment.id, {
+    gatewayInterface: leg.id,
+    dns: segment.dns.length > 0 ? segment.dns : dns,
+  });
+}
+
 /** The gateway's leg in every segment that has none, and a scope where devices ask for addresses. */
 export function draftScopes(frame: Frame): void {
   const { draft, ids } = frame;
@@ -103,32 +135,7 @@ export function draftScopes(frame: Frame): void {
     const prefix = segment?.prefixes4[0];
     const router = routerOf(frame, group);
     if (segment === undefined || prefix === undefined || router === undefined) continue;
-    if (segment.gatewayInterface === null) {
-      const address = gatewayIn(conventions, prefix);
-      const prefix6 = segment.prefixes6[0];
-      const address6 = prefix6 === undefined ? null : step(prefix6.network, 1);
-      const leg = draft.put("interface", {
-        id: ids(),
-        device: router.id,
-        port: null,
-        segment: segment.id,
-        line: null,
-        name: segment.name,
-        mac: null,
-        addresses4: [address],
-        addresses6: address6 === null ? [] : [address6],
-        relayTo: null,
-        translates: "asUsual",
-      });
-      const dns: Address[] =
-        conventions.dns === "listed" && conventions.dnsServers.length > 0
-          ? [...conventions.dnsServers]
-          : [address];
-      draft.patch("segment", segment.id, {
-        gatewayInterface: leg.id,
-        dns: segment.dns.length > 0 ? segment.dns : dns,
-      });
-    }
+    if (segment.gatewayInterface === null) draftGateway(draft, ids, segment, { prefix, router });
     const manners = mannersOf(frame, group);
     const served = draft.all("scope").some((scope) => scope.segment === segment.id && scope.family === 4);
     const pool =

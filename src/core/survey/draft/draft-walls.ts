@@ -31,12 +31,26 @@ function walledIn(frame: Frame, from: Segment, to: WallEnd): boolean {
   return true;
 }
 
+function draftWall(frame: Frame, intent: (typeof INTENTS)[number], from: Segment, to: WallEnd): void {
+  const { draft, ids } = frame;
+  const own = endOf(from);
+  if (walledIn(frame, from, to) || sameEnd(own, to)) return;
+  if (draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))) return;
+  // In front of a Y all that leaves the networks behind it comes from the front network's own addresses;
+  // their own routers hold them to what they may.
+  const leads = intent.to === "internet" && intent.from === "management" && isY(frame);
+  const isOpen = intent.services === "open" || leads;
+  const services = isOpen ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
+  const reason = leads ? "the way out of the networks behind it" : intent.reason;
+  setWall(draft, ids, own, to, isOpen ? "open" : "services", services, reason);
+}
+
 /**
  * The doors that the purposes need; every other pair stays closed, and a pair that has a wall already keeps
  * it. Where several groups have one purpose, a door to a control cell is a door to each.
  */
 export function draftWalls(frame: Frame): void {
-  const { draft, ids } = frame;
+  const { draft } = frame;
   const segments = draft
     .all("segment")
     .filter((segment) => !standsApart(frame, { purpose: segment.purpose, name: segment.group }))
@@ -49,29 +63,7 @@ export function draftWalls(frame: Frame): void {
       if (keptOut(frame, intent, from)) continue;
       const ends: WallEnd[] =
         intent.to === "internet" || intent.to === "gateway" ? [{ at: intent.to }] : of(intent.to).map(endOf);
-      for (const to of ends) {
-        const own = endOf(from);
-        if (walledIn(frame, from, to)) continue;
-        if (
-          sameEnd(own, to) ||
-          draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))
-        )
-          continue;
-        // In front of a Y all that leaves the networks behind it comes from the front network's own
-        // addresses; their own routers hold them to what they may.
-        const leads = intent.to === "internet" && intent.from === "management" && isY(frame);
-        const isOpen = intent.services === "open" || leads;
-        const services = isOpen ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
-        setWall(
-          draft,
-          ids,
-          own,
-          to,
-          isOpen ? "open" : "services",
-          services,
-          leads ? "the way out of the networks behind it" : intent.reason,
-        );
-      }
+      for (const to of ends) draftWall(frame, intent, from, to);
     }
   }
 }

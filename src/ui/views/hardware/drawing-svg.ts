@@ -3,6 +3,7 @@ import type { Device } from "@/core/plan";
 import type { Jacket, Tape } from "@/core/sheets";
 import type { LayoutPoint } from "@/workers/layout-model";
 import { BOX, facingSides, tapePlace, type DrawnCable } from "./cable-ends";
+import { putInto } from "@/core/kernel";
 
 /**
  * What is drawn: each device where it stands, each cable with its way, if it has one of its own, and what it
@@ -120,7 +121,7 @@ export function drawingSvg(
   const [width, height] = [Math.ceil(right - left), Math.ceil(bottom - top)];
   const groups = new Map<string, (LayoutPoint & { lane: number })[]>();
   for (const { device, at, lane } of devices)
-    if (device.place !== "") groups.set(device.place, [...(groups.get(device.place) ?? []), { ...at, lane }]);
+    if (device.place !== "") putInto(groups, device.place, { ...at, lane });
   const places = [...groups].map(([place, own]) => {
     const [x, y] = [
       Math.min(...own.map((p) => p.x - p.lane)) - PLACE.side,

@@ -7,6 +7,7 @@ import { jacketOf, pluggedIn, portCounts, tapeSlots } from "@/core/sheets";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Jacket, jacketWidth, slotCentre } from "../../tape/Jacket";
+import { putInto } from "@/core/kernel";
 
 /** The guards by their letters. */
 export const GUARDS: readonly [string, string, (port: Port) => string][] = [
@@ -29,8 +30,7 @@ const worst = (findings: readonly Finding[] | undefined): Severity | null =>
 function byPort(list: readonly Finding[]): ReadonlyMap<string, Finding[]> {
   const found = new Map<string, Finding[]>();
   for (const finding of list)
-    for (const { kind, id } of finding.subjects)
-      if (kind === "port") found.set(id, [...(found.get(id) ?? []), finding]);
+    for (const { kind, id } of finding.subjects) if (kind === "port") putInto(found, id, finding);
   return found;
 }
 

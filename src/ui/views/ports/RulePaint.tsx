@@ -7,6 +7,7 @@ import { HOST_KIND_WORDS, mainDomain, portsByRule, type PortRule } from "@/core/
 import { runsByDevice } from "@/core/sheets";
 import { useIndex } from "../../plan-store/use-plan";
 import { PaintBar } from "./PaintBar";
+import { putInto } from "@/core/kernel";
 
 interface Named {
   readonly key: string;
@@ -46,7 +47,7 @@ function pickedBy(index: PlanIndex, rule: PortRule): Picked[] {
   const byDomain = new Map<string | null, Port[]>();
   for (const port of portsByRule(index, rule)) {
     const domain = index.plan.device.get(port.device)?.domain ?? null;
-    byDomain.set(domain, [...(byDomain.get(domain) ?? []), port]);
+    putInto(byDomain, domain, port);
   }
   return [...byDomain].map(([domain, ports]) => ({ domain, ports }));
 }

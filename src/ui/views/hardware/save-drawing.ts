@@ -1,0 +1,44 @@
+import { toast } from "sonner";
+import type { PlanIndex } from "@/core/plan";
+import { jacketOf } from "@/core/sheets";
+import { download, downloadBlob, fileName, pngOf } from "../../kit/download";
+import type { DrawnCable } from "./cable-ends";
+import { drawingSvg } from "./drawing-svg";
+import { laneOf, ORIGIN, type Placed } from "./nodes-edges";
+
+/** Saves the drawing as it stands on screen, whole, as a picture of its own. */
+export async function saveDrawing(
+  kind: "svg" | "png",
+  index: PlanIndex,
+  drawn: readonly DrawnCable[],
+  placed: Placed,
+): Promise<void> {
+  const { at } = placed;
+  const style = getComputedStyle(document.documentElement);
+  const { svg, width, height } = drawingSvg(
+    {
+      title: `${index.plan.site.name}: cabling`,
+      devices: [...index.plan.device.values()].map((device) => ({
+        device,
+        at: at.get(device.id) ?? ORIGIN,
+        lane: laneOf(placed, device),
+      })),
+      cables: drawn.map(({ id, first, last, route, tapeAt }) => ({
+        label: index.plan.link.get(id)?.label ?? "",
+        from: first.label,
+        to: last.label,
+        fromAt: at.get(first.device) ?? ORIGIN,
+        toAt: at.get(last.device) ?? ORIGIN,
+        route,
+        tapeAt,
+        jacket: jacketOf(index, first),
+      })),
+    },
+    (name) => style.getPropertyValue(`--tape-${name}`).trim(),
+  );
+  const name = fileName(index.plan.site.name, `cabling.${kind}`);
+  if (kind === "svg") return download(name, "image/svg+xml", svg);
+  const png = await pngOf(svg, width, height);
+  if (png === null) toast.error("This browser can't make a PNG of the drawing; save it as SVG.");
+  else downloadBlob(name, png);
+}
