@@ -78,6 +78,7 @@ export function bramblewick(): Plan {
     pool: [number, number] | null,
     purpose: Segment["purpose"],
     group = "",
+    // eslint-disable-next-line max-params -- a row of the site's table, read in columns
   ) =>
     site.segment(
       {

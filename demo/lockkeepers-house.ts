@@ -51,6 +51,7 @@ export function lockkeepersHouse(): Plan {
     pool: [number, number],
     purpose: Segment["purpose"],
     group = "",
+    // eslint-disable-next-line max-params -- a row of the site's table, read in columns
   ) =>
     site.segment(
       {

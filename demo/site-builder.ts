@@ -299,6 +299,7 @@ export class SiteBuilder {
   }
 
   /** A cable: Category 6, or where both ports take it fibre with an optic at each end. */
+  // eslint-disable-next-line max-params -- a row of a demo site's table, read in columns
   cable(
     a: string,
     b: string,
@@ -391,6 +392,7 @@ export class SiteBuilder {
     return { at: "port", port: this.#id("port", at) };
   }
   /** An end device. `at` is "Device/port", "ssid:Name", "ssid:Name@Access point", "behind:Host" or empty. */
+  // eslint-disable-next-line max-params -- a row of a demo site's table, read in columns
   host(
     name: string,
     kind: Host["kind"],

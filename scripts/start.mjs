@@ -204,6 +204,7 @@ const sayReady = (began, address, link, logFile) =>
       `that was started here. What the server has to say is in ${logFile}.`,
   );
 
+// eslint-disable-next-line max-lines-per-function -- the start from top to bottom; each step is a function of its own
 async function start() {
   const began = performance.now();
   const options = readOptions();

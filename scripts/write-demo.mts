@@ -15,7 +15,8 @@ const drawer = await entries.personNamed("Demo", v7());
 for (const file of ["fennel-street", "lockkeepers-house", "bramblewick"]) {
   const read = readPlanFile(readFileSync(new URL(`../demo/${file}.json`, import.meta.url), "utf8"));
   if (!read.ok) throw new Error(`demo/${file}.json: ${read.error.map((fault) => fault.sentence).join(" ")}`);
-  const stored = await storePlan(plans, read.value.site.id, v7(), read.value, drawer);
+  const plan = read.value;
+  const stored = await storePlan(plans, { id: plan.site.id, batchId: v7(), plan, by: drawer });
   if (!stored.ok) throw new Error(`demo/${file}.json: ${stored.error.sentence}`);
 }
 const database = openDatabase(url);

@@ -23,7 +23,7 @@ const edit = (plan: Plan, work: (draft: Draft) => void, summary = "an edit"): Ch
 };
 const made = async (plan: Plan, by: Person = people.ruth) => {
   const site = v7();
-  await storePlan(plans, site, v7(), plan, by);
+  await storePlan(plans, { id: site, batchId: v7(), plan, by });
   return site;
 };
 const now = async (site: string) => must(await plans.snapshot(site), "the site");
@@ -141,7 +141,7 @@ test("a site deleted and made anew elsewhere is not answered from what this inst
   const site = await made(lockkeepersHouse());
   expect((await now(site)).plan.site.name).toBe("Lockkeeper's House");
   await removeSite(other.plans, site);
-  await storePlan(other.plans, site, v7(), fennelStreet(), people.marek);
+  await storePlan(other.plans, { id: site, batchId: v7(), plan: fennelStreet(), by: people.marek });
   expect((await now(site)).plan.site.name).toBe("Fennel Street Veterinary Practice");
   await other.close();
 });

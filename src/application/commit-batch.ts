@@ -41,10 +41,17 @@ function namer(plan: Plan): (id: string) => string {
 export async function writeBatch(
   tx: PlanTx,
   site: string,
-  revision: number,
-  batch: ChangeBatch,
-  by: Person,
-  source: { undoes: string | null; redoes: string | null },
+  {
+    revision,
+    batch,
+    by,
+    source,
+  }: {
+    readonly revision: number;
+    readonly batch: ChangeBatch;
+    readonly by: Person;
+    readonly source: { undoes: string | null; redoes: string | null };
+  },
 ): Promise<Result<{ readonly revision: number }, AppError>> {
   const plan = await tx.planAt(site, revision);
   const applied = applyChanges(plan, batch.changes);
@@ -64,9 +71,14 @@ async function commitRebased(
 ): Promise<Result<Committed, AppError>> {
   const rebased = rebase(await tx.planAt(site, current), batch.changes);
   const written = rebased.ok
-    ? await writeBatch(tx, site, current, { ...batch, changes: rebased.value }, by, {
-        undoes: null,
-        redoes: null,
+    ? await writeBatch(tx, site, {
+        revision: current,
+        batch: { ...batch, changes: rebased.value },
+        by,
+        source: {
+          undoes: null,
+          redoes: null,
+        },
       })
     : null;
   const between = await tx.entriesAfter(site, revision);
@@ -100,6 +112,11 @@ export const commitBatch = (store: PlanStore, commit: Commit): Promise<Result<Co
           `was made on ${revision}. Load the plan again.`,
       });
     if (revision < current) return commitRebased(tx, commit, current);
-    const written = await writeBatch(tx, site, current, batch, by, { undoes: null, redoes: null });
+    const written = await writeBatch(tx, site, {
+      revision: current,
+      batch,
+      by,
+      source: { undoes: null, redoes: null },
+    });
     return written.ok ? ok({ revision: written.value.revision, entries: [] }) : written;
   });

@@ -52,10 +52,12 @@ export const badFile = (faults: readonly FileFault[]): AppError => ({
 /** Writes a whole plan as a new site in one batch, so that its history begins with it. */
 export const storePlan = (
   store: PlanStore,
-  id: string,
-  batchId: string,
-  plan: Plan,
-  by: Person,
+  {
+    id,
+    batchId,
+    plan,
+    by,
+  }: { readonly id: string; readonly batchId: string; readonly plan: Plan; readonly by: Person },
 ): Promise<Result<{ id: string }, AppError>> =>
   store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
     const site: Site = { ...plan.site, id };
@@ -68,7 +70,12 @@ export const storePlan = (
       args: null,
       changes: diff(emptyPlan(site), { ...plan, site }),
     };
-    const written = await writeBatch(tx, id, 0, batch, by, { undoes: null, redoes: null });
+    const written = await writeBatch(tx, id, {
+      revision: 0,
+      batch,
+      by,
+      source: { undoes: null, redoes: null },
+    });
     return written.ok ? ok({ id }) : written;
   });
 

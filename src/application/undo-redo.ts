@@ -73,7 +73,7 @@ async function step(
       args: { batch: entry.id },
       changes: rebased.value,
     };
-    const written = await writeBatch(tx, site, current, batch, by, source);
+    const written = await writeBatch(tx, site, { revision: current, batch, by, source });
     return written.ok ? ok({ revision: written.value.revision, batch, ...source }) : written;
   });
 }

@@ -5,7 +5,7 @@ const [QUOTE, BACKSLASH, COMMA, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT
 /** Deeper than anything a contract takes, shallow enough for whatever walks it. */
 export const MOST_DEPTH = 24;
 /** More values than the largest plan has: what they cost once they are parsed is bounded before they are. */
-export const MOST_VALUES = 12_000_000;
+const MOST_VALUES = 12_000_000;
 
 /**
  * Looks at the bytes of a JSON text as they come: how deep it nests and how many values it separates, before

@@ -10,7 +10,7 @@ import type { ReadyBody } from "./route";
  * The framework lets no route say how its body is encoded; our own server in front of it (scripts/serve.mjs)
  * turns this into that header.
  */
-export const BODY_ENCODING = "x-body-encoding";
+const BODY_ENCODING = "x-body-encoding";
 const zip = promisify(gzip);
 const unzip = promisify(gunzip);
 

@@ -2,7 +2,7 @@ import { v7 } from "uuid";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { encodeBatch, encodePlan } from "@/core/formats";
 import { COLLECTION_KINDS, Draft } from "@/core/plan";
-import { dice, type Dice } from "@/core/testing/faults";
+import { dice, type Dice } from "@/core/testing/plants";
 import { ask, closeStores, cookieOf, newKey, type Asked, type Handler } from "../../tests/support/handlers";
 
 // Requests that are almost right: whatever is in them, the answer is the thing asked for or a sentence, never

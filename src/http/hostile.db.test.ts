@@ -15,9 +15,15 @@ let cookie = "";
 const send = (
   handler: Handler,
   method: string,
-  body: unknown,
-  params?: Record<string, string>,
-  headers: Record<string, string> = {},
+  {
+    body,
+    params,
+    headers = {},
+  }: {
+    readonly body: unknown;
+    readonly params?: Record<string, string>;
+    readonly headers?: Record<string, string>;
+  },
 ) => ask(handler, { method, body, headers, cookie, ...(params === undefined ? {} : { params }) });
 let site = "";
 let commit: (batch: unknown, revision?: number) => Promise<{ status: number; sentence: string; ms: number }>;
@@ -27,14 +33,17 @@ beforeAll(async () => {
   const { POST } = await import("@/app/api/sites/route");
   site = (
     (await (
-      await send(POST, "POST", { by: "file", id: v7(), batch: v7(), file: encodePlan(plan) })
+      await send(POST, "POST", { body: { by: "file", id: v7(), batch: v7(), file: encodePlan(plan) } })
     ).json()) as { id: string }
   ).id;
   const batches = await import("@/app/api/sites/[site]/batches/route");
   commit = async (batch, revision = 1) => {
     const began = performance.now();
-    const answer = await send(batches.POST, "POST", typeof batch === "string" ? batch : { revision, batch }, {
-      site,
+    const answer = await send(batches.POST, "POST", {
+      body: typeof batch === "string" ? batch : { revision, batch },
+      params: {
+        site,
+      },
     });
     return {
       status: answer.status,
@@ -155,13 +164,15 @@ describe("a body that would hold the server up", () => {
       })),
     };
     let isDone = false;
-    const taken = send(POST, "POST", { by: "file", id: v7(), batch: v7(), file: many }).finally(() => {
-      isDone = true;
-    });
+    const taken = send(POST, "POST", { body: { by: "file", id: v7(), batch: v7(), file: many } }).finally(
+      () => {
+        isDone = true;
+      },
+    );
     const waits: number[] = [];
     while (!isDone) {
       const began = performance.now();
-      expect((await send(GET, "GET", undefined)).status).toBe(200);
+      expect((await send(GET, "GET", { body: undefined })).status).toBe(200);
       waits.push(performance.now() - began);
     }
     expect((await taken).status).toBe(200);
@@ -171,8 +182,12 @@ describe("a body that would hold the server up", () => {
 
 test("a plan is encoded once for a revision, goes out compressed to whoever takes that, and says in a header what one can undo", async () => {
   const { GET } = await import("@/app/api/sites/[site]/plan/route");
-  const zipped = await send(GET, "GET", undefined, { site }, { "accept-encoding": "gzip, br" });
-  const plain = await send(GET, "GET", undefined, { site });
+  const zipped = await send(GET, "GET", {
+    body: undefined,
+    params: { site },
+    headers: { "accept-encoding": "gzip, br" },
+  });
+  const plain = await send(GET, "GET", { body: undefined, params: { site } });
   expect([zipped.headers.get("x-body-encoding"), plain.headers.get("x-body-encoding")]).toEqual([
     "gzip",
     null,
@@ -187,7 +202,7 @@ test("a plan is encoded once for a revision, goes out compressed to whoever take
 
 describe("a session", () => {
   const status = async () =>
-    (await send((await import("@/app/api/sites/route")).GET, "GET", undefined)).status;
+    (await send((await import("@/app/api/sites/route")).GET, "GET", { body: undefined })).status;
   const age = (used: string, made: string) =>
     database.run(
       sql`UPDATE session
@@ -214,7 +229,7 @@ describe("a session", () => {
     await age("1", "2");
     expect(await status()).toBe(200);
     const { DELETE } = await import("@/app/api/enter/route");
-    const out = await send(DELETE, "DELETE", undefined);
+    const out = await send(DELETE, "DELETE", { body: undefined });
     expect([out.status, out.headers.get("set-cookie")]).toEqual([
       200,
       expect.stringMatching(/^dianome_[0-9a-f]{12}=; .*Max-Age=0$/),

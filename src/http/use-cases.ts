@@ -93,7 +93,10 @@ export async function addSite({
   if (body.by === "name") return map(await createSite(plans, body), (site) => site);
   const read = await decodePlanSliced(body.file, pauseAfterAWhile());
   return read.ok
-    ? map(await storePlan(plans, body.id, body.batch, read.value, person), (site) => site)
+    ? map(
+        await storePlan(plans, { id: body.id, batchId: body.batch, plan: read.value, by: person }),
+        (site) => site,
+      )
     : err(badFile(read.error));
 }
 

@@ -152,6 +152,7 @@ async function putRows(tx: Tx, site: string, changes: readonly Change[]): Promis
  * makes circles is taken off, new and changed rows come from the root outwards, what makes circles is put on,
  * then what goes goes the other way.
  */
+// eslint-disable-next-line complexity -- the order in which references let rows be written and deleted
 export async function writeChanges(tx: Tx, site: string, changes: readonly Change[]): Promise<void> {
   for (const change of changes)
     if (change.kind === "site" && change.after !== null) await updateSite(tx, change.after);
@@ -167,7 +168,8 @@ export async function writeChanges(tx: Tx, site: string, changes: readonly Chang
         VALUES (${site}, ${id}, 'a', ${a}), (${site}, ${id}, 'b', ${b})`,
     );
   }
-  for (const { table, column, id, value } of late) await tx.run(setReference(table, column, site, id, value));
+  for (const { table, column, id, value } of late)
+    await tx.run(setReference(table, column, { site, id, value }));
   const backwards = [...COLLECTION_KINDS].reverse();
   for (const kind of backwards) {
     const reference = LATE[kind];

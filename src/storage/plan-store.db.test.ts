@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one store against one database */
 import fc from "fast-check";
 import { v7 } from "uuid";
 import { bramblewick } from "../../demo/bramblewick";
@@ -35,7 +36,8 @@ const { plans, database, people } = testStores();
 
 const value = <T>(result: { ok: true; value: T } | { ok: false; error: unknown }): T =>
   must(result.ok ? result.value : null, result.ok ? "" : JSON.stringify(result.error));
-const store = async (plan: Plan) => value(await storePlan(plans, v7(), v7(), plan, people.ruth)).id;
+const store = async (plan: Plan) =>
+  value(await storePlan(plans, { id: v7(), batchId: v7(), plan, by: people.ruth })).id;
 const batch = (changes: readonly Change[], summary = "a change") => ({
   id: v7(),
   planner: "test",
@@ -46,7 +48,7 @@ const batch = (changes: readonly Change[], summary = "a change") => ({
 const takeFile = async (file: unknown) => {
   const read = await decodePlanSliced(file, () => null);
   return read.ok
-    ? storePlan(plans, v7(), v7(), read.value, people.ruth)
+    ? storePlan(plans, { id: v7(), batchId: v7(), plan: read.value, by: people.ruth })
     : { ok: false as const, error: badFile(read.error) };
 };
 const net = (text: string) => must(parsePrefix(text), text);

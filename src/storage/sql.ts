@@ -82,9 +82,7 @@ export const clearAllOfSite = (table: string, column: string, site: string): Sta
 export const setReference = (
   table: string,
   column: string,
-  site: string,
-  id: string,
-  value: SqlValue,
+  { site, id, value }: { readonly site: string; readonly id: string; readonly value: SqlValue },
 ): Statement =>
   made(`UPDATE ${named(table)} SET ${named(column)} = ? WHERE site_id = ? AND id = ?`, [value, site, id]);
 

@@ -6,6 +6,7 @@ import { openSite, openView, VIEWS } from "./open-site";
 test.use({ trace: "off" });
 
 for (const scheme of ["light", "dark"] as const) {
+  // eslint-disable-next-line complexity -- what each view needs before it is looked at
   test(`axe finds nothing serious on any view, ${scheme}`, async ({ page }) => {
     test.setTimeout(600_000);
     await page.emulateMedia({ colorScheme: scheme });

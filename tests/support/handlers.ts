@@ -5,7 +5,7 @@ import { must } from "@/core/kernel";
 export const databaseUrl = must(process.env.TEST_DATABASE_URL, "the database of the tests");
 process.env.DATABASE_URL = databaseUrl;
 process.env.LISTEN_PORT = "4100";
-export const ADDRESS = "http://127.0.0.1:4100";
+const ADDRESS = "http://127.0.0.1:4100";
 
 export type Handler = (
   request: Request,

@@ -76,7 +76,7 @@ function serviceOf({ proto, port }: Row): Service {
 }
 
 /** The row as a question to the probe. */
-export function questionOf(plan: Plan, row: Row): ProbeQuestion {
+function questionOf(plan: Plan, row: Row): ProbeQuestion {
   const service = serviceOf(row);
   const named = <T extends { readonly name: string; readonly id: string }>(
     all: ReadonlyMap<string, T>,

@@ -7,7 +7,7 @@ export const network4 = (value: number, length: number): number => (value & mask
 export const last4 = (value: number, length: number): number => (value | ~mask4(length)) >>> 0;
 export const inverse4 = (value: number): number => ~value >>> 0;
 
-export const ALL_ONES_6 = (1n << 128n) - 1n;
+const ALL_ONES_6 = (1n << 128n) - 1n;
 export const mask6 = (length: number): bigint => ALL_ONES_6 - ((1n << BigInt(128 - length)) - 1n);
 export const network6 = (value: bigint, length: number): bigint => value & mask6(length);
 export const last6 = (value: bigint, length: number): bigint => value | (ALL_ONES_6 ^ mask6(length));

@@ -44,7 +44,7 @@ export const fibreOf = (cable: Cable): Fibre | null => {
   if (cable.startsWith("os")) return "singlemode";
   return null;
 };
-export const isCopperCable = (cable: Cable): boolean => cable.startsWith("cat");
+const isCopperCable = (cable: Cable): boolean => cable.startsWith("cat");
 
 /** Names of cables for people. */
 export const CABLE_WORDS: Readonly<Record<Cable, string>> = {

@@ -88,5 +88,10 @@ export function dhcpPacket(content: Dhcp, number: number): number[] {
   // At least as long as a BOOTP message (RFC 1542 section 2.1).
   const whole = [...body, ...Array.from({ length: Math.max(0, 300 - body.length) }, () => 0)];
   const [src, dst] = asks ? [NOBODY, EVERYBODY] : [server ?? NOBODY, given ?? EVERYBODY];
-  return ipv4Packet(src, dst, 17, 64, udp(src, dst, asks ? 68 : 67, asks ? 67 : 68, whole), number);
+  return ipv4Packet(src, dst, {
+    protocol: 17,
+    ttl: 64,
+    payload: udp(src, dst, { sport: asks ? 68 : 67, dport: asks ? 67 : 68, data: whole }),
+    identification: number,
+  });
 }

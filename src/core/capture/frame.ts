@@ -14,7 +14,11 @@ const SHORTEST = 60;
  * A frame on a wire: addresses, the tag (IEEE 802.1Q section 9) if it bears one, the payload; filled up to
  * the shortest that there is.
  */
-export function frameBytes(to: Bytes, from: Bytes, tag: Tag, type: number, payload: Bytes): number[] {
+function frameBytes(
+  to: Bytes,
+  from: Bytes,
+  { tag, type, payload }: { readonly tag: Tag; readonly type: number; readonly payload: Bytes },
+): number[] {
   const frame = [
     ...to,
     ...from,
@@ -34,37 +38,39 @@ export function messageFrame({ from, to, content }: Message, tag: Tag, number: n
   switch (content.kind) {
     case "arp": {
       const target = content.targetMac === null ? [0, 0, 0, 0, 0, 0] : macBytes(content.targetMac);
-      return frameBytes(goal, source, tag, TYPE.arp, [
-        0,
-        1,
-        ...big(TYPE.ipv4, 2),
-        6,
-        4,
-        0,
-        content.asks ? 1 : 2,
-        ...macBytes(content.senderMac),
-        ...addressBytes(content.senderAddress),
-        ...target,
-        ...addressBytes(content.targetAddress),
-      ]);
+      return frameBytes(goal, source, {
+        tag,
+        type: TYPE.arp,
+        payload: [
+          0,
+          1,
+          ...big(TYPE.ipv4, 2),
+          6,
+          4,
+          0,
+          content.asks ? 1 : 2,
+          ...macBytes(content.senderMac),
+          ...addressBytes(content.senderAddress),
+          ...target,
+          ...addressBytes(content.targetAddress),
+        ],
+      });
     }
     case "dhcp":
-      return frameBytes(goal, source, tag, TYPE.ipv4, dhcpPacket(content, number));
+      return frameBytes(goal, source, { tag, type: TYPE.ipv4, payload: dhcpPacket(content, number) });
     case "neighbour": {
       const { packet, to: group } = neighbourPacket(content, to);
-      return frameBytes(group, source, tag, TYPE.ipv6, packet);
+      return frameBytes(group, source, { tag, type: TYPE.ipv6, payload: packet });
     }
     case "advertisement": {
       const { packet, to: group } = advertisementPacket(content);
-      return frameBytes(group, source, tag, TYPE.ipv6, packet);
+      return frameBytes(group, source, { tag, type: TYPE.ipv6, payload: packet });
     }
     case "packet":
-      return frameBytes(
-        goal,
-        source,
+      return frameBytes(goal, source, {
         tag,
-        content.packet.family === 4 ? TYPE.ipv4 : TYPE.ipv6,
-        packetBytes(content.packet, content.answers, content.ttl, number),
-      );
+        type: content.packet.family === 4 ? TYPE.ipv4 : TYPE.ipv6,
+        payload: packetBytes(content.packet, content.answers, content.ttl, number),
+      });
   }
 }

@@ -8,10 +8,17 @@ const PROTOCOL = { tcp: 6, udp: 17, icmp: 1, icmp6: 58 } as const;
 export function ipv4Packet(
   src: Address,
   dst: Address,
-  protocol: number,
-  ttl: number,
-  payload: Bytes,
-  identification: number,
+  {
+    protocol,
+    ttl,
+    payload,
+    identification,
+  }: {
+    readonly protocol: number;
+    readonly ttl: number;
+    readonly payload: Bytes;
+    readonly identification: number;
+  },
 ): number[] {
   const head = [
     0x45,
@@ -32,12 +39,10 @@ export function ipv4Packet(
 }
 
 /** An IPv6 packet (RFC 8200) around a payload. */
-export const ipv6Packet = (
+const ipv6Packet = (
   src: Address,
   dst: Address,
-  next: number,
-  hops: number,
-  payload: Bytes,
+  { next, hops, payload }: { readonly next: number; readonly hops: number; readonly payload: Bytes },
 ): number[] => [
   0x60,
   0,
@@ -61,7 +66,15 @@ const pseudo = (src: Address, dst: Address, protocol: number, length: number): n
     : [...addressBytes(src), ...addressBytes(dst), ...big(length, 4), 0, 0, 0, protocol];
 
 /** Puts the checksum into a payload at an offset. */
-function sealed(src: Address, dst: Address, protocol: number, payload: Bytes, offset: number): number[] {
+function sealed(
+  src: Address,
+  dst: Address,
+  {
+    protocol,
+    payload,
+    offset,
+  }: { readonly protocol: number; readonly payload: Bytes; readonly offset: number },
+): number[] {
   const sum = checksum([...pseudo(src, dst, protocol, payload.length), ...payload]);
   // A UDP checksum of zero would say that there is none (RFC 768).
   return [
@@ -71,14 +84,16 @@ function sealed(src: Address, dst: Address, protocol: number, payload: Bytes, of
   ];
 }
 
-export const udp = (src: Address, dst: Address, sport: number, dport: number, data: Bytes): number[] =>
-  sealed(
-    src,
-    dst,
-    PROTOCOL.udp,
-    [...big(sport, 2), ...big(dport, 2), ...big(8 + data.length, 2), 0, 0, ...data],
-    6,
-  );
+export const udp = (
+  src: Address,
+  dst: Address,
+  { sport, dport, data }: { readonly sport: number; readonly dport: number; readonly data: Bytes },
+): number[] =>
+  sealed(src, dst, {
+    protocol: PROTOCOL.udp,
+    payload: [...big(sport, 2), ...big(dport, 2), ...big(8 + data.length, 2), 0, 0, ...data],
+    offset: 6,
+  });
 
 /**
  * The first segment of a connection, or the answer to it (RFC 9293 section 3.1), with the largest segment it
@@ -87,11 +102,9 @@ export const udp = (src: Address, dst: Address, sport: number, dport: number, da
 function tcp({ src, dst, sport, dport }: Packet, answers: boolean): number[] {
   const [sequence, acknowledged] = answers ? [2000, 1001] : [1000, 0];
   const flags = answers ? 0x12 : 0x02;
-  return sealed(
-    src,
-    dst,
-    PROTOCOL.tcp,
-    [
+  return sealed(src, dst, {
+    protocol: PROTOCOL.tcp,
+    payload: [
       ...big(sport ?? 0, 2),
       ...big(dport ?? 0, 2),
       ...big(sequence, 4),
@@ -107,8 +120,8 @@ function tcp({ src, dst, sport, dport }: Packet, answers: boolean): number[] {
       4,
       ...big(familyOf(src) === 4 ? 1460 : 1440, 2),
     ],
-    16,
-  );
+    offset: 16,
+  });
 }
 
 const ECHO_DATA = utf8("what goes out comes back in there");
@@ -118,16 +131,21 @@ function echo({ src, dst, family }: Packet, answers: boolean): number[] {
   const [request, reply] = family === 4 ? [8, 0] : [128, 129];
   const type = answers ? reply : request;
   const body = [type, 0, 0, 0, ...big(0x2a, 2), ...big(1, 2), ...ECHO_DATA];
-  if (family === 6) return sealed(src, dst, PROTOCOL.icmp6, body, 2);
+  if (family === 6) return sealed(src, dst, { protocol: PROTOCOL.icmp6, payload: body, offset: 2 });
   return [...body.slice(0, 2), ...big(checksum(body), 2), ...body.slice(4)];
 }
 
 export const icmp6 = (src: Address, dst: Address, body: Bytes): number[] =>
-  ipv6Packet(src, dst, PROTOCOL.icmp6, 255, sealed(src, dst, PROTOCOL.icmp6, body, 2));
+  ipv6Packet(src, dst, {
+    next: PROTOCOL.icmp6,
+    hops: 255,
+    payload: sealed(src, dst, { protocol: PROTOCOL.icmp6, payload: body, offset: 2 }),
+  });
 
 function payloadOf(packet: Packet, answers: boolean): number[] {
   if (packet.protocol === "tcp") return tcp(packet, answers);
-  if (packet.protocol === "udp") return udp(packet.src, packet.dst, packet.sport ?? 0, packet.dport ?? 0, []);
+  if (packet.protocol === "udp")
+    return udp(packet.src, packet.dst, { sport: packet.sport ?? 0, dport: packet.dport ?? 0, data: [] });
   return echo(packet, answers);
 }
 
@@ -137,6 +155,6 @@ export function packetBytes(packet: Packet, answers: boolean, ttl: number, numbe
   const payload = payloadOf(packet, answers);
   const next = protocol === "icmp" && family === 6 ? PROTOCOL.icmp6 : PROTOCOL[protocol];
   return family === 4
-    ? ipv4Packet(src, dst, next, ttl, payload, number)
-    : ipv6Packet(src, dst, next, ttl, payload);
+    ? ipv4Packet(src, dst, { protocol: next, ttl, payload, identification: number })
+    : ipv6Packet(src, dst, { next, hops: ttl, payload });
 }

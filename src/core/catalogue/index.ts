@@ -1,2 +1,3 @@
-export { CATALOGUE, catalogueOf, type DeviceKind, portPowerMw } from "./kinds";
+export { CATALOGUE, catalogueOf, portPowerMw } from "./kinds";
+export { type DeviceKind } from "./kind";
 export { DEVICE_MODELS, type DeviceModel, modelsOf, type PortRun } from "./models";

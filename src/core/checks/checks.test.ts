@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one list: a slip for each check, in the order of the checks */
 import { readFileSync } from "node:fs";
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";

@@ -8,7 +8,7 @@ import { WALL_RULES } from "../policy";
 import { reachMatrix } from "../reach";
 import { LOOPS, TREE } from "../spanning-tree";
 import { CARRY, portCarries, USES } from "../forwarding";
-import { dice } from "../testing/faults";
+import { dice } from "../testing/plants";
 import { mixedSite } from "../testing/mixed-site";
 import { editField, FIELD_PATHS } from "../testing/schema-edits";
 import { HEARING } from "../wireless";

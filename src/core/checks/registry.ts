@@ -14,17 +14,9 @@ import { vlanMissingOnSpareWay, vlanNeedless } from "./vlans/carried";
 import { heightUnitsClash, portsCannotMix, portsRunOut, softwareNameTwice, tooManyVlans } from "./gear/gear";
 import { lagEndsDiffer } from "./gear/lags";
 import { noPowerOnPort, poeBudgetOverrun, poeOneSupplyLost } from "./gear/power";
-import {
-  accessPortToPoint,
-  channelNotAllowed,
-  channelsClash,
-  guestsNotIsolated,
-  securityNotFor6,
-  ssidDiffers,
-  tooManySsids,
-  weakSecurity,
-  wideIn24,
-} from "./wireless/wireless";
+import { accessPortToPoint, guestsNotIsolated, securityNotFor6, weakSecurity } from "./wireless/wireless";
+import { ssidDiffers, tooManySsids } from "./wireless/names";
+import { channelNotAllowed, channelsClash, wideIn24 } from "./wireless/radios";
 import {
   asksFromNowhere,
   bridgeMacTwice,
@@ -73,17 +65,9 @@ import {
   snoopingWithoutTrust,
 } from "./guards/protections";
 import { managementReachable, pastTheWalls } from "./walls/reached";
-import {
-  edgeOnUplink,
-  guardShutsCable,
-  loopWithoutTree,
-  regionsDiffer,
-  rootAtTheEdge,
-  rootByAccident,
-  secondRootMissing,
-  treeKindsMixed,
-  treeTooDeep,
-} from "./trees/trees";
+import { edgeOnUplink, guardShutsCable, loopWithoutTree } from "./trees/trees";
+import { rootAtTheEdge, rootByAccident, secondRootMissing } from "./trees/roots";
+import { regionsDiffer, treeKindsMixed, treeTooDeep } from "./trees/regions";
 import { gatewayDoesNotAnswer, serverNotHeard } from "./addressing/unheard";
 import { loopThroughUndecided } from "./trees/undecided-loop";
 import { namesBehindWall, noAddressServer, twoAddressServers } from "./addressing/servers";

@@ -7,7 +7,8 @@ import { must } from "../kernel";
 import { COLLECTION_KINDS, PlanIndex, type Plan } from "../plan";
 import { asClient, probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
-import { dice, plant } from "../testing/faults";
+import { plant } from "../testing/faults";
+import { dice } from "../testing/plants";
 import { listFindings, repairsOf, runChecks, sentenceOf } from "./registry";
 
 // Rows come in the order in which people added them, and that means nothing: whatever is asked, the answer is

@@ -24,7 +24,7 @@ export const setWall = command<{
     `Wall ${wallEndName(index, from)} to ${wallEndName(index, to)}: ` +
     (door === "services" ? services.map((service) => service.name).join(", ") : door),
   run: ({ draft, ids }, { from, to, door, services, reason }) =>
-    setWallBetween(draft, ids, from, to, door, services, reason),
+    setWallBetween(draft, ids, { from, to, door, services, reason }),
 });
 
 export const keepProbe = command<{
@@ -34,7 +34,8 @@ export const keepProbe = command<{
   readonly segment: string | null;
 }>("keep-probe", {
   says: ({ name }) => `Kept the probe ${name}`,
-  run: (bench, { name, question, passes, segment }) => keepProbeIn(bench, question, name, passes, segment),
+  run: (bench, { name, question, passes, segment }) =>
+    keepProbeIn(bench, question, { name, passes, segment }),
 });
 
 export const expectProbe = command<{ readonly probe: string; readonly passes: boolean }>("expect-probe", {

@@ -8,7 +8,8 @@ import { afterEdit, donePlan } from "../testing/after-edit";
 import { deviceData } from "./device-data";
 import type { DeviceData } from "./sheet-types";
 import { deviceJson, deviceTable } from "./tables";
-import { deviceSteps, type SheetStep } from "./steps";
+import { deviceSteps } from "./steps";
+import { type SheetStep } from "./step";
 
 const PLANS = [fennelStreet(), lockkeepersHouse(), bramblewick()];
 const everyDevice = PLANS.flatMap((plan) =>

@@ -1,6 +1,7 @@
 export { deviceData } from "./device-data";
 export type { DeviceData } from "./sheet-types";
 export { EXAMPLE_TEMPLATES } from "./examples";
-export { deviceSteps, type SheetStep } from "./steps";
+export { deviceSteps } from "./steps";
+export { type SheetStep } from "./step";
 export { deviceJson, deviceTable } from "./tables";
 export { yangData, yangText } from "./yang";

@@ -12,7 +12,7 @@ import type { Device, Interface, Line, PlanIndex } from "../plan";
 import type { DeviceData, SheetAddress, SheetInterface, SheetLine } from "./sheet-types";
 
 /** An address with its prefix length and mask; as a host's own (/32, /128) where no prefix holds it. */
-export function sheetAddress(prefixes: readonly Prefix[], address: Address): SheetAddress {
+function sheetAddress(prefixes: readonly Prefix[], address: Address): SheetAddress {
   const prefix = prefixes.find((one) => containsAddress(one, address));
   const [length, mask] =
     prefix === undefined

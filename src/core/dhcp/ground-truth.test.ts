@@ -109,12 +109,12 @@ test.each(CASES.filter((c) => c.expect.configRefused !== true).map((c) => [c.nam
     if (of.expect.refused > 0)
       expect(Number(leasableCount(index, scope))).toBe(of.expect.dynamicAddresses.length);
     for (const reservation of of.expect.reservations.filter((r) => r.asked)) {
-      const offer = offerTo(index, scope, mac(reservation.mac));
+      const offer = offerTo(index, scope, { mac: mac(reservation.mac) });
       expect(offer?.reserved === true && offer.address === ip(reservation.address)).toBe(
         reservation.honoured,
       );
     }
-    const stranger = offerTo(index, scope, mac("02:cc:00:00:00:99"));
+    const stranger = offerTo(index, scope, { mac: mac("02:cc:00:00:00:99") });
     expect(stranger === null ? 0 : 1).toBe(leasableCount(index, scope) > 0n ? 1 : 0);
     if (stranger !== null)
       expect([stranger.reserved, leasable(must(ipv4(Number(stranger.address)), "IPv4"))]).toEqual([
@@ -135,13 +135,11 @@ test.each(CASES.filter((c) => c.expect.configRefused !== true).map((c) => [c.nam
         leases.delete(who);
         return null;
       }
-      const offer = offerTo(
-        index,
-        scope,
-        who,
+      const offer = offerTo(index, scope, {
+        mac: who,
         leases,
-        client.request === undefined ? null : ip(client.request),
-      );
+        asked: client.request === undefined ? null : ip(client.request),
+      });
       if (offer !== null && !offer.reserved) leases.set(who, offer.address);
       return offer?.address ?? null;
     });

@@ -54,6 +54,7 @@ test.each([
   [{ perHour: 12, staySeconds: 2400, openSeconds: 32_400 }, 86_400, 86_400, 108, 133],
   // 90 minutes on a lease of 1 h: renewed three times, held 2.5 h.
   [{ perHour: 10, staySeconds: 5400, openSeconds: 36_000 }, 3600, 9000, 25, 37],
+  // eslint-disable-next-line max-params -- a row of the table of cases
 ])("by hand: %j with %i s", (visits, lease, hold, average, needed) => {
   expect(holdSeconds(visits, lease)).toBe(hold);
   expect(peakUse(visits, lease)).toMatchObject({ average, needed });

@@ -21,7 +21,8 @@ export function leasedTo(index: PlanIndex, scope: Scope): ReadonlyMap<string, Ad
     .sort((a, b) => byNaturalText(a.name, b.name));
   const free = freeAddresses(index, scope);
   for (const host of asking) {
-    const reserved = host.manner === "reserved" && host.mac !== null ? offerTo(index, scope, host.mac) : null;
+    const reserved =
+      host.manner === "reserved" && host.mac !== null ? offerTo(index, scope, { mac: host.mac }) : null;
     // A reservation whose MAC address is still to be read on site holds as it is planned.
     const planned = host.manner === "reserved" && host.mac === null ? host.ipv4 : null;
     const address = planned ?? (reserved?.reserved === true ? reserved.address : free.next().value);

@@ -16,6 +16,7 @@ const option = (
   type: OptionType,
   source: string,
   most = 0xffff_ffff,
+  // eslint-disable-next-line max-params -- a row of the registry of options, read in columns
 ): OptionKind => ({ code, name, type, most, source });
 
 export const OPTION_KINDS: readonly OptionKind[] = [
@@ -58,7 +59,7 @@ const OWN: Readonly<Record<number, string>> = {
 const HEX = /^([0-9a-f]{2}[ :-]?)+$/i;
 
 /** Why a value can't stand for an option, or null. */
-export function optionFault(kind: Pick<OptionKind, "name" | "type" | "most">, value: string): string | null {
+function optionFault(kind: Pick<OptionKind, "name" | "type" | "most">, value: string): string | null {
   const say = (wanted: string) => `"${value}" is no value for ${kind.name}: ${wanted}.`;
   switch (kind.type) {
     case "address":

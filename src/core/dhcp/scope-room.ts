@@ -85,7 +85,7 @@ export interface Offer {
 
 /** Who holds which address just now: leases by MAC address. */
 export type Leases = ReadonlyMap<Mac, Address>;
-export const NO_LEASES: Leases = new Map();
+const NO_LEASES: Leases = new Map();
 
 const ownAddress = (host: Host, family: Family) => (family === 4 ? host.ipv4 : host.ipv6);
 
@@ -119,9 +119,11 @@ function reservationOf(index: PlanIndex, scope: Scope, mac: Mac | null): Address
 export function offerTo(
   index: PlanIndex,
   scope: Scope,
-  mac: Mac | null,
-  leases: Leases = NO_LEASES,
-  asked: Address | null = null,
+  {
+    mac,
+    leases = NO_LEASES,
+    asked = null,
+  }: { readonly mac: Mac | null; readonly leases?: Leases; readonly asked?: Address | null },
 ): Offer | null {
   const reservation = reservationOf(index, scope, mac);
   if (reservation !== null) return { address: reservation, reserved: true };

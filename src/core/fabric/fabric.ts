@@ -189,7 +189,7 @@ const asMet = (port: Port, dropsOwnTag: boolean): BridgePort =>
   dropsOwnTag ? { ...port, dropsOwnTag } : port;
 
 /** The port that stands for its LAG: the first working one on the case. */
-export const leadOf = (members: readonly Port[]): Port | undefined =>
+const leadOf = (members: readonly Port[]): Port | undefined =>
   [...members]
     .filter((port) => port.enabled)
     .sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1))[0];

@@ -5,7 +5,7 @@ import { SERVICES } from "../policy";
 import { asClient, probe } from "../probe";
 import { reachAt, reachMatrix } from "../reach";
 import { broken } from "../testing/broken";
-import { dice } from "../testing/faults";
+import { dice } from "../testing/plants";
 import { mixedSite } from "../testing/mixed-site";
 import { failureName, singleFailures } from "./kinds";
 import { FailureStudy } from "./study";
@@ -50,6 +50,7 @@ test("there is something to ask: sites with routed ports, VLANs, wireless withou
       ]).toEqual([host.name, undefined]);
 });
 
+// eslint-disable-next-line complexity -- what a cell expects, by each kind of column
 test.each(SITES)("site %i: every cell of the matrix is what probes between hosts find", (_, plan) => {
   const index = PlanIndex.of(plan);
   const matrix = reachMatrix(index);

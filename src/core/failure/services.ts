@@ -188,9 +188,11 @@ export function wayStands(
 export function passesOn(
   state: State,
   { byDevice, bySegment }: Routers,
-  alive: (device: string | null) => boolean,
-  relay: string,
-  asks: Asked,
+  {
+    alive,
+    relay,
+    asks,
+  }: { readonly alive: (device: string | null) => boolean; readonly relay: string; readonly asks: Asked },
 ): boolean {
   if (!alive(asks.device)) return false;
   if (asks.device === relay) return true;

@@ -13,12 +13,21 @@ export interface Spot {
   readonly vid: number;
 }
 
+/** Gear that is cut off from the rest, and what is joined among it. */
+export interface Split {
+  readonly devices: ReadonlySet<number>;
+  /** Null where no cable is left among it. */
+  readonly nodes: Nodes | null;
+}
+
 /** A network as it stands at one moment: what hangs where, and what is joined. */
 export interface State {
   readonly index: PlanIndex;
   readonly fabric: Fabric;
   readonly tree: PlanTree;
   readonly nodes: Nodes;
+  /** Where it is told as another state less what is cut off: the joins of that part. */
+  readonly split?: Split;
 }
 
 /** Where a place is, or null for what hangs nowhere. */
@@ -41,15 +50,22 @@ export function spotOf({ fabric }: Pick<State, "fabric">, place: Place | null): 
 }
 
 /** Whether two places are in one broadcast domain. */
-export function together({ nodes }: State, a: Spot | null, b: Spot | null): boolean {
+export function together({ nodes, split }: State, a: Spot | null, b: Spot | null): boolean {
   if (a === null || b === null) return false;
   if (a.device === b.device && a.vid === b.vid) return true;
   if (a.device < 0 || b.device < 0) return false;
-  const [i, j] = [nodes.number.get(a.vid), nodes.number.get(b.vid)];
+  const isOff = split?.devices.has(a.device) === true;
+  if (split !== undefined && isOff !== split.devices.has(b.device)) return false;
+  return joined(split !== undefined && isOff ? split.nodes : nodes, a, b);
+}
+
+function joined(nodes: Nodes | null, a: Spot, b: Spot): boolean {
+  if (nodes === null) return false;
+  const { vids, number, sets } = nodes;
+  const [i, j] = [number.get(a.vid), number.get(b.vid)];
   return (
     i !== undefined &&
     j !== undefined &&
-    nodes.sets.rootOf(a.device * nodes.vids.length + i) ===
-      nodes.sets.rootOf(b.device * nodes.vids.length + j)
+    sets.rootOf(a.device * vids.length + i) === sets.rootOf(b.device * vids.length + j)
   );
 }

@@ -1,22 +1,13 @@
-import { joinsAt, type Host, type PlanIndex, type Segment } from "../plan";
+import type { PlanIndex } from "../plan";
 import { TREE, treeIn, type PlanTree } from "../spanning-tree";
 import { carriedVids, joinNodes, JOINS } from "../forwarding";
-import { FABRIC, type Fabric } from "../fabric";
-import { placeOfHost, placeOfLeg, placeOnAir, portOfHost } from "../places";
+import { FABRIC } from "../fabric";
+import { concerned, concernedBy, everybody, type Concerned } from "./concerned";
+import { cutOff, rootsIn, type Gone, type Standing } from "./cut-off";
 import { cutsOf, gearFabric, planWithout, without, type Cuts } from "./fabric-without";
 import { darkAfter, type Dark, type Failure } from "./kinds";
-import {
-  passesOn,
-  routersOf,
-  servicesOf,
-  WaysOut,
-  wayStands,
-  type Routers,
-  type Server,
-  type Services,
-  type WayOut,
-} from "./services";
-import { spotOf, together, type Spot, type State } from "./state";
+import { lookIn, placedHosts, servedIn, type Has, type Placed, type Served } from "./look";
+import type { State } from "./state";
 
 /** Who loses what when something fails: hosts by id, only those that had it before. */
 export interface Loss {
@@ -39,125 +30,24 @@ export const lostCount = ({ cutOff, noGateway }: Loss): number => cutOff.length 
 export const harmedCount = ({ cutOff, noGateway, noAddress, noInternet }: Loss): number =>
   new Set([...cutOff, ...noGateway, ...noAddress, ...noInternet]).size;
 
-interface Placed {
-  readonly host: Host;
-  /** The gear that it hangs on itself; null for what hangs nowhere. */ readonly on: string | null;
-  readonly spot: Spot | null;
-  readonly segment: Segment | null;
-  /** Its own gateway; undefined where its segment's holds. */ readonly entered: Gate | undefined;
+/** A port of a tree that stood by: the tree's key and the port. */
+type StandBy = readonly [tree: string, port: string];
+
+const standBys = ({ named }: PlanTree): StandBy[] =>
+  named.flatMap(({ key, tree }) =>
+    [...tree.ports].flatMap(([id, { role }]): StandBy[] =>
+      role === "alternate" || role === "backup" ? [[key, id]] : [],
+    ),
+  );
+
+/** The ports that stood by and forward now, each as often as there are trees in which it does. */
+function takingOver(before: readonly StandBy[], { named }: PlanTree): string[] {
+  const trees = new Map(named.map(({ key, tree }) => [key, tree]));
+  return before.flatMap(([key, id]) => {
+    const role = trees.get(key)?.ports.get(id)?.role;
+    return role === undefined || role === "alternate" || role === "backup" ? [] : [id];
+  });
 }
-/** Who somebody's packets go to first: null device for an address that nobody has. */
-interface Gate {
-  readonly gateway: string | null;
-  readonly gatewaySpot: Spot | null;
-  readonly out: WayOut | null;
-}
-
-/** The access point that a host joins, or the device whose port it is plugged into. */
-function gearOf(index: PlanIndex, host: Host): string | null {
-  if (host.attachment.at === "ssid") return joinsAt(index, host)[0]?.id ?? null;
-  return index.plan.port.get(portOfHost(index, host) ?? "")?.device ?? null;
-}
-
-/** The router that a static host has entered as its gateway. */
-function enteredGate(state: State, { manner, gateway4, segment }: Host): Gate | undefined {
-  if (manner !== "typed" || gateway4 === null) return undefined;
-  const home = segment === null ? undefined : state.index.plan.segment.get(segment);
-  const leg =
-    home === undefined
-      ? undefined
-      : state.index.interfacesIn(home.id).find((one) => one.addresses4.includes(gateway4));
-  if (home === undefined || leg === undefined) return { gateway: null, gatewaySpot: null, out: null };
-  return {
-    gateway: leg.device,
-    gatewaySpot: spotOf(state, placeOfLeg(state.index, leg)),
-    out: new WaysOut(state).from(home, leg.device),
-  };
-}
-
-const placedHosts = (state: State): Placed[] =>
-  [...state.index.plan.host.values()].map((host) => ({
-    host,
-    on: gearOf(state.index, host),
-    spot: spotOf(state, placeOfHost(state.index, host)),
-    segment: host.segment === null ? null : (state.index.plan.segment.get(host.segment) ?? null),
-    entered: enteredGate(state, host),
-  }));
-
-/** What a state holds beside its wiring. */
-interface Served {
-  readonly services: ReadonlyMap<string, Services>;
-  readonly routers: Routers;
-}
-const servedIn = (state: State): Served => ({ services: servicesOf(state), routers: routersOf(state) });
-
-/** What each host has, as flags: on the network, its gateway, a DHCP server, the internet. */
-interface Has {
-  readonly on: Uint8Array;
-  readonly gateway: Uint8Array;
-  readonly address: Uint8Array;
-  readonly internet: Uint8Array;
-}
-
-const aliveIn = (dark: Dark) => (device: string | null) => device === null || !dark.devices.has(device);
-
-function look(state: State, dark: Dark, hosts: readonly Placed[], { services, routers }: Served): Has {
-  const { fabric } = state;
-  const has: Has = {
-    on: new Uint8Array(hosts.length),
-    gateway: new Uint8Array(hosts.length),
-    address: new Uint8Array(hosts.length),
-    internet: new Uint8Array(hosts.length),
-  };
-  const alive = aliveIn(dark);
-  const isUp = ({ device, spot, asks }: Server) =>
-    alive(device) &&
-    alive(spot === null ? null : (fabric.devices[spot.device]?.id ?? null)) &&
-    (asks === null || passesOn(state, routers, alive, device ?? "", asks));
-  const up = new Map([...services].map(([segment, { servers }]) => [segment, servers.filter(isUp)]));
-  const standing = new Map<WayOut, boolean>();
-  const goesOut = (way: WayOut | null) => {
-    if (way === null) return false;
-    const known = standing.get(way) ?? wayStands(state, way, dark);
-    standing.set(way, known);
-    return known;
-  };
-  for (const [i, { host, on, spot: usual, segment, entered }] of hosts.entries()) {
-    const stays = usual !== null && alive(on) && alive(fabric.devices[usual.device]?.id ?? "");
-    const spot = stays ? usual : roamed(state, dark, host);
-    if (spot === null) continue;
-    has.on[i] = 1;
-    const own = segment === null ? undefined : services.get(segment.id);
-    if (own === undefined) continue;
-    const { gateway, gatewaySpot, out }: Gate = entered ?? own;
-    if (gateway !== null && alive(gateway) && together(state, spot, gatewaySpot)) {
-      has.gateway[i] = 1;
-      if (goesOut(out)) has.internet[i] = 1;
-    }
-    const served = () => up.get(segment?.id ?? "")?.some((server) => together(state, spot, server.spot));
-    if (host.manner === "typed" || served() === true) has.address[i] = 1;
-  }
-  return has;
-}
-
-/** Where a wireless host goes when its access point is dark: to another that offers the name. */
-function roamed(state: State, { devices }: Dark, host: Host): Spot | null {
-  const { index } = state;
-  const ssid = host.attachment.at === "ssid" ? index.plan.ssid.get(host.attachment.ssid) : undefined;
-  const point =
-    ssid === undefined ? undefined : joinsAt(index, host).find((device) => !devices.has(device.id));
-  return ssid === undefined || point === undefined
-    ? null
-    : spotOf(state, placeOnAir(index, ssid, point.id, host.id));
-}
-
-const forwarding = ({ named }: PlanTree): Set<string> => {
-  const found = new Set<string>();
-  for (const { key, tree } of named)
-    for (const [id, { role }] of tree.ports)
-      if (role !== "alternate" && role !== "backup") found.add(`${key} ${id}`);
-  return found;
-};
 
 const NOTHING: Dark = { devices: new Set(), cables: new Set(), lines: new Set() };
 
@@ -165,26 +55,33 @@ const NOTHING: Dark = { devices: new Set(), cables: new Set(), lines: new Set() 
 export class FailureStudy {
   readonly #index: PlanIndex;
   readonly #base: State;
-  readonly #gear: Fabric;
-  readonly #vids: number[];
+  readonly #standing: Standing;
   readonly #cuts: Cuts;
   readonly #hosts: readonly Placed[];
   readonly #served: Served;
-  readonly #had: Has;
-  readonly #forwarded: ReadonlySet<string>;
+  readonly #had: readonly Has[];
+  readonly #concerned: Concerned;
+  readonly #standBys: readonly StandBy[];
 
   constructor(index: PlanIndex) {
     const fabric = index.derived(FABRIC);
     const tree = index.derived(TREE);
+    const { nodes, crossings } = index.derived(JOINS);
     this.#index = index;
-    this.#base = { index, fabric, tree, nodes: index.derived(JOINS).nodes };
-    this.#gear = gearFabric(fabric);
-    this.#vids = carriedVids(fabric);
+    this.#base = { index, fabric, tree, nodes };
+    this.#standing = {
+      gear: gearFabric(fabric),
+      tree,
+      vids: carriedVids(fabric),
+      crossings,
+      roots: rootsIn(fabric, tree),
+    };
     this.#cuts = cutsOf(index, fabric);
     this.#hosts = placedHosts(this.#base);
     this.#served = servedIn(this.#base);
-    this.#had = look(this.#base, NOTHING, this.#hosts, this.#served);
-    this.#forwarded = forwarding(tree);
+    this.#had = this.#hosts.map(lookIn(this.#base, NOTHING, this.#served));
+    this.#concerned = concernedBy(this.#base, this.#hosts, this.#served);
+    this.#standBys = standBys(tree);
   }
 
   /** Whether taking something out of the fabric is enough; else the plan is compiled anew without it. */
@@ -207,52 +104,71 @@ export class FailureStudy {
       };
     }
     const wires = new Set([...dark.cables].flatMap((id) => this.#cuts.wireOfCable.get(id) ?? []));
-    const fabric = without(this.#gear, dark.devices, wires);
+    const fabric = without(this.#standing.gear, dark.devices, wires);
     const tree = treeIn(this.#index, fabric);
-    return { index: this.#index, fabric, tree, nodes: joinNodes(fabric, tree, this.#vids).nodes };
+    return { index: this.#index, fabric, tree, nodes: joinNodes(fabric, tree, this.#standing.vids).nodes };
+  }
+
+  /** The one thing between gear that is dark; null when it is none, more, or not simple. */
+  #goneBy(dark: Dark): Gone | null {
+    const [device] = dark.devices;
+    const [cable] = dark.cables;
+    if (dark.devices.size + dark.cables.size !== 1 || dark.lines.size > 0 || !this.#isSimple(dark))
+      return null;
+    const number = this.#base.fabric.deviceNumber.get(device ?? "");
+    if (number !== undefined) return { device: number };
+    const wire = this.#cuts.wireOfCable.get(cable ?? "");
+    return wire === undefined ? null : { wire };
   }
 
   /** Who loses what when all of these fail at once. */
   fail(failures: readonly Failure[]): Loss {
     const dark = darkAfter(this.#index, failures);
-    const state = this.#stateWithout(dark);
-    const anew = state.index !== this.#index;
-    const hosts = anew ? placedHosts(state) : this.#hosts;
-    const has = look(state, dark, hosts, anew ? servedIn(state) : this.#served);
-    const had = this.#had;
-    const loss = {
-      failures,
-      cutOff: [] as string[],
-      noGateway: [] as string[],
-      noAddress: [] as string[],
-      noInternet: [] as string[],
-    };
-    for (const [i, { host }] of hosts.entries()) {
-      if (had.on[i] === 1 && has.on[i] === 0) {
-        loss.cutOff.push(host.id);
-        continue;
-      }
-      if (had.gateway[i] === 1 && has.gateway[i] === 0) loss.noGateway.push(host.id);
-      if (had.address[i] === 1 && has.address[i] === 0) loss.noAddress.push(host.id);
-      if (had.internet[i] === 1 && has.internet[i] === 0) loss.noInternet.push(host.id);
-    }
-    return {
-      ...loss,
-      takeOver:
-        state === this.#base
-          ? []
-          : [...forwarding(state.tree)]
-              .filter((key) => !this.#forwarded.has(key))
-              .flatMap((key) => {
-                const id = key.split(" ").at(-1) ?? "";
-                return this.#wasStandingBy(key, id) ? [id] : [];
-              }),
-    };
+    const gone = this.#goneBy(dark);
+    const split = gone === null ? null : cutOff(this.#standing, gone);
+    if (split === null) return this.failAnew(failures);
+    const { devices } = this.#base.fabric;
+    const gear = [...split.devices].flatMap((number) => devices[number]?.id ?? []);
+    const who = concerned(this.#concerned, [...dark.devices, ...gear]);
+    const look = lookIn({ ...this.#base, split }, dark, this.#served);
+    // What is cut off has no way round, and the rest stays as it is: nothing that stood by takes over.
+    return { ...this.#lossOf(failures, this.#hosts, who, look), takeOver: [] };
   }
 
-  /** A port that was in that tree and did not forward; one that only enters it now takes nothing over. */
-  #wasStandingBy(key: string, id: string): boolean {
-    const tree = this.#base.tree.named.find((one) => key === `${one.key} ${id}`)?.tree;
-    return tree?.ports.has(id) === true;
+  /** The same by settling the whole network anew, which is slow: what `fail` is held to. */
+  failAnew(failures: readonly Failure[]): Loss {
+    const dark = darkAfter(this.#index, failures);
+    const state = this.#stateWithout(dark);
+    const isAnew = state.index !== this.#index;
+    const hosts = isAnew ? placedHosts(state) : this.#hosts;
+    const look = lookIn(state, dark, isAnew ? servedIn(state) : this.#served);
+    const takeOver = state === this.#base ? [] : takingOver(this.#standBys, state.tree);
+    return { ...this.#lossOf(failures, hosts, everybody(hosts), look), takeOver };
+  }
+
+  #lossOf(
+    failures: readonly Failure[],
+    hosts: readonly Placed[],
+    who: readonly number[],
+    look: (placed: Placed) => Has,
+  ): Omit<Loss, "takeOver"> {
+    const cutOff: string[] = [];
+    const noGateway: string[] = [];
+    const noAddress: string[] = [];
+    const noInternet: string[] = [];
+    for (const i of who) {
+      const [placed, had] = [hosts[i], this.#had[i]];
+      if (placed === undefined || had === undefined) continue;
+      const { id } = placed.host;
+      const has = look(placed);
+      if (had.on && !has.on) {
+        cutOff.push(id);
+        continue;
+      }
+      if (had.gateway && !has.gateway) noGateway.push(id);
+      if (had.address && !has.address) noAddress.push(id);
+      if (had.internet && !has.internet) noInternet.push(id);
+    }
+    return { failures, cutOff, noGateway, noAddress, noInternet };
   }
 }

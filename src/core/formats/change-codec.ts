@@ -42,7 +42,7 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("expectation"),
 ]);
 
-export const MOST_CHANGES = 500_000;
+const MOST_CHANGES = 500_000;
 
 /**
  * Bounds of a planner's arguments: kept for the record, never run again, and in a column that nests no deeper

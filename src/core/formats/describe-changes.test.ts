@@ -54,15 +54,13 @@ test("a change is told by name, with both values as a person writes them", () =>
     },
   ]);
   const doors = told((draft) =>
-    setWall(
-      draft,
-      ids,
-      { at: "zone", zone: named(plan.zone, "Visitors").id },
-      { at: "gateway" },
-      "open",
-      [],
-      "",
-    ),
+    setWall(draft, ids, {
+      from: { at: "zone", zone: named(plan.zone, "Visitors").id },
+      to: { at: "gateway" },
+      door: "open",
+      services: [],
+      reason: "",
+    }),
   ).words;
   expect(doors).toEqual([{ what: "new", kind: "wall", name: "the wall Visitors to Gateway", fields: [] }]);
 });

@@ -110,7 +110,7 @@ export interface FileFault {
   readonly sentence: string;
 }
 
-export function planToFile(plan: Plan): PlanFile {
+function planToFile(plan: Plan): PlanFile {
   const lists = Object.fromEntries(
     COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], [...plan[kind].values()]]),
   );

@@ -25,7 +25,7 @@ export interface Zones {
  * The domain of a site that has set none: under names that are kept for inside use (RFC 8375; "internal" is
  * kept free in the root).
  */
-export function siteDomain(index: PlanIndex): string {
+function siteDomain(index: PlanIndex): string {
   const { site } = index.plan;
   if (site.conventions.domainName !== "") return site.conventions.domainName.toLowerCase().replace(/\.$/, "");
   const label = asLabel(site.name.split(/[\s,]+/)[0] ?? "") || "site";
@@ -140,9 +140,11 @@ const typeOf = (address: Address): string => (typeof address === "number" ? "A" 
 function forward(
   domain: string,
   named: readonly NamedAddress[],
-  server: Address | null,
-  serverName: string,
-  serial: number,
+  {
+    server,
+    serverName,
+    serial,
+  }: { readonly server: Address | null; readonly serverName: string; readonly serial: number },
 ): ZoneFile {
   const own =
     server === null ||
@@ -201,9 +203,7 @@ export function zoneFiles(index: PlanIndex, serial: number): Zones | null {
     forward(
       domain,
       named.filter((one) => one.domain === domain),
-      server,
-      serverName,
-      Math.max(1, serial),
+      { server, serverName, serial: Math.max(1, serial) },
     ),
   );
   const reverse = new Map<string, NamedAddress[]>();

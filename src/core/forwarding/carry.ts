@@ -52,9 +52,11 @@ function lackingAt(fabric: Fabric, near: number, far: number, vid: number): Port
 function leastLacking(
   fabric: Fabric,
   tree: PlanTree,
-  start: number,
-  goals: ReadonlySet<number>,
-  vid: number,
+  {
+    start,
+    goals,
+    vid,
+  }: { readonly start: number; readonly goals: ReadonlySet<number>; readonly vid: number },
 ): { goal: number; lacking: Port[] } | null {
   const cost = new Map<number, number>([[start, 0]]);
   const cameBy = new Map<number, { from: number; near: number; far: number }>();
@@ -87,23 +89,28 @@ function leastLacking(
 function breaksOf(
   fabric: Fabric,
   tree: PlanTree,
-  nodes: Nodes,
-  vid: number,
-  users: readonly User[],
+  { nodes, vid, users }: { readonly nodes: Nodes; readonly vid: number; readonly users: readonly User[] },
 ): Break[] {
   const byDomain = grouped(users, (user) => fabric.devices[user.device]?.domain ?? null);
   return [...byDomain].flatMap(([domain, members]) =>
-    breaksOfVlan(fabric, tree, nodes, vid, domain, members),
+    breaksOfVlan(fabric, tree, { nodes, vid, domain, users: members }),
   );
 }
 
 function breaksOfVlan(
   fabric: Fabric,
   tree: PlanTree,
-  nodes: Nodes,
-  vid: number,
-  domain: string | null,
-  users: readonly User[],
+  {
+    nodes,
+    vid,
+    domain,
+    users,
+  }: {
+    readonly nodes: Nodes;
+    readonly vid: number;
+    readonly domain: string | null;
+    readonly users: readonly User[];
+  },
 ): Break[] {
   const vlan = nodes.number.get(vid);
   const partOf = (device: number) =>
@@ -122,7 +129,7 @@ function breaksOfVlan(
   return ordered.slice(1).flatMap((part) => {
     const start = part[0];
     if (start === undefined) return [];
-    const way = leastLacking(fabric, tree, start.device, goals, vid);
+    const way = leastLacking(fabric, tree, { start: start.device, goals, vid });
     const id = (device: number | undefined) => must(fabric.devices[device ?? -1], "a compiled device").id;
     const wanted = main.find((user) => user.gateway)?.device ?? way?.goal ?? main[0]?.device;
     return [{ vid, domain, stranded: id(start.device), wanted: id(wanted), lacking: way?.lacking ?? [] }];
@@ -149,7 +156,7 @@ function carryOf(index: PlanIndex, previous: Carried | null): Carried {
       previous.whole.has(vid) &&
       previous.uses.get(vid) === users &&
       previous.nodes.rejoined.get(vid) === nodes.rejoined.get(vid);
-    const own = unchanged ? [] : breaksOf(fabric, tree, nodes, vid, users);
+    const own = unchanged ? [] : breaksOf(fabric, tree, { nodes, vid, users });
     if (own.length === 0) whole.add(vid);
     breaks.push(...own);
   }

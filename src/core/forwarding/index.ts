@@ -1,6 +1,6 @@
 export { CARRY } from "./carry";
 export { flood, type Flood, type Source, wayTo } from "./flood";
-export { carriedVids, joinNodes, JOINS, type Nodes } from "./joins";
+export { carriedVids, joinNodes, type Crossing, JOINS, type Nodes } from "./joins";
 export { CARRY_READS, portCarries, type PortCarry } from "./need";
 export { USES } from "./uses";
 export { cableWay } from "./way";

@@ -77,6 +77,7 @@ function* pairsOnWires({ wires }: Fabric): Generator<readonly [number, number]> 
 }
 
 /** Joins what frames pass between in a fabric with its trees. */
+// eslint-disable-next-line complexity -- the inner loop of the whole site: what is not called costs nothing
 export function joinNodes(
   fabric: Fabric,
   { anywhere, discards }: PlanTree,

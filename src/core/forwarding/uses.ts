@@ -18,6 +18,7 @@ interface PortUses {
 }
 
 /** The VLANs that a port uses for what is plugged in: its data and voice VLANs, tags that its hosts send. */
+// eslint-disable-next-line complexity -- the ways in which a port uses a VLAN, one line each
 function vidsAt(index: PlanIndex, fabric: Fabric, number: number, port: Port): readonly number[] {
   const wire = fabric.wires[fabric.wireOf[number] ?? -1];
   if (wire === undefined || wire.bridgePorts.length > 1) return [];

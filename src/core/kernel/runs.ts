@@ -1,5 +1,5 @@
 /** Whole numbers as runs that have no gap, ascending: 1, 2, 3, 7 as 1 to 3 and 7 to 7. */
-export function runsOf(numbers: Iterable<number>): (readonly [from: number, to: number])[] {
+function runsOf(numbers: Iterable<number>): (readonly [from: number, to: number])[] {
   const runs: [number, number][] = [];
   for (const number of [...new Set(numbers)].sort((a, b) => a - b)) {
     const last = runs.at(-1);

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one list: a row for each field that takes text */
 import fc from "fast-check";
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";

@@ -57,10 +57,17 @@ function matches(rule: FilterRule, from: Network, to: Network | "router", packet
  */
 export function judge(
   list: FilterList,
-  from: Network,
-  to: Network | "router",
-  packet: Packet,
-  answers = false,
+  {
+    from,
+    to,
+    packet,
+    answers = false,
+  }: {
+    readonly from: Network;
+    readonly to: Network | "router";
+    readonly packet: Packet;
+    readonly answers?: boolean;
+  },
 ): Judgement {
   if (answers && list.established) return { action: "accept", by: "established" };
   const by = list.rules.findIndex((rule) => matches(rule, from, to, packet));

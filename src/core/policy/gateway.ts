@@ -87,7 +87,7 @@ export function pass(router: FilteringRouter, from: Network, sent: Packet): Pass
   const own = packet.dst === BROADCAST || isOwn(router, packet.dst);
   const to = own ? "router" : networkOf(router, packet.dst);
   if (to === null) return { from, to, sent, arrived: null, by: "no-route", rejected: false, forward };
-  const { action, by } = judge(router.filter, from, to, packet);
+  const { action, by } = judge(router.filter, { from, to, packet });
   if (action !== "accept")
     return { from, to: null, sent, arrived: null, by, rejected: action === "reject", forward };
   return {
@@ -127,6 +127,6 @@ export function passBack(
   const inside = answerTo({ ...arrived, src: sent.src, sport: sent.sport });
   const packet: Packet =
     kind === "error" ? { ...inside, protocol: "icmp", sport: null, dport: null } : inside;
-  const { action, by } = judge(router.filter, to, from, packet, true);
+  const { action, by } = judge(router.filter, { from: to, to: from, packet, answers: true });
   return { returns: action === "accept", by, seen };
 }

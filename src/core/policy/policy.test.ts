@@ -72,6 +72,7 @@ const decisions: readonly [string, Party, Party, string | null, boolean, RegExp]
   ["from outside in", "internet", segment("Staff"), "https", false, /is closed/],
 ];
 
+// eslint-disable-next-line max-params -- a row of the table of cases
 test.each(decisions)("%s", (_, from, to, name, passes, reason) => {
   const decision = decide(index, from, to, name === null ? null : service(name));
   expect(decision.passes).toBe(passes);
@@ -89,7 +90,13 @@ test("a door lets through exactly what it lists: every port of the question insi
   fc.assert(
     fc.property(anyService, anyService, (offered, wanted) => {
       const with_ = edited(plan, (draft) =>
-        setWall(draft, ids, zone("Visitors"), zone("Servers"), "services", [offered], ""),
+        setWall(draft, ids, {
+          from: zone("Visitors"),
+          to: zone("Servers"),
+          door: "services",
+          services: [offered],
+          reason: "",
+        }),
       );
       const inside =
         offered.protocol === wanted.protocol &&
@@ -102,16 +109,22 @@ test("a door lets through exactly what it lists: every port of the question insi
 
 test("closing a pair takes its wall away; a door on an open wall changes nothing; one on a door adds to it", () => {
   const closed = edited(plan, (draft) =>
-    setWall(draft, ids, zone("Practice"), zone("Servers"), "closed", [], ""),
+    setWall(draft, ids, {
+      from: zone("Practice"),
+      to: zone("Servers"),
+      door: "closed",
+      services: [],
+      reason: "",
+    }),
   );
   expect(wallBetween(closed, zone("Practice"), zone("Servers"))).toBeNull();
   expect(closed.plan.wall.size).toBe(plan.wall.size - 1);
   const open = edited(plan, (draft) =>
-    openDoor(draft, ids, zone("Practice"), { at: "internet" }, service("ssh")),
+    openDoor(draft, ids, { from: zone("Practice"), to: { at: "internet" }, service: service("ssh") }),
   );
   expect(open.plan).toEqual(plan);
   const more = edited(plan, (draft) =>
-    openDoor(draft, ids, zone("Practice"), zone("Servers"), service("ssh")),
+    openDoor(draft, ids, { from: zone("Practice"), to: zone("Servers"), service: service("ssh") }),
   );
   expect(wallBetween(more, zone("Practice"), zone("Servers"))?.services.map((s) => s.name)).toEqual([
     "dns",

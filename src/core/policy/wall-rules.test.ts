@@ -54,11 +54,15 @@ test("the ordered list that walls come to decides every packet as the walls do",
               if (from !== to) {
                 if (door === "services")
                   for (const service of services)
-                    openDoor(draft, ids, end(from), end(to), {
-                      ...service,
-                      name: `x${service.ports[0]?.[0] ?? 0}`,
+                    openDoor(draft, ids, {
+                      from: end(from),
+                      to: end(to),
+                      service: {
+                        ...service,
+                        name: `x${service.ports[0]?.[0] ?? 0}`,
+                      },
                     });
-                else setWall(draft, ids, end(from), end(to), door, [], "");
+                else setWall(draft, ids, { from: end(from), to: end(to), door, services: [], reason: "" });
               }
           }),
         );
@@ -76,12 +80,11 @@ test("the ordered list that walls come to decides every packet as the walls do",
           };
           const goal: Segment | "internet" = outside ? "internet" : to;
           const judged =
-            judge(
-              rules,
-              networkOfSegment(from),
-              goal === "internet" ? INTERNET : networkOfSegment(goal),
+            judge(rules, {
+              from: networkOfSegment(from),
+              to: goal === "internet" ? INTERNET : networkOfSegment(goal),
               packet,
-            ).action === "accept";
+            }).action === "accept";
           passed += Number(judged);
           expect(judged).toBe(
             decide(index, from, goal, { name: "x", protocol, ports: [[port, port]] }).passes,
@@ -104,13 +107,17 @@ test("what a gateway has to answer needs no door: addresses, names it serves, an
     ),
   );
   const to = (protocol: Packet["protocol"], dport: number | null) =>
-    judge(rules, from, "router", {
-      family: 4,
-      protocol,
-      src: 1 as Packet["src"],
-      dst: 2 as Packet["dst"],
-      sport: null,
-      dport,
+    judge(rules, {
+      from,
+      to: "router",
+      packet: {
+        family: 4,
+        protocol,
+        src: 1 as Packet["src"],
+        dst: 2 as Packet["dst"],
+        sport: null,
+        dport,
+      },
     }).action;
   expect([to("udp", 67), to("udp", 53), to("icmp", null), to("tcp", 443), to("tcp", 22)]).toEqual([
     "accept",

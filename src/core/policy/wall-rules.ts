@@ -32,6 +32,7 @@ const rule = (
   ports: FilterRule["ports"],
   wall: Wall | null,
   why: string,
+  // eslint-disable-next-line max-params -- a row of the rule list, read in columns
 ): WallRule => ({ from, to, src: null, dst: null, protocol, ports, action: "accept", wall, why });
 
 const ofService = (

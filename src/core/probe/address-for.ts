@@ -54,6 +54,7 @@ function staticOf({ index, journey }: ProbeBench, host: Host, home: Segment, add
 }
 
 /** The address it has: typed in, asked for, or made from what is advertised; null after a stop. */
+// eslint-disable-next-line complexity -- the ways in which one may have an address already
 export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, family: Family): Lease | null {
   const { index } = bench;
   const { host, segment } = started;

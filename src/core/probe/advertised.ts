@@ -157,10 +157,11 @@ function givenAddress(bench: ProbeBench, started: Started, segment: Segment): Ad
   );
   return answer === undefined
     ? null
-    : (offerTo(index, answer.scope, started.host?.mac ?? started.party.mac)?.address ?? null);
+    : (offerTo(index, answer.scope, { mac: started.host?.mac ?? started.party.mac })?.address ?? null);
 }
 
 /** Nobody advertises: only the link-local address is left. */
+// eslint-disable-next-line complexity -- every part of an advertisement may be missing, and each is said
 function noAdvertisement(bench: ProbeBench, started: Started): void {
   const { index, journey } = bench;
   const home = started.host?.segment ?? null;

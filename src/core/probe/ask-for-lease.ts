@@ -54,7 +54,7 @@ function offered(
   if (held !== null) return { address: held, reserved };
   if (host !== null && !reserved) return null;
   const taken = new Map([...leasesOf(index, scope), ...bench.guestLeases()]);
-  return offerTo(index, scope, host?.mac ?? party.mac, taken);
+  return offerTo(index, scope, { mac: host?.mac ?? party.mac, leases: taken });
 }
 
 /** The lease that a host of the register has from this scope already; null without one. */

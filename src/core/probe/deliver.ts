@@ -14,12 +14,16 @@ import type { Cause } from "./step";
 export function passTo(bench: ProbeBench, flood: Flood, hearing: Hearing): void {
   if (!bench.showsFirst(flood, hearing)) return;
   if (hearing.arrival >= 0) {
-    passHops(bench.index, bench.journey, flood, hearing.arrival, undefined);
+    passHops(bench.index, bench.journey, { result: flood, arrival: hearing.arrival, lastOut: undefined });
     return;
   }
   const emission = flood.emissions[hearing.emission];
   if (emission !== undefined && emission.after >= 0)
-    passHops(bench.index, bench.journey, flood, emission.after, bench.fabric.ports[emission.port]);
+    passHops(bench.index, bench.journey, {
+      result: flood,
+      arrival: emission.after,
+      lastOut: bench.fabric.ports[emission.port],
+    });
 }
 
 /**
@@ -29,9 +33,11 @@ export function passTo(bench: ProbeBench, flood: Flood, hearing: Hearing): void 
 export function portRefuses(
   bench: ProbeBench,
   port: Port,
-  tag: number | null,
-  wanted: number | null,
-  shut: boolean,
+  {
+    tag,
+    wanted,
+    shut,
+  }: { readonly tag: number | null; readonly wanted: number | null; readonly shut: boolean },
 ): Cause | null {
   const { index } = bench;
   if (!port.enabled) return portOff(index, port);
@@ -49,14 +55,16 @@ export function memberRepairs(index: PlanIndex, port: Port, tag: number | null, 
   const name = vlanWords(index, port.device, wanted);
   const number = asVid(wanted);
   if (number === null) return [];
-  if (tag !== null) return mendArrival(index, port, wanted, wanted, name);
+  if (tag !== null) return mendArrival(index, port, { tag: wanted, vid: wanted, vlanName: name });
   const access: Repair = {
     label: `Make ${nameOf(index, "port", port.id)} an access port in ${name}`,
     planner: "paint-access",
     args: { port: port.id, vid: wanted },
     edit: (draft) => setAccess(draft, [port.id], number),
   };
-  return port.tagged.length === 0 ? [access] : [...mendArrival(index, port, null, wanted, name), access];
+  return port.tagged.length === 0
+    ? [access]
+    : [...mendArrival(index, port, { tag: null, vid: wanted, vlanName: name }), access];
 }
 
 /** What a finding about somebody points at: the leg of a device, or the host; nothing for a stranger. */

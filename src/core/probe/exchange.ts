@@ -15,7 +15,7 @@ const EPHEMERAL = 49_200;
  * A packet for each end of each range of a service: all of them have to get through. Without a service an
  * echo.
  */
-export function packetsFor(family: Family, src: Address, dst: Address, service: Service | null): Packet[] {
+function packetsFor(family: Family, src: Address, dst: Address, service: Service | null): Packet[] {
   const of = (protocol: Packet["protocol"], dport: number | null): Packet => ({
     family,
     protocol,
@@ -35,9 +35,11 @@ export function packetsFor(family: Family, src: Address, dst: Address, service: 
 export function exchangeWith(
   bench: ProbeBench,
   station: Station,
-  to: Address,
-  service: Service | null,
-  target: Host | null,
+  {
+    to,
+    service,
+    target,
+  }: { readonly to: Address; readonly service: Service | null; readonly target: Host | null },
 ): void {
   const family = familyOf(to);
   for (const [i, packet] of packetsFor(family, station.address, to, service).entries()) {

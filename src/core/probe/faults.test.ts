@@ -4,7 +4,8 @@ import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { carryExactly } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
-import { dice, judgeFaults, PLANTS } from "../testing/faults";
+import { judgeFaults } from "../testing/faults";
+import { dice, PLANTS } from "../testing/plants";
 
 const FAULTS = 1000;
 

@@ -47,8 +47,7 @@ export function gapBetween(
   index: PlanIndex,
   from: string,
   to: string,
-  vid: number,
-  ids: () => string,
+  { vid, ids }: { readonly vid: number; readonly ids: () => string },
 ): Gap | null {
   const fabric = index.derived(FABRIC);
   const tree = index.derived(TREE);

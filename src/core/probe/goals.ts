@@ -22,7 +22,7 @@ function toGateway(bench: ProbeBench, station: Station, lease: Lease, service: S
   const family = familyOf(lease.address);
   const { gateway, gatewayLeg } = lease;
   const ownSix = family === 4 || gatewayLeg === null ? undefined : addressesOf(gatewayLeg, 6)[0];
-  exchangeWith(bench, station, ownSix ?? gateway ?? OUTSIDE[family], service, null);
+  exchangeWith(bench, station, { to: ownSix ?? gateway ?? OUTSIDE[family], service, target: null });
 }
 
 function toDevice(bench: ProbeBench, station: Station, id: string, service: Service | null): void {
@@ -31,7 +31,7 @@ function toDevice(bench: ProbeBench, station: Station, id: string, service: Serv
   if (device === undefined) return;
   const address = managementAddress(index, device, familyOf(station.address));
   if (address === undefined) missing(bench, device.name, { kind: "device", id }, "has no address of its own");
-  else exchangeWith(bench, station, address, service ?? PAGE, null);
+  else exchangeWith(bench, station, { to: address, service: service ?? PAGE, target: null });
 }
 
 /** A port forward is asked by the outside address of its line. */
@@ -53,7 +53,7 @@ function toForward(bench: ProbeBench, station: Station, id: string): void {
     .replace(/[^a-z0-9 .-]/g, "-")
     .slice(0, 24);
   const service = { name, protocol: forward.protocol, ports: [forward.ports] };
-  exchangeWith(bench, station, address, service, index.plan.host.get(forward.host) ?? null);
+  exchangeWith(bench, station, { to: address, service, target: index.plan.host.get(forward.host) ?? null });
 }
 
 /** Sends what is asked for and waits for the answer. */
@@ -76,13 +76,11 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
       if (lease.server === "static" && lease.gateway !== null) askGateway(bench, station, lease.gateway);
       return;
     case "internet":
-      return exchangeWith(
-        bench,
-        station,
-        OUTSIDE[family],
-        goal.service ?? anything(bench, station, "internet"),
-        null,
-      );
+      return exchangeWith(bench, station, {
+        to: OUTSIDE[family],
+        service: goal.service ?? anything(bench, station, "internet"),
+        target: null,
+      });
     case "gateway":
       return toGateway(bench, station, lease, goal.service);
     case "device":
@@ -204,7 +202,11 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
   if (party === null) return notLetIn(bench, host);
   const isolated = isolatedOn(index, station.party.place, party.place);
   if (isolated !== null) return keptApart(bench, isolated, host);
-  exchangeWith(bench, station, address, service ?? anything(bench, station, segment.zone), host);
+  exchangeWith(bench, station, {
+    to: address,
+    service: service ?? anything(bench, station, segment.zone),
+    target: host,
+  });
 }
 
 /** Another laptop, plugged in somewhere: it needs its own address before it can answer. */
@@ -240,16 +242,15 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
     return;
   }
   bench.welcome(lease.address, guestOf(index, other, lease));
-  exchangeWith(
-    bench,
-    station,
-    lease.address,
-    service ??
+  exchangeWith(bench, station, {
+    to: lease.address,
+    service:
+      service ??
       (lease.segment === null
         ? PAGE
         : anything(bench, station, index.plan.segment.get(lease.segment)?.zone ?? "")),
-    null,
-  );
+    target: null,
+  });
 }
 
 /**
@@ -316,5 +317,5 @@ export function missing(
 
 /** Only whether the gateway answers: what somebody with a static address tries first. */
 function askGateway(bench: ProbeBench, station: Station, gateway: Address): void {
-  exchangeWith(bench, station, gateway, null, null);
+  exchangeWith(bench, station, { to: gateway, service: null, target: null });
 }

@@ -12,13 +12,22 @@ export const tagText = (tag: Tag): string => (tag === null ? "untagged" : `tag $
 const portSubject = (port: Port | undefined): Subject[] =>
   port === undefined ? [] : [{ kind: "port", id: port.id }];
 
+// eslint-disable-next-line complexity -- in and out, each with or without a port and a tag
 function hopStep(
   device: Device | undefined,
-  inPort: Port | undefined,
-  outPort: Port | undefined,
-  vid: number,
-  arrived: Tag,
-  left: Tag | undefined,
+  {
+    inPort,
+    outPort,
+    vid,
+    arrived,
+    left,
+  }: {
+    readonly inPort: Port | undefined;
+    readonly outPort: Port | undefined;
+    readonly vid: number;
+    readonly arrived: Tag;
+    readonly left: Tag | undefined;
+  },
 ): Told {
   const place = [
     inPort === undefined ? "" : `${inPort.label} in`,
@@ -55,9 +64,11 @@ function hopStep(
 export function passHops(
   index: PlanIndex,
   journey: Journey,
-  result: Flood,
-  arrival: number,
-  lastOut: Port | undefined,
+  {
+    result,
+    arrival,
+    lastOut,
+  }: { readonly result: Flood; readonly arrival: number; readonly lastOut: Port | undefined },
 ): void {
   const fabric = index.derived(FABRIC);
   const way = wayTo(result, arrival);
@@ -71,7 +82,15 @@ export function passHops(
         ? (egressTag(lastOut, at.vid) ?? null)
         : outEmission?.tag);
     const arrived = result.emissions[at.emission]?.tag ?? null;
-    journey.pass(hopStep(fabric.devices[at.device], fabric.ports[at.port], out, at.vid, arrived, left));
+    journey.pass(
+      hopStep(fabric.devices[at.device], {
+        inPort: fabric.ports[at.port],
+        outPort: out,
+        vid: at.vid,
+        arrived,
+        left,
+      }),
+    );
   }
 }
 
@@ -79,6 +98,7 @@ export function passHops(
  * Follows the frame by cable towards `goal` and stops at the port that drops it or doesn't let it out. False
  * when the whole way carries it, so that the failure has another cause.
  */
+// eslint-disable-next-line max-lines-per-function -- one step after the other along the way, each with its stop
 export function stopOnTheWay(
   bench: ProbeBench,
   goal: string,
@@ -94,10 +114,16 @@ export function stopOnTheWay(
   const goalName = index.plan.device.get(goal)?.name ?? "";
   if (way === null) {
     const here = index.plan.device.get(start.device);
-    const gap = gapBetween(index, start.device, goal, start.vid, bench.ids);
+    const gap = gapBetween(index, start.device, goal, { vid: start.vid, ids: bench.ids });
     journey.stop(
       {
-        ...hopStep(here, start.port, undefined, start.vid, start.tag, undefined),
+        ...hopStep(here, {
+          inPort: start.port,
+          outPort: undefined,
+          vid: start.vid,
+          arrived: start.tag,
+          left: undefined,
+        }),
         says: `no way by cable leads from here to ${goalName}`,
       },
       gap ?? {
@@ -119,17 +145,19 @@ export function stopOnTheWay(
         index,
         journey,
         {
-          ...hopStep(device, inPort, near, current, arrived, undefined),
+          ...hopStep(device, { inPort, outPort: near, vid: current, arrived, left: undefined }),
           says: `${near.label} does not carry ${current}: not sent`,
         },
-        near,
-        current,
-        current,
-        `does not carry it, so the frame never leaves ${device?.name ?? ""}`,
+        {
+          port: near,
+          vid: current,
+          tag: current,
+          reason: `does not carry it, so the frame never leaves ${device?.name ?? ""}`,
+        },
       );
       return true;
     }
-    journey.pass(hopStep(device, inPort, near, current, arrived, tag));
+    journey.pass(hopStep(device, { inPort, outPort: near, vid: current, arrived, left: tag }));
     const joined = classify(far, tag);
     if (joined === null) {
       const there = index.plan.device.get(far.device);
@@ -137,13 +165,15 @@ export function stopOnTheWay(
         index,
         journey,
         {
-          ...hopStep(there, far, undefined, current, tag, undefined),
+          ...hopStep(there, { inPort: far, outPort: undefined, vid: current, arrived: tag, left: undefined }),
           says: `${dropReason(far, tag)}: dropped`,
         },
-        far,
-        current,
-        tag,
-        `the frame arrives ${tagText(tag)} and ${dropReason(far, tag)}`,
+        {
+          port: far,
+          vid: current,
+          tag,
+          reason: `the frame arrives ${tagText(tag)} and ${dropReason(far, tag)}`,
+        },
       );
       return true;
     }
@@ -152,13 +182,16 @@ export function stopOnTheWay(
         index,
         journey,
         {
-          ...hopStep(index.plan.device.get(far.device), far, undefined, joined, tag, undefined),
+          ...hopStep(index.plan.device.get(far.device), {
+            inPort: far,
+            outPort: undefined,
+            vid: joined,
+            arrived: tag,
+            left: undefined,
+          }),
           says: `it is in VLAN ${joined} from here, not ${current}`,
         },
-        near,
-        far,
-        current,
-        joined,
+        { near, far, vid: current, joined },
       );
       return true;
     }
@@ -174,18 +207,28 @@ function turnedInto(
   index: PlanIndex,
   journey: Journey,
   step: Told,
-  near: Port,
-  far: Port,
-  vid: number,
-  joined: number,
+  {
+    near,
+    far,
+    vid,
+    joined,
+  }: { readonly near: Port; readonly far: Port; readonly vid: number; readonly joined: number },
 ): void {
-  journey.stop(step, crossing(index, near, far, vid, joined));
+  journey.stop(step, crossing(index, { near, far, vid, joined }));
 }
 
 /** A VLAN that turns into another on a cable, as a cause. */
-export function crossing(index: PlanIndex, near: Port, far: Port, vid: number, joined: number): Cause {
+export function crossing(
+  index: PlanIndex,
+  {
+    near,
+    far,
+    vid,
+    joined,
+  }: { readonly near: Port; readonly far: Port; readonly vid: number; readonly joined: number },
+): Cause {
   const untag = (port: Port, to: number) =>
-    mendArrival(index, port, null, to, vlanWords(index, port.device, to));
+    mendArrival(index, port, { tag: null, vid: to, vlanName: vlanWords(index, port.device, to) });
   return {
     sentence:
       `VLAN ${vid} leaves ${nameOf(index, "port", near.id)} untagged and turns into VLAN ` +
@@ -210,10 +253,12 @@ function stopAt(
   index: PlanIndex,
   journey: Journey,
   step: Told,
-  port: Port,
-  vid: number,
-  tag: Tag,
-  reason: string,
+  {
+    port,
+    vid,
+    tag,
+    reason,
+  }: { readonly port: Port; readonly vid: number; readonly tag: Tag; readonly reason: string },
 ): void {
   const device = index.plan.device.get(port.device);
   const name = vlanWords(index, port.device, vid);
@@ -222,7 +267,7 @@ function stopAt(
     {
       sentence: `${name} stops at ${device?.name ?? ""} port ${port.label}: ${reason}.`,
       subjects: portSubject(port),
-      repairs: mendArrival(index, port, tag, vid, name),
+      repairs: mendArrival(index, port, { tag, vid, vlanName: name }),
     },
   );
 }

@@ -4,7 +4,7 @@ import { carryOn } from "../planners";
 import type { Tag } from "../fabric";
 
 /** Makes a VLAN the untagged one of a port, the PVID with it. */
-export function setUntagged(draft: Draft, port: string, vid: Vid): void {
+function setUntagged(draft: Draft, port: string, vid: Vid): void {
   const own = draft.need("port", port);
   draft.patch("port", port, {
     enabled: true,
@@ -16,7 +16,11 @@ export function setUntagged(draft: Draft, port: string, vid: Vid): void {
 }
 
 /** What lets a frame of a VLAN, that arrives at a port with a tag or without, in as that VLAN. */
-export function mendArrival(index: PlanIndex, port: Port, tag: Tag, vid: number, vlanName: string): Repair[] {
+export function mendArrival(
+  index: PlanIndex,
+  port: Port,
+  { tag, vid, vlanName }: { readonly tag: Tag; readonly vid: number; readonly vlanName: string },
+): Repair[] {
   const number = asVid(vid);
   if (number === null) return [];
   const name = nameOf(index, "port", port.id);

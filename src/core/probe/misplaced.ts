@@ -35,6 +35,7 @@ function onWrongName(
  * A host that is in another VLAN than its segment's: its port, its own tag or its wireless name puts it
  * there. Null when it is where it belongs.
  */
+// eslint-disable-next-line complexity -- plugged in or on the air, known or not
 export function misplaced({ index }: ProbeBench, { host, party, vid }: Started): Cause | null {
   const wanted = wantedVid(index, host);
   if (host?.segment === null || host === null || wanted === null || wanted === vid) return null;

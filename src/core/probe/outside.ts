@@ -272,7 +272,11 @@ function offerDoor(bench: ProbeBench, _line: Line, { host, service }: Asked): vo
             planner: "open-door",
             args: { service: service.name, zone: segment.zone },
             edit: (draft) =>
-              openDoor(draft, bench.ids, { at: "internet" }, { at: "zone", zone: segment.zone }, service),
+              openDoor(draft, bench.ids, {
+                from: { at: "internet" },
+                to: { at: "zone", zone: segment.zone },
+                service,
+              }),
           },
         ];
   journey.stop(last, { ...cause, repairs: [...cause.repairs, ...repairs] });

@@ -78,7 +78,7 @@ function verdictOn({ bench }: Trip, packet: Packet, from: WallParty, to: WallPar
   if (typeof from !== "string" && typeof to !== "string" && from.id === to.id)
     return { accepts: true, rule: undefined };
   const rules = bench.index.derived(WALL_RULES);
-  const { action, by } = judge(rules, networkOf(from), networkOf(to), packet);
+  const { action, by } = judge(rules, { from: networkOf(from), to: networkOf(to), packet });
   return { accepts: action === "accept", rule: typeof by === "number" ? rules.rules[by] : undefined };
 }
 
@@ -167,9 +167,13 @@ function doorRepair({ bench }: Trip, from: Segment, to: WallParty, service: Serv
       if (typeof to !== "string" && to.zone === from.zone)
         draft.patch("zone", from.zone, { insideOpen: true });
       else
-        openDoor(draft, bench.ids, endOf(from), endOf(to), {
-          ...service,
-          name: service.name.toLowerCase(),
+        openDoor(draft, bench.ids, {
+          from: endOf(from),
+          to: endOf(to),
+          service: {
+            ...service,
+            name: service.name.toLowerCase(),
+          },
         });
     },
   };

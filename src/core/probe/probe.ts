@@ -101,27 +101,33 @@ function phoneAt({ index, journey, ids }: ProbeBench, id: string): Outcome | nul
   return phone;
 }
 
+// eslint-disable-next-line complexity -- one question from its start to its goal; every step is a function of its own
 function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
   const { index, journey } = bench;
   const { from, as, goal, family } = question;
   if (from.at === "internet") {
     fromOutside(bench, from.line, goal, family);
-    return outcomeOf(bench, question, null, null, null);
+    return outcomeOf(bench, question, { started: null, lease: null, attack: null });
   }
   const kind = as.as === "kind" ? kindNamed(index, as.word) : null;
   if (as.as === "kind" && kind?.speaksDhcp !== true) {
     asksNobody(bench, from, as.word, kind !== null);
-    return outcomeOf(bench, question, null, null, null);
+    return outcomeOf(bench, question, { started: null, lease: null, attack: null });
   }
   const started = start(bench, from, question.mac, {
     behindPhone: as.as === "behindPhone",
     asks: asks(as) ? family : null,
     kind,
   });
-  if (started === null) return outcomeOf(bench, question, null, null, null);
-  if (as.as === "falseServer") return outcomeOf(bench, question, started, null, actAsServer(bench, started));
+  if (started === null) return outcomeOf(bench, question, { started: null, lease: null, attack: null });
+  if (as.as === "falseServer")
+    return outcomeOf(bench, question, { started, lease: null, attack: actAsServer(bench, started) });
   if (as.as === "spoofer")
-    return outcomeOf(bench, question, started, null, actAsSpoofer(bench, started, as.address));
+    return outcomeOf(bench, question, {
+      started,
+      lease: null,
+      attack: actAsSpoofer(bench, started, as.address),
+    });
   const lease = addressFor(bench, started, as, family);
   const astray = lease === null ? null : strayed(bench, started, lease);
   if (lease !== null) {
@@ -136,7 +142,7 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
   if (wrong !== null) journey.cause = wrong;
   const phone = as.as === "behindPhone" && from.at === "port" ? phoneAt(bench, from.port) : null;
   return {
-    ...outcomeOf(bench, question, started, lease, null),
+    ...outcomeOf(bench, question, { started, lease, attack: null }),
     phone,
     advice: journey.cause === null ? astray : null,
   };
@@ -169,9 +175,11 @@ const asks = (as: ProbeAs): boolean => as.as === "client" || as.as === "behindPh
 function outcomeOf(
   { index, journey, exchange }: ProbeBench,
   question: ProbeQuestion,
-  started: Started | null,
-  lease: Lease | null,
-  attack: Attack | null,
+  {
+    started,
+    lease,
+    attack,
+  }: { readonly started: Started | null; readonly lease: Lease | null; readonly attack: Attack | null },
 ): Outcome {
   const segment = started?.host?.segment ?? started?.segment?.id ?? null;
   return {

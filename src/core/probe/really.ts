@@ -44,7 +44,7 @@ function admitted(bench: ProbeBench, host: Host): Party | null {
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
   if (port === undefined || device === undefined || macLimitStops(bench, port, host) !== null) return null;
   if (!port.guards.signIn || device.bridging !== "vlan") return party;
-  const { state, vid } = portStateFor(bench, device, port, host, false);
+  const { state, vid } = portStateFor(bench, device, port, { host, speaksItself: false });
   if (state === "closed" || (vid !== null && host.tag !== null)) return null;
   return vid === null
     ? party

@@ -116,8 +116,7 @@ export function resolve(
   bench: ProbeBench,
   sender: Sender,
   address: Address,
-  known: Party | null,
-  shows: boolean,
+  { known, shows }: { readonly known: Party | null; readonly shows: boolean },
 ): Found | null {
   const { journey } = bench;
   const flood = bench.flood(sender.party.place);

@@ -188,8 +188,7 @@ export function portStateFor(
   bench: ProbeBench,
   device: Device,
   port: Port,
-  host: Host | null,
-  speaksItself: boolean,
+  { host, speaksItself }: { readonly host: Host | null; readonly speaksItself: boolean },
 ): PortState {
   const { index } = bench;
   const profile = profileOf(index, port);

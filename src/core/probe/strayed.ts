@@ -13,7 +13,7 @@ export function turned({ index }: ProbeBench, passings: readonly Passing[]): Cau
   const [before, after] = [passings[at - 1], passings[at]];
   return before?.outPort === undefined || after?.inPort === undefined
     ? null
-    : crossing(index, before.outPort, after.inPort, before.vid, after.vid);
+    : crossing(index, { near: before.outPort, far: after.inPort, vid: before.vid, joined: after.vid });
 }
 
 /**

@@ -56,7 +56,7 @@ interface NextHop {
 function hop(trip: Trip, from: Sender, packet: Packet, { next, known, count }: NextHop): Delivery | null {
   const { bench } = trip;
   const isAnswer = trip.answers !== null;
-  const found = resolve(bench, from, next, known, trip.shows);
+  const found = resolve(bench, from, next, { known, shows: trip.shows });
   if (found === null) return null;
   const { party, hearing } = found;
   bench.say({

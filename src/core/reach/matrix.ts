@@ -10,15 +10,7 @@ import { FABRIC } from "../fabric";
 export type ReachColumn = Segment | "internet" | "gateway";
 
 /** What gets from one segment to another, as the number that stands in the matrix. */
-export const REACH = [
-  "itself",
-  "nothing",
-  "closed",
-  "services",
-  "open",
-  "past the walls",
-  "one network",
-] as const;
+const REACH = ["itself", "nothing", "closed", "services", "open", "past the walls", "one network"] as const;
 export type Reach = (typeof REACH)[number];
 /**
  * itself: the same segment; nothing: no route, or no gateway; closed, services, open: as the walls say; past
@@ -171,7 +163,12 @@ interface Asker {
  * What gets from a segment to a segment that another router serves, and whether the answers come back: by the
  * walls of every filter on the way.
  */
-function reachOver(index: PlanIndex, ways: Ways, doors: DoorRows, from: Asker, to: Asker): number {
+function reachOver(
+  index: PlanIndex,
+  ways: Ways,
+  doors: DoorRows,
+  { from, to }: { readonly from: Asker; readonly to: Asker },
+): number {
   const way = ways.to(from.device, to.segment);
   if (way === null || !isBelieved(index, way, from.address)) return CODE.nothing;
   const there = leastAlong(from.segment, way, (seen) =>
@@ -252,7 +249,7 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
       if (isGateway(from.device)) return wanted;
       return CODE.past;
     }
-    return reachOver(index, ways, doors, from, to);
+    return reachOver(index, ways, doors, { from, to });
   };
   const numbers = columns.map((column) => doors.numberOf(typeof column === "string" ? column : column.zone));
   const actualAt = (column: ReachColumn, i: number, j: number, wanted: number): number => {

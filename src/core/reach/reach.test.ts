@@ -167,15 +167,13 @@ test("a switch that routes between two segments takes them past the walls; a nat
   expect(cell(cut, "Operations", "Tank farm")).toMatchObject({ reach: "nothing", difference: "less" });
   const opened = donePlan(
     afterEdit(office, ({ draft, ids: make }) =>
-      setWall(
-        draft,
-        make,
-        { at: "zone", zone: segmentOf("Vendor").zone },
-        { at: "zone", zone: segmentOf("Office").zone },
-        "open",
-        [],
-        "for a day",
-      ),
+      setWall(draft, make, {
+        from: { at: "zone", zone: segmentOf("Vendor").zone },
+        to: { at: "zone", zone: segmentOf("Office").zone },
+        door: "open",
+        services: [],
+        reason: "for a day",
+      }),
     ),
   );
   expect(cell(opened, "Vendor", "Office").says).toBe("Vendor may start anything to Office: for a day.");

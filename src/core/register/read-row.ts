@@ -228,6 +228,7 @@ const knownBy = (names: Names, name: string, mac: Host["mac"]): Host | undefined
   (name === "" ? undefined : names.hosts.get(name.toLowerCase()));
 
 /** One row as a device, and everything that is wrong with it. */
+// eslint-disable-next-line complexity -- one line for each column of a row
 export function readRow(names: Names, cells: Cells, home: Segment | null): ReadRow {
   const problems: string[] = [];
   const name = cells.name ?? "";

@@ -173,6 +173,7 @@ const otherHolder = (
 const hostNamed = (index: PlanIndex, name: string): Host | undefined =>
   [...index.plan.host.values()].find((host) => asLabel(host.name) === asLabel(name));
 
+// eslint-disable-next-line complexity -- the verdicts in their order, each told with what is known
 function judge(index: PlanIndex, seen: Seen, twice: ReadonlyMap<Address, ReadonlySet<Mac>>): Reconciled {
   const { mac, address } = seen;
   const at = address === null ? "" : formatAddress(address);

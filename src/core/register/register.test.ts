@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- import, reconcile and what comes out of it share one register */
 import fc from "fast-check";
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";

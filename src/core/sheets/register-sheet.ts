@@ -39,7 +39,7 @@ export function registerRows(index: PlanIndex, segment: string | null): Register
 }
 
 /** "Upper switch 13", "Fennel Staff" or "behind Phone 3": where a host is attached, as it can be typed in. */
-export function attachmentText(index: PlanIndex, { attachment }: Host): string {
+function attachmentText(index: PlanIndex, { attachment }: Host): string {
   switch (attachment.at) {
     case "port": {
       const port = index.plan.port.get(attachment.port);

@@ -51,9 +51,7 @@ export function pointsMissing(index: PlanIndex): { readonly group: Group; readon
 export function gearGroup(
   index: PlanIndex,
   points: ReadonlyMap<string, Group>,
-  room: Room,
-  need: Need,
-  home: Group,
+  { room, need, home }: { readonly room: Room; readonly need: Need; readonly home: Group },
 ): Group {
   const point = need.kind.role === "point" ? points.get(room.id) : undefined;
   const own = groupOf(index.plan.site, room, need);
@@ -67,7 +65,7 @@ export function gearGroup(
 export function gearCount(index: PlanIndex, group: Group, home: Group): number {
   const points = pointGroups(index);
   const belongs = (need: Need, room: Room) =>
-    !isSafety(need) && groupKey(gearGroup(index, points, room, need, home)) === groupKey(group);
+    !isSafety(need) && groupKey(gearGroup(index, points, { room, need, home })) === groupKey(group);
   const switches = neededGear(index, null, belongs).reduce(
     (total, place) => total + addressedCount(place),
     0,

@@ -21,7 +21,7 @@ const sum = <T>(items: readonly T[], of: (item: T) => number): number =>
   items.reduce((total, item) => total + of(item), 0);
 
 /** Sockets of a need: a crowd and what is wireless have none. */
-export const socketsOf = (need: Need): number =>
+const socketsOf = (need: Need): number =>
   need.wireless || need.kind.role === "crowd" || need.kind.role === "switch" ? 0 : need.count;
 const hostsOf = (need: Need): number => {
   if (need.kind.role === "socket") return 0;

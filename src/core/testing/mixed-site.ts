@@ -21,7 +21,7 @@ import {
 } from "../plan";
 import { SERVICES } from "../policy";
 import { aSite, testId } from "./build-plan";
-import type { Dice } from "./faults";
+import type { Dice } from "./plants";
 
 // Sites as they are found, not as they are drawn: networks on routed ports with gear that knows no VLANs
 // behind them, wireless without a VLAN, routers behind routers, beside each other and one after the other,

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { KINDS, SCHEMAS, type Draft, type Entity, type Kind } from "../plan";
-import type { Dice } from "./faults";
+import type { Dice } from "./plants";
 
 // Edits of every kind and field there is, made from the schemas themselves, so that a field to come is edited
 // unasked.

@@ -7,6 +7,7 @@ import { grouped } from "../kernel";
  */
 export type Hearing = ReadonlyMap<string, ReadonlySet<string>>;
 
+// eslint-disable-next-line complexity -- the three ways in which access points hear one another
 function hearingOf(index: PlanIndex): Hearing {
   const { plan } = index;
   const points = [...plan.device.values()].filter((device) => device.kind === "accessPoint");

@@ -1,6 +1,7 @@
 import type { Band, RadioRules } from "../plan";
 
 type Channel = RadioRules["channels"][number];
+// eslint-disable-next-line max-params -- a row of a region's table, read in columns
 const row = (band: Band, from: number, to: number, step: number, dfs = false, indoor = false): Channel[] =>
   Array.from({ length: Math.floor((to - from) / step) + 1 }, (_, i) => ({
     band,

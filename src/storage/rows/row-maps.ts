@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one map of columns for each kind of the plan */
 import type { Kind } from "@/core/plan";
 import { flag, inner, json, value, type Fields, type Part, type RowMap } from "./row-map";
 

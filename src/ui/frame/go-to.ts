@@ -7,11 +7,7 @@ import { useUiStore } from "./use-ui";
 import { showView, type ViewKey } from "./views";
 
 /** Where an entity is at home: the view that shows it and the selection that names it there. */
-export function homeOf(
-  index: PlanIndex,
-  kind: Kind,
-  id: string,
-): { view: ViewKey; selection: Selection | null } {
+function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; selection: Selection | null } {
   const { plan } = index;
   switch (kind) {
     case "room":

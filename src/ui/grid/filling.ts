@@ -16,6 +16,7 @@ export interface Filling {
 export const isLocked = <R, C extends string>(row: R | null, column: Column<R, C> | undefined): boolean =>
   column?.derived === true || (row !== null && column?.readOnly?.(row) === true);
 
+// eslint-disable-next-line max-lines-per-function -- the five things done to a block, which share its cells
 export function fillingOf<R, C extends string>(
   { shown, idOf, columns, hasNewRow }: Shape<R, C>,
   block: Block,

@@ -31,7 +31,7 @@ export interface Board<C extends string> {
   readonly between: (a: number, b: number) => Chosen;
 }
 
-export function boardOf<R, C extends string>({ shown, idOf, columns, hasNewRow }: Shape<R, C>): Board<C> {
+function boardOf<R, C extends string>({ shown, idOf, columns, hasNewRow }: Shape<R, C>): Board<C> {
   const { rows, positions } = shown;
   const last: Place = { row: rows.length - (hasNewRow ? 0 : 1), column: columns.length - 1 };
   const rowOf = ({ row, near }: Spot<C>): number => {

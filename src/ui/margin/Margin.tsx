@@ -66,6 +66,7 @@ export function Margin({ view }: { view: ViewKey }) {
   );
 }
 
+// eslint-disable-next-line complexity -- one margin for each kind of selection
 function Content({ view }: { view: ViewKey }) {
   const selection = useUi((state) => state.selection);
   const probeWay = useUi((state) => state.probeWay);

@@ -155,7 +155,7 @@ async function scene(
 ): Promise<{ store: PlanStore; ruth: Client; marek: Client; server: () => Promise<Plan> }> {
   const store = memoryStore();
   // By a third: taking the whole plan back is nothing that these two do by chance.
-  await storePlan(store, SITE, v7(), demo, { id: v7(), name: "Ann" });
+  await storePlan(store, { id: SITE, batchId: v7(), plan: demo, by: { id: v7(), name: "Ann" } });
   const found = must(await store.snapshot(SITE), "the site");
   const [ruth, marek] = [client(store, RUTH, weather), client(store, MAREK, weather)];
   for (const one of [ruth, marek]) one.show(heldAt(found.plan, 1));

@@ -60,12 +60,14 @@ const BLANK = {
   confirmingUndo: false,
 } as const;
 
+// eslint-disable-next-line max-lines-per-function -- one store with its actions in one closure
 export function createPlanStore(site: string, person: string): PlanStoreApi {
   let sender: Sender | null = null;
   const wake = () => sender?.wake();
   const keeper = makeKeeper(site, person, thisBrowser(), (kept) =>
     store.setState({ keeping: kept ? "kept" : "not-kept" }),
   );
+  // eslint-disable-next-line max-lines-per-function -- one store with its actions in one closure
   const store = createStore<PlanState>()((set, get) => {
     const show = (held: Held) => {
       const before = get().held;

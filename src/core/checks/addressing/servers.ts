@@ -184,7 +184,8 @@ export const namesBehindWall = check<DnsData>({
               label: `Open DNS to ${inside === null ? "the internet" : nameOf(index, "segment", inside)}`,
               planner: "open-door",
               args: { segment, service: "dns" },
-              edit: (draft, ids) => openDoor(draft, ids, { at: "zone", zone: from.zone }, to, DNS),
+              edit: (draft, ids) =>
+                openDoor(draft, ids, { from: { at: "zone", zone: from.zone }, to, service: DNS }),
             },
           ];
     return [...viaGateway, ...door];

@@ -20,6 +20,7 @@ interface Untrusted {
 }
 
 /** The port of a device that answers of a scope's server come in by, and who answers; null when none does. */
+// eslint-disable-next-line complexity -- a server is a leg, a device or a host, and each may be missing
 function serverPort(index: PlanIndex, device: Device, scope: Scope, vid: number) {
   const relay = index.interfacesIn(scope.segment).find((leg) => leg.relayTo !== null);
   const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);

@@ -79,7 +79,7 @@ export const macField = textCodec<Mac>(
 /** A VLAN ID of IEEE 802.1Q section 9.6: 1 to 4094; 0 is the priority tag and 4095 is reserved. */
 export type Vid = number & Brand<"Vid">;
 const VID_SENTENCE = "A VLAN ID is a whole number from 1 to 4094";
-export const isVid = (n: number): n is Vid => Number.isInteger(n) && n >= 1 && n <= 4094;
+const isVid = (n: number): n is Vid => Number.isInteger(n) && n >= 1 && n <= 4094;
 // Cast, not transformed: a transform has no way back to text.
 export const vidField = z
   .int({ error: VID_SENTENCE })

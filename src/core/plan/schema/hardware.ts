@@ -86,7 +86,7 @@ export const deviceSchema = z.strictObject({
 });
 export type Device = z.output<typeof deviceSchema>;
 
-export const guardsSchema = groupField(
+const guardsSchema = groupField(
   z.strictObject({
     edge: z.boolean(),
     bpduGuard: z.boolean(),
@@ -188,7 +188,7 @@ export const interfaceSchema = z.strictObject({
 });
 export type Interface = z.output<typeof interfaceSchema>;
 
-export const attachmentSchema = z.discriminatedUnion("at", [
+const attachmentSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("port"), port: idField }),
   z.strictObject({
     at: z.literal("ssid"),
@@ -272,7 +272,7 @@ export type Radio = z.output<typeof radioSchema>;
  * A run of like ports on a generic model; the numbers on the case run on from one run without a word before
  * it to the next.
  */
-export const portRunSchema = z.strictObject({
+const portRunSchema = z.strictObject({
   count: z.int().min(1).max(512),
   prefix: lineField(12).meta({ description: "What stands before the number on the case" }),
   soft: lineField(20).meta({

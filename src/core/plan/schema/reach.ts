@@ -25,14 +25,14 @@ export const forwardSchema = z.strictObject({
 });
 
 /** Where a probe is plugged in. */
-export const probePlaceSchema = z.discriminatedUnion("at", [
+const probePlaceSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("port"), port: idField, tag: vidField.nullable() }),
   z.strictObject({ at: z.literal("ssid"), ssid: idField, device: idField }),
   z.strictObject({ at: z.literal("host"), host: idField }),
   z.strictObject({ at: z.literal("internet"), line: idField }),
 ]);
 /** What is plugged in there. */
-export const probeAsSchema = z.discriminatedUnion("as", [
+const probeAsSchema = z.discriminatedUnion("as", [
   z.strictObject({ as: z.literal("client") }),
   z.strictObject({
     as: z.literal("kind"),
@@ -49,7 +49,7 @@ export const probeAsSchema = z.discriminatedUnion("as", [
   z.strictObject({ as: z.literal("spoofer"), address: addressField }),
 ]);
 /** What it asks for. */
-export const probeGoalSchema = z.discriminatedUnion("to", [
+const probeGoalSchema = z.discriminatedUnion("to", [
   z.strictObject({ to: z.literal("address") }),
   z.strictObject({ to: z.literal("internet"), service: serviceSchema.nullable() }),
   z.strictObject({ to: z.literal("gateway"), service: serviceSchema.nullable() }),
@@ -60,7 +60,7 @@ export const probeGoalSchema = z.discriminatedUnion("to", [
     .strictObject({ to: z.literal("port"), port: idField, service: serviceSchema.nullable() })
     .meta({ description: "Another laptop, plugged in there" }),
 ]);
-export const probeQuestionSchema = z.strictObject({
+const probeQuestionSchema = z.strictObject({
   from: probePlaceSchema,
   as: probeAsSchema,
   mac: macField.nullable(),

@@ -131,7 +131,7 @@ export const serviceSchema = z.strictObject({
 });
 export type Service = z.output<typeof serviceSchema>;
 
-export const wallEndSchema = z.discriminatedUnion("at", [
+const wallEndSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("zone"), zone: idField }),
   z.strictObject({ at: z.literal("internet") }),
   z.strictObject({ at: z.literal("gateway") }),

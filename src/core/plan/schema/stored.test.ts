@@ -3,7 +3,7 @@ import { bramblewick } from "../../../../demo/bramblewick";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { encodePlan, openPlan } from "../../formats";
-import { dice } from "../../testing/faults";
+import { dice } from "../../testing/plants";
 import { mixedSite } from "../../testing/mixed-site";
 import { editField, FIELD_PATHS } from "../../testing/schema-edits";
 import { Draft, entityOf, type Plan } from "..";

@@ -187,7 +187,7 @@ function redraftCutPools(draft: Draft, moves: readonly Move[]): void {
  * Everything inside `from` goes to the same places inside `to`: the whole site, or the part of it that lies
  * there.
  */
-export function movesOfBlock(index: PlanIndex, from: Prefix, to: Prefix): Move[] | string {
+function movesOfBlock(index: PlanIndex, from: Prefix, to: Prefix): Move[] | string {
   if (from.family !== to.family) return "Both blocks have to be IPv4, or both IPv6.";
   if (to.length > from.length)
     return (

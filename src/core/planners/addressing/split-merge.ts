@@ -74,6 +74,7 @@ const scopeWithin = ({ pools, exclusions }: Scope, prefix: Prefix4) => ({
  * gateway, a leg and a pool. The ports of those devices keep their VLAN: which sockets belong to which half
  * only a person knows, and the findings name them.
  */
+// eslint-disable-next-line complexity -- each thing that a segment may lack is asked once
 export function splitSegment({ draft, ids }: Bench, segmentId: string, name: string): Refusal {
   const segment = draft.need("segment", segmentId);
   const halves = halvesOf(segment, name);

@@ -57,7 +57,11 @@ export function addDevice({ draft, ids }: Bench, wanted: AddDevice): Refusal {
   if (draft.all("device").some((d) => d.name.toLowerCase() === name.toLowerCase()))
     return `There is a device called ${name} already; give this one another name.`;
   const domain = domainFor(draft, ids);
-  const { device, ports } = placeDevice(draft, ids, model, name, wanted.place.trim().slice(0, 120), domain);
+  const { device, ports } = placeDevice(draft, ids, model, {
+    name,
+    place: wanted.place.trim().slice(0, 120),
+    domain,
+  });
   if (isGateway(model)) equipGateway(draft, ids, device.id, ports[0]);
   return null;
 }
@@ -71,9 +75,7 @@ export function placeDevice(
   draft: Draft,
   ids: IdSource,
   model: DeviceModel,
-  name: string,
-  place: string,
-  domain: string,
+  { name, place, domain }: { readonly name: string; readonly place: string; readonly domain: string },
 ): { device: Device; ports: Port[] } {
   const device = draft.put("device", {
     ...BLANK_DEVICE,

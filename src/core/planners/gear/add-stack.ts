@@ -168,7 +168,7 @@ export function addStack({ draft, ids }: Bench, typed: string): Refusal {
   const domain = to?.domain ?? domainFor(draft, ids);
   for (let i = 0; i < count; i += 1) {
     const name = nextDeviceName(draft, model.kind, place);
-    const { device } = placeDevice(draft, ids, model, name, place, domain);
+    const { device } = placeDevice(draft, ids, model, { name, place, domain });
     if (to === null) continue;
     const pair = uplinkPair(draft, device.id, to.id);
     if (pair === null)

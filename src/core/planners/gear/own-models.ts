@@ -108,6 +108,7 @@ const wholeOr = (empty: number | null, text: string, most: number): number | nul
   text.trim() === "" ? empty : (whole(text, most) ?? undefined);
 
 /** A model of the site's own; with `id` the one that is changed. Devices made of it before stay as they are. */
+// eslint-disable-next-line complexity -- one line for each field that can't be read
 export function putModel({ draft, ids }: Bench, id: string | null, typed: ModelText): Refusal {
   const name = typed.name.trim();
   if (name === "" || name.length > 80) return "Give the model a name of 1 to 80 characters.";

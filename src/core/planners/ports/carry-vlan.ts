@@ -22,9 +22,11 @@ export function carryOn(draft: Draft, ports: readonly string[], vid: Vid): void 
 function untaggedOf(
   index: PlanIndex,
   ports: readonly Port[],
-  need: ReadonlySet<number>,
-  mixedAllowed: boolean,
-  hasPlain: boolean,
+  {
+    need,
+    mixedAllowed,
+    hasPlain,
+  }: { readonly need: ReadonlySet<number>; readonly mixedAllowed: boolean; readonly hasPlain: boolean },
 ): Vid | null {
   if (!mixedAllowed) return null;
   const own = ports.map((port) => port.pvid);
@@ -47,6 +49,7 @@ const isWrong = (carry: PortCarry | undefined, port: Port): boolean =>
  * cable: what is missing is added, what nobody needs is taken off. `only` limits it to cables with one of
  * these ports. Members of a LAG get what its first port gets. Ports that are right already are not touched.
  */
+// eslint-disable-next-line complexity -- the conditions under which a wire is left alone
 export function carryExactly(draft: Draft, index: PlanIndex, only: ReadonlySet<string> | null = null): void {
   const fabric = index.derived(FABRIC);
   const carries = portCarries(index);
@@ -59,11 +62,14 @@ export function carryExactly(draft: Draft, index: PlanIndex, only: ReadonlySet<s
     if (!ports.some((port) => isWrong(carries.get(port.id), port))) continue;
     const need = new Set(ports.flatMap((port) => [...(carries.get(port.id)?.need ?? [])]));
     const mixes = ports.every((port) => index.plan.device.get(port.device)?.abilities.mixesTagged !== false);
-    const untagged = untaggedOf(index, ports, need, mixes, plainWires.has(at));
+    const untagged = untaggedOf(index, ports, { need, mixedAllowed: mixes, hasPlain: plainWires.has(at) });
     for (const port of ports) {
       const own = carries.get(port.id)?.need ?? need;
       const tip = untagged !== null && own.has(untagged) ? untagged : null;
-      write(draft, index, port, tip, inOrder([...own].filter((vid) => vid !== tip) as Vid[]));
+      write(draft, index, port, {
+        untagged: tip,
+        tagged: inOrder([...own].filter((vid) => vid !== tip) as Vid[]),
+      });
     }
   }
 }
@@ -72,8 +78,7 @@ function write(
   draft: Draft,
   index: PlanIndex,
   port: Port,
-  untagged: Vid | null,
-  tagged: readonly Vid[],
+  { untagged, tagged }: { readonly untagged: Vid | null; readonly tagged: readonly Vid[] },
 ): void {
   const empty = untagged === null && tagged.length === 0;
   const members = port.lag === null ? [port] : [...(index.groups("portsByLag").get(port.lag) ?? [])];

@@ -2,7 +2,6 @@ import { NO_GUARDS, type Draft, type Port, type Vid } from "../../plan";
 import { nextFreeVid } from "../addressing/conventions";
 import { paintPorts } from "./paint-ports";
 import type { Bench, IdSource, Refusal } from "../planner";
-import { counted } from "../../repairs";
 
 const NAMES = { parked: "Parked", wayBack: "Way back" } as const;
 
@@ -50,7 +49,7 @@ export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: 
   if (ports.length > lines.length)
     return (
       `${ports.length} ports and ` +
-      `${lines.length === 0 ? "no line" : counted(lines.length, "line", "lines")}: ` +
+      `${["no line", "one line"][lines.length] ?? `${lines.length} lines`}: ` +
       "choose a line for each port; lines are added in the survey."
     );
   for (const [i, id] of ports.entries()) {
@@ -89,16 +88,8 @@ export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: 
   return null;
 }
 
-export const GUARD_FLAGS = [
-  "edge",
-  "bpduGuard",
-  "loopGuard",
-  "dhcpTrust",
-  "arpTrust",
-  "signIn",
-  "restrictedRole",
-] as const;
-export type GuardFlag = (typeof GUARD_FLAGS)[number];
+export type GuardFlag =
+  "edge" | "bpduGuard" | "loopGuard" | "dhcpTrust" | "arpTrust" | "signIn" | "restrictedRole";
 
 /** Sets one guard of some ports. */
 export function setGuard(
@@ -138,8 +129,7 @@ export function setMacLimit(
   return null;
 }
 
-export const PORT_FIELDS = ["label", "softwareName", "speedMbps", "poeMw"] as const;
-export type PortField = (typeof PORT_FIELDS)[number];
+export type PortField = "label" | "softwareName" | "speedMbps" | "poeMw";
 
 /** A port's field as it can be typed in again. */
 export const portFieldText = (port: Port, field: PortField): string => {

@@ -115,9 +115,7 @@ const pointed = donePlan(
         { at: "host", host: host("PC Reception 1").id },
         { to: "host", host: store.id, service: null },
       ),
-      "to the store",
-      true,
-      segment("Staff").id,
+      { name: "to the store", passes: true, segment: segment("Staff").id },
     );
     keepProbe(
       bench,
@@ -125,16 +123,12 @@ const pointed = donePlan(
         { at: "host", host: host("PC Reception 1").id },
         { to: "forward", forward: testId("forward", "f") },
       ),
-      "from outside",
-      true,
-      null,
+      { name: "from outside", passes: true, segment: null },
     );
     return keepProbe(
       bench,
       asClient({ at: "host", host: host("Card terminal 1").id }, { to: "internet", service: null }),
-      "the bank",
-      true,
-      segment("Staff").id,
+      { name: "the bank", passes: true, segment: segment("Staff").id },
     );
   }),
 );
@@ -168,10 +162,12 @@ test("a kept probe needs a name of its own", () => {
     { at: "host", host: host("Card terminal 1").id },
     { to: "internet", service: null },
   );
-  expect(afterEdit(pointed, (bench) => keepProbe(bench, question, "the bank", true, null))).toBe(
-    'A probe is kept as "the bank" already.',
-  );
-  expect(afterEdit(pointed, (bench) => keepProbe(bench, question, "  ", true, null))).toMatch(
-    /^Give the probe a name/,
-  );
+  expect(
+    afterEdit(pointed, (bench) =>
+      keepProbe(bench, question, { name: "the bank", passes: true, segment: null }),
+    ),
+  ).toBe('A probe is kept as "the bank" already.');
+  expect(
+    afterEdit(pointed, (bench) => keepProbe(bench, question, { name: "  ", passes: true, segment: null })),
+  ).toMatch(/^Give the probe a name/);
 });

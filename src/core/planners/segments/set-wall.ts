@@ -8,11 +8,19 @@ import type { Draft, Service, Wall, WallEnd } from "../../plan";
 export function setWall(
   draft: Draft,
   ids: () => string,
-  from: WallEnd,
-  to: WallEnd,
-  door: Wall["door"],
-  services: readonly Service[],
-  reason: string,
+  {
+    from,
+    to,
+    door,
+    services,
+    reason,
+  }: {
+    readonly from: WallEnd;
+    readonly to: WallEnd;
+    readonly door: Wall["door"];
+    readonly services: readonly Service[];
+    readonly reason: string;
+  },
 ): void {
   const existing = draft.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
   if (door === "closed") {
@@ -33,12 +41,16 @@ export function setWall(
 export function openDoor(
   draft: Draft,
   ids: () => string,
-  from: WallEnd,
-  to: WallEnd,
-  service: Service,
+  { from, to, service }: { readonly from: WallEnd; readonly to: WallEnd; readonly service: Service },
 ): void {
   const existing = draft.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
   if (existing?.door === "open") return;
   const others = (existing?.services ?? []).filter((s) => s.name !== service.name);
-  setWall(draft, ids, from, to, "services", [...others, service], existing?.reason ?? "");
+  setWall(draft, ids, {
+    from,
+    to,
+    door: "services",
+    services: [...others, service],
+    reason: existing?.reason ?? "",
+  });
 }

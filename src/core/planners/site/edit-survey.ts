@@ -178,6 +178,7 @@ function pasteCells(bench: Bench, room: Room, cells: PastedRoom, isItself: boole
  * Rows of a spreadsheet: room, needs, and if there are more columns cabinet, metres, group. Rooms of that
  * name are changed, others added; a room that others lead to is a cabinet, whichever row comes first.
  */
+// eslint-disable-next-line complexity -- one short condition for each column of the paste
 export function pasteRooms(bench: Bench, rows: readonly (readonly string[])[]): Refusal {
   const { draft } = bench;
   const named = (name: string) =>

@@ -5,9 +5,11 @@ import type { Bench, Refusal } from "../planner";
 export function keepProbe(
   { draft, ids }: Bench,
   question: ProbeQuestion,
-  name: string,
-  passes: boolean,
-  segment: string | null,
+  {
+    name,
+    passes,
+    segment,
+  }: { readonly name: string; readonly passes: boolean; readonly segment: string | null },
 ): Refusal {
   const text = name.trim().slice(0, 80);
   if (text === "") return "Give the probe a name to keep it under.";

@@ -4,7 +4,7 @@ import type { Bench, IdSource, Refusal } from "../planner";
 /** The widths that suit a band where there are neighbours. */
 const WIDTH: Readonly<Record<Band, Radio["widthMhz"]>> = { "2.4": 20, "5": 40, "6": 80 };
 const WIDEST: Readonly<Record<Band, number>> = { "2.4": 40, "5": 160, "6": 320 };
-export const RADIO_WIDTHS = [20, 40, 80, 160, 320] as const;
+const RADIO_WIDTHS = [20, 40, 80, 160, 320] as const;
 export const widthsFor = (band: Band): Radio["widthMhz"][] =>
   RADIO_WIDTHS.filter((width) => width <= WIDEST[band]);
 

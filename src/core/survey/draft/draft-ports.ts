@@ -114,7 +114,7 @@ function draftSockets(frame: Frame): void {
         );
         continue;
       }
-      plug(frame, host, port, vid, line.room.id);
+      plug(frame, host, { port, vid, room: line.room.id });
     }
   }
   for (const line of lines.filter(({ need }) => need.kind.word === "PC"))
@@ -141,7 +141,11 @@ function pairsIn(frame: Frame, roomId: string): number {
  * Plugs a device in and paints its port: a phone's port carries data untagged and voice tagged, so that a PC
  * may stand behind it.
  */
-function plug(frame: Frame, host: Host, port: Port, vid: Vid, room: string): void {
+function plug(
+  frame: Frame,
+  host: Host,
+  { port, vid, room }: { readonly port: Port; readonly vid: Vid; readonly room: string },
+): void {
   const { draft } = frame;
   const plain = draft.need("device", port.device).bridging !== "vlan";
   const data = host.kind === "phone" && !plain ? dataVid(frame, room, port) : null;

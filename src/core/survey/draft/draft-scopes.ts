@@ -39,7 +39,7 @@ function mannersOf(frame: Frame, group: Group): Manners {
  * again, at least 20 or half of a small subnet. The static block gives way only as far as the static
  * devices leave it.
  */
-export function poolIn(
+function poolIn(
   frame: Frame,
   prefix: Prefix4,
   segment: Segment,

@@ -42,7 +42,7 @@ function draftWall(frame: Frame, intent: (typeof INTENTS)[number], from: Segment
   const isOpen = intent.services === "open" || leads;
   const services = isOpen ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
   const reason = leads ? "the way out of the networks behind it" : intent.reason;
-  setWall(draft, ids, own, to, isOpen ? "open" : "services", services, reason);
+  setWall(draft, ids, { from: own, to, door: isOpen ? "open" : "services", services, reason });
 }
 
 /**

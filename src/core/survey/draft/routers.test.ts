@@ -4,7 +4,7 @@ import { diff, PlanIndex, type Host, type Plan } from "../../plan";
 import { decide, SERVICES } from "../../policy";
 import { must } from "../../kernel";
 import { asClient, probe } from "../../probe";
-import { dice } from "../../testing/faults";
+import { dice } from "../../testing/plants";
 import { surveyPlan } from "../../testing/survey-plan";
 import { afterEdit, donePlan } from "../../testing/after-edit";
 import { draftPlan, USUAL_PARTS } from "./draft";

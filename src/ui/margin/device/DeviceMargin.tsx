@@ -26,6 +26,7 @@ const BRIDGING_WORDS = {
 };
 
 /** A device: what it is, what it has to give, its findings, and everything about it that can be written. */
+// eslint-disable-next-line complexity -- each fact is shown where the device has it
 export function DeviceMargin({ id }: { id: string }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

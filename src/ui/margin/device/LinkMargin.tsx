@@ -30,6 +30,7 @@ function reachWords(metres: number | null): string {
 }
 
 /** A cable: what it joins, what it is made of, and the tape at both of its ends. */
+// eslint-disable-next-line max-lines-per-function -- the fields of one cable in their order
 export function LinkMargin({ id }: { id: string }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

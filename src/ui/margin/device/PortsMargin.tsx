@@ -21,6 +21,7 @@ function pluggedWords(plugged: readonly string[], one: boolean): string {
 }
 
 /** The chosen run of ports: its count said aloud, what is in it, its findings and those of the switch. */
+// eslint-disable-next-line complexity -- one port or several, and each fact where they share it
 export function PortsMargin({ device, ids }: { device: string; ids: readonly string[] }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

@@ -11,6 +11,7 @@ import { Section } from "../parts";
  * Finds out on site which name of the software is which number on the case: plug in, look what lights, and
  * the rest follows.
  */
+// eslint-disable-next-line max-lines-per-function -- one form: what is pasted, what it means, what is written
 export function SoftwareNames({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

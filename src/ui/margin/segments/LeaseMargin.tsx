@@ -72,6 +72,7 @@ export function LeaseMargin({ id }: { id: string }) {
   );
 }
 
+// eslint-disable-next-line max-lines-per-function -- one calculation, with what goes in and what comes out
 function Sizing({ segment, scope, visit }: { segment: Segment; scope: Scope; visit: Visits }) {
   const index = useIndex();
   const { shown, look, apply, cancel } = useProposal();

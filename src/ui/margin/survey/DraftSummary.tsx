@@ -20,6 +20,7 @@ import { Section } from "../parts";
 const FIGURE = "mono px-1 text-right";
 
 /** What a draft would make of the survey, group by group; and which separation fits. */
+// eslint-disable-next-line max-lines-per-function -- one summary, a section for each part of the draft
 export function DraftSummary() {
   const index = useIndex();
   const select = useUi((state) => state.select);

@@ -30,6 +30,7 @@ const textOf = (gear: Gear, field: GearField): string => {
 };
 
 /** Gear that is there already: what it is, which addresses it uses, whether it stays. */
+// eslint-disable-next-line max-lines-per-function -- the fields of one find in their order
 export function GearMargin({ id }: { id: string | null }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

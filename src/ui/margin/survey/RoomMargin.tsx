@@ -17,6 +17,7 @@ import { DraftSummary } from "./DraftSummary";
 const metres = (room: Room): string => (room.cableCm === null ? "" : String(room.cableCm / 100));
 
 /** One room: where its sockets lead, how its line was read, what can't be read. */
+// eslint-disable-next-line max-lines-per-function -- the fields of one room in their order
 export function RoomMargin({ id }: { id: string }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

@@ -62,6 +62,7 @@ function ZoneMargin({ id }: { id: string }) {
 }
 
 /** Between two ends: closed, a door for some services, or open; and why. */
+// eslint-disable-next-line max-lines-per-function -- one wall: what passes, why, and its services
 function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

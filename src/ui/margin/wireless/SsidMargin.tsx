@@ -15,6 +15,7 @@ import { HistorySection } from "../HistorySection";
 import { Fact, MarginHead, Section } from "../parts";
 
 /** A wireless name: where it leads, how it is secured, who offers it. */
+// eslint-disable-next-line max-lines-per-function -- the fields of one name in their order
 export function SsidMargin({ id }: { id: string }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

@@ -104,6 +104,7 @@ function useShown(index: PlanIndex, selection: Selection | null): Segment | null
 }
 
 /** The subnets as rulers; of many only those on screen are drawn. */
+// eslint-disable-next-line max-lines-per-function -- one list of rulers with its keys
 function Rulers({ segments, chosen }: { segments: readonly Segment[]; chosen: string | null }) {
   const index = useIndex();
   const select = useUi((state) => state.select);

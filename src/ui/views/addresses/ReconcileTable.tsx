@@ -41,6 +41,7 @@ const MOST_SHOWN = 300;
  * Lays a lease, ARP or MAC table from a device beside the register: what is new, missing, moved, what
  * clashes.
  */
+// eslint-disable-next-line max-lines-per-function -- one table: what is pasted, the verdicts, what is taken over
 export function ReconcileTable({ close }: { close: () => void }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

@@ -102,6 +102,7 @@ function columnsOf(
 }
 
 /** The register: everything with an address or waiting for one, of a segment or of the whole site. */
+// eslint-disable-next-line max-lines-per-function -- one table with its tools
 export function Register({
   segment,
   open,

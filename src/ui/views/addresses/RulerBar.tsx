@@ -6,6 +6,7 @@ import { numberStep, offsetLabel, placeOf, shownPart, type Scale } from "./ruler
  * The bar of a ruler on one scale: gateway, static block, pool in the segment's tape, ticks and numbers
  * below.
  */
+// eslint-disable-next-line max-lines-per-function -- one bar, drawn from left to right
 export function RulerBar({
   ruler,
   segment,

@@ -14,6 +14,7 @@ const share = (part: number, whole: number): number =>
  * How full every subnet is: fixed addresses, the rest of its pools, what is free; in percent of the usable,
  * the counts beside.
  */
+// eslint-disable-next-line max-lines-per-function -- one table with its bars
 export function UseChart() {
   const index = useIndex();
   const select = useUi((state) => state.select);

@@ -15,7 +15,7 @@ export function shownPart(scale: Scale, { first, last }: Stretch): { x: number; 
   return a > b ? null : { x: placeOf(scale, a), width: (b - a + 1) * scale.px };
 }
 
-export const NAMES_PX = 144;
+const NAMES_PX = 144;
 const EDGE_PX = 16;
 const LEAST_GLASS_PX = 180;
 const MOST_PX = 40;

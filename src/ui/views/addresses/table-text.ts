@@ -1,6 +1,6 @@
 import Papa from "papaparse";
 
-export const MOST_BYTES = 16_000_000;
+const MOST_BYTES = 16_000_000;
 const MOST_ROWS = 50_000;
 
 type Rows = readonly (readonly string[])[];

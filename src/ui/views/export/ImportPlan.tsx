@@ -24,6 +24,7 @@ const MOST_FILE_BYTES = 64_000_000;
  * Takes a plan file in place of this plan: first what would change, then, if wanted, as one batch that can be
  * undone.
  */
+// eslint-disable-next-line max-lines-per-function -- one form: the file, what is in it, where it goes
 export function ImportPlan() {
   const held = useHeld();
   const commit = usePlan((state) => state.commit);

@@ -30,6 +30,7 @@ function triedWords(all: number | null, bad: number): string {
 }
 
 /** Every device, cable, supply and line failed in turn: who is cut off, who loses what, what takes over. */
+// eslint-disable-next-line max-lines-per-function, complexity -- one sheet from its head to its last list; running, called off, out of date or done: each has its words
 export function FailuresView() {
   const index = useIndex();
   const { plan, done, all, losses, fault } = useStudy();
@@ -177,6 +178,7 @@ function LossSign({ loss }: { loss: RankedLoss }) {
 }
 
 /** The failures, those that cut most off first. */
+// eslint-disable-next-line max-lines-per-function -- one list with its keys
 function Ranking({
   losses,
   chosen,

@@ -35,6 +35,7 @@ const textOf = (model: OwnModel): ModelText => ({
 });
 
 /** The generic models that new devices begin with, and the site's own beside them. */
+// eslint-disable-next-line max-lines-per-function -- one form and its table
 export function ModelsPanel() {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

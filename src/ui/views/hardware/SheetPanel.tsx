@@ -31,6 +31,7 @@ const FORMS = [
 const EXAMPLE = "example ";
 
 /** Everything to be entered on one device, in the order in which it is entered, in the form that is wanted. */
+// eslint-disable-next-line max-lines-per-function -- one sheet with its choices
 export function SheetPanel() {
   const index = useIndex();
   const selection = useUi((state) => state.selection);
@@ -146,6 +147,7 @@ interface TemplateProps {
  * A template with what it makes of this device, filled as one types. An example is only read; a copy of it is
  * one's own.
  */
+// eslint-disable-next-line max-lines-per-function, complexity -- one form with its preview; own or example, sound or not: each has its buttons
 function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps) {
   const store = usePlanStore();
   const edit = usePlan((state) => state.edit);

@@ -18,6 +18,7 @@ export interface DrawnCable {
 /** The layout's own way round the boxes holds as long as nobody has moved one of its two. */
 export function drawCables({ plan }: PlanIndex, laid: Laid | null): DrawnCable[] {
   const isMoved = (device: Device | undefined) => device?.position !== null;
+  // eslint-disable-next-line complexity -- two sides times which end is further
   return [...plan.link.values()].flatMap((link): DrawnCable[] => {
     const [a, b] = [plan.port.get(link.a), plan.port.get(link.b)];
     if (a === undefined || b === undefined) return [];

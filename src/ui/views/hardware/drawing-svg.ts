@@ -43,6 +43,7 @@ const MOST_RINGS = 14;
 
 const escaped = (text: string): string =>
   text.replace(/[&<>"]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[c] ?? c);
+// eslint-disable-next-line max-params -- the attributes of an SVG text, as they stand
 const text = (x: number, y: number, words: string, size: number, more = ""): string =>
   `<text x="${x}" y="${y}" font-size="${size}" ${more}>${escaped(words)}</text>`;
 
@@ -103,6 +104,7 @@ function rings(
  * The drawing as a picture on its own: SVG with nothing outside it. `colour` gives the colour of a tape by
  * its name.
  */
+// eslint-disable-next-line max-lines-per-function -- one picture, from its frame to its boxes
 export function drawingSvg(
   { title, devices, cables }: Drawn,
   colour: (name: string) => string,

@@ -28,7 +28,7 @@ const ROW = 8;
 const GAP = { x: 40, y: 70 } as const;
 
 /** Boxes in plain rows, those of one place together: what is drawn when the layout has been called off. */
-export function plainRows(boxes: readonly LayoutBox[]): Laid {
+function plainRows(boxes: readonly LayoutBox[]): Laid {
   const places: Record<string, { x: number; y: number }> = {};
   const groups = [...new Set(boxes.map((box) => box.group))];
   let row = 0;

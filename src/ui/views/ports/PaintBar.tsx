@@ -66,6 +66,7 @@ interface Props {
 }
 
 /** What the chosen run is painted as: the count is said, the cable is shown as it would be. */
+// eslint-disable-next-line max-lines-per-function -- one bar of tools with what each asks for
 export function PaintBar({ domain, ports, run, preview = false }: Props) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
@@ -228,6 +229,7 @@ interface DetailsProps {
   readonly change: (next: Wanted) => void;
 }
 
+// eslint-disable-next-line max-lines-per-function -- the details of each role in their order
 function Details({ wanted, choices, lines, single, change }: DetailsProps) {
   const pick = (label: string, value: Vid | null, set: (vid: Vid | null) => void, none: string | null) => (
     <label className="flex items-center gap-1">

@@ -44,6 +44,7 @@ function lookOf(chosen: number | null, vid: number): string {
 }
 
 /** Ports down, VLANs across; each crossing is tape or nothing, and a click or a key sets it. */
+// eslint-disable-next-line max-lines-per-function -- one grid with its keys
 export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
   const edit = usePlan((state) => state.edit);
   const select = useUi((state) => state.select);

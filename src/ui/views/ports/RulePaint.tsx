@@ -53,6 +53,7 @@ function pickedBy(index: PlanIndex, rule: PortRule): Picked[] {
 }
 
 /** Painting on many switches at once, the ports picked by a rule. */
+// eslint-disable-next-line complexity -- each part of the rule may be open
 export function RulePaint() {
   const index = useIndex();
   const rules = rulesOf(index);

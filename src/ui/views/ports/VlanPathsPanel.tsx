@@ -16,6 +16,7 @@ import { PathGrid } from "./PathGrid";
 const MOST_COLUMNS = 40;
 
 /** One VLAN's path across all devices, and all of them beside one another. */
+// eslint-disable-next-line max-lines-per-function, complexity -- one panel: the VLAN, its path, what is wrong on it; each part is shown where the VLAN has it
 export function VlanPathsPanel() {
   const index = useIndex();
   const select = useUi((state) => state.select);

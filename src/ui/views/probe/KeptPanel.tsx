@@ -12,6 +12,7 @@ import { SeveritySign } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 /** The probes that are kept with what has to come of them, all asked again on the plan as it is now. */
+// eslint-disable-next-line max-lines-per-function -- one table with its tools
 export function KeptPanel() {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

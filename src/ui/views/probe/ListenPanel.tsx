@@ -29,6 +29,7 @@ const hex = (bytes: readonly number[]): string =>
  * What somebody who listens at a port would see, and the same as a capture file to lay beside the one taken
  * on site.
  */
+// eslint-disable-next-line max-lines-per-function -- one table with its tools
 export function ListenPanel({ outcome }: { outcome: Outcome }) {
   const index = useIndex();
   const ports = useMemo(() => portsHeard(index, outcome), [index, outcome]);

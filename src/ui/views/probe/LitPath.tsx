@@ -17,6 +17,7 @@ interface Stop {
 }
 
 /** The places the frame comes past, each once as long as it stays there. */
+// eslint-disable-next-line complexity -- gear, host, wireless or outside: each stop has its own name
 function useStops(outcome: Outcome): Stop[] {
   const { plan } = useIndex();
   const stops: Stop[] = [];

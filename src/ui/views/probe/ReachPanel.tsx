@@ -45,6 +45,7 @@ const nameOf = (column: ReachColumn): string => {
 };
 
 /** Every segment against every other, grouped by zone; what differs from the walls is marked. */
+// eslint-disable-next-line max-lines-per-function -- one matrix with its keys
 export function ReachPanel() {
   const index = useIndex();
   const matrix = useMemo(() => reachMatrix(index), [index]);

@@ -14,6 +14,7 @@ function serverName(index: PlanIndex, { serverDevice, serverHost }: Scope): stri
 }
 
 /** What stands on the screen of what was plugged in, beside what the plan wants it to get. */
+// eslint-disable-next-line complexity -- what was got beside what was planned, each may be missing
 export function WhatItShows({ outcome }: { outcome: Outcome }) {
   const index = useIndex();
   const { lease, expected } = outcome;

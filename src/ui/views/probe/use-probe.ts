@@ -8,7 +8,7 @@ import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 
 /** The question on screen; null as long as nothing is plugged in. */
-export function useQuestion(): ProbeQuestion | null {
+function useQuestion(): ProbeQuestion | null {
   const asked = useUi((state) => state.probe);
   return useMemo(
     () =>

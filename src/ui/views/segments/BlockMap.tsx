@@ -27,6 +27,7 @@ function ticksOf(block: Prefix4): { at: number; label: string | null }[] {
 }
 
 /** The site's block to scale, each subnet at its place and true size. */
+// eslint-disable-next-line max-lines-per-function -- one drawing of the blocks
 export function BlockMap({ block }: { block: Prefix4 }) {
   const index = useIndex();
   const goTo = useGoTo();

@@ -18,6 +18,7 @@ import { BlockMap } from "./BlockMap";
 import { columnsOf, HEADS, isWritten, newRowHints, type GridColumnId } from "./columns";
 
 /** The separation and the numbering of the site in one table. */
+// eslint-disable-next-line max-lines-per-function -- one sheet with its tools
 export function SegmentsView() {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

@@ -15,6 +15,7 @@ const KINDS: readonly [Kind, string][] = [
 const MOST_FILE_BYTES = 64_000_000;
 
 /** Begins a site: by its name, or from a plan file. */
+// eslint-disable-next-line max-lines-per-function -- one form in its order
 export function NewSite() {
   const router = useRouter();
   const [name, setName] = useState("");

@@ -24,6 +24,7 @@ const whenText = (instant: string) =>
   }).format(new Date(instant));
 
 /** Above the drawings: every site with its sheets, a new one, and one from a plan file. */
+// eslint-disable-next-line max-lines-per-function -- one page: the sites and what can be done with them
 export function SitesView({ person, sites }: { person: string; sites: readonly SiteAnswer[] }) {
   const [deleting, setDeleting] = useState<SiteAnswer | null>(null);
   return (

@@ -28,6 +28,7 @@ function Chips({ index, end }: { index: PlanIndex; end: WallEnd }) {
 }
 
 /** What may start talking to what: a wall is hatched, a door is blank paper with its services written in it. */
+// eslint-disable-next-line max-lines-per-function -- one grid with its keys
 export function WallsView() {
   const index = useIndex();
   const select = useUi((state) => state.select);

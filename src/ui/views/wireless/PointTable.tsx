@@ -59,17 +59,21 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
   const derived = (
     id: "point" | "names" | "hears" | "port",
     head: string,
-    text: (row: PointRow) => string,
-    show: (row: PointRow) => React.ReactNode,
-    bar = false,
+    {
+      text,
+      show,
+      bar = false,
+    }: {
+      readonly text: (row: PointRow) => string;
+      readonly show: (row: PointRow) => React.ReactNode;
+      readonly bar?: boolean;
+    },
   ): Column<PointRow, ColumnId> => ({ id, head, derived: true, readOnly: () => true, text, show, bar });
   return [
-    derived(
-      "point",
-      "Name",
-      ({ device }) => device.name,
-      ({ device }) => <b className="font-semibold">{device.name}</b>,
-    ),
+    derived("point", "Name", {
+      text: ({ device }) => device.name,
+      show: ({ device }) => <b className="font-semibold">{device.name}</b>,
+    }),
     written("place", "Place", "place", false),
     written("2.4", "Ch.", "channel in 2.4 GHz", true),
     written("2.4 width", "MHz", "width in 2.4 GHz", false),
@@ -77,11 +81,9 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
     written("5 width", "MHz", "width in 5 GHz", false),
     written("6", "Ch.", "channel in 6 GHz", true),
     written("6 width", "MHz", "width in 6 GHz", false),
-    derived(
-      "hears",
-      "Hears",
-      ({ hears }) => hears.map((one) => one.device.name).join(", "),
-      ({ hears }) =>
+    derived("hears", "Hears", {
+      text: ({ hears }) => hears.map((one) => one.device.name).join(", "),
+      show: ({ hears }) =>
         hears.length === 0 ? (
           <span className="text-ink2">nobody</span>
         ) : (
@@ -100,15 +102,13 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
             ))}
           </span>
         ),
-      true,
-    ),
-    derived(
-      "port",
-      "Its port needs",
-      (row) => row.needs.tagged.join(" "),
-      (row) => <PortNeeds index={index} row={row} />,
-      true,
-    ),
+      bar: true,
+    }),
+    derived("port", "Its port needs", {
+      text: (row) => row.needs.tagged.join(" "),
+      show: (row) => <PortNeeds index={index} row={row} />,
+      bar: true,
+    }),
   ];
 }
 

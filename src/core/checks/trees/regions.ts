@@ -1,0 +1,165 @@
+import { nameOf, type Device } from "../../plan";
+import { chooseRoot, setTreeKind } from "../../planners";
+import { regionDifference, TREE, treePlace } from "../../spanning-tree";
+import { check, type Found } from "../check";
+import { type Repair } from "../../repairs";
+import { READS, betweenBridges } from "./parts";
+
+interface Pair {
+  readonly a: string;
+  readonly b: string;
+}
+
+export const regionsDiffer = check<Pair>({
+  code: "regions-differ",
+  severity: "warn",
+  family: "guards",
+  title: "Neighbours with multiple trees are not one region",
+  why:
+    "Name, revision and the map of VLANs have to be the same to the letter; " +
+    "else each is a region of its own, and only the common tree joins them.",
+  reads: READS,
+  find: (index): Found<Pair>[] => {
+    const seen = new Set<string>();
+    return betweenBridges(index).flatMap(({ port, far }): Found<Pair>[] => {
+      const [a, b] = [index.plan.device.get(port.device), index.plan.device.get(far.device)];
+      if (
+        a?.tree.kind !== "multiple" ||
+        b?.tree.kind !== "multiple" ||
+        a.id > b.id ||
+        seen.has(`${a.id} ${b.id}`) ||
+        regionDifference(a, b) === ""
+      )
+        return [];
+      seen.add(`${a.id} ${b.id}`);
+      return [
+        {
+          subjects: [
+            { kind: "device", id: a.id },
+            { kind: "device", id: b.id },
+          ],
+          data: { a: a.id, b: b.id },
+        },
+      ];
+    });
+  },
+  describe: ({ a, b }, index) => {
+    const [one, other] = [index.plan.device.get(a), index.plan.device.get(b)];
+    return (
+      `${nameOf(index, "device", a)} and ${nameOf(index, "device", b)} are not one region; what ` +
+      `differs is ${one === undefined || other === undefined ? "" : regionDifference(one, other)}.`
+    );
+  },
+  repairs: ({ a, b }, index) =>
+    [
+      [a, b],
+      [b, a],
+    ].map(([to, from]): Repair => ({
+      label: `Give ${nameOf(index, "device", to ?? "")} the region of ${nameOf(index, "device", from ?? "")}`,
+      planner: "copy-region",
+      args: { from, to },
+      edit: (draft) => {
+        const [source, target] = [draft.need("device", from ?? "").tree, draft.need("device", to ?? "").tree];
+        const kept = new Map(target.instances.map((one) => [one.number, one.priority]));
+        draft.patch("device", to ?? "", {
+          tree: {
+            ...target,
+            region: source.region,
+            revision: source.revision,
+            instances: source.instances.map((one) => ({ ...one, priority: kept.get(one.number) ?? 32_768 })),
+          },
+        });
+      },
+    })),
+});
+
+export const treeKindsMixed = check<Pair>({
+  code: "tree-kinds-mixed",
+  severity: "warn",
+  family: "guards",
+  title: "One tree for each VLAN meets another kind of tree",
+  why:
+    "Trees for each VLAN are no part of the standard; how they get on with " +
+    "the others differs from maker to maker, and it is not simulated here.",
+  reads: READS,
+  find: (index): Found<Pair>[] =>
+    index.derived(TREE).mixed.map(([a, b]) => ({
+      subjects: [
+        { kind: "port", id: a.id },
+        { kind: "port", id: b.id },
+      ],
+      data: { a: a.id, b: b.id },
+    })),
+  describe: ({ a, b }, index) =>
+    `${nameOf(index, "port", a)} and ${nameOf(index, "port", b)} run kinds of ` +
+    "tree that do not know one another. Not simulated: both are taken to forward.",
+  repairs: ({ a, b }, index) =>
+    [a, b].flatMap((id): Repair[] => {
+      const device = index.plan.device.get(index.plan.port.get(id)?.device ?? "");
+      return device?.tree.kind !== "perVlan" || !device.abilities.trees.includes("rapid")
+        ? []
+        : [
+            {
+              label: `Run the rapid tree on ${device.name}`,
+              planner: "set-tree",
+              args: { device: device.id, kind: "rapid" },
+              edit: (draft) => setTreeKind({ draft }, device.id, "rapid"),
+            },
+          ];
+    }),
+});
+
+/** Bridges between the root and the furthest one that max age allows (IEEE 802.1Q table 13-5). */
+const MOST_HOPS = 20;
+
+interface Deep {
+  readonly device: string;
+  readonly hops: number;
+}
+
+export const treeTooDeep = check<Deep>({
+  code: "tree-too-deep",
+  severity: "warn",
+  family: "guards",
+  title: "The spanning tree is deeper than its messages live",
+  why:
+    "A message of the tree is dropped after 20 bridges (its max " +
+    "age), so those further away take somebody else for the root.",
+  reads: READS,
+  find: (index): Found<Deep>[] => {
+    const { hopsOf } = index.derived(TREE);
+    const deep = [...hopsOf].filter(([, hops]) => hops > MOST_HOPS).sort((a, b) => b[1] - a[1]);
+    const [furthest] = deep;
+    return furthest === undefined
+      ? []
+      : [
+          {
+            subjects: [{ kind: "device", id: furthest[0] }],
+            data: { device: furthest[0], hops: furthest[1] },
+          },
+        ];
+  },
+  describe: ({ device, hops }, index) =>
+    `${nameOf(index, "device", device)} is ${hops} cables from the root ` +
+    `${treePlace(index, index.plan.device.get(device) as Device)?.root.name ?? ""}; ` +
+    `${MOST_HOPS} is the most.`,
+  repairs: ({ device }, index): Repair[] => {
+    // Half the depth, when the root is chosen in the middle of the longest way.
+    const tree = index.derived(TREE);
+    const middle = [...tree.hopsOf].filter(
+      ([id, hops]) =>
+        hops === Math.floor((tree.hopsOf.get(device) ?? 0) / 2) &&
+        tree.rootOf.get(id)?.id === tree.rootOf.get(device)?.id,
+    )[0]?.[0];
+    return middle === undefined || (tree.hopsOf.get(device) ?? 0) > 2 * MOST_HOPS
+      ? []
+      : [
+          {
+            label: `Make ${nameOf(index, "device", middle)} the root`,
+            planner: "choose-root",
+            args: { root: middle, second: null },
+            edit: (draft) => chooseRoot({ draft }, middle, null),
+          },
+        ];
+  },
+});
