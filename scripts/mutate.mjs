@@ -3,8 +3,11 @@
 import { spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
 
+// Tests that judge a folder from outside: what it answers is seen where it is used.
 const BESIDE = {
-  routing: ["tests/routes.test.ts"],
+  fabric: ["src/core/forwarding/*.test.ts", "src/core/failure/cut-off.test.ts"],
+  routing: ["src/core/probe/probe.test.ts", "src/core/probe/entered.test.ts"],
+  dhcp: ["src/core/probe/probe.test.ts"],
 };
 
 const folder = process.argv[2];

@@ -55,10 +55,12 @@ export function parseInterfaceAddress(text: string): { address: Address; prefix:
 function lengthOfMask(text: string): number | null {
   const mask = parseIpv4(text);
   if (mask === null) return null;
-  for (let length = 0; length <= 32; length += 1) {
-    if (mask4(length) === mask || inverse4(mask4(length)) === mask) return length;
-  }
-  return null;
+  const lengths = Array.from({ length: 33 }, (_, length) => length);
+  // 255.255.255.255 and 0.0.0.0 are both; as masks they are meant oftener than as wildcards.
+  const found =
+    lengths.find((length) => mask4(length) === mask) ??
+    lengths.find((length) => inverse4(mask4(length)) === mask);
+  return found ?? null;
 }
 
 /** "network/length" as a plan writes it: decimal length, no host bits set. Null for anything else. */
