@@ -4,11 +4,12 @@ import { openPlan, readPlanFile, type FileFault } from "@/core/formats";
 import type { Result } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
 
-/** A plan as it came from the server, read and checked off the page's own thread. */
+/** A plan as it came from the server, read off the page's own thread. */
 export interface Loaded {
+  /** Names this loading when its findings are asked for. */
+  readonly token: number;
   readonly revision: number;
   readonly plan: Plan;
-  readonly findings: FindingsByCode;
   readonly today: string;
   readonly steps: {
     readonly undo: string | null;
@@ -42,19 +43,23 @@ async function load(address: string): Promise<Result<Loaded, LoadFault>> {
     ),
   ) as Loaded["steps"];
   const today = new Date().toISOString().slice(0, 10);
-  return {
-    ok: true,
-    value: {
-      revision: answer.revision,
-      plan: read.value,
-      findings: runChecks(PlanIndex.of(read.value, today)),
-      today,
-      steps,
-    },
-  };
+  const token = (last?.token ?? 0) + 1;
+  last = { token, plan: read.value, today };
+  return { ok: true, value: { token, revision: answer.revision, plan: read.value, today, steps } };
 }
 
-const api = { load, readFile: (text: string): Result<Plan, readonly FileFault[]> => readPlanFile(text) };
+/** The plan that was loaded last. */
+let last: { readonly token: number; readonly plan: Plan; readonly today: string } | null = null;
+
+/** What the checks find in the plan of a loading, which is on the screen by then; null when another came. */
+const judge = (token: number): FindingsByCode | null =>
+  last?.token === token ? runChecks(PlanIndex.of(last.plan, last.today)) : null;
+
+const api = {
+  load,
+  judge,
+  readFile: (text: string): Result<Plan, readonly FileFault[]> => readPlanFile(text),
+};
 export type PlanWorker = typeof api;
 
 expose(api);

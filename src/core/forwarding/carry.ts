@@ -1,4 +1,4 @@
-import { must, grouped, putInto } from "../kernel";
+import { must, grouped } from "../kernel";
 import type { PlanTree } from "../spanning-tree";
 import type { Derived, PlanIndex, Port } from "../plan";
 import { type Fabric, classify, egressTag } from "../fabric";
@@ -115,11 +115,7 @@ function breaksOfVlan(
   const vlan = nodes.number.get(vid);
   const partOf = (device: number) =>
     vlan === undefined ? -1 - device : nodes.sets.rootOf(device * nodes.vids.length + vlan);
-  const parts = new Map<number, User[]>();
-  for (const user of users) {
-    const part = partOf(user.device);
-    putInto(parts, part, user);
-  }
+  const parts = grouped(users, (user) => partOf(user.device));
   if (parts.size < 2) return [];
   const ordered = [...parts.values()].sort(
     (a, b) => Number(b.some((u) => u.gateway)) - Number(a.some((u) => u.gateway)) || b.length - a.length,

@@ -7,6 +7,7 @@ import { SeverityCount } from "../kit/signs";
 import type { Saving } from "../plan-store/plan-state";
 import { usePlan } from "../plan-store/use-plan";
 import { VIEWS, type ViewKey } from "./views";
+import { useJudged } from "@/ui/plan-store/use-plan";
 
 const Cell = ({ head, children, wide = false }: { head?: string; children: ReactNode; wide?: boolean }) => (
   <span
@@ -34,7 +35,9 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
   );
   const shown = VIEWS.find((v) => v.key === view);
   const count = (severity: Severity) => list.filter((finding) => finding.severity === severity).length;
-  const judged = count("stop") === 0 ? "Sound" : "Not sound";
+  const isJudged = useJudged();
+  const verdict = count("stop") === 0 ? "Sound" : "Not sound";
+  const judged = isJudged ? verdict : "Checking …";
   return (
     <footer className="col-span-full flex overflow-hidden border-t border-ink bg-paper text-13 leading-[27px] whitespace-nowrap">
       <Cell head="Site">

@@ -8,6 +8,7 @@ import { useIndex, usePlan } from "../plan-store/use-plan";
 import { FindingList } from "./findings/FindingsSection";
 import { HistorySection } from "./HistorySection";
 import { Fact, MarginHead, Section } from "./parts";
+import { useJudged } from "@/ui/plan-store/use-plan";
 
 function remarks(all: number, stops: number): string {
   if (all === 0) return "Nothing found wrong";
@@ -22,6 +23,7 @@ function remarks(all: number, stops: number): string {
 export function SheetMargin({ view }: { view: ViewKey }) {
   const index = useIndex();
   const list = usePlan((state) => state.list);
+  const isJudged = useJudged();
   const here: View | undefined = VIEWS.find(({ key }) => key === view);
   const family = here?.family ?? null;
   const facts = family === null ? [] : glanceAt(index, family);
@@ -30,7 +32,7 @@ export function SheetMargin({ view }: { view: ViewKey }) {
   return (
     <>
       <MarginHead kick={family === null ? "The whole plan" : `This sheet, ${here?.title ?? ""}`}>
-        {remarks(own.length, stops)}
+        {isJudged ? remarks(own.length, stops) : "Checking …"}
       </MarginHead>
       {facts.length === 0 ? null : (
         <dl className="facts">
@@ -52,9 +54,10 @@ export function SheetMargin({ view }: { view: ViewKey }) {
 export function NextStepSection({ view }: { view: ViewKey }) {
   const index = useIndex();
   const list = usePlan((state) => state.list);
+  const isJudged = useJudged();
   const next = nextStep(index, list);
   const goal = VIEWS.find(({ key }) => key === next.sheet);
-  if (goal === undefined) return null;
+  if (goal === undefined || !isJudged) return null;
   return (
     <Section title="Next step">
       <p className="px-4 pb-2 text-13 text-ink2">{goal.key === view ? `Here: ${next.why}` : next.why}</p>

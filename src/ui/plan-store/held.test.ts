@@ -3,9 +3,22 @@ import { listFindings, runChecks } from "@/core/checks";
 import { must } from "@/core/kernel";
 import { Draft, PlanIndex, type Change, type ChangeBatch, type Plan } from "@/core/plan";
 import { testId } from "@/core/testing/build-plan";
-import { addBatch, catchUp, confirm, decide, giveUp, nextToSend, settle, withKept, type Held } from "./held";
+import {
+  addBatch,
+  catchUp,
+  confirm,
+  decide,
+  findingsOf,
+  giveUp,
+  judgedAs,
+  nextToSend,
+  settle,
+  withKept,
+  type Held,
+} from "./held";
 
-const plan = fennelStreet();
+// As it comes from the server: in the order of its ids.
+const { plan } = PlanIndex.of(fennelStreet());
 const start: Held = {
   base: plan,
   revision: 7,
@@ -44,7 +57,9 @@ const caughtUp = (held: Held, ...entries: { id: string; revision: number; change
   must(catchUp(held, entries), "it follows");
 /** Whatever happens, what is shown is checked as if it had been loaded anew. */
 const soundlyChecked = (held: Held) =>
-  expect(listFindings(held.findings)).toEqual(listFindings(runChecks(PlanIndex.of(held.index.plan))));
+  expect(listFindings(must(held.findings, "findings"))).toEqual(
+    listFindings(runChecks(PlanIndex.of(held.index.plan))),
+  );
 
 test("an edit shows at once and belongs to the confirmed plan only when the server has it", () => {
   const edited = add(start, batch("mine", rename(plan, "Blood analyser")));
@@ -233,4 +248,20 @@ describe("giving a batch up", () => {
     expect(dropped.map(({ summary }) => summary)).toEqual(["new zone", "renamed", "used"]);
     expect([held.pending.map(({ summary }) => summary), nameIn(held)]).toEqual([["other"], "Beside it"]);
   });
+});
+
+test("findings that come after the plan are brought to what was edited meanwhile, and to what others did", () => {
+  const unjudged: Held = { ...start, findings: null };
+  const edited = add(unjudged, batch("mine", rename(plan, "Blood analyser")));
+  const theirs = changes(plan, (d) => d.patch("port", port.id, { tagged: port.tagged.slice(2) }));
+  const followed = caughtUp(edited, { id: testId("batch", "theirs"), revision: 8, changes: theirs });
+  expect([edited.findings, followed.findings]).toEqual([null, null]);
+  const judged = judgedAs(followed, plan, must(start.findings, "findings"));
+  soundlyChecked(judged);
+  expect(listFindings(must(judged.findings, "findings"))).not.toEqual(
+    listFindings(must(start.findings, "findings")),
+  );
+  expect(findingsOf(followed)).toEqual(runChecks(followed.index));
+  expect(findingsOf(judged)).toBe(judged.findings);
+  expect(judgedAs(unjudged, plan, must(start.findings, "findings")).findings).toBe(start.findings);
 });

@@ -1,4 +1,4 @@
-import { recheck, type FindingsByCode } from "@/core/checks";
+import { recheck, runChecks, type FindingsByCode } from "@/core/checks";
 import { ok, type Result } from "@/core/kernel";
 import {
   applyChanges,
@@ -33,7 +33,8 @@ export interface Held {
   /** Those of `pending` that wait for a person's decision: not shown, not sent, never dropped by themselves. */
   readonly stuck: readonly Stuck[];
   readonly index: PlanIndex;
-  readonly findings: FindingsByCode;
+  /** Null as long as they are worked out elsewhere: a large plan is shown before it is judged. */
+  readonly findings: FindingsByCode | null;
 }
 
 /** A batch of somebody, as the server logged it. */
@@ -54,8 +55,17 @@ function shownAs(held: Held, plan: Plan): Pick<Held, "index" | "findings"> {
   const changes = diff(held.index.plan, plan);
   if (changes.length === 0) return { index: held.index, findings: held.findings };
   const index = held.index.derive(plan, changes);
-  return { index, findings: recheck(held.findings, index, changes) };
+  return { index, findings: held.findings === null ? null : recheck(held.findings, index, changes) };
 }
+
+/** What was found in `plan`, brought to what is shown by now. */
+export function judgedAs(held: Held, plan: Plan, findings: FindingsByCode): Held {
+  const changes = diff(plan, held.index.plan);
+  return { ...held, findings: changes.length === 0 ? findings : recheck(findings, held.index, changes) };
+}
+
+/** The findings of what is shown, worked out now if nobody has told them yet. */
+export const findingsOf = ({ findings, index }: Pick<Held, "findings" | "index">): FindingsByCode => findings ?? runChecks(index);
 
 /** My edit, at once on screen and in the queue to the server. */
 export function addBatch(held: Held, batch: ChangeBatch): Result<Held, IntegrityError> {
@@ -66,7 +76,7 @@ export function addBatch(held: Held, batch: ChangeBatch): Result<Held, Integrity
     ...held,
     pending: [...held.pending, batch],
     index,
-    findings: recheck(held.findings, index, batch.changes),
+    findings: held.findings === null ? null : recheck(held.findings, index, batch.changes),
   });
 }
 

@@ -9,7 +9,7 @@ import { runOrder } from "@/core/commands";
 import type { Loaded, PlanWorker } from "@/workers/plan.worker";
 import { call } from "./api";
 import { thisBrowser } from "./browser";
-import { addBatch, decide, giveUp, withKept, type Held } from "./held";
+import { addBatch, decide, giveUp, judgedAs, withKept, type Held } from "./held";
 import type { PlanState } from "./plan-state";
 import { makeSender, type Sender } from "./sender";
 import { makeKeeper } from "./waiting";
@@ -35,13 +35,13 @@ export const planWorker = () =>
     new Worker(new URL("../../workers/plan.worker.ts", import.meta.url), { type: "module" }),
   ));
 
-const heldOf = ({ plan, revision, findings, today }: Loaded): Held => ({
+const heldOf = ({ plan, revision, today }: Loaded): Held => ({
   base: plan,
   revision,
   pending: [],
   stuck: [],
   index: PlanIndex.of(plan, today),
-  findings,
+  findings: null,
 });
 
 const BLANK = {
@@ -71,7 +71,8 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
   const store = createStore<PlanState>()((set, get) => {
     const show = (held: Held) => {
       const before = get().held;
-      const list = held.findings === before?.findings ? get().list : listFindings(held.findings);
+      const known = held.findings === before?.findings ? get().list : null;
+      const list = known ?? (held.findings === null ? [] : listFindings(held.findings));
       const isNewlyStuck = held.stuck.some(
         ({ batch }) => before?.stuck.some((known) => known.batch.id === batch.id) !== true,
       );
@@ -89,7 +90,14 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
       const pending = await waiting();
       set({ phase: "ready", failure: null, steps: loaded.value.steps, savedAt: Date.now() });
       show(withKept(heldOf(loaded.value), pending));
+      void judge(loaded.value);
       return true;
+    };
+    /** The findings come after the plan; what was edited meanwhile is looked at on top. */
+    const judge = async ({ token, plan }: Loaded) => {
+      const findings = await planWorker().judge(token);
+      const { held } = get();
+      if (findings !== null && held?.findings === null) show(judgedAs(held, plan, findings));
     };
     const loadAnew = async () => {
       if (await load(() => get().held?.pending ?? []))

@@ -61,3 +61,7 @@ export const useHeld = (): Held =>
     "a view is drawn with a plan",
   );
 export const useIndex = (): PlanIndex => useHeld().index;
+
+/** Whether the findings are those of the plan on the screen; a large one is shown before it is judged. */
+export const useJudged = (): boolean =>
+  usePlan((state) => state.held !== null && state.held.findings !== null);

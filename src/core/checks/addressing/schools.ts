@@ -40,7 +40,10 @@ export const schoolMixed = localCheck<Mixed, "segment">({
     return mixedKinds(hosts)
       .map((kind) => {
         const of = (manner: Host["manner"]) =>
-          hosts.filter((host) => host.kind === kind && host.manner === manner).map((host) => host.id);
+          hosts
+            .filter((host) => host.kind === kind && host.manner === manner)
+            .map((host) => host.id)
+            .sort();
         return { kind, typed: of("typed"), reserved: of("reserved") };
       })
       .map(({ kind, typed, reserved }) => ({

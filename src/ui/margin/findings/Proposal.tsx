@@ -17,6 +17,7 @@ import type { Refusal } from "@/core/planners";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { namerOf } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
+import { findingsOf } from "@/ui/plan-store/held";
 
 /** What an edit would do, worked out and not done. */
 export interface Proposal {
@@ -43,7 +44,7 @@ export function useProposal() {
       setShown(null);
       return refusal;
     }
-    const preview = previewChanges(held.index, held.findings, batch.changes);
+    const preview = previewChanges(held.index, findingsOf(held), batch.changes);
     if (!preview.ok) {
       setShown(null);
       return integrityFault(preview.error, namerOf(held.index)).sentence;

@@ -24,6 +24,7 @@ import { namerOf } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 import { MarginHead, Section } from "../parts";
 import { FindingsAfter } from "../findings/Proposal";
+import { findingsOf } from "@/ui/plan-store/held";
 
 const MOST_NOTES = 12;
 
@@ -42,22 +43,24 @@ function countsText({ counts }: DraftedPart): string {
 // eslint-disable-next-line max-lines-per-function -- one draft with what it changes and what it leaves out
 export function DraftMargin() {
   const held = useHeld();
+  const { index, findings } = held;
   const commit = usePlan((state) => state.commit);
   const edit = usePlan((state) => state.edit);
   const select = useUi((state) => state.select);
   const [parts, setParts] = useState<ReadonlySet<DraftPart>>(USUAL_PARTS);
   const drafted = useMemo(() => {
-    const { batch, refusal, report } = draftBatch(held.index, v7, parts);
-    const preview = batch === null ? null : previewChanges(held.index, held.findings, batch.changes);
+    const { batch, refusal, report } = draftBatch(index, v7, parts);
+    const preview =
+      batch === null ? null : previewChanges(index, findingsOf({ index, findings }), batch.changes);
     return {
       batch,
       report,
       refusal:
         refusal ??
-        (preview === null || preview.ok ? null : integrityFault(preview.error, namerOf(held.index)).sentence),
+        (preview === null || preview.ok ? null : integrityFault(preview.error, namerOf(index)).sentence),
       preview: preview?.ok === true ? preview.value : null,
     };
-  }, [held.index, held.findings, parts]);
+  }, [index, findings, parts]);
   // What a part that is not chosen would do is not known; it keeps its name.
   const toggle = (part: DraftPart, on: boolean) =>
     setParts(new Set(DRAFT_PARTS.filter((one) => (one === part ? on : parts.has(one)))));

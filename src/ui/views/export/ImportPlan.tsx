@@ -10,6 +10,7 @@ import { SeveritySign, severityColour } from "../../kit/signs";
 import { ChangeList } from "../../margin/findings/Proposal";
 import { namerOf, planWorker } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
+import { findingsOf } from "@/ui/plan-store/held";
 
 interface Ready {
   readonly file: string;
@@ -47,7 +48,7 @@ export function ImportPlan() {
     if (!result.ok) return setFaults(result.error);
     const { plan } = held.index;
     const changes = diff(plan, { ...result.value, site: { ...result.value.site, id: plan.site.id } });
-    const preview = previewChanges(held.index, held.findings, changes);
+    const preview = previewChanges(held.index, findingsOf(held), changes);
     if (!preview.ok) return refuse(integrityFault(preview.error, namerOf(held.index)).sentence);
     const batch = {
       id: v7(),

@@ -8,6 +8,7 @@ import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
 import { VIEWS } from "../../frame/views";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { useJudged } from "@/ui/plan-store/use-plan";
 
 const SEVERITIES: readonly [Severity, string][] = [
   ["stop", "Stops: this will not work"],
@@ -15,6 +16,8 @@ const SEVERITIES: readonly [Severity, string][] = [
   ["note", "Notes"],
 ];
 const MOST_SHOWN = 300;
+
+const noneWords = (isJudged: boolean) => (isJudged ? "nothing found" : "checking …");
 
 /**
  * Everything that the checks have found, worst first; choosing one shows why it matters and its repairs in
@@ -26,6 +29,7 @@ export function FindingsView() {
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const goTo = useGoTo();
+  const isJudged = useJudged();
   const isEmpty = index.plan.segment.size + index.plan.device.size === 0;
   const [family, setFamily] = useState("");
   const shown = list.filter((finding) => family === "" || finding.family === family);
@@ -36,7 +40,7 @@ export function FindingsView() {
         <h1>Findings</h1>
         <p>
           {list.length === 0
-            ? "nothing found"
+            ? noneWords(isJudged)
             : `${counted(list.length, "finding", "findings")}, each with its reason and its repair`}
         </p>
         <span className="push" />
@@ -59,7 +63,9 @@ export function FindingsView() {
           </p>
         ) : null}
         {!isEmpty && shown.length === 0 ? (
-          <p className="p-4 text-15 text-sound">✓ The checks find nothing wrong here.</p>
+          <p role="status" className={`p-4 text-15 ${isJudged ? "text-sound" : "text-ink2"}`}>
+            {isJudged ? "✓ The checks find nothing wrong here." : "Checking …"}
+          </p>
         ) : null}
         {SEVERITIES.map(([severity, title]) => {
           const own = shown.filter((finding) => finding.severity === severity);
