@@ -1,4 +1,3 @@
-import fc from "fast-check";
 import { must } from "../kernel";
 import { formatAddress, ipv4, ipv6, parseAddress, type Address } from "./address";
 import { linkLocal, madeMac, selfMadeAddress } from "./interface-id";

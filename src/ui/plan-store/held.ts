@@ -65,7 +65,8 @@ export function judgedAs(held: Held, plan: Plan, findings: FindingsByCode): Held
 }
 
 /** The findings of what is shown, worked out now if nobody has told them yet. */
-export const findingsOf = ({ findings, index }: Pick<Held, "findings" | "index">): FindingsByCode => findings ?? runChecks(index);
+export const findingsOf = ({ findings, index }: Pick<Held, "findings" | "index">): FindingsByCode =>
+  findings ?? runChecks(index);
 
 /** My edit, at once on screen and in the queue to the server. */
 export function addBatch(held: Held, batch: ChangeBatch): Result<Held, IntegrityError> {
