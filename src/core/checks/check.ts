@@ -8,6 +8,8 @@ export type Family =
 export interface Found<D> {
   readonly subjects: readonly Subject[];
   readonly data: D;
+  /** What tells it from others about the same subjects, where there can be several. */
+  readonly apart?: string;
 }
 
 export interface Check<D> {
@@ -72,7 +74,7 @@ export interface AnyCheck {
 
 const findingOf = <D>(
   { code, severity, family }: Pick<Check<D>, "code" | "severity" | "family">,
-  { subjects, data }: Found<D>,
+  { subjects, data, apart }: Found<D>,
   anchor: string | null,
 ): Finding => ({
   code,
@@ -81,7 +83,7 @@ const findingOf = <D>(
   subjects,
   data,
   anchor,
-  key: `${code} ${subjects.map((s) => s.id).join(" ")}`,
+  key: [code, ...subjects.map((s) => s.id), ...(apart === undefined ? [] : [apart])].join(" "),
 });
 
 const wording = <D>({

@@ -405,6 +405,9 @@ test.each([
           )
           .sort();
       expect(keys(findings)).toEqual(keys(anew));
+      // A finding is chosen, accepted and drawn by its key: no other has it.
+      const names = listFindings(anew).map(({ key }) => key);
+      expect(names.filter((name, i) => names.indexOf(name) !== i)).toEqual([]);
     }),
     { numRuns: 120, seed: 33 },
   );

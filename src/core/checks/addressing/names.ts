@@ -285,6 +285,7 @@ export const vlanNotCreated = check<NotCreated>({
         .map((vid) => ({
           subjects: [{ kind: "device" as const, id: String(device) }],
           data: { device: String(device), vid },
+          apart: String(vid),
         }));
     }),
   describe: ({ device, vid }, index) =>

@@ -133,6 +133,7 @@ export const subnetMeetsKeptClear = check<KeptClear>({
         .map((kept) => ({
           subjects: [{ kind: "segment" as const, id: segment.id }],
           data: { segment: segment.id, prefix, kept: kept.prefix, reason: kept.reason },
+          apart: `${prefixText(prefix)} ${prefixText(kept.prefix)} ${kept.reason}`,
         })),
     );
   },

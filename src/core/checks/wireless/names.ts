@@ -1,6 +1,5 @@
 import { byText, putInto } from "../../kernel";
 import {
-  BANDS,
   nameOf,
   offers,
   ssidsOf,
@@ -8,6 +7,8 @@ import {
   type Device,
   type PlanIndex,
   type Ssid,
+  type Radio,
+  BANDS,
 } from "../../plan";
 import { BAND_WORDS } from "../../planners";
 import { check, localCheck, type Found } from "../check";
@@ -22,11 +23,15 @@ interface Airtime {
   readonly count: number;
 }
 
-/** The names that a radio of an access point announces. */
-const announced = (index: PlanIndex, point: Device, band: Band): Ssid[] =>
-  (index.groups("radiosByDevice").get(point.id) ?? []).some((radio) => radio.band === band && radio.enabled)
-    ? ssidsOf(index, point).filter((ssid) => ssid.bands.includes(band))
-    : [];
+/** The radios of an access point that are on, each with the names that it announces. */
+const announced = (index: PlanIndex, point: Device): { radio: Radio; names: Ssid[] }[] =>
+  (index.groups("radiosByDevice").get(point.id) ?? [])
+    .filter((radio) => radio.enabled)
+    .sort((a, b) => BANDS.indexOf(a.band) - BANDS.indexOf(b.band))
+    .map((radio) => ({
+      radio,
+      names: ssidsOf(index, point).filter((ssid) => ssid.bands.includes(radio.band)),
+    }));
 
 export const tooManySsids = localCheck<Airtime, "device">({
   code: "too-many-wireless-names",
@@ -47,12 +52,15 @@ export const tooManySsids = localCheck<Airtime, "device">({
   findAt: (index, point): Found<Airtime>[] =>
     point.kind !== "accessPoint"
       ? []
-      : BANDS.flatMap((band): Found<Airtime>[] => {
-          const count = announced(index, point, band).length;
-          return count <= MOST_NAMES
-            ? []
-            : [{ subjects: [{ kind: "device", id: point.id }], data: { point: point.id, band, count } }];
-        }),
+      : announced(index, point)
+          .filter(({ names }) => names.length > MOST_NAMES)
+          .map(({ radio, names }) => ({
+            subjects: [
+              { kind: "device", id: point.id },
+              { kind: "radio", id: radio.id },
+            ],
+            data: { point: point.id, band: radio.band, count: names.length },
+          })),
   describe: ({ point, band, count }, index) =>
     `${nameOf(index, "device", point)} announces ` +
     `${counted(count, "wireless name", "wireless names")} in ` +

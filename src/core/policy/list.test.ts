@@ -1,0 +1,280 @@
+import { asPrefix4, formatPrefix, parseIpv4, parsePrefix, type Ipv4 } from "../address";
+import { must } from "../kernel";
+import {
+  BLANK_LINE,
+  PlanIndex,
+  type EntityOf,
+  type Plan,
+  type Segment,
+  type Wall,
+  type WallEnd,
+} from "../plan";
+import {
+  aDevice,
+  aDomain,
+  aHost,
+  anInterface,
+  aScope,
+  aSegment,
+  aZone,
+  planWith,
+  testId,
+} from "../testing/build-plan";
+import { wallBetween } from "./decide";
+import { doorsInOrder, wallCell } from "./grid";
+import { serviceText } from "./services";
+import { WALL_RULES, type WallRule } from "./wall-rules";
+
+// The whole list of a small site, rule by rule: what the gateway answers itself, what is open inside a zone,
+// what forwards let in, and the doors.
+
+const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
+const net = (text: string) => must(asPrefix4(parsePrefix(text)), text);
+const id = testId;
+const zones = {
+  staff: aZone({ id: id("zone", "a staff"), name: "Staff", insideOpen: true }),
+  guests: aZone({ id: id("zone", "b guests"), name: "Guests", insideOpen: false }),
+};
+const router = aDevice({ name: "Router", kind: "gateway", domain: id("domain", "main") });
+const segment = (name: string, zone: string, fields: Partial<Segment> = {}): Segment =>
+  aSegment({ name, zone, ...fields });
+const staff = segment("Staff", zones.staff.id, { prefixes4: [net("10.24.20.0/24")] });
+const guests = segment("Guests", zones.guests.id, { prefixes4: [net("10.24.30.0/24")] });
+const legs = [
+  anInterface({
+    id: id("interface", "staff"),
+    device: router.id,
+    name: "staff",
+    segment: staff.id,
+    addresses4: [ip("10.24.20.1")],
+  }),
+  anInterface({
+    id: id("interface", "guests"),
+    device: router.id,
+    name: "guests",
+    segment: guests.id,
+    addresses4: [ip("10.24.30.1")],
+  }),
+];
+const server = aHost({
+  name: "server",
+  segment: staff.id,
+  manner: "typed",
+  ipv4: ip("10.24.20.5"),
+});
+const end = (zone: keyof typeof zones): WallEnd => ({ at: "zone", zone: zones[zone].id });
+const wall = (name: string, fields: Partial<Wall>): Wall => ({
+  id: id("wall", name),
+  from: end("guests"),
+  to: end("staff"),
+  door: "closed",
+  services: [],
+  reason: "",
+  ...fields,
+});
+
+interface Parts {
+  readonly segments?: readonly Segment[];
+  readonly walls?: readonly Wall[];
+  readonly scopes?: readonly EntityOf<"scope">[];
+  readonly forwards?: readonly EntityOf<"forward">[];
+  readonly legs?: readonly EntityOf<"interface">[];
+  readonly hosts?: readonly EntityOf<"host">[];
+}
+function site({
+  segments = [staff, guests],
+  walls = [],
+  scopes = [],
+  forwards = [],
+  legs: own = legs,
+  hosts = [server],
+}: Parts = {}): Plan {
+  return planWith({
+    domain: [aDomain()],
+    zone: [zones.staff, zones.guests],
+    device: [router],
+    segment: segments,
+    interface: own,
+    host: hosts,
+    scope: scopes,
+    line: [{ ...BLANK_LINE, id: id("line", "line"), name: "Fibre" }],
+    forward: forwards,
+    wall: walls,
+  });
+}
+/** A rule as one line: from, to, where, what, ports, why. */
+const lineOf = ({ from, to, src, dst, protocol, ports, action, why }: WallRule): string => {
+  const name = (key: string) => Object.values(zones).find((zone) => zone.id === key)?.name ?? key;
+  const held = [...(src ?? []), ...(dst ?? [])].map(formatPrefix).join(",");
+  const numbers = (ports ?? []).map(([a, b]) => (a === b ? `${a}` : `${a}-${b}`)).join(",");
+  return [`${name(from)}>${name(to)}`, held, protocol, numbers, action, why]
+    .filter((one) => one !== "")
+    .join(" | ");
+};
+const listOf = (parts: Parts = {}) => PlanIndex.of(site(parts)).derived(WALL_RULES).rules.map(lineOf);
+const ECHOES = [
+  "Staff>router | icmp | accept | an echo from inside is answered",
+  "Guests>router | icmp | accept | an echo from inside is answered",
+];
+const INSIDE = "Staff>Staff | any | accept | the segments of Staff may talk to one another";
+const sorted = (lines: readonly string[]) => [...lines].sort();
+const https = { name: "https", protocol: "tcp", ports: [[443, 443]] } as const;
+const forward = (fields: Partial<EntityOf<"forward">> = {}): EntityOf<"forward"> => ({
+  id: id("forward", "page"),
+  line: id("line", "line"),
+  name: "page",
+  protocol: "tcp",
+  ports: [8443, 8444],
+  host: server.id,
+  toPort: null,
+  hairpin: false,
+  ...fields,
+});
+
+describe("the list of a gateway", () => {
+  test("with nothing planned: echoes from inside, and what is open within a zone; all else is dropped", () => {
+    const rules = PlanIndex.of(site()).derived(WALL_RULES);
+    expect(sorted(rules.rules.map(lineOf))).toEqual(sorted([...ECHOES, INSIDE]));
+    expect([rules.established, rules.forwardDefault, rules.inputDefault]).toEqual([true, "drop", "drop"]);
+  });
+  test("DHCP is answered in the zones where a device serves, or a leg relays", () => {
+    const dhcp = (zone: string) => `${zone}>router | udp | 67-68,547 | accept | DHCP is answered here`;
+    const own = aScope({ segment: staff.id, serverDevice: router.id });
+    const byHost = aScope({ segment: guests.id, serverHost: server.id });
+    expect(listOf({ scopes: [own] })).toContain(dhcp("Staff"));
+    expect(listOf({ scopes: [own] })).not.toContain(dhcp("Guests"));
+    expect(listOf({ scopes: [byHost] })).not.toContain(dhcp("Guests"));
+    const [first, second] = legs;
+    const relaying = [must(first, "a leg"), { ...must(second, "a leg"), relayTo: ip("10.24.20.5") }];
+    expect(listOf({ scopes: [byHost], legs: relaying })).toContain(dhcp("Guests"));
+    expect(listOf({ scopes: [byHost], legs: relaying })).not.toContain(dhcp("Staff"));
+  });
+  test("names and time are answered where clients are told to ask it, and nowhere else", () => {
+    const names = ["udp", "tcp"].map((one) => `Staff>router | ${one} | 53 | accept | DNS is answered here`);
+    const time = "Staff>router | udp | 123 | accept | time (NTP) is answered here";
+    const told = { ...staff, dns: [ip("10.24.20.1"), ip("10.24.20.5")], time: [ip("10.24.30.1")] };
+    expect(sorted(listOf({ segments: [told, guests] }))).toEqual(sorted([...names, time, ...ECHOES, INSIDE]));
+    const elsewhere = { ...staff, dns: [ip("10.24.20.5")], time: [ip("10.24.20.5")] };
+    expect(sorted(listOf({ segments: [elsewhere, guests] }))).toEqual(sorted([...ECHOES, INSIDE]));
+  });
+  test("a forward lets in to its host alone, at the port inside; without a host's address it is none", () => {
+    expect(listOf({ forwards: [forward()] })).toContain(
+      "internet>Staff | 10.24.20.5/32 | tcp | 8443-8444 | accept | the forward page lets it in",
+    );
+    expect(listOf({ forwards: [forward({ toPort: 443, protocol: "udp" })] })).toContain(
+      "internet>Staff | 10.24.20.5/32 | udp | 443 | accept | the forward page lets it in",
+    );
+    for (const lost of [
+      { ...server, ipv4: null },
+      { ...server, segment: null },
+    ])
+      expect(
+        listOf({ forwards: [forward()], hosts: [lost] }).filter((one) => one.includes("forward")),
+      ).toEqual([]);
+  });
+  test("a door is a rule for each service, an open wall one, a closed wall none, and nothing comes from the router", () => {
+    const doors = (fields: Partial<Wall>) =>
+      listOf({ walls: [wall("one", fields)] }).filter((one) => !ECHOES.includes(one) && one !== INSIDE);
+    expect(doors({ door: "open" })).toEqual(["Guests>Staff | any | accept | open"]);
+    expect(doors({ door: "closed" })).toEqual([]);
+    expect(doors({ door: "open", to: { at: "internet" } })).toEqual([
+      "Guests>internet | any | accept | open",
+    ]);
+    expect(doors({ door: "open", to: { at: "gateway" } })).toEqual(["Guests>router | any | accept | open"]);
+    expect(doors({ door: "open", from: { at: "gateway" }, to: end("staff") })).toEqual([]);
+    expect(doors({ door: "open", from: { at: "internet" } })).toEqual([
+      "internet>Staff | any | accept | open",
+    ]);
+    const ping = { name: "ping", protocol: "icmp", ports: [] } as const;
+    expect(
+      doors({
+        door: "services",
+        services: [
+          { ...https, ports: [[443, 443]] },
+          { ...ping, ports: [] },
+        ],
+      }),
+    ).toEqual([
+      "Guests>Staff | tcp | 443 | accept | a door for https",
+      "Guests>Staff | icmp | accept | a door for ping",
+    ]);
+  });
+  test("what it answers comes first, then the inside of zones, then forwards, then doors", () => {
+    const list = listOf({ forwards: [forward()], walls: [wall("one", { door: "open" })] });
+    const places = ["an echo", "may talk", "the forward", "| open"].map((words) =>
+      list.findIndex((one) => one.includes(words)),
+    );
+    expect(places).toEqual([...places].sort((a, b) => a - b));
+    expect(places.every((place) => place >= 0)).toBe(true);
+  });
+});
+
+describe("a cell of the grid", () => {
+  const index = (walls: readonly Wall[]) => PlanIndex.of(site({ walls }));
+  test.each([
+    ["itself", { at: "internet" }, { at: "internet" }, { kind: "itself" }],
+    ["inside an open zone", end("staff"), end("staff"), { kind: "inside", open: true }],
+    ["inside one kept apart", end("guests"), end("guests"), { kind: "inside", open: false }],
+    [
+      "a wall without an entry",
+      end("staff"),
+      end("guests"),
+      { kind: "wall", door: "closed", text: "closed" },
+    ],
+  ] as const)("%s", (_, from, to, wanted) => expect(wallCell(index([]), from, to)).toEqual(wanted));
+  test("open, its services, or closed", () => {
+    const cell = (fields: Partial<Wall>) =>
+      wallCell(index([wall("one", fields)]), end("guests"), end("staff"));
+    expect(cell({ door: "open" })).toEqual({ kind: "wall", door: "open", text: "open" });
+    expect(cell({ door: "closed" })).toEqual({ kind: "wall", door: "closed", text: "closed" });
+    const services: Wall["services"] = [
+      { ...https, ports: [[443, 443]] },
+      { name: "ssh", protocol: "tcp", ports: [[22, 22]] },
+    ];
+    expect(cell({ door: "services", services })).toEqual({
+      kind: "wall",
+      door: "services",
+      text: "https ssh",
+    });
+  });
+  test("the doors that stand open, closed ones left out", () => {
+    const open = wall("one", { door: "open" });
+    const shut = wall("two", { from: end("staff"), to: end("guests") });
+    expect(doorsInOrder(index([open, shut]))).toEqual([open]);
+    expect(wallBetween(index([open, shut]), end("staff"), end("guests"))).toEqual(shut);
+    expect(wallBetween(index([open]), end("staff"), end("guests"))).toBeNull();
+  });
+});
+
+test.each([
+  [{ name: "https", protocol: "tcp", ports: [[443, 443]] }, "https, TCP 443"],
+  [{ name: "sip", protocol: "udp", ports: [[5060, 5061]] }, "sip, UDP 5060 to 5061"],
+  [
+    {
+      name: "dicom",
+      protocol: "tcp",
+      ports: [
+        [104, 104],
+        [11112, 11112],
+      ],
+    },
+    "dicom, TCP 104 and 11112",
+  ],
+  [
+    {
+      name: "mail",
+      protocol: "tcp",
+      ports: [
+        [465, 465],
+        [587, 587],
+        [993, 995],
+      ],
+    },
+    "mail, TCP 465, 587 and 993 to 995",
+  ],
+  [{ name: "ping", protocol: "icmp", ports: [] }, "ping, ICMP"],
+] as const)("%j in words", (service, words) =>
+  expect(serviceText({ ...service, ports: service.ports.map(([a, b]): [number, number] => [a, b]) })).toBe(
+    words,
+  ),
+);

@@ -1,0 +1,180 @@
+import { fireEvent, render, screen } from "@testing-library/react";
+import { bramblewick } from "../../../demo/bramblewick";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { listFindings, runChecks } from "@/core/checks";
+import { runOrder, type Order } from "@/core/commands";
+import { applyChanges, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
+import { testId } from "@/core/testing/build-plan";
+import { createUiStore, type Selection } from "../frame/ui-state";
+import type { ViewKey } from "../frame/views";
+import { Margin } from "./Margin";
+
+// Every margin is drawn for what the demo sites have of its kind, and every field in it is written in: what
+// can't be meant is refused with a sentence, or gives a plan that stands.
+
+let mockIndex = PlanIndex.of(fennelStreet());
+let mockFindings = runChecks(mockIndex);
+let mockList = listFindings(mockFindings);
+const mockUi = createUiStore();
+const mockWritten: { batch: ChangeBatch | null; refusal: string | null }[] = [];
+let made = 0;
+
+const mockState = () => ({
+  site: mockIndex.plan.site.id,
+  person: "Ruth",
+  held: {
+    base: mockIndex.plan,
+    revision: 7,
+    pending: [],
+    stuck: [],
+    index: mockIndex,
+    findings: mockFindings,
+  },
+  list: mockList,
+  steps: { undo: null, redo: null, undoIsImport: false },
+  edit: (order: Order) => {
+    const { batch, refusal } = runOrder(mockIndex, () => testId("margin", `${(made += 1)}`), order);
+    mockWritten.push({ batch, refusal });
+    return refusal;
+  },
+  commit: (batch: ChangeBatch) => {
+    mockWritten.push({ batch, refusal: null });
+    return null;
+  },
+});
+jest.mock("../plan-store/use-plan", () => ({
+  useIndex: () => mockIndex,
+  useHeld: () => mockState().held,
+  useJudged: () => true,
+  usePlan: (select: (state: unknown) => unknown) => select(mockState()),
+  usePlanStore: () => ({ getState: mockState }),
+}));
+jest.mock("../frame/use-ui", () => ({
+  useUi: (select: (state: unknown) => unknown) => select(mockUi.getState()),
+  useUiStore: () => mockUi,
+}));
+jest.mock("../frame/go-to", () => ({
+  ...jest.requireActual<object>("../frame/go-to"),
+  useGoTo: () => ({ view: () => {}, subject: () => {}, device: () => {} }),
+}));
+jest.mock("../plan-store/api", () => ({
+  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
+}));
+jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
+jest.mock("next/dynamic", () => () => () => null);
+
+const MOST_OF_A_KIND = 3;
+
+/** What can be selected on a site, a few of each kind. */
+function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
+  const of = (what: string, view: ViewKey, ids: Iterable<string>): [string, ViewKey, Selection][] =>
+    [...ids].slice(0, MOST_OF_A_KIND).map((id) => [`${what} ${id}`, view, { what, id } as Selection]);
+  const ports = [...PlanIndex.of(plan).plan.port.values()];
+  const [port] = ports;
+  const [wall] = [...plan.wall.values()];
+  return [
+    ...of("segment", "segments", plan.segment.keys()),
+    ...of("host", "addresses", plan.host.keys()),
+    ...of("interface", "addresses", plan.interface.keys()),
+    ...of("device", "hardware", plan.device.keys()),
+    ...of("link", "hardware", plan.link.keys()),
+    ...of("ssid", "wireless", plan.ssid.keys()),
+    ...of("room", "survey", plan.room.keys()),
+    ...of("line", "survey", plan.line.keys()),
+    ...of("gear", "survey", plan.gear.keys()),
+    ...(port === undefined
+      ? []
+      : ([
+          ["one port", "ports", { what: "ports", device: port.device, ids: [port.id] }],
+          [
+            "all ports of a device",
+            "ports",
+            {
+              what: "ports",
+              device: port.device,
+              ids: ports.filter(({ device }) => device === port.device).map(({ id }) => id),
+            },
+          ],
+        ] as [string, ViewKey, Selection][])),
+    ...(wall === undefined
+      ? []
+      : ([["a wall", "walls", { what: "wall", from: wall.from, to: wall.to }]] as [
+          string,
+          ViewKey,
+          Selection,
+        ][])),
+    ...listFindings(runChecks(PlanIndex.of(plan)))
+      .slice(0, MOST_OF_A_KIND)
+      .map(({ key }): [string, ViewKey, Selection] => [
+        `finding ${key}`,
+        "findings",
+        { what: "finding", key },
+      ]),
+    ["the conventions", "survey", { what: "conventions" }],
+    ["the kinds", "survey", { what: "kinds" }],
+    ["the draft", "survey", { what: "draft" }],
+    ["numbering", "segments", { what: "numbering" }],
+    ["what has gone since", "addresses", { what: "host", id: testId("host", "gone") }],
+    ...(
+      [
+        "survey",
+        "segments",
+        "addresses",
+        "hardware",
+        "ports",
+        "wireless",
+        "walls",
+        "guards",
+        "findings",
+      ] as const
+    ).map((view): [string, ViewKey, null] => [`nothing on ${view}`, view, null]),
+  ];
+}
+
+function draw(view: ViewKey, selection: Selection | null): HTMLElement {
+  mockUi.setState({ selection });
+  render(<Margin view={view} />);
+  return screen.getByRole("complementary", { name: "Margin" });
+}
+
+const TEXTS = ["", "  ", "no such thing 99999999999", "10.24.20.300/99", "Ä".repeat(3000)];
+const SITES = [fennelStreet, lockkeepersHouse, bramblewick].map((site) => site());
+
+describe.each(SITES.map((plan) => [plan.site.name, plan] as const))("%s", (_, plan) => {
+  beforeAll(() => {
+    mockIndex = PlanIndex.of(plan);
+    mockFindings = runChecks(mockIndex);
+    mockList = listFindings(mockFindings);
+  });
+  beforeEach(() => {
+    mockWritten.length = 0;
+  });
+
+  test.each(selectionsOf(plan))(
+    "%s has a head, and no word of it is a value that is not there",
+    (_name, view, selection) => {
+      const margin = draw(view, selection);
+      expect(margin.querySelector("h2, h3, .kick")?.textContent ?? margin.textContent).not.toBe("");
+      expect(margin.textContent).not.toMatch(/undefined|\bnull\b|NaN|\[object/);
+    },
+  );
+
+  test.each(selectionsOf(plan))(
+    "%s: whatever is written in a field is refused, or gives a plan that stands",
+    (_name, view, selection) => {
+      const fields = draw(view, selection).querySelectorAll<HTMLInputElement>("input, textarea");
+      for (const [i, field] of [...fields].entries()) {
+        if (["checkbox", "radio", "file"].includes(field.type)) continue;
+        fireEvent.focus(field);
+        fireEvent.change(field, { target: { value: TEXTS[i % TEXTS.length] } });
+        fireEvent.keyDown(field, { key: "Enter" });
+        fireEvent.blur(field);
+      }
+      for (const { batch, refusal } of mockWritten) {
+        if (batch === null) expect(refusal ?? "").toMatch(/\S/);
+        else expect(applyChanges(plan, batch.changes).ok).toBe(true);
+      }
+    },
+  );
+});
