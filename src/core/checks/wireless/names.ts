@@ -55,10 +55,8 @@ export const tooManySsids = localCheck<Airtime, "device">({
       : announced(index, point)
           .filter(({ names }) => names.length > MOST_NAMES)
           .map(({ radio, names }) => ({
-            subjects: [
-              { kind: "device", id: point.id },
-              { kind: "radio", id: radio.id },
-            ],
+            subjects: [{ kind: "device", id: point.id }],
+            apart: radio.band,
             data: { point: point.id, band: radio.band, count: names.length },
           })),
   describe: ({ point, band, count }, index) =>
