@@ -3,10 +3,30 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { parsePrefix, type Prefix6 } from "../address";
 import { decodeChanges, describeChanges, encodeBatch } from "../formats";
 import { must } from "../kernel";
-import { applyChanges, invert, PlanIndex, vid, type Plan } from "../plan";
+import { applyChanges, Draft, invert, PlanIndex, vid, type Plan } from "../plan";
 import { guessColumns, readHostTable, readSeenTable, reconcile, seenIn } from "../register";
 import { testId } from "../testing/build-plan";
 import { COMMANDS, runOrder, type CommandName, type Order } from ".";
+
+/** A plan as a file could hold it: a device renamed, a host gone, a zone more, and a site of its own. */
+function otherPlanOf(plan: Plan): Plan {
+  const draft = new Draft(plan);
+  const [device, host] = [must([...plan.device.values()][0], "a device"), [...plan.host.values()]];
+  draft.patch("device", device.id, { name: "Renamed by the file" });
+  const loner = host.find(({ id, attachment }) => attachment.at !== "behind" && isFree(plan, id));
+  draft.remove("host", must(loner, "a host that nothing names").id);
+  draft.put("zone", { id: testId("zone", "of the file"), name: "From the file", insideOpen: true });
+  const applied = applyChanges(plan, draft.changes());
+  const { site, ...rest } = must(applied.ok ? applied.value : null, "such a plan stands");
+  return { ...rest, site: { ...site, id: testId("site", "of the file"), name: "Named by the file" } };
+}
+const isFree = (plan: Plan, id: string): boolean =>
+  !JSON.stringify(
+    [...plan.host.values(), ...plan.scope.values(), ...plan.expectation.values(), ...plan.signIn.values()],
+    (_key, value: unknown) => (typeof value === "bigint" ? String(value) : value),
+  )
+    .replace(`"id":"${id}"`, "")
+    .includes(id);
 
 type Args<N extends CommandName> = Parameters<(typeof COMMANDS)[N]>[0];
 type Examples = { readonly [N in CommandName]: (site: Site) => Args<N> };
@@ -213,6 +233,7 @@ const EXAMPLES: Examples = {
   setSiteKind: () => ({ kind: "home" }),
   setConventions: () => ({ gatewayAt: "last" }),
   addUniqueLocal: () => ({ prefix: must(parsePrefix("fd12:3456:789a::/48"), "") as Prefix6 }),
+  importPlan: ({ plan }) => ({ file: "plan.json", plan: otherPlanOf(plan) }),
   addKeptClear: () => ({ text: "10.98.0.0/16 the clinic next door" }),
   removeKeptClear: (at) => ({ prefix: at.plan.site.keepClear.length > 0 ? "10.99.0.0/16" : "" }),
   addLine: () => ({ name: "Radio line" }),

@@ -74,6 +74,7 @@ export {
 } from "./segments";
 export {
   addKeptClear,
+  importPlan,
   addLine,
   addTemplate,
   addUniqueLocal,

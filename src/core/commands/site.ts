@@ -1,5 +1,5 @@
 import { formatPrefix, type Prefix6 } from "../address";
-import { nameOf, type Line, type Site } from "../plan";
+import { diff, nameOf, type Line, type Plan, type Site } from "../plan";
 import {
   addKeptClear as addKeptClearTo,
   addLine as addLineTo,
@@ -45,6 +45,19 @@ export const addUniqueLocal = command<{ readonly prefix: Prefix6 }>("add-unique-
       `${siteFieldText(bench.index.plan.site, "blocks")} ${formatPrefix(prefix)}`,
     ),
   log: ({ prefix }) => ({ prefix: formatPrefix(prefix) }),
+});
+
+/** A whole plan in place of this one; the site stays the one it is. */
+export const importPlan = command<{ readonly file: string; readonly plan: Plan }>("import-plan", {
+  says: ({ file }) => `Imported the plan file ${file}`.slice(0, 120),
+  run: ({ draft, index }, { plan }) => {
+    const site = { ...plan.site, id: index.plan.site.id };
+    for (const { kind, id, after } of diff(index.plan, { ...plan, site })) {
+      if (after !== null) draft.put(kind, after as never);
+      else if (kind !== "site") draft.remove(kind, id);
+    }
+  },
+  log: ({ file }) => ({ file }),
 });
 
 export const addKeptClear = command<{ readonly text: string }>("add-kept-clear", {

@@ -5,12 +5,13 @@ import { toast } from "sonner";
 import { v7 } from "uuid";
 import { previewChanges, sentenceOf, type Preview } from "@/core/checks";
 import { countChanges, describeChanges, integrityFault, type FileFault } from "@/core/formats";
-import { diff, type ChangeBatch } from "@/core/plan";
+import { importPlan, runOrder } from "@/core/commands";
+import type { ChangeBatch } from "@/core/plan";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { ChangeList } from "../../margin/findings/Proposal";
 import { namerOf, planWorker } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
-import { findingsOf } from "@/ui/plan-store/held";
+import { findingsOf } from "../../plan-store/held";
 
 interface Ready {
   readonly file: string;
@@ -46,17 +47,11 @@ export function ImportPlan() {
     const result = await planWorker().readFile(await file.text());
     setBusy(false);
     if (!result.ok) return setFaults(result.error);
-    const { plan } = held.index;
-    const changes = diff(plan, { ...result.value, site: { ...result.value.site, id: plan.site.id } });
-    const preview = previewChanges(held.index, findingsOf(held), changes);
+    const order = importPlan({ file: file.name, plan: result.value });
+    const { batch, refusal } = runOrder(held.index, v7, order);
+    if (batch === null) return refuse(refusal);
+    const preview = previewChanges(held.index, findingsOf(held), batch.changes);
     if (!preview.ok) return refuse(integrityFault(preview.error, namerOf(held.index)).sentence);
-    const batch = {
-      id: v7(),
-      planner: "import-plan",
-      summary: `Imported the plan file ${file.name}`.slice(0, 120),
-      args: { file: file.name },
-      changes,
-    };
     setReady({
       file: file.name,
       name: result.value.site.name,
