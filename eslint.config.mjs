@@ -27,6 +27,8 @@ const config = [
       "next-env.d.ts",
       "test-results/**",
       "playwright-report/**",
+      // Made from the schemas, and compared with them by a test.
+      "src/core/plan/schema/stored.generated.ts",
     ],
   },
   ...next,

@@ -1,8 +1,10 @@
 import { ipv4, prefixOf, type Ipv4, type Prefix4, parseMac } from "../src/core/address";
+import { encodePlan, openPlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import {
   BLANK_LINE,
   BLANK_TREE,
+  PlanIndex,
   vid as asVid,
   type CollectionKind,
   type EntityOf,
@@ -59,6 +61,32 @@ const subnet = (i: number): Prefix4 => {
   return must(prefix?.family === 4 ? prefix : null, "a subnet");
 };
 const mac = (n: number) => must(parseMac((0x02_00_00_00_00_00 + n).toString(16).padStart(12, "0")), "a MAC");
+
+/**
+ * From ids of words, spread over all their bits, to ids as a real plan has them: in the order of making
+ * (RFC 9562, version 7).
+ */
+function dated(plan: Plan): Plan {
+  const ids = new Map<string, string>();
+  const made = (id: string): string => {
+    const n = ids.size;
+    // Two hundred rows a millisecond, as a batch makes them.
+    const time = (1_790_000_000_000 + Math.floor(n / 200)).toString(16).padStart(12, "0");
+    const count = (n % 200).toString(16).padStart(3, "0");
+    const dated = `${time.slice(0, 8)}-${time.slice(8)}-7${count}-${id.slice(19)}`;
+    ids.set(id, dated);
+    return dated;
+  };
+  const text = JSON.stringify(encodePlan(plan)).replaceAll(
+    /"[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}"/g,
+    (quoted) => {
+      const id = quoted.slice(1, -1);
+      return `"${ids.get(id) ?? made(id)}"`;
+    },
+  );
+  const read = openPlan(JSON.parse(text));
+  return PlanIndex.of(must(read.ok ? read.value : null, "the same plan with other ids")).plan;
+}
 
 /**
  * A sound three-layer site without any randomness: a core switch with the gateway, distribution switches of
@@ -220,5 +248,5 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
     scope: scopes,
     wall: wallList,
   };
-  return planWith({ ...entities, site: aSite() });
+  return dated(planWith({ ...entities, site: aSite() }));
 }

@@ -16,12 +16,17 @@ export interface CableLoad {
   readonly mbps: number;
 }
 
+/** Typical bandwidths by the survey's word, the site's own words first. */
+const BY_WORD: Derived<ReadonlyMap<string, number>> = {
+  reads: ["hostKind"],
+  make: ({ plan }) => new Map([...catalogueOf(plan)].reverse().map(({ word, kbps }) => [word, kbps])),
+};
+const BY_BASE = new Map([...CATALOGUE].reverse().map(({ base, kbps }) => [base, kbps]));
+
 /** Typical bandwidth of an end device: by the survey's word for it, else by its kind. */
 export function kbpsOf(index: PlanIndex, host: Host): number {
-  const word = host.surveyed?.what;
-  const catalogue = catalogueOf(index.plan);
-  const known = word === undefined ? undefined : catalogue.find((kind) => kind.word === word);
-  return (known ?? CATALOGUE.find((kind) => kind.base === host.kind))?.kbps ?? 1000;
+  const known = host.surveyed === null ? undefined : index.derived(BY_WORD).get(host.surveyed.what);
+  return known ?? BY_BASE.get(host.kind) ?? 1000;
 }
 
 /** The cables that carry what one cable carries: the working members of its LAG, or itself. */
@@ -65,15 +70,20 @@ function loadsOf(index: PlanIndex): readonly CableLoad[] {
   const { plan } = index;
   const own = new Map<string, { kbps: number; hosts: number }>();
   const add = (device: string, kbps: number, hosts: number) => {
-    const known = own.get(device) ?? { kbps: 0, hosts: 0 };
-    own.set(device, { kbps: known.kbps + kbps, hosts: known.hosts + hosts });
+    const known = own.get(device);
+    if (known === undefined) own.set(device, { kbps, hosts });
+    else {
+      known.kbps += kbps;
+      known.hosts += hosts;
+    }
   };
+  const hostsByHost = index.groups("hostsByHost");
   for (const host of plan.host.values()) {
     if (host.attachment.at !== "port") continue;
     const port = plan.port.get(host.attachment.port);
-    if (port !== undefined)
-      for (const one of [host, ...(index.groups("hostsByHost").get(host.id) ?? [])])
-        add(port.device, kbpsOf(index, one), 1);
+    if (port === undefined) continue;
+    add(port.device, kbpsOf(index, host), 1);
+    for (const behind of hostsByHost.get(host.id) ?? []) add(port.device, kbpsOf(index, behind), 1);
   }
   const { order, reachedBy } = waysUp(index);
   const loads: CableLoad[] = [];

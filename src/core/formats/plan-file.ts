@@ -6,14 +6,13 @@ import {
   applyChanges,
   assemble,
   COLLECTION_KINDS,
-  decodeStored,
   emptyPlan,
   issueSentence,
   KIND_WORDS,
   LIST_NAMES,
-  MISFIT,
   MOST,
   SCHEMAS,
+  storedPlan,
   valueAt,
   type Change,
   type CollectionKind,
@@ -223,33 +222,15 @@ export async function encodePlanSliced(plan: Plan, breath: Breath): Promise<stri
   return [...pieces, "}"];
 }
 
-/** The lists of a file that our own server made; null where something in it is not as the schemas have it. */
-function storedFile(value: unknown): PlanFile | null {
-  if (typeof value !== "object" || value === null) return null;
-  const file = value as Record<string, unknown>;
-  const head = decodeStored("site", file.site);
-  if (file.format !== "dianome-plan" || file.version !== VERSION || head === MISFIT) return null;
-  const read: Record<string, unknown> = { format: file.format, version: file.version, site: head };
-  for (const kind of COLLECTION_KINDS) {
-    const list = file[LIST_NAMES[kind]];
-    if (!Array.isArray(list)) return null;
-    const entities: unknown[] = (read[LIST_NAMES[kind]] = []);
-    for (const one of list) {
-      const entity = decodeStored(kind, one);
-      if (entity === MISFIT) return null;
-      entities.push(entity);
-    }
-  }
-  return read as unknown as PlanFile;
-}
-
 /**
  * The plan as our own server sends it: beyond a limit, too. What it has validated is read fast; where anything
  * does not fit, the strict way says what.
  */
 export function openPlan(value: unknown): Result<Plan, readonly FileFault[]> {
-  const stored = storedFile(value);
-  if (stored !== null) return planOfFile(stored, assemble);
+  const file = (value ?? {}) as Record<string, unknown>;
+  const ours = file.format === "dianome-plan" && file.version === VERSION;
+  const stored = ours ? storedPlan(file) : null;
+  if (stored !== null) return ok(stored);
   const read = storedFileSchema.safeParse(value);
   if (!read.success) return err(read.error.issues.slice(0, 10).map((issue) => faultOf(issue, value)));
   return planOfFile(read.data, assemble);

@@ -24,15 +24,17 @@ function vidsAt(index: PlanIndex, fabric: Fabric, number: number, port: Port): r
   if (wire === undefined || wire.bridgePorts.length > 1) return [];
   if (fabric.devices[fabric.deviceOf[number] ?? 0]?.bridging !== "vlan") return [];
   const mode = modeOf(port);
-  const vids = new Set<number>();
+  const vids: number[] = [];
   const isUsed = wire.hosts.length > 0 || mode === "dataVoice" || port.guards.edge;
-  if (port.pvid !== null && mode !== "trunk" && isUsed) vids.add(port.pvid);
-  if (mode === "dataVoice") for (const vid of port.tagged) vids.add(vid);
+  if (port.pvid !== null && mode !== "trunk" && isUsed) vids.push(port.pvid);
+  // Only what the port has a tag for can come tagged.
+  if (port.tagged.length === 0) return vids;
+  if (mode === "dataVoice") vids.push(...port.tagged);
   for (const id of wire.hosts) {
     const tag = index.plan.host.get(id)?.tag ?? null;
-    if (tag !== null && port.tagged.includes(tag)) vids.add(tag);
+    if (tag !== null && port.tagged.includes(tag)) vids.push(tag);
   }
-  return [...vids];
+  return [...new Set(vids)];
 }
 
 function countPortUses(index: PlanIndex): PortUses {

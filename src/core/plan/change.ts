@@ -201,7 +201,12 @@ function stillReferenced(plan: Plan, changes: readonly Change[]): IntegrityError
 }
 
 function wrongLink(plan: Plan, changes: readonly Change[]): IntegrityError | null {
-  if (!changes.some((change) => change.kind === "link" && change.after !== null)) return null;
+  const concerned = changes.some((change) => change.kind === "link" && change.after !== null);
+  return concerned ? linkFault(plan) : null;
+}
+
+/** A link to itself, or a port with two links; null when there is none in the plan. */
+export function linkFault(plan: Plan): IntegrityError | null {
   const linkAt = new Map<string, string>();
   for (const link of plan.link.values()) {
     if (link.a === link.b) return { code: "linked-to-itself", kind: "link", id: link.id };
@@ -215,19 +220,25 @@ function wrongLink(plan: Plan, changes: readonly Change[]): IntegrityError | nul
 }
 
 function hostBehindItself(plan: Plan, changes: readonly Change[]): IntegrityError | null {
-  for (const change of changes) {
-    if (change.kind !== "host" || change.after === null) continue;
-    const passed = new Set<string>();
-    for (
-      let host = plan.host.get(change.id);
-      host?.attachment.at === "behind";
-      host = plan.host.get(host.attachment.host)
-    ) {
-      if (passed.has(host.id)) return { code: "behind-itself", kind: "host", id: change.id };
-      passed.add(host.id);
-    }
-  }
+  for (const { kind, id, after } of changes)
+    if (kind === "host" && after !== null && isBehindItself(plan, after))
+      return { code: "behind-itself", kind: "host", id };
   return null;
+}
+
+/** Whether the way from host to host leads in a circle. */
+export function isBehindItself(plan: Plan, start: EntityOf<"host">): boolean {
+  if (start.attachment.at !== "behind") return false;
+  const passed = new Set<string>();
+  for (
+    let host: EntityOf<"host"> | undefined = start;
+    host?.attachment.at === "behind";
+    host = plan.host.get(host.attachment.host)
+  ) {
+    if (passed.has(host.id)) return true;
+    passed.add(host.id);
+  }
+  return false;
 }
 
 const invertOne = (change: Change): Change =>

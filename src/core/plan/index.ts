@@ -69,4 +69,4 @@ export {
 export { CONVENTIONS, type Line, type Site } from "./schema/site";
 export { type Gear, type HostKind, type Purpose, PURPOSES, type Room } from "./schema/survey";
 export { nextSteps, type NextSteps } from "./undo";
-export { decodeStored, MISFIT } from "./schema/stored";
+export { storedPlan } from "./stored-plan";

@@ -89,6 +89,8 @@ export class PlanIndex {
   readonly today: string | null;
   readonly #groups: Map<GroupName, unknown>;
   readonly #derived: Map<Derived<unknown>, Kept>;
+  /** What is asked for at every port and host is at hand without a look-up. */
+  #vlans: ReadonlyMap<string, ReadonlyMap<number, EntityOf<"vlan">>> | null = null;
 
   private constructor(
     plan: Plan,
@@ -193,7 +195,9 @@ export class PlanIndex {
 
   /** The VLAN entity behind a number on a device of `domain`; undefined when none is defined. */
   vlanOf(domain: string | null, vid: number): EntityOf<"vlan"> | undefined {
-    return domain === null ? undefined : this.derived(VLANS).get(domain)?.get(vid);
+    if (domain === null) return undefined;
+    this.#vlans ??= this.derived(VLANS);
+    return this.#vlans.get(domain)?.get(vid);
   }
 
   /** The segment that `vid` carries in `domain`, or undefined. */

@@ -6,18 +6,20 @@ export interface Reference {
   readonly id: string;
 }
 
-const to = (field: string, kind: Kind, id: string | null): Reference[] =>
-  id === null ? [] : [{ field, kind, id }];
+/** Told of each reference; null is a field that points nowhere. */
+type Visit = (field: string, kind: Kind, id: string | null) => void;
 
-const each = (field: string, kind: Kind, ids: readonly string[]): Reference[] =>
-  ids.map((id) => ({ field, kind, id }));
+function each(to: Visit, field: string, kind: Kind, ids: readonly string[]): void {
+  for (const id of ids) to(field, kind, id);
+}
 
-const wallEnd = (field: string, end: EntityOf<"wall">["from"]): Reference[] =>
-  end.at === "zone" ? to(field, "zone", end.zone) : [];
+function wallEnd(to: Visit, field: string, end: EntityOf<"wall">["from"]): void {
+  if (end.at === "zone") to(field, "zone", end.zone);
+}
 
 type Question = EntityOf<"expectation">["question"];
 
-function askerOf(from: Question["from"]): Reference[] {
+function asker(to: Visit, from: Question["from"]): void {
   switch (from.at) {
     case "port":
       return to("from", "port", from.port);
@@ -26,101 +28,120 @@ function askerOf(from: Question["from"]): Reference[] {
     case "internet":
       return to("from", "line", from.line);
     case "ssid":
-      return [...to("from", "ssid", from.ssid), ...to("from", "device", from.device)];
+      to("from", "ssid", from.ssid);
+      return to("from", "device", from.device);
   }
 }
 
-function goalOf(goal: Question["goal"]): Reference[] {
-  switch (goal.to) {
+function goal(to: Visit, asked: Question["goal"]): void {
+  switch (asked.to) {
     case "host":
-      return to("goal", "host", goal.host);
+      return to("goal", "host", asked.host);
     case "device":
-      return to("goal", "device", goal.device);
+      return to("goal", "device", asked.device);
     case "forward":
-      return to("goal", "forward", goal.forward);
+      return to("goal", "forward", asked.forward);
     case "port":
-      return to("goal", "port", goal.port);
+      return to("goal", "port", asked.port);
     case "address":
     case "internet":
     case "gateway":
-      return [];
+      return;
   }
 }
 
-function attachmentOf(at: EntityOf<"host">["attachment"]): Reference[] {
+function attachment(to: Visit, at: EntityOf<"host">["attachment"]): void {
   switch (at.at) {
     case "port":
       return to("attachment", "port", at.port);
     case "ssid":
-      return [...to("attachment", "ssid", at.ssid), ...to("attachment", "device", at.accessPoint)];
+      to("attachment", "ssid", at.ssid);
+      return to("attachment", "device", at.accessPoint);
     case "behind":
       return to("attachment", "host", at.host);
     case "unplaced":
-      return [];
+      return;
   }
 }
 
-/** What each kind's entities point at. A kind that is missing here points at nothing. */
-const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>) => Reference[] } = {
-  site: () => [],
-  domain: () => [],
-  zone: () => [],
-  line: () => [],
-  room: (r) => [...to("cabinet", "room", r.cabinet), ...each("beside", "room", r.beside)],
-  hostKind: () => [],
-  deviceModel: () => [],
-  template: () => [],
-  gear: (g) => [...to("room", "room", g.room), ...to("device", "device", g.device)],
-  deviceVlan: (v) => to("device", "device", v.device),
-  vlan: (v) => to("domain", "domain", v.domain),
-  segment: (s) => [
-    ...to("zone", "zone", s.zone),
-    ...to("vlan", "vlan", s.vlan),
-    ...to("gatewayInterface", "interface", s.gatewayInterface),
-  ],
-  device: (d) => [
-    ...to("domain", "domain", d.domain),
-    ...each("hears", "device", d.hears),
-    ...each("protections", "host", d.protections.bound),
-    ...to("asksFrom", "interface", d.asksFrom),
-  ],
-  lag: (l) => to("device", "device", l.device),
-  port: (p) => [
-    ...to("device", "device", p.device),
-    ...to("lag", "lag", p.lag),
-    ...to("guards", "signIn", p.guards.profile),
-  ],
-  link: (l) => [...to("a", "port", l.a), ...to("b", "port", l.b)],
-  interface: (i) => [
-    ...to("device", "device", i.device),
-    ...to("port", "port", i.port),
-    ...to("segment", "segment", i.segment),
-    ...to("line", "line", i.line),
-  ],
-  ssid: (s) => [
-    ...to("segment", "segment", s.segment),
-    ...each("moreSegments", "segment", s.moreSegments),
-    ...each("at", "device", s.at),
-  ],
-  radio: (r) => to("device", "device", r.device),
-  host: (h) => [
-    ...to("segment", "segment", h.segment),
-    ...to("surveyed", "room", h.surveyed?.room ?? null),
-    ...attachmentOf(h.attachment),
-  ],
-  scope: (s) => [
-    ...to("segment", "segment", s.segment),
-    ...to("serverDevice", "device", s.serverDevice),
-    ...to("serverHost", "host", s.serverHost),
-  ],
-  wall: (w) => [...wallEnd("from", w.from), ...wallEnd("to", w.to)],
-  signIn: (s) => each("servers", "host", s.servers),
-  forward: (f) => [...to("line", "line", f.line), ...to("host", "host", f.host)],
-  expectation: ({ question: { from, goal }, segment }) => [
-    ...to("segment", "segment", segment),
-    ...askerOf(from),
-    ...goalOf(goal),
-  ],
+const nothing = () => undefined;
+
+/** What each kind's entities point at. */
+const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => void } = {
+  site: nothing,
+  domain: nothing,
+  zone: nothing,
+  line: nothing,
+  room: (r, to) => {
+    to("cabinet", "room", r.cabinet);
+    each(to, "beside", "room", r.beside);
+  },
+  hostKind: nothing,
+  deviceModel: nothing,
+  template: nothing,
+  gear: (g, to) => {
+    to("room", "room", g.room);
+    to("device", "device", g.device);
+  },
+  deviceVlan: (v, to) => to("device", "device", v.device),
+  vlan: (v, to) => to("domain", "domain", v.domain),
+  segment: (s, to) => {
+    to("zone", "zone", s.zone);
+    to("vlan", "vlan", s.vlan);
+    to("gatewayInterface", "interface", s.gatewayInterface);
+  },
+  device: (d, to) => {
+    to("domain", "domain", d.domain);
+    each(to, "hears", "device", d.hears);
+    each(to, "protections", "host", d.protections.bound);
+    to("asksFrom", "interface", d.asksFrom);
+  },
+  lag: (l, to) => to("device", "device", l.device),
+  port: (p, to) => {
+    to("device", "device", p.device);
+    to("lag", "lag", p.lag);
+    to("guards", "signIn", p.guards.profile);
+  },
+  link: (l, to) => {
+    to("a", "port", l.a);
+    to("b", "port", l.b);
+  },
+  interface: (i, to) => {
+    to("device", "device", i.device);
+    to("port", "port", i.port);
+    to("segment", "segment", i.segment);
+    to("line", "line", i.line);
+  },
+  ssid: (s, to) => {
+    to("segment", "segment", s.segment);
+    each(to, "moreSegments", "segment", s.moreSegments);
+    each(to, "at", "device", s.at);
+  },
+  radio: (r, to) => to("device", "device", r.device),
+  host: (h, to) => {
+    to("segment", "segment", h.segment);
+    if (h.surveyed !== null) to("surveyed", "room", h.surveyed.room);
+    attachment(to, h.attachment);
+  },
+  scope: (s, to) => {
+    to("segment", "segment", s.segment);
+    to("serverDevice", "device", s.serverDevice);
+    to("serverHost", "host", s.serverHost);
+  },
+  wall: (w, to) => {
+    wallEnd(to, "from", w.from);
+    wallEnd(to, "to", w.to);
+  },
+  signIn: (s, to) => each(to, "servers", "host", s.servers),
+  forward: (f, to) => {
+    to("line", "line", f.line);
+    to("host", "host", f.host);
+  },
+  expectation: ({ question, segment }, to) => {
+    to("segment", "segment", segment);
+    asker(to, question.from);
+    goal(to, question.goal);
+  },
 };
 
 /** Which kinds can point at each kind: where to look before something is deleted. */
@@ -164,5 +185,29 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   expectation: [],
 };
 
-export const referencesOf = <K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] =>
-  REFERENCES[kind](entity);
+/** What an entity points at. */
+export function referencesOf<K extends Kind>(kind: K, entity: EntityOf<K>): Reference[] {
+  const found: Reference[] = [];
+  REFERENCES[kind](entity, (field, to, id) => {
+    if (id !== null) found.push({ field, kind: to, id });
+  });
+  return found;
+}
+
+/**
+ * Whether all that the entities point at is there, asked in one go of many: `has` says whether the plan has an
+ * entity of that kind. Who asks: the opening of a stored plan, which makes no list of what it only looks at.
+ */
+export function allThere<K extends Kind>(
+  kind: K,
+  entities: Iterable<EntityOf<K>>,
+  has: (kind: Kind, id: string) => boolean,
+): boolean {
+  let there = true;
+  const look: Visit = (_, to, id) => {
+    if (id !== null && !has(to, id)) there = false;
+  };
+  const visit = REFERENCES[kind];
+  for (const entity of entities) visit(entity, look);
+  return there;
+}

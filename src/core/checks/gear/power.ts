@@ -78,7 +78,12 @@ export const noPowerOnPort = localCheck<NoPower, "port">({
           if (peer !== undefined) ports.add(peer.id);
         }
     }
-    return [...ports].flatMap((id) => index.plan.port.get(String(id)) ?? []);
+    const found: Port[] = [];
+    for (const id of ports) {
+      const port = index.plan.port.get(String(id));
+      if (port !== undefined) found.push(port);
+    }
+    return found;
   },
   findAt: (index, port): Found<NoPower>[] => {
     const load = loadAt(index, port);

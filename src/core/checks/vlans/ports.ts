@@ -1,5 +1,5 @@
 import { byText } from "../../kernel";
-import { nameOf, type PlanIndex, type Port, type Vid } from "../../plan";
+import { nameOf, type Device, type Host, type PlanIndex, type Port, type Vid } from "../../plan";
 import { modeOf, isConsistent } from "../../fabric";
 import { parkPorts, setAccess } from "../../planners";
 import { localCheck, type Found } from "../check";
@@ -29,12 +29,11 @@ export const portVlanUndefined = localCheck<Undefined, "port">({
     const domain = index.plan.device.get(port.device)?.domain ?? null;
     if (domain === null || !port.enabled) return [];
     const isUnknown = (vid: Vid) => index.vlanOf(domain, vid) === undefined;
-    if (
-      !(port.pvid !== null && isUnknown(port.pvid)) &&
-      !port.untagged.some(isUnknown) &&
-      !port.tagged.some(isUnknown)
-    )
-      return [];
+    const pvidIsKnown = port.pvid === null || !isUnknown(port.pvid);
+    // Nearly every port is untagged in its PVID alone.
+    const [only] = port.untagged;
+    const isUsual = port.untagged.length === 1 && only === port.pvid;
+    if (pvidIsKnown && (isUsual || !port.untagged.some(isUnknown)) && !port.tagged.some(isUnknown)) return [];
     return [
       {
         subjects: [{ kind: "port", id: port.id }],
@@ -199,6 +198,22 @@ interface WrongVlan {
   readonly got: number | null;
 }
 
+/** Where a host lands that belongs in another VLAN; null where all is well or nothing is wanted. */
+function wrongVlanOf(
+  index: PlanIndex,
+  host: Host,
+  { port, device }: { readonly port: Port; readonly device: Device },
+): WrongVlan | null {
+  const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
+  const vlan = segment === undefined || segment.vlan === null ? undefined : index.plan.vlan.get(segment.vlan);
+  // Numbers of two domains say nothing of one another: that is another network, and another finding.
+  if (vlan === undefined || (device.domain !== null && vlan.domain !== device.domain)) return null;
+  const got = host.tag ?? port.pvid;
+  const carried = host.tag === null || port.tagged.includes(host.tag);
+  if (got === vlan.vid && carried) return null;
+  return { port: port.id, host: host.id, wanted: vlan.vid, got: carried ? got : null };
+}
+
 export const hostInWrongVlan = localCheck<WrongVlan, "port">({
   code: "host-in-wrong-vlan",
   severity: "stop",
@@ -213,27 +228,19 @@ export const hostInWrongVlan = localCheck<WrongVlan, "port">({
     if (hosts === undefined || !port.enabled || modeOf(port) === "undecided") return [];
     const device = index.plan.device.get(port.device);
     if (device?.bridging !== "vlan") return [];
-    return hosts.flatMap((host): Found<WrongVlan>[] => {
-      const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
-      const vlan =
-        segment === undefined || segment.vlan === null ? undefined : index.plan.vlan.get(segment.vlan);
-      // Numbers of two domains say nothing of one another: that is another network, and another finding.
-      if (vlan === undefined || (device.domain !== null && vlan.domain !== device.domain)) return [];
-      const wanted = vlan.vid;
-      const got = host.tag ?? port.pvid;
-      const carried = host.tag === null || port.tagged.includes(host.tag);
-      return got === wanted && carried
-        ? []
-        : [
-            {
-              subjects: [
-                { kind: "port", id: port.id },
-                { kind: "host", id: host.id },
-              ],
-              data: { port: port.id, host: host.id, wanted, got: carried ? got : null },
-            },
-          ];
-    });
+    const found: Found<WrongVlan>[] = [];
+    for (const host of hosts) {
+      const data = wrongVlanOf(index, host, { port, device });
+      if (data === null) continue;
+      found.push({
+        subjects: [
+          { kind: "port", id: port.id },
+          { kind: "host", id: host.id },
+        ],
+        data,
+      });
+    }
+    return found;
   },
   describe: ({ port, host, wanted, got }, index) => {
     const landed = got === null ? "its frames are dropped there" : `it lands in VLAN ${got}`;

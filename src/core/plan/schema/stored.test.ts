@@ -1,14 +1,17 @@
+import { readFileSync } from "node:fs";
 import { z } from "zod";
 import { bramblewick } from "../../../../demo/bramblewick";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
+import { storedSource } from "../../../../scripts/stored-source";
 import { encodePlan, openPlan } from "../../formats";
 import { dice } from "../../testing/plants";
 import { mixedSite } from "../../testing/mixed-site";
 import { editField, FIELD_PATHS } from "../../testing/schema-edits";
 import { Draft, entityOf, type Plan } from "..";
 import { KINDS, SCHEMAS, type Entity, type Kind } from "./kinds";
-import { decodeStored, MISFIT } from "./stored";
+import { decodeStored } from "./stored";
+import { MISFIT } from "./stored-parts";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick(), mixedSite(dice(7))];
 const entitiesOf = (kind: Kind): Entity[] =>
@@ -73,6 +76,51 @@ describe("what does not fit", () => {
     expect(opened.ok ? [] : opened.error).toMatchObject([
       { sentence: expect.stringContaining('"10.24.20.999" is not an IPv4 address') },
     ]);
+  });
+});
+
+test("stored.generated.ts is what the schemas make", () => {
+  expect(readFileSync("src/core/plan/schema/stored.generated.ts", "utf8")).toBe(storedSource());
+});
+
+describe("what does not hang together is refused by its place", () => {
+  type File = Record<"hosts" | "links" | "ports" | "domains", Record<string, unknown>[]>;
+  const spoilt = (spoil: (file: File) => void): string => {
+    const file = JSON.parse(JSON.stringify(encodePlan(fennelStreet()))) as File;
+    spoil(file);
+    const opened = openPlan(file);
+    return opened.ok ? "opened" : (opened.error[0]?.sentence ?? "");
+  };
+  const at = (list: Record<string, unknown>[], i: number) => list[i] ?? {};
+  const nowhere = "00000000-0000-4000-8000-00000000ffff";
+
+  test.each<[string, (file: File) => void, RegExp]>([
+    ["nothing spoilt", () => undefined, /^opened$/],
+    [
+      "a port's device that is missing",
+      ({ ports }) => (at(ports, 2).device = nowhere),
+      /points in its field "device"/,
+    ],
+    ["a cable's end that is missing", ({ links }) => (at(links, 0).b = nowhere), /points in its field "b"/],
+    [
+      "an id that stands twice",
+      ({ hosts }) => (at(hosts, 1).id = at(hosts, 0).id),
+      /has the same id as hosts\[0\]/,
+    ],
+    ["two cables at a port", ({ links }) => (at(links, 1).a = at(links, 0).a), /two links|already/],
+    ["a cable to itself", ({ links }) => (at(links, 0).b = at(links, 0).a), /itself/],
+    [
+      "two hosts behind each other",
+      ({ hosts }) => {
+        at(hosts, 0).attachment = { at: "behind", host: at(hosts, 1).id };
+        at(hosts, 1).attachment = { at: "behind", host: at(hosts, 0).id };
+      },
+      /behind itself/,
+    ],
+    ["a list that is none", (file) => Object.assign(file, { domains: "none" }), /domains/],
+    ["another version", (file) => Object.assign(file, { version: 0 }), /version/],
+  ])("%s", (_, spoil, sentence) => {
+    expect(spoilt(spoil)).toMatch(sentence);
   });
 });
 

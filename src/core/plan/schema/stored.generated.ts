@@ -1,0 +1,965 @@
+// Made by `npm run docs` (scripts/stored-source.ts) from the schemas; a test compares the two.
+import * as fields from "./fields";
+import type { Kind } from "./kinds";
+import { codec, everyIs, firstOf, isRow, listOf, MISFIT } from "./stored-parts";
+
+const is_site_radio_channels = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.band === "5" || value.band === "6" || value.band === "2.4") &&
+  typeof value.number === "number" &&
+  typeof value.dfs === "boolean" &&
+  typeof value.indoor === "boolean" &&
+  Object.keys(value).length === 4;
+
+const is_site_radio = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.region === "string" &&
+  everyIs(value.channels, is_site_radio_channels) &&
+  Object.keys(value).length === 2;
+
+const read_prefixField = codec(fields.prefixField);
+
+const read_site_blocksList = (value: unknown): unknown =>
+  listOf(value, read_prefixField);
+
+const read_addressField = codec(fields.addressField);
+
+const read_site_conventions_dnsServersList = (value: unknown): unknown =>
+  listOf(value, read_addressField);
+
+function read_site_conventions(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.vidStart === "number" &&
+    typeof value.vidStep === "number" &&
+    (value.subnetScheme === "octet" || value.subnetScheme === "packed") &&
+    (value.gatewayAt === "first" || value.gatewayAt === "last") &&
+    (value.staticAt === "start" || value.staticAt === "end") &&
+    typeof value.staticSize === "number" &&
+    typeof value.namePattern === "string" &&
+    typeof value.devicePattern === "string" &&
+    typeof value.cablePattern === "string" &&
+    (value.wifiNames === "one" || value.wifiNames === "each") &&
+    (value.dns === "gateway" || value.dns === "listed") &&
+    typeof value.leaseSeconds === "number" &&
+    typeof value.guestLeaseSeconds === "number" &&
+    (value.school === "reserve" || value.school === "type") &&
+    typeof value.growth === "number" &&
+    typeof value.domainName === "string" &&
+    (value.separation === "auto" || value.separation === "vlans" || value.separation === "routers" || value.separation === "gap") &&
+    Object.keys(value).length === 18)) return MISFIT;
+  const dnsServers = read_site_conventions_dnsServersList(value.dnsServers);
+  if (dnsServers === MISFIT) return MISFIT;
+  return { vidStart: value.vidStart, vidStep: value.vidStep, subnetScheme: value.subnetScheme, gatewayAt: value.gatewayAt, staticAt: value.staticAt, staticSize: value.staticSize, namePattern: value.namePattern, devicePattern: value.devicePattern, cablePattern: value.cablePattern, wifiNames: value.wifiNames, dns: value.dns, dnsServers, leaseSeconds: value.leaseSeconds, guestLeaseSeconds: value.guestLeaseSeconds, school: value.school, growth: value.growth, domainName: value.domainName, separation: value.separation };
+}
+
+function read_site_keepClear(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.reason === "string" &&
+    Object.keys(value).length === 2)) return MISFIT;
+  const prefix = read_prefixField(value.prefix);
+  if (prefix === MISFIT) return MISFIT;
+  return { prefix, reason: value.reason };
+}
+
+const read_site_keepClearList = (value: unknown): unknown =>
+  listOf(value, read_site_keepClear);
+
+function read_site(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.name === "string" &&
+    (value.kind === "home" || value.kind === "office" || value.kind === "industrial") &&
+    typeof value.timeZone === "string" &&
+    is_site_radio(value.radio) &&
+    Object.keys(value).length === 8)) return MISFIT;
+  const blocks = read_site_blocksList(value.blocks);
+  if (blocks === MISFIT) return MISFIT;
+  const conventions = read_site_conventions(value.conventions);
+  if (conventions === MISFIT) return MISFIT;
+  const keepClear = read_site_keepClearList(value.keepClear);
+  if (keepClear === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, kind: value.kind, timeZone: value.timeZone, blocks, conventions, radio: value.radio, keepClear };
+}
+
+const is_domain = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  Object.keys(value).length === 2;
+
+const read_domain = (value: unknown): unknown =>
+  is_domain(value) ? value : MISFIT;
+
+const is_zone = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  typeof value.insideOpen === "boolean" &&
+  Object.keys(value).length === 3;
+
+const read_zone = (value: unknown): unknown =>
+  is_zone(value) ? value : MISFIT;
+
+const is_room_beside = (value: unknown): boolean =>
+  typeof value === "string";
+
+const is_room = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  (value.kind === "room" || value.kind === "cabinet" || value.kind === "outdoor") &&
+  typeof value.position === "number" &&
+  (value.cabinet === null || typeof value.cabinet === "string") &&
+  (value.cableCm === null || typeof value.cableCm === "number") &&
+  (value.heightUnits === null || typeof value.heightUnits === "number") &&
+  typeof value.building === "string" &&
+  everyIs(value.beside, is_room_beside) &&
+  typeof value.group === "string" &&
+  typeof value.needs === "string" &&
+  Object.keys(value).length === 11;
+
+const read_room = (value: unknown): unknown =>
+  is_room(value) ? value : MISFIT;
+
+const hostKind_baseValues = new Set<unknown>(["pc", "laptop", "phone", "printer", "camera", "recorder", "cardTerminal", "doorController", "sensor", "television", "console", "controller", "operatorPanel", "drive", "ioIsland", "scanner", "server", "storage", "mobile", "imaging", "other"]);
+
+const hostKind_purposeValues = new Set<unknown>(["management", "people", "voice", "instruments", "cards", "servers", "building", "cameras", "guests", "gadgets", "cell", "operations", "dmz", "vendor", "safety", "other"]);
+
+const is_hostKind = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  everyIs(value.aliases, is_room_beside) &&
+  hostKind_baseValues.has(value.base) &&
+  hostKind_purposeValues.has(value.purpose) &&
+  (value.manner === "typed" || value.manner === "reserved" || value.manner === "dynamic") &&
+  typeof value.wireless === "boolean" &&
+  (value.poeClass === null || typeof value.poeClass === "number") &&
+  typeof value.kbps === "number" &&
+  typeof value.speaksDhcp === "boolean" &&
+  typeof value.speaksSignIn === "boolean" &&
+  (value.internet === "may" || value.internet === "never") &&
+  Object.keys(value).length === 12;
+
+const read_hostKind = (value: unknown): unknown =>
+  is_hostKind(value) ? value : MISFIT;
+
+const deviceModel_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server"]);
+
+const is_deviceModel_runs = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.count === "number" &&
+  typeof value.prefix === "string" &&
+  typeof value.soft === "string" &&
+  (value.medium === "copper" || value.medium === "fibre" || value.medium === "directAttach" || value.medium === "combo") &&
+  typeof value.speedMbps === "number" &&
+  typeof value.poeMw === "number" &&
+  Object.keys(value).length === 6;
+
+const is_deviceModel_abilities_trees = (value: unknown): boolean =>
+  (value === "rapid" || value === "multiple" || value === "perVlan");
+
+const is_deviceModel_abilities = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.maxVlans === null || typeof value.maxVlans === "number") &&
+  typeof value.mixesTagged === "boolean" &&
+  everyIs(value.trees, is_deviceModel_abilities_trees) &&
+  typeof value.snooping === "boolean" &&
+  typeof value.arpInspection === "boolean" &&
+  typeof value.signIn === "boolean" &&
+  typeof value.routes === "boolean" &&
+  (value.ownTag === "accept" || value.ownTag === "drop") &&
+  (value.lists === "one" || value.lists === "two") &&
+  Object.keys(value).length === 9;
+
+const is_deviceModel = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  deviceModel_kindValues.has(value.kind) &&
+  (value.bridging === "vlan" || value.bridging === "plain" || value.bridging === "none") &&
+  everyIs(value.runs, is_deviceModel_runs) &&
+  typeof value.poeBudgetMw === "number" &&
+  (value.poeOneLostMw === null || typeof value.poeOneLostMw === "number") &&
+  typeof value.heightUnits === "number" &&
+  is_deviceModel_abilities(value.abilities) &&
+  Object.keys(value).length === 9;
+
+const read_deviceModel = (value: unknown): unknown =>
+  is_deviceModel(value) ? value : MISFIT;
+
+const is_template = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  typeof value.ending === "string" &&
+  typeof value.text === "string" &&
+  Object.keys(value).length === 4;
+
+const read_template = (value: unknown): unknown =>
+  is_template(value) ? value : MISFIT;
+
+const line_accessValues = new Set<unknown>(["fibre", "cable", "dsl", "mobile", "radio", "other"]);
+
+const read_line_boxPrefixOrNull = (value: unknown): unknown =>
+  value === null ? null : read_prefixField(value);
+
+const read_ipv4Field = codec(fields.ipv4Field);
+
+const read_line_nextHop4OrNull = (value: unknown): unknown =>
+  value === null ? null : read_ipv4Field(value);
+
+const read_ipv6Field = codec(fields.ipv6Field);
+
+const read_line_nextHop6OrNull = (value: unknown): unknown =>
+  value === null ? null : read_ipv6Field(value);
+
+function read_line(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.name === "string" &&
+    line_accessValues.has(value.access) &&
+    (value.addressing === "dhcp" || value.addressing === "login" || value.addressing === "fixed") &&
+    (value.vlanTag === null || typeof value.vlanTag === "number") &&
+    (value.carrierNat === "yes" || value.carrierNat === "no" || value.carrierNat === "unknown") &&
+    (value.providerBox === "none" || value.providerBox === "routes" || value.providerBox === "bridges" || value.providerBox === "cannotBridge") &&
+    typeof value.locked === "string" &&
+    typeof value.downMbps === "number" &&
+    typeof value.upMbps === "number" &&
+    (value.length4 === null || typeof value.length4 === "number") &&
+    (value.length6 === null || typeof value.length6 === "number") &&
+    (value.use === "main" || value.use === "standby" || value.use === "shared") &&
+    Object.keys(value).length === 17)) return MISFIT;
+  const boxPrefix = read_line_boxPrefixOrNull(value.boxPrefix);
+  if (boxPrefix === MISFIT) return MISFIT;
+  const nextHop4 = read_line_nextHop4OrNull(value.nextHop4);
+  if (nextHop4 === MISFIT) return MISFIT;
+  const nextHop6 = read_line_nextHop6OrNull(value.nextHop6);
+  if (nextHop6 === MISFIT) return MISFIT;
+  const dns = read_site_conventions_dnsServersList(value.dns);
+  if (dns === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, use: value.use };
+}
+
+const is_vlan = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.domain === "string" &&
+  typeof value.vid === "number" &&
+  typeof value.name === "string" &&
+  (value.purpose === "segment" || value.purpose === "parked" || value.purpose === "wayBack" || value.purpose === "transit") &&
+  Object.keys(value).length === 5;
+
+const read_vlan = (value: unknown): unknown =>
+  is_vlan(value) ? value : MISFIT;
+
+const segment_tape_baseValues = new Set<unknown>(["white", "yellow", "pink", "aqua", "orange", "grey", "green", "red", "blue", "violet", "brown", "black"]);
+
+const is_segment_tape = (value: unknown): boolean =>
+  isRow(value) &&
+  segment_tape_baseValues.has(value.base) &&
+  (value.tracer === null || segment_tape_baseValues.has(value.tracer)) &&
+  Object.keys(value).length === 2;
+
+const is_segment_visit = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.perHour === "number" &&
+  typeof value.staySeconds === "number" &&
+  typeof value.openSeconds === "number" &&
+  Object.keys(value).length === 3;
+
+const read_prefix4Field = codec(fields.prefix4Field);
+
+const read_segment_prefixes4List = (value: unknown): unknown =>
+  listOf(value, read_prefix4Field);
+
+const read_prefix6Field = codec(fields.prefix6Field);
+
+const read_segment_prefixes6List = (value: unknown): unknown =>
+  listOf(value, read_prefix6Field);
+
+function read_segment(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.zone === "string" &&
+    (value.vlan === null || typeof value.vlan === "string") &&
+    typeof value.name === "string" &&
+    typeof value.mark === "string" &&
+    is_segment_tape(value.tape) &&
+    (value.gatewayInterface === null || typeof value.gatewayInterface === "string") &&
+    typeof value.domainName === "string" &&
+    typeof value.planned === "number" &&
+    typeof value.growth === "number" &&
+    typeof value.management === "boolean" &&
+    hostKind_purposeValues.has(value.purpose) &&
+    typeof value.group === "string" &&
+    (value.advertise === "none" || value.advertise === "slaac" || value.advertise === "stateless" || value.advertise === "stateful") &&
+    (value.visit === null || is_segment_visit(value.visit)) &&
+    Object.keys(value).length === 19)) return MISFIT;
+  const prefixes4 = read_segment_prefixes4List(value.prefixes4);
+  if (prefixes4 === MISFIT) return MISFIT;
+  const prefixes6 = read_segment_prefixes6List(value.prefixes6);
+  if (prefixes6 === MISFIT) return MISFIT;
+  const dns = read_site_conventions_dnsServersList(value.dns);
+  if (dns === MISFIT) return MISFIT;
+  const time = read_site_conventions_dnsServersList(value.time);
+  if (time === MISFIT) return MISFIT;
+  return { id: value.id, zone: value.zone, vlan: value.vlan, name: value.name, mark: value.mark, tape: value.tape, prefixes4, prefixes6, gatewayInterface: value.gatewayInterface, dns, time, domainName: value.domainName, planned: value.planned, growth: value.growth, management: value.management, purpose: value.purpose, group: value.group, advertise: value.advertise, visit: value.visit };
+}
+
+const device_poeValues = new Set<unknown>(["asKind", "none", "class1", "class2", "class3", "class4", "class5", "class6", "class7", "class8"]);
+
+const is_device_tree_instances_vids = (value: unknown): boolean =>
+  typeof value === "number";
+
+const is_device_tree_instances = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.number === "number" &&
+  everyIs(value.vids, is_device_tree_instances_vids) &&
+  typeof value.priority === "number" &&
+  Object.keys(value).length === 3;
+
+const is_device_tree_perVlan = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.vid === "number" &&
+  typeof value.priority === "number" &&
+  Object.keys(value).length === 2;
+
+const is_device_tree = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.kind === "none" || value.kind === "rapid" || value.kind === "multiple" || value.kind === "perVlan") &&
+  typeof value.priority === "number" &&
+  (value.costs === "long" || value.costs === "short") &&
+  typeof value.region === "string" &&
+  typeof value.revision === "number" &&
+  everyIs(value.instances, is_device_tree_instances) &&
+  everyIs(value.perVlan, is_device_tree_perVlan) &&
+  Object.keys(value).length === 7;
+
+const is_device_protections = (value: unknown): boolean =>
+  isRow(value) &&
+  everyIs(value.snooping, is_device_tree_instances_vids) &&
+  typeof value.option82 === "boolean" &&
+  everyIs(value.arpInspection, is_device_tree_instances_vids) &&
+  everyIs(value.bound, is_room_beside) &&
+  Object.keys(value).length === 4;
+
+const is_device_position = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.x === "number" &&
+  typeof value.y === "number" &&
+  Object.keys(value).length === 2;
+
+const read_macField = codec(fields.macField);
+
+const read_device_bridgeMacOrNull = (value: unknown): unknown =>
+  value === null ? null : read_macField(value);
+
+function read_device_routes(value: unknown): unknown {
+  if (!(isRow(value) &&
+    Object.keys(value).length === 2)) return MISFIT;
+  const prefix = read_prefixField(value.prefix);
+  if (prefix === MISFIT) return MISFIT;
+  const via = read_addressField(value.via);
+  if (via === MISFIT) return MISFIT;
+  return { prefix, via };
+}
+
+const read_device_routesList = (value: unknown): unknown =>
+  listOf(value, read_device_routes);
+
+function read_device(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    deviceModel_kindValues.has(value.kind) &&
+    (value.bridging === "vlan" || value.bridging === "plain" || value.bridging === "none") &&
+    typeof value.name === "string" &&
+    typeof value.model === "string" &&
+    (value.domain === null || typeof value.domain === "string") &&
+    typeof value.place === "string" &&
+    is_deviceModel_abilities(value.abilities) &&
+    (value.rackUnit === null || typeof value.rackUnit === "number") &&
+    typeof value.heightUnits === "number" &&
+    typeof value.feed === "string" &&
+    typeof value.backupFeed === "string" &&
+    device_poeValues.has(value.poe) &&
+    typeof value.poeBudgetMw === "number" &&
+    (value.poeOneLostMw === null || typeof value.poeOneLostMw === "number") &&
+    is_device_tree(value.tree) &&
+    is_device_protections(value.protections) &&
+    (value.defaultRoute === "asSegment" || value.defaultRoute === "none") &&
+    (value.asksFrom === null || typeof value.asksFrom === "string") &&
+    (value.supportUntil === null || typeof value.supportUntil === "string") &&
+    typeof value.credentialsPlace === "string" &&
+    (value.vlanNameLimit === null || typeof value.vlanNameLimit === "number") &&
+    everyIs(value.hears, is_room_beside) &&
+    (value.position === null || is_device_position(value.position)) &&
+    typeof value.notes === "string" &&
+    Object.keys(value).length === 27)) return MISFIT;
+  const bridgeMac = read_device_bridgeMacOrNull(value.bridgeMac);
+  if (bridgeMac === MISFIT) return MISFIT;
+  const routes = read_device_routesList(value.routes);
+  if (routes === MISFIT) return MISFIT;
+  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, routes, defaultRoute: value.defaultRoute, asksFrom: value.asksFrom, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, position: value.position, notes: value.notes };
+}
+
+const gear_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server", "other"]);
+
+function read_gear(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.name === "string" &&
+    gear_kindValues.has(value.kind) &&
+    typeof value.model === "string" &&
+    (value.room === null || typeof value.room === "string") &&
+    (value.dhcp === "on" || value.dhcp === "off" || value.dhcp === "unknown") &&
+    typeof value.facesInternet === "boolean" &&
+    (value.supportUntil === null || typeof value.supportUntil === "string") &&
+    (value.fate === "keep" || value.fate === "replace" || value.fate === "remove") &&
+    (value.device === null || typeof value.device === "string") &&
+    typeof value.notes === "string" &&
+    Object.keys(value).length === 13)) return MISFIT;
+  const addresses = read_site_conventions_dnsServersList(value.addresses);
+  if (addresses === MISFIT) return MISFIT;
+  const prefixes = read_site_blocksList(value.prefixes);
+  if (prefixes === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, kind: value.kind, model: value.model, room: value.room, addresses, prefixes, dhcp: value.dhcp, facesInternet: value.facesInternet, supportUntil: value.supportUntil, fate: value.fate, device: value.device, notes: value.notes };
+}
+
+const is_deviceVlan = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.device === "string" &&
+  typeof value.vid === "number" &&
+  typeof value.name === "string" &&
+  Object.keys(value).length === 4;
+
+const read_deviceVlan = (value: unknown): unknown =>
+  is_deviceVlan(value) ? value : MISFIT;
+
+const is_lag = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.device === "string" &&
+  typeof value.name === "string" &&
+  (value.mode === "static" || value.mode === "active" || value.mode === "passive") &&
+  Object.keys(value).length === 4;
+
+const read_lag = (value: unknown): unknown =>
+  is_lag(value) ? value : MISFIT;
+
+const port_opticValues = new Set<unknown>(["none", "1000BASE-T", "1000BASE-SX", "1000BASE-LX", "10GBASE-T", "10GBASE-SR", "10GBASE-LR", "10GBASE-ER", "25GBASE-SR", "25GBASE-LR", "40GBASE-SR4", "40GBASE-LR4", "100GBASE-SR4", "100GBASE-LR4", "direct attach"]);
+
+const is_port_guards = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.edge === "boolean" &&
+  typeof value.bpduGuard === "boolean" &&
+  typeof value.loopGuard === "boolean" &&
+  typeof value.dhcpTrust === "boolean" &&
+  typeof value.arpTrust === "boolean" &&
+  typeof value.signIn === "boolean" &&
+  (value.profile === null || typeof value.profile === "string") &&
+  (value.macLimit === null || typeof value.macLimit === "number") &&
+  typeof value.restrictedRole === "boolean" &&
+  Object.keys(value).length === 9;
+
+const is_port = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.device === "string" &&
+  typeof value.label === "string" &&
+  typeof value.softwareName === "string" &&
+  typeof value.position === "number" &&
+  (value.medium === "copper" || value.medium === "fibre" || value.medium === "directAttach" || value.medium === "combo") &&
+  typeof value.speedMbps === "number" &&
+  port_opticValues.has(value.optic) &&
+  (value.lag === null || typeof value.lag === "string") &&
+  typeof value.poeMw === "number" &&
+  typeof value.enabled === "boolean" &&
+  (value.pvid === null || typeof value.pvid === "number") &&
+  everyIs(value.untagged, is_device_tree_instances_vids) &&
+  everyIs(value.tagged, is_device_tree_instances_vids) &&
+  (value.admit === "all" || value.admit === "tagged" || value.admit === "untagged") &&
+  typeof value.ingressFilter === "boolean" &&
+  typeof value.treePriority === "number" &&
+  (value.treeCost === null || typeof value.treeCost === "number") &&
+  is_port_guards(value.guards) &&
+  typeof value.note === "string" &&
+  Object.keys(value).length === 20;
+
+const read_port = (value: unknown): unknown =>
+  is_port(value) ? value : MISFIT;
+
+const link_cableValues = new Set<unknown>(["unknown", "cat5e", "cat6", "cat6a", "cat8", "om1", "om2", "om3", "om4", "om5", "os1", "os2", "twinax"]);
+
+const is_link = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.a === "string" &&
+  typeof value.b === "string" &&
+  (value.medium === "copper" || value.medium === "fibre" || value.medium === "directAttach") &&
+  link_cableValues.has(value.cable) &&
+  (value.lengthCm === null || typeof value.lengthCm === "number") &&
+  typeof value.label === "string" &&
+  typeof value.panel === "string" &&
+  typeof value.socket === "string" &&
+  Object.keys(value).length === 9;
+
+const read_link = (value: unknown): unknown =>
+  is_link(value) ? value : MISFIT;
+
+const read_interface_addresses4List = (value: unknown): unknown =>
+  listOf(value, read_ipv4Field);
+
+const read_interface_addresses6List = (value: unknown): unknown =>
+  listOf(value, read_ipv6Field);
+
+function read_interface(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.device === "string" &&
+    (value.port === null || typeof value.port === "string") &&
+    (value.segment === null || typeof value.segment === "string") &&
+    (value.line === null || typeof value.line === "string") &&
+    typeof value.name === "string" &&
+    (value.translates === "asUsual" || value.translates === "yes" || value.translates === "no") &&
+    Object.keys(value).length === 11)) return MISFIT;
+  const mac = read_device_bridgeMacOrNull(value.mac);
+  if (mac === MISFIT) return MISFIT;
+  const addresses4 = read_interface_addresses4List(value.addresses4);
+  if (addresses4 === MISFIT) return MISFIT;
+  const addresses6 = read_interface_addresses6List(value.addresses6);
+  if (addresses6 === MISFIT) return MISFIT;
+  const relayTo = read_line_nextHop4OrNull(value.relayTo);
+  if (relayTo === MISFIT) return MISFIT;
+  return { id: value.id, device: value.device, port: value.port, segment: value.segment, line: value.line, name: value.name, mac, addresses4, addresses6, relayTo, translates: value.translates };
+}
+
+const ssid_securityValues = new Set<unknown>(["open", "owe", "wep", "pskTkip", "psk", "pskSae", "sae", "enterprise", "enterprise192"]);
+
+const is_ssid_bands = (value: unknown): boolean =>
+  (value === "5" || value === "6" || value === "2.4");
+
+const is_ssid = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  typeof value.segment === "string" &&
+  everyIs(value.moreSegments, is_room_beside) &&
+  ssid_securityValues.has(value.security) &&
+  typeof value.hidden === "boolean" &&
+  typeof value.isolation === "boolean" &&
+  everyIs(value.bands, is_ssid_bands) &&
+  everyIs(value.at, is_room_beside) &&
+  Object.keys(value).length === 9;
+
+const read_ssid = (value: unknown): unknown =>
+  is_ssid(value) ? value : MISFIT;
+
+const is_radio_widthMhz = (value: unknown): boolean =>
+  (value === 20) || (value === 40) || (value === 80) || (value === 160) || (value === 320);
+
+const is_radio = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.device === "string" &&
+  (value.band === "5" || value.band === "6" || value.band === "2.4") &&
+  typeof value.enabled === "boolean" &&
+  (value.channel === null || typeof value.channel === "number") &&
+  is_radio_widthMhz(value.widthMhz) &&
+  typeof value.power === "string" &&
+  Object.keys(value).length === 7;
+
+const read_radio = (value: unknown): unknown =>
+  is_radio(value) ? value : MISFIT;
+
+const is_host_attachment = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "port") &&
+  typeof value.port === "string" &&
+  Object.keys(value).length === 2;
+
+const is_host_attachment2 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "ssid") &&
+  typeof value.ssid === "string" &&
+  (value.accessPoint === null || typeof value.accessPoint === "string") &&
+  Object.keys(value).length === 3;
+
+const is_host_attachment3 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "behind") &&
+  typeof value.host === "string" &&
+  Object.keys(value).length === 2;
+
+const is_host_attachment4 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "unplaced") &&
+  Object.keys(value).length === 1;
+
+const is_host_attachment5 = (value: unknown): boolean =>
+  isRow(value) && (value.at === "port" ? is_host_attachment(value) :
+  value.at === "ssid" ? is_host_attachment2(value) :
+  value.at === "behind" ? is_host_attachment3(value) :
+  value.at === "unplaced" ? is_host_attachment4(value) :
+  false);
+
+const is_host_surveyed = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.room === "string" &&
+  typeof value.what === "string" &&
+  Object.keys(value).length === 2;
+
+function read_host(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.name === "string" &&
+    hostKind_baseValues.has(value.kind) &&
+    (value.manner === "typed" || value.manner === "reserved" || value.manner === "dynamic") &&
+    (value.length4 === null || typeof value.length4 === "number") &&
+    (value.length6 === null || typeof value.length6 === "number") &&
+    (value.segment === null || typeof value.segment === "string") &&
+    is_host_attachment5(value.attachment) &&
+    (value.tag === null || typeof value.tag === "number") &&
+    device_poeValues.has(value.poe) &&
+    typeof value.place === "string" &&
+    (value.surveyed === null || is_host_surveyed(value.surveyed)) &&
+    typeof value.notes === "string" &&
+    Object.keys(value).length === 19)) return MISFIT;
+  const mac = read_device_bridgeMacOrNull(value.mac);
+  if (mac === MISFIT) return MISFIT;
+  const ipv4 = read_line_nextHop4OrNull(value.ipv4);
+  if (ipv4 === MISFIT) return MISFIT;
+  const ipv6 = read_line_nextHop6OrNull(value.ipv6);
+  if (ipv6 === MISFIT) return MISFIT;
+  const gateway4 = read_line_nextHop4OrNull(value.gateway4);
+  if (gateway4 === MISFIT) return MISFIT;
+  const gateway6 = read_line_nextHop6OrNull(value.gateway6);
+  if (gateway6 === MISFIT) return MISFIT;
+  const dns = read_site_conventions_dnsServersList(value.dns);
+  if (dns === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, kind: value.kind, mac, manner: value.manner, ipv4, ipv6, length4: value.length4, gateway4, length6: value.length6, gateway6, dns, segment: value.segment, attachment: value.attachment, tag: value.tag, poe: value.poe, place: value.place, surveyed: value.surveyed, notes: value.notes };
+}
+
+const is_scope_family = (value: unknown): boolean =>
+  (value === 4) || (value === 6);
+
+const is_scope_options = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.code === "number" &&
+  typeof value.name === "string" &&
+  typeof value.value === "string" &&
+  Object.keys(value).length === 3;
+
+function read_scope_pools(value: unknown): unknown {
+  if (!(isRow(value) &&
+    Object.keys(value).length === 2)) return MISFIT;
+  const first = read_addressField(value.first);
+  if (first === MISFIT) return MISFIT;
+  const last = read_addressField(value.last);
+  if (last === MISFIT) return MISFIT;
+  return { first, last };
+}
+
+const read_scope_poolsList = (value: unknown): unknown =>
+  listOf(value, read_scope_pools);
+
+function read_scope(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.segment === "string" &&
+    (value.serverDevice === null || typeof value.serverDevice === "string") &&
+    (value.serverHost === null || typeof value.serverHost === "string") &&
+    is_scope_family(value.family) &&
+    typeof value.leaseSeconds === "number" &&
+    everyIs(value.options, is_scope_options) &&
+    Object.keys(value).length === 9)) return MISFIT;
+  const pools = read_scope_poolsList(value.pools);
+  if (pools === MISFIT) return MISFIT;
+  const exclusions = read_scope_poolsList(value.exclusions);
+  if (exclusions === MISFIT) return MISFIT;
+  return { id: value.id, segment: value.segment, serverDevice: value.serverDevice, serverHost: value.serverHost, family: value.family, pools, exclusions, leaseSeconds: value.leaseSeconds, options: value.options };
+}
+
+const is_wall_from = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "zone") &&
+  typeof value.zone === "string" &&
+  Object.keys(value).length === 2;
+
+const is_wall_from2 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "internet") &&
+  Object.keys(value).length === 1;
+
+const is_wall_from3 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "gateway") &&
+  Object.keys(value).length === 1;
+
+const is_wall_from4 = (value: unknown): boolean =>
+  isRow(value) && (value.at === "zone" ? is_wall_from(value) :
+  value.at === "internet" ? is_wall_from2(value) :
+  value.at === "gateway" ? is_wall_from3(value) :
+  false);
+
+const is_wall_services_ports = (value: unknown): boolean =>
+  Array.isArray(value) && value.length === 2 && typeof value[0] === "number" && typeof value[1] === "number";
+
+const is_wall_services = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.name === "string" &&
+  (value.protocol === "tcp" || value.protocol === "udp" || value.protocol === "icmp") &&
+  everyIs(value.ports, is_wall_services_ports) &&
+  Object.keys(value).length === 3;
+
+const is_wall = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  is_wall_from4(value.from) &&
+  is_wall_from4(value.to) &&
+  (value.door === "closed" || value.door === "open" || value.door === "services") &&
+  everyIs(value.services, is_wall_services) &&
+  typeof value.reason === "string" &&
+  Object.keys(value).length === 6;
+
+const read_wall = (value: unknown): unknown =>
+  is_wall(value) ? value : MISFIT;
+
+const is_signIn = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  everyIs(value.servers, is_room_beside) &&
+  typeof value.port === "number" &&
+  typeof value.byMac === "boolean" &&
+  (value.visitors === null || typeof value.visitors === "number") &&
+  (value.failed === null || typeof value.failed === "number") &&
+  (value.serverDown === null || typeof value.serverDown === "number") &&
+  typeof value.note === "string" &&
+  Object.keys(value).length === 9;
+
+const read_signIn = (value: unknown): unknown =>
+  is_signIn(value) ? value : MISFIT;
+
+const is_forward = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  typeof value.line === "string" &&
+  (value.protocol === "tcp" || value.protocol === "udp") &&
+  is_wall_services_ports(value.ports) &&
+  typeof value.host === "string" &&
+  (value.toPort === null || typeof value.toPort === "number") &&
+  typeof value.hairpin === "boolean" &&
+  Object.keys(value).length === 8;
+
+const read_forward = (value: unknown): unknown =>
+  is_forward(value) ? value : MISFIT;
+
+const is_expectation_question_from = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "port") &&
+  typeof value.port === "string" &&
+  (value.tag === null || typeof value.tag === "number") &&
+  Object.keys(value).length === 3;
+
+const is_expectation_question_from2 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "ssid") &&
+  typeof value.ssid === "string" &&
+  typeof value.device === "string" &&
+  Object.keys(value).length === 3;
+
+const is_expectation_question_from3 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "host") &&
+  typeof value.host === "string" &&
+  Object.keys(value).length === 2;
+
+const is_expectation_question_from4 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "internet") &&
+  typeof value.line === "string" &&
+  Object.keys(value).length === 2;
+
+const is_expectation_question_from5 = (value: unknown): boolean =>
+  isRow(value) && (value.at === "port" ? is_expectation_question_from(value) :
+  value.at === "ssid" ? is_expectation_question_from2(value) :
+  value.at === "host" ? is_expectation_question_from3(value) :
+  value.at === "internet" ? is_expectation_question_from4(value) :
+  false);
+
+const is_expectation_question_goal = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.to === "address") &&
+  Object.keys(value).length === 1;
+
+const is_expectation_question_goal2 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.to === "internet") &&
+  (value.service === null || is_wall_services(value.service)) &&
+  Object.keys(value).length === 2;
+
+const is_expectation_question_goal3 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.to === "gateway") &&
+  (value.service === null || is_wall_services(value.service)) &&
+  Object.keys(value).length === 2;
+
+const is_expectation_question_goal4 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.to === "device") &&
+  typeof value.device === "string" &&
+  (value.service === null || is_wall_services(value.service)) &&
+  Object.keys(value).length === 3;
+
+const is_expectation_question_goal5 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.to === "host") &&
+  typeof value.host === "string" &&
+  (value.service === null || is_wall_services(value.service)) &&
+  Object.keys(value).length === 3;
+
+const is_expectation_question_goal6 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.to === "forward") &&
+  typeof value.forward === "string" &&
+  Object.keys(value).length === 2;
+
+const is_expectation_question_goal7 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.to === "port") &&
+  typeof value.port === "string" &&
+  (value.service === null || is_wall_services(value.service)) &&
+  Object.keys(value).length === 3;
+
+const is_expectation_question_goal8 = (value: unknown): boolean =>
+  isRow(value) && (value.to === "address" ? is_expectation_question_goal(value) :
+  value.to === "internet" ? is_expectation_question_goal2(value) :
+  value.to === "gateway" ? is_expectation_question_goal3(value) :
+  value.to === "device" ? is_expectation_question_goal4(value) :
+  value.to === "host" ? is_expectation_question_goal5(value) :
+  value.to === "forward" ? is_expectation_question_goal6(value) :
+  value.to === "port" ? is_expectation_question_goal7(value) :
+  false);
+
+const is_expectation_question_as = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.as === "client") &&
+  Object.keys(value).length === 1;
+
+const read_expectation_question_as = (value: unknown): unknown =>
+  is_expectation_question_as(value) ? value : MISFIT;
+
+const is_expectation_question_as2 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.as === "kind") &&
+  typeof value.word === "string" &&
+  Object.keys(value).length === 2;
+
+const read_expectation_question_as2 = (value: unknown): unknown =>
+  is_expectation_question_as2(value) ? value : MISFIT;
+
+const read_expectation_question_as_gatewayOrNull = (value: unknown): unknown =>
+  value === null ? null : read_addressField(value);
+
+function read_expectation_question_as3(value: unknown): unknown {
+  if (!(isRow(value) &&
+    (value.as === "typed") &&
+    typeof value.length === "number" &&
+    Object.keys(value).length === 4)) return MISFIT;
+  const address = read_addressField(value.address);
+  if (address === MISFIT) return MISFIT;
+  const gateway = read_expectation_question_as_gatewayOrNull(value.gateway);
+  if (gateway === MISFIT) return MISFIT;
+  return { as: value.as, address, length: value.length, gateway };
+}
+
+const is_expectation_question_as3 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.as === "behindPhone") &&
+  Object.keys(value).length === 1;
+
+const read_expectation_question_as4 = (value: unknown): unknown =>
+  is_expectation_question_as3(value) ? value : MISFIT;
+
+const is_expectation_question_as4 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.as === "falseServer") &&
+  Object.keys(value).length === 1;
+
+const read_expectation_question_as5 = (value: unknown): unknown =>
+  is_expectation_question_as4(value) ? value : MISFIT;
+
+function read_expectation_question_as6(value: unknown): unknown {
+  if (!(isRow(value) &&
+    (value.as === "spoofer") &&
+    Object.keys(value).length === 2)) return MISFIT;
+  const address = read_addressField(value.address);
+  if (address === MISFIT) return MISFIT;
+  return { as: value.as, address };
+}
+
+const read_expectation_question_as7 = (value: unknown): unknown =>
+  !isRow(value) ? MISFIT : value.as === "client" ? read_expectation_question_as(value) :
+  value.as === "kind" ? read_expectation_question_as2(value) :
+  value.as === "typed" ? read_expectation_question_as3(value) :
+  value.as === "behindPhone" ? read_expectation_question_as4(value) :
+  value.as === "falseServer" ? read_expectation_question_as5(value) :
+  value.as === "spoofer" ? read_expectation_question_as6(value) :
+  MISFIT;
+
+function read_expectation_question(value: unknown): unknown {
+  if (!(isRow(value) &&
+    is_expectation_question_from5(value.from) &&
+    is_scope_family(value.family) &&
+    is_expectation_question_goal8(value.goal) &&
+    Object.keys(value).length === 5)) return MISFIT;
+  const as = read_expectation_question_as7(value.as);
+  if (as === MISFIT) return MISFIT;
+  const mac = read_device_bridgeMacOrNull(value.mac);
+  if (mac === MISFIT) return MISFIT;
+  return { from: value.from, as, mac, family: value.family, goal: value.goal };
+}
+
+function read_expectation(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.name === "string" &&
+    typeof value.passes === "boolean" &&
+    (value.segment === null || typeof value.segment === "string") &&
+    typeof value.note === "string" &&
+    Object.keys(value).length === 6)) return MISFIT;
+  const question = read_expectation_question(value.question);
+  if (question === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, question, passes: value.passes, segment: value.segment, note: value.note };
+}
+
+export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
+  site: read_site,
+  domain: read_domain,
+  zone: read_zone,
+  room: read_room,
+  hostKind: read_hostKind,
+  deviceModel: read_deviceModel,
+  template: read_template,
+  line: read_line,
+  vlan: read_vlan,
+  segment: read_segment,
+  device: read_device,
+  gear: read_gear,
+  deviceVlan: read_deviceVlan,
+  lag: read_lag,
+  port: read_port,
+  link: read_link,
+  interface: read_interface,
+  ssid: read_ssid,
+  radio: read_radio,
+  host: read_host,
+  scope: read_scope,
+  wall: read_wall,
+  signIn: read_signIn,
+  forward: read_forward,
+  expectation: read_expectation,
+};
