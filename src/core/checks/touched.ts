@@ -1,4 +1,15 @@
+import { equal } from "../kernel";
 import type { Change, PlanIndex } from "../plan";
+
+/** What an edit was made of and became; a row that came or went has no two sides. */
+interface Sides<T> {
+  readonly before: T | null;
+  readonly after: T | null;
+}
+
+/** Whether an edit leaves these fields as they were: sentences, which names change, are made when shown. */
+const leaves = <T extends object>({ before, after }: Sides<T>, fields: readonly (keyof T)[]): boolean =>
+  before !== null && after !== null && fields.every((field) => equal(before[field], after[field]));
 
 /**
  * The ports whose findings a change may alter: itself, both ends of a cable, where a host is or was plugged
@@ -14,17 +25,12 @@ export function portsTouched(_index: PlanIndex, change: Change): readonly string
       return [change.before, change.after].flatMap((host) =>
         host?.attachment.at === "port" ? [host.attachment.port] : [],
       );
-    case "device": {
-      // A new name or place changes sentences, which are made when they are shown; only how it bridges
-      // changes what is found.
-      const { before, after } = change;
-      return before !== null &&
-        after !== null &&
-        before.bridging === after.bridging &&
-        before.domain === after.domain
-        ? []
-        : "all";
-    }
+    case "device":
+      return leaves(change, ["bridging", "domain"]) ? [] : "all";
+    case "segment":
+      return leaves(change, ["vlan"]) ? [] : "all";
+    case "vlan":
+      return leaves(change, ["vid", "domain"]) ? [] : "all";
     default:
       return "all";
   }

@@ -17,7 +17,7 @@ const gear = (...names: string[]): Gear[] =>
   names.map((name) => ({ id: `id of ${name}`, name, place: "Hall" }));
 
 /** A table over rows that this test changes as somebody else's edits would; `calls` is what was asked for. */
-function scene(first: readonly Gear[]) {
+function scene(first: readonly Gear[], columns = () => COLUMNS) {
   const calls: unknown[][] = [];
   let change: (work: (rows: readonly Gear[]) => readonly Gear[]) => void = () => {};
   const set = (id: string, column: ColumnId, text: string) =>
@@ -52,7 +52,7 @@ function scene(first: readonly Gear[]) {
           label="Gear"
           rows={rows}
           idOf={(row) => row.id}
-          columns={COLUMNS}
+          columns={columns()}
           actions={actions}
           selected={null}
           newRow={{ name: "New" }}
@@ -193,4 +193,37 @@ test("sorting, filtering by words in any column, empty cells last either way", (
   expect(names()).toEqual(["Mill 9", "Barn", "Mill 10"]);
   fireEvent.click(screen.getByRole("button", { name: /^Place/ }));
   expect(names()).toEqual(["Mill 10", "Mill 9", "Barn"]);
+});
+
+test("an edit draws the row that it changes and leaves the others as they are", () => {
+  const drawn: string[] = [];
+  const Told = ({ name }: { readonly name: string }) => {
+    drawn.push(name);
+    return name;
+  };
+  // Made anew at every drawing, as the views make them.
+  const { others } = scene(gear("Mill", "Barn", "Yard"), () => [
+    { id: "name", head: "Name", text: (row) => row.name, show: (row) => <Told name={row.name} /> },
+    { id: "place", head: "Place", text: (row) => row.place },
+  ]);
+  expect(drawn).toEqual(["Mill", "Barn", "Yard"]);
+  drawn.length = 0;
+  others((rows) => rows.map((row) => (row.name === "Barn" ? { ...row, name: "Byre" } : { ...row })));
+  expect(drawn).toEqual(["Byre"]);
+  openCell("Mill");
+  type("Mill 2");
+  expect(drawn.filter((name) => name !== "Mill")).toEqual(["Byre"]);
+  key("Enter");
+  expect(screen.getAllByRole("gridcell").map((one) => one.textContent)).toEqual(
+    expect.arrayContaining(["Mill 2", "Byre", "Yard"]),
+  );
+});
+
+test("a handler that a row had before is not called on what has come since", () => {
+  const { calls, others } = scene(gear("Mill", "Barn"));
+  others((rows) => [{ id: "id of Yard", name: "Yard", place: "Hall" }, ...rows]);
+  openCell("Barn");
+  type("Byre");
+  key("Enter");
+  expect(calls).toEqual([["edit", "id of Barn", "name", "Byre"]]);
 });

@@ -2,9 +2,10 @@
 
 import type { RowData } from "@tanstack/react-table";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { memo, useEffect, useRef, type ReactNode, type RefObject } from "react";
-import { CellEditor } from "./CellEditor";
-import { cellsIn, type Column, type GridActions } from "./column";
+import { useEffect, useMemo, useRef, type ReactNode, type RefObject } from "react";
+import { isHeld, type Column, type GridActions } from "./column";
+import { cellsOf, KeptRow, placeIn } from "./GridRow";
+import { useHands, type Hands } from "./use-hands";
 import { useGrid, type Grid } from "./use-grid";
 import { useRows } from "./use-rows";
 
@@ -49,6 +50,7 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
   const shown = useRows(props.rows, columns, idOf, props.filter ?? "");
   const { rows, sort, sortBy } = shown;
   const grid = useGrid({ shown, idOf, columns, actions, hasNewRow: newRow !== undefined });
+  const hands = useHands(grid);
   const table = useRef<HTMLTableElement>(null);
   const { onBlock } = props;
   const covered = grid.block.rows.join(" ");
@@ -111,6 +113,7 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
           scroller={scroller}
           table={table}
           grid={grid}
+          hands={hands}
         />
         {foot === undefined ? null : <tfoot>{foot}</tfoot>}
       </table>
@@ -123,9 +126,6 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
   );
 }
 
-const isHeld = ({ id, held }: { readonly id: string; readonly held?: boolean }): boolean =>
-  held ?? id === "name";
-
 interface BodyProps<R, C extends string> extends Pick<
   Props<R, C>,
   "label" | "rows" | "idOf" | "columns" | "selected" | "scroller"
@@ -133,6 +133,7 @@ interface BodyProps<R, C extends string> extends Pick<
   readonly newRow: Props<R, C>["newRow"] | undefined;
   readonly table: RefObject<HTMLTableElement | null>;
   readonly grid: Grid;
+  readonly hands: Hands;
 }
 
 /** The rows on screen. Scrolling draws this anew and nothing above it, so a row that stays is left as it is. */
@@ -146,6 +147,7 @@ function GridBody<R, C extends string>({
   scroller,
   table,
   grid,
+  hands,
 }: BodyProps<R, C>) {
   const virtual = useVirtualizer({
     count: rows.length,
@@ -157,6 +159,16 @@ function GridBody<R, C extends string>({
   const drawn = rows.length > DRAWN_WHOLE ? virtual.getVirtualItems() : null;
   const first = drawn === null ? 0 : (drawn[0]?.index ?? 0);
   const last = drawn === null ? rows.length - 1 : (drawn.at(-1)?.index ?? -1);
+  // Asked once for what the rows say, not at every key that is typed.
+  const seen = useMemo(
+    () =>
+      rows
+        .slice(first, last + 1)
+        .map((row) => ({ row, id: idOf(row), cells: cellsOf(row, columns, undefined) })),
+    // `idOf` is made anew at every render and says the same.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [rows, columns, first, last],
+  );
   const { row: atRow, column: atColumn } = grid.at;
   const isEditing = grid.editing !== null;
   const chosen = new Set(grid.block.rows);
@@ -167,10 +179,10 @@ function GridBody<R, C extends string>({
     wasEditing.current = isEditing;
     if (table.current === null || isEditing || !(isLost || table.current.contains(document.activeElement)))
       return;
-    if (rows.length > DRAWN_WHOLE) virtual.scrollToIndex(atRow);
-    table.current
-      .querySelector<HTMLElement>('td[tabindex="0"]')
-      ?.focus({ preventScroll: rows.length > DRAWN_WHOLE });
+    // The focus itself brings a drawn row into sight; looking for it would lay out the page twice.
+    const isDrawn = atRow >= first && atRow <= last;
+    if (rows.length > DRAWN_WHOLE && !isDrawn && atRow < rows.length) virtual.scrollToIndex(atRow);
+    table.current.querySelector<HTMLElement>('td[tabindex="0"]')?.focus({ preventScroll: !isDrawn });
     // Focus follows the place; a change of the rows alone must not pull it here.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [atRow, atColumn, isEditing]);
@@ -183,165 +195,28 @@ function GridBody<R, C extends string>({
   return (
     <tbody>
       {spacer(first * ROW_PX, "above")}
-      {rows.slice(first, last + 1).map((row, i) => (
-        <KeptRow
-          key={idOf(row)}
-          label={label}
-          columns={columns}
-          isSelected={idOf(row) === selected}
-          isChosen={chosen.has(idOf(row))}
-          grid={grid}
-          row={row}
-          number={first + i}
-        />
-      ))}
+      {seen.map(({ row, id, cells }, i) => {
+        return (
+          <KeptRow
+            key={id}
+            className={id === selected ? "selected" : ""}
+            number={first + i}
+            cells={cells}
+            hands={hands}
+            {...placeIn(grid, columns, { row, number: first + i, label, isChosen: chosen.has(id) })}
+          />
+        );
+      })}
       {spacer((rows.length - 1 - last) * ROW_PX, "below")}
       {newRow === undefined ? null : (
-        <NewRow label={label} rows={rows} columns={columns} newRow={newRow} grid={grid} />
+        <KeptRow
+          className="text-ink2 print:hidden"
+          number={rows.length}
+          cells={cellsOf(null, columns, newRow)}
+          hands={hands}
+          {...placeIn(grid, columns, { row: null, number: rows.length, label, isChosen: grid.block.hasNew })}
+        />
       )}
     </tbody>
-  );
-}
-
-interface RowProps<R, C extends string> extends Pick<Props<R, C>, "label" | "columns"> {
-  readonly row: R;
-  readonly number: number;
-  readonly isSelected: boolean;
-  readonly isChosen: boolean;
-  readonly grid: Grid;
-}
-
-function GridRow<R, C extends string>({
-  row,
-  number,
-  columns,
-  isSelected,
-  isChosen,
-  grid,
-  label,
-}: RowProps<R, C>) {
-  return (
-    <tr className={isSelected ? "selected" : ""} aria-rowindex={number + 2}>
-      {columns.map((column, c) => (
-        <Cell
-          key={column.id}
-          grid={grid}
-          row={number}
-          isRowChosen={isChosen}
-          column={c}
-          align={column.align}
-          bar={column.bar === true}
-          held={isHeld(column)}
-          mono={column.mono === true}
-          label={`${column.title ?? column.head}, ${label} row ${number + 1}`}
-          text={column.text(row)}
-          offers={column.offers?.(row) ?? []}
-          readOnly={column.readOnly?.(row) === true}
-          reading={(text) => column.reading?.(row, text)}
-        >
-          {column.show === undefined ? column.text(row) : column.show(row)}
-        </Cell>
-      ))}
-    </tr>
-  );
-}
-
-const KeptRow = memo(GridRow) as typeof GridRow;
-
-function NewRow<R, C extends string>({
-  rows,
-  columns,
-  newRow,
-  grid,
-  label,
-}: Pick<Props<R, C>, "label" | "rows" | "columns" | "newRow"> & { grid: Grid }) {
-  return (
-    <tr aria-rowindex={rows.length + 2} className="text-ink2 print:hidden">
-      {columns.map((column, c) => (
-        <Cell
-          key={column.id}
-          grid={grid}
-          row={rows.length}
-          isRowChosen={grid.block.hasNew}
-          column={c}
-          align={column.align}
-          bar={column.bar === true}
-          held={isHeld(column)}
-          mono={column.mono === true}
-          label={`${column.title ?? column.head}, new row of ${label}`}
-          text=""
-          offers={column.offers?.(null) ?? []}
-          readOnly={false}
-          reading={(text) => column.reading?.(null, text)}
-        >
-          {newRow?.[column.id] ?? ""}
-        </Cell>
-      ))}
-    </tr>
-  );
-}
-
-interface CellProps {
-  readonly grid: Grid;
-  readonly row: number;
-  readonly isRowChosen: boolean;
-  readonly column: number;
-  readonly align: "right" | "centre" | undefined;
-  readonly bar: boolean;
-  readonly held: boolean;
-  readonly mono: boolean;
-  readonly label: string;
-  readonly text: string;
-  readonly offers: readonly string[];
-  readonly readOnly: boolean;
-  readonly reading: (text: string) => ReactNode;
-  readonly children: ReactNode;
-}
-
-function Cell({
-  grid,
-  row,
-  isRowChosen,
-  column,
-  align,
-  bar,
-  held,
-  mono,
-  label,
-  text,
-  offers,
-  readOnly,
-  reading,
-  children,
-}: CellProps) {
-  const here = grid.at.row === row && grid.at.column === column;
-  const chosen =
-    isRowChosen && column >= grid.block.left && column <= grid.block.right && cellsIn(grid.block) > 1;
-  return (
-    <td
-      role="gridcell"
-      tabIndex={here ? 0 : -1}
-      aria-selected={chosen || here}
-      aria-readonly={readOnly}
-      className={`${held ? "held" : "relative"} ${align ?? ""} ${bar ? "bar" : ""} ${mono ? "mono" : ""} focus:outline-2 focus:-outline-offset-2 focus:outline-act ${chosen ? "!bg-act-wash2" : ""}`}
-      onMouseDown={(event) => {
-        if (grid.editing !== null && !grid.finish(null)) return;
-        grid.go({ row, column }, event.shiftKey);
-        event.currentTarget.focus();
-      }}
-      onDoubleClick={() => grid.begin(text)}
-    >
-      {children}
-      {here && grid.editing !== null ? (
-        <CellEditor
-          editing={grid.editing}
-          grid={grid}
-          label={label}
-          offers={offers}
-          right={align === "right"}
-          reading={reading(grid.editing.text)}
-        />
-      ) : null}
-    </td>
   );
 }

@@ -30,6 +30,9 @@ export interface Column<R, C extends string> {
   readonly offers?: (row: R | null) => readonly string[];
 }
 
+export const isHeld = ({ id, held }: { readonly id: string; readonly held?: boolean }): boolean =>
+  held ?? id === "name";
+
 /** A cell by what it is, wherever it stands. */
 export interface CellId<C extends string> {
   readonly row: string;

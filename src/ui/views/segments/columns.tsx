@@ -55,11 +55,26 @@ const CELL_OF: Readonly<Record<string, GridColumnId>> = {
 
 const RANK: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
 
-function worstAt(list: readonly Finding[], segment: Segment, column: GridColumnId): Severity | null {
-  const own = list.filter(
-    (f) => CELL_OF[f.code] === column && f.subjects.some((s) => s.id === segment.id || s.id === segment.vlan),
-  );
-  return own.map((f) => f.severity).sort((a, b) => RANK[a] - RANK[b])[0] ?? null;
+type Worst = (segment: Segment, column: GridColumnId) => Severity | null;
+
+/** The worst finding about each cell. */
+function worstOf(list: readonly Finding[]): Worst {
+  const worst = new Map<string, Severity>();
+  for (const { code, severity, subjects } of list) {
+    const column = CELL_OF[code];
+    if (column === undefined) continue;
+    for (const { id } of subjects) {
+      const known = worst.get(`${id} ${column}`);
+      if (known === undefined || RANK[severity] < RANK[known]) worst.set(`${id} ${column}`, severity);
+    }
+  }
+  const at = (id: string | null, column: GridColumnId) =>
+    id === null ? null : (worst.get(`${id} ${column}`) ?? null);
+  return (segment, column) => {
+    const [own, vlan] = [at(segment.id, column), at(segment.vlan, column)];
+    if (own === null || vlan === null) return own ?? vlan;
+    return RANK[own] <= RANK[vlan] ? own : vlan;
+  };
 }
 
 /** A cell's text with the sign of the worst finding about it. */
@@ -72,6 +87,7 @@ export function columnsOf(
   list: readonly Finding[],
   quiet: string,
 ): Column<Segment, GridColumnId>[] {
+  const worst = worstOf(list);
   const zones = [...index.plan.zone.values()].map((zone) => zone.name);
   const own = (
     id: SegmentColumn,
@@ -82,7 +98,7 @@ export function columnsOf(
     head,
     title: HEADS[id],
     text: (segment) => segmentCellText(index, segment, id),
-    show: (segment) => signed(worstAt(list, segment, id), segmentCellText(index, segment, id)),
+    show: (segment) => signed(worst(segment, id), segmentCellText(index, segment, id)),
     ...more,
   });
   const figure = (
@@ -99,7 +115,7 @@ export function columnsOf(
     derived: true,
     bar,
     text: (segment) => String(of(segment) ?? ""),
-    show: (segment) => signed(worstAt(list, segment, id), of(segment) ?? "–"),
+    show: (segment) => signed(worst(segment, id), of(segment) ?? "–"),
   });
   return [
     own("mark", "Tape", { show: (segment) => <SegmentChip segment={segment} />, width: "44px" }),
@@ -114,15 +130,14 @@ export function columnsOf(
       mono: true,
       show: (segment) =>
         signed(
-          worstAt(list, segment, "prefix"),
+          worst(segment, "prefix"),
           <QuietAddress text={segmentCellText(index, segment, "prefix")} quiet={quiet} />,
         ),
     }),
     own("gateway", "Gate", {
       align: "right",
       mono: true,
-      show: (segment) =>
-        signed(worstAt(list, segment, "gateway"), segmentCellText(index, segment, "gateway") || "–"),
+      show: (segment) => signed(worst(segment, "gateway"), segmentCellText(index, segment, "gateway") || "–"),
     }),
     own("pool", "Pool", {
       bar: true,
@@ -130,19 +145,18 @@ export function columnsOf(
       mono: true,
       show: (segment) =>
         signed(
-          worstAt(list, segment, "pool"),
+          worst(segment, "pool"),
           segmentCellText(index, segment, "pool") || <span className="font-sans text-ink2">static</span>,
         ),
     }),
     figure("count", "Count", (segment) => segmentFigures(index, segment).offered),
     own("lease", "Lease", {
       align: "right",
-      show: (segment) =>
-        signed(worstAt(list, segment, "lease"), segmentCellText(index, segment, "lease") || "–"),
+      show: (segment) => signed(worst(segment, "lease"), segmentCellText(index, segment, "lease") || "–"),
     }),
     own("dns", "DNS", {
       mono: true,
-      show: (segment) => signed(worstAt(list, segment, "dns"), segmentCellText(index, segment, "dns") || "–"),
+      show: (segment) => signed(worst(segment, "dns"), segmentCellText(index, segment, "dns") || "–"),
     }),
     figure("now", "Now", (segment) => segmentFigures(index, segment).now, true),
     own("planned", "Plan", { align: "right", mono: true }),
