@@ -1,9 +1,9 @@
-// Writes `src/core/plan/schema/stored.generated.ts`: a reader for each kind of entity, field by field, from the
-// same schemas that check strictly. Written out, since asking a schema's definition at each field takes
-// three times as long, and the page may not make code while it runs.
+// Writes `src/core/plan/schema/stored.generated.ts`: a reader and a writer for each kind of entity, field by
+// field, from the same schemas that check strictly. Written out, since asking a schema's definition at each
+// field takes three times as long, and the page may not make code while it runs.
 import type { z } from "zod";
 import * as fields from "../src/core/plan/schema/fields";
-import { KINDS, SCHEMAS } from "../src/core/plan/schema/kinds";
+import { KINDS, SCHEMAS, type Kind } from "../src/core/plan/schema/kinds";
 
 /** What is read of a schema's definition: one shape for all types, each with its own part. */
 interface Definition {
@@ -34,6 +34,15 @@ function changes(schema: Schema): boolean {
   if (type === "pipe") return transform !== undefined || changes(partOf(text));
   const parts = [...Object.values(shape ?? {}), ...(options ?? [])];
   return [...parts, ...[element, innerType].filter((part) => part !== undefined)].some(changes);
+}
+
+function fieldOf(schema: Schema): string {
+  const field = fieldNames.get(schema);
+  if (field === undefined)
+    throw new Error(
+      "A field that is text on one side and a value on the other has to be exported by fields.ts",
+    );
+  return field;
 }
 
 /** Most values that are compared one by one; more are looked up in a set. */
@@ -132,7 +141,7 @@ class Source {
       const test = this.asked(schema, wish);
       return this.reader(wish, `${test}(value) ? value : MISFIT`);
     }
-    const { type, shape = {}, options = [], ...part } = definitionOf(schema);
+    const { type, shape = {}, ...part } = definitionOf(schema);
     switch (type) {
       case "object":
         return this.object(shape, wish);
@@ -145,18 +154,11 @@ class Source {
         return this.reader(`${wish}List`, `listOf(value, ${this.read(partOf(part.element), wish)})`);
       case "pipe":
         return this.codec(schema);
-      case "union": {
-        const { discriminator } = part;
-        if (discriminator === undefined)
-          return this.reader(
-            wish,
-            `firstOf(value, [${options.map((one) => this.read(one, wish)).join(", ")}])`,
-          );
-        const cases = options.map(
-          (one) => `${this.mark(one, discriminator)} ? ${this.read(one, wish)}(value) :\n  `,
+      case "union":
+        return this.reader(
+          wish,
+          this.chosen(schema, "MISFIT", (one) => `${this.read(one, wish)}(value)`),
         );
-        return this.reader(wish, `!isRow(value) ? MISFIT : ${cases.join("")}MISFIT`);
-      }
       default:
         throw new Error(`No reader is written for the type "${type}"; add it to scripts/stored-source.ts`);
     }
@@ -170,12 +172,51 @@ class Source {
   }
 
   codec(schema: Schema): string {
-    const field = fieldNames.get(schema);
-    if (field === undefined)
-      throw new Error(
-        "A field that is text on one side and a value on the other has to be exported by fields.ts",
-      );
+    const field = fieldOf(schema);
     return this.add(`read_${field}`, (name) => `const ${name} = codec(fields.${field});`);
+  }
+
+  /** What is chosen among the options of a union by its mark, which is the same on both sides. */
+  chosen(schema: Schema, otherwise: string, of: (option: Schema) => string): string {
+    const { options = [], discriminator } = definitionOf(schema);
+    if (discriminator === undefined) throw new Error("A choice between forms that change needs a mark");
+    const cases = options.map((one) => `${this.mark(one, discriminator)} ? ${of(one)} :\n  `);
+    return `!isRow(value) ? ${otherwise} : ${cases.join("")}${otherwise}`;
+  }
+
+  /** A function from the value's side to the text's; what does not change is handed on. */
+  write(schema: Schema, wish: string): string {
+    const { type, shape = {}, ...part } = definitionOf(schema);
+    const writer = (name: string, expression: string) =>
+      this.add(`write_${name}`, (own) => `const ${own} = (value: unknown): unknown =>\n  ${expression};`);
+    if (!changes(schema)) return writer("same", "value");
+    switch (type) {
+      case "object": {
+        const parts = Object.entries(shape).filter(([, field]) => changes(field));
+        const written = parts.map(
+          ([key, field]) => `${key}: ${this.write(field, `${wish}_${key}`)}(value.${key})`,
+        );
+        return writer(wish, `!isRow(value) ? value : { ...value, ${written.join(", ")} }`);
+      }
+      case "nullable":
+        return writer(
+          `${wish}OrNull`,
+          `value === null ? null : ${this.write(partOf(part.innerType), wish)}(value)`,
+        );
+      case "array":
+        return writer(`${wish}List`, `writtenList(value, ${this.write(partOf(part.element), wish)})`);
+      case "pipe": {
+        const field = fieldOf(schema);
+        return this.add(`write_${field}`, (name) => `const ${name} = written(fields.${field});`);
+      }
+      case "union":
+        return writer(
+          wish,
+          this.chosen(schema, "value", (one) => `${this.write(one, wish)}(value)`),
+        );
+      default:
+        throw new Error(`No writer is made for the type "${type}"; add it to scripts/stored-source.ts`);
+    }
   }
 
   /** What changes is read first; the object itself where nothing did, else a new one. */
@@ -199,14 +240,19 @@ class Source {
 const HEAD = `// Made by \`npm run docs\` (scripts/stored-source.ts) from the schemas; a test compares the two.
 import * as fields from "./fields";
 import type { Kind } from "./kinds";
-import { codec, everyIs, firstOf, isRow, listOf, MISFIT } from "./stored-parts";
+import { codec, everyIs, isRow, listOf, MISFIT, written, writtenList } from "./stored-parts";
 
 `;
 
 /** The text of \`stored.generated.ts\`. */
 export function storedSource(): string {
   const source = new Source();
-  const readers = KINDS.map((kind) => `  ${kind}: ${source.read(SCHEMAS[kind], kind)},`);
-  const table = "export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {";
-  return `${HEAD}${source.lines.join("\n\n")}\n\n${table}\n${readers.join("\n")}\n};\n`;
+  const table = (name: string, of: (kind: Kind) => string) =>
+    `export const ${name}: Readonly<Record<Kind, (value: unknown) => unknown>> = {\n` +
+    `${KINDS.map((kind) => `  ${kind}: ${of(kind)},`).join("\n")}\n};`;
+  const tables = [
+    table("READERS", (kind) => source.read(SCHEMAS[kind], kind)),
+    table("WRITERS", (kind) => source.write(SCHEMAS[kind], kind)),
+  ];
+  return `${HEAD}${[...source.lines, ...tables].join("\n\n")}\n`;
 }

@@ -1,9 +1,12 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { pauseAfterAWhile } from "@/application/in-slices";
 import {
   COLLECTION_KINDS,
-  SCHEMAS,
+  decodeStored,
   emptyPlan,
+  encodeStored,
+  MISFIT,
+  SCHEMAS,
   type Change,
   type CollectionKind,
   type Entity,
@@ -38,9 +41,13 @@ function inRuns<T>(items: readonly T[]): T[][] {
   );
 }
 
-const encoded = (kind: Kind, entity: Entity): Fields =>
-  z.encode(SCHEMAS[kind] as z.ZodType, entity) as Fields;
-const decoded = (kind: Kind, fields: Fields): Entity => (SCHEMAS[kind] as z.ZodType).parse(fields) as Entity;
+const encoded = (kind: Kind, entity: Entity): Fields => encodeStored(kind, entity as never) as Fields;
+
+/** A row as it was written; one that does not fit its schema is refused with the schema's own words. */
+function decoded(kind: Kind, fields: Fields): Entity {
+  const entity = decodeStored(kind, fields);
+  return entity === MISFIT ? ((SCHEMAS[kind] as z.ZodType).parse(fields) as Entity) : entity;
+}
 
 /** The references that make circles: written as NULL first, set when everything stands. */
 const LATE: Partial<Record<CollectionKind, { readonly column: string; readonly table: string }>> = {

@@ -7,6 +7,7 @@ import {
   assemble,
   COLLECTION_KINDS,
   emptyPlan,
+  encodeStored,
   issueSentence,
   KIND_WORDS,
   LIST_NAMES,
@@ -208,13 +209,12 @@ export async function decodePlanSliced(
  */
 export async function encodePlanSliced(plan: Plan, breath: Breath): Promise<string[]> {
   const pieces = [
-    `{"format":"dianome-plan","version":${VERSION},"site":${JSON.stringify(z.encode(SCHEMAS.site, plan.site))}`,
+    `{"format":"dianome-plan","version":${VERSION},"site":${JSON.stringify(encodeStored("site", plan.site))}`,
   ];
   for (const kind of COLLECTION_KINDS) {
-    const schema = SCHEMAS[kind] as z.ZodType;
     const texts: string[] = [];
     for (const entity of plan[kind].values()) {
-      texts.push(JSON.stringify(z.encode(schema, entity)));
+      texts.push(JSON.stringify(encodeStored(kind, entity)));
       await breath();
     }
     pieces.push(`,"${LIST_NAMES[kind]}":[`, texts.join(","), "]");

@@ -69,4 +69,6 @@ export {
 export { CONVENTIONS, type Line, type Site } from "./schema/site";
 export { type Gear, type HostKind, type Purpose, PURPOSES, type Room } from "./schema/survey";
 export { nextSteps, type NextSteps } from "./undo";
+export { decodeStored, encodeStored } from "./schema/stored";
+export { MISFIT } from "./schema/stored-parts";
 export { storedPlan } from "./stored-plan";

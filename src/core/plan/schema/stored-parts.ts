@@ -27,14 +27,6 @@ export function listOf(value: unknown, read: Read): unknown {
   return list;
 }
 
-export function firstOf(value: unknown, options: readonly Read[]): unknown {
-  for (const option of options) {
-    const read = option(value);
-    if (read !== MISFIT) return read;
-  }
-  return MISFIT;
-}
-
 /** Text to value as the schema's own codec does it. */
 export function codec(schema: z.core.$ZodType): Read {
   const { transform } = schema._zod.def as unknown as {
@@ -47,3 +39,14 @@ export function codec(schema: z.core.$ZodType): Read {
     return payload.issues.length === 0 ? result : MISFIT;
   };
 }
+
+/** Value to text as the schema's own codec does it. */
+export function written(schema: z.core.$ZodType): Read {
+  const { reverseTransform } = schema._zod.def as unknown as {
+    readonly reverseTransform: (value: unknown, payload: { readonly issues: unknown[] }) => unknown;
+  };
+  return (value) => reverseTransform(value, { issues: [] });
+}
+
+export const writtenList = (value: unknown, write: Read): unknown =>
+  Array.isArray(value) ? value.map(write) : value;

@@ -1,7 +1,7 @@
 // Made by `npm run docs` (scripts/stored-source.ts) from the schemas; a test compares the two.
 import * as fields from "./fields";
 import type { Kind } from "./kinds";
-import { codec, everyIs, firstOf, isRow, listOf, MISFIT } from "./stored-parts";
+import { codec, everyIs, isRow, listOf, MISFIT, written, writtenList } from "./stored-parts";
 
 const is_site_radio_channels = (value: unknown): boolean =>
   isRow(value) &&
@@ -936,6 +936,122 @@ function read_expectation(value: unknown): unknown {
   return { id: value.id, name: value.name, question, passes: value.passes, segment: value.segment, note: value.note };
 }
 
+const write_prefixField = written(fields.prefixField);
+
+const write_site_blocksList = (value: unknown): unknown =>
+  writtenList(value, write_prefixField);
+
+const write_addressField = written(fields.addressField);
+
+const write_site_conventions_dnsServersList = (value: unknown): unknown =>
+  writtenList(value, write_addressField);
+
+const write_site_conventions = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, dnsServers: write_site_conventions_dnsServersList(value.dnsServers) };
+
+const write_site_keepClear = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, prefix: write_prefixField(value.prefix) };
+
+const write_site_keepClearList = (value: unknown): unknown =>
+  writtenList(value, write_site_keepClear);
+
+const write_site = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, blocks: write_site_blocksList(value.blocks), conventions: write_site_conventions(value.conventions), keepClear: write_site_keepClearList(value.keepClear) };
+
+const write_same = (value: unknown): unknown =>
+  value;
+
+const write_line_boxPrefixOrNull = (value: unknown): unknown =>
+  value === null ? null : write_prefixField(value);
+
+const write_ipv4Field = written(fields.ipv4Field);
+
+const write_line_nextHop4OrNull = (value: unknown): unknown =>
+  value === null ? null : write_ipv4Field(value);
+
+const write_ipv6Field = written(fields.ipv6Field);
+
+const write_line_nextHop6OrNull = (value: unknown): unknown =>
+  value === null ? null : write_ipv6Field(value);
+
+const write_line = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix), nextHop4: write_line_nextHop4OrNull(value.nextHop4), nextHop6: write_line_nextHop6OrNull(value.nextHop6), dns: write_site_conventions_dnsServersList(value.dns) };
+
+const write_prefix4Field = written(fields.prefix4Field);
+
+const write_segment_prefixes4List = (value: unknown): unknown =>
+  writtenList(value, write_prefix4Field);
+
+const write_prefix6Field = written(fields.prefix6Field);
+
+const write_segment_prefixes6List = (value: unknown): unknown =>
+  writtenList(value, write_prefix6Field);
+
+const write_segment = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, prefixes4: write_segment_prefixes4List(value.prefixes4), prefixes6: write_segment_prefixes6List(value.prefixes6), dns: write_site_conventions_dnsServersList(value.dns), time: write_site_conventions_dnsServersList(value.time) };
+
+const write_macField = written(fields.macField);
+
+const write_device_bridgeMacOrNull = (value: unknown): unknown =>
+  value === null ? null : write_macField(value);
+
+const write_device_routes = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, prefix: write_prefixField(value.prefix), via: write_addressField(value.via) };
+
+const write_device_routesList = (value: unknown): unknown =>
+  writtenList(value, write_device_routes);
+
+const write_device = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, bridgeMac: write_device_bridgeMacOrNull(value.bridgeMac), routes: write_device_routesList(value.routes) };
+
+const write_gear = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, addresses: write_site_conventions_dnsServersList(value.addresses), prefixes: write_site_blocksList(value.prefixes) };
+
+const write_interface_addresses4List = (value: unknown): unknown =>
+  writtenList(value, write_ipv4Field);
+
+const write_interface_addresses6List = (value: unknown): unknown =>
+  writtenList(value, write_ipv6Field);
+
+const write_interface = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac), addresses4: write_interface_addresses4List(value.addresses4), addresses6: write_interface_addresses6List(value.addresses6), relayTo: write_line_nextHop4OrNull(value.relayTo) };
+
+const write_host = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac), ipv4: write_line_nextHop4OrNull(value.ipv4), ipv6: write_line_nextHop6OrNull(value.ipv6), gateway4: write_line_nextHop4OrNull(value.gateway4), gateway6: write_line_nextHop6OrNull(value.gateway6), dns: write_site_conventions_dnsServersList(value.dns) };
+
+const write_scope_pools = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, first: write_addressField(value.first), last: write_addressField(value.last) };
+
+const write_scope_poolsList = (value: unknown): unknown =>
+  writtenList(value, write_scope_pools);
+
+const write_scope = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, pools: write_scope_poolsList(value.pools), exclusions: write_scope_poolsList(value.exclusions) };
+
+const write_expectation_question_as_gatewayOrNull = (value: unknown): unknown =>
+  value === null ? null : write_addressField(value);
+
+const write_expectation_question_as = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, address: write_addressField(value.address), gateway: write_expectation_question_as_gatewayOrNull(value.gateway) };
+
+const write_expectation_question_as2 = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, address: write_addressField(value.address) };
+
+const write_expectation_question_as3 = (value: unknown): unknown =>
+  !isRow(value) ? value : value.as === "client" ? write_same(value) :
+  value.as === "kind" ? write_same(value) :
+  value.as === "typed" ? write_expectation_question_as(value) :
+  value.as === "behindPhone" ? write_same(value) :
+  value.as === "falseServer" ? write_same(value) :
+  value.as === "spoofer" ? write_expectation_question_as2(value) :
+  value;
+
+const write_expectation_question = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, as: write_expectation_question_as3(value.as), mac: write_device_bridgeMacOrNull(value.mac) };
+
+const write_expectation = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, question: write_expectation_question(value.question) };
+
 export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   site: read_site,
   domain: read_domain,
@@ -962,4 +1078,32 @@ export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   signIn: read_signIn,
   forward: read_forward,
   expectation: read_expectation,
+};
+
+export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
+  site: write_site,
+  domain: write_same,
+  zone: write_same,
+  room: write_same,
+  hostKind: write_same,
+  deviceModel: write_same,
+  template: write_same,
+  line: write_line,
+  vlan: write_same,
+  segment: write_segment,
+  device: write_device,
+  gear: write_gear,
+  deviceVlan: write_same,
+  lag: write_same,
+  port: write_same,
+  link: write_same,
+  interface: write_interface,
+  ssid: write_same,
+  radio: write_same,
+  host: write_host,
+  scope: write_scope,
+  wall: write_same,
+  signIn: write_same,
+  forward: write_same,
+  expectation: write_expectation,
 };

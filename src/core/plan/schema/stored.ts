@@ -1,5 +1,5 @@
 import type { EntityOf, Kind } from "./kinds";
-import { READERS } from "./stored.generated";
+import { READERS, WRITERS } from "./stored.generated";
 import type { MISFIT } from "./stored-parts";
 
 /**
@@ -9,3 +9,12 @@ import type { MISFIT } from "./stored-parts";
  */
 export const decodeStored = <K extends Kind>(kind: K, value: unknown): EntityOf<K> | typeof MISFIT =>
   READERS[kind](value) as EntityOf<K> | typeof MISFIT;
+
+/**
+ * An entity of a plan in the plan file's form, as JSON takes it: values become texts, the rest stays the
+ * object it is. What it is given is not asked again; held to the schema's own way.
+ */
+export const encodeStored = <K extends Kind>(
+  kind: K,
+  entity: EntityOf<K>,
+): Readonly<Record<string, unknown>> => WRITERS[kind](entity) as Readonly<Record<string, unknown>>;
