@@ -5,8 +5,6 @@ import { existsSync } from "node:fs";
 
 // Tests that judge a folder from outside: what it answers is seen where it is used.
 const BESIDE = {
-  fabric: ["src/core/forwarding/*.test.ts", "src/core/failure/cut-off.test.ts"],
-  routing: ["src/core/probe/probe.test.ts", "src/core/probe/entered.test.ts"],
   dhcp: ["src/core/probe/probe.test.ts"],
 };
 
