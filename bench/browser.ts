@@ -63,7 +63,7 @@ const ms = (time: number | null) => (time === null ? "–" : `${time.toFixed(0)}
 /** Stores a made site under a name of its own. */
 async function stored(page: Page, address: string, name: string): Promise<void> {
   const size = must(
-    SIZES.find((one) => one.name === name),
+    SIZES.find((size) => size.name === name),
     `a size called ${name}`,
   );
   const plan = generate(size);

@@ -1,7 +1,7 @@
 import { decodePlan, encodePlan } from "../src/core/formats";
 import { deviceData, deviceSteps } from "../src/core/device-sheet";
 import { must } from "../src/core/kernel";
-import { applyChanges, Draft, PlanIndex, type Plan, type Vid } from "../src/core/plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan, type Vid } from "../src/core/plan";
 import { carryExactly, paintPorts } from "../src/core/planners";
 import { vlanPaths } from "../src/core/sheets";
 import { portCarries } from "../src/core/forwarding";
@@ -43,16 +43,16 @@ export async function measureHardware(add: Add, median: Median): Promise<void> {
     parse,
   );
   const trunks = [...estate.plan.port.values()].filter((port) => port.tagged.length > 1);
-  const stripping = new Draft(estate.plan);
+  const stripping = new PlanEdits(estate.plan);
   for (const port of trunks) stripping.patch("port", port.id, { tagged: port.tagged.slice(0, 1) });
   const stripped = applyChanges(estate.plan, stripping.changes());
   const bare = must(stripped.ok ? stripped.value : null, "applies");
   add(
     `carry repair of ${trunks.length} trunk ports that lack almost all`,
     median(3, () => {
-      const draft = new Draft(bare);
-      carryExactly(draft, PlanIndex.of(bare));
-      return draft.changes();
+      const edits = new PlanEdits(bare);
+      carryExactly(edits, PlanIndex.of(bare));
+      return edits.changes();
     }),
     parse,
   );
@@ -66,9 +66,9 @@ export async function measureHardware(add: Add, median: Median): Promise<void> {
   add(
     `paint ${ports.length} ports`,
     median(15, () => {
-      const draft = new Draft(estate.plan);
-      paintPorts(draft, ports, { role: "access", vid });
-      const changes = draft.changes();
+      const edits = new PlanEdits(estate.plan);
+      paintPorts(edits, ports, { role: "access", vid });
+      const changes = edits.changes();
       const after = applyChanges(estate.plan, changes);
       return index.derive(must(after.ok ? after.value : null, "applies"), changes);
     }),

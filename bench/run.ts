@@ -4,7 +4,7 @@ import { asPrefix4, parsePrefix } from "../src/core/address";
 import { CHECKS, listFindings, recheck, runChecks } from "../src/core/checks";
 import { decodePlan, encodePlan, openPlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
-import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "../src/core/plan";
+import { applyChanges, PlanEdits, PlanIndex, type Change, type Plan } from "../src/core/plan";
 import { allocate, plan as runPlanner, renumberBlock } from "../src/core/planners";
 import { guessColumns, readHostTable } from "../src/core/register";
 import { draftPlan, USUAL_PARTS } from "../src/core/survey";
@@ -37,10 +37,10 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
     "an access port",
   );
   const host = must([...plan.host.values()].at(-1), "a host");
-  const edited = (edit: (draft: Draft) => void): Change[] => {
-    const draft = new Draft(plan);
-    edit(draft);
-    return draft.changes();
+  const edited = (edit: (edits: PlanEdits) => void): Change[] => {
+    const edits = new PlanEdits(plan);
+    edit(edits);
+    return edits.changes();
   };
   const other = must(
     [...plan.port.values()].find((p) => p.device === port.device && p.pvid !== null && p.pvid !== port.pvid),
@@ -50,13 +50,13 @@ for (const size of SIZES.filter((s) => only === undefined || s.name === only)) {
     [...plan.port.values()].find((p) => p.tagged.length > 1),
     "a trunk",
   );
-  const portEdit = edited((draft) =>
-    draft.patch("port", port.id, { pvid: other.pvid, untagged: other.untagged }),
+  const portEdit = edited((edits) =>
+    edits.patch("port", port.id, { pvid: other.pvid, untagged: other.untagged }),
   );
-  const hostEdit = edited((draft) =>
-    draft.patch("host", host.id, { ipv4: null, manner: "dynamic", name: "edited" }),
+  const hostEdit = edited((edits) =>
+    edits.patch("host", host.id, { ipv4: null, manner: "dynamic", name: "edited" }),
   );
-  const trunkEdit = edited((draft) => draft.patch("port", uplink.id, { tagged: uplink.tagged.slice(1) }));
+  const trunkEdit = edited((edits) => edits.patch("port", uplink.id, { tagged: uplink.tagged.slice(1) }));
   const apply = (changes: Change[]) => {
     const result = applyChanges(plan, changes);
     return must(result.ok ? result.value : null, "applies");
@@ -142,10 +142,10 @@ if (only === undefined || only === "numbering") {
   add(
     "renumber the estate",
     median(3, () => {
-      const draft = new Draft(plan);
-      const refusal = renumberBlock(draft, index, block, other);
+      const edits = new PlanEdits(plan);
+      const refusal = renumberBlock(edits, index, block, other);
       if (refusal !== null) throw new Error(refusal);
-      return draft.changes();
+      return edits.changes();
     }),
     parse,
   );
@@ -179,8 +179,8 @@ if (only === undefined || only === "numbering") {
         PlanIndex.of(surveyPlan(FENNEL_STREET)),
         () => crypto.randomUUID(),
         { planner: "draft", summary: "", args: null },
-        (bench) => {
-          draftPlan(bench, USUAL_PARTS);
+        (context) => {
+          draftPlan(context, USUAL_PARTS);
         },
       ),
     ),

@@ -3,7 +3,7 @@ import { fennelStreet } from "../demo/fennel-street";
 import { lockkeepersHouse } from "../demo/lockkeepers-house";
 import { FailureStudy, singleFailures } from "../src/core/failure";
 import { must } from "../src/core/kernel";
-import { applyChanges, Draft, PlanIndex, type Plan } from "../src/core/plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan } from "../src/core/plan";
 import { carryExactly } from "../src/core/planners";
 import { asClient, probe } from "../src/core/probe";
 import { reachMatrix } from "../src/core/reach";
@@ -58,9 +58,9 @@ export function simulationRows(
 /** How a thousand planted faults come out: mended, blamed. */
 export function faultFigures(): string {
   const whole = (plan: Plan): Plan => {
-    const draft = new Draft(plan);
-    carryExactly(draft, PlanIndex.of(plan));
-    const applied = applyChanges(plan, draft.changes());
+    const edits = new PlanEdits(plan);
+    carryExactly(edits, PlanIndex.of(plan));
+    const applied = applyChanges(plan, edits.changes());
     return must(applied.ok ? applied.value : null, "applies");
   };
   const { planted, mended, blamed } = judgeFaults(

@@ -384,8 +384,8 @@ function walls(site: SiteBuilder): void {
     .wall("Practice", "Building", ["video"], "reception sees the door")
     .wall("Kit", "Servers", ["radius"], "sign-in of ports and wireless")
     .wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only");
-  site.with((draft, id) =>
-    draft.patch("interface", id("interface", "Gateway/Fibre line"), { addresses4: [ip("203.0.113.24")] }),
+  site.with((edits, id) =>
+    edits.patch("interface", id("interface", "Gateway/Fibre line"), { addresses4: [ip("203.0.113.24")] }),
   );
   site.patchSegment("Guests", { visit: { perHour: 12, staySeconds: 2400, openSeconds: 32_400 } });
 }

@@ -6,7 +6,7 @@ import {
   BLANK_LINK,
   BLANK_SEGMENT,
   BLANK_SSID,
-  Draft,
+  PlanEdits,
   emptyPlan,
   applyChanges,
   vid as asVid,
@@ -65,7 +65,7 @@ interface SegmentRow {
 
 /** Writes a made-up site entity by entity; ids come from the names, so that a rebuild gives the same file. */
 export class SiteBuilder {
-  readonly #draft: Draft;
+  readonly #draft: PlanEdits;
   readonly #key: string;
   readonly #hostNames: boolean;
   #count = 0;
@@ -74,7 +74,7 @@ export class SiteBuilder {
   constructor(site: Omit<Site, "id">, hostNames = false) {
     this.#key = site.name;
     this.#hostNames = hostNames;
-    this.#draft = new Draft(emptyPlan({ id: testId("site", site.name), ...site }));
+    this.#draft = new PlanEdits(emptyPlan({ id: testId("site", site.name), ...site }));
   }
 
   #id(kind: string, name: string): string {
@@ -190,11 +190,11 @@ export class SiteBuilder {
       model,
     );
     let n = 0;
-    const scratch = new Draft(this.#plan());
+    const scratch = new PlanEdits(this.#plan());
     must(
       addDevice(
         {
-          draft: scratch,
+          edits: scratch,
           index: PlanIndex.of(scratch.plan),
           ids: () => this.#id("scratch", `${name}/${(n += 1)}`),
         },
@@ -457,7 +457,7 @@ export class SiteBuilder {
   }
 
   /** For what only one demo needs. */
-  with(edit: (draft: Draft, id: (kind: string, name: string) => string) => void): this {
+  with(edit: (edits: PlanEdits, id: (kind: string, name: string) => string) => void): this {
     edit(this.#draft, (kind, name) => this.#id(kind, name));
     return this;
   }

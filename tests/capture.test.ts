@@ -132,12 +132,12 @@ test.each(Object.entries(sites))(
   "%s: whatever is asked from anywhere, in both families, no frame draws a complaint",
   (_, make) => {
     const plan = donePlan(
-      afterEdit(make(), ({ draft }) => {
-        for (const [i, segment] of draft.all("segment").entries()) {
+      afterEdit(make(), ({ edits }) => {
+        for (const [i, segment] of edits.all("segment").entries()) {
           if (segment.gatewayInterface === null) continue;
           const prefix = must(asPrefix6(parsePrefix(`fd00:24:0:${i + 1}::/64`)), "a prefix");
-          draft.patch("segment", segment.id, { prefixes6: [prefix], advertise: "slaac" });
-          draft.patch("interface", segment.gatewayInterface, {
+          edits.patch("segment", segment.id, { prefixes6: [prefix], advertise: "slaac" });
+          edits.patch("interface", segment.gatewayInterface, {
             addresses6: [must(parseIpv6(`fd00:24:0:${i + 1}::1`), "an address")],
           });
         }

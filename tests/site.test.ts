@@ -12,10 +12,12 @@ const EXCEPTIONS: Readonly<Record<string, string>> = {
 };
 
 test("the cases are there", () =>
-  expect([CASES.length, CASES.reduce((sum, one) => sum + one.expect.length, 0)]).toEqual([44, 81_779]));
+  expect([CASES.length, CASES.reduce((sum, siteCase) => sum + siteCase.expect.length, 0)]).toEqual([
+    44, 81_779,
+  ]));
 
-test.each(CASES.map((one) => [one.name, one] as const))("%s", (_, one) => {
-  const { judged, rows, leases } = differencesOf(one);
+test.each(CASES.map((siteCase) => [siteCase.name, siteCase] as const))("%s", (_, siteCase) => {
+  const { judged, rows, leases } = differencesOf(siteCase);
   expect(judged).toBeGreaterThan(100);
   const said = rows.map(
     ({ row, outcome, delivered, answered }) =>
@@ -24,6 +26,6 @@ test.each(CASES.map((one) => [one.name, one] as const))("%s", (_, one) => {
       `the probe ${delivered ? "delivered" : "lost"}, ` +
       `${answered ? "answered" : `silent: ${outcome.cause?.sentence ?? ""}`}`,
   );
-  if (EXCEPTIONS[one.group] === undefined) expect([said.slice(0, 10), leases]).toEqual([[], []]);
+  if (EXCEPTIONS[siteCase.group] === undefined) expect([said.slice(0, 10), leases]).toEqual([[], []]);
   else expect(rows.length + leases.length).toBeGreaterThan(0);
 });

@@ -84,7 +84,7 @@ test("and what breaks the standards is not: a VLAN ID of 4095, a name twice, an 
     },
     (interfaces: Tree[]) => {
       must(
-        interfaces.find((one) => "ietf-ip:ipv4" in one),
+        interfaces.find((tree) => "ietf-ip:ipv4" in tree),
         "an address",
       )["ietf-ip:ipv4"] = { address: [{ ip: "10.0.0.256", "prefix-length": 24 }] };
     },

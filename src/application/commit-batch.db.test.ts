@@ -8,7 +8,7 @@ import type { Person } from "@/application/stores";
 import { undo } from "@/application/undo-redo";
 import { storesOn } from "@/composition";
 import { must } from "@/core/kernel";
-import { Draft, MOST, type ChangeBatch, type Plan } from "@/core/plan";
+import { PlanEdits, MOST, type ChangeBatch, type Plan } from "@/core/plan";
 import { decodePlan, encodePlan, openPlan } from "@/core/formats";
 import { writeChanges } from "@/storage/plan-rows";
 import { testStores } from "../../tests/support/stores";
@@ -16,10 +16,10 @@ import { sql } from "@/storage/sql";
 
 const { url, plans, database, people } = testStores();
 
-const edit = (plan: Plan, work: (draft: Draft) => void, summary = "an edit"): ChangeBatch => {
-  const draft = new Draft(plan);
-  work(draft);
-  return { id: v7(), planner: "test", summary, args: null, changes: draft.changes() };
+const edit = (plan: Plan, work: (edits: PlanEdits) => void, summary = "an edit"): ChangeBatch => {
+  const edits = new PlanEdits(plan);
+  work(edits);
+  return { id: v7(), planner: "test", summary, args: null, changes: edits.changes() };
 };
 const made = async (plan: Plan, by: Person = people.ruth) => {
   const site = v7();
@@ -65,7 +65,7 @@ test("a batch made on an older plan is put on top of what came between, in one t
 test("what both did alike is logged as mine with nothing in it, and is no step to undo", async () => {
   const site = await made(lockkeepersHouse(), people.marek);
   const { plan } = await now(site);
-  const same = (d: Draft) => d.patch("host", must(hostsOf(plan)[0], "a host").id, { name: "Same" });
+  const same = (d: PlanEdits) => d.patch("host", must(hostsOf(plan)[0], "a host").id, { name: "Same" });
   await commitBatch(plans, { site, revision: 1, batch: edit(plan, same), by: people.marek });
   expect(
     await commitBatch(plans, { site, revision: 1, batch: edit(plan, same), by: people.ruth }),

@@ -38,7 +38,8 @@ export async function stepsOf(ownLines: OwnLines, site: string, by: Person): Pro
     const line =
       id === null
         ? undefined
-        : (lines.find((one) => one.id === id) ?? lines.find((one) => (one.undoes ?? one.redoes) === id));
+        : (lines.find((logLine) => logLine.id === id) ??
+          lines.find((logLine) => (logLine.undoes ?? logLine.redoes) === id));
     return line === undefined ? null : line.summary.replace(/^(Undid|Brought back): /, "");
   };
   // Brought back, its own line may lie further back than was read; then the words tell.

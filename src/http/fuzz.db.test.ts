@@ -1,7 +1,7 @@
 import { v7 } from "uuid";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { encodeBatch, encodePlan } from "@/core/formats";
-import { COLLECTION_KINDS, Draft } from "@/core/plan";
+import { COLLECTION_KINDS, PlanEdits } from "@/core/plan";
 import { dice, type Dice } from "@/core/testing/plants";
 import { ask, closeStores, cookieOf, newKey, type Asked, type Handler } from "../../tests/support/handlers";
 
@@ -89,16 +89,16 @@ function spoiled(value: unknown, roll: Dice): unknown {
 
 /** A batch that changes one thing of any kind, or adds one, and is sound until it is spoiled. */
 function aBatch(roll: Dice): object {
-  const draft = new Draft(plan);
+  const edits = new PlanEdits(plan);
   const kind = pick(
     roll,
-    COLLECTION_KINDS.filter((one) => plan[one].size > 0),
+    COLLECTION_KINDS.filter((collectionKind) => plan[collectionKind].size > 0),
   );
   const entity = pick(roll, [...plan[kind].values()]);
   const renamed = "name" in entity ? { name: `n${roll(1000)}` } : {};
-  if (roll(3) === 0) draft.remove(kind, entity.id);
+  if (roll(3) === 0) edits.remove(kind, entity.id);
   else
-    draft.put(kind, {
+    edits.put(kind, {
       ...entity,
       ...(roll(2) === 0 ? { id: v7() } : renamed),
     } as never);
@@ -107,7 +107,7 @@ function aBatch(roll: Dice): object {
     planner: "fuzz",
     summary: "x",
     args: null,
-    changes: draft.changes(),
+    changes: edits.changes(),
   }) as object;
 }
 

@@ -3,7 +3,7 @@ import { v7 } from "uuid";
 import { fennelStreet } from "../../demo/fennel-street";
 import { encodeBatch, encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
-import { applyChanges, Draft, type Change } from "@/core/plan";
+import { applyChanges, PlanEdits, type Change } from "@/core/plan";
 import { removeHost } from "@/core/planners";
 import { openDatabase } from "@/storage/pool";
 import { sql } from "@/storage/sql";
@@ -64,9 +64,9 @@ const batchOf = (changes: readonly Change[]) =>
     changes: { after: Record<string, unknown> }[];
   };
 const edited = (fields: Record<string, unknown>) => {
-  const draft = new Draft(plan);
-  draft.patch("host", host.id, { notes: "changed" });
-  const batch = batchOf(draft.changes());
+  const edits = new PlanEdits(plan);
+  edits.patch("host", host.id, { notes: "changed" });
+  const batch = batchOf(edits.changes());
   Object.assign(must(batch.changes[0], "a change").after, fields);
   return batch;
 };
@@ -91,16 +91,16 @@ test("letters that look the same are stored in one form, line breaks in notes st
 });
 
 test("a day that no calendar of the database has, and an id that another kind has, are refused", async () => {
-  const draft = new Draft(plan);
+  const edits = new PlanEdits(plan);
   const device = must([...plan.device.values()][0], "a device");
-  draft.patch("device", device.id, { notes: "x" });
-  const dated = batchOf(draft.changes());
+  edits.patch("device", device.id, { notes: "x" });
+  const dated = batchOf(edits.changes());
   must(dated.changes[0], "").after.supportUntil = "0000-02-29";
   expect(await commit(dated)).toMatchObject({
     status: 400,
     sentence: expect.stringContaining("A day from 1970 on"),
   });
-  const twice = new Draft(plan);
+  const twice = new PlanEdits(plan);
   twice.put("zone", { id: host.id, name: "Same id", insideOpen: false });
   expect(await commit(batchOf(twice.changes()), 2)).toMatchObject({
     status: 422,
@@ -148,9 +148,9 @@ describe("a body that would hold the server up", () => {
 
   test("while the largest import is taken in, others are answered between its slices", async () => {
     const { POST, GET } = await import("@/app/api/sites/route");
-    const draft = new Draft(plan);
-    for (const one of draft.all("host")) removeHost(draft, one.id);
-    const bare = applyChanges(plan, draft.changes());
+    const edits = new PlanEdits(plan);
+    for (const one of edits.all("host")) removeHost(edits, one.id);
+    const bare = applyChanges(plan, edits.changes());
     const file = encodePlan(must(bare.ok ? bare.value : null, "a plan without hosts")) as object;
     const like = must((encodePlan(plan) as { hosts: object[] }).hosts[0], "a host");
     const many = {

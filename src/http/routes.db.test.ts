@@ -3,7 +3,7 @@ import { fennelStreet } from "../../demo/fennel-street";
 import { encodeBatch, encodePlan, decodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { listFindings, runChecks } from "@/core/checks";
-import { applyChanges, Draft, PlanIndex, type Change, type Plan } from "@/core/plan";
+import { applyChanges, PlanEdits, PlanIndex, type Change, type Plan } from "@/core/plan";
 import { ask, closeStores, newKey, type Handler } from "../../tests/support/handlers";
 
 let cookie = "";
@@ -77,9 +77,9 @@ async function storedSite(plan: Plan): Promise<string> {
 const batch = (changes: readonly Change[], summary: string) =>
   encodeBatch({ id: v7(), planner: "test", summary, args: null, changes });
 const rename = (plan: Plan, name: string) => {
-  const draft = new Draft(plan);
-  draft.patch("host", must([...plan.host.keys()][0], "a host"), { name });
-  return draft.changes();
+  const edits = new PlanEdits(plan);
+  edits.patch("host", must([...plan.host.keys()][0], "a host"), { name });
+  return edits.changes();
 };
 
 test("the door lets in by host, origin and session, each refusal with its own status", async () => {
@@ -242,7 +242,7 @@ test("what does not fit its contract is refused by its place and nothing is writ
   expect(
     await call(POST, { method: "POST", params: { site: v7() }, body: { revision: 1, batch: good } }),
   ).toMatchObject({ status: 404, body: { code: "no-such-site" } });
-  const gone = new Draft(plan);
+  const gone = new PlanEdits(plan);
   gone.remove("zone", must([...plan.zone.keys()][0], "a zone"));
   expect(applyChanges(plan, gone.changes()).ok).toBe(false);
   expect(await post({ revision: 1, batch: batch(gone.changes(), "zone gone") })).toMatchObject({

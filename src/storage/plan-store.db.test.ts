@@ -13,7 +13,7 @@ import { redo, undo } from "@/application/undo-redo";
 import { must } from "@/core/kernel";
 import { parsePrefix } from "@/core/address";
 import { decodePlanSliced } from "@/core/formats";
-import { applyChanges, diff, Draft, emptyPlan, PlanIndex, type Change, type Plan } from "@/core/plan";
+import { applyChanges, diff, PlanEdits, emptyPlan, PlanIndex, type Change, type Plan } from "@/core/plan";
 import {
   addStack,
   addTemplate,
@@ -52,10 +52,10 @@ const takeFile = async (file: unknown) => {
     : { ok: false as const, error: badFile(read.error) };
 };
 const net = (text: string) => must(parsePrefix(text), text);
-const edited = (plan: Plan, edit: (draft: Draft) => void) => {
-  const draft = new Draft(plan);
-  edit(draft);
-  return draft.changes();
+const edited = (plan: Plan, edit: (edits: PlanEdits) => void) => {
+  const edits = new PlanEdits(plan);
+  edit(edits);
+  return edits.changes();
 };
 /** What the rows say, with no cache in between. */
 const fromRows = async (site: string) =>
@@ -132,8 +132,8 @@ test("a survey drafted, with a kind of its own, IPv6, visits, what a device has 
   );
   const { batch: drafted } = draftBatch(PlanIndex.of(plan), v7, new Set(DRAFT_PARTS));
   const full = value(applyChanges(plan, must(drafted, "a draft").changes));
-  const more = edited(full, (draft) => {
-    draft.put("hostKind", {
+  const more = edited(full, (edits) => {
+    edits.put("hostKind", {
       id: v7(),
       name: "kiosk",
       aliases: ["info desk", "terminal"],
@@ -148,18 +148,18 @@ test("a survey drafted, with a kind of its own, IPv6, visits, what a device has 
       internet: "never",
     });
     const device = must(
-      draft.all("device").find((d) => d.kind === "switch"),
+      edits.all("device").find((d) => d.kind === "switch"),
       "a switch",
     );
-    draft.patch("device", device.id, { vlanNameLimit: 12 });
-    draft.put("deviceVlan", {
+    edits.patch("device", device.id, { vlanNameLimit: 12 });
+    edits.put("deviceVlan", {
       id: v7(),
       device: device.id,
-      vid: must(draft.all("vlan")[0], "a VLAN").vid,
+      vid: must(edits.all("vlan")[0], "a VLAN").vid,
       name: "",
     });
-    const line = must(draft.all("line")[0], "a line");
-    draft.patch("line", line.id, {
+    const line = must(edits.all("line")[0], "a line");
+    edits.patch("line", line.id, {
       providerBox: "cannotBridge",
       boxPrefix: net("192.168.177.0/24"),
       locked: "the phone service",
@@ -186,8 +186,8 @@ function wired(): Plan {
   const house = donePlan(
     afterEdit(
       lockkeepersHouse(),
-      (bench) =>
-        putModel(bench, null, {
+      (context) =>
+        putModel(context, null, {
           name: "Barn switch",
           kind: "switch",
           bridging: "vlan",
@@ -196,32 +196,32 @@ function wired(): Plan {
           oneLostW: "120",
           heightUnits: "1",
         }) ??
-        addTemplate(bench, "Mine", "txt", "{{ name }}") ??
-        setNameSchool(bench, "each") ??
-        labelCables(bench),
+        addTemplate(context, "Mine", "txt", "{{ name }}") ??
+        setNameSchool(context, "each") ??
+        labelCables(context),
     ),
   );
-  const stacked = donePlan(afterEdit(house, (bench) => addStack(bench, "2 × Barn switch in Barn")));
+  const stacked = donePlan(afterEdit(house, (context) => addStack(context, "2 × Barn switch in Barn")));
   return donePlan(
-    afterEdit(stacked, (bench) => {
-      const [one, other] = bench.draft.all("device").filter((device) => device.model === "Barn switch");
-      const own = bench.draft
+    afterEdit(stacked, (context) => {
+      const [one, other] = context.edits.all("device").filter((device) => device.model === "Barn switch");
+      const own = context.edits
         .all("port")
         .filter((port) => port.device === one?.id)
         .sort((a, b) => a.position - b.position)
         .slice(0, 2)
         .map((port) => port.id);
-      const refusal = makeLag(bench, own, "active");
-      const [a, b] = bench.draft.all("room");
+      const refusal = makeLag(context, own, "active");
+      const [a, b] = context.edits.all("room");
       if (a !== undefined && b !== undefined)
-        bench.draft.patch("room", a.id, { beside: [b.id], building: "House" });
-      const points = bench.draft.all("device").filter((device) => device.kind === "accessPoint");
+        context.edits.patch("room", a.id, { beside: [b.id], building: "House" });
+      const points = context.edits.all("device").filter((device) => device.kind === "accessPoint");
       if (points[0] !== undefined && points[1] !== undefined)
-        bench.draft.patch("device", points[0].id, { hears: [points[1].id] });
-      for (const port of bench.draft.all("port").filter((one) => one.medium === "fibre"))
-        bench.draft.patch("port", port.id, { optic: "10GBASE-SR" });
+        context.edits.patch("device", points[0].id, { hears: [points[1].id] });
+      for (const port of context.edits.all("port").filter((one) => one.medium === "fibre"))
+        context.edits.patch("port", port.id, { optic: "10GBASE-SR" });
       if (other !== undefined)
-        bench.draft.patch("device", other.id, {
+        context.edits.patch("device", other.id, {
           feed: "circuit 4",
           backupFeed: "battery",
           rackUnit: 3,
@@ -276,10 +276,10 @@ test("any way from one plan to another can be written: the rows are then the oth
   let revision = 1;
   await fc.assert(
     fc.asyncProperty(anyEdit, async ([goneDevices, goneSegments, empty]) => {
-      const draft = new Draft(start);
-      for (const id of goneSegments) removeSegment(draft, id);
-      for (const id of goneDevices) removeDevice(draft, id);
-      const target = empty ? emptyPlan(start.site) : value(applyChanges(start, draft.changes()));
+      const edits = new PlanEdits(start);
+      for (const id of goneSegments) removeSegment(edits, id);
+      for (const id of goneDevices) removeDevice(edits, id);
+      const target = empty ? emptyPlan(start.site) : value(applyChanges(start, edits.changes()));
       const changes = diff(current, target);
       revision = value(
         await commitBatch(plans, { site, revision, batch: batch(changes), by: people.ruth }),

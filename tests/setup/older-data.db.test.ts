@@ -9,7 +9,7 @@ import { undo } from "@/application/undo-redo";
 import { storesOn } from "@/composition";
 import { readPlanFile } from "@/core/formats";
 import { must } from "@/core/kernel";
-import { applyChanges, diff, Draft, type Plan } from "@/core/plan";
+import { applyChanges, diff, PlanEdits, type Plan } from "@/core/plan";
 import { connectTo } from "../../scripts/setup/connection.mjs";
 import { startDatabase } from "../../scripts/setup/database.mjs";
 import { migrate } from "../../scripts/setup/migrate.mjs";
@@ -65,7 +65,7 @@ async function inForm(
 /** A form's site as Ruth left it: one note, and in the later one a port whose sign-in profile she took off. */
 function asLeft({ plan: made, noted, note, profileOff }: (typeof SITES)[string]): Plan {
   const plan = made();
-  const draft = new Draft(plan);
+  const draft = new PlanEdits(plan);
   draft.patch("host", hostCalled(plan, noted).id, { notes: note });
   if (profileOff) {
     const port = profiled(plan);
@@ -114,14 +114,14 @@ test.each(FORMS)(
         expect(
           must(await plans.history(id, 10, changed.id, 50), "its history").map((line) => line.summary),
         ).toContain("a note");
-        const draft = new Draft(plan);
-        draft.patch("host", changed.id, { notes: "and back" });
+        const edits = new PlanEdits(plan);
+        edits.patch("host", changed.id, { notes: "and back" });
         expect(
           (
             await commitBatch(plans, {
               site: id,
               revision,
-              batch: { id: v7(), planner: "test", summary: "another", args: null, changes: draft.changes() },
+              batch: { id: v7(), planner: "test", summary: "another", args: null, changes: edits.changes() },
               by: ruth,
             })
           ).ok,

@@ -125,16 +125,16 @@ export interface Difference {
 }
 
 /** Every row of a case that is to be judged and on which the probe says otherwise. */
-export function differencesOf(one: SiteCase): {
+export function differencesOf(siteCase: SiteCase): {
   readonly judged: number;
   readonly rows: Difference[];
   readonly leases: string[];
 } {
-  const plan = planOf(one);
+  const plan = planOf(siteCase);
   const index = PlanIndex.of(plan, "2026-11-27");
   const rows: Difference[] = [];
   let judged = 0;
-  for (const row of one.expect) {
+  for (const row of siteCase.expect) {
     if (row.ambiguous !== undefined) continue;
     judged += 1;
     const outcome = probe(index, questionOf(plan, row), ids);
@@ -142,8 +142,8 @@ export function differencesOf(one: SiteCase): {
     if (answered !== row.answered || outcome.delivered !== row.delivered)
       rows.push({ row, outcome, delivered: outcome.delivered, answered });
   }
-  const leases = Object.entries(one.leases).flatMap(([name, leased]): string[] => {
-    if (one.ambiguousLeases.includes(name)) return [];
+  const leases = Object.entries(siteCase.leases).flatMap(([name, leased]): string[] => {
+    if (siteCase.ambiguousLeases.includes(name)) return [];
     const host = [...plan.host.values()].find((h) => h.name === name);
     const { lease } = probe(
       index,

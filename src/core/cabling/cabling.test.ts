@@ -130,7 +130,7 @@ test("the load of an uplink is the sum of what hangs behind it, added by hand", 
     "the uplink",
   );
   const load = must(
-    index.derived(LOADS).find((one) => one.link === uplink.id),
+    index.derived(LOADS).find((cableLoad) => cableLoad.link === uplink.id),
     "its load",
   );
   expect([load.hosts, load.kbps]).toEqual([

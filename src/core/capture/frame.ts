@@ -70,7 +70,7 @@ export function messageFrame({ from, to, content }: Message, tag: Tag, number: n
       return frameBytes(goal, source, {
         tag,
         type: content.packet.family === 4 ? TYPE.ipv4 : TYPE.ipv6,
-        payload: packetBytes(content.packet, content.answers, content.ttl, number),
+        payload: packetBytes(content.packet, content.isAnswer, content.ttl, number),
       });
   }
 }

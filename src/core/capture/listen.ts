@@ -34,12 +34,12 @@ export function listenAt(index: PlanIndex, exchange: readonly Message[], port: s
     ...hello,
     ...exchange.flatMap((message, i) =>
       emissionsOf(message)
-        .filter((one) => one.wire === wire)
-        .map((one): SeenFrame => ({
+        .filter((emission) => emission.wire === wire)
+        .map((emission): SeenFrame => ({
           ms: (i + 1) * PACE_MS,
           what: message.what,
-          tag: one.tag,
-          bytes: messageFrame(message, one.tag, i + 1),
+          tag: emission.tag,
+          bytes: messageFrame(message, emission.tag, i + 1),
         })),
     ),
   ];

@@ -123,7 +123,7 @@ export function localCheck<D, K extends CollectionKind>(definition: LocalCheck<D
     for (const entity of definition.candidates?.(index) ?? entities(index).values()) {
       const found = definition.findAt(index, entity);
       // Nearly always nothing: not even an empty list is made of it.
-      if (found.length > 0) findings.push(...found.map((one) => findingOf(definition, one, entity.id)));
+      if (found.length > 0) findings.push(...found.map((each) => findingOf(definition, each, entity.id)));
     }
     return findings;
   };

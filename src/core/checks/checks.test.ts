@@ -19,7 +19,7 @@ import {
   BLANK_LINK,
   BLANK_SSID,
   BLANK_TREE,
-  Draft,
+  PlanEdits,
   type Device,
   type Host,
   type Port,
@@ -47,23 +47,23 @@ const net6 = (text: string): Prefix6 => {
   return must(prefix?.family === 6 ? prefix : null, text);
 };
 const v = (n: number) => must(asVid(n), `${n}`);
-const apply = (plan: Plan, draft: Draft): Plan => {
-  const result = applyChanges(plan, draft.changes());
+const apply = (plan: Plan, edits: PlanEdits): Plan => {
+  const result = applyChanges(plan, edits.changes());
   return must(result.ok ? result.value : null, result.ok ? "" : JSON.stringify(result.error));
 };
-const find = <K extends CollectionKind>(draft: Draft, kind: K, name: string): EntityOf<K> =>
+const find = <K extends CollectionKind>(edits: PlanEdits, kind: K, name: string): EntityOf<K> =>
   must(
-    draft.all(kind).find((e) => "name" in e && e.name === name),
+    edits.all(kind).find((e) => "name" in e && e.name === name),
     `${kind} ${name}`,
   );
-const portOf = (draft: Draft, device: string, label: string) =>
+const portOf = (edits: PlanEdits, device: string, label: string) =>
   must(
-    draft.all("port").find((p) => p.device === find(draft, "device", device).id && p.label === label),
+    edits.all("port").find((p) => p.device === find(edits, "device", device).id && p.label === label),
     `${device} ${label}`,
   );
-const scopeOf = (draft: Draft, segment: string) =>
+const scopeOf = (edits: PlanEdits, segment: string) =>
   must(
-    draft.all("scope").find((s) => s.segment === find(draft, "segment", segment).id),
+    edits.all("scope").find((s) => s.segment === find(edits, "segment", segment).id),
     segment,
   );
 const range = (a: string, b: string) => ({ first: ip(a), last: ip(b) });
@@ -71,7 +71,7 @@ const range = (a: string, b: string) => ({ first: ip(a), last: ip(b) });
 /** The home is sound as it stands; each slip is made in it alone. */
 const sound = lockkeepersHouse();
 
-const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
+const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = [
   [
     "subnets-overlap",
     (d) => d.patch("segment", find(d, "segment", "Studio").id, { prefixes4: [net("172.19.20.128/25")] }),
@@ -759,10 +759,10 @@ const slips: [code: string, slip: (draft: Draft) => void, says: RegExp][] = [
 ];
 
 /** A second switch in a barn, joined by fibre to the hall's. */
-function fibreTo(d: Draft, link: Partial<Link>, near: Optic, far: Optic): void {
+function fibreTo(d: PlanEdits, link: Partial<Link>, near: Optic, far: Optic): void {
   let n = 0;
   addDevice(
-    { draft: d, index: PlanIndex.of(d.plan), ids: () => testId("barn", `${(n += 1)}`) },
+    { edits: d, index: PlanIndex.of(d.plan), ids: () => testId("barn", `${(n += 1)}`) },
     { model: "switch-16", name: "Barn switch", place: "Barn" },
   );
   for (const port of d.all("port").filter((p) => p.device === find(d, "device", "Barn switch").id))
@@ -775,7 +775,7 @@ function fibreTo(d: Draft, link: Partial<Link>, near: Optic, far: Optic): void {
   d.put("link", { ...BLANK_LINK, id: testId("link", "barn"), a: a.id, b: b.id, medium: "fibre", ...link });
 }
 
-function leg(d: Draft, device: string, segment: string): void {
+function leg(d: PlanEdits, device: string, segment: string): void {
   d.put("interface", {
     id: testId("interface", device),
     device: find(d, "device", device).id,
@@ -791,14 +791,14 @@ function leg(d: Draft, device: string, segment: string): void {
   });
 }
 
-function secondFibre(d: Draft): void {
+function secondFibre(d: PlanEdits): void {
   const [a, b] = [portOf(d, "Hall switch", "18"), portOf(d, "Barn switch", "18")];
   for (const port of [a, b])
     d.patch("port", port.id, { enabled: true, tagged: [v(20)], optic: "10GBASE-SR" });
   d.put("link", { ...BLANK_LINK, id: testId("link", "barn 2"), a: a.id, b: b.id, medium: "fibre" });
 }
 
-function lagOf(d: Draft, device: string, labels: readonly string[]): void {
+function lagOf(d: PlanEdits, device: string, labels: readonly string[]): void {
   const lag = d.put("lag", {
     id: testId("lag", device),
     device: find(d, "device", device).id,
@@ -818,7 +818,7 @@ function lagOf(d: Draft, device: string, labels: readonly string[]): void {
 }
 
 /** A second cable from the barn to the gateway: the way round, which lacks what the first carries. */
-function ring(d: Draft): void {
+function ring(d: PlanEdits): void {
   fibreTo(d, { cable: "om3" }, "10GBASE-SR", "10GBASE-SR");
   const [a, b] = [portOf(d, "Gateway", "2"), portOf(d, "Barn switch", "1")];
   for (const port of [a, b]) d.patch("port", port.id, { enabled: true, tagged: [v(30)] });
@@ -827,14 +827,14 @@ function ring(d: Draft): void {
   d.patch("port", b.id, { treeCost: 2_000_000 });
 }
 
-const radioOf = (d: Draft, device: string, band: string) =>
+const radioOf = (d: PlanEdits, device: string, band: string) =>
   must(
     d.all("radio").find((r) => r.device === find(d, "device", device).id && r.band === band),
     `${device} ${band}`,
   );
 
 /** What a device says it has created, under the plan's names. */
-function createdOn(d: Draft, device: string, vids: readonly number[]): string[] {
+function createdOn(d: PlanEdits, device: string, vids: readonly number[]): string[] {
   const owner = find(d, "device", device).id;
   return vids.map(
     (vid) =>
@@ -852,7 +852,7 @@ function createdOn(d: Draft, device: string, vids: readonly number[]): string[] 
 
 /** Runs a spanning tree on devices, with a priority each. */
 function trees(
-  d: Draft,
+  d: PlanEdits,
   priorities: Readonly<Record<string, number>>,
   fields: Partial<Device["tree"]> = {},
 ): void {
@@ -861,17 +861,17 @@ function trees(
       tree: { ...BLANK_TREE, kind: "rapid", ...fields, priority },
     });
 }
-const guard = (d: Draft, device: string, label: string, guards: Partial<Port["guards"]>) =>
+const guard = (d: PlanEdits, device: string, label: string, guards: Partial<Port["guards"]>) =>
   d.patch("port", portOf(d, device, label).id, { guards: { ...portOf(d, device, label).guards, ...guards } });
-const protect = (d: Draft, device: string, fields: Partial<Device["protections"]>) => {
+const protect = (d: PlanEdits, device: string, fields: Partial<Device["protections"]>) => {
   d.patch("device", find(d, "device", device).id, {
     protections: { ...find(d, "device", device).protections, ...fields },
   });
 };
 /** The study's PC with an address entered on it. */
-const static4 = (d: Draft, fields: Partial<Host>) =>
+const static4 = (d: PlanEdits, fields: Partial<Host>) =>
   d.patch("host", find(d, "host", "study-pc").id, { manner: "typed", ipv4: ip("172.19.20.9"), ...fields });
-const profile = (d: Draft, port: number) => ({
+const profile = (d: PlanEdits, port: number) => ({
   id: testId("signIn", "House"),
   name: "House",
   servers: [find(d, "host", "study-pc").id],
@@ -884,7 +884,7 @@ const profile = (d: Draft, port: number) => ({
 });
 /** A second cable from the gateway to the hall switch. */
 /** A new switch on two cables, at ports that nobody has decided. */
-function undecidedPair(d: Draft): void {
+function undecidedPair(d: PlanEdits): void {
   const spare = d.put("device", {
     ...find(d, "device", "Hall switch"),
     id: testId("device", "spare"),
@@ -906,7 +906,7 @@ function undecidedPair(d: Draft): void {
     d.put("link", { ...BLANK_LINK, id: testId("link", `spare ${n}`), a: own.id, b: far.id });
   }
 }
-function secondCable(d: Draft): void {
+function secondCable(d: PlanEdits): void {
   const like = portOf(d, "Hall switch", "1");
   for (const [device, label] of [
     ["Gateway", "2"],
@@ -923,7 +923,7 @@ function secondCable(d: Draft): void {
   });
 }
 /** Switches in a chain behind the hall switch. */
-function attic(d: Draft, count: number): void {
+function attic(d: PlanEdits, count: number): void {
   const like = find(d, "device", "Hall switch");
   let before = portOf(d, "Hall switch", "9");
   const trunk = {
@@ -960,7 +960,7 @@ function attic(d: Draft, count: number): void {
   }
 }
 /** Lets a switch route between segments, as their gateway. */
-function routesBetween(d: Draft, name: string, segments: readonly string[]): void {
+function routesBetween(d: PlanEdits, name: string, segments: readonly string[]): void {
   const device = find(d, "device", name);
   d.patch("device", device.id, { abilities: { ...device.abilities, routes: true } });
   for (const segment of segments) {
@@ -1006,9 +1006,9 @@ const NO_REPAIR = [
 test.each(slips)(
   "%s: found, said with the real values, and each repair mends it without a new stop",
   (code, slip, says) => {
-    const draft = new Draft(sound);
-    slip(draft);
-    const plan = apply(sound, draft);
+    const edits = new PlanEdits(sound);
+    slip(edits);
+    const plan = apply(sound, edits);
     const index = PlanIndex.of(plan, TODAY);
     const before = listFindings(runChecks(index));
     const finding = must(
@@ -1021,7 +1021,7 @@ test.each(slips)(
     const stops = (list: Finding[]) => new Set(list.filter((f) => f.severity === "stop").map((f) => f.key));
     for (const repair of repairs) {
       let n = 0;
-      const edit = new Draft(plan);
+      const edit = new PlanEdits(plan);
       repair.edit(edit, () => testId("new", `${(n += 1)}`));
       const mended = apply(plan, edit);
       const after = listFindings(runChecks(PlanIndex.of(mended, TODAY)));
@@ -1044,16 +1044,16 @@ test("rechecking after an edit gives what checking everything gives", () => {
   let index = PlanIndex.of(whole);
   let findings = runChecks(index);
   for (const name of ["Camera Entrance", "PC Office 1", "Image store"]) {
-    const draft = new Draft(index.plan);
-    const host = find(draft, "host", name);
-    draft.patch("host", host.id, {
+    const edits = new PlanEdits(index.plan);
+    const host = find(edits, "host", name);
+    edits.patch("host", host.id, {
       mac: parseMac("02:5a:10:00:00:01"),
       ipv4: ip("10.24.40.30"),
       manner: "typed",
     });
-    draft.patch("port", portOf(draft, "Upper switch", "25").id, { tagged: [10, 20].map(v) });
-    const changes = draft.changes();
-    index = index.derive(apply(index.plan, draft), changes);
+    edits.patch("port", portOf(edits, "Upper switch", "25").id, { tagged: [10, 20].map(v) });
+    const changes = edits.changes();
+    index = index.derive(apply(index.plan, edits), changes);
     findings = recheck(findings, index, changes);
     expect(listFindings(findings)).toEqual(listFindings(runChecks(PlanIndex.of(index.plan))));
   }

@@ -2,7 +2,7 @@ import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { LOADS } from "../cabling/load";
-import { applyChanges, Draft, PlanIndex } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex } from "../plan";
 import { WALLS } from "../policy/decide";
 import { WALL_RULES } from "../policy";
 import { reachMatrix } from "../reach";
@@ -35,7 +35,7 @@ const said = (index: PlanIndex) => ({
   rules: text(index.derived(WALL_RULES)),
   heard: sorted(index.derived(HEARING)),
   loads: sorted(index.derived(LOADS)),
-  breaks: sorted(index.derived(CARRY).breaks.map((one) => ({ ...one, lacking: sorted(one.lacking) }))),
+  breaks: sorted(index.derived(CARRY).breaks.map((gap) => ({ ...gap, lacking: sorted(gap.lacking) }))),
   crossings: sorted(index.derived(CARRY).crossings),
 });
 
@@ -48,7 +48,7 @@ test("every kind has fields here, those of every group among them", () => {
     "conventions.separation",
     "abilities.routes",
   ])
-    expect(FIELD_PATHS.map((one) => one.path.join("."))).toContain(path);
+    expect(FIELD_PATHS.map((fieldPath) => fieldPath.path.join("."))).toContain(path);
 });
 
 test.each([
@@ -64,7 +64,7 @@ test.each([
     said(index);
     const edited = new Set<string>();
     for (const field of [...FIELD_PATHS].sort(() => roll(3) - 1)) {
-      const draft = new Draft(index.plan);
+      const draft = new PlanEdits(index.plan);
       editField(draft, field, roll);
       const changes = draft.changes();
       const applied = applyChanges(index.plan, changes);
@@ -75,7 +75,7 @@ test.each([
       const rechecked = recheck(findings, next, changes);
       const keys = (of: typeof rechecked) =>
         listFindings(of)
-          .map((one) => `${one.severity} ${one.key} ${text(one.data)}`)
+          .map((finding) => `${finding.severity} ${finding.key} ${text(finding.data)}`)
           .sort();
       expect([field.kind, field.path, keys(rechecked)]).toEqual([
         field.kind,

@@ -1,7 +1,14 @@
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { parseIpv4, type Ipv4 } from "../address";
 import { must } from "../kernel";
-import { PlanIndex, vid as asVid, type CollectionKind, type Draft, type EntityOf, type Plan } from "../plan";
+import {
+  PlanIndex,
+  vid as asVid,
+  type CollectionKind,
+  type PlanEdits,
+  type EntityOf,
+  type Plan,
+} from "../plan";
 import { deviceData, deviceSteps } from "../device-sheet";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
@@ -11,29 +18,29 @@ import { listFindings, runChecks, sentenceOf } from "./registry";
 
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const v = (n: number) => must(asVid(n), `${n}`);
-const find = <K extends CollectionKind>(draft: Draft, kind: K, name: string): EntityOf<K> =>
+const find = <K extends CollectionKind>(edits: PlanEdits, kind: K, name: string): EntityOf<K> =>
   must(
-    draft.all(kind).find((one) => "name" in one && one.name === name),
+    edits.all(kind).find((one) => "name" in one && one.name === name),
     name,
   );
-const after = (edit: (draft: Draft) => void): Plan =>
-  donePlan(afterEdit(lockkeepersHouse(), ({ draft }) => edit(draft)));
+const after = (edit: (edits: PlanEdits) => void): Plan =>
+  donePlan(afterEdit(lockkeepersHouse(), ({ edits }) => edit(edits)));
 const said = (plan: Plan, code: string): string[] => {
   const index = PlanIndex.of(plan, "2026-11-27");
   return listFindings(runChecks(index))
     .filter((finding) => finding.code === code)
     .map((finding) => sentenceOf(finding, index));
 };
-const scopeIn = (draft: Draft, segment: string) =>
+const scopeIn = (edits: PlanEdits, segment: string) =>
   must(
-    draft.all("scope").find((scope) => scope.segment === find(draft, "segment", segment).id),
+    edits.all("scope").find((scope) => scope.segment === find(edits, "segment", segment).id),
     segment,
   );
 
 test("two scopes of one server are one server's offer", () => {
-  const split = after((draft) => {
-    const scope = scopeIn(draft, "Studio");
-    draft.put("scope", {
+  const split = after((edits) => {
+    const scope = scopeIn(edits, "Studio");
+    edits.put("scope", {
       ...scope,
       id: testId("scope", "second"),
       pools: [{ first: ip("172.19.30.120"), last: ip("172.19.30.130") }],
@@ -45,7 +52,7 @@ test("two scopes of one server are one server's offer", () => {
 test("one name server that can be asked is enough", () => {
   const told = (dns: readonly string[]) =>
     said(
-      after((draft) => draft.patch("segment", find(draft, "segment", "Visitors").id, { dns: dns.map(ip) })),
+      after((edits) => edits.patch("segment", find(edits, "segment", "Visitors").id, { dns: dns.map(ip) })),
       "names-behind-wall",
     );
   expect(told(["172.19.20.9"])).toHaveLength(1);
@@ -55,10 +62,10 @@ test("one name server that can be asked is enough", () => {
 test("a rescue port misses no gateway, and a segment with a leg in it is told of that leg", () => {
   const without = (purpose: "segment" | "wayBack") =>
     said(
-      after((draft) => {
-        const segment = find(draft, "segment", "Kit");
-        draft.patch("vlan", must(segment.vlan, "its VLAN"), { purpose });
-        draft.patch("segment", segment.id, { gatewayInterface: null, planned: 3 });
+      after((edits) => {
+        const segment = find(edits, "segment", "Kit");
+        edits.patch("vlan", must(segment.vlan, "its VLAN"), { purpose });
+        edits.patch("segment", segment.id, { gatewayInterface: null, planned: 3 });
       }),
       "gateway-missing",
     );
@@ -71,22 +78,22 @@ test("a rescue port misses no gateway, and a segment with a leg in it is told of
 });
 
 test("where only a layer-3 switch routes, a segment without a gateway is found", () => {
-  const inner = after((draft) => {
-    const gateway = find(draft, "device", "Gateway");
-    for (const leg of draft.all("interface").filter((one) => one.line !== null))
-      draft.remove("interface", leg.id);
-    draft.patch("device", gateway.id, { kind: "switch", abilities: { ...gateway.abilities, routes: true } });
-    draft.patch("segment", find(draft, "segment", "Studio").id, { gatewayInterface: null });
+  const inner = after((edits) => {
+    const gateway = find(edits, "device", "Gateway");
+    for (const leg of edits.all("interface").filter((one) => one.line !== null))
+      edits.remove("interface", leg.id);
+    edits.patch("device", gateway.id, { kind: "switch", abilities: { ...gateway.abilities, routes: true } });
+    edits.patch("segment", find(edits, "segment", "Studio").id, { gatewayInterface: null });
   });
   expect(said(inner, "gateway-missing")).toEqual([expect.stringMatching(/^Studio has no gateway/)]);
 });
 
 test("a VLAN that a device has without a name of its own bears no other name", () => {
   const nameless = after(
-    (draft) =>
-      void draft.put("deviceVlan", {
+    (edits) =>
+      void edits.put("deviceVlan", {
         id: testId("deviceVlan", "one"),
-        device: find(draft, "device", "Hall switch").id,
+        device: find(edits, "device", "Hall switch").id,
         vid: v(20),
         name: "",
       }),
@@ -95,22 +102,22 @@ test("a VLAN that a device has without a name of its own bears no other name", (
 });
 
 test("inspection sees clients behind an unmanaged switch by their own leases, and asks for no trust in its port", () => {
-  const watched = after((draft) => {
-    const hall = find(draft, "device", "Hall switch");
-    draft.patch("device", hall.id, {
+  const watched = after((edits) => {
+    const hall = find(edits, "device", "Hall switch");
+    edits.patch("device", hall.id, {
       protections: { ...hall.protections, snooping: [v(30)], arpInspection: [v(30)] },
     });
-    for (const port of draft
+    for (const port of edits
       .all("port")
       .filter((one) => one.device === hall.id && ["1", "2", "3"].includes(one.label)))
-      draft.patch("port", port.id, { guards: { ...port.guards, arpTrust: true, dhcpTrust: true } });
+      edits.patch("port", port.id, { guards: { ...port.guards, arpTrust: true, dhcpTrust: true } });
   });
   expect(said(watched, "inspection-kills-hosts")).toEqual([]);
 });
 
 test("a router's sheet does not tell it to ask itself, and a support date long past is told as past", () => {
-  const old = after((draft) =>
-    draft.patch("device", find(draft, "device", "Gateway").id, { supportUntil: "2025-06-30" }),
+  const old = after((edits) =>
+    edits.patch("device", find(edits, "device", "Gateway").id, { supportUntil: "2025-06-30" }),
   );
   const index = PlanIndex.of(old, "2026-11-27");
   const gateway = must(

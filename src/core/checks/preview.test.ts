@@ -1,7 +1,7 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { describeChanges } from "../formats";
 import { must } from "../kernel";
-import { Draft, PlanIndex } from "../plan";
+import { PlanEdits, PlanIndex } from "../plan";
 import { testId } from "../testing/build-plan";
 import { listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
 import { previewChanges } from "./preview";
@@ -16,13 +16,13 @@ test("a repair's preview says what changes, which finding goes and that none com
     ),
     "the finding",
   );
-  const draft = new Draft(index.plan);
-  must(repairsOf(missing, index)[0], "a repair").edit(draft, () => testId("new", "one"));
-  const preview = previewChanges(index, findings, draft.changes());
+  const edits = new PlanEdits(index.plan);
+  must(repairsOf(missing, index)[0], "a repair").edit(edits, () => testId("new", "one"));
+  const preview = previewChanges(index, findings, edits.changes());
   const shown = must(preview.ok ? preview.value : null, "a preview");
   expect(shown.gone.map((f) => f.key)).toContain(missing.key);
   expect(shown.come).toEqual([]);
-  expect(describeChanges(index, shown.index, draft.changes())).toContainEqual({
+  expect(describeChanges(index, shown.index, edits.changes())).toContainEqual({
     what: "changed",
     kind: "port",
     name: "Upper switch port 25",
@@ -30,7 +30,7 @@ test("a repair's preview says what changes, which finding goes and that none com
       { field: "tagged", before: "10, 20, 30, 50, 70, 80, 90", after: "10, 20, 30, 40, 50, 70, 80, 90" },
     ],
   });
-  expect(listFindings(recheck(findings, shown.index, draft.changes()))).toEqual(
+  expect(listFindings(recheck(findings, shown.index, edits.changes()))).toEqual(
     listFindings(runChecks(shown.index)),
   );
 });
@@ -40,9 +40,9 @@ test("every repair on offer for the demo's findings applies, and none brings a n
   for (const finding of listFindings(findings)) {
     for (const repair of repairsOf(finding, index)) {
       let n = 0;
-      const draft = new Draft(index.plan);
-      repair.edit(draft, () => testId("new", `${(n += 1)}`));
-      const preview = previewChanges(index, findings, draft.changes());
+      const edits = new PlanEdits(index.plan);
+      repair.edit(edits, () => testId("new", `${(n += 1)}`));
+      const preview = previewChanges(index, findings, edits.changes());
       expect([repair.label, preview.ok]).toEqual([repair.label, true]);
       if (preview.ok)
         expect([

@@ -7,7 +7,7 @@ import { must } from "../kernel";
 import {
   applyChanges,
   BLANK_GEAR,
-  Draft,
+  PlanEdits,
   PlanIndex,
   vid as asVid,
   type CollectionKind,
@@ -26,7 +26,7 @@ import {
   removeDevice,
   removeHost,
   removeSegment,
-  type Bench,
+  type EditContext,
 } from "../planners";
 import { testId } from "../testing/build-plan";
 import { listFindings, recheck, runChecks } from "./registry";
@@ -57,91 +57,91 @@ const anyEdit: fc.Arbitrary<Edit> = fc.record({
   b: fc.nat(9999),
   vid: fc.constantFrom(...VIDS),
 });
-const pick = <K extends CollectionKind>(draft: Draft, kind: K, n: number): EntityOf<K> | undefined => {
-  const all = draft.all(kind);
+const pick = <K extends CollectionKind>(edits: PlanEdits, kind: K, n: number): EntityOf<K> | undefined => {
+  const all = edits.all(kind);
   return all[n % Math.max(1, all.length)];
 };
 
 /** One edit of a kind that a person makes; what does not fit the plan does nothing. */
 // eslint-disable-next-line complexity -- one short case for each kind of edit that the property draws
-function make(bench: Bench, { what, a, b, vid }: Edit): void {
-  const { draft } = bench;
+function make(context: EditContext, { what, a, b, vid }: Edit): void {
+  const { edits } = context;
   const number = must(asVid(vid), "a VID");
-  const [port, host, segment] = [pick(draft, "port", a), pick(draft, "host", a), pick(draft, "segment", a)];
+  const [port, host, segment] = [pick(edits, "port", a), pick(edits, "host", a), pick(edits, "segment", a)];
   switch (what) {
     case 0:
-      if (port !== undefined) paintPorts(draft, [port.id], { role: "access", vid: number });
+      if (port !== undefined) paintPorts(edits, [port.id], { role: "access", vid: number });
       return;
     case 1:
       if (port !== undefined)
-        draft.patch("port", port.id, { tagged: [...new Set([...port.tagged, number])] });
+        edits.patch("port", port.id, { tagged: [...new Set([...port.tagged, number])] });
       return;
     case 2:
-      if (port !== undefined) draft.patch("port", port.id, { tagged: port.tagged.slice(1) });
+      if (port !== undefined) edits.patch("port", port.id, { tagged: port.tagged.slice(1) });
       return;
     case 3:
-      if (port !== undefined) draft.patch("port", port.id, { enabled: !port.enabled });
+      if (port !== undefined) edits.patch("port", port.id, { enabled: !port.enabled });
       return;
     case 4:
       if (port !== undefined)
-        draft.patch("port", port.id, { pvid: number, untagged: b % 2 === 0 ? [number] : [] });
+        edits.patch("port", port.id, { pvid: number, untagged: b % 2 === 0 ? [number] : [] });
       return;
     case 5:
       if (host !== undefined)
-        draft.patch("host", host.id, {
+        edits.patch("host", host.id, {
           ipv4: ipv4(0x0a180a00 + (b % 512)),
           manner: b % 3 === 0 ? "reserved" : "typed",
         });
       return;
     case 6:
       if (host !== undefined)
-        draft.patch("host", host.id, {
+        edits.patch("host", host.id, {
           tag: b % 2 === 0 ? null : number,
-          segment: pick(draft, "segment", b)?.id ?? null,
+          segment: pick(edits, "segment", b)?.id ?? null,
         });
       return;
     case 7:
       if (host !== undefined)
-        draft.patch("host", host.id, {
+        edits.patch("host", host.id, {
           attachment:
-            b % 3 === 0 ? { at: "unplaced" } : { at: "port", port: pick(draft, "port", b)?.id ?? "" },
+            b % 3 === 0 ? { at: "unplaced" } : { at: "port", port: pick(edits, "port", b)?.id ?? "" },
         });
       return;
     case 8:
       if (segment !== undefined)
-        draft.patch("segment", segment.id, { planned: b % 300, dns: pick(draft, "segment", b)?.dns ?? [] });
+        edits.patch("segment", segment.id, { planned: b % 300, dns: pick(edits, "segment", b)?.dns ?? [] });
       return;
     case 9: {
-      const link = pick(draft, "link", a);
-      if (link !== undefined) draft.remove("link", link.id);
+      const link = pick(edits, "link", a);
+      if (link !== undefined) edits.remove("link", link.id);
       return;
     }
     case 10:
-      connectPorts(bench, port?.id ?? "", pick(draft, "port", b)?.id ?? "");
+      connectPorts(context, port?.id ?? "", pick(edits, "port", b)?.id ?? "");
       return;
     case 11:
-      addSegment(bench, { name: `New ${a}`, vid: b % 2 === 0 ? String(vid) : "", prefix: "", zone: "" });
+      addSegment(context, { name: `New ${a}`, vid: b % 2 === 0 ? String(vid) : "", prefix: "", zone: "" });
       return;
     case 12:
-      addDevice(bench, {
+      addDevice(context, {
         model: b % 2 === 0 ? "switch-8-poe" : "access-point",
         name: `Gear ${a}`,
         place: "",
       });
       return;
     case 13:
-      if (host !== undefined) draft.patch("host", host.id, { name: must(NAMES[b % NAMES.length], "a name") });
+      if (host !== undefined) edits.patch("host", host.id, { name: must(NAMES[b % NAMES.length], "a name") });
       return;
     case 14:
       if (host !== undefined)
-        draft.patch("host", host.id, {
+        edits.patch("host", host.id, {
           mac: b % 4 === 0 ? null : parseMac(`0${b % 4}:5a:10:00:00:0${b % 3}`),
           manner: b % 2 === 0 ? "typed" : "reserved",
         });
       return;
     case 15: {
       const name = must(NAMES[b % NAMES.length], "a name");
-      draft.put("gear", {
+      edits.put("gear", {
         ...BLANK_GEAR,
         id: testId("gear", name),
         name,
@@ -155,14 +155,14 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       return;
     }
     case 16: {
-      const gear = pick(draft, "gear", a);
-      if (gear !== undefined) draft.remove("gear", gear.id);
+      const gear = pick(edits, "gear", a);
+      if (gear !== undefined) edits.remove("gear", gear.id);
       return;
     }
     case 17: {
-      const device = pick(draft, "device", a);
+      const device = pick(edits, "device", a);
       if (device !== undefined)
-        draft.put("deviceVlan", {
+        edits.put("deviceVlan", {
           id: testId("entry", `${device.id} ${vid}`),
           device: device.id,
           vid: number,
@@ -171,22 +171,22 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       return;
     }
     case 18: {
-      const device = pick(draft, "device", a);
+      const device = pick(edits, "device", a);
       if (device !== undefined)
-        draft.patch("device", device.id, {
+        edits.patch("device", device.id, {
           vlanNameLimit: b % 2 === 0 ? 4 : null,
           supportUntil: b % 3 === 0 ? "2020-01-01" : null,
         });
       return;
     }
     case 19: {
-      const vlan = pick(draft, "vlan", a);
-      if (vlan !== undefined) draft.patch("vlan", vlan.id, { name: must(NAMES[b % NAMES.length], "a name") });
+      const vlan = pick(edits, "vlan", a);
+      if (vlan !== undefined) edits.patch("vlan", vlan.id, { name: must(NAMES[b % NAMES.length], "a name") });
       return;
     }
     case 20:
       if (segment !== undefined)
-        draft.patch("segment", segment.id, {
+        edits.patch("segment", segment.id, {
           growth: b % 400,
           visit: b % 2 === 0 ? null : { perHour: b % 900, staySeconds: 600, openSeconds: 36_000 },
           advertise: b % 3 === 0 ? "slaac" : "none",
@@ -194,7 +194,7 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       return;
     case 21:
       if (segment !== undefined)
-        draft.patch("segment", segment.id, {
+        edits.patch("segment", segment.id, {
           prefixes4: [
             must(asPrefix4(parsePrefix(must(SUBNETS[b % SUBNETS.length], "a subnet"))), "a prefix"),
           ],
@@ -202,9 +202,9 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
         });
       return;
     case 22: {
-      const scope = pick(draft, "scope", a);
+      const scope = pick(edits, "scope", a);
       if (scope === undefined) return;
-      draft.patch(
+      edits.patch(
         "scope",
         scope.id,
         [
@@ -220,7 +220,7 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       return;
     }
     case 23:
-      draft.patch("site", draft.plan.site.id, {
+      edits.patch("site", edits.plan.site.id, {
         keepClear: [
           {
             prefix: must(parsePrefix(must(SUBNETS[b % SUBNETS.length], "a subnet")), "a prefix"),
@@ -228,25 +228,25 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
           },
         ],
         conventions: {
-          ...draft.plan.site.conventions,
+          ...edits.plan.site.conventions,
           staticSize: b % 60,
           school: b % 2 === 0 ? "reserve" : "type",
         },
       });
       return;
     case 24: {
-      const line = pick(draft, "line", a);
+      const line = pick(edits, "line", a);
       if (line !== undefined)
-        draft.patch("line", line.id, {
+        edits.patch("line", line.id, {
           providerBox: "routes",
           boxPrefix: must(asPrefix4(parsePrefix(must(SUBNETS[b % SUBNETS.length], "a subnet"))), "a prefix"),
         });
       return;
     }
     case 26: {
-      const device = pick(draft, "device", a);
+      const device = pick(edits, "device", a);
       if (device !== undefined)
-        draft.patch("device", device.id, {
+        edits.patch("device", device.id, {
           poe: b % 2 === 0 ? "class3" : "none",
           poeBudgetMw: b % 3 === 0 ? 20_000 : 200_000,
           poeOneLostMw: b % 4 === 0 ? 10_000 : null,
@@ -254,9 +254,9 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       return;
     }
     case 27: {
-      const device = pick(draft, "device", a);
+      const device = pick(edits, "device", a);
       if (device !== undefined)
-        draft.patch("device", device.id, {
+        edits.patch("device", device.id, {
           abilities: { ...device.abilities, maxVlans: b % 2 === 0 ? 3 : null, mixesTagged: b % 3 !== 0 },
           rackUnit: 1 + (b % 4),
           heightUnits: b % 3,
@@ -265,15 +265,15 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       return;
     }
     case 28: {
-      const [one, other] = [pick(draft, "device", a), pick(draft, "device", b)];
+      const [one, other] = [pick(edits, "device", a), pick(edits, "device", b)];
       if (one !== undefined && other !== undefined)
-        draft.patch("device", one.id, { hears: one.hears.includes(other.id) ? [] : [other.id] });
+        edits.patch("device", one.id, { hears: one.hears.includes(other.id) ? [] : [other.id] });
       return;
     }
     case 29: {
-      const radio = pick(draft, "radio", a);
+      const radio = pick(edits, "radio", a);
       if (radio !== undefined)
-        draft.patch("radio", radio.id, {
+        edits.patch("radio", radio.id, {
           channel: b % 5 === 0 ? null : ([1, 3, 6, 36, 44, 149][b % 6] ?? null),
           widthMhz: b % 3 === 0 ? 40 : 20,
           enabled: b % 7 !== 0,
@@ -281,10 +281,10 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       return;
     }
     case 30: {
-      const ssid = pick(draft, "ssid", a);
-      const points = draft.all("device").filter((device) => device.kind === "accessPoint");
+      const ssid = pick(edits, "ssid", a);
+      const points = edits.all("device").filter((device) => device.kind === "accessPoint");
       if (ssid !== undefined)
-        draft.patch("ssid", ssid.id, {
+        edits.patch("ssid", ssid.id, {
           security: b % 3 === 0 ? "open" : "sae",
           isolation: b % 2 === 0,
           bands: b % 4 === 0 ? ["6"] : ["2.4", "5"],
@@ -295,9 +295,9 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
       return;
     }
     case 31: {
-      const link = pick(draft, "link", a);
+      const link = pick(edits, "link", a);
       if (link !== undefined)
-        draft.patch("link", link.id, {
+        edits.patch("link", link.id, {
           medium: b % 3 === 0 ? "fibre" : "copper",
           cable: (["os2", "unknown", "cat5e", "os2", "cat5e", "unknown"] as const)[b % 6] ?? "unknown",
           lengthCm: b % 2 === 0 ? 12_000 : 300,
@@ -306,7 +306,7 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
     }
     case 32:
       if (port !== undefined)
-        draft.patch("port", port.id, {
+        edits.patch("port", port.id, {
           optic: b % 2 === 0 ? "10GBASE-SR" : "none",
           speedMbps: b % 3 === 0 ? 100 : 10_000,
           medium: b % 4 === 0 ? "fibre" : "copper",
@@ -315,27 +315,27 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
         });
       return;
     case 33: {
-      const device = pick(draft, "device", a);
-      const own = draft.all("port").filter((one) => one.device === device?.id);
+      const device = pick(edits, "device", a);
+      const own = edits.all("port").filter((one) => one.device === device?.id);
       if (device !== undefined)
         makeLag(
-          bench,
+          context,
           own.slice(b % 5, (b % 5) + 2).map((one) => one.id),
           b % 2 === 0 ? "active" : "passive",
         );
       return;
     }
     case 34: {
-      const lag = pick(draft, "lag", a);
+      const lag = pick(edits, "lag", a);
       if (lag === undefined) return;
-      if (b % 2 === 0) setLagMode({ draft }, lag.id, "static");
-      else dissolveLag({ draft }, lag.id);
+      if (b % 2 === 0) setLagMode({ edits }, lag.id, "static");
+      else dissolveLag({ edits }, lag.id);
       return;
     }
     case 35: {
-      const [room, other] = [pick(draft, "room", a), pick(draft, "room", b)];
+      const [room, other] = [pick(edits, "room", a), pick(edits, "room", b)];
       if (room !== undefined && other !== undefined)
-        draft.patch("room", room.id, {
+        edits.patch("room", room.id, {
           building: b % 2 === 0 ? "Barn" : "",
           beside: b % 3 === 0 ? [other.id] : [],
           needs: b % 4 === 0 ? "40 PC" : room.needs,
@@ -344,29 +344,29 @@ function make(bench: Bench, { what, a, b, vid }: Edit): void {
     }
     case 36:
       if (host !== undefined)
-        draft.patch("host", host.id, {
+        edits.patch("host", host.id, {
           poe: b % 2 === 0 ? "class6" : "asKind",
           kind: b % 3 === 0 ? "camera" : "pc",
         });
       return;
     case 37: {
-      const vlan = pick(draft, "vlan", a);
-      if (vlan !== undefined) draft.patch("vlan", vlan.id, { purpose: b % 2 === 0 ? "wayBack" : "segment" });
+      const vlan = pick(edits, "vlan", a);
+      if (vlan !== undefined) edits.patch("vlan", vlan.id, { purpose: b % 2 === 0 ? "wayBack" : "segment" });
       return;
     }
     case 38:
-      draft.patch("site", draft.plan.site.id, {
+      edits.patch("site", edits.plan.site.id, {
         radio: b % 2 === 0 ? RADIO_SETS.americas : RADIO_SETS.europe,
       });
       return;
     default: {
-      const device = pick(draft, "device", a);
-      if (b % 4 === 0 && device !== undefined) removeDevice(draft, device.id);
-      else if (b % 4 === 1 && segment !== undefined) removeSegment(draft, segment.id);
-      else if (b % 4 === 2 && host !== undefined) removeHost(draft, host.id);
+      const device = pick(edits, "device", a);
+      if (b % 4 === 0 && device !== undefined) removeDevice(edits, device.id);
+      else if (b % 4 === 1 && segment !== undefined) removeSegment(edits, segment.id);
+      else if (b % 4 === 2 && host !== undefined) removeHost(edits, host.id);
       else {
-        const wall = pick(draft, "wall", a);
-        if (wall !== undefined) draft.remove("wall", wall.id);
+        const wall = pick(edits, "wall", a);
+        if (wall !== undefined) edits.remove("wall", wall.id);
       }
     }
   }
@@ -385,9 +385,9 @@ test.each([
       let [index, findings] = [first, found];
       for (const [i, edit] of edits.entries()) {
         let n = 0;
-        const draft = new Draft(index.plan);
-        make({ draft, index, ids: () => testId("made", `${i} ${(n += 1)} ${edit.a}`) }, edit);
-        const changes = draft.changes();
+        const edits = new PlanEdits(index.plan);
+        make({ edits, index, ids: () => testId("made", `${i} ${(n += 1)} ${edit.a}`) }, edit);
+        const changes = edits.changes();
         const applied = applyChanges(index.plan, changes);
         if (!applied.ok) continue;
         index = index.derive(applied.value, changes);

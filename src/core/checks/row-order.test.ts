@@ -60,15 +60,15 @@ function planted(): (readonly [string, Plan])[] {
     return fault === null ? [] : [[`${fault.kind} ${n}`, fault.plan] as const];
   }).flat();
   const twice = donePlan(
-    afterEdit(fennelStreet(), ({ draft, ids: next }) => {
-      const gear = draft.all("device").filter((device) => device.kind === "switch");
-      for (const [i, scope] of draft.all("scope").entries()) {
+    afterEdit(fennelStreet(), ({ edits, ids: next }) => {
+      const gear = edits.all("device").filter((device) => device.kind === "switch");
+      for (const [i, scope] of edits.all("scope").entries()) {
         const half = scope.pools.map(({ first }) => ({ first, last: first }));
-        draft.patch("segment", scope.segment, {
+        edits.patch("segment", scope.segment, {
           planned: 90,
           visit: { perHour: 40 + i, staySeconds: 600, openSeconds: 36_000 },
         });
-        draft.put("scope", {
+        edits.put("scope", {
           ...scope,
           id: next(),
           pools: half,
@@ -78,7 +78,7 @@ function planted(): (readonly [string, Plan])[] {
         });
       }
       for (const device of gear)
-        draft.patch("device", device.id, {
+        edits.patch("device", device.id, {
           abilities: { ...device.abilities, routes: true },
           defaultRoute: "none",
         });
@@ -95,7 +95,7 @@ const PLANS: readonly (readonly [string, Plan])[] = [
   ...planted(),
   ...CASES.filter(({ group }) => ["drafted", "second-server", "dhcp", "duplicate", "random"].includes(group))
     .slice(0, 14)
-    .map((one) => [one.name, planOf(one)] as const),
+    .map((siteCase) => [siteCase.name, planOf(siteCase)] as const),
 ];
 
 test.each(PLANS)(

@@ -27,12 +27,12 @@ interface OfLink {
 
 export const connectPorts = command<{ readonly a: string; readonly b: string }>("connect-ports", {
   says: ({ a, b }, index) => `Cable ${nameOf(index, "port", a)} to ${nameOf(index, "port", b)}`,
-  run: (bench, { a, b }) => connectPortsIn(bench, a, b),
+  run: (context, { a, b }) => connectPortsIn(context, a, b),
 });
 
 export const layCable = command<{ readonly text: string }>("lay-cable", {
   says: ({ text }) => `Laid ${text}`,
-  run: (bench, { text }) => layCableIn(bench, text),
+  run: (context, { text }) => layCableIn(context, text),
 });
 
 export const removeLinks = command<{ readonly links: readonly string[] }>("remove-link", {
@@ -42,19 +42,19 @@ export const removeLinks = command<{ readonly links: readonly string[] }>("remov
       ? `Took out the cable ${cable(index, only)}`
       : `Took out ${count(links, "cable")}`;
   },
-  run: ({ draft }, { links }) => {
-    for (const id of links) draft.remove("link", id);
+  run: ({ edits }, { links }) => {
+    for (const id of links) edits.remove("link", id);
   },
 });
 
 export const setLinkMedium = command<OfLink & { readonly medium: Link["medium"] }>("set-link-medium", {
   says: ({ link, medium }, index) => chose(index, cable(index, link), { medium }),
-  run: (bench, { link, medium }) => setMedium(bench, link, medium),
+  run: (context, { link, medium }) => setMedium(context, link, medium),
 });
 
 export const setLinkCable = command<OfLink & { readonly cable: Link["cable"] }>("set-link-cable", {
   says: ({ link, cable: kind }, index) => chose(index, cable(index, link), { cable: kind }),
-  run: (bench, { link, cable: kind }) => setCable(bench, link, kind),
+  run: (context, { link, cable: kind }) => setCable(context, link, kind),
 });
 
 type LinkText = "length" | "label" | "panel" | "socket";
@@ -64,10 +64,10 @@ export const editLinkText = command<OfLink & { readonly field: LinkText; readonl
   {
     says: ({ link, field, text }, index) =>
       wrote(cable(index, link), field, field === "length" && text !== "" ? `${text} m` : text),
-    run: (bench, { link, field, text }) =>
+    run: (context, { link, field, text }) =>
       field === "length" || field === "label"
-        ? editLink(bench, link, field, text)
-        : setPatch(bench, link, field, text),
+        ? editLink(context, link, field, text)
+        : setPatch(context, link, field, text),
   },
 );
 
@@ -75,50 +75,50 @@ export const editCable = command<OfLink & { readonly column: CableColumn; readon
   "edit-cable",
   {
     says: ({ link, column, text }, index) => wrote(cable(index, link), column, text),
-    run: (bench, { link, column, text }) => editCableCell(bench, link, column, text),
+    run: (context, { link, column, text }) => editCableCell(context, link, column, text),
   },
 );
 
 export const pasteCables = command<Parameters<typeof pasteCablesInto>[1]>("paste-cables", {
   says: ({ rows }) => pasted(rows, "the cables"),
-  run: (bench, paste) => pasteCablesInto(bench, paste),
+  run: (context, paste) => pasteCablesInto(context, paste),
   log: ({ rows, from }) => ({ rows: rows.length, from }),
 });
 
 export const clearCables = command<{ readonly cells: readonly Cell<CableColumn>[] }>("clear-cables", {
   says: ({ cells }) => emptied(cells, "the cables"),
-  run: (bench, { cells }) => eachCell(cells, (row, column) => editCableCell(bench, row, column, "")),
+  run: (context, { cells }) => eachCell(cells, (row, column) => editCableCell(context, row, column, "")),
 });
 
 /** All cables without `link`. */
 export const labelCables = command<{ readonly link: string | null }>("label-cables", {
   says: ({ link }, index) =>
     `Labelled ${link === null ? count([...index.plan.link], "cable") : cable(index, link)} by the pattern`,
-  run: (bench, { link }) => labelCablesIn(bench, link === null ? undefined : new Set([link])),
+  run: (context, { link }) => labelCablesIn(context, link === null ? undefined : new Set([link])),
 });
 
 export const setOptic = command<{ readonly port: string; readonly optic: Port["optic"] }>("set-optic", {
   says: ({ port, optic }, index) =>
     `${nameOf(index, "port", port)}: ${optic === "none" ? "no optic" : optic}`,
-  run: (bench, { port, optic }) => setOpticOf(bench, port, optic),
+  run: (context, { port, optic }) => setOpticOf(context, port, optic),
 });
 
 export const makeLag = command<{ readonly ports: readonly string[] }>("make-lag", {
   says: ({ ports }, index) => `One LAG of ${ports.map((id) => nameOf(index, "port", id)).join(", ")}`,
-  run: (bench, { ports }) => makeLagOf(bench, ports, "active"),
+  run: (context, { ports }) => makeLagOf(context, ports, "active"),
 });
 
 export const setLagMode = command<{ readonly lag: string; readonly mode: Lag["mode"] }>("set-lag-mode", {
   says: ({ lag, mode }, index) => `${nameOf(index, "lag", lag)}: ${mode}`,
-  run: (bench, { lag, mode }) => setLagModeOf(bench, lag, mode),
+  run: (context, { lag, mode }) => setLagModeOf(context, lag, mode),
 });
 
 export const dissolveLag = command<{ readonly lag: string }>("dissolve-lag", {
   says: ({ lag }, index) => `Took ${nameOf(index, "lag", lag)} apart`,
-  run: (bench, { lag }) => dissolveLagIn(bench, lag),
+  run: (context, { lag }) => dissolveLagIn(context, lag),
 });
 
 export const cableLags = command<{ readonly a: string; readonly b: string }>("cable-lags", {
   says: ({ a, b }, index) => `Cabled ${nameOf(index, "lag", a)} to ${nameOf(index, "lag", b)}`,
-  run: (bench, { a, b }) => cableLagsIn(bench, a, b),
+  run: (context, { a, b }) => cableLagsIn(context, a, b),
 });

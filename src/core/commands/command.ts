@@ -1,5 +1,5 @@
 import { entityOf, KINDS, UUID, type PlanIndex } from "../plan";
-import { plan, type Bench, type IdSource, type Refusal } from "../planners";
+import { plan, type EditContext, type IdSource, type Refusal } from "../planners";
 import type { Repair } from "../repairs";
 
 /** A command with its arguments: what is to be done, and how the log will name it. */
@@ -9,13 +9,13 @@ export interface Order {
   readonly args: unknown;
   /** One sentence for the history, from the plan as it is before. */
   readonly says: (index: PlanIndex) => string;
-  /** Writes it into the bench's draft; a sentence why not, or nothing. */
-  readonly run: (bench: Bench) => Refusal | void;
+  /** Writes it into the edits of `context`; a sentence why not, or nothing. */
+  readonly run: (context: EditContext) => Refusal | void;
 }
 
 interface Definition<A> {
   readonly says: (args: A, index: PlanIndex) => string;
-  readonly run: (bench: Bench, args: A) => Refusal | void;
+  readonly run: (context: EditContext, args: A) => Refusal | void;
   /** What of the arguments the log keeps, where they are more than can be kept; all of them without it. */
   readonly log?: (args: A) => unknown;
 }
@@ -32,7 +32,7 @@ export function command<A>(planner: string, { says, run, log }: Definition<A>): 
     planner,
     args: log === undefined ? args : log(args),
     says: (index) => says(args, index),
-    run: (bench) => run(bench, args),
+    run: (context) => run(context, args),
   });
   return Object.assign(order, { planner });
 }
@@ -70,7 +70,7 @@ export const repairOrder = (repair: Repair): Order => ({
   planner: repair.planner,
   args: repair.args,
   says: () => repair.label,
-  run: ({ draft, ids }) => repair.edit(draft, ids),
+  run: ({ edits, ids }) => repair.edit(edits, ids),
 });
 
 /** Arguments that hold what a person wrote: even where that looks like an id, it is none. */

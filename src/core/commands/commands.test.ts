@@ -3,20 +3,20 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { parsePrefix, type Prefix6 } from "../address";
 import { decodeChanges, describeChanges, encodeBatch } from "../formats";
 import { must } from "../kernel";
-import { applyChanges, Draft, invert, PlanIndex, vid, type Plan } from "../plan";
+import { applyChanges, PlanEdits, invert, PlanIndex, vid, type Plan } from "../plan";
 import { guessColumns, readHostTable, readSeenTable, reconcile, seenIn } from "../register";
 import { testId } from "../testing/build-plan";
 import { COMMANDS, runOrder, type CommandName, type Order } from ".";
 
 /** A plan as a file could hold it: a device renamed, a host gone, a zone more, and a site of its own. */
 function otherPlanOf(plan: Plan): Plan {
-  const draft = new Draft(plan);
+  const edits = new PlanEdits(plan);
   const [device, host] = [must([...plan.device.values()][0], "a device"), [...plan.host.values()]];
-  draft.patch("device", device.id, { name: "Renamed by the file" });
+  edits.patch("device", device.id, { name: "Renamed by the file" });
   const loner = host.find(({ id, attachment }) => attachment.at !== "behind" && isFree(plan, id));
-  draft.remove("host", must(loner, "a host that nothing names").id);
-  draft.put("zone", { id: testId("zone", "of the file"), name: "From the file", insideOpen: true });
-  const applied = applyChanges(plan, draft.changes());
+  edits.remove("host", must(loner, "a host that nothing names").id);
+  edits.put("zone", { id: testId("zone", "of the file"), name: "From the file", insideOpen: true });
+  const applied = applyChanges(plan, edits.changes());
   const { site, ...rest } = must(applied.ok ? applied.value : null, "such a plan stands");
   return { ...rest, site: { ...site, id: testId("site", "of the file"), name: "Named by the file" } };
 }

@@ -37,37 +37,37 @@ export const editPort = command<{
   readonly text: string;
 }>("edit-port", {
   says: ({ port, field, text }, index) => wrote(nameOf(index, "port", port), field, text),
-  run: (bench, { port, field, text }) => editPortText(bench, port, field, text),
+  run: (context, { port, field, text }) => editPortText(context, port, field, text),
 });
 
 export const notePorts = command<OfPorts & { readonly text: string }>("note-ports", {
   says: ({ ports, text }, index) => wrote(portsText(index, ports), "note", text),
-  run: (bench, { ports, text }) => notePortsIn(bench, ports, text),
+  run: (context, { ports, text }) => notePortsIn(context, ports, text),
 });
 
 export const paintPorts = command<OfPorts & { readonly paint: Paint; readonly title: string }>(
   "paint-ports",
   {
     says: ({ ports, title }, index) => `${portsText(index, ports)}: ${title}`,
-    run: (bench, { ports, paint }) => paintSelection(bench, ports, paint),
+    run: (context, { ports, paint }) => paintSelection(context, ports, paint),
   },
 );
 
 export const setGuard = command<OfPorts & { readonly guard: GuardFlag; readonly on: boolean }>("set-guard", {
   says: ({ ports, guard, on }, index) => `${portsText(index, ports)}: ${on ? "" : "no "}${fieldWord(guard)}`,
-  run: (bench, { ports, guard, on }) => setGuardOf(bench, ports, guard, on),
+  run: (context, { ports, guard, on }) => setGuardOf(context, ports, guard, on),
 });
 
 export const setMacLimit = command<OfPorts & { readonly text: string }>("set-mac-limit", {
   says: ({ ports, text }, index) => `${portsText(index, ports)}: MAC limit ${text || "none"}`,
-  run: (bench, { ports, text }) => setMacLimitOf(bench, ports, text),
+  run: (context, { ports, text }) => setMacLimitOf(context, ports, text),
 });
 
 export const setPortProfile = command<OfPorts & { readonly profile: string | null }>("set-port-profile", {
   says: ({ ports, profile }, index) =>
     `${portsText(index, ports)}: 802.1X profile ` +
     (profile === null ? "none" : nameOf(index, "signIn", profile)),
-  run: (bench, { ports, profile }) => setProfile(bench, ports, profile),
+  run: (context, { ports, profile }) => setProfile(context, ports, profile),
 });
 
 export const setSoftwareNames = command<{
@@ -76,7 +76,7 @@ export const setSoftwareNames = command<{
 }>("set-software-names", {
   says: ({ device, names }, index) =>
     `${nameOf(index, "device", device)}: ${names.size} names of the software`,
-  run: (bench, { device, names }) => setSoftwareNamesOf(bench, device, names),
+  run: (context, { device, names }) => setSoftwareNamesOf(context, device, names),
   log: ({ device, names }) => ({ device, names: [...names] }),
 });
 
@@ -92,10 +92,10 @@ export const setCrossing = command<{
   readonly way: CrossingWay;
 }>("set-crossing", {
   says: ({ port, vid, way }, index) => `${nameOf(index, "port", port)} ${CROSSING_WORDS[way]} VLAN ${vid}`,
-  run: (bench, { port, vid, way }) => setCrossingOf(bench, port, vid, way),
+  run: (context, { port, vid, way }) => setCrossingOf(context, port, vid, way),
 });
 
 export const carryExactly = command<Record<never, never>>("carry-exactly", {
   says: () => "Every trunk carries exactly what is needed",
-  run: ({ draft, index }) => carryExactlyIn(draft, index),
+  run: ({ edits, index }) => carryExactlyIn(edits, index),
 });

@@ -27,7 +27,7 @@ export const editHost = command<OfHost & { readonly column: HostColumn; readonly
   "edit-host",
   {
     says: ({ host, column, text }, index) => wrote(hostName(index, host), column, text),
-    run: (bench, { host, column, text }) => editHostCell(bench, host, column, text),
+    run: (context, { host, column, text }) => editHostCell(context, host, column, text),
   },
 );
 
@@ -38,7 +38,7 @@ export const editHostField = command<OfHost & { readonly field: MoreField; reado
   {
     says: ({ host, field, text }, index) =>
       wrote(hostName(index, host), field, field === "notes" && text !== "" ? "written" : text),
-    run: (bench, { host, field, text }) => setHostFields(bench, host, field, text),
+    run: (context, { host, field, text }) => setHostFields(context, host, field, text),
   },
 );
 
@@ -46,7 +46,7 @@ export const editOwnNetwork = command<OfHost & { readonly field: OwnField; reado
   "edit-own-network",
   {
     says: ({ host, field, text }, index) => wrote(hostName(index, host), field, text),
-    run: (bench, { host, field, text }) => setOwnNetwork(bench, host, field, text),
+    run: (context, { host, field, text }) => setOwnNetwork(context, host, field, text),
   },
 );
 
@@ -55,10 +55,10 @@ export const giveAddress = command<OfHost & { readonly address: string; readonly
   {
     says: ({ host, address, manner }, index) =>
       `${hostName(index, host)}: ${address}, ${MANNER_WORDS[manner]}`,
-    run: (bench, { host, address, manner }) =>
+    run: (context, { host, address, manner }) =>
       inTurn(
-        () => editHostCell(bench, host, "address", address),
-        () => editHostCell(bench, host, "how", MANNER_WORDS[manner]),
+        () => editHostCell(context, host, "address", address),
+        () => editHostCell(context, host, "how", MANNER_WORDS[manner]),
       ),
   },
 );
@@ -72,14 +72,14 @@ export const addHost = command<{
   readonly cells: Partial<Readonly<Record<HostColumn, string>>>;
 }>("add-host", {
   says: ({ name }) => `Added ${name} to the register`,
-  run: (bench, { name, segment, cells }) => {
-    const refusal = addHostTo(bench, { name, segment });
-    const made = bench.draft.all("host").find((host) => !bench.index.plan.host.has(host.id));
+  run: (context, { name, segment, cells }) => {
+    const refusal = addHostTo(context, { name, segment });
+    const made = context.edits.all("host").find((host) => !context.index.plan.host.has(host.id));
     if (refusal !== null || made === undefined) return refusal;
     return inTurn(
       ...ORDER.map((column) => () => {
         const text = cells[column];
-        return text === undefined ? null : editHostCell(bench, made.id, column, text);
+        return text === undefined ? null : editHostCell(context, made.id, column, text);
       }),
     );
   },
@@ -92,23 +92,25 @@ export const removeHosts = command<{ readonly hosts: readonly string[] }>("remov
       ? `Removed ${hostName(index, only)}`
       : `Removed ${count(hosts, "device")} from the register`;
   },
-  run: ({ draft }, { hosts }) => {
-    for (const id of hosts) removeHost(draft, id);
+  run: ({ edits }, { hosts }) => {
+    for (const id of hosts) removeHost(edits, id);
   },
 });
 
 export const pasteHosts = command<Paste<HostColumn> & { readonly segment: string | null }>("paste-hosts", {
   says: ({ rows }) => pasted(rows, "the register"),
-  run: (bench, { segment, ...paste }) => pasteHostsInto(bench, paste, segment),
+  run: (context, { segment, ...paste }) => pasteHostsInto(context, paste, segment),
   log: ({ rows, from }) => ({ rows: rows.length, from }),
 });
 
 /** Rows are hosts, and legs of gear, of which only the address is emptied. */
 export const clearHosts = command<{ readonly cells: readonly Cell<HostColumn>[] }>("clear-hosts", {
   says: ({ cells }) => emptied(cells, "the register"),
-  run: (bench, { cells }) =>
+  run: (context, { cells }) =>
     eachCell(cells, (row, column) =>
-      bench.index.plan.host.has(row) ? editHostCell(bench, row, column, "") : setLegAddress(bench, row, ""),
+      context.index.plan.host.has(row)
+        ? editHostCell(context, row, column, "")
+        : setLegAddress(context, row, ""),
     ),
 });
 
@@ -117,17 +119,17 @@ export const convertSchool = command<{
   readonly to: "typed" | "reserved";
 }>("convert-school", {
   says: ({ hosts, to }) => `${count(hosts, "device")} ${to === "typed" ? "static" : "reserved in DHCP"}`,
-  run: ({ draft, index }, { hosts, to }) => convertSchoolOf(draft, index, hosts, to),
+  run: ({ edits, index }, { hosts, to }) => convertSchoolOf(edits, index, hosts, to),
 });
 
 export const importHosts = command<{ readonly table: ReadTable }>("import-hosts", {
   says: ({ table }) => `Imported ${count(table.good, "row")} into the register`,
-  run: ({ draft, ids }, { table }) => writeHostTable(draft, ids, table),
+  run: ({ edits, ids }, { table }) => writeHostTable(edits, ids, table),
   log: ({ table }) => ({ rows: table.good.length, skipped: table.bad.length }),
 });
 
 export const takeOverSeen = command<{ readonly rows: readonly Reconciled[] }>("reconcile", {
   says: ({ rows }) => `Took over what was seen of ${count(rows, "device")}`,
-  run: ({ draft, index, ids }, { rows }) => takeSeen(draft, index, ids, rows),
+  run: ({ edits, index, ids }, { rows }) => takeSeen(edits, index, ids, rows),
   log: ({ rows }) => ({ rows: rows.length }),
 });

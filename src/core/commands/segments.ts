@@ -36,7 +36,7 @@ interface OfSegment {
 
 export const addSegment = command<AddSegment>("add-segment", {
   says: ({ name }) => `Added the segment ${name}`,
-  run: (bench, wanted) => addSegmentTo(bench, wanted),
+  run: (context, wanted) => addSegmentTo(context, wanted),
 });
 
 export const removeSegments = command<{ readonly segments: readonly string[] }>("remove-segment", {
@@ -46,8 +46,8 @@ export const removeSegments = command<{ readonly segments: readonly string[] }>(
       ? `Removed the segment ${segmentName(index, only)}`
       : `Removed ${count(segments, "segment")}`;
   },
-  run: ({ draft }, { segments }) => {
-    for (const id of segments) removeSegment(draft, id);
+  run: ({ edits }, { segments }) => {
+    for (const id of segments) removeSegment(edits, id);
   },
 });
 
@@ -55,7 +55,7 @@ export const editSegment = command<OfSegment & { readonly column: SegmentColumn;
   "edit-segment",
   {
     says: ({ segment, column, text }, index) => wrote(segmentName(index, segment), column, text),
-    run: (bench, { segment, column, text }) => editSegmentCell(bench, segment, column, text),
+    run: (context, { segment, column, text }) => editSegmentCell(context, segment, column, text),
   },
 );
 
@@ -63,7 +63,7 @@ export const editSegmentText = command<OfSegment & { readonly field: SegmentFiel
   "edit-segment-field",
   {
     says: ({ segment, field, text }, index) => wrote(segmentName(index, segment), field, text),
-    run: (bench, { segment, field, text }) => editSegmentField(bench, segment, field, text),
+    run: (context, { segment, field, text }) => editSegmentField(context, segment, field, text),
   },
 );
 
@@ -73,25 +73,25 @@ export const setSegment = command<
   }
 >("set-segment", {
   says: ({ segment, fields }, index) => chose(index, segmentName(index, segment), fields),
-  run: ({ draft }, { segment, fields }) => draft.patch("segment", segment, fields),
+  run: ({ edits }, { segment, fields }) => edits.patch("segment", segment, fields),
 });
 
 export const pasteSegments = command<Paste<SegmentColumn>>("paste-segments", {
   says: ({ rows }) => pasted(rows, "the segments"),
-  run: (bench, paste) => pasteSegmentsInto(bench, paste),
+  run: (context, paste) => pasteSegmentsInto(context, paste),
   log: ({ rows, from }) => ({ rows: rows.length, from }),
 });
 
 export const clearSegments = command<{ readonly cells: readonly Cell<SegmentColumn>[] }>("clear-segments", {
   says: ({ cells }) => emptied(cells, "the segments"),
-  run: (bench, { cells }) => eachCell(cells, (row, column) => editSegmentCell(bench, row, column, "")),
+  run: (context, { cells }) => eachCell(cells, (row, column) => editSegmentCell(context, row, column, "")),
 });
 
 export const movePool = command<
   OfSegment & { readonly first: number; readonly last: number; readonly said: string }
 >("move-pool", {
   says: ({ segment, said }, index) => `${segmentName(index, segment)}: pool ${said}`,
-  run: (bench, { segment, first, last }) => movePoolTo(bench, segment, first, last),
+  run: (context, { segment, first, last }) => movePoolTo(context, segment, first, last),
 });
 
 export const sizeLeases = command<{
@@ -102,7 +102,7 @@ export const sizeLeases = command<{
   says: ({ scope, leaseSeconds, missing }, index) =>
     `${segmentOfScope(index, scope)}: lease ${formatLease(leaseSeconds)}` +
     (missing === 0 ? "" : `, ${missing} addresses more in the pool`),
-  run: ({ draft }, { scope, leaseSeconds, missing }) => sizeLeasesOf(draft, scope, leaseSeconds, missing),
+  run: ({ edits }, { scope, leaseSeconds, missing }) => sizeLeasesOf(edits, scope, leaseSeconds, missing),
 });
 
 export const setServer = command<{
@@ -112,17 +112,17 @@ export const setServer = command<{
   says: ({ scope, server }, index) =>
     `${segmentOfScope(index, scope)} is served by ` +
     ("device" in server ? nameOf(index, "device", server.device) : nameOf(index, "host", server.host)),
-  run: (bench, { scope, server }) => setServerOf(bench, scope, server),
+  run: (context, { scope, server }) => setServerOf(context, scope, server),
 });
 
 export const addOption = command<OfSegment & { readonly text: string }>("add-option", {
   says: ({ segment, text }, index) => `${segmentName(index, segment)}: option ${text}`,
-  run: (bench, { segment, text }) => addOptionTo(bench, segment, text),
+  run: (context, { segment, text }) => addOptionTo(context, segment, text),
 });
 
 export const removeOption = command<{ readonly scope: string; readonly code: number }>("remove-option", {
   says: ({ scope, code }, index) => `${segmentOfScope(index, scope)}: option ${code} removed`,
-  run: (bench, { scope, code }) => removeOptionFrom(bench, scope, code),
+  run: (context, { scope, code }) => removeOptionFrom(context, scope, code),
 });
 
 /** The blocks that are written, with commas or spaces between; the sentence about the first that is none. */
@@ -148,37 +148,37 @@ export const allocate = command<{
   readonly blocks: string;
 }>("allocate", {
   says: ({ keep }, index) => `Laid ${index.plan.segment.size - keep.length} subnets out anew`,
-  run: ({ draft, index }, { scheme, doubled, keep, blocks }) => {
+  run: ({ edits, index }, { scheme, doubled, keep, blocks }) => {
     const read = blocksIn(blocks);
     if ("refusal" in read) return read.refusal;
     if (read.blocks.length === 0 && !index.plan.site.blocks.some((block) => block.family === 4))
       return "The site has no block; write one here, such as 10.24.0.0/16.";
     const wanted = { blocks: read.blocks, scheme, keep: new Set(keep), doubled };
-    return writeAllocation(draft, allocateIn(index, wanted));
+    return writeAllocation(edits, allocateIn(index, wanted));
   },
 });
 
 export const renumberBlock = command<{ readonly from: string; readonly to: string }>("renumber", {
   says: ({ from, to }) => `Moved ${from.trim()} to ${to.trim()}`,
-  run: ({ draft, index }, { from, to }) => {
+  run: ({ edits, index }, { from, to }) => {
     const [old, fresh] = [readPrefix(from), readPrefix(to)];
     if (old === null) return notABlock(from, "10.24.0.0/16");
     if (fresh === null) return notABlock(to, "10.36.0.0/16");
-    return renumberBlockIn(draft, index, old, fresh);
+    return renumberBlockIn(edits, index, old, fresh);
   },
 });
 
 export const splitSegment = command<OfSegment & { readonly name: string }>("split-segment", {
   says: ({ segment, name }, index) => `Split ${segmentName(index, segment)}; ${name} is new`,
-  run: (bench, { segment, name }) => splitSegmentIn(bench, segment, name),
+  run: (context, { segment, name }) => splitSegmentIn(context, segment, name),
 });
 
 export const mergeSegments = command<{ readonly into: string; readonly gone: string }>("merge-segments", {
   says: ({ into, gone }, index) => `${segmentName(index, into)} took ${segmentName(index, gone)} in`,
-  run: (bench, { into, gone }) => mergeSegmentsIn(bench, into, gone),
+  run: (context, { into, gone }) => mergeSegmentsIn(context, into, gone),
 });
 
 export const numberSix = command<Record<never, never>>("number-six", {
   says: () => "IPv6 subnets for every segment",
-  run: (bench) => numberAll6(bench),
+  run: (context) => numberAll6(context),
 });

@@ -23,26 +23,26 @@ import { chose, wrote } from "./says";
 
 export const editSite = command<{ readonly field: SiteField; readonly text: string }>("edit-site", {
   says: ({ field, text }) => wrote("Site", field, text),
-  run: (bench, { field, text }) => editSiteText(bench, field, text),
+  run: (context, { field, text }) => editSiteText(context, field, text),
 });
 
 export const setSiteKind = command<{ readonly kind: Site["kind"] }>("set-site-kind", {
   says: ({ kind }, index) => chose(index, "Site", { kind }),
-  run: ({ draft, index }, { kind }) => draft.patch("site", index.plan.site.id, { kind }),
+  run: ({ edits, index }, { kind }) => edits.patch("site", index.plan.site.id, { kind }),
 });
 
 export const setConventions = command<Partial<Site["conventions"]>>("set-conventions", {
   says: (fields, index) => chose(index, "Site", fields),
-  run: (bench, fields) => setConventionsOf(bench, fields),
+  run: (context, fields) => setConventionsOf(context, fields),
 });
 
 export const addUniqueLocal = command<{ readonly prefix: Prefix6 }>("add-unique-local", {
   says: ({ prefix }) => `IPv6 block ${formatPrefix(prefix)}, drawn at random`,
-  run: (bench, { prefix }) =>
+  run: (context, { prefix }) =>
     editSiteText(
-      bench,
+      context,
       "blocks",
-      `${siteFieldText(bench.index.plan.site, "blocks")} ${formatPrefix(prefix)}`,
+      `${siteFieldText(context.index.plan.site, "blocks")} ${formatPrefix(prefix)}`,
     ),
   log: ({ prefix }) => ({ prefix: formatPrefix(prefix) }),
 });
@@ -50,11 +50,11 @@ export const addUniqueLocal = command<{ readonly prefix: Prefix6 }>("add-unique-
 /** A whole plan in place of this one; the site stays the one it is. */
 export const importPlan = command<{ readonly file: string; readonly plan: Plan }>("import-plan", {
   says: ({ file }) => `Imported the plan file ${file}`.slice(0, 120),
-  run: ({ draft, index }, { plan }) => {
+  run: ({ edits, index }, { plan }) => {
     const site = { ...plan.site, id: index.plan.site.id };
     for (const { kind, id, after } of diff(index.plan, { ...plan, site })) {
-      if (after !== null) draft.put(kind, after as never);
-      else if (kind !== "site") draft.remove(kind, id);
+      if (after !== null) edits.put(kind, after as never);
+      else if (kind !== "site") edits.remove(kind, id);
     }
   },
   log: ({ file }) => ({ file }),
@@ -62,12 +62,12 @@ export const importPlan = command<{ readonly file: string; readonly plan: Plan }
 
 export const addKeptClear = command<{ readonly text: string }>("add-kept-clear", {
   says: ({ text }) => `Kept clear of ${text}`,
-  run: (bench, { text }) => addKeptClearTo(bench, text),
+  run: (context, { text }) => addKeptClearTo(context, text),
 });
 
 export const removeKeptClear = command<{ readonly prefix: string }>("remove-kept-clear", {
   says: ({ prefix }) => `${prefix} need not be kept clear any more`,
-  run: (bench, { prefix }) => removeKeptClearFrom(bench, prefix),
+  run: (context, { prefix }) => removeKeptClearFrom(context, prefix),
 });
 
 interface OfLine {
@@ -76,12 +76,12 @@ interface OfLine {
 
 export const addLine = command<{ readonly name: string }>("add-line", {
   says: ({ name }) => `Added ${name}`,
-  run: (bench, { name }) => addLineTo(bench, name),
+  run: (context, { name }) => addLineTo(context, name),
 });
 
 export const removeLine = command<OfLine>("remove-line", {
   says: ({ line }, index) => `Removed ${nameOf(index, "line", line)}`,
-  run: (bench, { line }) => removeLineFrom(bench, line),
+  run: (context, { line }) => removeLineFrom(context, line),
 });
 
 export const setLine = command<
@@ -90,14 +90,14 @@ export const setLine = command<
   }
 >("set-line", {
   says: ({ line, fields }, index) => chose(index, nameOf(index, "line", line), fields),
-  run: (bench, { line, fields }) => editLine(bench, line, fields),
+  run: (context, { line, fields }) => editLine(context, line, fields),
 });
 
 export const editLineField = command<OfLine & { readonly field: LineField; readonly text: string }>(
   "edit-line",
   {
     says: ({ line, field, text }, index) => wrote(nameOf(index, "line", line), field, text),
-    run: (bench, { line, field, text }) => editLineText(bench, line, field, text),
+    run: (context, { line, field, text }) => editLineText(context, line, field, text),
   },
 );
 
@@ -105,7 +105,7 @@ export const editOutside = command<OfLine & { readonly field: OutsideField; read
   "edit-outside",
   {
     says: ({ line, field, text }, index) => wrote(nameOf(index, "line", line), field, text),
-    run: (bench, { line, field, text }) => setOutside(bench, line, field, text),
+    run: (context, { line, field, text }) => setOutside(context, line, field, text),
   },
 );
 
@@ -115,7 +115,7 @@ export const addTemplate = command<{
   readonly text: string;
 }>("add-template", {
   says: ({ name }) => `Template ${name}`,
-  run: (bench, { name, ending, text }) => addTemplateTo(bench, name, ending, text),
+  run: (context, { name, ending, text }) => addTemplateTo(context, name, ending, text),
   log: ({ name, ending }) => ({ name, ending }),
 });
 
@@ -125,7 +125,7 @@ interface OfTemplate {
 
 export const writeTemplate = command<OfTemplate & { readonly text: string }>("write-template", {
   says: ({ template }, index) => `Template ${nameOf(index, "template", template)} rewritten`,
-  run: (bench, { template, text }) => editTemplateOf(bench, template, { text }),
+  run: (context, { template, text }) => editTemplateOf(context, template, { text }),
   log: ({ template }) => ({ template }),
 });
 
@@ -134,10 +134,10 @@ export const editTemplate = command<
 >("edit-template", {
   says: ({ template, fields }, index) =>
     chose(index, `Template ${nameOf(index, "template", template)}`, fields),
-  run: (bench, { template, fields }) => editTemplateOf(bench, template, fields),
+  run: (context, { template, fields }) => editTemplateOf(context, template, fields),
 });
 
 export const removeTemplate = command<OfTemplate>("remove-template", {
   says: ({ template }, index) => `Removed the template ${nameOf(index, "template", template)}`,
-  run: (bench, { template }) => removeTemplateFrom(bench, template),
+  run: (context, { template }) => removeTemplateFrom(context, template),
 });

@@ -19,7 +19,7 @@ const roomName = (index: PlanIndex, id: string): string => nameOf(index, "room",
 
 export const addRoom = command<{ readonly name: string; readonly needs: string }>("add-room", {
   says: ({ name }) => `Added the room ${name}`,
-  run: (bench, fields) => addRoomTo(bench, fields),
+  run: (context, fields) => addRoomTo(context, fields),
 });
 
 export const editRoom = command<{
@@ -32,12 +32,12 @@ export const editRoom = command<{
     if (field === "needs") return `${roomName(index, room)}: ${text === "" ? "nothing needed" : text}`;
     return wrote(roomName(index, room), field, text);
   },
-  run: (bench, { room, field, text }) => editRoomText(bench, room, field, text),
+  run: (context, { room, field, text }) => editRoomText(context, room, field, text),
 });
 
 export const moveRoom = command<{ readonly room: string; readonly by: -1 | 1 }>("move-room", {
   says: ({ room, by }, index) => `${roomName(index, room)} one ${by < 0 ? "up" : "down"}`,
-  run: (bench, { room, by }) => moveRoomBy(bench, room, by),
+  run: (context, { room, by }) => moveRoomBy(context, room, by),
 });
 
 export const removeRooms = command<{ readonly rooms: readonly string[] }>("remove-rooms", {
@@ -47,12 +47,12 @@ export const removeRooms = command<{ readonly rooms: readonly string[] }>("remov
       ? `Removed ${roomName(index, only)}`
       : `Removed ${count(rooms, "room")}`;
   },
-  run: (bench, { rooms }) => removeRoomsFrom(bench, rooms),
+  run: (context, { rooms }) => removeRoomsFrom(context, rooms),
 });
 
 export const pasteRooms = command<{ readonly rows: readonly (readonly string[])[] }>("paste-rooms", {
   says: ({ rows }) => pasted(rows, "the survey"),
-  run: (bench, { rows }) => pasteRoomsInto(bench, rows),
+  run: (context, { rows }) => pasteRoomsInto(context, rows),
   log: ({ rows }) => ({ rows: rows.length }),
 });
 
@@ -63,14 +63,14 @@ export const pasteNeeds = command<{
   readonly names: readonly string[];
 }>("paste-needs", {
   says: ({ needs }) => pasted(needs, "the survey"),
-  run: (bench, { needs, onto, names }) =>
+  run: (context, { needs, onto, names }) =>
     inTurn(
       ...needs.map((text, i) => () => {
         const room = onto[i];
         const refusal =
           room === undefined
-            ? addRoomTo(bench, { name: names[i] ?? "", needs: text })
-            : editRoomText(bench, room, "needs", text);
+            ? addRoomTo(context, { name: names[i] ?? "", needs: text })
+            : editRoomText(context, room, "needs", text);
         return refusal === null ? null : `Row ${i + 1}: ${refusal}`;
       }),
     ),
@@ -79,7 +79,7 @@ export const pasteNeeds = command<{
 
 export const clearRooms = command<{ readonly cells: readonly Cell<"name" | "needs">[] }>("clear-rooms", {
   says: ({ cells }) => emptied(cells, "the survey"),
-  run: (bench, { cells }) => eachCell(cells, (row, column) => editRoomText(bench, row, column, "")),
+  run: (context, { cells }) => eachCell(cells, (row, column) => editRoomText(context, row, column, "")),
 });
 
 interface OfGear {
@@ -88,12 +88,12 @@ interface OfGear {
 
 export const addGear = command<{ readonly name: string }>("add-gear", {
   says: ({ name }) => `Gear found: ${name}`,
-  run: (bench, { name }) => addGearTo(bench, { name }),
+  run: (context, { name }) => addGearTo(context, { name }),
 });
 
 export const editGear = command<OfGear & { readonly field: GearField; readonly text: string }>("edit-gear", {
   says: ({ gear, field, text }, index) => wrote(nameOf(index, "gear", gear), field, text),
-  run: (bench, { gear, field, text }) => editGearText(bench, gear, field, text),
+  run: (context, { gear, field, text }) => editGearText(context, gear, field, text),
 });
 
 export const setGear = command<
@@ -102,12 +102,12 @@ export const setGear = command<
   }
 >("set-gear", {
   says: ({ gear, fields }, index) => chose(index, nameOf(index, "gear", gear), fields),
-  run: ({ draft }, { gear, fields }) => draft.patch("gear", gear, fields),
+  run: ({ edits }, { gear, fields }) => edits.patch("gear", gear, fields),
 });
 
 export const removeGear = command<OfGear>("remove-gear", {
   says: ({ gear }, index) => `Removed ${nameOf(index, "gear", gear)} from the gear found`,
-  run: ({ draft }, { gear }) => draft.remove("gear", gear),
+  run: ({ edits }, { gear }) => edits.remove("gear", gear),
 });
 
 type HostKindFields = Partial<Omit<HostKind, "id" | "name" | "aliases">>;
@@ -118,20 +118,20 @@ interface OfKind {
 
 export const addHostKind = command<{ readonly name: string }>("add-host-kind", {
   says: ({ name }) => `New kind of device: ${name}`,
-  run: (bench, { name }) => addHostKindTo(bench, name, {}),
+  run: (context, { name }) => addHostKindTo(context, name, {}),
 });
 
 export const setHostKind = command<OfKind & { readonly fields: HostKindFields }>("edit-host-kind", {
   says: ({ kind, fields }, index) => chose(index, nameOf(index, "hostKind", kind), fields),
-  run: ({ draft }, { kind, fields }) => draft.patch("hostKind", kind, fields),
+  run: ({ edits }, { kind, fields }) => edits.patch("hostKind", kind, fields),
 });
 
 export const setAliases = command<OfKind & { readonly text: string }>("set-aliases", {
   says: ({ kind, text }, index) => `${nameOf(index, "hostKind", kind)}: also ${text || "nothing else"}`,
-  run: (bench, { kind, text }) => setAliasesOf(bench, kind, text),
+  run: (context, { kind, text }) => setAliasesOf(context, kind, text),
 });
 
 export const removeHostKind = command<OfKind>("remove-host-kind", {
   says: ({ kind }, index) => `Removed the kind ${nameOf(index, "hostKind", kind)}`,
-  run: ({ draft }, { kind }) => draft.remove("hostKind", kind),
+  run: ({ edits }, { kind }) => edits.remove("hostKind", kind),
 });

@@ -4,13 +4,13 @@ import { command } from "./command";
 
 export const renameZone = command<{ readonly zone: string; readonly name: string }>("rename-zone", {
   says: ({ zone, name }, index) => `Zone ${nameOf(index, "zone", zone)} is now ${name}`,
-  run: ({ draft }, { zone, name }) => draft.patch("zone", zone, { name }),
+  run: ({ edits }, { zone, name }) => edits.patch("zone", zone, { name }),
 });
 
 export const openZone = command<{ readonly zone: string; readonly open: boolean }>("open-zone", {
   says: ({ zone, open }, index) =>
     `${nameOf(index, "zone", zone)}: its segments ${open ? "may talk to one another" : "are kept apart"}`,
-  run: ({ draft }, { zone, open }) => draft.patch("zone", zone, { insideOpen: open }),
+  run: ({ edits }, { zone, open }) => edits.patch("zone", zone, { insideOpen: open }),
 });
 
 export const setWall = command<{
@@ -23,8 +23,8 @@ export const setWall = command<{
   says: ({ from, to, door, services }, index) =>
     `Wall ${wallEndName(index, from)} to ${wallEndName(index, to)}: ` +
     (door === "services" ? services.map((service) => service.name).join(", ") : door),
-  run: ({ draft, ids }, { from, to, door, services, reason }) =>
-    setWallBetween(draft, ids, { from, to, door, services, reason }),
+  run: ({ edits, ids }, { from, to, door, services, reason }) =>
+    setWallBetween(edits, ids, { from, to, door, services, reason }),
 });
 
 export const keepProbe = command<{
@@ -34,17 +34,17 @@ export const keepProbe = command<{
   readonly segment: string | null;
 }>("keep-probe", {
   says: ({ name }) => `Kept the probe ${name}`,
-  run: (bench, { name, question, passes, segment }) =>
-    keepProbeIn(bench, question, { name, passes, segment }),
+  run: (context, { name, question, passes, segment }) =>
+    keepProbeIn(context, question, { name, passes, segment }),
 });
 
 export const expectProbe = command<{ readonly probe: string; readonly passes: boolean }>("expect-probe", {
   says: ({ probe, passes }, index) =>
     `${nameOf(index, "expectation", probe)}: has to ${passes ? "pass" : "be stopped"}`,
-  run: (bench, { probe, passes }) => setExpected(bench, probe, passes),
+  run: (context, { probe, passes }) => setExpected(context, probe, passes),
 });
 
 export const dropProbe = command<{ readonly probe: string }>("drop-probe", {
   says: ({ probe }, index) => `No longer kept: ${nameOf(index, "expectation", probe)}`,
-  run: ({ draft }, { probe }) => draft.remove("expectation", probe),
+  run: ({ edits }, { probe }) => edits.remove("expectation", probe),
 });

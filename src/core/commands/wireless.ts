@@ -42,7 +42,7 @@ function freeName(index: PlanIndex): string {
 export const addSsid = command<{ readonly segment: string; readonly name: string | null }>("add-ssid", {
   says: ({ segment, name }, index) =>
     `Wireless name ${name ?? freeName(index)} leads into ${nameOf(index, "segment", segment)}`,
-  run: (bench, { segment, name }) => addSsidTo(bench, segment, name ?? freeName(bench.index)),
+  run: (context, { segment, name }) => addSsidTo(context, segment, name ?? freeName(context.index)),
 });
 
 export const removeSsids = command<{ readonly ssids: readonly string[] }>("remove-ssid", {
@@ -52,8 +52,8 @@ export const removeSsids = command<{ readonly ssids: readonly string[] }>("remov
       ? `Removed the wireless name ${ssidName(index, only)}`
       : `Removed ${count(ssids, "wireless name")}`;
   },
-  run: ({ draft }, { ssids }) => {
-    for (const id of ssids) removeSsid(draft, id);
+  run: ({ edits }, { ssids }) => {
+    for (const id of ssids) removeSsid(edits, id);
   },
 });
 
@@ -61,7 +61,7 @@ export const setSsid = command<{ readonly ssid: string; readonly fields: Partial
   "set-ssid",
   {
     says: ({ ssid, fields }, index) => chose(index, ssidName(index, ssid), fields),
-    run: (bench, { ssid, fields }) => editSsid(bench, ssid, fields),
+    run: (context, { ssid, fields }) => editSsid(context, ssid, fields),
   },
 );
 
@@ -71,7 +71,7 @@ export const editSsidText = command<{
   readonly text: string;
 }>("edit-ssid", {
   says: ({ ssid, column, text }, index) => wrote(ssidName(index, ssid), column, text),
-  run: (bench, { ssid, column, text }) => editSsidCell(bench, ssid, column, text),
+  run: (context, { ssid, column, text }) => editSsidCell(context, ssid, column, text),
 });
 
 interface Pasted<C> {
@@ -82,19 +82,19 @@ interface Pasted<C> {
 
 export const pasteSsids = command<Pasted<SsidColumn>>("paste-ssids", {
   says: ({ rows }) => pasted(rows, "the wireless names"),
-  run: (bench, { rows, from, onto }) => pasteSsidsInto(bench, rows, from, onto),
+  run: (context, { rows, from, onto }) => pasteSsidsInto(context, rows, from, onto),
   log: ({ rows, from }) => ({ rows: rows.length, from }),
 });
 
 export const clearSsids = command<{ readonly cells: readonly Cell<SsidColumn>[] }>("clear-ssids", {
   says: ({ cells }) => emptied(cells, "the wireless names"),
-  run: (bench, { cells }) => eachCell(cells, (row, column) => editSsidCell(bench, row, column, "")),
+  run: (context, { cells }) => eachCell(cells, (row, column) => editSsidCell(context, row, column, "")),
 });
 
 export const setNameSchool = command<{ readonly school: "one" | "each" }>("set-name-school", {
   says: ({ school }) =>
     school === "one" ? "One wireless name everywhere" : "A wireless name for each access point",
-  run: (bench, { school }) => setNameSchoolIn(bench, school),
+  run: (context, { school }) => setNameSchoolIn(context, school),
 });
 
 export const setRadio = command<{
@@ -102,7 +102,7 @@ export const setRadio = command<{
   readonly fields: Partial<Pick<Radio, "widthMhz" | "power" | "enabled">>;
 }>("set-radio", {
   says: ({ radio, fields }, index) => chose(index, radioName(index, radio), fields),
-  run: (bench, { radio, fields }) => setRadioOf(bench, radio, fields),
+  run: (context, { radio, fields }) => setRadioOf(context, radio, fields),
 });
 
 export const setRadioIn = command<{ readonly device: string; readonly band: Band; readonly on: boolean }>(
@@ -110,13 +110,13 @@ export const setRadioIn = command<{ readonly device: string; readonly band: Band
   {
     says: ({ device, band, on }, index) =>
       `${deviceName(index, device)}: ${on ? "a" : "no"} radio in ${BAND_WORDS[band]}`,
-    run: (bench, { device, band, on }) => setRadioInOf(bench, device, band, on),
+    run: (context, { device, band, on }) => setRadioInOf(context, device, band, on),
   },
 );
 
 export const setChannel = command<{ readonly radio: string; readonly text: string }>("set-channel", {
   says: ({ radio, text }, index) => `${radioName(index, radio)}: channel ${text || "left to it"}`,
-  run: (bench, { radio, text }) => setChannelOf(bench, radio, text),
+  run: (context, { radio, text }) => setChannelOf(context, radio, text),
 });
 
 export const setHearing = command<{ readonly a: string; readonly b: string; readonly on: boolean }>(
@@ -124,7 +124,7 @@ export const setHearing = command<{ readonly a: string; readonly b: string; read
   {
     says: ({ a, b, on }, index) =>
       `${deviceName(index, a)} ${on ? "hears" : "does not hear"} ${deviceName(index, b)}`,
-    run: (bench, { a, b, on }) => setHearingOf(bench, a, b, on),
+    run: (context, { a, b, on }) => setHearingOf(context, a, b, on),
   },
 );
 
@@ -138,18 +138,18 @@ export const editRadio = command<{
       ? wrote(deviceName(index, device), "place", text)
       : `${deviceName(index, device)}: ${column.endsWith("width") ? column : `${column} GHz channel`} ` +
         (text || "none"),
-  run: (bench, { device, column, text }) => editRadioCell(bench, device, column, text),
+  run: (context, { device, column, text }) => editRadioCell(context, device, column, text),
 });
 
 export const pasteRadios = command<Pasted<RadioColumn>>("paste-radios", {
   says: ({ rows }) => pasted(rows, "the radios"),
-  run: (bench, { rows, from, onto }) => pasteRadiosInto(bench, rows, from, onto),
+  run: (context, { rows, from, onto }) => pasteRadiosInto(context, rows, from, onto),
   log: ({ rows, from }) => ({ rows: rows.length, from }),
 });
 
 export const clearRadios = command<{ readonly cells: readonly Cell<RadioColumn>[] }>("clear-radios", {
   says: ({ cells }) => emptied(cells, "the radios"),
-  run: (bench, { cells }) => eachCell(cells, (row, column) => editRadioCell(bench, row, column, "")),
+  run: (context, { cells }) => eachCell(cells, (row, column) => editRadioCell(context, row, column, "")),
 });
 
 export const giveChannels = command<{
@@ -157,16 +157,16 @@ export const giveChannels = command<{
   readonly useDfs: Parameters<typeof assignAllChannels>[3];
 }>("assign-channels", {
   says: ({ bands }) => `Channels for ${bands.map((band) => BAND_WORDS[band]).join(", ")}`,
-  run: ({ draft, index }, { bands, useDfs }) => assignAllChannels(draft, index, bands, useDfs),
+  run: ({ edits, index }, { bands, useDfs }) => assignAllChannels(edits, index, bands, useDfs),
 });
 
 export const setRadioRules = command<{ readonly set: keyof typeof RADIO_SETS }>("set-radio-rules", {
   says: ({ set }) => `Channels as listed for ${RADIO_SETS[set].region}`,
-  run: (bench, { set }) =>
-    setRadioRulesTo(bench, { region: RADIO_SETS[set].region, channels: [...RADIO_SETS[set].channels] }),
+  run: (context, { set }) =>
+    setRadioRulesTo(context, { region: RADIO_SETS[set].region, channels: [...RADIO_SETS[set].channels] }),
 });
 
 export const setChannels = command<{ readonly band: Band; readonly text: string }>("set-channels", {
   says: ({ band, text }) => `Channels in ${BAND_WORDS[band]}: ${text || "none"}`,
-  run: (bench, { band, text }) => setChannelsIn(bench, band, text),
+  run: (context, { band, text }) => setChannelsIn(context, band, text),
 });

@@ -79,7 +79,7 @@ test.each(everyDevice.filter(({ device }) => device.bridging === "vlan"))(
     const steps = deviceSteps(data);
     const told = new Map<string, string>();
     for (const title of ["Ports of end devices", "Phone and PC ports", "Trunks, tagging last"]) {
-      const step = steps.find((one) => one.title === title);
+      const step = steps.find((sheetStep) => sheetStep.title === title);
       for (const row of step?.rows ?? []) {
         const cell = (head: string) => row[step?.heads.indexOf(head) ?? -1] ?? "none";
         const labels = labelsOf(row[0] ?? "", data);
@@ -125,7 +125,7 @@ test("a device with two lists gets both, and they say the same", () => {
     [...office.device.values()].find((one) => one.name === "Switch B"),
     "Switch B",
   );
-  const plan = donePlan(afterEdit(office, (bench) => setAbilities(bench, device.id, { lists: "two" })));
+  const plan = donePlan(afterEdit(office, (context) => setAbilities(context, device.id, { lists: "two" })));
   const data = sheetOf(plan, "Switch B");
   const steps = deviceSteps(data);
   const membership = must(
@@ -158,7 +158,7 @@ test("the two lists say nothing that can't be entered, and VLAN 1 is left by the
     [...office.device.values()].find((one) => one.name === "Switch B"),
     "Switch B",
   );
-  const two = donePlan(afterEdit(office, (bench) => setAbilities(bench, device.id, { lists: "two" })));
+  const two = donePlan(afterEdit(office, (context) => setAbilities(context, device.id, { lists: "two" })));
   const notes = (plan: Plan) =>
     deviceSteps(sheetOf(plan, "Switch B"))
       .filter(({ title }) => title.startsWith("List"))
@@ -177,8 +177,8 @@ test("the two lists say nothing that can't be entered, and VLAN 1 is left by the
     "a port",
   );
   const onOne = donePlan(
-    afterEdit(two, ({ draft }) =>
-      draft.patch("port", port.id, { pvid: first, untagged: [first], tagged: [] }),
+    afterEdit(two, ({ edits }) =>
+      edits.patch("port", port.id, { pvid: first, untagged: [first], tagged: [] }),
     ),
   );
   expect(notes(onOne)[0]?.note).toContain("Every port that VLAN 1's line does not name leaves VLAN 1");
@@ -197,9 +197,9 @@ test("the rescue port, the place of the credentials and the limit of VLAN names 
   const plan = donePlan(
     afterEdit(
       office,
-      (bench) =>
-        makeWayBack(bench, [spare.id]) ??
-        editDevice(bench, device.id, "credentialsPlace", "safe in the office"),
+      (context) =>
+        makeWayBack(context, [spare.id]) ??
+        editDevice(context, device.id, "credentialsPlace", "safe in the office"),
     ),
   );
   const [reach] = deviceSteps(sheetOf(plan, "Upper switch"));

@@ -25,7 +25,7 @@ const runText = (
   by: "label" | "softwareName",
 ): string =>
   runsWords(
-    ports.map((port) => all.findIndex((one) => one.label === port.label)),
+    ports.map((port) => all.findIndex((sheetPort) => sheetPort.label === port.label)),
     (at) => all[at]?.[by] ?? "",
   );
 

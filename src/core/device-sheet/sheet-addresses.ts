@@ -13,7 +13,7 @@ import type { DeviceData, SheetAddress, SheetInterface, SheetLine } from "./shee
 
 /** An address with its prefix length and mask; as a host's own (/32, /128) where no prefix holds it. */
 function sheetAddress(prefixes: readonly Prefix[], address: Address): SheetAddress {
-  const prefix = prefixes.find((one) => containsAddress(one, address));
+  const prefix = prefixes.find((prefix) => containsAddress(prefix, address));
   const [length, mask] =
     prefix === undefined
       ? [typeof address === "number" ? 32 : 128, ""]
@@ -65,7 +65,7 @@ export function sheetLines(index: PlanIndex, device: Device): SheetLine[] {
           port,
           addressing: line.addressing,
           vlanTag: line.vlanTag,
-          addresses: [...addresses4, ...addresses6].map((one) => one.address),
+          addresses: [...addresses4, ...addresses6].map((sheetAddress) => sheetAddress.address),
           dns: line.dns.map(formatAddress),
           masks: [
             ...(line.length4 === null

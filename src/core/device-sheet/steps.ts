@@ -129,9 +129,9 @@ function routingSteps(data: DeviceData): SheetStep[] {
         leg.segment || leg.line || leg.name,
         legPlace(leg),
         [...leg.addresses4, ...leg.addresses6]
-          .map((one) => `${one.address}/${one.prefixLength}`)
+          .map((sheetAddress) => `${sheetAddress.address}/${sheetAddress.prefixLength}`)
           .join(", ") || "from the line",
-        leg.addresses4.map((one) => one.mask).join(", "),
+        leg.addresses4.map((sheetAddress) => sheetAddress.mask).join(", "),
         leg.relayTo,
       ]),
     },

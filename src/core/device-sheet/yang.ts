@@ -8,7 +8,10 @@ const ADMIT = {
   untagged: "admit-only-untagged-and-priority-tagged",
 } as const;
 
-const address = (one: SheetAddress) => ({ ip: one.address, "prefix-length": one.prefixLength });
+const address = (sheetAddress: SheetAddress) => ({
+  ip: sheetAddress.address,
+  "prefix-length": sheetAddress.prefixLength,
+});
 
 /**
  * What a port is called in the data: the software's name, or the number on the case where several share it or

@@ -106,7 +106,7 @@ export function readOption(text: string): ReadOption | string {
   if (code < 1 || code > 254) return `${code} is no option's code; they run from 1 to 254.`;
   const own = OWN[code];
   if (own !== undefined) return `Option ${code} is ${own}, which the scope has a field for.`;
-  const kind = OPTION_KINDS.find((one) => one.code === code);
+  const kind = OPTION_KINDS.find((optionKind) => optionKind.code === code);
   const fault = optionFault(kind ?? { name: `option ${code}`, type: "text", most: 0 }, value);
   return fault ?? { code, name: kind?.name ?? `option ${code}`, value };
 }

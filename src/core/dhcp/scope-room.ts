@@ -1,6 +1,5 @@
 import { ascending } from "../kernel";
 import {
-  containsAddress,
   freeRanges,
   inRange,
   rangeCount,
@@ -10,7 +9,7 @@ import {
   type Family,
   type Mac,
 } from "../address";
-import type { PlanIndex, Scope, Host } from "../plan";
+import { holdsAddress, type Host, type PlanIndex, type Scope } from "../plan";
 
 /**
  * Every host of a segment asks this of the same scope; a scope never changes, so the answer can be kept as
@@ -103,9 +102,9 @@ function reservationOf(index: PlanIndex, scope: Scope, mac: Mac | null): Address
           ?.find((host) => host.segment === scope.segment && host.manner === "reserved");
   const address = owner === undefined ? null : ownAddress(owner, scope.family);
   const segment = index.plan.segment.get(scope.segment);
-  const prefixes = scope.family === 4 ? (segment?.prefixes4 ?? []) : (segment?.prefixes6 ?? []);
   return address !== null &&
-    prefixes.some((prefix) => containsAddress(prefix, address)) &&
+    segment !== undefined &&
+    holdsAddress(segment, address) &&
     !ownAddresses(index, scope).has(address)
     ? address
     : null;

@@ -1,7 +1,7 @@
 import { must } from "../kernel";
 import {
   applyChanges,
-  Draft,
+  PlanEdits,
   PlanIndex,
   USUAL_ABILITIES,
   vid,
@@ -209,14 +209,14 @@ describe("after an edit", () => {
     hosts: [phone],
     devices: [{ ...MILL, abilities: { ...USUAL_ABILITIES, ownTag: "drop" } }, BARN, BOX, POINT],
   });
-  const edited = (edit: (draft: Draft) => void): { before: Fabric; after: Fabric; anew: Fabric } => {
+  const edited = (edit: (edits: PlanEdits) => void): { before: Fabric; after: Fabric; anew: Fabric } => {
     const index = PlanIndex.of(base);
     const before = index.derived(FABRIC);
     membersAt(before, 0, 10);
     membersAt(before, 1, 10);
-    const draft = new Draft(index.plan);
-    edit(draft);
-    const changes: Change[] = draft.changes();
+    const edits = new PlanEdits(index.plan);
+    edit(edits);
+    const changes: Change[] = edits.changes();
     const applied = applyChanges(index.plan, changes);
     const plan = must(applied.ok ? applied.value : null, "applies");
     const after = index.derive(plan, changes).derived(FABRIC);
@@ -224,21 +224,21 @@ describe("after an edit", () => {
   };
   const bare = ({ members: _members, ...fabric }: Fabric) => fabric;
 
-  test.each<[string, boolean, (draft: Draft) => void]>([
-    ["a port's VLANs", true, (draft) => draft.patch("port", m1.id, { tagged: [number(20)] })],
-    ["a port's words", true, (draft) => draft.patch("port", b1.id, { note: "to the mill" })],
-    ["a host's name", true, (draft) => draft.patch("host", phone.id, { name: "Desk phone" })],
+  test.each<[string, boolean, (edits: PlanEdits) => void]>([
+    ["a port's VLANs", true, (edits) => edits.patch("port", m1.id, { tagged: [number(20)] })],
+    ["a port's words", true, (edits) => edits.patch("port", b1.id, { note: "to the mill" })],
+    ["a host's name", true, (edits) => edits.patch("host", phone.id, { name: "Desk phone" })],
     [
       "a host plugged elsewhere",
       false,
-      (draft) => draft.patch("host", phone.id, { attachment: { at: "unplaced" } }),
+      (edits) => edits.patch("host", phone.id, { attachment: { at: "unplaced" } }),
     ],
-    ["a port switched off", false, (draft) => draft.patch("port", m1.id, { enabled: false })],
-    ["a port moved to another device", false, (draft) => draft.patch("port", b2.id, { device: MILL.id })],
-    ["a device's place", false, (draft) => draft.patch("device", MILL.id, { place: "Hall" })],
-    ["a cable pulled", false, (draft) => draft.remove("link", must([...base.link.keys()][0], "a link"))],
-    ["a port more", false, (draft) => draft.put("port", port(BARN, "9"))],
-    ["a host more", false, (draft) => draft.put("host", aHost({ name: "New" }))],
+    ["a port switched off", false, (edits) => edits.patch("port", m1.id, { enabled: false })],
+    ["a port moved to another device", false, (edits) => edits.patch("port", b2.id, { device: MILL.id })],
+    ["a device's place", false, (edits) => edits.patch("device", MILL.id, { place: "Hall" })],
+    ["a cable pulled", false, (edits) => edits.remove("link", must([...base.link.keys()][0], "a link"))],
+    ["a port more", false, (edits) => edits.put("port", port(BARN, "9"))],
+    ["a host more", false, (edits) => edits.put("host", aHost({ name: "New" }))],
   ])("%s: the wires stay %p, and all is as if compiled anew", (_, stays, edit) => {
     const { before, after, anew } = edited(edit);
     expect(bare(after)).toEqual(bare(anew));
@@ -246,7 +246,7 @@ describe("after an edit", () => {
   });
 
   test("the members of the device whose port was edited are found anew, those of another are kept", () => {
-    const { before, after, anew } = edited((draft) => draft.patch("port", m1.id, { tagged: [number(10)] }));
+    const { before, after, anew } = edited((edits) => edits.patch("port", m1.id, { tagged: [number(10)] }));
     const [mill, barn] = [MILL, BARN].map(({ id }) => must(after.deviceNumber.get(id), "a number"));
     expect(membersAt(after, mill ?? -1, 10)).toEqual(membersAt(anew, mill ?? -1, 10));
     expect(membersAt(after, mill ?? -1, 10)).toHaveLength(1);

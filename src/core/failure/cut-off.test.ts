@@ -1,7 +1,7 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
-import { applyChanges, Draft, PlanIndex, type Plan } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan } from "../plan";
 import { must } from "../kernel";
 import { mixedSite } from "../testing/mixed-site";
 import { dice, type Dice } from "../testing/plants";
@@ -13,24 +13,24 @@ import { FailureStudy, type Loss } from "./study";
 
 /** Gear with all that could make a difference: guards, ways round, VLANs left out of trunks, priorities. */
 function unsettled(plan: Plan, roll: Dice): Plan {
-  const draft = new Draft(plan);
-  const ports = draft.all("port").filter((port) => PlanIndex.of(plan).linkAt(port.id) !== undefined);
+  const edits = new PlanEdits(plan);
+  const ports = edits.all("port").filter((port) => PlanIndex.of(plan).linkAt(port.id) !== undefined);
   for (const port of ports) {
     if (roll(6) === 0)
-      draft.patch("port", port.id, { guards: { ...port.guards, restrictedRole: roll(2) === 0 } });
-    if (roll(6) === 0) draft.patch("port", port.id, { tagged: port.tagged.filter(() => roll(3) > 0) });
-    if (roll(9) === 0) draft.patch("port", port.id, { guards: { ...port.guards, bpduGuard: true } });
+      edits.patch("port", port.id, { guards: { ...port.guards, restrictedRole: roll(2) === 0 } });
+    if (roll(6) === 0) edits.patch("port", port.id, { tagged: port.tagged.filter(() => roll(3) > 0) });
+    if (roll(9) === 0) edits.patch("port", port.id, { guards: { ...port.guards, bpduGuard: true } });
   }
-  for (const device of draft.all("device").filter(({ bridging }) => bridging === "vlan"))
+  for (const device of edits.all("device").filter(({ bridging }) => bridging === "vlan"))
     if (roll(3) === 0)
-      draft.patch("device", device.id, {
+      edits.patch("device", device.id, {
         tree: {
           ...device.tree,
           kind: (["none", "rapid", "perVlan"] as const)[roll(3)] ?? "rapid",
           priority: 4096 * roll(9),
         },
       });
-  const applied = applyChanges(plan, draft.changes());
+  const applied = applyChanges(plan, edits.changes());
   return must(applied.ok ? applied.value : null, "guards and priorities always apply");
 }
 

@@ -1,5 +1,5 @@
 import { must, putInto } from "../kernel";
-import { Draft, applyChanges, PlanIndex } from "../plan";
+import { PlanEdits, applyChanges, PlanIndex } from "../plan";
 import type { Fabric } from "../fabric";
 import type { Dark } from "./kinds";
 
@@ -82,10 +82,10 @@ export function without(fabric: Fabric, devices: ReadonlySet<string>, wires: Rea
  * of several that are one wire.
  */
 export function planWithout(index: PlanIndex, { devices, cables }: Dark): PlanIndex {
-  const draft = new Draft(index.plan);
+  const edits = new PlanEdits(index.plan);
   for (const id of devices)
-    for (const port of index.portsOf(id)) if (port.enabled) draft.patch("port", port.id, { enabled: false });
-  for (const id of cables) draft.remove("link", id);
-  const applied = applyChanges(index.plan, draft.changes());
+    for (const port of index.portsOf(id)) if (port.enabled) edits.patch("port", port.id, { enabled: false });
+  for (const id of cables) edits.remove("link", id);
+  const applied = applyChanges(index.plan, edits.changes());
   return PlanIndex.of(must(applied.ok ? applied.value : null, "switching things off always applies"));
 }

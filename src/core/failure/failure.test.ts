@@ -36,7 +36,7 @@ test.each(Object.entries(sites))(
       probe(on, asClient({ at: "host", host }, { to: "gateway", service: null }), ids).cause === null;
     const before = [...plan.host.keys()].filter((host) => asks(index, host));
     expect(before.length).toBeGreaterThan(5);
-    for (const failure of singleFailures(index).filter((one) => one.what !== "line")) {
+    for (const failure of singleFailures(index).filter((failure) => failure.what !== "line")) {
       const after = PlanIndex.of(broken(plan, failure));
       const lost = before.filter((host) => !asks(after, host)).sort();
       const { cutOff, noGateway } = study.fail([failure]);
@@ -64,7 +64,7 @@ test("the ring: any one cable may fail and the one that stood by takes over; wit
     new Set(gap.noGateway.map((id) => plan.segment.get(plan.host.get(id)?.segment ?? "")?.name)),
   ).toEqual(new Set(["Bottling hall"]));
   expect(gap.takeOver.length).toBe(1);
-  const whole = donePlan(afterEdit(plan, ({ draft, index }) => carryExactly(draft, index)));
+  const whole = donePlan(afterEdit(plan, ({ edits, index }) => carryExactly(edits, index)));
   const sound = new FailureStudy(PlanIndex.of(whole));
   for (const label of ["R1", "R2", "R3", "R4", "R5"])
     expect([label, lostCount(sound.fail([cable(label)]))]).toEqual([label, 0]);
@@ -107,29 +107,29 @@ test("a supply takes everything on it along; a second feed keeps a device up", (
       name,
     );
   const fed = donePlan(
-    afterEdit(plan, ({ draft }) => {
+    afterEdit(plan, ({ edits }) => {
       for (const name of ["Tank farm switch", "Bottling hall switch"])
-        draft.patch("device", named(name).id, { feed: "circuit 7" });
+        edits.patch("device", named(name).id, { feed: "circuit 7" });
     }),
   );
   const failure: Failure = { what: "feed", feed: "circuit 7" };
   expect(new FailureStudy(PlanIndex.of(fed)).fail([failure]).cutOff.length).toBe(8);
   const doubled = donePlan(
-    afterEdit(fed, ({ draft }) =>
-      draft.patch("device", named("Tank farm switch").id, { backupFeed: "circuit 9" }),
+    afterEdit(fed, ({ edits }) =>
+      edits.patch("device", named("Tank farm switch").id, { backupFeed: "circuit 9" }),
     ),
   );
   expect(new FailureStudy(PlanIndex.of(doubled)).fail([failure]).cutOff.length).toBe(4);
-  expect(singleFailures(PlanIndex.of(doubled)).filter((one) => one.what === "feed").length).toBe(2);
+  expect(singleFailures(PlanIndex.of(doubled)).filter((failure) => failure.what === "feed").length).toBe(2);
 });
 
 /** The practice with its addresses given by a host on Switch B, which the gateway relays to. */
 function relayed(): Plan {
-  const carried = donePlan(afterEdit(fennelStreet(), ({ draft, index }) => carryExactly(draft, index)));
+  const carried = donePlan(afterEdit(fennelStreet(), ({ edits, index }) => carryExactly(edits, index)));
   return donePlan(
-    afterEdit(carried, ({ draft, index }) => {
+    afterEdit(carried, ({ edits, index }) => {
       const server = must(
-        draft
+        edits
           .all("host")
           .find(
             ({ manner, ipv4, attachment }) =>
@@ -140,15 +140,15 @@ function relayed(): Plan {
           ),
         "a host on Switch B",
       );
-      draft.patch("host", server.id, { manner: "typed" });
+      edits.patch("host", server.id, { manner: "typed" });
       // A server's answer to a relay is a new flow to the gateway's address: the wall there has to let it
       // through.
-      const like = must(draft.all("wall")[0], "a wall");
-      const zone = draft.need("segment", must(server.segment, "its segment")).zone;
-      const own = draft
+      const like = must(edits.all("wall")[0], "a wall");
+      const zone = edits.need("segment", must(server.segment, "its segment")).zone;
+      const own = edits
         .all("wall")
         .find((wall) => wall.from.at === "zone" && wall.from.zone === zone && wall.to.at === "gateway");
-      draft.put("wall", {
+      edits.put("wall", {
         ...like,
         id: own?.id ?? testId("wall", "answers"),
         from: { at: "zone", zone },
@@ -156,11 +156,11 @@ function relayed(): Plan {
         door: "open",
         services: [],
       });
-      for (const scope of draft.all("scope").filter(({ family }) => family === 4)) {
-        draft.patch("scope", scope.id, { serverDevice: null, serverHost: server.id });
-        const leg = index.gatewayOf(draft.need("segment", scope.segment));
+      for (const scope of edits.all("scope").filter(({ family }) => family === 4)) {
+        edits.patch("scope", scope.id, { serverDevice: null, serverHost: server.id });
+        const leg = index.gatewayOf(edits.need("segment", scope.segment));
         if (leg !== undefined && scope.segment !== server.segment)
-          draft.patch("interface", leg.id, { relayTo: server.ipv4 });
+          edits.patch("interface", leg.id, { relayTo: server.ipv4 });
       }
     }),
   );
@@ -175,7 +175,7 @@ test("a relay is not the server: when the server's cable dies, whoever leases an
   const before = [...plan.host.keys()].filter((host) => asks(index, host));
   expect(before.length).toBeGreaterThan(20);
   let waiting = 0;
-  for (const failure of singleFailures(index).filter((one) => one.what !== "line")) {
+  for (const failure of singleFailures(index).filter((failure) => failure.what !== "line")) {
     const after = PlanIndex.of(broken(plan, failure));
     const { cutOff, noGateway, noAddress } = study.fail([failure]);
     waiting += noAddress.filter((id) => !noGateway.includes(id)).length;

@@ -1,6 +1,6 @@
 import { listFindings, runChecks } from "../checks";
 import { must } from "../kernel";
-import { applyChanges, Draft, PlanIndex, type Plan, type ProbeGoal } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan, type ProbeGoal } from "../plan";
 import { SERVICES } from "../policy";
 import { asClient, probe } from "../probe";
 import { reachAt, reachMatrix } from "../reach";
@@ -125,10 +125,10 @@ test.each(SITES.slice(0, 20))(
     for (const host of wired) {
       const other = wired.find(({ segment }) => segment !== host.segment);
       if (other === undefined) continue;
-      const draft = new Draft(plan);
-      draft.patch("host", other.id, { attachment: { at: "unplaced" } });
-      draft.patch("host", host.id, { attachment: other.attachment });
-      const moved = applyChanges(plan, draft.changes());
+      const edits = new PlanEdits(plan);
+      edits.patch("host", other.id, { attachment: { at: "unplaced" } });
+      edits.patch("host", host.id, { attachment: other.attachment });
+      const moved = applyChanges(plan, edits.changes());
       expect([host.name, other.name, wrong(must(moved.ok ? moved.value : null, "it moves"))]).toEqual([
         host.name,
         other.name,

@@ -13,7 +13,9 @@ export interface RankedLoss extends Loss {
 }
 
 const keyOf = (failures: readonly Failure[]): string =>
-  failures.map((one) => `${one.what} ${one.what === "feed" ? one.feed : one.id}`).join(" + ");
+  failures
+    .map((failure) => `${failure.what} ${failure.what === "feed" ? failure.feed : failure.id}`)
+    .join(" + ");
 
 /**
  * Failures by whom they cut off: hosts without a network or a gateway first, then without the internet, then
@@ -24,7 +26,7 @@ export function ranked(index: PlanIndex, losses: readonly Loss[]): RankedLoss[] 
     .map((loss): RankedLoss => ({
       ...loss,
       key: keyOf(loss.failures),
-      name: loss.failures.map((one) => failureName(index, one)).join(" and "),
+      name: loss.failures.map((failure) => failureName(index, failure)).join(" and "),
       lost: lostCount(loss),
       harmed: harmedCount(loss),
     }))
@@ -93,7 +95,7 @@ export function singlePoints(index: PlanIndex, losses: readonly RankedLoss[]): S
       found.set(key, own);
     }
   };
-  for (const loss of losses.filter((one) => one.failures.length === 1)) {
+  for (const loss of losses.filter((rankedLoss) => rankedLoss.failures.length === 1)) {
     note("gateway", loss, loss.noGateway);
     note("address", loss, loss.noAddress);
     note("internet", loss, loss.noInternet);

@@ -1,6 +1,6 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { must } from "../kernel";
-import { applyChanges, Draft, emptyPlan, diff, PlanIndex, rebase, type Plan } from "../plan";
+import { applyChanges, PlanEdits, emptyPlan, diff, PlanIndex, rebase, type Plan } from "../plan";
 import { editHostCell, editSegmentCell, movePool, removeDevice, setWall } from "../planners";
 import { testId } from "../testing/build-plan";
 import { clashSides, countChanges, describeChanges } from "./describe-changes";
@@ -14,10 +14,10 @@ const named = <T extends { name: string }>(items: ReadonlyMap<string, T>, name: 
     name,
   );
 const ids = () => testId("new", "one");
-function told(edit: (draft: Draft) => unknown) {
-  const draft = new Draft(plan);
-  edit(draft);
-  const changes = draft.changes();
+function told(edit: (edits: PlanEdits) => unknown) {
+  const edits = new PlanEdits(plan);
+  edit(edits);
+  const changes = edits.changes();
   const applied = applyChanges(plan, changes);
   return {
     changes,
@@ -27,7 +27,7 @@ function told(edit: (draft: Draft) => unknown) {
 
 test("a change is told by name, with both values as a person writes them", () => {
   const staff = named(plan.segment, "Staff");
-  expect(told((draft) => movePool({ draft, index, ids }, staff.id, 40, 109)).words).toEqual([
+  expect(told((edits) => movePool({ edits, index, ids }, staff.id, 40, 109)).words).toEqual([
     {
       what: "changed",
       kind: "scope",
@@ -35,7 +35,7 @@ test("a change is told by name, with both values as a person writes them", () =>
       fields: [{ field: "pool", before: "10.24.20.40 to 10.24.20.99", after: "10.24.20.40 to 10.24.20.109" }],
     },
   ]);
-  expect(told((draft) => editSegmentCell({ draft, index, ids }, staff.id, "zone", "Payment")).words).toEqual([
+  expect(told((edits) => editSegmentCell({ edits, index, ids }, staff.id, "zone", "Payment")).words).toEqual([
     {
       what: "changed",
       kind: "segment",
@@ -44,7 +44,7 @@ test("a change is told by name, with both values as a person writes them", () =>
     },
   ]);
   expect(
-    told((draft) => editHostCell({ draft, index, ids }, named(plan.host, "Analyser").id, "port", "")).words,
+    told((edits) => editHostCell({ edits, index, ids }, named(plan.host, "Analyser").id, "port", "")).words,
   ).toEqual([
     {
       what: "changed",
@@ -53,8 +53,8 @@ test("a change is told by name, with both values as a person writes them", () =>
       fields: [{ field: "plugged in", before: "Switch B port 4", after: "nowhere" }],
     },
   ]);
-  const doors = told((draft) =>
-    setWall(draft, ids, {
+  const doors = told((edits) =>
+    setWall(edits, ids, {
       from: { at: "zone", zone: named(plan.zone, "Visitors").id },
       to: { at: "gateway" },
       door: "open",
@@ -66,7 +66,7 @@ test("a change is told by name, with both values as a person writes them", () =>
 });
 
 test("what goes is told by the name it had; how much a batch does is counted", () => {
-  const { changes, words } = told((draft) => removeDevice(draft, named(plan.device, "Kennels AP").id));
+  const { changes, words } = told((edits) => removeDevice(edits, named(plan.device, "Kennels AP").id));
   expect(words.filter((w) => w.what === "removed").map((w) => w.name)).toEqual(
     expect.arrayContaining([
       "Kennels AP",
@@ -89,7 +89,7 @@ test("no change of the demo is told with an id, a bare object or an empty value"
 
 test("a clash shows both sides in words and travels as plain JSON, IPv6 and all", () => {
   const host = named(plan.host, "Analyser");
-  const set = (fields: Partial<typeof host>) => told((draft) => draft.patch("host", host.id, fields)).changes;
+  const set = (fields: Partial<typeof host>) => told((edits) => edits.patch("host", host.id, fields)).changes;
   const now = applyChanges(plan, set({ ipv6: 0xfd00n as never, place: "Attic" }));
   const clash = rebase(must(now.ok ? now.value : null, "applies"), set({ ipv6: 0xfd01n as never }));
   const [only] = clash.ok ? [] : clash.error;
@@ -113,15 +113,15 @@ test("no value of a choice is told in the program's own spelling, whatever kind 
     named(plan.host, "Analyser"),
     named(plan.device, "Gateway"),
   ];
-  const { words } = told((draft) => {
-    draft.patch("line", must(line, "a line").id, { providerBox: "cannotBridge" });
-    draft.patch("host", host.id, { kind: "doorController", poe: "class3", manner: "typed" });
-    draft.patch("device", device.id, {
+  const { words } = told((edits) => {
+    edits.patch("line", must(line, "a line").id, { providerBox: "cannotBridge" });
+    edits.patch("host", host.id, { kind: "doorController", poe: "class3", manner: "typed" });
+    edits.patch("device", device.id, {
       kind: "providerBox",
       defaultRoute: "none",
       tree: { ...device.tree, kind: "perVlan" },
     });
-    draft.put("site", { ...plan.site, conventions: { ...plan.site.conventions, separation: "gap" } });
+    edits.put("site", { ...plan.site, conventions: { ...plan.site.conventions, separation: "gap" } });
   });
   const values = words.flatMap(({ fields }) => fields.flatMap(({ before, after }) => [before, after]));
   expect(values).toEqual(

@@ -21,7 +21,7 @@ function with6(plan: Plan): Plan {
     PlanIndex.of({ ...plan, site }),
     () => testId("zones", `${(n += 1)}`),
     { planner: "test", summary: "", args: null },
-    (bench) => numberAll6(bench),
+    (context) => numberAll6(context),
   );
   const applied = applyChanges({ ...plan, site }, must(batch, refusal ?? "a batch").changes);
   return must(applied.ok ? applied.value : null, "the changes apply");
@@ -67,13 +67,17 @@ describe("zone files", () => {
       const reverse = files.flatMap((file) =>
         recordsOf(file, "PTR").map(([label, data]) => `${data} ${addressOf(`${label}.${file.zone}`)}`),
       );
-      const wanted = named.map((one) => `${one.label}.${one.domain}. ${formatAddress(one.address)}`);
+      const wanted = named.map(
+        (namedAddress) =>
+          `${namedAddress.label}.${namedAddress.domain}. ${formatAddress(namedAddress.address)}`,
+      );
       const fixed = [...index.plan.host.values()]
         .filter((host) => host.manner !== "dynamic")
         .flatMap((host) => [host.ipv4, host.ipv6])
         .filter((address) => address !== null);
       expect(wanted.length).toBeGreaterThanOrEqual(fixed.length);
-      for (const address of fixed) expect(named.some((one) => one.address === address)).toBe(true);
+      for (const address of fixed)
+        expect(named.some((namedAddress) => namedAddress.address === address)).toBe(true);
       expect([...reverse].sort()).toEqual([...wanted].sort());
       for (const one of wanted) expect(forward).toContain(one);
       // The only name that is nobody's of the register is the name server's own.

@@ -149,7 +149,7 @@ function forward(
   const own =
     server === null ||
     !serverName.endsWith(`.${domain}.`) ||
-    named.some((one) => one.label === "ns" && one.address === server)
+    named.some((namedAddress) => namedAddress.label === "ns" && namedAddress.address === server)
       ? []
       : [`ns\tIN\t${typeOf(server)}\t${formatAddress(server)}`];
   const seen = new Set<string>();
@@ -196,20 +196,20 @@ export function zoneFiles(index: PlanIndex, serial: number): Zones | null {
   if (server === null) return null;
   const { named, leftOut } = namedAddresses(index);
   const serverName = `ns.${siteDomain(index)}.`;
-  const domains = [...new Set([siteDomain(index), ...named.map((one) => one.domain)])]
+  const domains = [...new Set([siteDomain(index), ...named.map((namedAddress) => namedAddress.domain)])]
     .filter(isDomain)
     .sort(byText);
   const files = domains.map((domain) =>
     forward(
       domain,
-      named.filter((one) => one.domain === domain),
+      named.filter((namedAddress) => namedAddress.domain === domain),
       { server, serverName, serial: Math.max(1, serial) },
     ),
   );
   const reverse = new Map<string, NamedAddress[]>();
-  for (const one of named) {
-    const { zone } = reverseOf(one.address);
-    putInto(reverse, zone, one);
+  for (const namedAddress of named) {
+    const { zone } = reverseOf(namedAddress.address);
+    putInto(reverse, zone, namedAddress);
   }
   for (const [zone, members] of [...reverse].sort(([a], [b]) =>
     byNaturalText(a.split(".").reverse().join("."), b.split(".").reverse().join(".")),

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { applyChanges, Draft, PlanIndex, vid as asVid, type Plan, type Port, type Vid } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, vid as asVid, type Plan, type Port, type Vid } from "../plan";
 import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
 import { classify, dropReason, FABRIC, type Tag } from "../fabric";
 import { flood } from "./flood";
@@ -193,7 +193,7 @@ test("what is joined after any edits of memberships is what joining anew gives, 
       let index = PlanIndex.of(planOf(nodes));
       index.derived(JOINS);
       for (const { port: n, vid, untag } of edits) {
-        const draft = new Draft(index.plan);
+        const draft = new PlanEdits(index.plan);
         const port = must([...index.plan.port.values()][n % index.plan.port.size], "a port");
         if (untag === 0) draft.patch("port", port.id, { untagged: [v(vid)], pvid: v(vid) });
         else

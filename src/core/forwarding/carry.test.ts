@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { PlanIndex, vid, type Plan, type Port, Draft, applyChanges } from "../plan";
+import { PlanIndex, vid, type Plan, type Port, PlanEdits, applyChanges } from "../plan";
 import { carryOn } from "../planners/ports/carry-vlan";
 import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
 import { CARRY } from "./carry";
@@ -85,14 +85,14 @@ test("a break is reported exactly when flooding every station finds one, and car
       for (let round = 0; round < 12; round += 1) {
         const open = PlanIndex.of(plan).derived(CARRY).breaks;
         if (open.length === 0) break;
-        const draft = new Draft(plan);
+        const edits = new PlanEdits(plan);
         for (const found of open)
           carryOn(
-            draft,
+            edits,
             found.lacking.map((p) => p.id),
             v(found.vid),
           );
-        const applied = applyChanges(plan, draft.changes());
+        const applied = applyChanges(plan, edits.changes());
         plan = must(applied.ok ? applied.value : null, "applies");
       }
       expect(cutOffByFlooding(plan, tree.vids)).toBe(false);

@@ -118,11 +118,11 @@ function searchFrom(root: number, { edges }: Graph, { depth, part, blocks }: Sea
 function close(left: Frame, up: Frame, open: OpenEdge[], blocks: Block[]): void {
   up.low = Math.min(up.low, left.low);
   if (left.low < up.depth) return;
-  const own = open.splice(open.findLastIndex((one) => one.node === left.node));
+  const own = open.splice(open.findLastIndex((openEdge) => openEdge.node === left.node));
   blocks.push({
-    ports: own.map((one) => one.port),
+    ports: own.map((openEdge) => openEdge.port),
     top: up.node,
-    below: own.flatMap((one) => (one.node >= 0 ? [one.node] : [])),
+    below: own.flatMap((openEdge) => (openEdge.node >= 0 ? [openEdge.node] : [])),
   });
 }
 

@@ -76,7 +76,7 @@ test("where both ends of each cable carry the same, who hears whom is heard by t
           port: testId("port", `${testId("device", `S${i}`)} 1`),
           tag: null,
           host: testId("host", `H${i}`),
-        }).heard.map((one) => one.host.name);
+        }).heard.map(({ host }) => host.name);
         expect([i, heard.length]).toEqual([i, new Set(heard).size]);
         return new Set(heard);
       });

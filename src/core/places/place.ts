@@ -52,7 +52,7 @@ export interface Hearing {
 export function hears(fabric: Fabric, { arrivals, emissions, routed }: Flood, place: Place): Hearing | null {
   if (place.at === "inside") {
     const device = fabric.deviceNumber.get(place.device);
-    const arrival = arrivals.findIndex((one) => one.device === device && one.vid === place.vid);
+    const arrival = arrivals.findIndex((arrival) => arrival.device === device && arrival.vid === place.vid);
     return arrival < 0 ? null : { arrival, emission: arrivals[arrival]?.emission ?? -1 };
   }
   const number = fabric.portNumber.get(place.port);
@@ -61,7 +61,8 @@ export function hears(fabric: Fabric, { arrivals, emissions, routed }: Flood, pl
     return found === undefined ? null : { arrival: -1, emission: found.emission };
   }
   const wire = number === undefined ? -1 : (fabric.wireOf[number] ?? -1);
-  const emission = wire < 0 ? -1 : emissions.findIndex((one) => one.wire === wire && one.tag === place.tag);
+  const emission =
+    wire < 0 ? -1 : emissions.findIndex((emission) => emission.wire === wire && emission.tag === place.tag);
   return emission < 0 ? null : { arrival: -1, emission };
 }
 

@@ -150,7 +150,8 @@ function idOfAnother(before: Plan, changes: readonly Change[]): IntegrityError |
   const gone = new Set(changes.filter((change) => change.after === null).map(({ id }) => id));
   const present = COLLECTION_KINDS.filter((kind) => before[kind].size > 0);
   for (const { kind, id } of added) {
-    const other = id === before.site.id ? "site" : present.find((one) => before[one].has(id));
+    const other =
+      id === before.site.id ? "site" : present.find((collectionKind) => before[collectionKind].has(id));
     if (other !== undefined && !gone.has(id)) return { code: "id-of-another", kind, id, other };
   }
   return null;

@@ -18,7 +18,7 @@ export {
 } from "./blank";
 export { applyChanges, assemble, type Change, type ChangeBatch, type IntegrityError, invert } from "./change";
 export { diff } from "./diff";
-export { Draft } from "./draft";
+export { PlanEdits } from "./plan-edits";
 export { emptyPlan, entityCount, entityOf, type Plan } from "./plan";
 export { type Derived, PlanIndex } from "./plan-index";
 export { joinsAt, offers, pointsOf, segmentsOfSsid, ssidsOf, vidsOfSsid } from "./offers";
@@ -71,4 +71,5 @@ export { type Gear, type HostKind, type Purpose, PURPOSES, type Room } from "./s
 export { nextSteps, type NextSteps } from "./undo";
 export { decodeStored, encodeStored } from "./schema/stored";
 export { MISFIT } from "./schema/stored-parts";
+export { holdsAddress, prefixesOf, segmentHolding, subnetHolding } from "./subnets";
 export { storedPlan } from "./stored-plan";

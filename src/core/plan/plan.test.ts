@@ -16,7 +16,7 @@ import {
 import { applyChanges, invert, type Change } from "./change";
 import { COLLECTION_KINDS } from "./schema/kinds";
 import { diff } from "./diff";
-import { Draft } from "./draft";
+import { PlanEdits } from "./plan-edits";
 import { entityOf, type Plan } from "./plan";
 import { PlanIndex } from "./plan-index";
 import { nextSteps, type LoggedBatch } from "./undo";
@@ -51,7 +51,7 @@ const anyEdits = fc.array(
 type Edits = typeof anyEdits extends fc.Arbitrary<infer E> ? E : never;
 
 function changesOf(plan: Plan, edits: Edits, salt = ""): Change[] {
-  const draft = new Draft(plan);
+  const draft = new PlanEdits(plan);
   for (const edit of edits) {
     const pickFrom = <T>(list: T[]): T => must(list[edit.pick % list.length], "not empty");
     if (edit.what === "rename" && "name" in edit)
@@ -125,9 +125,9 @@ test("a derived index answers like one built anew", () => {
 
 test("two people's edits merge when they touch different fields, in either order", () => {
   const host = must([...demo.host.values()][0], "a host");
-  const rename = new Draft(demo);
+  const rename = new PlanEdits(demo);
   rename.patch("host", host.id, { name: "Renamed" });
-  const move = new Draft(demo);
+  const move = new PlanEdits(demo);
   move.patch("host", host.id, { place: "Attic" });
   for (const [mine, theirs] of [
     [rename, move],
@@ -147,9 +147,9 @@ test("member lists merge as sets; one field wanted differently is a clash with b
   );
   const [first, second] = [must(port.tagged[0], "a VID"), must(port.tagged[1], "a VID")];
   const added = must(vid(123), "a VID");
-  const mine = new Draft(demo);
+  const mine = new PlanEdits(demo);
   mine.patch("port", port.id, { tagged: [...port.tagged.filter((t) => t !== first), added] });
-  const theirs = new Draft(demo);
+  const theirs = new PlanEdits(demo);
   theirs.patch("port", port.id, { tagged: port.tagged.filter((t) => t !== second) });
   const now = applied(demo, theirs.changes());
   const merged = rebase(now, mine.changes());
@@ -158,9 +158,9 @@ test("member lists merge as sets; one field wanted differently is a clash with b
     [...port.tagged.filter((t) => t !== first && t !== second), added].sort(),
   );
 
-  const a = new Draft(demo);
+  const a = new PlanEdits(demo);
   a.patch("port", port.id, { note: "mine" });
-  const b = new Draft(demo);
+  const b = new PlanEdits(demo);
   b.patch("port", port.id, { note: "theirs" });
   expect(rebase(applied(demo, b.changes()), a.changes())).toEqual({
     ok: false,

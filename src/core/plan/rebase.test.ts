@@ -4,7 +4,7 @@ import { equal, must } from "../kernel";
 import { asPrefix4, parseAddress, parsePrefix } from "../address";
 import { applyChanges, invert, type Change } from "./change";
 import { diff } from "./diff";
-import { Draft } from "./draft";
+import { PlanEdits } from "./plan-edits";
 import { entityFault } from "./schema/faults";
 import { KINDS } from "./schema/kinds";
 import { rebase, rebaseMine } from "./rebase";
@@ -46,7 +46,7 @@ const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
 );
 
 function changesOf(on: Plan, edits: readonly Edit[]): Change[] {
-  const draft = new Draft(on);
+  const draft = new PlanEdits(on);
   for (const edit of edits) {
     const host = draft.get("host", must(hosts[edit.n], "a host").id);
     const port = draft.get("port", must(ports[edit.n], "a port").id);
@@ -199,9 +199,9 @@ describe("what two people did to one list", () => {
   ];
   const both = (mine: Field, theirs: Field) => {
     const edit = ([kind, id, fields]: Field) => {
-      const draft = new Draft(plan);
-      draft.patch(kind, id, fields);
-      return draft.changes();
+      const edits = new PlanEdits(plan);
+      edits.patch(kind, id, fields);
+      return edits.changes();
     };
     return rebase(applied(plan, edit(theirs)), edit(mine));
   };
@@ -278,9 +278,9 @@ describe("what two people did to one list", () => {
   });
   test("undo of a renumbered subnet that somebody has renumbered since clashes instead of adding the old one", () => {
     const to = (on: Plan, text: string) => {
-      const draft = new Draft(on);
-      draft.patch("segment", segment.id, { prefixes4: [net(text)] });
-      return draft.changes();
+      const edits = new PlanEdits(on);
+      edits.patch("segment", segment.id, { prefixes4: [net(text)] });
+      return edits.changes();
     };
     const mine = to(plan, "10.24.88.0/24");
     const between = applied(plan, mine);
@@ -290,12 +290,12 @@ describe("what two people did to one list", () => {
     });
   });
   test("each field is chosen apart", () => {
-    const draft = new Draft(plan);
-    draft.patch("segment", segment.id, { name: "Mine", domainName: "mine.example" });
-    const other = new Draft(plan);
+    const edits = new PlanEdits(plan);
+    edits.patch("segment", segment.id, { name: "Mine", domainName: "mine.example" });
+    const other = new PlanEdits(plan);
     other.patch("segment", segment.id, { name: "Theirs", domainName: "theirs.example" });
     const now = applied(plan, other.changes());
-    const chosen = rebase(now, draft.changes(), ({ field }) => (field === "name" ? "mine" : "theirs"));
+    const chosen = rebase(now, edits.changes(), ({ field }) => (field === "name" ? "mine" : "theirs"));
     expect(chosen).toMatchObject({
       ok: true,
       value: [{ after: { name: "Mine", domainName: "theirs.example" } }],

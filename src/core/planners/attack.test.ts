@@ -50,7 +50,7 @@ import { setSoftwareNames } from "./ports/software-names";
 import { addStack } from "./gear/add-stack";
 import { addTemplate } from "./site/templates";
 import { parseService } from "./segments/service-text";
-import { plan as runPlanner, type Bench, type Refusal } from "./planner";
+import { plan as runPlanner, type EditContext, type Refusal } from "./planner";
 import { pasteHosts, pasteSegments } from "./register/table-paste";
 
 // Whatever a person (or a spreadsheet) puts into a field: it is either refused with a sentence, or what it
@@ -123,7 +123,7 @@ const pickId = (items: ReadonlyMap<string, unknown>, n: number): string =>
   must([...items.keys()][n % items.size], "an entity");
 
 /** Runs an edit on a fresh draft and holds it to the rule above. */
-function hold(plan: Plan, edit: (bench: Bench) => Refusal | void): "refused" | "written" {
+function hold(plan: Plan, edit: (context: EditContext) => Refusal | void): "refused" | "written" {
   let n = 0;
   const { batch, refusal } = runPlanner(
     PlanIndex.of(plan),
@@ -157,7 +157,10 @@ const anyAttack: fc.Arbitrary<Attack> = fc.record({
   pick: fc.nat(99),
 });
 
-const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Bench) => Refusal | void][] = [
+const FIELDS: readonly [
+  string,
+  (attack: Attack & { plan: Plan }) => (context: EditContext) => Refusal | void,
+][] = [
   [
     "a segment's cell",
     ({ plan, n, text, pick }) =>
@@ -220,7 +223,7 @@ const FIELDS: readonly [string, (attack: Attack & { plan: Plan }) => (bench: Ben
     "a new kind",
     ({ text, other }) =>
       (b) =>
-        addHostKind(b, text, {}) ?? setAliases(b, must(b.draft.all("hostKind")[0], "a kind").id, other),
+        addHostKind(b, text, {}) ?? setAliases(b, must(b.edits.all("hostKind")[0], "a kind").id, other),
   ],
   [
     "a new line",

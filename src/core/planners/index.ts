@@ -150,7 +150,7 @@ export { addLeg, removeLeg, setLegAddress } from "./addressing/legs";
 export { nextFreeFor } from "./addressing/next-free";
 export { fieldsOf, paintPorts, parkPorts, type PortRole, setAccess } from "./ports/paint-ports";
 export { type Paint, paintSelection, roleAt } from "./ports/paint-selection";
-export { type Bench, type IdSource, plan, type Refusal } from "./planner";
+export { type EditContext, type IdSource, plan, type Refusal } from "./planner";
 export { removeDevice, removeHost, removeSegment } from "./site/remove";
 export {
   addressInSegment,

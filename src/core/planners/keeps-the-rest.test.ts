@@ -45,7 +45,7 @@ test("an empty pool's repair adds what is free; other pools and what was left ou
     [range("10.24.20.60", "10.24.20.62")],
   ];
   const empty = donePlan(
-    afterEdit(plan, ({ draft }) => draft.patch("scope", scope.id, { pools, exclusions })),
+    afterEdit(plan, ({ edits }) => edits.patch("scope", scope.id, { pools, exclusions })),
   );
   const port = must(
     [...plan.port.values()].find(
@@ -66,7 +66,7 @@ test("an empty pool's repair adds what is free; other pools and what was left ou
   );
   const repair = must(outcome.cause?.repairs[0], `a repair, not ${outcome.cause?.sentence}`);
   expect(repair.label).toMatch(/^Also give out 10\.24\.20\.\d+ to 10\.24\.20\.\d+$/);
-  const mended = donePlan(afterEdit(empty, ({ draft, ids }) => repair.edit(draft, ids)));
+  const mended = donePlan(afterEdit(empty, ({ edits, ids }) => repair.edit(edits, ids)));
   const after = scopeOf(mended, "Staff");
   expect([after.pools.slice(0, 2), after.exclusions, after.pools.length]).toEqual([pools, exclusions, 3]);
   expect(staff.id).toBe(after.segment);
@@ -79,12 +79,12 @@ test("what removes a scope says so, with its addresses", () => {
     "a switch",
   );
   const two = donePlan(
-    afterEdit(plan, ({ draft, ids }) => {
-      draft.put("scope", { ...scope, id: ids(), serverDevice: gateway.id, serverHost: null });
+    afterEdit(plan, ({ edits, ids }) => {
+      edits.put("scope", { ...scope, id: ids(), serverDevice: gateway.id, serverHost: null });
     }),
   );
   const finding = must(
-    listFindings(runChecks(PlanIndex.of(two))).find((one) => one.code === "two-address-servers"),
+    listFindings(runChecks(PlanIndex.of(two))).find((finding) => finding.code === "two-address-servers"),
     "the finding",
   );
   const repairs = repairsOf(finding, PlanIndex.of(two));
@@ -100,34 +100,38 @@ test("merging keeps what both scopes leave out, further subnets, sign-ins that l
       (s) => s.prefixes4[0]?.length === 24 && [...house.scope.values()].some((one) => one.segment === s.id),
     )?.name ?? "";
   const split = donePlan(
-    afterEdit(house, (bench) => splitSegment(bench, segment(house, name).id, "Upper half")),
+    afterEdit(house, (context) => splitSegment(context, segment(house, name).id, "Upper half")),
   );
   const upper = segment(split, "Upper half");
   const usable = (n: number) => (Number(must(upper.prefixes4[0], "").network) + n) as Ipv4;
   const out = { first: usable(3), last: usable(4) };
   const more = donePlan(
-    afterEdit(split, ({ draft }) => {
+    afterEdit(split, ({ edits }) => {
       const scope = must(
-        draft.all("scope").find((one) => one.segment === upper.id),
+        edits.all("scope").find((one) => one.segment === upper.id),
         "its scope",
       );
-      draft.patch("scope", scope.id, { exclusions: [out] });
-      draft.patch("segment", upper.id, {
+      edits.patch("scope", scope.id, { exclusions: [out] });
+      edits.patch("segment", upper.id, {
         prefixes6: [must(parsePrefix("fd24:5a10:3c01:77::/64"), "") as never],
       });
       const ssid = must(
-        draft.all("ssid").find((one) => one.segment !== upper.id),
+        edits.all("ssid").find((one) => one.segment !== upper.id),
         "a wireless name",
       );
-      draft.patch("ssid", ssid.id, { moreSegments: [upper.id] });
+      edits.patch("ssid", ssid.id, { moreSegments: [upper.id] });
     }),
   );
-  const merged = donePlan(afterEdit(more, (bench) => mergeSegments(bench, segment(more, name).id, upper.id)));
+  const merged = donePlan(
+    afterEdit(more, (context) => mergeSegments(context, segment(more, name).id, upper.id)),
+  );
   expect(scopeOf(merged, name).exclusions).toContainEqual(out);
   expect(segment(merged, name).prefixes6).toHaveLength(segment(more, name).prefixes6.length + 1);
   expect([...merged.ssid.values()].flatMap((one) => one.moreSegments)).toContain(segment(merged, name).id);
-  const bare = donePlan(afterEdit(more, ({ draft }) => draft.remove("scope", scopeOf(more, name).id)));
-  const whole = donePlan(afterEdit(bare, (bench) => mergeSegments(bench, segment(bare, name).id, upper.id)));
+  const bare = donePlan(afterEdit(more, ({ edits }) => edits.remove("scope", scopeOf(more, name).id)));
+  const whole = donePlan(
+    afterEdit(bare, (context) => mergeSegments(context, segment(bare, name).id, upper.id)),
+  );
   expect(scopeOf(whole, name).exclusions).toEqual([out]);
 });
 
@@ -138,10 +142,10 @@ test("splitting gives the new half what was offered and left out in it", () => {
     [range("10.24.90.150", "10.24.90.155")],
   ];
   const set = donePlan(
-    afterEdit(plan, ({ draft }) => draft.patch("scope", scope.id, { pools, exclusions, leaseSeconds: 3600 })),
+    afterEdit(plan, ({ edits }) => edits.patch("scope", scope.id, { pools, exclusions, leaseSeconds: 3600 })),
   );
   const split = donePlan(
-    afterEdit(set, (bench) => splitSegment(bench, segment(set, "Guests").id, "Guests upstairs")),
+    afterEdit(set, (context) => splitSegment(context, segment(set, "Guests").id, "Guests upstairs")),
   );
   expect([scopeOf(split, "Guests").pools, scopeOf(split, "Guests upstairs")]).toMatchObject([
     [pools[0]],
@@ -158,8 +162,8 @@ test("renumbering takes the routes and the kept probes with it, and back again",
     "a switch",
   );
   const routed = donePlan(
-    afterEdit(plan, ({ draft, ids }) => {
-      draft.patch("device", router.id, {
+    afterEdit(plan, ({ edits, ids }) => {
+      edits.patch("device", router.id, {
         routes: [
           { prefix: from, via: at("10.24.10.1") },
           { prefix: net("10.24.20.16/28"), via: at("10.24.20.1") },
@@ -178,7 +182,7 @@ test("renumbering takes the routes and the kept probes with it, and back again",
         family: 4 as const,
         goal: { to: "address" as const },
       };
-      draft.put("expectation", {
+      edits.put("expectation", {
         id: ids(),
         name: "By hand",
         question,
@@ -189,7 +193,7 @@ test("renumbering takes the routes and the kept probes with it, and back again",
     }),
   );
   const there = donePlan(
-    afterEdit(routed, ({ draft }) => renumber(draft, [{ segment: staff.id, from, to }])),
+    afterEdit(routed, ({ edits }) => renumber(edits, [{ segment: staff.id, from, to }])),
   );
   expect(there.device.get(router.id)?.routes).toEqual([
     { prefix: to, via: at("10.24.10.1") },
@@ -201,20 +205,20 @@ test("renumbering takes the routes and the kept probes with it, and back again",
     gateway: at("10.24.200.1"),
   });
   expect(
-    donePlan(afterEdit(there, ({ draft }) => renumber(draft, [{ segment: staff.id, from: to, to: from }]))),
+    donePlan(afterEdit(there, ({ edits }) => renumber(edits, [{ segment: staff.id, from: to, to: from }]))),
   ).toEqual(routed);
 });
 
 describe("painting a port", () => {
   const painted = (port: Port, role: Parameters<typeof paintPorts>[2]) =>
     must(
-      donePlan(afterEdit(plan, ({ draft }) => paintPorts(draft, [port.id], role))).port.get(port.id),
+      donePlan(afterEdit(plan, ({ edits }) => paintPorts(edits, [port.id], role))).port.get(port.id),
       "the port",
     );
   const signIn = must([...plan.signIn.values()][0], "a profile");
   const own = { ...access.guards, macLimit: 7, profile: signIn.id, restrictedRole: true };
   const set = (port: Port, guards: Port["guards"]) =>
-    donePlan(afterEdit(plan, ({ draft }) => draft.patch("port", port.id, { guards })));
+    donePlan(afterEdit(plan, ({ edits }) => edits.patch("port", port.id, { guards })));
   const vid = must(access.pvid, "a VLAN");
 
   test("an uplink painted as a trunk of other VLANs keeps its trust, so that nobody loses the DHCP server", () => {
@@ -225,22 +229,22 @@ describe("painting a port", () => {
   test("an access port that gets another VLAN keeps what was set on it; a phone beside it needs room for its address", () => {
     const on = set(access, own);
     const again = (role: Parameters<typeof paintPorts>[2]) =>
-      donePlan(afterEdit(on, ({ draft }) => paintPorts(draft, [access.id], role))).port.get(access.id)
+      donePlan(afterEdit(on, ({ edits }) => paintPorts(edits, [access.id], role))).port.get(access.id)
         ?.guards;
     expect(again({ role: "access", vid })).toEqual(own);
     expect(again({ role: "dataVoice", vid, voice: 30 as Vid })).toEqual(own);
     expect(
       donePlan(
-        afterEdit(set(access, { ...own, macLimit: 1 }), ({ draft }) =>
-          paintPorts(draft, [access.id], { role: "dataVoice", vid, voice: 30 as Vid }),
+        afterEdit(set(access, { ...own, macLimit: 1 }), ({ edits }) =>
+          paintPorts(edits, [access.id], { role: "dataVoice", vid, voice: 30 as Vid }),
         ),
       ).port.get(access.id)?.guards.macLimit,
     ).toBe(3);
   });
   test("from access to trunk and back it gets the guards of its sort, and keeps profile and restricted role", () => {
     const trunk = donePlan(
-      afterEdit(set(access, own), ({ draft }) =>
-        paintPorts(draft, [access.id], { role: "trunk", untagged: null, tagged: [20 as Vid, 30 as Vid] }),
+      afterEdit(set(access, own), ({ edits }) =>
+        paintPorts(edits, [access.id], { role: "trunk", untagged: null, tagged: [20 as Vid, 30 as Vid] }),
       ),
     );
     expect(trunk.port.get(access.id)?.guards).toMatchObject({
@@ -252,7 +256,7 @@ describe("painting a port", () => {
       restrictedRole: true,
     });
     const back = donePlan(
-      afterEdit(trunk, ({ draft }) => paintPorts(draft, [access.id], { role: "access", vid })),
+      afterEdit(trunk, ({ edits }) => paintPorts(edits, [access.id], { role: "access", vid })),
     );
     expect(back.port.get(access.id)?.guards).toMatchObject({
       edge: true,
@@ -271,7 +275,7 @@ describe("painting a port", () => {
 describe("the gateway cell", () => {
   const kit = segment(plan, "Kit");
   const edit = (on: Plan, text: string) =>
-    afterEdit(on, (bench) => editSegmentCell(bench, segment(on, "Kit").id, "gateway", text));
+    afterEdit(on, (context) => editSegmentCell(context, segment(on, "Kit").id, "gateway", text));
   const legs = (on: Plan) => [...on.interface.values()].filter((leg) => leg.segment === kit.id);
 
   test("can be emptied again: the leg stays, nobody is told to use it", () => {
@@ -299,9 +303,9 @@ describe("the gateway cell", () => {
   });
   test("changes the first address only; a host's address and one outside the subnet are refused", () => {
     const two = donePlan(
-      afterEdit(plan, ({ draft }) => {
-        const leg = draft.need("interface", kit.gatewayInterface ?? "");
-        draft.patch("interface", leg.id, { addresses4: [...leg.addresses4, at("10.24.10.9")] });
+      afterEdit(plan, ({ edits }) => {
+        const leg = edits.need("interface", kit.gatewayInterface ?? "");
+        edits.patch("interface", leg.id, { addresses4: [...leg.addresses4, at("10.24.10.9")] });
       }),
     );
     expect(donePlan(edit(two, ".30")).interface.get(kit.gatewayInterface ?? "")?.addresses4).toEqual([
@@ -319,7 +323,9 @@ describe("the gateway cell", () => {
     );
     const its = must(plan.segment.get(typed.segment ?? ""), "its segment");
     expect(
-      afterEdit(plan, (bench) => editSegmentCell(bench, its.id, "gateway", `.${Number(typed.ipv4) % 256}`)),
+      afterEdit(plan, (context) =>
+        editSegmentCell(context, its.id, "gateway", `.${Number(typed.ipv4) % 256}`),
+      ),
     ).toMatch(/has .* already/);
   });
 });

@@ -1,11 +1,11 @@
-import { Draft, entityFault, type ChangeBatch, type PlanIndex } from "../plan";
+import { PlanEdits, entityFault, type ChangeBatch, type PlanIndex } from "../plan";
 
 /** Where new ids come from: the caller's, so that the same arguments can give the same batch. */
 export type IdSource = () => string;
 
-/** What an edit needs: the draft it writes into, look-ups over the plan as it was, and new ids. */
-export interface Bench {
-  readonly draft: Draft;
+/** What an edit needs: what it writes into, look-ups over the plan as it was, and new ids. */
+export interface EditContext {
+  readonly edits: PlanEdits;
   readonly index: PlanIndex;
   readonly ids: IdSource;
 }
@@ -21,14 +21,14 @@ export function plan(
   index: PlanIndex,
   ids: IdSource,
   meant: { readonly planner: string; readonly summary: string; readonly args: unknown },
-  edit: (bench: Bench) => Refusal | void,
+  edit: (context: EditContext) => Refusal | void,
 ):
   | { readonly batch: ChangeBatch; readonly refusal: null }
   | { readonly batch: null; readonly refusal: string } {
-  const draft = new Draft(index.plan);
-  const refusal = edit({ draft, index, ids }) ?? null;
+  const edits = new PlanEdits(index.plan);
+  const refusal = edit({ edits, index, ids }) ?? null;
   if (refusal !== null) return { batch: null, refusal };
-  const changes = draft.changes();
+  const changes = edits.changes();
   for (const { kind, after } of changes) {
     const fault = after === null ? null : entityFault(kind, after);
     if (fault !== null) return { batch: null, refusal: fault };

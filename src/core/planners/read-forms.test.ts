@@ -48,14 +48,16 @@ test("several pools in one cell, some by their count", () => {
     "172.19.30.100 to 172.19.30.104",
   ]);
   const edited = donePlan(
-    afterEdit(house, (bench) => editSegmentCell(bench, studio.id, "pool", ".40-.59, .80 + 10")),
+    afterEdit(house, (context) => editSegmentCell(context, studio.id, "pool", ".40-.59, .80 + 10")),
   );
   expect(
     [...edited.scope.values()]
       .find(({ segment, family }) => segment === studio.id && family === 4)
       ?.pools.map(formatRange),
   ).toEqual(["172.19.30.40 to 172.19.30.59", "172.19.30.80 to 172.19.30.89"]);
-  expect(afterEdit(house, (bench) => editSegmentCell(bench, studio.id, "pool", ".40 + 61 or so"))).toMatch(
+  expect(
+    afterEdit(house, (context) => editSegmentCell(context, studio.id, "pool", ".40 + 61 or so")),
+  ).toMatch(
     /is not a pool; write its first and last address, such as \.40-\.99, or the first and how many, such as \.40 \+ 60/,
   );
 });
@@ -80,10 +82,12 @@ test("dotted masks are read in lists of blocks and in a segment's cell; a plan f
   expect(lists.value?.map(formatPrefix)).toEqual(["10.24.0.0/16", "10.26.0.0/16", "10.28.0.0/16"]);
   const blocks = (plan: Plan) => plan.site.blocks.map(formatPrefix);
   expect(
-    blocks(donePlan(afterEdit(house, (bench) => editSite(bench, "blocks", "172.19.0.0 255.255.128.0")))),
+    blocks(donePlan(afterEdit(house, (context) => editSite(context, "blocks", "172.19.0.0 255.255.128.0")))),
   ).toEqual(["172.19.0.0/17"]);
   const moved = donePlan(
-    afterEdit(house, (bench) => editSegmentCell(bench, studio.id, "prefix", "172.19.30.0 255.255.255.128")),
+    afterEdit(house, (context) =>
+      editSegmentCell(context, studio.id, "prefix", "172.19.30.0 255.255.255.128"),
+    ),
   );
   expect(moved.segment.get(studio.id)?.prefixes4.map(formatPrefix)).toEqual(["172.19.30.0/25"]);
   expect(parsePrefix("10.24.20.0/255.255.255.0")).toBeNull();
@@ -96,7 +100,7 @@ test("a first row that names the columns says which each is, in any order; stran
     ["90", "172.19.90.0/24", "Attic", ""],
   ];
   const pasted = donePlan(
-    afterEdit(house, (bench) => pasteSegments(bench, { rows, from: "mark", onto: [] })),
+    afterEdit(house, (context) => pasteSegments(context, { rows, from: "mark", onto: [] })),
   );
   const made = [...pasted.segment.values()].filter(({ id }) => !house.segment.has(id));
   expect(made.map(({ name, prefixes4 }) => [name, ...prefixes4.map(formatPrefix)])).toEqual([
@@ -107,8 +111,8 @@ test("a first row that names the columns says which each is, in any order; stran
     [...pasted.scope.values()].find(({ segment }) => segment === made[0]?.id)?.pools.map(formatRange),
   ).toEqual(["172.19.80.40 to 172.19.80.99"]);
   expect(
-    afterEdit(house, (bench) =>
-      pasteSegments(bench, {
+    afterEdit(house, (context) =>
+      pasteSegments(context, {
         rows: [
           ["Name", "Colour"],
           ["Barn", "blue"],
@@ -119,16 +123,16 @@ test("a first row that names the columns says which each is, in any order; stran
     ),
   ).toBe('Row 1 names the columns, and "Colour" is none of this table; take that column out.');
   const refused = (first: string[]) =>
-    afterEdit(house, (bench) =>
-      pasteSegments(bench, { rows: [first, ...rows.slice(1)], from: "mark", onto: [] }),
+    afterEdit(house, (context) =>
+      pasteSegments(context, { rows: [first, ...rows.slice(1)], from: "mark", onto: [] }),
     );
   expect(refused(["VLAN ID", "Subnet", "Owner", "DHCP pool"])).toBe(
     'Row 1 names the columns, and "Owner" is none of this table; take that column out.',
   );
   expect(refused(["VLAN ID", "Subnet", "Network", "VLAN"])).toBe("Row 1 names the column vid twice.");
   expect(
-    afterEdit(house, (bench) =>
-      pasteSegments(bench, {
+    afterEdit(house, (context) =>
+      pasteSegments(context, {
         rows: [rows[0] ?? [], ["80", "172.19.80.0/33", "Workshop", ""]],
         from: "mark",
         onto: [],
@@ -136,9 +140,9 @@ test("a first row that names the columns says which each is, in any order; stran
     ),
   ).toMatch(/^Row 2: "172\.19\.80\.0\/33" is not an IPv4 subnet/);
   const hosts = donePlan(
-    afterEdit(house, (bench) =>
+    afterEdit(house, (context) =>
       pasteHosts(
-        bench,
+        context,
         {
           rows: [
             ["Host name", "MAC address", "Type"],

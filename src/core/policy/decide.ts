@@ -10,7 +10,7 @@ import {
 } from "../plan";
 
 /** A segment, the internet, or the gateway's own addresses. */
-export type Party = Segment | "internet" | "gateway";
+export type WallSide = Segment | "internet" | "gateway";
 
 export interface Decision {
   readonly passes: boolean;
@@ -28,7 +28,7 @@ export const WALLS: Derived<ReadonlyMap<string, Wall>> = {
     new Map([...index.plan.wall.values()].map((wall) => [`${keyOf(wall.from)}>${keyOf(wall.to)}`, wall])),
 };
 
-export const endOf = (party: Party): WallEnd =>
+export const endOf = (party: WallSide): WallEnd =>
   typeof party === "string" ? { at: party } : { at: "zone", zone: party.zone };
 
 export const wallBetween = (index: PlanIndex, from: WallEnd, to: WallEnd): Wall | null =>
@@ -38,7 +38,7 @@ export const wallBetween = (index: PlanIndex, from: WallEnd, to: WallEnd): Wall 
  * Whether `from` may start talking to `to`. `service` null asks for anything at all: a door for some services
  * is then open, and the reason names them. One segment never meets a wall; one zone follows its own setting.
  */
-export function decide(index: PlanIndex, from: Party, to: Party, service: Service | null): Decision {
+export function decide(index: PlanIndex, from: WallSide, to: WallSide, service: Service | null): Decision {
   if (typeof from !== "string" && typeof to !== "string") {
     if (from.id === to.id)
       return { passes: true, wall: null, reason: "Both are in one segment; nothing stands between them." };

@@ -30,7 +30,7 @@ export interface FilteringRouter {
 }
 
 /** What became of a packet. `to` and `arrived` are where it came out and how; both null when it did not. */
-export interface Passage {
+export interface Outcome {
   readonly from: Network;
   readonly to: Network | "router" | null;
   /** As it came in. */
@@ -82,7 +82,7 @@ function translated(router: FilteringRouter, from: Network, to: Network, packet:
 }
 
 /** Sends a first packet through the router. */
-export function pass(router: FilteringRouter, from: Network, sent: Packet): Passage {
+export function send(router: FilteringRouter, from: Network, sent: Packet): Outcome {
   const { packet, forward } = forwarded(router, from, sent);
   const own = packet.dst === BROADCAST || isOwn(router, packet.dst);
   const to = own ? "router" : networkOf(router, packet.dst);
@@ -105,7 +105,7 @@ export function pass(router: FilteringRouter, from: Network, sent: Packet): Pass
  * The answer's way back through the same router; `by` is null where nothing filters it: what the router
  * itself says.
  */
-export interface ReturnPassage {
+export interface ReturnOutcome {
   readonly returns: boolean;
   readonly by: DecidedBy | null;
   /** The source as the first sender sees it. */ readonly seen: Packet | null;
@@ -114,11 +114,11 @@ export interface ReturnPassage {
 /**
  * Sends the answer to what `passage` delivered: as a packet of its kind, or as the error "port unreachable".
  */
-export function passBack(
+export function sendBack(
   router: FilteringRouter,
-  passage: Passage,
+  passage: Outcome,
   kind: "answer" | "error" = "answer",
-): ReturnPassage {
+): ReturnOutcome {
   const { to, from, arrived, sent } = passage;
   if (to === null || arrived === null) return { returns: false, by: null, seen: null };
   const seen = answerTo(sent);

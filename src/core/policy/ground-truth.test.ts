@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { formatAddress, parseAddress, parsePrefix } from "../address";
 import { must } from "../kernel";
-import { pass, passBack, type FilteringRouter } from "./gateway";
+import { send, sendBack, type FilteringRouter } from "./gateway";
 import type { FilterRule } from "./filter";
 import type { Packet } from "./packet";
 
@@ -109,7 +109,7 @@ test.each(cases.map((of) => [of.name, of] as const))(
         sport: probe.sport,
         dport: probe.dport,
       };
-      const passage = pass(router, probe.from.segment, sent);
+      const passage = send(router, probe.from.segment, sent);
       const asked = `${probe.from.address} to ${probe.to.address} ${probe.proto} ${probe.dport}`;
       expect([asked, passage.to !== null, passage.by, passage.rejected]).toEqual([
         asked,
@@ -136,7 +136,7 @@ test.each(cases.map((of) => [of.name, of] as const))(
         ]);
       }
       if (probe.expect.reply === undefined) continue;
-      const back = passBack(router, passage, probe.replyKind === undefined ? "answer" : "error");
+      const back = sendBack(router, passage, probe.replyKind === undefined ? "answer" : "error");
       expect([asked, back.returns, back.by]).toEqual([
         asked,
         probe.expect.reply,

@@ -1,4 +1,4 @@
-export { decide, endOf, type Party, sameEnd, wallBetween } from "./decide";
+export { decide, endOf, type WallSide, sameEnd, wallBetween } from "./decide";
 export { doorsInOrder, wallCell, wallEnds, zonesInOrder } from "./grid";
 export { SERVICES, serviceText } from "./services";
 export { judge, type Network } from "./filter";

@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { must } from "../kernel";
-import { applyChanges, Draft, PlanIndex, type Plan, type Service, type WallEnd } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan, type Service, type WallEnd } from "../plan";
 import { openDoor, setWall } from "../planners";
 import { testId } from "../testing/build-plan";
-import { decide, wallBetween, type Party } from "./decide";
+import { decide, wallBetween, type WallSide } from "./decide";
 import { doorsInOrder, wallCell, wallEnds, zonesInOrder } from "./grid";
 import { SERVICES, serviceText } from "./services";
 
@@ -27,16 +27,16 @@ const service = (name: string): Service =>
     SERVICES.find((s) => s.name === name),
     name,
   );
-const edited = (on: Plan, edit: (draft: Draft) => void): PlanIndex => {
-  const draft = new Draft(on);
-  edit(draft);
-  const result = applyChanges(on, draft.changes());
+const edited = (on: Plan, edit: (edits: PlanEdits) => void): PlanIndex => {
+  const edits = new PlanEdits(on);
+  edit(edits);
+  const result = applyChanges(on, edits.changes());
   return PlanIndex.of(must(result.ok ? result.value : null, "applies"));
 };
 let n = 0;
 const ids = () => testId("wall", `${(n += 1)}`);
 
-const decisions: readonly [string, Party, Party, string | null, boolean, RegExp][] = [
+const decisions: readonly [string, WallSide, WallSide, string | null, boolean, RegExp][] = [
   ["one segment", segment("Staff"), segment("Staff"), "https", true, /nothing stands between/],
   [
     "one zone that is open inside",
@@ -89,8 +89,8 @@ test("a door lets through exactly what it lists: every port of the question insi
   });
   fc.assert(
     fc.property(anyService, anyService, (offered, wanted) => {
-      const with_ = edited(plan, (draft) =>
-        setWall(draft, ids, {
+      const with_ = edited(plan, (edits) =>
+        setWall(edits, ids, {
           from: zone("Visitors"),
           to: zone("Servers"),
           door: "services",
@@ -108,8 +108,8 @@ test("a door lets through exactly what it lists: every port of the question insi
 });
 
 test("closing a pair takes its wall away; a door on an open wall changes nothing; one on a door adds to it", () => {
-  const closed = edited(plan, (draft) =>
-    setWall(draft, ids, {
+  const closed = edited(plan, (edits) =>
+    setWall(edits, ids, {
       from: zone("Practice"),
       to: zone("Servers"),
       door: "closed",
@@ -119,12 +119,12 @@ test("closing a pair takes its wall away; a door on an open wall changes nothing
   );
   expect(wallBetween(closed, zone("Practice"), zone("Servers"))).toBeNull();
   expect(closed.plan.wall.size).toBe(plan.wall.size - 1);
-  const open = edited(plan, (draft) =>
-    openDoor(draft, ids, { from: zone("Practice"), to: { at: "internet" }, service: service("ssh") }),
+  const open = edited(plan, (edits) =>
+    openDoor(edits, ids, { from: zone("Practice"), to: { at: "internet" }, service: service("ssh") }),
   );
   expect(open.plan).toEqual(plan);
-  const more = edited(plan, (draft) =>
-    openDoor(draft, ids, { from: zone("Practice"), to: zone("Servers"), service: service("ssh") }),
+  const more = edited(plan, (edits) =>
+    openDoor(edits, ids, { from: zone("Practice"), to: zone("Servers"), service: service("ssh") }),
   );
   expect(wallBetween(more, zone("Practice"), zone("Servers"))?.services.map((s) => s.name)).toEqual([
     "dns",

@@ -48,13 +48,13 @@ test("the ordered list that walls come to decides every packet as the walls do",
       ),
       (walls, packets) => {
         const plan = donePlan(
-          afterEdit(office, ({ draft, ids }) => {
-            for (const wall of draft.all("wall")) draft.remove("wall", wall.id);
+          afterEdit(office, ({ edits, ids }) => {
+            for (const wall of edits.all("wall")) edits.remove("wall", wall.id);
             for (const { from, to, door, services } of walls)
               if (from !== to) {
                 if (door === "services")
                   for (const service of services)
-                    openDoor(draft, ids, {
+                    openDoor(edits, ids, {
                       from: end(from),
                       to: end(to),
                       service: {
@@ -62,7 +62,7 @@ test("the ordered list that walls come to decides every packet as the walls do",
                         name: `x${service.ports[0]?.[0] ?? 0}`,
                       },
                     });
-                else setWall(draft, ids, { from: end(from), to: end(to), door, services: [], reason: "" });
+                else setWall(edits, ids, { from: end(from), to: end(to), door, services: [], reason: "" });
               }
           }),
         );

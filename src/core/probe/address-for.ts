@@ -1,16 +1,8 @@
-import {
-  containsAddress,
-  familyOf,
-  formatAddress,
-  formatPrefix,
-  type Address,
-  type Family,
-} from "../address";
+import { familyOf, formatAddress, formatPrefix, type Address, type Family } from "../address";
 import { freeAddressRepairs } from "../repairs";
-import type { Host, PlanIndex, ProbeAs, Segment } from "../plan";
-import { prefixesOf } from "../routing";
+import { holdsAddress, type Host, type PlanIndex, prefixesOf, type ProbeAs, type Segment } from "../plan";
 import { takeAdvertised } from "./advertised";
-import type { Guest, ProbeBench } from "./bench";
+import type { Guest, ProbeRun } from "./run";
 import { askForLease } from "./ask-for-lease";
 import { ownLease, typedLease, type Lease } from "./lease";
 import type { Started } from "./start";
@@ -18,7 +10,7 @@ import type { Cause } from "./step";
 
 /** What somebody has entered on the laptop in hand. */
 function enteredByHand(
-  { index, journey }: ProbeBench,
+  { index, journey }: ProbeRun,
   started: Started,
   { address, length, gateway }: Extract<ProbeAs, { as: "typed" }>,
 ): Lease {
@@ -32,7 +24,7 @@ function enteredByHand(
 }
 
 /** The static address of a host in its segment; null when it is one of another subnet, which is a stop. */
-function staticOf({ index, journey }: ProbeBench, host: Host, home: Segment, address: Address): Lease | null {
+function staticOf({ index, journey }: ProbeRun, host: Host, home: Segment, address: Address): Lease | null {
   journey.pass({
     title: host.name,
     place: "static",
@@ -55,16 +47,16 @@ function staticOf({ index, journey }: ProbeBench, host: Host, home: Segment, add
 
 /** The address it has: typed in, asked for, or made from what is advertised; null after a stop. */
 // eslint-disable-next-line complexity -- the ways in which one may have an address already
-export function addressFor(bench: ProbeBench, started: Started, as: ProbeAs, family: Family): Lease | null {
-  const { index } = bench;
+export function addressFor(run: ProbeRun, started: Started, as: ProbeAs, family: Family): Lease | null {
+  const { index } = run;
   const { host, segment } = started;
-  if (as.as === "typed") return enteredByHand(bench, started, as);
+  if (as.as === "typed") return enteredByHand(run, started, as);
   const entered = family === 4 ? host?.ipv4 : host?.ipv6;
   const typed = host?.manner === "typed" ? (entered ?? null) : null;
   const home =
     host?.segment === null || host === null ? segment : (index.plan.segment.get(host.segment) ?? null);
-  if (typed !== null && home !== null && host !== null) return staticOf(bench, host, home, typed);
-  return family === 4 ? askForLease(bench, started) : takeAdvertised(bench, started);
+  if (typed !== null && home !== null && host !== null) return staticOf(run, host, home, typed);
+  return family === 4 ? askForLease(run, started) : takeAdvertised(run, started);
 }
 
 /**
@@ -78,8 +70,7 @@ export function outsideItsSubnet(
   address: Address,
 ): Cause | null {
   const prefixes = prefixesOf(segment, familyOf(address));
-  if (host === null || prefixes.length === 0 || prefixes.some((prefix) => containsAddress(prefix, address)))
-    return null;
+  if (host === null || prefixes.length === 0 || holdsAddress(segment, address)) return null;
   return {
     sentence:
       `${formatAddress(address)} is static on ${host.name} and lies ` +

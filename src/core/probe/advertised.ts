@@ -2,7 +2,7 @@ import { formatAddress, linkLocal, selfMadeAddress, type Address } from "../addr
 import type { Repair } from "../repairs";
 import { offerTo, whoAnswers } from "../dhcp";
 import { nameOf, type Interface, type Segment } from "../plan";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { explain, passTo } from "./deliver";
 import { macOf, partyOfLeg, type Hearing, type Party } from "../places";
 import type { Lease } from "./lease";
@@ -16,15 +16,15 @@ interface Advertiser {
 }
 
 /** The routers whose advertisements (RFC 4861 section 4.2) come to a client, nearest first. */
-function advertisersHeard(bench: ProbeBench, started: Started): Advertiser[] {
-  const { index } = bench;
+function advertisersHeard(run: ProbeRun, started: Started): Advertiser[] {
+  const { index } = run;
   return [...index.plan.segment.values()].flatMap((segment): Advertiser[] => {
     const leg = index.gatewayOf(segment);
     const party =
       leg === undefined || segment.advertise === "none" || segment.prefixes6.length === 0
         ? null
         : partyOfLeg(index, leg);
-    const hearing = party === null ? null : bench.hears(party.place, started.party.place);
+    const hearing = party === null ? null : run.hears(party.place, started.party.place);
     return leg === undefined || party === null || hearing === null ? [] : [{ leg, segment, party, hearing }];
   });
 }
@@ -32,14 +32,14 @@ function advertisersHeard(bench: ProbeBench, started: Started): Advertiser[] {
 type Heard = ReturnType<typeof advertisersHeard>[number];
 
 /** The two messages of it (RFC 4861 sections 4.1 and 4.2). */
-function sayAdvertised(bench: ProbeBench, party: Party, { segment, leg, party: by }: Heard): void {
+function sayAdvertised(run: ProbeRun, party: Party, { segment, leg, party: by }: Heard): void {
   const [prefix] = segment.prefixes6;
   const managed = segment.advertise === "stateful";
-  bench.say({
+  run.say({
     what: "router solicitation",
     from: party.mac,
     to: null,
-    flood: bench.flood(party.place),
+    flood: run.flood(party.place),
     reached: null,
     content: {
       kind: "advertisement",
@@ -52,11 +52,11 @@ function sayAdvertised(bench: ProbeBench, party: Party, { segment, leg, party: b
       selfMade: false,
     },
   });
-  bench.say({
+  run.say({
     what: "router advertisement",
     from: by.mac,
     to: null,
-    flood: bench.flood(by.place),
+    flood: run.flood(by.place),
     reached: null,
     content: {
       kind: "advertisement",
@@ -72,7 +72,7 @@ function sayAdvertised(bench: ProbeBench, party: Party, { segment, leg, party: b
 }
 
 /** It hears a router and still has no address: nobody gives one, or none can be made in such a prefix. */
-function noAddressMade({ journey }: ProbeBench, segment: Segment): void {
+function noAddressMade({ journey }: ProbeRun, segment: Segment): void {
   const subjects = [{ kind: "segment" as const, id: segment.id }];
   const isGiven = segment.advertise === "stateful";
   journey.stop(
@@ -97,19 +97,19 @@ function noAddressMade({ journey }: ProbeBench, segment: Segment): void {
  * Gets an IPv6 address: made from what a router advertises (RFC 4862), or asked for where it says so; null
  * after a stop.
  */
-export function takeAdvertised(bench: ProbeBench, started: Started): Lease | null {
-  const { index, journey } = bench;
-  const [found, other] = advertisersHeard(bench, started);
+export function takeAdvertised(run: ProbeRun, started: Started): Lease | null {
+  const { index, journey } = run;
+  const [found, other] = advertisersHeard(run, started);
   const { party } = started;
   if (found === undefined) {
-    noAdvertisement(bench, started);
+    noAdvertisement(run, started);
     return null;
   }
   const { segment, leg } = found;
   const [prefix] = segment.prefixes6;
   const router = linkLocal(macOf(leg));
-  passTo(bench, bench.flood(found.party.place), found.hearing);
-  sayAdvertised(bench, party, found);
+  passTo(run, run.flood(found.party.place), found.hearing);
+  sayAdvertised(run, party, found);
   const subjects = [{ kind: "segment" as const, id: segment.id }];
   const also =
     other === undefined ? "" : ` ${nameOf(index, "device", other.leg.device)} advertises here, too.`;
@@ -122,9 +122,9 @@ export function takeAdvertised(bench: ProbeBench, started: Started): Lease | nul
     device: leg.device,
   });
   const selfMade = prefix === undefined ? null : selfMadeAddress(prefix, party.mac);
-  const address = segment.advertise === "stateful" ? givenAddress(bench, started, segment) : selfMade;
+  const address = segment.advertise === "stateful" ? givenAddress(run, started, segment) : selfMade;
   if (address === null) {
-    noAddressMade(bench, segment);
+    noAddressMade(run, segment);
     return null;
   }
   return {
@@ -147,12 +147,12 @@ const advertise = (segment: Segment, how: Segment["advertise"]): Repair => ({
   label: `Let clients of ${segment.name} make their own address`,
   planner: "set-advertise",
   args: { segment: segment.id, advertise: how },
-  edit: (draft) => draft.patch("segment", segment.id, { advertise: how }),
+  edit: (edits) => edits.patch("segment", segment.id, { advertise: how }),
 });
 
-function givenAddress(bench: ProbeBench, started: Started, segment: Segment): Address | null {
-  const { index } = bench;
-  const answer = whoAnswers(index, bench.flood(started.party.place)).find(
+function givenAddress(run: ProbeRun, started: Started, segment: Segment): Address | null {
+  const { index } = run;
+  const answer = whoAnswers(index, run.flood(started.party.place)).find(
     ({ scope }) => scope.family === 6 && scope.segment === segment.id,
   );
   return answer === undefined
@@ -162,14 +162,14 @@ function givenAddress(bench: ProbeBench, started: Started, segment: Segment): Ad
 
 /** Nobody advertises: only the link-local address is left. */
 // eslint-disable-next-line complexity -- every part of an advertisement may be missing, and each is said
-function noAdvertisement(bench: ProbeBench, started: Started): void {
-  const { index, journey } = bench;
+function noAdvertisement(run: ProbeRun, started: Started): void {
+  const { index, journey } = run;
   const home = started.host?.segment ?? null;
   const segment = (home === null ? undefined : index.plan.segment.get(home)) ?? started.segment;
   const leg = segment === null ? undefined : index.gatewayOf(segment);
   const party = leg === undefined ? null : partyOfLeg(index, leg);
   if (segment !== null && party !== null && segment.advertise !== "none" && segment.prefixes6.length > 0) {
-    explain(bench, party, started.party);
+    explain(run, party, started.party);
     return;
   }
   const isPlanned = segment !== null && segment.prefixes6.length > 0;

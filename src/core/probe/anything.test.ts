@@ -1,7 +1,7 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
-import { PlanIndex, type Draft, type Plan, type ProbeQuestion, type Service } from "../plan";
+import { PlanIndex, type PlanEdits, type Plan, type ProbeQuestion, type Service } from "../plan";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
 import { parseAddress } from "../address";
@@ -17,16 +17,16 @@ const named = <T extends { readonly name: string }>(all: ReadonlyMap<string, T>,
   );
 const office = fennelStreet();
 const pc = named(office.host, "PC Consult 1");
-const edited = (plan: Plan, edit: (draft: Draft) => void) =>
-  donePlan(afterEdit(plan, ({ draft }) => edit(draft)));
+const edited = (plan: Plan, edit: (edits: PlanEdits) => void) =>
+  donePlan(afterEdit(plan, ({ edits }) => edit(edits)));
 
 describe("by anything", () => {
   const staff = must(office.segment.get(pc.segment ?? ""), "its segment");
   const out = (services: Service[]) =>
-    edited(office, (draft) => {
-      for (const wall of draft.all("wall"))
+    edited(office, (edits) => {
+      for (const wall of edits.all("wall"))
         if (wall.from.at === "zone" && wall.from.zone === staff.zone && wall.to.at === "internet")
-          draft.patch("wall", wall.id, { door: services.length > 0 ? "services" : "closed", services });
+          edits.patch("wall", wall.id, { door: services.length > 0 ? "services" : "closed", services });
     });
   const dns: Service = { name: "dns", protocol: "udp", ports: [[53, 53]] };
   const echo: Service = { name: "echo", protocol: "icmp", ports: [] };
@@ -57,8 +57,8 @@ describe("from outside", () => {
     "a host with an address",
   );
   const forwarded = donePlan(
-    afterEdit(house, ({ draft, ids: next }) => {
-      draft.put("forward", {
+    afterEdit(house, ({ edits, ids: next }) => {
+      edits.put("forward", {
         id: next(),
         name: "Pages",
         line: line.id,
@@ -77,16 +77,16 @@ describe("from outside", () => {
       line.addressing,
       [...house.interface.values()].filter((leg) => leg.line === line.id).flatMap((leg) => leg.addresses4),
     ]).toEqual(["login", expect.anything()]);
-    const bare = edited(forwarded, (draft) => {
-      for (const leg of draft.all("interface"))
-        if (leg.line === line.id) draft.patch("interface", leg.id, { addresses4: [] });
+    const bare = edited(forwarded, (edits) => {
+      for (const leg of edits.all("interface"))
+        if (leg.line === line.id) edits.patch("interface", leg.id, { addresses4: [] });
     });
     for (const plan of [forwarded, bare]) {
       expect(
         ask(plan, { ...asClient({ at: "internet", line: line.id }, { to: "forward", forward: pages.id }) }),
       ).toMatchObject({ cause: null, delivered: true });
     }
-    const fixed = edited(bare, (draft) => draft.patch("line", line.id, { addressing: "fixed" }));
+    const fixed = edited(bare, (edits) => edits.patch("line", line.id, { addressing: "fixed" }));
     expect(
       ask(fixed, asClient({ at: "internet", line: line.id }, { to: "forward", forward: pages.id })).cause
         ?.sentence,
@@ -106,10 +106,10 @@ describe("from outside", () => {
       repairs: [],
     });
     const segment = must(house.segment.get(host.segment ?? ""), "its segment");
-    const six = edited(house, (draft) => {
+    const six = edited(house, (edits) => {
       const [prefix] = segment.prefixes6;
       const base = prefix === undefined ? "fd24:5a10:3c01:99::" : null;
-      draft.patch("host", host.id, {
+      edits.patch("host", host.id, {
         ipv6: must(
           parseAddress(base === null ? "fd24:5a10:3c01:99::10" : `${base}10`),
           "an address",

@@ -2,9 +2,9 @@ import { offerTo, leasedTo, leasesOf, visitorAddress, whoAnswers } from "../dhcp
 import { nameOf, type Host, type PlanIndex, type Scope } from "../plan";
 import { growPoolRepairs } from "../repairs";
 import type { Address } from "../address";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { passTo } from "./deliver";
-import { passingsOf } from "./inspection";
+import { switchHopsOf } from "./inspection";
 import { hearingOf, judgeAnswer, type Judged } from "./judge-answer";
 import { leaseOf, serverOf, type Lease } from "./lease";
 import { stopWithoutServer } from "./nobody-answers";
@@ -14,46 +14,46 @@ import type { Cause } from "./step";
 import { turned } from "./strayed";
 
 /** Gets an IPv4 address by DHCP from whoever hears the client; null after a stop. */
-export function askForLease(bench: ProbeBench, started: Started): Lease | null {
-  const { index } = bench;
-  const flood = bench.flood(started.party.place);
+export function askForLease(run: ProbeRun, started: Started): Lease | null {
+  const { index } = run;
+  const flood = run.flood(started.party.place);
   const judged = whoAnswers(index, flood)
     .filter(({ scope }) => scope.family === 4)
-    .map((answer) => judgeAnswer(bench, started, answer, passingsOf(bench, flood, hearingOf(answer))));
+    .map((answer) => judgeAnswer(run, started, answer, switchHopsOf(run, flood, hearingOf(answer))));
   const chosen = judged.find(({ cause }) => cause === null);
   if (chosen === undefined) {
     const [first] = judged;
-    if (first !== undefined && first.cause !== null) stopJudged(bench, started, first, first.cause);
-    else stopWithoutServer(bench, started);
+    if (first !== undefined && first.cause !== null) stopJudged(run, started, first, first.cause);
+    else stopWithoutServer(run, started);
     return null;
   }
-  passTo(bench, flood, hearingOf(chosen.answer));
+  passTo(run, flood, hearingOf(chosen.answer));
   const { scope } = chosen.answer;
   const home = index.plan.segment.get(scope.segment);
-  const offer = offered(bench, started, scope);
+  const offer = offered(run, started, scope);
   if (offer === null || home === undefined) {
-    stopUsedUp(bench, scope);
+    stopUsedUp(run, scope);
     return null;
   }
-  passOffer(bench, chosen, judged, offer.reserved);
+  passOffer(run, chosen, judged, offer.reserved);
   const lease = leaseOf(index, home, offer.address, scope);
-  sayExchange(bench, started, chosen, lease);
-  return { ...lease, turnedAt: turned(bench, passingsOf(bench, flood, hearingOf(chosen.answer))) };
+  sayExchange(run, started, chosen, lease);
+  return { ...lease, turnedAt: turned(run, switchHopsOf(run, flood, hearingOf(chosen.answer))) };
 }
 
 /** The address a client has or would be given; null where the scope has none left for it. */
 function offered(
-  bench: ProbeBench,
+  run: ProbeRun,
   { host, party }: Started,
   scope: Scope,
 ): { readonly address: Address; readonly reserved: boolean } | null {
-  const { index } = bench;
+  const { index } = run;
   const isHome = host?.segment === scope.segment;
   const reserved = isHome && host?.manner === "reserved";
   const held = host === null ? null : heldBy(index, host, scope, isHome);
   if (held !== null) return { address: held, reserved };
   if (host !== null && !reserved) return null;
-  const taken = new Map([...leasesOf(index, scope), ...bench.guestLeases()]);
+  const taken = new Map([...leasesOf(index, scope), ...run.guestLeases()]);
   return offerTo(index, scope, { mac: host?.mac ?? party.mac, leases: taken });
 }
 
@@ -66,7 +66,7 @@ const aboutScope = (scope: Scope) => [
   { kind: "segment" as const, id: scope.segment },
 ];
 
-function stopUsedUp({ index, journey }: ProbeBench, scope: Scope): void {
+function stopUsedUp({ index, journey }: ProbeRun, scope: Scope): void {
   const name = index.plan.segment.get(scope.segment)?.name ?? "the segment";
   journey.stop(
     {
@@ -87,15 +87,15 @@ function stopUsedUp({ index, journey }: ProbeBench, scope: Scope): void {
 
 /** Says who offers what, and who else would have answered. */
 function passOffer(
-  { index, journey }: ProbeBench,
+  { index, journey }: ProbeRun,
   chosen: Judged,
   judged: readonly Judged[],
   reserved: boolean,
 ): void {
   const { scope, relayedBy } = chosen.answer;
   const others = judged
-    .filter((one) => one !== chosen && one.cause === null && one.answer.scope.id !== scope.id)
-    .map((one) => serverOf(index, one.answer.scope));
+    .filter((judged) => judged !== chosen && judged.cause === null && judged.answer.scope.id !== scope.id)
+    .map((judged) => serverOf(index, judged.answer.scope));
   const relay =
     relayedBy === null ? "" : ` ${nameOf(index, "device", relayedBy)} passes the question on to it.`;
   const also = others.length > 0 ? ` ${others.join(" and ")} would answer too.` : "";
@@ -109,9 +109,9 @@ function passOffer(
   });
 }
 
-function stopJudged(bench: ProbeBench, started: Started, { answer, party }: Judged, cause: Cause): void {
-  passTo(bench, bench.flood(started.party.place), hearingOf(answer));
-  bench.journey.stop(
+function stopJudged(run: ProbeRun, started: Started, { answer, party }: Judged, cause: Cause): void {
+  passTo(run, run.flood(started.party.place), hearingOf(answer));
+  run.journey.stop(
     {
       title: party?.name ?? "server",
       place: "scope",

@@ -1,8 +1,8 @@
 import { formatAddress, type Address } from "../address";
 import { counted, listed, type Repair } from "../repairs";
-import { type Device, type Draft, type Host, type Port, type Vid, vid as asVid } from "../plan";
-import type { ProbeBench } from "./bench";
-import { inspectionStops, passingsOf, type Passing } from "./inspection";
+import { type Device, type PlanEdits, type Host, type Port, type Vid, vid as asVid } from "../plan";
+import type { ProbeRun } from "./run";
+import { inspectionStops, switchHopsOf, type SwitchHop } from "./inspection";
 import { partyOfHost, type Party } from "../places";
 import type { Started } from "./start";
 
@@ -10,17 +10,17 @@ import type { Started } from "./start";
  * Hosts of the register that something plugged in can reach with what it sends to all, each with the switches
  * on the way.
  */
-function inEarshot(bench: ProbeBench, { party }: Started): { host: Host; passings: Passing[] }[] {
-  const { index } = bench;
-  const flood = bench.flood(party.place);
+function inEarshot(run: ProbeRun, { party }: Started): { host: Host; passings: SwitchHop[] }[] {
+  const { index } = run;
+  const flood = run.flood(party.place);
   // What hangs on the port itself is unplugged for this.
   const replaced = new Set(
     party.place.at === "inside" ? [] : index.hostsAt(party.place.port).map((host) => host.id),
   );
   return [...index.plan.host.values()].flatMap((host) => {
     const other = host.id === party.host?.id || replaced.has(host.id) ? null : partyOfHost(index, host);
-    const hearing = other === null ? null : bench.hears(party.place, other.place);
-    return hearing === null ? [] : [{ host, passings: passingsOf(bench, flood, hearing) }];
+    const hearing = other === null ? null : run.hears(party.place, other.place);
+    return hearing === null ? [] : [{ host, passings: switchHopsOf(run, flood, hearing) }];
   });
 }
 
@@ -32,13 +32,13 @@ export interface Attack {
 }
 
 function split(
-  bench: ProbeBench,
+  run: ProbeRun,
   started: Started,
-  stops: (passings: readonly Passing[]) => Device | null,
+  stops: (passings: readonly SwitchHop[]) => Device | null,
 ): Attack {
   const [reached, stopped]: [Host[], Host[]] = [[], []];
   let by: Device | null = null;
-  for (const { host, passings } of inEarshot(bench, started)) {
+  for (const { host, passings } of inEarshot(run, started)) {
     const stop = stops(passings);
     if (stop === null) reached.push(host);
     else {
@@ -53,7 +53,7 @@ function split(
  * The first switch on the way that takes answers of DHCP servers from trusted ports only, and does not
  * trust this one.
  */
-const snoops = (passings: readonly Passing[]): Device | null =>
+const snoops = (passings: readonly SwitchHop[]): Device | null =>
   passings.find(
     ({ device, inPort, vid }) =>
       (device.protections.snooping as readonly number[]).includes(vid) &&
@@ -62,11 +62,11 @@ const snoops = (passings: readonly Passing[]): Device | null =>
   )?.device ?? null;
 
 /** A false DHCP server: whose questions it hears and who would take its answer. */
-export function actAsServer(bench: ProbeBench, started: Started): Attack {
-  const attack = split(bench, started, snoops);
+export function actAsServer(run: ProbeRun, started: Started): Attack {
+  const attack = split(run, started, snoops);
   const asking = attack.reached.filter((host) => host.manner !== "typed");
   return tell(
-    bench,
+    run,
     started,
     { ...attack, reached: asking },
     {
@@ -77,17 +77,17 @@ export function actAsServer(bench: ProbeBench, started: Started): Attack {
         label: `Let ${device.name} snoop in VLAN ${vid}`,
         planner: "set-snooping",
         args: { device: device.id, vid },
-        edit: (draft: Draft) => protect(draft, device, "snooping", vid),
+        edit: (edits: PlanEdits) => protect(edits, device, "snooping", vid),
       }),
     },
   );
 }
 
 /** Somebody who says that another's address is his: who would believe it. */
-export function actAsSpoofer(bench: ProbeBench, started: Started, address: Address): Attack {
+export function actAsSpoofer(run: ProbeRun, started: Started, address: Address): Attack {
   const claim = { address, mac: started.party.mac, host: null, leased: false };
-  const attack = split(bench, started, (passings) =>
-    inspectionStops(bench, passings, claim) === null
+  const attack = split(run, started, (passings) =>
+    inspectionStops(run, passings, claim) === null
       ? null
       : (passings.find(
           ({ device, inPort, vid }) =>
@@ -96,7 +96,7 @@ export function actAsSpoofer(bench: ProbeBench, started: Started, address: Addre
             (device.protections.arpInspection as readonly number[]).includes(vid),
         )?.device ?? null),
   );
-  return tell(bench, started, attack, {
+  return tell(run, started, attack, {
     does: `says that ${formatAddress(address)} is its own`,
     harm: (names) => `${names} would send it what is for ${formatAddress(address)}`,
     guard: "inspects ARP and knows better",
@@ -104,16 +104,16 @@ export function actAsSpoofer(bench: ProbeBench, started: Started, address: Addre
       label: `Let ${device.name} inspect ARP in VLAN ${vid}`,
       planner: "set-inspection",
       args: { device: device.id, vid },
-      edit: (draft: Draft) => protect(draft, device, "arpInspection", vid),
+      edit: (edits: PlanEdits) => protect(edits, device, "arpInspection", vid),
     }),
   });
 }
 
-function protect(draft: Draft, device: Device, field: "snooping" | "arpInspection", vid: number): void {
+function protect(edits: PlanEdits, device: Device, field: "snooping" | "arpInspection", vid: number): void {
   const number: Vid | null = asVid(vid);
-  const own = draft.need("device", device.id).protections;
+  const own = edits.need("device", device.id).protections;
   if (number !== null)
-    draft.patch("device", device.id, {
+    edits.patch("device", device.id, {
       protections: { ...own, [field]: [...new Set([...own[field], number])].sort((a, b) => a - b) },
     });
 }
@@ -129,7 +129,7 @@ const NAMED = 3;
 
 /** It reaches nobody: a guard drops it, or nobody is there. */
 function keptOut(
-  { journey }: ProbeBench,
+  { journey }: ProbeRun,
   party: Party,
   vid: number,
   { by, guard }: { readonly by: Attack["by"]; readonly guard: string },
@@ -156,8 +156,8 @@ function keptOut(
 }
 
 /** The journey of an attack: it is stopped, which is as it should be, or it gets through to somebody. */
-function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words: Words): Attack {
-  const { index, journey } = bench;
+function tell(run: ProbeRun, { party, vid }: Started, attack: Attack, words: Words): Attack {
+  const { index, journey } = run;
   const port = party.place.at === "inside" ? undefined : index.plan.port.get(party.place.port);
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
   const subjects = attack.reached.slice(0, 8).map((host) => ({ kind: "host" as const, id: host.id }));
@@ -170,7 +170,7 @@ function tell(bench: ProbeBench, { party, vid }: Started, attack: Attack, words:
       "of the register hear it there.",
   });
   if (attack.reached.length === 0) {
-    keptOut(bench, party, vid, { by: attack.by, guard: words.guard });
+    keptOut(run, party, vid, { by: attack.by, guard: words.guard });
     return attack;
   }
   const names =

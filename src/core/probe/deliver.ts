@@ -3,7 +3,7 @@ import { nameOf, type PlanIndex, type Port, vid as asVid } from "../plan";
 import { classify, dropReason, egressTag } from "../fabric";
 import type { Flood } from "../forwarding";
 import type { Repair, Subject } from "../repairs";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { guardShuts, portOff } from "./gap";
 import { passHops, stopOnTheWay, tagText, vlanWords } from "./hops";
 import { mendArrival } from "./mend-port";
@@ -11,18 +11,18 @@ import { deviceAt, entryOf, type Hearing, type Party, type Place } from "../plac
 import type { Cause } from "./step";
 
 /** Adds the steps of a frame's way to where it was heard. */
-export function passTo(bench: ProbeBench, flood: Flood, hearing: Hearing): void {
-  if (!bench.showsFirst(flood, hearing)) return;
+export function passTo(run: ProbeRun, flood: Flood, hearing: Hearing): void {
+  if (!run.showsFirst(flood, hearing)) return;
   if (hearing.arrival >= 0) {
-    passHops(bench.index, bench.journey, { result: flood, arrival: hearing.arrival, lastOut: undefined });
+    passHops(run.index, run.journey, { result: flood, arrival: hearing.arrival, lastOut: undefined });
     return;
   }
   const emission = flood.emissions[hearing.emission];
   if (emission !== undefined && emission.after >= 0)
-    passHops(bench.index, bench.journey, {
+    passHops(run.index, run.journey, {
       result: flood,
       arrival: emission.after,
-      lastOut: bench.fabric.ports[emission.port],
+      lastOut: run.fabric.ports[emission.port],
     });
 }
 
@@ -31,7 +31,7 @@ export function passTo(bench: ProbeBench, flood: Flood, hearing: Hearing): void 
  * sends. Null when it does.
  */
 export function portRefuses(
-  bench: ProbeBench,
+  run: ProbeRun,
   port: Port,
   {
     tag,
@@ -39,7 +39,7 @@ export function portRefuses(
     shut,
   }: { readonly tag: number | null; readonly wanted: number | null; readonly shut: boolean },
 ): Cause | null {
-  const { index } = bench;
+  const { index } = run;
   if (!port.enabled) return portOff(index, port);
   if (shut) return guardShuts(index, port);
   if (index.plan.device.get(port.device)?.bridging !== "vlan" || classify(port, tag) !== null) return null;
@@ -60,7 +60,7 @@ export function memberRepairs(index: PlanIndex, port: Port, tag: number | null, 
     label: `Make ${nameOf(index, "port", port.id)} an access port in ${name}`,
     planner: "paint-access",
     args: { port: port.id, vid: wanted },
-    edit: (draft) => setAccess(draft, [port.id], number),
+    edit: (edits) => setAccess(edits, [port.id], number),
   };
   return port.tagged.length === 0
     ? [access]
@@ -77,22 +77,22 @@ function partySubjects({ leg, host }: Party): Subject[] {
  * Says why what one sends does not come to the other: where on the way it stops, or what the last port does
  * with it.
  */
-export function explain(bench: ProbeBench, from: Party, to: Party): void {
-  const { index, journey } = bench;
-  const flood = bench.flood(from.place);
+export function explain(run: ProbeRun, from: Party, to: Party): void {
+  const { index, journey } = run;
+  const flood = run.flood(from.place);
   const entry = entryOf(index, flood);
   const start =
     entry === null
-      ? { device: deviceAt(index, from.place), port: undefined, tag: null, vid: vidOf(bench, from.place) }
+      ? { device: deviceAt(index, from.place), port: undefined, tag: null, vid: vidOf(run, from.place) }
       : {
           device: entry.device,
-          port: bench.fabric.ports[entry.port],
+          port: run.fabric.ports[entry.port],
           tag: flood.emissions[flood.arrivals[0]?.emission ?? -1]?.tag ?? null,
           vid: entry.vid,
         };
   const goal = deviceAt(index, to.place);
-  if (goal !== start.device && stopOnTheWay(bench, goal, start)) return;
-  const last = lastPort(bench, to.place, start.vid);
+  if (goal !== start.device && stopOnTheWay(run, goal, start)) return;
+  const last = lastPort(run, to.place, start.vid);
   journey.stop(
     {
       title: to.name,
@@ -110,15 +110,15 @@ export function explain(bench: ProbeBench, from: Party, to: Party): void {
 }
 
 /** The VLAN of a place as its own port or device sees it. */
-function vidOf(bench: ProbeBench, place: Place): number {
+function vidOf(run: ProbeRun, place: Place): number {
   if (place.at === "inside") return place.vid;
-  const port = bench.index.plan.port.get(place.port);
+  const port = run.index.plan.port.get(place.port);
   return (port === undefined ? null : classify(port, place.tag)) ?? 0;
 }
 
 /** What the port of an end device or a routed leg does with frames of the VLAN that are for it. */
-function lastPort(bench: ProbeBench, place: Place, vid: number): { port: Port; cause: Cause } | null {
-  const { index, fabric } = bench;
+function lastPort(run: ProbeRun, place: Place, vid: number): { port: Port; cause: Cause } | null {
+  const { index, fabric } = run;
   if (place.at === "inside") return null;
   const port = fabric.ports[fabric.portNumber.get(place.port) ?? -1];
   if (port === undefined) return null;
@@ -129,7 +129,7 @@ function lastPort(bench: ProbeBench, place: Place, vid: number): { port: Port; c
   const facing =
     wire?.bridgePorts
       .map((number) => fabric.ports[number])
-      .find((one) => one !== undefined && egressTag(one, vid) !== place.tag) ?? port;
+      .find((bridgePort) => bridgePort !== undefined && egressTag(bridgePort, vid) !== place.tag) ?? port;
   const tag = egressTag(facing, vid);
   const name = vlanWords(index, facing.device, vid);
   const says =

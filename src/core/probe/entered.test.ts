@@ -2,7 +2,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { formatAddress, parseIpv4, parseMac } from "../address";
 import { must } from "../kernel";
-import { PlanIndex, type Draft, type Host, type Plan } from "../plan";
+import { PlanIndex, type PlanEdits, type Host, type Plan } from "../plan";
 import { failureName, FailureStudy, singleFailures } from "../failure";
 import {
   editHostCell,
@@ -26,8 +26,8 @@ const office = fennelStreet();
 const home = lockkeepersHouse();
 const ids = () => testId("new", "one");
 const ip = (text: string) => must(parseIpv4(text), text);
-const edited = (plan: Plan, edit: (draft: Draft) => void): Plan =>
-  donePlan(afterEdit(plan, ({ draft }) => edit(draft)));
+const edited = (plan: Plan, edit: (edits: PlanEdits) => void): Plan =>
+  donePlan(afterEdit(plan, ({ edits }) => edit(edits)));
 const hostOf = (plan: Plan, name: string) =>
   must(
     [...plan.host.values()].find((one) => one.name === name),
@@ -39,8 +39,8 @@ const deviceOf = (plan: Plan, name: string) =>
     name,
   );
 const withHost = (name: string, fields: Partial<Host>) =>
-  edited(office, (draft) => {
-    draft.patch("host", hostOf(office, name).id, fields);
+  edited(office, (edits) => {
+    edits.patch("host", hostOf(office, name).id, fields);
   });
 const asks = (plan: Plan, name: string, to: "internet" | "Sign-in server 1") =>
   probe(
@@ -112,22 +112,22 @@ describe("a static host's own network", () => {
       const from = must(segment?.prefixes4[0], "a subnet");
       return { segment: must(segment, "it").id, from, to: { ...from, network: ip(`10.24.${100 + i}.0`) } };
     });
-    const there = edited(plan, (draft) => {
-      renumber(draft, moves);
+    const there = edited(plan, (edits) => {
+      renumber(edits, moves);
     });
     expect([hostOf(there, "Image store").gateway4, hostOf(there, "Image store").dns]).toEqual([
       ip("10.24.100.1"),
       [ip("10.24.101.10")],
     ]);
-    const back = edited(there, (draft) => {
+    const back = edited(there, (edits) => {
       renumber(
-        draft,
+        edits,
         moves.map(({ segment, from, to }) => ({ segment, from: to, to: from })),
       );
     });
     expect(back.host).toEqual(plan.host);
     const moved = donePlan(
-      afterEdit(plan, (bench) => setLegAddress(bench, must(imaging?.gatewayInterface, "a leg"), ".62")),
+      afterEdit(plan, (context) => setLegAddress(context, must(imaging?.gatewayInterface, "a leg"), ".62")),
     );
     expect(hostOf(moved, "Image store").gateway4).toBe(ip("10.24.40.62"));
   });
@@ -141,7 +141,7 @@ describe("a static host's own network", () => {
     ["dns", "gateway", /is not an address/],
   ] as const)("%s does not take %s", (field, text, says) => {
     expect(
-      afterEdit(office, (bench) => setOwnNetwork(bench, hostOf(office, "Image store").id, field, text)),
+      afterEdit(office, (context) => setOwnNetwork(context, hostOf(office, "Image store").id, field, text)),
     ).toMatch(says);
   });
 });
@@ -151,11 +151,11 @@ test("a line's own network is read as people write it", () => {
   const plan = donePlan(
     afterEdit(
       office,
-      (bench) =>
-        setOutside(bench, line, "length4", "255.255.255.248") ??
-        setOutside(bench, line, "nextHop4", "203.0.113.89") ??
-        setOutside(bench, line, "nextHop6", "fe80::1") ??
-        setOutside(bench, line, "dns", "203.0.113.53, 2001:db8::53"),
+      (context) =>
+        setOutside(context, line, "length4", "255.255.255.248") ??
+        setOutside(context, line, "nextHop4", "203.0.113.89") ??
+        setOutside(context, line, "nextHop6", "fe80::1") ??
+        setOutside(context, line, "dns", "203.0.113.53, 2001:db8::53"),
     ),
   );
   expect(plan.line.get(line)).toMatchObject({
@@ -167,9 +167,9 @@ test("a line's own network is read as people write it", () => {
 
 test("of equal priorities the lower bridge MAC address is the root, whichever leg has a lower one", () => {
   const root = (upper: string, lower: string) => {
-    const plan = edited(office, (draft) => {
+    const plan = edited(office, (edits) => {
       for (const name of ["Upper switch", "Lower switch", "Switch B", "Gateway"])
-        draft.patch("device", deviceOf(office, name).id, {
+        edits.patch("device", deviceOf(office, name).id, {
           tree: {
             ...deviceOf(office, name).tree,
             kind: name === "Gateway" ? "none" : "rapid",
@@ -177,11 +177,11 @@ test("of equal priorities the lower bridge MAC address is the root, whichever le
           },
           bridgeMac: null,
         });
-      draft.patch("device", deviceOf(office, "Upper switch").id, { bridgeMac: parseMac(upper) });
-      draft.patch("device", deviceOf(office, "Lower switch").id, { bridgeMac: parseMac(lower) });
-      for (const leg of draft.all("interface"))
+      edits.patch("device", deviceOf(office, "Upper switch").id, { bridgeMac: parseMac(upper) });
+      edits.patch("device", deviceOf(office, "Lower switch").id, { bridgeMac: parseMac(lower) });
+      for (const leg of edits.all("interface"))
         if (leg.device === deviceOf(office, "Upper switch").id)
-          draft.patch("interface", leg.id, { mac: parseMac("02:00:00:00:00:01") });
+          edits.patch("interface", leg.id, { mac: parseMac("02:00:00:00:00:01") });
     });
     const index = PlanIndex.of(plan);
     const tree = index.derived(TREE);
@@ -202,31 +202,31 @@ describe("where a station joins", () => {
   test("at the access point that the plan names, wherever it stands; at another when that one does not offer the name, or goes", () => {
     const at = (point: string) =>
       donePlan(
-        afterEdit(office, (bench) =>
-          editHostCell(bench, hostOf(office, "Staff laptop 1").id, "port", `fennel staff at ${point}`),
+        afterEdit(office, (context) =>
+          editHostCell(context, hostOf(office, "Staff laptop 1").id, "port", `fennel staff at ${point}`),
         ),
       );
     for (const point of ["Kennels AP", "Office AP"])
       expect(passes(at(point), "Staff laptop 1")).toContain(deviceOf(office, point).id);
     const plan = at("Kennels AP");
-    const elsewhere = edited(plan, (draft) => {
+    const elsewhere = edited(plan, (edits) => {
       const { attachment } = hostOf(plan, "Staff laptop 1");
       if (attachment.at === "ssid")
-        draft.patch("ssid", attachment.ssid, { at: [deviceOf(plan, "Office AP").id] });
+        edits.patch("ssid", attachment.ssid, { at: [deviceOf(plan, "Office AP").id] });
     });
     expect(passes(elsewhere, "Staff laptop 1")).toContain(deviceOf(office, "Office AP").id);
-    const gone = edited(plan, (draft) => removeDevice(draft, deviceOf(plan, "Kennels AP").id));
+    const gone = edited(plan, (edits) => removeDevice(edits, deviceOf(plan, "Kennels AP").id));
     expect(hostOf(gone, "Staff laptop 1").attachment).toMatchObject({ at: "ssid", accessPoint: null });
   });
 
   test('an access point that is none, and a name that has " at " in it', () => {
     expect(
-      afterEdit(office, (bench) =>
-        editHostCell(bench, hostOf(office, "Staff laptop 1").id, "port", "Fennel Staff at Upper switch"),
+      afterEdit(office, (context) =>
+        editHostCell(context, hostOf(office, "Staff laptop 1").id, "port", "Fennel Staff at Upper switch"),
       ),
     ).toMatch(/is no port, wireless name or device here/);
-    const cafe = edited(home, (draft) =>
-      draft.patch(
+    const cafe = edited(home, (edits) =>
+      edits.patch(
         "ssid",
         must(
           [...home.ssid.values()].find((one) => one.name === "Lock House"),
@@ -236,8 +236,8 @@ describe("where a station joins", () => {
       ),
     );
     const plan = donePlan(
-      afterEdit(cafe, (bench) =>
-        editHostCell(bench, hostOf(cafe, "tablet").id, "port", "coffee at lock at studio ap"),
+      afterEdit(cafe, (context) =>
+        editHostCell(context, hostOf(cafe, "tablet").id, "port", "coffee at lock at studio ap"),
       ),
     );
     expect(hostOf(plan, "tablet").attachment).toMatchObject({
@@ -249,7 +249,7 @@ describe("where a station joins", () => {
 
 describe("where a device asks from", () => {
   /** The upper switch with a leg among the phones, too, from which the sign-in servers are behind a wall. */
-  const legs = edited(office, (draft) => {
+  const legs = edited(office, (edits) => {
     const phones = must(
       [...office.segment.values()].find((one) => one.name === "Phones"),
       "Phones",
@@ -258,7 +258,7 @@ describe("where a device asks from", () => {
       [...office.interface.values()].find((one) => one.device === deviceOf(office, "Upper switch").id),
       "its leg",
     );
-    draft.put("interface", {
+    edits.put("interface", {
       ...leg,
       id: testId("interface", "among phones"),
       segment: phones.id,
@@ -270,7 +270,7 @@ describe("where a device asks from", () => {
   const signs = (plan: Plan) => asks(plan, "PC Reception 1", "internet").cause?.sentence ?? null;
 
   test("the answer comes back to the leg that is chosen, through its walls", () => {
-    const from = (leg: string) => donePlan(afterEdit(legs, (bench) => setAsksFrom(bench, upper, leg)));
+    const from = (leg: string) => donePlan(afterEdit(legs, (context) => setAsksFrom(context, upper, leg)));
     const kit = must(
       [...legs.interface.values()].find((one) => one.device === upper && one.name !== "Phones"),
       "the Kit leg",
@@ -286,14 +286,14 @@ describe("where a device asks from", () => {
       [...office.interface.values()].find((one) => one.device === deviceOf(office, "Gateway").id),
       "a leg",
     ).id;
-    expect(afterEdit(office, (bench) => setAsksFrom(bench, upper, gateway))).toBe(
+    expect(afterEdit(office, (context) => setAsksFrom(context, upper, gateway))).toBe(
       "Choose one of its own addresses.",
     );
     const chosen = donePlan(
-      afterEdit(legs, (bench) => setAsksFrom(bench, upper, testId("interface", "among phones"))),
+      afterEdit(legs, (context) => setAsksFrom(context, upper, testId("interface", "among phones"))),
     );
     expect(
-      edited(chosen, (draft) => removeLeg({ draft }, testId("interface", "among phones"))).device.get(upper)
+      edited(chosen, (edits) => removeLeg({ edits }, testId("interface", "among phones"))).device.get(upper)
         ?.asksFrom,
     ).toBeNull();
   });

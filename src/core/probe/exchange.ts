@@ -2,7 +2,7 @@ import { familyOf, formatAddress, type Address, type Family } from "../address";
 import type { Device, Host, Service } from "../plan";
 import { answerTo, type Packet } from "../policy";
 import { OUTSIDE } from "../routing";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import type { Cause } from "./step";
 import { stationOf, type Station } from "./station";
 import { comeIn, travel, travelFromDevice } from "./travel";
@@ -33,7 +33,7 @@ function packetsFor(family: Family, src: Address, dst: Address, service: Service
 
 /** All packets of a service there and back; the first shows its way, the others only when they fail. */
 export function exchangeWith(
-  bench: ProbeBench,
+  run: ProbeRun,
   station: Station,
   {
     to,
@@ -44,19 +44,19 @@ export function exchangeWith(
   const family = familyOf(to);
   for (const [i, packet] of packetsFor(family, station.address, to, service).entries()) {
     const shows = i === 0;
-    const trip = tripOf(bench, service, shows);
+    const trip = tripOf(run, service, shows);
     const arrived = travel(trip, station, packet);
     if (arrived === null) return;
     if (arrived.at === "internet" && target !== null && to !== OUTSIDE[family])
-      return leavesByLine(bench, arrived, target);
-    bench.journey.delivered = true;
-    if (shows) tellArrival(bench, arrived, target);
+      return leavesByLine(run, arrived, target);
+    run.journey.delivered = true;
+    if (shows) tellArrival(run, arrived, target);
     if (!comesBack(trip, station, packet, arrived)) return;
   }
 }
 
-function tellArrival(bench: ProbeBench, arrived: Delivery, target: Host | null): void {
-  const { journey } = bench;
+function tellArrival(run: ProbeRun, arrived: Delivery, target: Host | null): void {
+  const { journey } = run;
   switch (arrived.at) {
     case "internet":
       return journey.pass({
@@ -91,7 +91,7 @@ function tellArrival(bench: ProbeBench, arrived: Delivery, target: Host | null):
 
 /** What is meant for a host inside went out by the line: no router on the way knows its segment. */
 function leavesByLine(
-  { index, journey }: ProbeBench,
+  { index, journey }: ProbeRun,
   { device, line, packet }: Extract<Delivery, { at: "internet" }>,
   target: Host,
 ): void {
@@ -141,7 +141,7 @@ function outWhy({ line, device, packet }: Extract<Delivery, { at: "internet" }>)
 /** The answer's way home, and that it is taken for one. False after a stop. */
 function comesBack(trip: Trip, station: Station, sent: Packet, arrived: Delivery): boolean {
   const back = answerFrom(tripBack(trip), arrived);
-  const { journey } = trip.bench;
+  const { journey } = trip.run;
   if (back === null) {
     const { cause } = journey;
     const last = journey.steps.pop();
@@ -190,7 +190,7 @@ export function answerFrom(trip: Trip, arrived: Delivery): { readonly packet: Pa
     case "device":
       return travelFromDevice(trip, arrived.device, answer);
     case "host":
-      return travel(trip, stationOf(trip.bench, arrived.party, answer.src), answer);
+      return travel(trip, stationOf(trip.run, arrived.party, answer.src), answer);
   }
 }
 
@@ -199,13 +199,13 @@ export function answerFrom(trip: Trip, arrived: Delivery): { readonly packet: Pa
  * its answer, unseen.
  */
 export function askAndHear(
-  bench: ProbeBench,
+  run: ProbeRun,
   device: Device,
   packet: Packet,
   service: Service | null,
 ): { readonly arrived: boolean; readonly cause: Cause | null } {
-  const trip = tripOf(bench.aside(), service, false);
-  const { journey } = trip.bench;
+  const trip = tripOf(run.aside(), service, false);
+  const { journey } = trip.run;
   const arrived = travelFromDevice(trip, device, packet);
   if (arrived === null) return { arrived: false, cause: journey.cause };
   const back = answerFrom(tripBack(trip), arrived);
@@ -217,6 +217,6 @@ function returnByLine(
   { device, line }: Extract<Delivery, { at: "internet" }>,
   answer: Packet,
 ): { packet: Packet } | null {
-  const leg = trip.bench.index.interfacesOf(device.id).find((one) => one.line === line.id);
+  const leg = trip.run.index.interfacesOf(device.id).find((one) => one.line === line.id);
   return leg === undefined ? null : comeIn(trip, { device, leg }, answer);
 }

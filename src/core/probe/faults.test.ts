@@ -12,7 +12,7 @@ const FAULTS = 1000;
 test(`of ${FAULTS} single faults planted in the three sites, a repair on offer mends what fails in at least 95 %, and the first cause is the faulty thing in at least 90 %`, () => {
   // What the sites lack on purpose is mended first, so that each fault is the only one.
   const sites = [bramblewick(), fennelStreet(), lockkeepersHouse()].map((plan) =>
-    donePlan(afterEdit(plan, ({ draft, index }) => carryExactly(draft, index))),
+    donePlan(afterEdit(plan, ({ edits, index }) => carryExactly(edits, index))),
   );
   let made = 0;
   const { planted, mended, blamed, kinds, missed } = judgeFaults(sites, FAULTS, dice(20_261_125), () =>

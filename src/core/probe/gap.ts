@@ -87,7 +87,7 @@ export function portOff(index: PlanIndex, port: Port): Gap {
         label: `Switch ${name} on`,
         planner: "switch-on",
         args: { port: port.id },
-        edit: (draft) => draft.patch("port", port.id, { enabled: true }),
+        edit: (edits) => edits.patch("port", port.id, { enabled: true }),
       },
     ],
   };
@@ -103,9 +103,9 @@ export function guardShuts(index: PlanIndex, port: Port): Gap {
         label: `Take the BPDU guard off ${name}`,
         planner: "set-guard",
         args: { port: port.id },
-        edit: (draft) =>
-          draft.patch("port", port.id, {
-            guards: { ...draft.need("port", port.id).guards, bpduGuard: false, edge: false },
+        edit: (edits) =>
+          edits.patch("port", port.id, {
+            guards: { ...edits.need("port", port.id).guards, bpduGuard: false, edge: false },
           }),
       },
     ],
@@ -156,8 +156,8 @@ function missingCable(
         label: `Cable ${names[0]} to ${names[1]}`,
         planner: "add-cable",
         args: { a: a.id, b: b.id },
-        edit: (draft) => {
-          draft.put("link", { ...BLANK_LINK, id: ids(), a: a.id, b: b.id });
+        edit: (edits) => {
+          edits.put("link", { ...BLANK_LINK, id: ids(), a: a.id, b: b.id });
         },
       },
     ],

@@ -10,7 +10,7 @@ import {
 } from "../plan";
 import { addressesOf, facingAddresses, OUTSIDE } from "../routing";
 import { addressFor, guestOf, outsideItsSubnet } from "./address-for";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { exchangeWith } from "./exchange";
 import type { Lease } from "./lease";
 import { start, type Started } from "./start";
@@ -18,32 +18,32 @@ import type { Cause } from "./step";
 import { hostAddress, type Station } from "./station";
 import type { Place } from "../places";
 
-function toGateway(bench: ProbeBench, station: Station, lease: Lease, service: Service | null): void {
+function toGateway(run: ProbeRun, station: Station, lease: Lease, service: Service | null): void {
   const family = familyOf(lease.address);
   const { gateway, gatewayLeg } = lease;
   const ownSix = family === 4 || gatewayLeg === null ? undefined : addressesOf(gatewayLeg, 6)[0];
-  exchangeWith(bench, station, { to: ownSix ?? gateway ?? OUTSIDE[family], service, target: null });
+  exchangeWith(run, station, { to: ownSix ?? gateway ?? OUTSIDE[family], service, target: null });
 }
 
-function toDevice(bench: ProbeBench, station: Station, id: string, service: Service | null): void {
-  const { index } = bench;
+function toDevice(run: ProbeRun, station: Station, id: string, service: Service | null): void {
+  const { index } = run;
   const device = index.plan.device.get(id);
   if (device === undefined) return;
   const address = managementAddress(index, device, familyOf(station.address));
-  if (address === undefined) missing(bench, device.name, { kind: "device", id }, "has no address of its own");
-  else exchangeWith(bench, station, { to: address, service: service ?? PAGE, target: null });
+  if (address === undefined) missing(run, device.name, { kind: "device", id }, "has no address of its own");
+  else exchangeWith(run, station, { to: address, service: service ?? PAGE, target: null });
 }
 
 /** A port forward is asked by the outside address of its line. */
-function toForward(bench: ProbeBench, station: Station, id: string): void {
-  const { index } = bench;
+function toForward(run: ProbeRun, station: Station, id: string): void {
+  const { index } = run;
   const forward = index.plan.forward.get(id);
   if (forward === undefined) return;
   const leg = [...index.plan.interface.values()].find(({ line }) => line === forward.line);
   const [address] = leg === undefined ? [] : facingAddresses(index, leg, familyOf(station.address));
   if (address === undefined)
     return missing(
-      bench,
+      run,
       nameOf(index, "line", forward.line),
       { kind: "line", id: forward.line },
       "has no outside address in the plan",
@@ -53,12 +53,12 @@ function toForward(bench: ProbeBench, station: Station, id: string): void {
     .replace(/[^a-z0-9 .-]/g, "-")
     .slice(0, 24);
   const service = { name, protocol: forward.protocol, ports: [forward.ports] };
-  exchangeWith(bench, station, { to: address, service, target: index.plan.host.get(forward.host) ?? null });
+  exchangeWith(run, station, { to: address, service, target: index.plan.host.get(forward.host) ?? null });
 }
 
 /** Sends what is asked for and waits for the answer. */
-export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goal: ProbeGoal): void {
-  const { index } = bench;
+export function reachGoal(run: ProbeRun, started: Started, lease: Lease, goal: ProbeGoal): void {
+  const { index } = run;
   const { party } = started;
   const segment = lease.segment === null ? null : (index.plan.segment.get(lease.segment) ?? null);
   const station: Station = {
@@ -73,27 +73,27 @@ export function reachGoal(bench: ProbeBench, started: Started, lease: Lease, goa
   const family = familyOf(lease.address);
   switch (goal.to) {
     case "address":
-      if (lease.server === "static" && lease.gateway !== null) askGateway(bench, station, lease.gateway);
+      if (lease.server === "static" && lease.gateway !== null) askGateway(run, station, lease.gateway);
       return;
     case "internet":
-      return exchangeWith(bench, station, {
+      return exchangeWith(run, station, {
         to: OUTSIDE[family],
-        service: goal.service ?? anything(bench, station, "internet"),
+        service: goal.service ?? anything(run, station, "internet"),
         target: null,
       });
     case "gateway":
-      return toGateway(bench, station, lease, goal.service);
+      return toGateway(run, station, lease, goal.service);
     case "device":
-      return toDevice(bench, station, goal.device, goal.service);
+      return toDevice(run, station, goal.device, goal.service);
     case "host": {
       const host = index.plan.host.get(goal.host);
-      if (host !== undefined) toHost(bench, station, host, goal.service);
+      if (host !== undefined) toHost(run, station, host, goal.service);
       return;
     }
     case "port":
-      return toLaptop(bench, station, goal.port, goal.service);
+      return toLaptop(run, station, goal.port, goal.service);
     case "forward":
-      return toForward(bench, station, goal.forward);
+      return toForward(run, station, goal.forward);
   }
 }
 
@@ -119,11 +119,11 @@ const isUse = ({ protocol, ports }: Service): boolean =>
  * "Anything" as a person means it: a page opens; or, where the wall has doors and none for pages, what the
  * first of them is for.
  */
-function anything(bench: ProbeBench, { segment }: Station, to: "internet" | string): Service {
+function anything(run: ProbeRun, { segment }: Station, to: "internet" | string): Service {
   const wall =
     segment === null
       ? undefined
-      : [...bench.index.plan.wall.values()].find(
+      : [...run.index.plan.wall.values()].find(
           (one) =>
             one.from.at === "zone" &&
             one.from.zone === segment.zone &&
@@ -140,7 +140,7 @@ function isolatedOn(index: PlanIndex, a: Place, b: Place): Ssid | null {
   return ssid?.isolation === true ? ssid : null;
 }
 
-function keptApart({ journey }: ProbeBench, ssid: Ssid, host: Host): void {
+function keptApart({ journey }: ProbeRun, ssid: Ssid, host: Host): void {
   const subjects = [{ kind: "ssid" as const, id: ssid.id }];
   journey.stop(
     {
@@ -158,29 +158,29 @@ function keptApart({ journey }: ProbeBench, ssid: Ssid, host: Host): void {
           label: `Let stations of ${ssid.name} reach one another`,
           planner: "edit-ssid",
           args: { ssid: ssid.id },
-          edit: (draft) => draft.patch("ssid", ssid.id, { isolation: false }),
+          edit: (edits) => edits.patch("ssid", ssid.id, { isolation: false }),
         },
       ],
     },
   );
 }
 
-function toHost(bench: ProbeBench, station: Station, host: Host, service: Service | null): void {
-  const { index } = bench;
-  const party = bench.partyOf(host);
+function toHost(run: ProbeRun, station: Station, host: Host, service: Service | null): void {
+  const { index } = run;
+  const party = run.partyOf(host);
   const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
   if (segment === undefined)
     return missing(
-      bench,
+      run,
       host.name,
       { kind: "host", id: host.id },
       "is in no segment, so there is no way to it",
     );
-  const address = hostAddress(bench, host, familyOf(station.address));
+  const address = hostAddress(run, host, familyOf(station.address));
   const isStatic = host.manner === "typed";
   const outside = address === null || !isStatic ? null : outsideItsSubnet(index, host, segment, address);
   if (outside !== null) {
-    bench.journey.stop(
+    run.journey.stop(
       {
         title: host.name,
         place: segment.name,
@@ -191,28 +191,28 @@ function toHost(bench: ProbeBench, station: Station, host: Host, service: Servic
     );
     return;
   }
-  if (address === null && !isStatic) return withoutAddress(bench, host, familyOf(station.address));
+  if (address === null && !isStatic) return withoutAddress(run, host, familyOf(station.address));
   if (address === null)
     return missing(
-      bench,
+      run,
       host.name,
       { kind: "host", id: host.id },
       `has no ${familyOf(station.address) === 4 ? "IPv4" : "IPv6"} address that the plan knows`,
     );
-  if (party === null) return notLetIn(bench, host);
+  if (party === null) return notLetIn(run, host);
   const isolated = isolatedOn(index, station.party.place, party.place);
-  if (isolated !== null) return keptApart(bench, isolated, host);
-  exchangeWith(bench, station, {
+  if (isolated !== null) return keptApart(run, isolated, host);
+  exchangeWith(run, station, {
     to: address,
-    service: service ?? anything(bench, station, segment.zone),
+    service: service ?? anything(run, station, segment.zone),
     target: host,
   });
 }
 
 /** Another laptop, plugged in somewhere: it needs its own address before it can answer. */
-function toLaptop(bench: ProbeBench, station: Station, port: string, service: Service | null): void {
-  const { index } = bench;
-  const aside = bench.aside();
+function toLaptop(run: ProbeRun, station: Station, port: string, service: Service | null): void {
+  const { index } = run;
+  const aside = run.aside();
   const family = familyOf(station.address);
   const other = start(aside, { at: "port", port, tag: null }, madeMac("another laptop"), {
     behindPhone: false,
@@ -222,7 +222,7 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
   const lease = other === null ? null : addressFor(aside, other, { as: "client" }, family);
   if (other === null || lease === null) {
     const { cause } = aside.journey;
-    bench.journey.stop(
+    run.journey.stop(
       {
         title: "Another laptop",
         place: nameOf(index, "port", port),
@@ -241,14 +241,14 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
     );
     return;
   }
-  bench.welcome(lease.address, guestOf(index, other, lease));
-  exchangeWith(bench, station, {
+  run.welcome(lease.address, guestOf(index, other, lease));
+  exchangeWith(run, station, {
     to: lease.address,
     service:
       service ??
       (lease.segment === null
         ? PAGE
-        : anything(bench, station, index.plan.segment.get(lease.segment)?.zone ?? "")),
+        : anything(run, station, index.plan.segment.get(lease.segment)?.zone ?? "")),
     target: null,
   });
 }
@@ -256,13 +256,13 @@ function toLaptop(bench: ProbeBench, station: Station, port: string, service: Se
 /**
  * The far host is plugged in nowhere, or its own port keeps it apart: what keeps it there is the first cause.
  */
-function notLetIn(bench: ProbeBench, host: Host): void {
-  const aside = bench.aside();
+function notLetIn(run: ProbeRun, host: Host): void {
+  const aside = run.aside();
   start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: null });
   const { cause } = aside.journey;
   if (cause === null)
-    return missing(bench, host.name, { kind: "host", id: host.id }, "is not plugged in anywhere");
-  bench.journey.stop(
+    return missing(run, host.name, { kind: "host", id: host.id }, "is not plugged in anywhere");
+  run.journey.stop(
     {
       title: host.name,
       place: "",
@@ -275,12 +275,12 @@ function notLetIn(bench: ProbeBench, host: Host): void {
 }
 
 /** The far host waits for an address itself: what keeps it from one is the first cause. */
-function withoutAddress(bench: ProbeBench, host: Host, family: Family): void {
-  const aside = bench.aside();
+function withoutAddress(run: ProbeRun, host: Host, family: Family): void {
+  const aside = run.aside();
   const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: family });
   if (started !== null) addressFor(aside, started, { as: "client" }, family);
   const { cause } = aside.journey;
-  bench.journey.stop(
+  run.journey.stop(
     {
       title: host.name,
       place: "",
@@ -298,13 +298,8 @@ function withoutAddress(bench: ProbeBench, host: Host, family: Family): void {
   );
 }
 
-export function missing(
-  bench: ProbeBench,
-  name: string,
-  subject: Cause["subjects"][number],
-  what: string,
-): void {
-  bench.journey.stop(
+export function missing(run: ProbeRun, name: string, subject: Cause["subjects"][number], what: string): void {
+  run.journey.stop(
     {
       title: name,
       place: "",
@@ -316,6 +311,6 @@ export function missing(
 }
 
 /** Only whether the gateway answers: what somebody with a static address tries first. */
-function askGateway(bench: ProbeBench, station: Station, gateway: Address): void {
-  exchangeWith(bench, station, { to: gateway, service: null, target: null });
+function askGateway(run: ProbeRun, station: Station, gateway: Address): void {
+  exchangeWith(run, station, { to: gateway, service: null, target: null });
 }

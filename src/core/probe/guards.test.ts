@@ -3,7 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { asPrefix6, formatAddress, parseIpv4, parseIpv6, parsePrefix, type Ipv4 } from "../address";
 import { must } from "../kernel";
-import { PlanIndex, vid, type Draft, type Plan, type ProbeGoal, type ProbeQuestion } from "../plan";
+import { PlanIndex, vid, type PlanEdits, type Plan, type ProbeGoal, type ProbeQuestion } from "../plan";
 import { SERVICES } from "../policy";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
@@ -43,8 +43,8 @@ const service = (name: string) =>
     SERVICES.find((one) => one.name === name),
     name,
   );
-const edited = (plan: Plan, edit: (draft: Draft) => void): Plan =>
-  donePlan(afterEdit(plan, ({ draft }) => edit(draft)));
+const edited = (plan: Plan, edit: (edits: PlanEdits) => void): Plan =>
+  donePlan(afterEdit(plan, ({ edits }) => edit(edits)));
 const ask = (plan: Plan, question: ProbeQuestion) => probe(PlanIndex.of(plan), question, ids);
 const fromHost = (plan: Plan, name: string, goal: ProbeGoal) =>
   ask(plan, asClient({ at: "host", host: hostOf(plan, name).id }, goal));
@@ -55,10 +55,10 @@ const atPort = (plan: Plan, device: string, label: string, part: Partial<ProbeQu
   });
 const says = (plan: Plan, device: string, label: string) =>
   atPort(plan, device, label).steps.find((step) => step.place.includes("802.1X"))?.says;
-const profile = (draft: Draft) => must(draft.all("signIn")[0], "a profile");
-const guard = (draft: Draft, device: string, label: string, guards: object) => {
-  const port = portOf(draft.plan, device, label);
-  draft.patch("port", port.id, { guards: { ...port.guards, ...guards } });
+const profile = (edits: PlanEdits) => must(edits.all("signIn")[0], "a profile");
+const guard = (edits: PlanEdits, device: string, label: string, guards: object) => {
+  const port = portOf(edits.plan, device, label);
+  edits.patch("port", port.id, { guards: { ...port.guards, ...guards } });
 };
 
 describe("sign-in at a port (IEEE 802.1X)", () => {
@@ -69,8 +69,8 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
     expect(fromHost(office, "PC Reception 1", { to: "internet", service: null }).cause).toBeNull();
   });
   test("one that does not is let in by its MAC address if the register knows it; a stranger lands where failed ones do", () => {
-    const printer = edited(office, (draft) => {
-      guard(draft, "Upper switch", "4", { signIn: true, profile: profile(draft).id });
+    const printer = edited(office, (edits) => {
+      guard(edits, "Upper switch", "4", { signIn: true, profile: profile(edits).id });
     });
     expect(signs(printer, "Reception printer")).toMatch(/^let in by 02:/);
     const stranger = atPort(printer, "Upper switch", "4");
@@ -78,9 +78,9 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
     expect([stranger.cause, stranger.lease?.segment]).toEqual([null, segmentOf(office, "Guests").id]);
   });
   test("without a way for those that do not sign in the port stays closed, and letting them in by MAC address mends it", () => {
-    const closed = edited(office, (draft) => {
-      guard(draft, "Upper switch", "4", { signIn: true, profile: profile(draft).id });
-      draft.patch("signIn", profile(draft).id, { byMac: false, failed: null });
+    const closed = edited(office, (edits) => {
+      guard(edits, "Upper switch", "4", { signIn: true, profile: profile(edits).id });
+      edits.patch("signIn", profile(edits).id, { byMac: false, failed: null });
     });
     const outcome = fromHost(closed, "Reception printer", { to: "address" });
     expect(outcome.cause?.sentence).toBe(
@@ -89,25 +89,25 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
     expect(
       tryRepairs(PlanIndex.of(closed), outcome, ids).map((tried) => [tried.repair.label, tried.result]),
     ).toEqual([["Let devices in by MAC address (Practice sign-in)", "passes"]]);
-    const visitors = edited(closed, (draft) => draft.patch("signIn", profile(draft).id, { visitors: v(90) }));
+    const visitors = edited(closed, (edits) => edits.patch("signIn", profile(edits).id, { visitors: v(90) }));
     expect(says(visitors, "Upper switch", "4")).toBe("does not sign in: VLAN 90");
   });
   test("a wall between switch and server closes every port, or puts everybody where it is said for that case; opening it mends it", () => {
-    const walled = edited(office, (draft) => {
-      for (const wall of draft.all("wall"))
-        if (wall.services.some((one) => one.name === "radius")) draft.remove("wall", wall.id);
+    const walled = edited(office, (edits) => {
+      for (const wall of edits.all("wall"))
+        if (wall.services.some((one) => one.name === "radius")) edits.remove("wall", wall.id);
     });
     const outcome = fromHost(walled, "PC Reception 1", { to: "address" });
     expect(outcome.cause?.sentence).toMatch(
       /^Upper switch does not reach Sign-in server 1 .*: The wall Kit to Servers is closed/,
     );
     expect(tryRepairs(PlanIndex.of(walled), outcome, ids)[0]?.result).toBe("passes");
-    const down = edited(walled, (draft) => draft.patch("signIn", profile(draft).id, { serverDown: v(90) }));
+    const down = edited(walled, (edits) => edits.patch("signIn", profile(edits).id, { serverDown: v(90) }));
     expect(signs(down, "PC Reception 1")).toBe("no server answers: VLAN 90");
   });
   test("a switch without a default gateway does not get its questions to servers elsewhere", () => {
-    const lost = edited(office, (draft) =>
-      draft.patch("device", deviceOf(office, "Upper switch").id, { defaultRoute: "none" }),
+    const lost = edited(office, (edits) =>
+      edits.patch("device", deviceOf(office, "Upper switch").id, { defaultRoute: "none" }),
     );
     const outcome = fromHost(lost, "PC Reception 1", { to: "address" });
     expect(outcome.cause?.sentence).toMatch(/Upper switch has no default gateway/);
@@ -122,16 +122,16 @@ describe("false servers and false addresses", () => {
     // The demo snoops on two switches: the port itself is not trusted there.
     expect(before.attack?.reached).toEqual([]);
     expect(before.attack?.by?.name).toBe("Switch B");
-    const open = edited(office, (draft) => {
-      for (const device of draft.all("device"))
-        draft.patch("device", device.id, { protections: { ...device.protections, snooping: [] } });
+    const open = edited(office, (edits) => {
+      for (const device of edits.all("device"))
+        edits.patch("device", device.id, { protections: { ...device.protections, snooping: [] } });
     });
     const through = atPort(open, "Switch B", "6", falseServer);
     expect(through.attack?.reached.length).toBeGreaterThan(10);
     expect(through.attack?.reached.every((host) => host.manner !== "typed")).toBe(true);
     const guarded = donePlan(
-      afterEdit(open, ({ draft }) => {
-        must(through.guards[0], "a guard").edit(draft, ids);
+      afterEdit(open, ({ edits }) => {
+        must(through.guards[0], "a guard").edit(edits, ids);
       }),
     );
     expect(atPort(guarded, "Switch B", "6", falseServer).attack?.reached).toEqual([]);
@@ -141,22 +141,22 @@ describe("false servers and false addresses", () => {
     const through = atPort(office, "Upper switch", "4", spoof);
     expect(through.steps.at(-1)?.why).toMatch(/would send it what is for 10\.24\.20\.1/);
     const guarded = donePlan(
-      afterEdit(office, ({ draft }) => {
-        must(through.guards[0], "a guard").edit(draft, ids);
+      afterEdit(office, ({ edits }) => {
+        must(through.guards[0], "a guard").edit(edits, ids);
       }),
     );
     const after = atPort(guarded, "Upper switch", "4", spoof);
     expect([after.attack?.reached, after.attack?.by?.name]).toEqual([[], "Upper switch"]);
   });
   test("a server that adds option 82 behind another is dropped at an untrusted port of the next (RFC 3046)", () => {
-    const marked = edited(office, (draft) => {
+    const marked = edited(office, (edits) => {
       for (const name of ["Upper switch", "Lower switch"]) {
         const device = deviceOf(office, name);
-        draft.patch("device", device.id, {
+        edits.patch("device", device.id, {
           protections: { ...device.protections, snooping: [v(20)], option82: true },
         });
       }
-      guard(draft, "Lower switch", "1", { dhcpTrust: true });
+      guard(edits, "Lower switch", "1", { dhcpTrust: true });
     });
     const outcome = fromHost(marked, "Reception printer", { to: "address" });
     expect(outcome.cause?.sentence).toMatch(
@@ -183,8 +183,8 @@ describe("reaching in from outside", () => {
     ]);
   });
   const forwarded = (hairpin: boolean) =>
-    edited(office, (draft) => {
-      draft.put("forward", {
+    edited(office, (edits) => {
+      edits.put("forward", {
         id: testId("forward", "web"),
         name: "pictures",
         line: from.line,
@@ -207,12 +207,12 @@ describe("reaching in from outside", () => {
     expect(fromHost(forwarded(true), "X-ray panel", goal).cause?.sentence ?? "").not.toBe("");
   });
   test("carrier-grade NAT and a provider's box that routes are said plainly", () => {
-    const grade = edited(forwarded(false), (draft) => draft.patch("line", from.line, { carrierNat: "yes" }));
+    const grade = edited(forwarded(false), (edits) => edits.patch("line", from.line, { carrierNat: "yes" }));
     expect(outside(grade, { to: "host", host: store, service: null }).cause?.sentence).toMatch(
       /carrier-grade NAT: nothing that starts outside comes in/,
     );
-    const box = edited(forwarded(false), (draft) =>
-      draft.patch("line", from.line, { providerBox: "routes" }),
+    const box = edited(forwarded(false), (edits) =>
+      edits.patch("line", from.line, { providerBox: "routes" }),
     );
     const outcome = outside(box, { to: "forward", forward: testId("forward", "web") });
     expect(outcome.cause?.sentence).toMatch(/routes \(double NAT\)/);
@@ -226,8 +226,8 @@ describe("reaching in from outside", () => {
     expect(line(home)).toBe("Fibre line");
     expect(
       line(
-        edited(home, (draft) =>
-          draft.patch("port", portOf(home, "Gateway", "Line 1").id, { enabled: false }),
+        edited(home, (edits) =>
+          edits.patch("port", portOf(home, "Gateway", "Line 1").id, { enabled: false }),
         ),
       ),
     ).toBe("Mobile line");
@@ -236,26 +236,26 @@ describe("reaching in from outside", () => {
 
 describe("routing", () => {
   test("two routers that point at one another send a packet round, and it is said where", () => {
-    const round = edited(works, (draft) => {
+    const round = edited(works, (edits) => {
       const gateway = deviceOf(works, "Gateway");
       const office_ = deviceOf(works, "Office switch");
-      draft.patch("device", office_.id, {
+      edits.patch("device", office_.id, {
         abilities: { ...office_.abilities, routes: true },
         routes: [{ prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"), via: ip("172.22.110.1") }],
       });
-      draft.patch("device", gateway.id, {
+      edits.patch("device", gateway.id, {
         routes: [{ prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"), via: ip("172.22.110.10") }],
       });
       const host = hostOf(works, "historian");
-      draft.patch("host", host.id, { ipv4: ip("172.22.170.10") });
-      for (const one of draft.all("segment").filter((segment) => segment.name === "Safety"))
-        draft.patch("segment", one.id, {
+      edits.patch("host", host.id, { ipv4: ip("172.22.170.10") });
+      for (const one of edits.all("segment").filter((segment) => segment.name === "Safety"))
+        edits.patch("segment", one.id, {
           prefixes4: [must(parsePrefix("10.200.4.0/24"), "a prefix") as (typeof one.prefixes4)[number]],
         });
-      for (const relay of draft.all("host").filter((one) => one.name.startsWith("safety-relay")))
-        draft.patch("host", relay.id, { ipv4: ip(`10.200.4.${relay.name.slice(-1)}0`) });
-      for (const zone of draft.all("zone")) draft.patch("zone", zone.id, { insideOpen: true });
-      draft.put("wall", {
+      for (const relay of edits.all("host").filter((one) => one.name.startsWith("safety-relay")))
+        edits.patch("host", relay.id, { ipv4: ip(`10.200.4.${relay.name.slice(-1)}0`) });
+      for (const zone of edits.all("zone")) edits.patch("zone", zone.id, { insideOpen: true });
+      edits.put("wall", {
         id: testId("wall", "kit safety"),
         from: { at: "zone", zone: segmentOf(works, "Kit").zone },
         to: { at: "zone", zone: segmentOf(works, "Safety").zone },
@@ -264,7 +264,7 @@ describe("routing", () => {
         reason: "",
       });
       for (const name of ["Office", "Plant DMZ"])
-        draft.put("wall", {
+        edits.put("wall", {
           id: testId("wall", name),
           from: { at: "zone", zone: segmentOf(works, name).zone },
           to: { at: "zone", zone: segmentOf(works, "Safety").zone },
@@ -315,8 +315,8 @@ describe("others plugged in", () => {
     const camera = (device: string, label: string) =>
       atPort(office, device, label, { as: { as: "kind", word: "camera" } });
     expect(camera("Upper switch", "4").cause).toBeNull();
-    const weak = edited(office, (draft) =>
-      draft.patch("port", portOf(office, "Upper switch", "4").id, { poeMw: 4000 }),
+    const weak = edited(office, (edits) =>
+      edits.patch("port", portOf(office, "Upper switch", "4").id, { poeMw: 4000 }),
     );
     expect(atPort(weak, "Upper switch", "4", { as: { as: "kind", word: "camera" } }).cause?.sentence).toBe(
       "A camera takes 15.4 W over the cable, and Upper switch port 4 gives 4 W.",
@@ -347,20 +347,20 @@ describe("others plugged in", () => {
 });
 
 describe("IPv6", () => {
-  const six = edited(office, (draft) => {
-    for (const [i, segment] of draft.all("segment").entries()) {
+  const six = edited(office, (edits) => {
+    for (const [i, segment] of edits.all("segment").entries()) {
       if (segment.gatewayInterface === null) continue;
-      draft.patch("segment", segment.id, {
+      edits.patch("segment", segment.id, {
         prefixes6: [must(asPrefix6(parsePrefix(`fd00:24:0:${i + 1}::/64`)), "a prefix")],
         advertise: "slaac",
       });
-      draft.patch("interface", segment.gatewayInterface, {
+      edits.patch("interface", segment.gatewayInterface, {
         addresses6: [must(parseIpv6(`fd00:24:0:${i + 1}::1`), "an address")],
       });
     }
-    for (const leg of draft.all("interface"))
+    for (const leg of edits.all("interface"))
       if (leg.line !== null)
-        draft.patch("interface", leg.id, { addresses6: [must(parseIpv6("2001:db8:9::2"), "an address")] });
+        edits.patch("interface", leg.id, { addresses6: [must(parseIpv6("2001:db8:9::2"), "an address")] });
   });
   const client = (goal: ProbeGoal) =>
     ask(six, { ...asClient({ at: "host", host: hostOf(six, "PC Reception 1").id }, goal), family: 6 });
@@ -376,8 +376,8 @@ describe("IPv6", () => {
     expect(
       client({ to: "internet", service: null }).steps.find((step) => step.place === "line")?.why,
     ).toMatch(/nothing is translated/);
-    const quiet = edited(six, (draft) =>
-      draft.patch("segment", segmentOf(six, "Staff").id, { advertise: "none" }),
+    const quiet = edited(six, (edits) =>
+      edits.patch("segment", segmentOf(six, "Staff").id, { advertise: "none" }),
     );
     const outcome = ask(quiet, {
       ...asClient({ at: "host", host: hostOf(quiet, "PC Reception 1").id }, { to: "address" }),
@@ -429,10 +429,10 @@ describe("kept and compared", () => {
   test("a phone with a PC behind it gets both their addresses, and either's failure is said", () => {
     const both = atPort(office, "Upper switch", "11", { as: { as: "behindPhone" } });
     expect(both.phone).toBeNull();
-    const desk = edited(office, (draft) => {
-      guard(draft, "Upper switch", "10", { signIn: false });
+    const desk = edited(office, (edits) => {
+      guard(edits, "Upper switch", "10", { signIn: false });
       for (const name of ["PC Consult 1", "Phone Consult 1"])
-        draft.patch("host", hostOf(office, name).id, { attachment: { at: "unplaced" } });
+        edits.patch("host", hostOf(office, name).id, { attachment: { at: "unplaced" } });
     });
     const outcome = atPort(desk, "Upper switch", "10", { as: { as: "behindPhone" } });
     expect([outcome.cause, outcome.lease?.segment, outcome.phone?.lease?.segment]).toEqual([

@@ -2,7 +2,7 @@ import type { Subject } from "../repairs";
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
 import { cableWay, wayTo, type Flood } from "../forwarding";
 import { classify, dropReason, egressTag, FABRIC, type Tag } from "../fabric";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { gapBetween } from "./gap";
 import { mendArrival } from "./mend-port";
 import type { Cause, Journey, Told } from "./step";
@@ -100,7 +100,7 @@ export function passHops(
  */
 // eslint-disable-next-line max-lines-per-function -- one step after the other along the way, each with its stop
 export function stopOnTheWay(
-  bench: ProbeBench,
+  run: ProbeRun,
   goal: string,
   start: {
     readonly device: string;
@@ -109,12 +109,12 @@ export function stopOnTheWay(
     readonly vid: number;
   },
 ): boolean {
-  const { index, journey } = bench;
+  const { index, journey } = run;
   const way = cableWay(index, start.device, goal, start.vid);
   const goalName = index.plan.device.get(goal)?.name ?? "";
   if (way === null) {
     const here = index.plan.device.get(start.device);
-    const gap = gapBetween(index, start.device, goal, { vid: start.vid, ids: bench.ids });
+    const gap = gapBetween(index, start.device, goal, { vid: start.vid, ids: run.ids });
     journey.stop(
       {
         ...hopStep(here, {

@@ -2,7 +2,7 @@ export { managementAddress } from "./goals";
 export { asClient, type Outcome, probe } from "./probe";
 export { type Content, emissionsOf, type Message } from "./message";
 export { profileOf, serverReached } from "./sign-in";
-export { benchOn } from "./really";
+export { runOn } from "./really";
 export type { Step } from "./step";
 export { compareOutcomes } from "./compare";
 export { askKept, questionWords } from "./kept";

@@ -2,12 +2,12 @@ import type { Address, Mac } from "../address";
 import type { Repair } from "../repairs";
 import { nameOf, type Device, type Host, type PlanIndex, type Port } from "../plan";
 import { wayTo, type Flood } from "../forwarding";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import type { Hearing } from "../places";
 import type { Cause } from "./step";
 
 /** One switch on a frame's way: where it came in, where it went on, and the VLAN it was in. */
-export interface Passing {
+export interface SwitchHop {
   readonly device: Device;
   readonly inPort: Port | undefined;
   readonly outPort: Port | undefined;
@@ -15,12 +15,12 @@ export interface Passing {
 }
 
 /** The switches that a frame passes on its way to where it was heard. */
-export function passingsOf({ fabric }: ProbeBench, flood: Flood, hearing: Hearing): Passing[] {
+export function switchHopsOf({ fabric }: ProbeRun, flood: Flood, hearing: Hearing): SwitchHop[] {
   const last = flood.emissions[hearing.emission];
   const arrival = hearing.arrival >= 0 ? hearing.arrival : (last?.after ?? -1);
   if (arrival < 0) return [];
   const way = wayTo(flood, arrival);
-  return way.flatMap((at, i): Passing[] => {
+  return way.flatMap((at, i): SwitchHop[] => {
     const device = fabric.devices[at.device];
     const next = way[i + 1];
     const end = hearing.arrival >= 0 ? undefined : last;
@@ -47,8 +47,8 @@ const trustRepair = (
   label: `Trust ${nameOf(index, "port", port.id)} for ${what}`,
   planner: "set-guard",
   args: { port: port.id, guard: which },
-  edit: (draft) =>
-    draft.patch("port", port.id, { guards: { ...draft.need("port", port.id).guards, [which]: true } }),
+  edit: (edits) =>
+    edits.patch("port", port.id, { guards: { ...edits.need("port", port.id).guards, [which]: true } }),
 });
 
 /**
@@ -56,8 +56,8 @@ const trustRepair = (
  * through trusted ports only; and a question that already bears a relay agent's information is dropped at an
  * untrusted port (RFC 3046 section 2.1). Null when it lets them be.
  */
-export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): Cause | null {
-  const { index } = bench;
+export function snoopingStops(run: ProbeRun, passings: readonly SwitchHop[]): Cause | null {
+  const { index } = run;
   let marked: Device | null = null;
   for (const { device, inPort, outPort, vid } of passings) {
     const snoops = (device.protections.snooping as readonly number[]).includes(vid);
@@ -77,11 +77,11 @@ export function snoopingStops(bench: ProbeBench, passings: readonly Passing[]): 
             label: `Let ${marked.name} add nothing`,
             planner: "set-option-82",
             args: { device: marked.id },
-            edit: (draft) => {
+            edit: (edits) => {
               const own = marked;
               if (own !== null)
-                draft.patch("device", own.id, {
-                  protections: { ...draft.need("device", own.id).protections, option82: false },
+                edits.patch("device", own.id, {
+                  protections: { ...edits.need("device", own.id).protections, option82: false },
                 });
             },
           },
@@ -126,9 +126,9 @@ const bindOne = (device: Device, host: Host): Repair => ({
   label: `Enter a binding for ${host.name} on ${device.name}`,
   planner: "bind-host",
   args: { device: device.id, host: host.id },
-  edit: (draft) => {
-    const own = draft.need("device", device.id).protections;
-    draft.patch("device", device.id, { protections: { ...own, bound: [...own.bound, host.id] } });
+  edit: (edits) => {
+    const own = edits.need("device", device.id).protections;
+    edits.patch("device", device.id, { protections: { ...own, bound: [...own.bound, host.id] } });
   },
 });
 
@@ -145,14 +145,14 @@ function bindAll(index: PlanIndex, device: Device, vid: number): Repair[] {
         `${vid} on ${device.name}, and trust its cables to other gear`,
       planner: "bind-hosts",
       args: { device: device.id, vid },
-      edit: (draft) => {
-        const own = draft.need("device", device.id).protections;
+      edit: (edits) => {
+        const own = edits.need("device", device.id).protections;
         const bound = [...new Set([...own.bound, ...everyone.map(({ id }) => id)])];
-        draft.patch("device", device.id, { protections: { ...own, bound } });
+        edits.patch("device", device.id, { protections: { ...own, bound } });
         for (const port of index.portsOf(device.id))
           if (index.linkAt(port.id) !== undefined && !port.guards.arpTrust)
-            draft.patch("port", port.id, {
-              guards: { ...draft.need("port", port.id).guards, arpTrust: true },
+            edits.patch("port", port.id, {
+              guards: { ...edits.need("port", port.id).guards, arpTrust: true },
             });
       },
     },
@@ -163,8 +163,8 @@ function bindAll(index: PlanIndex, device: Device, vid: number): Repair[] {
  * Where ARP inspection drops a claim: an untrusted port of a switch that has no binding for it. Null when it
  * passes.
  */
-export function inspectionStops(bench: ProbeBench, passings: readonly Passing[], claim: Claim): Cause | null {
-  const { index } = bench;
+export function inspectionStops(run: ProbeRun, passings: readonly SwitchHop[], claim: Claim): Cause | null {
+  const { index } = run;
   for (const { device, inPort, vid } of passings) {
     if (inPort === undefined || inPort.guards.arpTrust || !inspects(device, vid)) continue;
     if (isBound(device, vid, claim)) continue;

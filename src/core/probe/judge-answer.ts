@@ -1,10 +1,10 @@
 import { formatAddress } from "../address";
 import type { Answer } from "../dhcp";
 import { partyOfLeg, type Hearing, type Party } from "../places";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { explain } from "./deliver";
 import { askAndHear } from "./exchange";
-import { snoopingStops, type Passing } from "./inspection";
+import { snoopingStops, type SwitchHop } from "./inspection";
 import type { Started } from "./start";
 import type { Cause } from "./step";
 
@@ -15,15 +15,15 @@ export interface Judged {
   readonly cause: Cause | null;
 }
 
-function partyOfServer(bench: ProbeBench, { scope, relayedBy }: Answer): Party | null {
-  const { index } = bench;
+function partyOfServer(run: ProbeRun, { scope, relayedBy }: Answer): Party | null {
+  const { index } = run;
   const device = relayedBy ?? scope.serverDevice;
   if (device !== null) {
     const leg = index.interfacesOf(device).find((one) => one.segment === scope.segment);
     return leg === undefined ? null : partyOfLeg(index, leg);
   }
   const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-  return host === undefined ? null : bench.partyOf(host);
+  return host === undefined ? null : run.partyOf(host);
 }
 
 /** How the question came to the server. */
@@ -34,18 +34,18 @@ export const hearingOf = ({ arrival, emission }: Answer): Hearing => ({ arrival,
  * behind a relay.
  */
 export function judgeAnswer(
-  bench: ProbeBench,
+  run: ProbeRun,
   started: Started,
   answer: Answer,
-  passings: readonly Passing[],
+  passings: readonly SwitchHop[],
 ): Judged {
-  const party = partyOfServer(bench, answer);
-  const snooped = snoopingStops(bench, passings);
+  const party = partyOfServer(run, answer);
+  const snooped = snoopingStops(run, passings);
   if (snooped !== null) return { answer, party, cause: snooped };
-  const relay = answer.relayedBy === null ? null : relayCause(bench, answer, answer.relayedBy);
+  const relay = answer.relayedBy === null ? null : relayCause(run, answer, answer.relayedBy);
   if (relay !== null) return { answer, party, cause: relay };
-  if (party !== null && bench.hears(party.place, started.party.place) === null) {
-    const aside = bench.aside();
+  if (party !== null && run.hears(party.place, started.party.place) === null) {
+    const aside = run.aside();
     explain(aside, party, started.party);
     const cause = aside.journey.cause ?? {
       sentence: "",
@@ -64,8 +64,8 @@ export function judgeAnswer(
   return { answer, party, cause: null };
 }
 
-function relayCause(bench: ProbeBench, { scope }: Answer, relay: string): Cause | null {
-  const { index } = bench;
+function relayCause(run: ProbeRun, { scope }: Answer, relay: string): Cause | null {
+  const { index } = run;
   const device = index.plan.device.get(relay);
   const leg = index.interfacesOf(relay).find((one) => one.segment === scope.segment);
   const to = leg?.relayTo ?? null;
@@ -79,7 +79,7 @@ function relayCause(bench: ProbeBench, { scope }: Answer, relay: string): Cause 
   )
     return null;
   const asked = askAndHear(
-    bench,
+    run,
     device,
     { family: 4, protocol: "udp", src: from, dst: to, sport: 67, dport: 67 },
     null,

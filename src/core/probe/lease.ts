@@ -1,6 +1,15 @@
 import { netmaskText, containsAddress, parseAddress, prefixOf, type Address, type Prefix } from "../address";
 import { leasableCount } from "../dhcp";
-import { nameOf, type Host, type Interface, type PlanIndex, type Scope, type Segment } from "../plan";
+import {
+  type Host,
+  type Interface,
+  nameOf,
+  type PlanIndex,
+  type Scope,
+  type Segment,
+  segmentHolding,
+  subnetHolding,
+} from "../plan";
 import { enteredOn } from "../routing";
 import type { Cause } from "./step";
 
@@ -68,9 +77,6 @@ export function typedLease(index: PlanIndex, segment: Segment, address: Address,
 /** A static address without a plan: what somebody has on the laptop. */
 export function ownLease(index: PlanIndex, address: Address, length: number, gateway: Address | null): Lease {
   const prefix = prefixOf(address, length);
-  const home = [...index.plan.segment.values()].find((s) =>
-    [...s.prefixes4, ...s.prefixes6].some((p) => containsAddress(p, address)),
-  );
   return {
     address,
     mask: maskText(prefix),
@@ -80,7 +86,7 @@ export function ownLease(index: PlanIndex, address: Address, length: number, gat
     dns: [],
     leaseSeconds: null,
     server: "static",
-    segment: home?.id ?? null,
+    segment: segmentHolding(index.plan, address)?.id ?? null,
     free: null,
     leased: false,
     turnedAt: null,
@@ -89,7 +95,7 @@ export function ownLease(index: PlanIndex, address: Address, length: number, gat
 
 /** What a client gets from a scope with an address of its segment. */
 export function leaseOf(index: PlanIndex, segment: Segment, address: Address, scope: Scope): Lease {
-  const prefix = segment.prefixes4.find((p) => containsAddress(p, address));
+  const prefix = subnetHolding(segment, address);
   return {
     ...typedLease(index, segment, address, null),
     own: prefix === undefined ? [] : [prefix],

@@ -1,13 +1,13 @@
 import { byNaturalText } from "../kernel";
-import type { Draft, Host, Port } from "../plan";
-import type { ProbeBench } from "./bench";
+import type { PlanEdits, Host, Port } from "../plan";
+import type { ProbeRun } from "./run";
 import type { Cause } from "./step";
 
 /**
  * Everybody whose frames come to a port's wire, in the order in which they are counted: what is plugged in,
  * then what is behind it, each by name.
  */
-function hostsOnWire({ index, fabric }: ProbeBench, port: Port): Host[] {
+function hostsOnWire({ index, fabric }: ProbeRun, port: Port): Host[] {
   const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(port.id) ?? -1] ?? -1];
   const near = (wire?.hosts ?? [])
     .flatMap((id) => index.plan.host.get(id) ?? [])
@@ -31,7 +31,7 @@ function hostsOnWire({ index, fabric }: ProbeBench, port: Port): Host[] {
  * The ports of gear that knows VLANs which a frame from this port's wire has to pass first: the port itself,
  * or those that face a switch without VLANs.
  */
-function facing({ fabric }: ProbeBench, port: Port): Port[] {
+function facing({ fabric }: ProbeRun, port: Port): Port[] {
   const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(port.id) ?? -1] ?? -1];
   return (wire?.bridgePorts ?? []).flatMap((number) => fabric.ports[number] ?? []);
 }
@@ -40,12 +40,12 @@ function facing({ fabric }: ProbeBench, port: Port): Port[] {
  * A port that takes a number of MAC addresses only, with no room for this host (null: something that is in no
  * register); null where there is room.
  */
-export function macLimitStops(bench: ProbeBench, at: Port, host: Host | null, more = 1): Cause | null {
-  const { index } = bench;
-  for (const port of facing(bench, at)) {
+export function macLimitStops(run: ProbeRun, at: Port, host: Host | null, more = 1): Cause | null {
+  const { index } = run;
+  for (const port of facing(run, at)) {
     const limit = port.guards.macLimit;
     if (limit === null) continue;
-    const there = hostsOnWire(bench, port);
+    const there = hostsOnWire(run, port);
     const place = host === null ? more : there.findIndex((one) => one.id === host.id) + 1;
     if (place <= limit) continue;
     const needed = Math.max(place, there.length);
@@ -60,9 +60,9 @@ export function macLimitStops(bench: ProbeBench, at: Port, host: Host | null, mo
           label: `Let it take ${needed}`,
           planner: "set-mac-limit",
           args: { port: port.id, limit: needed },
-          edit: (draft: Draft) =>
-            draft.patch("port", port.id, {
-              guards: { ...draft.need("port", port.id).guards, macLimit: needed },
+          edit: (edits: PlanEdits) =>
+            edits.patch("port", port.id, {
+              guards: { ...edits.need("port", port.id).guards, macLimit: needed },
             }),
         },
       ],

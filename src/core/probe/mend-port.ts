@@ -1,12 +1,12 @@
 import type { Repair } from "../repairs";
-import { nameOf, vid as asVid, type Draft, type PlanIndex, type Port, type Vid } from "../plan";
+import { nameOf, vid as asVid, type PlanEdits, type PlanIndex, type Port, type Vid } from "../plan";
 import { carryOn } from "../planners";
 import type { Tag } from "../fabric";
 
 /** Makes a VLAN the untagged one of a port, the PVID with it. */
-function setUntagged(draft: Draft, port: string, vid: Vid): void {
-  const own = draft.need("port", port);
-  draft.patch("port", port, {
+function setUntagged(edits: PlanEdits, port: string, vid: Vid): void {
+  const own = edits.need("port", port);
+  edits.patch("port", port, {
     enabled: true,
     pvid: vid,
     untagged: [vid],
@@ -28,15 +28,15 @@ export function mendArrival(
     label: `Make ${vlanName} the untagged VLAN of ${name}`,
     planner: "set-untagged",
     args: { port: port.id, vid },
-    edit: (draft) => setUntagged(draft, port.id, number),
+    edit: (edits) => setUntagged(edits, port.id, number),
   };
   const carry: Repair = {
     label: `Add ${vlanName} to ${name}`,
     planner: "carry-vlan",
     args: { vid, ports: [port.id] },
-    edit: (draft) => {
-      carryOn(draft, [port.id], number);
-      if (draft.need("port", port.id).admit === "untagged") draft.patch("port", port.id, { admit: "all" });
+    edit: (edits) => {
+      carryOn(edits, [port.id], number);
+      if (edits.need("port", port.id).admit === "untagged") edits.patch("port", port.id, { admit: "all" });
     },
   };
   return tag === null ? [untagged] : [carry];

@@ -44,7 +44,7 @@ export type Content =
       readonly managed: boolean;
       readonly selfMade: boolean;
     }
-  | { readonly kind: "packet"; readonly packet: Packet; readonly answers: boolean; readonly ttl: number };
+  | { readonly kind: "packet"; readonly packet: Packet; readonly isAnswer: boolean; readonly ttl: number };
 
 /**
  * One frame as it is sent, and the wires it came over: everywhere a broadcast went, or the way of a frame to

@@ -1,6 +1,6 @@
 import type { Repair } from "../repairs";
 import { nameOf, PlanIndex, type Host } from "../plan";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { memberRepairs } from "./deliver";
 import { wantedVid, type Started } from "./start";
 import type { Cause } from "./step";
@@ -25,7 +25,7 @@ function onWrongName(
         label: `Let ${name} lead into ${nameOf(index, "segment", segment)}`,
         planner: "edit-ssid",
         args: { ssid, segment },
-        edit: (draft) => draft.patch("ssid", ssid, { segment }),
+        edit: (edits) => edits.patch("ssid", ssid, { segment }),
       },
     ],
   };
@@ -36,7 +36,7 @@ function onWrongName(
  * there. Null when it is where it belongs.
  */
 // eslint-disable-next-line complexity -- plugged in or on the air, known or not
-export function misplaced({ index }: ProbeBench, { host, party, vid }: Started): Cause | null {
+export function misplaced({ index }: ProbeRun, { host, party, vid }: Started): Cause | null {
   const wanted = wantedVid(index, host);
   if (host?.segment === null || host === null || wanted === null || wanted === vid) return null;
   const { segment } = host;
@@ -53,7 +53,7 @@ export function misplaced({ index }: ProbeBench, { host, party, vid }: Started):
             label: `Let ${host.name} tag what it sends with ${wanted}`,
             planner: "edit-host",
             args: { host: host.id, tag: wanted },
-            edit: (draft) => draft.patch("host", host.id, { tag: number }),
+            edit: (edits) => edits.patch("host", host.id, { tag: number }),
           },
         ]
       : [];

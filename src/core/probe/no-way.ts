@@ -1,21 +1,20 @@
 import { formatAddress, type Address } from "../address";
-import { isGateway, type Device, type Line, type Segment } from "../plan";
+import { type Device, isGateway, type Line, type Segment, segmentHolding } from "../plan";
 import type { Packet } from "../policy";
 import type { Repair, Subject } from "../repairs";
 import { forwardsPackets } from "../routing";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { portOff } from "./gap";
 import { deviceName, subjectOf } from "./resolve";
 import type { Station } from "./station";
-import { segmentOf } from "./whose-traffic";
 
 // Why a packet gets no further, where no wall and no cable is the reason.
 
 /** An end device that has nobody to send to what is not next door. */
-export function noGateway(bench: ProbeBench, { party, segment }: Station): void {
+export function noGateway(run: ProbeRun, { party, segment }: Station): void {
   const name = segment?.name ?? "its segment";
   const subjects = segment === null ? subjectOf(party) : [{ kind: "segment" as const, id: segment.id }];
-  bench.journey.stop(
+  run.journey.stop(
     {
       title: name,
       place: "gateway",
@@ -25,32 +24,32 @@ export function noGateway(bench: ProbeBench, { party, segment }: Station): void 
     {
       sentence: `${segment === null ? party.name : name} has no gateway, so nothing leaves the segment.`,
       subjects,
-      repairs: segment === null ? [] : gatewayRepairs(bench, segment),
+      repairs: segment === null ? [] : gatewayRepairs(run, segment),
     },
   );
 }
 
 /** Names a leg in the segment as its gateway: one of a device that routes. */
-function gatewayRepairs(bench: ProbeBench, segment: Segment): Repair[] {
-  return bench.index
+function gatewayRepairs(run: ProbeRun, segment: Segment): Repair[] {
+  return run.index
     .interfacesIn(segment.id)
     .filter((leg) => {
-      const device = bench.index.plan.device.get(leg.device);
+      const device = run.index.plan.device.get(leg.device);
       return (
         device !== undefined && forwardsPackets(device) && leg.addresses4.length + leg.addresses6.length > 0
       );
     })
     .map((leg) => ({
-      label: `Let ${deviceName(bench, leg.device)} be the gateway of ${segment.name}`,
+      label: `Let ${deviceName(run, leg.device)} be the gateway of ${segment.name}`,
       planner: "set-gateway",
       args: { segment: segment.id, leg: leg.id },
-      edit: (draft) => draft.patch("segment", segment.id, { gatewayInterface: leg.id }),
+      edit: (edits) => edits.patch("segment", segment.id, { gatewayInterface: leg.id }),
     }));
 }
 
 /** A device that knows no way to an address. */
-export function noRoute(bench: ProbeBench, device: Device, to: Address): void {
-  if (isGateway(device) && segmentOf(bench, to) === null) return noLine(bench, device);
+export function noRoute(run: ProbeRun, device: Device, to: Address): void {
+  if (isGateway(device) && segmentHolding(run.index.plan, to) === null) return noLine(run, device);
   const subjects = [{ kind: "device" as const, id: device.id }];
   const own: Repair[] =
     device.defaultRoute === "none"
@@ -59,11 +58,11 @@ export function noRoute(bench: ProbeBench, device: Device, to: Address): void {
             label: `Give ${device.name} the gateway of its management segment`,
             planner: "set-default-route",
             args: { device: device.id },
-            edit: (draft) => draft.patch("device", device.id, { defaultRoute: "asSegment" }),
+            edit: (edits) => edits.patch("device", device.id, { defaultRoute: "asSegment" }),
           },
         ]
       : [];
-  bench.journey.stop(
+  run.journey.stop(
     {
       title: device.name,
       place: "route",
@@ -87,7 +86,7 @@ export function noRoute(bench: ProbeBench, device: Device, to: Address): void {
 }
 
 /** A line without an IPv6 address. */
-export function noLine6({ journey }: ProbeBench, device: Device, line: Line): void {
+export function noLine6({ journey }: ProbeRun, device: Device, line: Line): void {
   const subjects = [{ kind: "line" as const, id: line.id }];
   journey.stop(
     {
@@ -106,8 +105,8 @@ export function noLine6({ journey }: ProbeBench, device: Device, line: Line): vo
 }
 
 /** A gateway without a working line: its port is off, or there is none. */
-function noLine(bench: ProbeBench, device: Device): void {
-  const { index, journey } = bench;
+function noLine(run: ProbeRun, device: Device): void {
+  const { index, journey } = run;
   const off = index
     .interfacesOf(device.id)
     .flatMap((leg) => (leg.line === null ? [] : (index.plan.port.get(leg.port ?? "") ?? [])))
@@ -135,11 +134,11 @@ function noLine(bench: ProbeBench, device: Device): void {
 
 /** Something that gets a packet for somebody else and keeps it. */
 export function notARouter(
-  bench: ProbeBench,
+  run: ProbeRun,
   { name, subjects }: { readonly name: string; readonly subjects: readonly Subject[] },
   packet: Packet,
 ): void {
-  bench.journey.stop(
+  run.journey.stop(
     {
       title: name,
       place: "route",
@@ -160,7 +159,7 @@ export function notARouter(
 export const MOST_HOPS = 16;
 
 /** Routers that send a packet to one another without an end. */
-export function goesRound({ journey }: ProbeBench, device: Device): void {
+export function goesRound({ journey }: ProbeRun, device: Device): void {
   const subjects = [{ kind: "device" as const, id: device.id }];
   journey.stop(
     {

@@ -10,14 +10,14 @@ import {
   waitingWithoutServer,
   type Repair,
 } from "../repairs";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { stopOnTheWay } from "./hops";
 import { misplaced } from "./misplaced";
 import { wantedVid, type Started } from "./start";
 
 /** A question for an address that nobody answered, and what it was meant for. */
 interface Unanswered {
-  readonly bench: ProbeBench;
+  readonly run: ProbeRun;
   readonly started: Started;
   /** The segment that the client belongs in, else the one it stands in; null for neither. */
   readonly meant: Segment | null;
@@ -33,13 +33,13 @@ type Explains = (asked: Unanswered) => boolean;
 const EXPLANATIONS: readonly Explains[] = [standsElsewhere, nothingThere, stopsOnTheWay, nobodyServes];
 
 /** Nobody answered: says how far the question came towards the server that should have. */
-export function stopWithoutServer(bench: ProbeBench, started: Started): void {
-  const { index } = bench;
+export function stopWithoutServer(run: ProbeRun, started: Started): void {
+  const { index } = run;
   const { party, host } = started;
   const { place } = party;
   const meant = index.plan.segment.get(host?.segment ?? "") ?? started.segment;
   const asked: Unanswered = {
-    bench,
+    run,
     started,
     meant,
     port: place.at === "inside" ? undefined : index.plan.port.get(place.port),
@@ -56,16 +56,16 @@ const atPort = (index: PlanIndex, port: Port | undefined) => ({
 });
 
 /** It is plugged in, tagged or signed in where it does not belong. */
-function standsElsewhere({ bench, started, port, tag }: Unanswered): boolean {
-  const wrong = misplaced(bench, started);
+function standsElsewhere({ run, started, port, tag }: Unanswered): boolean {
+  const wrong = misplaced(run, started);
   if (wrong === null) return false;
-  const at = atPort(bench.index, port);
-  bench.journey.stop(
+  const at = atPort(run.index, port);
+  run.journey.stop(
     {
       ...at,
       title: at.title ?? started.party.name,
       place: port === undefined ? "wireless" : `port ${port.label} in`,
-      says: `joins VLAN ${started.vid}, not ${wantedVid(bench.index, started.host) ?? "its own"}`,
+      says: `joins VLAN ${started.vid}, not ${wantedVid(run.index, started.host) ?? "its own"}`,
       tag,
       subjects: wrong.subjects,
     },
@@ -75,11 +75,11 @@ function standsElsewhere({ bench, started, port, tag }: Unanswered): boolean {
 }
 
 /** No segment is on the VLAN that it comes into. */
-function nothingThere({ bench, started, meant, port, tag }: Unanswered): boolean {
+function nothingThere({ run, started, meant, port, tag }: Unanswered): boolean {
   if (meant !== null && started.segment !== null) return false;
-  const at = atPort(bench.index, port);
+  const at = atPort(run.index, port);
   const subjects = port === undefined ? [] : [{ kind: "port" as const, id: port.id }];
-  bench.journey.stop(
+  run.journey.stop(
     {
       ...at,
       title: at.title ?? started.party.name,
@@ -90,7 +90,7 @@ function nothingThere({ bench, started, meant, port, tag }: Unanswered): boolean
     },
     {
       sentence:
-        `${port === undefined ? "It" : nameOf(bench.index, "port", port.id)} ` +
+        `${port === undefined ? "It" : nameOf(run.index, "port", port.id)} ` +
         `puts the frame into VLAN ${started.vid}, and no segment is on that VLAN.`,
       subjects,
       repairs: [],
@@ -112,37 +112,37 @@ function goalOf(index: PlanIndex, segment: Segment, scope: Scope): string | null
 }
 
 /** The frame is dropped between the client and the server or its relay. */
-function stopsOnTheWay({ bench, started, meant, port, tag, scope }: Unanswered): boolean {
-  const goal = meant === null || scope === undefined ? null : goalOf(bench.index, meant, scope);
+function stopsOnTheWay({ run, started, meant, port, tag, scope }: Unanswered): boolean {
+  const goal = meant === null || scope === undefined ? null : goalOf(run.index, meant, scope);
   if (goal === null) return false;
-  const flood = bench.flood(started.party.place);
-  const entry = entryOf(bench.index, flood);
+  const flood = run.flood(started.party.place);
+  const entry = entryOf(run.index, flood);
   if (entry !== null) {
     if (goal === entry.device) return false;
     const left = flood.emissions[flood.arrivals[0]?.emission ?? -1]?.tag ?? tag;
-    return stopOnTheWay(bench, goal, {
+    return stopOnTheWay(run, goal, {
       device: entry.device,
-      port: bench.fabric.ports[entry.port],
+      port: run.fabric.ports[entry.port],
       tag: left,
       vid: entry.vid,
     });
   }
   // On gear without VLANs that leads to none with them: the cable from there is what is missing.
   if (port === undefined || started.vid === null) return false;
-  return stopOnTheWay(bench, goal, { device: port.device, port, tag, vid: started.vid });
+  return stopOnTheWay(run, goal, { device: port.device, port, tag, vid: started.vid });
 }
 
 /** Nobody serves the segment, or its server never hears the question. */
-function nobodyServes({ bench, started, meant, tag, scope }: Unanswered): boolean {
+function nobodyServes({ run, started, meant, tag, scope }: Unanswered): boolean {
   if (meant === null) return false;
   const why =
     scope === undefined
       ? `${meant.name} has no scope: nobody gives addresses there.`
       : `The server of ${meant.name} has no leg in VLAN ${started.vid}, so it never hears the question.`;
   const subjects = [{ kind: "segment" as const, id: meant.id }];
-  bench.journey.stop(
+  run.journey.stop(
     { title: meant.name, place: `VLAN ${started.vid}`, says: "nobody answers", why, tag, subjects },
-    { sentence: why, subjects, repairs: serverRepairs(bench.index, meant) },
+    { sentence: why, subjects, repairs: serverRepairs(run.index, meant) },
   );
   return true;
 }

@@ -13,7 +13,7 @@ import { openDoor } from "../planners";
 import type { Packet } from "../policy";
 import type { Repair } from "../repairs";
 import { facingAddresses } from "../routing";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { answerFrom } from "./exchange";
 import { hostAddress } from "./station";
 import { comeIn } from "./travel";
@@ -27,7 +27,7 @@ const SOMEBODY: Readonly<Record<Family, Address>> = {
 
 /** A question from the internet at one line. */
 interface FromOutside {
-  readonly bench: ProbeBench;
+  readonly run: ProbeRun;
   readonly line: Line;
   /** Where the line ends; null when it ends at no device. */
   readonly end: { readonly device: Device; readonly leg: Interface } | null;
@@ -45,14 +45,14 @@ interface Refused {
 /**
  * What somebody on the internet gets when asking this line: a forwarded port, the gateway itself, or nothing.
  */
-export function fromOutside(bench: ProbeBench, lineId: string, goal: ProbeGoal, family: Family): void {
-  const { index, journey } = bench;
+export function fromOutside(run: ProbeRun, lineId: string, goal: ProbeGoal, family: Family): void {
+  const { index, journey } = run;
   const line = index.plan.line.get(lineId);
   if (line === undefined) return;
   const leg = [...index.plan.interface.values()].find((one) => one.line === lineId);
   const device = leg === undefined ? undefined : index.plan.device.get(leg.device);
   const end = leg === undefined || device === undefined ? null : { device, leg };
-  const question: FromOutside = { bench, line, end, family, asked: askedFor(bench, line, goal, family) };
+  const question: FromOutside = { run, line, end, family, asked: askedFor(run, line, goal, family) };
   journey.pass({
     title: "Somebody outside",
     place: formatAddress(SOMEBODY[family]),
@@ -88,8 +88,8 @@ const REFUSALS: readonly ((question: FromOutside) => Refused | null)[] = [
       : null,
 ];
 
-const addressAsked = ({ bench, end, family, asked }: FromOutside): Address | undefined =>
-  asked.address ?? (end === null ? undefined : facingAddresses(bench.index, end.leg, family)[0]);
+const addressAsked = ({ run, end, family, asked }: FromOutside): Address | undefined =>
+  asked.address ?? (end === null ? undefined : facingAddresses(run.index, end.leg, family)[0]);
 
 function carrierKeepsOut({ line, family }: FromOutside): Refused | null {
   if (family !== 4 || line.carrierNat !== "yes") return null;
@@ -107,7 +107,7 @@ function providerBoxKeepsOut({ line, family }: FromOutside): Refused | null {
     label: `Let the provider's box on ${line.name} bridge`,
     planner: "edit-line",
     args: { line: line.id },
-    edit: (draft) => draft.patch("line", line.id, { providerBox: "bridges" }),
+    edit: (edits) => edits.patch("line", line.id, { providerBox: "bridges" }),
   };
   return {
     says: "the provider's box keeps it",
@@ -121,9 +121,9 @@ function providerBoxKeepsOut({ line, family }: FromOutside): Refused | null {
   };
 }
 
-function stopAtLine({ bench, line, end }: FromOutside, { says, sentence, repairs = [] }: Refused): void {
+function stopAtLine({ run, line, end }: FromOutside, { says, sentence, repairs = [] }: Refused): void {
   const subjects = [{ kind: "line" as const, id: line.id }];
-  bench.journey.stop(
+  run.journey.stop(
     { title: line.name, place: "line", says, subjects, device: end?.device.id ?? null },
     { sentence, subjects, repairs },
   );
@@ -145,13 +145,13 @@ function packetOf(question: FromOutside, dst: Address): Packet {
 
 /** Lets the question in at the line and the answer out again. */
 function askInside(question: FromOutside, end: { readonly device: Device; readonly leg: Interface }): void {
-  const { bench, line, asked, family } = question;
+  const { run, line, asked, family } = question;
   const to = addressAsked(question);
   if (to === undefined) return;
   const packet = packetOf(question, to);
-  const trip = tripOf(bench, asked.service, true);
+  const trip = tripOf(run, asked.service, true);
   const arrived = comeIn(trip, end, packet);
-  if (arrived === null) return (family === 6 ? offerDoor : offerForward)(bench, line, asked);
+  if (arrived === null) return (family === 6 ? offerDoor : offerForward)(run, line, asked);
   if (arrived.at === "internet")
     return stopAtLine(question, {
       says: "goes back out",
@@ -163,10 +163,10 @@ function askInside(question: FromOutside, end: { readonly device: Device; readon
     return stopAtLine(question, {
       says: "is not for it",
       sentence: `What comes in there at port ${packet.dport ?? 0} ends at ${name}, not at ${asked.host.name}.`,
-      repairs: forwardRepair(bench.index, bench, line, asked),
+      repairs: forwardRepair(run.index, run, line, asked),
     });
-  bench.journey.delivered = true;
-  bench.journey.pass({
+  run.journey.delivered = true;
+  run.journey.pass({
     title: name,
     place: formatAddress(arrived.packet.dst),
     says: "hears it",
@@ -175,7 +175,7 @@ function askInside(question: FromOutside, end: { readonly device: Device; readon
     device: arrived.at === "device" ? arrived.device.id : null,
   });
   if (answerFrom(tripBack(trip), arrived) !== null)
-    bench.journey.pass({
+    run.journey.pass({
       title: "Somebody outside",
       place: "way back",
       says: "the answer returns",
@@ -190,8 +190,8 @@ interface Asked {
   readonly address: Address | null;
 }
 
-function askedFor(bench: ProbeBench, line: Line, goal: ProbeGoal, family: Family): Asked {
-  const { index } = bench;
+function askedFor(run: ProbeRun, line: Line, goal: ProbeGoal, family: Family): Asked {
+  const { index } = run;
   const web: Service = { name: "https", protocol: "tcp", ports: [[443, 443]] };
   if (goal.to === "forward") {
     const forward = index.plan.forward.get(goal.forward);
@@ -211,7 +211,7 @@ function askedFor(bench: ProbeBench, line: Line, goal: ProbeGoal, family: Family
     const service =
       goal.service ??
       (forward === undefined ? web : { name: "forward", protocol: forward.protocol, ports: [forward.ports] });
-    const inside = host === null ? null : hostAddress(bench, host, family);
+    const inside = host === null ? null : hostAddress(run, host, family);
     return {
       host,
       service:
@@ -228,7 +228,7 @@ function askedFor(bench: ProbeBench, line: Line, goal: ProbeGoal, family: Family
 const isPortService = (service: Service): service is Service & { protocol: "tcp" | "udp" } =>
   service.protocol !== "icmp" && service.ports.length > 0;
 
-function forwardRepair(index: PlanIndex, bench: ProbeBench, line: Line, { host, service }: Asked): Repair[] {
+function forwardRepair(index: PlanIndex, run: ProbeRun, line: Line, { host, service }: Asked): Repair[] {
   if (host === null || !isPortService(service)) return [];
   const { protocol, ports } = service;
   const first = ports[0] ?? [443, 443];
@@ -239,9 +239,9 @@ function forwardRepair(index: PlanIndex, bench: ProbeBench, line: Line, { host, 
         `${line.name} to ${nameOf(index, "host", host.id)}`,
       planner: "add-forward",
       args: { line: line.id, host: host.id },
-      edit: (draft) => {
-        draft.put("forward", {
-          id: bench.ids(),
+      edit: (edits) => {
+        edits.put("forward", {
+          id: run.ids(),
           name: `${service.name} to ${host.name}`.slice(0, 80),
           line: line.id,
           protocol,
@@ -256,8 +256,8 @@ function forwardRepair(index: PlanIndex, bench: ProbeBench, line: Line, { host, 
 }
 
 /** By IPv6 nothing is forwarded: the host is asked by its own address, and the wall needs a door for it. */
-function offerDoor(bench: ProbeBench, _line: Line, { host, service }: Asked): void {
-  const { journey, index } = bench;
+function offerDoor(run: ProbeRun, _line: Line, { host, service }: Asked): void {
+  const { journey, index } = run;
   const { cause } = journey;
   const last = journey.steps.pop();
   if (cause === null || last === undefined) return;
@@ -271,8 +271,8 @@ function offerDoor(bench: ProbeBench, _line: Line, { host, service }: Asked): vo
             label: `Open ${service.name} from the internet to ${nameOf(index, "zone", segment.zone)}`,
             planner: "open-door",
             args: { service: service.name, zone: segment.zone },
-            edit: (draft) =>
-              openDoor(draft, bench.ids, {
+            edit: (edits) =>
+              openDoor(edits, run.ids, {
                 from: { at: "internet" },
                 to: { at: "zone", zone: segment.zone },
                 service,
@@ -282,12 +282,12 @@ function offerDoor(bench: ProbeBench, _line: Line, { host, service }: Asked): vo
   journey.stop(last, { ...cause, repairs: [...cause.repairs, ...repairs] });
 }
 
-function offerForward(bench: ProbeBench, line: Line, asked: Asked): void {
-  const { journey } = bench;
+function offerForward(run: ProbeRun, line: Line, asked: Asked): void {
+  const { journey } = run;
   const { cause } = journey;
   const last = journey.steps.pop();
   if (cause === null || last === undefined) return;
-  const repairs = [...cause.repairs, ...forwardRepair(bench.index, bench, line, asked)];
+  const repairs = [...cause.repairs, ...forwardRepair(run.index, run, line, asked)];
   journey.stop(last, {
     ...cause,
     sentence:

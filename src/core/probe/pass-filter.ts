@@ -10,7 +10,7 @@ import {
   WALL_RULES,
   type Network,
   type Packet,
-  type Party as WallParty,
+  type WallSide,
 } from "../policy";
 import type { Repair, Subject } from "../repairs";
 import type { Cause } from "./step";
@@ -21,24 +21,24 @@ import { fromParty, segmentName } from "./whose-traffic";
 export interface AtFilter extends AtLeg {
   readonly packet: Packet;
   /** Whether it answers what the filter has let through. */
-  readonly answers: boolean;
+  readonly isAnswer: boolean;
 }
 
 /** A packet between two sides of a gateway's walls. */
 interface Crossing {
   readonly device: Device;
-  readonly from: WallParty;
-  readonly to: WallParty;
+  readonly from: WallSide;
+  readonly to: WallSide;
   readonly service: Service;
   readonly reason: string;
 }
 
 /** The filter of a gateway; false after a stop. */
-export function passFilter(trip: Trip, at: AtFilter, to: WallParty): boolean {
-  const { bench, shows } = trip;
-  if (at.answers) {
+export function passFilter(trip: Trip, at: AtFilter, to: WallSide): boolean {
+  const { run, shows } = trip;
+  if (at.isAnswer) {
     if (shows)
-      bench.journey.pass({
+      run.journey.pass({
         title: "Wall",
         place: at.device.name,
         says: "the answer passes",
@@ -47,7 +47,7 @@ export function passFilter(trip: Trip, at: AtFilter, to: WallParty): boolean {
       });
     return true;
   }
-  const from = fromParty(bench, at, at.packet);
+  const from = fromParty(run, at, at.packet);
   if (from === null) {
     notBelieved(trip, at);
     return false;
@@ -57,13 +57,13 @@ export function passFilter(trip: Trip, at: AtFilter, to: WallParty): boolean {
   const reason =
     rule !== undefined && rule.wall === null
       ? `${rule.why[0]?.toUpperCase() ?? ""}${rule.why.slice(1)}.`
-      : decide(bench.index, from, to, service).reason;
+      : decide(run.index, from, to, service).reason;
   if (!accepts) {
     stopAtWall(trip, { device: at.device, from, to, service, reason });
     return false;
   }
   if (shows)
-    bench.journey.pass({
+    run.journey.pass({
       title: "Wall",
       place: `${sideWords(from)} to ${sideWords(to)}`,
       says: "lets it through",
@@ -74,20 +74,20 @@ export function passFilter(trip: Trip, at: AtFilter, to: WallParty): boolean {
 }
 
 /** What the list of rules says, and which rule; within one segment nothing is asked. */
-function verdictOn({ bench }: Trip, packet: Packet, from: WallParty, to: WallParty) {
+function verdictOn({ run }: Trip, packet: Packet, from: WallSide, to: WallSide) {
   if (typeof from !== "string" && typeof to !== "string" && from.id === to.id)
     return { accepts: true, rule: undefined };
-  const rules = bench.index.derived(WALL_RULES);
+  const rules = run.index.derived(WALL_RULES);
   const { action, by } = judge(rules, { from: networkOf(from), to: networkOf(to), packet });
   return { accepts: action === "accept", rule: typeof by === "number" ? rules.rules[by] : undefined };
 }
 
-function networkOf(side: WallParty): Network | "router" {
+function networkOf(side: WallSide): Network | "router" {
   if (side === "internet") return INTERNET;
   return side === "gateway" ? "router" : networkOfSegment(side);
 }
 
-function sideWords(side: WallParty): string {
+function sideWords(side: WallSide): string {
   if (side === "internet") return "the internet";
   return side === "gateway" ? "the gateway" : side.name;
 }
@@ -99,10 +99,10 @@ const serviceOf = ({ protocol, dport }: Packet): Service => ({
   ports: dport === null ? [] : [[dport, dport]],
 });
 
-function notBelieved({ bench }: Trip, { device, leg, packet }: AtFilter): void {
-  const name = segmentName(bench, leg);
+function notBelieved({ run }: Trip, { device, leg, packet }: AtFilter): void {
+  const name = segmentName(run, leg);
   const subjects = [{ kind: "interface" as const, id: leg.id }];
-  bench.journey.stop(
+  run.journey.stop(
     {
       title: device.name,
       place: `${formatAddress(packet.src)} at ${name}`,
@@ -125,10 +125,10 @@ const zoneOf = (segment: Segment): Subject => ({ kind: "zone", id: segment.zone 
 
 function stopAtWall(trip: Trip, crossing: Crossing): void {
   const { from, to, service, reason } = crossing;
-  const { wall } = decide(trip.bench.index, from, to, service);
+  const { wall } = decide(trip.run.index, from, to, service);
   const isBetween = typeof to !== "string" && typeof from !== "string";
   const zone = isBetween ? [zoneOf(to)] : [];
-  trip.bench.journey.stop(
+  trip.run.journey.stop(
     {
       title: "Wall",
       place: `${sideWords(from)} to ${sideWords(to)}`,
@@ -158,16 +158,16 @@ function wallCause(trip: Trip, { device, from, to, service, reason }: Crossing, 
   };
 }
 
-function doorRepair({ bench }: Trip, from: Segment, to: WallParty, service: Service): Repair {
+function doorRepair({ run }: Trip, from: Segment, to: WallSide, service: Service): Repair {
   return {
     label: `Open ${service.name} from ${from.name} to ${sideWords(to)}`,
     planner: "open-door",
     args: { service: service.name },
-    edit: (draft) => {
+    edit: (edits) => {
       if (typeof to !== "string" && to.zone === from.zone)
-        draft.patch("zone", from.zone, { insideOpen: true });
+        edits.patch("zone", from.zone, { insideOpen: true });
       else
-        openDoor(draft, bench.ids, {
+        openDoor(edits, run.ids, {
           from: endOf(from),
           to: endOf(to),
           service: {

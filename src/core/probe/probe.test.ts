@@ -5,7 +5,7 @@ import { must } from "../kernel";
 import {
   applyChanges,
   BLANK_HOST,
-  Draft,
+  PlanEdits,
   PlanIndex,
   type Plan,
   type ProbeGoal,
@@ -33,10 +33,10 @@ const fromHost = (plan: Plan, name: string, goal: ProbeGoal) =>
   ask(plan, { at: "host", host: hostId(plan, name) }, goal);
 const office = fennelStreet();
 const home = lockkeepersHouse();
-const edited = (plan: Plan, edit: (draft: Draft) => void): Plan => {
-  const draft = new Draft(plan);
-  edit(draft);
-  const result = applyChanges(plan, draft.changes());
+const edited = (plan: Plan, edit: (edits: PlanEdits) => void): Plan => {
+  const edits = new PlanEdits(plan);
+  edit(edits);
+  const result = applyChanges(plan, edits.changes());
   return must(result.ok ? result.value : null, "applies");
 };
 
@@ -75,7 +75,7 @@ test("the first cause is the port that lacks the VLAN; its repair makes the same
   expect(outcome.cause?.sentence).toMatch(
     /^Imaging \(40\) stops at Upper switch port 25: the frame arrives tag 40/,
   );
-  const repaired = edited(office, (draft) => must(outcome.cause?.repairs[0], "a repair").edit(draft, ids));
+  const repaired = edited(office, (edits) => must(outcome.cause?.repairs[0], "a repair").edit(edits, ids));
   expect(fromHost(repaired, "Analyser", { to: "address" }).stopsAt).toBeNull();
 });
 
@@ -100,7 +100,7 @@ test("a wall does its job, and a door for one service lets only that through", (
   expect(store("dicom").stopsAt).toBeNull();
   const refused = store("ssh");
   expect(refused.cause?.sentence).toMatch(/door for dicom, https only, not for ssh/);
-  const opened = edited(office, (draft) => must(refused.cause?.repairs[0], "a repair").edit(draft, ids));
+  const opened = edited(office, (edits) => must(refused.cause?.repairs[0], "a repair").edit(edits, ids));
   expect(
     fromHost(opened, "PC Reception 1", {
       to: "host",
@@ -115,11 +115,11 @@ test("the internet needs a gateway, a door and a line", () => {
   expect(fromHost(office, "Camera Entrance", { to: "internet", service: null }).cause?.sentence).toMatch(
     /wall Building to Internet is closed/,
   );
-  const noLine = edited(office, (draft) =>
-    draft
+  const noLine = edited(office, (edits) =>
+    edits
       .all("interface")
       .filter((i) => i.line !== null)
-      .forEach((i) => draft.remove("interface", i.id)),
+      .forEach((i) => edits.remove("interface", i.id)),
   );
   expect(fromHost(noLine, "PC Reception 1", { to: "internet", service: null }).cause?.sentence).toMatch(
     /no leg on an internet line/,
@@ -154,8 +154,8 @@ test("a name is joined where it is offered, in one's own place first, and nowher
       name,
     ),
   );
-  const only = edited(home, (draft) => {
-    draft.patch("ssid", ssid.id, { at: [studio?.id ?? ""] });
+  const only = edited(home, (edits) => {
+    edits.patch("ssid", ssid.id, { at: [studio?.id ?? ""] });
   });
   const offered = plugs(PlanIndex.of(only)).flatMap(({ from }) =>
     from.at === "ssid" && from.ssid === ssid.id ? [from.device] : [],
@@ -169,8 +169,8 @@ test("a name is joined where it is offered, in one's own place first, and nowher
     ask(only, { at: "ssid", ssid: ssid.id, device: landing?.id ?? "" }, { to: "address" }).cause?.sentence,
   ).toMatch(/can't join Lock Visitors: it needs an access point that offers it/);
   // Someone in the studio joins the access point that stands there.
-  const guest = edited(home, (draft) => {
-    draft.put("host", {
+  const guest = edited(home, (edits) => {
+    edits.put("host", {
       ...BLANK_HOST,
       id: testId("host", "guest"),
       name: "guest",
@@ -201,8 +201,8 @@ test.each([
 });
 
 test("two stations of one segment need neither gateway nor wall", () => {
-  const mended = edited(office, (draft) =>
-    must(fromHost(office, "Analyser", { to: "address" }).cause?.repairs[0], "a repair").edit(draft, ids),
+  const mended = edited(office, (edits) =>
+    must(fromHost(office, "Analyser", { to: "address" }).cause?.repairs[0], "a repair").edit(edits, ids),
   );
   const outcome = fromHost(mended, "Analyser", {
     to: "host",

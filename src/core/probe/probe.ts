@@ -10,12 +10,12 @@ import {
 import { catalogueOf } from "../catalogue";
 import { addressFor, guestOf } from "./address-for";
 import { actAsServer, actAsSpoofer, type Attack } from "./attacks";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { missing, reachGoal } from "./goals";
 import type { Lease } from "./lease";
 import { strayed } from "./strayed";
 import type { Message } from "./message";
-import { benchOn } from "./really";
+import { runOn } from "./really";
 import { misplaced } from "./misplaced";
 import { fromOutside } from "./outside";
 import { start, voiceOf, type Started } from "./start";
@@ -60,19 +60,19 @@ export const asClient = (
  * would create.
  */
 export function probe(index: PlanIndex, question: ProbeQuestion, ids: () => string): Outcome {
-  const bench = benchOn(index, ids);
-  return ask(bench, question);
+  const run = runOn(index, ids);
+  return ask(run, question);
 }
 
 const kindNamed = ({ plan }: PlanIndex, word: string) =>
   catalogueOf(plan).find((kind) => kind.word === word) ?? null;
 
 /** Plugged in as a kind of device that asks no DHCP server, or that nobody knows. */
-function asksNobody(bench: ProbeBench, from: ProbePlace, word: string, known: boolean): void {
+function asksNobody(run: ProbeRun, from: ProbePlace, word: string, known: boolean): void {
   missing(
-    bench,
+    run,
     word === "" ? "This" : word,
-    from.at === "port" ? { kind: "port", id: from.port } : { kind: "site", id: bench.index.plan.site.id },
+    from.at === "port" ? { kind: "port", id: from.port } : { kind: "site", id: run.index.plan.site.id },
     known
       ? "asks nobody for an address; plug it in with a static address"
       : "is no kind that the catalogue or the site knows",
@@ -80,7 +80,7 @@ function asksNobody(bench: ProbeBench, from: ProbePlace, word: string, known: bo
 }
 
 /** How the phone fares that somebody is plugged in behind; that it gets no address stops a sound journey. */
-function phoneAt({ index, journey, ids }: ProbeBench, id: string): Outcome | null {
+function phoneAt({ index, journey, ids }: ProbeRun, id: string): Outcome | null {
   const port = index.plan.port.get(id);
   const voice = port === undefined ? null : voiceOf(port);
   if (voice === null) return null;
@@ -102,47 +102,47 @@ function phoneAt({ index, journey, ids }: ProbeBench, id: string): Outcome | nul
 }
 
 // eslint-disable-next-line complexity -- one question from its start to its goal; every step is a function of its own
-function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
-  const { index, journey } = bench;
+function ask(run: ProbeRun, question: ProbeQuestion): Outcome {
+  const { index, journey } = run;
   const { from, as, goal, family } = question;
   if (from.at === "internet") {
-    fromOutside(bench, from.line, goal, family);
-    return outcomeOf(bench, question, { started: null, lease: null, attack: null });
+    fromOutside(run, from.line, goal, family);
+    return outcomeOf(run, question, { started: null, lease: null, attack: null });
   }
   const kind = as.as === "kind" ? kindNamed(index, as.word) : null;
   if (as.as === "kind" && kind?.speaksDhcp !== true) {
-    asksNobody(bench, from, as.word, kind !== null);
-    return outcomeOf(bench, question, { started: null, lease: null, attack: null });
+    asksNobody(run, from, as.word, kind !== null);
+    return outcomeOf(run, question, { started: null, lease: null, attack: null });
   }
-  const started = start(bench, from, question.mac, {
+  const started = start(run, from, question.mac, {
     behindPhone: as.as === "behindPhone",
     asks: asks(as) ? family : null,
     kind,
   });
-  if (started === null) return outcomeOf(bench, question, { started: null, lease: null, attack: null });
+  if (started === null) return outcomeOf(run, question, { started: null, lease: null, attack: null });
   if (as.as === "falseServer")
-    return outcomeOf(bench, question, { started, lease: null, attack: actAsServer(bench, started) });
+    return outcomeOf(run, question, { started, lease: null, attack: actAsServer(run, started) });
   if (as.as === "spoofer")
-    return outcomeOf(bench, question, {
+    return outcomeOf(run, question, {
       started,
       lease: null,
-      attack: actAsSpoofer(bench, started, as.address),
+      attack: actAsSpoofer(run, started, as.address),
     });
-  const lease = addressFor(bench, started, as, family);
-  const astray = lease === null ? null : strayed(bench, started, lease);
+  const lease = addressFor(run, started, as, family);
+  const astray = lease === null ? null : strayed(run, started, lease);
   if (lease !== null) {
-    if (started.host === null || family === 6) bench.welcome(lease.address, guestOf(index, started, lease));
+    if (started.host === null || family === 6) run.welcome(lease.address, guestOf(index, started, lease));
     // Who asks which address it gets wants to know that; who asks further gets the answer with the address
     // that it really has.
-    if (astray !== null && goal.to === "address") tellStrayed(bench, started, lease, astray);
-    else reachGoal(bench, started, lease, goal);
+    if (astray !== null && goal.to === "address") tellStrayed(run, started, lease, astray);
+    else reachGoal(run, started, lease, goal);
   }
   // One that is in the wrong VLAN may fail anywhere further on; that it is there comes first.
-  const wrong = journey.cause === null ? null : misplaced(bench, started);
+  const wrong = journey.cause === null ? null : misplaced(run, started);
   if (wrong !== null) journey.cause = wrong;
-  const phone = as.as === "behindPhone" && from.at === "port" ? phoneAt(bench, from.port) : null;
+  const phone = as.as === "behindPhone" && from.at === "port" ? phoneAt(run, from.port) : null;
   return {
-    ...outcomeOf(bench, question, { started, lease, attack: null }),
+    ...outcomeOf(run, question, { started, lease, attack: null }),
     phone,
     advice: journey.cause === null ? astray : null,
   };
@@ -150,7 +150,7 @@ function ask(bench: ProbeBench, question: ProbeQuestion): Outcome {
 
 /** It got an address, but of another segment than the one it belongs in. */
 function tellStrayed(
-  { index, journey }: ProbeBench,
+  { index, journey }: ProbeRun,
   { host, vid }: Started,
   lease: Lease,
   astray: Cause,
@@ -173,7 +173,7 @@ function tellStrayed(
 const asks = (as: ProbeAs): boolean => as.as === "client" || as.as === "behindPhone" || as.as === "kind";
 
 function outcomeOf(
-  { index, journey, exchange }: ProbeBench,
+  { index, journey, exchange }: ProbeRun,
   question: ProbeQuestion,
   {
     started,

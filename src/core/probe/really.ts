@@ -1,6 +1,6 @@
 import type { Host, PlanIndex } from "../plan";
 import { addressFor } from "./address-for";
-import { ProbeBench, type Reality } from "./bench";
+import { ProbeRun, type Reality } from "./run";
 import type { Lease } from "./lease";
 import { macLimitStops } from "./mac-limit";
 import { partyOfHost, type Party } from "../places";
@@ -36,15 +36,15 @@ function once<T>(map: Map<string, T | null>, id: string, find: () => T | null): 
  * Where a host is once its port has let it in; null when it is not plugged in, or its port stays closed to
  * it, both ways (IEEE 802.1X section 6.4).
  */
-function admitted(bench: ProbeBench, host: Host): Party | null {
-  const { index } = bench;
+function admitted(run: ProbeRun, host: Host): Party | null {
+  const { index } = run;
   const party = partyOfHost(index, host);
   if (party === null || party.place.at !== "cable") return party;
   const port = index.plan.port.get(party.place.port);
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
-  if (port === undefined || device === undefined || macLimitStops(bench, port, host) !== null) return null;
+  if (port === undefined || device === undefined || macLimitStops(run, port, host) !== null) return null;
   if (!port.guards.signIn || device.bridging !== "vlan") return party;
-  const { state, vid } = portStateFor(bench, device, port, { host, speaksItself: false });
+  const { state, vid } = portStateFor(run, device, port, { host, speaksItself: false });
   if (state === "closed" || (vid !== null && host.tag !== null)) return null;
   return vid === null
     ? party
@@ -55,17 +55,16 @@ function admitted(bench: ProbeBench, host: Host): Party | null {
  * The IPv4 address that a host really has: entered on it, or got where it is plugged in (RFC 2131 section
  * 4.3.1); null without one.
  */
-function leased(bench: ProbeBench, host: Host): Lease | null {
-  const aside = bench.aside();
+function leased(run: ProbeRun, host: Host): Lease | null {
+  const aside = run.aside();
   const started = start(aside, { at: "host", host: host.id }, null, { behindPhone: false, asks: 4 });
   return started === null ? null : addressFor(aside, started, { as: "client" }, 4);
 }
 
 const REALITY: Reality = {
-  partyOf: (bench, host) => once(knownOf(bench.index).parties, host.id, () => admitted(bench, host)),
-  leaseOf: (bench, host) => once(knownOf(bench.index).leases, host.id, () => leased(bench, host)),
+  partyOf: (run, host) => once(knownOf(run.index).parties, host.id, () => admitted(run, host)),
+  leaseOf: (run, host) => once(knownOf(run.index).leases, host.id, () => leased(run, host)),
 };
 
-/** A bench to ask on: where everybody is, and with which address, as it really comes to be. */
-export const benchOn = (index: PlanIndex, ids: () => string): ProbeBench =>
-  new ProbeBench(index, ids, REALITY);
+/** A run to ask on: where everybody is, and with which address, as it really comes to be. */
+export const runOn = (index: PlanIndex, ids: () => string): ProbeRun => new ProbeRun(index, ids, REALITY);

@@ -1,9 +1,9 @@
 import { familyOf, formatAddress, type Address } from "../address";
 import { type Subject, enteredCause, listed } from "../repairs";
-import { nameOf, type Draft } from "../plan";
-import type { ProbeBench } from "./bench";
+import { nameOf, type PlanEdits } from "../plan";
+import type { ProbeRun } from "./run";
 import { explain, passTo } from "./deliver";
-import { inspectionStops, passingsOf } from "./inspection";
+import { inspectionStops, switchHopsOf } from "./inspection";
 import type { Hearing, Party } from "../places";
 import type { Flood } from "../forwarding";
 
@@ -28,11 +28,11 @@ interface Found {
 }
 
 /** Nobody answers: what is entered on the sender is wrong, who has it does not hear, or nobody has it. */
-function notFound(bench: ProbeBench, sender: Sender, address: Address, wanted: Party | undefined): void {
+function notFound(run: ProbeRun, sender: Sender, address: Address, wanted: Party | undefined): void {
   const { host } = sender.party;
-  const entered = host === null ? null : enteredCause(bench.index, host, address);
+  const entered = host === null ? null : enteredCause(run.index, host, address);
   if (entered !== null)
-    bench.journey.stop(
+    run.journey.stop(
       {
         title: sender.party.name,
         place: asking(address),
@@ -42,14 +42,14 @@ function notFound(bench: ProbeBench, sender: Sender, address: Address, wanted: P
       },
       entered,
     );
-  else if (wanted !== undefined) explain(bench, sender.party, wanted);
-  else nobodyHas(bench, address);
+  else if (wanted !== undefined) explain(run, sender.party, wanted);
+  else nobodyHas(run, address);
 }
 
-function showFound(bench: ProbeBench, flood: Flood, { party, hearing }: Found, address: Address): void {
-  passTo(bench, flood, hearing);
+function showFound(run: ProbeRun, flood: Flood, { party, hearing }: Found, address: Address): void {
+  passTo(run, flood, hearing);
   if (party.leg === null) return;
-  bench.journey.pass({
+  run.journey.pass({
     title: party.name,
     place: formatAddress(address),
     says: `answers ${asking(address)}`,
@@ -69,7 +69,7 @@ interface Resolved {
 }
 
 /** The question to everybody and the answer to the one who asked: ARP (RFC 826), or RFC 4861 section 4.3. */
-function sayResolved(bench: ProbeBench, { sender, address, found, flood, backFlood, back }: Resolved): void {
+function sayResolved(run: ProbeRun, { sender, address, found, flood, backFlood, back }: Resolved): void {
   const [asks, has] = [sender.party.mac, found.party.mac];
   const isFour = familyOf(address) === 4;
   const question = { what: `who has ${formatAddress(address)}?`, from: asks, to: null, flood, reached: null };
@@ -80,7 +80,7 @@ function sayResolved(bench: ProbeBench, { sender, address, found, flood, backFlo
     flood: backFlood,
     reached: back,
   };
-  bench.say({
+  run.say({
     ...question,
     content: isFour
       ? {
@@ -93,7 +93,7 @@ function sayResolved(bench: ProbeBench, { sender, address, found, flood, backFlo
         }
       : { kind: "neighbour", asks: true, src: sender.address, dst: address, target: address, mac: asks },
   });
-  bench.say({
+  run.say({
     ...answer,
     content: isFour
       ? {
@@ -113,34 +113,34 @@ function sayResolved(bench: ProbeBench, { sender, address, found, flood, backFlo
  * when the sender has been told by an advertisement. Adds the steps of the way only when `shows`.
  */
 export function resolve(
-  bench: ProbeBench,
+  run: ProbeRun,
   sender: Sender,
   address: Address,
   { known, shows }: { readonly known: Party | null; readonly shows: boolean },
 ): Found | null {
-  const { journey } = bench;
-  const flood = bench.flood(sender.party.place);
+  const { journey } = run;
+  const flood = run.flood(sender.party.place);
   const others =
-    known === null ? bench.holders(address).filter((party) => !isSame(party, sender.party)) : [known];
+    known === null ? run.holders(address).filter((party) => !isSame(party, sender.party)) : [known];
   const heard = others.flatMap((party): Found[] => {
-    const hearing = bench.hears(sender.party.place, party.place);
+    const hearing = run.hears(sender.party.place, party.place);
     return hearing === null ? [] : [{ party, hearing }];
   });
   const [found] = heard;
   if (found === undefined) {
-    notFound(bench, sender, address, others[0]);
+    notFound(run, sender, address, others[0]);
     return null;
   }
   const rivals = heard.filter(({ party }) => !isSame(party, found.party));
   if (rivals.length > 0) {
     twoAnswer(
-      bench,
+      run,
       address,
       heard.map(({ party }) => party),
     );
     return null;
   }
-  const blocked = inspectionStops(bench, passingsOf(bench, flood, found.hearing), {
+  const blocked = inspectionStops(run, switchHopsOf(run, flood, found.hearing), {
     address: sender.address,
     mac: sender.party.mac,
     host: sender.party.host,
@@ -150,13 +150,13 @@ export function resolve(
     journey.stop(inspected(sender.party, address), blocked);
     return null;
   }
-  const back = bench.hears(found.party.place, sender.party.place);
+  const back = run.hears(found.party.place, sender.party.place);
   if (back === null) {
-    explain(bench, found.party, sender.party);
+    explain(run, found.party, sender.party);
     return null;
   }
-  const backFlood = bench.flood(found.party.place);
-  const answerBlocked = inspectionStops(bench, passingsOf(bench, backFlood, back), {
+  const backFlood = run.flood(found.party.place);
+  const answerBlocked = inspectionStops(run, switchHopsOf(run, backFlood, back), {
     address,
     mac: found.party.mac,
     host: found.party.host,
@@ -166,11 +166,11 @@ export function resolve(
     journey.stop(inspected(found.party, address), answerBlocked);
     return null;
   }
-  if (shows) showFound(bench, flood, found, address);
-  if (!bench.asksFirst(sender.party, address)) return found;
+  if (shows) showFound(run, flood, found, address);
+  if (!run.asksFirst(sender.party, address)) return found;
   // The answer tells both of one another (RFC 826).
-  bench.asksFirst(found.party, sender.address);
-  sayResolved(bench, { sender, address, found, flood, backFlood, back });
+  run.asksFirst(found.party, sender.address);
+  sayResolved(run, { sender, address, found, flood, backFlood, back });
   return found;
 }
 
@@ -187,8 +187,8 @@ const inspected = (party: Party, address: Address) => ({
   subjects: subjectOf(party),
 });
 
-function nobodyHas(bench: ProbeBench, address: Address): void {
-  bench.journey.stop(
+function nobodyHas(run: ProbeRun, address: Address): void {
+  run.journey.stop(
     {
       title: formatAddress(address),
       place: asking(address),
@@ -204,10 +204,10 @@ function nobodyHas(bench: ProbeBench, address: Address): void {
 }
 
 /** Two answer for one address: whoever is asked last wins, and it changes. */
-function twoAnswer(bench: ProbeBench, address: Address, parties: readonly Party[]): void {
+function twoAnswer(run: ProbeRun, address: Address, parties: readonly Party[]): void {
   const names = listed(parties.map((party) => party.name));
   const subjects = parties.flatMap(subjectOf);
-  bench.journey.stop(
+  run.journey.stop(
     {
       title: names,
       place: formatAddress(address),
@@ -226,8 +226,8 @@ function twoAnswer(bench: ProbeBench, address: Address, parties: readonly Party[
                 label: `Let ${host.name} ask for its address instead`,
                 planner: "edit-host",
                 args: { host: host.id },
-                edit: (draft: Draft) =>
-                  draft.patch("host", host.id, {
+                edit: (edits: PlanEdits) =>
+                  edits.patch("host", host.id, {
                     manner: "dynamic",
                     ...(familyOf(address) === 4 ? { ipv4: null } : { ipv6: null }),
                   }),
@@ -238,5 +238,4 @@ function twoAnswer(bench: ProbeBench, address: Address, parties: readonly Party[
   );
 }
 
-export const deviceName = (bench: ProbeBench, device: string): string =>
-  nameOf(bench.index, "device", device);
+export const deviceName = (run: ProbeRun, device: string): string => nameOf(run.index, "device", device);

@@ -2,7 +2,7 @@ import { formatAddress, type Ipv4 } from "../address";
 import type { Repair } from "../repairs";
 import { nameOf, type Device, type Host, type PlanIndex, type Port, type SignIn, type Vid } from "../plan";
 import { CATALOGUE } from "../catalogue";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { askAndHear } from "./exchange";
 import { macOf } from "../places";
 import type { Cause } from "./step";
@@ -50,16 +50,16 @@ const asksFrom = (index: PlanIndex, device: Device): Ipv4 | undefined =>
  * The first authentication server of a profile that a switch reaches; else why the first one is not reached.
  */
 export function serverReached(
-  bench: ProbeBench,
+  run: ProbeRun,
   device: Device,
   profile: SignIn,
 ): { readonly server: Host } | { readonly cause: Cause } {
-  const { index } = bench;
+  const { index } = run;
   let first: Cause | null = null;
   for (const id of profile.servers) {
     const server = index.plan.host.get(id);
-    const party = server === undefined ? null : bench.partyOf(server);
-    const address = server === undefined ? null : hostAddress(bench, server, 4);
+    const party = server === undefined ? null : run.partyOf(server);
+    const address = server === undefined ? null : hostAddress(run, server, 4);
     if (server === undefined || party === null || address === null) continue;
     const own = asksFrom(index, device);
     if (own === undefined) {
@@ -84,7 +84,7 @@ export function serverReached(
       protocol: "udp" as const,
       ports: [[profile.port, profile.port] as [number, number]],
     };
-    const { arrived, cause } = askAndHear(bench, device, packet, radius);
+    const { arrived, cause } = askAndHear(run, device, packet, radius);
     if (cause === null) return { server };
     first ??= {
       ...cause,
@@ -160,7 +160,7 @@ function staysClosed(
             label: `Let devices in by MAC address (${profile.name})`,
             planner: "edit-sign-in",
             args: { profile: profile.id },
-            edit: (draft) => draft.patch("signIn", profile.id, { byMac: true }),
+            edit: (edits) => edits.patch("signIn", profile.id, { byMac: true }),
           },
         ];
   return {
@@ -185,12 +185,12 @@ function staysClosed(
 
 /** What becomes of a host, or of something that is in no register (null), at a port with sign-in. */
 export function portStateFor(
-  bench: ProbeBench,
+  run: ProbeRun,
   device: Device,
   port: Port,
   { host, speaksItself }: { readonly host: Host | null; readonly speaksItself: boolean },
 ): PortState {
-  const { index } = bench;
+  const { index } = run;
   const profile = profileOf(index, port);
   if (profile === undefined)
     return {
@@ -199,7 +199,7 @@ export function portStateFor(
       says: "sign-in is asked for",
       why: "The plan does not say by which servers, so it is taken as done.",
     };
-  const reached = serverReached(bench, device, profile);
+  const reached = serverReached(run, device, profile);
   if ("cause" in reached) return withoutServer(profile, reached.cause);
   const by = reached.server.name;
   if (speaks(host) || speaksItself)

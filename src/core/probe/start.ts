@@ -15,7 +15,7 @@ import {
 import { TREE } from "../spanning-tree";
 import { classify, modeOf, type Tag } from "../fabric";
 import type { Flood } from "../forwarding";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { portRefuses } from "./deliver";
 import { gapBetween } from "./gap";
 import { tagText } from "./hops";
@@ -52,33 +52,28 @@ export interface Plugging {
 }
 
 /** Sends the first frame and passes (or stops at) the port it comes in at. Null after a stop. */
-export function start(
-  bench: ProbeBench,
-  from: ProbeFrom,
-  mac: Mac | null,
-  plugging: Plugging,
-): Started | null {
-  const { index } = bench;
+export function start(run: ProbeRun, from: ProbeFrom, mac: Mac | null, plugging: Plugging): Started | null {
+  const { index } = run;
   const { asks } = plugging;
-  if (from.at === "ssid") return startWireless(bench, from, { host: null, mac, asks });
-  if (from.at === "port") return startAtPort(bench, from.port, from.tag, null, mac, plugging);
+  if (from.at === "ssid") return startWireless(run, from, { host: null, mac, asks });
+  if (from.at === "port") return startAtPort(run, from.port, from.tag, null, mac, plugging);
   const host = index.plan.host.get(from.host);
   if (host === undefined) return null;
   if (host.attachment.at === "ssid") {
     const device = joinsAt(index, host)[0]?.id ?? "";
     return startWireless(
-      bench,
+      run,
       { ssid: host.attachment.ssid, device },
       { host, mac, asks: askedBy(host, asks) },
     );
   }
   const port = portOfHost(index, host);
   if (port !== null)
-    return startAtPort(bench, port, host.tag, host, mac, {
+    return startAtPort(run, port, host.tag, host, mac, {
       behindPhone: host.attachment.at === "behind",
       asks: askedBy(host, asks),
     });
-  bench.journey.stop(
+  run.journey.stop(
     {
       title: host.name,
       place: "not plugged in",
@@ -105,7 +100,7 @@ const macFor = (host: Host | null, mac: Mac | null): Mac =>
 const ASKS_WORDS = { 4: "sends a DHCP discover", 6: "sends a router solicitation" } as const;
 
 function cannotJoin(
-  { journey }: ProbeBench,
+  { journey }: ProbeRun,
   who: string,
   ssid: Ssid | undefined,
   { missing, offered }: { readonly missing: string; readonly offered: boolean },
@@ -118,7 +113,7 @@ function cannotJoin(
             label: `Offer ${ssid.name} at every access point`,
             planner: "edit-ssid",
             args: { ssid: ssid.id },
-            edit: (draft) => draft.patch("ssid", ssid.id, { at: [] }),
+            edit: (edits) => edits.patch("ssid", ssid.id, { at: [] }),
           },
         ];
   journey.stop(
@@ -133,11 +128,11 @@ function cannotJoin(
 
 // eslint-disable-next-line complexity -- what joining needs, and each may be missing
 function startWireless(
-  bench: ProbeBench,
+  run: ProbeRun,
   at: { readonly ssid: string; readonly device: string },
   { host, mac, asks }: { readonly host: Host | null; readonly mac: Mac | null; readonly asks: Family | null },
 ): Started | null {
-  const { index, journey } = bench;
+  const { index, journey } = run;
   const ssid = index.plan.ssid.get(at.ssid);
   const device = index.plan.device.get(at.device);
   const segment = ssid === undefined ? undefined : index.plan.segment.get(ssid.segment);
@@ -146,7 +141,7 @@ function startWireless(
   const offered = device !== undefined && ssid !== undefined && offers(index, device, ssid);
   if (ssid === undefined || segment === undefined || device === undefined || place === null || !offered) {
     const missing = !offered ? AP_NEEDED : `a cable at ${device?.name ?? "the access point"} that leads on`;
-    cannotJoin(bench, who, ssid, { missing, offered });
+    cannotJoin(run, who, ssid, { missing, offered });
     return null;
   }
   journey.pass({
@@ -181,7 +176,7 @@ export const voiceOf = (port: Port): Vid | null =>
 
 /** The step of signing in; false when it ends there. */
 function letIn(
-  { index, journey }: ProbeBench,
+  { index, journey }: ProbeRun,
   signedIn: PortState,
   port: Port,
   { who, tag }: { readonly who: string; readonly tag: Tag },
@@ -209,7 +204,7 @@ function letIn(
 
 /** Nothing beyond the port takes the frame in. */
 function goesNoFurther(
-  { index, journey, ids }: ProbeBench,
+  { index, journey, ids }: ProbeRun,
   port: Port,
   { host, tag, wanted }: { readonly host: Host | null; readonly tag: Tag; readonly wanted: number | null },
 ): void {
@@ -239,14 +234,14 @@ function goesNoFurther(
 
 // eslint-disable-next-line max-lines-per-function, complexity, max-params -- the guards of a port in the order in which a frame meets them; who is plugged in where, as it is asked
 function startAtPort(
-  bench: ProbeBench,
+  run: ProbeRun,
   portId: string,
   tag: Tag,
   host: Host | null,
   mac: Mac | null,
   { behindPhone, asks, kind = null, name = "Laptop" }: Plugging,
 ): Started | null {
-  const { index, journey, fabric } = bench;
+  const { index, journey, fabric } = run;
   const port = fabric.ports[fabric.portNumber.get(portId) ?? -1];
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
   if (port === undefined || device === undefined) return null;
@@ -264,8 +259,8 @@ function startAtPort(
   });
   const wanted = wantedVid(index, host);
   const refused =
-    portRefuses(bench, port, { tag, wanted, shut: index.derived(TREE).shut.has(portId) }) ??
-    macLimitStops(bench, port, host, behindPhone ? 2 : 1);
+    portRefuses(run, port, { tag, wanted, shut: index.derived(TREE).shut.has(portId) }) ??
+    macLimitStops(run, port, host, behindPhone ? 2 : 1);
   const here = { title: device.name, subjects, device: device.id, ports: [portId] };
   if (refused !== null) {
     const says = port.enabled ? "does not let it in" : "the port is off";
@@ -282,20 +277,20 @@ function startAtPort(
   }
   const asksSignIn = port.guards.signIn && device.bridging === "vlan";
   const signedIn = asksSignIn
-    ? portStateFor(bench, device, port, { host, speaksItself: kind?.speaksSignIn ?? false })
+    ? portStateFor(run, device, port, { host, speaksItself: kind?.speaksSignIn ?? false })
     : null;
-  if (signedIn !== null && !letIn(bench, signedIn, port, { who, tag })) return null;
+  if (signedIn !== null && !letIn(run, signedIn, port, { who, tag })) return null;
   const moved = signedIn?.vid ?? null;
   const place: Party["place"] =
     moved === null
       ? { at: "cable", port: portId, tag, host: host?.id ?? null }
       : { at: "inside", device: device.id, vid: moved, port: portId, ssid: null };
   const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
-  const flood = bench.flood(place);
+  const flood = run.flood(place);
   const entry = entryOf(index, flood);
-  if (entry === null && flood.routed.length + flood.heard.length > 0) return onBareWire(bench, party, flood);
+  if (entry === null && flood.routed.length + flood.heard.length > 0) return onBareWire(run, party, flood);
   if (entry === null) {
-    goesNoFurther(bench, port, { host, tag, wanted });
+    goesNoFurther(run, port, { host, tag, wanted });
     return null;
   }
   const vid = moved ?? (device.bridging === "vlan" ? (classify(port, tag) ?? entry.vid) : entry.vid);
@@ -322,7 +317,7 @@ function taggedThere(
  * No gear that knows VLANs takes the frame in, but somebody is on the wire all the same: a router's own port,
  * or neighbours on a switch without VLANs.
  */
-function onBareWire({ index, fabric }: ProbeBench, party: Party, { routed }: Flood): Started {
+function onBareWire({ index, fabric }: ProbeRun, party: Party, { routed }: Flood): Started {
   const legs = routed.flatMap(
     ({ port }) => index.groups("interfacesByPort").get(fabric.ports[port]?.id ?? "") ?? [],
   );

@@ -2,7 +2,7 @@ import { familyOf, type Address, type Family, type Prefix } from "../address";
 import type { Host, Interface, Segment } from "../plan";
 import type { Party } from "../places";
 import { enteredOn } from "../routing";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import type { Sender } from "./resolve";
 
 /** Who starts or answers: an end device with what it knows of its network. */
@@ -16,12 +16,12 @@ export interface Station extends Sender {
 }
 
 /** An end device as it stands in the register, with what it knows of its network. */
-export function stationOf(bench: ProbeBench, party: Party, address: Address): Station {
-  const guest = bench.guest(address);
+export function stationOf(run: ProbeRun, party: Party, address: Address): Station {
+  const guest = run.guest(address);
   if (guest !== undefined) return { ...guest, address };
   const family = familyOf(address);
   const lease =
-    party.host === null || party.host.manner === "typed" || family === 6 ? null : bench.leaseOf(party.host);
+    party.host === null || party.host.manner === "typed" || family === 6 ? null : run.leaseOf(party.host);
   if (lease !== null && lease.address === address) {
     return {
       party,
@@ -30,14 +30,14 @@ export function stationOf(bench: ProbeBench, party: Party, address: Address): St
       own: lease.own,
       gateway: lease.gateway,
       gatewayLeg: lease.gatewayLeg,
-      segment: lease.segment === null ? null : (bench.index.plan.segment.get(lease.segment) ?? null),
+      segment: lease.segment === null ? null : (run.index.plan.segment.get(lease.segment) ?? null),
     };
   }
   const segment =
     party.host?.segment === null || party.host === null
       ? null
-      : (bench.index.plan.segment.get(party.host.segment) ?? null);
-  const { own, gateway, gatewayLeg } = enteredOn(bench.index, party.host, segment, address);
+      : (run.index.plan.segment.get(party.host.segment) ?? null);
+  const { own, gateway, gatewayLeg } = enteredOn(run.index, party.host, segment, address);
   return {
     party,
     address,
@@ -50,7 +50,7 @@ export function stationOf(bench: ProbeBench, party: Party, address: Address): St
 }
 
 /** The address a host has: entered on it, or the one that it really gets; null while it has none. */
-export function hostAddress(bench: ProbeBench, host: Host, family: Family): Address | null {
+export function hostAddress(run: ProbeRun, host: Host, family: Family): Address | null {
   if (family === 6) return host.ipv6;
-  return host.manner === "typed" ? host.ipv4 : (bench.leaseOf(host)?.address ?? null);
+  return host.manner === "typed" ? host.ipv4 : (run.leaseOf(host)?.address ?? null);
 }

@@ -1,14 +1,14 @@
 import { nameOf } from "../plan";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 import { crossing } from "./hops";
-import type { Passing } from "./inspection";
+import type { SwitchHop } from "./inspection";
 import type { Lease } from "./lease";
 import { misplaced } from "./misplaced";
 import type { Started } from "./start";
 import type { Cause } from "./step";
 
 /** Where on the way a VLAN turned into another; null when it stayed the same. */
-export function turned({ index }: ProbeBench, passings: readonly Passing[]): Cause | null {
+export function turned({ index }: ProbeRun, passings: readonly SwitchHop[]): Cause | null {
   const at = passings.findIndex(({ vid }, i) => i > 0 && vid !== passings[i - 1]?.vid);
   const [before, after] = [passings[at - 1], passings[at]];
   return before?.outPort === undefined || after?.inPort === undefined
@@ -20,7 +20,7 @@ export function turned({ index }: ProbeBench, passings: readonly Passing[]): Cau
  * Why something has the address of another segment than the one it belongs in: its port, its tag, its
  * wireless name, its sign-in, a VLAN that turns into another. Null when it does not.
  */
-export function strayed(bench: ProbeBench, started: Started, lease: Lease): Cause | null {
+export function strayed(run: ProbeRun, started: Started, lease: Lease): Cause | null {
   const { host } = started;
   if (
     host === null ||
@@ -30,10 +30,10 @@ export function strayed(bench: ProbeBench, started: Started, lease: Lease): Caus
     !lease.leased
   )
     return null;
-  const wrong = misplaced(bench, started) ?? lease.turnedAt;
+  const wrong = misplaced(run, started) ?? lease.turnedAt;
   const [got, belongs] = [
-    nameOf(bench.index, "segment", lease.segment),
-    nameOf(bench.index, "segment", host.segment),
+    nameOf(run.index, "segment", lease.segment),
+    nameOf(run.index, "segment", host.segment),
   ];
   return wrong === null
     ? {

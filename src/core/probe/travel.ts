@@ -1,7 +1,7 @@
 import { containsAddress, familyOf, formatAddress, isLinkLocal, type Address } from "../address";
-import { isGateway, type Device } from "../plan";
+import { type Device, isGateway, segmentHolding } from "../plan";
 import { partyOfLeg, type Party } from "../places";
-import { answerTo, type Packet, type Party as WallParty } from "../policy";
+import { answerTo, type Packet, type WallSide } from "../policy";
 import {
   facingAddresses,
   forwardsPackets,
@@ -15,31 +15,31 @@ import { passFilter } from "./pass-filter";
 import { resolve, subjectOf, type Sender } from "./resolve";
 import { hostAddress, type Station } from "./station";
 import { packetWords, PROTOCOL_WORDS, type AtLeg, type Delivery, type Trip } from "./trip";
-import { beyond, segmentName, segmentOf } from "./whose-traffic";
+import { beyond, segmentName } from "./whose-traffic";
 
 /** Sends a packet from an end device until it arrives; null after a stop. */
 export function travel(trip: Trip, from: Station, packet: Packet): Delivery | null {
-  const { bench } = trip;
+  const { run } = trip;
   const isNear =
     from.own.some((prefix) => containsAddress(prefix, packet.dst)) ||
     (familyOf(packet.dst) === 6 && isLinkLocal(packet.dst));
   const next = isNear ? packet.dst : from.gateway;
   if (next === null && from.gatewayLeg === null) {
-    noGateway(bench, from);
+    noGateway(run, from);
     return null;
   }
-  const known = isNear || from.gatewayLeg === null ? null : partyOfLeg(bench.index, from.gatewayLeg);
+  const known = isNear || from.gatewayLeg === null ? null : partyOfLeg(run.index, from.gatewayLeg);
   return hop(trip, from, packet, { next: next ?? packet.dst, known, count: 0 });
 }
 
 /** Sends a packet that a device itself makes: its answer, or what it asks of others. */
 export function travelFromDevice(trip: Trip, device: Device, packet: Packet): Delivery | null {
-  const route = routeFrom(trip.bench.index, device, packet.dst);
+  const route = routeFrom(trip.run.index, device, packet.dst);
   if (route === null) {
-    noRoute(trip.bench, device, packet.dst);
+    noRoute(trip.run, device, packet.dst);
     return null;
   }
-  return leave(trip, { device, route, count: 0 }, { came: packet, packet, answers: false, own: true });
+  return leave(trip, { device, route, count: 0 }, { came: packet, packet, isAnswer: false, own: true });
 }
 
 /** A packet that comes in at a device by one of its legs: from a line, or from the wire. */
@@ -54,45 +54,45 @@ interface NextHop {
 }
 
 function hop(trip: Trip, from: Sender, packet: Packet, { next, known, count }: NextHop): Delivery | null {
-  const { bench } = trip;
+  const { run } = trip;
   const isAnswer = trip.answers !== null;
-  const found = resolve(bench, from, next, { known, shows: trip.shows });
+  const found = resolve(run, from, next, { known, shows: trip.shows });
   if (found === null) return null;
   const { party, hearing } = found;
-  bench.say({
+  run.say({
     what: packetWords(packet, isAnswer),
     from: from.party.mac,
     to: party.mac,
-    flood: bench.flood(from.party.place),
+    flood: run.flood(from.party.place),
     reached: hearing,
-    content: { kind: "packet", packet, answers: isAnswer, ttl: 64 - count },
+    content: { kind: "packet", packet, isAnswer, ttl: 64 - count },
   });
   if (party.leg === null && next === packet.dst) return { at: "host", party, packet };
-  const device = party.leg === null ? undefined : bench.index.plan.device.get(party.leg.device);
+  const device = party.leg === null ? undefined : run.index.plan.device.get(party.leg.device);
   if (party.leg === null || device === undefined) {
-    notARouter(bench, { name: party.name, subjects: subjectOf(party) }, packet);
+    notARouter(run, { name: party.name, subjects: subjectOf(party) }, packet);
     return null;
   }
   return arriveAtDevice(trip, { device, leg: party.leg }, packet, count + 1);
 }
 
 function arriveAtDevice(trip: Trip, at: AtLeg, came: Packet, count: number): Delivery | null {
-  const { bench } = trip;
+  const { run } = trip;
   const { device, leg } = at;
   if (count > MOST_HOPS) {
-    goesRound(bench, device);
+    goesRound(run, device);
     return null;
   }
-  const flow = trip.answers?.find((one) => one.device === device.id && isAnswerTo(came, one.left)) ?? null;
+  const flow = trip.answers?.find((flow) => flow.device === device.id && isAnswerTo(came, flow.left)) ?? null;
   // The answer to something translated is for who asked in truth; what comes to a forwarded port is for a
   // host inside.
   const packet = flow !== null ? answerTo(flow.came) : forwardedIn(trip, at, came);
-  const answers = flow !== null;
-  const isOwn = bench.index
+  const isAnswer = flow !== null;
+  const isOwn = run.index
     .interfacesOf(device.id)
-    .some((one) => facingAddresses(bench.index, one, came.family).includes(packet.dst));
-  if (!isOwn) return sendOn(trip, at, { came, packet, answers, own: false }, count);
-  if (isGateway(device) && !passFilter(trip, { device, leg, packet, answers }, "gateway")) return null;
+    .some((one) => facingAddresses(run.index, one, came.family).includes(packet.dst));
+  if (!isOwn) return sendOn(trip, at, { came, packet, isAnswer, own: false }, count);
+  if (isGateway(device) && !passFilter(trip, { device, leg, packet, isAnswer }, "gateway")) return null;
   if (trip.answers === null) trip.flows.push({ device: device.id, came, left: packet });
   return { at: "device", device, leg, packet };
 }
@@ -104,37 +104,38 @@ function arriveAtDevice(trip: Trip, at: AtLeg, came: Packet, count: number): Del
 interface AtRouter {
   readonly came: Packet;
   readonly packet: Packet;
-  readonly answers: boolean;
+  readonly isAnswer: boolean;
   readonly own: boolean;
 }
 
 /** What a router does with a packet for somebody else. */
 function sendOn(trip: Trip, { device, leg }: AtLeg, at: AtRouter, count: number): Delivery | null {
-  const { bench } = trip;
-  const { packet, answers } = at;
+  const { run } = trip;
+  const { packet, isAnswer } = at;
   if (!forwardsPackets(device)) {
     const self = { name: device.name, subjects: [{ kind: "device" as const, id: device.id }] };
-    notARouter(bench, self, packet);
+    notARouter(run, self, packet);
     return null;
   }
-  const route = routeFrom(bench.index, device, packet.dst);
+  const route = routeFrom(run.index, device, packet.dst);
   if (route === null) {
-    noRoute(bench, device, packet.dst);
+    noRoute(run, device, packet.dst);
     return null;
   }
   if (trip.shows) showRoute(trip, device, route, packet);
   if (isGateway(device)) {
-    const to: WallParty | null =
-      route.line !== null ? "internet" : (segmentOf(bench, packet.dst) ?? beyond(bench, device, route.leg));
-    if (to !== null && !passFilter(trip, { device, leg, packet, answers }, to)) return null;
+    const to: WallSide | null =
+      route.line !== null
+        ? "internet"
+        : (segmentHolding(run.index.plan, packet.dst) ?? beyond(run, device, route.leg));
+    if (to !== null && !passFilter(trip, { device, leg, packet, isAnswer }, to)) return null;
   }
   return leave(trip, { device, route, count }, at);
 }
 
-function showRoute({ bench }: Trip, device: Device, route: RouteChoice, packet: Packet): void {
-  const where =
-    route.line !== null ? `out by ${route.line.name}` : `on into ${segmentName(bench, route.leg)}`;
-  bench.journey.pass({
+function showRoute({ run }: Trip, device: Device, route: RouteChoice, packet: Packet): void {
+  const where = route.line !== null ? `out by ${route.line.name}` : `on into ${segmentName(run, route.leg)}`;
+  run.journey.pass({
     title: device.name,
     place: "route",
     says: `${PROTOCOL_WORDS[packet.protocol]} for ${formatAddress(packet.dst)}: ${where}`,
@@ -162,8 +163,8 @@ const isAnswerTo = (packet: Packet, sent: Packet): boolean =>
  * What comes to a line's outside address at a forwarded port goes on to a host inside; from inside only with
  * hairpin.
  */
-function forwardedIn({ bench, shows }: Trip, { device, leg }: AtLeg, packet: Packet): Packet {
-  const { index, journey } = bench;
+function forwardedIn({ run, shows }: Trip, { device, leg }: AtLeg, packet: Packet): Packet {
+  const { index, journey } = run;
   const outside = linesOf(index, device.id).find((one) =>
     facingAddresses(index, one.leg, packet.family).includes(packet.dst),
   );
@@ -178,7 +179,7 @@ function forwardedIn({ bench, shows }: Trip, { device, leg }: AtLeg, packet: Pac
       (leg.line !== null || one.hairpin),
   );
   const host = forward === undefined ? undefined : index.plan.host.get(forward.host);
-  const to = host === undefined ? null : hostAddress(bench, host, packet.family);
+  const to = host === undefined ? null : hostAddress(run, host, packet.family);
   if (forward === undefined || host === undefined || to === null) return packet;
   const inside: Packet = { ...packet, dst: to, dport: forward.toPort ?? port };
   if (shows)
@@ -205,20 +206,20 @@ interface WayOut {
 
 /** Sends a packet out of a device's leg. */
 function leave(trip: Trip, { device, route, count }: WayOut, at: AtRouter): Delivery | null {
-  const { bench } = trip;
-  const { came, packet, answers, own } = at;
-  const outside = facingAddresses(bench.index, route.leg, packet.family)[0];
-  const translates = packet.family === 4 && !own && !answers && translatesAt(route.leg);
+  const { run } = trip;
+  const { came, packet, isAnswer, own } = at;
+  const outside = facingAddresses(run.index, route.leg, packet.family)[0];
+  const translates = packet.family === 4 && !own && !isAnswer && translatesAt(route.leg);
   const left: Packet = translates && outside !== undefined ? { ...packet, src: outside } : packet;
   if (!own && trip.answers === null) trip.flows.push({ device: device.id, came, left });
   if (route.line !== null && packet.family === 6 && outside === undefined) {
-    noLine6(bench, device, route.line);
+    noLine6(run, device, route.line);
     return null;
   }
   if (route.line !== null) return { at: "internet", device, line: route.line, packet: left };
-  const party = partyOfLeg(bench.index, route.leg);
+  const party = partyOfLeg(run.index, route.leg);
   if (party === null) {
-    noRoute(bench, device, packet.dst);
+    noRoute(run, device, packet.dst);
     return null;
   }
   const from: Sender = { party, address: outside ?? packet.src, leased: false };

@@ -1,5 +1,5 @@
 import type { Repair } from "../repairs";
-import { applyChanges, Draft, type PlanIndex } from "../plan";
+import { applyChanges, PlanEdits, type PlanIndex } from "../plan";
 import { probe, type Outcome } from "./probe";
 
 /** A repair that was tried: the same question asked again on the plan with it. */
@@ -16,9 +16,9 @@ const RANK = { passes: 0, further: 1, same: 2 } as const;
  */
 export function tryRepairs(index: PlanIndex, outcome: Outcome, ids: () => string): Tried[] {
   const tried = (outcome.cause?.repairs ?? []).map((repair): Tried => {
-    const draft = new Draft(index.plan);
-    const refused = typeof repair.edit(draft, ids) === "string";
-    const changes = draft.changes();
+    const edits = new PlanEdits(index.plan);
+    const refused = typeof repair.edit(edits, ids) === "string";
+    const changes = edits.changes();
     const applied = refused ? null : applyChanges(index.plan, changes);
     if (applied?.ok !== true) return { repair, result: "same" };
     const again = probe(index.derive(applied.value, changes), outcome.question, ids);

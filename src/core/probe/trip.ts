@@ -2,7 +2,7 @@ import { formatAddress, type Address } from "../address";
 import type { Device, Interface, Line, Service } from "../plan";
 import type { Party } from "../places";
 import type { Packet } from "../policy";
-import type { ProbeBench } from "./bench";
+import type { ProbeRun } from "./run";
 
 /** What a router remembers of a packet it let through: as it came and as it left. */
 export interface Flow {
@@ -13,7 +13,7 @@ export interface Flow {
 
 /** One packet's way through the site. */
 export interface Trip {
-  readonly bench: ProbeBench;
+  readonly run: ProbeRun;
   /** What it is about in words, for the reason of a wall; null for an echo. */
   readonly service: Service | null;
   /** Whether the steps of the way are shown. */
@@ -24,8 +24,8 @@ export interface Trip {
   readonly answers: readonly Flow[] | null;
 }
 
-export const tripOf = (bench: ProbeBench, service: Service | null, shows: boolean): Trip => ({
-  bench,
+export const tripOf = (run: ProbeRun, service: Service | null, shows: boolean): Trip => ({
+  run,
   service,
   shows,
   flows: [],

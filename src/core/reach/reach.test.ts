@@ -12,7 +12,7 @@ import { differenceAt, intendedAt, reachAt, reachMatrix, reachSentence, reachTab
 import { reachOfHost } from "./host-reach";
 
 const whole = (plan: Plan): Plan =>
-  donePlan(afterEdit(plan, ({ draft, index }) => carryExactly(draft, index)));
+  donePlan(afterEdit(plan, ({ edits, index }) => carryExactly(edits, index)));
 const sites = { "the cider works": bramblewick, "the practice": fennelStreet, "the house": lockkeepersHouse };
 const ids = () => testId("new", "one");
 const hostOf = (index: PlanIndex, segment: Segment) =>
@@ -113,9 +113,9 @@ test("a switch that routes between two segments takes them past the walls; a nat
       name,
     );
   const routed = donePlan(
-    afterEdit(office, ({ draft, ids: make }) => {
+    afterEdit(office, ({ edits, ids: make }) => {
       const device = deviceOf("Office switch");
-      draft.patch("device", device.id, { abilities: { ...USUAL_ABILITIES, routes: true } });
+      edits.patch("device", device.id, { abilities: { ...USUAL_ABILITIES, routes: true } });
       for (const name of ["Office", "Vendor"]) {
         const segment = segmentOf(name);
         const known = must(office.interface.get(segment.gatewayInterface ?? ""), "a leg");
@@ -125,8 +125,8 @@ test("a switch that routes between two segments takes them past the walls; a nat
           device: device.id,
           addresses4: [must(ipv4(must(known.addresses4[0], "an address") + 5), "an address")],
         };
-        draft.put("interface", leg);
-        draft.patch("segment", segment.id, { gatewayInterface: leg.id });
+        edits.put("interface", leg);
+        edits.patch("segment", segment.id, { gatewayInterface: leg.id });
       }
     }),
   );
@@ -137,7 +137,7 @@ test("a switch that routes between two segments takes them past the walls; a nat
     says: expect.stringMatching(/does not filter, and it is meant to be closed/),
   });
   const joined = donePlan(
-    afterEdit(office, ({ draft }) => {
+    afterEdit(office, ({ edits }) => {
       const port = must(
         [...office.port.values()].find(
           (one) => one.label === "2" && office.device.get(one.device)?.name === "Office switch",
@@ -151,7 +151,7 @@ test("a switch that routes between two segments takes them past the walls; a nat
             name,
           ).vid,
       );
-      draft.patch("port", port.id, {
+      edits.patch("port", port.id, {
         pvid: must(vendor, "Vendor"),
         untagged: [must(vendor, "Vendor")],
         tagged: [...port.tagged, must(kit, "Kit")],
@@ -160,14 +160,14 @@ test("a switch that routes between two segments takes them past the walls; a nat
   );
   expect(cell(joined, "Vendor", "Kit")).toMatchObject({ reach: "one network", difference: "more" });
   const cut = donePlan(
-    afterEdit(office, ({ draft }) =>
-      draft.patch("segment", segmentOf("Operations").id, { gatewayInterface: null }),
+    afterEdit(office, ({ edits }) =>
+      edits.patch("segment", segmentOf("Operations").id, { gatewayInterface: null }),
     ),
   );
   expect(cell(cut, "Operations", "Tank farm")).toMatchObject({ reach: "nothing", difference: "less" });
   const opened = donePlan(
-    afterEdit(office, ({ draft, ids: make }) =>
-      setWall(draft, make, {
+    afterEdit(office, ({ edits, ids: make }) =>
+      setWall(edits, make, {
         from: { at: "zone", zone: segmentOf("Vendor").zone },
         to: { at: "zone", zone: segmentOf("Office").zone },
         door: "open",
@@ -187,16 +187,12 @@ test("from one host to everything: a device of each segment, the pages of the ge
     "a desk",
   );
   const found = reachOfHost(index, desk);
-  expect(found.filter((one) => one.group === "segment").map((one) => one.name.split(",")[0])).toEqual([
-    "Building",
-    "Cameras",
-    "Cards",
-    "Imaging",
-    "Phones",
-    "Servers",
-    "Staff",
-  ]);
-  expect(found.find((one) => one.name === "Switch B")).toMatchObject({
+  expect(
+    found
+      .filter((hostReach) => hostReach.group === "segment")
+      .map((hostReach) => hostReach.name.split(",")[0]),
+  ).toEqual(["Building", "Cameras", "Cards", "Imaging", "Phones", "Servers", "Staff"]);
+  expect(found.find((hostReach) => hostReach.name === "Switch B")).toMatchObject({
     passes: false,
     why: expect.stringMatching(/wall Practice to Kit is closed/),
   });

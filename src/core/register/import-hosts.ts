@@ -1,6 +1,6 @@
 import { formatAddress } from "../address";
 import { putInto } from "../kernel";
-import type { Draft, Host, PlanIndex, Segment } from "../plan";
+import type { PlanEdits, Host, PlanIndex, Segment } from "../plan";
 import type { IdSource } from "../planners";
 import { FIELD_WORDS, type ImportField, type Mapping } from "./columns";
 import { Names } from "./names";
@@ -95,7 +95,7 @@ export function readHostTable(
     else if (known !== undefined && changed.length === 0) same += 1;
     else good.push({ row, host, known: known?.id ?? null, changed });
   }
-  const added = good.filter((one) => one.known === null).length;
+  const added = good.filter((goodRow) => goodRow.known === null).length;
   return { good, bad, added, changed: good.length - added, same };
 }
 
@@ -126,8 +126,8 @@ const changedFields = (known: Host, host: Omit<Host, "id">): ImportField[] =>
   );
 
 /** Writes the rows that were read without a problem. */
-export function writeHostTable(draft: Draft, ids: IdSource, table: ReadTable): void {
-  for (const { host, known } of table.good) draft.put("host", { ...host, id: known ?? ids() });
+export function writeHostTable(edits: PlanEdits, ids: IdSource, table: ReadTable): void {
+  for (const { host, known } of table.good) edits.put("host", { ...host, id: known ?? ids() });
 }
 
 /** The rows set aside as a table again: what was in them, and why not. */

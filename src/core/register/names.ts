@@ -1,6 +1,6 @@
-import { containsAddress, familyOf, type Address } from "../address";
+import { familyOf, type Address } from "../address";
 import { ascending } from "../kernel";
-import { HOST_KINDS, type Host, type PlanIndex, type Segment } from "../plan";
+import { holdsAddress, type Host, HOST_KINDS, type PlanIndex, type Segment } from "../plan";
 import { HOST_KIND_WORDS } from "../planners";
 
 /** Looks things up by what a person writes; built once for a table, not once for a row. */
@@ -69,10 +69,7 @@ export class Names {
   }
 
   homeOf(address: Address): Segment | undefined {
-    if (familyOf(address) === 6)
-      return this.#subnets6.find((segment) =>
-        segment.prefixes6.some((prefix) => containsAddress(prefix, address)),
-      );
+    if (familyOf(address) === 6) return this.#subnets6.find((segment) => holdsAddress(segment, address));
     let [low, high] = [0, this.#subnets.length - 1];
     while (low < high) {
       const middle = Math.ceil((low + high) / 2);
@@ -80,8 +77,6 @@ export class Names {
       else high = middle - 1;
     }
     const segment = this.#subnets[low]?.segment;
-    return segment?.prefixes4.some((prefix) => containsAddress(prefix, address)) === true
-      ? segment
-      : undefined;
+    return segment !== undefined && holdsAddress(segment, address) ? segment : undefined;
   }
 }

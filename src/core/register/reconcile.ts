@@ -11,7 +11,7 @@ import {
   type Mac,
 } from "../address";
 import { byText } from "../kernel";
-import { BLANK_HOST, type Draft, type Host, type Interface, type PlanIndex, type Segment } from "../plan";
+import { BLANK_HOST, type PlanEdits, type Host, type Interface, type PlanIndex, type Segment } from "../plan";
 import { asLabel, type IdSource } from "../planners";
 
 /** What a column of a device's own table holds. */
@@ -250,9 +250,9 @@ export function reconcile(index: PlanIndex, seen: readonly Seen[]): Reconciliati
   const twice = new Map<Address, Set<Mac>>();
   for (const { address, mac } of seen)
     if (address !== null && mac !== null) twice.set(address, (twice.get(address) ?? new Set()).add(mac));
-  const rows = seen.map((one) => judge(index, one, twice));
+  const rows = seen.map((row) => judge(index, row, twice));
   const found = new Set(rows.flatMap((row) => row.host ?? []));
-  const macs = new Set(seen.flatMap((one) => one.mac ?? []));
+  const macs = new Set(seen.flatMap(({ mac }) => mac ?? []));
   const covered = new Set(
     seen.flatMap(({ address, vid }) => {
       const byAddress = address === null ? undefined : homeOf(index, address);
@@ -293,12 +293,17 @@ const usableIn = (segment: Segment | undefined, address: Address | null): Ipv4 |
  * Takes over what was seen: MAC addresses that were learnt, new devices by DHCP, the address or segment of
  * moved ones. Clashes are for a person.
  */
-export function takeSeen(draft: Draft, index: PlanIndex, ids: IdSource, rows: readonly Reconciled[]): void {
+export function takeSeen(
+  edits: PlanEdits,
+  index: PlanIndex,
+  ids: IdSource,
+  rows: readonly Reconciled[],
+): void {
   for (const { seen, verdict, host } of rows) {
     const home = seen.address === null ? undefined : homeOf(index, seen.address);
-    if (verdict === "learnt" && host !== null) draft.patch("host", host, { mac: seen.mac });
+    if (verdict === "learnt" && host !== null) edits.patch("host", host, { mac: seen.mac });
     if (verdict === "new")
-      draft.put("host", {
+      edits.put("host", {
         ...BLANK_HOST,
         id: ids(),
         name: seen.name ?? nameFor(seen),
@@ -307,9 +312,9 @@ export function takeSeen(draft: Draft, index: PlanIndex, ids: IdSource, rows: re
         segment: home?.id ?? null,
       });
     if (verdict === "moved" && host !== null) {
-      const known = draft.need("host", host);
+      const known = edits.need("host", host);
       const ipv4 = usableIn(home, seen.address) ?? known.ipv4;
-      draft.put("host", {
+      edits.put("host", {
         ...known,
         segment: home?.id ?? known.segment,
         ipv4: known.ipv4 === null ? null : ipv4,

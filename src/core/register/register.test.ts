@@ -7,7 +7,7 @@ import { formatAddress } from "../address";
 import { listFindings, runChecks } from "../checks";
 import { hostsFile, namedAddresses, reservationTable, zoneFiles } from "../formats";
 import { must } from "../kernel";
-import { applyChanges, Draft, PlanIndex, type Plan } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan } from "../plan";
 import { convertSchool } from "../planners";
 import { addressRegisterTable } from "../sheets";
 import { testId } from "../testing/build-plan";
@@ -21,10 +21,10 @@ const fennel = must(PLANS[0], "Fennel Street");
 const index = PlanIndex.of(fennel);
 let made = 0;
 const nextId = () => testId("register", `${(made += 1)}`);
-function applied(plan: Plan, work: (draft: Draft) => void): Plan {
-  const draft = new Draft(plan);
-  work(draft);
-  const result = applyChanges(plan, draft.changes());
+function applied(plan: Plan, work: (edits: PlanEdits) => void): Plan {
+  const edits = new PlanEdits(plan);
+  work(edits);
+  const result = applyChanges(plan, edits.changes());
   return must(result.ok ? result.value : null, `applies: ${result.ok ? "" : JSON.stringify(result.error)}`);
 }
 const hostNamed = (plan: Plan, name: string) =>
@@ -83,7 +83,7 @@ describe("import", () => {
       ],
       ["Odd server", 24, "10.24.60.9", ["10.24.10.1", "10.24.60.10"]],
     ]);
-    const plan = applied(fennel, (draft) => writeHostTable(draft, nextId, read));
+    const plan = applied(fennel, (edits) => writeHostTable(edits, nextId, read));
     const again = addressRegisterTable(PlanIndex.of(plan)).filter(
       (row, i) => i === 0 || row[1] === "Odd server",
     );
@@ -117,19 +117,19 @@ describe("import", () => {
         (row, i) => i === 0 || hosts.has(row[1] ?? ""),
       );
       // Phones first: a PC behind one is read against the register.
-      const empty = applied(plan, (draft) => {
-        for (const host of draft.all("host"))
-          if (host.attachment.at === "behind") draft.remove("host", host.id);
+      const empty = applied(plan, (edits) => {
+        for (const host of edits.all("host"))
+          if (host.attachment.at === "behind") edits.remove("host", host.id);
       });
-      const bare = applied(empty, (draft) => {
-        for (const profile of draft.all("signIn")) draft.patch("signIn", profile.id, { servers: [] });
-        for (const scope of draft.all("scope")) draft.patch("scope", scope.id, { serverHost: null });
-        for (const host of draft.all("host")) draft.remove("host", host.id);
+      const bare = applied(empty, (edits) => {
+        for (const profile of edits.all("signIn")) edits.patch("signIn", profile.id, { servers: [] });
+        for (const scope of edits.all("scope")) edits.patch("scope", scope.id, { serverHost: null });
+        for (const host of edits.all("host")) edits.remove("host", host.id);
       });
       const twice = [0, 1].reduce((now) => {
         const of = PlanIndex.of(now);
-        return applied(now, (draft) =>
-          writeHostTable(draft, nextId, readHostTable(of, table, guessColumns(table), null)),
+        return applied(now, (edits) =>
+          writeHostTable(edits, nextId, readHostTable(of, table, guessColumns(table), null)),
         );
       }, bare);
       const rows = (of: Plan) =>
@@ -192,14 +192,14 @@ describe("import", () => {
   test.each(bad)("%s: said, set aside, and the good row beside it stays good", (_what, row, sentence) => {
     const rows = [["Name", "MAC", "Address", "Segment"], row, ["lab-2", "02:5a:10:aa:00:02", ".35", "Staff"]];
     const read = readHostTable(index, rows, guessColumns(rows), null);
-    expect(read.bad.map((one) => [one.row, one.problems.join(" ")])).toEqual([
+    expect(read.bad.map((badRow) => [badRow.row, badRow.problems.join(" ")])).toEqual([
       [2, expect.stringMatching(sentence)],
     ]);
     expect(
-      read.good.map((one) => [
-        one.host.name,
-        formatAddress(must(one.host.ipv4, "an address")),
-        one.host.manner,
+      read.good.map((goodRow) => [
+        goodRow.host.name,
+        formatAddress(must(goodRow.host.ipv4, "an address")),
+        goodRow.host.manner,
       ]),
     ).toEqual([["lab-2", "10.24.20.35", "reserved"]]);
     expect(badRowsTable(guessColumns(rows), read)[1]?.at(-1)).toMatch(sentence);
@@ -243,7 +243,7 @@ describe("import", () => {
       ["lab-1", "10.24.20.36"],
     ];
     const read = readHostTable(index, rows, guessColumns(rows), null);
-    expect(read.bad.map((one) => one.problems.join(" "))).toEqual([
+    expect(read.bad.map((badRow) => badRow.problems.join(" "))).toEqual([
       expect.stringMatching(/lab-1 stands in row 4.*10\.24\.20\.34 stands in row 3/),
       "10.24.20.34 stands in row 2 too.",
       expect.stringMatching(/lab-1 stands in row 2/),
@@ -284,7 +284,7 @@ describe("import", () => {
           expect(read.good.length + read.bad.length + read.same).toBe(
             counted.filter((row) => row.some((text) => text.trim() !== "")).length,
           );
-          const after = applied(fennel, (draft) => writeHostTable(draft, nextId, read));
+          const after = applied(fennel, (edits) => writeHostTable(edits, nextId, read));
           const twice = (of: Plan) =>
             listFindings(runChecks(PlanIndex.of(of))).filter(
               (f) => f.code === "address-twice" || f.code === "host-outside-subnet",
@@ -348,8 +348,8 @@ IP Address       Hardware address     Host name        State
   });
 
   test("a MAC address that nobody had read is learnt; what is taken over is as planned when it is laid beside again", () => {
-    const without = applied(fennel, (draft) =>
-      draft.patch("host", hostNamed(fennel, "Practice server").id, { mac: null }),
+    const without = applied(fennel, (edits) =>
+      edits.patch("host", hostNamed(fennel, "Practice server").id, { mac: null }),
     );
     const seen = seenIn(
       readSeenTable(
@@ -360,7 +360,7 @@ IP Address       Hardware address     Host name        State
     const of = PlanIndex.of(without);
     const { rows } = reconcile(of, seen);
     expect(rows.map((row) => row.verdict)).toEqual(["learnt", "moved", "new"]);
-    const taken = applied(without, (draft) => takeSeen(draft, of, nextId, rows));
+    const taken = applied(without, (edits) => takeSeen(edits, of, nextId, rows));
     expect(hostNamed(taken, "Practice server").mac).toBe("02:5a:10:ee:00:09");
     expect(reconcile(PlanIndex.of(taken), seen).rows.map((row) => row.verdict)).toEqual([
       "same",
@@ -387,20 +387,20 @@ IP Address       Hardware address     Host name        State
 describe("schools", () => {
   test("reserved to typed in moves out of the pool, back keeps the address; a device without MAC refuses all", () => {
     const cards = [...fennel.host.values()].filter((h) => h.kind === "cardTerminal").map((h) => h.id);
-    const typed = applied(fennel, (draft) => {
-      expect(convertSchool(draft, index, cards, "typed")).toBeNull();
+    const typed = applied(fennel, (edits) => {
+      expect(convertSchool(edits, index, cards, "typed")).toBeNull();
     });
     expect(
       listFindings(runChecks(PlanIndex.of(typed))).filter(
         (f) => f.code === "static-in-pool" && f.subjects.some((s) => cards.includes(s.id)),
       ),
     ).toEqual([]);
-    const back = applied(typed, (draft) => {
-      expect(convertSchool(draft, PlanIndex.of(typed), cards, "reserved")).toBeNull();
+    const back = applied(typed, (edits) => {
+      expect(convertSchool(edits, PlanIndex.of(typed), cards, "reserved")).toBeNull();
     });
     expect(cards.map((id) => back.host.get(id)?.ipv4)).toEqual(cards.map((id) => typed.host.get(id)?.ipv4));
-    const without = applied(fennel, (draft) => draft.patch("host", cards[0] ?? "", { mac: null }));
-    expect(convertSchool(new Draft(without), PlanIndex.of(without), cards, "reserved")).toBe(
+    const without = applied(fennel, (edits) => edits.patch("host", cards[0] ?? "", { mac: null }));
+    expect(convertSchool(new PlanEdits(without), PlanIndex.of(without), cards, "reserved")).toBe(
       "A reservation needs a MAC address; Card terminal 1 has none yet.",
     );
   });
@@ -432,8 +432,11 @@ describe("DNS", () => {
           return type === "A" || type === "AAAA" ? [[`${label}.${file.zone}`, value] as const] : [];
         }),
       );
-      for (const one of named)
-        expect(records).toContainEqual([`${one.label}.${one.domain}`, formatAddress(one.address)]);
+      for (const namedAddress of named)
+        expect(records).toContainEqual([
+          `${namedAddress.label}.${namedAddress.domain}`,
+          formatAddress(namedAddress.address),
+        ]);
       const pointers = zones.files.flatMap((file) =>
         file.text.split("\n").flatMap((line) => {
           const [label, , type, value] = line.split("\t");

@@ -26,8 +26,8 @@ export function addScopeRepairs(index: PlanIndex, segment: string): readonly Rep
       label: `Let ${nameOf(index, "device", leg.device)} serve ${rangeWithCount(pool)}`,
       planner: "add-scope",
       args: { segment },
-      edit: (draft, ids) => {
-        draft.put("scope", {
+      edit: (edits, ids) => {
+        edits.put("scope", {
           id: ids(),
           segment,
           serverDevice: leg.device,
@@ -75,7 +75,7 @@ export function hearScopeRepairs(index: PlanIndex, scope: string): readonly Repa
             label: `Let ${nameOf(index, "device", known.device)} relay to ${formatAddress(address)}`,
             planner: "set-relay",
             args: { leg },
-            edit: (draft) => draft.patch("interface", known.id, { relayTo: address }),
+            edit: (edits) => edits.patch("interface", known.id, { relayTo: address }),
           },
         ];
   return [
@@ -84,7 +84,7 @@ export function hearScopeRepairs(index: PlanIndex, scope: string): readonly Repa
       label: `Let ${nameOf(index, "device", known.device)} serve it`,
       planner: "set-server",
       args: { scope },
-      edit: (draft) => draft.patch("scope", scope, { serverDevice: known.device, serverHost: null }),
+      edit: (edits) => edits.patch("scope", scope, { serverDevice: known.device, serverHost: null }),
     },
   ];
 }

@@ -1,6 +1,6 @@
-import { containsAddress, familyOf, formatAddress, type Address } from "../address";
-import { nameOf, type Host, type PlanIndex, type Segment } from "../plan";
-import { prefixesOf, addressesOf } from "../routing";
+import { familyOf, formatAddress, type Address } from "../address";
+import { holdsAddress, type Host, nameOf, type PlanIndex, type Segment, subnetHolding } from "../plan";
+import { addressesOf } from "../routing";
 import type { Repair, Subject } from "./repair";
 
 /** What is entered on a host by hand and is not as its segment has it. */
@@ -25,7 +25,7 @@ function maskDiffers(
 ): Entered[] {
   const [address, length] = family === 4 ? [host.ipv4, host.length4] : [host.ipv6, host.length6];
   if (address === null || length === null) return [];
-  const home = prefixesOf(segment, family).find((prefix) => containsAddress(prefix, address));
+  const home = subnetHolding(segment, address);
   return home === undefined || home.length === length
     ? []
     : [{ host: host.id, family, what: "mask", own: `/${length}`, usual: `/${home.length}` }];
@@ -38,11 +38,7 @@ function gatewayStrange(
   family: 4 | 6,
 ): Entered[] {
   const own = family === 4 ? host.gateway4 : host.gateway6;
-  if (
-    own === null ||
-    (typeof own === "bigint" && !prefixesOf(segment, 6).some((prefix) => containsAddress(prefix, own)))
-  )
-    return [];
+  if (own === null || (typeof own === "bigint" && !holdsAddress(segment, own))) return [];
   const legs = index
     .interfacesIn(segment.id)
     .map((leg): readonly Address[] => (family === 4 ? leg.addresses4 : leg.addresses6));
@@ -98,7 +94,7 @@ export function mistakeRepairs({ host, family, what, usual }: Entered, index: Pl
         `${nameOf(index, "host", host)}, as its segment has`,
       planner: "edit-host",
       args: { host, [what === "mask" ? length : gateway]: null },
-      edit: (draft) => draft.patch("host", host, what === "mask" ? { [length]: null } : { [gateway]: null }),
+      edit: (edits) => edits.patch("host", host, what === "mask" ? { [length]: null } : { [gateway]: null }),
     },
   ];
 }
@@ -118,10 +114,11 @@ export function enteredCause(
 } | null {
   const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
   const family = familyOf(address);
-  const isNear =
-    segment !== undefined && prefixesOf(segment, family).some((prefix) => containsAddress(prefix, address));
+  const isNear = segment !== undefined && holdsAddress(segment, address);
   const mistake = mistakesOn(index, host).find(
-    (one) => one.family === family && (one.what === "mask" ? !isNear : one.own === formatAddress(address)),
+    (entered) =>
+      entered.family === family &&
+      (entered.what === "mask" ? !isNear : entered.own === formatAddress(address)),
   );
   if (mistake === undefined) return null;
   const so =

@@ -14,7 +14,7 @@ export function freeAddressRepairs(index: PlanIndex, host: string, segment: stri
           label: `Give it ${formatAddress(free)}`,
           planner: "move-address",
           args: { host, to: formatAddress(free) },
-          edit: (draft) => draft.patch("host", host, { ipv4: free }),
+          edit: (edits) => edits.patch("host", host, { ipv4: free }),
         },
       ];
 }

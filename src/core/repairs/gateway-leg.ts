@@ -66,7 +66,7 @@ export function gatewayLegRepairs(index: PlanIndex, segment: string): readonly R
         label: `Use ${gateway.name}'s leg ${formatAddress(present.addresses4[0] ?? address)} as the gateway`,
         planner: "use-gateway-leg",
         args: { segment, interface: present.id },
-        edit: (draft) => draft.patch("segment", segment, { gatewayInterface: present.id }),
+        edit: (edits) => edits.patch("segment", segment, { gatewayInterface: present.id }),
       },
     ];
   }
@@ -75,8 +75,8 @@ export function gatewayLegRepairs(index: PlanIndex, segment: string): readonly R
       label: `Give ${gateway.name} the leg ${formatAddress(address)}`,
       planner: "add-gateway-leg",
       args: { segment, device: gateway.id },
-      edit: (draft, ids) => {
-        const leg = draft.put("interface", {
+      edit: (edits, ids) => {
+        const leg = edits.put("interface", {
           id: ids(),
           device: gateway.id,
           port: null,
@@ -89,7 +89,7 @@ export function gatewayLegRepairs(index: PlanIndex, segment: string): readonly R
           relayTo: null,
           translates: "asUsual",
         });
-        draft.patch("segment", segment, { gatewayInterface: leg.id });
+        edits.patch("segment", segment, { gatewayInterface: leg.id });
       },
     },
   ];

@@ -16,8 +16,8 @@ export function growPoolRepairs(index: PlanIndex, scope: Scope): readonly Repair
       label: `Also give out ${formatAddress(run.first)} to ${formatAddress(run.last)}`,
       planner: "edit-pool",
       args: { scope: scope.id },
-      edit: (draft) =>
-        draft.patch("scope", scope.id, { pools: [...draft.need("scope", scope.id).pools, run] }),
+      edit: (edits) =>
+        edits.patch("scope", scope.id, { pools: [...edits.need("scope", scope.id).pools, run] }),
     },
   ];
 }

@@ -1,4 +1,4 @@
-import type { Draft, Kind } from "../plan";
+import type { PlanEdits, Kind } from "../plan";
 import type { Refusal } from "../planners";
 
 /** An entity of the plan that a finding, a step or a cause is about. */
@@ -8,12 +8,12 @@ export interface Subject {
 }
 
 /**
- * A way to mend a finding or the cause of a probe's end: `edit` writes the changes into a draft; `ids` gives
+ * A way to mend a finding or the cause of a probe's end: `edit` writes the changes; `ids` gives
  * ids to what it creates.
  */
 export interface Repair {
   readonly label: string;
   readonly planner: string;
   readonly args: unknown;
-  readonly edit: (draft: Draft, ids: () => string) => Refusal | void;
+  readonly edit: (edits: PlanEdits, ids: () => string) => Refusal | void;
 }

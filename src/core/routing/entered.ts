@@ -1,6 +1,6 @@
 import { familyOf, prefixOf, type Address, type Prefix, type Family } from "../address";
-import type { Host, Interface, PlanIndex, Segment } from "../plan";
-import { addressesOf, prefixesOf } from "./routes";
+import { type Host, type Interface, type PlanIndex, prefixesOf, type Segment } from "../plan";
+import { addressesOf } from "./routes";
 
 /** What somebody with an address takes for its network. */
 export interface Entered {

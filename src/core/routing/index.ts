@@ -6,7 +6,6 @@ export {
   forwardsPackets,
   linesOf,
   OUTSIDE,
-  prefixesOf,
   type RouteChoice,
   routeFrom,
   translatesAt,

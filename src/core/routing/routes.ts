@@ -1,5 +1,13 @@
 import { containsAddress, familyOf, type Address, type Family } from "../address";
-import { isGateway, type Device, type Interface, type Line, type PlanIndex, type Segment } from "../plan";
+import {
+  type Device,
+  type Interface,
+  isGateway,
+  type Line,
+  type PlanIndex,
+  prefixesOf,
+  type Segment,
+} from "../plan";
 
 /** Where a device sends what is for an address. */
 export interface RouteChoice {
@@ -27,9 +35,6 @@ export function facingAddresses(index: PlanIndex, leg: Interface, family: Family
     ? own
     : [GIVEN_OUTSIDE];
 }
-
-export const prefixesOf = (segment: Segment, family: Family) =>
-  family === 4 ? segment.prefixes4 : segment.prefixes6;
 
 /** Whether a device sends on what is not for itself. */
 export const forwardsPackets = (device: Device): boolean =>

@@ -196,7 +196,7 @@ export interface NextStep {
  */
 export function nextStep({ plan }: PlanIndex, findings: readonly Finding[]): NextStep {
   const at = (sheet: Family, severity: Finding["severity"]) =>
-    findings.filter((one) => one.family === sheet && one.severity === severity).length;
+    findings.filter((finding) => finding.family === sheet && finding.severity === severity).length;
   const stopped = SHEET_ORDER.find((sheet) => at(sheet, "stop") > 0);
   if (stopped !== undefined)
     return {

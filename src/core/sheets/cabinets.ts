@@ -64,7 +64,7 @@ export function cabinets(index: PlanIndex): Cabinet[] {
             },
           ],
     );
-    const highest = Math.max(0, ...racked.map((one) => one.to));
+    const highest = Math.max(0, ...racked.map(({ to }) => to));
     return {
       place,
       units: highest === 0 ? 0 : Math.max(highest, index.roomAt(place)?.heightUnits ?? 0),
@@ -85,7 +85,7 @@ export function cabinets(index: PlanIndex): Cabinet[] {
 export function freeUnit(cabinet: Cabinet, heightUnits: number, units: number): number | null {
   const height = Math.max(1, heightUnits);
   for (let from = 1; from + height - 1 <= units; from += 1) {
-    if (cabinet.racked.every((one) => one.to < from || one.from > from + height - 1)) return from;
+    if (cabinet.racked.every((racked) => racked.to < from || racked.from > from + height - 1)) return from;
   }
   return null;
 }

@@ -1,7 +1,7 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { must } from "../kernel";
-import { PlanIndex, applyChanges, Draft } from "../plan";
+import { PlanIndex, applyChanges, PlanEdits } from "../plan";
 import { find } from "./find";
 import { freePorts, isDecidedElsewhere, ownAddress } from "./port-sheet";
 import { keptClear } from "./segment-sheet";
@@ -88,14 +88,14 @@ test("a device's own address is the one it is managed at; free ports are those w
 
 test("a range to keep clear names the segment that meets it", () => {
   expect(keptClear(index).map((range) => range.metBy)).toEqual([null, null, null, null]);
-  const draft = new Draft(index.plan);
+  const edits = new PlanEdits(index.plan);
   const staff = must(
     [...index.plan.segment.values()].find((s) => s.name === "Staff"),
     "Staff",
   );
   const prefix = parsePrefix("172.28.5.0/24");
-  draft.patch("segment", staff.id, { prefixes4: [must(prefix?.family === 4 ? prefix : null, "a subnet")] });
-  const moved = applyChanges(index.plan, draft.changes());
+  edits.patch("segment", staff.id, { prefixes4: [must(prefix?.family === 4 ? prefix : null, "a subnet")] });
+  const moved = applyChanges(index.plan, edits.changes());
   expect(
     keptClear(PlanIndex.of(must(moved.ok ? moved.value : null, "applies"))).map((range) => range.metBy?.name),
   ).toEqual([undefined, undefined, "Staff", undefined]);

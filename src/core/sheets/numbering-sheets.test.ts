@@ -3,7 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { formatAddress, parsePrefix, type Prefix } from "../address";
 import { must } from "../kernel";
-import { applyChanges, Draft, PlanIndex, type Plan } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan } from "../plan";
 import { nextFreeFor, renumber, renumberBlock, setConventions } from "../planners";
 import { renumberTable } from "./renumber-table";
 import { rulerOf } from "./ruler";
@@ -30,10 +30,10 @@ test("the parts of a subnet's use add up to what is usable, and none is negative
 
 test("old and new of a move: every address that changes stands once, and nothing else", () => {
   const plan = fennelStreet();
-  const draft = new Draft(plan);
+  const edits = new PlanEdits(plan);
   const index = PlanIndex.of(plan);
-  expect(renumberBlock(draft, index, net("10.24.0.0/17"), net("10.36.0.0/17"))).toBeNull();
-  const [heads, ...rows] = renumberTable(index, draft.changes());
+  expect(renumberBlock(edits, index, net("10.24.0.0/17"), net("10.36.0.0/17"))).toBeNull();
+  const [heads, ...rows] = renumberTable(index, edits.changes());
   expect(heads).toEqual(["What", "Name", "Segment", "Old", "New"]);
   expect(rows.every(([, , , old, fresh]) => old?.replaceAll("10.24.", "10.36.") === fresh)).toBe(true);
   const fixed =
@@ -41,26 +41,26 @@ test("old and new of a move: every address that changes stands once, and nothing
     [...plan.interface.values()].filter((leg) => leg.segment !== null).length;
   expect(rows.filter(([what]) => what === "device" || what === "gear").length).toBe(fixed);
   expect(rows.filter(([what]) => what === "subnet").length).toBe(plan.segment.size);
-  const one = new Draft(plan);
+  const planEdits = new PlanEdits(plan);
   const cards = must(
     [...plan.segment.values()].find((s) => s.name === "Cards"),
     "Cards",
   );
-  renumber(one, [{ segment: cards.id, from: net("10.24.50.0/28"), to: net("10.24.51.0/28") }]);
+  renumber(planEdits, [{ segment: cards.id, from: net("10.24.50.0/28"), to: net("10.24.51.0/28") }]);
   expect(
-    renumberTable(index, one.changes())
+    renumberTable(index, planEdits.changes())
       .slice(1)
       .every(([, , segment]) => segment === "Cards"),
   ).toBe(true);
 });
 
 test("with the static block at the end and the gateway last, the ruler draws it there and the next free one comes from it", () => {
-  const draft = new Draft(fennelStreet());
+  const edits = new PlanEdits(fennelStreet());
   setConventions(
-    { draft, index: PlanIndex.of(draft.plan), ids: () => "" },
+    { edits, index: PlanIndex.of(edits.plan), ids: () => "" },
     { staticAt: "end", gatewayAt: "last", staticSize: 10 },
   );
-  const applied = applyChanges(draft.plan, draft.changes());
+  const applied = applyChanges(edits.plan, edits.changes());
   const index = PlanIndex.of(must(applied.ok ? applied.value : null, "applies"));
   const guests = must(
     [...index.plan.segment.values()].find((s) => s.name === "Guests"),

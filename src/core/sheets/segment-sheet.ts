@@ -91,7 +91,8 @@ export interface SegmentTotals {
 export function segmentTotals(index: PlanIndex): SegmentTotals {
   const segments = [...index.plan.segment.values()];
   const figures = segments.map((segment) => segmentFigures(index, segment));
-  const sum = (of: (one: SegmentFigures) => number) => figures.reduce((total, one) => total + of(one), 0);
+  const sum = (of: (segmentFigures: SegmentFigures) => number) =>
+    figures.reduce((total, segmentFigures) => total + of(segmentFigures), 0);
   return {
     segments: segments.length,
     zones: new Set(segments.map((s) => s.zone)).size,

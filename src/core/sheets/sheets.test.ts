@@ -3,7 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { asPrefix4 } from "../address";
 import { must } from "../kernel";
-import { Draft, PlanIndex, type Plan } from "../plan";
+import { PlanEdits, PlanIndex, type Plan } from "../plan";
 import { editHostCell, editSegmentCell, HOST_COLUMNS, SEGMENT_COLUMNS } from "../planners";
 import { testId } from "../testing/build-plan";
 import { addressRegisterTable, portScheduleTable } from "./tables";
@@ -37,10 +37,10 @@ const portAt = (index: PlanIndex, device: string, label: string) =>
     index.portsOf(named(index.plan.device, device).id).find((p) => p.label === label),
     label,
   );
-const edited = (plan: Plan, edit: (draft: Draft) => void): number => {
-  const draft = new Draft(plan);
-  edit(draft);
-  return draft.changes().length;
+const edited = (plan: Plan, edit: (edits: PlanEdits) => void): number => {
+  const edits = new PlanEdits(plan);
+  edit(edits);
+  return edits.changes().length;
 };
 
 test.each(SITES)("%s: what a segment's cell shows, typed in again, changes nothing", (_, index) => {
@@ -48,8 +48,8 @@ test.each(SITES)("%s: what a segment's cell shows, typed in again, changes nothi
     SEGMENT_COLUMNS.map((column) => {
       const text = segmentCellText(index, segment, column);
       if (text === "" && column !== "dns" && column !== "pool") return 0;
-      return edited(index.plan, (draft) =>
-        expect([column, text, editSegmentCell({ draft, index, ids }, segment.id, column, text)]).toEqual([
+      return edited(index.plan, (edits) =>
+        expect([column, text, editSegmentCell({ edits, index, ids }, segment.id, column, text)]).toEqual([
           column,
           text,
           null,
@@ -69,7 +69,7 @@ test.each(SITES)("%s: what a host's cell shows, typed in again, changes nothing"
       expect([
         host.name,
         column,
-        edited(index.plan, (draft) => editHostCell({ draft, index, ids }, host.id, column, text)),
+        edited(index.plan, (edits) => editHostCell({ edits, index, ids }, host.id, column, text)),
       ]).toEqual([host.name, column, 0]);
     }
   }

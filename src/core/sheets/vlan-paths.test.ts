@@ -40,7 +40,7 @@ test("each crossing says what the port has, and what is missing or needless is w
 test("after the repair no crossing is missing or needless, on any of the sites", () => {
   for (const plan of [office, bramblewick()]) {
     const repaired = PlanIndex.of(
-      donePlan(afterEdit(plan, (bench) => carryExactly(bench.draft, bench.index))),
+      donePlan(afterEdit(plan, (context) => carryExactly(context.edits, context.index))),
     );
     for (const one of plan.domain.keys()) {
       const paths = vlanPaths(repaired, one, "between gear");

@@ -60,12 +60,14 @@ test("what forwards is a tree: no loop, and everything that hangs together still
     fc.property(anyNet, ({ bridges, ports }) => {
       const tree = spanningTree(bridges, ports);
       const number = new Map(
-        [...bridges.map((one) => one.id), ...new Set(ports.map((port) => port.lan))].map((id, i) => [id, i]),
+        [...bridges.map((treeBridge) => treeBridge.id), ...new Set(ports.map((port) => port.lan))].map(
+          (id, i) => [id, i],
+        ),
       );
       const at = (id: string) => must(number.get(id), id);
       const [cabled, open] = [new DisjointSet(number.size), new DisjointSet(number.size)];
       for (const port of ports) cabled.join(at(port.bridge), at(port.lan));
-      for (const port of ports.filter((one) => forwards(tree, one))) {
+      for (const port of ports.filter((treePort) => forwards(tree, treePort))) {
         expect(open.rootOf(at(port.bridge))).not.toBe(open.rootOf(at(port.lan)));
         open.join(at(port.bridge), at(port.lan));
       }
@@ -84,7 +86,7 @@ test("what forwards is a tree: no loop, and everything that hangs together still
 function byMessages({ bridges, ports }: Net): Map<string, { root: string; cost: number }> {
   const id = (name: string) => {
     const bridge = must(
-      bridges.find((one) => one.id === name),
+      bridges.find((treeBridge) => treeBridge.id === name),
       name,
     );
     return bridge.priority * 10_000 + bridge.address;
@@ -92,7 +94,9 @@ function byMessages({ bridges, ports }: Net): Map<string, { root: string; cost: 
   const belief = new Map(bridges.map((bridge) => [bridge.id, { root: bridge.id, cost: 0 }]));
   for (let round = 0; round < 40; round += 1) {
     for (const port of ports) {
-      for (const other of ports.filter((one) => one.lan === port.lan && one.bridge !== port.bridge)) {
+      for (const other of ports.filter(
+        (treePort) => treePort.lan === port.lan && treePort.bridge !== port.bridge,
+      )) {
         const said = must(belief.get(other.bridge), "a belief");
         const mine = must(belief.get(port.bridge), "a belief");
         const cost = said.cost + port.cost;
@@ -172,9 +176,9 @@ test("a tie between identifiers is told as a guess while a MAC address that deci
     "Cold store switch",
   ].map((name) => named(ring, name));
   const equal = donePlan(
-    afterEdit(ring, ({ draft }) => {
-      for (const { id, tree } of switches) draft.patch("device", id, { tree: { ...tree, priority: 32_768 } });
-      for (const leg of draft.all("interface")) draft.patch("interface", leg.id, { mac: null });
+    afterEdit(ring, ({ edits }) => {
+      for (const { id, tree } of switches) edits.patch("device", id, { tree: { ...tree, priority: 32_768 } });
+      for (const leg of edits.all("interface")) edits.patch("interface", leg.id, { mac: null });
     }),
   );
   const rows = switches.flatMap(({ name }) => must(place(equal, name), name).rows);
@@ -201,12 +205,12 @@ test("a cable taken out lets the one that stood by forward; the root chosen anew
       ),
     "a cable",
   );
-  const cut = donePlan(afterEdit(ring, (bench) => bench.draft.remove("link", cable.id)));
+  const cut = donePlan(afterEdit(ring, (context) => context.edits.remove("link", cable.id)));
   for (const name of ["Press house switch", "Tank farm switch", "Bottling hall switch", "Cold store switch"])
     expect(place(cut, name)?.rows.every((row) => row.forwards)).toBe(true);
   const chosen = donePlan(
-    afterEdit(ring, (bench) =>
-      chooseRoot(bench, named(ring, "Tank farm switch").id, named(ring, "Cold store switch").id),
+    afterEdit(ring, (context) =>
+      chooseRoot(context, named(ring, "Tank farm switch").id, named(ring, "Cold store switch").id),
     ),
   );
   expect(place(chosen, "Office switch")?.root.name).toBe("Tank farm switch");
@@ -221,10 +225,11 @@ test("a cable taken out lets the one that stood by forward; the root chosen anew
 
 test("with priorities left as they come out of the box, and a MAC address not known, the root is by accident", () => {
   const plain = donePlan(
-    afterEdit(ring, (bench) => {
-      for (const device of bench.draft.all("device"))
-        bench.draft.patch("device", device.id, { tree: { ...device.tree, priority: 32_768 } });
-      for (const leg of bench.draft.all("interface")) bench.draft.patch("interface", leg.id, { mac: null });
+    afterEdit(ring, (context) => {
+      for (const device of context.edits.all("device"))
+        context.edits.patch("device", device.id, { tree: { ...device.tree, priority: 32_768 } });
+      for (const leg of context.edits.all("interface"))
+        context.edits.patch("interface", leg.id, { mac: null });
     }),
   );
   expect(place(plain, "Cold store switch")?.byAccident.length).toBe(4);
@@ -234,13 +239,14 @@ test("with priorities left as they come out of the box, and a MAC address not kn
 test("priorities come in steps of 4096, and a tree a device does not have is refused", () => {
   const { id } = named(ring, "Office switch");
   for (const text of ["5000", "-4096", "65536", "low", ""])
-    expect(afterEdit(ring, (bench) => setTreePriority(bench, id, text))).toMatch(
+    expect(afterEdit(ring, (context) => setTreePriority(context, id, text))).toMatch(
       /is no bridge priority; write 0 to 61440 in steps of 4096/,
     );
   expect(
-    donePlan(afterEdit(ring, (bench) => setTreePriority(bench, id, "12,288"))).device.get(id)?.tree.priority,
+    donePlan(afterEdit(ring, (context) => setTreePriority(context, id, "12,288"))).device.get(id)?.tree
+      .priority,
   ).toBe(12_288);
-  expect(afterEdit(ring, (bench) => setTreeKind(bench, named(ring, "Office AP").id, "rapid"))).toMatch(
+  expect(afterEdit(ring, (context) => setTreeKind(context, named(ring, "Office AP").id, "rapid"))).toMatch(
     /Office AP is not known to have that tree/,
   );
 });
@@ -421,8 +427,8 @@ test("guards: a BPDU guard shuts a port that hears gear, a restricted port never
   const far = must(index.peerOf(must(uplink, "a ring port").id), "its far end");
   const guarded = PlanIndex.of(
     donePlan(
-      afterEdit(ring, (bench) =>
-        bench.draft.patch("port", far.id, { guards: { ...far.guards, bpduGuard: true } }),
+      afterEdit(ring, (context) =>
+        context.edits.patch("port", far.id, { guards: { ...far.guards, bpduGuard: true } }),
       ),
     ),
   );
@@ -432,14 +438,14 @@ test("guards: a BPDU guard shuts a port that hears gear, a restricted port never
   ).toBe(true);
   const restricted = PlanIndex.of(
     donePlan(
-      afterEdit(ring, (bench) =>
-        bench.draft.patch("port", far.id, { guards: { ...far.guards, restrictedRole: true } }),
+      afterEdit(ring, (context) =>
+        context.edits.patch("port", far.id, { guards: { ...far.guards, restrictedRole: true } }),
       ),
     ),
   );
   const row = must(
     treePlace(restricted, must(restricted.plan.device.get(far.device), "a device"))?.rows.find(
-      (one) => one.port.id === far.id,
+      (treeRow) => treeRow.port.id === far.id,
     ),
     "its row",
   );

@@ -219,7 +219,8 @@ export function spanningTree(bridges: readonly TreeBridge[], ports: readonly Tre
     const [best, second] = ways;
     for (const port of list) states.set(port.id, stateOf(port, best, second, speakers.get(port.lan) ?? []));
   }
-  const each = <T>(of: (one: Settled) => T) => new Map([...settled].map(([id, one]) => [id, of(one)]));
+  const each = <T>(of: (settled: Settled) => T) =>
+    new Map([...settled].map(([id, settled]) => [id, of(settled)]));
   return {
     rootOf: each(({ vector }) => vector.root),
     costOf: each(({ vector }) => vector.outside),
@@ -259,7 +260,7 @@ function stateOf(
     return { role: "backup", designated, decidedBy: "neighbour's port", against: designated };
   if (port.restrictedRole)
     return { role: "alternate", designated, decidedBy: "restricted", against: designated };
-  const said = speakers.find((one) => one.port === port);
+  const said = speakers.find((vector) => vector.port === port);
   return {
     role: "alternate",
     designated,

@@ -116,7 +116,7 @@ export const treesOf = (index: PlanIndex, device: Device): readonly NamedTree[] 
  */
 export function treePlace(index: PlanIndex, device: Device, key: string | null = null): TreePlace | null {
   const trees = treesOf(index, device);
-  const named = trees.find((one) => one.key === key) ?? trees[0];
+  const named = trees.find((namedTree) => namedTree.key === key) ?? trees[0];
   const root = index.plan.device.get(named?.tree.rootOf.get(device.id)?.id ?? "");
   if (root === undefined || named === undefined) return null;
   const { unknownAddress } = index.derived(TREE);
@@ -137,7 +137,7 @@ export function treePlace(index: PlanIndex, device: Device, key: string | null =
   }));
   const rootPriority = tree.rootOf.get(device.id)?.priority;
   const rivals = [...tree.rootOf]
-    .filter(([, one]) => one.id === root.id)
+    .filter(([, treeBridge]) => treeBridge.id === root.id)
     .flatMap(([id]) => index.plan.device.get(id) ?? [])
     .filter((other) => other.id !== root.id && priorityIn(other, named) === rootPriority);
   return {

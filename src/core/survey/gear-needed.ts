@@ -162,11 +162,12 @@ export function neededGear(
       // One port more for the way to the next switch or the gateway, where the fibre ports are not used for it.
       const wanted = Math.ceil(ports - 1e-9) + 1;
       // Beside gear without power the way on takes one of the powered ports.
-      const has = (of: (one: Capacity) => number) => there.reduce((total, one) => total + of(one), 0);
+      const has = (of: (capacity: Capacity) => number) =>
+        there.reduce((total, capacity) => total + of(capacity), 0);
       const missing = switchesFor(
-        Math.max(0, wanted - has((one) => one.ports)),
-        Math.max(0, (plain && powered > 0 ? powered + 1 : powered) - has((one) => one.powered)),
-        Math.max(0, poeMw - has((one) => one.poeMw)),
+        Math.max(0, wanted - has((capacity) => capacity.ports)),
+        Math.max(0, (plain && powered > 0 ? powered + 1 : powered) - has((capacity) => capacity.powered)),
+        Math.max(0, poeMw - has((capacity) => capacity.poeMw)),
         plain,
       );
       // A line that says how many switches there are is met with the smallest that are still missing.

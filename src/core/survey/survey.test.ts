@@ -4,7 +4,7 @@ import { must } from "../kernel";
 import {
   applyChanges,
   CONVENTIONS,
-  Draft,
+  PlanEdits,
   PlanIndex,
   PURPOSES,
   type HostKind,
@@ -80,12 +80,12 @@ describe("the catalogue", () => {
       rooms: [{ name: "Lab", needs: "2 camera, 1 kiosk" }],
       gear: [],
     });
-    const draft = new Draft(plan);
+    const edits = new PlanEdits(plan);
     let made = 0;
-    const bench = { draft, index: PlanIndex.of(plan), ids: () => testId("kind", `${(made += 1)}`) };
-    addHostKind(bench, "kiosk", { purpose: "guests", base: "pc", poeClass: 4 });
-    addHostKind(bench, "camera", { purpose: "instruments", base: "camera" } satisfies Partial<HostKind>);
-    const applied = applyChanges(plan, draft.changes());
+    const context = { edits, index: PlanIndex.of(plan), ids: () => testId("kind", `${(made += 1)}`) };
+    addHostKind(context, "kiosk", { purpose: "guests", base: "pc", poeClass: 4 });
+    addHostKind(context, "camera", { purpose: "instruments", base: "camera" } satisfies Partial<HostKind>);
+    const applied = applyChanges(plan, edits.changes());
     const index = PlanIndex.of(must(applied.ok ? applied.value : null, "applies"));
     expect(catalogueOf(index.plan).length).toBe(CATALOGUE.length + 2);
     expect(groups(index)).toEqual(["Imaging 2/3", "Guests 1/2"]);

@@ -1,10 +1,10 @@
 import { must } from "../kernel";
 import { applyChanges, entityCount, PlanIndex, type Plan } from "../plan";
-import { plan as runPlanner, type Bench, type Refusal } from "../planners";
+import { plan as runPlanner, type EditContext, type Refusal } from "../planners";
 import { testId } from "./build-plan";
 
 /** The plan after an edit, or its refusal; new ids follow from how many there were. */
-export function afterEdit(plan: Plan, edit: (bench: Bench) => Refusal | void): Plan | string {
+export function afterEdit(plan: Plan, edit: (context: EditContext) => Refusal | void): Plan | string {
   let n = 0;
   const { batch, refusal } = runPlanner(
     PlanIndex.of(plan),

@@ -1,5 +1,5 @@
 import { must } from "../kernel";
-import { applyChanges, Draft, PlanIndex, type Plan, type ProbeQuestion } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan, type ProbeQuestion } from "../plan";
 import { asClient, probe } from "../probe";
 import { SERVICES } from "../policy";
 import { type Dice, type Fault, PLANTS } from "./plants";
@@ -8,10 +8,10 @@ import { type Dice, type Fault, PLANTS } from "./plants";
 export function plant(plan: Plan, roll: Dice): Fault | null {
   const index = PlanIndex.of(plan);
   const kind = must(Object.keys(PLANTS)[roll(Object.keys(PLANTS).length)], "a kind");
-  const draft = new Draft(plan);
-  const planted = PLANTS[kind]?.(draft, index, roll) ?? null;
-  const applied = planted === null ? null : applyChanges(plan, draft.changes());
-  return planted === null || applied?.ok !== true || draft.changes().length === 0
+  const edits = new PlanEdits(plan);
+  const planted = PLANTS[kind]?.(edits, index, roll) ?? null;
+  const applied = planted === null ? null : applyChanges(plan, edits.changes());
+  return planted === null || applied?.ok !== true || edits.changes().length === 0
     ? null
     : { kind, plan: applied.value, ...planted };
 }
@@ -71,9 +71,9 @@ export interface Verdict {
 function isMended(plan: Plan, question: ProbeQuestion, ids: () => string): boolean {
   const { cause } = probe(PlanIndex.of(plan), question, ids);
   return (cause?.repairs ?? []).some((repair) => {
-    const draft = new Draft(plan);
-    if (typeof repair.edit(draft, ids) === "string") return false;
-    const applied = applyChanges(plan, draft.changes());
+    const edits = new PlanEdits(plan);
+    if (typeof repair.edit(edits, ids) === "string") return false;
+    const applied = applyChanges(plan, edits.changes());
     return applied.ok && probe(PlanIndex.of(applied.value), question, ids).cause === null;
   });
 }

@@ -9,7 +9,7 @@ import {
   BLANK_PORT,
   BLANK_SEGMENT,
   BLANK_SSID,
-  Draft,
+  PlanEdits,
   emptyPlan,
   vid,
   type Device,
@@ -49,7 +49,7 @@ interface Net {
 }
 
 class Builder {
-  readonly draft = new Draft(emptyPlan(aSite({ blocks: [net("10.0.0.0/8")] })));
+  readonly draft = new PlanEdits(emptyPlan(aSite({ blocks: [net("10.0.0.0/8")] })));
   readonly #roll: Dice;
   #count = 0;
 
@@ -124,15 +124,15 @@ class Builder {
    * knows them.
    */
   network(router: Device, n: number, parent: Net | null, translated: boolean): Net {
-    const [draft, prefix] = [this.draft, net(`10.9.${n}.0/24`)];
+    const [edits, prefix] = [this.draft, net(`10.9.${n}.0/24`)];
     const isVlan = this.#roll(3) === 0;
     const zone =
       this.#roll(4) === 0 && n > 1
-        ? must(draft.all("zone")[0], "a zone").id
-        : draft.put("zone", { id: this.id("zone"), name: `Zone ${n}`, insideOpen: this.#roll(2) === 0 }).id;
+        ? must(edits.all("zone")[0], "a zone").id
+        : edits.put("zone", { id: this.id("zone"), name: `Zone ${n}`, insideOpen: this.#roll(2) === 0 }).id;
     const number = must(vid(10 * n), "a VLAN ID");
     const vlan = isVlan
-      ? draft.put("vlan", {
+      ? edits.put("vlan", {
           id: this.id("vlan"),
           domain: this.domainOf(router),
           vid: number,
@@ -140,7 +140,7 @@ class Builder {
           purpose: "segment",
         }).id
       : null;
-    const segment = draft.put("segment", {
+    const segment = edits.put("segment", {
       ...BLANK_SEGMENT,
       id: this.id("segment"),
       zone,
@@ -158,8 +158,8 @@ class Builder {
       address: ip(`10.9.${n}.1`),
       ...(access.routed === null ? {} : { port: access.routed }),
     });
-    draft.patch("segment", segment.id, { gatewayInterface: leg });
-    draft.put("scope", {
+    edits.patch("segment", segment.id, { gatewayInterface: leg });
+    edits.put("scope", {
       id: this.id("scope"),
       segment: segment.id,
       serverDevice: router.id,
@@ -171,7 +171,7 @@ class Builder {
       options: [],
     });
     return {
-      segment: draft.need("segment", segment.id),
+      segment: edits.need("segment", segment.id),
       router,
       access: access.port,
       parent,
@@ -256,7 +256,7 @@ class Builder {
 
 /** What is plugged in: one or two hosts by cable, and where there is an access point one that joins it. */
 function people(builder: Builder, roll: Dice, network: Net): void {
-  const { draft } = builder;
+  const { draft: edits } = builder;
   const name = network.segment.name;
   for (let i = 0; i <= roll(2); i += 1)
     builder.host(network, `${name} host ${i}`, 10 + i, { at: "port", port: network.access().id });
@@ -264,7 +264,7 @@ function people(builder: Builder, roll: Dice, network: Net): void {
   const at = Array.from({ length: 1 + roll(2) }, (_, i) =>
     accessPoint(builder, roll, network, `${name} AP ${i}`),
   );
-  const ssid = draft.put("ssid", {
+  const ssid = edits.put("ssid", {
     ...BLANK_SSID,
     id: builder.id("ssid"),
     name: `${name} air`,
@@ -280,30 +280,30 @@ function people(builder: Builder, roll: Dice, network: Net): void {
 
 /** An access point at a network's switch, knowing VLANs or not where the network has none. */
 function accessPoint(builder: Builder, roll: Dice, network: Net, name: string): string {
-  const { draft } = builder;
+  const { draft: edits } = builder;
   const socket = network.access();
-  const vlan = network.segment.vlan === null ? null : draft.need("vlan", network.segment.vlan).vid;
+  const vlan = network.segment.vlan === null ? null : edits.need("vlan", network.segment.vlan).vid;
   const point = builder.device(name, {
     kind: "accessPoint",
     bridging: vlan === null && roll(2) === 0 ? "plain" : "vlan",
     domain: vlan === null ? null : builder.domainOf(network.router),
   });
-  if (vlan !== null) draft.patch("port", socket.id, { pvid: null, untagged: [], tagged: [vlan] });
+  if (vlan !== null) edits.patch("port", socket.id, { pvid: null, untagged: [], tagged: [vlan] });
   builder.link(socket, builder.port(point, "up", vlan === null ? {} : { tagged: [vlan] }));
   return point.id;
 }
 
 /** Doors between all networks, out, and to the gateways, as chance has them. */
 function doors(
-  { draft, id }: { readonly draft: Draft; readonly id: (kind: string) => string },
+  { draft: edits, id }: { readonly draft: PlanEdits; readonly id: (kind: string) => string },
   roll: Dice,
 ): void {
-  const zones = draft.all("zone").map(({ id: zone }) => ({ at: "zone", zone }) as const);
+  const zones = edits.all("zone").map(({ id: zone }) => ({ at: "zone", zone }) as const);
   for (const from of zones)
     for (const to of [...zones, { at: "internet" } as const, { at: "gateway" } as const]) {
       if (to.at === "zone" && to.zone === from.zone) continue;
       const door = pick(roll, ["open", "open", "closed", "services"] as const);
-      draft.put("wall", {
+      edits.put("wall", {
         id: id("wall"),
         from,
         to,
@@ -320,9 +320,9 @@ function doors(
  */
 export function mixedSite(roll: Dice): Plan {
   const builder = new Builder(roll);
-  const { draft } = builder;
+  const { draft: edits } = builder;
   const gateway = builder.device("Gateway", { kind: "gateway", bridging: "none" });
-  const line = draft.put("line", { ...BLANK_LINE, id: builder.id("line"), name: "Line" });
+  const line = edits.put("line", { ...BLANK_LINE, id: builder.id("line"), name: "Line" });
   builder.leg(gateway, "Line", { port: builder.port(gateway, "wan").id, line: line.id });
   const networks: Net[] = [];
   let n = 0;
@@ -342,11 +342,11 @@ export function mixedSite(roll: Dice): Plan {
     });
     const inner = builder.network(router, (n += 1), front, translated);
     networks.push(inner);
-    if (!translated) routeUp(draft, inner, address);
+    if (!translated) routeUp(edits, inner, address);
   }
   for (const network of networks) people(builder, roll, network);
-  doors({ draft, id: (kind) => builder.id(kind) }, roll);
-  const built = applyChanges(draft.plan, draft.changes());
+  doors({ draft: edits, id: (kind) => builder.id(kind) }, roll);
+  const built = applyChanges(edits.plan, edits.changes());
   return must(
     built.ok ? built.value : null,
     `the site holds together: ${built.ok ? "" : JSON.stringify(built.error)}`,
@@ -354,16 +354,16 @@ export function mixedSite(roll: Dice): Plan {
 }
 
 /** Routes to a network that is not translated, at each router up to the first that hides what is behind it. */
-function routeUp(draft: Draft, inner: Net, outside: Ipv4): void {
+function routeUp(edits: PlanEdits, inner: Net, outside: Ipv4): void {
   let via = outside;
   for (let at: Net | null = inner.parent; at !== null; at = at.parent) {
     const { router } = at;
-    draft.patch("device", router.id, {
-      routes: [...draft.need("device", router.id).routes, { prefix: inner.prefix, via }],
+    edits.patch("device", router.id, {
+      routes: [...edits.need("device", router.id).routes, { prefix: inner.prefix, via }],
     });
     if (at.translated) return;
     via = must(
-      draft.all("interface").find((leg) => leg.device === router.id && leg.name === "Outside")?.addresses4[0],
+      edits.all("interface").find((leg) => leg.device === router.id && leg.name === "Outside")?.addresses4[0],
       "its outside",
     );
   }

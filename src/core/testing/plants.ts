@@ -1,4 +1,4 @@
-import { Draft, PlanIndex, type EntityOf, type Host, type Plan, type Port, type Vid } from "../plan";
+import { PlanEdits, PlanIndex, type EntityOf, type Host, type Plan, type Port, type Vid } from "../plan";
 
 /** A source of whole numbers below a bound. */
 export type Dice = (below: number) => number;
@@ -22,7 +22,7 @@ export interface Fault {
 
 type Planted = Omit<Fault, "kind" | "plan"> | null;
 
-type Plant = (draft: Draft, index: PlanIndex, roll: Dice) => Planted;
+type Plant = (edits: PlanEdits, index: PlanIndex, roll: Dice) => Planted;
 
 const pick = <T>(items: readonly T[], roll: Dice): T | undefined =>
   items.length === 0 ? undefined : items[roll(items.length)];
@@ -57,8 +57,8 @@ const segmentOf = (index: PlanIndex, roll: Dice, test: (segment: EntityOf<"segme
     roll,
   );
 
-const protectedBy = (draft: Draft, device: string, fields: Partial<EntityOf<"device">["protections"]>) =>
-  draft.patch("device", device, { protections: { ...draft.need("device", device).protections, ...fields } });
+const protectedBy = (edits: PlanEdits, device: string, fields: Partial<EntityOf<"device">["protections"]>) =>
+  edits.patch("device", device, { protections: { ...edits.need("device", device).protections, ...fields } });
 
 const typed = (index: PlanIndex, roll: Dice): Host | undefined =>
   pick(
@@ -70,29 +70,29 @@ const typed = (index: PlanIndex, roll: Dice): Host | undefined =>
 
 /** The slips of the trade, one each. A plant gives null where the plan has nothing to do it to. */
 export const PLANTS: Readonly<Record<string, Plant>> = {
-  "a VLAN is taken off a trunk": (draft, index, roll) => {
+  "a VLAN is taken off a trunk": (edits, index, roll) => {
     const port = pick(
       linked(index).filter((one) => one.tagged.length > 0),
       roll,
     );
     const vid = port === undefined ? undefined : pick(port.tagged, roll);
     if (port === undefined || vid === undefined) return null;
-    draft.patch("port", port.id, { tagged: port.tagged.filter((one) => one !== vid) });
+    edits.patch("port", port.id, { tagged: port.tagged.filter((one) => one !== vid) });
     return { blame: [port.id], notice: hostsIn(index, [vid]) };
   },
-  "a port between gear is off": (draft, index, roll) => {
+  "a port between gear is off": (edits, index, roll) => {
     const port = pick(linked(index), roll);
     if (port === undefined) return null;
-    draft.patch("port", port.id, { enabled: false });
+    edits.patch("port", port.id, { enabled: false });
     return { blame: [port.id], notice: hostsIn(index, vids(port)) };
   },
-  "a device's port is off": (draft, index, roll) => {
+  "a device's port is off": (edits, index, roll) => {
     const port = pick(plugged(index), roll);
     if (port === undefined) return null;
-    draft.patch("port", port.id, { enabled: false });
+    edits.patch("port", port.id, { enabled: false });
     return { blame: [port.id], notice: index.hostsAt(port.id).map((host) => host.id) };
   },
-  "an access port is in another VLAN": (draft, index, roll) => {
+  "an access port is in another VLAN": (edits, index, roll) => {
     const port = pick(
       plugged(index).filter((one) => one.pvid !== null),
       roll,
@@ -102,69 +102,69 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
       roll,
     );
     if (port === undefined || other === undefined) return null;
-    draft.patch("port", port.id, {
+    edits.patch("port", port.id, {
       pvid: other.vid,
       untagged: [other.vid],
       tagged: port.tagged.filter((vid) => vid !== other.vid),
     });
     return { blame: [port.id], notice: index.hostsAt(port.id).map((host) => host.id) };
   },
-  "an access port is in no VLAN": (draft, index, roll) => {
+  "an access port is in no VLAN": (edits, index, roll) => {
     const port = pick(
       plugged(index).filter((one) => one.pvid !== null),
       roll,
     );
     if (port === undefined) return null;
-    draft.patch("port", port.id, { pvid: null, untagged: [] });
+    edits.patch("port", port.id, { pvid: null, untagged: [] });
     return { blame: [port.id], notice: index.hostsAt(port.id).map((host) => host.id) };
   },
-  "the untagged VLAN differs at one end": (draft, index, roll) => {
+  "the untagged VLAN differs at one end": (edits, index, roll) => {
     const port = pick(
       linked(index).filter((one) => one.pvid !== null),
       roll,
     );
     const other = port === undefined ? undefined : pick(port.tagged, roll);
     if (port === undefined || other === undefined) return null;
-    draft.patch("port", port.id, {
+    edits.patch("port", port.id, {
       pvid: other,
       untagged: [other],
       tagged: port.tagged.filter((vid) => vid !== other),
     });
     return { blame: [port.id, index.peerOf(port.id)?.id ?? ""], notice: hostsIn(index, vids(port)) };
   },
-  "a trunk admits untagged frames only": (draft, index, roll) => {
+  "a trunk admits untagged frames only": (edits, index, roll) => {
     const port = pick(
       linked(index).filter((one) => one.tagged.length > 0),
       roll,
     );
     if (port === undefined) return null;
-    draft.patch("port", port.id, { admit: "untagged" });
+    edits.patch("port", port.id, { admit: "untagged" });
     return { blame: [port.id], notice: hostsIn(index, port.tagged) };
   },
-  "a cable is missing": (draft, index, roll) => {
+  "a cable is missing": (edits, index, roll) => {
     const link = pick([...index.plan.link.values()], roll);
     const ends = link === undefined ? [] : [link.a, link.b].flatMap((id) => index.plan.port.get(id) ?? []);
     if (link === undefined) return null;
-    draft.remove("link", link.id);
+    edits.remove("link", link.id);
     return {
       blame: [link.a, link.b, ...ends.map((port) => port.device)],
       notice: hostsIn(index, ends.flatMap(vids)),
     };
   },
-  "a scope is missing": (draft, index, roll) => {
+  "a scope is missing": (edits, index, roll) => {
     const segment = segmentOf(index, roll, (one) => index.scopesOf(one.id).length > 0);
     if (segment === undefined) return null;
-    for (const scope of index.scopesOf(segment.id)) draft.remove("scope", scope.id);
+    for (const scope of index.scopesOf(segment.id)) edits.remove("scope", scope.id);
     return { blame: [segment.id], notice: hostsOfSegment(index, segment.id) };
   },
-  "a pool is used up": (draft, index, roll) => {
+  "a pool is used up": (edits, index, roll) => {
     const segment = segmentOf(index, roll, (one) => index.scopesOf(one.id).length > 0);
     const scope = segment === undefined ? undefined : index.scopesOf(segment.id)[0];
     if (segment === undefined || scope === undefined) return null;
-    draft.patch("scope", scope.id, { exclusions: scope.pools });
+    edits.patch("scope", scope.id, { exclusions: scope.pools });
     return { blame: [scope.id, segment.id], notice: hostsOfSegment(index, segment.id) };
   },
-  "a scope is at a server that is not there": (draft, index, roll) => {
+  "a scope is at a server that is not there": (edits, index, roll) => {
     const segment = segmentOf(index, roll, (one) => index.scopesOf(one.id).length > 0);
     const scope = segment === undefined ? undefined : index.scopesOf(segment.id)[0];
     const other = pick(
@@ -174,68 +174,68 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
       roll,
     );
     if (segment === undefined || scope === undefined || other === undefined) return null;
-    draft.patch("scope", scope.id, { serverDevice: other.id, serverHost: null });
+    edits.patch("scope", scope.id, { serverDevice: other.id, serverHost: null });
     return { blame: [scope.id, segment.id, other.id], notice: hostsOfSegment(index, segment.id) };
   },
-  "a segment has no gateway": (draft, index, roll) => {
+  "a segment has no gateway": (edits, index, roll) => {
     const segment = segmentOf(index, roll, (one) => one.gatewayInterface !== null);
     if (segment === undefined) return null;
-    draft.patch("segment", segment.id, { gatewayInterface: null });
+    edits.patch("segment", segment.id, { gatewayInterface: null });
     return { blame: [segment.id], notice: hostsOfSegment(index, segment.id) };
   },
-  "a static address is another's": (draft, index, roll) => {
+  "a static address is another's": (edits, index, roll) => {
     const host = typed(index, roll);
     const segment = host === undefined ? undefined : index.plan.segment.get(host.segment ?? "");
     const gateway = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
     if (host === undefined || gateway === undefined) return null;
-    draft.patch("host", host.id, { ipv4: gateway });
+    edits.patch("host", host.id, { ipv4: gateway });
     return {
       blame: [host.id],
       notice: hostsOfSegment(index, host.segment ?? "").filter((id) => id !== host.id),
     };
   },
-  "a static address lies in another subnet": (draft, index, roll) => {
+  "a static address lies in another subnet": (edits, index, roll) => {
     const host = typed(index, roll);
     if (host?.ipv4 === null || host === undefined) return null;
-    draft.patch("host", host.id, { ipv4: (host.ipv4 + 256 * 7) as typeof host.ipv4 });
+    edits.patch("host", host.id, { ipv4: (host.ipv4 + 256 * 7) as typeof host.ipv4 });
     return { blame: [host.id], notice: [host.id] };
   },
-  "snooping trusts no way to the server": (draft, index, roll) => {
+  "snooping trusts no way to the server": (edits, index, roll) => {
     const device = pick(
       [...index.plan.device.values()].filter((one) => one.kind === "switch" && one.bridging === "vlan"),
       roll,
     );
     if (device === undefined) return null;
     const own = [...new Set(index.portsOf(device.id).flatMap(vids))];
-    protectedBy(draft, device.id, { snooping: own });
+    protectedBy(edits, device.id, { snooping: own });
     for (const port of index.portsOf(device.id))
-      if (port.guards.dhcpTrust) draft.patch("port", port.id, guarded(port, { dhcpTrust: false }));
+      if (port.guards.dhcpTrust) edits.patch("port", port.id, guarded(port, { dhcpTrust: false }));
     return {
       blame: [device.id, ...index.portsOf(device.id).map((port) => port.id)],
       notice: hostsIn(index, own),
     };
   },
-  "ARP inspection knows no static host": (draft, index, roll) => {
+  "ARP inspection knows no static host": (edits, index, roll) => {
     const device = pick(
       [...index.plan.device.values()].filter((one) => one.kind === "switch" && one.bridging === "vlan"),
       roll,
     );
     if (device === undefined) return null;
     const own = [...new Set(index.portsOf(device.id).flatMap(vids))];
-    protectedBy(draft, device.id, { arpInspection: own });
+    protectedBy(edits, device.id, { arpInspection: own });
     return {
       blame: [device.id, ...index.portsOf(device.id).map((port) => port.id)],
       notice: hostsIn(index, own),
     };
   },
-  "a door in a wall is shut": (draft, index, roll) => {
+  "a door in a wall is shut": (edits, index, roll) => {
     const wall = pick(
       [...index.plan.wall.values()].filter((one) => one.from.at === "zone" && one.to.at !== "gateway"),
       roll,
     );
     if (wall === undefined || wall.from.at !== "zone") return null;
     const from = wall.from.zone;
-    draft.remove("wall", wall.id);
+    edits.remove("wall", wall.id);
     return {
       blame: [wall.id, from, ...(wall.to.at === "zone" ? [wall.to.zone] : [])],
       notice: [...index.plan.segment.values()]
@@ -243,29 +243,29 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
         .flatMap((one) => hostsOfSegment(index, one.id)),
     };
   },
-  "a wireless name leads elsewhere": (draft, index, roll) => {
+  "a wireless name leads elsewhere": (edits, index, roll) => {
     const ssid = pick([...index.plan.ssid.values()], roll);
     const other = pick(
       [...index.plan.segment.values()].filter((one) => one.id !== ssid?.segment && one.vlan !== null),
       roll,
     );
     if (ssid === undefined || other === undefined) return null;
-    draft.patch("ssid", ssid.id, { segment: other.id });
+    edits.patch("ssid", ssid.id, { segment: other.id });
     return {
       blame: [ssid.id],
       notice: [...(index.groups("hostsBySsid").get(ssid.id) ?? [])].map((host) => host.id),
     };
   },
-  "a phone sends without its tag": (draft, index, roll) => {
+  "a phone sends without its tag": (edits, index, roll) => {
     const host = pick(
       [...index.plan.host.values()].filter((one) => one.tag !== null),
       roll,
     );
     if (host === undefined) return null;
-    draft.patch("host", host.id, { tag: null });
+    edits.patch("host", host.id, { tag: null });
     return { blame: [host.id, host.attachment.at === "port" ? host.attachment.port : ""], notice: [host.id] };
   },
-  "a BPDU guard on an uplink": (draft, index, roll) => {
+  "a BPDU guard on an uplink": (edits, index, roll) => {
     const port = pick(
       linked(index).filter(
         (one) =>
@@ -275,26 +275,26 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
       roll,
     );
     if (port === undefined) return null;
-    draft.patch("port", port.id, guarded(port, { bpduGuard: true }));
+    edits.patch("port", port.id, guarded(port, { bpduGuard: true }));
     return { blame: [port.id], notice: hostsIn(index, vids(port)) };
   },
-  "a port takes too few MAC addresses": (draft, index, roll) => {
+  "a port takes too few MAC addresses": (edits, index, roll) => {
     const port = pick(
       plugged(index).filter((one) => index.hostsAt(one.id).length > 1),
       roll,
     );
     if (port === undefined) return null;
-    draft.patch("port", port.id, guarded(port, { macLimit: 1 }));
+    edits.patch("port", port.id, guarded(port, { macLimit: 1 }));
     return { blame: [port.id], notice: index.hostsAt(port.id).map((host) => host.id) };
   },
-  "the line's port is off": (draft, index, roll) => {
+  "the line's port is off": (edits, index, roll) => {
     const leg = pick(
       [...index.plan.interface.values()].filter((one) => one.line !== null && one.port !== null),
       roll,
     );
     if (leg?.port === null || leg === undefined) return null;
     for (const one of index.plan.interface.values())
-      if (one.line !== null && one.port !== null) draft.patch("port", one.port, { enabled: false });
+      if (one.line !== null && one.port !== null) edits.patch("port", one.port, { enabled: false });
     return {
       blame: [...index.plan.interface.values()].flatMap((one) => (one.line === null ? [] : [one.port ?? ""])),
       notice: [...index.plan.host.keys()],

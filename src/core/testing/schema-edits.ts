@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { KINDS, SCHEMAS, type Draft, type Entity, type Kind } from "../plan";
+import { KINDS, SCHEMAS, type PlanEdits, type Entity, type Kind } from "../plan";
 import type { Dice } from "./plants";
 
 // Edits of every kind and field there is, made from the schemas themselves, so that a field to come is edited
@@ -87,8 +87,8 @@ const withValue = (value: unknown, [name, ...rest]: readonly string[], set: unkn
  * of the kind has there. Nothing when the result is no entity of the kind; whether the plan takes it is for
  * `applyChanges` to say.
  */
-export function editField(draft: Draft, { kind, path, schema }: FieldPath, roll: Dice): void {
-  const all: readonly Entity[] = kind === "site" ? [draft.plan.site] : draft.all(kind);
+export function editField(edits: PlanEdits, { kind, path, schema }: FieldPath, roll: Dice): void {
+  const all: readonly Entity[] = kind === "site" ? [edits.plan.site] : edits.all(kind);
   if (all.length === 0) return;
   const encode = (entity: Entity) => z.encode(SCHEMAS[kind] as z.ZodType, entity) as Json;
   const [entity, other] = [encode(pick(roll, all)), encode(pick(roll, all))];
@@ -97,5 +97,5 @@ export function editField(draft: Draft, { kind, path, schema }: FieldPath, roll:
   );
   if (values.length === 0) return;
   const read = (SCHEMAS[kind] as z.ZodType).safeParse(withValue(entity, path, pick(roll, values)));
-  if (read.success) draft.put(kind, read.data as never);
+  if (read.success) edits.put(kind, read.data as never);
 }

@@ -149,7 +149,7 @@ function fewestChanges(
       );
       for (const option of free.sort(byUse(band, chosen))) {
         const found = search(
-          chosen.map((one, at) => (at === i ? option : one)),
+          chosen.map((was, at) => (at === i ? option : was)),
           new Set([...fixed, i]),
           left - 1,
         );

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { applyChanges, Draft, PlanIndex, type Band, type Radio } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Band, type Radio } from "../plan";
 import { aDevice, aSite, planWith, testId } from "../testing/build-plan";
 import { assignChannels } from "./assign";
 import { channelBlock, channelOptions, channelsOverlap, channelsSummary } from "./channels";
@@ -123,7 +123,7 @@ test("channels are given without a clash whenever three are enough, and clashes 
           ([a, b]) => channel.get(testId("device", `AP ${a}`)) === channel.get(testId("device", `AP ${b}`)),
         );
         expect(clashes.length === 0).toBe(isColourable(size, pairs));
-        expect(assigned.some((one) => one.clashes.length > 0)).toBe(clashes.length > 0);
+        expect(assigned.some(({ clashes: own }) => own.length > 0)).toBe(clashes.length > 0);
         if (clashes.length > 0) clashed += 1;
       },
     ),
@@ -150,15 +150,15 @@ test("no fewer access points could change: by the book, over every way to give t
       ([size, pairs, present]) => {
         fc.pre(isColourable(size, pairs));
         const plan = network(size, pairs).plan;
-        const draft = new Draft(plan);
+        const edits = new PlanEdits(plan);
         for (const [i, channel] of present.entries()) {
           const one = must(
-            draft.all("radio").find(({ device }) => device === testId("device", `AP ${i}`)),
+            edits.all("radio").find(({ device }) => device === testId("device", `AP ${i}`)),
             "its radio",
           );
-          draft.patch("radio", one.id, { channel });
+          edits.patch("radio", one.id, { channel });
         }
-        const applied = applyChanges(plan, draft.changes());
+        const applied = applyChanges(plan, edits.changes());
         const assigned = assignChannels(
           PlanIndex.of(must(applied.ok ? applied.value : null, "applies")),
           "2.4",

@@ -35,7 +35,7 @@ export function deviceOfSelection(selection: Selection | null): string | null {
 }
 
 /** What the probe is asked; nothing is asked as long as nothing is plugged in. */
-export interface ProbeDraft {
+export interface ProbeAsked {
   readonly from: ProbePlace | null;
   readonly as: ProbeAs;
   readonly family: 4 | 6;
@@ -52,7 +52,7 @@ export interface UiState {
   readonly selection: Selection | null;
   readonly folded: boolean;
   readonly singleKeys: boolean;
-  readonly probe: ProbeDraft;
+  readonly probe: ProbeAsked;
   readonly probed: boolean;
   readonly probeWay: ProbeWay;
   /** A probe that the one on screen is laid beside; null without one. */

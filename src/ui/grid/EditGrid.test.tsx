@@ -214,7 +214,7 @@ test("an edit draws the row that it changes and leaves the others as they are", 
   type("Mill 2");
   expect(drawn.filter((name) => name !== "Mill")).toEqual(["Byre"]);
   key("Enter");
-  expect(screen.getAllByRole("gridcell").map((one) => one.textContent)).toEqual(
+  expect(screen.getAllByRole("gridcell").map((hTMLElement) => hTMLElement.textContent)).toEqual(
     expect.arrayContaining(["Mill 2", "Byre", "Yard"]),
   );
 });

@@ -1,7 +1,7 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { listFindings, runChecks } from "@/core/checks";
 import { must } from "@/core/kernel";
-import { Draft, PlanIndex, type Change, type ChangeBatch, type Plan } from "@/core/plan";
+import { PlanEdits, PlanIndex, type Change, type ChangeBatch, type Plan } from "@/core/plan";
 import { testId } from "@/core/testing/build-plan";
 import {
   addBatch,
@@ -35,10 +35,10 @@ const port = must(
   [...plan.port.values()].find((p) => p.tagged.length > 5),
   "a trunk",
 );
-const changes = (on: Plan, edit: (draft: Draft) => void): Change[] => {
-  const draft = new Draft(on);
-  edit(draft);
-  return draft.changes();
+const changes = (on: Plan, edit: (edits: PlanEdits) => void): Change[] => {
+  const edits = new PlanEdits(on);
+  edit(edits);
+  return edits.changes();
 };
 const batch = (name: string, made: Change[]): ChangeBatch => ({
   id: testId("batch", name),

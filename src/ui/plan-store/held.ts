@@ -113,7 +113,7 @@ export const withKept = (held: Held, kept: readonly ChangeBatch[]): Held =>
 
 /** The oldest of my batches that can be sent. */
 export function nextToSend({ pending, stuck }: Held): ChangeBatch | undefined {
-  return pending.find((batch) => !stuck.some((one) => one.batch.id === batch.id));
+  return pending.find((batch) => !stuck.some(({ batch: { id } }) => id === batch.id));
 }
 
 /**
@@ -189,7 +189,7 @@ export function giveUp(
   let kept = onTop(held, held.base, held.pending.slice(0, at));
   for (const batch of held.pending.slice(at + 1)) {
     const next = onTop(kept, kept.base, [...kept.pending, batch]);
-    const isNewlyStuck = !wasStuck.has(batch.id) && next.stuck.some((one) => one.batch.id === batch.id);
+    const isNewlyStuck = !wasStuck.has(batch.id) && next.stuck.some(({ batch: { id } }) => id === batch.id);
     const stands = isNewlyStuck ? withOwnValues(kept.index.plan, batch) : batch;
     if (stands === null) dropped.push(batch);
     else kept = isNewlyStuck ? onTop(kept, kept.base, [...kept.pending, stands]) : next;

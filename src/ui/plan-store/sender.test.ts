@@ -9,7 +9,7 @@ import type { Person, PlanStore } from "@/application/stores";
 import { redo, undo } from "@/application/undo-redo";
 import { batchOf, changeBatchSchema } from "@/core/formats";
 import { must } from "@/core/kernel";
-import { diff, Draft, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
+import { diff, PlanEdits, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
 import { presentEntry } from "@/http/present-entry";
 import { presentError } from "@/http/present-error";
 import type { Call, Called } from "./api";
@@ -29,7 +29,7 @@ type Weather = "fair" | "question lost" | "answer lost" | 500 | 504 | 429 | 408 
 interface Client {
   readonly state: () => PlanState;
   readonly sender: Sender;
-  readonly edit: (work: (draft: Draft) => void) => ChangeBatch;
+  readonly edit: (work: (edits: PlanEdits) => void) => ChangeBatch;
   readonly show: (held: Held) => void;
   readonly said: string[];
 }
@@ -120,14 +120,14 @@ function client(store: PlanStore, by: Person, weather: () => Weather): Client {
     said,
     edit: (work) => {
       const held = must(state.held, "loaded");
-      const draft = new Draft(held.index.plan);
-      work(draft);
+      const edits = new PlanEdits(held.index.plan);
+      work(edits);
       const batch: ChangeBatch = {
         id: v7(),
         planner: "test",
         summary: "an edit",
         args: null,
-        changes: draft.changes(),
+        changes: edits.changes(),
       };
       const added = addBatch(held, batch);
       if (batch.changes.length > 0) show(must(added.ok ? added.value : null, "it fits"));
@@ -161,9 +161,9 @@ async function scene(
   for (const one of [ruth, marek]) one.show(heldAt(found.plan, 1));
   return { store, ruth, marek, server: async () => must(await store.snapshot(SITE), "the site").plan };
 }
-const rename = (n: number, name: string) => (draft: Draft) => {
-  if (draft.get("host", must(hosts[n], "a host").id) !== undefined)
-    draft.patch("host", must(hosts[n], "a host").id, { name });
+const rename = (n: number, name: string) => (edits: PlanEdits) => {
+  if (edits.get("host", must(hosts[n], "a host").id) !== undefined)
+    edits.patch("host", must(hosts[n], "a host").id, { name });
 };
 
 jest.useFakeTimers();
@@ -206,7 +206,7 @@ test.each<[Weather]>([[500], [504], [429], [408], ["no JSON"], ["question lost"]
 test("what can never be taken is named with its reason, and only what builds on it goes with it", async () => {
   const { ruth, server } = await scene();
   const zone = v7();
-  ruth.edit((draft) => draft.put("zone", { id: zone, name: "x".repeat(60), insideOpen: true }));
+  ruth.edit((edits) => edits.put("zone", { id: zone, name: "x".repeat(60), insideOpen: true }));
   const bad = must(ruth.state().held?.pending[0], "it waits");
   // Another id of the same batch's entity, as only a broken client would send it.
   ruth.show({
@@ -218,7 +218,7 @@ test("what can never be taken is named with its reason, and only what builds on 
       },
     ],
   });
-  ruth.edit((draft) => draft.patch("zone", zone, { name: "Barn" }));
+  ruth.edit((edits) => edits.patch("zone", zone, { name: "Barn" }));
   ruth.edit(rename(1, "Beside it"));
   await settle([ruth]);
   expect(ruth.state().dropped.map(({ sentence }) => sentence)).toEqual([
@@ -336,23 +336,23 @@ test("two who edit, lose connections, undo and choose come to one plan: the serv
           return now;
         });
         const both = [ruth, marek];
-        const choose = (one: Client) => {
-          const held = must(one.state().held, "loaded");
+        const choose = (client: Client) => {
+          const held = must(client.state().held, "loaded");
           const first = held.stuck[0];
           if (first !== undefined) {
             asked += 1;
-            one.show(decide(held, first.batch.id, ({ field }) => (field === "place" ? "theirs" : "mine")));
+            client.show(decide(held, first.batch.id, ({ field }) => (field === "place" ? "theirs" : "mine")));
           }
         };
         for (const { who, what, n, text } of acts) {
           const one = must(both[who], "a client");
           if (what === "name") one.edit(rename(n, text));
           if (what === "place")
-            one.edit((draft) => draft.patch("host", must(hosts[n], "").id, { place: text }));
+            one.edit((edits) => edits.patch("host", must(hosts[n], "").id, { place: text }));
           if (what === "port")
-            one.edit((draft) => {
-              const port = must([...draft.plan.port.values()][n], "a port");
-              draft.patch("port", port.id, { note: text });
+            one.edit((edits) => {
+              const port = must([...edits.plan.port.values()][n], "a port");
+              edits.patch("port", port.id, { note: text });
             });
           if (what === "send") await one.sender.idle();
           if (what === "news") await one.sender.refresh();

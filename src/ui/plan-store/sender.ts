@@ -119,10 +119,10 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
         set({
           dropped: [
             ...get().dropped,
-            ...given.dropped.map((one) => ({
-              batch: one,
+            ...given.dropped.map((changeBatch) => ({
+              batch: changeBatch,
               sentence:
-                one.id === batch.id
+                changeBatch.id === batch.id
                   ? refused.sentence
                   : `It builds on "${batch.summary}", which could not be saved.`,
             })),
@@ -140,7 +140,7 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
       case "catch-up":
         await takeIn(loggedOf(refused.between ?? []));
         // It clashes, and a person is asked; or the next try goes out when the others have had their turn.
-        if (get().held?.stuck.some((one) => one.batch.id === batch.id) === true) return true;
+        if (get().held?.stuck.some((stuck) => stuck.batch.id === batch.id) === true) return true;
         conflicts += 1;
         later(refused.sentence, Math.min(CONFLICT_WAIT_MS * 2 ** conflicts, LONGEST_WAIT_MS));
         return false;

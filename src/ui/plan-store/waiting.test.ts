@@ -5,7 +5,7 @@ import { IDBFactory } from "fake-indexeddb";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { encodeBatch } from "@/core/formats";
 import { must } from "@/core/kernel";
-import { Draft, type ChangeBatch } from "@/core/plan";
+import { PlanEdits, type ChangeBatch } from "@/core/plan";
 import { makeKeeper, type Browser, type Keeper } from "./waiting";
 
 const plan = fennelStreet();
@@ -13,15 +13,15 @@ const host = must([...plan.host.values()][0], "a host");
 let made = 0;
 /** A batch; ids rise with time, as those of version 7 do. */
 const edit = (name: string): ChangeBatch => {
-  const draft = new Draft(plan);
-  draft.patch("host", host.id, { name });
+  const edits = new PlanEdits(plan);
+  edits.patch("host", host.id, { name });
   made += 1;
   return {
     id: `019a0000-0000-7000-8000-${String(made).padStart(12, "0")}`,
     planner: "test",
     summary: name,
     args: null,
-    changes: draft.changes(),
+    changes: edits.changes(),
   };
 };
 

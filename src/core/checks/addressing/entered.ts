@@ -70,10 +70,10 @@ export const joinsWhereNotOffered = localCheck<Joins, "host">({
       label: `Let ${nameOf(index, "host", host)} join wherever the name is heard`,
       planner: "edit-host",
       args: { host, accessPoint: null },
-      edit: (draft) => {
-        const { attachment } = draft.need("host", host);
+      edit: (edits) => {
+        const { attachment } = edits.need("host", host);
         if (attachment.at === "ssid")
-          draft.patch("host", host, { attachment: { ...attachment, accessPoint: null } });
+          edits.patch("host", host, { attachment: { ...attachment, accessPoint: null } });
       },
     },
   ],
@@ -211,7 +211,7 @@ export const asksFromNowhere = localCheck<Asks, "device">({
       label: `Let ${nameOf(index, "device", device)} ask from the first of its addresses`,
       planner: "edit-device",
       args: { device, asksFrom: null },
-      edit: (draft) => draft.patch("device", device, { asksFrom: null }),
+      edit: (edits) => edits.patch("device", device, { asksFrom: null }),
     },
   ],
 });
@@ -254,6 +254,6 @@ export const bridgeMacTwice = check<BridgeMac>({
       label: `Clear it at ${nameOf(index, "device", id)} and read it again`,
       planner: "edit-device",
       args: { device: id, bridgeMac: null },
-      edit: (draft) => draft.patch("device", id, { bridgeMac: null }),
+      edit: (edits) => edits.patch("device", id, { bridgeMac: null }),
     })),
 });

@@ -53,7 +53,7 @@ function conventionalRepair(index: PlanIndex, segment: Segment, leg: Interface):
       label: `Give the gateway ${addressText(wanted)}`,
       planner: "set-gateway-address",
       args: { interface: leg.id, address: addressText(wanted) },
-      edit: (draft) => draft.patch("interface", leg.id, { addresses4: [wanted] }),
+      edit: (edits) => edits.patch("interface", leg.id, { addresses4: [wanted] }),
     },
   ];
 }
@@ -174,9 +174,9 @@ export const routerWithoutAddress6 = check<NoAddress6>({
             label: `Give the gateway ${addressText(first)}`,
             planner: "set-gateway-address",
             args: { interface: leg, address: addressText(first) },
-            edit: (draft) =>
-              draft.patch("interface", leg, {
-                addresses6: [...draft.need("interface", leg).addresses6, first],
+            edit: (edits) =>
+              edits.patch("interface", leg, {
+                addresses6: [...edits.need("interface", leg).addresses6, first],
               }),
           },
         ];

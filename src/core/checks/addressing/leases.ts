@@ -1,6 +1,6 @@
-import { containsAddress, formatAddress, type Address } from "../../address";
+import { formatAddress, type Address } from "../../address";
 import { adviseLease, offeredCount, peakUse } from "../../dhcp";
-import { nameOf, type PlanIndex, type Scope, type Segment } from "../../plan";
+import { holdsAddress, nameOf, type PlanIndex, type Scope, type Segment, segmentHolding } from "../../plan";
 import { poolFor, formatLease } from "../../planners";
 import { check, localCheck, type Found } from "../check";
 import { type Repair, rangeWithCount, shortAddress } from "../../repairs";
@@ -46,7 +46,7 @@ export const poolEmpty = check<Empty>({
               label: "Take the exclusions away",
               planner: "set-pool",
               args: { scope },
-              edit: (draft) => draft.patch("scope", scope, { exclusions: [] }),
+              edit: (edits) => edits.patch("scope", scope, { exclusions: [] }),
             } satisfies Repair,
           ]),
       ...(fresh === null
@@ -56,7 +56,7 @@ export const poolEmpty = check<Empty>({
               label: `Pool ${rangeWithCount(fresh)}`,
               planner: "set-pool",
               args: { scope },
-              edit: (draft) => draft.patch("scope", scope, { pools: [fresh], exclusions: [] }),
+              edit: (edits) => edits.patch("scope", scope, { pools: [fresh], exclusions: [] }),
             } satisfies Repair,
           ]),
     ];
@@ -85,7 +85,7 @@ function leaseRepairs(index: PlanIndex, scope: Scope, segment: Segment, offered:
           label: `Lease ${formatLease(advice.leaseSeconds)}: ${advice.pool} in use at the peak`,
           planner: "set-lease",
           args: { scope: scope.id, seconds: advice.leaseSeconds },
-          edit: (draft) => draft.patch("scope", scope.id, { leaseSeconds: advice.leaseSeconds }),
+          edit: (edits) => edits.patch("scope", scope.id, { leaseSeconds: advice.leaseSeconds }),
         },
       ];
 }
@@ -157,18 +157,12 @@ export const namesWithoutServer = check<Nobody>({
   find: (index): Found<Nobody>[] =>
     [...index.plan.segment.values()].flatMap((segment) =>
       segment.dns.flatMap((address): Found<Nobody>[] => {
-        const own = [...segment.prefixes4, ...segment.prefixes6].some((prefix) =>
-          containsAddress(prefix, address),
-        );
-        const home = own
-          ? segment
-          : [...index.plan.segment.values()].find((s) =>
-              [...s.prefixes4, ...s.prefixes6].some((p) => containsAddress(p, address)),
-            );
+        const own = holdsAddress(segment, address);
+        const home = own ? segment : segmentHolding(index.plan, address);
         const held = index.holdersOf(address).length > 0;
         // Outside its own subnet nothing is reached without a gateway; inside the site somebody has to have
         // the address.
-        if ((own || segment.gatewayInterface !== null) && (home === undefined || held)) return [];
+        if ((own || segment.gatewayInterface !== null) && (home === null || held)) return [];
         return [
           {
             subjects: [{ kind: "segment", id: segment.id }],
@@ -193,8 +187,8 @@ export const namesWithoutServer = check<Nobody>({
             label: `Hand out the gateway, ${shortAddress(gateway)}`,
             planner: "set-dns",
             args: { segment, dns: formatAddress(gateway) },
-            edit: (draft) =>
-              draft.patch("segment", segment, {
+            edit: (edits) =>
+              edits.patch("segment", segment, {
                 dns: [...new Set(target.dns.map((d) => (d === address ? gateway : d)))],
               }),
           },

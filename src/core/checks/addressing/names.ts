@@ -84,18 +84,18 @@ export const hostNameNotAllowed = check<Unfit>({
       label: count === 1 ? "Write it as a host name" : `Write all ${count} as host names`,
       planner: "name-as-host",
       args: { hosts: count },
-      edit: (draft) => {
+      edit: (edits) => {
         const hosts = [...index.derived(UNFIT)].sort();
-        const taken = new Set(draft.all("host").map((host) => host.name.toLowerCase()));
+        const taken = new Set(edits.all("host").map((host) => host.name.toLowerCase()));
         for (const id of hosts) {
-          const host = draft.get("host", id);
+          const host = edits.get("host", id);
           if (host === undefined) continue;
           const label =
             asLabel(host.name) || asLabel(nameOf(index, "segment", host.segment ?? "")) || "device";
           let name = label.slice(0, 63);
           for (let n = 2; taken.has(name); n += 1) name = `${label.slice(0, 58)}-${n}`;
           taken.add(name);
-          draft.patch("host", id, { name });
+          edits.patch("host", id, { name });
         }
       },
     },
@@ -196,7 +196,7 @@ export const hostNameTwice = localCheck<Twice, "host">({
           label: `Call ${index.plan.host.get(id)?.place || "the second"}'s ${name}-${n}`,
           planner: "rename-host",
           args: { host: id },
-          edit: (draft) => draft.patch("host", id, { name: `${name}-${n}` }),
+          edit: (edits) => edits.patch("host", id, { name: `${name}-${n}` }),
         };
       })
       .slice(0, 2),
@@ -245,7 +245,7 @@ export const vlanNameDiffers = check<Differs>({
         label: `Call it "${wanted}" on ${nameOf(index, "device", device)}`,
         planner: "rename-device-vlan",
         args: { entry },
-        edit: (draft) => draft.patch("deviceVlan", entry, { name: wanted }),
+        edit: (edits) => edits.patch("deviceVlan", entry, { name: wanted }),
       },
       ...(own === ""
         ? []
@@ -254,7 +254,7 @@ export const vlanNameDiffers = check<Differs>({
               label: `Call it "${own}" everywhere`,
               planner: "rename-vlan",
               args: { vlan },
-              edit: (draft) => draft.patch("vlan", vlan, { name: own }),
+              edit: (edits) => edits.patch("vlan", vlan, { name: own }),
             } satisfies Repair,
           ]),
     ];
@@ -299,8 +299,8 @@ export const vlanNotCreated = check<NotCreated>({
             label: `Create ${vlan.name} (${vid}) on it`,
             planner: "create-device-vlan",
             args: { device, vid },
-            edit: (draft, ids) => {
-              draft.put("deviceVlan", { id: ids(), device, vid: vlan.vid, name: vlan.name });
+            edit: (edits, ids) => {
+              edits.put("deviceVlan", { id: ids(), device, vid: vlan.vid, name: vlan.name });
             },
           },
         ];
@@ -352,7 +352,7 @@ export const vlanNameTooLong = check<TooLong>({
             label: `Call the VLAN "${short}" everywhere`,
             planner: "rename-vlan",
             args: { vlan },
-            edit: (draft) => draft.patch("vlan", vlan, { name: short }),
+            edit: (edits) => edits.patch("vlan", vlan, { name: short }),
           },
         ];
   },

@@ -114,7 +114,7 @@ export const hostInOtherNetwork = check<Elsewhere>({
       label: `Take ${name} out there, to be plugged into ${nameOf(index, "segment", segment)}`,
       planner: "edit-host",
       args: { host, attachment: "unplaced" },
-      edit: (draft) => draft.patch("host", host, { attachment: { at: "unplaced" } }),
+      edit: (edits) => edits.patch("host", host, { attachment: { at: "unplaced" } }),
     };
     if (other === undefined || known?.manner !== "dynamic" || landed.length > 1) return [unplug];
     return [
@@ -123,7 +123,7 @@ export const hostInOtherNetwork = check<Elsewhere>({
         label: `Let ${name} belong in ${nameOf(index, "segment", other)}`,
         planner: "edit-host",
         args: { host, segment: other },
-        edit: (draft) => draft.patch("host", host, { segment: other }),
+        edit: (edits) => edits.patch("host", host, { segment: other }),
       },
     ];
   },

@@ -21,7 +21,7 @@ const setPools = (scope: Scope, pools: AddressRange[], label: string): Repair =>
   label,
   planner: "set-pool",
   args: { scope: scope.id, pools: pools.map((p) => [formatAddress(p.first), formatAddress(p.last)]) },
-  edit: (draft) => draft.patch("scope", scope.id, { pools }),
+  edit: (edits) => edits.patch("scope", scope.id, { pools }),
 });
 
 /** The pool cut to what its subnet and gateway leave, largest piece, when anything is left. */
@@ -194,7 +194,7 @@ function staticRepairs(index: PlanIndex, { host, scope, address }: Static): Repa
       label: `Reserve ${shortAddress(address)} for this MAC`,
       planner: "reserve-address",
       args: { host },
-      edit: (draft) => draft.patch("host", host, { manner: "reserved" }),
+      edit: (edits) => edits.patch("host", host, { manner: "reserved" }),
     });
   }
   const free = nextFreeFor(index, segment, "typed");
@@ -203,16 +203,16 @@ function staticRepairs(index: PlanIndex, { host, scope, address }: Static): Repa
       label: `Move to ${shortAddress(free)}, static`,
       planner: "move-address",
       args: { host, to: formatAddress(free) },
-      edit: (draft) => draft.patch("host", host, { ipv4: free }),
+      edit: (edits) => edits.patch("host", host, { ipv4: free }),
     });
   }
   repairs.push({
     label: `Exclude ${shortAddress(address)} from the pool`,
     planner: "exclude-address",
     args: { scope, address: formatAddress(address) },
-    edit: (draft) =>
-      draft.patch("scope", scope, {
-        exclusions: [...draft.need("scope", scope).exclusions, { first: address, last: address }],
+    edit: (edits) =>
+      edits.patch("scope", scope, {
+        exclusions: [...edits.need("scope", scope).exclusions, { first: address, last: address }],
       }),
   });
   return repairs;

@@ -71,14 +71,14 @@ export const schoolMixed = localCheck<Mixed, "segment">({
               label: `Reserve ${counted(typed.length, "static one", "static ones")}`,
               planner: "convert-school",
               args: { to: "reserved" },
-              edit: (draft) => convertSchool(draft, index, typed, "reserved"),
+              edit: (edits) => convertSchool(edits, index, typed, "reserved"),
             } satisfies Repair,
           ]),
       {
         label: `Make ${counted(reserved.length, "reserved one", "reserved ones")} static`,
         planner: "convert-school",
         args: { to: "typed" },
-        edit: (draft) => convertSchool(draft, index, reserved, "typed"),
+        edit: (edits) => convertSchool(edits, index, reserved, "typed"),
       },
     ];
   },
@@ -146,14 +146,14 @@ export const reservedInStaticBlock = localCheck<InBlock, "host">({
               label: `Reserve ${shortAddress(free)} instead`,
               planner: "move-address",
               args: { host, to: formatAddress(free) },
-              edit: (draft) => draft.patch("host", host, { ipv4: free }),
+              edit: (edits) => edits.patch("host", host, { ipv4: free }),
             } satisfies Repair,
           ]),
       {
         label: "Type it into the device",
         planner: "convert-school",
         args: { to: "typed" },
-        edit: (draft) => draft.patch("host", host, { manner: "typed" }),
+        edit: (edits) => edits.patch("host", host, { manner: "typed" }),
       },
     ];
   },
@@ -187,9 +187,9 @@ export const macIsGroup = localCheck<GroupMac, "host">({
       label: "Clear it and read it again",
       planner: "clear-mac",
       args: { host },
-      edit: (draft) => {
-        const known = draft.need("host", host);
-        draft.patch("host", host, { mac: null, ...(known.manner === "reserved" ? { manner: "typed" } : {}) });
+      edit: (edits) => {
+        const known = edits.need("host", host);
+        edits.patch("host", host, { mac: null, ...(known.manner === "reserved" ? { manner: "typed" } : {}) });
       },
     },
   ],

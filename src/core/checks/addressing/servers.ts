@@ -1,7 +1,7 @@
-import { containsAddress, formatAddress, type Address } from "../../address";
+import { formatAddress, type Address } from "../../address";
 import { byNaturalText, byText } from "../../kernel";
 import { decide, SERVICES } from "../../policy";
-import { nameOf, type PlanIndex, type Scope, type Segment, type WallEnd } from "../../plan";
+import { nameOf, type PlanIndex, type Scope, type Segment, segmentHolding, type WallEnd } from "../../plan";
 import { openDoor } from "../../planners";
 import { addScopeRepairs, waitingWithoutServer, type Repair, listed, shortAddress } from "../../repairs";
 import { check, localCheck, type Found } from "../check";
@@ -95,7 +95,7 @@ export const twoAddressServers = check<TwoServers>({
         label: `Remove the scope that ${serverName(index, id)} serves${poolsOf(index, id)}`,
         planner: "remove-scope",
         args: { scope: id },
-        edit: (draft) => draft.remove("scope", id),
+        edit: (edits) => edits.remove("scope", id),
       })),
 });
 
@@ -113,12 +113,6 @@ interface DnsData {
   readonly inside: string | null;
 }
 
-/** The segment that holds an address, if any. */
-const homeOf = (index: PlanIndex, address: Address): Segment | undefined =>
-  [...index.plan.segment.values()].find((s) =>
-    [...s.prefixes4, ...s.prefixes6].some((p) => containsAddress(p, address)),
-  );
-
 const DNS = SERVICES.find((service) => service.name === "dns") ?? null;
 
 /**
@@ -127,7 +121,7 @@ const DNS = SERVICES.find((service) => service.name === "dns") ?? null;
  */
 const mayAsk = (index: PlanIndex, segment: Segment, address: Address): boolean =>
   index.groups("interfacesByAddress").has(address) ||
-  decide(index, segment, homeOf(index, address) ?? "internet", DNS).passes;
+  decide(index, segment, segmentHolding(index.plan, address) ?? "internet", DNS).passes;
 
 export const namesBehindWall = check<DnsData>({
   code: "names-behind-wall",
@@ -142,7 +136,7 @@ export const namesBehindWall = check<DnsData>({
         if (index.groups("interfacesByAddress").has(address)) return [];
         // One of several that can be asked is enough: a client goes on to the next.
         if (segment.dns.some((other) => other !== address && mayAsk(index, segment, other))) return [];
-        const home = homeOf(index, address);
+        const home = segmentHolding(index.plan, address);
         if (decide(index, segment, home ?? "internet", DNS).passes) return [];
         return [
           {
@@ -170,9 +164,9 @@ export const namesBehindWall = check<DnsData>({
               label: `Hand out the gateway, ${shortAddress(gateway)}`,
               planner: "set-dns",
               args: { segment, dns: formatAddress(gateway) },
-              edit: (draft) =>
-                draft.patch("segment", segment, {
-                  dns: draft.need("segment", segment).dns.map((d) => (d === address ? gateway : d)),
+              edit: (edits) =>
+                edits.patch("segment", segment, {
+                  dns: edits.need("segment", segment).dns.map((d) => (d === address ? gateway : d)),
                 }),
             },
           ];
@@ -184,8 +178,8 @@ export const namesBehindWall = check<DnsData>({
               label: `Open DNS to ${inside === null ? "the internet" : nameOf(index, "segment", inside)}`,
               planner: "open-door",
               args: { segment, service: "dns" },
-              edit: (draft, ids) =>
-                openDoor(draft, ids, { from: { at: "zone", zone: from.zone }, to, service: DNS }),
+              edit: (edits, ids) =>
+                openDoor(edits, ids, { from: { at: "zone", zone: from.zone }, to, service: DNS }),
             },
           ];
     return [...viaGateway, ...door];

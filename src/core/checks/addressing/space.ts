@@ -78,8 +78,8 @@ function otherPrefix6(index: PlanIndex, id: string, prefix: Prefix): Repair[] {
             label: `Give it ${formatPrefix(fresh)}`,
             planner: "set-prefix6",
             args: { segment: id, to: formatPrefix(fresh) },
-            edit: (draft) =>
-              draft.patch("segment", id, {
+            edit: (edits) =>
+              edits.patch("segment", id, {
                 prefixes6: segment.prefixes6.map((p) => (p === prefix ? fresh : p)),
               }),
           } satisfies Repair,
@@ -88,8 +88,8 @@ function otherPrefix6(index: PlanIndex, id: string, prefix: Prefix): Repair[] {
       label: "Take the IPv6 subnet away",
       planner: "set-prefix6",
       args: { segment: id },
-      edit: (draft) =>
-        draft.patch("segment", id, {
+      edit: (edits) =>
+        edits.patch("segment", id, {
           prefixes6: segment.prefixes6.filter((p) => p !== prefix),
           ...(segment.prefixes6.length === 1 ? { advertise: "none" } : {}),
         }),
@@ -171,7 +171,7 @@ function enlargement(index: PlanIndex, segment: Segment): Repair[] {
             : `Move it to ${formatPrefix(larger.to)}`,
           planner: "enlarge-segment",
           args: { segment: segment.id, to: formatPrefix(larger.to) },
-          edit: (draft) => enlarge(draft, segment.id, larger),
+          edit: (edits) => enlarge(edits, segment.id, larger),
         },
       ];
 }
@@ -250,7 +250,7 @@ export const advertisedPrefixLength = check<Advertised>({
         label: "Let a server give the addresses (stateful)",
         planner: "set-advertise",
         args: { segment },
-        edit: (draft) => draft.patch("segment", segment, { advertise: "stateful" }),
+        edit: (edits) => edits.patch("segment", segment, { advertise: "stateful" }),
       },
     ];
   },

@@ -73,7 +73,7 @@ export function moveToFreePlace(index: PlanIndex, segmentId: string): Repair[] {
         label: `Move ${segment.name} to ${prefixText(free)}`,
         planner: "move-segment",
         args: { segment: segmentId, to: prefixText(free) },
-        edit: (draft) => moveSegmentTo(draft, segmentId, prefix, free),
+        edit: (edits) => moveSegmentTo(edits, segmentId, prefix, free),
       },
     ];
   }

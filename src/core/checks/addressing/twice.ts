@@ -61,7 +61,7 @@ function moveAway(index: PlanIndex, subject: Subject): Repair[] {
       label: `Give ${host.name} ${formatAddress(free)}`,
       planner: "move-address",
       args: { host: host.id, to: formatAddress(free) },
-      edit: (draft) => draft.patch("host", host.id, { ipv4: free }),
+      edit: (edits) => edits.patch("host", host.id, { ipv4: free }),
     },
   ];
 }
@@ -123,6 +123,6 @@ export const macTwice = check<MacData>({
         label: `Clear it at ${nameOf(index, "host", h.id)} and read it again`,
         planner: "clear-mac",
         args: { host: h.id },
-        edit: (draft) => draft.patch("host", h.id, { mac: null }),
+        edit: (edits) => edits.patch("host", h.id, { mac: null }),
       })),
 });

@@ -96,7 +96,7 @@ export const gatewayDoesNotAnswer = check<Silent>({
             label: `Switch ${nameOf(index, "port", port.id)} on`,
             planner: "switch-on",
             args: { port: port.id },
-            edit: (draft) => draft.patch("port", port.id, { enabled: true }),
+            edit: (edits) => edits.patch("port", port.id, { enabled: true }),
           },
         ];
   },

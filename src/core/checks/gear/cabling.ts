@@ -26,7 +26,7 @@ const optic = (link: string, port: Port, what: Optic, words: string): Repair => 
   label: words,
   planner: "set-optic",
   args: { link, port: port.id, optic: what },
-  edit: (draft) => setOptic({ draft }, port.id, what),
+  edit: (edits) => setOptic({ edits }, port.id, what),
 });
 
 /**
@@ -53,8 +53,8 @@ const bothOptics = (index: PlanIndex, link: Link): Repair[] => {
         label: `Put ${what} into both ports`,
         planner: "set-optics",
         args: { link: link.id, optic: what },
-        edit: (draft) =>
-          ends.map((port) => setOptic({ draft }, port.id, what)).find((refusal) => refusal !== null) ?? null,
+        edit: (edits) =>
+          ends.map((port) => setOptic({ edits }, port.id, what)).find((refusal) => refusal !== null) ?? null,
       }));
 };
 
@@ -100,7 +100,7 @@ export const cableMisfit = localCheck<OfLink, "link">({
               label: `Make it a ${medium === "directAttach" ? "direct-attach" : medium} cable`,
               planner: "set-medium",
               args: { link, medium },
-              edit: (draft) => setMedium({ draft }, link, medium),
+              edit: (edits) => setMedium({ edits }, link, medium),
             },
           ]
         : [];
@@ -176,7 +176,7 @@ export const cableTooLong = localCheck<OfLink, "link">({
       label: `Use ${CABLE_WORDS[cable]}`,
       planner: "set-cable",
       args: { link, cable },
-      edit: (draft) => setCable({ draft }, link, cable),
+      edit: (edits) => setCable({ edits }, link, cable),
     }));
   },
 });
@@ -300,7 +300,7 @@ export const loopThroughUnmanaged = check<Closing>({
       label: `Take ${nameOf(index, "link", link)} out`,
       planner: "remove-link",
       args: { link },
-      edit: (draft) => draft.remove("link", link),
+      edit: (edits) => edits.remove("link", link),
     },
   ],
 });

@@ -37,13 +37,13 @@ export const secondRouterServes = check<Serves>({
       label: "Switch its DHCP server off",
       planner: "edit-gear",
       args: { gear, dhcp: "off" },
-      edit: (draft) => draft.patch("gear", gear, { dhcp: "off" }),
+      edit: (edits) => edits.patch("gear", gear, { dhcp: "off" }),
     },
     {
       label: "Mark for replacement",
       planner: "edit-gear",
       args: { gear, fate: "replace" },
-      edit: (draft) => draft.patch("gear", gear, { fate: "replace" }),
+      edit: (edits) => edits.patch("gear", gear, { fate: "replace" }),
     },
   ],
 });
@@ -87,7 +87,7 @@ export const supportEnded = check<Ended>({
             label: "Mark for replacement",
             planner: "edit-gear",
             args: { gear: id, fate: "replace" },
-            edit: (draft) => draft.patch("gear", id, { fate: "replace" }),
+            edit: (edits) => edits.patch("gear", id, { fate: "replace" }),
           },
         ],
 });
@@ -140,15 +140,15 @@ export const gearAddressTaken = check<Taken>({
       label: "Mark for replacement",
       planner: "edit-gear",
       args: { gear, fate: "replace" },
-      edit: (draft) => draft.patch("gear", gear, { fate: "replace" }),
+      edit: (edits) => edits.patch("gear", gear, { fate: "replace" }),
     },
     {
       label: `It will get another address than ${formatAddress(address)}`,
       planner: "edit-gear",
       args: { gear, address: formatAddress(address) },
-      edit: (draft) => {
-        const known = draft.need("gear", gear);
-        draft.patch("gear", gear, { addresses: known.addresses.filter((one) => one !== address) });
+      edit: (edits) => {
+        const known = edits.need("gear", gear);
+        edits.patch("gear", gear, { addresses: known.addresses.filter((one) => one !== address) });
       },
     },
   ],

@@ -1,5 +1,5 @@
 import { byNaturalText, byText, putInto } from "../../kernel";
-import { nameOf, type Derived, type Device, type Draft, type PlanIndex, type Room } from "../../plan";
+import { nameOf, type Derived, type Device, type PlanEdits, type PlanIndex, type Room } from "../../plan";
 import { addDevice, nextDeviceName, sharedNames } from "../../planners";
 import { neededGear, switchesFor } from "../../survey";
 import { check, localCheck, type Found } from "../check";
@@ -78,11 +78,11 @@ export const portsCannotMix = localCheck<Mixed, "device">({
       label: "Tag the untagged VLAN too, at both ends",
       planner: "tag-all",
       args: { ports },
-      edit: (draft) => {
+      edit: (edits) => {
         for (const id of ports.flatMap((one) => [one, index.peerOf(one)?.id ?? []].flat())) {
-          const { untagged, tagged } = draft.need("port", id);
+          const { untagged, tagged } = edits.need("port", id);
           if (untagged.length > 0)
-            draft.patch("port", id, {
+            edits.patch("port", id, {
               pvid: null,
               untagged: [],
               tagged: [...new Set([...tagged, ...untagged])].sort((a, b) => a - b),
@@ -176,7 +176,7 @@ export const heightUnitsClash = check<Clash>({
             label: "Leave its height unit open",
             planner: "set-rack-unit",
             args: { device, unit: null },
-            edit: (draft) => draft.patch("device", device, { rackUnit: null }),
+            edit: (edits) => edits.patch("device", device, { rackUnit: null }),
           },
         ]
       : [
@@ -184,7 +184,7 @@ export const heightUnitsClash = check<Clash>({
             label: `Put it at unit ${unit}`,
             planner: "set-rack-unit",
             args: { device, unit },
-            edit: (draft) => draft.patch("device", device, { rackUnit: unit }),
+            edit: (edits) => edits.patch("device", device, { rackUnit: unit }),
           },
         ];
   },
@@ -245,8 +245,8 @@ export const softwareNameTwice = localCheck<Shared, "device">({
           "open until somebody has looked",
         planner: "clear-software-names",
         args: { ports: later.map((port) => port.id) },
-        edit: (draft) => {
-          for (const port of later) draft.patch("port", port.id, { softwareName: "" });
+        edit: (edits) => {
+          for (const port of later) edits.patch("port", port.id, { softwareName: "" });
         },
       },
     ];
@@ -320,10 +320,10 @@ export const portsRunOut = check<Short>({
         label: `Add a ${model.model}${place === "" ? "" : ` in ${place}`}`,
         planner: "add-device",
         args: { model: model.id, place },
-        edit: (draft: Draft, ids: () => string) =>
+        edit: (edits: PlanEdits, ids: () => string) =>
           addDevice(
-            { draft, index, ids },
-            { model: model.id, name: nextDeviceName(draft, "switch", place), place },
+            { edits, index, ids },
+            { model: model.id, name: nextDeviceName(edits, "switch", place), place },
           ),
       })),
 });

@@ -135,8 +135,8 @@ export const lagEndsDiffer = localCheck<LagData, "lag">({
             label: "Take the slower ports out of the LAG",
             planner: "leave-lag",
             args: { ports },
-            edit: (draft) => {
-              for (const id of ports) draft.patch("port", id, { lag: null });
+            edit: (edits) => {
+              for (const id of ports) edits.patch("port", id, { lag: null });
             },
           },
         ];
@@ -146,8 +146,8 @@ export const lagEndsDiffer = localCheck<LagData, "lag">({
             label: `Let all its ports carry what port ${first.label} does`,
             planner: "equal-lag",
             args: { lag },
-            edit: (draft) => {
-              for (const id of ports) draft.patch("port", id, carried(draft.need("port", first.id)));
+            edit: (edits) => {
+              for (const id of ports) edits.patch("port", id, carried(edits.need("port", first.id)));
             },
           },
         ];
@@ -160,8 +160,8 @@ export const lagEndsDiffer = localCheck<LagData, "lag">({
                 label: "Make one LAG of the far ports",
                 planner: "make-lag",
                 args: { ports },
-                edit: (draft, ids) =>
-                  makeLag({ draft, index, ids }, ports, entity.mode === "passive" ? "active" : entity.mode),
+                edit: (edits, ids) =>
+                  makeLag({ edits, index, ids }, ports, entity.mode === "passive" ? "active" : entity.mode),
               },
             ];
       }
@@ -174,8 +174,8 @@ export const lagEndsDiffer = localCheck<LagData, "lag">({
                 label: "Make both active",
                 planner: "set-lag-mode",
                 args: { lags: [lag, far] },
-                edit: (draft) => {
-                  for (const id of [lag, far]) setLagMode({ draft }, id, "active");
+                edit: (edits) => {
+                  for (const id of [lag, far]) setLagMode({ edits }, id, "active");
                 },
               },
             ];

@@ -123,7 +123,7 @@ export const noPowerOnPort = localCheck<NoPower, "port">({
               label: `Plug it into port ${to.label}, which gives ${watts(to.poeMw)}`,
               planner: "move-plug",
               args: { from: port, to: to.id },
-              edit: (draft: Parameters<typeof movePlug>[0]["draft"]) => movePlug({ draft }, port, to.id),
+              edit: (edits: Parameters<typeof movePlug>[0]["edits"]) => movePlug({ edits }, port, to.id),
             },
           ]),
       ...(load === null
@@ -133,8 +133,8 @@ export const noPowerOnPort = localCheck<NoPower, "port">({
               label: "It has a supply of its own",
               planner: "set-poe",
               args: { [load.kind]: load.id },
-              edit: (draft: Parameters<typeof movePlug>[0]["draft"]) =>
-                draft.patch(load.kind, load.id, { poe: "none" }),
+              edit: (edits: Parameters<typeof movePlug>[0]["edits"]) =>
+                edits.patch(load.kind, load.id, { poe: "none" }),
             },
           ]),
     ];

@@ -1,4 +1,4 @@
-import { benchOn, profileOf, serverReached } from "../../probe";
+import { runOn, profileOf, serverReached } from "../../probe";
 import { nameOf, type Device, type Host, type PlanIndex, type Port, type Scope } from "../../plan";
 import { cableWay } from "../../forwarding";
 import { classify, FABRIC } from "../../fabric";
@@ -9,8 +9,8 @@ const READS = [...FABRIC.reads, "segment", "scope", "vlan"] as const;
 
 const patchGuards =
   (port: string, guards: Partial<Port["guards"]>): Repair["edit"] =>
-  (draft) =>
-    draft.patch("port", port, { guards: { ...draft.need("port", port).guards, ...guards } });
+  (edits) =>
+    edits.patch("port", port, { guards: { ...edits.need("port", port).guards, ...guards } });
 
 interface Untrusted {
   readonly device: string;
@@ -180,13 +180,13 @@ export const inspectionKillsHosts = check<Killed>({
         .join(" and "),
       planner: "bind-hosts",
       args: { device, hosts },
-      edit: (draft) => {
-        const own = draft.need("device", device).protections;
-        draft.patch("device", device, {
+      edit: (edits) => {
+        const own = edits.need("device", device).protections;
+        edits.patch("device", device, {
           protections: { ...own, bound: [...new Set([...own.bound, ...hosts])] },
         });
         for (const port of uplinks)
-          draft.patch("port", port, { guards: { ...draft.need("port", port).guards, arpTrust: true } });
+          edits.patch("port", port, { guards: { ...edits.need("port", port).guards, arpTrust: true } });
       },
     },
   ],
@@ -228,7 +228,7 @@ export const signInServerUnreachable = check<Unreached>({
     signingIn(index).flatMap(({ device, port, ports }): Found<Unreached>[] => {
       const profile = profileOf(index, port);
       if (profile === undefined) return [];
-      const reached = serverReached(benchOn(index, nobody), device, profile);
+      const reached = serverReached(runOn(index, nobody), device, profile);
       return "server" in reached
         ? []
         : [
@@ -250,16 +250,16 @@ export const signInServerUnreachable = check<Unreached>({
     // What a repair creates gets its id when it is made, not when it is offered.
     let next = nobody;
     const reached = serverReached(
-      benchOn(index, () => next()),
+      runOn(index, () => next()),
       own,
       known,
     );
     if ("server" in reached) return found;
     return reached.cause.repairs.map((repair): Repair => ({
       ...repair,
-      edit: (draft, ids) => {
+      edit: (edits, ids) => {
         next = ids;
-        return repair.edit(draft, ids);
+        return repair.edit(edits, ids);
       },
     }));
   },
@@ -291,7 +291,7 @@ export const signInOldPort = check<OldPort>({
       label: "Ask at 1812",
       planner: "edit-sign-in",
       args: { profile, port: 1812 },
-      edit: (draft) => draft.patch("signIn", profile, { port: 1812 }),
+      edit: (edits) => edits.patch("signIn", profile, { port: 1812 }),
     },
   ],
 });

@@ -20,9 +20,9 @@ export function breakLoop(index: PlanIndex, devices: readonly string[], link: st
             label: `Run a rapid spanning tree on ${listed(able.map((device) => device.name))}`,
             planner: "set-tree",
             args: { devices: able.map((device) => device.id) },
-            edit: (draft) =>
+            edit: (edits) =>
               able
-                .map((device) => setTreeKind({ draft }, device.id, "rapid"))
+                .map((device) => setTreeKind({ edits }, device.id, "rapid"))
                 .find((refusal) => refusal !== null) ?? null,
           },
         ];
@@ -34,7 +34,7 @@ export function breakLoop(index: PlanIndex, devices: readonly string[], link: st
             label: `Take ${nameOf(index, "link", link)} out`,
             planner: "remove-link",
             args: { link },
-            edit: (draft) => draft.remove("link", link),
+            edit: (edits) => edits.remove("link", link),
           },
         ];
   return [...trees, ...cut];

@@ -58,10 +58,10 @@ export const regionsDiffer = check<Pair>({
       label: `Give ${nameOf(index, "device", to ?? "")} the region of ${nameOf(index, "device", from ?? "")}`,
       planner: "copy-region",
       args: { from, to },
-      edit: (draft) => {
-        const [source, target] = [draft.need("device", from ?? "").tree, draft.need("device", to ?? "").tree];
+      edit: (edits) => {
+        const [source, target] = [edits.need("device", from ?? "").tree, edits.need("device", to ?? "").tree];
         const kept = new Map(target.instances.map((one) => [one.number, one.priority]));
-        draft.patch("device", to ?? "", {
+        edits.patch("device", to ?? "", {
           tree: {
             ...target,
             region: source.region,
@@ -103,7 +103,7 @@ export const treeKindsMixed = check<Pair>({
               label: `Run the rapid tree on ${device.name}`,
               planner: "set-tree",
               args: { device: device.id, kind: "rapid" },
-              edit: (draft) => setTreeKind({ draft }, device.id, "rapid"),
+              edit: (edits) => setTreeKind({ edits }, device.id, "rapid"),
             },
           ];
     }),
@@ -158,7 +158,7 @@ export const treeTooDeep = check<Deep>({
             label: `Make ${nameOf(index, "device", middle)} the root`,
             planner: "choose-root",
             args: { root: middle, second: null },
-            edit: (draft) => chooseRoot({ draft }, middle, null),
+            edit: (edits) => chooseRoot({ edits }, middle, null),
           },
         ];
   },

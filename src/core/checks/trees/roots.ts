@@ -15,7 +15,7 @@ function rootRepair(index: PlanIndex, members: readonly Device[]): Repair[] {
             `root${second === undefined ? "" : ` and ${second.name} the one that takes over`}`,
           planner: "choose-root",
           args: { root: first.id, second: second?.id ?? null },
-          edit: (draft) => chooseRoot({ draft }, first.id, second?.id ?? null),
+          edit: (edits) => chooseRoot({ edits }, first.id, second?.id ?? null),
         },
       ];
 }
@@ -128,7 +128,7 @@ export const secondRootMissing = check<Root>({
         label: `Let ${second.name} take over`,
         planner: "choose-root",
         args: { root, second: second.id },
-        edit: (draft) => chooseRoot({ draft }, root, second.id),
+        edit: (edits) => chooseRoot({ edits }, root, second.id),
       },
     ];
   },

@@ -44,8 +44,8 @@ const runsTree = (index: PlanIndex, port: Port): boolean =>
   index.plan.device.get(port.device)?.tree.kind !== "none";
 const setGuards =
   (port: string, guards: Partial<Port["guards"]>): Repair["edit"] =>
-  (draft) =>
-    draft.patch("port", port, { guards: { ...draft.need("port", port).guards, ...guards } });
+  (edits) =>
+    edits.patch("port", port, { guards: { ...edits.need("port", port).guards, ...guards } });
 
 export const edgeOnUplink = check<OnPort>({
   code: "edge-on-uplink",

@@ -63,17 +63,17 @@ export const loopThroughUndecided = check<Circle>({
     // Cables between gear without VLANs first: a loop of those alone is another finding.
     return open
       .sort((a, b) => Number(undecided(a)) - Number(undecided(b)) || byText(a.link.id, b.link.id))
-      .flatMap((one): Found<Circle>[] => {
-        const [a, b] = one.ends.map(({ port }) => numbers.get(port.device) ?? 0);
+      .flatMap((open): Found<Circle>[] => {
+        const [a, b] = open.ends.map(({ port }) => numbers.get(port.device) ?? 0);
         if (a === undefined || b === undefined) return [];
         const closes = joined.rootOf(a) === joined.rootOf(b);
         joined.join(a, b);
-        if (!closes || !undecided(one)) return [];
-        const ports = one.ends.map(({ port }) => port.id);
+        if (!closes || !undecided(open)) return [];
+        const ports = open.ends.map(({ port }) => port.id);
         return [
           {
             subjects: ports.map((id) => ({ kind: "port" as const, id })),
-            data: { link: one.link.id, ports },
+            data: { link: open.link.id, ports },
           },
         ];
       });

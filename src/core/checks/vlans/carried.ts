@@ -46,13 +46,13 @@ const exactly = ({ ports }: Carried, index: PlanIndex): Repair[] => [
     label: "Carry exactly what is needed on this cable",
     planner: "carry-exactly",
     args: { ports },
-    edit: (draft) => carryExactly(draft, index, new Set(ports)),
+    edit: (edits) => carryExactly(edits, index, new Set(ports)),
   },
   {
     label: "Carry exactly what is needed on every trunk of the site",
     planner: "carry-exactly",
     args: { ports: "all" },
-    edit: (draft) => carryExactly(draft, index),
+    edit: (edits) => carryExactly(edits, index),
   },
 ];
 

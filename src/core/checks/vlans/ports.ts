@@ -48,10 +48,10 @@ export const portVlanUndefined = localCheck<Undefined, "port">({
       label: `Take VLAN ${listed(vids.map(String))} off this port`,
       planner: "drop-vlans",
       args: { port, vids },
-      edit: (draft) => {
-        const { pvid, untagged, tagged } = draft.need("port", port);
+      edit: (edits) => {
+        const { pvid, untagged, tagged } = edits.need("port", port);
         const keep = (vid: Vid) => !vids.includes(vid);
-        draft.patch("port", port, {
+        edits.patch("port", port, {
           pvid: pvid !== null && keep(pvid) ? pvid : null,
           untagged: untagged.filter(keep),
           tagged: tagged.filter(keep),
@@ -62,9 +62,9 @@ export const portVlanUndefined = localCheck<Undefined, "port">({
       label: `Define VLAN ${listed(vids.map(String))}`,
       planner: "define-vlans",
       args: { domain, vids },
-      edit: (draft, ids) => {
+      edit: (edits, ids) => {
         for (const vid of vids)
-          draft.put("vlan", { id: ids(), domain, vid, name: `VLAN ${vid}`, purpose: "segment" });
+          edits.put("vlan", { id: ids(), domain, vid, name: `VLAN ${vid}`, purpose: "segment" });
       },
     },
   ],
@@ -127,7 +127,7 @@ export const portsUndecided = localCheck<Undecided, "device">({
             label: `Switch ${counted(free.length, "unused port", "unused ports")} off`,
             planner: "park-ports",
             args: { ports: free },
-            edit: (draft) => parkPorts(draft, free),
+            edit: (edits) => parkPorts(edits, free),
           },
         ];
   },
@@ -186,7 +186,7 @@ function accessRepair(index: PlanIndex, port: string, host: string): Repair[] {
       label: `Make it an access port in ${segment.name} (${vlan.vid})`,
       planner: "paint-access",
       args: { port, vid: vlan.vid },
-      edit: (draft) => setAccess(draft, [port], vlan.vid),
+      edit: (edits) => setAccess(edits, [port], vlan.vid),
     },
   ];
 }
@@ -292,11 +292,11 @@ export const portInconsistent = localCheck<Inconsistent, "port">({
       label: `Make VLAN ${vid} both`,
       planner: "set-untagged-vlan",
       args: { port, vid },
-      edit: (draft) =>
-        draft.patch("port", port, {
+      edit: (edits) =>
+        edits.patch("port", port, {
           pvid: vid,
           untagged: [vid],
-          tagged: draft.need("port", port).tagged.filter((t) => t !== vid),
+          tagged: edits.need("port", port).tagged.filter((t) => t !== vid),
         }),
     }));
   },
@@ -343,6 +343,6 @@ export const portSharedTwice = localCheck<Shared, "port">({
         label: `Unplug ${host.name}`,
         planner: "unplug-host",
         args: { host: host.id },
-        edit: (draft) => draft.patch("host", host.id, { attachment: { at: "unplaced" } }),
+        edit: (edits) => edits.patch("host", host.id, { attachment: { at: "unplaced" } }),
       })),
 });

@@ -19,7 +19,7 @@ function renumber(index: PlanIndex, vlanId: string): Repair[] {
       label: `Give ${vlan.name} the number ${free}`,
       planner: "renumber-vlan",
       args: { vlan: vlanId, vid: free },
-      edit: (draft) => draft.patch("vlan", vlanId, { vid: free }),
+      edit: (edits) => edits.patch("vlan", vlanId, { vid: free }),
     },
   ];
 }
@@ -143,7 +143,7 @@ export const vlanMissingOnHop = check<BreakData>({
             : counted(ports.length, "port", "ports")),
         planner: "carry-vlan",
         args: { vid, ports },
-        edit: (draft) => carryOn(draft, ports, number),
+        edit: (edits) => carryOn(edits, ports, number),
       },
     ];
   },
@@ -208,15 +208,15 @@ export const vlansJoined = check<JoinedData>({
           label: `Use VLAN ${vid} untagged at ${nameOf(index, "port", port)} too`,
           planner: "set-untagged-vlan",
           args: { port, vid },
-          edit: (draft) => {
-            const before = draft.need("port", port);
+          edit: (edits) => {
+            const before = edits.need("port", port);
             // What was untagged here goes on tagged where the far end expects it so; otherwise it would be
             // lost on this hop.
-            const displaced = before.untagged.filter((old) => draft.need("port", far).tagged.includes(old));
+            const displaced = before.untagged.filter((old) => edits.need("port", far).tagged.includes(old));
             const tagged = [...new Set([...before.tagged, ...displaced])]
               .filter((t) => t !== number)
               .sort((a, b) => a - b);
-            draft.patch("port", port, { pvid: number, untagged: [number], tagged });
+            edits.patch("port", port, { pvid: number, untagged: [number], tagged });
           },
         },
       ];

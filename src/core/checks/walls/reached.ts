@@ -64,7 +64,7 @@ export const pastTheWalls = check<Past>({
         label: `Let ${nameOf(index, "device", leg.device)} be its gateway`,
         planner: "set-gateway",
         args: { segment, leg: leg.id },
-        edit: (draft) => draft.patch("segment", segment, { gatewayInterface: leg.id }),
+        edit: (edits) => edits.patch("segment", segment, { gatewayInterface: leg.id }),
       })),
 });
 
@@ -129,7 +129,7 @@ export const managementReachable = check<Open>({
       label: `Close ${nameOf(index, "wall", wall)}`,
       planner: "set-wall",
       args: { wall, door: "closed" },
-      edit: (draft) => draft.remove("wall", wall),
+      edit: (edits) => edits.remove("wall", wall),
     },
   ],
 });

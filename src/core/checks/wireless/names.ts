@@ -124,9 +124,9 @@ export const ssidDiffers = check<Differing>({
             label: "Set all of them as the first is",
             planner: "equal-ssids",
             args: { ssids },
-            edit: (draft) => {
+            edit: (edits) => {
               for (const ssid of rest)
-                draft.patch("ssid", ssid.id, {
+                edits.patch("ssid", ssid.id, {
                   segment: first.segment,
                   moreSegments: first.moreSegments,
                   security: first.security,

@@ -82,7 +82,7 @@ export const channelsClash = check<ChannelClash>({
                   `in ${BAND_WORDS[band]}, ${useDfs}`,
                 planner: "assign-channels",
                 args: { band, useDfs },
-                edit: (draft) => assignAllChannels(draft, index, [band], useDfs),
+                edit: (edits) => assignAllChannels(edits, index, [band], useDfs),
               },
             ]
           : [];
@@ -126,7 +126,7 @@ export const channelNotAllowed = localCheck<OfRadio, "radio">({
       label: "Leave the channel open",
       planner: "set-channel",
       args: { radio, channel: null },
-      edit: (draft) => draft.patch("radio", radio, { channel: null }),
+      edit: (edits) => edits.patch("radio", radio, { channel: null }),
     },
   ],
 });
@@ -153,7 +153,7 @@ export const wideIn24 = localCheck<OfRadio, "radio">({
       label: "Make it 20 MHz wide",
       planner: "set-radio",
       args: { radio, widthMhz: 20 },
-      edit: (draft) => draft.patch("radio", radio, { widthMhz: 20 }),
+      edit: (edits) => edits.patch("radio", radio, { widthMhz: 20 }),
     },
   ],
 });

@@ -68,7 +68,7 @@ export const accessPortToPoint = localCheck<AccessPort, "device">({
         label: "Make both ends a trunk with what it needs",
         planner: "paint-ports",
         args: { ports: [port, own], role: "accessPoint" },
-        edit: (draft) => paintPorts(draft, [port, own], { role: "trunk", ...role }),
+        edit: (edits) => paintPorts(edits, [port, own], { role: "trunk", ...role }),
       },
     ];
   },
@@ -101,7 +101,7 @@ export const guestsNotIsolated = localCheck<OfSsid, "ssid">({
       label: "Keep its stations apart",
       planner: "edit-ssid",
       args: { ssid, isolation: true },
-      edit: (draft) => draft.patch("ssid", ssid, { isolation: true }),
+      edit: (edits) => edits.patch("ssid", ssid, { isolation: true }),
     },
   ],
 });
@@ -131,7 +131,7 @@ export const weakSecurity = localCheck<OfSsid, "ssid">({
         label: `Make it ${SECURITY_FACTS[security].words}`,
         planner: "edit-ssid",
         args: { ssid, security },
-        edit: (draft) => draft.patch("ssid", ssid, { security }),
+        edit: (edits) => edits.patch("ssid", ssid, { security }),
       },
     ];
   },
@@ -166,14 +166,14 @@ export const securityNotFor6 = localCheck<OfSsid, "ssid">({
               label: "Leave 6 GHz out",
               planner: "edit-ssid",
               args: { ssid, bands: rest },
-              edit: (draft: Parameters<Repair["edit"]>[0]) => draft.patch("ssid", ssid, { bands: rest }),
+              edit: (edits: Parameters<Repair["edit"]>[0]) => edits.patch("ssid", ssid, { bands: rest }),
             },
           ]),
       {
         label: `Make it ${SECURITY_FACTS[security].words}`,
         planner: "edit-ssid",
         args: { ssid, security },
-        edit: (draft) => draft.patch("ssid", ssid, { security }),
+        edit: (edits) => edits.patch("ssid", ssid, { security }),
       },
     ];
   },

@@ -8,7 +8,7 @@ import { encodePlan, openPlan } from "../../formats";
 import { dice } from "../../testing/plants";
 import { mixedSite } from "../../testing/mixed-site";
 import { editField, FIELD_PATHS } from "../../testing/schema-edits";
-import { Draft, entityOf, type Plan } from "..";
+import { PlanEdits, entityOf, type Plan } from "..";
 import { KINDS, SCHEMAS, type Entity, type Kind } from "./kinds";
 import { decodeStored, encodeStored } from "./stored";
 import { MISFIT } from "./stored-parts";
@@ -37,9 +37,9 @@ test("edits of every field, as the strict way takes them, are read alike", () =>
   let tried = 0;
   for (const path of FIELD_PATHS)
     for (const plan of PLANS) {
-      const draft = new Draft(plan);
-      editField(draft, path, roll);
-      for (const { kind, after } of draft.changes()) {
+      const edits = new PlanEdits(plan);
+      editField(edits, path, roll);
+      for (const { kind, after } of edits.changes()) {
         if (after === null) continue;
         const text = textSide(kind, after);
         const strict = SCHEMAS[kind].safeParse(text);

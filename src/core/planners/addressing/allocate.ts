@@ -16,7 +16,7 @@ import {
   type SubnetWish,
 } from "../../address";
 import { byText } from "../../kernel";
-import type { Draft, PlanIndex, Scope, Segment } from "../../plan";
+import type { PlanEdits, PlanIndex, Scope, Segment } from "../../plan";
 import { poolFor } from "./conventions";
 import { indexOf } from "../drafted";
 import { forbiddenRanges } from "./forbidden";
@@ -145,32 +145,32 @@ export function allocate(index: PlanIndex, wanted: Allocation): Allocated {
 /**
  * Writes an allocation; refused whole when a segment has no room, or an address in use would lose its place.
  */
-export function writeAllocation(draft: Draft, { moves, fresh, unplaced }: Allocated): Refusal {
+export function writeAllocation(edits: PlanEdits, { moves, fresh, unplaced }: Allocated): Refusal {
   if (unplaced.length > 0)
     return (
       "There is no room for " +
       `${unplaced.slice(0, 4).join(", ")}${unplaced.length > 4 ? ` and ${unplaced.length - 4} more` : ""}; ` +
       "add a block, or keep fewer segments where they are."
     );
-  const refusal = renumber(draft, moves);
+  const refusal = renumber(edits, moves);
   if (refusal !== null) return refusal;
-  for (const { segment, prefix } of fresh) draft.patch("segment", segment, { prefixes4: [prefix] });
-  redraftCutPools(draft, moves);
+  for (const { segment, prefix } of fresh) edits.patch("segment", segment, { prefixes4: [prefix] });
+  redraftCutPools(edits, moves);
   return null;
 }
 
 /**
  * A smaller subnet may leave little of a pool, or nothing: it is then drafted anew by the site's conventions.
  */
-function redraftCutPools(draft: Draft, moves: readonly Move[]): void {
+function redraftCutPools(edits: PlanEdits, moves: readonly Move[]): void {
   const smaller = new Set(
     moves.filter((move) => move.to.length > move.from.length).map((move) => move.segment),
   );
   if (smaller.size === 0) return;
   const size = (scope: Scope) => scope.pools.reduce((sum, pool) => sum + rangeCount(pool), 0n);
-  const index = indexOf(draft);
-  for (const scope of draft.all("scope")) {
-    const before = draft.plan.scope.get(scope.id);
+  const index = indexOf(edits);
+  for (const scope of edits.all("scope")) {
+    const before = edits.plan.scope.get(scope.id);
     if (
       scope.family !== 4 ||
       !smaller.has(scope.segment) ||
@@ -178,8 +178,8 @@ function redraftCutPools(draft: Draft, moves: readonly Move[]): void {
       size(before) === size(scope)
     )
       continue;
-    const pool = poolFor(index, draft.need("segment", scope.segment));
-    if (pool !== null) draft.patch("scope", scope.id, { pools: [pool], exclusions: [] });
+    const pool = poolFor(index, edits.need("segment", scope.segment));
+    if (pool !== null) edits.patch("scope", scope.id, { pools: [pool], exclusions: [] });
   }
 }
 
@@ -210,7 +210,7 @@ function movesOfBlock(index: PlanIndex, from: Prefix, to: Prefix): Move[] | stri
 }
 
 /** Renumbers the part of the site inside one block into another; the site's own list of blocks follows. */
-export function renumberBlock(draft: Draft, index: PlanIndex, from: Prefix, to: Prefix): Refusal {
+export function renumberBlock(edits: PlanEdits, index: PlanIndex, from: Prefix, to: Prefix): Refusal {
   const moves = movesOfBlock(index, from, to);
   if (typeof moves === "string") return moves;
   const moving = new Set(moves.map((move) => move.segment));
@@ -228,9 +228,9 @@ export function renumberBlock(draft: Draft, index: PlanIndex, from: Prefix, to: 
     if (met !== undefined)
       return `${formatPrefix(move.to)} would meet ${met.name}, which does not move. Choose another block.`;
   }
-  const refusal = renumber(draft, moves);
+  const refusal = renumber(edits, moves);
   if (refusal !== null) return refusal;
-  const site = draft.need("site", draft.plan.site.id);
+  const site = edits.need("site", edits.plan.site.id);
   const blocks = site.blocks.map((block) =>
     block.family === from.family && containsPrefix(from, block) ? to : block,
   );
@@ -238,6 +238,6 @@ export function renumberBlock(draft: Draft, index: PlanIndex, from: Prefix, to: 
     (block, i) => blocks.findIndex((other) => formatPrefix(other) === formatPrefix(block)) === i,
   );
   if (!distinct.some((block) => containsPrefix(block, to)) && distinct.length < 16) distinct.push(to);
-  draft.put("site", { ...site, blocks: distinct });
+  edits.put("site", { ...site, blocks: distinct });
   return null;
 }

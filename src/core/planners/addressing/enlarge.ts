@@ -8,7 +8,7 @@ import {
   type Prefix,
   type Prefix4,
 } from "../../address";
-import type { Draft, Plan, Segment } from "../../plan";
+import type { PlanEdits, Plan, Segment } from "../../plan";
 import { forbiddenRanges } from "./forbidden";
 import type { Refusal } from "../planner";
 import { renumber } from "./renumber";
@@ -48,10 +48,10 @@ export function enlargementOf(plan: Plan, segment: Segment, length: number): Enl
   return to === null ? null : { from, to, inPlace: false };
 }
 
-export function enlarge(draft: Draft, segment: string, { from, to, inPlace }: Enlargement): Refusal {
-  if (!inPlace) return renumber(draft, [{ segment, from, to }]);
-  const known = draft.need("segment", segment);
-  draft.patch("segment", segment, {
+export function enlarge(edits: PlanEdits, segment: string, { from, to, inPlace }: Enlargement): Refusal {
+  if (!inPlace) return renumber(edits, [{ segment, from, to }]);
+  const known = edits.need("segment", segment);
+  edits.patch("segment", segment, {
     prefixes4: known.prefixes4.map((prefix) => (formatPrefix(prefix) === formatPrefix(from) ? to : prefix)),
   });
   return null;

@@ -30,8 +30,8 @@ export function forbiddenRanges(plan: Plan): Forbidden[] {
     return known === undefined
       ? []
       : [
-          ...addresses4.flatMap((one) => of(one, known.length4)),
-          ...addresses6.flatMap((one) => of(one, known.length6)),
+          ...addresses4.flatMap((ipv4) => of(ipv4, known.length4)),
+          ...addresses6.flatMap((ipv6) => of(ipv6, known.length6)),
         ];
   });
   return [...plan.site.keepClear, ...boxes, ...gear, ...outside];

@@ -48,7 +48,7 @@ describe("renumbering", () => {
         const from = must(segment.prefixes4[0], "a subnet");
         const to = net4(`172.20.${third}.0/${Math.min(24, from.length)}`);
         const there = donePlan(
-          afterEdit(plan, ({ draft }) => renumber(draft, [{ segment: segment.id, from, to }])),
+          afterEdit(plan, ({ edits }) => renumber(edits, [{ segment: segment.id, from, to }])),
         );
         for (const host of plan.host.values()) {
           const moved = must(there.host.get(host.id), "the host");
@@ -59,7 +59,7 @@ describe("renumbering", () => {
         expect(shape(there)).toEqual(shape(plan));
         expect(
           donePlan(
-            afterEdit(there, ({ draft }) => renumber(draft, [{ segment: segment.id, from: to, to: from }])),
+            afterEdit(there, ({ edits }) => renumber(edits, [{ segment: segment.id, from: to, to: from }])),
           ),
         ).toEqual(plan);
       }),
@@ -74,7 +74,7 @@ describe("renumbering", () => {
         "a block",
       );
       const to = net(`172.20.0.0/${Math.max(16, block.length)}`);
-      const there = donePlan(afterEdit(plan, ({ draft, index }) => renumberBlock(draft, index, block, to)));
+      const there = donePlan(afterEdit(plan, ({ edits, index }) => renumberBlock(edits, index, block, to)));
       for (const segment of plan.segment.values()) {
         const [from, moved] = [
           must(segment.prefixes4[0], "a subnet"),
@@ -85,7 +85,7 @@ describe("renumbering", () => {
       const codes = (of: Plan) => listFindings(runChecks(PlanIndex.of(of))).map((f) => f.key);
       expect(codes(there)).toEqual(codes(plan));
       expect(
-        donePlan(afterEdit(there, ({ draft, index }) => renumberBlock(draft, index, to, block))),
+        donePlan(afterEdit(there, ({ edits, index }) => renumberBlock(edits, index, to, block))),
       ).toEqual(plan);
     }
   });
@@ -95,8 +95,8 @@ describe("renumbering", () => {
     const [servers, cards] = [named(plan, "Servers"), named(plan, "Cards")];
     const [a, b] = [must(servers.prefixes4[0], "a subnet"), must(cards.prefixes4[0], "a subnet")];
     const there = donePlan(
-      afterEdit(plan, ({ draft }) =>
-        renumber(draft, [
+      afterEdit(plan, ({ edits }) =>
+        renumber(edits, [
           { segment: servers.id, from: a, to: b },
           { segment: cards.id, from: b, to: a },
         ]),
@@ -112,30 +112,30 @@ describe("renumbering", () => {
   test("what has no place in the new subnet refuses the whole; a forbidden or occupied block, too", () => {
     const plan = fennelStreet();
     const staff = named(plan, "Staff");
-    const tooSmall = afterEdit(plan, ({ draft }) =>
-      renumber(draft, [
+    const tooSmall = afterEdit(plan, ({ edits }) =>
+      renumber(edits, [
         { segment: staff.id, from: must(staff.prefixes4[0], "a subnet"), to: net("172.20.0.0/28") },
       ]),
     );
     expect(tooSmall).toMatch(/^.+ has 10\.24\.20\.\d+, and 172\.20\.0\.0\/28 has no such place/);
     expect(
-      afterEdit(plan, ({ draft, index }) =>
-        renumberBlock(draft, index, net("10.24.0.0/17"), net("172.28.0.0/16")),
+      afterEdit(plan, ({ edits, index }) =>
+        renumberBlock(edits, index, net("10.24.0.0/17"), net("172.28.0.0/16")),
       ),
     ).toMatch(/must stay clear: the imaging supplier/);
     expect(
-      afterEdit(plan, ({ draft, index }) =>
-        renumberBlock(draft, index, net("10.24.20.0/24"), net("10.24.30.0/24")),
+      afterEdit(plan, ({ edits, index }) =>
+        renumberBlock(edits, index, net("10.24.20.0/24"), net("10.24.30.0/24")),
       ),
     ).toMatch(/would meet Phones, which does not move/);
     expect(
-      afterEdit(plan, ({ draft, index }) =>
-        renumberBlock(draft, index, net("10.24.0.0/17"), net("172.20.0.0/24")),
+      afterEdit(plan, ({ edits, index }) =>
+        renumberBlock(edits, index, net("10.24.0.0/17"), net("172.20.0.0/24")),
       ),
     ).toMatch(/is smaller than/);
     expect(
-      afterEdit(plan, ({ draft, index }) =>
-        renumberBlock(draft, index, net("10.99.0.0/24"), net("172.20.0.0/24")),
+      afterEdit(plan, ({ edits, index }) =>
+        renumberBlock(edits, index, net("10.99.0.0/24"), net("172.20.0.0/24")),
       ),
     ).toBe("No segment lies in 10.99.0.0/24.");
   });
@@ -154,7 +154,7 @@ describe("allocation", () => {
         const wanted = { blocks: [net4("10.88.0.0/16")], scheme, keep: new Set<string>(), doubled };
         const allocated = allocate(index, wanted);
         expect(allocate(index, wanted)).toEqual(allocated);
-        const there = donePlan(afterEdit(plan, ({ draft }) => writeAllocation(draft, allocated)));
+        const there = donePlan(afterEdit(plan, ({ edits }) => writeAllocation(edits, allocated)));
         const subnets = [...there.segment.values()].map((s) => must(s.prefixes4[0], "a subnet"));
         for (const [i, subnet] of subnets.entries()) {
           expect(containsPrefix(net("10.88.0.0/16"), subnet)).toBe(true);
@@ -205,7 +205,7 @@ describe("allocation", () => {
       keep: new Set(),
       doubled: false,
     });
-    expect(afterEdit(plan, ({ draft }) => writeAllocation(draft, allocated))).toMatch(
+    expect(afterEdit(plan, ({ edits }) => writeAllocation(edits, allocated))).toMatch(
       /^There is no room for (Guests|Staff|Phones)/,
     );
   });
@@ -215,7 +215,7 @@ describe("splitting and merging", () => {
   test("a split keeps every fixed address, gives the upper half a segment with VLAN, gateway and pool, and merges back", () => {
     const plan = fennelStreet();
     const guests = named(plan, "Guests");
-    const split = donePlan(afterEdit(plan, (bench) => splitSegment(bench, guests.id, "Guests upstairs")));
+    const split = donePlan(afterEdit(plan, (context) => splitSegment(context, guests.id, "Guests upstairs")));
     const made = named(split, "Guests upstairs");
     expect(made.prefixes4.map(formatPrefix)).toEqual(["10.24.90.128/25"]);
     expect(named(split, "Guests").prefixes4.map(formatPrefix)).toEqual(["10.24.90.0/25"]);
@@ -239,7 +239,7 @@ describe("splitting and merging", () => {
       );
     expect(stops(index)).toEqual(stops(PlanIndex.of(plan)));
     expect(mergePartners(index, named(split, "Guests")).map((s) => s.name)).toEqual(["Guests upstairs"]);
-    const merged = donePlan(afterEdit(split, (bench) => mergeSegments(bench, guests.id, made.id)));
+    const merged = donePlan(afterEdit(split, (context) => mergeSegments(context, guests.id, made.id)));
     expect(named(merged, "Guests").prefixes4.map(formatPrefix)).toEqual(["10.24.90.0/24"]);
     expect([...merged.host.values()].map((h) => h.ipv4)).toEqual([...plan.host.values()].map((h) => h.ipv4));
     expect(merged.segment.size).toBe(plan.segment.size);
@@ -248,7 +248,9 @@ describe("splitting and merging", () => {
   test("devices in the upper half go with it", () => {
     const plan = fennelStreet();
     const imaging = named(plan, "Imaging");
-    const split = donePlan(afterEdit(plan, (bench) => splitSegment(bench, imaging.id, "Theatre imaging")));
+    const split = donePlan(
+      afterEdit(plan, (context) => splitSegment(context, imaging.id, "Theatre imaging")),
+    );
     const moved = [...split.host.values()]
       .filter((h) => h.segment === named(split, "Theatre imaging").id)
       .map((h) => h.name);
@@ -265,14 +267,16 @@ describe("splitting and merging", () => {
       for (const segment of plan.segment.values()) {
         const prefix = must(segment.prefixes4[0], "a subnet");
         if (prefix.length >= 30) continue;
-        const split = donePlan(afterEdit(plan, (bench) => splitSegment(bench, segment.id, "The other half")));
+        const split = donePlan(
+          afterEdit(plan, (context) => splitSegment(context, segment.id, "The other half")),
+        );
         const half = named(split, "The other half");
         for (const host of split.host.values())
           if (host.segment === half.id)
             expect(containsAddress(must(half.prefixes4[0], "a subnet"), must(host.ipv4, "an address"))).toBe(
               true,
             );
-        const merged = donePlan(afterEdit(split, (bench) => mergeSegments(bench, segment.id, half.id)));
+        const merged = donePlan(afterEdit(split, (context) => mergeSegments(context, segment.id, half.id)));
         expect(merged.segment.get(segment.id)).toEqual(segment);
         expect(merged.host).toEqual(plan.host);
         expect(merged.port).toEqual(plan.port);
@@ -284,9 +288,9 @@ describe("splitting and merging", () => {
   test("what is no half of one subnet, or stands behind a wall, is not merged", () => {
     const plan = fennelStreet();
     expect(
-      afterEdit(plan, (bench) => mergeSegments(bench, named(plan, "Staff").id, named(plan, "Cards").id)),
+      afterEdit(plan, (context) => mergeSegments(context, named(plan, "Staff").id, named(plan, "Cards").id)),
     ).toMatch(/not the two halves/);
-    expect(afterEdit(plan, (bench) => splitSegment(bench, named(plan, "Staff").id, " "))).toMatch(
+    expect(afterEdit(plan, (context) => splitSegment(context, named(plan, "Staff").id, " "))).toMatch(
       /Give the new segment a name/,
     );
   });
@@ -309,7 +313,9 @@ describe("IPv6", () => {
 
   test("every segment with a gateway gets a /64 with its VLAN's digits, the gateway its first address, and no stop comes", () => {
     for (const plan of PLANS) {
-      const numbered = donePlan(afterEdit(with6(plan, "fd24:5a10:3c01::/48"), (bench) => numberAll6(bench)));
+      const numbered = donePlan(
+        afterEdit(with6(plan, "fd24:5a10:3c01::/48"), (context) => numberAll6(context)),
+      );
       const index = PlanIndex.of(numbered);
       for (const segment of numbered.segment.values()) {
         const vid = index.vidOf(segment);
@@ -326,7 +332,7 @@ describe("IPv6", () => {
           .filter((f) => f.severity === "stop")
           .map((f) => f.key);
       expect(stops(numbered)).toEqual(stops(plan));
-      expect(afterEdit(numbered, (bench) => numberAll6(bench))).toBe(
+      expect(afterEdit(numbered, (context) => numberAll6(context))).toBe(
         "Every segment with a gateway has an IPv6 subnet already.",
       );
     }
@@ -334,12 +340,12 @@ describe("IPv6", () => {
 
   test("a delegated /60 has room for sixteen, a /62 for four: that is said by the name of the first without", () => {
     const plan = fennelStreet();
-    expect(typeof afterEdit(with6(plan, "2001:db8:24:100::/60"), (bench) => numberAll6(bench))).toBe(
+    expect(typeof afterEdit(with6(plan, "2001:db8:24:100::/60"), (context) => numberAll6(context))).toBe(
       "object",
     );
-    expect(afterEdit(with6(plan, "2001:db8:24:100::/62"), (bench) => numberAll6(bench))).toMatch(
+    expect(afterEdit(with6(plan, "2001:db8:24:100::/62"), (context) => numberAll6(context))).toMatch(
       /^The IPv6 blocks have no \/64 left for Cards/,
     );
-    expect(afterEdit(plan, (bench) => numberAll6(bench))).toMatch(/has no IPv6 block/);
+    expect(afterEdit(plan, (context) => numberAll6(context))).toMatch(/has no IPv6 block/);
   });
 });

@@ -15,7 +15,7 @@ import {
   type Prefix,
 } from "../../address";
 import { ascending, grouped } from "../../kernel";
-import type { Draft, ProbeQuestion, Route, Scope, Segment } from "../../plan";
+import type { PlanEdits, ProbeQuestion, Route, Scope, Segment } from "../../plan";
 import type { Refusal } from "../planner";
 
 /** One subnet of a segment that goes elsewhere; both of one family. */
@@ -93,7 +93,7 @@ const sameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.every((one,
  * Moves the addresses that legs and hosts have, and what they ask; refuses when one has no place in its new
  * subnet.
  */
-function moveStations(draft: Draft, elsewhere: MovesByAddress, moveOf: MoveOf): Refusal {
+function moveStations(edits: PlanEdits, elsewhere: MovesByAddress, moveOf: MoveOf): Refusal {
   let refusal: Refusal = null;
   const own = <A extends Address>(segment: string | null, name: string, address: A): A => {
     const move = moveOf(segment, address);
@@ -107,29 +107,34 @@ function moveStations(draft: Draft, elsewhere: MovesByAddress, moveOf: MoveOf): 
   };
   const follow = <A extends Address>(address: A | null): A | null =>
     address === null ? null : elsewhere.follow(address);
-  for (const leg of draft.all("interface")) {
-    const name = draft.get("device", leg.device)?.name ?? leg.name;
+  for (const leg of edits.all("interface")) {
+    const name = edits.get("device", leg.device)?.name ?? leg.name;
     const addresses4 = leg.addresses4.map((a: Ipv4) => own(leg.segment, name, a));
     const addresses6 = leg.addresses6.map((a: Ipv6) => own(leg.segment, name, a));
     const relayTo = follow(leg.relayTo);
     const before = [leg.relayTo, ...leg.addresses4, ...leg.addresses6];
     if (!sameList<unknown>([relayTo, ...addresses4, ...addresses6], before))
-      draft.put("interface", { ...leg, addresses4, addresses6, relayTo });
+      edits.put("interface", { ...leg, addresses4, addresses6, relayTo });
   }
-  for (const host of draft.all("host")) {
+  for (const host of edits.all("host")) {
     const ipv4 = host.ipv4 === null ? null : own(host.segment, host.name, host.ipv4);
     const ipv6 = host.ipv6 === null ? null : own(host.segment, host.name, host.ipv6);
     const [gateway4, gateway6] = [follow(host.gateway4), follow(host.gateway6)];
     const dns = host.dns.map((a) => elsewhere.follow(a));
     const before = [host.ipv4, host.ipv6, host.gateway4, host.gateway6, ...host.dns];
     if (!sameList<unknown>([ipv4, ipv6, gateway4, gateway6, ...dns], before))
-      draft.put("host", { ...host, ipv4, ipv6, gateway4, gateway6, dns });
+      edits.put("host", { ...host, ipv4, ipv6, gateway4, gateway6, dns });
   }
   return refusal;
 }
 
 /** A segment's own subnets and the servers it tells. */
-function moveSegment(draft: Draft, segment: Segment, mine: readonly Move[], elsewhere: MovesByAddress): void {
+function moveSegment(
+  edits: PlanEdits,
+  segment: Segment,
+  mine: readonly Move[],
+  elsewhere: MovesByAddress,
+): void {
   const to = <P extends Prefix>(prefix: P): P =>
     (mine.find(
       ({ from }) =>
@@ -138,7 +143,7 @@ function moveSegment(draft: Draft, segment: Segment, mine: readonly Move[], else
   const dns = segment.dns.map((a) => elsewhere.follow(a));
   const time = segment.time.map((a) => elsewhere.follow(a));
   if (mine.length === 0 && sameList(dns, segment.dns) && sameList(time, segment.time)) return;
-  draft.put("segment", {
+  edits.put("segment", {
     ...segment,
     prefixes4: segment.prefixes4.map(to),
     prefixes6: segment.prefixes6.map(to),
@@ -154,33 +159,33 @@ function moveSegment(draft: Draft, segment: Segment, mine: readonly Move[], else
  * in use for which the new subnet has no place refuses the whole; a pool is cut to what fits. Backwards, with
  * the ends of each move swapped, leads to the plan that was, as long as nothing was cut.
  */
-export function renumber(draft: Draft, moves: readonly Move[]): Refusal {
+export function renumber(edits: PlanEdits, moves: readonly Move[]): Refusal {
   const bySegment = grouped(moves, (move) => move.segment);
   const elsewhere = new MovesByAddress(moves);
   const moveOf: MoveOf = (segment, address) =>
     segment === null
       ? undefined
       : bySegment.get(segment)?.find((move) => containsAddress(move.from, address));
-  const refusal = moveStations(draft, elsewhere, moveOf);
+  const refusal = moveStations(edits, elsewhere, moveOf);
   if (refusal !== null) return refusal;
-  for (const scope of draft.all("scope")) {
+  for (const scope of edits.all("scope")) {
     const next = movedScope(scope, elsewhere, (address) => moveOf(scope.segment, address));
-    if (next !== scope) draft.put("scope", next);
+    if (next !== scope) edits.put("scope", next);
   }
-  for (const segment of draft.all("segment"))
-    moveSegment(draft, segment, bySegment.get(segment.id) ?? [], elsewhere);
-  for (const device of draft.all("device")) {
+  for (const segment of edits.all("segment"))
+    moveSegment(edits, segment, bySegment.get(segment.id) ?? [], elsewhere);
+  for (const device of edits.all("device")) {
     const routes = device.routes.map((route) => movedRoute(route, moves, elsewhere));
-    if (!sameList(routes, device.routes)) draft.put("device", { ...device, routes });
+    if (!sameList(routes, device.routes)) edits.put("device", { ...device, routes });
   }
-  for (const expectation of draft.all("expectation")) {
+  for (const expectation of edits.all("expectation")) {
     const next = movedQuestion(expectation.question, elsewhere);
-    if (next !== expectation.question) draft.put("expectation", { ...expectation, question: next });
+    if (next !== expectation.question) edits.put("expectation", { ...expectation, question: next });
   }
-  const site = draft.need("site", draft.plan.site.id);
+  const site = edits.need("site", edits.plan.site.id);
   const servers = site.conventions.dnsServers.map((a) => elsewhere.follow(a));
   if (!sameList(servers, site.conventions.dnsServers))
-    draft.put("site", { ...site, conventions: { ...site.conventions, dnsServers: servers } });
+    edits.put("site", { ...site, conventions: { ...site.conventions, dnsServers: servers } });
   return null;
 }
 
@@ -221,9 +226,9 @@ function movedScope(
   elsewhere: MovesByAddress,
   moveOf: (address: Address) => Move | undefined,
 ): Scope {
-  const range = (one: AddressRange): AddressRange[] => {
-    const move = moveOf(one.first) ?? moveOf(one.last);
-    const there = move === undefined ? one : movedRange(move, one);
+  const range = (addressRange: AddressRange): AddressRange[] => {
+    const move = moveOf(addressRange.first) ?? moveOf(addressRange.last);
+    const there = move === undefined ? addressRange : movedRange(move, addressRange);
     return there === null ? [] : [there];
   };
   const options = scope.options.map((option) => ({

@@ -18,13 +18,13 @@ import {
   type Plan,
   type Segment,
   type Vid,
-  Draft,
+  PlanEdits,
   type Scope,
   type Interface,
 } from "../../plan";
 import { giveGateway } from "../segments/add-segment";
 import { markFor, nextFreeVid, tapeFor } from "./conventions";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 import { removeSegment } from "../site/remove";
 import { gatewayIn } from "./static-block";
 
@@ -47,17 +47,17 @@ function halvesOf(
 }
 
 /** Moves the hosts and further legs of the half that goes; returns how many hosts moved. */
-function moveUsers(draft: Draft, segment: Segment, to: string, goes: Prefix4): number {
+function moveUsers(edits: PlanEdits, segment: Segment, to: string, goes: Prefix4): number {
   let moved = 0;
-  for (const host of draft.all("host")) {
+  for (const host of edits.all("host")) {
     if (host.segment !== segment.id || host.ipv4 === null || !containsAddress(goes, host.ipv4)) continue;
-    draft.patch("host", host.id, { segment: to });
+    edits.patch("host", host.id, { segment: to });
     moved += 1;
   }
-  for (const leg of draft.all("interface")) {
+  for (const leg of edits.all("interface")) {
     if (leg.segment !== segment.id || leg.id === segment.gatewayInterface) continue;
     if (leg.addresses4.some((address) => containsAddress(goes, address)))
-      draft.patch("interface", leg.id, { segment: to });
+      edits.patch("interface", leg.id, { segment: to });
   }
   return moved;
 }
@@ -75,15 +75,15 @@ const scopeWithin = ({ pools, exclusions }: Scope, prefix: Prefix4) => ({
  * only a person knows, and the findings name them.
  */
 // eslint-disable-next-line complexity -- each thing that a segment may lack is asked once
-export function splitSegment({ draft, ids }: Bench, segmentId: string, name: string): Refusal {
-  const segment = draft.need("segment", segmentId);
+export function splitSegment({ edits, ids }: EditContext, segmentId: string, name: string): Refusal {
+  const segment = edits.need("segment", segmentId);
   const halves = halvesOf(segment, name);
   if (typeof halves === "string") return halves;
   const { lower, upper } = halves;
   const gateway =
-    segment.gatewayInterface === null ? undefined : draft.get("interface", segment.gatewayInterface);
-  const vlan = segment.vlan === null ? undefined : draft.get("vlan", segment.vlan);
-  const number = vlan === undefined ? null : nextFreeVid(draft.plan, vlan.domain);
+    segment.gatewayInterface === null ? undefined : edits.get("interface", segment.gatewayInterface);
+  const vlan = segment.vlan === null ? undefined : edits.get("vlan", segment.vlan);
+  const number = vlan === undefined ? null : nextFreeVid(edits.plan, vlan.domain);
   if (vlan !== undefined && number === null)
     return "All VLAN IDs from 2 to 4094 are in use; remove a VLAN first.";
   // The gateway of the whole may lie in the upper half (gateway last): it keeps its address and the halves
@@ -94,19 +94,19 @@ export function splitSegment({ draft, ids }: Bench, segmentId: string, name: str
   const newVlan =
     vlan === undefined || number === null
       ? null
-      : draft.put("vlan", {
+      : edits.put("vlan", {
           id: ids(),
           domain: vlan.domain,
           vid: number,
           name: name.trim(),
           purpose: "segment",
         });
-  const made = draft.put("segment", {
+  const made = edits.put("segment", {
     ...segment,
     id: ids(),
     name: name.trim(),
-    mark: markFor(draft.plan, name),
-    tape: tapeFor(draft.plan),
+    mark: markFor(edits.plan, name),
+    tape: tapeFor(edits.plan),
     prefixes4: [goes],
     prefixes6: [],
     gatewayInterface: null,
@@ -115,19 +115,19 @@ export function splitSegment({ draft, ids }: Bench, segmentId: string, name: str
     vlan: newVlan?.id ?? null,
     management: false,
   });
-  draft.patch("segment", segmentId, { prefixes4: [stays, ...segment.prefixes4.slice(1)] });
-  const moved = moveUsers(draft, segment, made.id, goes);
-  draft.patch("segment", made.id, { planned: moved });
-  draft.patch("segment", segmentId, { planned: Math.max(0, segment.planned - moved) });
-  for (const scope of draft.all("scope").filter((one) => one.segment === segmentId && one.family === 4)) {
-    draft.patch("scope", scope.id, scopeWithin(scope, stays));
+  edits.patch("segment", segmentId, { prefixes4: [stays, ...segment.prefixes4.slice(1)] });
+  const moved = moveUsers(edits, segment, made.id, goes);
+  edits.patch("segment", made.id, { planned: moved });
+  edits.patch("segment", segmentId, { planned: Math.max(0, segment.planned - moved) });
+  for (const scope of edits.all("scope").filter((one) => one.segment === segmentId && one.family === 4)) {
+    edits.patch("scope", scope.id, scopeWithin(scope, stays));
     // What was offered and left out in the half that goes is so there, by the same server.
     const gone = scopeWithin(scope, goes);
-    const ownGateway = gateway === undefined ? null : gatewayIn(draft.plan.site.conventions, goes);
+    const ownGateway = gateway === undefined ? null : gatewayIn(edits.plan.site.conventions, goes);
     const pools = ownGateway === null ? gone.pools : gone.pools.flatMap((pool) => without(pool, ownGateway));
-    if (pools.length > 0) draft.put("scope", { ...scope, ...gone, pools, id: ids(), segment: made.id });
+    if (pools.length > 0) edits.put("scope", { ...scope, ...gone, pools, id: ids(), segment: made.id });
   }
-  if (gateway !== undefined) giveGateway(draft, ids, made.id, gateway.device);
+  if (gateway !== undefined) giveGateway(edits, ids, made.id, gateway.device);
   return null;
 }
 
@@ -169,31 +169,31 @@ export const mergePartners = (index: PlanIndex, segment: Segment): Segment[] => 
 };
 
 /** Hosts, wireless names and further legs of the segment that goes. */
-function moveIntoMerged(draft: Draft, into: Segment, gone: Segment): void {
-  for (const host of draft.all("host"))
-    if (host.segment === gone.id) draft.patch("host", host.id, { segment: into.id });
-  for (const ssid of draft.all("ssid")) {
+function moveIntoMerged(edits: PlanEdits, into: Segment, gone: Segment): void {
+  for (const host of edits.all("host"))
+    if (host.segment === gone.id) edits.patch("host", host.id, { segment: into.id });
+  for (const ssid of edits.all("ssid")) {
     if (ssid.segment !== gone.id && !ssid.moreSegments.includes(gone.id)) continue;
     const more = new Set(ssid.moreSegments.map((one) => (one === gone.id ? into.id : one)));
-    draft.patch("ssid", ssid.id, {
+    edits.patch("ssid", ssid.id, {
       segment: ssid.segment === gone.id ? into.id : ssid.segment,
       moreSegments: [...more].filter((one) => one !== ssid.segment || ssid.segment !== gone.id),
     });
   }
-  for (const leg of draft.all("interface"))
+  for (const leg of edits.all("interface"))
     if (leg.segment === gone.id && leg.id !== gone.gatewayInterface)
-      draft.patch("interface", leg.id, { segment: into.id });
+      edits.patch("interface", leg.id, { segment: into.id });
 }
 
 /** Whoever asked the gateway that goes for names asks the one that stays. */
-function nameOtherGateway(draft: Draft, goneGateway: Interface | undefined, into: Segment): void {
+function nameOtherGateway(edits: PlanEdits, goneGateway: Interface | undefined, into: Segment): void {
   const old = goneGateway?.addresses4[0];
-  const stays = into.gatewayInterface === null ? undefined : draft.get("interface", into.gatewayInterface);
+  const stays = into.gatewayInterface === null ? undefined : edits.get("interface", into.gatewayInterface);
   const [replacement] = stays?.addresses4 ?? [];
   if (old === undefined || replacement === undefined) return;
-  for (const segment of draft.all("segment"))
+  for (const segment of edits.all("segment"))
     if (segment.dns.includes(old))
-      draft.patch("segment", segment.id, {
+      edits.patch("segment", segment.id, {
         dns: [...new Set(segment.dns.map((d) => (d === old ? replacement : d)))],
       });
 }
@@ -203,8 +203,12 @@ function nameOtherGateway(draft: Draft, goneGateway: Interface | undefined, into
  * and the ports on its VLAN come along, its gateway address, VLAN and scope go. Every fixed address stays as
  * it is.
  */
-export function mergeSegments({ draft }: Pick<Bench, "draft">, intoId: string, goneId: string): Refusal {
-  const [into, gone] = [draft.need("segment", intoId), draft.need("segment", goneId)];
+export function mergeSegments(
+  { edits }: Pick<EditContext, "edits">,
+  intoId: string,
+  goneId: string,
+): Refusal {
+  const [into, gone] = [edits.need("segment", intoId), edits.need("segment", goneId)];
   const [a, b] = [into.prefixes4[0], gone.prefixes4[0]];
   const whole = a === undefined || b === undefined ? null : wholeOf(a, b);
   if (whole === null)
@@ -215,20 +219,20 @@ export function mergeSegments({ draft }: Pick<Bench, "draft">, intoId: string, g
       "take the wall between them away. Put them into one zone first."
     );
   const goneGateway =
-    gone.gatewayInterface === null ? undefined : draft.get("interface", gone.gatewayInterface);
-  moveIntoMerged(draft, into, gone);
-  const refusal = mergeScopes(draft, intoId, goneId);
+    gone.gatewayInterface === null ? undefined : edits.get("interface", gone.gatewayInterface);
+  moveIntoMerged(edits, into, gone);
+  const refusal = mergeScopes(edits, intoId, goneId);
   if (refusal !== null) return refusal;
-  repaint(draft, gone.vlan, into.vlan);
-  nameOtherGateway(draft, goneGateway, into);
+  repaint(edits, gone.vlan, into.vlan);
+  nameOtherGateway(edits, goneGateway, into);
   const [prefixes4, prefixes6] = [
     [whole, ...into.prefixes4.slice(1), ...gone.prefixes4.slice(1)],
     [...into.prefixes6, ...gone.prefixes6],
   ];
   if (prefixes4.length > 8 || prefixes6.length > 8)
     return `${into.name} and ${gone.name} have more than 8 further subnets between them; take some away first.`;
-  draft.patch("segment", intoId, { prefixes4, prefixes6, planned: into.planned + gone.planned });
-  removeSegment(draft, goneId);
+  edits.patch("segment", intoId, { prefixes4, prefixes6, planned: into.planned + gone.planned });
+  removeSegment(edits, goneId);
   return null;
 }
 
@@ -236,11 +240,11 @@ export function mergeSegments({ draft }: Pick<Bench, "draft">, intoId: string, g
  * The pools and exclusions of a segment's scope come along; a scope that the other has none like moves as it
  * is.
  */
-function mergeScopes(draft: Bench["draft"], intoId: string, goneId: string): Refusal {
-  for (const scope of draft.all("scope").filter((one) => one.segment === goneId)) {
-    const own = draft.all("scope").find((one) => one.segment === intoId && one.family === scope.family);
+function mergeScopes(edits: EditContext["edits"], intoId: string, goneId: string): Refusal {
+  for (const scope of edits.all("scope").filter((one) => one.segment === goneId)) {
+    const own = edits.all("scope").find((one) => one.segment === intoId && one.family === scope.family);
     if (own === undefined) {
-      draft.patch("scope", scope.id, { segment: intoId });
+      edits.patch("scope", scope.id, { segment: intoId });
       continue;
     }
     const [pools, exclusions] = [
@@ -252,23 +256,23 @@ function mergeScopes(draft: Bench["draft"], intoId: string, goneId: string): Ref
         `The two scopes have ${pools.length} pools and ${exclusions.length} ` +
         "exclusions between them; a scope has at most 32 and 64. Join some first."
       );
-    draft.patch("scope", own.id, { pools, exclusions });
+    edits.patch("scope", own.id, { pools, exclusions });
   }
   return null;
 }
 
 /** Every port that carries one VLAN carries the other instead. */
-function repaint(draft: Bench["draft"], fromId: string | null, toId: string | null): void {
-  const [from, to] = [fromId, toId].map((id) => (id === null ? undefined : draft.get("vlan", id)));
+function repaint(edits: EditContext["edits"], fromId: string | null, toId: string | null): void {
+  const [from, to] = [fromId, toId].map((id) => (id === null ? undefined : edits.get("vlan", id)));
   if (from === undefined || to === undefined || from.domain !== to.domain) return;
   const swap = (list: readonly Vid[]) =>
     [...new Set(list.map((vid) => (vid === from.vid ? to.vid : vid)))].sort((x, y) => x - y);
-  for (const port of draft.all("port")) {
-    if (draft.get("device", port.device)?.domain !== from.domain) continue;
+  for (const port of edits.all("port")) {
+    if (edits.get("device", port.device)?.domain !== from.domain) continue;
     if (port.pvid !== from.vid && !port.untagged.includes(from.vid) && !port.tagged.includes(from.vid))
       continue;
     const pvid = port.pvid === from.vid ? to.vid : port.pvid;
-    draft.patch("port", port.id, {
+    edits.patch("port", port.id, {
       pvid,
       untagged: swap(port.untagged),
       tagged: swap(port.tagged).filter((vid) => vid !== pvid),

@@ -1,10 +1,10 @@
 import { byNaturalText } from "../../kernel";
-import { BLANK_LINK, isGateway, type Device, type Draft, type Port, type Vid } from "../../plan";
+import { BLANK_LINK, isGateway, type Device, type PlanEdits, type Port, type Vid } from "../../plan";
 import { domainFor, mediumBetween, placeDevice } from "./add-device";
 import { modelsOf, type DeviceModel } from "../../catalogue";
 import { nextDeviceName } from "./device-name";
 import { fieldsOf } from "../ports/paint-ports";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 /** What one line asks for: how many of which model, where, and which device they are cabled to. */
 export interface StackOrder {
@@ -22,7 +22,7 @@ const words = (text: string): string[] =>
     .filter((word) => word !== "");
 
 /** The model that a description means: all its words are in the model's name, the shortest such name first. */
-function modelFor(draft: Draft, text: string): DeviceModel | null {
+function modelFor(edits: PlanEdits, text: string): DeviceModel | null {
   const wanted = words(text).map((word) =>
     word.replace(/^(ports?|switch(?:es)?|aps?)$/, (all) => {
       if (all.startsWith("port")) return "port";
@@ -30,7 +30,7 @@ function modelFor(draft: Draft, text: string): DeviceModel | null {
       return "access";
     }),
   );
-  const found = modelsOf(draft.plan).filter((model) => {
+  const found = modelsOf(edits.plan).filter((model) => {
     const own = words(`${model.model} ${model.kind === "accessPoint" ? "access point" : model.kind}`);
     return wanted.every((word) => own.some((one) => one === word || one === `${word}s`));
   });
@@ -44,7 +44,7 @@ function modelFor(draft: Draft, text: string): DeviceModel | null {
  * the last two may be left out. A sentence says what can't be read.
  */
 export function readStack(
-  draft: Draft,
+  edits: PlanEdits,
   typed: string,
 ):
   | { readonly order: StackOrder; readonly refusal: null }
@@ -62,16 +62,16 @@ export function readStack(
   const count = Number(number);
   if (count < 1 || count > MOST)
     return refuse(`${count} is no number of devices to add at once; write 1 to ${MOST}.`);
-  const model = modelFor(draft, what.replace(/,$/, ""));
+  const model = modelFor(edits, what.replace(/,$/, ""));
   if (model === null)
     return refuse(
       `No model answers to "${what.trim()}"; choose one of the list, or make one of your own first.`,
     );
   if (place.length > 120) return refuse("A place has at most 120 characters.");
   if (target === undefined) return { order: { count, model, place: place.trim(), to: null }, refusal: null };
-  const devices = draft.all("device");
+  const devices = edits.all("device");
   const named = devices.find((device) => device.name.toLowerCase() === target.toLowerCase());
-  const core = /^(the\s+)?(core|gateway)$/i.test(target) ? coreOf(draft) : undefined;
+  const core = /^(the\s+)?(core|gateway)$/i.test(target) ? coreOf(edits) : undefined;
   const to = named ?? core;
   if (to === undefined)
     return refuse(
@@ -88,27 +88,27 @@ export function readStack(
 }
 
 /** The switch that stands next to the gateway, else the gateway: where new gear is usually cabled to. */
-function coreOf(draft: Draft): Device | undefined {
-  const deviceOf = new Map(draft.all("port").map((port) => [port.id, port.device]));
+function coreOf(edits: PlanEdits): Device | undefined {
+  const deviceOf = new Map(edits.all("port").map((port) => [port.id, port.device]));
   const gateways = new Set(
-    draft
+    edits
       .all("device")
       .filter(isGateway)
       .map((device) => device.id),
   );
-  const beside = draft.all("link").flatMap((link) => {
+  const beside = edits.all("link").flatMap((link) => {
     const [a, b] = [deviceOf.get(link.a) ?? "", deviceOf.get(link.b) ?? ""];
     if (gateways.has(a)) return [b];
     if (gateways.has(b)) return [a];
     return [];
   });
-  const switches = draft
+  const switches = edits
     .all("device")
     .filter((device) => device.kind === "switch")
     .sort((a, b) => byNaturalText(a.name, b.name));
   return (
     switches.find((device) => beside.includes(device.id)) ??
-    draft.all("device").find(isGateway) ??
+    edits.all("device").find(isGateway) ??
     switches[0]
   );
 }
@@ -117,11 +117,11 @@ function coreOf(draft: Draft): Device | undefined {
  * Every VLAN with a segment in a domain: what a trunk between switches carries until it is known what is
  * needed behind it.
  */
-const vidsIn = (draft: Draft, domain: string | null): Vid[] => {
-  const used = new Set(draft.all("segment").flatMap((segment) => segment.vlan ?? []));
+const vidsIn = (edits: PlanEdits, domain: string | null): Vid[] => {
+  const used = new Set(edits.all("segment").flatMap((segment) => segment.vlan ?? []));
   return [
     ...new Set(
-      draft
+      edits
         .all("vlan")
         .filter((vlan) => vlan.domain === domain && used.has(vlan.id))
         .map((vlan) => vlan.vid),
@@ -129,13 +129,13 @@ const vidsIn = (draft: Draft, domain: string | null): Vid[] => {
   ].sort((a, b) => a - b);
 };
 
-function freePorts(draft: Draft, device: string): Port[] {
+function freePorts(edits: PlanEdits, device: string): Port[] {
   const used = new Set([
-    ...draft.all("link").flatMap((link) => [link.a, link.b]),
-    ...draft.all("interface").flatMap((leg) => leg.port ?? []),
-    ...draft.all("host").flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])),
+    ...edits.all("link").flatMap((link) => [link.a, link.b]),
+    ...edits.all("interface").flatMap((leg) => leg.port ?? []),
+    ...edits.all("host").flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])),
   ]);
-  return draft
+  return edits
     .all("port")
     .filter((port) => port.device === device && !used.has(port.id) && port.note === "")
     .sort((a, b) => a.position - b.position);
@@ -145,8 +145,8 @@ function freePorts(draft: Draft, device: string): Port[] {
  * The pair of free ports for an uplink: fibre where both ends have it, else copper; the last of the new one,
  * the last free of the other.
  */
-function uplinkPair(draft: Draft, device: string, to: string): readonly [Port, Port] | null {
-  const [own, far] = [freePorts(draft, device), freePorts(draft, to)];
+function uplinkPair(edits: PlanEdits, device: string, to: string): readonly [Port, Port] | null {
+  const [own, far] = [freePorts(edits, device), freePorts(edits, to)];
   for (const medium of ["fibre", "copper"] as const) {
     const [a, b] = [
       own.filter((port) => port.medium === medium).at(-1),
@@ -161,28 +161,28 @@ function uplinkPair(draft: Draft, device: string, to: string): readonly [Port, P
  * Adds the devices, cables each to its uplink, and paints both ends as a trunk. Nothing is added when there
  * is no port left for one.
  */
-export function addStack({ draft, ids }: Bench, typed: string): Refusal {
-  const read = readStack(draft, typed);
+export function addStack({ edits, ids }: EditContext, typed: string): Refusal {
+  const read = readStack(edits, typed);
   if (read.refusal !== null) return read.refusal;
   const { count, model, place, to } = read.order;
-  const domain = to?.domain ?? domainFor(draft, ids);
+  const domain = to?.domain ?? domainFor(edits, ids);
   for (let i = 0; i < count; i += 1) {
-    const name = nextDeviceName(draft, model.kind, place);
-    const { device } = placeDevice(draft, ids, model, { name, place, domain });
+    const name = nextDeviceName(edits, model.kind, place);
+    const { device } = placeDevice(edits, ids, model, { name, place, domain });
     if (to === null) continue;
-    const pair = uplinkPair(draft, device.id, to.id);
+    const pair = uplinkPair(edits, device.id, to.id);
     if (pair === null)
       return (
         `${to.name} has no port left for number ${i + 1} of ` +
         `${count}; add fewer, or cable them to another device.`
       );
     const [a, b] = pair;
-    draft.put("link", { ...BLANK_LINK, id: ids(), a: a.id, b: b.id, medium: mediumBetween(a, b) });
-    const vids = vidsIn(draft, domain);
+    edits.put("link", { ...BLANK_LINK, id: ids(), a: a.id, b: b.id, medium: mediumBetween(a, b) });
+    const vids = vidsIn(edits, domain);
     const bridges = [device, to].every((one) => one.bridging === "vlan");
     if (bridges && vids.length > 0)
       for (const port of [a, b])
-        draft.patch("port", port.id, fieldsOf({ role: "trunk", untagged: null, tagged: vids }));
+        edits.patch("port", port.id, fieldsOf({ role: "trunk", untagged: null, tagged: vids }));
   }
   return null;
 }

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { bramblewick } from "../../../../demo/bramblewick";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { must } from "../../kernel";
-import { Draft, PlanIndex, type Plan } from "../../plan";
+import { PlanEdits, PlanIndex, type Plan } from "../../plan";
 import { cablesInOrder } from "../../sheets";
 import { afterEdit, donePlan } from "../../testing/after-edit";
 import {
@@ -17,7 +17,7 @@ import {
 const office = fennelStreet();
 const rowsOf = (plan: Plan) =>
   cablesInOrder(PlanIndex.of(plan)).map(({ link }) =>
-    CABLE_COLUMNS.map((column) => cableCellText(new Draft(plan), link, column)),
+    CABLE_COLUMNS.map((column) => cableCellText(new PlanEdits(plan), link, column)),
   );
 const ids = (plan: Plan) => cablesInOrder(PlanIndex.of(plan)).map(({ link }) => link.id);
 
@@ -27,16 +27,16 @@ test("what a cell shows, typed in again, changes nothing; the whole table copied
       for (const column of CABLE_COLUMNS) {
         expect(
           donePlan(
-            afterEdit(plan, (bench) =>
-              editCableCell(bench, link.id, column, cableCellText(bench.draft, link, column)),
+            afterEdit(plan, (context) =>
+              editCableCell(context, link.id, column, cableCellText(context.edits, link, column)),
             ),
           ),
         ).toEqual(plan);
       }
     expect(
       donePlan(
-        afterEdit(plan, (bench) =>
-          pasteCables(bench, { rows: rowsOf(plan), from: "label", onto: ids(plan) }),
+        afterEdit(plan, (context) =>
+          pasteCables(context, { rows: rowsOf(plan), from: "label", onto: ids(plan) }),
         ),
       ),
     ).toEqual(plan);
@@ -45,12 +45,12 @@ test("what a cell shows, typed in again, changes nothing; the whole table copied
 
 test("the table of a site, pasted where all its cables have been taken out, lays them again", () => {
   const bare = donePlan(
-    afterEdit(office, (bench) => {
-      for (const link of bench.draft.all("link")) bench.draft.remove("link", link.id);
+    afterEdit(office, (context) => {
+      for (const link of context.edits.all("link")) context.edits.remove("link", link.id);
     }),
   );
   const again = donePlan(
-    afterEdit(bare, (bench) => pasteCables(bench, { rows: rowsOf(office), from: "label", onto: [] })),
+    afterEdit(bare, (context) => pasteCables(context, { rows: rowsOf(office), from: "label", onto: [] })),
   );
   expect(rowsOf(again)).toEqual(rowsOf(office));
 });
@@ -74,7 +74,7 @@ test.each<[CableColumn, string, RegExp]>([
     ),
     "a copper cable",
   ).link.id;
-  expect(afterEdit(office, (bench) => editCableCell(bench, id, column, text))).toMatch(refusal);
+  expect(afterEdit(office, (context) => editCableCell(context, id, column, text))).toMatch(refusal);
 });
 
 test("kinds of cable and optics are read in the usual ways", () => {
@@ -83,30 +83,30 @@ test("kinds of cable and optics are read in the usual ways", () => {
       donePlan(
         afterEdit(
           office,
-          (bench) =>
-            editCableCell(bench, first ?? "", "medium", "Copper") ??
-            editCableCell(bench, first ?? "", "cable", text),
+          (context) =>
+            editCableCell(context, first ?? "", "medium", "Copper") ??
+            editCableCell(context, first ?? "", "cable", text),
         ),
       ).link.get(first ?? "")?.cable,
     ).toBe("cat6a");
   expect(
     donePlan(
-      afterEdit(office, (bench) => editCableCell(bench, first ?? "", "medium", "Direct attach")),
+      afterEdit(office, (context) => editCableCell(context, first ?? "", "medium", "Direct attach")),
     ).link.get(first ?? "")?.medium,
   ).toBe("directAttach");
 });
 
 test("a line names both ends of a new cable or is refused; a bad row refuses the whole paste", () => {
-  expect(afterEdit(office, (bench) => layCable(bench, "Switch B 5"))).toMatch(/write both ends/);
-  expect(afterEdit(office, (bench) => layCable(bench, "Switch B 99 to Upper switch 14"))).toMatch(
+  expect(afterEdit(office, (context) => layCable(context, "Switch B 5"))).toMatch(/write both ends/);
+  expect(afterEdit(office, (context) => layCable(context, "Switch B 99 to Upper switch 14"))).toMatch(
     /"Switch B 99" is no port here/,
   );
   fc.assert(
     fc.property(fc.nat(2), (bad) => {
       const rows = [0, 1, 2].map((i) => [i === bad ? "wood" : "copper"]);
       expect(
-        afterEdit(office, (bench) =>
-          pasteCables(bench, { rows, from: "medium", onto: ids(office).slice(0, 3) }),
+        afterEdit(office, (context) =>
+          pasteCables(context, { rows, from: "medium", onto: ids(office).slice(0, 3) }),
         ),
       ).toBe(`Row ${bad + 1}: "wood" is no medium; write copper, fibre or direct attach.`);
     }),

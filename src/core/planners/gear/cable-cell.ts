@@ -1,9 +1,9 @@
 import { CABLE_SHORT, CABLE_WORDS, MEDIUM_WORDS, opticsFor } from "../../cabling";
-import { CABLES, OPTICS, type Cable, type Draft, type Link, type Optic } from "../../plan";
+import { CABLES, OPTICS, type Cable, type PlanEdits, type Link, type Optic } from "../../plan";
 import { connectPorts } from "./add-device";
 import { setCable, setMedium, setOptic, setPatch } from "./edit-cabling";
 import { portNamed } from "../register/host-cell";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 import { editLink } from "../site/set-fields";
 import type { Paste } from "../register/table-paste";
 
@@ -21,9 +21,9 @@ export const CABLE_COLUMNS = [
 ] as const;
 export type CableColumn = (typeof CABLE_COLUMNS)[number];
 
-const portText = (draft: Pick<Draft, "need">, id: string): string => {
-  const port = draft.need("port", id);
-  return `${draft.need("device", port.device).name} ${port.label}`;
+const portText = (edits: Pick<PlanEdits, "need">, id: string): string => {
+  const port = edits.need("port", id);
+  return `${edits.need("device", port.device).name} ${port.label}`;
 };
 const squeezed = (text: string): string =>
   text
@@ -48,18 +48,18 @@ const opticNamed = (text: string): Optic | undefined =>
   text === "" ? "none" : OPTICS.find((optic) => squeezed(optic) === squeezed(text));
 
 /** A cell of the cable schedule as it can be typed in again. */
-export function cableCellText(draft: Pick<Draft, "need">, link: Link, column: CableColumn): string {
+export function cableCellText(edits: Pick<PlanEdits, "need">, link: Link, column: CableColumn): string {
   const optic = (port: string) => {
-    const { optic: one } = draft.need("port", port);
+    const { optic: one } = edits.need("port", port);
     return one === "none" ? "" : one;
   };
   switch (column) {
     case "label":
       return link.label;
     case "from":
-      return portText(draft, link.a);
+      return portText(edits, link.a);
     case "to":
-      return portText(draft, link.b);
+      return portText(edits, link.b);
     case "fromOptic":
       return optic(link.a);
     case "toOptic":
@@ -78,41 +78,41 @@ export function cableCellText(draft: Pick<Draft, "need">, link: Link, column: Ca
 }
 
 /** Puts one end of a cable into another port. */
-function moveEnd(bench: Bench, link: Link, end: "a" | "b", text: string): Refusal {
-  const { draft } = bench;
-  const port = portNamed(draft, text);
+function moveEnd(context: EditContext, link: Link, end: "a" | "b", text: string): Refusal {
+  const { edits } = context;
+  const port = portNamed(edits, text);
   if (port === null)
     return `"${text}" is no port here; write the device and the number on its case, such as Upper switch 13.`;
   if (port === link[end]) return null;
-  const name = portText(draft, port);
-  if (draft.all("link").some((other) => other.a === port || other.b === port))
+  const name = portText(edits, port);
+  if (edits.all("link").some((other) => other.a === port || other.b === port))
     return `${name} has a cable already; unplug it first.`;
-  if (draft.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port))
+  if (edits.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port))
     return `A device is plugged into ${name} already; unplug it first.`;
-  draft.patch("link", link.id, { [end]: port });
+  edits.patch("link", link.id, { [end]: port });
   return null;
 }
 
 /** Writes one cell of the cable schedule. */
-export function editCableCell(bench: Bench, id: string, column: CableColumn, typed: string): Refusal {
-  const { draft } = bench;
+export function editCableCell(context: EditContext, id: string, column: CableColumn, typed: string): Refusal {
+  const { edits } = context;
   const text = typed.trim();
-  const link = draft.need("link", id);
+  const link = edits.need("link", id);
   switch (column) {
     case "label":
     case "length":
-      return editLink(bench, id, column, text);
+      return editLink(context, id, column, text);
     case "panel":
     case "socket":
-      return setPatch(bench, id, column, text);
+      return setPatch(context, id, column, text);
     case "from":
-      return moveEnd(bench, link, "a", text);
+      return moveEnd(context, link, "a", text);
     case "to":
-      return moveEnd(bench, link, "b", text);
+      return moveEnd(context, link, "b", text);
     case "medium": {
       const medium = mediumNamed(text);
       if (medium === undefined) return `"${text}" is no medium; write copper, fibre or direct attach.`;
-      setMedium(bench, id, medium);
+      setMedium(context, id, medium);
       return null;
     }
     case "cable": {
@@ -121,7 +121,7 @@ export function editCableCell(bench: Bench, id: string, column: CableColumn, typ
         ? `"${text}" is no kind of cable; write one of ${CABLES.filter((one) => one !== "unknown")
             .map((one) => CABLE_SHORT[one])
             .join(", ")}.`
-        : setCable(bench, id, cable);
+        : setCable(context, id, cable);
     }
     case "fromOptic":
     case "toOptic": {
@@ -129,28 +129,28 @@ export function editCableCell(bench: Bench, id: string, column: CableColumn, typ
       const optic = opticNamed(text);
       return optic === undefined
         ? `"${text}" is no optic; write one of ${
-            opticsFor(draft.need("port", port))
+            opticsFor(edits.need("port", port))
               .filter((one) => one !== "none")
               .join(", ") || "none, as this port takes none"
           }.`
-        : setOptic(bench, port, optic);
+        : setOptic(context, port, optic);
     }
   }
 }
 
 /** "Upper switch 20 to Switch B 3": lays a cable between two ports named so. */
-export function layCable(bench: Bench, typed: string): Refusal {
+export function layCable(context: EditContext, typed: string): Refusal {
   const ends = typed.split(/\s+to\s+|\s*[–-]>?\s+|\s*\t\s*/i).map((part) => part.trim());
   if (ends.length !== 2)
     return `"${typed.trim()}" can't be read; write both ends, such as Upper switch 20 to Switch B 3.`;
-  const found = ends.map((text) => ({ text, port: portNamed(bench.draft, text) }));
+  const found = ends.map((text) => ({ text, port: portNamed(context.edits, text) }));
   const unknown = found.find(({ port }) => port === null);
   if (unknown !== undefined)
     return (
       `"${unknown.text}" is no port here; write the device ` +
       "and the number on its case, such as Upper switch 13."
     );
-  return connectPorts(bench, found[0]?.port ?? "", found[1]?.port ?? "");
+  return connectPorts(context, found[0]?.port ?? "", found[1]?.port ?? "");
 }
 
 /** The order in which a row's cells are written: the medium before the cable that it can be. */
@@ -171,7 +171,7 @@ const ORDER: readonly CableColumn[] = [
  * Writes pasted rows onto `onto`; a row beyond it is a new cable and has to name both its ends. One bad cell
  * refuses the whole paste.
  */
-export function pasteCables(bench: Bench, { rows, from, onto }: Paste<CableColumn>): Refusal {
+export function pasteCables(context: EditContext, { rows, from, onto }: Paste<CableColumn>): Refusal {
   const start = CABLE_COLUMNS.indexOf(from);
   for (const [i, row] of rows.entries()) {
     const cells = new Map(
@@ -182,9 +182,9 @@ export function pasteCables(bench: Bench, { rows, from, onto }: Paste<CableColum
     );
     let id = onto[i];
     if (id === undefined) {
-      const refusal = layCable(bench, `${cells.get("from") ?? ""} to ${cells.get("to") ?? ""}`);
+      const refusal = layCable(context, `${cells.get("from") ?? ""} to ${cells.get("to") ?? ""}`);
       if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
-      id = bench.draft.all("link").at(-1)?.id ?? "";
+      id = context.edits.all("link").at(-1)?.id ?? "";
       cells.delete("from");
       cells.delete("to");
     }
@@ -195,7 +195,7 @@ export function pasteCables(bench: Bench, { rows, from, onto }: Paste<CableColum
         (text === "" && (column === "from" || column === "to" || column === "medium"))
       )
         continue;
-      const refusal = editCableCell(bench, id, column, text);
+      const refusal = editCableCell(context, id, column, text);
       if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
     }
   }

@@ -1,5 +1,5 @@
 import { vid as asVid, type PlanIndex } from "../../plan";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 /**
  * "20 Household, 30 Studio": the VLANs a device has created itself, as it can be typed in again; empty when
@@ -12,8 +12,8 @@ export const deviceVlansText = (index: PlanIndex, device: string): string =>
     .join(", ");
 
 /** Writes them: numbers with names, commas between. What is in the list already keeps its entry. */
-export function setDeviceVlans({ draft, ids }: Bench, device: string, text: string): Refusal {
-  const known = draft.all("deviceVlan").filter((entry) => entry.device === device);
+export function setDeviceVlans({ edits, ids }: EditContext, device: string, text: string): Refusal {
+  const known = edits.all("deviceVlan").filter((entry) => entry.device === device);
   const kept = new Set<string>();
   for (const part of text
     .split(/[,;\n]/)
@@ -29,21 +29,21 @@ export function setDeviceVlans({ draft, ids }: Bench, device: string, text: stri
     const name = match?.[2] ?? "";
     if (name.length > 80) return "A VLAN's name has at most 80 characters.";
     const same = known.find((entry) => entry.vid === number && !kept.has(entry.id));
-    const entry = draft.put(
+    const entry = edits.put(
       "deviceVlan",
       same === undefined ? { id: ids(), device, vid: number, name } : { ...same, name },
     );
     kept.add(entry.id);
   }
-  for (const entry of known) if (!kept.has(entry.id)) draft.remove("deviceVlan", entry.id);
+  for (const entry of known) if (!kept.has(entry.id)) edits.remove("deviceVlan", entry.id);
   return null;
 }
 
 /** The longest VLAN name a device's software takes; empty when nobody knows. */
-export function setVlanNameLimit({ draft }: Bench, device: string, text: string): Refusal {
+export function setVlanNameLimit({ edits }: EditContext, device: string, text: string): Refusal {
   const limit = /^\d{1,2}$/.test(text.trim()) ? Number(text.trim()) : null;
   if (text.trim() !== "" && (limit === null || limit < 1 || limit > 80))
     return `"${text}" is no length; write 1 to 80 characters, or leave it empty.`;
-  draft.patch("device", device, { vlanNameLimit: limit });
+  edits.patch("device", device, { vlanNameLimit: limit });
   return null;
 }

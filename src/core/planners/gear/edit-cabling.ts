@@ -1,39 +1,47 @@
 import { byNaturalText } from "../../kernel";
-import { BLANK_LINK, type Cable, type Draft, type Lag, type Link, type Optic, type Port } from "../../plan";
+import {
+  BLANK_LINK,
+  type Cable,
+  type PlanEdits,
+  type Lag,
+  type Link,
+  type Optic,
+  type Port,
+} from "../../plan";
 import { cablesFor, opticsFor } from "../../cabling";
 import { fillPattern } from "../name-pattern";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
-type Bound = Pick<Bench, "draft">;
+type Bound = Pick<EditContext, "edits">;
 
 /** Sets what a cable is made of; a kind of cable that the medium can't be goes. */
-export function setMedium({ draft }: Bound, id: string, medium: Link["medium"]): void {
-  const { cable } = draft.need("link", id);
-  draft.patch("link", id, { medium, cable: cablesFor(medium).includes(cable) ? cable : "unknown" });
+export function setMedium({ edits }: Bound, id: string, medium: Link["medium"]): void {
+  const { cable } = edits.need("link", id);
+  edits.patch("link", id, { medium, cable: cablesFor(medium).includes(cable) ? cable : "unknown" });
 }
 
-export function setCable({ draft }: Bound, id: string, cable: Cable): Refusal {
-  const link = draft.need("link", id);
+export function setCable({ edits }: Bound, id: string, cable: Cable): Refusal {
+  const link = edits.need("link", id);
   if (!cablesFor(link.medium).includes(cable))
     return `A ${link.medium} cable is not of that kind; change the medium first.`;
-  draft.patch("link", id, { cable });
+  edits.patch("link", id, { cable });
   return null;
 }
 
 /** What is plugged into a port that takes optics. */
-export function setOptic({ draft }: Bound, port: string, optic: Optic): Refusal {
-  const entity = draft.need("port", port);
+export function setOptic({ edits }: Bound, port: string, optic: Optic): Refusal {
+  const entity = edits.need("port", port);
   if (!opticsFor(entity).includes(optic))
     return `Port ${entity.label} runs at up to ${entity.speedMbps} Mbit/s and takes no ${optic}.`;
-  draft.patch("port", port, { optic });
+  edits.patch("port", port, { optic });
   return null;
 }
 
 /** The port of the patch panel, or the label of the socket. */
-export function setPatch({ draft }: Bound, id: string, field: "panel" | "socket", typed: string): Refusal {
+export function setPatch({ edits }: Bound, id: string, field: "panel" | "socket", typed: string): Refusal {
   const text = typed.trim();
   if (text.length > 120) return "At most 120 characters here.";
-  draft.patch("link", id, { [field]: text });
+  edits.patch("link", id, { [field]: text });
   return null;
 }
 
@@ -43,13 +51,13 @@ export const CABLE_WORDS_IN_BRACES = ["from", "fromPort", "to", "toPort", "place
  * Writes the labels of cables by the site's pattern, in the order of their first ends; `only` limits it to
  * some. A label is not given twice.
  */
-export function labelCables({ draft }: Bound, only: ReadonlySet<string> | null = null): Refusal {
-  const pattern = draft.need("site", draft.plan.site.id).conventions.cablePattern;
+export function labelCables({ edits }: Bound, only: ReadonlySet<string> | null = null): Refusal {
+  const pattern = edits.need("site", edits.plan.site.id).conventions.cablePattern;
   const ends = (link: Link) => {
-    const [a, b] = [draft.need("port", link.a), draft.need("port", link.b)];
-    return { a, b, from: draft.need("device", a.device), to: draft.need("device", b.device) };
+    const [a, b] = [edits.need("port", link.a), edits.need("port", link.b)];
+    return { a, b, from: edits.need("device", a.device), to: edits.need("device", b.device) };
   };
-  const links = draft
+  const links = edits
     .all("link")
     .map((link) => ({ link, ...ends(link) }))
     .sort(
@@ -76,23 +84,23 @@ export function labelCables({ draft }: Bound, only: ReadonlySet<string> | null =
     let label = base;
     for (let n = 2; taken.has(label.toLowerCase()); n += 1) label = `${base}/${n}`;
     taken.add(label.toLowerCase());
-    draft.patch("link", link.id, { label });
+    edits.patch("link", link.id, { label });
   }
   return null;
 }
 
-const usedBy = (draft: Draft, port: string): boolean =>
-  draft.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port) ||
-  draft.all("interface").some((leg) => leg.port === port);
+const usedBy = (edits: PlanEdits, port: string): boolean =>
+  edits.all("host").some((host) => host.attachment.at === "port" && host.attachment.port === port) ||
+  edits.all("interface").some((leg) => leg.port === port);
 
 /** Makes one LAG of some ports of a device. What the first carries the others carry, too. */
-export function makeLag({ draft, ids }: Bench, ports: readonly string[], mode: Lag["mode"]): Refusal {
-  const members = ports.map((id) => draft.need("port", id)).sort((a, b) => a.position - b.position);
+export function makeLag({ edits, ids }: EditContext, ports: readonly string[], mode: Lag["mode"]): Refusal {
+  const members = ports.map((id) => edits.need("port", id)).sort((a, b) => a.position - b.position);
   const [first] = members;
   if (first === undefined || members.length < 2)
     return "A LAG takes two ports or more; choose them together.";
   if (members.some((port) => port.device !== first.device)) return "The ports of a LAG are on one device.";
-  const busy = members.find((port) => port.lag !== null || usedBy(draft, port.id));
+  const busy = members.find((port) => port.lag !== null || usedBy(edits, port.id));
   if (busy !== undefined)
     return (
       `Port ${busy.label} is ` +
@@ -105,17 +113,17 @@ export function makeLag({ draft, ids }: Bench, ports: readonly string[], mode: L
       `${slower.label} at ${slower.speedMbps}; the ports of a LAG run at one speed.`
     );
   const numbers = new Set(
-    draft
+    edits
       .all("lag")
       .filter((lag) => lag.device === first.device)
       .map((lag) => lag.name),
   );
   let n = 1;
   while (numbers.has(`LAG ${n}`)) n += 1;
-  const lag = draft.put("lag", { id: ids(), device: first.device, name: `LAG ${n}`, mode });
+  const lag = edits.put("lag", { id: ids(), device: first.device, name: `LAG ${n}`, mode });
   const { enabled, pvid, untagged, tagged, admit, ingressFilter, guards } = first;
   for (const port of members)
-    draft.patch("port", port.id, {
+    edits.patch("port", port.id, {
       lag: lag.id,
       enabled,
       pvid,
@@ -128,21 +136,21 @@ export function makeLag({ draft, ids }: Bench, ports: readonly string[], mode: L
   return null;
 }
 
-export function setLagMode({ draft }: Bound, id: string, mode: Lag["mode"]): void {
-  draft.patch("lag", id, { mode });
+export function setLagMode({ edits }: Bound, id: string, mode: Lag["mode"]): void {
+  edits.patch("lag", id, { mode });
 }
 
 /** Takes a LAG apart; its ports keep what they carry. */
-export function dissolveLag({ draft }: Bound, id: string): void {
-  for (const port of draft.all("port")) if (port.lag === id) draft.patch("port", port.id, { lag: null });
-  draft.remove("lag", id);
+export function dissolveLag({ edits }: Bound, id: string): void {
+  for (const port of edits.all("port")) if (port.lag === id) edits.patch("port", port.id, { lag: null });
+  edits.remove("lag", id);
 }
 
 /** Joins two LAGs port by port, in the printed order, where neither has a cable yet. */
-export function cableLags({ draft, ids }: Bench, a: string, b: string): Refusal {
-  const used = new Set(draft.all("link").flatMap((link) => [link.a, link.b]));
+export function cableLags({ edits, ids }: EditContext, a: string, b: string): Refusal {
+  const used = new Set(edits.all("link").flatMap((link) => [link.a, link.b]));
   const free = (lag: string): Port[] =>
-    draft
+    edits
       .all("port")
       .filter((port) => port.lag === lag && !used.has(port.id))
       .sort((x, y) => x.position - y.position);
@@ -155,7 +163,7 @@ export function cableLags({ draft, ids }: Bench, a: string, b: string): Refusal 
   for (const [i, port] of near.entries()) {
     const other = far[i];
     if (other !== undefined)
-      draft.put("link", {
+      edits.put("link", {
         ...BLANK_LINK,
         id: ids(),
         a: port.id,

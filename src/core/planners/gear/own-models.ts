@@ -1,6 +1,6 @@
 import { NO_ABILITIES, USUAL_ABILITIES, type Device, type OwnModel } from "../../plan";
 import { modelsOf, type PortRun } from "../../catalogue";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 const SPEEDS = [100, 1000, 2500, 5000, 10_000, 25_000, 40_000, 100_000];
 /** "2.5G" or "100M" in Mbit/s; null for a speed that no port has, 1000 where none is written. */
@@ -109,11 +109,11 @@ const wholeOr = (empty: number | null, text: string, most: number): number | nul
 
 /** A model of the site's own; with `id` the one that is changed. Devices made of it before stay as they are. */
 // eslint-disable-next-line complexity -- one line for each field that can't be read
-export function putModel({ draft, ids }: Bench, id: string | null, typed: ModelText): Refusal {
+export function putModel({ edits, ids }: EditContext, id: string | null, typed: ModelText): Refusal {
   const name = typed.name.trim();
   if (name === "" || name.length > 80) return "Give the model a name of 1 to 80 characters.";
   if (
-    modelsOf(draft.plan).some((model) => model.id !== id && model.model.toLowerCase() === name.toLowerCase())
+    modelsOf(edits.plan).some((model) => model.id !== id && model.model.toLowerCase() === name.toLowerCase())
   )
     return `There is a model called ${name} already; give this one another name.`;
   const runs = readRuns(typed.ports);
@@ -126,7 +126,7 @@ export function putModel({ draft, ids }: Bench, id: string | null, typed: ModelT
     return `"${typed.oneLostW}" is no budget; write whole watts, or leave it empty for one supply.`;
   if (heightUnits === undefined || heightUnits === null)
     return `"${typed.heightUnits}" is no height; write height units from 0 to 60.`;
-  const known = id === null ? undefined : draft.get("deviceModel", id);
+  const known = id === null ? undefined : edits.get("deviceModel", id);
   const usual = typed.bridging === "vlan" ? USUAL_ABILITIES : NO_ABILITIES;
   const routes = typed.kind === "gateway" || typed.kind === "firewall";
   const model: OwnModel = {
@@ -140,10 +140,10 @@ export function putModel({ draft, ids }: Bench, id: string | null, typed: ModelT
     heightUnits,
     abilities: known?.bridging === typed.bridging ? known.abilities : { ...usual, routes },
   };
-  draft.put("deviceModel", model);
+  edits.put("deviceModel", model);
   return null;
 }
 
-export function removeModel({ draft }: Pick<Bench, "draft">, id: string): void {
-  draft.remove("deviceModel", id);
+export function removeModel({ edits }: Pick<EditContext, "edits">, id: string): void {
+  edits.remove("deviceModel", id);
 }

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { must } from "../../kernel";
 import {
   applyChanges,
-  Draft,
+  PlanEdits,
   invert,
   PlanIndex,
   vid as asVid,
@@ -122,9 +122,9 @@ test("after the repair nothing is missing and nothing needless on any tree or ri
   fc.assert(
     fc.property(anySite, (site) => {
       const plan = planOf(site);
-      const draft = new Draft(plan);
-      carryExactly(draft, PlanIndex.of(plan));
-      const changes = draft.changes();
+      const edits = new PlanEdits(plan);
+      carryExactly(edits, PlanIndex.of(plan));
+      const changes = edits.changes();
       repaired += changes.length;
       const index = PlanIndex.of(after(plan, changes));
       for (const { port, missing, needless } of portCarries(index).values()) {
@@ -136,7 +136,7 @@ test("after the repair nothing is missing and nothing needless on any tree or ri
         if (site.strict) expect(port.pvid === null || port.tagged.length === 0).toBe(true);
       }
       // Done once, there is nothing left to do; undone, all is as it was.
-      const again = new Draft(index.plan);
+      const again = new PlanEdits(index.plan);
       carryExactly(again, index);
       expect(again.changes()).toEqual([]);
       expect(after(index.plan, invert(changes)).port).toEqual(plan.port);
@@ -148,16 +148,16 @@ test("after the repair nothing is missing and nothing needless on any tree or ri
 
 test("ports of end devices, guards and ports that are right are left alone; only the chosen cables are touched", () => {
   const index = PlanIndex.of(fennelStreet());
-  const draft = new Draft(index.plan);
-  carryExactly(draft, index);
-  const changed = draft.changes().map(({ before, after: now }) => [before as Port, now as Port] as const);
+  const edits = new PlanEdits(index.plan);
+  carryExactly(edits, index);
+  const changed = edits.changes().map(({ before, after: now }) => [before as Port, now as Port] as const);
   expect(changed.length).toBeGreaterThan(0);
   for (const [was, is] of changed) {
     expect(index.peerOf(was.id)).toBeDefined();
     expect(is.guards).toEqual(was.guards);
   }
   const one = must(changed[0], "a port")[0];
-  const only = new Draft(index.plan);
+  const only = new PlanEdits(index.plan);
   carryExactly(only, index, new Set([one.id]));
   expect(
     only
@@ -200,9 +200,9 @@ test("whatever is painted on any selection agrees in itself, leaves all other po
         const plan = must(plans[which], "a plan");
         const all = [...plan.port.keys()];
         const chosen = [...new Set(picks.map((n) => must(all[n % all.length], "a port")))];
-        const draft = new Draft(plan);
-        for (const role of roles) paintPorts(draft, chosen, role);
-        const changes = draft.changes();
+        const edits = new PlanEdits(plan);
+        for (const role of roles) paintPorts(edits, chosen, role);
+        const changes = edits.changes();
         const painted = after(plan, changes);
         for (const id of chosen) {
           const port = must(painted.port.get(id), "a painted port");
@@ -233,15 +233,15 @@ test("a crossing is set as asked, agrees in itself, and keeps the port's other V
       (site, steps) => {
         const base = planOf({ ...site, strict: false });
         const index = PlanIndex.of(base);
-        const draft = new Draft(base);
+        const edits = new PlanEdits(base);
         const ports = [...base.port.values()].filter(
           (port) => base.device.get(port.device)?.bridging === "vlan",
         );
         for (const [pick, vid, way] of steps) {
           const { id } = must(ports[pick % ports.length], "a port");
-          const was = draft.need("port", id);
-          expect(setCrossing({ draft, index, ids: () => "" }, id, v(vid), way)).toBeNull();
-          const is = draft.need("port", id);
+          const was = edits.need("port", id);
+          expect(setCrossing({ edits, index, ids: () => "" }, id, v(vid), way)).toBeNull();
+          const is = edits.need("port", id);
           expect(isConsistent(is)).toBe(true);
           expect(is.tagged.includes(v(vid))).toBe(way === "tagged");
           expect(is.pvid === vid).toBe(way === "untagged");
@@ -263,9 +263,9 @@ test("a device that can't mix untagged and tagged refuses the crossing that woul
     device: [{ ...made, abilities: { ...made.abilities, mixesTagged: false } }],
     port: [port],
   });
-  const draft = new Draft(plan);
-  expect(setCrossing({ draft, index: PlanIndex.of(plan), ids: () => "" }, port.id, v(20), "tagged")).toBe(
+  const edits = new PlanEdits(plan);
+  expect(setCrossing({ edits, index: PlanIndex.of(plan), ids: () => "" }, port.id, v(20), "tagged")).toBe(
     "Old switch can't have untagged and tagged VLANs on one port; port 1 would have 10 untagged and 20 tagged.",
   );
-  expect(draft.changes()).toEqual([]);
+  expect(edits.changes()).toEqual([]);
 });

@@ -1,4 +1,4 @@
-import type { Draft, PlanIndex, Port, Vid } from "../../plan";
+import type { PlanEdits, PlanIndex, Port, Vid } from "../../plan";
 import { FABRIC, isConsistent, modeOf } from "../../fabric";
 import { portCarries, type PortCarry } from "../../forwarding";
 import { fieldsOf } from "./paint-ports";
@@ -6,11 +6,11 @@ import { fieldsOf } from "./paint-ports";
 const inOrder = (vids: Iterable<Vid>): Vid[] => [...new Set(vids)].sort((a, b) => a - b);
 
 /** Adds a tagged VLAN to ports that lack it. */
-export function carryOn(draft: Draft, ports: readonly string[], vid: Vid): void {
+export function carryOn(edits: PlanEdits, ports: readonly string[], vid: Vid): void {
   for (const id of ports) {
-    const port = draft.need("port", id);
+    const port = edits.need("port", id);
     if (port.tagged.includes(vid) || port.untagged.includes(vid)) continue;
-    draft.patch("port", id, { enabled: true, tagged: inOrder([...port.tagged, vid]) });
+    edits.patch("port", id, { enabled: true, tagged: inOrder([...port.tagged, vid]) });
   }
 }
 
@@ -50,7 +50,11 @@ const isWrong = (carry: PortCarry | undefined, port: Port): boolean =>
  * these ports. Members of a LAG get what its first port gets. Ports that are right already are not touched.
  */
 // eslint-disable-next-line complexity -- the conditions under which a wire is left alone
-export function carryExactly(draft: Draft, index: PlanIndex, only: ReadonlySet<string> | null = null): void {
+export function carryExactly(
+  edits: PlanEdits,
+  index: PlanIndex,
+  only: ReadonlySet<string> | null = null,
+): void {
   const fabric = index.derived(FABRIC);
   const carries = portCarries(index);
   const plainWires = new Set<number>();
@@ -66,7 +70,7 @@ export function carryExactly(draft: Draft, index: PlanIndex, only: ReadonlySet<s
     for (const port of ports) {
       const own = carries.get(port.id)?.need ?? need;
       const tip = untagged !== null && own.has(untagged) ? untagged : null;
-      write(draft, index, port, {
+      write(edits, index, port, {
         untagged: tip,
         tagged: inOrder([...own].filter((vid) => vid !== tip) as Vid[]),
       });
@@ -75,7 +79,7 @@ export function carryExactly(draft: Draft, index: PlanIndex, only: ReadonlySet<s
 }
 
 function write(
-  draft: Draft,
+  edits: PlanEdits,
   index: PlanIndex,
   port: Port,
   { untagged, tagged }: { readonly untagged: Vid | null; readonly tagged: readonly Vid[] },
@@ -87,6 +91,6 @@ function write(
     // A port that has been decided keeps its guards; one that carries nothing any more waits to be decided.
     const { pvid = null, untagged: own = [], tagged: others = [], admit = "all" } = fields;
     const membership = { pvid, untagged: own, tagged: others, admit: empty ? ("all" as const) : admit };
-    draft.patch("port", member.id, modeOf(member) === "undecided" && !empty ? fields : membership);
+    edits.patch("port", member.id, modeOf(member) === "undecided" && !empty ? fields : membership);
   }
 }

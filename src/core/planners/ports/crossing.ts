@@ -1,5 +1,5 @@
 import type { PlanIndex, Port, Vid } from "../../plan";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 export type CrossingWay = "none" | "tagged" | "untagged";
 
@@ -18,11 +18,11 @@ const withMembers = (index: PlanIndex, port: Port): readonly Port[] =>
  * Sets how a port has one VLAN; what is written is consistent: the untagged one is the PVID and the only one.
  * On a device that can't mix untagged and tagged the one that would be mixed is refused.
  */
-export function setCrossing({ draft, index }: Bench, id: string, vid: Vid, way: CrossingWay): Refusal {
-  const device = draft.need("device", draft.need("port", id).device);
+export function setCrossing({ edits, index }: EditContext, id: string, vid: Vid, way: CrossingWay): Refusal {
+  const device = edits.need("device", edits.need("port", id).device);
   if (device.bridging !== "vlan") return `${device.name} knows no VLANs; there is nothing to set.`;
-  for (const { id: member } of withMembers(index, draft.need("port", id))) {
-    const port = draft.need("port", member);
+  for (const { id: member } of withMembers(index, edits.need("port", id))) {
+    const port = edits.need("port", member);
     const tip = port.pvid ?? port.untagged[0] ?? null;
     const kept = tip === vid ? null : tip;
     const untagged = way === "untagged" ? vid : kept;
@@ -37,7 +37,7 @@ export function setCrossing({ draft, index }: Bench, id: string, vid: Vid, way: 
         `${device.name} can't have untagged and tagged VLANs on one port; port ` +
         `${port.label} would have ${untagged} untagged and ${tagged.join(", ")} tagged.`
       );
-    draft.patch("port", member, {
+    edits.patch("port", member, {
       enabled: true,
       pvid: untagged,
       untagged: untagged === null ? [] : [untagged],

@@ -1,4 +1,4 @@
-import { NO_GUARDS, type Draft, type Port, type Vid } from "../../plan";
+import { NO_GUARDS, type PlanEdits, type Port, type Vid } from "../../plan";
 
 /** What a selection of ports is painted as. */
 export type PortRole =
@@ -113,15 +113,15 @@ function limitAfter({ tagged, guards }: Port, { role }: PortRole, usual: number 
     : guards.macLimit;
 }
 
-export function paintPorts(draft: Draft, ports: readonly string[], role: PortRole): void {
+export function paintPorts(edits: PlanEdits, ports: readonly string[], role: PortRole): void {
   const fields = fieldsOf(role);
-  const cabled = new Set(draft.all("link").flatMap(({ a, b }) => [a, b]));
+  const cabled = new Set(edits.all("link").flatMap(({ a, b }) => [a, b]));
   for (const id of ports) {
-    const port = draft.need("port", id);
+    const port = edits.need("port", id);
     const guards = guardsAfter(port, role);
     // More gear hangs there, with who knows how many devices behind it: the usual limit would shut them out.
     const isUsual = guards.macLimit === EDGE.macLimit || guards.macLimit === PHONE_AND_PC;
-    draft.patch("port", id, {
+    edits.patch("port", id, {
       ...fields,
       guards:
         cabled.has(id) && isUsual && port.guards.macLimit === null ? { ...guards, macLimit: null } : guards,
@@ -129,7 +129,7 @@ export function paintPorts(draft: Draft, ports: readonly string[], role: PortRol
   }
 }
 
-export const setAccess = (draft: Draft, ports: readonly string[], vid: Vid): void =>
-  paintPorts(draft, ports, { role: "access", vid });
-export const parkPorts = (draft: Draft, ports: readonly string[]): void =>
-  paintPorts(draft, ports, { role: "park" });
+export const setAccess = (edits: PlanEdits, ports: readonly string[], vid: Vid): void =>
+  paintPorts(edits, ports, { role: "access", vid });
+export const parkPorts = (edits: PlanEdits, ports: readonly string[]): void =>
+  paintPorts(edits, ports, { role: "park" });

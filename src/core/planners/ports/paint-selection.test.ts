@@ -1,6 +1,6 @@
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { must } from "../../kernel";
-import { Draft, PlanIndex, type Plan, type Port } from "../../plan";
+import { PlanEdits, PlanIndex, type Plan, type Port } from "../../plan";
 import { isConsistent } from "../../fabric";
 import { portCarries } from "../../forwarding";
 import { afterEdit, donePlan } from "../../testing/after-edit";
@@ -17,14 +17,16 @@ const ports = (plan: Plan, picked: readonly string[]) =>
 
 test("every uplink of the site painted as an uplink carries exactly what has to pass it", () => {
   const uplinks = ids(portsByRule(index, { by: "uplinks" }));
-  const plan = donePlan(afterEdit(office, (bench) => paintSelection(bench, uplinks, { role: "uplink" })));
+  const plan = donePlan(afterEdit(office, (context) => paintSelection(context, uplinks, { role: "uplink" })));
   const carries = portCarries(PlanIndex.of(plan));
   for (const id of uplinks) expect([carries.get(id)?.missing, carries.get(id)?.needless]).toEqual([[], []]);
 });
 
 test("the ports of access points, painted as such, give each what its names lead into and its management untagged", () => {
   const own = ids(portsByRule(index, { by: "accessPoints" }));
-  const plan = donePlan(afterEdit(office, (bench) => paintSelection(bench, own, { role: "accessPoint" })));
+  const plan = donePlan(
+    afterEdit(office, (context) => paintSelection(context, own, { role: "accessPoint" })),
+  );
   const management = must(
     [...office.segment.values()].find((segment) => segment.management),
     "management",
@@ -43,41 +45,41 @@ test("an access point is never painted out of reach: the segment of its own addr
     "Servers",
   );
   const elsewhere = donePlan(
-    afterEdit(office, ({ draft }) => {
+    afterEdit(office, ({ edits }) => {
       for (const leg of index.interfacesOf(point))
-        draft.patch("interface", leg.id, { segment: servers.id, addresses4: [] });
+        edits.patch("interface", leg.id, { segment: servers.id, addresses4: [] });
     }),
   );
   const painted = donePlan(
-    afterEdit(elsewhere, (bench) => paintSelection(bench, [port?.id ?? ""], { role: "accessPoint" })),
+    afterEdit(elsewhere, (context) => paintSelection(context, [port?.id ?? ""], { role: "accessPoint" })),
   );
   expect(painted.port.get(port?.id ?? "")?.pvid).toBe(index.vidOf(servers));
   const none = donePlan(
-    afterEdit(office, ({ draft }) => {
-      for (const leg of index.interfacesOf(point)) draft.remove("interface", leg.id);
-      for (const segment of draft.all("segment")) draft.patch("segment", segment.id, { management: false });
+    afterEdit(office, ({ edits }) => {
+      for (const leg of index.interfacesOf(point)) edits.remove("interface", leg.id);
+      for (const segment of edits.all("segment")) edits.patch("segment", segment.id, { management: false });
     }),
   );
   expect(
-    afterEdit(none, (bench) => paintSelection(bench, [port?.id ?? ""], { role: "accessPoint" })),
+    afterEdit(none, (context) => paintSelection(context, [port?.id ?? ""], { role: "accessPoint" })),
   ).toMatch(/^No segment here is the one that devices are managed from/);
 });
 
 test("a spare port painted as an uplink carries everything; one without any VLAN to carry refuses the whole selection", () => {
   const [spare] = portsByRule(index, { by: "unused" });
   const plan = donePlan(
-    afterEdit(office, (bench) => paintSelection(bench, [spare?.id ?? ""], { role: "uplink" })),
+    afterEdit(office, (context) => paintSelection(context, [spare?.id ?? ""], { role: "uplink" })),
   );
   expect(plan.port.get(spare?.id ?? "")?.tagged.length).toBe(office.segment.size);
   const bare = donePlan(
-    afterEdit(office, (bench) => {
-      for (const segment of bench.draft.all("segment"))
-        bench.draft.patch("segment", segment.id, { vlan: null });
+    afterEdit(office, (context) => {
+      for (const segment of context.edits.all("segment"))
+        context.edits.patch("segment", segment.id, { vlan: null });
     }),
   );
-  expect(afterEdit(bare, (bench) => paintSelection(bench, [spare?.id ?? ""], { role: "uplink" }))).toMatch(
-    /^There is no VLAN that .+ port .+ could carry/,
-  );
+  expect(
+    afterEdit(bare, (context) => paintSelection(context, [spare?.id ?? ""], { role: "uplink" })),
+  ).toMatch(/^There is no VLAN that .+ port .+ could carry/);
 });
 
 test("a device that can't mix refuses phone + PC and a mixed trunk, and takes everything else", () => {
@@ -86,19 +88,19 @@ test("a device that can't mix refuses phone + PC and a mixed trunk, and takes ev
     "Switch B",
   );
   const strict = donePlan(
-    afterEdit(office, (bench) => setAbilities(bench, device.id, { mixesTagged: false })),
+    afterEdit(office, (context) => setAbilities(context, device.id, { mixesTagged: false })),
   );
   const [port] = PlanIndex.of(strict).portsOf(device.id);
   const [a, b] = [...office.vlan.values()].map((vlan) => vlan.vid);
   const vids = [must(a, "a VLAN"), must(b, "another")] as const;
   expect(
-    afterEdit(strict, (bench) =>
-      paintSelection(bench, [port?.id ?? ""], { role: "dataVoice", vid: vids[0], voice: vids[1] }),
+    afterEdit(strict, (context) =>
+      paintSelection(context, [port?.id ?? ""], { role: "dataVoice", vid: vids[0], voice: vids[1] }),
     ),
   ).toMatch(/^Switch B can't have untagged and tagged/);
   expect(
-    afterEdit(strict, (bench) =>
-      paintSelection(bench, [port?.id ?? ""], { role: "trunk", untagged: vids[0], tagged: [vids[1]] }),
+    afterEdit(strict, (context) =>
+      paintSelection(context, [port?.id ?? ""], { role: "trunk", untagged: vids[0], tagged: [vids[1]] }),
     ),
   ).toMatch(/^Switch B can't have untagged and tagged/);
   for (const paint of [
@@ -108,7 +110,7 @@ test("a device that can't mix refuses phone + PC and a mixed trunk, and takes ev
     { role: "undecided" },
   ] as const) {
     expect(
-      ports(donePlan(afterEdit(strict, (bench) => paintSelection(bench, [port?.id ?? ""], paint))), [
+      ports(donePlan(afterEdit(strict, (context) => paintSelection(context, [port?.id ?? ""], paint))), [
         port?.id ?? "",
       ]).every(isConsistent),
     ).toBe(true);
@@ -116,16 +118,16 @@ test("a device that can't mix refuses phone + PC and a mixed trunk, and takes ev
 });
 
 test("a thousand ports painted in one go are one batch that says each port once", () => {
-  const draft = new Draft(office);
+  const edits = new PlanEdits(office);
   const all = [...office.port.keys()];
   for (let i = 0; i < 20; i += 1)
     paintPorts(
-      draft,
+      edits,
       all,
       i % 2 === 0
         ? { role: "park" }
         : { role: "access", vid: must([...office.vlan.values()][i % 3], "a VLAN").vid },
     );
-  const changed = draft.changes().map((change) => change.id);
+  const changed = edits.changes().map((change) => change.id);
   expect(new Set(changed).size).toBe(changed.length);
 });

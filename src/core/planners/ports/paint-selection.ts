@@ -1,7 +1,7 @@
 import type { PlanIndex, Port, Vid } from "../../plan";
 import { portCarries } from "../../forwarding";
 import { paintPorts, type PortRole } from "./paint-ports";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 import { makeWan, makeWayBack, parkInVlan } from "./port-roles";
 import { accessPointRole, vlanChoices } from "./role-choices";
 
@@ -53,21 +53,21 @@ export function roleAt(index: PlanIndex, port: Port, paint: Paint): PortRole | n
 }
 
 /** Paints a selection, of one device or of many. Ports that nothing could be painted on refuse the whole. */
-export function paintSelection(bench: Bench, ports: readonly string[], paint: Paint): Refusal {
-  const { draft, index } = bench;
+export function paintSelection(context: EditContext, ports: readonly string[], paint: Paint): Refusal {
+  const { edits, index } = context;
   switch (paint.role) {
     case "park":
-      return parkInVlan(bench, ports);
+      return parkInVlan(context, ports);
     case "wayBack":
-      return makeWayBack(bench, ports);
+      return makeWayBack(context, ports);
     case "wan":
-      return makeWan(bench, ports, paint.lines);
+      return makeWan(context, ports, paint.lines);
     default:
       break;
   }
   for (const id of ports) {
-    const port = draft.need("port", id);
-    const device = draft.need("device", port.device);
+    const port = edits.need("port", id);
+    const device = edits.need("device", port.device);
     const role = roleAt(index, port, paint);
     if (paint.role === "accessPoint" && role !== null && role.role === "trunk" && role.untagged === null)
       return (
@@ -90,7 +90,7 @@ export function paintSelection(bench: Bench, ports: readonly string[], paint: Pa
       );
     if (role.role === "dataVoice" && !device.abilities.mixesTagged)
       return `${device.name} can't have untagged and tagged VLANs on one port, so it has no phone + PC ports.`;
-    paintPorts(draft, [id], role);
+    paintPorts(edits, [id], role);
   }
   return null;
 }

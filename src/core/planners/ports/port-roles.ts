@@ -1,7 +1,7 @@
-import { NO_GUARDS, type Draft, type Port, type Vid } from "../../plan";
+import { NO_GUARDS, type PlanEdits, type Port, type Vid } from "../../plan";
 import { nextFreeVid } from "../addressing/conventions";
 import { paintPorts } from "./paint-ports";
-import type { Bench, IdSource, Refusal } from "../planner";
+import type { EditContext, IdSource, Refusal } from "../planner";
 
 const NAMES = { parked: "Parked", wayBack: "Way back" } as const;
 
@@ -9,43 +9,52 @@ const NAMES = { parked: "Parked", wayBack: "Way back" } as const;
  * The number of the domain's VLAN for a purpose other than a segment, made when there is none yet; null when
  * no number is free.
  */
-function ensureVid(draft: Draft, ids: IdSource, domain: string, purpose: "parked" | "wayBack"): Vid | null {
-  const known = draft
+function ensureVid(
+  edits: PlanEdits,
+  ids: IdSource,
+  domain: string,
+  purpose: "parked" | "wayBack",
+): Vid | null {
+  const known = edits
     .all("vlan")
     .filter((vlan) => vlan.domain === domain && vlan.purpose === purpose)
     .sort((a, b) => a.vid - b.vid)[0];
   if (known !== undefined) return known.vid;
-  const vid = nextFreeVid(draft.plan, domain);
-  if (vid !== null) draft.put("vlan", { id: ids(), domain, vid, name: NAMES[purpose], purpose });
+  const vid = nextFreeVid(edits.plan, domain);
+  if (vid !== null) edits.put("vlan", { id: ids(), domain, vid, name: NAMES[purpose], purpose });
   return vid;
 }
 
 /** Switches ports off and puts them in their domain's parked VLAN, which is made when there is none. */
-export function parkInVlan({ draft, ids }: Bench, ports: readonly string[]): Refusal {
+export function parkInVlan({ edits, ids }: EditContext, ports: readonly string[]): Refusal {
   for (const id of ports) {
-    const { domain } = draft.need("device", draft.need("port", id).device);
-    paintPorts(draft, [id], {
+    const { domain } = edits.need("device", edits.need("port", id).device);
+    paintPorts(edits, [id], {
       role: "park",
-      vid: domain === null ? null : ensureVid(draft, ids, domain, "parked"),
+      vid: domain === null ? null : ensureVid(edits, ids, domain, "parked"),
     });
   }
   return null;
 }
 
 /** Makes ports rescue ports: access ports in their domain's way-back VLAN, with a note that says so. */
-export function makeWayBack({ draft, ids }: Bench, ports: readonly string[]): Refusal {
+export function makeWayBack({ edits, ids }: EditContext, ports: readonly string[]): Refusal {
   for (const id of ports) {
-    const { domain, name } = draft.need("device", draft.need("port", id).device);
-    const vid = domain === null ? null : ensureVid(draft, ids, domain, "wayBack");
+    const { domain, name } = edits.need("device", edits.need("port", id).device);
+    const vid = domain === null ? null : ensureVid(edits, ids, domain, "wayBack");
     if (vid === null) return `${name} has no VLAN to spare for a rescue port; free a number first.`;
-    paintPorts(draft, [id], { role: "wayBack", vid });
-    draft.patch("port", id, { note: draft.need("port", id).note || "Way back in, keep free" });
+    paintPorts(edits, [id], { role: "wayBack", vid });
+    edits.patch("port", id, { note: edits.need("port", id).note || "Way back in, keep free" });
   }
   return null;
 }
 
 /** Gives ports to internet lines: each becomes the WAN side of one line, in no VLAN. */
-export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: readonly string[]): Refusal {
+export function makeWan(
+  { edits, ids }: EditContext,
+  ports: readonly string[],
+  lines: readonly string[],
+): Refusal {
   if (ports.length > lines.length)
     return (
       `${ports.length} ports and ` +
@@ -53,17 +62,17 @@ export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: 
       "choose a line for each port; lines are added in the survey."
     );
   for (const [i, id] of ports.entries()) {
-    const port = draft.need("port", id);
-    const line = draft.get("line", lines[i] ?? "");
+    const port = edits.need("port", id);
+    const line = edits.get("line", lines[i] ?? "");
     if (line === undefined) return "Choose the internet line; lines are added in the survey.";
-    if (draft.all("link").some((link) => link.a === id || link.b === id))
+    if (edits.all("link").some((link) => link.a === id || link.b === id))
       return `Port ${port.label} has a cable to other gear; take it out first.`;
-    const taken = draft.all("interface").find((leg) => leg.line === line.id);
-    if (taken !== undefined && taken.device === port.device) draft.patch("interface", taken.id, { port: id });
+    const taken = edits.all("interface").find((leg) => leg.line === line.id);
+    if (taken !== undefined && taken.device === port.device) edits.patch("interface", taken.id, { port: id });
     else if (taken !== undefined)
-      return `${line.name} ends at ${draft.need("device", taken.device).name} already.`;
+      return `${line.name} ends at ${edits.need("device", taken.device).name} already.`;
     else
-      draft.put("interface", {
+      edits.put("interface", {
         id: ids(),
         device: port.device,
         port: id,
@@ -76,7 +85,7 @@ export function makeWan({ draft, ids }: Bench, ports: readonly string[], lines: 
         relayTo: null,
         translates: "asUsual",
       });
-    draft.patch("port", id, {
+    edits.patch("port", id, {
       enabled: true,
       pvid: null,
       untagged: [],
@@ -93,30 +102,30 @@ export type GuardFlag =
 
 /** Sets one guard of some ports. */
 export function setGuard(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   ports: readonly string[],
   guard: GuardFlag,
   on: boolean,
 ): void {
   for (const id of ports)
-    draft.patch("port", id, { guards: { ...draft.need("port", id).guards, [guard]: on } });
+    edits.patch("port", id, { guards: { ...edits.need("port", id).guards, [guard]: on } });
 }
 
 /** The sign-in profile (IEEE 802.1X) of some ports; null for the only one there is. */
 export function setProfile(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   ports: readonly string[],
   profile: string | null,
 ): Refusal {
-  if (profile !== null && draft.get("signIn", profile) === undefined)
+  if (profile !== null && edits.get("signIn", profile) === undefined)
     return "That sign-in profile is not in the plan any more; choose another.";
-  for (const id of ports) draft.patch("port", id, { guards: { ...draft.need("port", id).guards, profile } });
+  for (const id of ports) edits.patch("port", id, { guards: { ...edits.need("port", id).guards, profile } });
   return null;
 }
 
 /** The most MAC addresses at once at some ports; empty for no limit. */
 export function setMacLimit(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   ports: readonly string[],
   typed: string,
 ): Refusal {
@@ -125,7 +134,7 @@ export function setMacLimit(
   if (text !== "" && (limit === null || limit < 1 || limit > 4096))
     return `"${text}" is no limit; write 1 to 4096 addresses, or leave it empty for none.`;
   for (const id of ports)
-    draft.patch("port", id, { guards: { ...draft.need("port", id).guards, macLimit: limit } });
+    edits.patch("port", id, { guards: { ...edits.need("port", id).guards, macLimit: limit } });
   return null;
 }
 
@@ -142,32 +151,32 @@ export const portFieldText = (port: Port, field: PortField): string => {
 
 /** Writes a text field of one port. */
 export function editPort(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   id: string,
   field: PortField,
   typed: string,
 ): Refusal {
   const text = typed.trim();
-  const port = draft.need("port", id);
+  const port = edits.need("port", id);
   switch (field) {
     case "label": {
       if (text === "" || text.length > 24) return "The number on the case has 1 to 24 characters.";
-      const other = draft
+      const other = edits
         .all("port")
         .find((one) => one.device === port.device && one.id !== id && one.label === text);
       if (other !== undefined) return `Another port of this device has ${text} on the case; no two can.`;
-      draft.patch("port", id, { label: text });
+      edits.patch("port", id, { label: text });
       return null;
     }
     case "softwareName":
       if (text.length > 40) return "A port's name in the software has at most 40 characters.";
-      draft.patch("port", id, { softwareName: text });
+      edits.patch("port", id, { softwareName: text });
       return null;
     case "speedMbps": {
       const speed = /^\d{1,7}$/.test(text) ? Number(text) : null;
       if (speed === null || speed > 1_000_000)
         return `"${text}" is no speed; write whole Mbit/s such as 1000 or 10000.`;
-      draft.patch("port", id, { speedMbps: speed });
+      edits.patch("port", id, { speedMbps: speed });
       return null;
     }
     case "poeMw": {
@@ -178,7 +187,7 @@ export function editPort(
           `"${text}" is no power; write watts such as 15.4 or ` +
           "30, or leave it empty for a port that gives none."
         );
-      draft.patch("port", id, { poeMw: Math.round(watts * 1000) });
+      edits.patch("port", id, { poeMw: Math.round(watts * 1000) });
       return null;
     }
   }

@@ -35,29 +35,32 @@ test.each(["0", "4095", "30 to 20", "twenty", "20, x", "1.5"])(
 );
 
 test("protections are written by VLAN, and refused where the software is not known to have them", () => {
-  const done = donePlan(afterEdit(works, (bench) => setProtectedVids(bench, press, "snooping", "120, 150")));
+  const done = donePlan(
+    afterEdit(works, (context) => setProtectedVids(context, press, "snooping", "120, 150")),
+  );
   expect(done.device.get(press)?.protections.snooping).toEqual([120, 150]);
-  expect(afterEdit(works, (bench) => setProtectedVids(bench, press, "arpInspection", "9999"))).toMatch(
+  expect(afterEdit(works, (context) => setProtectedVids(context, press, "arpInspection", "9999"))).toMatch(
     /"9999" is no VLAN ID/,
   );
   const plain = donePlan(
-    afterEdit(works, ({ draft }) =>
-      draft.patch("device", press, {
-        abilities: { ...draft.need("device", press).abilities, snooping: false },
+    afterEdit(works, ({ edits }) =>
+      edits.patch("device", press, {
+        abilities: { ...edits.need("device", press).abilities, snooping: false },
       }),
     ),
   );
-  expect(afterEdit(plain, (bench) => setProtectedVids(bench, press, "snooping", "120"))).toMatch(
+  expect(afterEdit(plain, (context) => setProtectedVids(context, press, "snooping", "120"))).toMatch(
     /is not known to have that/,
   );
 });
 
 test("a region's trees are written as they are shown, and a VLAN is in one of them only", () => {
   const text = "1: 120, 130 priority 4096; 2: 140, 150";
-  const done = donePlan(afterEdit(works, (bench) => setInstances(bench, press, text)));
+  const done = donePlan(afterEdit(works, (context) => setInstances(context, press, text)));
   expect(instancesText(must(done.device.get(press), "the switch"))).toBe(text);
   expect(
-    donePlan(afterEdit(done, (bench) => setInstances(bench, press, ""))).device.get(press)?.tree.instances,
+    donePlan(afterEdit(done, (context) => setInstances(context, press, ""))).device.get(press)?.tree
+      .instances,
   ).toEqual([]);
   for (const [bad, says] of [
     ["1: 120; 2: 120", /VLAN 120 is in tree 1 and in tree 2/],
@@ -66,15 +69,15 @@ test("a region's trees are written as they are shown, and a VLAN is in one of th
     ["1: 5000", /is no VLAN ID/],
     ["5000: 120", /is no tree of a region/],
   ] as const)
-    expect(afterEdit(works, (bench) => setInstances(bench, press, bad))).toMatch(says);
+    expect(afterEdit(works, (context) => setInstances(context, press, bad))).toMatch(says);
   expect(
-    donePlan(afterEdit(works, (bench) => setRegion(bench, press, "revision", "65535"))).device.get(press)
+    donePlan(afterEdit(works, (context) => setRegion(context, press, "revision", "65535"))).device.get(press)
       ?.tree.revision,
   ).toBe(65_535);
-  expect(afterEdit(works, (bench) => setRegion(bench, press, "revision", "65536"))).toMatch(
+  expect(afterEdit(works, (context) => setRegion(context, press, "revision", "65536"))).toMatch(
     /is no revision; write 0 to 65535/,
   );
-  expect(afterEdit(works, (bench) => setRegion(bench, press, "region", "x".repeat(33)))).toMatch(
+  expect(afterEdit(works, (context) => setRegion(context, press, "region", "x".repeat(33)))).toMatch(
     /at most 32 characters/,
   );
 });
@@ -93,10 +96,10 @@ const segment = (name: string) =>
  * The office with a kept probe, a forward and a binding that all point at one host, and a probe from a port.
  */
 const pointed = donePlan(
-  afterEdit(office, (bench) => {
-    const { draft } = bench;
+  afterEdit(office, (context) => {
+    const { edits } = context;
     const store = host("Image store");
-    draft.put("forward", {
+    edits.put("forward", {
       id: testId("forward", "f"),
       name: "pictures",
       line: must([...office.line.keys()][0], "a line"),
@@ -106,11 +109,11 @@ const pointed = donePlan(
       toPort: null,
       hairpin: false,
     });
-    draft.patch("device", device(office, "Lower switch").id, {
+    edits.patch("device", device(office, "Lower switch").id, {
       protections: { ...device(office, "Lower switch").protections, bound: [store.id] },
     });
     keepProbe(
-      bench,
+      context,
       asClient(
         { at: "host", host: host("PC Reception 1").id },
         { to: "host", host: store.id, service: null },
@@ -118,7 +121,7 @@ const pointed = donePlan(
       { name: "to the store", passes: true, segment: segment("Staff").id },
     );
     keepProbe(
-      bench,
+      context,
       asClient(
         { at: "host", host: host("PC Reception 1").id },
         { to: "forward", forward: testId("forward", "f") },
@@ -126,7 +129,7 @@ const pointed = donePlan(
       { name: "from outside", passes: true, segment: null },
     );
     return keepProbe(
-      bench,
+      context,
       asClient({ at: "host", host: host("Card terminal 1").id }, { to: "internet", service: null }),
       { name: "the bank", passes: true, segment: segment("Staff").id },
     );
@@ -134,13 +137,13 @@ const pointed = donePlan(
 );
 
 test("what goes is forgotten everywhere: probes, forwards, servers, bindings; what only asked for a segment keeps the rest of its question", () => {
-  const gone = donePlan(afterEdit(pointed, ({ draft }) => removeHost(draft, host("Image store").id)));
+  const gone = donePlan(afterEdit(pointed, ({ edits }) => removeHost(edits, host("Image store").id)));
   expect([
     gone.forward.size,
     [...gone.expectation.values()].map((one) => one.name),
     gone.device.get(device(office, "Lower switch").id)?.protections.bound,
   ]).toEqual([0, ["the bank"], []]);
-  const staffless = donePlan(afterEdit(pointed, ({ draft }) => removeSegment(draft, segment("Staff").id)));
+  const staffless = donePlan(afterEdit(pointed, ({ edits }) => removeSegment(edits, segment("Staff").id)));
   expect([...staffless.expectation.values()].map((one) => [one.name, one.segment])).toEqual(
     expect.arrayContaining([
       ["the bank", null],
@@ -148,11 +151,11 @@ test("what goes is forgotten everywhere: probes, forwards, servers, bindings; wh
     ]),
   );
   const serverless = donePlan(
-    afterEdit(pointed, ({ draft }) => removeHost(draft, host("Sign-in server 1").id)),
+    afterEdit(pointed, ({ edits }) => removeHost(edits, host("Sign-in server 1").id)),
   );
   expect([...serverless.signIn.values()][0]?.servers).toEqual([host("Sign-in server 2").id]);
-  const switchless = afterEdit(pointed, ({ draft }) =>
-    removeDevice(draft, device(office, "Upper switch").id),
+  const switchless = afterEdit(pointed, ({ edits }) =>
+    removeDevice(edits, device(office, "Upper switch").id),
   );
   expect(typeof switchless).toBe("object");
 });
@@ -163,11 +166,13 @@ test("a kept probe needs a name of its own", () => {
     { to: "internet", service: null },
   );
   expect(
-    afterEdit(pointed, (bench) =>
-      keepProbe(bench, question, { name: "the bank", passes: true, segment: null }),
+    afterEdit(pointed, (context) =>
+      keepProbe(context, question, { name: "the bank", passes: true, segment: null }),
     ),
   ).toBe('A probe is kept as "the bank" already.');
   expect(
-    afterEdit(pointed, (bench) => keepProbe(bench, question, { name: "  ", passes: true, segment: null })),
+    afterEdit(pointed, (context) =>
+      keepProbe(context, question, { name: "  ", passes: true, segment: null }),
+    ),
   ).toMatch(/^Give the probe a name/);
 });

@@ -1,5 +1,5 @@
 import { vid as asVid, type Device, type Vid } from "../../plan";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 /** VLAN IDs as they are typed, "20, 30 to 35", ascending; a sentence when they can't be read. */
 export function readVids(typed: string): readonly Vid[] | string {
@@ -19,38 +19,38 @@ export function readVids(typed: string): readonly Vid[] | string {
 
 /** The VLANs in which a switch snoops or inspects ARP, as typed. */
 export function setProtectedVids(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   id: string,
   field: "snooping" | "arpInspection",
   typed: string,
 ): Refusal {
-  const device = draft.need("device", id);
+  const device = edits.need("device", id);
   const vids = readVids(typed);
   if (typeof vids === "string") return vids;
   const able = field === "snooping" ? device.abilities.snooping : device.abilities.arpInspection;
   if (vids.length > 0 && !able)
     return `${device.name} is not known to have that; tick it under "What its software can do" first.`;
-  draft.patch("device", id, { protections: { ...device.protections, [field]: vids } });
+  edits.patch("device", id, { protections: { ...device.protections, [field]: vids } });
   return null;
 }
 
 /** The region of multiple trees: its name and revision as typed. */
 export function setRegion(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   id: string,
   field: "region" | "revision",
   typed: string,
 ): Refusal {
-  const device = draft.need("device", id);
+  const device = edits.need("device", id);
   const text = typed.trim();
   if (field === "region") {
     if (text.length > 32) return "A region's name has at most 32 characters.";
-    draft.patch("device", id, { tree: { ...device.tree, region: text } });
+    edits.patch("device", id, { tree: { ...device.tree, region: text } });
     return null;
   }
   const revision = /^\d{1,5}$/.test(text) ? Number(text) : null;
   if (revision === null || revision > 65_535) return `"${text}" is no revision; write 0 to 65535.`;
-  draft.patch("device", id, { tree: { ...device.tree, revision } });
+  edits.patch("device", id, { tree: { ...device.tree, revision } });
   return null;
 }
 
@@ -64,8 +64,8 @@ export const instancesText = ({ tree }: Pick<Device, "tree">): string =>
     .join("; ");
 
 /** Which tree of its region carries which VLANs, as typed in the form of `instancesText`. */
-export function setInstances({ draft }: Pick<Bench, "draft">, id: string, typed: string): Refusal {
-  const device = draft.need("device", id);
+export function setInstances({ edits }: Pick<EditContext, "edits">, id: string, typed: string): Refusal {
+  const device = edits.need("device", id);
   const instances: Device["tree"]["instances"] = [];
   const taken = new Map<number, number>();
   for (const part of typed
@@ -88,6 +88,6 @@ export function setInstances({ draft }: Pick<Bench, "draft">, id: string, typed:
     }
     instances.push({ number, vids: [...vids], priority });
   }
-  draft.patch("device", id, { tree: { ...device.tree, instances } });
+  edits.patch("device", id, { tree: { ...device.tree, instances } });
   return null;
 }

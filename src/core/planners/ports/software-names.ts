@@ -1,5 +1,5 @@
-import type { Draft, Port } from "../../plan";
-import type { Bench, Refusal } from "../planner";
+import type { PlanEdits, Port } from "../../plan";
+import type { EditContext, Refusal } from "../planner";
 
 /**
  * What was seen on site: which name of the software lit up when the cable went into the port with this number
@@ -60,32 +60,32 @@ export function namesFromSightings(
  * Writes names of the software onto ports. A name that another port of the device would have too is refused.
  */
 export function setSoftwareNames(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   device: string,
   names: ReadonlyMap<string, string>,
 ): Refusal {
-  const ports = draft.all("port").filter((port) => port.device === device);
+  const ports = edits.all("port").filter((port) => port.device === device);
   const after = new Map<string, string>();
   for (const port of ports) {
     const name = (names.get(port.id) ?? port.softwareName).trim();
     if (name.length > 40) return "A port's name in the software has at most 40 characters.";
     const other = name === "" ? undefined : after.get(name);
     if (other !== undefined && (names.has(port.id) || names.has(other))) {
-      const labels = [other, port.id].map((id) => draft.need("port", id).label);
+      const labels = [other, port.id].map((id) => edits.need("port", id).label);
       return `${name} would stand for ports ${labels.join(" and ")}; the software gives each port one name.`;
     }
     if (name !== "") after.set(name, port.id);
   }
   for (const port of ports) {
     const name = names.get(port.id);
-    if (name !== undefined) draft.patch("port", port.id, { softwareName: name.trim() });
+    if (name !== undefined) edits.patch("port", port.id, { softwareName: name.trim() });
   }
   return null;
 }
 
 /** Every port of a device that has the software's name of another, with it. */
-export const sharedNames = (draft: Pick<Draft, "all">, device: string): Port[] => {
-  const ports = draft.all("port").filter((port) => port.device === device && port.softwareName !== "");
+export const sharedNames = (edits: Pick<PlanEdits, "all">, device: string): Port[] => {
+  const ports = edits.all("port").filter((port) => port.device === device && port.softwareName !== "");
   return ports.filter((port) =>
     ports.some((other) => other !== port && other.softwareName === port.softwareName),
   );

@@ -1,5 +1,5 @@
 import type { Device } from "../../plan";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 /** Steps of a bridge's priority (IEEE 802.1Q section 13.26.3). */
 const STEP = 4096;
@@ -8,19 +8,19 @@ const USUAL = 32_768;
 
 /** Which spanning tree a device runs. */
 export function setTreeKind(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   id: string,
   kind: Device["tree"]["kind"],
 ): Refusal {
-  const device = draft.need("device", id);
+  const device = edits.need("device", id);
   if (kind !== "none" && !device.abilities.trees.includes(kind))
     return `${device.name} is not known to have that tree; tick it under "What its software can do" first.`;
-  draft.patch("device", id, { tree: { ...device.tree, kind } });
+  edits.patch("device", id, { tree: { ...device.tree, kind } });
   return null;
 }
 
 /** A device's bridge priority as it is typed. */
-export function setTreePriority({ draft }: Pick<Bench, "draft">, id: string, typed: string): Refusal {
+export function setTreePriority({ edits }: Pick<EditContext, "edits">, id: string, typed: string): Refusal {
   const text = typed.trim().replace(/[, ]/g, "");
   const priority = /^\d{1,5}$/.test(text) ? Number(text) : null;
   if (priority === null || priority > MOST || priority % STEP !== 0)
@@ -28,7 +28,7 @@ export function setTreePriority({ draft }: Pick<Bench, "draft">, id: string, typ
       `"${typed.trim()}" is no bridge priority; write 0 to ` +
       `${MOST} in steps of ${STEP}, such as ${STEP} for the root.`
     );
-  draft.patch("device", id, { tree: { ...draft.need("device", id).tree, priority } });
+  edits.patch("device", id, { tree: { ...edits.need("device", id).tree, priority } });
   return null;
 }
 
@@ -36,8 +36,12 @@ export function setTreePriority({ draft }: Pick<Bench, "draft">, id: string, typ
  * Makes a device the root, and another the one that takes over: 4096 and 8192; whoever else was as low goes
  * back to the usual 32768.
  */
-export function chooseRoot({ draft }: Pick<Bench, "draft">, root: string, second: string | null): Refusal {
-  const first = draft.need("device", root);
+export function chooseRoot(
+  { edits }: Pick<EditContext, "edits">,
+  root: string,
+  second: string | null,
+): Refusal {
+  const first = edits.need("device", root);
   if (first.tree.kind === "none") return `${first.name} runs no spanning tree; choose its kind first.`;
   if (second === root) return "Root and second root are two devices.";
   const priorityFor = ({ id, tree }: Device): number => {
@@ -45,9 +49,9 @@ export function chooseRoot({ draft }: Pick<Bench, "draft">, root: string, second
     if (id === second) return 2 * STEP;
     return tree.priority <= 2 * STEP ? USUAL : tree.priority;
   };
-  for (const device of draft.all("device")) {
+  for (const device of edits.all("device")) {
     const wanted = priorityFor(device);
-    draft.patch("device", device.id, { tree: { ...device.tree, priority: wanted } });
+    edits.patch("device", device.id, { tree: { ...device.tree, priority: wanted } });
   }
   return null;
 }

@@ -1,6 +1,6 @@
 import { parseMac } from "../../address";
-import { BLANK_HOST, HOST_KINDS, type Draft, type Host } from "../../plan";
-import type { Bench, Refusal } from "../planner";
+import { BLANK_HOST, HOST_KINDS, type PlanEdits, type Host } from "../../plan";
+import type { EditContext, Refusal } from "../planner";
 import { addressInSegment } from "../segments/segment-cell";
 
 export const HOST_COLUMNS = ["address", "name", "kind", "segment", "how", "mac", "port", "place"] as const;
@@ -46,18 +46,18 @@ export function parseManner(text: string): Host["manner"] | null {
   return own ?? SPELLINGS.find(([, spelt]) => spelt.test(wanted))?.[0] ?? null;
 }
 
-type CellEdit = (bench: Bench, host: Host, text: string) => Refusal;
+type CellEdit = (context: EditContext, host: Host, text: string) => Refusal;
 const empty = (text: string) => text === "" || text === "–" || text === "-";
 
 /** The port that "Upper switch 13" or "Upper switch port 13" means. */
-export function portNamed(draft: Draft, text: string): string | null {
+export function portNamed(edits: PlanEdits, text: string): string | null {
   const wanted = text
     .toLowerCase()
     .replace(/\s+port\s+/, " ")
     .trim();
-  const devices = new Map(draft.all("device").map((d) => [d.id, d.name.toLowerCase()]));
+  const devices = new Map(edits.all("device").map((d) => [d.id, d.name.toLowerCase()]));
   return (
-    draft.all("port").find((p) => `${devices.get(p.device) ?? ""} ${p.label.toLowerCase()}` === wanted)?.id ??
+    edits.all("port").find((p) => `${devices.get(p.device) ?? ""} ${p.label.toLowerCase()}` === wanted)?.id ??
     null
   );
 }
@@ -67,14 +67,14 @@ export function portNamed(draft: Draft, text: string): string | null {
  * text.
  */
 function wirelessNamed(
-  draft: Draft,
+  edits: PlanEdits,
   text: string,
 ): { readonly ssid: string; readonly accessPoint: string | null } | null {
   return joinedAt(
     text,
-    (name) => draft.all("ssid").find((one) => one.name.toLowerCase() === name)?.id,
+    (name) => edits.all("ssid").find((one) => one.name.toLowerCase() === name)?.id,
     (name) =>
-      draft.all("device").find((one) => one.kind === "accessPoint" && one.name.toLowerCase() === name)?.id,
+      edits.all("device").find((one) => one.kind === "accessPoint" && one.name.toLowerCase() === name)?.id,
   );
 }
 
@@ -95,12 +95,12 @@ export function joinedAt(
 }
 
 const EDITS: { readonly [C in HostColumn]: CellEdit } = {
-  address: ({ draft }, host, text) => {
+  address: ({ edits }, host, text) => {
     if (empty(text)) {
-      draft.patch("host", host.id, { ipv4: null, manner: "dynamic" });
+      edits.patch("host", host.id, { ipv4: null, manner: "dynamic" });
       return null;
     }
-    const segment = host.segment === null ? undefined : draft.get("segment", host.segment);
+    const segment = host.segment === null ? undefined : edits.get("segment", host.segment);
     const address = segment === undefined ? null : addressInSegment(segment, text);
     if (segment === undefined) return `Give ${host.name} a segment before its address.`;
     if (address === null || typeof address !== "number")
@@ -109,61 +109,61 @@ const EDITS: { readonly [C in HostColumn]: CellEdit } = {
         "address whole or its last part, such as .34."
       );
     const leased = host.mac === null ? "typed" : "reserved";
-    draft.patch("host", host.id, {
+    edits.patch("host", host.id, {
       ipv4: address,
       manner: host.manner === "dynamic" ? leased : host.manner,
     });
     return null;
   },
-  name: ({ draft }, host, text) => {
+  name: ({ edits }, host, text) => {
     if (text === "" || text.length > 80) return "A device's name has 1 to 80 characters.";
-    draft.patch("host", host.id, { name: text });
+    edits.patch("host", host.id, { name: text });
     return null;
   },
-  kind: ({ draft }, host, text) => {
+  kind: ({ edits }, host, text) => {
     const kind = HOST_KINDS.find(
       (k) =>
         k.toLowerCase() === text.toLowerCase() || HOST_KIND_WORDS[k].toLowerCase() === text.toLowerCase(),
     );
     if (kind === undefined)
       return `"${text}" is not a kind of device here; one of: ${Object.values(HOST_KIND_WORDS).join(", ")}.`;
-    draft.patch("host", host.id, { kind });
+    edits.patch("host", host.id, { kind });
     return null;
   },
-  segment: ({ draft }, host, text) => {
-    const segment = draft
+  segment: ({ edits }, host, text) => {
+    const segment = edits
       .all("segment")
       .find((s) => s.name.toLowerCase() === text.toLowerCase() || s.mark === text.toUpperCase());
     if (!empty(text) && segment === undefined) return `There is no segment called "${text}".`;
-    draft.patch("host", host.id, { segment: segment?.id ?? null });
+    edits.patch("host", host.id, { segment: segment?.id ?? null });
     return null;
   },
-  how: ({ draft }, host, text) => {
+  how: ({ edits }, host, text) => {
     const manner = parseManner(text);
     if (manner === null) return `"${text}" is none of: static, reserved, by DHCP.`;
     if (manner === "reserved" && host.mac === null)
       return `A reservation needs ${host.name}'s MAC address; enter it first.`;
-    draft.patch("host", host.id, manner === "dynamic" ? { manner, ipv4: null } : { manner });
+    edits.patch("host", host.id, manner === "dynamic" ? { manner, ipv4: null } : { manner });
     return null;
   },
-  mac: ({ draft }, host, text) => {
+  mac: ({ edits }, host, text) => {
     const mac = empty(text) ? null : parseMac(text);
     if (mac === null && !empty(text)) return `"${text}" is not a MAC address such as 02:5a:10:3c:00:22.`;
-    draft.patch("host", host.id, { mac });
+    edits.patch("host", host.id, { mac });
     return null;
   },
-  port: ({ draft }, host, text) => {
+  port: ({ edits }, host, text) => {
     if (empty(text)) {
-      draft.patch("host", host.id, { attachment: { at: "unplaced" } });
+      edits.patch("host", host.id, { attachment: { at: "unplaced" } });
       return null;
     }
-    const wireless = wirelessNamed(draft, text);
+    const wireless = wirelessNamed(edits, text);
     const behind = /^behind (.+)$/i.exec(text)?.[1]?.toLowerCase();
     const phone =
       behind === undefined
         ? undefined
-        : draft.all("host").find((h) => h.name.toLowerCase() === behind && h.id !== host.id);
-    const port = portNamed(draft, text);
+        : edits.all("host").find((h) => h.name.toLowerCase() === behind && h.id !== host.id);
+    const port = portNamed(edits, text);
     if (wireless === null && phone === undefined && port === null)
       return (
         `"${text}" is no port, wireless name or device here; write ` +
@@ -172,25 +172,30 @@ const EDITS: { readonly [C in HostColumn]: CellEdit } = {
     const wired = port === null ? null : { at: "port" as const, port };
     const joins = wireless === null ? null : { at: "ssid" as const, ...wireless };
     const attachment = wired ?? joins ?? { at: "behind" as const, host: phone?.id ?? "" };
-    draft.patch("host", host.id, { attachment });
+    edits.patch("host", host.id, { attachment });
     return null;
   },
-  place: ({ draft }, host, text) => {
+  place: ({ edits }, host, text) => {
     if (text.length > 120) return "A place has at most 120 characters.";
-    draft.patch("host", host.id, { place: text });
+    edits.patch("host", host.id, { place: text });
     return null;
   },
 };
 
 /** Writes one cell of the register from its text; a refusal names what was typed and changes nothing. */
-export function editHostCell(bench: Bench, hostId: string, column: HostColumn, text: string): Refusal {
-  return EDITS[column](bench, bench.draft.need("host", hostId), text.trim());
+export function editHostCell(
+  context: EditContext,
+  hostId: string,
+  column: HostColumn,
+  text: string,
+): Refusal {
+  return EDITS[column](context, context.edits.need("host", hostId), text.trim());
 }
 
 /** A new end device, by DHCP until an address is given. */
-export function addHost({ draft, ids }: Bench, fields: Partial<Host> & Pick<Host, "name">): Refusal {
+export function addHost({ edits, ids }: EditContext, fields: Partial<Host> & Pick<Host, "name">): Refusal {
   if (fields.name.trim() === "" || fields.name.length > 80)
     return "Give the device a name of 1 to 80 characters.";
-  draft.put("host", { ...BLANK_HOST, id: ids(), ...fields });
+  edits.put("host", { ...BLANK_HOST, id: ids(), ...fields });
   return null;
 }

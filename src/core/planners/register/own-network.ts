@@ -1,6 +1,6 @@
 import { familyOf, formatAddress, prefixLengthOf, type Address, type Family, type Ipv4 } from "../../address";
-import type { Draft, Host, Line } from "../../plan";
-import type { Bench, Refusal } from "../planner";
+import type { PlanEdits, Host, Line } from "../../plan";
+import type { EditContext, Refusal } from "../planner";
 import { addressesText, notRead, readAddresses, readAs, type Read } from "../site/survey-text";
 
 // What is entered by hand where a network is not the segment's own to tell: a static device's mask, gateway
@@ -75,10 +75,10 @@ function readField(field: OwnField | OutsideField, text: string): Read<object> {
  * What is entered on static devices follows a leg that gets another address: their gateway, their name
  * servers.
  */
-export function followEntered(draft: Draft, old: Ipv4, address: Ipv4): void {
-  for (const host of draft.all("host")) {
+export function followEntered(edits: PlanEdits, old: Ipv4, address: Ipv4): void {
+  for (const host of edits.all("host")) {
     if (host.gateway4 !== old && !host.dns.includes(old)) continue;
-    draft.patch("host", host.id, {
+    edits.patch("host", host.id, {
       gateway4: host.gateway4 === old ? address : host.gateway4,
       dns: host.dns.map((one) => (one === old ? address : one)),
     });
@@ -87,26 +87,26 @@ export function followEntered(draft: Draft, old: Ipv4, address: Ipv4): void {
 
 /** Writes what is entered on a static device and differs from its segment: mask, gateway, name servers. */
 export function setOwnNetwork(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   id: string,
   field: OwnField,
   typed: string,
 ): Refusal {
   const read = readField(field, typed.trim());
   if (read.refusal !== null) return read.refusal;
-  draft.patch("host", id, read.value);
+  edits.patch("host", id, read.value);
   return null;
 }
 
 /** Writes what the provider has told of a line: mask, next hop, name servers. */
 export function setOutside(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   id: string,
   field: OutsideField,
   typed: string,
 ): Refusal {
   const read = readField(field, typed.trim());
   if (read.refusal !== null) return read.refusal;
-  draft.patch("line", id, read.value);
+  edits.patch("line", id, read.value);
   return null;
 }

@@ -1,7 +1,7 @@
 import { addSegment } from "../segments/add-segment";
 import { addHost, editHostCell, HOST_COLUMNS, type HostColumn } from "./host-cell";
 import { HOST_HEADS } from "./host-heads";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 import { editSegmentCell, SEGMENT_COLUMNS, type SegmentColumn } from "../segments/segment-cell";
 import { must } from "../../kernel";
 
@@ -121,10 +121,10 @@ function withoutHead<C extends string>(
 const FIRST = ["name", "vid", "prefix", "zone"] as const;
 
 /** Adds the segment of a pasted row and takes what is done off its cells; returns its id. */
-function addPasted(bench: Bench, cells: Map<SegmentColumn, string>): string | { refusal: string } {
-  const known = new Set(bench.draft.all("segment").map(({ id }) => id));
+function addPasted(context: EditContext, cells: Map<SegmentColumn, string>): string | { refusal: string } {
+  const known = new Set(context.edits.all("segment").map(({ id }) => id));
   const [name, vid, prefix, zone] = FIRST.map((column) => cells.get(column) ?? "");
-  const refusal = addSegment(bench, {
+  const refusal = addSegment(context, {
     name: name ?? "",
     vid: vid ?? "",
     prefix: prefix ?? "",
@@ -133,7 +133,7 @@ function addPasted(bench: Bench, cells: Map<SegmentColumn, string>): string | { 
   if (refusal !== null) return { refusal };
   for (const done of FIRST) cells.delete(done);
   return must(
-    bench.draft.all("segment").find(({ id }) => !known.has(id)),
+    context.edits.all("segment").find(({ id }) => !known.has(id)),
     "the segment was just added",
   ).id;
 }
@@ -142,19 +142,19 @@ function addPasted(bench: Bench, cells: Map<SegmentColumn, string>): string | { 
  * Writes pasted rows onto `onto` and makes new segments of those beyond it. A first row that names columns
  * says which each is. One bad cell refuses the whole paste.
  */
-export function pasteSegments(bench: Bench, pasted: Paste<SegmentColumn>): Refusal {
+export function pasteSegments(context: EditContext, pasted: Paste<SegmentColumn>): Refusal {
   const read = withoutHead(SEGMENT_HEADS, pasted);
   if ("refusal" in read) return read.refusal;
   const { rows, from, onto, columns = SEGMENT_COLUMNS } = read.paste;
   for (const [i, row] of rows.entries()) {
     const cells = cellsOf(columns, from, row);
-    const known = onto[i] ?? addPasted(bench, cells);
+    const known = onto[i] ?? addPasted(context, cells);
     if (typeof known !== "string") return named(i + read.skipped, known.refusal);
     const id = known;
     for (const column of SEGMENT_ORDER) {
       const text = cells.get(column);
       if (text === undefined || (text === "" && column !== "pool" && column !== "dns")) continue;
-      const refusal = editSegmentCell(bench, id, column, text);
+      const refusal = editSegmentCell(context, id, column, text);
       if (refusal !== null) return named(i + read.skipped, refusal);
     }
   }
@@ -162,7 +162,7 @@ export function pasteSegments(bench: Bench, pasted: Paste<SegmentColumn>): Refus
 }
 
 /** The same for the register. */
-export function pasteHosts(bench: Bench, pasted: Paste<HostColumn>, segment: string | null): Refusal {
+export function pasteHosts(context: EditContext, pasted: Paste<HostColumn>, segment: string | null): Refusal {
   const read = withoutHead(HOST_HEADS, pasted);
   if ("refusal" in read) return read.refusal;
   const { rows, from, onto, columns = HOST_COLUMNS } = read.paste;
@@ -170,16 +170,16 @@ export function pasteHosts(bench: Bench, pasted: Paste<HostColumn>, segment: str
     const cells = cellsOf(columns, from, row);
     let id = onto[i];
     if (id === undefined) {
-      const known = new Set(bench.draft.all("host").map((h) => h.id));
-      const refusal = addHost(bench, { name: cells.get("name") ?? "", segment });
+      const known = new Set(context.edits.all("host").map((h) => h.id));
+      const refusal = addHost(context, { name: cells.get("name") ?? "", segment });
       if (refusal !== null) return named(i + read.skipped, refusal);
-      id = bench.draft.all("host").find((h) => !known.has(h.id))?.id;
+      id = context.edits.all("host").find((h) => !known.has(h.id))?.id;
       cells.delete("name");
     }
     for (const column of HOST_ORDER) {
       const text = cells.get(column);
       if (text === undefined || text === "" || id === undefined) continue;
-      const refusal = editHostCell(bench, id, column, text);
+      const refusal = editHostCell(context, id, column, text);
       if (refusal !== null) return named(i + read.skipped, refusal);
     }
   }

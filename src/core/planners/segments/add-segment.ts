@@ -1,8 +1,8 @@
 import { readPrefix, type Prefix4 } from "../../address";
-import { BLANK_SEGMENT, vid as asVid, type Draft, type Plan, type Segment, type Vid } from "../../plan";
+import { BLANK_SEGMENT, vid as asVid, type PlanEdits, type Plan, type Segment, type Vid } from "../../plan";
 import { indexOf, planOf } from "../drafted";
 import { mainDomain, markFor, nextFreeVid, nextSubnet, poolFor, tapeFor } from "../addressing/conventions";
-import type { Bench, IdSource, Refusal } from "../planner";
+import type { EditContext, IdSource, Refusal } from "../planner";
 import { gatewayIn } from "../addressing/static-block";
 import { usualGateway } from "../addressing/usual-gateway";
 
@@ -14,9 +14,9 @@ export interface AddSegment {
 }
 
 /** The zone of that name, made when there is none. */
-export function zoneNamed(draft: Draft, ids: IdSource, name: string): string {
-  const known = draft.all("zone").find((zone) => zone.name.toLowerCase() === name.toLowerCase());
-  return known?.id ?? draft.put("zone", { id: ids(), name, insideOpen: false }).id;
+export function zoneNamed(edits: PlanEdits, ids: IdSource, name: string): string {
+  const known = edits.all("zone").find((zone) => zone.name.toLowerCase() === name.toLowerCase());
+  return known?.id ?? edits.put("zone", { id: ids(), name, insideOpen: false }).id;
 }
 
 function readVid(plan: Plan, domain: string, text: string): { vid: Vid } | { refusal: string } {
@@ -49,17 +49,17 @@ function subnetFor(plan: Plan, vid: Vid, text: string): { prefix: Prefix4 } | { 
  * A segment with its VLAN and zone, and, where the site has a gateway, the gateway's leg and a scope with a
  * pool.
  */
-export function addSegment({ draft, ids }: Bench, wanted: AddSegment): Refusal {
+export function addSegment({ edits, ids }: EditContext, wanted: AddSegment): Refusal {
   const name = wanted.name.trim();
   if (name === "" || name.length > 80) return "Give the segment a name of 1 to 80 characters.";
-  const before = planOf(draft);
-  const domain = mainDomain(before) ?? draft.put("domain", { id: ids(), name: "Main" }).id;
+  const before = planOf(edits);
+  const domain = mainDomain(before) ?? edits.put("domain", { id: ids(), name: "Main" }).id;
   const number = readVid(before, domain, wanted.vid);
   if ("refusal" in number) return number.refusal;
   const subnet = subnetFor(before, number.vid, wanted.prefix);
   if ("refusal" in subnet) return subnet.refusal;
-  const zone = zoneNamed(draft, ids, wanted.zone.trim() === "" ? name : wanted.zone.trim());
-  const vlan = draft.put("vlan", { id: ids(), domain, vid: number.vid, name, purpose: "segment" });
+  const zone = zoneNamed(edits, ids, wanted.zone.trim() === "" ? name : wanted.zone.trim());
+  const vlan = edits.put("vlan", { id: ids(), domain, vid: number.vid, name, purpose: "segment" });
   const segment: Segment = {
     ...BLANK_SEGMENT,
     id: ids(),
@@ -70,9 +70,9 @@ export function addSegment({ draft, ids }: Bench, wanted: AddSegment): Refusal {
     tape: tapeFor(before),
     prefixes4: [subnet.prefix],
   };
-  draft.put("segment", segment);
-  const gateway = usualGateway(draft);
-  if (gateway !== undefined) giveGateway(draft, ids, segment.id, gateway.id);
+  edits.put("segment", segment);
+  const gateway = usualGateway(edits);
+  if (gateway !== undefined) giveGateway(edits, ids, segment.id, gateway.id);
   return null;
 }
 
@@ -80,16 +80,16 @@ export function addSegment({ draft, ids }: Bench, wanted: AddSegment): Refusal {
  * Gives a segment the device's leg as its gateway (the one it has there, else a new one), and a scope served
  * there when it has none.
  */
-export function giveGateway(draft: Draft, ids: IdSource, segmentId: string, device: string): void {
-  const segment = draft.need("segment", segmentId);
+export function giveGateway(edits: PlanEdits, ids: IdSource, segmentId: string, device: string): void {
+  const segment = edits.need("segment", segmentId);
   const prefix = segment.prefixes4[0];
   if (prefix === undefined) return;
-  const own = draft.all("interface").find((leg) => leg.segment === segmentId && leg.device === device);
-  const address = own?.addresses4[0] ?? gatewayIn(draft.plan.site.conventions, prefix);
+  const own = edits.all("interface").find((leg) => leg.segment === segmentId && leg.device === device);
+  const address = own?.addresses4[0] ?? gatewayIn(edits.plan.site.conventions, prefix);
   const leg =
     own !== undefined
-      ? draft.put("interface", { ...own, addresses4: own.addresses4.length > 0 ? own.addresses4 : [address] })
-      : draft.put("interface", {
+      ? edits.put("interface", { ...own, addresses4: own.addresses4.length > 0 ? own.addresses4 : [address] })
+      : edits.put("interface", {
           id: ids(),
           device,
           port: null,
@@ -102,14 +102,14 @@ export function giveGateway(draft: Draft, ids: IdSource, segmentId: string, devi
           relayTo: null,
           translates: "asUsual",
         });
-  draft.patch("segment", segmentId, {
+  edits.patch("segment", segmentId, {
     gatewayInterface: leg.id,
     dns: segment.dns.length > 0 ? segment.dns : [address],
   });
-  const served = draft.all("scope").some((scope) => scope.segment === segmentId);
-  const pool = served ? null : poolFor(indexOf(draft), draft.need("segment", segmentId));
+  const served = edits.all("scope").some((scope) => scope.segment === segmentId);
+  const pool = served ? null : poolFor(indexOf(edits), edits.need("segment", segmentId));
   if (pool === null) return;
-  draft.put("scope", {
+  edits.put("scope", {
     id: ids(),
     segment: segmentId,
     serverDevice: device,

@@ -1,7 +1,7 @@
 import { inRange, type Ipv4 } from "../../address";
 import { offeredRanges } from "../../dhcp";
 import { listedNames } from "../count-text";
-import type { Draft, Host, PlanIndex } from "../../plan";
+import type { PlanEdits, Host, PlanIndex } from "../../plan";
 import type { Refusal } from "../planner";
 import { nextFreeFor } from "../addressing/next-free";
 
@@ -11,12 +11,12 @@ import { nextFreeFor } from "../addressing/next-free";
  * one outside; the others stay. Refused whole when one of them can't.
  */
 export function convertSchool(
-  draft: Draft,
+  edits: PlanEdits,
   index: PlanIndex,
   hosts: readonly string[],
   to: "typed" | "reserved",
 ): Refusal {
-  const chosen = hosts.flatMap((id) => draft.get("host", id) ?? []);
+  const chosen = hosts.flatMap((id) => edits.get("host", id) ?? []);
   const withoutMac = chosen.filter((host) => to === "reserved" && host.mac === null).map((host) => host.name);
   if (withoutMac.length > 0)
     return (
@@ -35,7 +35,7 @@ export function convertSchool(
         `has no address left for ${host.name}.`
       );
     given.add(address);
-    draft.put("host", { ...host, manner: to, ipv4: address });
+    edits.put("host", { ...host, manner: to, ipv4: address });
   }
   return null;
 }

@@ -19,7 +19,7 @@ import { zoneNamed } from "./add-segment";
 import { setGatewayAddress } from "../addressing/gateway-address";
 import { parseLease } from "../addressing/lease-text";
 import { moveSegmentTo } from "./move-segment";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 /** The columns of the segments table, in the order in which a spreadsheet row is read. */
 export const SEGMENT_COLUMNS = [
@@ -98,7 +98,7 @@ function countedRange(segment: Segment, text: string, count: number): AddressRan
   return last === null ? null : { first: read.first, last };
 }
 
-type CellEdit = (bench: Bench, segment: Segment, text: string) => Refusal;
+type CellEdit = (context: EditContext, segment: Segment, text: string) => Refusal;
 
 /** Pools with commas between; a count behind a comma belongs to what stands before it. */
 export const poolParts = (text: string): string[] =>
@@ -109,47 +109,47 @@ export const poolParts = (text: string): string[] =>
     .filter((part) => part !== "");
 
 const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
-  mark: ({ draft }, segment, text) => {
+  mark: ({ edits }, segment, text) => {
     const mark = text.toUpperCase();
     if (!/^[A-Z0-9]{2}$/.test(mark)) return `"${text}" is not a mark; write two letters or digits.`;
-    const other = draft.all("segment").find((s) => s.mark === mark && s.id !== segment.id);
+    const other = edits.all("segment").find((s) => s.mark === mark && s.id !== segment.id);
     if (other !== undefined) return `${other.name} wears the mark ${mark} already; choose another.`;
-    draft.patch("segment", segment.id, { mark });
+    edits.patch("segment", segment.id, { mark });
     return null;
   },
-  vid: ({ draft }, segment, text) => {
+  vid: ({ edits }, segment, text) => {
     const number = /^\d{1,5}$/.test(text) ? asVid(Number(text)) : null;
     if (number === null) return `"${text}" is not a VLAN ID; write a whole number from 1 to 4094.`;
     if (segment.vlan === null) return `${segment.name} is on no VLAN.`;
-    renumberMembers({ draft }, segment.vlan, number);
+    renumberMembers({ edits }, segment.vlan, number);
     return null;
   },
-  name: ({ draft }, segment, text) => {
+  name: ({ edits }, segment, text) => {
     if (text === "" || text.length > 80) return "A segment's name has 1 to 80 characters.";
-    draft.patch("segment", segment.id, { name: text });
-    if (segment.vlan !== null && draft.need("vlan", segment.vlan).name === segment.name)
-      draft.patch("vlan", segment.vlan, { name: text });
+    edits.patch("segment", segment.id, { name: text });
+    if (segment.vlan !== null && edits.need("vlan", segment.vlan).name === segment.name)
+      edits.patch("vlan", segment.vlan, { name: text });
     return null;
   },
-  zone: ({ draft, ids }, segment, text) => {
+  zone: ({ edits, ids }, segment, text) => {
     if (text === "" || text.length > 80) return "A zone's name has 1 to 80 characters.";
-    draft.patch("segment", segment.id, { zone: zoneNamed(draft, ids, text) });
+    edits.patch("segment", segment.id, { zone: zoneNamed(edits, ids, text) });
     return null;
   },
-  prefix: ({ draft }, segment, text) => {
+  prefix: ({ edits }, segment, text) => {
     const to = readPrefix(text);
     if (to?.family !== 4)
       return `"${text}" is not an IPv4 subnet such as 10.24.20.0/24; the host part must be zero.`;
     const from = segment.prefixes4[0];
-    if (from === undefined) draft.patch("segment", segment.id, { prefixes4: [to] });
+    if (from === undefined) edits.patch("segment", segment.id, { prefixes4: [to] });
     else if (from.network === to.network || prefixesOverlap(from, to))
-      draft.patch("segment", segment.id, { prefixes4: [to, ...segment.prefixes4.slice(1)] });
-    else return moveSegmentTo(draft, segment.id, from, to);
+      edits.patch("segment", segment.id, { prefixes4: [to, ...segment.prefixes4.slice(1)] });
+    else return moveSegmentTo(edits, segment.id, from, to);
     return null;
   },
-  gateway: (bench, segment, text) => {
+  gateway: (context, segment, text) => {
     if (/^(|-|–|none)$/i.test(text)) {
-      bench.draft.patch("segment", segment.id, { gatewayInterface: null });
+      context.edits.patch("segment", segment.id, { gatewayInterface: null });
       return null;
     }
     const address = parseIpv4(text) ?? addressInSegment(segment, text);
@@ -158,12 +158,12 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
         `"${text}" is not an IPv4 address; write 10.24.20.1 or just ` +
         ".1, or leave it empty for a segment without a gateway."
       );
-    return setGatewayAddress(bench, segment, address);
+    return setGatewayAddress(context, segment, address);
   },
-  pool: ({ draft, ids }, segment, text) => {
-    const scope = draft.all("scope").find((s) => s.segment === segment.id && s.family === 4);
+  pool: ({ edits, ids }, segment, text) => {
+    const scope = edits.all("scope").find((s) => s.segment === segment.id && s.family === 4);
     if (/^(|-|–|none|static|typed in)$/i.test(text)) {
-      if (scope !== undefined) draft.remove("scope", scope.id);
+      if (scope !== undefined) edits.remove("scope", scope.id);
       return null;
     }
     const parts = poolParts(text);
@@ -187,14 +187,14 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
     if (pools.length === 0 || pools.length > 32)
       return `"${text}" is not a pool; write its first and last address, such as .40-.99.`;
     if (scope !== undefined) {
-      draft.patch("scope", scope.id, { pools });
+      edits.patch("scope", scope.id, { pools });
       return null;
     }
     const leg =
-      segment.gatewayInterface === null ? undefined : draft.get("interface", segment.gatewayInterface);
+      segment.gatewayInterface === null ? undefined : edits.get("interface", segment.gatewayInterface);
     if (leg === undefined)
       return `${segment.name} has no gateway that could give addresses; set its gateway first.`;
-    draft.put("scope", {
+    edits.put("scope", {
       id: ids(),
       segment: segment.id,
       serverDevice: leg.device,
@@ -207,53 +207,53 @@ const EDITS: { readonly [C in SegmentColumn]: CellEdit } = {
     });
     return null;
   },
-  lease: ({ draft }, segment, text) => {
+  lease: ({ edits }, segment, text) => {
     const seconds = parseLease(text);
-    const scope = draft.all("scope").find((s) => s.segment === segment.id && s.family === 4);
+    const scope = edits.all("scope").find((s) => s.segment === segment.id && s.family === 4);
     if (seconds === null)
       return `"${text}" is not a lease time; write 8 h, 30 min or 2 d (at least 1 min, at most 365 d).`;
     if (scope === undefined) return `${segment.name} has no pool; set one before its lease time.`;
-    draft.patch("scope", scope.id, { leaseSeconds: seconds });
+    edits.patch("scope", scope.id, { leaseSeconds: seconds });
     return null;
   },
-  dns: ({ draft }, segment, text) => {
+  dns: ({ edits }, segment, text) => {
     const parts = text.split(/[\s,;]+/).filter((part) => part !== "" && part !== "–" && part !== "-");
     const addresses = parts.map((part) => addressInSegment(segment, part));
     const bad = parts[addresses.indexOf(null)];
     if (bad !== undefined)
       return `"${bad}" is not an address; write 10.24.60.10 or .1 for one in this subnet.`;
-    draft.patch("segment", segment.id, { dns: addresses.filter((a) => a !== null).slice(0, 8) });
+    edits.patch("segment", segment.id, { dns: addresses.filter((a) => a !== null).slice(0, 8) });
     return null;
   },
-  planned: ({ draft }, segment, text) => {
+  planned: ({ edits }, segment, text) => {
     const planned = countChecked(text, 1_000_000);
     if (planned === null)
       return `"${text}" is not a number of devices; write a whole number from 0 to 1000000.`;
-    draft.patch("segment", segment.id, { planned });
+    edits.patch("segment", segment.id, { planned });
     return null;
   },
 };
 
 /** Gives a VLAN another number, and every port that carried the old one the new one. */
 function renumberMembers(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   vlanId: string,
   to: NonNullable<ReturnType<typeof asVid>>,
 ): void {
-  const vlan = draft.need("vlan", vlanId);
+  const vlan = edits.need("vlan", vlanId);
   const from = vlan.vid;
   if (from === to) return;
-  const shared = draft
+  const shared = edits
     .all("vlan")
     .some((other) => other.id !== vlanId && other.domain === vlan.domain && other.vid === from);
-  draft.patch("vlan", vlanId, { vid: to });
+  edits.patch("vlan", vlanId, { vid: to });
   if (shared) return;
   const swap = (list: readonly (typeof to)[]) =>
     [...new Set(list.map((v) => (v === from ? to : v)))].sort((a, b) => a - b);
-  for (const port of draft.all("port")) {
-    if (draft.get("device", port.device)?.domain !== vlan.domain) continue;
+  for (const port of edits.all("port")) {
+    if (edits.get("device", port.device)?.domain !== vlan.domain) continue;
     if (port.pvid !== from && !port.untagged.includes(from) && !port.tagged.includes(from)) continue;
-    draft.patch("port", port.id, {
+    edits.patch("port", port.id, {
       pvid: port.pvid === from ? to : port.pvid,
       untagged: swap(port.untagged),
       tagged: swap(port.tagged),
@@ -263,10 +263,10 @@ function renumberMembers(
 
 /** Writes one cell from its text; a refusal names what was typed and changes nothing. */
 export function editSegmentCell(
-  bench: Bench,
+  context: EditContext,
   segmentId: string,
   column: SegmentColumn,
   text: string,
 ): Refusal {
-  return EDITS[column](bench, bench.draft.need("segment", segmentId), text.trim());
+  return EDITS[column](context, context.edits.need("segment", segmentId), text.trim());
 }

@@ -3,7 +3,7 @@ import { readOption } from "../../dhcp";
 import type { PlanIndex, Scope, Segment } from "../../plan";
 import { countChecked } from "../count-text";
 import { formatLease, parseLease } from "../addressing/lease-text";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 import { addressInSegment, poolParts, rangeInSegment } from "./segment-cell";
 import { setSegmentFields } from "../site/set-fields";
 
@@ -55,21 +55,26 @@ export function segmentFieldText(index: PlanIndex, segment: Segment, field: Segm
 }
 
 /** Writes such a field from its text; an empty text takes it away. */
-export function editSegmentField(bench: Bench, id: string, field: SegmentField, typed: string): Refusal {
-  const { draft } = bench;
-  const segment = draft.need("segment", id);
+export function editSegmentField(
+  context: EditContext,
+  id: string,
+  field: SegmentField,
+  typed: string,
+): Refusal {
+  const { edits } = context;
+  const segment = edits.need("segment", id);
   const text = typed.trim();
   switch (field) {
     case "prefix6":
-      return setSegmentFields(bench, id, { prefix6: text });
+      return setSegmentFields(context, id, { prefix6: text });
     case "growth":
-      return setSegmentFields(bench, id, { growth: text.replace(/\s*%$/, "") });
+      return setSegmentFields(context, id, { growth: text.replace(/\s*%$/, "") });
     case "time": {
       const parts = text.split(/[\s,;]+/).filter((part) => part !== "");
       const bad = parts.find((part) => addressInSegment(segment, part) === null);
       if (bad !== undefined)
         return `"${bad}" is not an address; write 10.24.60.10 or .1 for one in this subnet.`;
-      draft.patch("segment", id, {
+      edits.patch("segment", id, {
         time: parts.flatMap((part) => addressInSegment(segment, part) ?? []).slice(0, 8),
       });
       return null;
@@ -78,48 +83,48 @@ export function editSegmentField(bench: Bench, id: string, field: SegmentField, 
       if (text !== "" && !/^[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*$/i.test(text))
         return `"${text}" is not a domain such as fennel.internal: letters, digits, hyphens and dots.`;
       if (text.length > 120) return "A domain has at most 120 characters here.";
-      draft.patch("segment", id, { domainName: text.toLowerCase() });
+      edits.patch("segment", id, { domainName: text.toLowerCase() });
       return null;
     case "exclusions":
-      return setExclusions(bench, segment, text);
+      return setExclusions(context, segment, text);
     case "relay": {
       const leg = segment.gatewayInterface;
       const to = text === "" ? null : parseIpv4(text);
       if (leg === null) return `${segment.name} has no gateway that could relay; set its gateway first.`;
       if (text !== "" && to === null)
         return `"${text}" is not the IPv4 address of a server; write it whole, such as 10.24.60.10.`;
-      draft.patch("interface", leg, { relayTo: to });
+      edits.patch("interface", leg, { relayTo: to });
       return null;
     }
     case "perHour":
     case "stay":
     case "open":
-      return setVisit(bench, segment, field, text);
+      return setVisit(context, segment, field, text);
   }
 }
 
-function setExclusions({ draft }: Bench, segment: Segment, text: string): Refusal {
-  const scope = draft.all("scope").find((one) => one.segment === segment.id && one.family === 4);
+function setExclusions({ edits }: EditContext, segment: Segment, text: string): Refusal {
+  const scope = edits.all("scope").find((one) => one.segment === segment.id && one.family === 4);
   if (scope === undefined) return `${segment.name} has no pool to exclude anything from.`;
   const parts = poolParts(text);
   const ranges = parts.map((part) => rangeInSegment(segment, part));
   const bad = parts[ranges.indexOf(null)];
   if (bad !== undefined) return `"${bad}" is no range; write .60 or .60-.69, with commas between several.`;
   if (ranges.length > 64) return "A scope excludes at most 64 ranges.";
-  draft.patch("scope", scope.id, { exclusions: ranges.flatMap((range) => range ?? []) });
+  edits.patch("scope", scope.id, { exclusions: ranges.flatMap((range) => range ?? []) });
   return null;
 }
 
 const NO_VISITS = { perHour: 0, staySeconds: 3600, openSeconds: 36_000 };
 
 function setVisit(
-  { draft }: Bench,
+  { edits }: EditContext,
   segment: Segment,
   field: "perHour" | "stay" | "open",
   text: string,
 ): Refusal {
   if (text === "") {
-    draft.patch("segment", segment.id, { visit: null });
+    edits.patch("segment", segment.id, { visit: null });
     return null;
   }
   const visit = segment.visit ?? NO_VISITS;
@@ -127,43 +132,43 @@ function setVisit(
     const perHour = countChecked(text, 100_000);
     if (perHour === null)
       return `"${text}" is no number of arrivals; write how many come in an hour, 0 to 100000.`;
-    draft.patch("segment", segment.id, { visit: { ...visit, perHour } });
+    edits.patch("segment", segment.id, { visit: { ...visit, perHour } });
     return null;
   }
   const seconds = parseLease(text);
   if (seconds === null) return `"${text}" is no time; write 45 min or 9 h.`;
   if (field === "open" && seconds > 86_400) return "A day has 24 h; write at most that.";
-  draft.patch("segment", segment.id, {
+  edits.patch("segment", segment.id, {
     visit: { ...visit, ...(field === "stay" ? { staySeconds: seconds } : { openSeconds: seconds }) },
   });
   return null;
 }
 
 /** Adds an option to a segment's scope, or changes the one of that code. */
-export function addOption({ draft }: Bench, segmentId: string, text: string): Refusal {
-  const scope = draft.all("scope").find((one) => one.segment === segmentId && one.family === 4);
+export function addOption({ edits }: EditContext, segmentId: string, text: string): Refusal {
+  const scope = edits.all("scope").find((one) => one.segment === segmentId && one.family === 4);
   if (scope === undefined) return "The segment has no pool, and so no scope that could hand options out.";
   const read = readOption(text);
   if (typeof read === "string") return read;
   const others = scope.options.filter((option) => option.code !== read.code);
   if (others.length >= 64) return "A scope hands out at most 64 options.";
-  draft.patch("scope", scope.id, { options: [...others, read].sort((a, b) => a.code - b.code) });
+  edits.patch("scope", scope.id, { options: [...others, read].sort((a, b) => a.code - b.code) });
   return null;
 }
 
-export function removeOption({ draft }: Pick<Bench, "draft">, scopeId: string, code: number): void {
-  draft.patch("scope", scopeId, {
-    options: draft.need("scope", scopeId).options.filter((option) => option.code !== code),
+export function removeOption({ edits }: Pick<EditContext, "edits">, scopeId: string, code: number): void {
+  edits.patch("scope", scopeId, {
+    options: edits.need("scope", scopeId).options.filter((option) => option.code !== code),
   });
 }
 
 /** Lets another device or host serve a segment's scope. */
 export function setServer(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   scopeId: string,
   server: { readonly device: string } | { readonly host: string },
 ): void {
-  draft.patch(
+  edits.patch(
     "scope",
     scopeId,
     "device" in server

@@ -1,12 +1,12 @@
 import { sameEnd } from "../../policy";
-import type { Draft, Service, Wall, WallEnd } from "../../plan";
+import type { PlanEdits, Service, Wall, WallEnd } from "../../plan";
 
 /**
  * Sets what may pass from one end to the other; closing a pair removes its wall, since closed is what holds
  * without one.
  */
 export function setWall(
-  draft: Draft,
+  edits: PlanEdits,
   ids: () => string,
   {
     from,
@@ -22,12 +22,12 @@ export function setWall(
     readonly reason: string;
   },
 ): void {
-  const existing = draft.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
+  const existing = edits.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
   if (door === "closed") {
-    if (existing !== undefined) draft.remove("wall", existing.id);
+    if (existing !== undefined) edits.remove("wall", existing.id);
     return;
   }
-  draft.put("wall", {
+  edits.put("wall", {
     id: existing?.id ?? ids(),
     from,
     to,
@@ -39,14 +39,14 @@ export function setWall(
 
 /** Adds one service to whatever the wall lets through already. */
 export function openDoor(
-  draft: Draft,
+  edits: PlanEdits,
   ids: () => string,
   { from, to, service }: { readonly from: WallEnd; readonly to: WallEnd; readonly service: Service },
 ): void {
-  const existing = draft.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
+  const existing = edits.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
   if (existing?.door === "open") return;
   const others = (existing?.services ?? []).filter((s) => s.name !== service.name);
-  setWall(draft, ids, {
+  setWall(edits, ids, {
     from,
     to,
     door: "services",

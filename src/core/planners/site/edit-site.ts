@@ -4,7 +4,7 @@ import { CABLE_WORDS_IN_BRACES } from "../gear/edit-cabling";
 import { patternFault } from "../name-pattern";
 import { countChecked } from "../count-text";
 import { formatLease, parseLease } from "../addressing/lease-text";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 import { addressesText, prefixesText, readAddresses, readPrefixes } from "./survey-text";
 
 export const SITE_FIELDS = [
@@ -68,22 +68,22 @@ function domainFault(text: string): string | null {
 
 /** Writes a text field of the site; blocks and name servers have commas or spaces between. */
 // eslint-disable-next-line complexity -- one short case for each field
-export function editSite({ draft }: Bench, field: SiteField, typed: string): Refusal {
-  const site = draft.need("site", draft.plan.site.id);
+export function editSite({ edits }: EditContext, field: SiteField, typed: string): Refusal {
+  const site = edits.need("site", edits.plan.site.id);
   const text = typed.trim();
   const convention = (fields: Partial<Site["conventions"]>): null => {
-    draft.put("site", { ...site, conventions: { ...site.conventions, ...fields } });
+    edits.put("site", { ...site, conventions: { ...site.conventions, ...fields } });
     return null;
   };
   switch (field) {
     case "name":
       if (text === "" || text.length > 80) return "A site's name has 1 to 80 characters.";
-      draft.put("site", { ...site, name: text });
+      edits.put("site", { ...site, name: text });
       return null;
     case "timeZone":
       if (!/^[A-Za-z0-9_+\-/]{1,60}$/.test(text))
         return `"${text}" is not a time zone; write it as Europe/London.`;
-      draft.put("site", { ...site, timeZone: text });
+      edits.put("site", { ...site, timeZone: text });
       return null;
     case "staticSize":
     case "vidStart":
@@ -117,11 +117,11 @@ export function editSite({ draft }: Bench, field: SiteField, typed: string): Ref
       return convention(field === "lease" ? { leaseSeconds: seconds } : { guestLeaseSeconds: seconds });
     }
     case "blocks":
-      return editBlocks({ draft }, text);
+      return editBlocks({ edits }, text);
   }
 }
 
-function editBlocks({ draft }: Pick<Bench, "draft">, text: string): Refusal {
+function editBlocks({ edits }: Pick<EditContext, "edits">, text: string): Refusal {
   const parts = masksAsSlashes(text)
     .split(/[\s,;]+/)
     .filter((part) => part !== "");
@@ -135,19 +135,19 @@ function editBlocks({ draft }: Pick<Bench, "draft">, text: string): Refusal {
     blocks.push(prefix);
   }
   if (blocks.length > 16) return "A site has at most 16 blocks.";
-  draft.put("site", { ...draft.need("site", draft.plan.site.id), blocks });
+  edits.put("site", { ...edits.need("site", edits.plan.site.id), blocks });
   return null;
 }
 
 /** The site's way of numbering. */
-export function setConventions({ draft }: Bench, fields: Partial<Site["conventions"]>): void {
-  const { site } = draft.plan;
-  draft.put("site", { ...site, conventions: { ...site.conventions, ...fields } });
+export function setConventions({ edits }: EditContext, fields: Partial<Site["conventions"]>): void {
+  const { site } = edits.plan;
+  edits.put("site", { ...site, conventions: { ...site.conventions, ...fields } });
 }
 
 /** "192.168.177.0/24 the provider's box": a range that no subnet may meet, with the reason. */
-export function addKeptClear({ draft }: Bench, typed: string): Refusal {
-  const { site } = draft.plan;
+export function addKeptClear({ edits }: EditContext, typed: string): Refusal {
+  const { site } = edits.plan;
   const [head = "", ...words] = masksAsSlashes(typed.trim()).split(/\s+/);
   const prefix = readPrefix(head);
   const reason = words.join(" ");
@@ -158,23 +158,23 @@ export function addKeptClear({ draft }: Bench, typed: string): Refusal {
   if (site.keepClear.some((kept) => formatPrefix(kept.prefix) === formatPrefix(prefix)))
     return `${formatPrefix(prefix)} is kept clear already.`;
   if (site.keepClear.length >= 64) return "At most 64 ranges can be kept clear; summarise some of them.";
-  draft.put("site", { ...site, keepClear: [...site.keepClear, { prefix, reason }] });
+  edits.put("site", { ...site, keepClear: [...site.keepClear, { prefix, reason }] });
   return null;
 }
 
-export function removeKeptClear({ draft }: Bench, prefix: string): void {
-  const { site } = draft.plan;
-  draft.put("site", {
+export function removeKeptClear({ edits }: EditContext, prefix: string): void {
+  const { site } = edits.plan;
+  edits.put("site", {
     ...site,
     keepClear: site.keepClear.filter((kept) => formatPrefix(kept.prefix) !== prefix),
   });
 }
 
 /** Changes an internet line. */
-export function editLine({ draft }: Bench, id: string, fields: Partial<Omit<Line, "id">>): Refusal {
+export function editLine({ edits }: EditContext, id: string, fields: Partial<Omit<Line, "id">>): Refusal {
   if (fields.name !== undefined && (fields.name.trim() === "" || fields.name.length > 80))
     return "A line's name has 1 to 80 characters.";
-  draft.patch("line", id, fields);
+  edits.patch("line", id, fields);
   return null;
 }
 
@@ -182,27 +182,27 @@ export const LINE_FIELDS = ["vlanTag", "downMbps", "upMbps", "boxPrefix", "locke
 export type LineField = (typeof LINE_FIELDS)[number];
 
 /** Writes a text field of a line. */
-export function editLineText(bench: Bench, id: string, field: LineField, typed: string): Refusal {
+export function editLineText(context: EditContext, id: string, field: LineField, typed: string): Refusal {
   const text = typed.trim();
   switch (field) {
     case "vlanTag": {
       const tag = text === "" ? null : countChecked(text, 4094);
       return text !== "" && (tag === null || tag < 1)
         ? `"${text}" is not a VLAN ID; write 1 to 4094, or leave it empty when the provider wants no tag.`
-        : editLine(bench, id, { vlanTag: tag });
+        : editLine(context, id, { vlanTag: tag });
     }
     case "downMbps":
     case "upMbps": {
       const rate = text === "" ? 0 : countChecked(text.replace(/\s*(mbit\/s|mbps|m)$/i, ""), 1_000_000);
       return rate === null
         ? `"${text}" is no rate; write whole Mbit/s.`
-        : editLine(bench, id, { [field]: rate });
+        : editLine(context, id, { [field]: rate });
     }
     case "boxPrefix": {
       const read = readPrefixes(text, 1);
-      return read.refusal ?? editLine(bench, id, { boxPrefix: read.value?.[0] ?? null });
+      return read.refusal ?? editLine(context, id, { boxPrefix: read.value?.[0] ?? null });
     }
     case "locked":
-      return text.length > 120 ? "At most 120 characters here." : editLine(bench, id, { locked: text });
+      return text.length > 120 ? "At most 120 characters here." : editLine(context, id, { locked: text });
   }
 }

@@ -28,12 +28,12 @@ import {
 import { deviceVlansText, setDeviceVlans } from "../gear/device-vlans";
 import { editLineText, editSite, SITE_FIELDS, siteFieldText } from "./edit-site";
 import { editSegmentCell } from "../segments/segment-cell";
-import { plan as runPlanner, type Bench, type Refusal } from "../planner";
+import { plan as runPlanner, type EditContext, type Refusal } from "../planner";
 import { removeDevice } from "./remove";
 
 let made = 0;
 /** The plan after an edit, or the sentence why not. */
-function after(plan: Plan, edit: (bench: Bench) => Refusal | void): Plan | string {
+function after(plan: Plan, edit: (context: EditContext) => Refusal | void): Plan | string {
   const { batch, refusal } = runPlanner(
     PlanIndex.of(plan),
     () => testId("edit-survey", `${(made += 1)}`),
@@ -63,8 +63,8 @@ const fennel = fennelStreet();
 describe("rooms", () => {
   test("a pasted list: rooms that others lead to become cabinets whichever row comes first, known ones are changed, the rest added", () => {
     const plan = done(
-      after(fennel, (bench) =>
-        pasteRooms(bench, [
+      after(fennel, (context) =>
+        pasteRooms(context, [
           ["Attic", "2 PC", "Under the stairs", "12,5", "Upstairs"],
           ["Under the stairs", ""],
           ["Lab", "3 PC"],
@@ -85,34 +85,34 @@ describe("rooms", () => {
     ]);
     expect(plan.room.size).toBe(fennel.room.size + 2);
     expect(
-      after(fennel, (bench) =>
-        pasteRooms(bench, [
+      after(fennel, (context) =>
+        pasteRooms(context, [
           ["Attic", "2 PC"],
           ["Loft", "1 PC", "Nowhere"],
         ]),
       ),
     ).toBe('Row 2: There is no cabinet called "Nowhere"; make that room a cabinet first.');
-    expect(after(fennel, (bench) => pasteRooms(bench, [["Attic", "2 PC", "Cabinet A", "far"]]))).toMatch(
+    expect(after(fennel, (context) => pasteRooms(context, [["Attic", "2 PC", "Cabinet A", "far"]]))).toMatch(
       /^Row 1: "far" is no length/,
     );
   });
 
   test("a renamed room takes the places of its devices along; a name twice is refused", () => {
     const plan = done(
-      after(fennel, (bench) => editRoom(bench, room(fennel, "Lab").id, "name", "Laboratory")),
+      after(fennel, (context) => editRoom(context, room(fennel, "Lab").id, "name", "Laboratory")),
     );
     expect([...plan.host.values()].filter((h) => h.place === "Lab")).toEqual([]);
     expect([...plan.host.values()].filter((h) => h.place === "Laboratory").length).toBe(
       [...fennel.host.values()].filter((h) => h.place === "Lab").length,
     );
-    expect(after(fennel, (bench) => editRoom(bench, room(fennel, "Lab").id, "name", "office"))).toMatch(
+    expect(after(fennel, (context) => editRoom(context, room(fennel, "Lab").id, "name", "office"))).toMatch(
       /There is a room called office already/,
     );
   });
 
   test("a removed cabinet leaves its rooms, the gear in it and the devices drafted for it standing, without it", () => {
     const cabinet = room(fennel, "Cabinet A");
-    const plan = done(after(fennel, (bench) => removeRooms(bench, [cabinet.id])));
+    const plan = done(after(fennel, (context) => removeRooms(context, [cabinet.id])));
     expect([...plan.room.values()].some((r) => r.cabinet === cabinet.id)).toBe(false);
     expect([...plan.gear.values()].every((g) => g.room !== cabinet.id)).toBe(true);
     expect(plan.host.size).toBe(fennel.host.size);
@@ -121,19 +121,21 @@ describe("rooms", () => {
 
   test("a cabinet that becomes a room is no longer where sockets lead; up and down change the order and nothing else", () => {
     const plan = done(
-      after(fennel, (bench) => editRoom(bench, room(fennel, "Cabinet B").id, "kind", "room")),
+      after(fennel, (context) => editRoom(context, room(fennel, "Cabinet B").id, "kind", "room")),
     );
     expect([...plan.room.values()].filter((r) => r.cabinet === room(fennel, "Cabinet B").id)).toEqual([]);
     const order = (of: Plan) =>
       [...of.room.values()].sort((a, b) => a.position - b.position).map((r) => r.name);
-    const up = done(after(fennel, (bench) => moveRoom(bench, room(fennel, "Lab").id, -1)));
+    const up = done(after(fennel, (context) => moveRoom(context, room(fennel, "Lab").id, -1)));
     expect(order(up).indexOf("Lab")).toBe(order(fennel).indexOf("Lab") - 1);
-    expect(order(done(after(up, (bench) => moveRoom(bench, room(up, "Lab").id, 1))))).toEqual(order(fennel));
+    expect(order(done(after(up, (context) => moveRoom(context, room(up, "Lab").id, 1))))).toEqual(
+      order(fennel),
+    );
     expect(
       done(
-        after(fennel, (bench) =>
+        after(fennel, (context) =>
           moveRoom(
-            bench,
+            context,
             must(
               [...fennel.room.values()].find((r) => r.position === 0),
               "the first",
@@ -148,22 +150,22 @@ describe("rooms", () => {
   test("what a room can't be is said", () => {
     const lab = room(fennel, "Lab").id;
     expect(
-      after(fennel, (bench) => editRoom(bench, room(fennel, "Cabinet A").id, "cabinet", "Cabinet A")),
+      after(fennel, (context) => editRoom(context, room(fennel, "Cabinet A").id, "cabinet", "Cabinet A")),
     ).toMatch(/leads to no other/);
-    expect(after(fennel, (bench) => editRoom(bench, lab, "needs", "x".repeat(2001)))).toMatch(
+    expect(after(fennel, (context) => editRoom(context, lab, "needs", "x".repeat(2001)))).toMatch(
       /at most 2000 characters/,
     );
-    expect(after(fennel, (bench) => editRoom(bench, lab, "height", "tall"))).toMatch(/is no height/);
-    expect(after(fennel, (bench) => editRoom(bench, lab, "kind", "attic"))).toMatch(
+    expect(after(fennel, (context) => editRoom(context, lab, "height", "tall"))).toMatch(/is no height/);
+    expect(after(fennel, (context) => editRoom(context, lab, "kind", "attic"))).toMatch(
       /none of: room, cabinet, outdoor/,
     );
-    expect(after(fennel, (bench) => addRoom(bench, { name: " " }))).toMatch(/Give the room a name/);
+    expect(after(fennel, (context) => addRoom(context, { name: " " }))).toMatch(/Give the room a name/);
   });
 });
 
 describe("gear, kinds and lines", () => {
   test("gear is entered with what it uses, and wrong texts are refused by what was typed", () => {
-    const added = done(after(fennel, (bench) => addGear(bench, { name: "Old router", kind: "gateway" })));
+    const added = done(after(fennel, (context) => addGear(context, { name: "Old router", kind: "gateway" })));
     const id = must(
       [...added.gear.values()].find((g) => g.name === "Old router"),
       "the gear",
@@ -171,36 +173,37 @@ describe("gear, kinds and lines", () => {
     const written = done(
       after(
         added,
-        (bench) =>
-          editGear(bench, id, "prefixes", "192.168.203.0/24, 10.61.8.0/24") ??
-          editGear(bench, id, "addresses", "192.168.203.1") ??
-          editGear(bench, id, "supportUntil", "2024-02-29"),
+        (context) =>
+          editGear(context, id, "prefixes", "192.168.203.0/24, 10.61.8.0/24") ??
+          editGear(context, id, "addresses", "192.168.203.1") ??
+          editGear(context, id, "supportUntil", "2024-02-29"),
       ),
     );
     expect(written.gear.get(id)).toMatchObject({ supportUntil: "2024-02-29" });
     expect(written.gear.get(id)?.prefixes.map(formatPrefix)).toEqual(["192.168.203.0/24", "10.61.8.0/24"]);
-    expect(after(added, (bench) => editGear(bench, id, "prefixes", "192.168.203.1/24"))).toMatch(
+    expect(after(added, (context) => editGear(context, id, "prefixes", "192.168.203.1/24"))).toMatch(
       /the host part must be zero/,
     );
-    expect(after(added, (bench) => editGear(bench, id, "supportUntil", "2025-02-29"))).toMatch(
+    expect(after(added, (context) => editGear(context, id, "supportUntil", "2025-02-29"))).toMatch(
       /is not a date/,
     );
-    expect(after(added, (bench) => addGear(bench, { name: "old ROUTER" }))).toMatch(
+    expect(after(added, (context) => addGear(context, { name: "old ROUTER" }))).toMatch(
       /called old ROUTER already/,
     );
   });
 
   test("a kind of one's own has other words, each once", () => {
-    const plan = done(after(fennel, (bench) => addHostKind(bench, "kiosk", { purpose: "people" })));
+    const plan = done(after(fennel, (context) => addHostKind(context, "kiosk", { purpose: "people" })));
     const id = must([...plan.hostKind.keys()][0], "a kind");
     expect(
-      done(after(plan, (bench) => setAliases(bench, id, "terminal, info desk, terminal , "))).hostKind.get(id)
-        ?.aliases,
+      done(
+        after(plan, (context) => setAliases(context, id, "terminal, info desk, terminal , ")),
+      ).hostKind.get(id)?.aliases,
     ).toEqual(["terminal", "info desk"]);
   });
 
   test("a line: tag, rates, the box; removed, its legs go with it", () => {
-    const plan = done(after(fennel, (bench) => addLine(bench, "Mobile line")));
+    const plan = done(after(fennel, (context) => addLine(context, "Mobile line")));
     const id = must(
       [...plan.line.values()].find((l) => l.name === "Mobile line"),
       "the line",
@@ -208,16 +211,16 @@ describe("gear, kinds and lines", () => {
     const written = done(
       after(
         plan,
-        (bench) =>
-          editLineText(bench, id, "vlanTag", "101") ??
-          editLineText(bench, id, "downMbps", "60 Mbit/s") ??
-          editLineText(bench, id, "boxPrefix", "192.168.144.0/24"),
+        (context) =>
+          editLineText(context, id, "vlanTag", "101") ??
+          editLineText(context, id, "downMbps", "60 Mbit/s") ??
+          editLineText(context, id, "boxPrefix", "192.168.144.0/24"),
       ),
     );
     expect(written.line.get(id)).toMatchObject({ vlanTag: 101, downMbps: 60 });
-    expect(after(plan, (bench) => editLineText(bench, id, "vlanTag", "0"))).toMatch(/is not a VLAN ID/);
+    expect(after(plan, (context) => editLineText(context, id, "vlanTag", "0"))).toMatch(/is not a VLAN ID/);
     const fibre = must([...fennel.line.keys()][0], "a line");
-    const without = done(after(fennel, (bench) => removeLine(bench, fibre)));
+    const without = done(after(fennel, (context) => removeLine(context, fibre)));
     expect([
       without.line.size,
       [...without.interface.values()].filter((leg) => leg.line !== null).length,
@@ -232,7 +235,7 @@ describe("the site's and the segments' fields", () => {
       for (const field of SITE_FIELDS)
         expect([
           field,
-          done(after(plan, (bench) => editSite(bench, field, siteFieldText(plan.site, field)))).site,
+          done(after(plan, (context) => editSite(context, field, siteFieldText(plan.site, field)))).site,
         ]).toEqual([field, plan.site]);
       for (const one of plan.segment.values()) {
         for (const field of SEGMENT_FIELDS) {
@@ -246,7 +249,7 @@ describe("the site's and the segments' fields", () => {
           expect([
             one.name,
             field,
-            done(after(plan, (bench) => editSegmentField(bench, one.id, field, text))),
+            done(after(plan, (context) => editSegmentField(context, one.id, field, text))),
           ]).toEqual([one.name, field, plan]);
         }
       }
@@ -263,7 +266,7 @@ describe("the site's and the segments' fields", () => {
     ["lease", "soon", /is not a lease time/],
     ["staticSize", "-1", /is no size/],
   ] as const)("the site's %s refuses %j", (field, text, sentence) => {
-    expect(after(fennel, (bench) => editSite(bench, field, text))).toMatch(sentence);
+    expect(after(fennel, (context) => editSite(context, field, text))).toMatch(sentence);
   });
 
   test("several pools, exclusions, a relay, options and another server", () => {
@@ -271,12 +274,12 @@ describe("the site's and the segments' fields", () => {
     const written = done(
       after(
         fennel,
-        (bench) =>
-          editSegmentCell(bench, staff.id, "pool", ".40–.59, .80-.99") ??
-          editSegmentField(bench, staff.id, "exclusions", ".45-.49, .85") ??
-          editSegmentField(bench, staff.id, "relay", "10.24.60.10") ??
-          addOption(bench, staff.id, "42 10.24.60.10") ??
-          addOption(bench, staff.id, "66 boot.fennel.internal"),
+        (context) =>
+          editSegmentCell(context, staff.id, "pool", ".40–.59, .80-.99") ??
+          editSegmentField(context, staff.id, "exclusions", ".45-.49, .85") ??
+          editSegmentField(context, staff.id, "relay", "10.24.60.10") ??
+          addOption(context, staff.id, "42 10.24.60.10") ??
+          addOption(context, staff.id, "66 boot.fennel.internal"),
       ),
     );
     const index = PlanIndex.of(written);
@@ -292,7 +295,7 @@ describe("the site's and the segments' fields", () => {
     expect(formatAddress(must(index.gatewayOf(staff)?.relayTo, "a relay"))).toBe("10.24.60.10");
     expect(scope.options.map((o) => o.code)).toEqual([42, 66]);
     expect(
-      done(after(written, (bench) => removeOption(bench, scope.id, 42)))
+      done(after(written, (context) => removeOption(context, scope.id, 42)))
         .scope.get(scope.id)
         ?.options.map((o) => o.code),
     ).toEqual([66]);
@@ -301,13 +304,15 @@ describe("the site's and the segments' fields", () => {
       "a server",
     ).id;
     expect(
-      done(after(written, (bench) => setServer(bench, scope.id, { host: server }))).scope.get(scope.id),
+      done(after(written, (context) => setServer(context, scope.id, { host: server }))).scope.get(scope.id),
     ).toMatchObject({ serverDevice: null, serverHost: server });
-    expect(after(fennel, (bench) => editSegmentCell(bench, staff.id, "pool", ".40-.60, .50-.70"))).toMatch(
-      /share addresses/,
-    );
     expect(
-      after(fennel, (bench) => editSegmentField(bench, segment(fennel, "Servers").id, "exclusions", ".4")),
+      after(fennel, (context) => editSegmentCell(context, staff.id, "pool", ".40-.60, .50-.70")),
+    ).toMatch(/share addresses/);
+    expect(
+      after(fennel, (context) =>
+        editSegmentField(context, segment(fennel, "Servers").id, "exclusions", ".4"),
+      ),
     ).toMatch(/has no pool to exclude anything from/);
   });
 
@@ -316,14 +321,14 @@ describe("the site's and the segments' fields", () => {
       [...fennel.device.values()].find((d) => d.name === "Switch B"),
       "a switch",
     ).id;
-    const plan = done(after(fennel, (bench) => setDeviceVlans(bench, device, "30 Phones, 20 STAFF")));
+    const plan = done(after(fennel, (context) => setDeviceVlans(context, device, "30 Phones, 20 STAFF")));
     expect(deviceVlansText(PlanIndex.of(plan), device)).toBe("20 STAFF, 30 Phones");
-    const renamed = done(after(plan, (bench) => setDeviceVlans(bench, device, "20 Staff, 40")));
+    const renamed = done(after(plan, (context) => setDeviceVlans(context, device, "20 Staff, 40")));
     expect(deviceVlansText(PlanIndex.of(renamed), device)).toBe("20 Staff, 40");
     expect([...renamed.deviceVlan.values()].find((v) => v.vid === 20)?.id).toBe(
       [...plan.deviceVlan.values()].find((v) => v.vid === 20)?.id,
     );
-    expect(done(after(renamed, ({ draft }) => removeDevice(draft, device))).deviceVlan.size).toBe(0);
-    expect(after(plan, (bench) => setDeviceVlans(bench, device, "Staff"))).toMatch(/"Staff" is no VLAN/);
+    expect(done(after(renamed, ({ edits }) => removeDevice(edits, device))).deviceVlan.size).toBe(0);
+    expect(after(plan, (context) => setDeviceVlans(context, device, "Staff"))).toMatch(/"Staff" is no VLAN/);
   });
 });

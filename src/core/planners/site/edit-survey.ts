@@ -1,8 +1,16 @@
-import { BLANK_GEAR, BLANK_LINE, BLANK_ROOM, type Gear, type HostKind, type Room, Draft } from "../../plan";
+import {
+  BLANK_GEAR,
+  BLANK_LINE,
+  BLANK_ROOM,
+  type Gear,
+  type HostKind,
+  type Room,
+  PlanEdits,
+} from "../../plan";
 import { forget } from "./forget";
 import { countChecked } from "../count-text";
 import { removeLeg } from "../addressing/legs";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 import { nameRefusal, readAddresses, readDate, readMetres, readPrefixes } from "./survey-text";
 
 export const ROOM_FIELDS = [
@@ -20,8 +28,8 @@ export type RoomField = (typeof ROOM_FIELDS)[number];
 const MOST_NEEDS = 2000;
 
 /** A new room behind the last. */
-export function addRoom({ draft, ids }: Bench, fields: Partial<Room> & Pick<Room, "name">): Refusal {
-  const rooms = draft.all("room");
+export function addRoom({ edits, ids }: EditContext, fields: Partial<Room> & Pick<Room, "name">): Refusal {
+  const rooms = edits.all("room");
   const refusal = nameRefusal(
     fields.name.trim(),
     "room",
@@ -29,7 +37,7 @@ export function addRoom({ draft, ids }: Bench, fields: Partial<Room> & Pick<Room
   );
   if (refusal !== null) return refusal;
   if (rooms.length >= 2000) return "A survey has at most 2,000 rooms.";
-  draft.put("room", {
+  edits.put("room", {
     ...BLANK_ROOM,
     id: ids(),
     position: Math.max(-1, ...rooms.map((room) => room.position)) + 1,
@@ -40,8 +48,8 @@ export function addRoom({ draft, ids }: Bench, fields: Partial<Room> & Pick<Room
 }
 
 /** Renames a room, and what stands in it goes with it. */
-function renameRoom(draft: Draft, room: Room, text: string): Refusal {
-  const others = draft.all("room").filter(({ id }) => id !== room.id);
+function renameRoom(edits: PlanEdits, room: Room, text: string): Refusal {
+  const others = edits.all("room").filter(({ id }) => id !== room.id);
   const refusal = nameRefusal(
     text,
     "room",
@@ -49,25 +57,25 @@ function renameRoom(draft: Draft, room: Room, text: string): Refusal {
   );
   if (refusal !== null) return refusal;
   for (const kind of ["host", "device"] as const)
-    for (const entity of draft.all(kind))
-      if (entity.place === room.name) draft.patch(kind, entity.id, { place: text });
-  draft.patch("room", room.id, { name: text });
+    for (const entity of edits.all(kind))
+      if (entity.place === room.name) edits.patch(kind, entity.id, { place: text });
+  edits.patch("room", room.id, { name: text });
   return null;
 }
 
-function leadTo(draft: Draft, { id }: Room, text: string): Refusal {
-  const cabinet = draft
+function leadTo(edits: PlanEdits, { id }: Room, text: string): Refusal {
+  const cabinet = edits
     .all("room")
     .find((one) => one.kind === "cabinet" && one.name.toLowerCase() === text.toLowerCase());
   if (text !== "" && cabinet === undefined)
     return `There is no cabinet called "${text}"; make that room a cabinet first.`;
   if (cabinet?.id === id) return "A cabinet's own devices are patched in it; it leads to no other.";
-  draft.patch("room", id, { cabinet: cabinet?.id ?? null });
+  edits.patch("room", id, { cabinet: cabinet?.id ?? null });
   return null;
 }
 
-function putBeside(draft: Draft, { id }: Room, text: string): Refusal {
-  const byName = new Map(draft.all("room").map((room) => [room.name.toLowerCase(), room.id]));
+function putBeside(edits: PlanEdits, { id }: Room, text: string): Refusal {
+  const byName = new Map(edits.all("room").map((room) => [room.name.toLowerCase(), room.id]));
   const beside = new Set<string>();
   for (const name of text.split(/[,;]/).map((one) => one.trim())) {
     if (name === "") continue;
@@ -76,99 +84,99 @@ function putBeside(draft: Draft, { id }: Room, text: string): Refusal {
       return `There is no room called "${name}"; write rooms of the survey with commas between.`;
     if (other !== id) beside.add(other);
   }
-  draft.patch("room", id, { beside: [...beside] });
+  edits.patch("room", id, { beside: [...beside] });
   return null;
 }
 
 /** What is no cabinet any more has no room's cables lead to it. */
-function changeKind(draft: Draft, { id }: Room, text: string): Refusal {
+function changeKind(edits: PlanEdits, { id }: Room, text: string): Refusal {
   const kind = (["room", "cabinet", "outdoor"] as const).find((one) => one === text.toLowerCase());
   if (kind === undefined) return `"${text}" is none of: room, cabinet, outdoor.`;
   if (kind !== "cabinet")
-    for (const other of draft.all("room"))
-      if (other.cabinet === id) draft.patch("room", other.id, { cabinet: null });
-  draft.patch("room", id, { kind, ...(kind === "cabinet" ? { cabinet: null } : {}) });
+    for (const other of edits.all("room"))
+      if (other.cabinet === id) edits.patch("room", other.id, { cabinet: null });
+  edits.patch("room", id, { kind, ...(kind === "cabinet" ? { cabinet: null } : {}) });
   return null;
 }
 
 /** Writes one field of a room from its text. A renamed room takes its devices' places along. */
-export function editRoom({ draft }: Bench, id: string, field: RoomField, typed: string): Refusal {
-  const room = draft.need("room", id);
+export function editRoom({ edits }: EditContext, id: string, field: RoomField, typed: string): Refusal {
+  const room = edits.need("room", id);
   const text = typed.trim();
   switch (field) {
     case "name":
-      return renameRoom(draft, room, text);
+      return renameRoom(edits, room, text);
     case "needs":
       if (text.length > MOST_NEEDS)
         return `A room's line has at most ${MOST_NEEDS} characters; split the room in two.`;
-      draft.patch("room", id, { needs: text });
+      edits.patch("room", id, { needs: text });
       return null;
     case "group":
       if (text.length > 120) return "A group's name has at most 120 characters.";
-      draft.patch("room", id, { group: text });
+      edits.patch("room", id, { group: text });
       return null;
     case "cabinet":
-      return leadTo(draft, room, text);
+      return leadTo(edits, room, text);
     case "cable": {
       const read = readMetres(text);
       if (read.refusal !== null) return read.refusal;
-      draft.patch("room", id, { cableCm: read.value });
+      edits.patch("room", id, { cableCm: read.value });
       return null;
     }
     case "height": {
       const units = text === "" ? null : countChecked(text, 100);
       if (text !== "" && units === null)
         return `"${text}" is no height; write rack units from 0 to 100, or leave it empty.`;
-      draft.patch("room", id, { heightUnits: units });
+      edits.patch("room", id, { heightUnits: units });
       return null;
     }
     case "building":
       if (text.length > 120) return "A building's name has at most 120 characters.";
-      draft.patch("room", id, { building: text });
+      edits.patch("room", id, { building: text });
       return null;
     case "beside":
-      return putBeside(draft, room, text);
+      return putBeside(edits, room, text);
     case "kind":
-      return changeKind(draft, room, text);
+      return changeKind(edits, room, text);
   }
 }
 
 /** Removes rooms; devices that were drafted for them stay in the register, gear found there loses its room. */
-export function removeRooms({ draft }: Pick<Bench, "draft">, ids: readonly string[]): void {
+export function removeRooms({ edits }: Pick<EditContext, "edits">, ids: readonly string[]): void {
   const gone = new Set(ids);
-  for (const room of draft.all("room"))
-    if (room.cabinet !== null && gone.has(room.cabinet)) draft.patch("room", room.id, { cabinet: null });
-  for (const gear of draft.all("gear"))
-    if (gear.room !== null && gone.has(gear.room)) draft.patch("gear", gear.id, { room: null });
-  for (const host of draft.all("host"))
+  for (const room of edits.all("room"))
+    if (room.cabinet !== null && gone.has(room.cabinet)) edits.patch("room", room.id, { cabinet: null });
+  for (const gear of edits.all("gear"))
+    if (gear.room !== null && gone.has(gear.room)) edits.patch("gear", gear.id, { room: null });
+  for (const host of edits.all("host"))
     if (host.surveyed !== null && gone.has(host.surveyed.room))
-      draft.patch("host", host.id, { surveyed: null });
-  for (const room of draft.all("room"))
+      edits.patch("host", host.id, { surveyed: null });
+  for (const room of edits.all("room"))
     if (room.beside.some((id) => gone.has(id)))
-      draft.patch("room", room.id, { beside: room.beside.filter((id) => !gone.has(id)) });
-  for (const id of ids) draft.remove("room", id);
+      edits.patch("room", room.id, { beside: room.beside.filter((id) => !gone.has(id)) });
+  for (const id of ids) edits.remove("room", id);
 }
 
 /** Moves a room up or down by one. */
-export function moveRoom({ draft }: Pick<Bench, "draft">, id: string, by: -1 | 1): void {
-  const rooms = [...draft.all("room")].sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1));
+export function moveRoom({ edits }: Pick<EditContext, "edits">, id: string, by: -1 | 1): void {
+  const rooms = [...edits.all("room")].sort((a, b) => a.position - b.position || (a.id < b.id ? -1 : 1));
   const at = rooms.findIndex((room) => room.id === id);
   const to = at + by;
   if (at < 0 || to < 0 || to >= rooms.length) return;
   const [moved] = rooms.splice(at, 1);
   if (moved !== undefined) rooms.splice(to, 0, moved);
   for (const [position, room] of rooms.entries())
-    if (room.position !== position) draft.patch("room", room.id, { position });
+    if (room.position !== position) edits.patch("room", room.id, { position });
 }
 
 type PastedRoom = Readonly<Partial<Record<"needs" | "cabinet" | "cable" | "group", string | undefined>>>;
 
 /** The cells of one pasted row; a cabinet that names its own room says nothing. */
-function pasteCells(bench: Bench, room: Room, cells: PastedRoom, isItself: boolean): Refusal {
+function pasteCells(context: EditContext, room: Room, cells: PastedRoom, isItself: boolean): Refusal {
   for (const field of ["needs", "cabinet", "cable", "group"] as const) {
     const text = cells[field];
     if (text === undefined || (field === "cabinet" && isItself)) continue;
-    const refusal = editRoom(bench, room.id, field, text);
+    const refusal = editRoom(context, room.id, field, text);
     if (refusal !== null) return refusal;
   }
   return null;
@@ -179,15 +187,15 @@ function pasteCells(bench: Bench, room: Room, cells: PastedRoom, isItself: boole
  * name are changed, others added; a room that others lead to is a cabinet, whichever row comes first.
  */
 // eslint-disable-next-line complexity -- one short condition for each column of the paste
-export function pasteRooms(bench: Bench, rows: readonly (readonly string[])[]): Refusal {
-  const { draft } = bench;
+export function pasteRooms(context: EditContext, rows: readonly (readonly string[])[]): Refusal {
+  const { edits } = context;
   const named = (name: string) =>
-    draft.all("room").find((room) => room.name.toLowerCase() === name.toLowerCase());
+    edits.all("room").find((room) => room.name.toLowerCase() === name.toLowerCase());
   const read = rows.map((cells) => cells.map((cell) => cell.trim()));
   for (const [i, cells] of read.entries()) {
     const [name = ""] = cells;
     if (cells.every((cell) => cell === "") || named(name) !== undefined) continue;
-    const refusal = addRoom(bench, {
+    const refusal = addRoom(context, {
       name,
       ...(/\b(cabinet|rack|cupboard)\b/i.test(name) ? { kind: "cabinet" as const } : {}),
     });
@@ -198,8 +206,8 @@ export function pasteRooms(bench: Bench, rows: readonly (readonly string[])[]): 
     if (room === undefined) continue;
     const leadsTo = cabinet === undefined || cabinet === "" ? undefined : named(cabinet);
     if (leadsTo !== undefined && leadsTo.id !== room.id && leadsTo.kind !== "cabinet")
-      draft.patch("room", leadsTo.id, { kind: "cabinet", cabinet: null });
-    const refusal = pasteCells(bench, room, { needs, cabinet, cable, group }, leadsTo?.id === room.id);
+      edits.patch("room", leadsTo.id, { kind: "cabinet", cabinet: null });
+    const refusal = pasteCells(context, room, { needs, cabinet, cable, group }, leadsTo?.id === room.id);
     if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
   }
   return null;
@@ -208,68 +216,68 @@ export function pasteRooms(bench: Bench, rows: readonly (readonly string[])[]): 
 export const GEAR_FIELDS = ["name", "addresses", "prefixes", "supportUntil", "notes"] as const;
 export type GearField = (typeof GEAR_FIELDS)[number];
 
-export function addGear({ draft, ids }: Bench, fields: Partial<Gear> & Pick<Gear, "name">): Refusal {
+export function addGear({ edits, ids }: EditContext, fields: Partial<Gear> & Pick<Gear, "name">): Refusal {
   const refusal = nameRefusal(
     fields.name.trim(),
     "piece of gear",
-    draft.all("gear").map((gear) => gear.name),
+    edits.all("gear").map((gear) => gear.name),
   );
   if (refusal !== null) return refusal;
-  draft.put("gear", { ...BLANK_GEAR, id: ids(), ...fields, name: fields.name.trim() });
+  edits.put("gear", { ...BLANK_GEAR, id: ids(), ...fields, name: fields.name.trim() });
   return null;
 }
 
 /** Writes one text field of gear that was found. */
-export function editGear({ draft }: Bench, id: string, field: GearField, typed: string): Refusal {
+export function editGear({ edits }: EditContext, id: string, field: GearField, typed: string): Refusal {
   const text = typed.trim();
   switch (field) {
     case "name": {
       const refusal = nameRefusal(
         text,
         "piece of gear",
-        draft
+        edits
           .all("gear")
           .filter((gear) => gear.id !== id)
           .map((gear) => gear.name),
       );
-      if (refusal === null) draft.patch("gear", id, { name: text });
+      if (refusal === null) edits.patch("gear", id, { name: text });
       return refusal;
     }
     case "addresses": {
       const read = readAddresses(text, 16);
-      if (read.refusal === null) draft.patch("gear", id, { addresses: read.value });
+      if (read.refusal === null) edits.patch("gear", id, { addresses: read.value });
       return read.refusal;
     }
     case "prefixes": {
       const read = readPrefixes(text, 16);
-      if (read.refusal === null) draft.patch("gear", id, { prefixes: read.value });
+      if (read.refusal === null) edits.patch("gear", id, { prefixes: read.value });
       return read.refusal;
     }
     case "supportUntil": {
       const read = readDate(text);
-      if (read.refusal === null) draft.patch("gear", id, { supportUntil: read.value });
+      if (read.refusal === null) edits.patch("gear", id, { supportUntil: read.value });
       return read.refusal;
     }
     case "notes":
       if (text.length > 2000) return "Notes have at most 2,000 characters.";
-      draft.patch("gear", id, { notes: text });
+      edits.patch("gear", id, { notes: text });
       return null;
   }
 }
 
 /** A kind of device of the site's own; `base` gives everything that is not said. */
 export function addHostKind(
-  { draft, ids }: Bench,
+  { edits, ids }: EditContext,
   name: string,
   fields: Partial<Omit<HostKind, "id" | "name">>,
 ): Refusal {
   const refusal = nameRefusal(
     name.trim(),
     "kind",
-    draft.all("hostKind").map((kind) => kind.name),
+    edits.all("hostKind").map((kind) => kind.name),
   );
   if (refusal !== null) return refusal;
-  draft.put("hostKind", {
+  edits.put("hostKind", {
     id: ids(),
     name: name.trim(),
     aliases: [],
@@ -288,7 +296,7 @@ export function addHostKind(
 }
 
 /** Other words for a kind, with commas between. */
-export function setAliases({ draft }: Bench, id: string, text: string): Refusal {
+export function setAliases({ edits }: EditContext, id: string, text: string): Refusal {
   const aliases = [
     ...new Set(
       text
@@ -300,13 +308,13 @@ export function setAliases({ draft }: Bench, id: string, text: string): Refusal 
   const long = aliases.find((alias) => alias.length > 80);
   if (long !== undefined) return "A word for a kind has at most 80 characters.";
   if (aliases.length > 16) return "A kind has at most 16 other words.";
-  draft.patch("hostKind", id, { aliases });
+  edits.patch("hostKind", id, { aliases });
   return null;
 }
 
 /** Another internet line. */
-export function addLine({ draft, ids }: Bench, name: string): Refusal {
-  const lines = draft.all("line");
+export function addLine({ edits, ids }: EditContext, name: string): Refusal {
+  const lines = edits.all("line");
   const refusal = nameRefusal(
     name.trim(),
     "line",
@@ -314,13 +322,13 @@ export function addLine({ draft, ids }: Bench, name: string): Refusal {
   );
   if (refusal !== null) return refusal;
   if (lines.length >= 16) return "A site has at most 16 lines.";
-  draft.put("line", { ...BLANK_LINE, id: ids(), name: name.trim() });
+  edits.put("line", { ...BLANK_LINE, id: ids(), name: name.trim() });
   return null;
 }
 
 /** Removes a line and the legs on it. */
-export function removeLine({ draft }: Pick<Bench, "draft">, id: string): void {
-  for (const leg of draft.all("interface")) if (leg.line === id) removeLeg({ draft }, leg.id);
-  forget(draft, new Set([id]));
-  draft.remove("line", id);
+export function removeLine({ edits }: Pick<EditContext, "edits">, id: string): void {
+  for (const leg of edits.all("interface")) if (leg.line === id) removeLeg({ edits }, leg.id);
+  forget(edits, new Set([id]));
+  edits.remove("line", id);
 }

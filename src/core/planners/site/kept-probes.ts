@@ -1,9 +1,9 @@
 import type { ProbeQuestion } from "../../plan";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 /** Keeps a probe with what came of it, so that it can be asked again after every change. */
 export function keepProbe(
-  { draft, ids }: Bench,
+  { edits, ids }: EditContext,
   question: ProbeQuestion,
   {
     name,
@@ -13,13 +13,13 @@ export function keepProbe(
 ): Refusal {
   const text = name.trim().slice(0, 80);
   if (text === "") return "Give the probe a name to keep it under.";
-  if (draft.all("expectation").some((one) => one.name === text))
+  if (edits.all("expectation").some((one) => one.name === text))
     return `A probe is kept as "${text}" already.`;
-  draft.put("expectation", { id: ids(), name: text, question, passes, segment, note: "" });
+  edits.put("expectation", { id: ids(), name: text, question, passes, segment, note: "" });
   return null;
 }
 
 /** Turns round whether a kept probe has to get through. */
-export function setExpected({ draft }: Pick<Bench, "draft">, id: string, passes: boolean): void {
-  draft.patch("expectation", id, { passes });
+export function setExpected({ edits }: Pick<EditContext, "edits">, id: string, passes: boolean): void {
+  edits.patch("expectation", id, { passes });
 }

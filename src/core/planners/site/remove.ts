@@ -1,66 +1,66 @@
-import type { Draft, WallEnd } from "../../plan";
+import type { PlanEdits, WallEnd } from "../../plan";
 import { forget } from "./forget";
 import { removeLeg } from "../addressing/legs";
 import { removeSsid } from "../wireless/ssid";
 
 /** Hosts, wireless names and legs are in a segment no longer; who was on a name that goes is nowhere. */
-function leaveSegment(draft: Draft, id: string): void {
-  for (const host of draft.all("host")) {
-    const onSsid = host.attachment.at === "ssid" && draft.get("ssid", host.attachment.ssid)?.segment === id;
-    if (host.segment === id) draft.patch("host", host.id, { segment: null });
-    if (onSsid) draft.patch("host", host.id, { attachment: { at: "unplaced" } });
+function leaveSegment(edits: PlanEdits, id: string): void {
+  for (const host of edits.all("host")) {
+    const onSsid = host.attachment.at === "ssid" && edits.get("ssid", host.attachment.ssid)?.segment === id;
+    if (host.segment === id) edits.patch("host", host.id, { segment: null });
+    if (onSsid) edits.patch("host", host.id, { attachment: { at: "unplaced" } });
   }
-  for (const ssid of draft.all("ssid"))
+  for (const ssid of edits.all("ssid"))
     if (ssid.moreSegments.includes(id))
-      draft.patch("ssid", ssid.id, { moreSegments: ssid.moreSegments.filter((one) => one !== id) });
-  for (const leg of draft.all("interface")) if (leg.segment === id) removeLeg({ draft }, leg.id);
+      edits.patch("ssid", ssid.id, { moreSegments: ssid.moreSegments.filter((one) => one !== id) });
+  for (const leg of edits.all("interface")) if (leg.segment === id) removeLeg({ edits }, leg.id);
 }
 
 /** A zone goes with its walls. */
-function removeZone(draft: Draft, zone: string): void {
+function removeZone(edits: PlanEdits, zone: string): void {
   const isIt = (end: WallEnd) => end.at === "zone" && end.zone === zone;
-  for (const wall of draft.all("wall")) if (isIt(wall.from) || isIt(wall.to)) draft.remove("wall", wall.id);
-  draft.remove("zone", zone);
+  for (const wall of edits.all("wall")) if (isIt(wall.from) || isIt(wall.to)) edits.remove("wall", wall.id);
+  edits.remove("zone", zone);
 }
 
 /**
  * Removes a segment with its legs, scopes, wireless names and, when nothing else uses them, its VLAN and
  * zone. Hosts stay, without a segment.
  */
-export function removeSegment(draft: Draft, id: string): void {
-  const segment = draft.need("segment", id);
-  const names = draft.all("ssid").filter((ssid) => ssid.segment === id);
-  forget(draft, new Set([id, ...names.map((ssid) => ssid.id)]));
-  leaveSegment(draft, id);
+export function removeSegment(edits: PlanEdits, id: string): void {
+  const segment = edits.need("segment", id);
+  const names = edits.all("ssid").filter((ssid) => ssid.segment === id);
+  forget(edits, new Set([id, ...names.map((ssid) => ssid.id)]));
+  leaveSegment(edits, id);
   for (const kind of ["scope", "ssid"] as const)
-    for (const entity of draft.all(kind)) if (entity.segment === id) draft.remove(kind, entity.id);
-  draft.remove("segment", id);
+    for (const entity of edits.all(kind)) if (entity.segment === id) edits.remove(kind, entity.id);
+  edits.remove("segment", id);
   const { vlan, zone } = segment;
-  const rest = draft.all("segment");
-  if (vlan !== null && !rest.some((other) => other.vlan === vlan)) draft.remove("vlan", vlan);
-  if (!rest.some((other) => other.zone === zone)) removeZone(draft, zone);
+  const rest = edits.all("segment");
+  if (vlan !== null && !rest.some((other) => other.vlan === vlan)) edits.remove("vlan", vlan);
+  if (!rest.some((other) => other.zone === zone)) removeZone(edits, zone);
 }
 
-function unplugFrom(draft: Draft, device: string, ports: ReadonlySet<string>): void {
-  for (const { id, attachment } of draft.all("host")) {
+function unplugFrom(edits: PlanEdits, device: string, ports: ReadonlySet<string>): void {
+  for (const { id, attachment } of edits.all("host")) {
     if (attachment.at === "port" && ports.has(attachment.port))
-      draft.patch("host", id, { attachment: { at: "unplaced" } });
+      edits.patch("host", id, { attachment: { at: "unplaced" } });
     if (attachment.at === "ssid" && attachment.accessPoint === device)
-      draft.patch("host", id, { attachment: { ...attachment, accessPoint: null } });
+      edits.patch("host", id, { attachment: { ...attachment, accessPoint: null } });
   }
 }
 
 /** Takes a device off the lists of those who hear it and of the names that it offers. */
-function takeOffLists(draft: Draft, id: string): void {
-  for (const other of draft.all("device"))
+function takeOffLists(edits: PlanEdits, id: string): void {
+  for (const other of edits.all("device"))
     if (other.hears.includes(id))
-      draft.patch("device", other.id, { hears: other.hears.filter((one) => one !== id) });
-  for (const ssid of draft.all("ssid")) {
+      edits.patch("device", other.id, { hears: other.hears.filter((one) => one !== id) });
+  for (const ssid of edits.all("ssid")) {
     if (!ssid.at.includes(id)) continue;
     const at = ssid.at.filter((one) => one !== id);
     // An empty list would mean every access point: a name that only this one offered goes with it.
-    if (at.length > 0) draft.patch("ssid", ssid.id, { at });
-    else removeSsid(draft, ssid.id);
+    if (at.length > 0) edits.patch("ssid", ssid.id, { at });
+    else removeSsid(edits, ssid.id);
   }
 }
 
@@ -69,36 +69,36 @@ function takeOffLists(draft: Draft, id: string): void {
  * unplugged.
  */
 // eslint-disable-next-line complexity -- one line for each kind that hangs on a device
-export function removeDevice(draft: Draft, id: string): void {
+export function removeDevice(edits: PlanEdits, id: string): void {
   const ports = new Set(
-    draft
+    edits
       .all("port")
       .filter((port) => port.device === id)
       .map((port) => port.id),
   );
-  for (const link of draft.all("link"))
-    if (ports.has(link.a) || ports.has(link.b)) draft.remove("link", link.id);
-  unplugFrom(draft, id, ports);
-  for (const leg of draft.all("interface")) if (leg.device === id) removeLeg({ draft }, leg.id);
-  for (const scope of draft.all("scope")) if (scope.serverDevice === id) draft.remove("scope", scope.id);
-  for (const entry of draft.all("deviceVlan")) if (entry.device === id) draft.remove("deviceVlan", entry.id);
-  for (const gear of draft.all("gear"))
-    if (gear.device === id) draft.patch("gear", gear.id, { device: null });
+  for (const link of edits.all("link"))
+    if (ports.has(link.a) || ports.has(link.b)) edits.remove("link", link.id);
+  unplugFrom(edits, id, ports);
+  for (const leg of edits.all("interface")) if (leg.device === id) removeLeg({ edits }, leg.id);
+  for (const scope of edits.all("scope")) if (scope.serverDevice === id) edits.remove("scope", scope.id);
+  for (const entry of edits.all("deviceVlan")) if (entry.device === id) edits.remove("deviceVlan", entry.id);
+  for (const gear of edits.all("gear"))
+    if (gear.device === id) edits.patch("gear", gear.id, { device: null });
   for (const kind of ["lag", "radio"] as const)
-    for (const entity of draft.all(kind)) if (entity.device === id) draft.remove(kind, entity.id);
-  takeOffLists(draft, id);
-  forget(draft, new Set([id, ...ports]));
-  for (const port of ports) draft.remove("port", port);
-  draft.remove("device", id);
+    for (const entity of edits.all(kind)) if (entity.device === id) edits.remove(kind, entity.id);
+  takeOffLists(edits, id);
+  forget(edits, new Set([id, ...ports]));
+  for (const port of ports) edits.remove("port", port);
+  edits.remove("device", id);
 }
 
 /** Removes an end device; what hangs behind it and the scopes it serves lose it. */
-export function removeHost(draft: Draft, id: string): void {
-  for (const other of draft.all("host")) {
+export function removeHost(edits: PlanEdits, id: string): void {
+  for (const other of edits.all("host")) {
     if (other.attachment.at === "behind" && other.attachment.host === id)
-      draft.patch("host", other.id, { attachment: { at: "unplaced" } });
+      edits.patch("host", other.id, { attachment: { at: "unplaced" } });
   }
-  for (const scope of draft.all("scope")) if (scope.serverHost === id) draft.remove("scope", scope.id);
-  forget(draft, new Set([id]));
-  draft.remove("host", id);
+  for (const scope of edits.all("scope")) if (scope.serverHost === id) edits.remove("scope", scope.id);
+  forget(edits, new Set([id]));
+  edits.remove("host", id);
 }

@@ -1,33 +1,33 @@
 import { asPrefix6, isGroup, parseIpv6, parseMac, parsePrefix } from "../../address";
 import { vid as asVid, type Abilities, type Device } from "../../plan";
 import { countChecked } from "../count-text";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 /** Sets what the segments table has no column for. An empty IPv6 subnet takes it away. */
 export function setSegmentFields(
-  { draft }: Bench,
+  { edits }: EditContext,
   id: string,
   fields: { readonly growth?: string; readonly management?: boolean; readonly prefix6?: string },
 ): Refusal {
-  if (fields.management !== undefined) draft.patch("segment", id, { management: fields.management });
+  if (fields.management !== undefined) edits.patch("segment", id, { management: fields.management });
   if (fields.growth !== undefined) {
     const growth = countChecked(fields.growth, 1000);
     if (growth === null) return `"${fields.growth}" is no growth; write whole percent from 0 to 1000.`;
-    draft.patch("segment", id, { growth });
+    edits.patch("segment", id, { growth });
   }
   if (fields.prefix6 === undefined) return null;
   const text = fields.prefix6.trim();
   const prefix = asPrefix6(parsePrefix(text));
   if (text !== "" && prefix === null)
     return `"${text}" is not an IPv6 subnet such as fd00:24:20::/64; the host part must be zero.`;
-  const others = draft.need("segment", id).prefixes6.slice(1);
-  draft.patch("segment", id, { prefixes6: prefix === null ? others : [prefix, ...others] });
+  const others = edits.need("segment", id).prefixes6.slice(1);
+  edits.patch("segment", id, { prefixes6: prefix === null ? others : [prefix, ...others] });
   return null;
 }
 
 /** Sets what the register has no column for: the tag a device sends, its IPv6 address, notes. */
 export function setHostFields(
-  { draft }: Bench,
+  { edits }: EditContext,
   id: string,
   field: "tag" | "ipv6" | "notes",
   typed: string,
@@ -38,18 +38,18 @@ export function setHostFields(
       const tag = /^\d{1,4}$/.test(text) ? asVid(Number(text)) : null;
       if (text !== "" && tag === null)
         return `"${text}" is not a VLAN ID; write 1 to 4094, or leave it empty for a device that sends no tag.`;
-      draft.patch("host", id, { tag });
+      edits.patch("host", id, { tag });
       return null;
     }
     case "ipv6": {
       const ipv6 = text === "" ? null : parseIpv6(text);
       if (text !== "" && ipv6 === null) return `"${text}" is not an IPv6 address such as fd00:24:20::10.`;
-      draft.patch("host", id, { ipv6 });
+      edits.patch("host", id, { ipv6 });
       return null;
     }
     case "notes": {
       if (text.length > 2000) return "Notes have at most 2,000 characters.";
-      draft.patch("host", id, { notes: text });
+      edits.patch("host", id, { notes: text });
       return null;
     }
   }
@@ -138,14 +138,14 @@ const NUMBERS: Record<NumberField, { least: number; most: number; sentence: stri
 
 const isNumberField = (field: DeviceField): field is NumberField => field in NUMBERS;
 
-function editDeviceNumber({ draft }: Bench, id: string, field: NumberField, text: string): Refusal {
-  const device = draft.need("device", id);
+function editDeviceNumber({ edits }: EditContext, id: string, field: NumberField, text: string): Refusal {
+  const device = edits.need("device", id);
   const { least, most, sentence } = NUMBERS[field];
   const isWatts = field === "poeBudget" || field === "poeOneLost";
   const number = /^\d{1,5}([.,]\d{1,3})?$/.test(text) ? Number(text.replace(",", ".")) : null;
   const fits = number !== null && number >= least && number <= most && (isWatts || Number.isInteger(number));
   if (text !== "" && !fits) return `"${text}" ${sentence}`;
-  draft.patch("device", id, numberFields(device, field, number));
+  edits.patch("device", id, numberFields(device, field, number));
   return null;
 }
 
@@ -171,40 +171,40 @@ function numberFields(device: Device, field: NumberField, number: number | null)
 
 /** What a device's software can do. */
 export function setAbilities(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   id: string,
   abilities: Partial<Abilities>,
 ): void {
-  draft.patch("device", id, { abilities: { ...draft.need("device", id).abilities, ...abilities } });
+  edits.patch("device", id, { abilities: { ...edits.need("device", id).abilities, ...abilities } });
 }
 
 /** Writes a text field of a device. */
-export function editDevice(bench: Bench, id: string, field: DeviceField, typed: string): Refusal {
-  const { draft } = bench;
+export function editDevice(context: EditContext, id: string, field: DeviceField, typed: string): Refusal {
+  const { edits } = context;
   const text = typed.trim();
   if (text.length > LONGEST[field])
     return `That is longer than the ${LONGEST[field]} characters there is room for.`;
   if (field === "name") {
     if (text === "") return "A device needs a name.";
-    const other = draft
+    const other = edits
       .all("device")
       .find((device) => device.id !== id && device.name.toLowerCase() === text.toLowerCase());
     if (other !== undefined)
       return `There is a device called ${other.name} already; give this one another name.`;
   }
-  if (isNumberField(field)) return editDeviceNumber(bench, id, field, text);
+  if (isNumberField(field)) return editDeviceNumber(context, id, field, text);
   if (field === "bridgeMac") {
     const mac = text === "" ? null : parseMac(text);
     if (text !== "" && (mac === null || isGroup(mac)))
       return `"${text}" is not the MAC address of a device, such as 02:5a:10:3c:00:22.`;
-    draft.patch("device", id, { bridgeMac: mac });
+    edits.patch("device", id, { bridgeMac: mac });
     return null;
   }
   if (field === "supportUntil") {
     if (text !== "" && !isDate(text))
       return `"${text}" is not a date; write it as 2027-06-30, or leave it empty.`;
-    draft.patch("device", id, { supportUntil: text === "" ? null : text });
-  } else draft.patch("device", id, { [field]: text });
+    edits.patch("device", id, { supportUntil: text === "" ? null : text });
+  } else edits.patch("device", id, { [field]: text });
   return null;
 }
 
@@ -221,30 +221,35 @@ export function isDate(text: string): boolean {
 }
 
 /** Which of its own legs a device asks its servers from (sign-in, time); null for the first with an address. */
-export function setAsksFrom({ draft }: Pick<Bench, "draft">, id: string, leg: string | null): Refusal {
-  if (leg !== null && draft.get("interface", leg)?.device !== id) return "Choose one of its own addresses.";
-  draft.patch("device", id, { asksFrom: leg });
+export function setAsksFrom({ edits }: Pick<EditContext, "edits">, id: string, leg: string | null): Refusal {
+  if (leg !== null && edits.get("interface", leg)?.device !== id) return "Choose one of its own addresses.";
+  edits.patch("device", id, { asksFrom: leg });
   return null;
 }
 
 /** A note on a port, such as what it is kept for. */
-export function notePorts({ draft }: Bench, ports: readonly string[], text: string): Refusal {
+export function notePorts({ edits }: EditContext, ports: readonly string[], text: string): Refusal {
   if (text.trim().length > 120) return "A note has at most 120 characters.";
-  for (const id of ports) draft.patch("port", id, { note: text.trim() });
+  for (const id of ports) edits.patch("port", id, { note: text.trim() });
   return null;
 }
 
 /** A cable's length in metres (up to two decimals, or empty) and its label. */
-export function editLink({ draft }: Bench, id: string, field: "length" | "label", typed: string): Refusal {
+export function editLink(
+  { edits }: EditContext,
+  id: string,
+  field: "length" | "label",
+  typed: string,
+): Refusal {
   const text = typed.trim();
   if (field === "label") {
     if (text.length > 120) return "A label has at most 120 characters.";
-    draft.patch("link", id, { label: text });
+    edits.patch("link", id, { label: text });
     return null;
   }
   const metres = /^\d{1,5}([.,]\d{1,2})?$/.test(text) ? Number(text.replace(",", ".")) : null;
   if (text !== "" && metres === null)
     return `"${text}" is no length; write metres such as 38 or 2.5, or leave it empty.`;
-  draft.patch("link", id, { lengthCm: metres === null ? null : Math.round(metres * 100) });
+  edits.patch("link", id, { lengthCm: metres === null ? null : Math.round(metres * 100) });
   return null;
 }

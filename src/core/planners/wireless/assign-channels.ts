@@ -1,4 +1,4 @@
-import type { Band, Draft, PlanIndex } from "../../plan";
+import type { Band, PlanEdits, PlanIndex } from "../../plan";
 import { assignChannels } from "../../wireless";
 
 /**
@@ -6,12 +6,12 @@ import { assignChannels } from "../../wireless";
  * channel stays as it is.
  */
 export function assignAllChannels(
-  draft: Draft,
+  edits: PlanEdits,
   index: PlanIndex,
   bands: readonly Band[],
   useDfs: "with radar channels" | "without radar channels",
 ): void {
   for (const band of bands)
     for (const { radio, option } of assignChannels(index, band, useDfs))
-      if (option !== null) draft.patch("radio", radio.id, { channel: option.channel });
+      if (option !== null) edits.patch("radio", radio.id, { channel: option.channel });
 }

@@ -1,5 +1,5 @@
-import type { Band, Draft, Radio, RadioRules } from "../../plan";
-import type { Bench, IdSource, Refusal } from "../planner";
+import type { Band, PlanEdits, Radio, RadioRules } from "../../plan";
+import type { EditContext, IdSource, Refusal } from "../planner";
 
 /** The widths that suit a band where there are neighbours. */
 const WIDTH: Readonly<Record<Band, Radio["widthMhz"]>> = { "2.4": 20, "5": 40, "6": 80 };
@@ -10,13 +10,13 @@ export const widthsFor = (band: Band): Radio["widthMhz"][] =>
 
 /** The radios a new access point has: one for each of the bands. */
 export function addRadios(
-  draft: Draft,
+  edits: PlanEdits,
   ids: IdSource,
   device: string,
   bands: readonly Band[] = ["2.4", "5"],
 ): void {
   for (const band of bands)
-    draft.put("radio", {
+    edits.put("radio", {
       id: ids(),
       device,
       band,
@@ -28,53 +28,58 @@ export function addRadios(
 }
 
 /** Gives an access point a radio in a band, or takes it away. */
-export function setRadioIn({ draft, ids }: Bench, device: string, band: Band, wanted: boolean): void {
-  const own = draft.all("radio").filter((radio) => radio.device === device && radio.band === band);
-  if (wanted && own.length === 0) addRadios(draft, ids, device, [band]);
-  if (!wanted) for (const radio of own) draft.remove("radio", radio.id);
+export function setRadioIn({ edits, ids }: EditContext, device: string, band: Band, wanted: boolean): void {
+  const own = edits.all("radio").filter((radio) => radio.device === device && radio.band === band);
+  if (wanted && own.length === 0) addRadios(edits, ids, device, [band]);
+  if (!wanted) for (const radio of own) edits.remove("radio", radio.id);
 }
 
 /** A radio's channel as it is typed; empty leaves it to be decided. */
-export function setChannel({ draft }: Pick<Bench, "draft">, id: string, typed: string): Refusal {
+export function setChannel({ edits }: Pick<EditContext, "edits">, id: string, typed: string): Refusal {
   const text = typed.trim();
   const channel = /^\d{1,3}$/.test(text) ? Number(text) : null;
   if (text !== "" && (channel === null || channel < 1 || channel > 253))
     return `"${text}" is no channel; write its number, such as 6 or 36, or leave it empty.`;
-  const radio = draft.need("radio", id);
-  const allowed = draft
-    .need("site", draft.plan.site.id)
+  const radio = edits.need("radio", id);
+  const allowed = edits
+    .need("site", edits.plan.site.id)
     .radio.channels.filter((one) => one.band === radio.band);
   if (channel !== null && allowed.length > 0 && !allowed.some((one) => one.number === channel))
     return `Channel ${channel} is not in the site's list for ${radio.band} GHz; choose one of ${allowed
       .slice(0, 12)
       .map((one) => one.number)
       .join(", ")}${allowed.length > 12 ? " …" : ""}, or edit the list.`;
-  draft.patch("radio", id, { channel });
+  edits.patch("radio", id, { channel });
   return null;
 }
 
 export function setRadio(
-  { draft }: Pick<Bench, "draft">,
+  { edits }: Pick<EditContext, "edits">,
   id: string,
   fields: Partial<Pick<Radio, "widthMhz" | "power" | "enabled">>,
 ): Refusal {
   if ((fields.power ?? "").length > 120) return "A note has at most 120 characters.";
-  draft.patch("radio", id, fields);
+  edits.patch("radio", id, fields);
   return null;
 }
 
 /** Whether two access points hear each other, as entered; what follows from their rooms stays. */
-export function setHearing({ draft }: Pick<Bench, "draft">, a: string, b: string, hears: boolean): void {
-  const [one, other] = [draft.need("device", a), draft.need("device", b)];
-  draft.patch("device", a, {
+export function setHearing(
+  { edits }: Pick<EditContext, "edits">,
+  a: string,
+  b: string,
+  hears: boolean,
+): void {
+  const [one, other] = [edits.need("device", a), edits.need("device", b)];
+  edits.patch("device", a, {
     hears: hears ? [...new Set([...one.hears, b])] : one.hears.filter((id) => id !== b),
   });
-  if (!hears) draft.patch("device", b, { hears: other.hears.filter((id) => id !== a) });
+  if (!hears) edits.patch("device", b, { hears: other.hears.filter((id) => id !== a) });
 }
 
 /** The channels that may be used. */
-export function setRadioRules({ draft }: Pick<Bench, "draft">, radio: RadioRules): void {
-  draft.put("site", { ...draft.need("site", draft.plan.site.id), radio });
+export function setRadioRules({ edits }: Pick<EditContext, "edits">, radio: RadioRules): void {
+  edits.put("site", { ...edits.need("site", edits.plan.site.id), radio });
 }
 
 /** "36, 40, 44, 52 dfs, 56 dfs indoor": the channels of a band as they can be typed in again. */
@@ -87,8 +92,8 @@ export const channelsText = (rules: RadioRules, band: Band): string =>
     .join(", ");
 
 /** Writes the channels of a band. */
-export function setChannels({ draft }: Pick<Bench, "draft">, band: Band, typed: string): Refusal {
-  const site = draft.need("site", draft.plan.site.id);
+export function setChannels({ edits }: Pick<EditContext, "edits">, band: Band, typed: string): Refusal {
+  const site = edits.need("site", edits.plan.site.id);
   const channels: RadioRules["channels"] = [];
   for (const part of typed
     .split(/[,;\n]/)
@@ -108,6 +113,6 @@ export function setChannels({ draft }: Pick<Bench, "draft">, band: Band, typed: 
   const others = site.radio.channels.filter((one) => one.band !== band);
   if (others.length + channels.length > 200)
     return "At most 200 channels; leave out those that are never used.";
-  draft.put("site", { ...site, radio: { ...site.radio, channels: [...others, ...channels] } });
+  edits.put("site", { ...site, radio: { ...site.radio, channels: [...others, ...channels] } });
   return null;
 }

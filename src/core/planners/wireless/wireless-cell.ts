@@ -1,6 +1,14 @@
-import { BANDS, SECURITIES, type Band, type Draft, type Radio, type Security, type Ssid } from "../../plan";
+import {
+  BANDS,
+  SECURITIES,
+  type Band,
+  type PlanEdits,
+  type Radio,
+  type Security,
+  type Ssid,
+} from "../../plan";
 import { SECURITY_FACTS } from "../../wireless";
-import type { Bench, Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 import { addRadios, setChannel, setRadio, widthsFor } from "./radios";
 import { addSsid, editSsid } from "./ssid";
 
@@ -18,7 +26,7 @@ export type SsidColumn = (typeof SSID_COLUMNS)[number];
 export const RADIO_COLUMNS = ["place", "2.4", "2.4 width", "5", "5 width", "6", "6 width"] as const;
 export type RadioColumn = (typeof RADIO_COLUMNS)[number];
 
-type Bound = Pick<Bench, "draft">;
+type Bound = Pick<EditContext, "edits">;
 const lower = (text: string): string => text.toLowerCase().trim();
 const squeezed = (text: string): string => lower(text).replace(/[^a-z0-9]/g, "");
 /** Kinds of security in a word, for a cell. */
@@ -35,14 +43,14 @@ export const SECURITY_SHORT: Readonly<Record<Security, string>> = {
 };
 
 /** A cell of the table of wireless names as it can be typed in again. */
-export function ssidCellText(draft: Pick<Draft, "get">, ssid: Ssid, column: SsidColumn): string {
+export function ssidCellText(edits: Pick<PlanEdits, "get">, ssid: Ssid, column: SsidColumn): string {
   switch (column) {
     case "name":
       return ssid.name;
     case "segment":
-      return draft.get("segment", ssid.segment)?.name ?? "";
+      return edits.get("segment", ssid.segment)?.name ?? "";
     case "more":
-      return ssid.moreSegments.map((id) => draft.get("segment", id)?.name ?? "").join(", ");
+      return ssid.moreSegments.map((id) => edits.get("segment", id)?.name ?? "").join(", ");
     case "security":
       return SECURITY_SHORT[ssid.security];
     case "hidden":
@@ -54,7 +62,7 @@ export function ssidCellText(draft: Pick<Draft, "get">, ssid: Ssid, column: Ssid
     case "at":
       return ssid.at.length === 0
         ? "everywhere"
-        : ssid.at.map((id) => draft.get("device", id)?.name ?? "").join(", ");
+        : ssid.at.map((id) => edits.get("device", id)?.name ?? "").join(", ");
   }
 }
 
@@ -89,7 +97,7 @@ const spellingsOf = (security: Ssid["security"]): string[] =>
 /** The access points that offer a name, by their names; an empty list is all of them. */
 function offerAt(bench: Bound, id: string, text: string): Refusal {
   if (["", "everywhere", "all"].includes(lower(text))) return editSsid(bench, id, { at: [] });
-  const points = bench.draft.all("device").filter((device) => device.kind === "accessPoint");
+  const points = bench.edits.all("device").filter((device) => device.kind === "accessPoint");
   const { ids, unknown } = named(points, text);
   if (unknown === null) return editSsid(bench, id, { at: ids });
   const some = points.slice(0, 6).map(({ name }) => name);
@@ -98,31 +106,31 @@ function offerAt(bench: Bound, id: string, text: string): Refusal {
 
 /** Writes one cell of the table of wireless names. */
 export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed: string): Refusal {
-  const { draft } = bench;
+  const { edits } = bench;
   const text = typed.trim();
   switch (column) {
     case "name": {
-      const other = draft.all("ssid").find((one) => one.id !== id && one.name === text);
+      const other = edits.all("ssid").find((one) => one.id !== id && one.name === text);
       return other === undefined
         ? editSsid(bench, id, { name: text })
         : `There is a wireless name ${text} already; give this ` +
             "one another, or list all its access points in one row.";
     }
     case "segment": {
-      const segment = draft
+      const segment = edits
         .all("segment")
         .find((one) => lower(one.name) === lower(text) || one.mark === text.toUpperCase());
       return segment === undefined
         ? `There is no segment called "${text}".`
         : editSsid(bench, id, {
             segment: segment.id,
-            moreSegments: draft.need("ssid", id).moreSegments.filter((one) => one !== segment.id),
+            moreSegments: edits.need("ssid", id).moreSegments.filter((one) => one !== segment.id),
           });
     }
     case "more": {
-      const { ids, unknown } = named(draft.all("segment"), text);
+      const { ids, unknown } = named(edits.all("segment"), text);
       return unknown === null
-        ? editSsid(bench, id, { moreSegments: ids.filter((one) => one !== draft.need("ssid", id).segment) })
+        ? editSsid(bench, id, { moreSegments: ids.filter((one) => one !== edits.need("ssid", id).segment) })
         : `There is no segment called "${unknown}"; write the ` +
             "segments the sign-in may choose, with commas between.";
     }
@@ -158,7 +166,7 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
  * cell refuses the whole.
  */
 export function pasteSsids(
-  bench: Bench,
+  context: EditContext,
   rows: readonly (readonly string[])[],
   from: SsidColumn,
   onto: readonly string[],
@@ -174,16 +182,16 @@ export function pasteSsids(
     let id = onto[i];
     if (id === undefined) {
       const wanted = cells.get("segment") ?? "";
-      const segment = bench.draft
+      const segment = context.edits
         .all("segment")
         .find((one) => lower(one.name) === lower(wanted) || one.mark === wanted.toUpperCase());
-      const refusal = addSsid(bench, segment?.id ?? "", cells.get("name") ?? "");
+      const refusal = addSsid(context, segment?.id ?? "", cells.get("name") ?? "");
       if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
-      id = bench.draft.all("ssid").at(-1)?.id ?? "";
+      id = context.edits.all("ssid").at(-1)?.id ?? "";
       cells.delete("name");
     }
     for (const [column, text] of cells) {
-      const refusal = editSsidCell(bench, id, column, text);
+      const refusal = editSsidCell(context, id, column, text);
       if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
     }
   }
@@ -212,41 +220,46 @@ export function radioCellText(radios: readonly Radio[], place: string, column: R
  * Writes one cell of the table of access points; a channel in a band without a radio gives it one, an empty
  * one takes the radio out.
  */
-export function editRadioCell(bench: Bench, device: string, column: RadioColumn, typed: string): Refusal {
-  const { draft, ids } = bench;
+export function editRadioCell(
+  context: EditContext,
+  device: string,
+  column: RadioColumn,
+  typed: string,
+): Refusal {
+  const { edits, ids } = context;
   const text = lower(typed);
   const band = bandOf(column);
   if (band === null) {
     if (typed.trim().length > 120) return "A place has at most 120 characters.";
-    draft.patch("device", device, { place: typed.trim() });
+    edits.patch("device", device, { place: typed.trim() });
     return null;
   }
-  const radio = draft.all("radio").find((one) => one.device === device && one.band === band);
+  const radio = edits.all("radio").find((one) => one.device === device && one.band === band);
   if (column !== band) {
     const width = widthsFor(band).find((one) => String(one) === text.replace(/\s*mhz$/, ""));
     if (radio === undefined)
       return text === ""
         ? null
-        : `There is no radio for ${band} GHz in ${draft.need("device", device).name}; write its channel first.`;
+        : `There is no radio for ${band} GHz in ${edits.need("device", device).name}; write its channel first.`;
     return width === undefined
       ? `"${typed.trim()}" is no width for ${band} GHz; write one of ${widthsFor(band).join(", ")}.`
-      : setRadio(bench, radio.id, { widthMhz: width });
+      : setRadio(context, radio.id, { widthMhz: width });
   }
   if (text === "") {
-    if (radio !== undefined) draft.remove("radio", radio.id);
+    if (radio !== undefined) edits.remove("radio", radio.id);
     return null;
   }
-  if (radio === undefined) addRadios(draft, ids, device, [band]);
-  const own = draft.all("radio").find((one) => one.device === device && one.band === band);
+  if (radio === undefined) addRadios(edits, ids, device, [band]);
+  const own = edits.all("radio").find((one) => one.device === device && one.band === band);
   if (own === undefined) return "The radio could not be made.";
-  if (text === "off") return setRadio(bench, own.id, { enabled: false });
-  const refusal = setChannel(bench, own.id, text === "auto" ? "" : text);
-  return refusal ?? setRadio(bench, own.id, { enabled: true });
+  if (text === "off") return setRadio(context, own.id, { enabled: false });
+  const refusal = setChannel(context, own.id, text === "auto" ? "" : text);
+  return refusal ?? setRadio(context, own.id, { enabled: true });
 }
 
 /** Writes pasted rows onto access points; there are as many rows as access points, or the paste is refused. */
 export function pasteRadios(
-  bench: Bench,
+  context: EditContext,
   rows: readonly (readonly string[])[],
   from: RadioColumn,
   onto: readonly string[],
@@ -258,7 +271,7 @@ export function pasteRadios(
       return `Row ${i + 1}: there is no access point for it; add one on Hardware first.`;
     for (const [at, text] of row.entries()) {
       const column = RADIO_COLUMNS[start + at];
-      const refusal = column === undefined ? null : editRadioCell(bench, device, column, text);
+      const refusal = column === undefined ? null : editRadioCell(context, device, column, text);
       if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
     }
   }

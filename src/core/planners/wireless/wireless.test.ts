@@ -2,7 +2,7 @@ import { fennelStreet } from "../../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { listFindings, repairsOf, runChecks, sentenceOf } from "../../checks";
 import { must } from "../../kernel";
-import { Draft, offers, PlanIndex, type Plan } from "../../plan";
+import { PlanEdits, offers, PlanIndex, type Plan } from "../../plan";
 import { afterEdit, donePlan } from "../../testing/after-edit";
 import { channelsOverlap, HEARING, RADIO_SETS } from "../../wireless";
 import { pointRows } from "../../sheets";
@@ -36,7 +36,7 @@ const points = (plan: Plan) => [...plan.device.values()].filter((device) => devi
 
 test("one name for each access point and back again: every station is still on a name of its segment, every access point still offers it", () => {
   for (const plan of [house, office]) {
-    const apart = donePlan(afterEdit(plan, (bench) => setNameSchool(bench, "each")));
+    const apart = donePlan(afterEdit(plan, (context) => setNameSchool(context, "each")));
     expect(apart.site.conventions.wifiNames).toBe("each");
     const index = PlanIndex.of(apart);
     for (const ssid of apart.ssid.values()) expect(ssid.at.length).toBe(1);
@@ -53,7 +53,7 @@ test("one name for each access point and back again: every station is still on a
     for (const host of apart.host.values())
       if (host.attachment.at === "ssid")
         expect(apart.ssid.get(host.attachment.ssid)?.segment).toBe(host.segment);
-    const together = donePlan(afterEdit(apart, (bench) => setNameSchool(bench, "one")));
+    const together = donePlan(afterEdit(apart, (context) => setNameSchool(context, "one")));
     expect([...together.ssid.values()].map((ssid) => [ssid.name, ssid.segment, ssid.at]).sort()).toEqual(
       [...plan.ssid.values()].map((ssid) => [ssid.name, ssid.segment, ssid.at]).sort(),
     );
@@ -67,11 +67,11 @@ test("one name for each access point and back again: every station is still on a
 
 test("two access points in one place can't have names of their own that would be the same; nothing is half done", () => {
   const plan = donePlan(
-    afterEdit(house, (bench) => {
-      for (const point of points(house)) bench.draft.patch("device", point.id, { place: "Hall" });
+    afterEdit(house, (context) => {
+      for (const point of points(house)) context.edits.patch("device", point.id, { place: "Hall" });
     }),
   );
-  expect(afterEdit(plan, (bench) => setNameSchool(bench, "each"))).toMatch(
+  expect(afterEdit(plan, (context) => setNameSchool(context, "each"))).toMatch(
     /^Two access points would offer ".+ Hall"; give them different places first\.$/,
   );
 });
@@ -80,8 +80,8 @@ test("an access point's port needs what its own names lead into, and nothing of 
   const [first, second] = points(office);
   const [name] = [...office.ssid.values()].filter((ssid) => ssid.name.includes("Guests"));
   const only = donePlan(
-    afterEdit(office, (bench) =>
-      editSsid(bench, must(name, "the guests' name").id, { at: [first?.id ?? ""] }),
+    afterEdit(office, (context) =>
+      editSsid(context, must(name, "the guests' name").id, { at: [first?.id ?? ""] }),
     ),
   );
   const index = PlanIndex.of(only);
@@ -93,27 +93,27 @@ test("an access point's port needs what its own names lead into, and nothing of 
 });
 
 test("channels by the repair: eight access points in a row hear their neighbours and none of them clashes any more", () => {
-  const crowd = donePlan(afterEdit(house, (bench) => addStack(bench, "6 × access point in Hall")));
+  const crowd = donePlan(afterEdit(house, (context) => addStack(context, "6 × access point in Hall")));
   const row = points(crowd).sort((a, b) => (a.name < b.name ? -1 : 1));
   expect(row.length).toBe(8);
   const placed = donePlan(
-    afterEdit(crowd, (bench) => {
+    afterEdit(crowd, (context) => {
       for (const [i, point] of row.entries()) {
-        bench.draft.patch("device", point.id, { place: `Spot ${i}` });
-        if (i > 0) setHearing(bench, row[i - 1]?.id ?? "", point.id, true);
+        context.edits.patch("device", point.id, { place: `Spot ${i}` });
+        if (i > 0) setHearing(context, row[i - 1]?.id ?? "", point.id, true);
       }
-      for (const radio of bench.draft.all("radio"))
-        bench.draft.patch("radio", radio.id, { channel: radio.band === "2.4" ? 1 : 36 });
+      for (const radio of context.edits.all("radio"))
+        context.edits.patch("radio", radio.id, { channel: radio.band === "2.4" ? 1 : 36 });
     }),
   );
   const before = PlanIndex.of(placed);
   const findings = listFindings(runChecks(before)).filter((finding) => finding.code === "channels-clash");
   expect(findings.length).toBeGreaterThan(0);
   const repair = must(
-    repairsOf(must(findings[0], "a finding"), before).find((one) => /channels/i.test(one.label)),
+    repairsOf(must(findings[0], "a finding"), before).find((repair) => /channels/i.test(repair.label)),
     "a repair that assigns channels",
   );
-  const after = PlanIndex.of(donePlan(afterEdit(placed, ({ draft, ids }) => repair.edit(draft, ids))));
+  const after = PlanIndex.of(donePlan(afterEdit(placed, ({ edits, ids }) => repair.edit(edits, ids))));
   const left = listFindings(runChecks(after))
     .filter((finding) => finding.code === "channels-clash")
     .map((finding) => sentenceOf(finding, after));
@@ -121,8 +121,8 @@ test("channels by the repair: eight access points in a row hear their neighbours
     [],
   );
   const all = donePlan(
-    afterEdit(placed, (bench) =>
-      assignAllChannels(bench.draft, bench.index, ["2.4", "5"], "with radar channels"),
+    afterEdit(placed, (context) =>
+      assignAllChannels(context.edits, context.index, ["2.4", "5"], "with radar channels"),
     ),
   );
   expect(
@@ -137,20 +137,20 @@ test("channels by the repair: eight access points in a row hear their neighbours
 
 test("the channels of a set are read back as they are written, and only those can be chosen", () => {
   const plan = donePlan(
-    afterEdit(house, (bench) =>
-      setRadioRules(bench, { region: "Europe", channels: [...RADIO_SETS.europe.channels] }),
+    afterEdit(house, (context) =>
+      setRadioRules(context, { region: "Europe", channels: [...RADIO_SETS.europe.channels] }),
     ),
   );
   for (const band of ["2.4", "5", "6"] as const) {
     const text = channelsText(plan.site.radio, band);
-    const again = donePlan(afterEdit(plan, (bench) => setChannels(bench, band, text)));
+    const again = donePlan(afterEdit(plan, (context) => setChannels(context, band, text)));
     expect(channelsText(again.site.radio, band)).toBe(text);
   }
   const [radio] = [...plan.radio.values()].filter((one) => one.band === "5");
-  expect(afterEdit(plan, (bench) => setChannel(bench, radio?.id ?? "", "165"))).toMatch(
+  expect(afterEdit(plan, (context) => setChannel(context, radio?.id ?? "", "165"))).toMatch(
     /^Channel 165 is not in the site's list for 5 GHz; choose one of 36, /,
   );
-  expect(afterEdit(plan, (bench) => setChannels(bench, "5", "36, 36"))).toBe(
+  expect(afterEdit(plan, (context) => setChannels(context, "5", "36, 36"))).toBe(
     "Channel 36 stands there twice; write it once.",
   );
   expect(widthsFor("2.4")).toEqual([20, 40]);
@@ -158,21 +158,21 @@ test("the channels of a set are read back as they are written, and only those ca
 
 test("a radio put in and taken out again leaves the plan as it was", () => {
   const [point] = points(house);
-  const six = donePlan(afterEdit(house, (bench) => setRadioIn(bench, point?.id ?? "", "6", true)));
+  const six = donePlan(afterEdit(house, (context) => setRadioIn(context, point?.id ?? "", "6", true)));
   expect(
     [...six.radio.values()]
       .filter((radio) => radio.device === point?.id)
       .map((radio) => radio.band)
       .sort(),
   ).toEqual(["2.4", "5", "6"]);
-  expect(donePlan(afterEdit(six, (bench) => setRadioIn(bench, point?.id ?? "", "6", false))).radio).toEqual(
-    house.radio,
-  );
+  expect(
+    donePlan(afterEdit(six, (context) => setRadioIn(context, point?.id ?? "", "6", false))).radio,
+  ).toEqual(house.radio);
 });
 
 const ssidTable = (plan: Plan) =>
   [...plan.ssid.values()].map((ssid) =>
-    SSID_COLUMNS.map((column) => ssidCellText(new Draft(plan), ssid, column)),
+    SSID_COLUMNS.map((column) => ssidCellText(new PlanEdits(plan), ssid, column)),
   );
 const radioTable = (plan: Plan) =>
   pointRows(PlanIndex.of(plan)).map(({ device, radios }) =>
@@ -182,13 +182,15 @@ const radioTable = (plan: Plan) =>
 test("both tables, copied and pasted where they were, change nothing; a table of names pasted into a site without any makes them again", () => {
   for (const plan of [house, office]) {
     expect(
-      donePlan(afterEdit(plan, (bench) => pasteSsids(bench, ssidTable(plan), "name", [...plan.ssid.keys()]))),
+      donePlan(
+        afterEdit(plan, (context) => pasteSsids(context, ssidTable(plan), "name", [...plan.ssid.keys()])),
+      ),
     ).toEqual(plan);
     expect(
       donePlan(
-        afterEdit(plan, (bench) =>
+        afterEdit(plan, (context) =>
           pasteRadios(
-            bench,
+            context,
             radioTable(plan),
             "place",
             pointRows(PlanIndex.of(plan)).map(({ device }) => device.id),
@@ -197,15 +199,15 @@ test("both tables, copied and pasted where they were, change nothing; a table of
       ),
     ).toEqual(plan);
     const bare = donePlan(
-      afterEdit(plan, (bench) => {
-        for (const host of bench.draft.all("host"))
+      afterEdit(plan, (context) => {
+        for (const host of context.edits.all("host"))
           if (host.attachment.at === "ssid")
-            bench.draft.patch("host", host.id, { attachment: { at: "unplaced" } });
-        for (const ssid of bench.draft.all("ssid")) bench.draft.remove("ssid", ssid.id);
+            context.edits.patch("host", host.id, { attachment: { at: "unplaced" } });
+        for (const ssid of context.edits.all("ssid")) context.edits.remove("ssid", ssid.id);
       }),
     );
     expect(
-      ssidTable(donePlan(afterEdit(bare, (bench) => pasteSsids(bench, ssidTable(plan), "name", [])))),
+      ssidTable(donePlan(afterEdit(bare, (context) => pasteSsids(context, ssidTable(plan), "name", [])))),
     ).toEqual(ssidTable(plan));
   }
 });
@@ -222,7 +224,7 @@ test("cells refuse what they can't be, with what they can", () => {
     ["at", "Roof AP", /no access point called "roof ap"/],
     ["name", "", /1 to 32/],
   ] as const) {
-    expect(afterEdit(office, (bench) => editSsidCell(bench, ssid ?? "", column, text))).toMatch(refusal);
+    expect(afterEdit(office, (context) => editSsidCell(context, ssid ?? "", column, text))).toMatch(refusal);
   }
   const [point] = points(office);
   for (const [column, text, refusal] of [
@@ -230,7 +232,7 @@ test("cells refuse what they can't be, with what they can", () => {
     ["5 width", "30", /is no width for 5 GHz; write one of 20, 40, 80, 160/],
     ["6 width", "80", /no radio for 6 GHz/],
   ] as const) {
-    expect(afterEdit(office, (bench) => editRadioCell(bench, point?.id ?? "", column, text))).toMatch(
+    expect(afterEdit(office, (context) => editRadioCell(context, point?.id ?? "", column, text))).toMatch(
       refusal,
     );
   }
@@ -238,16 +240,16 @@ test("cells refuse what they can't be, with what they can", () => {
 
 test("a channel in a band without a radio makes one, and emptying it takes it out", () => {
   const [point] = points(office);
-  const six = donePlan(afterEdit(office, (bench) => editRadioCell(bench, point?.id ?? "", "6", "auto")));
+  const six = donePlan(afterEdit(office, (context) => editRadioCell(context, point?.id ?? "", "6", "auto")));
   expect([...six.radio.values()].filter((one) => one.device === point?.id).length).toBe(3);
-  expect(donePlan(afterEdit(six, (bench) => editRadioCell(bench, point?.id ?? "", "6", ""))).radio).toEqual(
-    office.radio,
-  );
+  expect(
+    donePlan(afterEdit(six, (context) => editRadioCell(context, point?.id ?? "", "6", ""))).radio,
+  ).toEqual(office.radio);
   expect(
     radioCellText(
       [
         ...donePlan(
-          afterEdit(office, (bench) => editRadioCell(bench, point?.id ?? "", "5", "off")),
+          afterEdit(office, (context) => editRadioCell(context, point?.id ?? "", "5", "off")),
         ).radio.values(),
       ].filter((one) => one.device === point?.id),
       "",

@@ -1,15 +1,15 @@
 import { freeRanges, step, usableRange, type Address, type AddressRange, type Ipv4 } from "../../address";
-import type { Draft, Segment } from "../../plan";
+import type { PlanEdits, Segment } from "../../plan";
 import { gatewayIn, staticBlockIn } from "../../planners";
 
 /** Hands out the fixed addresses of one batch: a look at the draft for each segment, not for each address. */
 export class AddressGiver {
-  readonly #draft: Draft;
+  readonly #draft: PlanEdits;
   readonly #known = new Map<string, { typed: AddressRange[]; reserved: AddressRange[] }>();
   readonly #given = new Set<Ipv4>();
 
-  constructor(draft: Draft) {
-    this.#draft = draft;
+  constructor(edits: PlanEdits) {
+    this.#draft = edits;
   }
 
   #runs(segment: Segment): { typed: AddressRange[]; reserved: AddressRange[] } {

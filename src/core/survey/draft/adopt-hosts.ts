@@ -1,4 +1,4 @@
-import type { Draft, Host, Room } from "../../plan";
+import type { PlanEdits, Host, Room } from "../../plan";
 import type { Need } from "../read-needs";
 import type { Group } from "../groups";
 import { putInto } from "../../kernel";
@@ -18,15 +18,15 @@ const same = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCas
  * line's place, as the line counts and nobody has linked yet. Those whose name holds the line's word come
  * first.
  */
-export function adoptHosts(draft: Draft, lines: readonly HostLine[]): void {
+export function adoptHosts(edits: PlanEdits, lines: readonly HostLine[]): void {
   const free = new Map<string, Host[]>();
-  for (const host of draft.all("host")) {
+  for (const host of edits.all("host")) {
     if (host.surveyed !== null || host.place === "") continue;
     putInto(free, `${host.place.toLowerCase()} ${host.kind}`, host);
   }
   if (free.size === 0) return;
   for (const { room, need, count } of lines) {
-    const linked = draft
+    const linked = edits
       .all("host")
       .filter((host) => host.surveyed?.room === room.id && same(host.surveyed.what, need.what)).length;
     const candidates = free.get(`${room.name.toLowerCase()} ${need.kind.base}`) ?? [];
@@ -34,7 +34,7 @@ export function adoptHosts(draft: Draft, lines: readonly HostLine[]): void {
     for (const host of [...candidates]
       .sort((a, b) => named(b) - named(a))
       .slice(0, Math.max(0, count - linked))) {
-      draft.patch("host", host.id, { surveyed: { room: room.id, what: need.what } });
+      edits.patch("host", host.id, { surveyed: { room: room.id, what: need.what } });
       candidates.splice(candidates.indexOf(host), 1);
     }
   }

@@ -23,12 +23,12 @@ import {
 } from "./gear-parts";
 
 function draftGateway(frame: Frame, domain: string): Device | undefined {
-  const known = frame.draft
+  const known = frame.edits
     .all("device")
     .filter((device) => isGateway(device))
     .sort((a, b) => byNaturalText(a.id, b.id))[0];
   if (known !== undefined) return known;
-  const lines = frame.draft.all("line");
+  const lines = frame.edits.all("line");
   const rooms = roomsInOrder(frame.index);
   const place = rooms.find((room) => room.kind === "cabinet")?.name ?? rooms[0]?.name ?? "";
   const stays = [...frame.index.plan.gear.values()].find(
@@ -38,7 +38,7 @@ function draftGateway(frame: Frame, domain: string): Device | undefined {
   const device =
     kept ??
     placeDevice(
-      frame.draft,
+      frame.edits,
       frame.ids,
       model(lines.length > 1 || frame.school.school === "routers" ? "gateway-8" : "gateway-4"),
       { name: freeName(frame, "Gateway"), place, domain },
@@ -46,14 +46,14 @@ function draftGateway(frame: Frame, domain: string): Device | undefined {
   const all =
     lines.length > 0
       ? lines
-      : [frame.draft.put("line", { ...BLANK_LINE, id: frame.ids(), name: "Internet line" })];
+      : [frame.edits.put("line", { ...BLANK_LINE, id: frame.ids(), name: "Internet line" })];
   const sockets = portsOf(frame, device.id).filter(isLinePort);
   for (const [i, line] of all.entries()) {
     const port = sockets[i];
     if (port === undefined)
       frame.notes.push(`${device.name} has no port for ${line.name}; a gateway with more lines is needed.`);
-    else if (!frame.draft.all("interface").some((leg) => leg.line === line.id)) {
-      frame.draft.put("interface", {
+    else if (!frame.edits.all("interface").some((leg) => leg.line === line.id)) {
+      frame.edits.put("interface", {
         id: frame.ids(),
         device: device.id,
         port: port.id,
@@ -73,7 +73,7 @@ function draftGateway(frame: Frame, domain: string): Device | undefined {
 
 /** Cables each switch that is not reached yet to one that is, by fibre where both have it. */
 function joinSwitches(frame: Frame, domain: string, gateway: Device): void {
-  const index = indexOf(frame.draft);
+  const index = indexOf(frame.edits);
   const switches = [...roomsInOrder(index).filter((room) => room.kind === "cabinet"), null]
     .flatMap((cabinet) => switchesAt(index, cabinet))
     .filter((device) => device.domain === null || device.domain === domain);
@@ -113,8 +113,8 @@ function draftSwitches(frame: Frame, domain: string, gateway: Device | undefined
   for (const place of neededGear(frame.index, domain, inFront)) {
     const at = place.cabinet?.name ?? "";
     for (const gear of place.kept) keep(frame, gear, at, domain);
-    for (const one of place.missing)
-      placeDevice(frame.draft, frame.ids, one, {
+    for (const deviceModel of place.missing)
+      placeDevice(frame.edits, frame.ids, deviceModel, {
         name: freeName(frame, place.cabinet === null ? "Switch" : `${at} switch`),
         place: at,
         domain,
@@ -126,8 +126,8 @@ function draftSwitches(frame: Frame, domain: string, gateway: Device | undefined
 /** Access points room by room, each at a port with power of its room's cabinet. */
 function draftPoints(frame: Frame, domain: string): void {
   const rooms = roomsInOrder(frame.index);
-  for (const { room, need } of surveyed(frame.index).filter(({ need: one }) => one.kind.role === "point")) {
-    const there = frame.draft
+  for (const { room, need } of surveyed(frame.index).filter(({ need: need }) => need.kind.role === "point")) {
+    const there = frame.edits
       .all("device")
       .filter((device) => device.kind === "accessPoint" && device.place === room.name).length;
     const own = domainFor(frame, domain, pointGroupsOf(frame).get(room.id) ?? null);
@@ -135,11 +135,11 @@ function draftPoints(frame: Frame, domain: string): void {
   }
   for (const { group, room } of pointsMissingIn(frame)) {
     const own = domainFor(frame, domain, group);
-    if (frame.draft.all("device").some((device) => device.kind === "accessPoint" && device.domain === own))
+    if (frame.edits.all("device").some((device) => device.kind === "accessPoint" && device.domain === own))
       continue;
-    const name = groupTitle(frame.draft.plan.site, group);
+    const name = groupTitle(frame.edits.plan.site, group);
     const point = placePoint(frame, own, `${room.name} ${name}`, cabinetOf(rooms, room));
-    frame.draft.patch("device", point.id, {
+    frame.edits.patch("device", point.id, {
       place: room.name,
       poe: "none",
       feed: point.feed === "" ? "an injector or a plug beside it" : point.feed,
@@ -153,16 +153,16 @@ function draftPoints(frame: Frame, domain: string): void {
 
 /** The domain of a group's gear where routers separate, else the shared one. */
 function domainFor(frame: Frame, shared: string, group: Group | null): string {
-  const segment = group === null || frontOf(frame) === null ? undefined : segmentOf(frame.draft, group);
+  const segment = group === null || frontOf(frame) === null ? undefined : segmentOf(frame.edits, group);
   return (
     (segment?.vlan === null || segment === undefined
       ? undefined
-      : frame.draft.get("vlan", segment.vlan)?.domain) ?? shared
+      : frame.edits.get("vlan", segment.vlan)?.domain) ?? shared
   );
 }
 
 function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | null): Device {
-  const index = indexOf(frame.draft);
+  const index = indexOf(frame.edits);
   const routers =
     frontOf(frame) === null
       ? []
@@ -174,7 +174,7 @@ function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | nu
     ),
     ...routers,
   ];
-  const { device, ports } = placeDevice(frame.draft, frame.ids, model("access-point"), {
+  const { device, ports } = placeDevice(frame.edits, frame.ids, model("access-point"), {
     name: freeName(frame, `${at} AP`.slice(0, 76)),
     place: at,
     domain,
@@ -188,10 +188,10 @@ function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | nu
  * The gear's own addresses, typed in, in the segment for them; behind a router in the network that it serves.
  */
 function draftManagement(frame: Frame, domain: string, home: Group): void {
-  const segment: Segment | undefined = segmentOf(frame.draft, home);
+  const segment: Segment | undefined = segmentOf(frame.edits, home);
   if (segment === undefined) return;
-  const giver = new AddressGiver(frame.draft);
-  const gear = frame.draft
+  const giver = new AddressGiver(frame.edits);
+  const gear = frame.edits
     .all("device")
     .filter(
       (device) =>
@@ -200,14 +200,14 @@ function draftManagement(frame: Frame, domain: string, home: Group): void {
         device.domain === domain,
     );
   for (const device of gear) {
-    if (frame.draft.all("interface").some((leg) => leg.device === device.id && leg.segment === segment.id))
+    if (frame.edits.all("interface").some((leg) => leg.device === device.id && leg.segment === segment.id))
       continue;
     const address = giver.next(segment, "typed");
     if (address === null) {
       frame.notes.push(`${device.name} gets no address of its own: ${segment.name} is full.`);
       continue;
     }
-    frame.draft.put("interface", {
+    frame.edits.put("interface", {
       id: frame.ids(),
       device: device.id,
       port: null,

@@ -26,8 +26,8 @@ export function hostLines({ index }: Pick<Frame, "index">): HostLine[] {
 }
 
 /** The register's devices that a line of the survey stands for, in the order of their names. */
-export function hostsOfLine({ draft }: Frame, { room, need }: HostLine): Host[] {
-  return draft
+export function hostsOfLine({ edits: edits }: Frame, { room, need }: HostLine): Host[] {
+  return edits
     .all("host")
     .filter(
       (host) =>
@@ -42,14 +42,14 @@ export function hostsOfLine({ draft }: Frame, { room, need }: HostLine): Host[] 
  * stay, with a sentence.
  */
 export function draftHosts(frame: Frame): void {
-  const { draft, ids, notes } = frame;
-  const giver = new AddressGiver(draft);
-  const names = new HostNames(draft.plan);
+  const { edits: edits, ids, notes } = frame;
+  const giver = new AddressGiver(edits);
+  const names = new HostNames(edits.plan);
   const lines = hostLines(frame);
-  adoptHosts(draft, lines);
+  adoptHosts(edits, lines);
   for (const line of lines) {
     const { room, need, group, count } = line;
-    const segment = segmentOf(draft, homeGroup(frame, group));
+    const segment = segmentOf(edits, homeGroup(frame, group));
     const known = hostsOfLine(frame, line);
     if (known.length > count) surplus(frame, line, known);
     if (segment === undefined) continue;
@@ -63,7 +63,7 @@ export function draftHosts(frame: Frame): void {
       const name = names.next(room.name, need.what, segment.name);
       if (manner !== "dynamic" && ipv4 === null)
         notes.push(`${name} gets no fixed address: ${segment.name} has none left.`);
-      draft.put("host", {
+      edits.put("host", {
         ...BLANK_HOST,
         id: ids(),
         name,
@@ -78,13 +78,17 @@ export function draftHosts(frame: Frame): void {
   }
 }
 
-function surplus({ draft, notes }: Frame, { room, need, count }: HostLine, known: readonly Host[]): void {
+function surplus(
+  { edits: edits, notes }: Frame,
+  { room, need, count }: HostLine,
+  known: readonly Host[],
+): void {
   let over = known.length - count;
   const stay: string[] = [];
   for (const host of [...known].reverse()) {
     if (over === 0) break;
     over -= 1;
-    if (host.mac === null) removeHost(draft, host.id);
+    if (host.mac === null) removeHost(edits, host.id);
     else stay.push(host.name);
   }
   if (stay.length > 0)

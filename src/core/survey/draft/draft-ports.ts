@@ -17,12 +17,12 @@ class Sockets {
 
   constructor(frame: Frame, switches: readonly Device[]) {
     const used = new Set([
-      ...frame.draft.all("link").flatMap((l) => [l.a, l.b]),
-      ...frame.draft.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])),
-      ...frame.draft.all("interface").flatMap((leg) => leg.port ?? []),
+      ...frame.edits.all("link").flatMap((l) => [l.a, l.b]),
+      ...frame.edits.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])),
+      ...frame.edits.all("interface").flatMap((leg) => leg.port ?? []),
     ]);
     const ids = new Map(switches.map((device, i) => [device.id, i]));
-    this.#ports = frame.draft
+    this.#ports = frame.edits
       .all("port")
       .filter(
         (port) =>
@@ -64,13 +64,13 @@ const isFree = (port: Port): boolean => ["undecided", "off"].includes(modeOf(por
 
 /** The number a segment has on the wire of a domain. */
 function vidOf(frame: Frame, segmentId: string | null): Vid | null {
-  const vlan = segmentId === null ? null : (frame.draft.get("segment", segmentId)?.vlan ?? null);
-  return vlan === null ? null : (frame.draft.get("vlan", vlan)?.vid ?? null);
+  const vlan = segmentId === null ? null : (frame.edits.get("segment", segmentId)?.vlan ?? null);
+  return vlan === null ? null : (frame.edits.get("vlan", vlan)?.vid ?? null);
 }
 
 function draftSockets(frame: Frame): void {
-  const { draft } = frame;
-  const index = indexOf(draft);
+  const { edits: edits } = frame;
+  const index = indexOf(edits);
   const rooms = roomsInOrder(frame.index);
   const sockets = new Map<string, Sockets>();
   const socketsFor = (room: (typeof rooms)[number], domain: string | null): Sockets => {
@@ -87,10 +87,10 @@ function draftSockets(frame: Frame): void {
     const gear =
       own.length > 0 && !apart
         ? own
-        : [...own, ...draft.all("device").filter((device) => isGateway(device) && device.domain === domain)];
+        : [...own, ...edits.all("device").filter((device) => isGateway(device) && device.domain === domain)];
     const made = new Sockets(frame, gear);
-    for (const point of draft.all("device").filter((device) => device.kind === "accessPoint")) {
-      for (const port of draft.all("port").filter((p) => p.device === point.id)) {
+    for (const point of edits.all("device").filter((device) => device.kind === "accessPoint")) {
+      for (const port of edits.all("port").filter((p) => p.device === point.id)) {
         const far = index.peerOf(port.id);
         if (far !== undefined) made.spend(far.device, portPowerMw(4));
       }
@@ -122,8 +122,8 @@ function draftSockets(frame: Frame): void {
 }
 
 const domainOfSegment = (frame: Frame, segmentId: string): string | null => {
-  const vlan = frame.draft.get("segment", segmentId)?.vlan ?? null;
-  return vlan === null ? null : (frame.draft.get("vlan", vlan)?.domain ?? null);
+  const vlan = frame.edits.get("segment", segmentId)?.vlan ?? null;
+  return vlan === null ? null : (frame.edits.get("vlan", vlan)?.domain ?? null);
 };
 
 /** How many phones of a room have a PC behind them. */
@@ -146,13 +146,13 @@ function plug(
   host: Host,
   { port, vid, room }: { readonly port: Port; readonly vid: Vid; readonly room: string },
 ): void {
-  const { draft } = frame;
-  const plain = draft.need("device", port.device).bridging !== "vlan";
+  const { edits: edits } = frame;
+  const plain = edits.need("device", port.device).bridging !== "vlan";
   const data = host.kind === "phone" && !plain ? dataVid(frame, room, port) : null;
   const tagged = data !== null && data !== vid;
-  draft.patch("host", host.id, { attachment: { at: "port", port: port.id }, tag: tagged ? vid : null });
+  edits.patch("host", host.id, { attachment: { at: "port", port: port.id }, tag: tagged ? vid : null });
   if (!plain)
-    draft.patch(
+    edits.patch(
       "port",
       port.id,
       fieldsOf(tagged ? { role: "dataVoice", vid: data, voice: vid } : { role: "access", vid }),
@@ -166,20 +166,20 @@ function plug(
 function dataVid(frame: Frame, roomId: string, port: Port): Vid | null {
   const group = surveyed(frame.index).find((one) => one.room.id === roomId && one.group.purpose === "people")
     ?.group ?? { purpose: "people" as const, name: "" };
-  const segment = segmentOf(frame.draft, group);
+  const segment = segmentOf(frame.edits, group);
   return segment === undefined ||
-    domainOfSegment(frame, segment.id) !== frame.draft.need("device", port.device).domain
+    domainOfSegment(frame, segment.id) !== frame.edits.need("device", port.device).domain
     ? null
     : vidOf(frame, segment.id);
 }
 
 /** PCs behind the phones of their room, one each. */
 function behind(frame: Frame, roomId: string, pcs: readonly Host[]): void {
-  const { draft } = frame;
+  const { edits: edits } = frame;
   const taken = new Set(
-    draft.all("host").flatMap((host) => (host.attachment.at === "behind" ? [host.attachment.host] : [])),
+    edits.all("host").flatMap((host) => (host.attachment.at === "behind" ? [host.attachment.host] : [])),
   );
-  const phones = draft
+  const phones = edits
     .all("host")
     .filter(
       (host) =>
@@ -191,7 +191,7 @@ function behind(frame: Frame, roomId: string, pcs: readonly Host[]): void {
     .sort((a, b) => byNaturalText(a.name, b.name));
   for (const pc of pcs.slice(0, pairsIn(frame, roomId))) {
     const phone = pc.attachment.at === "unplaced" ? phones.shift() : undefined;
-    if (phone !== undefined) draft.patch("host", pc.id, { attachment: { at: "behind", host: phone.id } });
+    if (phone !== undefined) edits.patch("host", pc.id, { attachment: { at: "behind", host: phone.id } });
   }
 }
 
@@ -199,26 +199,26 @@ function behind(frame: Frame, roomId: string, pcs: readonly Host[]): void {
 function draftStations(frame: Frame): void {
   for (const line of hostLines(frame).filter(({ need }) => need.wireless)) {
     for (const host of hostsOfLine(frame, line)) {
-      const ssid = frame.draft.all("ssid").find((one) => one.segment === host.segment);
+      const ssid = frame.edits.all("ssid").find((one) => one.segment === host.segment);
       if (host.attachment.at === "unplaced" && ssid !== undefined)
-        frame.draft.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id, accessPoint: null } });
+        frame.edits.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id, accessPoint: null } });
     }
   }
 }
 
 /** A cable between two switches of one domain carries what has users on both of its sides. */
 function trunkOver(frame: Frame, link: Link): void {
-  const { draft } = frame;
-  const ports = [draft.need("port", link.a), draft.need("port", link.b)];
-  const devices = ports.map((port) => draft.need("device", port.device));
+  const { edits: edits } = frame;
+  const ports = [edits.need("port", link.a), edits.need("port", link.b)];
+  const devices = ports.map((port) => edits.need("device", port.device));
   if (devices.some((device) => device.kind === "accessPoint" || device.bridging !== "vlan")) return;
   const domains = new Set(devices.map((device) => device.domain));
   const [domain = null] = domains;
   const wanted = domains.size === 1 ? vidsAcross(frame, link.id, domain) : null;
   if (wanted === null || wanted.length === 0) return;
   for (const port of ports) {
-    if (isFree(port)) paintPorts(draft, [port.id], { role: "trunk", untagged: null, tagged: wanted });
-    else for (const vid of wanted) carryOn(draft, [port.id], vid);
+    if (isFree(port)) paintPorts(edits, [port.id], { role: "trunk", untagged: null, tagged: wanted });
+    else for (const vid of wanted) carryOn(edits, [port.id], vid);
   }
 }
 
@@ -227,22 +227,22 @@ function trunkOver(frame: Frame, link: Link): void {
  * address, switches what hangs on them.
  */
 function draftTrunks(frame: Frame): void {
-  const { draft } = frame;
-  const index = indexOf(draft);
-  for (const device of draft
+  const { edits: edits } = frame;
+  const index = indexOf(edits);
+  for (const device of edits
     .all("device")
     .filter((one) => one.kind === "accessPoint" && one.bridging === "vlan")) {
     const own = accessPointRole(index, device.domain, device);
     for (const near of index.portsOf(device.id)) {
       const far = index.peerOf(near.id);
-      if (far === undefined || draft.need("device", far.device).bridging !== "vlan") continue;
+      if (far === undefined || edits.need("device", far.device).bridging !== "vlan") continue;
       for (const port of [near, far]) {
-        if (isFree(port)) paintPorts(draft, [port.id], { role: "trunk", ...own });
-        else for (const vid of own.tagged) carryOn(draft, [port.id], vid);
+        if (isFree(port)) paintPorts(edits, [port.id], { role: "trunk", ...own });
+        else for (const vid of own.tagged) carryOn(edits, [port.id], vid);
       }
     }
   }
-  for (const link of draft.all("link")) trunkOver(frame, link);
+  for (const link of edits.all("link")) trunkOver(frame, link);
 }
 
 /**
@@ -250,11 +250,11 @@ function draftTrunks(frame: Frame): void {
  * part of a ring.
  */
 function vidsAcross(frame: Frame, linkId: string, domain: string | null): Vid[] | null {
-  const { draft } = frame;
-  const deviceOf = new Map(draft.all("port").map((port) => [port.id, port.device]));
-  const link = draft.need("link", linkId);
+  const { edits: edits } = frame;
+  const deviceOf = new Map(edits.all("port").map((port) => [port.id, port.device]));
+  const link = edits.need("link", linkId);
   const side = new Set([deviceOf.get(link.a) ?? ""]);
-  const others = draft.all("link").filter((one) => one.id !== linkId);
+  const others = edits.all("link").filter((one) => one.id !== linkId);
   for (let before = 0; before !== side.size;) {
     before = side.size;
     for (const one of others) {
@@ -271,30 +271,30 @@ function vidsAcross(frame: Frame, linkId: string, domain: string | null): Vid[] 
 
 /** The VLANs that ports, legs and wireless names on some devices of a domain use. */
 function usedBy(frame: Frame, among: (device: string) => boolean, domain: string | null): Set<Vid> {
-  const { draft } = frame;
+  const { edits: edits } = frame;
   const inDomain = new Set(
-    draft
+    edits
       .all("device")
       .filter((device) => device.domain === domain && among(device.id))
       .map((device) => device.id),
   );
   const used = new Set<Vid>();
   const attached = new Set(
-    draft.all("host").flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])),
+    edits.all("host").flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])),
   );
-  for (const port of draft.all("port")) {
+  for (const port of edits.all("port")) {
     if (!inDomain.has(port.device) || !attached.has(port.id)) continue;
     for (const vid of [...port.untagged, ...port.tagged]) used.add(vid);
   }
-  for (const leg of draft.all("interface")) {
+  for (const leg of edits.all("interface")) {
     const vid = inDomain.has(leg.device) && leg.port === null ? vidOf(frame, leg.segment) : null;
     if (vid !== null) used.add(vid);
   }
-  const points = draft
+  const points = edits
     .all("device")
     .some((device) => device.kind === "accessPoint" && inDomain.has(device.id));
   if (points)
-    for (const ssid of draft.all("ssid")) {
+    for (const ssid of edits.all("ssid")) {
       const vid = vidOf(frame, ssid.segment);
       if (vid !== null && domainOfSegment(frame, ssid.segment) === domain) used.add(vid);
     }
@@ -306,32 +306,32 @@ function usedBy(frame: Frame, among: (device: string) => boolean, domain: string
  * those to plain switches.
  */
 function draftRouterPorts(frame: Frame): void {
-  const { draft } = frame;
-  for (const link of draft.all("link")) {
+  const { edits: edits } = frame;
+  for (const link of edits.all("link")) {
     for (const [near, far] of [
       [link.a, link.b],
       [link.b, link.a],
     ] as const) {
-      const [port, other] = [draft.need("port", near), draft.need("port", far)];
-      const device = draft.need("device", port.device);
-      const beyond = draft.need("device", other.device);
-      const routed = draft.all("interface").find((leg) => leg.port === other.id && leg.segment !== null);
+      const [port, other] = [edits.need("port", near), edits.need("port", far)];
+      const device = edits.need("device", port.device);
+      const beyond = edits.need("device", other.device);
+      const routed = edits.all("interface").find((leg) => leg.port === other.id && leg.segment !== null);
       if (
         device.bridging !== "vlan" ||
         !isFree(port) ||
-        draft.all("interface").some((leg) => leg.port === port.id)
+        edits.all("interface").some((leg) => leg.port === port.id)
       )
         continue;
       const segment =
         routed?.segment ??
         (beyond.bridging === "plain"
-          ? (draft.all("segment").find((s) => domainOfSegment(frame, s.id) === device.domain)?.id ?? null)
+          ? (edits.all("segment").find((s) => domainOfSegment(frame, s.id) === device.domain)?.id ?? null)
           : null);
       const vid = vidOf(frame, segment);
       // A router or a switch behind it brings more than one address.
       if (vid === null) continue;
       const fields = fieldsOf({ role: "access", vid });
-      draft.patch("port", port.id, {
+      edits.patch("port", port.id, {
         ...fields,
         guards: { ...port.guards, ...fields.guards, macLimit: null },
       });
@@ -345,25 +345,25 @@ export function draftPorts(frame: Frame): void {
   draftStations(frame);
   draftTrunks(frame);
   if (frame.school.school === "routers") draftRouterPorts(frame);
-  const { draft } = frame;
+  const { edits: edits } = frame;
   const used = new Set([
-    ...draft.all("link").flatMap((l) => [l.a, l.b]),
-    ...draft.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])),
-    ...draft.all("interface").flatMap((leg) => (leg.port === null ? [] : [leg.port])),
+    ...edits.all("link").flatMap((l) => [l.a, l.b]),
+    ...edits.all("host").flatMap((h) => (h.attachment.at === "port" ? [h.attachment.port] : [])),
+    ...edits.all("interface").flatMap((leg) => (leg.port === null ? [] : [leg.port])),
   ]);
   const drafted = new Set(
-    draft
+    edits
       .all("device")
       .filter(
         (device) =>
           device.bridging === "vlan" &&
-          draft.all("port").some((p) => p.device === device.id && modeOf(p) !== "undecided"),
+          edits.all("port").some((p) => p.device === device.id && modeOf(p) !== "undecided"),
       )
       .map((device) => device.id),
   );
   paintPorts(
-    draft,
-    draft
+    edits,
+    edits
       .all("port")
       .filter(
         (port) =>
@@ -373,6 +373,6 @@ export function draftPorts(frame: Frame): void {
     { role: "park" },
   );
   for (const { group } of frame.groups)
-    if (standsApart(frame, group) && segmentOf(draft, group) === undefined)
+    if (standsApart(frame, group) && segmentOf(edits, group) === undefined)
       frame.notes.push(`${group.purpose} has no segment yet; draft the segments first.`);
 }

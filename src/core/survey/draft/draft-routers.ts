@@ -22,20 +22,20 @@ import {
 /** Separate gear for groups without a link to the rest: switches of their own, no gateway. */
 export function draftApart(frame: Frame): void {
   for (const { group } of frame.groups.filter((tally) => standsApart(frame, tally.group))) {
-    const segment = segmentOf(frame.draft, group);
-    const domain = domainOfVlan(frame.draft, segment);
+    const segment = segmentOf(frame.edits, group);
+    const domain = domainOfVlan(frame.edits, segment);
     if (domain === undefined) continue;
     const belongs = (need: Parameters<typeof isSafety>[0]) => need.kind.purpose === group.purpose;
     for (const place of neededGear(frame.index, domain, belongs)) {
       const at = place.cabinet?.name ?? "";
-      for (const one of place.missing)
-        placeDevice(frame.draft, frame.ids, one, {
-          name: freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()),
+      for (const deviceModel of place.missing)
+        placeDevice(frame.edits, frame.ids, deviceModel, {
+          name: freeName(frame, `${at} ${groupTitle(frame.edits.plan.site, group)} switch`.trim()),
           place: at,
           domain,
         });
     }
-    const switches = frame.draft
+    const switches = frame.edits
       .all("device")
       .filter((device) => device.domain === domain && device.kind === "switch");
     for (const [i, device] of switches.entries()) {
@@ -58,24 +58,24 @@ export function draftApart(frame: Frame): void {
  */
 export function draftRouters(frame: Frame, gateway: Device | undefined): void {
   const front = frontOf(frame);
-  const frontSegment = front === null ? undefined : segmentOf(frame.draft, front);
+  const frontSegment = front === null ? undefined : segmentOf(frame.edits, front);
   if (front === null || gateway === undefined) return;
-  const giver = new AddressGiver(frame.draft);
+  const giver = new AddressGiver(frame.edits);
   for (const { group } of [...frame.groups].sort((a, b) => byGroup(a.group, b.group))) {
     if (groupKey(group) === groupKey(front) || standsApart(frame, group)) continue;
-    const segment = segmentOf(frame.draft, group);
-    const domain = domainOfVlan(frame.draft, segment);
-    const isServed = frame.draft.all("device").some((one) => isGateway(one) && one.domain === domain);
+    const segment = segmentOf(frame.edits, group);
+    const domain = domainOfVlan(frame.edits, segment);
+    const isServed = frame.edits.all("device").some((one) => isGateway(one) && one.domain === domain);
     if (domain === undefined || isServed) continue;
-    const { device, ports } = placeDevice(frame.draft, frame.ids, model("gateway-4"), {
-      name: freeName(frame, `${groupTitle(frame.draft.plan.site, group)} router`),
+    const { device, ports } = placeDevice(frame.edits, frame.ids, model("gateway-4"), {
+      name: freeName(frame, `${groupTitle(frame.edits.plan.site, group)} router`),
       place: gateway.place,
       domain,
     });
     const outside = ports.find(isLinePort);
     const address = frontSegment === undefined ? null : giver.next(frontSegment, "typed");
     if (outside !== undefined && frontSegment !== undefined) {
-      frame.draft.put("interface", {
+      frame.edits.put("interface", {
         id: frame.ids(),
         device: device.id,
         port: outside.id,
@@ -108,7 +108,7 @@ function draftBehind(frame: Frame, group: Group, router: Device, domain: string)
   const extra = pointsMissingIn(frame).filter((one) => groupKey(one.group) === groupKey(group)).length;
   const wired = places.reduce((total, { now }) => total + now, extra);
   const unclaimed = (place: PlaceNeed) =>
-    place.kept.filter((gear) => frame.draft.need("gear", gear.id).device === null);
+    place.kept.filter((gear) => frame.edits.need("gear", gear.id).device === null);
   if (
     wired <= freePorts(frame, router.id).length &&
     places.every((place) => place.powered === 0 && unclaimed(place).length === 0)
@@ -125,9 +125,9 @@ function draftBehind(frame: Frame, group: Group, router: Device, domain: string)
         ? place.missing
         : switchesFor(place.ports, place.powered, place.poeMw, true);
     const placed = missing.map(
-      (one) =>
-        placeDevice(frame.draft, frame.ids, one, {
-          name: freeName(frame, `${at} ${groupTitle(frame.draft.plan.site, group)} switch`.trim()),
+      (deviceModel) =>
+        placeDevice(frame.edits, frame.ids, deviceModel, {
+          name: freeName(frame, `${at} ${groupTitle(frame.edits.plan.site, group)} switch`.trim()),
           place: at,
           domain,
         }).device,

@@ -7,7 +7,7 @@ import {
   type AddressRange,
   type Prefix4,
 } from "../../address";
-import { isGateway, type Device, type Segment, Draft } from "../../plan";
+import { isGateway, type Device, type Segment, PlanEdits } from "../../plan";
 import { gatewayIn, staticBlockIn } from "../../planners";
 import { groupKey, surveyed, type Group } from "../groups";
 import { grown } from "../tally";
@@ -45,7 +45,7 @@ function poolIn(
   segment: Segment,
   { typed, reserved, dynamic }: Manners,
 ): AddressRange | null {
-  const { conventions } = frame.draft.plan.site;
+  const { conventions } = frame.edits.plan.site;
   const usable = usableRange(prefix);
   const whole = Number(rangeCount(usable));
   const wanted = Math.max(
@@ -56,8 +56,8 @@ function poolIn(
   const block = size < 1 ? null : staticBlockIn(conventions, prefix, size);
   const fixed: Address[] = [
     gatewayIn(conventions, prefix),
-    ...frame.draft.all("interface").flatMap((leg) => (leg.segment === segment.id ? leg.addresses4 : [])),
-    ...frame.draft
+    ...frame.edits.all("interface").flatMap((leg) => (leg.segment === segment.id ? leg.addresses4 : [])),
+    ...frame.edits
       .all("host")
       .flatMap((host) =>
         host.segment === segment.id && host.ipv4 !== null && host.manner === "typed" ? [host.ipv4] : [],
@@ -79,12 +79,12 @@ function poolIn(
 /** The device that routes a group: the shared gateway, or where routers separate the group's own. */
 function routerOf(frame: Frame, group: Group): Device | undefined {
   const front = frontOf(frame);
-  const segment = segmentOf(frame.draft, group);
+  const segment = segmentOf(frame.edits, group);
   const domain =
     segment?.vlan === null || segment === undefined
       ? undefined
-      : frame.draft.get("vlan", segment.vlan)?.domain;
-  const gateways = frame.draft
+      : frame.edits.get("vlan", segment.vlan)?.domain;
+  const gateways = frame.edits
     .all("device")
     .filter((device) => isGateway(device))
     .sort((a, b) => (a.id < b.id ? -1 : 1));
@@ -95,16 +95,16 @@ function routerOf(frame: Frame, group: Group): Device | undefined {
 
 /** The gateway's leg in a segment, which gives names where the site lists no servers. */
 function draftGateway(
-  draft: Draft,
+  edits: PlanEdits,
   ids: Frame["ids"],
   segment: Segment,
   { prefix, router }: { readonly prefix: Prefix4; readonly router: Device },
 ): void {
-  const { conventions } = draft.plan.site;
+  const { conventions } = edits.plan.site;
   const address = gatewayIn(conventions, prefix);
   const [prefix6] = segment.prefixes6;
   const address6 = prefix6 === undefined ? null : step(prefix6.network, 1);
-  const leg = draft.put("interface", {
+  const leg = edits.put("interface", {
     id: ids(),
     device: router.id,
     port: null,
@@ -119,7 +119,7 @@ function draftGateway(
   });
   const isListed = conventions.dns === "listed" && conventions.dnsServers.length > 0;
   const dns: Address[] = isListed ? [...conventions.dnsServers] : [address];
-  draft.patch("segment", segment.id, {
+  edits.patch("segment", segment.id, {
     gatewayInterface: leg.id,
     dns: segment.dns.length > 0 ? segment.dns : dns,
   });
@@ -127,21 +127,21 @@ function draftGateway(
 
 /** The gateway's leg in every segment that has none, and a scope where devices ask for addresses. */
 export function draftScopes(frame: Frame): void {
-  const { draft, ids } = frame;
-  const { conventions } = draft.plan.site;
+  const { edits: edits, ids } = frame;
+  const { conventions } = edits.plan.site;
   for (const { group } of frame.groups) {
     if (standsApart(frame, group)) continue;
-    const segment = segmentOf(draft, group);
+    const segment = segmentOf(edits, group);
     const prefix = segment?.prefixes4[0];
     const router = routerOf(frame, group);
     if (segment === undefined || prefix === undefined || router === undefined) continue;
-    if (segment.gatewayInterface === null) draftGateway(draft, ids, segment, { prefix, router });
+    if (segment.gatewayInterface === null) draftGateway(edits, ids, segment, { prefix, router });
     const manners = mannersOf(frame, group);
-    const served = draft.all("scope").some((scope) => scope.segment === segment.id && scope.family === 4);
+    const served = edits.all("scope").some((scope) => scope.segment === segment.id && scope.family === 4);
     const pool =
       served || manners.reserved + manners.dynamic === 0 ? null : poolIn(frame, prefix, segment, manners);
     if (pool === null) continue;
-    draft.put("scope", {
+    edits.put("scope", {
       id: ids(),
       segment: segment.id,
       serverDevice: router.id,

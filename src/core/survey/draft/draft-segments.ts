@@ -39,14 +39,14 @@ const BLOCKS = ["10.24.0.0/16", "10.36.0.0/16", "10.88.0.0/16", "172.20.0.0/16",
   (text) => must(asPrefix4(parsePrefix(text)), text),
 );
 
-function blocksOf({ draft, notes }: Frame): Prefix4[] {
-  const site = draft.need("site", draft.plan.site.id);
+function blocksOf({ edits: edits, notes }: Frame): Prefix4[] {
+  const site = edits.need("site", edits.plan.site.id);
   const own = site.blocks.filter((block): block is Prefix4 => block.family === 4);
   if (own.length > 0) return own;
-  const kept = forbiddenRanges(draft.plan);
-  const block = BLOCKS.find((one) => !kept.some((f) => prefixesOverlap(f.prefix, one)));
+  const kept = forbiddenRanges(edits.plan);
+  const block = BLOCKS.find((prefix4) => !kept.some((f) => prefixesOverlap(f.prefix, prefix4)));
   if (block === undefined) return [];
-  draft.put("site", { ...site, blocks: [...site.blocks, block] });
+  edits.put("site", { ...site, blocks: [...site.blocks, block] });
   notes.push(
     `The site has no address block; ${formatPrefix(block)} ` +
       "is taken, which meets none of the ranges to keep clear.",
@@ -59,20 +59,20 @@ function domainOf(frame: Frame, group: Group): string {
   const front = frontOf(frame);
   const apart = standsApart(frame, group) || (front !== null && groupKey(front) !== groupKey(group));
   if (!apart) return sharedDomain(frame);
-  const name = groupTitle(frame.draft.plan.site, group);
+  const name = groupTitle(frame.edits.plan.site, group);
   return (
-    frame.draft.all("domain").find((domain) => domain.name === name)?.id ??
-    frame.draft.put("domain", { id: frame.ids(), name }).id
+    frame.edits.all("domain").find((domain) => domain.name === name)?.id ??
+    frame.edits.put("domain", { id: frame.ids(), name }).id
   );
 }
 
 /** The tape a purpose is known by, when nobody else wears it. */
 function tapeOf(frame: Frame, group: Group): Segment["tape"] {
   const { tape } = PURPOSE_ROWS[group.purpose];
-  const worn = frame.draft
+  const worn = frame.edits
     .all("segment")
     .some((s) => s.tape.base === tape.base && s.tape.tracer === tape.tracer);
-  return worn ? tapeFor(planOf(frame.draft)) : tape;
+  return worn ? tapeFor(planOf(frame.edits)) : tape;
 }
 
 /** Percent that lead from the one count to the other, as a segment keeps its growth. */
@@ -92,48 +92,48 @@ const visitsOf = (guests: number): Segment["visit"] => ({
  */
 // eslint-disable-next-line complexity -- one line for each field of a new segment
 export function draftSegments(frame: Frame): void {
-  const { draft, ids, notes } = frame;
+  const { edits: edits, ids, notes } = frame;
   const fresh: { group: Group; tally: GroupTally; vid: Vid; domain: string }[] = [];
   for (const tally of frame.groups) {
-    const known = segmentOf(draft, tally.group);
+    const known = segmentOf(edits, tally.group);
     const growth = percentBetween(tally.now, tally.planned);
     if (known !== undefined) {
       if (known.planned !== tally.now || known.growth !== growth)
-        draft.patch("segment", known.id, { planned: tally.now, growth });
+        edits.patch("segment", known.id, { planned: tally.now, growth });
       continue;
     }
     const domain = domainOf(frame, tally.group);
-    const vid = nextFreeVid(planOf(draft), domain);
+    const vid = nextFreeVid(planOf(edits), domain);
     if (vid === null) {
       notes.push(
-        `${groupTitle(draft.plan.site, tally.group)} is left out: all VLAN IDs from 2 to 4094 are in use.`,
+        `${groupTitle(edits.plan.site, tally.group)} is left out: all VLAN IDs from 2 to 4094 are in use.`,
       );
       continue;
     }
-    const name = uniqueName(frame, groupTitle(draft.plan.site, tally.group));
-    draft.put("vlan", { id: ids(), domain, vid, name, purpose: "segment" });
+    const name = uniqueName(frame, groupTitle(edits.plan.site, tally.group));
+    edits.put("vlan", { id: ids(), domain, vid, name, purpose: "segment" });
     fresh.push({ group: tally.group, tally, vid, domain });
   }
   const subnets = subnetsFor(frame, fresh);
   for (const { group, tally, vid, domain } of fresh) {
     const vlan = must(
-      draft.all("vlan").find((v) => v.domain === domain && v.vid === vid),
+      edits.all("vlan").find((v) => v.domain === domain && v.vid === vid),
       "the VLAN made above",
     );
     const row = PURPOSE_ROWS[group.purpose];
-    const zone = zoneNamed(draft, ids, row.zone ?? vlan.name);
-    if (row.insideOpen && !draft.plan.zone.has(zone)) draft.patch("zone", zone, { insideOpen: true });
+    const zone = zoneNamed(edits, ids, row.zone ?? vlan.name);
+    if (row.insideOpen && !edits.plan.zone.has(zone)) edits.patch("zone", zone, { insideOpen: true });
     const prefix = subnets.get(groupKey(group));
-    const prefix6 = standsApart(frame, group) ? null : nextSubnet6(planOf(draft), vid);
+    const prefix6 = standsApart(frame, group) ? null : nextSubnet6(planOf(edits), vid);
     if (prefix === undefined)
       notes.push(`${vlan.name} gets no subnet: the site's blocks have no room left; add a block.`);
-    draft.put("segment", {
+    edits.put("segment", {
       ...BLANK_SEGMENT,
       id: ids(),
       zone,
       vlan: vlan.id,
       name: vlan.name,
-      mark: markFor(planOf(draft), vlan.name),
+      mark: markFor(planOf(edits), vlan.name),
       tape: tapeOf(frame, group),
       purpose: group.purpose,
       group: group.name,
@@ -143,16 +143,16 @@ export function draftSegments(frame: Frame): void {
       planned: tally.now,
       growth: percentBetween(tally.now, tally.planned),
       management: group.purpose === "management",
-      domainName: draft.plan.site.conventions.domainName,
+      domainName: edits.plan.site.conventions.domainName,
       visit: group.purpose === "guests" && tally.now > 0 ? visitsOf(tally.now) : null,
     });
   }
 }
 
-function uniqueName({ draft }: Frame, title: string): string {
+function uniqueName({ edits: edits }: Frame, title: string): string {
   const taken = new Set([
-    ...draft.all("segment").map((s) => s.name.toLowerCase()),
-    ...draft.all("vlan").map((v) => v.name.toLowerCase()),
+    ...edits.all("segment").map((s) => s.name.toLowerCase()),
+    ...edits.all("vlan").map((v) => v.name.toLowerCase()),
   ]);
   for (let n = 1; ; n += 1) {
     const name = n === 1 ? title.slice(0, 80) : `${title.slice(0, 76)} ${n}`;
@@ -166,10 +166,10 @@ function subnetsFor(
 ): ReadonlyMap<string, Prefix4> {
   if (fresh.length === 0) return new Map();
   const blocks = blocksOf(frame);
-  const { subnetScheme } = frame.draft.plan.site.conventions;
+  const { subnetScheme } = frame.edits.plan.site.conventions;
   const taken: Prefix[] = [
-    ...frame.draft.all("segment").flatMap((s) => s.prefixes4),
-    ...forbiddenRanges(frame.draft.plan).map((f) => f.prefix),
+    ...frame.edits.all("segment").flatMap((s) => s.prefixes4),
+    ...forbiddenRanges(frame.edits.plan).map((f) => f.prefix),
   ];
   const found = new Map<string, Prefix4>();
   const wishes: SubnetWish[] = [];
@@ -195,8 +195,8 @@ function subnetsFor(
 
 /** Segments whose subnet no longer holds what is planned. */
 function tooSmall(frame: Frame): { segment: Segment; from: Prefix4; length: number }[] {
-  const index = indexOf(frame.draft);
-  return frame.draft.all("segment").flatMap((segment) => {
+  const index = indexOf(frame.edits);
+  return frame.edits.all("segment").flatMap((segment) => {
     const from = segment.prefixes4[0];
     if (from === undefined) return [];
     const devices = devicesOf(index, segment);
@@ -210,10 +210,10 @@ function tooSmall(frame: Frame): { segment: Segment; from: Prefix4; length: numb
  * move.
  */
 export function draftLargerSubnets(frame: Frame): void {
-  const { draft, notes } = frame;
+  const { edits: edits, notes } = frame;
   for (const { segment, from, length } of tooSmall(frame)) {
     blocksOf(frame);
-    const larger = enlargementOf(planOf(draft), segment, length);
+    const larger = enlargementOf(planOf(edits), segment, length);
     if (larger === null) {
       notes.push(
         `${segment.name} no longer fits into ${formatPrefix(from)}, and ` +
@@ -222,9 +222,9 @@ export function draftLargerSubnets(frame: Frame): void {
       continue;
     }
     const used =
-      draft.all("host").filter((h) => h.segment === segment.id && h.ipv4 !== null).length +
-      draft.all("interface").filter((leg) => leg.segment === segment.id).length;
-    const refusal = enlarge(draft, segment.id, larger);
+      edits.all("host").filter((h) => h.segment === segment.id && h.ipv4 !== null).length +
+      edits.all("interface").filter((leg) => leg.segment === segment.id).length;
+    const refusal = enlarge(edits, segment.id, larger);
     const to = formatPrefix(larger.to);
     notes.push(
       refusal ??

@@ -10,7 +10,7 @@ const endOf = (segment: Segment): WallEnd => ({ at: "zone", zone: segment.zone }
 
 /** A flat or a workshop of a house gets the internet and nothing of the household's. */
 const keptOut = (frame: Frame, intent: Intent, segment: Segment): boolean =>
-  frame.draft.plan.site.kind === "home" && segment.group !== "" && intent.to !== "internet";
+  frame.edits.plan.site.kind === "home" && segment.group !== "" && intent.to !== "internet";
 
 /**
  * Where routers separate, a door can only lead to the network in front: a group's own router lets in nothing
@@ -19,7 +19,7 @@ const keptOut = (frame: Frame, intent: Intent, segment: Segment): boolean =>
 function walledIn(frame: Frame, from: Segment, to: WallEnd): boolean {
   const front = frontOf(frame);
   if (front === null || to.at !== "zone" || to.zone === from.zone) return false;
-  const there = frame.draft.all("segment").filter((segment) => segment.zone === to.zone);
+  const there = frame.edits.all("segment").filter((segment) => segment.zone === to.zone);
   if (
     there.some((segment) => groupKey({ purpose: segment.purpose, name: segment.group }) === groupKey(front))
   )
@@ -32,17 +32,17 @@ function walledIn(frame: Frame, from: Segment, to: WallEnd): boolean {
 }
 
 function draftWall(frame: Frame, intent: (typeof INTENTS)[number], from: Segment, to: WallEnd): void {
-  const { draft, ids } = frame;
+  const { edits: edits, ids } = frame;
   const own = endOf(from);
   if (walledIn(frame, from, to) || sameEnd(own, to)) return;
-  if (draft.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))) return;
+  if (edits.all("wall").some((wall) => sameEnd(wall.from, own) && sameEnd(wall.to, to))) return;
   // In front of a Y all that leaves the networks behind it comes from the front network's own addresses;
   // their own routers hold them to what they may.
   const leads = intent.to === "internet" && intent.from === "management" && isY(frame);
   const isOpen = intent.services === "open" || leads;
   const services = isOpen ? [] : SERVICES.filter((service) => intent.services.includes(service.name));
   const reason = leads ? "the way out of the networks behind it" : intent.reason;
-  setWall(draft, ids, { from: own, to, door: isOpen ? "open" : "services", services, reason });
+  setWall(edits, ids, { from: own, to, door: isOpen ? "open" : "services", services, reason });
 }
 
 /**
@@ -50,8 +50,8 @@ function draftWall(frame: Frame, intent: (typeof INTENTS)[number], from: Segment
  * it. Where several groups have one purpose, a door to a control cell is a door to each.
  */
 export function draftWalls(frame: Frame): void {
-  const { draft } = frame;
-  const segments = draft
+  const { edits: edits } = frame;
+  const segments = edits
     .all("segment")
     .filter((segment) => !standsApart(frame, { purpose: segment.purpose, name: segment.group }))
     .sort((a, b) => byNaturalText(a.name, b.name));

@@ -10,9 +10,9 @@ const LONGEST = 32;
  * of the domain offers it.
  */
 export function draftWireless(frame: Frame): void {
-  const { draft, ids } = frame;
+  const { edits: edits, ids } = frame;
   const wireless = surveyed(frame.index).filter(({ need }) => need.wireless);
-  if (!draft.all("device").some((device) => device.kind === "accessPoint")) {
+  if (!edits.all("device").some((device) => device.kind === "accessPoint")) {
     if (wireless.length > 0)
       frame.notes.push(
         `${wireless.reduce((sum, { need }) => sum + need.count, 0)} devices ` +
@@ -20,15 +20,15 @@ export function draftWireless(frame: Frame): void {
       );
     return;
   }
-  const site = draft.plan.site.name.split(/[\s,]+/)[0] ?? "";
+  const site = edits.plan.site.name.split(/[\s,]+/)[0] ?? "";
   for (const { group } of frame.groups) {
-    const segment = segmentOf(draft, group);
+    const segment = segmentOf(edits, group);
     const asks = wireless.some((one) => groupKey(one.group) === groupKey(group));
     if (
       segment === undefined ||
       standsApart(frame, group) ||
       !asks ||
-      draft.all("ssid").some((ssid) => ssid.segment === segment.id)
+      edits.all("ssid").some((ssid) => ssid.segment === segment.id)
     )
       continue;
     const ending = PURPOSE_ROWS[group.purpose].ssid ?? "";
@@ -36,10 +36,10 @@ export function draftWireless(frame: Frame): void {
       .trim()
       .slice(0, LONGEST)
       .trim();
-    const taken = new Set(draft.all("ssid").map((ssid) => ssid.name));
+    const taken = new Set(edits.all("ssid").map((ssid) => ssid.name));
     const name = taken.has(wanted) ? `${wanted.slice(0, LONGEST - 3)} ${segment.mark}` : wanted;
     if (!taken.has(name))
-      draft.put("ssid", {
+      edits.put("ssid", {
         ...BLANK_SSID,
         id: ids(),
         name,

@@ -6,7 +6,7 @@ import { formatPrefix } from "../../address";
 import { listFindings, runChecks, sentenceOf } from "../../checks";
 import { decodeChanges, encodeChanges } from "../../formats";
 import { must } from "../../kernel";
-import { applyChanges, Draft, PlanIndex, type Plan, type Room } from "../../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan, type Room } from "../../plan";
 import { plan as runPlanner } from "../../planners";
 import { asClient, probe } from "../../probe";
 import { surveyPlan } from "../../testing/survey-plan";
@@ -30,8 +30,8 @@ function drafted(
     PlanIndex.of(plan),
     nextId,
     { planner: "draft", summary: "", args: null },
-    (bench) => {
-      report = draftPlan(bench, parts);
+    (context) => {
+      report = draftPlan(context, parts);
     },
   );
   if (batch === null) throw new Error(refusal);
@@ -54,13 +54,13 @@ const findings = (plan: Plan, severity: string) => {
 };
 /** The plan with one room's line changed. */
 const withNeeds = (plan: Plan, name: string, needs: string): Plan => {
-  const draft = new Draft(plan);
+  const edits = new PlanEdits(plan);
   const room = must(
     [...plan.room.values()].find((r) => r.name === name),
     name,
   );
-  draft.patch("room", room.id, { needs });
-  const applied = applyChanges(plan, draft.changes());
+  edits.patch("room", room.id, { needs });
+  const applied = applyChanges(plan, edits.changes());
   return must(applied.ok ? applied.value : null, "applies");
 };
 
@@ -280,7 +280,7 @@ test("what the survey no longer counts goes when nobody has seen it, and stays w
   const fewer = withNeeds(before, "Reception", "1 PC+phone, 2 card terminal, 1 printer");
   const after = drafted(fewer);
   expect(before.host.size - after.plan.host.size).toBe(4);
-  const seen = new Draft(fewer);
+  const seen = new PlanEdits(fewer);
   const pc = must(
     [...fewer.host.values()].find((h) => h.name === "reception-pc-3"),
     "a PC",

@@ -1,6 +1,6 @@
 import { equal } from "../../kernel";
 import { KIND_WORDS, type ChangeBatch, type Entity, type Kind, type PlanIndex } from "../../plan";
-import { plan, type Bench, type IdSource } from "../../planners";
+import { plan, type EditContext, type IdSource } from "../../planners";
 import { catalogueOf } from "../../catalogue";
 import { roomsInOrder } from "../groups";
 import { readNeeds } from "../read-needs";
@@ -60,7 +60,7 @@ type Written = ReadonlyMap<
 
 const writtenIn = (frame: Frame): Written =>
   new Map(
-    frame.draft.changes().map(({ kind, id, before, after }) => [id, { kind, after, isNew: before === null }]),
+    frame.edits.changes().map(({ kind, id, before, after }) => [id, { kind, after, isNew: before === null }]),
   );
 
 /**
@@ -99,9 +99,9 @@ function unreadItems(index: PlanIndex): string[] {
  * the survey has changed it adds the difference: what is in the plan already is found by its purpose, room or
  * name, and an address in use moves only in the part for that, with a sentence.
  */
-export function draftPlan({ draft, ids, index }: Bench, parts: ReadonlySet<DraftPart>): DraftReport {
+export function draftPlan({ edits, ids, index }: EditContext, parts: ReadonlySet<DraftPart>): DraftReport {
   const school = schoolOf(index);
-  const frame: Frame = { draft, ids, index, school, notes: [], groups: groupsToDraft(index, school) };
+  const frame: Frame = { edits: edits, ids, index, school, notes: [], groups: groupsToDraft(index, school) };
   const unread = unreadItems(index);
   if (unread.length > 0)
     frame.notes.push(
@@ -141,8 +141,8 @@ export function draftBatch(
       summary: "Drafted the plan from the survey",
       args: { parts: [...parts] },
     },
-    (bench) => {
-      report = draftPlan(bench, parts);
+    (context) => {
+      report = draftPlan(context, parts);
     },
   );
   return { batch, refusal, report };

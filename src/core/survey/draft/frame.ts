@@ -1,4 +1,4 @@
-import type { Draft, Host, PlanIndex, Port, Segment } from "../../plan";
+import type { PlanEdits, Host, PlanIndex, Port, Segment } from "../../plan";
 import { mainDomain, type IdSource } from "../../planners";
 import { byGroup, groupKey, type Group } from "../groups";
 import { gearCount, MANAGEMENT } from "../router-gear";
@@ -12,7 +12,7 @@ import { tallyGroups, type GroupTally } from "../tally";
  * not be done.
  */
 export interface Frame {
-  readonly draft: Draft;
+  readonly edits: PlanEdits;
   readonly ids: IdSource;
   /** The plan before the draft; the survey in it is not changed by the draft. */
   readonly index: PlanIndex;
@@ -71,8 +71,8 @@ export const homeGroup = (frame: Frame, group: Group): Group =>
 /** A socket for an internet line: nothing of the inside is plugged in there. */
 export const isLinePort = ({ label }: Port): boolean => label.startsWith("Line");
 
-export function segmentOf(draft: Draft, group: Group): Segment | undefined {
-  return draft
+export function segmentOf(edits: PlanEdits, group: Group): Segment | undefined {
+  return edits
     .all("segment")
     .find((segment) => groupKey({ purpose: segment.purpose, name: segment.group }) === groupKey(group));
 }
@@ -94,6 +94,6 @@ export const mannerOf = (frame: Frame, need: Need, group: Group): Host["manner"]
 
 /** The domain of the shared gear. */
 export const sharedDomain = (frame: Frame): string => {
-  const known = mainDomain(frame.draft.plan) ?? frame.draft.all("domain")[0]?.id;
-  return known ?? frame.draft.put("domain", { id: frame.ids(), name: "Main" }).id;
+  const known = mainDomain(frame.edits.plan) ?? frame.edits.all("domain")[0]?.id;
+  return known ?? frame.edits.put("domain", { id: frame.ids(), name: "Main" }).id;
 };

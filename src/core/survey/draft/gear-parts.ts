@@ -1,5 +1,5 @@
 import { must } from "../../kernel";
-import { type Device, type Gear, type Port, type Segment, Draft } from "../../plan";
+import { type Device, type Gear, type Port, type Segment, PlanEdits } from "../../plan";
 import { connectPorts, placeDevice } from "../../planners";
 import { DEVICE_MODELS, type DeviceModel } from "../../catalogue";
 import { type Group } from "../groups";
@@ -9,12 +9,12 @@ import { frontOf, isLinePort, type Frame } from "./frame";
 
 export const model = (id: string): DeviceModel =>
   must(
-    DEVICE_MODELS.find((one) => one.id === id),
+    DEVICE_MODELS.find((deviceModel) => deviceModel.id === id),
     id,
   );
 
-export function freeName({ draft }: Frame, wanted: string): string {
-  const taken = new Set(draft.all("device").map((device) => device.name.toLowerCase()));
+export function freeName({ edits: edits }: Frame, wanted: string): string {
+  const taken = new Set(edits.all("device").map((device) => device.name.toLowerCase()));
   for (let n = 1; ; n += 1) {
     const name = n === 1 ? wanted : `${wanted} ${n}`;
     if (!taken.has(name.toLowerCase())) return name;
@@ -28,18 +28,18 @@ export function freeName({ draft }: Frame, wanted: string): string {
 export function keep(frame: Frame, gear: Gear, place: string, domain: string): Device | null {
   const like = modelOf(gear);
   if (like === undefined) return null;
-  const { device } = placeDevice(frame.draft, frame.ids, like, {
+  const { device } = placeDevice(frame.edits, frame.ids, like, {
     name: freeName(frame, gear.name),
     place,
     domain,
   });
-  frame.draft.patch("device", device.id, { supportUntil: gear.supportUntil, notes: gear.notes });
-  frame.draft.patch("gear", gear.id, { device: device.id });
+  frame.edits.patch("device", device.id, { supportUntil: gear.supportUntil, notes: gear.notes });
+  frame.edits.patch("gear", gear.id, { device: device.id });
   return device;
 }
 
 export const portsOf = (frame: Frame, device: string): Port[] =>
-  frame.draft
+  frame.edits
     .all("port")
     .filter((port) => port.device === device)
     .sort((a, b) => a.position - b.position);
@@ -47,9 +47,9 @@ export const portsOf = (frame: Frame, device: string): Port[] =>
 /** Ports that no cable, device or leg uses. */
 export function freePorts(frame: Frame, device: string): Port[] {
   const used = new Set([
-    ...frame.draft.all("link").flatMap((link) => [link.a, link.b]),
-    ...frame.draft.all("interface").flatMap((leg) => (leg.port === null ? [] : [leg.port])),
-    ...frame.draft
+    ...frame.edits.all("link").flatMap((link) => [link.a, link.b]),
+    ...frame.edits.all("interface").flatMap((leg) => (leg.port === null ? [] : [leg.port])),
+    ...frame.edits
       .all("host")
       .flatMap((host) => (host.attachment.at === "port" ? [host.attachment.port] : [])),
   ]);
@@ -60,7 +60,7 @@ export function join(frame: Frame, a: Port | undefined, b: Port | undefined, wha
   const refusal =
     a === undefined || b === undefined
       ? "no port is free"
-      : connectPorts({ draft: frame.draft, index: frame.index, ids: frame.ids }, a.id, b.id);
+      : connectPorts({ edits: frame.edits, index: frame.index, ids: frame.ids }, a.id, b.id);
   if (refusal !== null) frame.notes.push(`${what} is not cabled: ${refusal}`);
   return refusal === null;
 }
@@ -71,8 +71,8 @@ export const uplink = (ports: readonly Port[], medium: "fibre" | "copper"): Port
 
 /** The devices that cables lead to from one. */
 export function reached(frame: Frame, start: string): Set<string> {
-  const deviceOf = new Map(frame.draft.all("port").map((port) => [port.id, port.device]));
-  const links = frame.draft.all("link");
+  const deviceOf = new Map(frame.edits.all("port").map((port) => [port.id, port.device]));
+  const links = frame.edits.all("link");
   const found = new Set([start]);
   for (let before = 0; before !== found.size;) {
     before = found.size;
@@ -90,5 +90,5 @@ export const pointGroupsOf = (frame: Frame): ReadonlyMap<string, Group> =>
 
 export const pointsMissingIn = (frame: Frame) => (frontOf(frame) === null ? [] : pointsMissing(frame.index));
 
-export const domainOfVlan = (draft: Draft, segment: Segment | undefined): string | undefined =>
-  draft.get("vlan", segment?.vlan ?? "")?.domain;
+export const domainOfVlan = (edits: PlanEdits, segment: Segment | undefined): string | undefined =>
+  edits.get("vlan", segment?.vlan ?? "")?.domain;

@@ -28,8 +28,8 @@ function drafted(rooms: ReturnType<typeof room>[]): { plan: Plan; notes: readonl
   const plan = donePlan(
     afterEdit(
       surveyPlan({ ...LOCKKEEPERS_HOUSE, rooms, gear: [PLAIN] }, { separation: "routers" }),
-      (bench) => {
-        notes = draftPlan(bench, USUAL_PARTS).notes;
+      (context) => {
+        notes = draftPlan(context, USUAL_PARTS).notes;
       },
     ),
   );
@@ -201,9 +201,9 @@ test("a host in another network than planned is found, whatever stands between t
         if (host.segment === other.segment || other.attachment.at !== "port") continue;
         // It takes the place of the other at its port.
         const moved = donePlan(
-          afterEdit(plan, ({ draft }) => {
-            draft.patch("host", other.id, { attachment: { at: "unplaced" } });
-            draft.patch("host", host.id, { attachment: other.attachment, tag: null });
+          afterEdit(plan, ({ edits }) => {
+            edits.patch("host", other.id, { attachment: { at: "unplaced" } });
+            edits.patch("host", host.id, { attachment: other.attachment, tag: null });
           }),
         );
         const findings = listFindings(runChecks(PlanIndex.of(moved))).filter(
@@ -240,8 +240,8 @@ test("any survey of a home that routers separate: hosts are served by their own 
       diff(
         plan,
         donePlan(
-          afterEdit(plan, (bench) => {
-            draftPlan(bench, USUAL_PARTS);
+          afterEdit(plan, (context) => {
+            draftPlan(context, USUAL_PARTS);
           }),
         ),
       ),
@@ -256,8 +256,8 @@ test("drafted again, nothing is added or changed", () => {
       diff(
         plan,
         donePlan(
-          afterEdit(plan, (bench) => {
-            draftPlan(bench, USUAL_PARTS);
+          afterEdit(plan, (context) => {
+            draftPlan(context, USUAL_PARTS);
           }),
         ),
       ),

@@ -42,7 +42,7 @@ export function LinkMargin({ id }: { id: string }) {
   const [a, b] = ends;
   if (a === undefined || b === undefined) return null;
   const reach = reachOf(link, a, b);
-  const load = index.derived(LOADS).find((one) => one.link === id);
+  const load = index.derived(LOADS).find((cableLoad) => cableLoad.link === id);
   const say = (refusal: string | null) => {
     if (refusal !== null) toast.error(refusal);
   };

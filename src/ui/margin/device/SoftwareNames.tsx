@@ -25,7 +25,7 @@ export function SoftwareNames({ device }: { device: Device }) {
   const followed = ports.filter((one) => names.has(one.id));
   const add = () => {
     if (name.trim() === "") return setRefusal("Write what the software calls the port that has just lit up.");
-    const next = [...seen.filter((one) => one.port !== port), { port, softwareName: name.trim() }];
+    const next = [...seen.filter((lit) => lit.port !== port), { port, softwareName: name.trim() }];
     setSeen(next);
     setName("");
     setRefusal(null);
@@ -88,16 +88,16 @@ export function SoftwareNames({ device }: { device: Device }) {
       {seen.length === 0 ? null : (
         <div className="px-4 pt-1 text-13">
           <ul aria-label="Seen">
-            {seen.map((one) => (
-              <li key={one.port} className="flex min-h-7 items-center gap-2">
+            {seen.map((lit) => (
+              <li key={lit.port} className="flex min-h-7 items-center gap-2">
                 <span className="mono">
-                  {label(one.port)} = {one.softwareName}
+                  {label(lit.port)} = {lit.softwareName}
                 </span>
                 <button
                   type="button"
                   className="button ml-auto"
-                  aria-label={`Forget port ${label(one.port)}`}
-                  onClick={() => setSeen(seen.filter((other) => other !== one))}
+                  aria-label={`Forget port ${label(lit.port)}`}
+                  onClick={() => setSeen(seen.filter((other) => other !== lit))}
                 >
                   Forget
                 </button>

@@ -105,9 +105,9 @@ export function TreeFields({ device }: { device: Device }) {
             value={place?.key ?? ""}
             onChange={(event) => setKey(event.target.value)}
           >
-            {trees.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.title}
+            {trees.map((namedTree) => (
+              <option key={namedTree.key} value={namedTree.key}>
+                {namedTree.title}
               </option>
             ))}
           </select>

@@ -34,7 +34,7 @@ export function FailureMargin() {
   const { losses } = useStudy();
   const [second, setSecond] = useState("");
   const key = selection?.what === "failure" ? selection.key : null;
-  const loss = losses?.find((one) => one.key === key) ?? losses?.[0];
+  const loss = losses?.find((rankedLoss) => rankedLoss.key === key) ?? losses?.[0];
   const failures = useMemo(() => singleFailures(index), [index]);
   const first = loss?.failures[0];
   const other = failures.find((one) => failureKey(one) === second);
@@ -94,12 +94,12 @@ function Losses({ loss }: { loss: Loss }) {
         loss[part].length === 0 ? null : (
           <Section key={part} title={`${title}: ${loss[part].length}`}>
             <ul className="px-4 text-13">
-              {bySegment(index, loss[part]).map((one) => (
-                <li key={one.segment} className="py-[2px]">
+              {bySegment(index, loss[part]).map((lossBySegment) => (
+                <li key={lossBySegment.segment} className="py-[2px]">
                   <b className="font-semibold">
-                    {one.name}, {one.count}:
+                    {lossBySegment.name}, {lossBySegment.count}:
                   </b>{" "}
-                  <span className="text-ink2">{one.some}</span>
+                  <span className="text-ink2">{lossBySegment.some}</span>
                 </li>
               ))}
             </ul>

@@ -107,7 +107,7 @@ export function DraftMargin() {
       <fieldset className="px-4 pt-2 text-13">
         <legend className="sr-only">Parts of the draft</legend>
         {DRAFT_PARTS.map((part) => {
-          const done = report?.parts.find((one) => one.part === part);
+          const done = report?.parts.find((draftedPart) => draftedPart.part === part);
           return (
             <label key={part} className="flex min-h-8 items-start gap-2 border-b border-hair py-1">
               <input

@@ -15,9 +15,9 @@ export function RadioFields({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const rows = pointRows(index);
-  const row = rows.find((one) => one.device.id === device.id);
+  const row = rows.find((pointRow) => pointRow.device.id === device.id);
   if (row === undefined) return null;
-  const others = rows.filter((one) => one.device.id !== device.id);
+  const others = rows.filter((pointRow) => pointRow.device.id !== device.id);
   return (
     <>
       <Section title="Radios">

@@ -2,7 +2,7 @@
 
 import { editSsidText, removeSsids, setSsid } from "@/core/commands";
 import { toast } from "sonner";
-import { BANDS, Draft, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
+import { BANDS, PlanEdits, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
 import { BAND_WORDS, ssidCellText, type SsidColumn } from "@/core/planners";
 import { SECURITY_FACTS } from "@/core/wireless";
 import { useUi } from "../../frame/use-ui";
@@ -22,7 +22,7 @@ export function SsidMargin({ id }: { id: string }) {
   const select = useUi((state) => state.select);
   const ssid = index.plan.ssid.get(id);
   if (ssid === undefined) return null;
-  const draft = new Draft(index.plan);
+  const edits = new PlanEdits(index.plan);
   const segment = index.plan.segment.get(ssid.segment);
   const points = [...index.plan.device.values()].filter((device) => device.kind === "accessPoint");
   const offering = pointsOf(index, ssid);
@@ -37,7 +37,7 @@ export function SsidMargin({ id }: { id: string }) {
     <TextField
       key={column}
       label={label}
-      value={ssidCellText(draft, ssid, column)}
+      value={ssidCellText(edits, ssid, column)}
       placeholder={hint}
       offers={column === "segment" ? [...index.plan.segment.values()].map((one) => one.name) : []}
       write={(text) => edit(editSsidText({ ssid: id, column, text }))}

@@ -25,7 +25,7 @@ export function GuardsView() {
   const select = useUi((state) => state.select);
   const { named } = index.derived(TREE);
   const trees = named.filter(({ tree }) => tree.rootOf.size > 0);
-  const shown = trees.find((one) => one.key === key) ?? trees[0];
+  const shown = trees.find((namedTree) => namedTree.key === key) ?? trees[0];
   const able = [...index.plan.device.values()]
     .filter((device) => device.bridging === "vlan" && device.kind !== "gateway")
     .sort((a, b) => byNaturalText(a.name, b.name));
@@ -61,9 +61,9 @@ export function GuardsView() {
           <label className="flex items-center gap-2">
             Tree
             <select className="field" value={shown.key} onChange={(event) => setKey(event.target.value)}>
-              {trees.map((one) => (
-                <option key={one.key} value={one.key}>
-                  {one.title}
+              {trees.map((namedTree) => (
+                <option key={namedTree.key} value={namedTree.key}>
+                  {namedTree.title}
                 </option>
               ))}
             </select>

@@ -102,7 +102,7 @@ export function TreeDrawing({ named }: { named: NamedTree }) {
               const row =
                 device === undefined
                   ? undefined
-                  : treePlace(index, device, named.key)?.rows.find((one) => one.port.id === to.id);
+                  : treePlace(index, device, named.key)?.rows.find((treeRow) => treeRow.port.id === to.id);
               return (
                 <li key={to.id}>
                   <b className="font-semibold">

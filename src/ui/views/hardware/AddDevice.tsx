@@ -3,7 +3,7 @@
 import { addDevice } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
-import { Draft } from "@/core/plan";
+import { PlanEdits } from "@/core/plan";
 import { nextDeviceName } from "@/core/planners";
 import { modelsOf } from "@/core/catalogue";
 import { placesOf } from "@/core/sheets";
@@ -24,9 +24,9 @@ export function AddDevice({
   const [place, setPlace] = useState("");
   const [refusal, setRefusal] = useState<string | null>(null);
   const models = modelsOf(index.plan);
-  const chosen = models.find((one) => one.id === model);
+  const chosen = models.find((deviceModel) => deviceModel.id === model);
   const proposal =
-    chosen === undefined ? "" : nextDeviceName(new Draft(index.plan), chosen.kind, place.trim());
+    chosen === undefined ? "" : nextDeviceName(new PlanEdits(index.plan), chosen.kind, place.trim());
   const add = () => {
     const wanted = name.trim() === "" ? proposal : name.trim();
     const refused = edit(addDevice({ model, name: wanted, place, title: chosen?.model ?? "" }));
@@ -47,9 +47,9 @@ export function AddDevice({
       <label className="flex flex-col gap-1">
         What
         <select className="field w-56" value={model} onChange={(event) => setModel(event.target.value)}>
-          {models.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.model}
+          {models.map((deviceModel) => (
+            <option key={deviceModel.id} value={deviceModel.id}>
+              {deviceModel.model}
             </option>
           ))}
         </select>

@@ -5,7 +5,7 @@ import { useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { CABLE_SHORT, cablesFor, MEDIUM_WORDS, opticsFor } from "@/core/cabling";
 import type { Finding, Severity } from "@/core/checks";
-import { Draft, type PlanIndex } from "@/core/plan";
+import { PlanEdits, type PlanIndex } from "@/core/plan";
 import { CABLE_COLUMNS, cableCellText, siteFieldText, type CableColumn } from "@/core/planners";
 import { cableScheduleTable, cablesInOrder, type CableRow } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
@@ -36,7 +36,7 @@ const isWritten = (column: ColumnId): column is CableColumn =>
   (CABLE_COLUMNS as readonly string[]).includes(column);
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<CableRow, ColumnId>[] {
-  const draft = new Draft(index.plan);
+  const edits = new PlanEdits(index.plan);
   const worst = new Map<string, Severity>();
   for (const finding of [...list].reverse())
     for (const subject of finding.subjects)
@@ -61,7 +61,7 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<CableRow,
       if (row.reachM === null) return "";
       return String(row.reachM);
     }
-    return cableCellText(draft, row.link, id);
+    return cableCellText(edits, row.link, id);
   };
   return HEADS.map(([id, head, title]): Column<CableRow, ColumnId> => ({
     id,

@@ -3,7 +3,7 @@
 import { addStack } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
-import { Draft } from "@/core/plan";
+import { PlanEdits } from "@/core/plan";
 import { readStack, type StackOrder } from "@/core/planners";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
@@ -20,7 +20,7 @@ export function StackLine() {
   const edit = usePlan((state) => state.edit);
   const [text, setText] = useState("");
   const [refusal, setRefusal] = useState<string | null>(null);
-  const read = text.trim() === "" ? null : readStack(new Draft(index.plan), text);
+  const read = text.trim() === "" ? null : readStack(new PlanEdits(index.plan), text);
   const add = () => {
     const refused =
       text.trim() === ""

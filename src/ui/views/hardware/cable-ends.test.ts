@@ -1,6 +1,6 @@
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { must } from "@/core/kernel";
-import { applyChanges, Draft, PlanIndex } from "@/core/plan";
+import { applyChanges, PlanEdits, PlanIndex } from "@/core/plan";
 import { BOX, drawCables, facingSides, tapePlace } from "./cable-ends";
 
 const plan = fennelStreet();
@@ -33,9 +33,9 @@ test("without a layout, or once a person has moved one of its boxes, a cable fin
   expect(drawCables(index, null).map((cable) => cable.route)).toEqual(
     [...plan.link.values()].map(() => null),
   );
-  const draft = new Draft(plan);
-  draft.patch("device", a.device, { position: { x: 5, y: 5 } });
-  const moved = applyChanges(plan, draft.changes());
+  const edits = new PlanEdits(plan);
+  edits.patch("device", a.device, { position: { x: 5, y: 5 } });
+  const moved = applyChanges(plan, edits.changes());
   const cables = drawCables(PlanIndex.of(must(moved.ok ? moved.value : null, "applies")), {
     places,
     routes: {

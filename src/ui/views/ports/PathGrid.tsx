@@ -206,7 +206,7 @@ export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
                 </td>
                 {tapes.map((tape, column) => {
                   const cell =
-                    row.row.cells.find((one) => one.vid === tape.vid) ??
+                    row.row.cells.find((pathCell) => pathCell.vid === tape.vid) ??
                     ({ vid: tape.vid, has: "none", state: "right" } as const);
                   const isHere = number === here.row && column === here.column;
                   return (

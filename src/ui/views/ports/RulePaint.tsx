@@ -59,9 +59,9 @@ export function RulePaint() {
   const rules = rulesOf(index);
   const [key, setKey] = useState("unused");
   const [at, setDomain] = useState<string | null>(mainDomain(index.plan));
-  const chosen = rules.find((one) => one.key === key) ?? rules[0];
+  const chosen = rules.find((named) => named.key === key) ?? rules[0];
   const picked = chosen === undefined ? [] : pickedBy(index, chosen.rule);
-  const here = picked.find((one) => one.domain === at) ?? picked[0];
+  const here = picked.find(({ domain }) => domain === at) ?? picked[0];
   const devices = new Set(here?.ports.map((port) => port.device)).size;
   return (
     <>
@@ -69,9 +69,9 @@ export function RulePaint() {
         <label className="flex items-center gap-2">
           Take
           <select className="field" value={chosen?.key} onChange={(event) => setKey(event.target.value)}>
-            {rules.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.words}
+            {rules.map((named) => (
+              <option key={named.key} value={named.key}>
+                {named.words}
               </option>
             ))}
           </select>

@@ -28,7 +28,7 @@ export function HostReachList({ host }: { host: string }) {
       probe: { from: { at: "host", host }, as: { as: "client" }, family: 4, goal },
     });
   };
-  const passing = found.filter((one) => one.passes).length;
+  const passing = found.filter((hostReach) => hostReach.passes).length;
   return (
     <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
       <p role="status" className="px-4 py-2 text-13">
@@ -39,18 +39,18 @@ export function HostReachList({ host }: { host: string }) {
           <h2 className="px-4 pt-2 text-14">{GROUPS[group]}</h2>
           <ul className="px-4 text-13">
             {found
-              .filter((one) => one.group === group)
-              .map((one) => (
-                <li key={one.name} className="flex items-baseline gap-3 border-t border-hair py-1">
+              .filter((hostReach) => hostReach.group === group)
+              .map((hostReach) => (
+                <li key={hostReach.name} className="flex items-baseline gap-3 border-t border-hair py-1">
                   <button
                     type="button"
                     className="w-56 flex-none truncate text-left hover:underline"
-                    onClick={() => show(one.goal)}
+                    onClick={() => show(hostReach.goal)}
                   >
-                    {one.name}
+                    {hostReach.name}
                   </button>
-                  <span className={one.passes ? "text-sound" : "text-ink2"}>
-                    {one.passes ? "✓ gets through" : one.why}
+                  <span className={hostReach.passes ? "text-sound" : "text-ink2"}>
+                    {hostReach.passes ? "✓ gets through" : hostReach.why}
                   </span>
                 </li>
               ))}

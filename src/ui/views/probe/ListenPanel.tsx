@@ -13,7 +13,9 @@ import { useIndex } from "../../plan-store/use-plan";
 /** The ports at whose cable something of the exchange passes, those on the way of the journey first. */
 function portsHeard(index: PlanIndex, outcome: Outcome): string[] {
   const fabric = index.derived(FABRIC);
-  const wires = new Set(outcome.exchange.flatMap((message) => emissionsOf(message).map((one) => one.wire)));
+  const wires = new Set(
+    outcome.exchange.flatMap((message) => emissionsOf(message).map((emission) => emission.wire)),
+  );
   const onWay = outcome.steps.flatMap((step) => step.ports);
   const others = fabric.ports
     .filter((port, number) => wires.has(fabric.wireOf[number] ?? -1))

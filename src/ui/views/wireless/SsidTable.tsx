@@ -4,7 +4,7 @@ import { addSsid, clearSsids, editSsidText, pasteSsids, removeSsids } from "@/co
 import type { RefObject, ReactNode } from "react";
 import { toast } from "sonner";
 import type { Finding, Severity } from "@/core/checks";
-import { Draft, SECURITIES, type PlanIndex, type Ssid } from "@/core/plan";
+import { PlanEdits, SECURITIES, type PlanIndex, type Ssid } from "@/core/plan";
 import { SECURITY_SHORT, SSID_COLUMNS, ssidCellText, type SsidColumn } from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
 import type { Column, GridActions } from "../../grid/column";
@@ -44,7 +44,7 @@ function shownIn(index: PlanIndex, ssid: Ssid, id: SsidColumn, text: string): Re
 }
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Ssid, SsidColumn>[] {
-  const draft = new Draft(index.plan);
+  const edits = new PlanEdits(index.plan);
   const severities = new Map<string, Severity>();
   for (const finding of [...list].reverse()) {
     const column = CELL_OF[finding.code];
@@ -63,11 +63,11 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Ssid, Ssi
     id,
     head: HEADS[id][0],
     title: HEADS[id][1],
-    text: (ssid) => ssidCellText(draft, ssid, id),
+    text: (ssid) => ssidCellText(edits, ssid, id),
     offers: () => offers[id] ?? [],
     ...(id === "bands" ? { mono: true } : {}),
     show: (ssid) => {
-      const text = ssidCellText(draft, ssid, id);
+      const text = ssidCellText(edits, ssid, id);
       const severity = severities.get(`${ssid.id} ${id}`);
       return <Judged severity={severity}>{shownIn(index, ssid, id, text)}</Judged>;
     },

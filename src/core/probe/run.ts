@@ -1,7 +1,6 @@
-import { containsAddress, familyOf, type Address, type Mac, type Prefix } from "../address";
+import { familyOf, type Address, type Mac, type Prefix } from "../address";
 import { leaseholder, visitorsWith } from "../dhcp";
-import type { Host, Interface, PlanIndex, Scope, Segment } from "../plan";
-import { prefixesOf } from "../routing";
+import { type Host, type Interface, type PlanIndex, type Scope, type Segment, segmentHolding } from "../plan";
 import { FABRIC, type Fabric } from "../fabric";
 import { flood, type Flood } from "../forwarding";
 import type { Lease } from "./lease";
@@ -25,15 +24,15 @@ export interface Guest {
  */
 export interface Reality {
   /** Null when it is not plugged in, or its port does not let it in. */
-  readonly partyOf: (bench: ProbeBench, host: Host) => Party | null;
-  readonly leaseOf: (bench: ProbeBench, host: Host) => Lease | null;
+  readonly partyOf: (run: ProbeRun, host: Host) => Party | null;
+  readonly leaseOf: (run: ProbeRun, host: Host) => Lease | null;
 }
 
 /**
  * What one probe works with: the plan, the floods it has made, the steps so far, and what was said on the
  * wires.
  */
-export class ProbeBench {
+export class ProbeRun {
   readonly index: PlanIndex;
   readonly fabric: Fabric;
   /** Names what a repair would create. */
@@ -72,10 +71,10 @@ export class ProbeBench {
   }
 
   /**
-   * Another bench on the same plan whose steps and messages nobody sees: for a question inside the question.
+   * Another run on the same plan whose steps and messages nobody sees: for a question inside the question.
    */
-  aside(): ProbeBench {
-    return new ProbeBench(this.index, this.ids, this.#reality, {
+  aside(): ProbeRun {
+    return new ProbeRun(this.index, this.ids, this.#reality, {
       floods: this.#floods,
       guests: this.#guests,
     });
@@ -143,10 +142,8 @@ export class ProbeBench {
     });
     if (entered.length > 0 || guest !== undefined) return [...entered, ...[guest ?? []].flat()];
     const family = familyOf(address);
-    const segment = [...index.plan.segment.values()].find((one) =>
-      prefixesOf(one, family).some((prefix) => containsAddress(prefix, address)),
-    );
-    for (const scope of segment === undefined ? [] : index.scopesOf(segment.id)) {
+    const segment = segmentHolding(index.plan, address);
+    for (const scope of segment === null ? [] : index.scopesOf(segment.id)) {
       const host = scope.family === family ? leaseholder(index, scope, address) : undefined;
       const holder = host ?? (scope.family === family ? this.#visitorWith(scope, address) : undefined);
       if (holder !== undefined && this.#answersFor(holder, address))

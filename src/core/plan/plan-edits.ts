@@ -6,7 +6,7 @@ import type { CollectionKind, Entity, EntityOf, Kind } from "./schema/kinds";
 /**
  * Gathers a planner's edits and gives them as one change for each entity. Reads see what was written before.
  */
-export class Draft {
+export class PlanEdits {
   readonly plan: Plan;
   readonly #written = new Map<string, { kind: Kind; entity: Entity | null }>();
 
@@ -38,7 +38,7 @@ export class Draft {
     this.#written.set(id, { kind, entity: null });
   }
 
-  /** All entities of a kind as they stand in the draft. */
+  /** All entities of a kind as they stand after the edits. */
   all<K extends CollectionKind>(kind: K): EntityOf<K>[] {
     const base = [...(this.plan[kind] as ReadonlyMap<string, EntityOf<K>>).values()];
     const kept = base.flatMap((entity) => {
