@@ -38,7 +38,9 @@ export default defineConfig({
     actionTimeout: 30_000,
     baseURL: address,
     viewport: { width: 1280, height: 800 },
-    trace: "retain-on-failure",
+    // A record of every step takes as long as the steps; E2E_TRACE=1 keeps one where something fails.
+    trace: process.env.E2E_TRACE === undefined ? "off" : "retain-on-failure",
+    screenshot: "only-on-failure",
     storageState: SESSION,
     colorScheme: "light",
     launchOptions: {

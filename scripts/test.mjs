@@ -47,7 +47,8 @@ async function check(title, command, args, { beside = false, env = {} } = {}) {
 const node = process.execPath;
 const beside = { beside: true };
 const npm = (script) => check(script, "npm", ["run", "-s", script], beside);
-const jest = (title, ...args) => check(`Jest: ${title}`, node, ["node_modules/jest/bin/jest.js", ...args]);
+const jest = (title, args, how = {}) =>
+  check(`Jest: ${title}`, node, ["node_modules/jest/bin/jest.js", ...args], how);
 const journeys = (half) =>
   check(`Playwright: journeys on the production build, half ${half}`, node, [PLAYWRIGHT, "test"], {
     beside: true,
@@ -56,19 +57,21 @@ const journeys = (half) =>
 const PLAYWRIGHT = "node_modules/@playwright/test/cli.js";
 const HALVES = ["one", "two"];
 
-/** What needs neither a database nor a browser, in two lanes; the build is ready then. */
+/** What needs no browser but for the core's own tests, in two lanes; the build is ready then. */
 async function readings() {
-  say("\n== types, lint, format and the build, beside one another");
+  say("\n== types, lint, format, the build and the storage, beside one another");
   const typesAndLint = async () => [
     await check("types", node, ["scripts/typecheck.mjs"], beside),
     await npm("lint"),
   ];
-  const formatAndBuild = async () => {
+  const buildAndStorage = async () => {
     const format = await npm("format:check");
     await ensureBuild(ROOT);
-    return [format];
+    // One after another: some of these count the rows of the whole database.
+    const storage = ["--selectProjects", "db", "--runInBand"];
+    return [format, await jest("storage on a real MariaDB", storage, beside)];
   };
-  return (await Promise.all([typesAndLint(), formatAndBuild()])).flat();
+  return (await Promise.all([typesAndLint(), buildAndStorage()])).flat();
 }
 
 await runOrExplain(async () => {
@@ -85,9 +88,7 @@ await runOrExplain(async () => {
   for (const folder of folders) rmSync(folder, { recursive: true, force: true });
   const results = [
     ...(await readings()),
-    await jest("core and components", "--selectProjects", "unit", "ui", "--maxWorkers", "100%"),
-    // One after another: some of these count the rows of the whole database.
-    await jest("storage on a real MariaDB", "--selectProjects", "db", "--runInBand"),
+    await jest("core and components", ["--selectProjects", "unit", "ui", "--maxWorkers", "100%"]),
   ];
   say("\n== the journeys, in two halves beside one another");
   results.push(...(await Promise.all(HALVES.map(journeys))));

@@ -6,7 +6,7 @@ import { startInstance, type Instance } from "./instance";
 // Real kills while people write: whatever the server has said yes to is there afterwards. KILL_CYCLES asks
 // for more of them.
 
-const CYCLES = Number(process.env.KILL_CYCLES ?? 10);
+const CYCLES = Number(process.env.KILL_CYCLES ?? 6);
 const PORT = 4194;
 const WRITERS = 4;
 

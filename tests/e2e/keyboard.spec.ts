@@ -30,7 +30,8 @@ async function paintAs(page: Page, role: string): Promise<void> {
 }
 
 const press = async (page: Page, ...keys: string[]) => {
-  for (const key of keys) await page.keyboard.press(key);
+  // As fast as a held key repeats.
+  for (const key of keys) await page.keyboard.press(key, { delay: 15 });
 };
 const goTo = async (page: Page, sheet: string, heading: string | RegExp) => {
   await page

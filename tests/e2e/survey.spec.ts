@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test, type Page } from "@playwright/test";
-import { SURVEYS } from "../../demo/surveys";
+import { FENNEL_STREET } from "../../demo/surveys";
 import { beginSite, openSite, openView, saved } from "./open-site";
 
 /** Puts a text into what has the focus, as a paste does. */
@@ -17,7 +17,7 @@ const paste = (page: Page, text: string) =>
   }, text);
 
 /** Three rooms typed by hand, the others pasted, as somebody with a list would. */
-async function typeSurvey(page: Page, rooms: (typeof SURVEYS)[number]["rooms"]): Promise<void> {
+async function typeSurvey(page: Page, rooms: (typeof FENNEL_STREET)["rooms"]): Promise<void> {
   const grid = page.getByRole("grid", { name: "Survey" });
   const typed = rooms.filter((room) => room.kind !== "cabinet").slice(0, 3);
   const pasted = rooms
@@ -51,104 +51,83 @@ async function typeSurvey(page: Page, rooms: (typeof SURVEYS)[number]["rooms"]):
   }
 }
 
-/** Every zone on offer, saved and judged by a name server's own checker. */
-async function judgeZones(page: Page): Promise<number> {
+/** One of the zones on offer, saved and judged by a name server's own checker. */
+async function judgeZone(page: Page): Promise<void> {
   await openView(page, "Export");
-  const buttons = page
+  const button = page
     .getByRole("region", { name: "DNS zones" })
-    .getByRole("button", { name: /^Save the zone/ });
-  const folder = mkdtempSync(join(tmpdir(), "zones-"));
-  await expect(buttons.first()).toBeVisible();
-  const count = await buttons.count();
-  for (let i = 0; i < count; i += 1) {
-    // The browser asks its person after ten files of one page, and nobody is there to answer.
-    if (i > 0 && i % 8 === 0) await page.goto(page.url());
-    const zone = ((await buttons.nth(i).getAttribute("aria-label")) ?? "").replace("Save the zone ", "");
-    const [download] = await Promise.all([page.waitForEvent("download"), buttons.nth(i).click()]);
-    const file = join(folder, `${i}.zone`);
-    writeFileSync(file, readFileSync(await download.path()));
-    expect(
-      execFileSync("named-checkzone", ["-k", "fail", "-n", "fail", "-m", "fail", zone, file], {
-        encoding: "utf8",
-      }),
-    ).toMatch(/OK\s*$/);
-  }
-  return count;
+    .getByRole("button", { name: /^Save the zone/ })
+    .first();
+  const zone = ((await button.getAttribute("aria-label")) ?? "").replace("Save the zone ", "");
+  const [download] = await Promise.all([page.waitForEvent("download"), button.click()]);
+  const file = join(mkdtempSync(join(tmpdir(), "zones-")), "saved.zone");
+  writeFileSync(file, readFileSync(await download.path()));
+  const strict = ["-k", "fail", "-n", "fail", "-m", "fail"];
+  expect(execFileSync("named-checkzone", [...strict, zone, file], { encoding: "utf8" })).toMatch(/OK\s*$/);
 }
 
 const HEADS = "Name,Kind,MAC,Address,Segment,Place";
 
-for (const survey of SURVEYS) {
-  test(`${survey.name}: surveyed from nothing, drafted, adjusted, its register taken in with three bad rows skipped, its zones accepted`, async ({
-    page,
-  }) => {
-    await beginSite(page, `${survey.name.split(/[\s']/)[0] ?? ""}, surveyed`, survey.kind);
-    await typeSurvey(page, survey.rooms);
+test("surveyed from nothing, drafted, adjusted, its register taken in with three bad rows skipped, a zone accepted", async ({
+  page,
+}) => {
+  await beginSite(page, "Fennel, surveyed", "office");
+  await typeSurvey(page, FENNEL_STREET.rooms);
 
-    await page.getByRole("button", { name: "Draft the plan" }).click();
-    const margin = page.getByRole("complementary", { name: "Margin" });
-    await expect(margin.getByText("no stop")).toBeVisible();
-    await margin.getByRole("checkbox", { name: "Doors in the walls" }).uncheck();
-    await expect(margin.getByText("left out").nth(1)).toBeVisible();
-    await margin.getByRole("checkbox", { name: "Doors in the walls" }).check();
-    await margin.getByRole("button", { name: "Accept the draft" }).click();
-    await expect(page.getByText(/^Sound$/)).toBeVisible();
-    await saved(page);
+  await page.getByRole("button", { name: "Draft the plan" }).click();
+  const margin = page.getByRole("complementary", { name: "Margin" });
+  await expect(margin.getByText("no stop")).toBeVisible();
+  await margin.getByRole("checkbox", { name: "Doors in the walls" }).uncheck();
+  await expect(margin.getByText("left out").nth(1)).toBeVisible();
+  await margin.getByRole("checkbox", { name: "Doors in the walls" }).check();
+  await margin.getByRole("button", { name: "Accept the draft" }).click();
+  await expect(page.getByText(/^Sound$/)).toBeVisible();
+  await saved(page);
 
-    await openView(page, "Segments");
-    const grid = page.getByRole("grid", { name: "Segments" });
-    const kit = grid.getByRole("row").filter({ hasText: "Kit" });
-    await kit.getByRole("gridcell").nth(11).dblclick();
-    await page.keyboard.press("Control+a");
-    await page.keyboard.type("14");
-    await page.keyboard.press("Enter");
-    await expect(kit.getByRole("gridcell").nth(11)).toHaveText("14");
+  await openView(page, "Segments");
+  const grid = page.getByRole("grid", { name: "Segments" });
+  const kit = grid.getByRole("row").filter({ hasText: "Kit" });
+  await kit.getByRole("gridcell").nth(11).dblclick();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("14");
+  await page.keyboard.press("Enter");
+  await expect(kit.getByRole("gridcell").nth(11)).toHaveText("14");
 
-    await openView(page, "Addresses");
-    await page.getByRole("button", { name: "Import" }).click();
-    const segment = { home: "Household", office: "Staff", industrial: "Office" }[survey.kind];
-    const rows = [
-      `spare-1,PC,02:5a:10:77:00:01,,${segment},Store`,
-      `spare-2,PC,02-5A-10-77-00-02,,${segment},Store`,
-      `spare-3,printer,025a.1077.0003,,${segment},Store`,
-      `bad-mac,PC,02:5a:10:77:zz:04,,${segment},Store`,
-      `bad-segment,PC,02:5a:10:77:00:05,,Attic,Store`,
-      `bad-address,PC,02:5a:10:77:00:06,8.8.4.4,,Store`,
-    ];
-    await page.getByLabel("CSV file", { exact: true }).setInputFiles({
-      name: "register.csv",
-      mimeType: "text/csv",
-      buffer: Buffer.from(`${HEADS}\r\n${rows.join("\r\n")}\r\n`),
-    });
-    await expect(page.getByText("3 bad rows")).toBeVisible();
-    await expect(page.getByText('There is no segment called "Attic".')).toBeVisible();
-    const [badRows] = await Promise.all([
-      page.waitForEvent("download"),
-      page.getByRole("button", { name: "Save the bad rows" }).click(),
-    ]);
-    expect(
-      readFileSync(await badRows.path(), "utf8")
-        .trim()
-        .split("\r\n"),
-    ).toHaveLength(4);
-    await page.getByRole("button", { name: "Skip 3, import 3" }).click();
-    await page.getByLabel("Filter the register").fill("spare");
-    await expect(
-      page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "spare-2", exact: true }),
-    ).toBeVisible();
-    await expect(page.getByRole("grid", { name: "Register" }).getByText("bad-mac")).toHaveCount(0);
-    await saved(page);
-
-    expect(await judgeZones(page)).toBeGreaterThan(3);
+  await openView(page, "Addresses");
+  await page.getByRole("button", { name: "Import" }).click();
+  const rows = [
+    `spare-1,PC,02:5a:10:77:00:01,,Staff,Store`,
+    `spare-2,PC,02-5A-10-77-00-02,,Staff,Store`,
+    `spare-3,printer,025a.1077.0003,,Staff,Store`,
+    `bad-mac,PC,02:5a:10:77:zz:04,,Staff,Store`,
+    `bad-segment,PC,02:5a:10:77:00:05,,Attic,Store`,
+    `bad-address,PC,02:5a:10:77:00:06,8.8.4.4,,Store`,
+  ];
+  await page.getByLabel("CSV file", { exact: true }).setInputFiles({
+    name: "register.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(`${HEADS}\r\n${rows.join("\r\n")}\r\n`),
   });
-}
+  await expect(page.getByText("3 bad rows")).toBeVisible();
+  await expect(page.getByText('There is no segment called "Attic".')).toBeVisible();
+  const [badRows] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save the bad rows" }).click(),
+  ]);
+  expect(
+    readFileSync(await badRows.path(), "utf8")
+      .trim()
+      .split("\r\n"),
+  ).toHaveLength(4);
+  await page.getByRole("button", { name: "Skip 3, import 3" }).click();
+  await page.getByLabel("Filter the register").fill("spare");
+  await expect(
+    page.getByRole("grid", { name: "Register" }).getByRole("gridcell", { name: "spare-2", exact: true }),
+  ).toBeVisible();
+  await expect(page.getByRole("grid", { name: "Register" }).getByText("bad-mac")).toHaveCount(0);
+  await saved(page);
 
-test("the demo sites' zones are accepted, too", async ({ page }) => {
-  for (const site of ["Fennel Street Veterinary Practice", "Lockkeeper's House", "Bramblewick Cider Works"]) {
-    await page.goto("/");
-    await openSite(page, site);
-    expect(await judgeZones(page)).toBeGreaterThan(3);
-  }
+  await judgeZone(page);
 });
 
 test("numbering: a block moves with everything in it, is undone, a lease is sized, what a device saw is laid beside the register", async ({

@@ -1,11 +1,18 @@
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { SURVEYS } from "../../../demo/surveys";
 import { formatAddress, parseAddress, parsePrefix } from "../address";
 import { must } from "../kernel";
 import { applyChanges, PlanIndex, type Plan } from "../plan";
 import { numberAll6, plan as runPlanner } from "../planners";
+import { draftPlan, USUAL_PARTS } from "../survey";
 import { testId } from "../testing/build-plan";
+import { surveyPlan } from "../testing/survey-plan";
 import { hostsFile, namedAddresses, reservationTable, zoneFiles, type ZoneFile } from "./zone-file";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick()];
@@ -49,6 +56,41 @@ function addressOf(name: string): string {
     ? labels.join(".")
     : formatAddress(must(parseAddress(must(labels.join("").match(/.{4}/g), "nibbles").join(":")), name));
 }
+
+/** What a survey is drafted into. */
+function draftedFrom(survey: (typeof SURVEYS)[number]): Plan {
+  const before = surveyPlan(survey);
+  let n = 0;
+  const { batch } = runPlanner(
+    PlanIndex.of(before),
+    () => testId("drafted", `${survey.name} ${(n += 1)}`),
+    { planner: "test", summary: "", args: null },
+    (context) => {
+      draftPlan(context, USUAL_PARTS);
+    },
+  );
+  const applied = applyChanges(before, must(batch, "a draft").changes);
+  return must(applied.ok ? applied.value : null, "the draft applies");
+}
+
+describe("a name server's own checker accepts every zone", () => {
+  test.each([
+    ...PLANS.map((plan) => [plan.site.name, with6(plan)] as const),
+    ...SURVEYS.map((survey) => [`${survey.name}, drafted`, draftedFrom(survey)] as const),
+  ])("%s", (_, plan) => {
+    const folder = mkdtempSync(join(tmpdir(), "zones-"));
+    const { files } = must(zoneFiles(PlanIndex.of(plan), 7), "zones");
+    expect(files.length).toBeGreaterThan(3);
+    for (const [i, { zone, text }] of files.entries()) {
+      const file = join(folder, `${i}.zone`);
+      writeFileSync(file, text);
+      const strict = ["-k", "fail", "-n", "fail", "-m", "fail"];
+      expect(execFileSync("named-checkzone", [...strict, zone, file], { encoding: "utf8" })).toMatch(
+        /OK\s*$/,
+      );
+    }
+  });
+});
 
 describe("zone files", () => {
   test.each(PLANS.map((plan) => [plan.site.name, plan] as const))(
