@@ -1,16 +1,16 @@
-import { wrap } from "comlink";
 import { toast } from "sonner";
 import { v7 } from "uuid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { listFindings } from "@/core/checks";
+import { listFindings, runChecks } from "@/core/checks";
 import { integrityFault } from "@/core/formats";
 import { entityOf, KINDS, nameOf, PlanIndex } from "@/core/plan";
 import { runOrder } from "@/core/commands";
-import type { Loaded, PlanWorker } from "@/workers/plan.worker";
+import type { Loaded } from "@/workers/plan.worker";
 import { call } from "./api";
 import { thisBrowser } from "./browser";
 import { addBatch, decide, giveUp, judgedAs, withKept, type Held } from "./held";
 import type { PlanState } from "./plan-state";
+import { planWorker } from "./plan-worker";
 import { makeSender, type Sender } from "./sender";
 import { makeKeeper } from "./waiting";
 
@@ -28,12 +28,6 @@ export function namerOf(index: PlanIndex): (id: string) => string {
     return kind === undefined ? "something that is gone" : nameOf(index, kind, id);
   };
 }
-
-let worker: ReturnType<typeof wrap<PlanWorker>> | null = null;
-export const planWorker = () =>
-  (worker ??= wrap<PlanWorker>(
-    new Worker(new URL("../../workers/plan.worker.ts", import.meta.url), { type: "module" }),
-  ));
 
 const heldOf = ({ plan, revision, today }: Loaded): Held => ({
   base: plan,
@@ -94,8 +88,11 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
       return true;
     };
     /** The findings come after the plan; what was edited meanwhile is looked at on top. */
-    const judge = async ({ token, plan }: Loaded) => {
-      const findings = await planWorker().judge(token);
+    const judge = async ({ token, plan, today }: Loaded) => {
+      // Where the worker breaks off, the page works them out itself: slower, and never left at "Checking …".
+      const findings = await planWorker()
+        .judge(token)
+        .catch(() => runChecks(PlanIndex.of(plan, today)));
       const { held } = get();
       if (findings !== null && held?.findings === null) show(judgedAs(held, plan, findings));
     };

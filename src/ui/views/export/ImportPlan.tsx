@@ -9,7 +9,8 @@ import { importPlan, runOrder } from "@/core/commands";
 import type { ChangeBatch } from "@/core/plan";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { ChangeList } from "../../margin/findings/Proposal";
-import { namerOf, planWorker } from "../../plan-store/store";
+import { planWorker } from "../../plan-store/plan-worker";
+import { namerOf } from "../../plan-store/store";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 import { findingsOf } from "../../plan-store/held";
 

@@ -1,0 +1,115 @@
+import { useStore } from "zustand";
+import { createStore } from "zustand/vanilla";
+import { listFindings, runChecks } from "@/core/checks";
+import { runOrder, type Order } from "@/core/commands";
+import { integrityFault } from "@/core/formats";
+import { emptyPlan, invert, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
+import { aSite, testId } from "@/core/testing/build-plan";
+import { createUiStore } from "@/ui/frame/ui-state";
+import { addBatch, type Held } from "@/ui/plan-store/held";
+import type { PlanState } from "@/ui/plan-store/plan-state";
+
+// A plan that components are drawn on and edit, in place of the store that a server stands behind: orders run,
+// the plan changes, everything that shows it is drawn again. Use it as
+// jest.mock("@/ui/plan-store/use-plan", () => jest.requireActual<Support>("…/plan-scene").scene.planModule).
+
+/** One thing that was written: its batch, or the sentence why not. */
+export interface Written {
+  readonly batch: ChangeBatch | null;
+  readonly refusal: string | null;
+}
+
+const heldOf = (plan: Plan): Held => {
+  const index = PlanIndex.of(plan);
+  return { base: plan, revision: 7, pending: [], stuck: [], index, findings: runChecks(index) };
+};
+
+type Scene = Omit<PlanState, "held"> & { readonly held: Held };
+
+function state(plan: Plan, set: (part: Partial<Scene>) => void, get: () => Scene, written: Written[]): Scene {
+  let made = 0;
+  const held = heldOf(plan);
+  const calm = () => undefined;
+  const commit = (batch: ChangeBatch): string | null => {
+    const added = addBatch(get().held, batch);
+    if (!added.ok) return integrityFault(added.error, (id) => id).sentence;
+    set({ held: added.value, list: listFindings(added.value.findings ?? new Map()) });
+    return null;
+  };
+  return {
+    site: plan.site.id,
+    person: "Ruth",
+    phase: "ready",
+    failure: null,
+    held,
+    list: listFindings(held.findings ?? new Map()),
+    steps: { undo: null, redo: null, undoIsImport: false },
+    saving: "saved",
+    trouble: null,
+    savedAt: null,
+    keeping: "kept",
+    dropped: [],
+    stepClash: null,
+    asking: false,
+    confirmingUndo: false,
+    load: () => Promise.resolve(),
+    edit: (order: Order) => {
+      const { batch, refusal } = runOrder(get().held.index, () => testId("scene", `${(made += 1)}`), order);
+      const sentence = batch === null ? refusal : commit(batch);
+      written.push({ batch: sentence === null ? batch : null, refusal: sentence });
+      return sentence;
+    },
+    commit: (batch) => {
+      const refusal = commit(batch);
+      written.push({ batch: refusal === null ? batch : null, refusal });
+      return refusal;
+    },
+    undo: () => {
+      const last = get().held.pending.at(-1);
+      const back =
+        last === undefined ? null : { ...last, id: `${last.id} back`, changes: invert(last.changes) };
+      return Promise.resolve(back === null ? "There is nothing to undo." : commit(back));
+    },
+    undoImport: () => Promise.resolve(null),
+    keepImport: calm,
+    redo: () => Promise.resolve(null),
+    refresh: () => Promise.resolve(),
+    ask: (asking) => set({ asking }),
+    decide: calm,
+    withdraw: calm,
+    decideStep: () => Promise.resolve(null),
+    acknowledge: () => set({ dropped: [] }),
+  };
+}
+
+function makeScene(first: Plan) {
+  const written: Written[] = [];
+  const store = createStore<Scene>()((set, get) => state(first, set, get, written));
+  const ui = createUiStore();
+  const noSelection = { selection: null, commandOpen: false, helpOpen: false, folded: false };
+  return {
+    written,
+    store,
+    ui,
+    /** Begins anew with a plan; nothing is selected and nothing written. */
+    show: (plan: Plan) => {
+      written.length = 0;
+      ui.setState({ ...noSelection, hardware: "drawing", probeWay: "journey", probed: false });
+      store.setState(state(plan, store.setState, store.getState, written));
+    },
+    planModule: {
+      usePlanStore: () => store,
+      usePlan: <T,>(select: (state: Scene) => T): T => useStore(store, select),
+      useHeld: () => useStore(store, ({ held }) => held),
+      useIndex: () => useStore(store, ({ held }) => held.index),
+      useJudged: () => useStore(store, ({ held }) => held.findings !== null),
+    },
+    uiModule: {
+      useUiStore: () => ui,
+      useUi: <T,>(select: (state: ReturnType<typeof ui.getState>) => T): T => useStore(ui, select),
+    },
+  };
+}
+
+/** The one scene of a test file; `show` begins it anew. */
+export const scene = makeScene(emptyPlan(aSite()));
