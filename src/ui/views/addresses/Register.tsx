@@ -101,31 +101,16 @@ function columnsOf(
   }));
 }
 
-/** The register: everything with an address or waiting for one, of a segment or of the whole site. */
-// eslint-disable-next-line max-lines-per-function -- one table with its tools
-export function Register({
-  segment,
-  open,
-}: {
-  segment: Segment | null;
-  open: (tool: "import" | "compare") => void;
-}) {
+interface Props {
+  readonly segment: Segment | null;
+  readonly open: (tool: "import" | "compare") => void;
+}
+
+/** What the table asks for, as commands about hosts and the gear's own legs. */
+function useActions(segment: Segment | null, shown: readonly HostColumn[]) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const list = usePlan((state) => state.list);
   const select = useUi((state) => state.select);
-  const selection = useUi((state) => state.selection);
-  const scroller = useRef<HTMLDivElement>(null);
-  const [filter, setFilter] = useState("");
-  const [block, setBlock] = useState<readonly string[]>([]);
-  const chosen = block.filter((id) => index.plan.host.has(id));
-  const convert = (to: "typed" | "reserved") => {
-    const refusal = edit(convertSchool({ hosts: chosen, to }));
-    if (refusal !== null) toast.error(refusal, { duration: 8000 });
-  };
-  const rows = useMemo(() => registerRows(index, segment?.id ?? null), [index, segment]);
-  // Within one segment its name in every row would say nothing.
-  const shown = HOST_COLUMNS.filter((column) => segment === null || column !== "segment");
   const add = (cells: Partial<Record<HostColumn, string>>) => {
     const name = cells.name ?? `Device ${index.plan.host.size + 1}`;
     return edit(addHost({ name, segment: segment?.id ?? null, cells }));
@@ -133,9 +118,9 @@ export function Register({
   const actions: GridActions<HostColumn> = {
     edit: (id, column, text) => {
       if (id === null) return add({ [column]: text });
-      const host = index.plan.host.get(id);
-      if (host === undefined) return edit(setLegAddress({ leg: id, text }));
-      return edit(editHost({ host: id, column, text }));
+      return index.plan.host.has(id)
+        ? edit(editHost({ host: id, column, text }))
+        : edit(setLegAddress({ leg: id, text }));
     },
     paste: (texts, from, onto) => {
       const gear = onto.find((id) => !index.plan.host.has(id));
@@ -146,44 +131,42 @@ export function Register({
     clear: (cells) => edit(clearHosts({ cells })),
     remove: (ids) => {
       const hosts = ids.filter((id) => index.plan.host.has(id));
-      const refusal =
+      say(
         hosts.length === 0
           ? "The gear's own addresses go with their device or segment."
-          : edit(removeHosts({ hosts }));
-      if (refusal !== null) toast.error(refusal);
+          : edit(removeHosts({ hosts })),
+      );
     },
     select: (id) => {
       if (id !== null) select(index.plan.host.has(id) ? { what: "host", id } : { what: "interface", id });
     },
   };
-  const free =
-    segment === null
-      ? null
-      : { typed: nextFreeFor(index, segment, "typed"), reserved: nextFreeFor(index, segment, "reserved") };
-  const addFree = (manner: "typed" | "reserved") => {
-    const address = free?.[manner];
-    if (address === null || address === undefined) return;
-    const refusal = add({
-      address: formatAddress(address),
-      ...(manner === "typed" ? { how: MANNER_WORDS.typed } : {}),
-    });
-    if (refusal !== null) toast.error(refusal);
-  };
+  return { add, actions };
+}
+
+function say(refusal: string | null): void {
+  if (refusal !== null) toast.error(refusal, { duration: 8000 });
+}
+
+/** The register: everything with an address or waiting for one, of a segment or of the whole site. */
+export function Register({ segment, open }: Props) {
+  const index = useIndex();
+  const list = usePlan((state) => state.list);
+  const selection = useUi((state) => state.selection);
+  const scroller = useRef<HTMLDivElement>(null);
+  const [filter, setFilter] = useState("");
+  const [block, setBlock] = useState<readonly string[]>([]);
+  const rows = useMemo(() => registerRows(index, segment?.id ?? null), [index, segment]);
+  // Within one segment its name in every row would say nothing.
+  const shown = HOST_COLUMNS.filter((column) => segment === null || column !== "segment");
+  const { add, actions } = useActions(segment, shown);
+  const selected =
+    selection !== null && (selection.what === "host" || selection.what === "interface") ? selection.id : null;
   return (
     <section aria-label="Register" className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-10 flex-none items-center gap-2 px-4 max-[1000px]:h-auto max-[1000px]:flex-wrap">
         <h2 className="text-15">Register</h2>
-        {segment === null ? (
-          <span className="truncate text-13 text-ink2">the whole site</span>
-        ) : (
-          <>
-            <SegmentChip segment={segment} />
-            <span className="truncate text-13">{segment.name}</span>
-            <button type="button" className="button" onClick={() => select(null)}>
-              Show all
-            </button>
-          </>
-        )}
+        <WhoseRows segment={segment} />
         <span className="flex-1" />
         <Filter label="Filter the register" value={filter} onChange={setFilter} />
         <button type="button" className="button" onClick={() => open("import")}>
@@ -192,53 +175,15 @@ export function Register({
         <button type="button" className="button" onClick={() => open("compare")}>
           Compare
         </button>
-        <button
-          type="button"
-          className="button"
-          onClick={() => {
-            const refusal = add({});
-            if (refusal !== null) toast.error(refusal);
-          }}
-        >
+        <button type="button" className="button" onClick={() => say(add({}))}>
           Add device
         </button>
       </div>
       <div className="flex h-8 flex-none items-center gap-2 px-4 text-13 text-ink2 max-[1000px]:h-auto max-[1000px]:flex-wrap">
         <span>{counted(rows.length, "row", "rows")}</span>
-        {free === null || segment === null ? (
-          <span>choose a subnet above to see what is free next</span>
-        ) : (
-          <>
-            <span>Next free</span>
-            {free.typed === null ? null : (
-              <button
-                type="button"
-                className="button !min-h-6"
-                title="Add a device with this static address"
-                onClick={() => addFree("typed")}
-              >
-                static <b className="mono">{shortIn(segment, free.typed)}</b>
-              </button>
-            )}
-            {free.reserved === null ? null : (
-              <span>
-                reserved <b className="mono text-ink">{shortIn(segment, free.reserved)}</b>
-              </span>
-            )}
-          </>
-        )}
+        <NextFree segment={segment} add={add} />
         <span className="flex-1" />
-        {chosen.length < 2 ? null : (
-          <>
-            <span className="text-ink">{counted(chosen.length, "device", "devices")} chosen</span>
-            <button type="button" className="button !min-h-6" onClick={() => convert("reserved")}>
-              Reserve
-            </button>
-            <button type="button" className="button !min-h-6" onClick={() => convert("typed")}>
-              Make static
-            </button>
-          </>
-        )}
+        <Schools chosen={block.filter((id) => index.plan.host.has(id))} />
       </div>
       <div ref={scroller} tabIndex={-1} className="min-h-0 flex-1 overflow-auto">
         <EditGrid<RegisterRow, HostColumn>
@@ -250,14 +195,83 @@ export function Register({
           columns={columnsOf(index, list, quietPart(index.plan), shown)}
           actions={actions}
           scroller={scroller}
-          selected={
-            selection !== null && (selection.what === "host" || selection.what === "interface")
-              ? selection.id
-              : null
-          }
+          selected={selected}
           newRow={{ name: "New device", mac: <span className="font-sans">or paste rows</span> }}
         />
       </div>
     </section>
+  );
+}
+
+function WhoseRows({ segment }: { segment: Segment | null }) {
+  const select = useUi((state) => state.select);
+  if (segment === null) return <span className="truncate text-13 text-ink2">the whole site</span>;
+  return (
+    <>
+      <SegmentChip segment={segment} />
+      <span className="truncate text-13">{segment.name}</span>
+      <button type="button" className="button" onClick={() => select(null)}>
+        Show all
+      </button>
+    </>
+  );
+}
+
+/** The next free addresses of a segment; the static one is taken by a press. */
+function NextFree({
+  segment,
+  add,
+}: {
+  segment: Segment | null;
+  add: (cells: Partial<Record<HostColumn, string>>) => string | null;
+}) {
+  const index = useIndex();
+  if (segment === null) return <span>choose a subnet above to see what is free next</span>;
+  const typed = nextFreeFor(index, segment, "typed");
+  const reserved = nextFreeFor(index, segment, "reserved");
+  return (
+    <>
+      <span>Next free</span>
+      {typed === null ? null : (
+        <button
+          type="button"
+          className="button !min-h-6"
+          title="Add a device with this static address"
+          onClick={() => say(add({ address: formatAddress(typed), how: MANNER_WORDS.typed }))}
+        >
+          static <b className="mono">{shortIn(segment, typed)}</b>
+        </button>
+      )}
+      {reserved === null ? null : (
+        <span>
+          reserved <b className="mono text-ink">{shortIn(segment, reserved)}</b>
+        </span>
+      )}
+    </>
+  );
+}
+
+/** Several devices at once from static to reserved, or back. */
+function Schools({ chosen }: { chosen: readonly string[] }) {
+  const edit = usePlan((state) => state.edit);
+  if (chosen.length < 2) return null;
+  return (
+    <>
+      <span className="text-ink">{counted(chosen.length, "device", "devices")} chosen</span>
+      <button
+        type="button"
+        className="button !min-h-6"
+        onClick={() => say(edit(convertSchool({ hosts: chosen, to: "reserved" })))}
+      >
+        Reserve
+      </button>
+      <button
+        type="button"
+        className="button !min-h-6"
+        onClick={() => say(edit(convertSchool({ hosts: chosen, to: "typed" })))}
+      >
+        Make static
+      </button>
+    </>
   );
 }

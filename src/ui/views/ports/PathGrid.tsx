@@ -2,7 +2,7 @@
 
 import { setCrossing } from "@/core/commands";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useRef, useState, type KeyboardEvent } from "react";
+import { useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import { toast } from "sonner";
 import { vid as asVid, type Device } from "@/core/plan";
 import { crossingOf, type CrossingWay } from "@/core/planners";
@@ -43,75 +43,111 @@ function lookOf(chosen: number | null, vid: number): string {
   return chosen === vid ? "bg-act-wash" : "opacity-40";
 }
 
-/** Ports down, VLANs across; each crossing is tape or nothing, and a click or a key sets it. */
-// eslint-disable-next-line max-lines-per-function -- one grid with its keys
-export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
+interface Place {
+  readonly row: number;
+  readonly column: number;
+}
+
+/** Where one is on the grid, and what a key and a click do there. */
+interface Crossings {
+  readonly here: Place;
+  readonly press: (at: Place, way: CrossingWay | "next") => void;
+  readonly onKeyDown: (event: KeyboardEvent) => void;
+}
+
+function useCrossings(
+  rows: readonly Row[],
+  tapes: readonly Tape[],
+  { scroller, show }: { scroller: RefObject<HTMLDivElement | null>; show: (row: number) => void },
+): Crossings {
   const edit = usePlan((state) => state.edit);
   const select = useUi((state) => state.select);
+  const places = rows.flatMap((row, i) => (row.kind === "port" ? [i] : []));
+  const [at, setAt] = useState<Place>({ row: places[0] ?? 0, column: 0 });
+  const here: Place = {
+    row: places.includes(at.row) ? at.row : (places[0] ?? 0),
+    column: Math.min(at.column, Math.max(0, tapes.length - 1)),
+  };
+  const write = (place: Place, way: CrossingWay | "next") => {
+    const row = rows[place.row];
+    const tape = tapes[place.column];
+    const vid = tape === undefined ? null : asVid(tape.vid);
+    if (row?.kind !== "port" || tape === undefined || vid === null) return;
+    const { port } = row.row;
+    const turned = crossingOf(port, vid) === "none" ? "tagged" : "none";
+    const refusal = edit(setCrossing({ port: port.id, vid, way: way === "next" ? turned : way }));
+    if (refusal !== null) toast.error(refusal);
+    select({ what: "ports", device: row.device.id, ids: [port.id] });
+  };
+  const go = (place: Place) => {
+    setAt(place);
+    show(place.row);
+    requestAnimationFrame(() =>
+      scroller.current
+        ?.querySelector<HTMLElement>(`[data-at="${place.row} ${place.column}"]`)
+        ?.focus({ preventScroll: true }),
+    );
+  };
+  return {
+    here,
+    press: (place, way) => {
+      setAt(place);
+      write(place, way);
+    },
+    onKeyDown: (event) => {
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      const to = targetOf(event.key, here, { places, columns: tapes.length });
+      if (to !== null) go(to);
+      else if (event.key === " " || event.key === "Enter") write(here, "next");
+      else if (event.key.toLowerCase() === "u") write(here, "untagged");
+      else if (event.key === "Delete") write(here, "none");
+      else return;
+      event.preventDefault();
+      event.stopPropagation();
+    },
+  };
+}
+
+/** Where a key leads from a place, past the rows that only name a device; null for a key that leads nowhere. */
+function targetOf(
+  key: string,
+  { row, column }: Place,
+  { places, columns }: { readonly places: readonly number[]; readonly columns: number },
+): Place | null {
+  const down = (by: number): Place => ({
+    row: places[Math.max(0, Math.min(places.length - 1, places.indexOf(row) + by))] ?? row,
+    column,
+  });
+  const across = (to: number): Place => ({ row, column: Math.max(0, Math.min(columns - 1, to)) });
+  const to: Readonly<Record<string, Place>> = {
+    ArrowDown: down(1),
+    ArrowUp: down(-1),
+    PageDown: down(PAGE),
+    PageUp: down(-PAGE),
+    ArrowLeft: across(column - 1),
+    ArrowRight: across(column + 1),
+    Home: across(0),
+    End: across(columns - 1),
+  };
+  return to[key] ?? null;
+}
+
+/** Ports down, VLANs across; each crossing is tape or nothing, and a click or a key sets it. */
+export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const rows = paths.devices.flatMap(({ device, rows: own }): Row[] => [
     { kind: "device", device },
     ...own.map((row): Row => ({ kind: "port", device, row })),
   ]);
-  const places = rows.flatMap((row, i) => (row.kind === "port" ? [i] : []));
-  const [at, setAt] = useState({ row: places[0] ?? 0, column: 0 });
-  const here = {
-    row: places.includes(at.row) ? at.row : (places[0] ?? 0),
-    column: Math.min(at.column, Math.max(0, tapes.length - 1)),
-  };
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_PX,
     overscan: OVERSCAN,
   });
+  const crossings = useCrossings(rows, tapes, { scroller, show: (row) => virtual.scrollToIndex(row) });
   const drawn = virtual.getVirtualItems();
   const [first, last] = [drawn[0]?.index ?? 0, drawn.at(-1)?.index ?? -1];
-  const focus = (row: number, column: number) => {
-    setAt({ row, column });
-    virtual.scrollToIndex(row);
-    requestAnimationFrame(() =>
-      scroller.current
-        ?.querySelector<HTMLElement>(`[data-at="${row} ${column}"]`)
-        ?.focus({ preventScroll: true }),
-    );
-  };
-  const write = (rowAt: number, columnAt: number, way: CrossingWay | "next") => {
-    const row = rows[rowAt];
-    const tape = tapes[columnAt];
-    const vid = tape === undefined ? null : asVid(tape.vid);
-    if (row?.kind !== "port" || tape === undefined || vid === null) return;
-    const { port } = row.row;
-    const turned = crossingOf(port, vid) === "none" ? "tagged" : "none";
-    const wanted = way === "next" ? turned : way;
-    const refusal = edit(setCrossing({ port: port.id, vid, way: wanted }));
-    if (refusal !== null) toast.error(refusal);
-    select({ what: "ports", device: row.device.id, ids: [port.id] });
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const down = (by: number) =>
-      places[Math.max(0, Math.min(places.length - 1, places.indexOf(here.row) + by))] ?? here.row;
-    const across = (to: number) => Math.max(0, Math.min(tapes.length - 1, to));
-    const to: Readonly<Record<string, readonly [number, number]>> = {
-      ArrowDown: [down(1), here.column],
-      ArrowUp: [down(-1), here.column],
-      PageDown: [down(PAGE), here.column],
-      PageUp: [down(-PAGE), here.column],
-      ArrowLeft: [here.row, across(here.column - 1)],
-      ArrowRight: [here.row, across(here.column + 1)],
-      Home: [here.row, 0],
-      End: [here.row, tapes.length - 1],
-    };
-    const target = to[event.key];
-    if (target !== undefined) focus(target[0], target[1]);
-    else if (event.key === " " || event.key === "Enter") write(here.row, here.column, "next");
-    else if (event.key.toLowerCase() === "u") write(here.row, here.column, "untagged");
-    else if (event.key === "Delete") write(here.row, here.column, "none");
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>
       <table
@@ -119,7 +155,7 @@ export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
         aria-label="VLANs across, ports down"
         aria-rowcount={rows.length + 1}
         className="table still close !w-auto"
-        onKeyDown={onKeyDown}
+        onKeyDown={crossings.onKeyDown}
       >
         <thead>
           <tr>
@@ -129,118 +165,163 @@ export function PathGrid({ paths, tapes, chosen, choose, counts }: Props) {
             <th scope="col" className="min-w-52">
               Plugged in
             </th>
-            {tapes.map((tape) => {
-              const wrong = counts.get(tape.vid);
-              return (
-                <th
-                  key={tape.vid}
-                  scope="col"
-                  className={`!px-[2px] text-center align-bottom ${chosen === tape.vid ? "bg-act-wash" : ""}`}
-                >
-                  <button
-                    type="button"
-                    aria-pressed={chosen === tape.vid}
-                    aria-label={
-                      `${tape.name} ` +
-                      `(${tape.vid})` +
-                      (wrong === undefined || wrong.missing + wrong.needless === 0
-                        ? ""
-                        : `, ${wrong.missing} missing, ${wrong.needless} needless`)
-                    }
-                    title={`${tape.name} (${tape.vid})`}
-                    className="flex w-9 flex-col items-center gap-[2px] py-1 hover:text-ink"
-                    onClick={() => choose(tape.vid)}
-                  >
-                    {wrong === undefined || wrong.missing + wrong.needless === 0 ? (
-                      <span className="h-3 text-sound" aria-hidden>
-                        ✓
-                      </span>
-                    ) : (
-                      <span
-                        className={`mono h-3 text-12 leading-3 font-semibold ${wrong.missing > 0 ? "text-stop" : "text-warn"}`}
-                      >
-                        {wrong.missing > 0 ? `−${wrong.missing}` : `+${wrong.needless}`}
-                      </span>
-                    )}
-                    <Chip tape={tape} name={tape.name} height={16} />
-                    <span className="mono">{tape.vid}</span>
-                  </button>
-                </th>
-              );
-            })}
+            {tapes.map((tape) => (
+              <TapeHead
+                key={tape.vid}
+                tape={tape}
+                wrong={counts.get(tape.vid)}
+                isChosen={chosen === tape.vid}
+                choose={choose}
+              />
+            ))}
           </tr>
         </thead>
         <tbody>
-          {first > 0 ? (
-            <tr aria-hidden style={{ height: first * ROW_PX }}>
-              <td colSpan={tapes.length + 2} className="!border-0" />
-            </tr>
-          ) : null}
-          {rows.slice(first, last + 1).map((row, i) => {
-            const number = first + i;
-            if (row.kind === "device")
-              return (
-                <tr key={row.device.id} aria-rowindex={number + 2}>
-                  <th
-                    scope="rowgroup"
-                    colSpan={tapes.length + 2}
-                    className="!h-6 border-t border-ink bg-paper !text-13 !text-ink"
-                  >
-                    <button
-                      type="button"
-                      className="font-semibold hover:underline"
-                      onClick={() => select({ what: "device", id: row.device.id })}
-                    >
-                      {row.device.name}
-                    </button>
-                  </th>
-                </tr>
-              );
-            return (
-              <tr key={row.row.port.id} aria-rowindex={number + 2}>
-                <th scope="row" className="mono right !text-13 !text-ink">
-                  {row.row.port.label}
-                </th>
-                <td className="max-w-52 truncate" title={row.row.pluggedIn}>
-                  {row.row.pluggedIn || <span className="text-ink2">empty</span>}
-                </td>
-                {tapes.map((tape, column) => {
-                  const cell =
-                    row.row.cells.find((pathCell) => pathCell.vid === tape.vid) ??
-                    ({ vid: tape.vid, has: "none", state: "right" } as const);
-                  const isHere = number === here.row && column === here.column;
-                  return (
-                    <td
-                      key={tape.vid}
-                      role="gridcell"
-                      data-at={`${number} ${column}`}
-                      tabIndex={isHere ? 0 : -1}
-                      title={`${tape.name} (${tape.vid}): ${HAS[cell.has]}${HINT[cell.state]}`}
-                      aria-label={
-                        `${row.device.name} port ${row.row.port.label}, ${tape.name} ` +
-                        `(${tape.vid}): ${HAS[cell.has]}${HINT[cell.state]}`
-                      }
-                      className={`cursor-pointer !px-[2px] text-center focus:outline-2 focus:-outline-offset-2 focus:outline-act ${lookOf(chosen, tape.vid)}`}
-                      onClick={(event) => {
-                        setAt({ row: number, column });
-                        event.currentTarget.focus();
-                        write(number, column, event.shiftKey ? "untagged" : "next");
-                      }}
-                    >
-                      <PathMark tape={tape} cell={cell} />
-                    </td>
-                  );
-                })}
-              </tr>
-            );
-          })}
-          {last < rows.length - 1 ? (
-            <tr aria-hidden style={{ height: (rows.length - 1 - last) * ROW_PX }}>
-              <td colSpan={tapes.length + 2} className="!border-0" />
-            </tr>
-          ) : null}
+          <Spacer rows={first} across={tapes.length + 2} />
+          {rows
+            .slice(first, last + 1)
+            .map((row, i) =>
+              row.kind === "device" ? (
+                <DeviceRow
+                  key={row.device.id}
+                  device={row.device}
+                  number={first + i}
+                  across={tapes.length + 2}
+                />
+              ) : (
+                <PortRow
+                  key={row.row.port.id}
+                  row={row}
+                  number={first + i}
+                  tapes={tapes}
+                  chosen={chosen}
+                  crossings={crossings}
+                />
+              ),
+            )}
+          <Spacer rows={rows.length - 1 - last} across={tapes.length + 2} />
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** Stands for rows that are out of sight. */
+const Spacer = ({ rows, across }: { rows: number; across: number }) =>
+  rows <= 0 ? null : (
+    <tr aria-hidden style={{ height: rows * ROW_PX }}>
+      <td colSpan={across} className="!border-0" />
+    </tr>
+  );
+
+type Wrong = { readonly missing: number; readonly needless: number } | undefined;
+const isSound = (wrong: Wrong): boolean => wrong === undefined || wrong.missing + wrong.needless === 0;
+
+/** A VLAN's column: its tape, and how many ports lack it or have it in vain. */
+function TapeHead({
+  tape,
+  wrong,
+  isChosen,
+  choose,
+}: {
+  tape: Tape;
+  wrong: Wrong;
+  isChosen: boolean;
+  choose: (vid: number) => void;
+}) {
+  const name = `${tape.name} (${tape.vid})`;
+  const missing = wrong?.missing ?? 0;
+  const needless = wrong?.needless ?? 0;
+  return (
+    <th scope="col" className={`!px-[2px] text-center align-bottom ${isChosen ? "bg-act-wash" : ""}`}>
+      <button
+        type="button"
+        aria-pressed={isChosen}
+        aria-label={isSound(wrong) ? name : `${name}, ${missing} missing, ${needless} needless`}
+        title={name}
+        className="flex w-9 flex-col items-center gap-[2px] py-1 hover:text-ink"
+        onClick={() => choose(tape.vid)}
+      >
+        {isSound(wrong) ? (
+          <span className="h-3 text-sound" aria-hidden>
+            ✓
+          </span>
+        ) : (
+          <span
+            className={`mono h-3 text-12 leading-3 font-semibold ${missing > 0 ? "text-stop" : "text-warn"}`}
+          >
+            {missing > 0 ? `−${missing}` : `+${needless}`}
+          </span>
+        )}
+        <Chip tape={tape} name={tape.name} height={16} />
+        <span className="mono">{tape.vid}</span>
+      </button>
+    </th>
+  );
+}
+
+function DeviceRow({ device, number, across }: { device: Device; number: number; across: number }) {
+  const select = useUi((state) => state.select);
+  return (
+    <tr aria-rowindex={number + 2}>
+      <th scope="rowgroup" colSpan={across} className="!h-6 border-t border-ink bg-paper !text-13 !text-ink">
+        <button
+          type="button"
+          className="font-semibold hover:underline"
+          onClick={() => select({ what: "device", id: device.id })}
+        >
+          {device.name}
+        </button>
+      </th>
+    </tr>
+  );
+}
+
+function PortRow({
+  row: { device, row },
+  number,
+  tapes,
+  chosen,
+  crossings,
+}: {
+  row: Extract<Row, { kind: "port" }>;
+  number: number;
+  tapes: readonly Tape[];
+  chosen: number | null;
+  crossings: Crossings;
+}) {
+  const { here, press } = crossings;
+  return (
+    <tr aria-rowindex={number + 2}>
+      <th scope="row" className="mono right !text-13 !text-ink">
+        {row.port.label}
+      </th>
+      <td className="max-w-52 truncate" title={row.pluggedIn}>
+        {row.pluggedIn || <span className="text-ink2">empty</span>}
+      </td>
+      {tapes.map((tape, column) => {
+        const cell =
+          row.cells.find((pathCell) => pathCell.vid === tape.vid) ??
+          ({ vid: tape.vid, has: "none", state: "right" } as const);
+        const says = `${tape.name} (${tape.vid}): ${HAS[cell.has]}${HINT[cell.state]}`;
+        return (
+          <td
+            key={tape.vid}
+            role="gridcell"
+            data-at={`${number} ${column}`}
+            tabIndex={number === here.row && column === here.column ? 0 : -1}
+            title={says}
+            aria-label={`${device.name} port ${row.port.label}, ${says}`}
+            className={`cursor-pointer !px-[2px] text-center focus:outline-2 focus:-outline-offset-2 focus:outline-act ${lookOf(chosen, tape.vid)}`}
+            onClick={(event) => {
+              event.currentTarget.focus();
+              press({ row: number, column }, event.shiftKey ? "untagged" : "next");
+            }}
+          >
+            <PathMark tape={tape} cell={cell} />
+          </td>
+        );
+      })}
+    </tr>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { useRef, useState, type KeyboardEvent } from "react";
+import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from "react";
 import type { Finding, Severity } from "@/core/checks";
 import type { Device, Port } from "@/core/plan";
 import { jacketOf, pluggedIn, portCounts, tapeSlots } from "@/core/sheets";
@@ -34,35 +34,29 @@ function byPort(list: readonly Finding[]): ReadonlyMap<string, Finding[]> {
   return found;
 }
 
-// eslint-disable-next-line max-lines-per-function -- one table with its keys
-export function PortTable({
-  device,
-  ports,
-  chosen,
-  choose,
-}: {
-  device: Device;
-  ports: readonly Port[];
-  chosen: readonly string[];
-  choose: (ids: readonly string[]) => void;
-}) {
-  const index = useIndex();
-  const list = usePlan((state) => state.list);
-  const table = useRef<HTMLTableElement>(null);
+interface Props {
+  readonly device: Device;
+  readonly ports: readonly Port[];
+  readonly chosen: readonly string[];
+  readonly choose: (ids: readonly string[]) => void;
+}
+
+/** Where one is among the ports, and the run that is chosen by keys or by dragging over it. */
+function usePortRun(
+  ports: readonly Port[],
+  choose: Props["choose"],
+  table: RefObject<HTMLTableElement | null>,
+) {
   const [anchor, setAnchor] = useState(0);
   const [wanted, setAt] = useState(0);
   const at = Math.min(wanted, ports.length - 1);
   const [dragging, setDragging] = useState(false);
-  const slots = tapeSlots(index, device.domain);
-  const findings = byPort(list);
-  const counts = portCounts(index, ports);
-  const inRun = (a: number, b: number) =>
-    ports.slice(Math.min(a, b), Math.max(a, b) + 1).map((port) => port.id);
   const go = (to: number, extend: boolean) => {
     const place = Math.max(0, Math.min(to, ports.length - 1));
+    const from = extend ? anchor : place;
     setAt(place);
-    if (!extend) setAnchor(place);
-    choose(inRun(extend ? anchor : place, place));
+    setAnchor(from);
+    choose(ports.slice(Math.min(from, place), Math.max(from, place) + 1).map((port) => port.id));
     table.current?.querySelector<HTMLElement>(`[data-port="${place}"]`)?.focus();
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -79,6 +73,30 @@ export function PortTable({
     go(to, event.shiftKey);
     event.preventDefault();
   };
+  const letGo = () => setDragging(false);
+  return {
+    at,
+    onKeyDown,
+    letGo,
+    press: (i: number, event: PointerEvent) => {
+      if (event.button !== 0) return;
+      setDragging(true);
+      go(i, event.shiftKey);
+    },
+    enter: (i: number) => {
+      if (dragging) go(i, true);
+    },
+  };
+}
+
+export function PortTable({ device, ports, chosen, choose }: Props) {
+  const index = useIndex();
+  const list = usePlan((state) => state.list);
+  const table = useRef<HTMLTableElement>(null);
+  const run = usePortRun(ports, choose, table);
+  const slots = tapeSlots(index, device.domain);
+  const findings = byPort(list);
+  const counts = portCounts(index, ports);
   return (
     <table
       ref={table}
@@ -86,104 +104,26 @@ export function PortTable({
       aria-multiselectable
       aria-label={`Ports of ${device.name}`}
       className="table close lead select-none"
-      onKeyDown={onKeyDown}
-      onPointerUp={() => setDragging(false)}
-      onPointerLeave={() => setDragging(false)}
+      onKeyDown={run.onKeyDown}
+      onPointerUp={run.letGo}
+      onPointerLeave={run.letGo}
     >
-      <thead>
-        <tr>
-          <th scope="col" className="right">
-            Case
-          </th>
-          <th scope="col">Soft</th>
-          <th scope="col" className="w-full">
-            Plugged in
-          </th>
-          <th
-            scope="col"
-            aria-label={`Tape: tip, then ${slots.map((slot) => `${slot.mark} ${slot.vid}`).join(", ")}`}
-          >
-            {slots.length > SLOTS_WITH_MARKS || slots.length === 0 ? (
-              "Tape"
-            ) : (
-              <svg width={jacketWidth(slots.length)} height={16} aria-hidden="true">
-                <g fontSize={12} className="mono" fontWeight={600} textAnchor="middle" fill="var(--ink2)">
-                  <text x={18} y={12.5}>
-                    tip
-                  </text>
-                  {slots.map((slot, i) => (
-                    <text key={slot.vid} x={slotCentre(i)} y={12.5}>
-                      {slot.mark}
-                    </text>
-                  ))}
-                </g>
-              </svg>
-            )}
-          </th>
-          <th scope="col" className="right" title="power this port can give">
-            PoE W
-          </th>
-          {GUARDS.map(([letter, title]) => (
-            <th key={letter} scope="col" className="mono !px-[3px] text-center" title={title}>
-              {letter}
-              <span className="sr-only"> {title}</span>
-            </th>
-          ))}
-          <th scope="col">
-            <span className="sr-only">Finding</span>
-          </th>
-        </tr>
-      </thead>
+      <PortHeads slots={slots} />
       <tbody>
         {ports.map((port, i) => {
           const isChosen = chosen.includes(port.id);
-          const severity = worst(findings.get(port.id));
-          const plugged = pluggedIn(index, port);
           return (
             <tr
               key={port.id}
               data-port={i}
-              tabIndex={i === at ? 0 : -1}
+              tabIndex={i === run.at ? 0 : -1}
               aria-selected={isChosen}
               style={isChosen ? { ["--ground" as string]: "var(--act-wash)" } : undefined}
               className={`${isChosen ? "[&>td]:!bg-act-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--act)]" : ""} ${i % PORTS_PER_BLOCK === 0 && i > 0 ? "[&>td]:!border-t-ink" : ""} focus-visible:outline-2 focus-visible:-outline-offset-2`}
-              onPointerDown={(event) => {
-                if (event.button !== 0) return;
-                setDragging(true);
-                go(i, event.shiftKey);
-              }}
-              onPointerEnter={() => {
-                if (dragging) go(i, true);
-              }}
+              onPointerDown={(event) => run.press(i, event)}
+              onPointerEnter={() => run.enter(i)}
             >
-              <td className="mono right font-semibold">{port.label}</td>
-              <td className="mono text-ink2">{port.softwareName}</td>
-              <td className={`max-w-0 truncate ${plugged === "" ? "text-ink2" : ""}`} title={plugged}>
-                {plugged || (port.enabled ? "empty" : "empty, off")}
-              </td>
-              <td className="!py-[2px]">
-                <Jacket made={jacketOf(index, port)} slots={slots} />
-              </td>
-              <td className="mono right">{port.poeMw === 0 ? "" : (port.poeMw / 1000).toFixed(1)}</td>
-              {GUARDS.map(([letter, title, of]) => (
-                <td key={letter} className="mono !px-[3px] text-center text-12" title={title}>
-                  {of(port) === "" ? (
-                    <span className="text-ink2 opacity-50" aria-hidden>
-                      ·
-                    </span>
-                  ) : (
-                    of(port)
-                  )}
-                </td>
-              ))}
-              <td>
-                {severity === null ? null : (
-                  <span className={severityColour(severity)}>
-                    <SeveritySign severity={severity} />
-                    <span className="sr-only">{severity}</span>
-                  </span>
-                )}
-              </td>
+              <PortCells port={port} slots={slots} severity={worst(findings.get(port.id))} />
             </tr>
           );
         })}
@@ -200,5 +140,91 @@ export function PortTable({
         </tr>
       </tfoot>
     </table>
+  );
+}
+
+type Slots = ReturnType<typeof tapeSlots>;
+
+function PortHeads({ slots }: { slots: Slots }) {
+  return (
+    <thead>
+      <tr>
+        <th scope="col" className="right">
+          Case
+        </th>
+        <th scope="col">Soft</th>
+        <th scope="col" className="w-full">
+          Plugged in
+        </th>
+        <th
+          scope="col"
+          aria-label={`Tape: tip, then ${slots.map((slot) => `${slot.mark} ${slot.vid}`).join(", ")}`}
+        >
+          {slots.length > SLOTS_WITH_MARKS || slots.length === 0 ? "Tape" : <TapeMarks slots={slots} />}
+        </th>
+        <th scope="col" className="right" title="power this port can give">
+          PoE W
+        </th>
+        {GUARDS.map(([letter, title]) => (
+          <th key={letter} scope="col" className="mono !px-[3px] text-center" title={title}>
+            {letter}
+            <span className="sr-only"> {title}</span>
+          </th>
+        ))}
+        <th scope="col">
+          <span className="sr-only">Finding</span>
+        </th>
+      </tr>
+    </thead>
+  );
+}
+
+const TapeMarks = ({ slots }: { slots: Slots }) => (
+  <svg width={jacketWidth(slots.length)} height={16} aria-hidden="true">
+    <g fontSize={12} className="mono" fontWeight={600} textAnchor="middle" fill="var(--ink2)">
+      <text x={18} y={12.5}>
+        tip
+      </text>
+      {slots.map((slot, i) => (
+        <text key={slot.vid} x={slotCentre(i)} y={12.5}>
+          {slot.mark}
+        </text>
+      ))}
+    </g>
+  </svg>
+);
+
+function PortCells({ port, slots, severity }: { port: Port; slots: Slots; severity: Severity | null }) {
+  const index = useIndex();
+  const plugged = pluggedIn(index, port);
+  return (
+    <>
+      <td className="mono right font-semibold">{port.label}</td>
+      <td className="mono text-ink2">{port.softwareName}</td>
+      <td className={`max-w-0 truncate ${plugged === "" ? "text-ink2" : ""}`} title={plugged}>
+        {plugged || (port.enabled ? "empty" : "empty, off")}
+      </td>
+      <td className="!py-[2px]">
+        <Jacket made={jacketOf(index, port)} slots={slots} />
+      </td>
+      <td className="mono right">{port.poeMw === 0 ? "" : (port.poeMw / 1000).toFixed(1)}</td>
+      {GUARDS.map(([letter, title, of]) => (
+        <td key={letter} className="mono !px-[3px] text-center text-12" title={title}>
+          {of(port) || (
+            <span className="text-ink2 opacity-50" aria-hidden>
+              ·
+            </span>
+          )}
+        </td>
+      ))}
+      <td>
+        {severity === null ? null : (
+          <span className={severityColour(severity)}>
+            <SeveritySign severity={severity} />
+            <span className="sr-only">{severity}</span>
+          </span>
+        )}
+      </td>
+    </>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { useMemo, useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import { counted } from "@/core/repairs";
 import {
   differenceAt,
@@ -45,15 +45,99 @@ const nameOf = (column: ReachColumn): string => {
 };
 
 /** Every segment against every other, grouped by zone; what differs from the walls is marked. */
-// eslint-disable-next-line max-lines-per-function -- one matrix with its keys
 export function ReachPanel() {
   const index = useIndex();
   const matrix = useMemo(() => reachMatrix(index), [index]);
-  const selection = useUi((state) => state.selection);
-  const select = useUi((state) => state.select);
-  const box = useRef<HTMLDivElement>(null);
   const [host, setHost] = useState("");
-  const chosen = selection?.what === "reach" ? selection : { row: 0, column: 0 };
+  if (matrix.rows.length === 0)
+    return (
+      <p className="max-w-[60ch] p-4 text-15">
+        Here every segment stands against every other, the internet and the gateway’s pages. Begin with the
+        segments.
+      </p>
+    );
+  return (
+    <>
+      <ReachHead matrix={matrix} host={host} setHost={setHost} />
+      {host === "" ? <Matrix matrix={matrix} /> : <HostReachList host={host} />}
+    </>
+  );
+}
+
+/** How many pairs differ, what the signs mean, and the ways to look otherwise or take it along. */
+function ReachHead({
+  matrix,
+  host,
+  setHost,
+}: {
+  matrix: ReachMatrix;
+  host: string;
+  setHost: (host: string) => void;
+}) {
+  const index = useIndex();
+  const differing = useMemo(
+    () =>
+      matrix.rows.reduce(
+        (sum, _, i) => sum + matrix.columns.filter((_c, j) => differenceAt(matrix, i, j) !== null).length,
+        0,
+      ),
+    [matrix],
+  );
+  const there = useMemo(
+    () => new Set(matrix.rows.flatMap((_, i) => matrix.columns.map((_c, j) => reachAt(matrix, i, j)))),
+    [matrix],
+  );
+  const hosts = [...index.plan.host.values()].map(({ id, name, place }) => ({
+    value: id,
+    label: name,
+    detail: place,
+    group: "one device to everything",
+  }));
+  return (
+    <div className="flex flex-wrap items-center gap-4 border-b border-hair px-4 py-2 text-12 text-ink2">
+      <span
+        role="status"
+        className={`flex items-center gap-1 text-13 font-semibold ${differing === 0 ? "text-sound" : "text-stop"}`}
+      >
+        {differing === 0 ? (
+          "✓ as the walls intend"
+        ) : (
+          <>
+            <SeveritySign severity="stop" />
+            {counted(differing, "pair differs", "pairs differ")} from the walls
+          </>
+        )}
+      </span>
+      <span className="inline-flex items-center gap-[6px]">
+        <span className="hatched h-[14px] w-[26px] border border-hair" />
+        closed
+      </span>
+      {LEGEND.filter(([reach]) => there.has(reach)).map(([reach, words]) => (
+        <span key={reach}>{words}</span>
+      ))}
+      <span className="flex-1" />
+      <Combo
+        label="From one device"
+        value={host}
+        empty="one device to everything"
+        choices={[{ value: "", label: "every segment" }, ...hosts]}
+        onChoose={setHost}
+      />
+      <button
+        type="button"
+        className="button"
+        onClick={() =>
+          download(fileName(index.plan.site.name, "reach.csv"), CSV_TYPE, csv(reachTable(matrix)))
+        }
+      >
+        Save CSV
+      </button>
+    </div>
+  );
+}
+
+/** Both ways drawn only where they are seen. */
+function useTwoWays(matrix: ReachMatrix, box: RefObject<HTMLDivElement | null>) {
   // The library's object changes under the same identity on purpose; it is made to be used this way.
   // eslint-disable-next-line react-hooks/incompatible-library
   const rows = useVirtualizer({
@@ -71,25 +155,24 @@ export function ReachPanel() {
     overscan: 6,
     paddingStart: HEAD.width,
   });
-  const differing = useMemo(
-    () =>
-      matrix.rows.reduce(
-        (sum, _, i) => sum + matrix.columns.filter((_c, j) => differenceAt(matrix, i, j) !== null).length,
-        0,
-      ),
-    [matrix],
-  );
-  const there = useMemo(
-    () => new Set(matrix.rows.flatMap((_, i) => matrix.columns.map((_c, j) => reachAt(matrix, i, j)))),
-    [matrix],
-  );
-  if (matrix.rows.length === 0)
-    return (
-      <p className="max-w-[60ch] p-4 text-15">
-        Here every segment stands against every other, the internet and the gateway’s pages. Begin with the
-        segments.
-      </p>
-    );
+  return { rows, columns };
+}
+
+const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
+
+function Matrix({ matrix }: { matrix: ReachMatrix }) {
+  const index = useIndex();
+  const selection = useUi((state) => state.selection);
+  const select = useUi((state) => state.select);
+  const box = useRef<HTMLDivElement>(null);
+  const { rows, columns } = useTwoWays(matrix, box);
+  const isChosen = selection?.what === "reach";
+  const chosen = isChosen ? selection : { row: 0, column: 0 };
   const go = (row: number, column: number) => {
     const to = {
       row: Math.max(0, Math.min(matrix.rows.length - 1, row)),
@@ -103,130 +186,78 @@ export function ReachPanel() {
     );
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
+    const step = STEPS[event.key];
     if (step === undefined) return;
-    go(chosen.row + (step[0] ?? 0), chosen.column + (step[1] ?? 0));
+    go(chosen.row + step[0], chosen.column + step[1]);
     event.preventDefault();
   };
+  const width = columns.getTotalSize();
   return (
-    <>
-      <div className="flex flex-wrap items-center gap-4 border-b border-hair px-4 py-2 text-12 text-ink2">
-        <span
-          role="status"
-          className={`flex items-center gap-1 text-13 font-semibold ${differing === 0 ? "text-sound" : "text-stop"}`}
-        >
-          {differing === 0 ? (
-            "✓ as the walls intend"
-          ) : (
-            <>
-              <SeveritySign severity="stop" />
-              {counted(differing, "pair differs", "pairs differ")} from the walls
-            </>
-          )}
-        </span>
-        <span className="inline-flex items-center gap-[6px]">
-          <span className="hatched h-[14px] w-[26px] border border-hair" />
-          closed
-        </span>
-        {LEGEND.filter(([reach]) => there.has(reach)).map(([reach, words]) => (
-          <span key={reach}>{words}</span>
-        ))}
-        <span className="flex-1" />
-        <Combo
-          label="From one device"
-          value={host}
-          empty="one device to everything"
-          choices={[
-            { value: "", label: "every segment" },
-            ...[...index.plan.host.values()].map((one) => ({
-              value: one.id,
-              label: one.name,
-              detail: one.place,
-              group: "one device to everything",
-            })),
-          ]}
-          onChoose={setHost}
-        />
-        <button
-          type="button"
-          className="button"
-          onClick={() =>
-            download(fileName(index.plan.site.name, "reach.csv"), CSV_TYPE, csv(reachTable(matrix)))
-          }
-        >
-          Save CSV
-        </button>
-      </div>
-      {host === "" ? null : <HostReachList host={host} />}
-      <div
-        ref={box}
-        role="grid"
-        hidden={host !== ""}
-        aria-label="Reachability"
-        aria-rowcount={matrix.rows.length}
-        aria-colcount={matrix.columns.length}
-        className="relative min-h-0 flex-1 overflow-auto"
-        onKeyDown={onKeyDown}
-        tabIndex={-1}
-      >
-        <div className="relative" style={{ height: rows.getTotalSize(), width: columns.getTotalSize() }}>
-          <div
-            role="row"
-            className="sticky top-0 z-20 bg-paper"
-            style={{ height: HEAD.height, width: columns.getTotalSize() }}
+    <div
+      ref={box}
+      role="grid"
+      aria-label="Reachability"
+      aria-rowcount={matrix.rows.length}
+      aria-colcount={matrix.columns.length}
+      className="relative min-h-0 flex-1 overflow-auto"
+      onKeyDown={onKeyDown}
+      tabIndex={-1}
+    >
+      <div className="relative" style={{ height: rows.getTotalSize(), width }}>
+        <div role="row" className="sticky top-0 z-20 bg-paper" style={{ height: HEAD.height, width }}>
+          <span
+            className="sticky left-0 z-10 inline-flex h-full items-end border-r border-b border-ink bg-paper px-4 pb-1 text-12 text-ink2"
+            style={{ width: HEAD.width }}
           >
-            <span
-              className="sticky left-0 z-10 inline-flex h-full items-end border-r border-b border-ink bg-paper px-4 pb-1 text-12 text-ink2"
-              style={{ width: HEAD.width }}
-            >
-              from \ to
-            </span>
-            {columns.getVirtualItems().map(({ index: j, start }) => (
-              <ColumnHead
+            from \ to
+          </span>
+          {columns.getVirtualItems().map(({ index: j, start }) => (
+            <ColumnHead
+              key={j}
+              column={matrix.columns[j]}
+              start={start}
+              crossed={isChosen && chosen.column === j}
+              zone={zoneName(index, matrix, j)}
+            />
+          ))}
+        </div>
+        {rows.getVirtualItems().map(({ index: i, start }) => (
+          <div key={i} role="row" className="absolute left-0" style={{ top: start, height: CELL, width }}>
+            <RowHead matrix={matrix} row={i} crossed={isChosen && chosen.row === i} />
+            {columns.getVirtualItems().map(({ index: j, start: left }) => (
+              <Cell
                 key={j}
-                column={matrix.columns[j]}
-                start={start}
-                crossed={selection?.what === "reach" && chosen.column === j}
-                zone={zoneName(index, matrix, j)}
+                matrix={matrix}
+                row={i}
+                column={j}
+                left={left}
+                chosen={isChosen && chosen.row === i && chosen.column === j}
+                tabbable={chosen.row === i && chosen.column === j}
+                choose={() => go(i, j)}
               />
             ))}
           </div>
-          {rows.getVirtualItems().map(({ index: i, start }) => (
-            <div
-              key={i}
-              role="row"
-              className="absolute left-0"
-              style={{ top: start, height: CELL, width: columns.getTotalSize() }}
-            >
-              <span
-                role="rowheader"
-                className={`sticky left-0 z-10 flex h-full items-center gap-2 truncate border-r border-ink px-4 text-13 ${selection?.what === "reach" && chosen.row === i ? "bg-act-wash" : "bg-paper"} ${startsZone(matrix, i) ? "border-t border-t-ink2" : "border-t border-t-hair"}`}
-                style={{ width: HEAD.width }}
-              >
-                {matrix.rows[i] === undefined ? null : (
-                  <>
-                    <SegmentChip segment={matrix.rows[i]} height={16} />
-                    <span className="truncate">{matrix.rows[i].name}</span>
-                  </>
-                )}
-              </span>
-              {columns.getVirtualItems().map(({ index: j, start: left }) => (
-                <Cell
-                  key={j}
-                  matrix={matrix}
-                  row={i}
-                  column={j}
-                  left={left}
-                  chosen={selection?.what === "reach" && chosen.row === i && chosen.column === j}
-                  tabbable={chosen.row === i && chosen.column === j}
-                  choose={() => go(i, j)}
-                />
-              ))}
-            </div>
-          ))}
-        </div>
+        ))}
       </div>
-    </>
+    </div>
+  );
+}
+
+function RowHead({ matrix, row, crossed }: { matrix: ReachMatrix; row: number; crossed: boolean }) {
+  const segment = matrix.rows[row];
+  return (
+    <span
+      role="rowheader"
+      className={`sticky left-0 z-10 flex h-full items-center gap-2 truncate border-r border-ink px-4 text-13 ${crossed ? "bg-act-wash" : "bg-paper"} ${startsZone(matrix, row) ? "border-t border-t-ink2" : "border-t border-t-hair"}`}
+      style={{ width: HEAD.width }}
+    >
+      {segment === undefined ? null : (
+        <>
+          <SegmentChip segment={segment} height={16} />
+          <span className="truncate">{segment.name}</span>
+        </>
+      )}
+    </span>
   );
 }
 

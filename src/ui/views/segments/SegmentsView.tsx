@@ -57,10 +57,7 @@ export function SegmentsView() {
       select(id === null ? null : { what: "segment", id, ...(isWritten(column) ? { column } : {}) }),
   };
   const facts =
-    segments.length === 0
-      ? "none yet"
-      : `${counted(totals.segments, "segment", "segments")}, ` +
-        `${totals.now} in the register, ${totals.planned} planned`;
+    segments.length === 0 ? "none yet" : `${totals.now} in the register, ${totals.planned} planned`;
   return (
     <main className="sheet">
       <div className="head">
