@@ -7,7 +7,12 @@ const config = {
   testRunner: "jest",
   jest: { configFile: "jest.mutate.config.mjs", enableFindRelatedTests: false },
   coverageAnalysis: "perTest",
-  mutate: [`src/core/${folder}/**/*.ts`, "!src/core/**/*.test.ts", "!src/core/**/index.ts"],
+  mutate: [
+    `src/core/${folder}/**/*.ts`,
+    "!src/core/**/*.test.ts",
+    "!src/core/**/index.ts",
+    "!src/core/**/*.generated.ts",
+  ],
   // A sentence on screen is no rule; the rules' own texts are compared by the tests of their readers.
   mutator: { excludedMutations: ["StringLiteral"] },
   incremental: true,
