@@ -126,6 +126,16 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
   );
 }
 
+/** A question whose answer about a thing is kept as long as the question stands. */
+function remembered<K, A>(ask: (about: K) => A): (about: K) => A {
+  const known = new Map<K, A>();
+  return (about) => {
+    const answer = known.get(about) ?? ask(about);
+    known.set(about, answer);
+    return answer;
+  };
+}
+
 interface BodyProps<R, C extends string> extends Pick<
   Props<R, C>,
   "label" | "rows" | "idOf" | "columns" | "selected" | "scroller"
@@ -159,16 +169,9 @@ function GridBody<R, C extends string>({
   const drawn = rows.length > DRAWN_WHOLE ? virtual.getVirtualItems() : null;
   const first = drawn === null ? 0 : (drawn[0]?.index ?? 0);
   const last = drawn === null ? rows.length - 1 : (drawn.at(-1)?.index ?? -1);
-  // Asked once for what the rows say, not at every key that is typed.
-  const seen = useMemo(
-    () =>
-      rows
-        .slice(first, last + 1)
-        .map((row) => ({ row, id: idOf(row), cells: cellsOf(row, columns, undefined) })),
-    // `idOf` is made anew at every render and says the same.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [rows, columns, first, last],
-  );
+  // Asked once for what a row says, not at every key that is typed nor at every turn of the wheel.
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- other columns say other things
+  const ask = useMemo(() => remembered((row: R) => cellsOf(row, columns, undefined)), [rows, columns]);
   const { row: atRow, column: atColumn } = grid.at;
   const isEditing = grid.editing !== null;
   const chosen = new Set(grid.block.rows);
@@ -195,13 +198,14 @@ function GridBody<R, C extends string>({
   return (
     <tbody>
       {spacer(first * ROW_PX, "above")}
-      {seen.map(({ row, id, cells }, i) => {
+      {rows.slice(first, last + 1).map((row, i) => {
+        const id = idOf(row);
         return (
           <KeptRow
             key={id}
             className={id === selected ? "selected" : ""}
             number={first + i}
-            cells={cells}
+            cells={ask(row)}
             hands={hands}
             {...placeIn(grid, columns, { row, number: first + i, label, isChosen: chosen.has(id) })}
           />
