@@ -1,0 +1,170 @@
+import type { Family } from "../address";
+import { ascending, putInto } from "../kernel";
+import { classesByRule, classesOf, type Taken, type ValueClass } from "./classes";
+import { lastOf } from "../address";
+import { common, merged, sameSpans, type Span } from "./spans";
+import type { ListRule, Side, Universe } from "./universe";
+
+/** All packets of a family from one network to another (or to the router), and the rules that any of them meets. */
+export interface Block {
+  readonly family: Family;
+  readonly from: string;
+  readonly to: string;
+  /** The rules by their place in the list, ascending. */
+  readonly rules: readonly number[];
+  readonly sources: readonly ValueClass[];
+  readonly targets: readonly ValueClass[];
+  readonly services: readonly ValueClass[];
+  /** For each of `rules` the service classes it takes in: `words` words, one rule behind the other. */
+  readonly words: number;
+  readonly bits: Int32Array;
+}
+
+interface Place extends Span {
+  readonly network: string;
+}
+
+/** Whose an address is, by binary search over all networks of a family. */
+class AddressBook {
+  readonly byNetwork: ReadonlyMap<string, readonly Span[]>;
+  private readonly places: readonly Place[];
+
+  constructor(stations: Iterable<readonly [network: string, spans: readonly Span[]]>) {
+    const entries = [...stations].map(([network, spans]) => [network, merged(spans)] as const);
+    this.byNetwork = new Map(entries.filter(([, spans]) => spans.length > 0));
+    this.places = entries
+      .flatMap(([network, spans]) => spans.map((span) => ({ ...span, network })))
+      .sort((a, b) => ascending(a.first, b.first));
+  }
+
+  /** The places that share an address with the span, ascending. */
+  meeting({ first, last }: Span): readonly Place[] {
+    let [low, high] = [0, this.places.length];
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if ((this.places[middle]?.last ?? 0) < first) low = middle + 1;
+      else high = middle;
+    }
+    let end = low;
+    while (end < this.places.length && (this.places[end]?.first ?? 0) <= last) end += 1;
+    return this.places.slice(low, end);
+  }
+}
+
+/** Which addresses of which networks a rule's sides take in; null stands for all of a network's. */
+function takenBy(sides: readonly Side[], book: AddressBook, family: Family): Map<string, Taken> {
+  const some = new Map<string, Span[]>();
+  const whole = new Set<string>();
+  for (const { network, prefixes } of sides) {
+    if (network === "router") continue;
+    if (prefixes === null) {
+      const names = network === "any" ? book.byNetwork.keys() : [network];
+      for (const name of names) if (book.byNetwork.has(name)) whole.add(name);
+      continue;
+    }
+    for (const prefix of prefixes)
+      if (prefix.family === family) {
+        const span = { first: prefix.network, last: lastOf(prefix) };
+        for (const place of book.meeting(span))
+          if (network === "any" || network === place.network)
+            putInto(some, place.network, {
+              first: place.first > span.first ? place.first : span.first,
+              last: place.last < span.last ? place.last : span.last,
+            });
+      }
+  }
+  const taken = new Map<string, Taken>([...whole].map((name) => [name, null]));
+  for (const [name, spans] of some)
+    if (!whole.has(name)) {
+      const all = merged(spans);
+      taken.set(name, sameSpans(all, book.byNetwork.get(name) ?? []) ? null : all);
+    }
+  return taken;
+}
+
+/** The router's own addresses that a rule's sides take in; undefined for none. */
+function takenOfRouter(sides: readonly Side[], own: readonly Span[], family: Family): Taken | undefined {
+  const spans = sides
+    .filter(({ network }) => network === "router")
+    .map(({ prefixes }): Taken =>
+      prefixes === null
+        ? null
+        : common(
+            own,
+            merged(
+              prefixes
+                .filter((prefix) => prefix.family === family)
+                .map((prefix): Span => ({ first: prefix.network, last: lastOf(prefix) })),
+            ),
+          ),
+    );
+  if (spans.includes(null)) return null;
+  const all = merged(spans.flatMap((list) => list ?? []));
+  return all.length === 0 ? undefined : all;
+}
+
+interface Met {
+  readonly rule: number;
+  readonly source: Taken;
+  readonly target: Taken;
+}
+
+/** The blocks of one family; those that no rule meets are among them. */
+function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: Family): Block[] {
+  const isOurs = (value: number | bigint) => (typeof value === "number") === (family === 4);
+  const book = new AddressBook(
+    [...universe.stations].map(([network, spans]) => [network, spans.filter(({ first }) => isOurs(first))]),
+  );
+  const own = merged(
+    universe.router.filter(isOurs).map((address): Span => ({ first: address, last: address })),
+  );
+  const met = new Map<string, Met[]>();
+  rules.forEach((rule, at) => {
+    const sources = takenBy(rule.from, book, family);
+    const targets = takenBy(rule.to, book, family);
+    const router = takenOfRouter(rule.to, own, family);
+    if (router !== undefined && own.length > 0) targets.set("router", router);
+    for (const [from, source] of sources)
+      for (const [to, target] of targets)
+        if (from !== to) putInto(met, `${from}>${to}`, { rule: at, source, target });
+  });
+  const services = universe.services[family];
+  const taken = rules.map((rule): Taken => {
+    const spans = common(services, rule.services);
+    return sameSpans(spans, services) ? null : spans;
+  });
+  const blocks: Block[] = [];
+  for (const [from, sources] of book.byNetwork)
+    for (const to of [...book.byNetwork.keys(), ...(own.length > 0 ? ["router"] : [])]) {
+      if (from === to) continue;
+      const here = (met.get(`${from}>${to}`) ?? []).filter(({ rule }) => taken[rule]?.length !== 0);
+      const targets = to === "router" ? own : (book.byNetwork.get(to) ?? []);
+      const classes = classesOf(
+        services,
+        here.map(({ rule }) => taken[rule] ?? null),
+      );
+      blocks.push({
+        family,
+        from,
+        to,
+        rules: here.map(({ rule }) => rule),
+        sources: classesOf(
+          sources,
+          here.map(({ source }) => source),
+        ),
+        targets: classesOf(
+          targets,
+          here.map(({ target }) => target),
+        ),
+        services: classes,
+        ...classesByRule(classes, here.length),
+      });
+    }
+  return blocks;
+}
+
+/** Every packet there is, cut into blocks: IPv4 first. */
+export const blocksOf = (universe: Universe, rules: readonly ListRule[]): Block[] => [
+  ...blocksOfFamily(universe, rules, 4),
+  ...blocksOfFamily(universe, rules, 6),
+];

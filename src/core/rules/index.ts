@@ -1,0 +1,16 @@
+export { allowedBetween, type Allowed, type NetworkGroup } from "./allowed";
+export { ruleStates, type RuleState } from "./anomalies";
+export { coverOfRule, type Cover } from "./covers";
+export { compareLists, type Comparison, type Difference } from "./equivalence";
+export { conflictingPairs, type ConflictingPairs, type RulePair } from "./pairs";
+export {
+  everyService,
+  groupsOf,
+  serviceAt,
+  type ServiceGroup,
+  type ServiceSpan,
+  spansOf,
+} from "./service-space";
+export { type ListSpace, listSpace } from "./space";
+export { type ListRule, type RuleList, ruleListOf, type Side, type Universe } from "./universe";
+export { type WitnessPacket } from "./witness";

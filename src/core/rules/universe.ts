@@ -1,0 +1,55 @@
+import type { Address, AddressRange, Family, Prefix } from "../address";
+import type { FilterAction, FilterList, FilterRule, Network } from "../policy";
+import { spansOf, type ServiceSpan } from "./service-space";
+
+/**
+ * Which packets there are at a filter. A packet comes from the network that has its source and goes to the one that
+ * has its destination, or to the router itself; none stay within a network, and none come from the router.
+ */
+export interface Universe {
+  /** The addresses that may send and receive in each network, as ascending ranges; no two networks share any. */
+  readonly stations: ReadonlyMap<Network, readonly AddressRange[]>;
+  /** The router's own addresses, whichever network they lie in. */
+  readonly router: readonly Address[];
+  /** The services there are, as numbers of the service space. */
+  readonly services: Readonly<Record<Family, readonly ServiceSpan[]>>;
+}
+
+/** Some of a network's addresses: those in the prefixes, or all of them (null). "any" is every network, not the router. */
+export interface Side {
+  readonly network: Network | "any" | "router";
+  readonly prefixes: readonly Prefix[] | null;
+}
+
+/** One rule of an ordered list: what comes from any of these sides to any of those, by any of these services. */
+export interface ListRule {
+  readonly from: readonly Side[];
+  readonly to: readonly Side[];
+  readonly services: readonly ServiceSpan[];
+  readonly action: FilterAction;
+}
+
+/** An ordered list of which the first rule that matches decides, and what decides where none does. */
+export interface RuleList {
+  readonly rules: readonly ListRule[];
+  readonly forwardDefault: FilterAction;
+  readonly inputDefault: FilterAction;
+}
+
+const listRuleOf = ({ from, to, src, dst, protocol, ports, action }: FilterRule): ListRule => ({
+  from: [{ network: from, prefixes: src }],
+  to: [{ network: to, prefixes: dst }],
+  services: spansOf(protocol, ports),
+  action,
+});
+
+/** A filter's list as the analysis reads it. Answers to what was let through are no question here. */
+export const ruleListOf = ({
+  rules,
+  forwardDefault,
+  inputDefault,
+}: Omit<FilterList, "established">): RuleList => ({
+  rules: rules.map(listRuleOf),
+  forwardDefault,
+  inputDefault,
+});
