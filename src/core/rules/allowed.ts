@@ -4,6 +4,7 @@ import { FateBoard } from "./fates";
 import { defaultIn, eachCell, type ListSpace } from "./space";
 import { common, merged, sameSpans, without } from "./spans";
 import type { ServiceSpan } from "./service-space";
+import type { RuleList } from "./universe";
 import { candidateOf, packetOf, smaller, type Candidate, type WitnessPacket } from "./witness";
 
 /**
@@ -35,12 +36,11 @@ const numbers = (block: Block, bits: Int32Array): ServiceSpan[] =>
 
 /** Visits each cell of the blocks with the services that it may use. */
 function eachAccepted(
-  { list, blocks }: ListSpace,
-  of: (block: Block) => boolean,
+  list: RuleList,
+  blocks: readonly Block[],
   visit: (block: Block, cell: Parameters<Parameters<typeof eachCell>[1]>[0], accepted: Int32Array) => void,
 ): void {
   for (const block of blocks) {
-    if (!of(block)) continue;
     const board = new FateBoard(block);
     const actionOf = (place: number) => list.rules[block.rules[place] ?? 0]?.action ?? "drop";
     eachCell(block, (cell) => {
@@ -51,10 +51,10 @@ function eachAccepted(
 }
 
 /** The smallest packets of the service that the list lets through and refuses. */
-function bothWays(space: ListSpace, of: (block: Block) => boolean, service: number): Allowed["witness"] {
+function bothWays(list: RuleList, blocks: readonly Block[], service: number): Allowed["witness"] {
   let accepted: Candidate | null = null;
   let denied: Candidate | null = null;
-  eachAccepted(space, of, (block, cell, bits) => {
+  eachAccepted(list, blocks, (block, cell, bits) => {
     const at = block.services.findIndex(({ spans }) =>
       spans.some(({ first, last }) => first <= service && service <= last),
     );
@@ -69,19 +69,15 @@ function bothWays(space: ListSpace, of: (block: Block) => boolean, service: numb
 }
 
 /** What one block allows: the services that all its cells may use, and those that any may. */
-function ofBlock(space: ListSpace, block: Block): { all: Int32Array; any: Int32Array } {
+function ofBlock(list: RuleList, block: Block): { all: Int32Array; any: Int32Array } {
   const all = new Int32Array(block.words).fill(-1);
   const any = new Int32Array(block.words);
-  eachAccepted(
-    { ...space, blocks: [block] },
-    () => true,
-    (_, __, accepted) => {
-      accepted.forEach((word, at) => {
-        all[at] = (all[at] ?? 0) & word;
-        any[at] = (any[at] ?? 0) | word;
-      });
-    },
-  );
+  eachAccepted(list, [block], (_, __, accepted) => {
+    accepted.forEach((word, at) => {
+      all[at] = (all[at] ?? 0) & word;
+      any[at] = (any[at] ?? 0) | word;
+    });
+  });
   return { all, any };
 }
 
@@ -95,16 +91,20 @@ export function allowedBetween(
   to: NetworkGroup,
   family?: Family,
 ): Allowed | null {
-  const [sources, targets] = [new Set(from.networks), new Set(to.networks)];
-  const of = (block: Block) =>
-    sources.has(block.from) && targets.has(block.to) && (family === undefined || block.family === family);
-  const here = space.blocks.filter(of);
+  const targets = [...new Set(to.networks)];
+  const here = [...new Set(from.networks)].flatMap((source) =>
+    targets.flatMap((target) =>
+      (space.byPair.get(source)?.get(target) ?? []).filter(
+        (block) => family === undefined || block.family === family,
+      ),
+    ),
+  );
   if (here.length === 0) return null;
   const universe = merged(here.flatMap((block) => [...space.universe.services[block.family]]));
   let always: ServiceSpan[] = universe;
   let sometimes: ServiceSpan[] = [];
   for (const block of here) {
-    const { all, any } = ofBlock(space, block);
+    const { all, any } = ofBlock(space.list, block);
     // A service that the block's family does not have is no reason to refuse it in the other.
     const missing = without(universe, space.universe.services[block.family]);
     always = common(always, merged([...numbers(block, all), ...missing]));
@@ -112,7 +112,12 @@ export function allowedBetween(
   }
   const state = stateOf(universe, always, sometimes);
   const first = without(sometimes, always)[0]?.first;
-  return { state, always, sometimes, witness: first === undefined ? null : bothWays(space, of, first) };
+  return {
+    state,
+    always,
+    sometimes,
+    witness: first === undefined ? null : bothWays(space.list, here, first),
+  };
 }
 
 function stateOf(

@@ -1,7 +1,7 @@
-import type { Family } from "../address";
+import { type Family, lastOf } from "../address";
 import { ascending, putInto } from "../kernel";
 import { classesByRule, classesOf, type Taken, type ValueClass } from "./classes";
-import { lastOf } from "../address";
+
 import { common, merged, sameSpans, type Span } from "./spans";
 import type { ListRule, Side, Universe } from "./universe";
 
@@ -109,6 +109,10 @@ interface Met {
   readonly target: Taken;
 }
 
+/** Whether what goes from one to the other never meets the router. */
+const isOneLeg = ({ legs }: Universe, from: string, to: string): boolean =>
+  (legs?.get(from) ?? from) === (legs?.get(to) ?? to);
+
 /** The blocks of one family; those that no rule meets are among them. */
 function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: Family): Block[] {
   const isOurs = (value: number | bigint) => (typeof value === "number") === (family === 4);
@@ -126,7 +130,7 @@ function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: 
     if (router !== undefined && own.length > 0) targets.set("router", router);
     for (const [from, source] of sources)
       for (const [to, target] of targets)
-        if (from !== to) putInto(met, `${from}>${to}`, { rule: at, source, target });
+        if (!isOneLeg(universe, from, to)) putInto(met, `${from}>${to}`, { rule: at, source, target });
   });
   const services = universe.services[family];
   const taken = rules.map((rule): Taken => {
@@ -136,7 +140,7 @@ function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: 
   const blocks: Block[] = [];
   for (const [from, sources] of book.byNetwork)
     for (const to of [...book.byNetwork.keys(), ...(own.length > 0 ? ["router"] : [])]) {
-      if (from === to) continue;
+      if (isOneLeg(universe, from, to)) continue;
       const here = (met.get(`${from}>${to}`) ?? []).filter(({ rule }) => taken[rule]?.length !== 0);
       const targets = to === "router" ? own : (book.byNetwork.get(to) ?? []);
       const classes = classesOf(

@@ -19,11 +19,9 @@ interface Edge {
   readonly rule: number;
 }
 
-const edgesOf = (spans: readonly Span[], rule: number): Edge[] =>
-  spans.flatMap(({ first, last }) => [
-    { at: first, rule },
-    { at: after(last), rule },
-  ]);
+function addEdges(edges: Edge[], spans: readonly Span[], rule: number): void {
+  for (const { first, last } of spans) edges.push({ at: first, rule }, { at: after(last), rule });
+}
 
 /**
  * The classes of the values in `base`, in the order of their first value. Both `base` and what each rule takes are
@@ -32,11 +30,14 @@ const edgesOf = (spans: readonly Span[], rule: number): Edge[] =>
 export function classesOf(base: readonly Span[], taken: readonly Taken[]): ValueClass[] {
   const current = new Int32Array(wordsFor(taken.length));
   taken.forEach((spans, rule) => {
-    if (spans === null) current[rule >> 5] |= 1 << (rule & 31);
+    if (spans === null) current[rule >> 5] = (current[rule >> 5] ?? 0) | (1 << (rule & 31));
   });
-  const edges = taken.flatMap((spans, rule) => (spans === null ? [] : edgesOf(spans, rule)));
+  const edges: Edge[] = [];
+  taken.forEach((spans, rule) => {
+    if (spans !== null) addEdges(edges, spans, rule);
+  });
   if (edges.length === 0) return [{ spans: base, rules: current }];
-  edges.push(...base.flatMap((span) => edgesOf([span], -1)));
+  addEdges(edges, base, -1);
   edges.sort((a, b) => ascending(a.at, b.at));
   const classes = new Map<string, { spans: Span[]; rules: Int32Array }>();
   let inside = false;

@@ -1,6 +1,7 @@
 import type { FilterAction } from "../policy";
 import { blocksOf, type Block } from "./blocks";
 import { ACTIONS, FateBoard } from "./fates";
+import type { ValueClass } from "./classes";
 import { eachCell, defaultIn } from "./space";
 import { sizeOf } from "./spans";
 import type { RuleList, Universe } from "./universe";
@@ -20,6 +21,8 @@ export interface Comparison {
   readonly fate: Difference;
   /** Only whether it is accepted. */
   readonly permit: Difference;
+  /** The same for each pair of networks ("from>to") between which a packet is accepted by one list only. */
+  readonly byPair: ReadonlyMap<string, Difference>;
 }
 
 const has = (bits: Int32Array, at: number): boolean => (((bits[at >> 5] ?? 0) >>> (at & 31)) & 1) === 1;
@@ -54,25 +57,38 @@ class Tally {
 export function compareLists(universe: Universe, a: RuleList, b: RuleList): Comparison {
   const both = [...a.rules, ...b.rules];
   const [fate, permit] = [new Tally(), new Tally()];
+  const byPair = new Map<string, Tally>();
   let universeSize = 0n;
   for (const block of blocksOf(universe, both)) {
     const sizes = block.services.map(({ spans }) => sizeOf(spans));
     const all = sizes.reduce((sum, size) => sum + size, 0n);
     const boards = boardsOf(block, a, b);
+    const addresses = (classes: readonly ValueClass[]) => sizeOf(classes.flatMap(({ spans }) => spans));
+    universeSize += addresses(block.sources) * addresses(block.targets) * all;
     eachCell(block, (cell) => {
-      const pairs = sizeOf(cell.source.spans) * sizeOf(cell.target.spans);
-      universeSize += pairs * all;
       const [left, right] = boards(cell);
+      if (left.equals(right)) return;
+      const pairs = sizeOf(cell.source.spans) * sizeOf(cell.target.spans);
       sizes.forEach((size, at) => {
         const fates = [actionAt(left, at), actionAt(right, at)] as const;
         if (fates[0] === fates[1]) return;
         const candidate = candidateOf(block, cell, Number(block.services[at]?.spans[0]?.first ?? 0));
         fate.add(pairs * size, candidate, fates);
-        if (fates.includes("accept")) permit.add(pairs * size, candidate, fates);
+        if (!fates.includes("accept")) return;
+        permit.add(pairs * size, candidate, fates);
+        const pair = `${block.from}>${block.to}`;
+        const tally = byPair.get(pair) ?? new Tally();
+        byPair.set(pair, tally);
+        tally.add(pairs * size, candidate, fates);
       });
     });
   }
-  return { universeSize, fate: fate.difference, permit: permit.difference };
+  return {
+    universeSize,
+    fate: fate.difference,
+    permit: permit.difference,
+    byPair: new Map([...byPair].map(([pair, tally]) => [pair, tally.difference])),
+  };
 }
 
 type Boards = (cell: Parameters<Parameters<typeof eachCell>[1]>[0]) => readonly [FateBoard, FateBoard];

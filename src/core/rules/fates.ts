@@ -41,6 +41,12 @@ export class FateBoard {
       }
   }
 
+  equals(other: FateBoard): boolean {
+    return this.fates.every((fate, action) =>
+      fate.every((word, at) => word === other.fates[action as 0 | 1 | 2][at]),
+    );
+  }
+
   /** The whole list in a cell: what happens to each of its services. */
   settle(cell: Cell, actionOf: (place: number) => FilterAction, byDefault: FilterAction): void {
     this.reset(byDefault);

@@ -7,7 +7,11 @@ import { ruleStates } from "./anomalies";
 import { coverOfRule } from "./covers";
 import { compareLists, type Difference } from "./equivalence";
 import { conflictingPairs } from "./pairs";
-import { groupsOf, type ServiceSpan } from "./service-space";
+import { groupsOf, spansOf, type Protocol, type ServiceSpan } from "./service-space";
+import { merged } from "./spans";
+import type { Side } from "./universe";
+import { closedList, compileWishes } from "./compile";
+import { must } from "../kernel";
 import { listSpace } from "./space";
 import type { WitnessPacket } from "./witness";
 
@@ -143,6 +147,46 @@ const inOrder = (rows: readonly IntentRow[]) =>
 describe("what a list really allows", () => {
   test.each(read<CaseList & { expect: IntentRow[] }>("intent.json"))("$name", (of) => {
     expect(inOrder(rowsOf(of, of.expect))).toEqual(inOrder(of.expect));
+  });
+});
+
+describe("compiled lists let through what is wanted, and nothing else", () => {
+  interface Pair {
+    readonly from: string;
+    readonly to: string;
+    readonly state: "closed" | "open" | "services";
+    readonly services?: readonly { proto: Protocol; dports: [number, number][] | null }[];
+  }
+  test.each(read<{ intent: Pair[]; referenceRules: number }>("compile.json"))("$name", (of) => {
+    const universe = universeOfCase(of);
+    const sides = (name: string) =>
+      groupOfCase(of, name).networks.map((network): Side => ({ network, prefixes: null }));
+    const wanted = ({ state, services = [] }: Pair): ServiceSpan[] => {
+      if (state === "closed") return [];
+      return state === "open"
+        ? [...universe.services[4]]
+        : merged(services.flatMap(({ proto, dports }) => spansOf(proto, dports)));
+    };
+    const rules = compileWishes(
+      universe,
+      of.intent.map((pair) => ({
+        from: sides(pair.from),
+        to: sides(pair.to),
+        services: wanted(pair),
+        serves: [`${pair.from}>${pair.to}`],
+      })),
+    );
+    const space = listSpace(universe, closedList(rules));
+    for (const pair of of.intent) {
+      const is = must(allowedBetween(space, groupOfCase(of, pair.from), groupOfCase(of, pair.to)), "packets");
+      expect({ pair, always: is.always, sometimes: is.sometimes }).toEqual({
+        pair,
+        always: wanted(pair),
+        sometimes: wanted(pair),
+      });
+    }
+    expect(ruleStates(space).filter(({ removable }) => removable)).toEqual([]);
+    expect(rules.length).toBeLessThanOrEqual(of.referenceRules);
   });
 });
 

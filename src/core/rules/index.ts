@@ -1,6 +1,7 @@
 export { allowedBetween, type Allowed, type NetworkGroup } from "./allowed";
 export { ruleStates, type RuleState } from "./anomalies";
 export { coverOfRule, type Cover } from "./covers";
+export { closedList, type CompiledRule, compileWishes, type Wish } from "./compile";
 export { compareLists, type Comparison, type Difference } from "./equivalence";
 export { conflictingPairs, type ConflictingPairs, type RulePair } from "./pairs";
 export {
@@ -11,6 +12,7 @@ export {
   type ServiceSpan,
   spansOf,
 } from "./service-space";
+export { merged, type Span, without } from "./spans";
 export { type ListSpace, listSpace } from "./space";
 export { type ListRule, type RuleList, ruleListOf, type Side, type Universe } from "./universe";
 export { type WitnessPacket } from "./witness";

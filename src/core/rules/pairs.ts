@@ -44,7 +44,11 @@ interface Meeting {
 
 class Meetings {
   readonly byPair = new Map<number, Meeting>();
-  constructor(private readonly space: ListSpace) {}
+  private readonly space: ListSpace;
+
+  constructor(space: ListSpace) {
+    this.space = space;
+  }
 
   meetIn(block: Block): void {
     const { rules } = this.space.list;

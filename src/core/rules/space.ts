@@ -1,3 +1,4 @@
+import { grouped } from "../kernel";
 import type { FilterAction } from "../policy";
 import { blocksOf, type Block } from "./blocks";
 import { commonBits, type ValueClass } from "./classes";
@@ -8,13 +9,17 @@ export interface ListSpace {
   readonly universe: Universe;
   readonly list: RuleList;
   readonly blocks: readonly Block[];
+  /** The same by the network they come from, then by the one they go to. */
+  readonly byPair: ReadonlyMap<string, ReadonlyMap<string, readonly Block[]>>;
 }
 
-export const listSpace = (universe: Universe, list: RuleList): ListSpace => ({
-  universe,
-  list,
-  blocks: blocksOf(universe, list.rules),
-});
+export function listSpace(universe: Universe, list: RuleList): ListSpace {
+  const blocks = blocksOf(universe, list.rules);
+  const byPair = new Map(
+    [...grouped(blocks, ({ from }) => from)].map(([from, own]) => [from, grouped(own, ({ to }) => to)]),
+  );
+  return { universe, list, blocks, byPair };
+}
 
 /** What decides where no rule does. */
 export const defaultIn = (list: RuleList, block: Block): FilterAction =>

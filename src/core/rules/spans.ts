@@ -8,7 +8,7 @@ export interface Span<T extends number | bigint = number | bigint> {
 
 /** The next value up; past the end of its family it is the number behind the last. */
 export const after = <T extends number | bigint>(value: T): T =>
-  (typeof value === "number" ? value + 1 : value + 1n) as T;
+  (typeof value === "bigint" ? value + 1n : Number(value) + 1) as T;
 
 /** The same values as ascending spans that neither overlap nor touch. */
 export function merged<T extends number | bigint>(spans: readonly Span<T>[]): Span<T>[] {

@@ -1,17 +1,21 @@
-import type { Address, AddressRange, Family, Prefix } from "../address";
+import type { Address, Family, Prefix } from "../address";
 import type { FilterAction, FilterList, FilterRule, Network } from "../policy";
 import { spansOf, type ServiceSpan } from "./service-space";
+import type { Span } from "./spans";
 
 /**
  * Which packets there are at a filter. A packet comes from the network that has its source and goes to the one that
- * has its destination, or to the router itself; none stay within a network, and none come from the router.
+ * has its destination, or to the router itself; none go out at the leg where they came in, and none come from the
+ * router.
  */
 export interface Universe {
   /** The addresses that may send and receive in each network, as ascending ranges; no two networks share any. */
-  readonly stations: ReadonlyMap<Network, readonly AddressRange[]>;
+  readonly stations: ReadonlyMap<Network, readonly Span[]>;
   /** The router's own addresses, whichever network they lie in. */
   readonly router: readonly Address[];
-  /** The services there are, as numbers of the service space. */
+  /** The router's leg that each network lies at; a network without one lies at a leg of its own. */
+  readonly legs?: ReadonlyMap<Network, string>;
+  /** The services there are, as numbers of the service space: ascending spans that do not touch. */
   readonly services: Readonly<Record<Family, readonly ServiceSpan[]>>;
 }
 

@@ -1,7 +1,7 @@
 import { parseAddress, parsePrefix, type AddressRange } from "../address";
 import { must } from "../kernel";
 import type { FilterAction } from "../policy";
-import { ruleListOf, spansOf, type NetworkGroup, type RuleList, type Universe } from "../rules";
+import { merged, ruleListOf, spansOf, type NetworkGroup, type RuleList, type Universe } from "../rules";
 
 /** A rule as the recorded cases write it. */
 export interface CaseRule {
@@ -37,11 +37,11 @@ const ip = (text: string) => must(parseAddress(text), text);
 const net = (text: string) => must(parsePrefix(text), text);
 
 /** The recorded cases know TCP and UDP with ports 1 to 65535, and ICMP. */
-const SERVICES = [
+const SERVICES = merged([
   ...spansOf("tcp", [[1, 65_535]]),
   ...spansOf("udp", [[1, 65_535]]),
   ...spansOf("icmp", null),
-];
+]);
 
 export const universeOfCase = ({ universe: { stations, router } }: CaseSite): Universe => ({
   stations: new Map(

@@ -1,0 +1,3 @@
+export { filteringDevices, type PlannedList, PLANNED_LISTS } from "./planned-list";
+export { type Proof, proveList, type ProvenPair } from "./proof";
+export { type Purpose } from "./wishes";

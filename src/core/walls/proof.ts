@@ -1,0 +1,65 @@
+import type { PlanIndex, Zone } from "../plan";
+import { INTERNET, networkOfSegment, zonesInOrder } from "../policy";
+import { closedList, compareLists, type Difference, type RuleList } from "../rules";
+import type { PlannedList } from "./planned-list";
+
+/** An ordered pair of a zone or the internet, and a zone, the internet or the device itself. */
+export interface ProvenPair {
+  readonly from: Zone | "internet";
+  readonly to: Zone | "internet" | "gateway";
+  /** Null where every packet of the pair gets what is intended; else the smallest that does not. */
+  readonly difference: Difference | null;
+}
+
+/** Whether a list does for every packet what the walls intend. */
+export interface Proof {
+  /** All pairs between which there are packets, in the order of the walls' grid. */
+  readonly pairs: readonly ProvenPair[];
+  /** How many packets there are: both families, all IP protocols, all ports. */
+  readonly packets: bigint;
+}
+
+type End = Zone | "internet" | "gateway";
+
+/** Lays a list beside what the walls intend at that device, over every packet that can meet it. */
+export function proveList(index: PlanIndex, planned: PlannedList, list: RuleList): Proof {
+  const { universe, wishes } = planned;
+  const intended = closedList(wishes.map((wish) => ({ ...wish, action: "accept" as const })));
+  const { byPair, universeSize } = compareLists(universe, intended, list);
+  const zoneOf = (network: string): string => {
+    const segment = index.plan.segment.get(network);
+    return segment === undefined ? network : networkOfSegment(segment);
+  };
+  const differing = new Map<string, Difference>();
+  for (const [pair, difference] of byPair) {
+    const [from = "", to = ""] = pair.split(">").map(zoneOf);
+    const key = `${from}>${to}`;
+    if (!differing.has(key)) differing.set(key, difference);
+  }
+  const present = presentPairs(planned, zoneOf);
+  const key = (end: End): string => {
+    if (typeof end !== "string") return end.id;
+    return end === "gateway" ? "router" : INTERNET;
+  };
+  const zones = zonesInOrder(index);
+  const pairs = (["internet", ...zones] as const).flatMap((from) =>
+    (["internet", ...zones, "gateway"] as const).flatMap((to): ProvenPair[] => {
+      const pair = `${key(from)}>${key(to)}`;
+      return present.has(pair) ? [{ from, to, difference: differing.get(pair) ?? null }] : [];
+    }),
+  );
+  return { pairs, packets: universeSize };
+}
+
+/** The pairs of zones between which packets can meet the device. */
+function presentPairs({ universe }: PlannedList, zoneOf: (network: string) => string): Set<string> {
+  const pairs = new Set<string>();
+  const leg = (network: string) => universe.legs?.get(network) ?? network;
+  for (const [from, spans] of universe.stations) {
+    if (spans.length === 0) continue;
+    if (universe.router.length > 0) pairs.add(`${zoneOf(from)}>router`);
+    for (const [to, others] of universe.stations)
+      if (others.length > 0 && leg(from) !== leg(to)) pairs.add(`${zoneOf(from)}>${zoneOf(to)}`);
+  }
+  return pairs;
+}
