@@ -19,20 +19,31 @@ import { migrate } from "../../scripts/setup/migrate.mjs";
 
 const ROOT = resolve(__dirname, "..", "..");
 /** The plan that each form's site was made with, and what its edits, all by Ruth, made of it. */
-const practice = (): Plan => {
-  const read = readPlanFile(
-    readFileSync(join(ROOT, "tests", "fixtures", "plan-version-3-practice.json"), "utf8"),
-  );
+const practice = (file: string) => (): Plan => {
+  const read = readPlanFile(readFileSync(join(ROOT, "tests", "fixtures", file), "utf8"));
   return must(read.ok ? read.value : null, "the file of then");
 };
+/** What she edited beside the note: took a profile off a port, or turned a forward to the inside, too. */
+type Second = "profile" | "forward" | null;
 const SITES: Readonly<
   Record<
     string,
-    { readonly plan: () => Plan; readonly noted: string; readonly note: string; readonly profileOff: boolean }
+    { readonly plan: () => Plan; readonly noted: string; readonly note: string; readonly second: Second }
   >
 > = {
-  "0011": { plan: lockkeepersHouse, noted: "tablet", note: "moved to the kitchen", profileOff: false },
-  "0013": { plan: practice, noted: "Staff laptop 1", note: "moved to the back office", profileOff: true },
+  "0011": { plan: lockkeepersHouse, noted: "tablet", note: "moved to the kitchen", second: null },
+  "0013": {
+    plan: practice("plan-version-3-practice.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "profile",
+  },
+  "0014": {
+    plan: practice("plan-version-4-forward.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "forward",
+  },
 };
 const FORMS = readdirSync(join(ROOT, "tests", "fixtures", "database")).map((name) => ({
   name,
@@ -62,15 +73,17 @@ async function inForm(
   await connection.end();
 }
 
-/** A form's site as Ruth left it: one note, and in the later one a port whose sign-in profile she took off. */
-function asLeft({ plan: made, noted, note, profileOff }: (typeof SITES)[string]): Plan {
+/** A form's site as Ruth left it. */
+function asLeft({ plan: made, noted, note, second }: (typeof SITES)[string]): Plan {
   const plan = made();
   const draft = new PlanEdits(plan);
   draft.patch("host", hostCalled(plan, noted).id, { notes: note });
-  if (profileOff) {
+  if (second === "profile") {
     const port = profiled(plan);
     draft.patch("port", port.id, { guards: { ...port.guards, profile: null } });
   }
+  if (second === "forward")
+    for (const forward of plan.forward.keys()) draft.patch("forward", forward, { hairpin: true });
   const applied = applyChanges(plan, draft.changes());
   return must(applied.ok ? applied.value : null, "her edits");
 }
@@ -107,7 +120,7 @@ test.each(FORMS)(
         const { plan, revision } = must(await plans.snapshot(id), "its plan");
         const wanted = asLeft(site);
         expect([revision, diff({ ...wanted, site: { ...wanted.site, id } }, plan)]).toEqual([
-          site.profileOff ? 3 : 2,
+          site.second === null ? 2 : 3,
           [],
         ]);
         const changed = hostCalled(plan, site.noted);
@@ -132,7 +145,10 @@ test.each(FORMS)(
         };
         expect(hostCalled(await goBack(), site.noted).notes).toBe(site.note);
         // What was logged in the form of then is undone in that of today: the profile comes back, by its id.
-        if (site.profileOff) expect((await goBack()).port).toEqual(site.plan().port);
+        if (site.second !== null) {
+          const { port, forward } = await goBack();
+          expect({ port, forward }).toEqual({ port: site.plan().port, forward: site.plan().forward });
+        }
         expect(hostCalled(await goBack(), site.noted).notes).toBe(hostCalled(site.plan(), site.noted).notes);
       } finally {
         await close();

@@ -37,6 +37,7 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("template"),
   changeSchemaOf("lag"),
   changeSchemaOf("radio"),
+  changeSchemaOf("rule"),
   changeSchemaOf("signIn"),
   changeSchemaOf("forward"),
   changeSchemaOf("expectation"),

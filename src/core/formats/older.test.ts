@@ -15,7 +15,7 @@ import { decodeChanges, changeBatchSchema } from "./change-codec";
 import { readPlanFile, writePlanFile } from "./plan-file";
 
 /** Plan files as the application wrote them in the forms before this one. */
-const OLDER = ["1", "2", "3", "3-practice"].map((version) => {
+const OLDER = ["1", "2", "3", "3-practice", "4", "4-forward"].map((version) => {
   const text = readFileSync(`tests/fixtures/plan-version-${version}.json`, "utf8");
   const read = readPlanFile(text);
   return [
@@ -27,9 +27,12 @@ const OLDER = ["1", "2", "3", "3-practice"].map((version) => {
   ] as const;
 });
 
+const OF_THE_PRACTICE = ["names-behind-wall", "vlan-missing-on-hop", "vlan-missing-on-hop"];
 const MISTAKES: Readonly<Record<string, readonly string[]>> = {
   "2": ["vlan-missing-on-hop"],
-  "3-practice": ["names-behind-wall", "vlan-missing-on-hop", "vlan-missing-on-hop"],
+  "3-practice": OF_THE_PRACTICE,
+  "4": OF_THE_PRACTICE,
+  "4-forward": OF_THE_PRACTICE,
 };
 
 test.each(OLDER)(
@@ -46,9 +49,15 @@ test.each(OLDER)(
     });
     expect([
       plan.site.conventions.cablePattern,
-      plan.forward.size,
+      [...plan.forward.values()].map(({ sources, until }) => ({ sources, until })),
+      [...plan.device.values()].every(({ filter }) => filter.list === "planned"),
       [...plan.port.values()].every((port) => port.treePriority === 128),
-    ]).toEqual(["{from}-{fromPort}", 0, true]);
+    ]).toEqual([
+      "{from}-{fromPort}",
+      version === "4-forward" ? [{ sources: [], until: null }] : [],
+      true,
+      true,
+    ]);
     // Some were made with mistakes in them: a VLAN that the tree's spare way would have carried, a name
     // server behind a wall.
     expect(

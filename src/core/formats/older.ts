@@ -1,5 +1,6 @@
 import {
   BLANK_DEVICE,
+  BLANK_FORWARD,
   BLANK_HOST,
   BLANK_LINE,
   BLANK_LINK,
@@ -17,7 +18,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 4;
+export const VERSION = 5;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -42,11 +43,13 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "defaultRoute",
     "bridgeMac",
     "asksFrom",
+    "filter",
   ),
   port: pick(BLANK_PORT, "optic", "lag", "treePriority", "treeCost"),
   line: pick(BLANK_LINE, "use", "length4", "nextHop4", "length6", "nextHop6", "dns"),
   interface: { translates: "asUsual" },
   link: pick(BLANK_LINK, "cable", "panel", "socket"),
+  forward: pick(BLANK_FORWARD, "sources", "until"),
   host: pick(BLANK_HOST, "poe", "length4", "gateway4", "length6", "gateway6", "dns"),
   ssid: pick(BLANK_SSID, "moreSegments", "security", "hidden", "isolation", "bands", "at"),
 };
@@ -59,6 +62,7 @@ const LISTS_ADDED = [
   "signIns",
   "forwards",
   "expectations",
+  "rules",
 ] as const;
 const ABILITIES_ADDED = pick(USUAL_ABILITIES, "ownTag");
 
@@ -125,7 +129,8 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
 
 /** A plan file of an earlier version in the present form; any other value as it is. */
 export function upgradedFile(file: unknown): unknown {
-  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3].includes(file.version)) return file;
+  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4].includes(file.version))
+    return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);
   const lists = KINDS.flatMap((kind): [string, unknown][] => {
     const name = kind === "site" ? "site" : LIST_NAMES[kind];

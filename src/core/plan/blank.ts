@@ -1,6 +1,7 @@
 import type { Abilities, RadioRules } from "./schema/abilities";
 import type { Device, Host, Link, Port } from "./schema/hardware";
-import type { Segment, Ssid } from "./schema/separation";
+import type { Forward } from "./schema/reach";
+import type { Rule, Segment, Ssid } from "./schema/separation";
 import type { Line } from "./schema/site";
 import type { Gear, Room } from "./schema/survey";
 
@@ -78,6 +79,13 @@ export const NO_PROTECTIONS: Device["protections"] = {
   arpInspection: [],
   bound: [],
 };
+/** By what the walls need: everything else is dropped, answers pass. */
+export const PLANNED_FILTER: Device["filter"] = {
+  list: "planned",
+  forwardDefault: "drop",
+  inputDefault: "drop",
+  established: true,
+};
 export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "model" | "domain"> = {
   place: "",
   abilities: USUAL_ABILITIES,
@@ -94,6 +102,7 @@ export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "m
   protections: NO_PROTECTIONS,
   routes: [],
   defaultRoute: "asSegment",
+  filter: PLANNED_FILTER,
   asksFrom: null,
   supportUntil: null,
   credentialsPlace: "",
@@ -187,4 +196,21 @@ export const BLANK_SSID: Omit<Ssid, "id" | "name" | "segment"> = {
   isolation: false,
   bands: ["2.4", "5"],
   at: [],
+};
+export const BLANK_FORWARD: Omit<Forward, "id" | "name" | "line" | "host"> = {
+  protocol: "tcp",
+  ports: [443, 443],
+  toPort: null,
+  hairpin: false,
+  sources: [],
+  until: null,
+};
+export const BLANK_RULE: Omit<Rule, "id" | "device" | "place"> = {
+  from: [],
+  to: [],
+  services: [],
+  action: "accept",
+  enabled: true,
+  log: false,
+  note: "",
 };

@@ -7,7 +7,10 @@ export {
   BLANK_PORT,
   BLANK_ROOM,
   BLANK_SEGMENT,
+  BLANK_FORWARD,
+  BLANK_RULE,
   BLANK_SSID,
+  PLANNED_FILTER,
   BLANK_TREE,
   isGateway,
   NO_ABILITIES,
@@ -22,7 +25,7 @@ export { PlanEdits } from "./plan-edits";
 export { emptyPlan, entityCount, entityOf, type Plan } from "./plan";
 export { type Derived, PlanIndex } from "./plan-index";
 export { joinsAt, offers, pointsOf, segmentsOfSsid, ssidsOf, vidsOfSsid } from "./offers";
-export { MOST } from "./limits";
+export { MOST, MOST_RULES } from "./limits";
 export { nameOf, wallEndName } from "./names";
 export type { Winner } from "./merge";
 export { type Choose, type Clash, rebase, rebaseMine } from "./rebase";
@@ -56,10 +59,23 @@ export {
   LIST_NAMES,
   SCHEMAS,
 } from "./schema/kinds";
-export type { Domain, Scope, Segment, Service, Ssid, Vlan, Wall, WallEnd, Zone } from "./schema/separation";
+export type {
+  Domain,
+  Rule,
+  RuleSide,
+  Scope,
+  Segment,
+  Service,
+  Ssid,
+  Vlan,
+  Wall,
+  WallEnd,
+  Zone,
+} from "./schema/separation";
 export type { SignIn } from "./schema/protection";
 export {
   type Expectation,
+  type Forward,
   type ProbeAs,
   type ProbeGoal,
   type ProbePlace,

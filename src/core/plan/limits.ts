@@ -26,7 +26,11 @@ export const MOST: Readonly<Record<CollectionKind, number>> = {
   host: 250_000,
   scope: 8192,
   wall: 65_536,
+  rule: 40_000,
   signIn: 64,
   forward: 1000,
   expectation: 5000,
 };
+
+/** The most rules that one device's list may have. */
+export const MOST_RULES = 10_000;

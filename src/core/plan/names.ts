@@ -50,6 +50,12 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
         ? "a removed interface"
         : `${plan.device.get(leg.device)?.name ?? "a device"} (${leg.name})`;
     }
+    case "rule": {
+      const rule = plan.rule.get(id);
+      if (rule === undefined) return "a removed rule";
+      const number = index.rulesOf(rule.device).findIndex((one) => one.id === id) + 1;
+      return `rule ${number} of ${plan.device.get(rule.device)?.name ?? "a device"}`;
+    }
     case "wall": {
       const wall = plan.wall.get(id);
       return wall === undefined

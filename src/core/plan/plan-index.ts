@@ -29,6 +29,7 @@ const GROUPINGS = {
   portsByLag: by("port", (p) => present(p.lag)),
   lagsByDevice: by("lag", (l) => [l.device]),
   radiosByDevice: by("radio", (r) => [r.device]),
+  rulesByDevice: by("rule", (r) => [r.device]),
   deviceVlansByDevice: by("deviceVlan", (v) => [v.device]),
   segmentsByVlan: by("segment", (s) => present(s.vlan)),
   segmentsByZone: by("segment", (s) => [s.zone]),
@@ -155,6 +156,12 @@ export class PlanIndex {
   portsOf(device: string): readonly EntityOf<"port">[] {
     const ports = this.groups("portsByDevice").get(device) ?? [];
     return [...ports].sort((a, b) => a.position - b.position || byText(a.id, b.id));
+  }
+
+  /** The rules that stand on a device, the first asked first. */
+  rulesOf(device: string): readonly EntityOf<"rule">[] {
+    const rules = this.groups("rulesByDevice").get(device) ?? [];
+    return [...rules].sort((a, b) => a.place - b.place || byText(a.id, b.id));
   }
 
   linkAt(port: string): EntityOf<"link"> | undefined {

@@ -17,6 +17,21 @@ function wallEnd(to: Visit, field: string, end: EntityOf<"wall">["from"]): void 
   if (end.at === "zone") to(field, "zone", end.zone);
 }
 
+function ruleSide(to: Visit, field: string, side: EntityOf<"rule">["from"][number]): void {
+  switch (side.at) {
+    case "zone":
+      return to(field, "zone", side.zone);
+    case "segment":
+      return to(field, "segment", side.segment);
+    case "host":
+      return to(field, "host", side.host);
+    case "prefix":
+    case "internet":
+    case "gateway":
+      return;
+  }
+}
+
 type Question = EntityOf<"expectation">["question"];
 
 function asker(to: Visit, from: Question["from"]): void {
@@ -132,6 +147,11 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
     wallEnd(to, "from", w.from);
     wallEnd(to, "to", w.to);
   },
+  rule: (r, to) => {
+    to("device", "device", r.device);
+    for (const side of r.from) ruleSide(to, "from", side);
+    for (const side of r.to) ruleSide(to, "to", side);
+  },
   signIn: (s, to) => each(to, "servers", "host", s.servers),
   forward: (f, to) => {
     to("line", "line", f.line);
@@ -154,10 +174,10 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   gear: [],
   deviceVlan: [],
   domain: ["vlan", "device"],
-  zone: ["segment", "wall"],
+  zone: ["segment", "wall", "rule"],
   line: ["interface", "forward", "expectation"],
   vlan: ["segment"],
-  segment: ["interface", "ssid", "host", "scope", "expectation"],
+  segment: ["interface", "ssid", "host", "scope", "rule", "expectation"],
   device: [
     "device",
     "lag",
@@ -169,6 +189,7 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
     "ssid",
     "radio",
     "host",
+    "rule",
     "expectation",
   ],
   lag: ["port"],
@@ -177,9 +198,10 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   interface: ["segment", "device"],
   ssid: ["host", "expectation"],
   radio: [],
-  host: ["host", "scope", "device", "signIn", "forward", "expectation"],
+  host: ["host", "scope", "device", "signIn", "rule", "forward", "expectation"],
   scope: [],
   wall: [],
+  rule: [],
   signIn: ["port"],
   forward: ["expectation"],
   expectation: [],

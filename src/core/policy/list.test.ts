@@ -128,6 +128,8 @@ const forward = (fields: Partial<EntityOf<"forward">> = {}): EntityOf<"forward">
   host: server.id,
   toPort: null,
   hairpin: false,
+  sources: [],
+  until: null,
   ...fields,
 });
 

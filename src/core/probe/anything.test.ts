@@ -67,6 +67,8 @@ describe("from outside", () => {
         host: host.id,
         toPort: 443,
         hairpin: false,
+        sources: [],
+        until: null,
       });
     }),
   );

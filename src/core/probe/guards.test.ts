@@ -193,6 +193,8 @@ describe("reaching in from outside", () => {
         host: store,
         toPort: 443,
         hairpin,
+        sources: [],
+        until: null,
       });
     });
   test("a forward changes the port on the way in; somebody inside gets to it by the outside address only with hairpin", () => {

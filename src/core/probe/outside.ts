@@ -247,6 +247,8 @@ function forwardRepair(index: PlanIndex, run: ProbeRun, line: Line, { host, serv
           protocol,
           ports: [...first],
           host: host.id,
+          sources: [],
+          until: null,
           toPort: null,
           hairpin: false,
         });

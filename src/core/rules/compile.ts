@@ -60,10 +60,10 @@ function joinAll<T>(wishes: readonly Wish<T>[]): Wish<T>[] {
  * taken out, and no two differ in one thing only.
  */
 export function compileWishes<T>(universe: Universe, wishes: readonly Wish<T>[]): CompiledRule<T>[] {
-  let rules = joinAll(wishes.filter(({ services }) => services.length > 0)).map((wish): CompiledRule<T> => ({
-    ...wish,
-    action: "accept",
-  }));
+  const asRule = (wish: Wish<T>): CompiledRule<T> => ({ ...wish, action: "accept" });
+  // A wish that no packet can ask for would only make the rule longer that it is joined to.
+  const asked = ruleStates(listSpace(universe, closedList(wishes.map(asRule))));
+  let rules = joinAll(wishes.filter((_, at) => asked[at]?.emptyMatch === false)).map(asRule);
   for (;;) {
     const states = ruleStates(listSpace(universe, closedList(rules)));
     const last = states.findLastIndex(({ removable }) => removable);

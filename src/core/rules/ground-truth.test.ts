@@ -9,7 +9,7 @@ import { compareLists, type Difference } from "./equivalence";
 import { conflictingPairs } from "./pairs";
 import { groupsOf, spansOf, type Protocol, type ServiceSpan } from "./service-space";
 import { merged } from "./spans";
-import type { Side } from "./universe";
+import { packetsIn, type Side } from "./universe";
 import { closedList, compileWishes } from "./compile";
 import { must } from "../kernel";
 import { listSpace } from "./space";
@@ -89,6 +89,7 @@ describe("equivalence", () => {
       listOfCase(of.a),
       listOfCase(of.b),
     );
+    expect(packetsIn(universeOfCase(of))).toBe(universeSize);
     expect({ universeSize: String(universeSize), fate: answerOf(fate), permit: answerOf(permit) }).toEqual(
       of.expect,
     );

@@ -1,7 +1,7 @@
 import type { Address, Family, Prefix } from "../address";
 import type { FilterAction, FilterList, FilterRule, Network } from "../policy";
 import { spansOf, type ServiceSpan } from "./service-space";
-import type { Span } from "./spans";
+import { sizeOf, type Span } from "./spans";
 
 /**
  * Which packets there are at a filter. A packet comes from the network that has its source and goes to the one that
@@ -57,3 +57,20 @@ export const ruleListOf = ({
   forwardDefault,
   inputDefault,
 });
+
+/** How many packets there are. */
+export function packetsIn({ stations, router, legs, services }: Universe): bigint {
+  return ([4, 6] as const).reduce((sum, family) => {
+    const isOurs = (value: number | bigint) => (typeof value === "number") === (family === 4);
+    const byLeg = new Map<string, bigint>();
+    for (const [network, spans] of stations) {
+      const leg = legs?.get(network) ?? network;
+      byLeg.set(leg, (byLeg.get(leg) ?? 0n) + sizeOf(spans.filter(({ first }) => isOurs(first))));
+    }
+    const sizes = [...byLeg.values()];
+    const all = sizes.reduce((total, size) => total + size, 0n);
+    const within = sizes.reduce((total, size) => total + size * size, 0n);
+    const own = BigInt(router.filter(isOurs).length);
+    return sum + (all * (all + own) - within) * sizeOf(services[family]);
+  }, 0n);
+}

@@ -1,3 +1,4 @@
 export { filteringDevices, type PlannedList, PLANNED_LISTS } from "./planned-list";
 export { type Proof, proveList, type ProvenPair } from "./proof";
 export { type Purpose } from "./wishes";
+export { serviceWords } from "./service-words";

@@ -25,7 +25,7 @@ type End = Zone | "internet" | "gateway";
 export function proveList(index: PlanIndex, planned: PlannedList, list: RuleList): Proof {
   const { universe, wishes } = planned;
   const intended = closedList(wishes.map((wish) => ({ ...wish, action: "accept" as const })));
-  const { byPair, universeSize } = compareLists(universe, intended, list);
+  const { byPair } = compareLists(universe, intended, list);
   const zoneOf = (network: string): string => {
     const segment = index.plan.segment.get(network);
     return segment === undefined ? network : networkOfSegment(segment);
@@ -48,7 +48,7 @@ export function proveList(index: PlanIndex, planned: PlannedList, list: RuleList
       return present.has(pair) ? [{ from, to, difference: differing.get(pair) ?? null }] : [];
     }),
   );
-  return { pairs, packets: universeSize };
+  return { pairs, packets: planned.packets };
 }
 
 /** The pairs of zones between which packets can meet the device. */

@@ -1,7 +1,8 @@
 import { putInto } from "../kernel";
 import type { PlanIndex, Wall } from "../plan";
 import { INTERNET, networkOfSegment, WALL_RULES, type Network, type WallRule } from "../policy";
-import { spansOf, type Side, type Universe, type Wish } from "../rules";
+import { spansOf, type Side, type Wish } from "../rules";
+import type { CoarseUniverse } from "./coarse";
 
 /** What a rule is there for: a wall's door, or something that has to work for everyone. */
 export interface Purpose {
@@ -9,12 +10,14 @@ export interface Purpose {
   readonly why: string;
 }
 
-/** The segments of each zone that the device has a way to. */
-function segmentsHere({ plan }: PlanIndex, universe: Universe): Map<Network, string[]> {
-  const segments = new Map<Network, string[]>();
-  for (const segment of plan.segment.values())
-    if (universe.stations.has(segment.id)) putInto(segments, networkOfSegment(segment), segment.id);
-  return segments;
+/** The networks of each zone that the device has a way to. */
+function networksByZone({ plan }: PlanIndex, { stations }: CoarseUniverse): Map<Network, string[]> {
+  const networks = new Map<Network, string[]>();
+  for (const network of stations.keys()) {
+    const segment = plan.segment.get(network);
+    if (segment !== undefined) putInto(networks, networkOfSegment(segment), network);
+  }
+  return networks;
 }
 
 /** The same purpose is one value, so that wishes that are joined name it once. */
@@ -32,12 +35,12 @@ class Purposes {
 }
 
 /** What the walls intend to let pass at a device, each wall for itself, over the segments that it has a way to. */
-export function wishesAt(index: PlanIndex, universe: Universe): Wish<Purpose>[] {
-  const segments = segmentsHere(index, universe);
+export function wishesAt(index: PlanIndex, universe: CoarseUniverse): Wish<Purpose>[] {
+  const networks = networksByZone(index, universe);
   const purposes = new Purposes();
   const sides = (network: Network, prefixes: Side["prefixes"]): Side[] => {
     if (network === "router" || network === "any") return [{ network, prefixes }];
-    const names = network === INTERNET ? [INTERNET] : (segments.get(network) ?? []);
+    const names = network === INTERNET ? [INTERNET] : (networks.get(network) ?? []);
     return names.filter((name) => universe.stations.has(name)).map((name) => ({ network: name, prefixes }));
   };
   return index.derived(WALL_RULES).rules.flatMap((rule) => {

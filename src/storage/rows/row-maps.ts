@@ -204,6 +204,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       json("protections"),
       json("routes"),
       value("default_route", "defaultRoute"),
+      json("filter_settings", "filter"),
       value("asks_from_interface_id", "asksFrom"),
       value("support_until", "supportUntil"),
       value("credentials_place", "credentialsPlace"),
@@ -364,6 +365,8 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("host_id", "host"),
       value("to_port", "toPort"),
       flag("hairpin", "hairpin"),
+      json("sources"),
+      value("until_day", "until"),
     ],
   },
   expectation: {
@@ -379,5 +382,19 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
   wall: {
     table: "wall",
     parts: [wallEnd("from"), wallEnd("to"), value("door"), json("services"), value("reason")],
+  },
+  rule: {
+    table: "rule",
+    parts: [
+      value("device_id", "device"),
+      value("place"),
+      json("from_sides", "from"),
+      json("to_sides", "to"),
+      json("services"),
+      value("action"),
+      flag("enabled", "enabled"),
+      flag("log_it", "log"),
+      value("note"),
+    ],
   },
 };

@@ -197,25 +197,30 @@ const fixture = (name: string): unknown =>
   JSON.parse(readFileSync(`tests/fixtures/waiting/${name}.json`, "utf8"));
 
 test("what a browser kept in older forms is taken over whole: the list of a tab, and the text from before tabs had lists", async () => {
-  const { store, keyPath, record } = fixture("indexed-database-1") as {
+  interface Kept {
     store: "waiting";
     keyPath: string[];
     record: { batches: unknown[] };
-  };
+  }
+  const kept = ["indexed-database-1", "indexed-database-2"].map((name) => fixture(name) as Kept);
   const made = await openDB("dianome", 1, {
     upgrade: (db) => {
-      db.createObjectStore(store, { keyPath });
+      for (const { store, keyPath } of kept.slice(0, 1)) db.createObjectStore(store, { keyPath });
     },
   });
-  await made.put(store, record);
+  for (const { store, record } of kept) await made.put(store, record);
   made.close();
   tabs.old = JSON.stringify(fixture("local-storage"));
   const taken = await tabs.page().keeper.restore();
-  expect(names(taken).sort()).toEqual(["Kept before tabs had lists", "Kept by a tab"]);
+  expect(names(taken).sort()).toEqual([
+    "Kept before tabs had lists",
+    "Kept by a tab",
+    "Kept in the form of version 4",
+  ]);
   // Nothing they say is lost: only what their form lacked is added.
   const said = [
     ...(fixture("local-storage") as { changes: { after: object }[] }[]),
-    ...(record.batches as { changes: { after: object }[] }[]),
+    ...kept.flatMap(({ record }) => record.batches as { changes: { after: object }[] }[]),
   ].flatMap(({ changes }) => changes.map(({ after }) => after));
   const read = taken.flatMap((batch) =>
     (encodeBatch(batch) as { changes: { after: object }[] }).changes.map(({ after }) => after),

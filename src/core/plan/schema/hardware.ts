@@ -22,6 +22,24 @@ import { protectionsSchema, treeSchema } from "./protection";
 import { routeSchema } from "./reach";
 import { relayField } from "./separation";
 
+/** How a device filters what passes through it. */
+const filterField = groupField(
+  z.strictObject({
+    list: z.enum(["planned", "found"]).meta({
+      description: "planned: by the rules that its walls need; found: by the rules that stand on it",
+    }),
+    forwardDefault: z.enum(["accept", "drop", "reject"]).meta({
+      description: "What happens to what passes through it and no rule takes",
+    }),
+    inputDefault: z.enum(["accept", "drop", "reject"]).meta({
+      description: "What happens to what is for the device itself and no rule takes",
+    }),
+    established: z
+      .boolean()
+      .meta({ description: "Whether answers to what was let through pass before any rule" }),
+  }),
+);
+
 /** Anything with more than one port or more than one address. */
 export const deviceSchema = z.strictObject({
   id: idField,
@@ -65,6 +83,7 @@ export const deviceSchema = z.strictObject({
     description:
       "asSegment: its own traffic leaves by the gateway of its management segment, a gateway's by its line",
   }),
+  filter: filterField,
   asksFrom: idField.nullable().meta({
     description:
       "The leg that its own questions leave from (sign-in, " +

@@ -1,5 +1,14 @@
 import { z } from "zod";
-import { addressField, idField, macField, nameField, prefixField, shortText, vidField } from "./fields";
+import {
+  addressField,
+  dateField,
+  idField,
+  macField,
+  nameField,
+  prefixField,
+  shortText,
+  vidField,
+} from "./fields";
 import { serviceSchema } from "./separation";
 
 /** A route that somebody entered: where a prefix is reached. */
@@ -22,7 +31,10 @@ export const forwardSchema = z.strictObject({
   hairpin: z
     .boolean()
     .meta({ description: "Whether it also holds for those inside who ask the outside address" }),
+  sources: z.array(prefixField).max(32).meta({ description: "Who may come in by it; empty for anybody" }),
+  until: dateField.nullable().meta({ description: "The last day on which it holds; null for always" }),
 });
+export type Forward = z.output<typeof forwardSchema>;
 
 /** Where a probe is plugged in. */
 const probePlaceSchema = z.discriminatedUnion("at", [

@@ -11,6 +11,7 @@ import {
   nameField,
   prefix4Field,
   prefix6Field,
+  prefixField,
   setField,
   shortText,
   tapeField,
@@ -153,5 +154,38 @@ export const wallSchema = z
     "Services are listed exactly when the door is for services",
   );
 export type Wall = z.output<typeof wallSchema>;
+
+/** One end of a rule as a device has it. */
+const ruleSideSchema = z.discriminatedUnion("at", [
+  z.strictObject({ at: z.literal("zone"), zone: idField }),
+  z.strictObject({ at: z.literal("segment"), segment: idField }),
+  z.strictObject({ at: z.literal("host"), host: idField }),
+  z.strictObject({ at: z.literal("prefix"), prefix: prefixField }),
+  z.strictObject({ at: z.literal("internet") }),
+  z.strictObject({ at: z.literal("gateway") }),
+]);
+export type RuleSide = z.output<typeof ruleSideSchema>;
+
+/** A rule that stands on a device, beside what its walls need: the first of the device's rules that matches decides. */
+export const ruleSchema = z.strictObject({
+  id: idField,
+  device: idField,
+  place: countField(1_000_000_000).meta({
+    description: "Its place in the device's list: the lowest comes first",
+  }),
+  from: z
+    .array(ruleSideSchema)
+    .max(64)
+    .meta({ description: "Where it comes from, any of these; empty for anywhere" }),
+  to: z.array(ruleSideSchema).max(64).meta({
+    description: "Where it goes, any of these; empty for anywhere but the device itself",
+  }),
+  services: z.array(serviceSchema).max(32).meta({ description: "Any of these; empty for everything" }),
+  action: z.enum(["accept", "drop", "reject"]),
+  enabled: z.boolean(),
+  log: z.boolean().meta({ description: "Whether what it decides is recorded" }),
+  note: shortText,
+});
+export type Rule = z.output<typeof ruleSchema>;
 
 export const relayField = ipv4Field.nullable();

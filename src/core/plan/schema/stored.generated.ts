@@ -344,6 +344,14 @@ const is_device_protections = (value: unknown): boolean =>
   everyIs(value.bound, is_room_beside) &&
   Object.keys(value).length === 4;
 
+const is_device_filter = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.list === "planned" || value.list === "found") &&
+  (value.forwardDefault === "accept" || value.forwardDefault === "drop" || value.forwardDefault === "reject") &&
+  (value.inputDefault === "accept" || value.inputDefault === "drop" || value.inputDefault === "reject") &&
+  typeof value.established === "boolean" &&
+  Object.keys(value).length === 4;
+
 const is_device_position = (value: unknown): boolean =>
   isRow(value) &&
   typeof value.x === "number" &&
@@ -388,6 +396,7 @@ function read_device(value: unknown): unknown {
     is_device_tree(value.tree) &&
     is_device_protections(value.protections) &&
     (value.defaultRoute === "asSegment" || value.defaultRoute === "none") &&
+    is_device_filter(value.filter) &&
     (value.asksFrom === null || typeof value.asksFrom === "string") &&
     (value.supportUntil === null || typeof value.supportUntil === "string") &&
     typeof value.credentialsPlace === "string" &&
@@ -395,12 +404,12 @@ function read_device(value: unknown): unknown {
     everyIs(value.hears, is_room_beside) &&
     (value.position === null || is_device_position(value.position)) &&
     typeof value.notes === "string" &&
-    Object.keys(value).length === 27)) return MISFIT;
+    Object.keys(value).length === 28)) return MISFIT;
   const bridgeMac = read_device_bridgeMacOrNull(value.bridgeMac);
   if (bridgeMac === MISFIT) return MISFIT;
   const routes = read_device_routesList(value.routes);
   if (routes === MISFIT) return MISFIT;
-  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, routes, defaultRoute: value.defaultRoute, asksFrom: value.asksFrom, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, position: value.position, notes: value.notes };
+  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, routes, defaultRoute: value.defaultRoute, filter: value.filter, asksFrom: value.asksFrom, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, position: value.position, notes: value.notes };
 }
 
 const gear_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server", "other"]);
@@ -726,6 +735,72 @@ const is_wall = (value: unknown): boolean =>
 const read_wall = (value: unknown): unknown =>
   is_wall(value) ? value : MISFIT;
 
+const read_rule_from = (value: unknown): unknown =>
+  is_wall_from(value) ? value : MISFIT;
+
+const is_rule_from = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "segment") &&
+  typeof value.segment === "string" &&
+  Object.keys(value).length === 2;
+
+const read_rule_from2 = (value: unknown): unknown =>
+  is_rule_from(value) ? value : MISFIT;
+
+const is_rule_from2 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "host") &&
+  typeof value.host === "string" &&
+  Object.keys(value).length === 2;
+
+const read_rule_from3 = (value: unknown): unknown =>
+  is_rule_from2(value) ? value : MISFIT;
+
+function read_rule_from4(value: unknown): unknown {
+  if (!(isRow(value) &&
+    (value.at === "prefix") &&
+    Object.keys(value).length === 2)) return MISFIT;
+  const prefix = read_prefixField(value.prefix);
+  if (prefix === MISFIT) return MISFIT;
+  return { at: value.at, prefix };
+}
+
+const read_rule_from5 = (value: unknown): unknown =>
+  is_wall_from2(value) ? value : MISFIT;
+
+const read_rule_from6 = (value: unknown): unknown =>
+  is_wall_from3(value) ? value : MISFIT;
+
+const read_rule_from7 = (value: unknown): unknown =>
+  !isRow(value) ? MISFIT : value.at === "zone" ? read_rule_from(value) :
+  value.at === "segment" ? read_rule_from2(value) :
+  value.at === "host" ? read_rule_from3(value) :
+  value.at === "prefix" ? read_rule_from4(value) :
+  value.at === "internet" ? read_rule_from5(value) :
+  value.at === "gateway" ? read_rule_from6(value) :
+  MISFIT;
+
+const read_rule_fromList = (value: unknown): unknown =>
+  listOf(value, read_rule_from7);
+
+function read_rule(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.device === "string" &&
+    typeof value.place === "number" &&
+    everyIs(value.services, is_wall_services) &&
+    (value.action === "accept" || value.action === "drop" || value.action === "reject") &&
+    typeof value.enabled === "boolean" &&
+    typeof value.log === "boolean" &&
+    typeof value.note === "string" &&
+    Object.keys(value).length === 10)) return MISFIT;
+  const from = read_rule_fromList(value.from);
+  if (from === MISFIT) return MISFIT;
+  const to = read_rule_fromList(value.to);
+  if (to === MISFIT) return MISFIT;
+  return { id: value.id, device: value.device, place: value.place, from, to, services: value.services, action: value.action, enabled: value.enabled, log: value.log, note: value.note };
+}
+
 const is_signIn = (value: unknown): boolean =>
   isRow(value) &&
   typeof value.id === "string" &&
@@ -742,20 +817,22 @@ const is_signIn = (value: unknown): boolean =>
 const read_signIn = (value: unknown): unknown =>
   is_signIn(value) ? value : MISFIT;
 
-const is_forward = (value: unknown): boolean =>
-  isRow(value) &&
-  typeof value.id === "string" &&
-  typeof value.name === "string" &&
-  typeof value.line === "string" &&
-  (value.protocol === "tcp" || value.protocol === "udp") &&
-  is_wall_services_ports(value.ports) &&
-  typeof value.host === "string" &&
-  (value.toPort === null || typeof value.toPort === "number") &&
-  typeof value.hairpin === "boolean" &&
-  Object.keys(value).length === 8;
-
-const read_forward = (value: unknown): unknown =>
-  is_forward(value) ? value : MISFIT;
+function read_forward(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.name === "string" &&
+    typeof value.line === "string" &&
+    (value.protocol === "tcp" || value.protocol === "udp") &&
+    is_wall_services_ports(value.ports) &&
+    typeof value.host === "string" &&
+    (value.toPort === null || typeof value.toPort === "number") &&
+    typeof value.hairpin === "boolean" &&
+    (value.until === null || typeof value.until === "string") &&
+    Object.keys(value).length === 10)) return MISFIT;
+  const sources = read_site_blocksList(value.sources);
+  if (sources === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, line: value.line, protocol: value.protocol, ports: value.ports, host: value.host, toPort: value.toPort, hairpin: value.hairpin, sources, until: value.until };
+}
 
 const is_expectation_question_from = (value: unknown): boolean =>
   isRow(value) &&
@@ -773,21 +850,15 @@ const is_expectation_question_from2 = (value: unknown): boolean =>
 
 const is_expectation_question_from3 = (value: unknown): boolean =>
   isRow(value) &&
-  (value.at === "host") &&
-  typeof value.host === "string" &&
-  Object.keys(value).length === 2;
-
-const is_expectation_question_from4 = (value: unknown): boolean =>
-  isRow(value) &&
   (value.at === "internet") &&
   typeof value.line === "string" &&
   Object.keys(value).length === 2;
 
-const is_expectation_question_from5 = (value: unknown): boolean =>
+const is_expectation_question_from4 = (value: unknown): boolean =>
   isRow(value) && (value.at === "port" ? is_expectation_question_from(value) :
   value.at === "ssid" ? is_expectation_question_from2(value) :
-  value.at === "host" ? is_expectation_question_from3(value) :
-  value.at === "internet" ? is_expectation_question_from4(value) :
+  value.at === "host" ? is_rule_from2(value) :
+  value.at === "internet" ? is_expectation_question_from3(value) :
   false);
 
 const is_expectation_question_goal = (value: unknown): boolean =>
@@ -912,7 +983,7 @@ const read_expectation_question_as7 = (value: unknown): unknown =>
 
 function read_expectation_question(value: unknown): unknown {
   if (!(isRow(value) &&
-    is_expectation_question_from5(value.from) &&
+    is_expectation_question_from4(value.from) &&
     is_scope_family(value.family) &&
     is_expectation_question_goal8(value.goal) &&
     Object.keys(value).length === 5)) return MISFIT;
@@ -1028,6 +1099,24 @@ const write_scope_poolsList = (value: unknown): unknown =>
 const write_scope = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, pools: write_scope_poolsList(value.pools), exclusions: write_scope_poolsList(value.exclusions) };
 
+const write_rule_from = (value: unknown): unknown =>
+  !isRow(value) ? value : value.at === "zone" ? write_same(value) :
+  value.at === "segment" ? write_same(value) :
+  value.at === "host" ? write_same(value) :
+  value.at === "prefix" ? write_site_keepClear(value) :
+  value.at === "internet" ? write_same(value) :
+  value.at === "gateway" ? write_same(value) :
+  value;
+
+const write_rule_fromList = (value: unknown): unknown =>
+  writtenList(value, write_rule_from);
+
+const write_rule = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, from: write_rule_fromList(value.from), to: write_rule_fromList(value.to) };
+
+const write_forward = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, sources: write_site_blocksList(value.sources) };
+
 const write_expectation_question_as_gatewayOrNull = (value: unknown): unknown =>
   value === null ? null : write_addressField(value);
 
@@ -1075,6 +1164,7 @@ export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   host: read_host,
   scope: read_scope,
   wall: read_wall,
+  rule: read_rule,
   signIn: read_signIn,
   forward: read_forward,
   expectation: read_expectation,
@@ -1103,7 +1193,8 @@ export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   host: write_host,
   scope: write_scope,
   wall: write_same,
+  rule: write_rule,
   signIn: write_same,
-  forward: write_same,
+  forward: write_forward,
   expectation: write_expectation,
 };

@@ -108,6 +108,8 @@ const pointed = donePlan(
       host: store.id,
       toPort: null,
       hairpin: false,
+      sources: [],
+      until: null,
     });
     edits.patch("device", device(office, "Lower switch").id, {
       protections: { ...device(office, "Lower switch").protections, bound: [store.id] },

@@ -1,0 +1,80 @@
+import type { PlanIndex, Segment, Wall } from "../plan";
+import { formatPrefix } from "../address";
+import { INTERNET } from "../policy";
+import type { CompiledRule, Side } from "../rules";
+import { serviceWords, type PlannedList, type Purpose } from "../walls";
+import { segmentsInOrder } from "./segment-sheet";
+
+/** One end of a rule as a sheet shows it: a segment with its tape, or a word. */
+export type RuleEnd =
+  | { readonly segment: Segment; readonly only: string | null }
+  | { readonly segment: null; readonly only: string };
+
+/** A rule of a device's list as it is shown, printed and exported. */
+export interface RuleRow {
+  readonly number: number;
+  /** Empty for any. */
+  readonly from: readonly RuleEnd[];
+  readonly to: readonly RuleEnd[];
+  readonly lets: string;
+  readonly closes: boolean;
+  readonly reason: string;
+  /** The walls that it serves. */
+  readonly walls: readonly Wall[];
+}
+
+/** The ends of a rule in the order of the segments' sheet, then what lies outside. */
+function endsOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Side[]): RuleEnd[] {
+  const order = new Map(segmentsInOrder(index).map((segment, at) => [segment.id, at]));
+  const segments = sides
+    .flatMap(({ network, prefixes }) =>
+      (universe.members.get(network) ?? []).flatMap((id) => {
+        const segment = index.plan.segment.get(id);
+        return segment === undefined
+          ? []
+          : [{ segment, only: prefixes === null ? null : prefixes.map(formatPrefix).join(", ") }];
+      }),
+    )
+    .sort((a, b) => (order.get(a.segment.id) ?? 0) - (order.get(b.segment.id) ?? 0));
+  const words = sides.flatMap(({ network }): RuleEnd[] => {
+    if (network === INTERNET) return [{ segment: null, only: "Internet" }];
+    return network === "router" ? [{ segment: null, only: "Gateway" }] : [];
+  });
+  return [...segments, ...words];
+}
+
+/** Every reason once; what nobody gave a reason for says so. */
+function reasonOf({ serves }: CompiledRule<Purpose>): string {
+  const reasons = [...new Set(serves.map(({ why }) => why).filter((why) => why !== ""))];
+  return reasons.length === 0 ? "no reason given" : reasons.join("; ");
+}
+
+/** A device's planned list, in the order in which it is entered: answers first, the wall itself last. */
+export function ruleRows(index: PlanIndex, planned: PlannedList): RuleRow[] {
+  const first: RuleRow = {
+    number: 1,
+    from: [],
+    to: [],
+    lets: "answers",
+    closes: false,
+    reason: "to what was let through",
+    walls: [],
+  };
+  const rules = planned.rules.map((rule, at): RuleRow => ({
+    number: at + 2,
+    from: endsOf(index, planned, rule.from),
+    to: endsOf(index, planned, rule.to),
+    lets: serviceWords(index, rule.services),
+    closes: false,
+    reason: reasonOf(rule),
+    walls: rule.serves.flatMap(({ wall }) => (wall === null ? [] : [wall])),
+  }));
+  const last: RuleRow = {
+    ...first,
+    number: rules.length + 2,
+    lets: "closed",
+    closes: true,
+    reason: "the wall itself",
+  };
+  return [first, ...rules, last];
+}

@@ -1,0 +1,63 @@
+import { grouped } from "../kernel";
+import type { PlanIndex, Service } from "../plan";
+import { SERVICES } from "../policy";
+import { everyService, groupsOf, merged, spansOf, without, type ServiceSpan } from "../rules";
+
+/** What a gateway answers for everyone, beside the services of the catalogue. */
+const OWN: readonly Service[] = [
+  {
+    name: "dhcp",
+    protocol: "udp",
+    ports: [
+      [67, 68],
+      [547, 547],
+    ],
+  },
+  { name: "dns", protocol: "tcp", ports: [[53, 53]] },
+];
+
+const servicesOf = ({ plan }: PlanIndex): Service[] => [
+  ...OWN,
+  ...SERVICES,
+  ...[...plan.wall.values()].flatMap(({ services }) => services),
+];
+
+/** All that a service's name stands for, as numbers of the service space. */
+function spansByName(index: PlanIndex): Map<string, ServiceSpan[]> {
+  const named = grouped(servicesOf(index), ({ name }) => name);
+  return new Map(
+    [...named].map(([name, parts]) => [
+      name,
+      merged(parts.flatMap(({ protocol, ports }) => spansOf(protocol, ports.length === 0 ? null : ports))),
+    ]),
+  );
+}
+
+const PROTOCOLS = { tcp: "TCP", udp: "UDP", icmp: "ICMP" } as const;
+
+/** What no name stands for: "TCP 8007 and 9000 to 9010". */
+function numbersText(spans: readonly ServiceSpan[]): string[] {
+  return groupsOf(spans).map(({ protocol, ports }) => {
+    if (typeof protocol === "number") return `IP protocol ${protocol}`;
+    const all = ports?.length === 1 && ports[0]?.[0] === 0 && ports[0][1] === 65_535;
+    if (ports === null || all) return PROTOCOLS[protocol];
+    const numbers = ports.map(([low, high]) => (low === high ? `${low}` : `${low} to ${high}`));
+    const last = numbers.at(-1) ?? "";
+    return `${PROTOCOLS[protocol]} ${numbers.length > 1 ? `${numbers.slice(0, -1).join(", ")} and ${last}` : last}`;
+  });
+}
+
+const EVERYTHING = merged([...everyService(4), ...everyService(6)]);
+
+/** The words for a set of services: "open" for all, else names where they fit, and numbers for the rest. */
+export function serviceWords(index: PlanIndex, spans: readonly ServiceSpan[]): string {
+  if (without(EVERYTHING, spans).length === 0) return "open";
+  let rest: ServiceSpan[] = [...spans];
+  const names: string[] = [];
+  for (const [name, own] of spansByName(index))
+    if (without(own, spans).length === 0 && without(own, rest).length < own.length) {
+      names.push(name);
+      rest = without(rest, own);
+    }
+  return [...names, ...numbersText(rest)].join(", ");
+}
