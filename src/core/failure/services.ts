@@ -1,7 +1,8 @@
 import { waysToServer } from "../dhcp";
-import type { Interface, PlanIndex, Scope, Segment } from "../plan";
+import type { Device, Interface, PlanIndex, Scope, Segment } from "../plan";
 import { endOf, wallBetween } from "../policy";
 import { forwardsPackets, isBelieved, leastAlong, linesOf, OUTSIDE, wayFrom, type Way } from "../routing";
+import { standingDoor } from "../walls";
 import { placeOfHost, placeOfLeg } from "../places";
 import { spotOf, together, type Spot, type State } from "./state";
 import { putInto } from "../kernel";
@@ -132,7 +133,9 @@ export class WaysOut {
     const out = this.#ofRouter(router);
     const address = index.interfacesIn(segment.id).find((leg) => leg.device === router)?.addresses4[0];
     if (out === null || address === undefined || !isBelieved(index, out.way, address)) return null;
-    return leastAlong(segment, out.way, (from) => Number(opensOut(index, from))) === 0 ? null : out;
+    return leastAlong(segment, out.way, (from, filter) => Number(opensOut(index, from, filter))) === 0
+      ? null
+      : out;
   }
 
   #ofRouter(router: string): WayOut | null {
@@ -156,8 +159,11 @@ export class WaysOut {
   }
 }
 
-const opensOut = (index: PlanIndex, segment: Segment): boolean => {
-  const door = wallBetween(index, endOf(segment), { at: "internet" })?.door;
+const opensOut = (index: PlanIndex, segment: Segment, filter: Device): boolean => {
+  const door =
+    filter.filter.list === "found"
+      ? standingDoor(index, filter.id, segment.id, "internet")
+      : wallBetween(index, endOf(segment), { at: "internet" })?.door;
   return door === "open" || door === "services";
 };
 

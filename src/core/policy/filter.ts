@@ -6,18 +6,29 @@ export type Network = string;
 export type FilterAction = "accept" | "drop" | "reject";
 
 /**
- * One rule of an ordered list. Several prefixes or ranges are alternatives; null asks for nothing. `to:
- * "router"` is for packets to the router itself, every other rule for those passing through.
+ * One end of a rule: addresses of a network, those in any of the prefixes or all of them (null). "any" is every
+ * network, never the router itself.
  */
-export interface FilterRule {
-  readonly from: Network | "any";
-  readonly to: Network | "any" | "router";
-  readonly src: readonly Prefix[] | null;
-  readonly dst: readonly Prefix[] | null;
+export interface Side {
+  readonly network: Network | "any" | "router";
+  readonly prefixes: readonly Prefix[] | null;
+}
+
+/** Some ports of a protocol, any of the ranges or all of them (null); "any" is every protocol. */
+export interface FilterService {
   readonly protocol: Packet["protocol"] | "any";
   readonly ports: readonly (readonly [low: number, high: number])[] | null;
+}
+
+/** One rule of an ordered list: what comes from any of these sides to any of those by any of these services. */
+export interface FilterRule {
+  readonly from: readonly Side[];
+  readonly to: readonly Side[];
+  readonly services: readonly FilterService[];
   readonly action: FilterAction;
 }
+
+export const EVERYTHING: readonly FilterService[] = [{ protocol: "any", ports: null }];
 
 export interface FilterList {
   readonly rules: readonly FilterRule[];
@@ -37,19 +48,19 @@ export interface Judgement {
 const within = (prefixes: readonly Prefix[] | null, address: Packet["src"]): boolean =>
   prefixes === null || prefixes.some((prefix) => containsAddress(prefix, address));
 
-function matches(rule: FilterRule, from: Network, to: Network | "router", packet: Packet): boolean {
-  if ((rule.to === "router") !== (to === "router")) return false;
-  if (rule.from !== "any" && rule.from !== from) return false;
-  if (rule.to !== "any" && rule.to !== to) return false;
-  if (rule.protocol !== "any" && rule.protocol !== packet.protocol) return false;
+const holds = ({ network, prefixes }: Side, at: Network | "router", address: Packet["src"]): boolean =>
+  (network === at || (network === "any" && at !== "router")) && within(prefixes, address);
+
+const serves = ({ protocol, ports }: FilterService, packet: Packet): boolean => {
+  if (protocol !== "any" && protocol !== packet.protocol) return false;
   const port = packet.dport;
-  if (
-    rule.ports !== null &&
-    (port === null || !rule.ports.some(([low, high]) => low <= port && port <= high))
-  )
-    return false;
-  return within(rule.src, packet.src) && within(rule.dst, packet.dst);
-}
+  return ports === null || (port !== null && ports.some(([low, high]) => low <= port && port <= high));
+};
+
+const matches = (rule: FilterRule, from: Network, to: Network | "router", packet: Packet): boolean =>
+  rule.from.some((side) => holds(side, from, packet.src)) &&
+  rule.to.some((side) => holds(side, to, packet.dst)) &&
+  rule.services.some((service) => serves(service, packet));
 
 /**
  * What the list does with a packet that comes from one network and goes to another, or to the router itself:

@@ -38,7 +38,7 @@ interface Case {
     to: string;
     src: string[] | null;
     dst: string[] | null;
-    proto: FilterRule["protocol"];
+    proto: Packet["protocol"] | "any";
     dports: [number, number][] | null;
     action: FilterRule["action"];
   }[];
@@ -69,12 +69,9 @@ const routerOf = (of: Case): FilteringRouter => ({
   uplink: of.internet === null ? null : { name: "internet", addresses: [ip(of.internet.address)] },
   filter: {
     rules: of.rules.map(({ from, to, src, dst, proto, dports, action }) => ({
-      from,
-      to,
-      src: nets(src),
-      dst: nets(dst),
-      protocol: proto,
-      ports: dports,
+      from: [{ network: from, prefixes: nets(src) }],
+      to: [{ network: to, prefixes: nets(dst) }],
+      services: [{ protocol: proto, ports: dports }],
       action,
     })),
     established: of.established,

@@ -20,6 +20,7 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
+import type { Side } from "./filter";
 import { wallBetween } from "./decide";
 import { doorsInOrder, wallCell } from "./grid";
 import { serviceText } from "./services";
@@ -103,13 +104,20 @@ function site({
   });
 }
 /** A rule as one line: from, to, where, what, ports, why. */
-const lineOf = ({ from, to, src, dst, protocol, ports, action, why }: WallRule): string => {
-  const name = (key: string) => Object.values(zones).find((zone) => zone.id === key)?.name ?? key;
-  const held = [...(src ?? []), ...(dst ?? [])].map(formatPrefix).join(",");
-  const numbers = (ports ?? []).map(([a, b]) => (a === b ? `${a}` : `${a}-${b}`)).join(",");
-  return [`${name(from)}>${name(to)}`, held, protocol, numbers, action, why]
-    .filter((one) => one !== "")
-    .join(" | ");
+const lineOf = ({ from, to, services, action, why }: WallRule): string => {
+  const name = (sides: readonly Side[]) =>
+    sides
+      .map(({ network }) => Object.values(zones).find((zone) => zone.id === network)?.name ?? network)
+      .join("+");
+  const held = [...from, ...to].flatMap(({ prefixes }) => (prefixes ?? []).map(formatPrefix)).join(",");
+  return services
+    .map(({ protocol, ports }) => {
+      const numbers = (ports ?? []).map(([a, b]) => (a === b ? `${a}` : `${a}-${b}`)).join(",");
+      return [`${name(from)}>${name(to)}`, held, protocol, numbers, action, why]
+        .filter((one) => one !== "")
+        .join(" | ");
+    })
+    .join(" & ");
 };
 const listOf = (parts: Parts = {}) => PlanIndex.of(site(parts)).derived(WALL_RULES).rules.map(lineOf);
 const ECHOES = [

@@ -1,7 +1,14 @@
 import { prefixOf } from "../address";
 import { byNaturalText } from "../kernel";
-import type { Derived, PlanIndex, Segment, Service, Wall, WallEnd } from "../plan";
-import type { FilterList, FilterRule, Network } from "./filter";
+import type { Derived, Forward, PlanIndex, Segment, Service, Wall, WallEnd } from "../plan";
+import {
+  EVERYTHING,
+  type FilterList,
+  type FilterRule,
+  type FilterService,
+  type Network,
+  type Side,
+} from "./filter";
 
 /** Why a rule stands in a list: the wall it follows from, or what has to work for everyone. */
 export interface WallRule extends FilterRule {
@@ -25,30 +32,46 @@ const networkOfEnd = (end: WallEnd): Network | "router" => {
   return "router";
 };
 
+const all = (network: Network | "any" | "router"): Side => ({ network, prefixes: null });
+
+/** A rule that lets pass. */
 const rule = (
   from: Network | "any",
   to: Network | "any" | "router",
-  protocol: FilterRule["protocol"],
-  ports: FilterRule["ports"],
-  wall: Wall | null,
-  why: string,
-  // eslint-disable-next-line max-params -- a row of the rule list, read in columns
-): WallRule => ({ from, to, src: null, dst: null, protocol, ports, action: "accept", wall, why });
+  services: readonly FilterService[],
+  purpose: Pick<WallRule, "wall" | "why">,
+): WallRule => ({ from: [all(from)], to: [all(to)], services, action: "accept", ...purpose });
 
 const ofService = (
   from: Network,
   to: Network | "router",
   { protocol, ports, name }: Service,
   wall: Wall,
-): WallRule => rule(from, to, protocol, ports.length === 0 ? null : ports, wall, `a door for ${name}`);
+): WallRule =>
+  rule(from, to, [{ protocol, ports: ports.length === 0 ? null : ports }], {
+    wall,
+    why: `a door for ${name}`,
+  });
 
 function ofWall(wall: Wall): WallRule[] {
   const [from, to] = [networkOfEnd(wall.from), networkOfEnd(wall.to)];
   if (wall.door === "closed" || from === "router") return [];
   return wall.door === "open"
-    ? [rule(from, to, "any", null, wall, "open")]
+    ? [rule(from, to, EVERYTHING, { wall, why: "open" })]
     : wall.services.map((service) => ofService(from, to, service, wall));
 }
+
+const toRouter = (zone: Network, why: string, service: FilterService): WallRule =>
+  rule(zone, "router", [service], { wall: null, why });
+
+/** What DHCP servers and relays are asked at (RFC 2131 section 4.1, RFC 8415 section 7.2). */
+const DHCP: FilterService = {
+  protocol: "udp",
+  ports: [
+    [67, 68],
+    [547, 547],
+  ],
+};
 
 /**
  * What a gateway has to answer whatever the walls say: addresses, names and time where it serves them, and
@@ -67,55 +90,44 @@ function ofItself(index: PlanIndex): WallRule[] {
       index.interfacesIn(segment.id).some((leg) => leg.relayTo !== null),
   );
   return [
-    ...served.map((zone) =>
-      rule(
-        zone,
-        "router",
-        "udp",
-        [
-          [67, 68],
-          [547, 547],
-        ],
-        null,
-        "DHCP is answered here",
-      ),
-    ),
+    ...served.map((zone) => toRouter(zone, "DHCP is answered here", DHCP)),
     ...zones((segment) => segment.dns.some((address) => own.has(String(address)))).flatMap((zone) => [
-      rule(zone, "router", "udp", [[53, 53]], null, "DNS is answered here"),
-      rule(zone, "router", "tcp", [[53, 53]], null, "DNS is answered here"),
+      toRouter(zone, "DNS is answered here", { protocol: "udp", ports: [[53, 53]] }),
+      toRouter(zone, "DNS is answered here", { protocol: "tcp", ports: [[53, 53]] }),
     ]),
     ...zones((segment) => segment.time.some((address) => own.has(String(address)))).map((zone) =>
-      rule(zone, "router", "udp", [[123, 123]], null, "time (NTP) is answered here"),
+      toRouter(zone, "time (NTP) is answered here", { protocol: "udp", ports: [[123, 123]] }),
     ),
     ...zones(() => true).map((zone) =>
-      rule(zone, "router", "icmp", null, null, "an echo from inside is answered"),
+      toRouter(zone, "an echo from inside is answered", { protocol: "icmp", ports: null }),
     ),
   ];
 }
 
-/** What a forward lets in: from outside to its host, at the port inside. */
-function ofForwards({ plan }: PlanIndex): WallRule[] {
+/** Whether a forward still holds on the day for which the plan is asked. */
+export const forwardHolds = ({ today }: PlanIndex, { until }: Pick<Forward, "until">): boolean =>
+  until === null || today === null || today <= until;
+
+/** What a forward lets in: from those outside who may to its host, at the port inside. */
+function ofForwards(index: PlanIndex): WallRule[] {
+  const { plan } = index;
   return [...plan.forward.values()].flatMap((forward): WallRule[] => {
     const host = plan.host.get(forward.host);
     const segment = host?.segment === null || host === undefined ? undefined : plan.segment.get(host.segment);
     const to = host?.ipv4 === null || host === undefined ? null : prefixOf(host.ipv4, 32);
     const ports: [number, number] =
       forward.toPort === null ? forward.ports : [forward.toPort, forward.toPort];
-    return segment === undefined || to === null
-      ? []
-      : [
-          {
-            from: INTERNET,
-            to: networkOfSegment(segment),
-            src: null,
-            dst: [to],
-            protocol: forward.protocol,
-            ports: [ports],
-            action: "accept",
-            wall: null,
-            why: `the forward ${forward.name} lets it in`,
-          },
-        ];
+    if (segment === undefined || to === null || !forwardHolds(index, forward)) return [];
+    return [
+      {
+        from: [{ network: INTERNET, prefixes: forward.sources.length === 0 ? null : forward.sources }],
+        to: [{ network: networkOfSegment(segment), prefixes: [to] }],
+        services: [{ protocol: forward.protocol, ports: [ports] }],
+        action: "accept",
+        wall: null,
+        why: `the forward ${forward.name} lets it in`,
+      },
+    ];
   });
 }
 
@@ -128,7 +140,10 @@ function rulesOf(index: PlanIndex): WallRules {
   const inside = [...index.plan.zone.values()]
     .filter((zone) => zone.insideOpen)
     .map((zone) =>
-      rule(zone.id, zone.id, "any", null, null, `the segments of ${zone.name} may talk to one another`),
+      rule(zone.id, zone.id, EVERYTHING, {
+        wall: null,
+        why: `the segments of ${zone.name} may talk to one another`,
+      }),
     );
   return {
     rules: [...ofItself(index), ...inside, ...ofForwards(index), ...walls],

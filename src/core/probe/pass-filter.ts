@@ -1,9 +1,11 @@
 import { formatAddress } from "../address";
-import type { Device, Segment, Service } from "../plan";
+import { nameOf, type Device, type Segment, type Service } from "../plan";
 import { openDoor } from "../planners";
 import {
   decide,
   endOf,
+  FOUND_LISTS,
+  type FoundList,
   INTERNET,
   judge,
   networkOfSegment,
@@ -31,12 +33,14 @@ interface Crossing {
   readonly to: WallSide;
   readonly service: Service;
   readonly reason: string;
+  readonly subject: Subject | null;
 }
 
 /** The filter of a gateway; false after a stop. */
 export function passFilter(trip: Trip, at: AtFilter, to: WallSide): boolean {
   const { run, shows } = trip;
-  if (at.isAnswer) {
+  const standing = standingAt(run, at.device);
+  if (at.isAnswer && standing?.established !== false) {
     if (shows)
       run.journey.pass({
         title: "Wall",
@@ -52,14 +56,14 @@ export function passFilter(trip: Trip, at: AtFilter, to: WallSide): boolean {
     notBelieved(trip, at);
     return false;
   }
-  const { accepts, rule } = verdictOn(trip, at.packet, from, to);
   const service = trip.service ?? serviceOf(at.packet);
-  const reason =
-    rule !== undefined && rule.wall === null
-      ? `${rule.why[0]?.toUpperCase() ?? ""}${rule.why.slice(1)}.`
-      : decide(run.index, from, to, service).reason;
-  if (!accepts) {
-    stopAtWall(trip, { device: at.device, from, to, service, reason });
+  const crossing = { device: at.device, from, to, service };
+  const verdict =
+    standing === null
+      ? verdictOfWalls(trip, at.packet, crossing)
+      : verdictOfList(trip, standing, at.packet, crossing);
+  if (!verdict.accepts) {
+    stopAtWall(trip, { ...crossing, ...verdict });
     return false;
   }
   if (shows)
@@ -67,20 +71,78 @@ export function passFilter(trip: Trip, at: AtFilter, to: WallSide): boolean {
       title: "Wall",
       place: `${sideWords(from)} to ${sideWords(to)}`,
       says: "lets it through",
-      why: reason,
-      subjects: rule === undefined || rule.wall === null ? [] : [{ kind: "wall", id: rule.wall.id }],
+      why: verdict.reason,
+      subjects: verdict.subject === null ? [] : [verdict.subject],
     });
   return true;
 }
 
-/** What the list of rules says, and which rule; within one segment nothing is asked. */
-function verdictOn({ run }: Trip, packet: Packet, from: WallSide, to: WallSide) {
-  if (typeof from !== "string" && typeof to !== "string" && from.id === to.id)
-    return { accepts: true, rule: undefined };
+/** The list that stands on a device, where it filters by that; null: by what its walls need. */
+const standingAt = ({ index }: Trip["run"], { id, filter }: Device): FoundList | null =>
+  filter.list === "found" ? (index.derived(FOUND_LISTS).get(id) ?? null) : null;
+
+/** What a filter does with a packet, and why. */
+interface FilterVerdict {
+  readonly accepts: boolean;
+  readonly reason: string;
+  /** The wall or the rule that decides; null where none is named. */
+  readonly subject: Subject | null;
+}
+
+const isWithin = ({ from, to }: Pick<Crossing, "from" | "to">): boolean =>
+  typeof from !== "string" && typeof to !== "string" && from.id === to.id;
+
+/** What the walls say; within one segment nothing is asked. */
+function verdictOfWalls(
+  { run }: Trip,
+  packet: Packet,
+  crossing: Pick<Crossing, "from" | "to" | "service">,
+): FilterVerdict {
+  const { from, to, service } = crossing;
   const rules = run.index.derived(WALL_RULES);
   const { action, by } = judge(rules, { from: networkOf(from), to: networkOf(to), packet });
-  return { accepts: action === "accept", rule: typeof by === "number" ? rules.rules[by] : undefined };
+  const rule = typeof by === "number" ? rules.rules[by] : undefined;
+  const wall = rule?.wall ?? null;
+  const own = rule !== undefined && wall === null && !isWithin(crossing);
+  return {
+    accepts: isWithin(crossing) || action === "accept",
+    reason: own
+      ? `${rule.why[0]?.toUpperCase() ?? ""}${rule.why.slice(1)}.`
+      : decide(run.index, from, to, service).reason,
+    subject: wall === null ? null : { kind: "wall", id: wall.id },
+  };
 }
+
+/** What the list that stands on the device says, by the number that its rule has there. */
+function verdictOfList(
+  { run }: Trip,
+  standing: FoundList,
+  packet: Packet,
+  crossing: Pick<Crossing, "device" | "from" | "to">,
+): FilterVerdict {
+  const { device, from, to } = crossing;
+  const { action, by } = judge(standing, { from: networkOf(from), to: networkOf(to), packet });
+  const rule = typeof by === "number" ? standing.rules[by]?.rule : undefined;
+  const accepts = isWithin(crossing) || action === "accept";
+  if (rule === undefined)
+    return {
+      accepts,
+      reason:
+        `No rule of the list that stands on ${device.name} takes it; ` +
+        `what none takes is ${accepts ? "let through" : PAST[action]}.`,
+      subject: null,
+    };
+  const name = nameOf(run.index, "rule", rule.id);
+  const note = rule.note === "" ? "" : ` (${rule.note})`;
+  return {
+    accepts,
+    reason: `${name[0]?.toUpperCase() ?? ""}${name.slice(1)}${note} ${DOES[action]}.`,
+    subject: { kind: "rule", id: rule.id },
+  };
+}
+
+const DOES = { accept: "lets it through", drop: "drops it", reject: "rejects it" } as const;
+const PAST = { accept: "let through", drop: "dropped", reject: "rejected" } as const;
 
 function networkOf(side: WallSide): Network | "router" {
   if (side === "internet") return INTERNET;
@@ -124,20 +186,38 @@ function notBelieved({ run }: Trip, { device, leg, packet }: AtFilter): void {
 const zoneOf = (segment: Segment): Subject => ({ kind: "zone", id: segment.zone });
 
 function stopAtWall(trip: Trip, crossing: Crossing): void {
-  const { from, to, service, reason } = crossing;
+  const { device, from, to, service, reason, subject } = crossing;
   const { wall } = decide(trip.run.index, from, to, service);
   const isBetween = typeof to !== "string" && typeof from !== "string";
   const zone = isBetween ? [zoneOf(to)] : [];
+  const named = wall === null ? zone : [{ kind: "wall" as const, id: wall.id }];
+  const byList = device.filter.list === "found";
   trip.run.journey.stop(
     {
       title: "Wall",
       place: `${sideWords(from)} to ${sideWords(to)}`,
       says: "closed",
       why: reason,
-      subjects: wall === null ? zone : [{ kind: "wall", id: wall.id }],
+      subjects: byList ? listSubjects(device, subject) : named,
     },
-    wallCause(trip, crossing, wall?.id ?? null),
+    byList ? listCause(trip, crossing) : wallCause(trip, crossing, wall?.id ?? null),
   );
+}
+
+const listSubjects = (device: Device, subject: Subject | null): readonly Subject[] => [
+  subject ?? { kind: "device", id: device.id },
+];
+
+/** A list that stands on a device closes what the walls open, or does as they say. */
+function listCause({ run }: Trip, { device, from, to, service, reason, subject }: Crossing): Cause {
+  const intended = decide(run.index, from, to, service);
+  return {
+    sentence: intended.passes
+      ? `${reason} The walls mean it to pass: ${intended.reason}`
+      : `${reason} That is what the walls mean, too.`,
+    subjects: listSubjects(device, subject),
+    repairs: intended.passes ? [byWalls(device)] : [],
+  };
 }
 
 function wallCause(trip: Trip, { device, from, to, service, reason }: Crossing, wall: string | null): Cause {
@@ -157,6 +237,16 @@ function wallCause(trip: Trip, { device, from, to, service, reason }: Crossing, 
     repairs: typeof from === "string" ? [] : [doorRepair(trip, from, to, service)],
   };
 }
+
+/** The device filters by the rules that its walls need; the list that stands on it stays in the plan. */
+const byWalls = (device: Device): Repair => ({
+  label: `Let ${device.name} filter by the rules that its walls need`,
+  planner: "filter-by",
+  args: { device: device.id, list: "planned" },
+  edit: (edits) => {
+    edits.patch("device", device.id, { filter: { ...device.filter, list: "planned" } });
+  },
+});
 
 function doorRepair({ run }: Trip, from: Segment, to: WallSide, service: Service): Repair {
   return {

@@ -5,6 +5,7 @@ import { wallBetween, zonesInOrder } from "../policy";
 import { addressesOf, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
 import { CARRY, JOINS } from "../forwarding";
 import { FABRIC } from "../fabric";
+import { standingDoor } from "../walls";
 
 /** A column beside the segments: the internet, and the gateway's own pages. */
 export type ReachColumn = Segment | "internet" | "gateway";
@@ -93,8 +94,26 @@ class DoorRows {
     return this.#open[this.numberOf(from)];
   }
 
+  /** By what the walls intend. */
   between(from: string, to: string): number {
     return this.#open[this.#number.get(from) ?? -1]?.[this.#number.get(to) ?? -1] ?? CODE.closed;
+  }
+}
+
+/** What the filters really do: as the walls intend, or by the list that stands on a device. */
+class Filters {
+  readonly #index: PlanIndex;
+  readonly #doors: DoorRows;
+
+  constructor(index: PlanIndex, doors: DoorRows) {
+    this.#index = index;
+    this.#doors = doors;
+  }
+
+  at(device: Device, from: Segment, to: ReachColumn): number {
+    if (device.filter.list === "planned")
+      return this.#doors.between(from.zone, typeof to === "string" ? to : to.zone);
+    return CODE[standingDoor(this.#index, device.id, from.id, typeof to === "string" ? to : to.id)];
   }
 }
 
@@ -166,13 +185,13 @@ interface Asker {
 function reachOver(
   index: PlanIndex,
   ways: Ways,
-  doors: DoorRows,
+  filters: Filters,
   { from, to }: { readonly from: Asker; readonly to: Asker },
 ): number {
   const way = ways.to(from.device, to.segment);
   if (way === null || !isBelieved(index, way, from.address)) return CODE.nothing;
-  const there = leastAlong(from.segment, way, (seen) =>
-    seen.id === to.segment.id ? CODE.open : doors.between(seen.zone, to.segment.zone),
+  const there = leastAlong(from.segment, way, (seen, filter) =>
+    seen.id === to.segment.id ? CODE.open : filters.at(filter, seen, to.segment),
   );
   const asked = way.source ?? from.segment;
   if (asked.id === to.segment.id) return there ?? CODE.past;
@@ -183,8 +202,8 @@ function reachOver(
   const strange = back.hops.filter(({ device }) => !way.hops.some((hop) => hop.device.id === device.id));
   if (strange.length > 0 && (back.source !== null || !isBelieved(index, back, to.address)))
     return CODE.nothing;
-  const again = leastAlong(to.segment, { ...back, hops: strange }, (seen) =>
-    doors.between(seen.zone, asked.zone) === CODE.open ? CODE.open : CODE.closed,
+  const again = leastAlong(to.segment, { ...back, hops: strange }, (seen, filter) =>
+    filters.at(filter, seen, asked) === CODE.open ? CODE.open : CODE.closed,
   );
   return again === null ? (there ?? CODE.past) : Math.min(there ?? CODE.open, again);
 }
@@ -192,12 +211,12 @@ function reachOver(
 function reachOut(
   index: PlanIndex,
   ways: Ways,
-  doors: DoorRows,
+  filters: Filters,
   { segment, device, address }: Asker,
 ): number {
   const { out: way } = ways.from(device);
   if (way === null || !isBelieved(index, way, address)) return CODE.nothing;
-  return leastAlong(segment, way, (seen) => doors.between(seen.zone, "internet")) ?? CODE.past;
+  return leastAlong(segment, way, (seen, filter) => filters.at(filter, seen, "internet")) ?? CODE.past;
 }
 
 /** Which segments' VLANs are one network: by segment, the number of its joined part. */
@@ -230,6 +249,7 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     { at: "internet" },
     { at: "gateway" },
   ]);
+  const filters = new Filters(index, doors);
   const parts = joinedParts(index, rows);
   const ways = new Ways(index, rows);
   const actual = new Uint8Array(rows.length * columns.length);
@@ -246,10 +266,12 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     // One router between two segments of its own: the usual case, and most of the cells of a large site.
     if (from.device === to.device && routes[i]?.[j]?.hops.length === 1) {
       if (routes[j]?.[i] === null) return CODE.nothing;
-      if (isGateway(from.device)) return wanted;
-      return CODE.past;
+      if (!isGateway(from.device)) return CODE.past;
+      return from.device.filter.list === "planned"
+        ? wanted
+        : filters.at(from.device, from.segment, to.segment);
     }
-    return reachOver(index, ways, doors, { from, to });
+    return reachOver(index, ways, filters, { from, to });
   };
   const numbers = columns.map((column) => doors.numberOf(typeof column === "string" ? column : column.zone));
   const actualAt = (column: ReachColumn, i: number, j: number, wanted: number): number => {
@@ -257,8 +279,11 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     if (typeof column !== "string")
       return parts[i] !== null && parts[i] === parts[j] ? CODE.joined : between(i, j, wanted);
     if (asker === null) return CODE.nothing;
-    if (column === "internet") return reachOut(index, ways, doors, asker);
-    return isGateway(asker.device) ? wanted : CODE.past;
+    if (column === "internet") return reachOut(index, ways, filters, asker);
+    if (!isGateway(asker.device)) return CODE.past;
+    return asker.device.filter.list === "planned"
+      ? wanted
+      : filters.at(asker.device, asker.segment, "gateway");
   };
   for (const [i, row] of rows.entries()) {
     const own = doors.rowOf(row.zone);

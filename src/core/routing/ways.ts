@@ -69,11 +69,15 @@ export const isBelieved = (index: PlanIndex, { hops }: Way, sender: Address): bo
 
 /**
  * The least that the filters on a way let through, `door` saying it of one of them by the segment whose
- * address they see; null where nothing filters.
+ * address it sees; null where nothing filters.
  */
-export function leastAlong(row: Segment, { hops }: Way, door: (from: Segment) => number): number | null {
+export function leastAlong(
+  row: Segment,
+  { hops }: Way,
+  door: (from: Segment, filter: Device) => number,
+): number | null {
   let least: number | null = null;
   for (const { device, source } of hops)
-    if (isGateway(device)) least = Math.min(least ?? Infinity, door(source ?? row));
+    if (isGateway(device)) least = Math.min(least ?? Infinity, door(source ?? row, device));
   return least;
 }

@@ -3,7 +3,8 @@ import { ascending, putInto } from "../kernel";
 import { classesByRule, classesOf, type Taken, type ValueClass } from "./classes";
 
 import { common, merged, sameSpans, type Span } from "./spans";
-import type { ListRule, Side, Universe } from "./universe";
+import type { Side } from "../policy";
+import type { ListRule, Universe } from "./universe";
 
 /** All packets of a family from one network to another (or to the router), and the rules that any of them meets. */
 export interface Block {

@@ -4,7 +4,8 @@ import { ruleStates } from "./anomalies";
 import type { ServiceSpan } from "./service-space";
 import { listSpace } from "./space";
 import { merged } from "./spans";
-import type { ListRule, Side, Universe } from "./universe";
+import type { Side } from "../policy";
+import type { ListRule, Universe } from "./universe";
 
 /** Something that shall pass, with what it is for. */
 export interface Wish<T> {

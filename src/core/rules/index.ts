@@ -14,5 +14,5 @@ export {
 } from "./service-space";
 export { merged, type Span, without } from "./spans";
 export { type ListSpace, listSpace } from "./space";
-export { type ListRule, packetsIn, type RuleList, ruleListOf, type Side, type Universe } from "./universe";
+export { type ListRule, packetsIn, type RuleList, ruleListOf, type Universe } from "./universe";
 export { type WitnessPacket } from "./witness";

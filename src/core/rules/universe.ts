@@ -1,7 +1,7 @@
-import type { Address, Family, Prefix } from "../address";
-import type { FilterAction, FilterList, FilterRule, Network } from "../policy";
+import type { Address, Family } from "../address";
+import type { FilterAction, FilterList, FilterRule, Network, Side } from "../policy";
 import { spansOf, type ServiceSpan } from "./service-space";
-import { sizeOf, type Span } from "./spans";
+import { merged, sizeOf, type Span } from "./spans";
 
 /**
  * Which packets there are at a filter. A packet comes from the network that has its source and goes to the one that
@@ -19,12 +19,6 @@ export interface Universe {
   readonly services: Readonly<Record<Family, readonly ServiceSpan[]>>;
 }
 
-/** Some of a network's addresses: those in the prefixes, or all of them (null). "any" is every network, not the router. */
-export interface Side {
-  readonly network: Network | "any" | "router";
-  readonly prefixes: readonly Prefix[] | null;
-}
-
 /** One rule of an ordered list: what comes from any of these sides to any of those, by any of these services. */
 export interface ListRule {
   readonly from: readonly Side[];
@@ -40,11 +34,9 @@ export interface RuleList {
   readonly inputDefault: FilterAction;
 }
 
-const listRuleOf = ({ from, to, src, dst, protocol, ports, action }: FilterRule): ListRule => ({
-  from: [{ network: from, prefixes: src }],
-  to: [{ network: to, prefixes: dst }],
-  services: spansOf(protocol, ports),
-  action,
+const listRuleOf = ({ services, ...rule }: FilterRule): ListRule => ({
+  ...rule,
+  services: merged(services.flatMap(({ protocol, ports }) => spansOf(protocol, ports))),
 });
 
 /** A filter's list as the analysis reads it. Answers to what was let through are no question here. */

@@ -1,7 +1,7 @@
 import type { PlanIndex, Segment, Wall } from "../plan";
 import { formatPrefix } from "../address";
-import { INTERNET } from "../policy";
-import type { CompiledRule, Side } from "../rules";
+import { INTERNET, type Side } from "../policy";
+import type { CompiledRule } from "../rules";
 import { serviceWords, type PlannedList, type Purpose } from "../walls";
 import { segmentsInOrder } from "./segment-sheet";
 

@@ -57,12 +57,9 @@ export const universeOfCase = ({ universe: { stations, router } }: CaseSite): Un
 export const listOfCase = ({ rules, defaultForward, defaultInput }: CaseList): RuleList =>
   ruleListOf({
     rules: rules.map(({ from, to, src, dst, proto, dports, action }) => ({
-      from,
-      to,
-      src: src?.map(net) ?? null,
-      dst: dst?.map(net) ?? null,
-      protocol: proto,
-      ports: dports,
+      from: [{ network: from, prefixes: src?.map(net) ?? null }],
+      to: [{ network: to, prefixes: dst?.map(net) ?? null }],
+      services: [{ protocol: proto, ports: dports }],
       action,
     })),
     forwardDefault: defaultForward,

@@ -1,20 +1,11 @@
 import { byNaturalText } from "../kernel";
 import { isGateway, type Derived, type Device, type PlanIndex } from "../plan";
 import { doorsInOrder } from "../policy";
-import { compileWishes, packetsIn, type CompiledRule, type Wish } from "../rules";
-import { coarsened, type CoarseUniverse } from "./coarse";
-import { universeAt } from "./universe-at";
-import { wishesAt, type Purpose } from "./wishes";
+import { compileWishes, type CompiledRule } from "../rules";
+import { intentAt, type IntentAt, type Purpose } from "./wishes";
 
 /** The rule list that a device needs, so that the walls are as they are meant to be. */
-export interface PlannedList {
-  readonly device: Device;
-  /** The packets that can meet it; segments of a zone that nothing tells apart are one network there. */
-  readonly universe: CoarseUniverse;
-  /** How many packets that are. */
-  readonly packets: bigint;
-  /** What is intended, each wall for itself. */
-  readonly wishes: readonly Wish<Purpose>[];
+export interface PlannedList extends IntentAt {
   /** In the order in which they are entered, behind the rule that lets answers pass. Where none fits: dropped. */
   readonly rules: readonly CompiledRule<Purpose>[];
 }
@@ -36,21 +27,9 @@ function inOrder(index: PlanIndex, rules: readonly CompiledRule<Purpose>[]): Com
     .map(({ rule }) => rule);
 }
 
-/** The segments in which a forward points at one host: not all addresses there are alike. */
-const hostSegments = ({ plan }: PlanIndex): Set<string> =>
-  new Set([...plan.forward.values()].flatMap(({ host }) => plan.host.get(host)?.segment ?? []));
-
 function plannedList(index: PlanIndex, device: Device): PlannedList {
-  const whole = universeAt(index, device);
-  const universe = coarsened(index, whole, hostSegments(index));
-  const wishes = wishesAt(index, universe);
-  return {
-    device,
-    universe,
-    packets: packetsIn(whole),
-    wishes,
-    rules: inOrder(index, compileWishes(universe, wishes)),
-  };
+  const intent = intentAt(index, device, []);
+  return { ...intent, rules: inOrder(index, compileWishes(intent.universe, intent.wishes)) };
 }
 
 /** The planned list of every device that filters, by its id. */

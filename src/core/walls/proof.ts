@@ -1,7 +1,7 @@
 import type { PlanIndex, Zone } from "../plan";
 import { INTERNET, networkOfSegment, zonesInOrder } from "../policy";
 import { closedList, compareLists, type Difference, type RuleList } from "../rules";
-import type { PlannedList } from "./planned-list";
+import type { IntentAt } from "./wishes";
 
 /** An ordered pair of a zone or the internet, and a zone, the internet or the device itself. */
 export interface ProvenPair {
@@ -22,8 +22,8 @@ export interface Proof {
 type End = Zone | "internet" | "gateway";
 
 /** Lays a list beside what the walls intend at that device, over every packet that can meet it. */
-export function proveList(index: PlanIndex, planned: PlannedList, list: RuleList): Proof {
-  const { universe, wishes } = planned;
+export function proveList(index: PlanIndex, intent: IntentAt, list: RuleList): Proof {
+  const { universe, wishes } = intent;
   const intended = closedList(wishes.map((wish) => ({ ...wish, action: "accept" as const })));
   const { byPair } = compareLists(universe, intended, list);
   const zoneOf = (network: string): string => {
@@ -36,7 +36,7 @@ export function proveList(index: PlanIndex, planned: PlannedList, list: RuleList
     const key = `${from}>${to}`;
     if (!differing.has(key)) differing.set(key, difference);
   }
-  const present = presentPairs(planned, zoneOf);
+  const present = presentPairs(intent, zoneOf);
   const key = (end: End): string => {
     if (typeof end !== "string") return end.id;
     return end === "gateway" ? "router" : INTERNET;
@@ -48,11 +48,11 @@ export function proveList(index: PlanIndex, planned: PlannedList, list: RuleList
       return present.has(pair) ? [{ from, to, difference: differing.get(pair) ?? null }] : [];
     }),
   );
-  return { pairs, packets: planned.packets };
+  return { pairs, packets: intent.packets };
 }
 
 /** The pairs of zones between which packets can meet the device. */
-function presentPairs({ universe }: PlannedList, zoneOf: (network: string) => string): Set<string> {
+function presentPairs({ universe }: IntentAt, zoneOf: (network: string) => string): Set<string> {
   const pairs = new Set<string>();
   const leg = (network: string) => universe.legs?.get(network) ?? network;
   for (const [from, spans] of universe.stations) {

@@ -1,8 +1,9 @@
-import { putInto } from "../kernel";
-import type { PlanIndex, Wall } from "../plan";
-import { INTERNET, networkOfSegment, WALL_RULES, type Network, type WallRule } from "../policy";
-import { spansOf, type Side, type Wish } from "../rules";
-import type { CoarseUniverse } from "./coarse";
+import type { Device, PlanIndex, Wall } from "../plan";
+import { WALL_RULES, type FilterRule, type WallRule } from "../policy";
+import { merged, packetsIn, spansOf, type Wish } from "../rules";
+import { coarsened, type CoarseUniverse } from "./coarse";
+import { ontoNetworks, segmentsToldApart } from "./onto-networks";
+import { universeAt } from "./universe-at";
 
 /** What a rule is there for: a wall's door, or something that has to work for everyone. */
 export interface Purpose {
@@ -10,14 +11,15 @@ export interface Purpose {
   readonly why: string;
 }
 
-/** The networks of each zone that the device has a way to. */
-function networksByZone({ plan }: PlanIndex, { stations }: CoarseUniverse): Map<Network, string[]> {
-  const networks = new Map<Network, string[]>();
-  for (const network of stations.keys()) {
-    const segment = plan.segment.get(network);
-    if (segment !== undefined) putInto(networks, networkOfSegment(segment), network);
-  }
-  return networks;
+/** What is intended at a device, over the packets that can meet it. */
+export interface IntentAt {
+  readonly device: Device;
+  /** The packets that can meet it; segments of a zone that nothing tells apart are one network there. */
+  readonly universe: CoarseUniverse;
+  /** How many packets that are. */
+  readonly packets: bigint;
+  /** What shall pass, each wall for itself. */
+  readonly wishes: readonly Wish<Purpose>[];
 }
 
 /** The same purpose is one value, so that wishes that are joined name it once. */
@@ -34,19 +36,17 @@ class Purposes {
   }
 }
 
-/** What the walls intend to let pass at a device, each wall for itself, over the segments that it has a way to. */
-export function wishesAt(index: PlanIndex, universe: CoarseUniverse): Wish<Purpose>[] {
-  const networks = networksByZone(index, universe);
+/** What the walls intend at a device; `beside` are other rules that shall be laid beside it. */
+export function intentAt(index: PlanIndex, device: Device, beside: readonly FilterRule[]): IntentAt {
+  const whole = universeAt(index, device);
+  const { rules } = index.derived(WALL_RULES);
+  const universe = coarsened(index, whole, segmentsToldApart(index, [...rules, ...beside]));
+  const onto = ontoNetworks(index, universe);
   const purposes = new Purposes();
-  const sides = (network: Network, prefixes: Side["prefixes"]): Side[] => {
-    if (network === "router" || network === "any") return [{ network, prefixes }];
-    const names = network === INTERNET ? [INTERNET] : (networks.get(network) ?? []);
-    return names.filter((name) => universe.stations.has(name)).map((name) => ({ network: name, prefixes }));
-  };
-  return index.derived(WALL_RULES).rules.flatMap((rule) => {
-    const [from, to] = [sides(rule.from, rule.src), sides(rule.to, rule.dst)];
-    return from.length === 0 || to.length === 0
-      ? []
-      : [{ from, to, services: spansOf(rule.protocol, rule.ports), serves: [purposes.of(rule)] }];
+  const wishes = rules.flatMap((rule) => {
+    const [from, to] = [onto(rule.from), onto(rule.to)];
+    const services = merged(rule.services.flatMap(({ protocol, ports }) => spansOf(protocol, ports)));
+    return from.length === 0 || to.length === 0 ? [] : [{ from, to, services, serves: [purposes.of(rule)] }];
   });
+  return { device, universe, packets: packetsIn(whole), wishes };
 }

@@ -1,0 +1,135 @@
+import type { Derived, Device, PlanIndex, Rule, Wall } from "../plan";
+import { FOUND_LISTS, type FoundList } from "../policy";
+import {
+  type Allowed,
+  allowedBetween,
+  coverOfRule,
+  listSpace,
+  ruleListOf,
+  ruleStates,
+  type Cover,
+  type ListSpace,
+  type RuleList,
+  type RuleState,
+} from "../rules";
+import { ontoNetworks } from "./onto-networks";
+import { intentAt, type IntentAt } from "./wishes";
+
+/** The list that stands on a device, with what each of its rules comes to. */
+export interface StandingList extends IntentAt {
+  readonly space: ListSpace;
+  readonly list: RuleList;
+  /** The rules that are on, in the list's order. */
+  readonly rules: readonly Rule[];
+  /** The zone of each network, and the network of each segment. */
+  readonly zones: ReadonlyMap<string, string>;
+  readonly networks: ReadonlyMap<string, string>;
+  /** What has been asked of it so far, by the pair of networks. */
+  readonly known: Map<string, Allowed | null>;
+  /** What becomes of each of them. */
+  readonly states: readonly RuleState[];
+}
+
+function standingList(index: PlanIndex, device: Device, found: FoundList): StandingList {
+  const intent = intentAt(index, device, found.rules);
+  const onto = ontoNetworks(index, intent.universe);
+  const list = ruleListOf({
+    ...found,
+    rules: found.rules.map((rule) => ({ ...rule, from: onto(rule.from), to: onto(rule.to) })),
+  });
+  const space = listSpace(intent.universe, list);
+  const zones = new Map(
+    [...intent.universe.members.keys()].flatMap((network) => {
+      const segment = index.plan.segment.get(network);
+      return segment === undefined ? [] : [[network, segment.zone]];
+    }),
+  );
+  return {
+    ...intent,
+    space,
+    list,
+    zones,
+    networks: new Map(
+      [...intent.universe.members].flatMap(([network, members]) =>
+        members.map((one) => [one, network] as const),
+      ),
+    ),
+    known: new Map(),
+    rules: found.rules.map(({ rule }) => rule),
+    states: ruleStates(space),
+  };
+}
+
+/** The lists that stand on devices, by the device's id. */
+export const STANDING_LISTS: Derived<ReadonlyMap<string, StandingList>> = {
+  reads: [
+    "rule",
+    "wall",
+    "zone",
+    "segment",
+    "vlan",
+    "scope",
+    "interface",
+    "forward",
+    "host",
+    "device",
+    "line",
+    "port",
+  ],
+  make: (index) =>
+    new Map(
+      [...index.derived(FOUND_LISTS)].flatMap(([id, found]) => {
+        const device = index.plan.device.get(id);
+        return device === undefined ? [] : [[id, standingList(index, device, found)]];
+      }),
+    ),
+};
+
+/**
+ * What the list lets through from a segment to another, to the internet or to the device itself; null where no
+ * such packet comes by.
+ */
+function allowedAt(
+  { networks, zones, space, known }: StandingList,
+  from: string,
+  to: string | "internet" | "gateway",
+): Allowed | null {
+  const source = networks.get(from) ?? from;
+  const aim = to === "gateway" ? "router" : (networks.get(to) ?? to);
+  // Two that nothing tells apart are treated as the first of their zone and one of the others.
+  const target =
+    source === aim
+      ? ([...zones.keys()].find((one) => one !== source && zones.get(one) === zones.get(source)) ?? aim)
+      : aim;
+  const key = `${source}>${target}`;
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  const allowed = allowedBetween(space, { name: from, networks: [source] }, { name: to, networks: [target] });
+  known.set(key, allowed);
+  return allowed;
+}
+
+/**
+ * How far the list that stands on a device opens from a segment to another, the internet or its own pages: what
+ * only some may counts as a door for services.
+ */
+export function standingDoor(
+  index: PlanIndex,
+  device: string,
+  from: string,
+  to: string | "internet" | "gateway",
+): Wall["door"] {
+  const standing = index.derived(STANDING_LISTS).get(device);
+  const state = standing === undefined ? "closed" : (allowedAt(standing, from, to)?.state ?? "closed");
+  return state === "mixed" ? "services" : state;
+}
+
+/** Why a rule never decides, with the rules that take all it would; null for one that does, or is off. */
+export function coverOf(
+  { space, rules }: StandingList,
+  id: string,
+): (Cover & { by: readonly Rule[] }) | null {
+  const at = rules.findIndex((rule) => rule.id === id);
+  const cover = at < 0 ? null : coverOfRule(space, at);
+  return cover === null ? null : { ...cover, by: cover.coveredBy.flatMap((place) => rules[place] ?? []) };
+}
