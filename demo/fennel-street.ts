@@ -212,6 +212,7 @@ export function fennelStreet(): Plan {
   people(site);
   gear(site);
   walls(site);
+  rulesFound(site);
   // Two neighbours were set up on one day, and both by default on channel 1.
   site
     .radios("Waiting room AP", 1, 36, ["Office AP", "Consult AP"])
@@ -388,4 +389,28 @@ function walls(site: SiteBuilder): void {
     edits.patch("interface", id("interface", "Gateway/Fibre line"), { addresses4: [ip("203.0.113.24")] }),
   );
   site.patchSegment("Guests", { visit: { perHour: 12, staySeconds: 2400, openSeconds: 32_400 } });
+}
+
+/** What was read from the gateway on the first visit: somebody has been at it before, in a hurry. */
+function rulesFound(site: SiteBuilder): void {
+  site.rules("Gateway", [
+    ["Practice, Payment, zone Building", "Gateway", "udp 67-68, dns, tcp 53, ping", "accept", ""],
+    ["Clinical, Visitors", "Gateway", "udp 67-68, ping", "accept", "their names come from elsewhere"],
+    ["Servers", "Gateway", "ping", "accept", ""],
+    ["Practice", "Practice", "any", "accept", "desks and phones"],
+    ["zone Building", "zone Building", "any", "accept", "cameras and controls"],
+    ["Kit", "Gateway", "any", "accept", "the pages, from Kit only"],
+    ["Practice", "Internet", "any", "accept", "mail, records, updates"],
+    ["Visitors", "Internet", "any", "accept", "that is all they get"],
+    ["Practice", "Internet", "tcp 25", "drop", "no mail past the records"],
+    ["Kit", "Internet", "https, ntp", "accept", "updates only"],
+    ["Payment", "Internet", "https", "accept", "card acquirer"],
+    ["Practice", "Servers", "dns, files, https", "accept", "records and names"],
+    ["Staff", "Servers", "files", "accept", "records, asked for twice"],
+    ["Clinical", "Servers", "dns, files", "accept", "records and names"],
+    ["Practice", "Clinical", "dicom, https", "accept", "images on the desks"],
+    ["Practice", "zone Building", "any", "accept", "reception could not see the door"],
+    ["Kit", "Servers", "radius", "accept", "sign-in of ports and wireless"],
+    ["any", "any", "any", "drop", "the rest"],
+  ]);
 }

@@ -25,7 +25,7 @@ import {
   type WallEnd,
   PlanIndex,
 } from "../src/core/plan";
-import { asLabel, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
+import { asLabel, addDevice, fieldsOf, readRuleTable, type PortRole } from "../src/core/planners";
 import { DEVICE_MODELS } from "../src/core/catalogue";
 import { SERVICES } from "../src/core/policy";
 import { adoptHosts, hostLines } from "../src/core/survey";
@@ -448,6 +448,22 @@ export class SiteBuilder {
       services: services === "open" ? [] : services.map(service),
       reason,
     });
+    return this;
+  }
+
+  /** The list that stands on a device, one rule a row: from, to, services, action, note. */
+  rules(device: string, rows: readonly (readonly string[])[]): this {
+    const read = readRuleTable(PlanIndex.of(this.#plan()), rows);
+    if (typeof read === "string" || read.faults.length > 0)
+      throw new Error(typeof read === "string" ? read : read.faults.join(" "));
+    read.rules.forEach((fields, at) =>
+      this.#draft.put("rule", {
+        ...fields,
+        id: this.#id("rule", `${device} ${at + 1}`),
+        device: this.#id("device", device),
+        place: (at + 1) * 1000,
+      }),
+    );
     return this;
   }
 

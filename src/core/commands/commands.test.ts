@@ -3,7 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { parsePrefix, type Prefix6 } from "../address";
 import { decodeChanges, describeChanges, encodeBatch } from "../formats";
 import { must } from "../kernel";
-import { applyChanges, PlanEdits, invert, PlanIndex, vid, type Plan } from "../plan";
+import { applyChanges, BLANK_RULE, PlanEdits, invert, PlanIndex, vid, type Plan } from "../plan";
 import { guessColumns, readHostTable, readSeenTable, reconcile, seenIn } from "../register";
 import { testId } from "../testing/build-plan";
 import { COMMANDS, runOrder, type CommandName, type Order } from ".";
@@ -43,6 +43,9 @@ class Site {
     must([...this.plan[kind].values()].find((one) => one.name === name)?.id, `${kind} ${name}`);
   first = (kind: "link" | "ssid" | "gear" | "line" | "lag" | "expectation" | "template" | "hostKind") =>
     must([...this.plan[kind].keys()][0], `a ${kind}`);
+  /** The rule with that number in the list of the Gateway. */
+  rule = (number: number): string =>
+    must(this.index.rulesOf(this.named("device", "Gateway"))[number - 1]?.id, `rule ${number}`);
   port = (device: string, label: string): string =>
     must(
       this.index.portsOf(this.named("device", device)).find((port) => port.label === label)?.id,
@@ -337,6 +340,25 @@ const EXAMPLES: Examples = {
     const zone = must([...at.plan.zone.values()][0], "a zone");
     return { zone: zone.id, open: !zone.insideOpen };
   },
+  addRule: (at) => ({ device: at.named("device", "Gateway"), before: at.rule(3) }),
+  writeRules: (at) => ({
+    cells: [
+      { rule: at.rule(2), column: "from", text: "Staff, 10.24.70.0/24" },
+      { rule: at.rule(2), column: "services", text: "tcp 8443, https" },
+    ],
+  }),
+  switchRule: (at) => ({ rule: at.rule(4), what: "enabled", on: false }),
+  moveRule: (at) => ({ rule: at.rule(5), to: 2 }),
+  removeRules: (at) => ({ rules: [at.rule(1), at.rule(6)] }),
+  replaceRules: (at) => ({
+    device: at.named("device", "Gateway"),
+    rules: [{ ...BLANK_RULE, to: [{ at: "internet" }], note: "everybody out" }],
+  }),
+  adoptRules: (at) => ({ device: at.named("device", "Gateway") }),
+  filterBy: (at) => ({
+    device: at.named("device", "Gateway"),
+    fields: { list: "found", inputDefault: "reject" },
+  }),
   setWall: (at) => {
     const [from, to] = [...at.plan.zone.keys()];
     return {

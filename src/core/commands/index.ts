@@ -139,5 +139,16 @@ export {
   setRadioRules,
   setSsid,
 } from "./wireless";
+export {
+  addRule,
+  adoptRules,
+  filterBy,
+  moveRule,
+  removeRules,
+  replaceRules,
+  type RuleCell,
+  switchRule,
+  writeRules,
+} from "./rules";
 export { dropProbe, expectProbe, keepProbe, openZone, renameZone, setWall } from "./walls";
 export { COMMANDS, type CommandName } from "./registry";

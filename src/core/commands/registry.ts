@@ -6,6 +6,7 @@ import * as site from "./site";
 import * as survey from "./survey";
 import * as register from "./register";
 import * as wireless from "./wireless";
+import * as rules from "./rules";
 import * as walls from "./walls";
 
 /** Every command by what it is called in code. */
@@ -18,6 +19,7 @@ export const COMMANDS = {
   ...survey,
   ...register,
   ...wireless,
+  ...rules,
   ...walls,
 };
 export type CommandName = keyof typeof COMMANDS;

@@ -185,3 +185,14 @@ export { openDoor, setWall } from "./segments/set-wall";
 export { addSsid, BAND_WORDS, editSsid, removeSsid, setNameSchool } from "./wireless/ssid";
 export { type Paste, pasteHosts, pasteSegments } from "./register/table-paste";
 export { sizeLeases } from "./addressing/size-leases";
+export { adoptPlanned } from "./rules/adopt-list";
+export { RULE_COLUMNS, ruleCellText, type RuleColumn, writeRuleCell } from "./rules/rule-cell";
+export {
+  addRule,
+  moveRule,
+  readRuleTable,
+  replaceRules,
+  type RuleFields,
+  type RulesRead,
+  setFilter,
+} from "./rules/rule-list";

@@ -1,4 +1,4 @@
-import { asPrefix4, formatPrefix, parseIpv4, parsePrefix, type Ipv4 } from "../address";
+import { asPrefix4, asPrefix6, formatPrefix, parseIpv4, parsePrefix, type Ipv4 } from "../address";
 import { must } from "../kernel";
 import {
   BLANK_LINE,
@@ -31,6 +31,7 @@ import { WALL_RULES, type WallRule } from "./wall-rules";
 
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const net = (text: string) => must(asPrefix4(parsePrefix(text)), text);
+const net6 = (text: string) => must(asPrefix6(parsePrefix(text)), text);
 const id = testId;
 const zones = {
   staff: aZone({ id: id("zone", "a staff"), name: "Staff", insideOpen: true }),
@@ -148,11 +149,15 @@ describe("the list of a gateway", () => {
     expect([rules.established, rules.forwardDefault, rules.inputDefault]).toEqual([true, "drop", "drop"]);
   });
   test("DHCP is answered in the zones where a device serves, or a leg relays", () => {
-    const dhcp = (zone: string) => `${zone}>router | udp | 67-68,547 | accept | DHCP is answered here`;
+    const dhcp = (zone: string) => `${zone}>router | udp | 67-68 | accept | DHCP is answered here`;
     const own = aScope({ segment: staff.id, serverDevice: router.id });
     const byHost = aScope({ segment: guests.id, serverHost: server.id });
     expect(listOf({ scopes: [own] })).toContain(dhcp("Staff"));
     expect(listOf({ scopes: [own] })).not.toContain(dhcp("Guests"));
+    const six = { ...staff, prefixes6: [net6("fd00:24:0:20::/64")] };
+    const dhcp6 = dhcp("Staff").replace("67-68", "547");
+    expect(listOf({ scopes: [own] })).not.toContain(dhcp6);
+    expect(listOf({ scopes: [own], segments: [six, guests] })).toContain(dhcp6);
     expect(listOf({ scopes: [byHost] })).not.toContain(dhcp("Guests"));
     const [first, second] = legs;
     const relaying = [must(first, "a leg"), { ...must(second, "a leg"), relayTo: ip("10.24.20.5") }];

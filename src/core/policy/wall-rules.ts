@@ -64,14 +64,9 @@ function ofWall(wall: Wall): WallRule[] {
 const toRouter = (zone: Network, why: string, service: FilterService): WallRule =>
   rule(zone, "router", [service], { wall: null, why });
 
-/** What DHCP servers and relays are asked at (RFC 2131 section 4.1, RFC 8415 section 7.2). */
-const DHCP: FilterService = {
-  protocol: "udp",
-  ports: [
-    [67, 68],
-    [547, 547],
-  ],
-};
+/** What DHCP servers and relays are asked at (RFC 2131 section 4.1), and by IPv6 (RFC 8415 section 7.2). */
+const DHCP: FilterService = { protocol: "udp", ports: [[67, 68]] };
+const DHCP6: FilterService = { protocol: "udp", ports: [[547, 547]] };
 
 /**
  * What a gateway has to answer whatever the walls say: addresses, names and time where it serves them, and
@@ -84,13 +79,14 @@ function ofItself(index: PlanIndex): WallRule[] {
   const zones = (test: (segment: Segment) => boolean) => [
     ...new Set([...index.plan.segment.values()].filter(test).map(networkOfSegment)),
   ];
-  const served = zones(
-    (segment) =>
-      index.scopesOf(segment.id).some((scope) => scope.serverDevice !== null) ||
-      index.interfacesIn(segment.id).some((leg) => leg.relayTo !== null),
-  );
+  const isServed = (segment: Segment) =>
+    index.scopesOf(segment.id).some((scope) => scope.serverDevice !== null) ||
+    index.interfacesIn(segment.id).some((leg) => leg.relayTo !== null);
   return [
-    ...served.map((zone) => toRouter(zone, "DHCP is answered here", DHCP)),
+    ...zones(isServed).map((zone) => toRouter(zone, "DHCP is answered here", DHCP)),
+    ...zones((segment) => isServed(segment) && segment.prefixes6.length > 0).map((zone) =>
+      toRouter(zone, "DHCP is answered here", DHCP6),
+    ),
     ...zones((segment) => segment.dns.some((address) => own.has(String(address)))).flatMap((zone) => [
       toRouter(zone, "DNS is answered here", { protocol: "udp", ports: [[53, 53]] }),
       toRouter(zone, "DNS is answered here", { protocol: "tcp", ports: [[53, 53]] }),

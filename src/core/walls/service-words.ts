@@ -5,14 +5,8 @@ import { everyService, groupsOf, merged, spansOf, without, type ServiceSpan } fr
 
 /** What a gateway answers for everyone, beside the services of the catalogue. */
 const OWN: readonly Service[] = [
-  {
-    name: "dhcp",
-    protocol: "udp",
-    ports: [
-      [67, 68],
-      [547, 547],
-    ],
-  },
+  { name: "dhcp", protocol: "udp", ports: [[67, 68]] },
+  { name: "dhcp for IPv6", protocol: "udp", ports: [[547, 547]] },
   { name: "dns", protocol: "tcp", ports: [[53, 53]] },
 ];
 

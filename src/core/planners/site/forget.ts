@@ -1,12 +1,30 @@
-import { referencesOf, type PlanEdits } from "../../plan";
+import { referencesOf, type PlanEdits, type RuleSide } from "../../plan";
+
+const isGone = (side: RuleSide, ids: ReadonlySet<string>): boolean =>
+  (side.at === "zone" && ids.has(side.zone)) ||
+  (side.at === "segment" && ids.has(side.segment)) ||
+  (side.at === "host" && ids.has(side.host));
+
+/** An end of a rule that loses all it named would be anywhere: such a rule, which nothing can meet now, goes. */
+function forgetInRules(edits: PlanEdits, ids: ReadonlySet<string>): void {
+  for (const rule of edits.all("rule")) {
+    const from = rule.from.filter((side) => !isGone(side, ids));
+    const to = rule.to.filter((side) => !isGone(side, ids));
+    const loses = (left: readonly RuleSide[], had: readonly RuleSide[]) => left.length === 0 && had.length > 0;
+    if (ids.has(rule.device) || loses(from, rule.from) || loses(to, rule.to)) edits.remove("rule", rule.id);
+    else if (from.length < rule.from.length || to.length < rule.to.length)
+      edits.patch("rule", rule.id, { from, to });
+  }
+}
 
 /**
- * Takes what only points at entities off before they go: kept probes, forwards, servers of sign-in profiles,
- * bindings by hand.
+ * Takes what only points at entities off before they go: kept probes, forwards, rules, servers of sign-in
+ * profiles, bindings by hand.
  */
 export function forget(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const forward of edits.all("forward"))
     if (ids.has(forward.host) || ids.has(forward.line)) edits.remove("forward", forward.id);
+  forgetInRules(edits, ids);
   const kept = new Set(edits.all("forward").map((forward) => forward.id));
   for (const expectation of edits.all("expectation")) {
     const { goal } = expectation.question;

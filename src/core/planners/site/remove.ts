@@ -20,6 +20,7 @@ function leaveSegment(edits: PlanEdits, id: string): void {
 function removeZone(edits: PlanEdits, zone: string): void {
   const isIt = (end: WallEnd) => end.at === "zone" && end.zone === zone;
   for (const wall of edits.all("wall")) if (isIt(wall.from) || isIt(wall.to)) edits.remove("wall", wall.id);
+  forget(edits, new Set([zone]));
   edits.remove("zone", zone);
 }
 

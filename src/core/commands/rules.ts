@@ -1,0 +1,96 @@
+import { nameOf, type Device } from "../plan";
+import {
+  addRule as addRuleIn,
+  adoptPlanned,
+  moveRule as moveRuleIn,
+  replaceRules as replaceRulesIn,
+  RULE_COLUMNS,
+  type RuleColumn,
+  type RuleFields,
+  setFilter,
+  writeRuleCell,
+} from "../planners";
+import { counted } from "../repairs";
+import { command, inTurn } from "./command";
+
+export const addRule = command<{
+  readonly device: string;
+  /** The rule that it stands before; null for the end of the list. */
+  readonly before: string | null;
+}>("add-rule", {
+  says: ({ device, before }, index) =>
+    before === null
+      ? `New rule at the end of the list on ${nameOf(index, "device", device)}`
+      : `New rule before ${nameOf(index, "rule", before)}`,
+  run: (context, { device, before }) => addRuleIn(context, { device, before, fields: {} }),
+});
+
+/** A cell of the list of rules with what is written in it. */
+export interface RuleCell {
+  readonly rule: string;
+  readonly column: RuleColumn;
+  readonly text: string;
+}
+
+const columnWord = (column: RuleColumn): string =>
+  RULE_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+
+export const writeRules = command<{ readonly cells: readonly RuleCell[] }>("write-rules", {
+  says: ({ cells }, index) => {
+    const [cell] = cells;
+    if (cells.length !== 1 || cell === undefined) return `${counted(cells.length, "cell", "cells")} of rules`;
+    return `${nameOf(index, "rule", cell.rule)}, ${columnWord(cell.column)}: ${cell.text || "nothing"}`;
+  },
+  run: (context, { cells }) => inTurn(...cells.map((cell) => () => writeRuleCell(context, cell))),
+});
+
+export const switchRule = command<{
+  readonly rule: string;
+  readonly what: "enabled" | "log";
+  readonly on: boolean;
+}>("switch-rule", {
+  says: ({ rule, what, on }, index) =>
+    `${nameOf(index, "rule", rule)}: ${what === "enabled" ? "" : "recorded "}${on ? "on" : "off"}`,
+  run: ({ edits }, { rule, what, on }) => edits.patch("rule", rule, { [what]: on }),
+});
+
+export const moveRule = command<{ readonly rule: string; readonly to: number }>("move-rule", {
+  says: ({ rule, to }, index) => `Moved ${nameOf(index, "rule", rule)} to number ${to}`,
+  run: (context, args) => moveRuleIn(context, args),
+});
+
+export const removeRules = command<{ readonly rules: readonly string[] }>("remove-rules", {
+  says: ({ rules }, index) =>
+    rules.length === 1 && rules[0] !== undefined
+      ? `Removed ${nameOf(index, "rule", rules[0])}`
+      : `Removed ${counted(rules.length, "rule", "rules")}`,
+  run: ({ edits }, { rules }) => rules.forEach((rule) => edits.remove("rule", rule)),
+});
+
+export const replaceRules = command<{ readonly device: string; readonly rules: readonly RuleFields[] }>(
+  "replace-rules",
+  {
+    says: ({ device, rules }, index) =>
+      `Read the list on ${nameOf(index, "device", device)}: ${counted(rules.length, "rule", "rules")}`,
+    run: (context, args) => replaceRulesIn(context, args),
+    log: ({ device, rules }) => ({ device, count: rules.length }),
+  },
+);
+
+export const adoptRules = command<{ readonly device: string }>("adopt-rules", {
+  says: ({ device }, index) => `The rules that its walls need stand on ${nameOf(index, "device", device)}`,
+  run: (context, { device }) => adoptPlanned(context, device),
+});
+
+export const filterBy = command<{ readonly device: string; readonly fields: Partial<Device["filter"]> }>(
+  "filter-by",
+  {
+    says: ({ device, fields }, index) => {
+      const name = nameOf(index, "device", device);
+      if (fields.list !== undefined)
+        return `${name} filters by ${fields.list === "planned" ? "what its walls need" : "the list that stands on it"}`;
+      return `${name}: what no rule takes, and answers`;
+    },
+    run: (context, { device, fields }) => setFilter(context, device, fields),
+  },
+);

@@ -1,0 +1,66 @@
+import { BLANK_RULE, type PlanIndex, type RuleSide, type Service } from "../../plan";
+import { INTERNET, type Side } from "../../policy";
+import { everyService, groupsOf, without, type CompiledRule } from "../../rules";
+import { PLANNED_LISTS, type PlannedList, type Purpose } from "../../walls";
+import type { EditContext, Refusal } from "../planner";
+import { replaceRules, setFilter, type RuleFields } from "./rule-list";
+
+/** The ends of a planned rule as ends of a rule that stands on a device: zones where all of their segments are meant. */
+function sidesOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Side[]): RuleSide[] {
+  const segments = new Set(
+    sides
+      .filter(({ prefixes }) => prefixes === null)
+      .flatMap(({ network }) => universe.members.get(network) ?? []),
+  );
+  const zones = [...index.plan.zone.keys()].filter((zone) => {
+    const own = index.groups("segmentsByZone").get(zone) ?? [];
+    return own.length > 0 && own.every(({ id }) => segments.has(id));
+  });
+  const single = [...segments].filter((id) => !zones.includes(index.plan.segment.get(id)?.zone ?? ""));
+  return [
+    ...zones.map((zone): RuleSide => ({ at: "zone", zone })),
+    ...single
+      .filter((id) => index.plan.segment.has(id))
+      .map((segment): RuleSide => ({ at: "segment", segment })),
+    ...sides.flatMap(({ network, prefixes }): RuleSide[] => {
+      if (prefixes !== null) return prefixes.map((prefix) => ({ at: "prefix", prefix }));
+      if (network === INTERNET) return [{ at: "internet" }];
+      return network === "router" ? [{ at: "gateway" }] : [];
+    }),
+  ];
+}
+
+/** The services of a planned rule: what has ports by its numbers; none where it is everything. */
+function servicesOf({ services }: CompiledRule<Purpose>): Service[] {
+  if (without([...everyService(4)], services).length === 0) return [];
+  return groupsOf(services).flatMap(({ protocol, ports }): Service[] => {
+    if (typeof protocol === "number") return [];
+    const all = ports === null || (ports.length === 1 && ports[0]?.[0] === 0 && ports[0][1] === 65_535);
+    if (all) return [{ name: protocol, protocol, ports: [] }];
+    const first = ports[0]?.[0] ?? 0;
+    return [{ name: `${protocol} ${first}`, protocol, ports: ports.map(([low, high]) => [low, high]) }];
+  });
+}
+
+/** The rules that a device's walls need, as rules that stand on it. */
+export function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields[] {
+  return planned.rules.map((rule) => ({
+    ...BLANK_RULE,
+    from: sidesOf(index, planned, rule.from),
+    to: sidesOf(index, planned, rule.to),
+    services: servicesOf(rule),
+    note: [...new Set(rule.serves.map(({ why }) => why).filter((why) => why !== ""))]
+      .join("; ")
+      .slice(0, 120),
+  }));
+}
+
+/** Notes that the rules its walls need stand on the device now, in place of those that stood there. */
+export function adoptPlanned(context: EditContext, device: string): Refusal {
+  const planned = context.index.derived(PLANNED_LISTS).get(device);
+  if (planned === undefined) return "That device filters nothing: it is no gateway and no firewall.";
+  return (
+    replaceRules(context, { device, rules: adoptedRules(context.index, planned) }) ??
+    setFilter(context, device, { forwardDefault: "drop", inputDefault: "drop", established: true })
+  );
+}
