@@ -1,6 +1,7 @@
 import { CONVENTIONS, type Plan } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { FENNEL_STREET } from "./surveys";
+import { rulesOn } from "./rule-list";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const ALL = [10, 20, 30, 40, 50, 60, 70, 80, 90].map(v);
@@ -393,7 +394,7 @@ function walls(site: SiteBuilder): void {
 
 /** What was read from the gateway on the first visit: somebody has been at it before, in a hurry. */
 function rulesFound(site: SiteBuilder): void {
-  site.rules("Gateway", [
+  rulesOn(site, "Gateway", [
     ["Practice, Payment, zone Building", "Gateway", "udp 67-68, dns, tcp 53, ping", "accept", ""],
     ["Clinical, Visitors", "Gateway", "udp 67-68, ping", "accept", "their names come from elsewhere"],
     ["Servers", "Gateway", "ping", "accept", ""],

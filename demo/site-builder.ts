@@ -25,9 +25,9 @@ import {
   type WallEnd,
   PlanIndex,
 } from "../src/core/plan";
-import { asLabel, addDevice, fieldsOf, readRuleTable, type PortRole } from "../src/core/planners";
+import { asLabel, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
 import { DEVICE_MODELS } from "../src/core/catalogue";
-import { SERVICES } from "../src/core/policy";
+import { servicesNamed } from "../src/core/policy";
 import { adoptHosts, hostLines } from "../src/core/survey";
 import { testId } from "../src/core/testing/build-plan";
 import { surveyEntities, type SurveyText } from "../src/core/testing/survey-plan";
@@ -38,11 +38,10 @@ export const net = (text: string): Prefix4 => {
   return must(prefix?.family === 4 ? prefix : null, text);
 };
 export const v = (n: number): Vid => must(asVid(n), `${n}`);
-const service = (name: string): Service =>
-  must(
-    SERVICES.find((s) => s.name === name),
-    name,
-  );
+const service = (name: string): readonly Service[] => {
+  const parts = servicesNamed(name);
+  return must(parts.length === 0 ? null : parts, name);
+};
 
 interface SegmentRow {
   mark: string;
@@ -445,25 +444,9 @@ export class SiteBuilder {
       from: end(from),
       to: end(to),
       door: services === "open" ? "open" : "services",
-      services: services === "open" ? [] : services.map(service),
+      services: services === "open" ? [] : services.flatMap(service),
       reason,
     });
-    return this;
-  }
-
-  /** The list that stands on a device, one rule a row: from, to, services, action, note. */
-  rules(device: string, rows: readonly (readonly string[])[]): this {
-    const read = readRuleTable(PlanIndex.of(this.#plan()), rows);
-    if (typeof read === "string" || read.faults.length > 0)
-      throw new Error(typeof read === "string" ? read : read.faults.join(" "));
-    read.rules.forEach((fields, at) =>
-      this.#draft.put("rule", {
-        ...fields,
-        id: this.#id("rule", `${device} ${at + 1}`),
-        device: this.#id("device", device),
-        place: (at + 1) * 1000,
-      }),
-    );
     return this;
   }
 

@@ -32,7 +32,7 @@ import {
   type EntityOf,
   type Plan,
 } from "../plan";
-import { addDevice, paintPorts, renumber } from "../planners";
+import { addDevice, adoptPlanned, paintPorts, readRuleTable, renumber } from "../planners";
 import { testId } from "../testing/build-plan";
 import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
 import type { Finding } from "./check";
@@ -756,7 +756,39 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     },
     /Visitors has a door to the gateway's own pages/,
   ],
+  [
+    "list-lets-more",
+    (d) => listWith(d, 1, ["Lodger", "Household", "tcp 22", "accept"]),
+    /Lodger to Home gets more than the wall means: ssh\./,
+  ],
+  [
+    "list-stops-more",
+    (d) => listWith(d, 1, ["Lodger", "Internet", "tcp 25, udp 4500", "drop"]),
+    /The list on Gateway stops Lodger to Internet: TCP 25, UDP 4500\./,
+  ],
+  [
+    "rule-never-reached",
+    (d) => listWith(d, 900_000, ["Lodger", "Internet", "https", "drop"]),
+    /Rule 7 of Gateway is never reached: rule 3 before it does otherwise\./,
+  ],
+  [
+    "rule-can-go",
+    (d) => listWith(d, 900_000, ["any", "any", "any", "drop"]),
+    /Rule 7 of Gateway can go: without it every packet gets the same\./,
+  ],
 ];
+
+/** The rules that the home's walls need stand on its gateway, and one more. */
+function listWith(d: PlanEdits, place: number, row: readonly string[]): void {
+  let count = 0;
+  const ids = () => testId("rule", `${(count += 1)}`);
+  const index = PlanIndex.of(d.plan);
+  const device = find(d, "device", "Gateway").id;
+  expect(adoptPlanned({ edits: d, index, ids }, device)).toBeNull();
+  const read = readRuleTable(index, [row]);
+  const [rule] = typeof read === "string" ? [] : read.rules;
+  d.put("rule", { ...must(rule, "the rule is read"), id: ids(), device, place });
+}
 
 /** A second switch in a barn, joined by fibre to the hall's. */
 function fibreTo(d: PlanEdits, link: Partial<Link>, near: Optic, far: Optic): void {

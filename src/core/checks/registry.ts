@@ -65,6 +65,7 @@ import {
   snoopingWithoutTrust,
 } from "./guards/protections";
 import { managementReachable, pastTheWalls } from "./walls/reached";
+import { listLetsMore, listStopsMore, ruleCanGo, ruleNeverReached } from "./walls/standing-lists";
 import { edgeOnUplink, guardShutsCable, loopWithoutTree } from "./trees/trees";
 import { rootAtTheEdge, rootByAccident, secondRootMissing } from "./trees/roots";
 import { regionsDiffer, treeKindsMixed, treeTooDeep } from "./trees/regions";
@@ -180,6 +181,10 @@ export const CHECKS: readonly AnyCheck[] = [
   gatewayDoesNotAnswer,
   pastTheWalls,
   managementReachable,
+  listLetsMore,
+  listStopsMore,
+  ruleNeverReached,
+  ruleCanGo,
 ];
 
 const BY_CODE = new Map(CHECKS.map((check) => [check.code, check]));

@@ -52,6 +52,13 @@ export interface Cell<C extends string> {
   readonly column: C;
 }
 
+/** A block of texts that is pasted onto rows; rows beyond `onto` are new. */
+export interface Pasted<C extends string> {
+  readonly rows: readonly (readonly string[])[];
+  readonly from: C;
+  readonly onto: readonly string[];
+}
+
 /** Writes cells one after another; the first refusal is the answer. */
 export const eachCell = <C extends string>(
   cells: readonly Cell<C>[],

@@ -1,3 +1,4 @@
+/* eslint-disable max-lines -- one list: an example for every command */
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { parsePrefix, type Prefix6 } from "../address";
@@ -347,6 +348,16 @@ const EXAMPLES: Examples = {
       { rule: at.rule(2), column: "services", text: "tcp 8443, https" },
     ],
   }),
+  pasteRules: (at) => ({
+    device: at.named("device", "Gateway"),
+    rows: [
+      ["Staff", "Internet", "https"],
+      ["Kit", "any", "tcp 22, udp 161", "reject", "for the auditors"],
+    ],
+    from: "from",
+    onto: [at.rule(2)],
+  }),
+  clearRules: (at) => ({ cells: [{ row: at.rule(6), column: "note" }] }),
   switchRule: (at) => ({ rule: at.rule(4), what: "enabled", on: false }),
   moveRule: (at) => ({ rule: at.rule(5), to: 2 }),
   removeRules: (at) => ({ rules: [at.rule(1), at.rule(6)] }),

@@ -3,6 +3,7 @@ import {
   addRule as addRuleIn,
   adoptPlanned,
   moveRule as moveRuleIn,
+  pasteRules as pasteRulesInto,
   replaceRules as replaceRulesIn,
   RULE_COLUMNS,
   type RuleColumn,
@@ -11,7 +12,8 @@ import {
   writeRuleCell,
 } from "../planners";
 import { counted } from "../repairs";
-import { command, inTurn } from "./command";
+import { command, eachCell, inTurn, type Cell, type Pasted } from "./command";
+import { emptied, pasted } from "./says";
 
 export const addRule = command<{
   readonly device: string;
@@ -42,6 +44,22 @@ export const writeRules = command<{ readonly cells: readonly RuleCell[] }>("writ
     return `${nameOf(index, "rule", cell.rule)}, ${columnWord(cell.column)}: ${cell.text || "nothing"}`;
   },
   run: (context, { cells }) => inTurn(...cells.map((cell) => () => writeRuleCell(context, cell))),
+});
+
+export const pasteRules = command<Pasted<RuleColumn> & { readonly device: string }>("paste-rules", {
+  says: ({ rows, device }, index) => pasted(rows, `the rules on ${nameOf(index, "device", device)}`),
+  run: (context, args) => pasteRulesInto(context, args),
+  log: ({ rows, from, device }) => ({ rows: rows.length, from, device }),
+});
+
+export const clearRules = command<{ readonly cells: readonly Cell<RuleColumn>[] }>("clear-rules", {
+  says: ({ cells }) => emptied(cells, "the rules"),
+  run: (context, { cells }) =>
+    eachCell(cells, (rule, column) =>
+      column === "action"
+        ? "A rule has an action: write accept, drop or reject."
+        : writeRuleCell(context, { rule, column, text: "" }),
+    ),
 });
 
 export const switchRule = command<{
@@ -88,7 +106,9 @@ export const filterBy = command<{ readonly device: string; readonly fields: Part
     says: ({ device, fields }, index) => {
       const name = nameOf(index, "device", device);
       if (fields.list !== undefined)
-        return `${name} filters by ${fields.list === "planned" ? "what its walls need" : "the list that stands on it"}`;
+        return fields.list === "planned"
+          ? `${name} filters by what its walls need`
+          : `${name} filters by the list that stands on it`;
       return `${name}: what no rule takes, and answers`;
     },
     run: (context, { device, fields }) => setFilter(context, device, fields),

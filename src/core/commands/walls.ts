@@ -1,5 +1,6 @@
 import { nameOf, wallEndName, type ProbeQuestion, type Service, type Wall, type WallEnd } from "../plan";
 import { keepProbe as keepProbeIn, setExpected, setWall as setWallBetween } from "../planners";
+import { serviceNames } from "../policy";
 import { command } from "./command";
 
 export const renameZone = command<{ readonly zone: string; readonly name: string }>("rename-zone", {
@@ -22,7 +23,7 @@ export const setWall = command<{
 }>("set-wall", {
   says: ({ from, to, door, services }, index) =>
     `Wall ${wallEndName(index, from)} to ${wallEndName(index, to)}: ` +
-    (door === "services" ? services.map((service) => service.name).join(", ") : door),
+    (door === "services" ? serviceNames(services).join(", ") : door),
   run: ({ edits, ids }, { from, to, door, services, reason }) =>
     setWallBetween(edits, ids, { from, to, door, services, reason }),
 });

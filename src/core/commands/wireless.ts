@@ -20,7 +20,7 @@ import {
   type SsidColumn,
 } from "../planners";
 import { RADIO_SETS } from "../wireless";
-import { command, eachCell, type Cell } from "./command";
+import { command, eachCell, type Cell, type Pasted } from "./command";
 import { chose, count, emptied, pasted, wrote } from "./says";
 
 const deviceName = (index: PlanIndex, id: string): string => nameOf(index, "device", id);
@@ -73,12 +73,6 @@ export const editSsidText = command<{
   says: ({ ssid, column, text }, index) => wrote(ssidName(index, ssid), column, text),
   run: (context, { ssid, column, text }) => editSsidCell(context, ssid, column, text),
 });
-
-interface Pasted<C> {
-  readonly rows: readonly (readonly string[])[];
-  readonly from: C;
-  readonly onto: readonly string[];
-}
 
 export const pasteSsids = command<Pasted<SsidColumn>>("paste-ssids", {
   says: ({ rows }) => pasted(rows, "the wireless names"),

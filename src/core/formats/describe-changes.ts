@@ -100,6 +100,10 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   upMbps: "up Mbit/s",
   vlanTag: "tag wanted",
   bpduGuard: "BPDU guard",
+  forwardDefault: "passing through without a rule",
+  inputDefault: "to itself without a rule",
+  established: "answers first",
+  list: "filters by",
   dhcpTrust: "DHCP trusted",
   arpTrust: "ARP trusted",
   option82: "option 82",
@@ -127,6 +131,8 @@ const VALUE_WORDS: Readonly<Record<string, string>> = {
   pc: "PC",
   ioIsland: "I/O island",
   asUsual: "as usual",
+  planned: "what its walls need",
+  found: "what stands on it",
   asKind: "as its kind usually does",
   asSegment: "by the gateway of its segment",
   cannotBridge: "cannot bridge",
@@ -222,10 +228,15 @@ export function valueWords(index: PlanIndex, value: unknown): string {
   return kind === undefined ? "something removed" : nameOf(index, kind, text);
 }
 
+/** Places that are one of a kind. */
+const PLACE_WORDS: Readonly<Record<string, string>> = { internet: "Internet", gateway: "Gateway" };
+
 function objectText(index: PlanIndex, value: Record<string, unknown>): string {
   if ("first" in value && "last" in value)
     return `${valueWords(index, value.first)} to ${valueWords(index, value.last)}`;
   if (value.at === "unplaced") return "nowhere";
+  if (typeof value.at === "string" && Object.keys(value).length === 1)
+    return PLACE_WORDS[value.at] ?? value.at;
   if ("name" in value) return valueWords(index, value.name);
   const parts = Object.entries(value).filter(
     ([, inner]) => inner !== false && inner !== null && inner !== "",

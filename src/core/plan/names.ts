@@ -50,12 +50,8 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
         ? "a removed interface"
         : `${plan.device.get(leg.device)?.name ?? "a device"} (${leg.name})`;
     }
-    case "rule": {
-      const rule = plan.rule.get(id);
-      if (rule === undefined) return "a removed rule";
-      const number = index.rulesOf(rule.device).findIndex((one) => one.id === id) + 1;
-      return `rule ${number} of ${plan.device.get(rule.device)?.name ?? "a device"}`;
-    }
+    case "rule":
+      return ruleName(index, id);
     case "wall": {
       const wall = plan.wall.get(id);
       return wall === undefined
@@ -67,6 +63,14 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
       return entity !== undefined && "name" in entity ? entity.name : `a removed ${KIND_WORDS[kind]}`;
     }
   }
+}
+
+/** A rule has no name of its own: it is called by its number in its device's list. */
+function ruleName(index: PlanIndex, id: string): string {
+  const rule = index.plan.rule.get(id);
+  if (rule === undefined) return "a removed rule";
+  const number = index.rulesOf(rule.device).findIndex((one) => one.id === id) + 1;
+  return `rule ${number} of ${index.plan.device.get(rule.device)?.name ?? "a device"}`;
 }
 
 export function wallEndName(index: PlanIndex, end: WallEnd): string {

@@ -186,7 +186,8 @@ export { addSsid, BAND_WORDS, editSsid, removeSsid, setNameSchool } from "./wire
 export { type Paste, pasteHosts, pasteSegments } from "./register/table-paste";
 export { sizeLeases } from "./addressing/size-leases";
 export { adoptPlanned } from "./rules/adopt-list";
-export { RULE_COLUMNS, ruleCellText, type RuleColumn, writeRuleCell } from "./rules/rule-cell";
+export { mendPair } from "./rules/mend-pair";
+export { pasteRules, RULE_COLUMNS, ruleCellText, type RuleColumn, writeRuleCell } from "./rules/rule-cell";
 export {
   addRule,
   moveRule,

@@ -1,4 +1,5 @@
 import { equal } from "../kernel";
+import { serviceNames } from "./services";
 import {
   wallEndName,
   type Derived,
@@ -63,7 +64,7 @@ export function decide(index: PlanIndex, from: WallSide, to: WallSide, service: 
   if (wall === null || wall.door === "closed")
     return { passes: false, wall, reason: `The wall ${between} is closed.` };
   if (wall.door === "open") return { passes: true, wall, reason: `The wall ${between} is open.` };
-  const names = wall.services.map((s) => s.name).join(", ");
+  const names = serviceNames(wall.services).join(", ");
   if (service === null)
     return { passes: true, wall, reason: `The wall ${between} has a door for ${names} only.` };
   const passes = wall.services.some((offered) => covers(offered, service));

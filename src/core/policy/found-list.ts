@@ -17,7 +17,10 @@ const exactly = (address: Address | null): Prefix[] => {
   return prefix === null ? [] : [prefix];
 };
 
-/** An end of a rule as a filter sees it: a zone by its name, a segment by its prefixes, a host by its addresses. */
+/**
+ * An end of a rule as a filter sees it: a zone by its name, a segment by its prefixes, a host by its
+ * addresses.
+ */
 function sideOf({ plan }: PlanIndex, side: RuleSide): Side | null {
   switch (side.at) {
     case "zone":

@@ -1,5 +1,6 @@
 import { byNaturalText } from "../kernel";
 import type { PlanIndex, Wall, WallEnd, Zone } from "../plan";
+import { serviceNames } from "./services";
 import { sameEnd, wallBetween } from "./decide";
 
 /** Both sides of the walls grid: the internet, the zones as a person counts, the gateway itself. */
@@ -38,7 +39,7 @@ export function wallCell(index: PlanIndex, from: WallEnd, to: WallEnd): WallCell
   return {
     kind: "wall",
     door: wall.door,
-    text: wall.door === "open" ? "open" : wall.services.map((service) => service.name).join(" "),
+    text: wall.door === "open" ? "open" : serviceNames(wall.services).join(" "),
   };
 }
 

@@ -1,6 +1,6 @@
 export { decide, endOf, type WallSide, sameEnd, wallBetween } from "./decide";
 export { doorsInOrder, wallCell, wallEnds, zonesInOrder } from "./grid";
-export { SERVICES, serviceText } from "./services";
+export { serviceNames, SERVICES, servicesNamed, serviceText } from "./services";
 export {
   EVERYTHING,
   type FilterAction,

@@ -128,6 +128,7 @@ test("closing a pair takes its wall away; a door on an open wall changes nothing
   );
   expect(wallBetween(more, zone("Practice"), zone("Servers"))?.services.map((s) => s.name)).toEqual([
     "dns",
+    "dns",
     "files",
     "https",
     "ssh",

@@ -7,17 +7,23 @@ const service = (name: string, protocol: Service["protocol"], ...ports: [number,
 });
 const one = (port: number): [number, number] => [port, port];
 
-/** Services by their registered ports (IANA service name registry), offered when a door is opened. */
+/**
+ * Services by their registered ports (IANA service name registry), offered when a door is opened. What is
+ * asked by several protocols stands here several times under one name.
+ */
 export const SERVICES: readonly Service[] = [
   service("https", "tcp", one(443)),
   service("http", "tcp", one(80)),
   service("ssh", "tcp", one(22)),
   service("dns", "udp", one(53)),
+  service("dns", "tcp", one(53)),
   service("ntp", "udp", one(123)),
   service("ping", "icmp"),
   service("files", "tcp", one(445)),
   service("print", "tcp", one(631), one(9100)),
-  service("sip", "udp", [5060, 5061]),
+  service("sip", "udp", one(5060)),
+  service("sip", "tcp", one(5060)),
+  service("sips", "tcp", one(5061)),
   service("voice media", "udp", [16384, 32767]),
   service("dicom", "tcp", one(104), one(11112)),
   service("video", "tcp", one(554)),
@@ -27,6 +33,15 @@ export const SERVICES: readonly Service[] = [
   service("opc ua", "tcp", one(4840)),
   service("modbus", "tcp", one(502)),
   service("syslog", "udp", one(514)),
+];
+
+/** What a name of the catalogue stands for; empty for a name that it does not have. */
+export const servicesNamed = (name: string): readonly Service[] =>
+  SERVICES.filter((service) => service.name === name);
+
+/** The names of some services, each once, in their order. */
+export const serviceNames = (services: readonly Service[]): string[] => [
+  ...new Set(services.map(({ name }) => name)),
 ];
 
 /** "dicom, TCP 104 and 11112"; a service without ports is its protocol. */

@@ -1,7 +1,7 @@
 import type { Address } from "../address";
 import { byNaturalText } from "../kernel";
 import { isGateway, type Device, type PlanIndex, type Segment, type WallEnd } from "../plan";
-import { wallBetween, zonesInOrder } from "../policy";
+import { serviceNames, wallBetween, zonesInOrder } from "../policy";
 import { addressesOf, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
 import { CARRY, JOINS } from "../forwarding";
 import { FABRIC } from "../fabric";
@@ -237,6 +237,12 @@ function joinedParts(index: PlanIndex, segments: readonly Segment[]): (number | 
   });
 }
 
+const allEnds = ({ plan }: PlanIndex): WallEnd[] => [
+  ...[...plan.zone.keys()].map((zone): WallEnd => ({ at: "zone", zone })),
+  { at: "internet" },
+  { at: "gateway" },
+];
+
 /**
  * Every segment against every other, the internet and the gateway's pages: by layer 2, by routing, by the
  * walls, beside what the walls intend. What single services or single hosts get is a probe's question.
@@ -244,11 +250,7 @@ function joinedParts(index: PlanIndex, segments: readonly Segment[]): (number | 
 export function reachMatrix(index: PlanIndex): ReachMatrix {
   const rows = inOrder(index);
   const columns: ReachColumn[] = [...rows, "internet", "gateway"];
-  const doors = new DoorRows(index, [
-    ...[...index.plan.zone.keys()].map((zone): WallEnd => ({ at: "zone", zone })),
-    { at: "internet" },
-    { at: "gateway" },
-  ]);
+  const doors = new DoorRows(index, allEnds(index));
   const filters = new Filters(index, doors);
   const parts = joinedParts(index, rows);
   const ways = new Ways(index, rows);
@@ -331,10 +333,7 @@ export function reachSentence(index: PlanIndex, matrix: ReachMatrix, row: number
     case "closed":
       return `${from.name} can't start anything to ${name}: the wall is closed.`;
     case "services":
-      return (
-        `From ${from.name} to ${name}: ` +
-        `${(wall?.services ?? []).map((service) => service.name).join(", ")} only.`
-      );
+      return `From ${from.name} to ${name}: ` + `${serviceNames(wall?.services ?? []).join(", ")} only.`;
     case "open":
       return (
         `${from.name} may start anything to ` +

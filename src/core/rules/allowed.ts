@@ -8,8 +8,8 @@ import type { RuleList } from "./universe";
 import { candidateOf, packetOf, smaller, type Candidate, type WitnessPacket } from "./witness";
 
 /**
- * What a list lets through between two groups of networks: nothing, everything, the same services for all pairs of
- * addresses, or some pairs more than others.
+ * What a list lets through between two groups of networks: nothing, everything, the same services for all
+ * pairs of addresses, or some pairs more than others.
  */
 export interface Allowed {
   readonly state: "closed" | "open" | "services" | "mixed";
@@ -17,7 +17,10 @@ export interface Allowed {
   readonly always: readonly ServiceSpan[];
   /** Services that at least one pair may use. */
   readonly sometimes: readonly ServiceSpan[];
-  /** Only when mixed: the smallest service that some may use and others not, with the smallest packet of either. */
+  /**
+   * Only when mixed: the smallest service that some may use and others not, with the smallest packet of
+   * either.
+   */
   readonly witness: { readonly accepted: WitnessPacket; readonly denied: WitnessPacket } | null;
 }
 

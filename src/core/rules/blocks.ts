@@ -6,7 +6,10 @@ import { common, merged, sameSpans, type Span } from "./spans";
 import type { Side } from "../policy";
 import type { ListRule, Universe } from "./universe";
 
-/** All packets of a family from one network to another (or to the router), and the rules that any of them meets. */
+/**
+ * All packets of a family from one network to another (or to the router), and the rules that any of them
+ * meets.
+ */
 export interface Block {
   readonly family: Family;
   readonly from: string;
@@ -42,7 +45,7 @@ class AddressBook {
   meeting({ first, last }: Span): readonly Place[] {
     let [low, high] = [0, this.places.length];
     while (low < high) {
-      const middle = (low + high) >>> 1;
+      const middle = Math.floor((low + high) / 2);
       if ((this.places[middle]?.last ?? 0) < first) low = middle + 1;
       else high = middle;
     }
@@ -52,34 +55,40 @@ class AddressBook {
   }
 }
 
+const overlap = (place: Span, span: Span): Span => ({
+  first: place.first > span.first ? place.first : span.first,
+  last: place.last < span.last ? place.last : span.last,
+});
+
+/** What of a side's prefixes lies in which network. */
+function takenByPrefixes(
+  { network, prefixes }: Side,
+  book: AddressBook,
+  family: Family,
+  some: Map<string, Span[]>,
+): void {
+  for (const prefix of prefixes ?? []) {
+    if (prefix.family !== family) continue;
+    const span = { first: prefix.network, last: lastOf(prefix) };
+    for (const place of book.meeting(span))
+      if (network === "any" || network === place.network) putInto(some, place.network, overlap(place, span));
+  }
+}
+
 /** Which addresses of which networks a rule's sides take in; null stands for all of a network's. */
 function takenBy(sides: readonly Side[], book: AddressBook, family: Family): Map<string, Taken> {
   const some = new Map<string, Span[]>();
-  const whole = new Set<string>();
-  for (const { network, prefixes } of sides) {
-    if (network === "router") continue;
-    if (prefixes === null) {
-      const names = network === "any" ? book.byNetwork.keys() : [network];
-      for (const name of names) if (book.byNetwork.has(name)) whole.add(name);
-      continue;
-    }
-    for (const prefix of prefixes)
-      if (prefix.family === family) {
-        const span = { first: prefix.network, last: lastOf(prefix) };
-        for (const place of book.meeting(span))
-          if (network === "any" || network === place.network)
-            putInto(some, place.network, {
-              first: place.first > span.first ? place.first : span.first,
-              last: place.last < span.last ? place.last : span.last,
-            });
-      }
+  const taken = new Map<string, Taken>();
+  for (const side of sides)
+    if (side.network !== "router" && side.prefixes === null)
+      for (const name of side.network === "any" ? book.byNetwork.keys() : [side.network])
+        if (book.byNetwork.has(name)) taken.set(name, null);
+  for (const side of sides) if (side.network !== "router") takenByPrefixes(side, book, family, some);
+  for (const [name, spans] of some) {
+    if (taken.has(name)) continue;
+    const all = merged(spans);
+    taken.set(name, sameSpans(all, book.byNetwork.get(name) ?? []) ? null : all);
   }
-  const taken = new Map<string, Taken>([...whole].map((name) => [name, null]));
-  for (const [name, spans] of some)
-    if (!whole.has(name)) {
-      const all = merged(spans);
-      taken.set(name, sameSpans(all, book.byNetwork.get(name) ?? []) ? null : all);
-    }
   return taken;
 }
 

@@ -24,8 +24,8 @@ function addEdges(edges: Edge[], spans: readonly Span[], rule: number): void {
 }
 
 /**
- * The classes of the values in `base`, in the order of their first value. Both `base` and what each rule takes are
- * ascending and neither overlap nor touch.
+ * The classes of the values in `base`, in the order of their first value. Both `base` and what each rule
+ * takes are ascending and neither overlap nor touch.
  */
 export function classesOf(base: readonly Span[], taken: readonly Taken[]): ValueClass[] {
   const current = new Int32Array(wordsFor(taken.length));
@@ -55,7 +55,10 @@ export function classesOf(base: readonly Span[], taken: readonly Taken[]): Value
   return [...classes.values()];
 }
 
-/** For each of `count` rules the classes it takes in, a bit each: `words` words a rule, one rule behind the other. */
+/**
+ * For each of `count` rules the classes it takes in, a bit each: `words` words a rule, one rule behind the
+ * other.
+ */
 export function classesByRule(
   classes: readonly ValueClass[],
   count: number,

@@ -57,8 +57,8 @@ function joinAll<T>(wishes: readonly Wish<T>[]): Wish<T>[] {
 }
 
 /**
- * The list of rules that lets exactly the wishes pass where everything else is dropped. None of its rules can be
- * taken out, and no two differ in one thing only.
+ * The list of rules that lets exactly the wishes pass where everything else is dropped. None of its rules can
+ * be taken out, and no two differ in one thing only.
  */
 export function compileWishes<T>(universe: Universe, wishes: readonly Wish<T>[]): CompiledRule<T>[] {
   const asRule = (wish: Wish<T>): CompiledRule<T> => ({ ...wish, action: "accept" });

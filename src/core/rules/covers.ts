@@ -5,7 +5,10 @@ import { eachCell, type ListSpace } from "./space";
 
 /** Why a rule never decides. */
 export interface Cover {
-  /** The earlier rules that together take all it takes; none of them can be left out, the latest possible ones. */
+  /**
+   * The earlier rules that together take all it takes; none of them can be left out, the latest possible
+   * ones.
+   */
   readonly coveredBy: readonly number[];
   /** The earlier rules that really decide what it would have matched. */
   readonly deciders: readonly number[];

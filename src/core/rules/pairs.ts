@@ -7,9 +7,9 @@ import type { ListSpace } from "./space";
 export type RulePair = readonly [earlier: number, later: number];
 
 /**
- * Pairs of rules with something in common and different actions. The earlier one *shadows* the later one when it
- * takes all of it in, the later one *generalises* the earlier one when it takes in all of that and more, and
- * otherwise the two *correlate*: which comes first matters, and neither is an exception to the other.
+ * Pairs of rules with something in common and different actions. The earlier one *shadows* the later one when
+ * it takes all of it in, the later one *generalises* the earlier one when it takes in all of that and more,
+ * and otherwise the two *correlate*: which comes first matters, and neither is an exception to the other.
  */
 export interface ConflictingPairs {
   readonly shadows: readonly RulePair[];

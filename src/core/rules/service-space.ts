@@ -3,8 +3,8 @@ import { ascending } from "../kernel";
 import { merged, type Span } from "./spans";
 
 /**
- * Every service as a number, so that a set of services is a list of spans: TCP ports, UDP ports, ICMP (ICMPv6 in
- * IPv6), then the other IP protocols by their number.
+ * Every service as a number, so that a set of services is a list of spans: TCP ports, UDP ports, ICMP (ICMPv6
+ * in IPv6), then the other IP protocols by their number.
  */
 const TCP = 0;
 const UDP = 65_536;
@@ -64,7 +64,9 @@ export interface ServiceGroup {
   readonly ports: (readonly [low: number, high: number])[] | null;
 }
 
-/** The groups that a set of services is written as; each span of the others is taken apart into its protocols. */
+/**
+ * The groups that a set of services is written as; each span of the others is taken apart into its protocols.
+ */
 export function groupsOf(spans: readonly ServiceSpan[]): ServiceGroup[] {
   const ported = (protocol: "tcp" | "udp", base: number): ServiceGroup[] => {
     const ports = spans

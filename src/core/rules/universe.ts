@@ -4,12 +4,14 @@ import { spansOf, type ServiceSpan } from "./service-space";
 import { merged, sizeOf, type Span } from "./spans";
 
 /**
- * Which packets there are at a filter. A packet comes from the network that has its source and goes to the one that
- * has its destination, or to the router itself; none go out at the leg where they came in, and none come from the
- * router.
+ * Which packets there are at a filter. A packet comes from the network that has its source and goes to the
+ * one that has its destination, or to the router itself; none go out at the leg where they came in, and none
+ * come from the router.
  */
 export interface Universe {
-  /** The addresses that may send and receive in each network, as ascending ranges; no two networks share any. */
+  /**
+   * The addresses that may send and receive in each network, as ascending ranges; no two networks share any.
+   */
   readonly stations: ReadonlyMap<Network, readonly Span[]>;
   /** The router's own addresses, whichever network they lie in. */
   readonly router: readonly Address[];
@@ -19,7 +21,9 @@ export interface Universe {
   readonly services: Readonly<Record<Family, readonly ServiceSpan[]>>;
 }
 
-/** One rule of an ordered list: what comes from any of these sides to any of those, by any of these services. */
+/**
+ * One rule of an ordered list: what comes from any of these sides to any of those, by any of these services.
+ */
 export interface ListRule {
   readonly from: readonly Side[];
   readonly to: readonly Side[];

@@ -1,8 +1,8 @@
-import type { PlanIndex, Segment, Wall } from "../plan";
+import type { PlanIndex, Rule, Segment, Wall } from "../plan";
 import { formatPrefix } from "../address";
 import { INTERNET, type Side } from "../policy";
 import type { CompiledRule } from "../rules";
-import { serviceWords, type PlannedList, type Purpose } from "../walls";
+import { serviceWords, type PlannedList, type Purpose, type StandingList } from "../walls";
 import { segmentsInOrder } from "./segment-sheet";
 
 /** One end of a rule as a sheet shows it: a segment with its tape, or a word. */
@@ -77,4 +77,17 @@ export function ruleRows(index: PlanIndex, planned: PlannedList): RuleRow[] {
     reason: "the wall itself",
   };
   return [first, ...rules, last];
+}
+
+/**
+ * What a rule that stands on a device comes to, in a few words; empty for one that decides something of its
+ * own.
+ */
+export function ruleStateWords(standing: StandingList | null, rule: Rule): string {
+  if (!rule.enabled) return "off";
+  const state = standing?.states[standing.rules.findIndex(({ id }) => id === rule.id)];
+  if (state === undefined) return "";
+  if (state.emptyMatch) return "no packet meets it";
+  if (state.neverMatches) return "never reached";
+  return state.removable ? "can go" : "";
 }

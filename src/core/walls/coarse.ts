@@ -10,9 +10,9 @@ export interface CoarseUniverse extends Universe {
 }
 
 /**
- * Of each zone's segments the first stays by itself and the others become one network: rules that name zones only
- * treat all of them alike, so that what holds from the first to the others and back holds between any two. Those in
- * `apart`, and those that share a leg with another, stay by themselves.
+ * Of each zone's segments the first stays by itself and the others become one network: rules that name zones
+ * only treat all of them alike, so that what holds from the first to the others and back holds between any
+ * two. Those in `apart`, and those that share a leg with another, stay by themselves.
  */
 export function coarsened(index: PlanIndex, universe: Universe, apart: ReadonlySet<string>): CoarseUniverse {
   const legOf = (network: string) => universe.legs?.get(network) ?? network;

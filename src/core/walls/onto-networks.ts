@@ -19,7 +19,10 @@ export function ontoNetworks({ plan }: PlanIndex, { stations }: CoarseUniverse) 
     );
 }
 
-/** The segments whose addresses the rules do not all treat alike: a prefix in one of them begins or ends there. */
+/**
+ * The segments whose addresses the rules do not all treat alike: a prefix in one of them begins or ends
+ * there.
+ */
 export function segmentsToldApart(
   { plan }: PlanIndex,
   rules: readonly { readonly from: readonly Side[]; readonly to: readonly Side[] }[],

@@ -6,7 +6,9 @@ import { intentAt, type IntentAt, type Purpose } from "./wishes";
 
 /** The rule list that a device needs, so that the walls are as they are meant to be. */
 export interface PlannedList extends IntentAt {
-  /** In the order in which they are entered, behind the rule that lets answers pass. Where none fits: dropped. */
+  /**
+   * In the order in which they are entered, behind the rule that lets answers pass. Where none fits: dropped.
+   */
   readonly rules: readonly CompiledRule<Purpose>[];
 }
 

@@ -1,6 +1,7 @@
-import type { PlanIndex, Zone } from "../plan";
+import type { Derived, PlanIndex, WallEnd, Zone } from "../plan";
 import { INTERNET, networkOfSegment, zonesInOrder } from "../policy";
 import { closedList, compareLists, type Difference, type RuleList } from "../rules";
+import { LIST_READS, STANDING_LISTS } from "./standing-list";
 import type { IntentAt } from "./wishes";
 
 /** An ordered pair of a zone or the internet, and a zone, the internet or the device itself. */
@@ -20,6 +21,10 @@ export interface Proof {
 }
 
 type End = Zone | "internet" | "gateway";
+
+/** An end of a pair as walls name it. */
+export const endOfPair = (end: End): WallEnd =>
+  typeof end === "string" ? { at: end } : { at: "zone", zone: end.id };
 
 /** Lays a list beside what the walls intend at that device, over every packet that can meet it. */
 export function proveList(index: PlanIndex, intent: IntentAt, list: RuleList): Proof {
@@ -63,3 +68,15 @@ function presentPairs({ universe }: IntentAt, zoneOf: (network: string) => strin
   }
   return pairs;
 }
+
+/** The proof of every list that stands on a device, by the device's id. */
+export const STANDING_PROOFS: Derived<ReadonlyMap<string, Proof>> = {
+  reads: LIST_READS,
+  make: (index) =>
+    new Map(
+      [...index.derived(STANDING_LISTS)].map(([id, standing]) => [
+        id,
+        proveList(index, standing, standing.list),
+      ]),
+    ),
+};

@@ -7,7 +7,6 @@ import { everyService, groupsOf, merged, spansOf, without, type ServiceSpan } fr
 const OWN: readonly Service[] = [
   { name: "dhcp", protocol: "udp", ports: [[67, 68]] },
   { name: "dhcp for IPv6", protocol: "udp", ports: [[547, 547]] },
-  { name: "dns", protocol: "tcp", ports: [[53, 53]] },
 ];
 
 const servicesOf = ({ plan }: PlanIndex): Service[] => [
@@ -37,15 +36,16 @@ function numbersText(spans: readonly ServiceSpan[]): string[] {
     if (ports === null || all) return PROTOCOLS[protocol];
     const numbers = ports.map(([low, high]) => (low === high ? `${low}` : `${low} to ${high}`));
     const last = numbers.at(-1) ?? "";
-    return `${PROTOCOLS[protocol]} ${numbers.length > 1 ? `${numbers.slice(0, -1).join(", ")} and ${last}` : last}`;
+    const listed = numbers.length > 1 ? `${numbers.slice(0, -1).join(", ")} and ${last}` : last;
+    return `${PROTOCOLS[protocol]} ${listed}`;
   });
 }
 
-const EVERYTHING = merged([...everyService(4), ...everyService(6)]);
+const covers = (spans: readonly ServiceSpan[], all: readonly ServiceSpan[]): boolean =>
+  without(all, spans).length === 0;
 
-/** The words for a set of services: "open" for all, else names where they fit, and numbers for the rest. */
-export function serviceWords(index: PlanIndex, spans: readonly ServiceSpan[]): string {
-  if (without(EVERYTHING, spans).length === 0) return "open";
+/** Names where they fit, and numbers for the rest. */
+function namesAndNumbers(index: PlanIndex, spans: readonly ServiceSpan[]): string {
   let rest: ServiceSpan[] = [...spans];
   const names: string[] = [];
   for (const [name, own] of spansByName(index))
@@ -54,4 +54,21 @@ export function serviceWords(index: PlanIndex, spans: readonly ServiceSpan[]): s
       rest = without(rest, own);
     }
   return [...names, ...numbersText(rest)].join(", ");
+}
+
+/** More than these protocols for themselves: then what is missing is said sooner. */
+const MANY = 100;
+
+/**
+ * The words for a set of services: "open" for all, "everything but https" for nearly all, else what it holds.
+ */
+export function serviceWords(index: PlanIndex, spans: readonly ServiceSpan[]): string {
+  const families = [everyService(4), everyService(6)];
+  if (families.some((all) => covers(spans, all))) return "open";
+  const left = families
+    .map((all) => without(all, spans))
+    .sort((a, b) => groupsOf(a).length - groupsOf(b).length)[0];
+  return left !== undefined && groupsOf(spans).length > MANY
+    ? `everything but ${namesAndNumbers(index, left)}`
+    : namesAndNumbers(index, spans);
 }

@@ -1,4 +1,4 @@
-import type { Derived, Device, PlanIndex, Rule, Wall } from "../plan";
+import type { Derived, Device, Kind, PlanIndex, Rule, Wall } from "../plan";
 import { FOUND_LISTS, type FoundList } from "../policy";
 import {
   type Allowed,
@@ -60,22 +60,25 @@ function standingList(index: PlanIndex, device: Device, found: FoundList): Stand
   };
 }
 
+/** What lists and what is intended of them are made from. */
+export const LIST_READS = [
+  "rule",
+  "wall",
+  "zone",
+  "segment",
+  "vlan",
+  "scope",
+  "interface",
+  "forward",
+  "host",
+  "device",
+  "line",
+  "port",
+] as const satisfies readonly Kind[];
+
 /** The lists that stand on devices, by the device's id. */
 export const STANDING_LISTS: Derived<ReadonlyMap<string, StandingList>> = {
-  reads: [
-    "rule",
-    "wall",
-    "zone",
-    "segment",
-    "vlan",
-    "scope",
-    "interface",
-    "forward",
-    "host",
-    "device",
-    "line",
-    "port",
-  ],
+  reads: LIST_READS,
   make: (index) =>
     new Map(
       [...index.derived(FOUND_LISTS)].flatMap(([id, found]) => {

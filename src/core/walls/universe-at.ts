@@ -12,8 +12,8 @@ const UNICAST: Readonly<Record<Family, readonly Span[]>> = {
     { first: 0x8000_0000, last: 0xdfff_ffff },
   ],
   6: [
-    { first: 0x2n << 124n, last: (0x4n << 124n) - 1n },
-    { first: 0xfcn << 120n, last: (0xfen << 120n) - 1n },
+    { first: 2n ** 125n, last: 2n ** 126n - 1n },
+    { first: 0xfcn * 2n ** 120n, last: 0xfen * 2n ** 120n - 1n },
   ],
 };
 
@@ -49,9 +49,9 @@ const less = (spans: readonly Span[], holes: readonly Span[]): Span[] =>
   ([4, 6] as const).flatMap((family) => without(onlyOf(spans, family), onlyOf(holes, family)));
 
 /**
- * Every packet that can meet a device's filter: from and to the stations of all segments that it has a way to, the
- * internet where a way out leads through it, and to its own addresses. Where two subnets overlap the smaller one has
- * the addresses.
+ * Every packet that can meet a device's filter: from and to the stations of all segments that it has a way
+ * to, the internet where a way out leads through it, and to its own addresses. Where two subnets overlap the
+ * smaller one has the addresses.
  */
 export function universeAt(index: PlanIndex, device: Device): Universe {
   const legs = legsToSegments(index, device);

@@ -25,6 +25,7 @@ import { RoomMargin } from "./survey/RoomMargin";
 import { SurveyMargin } from "./survey/SurveyMargin";
 import { SsidMargin } from "./wireless/SsidMargin";
 import { WirelessMargin } from "./wireless/WirelessMargin";
+import { RuleMargin } from "./walls/RuleMargin";
 import { WallMargin } from "./walls/WallMargin";
 
 /** Charts are heavy, so they come when they are asked for. */
@@ -144,6 +145,8 @@ function Content({ view }: { view: ViewKey }) {
       ) : (
         <SheetMargin view={view} />
       );
+    case "rule":
+      return <RuleMargin key={selection.id} id={selection.id} />;
     case "wall":
       return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
     case "finding":

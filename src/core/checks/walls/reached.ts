@@ -1,4 +1,5 @@
 import { isGateway, nameOf, wallEndName, type PlanIndex, type Segment, type Wall } from "../../plan";
+import { serviceNames } from "../../policy";
 import { forwardsPackets } from "../../routing";
 import { FABRIC } from "../../fabric";
 import { check, type Found } from "../check";
@@ -120,8 +121,7 @@ export const managementReachable = check<Open>({
     })),
   describe: ({ wall, zone }, index) => {
     const own = index.plan.wall.get(wall);
-    const services =
-      own?.door === "services" ? ` for ${own.services.map((service) => service.name).join(", ")}` : "";
+    const services = own?.door === "services" ? ` for ${serviceNames(own.services).join(", ")}` : "";
     return `${nameOf(index, "zone", zone)} has a door${services} to ${leadsTo(own, index)}.`;
   },
   repairs: ({ wall }, index) => [

@@ -166,7 +166,10 @@ const ruleSideSchema = z.discriminatedUnion("at", [
 ]);
 export type RuleSide = z.output<typeof ruleSideSchema>;
 
-/** A rule that stands on a device, beside what its walls need: the first of the device's rules that matches decides. */
+/**
+ * A rule that stands on a device, beside what its walls need: the first of the device's rules that matches
+ * decides.
+ */
 export const ruleSchema = z.strictObject({
   id: idField,
   device: idField,

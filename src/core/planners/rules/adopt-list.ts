@@ -1,11 +1,14 @@
-import { BLANK_RULE, type PlanIndex, type RuleSide, type Service } from "../../plan";
+import { BLANK_RULE, type PlanIndex, type RuleSide } from "../../plan";
 import { INTERNET, type Side } from "../../policy";
-import { everyService, groupsOf, without, type CompiledRule } from "../../rules";
-import { PLANNED_LISTS, type PlannedList, type Purpose } from "../../walls";
+import { PLANNED_LISTS, type PlannedList } from "../../walls";
 import type { EditContext, Refusal } from "../planner";
+import { ruleServices } from "./mend-pair";
 import { replaceRules, setFilter, type RuleFields } from "./rule-list";
 
-/** The ends of a planned rule as ends of a rule that stands on a device: zones where all of their segments are meant. */
+/**
+ * The ends of a planned rule as ends of a rule that stands on a device: zones where all of their segments are
+ * meant.
+ */
 function sidesOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Side[]): RuleSide[] {
   const segments = new Set(
     sides
@@ -30,25 +33,13 @@ function sidesOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Si
   ];
 }
 
-/** The services of a planned rule: what has ports by its numbers; none where it is everything. */
-function servicesOf({ services }: CompiledRule<Purpose>): Service[] {
-  if (without([...everyService(4)], services).length === 0) return [];
-  return groupsOf(services).flatMap(({ protocol, ports }): Service[] => {
-    if (typeof protocol === "number") return [];
-    const all = ports === null || (ports.length === 1 && ports[0]?.[0] === 0 && ports[0][1] === 65_535);
-    if (all) return [{ name: protocol, protocol, ports: [] }];
-    const first = ports[0]?.[0] ?? 0;
-    return [{ name: `${protocol} ${first}`, protocol, ports: ports.map(([low, high]) => [low, high]) }];
-  });
-}
-
 /** The rules that a device's walls need, as rules that stand on it. */
 export function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields[] {
   return planned.rules.map((rule) => ({
     ...BLANK_RULE,
     from: sidesOf(index, planned, rule.from),
     to: sidesOf(index, planned, rule.to),
-    services: servicesOf(rule),
+    services: ruleServices(rule.services),
     note: [...new Set(rule.serves.map(({ why }) => why).filter((why) => why !== ""))]
       .join("; ")
       .slice(0, 120),

@@ -1,4 +1,4 @@
-import type { PlanIndex, Rule } from "../../plan";
+import { BLANK_RULE, MOST_RULES, type PlanIndex, type Rule } from "../../plan";
 import type { EditContext, Refusal } from "../planner";
 import { readServices, servicesText } from "./service-list-text";
 import { readSides, sidesText } from "./side-text";
@@ -70,5 +70,44 @@ export function writeRuleCell(
   const fields = readRuleCell(index, column, text);
   if (typeof fields === "string") return fields;
   edits.patch("rule", rule, fields);
+  return null;
+}
+
+/** Writes a block of texts onto rules; rows beyond `onto` are new rules behind the others. */
+export function pasteRules(
+  context: EditContext,
+  {
+    device,
+    rows,
+    from,
+    onto,
+  }: {
+    readonly device: string;
+    readonly rows: readonly (readonly string[])[];
+    readonly from: RuleColumn;
+    readonly onto: readonly string[];
+  },
+): Refusal {
+  const columns = RULE_COLUMNS.map(([column]) => column);
+  const start = columns.indexOf(from);
+  const known = context.index.rulesOf(device);
+  if (known.length + rows.length - onto.length > MOST_RULES)
+    return `A list has at most ${MOST_RULES.toLocaleString("en-GB")} rules.`;
+  let place = known.at(-1)?.place ?? 0;
+  for (const [i, row] of rows.entries()) {
+    let fields: Partial<Rule> = {};
+    for (const [at, text] of row.entries()) {
+      const column = columns[start + at];
+      const read = column === undefined ? {} : readRuleCell(context.index, column, text);
+      if (typeof read === "string") return `Row ${i + 1}: ${read}`;
+      fields = { ...fields, ...read };
+    }
+    const id = onto[i];
+    if (id !== undefined) context.edits.patch("rule", id, fields);
+    else {
+      place += 1000;
+      context.edits.put("rule", { ...BLANK_RULE, ...fields, id: context.ids(), device, place });
+    }
+  }
   return null;
 }

@@ -7,9 +7,11 @@ const GAP = 1000;
 /** What a rule says, without where it stands. */
 export type RuleFields = Omit<Rule, "id" | "device" | "place">;
 
+const thousands = (count: number): string => count.toLocaleString("en-GB");
+
 const tooMany = (count: number): Refusal =>
   count > MOST_RULES
-    ? `A list has at most ${MOST_RULES.toLocaleString("en-GB")} rules; this would be ${count.toLocaleString("en-GB")}.`
+    ? `A list has at most ${thousands(MOST_RULES)} rules; this would be ${thousands(count)}.`
     : null;
 
 /** Gives every rule of the list a place, in this order; those that have a fitting one keep it. */
@@ -164,4 +166,27 @@ function readRuleRow(index: PlanIndex, heads: readonly Head[], row: readonly str
     rule = { ...rule, ...fields };
   }
   return rule;
+}
+
+/** Puts new rules before all others of the list, in this order. */
+export function putOnTop(
+  context: EditContext,
+  { device, rules }: { readonly device: string; readonly rules: readonly Partial<RuleFields>[] },
+): Refusal {
+  const known = context.index.rulesOf(device);
+  const refusal = tooMany(known.length + rules.length);
+  if (refusal !== null) return refusal;
+  const step = Math.floor((known[0]?.place ?? (rules.length + 1) * GAP) / (rules.length + 1));
+  if (step < 1)
+    known.forEach(({ id }, at) => context.edits.patch("rule", id, { place: (rules.length + at + 1) * GAP }));
+  rules.forEach((fields, at) =>
+    context.edits.put("rule", {
+      ...BLANK_RULE,
+      ...fields,
+      id: context.ids(),
+      device,
+      place: (at + 1) * (step < 1 ? GAP : step),
+    }),
+  );
+  return null;
 }

@@ -79,7 +79,10 @@ function oneSide(index: PlanIndex, text: string): RuleSide | string {
     : `"${text}" is a ${kinds.join(" and a ")}; write "${kinds[0]} ${text}" or "${kinds[1]} ${text}".`;
 }
 
-/** One end of a rule as it is written: names, addresses and subnets; none is any. A sentence where it can't be read. */
+/**
+ * One end of a rule as it is written: names, addresses and subnets; none is any. A sentence where it can't be
+ * read.
+ */
 export function readSides(index: PlanIndex, text: string): readonly RuleSide[] | string {
   const parts = pieces(text);
   if (parts.length === 0 || (parts.length === 1 && isAny(parts[0] ?? ""))) return [];

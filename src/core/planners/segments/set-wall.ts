@@ -45,7 +45,9 @@ export function openDoor(
 ): void {
   const existing = edits.all("wall").find((wall) => sameEnd(wall.from, from) && sameEnd(wall.to, to));
   if (existing?.door === "open") return;
-  const others = (existing?.services ?? []).filter((s) => s.name !== service.name);
+  const others = (existing?.services ?? []).filter(
+    (s) => s.name !== service.name || s.protocol !== service.protocol,
+  );
   setWall(edits, ids, {
     from,
     to,

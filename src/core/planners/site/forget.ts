@@ -5,7 +5,9 @@ const isGone = (side: RuleSide, ids: ReadonlySet<string>): boolean =>
   (side.at === "segment" && ids.has(side.segment)) ||
   (side.at === "host" && ids.has(side.host));
 
-/** An end of a rule that loses all it named would be anywhere: such a rule, which nothing can meet now, goes. */
+/**
+ * An end of a rule that loses all it named would be anywhere: such a rule, which nothing can meet now, goes.
+ */
 function forgetInRules(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const rule of edits.all("rule")) {
     const from = rule.from.filter((side) => !isGone(side, ids));

@@ -4,12 +4,14 @@ import { openZone, renameZone, setWall } from "@/core/commands";
 import { useState } from "react";
 import { wallEndName, type Service, type Wall, type WallEnd } from "@/core/plan";
 import { parseService } from "@/core/planners";
-import { SERVICES, serviceText, wallBetween } from "@/core/policy";
+import { SERVICES, servicesNamed, serviceText, wallBetween } from "@/core/policy";
+import { grouped } from "@/core/kernel";
 import { Radios } from "../../kit/Radios";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
+import { ByTheLists } from "./ByTheLists";
 import { Caution, Fact, MarginHead, Section } from "../parts";
 
 const DOORS: readonly [Wall["door"], string][] = [
@@ -81,12 +83,17 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
     if (next !== "services") write(next, [], wall?.reason ?? "");
     else if (wall?.door === "open") write("closed", [], "");
   };
-  const toggle = (service: Service, on: boolean) => {
-    const list = on ? [...services, service] : services.filter((s) => s.name !== service.name);
+  const toggle = (parts: readonly Service[], on: boolean) => {
+    const names = new Set(parts.map(({ name }) => name));
+    const others = services.filter(({ name }) => !names.has(name));
+    const list = on ? [...others, ...parts] : others;
     setWantsServices(true);
     write(list.length === 0 ? "closed" : "services", list, wall?.reason ?? "");
   };
-  const own = services.filter((s) => !SERVICES.some((known) => known.name === s.name));
+  const offered = grouped(
+    [...SERVICES, ...services.filter((s) => servicesNamed(s.name).length === 0)],
+    ({ name }) => name,
+  );
   const industrial = index.plan.site.kind === "industrial";
   return (
     <>
@@ -103,18 +110,18 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
           <>
             <fieldset className="mt-2 grid grid-cols-2 px-4 text-13">
               <legend className="sr-only">Services</legend>
-              {[...SERVICES, ...own].map((service) => (
+              {[...offered].map(([name, parts]) => (
                 <label
-                  key={service.name}
-                  title={serviceText(service)}
+                  key={name}
+                  title={parts.map(serviceText).join("; ")}
                   className="flex min-h-6 items-center gap-2"
                 >
                   <input
                     type="checkbox"
-                    checked={services.some((s) => s.name === service.name)}
-                    onChange={(event) => toggle(service, event.target.checked)}
+                    checked={services.some((s) => s.name === name)}
+                    onChange={(event) => toggle(parts, event.target.checked)}
                   />
-                  {service.name}
+                  {name}
                 </label>
               ))}
             </fieldset>
@@ -127,7 +134,7 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
               write={(text) => {
                 const read = parseService(text);
                 if ("refusal" in read) return read.refusal;
-                toggle(read.service, true);
+                toggle([read.service], true);
                 setAdded(added + 1);
                 return null;
               }}
@@ -148,6 +155,7 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
         )}
       </Section>
       {wall === null ? null : <FindingsSection ids={new Set([wall.id])} />}
+      <ByTheLists from={from} to={to} />
       {industrial ? (
         <Caution head="Moving machine.">
           Opening a wall to a cell can move or stop a machine: get the process owner’s consent and a safe

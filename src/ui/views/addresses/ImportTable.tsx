@@ -10,7 +10,7 @@ import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { RowsRead } from "./RowsRead";
-import { rowsIn, tooLarge } from "./table-text";
+import { rowsIn, tooLarge } from "../../kit/table-text";
 
 /** A table that was taken up: its rows, and what each column holds. */
 interface Table {

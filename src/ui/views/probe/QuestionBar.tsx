@@ -2,8 +2,8 @@
 
 import { useMemo } from "react";
 import type { Family } from "@/core/address";
-import type { ProbeGoal } from "@/core/plan";
-import { SERVICES } from "@/core/policy";
+import type { ProbeGoal, Service } from "@/core/plan";
+import { SERVICES, servicesNamed } from "@/core/policy";
 import { plugKey, plugs } from "@/core/probe";
 import { Combo } from "../../kit/Combo";
 import { useUi } from "../../frame/use-ui";
@@ -63,6 +63,9 @@ export function QuestionBar() {
   );
 }
 
+const keyOf = (service: Service | null): string =>
+  service === null ? "" : `${service.protocol} ${service.name}`;
+
 function ServiceField({ goal, write }: { goal: ProbeGoal; write: (goal: ProbeGoal) => void }) {
   if (!("service" in goal)) return null;
   return (
@@ -70,17 +73,21 @@ function ServiceField({ goal, write }: { goal: ProbeGoal; write: (goal: ProbeGoa
       by
       <select
         className="field"
-        value={goal.service?.name ?? ""}
-        onChange={(event) =>
-          write({ ...goal, service: SERVICES.find((one) => one.name === event.target.value) ?? null })
-        }
+        value={goal.service === null ? "" : keyOf(goal.service)}
+        onChange={(event) => {
+          const known = SERVICES.find((one) => keyOf(one) === event.target.value);
+          if (known !== undefined || event.target.value === "") write({ ...goal, service: known ?? null });
+        }}
       >
         <option value="">anything</option>
         {SERVICES.map((one) => (
-          <option key={one.name} value={one.name}>
-            {one.name}
+          <option key={keyOf(one)} value={keyOf(one)}>
+            {servicesNamed(one.name).length > 1 ? `${one.name}, ${one.protocol.toUpperCase()}` : one.name}
           </option>
         ))}
+        {goal.service === null || SERVICES.some((one) => keyOf(one) === keyOf(goal.service)) ? null : (
+          <option value={keyOf(goal.service)}>{goal.service.name}</option>
+        )}
       </select>
     </label>
   );

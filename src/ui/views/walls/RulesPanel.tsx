@@ -1,0 +1,114 @@
+"use client";
+
+import { adoptRules, filterBy } from "@/core/commands";
+import { useState, type RefObject } from "react";
+import { toast } from "sonner";
+import { counted } from "@/core/repairs";
+import type { Device } from "@/core/plan";
+import { Segmented } from "../../kit/Segmented";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { PlannedTable } from "./PlannedTable";
+import { ProofStrip } from "./ProofStrip";
+import { StandingTable } from "./StandingTable";
+import { useLists } from "./use-lists";
+
+type Shown = "planned" | "standing";
+
+interface Props {
+  readonly device: Device;
+  readonly devices: readonly Device[];
+  readonly choose: (device: string) => void;
+  readonly scroller: RefObject<HTMLDivElement | null>;
+}
+
+/** A device's rules: those that its walls need, those that stand on it, and what either comes to. */
+export function RulesPanel({ device, devices, choose, scroller }: Props) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const lists = useLists(index, device);
+  const [shown, setShown] = useState<Shown>(device.filter.list === "found" ? "standing" : "planned");
+  const adopt = () => {
+    const refusal = edit(adoptRules({ device: device.id }));
+    if (refusal !== null) return toast.error(refusal);
+    setShown("standing");
+    toast("They stand on the device now, in the plan. Undo takes it back.");
+  };
+  const standing = index.rulesOf(device.id).length;
+  return (
+    <section aria-label="Rules" className="border-t border-ink">
+      <div className="flex min-h-10 flex-wrap items-center gap-2 px-4 py-1">
+        <h2 className="text-15">Rules</h2>
+        {devices.length > 1 ? (
+          <select
+            aria-label="On which device"
+            className="field h-7 w-44"
+            value={device.id}
+            onChange={(event) => choose(event.target.value)}
+          >
+            {devices.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <span className="text-13 text-ink2">on {device.name}</span>
+        )}
+        <span className="flex-1" />
+        <Segmented
+          label="Which rules"
+          value={shown}
+          choices={[
+            ["planned", "What the walls need"],
+            ["standing", `What stands on it, ${standing}`],
+          ]}
+          onChoose={setShown}
+        />
+        {shown === "planned" ? (
+          <button type="button" className="button" onClick={adopt}>
+            Note as entered
+          </button>
+        ) : (
+          <FilterBy device={device} />
+        )}
+      </div>
+      {lists === null ? (
+        <p role="status" className="px-4 pb-3 text-13 text-ink2">
+          Working out the rules of {counted(index.plan.segment.size, "segment", "segments")} …
+        </p>
+      ) : null}
+      {shown === "planned" && lists !== null ? <PlannedTable planned={lists.planned} /> : null}
+      {shown === "standing" ? (
+        <StandingTable device={device} standing={lists?.standing ?? null} scroller={scroller} />
+      ) : null}
+      {lists === null ? null : <ProofOf shown={shown} lists={lists} />}
+    </section>
+  );
+}
+
+function ProofOf({ shown, lists }: { shown: Shown; lists: NonNullable<ReturnType<typeof useLists>> }) {
+  if (shown === "planned")
+    return (
+      <ProofStrip proof={lists.plannedProof} rules={lists.planned.rules.length + 2} of={lists.planned} />
+    );
+  return lists.standing === null || lists.standingProof === null ? null : (
+    <ProofStrip proof={lists.standingProof} rules={lists.standing.rules.length} of={lists.standing} />
+  );
+}
+
+/** By which list the simulation filters at the device. */
+function FilterBy({ device }: { device: Device }) {
+  const edit = usePlan((state) => state.edit);
+  return (
+    <label className="flex items-center gap-[6px] text-13">
+      <input
+        type="checkbox"
+        checked={device.filter.list === "found"}
+        onChange={(event) =>
+          edit(filterBy({ device: device.id, fields: { list: event.target.checked ? "found" : "planned" } }))
+        }
+      />
+      probes go by this list
+    </label>
+  );
+}
