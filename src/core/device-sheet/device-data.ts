@@ -4,6 +4,7 @@ import { nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
 import { asLabel } from "../planners";
 import { bridgeAddress } from "../spanning-tree";
 import { managementOf, sheetInterface, sheetLines } from "./sheet-addresses";
+import { forwardsOn, routesOn, rulesOn, translationsOn } from "./sheet-gateway";
 import { sheetPort, sheetSsid, vlansOf } from "./sheet-ports";
 import { scopesOf } from "./sheet-scopes";
 import type { DeviceData } from "./sheet-types";
@@ -52,6 +53,10 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     bridgeMac: bridgeAddress(index, device),
     asksFrom: asksFromText(index, device),
     lines: sheetLines(index, device),
+    routes: routesOn(device),
+    translations: translationsOn(index, device),
+    forwards: forwardsOn(index, device),
+    rules: rulesOn(index, device),
     stations: stationsAt(index, device),
     management: managementOf(index, device),
     vlans: vlansOf(index, device),

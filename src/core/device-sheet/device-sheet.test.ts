@@ -1,10 +1,12 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { formatAddress, parseIpv4, parsePrefix } from "../address";
 import { must } from "../kernel";
-import { PlanIndex, vid, type Device, type Plan } from "../plan";
+import { applyChanges, BLANK_FORWARD, PlanEdits, PlanIndex, vid, type Device, type Plan } from "../plan";
 import { editDevice, makeWayBack, setAbilities } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
+import { testId } from "../testing/build-plan";
 import { deviceData } from "./device-data";
 import type { DeviceData } from "./sheet-types";
 import { deviceJson, deviceTable } from "./tables";
@@ -45,6 +47,10 @@ const ORDER = [
   "Internet lines",
   "DHCP",
   "DHCP reservations",
+  "Routes",
+  "Address translation",
+  "Forwards",
+  "Firewall rules",
   "Wireless names",
   "Radios",
   "Stations that join here",
@@ -118,6 +124,63 @@ test("a gateway gets addresses before scopes, and its reservations", () => {
       ),
   ).length;
   expect(reservations.rows.length).toBe(truth);
+});
+
+test("a gateway's routes, translation, forwards and rules are on its sheet, in addresses and numbers", () => {
+  const home = lockkeepersHouse();
+  const gateway = must(
+    [...home.device.values()].find(({ kind }) => kind === "gateway"),
+    "the gateway",
+  );
+  const line = must(
+    [...home.line.values()].find(({ name }) => name === "Fibre line"),
+    "the line",
+  );
+  const host = must(
+    [...home.host.values()].find(({ ipv4 }) => ipv4 !== null),
+    "a host with an address",
+  );
+  const edits = new PlanEdits(home);
+  const net = (text: string) => must(parsePrefix(text), text);
+  const forward = { ...BLANK_FORWARD, line: line.id, host: host.id, ports: [8443, 8450] as [number, number] };
+  edits.put("forward", {
+    ...forward,
+    id: testId("forward", "kiln"),
+    name: "Kiln",
+    toPort: 443,
+    sources: [net("203.0.113.40/32")],
+    until: "2027-04-30",
+  });
+  edits.put("forward", { ...forward, id: testId("forward", "over"), name: "Over", until: "2027-01-31" });
+  edits.patch("device", gateway.id, {
+    routes: [{ prefix: net("10.9.0.0/16"), via: must(parseIpv4("172.19.20.7"), "an address") }],
+  });
+  const applied = applyChanges(home, edits.changes());
+  const index = PlanIndex.of(must(applied.ok ? applied.value : null, "it stands"), "2027-03-01");
+  const data = deviceData(index, must(index.plan.device.get(gateway.id), "it"));
+  const row = (title: string, at = 0) =>
+    must(
+      deviceSteps(data).find((step) => step.title === title),
+      title,
+    ).rows[at];
+  expect(row("Routes")).toEqual(["10.9.0.0/16", "172.19.20.7"]);
+  expect(row("Address translation")?.[0]).toBe("Fibre line");
+  expect(data.forwards.map(({ name }) => name)).toEqual(["Kiln"]);
+  expect(row("Forwards")?.slice(3)).toEqual([
+    "TCP",
+    "8443 to 8450",
+    `${formatAddress(must(host.ipv4, "its address"))} ${host.name}`,
+    "443",
+    "no",
+    "203.0.113.40/32",
+    "2027-04-30",
+  ]);
+  const rules = data.rules.map(
+    ({ from, to, services }) => `${from.join(" ")} > ${to.join(" ")}: ${services}`,
+  );
+  expect(rules).toContain("Household (172.19.20.0/24) > Studio (172.19.30.0/24): TCP 443");
+  expect(rules).toContain(`203.0.113.40/32 > ${formatAddress(must(host.ipv4, ""))}/32: TCP 443`);
+  expect(rules.every((rule) => !/undefined|network/.test(rule))).toBe(true);
 });
 
 test("a device with two lists gets both, and they say the same", () => {

@@ -75,6 +75,35 @@ export interface SheetLine {
   readonly nextHops: readonly string[];
   readonly dns: readonly string[];
 }
+/** Where what leaves gets another address. */
+export interface SheetTranslation {
+  readonly out: string;
+  /** Empty where the line gives it. */
+  readonly address: string;
+}
+/** What comes in on a line and is sent on to a host. */
+export interface SheetForward {
+  readonly name: string;
+  readonly line: string;
+  readonly outside: string;
+  readonly protocol: "tcp" | "udp";
+  readonly ports: string;
+  readonly to: string;
+  readonly host: string;
+  readonly toPort: string;
+  readonly hairpin: boolean;
+  readonly sources: readonly string[];
+  readonly until: string | null;
+}
+/** A rule of the list that the device's walls need. */
+export interface SheetRule {
+  readonly number: number;
+  readonly from: readonly string[];
+  readonly to: readonly string[];
+  readonly services: string;
+  readonly action: "accept";
+  readonly reason: string;
+}
 export interface SheetRadio {
   readonly band: string;
   readonly enabled: boolean;
@@ -111,6 +140,10 @@ export interface DeviceData {
   /** The address its own questions leave from, where one is chosen. */
   readonly asksFrom: string | null;
   readonly lines: readonly SheetLine[];
+  readonly routes: readonly { readonly prefix: string; readonly via: string }[];
+  readonly translations: readonly SheetTranslation[];
+  readonly forwards: readonly SheetForward[];
+  readonly rules: readonly SheetRule[];
   /** End devices that are to join at this access point. */
   readonly stations: readonly { readonly name: string; readonly ssid: string }[];
   /** Where it is managed: null without an address of its own. */

@@ -1,5 +1,6 @@
 import { formatLease } from "../planners";
 import type { DeviceData, SheetLine } from "./sheet-types";
+import { gatewaySteps } from "./gateway-steps";
 import { portSteps } from "./port-steps";
 import { type SheetStep, NONE, vidsText } from "./step";
 const TREE_WORDS = {
@@ -233,6 +234,7 @@ export function deviceSteps(data: DeviceData): SheetStep[] {
     nameStep(data),
     ...switchingSteps(data),
     ...routingSteps(data),
+    ...gatewaySteps(data),
     ...wirelessSteps(data),
     ...(data.knowsVlans ? portSteps(data) : []),
   ];

@@ -197,3 +197,4 @@ export {
   type RulesRead,
   setFilter,
 } from "./rules/rule-list";
+export { sideText } from "./rules/side-text";

@@ -17,6 +17,8 @@ export const SERVICES: readonly Service[] = [
   service("ssh", "tcp", one(22)),
   service("dns", "udp", one(53)),
   service("dns", "tcp", one(53)),
+  service("dhcp", "udp", [67, 68]),
+  service("dhcpv6", "udp", one(547)),
   service("ntp", "udp", one(123)),
   service("ping", "icmp"),
   service("files", "tcp", one(445)),

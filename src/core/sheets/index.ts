@@ -38,4 +38,4 @@ export { type CableRow, cableScheduleTable, cablesInOrder } from "./cable-schedu
 export { type Cabinet, cabinets, freeUnit } from "./cabinets";
 export { type PointRow, pointRows } from "./wireless-sheet";
 export { find } from "./find";
-export { type RuleEnd, type RuleRow, ruleRows, ruleStateWords } from "./rule-rows";
+export { type RuleEnd, type RuleRow, ruleRows, ruleStateWords, ruleTable } from "./rule-rows";

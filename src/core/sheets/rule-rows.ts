@@ -2,7 +2,9 @@ import type { PlanIndex, Rule, Segment, Wall } from "../plan";
 import { formatPrefix } from "../address";
 import { INTERNET, type Side } from "../policy";
 import type { CompiledRule } from "../rules";
-import { serviceWords, type PlannedList, type Purpose, type StandingList } from "../walls";
+import { PLANNED_LISTS, serviceWords, type PlannedList, type Purpose, type StandingList } from "../walls";
+import { ruleCellText, sideText } from "../planners";
+import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
 /** One end of a rule as a sheet shows it: a segment with its tape, or a word. */
@@ -90,4 +92,48 @@ export function ruleStateWords(standing: StandingList | null, rule: Rule): strin
   if (state.emptyMatch) return "no packet meets it";
   if (state.neverMatches) return "never reached";
   return state.removable ? "can go" : "";
+}
+
+const HEADS = ["Device", "List", "Rule", "From", "To", "Services", "Action", "On", "Recorded", "Note"];
+
+const endText = (index: PlanIndex, { segment, only }: RuleEnd): string =>
+  only ?? (segment === null ? "" : sideText(index, { at: "segment", segment: segment.id }));
+const endsText = (index: PlanIndex, ends: readonly RuleEnd[]): string =>
+  ends.map((end) => endText(index, end)).join(", ") || "any";
+
+/**
+ * All rules as a table of texts, heads first: those that each device's walls need, then those that stand on
+ * it. The columns from "From" on are read again where a list is read.
+ */
+export function ruleTable(index: PlanIndex): string[][] {
+  const needed = [...index.derived(PLANNED_LISTS).values()].flatMap((planned) =>
+    ruleRows(index, planned)
+      .slice(1)
+      .map((row) => [
+        planned.device.name,
+        "needed",
+        String(row.number),
+        endsText(index, row.from),
+        endsText(index, row.to),
+        row.closes ? "any" : row.lets.replace(/^open$/, "any"),
+        row.closes ? "drop" : "accept",
+        "yes",
+        "no",
+        row.reason,
+      ]),
+  );
+  const standing = devicesInOrder(index).flatMap((device) =>
+    index
+      .rulesOf(device.id)
+      .map((rule, at) => [
+        device.name,
+        "stands on it",
+        String(at + 1),
+        ...(["from", "to", "services", "action"] as const).map((column) => ruleCellText(index, rule, column)),
+        rule.enabled ? "yes" : "no",
+        rule.log ? "yes" : "no",
+        rule.note,
+      ]),
+  );
+  return [HEADS, ...needed, ...standing];
 }

@@ -3,14 +3,7 @@ import type { PlanIndex, Service } from "../plan";
 import { SERVICES } from "../policy";
 import { everyService, groupsOf, merged, spansOf, without, type ServiceSpan } from "../rules";
 
-/** What a gateway answers for everyone, beside the services of the catalogue. */
-const OWN: readonly Service[] = [
-  { name: "dhcp", protocol: "udp", ports: [[67, 68]] },
-  { name: "dhcp for IPv6", protocol: "udp", ports: [[547, 547]] },
-];
-
 const servicesOf = ({ plan }: PlanIndex): Service[] => [
-  ...OWN,
   ...SERVICES,
   ...[...plan.wall.values()].flatMap(({ services }) => services),
 ];
@@ -55,6 +48,12 @@ function namesAndNumbers(index: PlanIndex, spans: readonly ServiceSpan[]): strin
     }
   return [...names, ...numbersText(rest)].join(", ");
 }
+
+/** A set of services in numbers, as it is entered: "TCP 443 and 8443; UDP 123"; "everything" for all. */
+export const serviceNumbers = (spans: readonly ServiceSpan[]): string =>
+  [everyService(4), everyService(6)].some((all) => covers(spans, all))
+    ? "everything"
+    : numbersText(spans).join("; ");
 
 /** More than these protocols for themselves: then what is missing is said sooner. */
 const MANY = 100;

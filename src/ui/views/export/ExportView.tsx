@@ -10,6 +10,7 @@ import {
   gearTable,
   lineTable,
   portScheduleTable,
+  ruleTable,
 } from "@/core/sheets";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
@@ -71,6 +72,15 @@ const FILES: readonly File[] = [
       "Every cable between gear: label, both ends, optics, kind, length, panel " +
       "and socket. What is entered on each device is on Hardware, under Sheets.",
     make: (index) => csv(cableScheduleTable(index)),
+  },
+  {
+    what: "Rules",
+    name: "rules.csv",
+    type: CSV_TYPE,
+    about:
+      "For every device that filters: the rules that its walls need, in their order, and those that stand " +
+      "on it. Read again on Walls, under Read a rule list.",
+    make: (index) => csv(ruleTable(index)),
   },
   {
     what: "Reservations",
