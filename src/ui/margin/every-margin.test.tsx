@@ -83,6 +83,7 @@ function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
     ...of("room", "survey", plan.room.keys()),
     ...of("line", "survey", plan.line.keys()),
     ...of("gear", "survey", plan.gear.keys()),
+    ...of("rule", "walls", plan.rule.keys()),
     ...(port === undefined
       ? []
       : ([

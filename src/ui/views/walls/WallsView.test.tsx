@@ -1,0 +1,152 @@
+import { act, fireEvent, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { fennelStreet } from "../../../../demo/fennel-street";
+import { scene } from "../../../../tests/support/plan-scene";
+import { must } from "@/core/kernel";
+import { Margin } from "../../margin/Margin";
+import { WallsView } from "./WallsView";
+
+type Support = typeof import("../../../../tests/support/plan-scene");
+jest.mock(
+  "@/ui/plan-store/use-plan",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
+);
+jest.mock(
+  "@/ui/frame/use-ui",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
+);
+const mockWent: string[] = [];
+jest.mock("@/ui/frame/go-to", () => ({
+  ...jest.requireActual<object>("@/ui/frame/go-to"),
+  useGoTo: () => ({ view: (view: string) => mockWent.push(view), subject: () => {}, device: () => {} }),
+}));
+jest.mock("@/ui/plan-store/api", () => ({
+  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
+}));
+jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
+jest.mock("next/dynamic", () => () => () => null);
+
+const rules = () => {
+  const { index } = scene.store.getState().held;
+  const device = must(
+    [...index.plan.device.values()].find(({ kind }) => kind === "gateway"),
+    "the gateway",
+  );
+  return index.rulesOf(device.id);
+};
+const proof = () => screen.getByRole("region", { name: "Proof" }).textContent;
+const standing = () => userEvent.click(screen.getByRole("radio", { name: /What stands on it/ }));
+const table = () => screen.getByRole("grid", { name: "Rules on Gateway" });
+
+beforeEach(() => {
+  scene.show(fennelStreet());
+  mockWent.length = 0;
+  render(
+    <>
+      <WallsView />
+      <Margin view="walls" />
+    </>,
+  );
+});
+
+test("what the walls need is proven; a rule's number shows the wall it serves, and the wall its rules", async () => {
+  expect(proof()).toMatch(/66 of 66 pairs do as the grid says/);
+  const needed = screen.getByRole("table", { name: "Rules that the walls need" });
+  const own = within(needed).getByText("reception sees the door").closest("tr");
+  await userEvent.click(within(must(own, "its row")).getByRole("button"));
+  expect(screen.getByRole("heading", { name: "Practice to Building" })).toBeTruthy();
+  expect(must(own, "its row").className).toContain("selected");
+});
+
+test("the list that stands on the gateway: what differs is named, mended in one step each, and then proven", async () => {
+  await standing();
+  expect(proof()).toMatch(/64 of 66/);
+  expect(within(table()).getAllByText("never reached")).toHaveLength(2);
+  await userEvent.click(screen.getByRole("button", { name: "Practice to Building" }));
+  expect(screen.getByText(/The list on Gateway lets through everything/)).toBeTruthy();
+  expect(screen.getByText(/More than the wall: everything but video/)).toBeTruthy();
+  act(() => scene.ui.getState().select(null));
+  await userEvent.click(
+    screen.getByRole("button", { name: /^On top of the list: Practice to Building video/ }),
+  );
+  await userEvent.click(screen.getByRole("button", { name: "Apply" }));
+  expect(proof()).toMatch(/65 of 66/);
+  await userEvent.click(screen.getByRole("button", { name: /^On top of the list: Servers to Internet/ }));
+  await userEvent.click(screen.getByRole("button", { name: "Apply" }));
+  expect(proof()).toMatch(/66 of 66/);
+  expect(rules()).toHaveLength(21);
+});
+
+test("the counter-example opens in Probe, which goes by the list that it is told to go by", async () => {
+  await standing();
+  await userEvent.click(screen.getByRole("checkbox", { name: "probes go by this list" }));
+  await userEvent.click(screen.getByRole("button", { name: "Servers to Internet" }));
+  expect(screen.getByText(/Missing: https, ntp/)).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: /^Probe tcp 443 from / }));
+  expect(mockWent).toEqual(["probe"]);
+  expect(scene.ui.getState().probe.goal).toMatchObject({ to: "internet", service: { ports: [[443, 443]] } });
+});
+
+test("a cell is written in place; what can't be read stays open with the sentence why, and changes nothing", async () => {
+  await standing();
+  const cell = within(table()).getByText("no mail past the records");
+  const row = must(cell.closest("tr"), "its row");
+  const services = within(row).getByText("tcp 25");
+  await userEvent.dblClick(services);
+  const editor = screen.getByRole("combobox");
+  fireEvent.change(editor, { target: { value: "quick" } });
+  fireEvent.keyDown(editor, { key: "Enter" });
+  expect(await screen.findByText(/"quick" is not a service/)).toBeTruthy();
+  fireEvent.change(screen.getByRole("combobox"), { target: { value: "tcp 25, 587" } });
+  fireEvent.keyDown(screen.getByRole("combobox"), { key: "Enter" });
+  expect(rules()[8]?.services.map(({ name }) => name)).toEqual(["tcp 25", "tcp 587"]);
+  expect(scene.written.map(({ refusal }) => refusal === null)).toEqual([false, true]);
+});
+
+test("a rule is moved, switched off and removed in the margin; its number and what it comes to follow", async () => {
+  await standing();
+  fireEvent.mouseDown(within(table()).getByText("no mail past the records"));
+  const heading = () => screen.getByRole("heading", { level: 2, name: /^Rule \d+$/ }).textContent;
+  expect(heading()).toBe("Rule 9");
+  expect(screen.getByText("Rule 7 does otherwise before it.")).toBeTruthy();
+  const number = screen.getByRole("textbox", { name: "Number" });
+  fireEvent.change(number, { target: { value: "99" } });
+  fireEvent.blur(number);
+  expect(screen.getByText("The list has the numbers 1 to 18.")).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Move up" }));
+  await userEvent.click(screen.getByRole("button", { name: "Move up" }));
+  expect(heading()).toBe("Rule 7");
+  expect(screen.getByText("decides some packets")).toBeTruthy();
+  await userEvent.click(screen.getByRole("checkbox", { name: "Switched on" }));
+  expect(screen.getAllByText("off").length).toBeGreaterThan(0);
+  await userEvent.click(screen.getByRole("button", { name: "Remove" }));
+  expect(rules()).toHaveLength(17);
+});
+
+test("a list is read: bad lines are told by number, the good ones replace what stood there, undo brings it back", async () => {
+  await userEvent.click(screen.getByRole("button", { name: "Read a rule list" }));
+  const paste = (text: string) =>
+    fireEvent.paste(screen.getByLabelText(/or paste the rows here/), {
+      clipboardData: { getData: () => text },
+    });
+  paste("  \n");
+  expect(screen.getByRole("alert").textContent).toMatch(/no row in it/);
+  paste("From,To,Services,Action\nStaff,Servers,https,allow\nLabb,Servers,https,allow\n");
+  const region = screen.getByRole("region", { name: "Read a rule list" });
+  expect(within(region).getByRole("status").textContent).toMatch(/1 rule read1 line can’t be read/);
+  expect(
+    within(region).getByText(/^Line 2, from: There is no zone, segment or device called "Labb"/),
+  ).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Put them in place of 18 rules" }));
+  expect(rules()).toHaveLength(1);
+  await act(() => scene.store.getState().undo());
+  expect(rules()).toHaveLength(18);
+});
+
+test("the rules that the walls need, noted as entered, stand on the device and are proven", async () => {
+  await userEvent.click(screen.getByRole("button", { name: "Note as entered" }));
+  expect(proof()).toMatch(/66 of 66/);
+  expect(screen.getByRole("radio", { name: /What stands on it, 14/ }).getAttribute("aria-checked")).toBe(
+    "true",
+  );
+});
