@@ -11,6 +11,7 @@ import { draftPlan, USUAL_PARTS } from "../src/core/survey";
 import { surveyPlan } from "../src/core/testing/survey-plan";
 import { generate, SIZES } from "./generate";
 import { measureHardware } from "./hardware";
+import { measureRules } from "./rules";
 import { faultFigures, simulationRows } from "./simulation";
 
 function median(runs: number, once: () => unknown): number {
@@ -190,6 +191,8 @@ if (only === undefined || only === "numbering") {
 async function finish(): Promise<void> {
   if (only === undefined || only === "hardware")
     await measureHardware((operation, ms, parse) => add(operation, ms, parse, "hardware"), median);
+  if (only === undefined || only === "rules")
+    measureRules(median, (operation, ms, parse) => add(operation, ms, parse, "rules"));
   console.table(rows);
   if (only === undefined || only === "faults") process.stdout.write(`${faultFigures()}\n`);
 }

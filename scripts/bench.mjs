@@ -1,4 +1,4 @@
-// Measures speed: `npm run bench -- [office|campus|estate|numbering|hardware|faults]`. What is measured is
+// Measures speed: `npm run bench -- [office|campus|estate|numbering|hardware|rules|faults]`. What is measured is
 // bundled first, as the application is: run file by file, every small function would cost its naming.
 import { spawnSync } from "node:child_process";
 import { build } from "esbuild";

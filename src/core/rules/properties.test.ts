@@ -188,8 +188,7 @@ test("pairs of rules that contradict each other, and how two lists differ, are w
           (shared === later.size ? pairs.shadows : partly).push([i, j]);
         }),
       );
-      const byPair = (all: readonly (readonly number[])[]) =>
-        [...all].sort((x, y) => `${x}`.localeCompare(`${y}`));
+      const byPair = (all: readonly (readonly number[])[]) => [...all].map(String).sort();
       const found = conflictingPairs(listSpace(universe, ruleListOf(a)));
       for (const key of ["shadows", "generalises", "correlates"] as const)
         expect(byPair(found[key])).toEqual(byPair(pairs[key]));

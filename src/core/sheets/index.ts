@@ -38,4 +38,5 @@ export { type CableRow, cableScheduleTable, cablesInOrder } from "./cable-schedu
 export { type Cabinet, cabinets, freeUnit } from "./cabinets";
 export { type PointRow, pointRows } from "./wireless-sheet";
 export { find } from "./find";
+export { type WallsProven, wallsProven } from "./walls-proven";
 export { type RuleEnd, type RuleRow, ruleRows, ruleStateWords, ruleTable } from "./rule-rows";

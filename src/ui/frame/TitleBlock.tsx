@@ -1,8 +1,9 @@
 "use client";
 
-import type { ReactNode } from "react";
+import { useMemo, type ReactNode } from "react";
 import type { Severity } from "@/core/checks";
 import { counted } from "@/core/repairs";
+import { wallsProven } from "@/core/sheets";
 import { SeverityCount } from "../kit/signs";
 import type { Saving } from "../plan-store/plan-state";
 import { usePlan } from "../plan-store/use-plan";
@@ -61,10 +62,33 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
           ),
         )}
       </Cell>
+      {view === "walls" ? <ProvenCell /> : null}
       <Cell>
         <SavedState />
       </Cell>
     </footer>
+  );
+}
+
+/** Above this many segments the proof is too long to be made anew with every edit. */
+const MOST_PROVEN = 150;
+
+/** On the walls' sheet: whether they hold, by every list that filters and by every way that leads past them. */
+function ProvenCell() {
+  const index = usePlan((state) => state.held?.index);
+  const verdict = useMemo(
+    () => (index === undefined || index.plan.segment.size > MOST_PROVEN ? null : wallsProven(index)),
+    [index],
+  );
+  if (verdict === null) return null;
+  const { proven, wrong, past } = verdict;
+  const count = Math.max(wrong, past);
+  return (
+    <Cell>
+      <b className={`font-semibold ${proven ? "text-sound" : "text-stop"}`}>
+        {proven ? "Walls proven" : `Walls not proven: ${counted(count, "pair", "pairs")}`}
+      </b>
+    </Cell>
   );
 }
 

@@ -12,7 +12,8 @@ function forgetInRules(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const rule of edits.all("rule")) {
     const from = rule.from.filter((side) => !isGone(side, ids));
     const to = rule.to.filter((side) => !isGone(side, ids));
-    const loses = (left: readonly RuleSide[], had: readonly RuleSide[]) => left.length === 0 && had.length > 0;
+    const loses = (left: readonly RuleSide[], had: readonly RuleSide[]) =>
+      left.length === 0 && had.length > 0;
     if (ids.has(rule.device) || loses(from, rule.from) || loses(to, rule.to)) edits.remove("rule", rule.id);
     else if (from.length < rule.from.length || to.length < rule.to.length)
       edits.patch("rule", rule.id, { from, to });
