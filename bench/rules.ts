@@ -20,7 +20,10 @@ import { generate, SIZES } from "./generate";
 type Median = (runs: number, once: () => unknown) => number;
 type Add = (what: string, ms: number, parse: number) => void;
 
-/** A list as somebody's hands leave it: zone to zone, hosts in front, repeated and contradicted here and there. */
+/**
+ * A list as somebody's hands leave it: zone to zone, hosts in front, repeated and contradicted here and
+ * there.
+ */
 function untidyRules(plan: Plan, count: number): Omit<Rule, "id" | "device" | "place">[] {
   const roll = dice(count);
   const pick = <T>(all: readonly T[]): T => must(all[roll(all.length)], "one of them");
@@ -57,7 +60,9 @@ const sideIn = (inner: Side, outer: Side): boolean =>
     (inner.prefixes !== null &&
       inner.prefixes.every((own) => outer.prefixes?.some((other) => containsPrefix(other, own)))));
 
-/** The plain method beside it: every rule against every earlier one; it finds only what one rule covers alone. */
+/**
+ * The plain method beside it: every rule against every earlier one; it finds only what one rule covers alone.
+ */
 function pairwise({ list: { rules } }: ListSpace): number {
   const within = (later: ListRule, earlier: ListRule) =>
     later.from.every((side) => earlier.from.some((other) => sideIn(side, other))) &&

@@ -1,4 +1,4 @@
-import { CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import { BLANK_FORWARD, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { LOCKKEEPERS_HOUSE } from "./surveys";
 import { net, SiteBuilder, v } from "./site-builder";
@@ -136,5 +136,17 @@ export function lockkeepersHouse(): Plan {
     .wall("Kit", "Internet", ["https", "ntp"], "updates only");
   site.radios("Landing AP", 1, 36, ["Studio AP"]).radios("Studio AP", 6, 44);
   site.survey(LOCKKEEPERS_HOUSE);
+  site.with((edits, id) =>
+    edits.put("forward", {
+      ...BLANK_FORWARD,
+      id: id("forward", "Kiln"),
+      name: "Kiln, for its maker",
+      line: id("line", "Fibre line"),
+      host: id("host", "Kiln controller"),
+      ports: [8443, 8443],
+      toPort: 443,
+      sources: [net("203.0.113.40/32")],
+    }),
+  );
   return site.build();
 }

@@ -1,5 +1,5 @@
-// Measures speed: `npm run bench -- [office|campus|estate|numbering|hardware|rules|faults]`. What is measured is
-// bundled first, as the application is: run file by file, every small function would cost its naming.
+// Measures speed: `npm run bench -- [office|campus|estate|numbering|hardware|rules|faults]`.
+// What is measured is bundled first, as the application is: unbundled, every function costs its naming.
 import { spawnSync } from "node:child_process";
 import { build } from "esbuild";
 

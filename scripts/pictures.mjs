@@ -31,17 +31,6 @@ const PICTURES = [
     },
   ],
   [
-    "leases-bench",
-    "Fennel Street",
-    "Segments",
-    async (page) => {
-      await page.getByRole("radio", { name: "Bench" }).click();
-      await cell(page, "Guests").click();
-      await page.getByRole("button", { name: "Size the pool and the lease" }).click();
-      await page.getByText("The formula").waitFor();
-    },
-  ],
-  [
     "segments",
     "Fennel Street",
     "Segments",
@@ -98,23 +87,23 @@ const PICTURES = [
       await page.getByRole("button", { name: "Assign channels" }).click();
     },
   ],
-  [
-    "cabinets",
-    "Fennel Street",
-    "Hardware",
-    async (page) => {
-      await page.getByRole("radio", { name: "Cabinets" }).click();
-      await page
-        .getByRole("button", { name: /^Upper switch/ })
-        .first()
-        .click();
-    },
-  ],
+  ["gateway", "Lockkeeper's House", "Gateway", (page) => cell(page, "Kiln, for its maker").click()],
   [
     "walls",
     "Bramblewick",
     "Walls",
     (page) => page.getByRole("gridcell", { name: /^Operations to Bottling/ }).click(),
+  ],
+  [
+    "rules-bench",
+    "Fennel Street",
+    "Walls",
+    async (page) => {
+      await page.getByRole("radio", { name: "Bench" }).click();
+      await page.getByRole("radio", { name: /What stands on it/ }).click();
+      await page.getByRole("region", { name: "Proof" }).scrollIntoViewIfNeeded();
+      await cell(page, "no mail past the records").click();
+    },
   ],
   [
     "findings",

@@ -7,6 +7,7 @@ export const VIEWS = [
   "Hardware",
   "Ports",
   "Wireless",
+  "Gateway",
   "Walls",
   "Switch guards",
   "Findings",

@@ -4,7 +4,7 @@ import type { Repair, Subject } from "../repairs";
 export type Severity = "stop" | "warn" | "note";
 /** The view where a finding is at home. */
 export type Family =
-  "survey" | "segments" | "addresses" | "hardware" | "ports" | "wireless" | "guards" | "walls";
+  "survey" | "segments" | "addresses" | "hardware" | "ports" | "wireless" | "gateway" | "guards" | "walls";
 export interface Found<D> {
   readonly subjects: readonly Subject[];
   readonly data: D;

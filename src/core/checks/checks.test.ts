@@ -15,6 +15,7 @@ import {
 import { must } from "../kernel";
 import {
   applyChanges,
+  BLANK_FORWARD,
   BLANK_GEAR,
   BLANK_LINK,
   BLANK_SSID,
@@ -757,6 +758,43 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     /Visitors has a door to the gateway's own pages/,
   ],
   [
+    "route-next-hop-lost",
+    (d) => routeOn(d, "10.9.0.0/16", "10.8.0.1"),
+    /Gateway has a route for 10\.9\.0\.0\/16 by 10\.8\.0\.1, which lies in no network/,
+  ],
+  [
+    "route-hides-own",
+    (d) => routeOn(d, "172.19.30.64/26", "172.19.20.7"),
+    /The route for 172\.19\.30\.64\/26 on Gateway leads away a part of Studio/,
+  ],
+  [
+    "forward-host-moves",
+    (d) => {
+      const host = d.all("host").find(({ manner, kind }) => manner === "dynamic" && kind === "laptop");
+      forwardTo(d, must(host, "a laptop"), {});
+    },
+    /gets its address by DHCP without a reservation: the forward Kiln page will lead to something else/,
+  ],
+  [
+    "forward-ports-clash",
+    (d) => {
+      const host = fixedHost(d);
+      forwardTo(d, host, { sources: [net("203.0.113.0/24")] });
+      forwardTo(d, host, { name: "Second page", sources: [net("203.0.113.0/24")], ports: [8440, 8450] });
+    },
+    /Kiln page and Second page both want TCP 8440 to 8450 on Fibre line/,
+  ],
+  [
+    "forward-exposes",
+    (d) => forwardTo(d, fixedHost(d), { toPort: 22 }),
+    /can be asked by anybody on the internet, by the forward Kiln page \(TCP 8443\)/,
+  ],
+  [
+    "forward-over",
+    (d) => forwardTo(d, fixedHost(d), { until: "2026-10-31" }),
+    /The forward Kiln page was to hold until 2026-10-31/,
+  ],
+  [
     "list-lets-more",
     (d) => listWith(d, 1, ["Lodger", "Household", "tcp 22", "accept"]),
     /Lodger to Home gets more than the wall means: ssh\./,
@@ -777,6 +815,31 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     /Rule 7 of Gateway can go: without it every packet gets the same\./,
   ],
 ];
+
+const routeOn = (d: PlanEdits, prefix: string, via: string) =>
+  d.patch("device", find(d, "device", "Gateway").id, { routes: [{ prefix: net(prefix), via: ip(via) }] });
+
+const fixedHost = (d: PlanEdits): Host =>
+  must(
+    d
+      .all("host")
+      .find(({ manner, ipv4, kind }) => manner !== "dynamic" && ipv4 !== null && kind !== "camera"),
+    "a host with a fixed address",
+  );
+
+/** A forward of the home's fibre line. */
+function forwardTo(d: PlanEdits, host: Host, fields: Partial<EntityOf<"forward">>): void {
+  const name = fields.name ?? "Kiln page";
+  d.put("forward", {
+    ...BLANK_FORWARD,
+    id: testId("forward", name),
+    line: find(d, "line", "Fibre line").id,
+    host: host.id,
+    ports: [8443, 8443],
+    ...fields,
+    name,
+  });
+}
 
 /** The rules that the home's walls need stand on its gateway, and one more. */
 function listWith(d: PlanEdits, place: number, row: readonly string[]): void {

@@ -64,6 +64,8 @@ import {
   signInServerUnreachable,
   snoopingWithoutTrust,
 } from "./guards/protections";
+import { forwardExposes, forwardHostMoves, forwardOver, forwardPortsClash } from "./gateway/forwards";
+import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
 import { managementReachable, pastTheWalls } from "./walls/reached";
 import { listLetsMore, listStopsMore, ruleCanGo, ruleNeverReached } from "./walls/standing-lists";
 import { edgeOnUplink, guardShutsCable, loopWithoutTree } from "./trees/trees";
@@ -179,6 +181,12 @@ export const CHECKS: readonly AnyCheck[] = [
   signInOldPort,
   serverNotHeard,
   gatewayDoesNotAnswer,
+  routeNextHopLost,
+  routeHidesOwn,
+  forwardHostMoves,
+  forwardPortsClash,
+  forwardExposes,
+  forwardOver,
   pastTheWalls,
   managementReachable,
   listLetsMore,

@@ -42,8 +42,9 @@ class Site {
   }
   named = (kind: "device" | "segment" | "host" | "zone" | "room", name: string): string =>
     must([...this.plan[kind].values()].find((one) => one.name === name)?.id, `${kind} ${name}`);
-  first = (kind: "link" | "ssid" | "gear" | "line" | "lag" | "expectation" | "template" | "hostKind") =>
-    must([...this.plan[kind].keys()][0], `a ${kind}`);
+  first = (
+    kind: "link" | "ssid" | "gear" | "line" | "lag" | "expectation" | "template" | "hostKind" | "forward",
+  ) => must([...this.plan[kind].keys()][0], `a ${kind}`);
   /** The rule with that number in the list of the Gateway. */
   rule = (number: number): string =>
     must(this.index.rulesOf(this.named("device", "Gateway"))[number - 1]?.id, `rule ${number}`);
@@ -85,7 +86,8 @@ function done(plan: Plan, order: Order): Plan {
 /** Fennel Street with one of each thing that some command needs and the demo has not. */
 function prepared(): Site {
   let plan = fennelStreet();
-  const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine } = COMMANDS;
+  const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine, pasteRoutes, writeForward } =
+    COMMANDS;
   const host = must([...plan.host.keys()][0], "a host");
   const at = new Site(plan);
   for (const order of [
@@ -93,6 +95,13 @@ function prepared(): Site {
     addHostKind({ name: "Scale" }),
     addGear({ name: "Old box" }),
     addLine({ name: "Spare line" }),
+    writeForward({ forward: null, column: "to", text: "Image store" }),
+    pasteRoutes({
+      device: at.named("device", "Gateway"),
+      rows: [["10.61.0.0/20", "10.24.20.7"]],
+      from: "prefix",
+      onto: [],
+    }),
     keepProbe({
       name: "It prints",
       question: {
@@ -341,6 +350,25 @@ const EXAMPLES: Examples = {
     const zone = must([...at.plan.zone.values()][0], "a zone");
     return { zone: zone.id, open: !zone.insideOpen };
   },
+  writeForward: () => ({ forward: null, column: "to", text: "Image store" }),
+  pasteForwards: () => ({
+    rows: [
+      ["Records", "Fibre line", "udp 8443-8450", "Image store", "443", "203.0.113.40", "2027-04-30", "yes"],
+    ],
+    from: "name",
+    onto: [],
+  }),
+  removeForwards: (at) => ({ forwards: [at.first("forward")] }),
+  pasteRoutes: (at) => ({
+    device: at.named("device", "Gateway"),
+    rows: [
+      ["10.61.8.0/24", "10.24.20.7"],
+      ["default6", "fe80::1"],
+    ],
+    from: "prefix",
+    onto: [],
+  }),
+  removeRoutes: (at) => ({ device: at.named("device", "Gateway"), places: [0] }),
   addRule: (at) => ({ device: at.named("device", "Gateway"), before: at.rule(3) }),
   writeRules: (at) => ({
     cells: [

@@ -139,6 +139,7 @@ export {
   setRadioRules,
   setSsid,
 } from "./wireless";
+export { pasteForwards, pasteRoutes, removeForwards, removeRoutes, writeForward } from "./gateway";
 export {
   addRule,
   adoptRules,

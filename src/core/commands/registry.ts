@@ -6,6 +6,7 @@ import * as site from "./site";
 import * as survey from "./survey";
 import * as register from "./register";
 import * as wireless from "./wireless";
+import * as gateway from "./gateway";
 import * as rules from "./rules";
 import * as walls from "./walls";
 
@@ -19,6 +20,7 @@ export const COMMANDS = {
   ...survey,
   ...register,
   ...wireless,
+  ...gateway,
   ...rules,
   ...walls,
 };

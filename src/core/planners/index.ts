@@ -198,3 +198,11 @@ export {
   setFilter,
 } from "./rules/rule-list";
 export { sideText } from "./rules/side-text";
+export { FORWARD_COLUMNS, type ForwardColumn, forwardCellText, pasteForwards } from "./gateway/forward-cell";
+export {
+  pasteRoutes,
+  removeRoutes,
+  ROUTE_COLUMNS,
+  type RouteColumn,
+  routeCellText,
+} from "./gateway/route-cell";

@@ -1,7 +1,8 @@
 import type { Family, Finding } from "../checks";
 import { counted } from "../repairs";
 import { byNaturalText } from "../kernel";
-import type { Plan, PlanIndex, Port, Wall, Host } from "../plan";
+import type { Device, Plan, PlanIndex, Port, Wall, Host } from "../plan";
+import { forwardsPackets } from "../routing";
 import { modeOf } from "../fabric";
 import { segmentTotals } from "./segment-sheet";
 
@@ -19,6 +20,7 @@ export const SHEET_ORDER: readonly Family[] = [
   "hardware",
   "ports",
   "wireless",
+  "gateway",
   "walls",
   "guards",
 ];
@@ -60,6 +62,12 @@ function ofPorts(index: PlanIndex): Glance[] {
     { name: "To decide", value: modes((port) => modeOf(port) === "undecided") },
   ];
 }
+
+/** How many networks a device that sends packets on has an address in. */
+const legsOf = (index: PlanIndex, device: Device): number =>
+  forwardsPackets(device)
+    ? index.interfacesOf(device.id).filter(({ segment }) => segment !== null).length
+    : 0;
 
 function ofWalls({ plan }: PlanIndex): Glance[] {
   const doors = (door: Wall["door"]) =>
@@ -146,6 +154,16 @@ export function glanceAt(index: PlanIndex, sheet: Family): Glance[] {
           value: String([...plan.radio.values()].filter(({ enabled }) => enabled).length),
         },
       ];
+    case "gateway":
+      return [
+        { name: "Lines", value: String(plan.line.size) },
+        {
+          name: "Legs",
+          value: String([...plan.device.values()].reduce((sum, one) => sum + legsOf(index, one), 0)),
+        },
+        { name: "Forwards", value: String(plan.forward.size) },
+        { name: "Routes", value: String([...plan.device.values()].flatMap(({ routes }) => routes).length) },
+      ];
     case "walls":
       return ofWalls(index);
     case "guards":
@@ -173,6 +191,8 @@ export function progressOf(plan: Plan, sheet: Family): "empty" | "begun" | "soun
       if (plan.ssid.size === 0) return "empty";
       if ([...plan.radio.values()].some((radio) => radio.enabled && radio.channel === null)) return "begun";
       return "sound";
+    case "gateway":
+      return sized([...plan.interface.values()].filter(({ line }) => line !== null).length);
     case "walls":
       return sized(plan.wall.size);
     case "guards":

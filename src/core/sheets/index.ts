@@ -40,3 +40,10 @@ export { type PointRow, pointRows } from "./wireless-sheet";
 export { find } from "./find";
 export { type WallsProven, wallsProven } from "./walls-proven";
 export { type RuleEnd, type RuleRow, ruleRows, ruleStateWords, ruleTable } from "./rule-rows";
+export {
+  type GatewayLeg,
+  type GatewayLine,
+  type GatewaySheet,
+  gatewaySheet,
+  routingDevices,
+} from "./gateway-sheet";

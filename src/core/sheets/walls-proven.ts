@@ -3,7 +3,10 @@ import { differenceAt, reachMatrix } from "../reach";
 import { closedList } from "../rules";
 import { filteringDevices, PLANNED_LISTS, proveList, STANDING_PROOFS } from "../walls";
 
-/** Whether the walls hold: by the lists that the devices filter by, and by everything that could lead past them. */
+/**
+ * Whether the walls hold: by the lists that the devices filter by, and by everything that could lead past
+ * them.
+ */
 export interface WallsProven {
   readonly proven: boolean;
   /** Pairs that a list treats otherwise than the walls mean it. */

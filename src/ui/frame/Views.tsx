@@ -12,6 +12,7 @@ const LOADERS = {
   hardware: () => import("../views/hardware/HardwareView").then((m) => m.HardwareView),
   ports: () => import("../views/ports/PortsView").then((m) => m.PortsView),
   wireless: () => import("../views/wireless/WirelessView").then((m) => m.WirelessView),
+  gateway: () => import("../views/gateway/GatewayView").then((m) => m.GatewayView),
   walls: () => import("../views/walls/WallsView").then((m) => m.WallsView),
   guards: () => import("../views/guards/GuardsView").then((m) => m.GuardsView),
   failures: () => import("../views/failures/FailuresView").then((m) => m.FailuresView),

@@ -23,6 +23,7 @@ export type Selection =
   | { readonly what: "ports"; readonly device: string; readonly ids: readonly string[] }
   | { readonly what: "wall"; readonly from: WallEnd; readonly to: WallEnd }
   | { readonly what: "rule"; readonly id: string }
+  | { readonly what: "forward"; readonly id: string }
   | { readonly what: "finding"; readonly key: string }
   | { readonly what: "step"; readonly number: number }
   /** A pair of the reach matrix, by row and column. */

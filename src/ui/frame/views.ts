@@ -19,6 +19,7 @@ export const VIEWS = [
   { key: "hardware", title: "Hardware", number: "04", group: "Plan", family: "hardware" },
   { key: "ports", title: "Ports", number: "05", group: "Plan", family: "ports" },
   { key: "wireless", title: "Wireless", number: "06", group: "Plan", family: "wireless" },
+  { key: "gateway", title: "Gateway", number: "07", group: "Protect", family: "gateway" },
   { key: "walls", title: "Walls", number: "08", group: "Protect", family: "walls" },
   { key: "guards", title: "Switch guards", number: "09", group: "Protect", family: "guards" },
   { key: "findings", title: "Findings", number: "10", group: "Prove", family: null },

@@ -25,6 +25,7 @@ import { RoomMargin } from "./survey/RoomMargin";
 import { SurveyMargin } from "./survey/SurveyMargin";
 import { SsidMargin } from "./wireless/SsidMargin";
 import { WirelessMargin } from "./wireless/WirelessMargin";
+import { ForwardMargin } from "./walls/ForwardMargin";
 import { RuleMargin } from "./walls/RuleMargin";
 import { WallMargin } from "./walls/WallMargin";
 
@@ -67,14 +68,17 @@ export function Margin({ view }: { view: ViewKey }) {
   );
 }
 
+/** What lets something pass: a rule that stands on a device, or a forward. */
+const PassMargin = ({ what, id }: { what: "rule" | "forward"; id: string }) =>
+  what === "rule" ? <RuleMargin id={id} /> : <ForwardMargin id={id} />;
+
 // eslint-disable-next-line complexity -- one margin for each kind of selection
 function Content({ view }: { view: ViewKey }) {
   const selection = useUi((state) => state.selection);
   const probeWay = useUi((state) => state.probeWay);
   const { plan } = useIndex();
-  if (view === "probe" && probeWay === "reach")
-    return <ReachMargin at={selection?.what === "reach" ? selection : null} />;
-  if (view === "probe") return <ProbeMargin />;
+  if (view === "probe" && probeWay !== "reach") return <ProbeMargin />;
+  if (view === "probe") return <ReachMargin at={selection?.what === "reach" ? selection : null} />;
   if (view === "failures") return <FailureMargin />;
   switch (selection?.what) {
     case "room":
@@ -146,9 +150,10 @@ function Content({ view }: { view: ViewKey }) {
         <SheetMargin view={view} />
       );
     case "rule":
-      return <RuleMargin key={selection.id} id={selection.id} />;
+    case "forward":
+      return <PassMargin key={selection.id} {...selection} />;
     case "wall":
-      return <WallMargin key={JSON.stringify(selection)} from={selection.from} to={selection.to} />;
+      return <WallMargin key={JSON.stringify(selection)} {...selection} />;
     case "finding":
       return <FindingMargin findingKey={selection.key} view={view} />;
     default: {

@@ -84,6 +84,7 @@ function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
     ...of("line", "survey", plan.line.keys()),
     ...of("gear", "survey", plan.gear.keys()),
     ...of("rule", "walls", plan.rule.keys()),
+    ...of("forward", "gateway", plan.forward.keys()),
     ...(port === undefined
       ? []
       : ([
@@ -125,6 +126,7 @@ function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
         "hardware",
         "ports",
         "wireless",
+        "gateway",
         "walls",
         "guards",
         "findings",

@@ -14,6 +14,7 @@ import { AddressesView } from "./addresses/AddressesView";
 import { ExportView } from "./export/ExportView";
 import { FailuresView } from "./failures/FailuresView";
 import { FindingsView } from "./findings/FindingsView";
+import { GatewayView } from "./gateway/GatewayView";
 import { GuardsView } from "./guards/GuardsView";
 import { HardwareView } from "./hardware/HardwareView";
 import { PortsView } from "./ports/PortsView";
@@ -57,6 +58,7 @@ const VIEWS: readonly (readonly [string, ComponentType])[] = [
   ["Hardware", HardwareView],
   ["Ports", PortsView],
   ["Wireless", WirelessView],
+  ["Gateway", GatewayView],
   ["Walls", WallsView],
   ["Switch guards", GuardsView],
   ["Findings", FindingsView],
