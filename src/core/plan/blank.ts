@@ -80,7 +80,7 @@ export const NO_PROTECTIONS: Device["protections"] = {
   bound: [],
 };
 /** By what the walls need: everything else is dropped, answers pass. */
-export const PLANNED_FILTER: Device["filter"] = {
+const PLANNED_FILTER: Device["filter"] = {
   list: "planned",
   forwardDefault: "drop",
   inputDefault: "drop",

@@ -10,7 +10,6 @@ export {
   BLANK_FORWARD,
   BLANK_RULE,
   BLANK_SSID,
-  PLANNED_FILTER,
   BLANK_TREE,
   isGateway,
   NO_ABILITIES,

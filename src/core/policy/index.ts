@@ -2,7 +2,6 @@ export { decide, endOf, type WallSide, sameEnd, wallBetween } from "./decide";
 export { doorsInOrder, wallCell, wallEnds, zonesInOrder } from "./grid";
 export { serviceNames, SERVICES, servicesNamed, serviceText } from "./services";
 export {
-  EVERYTHING,
   type FilterAction,
   type FilterList,
   type FilterRule,

@@ -4,14 +4,7 @@ export { coverOfRule, type Cover } from "./covers";
 export { closedList, type CompiledRule, compileWishes, type Wish } from "./compile";
 export { compareLists, type Comparison, type Difference } from "./equivalence";
 export { conflictingPairs, type ConflictingPairs, type RulePair } from "./pairs";
-export {
-  everyService,
-  groupsOf,
-  serviceAt,
-  type ServiceGroup,
-  type ServiceSpan,
-  spansOf,
-} from "./service-space";
+export { everyService, groupsOf, type ServiceGroup, type ServiceSpan, spansOf } from "./service-space";
 export { merged, type Span, without } from "./spans";
 export { type ListSpace, listSpace } from "./space";
 export { type ListRule, packetsIn, type RuleList, ruleListOf, type Universe } from "./universe";

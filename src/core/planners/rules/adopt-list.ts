@@ -34,7 +34,7 @@ function sidesOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Si
 }
 
 /** The rules that a device's walls need, as rules that stand on it. */
-export function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields[] {
+function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields[] {
   return planned.rules.map((rule) => ({
     ...BLANK_RULE,
     from: sidesOf(index, planned, rule.from),
