@@ -12,7 +12,9 @@ const HALVES: Readonly<Record<string, { readonly port: number; readonly files: r
   "": { port: 4187, files: ["*.spec.ts"] },
   one: {
     port: 4187,
-    files: ["access", "simulation", "strangers", "survey", "weight"].map((name) => `${name}.spec.ts`),
+    files: ["access", "simulation", "strangers", "survey", "walls", "weight"].map(
+      (name) => `${name}.spec.ts`,
+    ),
   },
   two: {
     port: 4197,

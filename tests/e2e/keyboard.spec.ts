@@ -1,25 +1,6 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
+import { goTo, press, tabTo } from "./by-keyboard";
 import { newSite, saved } from "./open-site";
-
-/**
- * Goes on with Tab until the control has the focus: what can't be reached so can't be reached without a
- * mouse.
- */
-async function tabTo(page: Page, target: Locator, back = false): Promise<void> {
-  await target.waitFor();
-  for (let i = 0; i < 250; i += 1) {
-    if (
-      await target.evaluate(
-        (element) =>
-          element === document.activeElement ||
-          (element.getAttribute("role") === "row" && element.contains(document.activeElement)),
-      )
-    )
-      return;
-    await page.keyboard.press(back ? "Shift+Tab" : "Tab");
-  }
-  throw new Error(`Tab never came to ${String(target)}`);
-}
 
 /** The roles are one stop for Tab; arrows choose among them. */
 async function paintAs(page: Page, role: string): Promise<void> {
@@ -29,19 +10,6 @@ async function paintAs(page: Page, role: string): Promise<void> {
   await expect(page.getByRole("radio", { name: role })).toBeFocused();
 }
 
-const press = async (page: Page, ...keys: string[]) => {
-  // As fast as a held key repeats.
-  for (const key of keys) await page.keyboard.press(key, { delay: 15 });
-};
-const goTo = async (page: Page, sheet: string, heading: string | RegExp) => {
-  await page
-    .locator("body")
-    .evaluate(() =>
-      document.activeElement instanceof HTMLElement ? document.activeElement.blur() : undefined,
-    );
-  await press(page, "g", ...sheet);
-  await expect(page.getByRole("heading", { level: 1, name: heading })).toBeVisible();
-};
 const choose = async (page: Page, select: Locator, label: string) => {
   await tabTo(page, select);
   await page.keyboard.type(label, { delay: 10 });

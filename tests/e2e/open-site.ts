@@ -1,4 +1,5 @@
 import { expect, type Locator, type Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
 
 export const VIEWS = [
   "Survey",
@@ -102,3 +103,21 @@ export const paste = (page: Page, rows: string[][]) =>
     },
     rows.map((row) => row.join("\t")).join("\n"),
   );
+
+/** A site of its own from a demo file, so that what other journeys did to the shared ones does not matter. */
+export async function ownSite(
+  page: Page,
+  file: "fennel-street" | "bramblewick" | "lockkeepers-house",
+  name: string,
+): Promise<void> {
+  const plan = JSON.parse(readFileSync(`demo/${file}.json`, "utf8")) as { site: { name: string } };
+  plan.site.name = name;
+  await page.goto("/");
+  await page.getByLabel("or from a plan file").setInputFiles({
+    name: `${file}.json`,
+    mimeType: "application/json",
+    buffer: Buffer.from(JSON.stringify(plan)),
+  });
+  await expect(page.getByText(name).first()).toBeVisible();
+  await openSite(page, name);
+}

@@ -1,21 +1,7 @@
 import { expect, test, type Page } from "@playwright/test";
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
-import { openSite, openView, saved } from "./open-site";
-
-/** A site of its own from a demo file, so that what other journeys did to the shared ones does not matter. */
-async function ownSite(page: Page, file: "fennel-street" | "bramblewick", name: string): Promise<void> {
-  const plan = JSON.parse(readFileSync(`demo/${file}.json`, "utf8")) as { site: { name: string } };
-  plan.site.name = name;
-  await page.goto("/");
-  await page.getByLabel("or from a plan file").setInputFiles({
-    name: `${file}.json`,
-    mimeType: "application/json",
-    buffer: Buffer.from(JSON.stringify(plan)),
-  });
-  await expect(page.getByText(name).first()).toBeVisible();
-  await openSite(page, name);
-}
+import { openView, ownSite, saved } from "./open-site";
 
 const margin = (page: Page) => page.getByRole("complementary", { name: "Margin" });
 const show = (page: Page, way: string) => page.getByRole("radio", { name: way, exact: true }).click();

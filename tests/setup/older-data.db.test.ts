@@ -23,6 +23,8 @@ const practice = (file: string) => (): Plan => {
   const read = readPlanFile(readFileSync(join(ROOT, "tests", "fixtures", file), "utf8"));
   return must(read.ok ? read.value : null, "the file of then");
 };
+/** The home as it was then: without the forward that it has now. */
+const home = (): Plan => ({ ...lockkeepersHouse(), forward: new Map() });
 /** What she edited beside the note: took a profile off a port, or turned a forward to the inside, too. */
 type Second = "profile" | "forward" | null;
 const SITES: Readonly<
@@ -31,7 +33,7 @@ const SITES: Readonly<
     { readonly plan: () => Plan; readonly noted: string; readonly note: string; readonly second: Second }
   >
 > = {
-  "0011": { plan: lockkeepersHouse, noted: "tablet", note: "moved to the kitchen", second: null },
+  "0011": { plan: home, noted: "tablet", note: "moved to the kitchen", second: null },
   "0013": {
     plan: practice("plan-version-3-practice.json"),
     noted: "Staff laptop 1",

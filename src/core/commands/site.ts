@@ -86,7 +86,9 @@ export const removeLine = command<OfLine>("remove-line", {
 
 export const setLine = command<
   OfLine & {
-    readonly fields: Partial<Pick<Line, "name" | "access" | "addressing" | "carrierNat" | "providerBox">>;
+    readonly fields: Partial<
+      Pick<Line, "name" | "access" | "addressing" | "carrierNat" | "providerBox" | "use">
+    >;
   }
 >("set-line", {
   says: ({ line, fields }, index) => chose(index, nameOf(index, "line", line), fields),

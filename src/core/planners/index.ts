@@ -147,7 +147,7 @@ export { movePlug } from "./gear/move-plug";
 export { movePool } from "./addressing/move-pool";
 export { moveSegmentTo } from "./segments/move-segment";
 export { addLeg, removeLeg, setLegAddress } from "./addressing/legs";
-export { nextFreeFor } from "./addressing/next-free";
+export { legAddressIn, nextFreeFor } from "./addressing/next-free";
 export { fieldsOf, paintPorts, parkPorts, type PortRole, setAccess } from "./ports/paint-ports";
 export { type Paint, paintSelection, roleAt } from "./ports/paint-selection";
 export { type EditContext, type IdSource, plan, type Refusal } from "./planner";

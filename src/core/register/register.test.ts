@@ -124,6 +124,7 @@ describe("import", () => {
       const bare = applied(empty, (edits) => {
         for (const profile of edits.all("signIn")) edits.patch("signIn", profile.id, { servers: [] });
         for (const scope of edits.all("scope")) edits.patch("scope", scope.id, { serverHost: null });
+        for (const forward of edits.all("forward")) edits.remove("forward", forward.id);
         for (const host of edits.all("host")) edits.remove("host", host.id);
       });
       const twice = [0, 1].reduce((now) => {

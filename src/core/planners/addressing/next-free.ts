@@ -1,7 +1,7 @@
 import { freeRanges, nextFreeAddress, usableRange, type Ipv4 } from "../../address";
 import { offeredRanges } from "../../dhcp";
 import type { PlanIndex, Segment } from "../../plan";
-import { staticBlockIn } from "./static-block";
+import { gatewayIn, staticBlockIn } from "./static-block";
 
 /** Every IPv4 address that somebody in the segment holds, gear included. */
 const takenIn = (index: PlanIndex, segment: Segment): Ipv4[] => [
@@ -47,4 +47,16 @@ export function nextFreeFor(
     if (typeof free === "number") return free;
   }
   return null;
+}
+
+/**
+ * The address that a router's leg in a segment gets: the gateway's by convention where it is free, else the
+ * next free.
+ */
+export function legAddressIn(index: PlanIndex, segment: Segment): Ipv4 | null {
+  const prefix = segment.prefixes4[0];
+  if (prefix === undefined) return null;
+  const usual = gatewayIn(index.plan.site.conventions, prefix);
+  const isTaken = index.groups("interfacesByAddress").has(usual) || index.groups("hostsByAddress").has(usual);
+  return isTaken ? nextFreeFor(index, segment, "typed") : usual;
 }

@@ -79,7 +79,7 @@ describe("a forward's cells", () => {
     );
     const paste = (rows: string[][], from: "name" | "to" | "outside", onto: string[] = []) =>
       afterEdit(home, (context) => pasteForwards(context, rows, from, onto));
-    const [made] = forwardsOf(donePlan(paste([[host.name]], "to")));
+    const made = forwardsOf(donePlan(paste([[host.name]], "to"))).find(({ id }) => !home.forward.has(id));
     expect(made).toMatchObject({ ...BLANK_FORWARD, name: `To ${host.name}`, host: host.id });
     expect(paste([["tcp 8443"]], "outside")).toMatch(/Begin a new forward with the device/);
     const rows = ["One", "Two"].map((name, at) => [
@@ -93,7 +93,10 @@ describe("a forward's cells", () => {
       "yes",
     ]);
     expect(
-      forwardsOf(donePlan(paste(rows, "name"))).map(({ name, ports, hairpin }) => [name, ports, hairpin]),
+      forwardsOf(donePlan(paste(rows, "name")))
+        .filter(({ protocol }) => protocol === "udp")
+        .map(({ name, ports, hairpin }) => [name, ports, hairpin])
+        .sort(),
     ).toEqual([
       ["One", [500, 500], true],
       ["Two", [501, 501], true],
@@ -101,6 +104,7 @@ describe("a forward's cells", () => {
     expect(paste([...rows, ["Three", "Copper"]], "name")).toBe('Row 3: There is no line called "Copper".');
     const lineless = donePlan(
       afterEdit(home, ({ edits }) => {
+        for (const { id } of edits.all("forward")) edits.remove("forward", id);
         for (const leg of edits.all("interface")) if (leg.line !== null) edits.remove("interface", leg.id);
         for (const line of edits.all("line")) edits.remove("line", line.id);
       }),

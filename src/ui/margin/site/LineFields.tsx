@@ -58,6 +58,16 @@ export function LineFields({ line }: { line: Line }) {
         onChoose={(access) => write({ access })}
       />
       <Choose
+        label="Used as"
+        value={line.use}
+        choices={[
+          ["main", "main: what goes out goes here"],
+          ["shared", "shares with the main one"],
+          ["standby", "standby: when no main one works"],
+        ]}
+        onChoose={(use) => write({ use })}
+      />
+      <Choose
         label="Address by"
         value={line.addressing}
         choices={[

@@ -1,7 +1,13 @@
 "use client";
 
-import type { GatewayLeg, GatewayLine, GatewaySheet } from "@/core/sheets";
+import { addLeg } from "@/core/commands";
+import { useState } from "react";
+import { toast } from "sonner";
+import { formatAddress } from "@/core/address";
+import { legAddressIn } from "@/core/planners";
+import { segmentsInOrder, type GatewayLeg, type GatewayLine, type GatewaySheet } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 
 /**
@@ -56,6 +62,7 @@ export function GatewayDrawing({ sheet }: { sheet: GatewaySheet }) {
             <LegRow key={one.leg.id} one={one} />
           ))}
         </ul>
+        <AddLeg sheet={sheet} />
         {legs.length === 0 ? (
           <p className="pl-10 text-13 text-ink2">It has no address in a segment.</p>
         ) : null}
@@ -122,5 +129,42 @@ function LegRow({ one }: { one: GatewayLeg }) {
         <span className="mono flex-none text-13">{addresses || "no address yet"}</span>
       </button>
     </li>
+  );
+}
+
+/** A leg in a segment that the device has none in, with the address that it would get. */
+function AddLeg({ sheet: { device, legs } }: { sheet: GatewaySheet }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const [wanted, setWanted] = useState("");
+  const own = new Set(legs.map(({ segment }) => segment.id));
+  const open = segmentsInOrder(index).flatMap((segment) => {
+    const address = own.has(segment.id) ? null : legAddressIn(index, segment);
+    return address === null ? [] : [{ segment, text: formatAddress(address) }];
+  });
+  const chosen = open.find(({ segment }) => segment.id === wanted) ?? open[0];
+  if (chosen === undefined) return null;
+  const add = () => {
+    const refusal = edit(addLeg({ device: device.id, segment: chosen.segment.id, text: chosen.text }));
+    if (refusal !== null) toast.error(refusal);
+  };
+  return (
+    <p className="flex flex-wrap items-center gap-2 pt-2 pl-10">
+      <select
+        aria-label="Segment of the new leg"
+        className="field h-7 w-40"
+        value={chosen.segment.id}
+        onChange={(event) => setWanted(event.target.value)}
+      >
+        {open.map(({ segment }) => (
+          <option key={segment.id} value={segment.id}>
+            {segment.name}
+          </option>
+        ))}
+      </select>
+      <button type="button" className="button !min-h-7" onClick={add}>
+        Add a leg, <span className="mono">{chosen.text}</span>
+      </button>
+    </p>
   );
 }

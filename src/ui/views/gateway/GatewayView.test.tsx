@@ -2,6 +2,7 @@ import { fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { scene } from "../../../../tests/support/plan-scene";
+import { removeLeg } from "@/core/commands";
 import { emptyPlan } from "@/core/plan";
 import { Margin } from "../../margin/Margin";
 import { GatewayView } from "./GatewayView";
@@ -56,6 +57,20 @@ test("lines and legs are drawn from the outside in; each opens its own margin", 
   expect(scene.ui.getState().selection).toMatchObject({ what: "line" });
   await userEvent.click(within(drawing).getByRole("button", { name: /Household/ }));
   expect(scene.ui.getState().selection).toMatchObject({ what: "interface" });
+});
+
+test("a leg is added where there is none, with the gateway's address by convention; the use of a line is chosen", async () => {
+  const { index } = scene.store.getState().held;
+  const leg = [...index.plan.interface.values()].find(
+    ({ name, segment }) => segment !== null && name === "Visitors",
+  );
+  scene.store.getState().edit(removeLeg({ device: leg?.device ?? "", leg: leg?.id ?? "" }));
+  draw();
+  await userEvent.click(screen.getByRole("button", { name: "Add a leg, 172.19.60.1" }));
+  expect(screen.queryByRole("button", { name: /^Add a leg/ })).toBeNull();
+  await userEvent.click(screen.getByRole("button", { name: /^Mobile line/ }));
+  await userEvent.selectOptions(screen.getByRole("combobox", { name: "Used as" }), "shared");
+  expect(screen.getByText("shares with the main line")).toBeTruthy();
 });
 
 test("forwards are pasted; one that meets another is found and moved; from its margin it is probed and removed", async () => {
