@@ -42,6 +42,7 @@ export {
   prefixLengthOf,
   prefixOf,
   readPrefix,
+  shortPrefix,
   usableIn,
 } from "./prefix";
 export { subnetsOf, summarise, supernetOf } from "./prefix-set";

@@ -91,6 +91,10 @@ export function readPrefix(text: string): Prefix | null {
 
 export const formatPrefix = (prefix: Prefix): string => `${formatAddress(prefix.network)}/${prefix.length}`;
 
+/** The same as people write it: a single address without its length. */
+export const shortPrefix = (prefix: Prefix): string =>
+  prefix.length === widthOf(prefix.family) ? formatAddress(prefix.network) : formatPrefix(prefix);
+
 /** The last address: for IPv4 up to /30 the broadcast address. */
 export const lastOf = (prefix: Prefix): Address =>
   prefix.family === 4

@@ -807,12 +807,17 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
   [
     "rule-never-reached",
     (d) => listWith(d, 900_000, ["Lodger", "Internet", "https", "drop"]),
-    /Rule 7 of Gateway is never reached: rule 3 before it does otherwise\./,
+    /Rule 8 of Gateway is never reached: rule 4 before it does otherwise\./,
   ],
   [
     "rule-can-go",
     (d) => listWith(d, 900_000, ["any", "any", "any", "drop"]),
-    /Rule 7 of Gateway can go: without it every packet gets the same\./,
+    /Rule 8 of Gateway can go: without it every packet gets the same\./,
+  ],
+  [
+    "rules-mergeable",
+    (d) => listWith(d, 900_000, ["Home", "Studio", "ssh", "accept", "firing nights"]),
+    /Rule \d of Gateway and rule \d of Gateway differ in their services only: they can be one\./,
   ],
 ];
 

@@ -67,7 +67,13 @@ import {
 import { forwardExposes, forwardHostMoves, forwardOver, forwardPortsClash } from "./gateway/forwards";
 import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
 import { managementReachable, pastTheWalls } from "./walls/reached";
-import { listLetsMore, listStopsMore, ruleCanGo, ruleNeverReached } from "./walls/standing-lists";
+import {
+  listLetsMore,
+  listStopsMore,
+  ruleCanGo,
+  ruleNeverReached,
+  rulesMergeable,
+} from "./walls/standing-lists";
 import { edgeOnUplink, guardShutsCable, loopWithoutTree } from "./trees/trees";
 import { rootAtTheEdge, rootByAccident, secondRootMissing } from "./trees/roots";
 import { regionsDiffer, treeKindsMixed, treeTooDeep } from "./trees/regions";
@@ -193,6 +199,7 @@ export const CHECKS: readonly AnyCheck[] = [
   listStopsMore,
   ruleNeverReached,
   ruleCanGo,
+  rulesMergeable,
 ];
 
 const BY_CODE = new Map(CHECKS.map((check) => [check.code, check]));

@@ -165,7 +165,7 @@ test("a gateway's routes, translation, forwards and rules are on its sheet, in a
     ).rows[at];
   expect(row("Routes")).toEqual(["10.9.0.0/16", "172.19.20.7"]);
   expect(row("Address translation")?.[0]).toBe("Fibre line");
-  expect(data.forwards.map(({ name }) => name)).toEqual(["Kiln"]);
+  expect(data.forwards.map(({ name }) => name)).toEqual(["Kiln", "Kiln, for its maker"]);
   expect(row("Forwards")?.slice(3)).toEqual([
     "TCP",
     "8443 to 8450",

@@ -2,6 +2,7 @@ import { formatAddress, type Address, type Family } from "../address";
 import {
   nameOf,
   type Device,
+  type Forward,
   type Host,
   type Interface,
   type Line,
@@ -208,9 +209,7 @@ function askedFor(run: ProbeRun, line: Line, goal: ProbeGoal, family: Family): A
     const forward = [...index.plan.forward.values()].find(
       (one) => one.host === goal.host && one.line === line.id,
     );
-    const service =
-      goal.service ??
-      (forward === undefined ? web : { name: "forward", protocol: forward.protocol, ports: [forward.ports] });
+    const service = goal.service ?? (forward === undefined ? web : insideOf(forward));
     const inside = host === null ? null : hostAddress(run, host, family);
     return {
       host,
@@ -223,6 +222,12 @@ function askedFor(run: ProbeRun, line: Line, goal: ProbeGoal, family: Family): A
   }
   const service = goal.to === "address" ? null : goal.service;
   return { host: null, service: service ?? web, address: null };
+}
+
+/** What is asked of a forward's host by who needs no forward: the port inside. */
+function insideOf({ protocol, ports, toPort }: Forward): Service {
+  const [low, high] = toPort === null ? ports : [toPort, toPort];
+  return { name: `${protocol} ${low}`, protocol, ports: [[low, high]] };
 }
 
 const isPortService = (service: Service): service is Service & { protocol: "tcp" | "udp" } =>

@@ -3,6 +3,7 @@ export { ruleStates, type RuleState } from "./anomalies";
 export { coverOfRule, type Cover } from "./covers";
 export { closedList, type CompiledRule, compileWishes, type Wish } from "./compile";
 export { compareLists, type Comparison, type Difference } from "./equivalence";
+export { mergeable, type Merge } from "./merges";
 export { conflictingPairs, type ConflictingPairs, type RulePair } from "./pairs";
 export { everyService, groupsOf, type ServiceGroup, type ServiceSpan, spansOf } from "./service-space";
 export { merged, type Span, without } from "./spans";

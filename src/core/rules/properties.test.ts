@@ -7,6 +7,7 @@ import { ruleStates } from "./anomalies";
 import { closedList, compileWishes } from "./compile";
 import { coverOfRule } from "./covers";
 import { compareLists } from "./equivalence";
+import { mergeable } from "./merges";
 import { conflictingPairs } from "./pairs";
 import { spansOf } from "./service-space";
 import { listSpace } from "./space";
@@ -261,6 +262,46 @@ test("what a list allows between two networks is what its packets say; compiled 
     }),
     { seed: 14, numRuns: 60 },
   );
+});
+
+test("rules that can be one: joined at the earlier one's place, no packet gets another fate", () => {
+  let joined = 0;
+  const few = fc.array(rule, { minLength: 4, maxLength: 9 });
+  fc.assert(
+    fc.property(
+      few,
+      fc.array(fc.tuple(fc.nat(20), fc.nat(20), fc.nat(2)), { maxLength: 4 }),
+      (base, copies) => {
+        // Rules that share two of three things with another one are rare by chance: some are made.
+        const rules = copies.reduce<FilterRule[]>(
+          (all, [at, other, what]) => {
+            const [one, two] = [all[at % all.length], all[other % all.length]];
+            if (one === undefined || two === undefined) return all;
+            const key = (["from", "to", "services"] as const)[what] ?? "from";
+            return [...all, { ...one, [key]: two[key] }];
+          },
+          [...base],
+        );
+        const list = ruleListOf({ rules, forwardDefault: "drop", inputDefault: "reject" });
+        const space = listSpace(universe, list);
+        for (const { into, gone, by } of mergeable(list, conflictingPairs(space))) {
+          const [first, second] = [
+            must(list.rules[into], "the earlier"),
+            must(list.rules[gone], "the later"),
+          ];
+          const both =
+            by === "services"
+              ? { ...first, services: merged([...first.services, ...second.services]) }
+              : { ...first, [by]: [...first[by], ...second[by]] };
+          const less = list.rules.map((own, at) => (at === into ? both : own)).filter((_, at) => at !== gone);
+          expect(compareLists(universe, list, { ...list, rules: less }).fate.packets).toBe(0n);
+          joined += 1;
+        }
+      },
+    ),
+    { seed: 15, numRuns: 120 },
+  );
+  expect(joined).toBeGreaterThan(60);
 });
 
 test("the twin itself: a packet of each kind is there, and no packet goes out where it came in", () => {

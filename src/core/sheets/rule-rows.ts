@@ -1,5 +1,5 @@
 import type { PlanIndex, Rule, Segment, Wall } from "../plan";
-import { formatPrefix } from "../address";
+import { shortPrefix } from "../address";
 import { INTERNET, type Side } from "../policy";
 import type { CompiledRule } from "../rules";
 import { PLANNED_LISTS, serviceWords, type PlannedList, type Purpose, type StandingList } from "../walls";
@@ -34,13 +34,15 @@ function endsOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Sid
         const segment = index.plan.segment.get(id);
         return segment === undefined
           ? []
-          : [{ segment, only: prefixes === null ? null : prefixes.map(formatPrefix).join(", ") }];
+          : [{ segment, only: prefixes === null ? null : prefixes.map(shortPrefix).join(", ") }];
       }),
     )
     .sort((a, b) => (order.get(a.segment.id) ?? 0) - (order.get(b.segment.id) ?? 0));
-  const words = sides.flatMap(({ network }): RuleEnd[] => {
-    if (network === INTERNET) return [{ segment: null, only: "Internet" }];
-    return network === "router" ? [{ segment: null, only: "Gateway" }] : [];
+  const words = sides.flatMap(({ network, prefixes }): RuleEnd[] => {
+    if (network === "router") return [{ segment: null, only: "Gateway" }];
+    const isInside = universe.members.has(network) && network !== INTERNET;
+    if (isInside || (network === "any" && prefixes === null)) return [];
+    return (prefixes?.map(shortPrefix) ?? ["Internet"]).map((only) => ({ segment: null, only }));
   });
   return [...segments, ...words];
 }

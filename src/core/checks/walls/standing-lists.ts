@@ -1,4 +1,6 @@
-import { nameOf, wallEndName, type PlanIndex, type WallEnd } from "../../plan";
+import { equal } from "../../kernel";
+import { nameOf, wallEndName, type PlanIndex, type Rule, type WallEnd } from "../../plan";
+import { conflictingPairs, mergeable, type Merge } from "../../rules";
 import { mendPair } from "../../planners";
 import type { Repair } from "../../repairs";
 import {
@@ -79,6 +81,79 @@ export const ruleCanGo = check<RuleData>({
   describe: ({ rule }, index) =>
     `${upper(nameOf(index, "rule", rule))} can go: without it every packet gets the same.`,
   repairs: ({ rule }, index) => [remove(index, rule)],
+});
+
+interface MergeData {
+  readonly into: string;
+  readonly gone: string;
+  readonly by: Merge["by"];
+}
+
+/** What the earlier rule says once it has taken the later one in. */
+function joinedRule(into: Rule, gone: Rule, by: Merge["by"]): Partial<Rule> {
+  const once = <T>(all: readonly T[]): T[] =>
+    all.filter((one, at) => all.findIndex((other) => equal(one, other)) === at);
+  switch (by) {
+    case "from":
+      return { from: once([...into.from, ...gone.from]) };
+    case "to":
+      return { to: once([...into.to, ...gone.to]) };
+    case "services":
+      return { services: once([...into.services, ...gone.services]) };
+  }
+}
+
+/** Whether an end or the services of either is anything at all: joined, that stays anything. */
+const isAny = (rule: Rule, by: Merge["by"]): boolean => rule[by].length === 0;
+const MOST = { from: 64, to: 64, services: 32 } as const;
+
+export const rulesMergeable = check<MergeData>({
+  code: "rules-mergeable",
+  severity: "note",
+  family: "walls",
+  title: "Two rules can be one",
+  why: "A shorter list is read sooner, and wrongly less often.",
+  reads: LIST_READS,
+  find: (index) =>
+    [...index.derived(STANDING_LISTS).values()].flatMap(({ space, list, rules, states }) =>
+      mergeable(list, conflictingPairs(space)).flatMap(({ into, gone, by }): Found<MergeData>[] => {
+        const [first, second] = [rules[into], rules[gone]];
+        const idle = [into, gone].some((at) => states[at]?.removable === true);
+        if (first === undefined || second === undefined || idle || isAny(first, by) || isAny(second, by))
+          return [];
+        if (first[by].length + second[by].length > MOST[by]) return [];
+        return [
+          {
+            subjects: [first, second].map(({ id }) => ({ kind: "rule", id })),
+            data: { into: first.id, gone: second.id, by },
+          },
+        ];
+      }),
+    ),
+  describe: ({ into, gone, by }, index) =>
+    `${upper(nameOf(index, "rule", into))} and ${nameOf(index, "rule", gone)} differ in ` +
+    `${{ from: "where it comes from", to: "where it goes", services: "their services" }[by]} only: they can be one.`,
+  repairs: ({ into, gone, by }, index) => {
+    const [first, second] = [index.plan.rule.get(into), index.plan.rule.get(gone)];
+    if (first === undefined || second === undefined) return [];
+    return [
+      {
+        label: `Make one of ${nameOf(index, "rule", into)} and ${nameOf(index, "rule", gone)}`,
+        planner: "join-rules",
+        args: { into, gone },
+        edit: (edits) => {
+          const notes = [first.note, second.note].filter(
+            (note, at, all) => note !== "" && all.indexOf(note) === at,
+          );
+          edits.patch("rule", into, {
+            ...joinedRule(first, second, by),
+            note: notes.join("; ").slice(0, 120),
+          });
+          edits.remove("rule", gone);
+        },
+      },
+    ];
+  },
 });
 
 interface PairData {

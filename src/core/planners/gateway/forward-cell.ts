@@ -1,4 +1,4 @@
-import { formatAddress, formatPrefix, parseAddress, prefixOf, readPrefix, type Prefix } from "../../address";
+import { formatAddress, parseAddress, prefixOf, readPrefix, shortPrefix, type Prefix } from "../../address";
 import { BLANK_FORWARD, MOST, nameOf, type Forward, type Host, type PlanIndex } from "../../plan";
 import type { EditContext, Refusal } from "../planner";
 import { pieces } from "../rules/side-text";
@@ -98,10 +98,6 @@ export function readForwardCell(
 
 const rangeText = ([low, high]: Forward["ports"]): string => (low === high ? `${low}` : `${low}-${high}`);
 
-/** A single address without its length, as people write it. */
-const sourceText = (prefix: Prefix): string =>
-  formatPrefix(prefix).replace(prefix.family === 4 ? /\/32$/ : /\/128$/, "");
-
 /** What a cell says, as `readForwardCell` reads it. */
 export function forwardCellText(index: PlanIndex, forward: Forward, column: ForwardColumn): string {
   switch (column) {
@@ -122,7 +118,7 @@ export function forwardCellText(index: PlanIndex, forward: Forward, column: Forw
     case "port":
       return forward.toPort === null ? "same" : String(forward.toPort);
     case "from":
-      return forward.sources.map(sourceText).join(", ") || "anybody";
+      return forward.sources.map(shortPrefix).join(", ") || "anybody";
     case "until":
       return forward.until ?? "always";
     case "hairpin":

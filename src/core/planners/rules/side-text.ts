@@ -1,4 +1,4 @@
-import { formatPrefix, parseAddress, prefixOf, readPrefix } from "../../address";
+import { parseAddress, prefixOf, readPrefix, shortPrefix } from "../../address";
 import type { PlanIndex, RuleSide } from "../../plan";
 
 /** The pieces of a list with commas or semicolons between; what stands in quotation marks is one piece. */
@@ -114,10 +114,8 @@ export function sideText(index: PlanIndex, side: RuleSide): string {
       return nameText(index, "segment", plan.segment.get(side.segment)?.name ?? "a removed segment");
     case "host":
       return nameText(index, "host", plan.host.get(side.host)?.name ?? "a removed device");
-    case "prefix": {
-      const { prefix } = side;
-      return formatPrefix(prefix).replace(prefix.family === 4 ? /\/32$/ : /\/128$/, "");
-    }
+    case "prefix":
+      return shortPrefix(side.prefix);
     case "internet":
       return "Internet";
     case "gateway":
