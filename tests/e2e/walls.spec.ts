@@ -55,7 +55,11 @@ test("a list is read, its anomalies cleaned and its holes closed until the proof
   await margin(page)
     .getByRole("button", { name: /^Probe tcp 443 from / })
     .click();
-  await expect(margin(page).getByText(/No rule of the list that stands on Gateway takes it/)).toBeVisible();
+  await expect(
+    margin(page)
+      .getByText(/No rule of the list that stands on Gateway takes it/)
+      .first(),
+  ).toBeVisible();
   await openView(page, "Walls");
   await page.getByRole("radio", { name: "What stands on it, 19" }).click();
   await apply(page, /^On top of the list: Practice to Building video, the rest closed/);

@@ -768,6 +768,16 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     /The route for 172\.19\.30\.64\/26 on Gateway leads away a part of Studio/,
   ],
   [
+    "forward-behind-carrier",
+    (d) =>
+      forwardTo(d, fixedHost(d), {
+        line: find(d, "line", "Mobile line").id,
+        sources: [net("203.0.113.0/24")],
+        ports: [9443, 9443],
+      }),
+    /Nothing comes in by Mobile line, whose carrier translates: the forward Kiln page can't work there/,
+  ],
+  [
     "forward-host-moves",
     (d) => {
       const host = d.all("host").find(({ manner, kind }) => manner === "dynamic" && kind === "laptop");

@@ -64,7 +64,13 @@ import {
   signInServerUnreachable,
   snoopingWithoutTrust,
 } from "./guards/protections";
-import { forwardExposes, forwardHostMoves, forwardOver, forwardPortsClash } from "./gateway/forwards";
+import {
+  forwardBehindCarrier,
+  forwardExposes,
+  forwardHostMoves,
+  forwardOver,
+  forwardPortsClash,
+} from "./gateway/forwards";
 import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
 import { managementReachable, pastTheWalls } from "./walls/reached";
 import {
@@ -189,6 +195,7 @@ export const CHECKS: readonly AnyCheck[] = [
   gatewayDoesNotAnswer,
   routeNextHopLost,
   routeHidesOwn,
+  forwardBehindCarrier,
   forwardHostMoves,
   forwardPortsClash,
   forwardExposes,

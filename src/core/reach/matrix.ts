@@ -5,7 +5,7 @@ import { serviceNames, wallBetween, zonesInOrder } from "../policy";
 import { addressesOf, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
 import { CARRY, JOINS } from "../forwarding";
 import { FABRIC } from "../fabric";
-import { standingDoor } from "../walls";
+import { standingDoor, standsAsMeant } from "../walls";
 
 /** A column beside the segments: the internet, and the gateway's own pages. */
 export type ReachColumn = Segment | "internet" | "gateway";
@@ -113,7 +113,10 @@ class Filters {
   at(device: Device, from: Segment, to: ReachColumn): number {
     if (device.filter.list === "planned")
       return this.#doors.between(from.zone, typeof to === "string" ? to : to.zone);
-    return CODE[standingDoor(this.#index, device.id, from.id, typeof to === "string" ? to : to.id)];
+    const aim = typeof to === "string" ? to : to.id;
+    if (standsAsMeant(this.#index, device.id, from.id, aim))
+      return this.#doors.between(from.zone, typeof to === "string" ? to : to.zone);
+    return CODE[standingDoor(this.#index, device.id, from.id, aim)];
   }
 }
 

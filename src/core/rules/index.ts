@@ -6,7 +6,7 @@ export { compareLists, type Comparison, type Difference } from "./equivalence";
 export { mergeable, type Merge } from "./merges";
 export { conflictingPairs, type ConflictingPairs, type RulePair } from "./pairs";
 export { everyService, groupsOf, type ServiceGroup, type ServiceSpan, spansOf } from "./service-space";
-export { merged, type Span, without } from "./spans";
+export { merged, sameSpans, type Span, without } from "./spans";
 export { type ListSpace, listSpace } from "./space";
 export { type ListRule, packetsIn, type RuleList, ruleListOf, type Universe } from "./universe";
 export { type WitnessPacket } from "./witness";

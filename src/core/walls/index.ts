@@ -2,6 +2,13 @@ export { filteringDevices, type PlannedList, PLANNED_LISTS } from "./planned-lis
 export { endOfPair, type Proof, proveList, type ProvenPair, STANDING_PROOFS } from "./proof";
 export { type Purpose } from "./wishes";
 export { serviceNumbers, serviceWords } from "./service-words";
-export { coverOf, LIST_READS, standingDoor, type StandingList, STANDING_LISTS } from "./standing-list";
+export {
+  coverOf,
+  LIST_READS,
+  standingDoor,
+  standsAsMeant,
+  type StandingList,
+  STANDING_LISTS,
+} from "./standing-list";
 export { type IntentAt } from "./wishes";
 export { pairInList, type PairInList } from "./pair-in-list";

@@ -3,10 +3,12 @@ import { FOUND_LISTS, type FoundList } from "../policy";
 import {
   type Allowed,
   allowedBetween,
+  closedList,
   coverOfRule,
   listSpace,
   ruleListOf,
   ruleStates,
+  sameSpans,
   type Cover,
   type ListSpace,
   type RuleList,
@@ -18,6 +20,8 @@ import { intentAt, type IntentAt } from "./wishes";
 /** The list that stands on a device, with what each of its rules comes to. */
 export interface StandingList extends IntentAt {
   readonly space: ListSpace;
+  /** What is intended, as a list over the same packets. */
+  readonly intended: ListSpace;
   readonly list: RuleList;
   /** The rules that are on, in the list's order. */
   readonly rules: readonly Rule[];
@@ -25,7 +29,7 @@ export interface StandingList extends IntentAt {
   readonly zones: ReadonlyMap<string, string>;
   readonly networks: ReadonlyMap<string, string>;
   /** What has been asked of it so far, by the pair of networks. */
-  readonly known: Map<string, Allowed | null>;
+  readonly known: Map<string, PairOf | null>;
   /** What becomes of each of them. */
   readonly states: readonly RuleState[];
 }
@@ -47,6 +51,10 @@ function standingList(index: PlanIndex, device: Device, found: FoundList): Stand
   return {
     ...intent,
     space,
+    intended: listSpace(
+      intent.universe,
+      closedList(intent.wishes.map((wish) => ({ ...wish, action: "accept" as const }))),
+    ),
     list,
     zones,
     networks: new Map(
@@ -88,15 +96,19 @@ export const STANDING_LISTS: Derived<ReadonlyMap<string, StandingList>> = {
     ),
 };
 
-/**
- * What the list lets through from a segment to another, to the internet or to the device itself; null where no
- * such packet comes by.
- */
-function allowedAt(
-  { networks, zones, space, known }: StandingList,
+/** What is let through between two networks, by the list and by the intent; null where no such packet comes by. */
+interface PairOf {
+  readonly allowed: Allowed;
+  /** Whether the list lets exactly that through which is intended. */
+  readonly asMeant: boolean;
+}
+
+/** What the list lets through from a segment to another, to the internet or to the device itself. */
+function pairOf(
+  { networks, zones, space, intended, known }: StandingList,
   from: string,
   to: string | "internet" | "gateway",
-): Allowed | null {
+): PairOf | null {
   const source = networks.get(from) ?? from;
   const aim = to === "gateway" ? "router" : (networks.get(to) ?? to);
   // Two that nothing tells apart are treated as the first of their zone and one of the others.
@@ -107,9 +119,34 @@ function allowedAt(
   const key = `${source}>${target}`;
   const before = known.get(key);
   if (before !== undefined) return before;
-  const allowed = allowedBetween(space, { name: from, networks: [source] }, { name: to, networks: [target] });
-  known.set(key, allowed);
-  return allowed;
+  const ends = [
+    { name: from, networks: [source] },
+    { name: to, networks: [target] },
+  ] as const;
+  const [allowed, meant] = [allowedBetween(space, ...ends), allowedBetween(intended, ...ends)];
+  const pair =
+    allowed === null || meant === null
+      ? null
+      : {
+          allowed,
+          asMeant:
+            allowed.state !== "mixed" &&
+            sameSpans(allowed.always, meant.always) &&
+            sameSpans(allowed.sometimes, meant.sometimes),
+        };
+  known.set(key, pair);
+  return pair;
+}
+
+/** Whether the list that stands on a device does between two exactly what the walls mean. */
+export function standsAsMeant(
+  index: PlanIndex,
+  device: string,
+  from: string,
+  to: string | "internet" | "gateway",
+): boolean {
+  const standing = index.derived(STANDING_LISTS).get(device);
+  return standing !== undefined && pairOf(standing, from, to)?.asMeant === true;
 }
 
 /**
@@ -123,7 +160,7 @@ export function standingDoor(
   to: string | "internet" | "gateway",
 ): Wall["door"] {
   const standing = index.derived(STANDING_LISTS).get(device);
-  const state = standing === undefined ? "closed" : (allowedAt(standing, from, to)?.state ?? "closed");
+  const state = standing === undefined ? "closed" : (pairOf(standing, from, to)?.allowed.state ?? "closed");
   return state === "mixed" ? "services" : state;
 }
 

@@ -133,6 +133,36 @@ export const forwardPortsClash = check<ClashData>({
   },
 });
 
+/** The lines by which something can come in from outside: the carrier gives them an address of their own. */
+const openLines = ({ plan }: PlanIndex) =>
+  [...plan.line.values()].filter(({ carrierNat }) => carrierNat !== "yes");
+
+export const forwardBehindCarrier = check<ForwardData>({
+  code: "forward-behind-carrier",
+  severity: "stop",
+  family: "gateway",
+  title: "A forward waits at a line by which nothing comes in",
+  why:
+    "The carrier translates for many customers at once (carrier-grade NAT): " +
+    "what is asked from outside ends there, whatever is forwarded here.",
+  reads: ["forward", "line"],
+  find: (index) => forwardsThat(index, ({ line }) => index.plan.line.get(line)?.carrierNat === "yes"),
+  describe: ({ forward }, index) => {
+    const line = nameOf(index, "line", index.plan.forward.get(forward)?.line ?? "");
+    const name = nameOf(index, "forward", forward);
+    return `Nothing comes in by ${line}, whose carrier translates: the forward ${name} can't work there.`;
+  },
+  repairs: ({ forward }, index) => [
+    ...openLines(index).map(({ id, name }): Repair => ({
+      label: `Let it come in by ${name}`,
+      planner: "write-forward",
+      args: { forward, line: id },
+      edit: (edits) => edits.patch("forward", forward, { line: id }),
+    })),
+    remove(index, forward),
+  ],
+});
+
 export const forwardOver = check<ForwardData>({
   code: "forward-over",
   severity: "note",

@@ -1,5 +1,6 @@
 import { formatAddress, parseAddress, prefixOf, readPrefix, shortPrefix, type Prefix } from "../../address";
-import { BLANK_FORWARD, MOST, nameOf, type Forward, type Host, type PlanIndex } from "../../plan";
+import { byNaturalText } from "../../kernel";
+import { BLANK_FORWARD, MOST, nameOf, type Forward, type Host, type Line, type PlanIndex } from "../../plan";
 import type { EditContext, Refusal } from "../planner";
 import { pieces } from "../rules/side-text";
 import { readDate } from "../site/survey-text";
@@ -126,6 +127,14 @@ export function forwardCellText(index: PlanIndex, forward: Forward, column: Forw
   }
 }
 
+const USE = { main: 0, shared: 1, standby: 2 } as const;
+
+/** The line that a new forward comes in by: one that something can come in by, the main one first. */
+function usualLine({ plan }: PlanIndex): string | undefined {
+  const rank = ({ use, carrierNat }: Line) => USE[use] + (carrierNat === "yes" ? USE.standby + 1 : 0);
+  return [...plan.line.values()].sort((a, b) => rank(a) - rank(b) || byNaturalText(a.name, b.name))[0]?.id;
+}
+
 type Cells = ReadonlyMap<ForwardColumn, string>;
 
 /**
@@ -146,7 +155,7 @@ function writeRow(context: EditContext, id: string | null, cells: Cells): Refusa
     edits.patch("forward", known.id, fields);
     return null;
   }
-  const [line] = index.plan.line.keys();
+  const line = usualLine(index);
   const host = fields.host === undefined ? undefined : index.plan.host.get(fields.host);
   if (line === undefined) return "There is no internet line; add one on Survey first.";
   if (host === undefined) return "Begin a new forward with the device that it leads to.";

@@ -16,6 +16,7 @@ import { SegmentChip } from "../../tape/Chip";
 
 /** Which cell a finding is about: there its sign stands. */
 const CELL_OF: Readonly<Record<string, ForwardColumn>> = {
+  "forward-behind-carrier": "line",
   "forward-host-moves": "to",
   "forward-ports-clash": "outside",
   "forward-exposes": "from",
