@@ -123,6 +123,26 @@ interface Met {
 const isOneLeg = ({ legs }: Universe, from: string, to: string): boolean =>
   (legs?.get(from) ?? from) === (legs?.get(to) ?? to);
 
+/**
+ * The service classes of a block by the rules that it meets; blocks that the same rules meet, as all between two
+ * zones, share them.
+ */
+function servedBy(services: readonly Span[], taken: readonly Taken[]) {
+  const known = new Map<string, Pick<Block, "services" | "words" | "bits">>();
+  return (numbers: readonly number[]): Pick<Block, "services" | "words" | "bits"> => {
+    const key = numbers.join();
+    const before = known.get(key);
+    if (before !== undefined) return before;
+    const classes = classesOf(
+      services,
+      numbers.map((rule) => taken[rule] ?? null),
+    );
+    const made = { services: classes, ...classesByRule(classes, numbers.length) };
+    known.set(key, made);
+    return made;
+  };
+}
+
 /** The blocks of one family; those that no rule meets are among them. */
 function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: Family): Block[] {
   const isOurs = (value: number | bigint) => (typeof value === "number") === (family === 4);
@@ -147,21 +167,19 @@ function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: 
     const spans = common(services, rule.services);
     return sameSpans(spans, services) ? null : spans;
   });
+  const served = servedBy(services, taken);
   const blocks: Block[] = [];
   for (const [from, sources] of book.byNetwork)
     for (const to of [...book.byNetwork.keys(), ...(own.length > 0 ? ["router"] : [])]) {
       if (isOneLeg(universe, from, to)) continue;
       const here = (met.get(`${from}>${to}`) ?? []).filter(({ rule }) => taken[rule]?.length !== 0);
       const targets = to === "router" ? own : (book.byNetwork.get(to) ?? []);
-      const classes = classesOf(
-        services,
-        here.map(({ rule }) => taken[rule] ?? null),
-      );
+      const numbers = here.map(({ rule }) => rule);
       blocks.push({
         family,
         from,
         to,
-        rules: here.map(({ rule }) => rule),
+        rules: numbers,
         sources: classesOf(
           sources,
           here.map(({ source }) => source),
@@ -170,8 +188,7 @@ function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: 
           targets,
           here.map(({ target }) => target),
         ),
-        services: classes,
-        ...classesByRule(classes, here.length),
+        ...served(numbers),
       });
     }
   return blocks;
