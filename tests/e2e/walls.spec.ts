@@ -39,7 +39,7 @@ test("a list is read, its anomalies cleaned and its holes closed until the proof
 }) => {
   await ownSite(page, "fennel-street", "Fennel Street, proven");
   await openView(page, "Walls");
-  await expect(page.getByText("Walls proven")).toBeVisible();
+  await expect(page.getByText("Walls not proven: 2 pairs")).toBeVisible();
   await page.getByRole("button", { name: "Read a rule list" }).click();
   await page.getByLabel(/or paste the rows here/).fill(LIST);
   await expect(

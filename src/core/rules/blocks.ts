@@ -124,8 +124,8 @@ const isOneLeg = ({ legs }: Universe, from: string, to: string): boolean =>
   (legs?.get(from) ?? from) === (legs?.get(to) ?? to);
 
 /**
- * The service classes of a block by the rules that it meets; blocks that the same rules meet, as all between two
- * zones, share them.
+ * The service classes of a block by the rules that it meets; blocks that the same rules meet, as all between
+ * two zones, share them.
  */
 function servedBy(services: readonly Span[], taken: readonly Taken[]) {
   const known = new Map<string, Pick<Block, "services" | "words" | "bits">>();

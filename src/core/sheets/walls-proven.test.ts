@@ -8,12 +8,13 @@ import { wallsProven } from "./walls-proven";
 
 const proven = (plan: Plan) => wallsProven(PlanIndex.of(plan));
 
-test.each([lockkeepersHouse(), bramblewick(), fennelStreet()])("$site.name: its walls are proven", (plan) => {
+test.each([lockkeepersHouse(), bramblewick()])("$site.name: its walls are proven", (plan) => {
   expect(proven(plan)).toEqual({ proven: true, wrong: 0, past: 0 });
 });
 
 test("by the list that somebody left they are not, nor where a VLAN leads past them, nor without a filter", () => {
   const office = fennelStreet();
+  expect(proven(office)).toEqual({ proven: false, wrong: 2, past: 0 });
   const gateway = must(
     [...office.device.values()].find(({ kind }) => kind === "gateway"),
     "the gateway",

@@ -4,8 +4,8 @@ import { closedList } from "../rules";
 import { filteringDevices, PLANNED_LISTS, proveList, STANDING_PROOFS } from "../walls";
 
 /**
- * Whether the walls hold: by the lists that the devices filter by, and by everything that could lead past
- * them.
+ * Whether the walls hold: by the lists that stand on the devices, as far as they are noted, else by those
+ * that they need, and by everything that could lead past them.
  */
 export interface WallsProven {
   readonly proven: boolean;
@@ -19,10 +19,11 @@ export interface WallsProven {
 export function wallsProven(index: PlanIndex): WallsProven | null {
   const devices = filteringDevices(index);
   if (devices.length === 0) return null;
-  const wrong = devices.reduce((sum, { id, filter }) => {
+  const wrong = devices.reduce((sum, { id }) => {
     const planned = index.derived(PLANNED_LISTS).get(id);
+    const isNoted = index.rulesOf(id).length > 0;
     const proof =
-      filter.list === "found" || planned === undefined
+      isNoted || planned === undefined
         ? index.derived(STANDING_PROOFS).get(id)
         : proveList(index, planned, closedList(planned.rules));
     return sum + (proof?.pairs.filter(({ difference }) => difference !== null).length ?? 0);
