@@ -56,7 +56,7 @@ export function fromOutside(run: ProbeRun, lineId: string, goal: ProbeGoal, fami
   const question: FromOutside = { run, line, end, family, asked: askedFor(run, line, goal, family) };
   journey.pass({
     title: "Somebody outside",
-    place: formatAddress(SOMEBODY[family]),
+    place: formatAddress(question.asked.by ?? SOMEBODY[family]),
     says: `asks from the internet, by ${line.name}`,
     subjects: [{ kind: "line", id: line.id }],
   });
@@ -137,7 +137,7 @@ function packetOf(question: FromOutside, dst: Address): Packet {
   return {
     family,
     protocol,
-    src: SOMEBODY[family],
+    src: asked.by ?? SOMEBODY[family],
     dst,
     sport: isEcho ? null : 50_000,
     dport: isEcho ? null : (ports[0]?.[0] ?? 443),
@@ -189,39 +189,57 @@ interface Asked {
   readonly service: Service;
   /** The host's own address, which the outside can name with IPv6. */
   readonly address: Address | null;
+  /** Somebody whom the forward lets in, where it does not let in everybody; null for anybody. */
+  readonly by: Address | null;
+}
+
+const WEB: Service = { name: "https", protocol: "tcp", ports: [[443, 443]] };
+
+/** The first whom a forward lets in, of a family; null where that is anybody. */
+const letIn = ({ sources }: Pick<Forward, "sources">, family: Family): Address | null =>
+  sources.find((one) => one.family === family)?.network ?? null;
+
+/** What somebody outside asks a host: at the port of its forward, where there is one. */
+function askedOfHost(
+  run: ProbeRun,
+  line: Line,
+  goal: Extract<ProbeGoal, { readonly to: "host" }>,
+  family: Family,
+): Asked {
+  const { index } = run;
+  const host = index.plan.host.get(goal.host) ?? null;
+  const forward = [...index.plan.forward.values()].find(
+    (one) => one.host === goal.host && one.line === line.id,
+  );
+  const service = goal.service ?? (forward === undefined ? WEB : insideOf(forward));
+  const inside = host === null ? null : hostAddress(run, host, family);
+  return {
+    host,
+    service:
+      family === 4 && forward !== undefined
+        ? { ...service, protocol: forward.protocol, ports: [forward.ports] }
+        : service,
+    address: family === 6 ? inside : null,
+    by: forward === undefined || family === 6 ? null : letIn(forward, family),
+  };
 }
 
 function askedFor(run: ProbeRun, line: Line, goal: ProbeGoal, family: Family): Asked {
   const { index } = run;
-  const web: Service = { name: "https", protocol: "tcp", ports: [[443, 443]] };
   if (goal.to === "forward") {
     const forward = index.plan.forward.get(goal.forward);
     return forward === undefined
-      ? { host: null, service: web, address: null }
+      ? { host: null, service: WEB, address: null, by: null }
       : {
           host: index.plan.host.get(forward.host) ?? null,
           service: { name: "forward", protocol: forward.protocol, ports: [forward.ports] },
           address: null,
+          by: letIn(forward, family),
         };
   }
-  if (goal.to === "host") {
-    const host = index.plan.host.get(goal.host) ?? null;
-    const forward = [...index.plan.forward.values()].find(
-      (one) => one.host === goal.host && one.line === line.id,
-    );
-    const service = goal.service ?? (forward === undefined ? web : insideOf(forward));
-    const inside = host === null ? null : hostAddress(run, host, family);
-    return {
-      host,
-      service:
-        family === 4 && forward !== undefined
-          ? { ...service, protocol: forward.protocol, ports: [forward.ports] }
-          : service,
-      address: family === 6 ? inside : null,
-    };
-  }
+  if (goal.to === "host") return askedOfHost(run, line, goal, family);
   const service = goal.to === "address" ? null : goal.service;
-  return { host: null, service: service ?? web, address: null };
+  return { host: null, service: service ?? WEB, address: null, by: null };
 }
 
 /** What is asked of a forward's host by who needs no forward: the port inside. */

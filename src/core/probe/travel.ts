@@ -1,7 +1,7 @@
 import { containsAddress, familyOf, formatAddress, isLinkLocal, type Address } from "../address";
 import { type Device, isGateway, segmentHolding } from "../plan";
 import { partyOfLeg, type Party } from "../places";
-import { answerTo, type Packet, type WallSide } from "../policy";
+import { answerTo, forwardHolds, type Packet, type WallSide } from "../policy";
 import {
   facingAddresses,
   forwardsPackets,
@@ -173,6 +173,7 @@ function forwardedIn({ run, shows }: Trip, { device, leg }: AtLeg, packet: Packe
   const forward = [...index.plan.forward.values()].find(
     (one) =>
       one.line === outside.line.id &&
+      forwardHolds(index, one) &&
       one.protocol === packet.protocol &&
       one.ports[0] <= port &&
       port <= one.ports[1] &&

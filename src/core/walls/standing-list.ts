@@ -96,7 +96,10 @@ export const STANDING_LISTS: Derived<ReadonlyMap<string, StandingList>> = {
     ),
 };
 
-/** What is let through between two networks, by the list and by the intent; null where no such packet comes by. */
+/**
+ * What is let through between two networks, by the list and by the intent; null where no such packet comes
+ * by.
+ */
 interface PairOf {
   readonly allowed: Allowed;
   /** Whether the list lets exactly that through which is intended. */

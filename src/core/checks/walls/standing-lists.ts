@@ -106,6 +106,11 @@ function joinedRule(into: Rule, gone: Rule, by: Merge["by"]): Partial<Rule> {
 /** Whether an end or the services of either is anything at all: joined, that stays anything. */
 const isAny = (rule: Rule, by: Merge["by"]): boolean => rule[by].length === 0;
 const MOST = { from: 64, to: 64, services: 32 } as const;
+const DIFFERS = {
+  from: "where they come from",
+  to: "where they go",
+  services: "their services",
+} as const;
 
 export const rulesMergeable = check<MergeData>({
   code: "rules-mergeable",
@@ -132,7 +137,7 @@ export const rulesMergeable = check<MergeData>({
     ),
   describe: ({ into, gone, by }, index) =>
     `${upper(nameOf(index, "rule", into))} and ${nameOf(index, "rule", gone)} differ in ` +
-    `${{ from: "where it comes from", to: "where it goes", services: "their services" }[by]} only: they can be one.`,
+    `${DIFFERS[by]} only: they can be one.`,
   repairs: ({ into, gone, by }, index) => {
     const [first, second] = [index.plan.rule.get(into), index.plan.rule.get(gone)];
     if (first === undefined || second === undefined) return [];
