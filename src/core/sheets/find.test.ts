@@ -1,5 +1,6 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
 import { PlanIndex, applyChanges, PlanEdits } from "../plan";
 import { find } from "./find";
@@ -33,6 +34,11 @@ test("a name, a part of one, several words, a MAC, a VLAN number and an address 
   expect(names("fibre line")).toEqual(["Fibre line"]);
   expect(find(PlanIndex.of(bramblewick()), "203.0.113.89", 5)).toEqual([
     { kind: "line", id: expect.any(String), name: "Fibre line", detail: "next hop 203.0.113.89" },
+  ]);
+  expect(names("no mail past")).toEqual(["Rule 9 of Gateway"]);
+  const home = PlanIndex.of(lockkeepersHouse());
+  expect(find(home, "kiln maker", 5)).toMatchObject([
+    { kind: "forward", name: "Kiln, for its maker", detail: "tcp 8443, kiln-controller" },
   ]);
   expect(names("10.24.40.99")).toEqual([]);
   expect(names("no such thing anywhere")).toEqual([]);

@@ -1,5 +1,6 @@
 import { formatAddress, formatPrefix, parseAddress } from "../address";
 import { type Kind, type PlanIndex, nameOf } from "../plan";
+import { forwardCellText } from "../planners";
 import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
@@ -9,6 +10,20 @@ export interface Hit {
   readonly id: string;
   readonly name: string;
   readonly detail: string;
+}
+
+/** What lets something pass: forwards, and rules that stand on devices. */
+function* passes(index: PlanIndex): Generator<Hit> {
+  for (const forward of index.plan.forward.values())
+    yield {
+      kind: "forward",
+      id: forward.id,
+      name: forward.name,
+      detail: `${forwardCellText(index, forward, "outside")}, ${nameOf(index, "host", forward.host)}`,
+    };
+  for (const device of devicesInOrder(index))
+    for (const [at, rule] of index.rulesOf(device.id).entries())
+      yield { kind: "rule", id: rule.id, name: `Rule ${at + 1} of ${device.name}`, detail: rule.note };
 }
 
 // eslint-disable-next-line complexity -- one loop for each kind, in the order in which they are offered
@@ -52,6 +67,7 @@ function* candidates(index: PlanIndex): Generator<Hit> {
         .flatMap((hop) => (hop === null ? [] : [`next hop ${formatAddress(hop)}`]))
         .join(", "),
     };
+  yield* passes(index);
   for (const ssid of plan.ssid.values())
     yield { kind: "ssid", id: ssid.id, name: ssid.name, detail: plan.segment.get(ssid.segment)?.name ?? "" };
   for (const link of plan.link.values())

@@ -46,6 +46,10 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
         selection: wall === undefined ? null : { what: "wall", from: wall.from, to: wall.to },
       };
     }
+    case "rule":
+      return { view: "walls", selection: { what: "rule", id } };
+    case "forward":
+      return { view: "gateway", selection: { what: "forward", id } };
     case "signIn":
       return { view: "guards", selection: null };
     case "expectation":
@@ -70,10 +74,12 @@ export function useGoTo() {
   };
   const finding = (found: Finding) => {
     const index = store.getState().held?.index;
-    const subject =
-      found.subjects.find((s) => index !== undefined && homeOf(index, s.kind, s.id).view === found.family) ??
-      found.subjects[0];
-    if (subject !== undefined) entity(subject);
+    if (index === undefined) return;
+    const homes = found.subjects.map(({ kind, id }) => homeOf(index, kind, id));
+    // A finding is looked at on its own sheet, whatever else its subjects stand on.
+    const home = homes.find((one) => one.view === found.family) ?? homes[0];
+    ui.getState().select(home?.selection ?? null);
+    view(found.family);
   };
   return { view, entity, finding };
 }

@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { counted } from "@/core/repairs";
 import type { Device } from "@/core/plan";
 import { Segmented } from "../../kit/Segmented";
+import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { PlannedTable } from "./PlannedTable";
 import { ProofStrip } from "./ProofStrip";
@@ -26,7 +27,10 @@ export function RulesPanel({ device, devices, choose, scroller }: Props) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const lists = useLists(index, device);
-  const [shown, setShown] = useState<Shown>(device.filter.list === "found" ? "standing" : "planned");
+  const isRuleChosen = useUi((state) => state.selection?.what === "rule");
+  const [shown, setShown] = useState<Shown>(
+    device.filter.list === "found" || isRuleChosen ? "standing" : "planned",
+  );
   const adopt = () => {
     const refusal = edit(adoptRules({ device: device.id }));
     if (refusal !== null) return toast.error(refusal);
