@@ -145,7 +145,7 @@ export const forwardBehindCarrier = check<ForwardData>({
   why:
     "The carrier translates for many customers at once (carrier-grade NAT): " +
     "what is asked from outside ends there, whatever is forwarded here.",
-  reads: ["forward", "line"],
+  reads: ["forward", "line", "host"],
   find: (index) => forwardsThat(index, ({ line }) => index.plan.line.get(line)?.carrierNat === "yes"),
   describe: ({ forward }, index) => {
     const line = nameOf(index, "line", index.plan.forward.get(forward)?.line ?? "");
