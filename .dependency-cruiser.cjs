@@ -30,6 +30,7 @@ const CORE = [
   "probe",
   "reach",
   "failure",
+  "ways-in",
   "checks",
   "register",
   "sheets",

@@ -1,7 +1,7 @@
 import { BLANK_FORWARD, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { LOCKKEEPERS_HOUSE } from "./surveys";
-import { net, SiteBuilder, v } from "./site-builder";
+import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
 
@@ -29,6 +29,15 @@ export function lockkeepersHouse(): Plan {
     providerBox: "none",
     downMbps: 150,
     upMbps: 30,
+    dns: [ip("198.51.100.53")],
+    watch: {
+      by: "target",
+      targets: [ip("198.51.100.53")],
+      afterSeconds: 10,
+      backSeconds: 60,
+      returns: true,
+    },
+    dynamicName: { name: "lock.example", updatedBy: "gateway", account: "kitchen drawer, red tin" },
   });
   site.line("Mobile line", {
     access: "mobile",
@@ -38,7 +47,7 @@ export function lockkeepersHouse(): Plan {
     providerBox: "routes",
     downMbps: 60,
     upMbps: 15,
-    use: "standby",
+    place: 1,
   });
   site.device("Gateway", "gateway-4", "Hall cupboard", { credentialsPlace: "kitchen drawer, red tin" });
   const row = (
@@ -136,7 +145,25 @@ export function lockkeepersHouse(): Plan {
     .wall("Kit", "Internet", ["https", "ntp"], "updates only");
   site.radios("Landing AP", 1, 36, ["Studio AP"]).radios("Studio AP", 6, 44);
   site.survey(LOCKKEEPERS_HOUSE);
-  site.with((edits, id) =>
+  site.with((edits, id) => {
+    edits.put("wish", {
+      id: id("wish", "Door bell"),
+      name: "Who is at the door",
+      host: id("host", "Door bell"),
+      service: { name: "video", protocol: "tcp", ports: [[554, 554]] },
+      from: [],
+      way: "open",
+      note: "from the family's phones",
+    });
+    edits.put("wish", {
+      id: id("wish", "Kiln"),
+      name: "Kiln, for its maker",
+      host: id("host", "Kiln controller"),
+      service: { name: "https", protocol: "tcp", ports: [[443, 443]] },
+      from: [net("203.0.113.40/32")],
+      way: "forward",
+      note: "",
+    });
     edits.put("forward", {
       ...BLANK_FORWARD,
       id: id("forward", "Kiln"),
@@ -146,7 +173,7 @@ export function lockkeepersHouse(): Plan {
       ports: [8443, 8443],
       toPort: 443,
       sources: [net("203.0.113.40/32")],
-    }),
-  );
+    });
+  });
   return site.build();
 }

@@ -3,7 +3,6 @@ import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { gunzipSync } from "node:zlib";
 import { v7 } from "uuid";
-import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { commitBatch } from "@/application/commit-batch";
 import { undo } from "@/application/undo-redo";
 import { storesOn } from "@/composition";
@@ -19,14 +18,17 @@ import { migrate } from "../../scripts/setup/migrate.mjs";
 
 const ROOT = resolve(__dirname, "..", "..");
 /** The plan that each form's site was made with, and what its edits, all by Ruth, made of it. */
-const practice = (file: string) => (): Plan => {
+const fileOf = (file: string) => (): Plan => {
   const read = readPlanFile(readFileSync(join(ROOT, "tests", "fixtures", file), "utf8"));
   return must(read.ok ? read.value : null, "the file of then");
 };
 /** The home as it was then: without the forward that it has now. */
-const home = (): Plan => ({ ...lockkeepersHouse(), forward: new Map() });
-/** What she edited beside the note: took a profile off a port, or turned a forward to the inside, too. */
-type Second = "profile" | "forward" | null;
+const home = (): Plan => ({ ...fileOf("plan-version-5-lines.json")(), forward: new Map() });
+/**
+ * What she edited beside the note: took a profile off a port, turned a forward to the inside, or let the
+ * standby line share, too.
+ */
+type Second = "profile" | "forward" | "line" | null;
 const SITES: Readonly<
   Record<
     string,
@@ -35,16 +37,22 @@ const SITES: Readonly<
 > = {
   "0011": { plan: home, noted: "tablet", note: "moved to the kitchen", second: null },
   "0013": {
-    plan: practice("plan-version-3-practice.json"),
+    plan: fileOf("plan-version-3-practice.json"),
     noted: "Staff laptop 1",
     note: "moved to the back office",
     second: "profile",
   },
   "0014": {
-    plan: practice("plan-version-4-forward.json"),
+    plan: fileOf("plan-version-4-forward.json"),
     noted: "Staff laptop 1",
     note: "moved to the back office",
     second: "forward",
+  },
+  "0015": {
+    plan: fileOf("plan-version-5-lines.json"),
+    noted: "tablet",
+    note: "moved to the kitchen",
+    second: "line",
   },
 };
 const FORMS = readdirSync(join(ROOT, "tests", "fixtures", "database")).map((name) => ({
@@ -86,6 +94,10 @@ function asLeft({ plan: made, noted, note, second }: (typeof SITES)[string]): Pl
   }
   if (second === "forward")
     for (const forward of plan.forward.keys()) draft.patch("forward", forward, { hairpin: true });
+  // "Shares" of then had no percents.
+  if (second === "line")
+    for (const line of plan.line.values())
+      if (line.place > 0) draft.patch("line", line.id, { place: 1, share: 50 });
   const applied = applyChanges(plan, draft.changes());
   return must(applied.ok ? applied.value : null, "her edits");
 }
@@ -148,8 +160,13 @@ test.each(FORMS)(
         expect(hostCalled(await goBack(), site.noted).notes).toBe(site.note);
         // What was logged in the form of then is undone in that of today: the profile comes back, by its id.
         if (site.second !== null) {
-          const { port, forward } = await goBack();
-          expect({ port, forward }).toEqual({ port: site.plan().port, forward: site.plan().forward });
+          const { port, forward, line } = await goBack();
+          const made = site.plan();
+          expect({ port, forward, line }).toEqual({
+            port: made.port,
+            forward: made.forward,
+            line: made.line,
+          });
         }
         expect(hostCalled(await goBack(), site.noted).notes).toBe(hostCalled(site.plan(), site.noted).notes);
       } finally {

@@ -25,6 +25,7 @@ import {
   type Host,
   type Port,
   USUAL_ABILITIES,
+  type Line,
   type Link,
   type Optic,
   PlanIndex,
@@ -33,7 +34,7 @@ import {
   type EntityOf,
   type Plan,
 } from "../plan";
-import { addDevice, adoptPlanned, paintPorts, readRuleTable, renumber } from "../planners";
+import { addDevice, adoptPlanned, makeTunnel, paintPorts, readRuleTable, renumber } from "../planners";
 import { testId } from "../testing/build-plan";
 import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
 import type { Finding } from "./check";
@@ -71,6 +72,23 @@ const range = (a: string, b: string) => ({ first: ip(a), last: ip(b) });
 
 /** The home is sound as it stands; each slip is made in it alone. */
 const sound = lockkeepersHouse();
+
+/** Adds a tunnel for people, and gives its segment. */
+const tunnelIn = (d: PlanEdits): string => {
+  let n = 0;
+  const ids = () => testId("interface", `tunnel ${(n += 1)}`);
+  const made = makeTunnel(
+    { edits: d, ids },
+    { name: "Family abroad", device: find(d, "device", "Gateway").id },
+  );
+  return typeof made === "string" ? made : made.id;
+};
+const watched = (d: PlanEdits, watch: Partial<Line["watch"]>) => {
+  const line = find(d, "line", "Fibre line");
+  d.patch("line", line.id, { watch: { ...line.watch, ...watch } });
+};
+const pinned = (d: PlanEdits, line: string, pin: Line["pins"][number]) =>
+  d.patch("line", find(d, "line", line).id, { pins: [pin] });
 
 const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = [
   [
@@ -805,6 +823,69 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     /The forward Kiln page was to hold until 2026-10-31/,
   ],
   [
+    "line-shares",
+    (d) => d.patch("line", find(d, "line", "Fibre line").id, { share: 60 }),
+    /The shares of Fibre line \(60 %\) add up to 60 %\./,
+  ],
+  [
+    "line-loss-unseen",
+    (d) => watched(d, { by: "target", targets: [] }),
+    /Fibre line is watched by targets, and none is named\./,
+  ],
+  [
+    "line-target-inside",
+    (d) => watched(d, { by: "target", targets: [ip("172.19.20.5"), ip("198.51.100.53")] }),
+    /Fibre line is watched by 172\.19\.20\.5, which is Household: it answers without the line\./,
+  ],
+  [
+    "line-pins-clash",
+    (d) => {
+      for (const name of ["Fibre line", "Mobile line"])
+        pinned(d, name, { what: "segment", segment: find(d, "segment", "Studio").id, orElse: "next" });
+    },
+    /Studio is pinned to Fibre line and to Mobile line\./,
+  ],
+  [
+    "line-pin-moves",
+    (d) => pinned(d, "Mobile line", { what: "host", host: find(d, "host", "tablet").id, orElse: "stays" }),
+    /tablet is pinned to Mobile line and gets its address by DHCP without a reservation\./,
+  ],
+  [
+    "line-without-name",
+    (d) => {
+      const { id, dynamicName } = find(d, "line", "Fibre line");
+      d.patch("line", id, { dynamicName: { ...dynamicName, name: "" } });
+    },
+    /Fibre line gets its outside address by login, things are forwarded from it, and no name follows it\./,
+  ],
+  [
+    "wish-cannot",
+    (d) =>
+      d.put("wish", {
+        id: testId("wish", "Bell"),
+        name: "Bell",
+        host: find(d, "host", "door-bell").id,
+        service: { name: "video", protocol: "tcp", ports: [[554, 554]] },
+        from: [],
+        way: "vpn",
+        note: "",
+      }),
+    /Bell is not reached by VPN: No tunnel called By VPN ends where Fibre line does\./,
+  ],
+  [
+    "tunnel-without-end",
+    (d) => d.patch("segment", tunnelIn(d), { gatewayInterface: null }),
+    /The tunnel Family abroad ends at no device\./,
+  ],
+  [
+    "tunnel-port-forwarded",
+    (d) => {
+      tunnelIn(d);
+      forwardTo(d, fixedHost(d), { protocol: "udp", ports: [51_000, 52_000] });
+    },
+    /The tunnel Family abroad is answered at UDP 51900, which the forward Kiln page sends on/,
+  ],
+  [
     "list-lets-more",
     (d) => listWith(d, 1, ["Lodger", "Household", "tcp 22", "accept"]),
     /Lodger to Home gets more than the wall means: ssh\./,
@@ -1101,6 +1182,7 @@ test("a sound plan has no finding; every check has a slip that it finds", () => 
 
 /** A person has to decide: lay another cable, buy another switch, leave a name out. */
 const NO_REPAIR = [
+  "line-without-name",
   "next-hop-not-reached",
   "line-facts-missing",
   "gateway-does-not-answer",

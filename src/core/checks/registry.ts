@@ -71,6 +71,15 @@ import {
   forwardOver,
   forwardPortsClash,
 } from "./gateway/forwards";
+import {
+  lineLossUnseen,
+  linePinMoves,
+  linePinsClash,
+  lineShares,
+  lineTargetInside,
+  lineWithoutName,
+} from "./gateway/lines";
+import { tunnelPortForwarded, tunnelWithoutEnd, wishCannot } from "./gateway/ways-in";
 import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
 import { managementReachable, pastTheWalls } from "./walls/reached";
 import {
@@ -200,6 +209,15 @@ export const CHECKS: readonly AnyCheck[] = [
   forwardPortsClash,
   forwardExposes,
   forwardOver,
+  lineShares,
+  lineLossUnseen,
+  lineTargetInside,
+  linePinsClash,
+  linePinMoves,
+  lineWithoutName,
+  wishCannot,
+  tunnelWithoutEnd,
+  tunnelPortForwarded,
   pastTheWalls,
   managementReachable,
   listLetsMore,

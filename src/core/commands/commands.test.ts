@@ -43,7 +43,17 @@ class Site {
   named = (kind: "device" | "segment" | "host" | "zone" | "room", name: string): string =>
     must([...this.plan[kind].values()].find((one) => one.name === name)?.id, `${kind} ${name}`);
   first = (
-    kind: "link" | "ssid" | "gear" | "line" | "lag" | "expectation" | "template" | "hostKind" | "forward",
+    kind:
+      | "link"
+      | "ssid"
+      | "gear"
+      | "line"
+      | "lag"
+      | "expectation"
+      | "template"
+      | "hostKind"
+      | "forward"
+      | "wish",
   ) => must([...this.plan[kind].keys()][0], `a ${kind}`);
   /** The rule with that number in the list of the Gateway. */
   rule = (number: number): string =>
@@ -88,6 +98,7 @@ function prepared(): Site {
   let plan = fennelStreet();
   const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine, pasteRoutes, writeForward } =
     COMMANDS;
+  const { writeTunnel, writeWish } = COMMANDS;
   const host = must([...plan.host.keys()][0], "a host");
   const at = new Site(plan);
   for (const order of [
@@ -96,6 +107,8 @@ function prepared(): Site {
     addGear({ name: "Old box" }),
     addLine({ name: "Spare line" }),
     writeForward({ forward: null, column: "to", text: "Image store" }),
+    writeWish({ wish: null, column: "to", text: "Image store" }),
+    writeTunnel({ segment: null, column: "name", text: "On call" }),
     pasteRoutes({
       device: at.named("device", "Gateway"),
       rows: [["10.61.0.0/20", "10.24.20.7"]],
@@ -350,6 +363,35 @@ const EXAMPLES: Examples = {
     const zone = must([...at.plan.zone.values()][0], "a zone");
     return { zone: zone.id, open: !zone.insideOpen };
   },
+  writeLine: (at) => ({ line: at.first("line"), column: "after", text: "25 s" }),
+  pasteLines: () => ({
+    rows: [["1", "Field line", "40 %", "198.51.100.53", "5 s", "by hand", "Staff or nothing", "vet.example"]],
+    from: "order",
+    onto: [],
+  }),
+  editFollow: (at) => ({ line: at.first("line"), field: "name", text: "vet.example" }),
+  writeWish: (at) => ({ wish: at.first("wish"), column: "way", text: "VPN" }),
+  pasteWishes: () => ({
+    rows: [["Records", "Image store", "https", "203.0.113.40", "forward", "for the on-call vet"]],
+    from: "name",
+    onto: [],
+  }),
+  removeWishes: (at) => ({ wishes: [at.first("wish")] }),
+  setUpWay: (at) => ({
+    wish: at.first("wish"),
+    way: "vpn",
+    line: must(
+      [...at.plan.line.values()].find(({ name }) => name === "Fibre line"),
+      "the line",
+    ).id,
+  }),
+  writeTunnel: (at) => ({ segment: at.named("segment", "On call"), column: "answers", text: "udp 51901" }),
+  pasteTunnels: () => ({
+    rows: [["Clinic next door", "another site", "10.98.0.0/24", "udp 51902", "Fibre line", "Gateway"]],
+    from: "name",
+    onto: [],
+  }),
+  removeTunnels: (at) => ({ segments: [at.named("segment", "On call")] }),
   writeForward: () => ({ forward: null, column: "to", text: "Image store" }),
   pasteForwards: () => ({
     rows: [

@@ -1,6 +1,11 @@
 import { nameOf } from "../plan";
 import {
   FORWARD_COLUMNS,
+  LINE_COLUMNS,
+  pasteLines as pasteLinesInto,
+  writeFollow,
+  type FollowField,
+  type LineColumn,
   pasteForwards as pasteForwardsInto,
   pasteRoutes as pasteRoutesInto,
   removeRoutes as removeRoutesFrom,
@@ -47,6 +52,40 @@ export const removeForwards = command<{ readonly forwards: readonly string[] }>(
     }
     for (const forward of forwards) edits.remove("forward", forward);
   },
+});
+
+const lineWord = (column: LineColumn): string =>
+  LINE_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+
+export const writeLine = command<{
+  /** Null for a new one, which begins with its name. */
+  readonly line: string | null;
+  readonly column: LineColumn;
+  readonly text: string;
+}>("write-line", {
+  says: ({ line, column, text }, index) =>
+    line === null
+      ? `New line ${text}`
+      : `${nameOf(index, "line", line)}, ${lineWord(column)}: ${text || "nothing"}`,
+  run: (context, { line, column, text }) =>
+    pasteLinesInto(context, [[text]], column, line === null ? [] : [line]),
+});
+
+export const pasteLines = command<Pasted<LineColumn>>("paste-lines", {
+  says: ({ rows }) => pasted(rows, "the lines"),
+  run: (context, { rows, from, onto }) => pasteLinesInto(context, rows, from, onto),
+  log: ({ rows, from }) => ({ rows: rows.length, from }),
+});
+
+export const editFollow = command<{
+  readonly line: string;
+  readonly field: FollowField;
+  readonly text: string;
+}>("edit-follow", {
+  says: ({ line, field, text }, index) =>
+    `${nameOf(index, "line", line)}: ` +
+    `${field === "name" ? "name that follows it" : "account kept"} ${text || "emptied"}`,
+  run: (context, { line, field, text }) => writeFollow(context, line, field, text),
 });
 
 export const pasteRoutes = command<{

@@ -139,7 +139,16 @@ export {
   setRadioRules,
   setSsid,
 } from "./wireless";
-export { pasteForwards, pasteRoutes, removeForwards, removeRoutes, writeForward } from "./gateway";
+export {
+  editFollow,
+  pasteForwards,
+  pasteLines,
+  pasteRoutes,
+  removeForwards,
+  removeRoutes,
+  writeForward,
+  writeLine,
+} from "./gateway";
 export {
   addRule,
   adoptRules,
@@ -155,3 +164,4 @@ export {
 } from "./rules";
 export { dropProbe, expectProbe, keepProbe, openZone, renameZone, setWall } from "./walls";
 export { COMMANDS, type CommandName } from "./registry";
+export { pasteTunnels, pasteWishes, removeTunnels, removeWishes, writeTunnel, writeWish } from "./ways-in";

@@ -7,6 +7,7 @@ import * as survey from "./survey";
 import * as register from "./register";
 import * as wireless from "./wireless";
 import * as gateway from "./gateway";
+import * as waysIn from "./ways-in";
 import * as rules from "./rules";
 import * as walls from "./walls";
 
@@ -21,6 +22,7 @@ export const COMMANDS = {
   ...register,
   ...wireless,
   ...gateway,
+  ...waysIn,
   ...rules,
   ...walls,
 };

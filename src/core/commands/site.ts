@@ -87,7 +87,7 @@ export const removeLine = command<OfLine>("remove-line", {
 export const setLine = command<
   OfLine & {
     readonly fields: Partial<
-      Pick<Line, "name" | "access" | "addressing" | "carrierNat" | "providerBox" | "use">
+      Pick<Line, "name" | "access" | "addressing" | "carrierNat" | "providerBox" | "dynamicName">
     >;
   }
 >("set-line", {

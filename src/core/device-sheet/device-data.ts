@@ -3,6 +3,7 @@ import { byNaturalText } from "../kernel";
 import { nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
 import { asLabel } from "../planners";
 import { bridgeAddress } from "../spanning-tree";
+import { failoverOn, protectionsOn, tunnelsOn } from "./sheet-lines";
 import { managementOf, sheetInterface, sheetLines } from "./sheet-addresses";
 import { forwardsOn, routesOn, rulesOn, translationsOn } from "./sheet-gateway";
 import { sheetPort, sheetSsid, vlansOf } from "./sheet-ports";
@@ -53,6 +54,9 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     bridgeMac: bridgeAddress(index, device),
     asksFrom: asksFromText(index, device),
     lines: sheetLines(index, device),
+    failover: failoverOn(index, device),
+    tunnels: tunnelsOn(index, device),
+    protections: protectionsOn(index, device),
     routes: routesOn(device),
     translations: translationsOn(index, device),
     forwards: forwardsOn(index, device),

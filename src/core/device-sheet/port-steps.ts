@@ -9,6 +9,7 @@ const GUARD_WORDS = [
   ["dhcpTrust", "DHCP trusted"],
   ["arpTrust", "ARP trusted"],
   ["signIn", "802.1X"],
+  ["restrictedRole", "never the way to the root"],
 ] as const;
 
 const ADMIT_WORDS = { all: "all", tagged: "tagged only", untagged: "untagged only" } as const;
@@ -93,6 +94,12 @@ export function portSteps(data: DeviceData): SheetStep[] {
       title: "Ports of end devices",
       heads: [...RUN_HEADS, "Switched", "Untagged (PVID)", "Frames admitted", "Note"],
       rows: byRun(ends, data.ports, endCells),
+    },
+    {
+      ...NONE,
+      title: "Guards of the device",
+      heads: ["Setting", "Value"],
+      rows: data.protections.map(({ setting, value }) => [setting, value]),
     },
     {
       ...NONE,

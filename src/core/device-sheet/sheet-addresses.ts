@@ -34,6 +34,7 @@ export function sheetInterface(index: PlanIndex, leg: Interface): SheetInterface
     );
   return {
     name: leg.name,
+    mac: leg.mac ?? "",
     segment: segment?.name ?? "",
     vid: segment === undefined ? null : index.vidOf(segment),
     line: leg.line === null ? "" : (index.plan.line.get(leg.line)?.name ?? ""),

@@ -14,6 +14,7 @@ export interface SheetVlan {
 }
 export interface SheetInterface {
   readonly name: string;
+  readonly mac: string;
   readonly segment: string;
   readonly vid: number | null;
   readonly line: string;
@@ -74,6 +75,37 @@ export interface SheetLine {
   readonly masks: readonly string[];
   readonly nextHops: readonly string[];
   readonly dns: readonly string[];
+}
+/** In which order lines carry what goes out, and what belongs to one of them alone. */
+export interface SheetFailover {
+  readonly order: number;
+  readonly line: string;
+  /** Percent of what goes out; "everything" without shares. */
+  readonly share: string;
+  readonly noticedBy: string;
+  readonly nextAfter: string;
+  readonly backAfter: string;
+  readonly pinned: string;
+  /** The largest packet that leaves in one piece: 1492 where it is wrapped for a login (RFC 2516 section 7). */
+  readonly mtu: number;
+  readonly providerBox: string;
+  readonly name: string;
+  readonly nameUpdatedBy: string;
+  /** Where the account of the name is kept. */
+  readonly nameAccount: string;
+}
+/** A tunnel that is answered here. */
+export interface SheetTunnel {
+  readonly name: string;
+  readonly for: string;
+  readonly farEnd: string;
+  readonly answeredAt: string;
+  readonly line: string;
+}
+/** What a switch does against false servers and false addresses, beside the guards of its ports. */
+export interface SheetProtection {
+  readonly setting: string;
+  readonly value: string;
 }
 /** Where what leaves gets another address. */
 export interface SheetTranslation {
@@ -140,6 +172,9 @@ export interface DeviceData {
   /** The address its own questions leave from, where one is chosen. */
   readonly asksFrom: string | null;
   readonly lines: readonly SheetLine[];
+  readonly failover: readonly SheetFailover[];
+  readonly tunnels: readonly SheetTunnel[];
+  readonly protections: readonly SheetProtection[];
   readonly routes: readonly { readonly prefix: string; readonly via: string }[];
   readonly translations: readonly SheetTranslation[];
   readonly forwards: readonly SheetForward[];

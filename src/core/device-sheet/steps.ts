@@ -125,7 +125,7 @@ function routingSteps(data: DeviceData): SheetStep[] {
     {
       ...NONE,
       title: "Addresses of its own",
-      heads: ["Interface", "VLAN or port", "Address", "Mask", "DHCP relay to"],
+      heads: ["Interface", "VLAN or port", "Address", "Mask", "MAC", "DHCP relay to"],
       rows: data.interfaces.map((leg) => [
         leg.segment || leg.line || leg.name,
         legPlace(leg),
@@ -133,6 +133,7 @@ function routingSteps(data: DeviceData): SheetStep[] {
           .map((sheetAddress) => `${sheetAddress.address}/${sheetAddress.prefixLength}`)
           .join(", ") || "from the line",
         leg.addresses4.map((sheetAddress) => sheetAddress.mask).join(", "),
+        leg.mac,
         leg.relayTo,
       ]),
     },
@@ -153,6 +154,44 @@ function routingSteps(data: DeviceData): SheetStep[] {
       caution: data.lines.some((line) => line.addressing === "login")
         ? "The provider's login is not on this sheet; have it at hand."
         : "",
+    },
+    {
+      ...NONE,
+      title: "Order of the lines",
+      heads: ["Order", "Line", "Carries", "Loss noticed by", "Next after", "Back after", "Pinned", "MTU"],
+      rows: data.failover.map((line) => [
+        String(line.order),
+        line.line,
+        line.share,
+        line.noticedBy,
+        line.nextAfter,
+        line.backAfter,
+        line.pinned,
+        String(line.mtu),
+      ]),
+      caution: data.failover.some(({ providerBox }) => providerBox.includes("locked to it"))
+        ? "Internet telephony fails with power or line, emergency calls too: say so to the customer."
+        : "",
+    },
+    {
+      ...NONE,
+      title: "Provider's boxes and names",
+      heads: ["Line", "Provider's box", "Name that follows it", "Updated by", "Account kept"],
+      rows: data.failover
+        .filter(({ providerBox, name }) => providerBox !== "none" || name !== "")
+        .map((line) => [line.line, line.providerBox, line.name, line.nameUpdatedBy, line.nameAccount]),
+    },
+    {
+      ...NONE,
+      title: "Tunnels",
+      heads: ["Tunnel", "For", "Far end", "Answered at", "Line"],
+      rows: data.tunnels.map((tunnel) => [
+        tunnel.name,
+        tunnel.for,
+        tunnel.farEnd,
+        tunnel.answeredAt,
+        tunnel.line,
+      ]),
     },
     {
       ...NONE,

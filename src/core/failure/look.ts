@@ -1,3 +1,4 @@
+import type { Address } from "../address";
 import { joinsAt, type Host, type PlanIndex, type Segment } from "../plan";
 import { placeOfHost, placeOfLeg, placeOnAir, portOfHost } from "../places";
 import type { Dark } from "./kinds";
@@ -117,10 +118,14 @@ export function lookIn(state: State, dark: Dark, { services, routers }: Served):
       on: true,
       gateway: hasGateway,
       address: host.manner === "typed" || isServed(),
-      internet: hasGateway && out !== null && goesOut(out),
+      internet: hasGateway && out !== null && goesOut(out)(senderOf(host, segment)),
     };
   };
 }
+
+/** The address that a router sees of a host: its own, else one of its segment. */
+const senderOf = (host: Host, segment: Segment | null): Address | null =>
+  host.ipv4 ?? segment?.prefixes4[0]?.network ?? null;
 
 /** Where a wireless host goes when its access point is dark: to another that offers the name. */
 function roamed(state: State, { devices }: Dark, host: Host): Spot | null {

@@ -1,7 +1,22 @@
+import type { Address } from "../address";
 import { waysToServer } from "../dhcp";
 import type { Device, Interface, PlanIndex, Scope, Segment } from "../plan";
 import { endOf, wallBetween } from "../policy";
-import { forwardsPackets, isBelieved, leastAlong, linesOf, OUTSIDE, wayFrom, type Way } from "../routing";
+import {
+  allLinesOf,
+  forwardsPackets,
+  isBelieved,
+  leastAlong,
+  lineFor,
+  linesOf,
+  noticesLoss,
+  OUTSIDE,
+  pinnedLine,
+  sharingLines,
+  wayFrom,
+  type OwnLine,
+  type Way,
+} from "../routing";
 import { standingDoor } from "../walls";
 import { placeOfHost, placeOfLeg } from "../places";
 import { spotOf, together, type Spot, type State } from "./state";
@@ -168,23 +183,45 @@ const opensOut = (index: PlanIndex, segment: Segment, filter: Device): boolean =
 };
 
 /**
- * Whether a way out still stands: its routers up, each joined to the next over gear that is, and a line at
- * its end.
+ * Whether what somebody sends still leaves by the lines of a router: by the one that the router takes it to be
+ * up, which it goes on doing with a line whose loss it does not notice. Of lines that share all have to carry.
+ */
+function linesCarry(
+  index: PlanIndex,
+  device: string,
+  dark: ReadonlySet<string>,
+): (sender: Address | null) => boolean {
+  const all = allLinesOf(index, device);
+  const working = new Set(linesOf(index, device).map(({ line }) => line.id));
+  const isUp = ({ line }: OwnLine) => working.has(line.id) && !(dark.has(line.id) && noticesLoss(line));
+  const shared = sharingLines(all.filter(isUp));
+  const usual = shared.length > 0 && shared.every(({ line }) => !dark.has(line.id));
+  const hasPins = all.some(({ line }) => line.pins.length > 0);
+  return (sender) => {
+    const asks = sender === null ? null : { src: sender, service: null };
+    if (!hasPins || pinnedLine(index, all, asks) === null) return usual;
+    const out = lineFor(index, all, asks, isUp);
+    return out !== null && !dark.has(out.line.id);
+  };
+}
+
+/**
+ * Whether a way out still stands for a sender: its routers up, each joined to the next over gear that is, and
+ * a line at its end that carries. Null for a sender that nothing is pinned for.
  */
 export function wayStands(
   state: State,
   { way, joints }: WayOut,
   { devices, lines }: { readonly devices: ReadonlySet<string>; readonly lines: ReadonlySet<string> },
-): boolean {
+): (sender: Address | null) => boolean {
   const { index, fabric } = state;
   const last = way.hops.at(-1);
-  if (last === undefined || !linesOf(index, last.device.id).some(({ line }) => !lines.has(line.id)))
-    return false;
+  if (last === undefined) return () => false;
   const isUp = (spot: Spot | null) => spot !== null && !devices.has(fabric.devices[spot.device]?.id ?? "");
-  return (
+  const stands =
     way.hops.every(({ device }) => !devices.has(device.id)) &&
-    joints.every(([from, to]) => isUp(from) && isUp(to) && together(state, from, to))
-  );
+    joints.every(([from, to]) => isUp(from) && isUp(to) && together(state, from, to));
+  return stands ? linesCarry(index, last.device.id, lines) : () => false;
 }
 
 /**

@@ -40,7 +40,9 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("rule"),
   changeSchemaOf("signIn"),
   changeSchemaOf("forward"),
+  changeSchemaOf("wish"),
   changeSchemaOf("expectation"),
+  changeSchemaOf("acceptance"),
 ]);
 
 const MOST_CHANGES = 500_000;

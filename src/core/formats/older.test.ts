@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import { parsePrefix } from "../address";
 import { must } from "../kernel";
 import { listFindings, runChecks } from "../checks";
 import {
@@ -15,7 +16,7 @@ import { decodeChanges, changeBatchSchema } from "./change-codec";
 import { readPlanFile, writePlanFile } from "./plan-file";
 
 /** Plan files as the application wrote them in the forms before this one. */
-const OLDER = ["1", "2", "3", "3-practice", "4", "4-forward"].map((version) => {
+const OLDER = ["1", "2", "3", "3-practice", "4", "4-forward", "5", "5-lines"].map((version) => {
   const text = readFileSync(`tests/fixtures/plan-version-${version}.json`, "utf8");
   const read = readPlanFile(text);
   return [
@@ -33,6 +34,12 @@ const MISTAKES: Readonly<Record<string, readonly string[]>> = {
   "3-practice": OF_THE_PRACTICE,
   "4": OF_THE_PRACTICE,
   "4-forward": OF_THE_PRACTICE,
+  "5": [...OF_THE_PRACTICE, "list-lets-more"],
+};
+/** What the forwards of a form say of who may come in and until when. */
+const FORWARDS: Readonly<Record<string, readonly unknown[]>> = {
+  "4-forward": [{ sources: [], until: null }],
+  "5-lines": [{ sources: [parsePrefix("203.0.113.40/32")], until: null }],
 };
 
 test.each(OLDER)(
@@ -52,12 +59,7 @@ test.each(OLDER)(
       [...plan.forward.values()].map(({ sources, until }) => ({ sources, until })),
       [...plan.device.values()].every(({ filter }) => filter.list === "planned"),
       [...plan.port.values()].every((port) => port.treePriority === 128),
-    ]).toEqual([
-      "{from}-{fromPort}",
-      version === "4-forward" ? [{ sources: [], until: null }] : [],
-      true,
-      true,
-    ]);
+    ]).toEqual(["{from}-{fromPort}", FORWARDS[version] ?? [], true, true]);
     // Some were made with mistakes in them: a VLAN that the tree's spare way would have carried, a name
     // server behind a wall.
     expect(
@@ -107,6 +109,30 @@ test.each(OLDER)(
     expect(changeBatchSchema.array().safeParse([batch]).success).toBe(false);
   },
 );
+
+test("what version 5 said of a line's use is its place in the order now, and a share that had no percents is half", () => {
+  const file = JSON.parse(readFileSync("tests/fixtures/plan-version-5-lines.json", "utf8")) as {
+    lines: { name: string; use: string }[];
+  };
+  const placed = (uses: readonly string[]) => {
+    file.lines.forEach((line, i) => (line.use = must(uses[i], "a use")));
+    const read = readPlanFile(JSON.stringify(file));
+    return [...must(read.ok ? read.value : null, "it is read").line.values()].map((line) => [
+      line.place,
+      line.share,
+      line.watch.by,
+      line.pins,
+    ]);
+  };
+  expect(placed(["main", "standby"])).toEqual([
+    [0, 0, "link", []],
+    [2, 0, "link", []],
+  ]);
+  expect(placed(["shared", "main"])).toEqual([
+    [1, 50, "link", []],
+    [0, 0, "link", []],
+  ]);
+});
 
 test("the file of the present form is kept, too: it is read whole, and written again it says the same", () => {
   const text = readFileSync(`tests/fixtures/plan-version-${VERSION}.json`, "utf8");

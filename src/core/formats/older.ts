@@ -18,7 +18,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 5;
+export const VERSION = 6;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -46,7 +46,19 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "filter",
   ),
   port: pick(BLANK_PORT, "optic", "lag", "treePriority", "treeCost"),
-  line: pick(BLANK_LINE, "use", "length4", "nextHop4", "length6", "nextHop6", "dns"),
+  line: pick(
+    BLANK_LINE,
+    "length4",
+    "nextHop4",
+    "length6",
+    "nextHop6",
+    "dns",
+    "share",
+    "watch",
+    "pins",
+    "dynamicName",
+  ),
+  segment: { tunnel: null },
   interface: { translates: "asUsual" },
   link: pick(BLANK_LINK, "cable", "panel", "socket"),
   forward: pick(BLANK_FORWARD, "sources", "until"),
@@ -63,6 +75,8 @@ const LISTS_ADDED = [
   "forwards",
   "expectations",
   "rules",
+  "wishes",
+  "acceptances",
 ] as const;
 const ABILITIES_ADDED = pick(USUAL_ABILITIES, "ownTag");
 
@@ -105,6 +119,17 @@ function withLostProfile(port: unknown, profiles: Profiles): unknown {
   return { ...port, note: `802.1X profile: ${profile}`.slice(0, 120) };
 }
 
+/** A line's place in the order, for what versions up to 5 said of its use; it said nothing of percents. */
+const PLACES: Readonly<Record<string, { readonly place: number; readonly share: number }>> = {
+  main: { place: 0, share: 0 },
+  shared: { place: 1, share: 50 },
+  standby: { place: 2, share: 0 },
+};
+
+function withPlace({ use, ...line }: Fields): Fields {
+  return "place" in line ? line : { ...line, ...PLACES[typeof use === "string" ? use : "main"] };
+}
+
 /** An entity of any version in the present form: what it lacks is added, what it has stays. */
 function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PROFILES): unknown {
   if (!isFields(entity)) return entity;
@@ -116,6 +141,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
       { ...whole, guards: { profile: null, restrictedRole: false, ...whole.guards } },
       profiles,
     );
+  if (kind === "line") return withPlace(whole);
   if (kind === "host" && isFields(whole.attachment) && whole.attachment.at === "ssid")
     return { ...whole, attachment: { accessPoint: null, ...whole.attachment } };
   if (isFields(whole.abilities)) {
@@ -129,7 +155,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
 
 /** A plan file of an earlier version in the present form; any other value as it is. */
 export function upgradedFile(file: unknown): unknown {
-  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4].includes(file.version))
+  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4, 5].includes(file.version))
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);
   const lists = KINDS.flatMap((kind): [string, unknown][] => {

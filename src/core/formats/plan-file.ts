@@ -48,7 +48,9 @@ const {
   rule,
   signIn,
   forward,
+  wish,
   expectation,
+  acceptance,
 } = SCHEMAS;
 
 /**
@@ -83,7 +85,9 @@ export const planFileSchema = z.strictObject({
   rules: z.array(rule).max(MOST.rule),
   signIns: z.array(signIn).max(MOST.signIn),
   forwards: z.array(forward).max(MOST.forward),
+  wishes: z.array(wish).max(MOST.wish),
   expectations: z.array(expectation).max(MOST.expectation),
+  acceptances: z.array(acceptance).max(MOST.acceptance),
 });
 export type PlanFile = z.output<typeof planFileSchema>;
 

@@ -1,8 +1,8 @@
 import type { Abilities, RadioRules } from "./schema/abilities";
 import type { Device, Host, Link, Port } from "./schema/hardware";
+import type { Line } from "./schema/line";
 import type { Forward } from "./schema/reach";
 import type { Rule, Segment, Ssid } from "./schema/separation";
-import type { Line } from "./schema/site";
 import type { Gear, Room } from "./schema/survey";
 
 // What a new entity has before anything is known of it. Everything but ids, names and references, which the
@@ -23,7 +23,11 @@ export const BLANK_LINE: Omit<Line, "id" | "name"> = {
   length6: null,
   nextHop6: null,
   dns: [],
-  use: "main",
+  place: 0,
+  share: 0,
+  watch: { by: "link", targets: [], afterSeconds: 10, backSeconds: 60, returns: true },
+  pins: [],
+  dynamicName: { name: "", updatedBy: "gateway", account: "" },
 };
 export const BLANK_SEGMENT: Omit<Segment, "id" | "zone" | "vlan" | "name" | "mark" | "tape"> = {
   prefixes4: [],
@@ -39,6 +43,7 @@ export const BLANK_SEGMENT: Omit<Segment, "id" | "zone" | "vlan" | "name" | "mar
   group: "",
   advertise: "none",
   visit: null,
+  tunnel: null,
 };
 /** What gear that knows VLANs can usually do. */
 export const USUAL_ABILITIES: Abilities = {

@@ -80,8 +80,11 @@ export {
   type ProbePlace,
   type ProbeQuestion,
   type Route,
+  type Wish,
 } from "./schema/reach";
-export { CONVENTIONS, type Line, type Site } from "./schema/site";
+export type { Acceptance } from "./schema/acceptance";
+export type { Line, Pin } from "./schema/line";
+export { CONVENTIONS, type Site } from "./schema/site";
 export { type Gear, type HostKind, type Purpose, PURPOSES, type Room } from "./schema/survey";
 export { nextSteps, type NextSteps } from "./undo";
 export { decodeStored, encodeStored } from "./schema/stored";

@@ -29,7 +29,9 @@ export const MOST: Readonly<Record<CollectionKind, number>> = {
   rule: 40_000,
   signIn: 64,
   forward: 1000,
+  wish: 500,
   expectation: 5000,
+  acceptance: 5000,
 };
 
 /** The most rules that one device's list may have. */

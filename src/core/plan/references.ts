@@ -32,6 +32,17 @@ function ruleSide(to: Visit, field: string, side: EntityOf<"rule">["from"][numbe
   }
 }
 
+function pin(to: Visit, pinned: EntityOf<"line">["pins"][number]): void {
+  switch (pinned.what) {
+    case "segment":
+      return to("pins", "segment", pinned.segment);
+    case "host":
+      return to("pins", "host", pinned.host);
+    case "service":
+      return;
+  }
+}
+
 type Question = EntityOf<"expectation">["question"];
 
 function asker(to: Visit, from: Question["from"]): void {
@@ -42,6 +53,8 @@ function asker(to: Visit, from: Question["from"]): void {
       return to("from", "host", from.host);
     case "internet":
       return to("from", "line", from.line);
+    case "tunnel":
+      return to("from", "segment", from.segment);
     case "ssid":
       to("from", "ssid", from.ssid);
       return to("from", "device", from.device);
@@ -86,7 +99,9 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
   site: nothing,
   domain: nothing,
   zone: nothing,
-  line: nothing,
+  line: (l, to) => {
+    for (const pinned of l.pins) pin(to, pinned);
+  },
   room: (r, to) => {
     to("cabinet", "room", r.cabinet);
     each(to, "beside", "room", r.beside);
@@ -104,6 +119,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
     to("zone", "zone", s.zone);
     to("vlan", "vlan", s.vlan);
     to("gatewayInterface", "interface", s.gatewayInterface);
+    if (s.tunnel !== null) to("tunnel", "line", s.tunnel.line);
   },
   device: (d, to) => {
     to("domain", "domain", d.domain);
@@ -157,6 +173,8 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
     to("line", "line", f.line);
     to("host", "host", f.host);
   },
+  wish: (w, to) => to("host", "host", w.host),
+  acceptance: nothing,
   expectation: ({ question, segment }, to) => {
     to("segment", "segment", segment);
     asker(to, question.from);
@@ -175,9 +193,9 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   deviceVlan: [],
   domain: ["vlan", "device"],
   zone: ["segment", "wall", "rule"],
-  line: ["interface", "forward", "expectation"],
+  line: ["interface", "segment", "forward", "expectation"],
   vlan: ["segment"],
-  segment: ["interface", "ssid", "host", "scope", "rule", "expectation"],
+  segment: ["line", "interface", "ssid", "host", "scope", "rule", "expectation"],
   device: [
     "device",
     "lag",
@@ -198,13 +216,15 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   interface: ["segment", "device"],
   ssid: ["host", "expectation"],
   radio: [],
-  host: ["host", "scope", "device", "signIn", "rule", "forward", "expectation"],
+  host: ["line", "host", "scope", "device", "signIn", "rule", "forward", "wish", "expectation"],
   scope: [],
   wall: [],
   rule: [],
   signIn: ["port"],
   forward: ["expectation"],
+  wish: [],
   expectation: [],
+  acceptance: [],
 };
 
 /** What an entity points at. */

@@ -198,6 +198,21 @@ export {
   setFilter,
 } from "./rules/rule-list";
 export { sideText } from "./rules/side-text";
+export {
+  type FollowField,
+  LINE_COLUMNS,
+  type LineColumn,
+  lineCellText,
+  linesBeside,
+  pasteLines,
+  writeFollow,
+} from "./gateway/line-cell";
+export { setUpWay, VPN_NAME, type Way } from "./gateway/set-up-way";
+export { usualGateway } from "./addressing/usual-gateway";
+export { makeTunnel } from "./gateway/tunnels";
+export { pasteTunnels, TUNNEL_COLUMNS, type TunnelColumn, tunnelCellText } from "./gateway/tunnel-cell";
+export { pasteWishes, WAY_WORDS, WISH_COLUMNS, type WishColumn, wishCellText } from "./gateway/wish-cell";
+export { pinsText } from "./gateway/pin-text";
 export { FORWARD_COLUMNS, type ForwardColumn, forwardCellText, pasteForwards } from "./gateway/forward-cell";
 export {
   pasteRoutes,

@@ -51,7 +51,16 @@ export function plugs(index: PlanIndex): Plug[] {
     detail: "",
     from: { at: "internet", line: line.id },
   }));
-  return [...hosts, ...wireless, ...ports, ...lines];
+  const tunnels = [...index.plan.segment.values()]
+    .filter(({ tunnel }) => tunnel !== null)
+    .map((segment): Plug => ({
+      key: `tunnel ${segment.id}`,
+      group: "From outside",
+      label: `${segment.name}, by its tunnel`,
+      detail: "",
+      from: { at: "tunnel", segment: segment.id },
+    }));
+  return [...hosts, ...wireless, ...ports, ...lines, ...tunnels];
 }
 
 /**
@@ -92,5 +101,7 @@ export function plugKey(from: ProbePlace): string {
       return `ssid ${from.ssid} ${from.device}`;
     case "internet":
       return `line ${from.line}`;
+    case "tunnel":
+      return `tunnel ${from.segment}`;
   }
 }

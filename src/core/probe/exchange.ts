@@ -67,6 +67,14 @@ function tellArrival(run: ProbeRun, arrived: Delivery, target: Host | null): voi
         subjects: [{ kind: "line", id: arrived.line.id }],
         device: arrived.device.id,
       });
+    case "tunnel":
+      return journey.pass({
+        title: arrived.device.name,
+        place: arrived.leg.name,
+        says: "sends it into the tunnel to its far end",
+        subjects: [{ kind: "interface", id: arrived.leg.id }],
+        device: arrived.device.id,
+      });
     case "device":
       return journey.pass({
         title: arrived.device.name,
@@ -187,6 +195,8 @@ export function answerFrom(trip: Trip, arrived: Delivery): { readonly packet: Pa
   switch (arrived.at) {
     case "internet":
       return returnByLine(trip, arrived, answer);
+    case "tunnel":
+      return comeIn(trip, arrived, answer);
     case "device":
       return travelFromDevice(trip, arrived.device, answer);
     case "host":

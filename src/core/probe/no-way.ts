@@ -1,8 +1,9 @@
-import { formatAddress, type Address } from "../address";
-import { type Device, isGateway, type Line, type Segment, segmentHolding } from "../plan";
+import { formatAddress } from "../address";
+import { type Device, isGateway, type Line, nameOf, type Segment, segmentHolding } from "../plan";
 import type { Packet } from "../policy";
 import type { Repair, Subject } from "../repairs";
 import { forwardsPackets } from "../routing";
+import { keptInside } from "./choose-route";
 import type { ProbeRun } from "./run";
 import { portOff } from "./gap";
 import { deviceName, subjectOf } from "./resolve";
@@ -47,8 +48,31 @@ function gatewayRepairs(run: ProbeRun, segment: Segment): Repair[] {
     }));
 }
 
-/** A device that knows no way to an address. */
-export function noRoute(run: ProbeRun, device: Device, to: Address): void {
+/** What is pinned to a line that is down, and may not go by another. */
+function keptByPin({ index, journey }: ProbeRun, device: Device, line: string): void {
+  const name = nameOf(index, "line", line);
+  const subjects = [{ kind: "line" as const, id: line }];
+  journey.stop(
+    {
+      title: device.name,
+      place: "line",
+      says: `keeps it for ${name}, which is down`,
+      subjects,
+      device: device.id,
+    },
+    {
+      sentence: `${name} does not work, and what is pinned to it may not go out by another line.`,
+      subjects,
+      repairs: [],
+    },
+  );
+}
+
+/** A device that knows no way for a packet. */
+export function noRoute(run: ProbeRun, device: Device, packet: Packet): void {
+  const to = packet.dst;
+  const line = keptInside(run, device, packet);
+  if (line !== null) return keptByPin(run, device, line);
   if (isGateway(device) && segmentHolding(run.index.plan, to) === null) return noLine(run, device);
   const subjects = [{ kind: "device" as const, id: device.id }];
   const own: Repair[] =

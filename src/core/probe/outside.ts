@@ -159,7 +159,7 @@ function askInside(question: FromOutside, end: { readonly device: Device; readon
       sentence: "The packet leaves by the line it came in at.",
     });
   const host = arrived.at === "host" ? arrived.party.host : null;
-  const name = arrived.at === "device" ? arrived.device.name : arrived.party.name;
+  const name = arrived.at === "host" ? arrived.party.name : arrived.device.name;
   if (asked.host !== null && host?.id !== asked.host.id)
     return stopAtLine(question, {
       says: "is not for it",
@@ -173,7 +173,7 @@ function askInside(question: FromOutside, end: { readonly device: Device; readon
     says: "hears it",
     tag: null,
     subjects: host === null ? [] : [{ kind: "host", id: host.id }],
-    device: arrived.at === "device" ? arrived.device.id : null,
+    device: arrived.at === "host" ? null : arrived.device.id,
   });
   if (answerFrom(tripBack(trip), arrived) !== null)
     run.journey.pass({

@@ -20,6 +20,7 @@ import { misplaced } from "./misplaced";
 import { fromOutside } from "./outside";
 import { start, voiceOf, type Started } from "./start";
 import type { Cause, Step } from "./step";
+import { fromTunnel } from "./tunnel";
 
 export interface Outcome {
   readonly question: ProbeQuestion;
@@ -107,6 +108,10 @@ function ask(run: ProbeRun, question: ProbeQuestion): Outcome {
   const { from, as, goal, family } = question;
   if (from.at === "internet") {
     fromOutside(run, from.line, goal, family);
+    return outcomeOf(run, question, { started: null, lease: null, attack: null });
+  }
+  if (from.at === "tunnel") {
+    fromTunnel(run, from.segment, goal, family);
     return outcomeOf(run, question, { started: null, lease: null, attack: null });
   }
   const kind = as.as === "kind" ? kindNamed(index, as.word) : null;

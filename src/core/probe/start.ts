@@ -26,7 +26,7 @@ import { portStateFor, type PortState } from "./sign-in";
 import type { Cause } from "./step";
 
 /** Where something is plugged in or joins. */
-export type ProbeFrom = Exclude<ProbePlace, { readonly at: "internet" }>;
+export type ProbeFrom = Exclude<ProbePlace, { readonly at: "internet" | "tunnel" }>;
 
 /** How far the frame got at the very first device. */
 export interface Started {

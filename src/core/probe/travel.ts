@@ -1,25 +1,22 @@
 import { containsAddress, familyOf, formatAddress, isLinkLocal, type Address } from "../address";
-import { type Device, isGateway, segmentHolding } from "../plan";
+import { type Device, type Interface, isGateway, segmentHolding } from "../plan";
 import { partyOfLeg, type Party } from "../places";
 import { answerTo, forwardHolds, type Packet, type WallSide } from "../policy";
-import {
-  facingAddresses,
-  forwardsPackets,
-  linesOf,
-  routeFrom,
-  translatesAt,
-  type RouteChoice,
-} from "../routing";
+import { facingAddresses, forwardsPackets, linesOf, translatesAt, type RouteChoice } from "../routing";
+import { routeOf, routeWhy } from "./choose-route";
 import { goesRound, MOST_HOPS, noGateway, noLine6, noRoute, notARouter } from "./no-way";
 import { passFilter } from "./pass-filter";
 import { resolve, subjectOf, type Sender } from "./resolve";
+import type { ProbeRun } from "./run";
 import { hostAddress, type Station } from "./station";
-import { packetWords, PROTOCOL_WORDS, type AtLeg, type Delivery, type Trip } from "./trip";
+import { packetWords, PROTOCOL_WORDS, type AtLeg, type Delivery, type Flow, type Trip } from "./trip";
 import { beyond, segmentName } from "./whose-traffic";
 
 /** Sends a packet from an end device until it arrives; null after a stop. */
 export function travel(trip: Trip, from: Station, packet: Packet): Delivery | null {
   const { run } = trip;
+  const outside = from.segment === null || from.segment.tunnel === null ? null : farEnd(trip, from);
+  if (outside !== null) return comeIn(trip, outside, packet);
   const isNear =
     from.own.some((prefix) => containsAddress(prefix, packet.dst)) ||
     (familyOf(packet.dst) === 6 && isLinkLocal(packet.dst));
@@ -32,14 +29,21 @@ export function travel(trip: Trip, from: Station, packet: Packet): Delivery | nu
   return hop(trip, from, packet, { next: next ?? packet.dst, known, count: 0 });
 }
 
+/** Where what somebody at the far end of a tunnel sends comes in; null for one of the site. */
+function farEnd({ run }: Trip, { gatewayLeg }: Station): AtLeg | null {
+  const device = gatewayLeg === null ? undefined : run.index.plan.device.get(gatewayLeg.device);
+  return gatewayLeg === null || device === undefined ? null : { device, leg: gatewayLeg };
+}
+
 /** Sends a packet that a device itself makes: its answer, or what it asks of others. */
 export function travelFromDevice(trip: Trip, device: Device, packet: Packet): Delivery | null {
-  const route = routeFrom(trip.run.index, device, packet.dst);
+  const asked = trip.answers?.find((flow) => flow.device === device.id) ?? null;
+  const route = routeOf(trip, device, packet, asked);
   if (route === null) {
-    noRoute(trip.run, device, packet.dst);
+    noRoute(trip.run, device, packet);
     return null;
   }
-  return leave(trip, { device, route, count: 0 }, { came: packet, packet, isAnswer: false, own: true });
+  return leave(trip, { device, route, count: 0 }, { came: packet, packet, flow: null, leg: null });
 }
 
 /** A packet that comes in at a device by one of its legs: from a line, or from the wire. */
@@ -87,39 +91,38 @@ function arriveAtDevice(trip: Trip, at: AtLeg, came: Packet, count: number): Del
   // The answer to something translated is for who asked in truth; what comes to a forwarded port is for a
   // host inside.
   const packet = flow !== null ? answerTo(flow.came) : forwardedIn(trip, at, came);
-  const isAnswer = flow !== null;
   const isOwn = run.index
     .interfacesOf(device.id)
     .some((one) => facingAddresses(run.index, one, came.family).includes(packet.dst));
-  if (!isOwn) return sendOn(trip, at, { came, packet, isAnswer, own: false }, count);
-  if (isGateway(device) && !passFilter(trip, { device, leg, packet, isAnswer }, "gateway")) return null;
-  if (trip.answers === null) trip.flows.push({ device: device.id, came, left: packet });
+  if (!isOwn) return sendOn(trip, at, { came, packet, flow, leg }, count);
+  if (isGateway(device) && !passFilter(trip, { device, leg, packet, isAnswer: flow !== null }, "gateway"))
+    return null;
+  if (trip.answers === null) trip.flows.push({ device: device.id, leg, came, left: packet });
   return { at: "device", device, leg, packet };
 }
 
-/**
- * A packet at a router: as it came, as it is now that forwards and translation of answers are undone, and
- * whose it is.
- */
+/** A packet at a router: as it came, and as it is now that forwards and translation of answers are undone. */
 interface AtRouter {
   readonly came: Packet;
   readonly packet: Packet;
-  readonly isAnswer: boolean;
-  readonly own: boolean;
+  /** What the router remembers of the question that it answers; null for a question. */
+  readonly flow: Flow | null;
+  /** The leg it came in by; null for one that the device itself sends. */
+  readonly leg: Interface | null;
 }
 
 /** What a router does with a packet for somebody else. */
 function sendOn(trip: Trip, { device, leg }: AtLeg, at: AtRouter, count: number): Delivery | null {
   const { run } = trip;
-  const { packet, isAnswer } = at;
+  const { packet, flow } = at;
   if (!forwardsPackets(device)) {
     const self = { name: device.name, subjects: [{ kind: "device" as const, id: device.id }] };
     notARouter(run, self, packet);
     return null;
   }
-  const route = routeFrom(run.index, device, packet.dst);
+  const route = routeOf(trip, device, packet, flow);
   if (route === null) {
-    noRoute(run, device, packet.dst);
+    noRoute(run, device, packet);
     return null;
   }
   if (trip.shows) showRoute(trip, device, route, packet);
@@ -128,7 +131,7 @@ function sendOn(trip: Trip, { device, leg }: AtLeg, at: AtRouter, count: number)
       route.line !== null
         ? "internet"
         : (segmentHolding(run.index.plan, packet.dst) ?? beyond(run, device, route.leg));
-    if (to !== null && !passFilter(trip, { device, leg, packet, isAnswer }, to)) return null;
+    if (to !== null && !passFilter(trip, { device, leg, packet, isAnswer: flow !== null }, to)) return null;
   }
   return leave(trip, { device, route, count }, at);
 }
@@ -139,18 +142,11 @@ function showRoute({ run }: Trip, device: Device, route: RouteChoice, packet: Pa
     title: device.name,
     place: "route",
     says: `${PROTOCOL_WORDS[packet.protocol]} for ${formatAddress(packet.dst)}: ${where}`,
-    why: routeWhy(route),
+    why: routeWhy(run, device, route, packet),
     subjects: [{ kind: "interface", id: route.leg.id }],
     device: device.id,
   });
 }
-
-const routeWhy = (route: RouteChoice): string => {
-  if (route.how === "connected") return "The address lies in a segment of its own.";
-  if (route.how === "entered") return "A route entered by hand holds it.";
-  if (route.line === null) return "Nothing nearer holds it: by its default.";
-  return "Nothing inside holds it.";
-};
 
 const isAnswerTo = (packet: Packet, sent: Packet): boolean =>
   packet.protocol === sent.protocol &&
@@ -205,22 +201,30 @@ interface WayOut {
   readonly count: number;
 }
 
+/** A packet that carries the outside address from here on (RFC 3022): IPv4 only, and where there is one. */
+const translated = (packet: Packet, outside: Address | undefined): Packet =>
+  packet.family === 4 && outside !== undefined ? { ...packet, src: outside } : packet;
+
+const leadsIntoTunnel = ({ index }: ProbeRun, { segment }: Interface): boolean =>
+  (index.plan.segment.get(segment ?? "")?.tunnel ?? null) !== null;
+
 /** Sends a packet out of a device's leg. */
 function leave(trip: Trip, { device, route, count }: WayOut, at: AtRouter): Delivery | null {
   const { run } = trip;
-  const { came, packet, isAnswer, own } = at;
+  const { came, packet, flow, leg } = at;
   const outside = facingAddresses(run.index, route.leg, packet.family)[0];
-  const translates = packet.family === 4 && !own && !isAnswer && translatesAt(route.leg);
-  const left: Packet = translates && outside !== undefined ? { ...packet, src: outside } : packet;
-  if (!own && trip.answers === null) trip.flows.push({ device: device.id, came, left });
+  const translates = leg !== null && flow === null && translatesAt(route.leg);
+  const left = translates ? translated(packet, outside) : packet;
+  if (leg !== null && trip.answers === null) trip.flows.push({ device: device.id, leg, came, left });
   if (route.line !== null && packet.family === 6 && outside === undefined) {
     noLine6(run, device, route.line);
     return null;
   }
   if (route.line !== null) return { at: "internet", device, line: route.line, packet: left };
+  if (leadsIntoTunnel(run, route.leg)) return { at: "tunnel", device, leg: route.leg, packet: left };
   const party = partyOfLeg(run.index, route.leg);
   if (party === null) {
-    noRoute(run, device, packet.dst);
+    noRoute(run, device, packet);
     return null;
   }
   const from: Sender = { party, address: outside ?? packet.src, leased: false };

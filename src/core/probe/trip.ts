@@ -7,6 +7,8 @@ import type { ProbeRun } from "./run";
 /** What a router remembers of a packet it let through: as it came and as it left. */
 export interface Flow {
   readonly device: string;
+  /** The leg it came in by. */
+  readonly leg: Interface;
   readonly came: Packet;
   readonly left: Packet;
 }
@@ -39,6 +41,8 @@ export const tripBack = (trip: Trip): Trip => ({ ...trip, shows: false, flows: [
 export type Delivery =
   | { readonly at: "host"; readonly party: Party; readonly packet: Packet }
   | { readonly at: "device"; readonly device: Device; readonly leg: Interface; readonly packet: Packet }
+  /** Into a tunnel, to its far end. */
+  | { readonly at: "tunnel"; readonly device: Device; readonly leg: Interface; readonly packet: Packet }
   | { readonly at: "internet"; readonly device: Device; readonly line: Line; readonly packet: Packet };
 
 /** A router and the leg that a packet is at. */

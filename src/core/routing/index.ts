@@ -1,10 +1,21 @@
 export { isBelieved, leastAlong, type Way, wayFrom } from "./ways";
+export { tunnelService } from "./tunnel-service";
 export { enteredOn } from "./entered";
+export {
+  allLinesOf,
+  type Asks,
+  lineFor,
+  linesInOrder,
+  linesOf,
+  noticesLoss,
+  type OwnLine,
+  pinnedLine,
+  sharingLines,
+} from "./lines";
 export {
   addressesOf,
   facingAddresses,
   forwardsPackets,
-  linesOf,
   OUTSIDE,
   type RouteChoice,
   routeFrom,

@@ -1,4 +1,5 @@
 import { containsAddress, familyOf, type Address, type Family } from "../address";
+import { allLinesOf, lineFor, works, type Asks } from "./lines";
 import {
   type Device,
   type Interface,
@@ -40,10 +41,6 @@ export function facingAddresses(index: PlanIndex, leg: Interface, family: Family
 export const forwardsPackets = (device: Device): boolean =>
   isGateway(device) || device.kind === "providerBox" || device.abilities.routes;
 
-/** A leg works when its port does: a routed port that is switched off takes it along. */
-const works = (index: PlanIndex, leg: Interface): boolean =>
-  leg.port === null || index.plan.port.get(leg.port)?.enabled === true;
-
 /**
  * The prefix of a leg's own segment that holds an address, by its length; null when none does or the leg has
  * no address in it.
@@ -52,22 +49,12 @@ function connectedLength(index: PlanIndex, leg: Interface, to: Address, family: 
   const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
   if (segment === undefined) return null;
   const prefix = prefixesOf(segment, family).find(
-    (one) => containsAddress(one, to) && addressesOf(leg, family).some((own) => containsAddress(one, own)),
+    (one) =>
+      containsAddress(one, to) &&
+      // A tunnel leads to its far end whether or not the device has an address there.
+      (segment.tunnel !== null || addressesOf(leg, family).some((own) => containsAddress(one, own))),
   );
   return prefix?.length ?? null;
-}
-
-const USE_ORDER = { main: 0, shared: 1, standby: 2 } as const;
-
-/** The lines a device has, in the order in which they are used; those whose port is off are left out. */
-export function linesOf(index: PlanIndex, device: string): { leg: Interface; line: Line }[] {
-  return index
-    .interfacesOf(device)
-    .flatMap((leg) => {
-      const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
-      return line === undefined || !works(index, leg) ? [] : [{ leg, line }];
-    })
-    .sort((a, b) => USE_ORDER[a.line.use] - USE_ORDER[b.line.use] || (a.line.name < b.line.name ? -1 : 1));
 }
 
 /** The order of the legs that could lead out: the one it asks from, one that translates, any, management. */
@@ -81,9 +68,17 @@ function rankOf(device: Device, leg: Interface, { management }: Segment): number
  * The way out when nothing else fits: by a line, else by the gateway that one of its segments has; what does
  * not route takes the one of the leg it asks from.
  */
-function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteChoice | null {
-  const [first] = linesOf(index, device.id);
-  if (first !== undefined) return { leg: first.leg, via: null, line: first.line, how: "default" };
+function defaultRoute(
+  index: PlanIndex,
+  device: Device,
+  family: Family,
+  asks: Asks | null,
+): RouteChoice | null {
+  const lines = allLinesOf(index, device.id);
+  if (lines.some(({ leg }) => works(index, leg))) {
+    const out = lineFor(index, lines, asks, ({ leg }) => works(index, leg));
+    return out === null ? null : { leg: out.leg, via: null, line: out.line, how: "default" };
+  }
   if (device.defaultRoute === "none") return null;
   const ways = index
     .interfacesOf(device.id)
@@ -112,9 +107,15 @@ function defaultRoute(index: PlanIndex, device: Device, family: Family): RouteCh
 
 /**
  * The longest prefix that holds the address decides (RFC 1812 section 5.2.4.3): own segments, routes entered
- * by hand, then the default; null when nothing fits.
+ * by hand, then the default; null when nothing fits. `asks` says whose traffic it is: of several lines the one
+ * that carries it is chosen.
  */
-export function routeFrom(index: PlanIndex, device: Device, to: Address): RouteChoice | null {
+export function routeFrom(
+  index: PlanIndex,
+  device: Device,
+  to: Address,
+  asks: Asks | null = null,
+): RouteChoice | null {
   const family = familyOf(to);
   let best: { choice: RouteChoice; length: number } | null = null;
   for (const leg of index.interfacesOf(device.id)) {
@@ -129,7 +130,7 @@ export function routeFrom(index: PlanIndex, device: Device, to: Address): RouteC
       .find((one) => works(index, one) && connectedLength(index, one, via, family) !== null);
     if (leg !== undefined) best = { choice: { leg, via, line: null, how: "entered" }, length: prefix.length };
   }
-  return best?.choice ?? defaultRoute(index, device, family);
+  return best?.choice ?? defaultRoute(index, device, family, asks);
 }
 
 /** Whether what leaves at a leg gets the leg's own address (NAT): IPv4 only. */

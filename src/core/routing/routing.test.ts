@@ -47,7 +47,7 @@ const ROUTER = aDevice({ name: "Router", kind: "gateway" });
 const INNER = aDevice({ name: "Inner", kind: "gateway" });
 const SWITCH = aDevice({ name: "Switch" });
 const DSL: Line = { ...BLANK_LINE, id: testId("line", "dsl"), name: "Copper" };
-const RADIO: Line = { ...BLANK_LINE, id: testId("line", "radio"), name: "Mobile", use: "standby" };
+const RADIO: Line = { ...BLANK_LINE, id: testId("line", "radio"), name: "Mobile", place: 1 };
 
 const leg = (name: string, fields: Partial<Interface> & Pick<Interface, "device">): Interface =>
   anInterface({ id: testId("interface", name), name, ...fields });
@@ -205,15 +205,15 @@ describe("lines", () => {
       }),
       ROUTER.id,
     ).map(({ line }) => line.name);
-  const line = (name: string, use: Line["use"]): Line => ({
+  const line = (name: string, place: number): Line => ({
     ...BLANK_LINE,
     id: testId("line", name),
     name,
-    use,
+    place,
   });
 
-  test("the main one, then those that share, then the standby; among equals by name", () => {
-    const all = [line("A", "standby"), line("B", "shared"), line("D", "main"), line("C", "main")];
+  test("in the order of failover; among equals by name", () => {
+    const all = [line("A", 2), line("B", 1), line("D", 0), line("C", 0)];
     expect(names(all)).toEqual(["C", "D", "B", "A"]);
     expect(names([...all].reverse())).toEqual(["C", "D", "B", "A"]);
   });

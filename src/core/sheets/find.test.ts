@@ -39,6 +39,7 @@ test("a name, a part of one, several words, a MAC, a VLAN number and an address 
   const home = PlanIndex.of(lockkeepersHouse());
   expect(find(home, "kiln maker", 5)).toMatchObject([
     { kind: "forward", name: "Kiln, for its maker", detail: "tcp 8443, kiln-controller" },
+    { kind: "wish", name: "Kiln, for its maker", detail: "from outside: https, kiln-controller" },
   ]);
   expect(names("10.24.40.99")).toEqual([]);
   expect(names("no such thing anywhere")).toEqual([]);

@@ -1,6 +1,6 @@
 import { formatAddress, formatPrefix, parseAddress } from "../address";
 import { type Kind, type PlanIndex, nameOf } from "../plan";
-import { forwardCellText } from "../planners";
+import { forwardCellText, wishCellText } from "../planners";
 import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
@@ -20,6 +20,13 @@ function* passes(index: PlanIndex): Generator<Hit> {
       id: forward.id,
       name: forward.name,
       detail: `${forwardCellText(index, forward, "outside")}, ${nameOf(index, "host", forward.host)}`,
+    };
+  for (const wish of index.plan.wish.values())
+    yield {
+      kind: "wish",
+      id: wish.id,
+      name: wish.name,
+      detail: `from outside: ${wishCellText(index, wish, "service")}, ${nameOf(index, "host", wish.host)}`,
     };
   for (const device of devicesInOrder(index))
     for (const [at, rule] of index.rulesOf(device.id).entries())

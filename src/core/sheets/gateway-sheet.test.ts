@@ -17,12 +17,18 @@ test("the home: a main line with a tag, one that stands by behind the provider's
   const { device, lines, legs, does } = sheetOf(lockkeepersHouse());
   expect(device.name).toBe("Gateway");
   expect(lines.map(({ line, says, use, box }) => [line.name, ...says, use, box])).toEqual([
-    ["Fibre line", "150 / 30 Mbit/s, login", "198.51.100.70, public", "main: everything", null],
+    [
+      "Fibre line",
+      "150 / 30 Mbit/s, login",
+      "198.51.100.70, public",
+      "first: carries everything, back after 60 s",
+      null,
+    ],
     [
       "Mobile line",
       "60 / 15 Mbit/s, DHCP",
       "carrier translates",
-      "standby: when no main line works",
+      "next: after 10 s without Fibre line",
       "routes too",
     ],
   ]);

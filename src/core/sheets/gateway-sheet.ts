@@ -1,6 +1,7 @@
 import { formatAddress } from "../address";
 import { byNaturalText } from "../kernel";
 import type { Device, Interface, Line, PlanIndex, Segment } from "../plan";
+import { linesBeside, pinsText } from "../planners";
 import { facingAddresses, forwardsPackets, linesOf, translatesAt } from "../routing";
 import { counted } from "../repairs";
 import { segmentsInOrder } from "./segment-sheet";
@@ -52,17 +53,29 @@ const NAT = {
   no: "public",
   unknown: "not asked whether the carrier translates",
 } as const;
-const USE = {
-  main: "main: everything",
-  standby: "standby: when no main line works",
-  shared: "shares with the main line",
-} as const;
 const BOX = {
   none: null,
   routes: "routes too",
   bridges: "bridges",
   cannotBridge: "routes, cannot bridge",
 } as const;
+
+/** What goes out by a line, by its place in the order of those beside it. */
+function useWords(index: PlanIndex, line: Line): string {
+  const beside = linesBeside(index, line.id);
+  const [first] = beside;
+  const pinned = line.pins.length === 0 ? "" : `; pinned: ${pinsText(index, line.pins)}`;
+  if (first === undefined || beside.length === 1) return `carries everything${pinned}`;
+  if (first.share > 0 && line.share > 0) return `carries ${line.share} % of what goes out${pinned}`;
+  if (first.id === line.id) return `first: carries everything, ${backWords(line)}${pinned}`;
+  const before = beside[beside.findIndex(({ id }) => id === line.id) - 1];
+  return before === undefined
+    ? `carries nothing${pinned}`
+    : `next: after ${before.watch.afterSeconds} s without ${before.name}${pinned}`;
+}
+
+const backWords = ({ watch }: Line): string =>
+  watch.returns ? `back after ${watch.backSeconds} s` : "back by hand";
 
 function lineOf(
   index: PlanIndex,
@@ -77,7 +90,7 @@ function lineOf(
       `${rates}${ADDRESSING[line.addressing]}`,
       own === "" ? NAT[line.carrierNat] : `${own}, ${NAT[line.carrierNat]}`,
     ],
-    use: USE[line.use],
+    use: useWords(index, line),
     box: BOX[line.providerBox],
   };
 }

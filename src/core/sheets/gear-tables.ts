@@ -1,7 +1,7 @@
 import { formatAddress, type Address } from "../address";
 import { byNaturalText } from "../kernel";
 import { nameOf, type Line, type PlanIndex } from "../plan";
-import { outsideFieldText } from "../planners";
+import { LINE_COLUMNS, lineCellText, outsideFieldText } from "../planners";
 import { bridgeAddress } from "../spanning-tree";
 import { devicesInOrder } from "./port-sheet";
 import { DEVICE_KIND_WORDS } from "./register-sheet";
@@ -67,10 +67,6 @@ const ADDRESSING_WORDS = { dhcp: "DHCP", login: "login", fixed: "fixed" } as con
   Line["addressing"],
   string
 >;
-const USE_WORDS = { main: "main", standby: "standby", shared: "shared" } as const satisfies Record<
-  Line["use"],
-  string
->;
 
 /**
  * All internet lines as a table of texts, heads first: what the provider has told of each, and where it ends.
@@ -79,7 +75,13 @@ export function lineTable(index: PlanIndex): string[][] {
   const heads = [
     "Line",
     "Kind",
-    "Use",
+    "Order",
+    "Share %",
+    "Loss noticed by",
+    "Next after s",
+    "Back after s",
+    "Pinned",
+    "Its name",
     "Ends at",
     "Address by",
     "Outside addresses",
@@ -97,13 +99,13 @@ export function lineTable(index: PlanIndex): string[][] {
   return [
     heads,
     ...[...index.plan.line.values()]
-      .sort((a, b) => byNaturalText(a.name, b.name))
+      .sort((a, b) => a.place - b.place || byNaturalText(a.name, b.name))
       .map((line) => {
         const legs = [...index.plan.interface.values()].filter((leg) => leg.line === line.id);
         return [
           line.name,
           ACCESS_WORDS[line.access],
-          USE_WORDS[line.use],
+          ...LINE_COLUMNS.filter(([id]) => id !== "name").map(([id]) => lineCellText(index, line, id)),
           legs
             .map((leg) =>
               leg.port === null ? nameOf(index, "device", leg.device) : nameOf(index, "port", leg.port),

@@ -151,7 +151,11 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("length6"),
       value("next_hop6", "nextHop6"),
       json("dns"),
-      value("used_as", "use"),
+      value("place"),
+      value("share"),
+      json("watch"),
+      json("pins"),
+      json("dynamic_name", "dynamicName"),
     ],
   },
   vlan: {
@@ -179,6 +183,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("group_name", "group"),
       value("advertise"),
       json("visit"),
+      json("tunnel"),
     ],
   },
   device: {
@@ -366,6 +371,27 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("to_port", "toPort"),
       flag("hairpin", "hairpin"),
       json("sources"),
+      value("until_day", "until"),
+    ],
+  },
+  wish: {
+    table: "wish",
+    parts: [
+      value("name"),
+      value("host_id", "host"),
+      json("service"),
+      json("sources", "from"),
+      value("way"),
+      value("note"),
+    ],
+  },
+  acceptance: {
+    table: "acceptance",
+    parts: [
+      value("finding"),
+      value("says"),
+      value("reason"),
+      value("accepted_by", "by"),
       value("until_day", "until"),
     ],
   },

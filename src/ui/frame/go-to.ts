@@ -50,6 +50,8 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
       return { view: "walls", selection: { what: "rule", id } };
     case "forward":
       return { view: "gateway", selection: { what: "forward", id } };
+    case "wish":
+      return { view: "gateway", selection: { what: "wish", id, way: null } };
     case "signIn":
       return { view: "guards", selection: null };
     case "expectation":

@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { ProbeAs, ProbeGoal, ProbePlace, ProbeQuestion, WallEnd } from "@/core/plan";
-import type { SegmentColumn } from "@/core/planners";
+import type { SegmentColumn, Way } from "@/core/planners";
 
 /** What is selected; the margin shows it. */
 export type Selection =
@@ -24,6 +24,8 @@ export type Selection =
   | { readonly what: "wall"; readonly from: WallEnd; readonly to: WallEnd }
   | { readonly what: "rule"; readonly id: string }
   | { readonly what: "forward"; readonly id: string }
+  /** A wish from outside, with one way in; null for all of them. */
+  | { readonly what: "wish"; readonly id: string; readonly way: Way | null }
   | { readonly what: "finding"; readonly key: string }
   | { readonly what: "step"; readonly number: number }
   /** A pair of the reach matrix, by row and column. */

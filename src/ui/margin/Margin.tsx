@@ -2,6 +2,7 @@
 
 import dynamic from "next/dynamic";
 import type { ViewKey } from "../frame/views";
+import type { Selection } from "../frame/ui-state";
 import { useUi } from "../frame/use-ui";
 import { useIndex } from "../plan-store/use-plan";
 import { DeviceMargin } from "./device/DeviceMargin";
@@ -25,6 +26,7 @@ import { RoomMargin } from "./survey/RoomMargin";
 import { SurveyMargin } from "./survey/SurveyMargin";
 import { SsidMargin } from "./wireless/SsidMargin";
 import { WirelessMargin } from "./wireless/WirelessMargin";
+import { WishMargin } from "./gateway/WishMargin";
 import { ForwardMargin } from "./walls/ForwardMargin";
 import { RuleMargin } from "./walls/RuleMargin";
 import { WallMargin } from "./walls/WallMargin";
@@ -68,9 +70,15 @@ export function Margin({ view }: { view: ViewKey }) {
   );
 }
 
-/** What lets something pass: a rule that stands on a device, or a forward. */
-const PassMargin = ({ what, id }: { what: "rule" | "forward"; id: string }) =>
-  what === "rule" ? <RuleMargin id={id} /> : <ForwardMargin id={id} />;
+/** What lets something pass: a rule that stands on a device, a forward, or a wish from outside. */
+function PassMargin({ of }: { of: Extract<Selection, { what: "rule" | "forward" | "wish" }> }) {
+  if (of.what === "wish") return <WishMargin key={of.id} id={of.id} way={of.way} />;
+  return of.what === "rule" ? (
+    <RuleMargin key={of.id} id={of.id} />
+  ) : (
+    <ForwardMargin key={of.id} id={of.id} />
+  );
+}
 
 // eslint-disable-next-line complexity -- one margin for each kind of selection
 function Content({ view }: { view: ViewKey }) {
@@ -151,15 +159,19 @@ function Content({ view }: { view: ViewKey }) {
       );
     case "rule":
     case "forward":
-      return <PassMargin key={selection.id} {...selection} />;
+    case "wish":
+      return <PassMargin of={selection} />;
     case "wall":
       return <WallMargin key={JSON.stringify(selection)} {...selection} />;
     case "finding":
       return <FindingMargin findingKey={selection.key} view={view} />;
-    default: {
-      if (view === "survey") return <SurveyMargin />;
-      if (view === "wireless") return <WirelessMargin />;
-      return <SheetMargin view={view} />;
-    }
+    default:
+      return <NothingMargin view={view} />;
   }
+}
+
+/** A sheet's margin with nothing selected. */
+function NothingMargin({ view }: { view: ViewKey }) {
+  if (view === "survey") return <SurveyMargin />;
+  return view === "wireless" ? <WirelessMargin /> : <SheetMargin view={view} />;
 }

@@ -85,6 +85,7 @@ function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
     ...of("gear", "survey", plan.gear.keys()),
     ...of("rule", "walls", plan.rule.keys()),
     ...of("forward", "gateway", plan.forward.keys()),
+    ...of("wish", "gateway", plan.wish.keys()),
     ...(port === undefined
       ? []
       : ([

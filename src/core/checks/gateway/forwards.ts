@@ -3,6 +3,7 @@ import { nameOf, type Forward, type Host, type PlanIndex } from "../../plan";
 import { nextFreeFor } from "../../planners";
 import { forwardHolds } from "../../policy";
 import type { Repair } from "../../repairs";
+import { isDelicate } from "../../ways-in";
 import { check, type Found } from "../check";
 
 interface ForwardData {
@@ -31,7 +32,7 @@ const remove = (index: PlanIndex, forward: string): Repair => ({
 });
 
 /** Reserves an address: the one that the host has in the plan, else the next free one of its segment. */
-function reserve(index: PlanIndex, id: string): Repair[] {
+export function reserve(index: PlanIndex, id: string): Repair[] {
   const host = index.plan.host.get(id);
   const segment = index.plan.segment.get(host?.segment ?? "");
   const address = host?.ipv4 ?? (segment === undefined ? null : nextFreeFor(index, segment, "reserved"));
@@ -178,22 +179,10 @@ export const forwardOver = check<ForwardData>({
   repairs: ({ forward }, index) => [remove(index, forward)],
 });
 
-/** What should not be asked by everybody on the internet. */
-const DELICATE: ReadonlySet<Host["kind"]> = new Set([
-  "camera",
-  "recorder",
-  "doorController",
-  "controller",
-  "operatorPanel",
-  "drive",
-  "ioIsland",
-  "printer",
-]);
-/** Where gear is managed: SSH, Telnet, remote desktop, SNMP. */
-const MANAGING = [22, 23, 3389, 161];
-
-const manages = ({ ports: [low, high], toPort }: Forward): boolean =>
-  toPort === null ? MANAGING.some((port) => low <= port && port <= high) : MANAGING.includes(toPort);
+/** The ports that a forward leads to inside. */
+const insidePorts = ({ ports: [low, high], toPort }: Forward): [number, number][] => [
+  toPort === null ? [low, high] : [toPort, toPort],
+];
 
 export const forwardExposes = check<ForwardData>({
   code: "forward-exposes",
@@ -207,8 +196,7 @@ export const forwardExposes = check<ForwardData>({
   find: (index) =>
     forwardsThat(
       index,
-      (forward, host) =>
-        forward.sources.length === 0 && (manages(forward) || (host !== undefined && DELICATE.has(host.kind))),
+      (forward, host) => forward.sources.length === 0 && isDelicate(host, insidePorts(forward)),
     ),
   describe: ({ forward }, index) => {
     const own = index.plan.forward.get(forward);

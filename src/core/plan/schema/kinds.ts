@@ -11,8 +11,10 @@ import {
   radioSchema,
   templateSchema,
 } from "./hardware";
+import { lineSchema } from "./line";
 import { signInSchema } from "./protection";
-import { expectationSchema, forwardSchema } from "./reach";
+import { acceptanceSchema } from "./acceptance";
+import { expectationSchema, forwardSchema, wishSchema } from "./reach";
 import {
   domainSchema,
   scopeSchema,
@@ -23,7 +25,7 @@ import {
   wallSchema,
   zoneSchema,
 } from "./separation";
-import { lineSchema, siteSchema } from "./site";
+import { siteSchema } from "./site";
 import { gearSchema, hostKindSchema, roomSchema } from "./survey";
 
 /** Every kind of entity, each before those that refer to it. */
@@ -53,7 +55,9 @@ export const SCHEMAS = {
   rule: ruleSchema,
   signIn: signInSchema,
   forward: forwardSchema,
+  wish: wishSchema,
   expectation: expectationSchema,
+  acceptance: acceptanceSchema,
 } as const;
 
 export type Kind = keyof typeof SCHEMAS;
@@ -91,7 +95,9 @@ export const LIST_NAMES = {
   rule: "rules",
   signIn: "signIns",
   forward: "forwards",
+  wish: "wishes",
   expectation: "expectations",
+  acceptance: "acceptances",
 } as const satisfies Record<CollectionKind, string>;
 
 /** What a person calls one of a kind. */
@@ -121,5 +127,7 @@ export const KIND_WORDS = {
   rule: "rule",
   signIn: "sign-in profile",
   forward: "forward",
+  wish: "wish",
   expectation: "kept probe",
+  acceptance: "accepted finding",
 } as const satisfies Record<Kind, string>;

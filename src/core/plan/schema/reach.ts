@@ -36,12 +36,29 @@ export const forwardSchema = z.strictObject({
 });
 export type Forward = z.output<typeof forwardSchema>;
 
+/** Somebody outside who wants to reach one service of one host. */
+export const wishSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  host: idField,
+  service: serviceSchema,
+  from: z.array(prefixField).max(32).meta({ description: "Where they ask from; empty for anywhere" }),
+  way: z.enum(["open", "forward", "vpn", "push", "ipv6"]).meta({
+    description: "The way that was chosen; open: none yet",
+  }),
+  note: shortText,
+});
+export type Wish = z.output<typeof wishSchema>;
+
 /** Where a probe is plugged in. */
 const probePlaceSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("port"), port: idField, tag: vidField.nullable() }),
   z.strictObject({ at: z.literal("ssid"), ssid: idField, device: idField }),
   z.strictObject({ at: z.literal("host"), host: idField }),
   z.strictObject({ at: z.literal("internet"), line: idField }),
+  z
+    .strictObject({ at: z.literal("tunnel"), segment: idField })
+    .meta({ description: "Somebody outside who has come in by the segment's tunnel" }),
 ]);
 /** What is plugged in there. */
 const probeAsSchema = z.discriminatedUnion("as", [

@@ -77,6 +77,19 @@ export const segmentSchema = z.strictObject({
     .meta({
       description: "Who comes and goes: arrivals in an hour, how long they stay, how long the doors are open",
     }),
+  tunnel: z
+    .strictObject({
+      kind: z.enum(["users", "site"]).meta({
+        description: "users: people who come in one by one; site: the far end's own network",
+      }),
+      protocol: z.enum(["tcp", "udp"]),
+      port: z.int().min(1).max(65_535).meta({ description: "Where the gateway answers it" }),
+      line: idField.nullable().meta({ description: "The line it comes in by; null for any" }),
+    })
+    .nullable()
+    .meta({
+      description: "A segment that is reached over the internet by a tunnel; null for one of the site",
+    }),
 });
 export type Segment = z.output<typeof segmentSchema>;
 

@@ -5,8 +5,6 @@ import {
   countField,
   groupField,
   idField,
-  ipv4Field,
-  ipv6Field,
   lineField,
   nameField,
   prefixField,
@@ -65,50 +63,6 @@ export const siteSchema = z.strictObject({
     .meta({ description: "Ranges that no subnet may meet: the provider's box, the far end of a VPN" }),
 });
 export type Site = z.output<typeof siteSchema>;
-
-/** The provider's line. */
-export const lineSchema = z.strictObject({
-  id: idField,
-  name: nameField,
-  access: z.enum(["fibre", "cable", "dsl", "mobile", "radio", "other"]),
-  addressing: z.enum(["dhcp", "login", "fixed"]),
-  vlanTag: z.int().min(1).max(4094).nullable(),
-  carrierNat: z.enum(["yes", "no", "unknown"]),
-  providerBox: z.enum(["none", "routes", "bridges", "cannotBridge"]),
-  boxPrefix: prefixField.nullable().meta({ description: "The range inside the provider's box" }),
-  locked: shortText.meta({ description: "What only works at the provider's box, such as a phone service" }),
-  downMbps: countField(1_000_000),
-  upMbps: countField(1_000_000),
-  length4: z
-    .int()
-    .min(1)
-    .max(32)
-    .nullable()
-    .meta({ description: "Prefix length of the outside IPv4 address; null when not known" }),
-  nextHop4: ipv4Field
-    .nullable()
-    .meta({ description: "The provider's router by IPv4; null when not known, or told by DHCP" }),
-  length6: z
-    .int()
-    .min(1)
-    .max(128)
-    .nullable()
-    .meta({ description: "Prefix length of the outside IPv6 address; null when not known" }),
-  nextHop6: ipv6Field.nullable().meta({
-    description:
-      "The provider's router by IPv6, often a link-local address; null when not known, or advertised",
-  }),
-  dns: z
-    .array(addressField)
-    .max(8)
-    .meta({ description: "The provider's name servers; empty when not known, or told by DHCP" }),
-  use: z.enum(["main", "standby", "shared"]).meta({
-    description:
-      "main: what goes out goes here; standby: when no main " +
-      "line works; shared: takes its share beside the main one",
-  }),
-});
-export type Line = z.output<typeof lineSchema>;
 
 /** What a new site begins with. */
 export const CONVENTIONS: Site["conventions"] = {

@@ -201,6 +201,50 @@ const read_template = (value: unknown): unknown =>
 
 const line_accessValues = new Set<unknown>(["fibre", "cable", "dsl", "mobile", "radio", "other"]);
 
+const is_line_pins = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.what === "segment") &&
+  typeof value.segment === "string" &&
+  (value.orElse === "next" || value.orElse === "stays") &&
+  Object.keys(value).length === 3;
+
+const is_line_pins2 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.what === "host") &&
+  typeof value.host === "string" &&
+  (value.orElse === "next" || value.orElse === "stays") &&
+  Object.keys(value).length === 3;
+
+const is_line_pins_service_ports = (value: unknown): boolean =>
+  Array.isArray(value) && value.length === 2 && typeof value[0] === "number" && typeof value[1] === "number";
+
+const is_line_pins_service = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.name === "string" &&
+  (value.protocol === "tcp" || value.protocol === "udp" || value.protocol === "icmp") &&
+  everyIs(value.ports, is_line_pins_service_ports) &&
+  Object.keys(value).length === 3;
+
+const is_line_pins3 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.what === "service") &&
+  is_line_pins_service(value.service) &&
+  (value.orElse === "next" || value.orElse === "stays") &&
+  Object.keys(value).length === 3;
+
+const is_line_pins4 = (value: unknown): boolean =>
+  isRow(value) && (value.what === "segment" ? is_line_pins(value) :
+  value.what === "host" ? is_line_pins2(value) :
+  value.what === "service" ? is_line_pins3(value) :
+  false);
+
+const is_line_dynamicName = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.name === "string" &&
+  (value.updatedBy === "gateway" || value.updatedBy === "providerBox" || value.updatedBy === "host") &&
+  typeof value.account === "string" &&
+  Object.keys(value).length === 3;
+
 const read_line_boxPrefixOrNull = (value: unknown): unknown =>
   value === null ? null : read_prefixField(value);
 
@@ -213,6 +257,18 @@ const read_ipv6Field = codec(fields.ipv6Field);
 
 const read_line_nextHop6OrNull = (value: unknown): unknown =>
   value === null ? null : read_ipv6Field(value);
+
+function read_line_watch(value: unknown): unknown {
+  if (!(isRow(value) &&
+    (value.by === "link" || value.by === "target") &&
+    typeof value.afterSeconds === "number" &&
+    typeof value.backSeconds === "number" &&
+    typeof value.returns === "boolean" &&
+    Object.keys(value).length === 5)) return MISFIT;
+  const targets = read_site_conventions_dnsServersList(value.targets);
+  if (targets === MISFIT) return MISFIT;
+  return { by: value.by, targets, afterSeconds: value.afterSeconds, backSeconds: value.backSeconds, returns: value.returns };
+}
 
 function read_line(value: unknown): unknown {
   if (!(isRow(value) &&
@@ -228,8 +284,11 @@ function read_line(value: unknown): unknown {
     typeof value.upMbps === "number" &&
     (value.length4 === null || typeof value.length4 === "number") &&
     (value.length6 === null || typeof value.length6 === "number") &&
-    (value.use === "main" || value.use === "standby" || value.use === "shared") &&
-    Object.keys(value).length === 17)) return MISFIT;
+    typeof value.place === "number" &&
+    typeof value.share === "number" &&
+    everyIs(value.pins, is_line_pins4) &&
+    is_line_dynamicName(value.dynamicName) &&
+    Object.keys(value).length === 21)) return MISFIT;
   const boxPrefix = read_line_boxPrefixOrNull(value.boxPrefix);
   if (boxPrefix === MISFIT) return MISFIT;
   const nextHop4 = read_line_nextHop4OrNull(value.nextHop4);
@@ -238,7 +297,9 @@ function read_line(value: unknown): unknown {
   if (nextHop6 === MISFIT) return MISFIT;
   const dns = read_site_conventions_dnsServersList(value.dns);
   if (dns === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, use: value.use };
+  const watch = read_line_watch(value.watch);
+  if (watch === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, place: value.place, share: value.share, watch, pins: value.pins, dynamicName: value.dynamicName };
 }
 
 const is_vlan = (value: unknown): boolean =>
@@ -268,6 +329,14 @@ const is_segment_visit = (value: unknown): boolean =>
   typeof value.openSeconds === "number" &&
   Object.keys(value).length === 3;
 
+const is_segment_tunnel = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.kind === "users" || value.kind === "site") &&
+  (value.protocol === "tcp" || value.protocol === "udp") &&
+  typeof value.port === "number" &&
+  (value.line === null || typeof value.line === "string") &&
+  Object.keys(value).length === 4;
+
 const read_prefix4Field = codec(fields.prefix4Field);
 
 const read_segment_prefixes4List = (value: unknown): unknown =>
@@ -295,7 +364,8 @@ function read_segment(value: unknown): unknown {
     typeof value.group === "string" &&
     (value.advertise === "none" || value.advertise === "slaac" || value.advertise === "stateless" || value.advertise === "stateful") &&
     (value.visit === null || is_segment_visit(value.visit)) &&
-    Object.keys(value).length === 19)) return MISFIT;
+    (value.tunnel === null || is_segment_tunnel(value.tunnel)) &&
+    Object.keys(value).length === 20)) return MISFIT;
   const prefixes4 = read_segment_prefixes4List(value.prefixes4);
   if (prefixes4 === MISFIT) return MISFIT;
   const prefixes6 = read_segment_prefixes6List(value.prefixes6);
@@ -304,7 +374,7 @@ function read_segment(value: unknown): unknown {
   if (dns === MISFIT) return MISFIT;
   const time = read_site_conventions_dnsServersList(value.time);
   if (time === MISFIT) return MISFIT;
-  return { id: value.id, zone: value.zone, vlan: value.vlan, name: value.name, mark: value.mark, tape: value.tape, prefixes4, prefixes6, gatewayInterface: value.gatewayInterface, dns, time, domainName: value.domainName, planned: value.planned, growth: value.growth, management: value.management, purpose: value.purpose, group: value.group, advertise: value.advertise, visit: value.visit };
+  return { id: value.id, zone: value.zone, vlan: value.vlan, name: value.name, mark: value.mark, tape: value.tape, prefixes4, prefixes6, gatewayInterface: value.gatewayInterface, dns, time, domainName: value.domainName, planned: value.planned, growth: value.growth, management: value.management, purpose: value.purpose, group: value.group, advertise: value.advertise, visit: value.visit, tunnel: value.tunnel };
 }
 
 const device_poeValues = new Set<unknown>(["asKind", "none", "class1", "class2", "class3", "class4", "class5", "class6", "class7", "class8"]);
@@ -712,23 +782,13 @@ const is_wall_from4 = (value: unknown): boolean =>
   value.at === "gateway" ? is_wall_from3(value) :
   false);
 
-const is_wall_services_ports = (value: unknown): boolean =>
-  Array.isArray(value) && value.length === 2 && typeof value[0] === "number" && typeof value[1] === "number";
-
-const is_wall_services = (value: unknown): boolean =>
-  isRow(value) &&
-  typeof value.name === "string" &&
-  (value.protocol === "tcp" || value.protocol === "udp" || value.protocol === "icmp") &&
-  everyIs(value.ports, is_wall_services_ports) &&
-  Object.keys(value).length === 3;
-
 const is_wall = (value: unknown): boolean =>
   isRow(value) &&
   typeof value.id === "string" &&
   is_wall_from4(value.from) &&
   is_wall_from4(value.to) &&
   (value.door === "closed" || value.door === "open" || value.door === "services") &&
-  everyIs(value.services, is_wall_services) &&
+  everyIs(value.services, is_line_pins_service) &&
   typeof value.reason === "string" &&
   Object.keys(value).length === 6;
 
@@ -788,7 +848,7 @@ function read_rule(value: unknown): unknown {
     typeof value.id === "string" &&
     typeof value.device === "string" &&
     typeof value.place === "number" &&
-    everyIs(value.services, is_wall_services) &&
+    everyIs(value.services, is_line_pins_service) &&
     (value.action === "accept" || value.action === "drop" || value.action === "reject") &&
     typeof value.enabled === "boolean" &&
     typeof value.log === "boolean" &&
@@ -823,7 +883,7 @@ function read_forward(value: unknown): unknown {
     typeof value.name === "string" &&
     typeof value.line === "string" &&
     (value.protocol === "tcp" || value.protocol === "udp") &&
-    is_wall_services_ports(value.ports) &&
+    is_line_pins_service_ports(value.ports) &&
     typeof value.host === "string" &&
     (value.toPort === null || typeof value.toPort === "number") &&
     typeof value.hairpin === "boolean" &&
@@ -832,6 +892,22 @@ function read_forward(value: unknown): unknown {
   const sources = read_site_blocksList(value.sources);
   if (sources === MISFIT) return MISFIT;
   return { id: value.id, name: value.name, line: value.line, protocol: value.protocol, ports: value.ports, host: value.host, toPort: value.toPort, hairpin: value.hairpin, sources, until: value.until };
+}
+
+const wish_wayValues = new Set<unknown>(["open", "forward", "vpn", "push", "ipv6"]);
+
+function read_wish(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.name === "string" &&
+    typeof value.host === "string" &&
+    is_line_pins_service(value.service) &&
+    wish_wayValues.has(value.way) &&
+    typeof value.note === "string" &&
+    Object.keys(value).length === 7)) return MISFIT;
+  const from = read_site_blocksList(value.from);
+  if (from === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, host: value.host, service: value.service, from, way: value.way, note: value.note };
 }
 
 const is_expectation_question_from = (value: unknown): boolean =>
@@ -855,10 +931,17 @@ const is_expectation_question_from3 = (value: unknown): boolean =>
   Object.keys(value).length === 2;
 
 const is_expectation_question_from4 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.at === "tunnel") &&
+  typeof value.segment === "string" &&
+  Object.keys(value).length === 2;
+
+const is_expectation_question_from5 = (value: unknown): boolean =>
   isRow(value) && (value.at === "port" ? is_expectation_question_from(value) :
   value.at === "ssid" ? is_expectation_question_from2(value) :
   value.at === "host" ? is_rule_from2(value) :
   value.at === "internet" ? is_expectation_question_from3(value) :
+  value.at === "tunnel" ? is_expectation_question_from4(value) :
   false);
 
 const is_expectation_question_goal = (value: unknown): boolean =>
@@ -869,27 +952,27 @@ const is_expectation_question_goal = (value: unknown): boolean =>
 const is_expectation_question_goal2 = (value: unknown): boolean =>
   isRow(value) &&
   (value.to === "internet") &&
-  (value.service === null || is_wall_services(value.service)) &&
+  (value.service === null || is_line_pins_service(value.service)) &&
   Object.keys(value).length === 2;
 
 const is_expectation_question_goal3 = (value: unknown): boolean =>
   isRow(value) &&
   (value.to === "gateway") &&
-  (value.service === null || is_wall_services(value.service)) &&
+  (value.service === null || is_line_pins_service(value.service)) &&
   Object.keys(value).length === 2;
 
 const is_expectation_question_goal4 = (value: unknown): boolean =>
   isRow(value) &&
   (value.to === "device") &&
   typeof value.device === "string" &&
-  (value.service === null || is_wall_services(value.service)) &&
+  (value.service === null || is_line_pins_service(value.service)) &&
   Object.keys(value).length === 3;
 
 const is_expectation_question_goal5 = (value: unknown): boolean =>
   isRow(value) &&
   (value.to === "host") &&
   typeof value.host === "string" &&
-  (value.service === null || is_wall_services(value.service)) &&
+  (value.service === null || is_line_pins_service(value.service)) &&
   Object.keys(value).length === 3;
 
 const is_expectation_question_goal6 = (value: unknown): boolean =>
@@ -902,7 +985,7 @@ const is_expectation_question_goal7 = (value: unknown): boolean =>
   isRow(value) &&
   (value.to === "port") &&
   typeof value.port === "string" &&
-  (value.service === null || is_wall_services(value.service)) &&
+  (value.service === null || is_line_pins_service(value.service)) &&
   Object.keys(value).length === 3;
 
 const is_expectation_question_goal8 = (value: unknown): boolean =>
@@ -983,7 +1066,7 @@ const read_expectation_question_as7 = (value: unknown): unknown =>
 
 function read_expectation_question(value: unknown): unknown {
   if (!(isRow(value) &&
-    is_expectation_question_from4(value.from) &&
+    is_expectation_question_from5(value.from) &&
     is_scope_family(value.family) &&
     is_expectation_question_goal8(value.goal) &&
     Object.keys(value).length === 5)) return MISFIT;
@@ -1006,6 +1089,19 @@ function read_expectation(value: unknown): unknown {
   if (question === MISFIT) return MISFIT;
   return { id: value.id, name: value.name, question, passes: value.passes, segment: value.segment, note: value.note };
 }
+
+const is_acceptance = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.finding === "string" &&
+  typeof value.says === "string" &&
+  typeof value.reason === "string" &&
+  typeof value.by === "string" &&
+  (value.until === null || typeof value.until === "string") &&
+  Object.keys(value).length === 6;
+
+const read_acceptance = (value: unknown): unknown =>
+  is_acceptance(value) ? value : MISFIT;
 
 const write_prefixField = written(fields.prefixField);
 
@@ -1045,8 +1141,11 @@ const write_ipv6Field = written(fields.ipv6Field);
 const write_line_nextHop6OrNull = (value: unknown): unknown =>
   value === null ? null : write_ipv6Field(value);
 
+const write_line_watch = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, targets: write_site_conventions_dnsServersList(value.targets) };
+
 const write_line = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix), nextHop4: write_line_nextHop4OrNull(value.nextHop4), nextHop6: write_line_nextHop6OrNull(value.nextHop6), dns: write_site_conventions_dnsServersList(value.dns) };
+  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix), nextHop4: write_line_nextHop4OrNull(value.nextHop4), nextHop6: write_line_nextHop6OrNull(value.nextHop6), dns: write_site_conventions_dnsServersList(value.dns), watch: write_line_watch(value.watch) };
 
 const write_prefix4Field = written(fields.prefix4Field);
 
@@ -1117,6 +1216,9 @@ const write_rule = (value: unknown): unknown =>
 const write_forward = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, sources: write_site_blocksList(value.sources) };
 
+const write_wish = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, from: write_site_blocksList(value.from) };
+
 const write_expectation_question_as_gatewayOrNull = (value: unknown): unknown =>
   value === null ? null : write_addressField(value);
 
@@ -1167,7 +1269,9 @@ export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   rule: read_rule,
   signIn: read_signIn,
   forward: read_forward,
+  wish: read_wish,
   expectation: read_expectation,
+  acceptance: read_acceptance,
 };
 
 export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
@@ -1196,5 +1300,7 @@ export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   rule: write_rule,
   signIn: write_same,
   forward: write_forward,
+  wish: write_wish,
   expectation: write_expectation,
+  acceptance: write_same,
 };

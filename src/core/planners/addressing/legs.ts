@@ -26,7 +26,7 @@ export function setLegAddress({ edits }: EditContext, id: string, typed: string)
 
 /** Gives a device an address of its own in a segment: how it is reached for management. */
 export function addLeg(
-  { edits, ids }: EditContext,
+  { edits, ids }: Omit<EditContext, "index">,
   device: string,
   segmentId: string,
   typed: string,

@@ -1,6 +1,6 @@
 import { formatAddress, parseAddress, prefixOf, readPrefix, shortPrefix, type Prefix } from "../../address";
-import { byNaturalText } from "../../kernel";
-import { BLANK_FORWARD, MOST, nameOf, type Forward, type Host, type Line, type PlanIndex } from "../../plan";
+import { BLANK_FORWARD, MOST, nameOf, type Forward, type Host, type PlanIndex } from "../../plan";
+import { linesInOrder } from "../../routing";
 import type { EditContext, Refusal } from "../planner";
 import { pieces } from "../rules/side-text";
 import { readDate } from "../site/survey-text";
@@ -21,7 +21,7 @@ export const FORWARD_COLUMNS: readonly (readonly [ForwardColumn, string])[] = [
 const alike = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 
 /** Somebody of the register by name, or by the address that it has. */
-function hostBy({ plan }: PlanIndex, text: string): Host | string {
+export function hostBy({ plan }: PlanIndex, text: string): Host | string {
   const address = parseAddress(text);
   const found = [...plan.host.values()].filter((host) =>
     address === null ? alike(host.name, text) : host.ipv4 === address || host.ipv6 === address,
@@ -45,8 +45,9 @@ function readOutside(text: string, protocol: Forward["protocol"]): Partial<Forwa
     : { protocol: (own?.toLowerCase() as Forward["protocol"] | undefined) ?? protocol, ports: range };
 }
 
-function readSources(text: string): Partial<Forward> | string {
-  const parts = pieces(text).filter((part) => !/^(anybody|any|all)$/i.test(part));
+/** Who may come in, as addresses and subnets with commas between; none is anybody. */
+export function readSources(text: string): Partial<Forward> | string {
+  const parts = pieces(text).filter((part) => !/^(anybody|anywhere|any|all)$/i.test(part));
   const sources: Prefix[] = [];
   for (const part of parts) {
     const address = parseAddress(part);
@@ -127,12 +128,10 @@ export function forwardCellText(index: PlanIndex, forward: Forward, column: Forw
   }
 }
 
-const USE = { main: 0, shared: 1, standby: 2 } as const;
-
 /** The line that a new forward comes in by: one that something can come in by, the main one first. */
 function usualLine({ plan }: PlanIndex): string | undefined {
-  const rank = ({ use, carrierNat }: Line) => USE[use] + (carrierNat === "yes" ? USE.standby + 1 : 0);
-  return [...plan.line.values()].sort((a, b) => rank(a) - rank(b) || byNaturalText(a.name, b.name))[0]?.id;
+  const lines = linesInOrder(plan.line.values());
+  return (lines.find(({ carrierNat }) => carrierNat !== "yes") ?? lines[0])?.id;
 }
 
 type Cells = ReadonlyMap<ForwardColumn, string>;

@@ -97,7 +97,8 @@ export function readSides(index: PlanIndex, text: string): readonly RuleSide[] |
   return sides;
 }
 
-const quoted = (name: string): string => (/[,;]/.test(name) ? `"${name}"` : name);
+/** A name as a piece of a list: in quotation marks where it has a comma. */
+export const quoted = (name: string): string => (/[,;]/.test(name) ? `"${name}"` : name);
 
 /** A name, with its kind before it where something else has it, too. */
 function nameText(index: PlanIndex, kind: Named["kind"], name: string): string {

@@ -322,7 +322,9 @@ export function addLine({ edits, ids }: EditContext, name: string): Refusal {
   );
   if (refusal !== null) return refusal;
   if (lines.length >= 16) return "A site has at most 16 lines.";
-  edits.put("line", { ...BLANK_LINE, id: ids(), name: name.trim() });
+  // The last in the order of failover: a line that is added carries nothing that another carries today.
+  const place = lines.length === 0 ? 0 : Math.max(...lines.map((line) => line.place)) + 1;
+  edits.put("line", { ...BLANK_LINE, id: ids(), name: name.trim(), place });
   return null;
 }
 

@@ -1,4 +1,4 @@
-import { referencesOf, type PlanEdits, type RuleSide } from "../../plan";
+import { referencesOf, type Pin, type PlanEdits, type RuleSide } from "../../plan";
 
 const isGone = (side: RuleSide, ids: ReadonlySet<string>): boolean =>
   (side.at === "zone" && ids.has(side.zone)) ||
@@ -20,13 +20,28 @@ function forgetInRules(edits: PlanEdits, ids: ReadonlySet<string>): void {
   }
 }
 
+const pinGone = (pin: Pin, ids: ReadonlySet<string>): boolean =>
+  (pin.what === "segment" && ids.has(pin.segment)) || (pin.what === "host" && ids.has(pin.host));
+
+/** What is pinned to a line and goes, wishes to reach what goes, and the lines that tunnels come in by. */
+function forgetOutside(edits: PlanEdits, ids: ReadonlySet<string>): void {
+  for (const wish of edits.all("wish")) if (ids.has(wish.host)) edits.remove("wish", wish.id);
+  for (const line of edits.all("line"))
+    if (line.pins.some((pin) => pinGone(pin, ids)))
+      edits.patch("line", line.id, { pins: line.pins.filter((pin) => !pinGone(pin, ids)) });
+  for (const { id, tunnel } of edits.all("segment"))
+    if (tunnel !== null && tunnel.line !== null && ids.has(tunnel.line))
+      edits.patch("segment", id, { tunnel: { ...tunnel, line: null } });
+}
+
 /**
- * Takes what only points at entities off before they go: kept probes, forwards, rules, servers of sign-in
- * profiles, bindings by hand.
+ * Takes what only points at entities off before they go: kept probes, forwards, wishes, pins, rules, servers of
+ * sign-in profiles, bindings by hand.
  */
 export function forget(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const forward of edits.all("forward"))
     if (ids.has(forward.host) || ids.has(forward.line)) edits.remove("forward", forward.id);
+  forgetOutside(edits, ids);
   forgetInRules(edits, ids);
   const kept = new Set(edits.all("forward").map((forward) => forward.id));
   for (const expectation of edits.all("expectation")) {

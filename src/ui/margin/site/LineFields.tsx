@@ -1,12 +1,20 @@
 "use client";
 
-import { editLineField, editOutside, setLine } from "@/core/commands";
+import { editFollow, editLineField, editOutside, setLine, writeLine } from "@/core/commands";
 import { formatPrefix } from "@/core/address";
 import type { Line } from "@/core/plan";
-import { editLine, outsideFieldText, type LineField, type OutsideField } from "@/core/planners";
+import {
+  editLine,
+  LINE_COLUMNS,
+  lineCellText,
+  outsideFieldText,
+  type LineColumn,
+  type LineField,
+  type OutsideField,
+} from "@/core/planners";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
-import { usePlan } from "../../plan-store/use-plan";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 const TEXTS: readonly (readonly [LineField, string, string])[] = [
   ["downMbps", "Down Mbit/s", "500"],
@@ -23,6 +31,12 @@ const OUTSIDE: readonly (readonly [OutsideField, string, string])[] = [
   ["nextHop6", "IPv6 next hop", "fe80::1"],
   ["dns", "DNS servers", "the provider’s"],
 ];
+
+const HINTS: Partial<Record<LineColumn, string>> = {
+  watch: "link, or addresses outside that answer",
+  back: "60 s, or by hand",
+  pins: "segments, devices or services",
+};
 
 const textOf = (line: Line, field: LineField): string => {
   switch (field) {
@@ -57,16 +71,7 @@ export function LineFields({ line }: { line: Line }) {
         ]}
         onChoose={(access) => write({ access })}
       />
-      <Choose
-        label="Used as"
-        value={line.use}
-        choices={[
-          ["main", "main: what goes out goes here"],
-          ["shared", "shares with the main one"],
-          ["standby", "standby: when no main one works"],
-        ]}
-        onChoose={(use) => write({ use })}
-      />
+      <OrderFields line={line} />
       <Choose
         label="Address by"
         value={line.addressing}
@@ -120,6 +125,65 @@ export function LineFields({ line }: { line: Line }) {
           write={(text) => edit(editOutside({ line: line.id, field, text }))}
         />
       ))}
+      <FollowFields line={line} />
+    </>
+  );
+}
+
+/** In which order it carries, how its loss is noticed, and what is pinned to it. */
+function OrderFields({ line }: { line: Line }) {
+  const edit = usePlan((state) => state.edit);
+  const index = useIndex();
+  return (
+    <>
+      {LINE_COLUMNS.filter(([column]) => column !== "name" && column !== "follows").map(([column, label]) => (
+        <TextField
+          key={column}
+          label={label}
+          value={lineCellText(index, line, column)}
+          placeholder={HINTS[column] ?? ""}
+          mono={column !== "pins"}
+          write={(text) => edit(writeLine({ line: line.id, column, text }))}
+        />
+      ))}
+    </>
+  );
+}
+
+/** The name that follows the line's address, who updates it, and where its account is kept. */
+function FollowFields({ line }: { line: Line }) {
+  const edit = usePlan((state) => state.edit);
+  const write = (fields: Partial<Line["dynamicName"]>) =>
+    edit(setLine({ line: line.id, fields: { dynamicName: { ...line.dynamicName, ...fields } } }));
+  return (
+    <>
+      <TextField
+        label="Its name"
+        mono
+        value={line.dynamicName.name}
+        placeholder="lock.example, follows the address"
+        write={(text) => edit(editFollow({ line: line.id, field: "name", text }))}
+      />
+      {line.dynamicName.name === "" ? null : (
+        <>
+          <Choose
+            label="Updated by"
+            value={line.dynamicName.updatedBy}
+            choices={[
+              ["gateway", "the gateway"],
+              ["providerBox", "the provider’s box"],
+              ["host", "a device inside"],
+            ]}
+            onChoose={(updatedBy) => write({ updatedBy })}
+          />
+          <TextField
+            label="Account"
+            value={line.dynamicName.account}
+            placeholder="where it is kept, never the account"
+            write={(text) => edit(editFollow({ line: line.id, field: "account", text }))}
+          />
+        </>
+      )}
     </>
   );
 }

@@ -5,7 +5,9 @@ import { useState } from "react";
 import { useUi } from "../../frame/use-ui";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
+import { WhenItFails } from "../gateway/WhenItFails";
 import { LineFields } from "../site/LineFields";
 import { MarginHead, Section } from "../parts";
 
@@ -28,9 +30,13 @@ export function LineMargin({ id }: { id: string | null }) {
         {line?.name ?? `${lines.length} ${lines.length === 1 ? "line" : "lines"}`}
       </MarginHead>
       {line === undefined ? null : (
-        <Section title="Change">
-          <LineFields line={line} />
-        </Section>
+        <>
+          <WhenItFails line={line} />
+          <FindingsSection ids={new Set([line.id])} />
+          <Section title="Change">
+            <LineFields line={line} />
+          </Section>
+        </>
       )}
       <Section title="All lines">
         <ul className="px-4 text-13">

@@ -11,6 +11,7 @@ import {
   lineTable,
   portScheduleTable,
   ruleTable,
+  wishTable,
 } from "@/core/sheets";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
@@ -81,6 +82,13 @@ const FILES: readonly File[] = [
       "For every device that filters: the rules that its walls need, in their order, and those that stand " +
       "on it. Read again on Walls, under Read a rule list.",
     make: (index) => csv(ruleTable(index)),
+  },
+  {
+    what: "Ways in",
+    name: "ways-in.csv",
+    type: CSV_TYPE,
+    about: "Who wants to reach what from outside, and how each way fares, tried with a packet.",
+    make: (index) => csv(wishTable(index)),
   },
   {
     what: "Reservations",

@@ -34,6 +34,8 @@ const draw = () =>
       <Margin view="gateway" />
     </>,
   );
+const lines = () =>
+  [...scene.store.getState().held.index.plan.line.values()].sort((a, b) => a.place - b.place);
 const forwards = () => [...scene.store.getState().held.index.plan.forward.values()];
 const pasteOn = (cell: HTMLElement, text: string) => {
   fireEvent.mouseDown(cell);
@@ -48,8 +50,8 @@ beforeEach(() => {
 test("lines and legs are drawn from the outside in; each opens its own margin", async () => {
   draw();
   const drawing = screen.getByRole("region", { name: "Lines and legs" });
-  expect(within(drawing).getByText("main: everything")).toBeTruthy();
-  expect(within(drawing).getByText("standby: when no main line works")).toBeTruthy();
+  expect(within(drawing).getByText("first: carries everything, back after 60 s")).toBeTruthy();
+  expect(within(drawing).getByText("next: after 10 s without Fibre line")).toBeTruthy();
   expect(within(within(drawing).getByRole("list", { name: "Legs" })).getAllByRole("listitem")).toHaveLength(
     6,
   );
@@ -59,7 +61,7 @@ test("lines and legs are drawn from the outside in; each opens its own margin", 
   expect(scene.ui.getState().selection).toMatchObject({ what: "interface" });
 });
 
-test("a leg is added where there is none, with the gateway's address by convention; the use of a line is chosen", async () => {
+test("a leg is added where there is none, with the gateway's address by convention; the order of a line is written in its margin", async () => {
   const { index } = scene.store.getState().held;
   const leg = [...index.plan.interface.values()].find(
     ({ name, segment }) => segment !== null && name === "Visitors",
@@ -69,8 +71,10 @@ test("a leg is added where there is none, with the gateway's address by conventi
   await userEvent.click(screen.getByRole("button", { name: "Add a leg, 172.19.60.1" }));
   expect(screen.queryByRole("button", { name: /^Add a leg/ })).toBeNull();
   await userEvent.click(screen.getByRole("button", { name: /^Mobile line/ }));
-  await userEvent.selectOptions(screen.getByRole("combobox", { name: "Used as" }), "shared");
-  expect(screen.getByText("shares with the main line")).toBeTruthy();
+  await userEvent.clear(screen.getByRole("textbox", { name: "Order" }));
+  await userEvent.type(screen.getByRole("textbox", { name: "Order" }), "1{Enter}");
+  expect(screen.getByText("first: carries everything, back after 60 s")).toBeTruthy();
+  expect(lines()[0]?.name).toBe("Mobile line");
 });
 
 test("forwards are pasted; one that meets another is found and moved; from its margin it is probed and removed", async () => {
@@ -109,4 +113,64 @@ test("without anything that routes it says what belongs here and where to begin"
   draw();
   await userEvent.click(screen.getByRole("button", { name: "Go to Hardware" }));
   expect(mockWent).toEqual(["hardware"]);
+});
+
+const lineCell = (line: string, column: string) => {
+  const grid = screen.getByRole("grid", { name: "Lines" });
+  const at = within(grid)
+    .getAllByRole("columnheader")
+    .findIndex((head) => head.textContent?.startsWith(column));
+  const row = within(grid)
+    .getAllByRole("row")
+    .find((one) => within(one).queryAllByText(line).length > 0);
+  return within(row ?? grid).getAllByRole("gridcell")[at] as HTMLElement;
+};
+
+test("lines are put in order, share, are watched and get pins in their cells; what can't be is said and changes nothing", () => {
+  draw();
+  pasteOn(lineCell("Mobile line", "Order"), "1");
+  expect(lines().map(({ name, place }) => [name, place])).toEqual([
+    ["Mobile line", 0],
+    ["Fibre line", 1],
+  ]);
+  pasteOn(lineCell("Mobile line", "Order"), "2");
+  pasteOn(
+    lineCell("Fibre line", "Share"),
+    "70\t198.51.100.1, 203.0.113.9\t15 s\tby hand\tStudio or nothing, sip",
+  );
+  pasteOn(lineCell("Mobile line", "Share"), "30 %");
+  expect(lines()[0]).toMatchObject({
+    name: "Fibre line",
+    share: 70,
+    watch: { by: "target", afterSeconds: 15, returns: false },
+  });
+  expect(lines()[0]?.watch.targets).toHaveLength(2);
+  expect(lines()[0]?.pins.map(({ what, orElse }) => `${what} ${orElse}`)).toEqual([
+    "segment stays",
+    "service next",
+    "service next",
+  ]);
+  expect(screen.getByText(/^carries 30 % of what goes out$/)).toBeTruthy();
+  const before = lines();
+  for (const [column, text] of [
+    ["Order", "7"],
+    ["Share", "120"],
+    ["Loss noticed", "the moon"],
+    ["Next after", "soon"],
+    ["Pinned", "Nobody at all"],
+  ] as const)
+    pasteOn(lineCell("Fibre line", column), text);
+  expect(lines()).toEqual(before);
+});
+
+test("a new line is begun with its name, stands last and carries nothing yet", async () => {
+  draw();
+  const grid = screen.getByRole("grid", { name: "Lines" });
+  const last = within(grid).getAllByRole("row").at(-1) as HTMLElement;
+  pasteOn(within(last).getAllByRole("gridcell")[1] as HTMLElement, "Radio line");
+  expect(lines().map(({ name, place }) => [name, place])).toEqual([
+    ["Fibre line", 0],
+    ["Mobile line", 1],
+    ["Radio line", 2],
+  ]);
 });

@@ -6,9 +6,12 @@ import { gatewaySheet, routingDevices } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
+import { LineTable } from "./LineTable";
 import { ForwardTable } from "./ForwardTable";
 import { GatewayDrawing } from "./GatewayDrawing";
 import { RouteTable } from "./RouteTable";
+import { TunnelTable } from "./TunnelTable";
+import { WaysTable } from "./WaysTable";
 
 /**
  * What stands between the lines and the segments: lines and legs as a drawing, forwards and routes as tables.
@@ -70,7 +73,10 @@ export function GatewayView() {
       </div>
       <div ref={scroller} className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
         <GatewayDrawing sheet={sheet} />
+        <LineTable scroller={scroller} />
+        <WaysTable scroller={scroller} />
         <ForwardTable scroller={scroller} />
+        <TunnelTable scroller={scroller} />
         <RouteTable key={device.id} device={device} scroller={scroller} />
       </div>
     </main>
