@@ -1,4 +1,4 @@
-import { CHECKS, type Severity } from "@/core/checks";
+import { CHECKS, splitAccepted, type Severity } from "@/core/checks";
 import { err, ok, type Result } from "@/core/kernel";
 import { COLLECTION_KINDS, PlanIndex, type Plan } from "@/core/plan";
 import { NO_SUCH_SITE, type AppError } from "./errors";
@@ -35,7 +35,7 @@ export async function soundness(
   const index = PlanIndex.of(plan, today);
   const counts = { stop: 0, warn: 0, note: 0 };
   for (const check of CHECKS) {
-    for (const { severity } of check.run(index)) counts[severity] += 1;
+    for (const { severity } of splitAccepted(index, check.run(index)).open) counts[severity] += 1;
     await pause();
   }
   KNOWN.set(plan, { today, counts });

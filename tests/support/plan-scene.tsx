@@ -1,12 +1,13 @@
 import { useStore } from "zustand";
 import { createStore } from "zustand/vanilla";
-import { listFindings, runChecks } from "@/core/checks";
+import { runChecks } from "@/core/checks";
 import { runOrder, type Order } from "@/core/commands";
 import { integrityFault } from "@/core/formats";
 import { emptyPlan, invert, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
 import { aSite, testId } from "@/core/testing/build-plan";
 import { createUiStore } from "@/ui/frame/ui-state";
 import { addBatch, type Held } from "@/ui/plan-store/held";
+import { judgedList } from "@/ui/plan-store/judged-list";
 import type { PlanState } from "@/ui/plan-store/plan-state";
 
 // A plan that components are drawn on and edit, in place of the store that a server stands behind: orders run,
@@ -33,7 +34,7 @@ function state(plan: Plan, set: (part: Partial<Scene>) => void, get: () => Scene
   const commit = (batch: ChangeBatch): string | null => {
     const added = addBatch(get().held, batch);
     if (!added.ok) return integrityFault(added.error, (id) => id).sentence;
-    set({ held: added.value, list: listFindings(added.value.findings ?? new Map()) });
+    set({ held: added.value, ...judgedList(added.value) });
     return null;
   };
   return {
@@ -42,7 +43,7 @@ function state(plan: Plan, set: (part: Partial<Scene>) => void, get: () => Scene
     phase: "ready",
     failure: null,
     held,
-    list: listFindings(held.findings ?? new Map()),
+    ...judgedList(held),
     steps: { undo: null, redo: null, undoIsImport: false },
     saving: "saved",
     trouble: null,

@@ -1,3 +1,4 @@
+export { type Accepted, acceptedAs, splitAccepted, wokenBy } from "./accepted";
 export type { Family, Finding, Severity } from "./check";
 export { type Preview, previewChanges } from "./preview";
 export {

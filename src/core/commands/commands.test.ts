@@ -53,7 +53,8 @@ class Site {
       | "template"
       | "hostKind"
       | "forward"
-      | "wish",
+      | "wish"
+      | "acceptance",
   ) => must([...this.plan[kind].keys()][0], `a ${kind}`);
   /** The rule with that number in the list of the Gateway. */
   rule = (number: number): string =>
@@ -98,7 +99,7 @@ function prepared(): Site {
   let plan = fennelStreet();
   const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine, pasteRoutes, writeForward } =
     COMMANDS;
-  const { writeTunnel, writeWish } = COMMANDS;
+  const { acceptFinding, writeTunnel, writeWish } = COMMANDS;
   const host = must([...plan.host.keys()][0], "a host");
   const at = new Site(plan);
   for (const order of [
@@ -109,6 +110,7 @@ function prepared(): Site {
     writeForward({ forward: null, column: "to", text: "Image store" }),
     writeWish({ wish: null, column: "to", text: "Image store" }),
     writeTunnel({ segment: null, column: "name", text: "On call" }),
+    acceptFinding({ finding: "a b", says: "So it is.", reason: "known", by: "Ruth", until: "" }),
     pasteRoutes({
       device: at.named("device", "Gateway"),
       rows: [["10.61.0.0/20", "10.24.20.7"]],
@@ -392,6 +394,14 @@ const EXAMPLES: Examples = {
     onto: [],
   }),
   removeTunnels: (at) => ({ segments: [at.named("segment", "On call")] }),
+  acceptFinding: () => ({
+    finding: "port-undecided x",
+    says: "Port 7 is still to be decided.",
+    reason: "Kept for the scanner that comes in spring",
+    by: "Ruth",
+    until: "2027-04-30",
+  }),
+  wakeFindings: (at) => ({ acceptances: [at.first("acceptance")] }),
   writeForward: () => ({ forward: null, column: "to", text: "Image store" }),
   pasteForwards: () => ({
     rows: [

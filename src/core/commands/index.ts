@@ -165,3 +165,4 @@ export {
 export { dropProbe, expectProbe, keepProbe, openZone, renameZone, setWall } from "./walls";
 export { COMMANDS, type CommandName } from "./registry";
 export { pasteTunnels, pasteWishes, removeTunnels, removeWishes, writeTunnel, writeWish } from "./ways-in";
+export { acceptFinding, wakeFindings } from "./findings";

@@ -6,6 +6,7 @@ import * as site from "./site";
 import * as survey from "./survey";
 import * as register from "./register";
 import * as wireless from "./wireless";
+import * as findings from "./findings";
 import * as gateway from "./gateway";
 import * as waysIn from "./ways-in";
 import * as rules from "./rules";
@@ -21,6 +22,7 @@ export const COMMANDS = {
   ...survey,
   ...register,
   ...wireless,
+  ...findings,
   ...gateway,
   ...waysIn,
   ...rules,

@@ -209,6 +209,7 @@ export {
 } from "./gateway/line-cell";
 export { setUpWay, VPN_NAME, type Way } from "./gateway/set-up-way";
 export { usualGateway } from "./addressing/usual-gateway";
+export { acceptFinding, type Accepting } from "./site/acceptances";
 export { makeTunnel } from "./gateway/tunnels";
 export { pasteTunnels, TUNNEL_COLUMNS, type TunnelColumn, tunnelCellText } from "./gateway/tunnel-cell";
 export { pasteWishes, WAY_WORDS, WISH_COLUMNS, type WishColumn, wishCellText } from "./gateway/wish-cell";

@@ -36,6 +36,7 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
   );
   const shown = VIEWS.find((v) => v.key === view);
   const count = (severity: Severity) => list.filter((finding) => finding.severity === severity).length;
+  const accepted = usePlan((state) => state.accepted.length);
   const isJudged = useJudged();
   const verdict = count("stop") === 0 ? "Sound" : "Not sound";
   const judged = isJudged ? verdict : "Checking …";
@@ -61,6 +62,7 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
             <SeverityCount key={severity} severity={severity} count={count(severity)} word />
           ),
         )}
+        {accepted === 0 ? null : <span className="text-ink2">{accepted} accepted</span>}
       </Cell>
       {view === "walls" ? <ProvenCell /> : null}
       <Cell>

@@ -1,5 +1,5 @@
-import type { Finding } from "@/core/checks";
-import type { ChangeBatch, Choose } from "@/core/plan";
+import type { Accepted, Finding } from "@/core/checks";
+import type { Acceptance, ChangeBatch, Choose } from "@/core/plan";
 import type { Order } from "@/core/commands";
 import type { Refusal } from "@/core/planners";
 import type { ClashAnswer, StepsAnswer } from "@/http/contracts/answers";
@@ -29,6 +29,10 @@ export interface PlanState {
   readonly held: Held | null;
   /** The findings of what is shown, stops first. */
   readonly list: readonly Finding[];
+  /** Findings that somebody has accepted as they are. */
+  readonly accepted: readonly Accepted[];
+  /** Accepted findings that are found no more. */
+  readonly acceptedGone: readonly Acceptance[];
   readonly steps: StepsAnswer;
   readonly saving: Saving;
   /** Why something waits, in the server's words; null while nothing is wrong. */

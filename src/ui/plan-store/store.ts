@@ -1,7 +1,8 @@
 import { toast } from "sonner";
 import { v7 } from "uuid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { listFindings, runChecks } from "@/core/checks";
+import { runChecks } from "@/core/checks";
+import { judgedList } from "./judged-list";
 import { integrityFault } from "@/core/formats";
 import { entityOf, KINDS, nameOf, PlanIndex } from "@/core/plan";
 import { runOrder } from "@/core/commands";
@@ -43,6 +44,8 @@ const BLANK = {
   failure: null,
   held: null,
   list: [],
+  accepted: [],
+  acceptedGone: [],
   steps: { undo: null, redo: null, undoIsImport: false },
   saving: "saved",
   trouble: null,
@@ -65,12 +68,14 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
   const store = createStore<PlanState>()((set, get) => {
     const show = (held: Held) => {
       const before = get().held;
-      const known = held.findings === before?.findings ? get().list : null;
-      const list = known ?? (held.findings === null ? [] : listFindings(held.findings));
+      const isKnown =
+        held.findings === before?.findings &&
+        held.index.plan.acceptance.size + before.index.plan.acceptance.size === 0;
+      const judged = isKnown ? {} : judgedList(held);
       const isNewlyStuck = held.stuck.some(
         ({ batch }) => before?.stuck.some((known) => known.batch.id === batch.id) !== true,
       );
-      set({ held, list, ...(isNewlyStuck ? { asking: true } : {}) });
+      set({ held, ...judged, ...(isNewlyStuck ? { asking: true } : {}) });
       keeper.keep(held.pending);
     };
     const fetchPlan = () => planWorker().load(`${location.origin}/api/sites/${site}/plan`);

@@ -4,13 +4,18 @@ import { checkOf } from "@/core/checks";
 import { nameOf } from "@/core/plan";
 import { useGoTo } from "../../frame/go-to";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { Accept } from "./Accept";
 import { FindingCard } from "./FindingsSection";
 import { MarginHead } from "../parts";
 import type { ViewKey } from "../../frame/views";
 import { SheetMargin } from "../SheetMargin";
 
 export function FindingMargin({ findingKey, view }: { findingKey: string; view: ViewKey }) {
-  const finding = usePlan((state) => state.list.find((f) => f.key === findingKey));
+  const finding = usePlan(
+    (state) =>
+      state.list.find((f) => f.key === findingKey) ??
+      state.accepted.find((one) => one.finding.key === findingKey)?.finding,
+  );
   const index = useIndex();
   const goTo = useGoTo();
   if (finding === undefined) return <SheetMargin view={view} />;
@@ -20,6 +25,7 @@ export function FindingMargin({ findingKey, view }: { findingKey: string; view: 
       <div className="p-4">
         <FindingCard finding={finding} why />
       </div>
+      <Accept finding={finding} />
       <section className="section">
         <h3>Concerns</h3>
         <ul className="flex flex-wrap gap-[6px] px-4">

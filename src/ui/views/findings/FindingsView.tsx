@@ -1,14 +1,13 @@
 "use client";
 
 import { useState } from "react";
-import { sentenceOf, type Severity } from "@/core/checks";
+import type { Severity } from "@/core/checks";
 import { counted } from "@/core/repairs";
 import { SeveritySign, severityColour } from "../../kit/signs";
-import { useGoTo } from "../../frame/go-to";
-import { useUi } from "../../frame/use-ui";
-import { VIEWS } from "../../frame/views";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { useJudged } from "@/ui/plan-store/use-plan";
+import { AcceptedSections } from "./AcceptedSections";
+import { FindingRow, titleOf } from "./FindingRow";
 
 const SEVERITIES: readonly [Severity, string][] = [
   ["stop", "Stops: this will not work"],
@@ -26,14 +25,11 @@ const noneWords = (isJudged: boolean) => (isJudged ? "nothing found" : "checking
 export function FindingsView() {
   const index = useIndex();
   const list = usePlan((state) => state.list);
-  const selection = useUi((state) => state.selection);
-  const select = useUi((state) => state.select);
-  const goTo = useGoTo();
+  const accepted = usePlan((state) => state.accepted);
   const isJudged = useJudged();
   const isEmpty = index.plan.segment.size + index.plan.device.size === 0;
   const [family, setFamily] = useState("");
   const shown = list.filter((finding) => family === "" || finding.family === family);
-  const titleOf = (key: string) => VIEWS.find((view) => view.key === key)?.title ?? key;
   return (
     <main className="sheet">
       <div className="head">
@@ -42,17 +38,20 @@ export function FindingsView() {
           {list.length === 0
             ? noneWords(isJudged)
             : `${counted(list.length, "finding", "findings")}, each with its reason and its repair`}
+          {accepted.length === 0 ? "" : `; ${accepted.length} accepted`}
         </p>
         <span className="push" />
         <label className="text-13">
           Sheet{" "}
           <select className="field" value={family} onChange={(event) => setFamily(event.target.value)}>
             <option value="">all</option>
-            {[...new Set(list.map((f) => f.family))].map((key) => (
-              <option key={key} value={key}>
-                {titleOf(key)}
-              </option>
-            ))}
+            {[...new Set([...list, ...accepted.map(({ finding }) => finding)].map((f) => f.family))].map(
+              (key) => (
+                <option key={key} value={key}>
+                  {titleOf(key)}
+                </option>
+              ),
+            )}
           </select>
         </label>
       </div>
@@ -78,27 +77,9 @@ export function FindingsView() {
                 {title} <span className="mono">{own.length}</span>
               </h2>
               <ul>
-                {own.slice(0, MOST_SHOWN).map((finding) => {
-                  const chosen = selection?.what === "finding" && selection.key === finding.key;
-                  return (
-                    <li
-                      key={finding.key}
-                      className={`flex items-start gap-3 border-b border-hair px-4 ${chosen ? "bg-act-wash shadow-[inset_3px_0_0_var(--act)]" : "hover:bg-hover"}`}
-                    >
-                      <button
-                        type="button"
-                        aria-pressed={chosen}
-                        className="min-h-9 flex-1 py-2 text-left"
-                        onClick={() => select({ what: "finding", key: finding.key })}
-                      >
-                        {sentenceOf(finding, index)}
-                      </button>
-                      <button type="button" className="button my-1" onClick={() => goTo.finding(finding)}>
-                        {titleOf(finding.family)}
-                      </button>
-                    </li>
-                  );
-                })}
+                {own.slice(0, MOST_SHOWN).map((finding) => (
+                  <FindingRow key={finding.key} finding={finding} />
+                ))}
               </ul>
               {own.length > MOST_SHOWN ? (
                 <p className="px-4 py-2 text-13 text-ink2">
@@ -108,6 +89,7 @@ export function FindingsView() {
             </section>
           );
         })}
+        <AcceptedSections family={family} />
       </div>
     </main>
   );
