@@ -225,6 +225,20 @@ export function bramblewick(): Plan {
     .wall("Plant DMZ", "Internet", ["https"], "updates only")
     .wall("Kit", "Internet", ["https", "ntp"], "updates only")
     .wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only");
+  site.with((edits, id) =>
+    edits.put("exception", {
+      id: id("exception", "Bottling line"),
+      name: "Bottling line, by its maker",
+      from: { at: "host", host: id("host", "Vendor jump host") },
+      to: { at: "host", host: id("host", "Bottling hall controller") },
+      services: [{ name: "ssh", protocol: "tcp", ports: [[22, 22]] }],
+      owner: "shift engineer",
+      reason: "service contract, with the line stopped",
+      firstDay: null,
+      lastDay: null,
+      hours: { days: [2, 4], from: 480, to: 720 },
+    }),
+  );
   site.survey(BRAMBLEWICK);
   return site.build();
 }

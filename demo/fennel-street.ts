@@ -389,6 +389,17 @@ function walls(site: SiteBuilder): void {
   site.with((edits, id) =>
     edits.patch("interface", id("interface", "Gateway/Fibre line"), { addresses4: [ip("203.0.113.24")] }),
   );
+  site.with((edits, id) =>
+    edits.put("wish", {
+      id: id("wish", "Records"),
+      name: "Records on a home visit",
+      host: id("host", "Image store"),
+      service: { name: "https", protocol: "tcp", ports: [[443, 443]] },
+      from: [],
+      way: "open",
+      note: "for the vet on call",
+    }),
+  );
   site.patchSegment("Guests", { visit: { perHour: 12, staySeconds: 2400, openSeconds: 32_400 } });
 }
 

@@ -45,6 +45,13 @@ export function cell(page: Page, grid: string, row: string | RegExp, column: num
     .nth(column);
 }
 
+/** Chooses what has a text in its name in one of the long lists. */
+export async function choose(page: Page, label: RegExp, text: string): Promise<void> {
+  await page.getByRole("button", { name: label }).click();
+  await page.getByPlaceholder("Type part of the name").fill(text);
+  await page.keyboard.press("Enter");
+}
+
 /** Begins an empty site; it opens with its survey. */
 export async function beginSite(
   page: Page,

@@ -1,17 +1,11 @@
 import { expect, test, type Page } from "@playwright/test";
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
-import { openView, ownSite, saved } from "./open-site";
+import { choose, openView, ownSite, saved } from "./open-site";
 
 const margin = (page: Page) => page.getByRole("complementary", { name: "Margin" });
 const show = (page: Page, way: string) => page.getByRole("radio", { name: way, exact: true }).click();
 const undo = (page: Page) => page.getByRole("button", { name: /^Undo/ }).click();
-
-async function choose(page: Page, label: RegExp, text: string): Promise<void> {
-  await page.getByRole("button", { name: label }).click();
-  await page.getByPlaceholder("Type part of the name").fill(text);
-  await page.keyboard.press("Enter");
-}
 
 async function downloaded(page: Page, name: string): Promise<string> {
   const [file] = await Promise.all([

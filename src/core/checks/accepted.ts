@@ -27,7 +27,7 @@ export const acceptedAs = (
 });
 
 /** Why an acceptance of a finding does not hold any more; null while it does. */
-export function whyAwake(
+function whyAwake(
   { today }: PlanIndex,
   { says, until }: Acceptance,
   now: { readonly says: string },
@@ -66,8 +66,7 @@ export function splitAccepted(index: PlanIndex, findings: readonly Finding[]): S
     const of = known.get(finding.key.slice(0, MOST));
     const now = of === undefined ? null : acceptedAs(index, finding);
     if (now !== null) seen.add(now.finding);
-    const acceptance =
-      now === null ? undefined : of?.find((one) => whyAwake(index, one, now) === null);
+    const acceptance = now === null ? undefined : of?.find((one) => whyAwake(index, one, now) === null);
     if (acceptance === undefined) open.push(finding);
     else accepted.push({ finding, acceptance });
   }

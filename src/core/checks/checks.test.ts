@@ -83,6 +83,21 @@ const tunnelIn = (d: PlanEdits): string => {
   );
   return typeof made === "string" ? made : made.id;
 };
+/** Adds an exception by which the lodger's segment reaches the kiln. */
+const exceptionIn = (d: PlanEdits, fields: Partial<EntityOf<"exception">>) =>
+  d.put("exception", {
+    id: testId("exception", "kiln"),
+    name: "Lodger's kiln",
+    from: { at: "segment", segment: find(d, "segment", "Lodger").id },
+    to: { at: "host", host: find(d, "host", "kiln-controller").id },
+    services: [{ name: "https", protocol: "tcp", ports: [[443, 443]] }],
+    owner: "",
+    reason: "",
+    firstDay: null,
+    lastDay: null,
+    hours: null,
+    ...fields,
+  });
 const watched = (d: PlanEdits, watch: Partial<Line["watch"]>) => {
   const line = find(d, "line", "Fibre line");
   d.patch("line", line.id, { watch: { ...line.watch, ...watch } });
@@ -884,6 +899,29 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
       forwardTo(d, fixedHost(d), { protocol: "udp", ports: [51_000, 52_000] });
     },
     /The tunnel Family abroad is answered at UDP 51900, which the forward Kiln page sends on/,
+  ],
+  [
+    "exception-over",
+    (d) => exceptionIn(d, { lastDay: "2026-10-31" }),
+    /The exception Lodger's kiln held until 2026-10-31: take it off the device/,
+  ],
+  [
+    "exception-host-moves",
+    (d) => exceptionIn(d, { from: { at: "host", host: find(d, "host", "tablet").id } }),
+    /tablet gets its address by DHCP without a reservation, and the exception Lodger's kiln is for it alone/,
+  ],
+  [
+    "exception-needless",
+    (d) => exceptionIn(d, { to: { at: "internet" } }),
+    /Everything that the exception Lodger's kiln is for passes the walls anyway/,
+  ],
+  [
+    "vendor-stays",
+    (d) => {
+      d.patch("segment", find(d, "segment", "Lodger").id, { purpose: "vendor" });
+      exceptionIn(d, {});
+    },
+    /The exception Lodger's kiln lets a vendor in at all hours, without a last day/,
   ],
   [
     "list-lets-more",

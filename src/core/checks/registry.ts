@@ -79,6 +79,7 @@ import {
   lineTargetInside,
   lineWithoutName,
 } from "./gateway/lines";
+import { exceptionHostMoves, exceptionNeedless, exceptionOver, vendorStays } from "./walls/exceptions";
 import { tunnelPortForwarded, tunnelWithoutEnd, wishCannot } from "./gateway/ways-in";
 import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
 import { managementReachable, pastTheWalls } from "./walls/reached";
@@ -218,6 +219,10 @@ export const CHECKS: readonly AnyCheck[] = [
   wishCannot,
   tunnelWithoutEnd,
   tunnelPortForwarded,
+  exceptionOver,
+  exceptionHostMoves,
+  exceptionNeedless,
+  vendorStays,
   pastTheWalls,
   managementReachable,
   listLetsMore,

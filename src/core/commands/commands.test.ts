@@ -54,7 +54,8 @@ class Site {
       | "hostKind"
       | "forward"
       | "wish"
-      | "acceptance",
+      | "acceptance"
+      | "exception",
   ) => must([...this.plan[kind].keys()][0], `a ${kind}`);
   /** The rule with that number in the list of the Gateway. */
   rule = (number: number): string =>
@@ -99,7 +100,7 @@ function prepared(): Site {
   let plan = fennelStreet();
   const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine, pasteRoutes, writeForward } =
     COMMANDS;
-  const { acceptFinding, writeTunnel, writeWish } = COMMANDS;
+  const { acceptFinding, addException, writeTunnel, writeWish } = COMMANDS;
   const host = must([...plan.host.keys()][0], "a host");
   const at = new Site(plan);
   for (const order of [
@@ -110,6 +111,7 @@ function prepared(): Site {
     writeForward({ forward: null, column: "to", text: "Image store" }),
     writeWish({ wish: null, column: "to", text: "Image store" }),
     writeTunnel({ segment: null, column: "name", text: "On call" }),
+    addException({ from: "Guests", to: "Image store", services: "ssh" }),
     acceptFinding({ finding: "a b", says: "So it is.", reason: "known", by: "Ruth", until: "" }),
     pasteRoutes({
       device: at.named("device", "Gateway"),
@@ -394,6 +396,26 @@ const EXAMPLES: Examples = {
     onto: [],
   }),
   removeTunnels: (at) => ({ segments: [at.named("segment", "On call")] }),
+  addException: () => ({ from: "Guests", to: "Image store", services: "https" }),
+  writeException: (at) => ({ exception: at.first("exception"), column: "hours", text: "Mon-Fri 8-17" }),
+  pasteExceptions: () => ({
+    rows: [
+      [
+        "On call",
+        "Guests",
+        "Image store",
+        "https, tcp 8443",
+        "daily 22-6",
+        "2026-12-01",
+        "2027-01-31",
+        "Ruth",
+        "locum",
+      ],
+    ],
+    from: "name",
+    onto: [],
+  }),
+  removeExceptions: (at) => ({ exceptions: [at.first("exception")] }),
   acceptFinding: () => ({
     finding: "port-undecided x",
     says: "Port 7 is still to be decided.",

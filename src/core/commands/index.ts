@@ -166,3 +166,4 @@ export { dropProbe, expectProbe, keepProbe, openZone, renameZone, setWall } from
 export { COMMANDS, type CommandName } from "./registry";
 export { pasteTunnels, pasteWishes, removeTunnels, removeWishes, writeTunnel, writeWish } from "./ways-in";
 export { acceptFinding, wakeFindings } from "./findings";
+export { addException, pasteExceptions, removeExceptions, writeException } from "./exceptions";

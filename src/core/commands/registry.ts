@@ -6,6 +6,7 @@ import * as site from "./site";
 import * as survey from "./survey";
 import * as register from "./register";
 import * as wireless from "./wireless";
+import * as exceptions from "./exceptions";
 import * as findings from "./findings";
 import * as gateway from "./gateway";
 import * as waysIn from "./ways-in";
@@ -22,6 +23,7 @@ export const COMMANDS = {
   ...survey,
   ...register,
   ...wireless,
+  ...exceptions,
   ...findings,
   ...gateway,
   ...waysIn,

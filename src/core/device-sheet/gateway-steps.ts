@@ -44,21 +44,25 @@ export function gatewaySteps(data: DeviceData): SheetStep[] {
         forward.until ?? "always",
       ]),
     },
-    {
-      ...NONE,
-      title: "Firewall rules",
-      heads: ["Rule", "From", "To", "Services", "Action", "For"],
-      rows: data.rules.map((rule) => [
-        String(rule.number),
-        rule.from.join("; "),
-        rule.to.join("; "),
-        rule.services,
-        rule.action,
-        rule.reason,
-      ]),
-      note:
-        "Answers to what was let through pass before the first rule; what none of them takes is dropped. " +
-        "Enter them from your own seat last: the rule that lets you in comes before the end of the list.",
-    },
+    ruleStep(data),
   ];
 }
+
+/** The list of rules, those with hours last. */
+const ruleStep = (data: DeviceData): SheetStep => ({
+  ...NONE,
+  title: "Firewall rules",
+  heads: ["Rule", "From", "To", "Services", "Action", "When", "For"],
+  rows: data.rules.map((rule) => [
+    String(rule.number),
+    rule.from.join("; "),
+    rule.to.join("; "),
+    rule.services,
+    rule.action,
+    rule.when || "always",
+    rule.reason,
+  ]),
+  note:
+    "Answers to what was let through pass before the first rule; what none of them takes is dropped. " +
+    "Enter them from your own seat last: the rule that lets you in comes before the end of the list.",
+});

@@ -2,6 +2,7 @@ import { formatAddress, formatPrefix } from "../address";
 import { byNaturalText } from "../kernel";
 import { nameOf, prefixesOf, type Device, type PlanIndex } from "../plan";
 import { forwardHolds, INTERNET, type Side } from "../policy";
+import { hoursText } from "../planners";
 import { facingAddresses, translatesAt } from "../routing";
 import { PLANNED_LISTS, serviceNumbers, type PlannedList } from "../walls";
 import type { SheetForward, SheetRule, SheetTranslation } from "./sheet-types";
@@ -75,12 +76,19 @@ function endText(index: PlanIndex, { universe }: PlannedList, sides: readonly Si
 export function rulesOn(index: PlanIndex, { id }: Device): SheetRule[] {
   const planned = index.derived(PLANNED_LISTS).get(id);
   if (planned === undefined) return [];
-  return planned.rules.map(({ from, to, services, serves }, at) => ({
+  const all = [
+    ...planned.rules.map((rule) => ({ ...rule, when: "" })),
+    ...planned.inHours.flatMap(({ hours, rules }) =>
+      rules.map((rule) => ({ ...rule, when: hoursText(hours) })),
+    ),
+  ];
+  return all.map(({ from, to, services, serves, when }, at) => ({
     number: at + 1,
     from: endText(index, planned, from),
     to: endText(index, planned, to),
     services: serviceNumbers(services),
     action: "accept",
+    when,
     reason: [...new Set(serves.map(({ why }) => why).filter((why) => why !== ""))].join("; "),
   }));
 }

@@ -134,6 +134,8 @@ export interface SheetRule {
   readonly to: readonly string[];
   readonly services: string;
   readonly action: "accept";
+  /** The hours of the week in which it is switched on; empty for always. */
+  readonly when: string;
   readonly reason: string;
 }
 export interface SheetRadio {

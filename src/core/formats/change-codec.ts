@@ -37,6 +37,7 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("template"),
   changeSchemaOf("lag"),
   changeSchemaOf("radio"),
+  changeSchemaOf("exception"),
   changeSchemaOf("rule"),
   changeSchemaOf("signIn"),
   changeSchemaOf("forward"),

@@ -75,6 +75,7 @@ const LISTS_ADDED = [
   "forwards",
   "expectations",
   "rules",
+  "exceptions",
   "wishes",
   "acceptances",
 ] as const;

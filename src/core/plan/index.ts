@@ -60,6 +60,7 @@ export {
 } from "./schema/kinds";
 export type {
   Domain,
+  Exception,
   Rule,
   RuleSide,
   Scope,

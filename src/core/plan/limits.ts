@@ -26,6 +26,7 @@ export const MOST: Readonly<Record<CollectionKind, number>> = {
   host: 250_000,
   scope: 8192,
   wall: 65_536,
+  exception: 2000,
   rule: 40_000,
   signIn: 64,
   forward: 1000,

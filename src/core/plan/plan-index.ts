@@ -88,6 +88,11 @@ export class PlanIndex {
    * not asked then.
    */
   readonly today: string | null;
+  /**
+   * The minute of the week, from Monday on, at which questions are asked; null outside all hours that anything
+   * is limited to.
+   */
+  readonly minute: number | null;
   readonly #groups: Map<GroupName, unknown>;
   readonly #derived: Map<Derived<unknown>, Kept>;
   /** What is asked for at every port and host is at hand without a look-up. */
@@ -95,18 +100,25 @@ export class PlanIndex {
 
   private constructor(
     plan: Plan,
-    today: string | null,
+    at: { readonly today: string | null; readonly minute: number | null },
     groups: Map<GroupName, unknown>,
     derived: Map<Derived<unknown>, Kept>,
   ) {
     this.plan = plan;
-    this.today = today;
+    this.today = at.today;
+    this.minute = at.minute;
     this.#groups = groups;
     this.#derived = derived;
   }
 
   static of(plan: Plan, today: string | null = null): PlanIndex {
-    return new PlanIndex(planInIdOrder(plan), today, new Map(), new Map());
+    return new PlanIndex(planInIdOrder(plan), { today, minute: null }, new Map(), new Map());
+  }
+
+  /** The same plan at a minute of the week; what does not depend on hours is handed on. */
+  atMinute(minute: number | null): PlanIndex {
+    const derived = [...this.#derived].filter(([recipe]) => !recipe.reads.includes("exception"));
+    return new PlanIndex(this.plan, { today: this.today, minute }, new Map(this.#groups), new Map(derived));
   }
 
   /** The index of the plan after `changes`; `plan` is what `applyChanges` made of them. */
@@ -127,7 +139,7 @@ export class PlanIndex {
       else if (recipe.follow !== undefined)
         derived.set(recipe, { value: kept.value, behind: [...kept.behind, ...changes] });
     }
-    return new PlanIndex(plan, this.today, groups, derived);
+    return new PlanIndex(plan, { today: this.today, minute: this.minute }, groups, derived);
   }
 
   groups<N extends GroupName>(name: N): GroupsOf<N> {

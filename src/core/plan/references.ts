@@ -163,6 +163,10 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
     wallEnd(to, "from", w.from);
     wallEnd(to, "to", w.to);
   },
+  exception: (e, to) => {
+    ruleSide(to, "from", e.from);
+    ruleSide(to, "to", e.to);
+  },
   rule: (r, to) => {
     to("device", "device", r.device);
     for (const side of r.from) ruleSide(to, "from", side);
@@ -192,10 +196,10 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   gear: [],
   deviceVlan: [],
   domain: ["vlan", "device"],
-  zone: ["segment", "wall", "rule"],
+  zone: ["segment", "wall", "exception", "rule"],
   line: ["interface", "segment", "forward", "expectation"],
   vlan: ["segment"],
-  segment: ["line", "interface", "ssid", "host", "scope", "rule", "expectation"],
+  segment: ["line", "interface", "ssid", "host", "scope", "exception", "rule", "expectation"],
   device: [
     "device",
     "lag",
@@ -216,9 +220,10 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   interface: ["segment", "device"],
   ssid: ["host", "expectation"],
   radio: [],
-  host: ["line", "host", "scope", "device", "signIn", "rule", "forward", "wish", "expectation"],
+  host: ["line", "host", "scope", "device", "signIn", "exception", "rule", "forward", "wish", "expectation"],
   scope: [],
   wall: [],
+  exception: [],
   rule: [],
   signIn: ["port"],
   forward: ["expectation"],

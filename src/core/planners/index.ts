@@ -210,6 +210,13 @@ export {
 export { setUpWay, VPN_NAME, type Way } from "./gateway/set-up-way";
 export { usualGateway } from "./addressing/usual-gateway";
 export { acceptFinding, type Accepting } from "./site/acceptances";
+export {
+  EXCEPTION_COLUMNS,
+  type ExceptionColumn,
+  exceptionCellText,
+  pasteExceptions,
+} from "./rules/exception-cell";
+export { hoursText } from "./rules/hours-text";
 export { makeTunnel } from "./gateway/tunnels";
 export { pasteTunnels, TUNNEL_COLUMNS, type TunnelColumn, tunnelCellText } from "./gateway/tunnel-cell";
 export { pasteWishes, WAY_WORDS, WISH_COLUMNS, type WishColumn, wishCellText } from "./gateway/wish-cell";

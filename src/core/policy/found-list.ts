@@ -1,7 +1,7 @@
 import { prefixOf, type Address, type Prefix } from "../address";
 import type { Derived, Device, PlanIndex, Rule, RuleSide } from "../plan";
 import { EVERYTHING, type FilterList, type FilterRule, type FilterService, type Side } from "./filter";
-import { INTERNET, networkOfSegment } from "./wall-rules";
+import { INTERNET, networkOfSegment } from "./networks";
 
 /** A rule as it stands on a device. */
 export interface FoundRule extends FilterRule {
@@ -21,7 +21,7 @@ const exactly = (address: Address | null): Prefix[] => {
  * An end of a rule as a filter sees it: a zone by its name, a segment by its prefixes, a host by its
  * addresses.
  */
-function sideOf({ plan }: PlanIndex, side: RuleSide): Side | null {
+export function sideOf({ plan }: PlanIndex, side: RuleSide): Side | null {
   switch (side.at) {
     case "zone":
       return { network: side.zone, prefixes: null };

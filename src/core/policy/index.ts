@@ -9,6 +9,16 @@ export {
   type Network,
   type Side,
 } from "./filter";
-export { forwardHolds, INTERNET, networkOfSegment, WALL_RULES, type WallRule } from "./wall-rules";
+export {
+  exceptionRules,
+  inHours,
+  limitedExceptions,
+  moments,
+  momentWords,
+  onItsDays,
+  ruleOfException,
+} from "./exceptions";
+export { INTERNET, networkOfSegment } from "./networks";
+export { exceptionWhy, forwardHolds, WALL_RULES, type WallRule } from "./wall-rules";
 export { FOUND_LISTS, type FoundList, type FoundRule } from "./found-list";
 export { answerTo, type Packet } from "./packet";

@@ -5,7 +5,8 @@ import { PlanIndex, type Segment, type Service } from "../plan";
 import { openDoor, setWall } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { decide } from "./decide";
-import { INTERNET, networkOfSegment, WALL_RULES } from "./wall-rules";
+import { WALL_RULES } from "./wall-rules";
+import { INTERNET, networkOfSegment } from "./networks";
 import { judge } from "./filter";
 import type { Packet } from "./packet";
 

@@ -1,6 +1,8 @@
 import { prefixOf } from "../address";
 import { byNaturalText } from "../kernel";
-import type { Derived, Forward, PlanIndex, Segment, Service, Wall, WallEnd } from "../plan";
+import { exceptionRules } from "./exceptions";
+import { INTERNET, networkOfSegment } from "./networks";
+import type { Derived, Exception, Forward, PlanIndex, Segment, Service, Wall, WallEnd } from "../plan";
 import {
   EVERYTHING,
   type FilterList,
@@ -13,18 +15,13 @@ import {
 /** Why a rule stands in a list: the wall it follows from, or what has to work for everyone. */
 export interface WallRule extends FilterRule {
   readonly wall: Wall | null;
+  /** The exception that it follows from; null for any other rule. */
+  readonly exception: Exception | null;
   readonly why: string;
 }
 export interface WallRules extends FilterList {
   readonly rules: readonly WallRule[];
 }
-
-export const INTERNET: Network = "internet";
-/**
- * The network a segment counts as at a gateway: its zone. Segments of one zone are told apart by the packet's
- * own rule.
- */
-export const networkOfSegment = ({ zone }: Pick<Segment, "zone">): Network => zone;
 
 const networkOfEnd = (end: WallEnd): Network | "router" => {
   if (end.at === "zone") return end.zone;
@@ -40,7 +37,14 @@ const rule = (
   to: Network | "any" | "router",
   services: readonly FilterService[],
   purpose: Pick<WallRule, "wall" | "why">,
-): WallRule => ({ from: [all(from)], to: [all(to)], services, action: "accept", ...purpose });
+): WallRule => ({
+  from: [all(from)],
+  to: [all(to)],
+  services,
+  action: "accept",
+  exception: null,
+  ...purpose,
+});
 
 const ofService = (
   from: Network,
@@ -121,11 +125,26 @@ function ofForwards(index: PlanIndex): WallRule[] {
         services: [{ protocol: forward.protocol, ports: [ports] }],
         action: "accept",
         wall: null,
+        exception: null,
         why: `the forward ${forward.name} lets it in`,
       },
     ];
   });
 }
+
+/** Why an exception lets something pass, and who answers for it. */
+export const exceptionWhy = ({ name, reason, owner }: Exception): string =>
+  `exception ${name}${reason === "" ? "" : `: ${reason}`}${owner === "" ? "" : ` (${owner})`}`;
+
+/** What the exceptions that hold now let pass. */
+const ofExceptions = (index: PlanIndex): WallRule[] =>
+  exceptionRules(index).map(({ exception, rule: passes }) => ({
+    ...passes,
+    action: "accept",
+    wall: null,
+    exception,
+    why: exceptionWhy(exception),
+  }));
 
 /**
  * The ordered list of rules that the walls come to: answers first, doors, and at the end everything is
@@ -142,7 +161,7 @@ function rulesOf(index: PlanIndex): WallRules {
       }),
     );
   return {
-    rules: [...ofItself(index), ...inside, ...ofForwards(index), ...walls],
+    rules: [...ofItself(index), ...inside, ...ofForwards(index), ...ofExceptions(index), ...walls],
     established: true,
     forwardDefault: "drop",
     inputDefault: "drop",
@@ -151,6 +170,6 @@ function rulesOf(index: PlanIndex): WallRules {
 
 /** The rules of the site's gateways, as its walls want them. */
 export const WALL_RULES: Derived<WallRules> = {
-  reads: ["wall", "zone", "segment", "scope", "interface", "forward", "host"],
+  reads: ["wall", "zone", "segment", "scope", "interface", "forward", "host", "exception"],
   make: rulesOf,
 };

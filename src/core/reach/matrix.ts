@@ -1,11 +1,12 @@
 import type { Address } from "../address";
 import { byNaturalText } from "../kernel";
 import { isGateway, type Device, type PlanIndex, type Segment, type WallEnd } from "../plan";
-import { serviceNames, wallBetween, zonesInOrder } from "../policy";
+import { exceptionRules, serviceNames, wallBetween, zonesInOrder } from "../policy";
 import { addressesOf, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
 import { CARRY, JOINS } from "../forwarding";
 import { FABRIC } from "../fabric";
 import { standingDoor, standsAsMeant } from "../walls";
+import { besideWalls, type Beside } from "./beside";
 
 /** A column beside the segments: the internet, and the gateway's own pages. */
 export type ReachColumn = Segment | "internet" | "gateway";
@@ -104,18 +105,26 @@ class DoorRows {
 class Filters {
   readonly #index: PlanIndex;
   readonly #doors: DoorRows;
+  readonly #beside: Beside;
 
   constructor(index: PlanIndex, doors: DoorRows) {
     this.#index = index;
     this.#doors = doors;
+    this.#beside = besideWalls(index);
+  }
+
+  /** A door of the walls, or what an exception opens beside it. */
+  meant(from: Segment, to: ReachColumn, door: number): number {
+    const opened = this.#beside.get(`${from.id}>${typeof to === "string" ? to : to.id}`);
+    return opened === undefined ? door : Math.max(door, CODE[opened]);
   }
 
   at(device: Device, from: Segment, to: ReachColumn): number {
-    if (device.filter.list === "planned")
-      return this.#doors.between(from.zone, typeof to === "string" ? to : to.zone);
+    const meant = () =>
+      this.meant(from, to, this.#doors.between(from.zone, typeof to === "string" ? to : to.zone));
+    if (device.filter.list === "planned") return meant();
     const aim = typeof to === "string" ? to : to.id;
-    if (standsAsMeant(this.#index, device.id, from.id, aim))
-      return this.#doors.between(from.zone, typeof to === "string" ? to : to.zone);
+    if (standsAsMeant(this.#index, device.id, from.id, aim)) return meant();
     return CODE[standingDoor(this.#index, device.id, from.id, aim)];
   }
 }
@@ -295,7 +304,7 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     for (const [j, column] of columns.entries()) {
       const cell = i * columns.length + j;
       if (i === j) continue;
-      const wanted = own?.[numbers[j] ?? -1] ?? CODE.closed;
+      const wanted = filters.meant(row, column, own?.[numbers[j] ?? -1] ?? CODE.closed);
       intended[cell] = wanted;
       actual[cell] = actualAt(column, i, j, wanted);
     }
@@ -308,6 +317,14 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     intended,
     split: new Set(rows.filter((row) => split.has(index.vidOf(row) ?? -1)).map((row) => row.id)),
   };
+}
+
+/** The services that exceptions let pass beside the wall of a cell. */
+function exceptionsBetween(index: PlanIndex, from: Segment, to: ReachColumn): string[] {
+  const key = `${from.id}>${typeof to === "string" ? to : to.id}`;
+  return exceptionRules(index)
+    .filter(({ exception }) => besideWalls(index, [exception]).has(key))
+    .flatMap(({ exception }) => serviceNames(exception.services));
 }
 
 const nameOfColumn = (column: ReachColumn): string => {
@@ -335,8 +352,11 @@ export function reachSentence(index: PlanIndex, matrix: ReachMatrix, row: number
       );
     case "closed":
       return `${from.name} can't start anything to ${name}: the wall is closed.`;
-    case "services":
-      return `From ${from.name} to ${name}: ` + `${serviceNames(wall?.services ?? []).join(", ")} only.`;
+    case "services": {
+      const services = serviceNames(wall?.services ?? []);
+      const beside = exceptionsBetween(index, from, to);
+      return `From ${from.name} to ${name}: ${[...services, ...beside].join(", ")} only.`;
+    }
     case "open":
       return (
         `${from.name} may start anything to ` +

@@ -122,7 +122,8 @@ describe("import", () => {
           if (host.attachment.at === "behind") edits.remove("host", host.id);
       });
       const bare = applied(empty, (edits) => {
-        for (const wish of edits.all("wish")) edits.remove("wish", wish.id);
+        for (const kind of ["wish", "exception"] as const)
+          for (const { id } of edits.all(kind)) edits.remove(kind, id);
         for (const profile of edits.all("signIn")) edits.patch("signIn", profile.id, { servers: [] });
         for (const scope of edits.all("scope")) edits.patch("scope", scope.id, { serverHost: null });
         for (const forward of edits.all("forward")) edits.remove("forward", forward.id);

@@ -1,6 +1,6 @@
 import { formatAddress, formatPrefix, parseAddress } from "../address";
-import { type Kind, type PlanIndex, nameOf } from "../plan";
-import { forwardCellText, wishCellText } from "../planners";
+import { type Exception, type Kind, type PlanIndex, nameOf } from "../plan";
+import { exceptionCellText, forwardCellText, wishCellText } from "../planners";
 import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
@@ -20,6 +20,15 @@ function* passes(index: PlanIndex): Generator<Hit> {
       id: forward.id,
       name: forward.name,
       detail: `${forwardCellText(index, forward, "outside")}, ${nameOf(index, "host", forward.host)}`,
+    };
+  const ends = (exception: Exception) =>
+    (["from", "to"] as const).map((end) => exceptionCellText(index, exception, end));
+  for (const exception of index.plan.exception.values())
+    yield {
+      kind: "exception",
+      id: exception.id,
+      name: exception.name,
+      detail: `exception: ${ends(exception).join(" to ")}`,
     };
   for (const wish of index.plan.wish.values())
     yield {

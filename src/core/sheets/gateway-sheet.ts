@@ -1,7 +1,7 @@
 import { formatAddress } from "../address";
 import { byNaturalText } from "../kernel";
 import type { Device, Interface, Line, PlanIndex, Segment } from "../plan";
-import { linesBeside, pinsText } from "../planners";
+import { linesBeside, pinsText, tunnelCellText } from "../planners";
 import { facingAddresses, forwardsPackets, linesOf, translatesAt } from "../routing";
 import { counted } from "../repairs";
 import { segmentsInOrder } from "./segment-sheet";
@@ -101,6 +101,12 @@ const servesIn = (index: PlanIndex, device: Device, segment: Segment): boolean =
 const relayText = ({ relayTo }: Interface): string =>
   relayTo === null ? "no DHCP by it" : `relays DHCP to ${formatAddress(relayTo)}`;
 
+/** What a leg does where its device does not serve DHCP: a tunnel is answered, a question relayed. */
+function otherwiseText(index: PlanIndex, device: Device, segment: Segment, leg: Interface): string {
+  if (segment.tunnel !== null) return `by tunnel, ${tunnelCellText(index, segment, "answers")}`;
+  return servesIn(index, device, segment) ? "" : relayText(leg);
+}
+
 /** What the gateway's sheet shows of one device that sends packets on. */
 export function gatewaySheet(index: PlanIndex, device: Device): GatewaySheet {
   const order = new Map(segmentsInOrder(index).map(({ id }, at) => [id, at]));
@@ -116,7 +122,7 @@ export function gatewaySheet(index: PlanIndex, device: Device): GatewaySheet {
               segment,
               addresses: [...leg.addresses4, ...leg.addresses6].map(formatAddress).join(", "),
               serves: servesIn(index, device, segment),
-              otherwise: servesIn(index, device, segment) ? "" : relayText(leg),
+              otherwise: otherwiseText(index, device, segment, leg),
             },
           ];
     })

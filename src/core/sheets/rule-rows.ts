@@ -3,7 +3,7 @@ import { shortPrefix } from "../address";
 import { INTERNET, type Side } from "../policy";
 import type { CompiledRule } from "../rules";
 import { PLANNED_LISTS, serviceWords, type PlannedList, type Purpose, type StandingList } from "../walls";
-import { ruleCellText, sideText } from "../planners";
+import { hoursText, ruleCellText, sideText } from "../planners";
 import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
@@ -21,6 +21,8 @@ export interface RuleRow {
   readonly lets: string;
   readonly closes: boolean;
   readonly reason: string;
+  /** The hours of the week in which it is switched on; empty for always. */
+  readonly when: string;
   /** The walls that it serves. */
   readonly walls: readonly Wall[];
 }
@@ -62,15 +64,23 @@ export function ruleRows(index: PlanIndex, planned: PlannedList): RuleRow[] {
     lets: "answers",
     closes: false,
     reason: "to what was let through",
+    when: "",
     walls: [],
   };
-  const rules = planned.rules.map((rule, at): RuleRow => ({
+  const all = [
+    ...planned.rules.map((rule) => ({ rule, when: "" })),
+    ...planned.inHours.flatMap(({ hours, rules: own }) =>
+      own.map((rule) => ({ rule, when: hoursText(hours) })),
+    ),
+  ];
+  const rules = all.map(({ rule, when }, at): RuleRow => ({
     number: at + 2,
     from: endsOf(index, planned, rule.from),
     to: endsOf(index, planned, rule.to),
     lets: serviceWords(index, rule.services),
     closes: false,
     reason: reasonOf(rule),
+    when,
     walls: rule.serves.flatMap(({ wall }) => (wall === null ? [] : [wall])),
   }));
   const last: RuleRow = {
@@ -96,6 +106,7 @@ export function ruleStateWords(standing: StandingList | null, rule: Rule): strin
   return state.removable ? "can go" : "";
 }
 
+const MOST_NOTE = 120;
 const HEADS = ["Device", "List", "Rule", "From", "To", "Services", "Action", "On", "Recorded", "Note"];
 
 const endText = (index: PlanIndex, { segment, only }: RuleEnd): string =>
@@ -119,9 +130,11 @@ export function ruleTable(index: PlanIndex): string[][] {
         endsText(index, row.to),
         row.closes ? "any" : row.lets.replace(/^open$/, "any"),
         row.closes ? "drop" : "accept",
-        "yes",
+        // A rule with hours is read again as one that is off: nobody lets something in for ever by a table.
+        row.when === "" ? "yes" : "no",
         "no",
-        row.reason,
+        // As long as a note can be, so that the table is read again.
+        (row.when === "" ? row.reason : `on ${row.when}: ${row.reason}`).slice(0, MOST_NOTE),
       ]),
   );
   const standing = devicesInOrder(index).flatMap((device) =>

@@ -1,7 +1,6 @@
 import type { PlanIndex } from "../plan";
 import { differenceAt, reachMatrix } from "../reach";
-import { closedList } from "../rules";
-import { filteringDevices, PLANNED_LISTS, proveList, STANDING_PROOFS } from "../walls";
+import { filteringDevices, joinedProof, PLANNED_LISTS, provePlanned, STANDING_PROOFS } from "../walls";
 
 /**
  * Whether the walls hold: by the lists that stand on the devices, as far as they are noted, else by those
@@ -25,7 +24,7 @@ export function wallsProven(index: PlanIndex): WallsProven | null {
     const proof =
       isNoted || planned === undefined
         ? index.derived(STANDING_PROOFS).get(id)
-        : proveList(index, planned, closedList(planned.rules));
+        : joinedProof(provePlanned(index, planned));
     return sum + (proof?.pairs.filter(({ difference }) => difference !== null).length ?? 0);
   }, 0);
   const matrix = reachMatrix(index);

@@ -1,3 +1,4 @@
+export { joinedProof, provePlanned } from "./proof-in-hours";
 export { filteringDevices, type PlannedList, PLANNED_LISTS } from "./planned-list";
 export { endOfPair, type Proof, proveList, type ProvenPair, STANDING_PROOFS } from "./proof";
 export { type Purpose } from "./wishes";

@@ -71,6 +71,7 @@ function standingList(index: PlanIndex, device: Device, found: FoundList): Stand
 /** What lists and what is intended of them are made from. */
 export const LIST_READS = [
   "rule",
+  "exception",
   "wall",
   "zone",
   "segment",

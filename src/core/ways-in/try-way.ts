@@ -1,7 +1,6 @@
 import { catalogueOf } from "../catalogue";
 import {
   applyChanges,
-  nameOf,
   PlanEdits,
   type PlanIndex,
   type Host,
@@ -103,21 +102,9 @@ function conditions(
     open && wish.from.length === 0 && isDelicate(host, wish.service.ports)
       ? `you accept that anybody on the internet can try ${host.name}`
       : "",
-    way === "ipv6" ? opensZone(index, host, { from: "the internet", wish }) : "",
     way === "push" ? pushes(index, host, wish) : "",
   ].filter((words) => words !== "");
 }
-
-/** The zone of a host by name. */
-const zoneName = (index: PlanIndex, host: Host): string =>
-  nameOf(index, "zone", index.plan.segment.get(host.segment ?? "")?.zone ?? "");
-
-/** What a door to a whole zone means beside the one host that it is opened for. */
-const opensZone = (
-  index: PlanIndex,
-  host: Host,
-  { from, wish }: { readonly from: string; readonly wish: Wish },
-): string => `all of ${zoneName(index, host)} may be asked from ${from} by ${wish.service.name}`;
 
 /** What pushing out takes: a server that is trusted, and a device that may speak to the internet at all. */
 function pushes(index: PlanIndex, host: Host, wish: Wish): string {

@@ -104,7 +104,7 @@ test("who asks from a known address is no stranger: the forward is limited to it
   expect(wishOf(after).way).toBe("forward");
 });
 
-test("with IPv6 on the line, in the segment and on the host the pinhole works, and it says whom else it opens", () => {
+test("with IPv6 on the line, in the segment and on the host the pinhole works, and it opens nothing else", () => {
   const index = changed(home(), (edits) => {
     const gadgets = named(edits.all("segment"), "Gadgets");
     edits.patch("segment", gadgets.id, {
@@ -124,8 +124,7 @@ test("with IPv6 on the line, in the segment and on the host the pinhole works, a
     edits.patch("interface", leg.id, { addresses6: [must(parseIpv6("2001:db8:1::2"), "an address")] });
   });
   expect(said(index)["ipv6 Fibre line"]).toBe(
-    "worksIf: you accept that anybody on the internet can try door-bell; " +
-      "all of Gadgets may be asked from the internet by video.",
+    "worksIf: you accept that anybody on the internet can try door-bell.",
   );
 });
 
@@ -144,7 +143,7 @@ test("what works by no line is not set up", () => {
   expect(wayRepair(wishOf(index), wayOf(index, "ipv6"))).toBeNull();
 });
 
-test("the VPN that is set up is its own zone with a subnet kept clear, a door at the gateway and one to the host's zone; a packet goes by it", () => {
+test("the VPN that is set up is its own zone with a subnet kept clear, a door at the gateway and a way on to the one host; a packet goes by it", () => {
   const index = home({}, "kiln-controller");
   const after = setUp(index, "vpn");
   const tunnel = must(
@@ -159,6 +158,16 @@ test("the VPN that is set up is its own zone with a subnet kept clear, a door at
   );
   expect(outcome.cause).toBeNull();
   expect(outcome.steps.map(({ title }) => title)).toContain("Somebody in By VPN");
+  const laptop = must(
+    [...after.plan.host.values()].find(({ name }) => name === "studio-laptop"),
+    "the neighbour",
+  );
+  const neighbour = probe(
+    after,
+    asClient({ at: "tunnel", segment: tunnel.id }, { to: "host", host: laptop.id, service: VIDEO }),
+    ids,
+  );
+  expect(neighbour.cause?.sentence).toMatch(/By VPN to Studio is closed/);
   const ssh = { name: "ssh", protocol: "tcp", ports: [[22, 22]] } as Wish["service"];
   const other = probe(
     after,

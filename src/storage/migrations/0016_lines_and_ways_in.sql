@@ -1,4 +1,4 @@
--- The order of lines, who is pinned to one, the name that follows one; tunnels; wishes from outside; accepted findings.
+-- The order of lines, who is pinned to one, the name that follows one; tunnels; wishes from outside; exceptions beside the walls; accepted findings.
 ALTER TABLE line
   ADD COLUMN IF NOT EXISTS place INT UNSIGNED NOT NULL DEFAULT 0,
   ADD COLUMN IF NOT EXISTS share INT UNSIGNED NOT NULL DEFAULT 0,
@@ -32,6 +32,21 @@ CREATE TABLE IF NOT EXISTS acceptance (
   reason VARCHAR(120) NOT NULL,
   accepted_by VARCHAR(120) NOT NULL,
   until_day DATE NULL,
+  PRIMARY KEY (site_id, id),
+  FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE
+);
+CREATE TABLE IF NOT EXISTS wall_exception (
+  site_id UUID NOT NULL,
+  id UUID NOT NULL,
+  name VARCHAR(80) NOT NULL,
+  from_side JSON NOT NULL,
+  to_side JSON NOT NULL,
+  services JSON NOT NULL,
+  owner VARCHAR(120) NOT NULL,
+  reason VARCHAR(120) NOT NULL,
+  first_day DATE NULL,
+  last_day DATE NULL,
+  hours JSON NOT NULL,
   PRIMARY KEY (site_id, id),
   FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE
 );

@@ -374,6 +374,20 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("until_day", "until"),
     ],
   },
+  exception: {
+    table: "wall_exception",
+    parts: [
+      value("name"),
+      json("from_side", "from"),
+      json("to_side", "to"),
+      json("services"),
+      value("owner"),
+      value("reason"),
+      value("first_day", "firstDay"),
+      value("last_day", "lastDay"),
+      json("hours"),
+    ],
+  },
   wish: {
     table: "wish",
     parts: [

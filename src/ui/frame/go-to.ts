@@ -48,6 +48,8 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
     }
     case "rule":
       return { view: "walls", selection: { what: "rule", id } };
+    case "exception":
+      return { view: "walls", selection: { what: "exception", id } };
     case "forward":
       return { view: "gateway", selection: { what: "forward", id } };
     case "wish":

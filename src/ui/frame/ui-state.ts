@@ -24,6 +24,7 @@ export type Selection =
   | { readonly what: "wall"; readonly from: WallEnd; readonly to: WallEnd }
   | { readonly what: "rule"; readonly id: string }
   | { readonly what: "forward"; readonly id: string }
+  | { readonly what: "exception"; readonly id: string }
   /** A wish from outside, with one way in; null for all of them. */
   | { readonly what: "wish"; readonly id: string; readonly way: Way | null }
   | { readonly what: "finding"; readonly key: string }
@@ -44,6 +45,8 @@ export interface ProbeAsked {
   readonly as: ProbeAs;
   readonly family: 4 | 6;
   readonly goal: ProbeGoal;
+  /** The minute of the week at which it is asked; null outside all hours that exceptions are limited to. */
+  readonly minute?: number | null;
 }
 
 /** The ways to ask: one journey, the probes that are kept, everybody against everybody. */

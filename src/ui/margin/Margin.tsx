@@ -27,6 +27,7 @@ import { SurveyMargin } from "./survey/SurveyMargin";
 import { SsidMargin } from "./wireless/SsidMargin";
 import { WirelessMargin } from "./wireless/WirelessMargin";
 import { WishMargin } from "./gateway/WishMargin";
+import { ExceptionMargin } from "./walls/ExceptionMargin";
 import { ForwardMargin } from "./walls/ForwardMargin";
 import { RuleMargin } from "./walls/RuleMargin";
 import { WallMargin } from "./walls/WallMargin";
@@ -70,8 +71,9 @@ export function Margin({ view }: { view: ViewKey }) {
   );
 }
 
-/** What lets something pass: a rule that stands on a device, a forward, or a wish from outside. */
-function PassMargin({ of }: { of: Extract<Selection, { what: "rule" | "forward" | "wish" }> }) {
+/** What lets something pass: a rule that stands on a device, an exception, a forward, a wish from outside. */
+function PassMargin({ of }: { of: Extract<Selection, { what: "rule" | "exception" | "forward" | "wish" }> }) {
+  if (of.what === "exception") return <ExceptionMargin key={of.id} id={of.id} />;
   if (of.what === "wish") return <WishMargin key={of.id} id={of.id} way={of.way} />;
   return of.what === "rule" ? (
     <RuleMargin key={of.id} id={of.id} />
@@ -158,6 +160,7 @@ function Content({ view }: { view: ViewKey }) {
         <SheetMargin view={view} />
       );
     case "rule":
+    case "exception":
     case "forward":
     case "wish":
       return <PassMargin of={selection} />;

@@ -32,6 +32,8 @@ const mockState = () => ({
     findings: mockFindings,
   },
   list: mockList,
+  accepted: [],
+  acceptedGone: [],
   steps: { undo: null, redo: null, undoIsImport: false },
   edit: (order: Order) => {
     const { batch, refusal } = runOrder(mockIndex, () => testId("margin", `${(made += 1)}`), order);
@@ -86,6 +88,7 @@ function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
     ...of("rule", "walls", plan.rule.keys()),
     ...of("forward", "gateway", plan.forward.keys()),
     ...of("wish", "gateway", plan.wish.keys()),
+    ...of("exception", "walls", plan.exception.keys()),
     ...(port === undefined
       ? []
       : ([

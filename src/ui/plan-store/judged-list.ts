@@ -2,7 +2,9 @@ import { listFindings, splitAccepted } from "@/core/checks";
 import type { Held } from "./held";
 import type { PlanState } from "./plan-state";
 
-/** What is found, parted into what is open and what is accepted; until it is judged nothing is said to be gone. */
+/**
+ * What is found, parted into what is open and what is accepted; until it is judged nothing is said to be gone.
+ */
 export function judgedList({
   findings,
   index,

@@ -223,7 +223,7 @@ export const signInServerUnreachable = check<Unreached>({
   why:
     "Without an answer nobody signs in: the ports stay " +
     "closed, or everybody lands in the VLAN for that case.",
-  reads: [...READS, "signIn", "wall", "zone", "line", "forward"],
+  reads: [...READS, "signIn", "wall", "zone", "line", "forward", "exception"],
   find: (index): Found<Unreached>[] =>
     signingIn(index).flatMap(({ device, port, ports }): Found<Unreached>[] => {
       const profile = profileOf(index, port);

@@ -17,6 +17,7 @@ import { acceptanceSchema } from "./acceptance";
 import { expectationSchema, forwardSchema, wishSchema } from "./reach";
 import {
   domainSchema,
+  exceptionSchema,
   scopeSchema,
   ruleSchema,
   segmentSchema,
@@ -52,6 +53,7 @@ export const SCHEMAS = {
   host: hostSchema,
   scope: scopeSchema,
   wall: wallSchema,
+  exception: exceptionSchema,
   rule: ruleSchema,
   signIn: signInSchema,
   forward: forwardSchema,
@@ -92,6 +94,7 @@ export const LIST_NAMES = {
   host: "hosts",
   scope: "scopes",
   wall: "walls",
+  exception: "exceptions",
   rule: "rules",
   signIn: "signIns",
   forward: "forwards",
@@ -124,6 +127,7 @@ export const KIND_WORDS = {
   host: "host",
   scope: "scope",
   wall: "wall",
+  exception: "exception",
   rule: "rule",
   signIn: "sign-in profile",
   forward: "forward",

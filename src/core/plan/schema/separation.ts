@@ -4,6 +4,7 @@ import { purposeField } from "./survey";
 import {
   addressField,
   countField,
+  dateField,
   idField,
   ipv4Field,
   lineField,
@@ -203,5 +204,31 @@ export const ruleSchema = z.strictObject({
   note: shortText,
 });
 export type Rule = z.output<typeof ruleSchema>;
+
+/**
+ * What may pass beside the walls: narrower than a zone, with somebody who answers for it, and for a time.
+ */
+export const exceptionSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  from: ruleSideSchema,
+  to: ruleSideSchema,
+  services: z.array(serviceSchema).max(32).meta({ description: "Any of these; empty for everything" }),
+  owner: shortText.meta({ description: "Who answers for it" }),
+  reason: shortText,
+  firstDay: dateField.nullable().meta({ description: "The first day on which it holds; null for always" }),
+  lastDay: dateField.nullable().meta({ description: "The last day on which it holds; null for always" }),
+  hours: z
+    .strictObject({
+      days: setField(z.array(z.int().min(1).max(7)).max(7)).meta({
+        description: "Days of the week, 1 is Monday (ISO 8601)",
+      }),
+      from: z.int().min(0).max(1439).meta({ description: "The first minute of the day, site time" }),
+      to: z.int().min(1).max(1440).meta({ description: "The minute at which it ends" }),
+    })
+    .nullable()
+    .meta({ description: "Hours of the week in which it holds; null for all" }),
+});
+export type Exception = z.output<typeof exceptionSchema>;
 
 export const relayField = ipv4Field.nullable();

@@ -795,28 +795,35 @@ const is_wall = (value: unknown): boolean =>
 const read_wall = (value: unknown): unknown =>
   is_wall(value) ? value : MISFIT;
 
-const read_rule_from = (value: unknown): unknown =>
+const is_exception_hours = (value: unknown): boolean =>
+  isRow(value) &&
+  everyIs(value.days, is_device_tree_instances_vids) &&
+  typeof value.from === "number" &&
+  typeof value.to === "number" &&
+  Object.keys(value).length === 3;
+
+const read_exception_from = (value: unknown): unknown =>
   is_wall_from(value) ? value : MISFIT;
 
-const is_rule_from = (value: unknown): boolean =>
+const is_exception_from = (value: unknown): boolean =>
   isRow(value) &&
   (value.at === "segment") &&
   typeof value.segment === "string" &&
   Object.keys(value).length === 2;
 
-const read_rule_from2 = (value: unknown): unknown =>
-  is_rule_from(value) ? value : MISFIT;
+const read_exception_from2 = (value: unknown): unknown =>
+  is_exception_from(value) ? value : MISFIT;
 
-const is_rule_from2 = (value: unknown): boolean =>
+const is_exception_from2 = (value: unknown): boolean =>
   isRow(value) &&
   (value.at === "host") &&
   typeof value.host === "string" &&
   Object.keys(value).length === 2;
 
-const read_rule_from3 = (value: unknown): unknown =>
-  is_rule_from2(value) ? value : MISFIT;
+const read_exception_from3 = (value: unknown): unknown =>
+  is_exception_from2(value) ? value : MISFIT;
 
-function read_rule_from4(value: unknown): unknown {
+function read_exception_from4(value: unknown): unknown {
   if (!(isRow(value) &&
     (value.at === "prefix") &&
     Object.keys(value).length === 2)) return MISFIT;
@@ -825,23 +832,41 @@ function read_rule_from4(value: unknown): unknown {
   return { at: value.at, prefix };
 }
 
-const read_rule_from5 = (value: unknown): unknown =>
+const read_exception_from5 = (value: unknown): unknown =>
   is_wall_from2(value) ? value : MISFIT;
 
-const read_rule_from6 = (value: unknown): unknown =>
+const read_exception_from6 = (value: unknown): unknown =>
   is_wall_from3(value) ? value : MISFIT;
 
-const read_rule_from7 = (value: unknown): unknown =>
-  !isRow(value) ? MISFIT : value.at === "zone" ? read_rule_from(value) :
-  value.at === "segment" ? read_rule_from2(value) :
-  value.at === "host" ? read_rule_from3(value) :
-  value.at === "prefix" ? read_rule_from4(value) :
-  value.at === "internet" ? read_rule_from5(value) :
-  value.at === "gateway" ? read_rule_from6(value) :
+const read_exception_from7 = (value: unknown): unknown =>
+  !isRow(value) ? MISFIT : value.at === "zone" ? read_exception_from(value) :
+  value.at === "segment" ? read_exception_from2(value) :
+  value.at === "host" ? read_exception_from3(value) :
+  value.at === "prefix" ? read_exception_from4(value) :
+  value.at === "internet" ? read_exception_from5(value) :
+  value.at === "gateway" ? read_exception_from6(value) :
   MISFIT;
 
+function read_exception(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.name === "string" &&
+    everyIs(value.services, is_line_pins_service) &&
+    typeof value.owner === "string" &&
+    typeof value.reason === "string" &&
+    (value.firstDay === null || typeof value.firstDay === "string") &&
+    (value.lastDay === null || typeof value.lastDay === "string") &&
+    (value.hours === null || is_exception_hours(value.hours)) &&
+    Object.keys(value).length === 10)) return MISFIT;
+  const from = read_exception_from7(value.from);
+  if (from === MISFIT) return MISFIT;
+  const to = read_exception_from7(value.to);
+  if (to === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, from, to, services: value.services, owner: value.owner, reason: value.reason, firstDay: value.firstDay, lastDay: value.lastDay, hours: value.hours };
+}
+
 const read_rule_fromList = (value: unknown): unknown =>
-  listOf(value, read_rule_from7);
+  listOf(value, read_exception_from7);
 
 function read_rule(value: unknown): unknown {
   if (!(isRow(value) &&
@@ -939,7 +964,7 @@ const is_expectation_question_from4 = (value: unknown): boolean =>
 const is_expectation_question_from5 = (value: unknown): boolean =>
   isRow(value) && (value.at === "port" ? is_expectation_question_from(value) :
   value.at === "ssid" ? is_expectation_question_from2(value) :
-  value.at === "host" ? is_rule_from2(value) :
+  value.at === "host" ? is_exception_from2(value) :
   value.at === "internet" ? is_expectation_question_from3(value) :
   value.at === "tunnel" ? is_expectation_question_from4(value) :
   false);
@@ -1198,7 +1223,7 @@ const write_scope_poolsList = (value: unknown): unknown =>
 const write_scope = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, pools: write_scope_poolsList(value.pools), exclusions: write_scope_poolsList(value.exclusions) };
 
-const write_rule_from = (value: unknown): unknown =>
+const write_exception_from = (value: unknown): unknown =>
   !isRow(value) ? value : value.at === "zone" ? write_same(value) :
   value.at === "segment" ? write_same(value) :
   value.at === "host" ? write_same(value) :
@@ -1207,8 +1232,11 @@ const write_rule_from = (value: unknown): unknown =>
   value.at === "gateway" ? write_same(value) :
   value;
 
+const write_exception = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, from: write_exception_from(value.from), to: write_exception_from(value.to) };
+
 const write_rule_fromList = (value: unknown): unknown =>
-  writtenList(value, write_rule_from);
+  writtenList(value, write_exception_from);
 
 const write_rule = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, from: write_rule_fromList(value.from), to: write_rule_fromList(value.to) };
@@ -1266,6 +1294,7 @@ export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   host: read_host,
   scope: read_scope,
   wall: read_wall,
+  exception: read_exception,
   rule: read_rule,
   signIn: read_signIn,
   forward: read_forward,
@@ -1297,6 +1326,7 @@ export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   host: write_host,
   scope: write_scope,
   wall: write_same,
+  exception: write_exception,
   rule: write_rule,
   signIn: write_same,
   forward: write_forward,

@@ -1,6 +1,17 @@
 import { tunnelService } from "../../routing";
 import { wallBetween } from "../../policy";
-import { BLANK_FORWARD, type Host, type Line, type PlanEdits, type Segment, type Wish } from "../../plan";
+import { prefixOf } from "../../address";
+import { equal } from "../../kernel";
+import {
+  BLANK_FORWARD,
+  type Exception,
+  type Host,
+  type Line,
+  type PlanEdits,
+  type RuleSide,
+  type Segment,
+  type Wish,
+} from "../../plan";
 import { nextFreeFor } from "../addressing/next-free";
 import { indexOf } from "../drafted";
 import { openDoor } from "../segments/set-wall";
@@ -81,25 +92,58 @@ function tunnelAt(context: Omit<EditContext, "index">, device: string, line: Lin
   return known ?? makeTunnel(context, { name: VPN_NAME, device });
 }
 
-/** Opens what a tunnel needs: the gateway's own port from the internet, and the way on to the host's zone. */
-function openTunnel(
-  edits: PlanEdits,
-  ids: IdSource,
-  tunnel: Segment,
-  to: { zone: string; wish: Wish },
-): void {
+/** Opens a tunnel's own port at the gateway, and the way on from it: to the one device, by the one service. */
+function openTunnel(edits: PlanEdits, ids: IdSource, tunnel: Segment, wish: Wish): void {
   if (tunnel.tunnel !== null)
     openDoor(edits, ids, {
       from: { at: "internet" },
       to: { at: "gateway" },
       service: tunnelService(tunnel.tunnel),
     });
-  if (tunnel.zone !== to.zone)
-    openDoor(edits, ids, {
-      from: { at: "zone", zone: tunnel.zone },
-      to: { at: "zone", zone: to.zone },
-      service: to.wish.service,
-    });
+  openFor(edits, ids, wish, {
+    from: { at: "segment", segment: tunnel.id },
+    to: { at: "host", host: wish.host },
+  });
+}
+
+/** Lets a wish's service pass beside the walls between two ends; what is there already is left. */
+function openFor(
+  edits: PlanEdits,
+  ids: IdSource,
+  { name, service }: Wish,
+  ends: Pick<Exception, "from" | "to">,
+): void {
+  const known = edits
+    .all("exception")
+    .some(
+      ({ from, to, services, hours, lastDay }) =>
+        equal({ from, to }, ends) && equal(services, [service]) && hours === null && lastDay === null,
+    );
+  if (known) return;
+  edits.put("exception", {
+    id: ids(),
+    name,
+    ...ends,
+    services: [service],
+    owner: "",
+    reason: "a way in from outside",
+    firstDay: null,
+    lastDay: null,
+    hours: null,
+  });
+}
+
+/** Opens the pinhole: the host's own IPv6 address, to those who ask, by the one service. */
+function setUpPinhole({ edits, ids }: Omit<EditContext, "index">, wish: Wish, host: Host): Refusal {
+  const to = host.ipv6 === null ? null : prefixOf(host.ipv6, 128);
+  if (to === null) return `${host.name} has no IPv6 address in the plan; write it into the register.`;
+  const sources = wish.from.filter(({ family }) => family === 6);
+  if (sources.length === 0 && wish.from.length > 0)
+    return `Those who ask for ${wish.name} are known by IPv4 addresses only; write their IPv6 ones.`;
+  const from: RuleSide[] =
+    sources.length === 0 ? [{ at: "internet" }] : sources.map((prefix) => ({ at: "prefix", prefix }));
+  for (const side of from) openFor(edits, ids, wish, { from: side, to: { at: "prefix", prefix: to } });
+  return null;
 }
 
 /** Where a line ends; null for one that ends at no device. */
@@ -130,7 +174,7 @@ export function setUpWay(
         if (device === null) return `${line.name} ends at no device; plug it into the gateway first.`;
         const tunnel = tunnelAt(context, device, line);
         if (typeof tunnel === "string") return tunnel;
-        openTunnel(edits, ids, tunnel, { zone: segment.zone, wish });
+        openTunnel(edits, ids, tunnel, wish);
         return fixAddress(context, host);
       }
       case "push": {
@@ -140,8 +184,7 @@ export function setUpWay(
         return null;
       }
       case "ipv6":
-        openDoor(edits, ids, { from: { at: "internet" }, to: zone, service: wish.service });
-        return null;
+        return setUpPinhole(context, wish, host);
     }
   })();
   if (refusal !== null) return refusal;

@@ -23,8 +23,10 @@ function forgetInRules(edits: PlanEdits, ids: ReadonlySet<string>): void {
 const pinGone = (pin: Pin, ids: ReadonlySet<string>): boolean =>
   (pin.what === "segment" && ids.has(pin.segment)) || (pin.what === "host" && ids.has(pin.host));
 
-/** What is pinned to a line and goes, wishes to reach what goes, and the lines that tunnels come in by. */
+/** Exceptions and wishes for what goes, what is pinned to a line and goes, and the lines of tunnels. */
 function forgetOutside(edits: PlanEdits, ids: ReadonlySet<string>): void {
+  for (const exception of edits.all("exception"))
+    if (isGone(exception.from, ids) || isGone(exception.to, ids)) edits.remove("exception", exception.id);
   for (const wish of edits.all("wish")) if (ids.has(wish.host)) edits.remove("wish", wish.id);
   for (const line of edits.all("line"))
     if (line.pins.some((pin) => pinGone(pin, ids)))

@@ -3,7 +3,7 @@
 import { useMemo } from "react";
 import type { Family } from "@/core/address";
 import type { ProbeGoal, Service } from "@/core/plan";
-import { SERVICES, servicesNamed } from "@/core/policy";
+import { moments, momentWords, SERVICES, servicesNamed } from "@/core/policy";
 import { plugKey, plugs } from "@/core/probe";
 import { Combo } from "../../kit/Combo";
 import { useUi } from "../../frame/use-ui";
@@ -56,10 +56,35 @@ export function QuestionBar() {
             onChoose={(key) => ask({ goal: goalOfKey(key, "service" in goal ? goal.service : null) })}
           />
           <ServiceField goal={goal} write={(next) => ask({ goal: next })} />
+          <WhenField minute={question.minute ?? null} write={(minute) => ask({ minute })} />
           {as.as === "typed" ? null : <FamilyField family={family} write={(next) => ask({ family: next })} />}
         </>
       )}
     </div>
+  );
+}
+
+/** When it is asked: only where exceptions hold in some hours. */
+function WhenField({ minute, write }: { minute: number | null; write: (minute: number | null) => void }) {
+  const index = useIndex();
+  const all = useMemo(() => moments(index), [index]);
+  if (all.length === 0) return null;
+  return (
+    <label className="flex items-center gap-2 text-15">
+      when
+      <select
+        className="field"
+        value={minute === null || !all.includes(minute) ? "" : String(minute)}
+        onChange={(event) => write(event.target.value === "" ? null : Number(event.target.value))}
+      >
+        <option value="">outside all hours</option>
+        {all.map((one) => (
+          <option key={one} value={one}>
+            {momentWords(index, one)}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

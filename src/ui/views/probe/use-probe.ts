@@ -2,7 +2,7 @@
 
 import { useMemo } from "react";
 import { v7 } from "uuid";
-import type { ProbeQuestion } from "@/core/plan";
+import type { PlanIndex, ProbeQuestion } from "@/core/plan";
 import { probe, tryRepairs, type Outcome, type Tried } from "@/core/probe";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
@@ -19,9 +19,16 @@ function useQuestion(): ProbeQuestion | null {
   );
 }
 
+/** The plan at the minute of the week at which the question on screen is asked. */
+function useProbeIndex(): PlanIndex {
+  const index = useIndex();
+  const minute = useUi((state) => state.probe.minute ?? null);
+  return useMemo(() => (minute === null ? index : index.atMinute(minute)), [index, minute]);
+}
+
 /** The journey of a question, on the plan as it is now. */
 export function useOutcome(question: ProbeQuestion | null): Outcome | null {
-  const index = useIndex();
+  const index = useProbeIndex();
   return useMemo(() => (question === null ? null : probe(index, question, v7)), [index, question]);
 }
 
@@ -30,6 +37,6 @@ export const useProbe = (): Outcome | null => useOutcome(useQuestion());
 
 /** The repairs that the journey on screen offers, each tried. */
 export function useTried(outcome: Outcome | null): readonly Tried[] {
-  const index = useIndex();
+  const index = useProbeIndex();
   return useMemo(() => (outcome === null ? [] : tryRepairs(index, outcome, v7)), [index, outcome]);
 }

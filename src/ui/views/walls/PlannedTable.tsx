@@ -61,7 +61,10 @@ export function PlannedTable({ planned }: { planned: PlannedList }) {
                   row.lets
                 )}
               </td>
-              <td className="!whitespace-normal text-ink2">{row.reason}</td>
+              <td className="!whitespace-normal text-ink2">
+                {row.when === "" ? null : <b className="mono mr-2 font-semibold text-ink">{row.when}</b>}
+                {row.reason}
+              </td>
             </tr>
           );
         })}

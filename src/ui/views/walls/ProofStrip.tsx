@@ -38,7 +38,18 @@ function Ticks({ pairs }: { pairs: readonly ProvenPair[] }) {
 }
 
 /** Whether a list does for every packet what the grid says, and for which pairs it does not. */
-export function ProofStrip({ proof, rules, of }: { proof: Proof; rules: number; of: IntentAt }) {
+export function ProofStrip({
+  proof,
+  rules,
+  of,
+  when = "",
+}: {
+  proof: Proof;
+  rules: number;
+  of: IntentAt;
+  /** When it was looked at, where that makes a difference. */
+  when?: string;
+}) {
   const select = useUi((state) => state.select);
   const wrong = proof.pairs.filter(({ difference }) => difference !== null);
   const right = proof.pairs.length - wrong.length;
@@ -54,7 +65,8 @@ export function ProofStrip({ proof, rules, of }: { proof: Proof; rules: number; 
             </span>
           )}
           <span>
-            Every packet at {of.device.name}, {counted(rules, "rule", "rules")}:{" "}
+            Every packet at {of.device.name}, {counted(rules, "rule", "rules")}
+            {when}:{" "}
             <b className="font-semibold">
               {right} of {proof.pairs.length}
             </b>{" "}

@@ -91,9 +91,15 @@ export function RulesPanel({ device, devices, choose, scroller }: Props) {
 }
 
 function ProofOf({ shown, lists }: { shown: Shown; lists: NonNullable<ReturnType<typeof useLists>> }) {
+  const timed = lists.planned.inHours.flatMap(({ rules }) => rules);
   if (shown === "planned")
     return (
-      <ProofStrip proof={lists.plannedProof} rules={lists.planned.rules.length + 2} of={lists.planned} />
+      <ProofStrip
+        proof={lists.plannedProof}
+        rules={lists.planned.rules.length + timed.length + 2}
+        of={lists.planned}
+        when={timed.length === 0 ? "" : ", inside and outside all hours"}
+      />
     );
   return lists.standing === null || lists.standingProof === null ? null : (
     <ProofStrip proof={lists.standingProof} rules={lists.standing.rules.length} of={lists.standing} />

@@ -2,10 +2,11 @@
 
 import { useEffect, useState } from "react";
 import type { Device, PlanIndex } from "@/core/plan";
-import { closedList } from "@/core/rules";
+import { must } from "@/core/kernel";
 import {
   PLANNED_LISTS,
-  proveList,
+  joinedProof,
+  provePlanned,
   STANDING_LISTS,
   STANDING_PROOFS,
   type PlannedList,
@@ -35,7 +36,7 @@ function listsOf(index: PlanIndex, device: string): DeviceLists | null {
   const standing = index.derived(STANDING_LISTS).get(device) ?? null;
   const lists = {
     planned,
-    plannedProof: proveList(index, planned, closedList(planned.rules)),
+    plannedProof: must(joinedProof(provePlanned(index, planned)), "a proof outside all hours"),
     standing,
     standingProof: index.derived(STANDING_PROOFS).get(device) ?? null,
   };
