@@ -416,6 +416,9 @@ const EXAMPLES: Examples = {
     onto: [],
   }),
   removeExceptions: (at) => ({ exceptions: [at.first("exception")] }),
+  editLeg: (at) => ({ leg: at.leg("Switch B"), field: "addresses6", text: "2001:db8:24:10::2" }),
+  setLeg: (at) => ({ leg: at.leg("Switch B"), fields: { translates: "no" } }),
+  chooseGateway: (at) => ({ segment: at.named("segment", "Guests"), device: null }),
   acceptFinding: () => ({
     finding: "port-undecided x",
     says: "Port 7 is still to be decided.",

@@ -167,3 +167,4 @@ export { COMMANDS, type CommandName } from "./registry";
 export { pasteTunnels, pasteWishes, removeTunnels, removeWishes, writeTunnel, writeWish } from "./ways-in";
 export { acceptFinding, wakeFindings } from "./findings";
 export { addException, pasteExceptions, removeExceptions, writeException } from "./exceptions";
+export { chooseGateway, editLeg, setLeg } from "./legs";

@@ -8,6 +8,7 @@ import * as register from "./register";
 import * as wireless from "./wireless";
 import * as exceptions from "./exceptions";
 import * as findings from "./findings";
+import * as legs from "./legs";
 import * as gateway from "./gateway";
 import * as waysIn from "./ways-in";
 import * as rules from "./rules";
@@ -25,6 +26,7 @@ export const COMMANDS = {
   ...wireless,
   ...exceptions,
   ...findings,
+  ...legs,
   ...gateway,
   ...waysIn,
   ...rules,

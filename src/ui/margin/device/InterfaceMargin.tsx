@@ -1,16 +1,25 @@
 "use client";
 
-import { setLegAddress } from "@/core/commands";
+import { editLeg, setLeg, setLegAddress } from "@/core/commands";
 import { formatAddress } from "@/core/address";
 import { nameOf } from "@/core/plan";
+import { LEG_FIELDS, legFieldText, type LegField } from "@/core/planners";
 import { DEVICE_KIND_WORDS } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
+import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { Fact, MarginHead, Section } from "../parts";
+
+const LABELS: Readonly<Record<LegField, readonly [label: string, hint: string]>> = {
+  more4: ["Further", "more addresses, with commas between"],
+  addresses6: ["IPv6", "2001:db8:24:20::1"],
+  mac: ["MAC", "02:5a:10:3c:00:22"],
+  relayTo: ["Relay to", "a DHCP server elsewhere"],
+};
 
 /** An address of the gear itself: the gateway's leg in a segment, a switch's management address. */
 export function InterfaceMargin({ id }: { id: string }) {
@@ -45,6 +54,26 @@ export function InterfaceMargin({ id }: { id: string }) {
           mono
           value={leg.addresses4[0] === undefined ? "" : formatAddress(leg.addresses4[0])}
           write={(text) => edit(setLegAddress({ leg: id, text }))}
+        />
+        {LEG_FIELDS.map((field) => (
+          <TextField
+            key={field}
+            label={LABELS[field][0]}
+            placeholder={LABELS[field][1]}
+            mono
+            value={legFieldText(leg, field)}
+            write={(text) => edit(editLeg({ leg: id, field, text }))}
+          />
+        ))}
+        <Choose
+          label="Translates"
+          value={leg.translates}
+          choices={[
+            ["asUsual", leg.line === null ? "as usual: no" : "as usual: yes"],
+            ["yes", "yes: what leaves gets its address"],
+            ["no", "no"],
+          ]}
+          onChoose={(translates) => edit(setLeg({ leg: id, fields: { translates } }))}
         />
       </Section>
       <HistorySection about={id} />

@@ -1,14 +1,24 @@
 "use client";
 
-import { addSsid, editSegment, removeSegments, removeSsids, setSegment } from "@/core/commands";
+import {
+  addSsid,
+  chooseGateway,
+  editSegment,
+  removeSegments,
+  removeSsids,
+  setSegment,
+} from "@/core/commands";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { toast } from "sonner";
 import { formatPrefix, usableRange } from "@/core/address";
+import { byNaturalText } from "@/core/kernel";
 import { TAPE_COLOURS, type Segment } from "@/core/plan";
 import { SEGMENT_COLUMNS, type SegmentColumn } from "@/core/planners";
+import { forwardsPackets } from "@/core/routing";
 import { poolsWithCounts, segmentCellText, segmentFigures, shortIn } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
+import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip, tapeWords } from "../../tape/Chip";
@@ -89,6 +99,7 @@ export function SegmentMargin({ id }: { id: string }) {
             write={(text) => edit(editSegment({ segment: id, column, text }))}
           />
         ))}
+        <GatewayChoice segment={segment} />
         <ScopeFields segment={segment} />
         <label className="flex min-h-7 items-center gap-2 px-4 text-13">
           <input
@@ -115,6 +126,30 @@ export function SegmentMargin({ id }: { id: string }) {
         </button>
       </div>
     </>
+  );
+}
+
+/** Which device is the segment's gateway; one without a leg there gets one. */
+function GatewayChoice({ segment }: { segment: Segment }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const choose = (device: string) => {
+    const refusal = edit(chooseGateway({ segment: segment.id, device: device === "" ? null : device }));
+    if (refusal !== null) toast.error(refusal);
+  };
+  return (
+    <Choose
+      label="Gateway on"
+      value={index.gatewayOf(segment)?.device ?? ""}
+      choices={[
+        ["", "no device"],
+        ...[...index.plan.device.values()]
+          .filter(forwardsPackets)
+          .sort((a, b) => byNaturalText(a.name, b.name))
+          .map(({ id, name }): [string, string] => [id, name]),
+      ]}
+      onChoose={choose}
+    />
   );
 }
 
