@@ -419,6 +419,7 @@ const EXAMPLES: Examples = {
   editLeg: (at) => ({ leg: at.leg("Switch B"), field: "addresses6", text: "2001:db8:24:10::2" }),
   setLeg: (at) => ({ leg: at.leg("Switch B"), fields: { translates: "no" } }),
   chooseGateway: (at) => ({ segment: at.named("segment", "Guests"), device: null }),
+  arrangeBox: (at) => ({ line: at.first("line"), arrangement: "behind" }),
   acceptFinding: () => ({
     finding: "port-undecided x",
     says: "Port 7 is still to be decided.",

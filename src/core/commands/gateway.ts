@@ -1,5 +1,8 @@
 import { nameOf } from "../plan";
 import {
+  arrangeBox as arrangeBoxOf,
+  ARRANGEMENTS,
+  type Arrangement,
   FORWARD_COLUMNS,
   LINE_COLUMNS,
   pasteLines as pasteLinesInto,
@@ -87,6 +90,16 @@ export const editFollow = command<{
     `${field === "name" ? "name that follows it" : "account kept"} ${text || "emptied"}`,
   run: (context, { line, field, text }) => writeFollow(context, line, field, text),
 });
+
+export const arrangeBox = command<{ readonly line: string; readonly arrangement: Arrangement }>(
+  "arrange-box",
+  {
+    says: ({ line, arrangement }, index) =>
+      `The provider's box of ${nameOf(index, "line", line)}: ` +
+      `${ARRANGEMENTS.find((one) => one.arrangement === arrangement)?.name ?? arrangement}`,
+    run: (context, args) => arrangeBoxOf(context, args),
+  },
+);
 
 export const pasteRoutes = command<{
   readonly device: string;

@@ -15,6 +15,9 @@ const UPDATES = {
   host: "a device inside",
 } as const satisfies Record<Line["dynamicName"]["updatedBy"], string>;
 
+const sendsOn = ({ providerBox, boxForwards }: Line): string =>
+  boxForwards && (providerBox === "routes" || providerBox === "cannotBridge") ? ", sends everything on" : "";
+
 /** The largest packet of a line in one piece: a login's wrapping takes eight bytes (RFC 2516 section 7). */
 const mtuOf = ({ addressing }: Line): number => (addressing === "login" ? 1492 : 1500);
 
@@ -29,7 +32,7 @@ export const failoverOn = (index: PlanIndex, { id }: Device): SheetFailover[] =>
     backAfter: lineCellText(index, line, "back"),
     pinned: pinsText(index, line.pins),
     mtu: mtuOf(line),
-    providerBox: `${BOX[line.providerBox]}${line.locked === "" ? "" : `; locked to it: ${line.locked}`}`,
+    providerBox: `${BOX[line.providerBox]}${sendsOn(line)}${line.locked === "" ? "" : `; locked to it: ${line.locked}`}`,
     name: line.dynamicName.name,
     nameUpdatedBy: line.dynamicName.name === "" ? "" : UPDATES[line.dynamicName.updatedBy],
     nameAccount: line.dynamicName.account,

@@ -53,6 +53,7 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "length6",
     "nextHop6",
     "dns",
+    "boxForwards",
     "share",
     "watch",
     "pins",

@@ -14,6 +14,7 @@ export const BLANK_LINE: Omit<Line, "id" | "name"> = {
   vlanTag: null,
   carrierNat: "unknown",
   providerBox: "none",
+  boxForwards: false,
   boxPrefix: null,
   locked: "",
   downMbps: 0,

@@ -218,6 +218,7 @@ export {
   pasteExceptions,
 } from "./rules/exception-cell";
 export { hoursText } from "./rules/hours-text";
+export { arrangeBox, type Arrangement, ARRANGEMENTS } from "./gateway/provider-box";
 export { makeTunnel } from "./gateway/tunnels";
 export { pasteTunnels, TUNNEL_COLUMNS, type TunnelColumn, tunnelCellText } from "./gateway/tunnel-cell";
 export { pasteWishes, WAY_WORDS, WISH_COLUMNS, type WishColumn, wishCellText } from "./gateway/wish-cell";

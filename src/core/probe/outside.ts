@@ -102,13 +102,23 @@ function carrierKeepsOut({ line, family }: FromOutside): Refused | null {
   };
 }
 
+/** Whether the provider's box keeps what comes in by IPv4: it routes, and sends nothing on. */
+const boxKeeps = ({ providerBox, boxForwards }: Line): boolean =>
+  (providerBox === "routes" || providerBox === "cannotBridge") && !boxForwards;
+
 function providerBoxKeepsOut({ line, family }: FromOutside): Refused | null {
-  if (family !== 4 || line.providerBox === "none" || line.providerBox === "bridges") return null;
+  if (family !== 4 || !boxKeeps(line)) return null;
   const bridge: Repair = {
     label: `Let the provider's box on ${line.name} bridge`,
     planner: "edit-line",
     args: { line: line.id },
     edit: (edits) => edits.patch("line", line.id, { providerBox: "bridges" }),
+  };
+  const sendsOn: Repair = {
+    label: `Let the provider's box on ${line.name} send everything on`,
+    planner: "arrange-box",
+    args: { line: line.id, arrangement: "inFront" },
+    edit: (edits) => edits.patch("line", line.id, { boxForwards: true }),
   };
   return {
     says: "the provider's box keeps it",
@@ -118,7 +128,7 @@ function providerBoxKeepsOut({ line, family }: FromOutside): Refused | null {
       (line.providerBox === "cannotBridge"
         ? "It can't bridge."
         : "Set it to bridge, or forward the port there, too."),
-    repairs: line.providerBox === "routes" ? [bridge] : [],
+    repairs: [...(line.providerBox === "routes" ? [bridge] : []), sendsOn],
   };
 }
 

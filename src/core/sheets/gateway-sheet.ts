@@ -60,6 +60,12 @@ const BOX = {
   cannotBridge: "routes, cannot bridge",
 } as const;
 
+/** What the provider's box does; null without one. */
+const boxText = ({ providerBox, boxForwards }: Line): string | null =>
+  boxForwards && (providerBox === "routes" || providerBox === "cannotBridge")
+    ? "routes, sends all on"
+    : BOX[providerBox];
+
 /** What goes out by a line, by its place in the order of those beside it. */
 function useWords(index: PlanIndex, line: Line): string {
   const beside = linesBeside(index, line.id);
@@ -91,7 +97,7 @@ function lineOf(
       own === "" ? NAT[line.carrierNat] : `${own}, ${NAT[line.carrierNat]}`,
     ],
     use: useWords(index, line),
-    box: BOX[line.providerBox],
+    box: boxText(line),
   };
 }
 

@@ -84,8 +84,8 @@ function onlyBy(trial: PlanIndex, line: Line): PlanIndex {
 }
 
 /** Whose box stands between and routes: what comes in has to be forwarded there first. */
-const boxRoutes = ({ providerBox }: Line): boolean =>
-  providerBox === "routes" || providerBox === "cannotBridge";
+const boxRoutes = ({ providerBox, boxForwards }: Line): boolean =>
+  (providerBox === "routes" || providerBox === "cannotBridge") && !boxForwards;
 
 /** What has to hold although the packet gets through. */
 function conditions(

@@ -1,5 +1,6 @@
 -- The order of lines, who is pinned to one, the name that follows one; tunnels; wishes from outside; exceptions beside the walls; accepted findings.
 ALTER TABLE line
+  ADD COLUMN IF NOT EXISTS box_forwards BOOLEAN NOT NULL DEFAULT 0,
   ADD COLUMN IF NOT EXISTS place INT UNSIGNED NOT NULL DEFAULT 0,
   ADD COLUMN IF NOT EXISTS share INT UNSIGNED NOT NULL DEFAULT 0,
   ADD COLUMN IF NOT EXISTS watch JSON NOT NULL

@@ -142,6 +142,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("vlan_tag", "vlanTag"),
       value("carrier_nat", "carrierNat"),
       value("provider_box", "providerBox"),
+      flag("box_forwards", "boxForwards"),
       value("box_prefix", "boxPrefix"),
       value("locked"),
       value("down_mbps", "downMbps"),

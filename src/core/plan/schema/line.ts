@@ -49,6 +49,9 @@ export const lineSchema = z.strictObject({
   vlanTag: z.int().min(1).max(4094).nullable(),
   carrierNat: z.enum(["yes", "no", "unknown"]),
   providerBox: z.enum(["none", "routes", "bridges", "cannotBridge"]),
+  boxForwards: z.boolean().meta({
+    description: "Whether the provider's box, where it routes, sends everything that comes in on to ours",
+  }),
   boxPrefix: prefixField.nullable().meta({ description: "The range inside the provider's box" }),
   locked: shortText.meta({ description: "What only works at the provider's box, such as a phone service" }),
   downMbps: countField(1_000_000),

@@ -279,6 +279,7 @@ function read_line(value: unknown): unknown {
     (value.vlanTag === null || typeof value.vlanTag === "number") &&
     (value.carrierNat === "yes" || value.carrierNat === "no" || value.carrierNat === "unknown") &&
     (value.providerBox === "none" || value.providerBox === "routes" || value.providerBox === "bridges" || value.providerBox === "cannotBridge") &&
+    typeof value.boxForwards === "boolean" &&
     typeof value.locked === "string" &&
     typeof value.downMbps === "number" &&
     typeof value.upMbps === "number" &&
@@ -288,7 +289,7 @@ function read_line(value: unknown): unknown {
     typeof value.share === "number" &&
     everyIs(value.pins, is_line_pins4) &&
     is_line_dynamicName(value.dynamicName) &&
-    Object.keys(value).length === 21)) return MISFIT;
+    Object.keys(value).length === 22)) return MISFIT;
   const boxPrefix = read_line_boxPrefixOrNull(value.boxPrefix);
   if (boxPrefix === MISFIT) return MISFIT;
   const nextHop4 = read_line_nextHop4OrNull(value.nextHop4);
@@ -299,7 +300,7 @@ function read_line(value: unknown): unknown {
   if (dns === MISFIT) return MISFIT;
   const watch = read_line_watch(value.watch);
   if (watch === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, place: value.place, share: value.share, watch, pins: value.pins, dynamicName: value.dynamicName };
+  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxForwards: value.boxForwards, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, place: value.place, share: value.share, watch, pins: value.pins, dynamicName: value.dynamicName };
 }
 
 const is_vlan = (value: unknown): boolean =>

@@ -7,6 +7,7 @@ import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
+import { ProvidersBox } from "../gateway/ProvidersBox";
 import { WhenItFails } from "../gateway/WhenItFails";
 import { LineFields } from "../site/LineFields";
 import { MarginHead, Section } from "../parts";
@@ -36,6 +37,7 @@ export function LineMargin({ id }: { id: string | null }) {
           <Section title="Change">
             <LineFields line={line} />
           </Section>
+          {line.providerBox === "none" && line.locked === "" ? null : <ProvidersBox line={line} />}
         </>
       )}
       <Section title="All lines">
