@@ -87,7 +87,12 @@ const PICTURES = [
       await page.getByRole("button", { name: "Assign channels" }).click();
     },
   ],
-  ["gateway", "Lockkeeper's House", "Gateway", (page) => cell(page, "Kiln, for its maker").click()],
+  [
+    "gateway",
+    "Lockkeeper's House",
+    "Gateway",
+    (page) => page.getByRole("grid", { name: "Ways in" }).getByText("Who is at the door").click(),
+  ],
   [
     "walls",
     "Bramblewick",

@@ -198,8 +198,9 @@ function linesCarry(
   const usual = shared.length > 0 && shared.every(({ line }) => !dark.has(line.id));
   const hasPins = all.some(({ line }) => line.pins.length > 0);
   return (sender) => {
+    if (!hasPins) return usual;
     const asks = sender === null ? null : { src: sender, service: null };
-    if (!hasPins || pinnedLine(index, all, asks) === null) return usual;
+    if (pinnedLine(index, all, asks) === null) return usual;
     const out = lineFor(index, all, asks, isUp);
     return out !== null && !dark.has(out.line.id);
   };

@@ -113,6 +113,11 @@ class Filters {
     this.#beside = besideWalls(index);
   }
 
+  /** Whether anything is open beside the walls: a large site asks of a million cells. */
+  get hasExceptions(): boolean {
+    return this.#beside.size > 0;
+  }
+
   /** A door of the walls, or what an exception opens beside it. */
   meant(from: Segment, to: ReachColumn, door: number): number {
     const opened = this.#beside.get(`${from.id}>${typeof to === "string" ? to : to.id}`);
@@ -304,7 +309,8 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     for (const [j, column] of columns.entries()) {
       const cell = i * columns.length + j;
       if (i === j) continue;
-      const wanted = filters.meant(row, column, own?.[numbers[j] ?? -1] ?? CODE.closed);
+      const door = own?.[numbers[j] ?? -1] ?? CODE.closed;
+      const wanted = filters.hasExceptions ? filters.meant(row, column, door) : door;
       intended[cell] = wanted;
       actual[cell] = actualAt(column, i, j, wanted);
     }

@@ -1,6 +1,14 @@
 import { containsAddress, familyOf, type Address } from "../address";
-import { byNaturalText } from "../kernel";
-import { prefixesOf, type Interface, type Line, type Pin, type PlanIndex, type Service } from "../plan";
+import { byNaturalText, putInto } from "../kernel";
+import {
+  prefixesOf,
+  type Derived,
+  type Interface,
+  type Line,
+  type Pin,
+  type PlanIndex,
+  type Service,
+} from "../plan";
 
 /** A line that ends at a device. */
 export interface OwnLine {
@@ -25,15 +33,24 @@ const inOrder = (a: Line, b: Line): number =>
 /** The lines of a site, of a device or of a list in the order of failover; among equals by name. */
 export const linesInOrder = (lines: Iterable<Line>): Line[] => [...lines].sort(inOrder);
 
+/** The lines of each device; a router can have thousands of legs, and is asked for its lines with every packet. */
+const LINES: Derived<ReadonlyMap<string, readonly OwnLine[]>> = {
+  reads: ["interface", "line"],
+  make: ({ plan }) => {
+    const lines = new Map<string, OwnLine[]>();
+    for (const leg of plan.interface.values()) {
+      const line = leg.line === null ? undefined : plan.line.get(leg.line);
+      if (line !== undefined) putInto(lines, leg.device, { leg, line });
+    }
+    for (const own of lines.values()) own.sort((a, b) => inOrder(a.line, b.line));
+    return lines;
+  },
+};
+const NONE: readonly OwnLine[] = [];
+
 /** All lines that end at a device in the order of failover, those whose port is off too. */
-export const allLinesOf = (index: PlanIndex, device: string): OwnLine[] =>
-  index
-    .interfacesOf(device)
-    .flatMap((leg): OwnLine[] => {
-      const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
-      return line === undefined ? [] : [{ leg, line }];
-    })
-    .sort((a, b) => inOrder(a.line, b.line));
+export const allLinesOf = (index: PlanIndex, device: string): readonly OwnLine[] =>
+  index.derived(LINES).get(device) ?? NONE;
 
 /** The lines a device has, in the order of failover; those whose port is off are left out. */
 export const linesOf = (index: PlanIndex, device: string): OwnLine[] =>

@@ -59,7 +59,7 @@ test("a box that can't bridge says so, and stands in front as one that can't", (
 test("kept behind it has a fixed address outside the pool among the phones, and is pinned to its line; done again nothing more is made", () => {
   const plan = done(withLine({ providerBox: "cannotBridge", locked: "phone service" }), "behind");
   const box = must(
-    [...plan.host.values()].find(({ name }) => name === "Fibre line box"),
+    [...plan.host.values()].find(({ name }) => name === "fibre-line-box"),
     "the box",
   );
   const segment = must(plan.segment.get(box.segment ?? ""), "its segment");

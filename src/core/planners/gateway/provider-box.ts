@@ -2,6 +2,7 @@ import { prefixesOverlap } from "../../address";
 import { BLANK_HOST, type Host, type Line, type PlanEdits, type Segment } from "../../plan";
 import { nextFreeFor } from "../addressing/next-free";
 import { indexOf } from "../drafted";
+import { asLabel } from "../register/host-label";
 import type { EditContext, Refusal } from "../planner";
 
 /** Where the provider's box stands. */
@@ -41,7 +42,7 @@ export const ARRANGEMENTS: readonly {
 ];
 
 /** The box as a device of the register, where it hangs behind our gateway. */
-const boxName = (line: Line): string => `${line.name} box`.slice(0, 80);
+const boxName = (line: Line): string => asLabel(`${line.name} box`);
 
 /** The segment that suits the box best: that of the phones, whose service it mostly carries, else of people. */
 function homeFor(edits: PlanEdits): Segment | undefined {

@@ -82,7 +82,7 @@ function OneWay({ wish, way }: { wish: Wish; way: WayIn }) {
       </ul>
       {repair === null ? null : (
         <div className="px-4 pt-2">
-          <RepairChoice repairs={[repair]} recommend={wish.way !== way.way} />
+          <RepairChoice repairs={[repair]} recommend={wish.way === "open" && way.best?.verdict === "works"} />
         </div>
       )}
     </Section>
