@@ -368,6 +368,14 @@ const EXAMPLES: Examples = {
     return { zone: zone.id, open: !zone.insideOpen };
   },
   writeLine: (at) => ({ line: at.first("line"), column: "after", text: "25 s" }),
+  removeLines: (at) => ({
+    lines: [
+      must(
+        [...at.plan.line.values()].find((one) => one.name === "Spare line"),
+        "",
+      ).id,
+    ],
+  }),
   pasteLines: () => ({
     rows: [["1", "Field line", "40 %", "198.51.100.53", "5 s", "by hand", "Staff or nothing", "vet.example"]],
     from: "order",

@@ -6,6 +6,7 @@ import {
   FORWARD_COLUMNS,
   LINE_COLUMNS,
   pasteLines as pasteLinesInto,
+  removeLine as removeLineFrom,
   writeFollow,
   type FollowField,
   type LineColumn,
@@ -78,6 +79,16 @@ export const pasteLines = command<Pasted<LineColumn>>("paste-lines", {
   says: ({ rows }) => pasted(rows, "the lines"),
   run: (context, { rows, from, onto }) => pasteLinesInto(context, rows, from, onto),
   log: ({ rows, from }) => ({ rows: rows.length, from }),
+});
+
+export const removeLines = command<{ readonly lines: readonly string[] }>("remove-lines", {
+  says: ({ lines }, index) =>
+    lines.length === 1 && lines[0] !== undefined
+      ? `Removed the line ${nameOf(index, "line", lines[0])}`
+      : `Removed ${counted(lines.length, "line", "lines")}`,
+  run: (context, { lines }) => {
+    for (const line of lines) removeLineFrom(context, line);
+  },
 });
 
 export const editFollow = command<{

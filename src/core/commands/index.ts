@@ -144,6 +144,7 @@ export {
   pasteForwards,
   pasteLines,
   pasteRoutes,
+  removeLines,
   removeForwards,
   removeRoutes,
   writeForward,

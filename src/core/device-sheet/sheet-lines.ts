@@ -15,8 +15,14 @@ const UPDATES = {
   host: "a device inside",
 } as const satisfies Record<Line["dynamicName"]["updatedBy"], string>;
 
-const sendsOn = ({ providerBox, boxForwards }: Line): string =>
-  boxForwards && (providerBox === "routes" || providerBox === "cannotBridge") ? ", sends everything on" : "";
+/** What the provider's box does, and what only works at it. */
+function boxText({ providerBox, boxForwards, locked }: Line): string {
+  const routes = providerBox === "routes" || providerBox === "cannotBridge";
+  return [
+    `${BOX[providerBox]}${boxForwards && routes ? ", sends everything on" : ""}`,
+    ...(locked === "" ? [] : [`locked to it: ${locked}`]),
+  ].join("; ");
+}
 
 /** The largest packet of a line in one piece: a login's wrapping takes eight bytes (RFC 2516 section 7). */
 const mtuOf = ({ addressing }: Line): number => (addressing === "login" ? 1492 : 1500);
@@ -32,7 +38,7 @@ export const failoverOn = (index: PlanIndex, { id }: Device): SheetFailover[] =>
     backAfter: lineCellText(index, line, "back"),
     pinned: pinsText(index, line.pins),
     mtu: mtuOf(line),
-    providerBox: `${BOX[line.providerBox]}${sendsOn(line)}${line.locked === "" ? "" : `; locked to it: ${line.locked}`}`,
+    providerBox: boxText(line),
     name: line.dynamicName.name,
     nameUpdatedBy: line.dynamicName.name === "" ? "" : UPDATES[line.dynamicName.updatedBy],
     nameAccount: line.dynamicName.account,

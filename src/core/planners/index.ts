@@ -146,7 +146,13 @@ export { numberAll6 } from "./addressing/number6";
 export { movePlug } from "./gear/move-plug";
 export { movePool } from "./addressing/move-pool";
 export { moveSegmentTo } from "./segments/move-segment";
-export { chooseGateway, LEG_FIELDS, type LegField, legFieldText, writeLegField } from "./addressing/leg-fields";
+export {
+  chooseGateway,
+  LEG_FIELDS,
+  type LegField,
+  legFieldText,
+  writeLegField,
+} from "./addressing/leg-fields";
 export { addLeg, removeLeg, setLegAddress } from "./addressing/legs";
 export { legAddressIn, nextFreeFor } from "./addressing/next-free";
 export { fieldsOf, paintPorts, parkPorts, type PortRole, setAccess } from "./ports/paint-ports";

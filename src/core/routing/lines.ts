@@ -33,7 +33,7 @@ const inOrder = (a: Line, b: Line): number =>
 /** The lines of a site, of a device or of a list in the order of failover; among equals by name. */
 export const linesInOrder = (lines: Iterable<Line>): Line[] => [...lines].sort(inOrder);
 
-/** The lines of each device; a router can have thousands of legs, and is asked for its lines with every packet. */
+/** The lines of each device: a router with thousands of legs is asked for them with every packet. */
 const LINES: Derived<ReadonlyMap<string, readonly OwnLine[]>> = {
   reads: ["interface", "line"],
   make: ({ plan }) => {

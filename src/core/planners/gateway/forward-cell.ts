@@ -1,6 +1,7 @@
 import { formatAddress, parseAddress, prefixOf, readPrefix, shortPrefix, type Prefix } from "../../address";
 import { BLANK_FORWARD, MOST, nameOf, type Forward, type Host, type PlanIndex } from "../../plan";
 import { linesInOrder } from "../../routing";
+import { pasteInto } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { pieces } from "../rules/side-text";
 import { readDate } from "../site/survey-text";
@@ -165,23 +166,10 @@ function writeRow(context: EditContext, id: string | null, cells: Cells): Refusa
 }
 
 /** Writes a block of texts onto forwards; rows beyond `onto` are new ones. */
-export function pasteForwards(
+export const pasteForwards = (
   context: EditContext,
   rows: readonly (readonly string[])[],
   from: ForwardColumn,
   onto: readonly string[],
-): Refusal {
-  const columns = FORWARD_COLUMNS.map(([column]) => column);
-  const start = columns.indexOf(from);
-  for (const [i, row] of rows.entries()) {
-    const cells = new Map(
-      row.flatMap((text, at): [ForwardColumn, string][] => {
-        const column = columns[start + at];
-        return column === undefined ? [] : [[column, text]];
-      }),
-    );
-    const refusal = writeRow(context, onto[i] ?? null, cells);
-    if (refusal !== null) return rows.length === 1 ? refusal : `Row ${i + 1}: ${refusal}`;
-  }
-  return null;
-}
+): Refusal =>
+  pasteInto(FORWARD_COLUMNS, { rows, from, onto }, (id, cells) => writeRow(context, id, new Map(cells)));

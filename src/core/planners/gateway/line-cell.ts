@@ -3,6 +3,7 @@ import { MOST, type Line, type PlanIndex } from "../../plan";
 import { linesInOrder } from "../../routing";
 import { addLine } from "../site/edit-survey";
 import { editLine } from "../site/edit-site";
+import { pasteInto, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { pinsText, readPins } from "./pin-text";
 
@@ -155,30 +156,14 @@ function writeCell(context: EditContext, id: string, column: LineColumn, typed: 
 }
 
 /** Writes a block of texts onto lines; rows beyond `onto` are new lines, which need their name. */
-export function pasteLines(
+export const pasteLines = (
   context: EditContext,
   rows: readonly (readonly string[])[],
   from: LineColumn,
   onto: readonly string[],
-): Refusal {
-  const columns = LINE_COLUMNS.map(([column]) => column);
-  const start = columns.indexOf(from);
-  for (const [i, row] of rows.entries()) {
-    const cells = row.flatMap((text, at): [LineColumn, string][] => {
-      const column = columns[start + at];
-      return column === undefined ? [] : [[column, text]];
-    });
-    const refusal = writeRow(context, onto[i] ?? null, cells);
-    if (refusal !== null) return rows.length === 1 ? refusal : `Row ${i + 1}: ${refusal}`;
-  }
-  return null;
-}
+): Refusal => pasteInto(LINE_COLUMNS, { rows, from, onto }, (id, cells) => writeRow(context, id, cells));
 
-function writeRow(
-  context: EditContext,
-  known: string | null,
-  cells: readonly (readonly [LineColumn, string])[],
-): Refusal {
+function writeRow(context: EditContext, known: string | null, cells: RowCells<LineColumn>): Refusal {
   const name = cells.find(([column]) => column === "name")?.[1].trim() ?? "";
   if (known === null && name === "")
     return `Begin a new line with its name; a site has at most ${MOST.line}.`;

@@ -2,6 +2,7 @@ import { formatPrefix, readPrefix } from "../../address";
 import { nameOf, type Interface, type PlanEdits, type PlanIndex, type Segment } from "../../plan";
 import { usualGateway } from "../addressing/usual-gateway";
 import { moveSegmentTo } from "../segments/move-segment";
+import { pasteInto, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { makeTunnel } from "./tunnels";
 
@@ -129,24 +130,12 @@ export function tunnelCellText(index: PlanIndex, segment: Segment, column: Tunne
 }
 
 /** Writes a block of texts onto tunnels; rows beyond `onto` are new ones, which need their name. */
-export function pasteTunnels(
+export const pasteTunnels = (
   context: EditContext,
   rows: readonly (readonly string[])[],
   from: TunnelColumn,
   onto: readonly string[],
-): Refusal {
-  const columns = TUNNEL_COLUMNS.map(([column]) => column);
-  const start = columns.indexOf(from);
-  for (const [i, row] of rows.entries()) {
-    const cells = row.flatMap((text, at): [TunnelColumn, string][] => {
-      const column = columns[start + at];
-      return column === undefined ? [] : [[column, text]];
-    });
-    const refusal = writeRow(context, onto[i] ?? null, cells);
-    if (refusal !== null) return rows.length === 1 ? refusal : `Row ${i + 1}: ${refusal}`;
-  }
-  return null;
-}
+): Refusal => pasteInto(TUNNEL_COLUMNS, { rows, from, onto }, (id, cells) => writeRow(context, id, cells));
 
 /** A new tunnel from the cells of its row; a sentence why not. */
 function newTunnel(context: EditContext, textOf: (column: TunnelColumn) => string): Segment | string {
@@ -169,11 +158,7 @@ function newTunnel(context: EditContext, textOf: (column: TunnelColumn) => strin
 /** What a new row says is read when it is made, but for these. */
 const AFTER: ReadonlySet<TunnelColumn> = new Set(["answers", "line", "end"]);
 
-function writeRow(
-  context: EditContext,
-  known: string | null,
-  cells: readonly (readonly [TunnelColumn, string])[],
-): Refusal {
+function writeRow(context: EditContext, known: string | null, cells: RowCells<TunnelColumn>): Refusal {
   const textOf = (column: TunnelColumn): string => cells.find(([one]) => one === column)?.[1].trim() ?? "";
   const made = known === null ? newTunnel(context, textOf) : null;
   if (typeof made === "string") return made;

@@ -1,5 +1,6 @@
 import { formatAddress, shortPrefix } from "../../address";
 import { MOST, type PlanIndex, type Wish } from "../../plan";
+import { pasteInto, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { readServices, servicesText } from "../rules/service-list-text";
 import { hostBy, readSources } from "./forward-cell";
@@ -89,7 +90,7 @@ const HTTPS = { name: "https", protocol: "tcp", ports: [[443, 443] as [number, n
 function writeRow(
   { edits, index, ids }: EditContext,
   id: string | null,
-  cells: readonly (readonly [WishColumn, string])[],
+  cells: RowCells<WishColumn>,
 ): Refusal {
   let fields: Partial<Wish> = {};
   for (const [column, text] of cells) {
@@ -115,21 +116,9 @@ function writeRow(
  * Writes a block of texts onto wishes; rows beyond `onto` are new ones, which need the device that is to be
  * reached.
  */
-export function pasteWishes(
+export const pasteWishes = (
   context: EditContext,
   rows: readonly (readonly string[])[],
   from: WishColumn,
   onto: readonly string[],
-): Refusal {
-  const columns = WISH_COLUMNS.map(([column]) => column);
-  const start = columns.indexOf(from);
-  for (const [i, row] of rows.entries()) {
-    const cells = row.flatMap((text, at): [WishColumn, string][] => {
-      const column = columns[start + at];
-      return column === undefined ? [] : [[column, text]];
-    });
-    const refusal = writeRow(context, onto[i] ?? null, cells);
-    if (refusal !== null) return rows.length === 1 ? refusal : `Row ${i + 1}: ${refusal}`;
-  }
-  return null;
-}
+): Refusal => pasteInto(WISH_COLUMNS, { rows, from, onto }, (id, cells) => writeRow(context, id, cells));

@@ -1,4 +1,5 @@
 import { MOST, type Exception, type PlanIndex, type RuleSide } from "../../plan";
+import { pasteInto, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { readDate } from "../site/survey-text";
 import { hoursText, readHours } from "./hours-text";
@@ -97,7 +98,7 @@ export function exceptionCellText(index: PlanIndex, exception: Exception, column
 /** The cells of a row as fields; of a new row those that say something. A sentence where one can't be read. */
 function readRow(
   index: PlanIndex,
-  cells: readonly (readonly [ExceptionColumn, string])[],
+  cells: RowCells<ExceptionColumn>,
   isNew: boolean,
 ): Partial<Exception> | string {
   let fields: Partial<Exception> = {};
@@ -132,11 +133,7 @@ function addException({ edits, index, ids }: EditContext, fields: Partial<Except
   return null;
 }
 
-function writeRow(
-  context: EditContext,
-  id: string | null,
-  cells: readonly (readonly [ExceptionColumn, string])[],
-): Refusal {
+function writeRow(context: EditContext, id: string | null, cells: RowCells<ExceptionColumn>): Refusal {
   const { edits, index } = context;
   const fields = readRow(index, cells, id === null);
   if (typeof fields === "string") return fields;
@@ -150,21 +147,9 @@ function writeRow(
 }
 
 /** Writes a block of texts onto exceptions; rows beyond `onto` are new ones, which need both ends. */
-export function pasteExceptions(
+export const pasteExceptions = (
   context: EditContext,
   rows: readonly (readonly string[])[],
   from: ExceptionColumn,
   onto: readonly string[],
-): Refusal {
-  const columns = EXCEPTION_COLUMNS.map(([column]) => column);
-  const start = columns.indexOf(from);
-  for (const [i, row] of rows.entries()) {
-    const cells = row.flatMap((text, at): [ExceptionColumn, string][] => {
-      const column = columns[start + at];
-      return column === undefined ? [] : [[column, text]];
-    });
-    const refusal = writeRow(context, onto[i] ?? null, cells);
-    if (refusal !== null) return rows.length === 1 ? refusal : `Row ${i + 1}: ${refusal}`;
-  }
-  return null;
-}
+): Refusal => pasteInto(EXCEPTION_COLUMNS, { rows, from, onto }, (id, cells) => writeRow(context, id, cells));

@@ -2,15 +2,15 @@
 
 import { pasteForwards, removeForwards, writeForward } from "@/core/commands";
 import { useMemo, type RefObject } from "react";
-import { toast } from "sonner";
-import type { Finding, Severity } from "@/core/checks";
+import type { Finding } from "@/core/checks";
 import { byNaturalText } from "@/core/kernel";
 import type { Forward, PlanIndex } from "@/core/plan";
 import { FORWARD_COLUMNS, forwardCellText, type ForwardColumn } from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
-import type { Column, GridActions } from "../../grid/column";
+import type { Column } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
 import { Judged } from "../../grid/Judged";
+import { cellSeverities, textActions } from "../../grid/text-table";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 
@@ -25,12 +25,7 @@ const CELL_OF: Readonly<Record<string, ForwardColumn>> = {
 const MONO: ReadonlySet<ForwardColumn> = new Set(["outside", "port", "from", "until"]);
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Forward, ForwardColumn>[] {
-  const severities = new Map<string, Severity>();
-  for (const finding of [...list].reverse()) {
-    const column = CELL_OF[finding.code];
-    if (column !== undefined)
-      for (const { id } of finding.subjects) severities.set(`${id} ${column}`, finding.severity);
-  }
+  const severities = cellSeverities(list, CELL_OF);
   const offers: Partial<Record<ForwardColumn, readonly string[]>> = {
     line: [...index.plan.line.values()].map(({ name }) => name),
     to: [...index.plan.host.values()].filter(({ ipv4 }) => ipv4 !== null).map(({ name }) => name),
@@ -76,28 +71,12 @@ export function ForwardTable({ scroller }: { scroller: RefObject<HTMLDivElement 
       ),
     [index],
   );
-  const actions: GridActions<ForwardColumn> = {
+  const actions = textActions<ForwardColumn>({
     edit: (id, column, text) => edit(writeForward({ forward: id, column, text })),
     paste: (rows, from, onto) => edit(pasteForwards({ rows, from, onto })),
-    clear: (cells) => {
-      const [first] = cells;
-      if (first === undefined) return null;
-      return edit(
-        pasteForwards({
-          rows: cells.filter(({ column }) => column === first.column).map(() => [""]),
-          from: first.column,
-          onto: cells.filter(({ column }) => column === first.column).map(({ row }) => row),
-        }),
-      );
-    },
-    remove: (ids) => {
-      const refusal = edit(removeForwards({ forwards: ids }));
-      if (refusal !== null) toast.error(refusal);
-    },
-    select: (id) => {
-      if (id !== null) select({ what: "forward", id });
-    },
-  };
+    remove: (forwards) => edit(removeForwards({ forwards })),
+    select: (id) => select({ what: "forward", id }),
+  });
   return (
     <section aria-label="Forwards">
       <h2 className="flex min-h-10 items-center gap-2 px-4 text-15">

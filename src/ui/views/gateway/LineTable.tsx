@@ -1,16 +1,16 @@
 "use client";
 
-import { pasteLines, removeLine, writeLine } from "@/core/commands";
+import { pasteLines, removeLines, writeLine } from "@/core/commands";
 import { useMemo, type RefObject } from "react";
-import { toast } from "sonner";
-import type { Finding, Severity } from "@/core/checks";
+import type { Finding } from "@/core/checks";
 import type { Line, PlanIndex } from "@/core/plan";
 import { LINE_COLUMNS, lineCellText, type LineColumn } from "@/core/planners";
 import { linesInOrder } from "@/core/routing";
 import { useUi } from "../../frame/use-ui";
-import type { Column, GridActions } from "../../grid/column";
+import type { Column } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
 import { Judged } from "../../grid/Judged";
+import { cellSeverities, textActions } from "../../grid/text-table";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 /** Which cell a finding is about: there its sign stands. */
@@ -25,12 +25,7 @@ const CELL_OF: Readonly<Record<string, LineColumn>> = {
 const MONO: ReadonlySet<LineColumn> = new Set(["order", "share", "watch", "after", "back", "follows"]);
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Line, LineColumn>[] {
-  const severities = new Map<string, Severity>();
-  for (const finding of [...list].reverse()) {
-    const column = CELL_OF[finding.code];
-    if (column !== undefined)
-      for (const { id } of finding.subjects) severities.set(`${id} ${column}`, finding.severity);
-  }
+  const severities = cellSeverities(list, CELL_OF);
   const offers: Partial<Record<LineColumn, readonly string[]>> = {
     watch: ["link"],
     back: ["by hand", "60 s"],
@@ -57,28 +52,12 @@ export function LineTable({ scroller }: { scroller: RefObject<HTMLDivElement | n
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const lines = useMemo(() => linesInOrder(index.plan.line.values()), [index]);
-  const actions: GridActions<LineColumn> = {
+  const actions = textActions<LineColumn>({
     edit: (id, column, text) => edit(writeLine({ line: id, column, text })),
     paste: (rows, from, onto) => edit(pasteLines({ rows, from, onto })),
-    clear: (cells) => {
-      const [first] = cells;
-      const own = cells.filter(({ column }) => column === first?.column);
-      return first === undefined
-        ? null
-        : edit(
-            pasteLines({ rows: own.map(() => [""]), from: first.column, onto: own.map(({ row }) => row) }),
-          );
-    },
-    remove: (ids) => {
-      for (const line of ids) {
-        const refusal = edit(removeLine({ line }));
-        if (refusal !== null) toast.error(refusal);
-      }
-    },
-    select: (id) => {
-      if (id !== null) select({ what: "line", id });
-    },
-  };
+    remove: (ids) => edit(removeLines({ lines: ids })),
+    select: (id) => select({ what: "line", id }),
+  });
   return (
     <section aria-label="Lines">
       <h2 className="flex min-h-10 items-center gap-2 px-4 text-15">

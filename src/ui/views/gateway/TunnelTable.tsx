@@ -2,13 +2,13 @@
 
 import { pasteTunnels, removeTunnels, writeTunnel } from "@/core/commands";
 import { useMemo, type RefObject } from "react";
-import { toast } from "sonner";
 import type { PlanIndex, Segment } from "@/core/plan";
 import { TUNNEL_COLUMNS, tunnelCellText, type TunnelColumn } from "@/core/planners";
 import { segmentsInOrder } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
-import type { Column, GridActions } from "../../grid/column";
+import type { Column } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
+import { textActions } from "../../grid/text-table";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 
@@ -46,26 +46,12 @@ export function TunnelTable({ scroller }: { scroller: RefObject<HTMLDivElement |
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const tunnels = useMemo(() => segmentsInOrder(index).filter(({ tunnel }) => tunnel !== null), [index]);
-  const actions: GridActions<TunnelColumn> = {
+  const actions = textActions<TunnelColumn>({
     edit: (segment, column, text) => edit(writeTunnel({ segment, column, text })),
     paste: (rows, from, onto) => edit(pasteTunnels({ rows, from, onto })),
-    clear: (cells) => {
-      const [first] = cells;
-      const own = cells.filter(({ column }) => column === first?.column);
-      return first === undefined
-        ? null
-        : edit(
-            pasteTunnels({ rows: own.map(() => [""]), from: first.column, onto: own.map(({ row }) => row) }),
-          );
-    },
-    remove: (ids) => {
-      const refusal = edit(removeTunnels({ segments: ids }));
-      if (refusal !== null) toast.error(refusal);
-    },
-    select: (id) => {
-      if (id !== null) select({ what: "segment", id });
-    },
-  };
+    remove: (segments) => edit(removeTunnels({ segments })),
+    select: (id) => select({ what: "segment", id }),
+  });
   return (
     <section aria-label="Tunnels">
       <h2 className="flex min-h-10 items-center gap-2 px-4 text-15">

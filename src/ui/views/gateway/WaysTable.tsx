@@ -2,20 +2,21 @@
 
 import { pasteWishes, removeWishes, writeWish } from "@/core/commands";
 import { useMemo, type RefObject } from "react";
-import { toast } from "sonner";
 import { byNaturalText } from "@/core/kernel";
 import type { PlanIndex, Wish } from "@/core/plan";
 import { WISH_COLUMNS, wishCellText, type Way, type WishColumn } from "@/core/planners";
 import { WAY_HEADS, WAYS, type WayIn } from "@/core/ways-in";
 import { useUi } from "../../frame/use-ui";
-import type { Column, GridActions } from "../../grid/column";
+import type { Column } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
+import { textActions } from "../../grid/text-table";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { WayCell } from "./WayCell";
 import { useWays } from "./use-ways";
 
 type Shown = WishColumn | Way;
 const OWN = new Set<Shown>(WISH_COLUMNS.map(([id]) => id));
+const TRIED = "That is tried, not written.";
 const isOwn = (column: Shown): column is WishColumn => OWN.has(column);
 
 function columnsOf(index: PlanIndex, ways: ReadonlyMap<string, readonly WayIn[]>): Column<Wish, Shown>[] {
@@ -74,28 +75,12 @@ export function WaysTable({ scroller }: { scroller: RefObject<HTMLDivElement | n
     [index],
   );
   const ways = useWays(index, wishes);
-  const actions: GridActions<Shown> = {
-    edit: (id, column, text) =>
-      isOwn(column) ? edit(writeWish({ wish: id, column, text })) : "That is tried, not written.",
-    paste: (rows, from, onto) =>
-      isOwn(from) ? edit(pasteWishes({ rows, from, onto })) : "That is tried, not written.",
-    clear: (cells) => {
-      const [first] = cells;
-      const own = cells.filter(({ column }) => column === first?.column);
-      return first === undefined || !isOwn(first.column)
-        ? null
-        : edit(
-            pasteWishes({ rows: own.map(() => [""]), from: first.column, onto: own.map(({ row }) => row) }),
-          );
-    },
-    remove: (ids) => {
-      const refusal = edit(removeWishes({ wishes: ids }));
-      if (refusal !== null) toast.error(refusal);
-    },
-    select: (id, column) => {
-      if (id !== null) select({ what: "wish", id, way: isOwn(column) ? null : column });
-    },
-  };
+  const actions = textActions<Shown>({
+    edit: (id, column, text) => (isOwn(column) ? edit(writeWish({ wish: id, column, text })) : TRIED),
+    paste: (rows, from, onto) => (isOwn(from) ? edit(pasteWishes({ rows, from, onto })) : TRIED),
+    remove: (ids) => edit(removeWishes({ wishes: ids })),
+    select: (id, column) => select({ what: "wish", id, way: isOwn(column) ? null : column }),
+  });
   return (
     <section aria-label="Ways in">
       <h2 className="flex min-h-10 items-center gap-2 px-4 text-15">

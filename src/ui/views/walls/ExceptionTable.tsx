@@ -3,14 +3,15 @@
 import { addException, pasteExceptions, removeExceptions, writeException } from "@/core/commands";
 import { useMemo, useState, type FormEvent, type RefObject } from "react";
 import { toast } from "sonner";
-import type { Finding, Severity } from "@/core/checks";
+import type { Finding } from "@/core/checks";
 import { byNaturalText } from "@/core/kernel";
 import type { Exception, PlanIndex } from "@/core/plan";
 import { EXCEPTION_COLUMNS, exceptionCellText, type ExceptionColumn } from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
-import type { Column, GridActions } from "../../grid/column";
+import type { Column } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
 import { Judged } from "../../grid/Judged";
+import { cellSeverities, textActions } from "../../grid/text-table";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 /** Which cell a finding is about: there its sign stands. */
@@ -23,12 +24,7 @@ const CELL_OF: Readonly<Record<string, ExceptionColumn>> = {
 const MONO: ReadonlySet<ExceptionColumn> = new Set(["hours", "first", "last"]);
 
 function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Exception, ExceptionColumn>[] {
-  const severities = new Map<string, Severity>();
-  for (const finding of [...list].reverse()) {
-    const column = CELL_OF[finding.code];
-    if (column !== undefined)
-      for (const { id } of finding.subjects) severities.set(`${id} ${column}`, finding.severity);
-  }
+  const severities = cellSeverities(list, CELL_OF);
   const ends = [
     ...[...index.plan.segment.values()].map(({ name }) => name),
     ...[...index.plan.host.values()].filter(({ ipv4 }) => ipv4 !== null).map(({ name }) => name),
@@ -67,33 +63,17 @@ export function ExceptionTable({ scroller }: { scroller: RefObject<HTMLDivElemen
       ),
     [index],
   );
-  const actions: GridActions<ExceptionColumn> = {
+  const actions = textActions<ExceptionColumn>({
     edit: (id, column, text) =>
-      id === null
-        ? edit(pasteExceptions({ rows: [[text]], from: column, onto: [] }))
-        : edit(writeException({ exception: id, column, text })),
+      edit(
+        id === null
+          ? pasteExceptions({ rows: [[text]], from: column, onto: [] })
+          : writeException({ exception: id, column, text }),
+      ),
     paste: (rows, from, onto) => edit(pasteExceptions({ rows, from, onto })),
-    clear: (cells) => {
-      const [first] = cells;
-      const own = cells.filter(({ column }) => column === first?.column);
-      return first === undefined
-        ? null
-        : edit(
-            pasteExceptions({
-              rows: own.map(() => [""]),
-              from: first.column,
-              onto: own.map(({ row }) => row),
-            }),
-          );
-    },
-    remove: (ids) => {
-      const refusal = edit(removeExceptions({ exceptions: ids }));
-      if (refusal !== null) toast.error(refusal);
-    },
-    select: (id) => {
-      if (id !== null) select({ what: "exception", id });
-    },
-  };
+    remove: (ids) => edit(removeExceptions({ exceptions: ids })),
+    select: (id) => select({ what: "exception", id }),
+  });
   return (
     <section aria-label="Exceptions" className="border-t border-ink">
       <div className="flex min-h-10 flex-wrap items-center gap-2 px-4 py-1">
