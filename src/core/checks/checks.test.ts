@@ -916,6 +916,18 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     /Everything that the exception Lodger's kiln is for passes the walls anyway/,
   ],
   [
+    "straight-to-cell",
+    (d) => {
+      d.patch("segment", find(d, "segment", "Studio").id, { purpose: "cell" });
+    },
+    /Home gets straight to the cell Studio by https; let it end in a plant DMZ\./,
+  ],
+  [
+    "safety-linked",
+    (d) => d.patch("segment", find(d, "segment", "Visitors").id, { purpose: "safety" }),
+    /Visitors is a safety network, and Gateway \(Visitors\) links it to others\./,
+  ],
+  [
     "vendor-stays",
     (d) => {
       d.patch("segment", find(d, "segment", "Lodger").id, { purpose: "vendor" });

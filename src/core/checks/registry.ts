@@ -80,6 +80,7 @@ import {
   lineWithoutName,
 } from "./gateway/lines";
 import { exceptionHostMoves, exceptionNeedless, exceptionOver, vendorStays } from "./walls/exceptions";
+import { safetyLinked, straightToCell } from "./walls/industrial";
 import { tunnelPortForwarded, tunnelWithoutEnd, wishCannot } from "./gateway/ways-in";
 import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
 import { managementReachable, pastTheWalls } from "./walls/reached";
@@ -223,6 +224,8 @@ export const CHECKS: readonly AnyCheck[] = [
   exceptionHostMoves,
   exceptionNeedless,
   vendorStays,
+  straightToCell,
+  safetyLinked,
   pastTheWalls,
   managementReachable,
   listLetsMore,

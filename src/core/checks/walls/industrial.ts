@@ -1,0 +1,152 @@
+import type { Address } from "../../address";
+import { nameOf, wallEndName, type PlanIndex, type Purpose, type Wall, type WallEnd } from "../../plan";
+import { openDoor, removeLeg } from "../../planners";
+import { serviceNames } from "../../policy";
+import type { Repair } from "../../repairs";
+import { check, type Found } from "../check";
+
+/** What the segments at an end of a wall are for; nothing for the internet and the gateway. */
+const purposesAt = ({ plan }: PlanIndex, end: WallEnd): Set<Purpose> =>
+  new Set(
+    [...plan.segment.values()].flatMap(({ zone, purpose }) =>
+      end.at === "zone" && end.zone === zone ? [purpose] : [],
+    ),
+  );
+
+const close = (index: PlanIndex, wall: string): Repair => ({
+  label: `Close ${nameOf(index, "wall", wall)}`,
+  planner: "set-wall",
+  args: { wall, door: "closed" },
+  edit: (edits) => edits.remove("wall", wall),
+});
+
+interface WallData {
+  readonly wall: string;
+}
+
+/** Those who never come straight to a cell: offices, visitors, vendors. */
+const OUTER: readonly Purpose[] = ["people", "voice", "guests", "gadgets", "vendor", "cards"];
+
+const comesFromOutside = (index: PlanIndex, { from }: Wall): boolean => {
+  const purposes = purposesAt(index, from);
+  return from.at === "internet" || OUTER.some((purpose) => purposes.has(purpose));
+};
+
+export const straightToCell = check<WallData>({
+  code: "straight-to-cell",
+  severity: "warn",
+  family: "walls",
+  title: "An office, a vendor or the internet gets straight to a control cell",
+  why:
+    "A cell is reached from operations, and everybody else ends in a plant DMZ before it (IEC 62443: conduits " +
+    "between zones). A machine can be moved or stopped through such a door.",
+  reads: ["wall", "zone", "segment"],
+  find: (index) =>
+    [...index.plan.wall.values()].flatMap((wall): Found<WallData>[] =>
+      wall.door !== "closed" && purposesAt(index, wall.to).has("cell") && comesFromOutside(index, wall)
+        ? [{ subjects: [{ kind: "wall", id: wall.id }], data: { wall: wall.id } }]
+        : [],
+    ),
+  describe: ({ wall: id }, index) => {
+    const wall = index.plan.wall.get(id);
+    if (wall === undefined) return "";
+    const by = wall.door === "open" ? "everything" : serviceNames(wall.services).join(", ");
+    return (
+      `${wallEndName(index, wall.from)} gets straight to the cell ${wallEndName(index, wall.to)} by ${by}; ` +
+      "let it end in a plant DMZ."
+    );
+  },
+  repairs: ({ wall: id }, index) => {
+    const wall = index.plan.wall.get(id);
+    const dmz = [...index.plan.segment.values()].find(({ purpose }) => purpose === "dmz");
+    if (wall === undefined) return [];
+    const instead: Repair[] =
+      dmz === undefined || wall.door !== "services"
+        ? []
+        : [
+            {
+              label: `Let it end at ${nameOf(index, "zone", dmz.zone)} instead`,
+              planner: "set-wall",
+              args: { wall: id, to: dmz.zone },
+              edit: (edits, ids) => {
+                for (const service of wall.services)
+                  openDoor(edits, ids, { from: wall.from, to: { at: "zone", zone: dmz.zone }, service });
+                edits.remove("wall", id);
+              },
+            },
+          ];
+    return [...instead, close(index, id)];
+  },
+});
+
+interface SafetyData {
+  readonly segment: string;
+  readonly wall: string | null;
+  readonly leg: string | null;
+}
+
+export const safetyLinked = check<SafetyData>({
+  code: "safety-linked",
+  severity: "stop",
+  family: "walls",
+  title: "A safety network is linked to others",
+  why:
+    "Emergency stop and safety functions never depend on this plan: their network is recorded here, and no " +
+    "router and no door leads into it.",
+  reads: ["segment", "zone", "wall", "interface", "device"],
+  find: (index) =>
+    [...index.plan.segment.values()]
+      .filter(({ purpose }) => purpose === "safety")
+      .flatMap(({ id, zone }): Found<SafetyData>[] => {
+        const isIt = (end: WallEnd) => end.at === "zone" && end.zone === zone;
+        const doors = [...index.plan.wall.values()].filter(
+          (wall) => wall.door !== "closed" && (isIt(wall.from) || isIt(wall.to)),
+        );
+        const legs = index
+          .interfacesIn(id)
+          .filter(({ device }) => index.interfacesOf(device).some(({ segment }) => segment !== id));
+        return [
+          ...doors.map((wall): Found<SafetyData> => ({
+            subjects: [
+              { kind: "segment", id },
+              { kind: "wall", id: wall.id },
+            ],
+            data: { segment: id, wall: wall.id, leg: null },
+          })),
+          ...legs.map((leg): Found<SafetyData> => ({
+            subjects: [
+              { kind: "segment", id },
+              { kind: "interface", id: leg.id },
+            ],
+            data: { segment: id, wall: null, leg: leg.id },
+          })),
+        ];
+      }),
+  describe: ({ segment, wall, leg }, index) => {
+    const name = nameOf(index, "segment", segment);
+    return leg === null
+      ? `${name} is a safety network, and ${nameOf(index, "wall", wall ?? "")} has a door.`
+      : `${name} is a safety network, and ${nameOf(index, "interface", leg)} links it to others.`;
+  },
+  repairs: ({ segment, wall, leg }, index) => {
+    if (wall !== null) return [close(index, wall)];
+    if (leg === null) return [];
+    return [
+      {
+        label: `Take ${nameOf(index, "interface", leg)} out of it, with what it serves there`,
+        planner: "remove-leg",
+        args: { leg },
+        edit: (edits) => {
+          const { device, addresses4, addresses6 } = edits.need("interface", leg);
+          const own = new Set<Address>([...addresses4, ...addresses6]);
+          for (const scope of edits.all("scope"))
+            if (scope.segment === segment && scope.serverDevice === device) edits.remove("scope", scope.id);
+          const { dns, time } = edits.need("segment", segment);
+          const others = (all: readonly Address[]) => all.filter((address) => !own.has(address));
+          edits.patch("segment", segment, { dns: others(dns), time: others(time) });
+          removeLeg({ edits }, leg);
+        },
+      },
+    ];
+  },
+});
