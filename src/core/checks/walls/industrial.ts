@@ -1,17 +1,21 @@
 import type { Address } from "../../address";
-import { nameOf, wallEndName, type PlanIndex, type Purpose, type Wall, type WallEnd } from "../../plan";
+import { nameOf, wallEndName, type PlanIndex, type Purpose, type WallEnd } from "../../plan";
 import { openDoor, removeLeg } from "../../planners";
 import { serviceNames } from "../../policy";
 import type { Repair } from "../../repairs";
 import { check, type Found } from "../check";
 
-/** What the segments at an end of a wall are for; nothing for the internet and the gateway. */
-const purposesAt = ({ plan }: PlanIndex, end: WallEnd): Set<Purpose> =>
-  new Set(
-    [...plan.segment.values()].flatMap(({ zone, purpose }) =>
-      end.at === "zone" && end.zone === zone ? [purpose] : [],
-    ),
-  );
+/** What the segments of each zone are for. */
+function purposesByZone({ plan }: PlanIndex): ReadonlyMap<string, ReadonlySet<Purpose>> {
+  const all = new Map<string, Set<Purpose>>();
+  for (const { zone, purpose } of plan.segment.values()) {
+    const known = all.get(zone);
+    if (known === undefined) all.set(zone, new Set([purpose]));
+    else known.add(purpose);
+  }
+  return all;
+}
+const NOTHING: ReadonlySet<Purpose> = new Set();
 
 const close = (index: PlanIndex, wall: string): Repair => ({
   label: `Close ${nameOf(index, "wall", wall)}`,
@@ -27,11 +31,6 @@ interface WallData {
 /** Those who never come straight to a cell: offices, visitors, vendors. */
 const OUTER: readonly Purpose[] = ["people", "voice", "guests", "gadgets", "vendor", "cards"];
 
-const comesFromOutside = (index: PlanIndex, { from }: Wall): boolean => {
-  const purposes = purposesAt(index, from);
-  return from.at === "internet" || OUTER.some((purpose) => purposes.has(purpose));
-};
-
 export const straightToCell = check<WallData>({
   code: "straight-to-cell",
   severity: "warn",
@@ -41,12 +40,14 @@ export const straightToCell = check<WallData>({
     "A cell is reached from operations, and everybody else ends in a plant DMZ before it (IEC 62443: conduits " +
     "between zones). A machine can be moved or stopped through such a door.",
   reads: ["wall", "zone", "segment"],
-  find: (index) =>
-    [...index.plan.wall.values()].flatMap((wall): Found<WallData>[] =>
-      wall.door !== "closed" && purposesAt(index, wall.to).has("cell") && comesFromOutside(index, wall)
-        ? [{ subjects: [{ kind: "wall", id: wall.id }], data: { wall: wall.id } }]
-        : [],
-    ),
+  find: (index) => {
+    const purposes = purposesByZone(index);
+    const at = (end: WallEnd) => (end.at === "zone" ? (purposes.get(end.zone) ?? NOTHING) : NOTHING);
+    const isOuter = (end: WallEnd) => end.at === "internet" || OUTER.some((purpose) => at(end).has(purpose));
+    return [...index.plan.wall.values()]
+      .filter(({ door, from, to }) => door !== "closed" && at(to).has("cell") && isOuter(from))
+      .map(({ id }): Found<WallData> => ({ subjects: [{ kind: "wall", id }], data: { wall: id } }));
+  },
   describe: ({ wall: id }, index) => {
     const wall = index.plan.wall.get(id);
     if (wall === undefined) return "";
