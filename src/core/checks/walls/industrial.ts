@@ -37,8 +37,8 @@ export const straightToCell = check<WallData>({
   family: "walls",
   title: "An office, a vendor or the internet gets straight to a control cell",
   why:
-    "A cell is reached from operations, and everybody else ends in a plant DMZ before it (IEC 62443: conduits " +
-    "between zones). A machine can be moved or stopped through such a door.",
+    "A cell is reached from operations, and everybody else ends in a plant DMZ before it (IEC 62443: " +
+    "conduits between zones). A machine can be moved or stopped through such a door.",
   reads: ["wall", "zone", "segment"],
   find: (index) => {
     const purposes = purposesByZone(index);
