@@ -127,12 +127,25 @@ async function initialise(places) {
     renameSync(places.data, aside);
     say(`  ${places.data} was never finished; it is put aside as ${aside}, and a new one is made.`);
   }
+  for (let left = 2; ; left -= 1) {
+    const { code, output } = await makeFolder(places.data);
+    if (code === 0) break;
+    // Servers that are made at the same moment can run each other out of what the kernel lends for their files.
+    if (left === 0) throw new Problem(`The database folder could not be made:\n${lastLines(output)}`);
+    rmSync(places.data, { recursive: true, force: true });
+    await new Promise((resolve) => setTimeout(resolve, 3000));
+  }
+  writeFileSync(places.marker, "");
+}
+
+/** Makes a database folder that is not there yet; nothing in it is anybody's before that has succeeded. */
+async function makeFolder(data) {
   const asRoot = process.getuid?.() === 0 ? ["--user=root"] : [];
-  mkdirSync(places.data, { mode: 0o700 });
+  mkdirSync(data, { mode: 0o700 });
   // The script takes a path apart at its spaces; by another name it has none.
   const names = mkdtempSync(join(tmpdir(), "plan-db-"));
-  symlinkSync(places.data, join(names, "db"));
-  const { code, output } = await runProgram(findProgram("mariadb-install-db"), [
+  symlinkSync(data, join(names, "db"));
+  const made = await runProgram(findProgram("mariadb-install-db"), [
     "--no-defaults",
     `--datadir=${join(names, "db")}`,
     "--auth-root-authentication-method=normal",
@@ -141,8 +154,7 @@ async function initialise(places) {
     ...asRoot,
   ]);
   rmSync(names, { recursive: true, force: true });
-  if (code !== 0) throw new Problem(`The database folder could not be made:\n${lastLines(output)}`);
-  writeFileSync(places.marker, "");
+  return made;
 }
 
 async function connectAs(socketPath, user, password, database) {
