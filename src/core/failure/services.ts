@@ -3,6 +3,7 @@ import { waysToServer } from "../dhcp";
 import type { Device, Interface, PlanIndex, Scope, Segment } from "../plan";
 import { endOf, wallBetween } from "../policy";
 import {
+  addressIn,
   allLinesOf,
   forwardsPackets,
   isBelieved,
@@ -146,8 +147,9 @@ export class WaysOut {
   from(segment: Segment, router: string): WayOut | null {
     const { index } = this.#state;
     const out = this.#ofRouter(router);
-    const address = index.interfacesIn(segment.id).find((leg) => leg.device === router)?.addresses4[0];
-    if (out === null || address === undefined || !isBelieved(index, out.way, address)) return null;
+    const leg = index.interfacesIn(segment.id).find((one) => one.device === router);
+    const address = leg === undefined ? null : addressIn(segment, leg, 4);
+    if (out === null || address === null || !isBelieved(index, out.way, address)) return null;
     return leastAlong(segment, out.way, (from, filter) => Number(opensOut(index, from, filter))) === 0
       ? null
       : out;

@@ -9,7 +9,7 @@ import {
   type Segment,
 } from "../plan";
 import type { Party } from "../places";
-import { addressesOf, allLinesOf, tunnelService } from "../routing";
+import { addressesOf, allLinesOf, farAddress, tunnelService } from "../routing";
 import { fromOutside } from "./outside";
 import { reachGoal } from "./goals";
 import type { Lease } from "./lease";
@@ -30,14 +30,6 @@ const tunnelLines = (index: PlanIndex, { tunnel }: Segment, device: Device) =>
   allLinesOf(index, device.id)
     .map(({ line }) => line)
     .filter(({ id }) => tunnel !== null && (tunnel.line === null || tunnel.line === id));
-
-/** The address that somebody has at the far end: one near the end of the tunnel's own subnet. */
-function farAddress(segment: Segment, family: Family): Address | null {
-  const [prefix] = prefixesOf(segment, family);
-  if (prefix === undefined) return null;
-  const count = addressCount(prefix);
-  return addressAt(prefix, count > 65_536n ? 65_534 : Math.max(0, Number(count) - 2));
-}
 
 function noTunnel(run: ProbeRun, segment: Segment, sentence: string): void {
   const subjects = [{ kind: "segment" as const, id: segment.id }];

@@ -2,7 +2,7 @@ import type { Address } from "../address";
 import { byNaturalText } from "../kernel";
 import { isGateway, type Device, type PlanIndex, type Segment, type WallEnd } from "../plan";
 import { exceptionRules, serviceNames, wallBetween, zonesInOrder } from "../policy";
-import { addressesOf, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
+import { addressIn, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
 import { CARRY, JOINS } from "../forwarding";
 import { FABRIC } from "../fabric";
 import { standingDoor, standsAsMeant } from "../walls";
@@ -145,10 +145,10 @@ function inOrder(index: PlanIndex): Segment[] {
   );
 }
 
-/** An address of a segment that packets to it are sent to: its gateway's. Null where it has none. */
-function addressIn(index: PlanIndex, segment: Segment): Address | null {
+/** An address of a segment that packets to it are sent to, at its gateway. Null where it has none. */
+function addressOf(index: PlanIndex, segment: Segment): Address | null {
   const leg = index.gatewayOf(segment);
-  return leg === undefined ? null : (addressesOf(leg, segment.prefixes4.length > 0 ? 4 : 6)[0] ?? null);
+  return leg === undefined ? null : addressIn(segment, leg, segment.prefixes4.length > 0 ? 4 : 6);
 }
 
 /** The ways from each segment's router to each segment, by its number, and out: asked once for a router. */
@@ -177,7 +177,7 @@ class Ways {
   }
 
   #find(start: Device, goal: Segment): Way | null {
-    const address = addressIn(this.#index, goal);
+    const address = addressOf(this.#index, goal);
     const way = address === null ? null : wayFrom(this.#index, start, address);
     return way?.line === null && way.hops.at(-1)?.leg.segment === goal.id ? way : null;
   }
@@ -275,7 +275,7 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
   const intended = new Uint8Array(rows.length * columns.length);
   const askers = rows.map((segment): Asker | null => {
     const device = index.plan.device.get(index.gatewayOf(segment)?.device ?? "");
-    const address = addressIn(index, segment);
+    const address = addressOf(index, segment);
     return device === undefined || address === null ? null : { segment, device, address };
   });
   const routes = askers.map((asker) => (asker === null ? [] : ways.from(asker.device).to));

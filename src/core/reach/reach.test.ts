@@ -4,7 +4,7 @@ import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { ipv4 } from "../address";
 import { must } from "../kernel";
 import { PlanIndex, USUAL_ABILITIES, type Plan, type Segment } from "../plan";
-import { carryExactly, setWall } from "../planners";
+import { carryExactly, makeTunnel, setWall } from "../planners";
 import { asClient, probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
@@ -204,4 +204,35 @@ test("the table for a file has every row and column and says where it differs", 
   expect(new Set(table.map((row) => row.length)).size).toBe(1);
   expect(table[0]?.slice(-2)).toEqual(["the internet", "the gateway's pages"]);
   expect(table.length).toBe(bramblewick().segment.size + 1);
+});
+
+test("what lies behind a tunnel to another site reaches what a probe from there reaches, and is reached", () => {
+  const home = lockkeepersHouse();
+  const gateway = must(
+    [...home.device.values()].find(({ kind }) => kind === "gateway"),
+    "the gateway",
+  );
+  const plan = donePlan(
+    afterEdit(home, ({ edits, ids: make }) => {
+      const tunnel = makeTunnel({ edits, ids: make }, { name: "Workshop", device: gateway.id, kind: "site" });
+      if (typeof tunnel === "string") return tunnel;
+      const studio = must(
+        [...home.segment.values()].find(({ name }) => name === "Studio"),
+        "the studio",
+      );
+      const [there, here] = [tunnel.zone, studio.zone].map((zone) => ({ at: "zone" as const, zone }));
+      for (const [from, to] of [
+        [there, here],
+        [here, there],
+        [there, { at: "internet" as const }],
+      ] as const)
+        if (from !== undefined && to !== undefined)
+          setWall(edits, make, { from, to, door: "open", services: [], reason: "" });
+      return null;
+    }),
+  );
+  expect(cell(plan, "Workshop", "Studio")).toMatchObject({ reach: "open", difference: null });
+  expect(cell(plan, "Studio", "Workshop")).toMatchObject({ reach: "open", difference: null });
+  expect(cell(plan, "Workshop", "the internet")).toMatchObject({ reach: "open", difference: null });
+  expect(cell(plan, "Workshop", "Household").reach).toBe("closed");
 });

@@ -1,5 +1,5 @@
 export { isBelieved, leastAlong, type Way, wayFrom } from "./ways";
-export { tunnelService } from "./tunnel-service";
+export { addressIn, farAddress, tunnelService } from "./tunnel-service";
 export { enteredOn } from "./entered";
 export {
   allLinesOf,
