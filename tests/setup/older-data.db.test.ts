@@ -8,7 +8,8 @@ import { undo } from "@/application/undo-redo";
 import { storesOn } from "@/composition";
 import { readPlanFile } from "@/core/formats";
 import { must } from "@/core/kernel";
-import { applyChanges, diff, PlanEdits, type Plan } from "@/core/plan";
+import { parseAddress, parsePrefix } from "@/core/address";
+import { applyChanges, diff, PlanEdits, USUAL_METRIC, type Plan } from "@/core/plan";
 import { connectTo } from "../../scripts/setup/connection.mjs";
 import { startDatabase } from "../../scripts/setup/database.mjs";
 import { migrate } from "../../scripts/setup/migrate.mjs";
@@ -25,10 +26,10 @@ const fileOf = (file: string) => (): Plan => {
 /** The home as it was then: without the forward that it has now. */
 const home = (): Plan => ({ ...fileOf("plan-version-5-lines.json")(), forward: new Map() });
 /**
- * What she edited beside the note: took a profile off a port, turned a forward to the inside, or let the
- * standby line share, too.
+ * What she edited beside the note: took a profile off a port, turned a forward to the inside, let the
+ * standby line share, too, or gave the gateway a route.
  */
-type Second = "profile" | "forward" | "line" | null;
+type Second = "profile" | "forward" | "line" | "route" | null;
 const SITES: Readonly<
   Record<
     string,
@@ -47,6 +48,12 @@ const SITES: Readonly<
     noted: "Staff laptop 1",
     note: "moved to the back office",
     second: "forward",
+  },
+  "0016": {
+    plan: fileOf("plan-version-6.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "route",
   },
   "0015": {
     plan: fileOf("plan-version-5-lines.json"),
@@ -98,6 +105,19 @@ function asLeft({ plan: made, noted, note, second }: (typeof SITES)[string]): Pl
   if (second === "line")
     for (const line of plan.line.values())
       if (line.place > 0) draft.patch("line", line.id, { place: 1, share: 50 });
+  // A route of then had no metric.
+  if (second === "route")
+    for (const device of plan.device.values())
+      if (device.kind === "gateway")
+        draft.patch("device", device.id, {
+          routes: [
+            {
+              prefix: must(parsePrefix("10.61.0.0/20"), "a subnet"),
+              via: must(parseAddress("10.24.20.7"), "a router"),
+              metric: USUAL_METRIC,
+            },
+          ],
+        });
   const applied = applyChanges(plan, draft.changes());
   return must(applied.ok ? applied.value : null, "her edits");
 }
@@ -160,12 +180,13 @@ test.each(FORMS)(
         expect(hostCalled(await goBack(), site.noted).notes).toBe(site.note);
         // What was logged in the form of then is undone in that of today: the profile comes back, by its id.
         if (site.second !== null) {
-          const { port, forward, line } = await goBack();
+          const { port, forward, line, device } = await goBack();
           const made = site.plan();
-          expect({ port, forward, line }).toEqual({
+          expect({ port, forward, line, device }).toEqual({
             port: made.port,
             forward: made.forward,
             line: made.line,
+            device: made.device,
           });
         }
         expect(hostCalled(await goBack(), site.noted).notes).toBe(hostCalled(site.plan(), site.noted).notes);

@@ -14,10 +14,12 @@ import {
 } from "../address";
 import { must } from "../kernel";
 import {
+  USUAL_METRIC,
   applyChanges,
   BLANK_FORWARD,
   BLANK_GEAR,
   BLANK_LINK,
+  BLANK_SEGMENT,
   BLANK_SSID,
   BLANK_TREE,
   PlanEdits,
@@ -801,6 +803,34 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     /The route for 172\.19\.30\.64\/26 on Gateway leads away a part of Studio/,
   ],
   [
+    "routes-in-circle",
+    (d) => routeOn(d, "10.9.0.0/16", routingSwitch(d)),
+    /What is for 10\.9\.0\.0\/16 goes round between Gateway and Hall switch/,
+  ],
+  [
+    "no-way-back",
+    (d) => {
+      const via = routingSwitch(d);
+      const hall = find(d, "device", "Hall switch").id;
+      const [lab, leg] = [testId("segment", "lab"), testId("interface", "lab")];
+      d.put("segment", {
+        ...BLANK_SEGMENT,
+        id: lab,
+        zone: find(d, "segment", "Studio").zone,
+        vlan: null,
+        name: "Lab",
+        mark: "LB",
+        tape: { base: "white", tracer: null },
+        prefixes4: [net("10.9.0.0/24")],
+        gatewayInterface: leg,
+      });
+      d.put("interface", { ...legOf(d, "Hall switch"), id: leg, segment: lab, addresses4: [ip("10.9.0.1")] });
+      d.patch("device", hall, { defaultRoute: "none" });
+      routeOn(d, "10.9.0.0/16", via);
+    },
+    /What [A-Z].*, Household, .* ask arrives in Lab, but the answers don't come back: Hall switch has no way to it\./,
+  ],
+  [
     "forward-behind-carrier",
     (d) =>
       forwardTo(d, fixedHost(d), {
@@ -962,8 +992,21 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
   ],
 ];
 
-const routeOn = (d: PlanEdits, prefix: string, via: string) =>
-  d.patch("device", find(d, "device", "Gateway").id, { routes: [{ prefix: net(prefix), via: ip(via) }] });
+const routeOn = (d: PlanEdits, prefix: string, via: string, device = find(d, "device", "Gateway").id) =>
+  d.patch("device", device, {
+    routes: [{ prefix: net(prefix), via: ip(via), metric: USUAL_METRIC }],
+  });
+
+const legOf = (d: PlanEdits, device: string) =>
+  must(
+    d.all("interface").find((leg) => leg.device === find(d, "device", device).id),
+    device,
+  );
+/** Lets the hall's switch route; its address. */
+const routingSwitch = (d: PlanEdits): string => {
+  d.patch("device", find(d, "device", "Hall switch").id, { abilities: { ...USUAL_ABILITIES, routes: true } });
+  return formatAddress(must(legOf(d, "Hall switch").addresses4[0], "its address"));
+};
 
 const fixedHost = (d: PlanEdits): Host =>
   must(

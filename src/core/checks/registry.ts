@@ -83,6 +83,7 @@ import { exceptionHostMoves, exceptionNeedless, exceptionOver, vendorStays } fro
 import { safetyLinked, straightToCell } from "./walls/industrial";
 import { tunnelPortForwarded, tunnelWithoutEnd, wishCannot } from "./gateway/ways-in";
 import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
+import { noWayBack, routesInCircle } from "./gateway/ways-back";
 import { managementReachable, pastTheWalls } from "./walls/reached";
 import {
   listLetsMore,
@@ -206,6 +207,8 @@ export const CHECKS: readonly AnyCheck[] = [
   gatewayDoesNotAnswer,
   routeNextHopLost,
   routeHidesOwn,
+  routesInCircle,
+  noWayBack,
   forwardBehindCarrier,
   forwardHostMoves,
   forwardPortsClash,

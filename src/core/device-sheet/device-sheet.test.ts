@@ -157,7 +157,7 @@ test("a gateway's routes, translation, forwards and rules are on its sheet, in a
   });
   edits.put("forward", { ...forward, id: testId("forward", "over"), name: "Over", until: "2027-01-31" });
   edits.patch("device", gateway.id, {
-    routes: [{ prefix: net("10.9.0.0/16"), via: must(parseIpv4("172.19.20.7"), "an address") }],
+    routes: [{ prefix: net("10.9.0.0/16"), via: must(parseIpv4("172.19.20.7"), "an address"), metric: 5 }],
   });
   const applied = applyChanges(home, edits.changes());
   const index = PlanIndex.of(must(applied.ok ? applied.value : null, "it stands"), "2027-03-01");
@@ -167,7 +167,7 @@ test("a gateway's routes, translation, forwards and rules are on its sheet, in a
       deviceSteps(data).find((step) => step.title === title),
       title,
     ).rows[at];
-  expect(row("Routes")).toEqual(["10.9.0.0/16", "172.19.20.7"]);
+  expect(row("Routes")).toEqual(["10.9.0.0/16", "172.19.20.7", "5"]);
   expect(row("Address translation")?.[0]).toBe("Fibre line");
   expect(data.forwards.map(({ name }) => name)).toEqual(["Kiln", "Kiln, for its maker"]);
   expect(row("Forwards")?.slice(3)).toEqual([

@@ -4,6 +4,7 @@ import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { asPrefix6, parseAddress, parseIpv6, parsePrefix } from "../address";
 import { must } from "../kernel";
 import {
+  USUAL_METRIC,
   applyChanges,
   BLANK_FORWARD,
   BLANK_LINE,
@@ -95,7 +96,7 @@ function fillLists(edits: PlanEdits, { gateway, bridge, host, line, segment }: P
   const next = must(parseAddress("10.24.20.7"), "an address");
   edits.patch("line", line.id, { pins: [{ what: "host", host: host.id, orElse: "next" }] });
   edits.patch("device", gateway.id, {
-    routes: [{ prefix: must(parsePrefix("10.61.0.0/20"), ""), via: next }],
+    routes: [{ prefix: must(parsePrefix("10.61.0.0/20"), ""), via: next, metric: USUAL_METRIC }],
   });
   edits.patch("device", bridge.id, {
     tree: {

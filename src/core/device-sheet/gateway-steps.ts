@@ -7,8 +7,8 @@ export function gatewaySteps(data: DeviceData): SheetStep[] {
     {
       ...NONE,
       title: "Routes",
-      heads: ["For", "By"],
-      rows: data.routes.map(({ prefix, via }) => [prefix, via]),
+      heads: ["For", "By", "Metric"],
+      rows: data.routes.map(({ prefix, via, metric }) => [prefix, via, `${metric}`]),
     },
     {
       ...NONE,

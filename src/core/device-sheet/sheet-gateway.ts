@@ -5,11 +5,15 @@ import { forwardHolds, INTERNET, type Side } from "../policy";
 import { hoursText } from "../planners";
 import { facingAddresses, translatesAt } from "../routing";
 import { PLANNED_LISTS, serviceNumbers, type PlannedList } from "../walls";
-import type { SheetForward, SheetRule, SheetTranslation } from "./sheet-types";
+import type { DeviceData, SheetForward, SheetRule, SheetTranslation } from "./sheet-types";
 
 /** Routes that are entered by hand. */
-export const routesOn = ({ routes }: Device): { readonly prefix: string; readonly via: string }[] =>
-  routes.map(({ prefix, via }) => ({ prefix: formatPrefix(prefix), via: formatAddress(via) }));
+export const routesOn = ({ routes }: Device): DeviceData["routes"] =>
+  routes.map(({ prefix, via, metric }) => ({
+    prefix: formatPrefix(prefix),
+    via: formatAddress(via),
+    metric,
+  }));
 
 /** The legs where what leaves gets the leg's own address (NAT). */
 export const translationsOn = (index: PlanIndex, { id }: Device): SheetTranslation[] =>

@@ -177,7 +177,11 @@ export interface DeviceData {
   readonly failover: readonly SheetFailover[];
   readonly tunnels: readonly SheetTunnel[];
   readonly protections: readonly SheetProtection[];
-  readonly routes: readonly { readonly prefix: string; readonly via: string }[];
+  readonly routes: readonly {
+    readonly prefix: string;
+    readonly via: string;
+    readonly metric: number;
+  }[];
   readonly translations: readonly SheetTranslation[];
   readonly forwards: readonly SheetForward[];
   readonly rules: readonly SheetRule[];

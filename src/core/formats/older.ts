@@ -13,12 +13,13 @@ import {
   LIST_NAMES,
   NO_RADIO_RULES,
   USUAL_ABILITIES,
+  USUAL_METRIC,
   UUID,
   type Kind,
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 6;
+export const VERSION = 7;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -132,6 +133,12 @@ function withPlace({ use, ...line }: Fields): Fields {
   return "place" in line ? line : { ...line, ...PLACES[typeof use === "string" ? use : "main"] };
 }
 
+/** Routes of versions up to 6 had no metric, and one of them for each subnet. */
+const withMetrics = (routes: unknown): unknown =>
+  Array.isArray(routes)
+    ? routes.map((route: unknown) => (isFields(route) ? { metric: USUAL_METRIC, ...route } : route))
+    : routes;
+
 /** An entity of any version in the present form: what it lacks is added, what it has stays. */
 function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PROFILES): unknown {
   if (!isFields(entity)) return entity;
@@ -149,7 +156,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
   if (isFields(whole.abilities)) {
     const abilities = { ...ABILITIES_ADDED, ...whole.abilities };
     return kind === "device" && isFields(whole.tree)
-      ? { ...whole, abilities, tree: { ...BLANK_TREE, ...whole.tree } }
+      ? { ...whole, abilities, tree: { ...BLANK_TREE, ...whole.tree }, routes: withMetrics(whole.routes) }
       : { ...whole, abilities };
   }
   return whole;
@@ -157,7 +164,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
 
 /** A plan file of an earlier version in the present form; any other value as it is. */
 export function upgradedFile(file: unknown): unknown {
-  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4, 5].includes(file.version))
+  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4, 5, 6].includes(file.version))
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);
   const lists = KINDS.flatMap((kind): [string, unknown][] => {

@@ -92,6 +92,9 @@ const PLANNED_FILTER: Device["filter"] = {
   inputDefault: "drop",
   established: true,
 };
+/** The metric of a route of which nobody said one. */
+export const USUAL_METRIC = 1;
+
 export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "model" | "domain"> = {
   place: "",
   abilities: USUAL_ABILITIES,

@@ -9,6 +9,7 @@ export {
   BLANK_SEGMENT,
   BLANK_FORWARD,
   BLANK_RULE,
+  USUAL_METRIC,
   BLANK_SSID,
   BLANK_TREE,
   isGateway,

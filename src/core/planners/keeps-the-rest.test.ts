@@ -3,7 +3,7 @@ import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { parseAddress, parsePrefix, type Address, type Ipv4, type Prefix4 } from "../address";
 import { listFindings, repairsOf, runChecks } from "../checks";
 import { must } from "../kernel";
-import { PlanIndex, type Plan, type Port, type Vid } from "../plan";
+import { USUAL_METRIC, PlanIndex, type Plan, type Port, type Vid } from "../plan";
 import { probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
@@ -165,9 +165,9 @@ test("renumbering takes the routes and the kept probes with it, and back again",
     afterEdit(plan, ({ edits, ids }) => {
       edits.patch("device", router.id, {
         routes: [
-          { prefix: from, via: at("10.24.10.1") },
-          { prefix: net("10.24.20.16/28"), via: at("10.24.20.1") },
-          { prefix: net("10.0.0.0/8"), via: at("10.24.10.1") },
+          { prefix: from, via: at("10.24.10.1"), metric: USUAL_METRIC },
+          { prefix: net("10.24.20.16/28"), via: at("10.24.20.1"), metric: USUAL_METRIC },
+          { prefix: net("10.0.0.0/8"), via: at("10.24.10.1"), metric: USUAL_METRIC },
         ],
       });
       const question = {
@@ -196,9 +196,9 @@ test("renumbering takes the routes and the kept probes with it, and back again",
     afterEdit(routed, ({ edits }) => renumber(edits, [{ segment: staff.id, from, to }])),
   );
   expect(there.device.get(router.id)?.routes).toEqual([
-    { prefix: to, via: at("10.24.10.1") },
-    { prefix: net("10.24.200.16/28"), via: at("10.24.200.1") },
-    { prefix: net("10.0.0.0/8"), via: at("10.24.10.1") },
+    { prefix: to, via: at("10.24.10.1"), metric: USUAL_METRIC },
+    { prefix: net("10.24.200.16/28"), via: at("10.24.200.1"), metric: USUAL_METRIC },
+    { prefix: net("10.0.0.0/8"), via: at("10.24.10.1"), metric: USUAL_METRIC },
   ]);
   expect([...there.expectation.values()].find((one) => one.name === "By hand")?.question.as).toMatchObject({
     address: at("10.24.200.77"),

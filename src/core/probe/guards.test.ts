@@ -3,7 +3,15 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { asPrefix6, formatAddress, parseIpv4, parseIpv6, parsePrefix, type Ipv4 } from "../address";
 import { must } from "../kernel";
-import { PlanIndex, vid, type PlanEdits, type Plan, type ProbeGoal, type ProbeQuestion } from "../plan";
+import {
+  USUAL_METRIC,
+  PlanIndex,
+  vid,
+  type PlanEdits,
+  type Plan,
+  type ProbeGoal,
+  type ProbeQuestion,
+} from "../plan";
 import { SERVICES } from "../policy";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
@@ -243,10 +251,22 @@ describe("routing", () => {
       const office_ = deviceOf(works, "Office switch");
       edits.patch("device", office_.id, {
         abilities: { ...office_.abilities, routes: true },
-        routes: [{ prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"), via: ip("172.22.110.1") }],
+        routes: [
+          {
+            prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"),
+            via: ip("172.22.110.1"),
+            metric: USUAL_METRIC,
+          },
+        ],
       });
       edits.patch("device", gateway.id, {
-        routes: [{ prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"), via: ip("172.22.110.10") }],
+        routes: [
+          {
+            prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"),
+            via: ip("172.22.110.10"),
+            metric: USUAL_METRIC,
+          },
+        ],
       });
       const host = hostOf(works, "historian");
       edits.patch("host", host.id, { ipv4: ip("172.22.170.10") });

@@ -1,4 +1,4 @@
-export { isBelieved, leastAlong, type Way, wayFrom } from "./ways";
+export { type Followed, followFrom, isBelieved, leastAlong, type Way, wayFrom } from "./ways";
 export { addressIn, farAddress, tunnelService } from "./tunnel-service";
 export { enteredOn } from "./entered";
 export {

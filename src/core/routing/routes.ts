@@ -1,4 +1,5 @@
 import { containsAddress, familyOf, type Address, type Family } from "../address";
+import { ascending } from "../kernel";
 import { allLinesOf, lineFor, works, type Asks } from "./lines";
 import {
   type Device,
@@ -7,6 +8,7 @@ import {
   type Line,
   type PlanIndex,
   prefixesOf,
+  type Route,
   type Segment,
 } from "../plan";
 
@@ -105,10 +107,21 @@ function defaultRoute(
   return way === undefined ? null : { leg: way.leg, via: way.via, line: null, how: "default" };
 }
 
+/** The routes entered by hand that hold an address, the one that is taken first at the front. */
+const enteredFor = ({ routes }: Device, to: Address): readonly Route[] => {
+  const held = routes.filter(({ prefix }) => containsAddress(prefix, to));
+  return held.length < 2
+    ? held
+    : held.sort(
+        (a, b) => b.prefix.length - a.prefix.length || a.metric - b.metric || ascending(a.via, b.via),
+      );
+};
+
 /**
  * The longest prefix that holds the address decides (RFC 1812 section 5.2.4.3): own segments, routes entered
- * by hand, then the default; null when nothing fits. `asks` says whose traffic it is: of several lines the one
- * that carries it is chosen.
+ * by hand, then the default; null when nothing fits. Of routes for one subnet the lowest metric is taken whose
+ * next hop the device has a working leg to. `asks` says whose traffic it is: of several lines the one that
+ * carries it is chosen.
  */
 export function routeFrom(
   index: PlanIndex,
@@ -123,12 +136,12 @@ export function routeFrom(
     if (length !== null && (best === null || length > best.length))
       best = { choice: { leg, via: null, line: null, how: "connected" }, length };
   }
-  for (const { prefix, via } of device.routes) {
-    if (!containsAddress(prefix, to) || (best !== null && prefix.length <= best.length)) continue;
+  for (const { prefix, via } of enteredFor(device, to)) {
+    if (best !== null && prefix.length <= best.length) break;
     const leg = index
       .interfacesOf(device.id)
       .find((one) => works(index, one) && connectedLength(index, one, via, family) !== null);
-    if (leg !== undefined) best = { choice: { leg, via, line: null, how: "entered" }, length: prefix.length };
+    if (leg !== undefined) return { leg, via, line: null, how: "entered" };
   }
   return best?.choice ?? defaultRoute(index, device, family, asks);
 }

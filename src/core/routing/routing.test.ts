@@ -9,6 +9,7 @@ import {
 } from "../address";
 import { must } from "../kernel";
 import {
+  USUAL_METRIC,
   BLANK_LINE,
   PlanIndex,
   USUAL_ABILITIES,
@@ -93,6 +94,11 @@ const told = (index: PlanIndex, device: Device, to: string) => {
     : `${route.how} ${route.leg.name} ${route.via ?? "-"} ${route.line?.name ?? "-"}`;
 };
 const via = (text: string) => String(at(text));
+const route = (prefix: string, next: string, metric = USUAL_METRIC) => ({
+  prefix: net4(prefix),
+  via: v4(next),
+  metric,
+});
 
 describe("who sends on what is not for itself", () => {
   test.each<[boolean, Partial<Device>]>([
@@ -108,7 +114,6 @@ describe("who sends on what is not for itself", () => {
 });
 
 describe("the longest prefix decides", () => {
-  const route = (prefix: string, next: string) => ({ prefix: net4(prefix), via: v4(next) });
   const routed = (...routes: Device["routes"]) => site({ devices: [{ ...ROUTER, routes }, INNER, SWITCH] });
 
   test("an own segment, then what is entered, then the line", () => {
@@ -130,6 +135,21 @@ describe("the longest prefix decides", () => {
       expect(told(index, ROUTER, "10.24.60.9")).toBe(`entered router between ${via("10.24.99.2")} -`);
       expect(told(index, ROUTER, "10.24.61.9")).toBe(`entered router staff ${via("10.24.20.5")} -`);
     }
+  });
+
+  test("of two for one subnet the lower metric, in whatever order they stand; without a leg to it, the other", () => {
+    const [first, second] = [
+      route("10.24.60.0/24", "10.24.99.2", 10),
+      route("10.24.60.0/24", "10.24.20.5", 20),
+    ];
+    for (const index of [routed(first, second), routed(second, first)])
+      expect(told(index, ROUTER, "10.24.60.9")).toBe(`entered router between ${via("10.24.99.2")} -`);
+    const lost = routed(route("10.24.60.0/24", "10.24.77.2", 10), second);
+    expect(told(lost, ROUTER, "10.24.60.9")).toBe(`entered router staff ${via("10.24.20.5")} -`);
+    const tied = [route("10.24.60.0/24", "10.24.99.2"), route("10.24.60.0/24", "10.24.20.5")] as const;
+    expect(told(routed(...tied), ROUTER, "10.24.60.9")).toBe(
+      told(routed(...[...tied].reverse()), ROUTER, "10.24.60.9"),
+    );
   });
 
   test("a route whose next hop lies in no own segment leads nowhere", () => {
@@ -319,7 +339,6 @@ describe("the way out of what has no line", () => {
 });
 
 describe("a way over several routers", () => {
-  const route = (prefix: string, next: string) => ({ prefix: net4(prefix), via: v4(next) });
   const lab = { ...ROUTER, routes: [route("10.24.60.0/24", "10.24.99.2")] };
   const way = (index: PlanIndex, from: Device, to: string) => {
     const found = wayFrom(index, must(index.plan.device.get(from.id), "the device"), at(to));

@@ -28,29 +28,52 @@ export interface Way {
   readonly line: Line | null;
 }
 
-const MOST_ROUTERS = 16;
+/** Where a packet's way ends: in a segment, by a line, at a router that has no way on, or round and round. */
+export interface Followed {
+  readonly end: "inside" | "line" | "lost" | "circle";
+  readonly hops: readonly Hop[];
+  /** The router at which it ends; of a circle the one that it comes to for the second time. */
+  readonly at: Device;
+  /** The segment whose address it carries there; null for the sender's own. */
+  readonly source: Segment | null;
+  readonly line: Line | null;
+}
+
+/** Follows a packet for an address from a router on, over all that pass it on. */
+export function followFrom(index: PlanIndex, start: Device, to: Address): Followed {
+  const hops: Hop[] = [];
+  let [device, source]: [Device, Segment | null] = [start, null];
+  const ended = (end: Followed["end"], line: Line | null = null): Followed => ({
+    end,
+    hops,
+    at: device,
+    source,
+    line,
+  });
+  for (;;) {
+    const here = device.id;
+    if (hops.some((hop) => hop.device.id === here)) return ended("circle");
+    const route = routeFrom(index, device, to);
+    if (route === null) return ended("lost");
+    const next =
+      route.via === null ? null : (index.groups("interfacesByAddress").get(route.via)?.[0] ?? null);
+    hops.push({ device, leg: route.leg, next, source });
+    if (familyOf(to) === 4 && route.line === null && translatesAt(route.leg))
+      source = index.plan.segment.get(route.leg.segment ?? "") ?? source;
+    if (route.via === null) return ended(route.line === null ? "inside" : "line", route.line);
+    const following = next === null ? undefined : index.plan.device.get(next.device);
+    if (following === undefined || !forwardsPackets(following)) return ended("lost");
+    device = following;
+  }
+}
 
 /**
  * The way of a packet for an address from a router on; null where a router has no route, or hands it to
  * something that sends nothing on, or round in a circle.
  */
 export function wayFrom(index: PlanIndex, start: Device, to: Address): Way | null {
-  const hops: Hop[] = [];
-  let [device, source]: [Device, Segment | null] = [start, null];
-  while (hops.length < MOST_ROUTERS) {
-    const route = routeFrom(index, device, to);
-    if (route === null) return null;
-    const next =
-      route.via === null ? null : (index.groups("interfacesByAddress").get(route.via)?.[0] ?? null);
-    hops.push({ device, leg: route.leg, next, source });
-    if (familyOf(to) === 4 && route.line === null && translatesAt(route.leg))
-      source = index.plan.segment.get(route.leg.segment ?? "") ?? source;
-    if (route.via === null) return { hops, source, line: route.line };
-    const following = next === null ? undefined : index.plan.device.get(next.device);
-    if (following === undefined || !forwardsPackets(following)) return null;
-    device = following;
-  }
-  return null;
+  const { end, hops, source, line } = followFrom(index, start, to);
+  return end === "inside" || end === "line" ? { hops, source, line } : null;
 }
 
 /**

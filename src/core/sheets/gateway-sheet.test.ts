@@ -3,7 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { parseIpv4 } from "../address";
 import { must } from "../kernel";
-import { PlanIndex, type Plan } from "../plan";
+import { USUAL_METRIC, PlanIndex, type Plan } from "../plan";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { glanceAt, progressOf } from "./at-a-glance";
 import { gatewaySheet, routingDevices } from "./gateway-sheet";
@@ -51,6 +51,7 @@ test("a leg that relays says to whom; one where nobody gets an address by the de
       const route = {
         prefix: { family: 4 as const, network: must(parseIpv4("10.9.0.0"), ""), length: 16 },
         via: relayTo,
+        metric: USUAL_METRIC,
       };
       edits.patch("device", device, { routes: [route] });
     }),

@@ -1,6 +1,7 @@
 import { parseIpv4, parsePrefix, type Ipv4, type Prefix4 } from "../address";
 import { must } from "../kernel";
 import {
+  USUAL_METRIC,
   applyChanges,
   BLANK_DEVICE,
   BLANK_HOST,
@@ -359,7 +360,10 @@ function routeUp(edits: PlanEdits, inner: Net, outside: Ipv4): void {
   for (let at: Net | null = inner.parent; at !== null; at = at.parent) {
     const { router } = at;
     edits.patch("device", router.id, {
-      routes: [...edits.need("device", router.id).routes, { prefix: inner.prefix, via }],
+      routes: [
+        ...edits.need("device", router.id).routes,
+        { prefix: inner.prefix, via, metric: USUAL_METRIC },
+      ],
     });
     if (at.translated) return;
     via = must(

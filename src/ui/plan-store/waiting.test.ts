@@ -202,7 +202,7 @@ test("what a browser kept in older forms is taken over whole: the list of a tab,
     keyPath: string[];
     record: { batches: unknown[] };
   }
-  const kept = ["indexed-database-1", "indexed-database-2", "indexed-database-3"].map(
+  const kept = ["indexed-database-1", "indexed-database-2", "indexed-database-3", "indexed-database-4"].map(
     (name) => fixture(name) as Kept,
   );
   const made = await openDB("dianome", 1, {
@@ -219,6 +219,7 @@ test("what a browser kept in older forms is taken over whole: the list of a tab,
     "Kept by a tab",
     "Kept in the form of version 4",
     "Kept in the form of version 5",
+    "Kept in the form of version 6",
   ]);
   // Nothing they say is lost: only what their form lacked is added.
   const said = [

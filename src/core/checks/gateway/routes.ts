@@ -1,11 +1,4 @@
-import {
-  containsAddress,
-  formatAddress,
-  formatPrefix,
-  isLinkLocal,
-  prefixesOverlap,
-  prefixOf,
-} from "../../address";
+import { containsAddress, formatPrefix, isLinkLocal, prefixesOverlap, prefixOf } from "../../address";
 import {
   nameOf,
   prefixesOf,
@@ -16,13 +9,12 @@ import {
   type Segment,
 } from "../../plan";
 import { addressesOf } from "../../routing";
-import type { Repair } from "../../repairs";
 import { check, type Found } from "../check";
+import { routeText, withoutRoute } from "./route-repair";
 
 interface RouteData {
   readonly device: string;
-  /** The route's subnet as text: its name. */
-  readonly prefix: string;
+  readonly route: Route;
   readonly other: string | null;
 }
 
@@ -62,20 +54,8 @@ function isNeighbour(index: PlanIndex, device: Device, route: Route): boolean {
 
 const foundAt = (device: Device, route: Route, other: string | null): Found<RouteData> => ({
   subjects: [{ kind: "device", id: device.id }],
-  data: { device: device.id, prefix: formatPrefix(route.prefix), other },
-  apart: formatPrefix(route.prefix),
-});
-
-const remove = (index: PlanIndex, { device: id, prefix }: RouteData): Repair => ({
-  label: `Remove the route for ${prefix} from ${nameOf(index, "device", id)}`,
-  planner: "remove-routes",
-  args: { device: id, prefix },
-  edit: (edits) => {
-    const device = edits.need("device", id);
-    edits.patch("device", id, {
-      routes: device.routes.filter((route) => formatPrefix(route.prefix) !== prefix),
-    });
-  },
+  data: { device: device.id, route, other },
+  apart: routeText(route),
 });
 
 export const routeNextHopLost = check<RouteData>({
@@ -88,13 +68,13 @@ export const routeNextHopLost = check<RouteData>({
   find: (index) =>
     [...index.plan.device.values()].flatMap((device) =>
       device.routes.flatMap((route) =>
-        isNeighbour(index, device, route) ? [] : [foundAt(device, route, formatAddress(route.via))],
+        isNeighbour(index, device, route) ? [] : [foundAt(device, route, null)],
       ),
     ),
   describe: (data, index) =>
-    `${nameOf(index, "device", data.device)} has a route for ${data.prefix} by ${data.other}, ` +
+    `${nameOf(index, "device", data.device)} has a route for ${routeText(data.route)}, ` +
     "which lies in no network that it has an address in.",
-  repairs: (data, index) => [remove(index, data)],
+  repairs: ({ device, route }, index) => [withoutRoute(index, device, route)],
 });
 
 export const routeHidesOwn = check<RouteData>({
@@ -116,7 +96,7 @@ export const routeHidesOwn = check<RouteData>({
       }),
     ),
   describe: (data, index) =>
-    `The route for ${data.prefix} on ${nameOf(index, "device", data.device)} leads away ` +
+    `The route for ${formatPrefix(data.route.prefix)} on ${nameOf(index, "device", data.device)} leads away ` +
     `a part of ${nameOf(index, "segment", data.other ?? "")}, where it has a leg itself.`,
-  repairs: (data, index) => [remove(index, data)],
+  repairs: ({ device, route }, index) => [withoutRoute(index, device, route)],
 });

@@ -12,7 +12,13 @@ import {
 import { serviceSchema } from "./separation";
 
 /** A route that somebody entered: where a prefix is reached. */
-export const routeSchema = z.strictObject({ prefix: prefixField, via: addressField });
+export const routeSchema = z.strictObject({
+  prefix: prefixField,
+  via: addressField,
+  metric: z.int().min(0).max(65_535).meta({
+    description: "Of several routes for one subnet the lowest whose next hop can be reached is taken",
+  }),
+});
 export type Route = z.output<typeof routeSchema>;
 
 const portNumber = z.int().min(1).max(65_535);

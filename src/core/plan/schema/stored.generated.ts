@@ -436,12 +436,13 @@ const read_device_bridgeMacOrNull = (value: unknown): unknown =>
 
 function read_device_routes(value: unknown): unknown {
   if (!(isRow(value) &&
-    Object.keys(value).length === 2)) return MISFIT;
+    typeof value.metric === "number" &&
+    Object.keys(value).length === 3)) return MISFIT;
   const prefix = read_prefixField(value.prefix);
   if (prefix === MISFIT) return MISFIT;
   const via = read_addressField(value.via);
   if (via === MISFIT) return MISFIT;
-  return { prefix, via };
+  return { prefix, via, metric: value.metric };
 }
 
 const read_device_routesList = (value: unknown): unknown =>

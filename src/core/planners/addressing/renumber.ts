@@ -203,7 +203,7 @@ function movedRoute(route: Route, moves: readonly Move[], elsewhere: MovesByAddr
   const moved = fits ? ({ ...route.prefix, network } as Prefix) : route.prefix;
   const prefix = isWhole ? move.to : moved;
   const via = elsewhere.follow(route.via);
-  return prefix === route.prefix && via === route.via ? route : { prefix, via };
+  return prefix === route.prefix && via === route.via ? route : { ...route, prefix, via };
 }
 
 /** A kept probe that comes with an address of its own asks with the same one in the new subnet. */

@@ -6,7 +6,7 @@ import { BLANK_FORWARD, PlanIndex, type Forward, type Plan } from "../../plan";
 import { afterEdit, donePlan } from "../../testing/after-edit";
 import { testId } from "../../testing/build-plan";
 import { FORWARD_COLUMNS, forwardCellText, pasteForwards, readForwardCell } from "./forward-cell";
-import { pasteRoutes, removeRoutes, routeCellText } from "./route-cell";
+import { pasteRoutes, removeRoutes, routeCellText, type RouteColumn } from "./route-cell";
 
 const home = lockkeepersHouse();
 const index = PlanIndex.of(home);
@@ -120,7 +120,7 @@ describe("a device's routes", () => {
     must(plan.device.get(device), "it").routes.map(
       (route) => `${routeCellText(route, "prefix")} ${routeCellText(route, "via")}`,
     );
-  const paste = (plan: Plan, rows: string[][], from: "prefix" | "via", onto: number[] = []) =>
+  const paste = (plan: Plan, rows: string[][], from: RouteColumn, onto: number[] = []) =>
     afterEdit(plan, (context) => pasteRoutes(context, { device, rows, from, onto }));
   const rows = [
     ["10.9.0.0 255.255.0.0", "172.19.20.7"],
@@ -134,6 +134,10 @@ describe("a device's routes", () => {
     expect(routesOf(donePlan(afterEdit(two, (context) => removeRoutes(context, device, [0]))))).toEqual([
       "::/0 fe80::1",
     ]);
+    const spare = donePlan(paste(two, [["10.9.0.0/16", "172.19.20.8", "20"]], "prefix"));
+    expect(
+      must(spare.device.get(device), "it").routes.map((route) => routeCellText(route, "metric")),
+    ).toEqual(["1", "1", "20"]);
     const begun = donePlan(paste(home, [["10.9.0.0/16"]], "prefix"));
     expect(routesOf(begun)).toEqual(["10.9.0.0/16 10.9.0.0"]);
   });
@@ -143,7 +147,9 @@ describe("a device's routes", () => {
     [[["10.9.0.0/16", "nowhere"]], "prefix", [], /"nowhere" is no address of a next hop/],
     [[["10.9.0.0/16", "fe80::1"]], "prefix", [], /of one family/],
     [[["172.19.20.7"]], "via", [], /Begin a new route with the subnet/],
-    [[["10.9.0.0/16", "172.19.20.8"]], "prefix", [], /There is a route for 10\.9\.0\.0\/16 already/],
+    [[["10.9.0.0/16", "172.19.20.7"]], "prefix", [], /a route for 10\.9\.0\.0\/16 by 172\.19\.20\.7 already/],
+    [[["10.9.0.0/16", "172.19.20.8", "fast"]], "prefix", [], /"fast" is no metric/],
+    [[["65536"]], "metric", [0], /"65536" is no metric/],
     [[["10.7.0.0/16"], ["x"]], "prefix", [], /^Row 2: "x" is no subnet/],
   ] as const)("%j is refused and changes nothing", (rows, from, onto, why) => {
     expect(

@@ -64,7 +64,7 @@ export function RouteTable({
         actions={actions}
         scroller={scroller}
         selected={null}
-        newRow={{ prefix: "New route, like 10.24.96.0/20", via: "next hop" }}
+        newRow={{ prefix: "New route, like 10.24.96.0/20", via: "next hop", metric: "1" }}
       />
     </section>
   );
