@@ -113,10 +113,55 @@ function takenOfRouter(sides: readonly Side[], own: readonly Span[], family: Fam
   return all.length === 0 ? undefined : all;
 }
 
+/** A rule that takes in packets of a block, and which of its senders and receivers; null for all of them. */
 interface Met {
   readonly rule: number;
   readonly source: Taken;
   readonly target: Taken;
+}
+
+/** What rules meet, by the numbers of the networks from and to which it goes. */
+class MetByPair {
+  readonly #met: Met[][] = [];
+  readonly #width: number;
+  /** Most rules take networks in whole: one value says it for all pairs of a rule. */
+  #whole: Met = { rule: -1, source: null, target: null };
+
+  constructor(width: number) {
+    this.#width = width;
+  }
+
+  put(from: number, to: number, met: Met): void {
+    const { rule, source, target } = met;
+    let own = met;
+    if (source === null && target === null) {
+      if (this.#whole.rule !== rule) this.#whole = met;
+      own = this.#whole;
+    }
+    const at = from * this.#width + to;
+    const known = this.#met[at];
+    if (known === undefined) this.#met[at] = [own];
+    else known.push(own);
+  }
+
+  of(from: number, to: number): readonly Met[] {
+    return this.#met[from * this.#width + to] ?? [];
+  }
+}
+
+/** The classes of networks that each of a block's rules takes in whole: one class, made once for each count. */
+class WholeClasses {
+  readonly #known = new Map<readonly Span[], Map<number, readonly ValueClass[]>>();
+
+  of(spans: readonly Span[], count: number): readonly ValueClass[] {
+    const byCount = this.#known.get(spans) ?? new Map<number, readonly ValueClass[]>();
+    this.#known.set(spans, byCount);
+    const known = byCount.get(count);
+    if (known !== undefined) return known;
+    const made = classesOf(spans, new Array<Taken>(count).fill(null));
+    byCount.set(count, made);
+    return made;
+  }
 }
 
 /** Whether what goes from one to the other never meets the router. */
@@ -128,8 +173,9 @@ const isOneLeg = ({ legs }: Universe, from: string, to: string): boolean =>
  * two zones, share them.
  */
 function servedBy(services: readonly Span[], taken: readonly Taken[]) {
-  const known = new Map<string, Pick<Block, "services" | "words" | "bits">>();
-  return (numbers: readonly number[]): Pick<Block, "services" | "words" | "bits"> => {
+  type Served = Pick<Block, "rules" | "services" | "words" | "bits">;
+  const known = new Map<string, Served>();
+  return (numbers: readonly number[]): Served => {
     const key = numbers.join();
     const before = known.get(key);
     if (before !== undefined) return before;
@@ -137,60 +183,88 @@ function servedBy(services: readonly Span[], taken: readonly Taken[]) {
       services,
       numbers.map((rule) => taken[rule] ?? null),
     );
-    const made = { services: classes, ...classesByRule(classes, numbers.length) };
+    const made = { rules: numbers, services: classes, ...classesByRule(classes, numbers.length) };
     known.set(key, made);
     return made;
   };
 }
 
-/** The blocks of one family; those that no rule meets are among them. */
-function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: Family): Block[] {
-  const isOurs = (value: number | bigint) => (typeof value === "number") === (family === 4);
-  const book = new AddressBook(
-    [...universe.stations].map(([network, spans]) => [network, spans.filter(({ first }) => isOurs(first))]),
-  );
-  const own = merged(
-    universe.router.filter(isOurs).map((address): Span => ({ first: address, last: address })),
-  );
-  const met = new Map<string, Met[]>();
+/** Which rules meet what goes from each network to each other one, or to the router, by their numbers. */
+function rulesMet(
+  universe: Universe,
+  rules: readonly ListRule[],
+  { family, book, own, names }: FamilyOf,
+): MetByPair {
+  const met = new MetByPair(names.length);
+  const numberOf = new Map(names.map((name, at) => [name, at]));
+  const numbered = (taken: ReadonlyMap<string, Taken>) =>
+    [...taken].map(([name, spans]) => ({ name, number: numberOf.get(name) ?? -1, spans }));
   rules.forEach((rule, at) => {
-    const sources = takenBy(rule.from, book, family);
     const targets = takenBy(rule.to, book, family);
     const router = takenOfRouter(rule.to, own, family);
     if (router !== undefined && own.length > 0) targets.set("router", router);
-    for (const [from, source] of sources)
-      for (const [to, target] of targets)
-        if (!isOneLeg(universe, from, to)) putInto(met, `${from}>${to}`, { rule: at, source, target });
+    const to = numbered(targets);
+    for (const source of numbered(takenBy(rule.from, book, family)))
+      for (const target of to)
+        if (!isOneLeg(universe, source.name, target.name))
+          met.put(source.number, target.number, { rule: at, source: source.spans, target: target.spans });
   });
+  return met;
+}
+
+/** One family's addresses: whose they are, the router's own, and the networks with the router behind them. */
+interface FamilyOf {
+  readonly family: Family;
+  readonly book: AddressBook;
+  readonly own: readonly Span[];
+  readonly names: readonly string[];
+}
+
+function familyOf({ stations, router }: Universe, family: Family): FamilyOf {
+  const isOurs = (value: number | bigint) => (typeof value === "number") === (family === 4);
+  const book = new AddressBook(
+    [...stations].map(([network, spans]) => [network, spans.filter(({ first }) => isOurs(first))]),
+  );
+  const own = merged(router.filter(isOurs).map((address): Span => ({ first: address, last: address })));
+  return { family, book, own, names: [...book.byNetwork.keys(), ...(own.length > 0 ? ["router"] : [])] };
+}
+
+/** The blocks of one family; those that no rule meets are among them. */
+function blocksOfFamily(universe: Universe, rules: readonly ListRule[], family: Family): Block[] {
+  const ours = familyOf(universe, family);
   const services = universe.services[family];
   const taken = rules.map((rule): Taken => {
     const spans = common(services, rule.services);
     return sameSpans(spans, services) ? null : spans;
   });
+  const met = rulesMet(universe, rules, ours);
   const served = servedBy(services, taken);
+  const whole = new WholeClasses();
+  const cut = (spans: readonly Span[], here: readonly Met[], by: "source" | "target") =>
+    here.every((one) => one[by] === null)
+      ? whole.of(spans, here.length)
+      : classesOf(
+          spans,
+          here.map((one) => one[by]),
+        );
   const blocks: Block[] = [];
-  for (const [from, sources] of book.byNetwork)
-    for (const to of [...book.byNetwork.keys(), ...(own.length > 0 ? ["router"] : [])]) {
-      if (isOneLeg(universe, from, to)) continue;
-      const here = (met.get(`${from}>${to}`) ?? []).filter(({ rule }) => taken[rule]?.length !== 0);
-      const targets = to === "router" ? own : (book.byNetwork.get(to) ?? []);
-      const numbers = here.map(({ rule }) => rule);
+  ours.names.forEach((from, fromNumber) => {
+    const sources = ours.book.byNetwork.get(from);
+    if (sources === undefined) return;
+    ours.names.forEach((to, toNumber) => {
+      if (isOneLeg(universe, from, to)) return;
+      const here = met.of(fromNumber, toNumber).filter(({ rule }) => taken[rule]?.length !== 0);
+      const targets = to === "router" ? ours.own : (ours.book.byNetwork.get(to) ?? []);
       blocks.push({
         family,
         from,
         to,
-        rules: numbers,
-        sources: classesOf(
-          sources,
-          here.map(({ source }) => source),
-        ),
-        targets: classesOf(
-          targets,
-          here.map(({ target }) => target),
-        ),
-        ...served(numbers),
+        sources: cut(sources, here, "source"),
+        targets: cut(targets, here, "target"),
+        ...served(here.map(({ rule }) => rule)),
       });
-    }
+    });
+  });
   return blocks;
 }
 

@@ -1,10 +1,10 @@
-import type { FilterAction } from "../policy";
+import type { FilterAction, Network } from "../policy";
 import { blocksOf, type Block } from "./blocks";
 import { ACTIONS, FateBoard } from "./fates";
 import type { ValueClass } from "./classes";
-import { eachCell, defaultIn } from "./space";
+import { type Cell, eachCell, defaultIn } from "./space";
 import { sizeOf } from "./spans";
-import type { RuleList, Universe } from "./universe";
+import { packetsIn, type RuleList, type Universe } from "./universe";
 import { candidateOf, packetOf, smaller, type Candidate, type WitnessPacket } from "./witness";
 
 /** How two lists differ. */
@@ -21,7 +21,7 @@ export interface Comparison {
   readonly fate: Difference;
   /** Only whether it is accepted. */
   readonly permit: Difference;
-  /** The same for each pair of networks ("from>to") between which a packet is accepted by one list only. */
+  /** The same for each pair ("from>to") between which a packet is accepted by one list only. */
   readonly byPair: ReadonlyMap<string, Difference>;
 }
 
@@ -36,9 +36,9 @@ class Tally {
   smallest: Candidate | null = null;
   private fates: readonly [FilterAction, FilterAction] = ["drop", "drop"];
 
-  add(size: bigint, candidate: Candidate, fates: readonly [FilterAction, FilterAction]): void {
-    this.packets += size;
-    const next = smaller(candidate, this.smallest);
+  add(pairs: bigint, block: Block, cell: Cell, { count, first, fates }: DifferingServices): void {
+    this.packets += pairs * count;
+    const next = smaller(candidateOf(block, cell, first), this.smallest);
     if (next === this.smallest) return;
     this.smallest = next;
     this.fates = fates;
@@ -53,51 +53,117 @@ class Tally {
   }
 }
 
-/** Lays two lists side by side, over every packet of the universe. */
-export function compareLists(universe: Universe, a: RuleList, b: RuleList): Comparison {
-  const both = [...a.rules, ...b.rules];
+/** How two lists differ in the services of a cell: how many, the smallest, and what either does with that. */
+interface DifferingServices {
+  readonly count: bigint;
+  readonly first: number;
+  readonly fates: readonly [FilterAction, FilterAction];
+}
+/** Of all services that differ, and of those that one list only accepts; null for none. */
+type Differing = { readonly fate: DifferingServices; readonly permit: DifferingServices | null } | null;
+
+/**
+ * Lays two lists side by side, over every packet of the universe. `nameOf` says by what names the pairs of
+ * networks are told.
+ */
+export function compareLists(
+  universe: Universe,
+  a: RuleList,
+  b: RuleList,
+  nameOf: (network: Network) => string = (network) => network,
+): Comparison {
   const [fate, permit] = [new Tally(), new Tally()];
   const byPair = new Map<string, Tally>();
-  let universeSize = 0n;
-  for (const block of blocksOf(universe, both)) {
-    const sizes = block.services.map(({ spans }) => sizeOf(spans));
-    const all = sizes.reduce((sum, size) => sum + size, 0n);
-    const boards = boardsOf(block, a, b);
-    const addresses = (classes: readonly ValueClass[]) => sizeOf(classes.flatMap(({ spans }) => spans));
-    universeSize += addresses(block.sources) * addresses(block.targets) * all;
+  const differingIn = differences(a, b);
+  const sizes = new ClassSizes();
+  const tallyOf = ({ from, to }: Block): Tally => {
+    const pair = `${nameOf(from)}>${nameOf(to)}`;
+    const tally = byPair.get(pair) ?? new Tally();
+    byPair.set(pair, tally);
+    return tally;
+  };
+  for (const block of blocksOf(universe, [...a.rules, ...b.rules])) {
+    const differing = differingIn(block);
     eachCell(block, (cell) => {
-      const [left, right] = boards(cell);
-      if (left.equals(right)) return;
-      const pairs = sizeOf(cell.source.spans) * sizeOf(cell.target.spans);
-      sizes.forEach((size, at) => {
-        const fates = [actionAt(left, at), actionAt(right, at)] as const;
-        if (fates[0] === fates[1]) return;
-        const candidate = candidateOf(block, cell, Number(block.services[at]?.spans[0]?.first ?? 0));
-        fate.add(pairs * size, candidate, fates);
-        if (!fates.includes("accept")) return;
-        permit.add(pairs * size, candidate, fates);
-        const pair = `${block.from}>${block.to}`;
-        const tally = byPair.get(pair) ?? new Tally();
-        byPair.set(pair, tally);
-        tally.add(pairs * size, candidate, fates);
-      });
+      const found = differing(cell);
+      if (found === null) return;
+      const pairs = sizes.of(cell.source) * sizes.of(cell.target);
+      fate.add(pairs, block, cell, found.fate);
+      if (found.permit === null) return;
+      permit.add(pairs, block, cell, found.permit);
+      tallyOf(block).add(pairs, block, cell, found.permit);
     });
   }
   return {
-    universeSize,
+    universeSize: packetsIn(universe),
     fate: fate.difference,
     permit: permit.difference,
     byPair: new Map([...byPair].map(([pair, tally]) => [pair, tally.difference])),
   };
 }
 
-type Boards = (cell: Parameters<Parameters<typeof eachCell>[1]>[0]) => readonly [FateBoard, FateBoard];
+/** How many values there are in a class, counted once: networks that rules take in whole share theirs. */
+class ClassSizes {
+  readonly #known = new Map<ValueClass, bigint>();
+
+  of(values: ValueClass): bigint {
+    const known = this.#known.get(values);
+    if (known !== undefined) return known;
+    const size = sizeOf(values.spans);
+    this.#known.set(values, size);
+    return size;
+  }
+}
+
+/**
+ * Where the two lists differ in a cell of a block that was cut by the rules of both. Blocks that the same rules
+ * meet share their service classes, and a cell that all of them meet comes to the same in each of them.
+ */
+function differences(a: RuleList, b: RuleList) {
+  const known = new Map<Int32Array, { readonly boards: Boards; readonly whole: Map<string, Differing> }>();
+  return (block: Block): ((cell: Cell) => Differing) => {
+    const shared = known.get(block.bits) ?? { boards: boardsOf(block, a, b), whole: new Map() };
+    known.set(block.bits, shared);
+    const towards = block.to === "router" ? "router" : "";
+    return (cell) => {
+      const isWhole = cell.count === block.rules.length;
+      const before = isWhole ? shared.whole.get(towards) : undefined;
+      if (before !== undefined) return before;
+      const found = differingOf(block, shared.boards(block, cell));
+      if (isWhole) shared.whole.set(towards, found);
+      return found;
+    };
+  };
+}
+
+function differingOf(block: Block, [left, right]: readonly [FateBoard, FateBoard]): Differing {
+  if (left.equals(right)) return null;
+  const all = block.services.flatMap(({ spans }, at): DifferingServices[] => {
+    const fates = [actionAt(left, at), actionAt(right, at)] as const;
+    return fates[0] === fates[1]
+      ? []
+      : [{ count: sizeOf(spans), first: Number(spans[0]?.first ?? 0), fates }];
+  });
+  const fate = together(all);
+  const permit = together(all.filter(({ fates }) => fates.includes("accept")));
+  return fate === null ? null : { fate, permit };
+}
+
+/** Several services as one: how many, and the smallest of them. */
+function together(all: readonly DifferingServices[]): DifferingServices | null {
+  const [first, ...others] = all;
+  if (first === undefined) return null;
+  const smallest = others.reduce((least, one) => (one.first < least.first ? one : least), first);
+  return { ...smallest, count: all.reduce((sum, { count }) => sum + count, 0n) };
+}
+
+type Boards = (block: Block, cell: Cell) => readonly [FateBoard, FateBoard];
 
 /** What each of the two lists does in a cell of a block that was cut by the rules of both. */
-function boardsOf(block: Block, a: RuleList, b: RuleList): Boards {
-  const boards = [new FateBoard(block), new FateBoard(block)] as const;
+function boardsOf(like: Block, a: RuleList, b: RuleList): Boards {
+  const boards = [new FateBoard(like), new FateBoard(like)] as const;
   const border = a.rules.length;
-  return ({ places, count }) => {
+  return (block, { places, count }) => {
     boards[0].reset(defaultIn(a, block));
     boards[1].reset(defaultIn(b, block));
     for (let at = count - 1; at >= 0; at -= 1) {

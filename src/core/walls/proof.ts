@@ -30,17 +30,11 @@ export const endOfPair = (end: End): WallEnd =>
 export function proveList(index: PlanIndex, intent: IntentAt, list: RuleList): Proof {
   const { universe, wishes } = intent;
   const intended = closedList(wishes.map((wish) => ({ ...wish, action: "accept" as const })));
-  const { byPair } = compareLists(universe, intended, list);
   const zoneOf = (network: string): string => {
     const segment = index.plan.segment.get(network);
     return segment === undefined ? network : networkOfSegment(segment);
   };
-  const differing = new Map<string, Difference>();
-  for (const [pair, difference] of byPair) {
-    const [from = "", to = ""] = pair.split(">").map(zoneOf);
-    const key = `${from}>${to}`;
-    if (!differing.has(key)) differing.set(key, difference);
-  }
+  const { byPair } = compareLists(universe, intended, list, zoneOf);
   const present = presentPairs(intent, zoneOf);
   const key = (end: End): string => {
     if (typeof end !== "string") return end.id;
@@ -50,7 +44,7 @@ export function proveList(index: PlanIndex, intent: IntentAt, list: RuleList): P
   const pairs = (["internet", ...zones] as const).flatMap((from) =>
     (["internet", ...zones, "gateway"] as const).flatMap((to): ProvenPair[] => {
       const pair = `${key(from)}>${key(to)}`;
-      return present.has(pair) ? [{ from, to, difference: differing.get(pair) ?? null }] : [];
+      return present.has(pair) ? [{ from, to, difference: byPair.get(pair) ?? null }] : [];
     }),
   );
   return { pairs, packets: intent.packets };
