@@ -6,6 +6,7 @@ import { bramblewick } from "../demo/bramblewick";
 import { fennelStreet } from "../demo/fennel-street";
 import { lockkeepersHouse } from "../demo/lockkeepers-house";
 import { deviceData, yangData, yangText } from "@/core/device-sheet";
+import { accessListText } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { PlanIndex } from "@/core/plan";
 
@@ -20,15 +21,11 @@ const folder = mkdtempSync(join(tmpdir(), "yang-"));
 afterAll(() => rmSync(folder, { recursive: true }));
 
 /** What the validator says against the text; empty when it holds. */
-function faults(text: string): string {
+function faults(text: string, modules = [...MODULES, "tests/yang/ieee802-dot1q-bridge.yang"]): string {
   const file = join(folder, "data.json");
   writeFileSync(file, text);
   try {
-    execFileSync(
-      "yanglint",
-      [...PATHS, "-t", "config", ...MODULES, "tests/yang/ieee802-dot1q-bridge.yang", file],
-      { stdio: "pipe" },
-    );
+    execFileSync("yanglint", [...PATHS, "-t", "config", ...modules, file], { stdio: "pipe" });
     return "";
   } catch (error) {
     return (error as { stderr: Buffer }).stderr.toString() || "failed without a word";
@@ -131,3 +128,27 @@ test("membership in the data is what the ports carry", () => {
     });
   }
 });
+
+const LISTS = ["tests/yang/ietf-access-control-list.yang"];
+const listsOf = (index: PlanIndex): string => {
+  const written = accessListText(index);
+  return must("text" in written ? written.text : null, "they can be written");
+};
+
+test.each(indexes.map((index) => ({ name: index.plan.site.name, index })))(
+  "the access lists of $name are valid (RFC 8519), and a port, a subnet or an action that is none is not",
+  ({ index }) => {
+    const text = listsOf(index);
+    expect(faults(text, LISTS)).toBe("");
+    for (const [was, is] of [
+      [/"port": \d+/, '"port": 65536'],
+      [/"source-ipv4-network": "[^"]*"/, '"source-ipv4-network": "10.0.0.0/33"'],
+      [/list:accept"/, 'list:allow"'],
+      [/"operator": "eq"/, '"operator": "is"'],
+    ] as const) {
+      const spoilt = text.replace(was, is);
+      expect(spoilt).not.toBe(text);
+      expect(faults(spoilt, LISTS)).not.toBe("");
+    }
+  },
+);

@@ -41,7 +41,7 @@ test("a list is read, its anomalies cleaned and its holes closed until the proof
   await openView(page, "Walls");
   await expect(page.getByText("Walls not proven: 2 pairs")).toBeVisible();
   await page.getByRole("button", { name: "Read a rule list" }).click();
-  await page.getByLabel(/or paste the rows here/).fill(LIST);
+  await page.getByLabel(/or paste here/).fill(LIST);
   await expect(
     page.getByText(/^Line 13, from: There is no zone, segment or device called "Server room"/),
   ).toBeVisible();

@@ -480,6 +480,7 @@ const EXAMPLES: Examples = {
     rules: [{ ...BLANK_RULE, to: [{ at: "internet" }], note: "everybody out" }],
   }),
   adoptRules: (at) => ({ device: at.named("device", "Gateway") }),
+  bringRules: (at) => ({ device: at.named("device", "Gateway") }),
   filterBy: (at) => ({
     device: at.named("device", "Gateway"),
     fields: { list: "found", inputDefault: "reject" },

@@ -153,6 +153,7 @@ export {
 export {
   addRule,
   adoptRules,
+  bringRules,
   filterBy,
   clearRules,
   moveRule,

@@ -2,6 +2,7 @@ import { nameOf, type Device } from "../plan";
 import {
   addRule as addRuleIn,
   adoptPlanned,
+  bringToNeeded,
   moveRule as moveRuleIn,
   pasteRules as pasteRulesInto,
   replaceRules as replaceRulesIn,
@@ -98,6 +99,12 @@ export const replaceRules = command<{ readonly device: string; readonly rules: r
 export const adoptRules = command<{ readonly device: string }>("adopt-rules", {
   says: ({ device }, index) => `The rules that its walls need stand on ${nameOf(index, "device", device)}`,
   run: (context, { device }) => adoptPlanned(context, device),
+});
+
+export const bringRules = command<{ readonly device: string }>("bring-rules", {
+  says: ({ device }, index) =>
+    `The list on ${nameOf(index, "device", device)} is brought to what its walls need`,
+  run: (context, { device }) => bringToNeeded(context, device),
 });
 
 export const filterBy = command<{ readonly device: string; readonly fields: Partial<Device["filter"]> }>(

@@ -193,7 +193,8 @@ export { addSsid, BAND_WORDS, editSsid, removeSsid, setNameSchool } from "./wire
 export { type Paste, pasteHosts, pasteSegments } from "./register/table-paste";
 export { sizeLeases } from "./addressing/size-leases";
 export { adoptPlanned } from "./rules/adopt-list";
-export { mendPair } from "./rules/mend-pair";
+export { bringToNeeded, type NeededStep, wayToNeeded } from "./rules/to-needed";
+export { mendPair, ruleServices } from "./rules/mend-pair";
 export { pasteRules, RULE_COLUMNS, ruleCellText, type RuleColumn, writeRuleCell } from "./rules/rule-cell";
 export {
   addRule,

@@ -10,3 +10,4 @@ export { merged, sameSpans, type Span, without } from "./spans";
 export { type ListSpace, listSpace } from "./space";
 export { type ListRule, packetsIn, type RuleList, ruleListOf, type Universe } from "./universe";
 export { type WitnessPacket } from "./witness";
+export { editScript, type EditStep, longestCommon } from "./edit-script";

@@ -34,7 +34,7 @@ function sidesOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Si
 }
 
 /** The rules that a device's walls need, as rules that stand on it. */
-function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields[] {
+export function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields[] {
   return planned.rules.map((rule) => ({
     ...BLANK_RULE,
     from: sidesOf(index, planned, rule.from),
@@ -46,12 +46,15 @@ function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields[] {
   }));
 }
 
+/** What the list that the walls need is read with: what no rule takes is dropped, and answers pass first. */
+export const FILTER_OF_NEEDED = { forwardDefault: "drop", inputDefault: "drop", established: true } as const;
+
 /** Notes that the rules its walls need stand on the device now, in place of those that stood there. */
 export function adoptPlanned(context: EditContext, device: string): Refusal {
   const planned = context.index.derived(PLANNED_LISTS).get(device);
   if (planned === undefined) return "That device filters nothing: it is no gateway and no firewall.";
   return (
     replaceRules(context, { device, rules: adoptedRules(context.index, planned) }) ??
-    setFilter(context, device, { forwardDefault: "drop", inputDefault: "drop", established: true })
+    setFilter(context, device, FILTER_OF_NEEDED)
   );
 }

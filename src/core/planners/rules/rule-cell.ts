@@ -47,7 +47,7 @@ export function readRuleCell(index: PlanIndex, column: RuleColumn, text: string)
 }
 
 /** What a cell says, as `readRuleCell` reads it. */
-export function ruleCellText(index: PlanIndex, rule: Rule, column: RuleColumn): string {
+export function ruleCellText(index: PlanIndex, rule: Pick<Rule, RuleColumn>, column: RuleColumn): string {
   switch (column) {
     case "from":
       return sidesText(index, rule.from);

@@ -6,11 +6,14 @@ import { BLANK_RULE, MOST_RULES, PlanIndex, type Plan, type RuleSide, type Servi
 import { SERVICES } from "../../policy";
 import { afterEdit, donePlan } from "../../testing/after-edit";
 import { testId } from "../../testing/build-plan";
+import { STANDING_PROOFS } from "../../walls";
 import { removeSegment } from "../site/remove";
 import { RULE_COLUMNS, readRuleCell, ruleCellText } from "./rule-cell";
-import { addRule, moveRule, putOnTop, readRuleTable, replaceRules } from "./rule-list";
+import { adoptPlanned } from "./adopt-list";
+import { addRule, moveRule, putOnTop, readRuleTable, replaceRules, setFilter } from "./rule-list";
 import { readServices, servicesText } from "./service-list-text";
 import { readSides, sidesText } from "./side-text";
+import { bringToNeeded, wayToNeeded } from "./to-needed";
 
 const office = fennelStreet();
 const index = PlanIndex.of(office);
@@ -281,4 +284,78 @@ test("a segment that goes takes the rules along that named nothing else; what na
     ["both", 1, 0],
     ["any", 0, 0],
   ]);
+});
+
+describe("from the list that stands to the one that the walls need", () => {
+  const wayOf = (plan: Plan) => {
+    const now = PlanIndex.of(plan);
+    return must(wayToNeeded(now, must(now.plan.device.get(device), "it")), "a way");
+  };
+  const differing = (plan: Plan) =>
+    must(PlanIndex.of(plan).derived(STANDING_PROOFS).get(device), "a proof").pairs.filter(
+      ({ difference }) => difference !== null,
+    );
+
+  test("its steps, done in their order, leave nothing to do and a list that is proven; what is off stays off", () => {
+    const off = must(PlanIndex.of(office).rulesOf(device)[3], "a rule").id;
+    const plan = donePlan(
+      afterEdit(office, ({ edits }) => void edits.patch("rule", off, { enabled: false })),
+    );
+    const way = wayOf(plan);
+    expect(way.steps.length).toBeGreaterThan(5);
+    const done = donePlan(afterEdit(plan, (context) => bringToNeeded(context, device)));
+    expect(differing(plan)).not.toEqual([]);
+    expect(differing(done)).toEqual([]);
+    expect(wayOf(done)).toMatchObject({ steps: [], setsDefaults: false });
+    expect(done.rule.get(off)?.enabled).toBe(false);
+    const inserted = way.steps.filter(({ step }) => step.do === "insert").length;
+    const deleted = way.steps.filter(({ step }) => step.do === "delete").length;
+    expect(done.rule.size).toBe(plan.rule.size + inserted - deleted);
+  });
+
+  test("a rule out of its place is moved and keeps its note; other words for the same are no difference", () => {
+    const needed = donePlan(afterEdit(office, (context) => adoptPlanned(context, device)));
+    const [first, second] = PlanIndex.of(needed).rulesOf(device);
+    const moved = donePlan(
+      afterEdit(needed, (context) => {
+        context.edits.patch("rule", must(first, "one").id, { note: "mind this one" });
+        return moveRule(context, { rule: must(first, "one").id, to: 5 });
+      }),
+    );
+    expect(wayOf(moved).steps.map(({ step, rule }) => [step, rule.note])).toEqual([
+      [{ do: "move", at: 5, to: 1 }, "mind this one"],
+    ]);
+    const back = donePlan(afterEdit(moved, (context) => bringToNeeded(context, device)));
+    expect(PlanIndex.of(back).rulesOf(device)[0]).toMatchObject({ id: first?.id, note: "mind this one" });
+    const words = donePlan(
+      afterEdit(needed, ({ edits }) => {
+        const rule = must(second, "another");
+        edits.patch("rule", rule.id, {
+          from: rule.from.flatMap((side) =>
+            side.at === "zone"
+              ? [...office.segment.values()]
+                  .filter(({ zone }) => zone === side.zone)
+                  .map(({ id }) => ({ at: "segment" as const, segment: id }))
+              : [side],
+          ),
+          services: [...rule.services].reverse(),
+        });
+      }),
+    );
+    expect(wayOf(words).steps).toEqual([]);
+  });
+
+  test("what no rule takes counts, too, and a device that filters nothing has no way", () => {
+    const needed = donePlan(afterEdit(office, (context) => adoptPlanned(context, device)));
+    const open = donePlan(
+      afterEdit(needed, (context) => setFilter(context, device, { forwardDefault: "accept" })),
+    );
+    expect(wayOf(open)).toMatchObject({ steps: [], setsDefaults: true });
+    const other = must(
+      [...office.device.values()].find(({ kind }) => kind === "switch"),
+      "a switch",
+    );
+    expect(wayToNeeded(PlanIndex.of(office), other)).toBeNull();
+    expect(afterEdit(office, (context) => bringToNeeded(context, other.id))).toMatch(/filters nothing/);
+  });
 });

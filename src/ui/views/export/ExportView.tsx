@@ -2,7 +2,14 @@
 
 import { useMemo, useState } from "react";
 import { counted } from "@/core/repairs";
-import { hostsFile, reservationTable, writePlanFile, zoneFiles } from "@/core/formats";
+import {
+  accessListText,
+  hostsFile,
+  reservationTable,
+  ruleListsText,
+  writePlanFile,
+  zoneFiles,
+} from "@/core/formats";
 import type { PlanIndex } from "@/core/plan";
 import {
   addressRegisterTable,
@@ -22,8 +29,14 @@ interface File {
   readonly name: string;
   readonly type: string;
   readonly about: string;
-  readonly make: (index: PlanIndex) => string;
+  /** The text of the file, or why there is none. */
+  readonly make: (index: PlanIndex) => string | { readonly refusal: string };
 }
+
+const accessLists = (index: PlanIndex): string | { readonly refusal: string } => {
+  const written = accessListText(index);
+  return "text" in written ? written.text : written;
+};
 
 const FILES: readonly File[] = [
   {
@@ -84,6 +97,22 @@ const FILES: readonly File[] = [
     make: (index) => csv(ruleTable(index)),
   },
   {
+    what: "Rules as JSON",
+    name: "rules.json",
+    type: "application/json",
+    about: "The same lists for a program, in the words of the table. Read again in the same place.",
+    make: (index) => ruleListsText(index),
+  },
+  {
+    what: "Access lists",
+    name: "access-lists.json",
+    type: "application/yang-data+json",
+    about:
+      "The same as YANG data (RFC 8519): subnets for zones, IPv4 and IPv6 apart, what no list may stop " +
+      "(RFC 4890) in front. Answers pass by the device’s own memory; rules with hours are not in it.",
+    make: accessLists,
+  },
+  {
     what: "Ways in",
     name: "ways-in.csv",
     type: CSV_TYPE,
@@ -109,7 +138,15 @@ const FILES: readonly File[] = [
 export function ExportView() {
   const { index, pending } = useHeld();
   const [made, setMade] = useState<string | null>(null);
-  const site = index.plan.site.name;
+  const save = (file: File): string => {
+    const name = fileName(index.plan.site.name, file.name);
+    const text = file.make(index);
+    if (typeof text !== "string") return text.refusal;
+    download(name, file.type, text);
+    const lines = counted(text.trimEnd().split("\n").length, "line", "lines");
+    const unsaved = pending.length > 0 ? "; it holds changes that are not saved yet" : "";
+    return `${name} is written: ${lines}, ${Math.ceil(text.length / 1000)} kB${unsaved}.`;
+  };
   return (
     <main className="sheet">
       <div className="head">
@@ -127,17 +164,7 @@ export function ExportView() {
               <button
                 type="button"
                 className={file.name === "plan.json" ? "button go" : "button"}
-                onClick={() => {
-                  const name = fileName(site, file.name);
-                  const text = file.make(index);
-                  download(name, file.type, text);
-                  setMade(
-                    `${name} is written: ` +
-                      `${counted(text.trimEnd().split("\n").length, "line", "lines")}, ` +
-                      `${Math.ceil(text.length / 1000)} ` +
-                      `kB${pending.length > 0 ? "; it holds changes that are not saved yet" : ""}.`,
-                  );
-                }}
+                onClick={() => setMade(save(file))}
               >
                 Save {file.what.toLowerCase()}
               </button>

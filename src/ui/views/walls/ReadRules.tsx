@@ -3,7 +3,8 @@
 import { replaceRules } from "@/core/commands";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import type { Device } from "@/core/plan";
+import { isRuleData, readRuleData } from "@/core/formats";
+import type { Device, PlanIndex } from "@/core/plan";
 import { readRuleTable, type RulesRead } from "@/core/planners";
 import { counted } from "@/core/repairs";
 import { rowsIn, tooLarge } from "../../kit/table-text";
@@ -11,17 +12,23 @@ import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 const MOST_FAULTS = 50;
 
-/** Reads the list that stands on a device from a table: everything is read before anything is written. */
+/** The rules in a text: a table, or JSON with access lists or with rules; a sentence where there are none. */
+function rulesIn(index: PlanIndex, device: Device, text: string): RulesRead | string {
+  if (isRuleData(text)) return readRuleData(index, device, text);
+  const found = rowsIn(text);
+  return "refusal" in found ? found.refusal : readRuleTable(index, found.rows);
+}
+
+/** Reads the list that stands on a device from a text: everything is read before anything is written. */
 export function ReadRules({ device, close }: { device: Device; close: () => void }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const [rows, setRows] = useState<readonly (readonly string[])[] | null>(null);
+  const [text, setText] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
-  const read = useMemo(() => (rows === null ? null : readRuleTable(index, rows)), [index, rows]);
-  const take = (text: string) => {
-    const found = rowsIn(text);
-    setRefusal("refusal" in found ? found.refusal : null);
-    setRows("refusal" in found ? null : found.rows);
+  const read = useMemo(() => (text === null ? null : rulesIn(index, device, text)), [index, device, text]);
+  const take = (taken: string) => {
+    setRefusal(null);
+    setText(taken);
   };
   const open = async (file: File | undefined) => {
     if (file === undefined) return;
@@ -50,8 +57,8 @@ export function ReadRules({ device, close }: { device: Device; close: () => void
         <span className="flex-1" />
         <input
           type="file"
-          aria-label="CSV file"
-          accept=".csv,.txt,text/csv,text/plain"
+          aria-label="File with rules"
+          accept=".csv,.txt,.json,text/csv,text/plain,application/json"
           className="field h-8 w-60 py-1"
           onChange={(event) => {
             void open(event.target.files?.[0]);
@@ -74,7 +81,7 @@ export function ReadRules({ device, close }: { device: Device; close: () => void
           read={read}
           had={index.rulesOf(device.id).length}
           write={write}
-          again={() => setRows(null)}
+          again={() => setText(null)}
         />
       )}
     </section>
@@ -85,8 +92,9 @@ function PasteRules({ take }: { take: (text: string) => void }) {
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-2 p-4">
       <label className="text-13 text-ink2" htmlFor="pasted-rules">
-        or paste the rows here: from, to, services, action, note. Ends are names of this plan, addresses,
-        subnets, Internet, Gateway or any; nothing is written before you say so
+        or paste here: rows of from, to, services, action, note, whose ends are names of this plan, addresses,
+        subnets, Internet, Gateway or any; or JSON, as rules or as access lists (RFC 8519). Nothing is written
+        before you say so
       </label>
       <textarea
         id="pasted-rules"
@@ -126,7 +134,7 @@ function WhatWasRead({
         </b>
         <span className="flex-1" />
         <button type="button" className="button" onClick={again}>
-          Another table
+          Another text
         </button>
         <button type="button" className="button go" disabled={rules.length === 0} onClick={write}>
           {had === 0 ? "Write them" : `Put them in place of ${counted(had, "rule", "rules")}`}

@@ -8,12 +8,13 @@ import type { Device } from "@/core/plan";
 import { Segmented } from "../../kit/Segmented";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { DifferenceTable } from "./DifferenceTable";
 import { PlannedTable } from "./PlannedTable";
 import { ProofStrip } from "./ProofStrip";
 import { StandingTable } from "./StandingTable";
 import { useLists } from "./use-lists";
 
-type Shown = "planned" | "standing";
+type Shown = "planned" | "standing" | "difference";
 
 interface Props {
   readonly device: Device;
@@ -65,6 +66,7 @@ export function RulesPanel({ device, devices, choose, scroller }: Props) {
           choices={[
             ["planned", "What the walls need"],
             ["standing", `What stands on it, ${standing}`],
+            ...(standing > 0 ? ([["difference", "The way from one to the other"]] as const) : []),
           ]}
           onChoose={setShown}
         />
@@ -72,22 +74,33 @@ export function RulesPanel({ device, devices, choose, scroller }: Props) {
           <button type="button" className="button" onClick={adopt}>
             Note as entered
           </button>
-        ) : (
-          <FilterBy device={device} />
-        )}
+        ) : null}
+        {shown === "standing" ? <FilterBy device={device} /> : null}
       </div>
       {lists === null ? (
         <p role="status" className="px-4 pb-3 text-13 text-ink2">
           Working out the rules of {counted(index.plan.segment.size, "segment", "segments")} …
         </p>
       ) : null}
-      {shown === "planned" && lists !== null ? <PlannedTable planned={lists.planned} /> : null}
-      {shown === "standing" ? (
-        <StandingTable device={device} standing={lists?.standing ?? null} scroller={scroller} />
-      ) : null}
+      <ShownRules shown={shown} device={device} lists={lists} scroller={scroller} />
       {lists === null ? null : <ProofOf shown={shown} lists={lists} />}
     </section>
   );
+}
+
+function ShownRules({
+  shown,
+  device,
+  lists,
+  scroller,
+}: Pick<Props, "device" | "scroller"> & {
+  readonly shown: Shown;
+  readonly lists: ReturnType<typeof useLists>;
+}) {
+  if (shown === "standing")
+    return <StandingTable device={device} standing={lists?.standing ?? null} scroller={scroller} />;
+  if (lists === null) return null;
+  return shown === "planned" ? <PlannedTable planned={lists.planned} /> : <DifferenceTable device={device} />;
 }
 
 function ProofOf({ shown, lists }: { shown: Shown; lists: NonNullable<ReturnType<typeof useLists>> }) {

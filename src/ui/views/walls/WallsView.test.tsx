@@ -126,7 +126,7 @@ test("a rule is moved, switched off and removed in the margin; its number and wh
 test("a list is read: bad lines are told by number, the good ones replace what stood there, undo brings it back", async () => {
   await userEvent.click(screen.getByRole("button", { name: "Read a rule list" }));
   const paste = (text: string) =>
-    fireEvent.paste(screen.getByLabelText(/or paste the rows here/), {
+    fireEvent.paste(screen.getByLabelText(/or paste here/), {
       clipboardData: { getData: () => text },
     });
   paste("  \n");
@@ -139,6 +139,25 @@ test("a list is read: bad lines are told by number, the good ones replace what s
   ).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "Put them in place of 18 rules" }));
   expect(rules()).toHaveLength(1);
+  await act(() => scene.store.getState().undo());
+  expect(rules()).toHaveLength(18);
+  await userEvent.click(screen.getByRole("button", { name: "Read a rule list" }));
+  paste('{"ietf-access-control-list:acls":{"speed":1}}');
+  expect(screen.getByRole("alert").textContent).toMatch(/speed is not known here. Nothing was taken over/);
+  paste('[{"from":"Staff","to":"Servers","services":"https"}]');
+  expect(screen.getByText("1 rule read")).toBeTruthy();
+});
+
+test("the way from what stands to what is needed, step by step; noted as done, nothing is left to do", async () => {
+  await userEvent.click(screen.getByRole("radio", { name: "The way from one to the other" }));
+  const steps = within(screen.getByRole("table", { name: "Steps on Gateway" }))
+    .getAllByRole("row")
+    .slice(1);
+  expect(steps.some((row) => /delete rule \d+/.test(row.textContent ?? ""))).toBe(true);
+  expect(steps.some((row) => /insert as rule \d+/.test(row.textContent ?? ""))).toBe(true);
+  await userEvent.click(screen.getByRole("button", { name: "Note all as done" }));
+  expect(screen.getByText(/is the one that its walls need, rule by rule/)).toBeTruthy();
+  expect(scene.written.at(-1)?.refusal).toBeNull();
   await act(() => scene.store.getState().undo());
   expect(rules()).toHaveLength(18);
 });

@@ -1,0 +1,191 @@
+import { bramblewick } from "../../../../demo/bramblewick";
+import { fennelStreet } from "../../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
+import { asPrefix6, parseIpv6, parsePrefix } from "../../address";
+import { must } from "../../kernel";
+import { PlanIndex, type Device, type Plan } from "../../plan";
+import { adoptPlanned, replaceRules, type RulesRead } from "../../planners";
+import { compareLists } from "../../rules";
+import { afterEdit, donePlan } from "../../testing/after-edit";
+import { filteringDevices, STANDING_LISTS, STANDING_PROOFS } from "../../walls";
+import { accessListText, readRuleData, ruleListsText } from ".";
+
+const indexOf = (plan: Plan) => PlanIndex.of(plan);
+const gatewayOf = (plan: Plan): Device => must(filteringDevices(indexOf(plan))[0], "a gateway");
+const textOf = (plan: Plan): string => {
+  const written = accessListText(indexOf(plan));
+  return must("text" in written ? written.text : null, "it can be written");
+};
+const readFrom = (plan: Plan, text: string): RulesRead => {
+  const read = readRuleData(indexOf(plan), gatewayOf(plan), text);
+  return must(typeof read === "string" ? null : read, String(read));
+};
+const standing = (plan: Plan, rules: RulesRead["rules"]): Plan =>
+  donePlan(afterEdit(plan, (context) => replaceRules(context, { device: gatewayOf(plan).id, rules })));
+const bare = (plan: Plan): Plan => standing(plan, []);
+
+/** The house with IPv6 at home and for the cameras. */
+const withIpv6 = (): Plan =>
+  donePlan(
+    afterEdit(lockkeepersHouse(), ({ edits }) => {
+      for (const [at, name] of ["Household", "Gadgets"].entries()) {
+        const segment = must(
+          edits.all("segment").find((one) => one.name === name),
+          name,
+        );
+        const prefix = must(asPrefix6(parsePrefix(`fd00:19:${at}::/64`)), "a prefix");
+        edits.patch("segment", segment.id, { prefixes6: [prefix] });
+        edits.patch("interface", segment.gatewayInterface ?? "", {
+          addresses6: [must(parseIpv6(`fd00:19:${at}::1`), "an address")],
+        });
+      }
+      return null;
+    }),
+  );
+
+const SITES = {
+  house: lockkeepersHouse,
+  practice: fennelStreet,
+  works: bramblewick,
+  "house with IPv6": withIpv6,
+};
+
+test.each(Object.entries(SITES))(
+  "%s: the list that the walls need, written as access lists and read again, does what is intended for every packet",
+  (_, make) => {
+    const plan = bare(make());
+    const { rules, faults } = readFrom(plan, textOf(plan));
+    expect(faults).toEqual([]);
+    const after = indexOf(standing(plan, rules));
+    const proof = must([...after.derived(STANDING_PROOFS).values()][0], "a proof");
+    expect(proof.pairs.filter(({ difference }) => difference !== null)).toEqual([]);
+  },
+);
+
+test("a list that stands on a device, with all its slips, comes back as one that does the same to every packet", () => {
+  const plan = fennelStreet();
+  const before = must([...indexOf(plan).derived(STANDING_LISTS).values()][0], "its list");
+  const { rules, faults } = readFrom(plan, textOf(plan));
+  expect(faults).toEqual([]);
+  const after = must([...indexOf(standing(plan, rules)).derived(STANDING_LISTS).values()][0], "it");
+  expect(compareLists(before.universe, before.list, after.list).fate.packets).toBe(0n);
+  expect(rules.filter(({ log }) => log).length > 0).toBe(before.rules.some(({ log }) => log));
+});
+
+test("in the words of the table, too: JSON out and in again says the same as the list", () => {
+  const plan = donePlan(
+    afterEdit(fennelStreet(), (context) => adoptPlanned(context, gatewayOf(fennelStreet()).id)),
+  );
+  const { rules, faults } = readFrom(plan, ruleListsText(indexOf(plan)));
+  expect(faults).toEqual([]);
+  // Services without a name of their own are called by their numbers.
+  const said = (all: RulesRead["rules"]) =>
+    all.map(({ from, to, services, action }) => ({
+      from,
+      to,
+      services: services.map(({ protocol, ports }) => ({ protocol, ports })),
+      action,
+    }));
+  expect(said(rules)).toEqual(said(indexOf(plan).rulesOf(gatewayOf(plan).id)));
+  const one =
+    '[{"from":"Staff","to":["Servers","Internet"],"services":"https","action":"accept","note":"pages"}]';
+  expect(readFrom(plan, one).rules).toEqual([expect.objectContaining({ action: "accept", note: "pages" })]);
+});
+
+const entry = (matches: unknown, rest: object = {}) => ({
+  name: "1",
+  matches,
+  actions: { forwarding: "accept" },
+  ...rest,
+});
+const lists = (ace: unknown[], type: string | undefined = "ipv4-acl-type"): string =>
+  JSON.stringify({
+    "ietf-access-control-list:acls": {
+      acl: [{ name: "x", ...(type === undefined ? {} : { type }), aces: { ace } }],
+    },
+  });
+
+test.each([
+  [
+    "an unknown match",
+    lists([entry({ ipv4: { ttl: 3 } })]),
+    /entry "1": matches\.ipv4\.ttl is something that a rule here can't say/,
+  ],
+  [
+    "a source port",
+    lists([entry({ tcp: { "source-port": { port: 1 } } })]),
+    /matches\.tcp\.source-port is something/,
+  ],
+  ["an action that is none", lists([entry({}, { actions: { forwarding: "allow" } })]), /actions\.forwarding/],
+  [
+    "one type of ICMP",
+    lists([entry({ ipv4: { protocol: 1 }, icmp: { type: 8 } })]),
+    /all of ICMP or nothing/,
+  ],
+  ["a protocol without a name", lists([entry({ ipv4: { protocol: 47 } })]), /can't name IP protocol 47/],
+  [
+    "ports of another protocol",
+    lists([entry({ ipv4: { protocol: 17 }, tcp: { "destination-port": { port: 1 } } })]),
+    /ports of TCP and for IP protocol 17/,
+  ],
+  [
+    "ports that run backwards",
+    lists([entry({ tcp: { "destination-port": { "lower-port": 9, "upper-port": 2 } } })]),
+    /from the higher to the lower/,
+  ],
+  [
+    "a subnet that is none",
+    lists([entry({ ipv4: { "source-ipv4-network": "10.0.0.1/8" } })]),
+    /is no subnet/,
+  ],
+  ["the other family", lists([entry({ ipv6: {} })]), /matches IPv6 in a list for IPv4/],
+  ["no family at all", lists([entry({})], ""), /whether it is for IPv4 or IPv6/],
+  [
+    "one of the device's own addresses",
+    lists([entry({ ipv4: { "destination-ipv4-network": "10.24.20.1/32" } })]),
+    /one of the device's own addresses/,
+  ],
+])("%s in an entry is said with its place, and is not taken over", (_, text, why) => {
+  const { rules, faults } = readFrom(fennelStreet(), text);
+  expect(rules).toEqual([]);
+  expect(faults).toEqual([expect.stringMatching(why)]);
+});
+
+test.each([
+  ["{", /begins like JSON and is none/],
+  ['{"rules":[{"from":"Staff","colour":"red"}]}', /rules\.0\.colour is not known here/],
+  ['{"ietf-access-control-list:acls":{"acl":[],"speed":1}}', /acls\.speed is not known here/],
+  ['{"ietf-access-control-list:acls":{"acl":[]}}', /no entry in these/],
+  ['{"lists":[{"device":"Another","rules":[]}]}', /None of these lists is one of Gateway/],
+])("%s is refused whole", (text, why) => {
+  expect(readRuleData(indexOf(fennelStreet()), gatewayOf(fennelStreet()), text)).toMatch(why);
+});
+
+test("ports in all four ways of writing them; neighbours that differ in one thing are one rule", () => {
+  const to = (ports: unknown, target = "10.24.30.0/24") =>
+    entry({
+      ipv4: { protocol: 6, "source-ipv4-network": "10.24.20.0/24", "destination-ipv4-network": target },
+      tcp: { "destination-port": ports },
+    });
+  const text = lists([
+    to({ operator: "eq", port: 443 }),
+    to({ "lower-port": 8000, "upper-port": 8010 }),
+    to({ operator: "lte", port: 2 }),
+    to({ operator: "gte", port: 65_000 }),
+    to({ operator: "neq", port: 5 }, "10.24.40.0/24"),
+  ]);
+  expect(
+    readFrom(fennelStreet(), text).rules.map(({ services }) => services.flatMap(({ ports }) => ports)),
+  ).toEqual([
+    [
+      [0, 2],
+      [443, 443],
+      [8000, 8010],
+      [65_000, 65_535],
+    ],
+    [
+      [0, 4],
+      [6, 65_535],
+    ],
+  ]);
+});

@@ -1,0 +1,2 @@
+export { accessListText } from "./write";
+export { isRuleData, readRuleData, ruleListsText } from "./read-text";
