@@ -831,6 +831,29 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     /What [A-Z].*, Household, .* ask arrives in Lab, but the answers don't come back: Hall switch has no way to it\./,
   ],
   [
+    "hosts-open-ports",
+    (d) => {
+      const gateway = find(d, "device", "Gateway");
+      d.patch("device", gateway.id, { filter: { ...gateway.filter, hostsOpen: true } });
+    },
+    /Gateway lets hosts open ports on it for themselves/,
+  ],
+  [
+    "list-without-memory",
+    (d) => {
+      const hall = find(d, "device", "Hall switch");
+      routingSwitch(d);
+      d.patch("device", hall.id, { filter: { ...hall.filter, list: "planned" } });
+      for (const name of ["Household", "Studio"]) {
+        const known = must(d.get("interface", find(d, "segment", name).gatewayInterface ?? ""), name);
+        const leg = { ...known, id: testId("interface", `hall ${name}`), device: hall.id };
+        d.put("interface", leg);
+        d.patch("segment", find(d, "segment", name).id, { gatewayInterface: leg.id });
+      }
+    },
+    /Hall switch remembers nothing of what it let through: \d+ rules let answers back/,
+  ],
+  [
     "forward-behind-carrier",
     (d) =>
       forwardTo(d, fixedHost(d), {
@@ -1275,6 +1298,7 @@ test("a sound plan has no finding; every check has a slip that it finds", () => 
 
 /** A person has to decide: lay another cable, buy another switch, leave a name out. */
 const NO_REPAIR = [
+  "list-without-memory",
   "line-without-name",
   "next-hop-not-reached",
   "line-facts-missing",

@@ -80,6 +80,7 @@ import {
   lineWithoutName,
 } from "./gateway/lines";
 import { exceptionHostMoves, exceptionNeedless, exceptionOver, vendorStays } from "./walls/exceptions";
+import { hostsOpenPorts, listWithoutMemory } from "./walls/filter-settings";
 import { safetyLinked, straightToCell } from "./walls/industrial";
 import { tunnelPortForwarded, tunnelWithoutEnd, wishCannot } from "./gateway/ways-in";
 import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
@@ -209,6 +210,8 @@ export const CHECKS: readonly AnyCheck[] = [
   routeHidesOwn,
   routesInCircle,
   noWayBack,
+  hostsOpenPorts,
+  listWithoutMemory,
   forwardBehindCarrier,
   forwardHostMoves,
   forwardPortsClash,

@@ -107,16 +107,20 @@ export const bringRules = command<{ readonly device: string }>("bring-rules", {
   run: (context, { device }) => bringToNeeded(context, device),
 });
 
+/** By what a device filters, as History says it; "same": something else of it was set. */
+const BY = {
+  planned: "filters by what its walls need",
+  found: "filters by the list that stands on it",
+  none: "filters nothing",
+  same: "filters otherwise: what no rule takes, answers, records",
+} as const;
+
 export const filterBy = command<{ readonly device: string; readonly fields: Partial<Device["filter"]> }>(
   "filter-by",
   {
     says: ({ device, fields }, index) => {
       const name = nameOf(index, "device", device);
-      if (fields.list !== undefined)
-        return fields.list === "planned"
-          ? `${name} filters by what its walls need`
-          : `${name} filters by the list that stands on it`;
-      return `${name}: what no rule takes, and answers`;
+      return `${name} ${BY[fields.list ?? "same"]}`;
     },
     run: (context, { device, fields }) => setFilter(context, device, fields),
   },

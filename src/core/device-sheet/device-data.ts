@@ -1,6 +1,6 @@
 import { formatAddress } from "../address";
 import { byNaturalText } from "../kernel";
-import { nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
+import { isFilter, keepsState, nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
 import { asLabel } from "../planners";
 import { bridgeAddress } from "../spanning-tree";
 import { failoverOn, protectionsOn, tunnelsOn } from "./sheet-lines";
@@ -60,6 +60,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     routes: routesOn(device),
     translations: translationsOn(index, device),
     forwards: forwardsOn(index, device),
+    filter: filterOn(device),
     rules: rulesOn(index, device),
     stations: stationsAt(index, device),
     management: managementOf(index, device),
@@ -83,4 +84,9 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
       .filter((port) => port.pvid !== null && wayBack.has(port.pvid) && port.enabled)
       .map((port) => port.label),
   };
+}
+
+function filterOn(device: Device): DeviceData["filter"] {
+  const { logsRefused, hostsOpen } = device.filter;
+  return isFilter(device) ? { remembers: keepsState(device), logsRefused, hostsOpen } : null;
 }

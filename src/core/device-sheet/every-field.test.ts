@@ -36,7 +36,6 @@ const OF_A_DEVICE: ReadonlySet<Kind> = new Set<Kind>([
 
 /** Fields that stand on no device's sheet, each with its reason. */
 const EXCEPTIONS: Readonly<Record<string, string>> = {
-  "device.filter": "is how the list that stands on it is judged; the sheet says what is to be entered",
   "scope.serverHost": "a server that is an end device has no sheet of its own",
   "deviceVlan.device": "is what somebody found on the device, not what is to be entered",
   "deviceVlan.vid": "as above",

@@ -62,7 +62,20 @@ const ruleStep = (data: DeviceData): SheetStep => ({
     rule.when || "always",
     rule.reason,
   ]),
-  note:
-    "Answers to what was let through pass before the first rule; what none of them takes is dropped. " +
-    "Enter them from your own seat last: the rule that lets you in comes before the end of the list.",
+  note: filterNote(data),
 });
+
+/** How the list is read, and what else of it is set: nothing for a device that filters nothing. */
+function filterNote({ filter }: DeviceData): string {
+  if (filter === null) return "";
+  return [
+    filter.remembers
+      ? "Answers to what was let through pass before the first rule."
+      : "It does not remember what it let through: answers pass by rules of their own.",
+    `What none of the rules takes is dropped${filter.logsRefused ? " and recorded" : ""}.`,
+    filter.hostsOpen
+      ? "Hosts may open ports on it for themselves: switched on, as planned."
+      : "Hosts opening ports on it for themselves: off.",
+    "Enter the rules from your own seat last: the one that lets you in comes before the end of the list.",
+  ].join(" ");
+}

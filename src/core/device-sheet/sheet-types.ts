@@ -183,6 +183,12 @@ export interface DeviceData {
     readonly metric: number;
   }[];
   readonly translations: readonly SheetTranslation[];
+  /** How its list of rules is read; null where it filters nothing. */
+  readonly filter: {
+    readonly remembers: boolean;
+    readonly logsRefused: boolean;
+    readonly hostsOpen: boolean;
+  } | null;
   readonly forwards: readonly SheetForward[];
   readonly rules: readonly SheetRule[];
   /** End devices that are to join at this access point. */

@@ -14,7 +14,9 @@ import {
   NO_RADIO_RULES,
   USUAL_ABILITIES,
   USUAL_METRIC,
+  usualFilter,
   UUID,
+  type Device,
   type Kind,
 } from "../plan";
 
@@ -44,7 +46,6 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "defaultRoute",
     "bridgeMac",
     "asksFrom",
-    "filter",
   ),
   port: pick(BLANK_PORT, "optic", "lag", "treePriority", "treeCost"),
   line: pick(
@@ -139,6 +140,20 @@ const withMetrics = (routes: unknown): unknown =>
     ? routes.map((route: unknown) => (isFields(route) ? { metric: USUAL_METRIC, ...route } : route))
     : routes;
 
+/**
+ * How a device filtered that versions up to 6 knew: what routed and was no gateway let everything pass,
+ * whatever its settings said.
+ */
+function withFilter({ kind, filter }: Fields): unknown {
+  const usual = usualFilter({ kind: isKindOfDevice(kind) ? kind : "switch" });
+  if (!isFields(filter)) return usual;
+  if ("logsRefused" in filter) return filter;
+  const { logsRefused, hostsOpen } = usual;
+  const whole = { ...usual, ...filter, logsRefused, hostsOpen };
+  return usual.list === "none" ? { ...whole, list: "none", established: false } : whole;
+}
+const isKindOfDevice = (kind: unknown): kind is Device["kind"] => kind === "gateway" || kind === "firewall";
+
 /** An entity of any version in the present form: what it lacks is added, what it has stays. */
 function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PROFILES): unknown {
   if (!isFields(entity)) return entity;
@@ -156,7 +171,13 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
   if (isFields(whole.abilities)) {
     const abilities = { ...ABILITIES_ADDED, ...whole.abilities };
     return kind === "device" && isFields(whole.tree)
-      ? { ...whole, abilities, tree: { ...BLANK_TREE, ...whole.tree }, routes: withMetrics(whole.routes) }
+      ? {
+          ...whole,
+          abilities,
+          tree: { ...BLANK_TREE, ...whole.tree },
+          routes: withMetrics(whole.routes),
+          filter: withFilter(whole),
+        }
       : { ...whole, abilities };
   }
   return whole;

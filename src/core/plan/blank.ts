@@ -91,34 +91,53 @@ const PLANNED_FILTER: Device["filter"] = {
   forwardDefault: "drop",
   inputDefault: "drop",
   established: true,
+  logsRefused: false,
+  hostsOpen: false,
 };
+/**
+ * A switch that routes filters nothing until somebody says so, and then without remembering what it let
+ * through.
+ */
+const NO_FILTER: Device["filter"] = { ...PLANNED_FILTER, list: "none", established: false };
+/** How a device of a kind filters, where nobody said it. */
+export const usualFilter = (device: Pick<Device, "kind">): Device["filter"] =>
+  isGateway(device) ? PLANNED_FILTER : NO_FILTER;
+/** Whether what passes through a device, or is for itself, meets a list of rules there. */
+export const isFilter = (device: Pick<Device, "kind" | "abilities" | "filter">): boolean =>
+  device.filter.list !== "none" && (isGateway(device) || device.abilities.routes);
+/**
+ * Whether a filter remembers what it let through, so that the answers pass. A gateway that goes by what its
+ * walls need always does.
+ */
+export const keepsState = (device: Pick<Device, "kind" | "filter">): boolean =>
+  device.filter.established || (isGateway(device) && device.filter.list === "planned");
 /** The metric of a route of which nobody said one. */
 export const USUAL_METRIC = 1;
 
-export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "model" | "domain"> = {
-  place: "",
-  abilities: USUAL_ABILITIES,
-  rackUnit: null,
-  heightUnits: 0,
-  feed: "",
-  backupFeed: "",
-  poe: "asKind",
-  poeBudgetMw: 0,
-  poeOneLostMw: null,
-  hears: [],
-  bridgeMac: null,
-  tree: BLANK_TREE,
-  protections: NO_PROTECTIONS,
-  routes: [],
-  defaultRoute: "asSegment",
-  filter: PLANNED_FILTER,
-  asksFrom: null,
-  supportUntil: null,
-  credentialsPlace: "",
-  vlanNameLimit: null,
-  position: null,
-  notes: "",
-};
+export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "model" | "domain" | "filter"> =
+  {
+    place: "",
+    abilities: USUAL_ABILITIES,
+    rackUnit: null,
+    heightUnits: 0,
+    feed: "",
+    backupFeed: "",
+    poe: "asKind",
+    poeBudgetMw: 0,
+    poeOneLostMw: null,
+    hears: [],
+    bridgeMac: null,
+    tree: BLANK_TREE,
+    protections: NO_PROTECTIONS,
+    routes: [],
+    defaultRoute: "asSegment",
+    asksFrom: null,
+    supportUntil: null,
+    credentialsPlace: "",
+    vlanNameLimit: null,
+    position: null,
+    notes: "",
+  };
 export const BLANK_HOST: Omit<Host, "id" | "name"> = {
   kind: "pc",
   mac: null,

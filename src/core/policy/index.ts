@@ -19,6 +19,6 @@ export {
   ruleOfException,
 } from "./exceptions";
 export { INTERNET, networkOfSegment } from "./networks";
-export { exceptionWhy, forwardHolds, WALL_RULES, type WallRule } from "./wall-rules";
+export { answersTo, exceptionWhy, forwardHolds, WALL_RULES, type WallRule, wallRulesAt } from "./wall-rules";
 export { FOUND_LISTS, type FoundList, type FoundRule } from "./found-list";
 export { answerTo, type Packet } from "./packet";

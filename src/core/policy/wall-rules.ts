@@ -2,7 +2,18 @@ import { prefixOf } from "../address";
 import { byNaturalText } from "../kernel";
 import { exceptionRules } from "./exceptions";
 import { INTERNET, networkOfSegment } from "./networks";
-import type { Derived, Exception, Forward, PlanIndex, Segment, Service, Wall, WallEnd } from "../plan";
+import {
+  keepsState,
+  type Derived,
+  type Device,
+  type Exception,
+  type Forward,
+  type PlanIndex,
+  type Segment,
+  type Service,
+  type Wall,
+  type WallEnd,
+} from "../plan";
 import {
   EVERYTHING,
   type FilterList,
@@ -18,6 +29,8 @@ export interface WallRule extends FilterRule {
   /** The exception that it follows from; null for any other rule. */
   readonly exception: Exception | null;
   readonly why: string;
+  /** Whether it only lets answers back, at a filter that does not remember what it let through. */
+  readonly answers?: boolean;
 }
 export interface WallRules extends FilterList {
   readonly rules: readonly WallRule[];
@@ -167,6 +180,40 @@ function rulesOf(index: PlanIndex): WallRules {
     inputDefault: "drop",
   };
 }
+
+/** Where those who ask are answered: the system ports below are for services (RFC 6335 section 6). */
+const ASKERS_PORTS: readonly (readonly [number, number])[] = [[1024, 65_535]];
+
+const answeredAt = ({ protocol }: FilterService): FilterService =>
+  protocol === "tcp" || protocol === "udp" ? { protocol, ports: ASKERS_PORTS } : { protocol, ports: null };
+
+/**
+ * The rule by which answers come back through a filter that remembers nothing; null where the device itself
+ * answers, which its list does not see. It can't tell an answer from a question to those ports.
+ */
+export function answersTo(asked: FilterRule): FilterRule | null {
+  const to = asked.to.filter(({ network }) => network !== "router");
+  return to.length === 0 || asked.action !== "accept"
+    ? null
+    : { from: to, to: asked.from, services: asked.services.map(answeredAt), action: "accept" };
+}
+
+/** The rules of a filter without memory, as the walls want them: answers by rules of their own. */
+const STATELESS_RULES: Derived<WallRules> = {
+  reads: ["wall", "zone", "segment", "scope", "interface", "forward", "host", "exception"],
+  make: (index) => {
+    const { rules, ...rest } = index.derived(WALL_RULES);
+    const back = rules.flatMap((asked): WallRule[] => {
+      const answer = answersTo(asked);
+      return answer === null ? [] : [{ ...asked, ...answer, answers: true }];
+    });
+    return { ...rest, rules: [...rules, ...back], established: false };
+  },
+};
+
+/** The rules that a device's filter needs for the walls. */
+export const wallRulesAt = (index: PlanIndex, device: Device): WallRules =>
+  index.derived(keepsState(device) ? WALL_RULES : STATELESS_RULES);
 
 /** The rules of the site's gateways, as its walls want them. */
 export const WALL_RULES: Derived<WallRules> = {

@@ -245,28 +245,22 @@ describe("reaching in from outside", () => {
 });
 
 describe("routing", () => {
+  const route = (via: string) => ({
+    prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"),
+    via: ip(via),
+    metric: USUAL_METRIC,
+  });
+
   test("two routers that point at one another send a packet round, and it is said where", () => {
     const round = edited(works, (edits) => {
       const gateway = deviceOf(works, "Gateway");
       const office_ = deviceOf(works, "Office switch");
       edits.patch("device", office_.id, {
         abilities: { ...office_.abilities, routes: true },
-        routes: [
-          {
-            prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"),
-            via: ip("172.22.110.1"),
-            metric: USUAL_METRIC,
-          },
-        ],
+        routes: [route("172.22.110.1")],
       });
       edits.patch("device", gateway.id, {
-        routes: [
-          {
-            prefix: must(parsePrefix("10.200.0.0/16"), "a prefix"),
-            via: ip("172.22.110.10"),
-            metric: USUAL_METRIC,
-          },
-        ],
+        routes: [route("172.22.110.10")],
       });
       const host = hostOf(works, "historian");
       edits.patch("host", host.id, { ipv4: ip("172.22.170.10") });

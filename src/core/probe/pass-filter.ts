@@ -1,5 +1,5 @@
 import { formatAddress } from "../address";
-import { nameOf, type Device, type Segment, type Service } from "../plan";
+import { keepsState, nameOf, type Device, type Segment, type Service } from "../plan";
 import { openDoor } from "../planners";
 import {
   decide,
@@ -9,7 +9,7 @@ import {
   INTERNET,
   judge,
   networkOfSegment,
-  WALL_RULES,
+  wallRulesAt,
   type Network,
   type Packet,
   type WallSide,
@@ -40,7 +40,7 @@ interface Crossing {
 export function passFilter(trip: Trip, at: AtFilter, to: WallSide): boolean {
   const { run, shows } = trip;
   const standing = standingAt(run, at.device);
-  if (at.isAnswer && standing?.established !== false) {
+  if (at.isAnswer && keepsState(at.device)) {
     if (shows)
       run.journey.pass({
         title: "Wall",
@@ -96,10 +96,10 @@ const isWithin = ({ from, to }: Pick<Crossing, "from" | "to">): boolean =>
 function verdictOfWalls(
   { run }: Trip,
   packet: Packet,
-  crossing: Pick<Crossing, "from" | "to" | "service">,
+  crossing: Pick<Crossing, "device" | "from" | "to" | "service">,
 ): FilterVerdict {
-  const { from, to, service } = crossing;
-  const rules = run.index.derived(WALL_RULES);
+  const { device, from, to, service } = crossing;
+  const rules = wallRulesAt(run.index, device);
   const { action, by } = judge(rules, { from: networkOf(from), to: networkOf(to), packet });
   const rule = typeof by === "number" ? rules.rules[by] : undefined;
   const wall = rule?.wall ?? null;

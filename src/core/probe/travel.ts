@@ -1,5 +1,5 @@
 import { containsAddress, familyOf, formatAddress, isLinkLocal, type Address } from "../address";
-import { type Device, type Interface, isGateway, segmentHolding } from "../plan";
+import { type Device, type Interface, isFilter, segmentHolding } from "../plan";
 import { partyOfLeg, type Party } from "../places";
 import { answerTo, forwardHolds, type Packet, type WallSide } from "../policy";
 import { facingAddresses, forwardsPackets, linesOf, translatesAt, type RouteChoice } from "../routing";
@@ -95,7 +95,7 @@ function arriveAtDevice(trip: Trip, at: AtLeg, came: Packet, count: number): Del
     .interfacesOf(device.id)
     .some((one) => facingAddresses(run.index, one, came.family).includes(packet.dst));
   if (!isOwn) return sendOn(trip, at, { came, packet, flow, leg }, count);
-  if (isGateway(device) && !passFilter(trip, { device, leg, packet, isAnswer: flow !== null }, "gateway"))
+  if (isFilter(device) && !passFilter(trip, { device, leg, packet, isAnswer: flow !== null }, "gateway"))
     return null;
   if (trip.answers === null) trip.flows.push({ device: device.id, leg, came, left: packet });
   return { at: "device", device, leg, packet };
@@ -126,7 +126,7 @@ function sendOn(trip: Trip, { device, leg }: AtLeg, at: AtRouter, count: number)
     return null;
   }
   if (trip.shows) showRoute(trip, device, route, packet);
-  if (isGateway(device)) {
+  if (isFilter(device)) {
     const to: WallSide | null =
       route.line !== null
         ? "internet"

@@ -1,4 +1,4 @@
-import { addressAt, addressCount, formatAddress, netmaskText, type Address, type Family } from "../address";
+import { formatAddress, netmaskText, type Family } from "../address";
 import {
   nameOf,
   prefixesOf,

@@ -1,11 +1,11 @@
 import type { Address } from "../address";
 import { byNaturalText } from "../kernel";
-import { isGateway, type Device, type PlanIndex, type Segment, type WallEnd } from "../plan";
+import { isFilter, keepsState, type Device, type PlanIndex, type Segment, type WallEnd } from "../plan";
 import { exceptionRules, serviceNames, wallBetween, zonesInOrder } from "../policy";
 import { addressIn, isBelieved, leastAlong, OUTSIDE, wayFrom, type Way } from "../routing";
 import { CARRY, JOINS } from "../forwarding";
 import { FABRIC } from "../fabric";
-import { standingDoor, standsAsMeant } from "../walls";
+import { standingAnswers, standingDoor, standsAsMeant } from "../walls";
 import { besideWalls, type Beside } from "./beside";
 
 /** A column beside the segments: the internet, and the gateway's own pages. */
@@ -127,10 +127,39 @@ class Filters {
   at(device: Device, from: Segment, to: ReachColumn): number {
     const meant = () =>
       this.meant(from, to, this.#doors.between(from.zone, typeof to === "string" ? to : to.zone));
-    if (device.filter.list === "planned") return meant();
+    if (device.filter.list === "planned")
+      return keepsState(device) ? meant() : Math.max(meant(), this.#back(from, to));
     const aim = typeof to === "string" ? to : to.id;
     if (standsAsMeant(this.#index, device.id, from.id, aim)) return meant();
     return CODE[standingDoor(this.#index, device.id, from.id, aim)];
+  }
+
+  /** The same where the device stands alone between the two, with what the walls mean there. */
+  across(device: Device, from: Segment, to: ReachColumn, wanted: number): number {
+    if (!isFilter(device)) return CODE.past;
+    if (device.filter.list === "planned" && keepsState(device)) return wanted;
+    const isAnswered = typeof to === "string" || keepsState(device) || this.answers(device, to, from);
+    return isAnswered ? this.at(device, from, to) : CODE.nothing;
+  }
+
+  /**
+   * What may start, and be answered, by the rules that only let answers back, at a filter that can't tell them
+   * from questions: everything where the other side may start everything. Beside a door for services packets
+   * come in, too, but their answers fit no rule. The device's own pages are asked by nobody who answers it.
+   */
+  #back(from: Segment, to: ReachColumn): number {
+    if (to === "gateway") return CODE.closed;
+    const door = this.#doors.between(typeof to === "string" ? to : to.zone, from.zone);
+    const opened = typeof to === "string" ? door : this.meant(to, from, door);
+    return opened === CODE.open ? CODE.open : CODE.closed;
+  }
+
+  /** Whether a filter that remembers nothing lets answers back to who asked. */
+  answers(device: Device, from: Segment, to: ReachColumn): boolean {
+    return (
+      device.filter.list === "planned" ||
+      (typeof to !== "string" && standingAnswers(this.#index, device.id, from.id, to.id))
+    );
   }
 }
 
@@ -188,6 +217,9 @@ class Ways {
   }
 }
 
+/** Whether a device filters and remembers nothing of what it let through: answers meet its rules, too. */
+const forgets = (device: Device): boolean => isFilter(device) && !keepsState(device);
+
 /** What asks: a segment, its gateway, and an address of it. */
 interface Asker {
   readonly segment: Segment;
@@ -214,9 +246,14 @@ function reachOver(
   if (asked.id === to.segment.id) return there ?? CODE.past;
   const back = ways.to(to.device, asked);
   if (back === null) return CODE.nothing;
+  const forgetting = back.hops.filter(({ device }) => forgets(device));
+  if (forgetting.some(({ device, source }) => !filters.answers(device, source ?? to.segment, asked)))
+    return CODE.nothing;
   // A filter that has not seen the question takes the answer for a question of its own, to which no door for
   // services fits, and a router that translates it gives it another sender.
-  const strange = back.hops.filter(({ device }) => !way.hops.some((hop) => hop.device.id === device.id));
+  const strange = back.hops.filter(
+    ({ device }) => !forgets(device) && !way.hops.some((hop) => hop.device.id === device.id),
+  );
   if (strange.length > 0 && (back.source !== null || !isBelieved(index, back, to.address)))
     return CODE.nothing;
   const again = leastAlong(to.segment, { ...back, hops: strange }, (seen, filter) =>
@@ -285,10 +322,7 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
     // One router between two segments of its own: the usual case, and most of the cells of a large site.
     if (from.device === to.device && routes[i]?.[j]?.hops.length === 1) {
       if (routes[j]?.[i] === null) return CODE.nothing;
-      if (!isGateway(from.device)) return CODE.past;
-      return from.device.filter.list === "planned"
-        ? wanted
-        : filters.at(from.device, from.segment, to.segment);
+      return filters.across(from.device, from.segment, to.segment, wanted);
     }
     return reachOver(index, ways, filters, { from, to });
   };
@@ -299,10 +333,7 @@ export function reachMatrix(index: PlanIndex): ReachMatrix {
       return parts[i] !== null && parts[i] === parts[j] ? CODE.joined : between(i, j, wanted);
     if (asker === null) return CODE.nothing;
     if (column === "internet") return reachOut(index, ways, filters, asker);
-    if (!isGateway(asker.device)) return CODE.past;
-    return asker.device.filter.list === "planned"
-      ? wanted
-      : filters.at(asker.device, asker.segment, "gateway");
+    return filters.across(asker.device, asker.segment, "gateway", wanted);
   };
   for (const [i, row] of rows.entries()) {
     const own = doors.rowOf(row.zone);

@@ -1,6 +1,14 @@
 import { familyOf, type Address } from "../address";
-import { isGateway, type Device, type Interface, type Line, type PlanIndex, type Segment } from "../plan";
-import { forwardsPackets, routeFrom, translatesAt } from "./routes";
+import {
+  isFilter,
+  isGateway,
+  type Device,
+  type Interface,
+  type Line,
+  type PlanIndex,
+  type Segment,
+} from "../plan";
+import { forwardsPackets, routeFrom, translatesAt, type RouteChoice } from "./routes";
 
 /** A router on a packet's way. */
 export interface Hop {
@@ -55,8 +63,7 @@ export function followFrom(index: PlanIndex, start: Device, to: Address): Follow
     if (hops.some((hop) => hop.device.id === here)) return ended("circle");
     const route = routeFrom(index, device, to);
     if (route === null) return ended("lost");
-    const next =
-      route.via === null ? null : (index.groups("interfacesByAddress").get(route.via)?.[0] ?? null);
+    const next = nextLeg(index, route);
     hops.push({ device, leg: route.leg, next, source });
     if (familyOf(to) === 4 && route.line === null && translatesAt(route.leg))
       source = index.plan.segment.get(route.leg.segment ?? "") ?? source;
@@ -66,6 +73,10 @@ export function followFrom(index: PlanIndex, start: Device, to: Address): Follow
     device = following;
   }
 }
+
+/** The leg that a route hands packets to; null at the end of the way, and where nobody has the address. */
+const nextLeg = (index: PlanIndex, { via }: RouteChoice): Interface | null =>
+  via === null ? null : (index.groups("interfacesByAddress").get(via)?.[0] ?? null);
 
 /**
  * The way of a packet for an address from a router on; null where a router has no route, or hands it to
@@ -101,6 +112,6 @@ export function leastAlong(
 ): number | null {
   let least: number | null = null;
   for (const { device, source } of hops)
-    if (isGateway(device)) least = Math.min(least ?? Infinity, door(source ?? row, device));
+    if (isFilter(device)) least = Math.min(least ?? Infinity, door(source ?? row, device));
   return least;
 }

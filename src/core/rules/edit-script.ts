@@ -15,7 +15,7 @@ interface Match {
 function placeIn(row: readonly Match[], want: number): number {
   let [low, high] = [0, row.length];
   while (low < high) {
-    const middle = (low + high) >> 1;
+    const middle = Math.floor((low + high) / 2);
     if ((row[middle]?.want ?? 0) < want) low = middle + 1;
     else high = middle;
   }

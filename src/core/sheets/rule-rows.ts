@@ -1,4 +1,4 @@
-import type { PlanIndex, Rule, Segment, Wall } from "../plan";
+import { keepsState, type PlanIndex, type Rule, type Segment, type Wall } from "../plan";
 import { shortPrefix } from "../address";
 import { INTERNET, type Side } from "../policy";
 import type { CompiledRule } from "../rules";
@@ -55,7 +55,10 @@ function reasonOf({ serves }: CompiledRule<Purpose>): string {
   return reasons.length === 0 ? "no reason given" : reasons.join("; ");
 }
 
-/** A device's planned list, in the order in which it is entered: answers first, the wall itself last. */
+/**
+ * A device's planned list, in the order in which it is entered: answers first where the device remembers what
+ * it let through, the wall itself last.
+ */
 export function ruleRows(index: PlanIndex, planned: PlannedList): RuleRow[] {
   const first: RuleRow = {
     number: 1,
@@ -67,6 +70,7 @@ export function ruleRows(index: PlanIndex, planned: PlannedList): RuleRow[] {
     when: "",
     walls: [],
   };
+  const remembers = keepsState(planned.device);
   const all = [
     ...planned.rules.map((rule) => ({ rule, when: "" })),
     ...planned.inHours.flatMap(({ hours, rules: own }) =>
@@ -74,7 +78,7 @@ export function ruleRows(index: PlanIndex, planned: PlannedList): RuleRow[] {
     ),
   ];
   const rules = all.map(({ rule, when }, at): RuleRow => ({
-    number: at + 2,
+    number: at + (remembers ? 2 : 1),
     from: endsOf(index, planned, rule.from),
     to: endsOf(index, planned, rule.to),
     lets: serviceWords(index, rule.services),
@@ -85,12 +89,12 @@ export function ruleRows(index: PlanIndex, planned: PlannedList): RuleRow[] {
   }));
   const last: RuleRow = {
     ...first,
-    number: rules.length + 2,
+    number: rules.length + (remembers ? 2 : 1),
     lets: "closed",
     closes: true,
     reason: "the wall itself",
   };
-  return [first, ...rules, last];
+  return [...(remembers ? [first] : []), ...rules, last];
 }
 
 /**
@@ -121,7 +125,7 @@ const endsText = (index: PlanIndex, ends: readonly RuleEnd[]): string =>
 export function ruleTable(index: PlanIndex): string[][] {
   const needed = [...index.derived(PLANNED_LISTS).values()].flatMap((planned) =>
     ruleRows(index, planned)
-      .slice(1)
+      .slice(keepsState(planned.device) ? 1 : 0)
       .map((row) => [
         planned.device.name,
         "needed",

@@ -1,5 +1,6 @@
 import { must } from "../kernel";
 import {
+  usualFilter,
   applyChanges,
   BLANK_DEVICE,
   BLANK_HOST,
@@ -94,6 +95,7 @@ export const aDevice = (fields: Partial<Device> & Pick<Device, "name">): Device 
   model: "24-port switch",
   domain: null,
   place: "Cabinet A",
+  filter: usualFilter({ kind: fields.kind ?? "switch" }),
   ...fields,
 });
 export const aPort = (fields: Partial<Port> & Pick<Port, "device" | "label">): Port => ({

@@ -1,6 +1,7 @@
 import { parseIpv4, parsePrefix, type Ipv4, type Prefix4 } from "../address";
 import { must } from "../kernel";
 import {
+  usualFilter,
   USUAL_METRIC,
   applyChanges,
   BLANK_DEVICE,
@@ -73,6 +74,7 @@ class Builder {
       model: "",
       domain: null,
       place: name,
+      filter: usualFilter({ kind: fields.kind ?? "switch" }),
       ...fields,
     });
   }

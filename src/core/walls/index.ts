@@ -6,6 +6,7 @@ export { serviceNumbers, serviceWords } from "./service-words";
 export {
   coverOf,
   LIST_READS,
+  standingAnswers,
   standingDoor,
   standsAsMeant,
   type StandingList,

@@ -1,6 +1,13 @@
 import { byNaturalText, grouped } from "../kernel";
-import { isGateway, type Derived, type Device, type Exception, type PlanIndex } from "../plan";
-import { doorsInOrder, exceptionWhy, limitedExceptions, ruleOfException, type FilterRule } from "../policy";
+import { isFilter, keepsState, type Derived, type Device, type Exception, type PlanIndex } from "../plan";
+import {
+  answersTo,
+  doorsInOrder,
+  exceptionWhy,
+  limitedExceptions,
+  ruleOfException,
+  type FilterRule,
+} from "../policy";
 import {
   closedList,
   compileWishes,
@@ -32,7 +39,7 @@ export interface HoursRules {
 /** The devices that stand between segments and filter, by name. */
 export const filteringDevices = ({ plan }: PlanIndex): Device[] =>
   [...plan.device.values()]
-    .filter(isGateway)
+    .filter(isFilter)
     .sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id));
 
 /** What is for the gateway itself first, then by the walls in the order of their grid. */
@@ -49,7 +56,10 @@ function inOrder(index: PlanIndex, rules: readonly CompiledRule<Purpose>[]): Com
 function plannedList(index: PlanIndex, device: Device): PlannedList {
   const limited = limitedExceptions(index).flatMap(({ exception, hours }) => {
     const rule = ruleOfException(index, exception);
-    return rule === null ? [] : [{ exception, hours, rule: { ...rule, action: "accept" as const } }];
+    if (rule === null) return [];
+    const asked = { ...rule, action: "accept" as const };
+    const back = keepsState(device) ? null : answersTo(asked);
+    return [asked, ...(back === null ? [] : [back])].map((one) => ({ exception, hours, rule: one }));
   });
   // Hours or none, the packets are cut alike, so that rules with hours can stand beside the others.
   const intent = intentAt(

@@ -9,6 +9,8 @@ import {
   ruleListOf,
   ruleStates,
   sameSpans,
+  spansOf,
+  without,
   type Cover,
   type ListSpace,
   type RuleList,
@@ -166,6 +168,16 @@ export function standingDoor(
   const standing = index.derived(STANDING_LISTS).get(device);
   const state = standing === undefined ? "closed" : (pairOf(standing, from, to)?.allowed.state ?? "closed");
   return state === "mixed" ? "services" : state;
+}
+
+/** Where those who ask are answered, if the list may not tell: the dynamic ports (RFC 6335 section 6). */
+const DYNAMIC = spansOf("tcp", [[49_152, 65_535]]);
+
+/** Whether answers of TCP pass a list that remembers nothing, from a segment to another. */
+export function standingAnswers(index: PlanIndex, device: string, from: string, to: string): boolean {
+  const standing = index.derived(STANDING_LISTS).get(device);
+  const allowed = standing === undefined ? null : (pairOf(standing, from, to)?.allowed ?? null);
+  return allowed !== null && without(DYNAMIC, allowed.always).length === 0;
 }
 
 /** Why a rule never decides, with the rules that take all it would; null for one that does, or is off. */

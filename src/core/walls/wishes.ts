@@ -1,5 +1,5 @@
 import type { Device, PlanIndex, Wall } from "../plan";
-import { WALL_RULES, type FilterRule, type WallRule } from "../policy";
+import { wallRulesAt, type FilterRule, type WallRule } from "../policy";
 import { merged, packetsIn, spansOf, type Wish } from "../rules";
 import { coarsened, type CoarseUniverse } from "./coarse";
 import { ontoNetworks, segmentsToldApart } from "./onto-networks";
@@ -26,11 +26,12 @@ export interface IntentAt {
 class Purposes {
   readonly #known = new Map<string, Purpose>();
 
-  of({ wall, why }: WallRule): Purpose {
-    const key = wall === null ? why : wall.id;
+  of({ wall, why, answers = false }: WallRule): Purpose {
+    const key = `${wall === null ? why : wall.id} ${answers}`;
     const known = this.#known.get(key);
     if (known !== undefined) return known;
-    const made = { wall, why: wall === null ? why : wall.reason };
+    const said = wall === null ? why : wall.reason;
+    const made = { wall, why: answers ? ["answers", said].filter((part) => part !== "").join(": ") : said };
     this.#known.set(key, made);
     return made;
   }
@@ -39,7 +40,7 @@ class Purposes {
 /** What the walls intend at a device; `beside` are other rules that shall be laid beside it. */
 export function intentAt(index: PlanIndex, device: Device, beside: readonly FilterRule[]): IntentAt {
   const whole = universeAt(index, device);
-  const { rules } = index.derived(WALL_RULES);
+  const { rules } = wallRulesAt(index, device);
   const universe = coarsened(index, whole, segmentsToldApart(index, [...rules, ...beside]));
   const onto = ontoNetworks(index, universe);
   const purposes = new Purposes();

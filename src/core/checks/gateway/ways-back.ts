@@ -63,7 +63,9 @@ export const routesInCircle = check<CircleData>({
   severity: "stop",
   family: "gateway",
   title: "Routers hand packets round in a circle",
-  why: "Each takes another for the way on, so that a packet goes round until its hops are used up (RFC 1812 section 5.3.1).",
+  why:
+    "Each takes another for the way on, so that a packet goes round until its hops are used up " +
+    "(RFC 1812 section 5.3.1).",
   reads: ["device", "interface", "segment", "line", "port"],
   find: (index) =>
     circles(index).map((data) => ({

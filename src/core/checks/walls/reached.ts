@@ -1,4 +1,12 @@
-import { isGateway, nameOf, wallEndName, type PlanIndex, type Segment, type Wall } from "../../plan";
+import {
+  isFilter,
+  isGateway,
+  nameOf,
+  wallEndName,
+  type PlanIndex,
+  type Segment,
+  type Wall,
+} from "../../plan";
 import { serviceNames } from "../../policy";
 import { forwardsPackets } from "../../routing";
 import { FABRIC } from "../../fabric";
@@ -24,7 +32,7 @@ export const pastTheWalls = check<Past>({
     const byDevice = new Map<string, Segment[]>();
     for (const segment of index.plan.segment.values()) {
       const device = index.plan.device.get(index.gatewayOf(segment)?.device ?? "");
-      if (device !== undefined && !isGateway(device) && forwardsPackets(device))
+      if (device !== undefined && !isFilter(device) && forwardsPackets(device))
         putInto(byDevice, device.id, segment);
     }
     return [...byDevice].flatMap(([device, segments]) =>

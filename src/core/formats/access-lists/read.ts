@@ -133,7 +133,10 @@ const inParts = <T>(all: readonly T[], most: number): T[][] =>
 function rulesFrom(names: Names, rule: Joined): RuleFields[] | string {
   const own = rule.to.filter(names.isOwn);
   if (own.length > 0 && !names.hasAllOwn(own, rule.family))
-    return `it names ${own.map(text).join(", ")}, one of the device's own addresses: a rule here is for all of them`;
+    return (
+      `it names ${own.map(text).join(", ")}, one of the device's own addresses: ` +
+      "a rule here is for all of them"
+    );
   const others = rule.to.filter((one) => !names.isOwn(one));
   const everywhere = others.includes(null);
   const to: RuleSide[] = [
@@ -171,8 +174,8 @@ const nameOf = (entry: unknown, at: number): string =>
     : `${at + 1}`;
 
 /**
- * The rules of a device that say what access lists say (RFC 8519), in their order. Neighbours that differ in one
- * thing become one rule, and what has a name in the plan gets it.
+ * The rules of a device that say what access lists say (RFC 8519), in their order. Neighbours that differ in
+ * one thing become one rule, and what has a name in the plan gets it.
  */
 export function rulesOfLists(
   index: PlanIndex,

@@ -35,6 +35,7 @@ export const listName = (device: Device, which: "needed" | "standing"): string =
   `${device.name.slice(0, 46)}, ${which}`;
 const MODULE = "ietf-access-control-list";
 const MOST_ENTRIES = 20_000;
+const thousands = (count: number): string => count.toLocaleString("en-GB");
 
 const actions = (action: FilterAction, log = false): Tree => ({
   forwarding: `${MODULE}:${action}`,
@@ -198,9 +199,9 @@ function writtenLists(index: PlanIndex): WrittenList[] {
 }
 
 /**
- * All rule lists as YANG data in JSON (RFC 8519, RFC 7951), IPv4 and IPv6 apart. Answers to what was let through
- * pass by the device's own memory, which an access list can't say; rules that hold in some hours only are not
- * in it. A sentence where it would be too long.
+ * All rule lists as YANG data in JSON (RFC 8519, RFC 7951), IPv4 and IPv6 apart. Answers to what was let
+ * through pass by the device's own memory, which an access list can't say; rules that hold in some hours only
+ * are not in it. A sentence where it would be too long.
  */
 export function accessListText(index: PlanIndex): { readonly text: string } | { readonly refusal: string } {
   const acl = writtenLists(index).flatMap((list) =>
@@ -210,8 +211,9 @@ export function accessListText(index: PlanIndex): { readonly text: string } | { 
   if (long !== undefined)
     return {
       refusal:
-        `The list ${long.name} would have ${long.aces.ace.length.toLocaleString("en-GB")} entries, since an access list ` +
-        `names subnets one by one; ${MOST_ENTRIES.toLocaleString("en-GB")} can be written. Take the table of rules instead.`,
+        `The list ${long.name} would have ${thousands(long.aces.ace.length)} entries, since an access ` +
+        `list names subnets one by one; ${thousands(MOST_ENTRIES)} can be written. ` +
+        "Take the table of rules instead.",
     };
   return { text: `${JSON.stringify({ [`${MODULE}:acls`]: { acl } }, null, 2)}\n` };
 }

@@ -25,8 +25,9 @@ import { relayField } from "./separation";
 /** How a device filters what passes through it. */
 const filterField = groupField(
   z.strictObject({
-    list: z.enum(["planned", "found"]).meta({
-      description: "planned: by the rules that its walls need; found: by the rules that stand on it",
+    list: z.enum(["planned", "found", "none"]).meta({
+      description:
+        "planned: by the rules that its walls need; found: by the rules that stand on it; none: not at all",
     }),
     forwardDefault: z.enum(["accept", "drop", "reject"]).meta({
       description: "What happens to what passes through it and no rule takes",
@@ -37,6 +38,10 @@ const filterField = groupField(
     established: z
       .boolean()
       .meta({ description: "Whether answers to what was let through pass before any rule" }),
+    logsRefused: z.boolean().meta({ description: "Whether what no rule takes is recorded" }),
+    hostsOpen: z
+      .boolean()
+      .meta({ description: "Whether hosts inside may open ports on it for themselves (RFC 6887)" }),
   }),
 );
 

@@ -417,11 +417,13 @@ const is_device_protections = (value: unknown): boolean =>
 
 const is_device_filter = (value: unknown): boolean =>
   isRow(value) &&
-  (value.list === "planned" || value.list === "found") &&
+  (value.list === "planned" || value.list === "found" || value.list === "none") &&
   (value.forwardDefault === "accept" || value.forwardDefault === "drop" || value.forwardDefault === "reject") &&
   (value.inputDefault === "accept" || value.inputDefault === "drop" || value.inputDefault === "reject") &&
   typeof value.established === "boolean" &&
-  Object.keys(value).length === 4;
+  typeof value.logsRefused === "boolean" &&
+  typeof value.hostsOpen === "boolean" &&
+  Object.keys(value).length === 6;
 
 const is_device_position = (value: unknown): boolean =>
   isRow(value) &&

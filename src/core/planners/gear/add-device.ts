@@ -1,4 +1,5 @@
 import {
+  usualFilter,
   BLANK_DEVICE,
   BLANK_LINE,
   BLANK_LINK,
@@ -82,6 +83,7 @@ export function placeDevice(
     id: ids(),
     kind: model.kind,
     bridging: model.bridging,
+    filter: usualFilter(model),
     name,
     model: model.model,
     domain: model.bridging === "plain" ? null : domain,

@@ -1,4 +1,4 @@
-import { BLANK_RULE, type PlanIndex, type RuleSide } from "../../plan";
+import { BLANK_RULE, keepsState, type Device, type PlanIndex, type RuleSide } from "../../plan";
 import { INTERNET, type Side } from "../../policy";
 import { PLANNED_LISTS, type PlannedList } from "../../walls";
 import type { EditContext, Refusal } from "../planner";
@@ -46,15 +46,22 @@ export function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields
   }));
 }
 
-/** What the list that the walls need is read with: what no rule takes is dropped, and answers pass first. */
-export const FILTER_OF_NEEDED = { forwardDefault: "drop", inputDefault: "drop", established: true } as const;
+/**
+ * What the list that the walls need is read with: what no rule takes is dropped, and answers pass first where
+ * the device remembers what it let through.
+ */
+export const filterOfNeeded = (device: Device) =>
+  ({ forwardDefault: "drop", inputDefault: "drop", established: keepsState(device) }) as const;
+
+/** What is said of a device that has no list. */
+export const FILTERS_NOTHING = "That device filters nothing; say first by what it shall filter.";
 
 /** Notes that the rules its walls need stand on the device now, in place of those that stood there. */
 export function adoptPlanned(context: EditContext, device: string): Refusal {
   const planned = context.index.derived(PLANNED_LISTS).get(device);
-  if (planned === undefined) return "That device filters nothing: it is no gateway and no firewall.";
+  if (planned === undefined) return FILTERS_NOTHING;
   return (
     replaceRules(context, { device, rules: adoptedRules(context.index, planned) }) ??
-    setFilter(context, device, FILTER_OF_NEEDED)
+    setFilter(context, device, filterOfNeeded(planned.device))
   );
 }

@@ -1,10 +1,10 @@
 import { formatPrefix } from "../../address";
-import { byText } from "../../kernel";
+import { byText, equal, must } from "../../kernel";
 import type { Device, PlanIndex, Rule, RuleSide } from "../../plan";
 import { editScript, longestCommon, merged, spansOf, type EditStep } from "../../rules";
 import { PLANNED_LISTS } from "../../walls";
 import type { EditContext, Refusal } from "../planner";
-import { adoptedRules, FILTER_OF_NEEDED } from "./adopt-list";
+import { adoptedRules, FILTERS_NOTHING, filterOfNeeded } from "./adopt-list";
 import { setFilter, type RuleFields } from "./rule-list";
 
 /** One step from the list that stands on a device to the one that its walls need, with the rule it is about. */
@@ -87,15 +87,15 @@ export function wayToNeeded(index: PlanIndex, device: Device): WayToNeeded | nul
   const steps = editScript(standing.map(key), wanted.map(key));
   const list: (Rule | RuleFields)[] = [...standing];
   const told = steps.map((step): NeededStep => {
-    const rule = step.do === "insert" ? wanted[step.wanted] : list.splice(step.at - 1, 1)[0];
-    if (rule === undefined) throw new Error("A step leads outside the list");
+    const rule = must(
+      step.do === "insert" ? wanted[step.wanted] : list.splice(step.at - 1, 1)[0],
+      "a step stays inside the list",
+    );
     if (step.do !== "delete") list.splice((step.do === "move" ? step.to : step.at) - 1, 0, rule);
     return { step, rule };
   });
   const { filter } = device;
-  const setsDefaults = Object.entries(FILTER_OF_NEEDED).some(
-    ([field, value]) => filter[field as keyof typeof FILTER_OF_NEEDED] !== value,
-  );
+  const setsDefaults = !equal({ ...filter, ...filterOfNeeded(device) }, filter);
   return { steps: told, setsDefaults, list };
 }
 
@@ -103,7 +103,7 @@ export function wayToNeeded(index: PlanIndex, device: Device): WayToNeeded | nul
 export function bringToNeeded({ edits, index, ids }: EditContext, device: string): Refusal {
   const known = index.plan.device.get(device);
   const way = known === undefined ? null : wayToNeeded(index, known);
-  if (way === null) return "That device filters nothing: it is no gateway and no firewall.";
+  if (known === undefined || way === null) return FILTERS_NOTHING;
   const stays = new Set(way.list.flatMap((rule) => (isStanding(rule) ? [rule.id] : [])));
   for (const { id } of index.rulesOf(device)) if (!stays.has(id)) edits.remove("rule", id);
   way.list.forEach((rule, at) => {
@@ -111,5 +111,5 @@ export function bringToNeeded({ edits, index, ids }: EditContext, device: string
     if (!isStanding(rule)) edits.put("rule", { ...rule, id: ids(), device, place });
     else if (rule.place !== place) edits.patch("rule", rule.id, { place });
   });
-  return setFilter({ edits, index, ids }, device, FILTER_OF_NEEDED);
+  return setFilter({ edits, index, ids }, device, filterOfNeeded(known));
 }

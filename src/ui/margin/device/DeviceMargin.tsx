@@ -3,6 +3,7 @@
 import { removeDevice } from "@/core/commands";
 import { toast } from "sonner";
 import { powerBudget } from "@/core/power";
+import { forwardsPackets } from "@/core/routing";
 import { DEVICE_KIND_WORDS, portCounts } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
@@ -13,6 +14,7 @@ import { Caution, Fact, MarginHead } from "../parts";
 import { RadioFields } from "../wireless/RadioFields";
 import { Cables } from "./Cables";
 import { DeviceFields } from "./DeviceFields";
+import { FilterFields } from "./FilterFields";
 import { Lags } from "./Lags";
 import { Legs } from "./Legs";
 import { ProtectionFields } from "./ProtectionFields";
@@ -83,6 +85,7 @@ export function DeviceMargin({ id }: { id: string }) {
       <FindingsSection ids={new Set([id, ...ports.map((port) => port.id), ...lags.map((lag) => lag.id)])} />
       {device.kind === "accessPoint" ? <RadioFields device={device} /> : null}
       <DeviceFields device={device} />
+      {forwardsPackets(device) && device.kind !== "providerBox" ? <FilterFields device={device} /> : null}
       <Legs device={device} />
       <Cables device={device} />
       {device.bridging === "none" && lags.length === 0 ? null : <Lags device={device} />}

@@ -105,7 +105,9 @@ test("routes are pasted and refused in place; a next hop that is no neighbour is
   expect(within(grid).getByText("10.9.0.0/16")).toBeTruthy();
   expect(screen.getByText(/which lies in no network that it has an address in/)).toBeTruthy();
   pasteOn(within(grid).getByText(/^New route/), "10.9.0.0/16\t10.8.0.1");
-  expect(scene.written.at(-1)?.refusal).toMatch(/There is a route for 10\.9\.0\.0\/16 by 10\.8\.0\.1 already/);
+  expect(scene.written.at(-1)?.refusal).toMatch(
+    /There is a route for 10\.9\.0\.0\/16 by 10\.8\.0\.1 already/,
+  );
 });
 
 test("without anything that routes it says what belongs here and where to begin", async () => {

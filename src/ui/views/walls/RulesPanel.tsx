@@ -4,7 +4,7 @@ import { adoptRules, filterBy } from "@/core/commands";
 import { useState, type RefObject } from "react";
 import { toast } from "sonner";
 import { counted } from "@/core/repairs";
-import type { Device } from "@/core/plan";
+import { keepsState, type Device } from "@/core/plan";
 import { Segmented } from "../../kit/Segmented";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -109,7 +109,7 @@ function ProofOf({ shown, lists }: { shown: Shown; lists: NonNullable<ReturnType
     return (
       <ProofStrip
         proof={lists.plannedProof}
-        rules={lists.planned.rules.length + timed.length + 2}
+        rules={lists.planned.rules.length + timed.length + (keepsState(lists.planned.device) ? 2 : 1)}
         of={lists.planned}
         when={timed.length === 0 ? "" : ", inside and outside all hours"}
       />
