@@ -1,6 +1,6 @@
 import { formatAddress } from "../address";
 import { byNaturalText } from "../kernel";
-import { isFilter, keepsState, nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
+import { hasRadios, isFilter, keepsState, nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
 import { asLabel } from "../planners";
 import { bridgeAddress } from "../spanning-tree";
 import { failoverOn, protectionsOn, tunnelsOn } from "./sheet-lines";
@@ -16,7 +16,7 @@ function asksFromText(index: PlanIndex, { asksFrom }: Device): string | null {
 }
 
 const stationsAt = (index: PlanIndex, device: Device): DeviceData["stations"] =>
-  device.kind !== "accessPoint"
+  !hasRadios(device)
     ? []
     : [...index.plan.host.values()]
         .flatMap(({ name, attachment }) =>

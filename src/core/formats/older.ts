@@ -82,7 +82,7 @@ const LISTS_ADDED = [
   "wishes",
   "acceptances",
 ] as const;
-const ABILITIES_ADDED = pick(USUAL_ABILITIES, "ownTag");
+const ABILITIES_ADDED = pick(USUAL_ABILITIES, "ownTag", "radios");
 
 const isFields = (value: unknown): value is Fields =>
   typeof value === "object" && value !== null && !Array.isArray(value);

@@ -1,5 +1,14 @@
 import { ascending, equal } from "../kernel";
-import { offers, vidsOfSsid, type Change, type Derived, type Host, type PlanIndex, type Port } from "../plan";
+import {
+  hasRadios,
+  offers,
+  vidsOfSsid,
+  type Change,
+  type Derived,
+  type Host,
+  type PlanIndex,
+  type Port,
+} from "../plan";
 import { FABRIC, type Fabric, modeOf } from "../fabric";
 
 /** A device that uses a VLAN; `gateway` marks the one that the VLAN's clients are given as their gateway. */
@@ -118,7 +127,7 @@ function usesOfGear(index: PlanIndex, fabric: Fabric): Map<number, Map<number, b
     index.plan.ssid.size === 0
       ? []
       : fabric.devices.flatMap((device, number) =>
-          device.kind === "accessPoint" && device.bridging === "vlan" ? [{ device, number }] : [],
+          hasRadios(device) && device.bridging === "vlan" ? [{ device, number }] : [],
         );
   for (const ssid of index.plan.ssid.values()) {
     const vids = vidsOfSsid(index, ssid);

@@ -57,6 +57,7 @@ export const USUAL_ABILITIES: Abilities = {
   routes: false,
   ownTag: "accept",
   lists: "one",
+  radios: false,
 };
 export const NO_ABILITIES: Abilities = {
   ...USUAL_ABILITIES,
@@ -67,6 +68,9 @@ export const NO_ABILITIES: Abilities = {
   signIn: false,
 };
 export const NO_RADIO_RULES: RadioRules = { region: "", channels: [] };
+/** Whether stations can join it over the air: an access point, or a router with wireless in it. */
+export const hasRadios = ({ kind, abilities }: Pick<Device, "kind" | "abilities">): boolean =>
+  kind === "accessPoint" || abilities.radios;
 /** Whether it stands between the inside and a line: a gateway, a firewall. */
 export const isGateway = ({ kind }: Pick<Device, "kind">): boolean =>
   kind === "gateway" || kind === "firewall";

@@ -9,6 +9,7 @@ export {
   BLANK_SEGMENT,
   BLANK_FORWARD,
   BLANK_RULE,
+  hasRadios,
   isFilter,
   keepsState,
   usualFilter,

@@ -1,3 +1,4 @@
+import { hasRadios } from "./blank";
 import { byNaturalText } from "../kernel";
 import type { PlanIndex } from "./plan-index";
 import type { Device, Host } from "./schema/hardware";
@@ -17,7 +18,7 @@ export const vidsOfSsid = (index: PlanIndex, ssid: Ssid): number[] => [
  * its domain.
  */
 export function offers(index: PlanIndex, device: Device, ssid: Ssid): boolean {
-  if (device.kind !== "accessPoint") return false;
+  if (!hasRadios(device)) return false;
   if (ssid.at.length > 0) return ssid.at.includes(device.id);
   const vlan = index.plan.segment.get(ssid.segment)?.vlan ?? null;
   return vlan === null || index.plan.vlan.get(vlan)?.domain === device.domain;

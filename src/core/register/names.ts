@@ -1,6 +1,6 @@
 import { familyOf, type Address } from "../address";
 import { ascending } from "../kernel";
-import { holdsAddress, type Host, HOST_KINDS, type PlanIndex, type Segment } from "../plan";
+import { hasRadios, holdsAddress, type Host, HOST_KINDS, type PlanIndex, type Segment } from "../plan";
 import { HOST_KIND_WORDS } from "../planners";
 
 /** Looks things up by what a person writes; built once for a table, not once for a row. */
@@ -45,7 +45,7 @@ export class Names {
       this.ports.set(`${plan.device.get(port.device)?.name ?? ""} ${port.label}`.toLowerCase(), port.id);
     for (const ssid of plan.ssid.values()) this.ssids.set(ssid.name.toLowerCase(), ssid.id);
     for (const device of plan.device.values())
-      if (device.kind === "accessPoint") this.points.set(device.name.toLowerCase(), device.id);
+      if (hasRadios(device)) this.points.set(device.name.toLowerCase(), device.id);
   }
 
   #readStations({ plan }: PlanIndex): void {

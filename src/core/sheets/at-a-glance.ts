@@ -1,7 +1,7 @@
 import type { Family, Finding } from "../checks";
 import { counted } from "../repairs";
 import { byNaturalText } from "../kernel";
-import type { Device, Plan, PlanIndex, Port, Wall, Host } from "../plan";
+import { hasRadios, type Device, type Plan, type PlanIndex, type Port, type Wall, type Host } from "../plan";
 import { forwardsPackets } from "../routing";
 import { modeOf } from "../fabric";
 import { segmentTotals } from "./segment-sheet";
@@ -227,7 +227,7 @@ export function nextStep({ plan }: PlanIndex, findings: readonly Finding[]): Nex
   // What the site has nothing for is no step: names without an access point, trees without a second switch, a
   // survey of what is drawn already.
   const concerns: Partial<Record<Family, boolean>> = {
-    wireless: gear.some(({ kind }) => kind === "accessPoint"),
+    wireless: gear.some(hasRadios),
     guards: gear.filter(({ kind, bridging }) => kind === "switch" && bridging === "vlan").length > 1,
     survey: plan.segment.size === 0,
   };

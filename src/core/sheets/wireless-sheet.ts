@@ -1,5 +1,6 @@
 import { byNaturalText } from "../kernel";
 import {
+  hasRadios,
   BANDS,
   ssidsOf,
   type Band,
@@ -46,7 +47,7 @@ export function pointRows(index: PlanIndex): PointRow[] {
   const radiosOf = (id: string) =>
     [...(index.groups("radiosByDevice").get(id) ?? [])].sort((a, b) => Number(a.band) - Number(b.band));
   return [...index.plan.device.values()]
-    .filter((device) => device.kind === "accessPoint")
+    .filter(hasRadios)
     .sort((a, b) => byNaturalText(a.name, b.name))
     .map((device): PointRow => {
       const radios = radiosOf(device.id);

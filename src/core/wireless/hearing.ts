@@ -1,4 +1,4 @@
-import type { Derived, PlanIndex } from "../plan";
+import { hasRadios, type Derived, type PlanIndex } from "../plan";
 import { grouped } from "../kernel";
 
 /**
@@ -10,7 +10,7 @@ export type Hearing = ReadonlyMap<string, ReadonlySet<string>>;
 // eslint-disable-next-line complexity -- the three ways in which access points hear one another
 function hearingOf(index: PlanIndex): Hearing {
   const { plan } = index;
-  const points = [...plan.device.values()].filter((device) => device.kind === "accessPoint");
+  const points = [...plan.device.values()].filter(hasRadios);
   const heard = new Map<string, Set<string>>(points.map((point) => [point.id, new Set()]));
   const hear = (a: string, b: string) => {
     heard.get(a)?.add(b);

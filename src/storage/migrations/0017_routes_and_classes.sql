@@ -10,3 +10,5 @@ SET filter_settings = JSON_SET(filter_settings, '$.list', 'none', '$.established
 WHERE kind NOT IN ('gateway', 'firewall') AND NOT JSON_CONTAINS_PATH(filter_settings, 'one', '$.logsRefused');
 UPDATE device
 SET filter_settings = JSON_INSERT(filter_settings, '$.logsRefused', FALSE, '$.hostsOpen', FALSE);
+UPDATE device SET abilities = JSON_INSERT(abilities, '$.radios', FALSE);
+UPDATE device_model SET abilities = JSON_INSERT(abilities, '$.radios', FALSE);

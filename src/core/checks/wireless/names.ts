@@ -1,5 +1,6 @@
 import { byText, putInto } from "../../kernel";
 import {
+  hasRadios,
   nameOf,
   offers,
   ssidsOf,
@@ -48,9 +49,9 @@ export const tooManySsids = localCheck<Airtime, "device">({
     if (change.kind === "radio") return devicesTouched(index, change);
     return "all";
   },
-  candidates: (index) => [...index.plan.device.values()].filter((device) => device.kind === "accessPoint"),
+  candidates: (index) => [...index.plan.device.values()].filter(hasRadios),
   findAt: (index, point): Found<Airtime>[] =>
-    point.kind !== "accessPoint"
+    !hasRadios(point)
       ? []
       : announced(index, point)
           .filter(({ names }) => names.length > MOST_NAMES)

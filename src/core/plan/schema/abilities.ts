@@ -25,6 +25,9 @@ export const abilitiesField = groupField(
         "What happens at an access port to a frame that comes in tagged with the port's " +
         "own VLAN: IEEE 802.1Q accepts it, some gear drops every tagged frame there",
     }),
+    radios: z.boolean().meta({
+      description: "Has radios of its own, as an access point always has: a router with wireless in it",
+    }),
     lists: z
       .enum(["one", "two"])
       .meta({ description: "two: its pages show PVID and membership as two lists, and both have to be set" }),

@@ -169,8 +169,9 @@ const is_deviceModel_abilities = (value: unknown): boolean =>
   typeof value.signIn === "boolean" &&
   typeof value.routes === "boolean" &&
   (value.ownTag === "accept" || value.ownTag === "drop") &&
+  typeof value.radios === "boolean" &&
   (value.lists === "one" || value.lists === "two") &&
-  Object.keys(value).length === 9;
+  Object.keys(value).length === 10;
 
 const is_deviceModel = (value: unknown): boolean =>
   isRow(value) &&

@@ -1,4 +1,5 @@
 import {
+  hasRadios,
   usualFilter,
   BLANK_DEVICE,
   BLANK_LINE,
@@ -94,7 +95,7 @@ export function placeDevice(
     poeOneLostMw: model.poeOneLostMw,
   });
   const ports = addPorts(edits, ids, device.id, model);
-  if (model.kind === "accessPoint") addRadios(edits, ids, device.id);
+  if (hasRadios(model)) addRadios(edits, ids, device.id);
   return { device, ports };
 }
 

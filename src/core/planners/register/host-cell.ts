@@ -1,5 +1,5 @@
 import { parseMac } from "../../address";
-import { BLANK_HOST, HOST_KINDS, type PlanEdits, type Host } from "../../plan";
+import { hasRadios, BLANK_HOST, HOST_KINDS, type PlanEdits, type Host } from "../../plan";
 import type { EditContext, Refusal } from "../planner";
 import { addressInSegment } from "../segments/segment-cell";
 
@@ -73,8 +73,7 @@ function wirelessNamed(
   return joinedAt(
     text,
     (name) => edits.all("ssid").find((one) => one.name.toLowerCase() === name)?.id,
-    (name) =>
-      edits.all("device").find((one) => one.kind === "accessPoint" && one.name.toLowerCase() === name)?.id,
+    (name) => edits.all("device").find((one) => hasRadios(one) && one.name.toLowerCase() === name)?.id,
   );
 }
 

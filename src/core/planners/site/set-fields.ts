@@ -1,6 +1,7 @@
 import { asPrefix6, isGroup, parseIpv6, parseMac, parsePrefix } from "../../address";
 import { vid as asVid, type Abilities, type Device } from "../../plan";
 import { countChecked } from "../count-text";
+import { addRadios } from "../wireless/radios";
 import type { EditContext, Refusal } from "../planner";
 
 /** Sets what the segments table has no column for. An empty IPv6 subnet takes it away. */
@@ -169,13 +170,15 @@ function numberFields(device: Device, field: NumberField, number: number | null)
   }
 }
 
-/** What a device's software can do. */
+/** What a device can do; with radios of its own it gets them. */
 export function setAbilities(
-  { edits }: Pick<EditContext, "edits">,
+  { edits, ids }: Omit<EditContext, "index">,
   id: string,
   abilities: Partial<Abilities>,
 ): void {
   edits.patch("device", id, { abilities: { ...edits.need("device", id).abilities, ...abilities } });
+  if (abilities.radios === true && !edits.all("radio").some(({ device }) => device === id))
+    addRadios(edits, ids, id);
 }
 
 /** Writes a text field of a device. */

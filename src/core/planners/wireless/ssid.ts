@@ -1,4 +1,4 @@
-import { BLANK_SSID, type Band, type PlanEdits, type Ssid, type Device } from "../../plan";
+import { hasRadios, BLANK_SSID, type Band, type PlanEdits, type Ssid, type Device } from "../../plan";
 import { forget } from "../site/forget";
 import { fillPattern } from "../name-pattern";
 import type { EditContext, Refusal } from "../planner";
@@ -89,7 +89,7 @@ function nameOnce(edits: PlanEdits, ssid: Ssid): void {
  */
 export function setNameSchool({ edits, ids }: EditContext, school: "one" | "each"): Refusal {
   const site = edits.need("site", edits.plan.site.id);
-  const points = edits.all("device").filter((device) => device.kind === "accessPoint");
+  const points = edits.all("device").filter(hasRadios);
   edits.put("site", { ...site, conventions: { ...site.conventions, wifiNames: school } });
   for (const ssid of edits.all("ssid")) {
     if (edits.get("ssid", ssid.id) === undefined) continue;

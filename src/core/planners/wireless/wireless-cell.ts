@@ -1,4 +1,5 @@
 import {
+  hasRadios,
   BANDS,
   SECURITIES,
   type Band,
@@ -97,7 +98,7 @@ const spellingsOf = (security: Ssid["security"]): string[] =>
 /** The access points that offer a name, by their names; an empty list is all of them. */
 function offerAt(bench: Bound, id: string, text: string): Refusal {
   if (["", "everywhere", "all"].includes(lower(text))) return editSsid(bench, id, { at: [] });
-  const points = bench.edits.all("device").filter((device) => device.kind === "accessPoint");
+  const points = bench.edits.all("device").filter(hasRadios);
   const { ids, unknown } = named(points, text);
   if (unknown === null) return editSsid(bench, id, { at: ids });
   const some = points.slice(0, 6).map(({ name }) => name);

@@ -1,4 +1,4 @@
-import { BLANK_SSID } from "../../plan";
+import { hasRadios, BLANK_SSID } from "../../plan";
 import { groupKey, surveyed } from "../groups";
 import { PURPOSE_ROWS } from "../purposes";
 import { segmentOf, standsApart, type Frame } from "./frame";
@@ -12,7 +12,7 @@ const LONGEST = 32;
 export function draftWireless(frame: Frame): void {
   const { edits: edits, ids } = frame;
   const wireless = surveyed(frame.index).filter(({ need }) => need.wireless);
-  if (!edits.all("device").some((device) => device.kind === "accessPoint")) {
+  if (!edits.all("device").some(hasRadios)) {
     if (wireless.length > 0)
       frame.notes.push(
         `${wireless.reduce((sum, { need }) => sum + need.count, 0)} devices ` +

@@ -50,7 +50,7 @@ const POE_WORDS: Readonly<Record<PoeChoice, string>> = {
   class8: "class 8",
 };
 const FLAGS: readonly (readonly [
-  keyof Abilities & ("mixesTagged" | "snooping" | "arpInspection" | "signIn" | "routes"),
+  keyof Abilities & ("mixesTagged" | "snooping" | "arpInspection" | "signIn" | "routes" | "radios"),
   string,
 ])[] = [
   ["mixesTagged", "untagged and tagged on one port"],
@@ -58,6 +58,7 @@ const FLAGS: readonly (readonly [
   ["arpInspection", "ARP inspection"],
   ["signIn", "802.1X at its ports"],
   ["routes", "routes between VLANs"],
+  ["radios", "radios of its own"],
 ];
 const TREES = [
   ["rapid", "rapid tree"],

@@ -2,6 +2,7 @@
 
 import { removeDevice } from "@/core/commands";
 import { toast } from "sonner";
+import { hasRadios } from "@/core/plan";
 import { powerBudget } from "@/core/power";
 import { forwardsPackets } from "@/core/routing";
 import { DEVICE_KIND_WORDS, portCounts } from "@/core/sheets";
@@ -83,7 +84,7 @@ export function DeviceMargin({ id }: { id: string }) {
         )}
       </div>
       <FindingsSection ids={new Set([id, ...ports.map((port) => port.id), ...lags.map((lag) => lag.id)])} />
-      {device.kind === "accessPoint" ? <RadioFields device={device} /> : null}
+      {hasRadios(device) ? <RadioFields device={device} /> : null}
       <DeviceFields device={device} />
       {forwardsPackets(device) && device.kind !== "providerBox" ? <FilterFields device={device} /> : null}
       <Legs device={device} />

@@ -2,7 +2,7 @@
 
 import { editSsidText, removeSsids, setSsid } from "@/core/commands";
 import { toast } from "sonner";
-import { BANDS, PlanEdits, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
+import { hasRadios, BANDS, PlanEdits, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
 import { BAND_WORDS, ssidCellText, type SsidColumn } from "@/core/planners";
 import { SECURITY_FACTS } from "@/core/wireless";
 import { useUi } from "../../frame/use-ui";
@@ -24,7 +24,7 @@ export function SsidMargin({ id }: { id: string }) {
   if (ssid === undefined) return null;
   const edits = new PlanEdits(index.plan);
   const segment = index.plan.segment.get(ssid.segment);
-  const points = [...index.plan.device.values()].filter((device) => device.kind === "accessPoint");
+  const points = [...index.plan.device.values()].filter((device) => hasRadios(device));
   const offering = pointsOf(index, ssid);
   const stations = [...index.plan.host.values()].filter(
     (host) => host.attachment.at === "ssid" && host.attachment.ssid === id,

@@ -42,8 +42,8 @@ export function DifferenceTable({ device }: { device: Device }) {
     );
   return (
     <>
-      <p className="flex flex-wrap items-center gap-3 px-4 pb-2 text-13 text-ink2">
-        <span className="max-w-[76ch]">
+      <p className="flex items-start gap-3 px-4 pb-2 text-13 text-ink2">
+        <span className="min-w-0 flex-1">
           {counted(steps.length, "step", "steps")} on the device, in this order; the numbers are those of the
           list at that moment. Rules that are off stay; rules with hours are not part of it.
           {setsDefaults
