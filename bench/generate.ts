@@ -53,6 +53,7 @@ const EDGE = {
   signIn: false,
   profile: null,
   macLimit: 1,
+  trustsMarks: false,
   restrictedRole: false,
 };
 const address = (n: number): Ipv4 => must(ipv4(n), "an address");

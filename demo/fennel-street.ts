@@ -400,6 +400,7 @@ function walls(site: SiteBuilder): void {
       note: "for the vet on call",
     }),
   );
+  site.patchSegment("Phones", { trafficClass: "voice" });
   site.patchSegment("Guests", { visit: { perHour: 12, staySeconds: 2400, openSeconds: 32_400 } });
 }
 

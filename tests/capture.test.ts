@@ -193,3 +193,42 @@ test("the recorded exchange of a real client and server has the same frames in t
   const mine = readBack(file, ["dhcp.option.dhcp", "ip.dst", "udp.dstport"], "dhcp");
   expect(mine.map(([type, , to]) => [type, to])).toEqual(types.map(([type, , to]) => [type, to]));
 });
+
+test("a call bears its marks: the phone's own on its cable, its segment's class behind it, none where neither says so", () => {
+  const plan = fennelStreet();
+  const [phone, other] = [host(plan, "Phone Reception 1"), host(plan, "Phone Reception 2")];
+  const marksAt = (of: Plan, device: string, label: string): string[] => {
+    const index = PlanIndex.of(of);
+    const goal: ProbeGoal = { to: "host", host: other.id, service: null };
+    const { exchange } = probe(index, asClient({ at: "host", host: phone.id }, goal), ids);
+    const file = pcapng(listenAt(index, exchange, port(of, device, label).id), "here", START);
+    expect(complaints(file)).toEqual([]);
+    return readBack(file, ["vlan.priority", "vlan.id", "ip.dsfield.dscp"], "tcp").map((row) => row.join(" "));
+  };
+  const desk = must(
+    plan.port.get(phone.attachment.at === "port" ? phone.attachment.port : ""),
+    "the phone's port",
+  );
+  const gear = must(plan.device.get(desk.device), "its switch").name;
+  expect(marksAt(plan, gear, desk.label)[0]).toBe("5 30 46");
+  const plain = donePlan(
+    afterEdit(plan, ({ edits }) => {
+      for (const { id } of edits.all("segment")) edits.patch("segment", id, { trafficClass: "bestEffort" });
+    }),
+  );
+  // On its own cable a phone says what it likes; the other one's cable shows what the switch made of it.
+  const there = must(
+    plan.port.get(other.attachment.at === "port" ? other.attachment.port : ""),
+    "the other's port",
+  );
+  const gearThere = must(plan.device.get(there.device), "its switch").name;
+  expect(marksAt(plain, gear, desk.label)[0]).toBe("5 30 46");
+  expect(marksAt(plain, gearThere, there.label)[0]).toBe("0 30 0");
+  expect(marksAt(plan, gearThere, there.label)[0]).toBe("5 30 46");
+  const trusted = donePlan(
+    afterEdit(plain, ({ edits }) =>
+      edits.patch("port", desk.id, { guards: { ...desk.guards, trustsMarks: true } }),
+    ),
+  );
+  expect(marksAt(trusted, gearThere, there.label)[0]).toBe("5 30 46");
+});

@@ -1,5 +1,6 @@
 import type { Message } from "../probe";
 import type { Tag } from "../fabric";
+import type { Marks } from "../policy";
 import { addressBytes, big, macBytes, type Bytes } from "./bytes";
 import { dhcpPacket } from "./dhcp";
 import { packetBytes } from "./internet";
@@ -17,12 +18,18 @@ const SHORTEST = 60;
 function frameBytes(
   to: Bytes,
   from: Bytes,
-  { tag, type, payload }: { readonly tag: Tag; readonly type: number; readonly payload: Bytes },
+  {
+    tag,
+    type,
+    payload,
+    pcp = 0,
+  }: { readonly tag: Tag; readonly type: number; readonly payload: Bytes; readonly pcp?: number },
 ): number[] {
   const frame = [
     ...to,
     ...from,
-    ...(tag === null ? [] : [...big(TYPE.tag, 2), ...big(tag, 2)]),
+    // The priority stands before the VLAN ID, in the upper three bits (IEEE 802.1Q section 9.6).
+    ...(tag === null ? [] : [...big(TYPE.tag, 2), ...big(pcp * 8192 + tag, 2)]),
     ...big(type, 2),
     ...payload,
   ];
@@ -31,9 +38,14 @@ function frameBytes(
 
 /**
  * A message of an exchange as the frame that crosses a wire with a tag or without; `number` tells packets of
- * one sender apart.
+ * one sender apart, `marks` are what its packet bears there.
  */
-export function messageFrame({ from, to, content }: Message, tag: Tag, number: number): number[] {
+export function messageFrame(
+  { from, to, content }: Message,
+  tag: Tag,
+  number: number,
+  { dscp, pcp }: Marks,
+): number[] {
   const [source, goal] = [macBytes(from), to === null ? ALL : macBytes(to)];
   switch (content.kind) {
     case "arp": {
@@ -69,8 +81,9 @@ export function messageFrame({ from, to, content }: Message, tag: Tag, number: n
     case "packet":
       return frameBytes(goal, source, {
         tag,
+        pcp,
         type: content.packet.family === 4 ? TYPE.ipv4 : TYPE.ipv6,
-        payload: packetBytes(content.packet, content.isAnswer, content.ttl, number),
+        payload: packetBytes(content.packet, content.isAnswer, content.ttl, { number, dscp }),
       });
   }
 }

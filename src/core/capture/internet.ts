@@ -13,16 +13,19 @@ export function ipv4Packet(
     ttl,
     payload,
     identification,
+    dscp = 0,
   }: {
     readonly protocol: number;
     readonly ttl: number;
     readonly payload: Bytes;
     readonly identification: number;
+    readonly dscp?: number;
   },
 ): number[] {
   const head = [
     0x45,
-    0,
+    // The code point stands in the upper six bits (RFC 2474 section 3).
+    dscp * 4,
     ...big(20 + payload.length, 2),
     ...big(identification, 2),
     0x40,
@@ -42,10 +45,16 @@ export function ipv4Packet(
 const ipv6Packet = (
   src: Address,
   dst: Address,
-  { next, hops, payload }: { readonly next: number; readonly hops: number; readonly payload: Bytes },
+  {
+    next,
+    hops,
+    payload,
+    dscp,
+  }: { readonly next: number; readonly hops: number; readonly payload: Bytes; readonly dscp: number },
 ): number[] => [
-  0x60,
-  0,
+  // The traffic class stands across two bytes, between the version and the flow label (RFC 8200 section 3).
+  0x60 + Math.floor(dscp / 4),
+  (dscp % 4) * 64,
   0,
   0,
   ...big(payload.length, 2),
@@ -139,6 +148,7 @@ export const icmp6 = (src: Address, dst: Address, body: Bytes): number[] =>
   ipv6Packet(src, dst, {
     next: PROTOCOL.icmp6,
     hops: 255,
+    dscp: 0,
     payload: sealed(src, dst, { protocol: PROTOCOL.icmp6, payload: body, offset: 2 }),
   });
 
@@ -150,11 +160,16 @@ function payloadOf(packet: Packet, answers: boolean): number[] {
 }
 
 /** A packet of a conversation as bytes. */
-export function packetBytes(packet: Packet, answers: boolean, ttl: number, number: number): number[] {
+export function packetBytes(
+  packet: Packet,
+  answers: boolean,
+  ttl: number,
+  { number, dscp }: { readonly number: number; readonly dscp: number },
+): number[] {
   const { family, protocol, src, dst } = packet;
   const payload = payloadOf(packet, answers);
   const next = protocol === "icmp" && family === 6 ? PROTOCOL.icmp6 : PROTOCOL[protocol];
   return family === 4
-    ? ipv4Packet(src, dst, { protocol: next, ttl, payload, identification: number })
-    : ipv6Packet(src, dst, { next, hops: ttl, payload });
+    ? ipv4Packet(src, dst, { protocol: next, ttl, payload, identification: number, dscp })
+    : ipv6Packet(src, dst, { next, hops: ttl, payload, dscp });
 }

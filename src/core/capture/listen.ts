@@ -1,8 +1,10 @@
 import { nameOf, type PlanIndex } from "../plan";
 import { emissionsOf, type Message } from "../probe";
 import { FABRIC, type Tag } from "../fabric";
+import { CLASS_FACTS, type Marks } from "../policy";
 import { bpduFrame } from "./bpdu";
 import { messageFrame } from "./frame";
+import { marksAt, sendersIn } from "./marks";
 
 /** A frame as it would be seen at a port. `ms` counts from the first. */
 export interface SeenFrame {
@@ -30,6 +32,10 @@ export function listenAt(index: PlanIndex, exchange: readonly Message[], port: s
       ? []
       : [{ ms: 0, what: `spanning tree, from ${nameOf(index, "port", port)}`, tag: null, bytes: said }];
   if (wire < 0) return [];
+  const senders = sendersIn(index, exchange);
+  // Frames of other kinds bear no marks.
+  const marksOf = ({ content }: Message): Marks =>
+    content.kind === "packet" ? marksAt(index, content.packet, senders, port) : CLASS_FACTS.bestEffort;
   return [
     ...hello,
     ...exchange.flatMap((message, i) =>
@@ -39,7 +45,7 @@ export function listenAt(index: PlanIndex, exchange: readonly Message[], port: s
           ms: (i + 1) * PACE_MS,
           what: message.what,
           tag: emission.tag,
-          bytes: messageFrame(message, emission.tag, i + 1),
+          bytes: messageFrame(message, emission.tag, i + 1, marksOf(message)),
         })),
     ),
   ];

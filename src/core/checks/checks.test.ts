@@ -17,6 +17,7 @@ import {
   USUAL_METRIC,
   applyChanges,
   BLANK_FORWARD,
+  BLANK_HOST,
   BLANK_GEAR,
   BLANK_LINK,
   BLANK_SEGMENT,
@@ -854,6 +855,41 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
     /Hall switch remembers nothing of what it let through: \d+ rules let answers back/,
   ],
   [
+    "calls-do-not-fit",
+    (d) => {
+      d.put("line", {
+        ...find(d, "line", "Mobile line"),
+        id: testId("line", "thin"),
+        name: "Thin",
+        upMbps: 1,
+      });
+      phonesAtHome(d, 12);
+    },
+    /Calls of all phones at once don't fit Thin: \d+ phones × 0\.1 Mbit\/s = [\d.]+ of 1 Mbit\/s up\./,
+  ],
+  [
+    "priority-without-tag",
+    (d) => d.patch("line", find(d, "line", "Mobile line").id, { marks: { kept: true, voicePriority: 5 } }),
+    /Calls have to bear priority 5 on Mobile line, which bears no tag/,
+  ],
+  [
+    "marks-of-anybody",
+    (d) => {
+      const plugged = must(
+        d.all("host").find(({ attachment }) => attachment.at === "port"),
+        "somebody at a port",
+      );
+      const port = d.need("port", plugged.attachment.at === "port" ? plugged.attachment.port : "");
+      d.patch("port", port.id, { guards: { ...port.guards, trustsMarks: true } });
+    },
+    /keeps the marks of .*, which is no phone/,
+  ],
+  [
+    "calls-like-others",
+    (d) => phonesAtHome(d, 1),
+    /There are phones in Household, and what they send is treated like any other/,
+  ],
+  [
     "forward-behind-carrier",
     (d) =>
       forwardTo(d, fixedHost(d), {
@@ -1019,6 +1055,18 @@ const routeOn = (d: PlanEdits, prefix: string, via: string, device = find(d, "de
   d.patch("device", device, {
     routes: [{ prefix: net(prefix), via: ip(via), metric: USUAL_METRIC }],
   });
+
+/** Some phones in the household, plugged in nowhere yet. */
+function phonesAtHome(d: PlanEdits, count: number): void {
+  for (let at = 0; at < count; at += 1)
+    d.put("host", {
+      ...BLANK_HOST,
+      id: testId("host", `phone ${at}`),
+      name: `phone-${at}`,
+      kind: "phone",
+      segment: find(d, "segment", "Household").id,
+    });
+}
 
 const legOf = (d: PlanEdits, device: string) =>
   must(
@@ -1298,6 +1346,7 @@ test("a sound plan has no finding; every check has a slip that it finds", () => 
 
 /** A person has to decide: lay another cable, buy another switch, leave a name out. */
 const NO_REPAIR = [
+  "calls-do-not-fit",
   "list-without-memory",
   "line-without-name",
   "next-hop-not-reached",

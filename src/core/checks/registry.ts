@@ -83,6 +83,7 @@ import { exceptionHostMoves, exceptionNeedless, exceptionOver, vendorStays } fro
 import { hostsOpenPorts, listWithoutMemory } from "./walls/filter-settings";
 import { safetyLinked, straightToCell } from "./walls/industrial";
 import { tunnelPortForwarded, tunnelWithoutEnd, wishCannot } from "./gateway/ways-in";
+import { callsDoNotFit, callsLikeOthers, marksOfAnybody, priorityWithoutTag } from "./gateway/classes";
 import { routeHidesOwn, routeNextHopLost } from "./gateway/routes";
 import { noWayBack, routesInCircle } from "./gateway/ways-back";
 import { managementReachable, pastTheWalls } from "./walls/reached";
@@ -212,6 +213,10 @@ export const CHECKS: readonly AnyCheck[] = [
   noWayBack,
   hostsOpenPorts,
   listWithoutMemory,
+  callsDoNotFit,
+  priorityWithoutTag,
+  marksOfAnybody,
+  callsLikeOthers,
   forwardBehindCarrier,
   forwardHostMoves,
   forwardPortsClash,

@@ -69,7 +69,7 @@ export const editSegmentText = command<OfSegment & { readonly field: SegmentFiel
 
 export const setSegment = command<
   OfSegment & {
-    readonly fields: Partial<Pick<Segment, "purpose" | "advertise" | "management" | "tape">>;
+    readonly fields: Partial<Pick<Segment, "purpose" | "advertise" | "management" | "tape" | "trafficClass">>;
   }
 >("set-segment", {
   says: ({ segment, fields }, index) => chose(index, segmentName(index, segment), fields),

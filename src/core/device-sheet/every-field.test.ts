@@ -93,7 +93,10 @@ interface Parts {
 function fillLists(edits: PlanEdits, { gateway, bridge, host, line, segment }: Parts): void {
   const twenty = must(vid(20), "20");
   const next = must(parseAddress("10.24.20.7"), "an address");
-  edits.patch("line", line.id, { pins: [{ what: "host", host: host.id, orElse: "next" }] });
+  edits.patch("line", line.id, {
+    pins: [{ what: "host", host: host.id, orElse: "next" }],
+    marks: { kept: true, voicePriority: 5 },
+  });
   edits.patch("device", gateway.id, {
     routes: [{ prefix: must(parsePrefix("10.61.0.0/20"), ""), via: next, metric: USUAL_METRIC }],
   });

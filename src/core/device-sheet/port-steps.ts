@@ -10,6 +10,7 @@ const GUARD_WORDS = [
   ["arpTrust", "ARP trusted"],
   ["signIn", "802.1X"],
   ["restrictedRole", "never the way to the root"],
+  ["trustsMarks", "keeps marks"],
 ] as const;
 
 const ADMIT_WORDS = { all: "all", tagged: "tagged only", untagged: "untagged only" } as const;

@@ -37,6 +37,7 @@ export const failoverOn = (index: PlanIndex, { id }: Device): SheetFailover[] =>
     nextAfter: lineCellText(index, line, "after"),
     backAfter: lineCellText(index, line, "back"),
     pinned: pinsText(index, line.pins),
+    marks: lineCellText(index, line, "marks"),
     mtu: mtuOf(line),
     providerBox: boxText(line),
     name: line.dynamicName.name,

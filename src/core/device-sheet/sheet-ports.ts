@@ -1,3 +1,4 @@
+import { classText } from "../policy";
 import { poeStandard } from "../power";
 import {
   nameOf,
@@ -40,6 +41,7 @@ export function vlansOf(index: PlanIndex, device: Device): SheetVlan[] {
         name: device.vlanNameLimit === null ? name : name.slice(0, device.vlanNameLimit),
         segment: index.segmentOn(device.domain, vid)?.name ?? "",
         purpose: vlan?.purpose ?? "segment",
+        marks: classText(index.segmentOn(device.domain, vid)?.trafficClass ?? "bestEffort"),
       };
     });
 }

@@ -11,6 +11,8 @@ export interface SheetVlan {
   readonly name: string;
   readonly segment: string;
   readonly purpose: string;
+  /** What its packets are marked with where marks are not trusted. */
+  readonly marks: string;
 }
 export interface SheetInterface {
   readonly name: string;
@@ -86,6 +88,7 @@ export interface SheetFailover {
   readonly nextAfter: string;
   readonly backAfter: string;
   readonly pinned: string;
+  readonly marks: string;
   /** The largest packet that leaves in one piece: 1492 where it is wrapped for a login (RFC 2516 section 7). */
   readonly mtu: number;
   readonly providerBox: string;

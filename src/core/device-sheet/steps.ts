@@ -88,11 +88,12 @@ function switchingSteps(data: DeviceData): SheetStep[] {
     {
       ...NONE,
       title: "VLANs",
-      heads: ["VLAN", "Name", "For"],
+      heads: ["VLAN", "Name", "For", "Unmarked packets"],
       rows: data.vlans.map((vlan) => [
         String(vlan.vid),
         vlan.name,
         vlan.segment || (PURPOSE_WORDS[vlan.purpose] ?? ""),
+        vlan.marks,
       ]),
     },
     {
@@ -158,7 +159,17 @@ function routingSteps(data: DeviceData): SheetStep[] {
     {
       ...NONE,
       title: "Order of the lines",
-      heads: ["Order", "Line", "Carries", "Loss noticed by", "Next after", "Back after", "Pinned", "MTU"],
+      heads: [
+        "Order",
+        "Line",
+        "Carries",
+        "Loss noticed by",
+        "Next after",
+        "Back after",
+        "Pinned",
+        "Marks",
+        "MTU",
+      ],
       rows: data.failover.map((line) => [
         String(line.order),
         line.line,
@@ -167,6 +178,7 @@ function routingSteps(data: DeviceData): SheetStep[] {
         line.nextAfter,
         line.backAfter,
         line.pinned,
+        line.marks,
         String(line.mtu),
       ]),
       caution: data.failover.some(({ providerBox }) => providerBox.includes("locked to it"))

@@ -60,8 +60,9 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "watch",
     "pins",
     "dynamicName",
+    "marks",
   ),
-  segment: { tunnel: null },
+  segment: { tunnel: null, trafficClass: "bestEffort" },
   interface: { translates: "asUsual" },
   link: pick(BLANK_LINK, "cable", "panel", "socket"),
   forward: pick(BLANK_FORWARD, "sources", "until"),
@@ -162,7 +163,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
     return { ...whole, conventions: { ...CONVENTIONS_ADDED, ...whole.conventions } };
   if (kind === "port" && isFields(whole.guards))
     return withProfileById(
-      { ...whole, guards: { profile: null, restrictedRole: false, ...whole.guards } },
+      { ...whole, guards: { profile: null, restrictedRole: false, trustsMarks: false, ...whole.guards } },
       profiles,
     );
   if (kind === "line") return withPlace(whole);

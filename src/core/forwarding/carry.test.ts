@@ -16,6 +16,7 @@ const edge = {
   signIn: false,
   profile: null,
   macLimit: null,
+  trustsMarks: false,
   restrictedRole: false,
 };
 

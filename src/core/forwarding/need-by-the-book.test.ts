@@ -15,6 +15,7 @@ const EDGE = {
   signIn: false,
   profile: null,
   macLimit: 1,
+  trustsMarks: false,
   restrictedRole: false,
 };
 

@@ -28,6 +28,7 @@ export const BLANK_LINE: Omit<Line, "id" | "name"> = {
   share: 0,
   watch: { by: "link", targets: [], afterSeconds: 10, backSeconds: 60, returns: true },
   pins: [],
+  marks: { kept: false, voicePriority: null },
   dynamicName: { name: "", updatedBy: "gateway", account: "" },
 };
 export const BLANK_SEGMENT: Omit<Segment, "id" | "zone" | "vlan" | "name" | "mark" | "tape"> = {
@@ -43,6 +44,7 @@ export const BLANK_SEGMENT: Omit<Segment, "id" | "zone" | "vlan" | "name" | "mar
   purpose: "other",
   group: "",
   advertise: "none",
+  trafficClass: "bestEffort",
   visit: null,
   tunnel: null,
 };
@@ -194,6 +196,7 @@ export const NO_GUARDS: Port["guards"] = {
   signIn: false,
   profile: null,
   macLimit: null,
+  trustsMarks: false,
   restrictedRole: false,
 };
 export const BLANK_PORT: Omit<Port, "id" | "device" | "label" | "softwareName" | "position"> = {

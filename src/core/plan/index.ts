@@ -63,6 +63,7 @@ export {
   LIST_NAMES,
   SCHEMAS,
 } from "./schema/kinds";
+export { TRAFFIC_CLASSES, type TrafficClass } from "./schema/separation";
 export type {
   Domain,
   Exception,

@@ -1,3 +1,4 @@
+export { CLASS_FACTS, classText, type Marks } from "./traffic-classes";
 export { decide, endOf, type WallSide, sameEnd, wallBetween } from "./decide";
 export { doorsInOrder, wallCell, wallEnds, zonesInOrder } from "./grid";
 export { serviceNames, SERVICES, servicesNamed, serviceText } from "./services";

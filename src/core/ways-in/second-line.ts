@@ -70,19 +70,21 @@ function callLoad(index: PlanIndex): { readonly phones: number; readonly kbps: n
   return { phones, kbps: each };
 }
 
-function calls(index: PlanIndex, next: Line): OnSecondLine[] {
+/**
+ * Whether calls of all phones at the same time fit a line's rate up, with the sum; null without phones or
+ * rate.
+ */
+export function callsOn(index: PlanIndex, line: Line): OnSecondLine | null {
   const { phones, kbps } = callLoad(index);
-  if (phones === 0 || next.upMbps === 0) return [];
+  if (phones === 0 || line.upMbps === 0) return null;
   const needed = (phones * kbps) / 1000;
-  return [
-    {
-      what: "Calls",
-      works: needed <= next.upMbps,
-      says:
-        `${phones} ${phones === 1 ? "phone" : "phones"} × ${kbps / 1000} Mbit/s = ` +
-        `${needed} of ${next.upMbps} Mbit/s up.`,
-    },
-  ];
+  return {
+    what: "Calls",
+    works: needed <= line.upMbps,
+    says:
+      `${phones} ${phones === 1 ? "phone" : "phones"} × ${kbps / 1000} Mbit/s = ` +
+      `${needed} of ${line.upMbps} Mbit/s up.`,
+  };
 }
 
 /** What the lost line alone gives: services locked to its box, pins that may go nowhere else. */
@@ -145,7 +147,7 @@ export function whenLineFails(index: PlanIndex, line: Line): LineFails {
     noticed,
     things: [
       ...rates(line, next),
-      ...calls(index, next),
+      ...[callsOn(index, next) ?? []].flat(),
       ...bound(index, line),
       ...fromOutside(line, next),
       ...forwards.map((forward) => forwardOn(index, forward, next)),

@@ -157,6 +157,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       json("watch"),
       json("pins"),
       json("dynamic_name", "dynamicName"),
+      json("marks"),
     ],
   },
   vlan: {
@@ -185,6 +186,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("advertise"),
       json("visit"),
       json("tunnel"),
+      value("traffic_class", "trafficClass"),
     ],
   },
   device: {

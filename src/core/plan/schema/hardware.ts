@@ -123,6 +123,9 @@ const guardsSchema = groupField(
         "The sign-in profile (IEEE 802.1X) that the port uses; null: the only one, if there is one",
     }),
     macLimit: z.int().min(1).max(4096).nullable(),
+    trustsMarks: z.boolean().meta({
+      description: "Keeps the marks (DSCP, PCP) of what comes in; else it gets the class of its segment",
+    }),
     restrictedRole: z
       .boolean()
       .meta({ description: "Never becomes the way to the root (IEEE 802.1Q section 13.27.64)" }),

@@ -88,6 +88,16 @@ export const lineSchema = z.strictObject({
       "0: everything while it is the first that works",
   }),
   watch: watchField,
+  marks: groupField(
+    z.strictObject({
+      kept: z
+        .boolean()
+        .meta({ description: "Whether the provider goes by the marks of what is sent (DSCP)" }),
+      voicePriority: z.int().min(0).max(7).nullable().meta({
+        description: "The priority that calls have to bear in the provider's tag (PCP); null: none is wanted",
+      }),
+    }),
+  ),
   pins: z
     .array(pinField)
     .max(64)

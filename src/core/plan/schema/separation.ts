@@ -32,6 +32,10 @@ export const vlanSchema = z.strictObject({
 });
 export type Vlan = z.output<typeof vlanSchema>;
 
+/** Classes of traffic, by what they carry (RFC 4594 section 2). */
+export const TRAFFIC_CLASSES = ["bestEffort", "bulk", "signalling", "video", "voice"] as const;
+export type TrafficClass = (typeof TRAFFIC_CLASSES)[number];
+
 /** Segments that share a level of trust. */
 export const zoneSchema = z.strictObject({
   id: idField,
@@ -68,6 +72,9 @@ export const segmentSchema = z.strictObject({
   advertise: z
     .enum(["none", "slaac", "stateless", "stateful"])
     .meta({ description: "What the router advertisements tell IPv6 clients (RFC 4861 section 4.2)" }),
+  trafficClass: z.enum(TRAFFIC_CLASSES).meta({
+    description: "What its packets are marked with where marks are not trusted (RFC 4594)",
+  }),
   visit: z
     .strictObject({
       perHour: countField(100_000),

@@ -202,6 +202,12 @@ const read_template = (value: unknown): unknown =>
 
 const line_accessValues = new Set<unknown>(["fibre", "cable", "dsl", "mobile", "radio", "other"]);
 
+const is_line_marks = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.kept === "boolean" &&
+  (value.voicePriority === null || typeof value.voicePriority === "number") &&
+  Object.keys(value).length === 2;
+
 const is_line_pins = (value: unknown): boolean =>
   isRow(value) &&
   (value.what === "segment") &&
@@ -288,9 +294,10 @@ function read_line(value: unknown): unknown {
     (value.length6 === null || typeof value.length6 === "number") &&
     typeof value.place === "number" &&
     typeof value.share === "number" &&
+    is_line_marks(value.marks) &&
     everyIs(value.pins, is_line_pins4) &&
     is_line_dynamicName(value.dynamicName) &&
-    Object.keys(value).length === 22)) return MISFIT;
+    Object.keys(value).length === 23)) return MISFIT;
   const boxPrefix = read_line_boxPrefixOrNull(value.boxPrefix);
   if (boxPrefix === MISFIT) return MISFIT;
   const nextHop4 = read_line_nextHop4OrNull(value.nextHop4);
@@ -301,7 +308,7 @@ function read_line(value: unknown): unknown {
   if (dns === MISFIT) return MISFIT;
   const watch = read_line_watch(value.watch);
   if (watch === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxForwards: value.boxForwards, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, place: value.place, share: value.share, watch, pins: value.pins, dynamicName: value.dynamicName };
+  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxForwards: value.boxForwards, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, place: value.place, share: value.share, watch, marks: value.marks, pins: value.pins, dynamicName: value.dynamicName };
 }
 
 const is_vlan = (value: unknown): boolean =>
@@ -323,6 +330,8 @@ const is_segment_tape = (value: unknown): boolean =>
   segment_tape_baseValues.has(value.base) &&
   (value.tracer === null || segment_tape_baseValues.has(value.tracer)) &&
   Object.keys(value).length === 2;
+
+const segment_trafficClassValues = new Set<unknown>(["bestEffort", "bulk", "signalling", "video", "voice"]);
 
 const is_segment_visit = (value: unknown): boolean =>
   isRow(value) &&
@@ -365,9 +374,10 @@ function read_segment(value: unknown): unknown {
     hostKind_purposeValues.has(value.purpose) &&
     typeof value.group === "string" &&
     (value.advertise === "none" || value.advertise === "slaac" || value.advertise === "stateless" || value.advertise === "stateful") &&
+    segment_trafficClassValues.has(value.trafficClass) &&
     (value.visit === null || is_segment_visit(value.visit)) &&
     (value.tunnel === null || is_segment_tunnel(value.tunnel)) &&
-    Object.keys(value).length === 20)) return MISFIT;
+    Object.keys(value).length === 21)) return MISFIT;
   const prefixes4 = read_segment_prefixes4List(value.prefixes4);
   if (prefixes4 === MISFIT) return MISFIT;
   const prefixes6 = read_segment_prefixes6List(value.prefixes6);
@@ -376,7 +386,7 @@ function read_segment(value: unknown): unknown {
   if (dns === MISFIT) return MISFIT;
   const time = read_site_conventions_dnsServersList(value.time);
   if (time === MISFIT) return MISFIT;
-  return { id: value.id, zone: value.zone, vlan: value.vlan, name: value.name, mark: value.mark, tape: value.tape, prefixes4, prefixes6, gatewayInterface: value.gatewayInterface, dns, time, domainName: value.domainName, planned: value.planned, growth: value.growth, management: value.management, purpose: value.purpose, group: value.group, advertise: value.advertise, visit: value.visit, tunnel: value.tunnel };
+  return { id: value.id, zone: value.zone, vlan: value.vlan, name: value.name, mark: value.mark, tape: value.tape, prefixes4, prefixes6, gatewayInterface: value.gatewayInterface, dns, time, domainName: value.domainName, planned: value.planned, growth: value.growth, management: value.management, purpose: value.purpose, group: value.group, advertise: value.advertise, trafficClass: value.trafficClass, visit: value.visit, tunnel: value.tunnel };
 }
 
 const device_poeValues = new Set<unknown>(["asKind", "none", "class1", "class2", "class3", "class4", "class5", "class6", "class7", "class8"]);
@@ -544,8 +554,9 @@ const is_port_guards = (value: unknown): boolean =>
   typeof value.signIn === "boolean" &&
   (value.profile === null || typeof value.profile === "string") &&
   (value.macLimit === null || typeof value.macLimit === "number") &&
+  typeof value.trustsMarks === "boolean" &&
   typeof value.restrictedRole === "boolean" &&
-  Object.keys(value).length === 9;
+  Object.keys(value).length === 10;
 
 const is_port = (value: unknown): boolean =>
   isRow(value) &&

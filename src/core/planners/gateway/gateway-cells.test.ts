@@ -57,6 +57,7 @@ test("a row of each table, pasted, reads again as it was written", () => {
     "5 s",
     "by hand",
     "Studio or nothing",
+    "kept, calls 5",
     "x.example",
   ];
   const lines = done(HOME, (context) => pasteLines(context, [line], "order", []));

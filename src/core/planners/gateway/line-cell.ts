@@ -8,7 +8,8 @@ import type { EditContext, Refusal } from "../planner";
 import { pinsText, readPins } from "./pin-text";
 
 /** What of a line is written in a cell of the lines' table. */
-export type LineColumn = "order" | "name" | "share" | "watch" | "after" | "back" | "pins" | "follows";
+export type LineColumn =
+  "order" | "name" | "share" | "watch" | "after" | "back" | "pins" | "marks" | "follows";
 export const LINE_COLUMNS: readonly (readonly [LineColumn, string])[] = [
   ["order", "Order"],
   ["name", "Line"],
@@ -17,6 +18,7 @@ export const LINE_COLUMNS: readonly (readonly [LineColumn, string])[] = [
   ["after", "Next after"],
   ["back", "Back after"],
   ["pins", "Pinned to it"],
+  ["marks", "Marks"],
   ["follows", "Name that follows it"],
 ];
 
@@ -45,6 +47,23 @@ function readWatch(text: string): Pick<Line["watch"], "by" | "targets"> | string
     ? `At most four targets are asked; these are ${targets.length}.`
     : { by: "target", targets };
 }
+
+/**
+ * "cleared", "kept", "kept, calls 5": whether the provider goes by marks, and the priority it wants of calls.
+ */
+function readMarks(text: string): Line["marks"] | string {
+  const [, said = "", priority] =
+    /^(kept|cleared|not known|)\s*(?:[,;]\s*(?:calls|voice|priority|pcp)\s*([0-7]))?$/i.exec(text) ?? [];
+  if (said === "" && text !== "")
+    return `"${text}" says nothing of marks; write cleared, kept, or kept, calls 5 for a priority from 0 to 7.`;
+  return {
+    kept: said.toLowerCase() === "kept",
+    voicePriority: priority === undefined ? null : Number(priority),
+  };
+}
+
+const marksText = ({ kept, voicePriority }: Line["marks"]): string =>
+  `${kept ? "kept" : "cleared"}${voicePriority === null ? "" : `, calls ${voicePriority}`}`;
 
 /** The columns that say when another line takes over, and when this one is back. */
 function readTimes(column: "after" | "back", text: string, watch: Line["watch"]): Line["watch"] | string {
@@ -87,6 +106,10 @@ function readLineCell(
     case "pins": {
       const pins = readPins(index, text);
       return typeof pins === "string" ? pins : { pins: [...pins] };
+    }
+    case "marks": {
+      const marks = readMarks(text);
+      return typeof marks === "string" ? marks : { marks };
     }
     case "follows":
       return /^[^\s]{0,120}$/.test(text)
@@ -142,6 +165,8 @@ export function lineCellText(index: PlanIndex, line: Line, column: LineColumn): 
       return watch.returns ? `${watch.backSeconds} s` : "by hand";
     case "pins":
       return pinsText(index, line.pins);
+    case "marks":
+      return marksText(line.marks);
     case "follows":
       return line.dynamicName.name;
   }

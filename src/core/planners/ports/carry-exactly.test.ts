@@ -30,6 +30,7 @@ const EDGE = {
   signIn: false,
   profile: null,
   macLimit: 1,
+  trustsMarks: false,
   restrictedRole: false,
 };
 const domain = aDomain();

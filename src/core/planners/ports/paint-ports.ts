@@ -90,12 +90,13 @@ function guardsAfter(port: Port, role: PortRole): Port["guards"] {
   const [was, will] = [classOf(port), CLASS_OF[role.role]];
   const usual = fieldsOf(role).guards ?? NO_GUARDS;
   if (will === "none") return { ...usual, profile: port.guards.profile };
-  const { profile, restrictedRole, signIn, dhcpTrust, arpTrust } = port.guards;
+  const { profile, restrictedRole, trustsMarks, signIn, dhcpTrust, arpTrust } = port.guards;
   if (was !== will)
     return {
       ...usual,
       profile,
       restrictedRole,
+      trustsMarks,
       ...(will === "access" ? { signIn } : { dhcpTrust, arpTrust: usual.arpTrust || arpTrust }),
     };
   return { ...port.guards, macLimit: limitAfter(port, role, usual.macLimit) };

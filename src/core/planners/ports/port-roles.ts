@@ -98,7 +98,7 @@ export function makeWan(
 }
 
 export type GuardFlag =
-  "edge" | "bpduGuard" | "loopGuard" | "dhcpTrust" | "arpTrust" | "signIn" | "restrictedRole";
+  "edge" | "bpduGuard" | "loopGuard" | "dhcpTrust" | "arpTrust" | "signIn" | "restrictedRole" | "trustsMarks";
 
 /** Sets one guard of some ports. */
 export function setGuard(

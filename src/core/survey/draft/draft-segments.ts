@@ -143,6 +143,7 @@ export function draftSegments(frame: Frame): void {
       planned: tally.now,
       growth: percentBetween(tally.now, tally.planned),
       management: group.purpose === "management",
+      trafficClass: group.purpose === "voice" ? "voice" : BLANK_SEGMENT.trafficClass,
       domainName: edits.plan.site.conventions.domainName,
       visit: group.purpose === "guests" && tally.now > 0 ? visitsOf(tally.now) : null,
     });

@@ -17,6 +17,7 @@ const FLAGS: readonly (readonly [GuardFlag, string, string])[] = [
   ["arpTrust", "ARP trusted", "towards gear that checks itself"],
   ["signIn", "802.1X", "sign-in at the port"],
   ["restrictedRole", "restricted role", "never the way to the root"],
+  ["trustsMarks", "marks kept", "DSCP and PCP of what comes in"],
 ];
 
 /** The value that all of some ports share; null when they differ. */

@@ -2,9 +2,10 @@
 
 import { addOption, editSegmentText, removeOption, setSegment, setServer } from "@/core/commands";
 import { useState } from "react";
-import { PURPOSES, type Scope, type Segment } from "@/core/plan";
+import { PURPOSES, TRAFFIC_CLASSES, type Scope, type Segment } from "@/core/plan";
 import { segmentFieldText, type SegmentField } from "@/core/planners";
 import { OPTION_KINDS } from "@/core/dhcp";
+import { classText } from "@/core/policy";
 import { PURPOSE_WORDS } from "@/core/survey";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
@@ -67,6 +68,12 @@ export function ScopeFields({ segment }: { segment: Segment }) {
           ["stateful", "a server gives it (DHCPv6)"],
         ]}
         onChoose={(advertise) => set({ advertise })}
+      />
+      <Choose
+        label="Class"
+        value={segment.trafficClass}
+        choices={TRAFFIC_CLASSES.map((name) => [name, classText(name)] as const)}
+        onChoose={(trafficClass) => set({ trafficClass })}
       />
       {SERVICES.map((row) => (
         <SegmentText key={row[0]} segment={segment} row={row} />

@@ -1,5 +1,6 @@
 "use client";
 
+import type { GuardFlag } from "@/core/planners";
 import { runsWords } from "@/core/kernel";
 import type { Device } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";
@@ -12,10 +13,8 @@ export function GuardTable({ devices }: { devices: readonly Device[] }) {
   const index = useIndex();
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
-  const count = (
-    device: Device,
-    guard: "edge" | "bpduGuard" | "loopGuard" | "dhcpTrust" | "arpTrust" | "signIn" | "restrictedRole",
-  ) => index.portsOf(device.id).filter((port) => port.guards[guard]).length;
+  const count = (device: Device, guard: GuardFlag) =>
+    index.portsOf(device.id).filter((port) => port.guards[guard]).length;
   const vids = (list: readonly number[]) =>
     list.length === 0 ? <span className="text-ink2">none</span> : runsWords(list, String);
   if (devices.length === 0)
