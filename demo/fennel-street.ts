@@ -1,4 +1,6 @@
+import { must } from "../src/core/kernel";
 import { CONVENTIONS, type Plan } from "../src/core/plan";
+import { arrangeBox, setUpWay } from "../src/core/planners";
 import { RADIO_SETS } from "../src/core/wireless";
 import { FENNEL_STREET } from "./surveys";
 import { rulesOn } from "./rule-list";
@@ -277,7 +279,8 @@ function wire(site: SiteBuilder): void {
     .paint("Lower switch", [13, 14], access(70));
   site
     .paint("Lower switch", [15], toAccessPoint)
-    .paint("Lower switch", [16, 17, 18, 19, 20, 21, 22, 23, 24, 25, 26], { role: "park" });
+    .paint("Lower switch", [16], access(30))
+    .paint("Lower switch", [17, 18, 19, 20, 21, 22, 23, 24, 25, 26], { role: "park" });
   site.paint("Switch B", [17], {
     role: "trunk",
     untagged: null,
@@ -400,6 +403,7 @@ function walls(site: SiteBuilder): void {
       note: "for the vet on call",
     }),
   );
+  lineAndWayIn(site);
   site.patchSegment("Phones", { trafficClass: "voice" });
   site.patchSegment("Guests", { visit: { perHour: 12, staySeconds: 2400, openSeconds: 32_400 } });
 }
@@ -424,6 +428,31 @@ function rulesFound(site: SiteBuilder): void {
     ["Practice", "Clinical", "dicom, https", "accept", "images on the desks"],
     ["Practice", "zone Building", "any", "accept", "reception could not see the door"],
     ["Kit", "Servers", "radius", "accept", "sign-in of ports and wireless"],
+    ["Internet", "Gateway", "udp 51900", "accept", "the vet on call, by VPN"],
+    ["By VPN", "Gateway", "dns, tcp 53, ping", "accept", ""],
+    ["By VPN", "host Image store", "https", "accept", "records on a home visit"],
     ["any", "any", "any", "drop", "the rest"],
   ]);
+}
+
+/**
+ * The provider's box stays, since the numbers are locked to it, and hangs behind the gateway; the vet on call
+ * comes in by VPN.
+ */
+function lineAndWayIn(site: SiteBuilder): void {
+  site.with((edits, id) => {
+    const [fibre, box] = [id("line", "Fibre line"), id("host", "Box of the line")];
+    edits.patch("line", fibre, { locked: "the practice's telephone numbers" });
+    let made = 0;
+    const ids = () => id("way in", `${(made += 1)}`);
+    const refusals = [
+      arrangeBox({ edits, ids: () => box }, { line: fibre, arrangement: "behind" }),
+      setUpWay({ edits, ids }, { wish: id("wish", "Records"), way: "vpn", line: fibre }),
+    ];
+    for (const refusal of refusals) must(refusal === null ? true : null, `${refusal}`);
+    edits.patch("host", box, {
+      attachment: { at: "port", port: id("port", "Lower switch/16") },
+      place: "Cabinet A",
+    });
+  });
 }

@@ -145,12 +145,13 @@ test("the grid has the internet first, the gateway last, zones by their VLAN IDs
     "Servers",
     "Building",
     "Visitors",
+    "By VPN",
   ]);
   const ends = wallEnds(index);
-  expect([ends[0], ends.at(-1), ends.length]).toEqual([{ at: "internet" }, { at: "gateway" }, 9]);
+  expect([ends[0], ends.at(-1), ends.length]).toEqual([{ at: "internet" }, { at: "gateway" }, 10]);
   expect(doorsInOrder(index)).toHaveLength(plan.wall.size);
   const cells = ends.flatMap((from) => ends.map((to) => wallCell(index, from, to)));
-  expect(cells.filter((cell) => cell.kind === "inside")).toHaveLength(7);
+  expect(cells.filter((cell) => cell.kind === "inside")).toHaveLength(8);
   expect(cells.filter((cell) => cell.kind === "itself")).toHaveLength(2);
   expect(cells.filter((cell) => cell.kind === "wall" && cell.door !== "closed")).toHaveLength(plan.wall.size);
   expect(wallCell(index, zone("Practice"), zone("Clinical"))).toEqual({

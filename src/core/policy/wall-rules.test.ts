@@ -95,7 +95,7 @@ test("the ordered list that walls come to decides every packet as the walls do",
     ),
     { seed: 88, numRuns: 80 },
   );
-  expect(passed).toBeGreaterThan(50);
+  expect(passed).toBeGreaterThan(40);
 });
 
 test("what a gateway has to answer needs no door: addresses, names it serves, an echo; its pages do", () => {

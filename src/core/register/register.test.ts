@@ -122,10 +122,11 @@ describe("import", () => {
           if (host.attachment.at === "behind") edits.remove("host", host.id);
       });
       const bare = applied(empty, (edits) => {
-        for (const kind of ["wish", "exception"] as const)
+        for (const kind of ["wish", "exception", "rule"] as const)
           for (const { id } of edits.all(kind)) edits.remove(kind, id);
         for (const profile of edits.all("signIn")) edits.patch("signIn", profile.id, { servers: [] });
         for (const scope of edits.all("scope")) edits.patch("scope", scope.id, { serverHost: null });
+        for (const line of edits.all("line")) edits.patch("line", line.id, { pins: [] });
         for (const forward of edits.all("forward")) edits.remove("forward", forward.id);
         for (const host of edits.all("host")) edits.remove("host", host.id);
       });

@@ -31,7 +31,7 @@ test("a name, a part of one, several words, a MAC, a VLAN number and an address 
   expect(find(index, "10.24.40.34", 5)).toMatchObject([{ kind: "host", name: "Viewing station, Theatre" }]);
   expect(find(index, "10.24.40.1", 5)).toMatchObject([{ kind: "interface", name: "Gateway (Imaging)" }]);
   expect(names("02:5a:10:0a:02:01")).toEqual(["Upper switch"]);
-  expect(names("fibre line")).toEqual(["Fibre line"]);
+  expect(names("fibre line")).toEqual(["Fibre line", "fibre-line-box"]);
   expect(find(PlanIndex.of(bramblewick()), "203.0.113.89", 5)).toEqual([
     { kind: "line", id: expect.any(String), name: "Fibre line", detail: "next hop 203.0.113.89" },
   ]);

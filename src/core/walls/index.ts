@@ -8,9 +8,9 @@ export {
   LIST_READS,
   standingAnswers,
   standingDoor,
-  standsAsMeant,
   type StandingList,
   STANDING_LISTS,
 } from "./standing-list";
 export { type IntentAt } from "./wishes";
 export { pairInList, type PairInList } from "./pair-in-list";
+export { standsAsMeant } from "./as-meant";

@@ -144,15 +144,20 @@ function pairOf(
   return pair;
 }
 
-/** Whether the list that stands on a device does between two exactly what the walls mean. */
-export function standsAsMeant(
+/**
+ * Whether the list that stands on a device does between two exactly what the walls mean; "mixed" where some of
+ * them may more than others, which the proof of their zones has to say.
+ */
+export function pairAsMeant(
   index: PlanIndex,
   device: string,
   from: string,
   to: string | "internet" | "gateway",
-): boolean {
+): boolean | "mixed" {
   const standing = index.derived(STANDING_LISTS).get(device);
-  return standing !== undefined && pairOf(standing, from, to)?.asMeant === true;
+  const pair = standing === undefined ? null : pairOf(standing, from, to);
+  if (pair === null) return false;
+  return pair.allowed.state === "mixed" ? "mixed" : pair.asMeant;
 }
 
 /**

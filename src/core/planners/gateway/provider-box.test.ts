@@ -10,14 +10,20 @@ const ids = () => {
   made += 1;
   return `019e0000-0000-7000-8000-${String(made).padStart(12, "0")}`;
 };
-const OFFICE = fennelStreet();
-const FIBRE = must([...OFFICE.line.keys()][0], "the line");
-const withLine = (fields: Partial<Line>): Plan => {
-  const edits = new PlanEdits(OFFICE);
-  edits.patch("line", FIBRE, fields);
-  const applied = applyChanges(OFFICE, edits.changes());
+const edited = (plan: Plan, edit: (edits: PlanEdits) => void): Plan => {
+  const edits = new PlanEdits(plan);
+  edit(edits);
+  const applied = applyChanges(plan, edits.changes());
   return must(applied.ok ? applied.value : null, "it applies");
 };
+const FIBRE = must([...fennelStreet().line.keys()][0], "the line");
+/** The practice before its box was kept behind the gateway. */
+const OFFICE = edited(fennelStreet(), (edits) => {
+  edits.patch("line", FIBRE, { pins: [], locked: "", providerBox: "bridges" });
+  for (const { id, name } of edits.all("host")) if (name === "fibre-line-box") edits.remove("host", id);
+});
+const withLine = (fields: Partial<Line>): Plan =>
+  edited(OFFICE, (edits) => edits.patch("line", FIBRE, fields));
 function arranged(plan: Plan, arrangement: Arrangement): Plan | string {
   const edits = new PlanEdits(plan);
   const refusal = arrangeBox({ edits, ids }, { line: FIBRE, arrangement });
