@@ -76,3 +76,24 @@ test("by keyboard alone: lines change their order, a share that can't be is said
   await expect(page.getByText("Walls proven")).toBeVisible();
   await saved(page);
 });
+
+test("the provider's box is kept behind the gateway: seen before it is done, in the register and pinned to its line afterwards, and taken back", async ({
+  page,
+}) => {
+  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, box kept");
+  await openView(page, "Gateway");
+  const mobile = grid(page, "Lines").getByRole("row", { name: /Mobile line/ });
+  await mobile.getByText("Mobile line").click();
+  await expect(margin(page)).toContainText("Emergency calls.");
+  await margin(page).getByRole("button", { name: "Let it be kept behind our gateway" }).click();
+  await expect(margin(page)).toContainText("mobile-line-box");
+  await expect(mobile).not.toContainText("mobile-line-box");
+  await margin(page).getByRole("button", { name: "Apply" }).click();
+  await expect(mobile).toContainText("mobile-line-box or nothing");
+  await saved(page);
+  await openView(page, "Addresses");
+  await expect(page.getByText("mobile-line-box").first()).toBeVisible();
+  await page.getByRole("button", { name: /^Undo/ }).first().click();
+  await expect(page.getByText("mobile-line-box")).toHaveCount(0);
+  await saved(page);
+});

@@ -74,7 +74,7 @@ test("a list is read, its anomalies cleaned and its holes closed until the proof
   );
   await expect(page.getByText("Walls proven")).toBeVisible();
   await saved(page);
-  await page.reload();
+  expect((await page.reload())?.status()).toBe(200);
   await page.getByRole("radio", { name: "What stands on it, 23" }).click();
   await expect(proof(page)).toContainText("83 of 83");
 });

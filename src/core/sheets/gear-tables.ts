@@ -82,6 +82,7 @@ export function lineTable(index: PlanIndex): string[][] {
     "Back after s",
     "Pinned",
     "Its name",
+    "Marks",
     "Ends at",
     "Address by",
     "Outside addresses",

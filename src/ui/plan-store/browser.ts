@@ -28,10 +28,10 @@ function claim(tab: string): Promise<boolean> {
   });
 }
 
-/** The browser that this page runs in. */
+/** The browser that this page runs in; on the server, which makes the page first, one that can do nothing. */
 export const thisBrowser = (): Browser => ({
   tabId,
-  claim: "locks" in navigator ? claim : null,
+  claim: typeof navigator !== "undefined" && "locks" in navigator ? claim : null,
   now: () => Date.now(),
   older: (site) => ({
     text: localStorage.getItem(olderKey(site)),

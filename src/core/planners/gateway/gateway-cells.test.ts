@@ -57,8 +57,8 @@ test("a row of each table, pasted, reads again as it was written", () => {
     "5 s",
     "by hand",
     "Studio or nothing",
-    "kept, calls 5",
     "x.example",
+    "kept, calls 5",
   ];
   const lines = done(HOME, (context) => pasteLines(context, [line], "order", []));
   const radio = must(

@@ -9,7 +9,7 @@ import { pinsText, readPins } from "./pin-text";
 
 /** What of a line is written in a cell of the lines' table. */
 export type LineColumn =
-  "order" | "name" | "share" | "watch" | "after" | "back" | "pins" | "marks" | "follows";
+  "order" | "name" | "share" | "watch" | "after" | "back" | "pins" | "follows" | "marks";
 export const LINE_COLUMNS: readonly (readonly [LineColumn, string])[] = [
   ["order", "Order"],
   ["name", "Line"],
@@ -18,8 +18,8 @@ export const LINE_COLUMNS: readonly (readonly [LineColumn, string])[] = [
   ["after", "Next after"],
   ["back", "Back after"],
   ["pins", "Pinned to it"],
-  ["marks", "Marks"],
   ["follows", "Name that follows it"],
+  ["marks", "Marks"],
 ];
 
 const UNITS: Readonly<Record<string, number>> = { "": 1, s: 1, min: 60, h: 3600 };

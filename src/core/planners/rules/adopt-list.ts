@@ -1,3 +1,5 @@
+import type { Prefix } from "../../address";
+import { equal } from "../../kernel";
 import { BLANK_RULE, keepsState, type Device, type PlanIndex, type RuleSide } from "../../plan";
 import { INTERNET, type Side } from "../../policy";
 import { PLANNED_LISTS, type PlannedList } from "../../walls";
@@ -26,11 +28,26 @@ function sidesOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Si
       .filter((id) => index.plan.segment.has(id))
       .map((segment): RuleSide => ({ at: "segment", segment })),
     ...sides.flatMap(({ network, prefixes }): RuleSide[] => {
-      if (prefixes !== null) return prefixes.map((prefix) => ({ at: "prefix", prefix }));
+      if (prefixes !== null) return prefixes.map((prefix) => namedPrefix(index, prefix));
       if (network === INTERNET) return [{ at: "internet" }];
       return network === "router" ? [{ at: "gateway" }] : [];
     }),
   ];
+}
+
+/** What a subnet or an address is in the plan: all of a zone, the only one of a segment or a host, or itself. */
+export function namedPrefix(index: PlanIndex, prefix: Prefix): RuleSide {
+  const segment = [...index.plan.segment.values()].find(({ prefixes4, prefixes6 }) =>
+    equal([...prefixes4, ...prefixes6], [prefix]),
+  );
+  if (segment !== undefined)
+    return (index.groups("segmentsByZone").get(segment.zone) ?? []).length === 1
+      ? { at: "zone", zone: segment.zone }
+      : { at: "segment", segment: segment.id };
+  const isOne = prefix.length === (prefix.family === 4 ? 32 : 128);
+  const [host, other] = isOne ? (index.groups("hostsByAddress").get(prefix.network) ?? []) : [];
+  const isAll = host !== undefined && other === undefined && (host.ipv4 === null || host.ipv6 === null);
+  return isAll ? { at: "host", host: host.id } : { at: "prefix", prefix };
 }
 
 /** The rules that a device's walls need, as rules that stand on it. */

@@ -1,21 +1,44 @@
+import { equal } from "../../kernel";
 import type { RuleSide, Service, WallEnd } from "../../plan";
-import { everyService, groupsOf, without, type ServiceSpan } from "../../rules";
+import { SERVICES } from "../../policy";
+import { everyService, groupsOf, without, type ServiceGroup, type ServiceSpan } from "../../rules";
 import type { EditContext, Refusal } from "../planner";
 import { putOnTop, type RuleFields } from "./rule-list";
 
 const sideOf = (end: WallEnd): RuleSide =>
   end.at === "zone" ? { at: "zone", zone: end.zone } : { at: end.at };
 
-/** Services as a rule names them: those with ports by their numbers, none where it is everything. */
+/**
+ * Services as a rule names them: those of the catalogue by their names, others by their numbers, none where it
+ * is everything.
+ */
 export function ruleServices(spans: readonly ServiceSpan[]): Service[] {
   if (without(everyService(4), spans).length === 0 || without(everyService(6), spans).length === 0) return [];
-  return groupsOf(spans).flatMap(({ protocol, ports }): Service[] => {
-    if (typeof protocol === "number") return [];
-    const all = ports === null || (ports.length === 1 && ports[0]?.[0] === 0 && ports[0][1] === 65_535);
-    if (all) return [{ name: protocol, protocol, ports: [] }];
-    const first = ports[0]?.[0] ?? 0;
-    return [{ name: `${protocol} ${first}`, protocol, ports: ports.map(([low, high]) => [low, high]) }];
-  });
+  const groups = groupsOf(spans);
+  const named = groups.flatMap((group) => servicesOf(group, true));
+  return named.length <= MOST_SERVICES ? named : groups.flatMap((group) => servicesOf(group, false));
+}
+
+const MOST_SERVICES = 32;
+
+/** The name that the catalogue has for just these ports. */
+const nameFor = (protocol: Service["protocol"], ports: Service["ports"]): string | null =>
+  SERVICES.find((service) => service.protocol === protocol && equal(service.ports, ports))?.name ?? null;
+
+/** The services of one protocol: each range that has a name by itself, the others together. */
+function servicesOf({ protocol, ports }: ServiceGroup, isNamed: boolean): Service[] {
+  if (typeof protocol === "number") return [];
+  const all = ports === null || (ports.length === 1 && ports[0]?.[0] === 0 && ports[0][1] === 65_535);
+  if (all) return [{ name: nameFor(protocol, []) ?? protocol, protocol, ports: [] }];
+  const ranges = ports.map(([low, high]): [number, number] => [low, high]);
+  const whole = nameFor(protocol, ranges);
+  if (whole !== null) return [{ name: whole, protocol, ports: ranges }];
+  const own = isNamed ? ranges.filter((range) => nameFor(protocol, [range]) !== null) : [];
+  const rest = ranges.filter((range) => !own.includes(range));
+  return [
+    ...own.map((range) => ({ name: nameFor(protocol, [range]) ?? "", protocol, ports: [range] })),
+    ...(rest.length === 0 ? [] : [{ name: `${protocol} ${rest[0]?.[0] ?? 0}`, protocol, ports: rest }]),
+  ];
 }
 
 /**

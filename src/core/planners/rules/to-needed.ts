@@ -4,7 +4,7 @@ import type { Device, PlanIndex, Rule, RuleSide } from "../../plan";
 import { editScript, longestCommon, merged, spansOf, type EditStep } from "../../rules";
 import { PLANNED_LISTS } from "../../walls";
 import type { EditContext, Refusal } from "../planner";
-import { adoptedRules, FILTERS_NOTHING, filterOfNeeded } from "./adopt-list";
+import { adoptedRules, FILTERS_NOTHING, filterOfNeeded, namedPrefix } from "./adopt-list";
 import { setFilter, type RuleFields } from "./rule-list";
 
 /** One step from the list that stands on a device to the one that its walls need, with the rule it is about. */
@@ -31,8 +31,10 @@ function endsOf(index: PlanIndex, side: RuleSide): string[] {
       return [side.segment];
     case "host":
       return [side.host];
-    case "prefix":
-      return [formatPrefix(side.prefix)];
+    case "prefix": {
+      const named = namedPrefix(index, side.prefix);
+      return named.at === "prefix" ? [formatPrefix(named.prefix)] : endsOf(index, named);
+    }
     default:
       return [side.at];
   }

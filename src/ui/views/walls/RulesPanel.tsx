@@ -66,7 +66,7 @@ export function RulesPanel({ device, devices, choose, scroller }: Props) {
           choices={[
             ["planned", "What the walls need"],
             ["standing", `What stands on it, ${standing}`],
-            ...(standing > 0 ? ([["difference", "The way from one to the other"]] as const) : []),
+            ...(standing > 0 ? ([["difference", "Steps between them"]] as const) : []),
           ]}
           onChoose={setShown}
         />

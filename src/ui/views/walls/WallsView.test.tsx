@@ -149,7 +149,7 @@ test("a list is read: bad lines are told by number, the good ones replace what s
 });
 
 test("the way from what stands to what is needed, step by step; noted as done, nothing is left to do", async () => {
-  await userEvent.click(screen.getByRole("radio", { name: "The way from one to the other" }));
+  await userEvent.click(screen.getByRole("radio", { name: "Steps between them" }));
   const steps = within(screen.getByRole("table", { name: "Steps on Gateway" }))
     .getAllByRole("row")
     .slice(1);
