@@ -6,6 +6,7 @@ const olderKey = (site: string) => `dianome:waiting:${site}`;
 
 /** The tab's name survives a reload and no more. */
 function tabId(): string {
+  if (typeof sessionStorage === "undefined") return "";
   const known = sessionStorage.getItem(TAB);
   const tab = known ?? v7();
   if (known === null) sessionStorage.setItem(TAB, tab);

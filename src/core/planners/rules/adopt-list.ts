@@ -35,7 +35,9 @@ function sidesOf(index: PlanIndex, { universe }: PlannedList, sides: readonly Si
   ];
 }
 
-/** What a subnet or an address is in the plan: all of a zone, the only one of a segment or a host, or itself. */
+/**
+ * What a subnet or an address is in the plan: all of a zone, the only one of a segment or a host, or itself.
+ */
 export function namedPrefix(index: PlanIndex, prefix: Prefix): RuleSide {
   const segment = [...index.plan.segment.values()].find(({ prefixes4, prefixes6 }) =>
     equal([...prefixes4, ...prefixes6], [prefix]),
