@@ -5,8 +5,10 @@ import { join } from "node:path";
 import { bramblewick } from "../demo/bramblewick";
 import { fennelStreet } from "../demo/fennel-street";
 import { lockkeepersHouse } from "../demo/lockkeepers-house";
-import { asPrefix6, parseIpv6, parsePrefix } from "../src/core/address";
+import { asPrefix6, parseIpv4, parseIpv6, parsePrefix } from "../src/core/address";
 import { listenAt, pcapng } from "../src/core/capture";
+import { ipv4Packet, udp } from "../src/core/capture/internet";
+import { nameUpdate } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { PlanIndex, type Plan, type ProbeGoal, type ProbeQuestion } from "../src/core/plan";
 import { SERVICES } from "../src/core/policy";
@@ -231,4 +233,52 @@ test("a call bears its marks: the phone's own on its cable, its segment's class 
     ),
   );
   expect(marksAt(trusted, gearThere, there.label)[0]).toBe("5 30 46");
+});
+
+test("the update of a name that follows a line is one to the analyser, too: its zone, the old addresses out, the present in", () => {
+  const home = lockkeepersHouse();
+  const line = must(
+    [...home.line.values()].find(({ dynamicName }) => dynamicName.name !== ""),
+    "a line with a name",
+  );
+  const addressed = (addresses: readonly string[], name = "lock.example"): Plan =>
+    donePlan(
+      afterEdit(home, ({ edits }) => {
+        edits.patch("line", line.id, { dynamicName: { ...line.dynamicName, name } });
+        for (const leg of edits.all("interface"))
+          if (leg.line === line.id)
+            edits.patch("interface", leg.id, {
+              addresses4: addresses.flatMap((one) => parseIpv4(one) ?? []),
+              addresses6: addresses.flatMap((one) => parseIpv6(one) ?? []),
+            });
+      }),
+    );
+  const updateOf = (plan: Plan) => nameUpdate(PlanIndex.of(plan), must(plan.line.get(line.id), "the line"));
+  const update = updateOf(addressed(["203.0.113.7", "2001:db8::7"]));
+  const { bytes } = must("bytes" in update ? update : null, "an update");
+  const [from, to] = ["192.0.2.1", "192.0.2.53"].map((one) => must(parseIpv4(one), one));
+  const payload = udp(must(from, ""), must(to, ""), { sport: 5353, dport: 53, data: [...bytes] });
+  const packet = ipv4Packet(must(from, ""), must(to, ""), {
+    protocol: 17,
+    ttl: 64,
+    payload,
+    identification: 1,
+  });
+  const frame = [...Array.from({ length: 12 }, () => 2), 8, 0, ...packet];
+  const file = pcapng([{ ms: 0, what: "update", tag: null, bytes: frame }], "here", START);
+  expect(complaints(file)).toEqual([]);
+  const fields = [
+    "dns.flags.opcode",
+    "dns.qry.name",
+    "dns.count.updates",
+    "dns.resp.type",
+    "dns.a",
+    "dns.aaaa",
+  ];
+  expect(readBack(file, fields)).toEqual([["5", "example", "4", "1,28,1,28", "203.0.113.7", "2001:db8::7"]]);
+  expect(updateOf(addressed([]))).toEqual({ refusal: expect.stringMatching(/Nobody has noted the address/) });
+  for (const name of ["lock", "-lock.example", "lock..example", `${"x".repeat(64)}.example`])
+    expect(updateOf(addressed(["203.0.113.7"], name))).toEqual({
+      refusal: expect.stringMatching(/is no name in a zone/),
+    });
 });

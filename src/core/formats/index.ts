@@ -1,3 +1,4 @@
+export { nameUpdate } from "./dns-update";
 export { accessListText, isRuleData, readRuleData, ruleListsText } from "./access-lists";
 export { hostsFile, namedAddresses, reservationTable, zoneFiles } from "./zone-file";
 export {

@@ -12,6 +12,7 @@ import {
 } from "../plan";
 import { adoptPlanned, replaceRules, setWall } from "../planners";
 import { asClient, probe } from "../probe";
+import { listFindings, repairsOf, runChecks } from "../checks";
 import { differenceAt, reachAt, reachMatrix } from "../reach";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
@@ -164,4 +165,30 @@ test("a list that stands there and lets no answers back: the question arrives, a
   );
   expect(passes(remembers, ["Office", "Vendor"], HTTPS)).toBe(true);
   expect(reach(remembers, "Office", "Vendor")).toEqual(["services", null]);
+});
+
+test("a gateway that filters nothing lets everything past the walls: a stop, mended by letting it filter again", () => {
+  const works = bramblewick();
+  const gateway = must(
+    [...works.device.values()].find(({ kind }) => kind === "gateway" || kind === "firewall"),
+    "the gateway",
+  );
+  const open = donePlan(
+    afterEdit(works, ({ edits }) =>
+      edits.patch("device", gateway.id, { filter: { ...gateway.filter, list: "none" } }),
+    ),
+  );
+  expect(reach(open, "Vendor", "Office")).toEqual(["past the walls", "more"]);
+  const index = PlanIndex.of(open);
+  const found = listFindings(runChecks(index)).filter(({ code }) => code === "past-the-walls");
+  expect(found.length).toBeGreaterThan(3);
+  const [repair] = repairsOf(must(found[0], "a finding"), index);
+  expect(repair?.label).toBe(`Let ${gateway.name} filter by what its walls need`);
+  const mended = donePlan(
+    afterEdit(open, ({ edits, ids }) => {
+      must(repair, "a repair").edit(edits, ids);
+      return null;
+    }),
+  );
+  expect(mended.device.get(gateway.id)?.filter).toEqual(gateway.filter);
 });

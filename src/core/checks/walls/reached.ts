@@ -1,4 +1,5 @@
 import {
+  type PlanEdits,
   isFilter,
   isGateway,
   nameOf,
@@ -62,20 +63,38 @@ export const pastTheWalls = check<Past>({
       `and ${others[0]?.name ?? "others"} without a filter: the walls between them do not hold.`
     );
   },
-  repairs: ({ segment }, index): Repair[] =>
-    index
+  repairs: ({ segment, device }, index): Repair[] => [
+    ...index
       .interfacesIn(segment)
       .filter((leg) => {
-        const device = index.plan.device.get(leg.device);
-        return device !== undefined && isGateway(device);
+        const other = index.plan.device.get(leg.device);
+        return other !== undefined && isGateway(other) && isFilter(other);
       })
       .map((leg) => ({
         label: `Let ${nameOf(index, "device", leg.device)} be its gateway`,
         planner: "set-gateway",
         args: { segment, leg: leg.id },
-        edit: (edits) => edits.patch("segment", segment, { gatewayInterface: leg.id }),
+        edit: (edits: PlanEdits) => void edits.patch("segment", segment, { gatewayInterface: leg.id }),
       })),
+    ...byItsWalls(index, device),
+  ],
 });
+
+/** Lets what routes and could filter do so; nothing for a box that has no list. */
+function byItsWalls(index: PlanIndex, id: string): Repair[] {
+  const device = index.plan.device.get(id);
+  if (device === undefined || !isFilter({ ...device, filter: { ...device.filter, list: "planned" } }))
+    return [];
+  return [
+    {
+      label: `Let ${device.name} filter by what its walls need`,
+      planner: "filter-by",
+      args: { device: id, list: "planned" },
+      edit: (edits) =>
+        edits.patch("device", id, { filter: { ...edits.need("device", id).filter, list: "planned" } }),
+    },
+  ];
+}
 
 interface Open {
   readonly wall: string;

@@ -5,12 +5,13 @@ import { counted } from "@/core/repairs";
 import {
   accessListText,
   hostsFile,
+  nameUpdate,
   reservationTable,
   ruleListsText,
   writePlanFile,
   zoneFiles,
 } from "@/core/formats";
-import type { PlanIndex } from "@/core/plan";
+import type { Line, PlanIndex } from "@/core/plan";
 import {
   addressRegisterTable,
   cableScheduleTable,
@@ -20,7 +21,7 @@ import {
   ruleTable,
   wishTable,
 } from "@/core/sheets";
-import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { csv, CSV_TYPE, download, downloadBlob, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
 import { ImportPlan } from "./ImportPlan";
 
@@ -172,12 +173,45 @@ export function ExportView() {
           ))}
         </ul>
         <NameZones say={setMade} />
+        <NameUpdates say={setMade} />
         <p role="status" className="px-4 pt-3 text-13 text-sound">
           {made}
         </p>
         <ImportPlan />
       </div>
     </main>
+  );
+}
+
+/** For each line with a name that follows it, the message that sets the name to the address it has now. */
+function NameUpdates({ say }: { say: (text: string) => void }) {
+  const { index } = useHeld();
+  const lines = [...index.plan.line.values()].filter(({ dynamicName }) => dynamicName.name !== "");
+  if (lines.length === 0) return null;
+  const save = (line: Line) => {
+    const update = nameUpdate(index, line);
+    if ("refusal" in update) return say(update.refusal);
+    const name = fileName(index.plan.site.name, `${line.dynamicName.name}.update`);
+    downloadBlob(name, new Blob([update.bytes.slice()], { type: "application/dns-message" }));
+    say(`${name} is written: ${update.says}. Nothing was sent.`);
+  };
+  return (
+    <section aria-label="Names that follow a line" className="border-b border-hair p-4">
+      <h2 className="text-15">Names that follow a line</h2>
+      <p className="mb-2 text-13 text-ink2">
+        The message that sets a name to the address that its line has now (RFC 2136). Whoever may change the
+        zone signs and sends it; nothing is sent from here.
+      </p>
+      <ul className="flex flex-wrap gap-2">
+        {lines.map((line) => (
+          <li key={line.id}>
+            <button type="button" className="button" onClick={() => save(line)}>
+              Save update of {line.dynamicName.name}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
