@@ -25,7 +25,7 @@ export function Segmented<V extends string>({ label, value, choices, onChoose }:
       type="single"
       value={value}
       aria-label={label}
-      className="flex flex-none"
+      className="flex flex-none flex-wrap max-[480px]:flex-initial"
       onValueChange={choose}
       onKeyDownCapture={(event) => {
         byArrow.current = event.key.startsWith("Arrow");
