@@ -1,7 +1,8 @@
-import type { Exception, PlanIndex, RuleSide } from "../plan";
+import { containsAddress, containsPrefix, type Address } from "../address";
+import { segmentHolding, type Exception, type PlanIndex, type RuleSide, type Segment } from "../plan";
 import { sideOf } from "./found-list";
 import { EVERYTHING, type FilterRule, type Side } from "./filter";
-import { networkOfSegment } from "./networks";
+import { INTERNET, networkOfSegment } from "./networks";
 
 type Hours = NonNullable<Exception["hours"]>;
 const DAY = 1440;
@@ -59,6 +60,44 @@ export const exceptionRules = (
       const rule = ruleOfException(index, exception);
       return rule === null ? [] : [{ exception, rule }];
     });
+
+const isIn = (side: Side, network: string): boolean => side.network === "any" || side.network === network;
+
+/** Whether an end takes in everybody of a segment. */
+const takesAll = (side: Side, segment: Segment): boolean =>
+  isIn(side, networkOfSegment(segment)) &&
+  (side.prefixes === null ||
+    [...segment.prefixes4, ...segment.prefixes6].every((own) =>
+      side.prefixes?.some((prefix) => containsPrefix(prefix, own)),
+    ));
+
+/** Whether an end takes in an address, wherever the plan has it. */
+function takesIn(index: PlanIndex, side: Side, address: Address): boolean {
+  const home = segmentHolding(index.plan, address);
+  return (
+    isIn(side, home === null ? INTERNET : networkOfSegment(home)) &&
+    (side.prefixes === null || side.prefixes.some((prefix) => containsAddress(prefix, address)))
+  );
+}
+
+/** Whether an exception that holds now lets everybody of a segment ask an address at a port. */
+export function exceptionLets(
+  index: PlanIndex,
+  from: Segment,
+  to: Address,
+  { protocol, port }: { readonly protocol: "tcp" | "udp"; readonly port: number },
+): boolean {
+  return exceptionRules(index).some(
+    ({ rule }) =>
+      rule.from.some((side) => takesAll(side, from)) &&
+      rule.to.some((side) => takesIn(index, side, to)) &&
+      rule.services.some(
+        (service) =>
+          (service.protocol === "any" || service.protocol === protocol) &&
+          (service.ports === null || service.ports.some(([low, high]) => low <= port && port <= high)),
+      ),
+  );
+}
 
 /** The exceptions that hold in some hours of the week, on the day for which the plan is asked. */
 export const limitedExceptions = (

@@ -11,6 +11,7 @@ export {
   type Side,
 } from "./filter";
 export {
+  exceptionLets,
   exceptionRules,
   inHours,
   limitedExceptions,

@@ -15,6 +15,7 @@ import { hoursText } from "../planners";
 import { readHours } from "../planners/rules/hours-text";
 import { inHours, limitedExceptions, moments, momentWords } from "../policy";
 import { asClient, probe } from "../probe";
+import { listFindings, runChecks } from "../checks";
 import { differenceAt, reachAt, reachMatrix } from "../reach";
 import { testId } from "../testing/build-plan";
 import { joinedProof, PLANNED_LISTS, provePlanned } from ".";
@@ -197,4 +198,30 @@ test("on the practice any exceptions with any hours are proven at every moment, 
 
 test("a moment in words", () => {
   expect(momentWords(forLodger(), 480)).toBe("Mon 08:00: Exception 0");
+});
+
+test("a name server behind a wall is no finding where an exception lets everybody ask it; for one host, or in other hours, it is", () => {
+  const edits = new PlanEdits(HOME);
+  const visitors = must(
+    [...HOME.segment.values()].find(({ name }) => name === "Visitors"),
+    "the visitors",
+  );
+  const server = must(KILN.ipv4, "an address");
+  edits.patch("segment", visitors.id, { dns: [server] });
+  const applied = applyChanges(HOME, edits.changes());
+  const told = must(applied.ok ? applied.value : null, "it applies");
+  const DNS: Service = { name: "dns", protocol: "udp", ports: [[53, 53]] };
+  const to: RuleSide = { at: "host", host: KILN.id };
+  const all = segment(HOME, "Visitors");
+  const isFound = (exceptions: readonly Partial<Exception>[]): boolean =>
+    listFindings(runChecks(withExceptions(told, exceptions))).some(
+      ({ code }) => code === "names-behind-wall",
+    );
+  expect(isFound([])).toBe(true);
+  expect(isFound([{ from: all, to, services: [DNS] }])).toBe(false);
+  expect(isFound([{ from: { at: "zone", zone: visitors.zone }, to, services: [] }])).toBe(false);
+  expect(isFound([{ from: all, to, services: [HTTPS] }])).toBe(true);
+  expect(isFound([{ from: all, to: { at: "internet" }, services: [DNS] }])).toBe(true);
+  expect(isFound([{ from: { at: "host", host: host(HOME, "tablet").id }, to, services: [DNS] }])).toBe(true);
+  expect(isFound([{ from: all, to, services: [DNS], hours: WORKING }])).toBe(true);
 });

@@ -1,6 +1,6 @@
 import { formatAddress, type Address } from "../../address";
 import { byNaturalText, byText } from "../../kernel";
-import { decide, SERVICES } from "../../policy";
+import { exceptionLets, decide, SERVICES } from "../../policy";
 import { nameOf, type PlanIndex, type Scope, type Segment, segmentHolding, type WallEnd } from "../../plan";
 import { openDoor } from "../../planners";
 import { addScopeRepairs, waitingWithoutServer, type Repair, listed, shortAddress } from "../../repairs";
@@ -121,7 +121,8 @@ const DNS = SERVICES.find((service) => service.name === "dns") ?? null;
  */
 const mayAsk = (index: PlanIndex, segment: Segment, address: Address): boolean =>
   index.groups("interfacesByAddress").has(address) ||
-  decide(index, segment, segmentHolding(index.plan, address) ?? "internet", DNS).passes;
+  decide(index, segment, segmentHolding(index.plan, address) ?? "internet", DNS).passes ||
+  exceptionLets(index, segment, address, { protocol: "udp", port: 53 });
 
 export const namesBehindWall = check<DnsData>({
   code: "names-behind-wall",
@@ -129,15 +130,15 @@ export const namesBehindWall = check<DnsData>({
   family: "segments",
   title: "The DNS server that clients are given is behind a closed wall",
   why: "Without DNS no page opens, though the internet itself is there.",
-  reads: ["segment", "wall", "zone", "interface", "device"],
+  reads: ["segment", "wall", "zone", "interface", "device", "exception", "host"],
   find: (index): Found<DnsData>[] =>
     [...index.plan.segment.values()].flatMap((segment) =>
       segment.dns.flatMap((address): Found<DnsData>[] => {
         if (index.groups("interfacesByAddress").has(address)) return [];
         // One of several that can be asked is enough: a client goes on to the next.
         if (segment.dns.some((other) => other !== address && mayAsk(index, segment, other))) return [];
+        if (mayAsk(index, segment, address)) return [];
         const home = segmentHolding(index.plan, address);
-        if (decide(index, segment, home ?? "internet", DNS).passes) return [];
         return [
           {
             subjects: [{ kind: "segment", id: segment.id }],
