@@ -1,11 +1,13 @@
+import { z } from "zod";
 import { bramblewick } from "../../../../demo/bramblewick";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { asPrefix6, parseIpv6, parsePrefix } from "../../address";
 import { must } from "../../kernel";
-import { PlanIndex, type Device, type Plan } from "../../plan";
+import { PlanIndex, SCHEMAS, type Device, type Plan } from "../../plan";
 import { adoptPlanned, replaceRules, type RulesRead } from "../../planners";
 import { compareLists } from "../../rules";
+import { dice } from "../../testing/plants";
 import { afterEdit, donePlan } from "../../testing/after-edit";
 import { filteringDevices, STANDING_LISTS, STANDING_PROOFS } from "../../walls";
 import { accessListText, readRuleData, ruleListsText } from ".";
@@ -190,4 +192,56 @@ test("ports in all four ways of writing them; neighbours that differ in one thin
       [6, 65_535],
     ],
   ]);
+});
+
+const WRONG: readonly unknown[] = [
+  null,
+  "",
+  "x",
+  -1,
+  70_000,
+  1.5,
+  true,
+  [],
+  {},
+  [[]],
+  "10.0.0.0/33",
+  "::/0",
+  { port: "443" },
+];
+type Json = Record<string, unknown>;
+
+/** Some place in a value, as the object or list that holds it and the key. */
+function someplace(roll: (sides: number) => number, value: unknown): readonly [Json, string] | null {
+  if (typeof value !== "object" || value === null) return null;
+  const keys = Object.keys(value);
+  const key = keys[roll(Math.max(1, keys.length))];
+  if (key === undefined) return null;
+  const deeper = roll(5) === 0 ? null : someplace(roll, (value as Json)[key]);
+  return deeper ?? [value as Json, key];
+}
+
+test("120 lists with something wrong anywhere in them: a sentence or rules that can stand, never an accident", () => {
+  const plan = fennelStreet();
+  const whole = textOf(plan);
+  const roll = dice(8519);
+  const rulesOf = SCHEMAS.rule.omit({ id: true, device: true, place: true }).array();
+  let refused = 0;
+  for (let i = 0; i < 120; i += 1) {
+    const value = JSON.parse(whole) as Json;
+    for (let n = roll(3); n >= 0; n -= 1) {
+      const place = someplace(roll, value);
+      if (place === null) continue;
+      const [holder, key] = place;
+      if (roll(4) === 0) delete holder[key];
+      else if (roll(4) === 0) holder[`${key}x`] = holder[key];
+      else holder[key] = WRONG[roll(WRONG.length)];
+    }
+    const read = readRuleData(indexOf(plan), gatewayOf(plan), JSON.stringify(value));
+    if (typeof read === "string" || read.faults.length > 0) refused += 1;
+    if (typeof read === "string") expect(read).toMatch(/\.$/);
+    else
+      expect(rulesOf.safeParse(z.encode(rulesOf, read.rules as z.output<typeof rulesOf>)).success).toBe(true);
+  }
+  expect(refused).toBeGreaterThan(45);
 });

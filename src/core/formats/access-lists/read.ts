@@ -121,7 +121,6 @@ class Names {
 }
 
 const MOST_SIDES = 64;
-const MOST_PORTS = 16;
 
 /** Parts of a list that has more in it than a rule takes. */
 const inParts = <T>(all: readonly T[], most: number): T[][] =>
@@ -146,9 +145,7 @@ function rulesFrom(names: Names, rule: Joined): RuleFields[] | string {
   const from = names.sides(rule.from, rule.family);
   // "Anywhere" has no ends to stand beside: what is for the device itself is a rule of its own.
   const aims = everywhere && to.length === 1 ? [[], to] : inParts(to, MOST_SIDES);
-  const services = ruleServices(rule.services).flatMap((one) =>
-    inParts(one.ports, MOST_PORTS).map((ports) => ({ ...one, ports })),
-  );
+  const services = ruleServices(rule.services);
   return inParts(from, MOST_SIDES).flatMap((senders) =>
     aims.map((receivers) => ({
       ...BLANK_RULE,

@@ -19,7 +19,8 @@ export function ruleServices(spans: readonly ServiceSpan[]): Service[] {
   return named.length <= MOST_SERVICES ? named : groups.flatMap((group) => servicesOf(group, false));
 }
 
-const MOST_SERVICES = 32;
+/** What a rule and a service take in (`serviceSchema`, `ruleSchema`). */
+const [MOST_SERVICES, MOST_PORTS] = [32, 16];
 
 /** The name that the catalogue has for just these ports. */
 const nameFor = (protocol: Service["protocol"], ports: Service["ports"]): string | null =>
@@ -37,7 +38,10 @@ function servicesOf({ protocol, ports }: ServiceGroup, isNamed: boolean): Servic
   const rest = ranges.filter((range) => !own.includes(range));
   return [
     ...own.map((range) => ({ name: nameFor(protocol, [range]) ?? "", protocol, ports: [range] })),
-    ...(rest.length === 0 ? [] : [{ name: `${protocol} ${rest[0]?.[0] ?? 0}`, protocol, ports: rest }]),
+    ...Array.from({ length: Math.ceil(rest.length / MOST_PORTS) }, (_, at) => {
+      const some = rest.slice(at * MOST_PORTS, (at + 1) * MOST_PORTS);
+      return { name: `${protocol} ${some[0]?.[0] ?? 0}`, protocol, ports: some };
+    }),
   ];
 }
 

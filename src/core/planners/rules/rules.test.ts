@@ -10,6 +10,7 @@ import { STANDING_PROOFS } from "../../walls";
 import { removeSegment } from "../site/remove";
 import { RULE_COLUMNS, readRuleCell, ruleCellText } from "./rule-cell";
 import { adoptPlanned } from "./adopt-list";
+import { ruleServices } from "./mend-pair";
 import { addRule, moveRule, putOnTop, readRuleTable, replaceRules, setFilter } from "./rule-list";
 import { readServices, servicesText } from "./service-list-text";
 import { readSides, sidesText } from "./side-text";
@@ -358,4 +359,24 @@ describe("from the list that stands to the one that the walls need", () => {
     expect(wayToNeeded(PlanIndex.of(office), other)).toBeNull();
     expect(afterEdit(office, (context) => bringToNeeded(context, other.id))).toMatch(/filters nothing/);
   });
+});
+
+test("services are named by the catalogue where it has just these ports; many ranges are several of at most sixteen", () => {
+  const named = (...ranges: [number, number][]) =>
+    ruleServices(ranges.map(([first, last]) => ({ first, last }))).map(({ name, ports }) => [
+      name,
+      ports.length,
+    ]);
+  expect(named([443, 443])).toEqual([["https", 1]]);
+  expect(named([22, 22], [443, 443], [7000, 7010])).toEqual([
+    ["ssh", 1],
+    ["https", 1],
+    ["tcp 7000", 1],
+  ]);
+  const many = Array.from({ length: 40 }, (_, at): [number, number] => [20_000 + at * 10, 20_000 + at * 10]);
+  expect(named(...many)).toEqual([
+    ["tcp 20000", 16],
+    ["tcp 20160", 16],
+    ["tcp 20320", 8],
+  ]);
 });
