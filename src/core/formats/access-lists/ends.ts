@@ -1,12 +1,14 @@
-import { freePrefixes, prefixOf, type Address, type Family, type Prefix } from "../../address";
+import { freePrefixes, parsePrefix, prefixOf, type Address, type Family, type Prefix } from "../../address";
+import { must } from "../../kernel";
 import { prefixesOf, type Device, type PlanIndex, type Segment } from "../../plan";
 import { INTERNET, type Side } from "../../policy";
 import { addressesOf } from "../../routing";
 
+const everything = (text: string): Prefix => must(parsePrefix(text), text);
 /** All addresses of a family. */
 export const EVERYWHERE: Readonly<Record<Family, Prefix>> = {
-  4: { family: 4, network: 0 as Prefix["network"] & number, length: 0 } as Prefix,
-  6: { family: 6, network: 0n as Prefix["network"] & bigint, length: 0 } as Prefix,
+  4: everything("0.0.0.0/0"),
+  6: everything("::/0"),
 };
 
 /** The device's own addresses of a family, each as a prefix. */
@@ -53,10 +55,7 @@ export class EndsAsPrefixes {
     return this.#segmentsOf(network).flatMap((segment) => prefixesOf(segment, this.#family));
   }
 
-  get own(): readonly Prefix[] {
-    return this.#own;
-  }
-
+  /** Whether any segment of the site has a subnet of the family. */
   get hasPlanned(): boolean {
     return [...this.#index.plan.segment.values()].some(
       (segment) => prefixesOf(segment, this.#family).length > 0,
