@@ -32,7 +32,7 @@ const said = (index: PlanIndex) => ({
   uses: sorted([...index.derived(USES)].map(([vid, users]) => [vid, sorted(users)])),
   loops: sorted(index.derived(LOOPS)),
   walls: sorted(index.derived(WALLS)),
-  rules: text(index.derived(WALL_RULES)),
+  rules: sorted(index.derived(WALL_RULES)),
   heard: sorted(index.derived(HEARING)),
   loads: sorted(index.derived(LOADS)),
   breaks: sorted(index.derived(CARRY).breaks.map((gap) => ({ ...gap, lacking: sorted(gap.lacking) }))),

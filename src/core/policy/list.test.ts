@@ -120,7 +120,9 @@ const lineOf = ({ from, to, services, action, why }: WallRule): string => {
     })
     .join(" & ");
 };
-const listOf = (parts: Parts = {}) => PlanIndex.of(site(parts)).derived(WALL_RULES).rules.map(lineOf);
+const rulesOf = (parts: Parts = {}) =>
+  must(PlanIndex.of(site(parts)).derived(WALL_RULES).get(router.id), "the router's rules");
+const listOf = (parts: Parts = {}) => rulesOf(parts).rules.map(lineOf);
 const ECHOES = [
   "Staff>router | icmp | accept | an echo from inside is answered",
   "Guests>router | icmp | accept | an echo from inside is answered",
@@ -144,7 +146,7 @@ const forward = (fields: Partial<EntityOf<"forward">> = {}): EntityOf<"forward">
 
 describe("the list of a gateway", () => {
   test("with nothing planned: echoes from inside, and what is open within a zone; all else is dropped", () => {
-    const rules = PlanIndex.of(site()).derived(WALL_RULES);
+    const rules = rulesOf();
     expect(sorted(rules.rules.map(lineOf))).toEqual(sorted([...ECHOES, INSIDE]));
     expect([rules.established, rules.forwardDefault, rules.inputDefault]).toEqual([true, "drop", "drop"]);
   });

@@ -11,6 +11,10 @@ import { judge } from "./filter";
 import type { Packet } from "./packet";
 
 const office = fennelStreet();
+const GATEWAY = must(
+  [...office.device.values()].find(({ kind }) => kind === "gateway"),
+  "the gateway",
+).id;
 const segments = [...office.segment.values()];
 const ends = [...segments.map((segment) => segment.zone), "internet"];
 
@@ -68,7 +72,7 @@ test("the ordered list that walls come to decides every packet as the walls do",
           }),
         );
         const index = PlanIndex.of(plan);
-        const rules = index.derived(WALL_RULES);
+        const rules = must(index.derived(WALL_RULES).get(GATEWAY), "its rules");
         for (const { from, to, outside, protocol, port } of packets) {
           if (!outside && from.id === to.id) continue;
           const packet: Packet = {
@@ -100,7 +104,7 @@ test("the ordered list that walls come to decides every packet as the walls do",
 
 test("what a gateway has to answer needs no door: addresses, names it serves, an echo; its pages do", () => {
   const index = PlanIndex.of(office);
-  const rules = index.derived(WALL_RULES);
+  const rules = must(index.derived(WALL_RULES).get(GATEWAY), "its rules");
   const from = networkOfSegment(
     must(
       segments.find((segment) => segment.name === "Cards"),

@@ -3,6 +3,7 @@ import { byNaturalText } from "../kernel";
 import { exceptionRules } from "./exceptions";
 import { INTERNET, networkOfSegment } from "./networks";
 import {
+  isFilter,
   keepsState,
   type Derived,
   type Device,
@@ -86,19 +87,19 @@ const DHCP: FilterService = { protocol: "udp", ports: [[67, 68]] };
 const DHCP6: FilterService = { protocol: "udp", ports: [[547, 547]] };
 
 /**
- * What a gateway has to answer whatever the walls say: addresses, names and time where it serves them, and
- * the echo by which it is found.
+ * What a device has to answer whatever the walls say: addresses, names and time where it serves them, and the
+ * echo by which it is found.
  */
-function ofItself(index: PlanIndex): WallRule[] {
+function ofItself(index: PlanIndex, { id }: Device): WallRule[] {
   const own = new Set(
-    [...index.plan.interface.values()].flatMap((leg) => [...leg.addresses4, ...leg.addresses6].map(String)),
+    index.interfacesOf(id).flatMap((leg) => [...leg.addresses4, ...leg.addresses6].map(String)),
   );
   const zones = (test: (segment: Segment) => boolean) => [
     ...new Set([...index.plan.segment.values()].filter(test).map(networkOfSegment)),
   ];
   const isServed = (segment: Segment) =>
-    index.scopesOf(segment.id).some((scope) => scope.serverDevice !== null) ||
-    index.interfacesIn(segment.id).some((leg) => leg.relayTo !== null);
+    index.scopesOf(segment.id).some((scope) => scope.serverDevice === id) ||
+    index.interfacesIn(segment.id).some((leg) => leg.device === id && leg.relayTo !== null);
   return [
     ...zones(isServed).map((zone) => toRouter(zone, "DHCP is answered here", DHCP)),
     ...zones((segment) => isServed(segment) && segment.prefixes6.length > 0).map((zone) =>
@@ -159,28 +160,6 @@ const ofExceptions = (index: PlanIndex): WallRule[] =>
     why: exceptionWhy(exception),
   }));
 
-/**
- * The ordered list of rules that the walls come to: answers first, doors, and at the end everything is
- * closed.
- */
-function rulesOf(index: PlanIndex): WallRules {
-  const walls = [...index.plan.wall.values()].sort((a, b) => byNaturalText(a.id, b.id)).flatMap(ofWall);
-  const inside = [...index.plan.zone.values()]
-    .filter((zone) => zone.insideOpen)
-    .map((zone) =>
-      rule(zone.id, zone.id, EVERYTHING, {
-        wall: null,
-        why: `the segments of ${zone.name} may talk to one another`,
-      }),
-    );
-  return {
-    rules: [...ofItself(index), ...inside, ...ofForwards(index), ...ofExceptions(index), ...walls],
-    established: true,
-    forwardDefault: "drop",
-    inputDefault: "drop",
-  };
-}
-
 /** Where those who ask are answered: the system ports below are for services (RFC 6335 section 6). */
 const ASKERS_PORTS: readonly (readonly [number, number])[] = [[1024, 65_535]];
 
@@ -198,25 +177,53 @@ export function answersTo(asked: FilterRule): FilterRule | null {
     : { from: to, to: asked.from, services: asked.services.map(answeredAt), action: "accept" };
 }
 
-/** The rules of a filter without memory, as the walls want them: answers by rules of their own. */
-const STATELESS_RULES: Derived<WallRules> = {
-  reads: ["wall", "zone", "segment", "scope", "interface", "forward", "host", "exception"],
-  make: (index) => {
-    const { rules, ...rest } = index.derived(WALL_RULES);
-    const back = rules.flatMap((asked): WallRule[] => {
-      const answer = answersTo(asked);
-      return answer === null ? [] : [{ ...asked, ...answer, answers: true }];
-    });
-    return { ...rest, rules: [...rules, ...back], established: false };
-  },
+/**
+ * The ordered list of rules that the walls come to at a device: doors, and at the end everything is closed.
+ * Answers pass first, or by rules of their own where the device remembers nothing.
+ */
+function rulesOf(index: PlanIndex, device: Device): WallRules {
+  const walls = [...index.plan.wall.values()].sort((a, b) => byNaturalText(a.id, b.id)).flatMap(ofWall);
+  const inside = [...index.plan.zone.values()]
+    .filter((zone) => zone.insideOpen)
+    .map((zone) =>
+      rule(zone.id, zone.id, EVERYTHING, {
+        wall: null,
+        why: `the segments of ${zone.name} may talk to one another`,
+      }),
+    );
+  const rules = [
+    ...ofItself(index, device),
+    ...inside,
+    ...ofForwards(index),
+    ...ofExceptions(index),
+    ...walls,
+  ];
+  const remembers = keepsState(device);
+  return {
+    rules: remembers ? rules : [...rules, ...rules.flatMap(backRule)],
+    established: remembers,
+    forwardDefault: "drop",
+    inputDefault: "drop",
+  };
+}
+
+/** The rule that lets the answers to another one back. */
+function backRule(asked: WallRule): WallRule[] {
+  const answer = answersTo(asked);
+  return answer === null ? [] : [{ ...asked, ...answer, answers: true }];
+}
+
+/** The rules that each filtering device needs for the walls, by the device's id. */
+export const WALL_RULES: Derived<ReadonlyMap<string, WallRules>> = {
+  reads: ["wall", "zone", "segment", "scope", "interface", "forward", "host", "exception", "device"],
+  make: (index) =>
+    new Map(
+      [...index.plan.device.values()]
+        .filter(isFilter)
+        .map((device) => [device.id, rulesOf(index, device)] as const),
+    ),
 };
 
 /** The rules that a device's filter needs for the walls. */
 export const wallRulesAt = (index: PlanIndex, device: Device): WallRules =>
-  index.derived(keepsState(device) ? WALL_RULES : STATELESS_RULES);
-
-/** The rules of the site's gateways, as its walls want them. */
-export const WALL_RULES: Derived<WallRules> = {
-  reads: ["wall", "zone", "segment", "scope", "interface", "forward", "host", "exception"],
-  make: rulesOf,
-};
+  index.derived(WALL_RULES).get(device.id) ?? rulesOf(index, device);

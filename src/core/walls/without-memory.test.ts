@@ -99,6 +99,12 @@ test("without a list everything passes; with the needed one the door is open, an
   expect(passes(planned, ["Vendor", "Office"], HTTPS)).toBe(false);
   expect(passes(planned, ["Vendor", "Office"], at(8443))).toBe(false);
   const list = must(PlanIndex.of(planned).derived(PLANNED_LISTS).get(SWITCH), "its list");
+  // The gateway answers for addresses and names: the switch need let nobody ask itself for them.
+  const forItself = list.rules
+    .filter(({ to }) => to.some(({ network }) => network === "router"))
+    .flatMap(({ serves }) => serves.map(({ why }) => why));
+  expect(forItself).toContain("an echo from inside is answered");
+  expect(forItself.filter((why) => /DHCP|DNS/.test(why))).toEqual([]);
   expect(
     list.rules.some(({ serves }) => serves.some(({ why }) => why === "answers: the vendor's bench")),
   ).toBe(true);
