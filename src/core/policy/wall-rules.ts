@@ -4,6 +4,7 @@ import { exceptionRules } from "./exceptions";
 import { INTERNET, networkOfSegment } from "./networks";
 import {
   isFilter,
+  isGateway,
   keepsState,
   type Derived,
   type Device,
@@ -90,10 +91,11 @@ const DHCP6: FilterService = { protocol: "udp", ports: [[547, 547]] };
  * What a device has to answer whatever the walls say: addresses, names and time where it serves them, and the
  * echo by which it is found.
  */
-function ofItself(index: PlanIndex, { id }: Device): WallRule[] {
-  const own = new Set(
-    index.interfacesOf(id).flatMap((leg) => [...leg.addresses4, ...leg.addresses6].map(String)),
-  );
+function ofItself(index: PlanIndex, device: Device): WallRule[] {
+  const { id } = device;
+  // A gateway passes questions for names on to another one's; a switch that routes answers for itself alone.
+  const legs = isGateway(device) ? [...index.plan.interface.values()] : index.interfacesOf(id);
+  const own = new Set(legs.flatMap((leg) => [...leg.addresses4, ...leg.addresses6].map(String)));
   const zones = (test: (segment: Segment) => boolean) => [
     ...new Set([...index.plan.segment.values()].filter(test).map(networkOfSegment)),
   ];
