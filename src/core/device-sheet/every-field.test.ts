@@ -165,6 +165,21 @@ test.each(
   expect(comesOut(field)).toBe(true);
 });
 
+test("the class of a segment without a VLAN comes out, too", () => {
+  for (const { plan, index, said } of BEFORE)
+    for (const segment of plan.segment.values())
+      if (segment.vlan === null && index.gatewayOf(segment) !== undefined) {
+        const edits = new PlanEdits(plan);
+        edits.patch("segment", segment.id, { trafficClass: "video" });
+        const changes = edits.changes();
+        const applied = applyChanges(plan, changes);
+        expect(sheets(index.derive(must(applied.ok ? applied.value : null, "it fits"), changes))).not.toBe(
+          said,
+        );
+      }
+  expect.hasAssertions();
+});
+
 test("nothing is excused that comes out, or that there is no more", () => {
   const fields = new Map(ASKED.map((field) => [nameOf(field), field]));
   expect(

@@ -8,7 +8,8 @@ import {
   type Prefix,
 } from "../address";
 import { byNaturalText } from "../kernel";
-import type { Device, Interface, Line, PlanIndex } from "../plan";
+import type { Device, Interface, Line, PlanIndex, Segment } from "../plan";
+import { classText } from "../policy";
 import type { DeviceData, SheetAddress, SheetInterface, SheetLine } from "./sheet-types";
 
 /** An address with its prefix length and mask; as a host's own (/32, /128) where no prefix holds it. */
@@ -24,6 +25,7 @@ function sheetAddress(prefixes: readonly Prefix[], address: Address): SheetAddre
 /** A leg as it is entered. */
 export function sheetInterface(index: PlanIndex, leg: Interface): SheetInterface {
   const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
+  const vid = segment === undefined ? null : index.vidOf(segment);
   const line = leg.line === null ? undefined : index.plan.line.get(leg.line);
   const of = (addresses: readonly Address[]) =>
     addresses.map((address) =>
@@ -36,14 +38,18 @@ export function sheetInterface(index: PlanIndex, leg: Interface): SheetInterface
     name: leg.name,
     mac: leg.mac ?? "",
     segment: segment?.name ?? "",
-    vid: segment === undefined ? null : index.vidOf(segment),
+    vid,
     line: leg.line === null ? "" : (index.plan.line.get(leg.line)?.name ?? ""),
     port: leg.port === null ? "" : (index.plan.port.get(leg.port)?.label ?? ""),
     addresses4: of(leg.addresses4),
     addresses6: of(leg.addresses6),
     relayTo: leg.relayTo === null ? "" : formatAddress(leg.relayTo),
+    marks: vid === null ? marksOf(segment) : "",
   };
 }
+
+const marksOf = (segment: Segment | undefined): string =>
+  segment === undefined ? "" : classText(segment.trafficClass);
 
 /** The prefix that an outside address lies in, as far as the line's length is known. */
 function outsidePrefix(line: Line | undefined, address: Address): Prefix[] {

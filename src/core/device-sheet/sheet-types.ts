@@ -24,6 +24,8 @@ export interface SheetInterface {
   readonly addresses4: readonly SheetAddress[];
   readonly addresses6: readonly SheetAddress[];
   readonly relayTo: string;
+  /** What packets of the segment are marked with where no VLAN says it; "" for others. */
+  readonly marks: string;
 }
 export interface SheetScope {
   readonly segment: string;

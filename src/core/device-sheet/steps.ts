@@ -126,7 +126,7 @@ function routingSteps(data: DeviceData): SheetStep[] {
     {
       ...NONE,
       title: "Addresses of its own",
-      heads: ["Interface", "VLAN or port", "Address", "Mask", "MAC", "DHCP relay to"],
+      heads: ["Interface", "VLAN or port", "Address", "Mask", "MAC", "DHCP relay to", "Unmarked packets"],
       rows: data.interfaces.map((leg) => [
         leg.segment || leg.line || leg.name,
         legPlace(leg),
@@ -136,6 +136,7 @@ function routingSteps(data: DeviceData): SheetStep[] {
         leg.addresses4.map((sheetAddress) => sheetAddress.mask).join(", "),
         leg.mac,
         leg.relayTo,
+        leg.marks,
       ]),
     },
     {

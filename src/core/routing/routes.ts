@@ -20,6 +20,8 @@ export interface RouteChoice {
   /** The line it leaves by; null inside. */
   readonly line: Line | null;
   readonly how: "connected" | "entered" | "default";
+  /** The route entered by hand that says so; null where none does. */
+  readonly route: Route | null;
 }
 
 export const addressesOf = (leg: Interface, family: Family): readonly Address[] =>
@@ -79,7 +81,7 @@ function defaultRoute(
   const lines = allLinesOf(index, device.id);
   if (lines.some(({ leg }) => works(index, leg))) {
     const out = lineFor(index, lines, asks, ({ leg }) => works(index, leg));
-    return out === null ? null : { leg: out.leg, via: null, line: out.line, how: "default" };
+    return out === null ? null : { leg: out.leg, via: null, line: out.line, how: "default", route: null };
   }
   if (device.defaultRoute === "none") return null;
   const ways = index
@@ -104,7 +106,7 @@ function defaultRoute(
     })
     .sort((a, b) => a.rank - b.rank);
   const way = ways[0];
-  return way === undefined ? null : { leg: way.leg, via: way.via, line: null, how: "default" };
+  return way === undefined ? null : { leg: way.leg, via: way.via, line: null, how: "default", route: null };
 }
 
 /** The routes entered by hand that hold an address, the one that is taken first at the front. */
@@ -134,14 +136,15 @@ export function routeFrom(
   for (const leg of index.interfacesOf(device.id)) {
     const length = works(index, leg) ? connectedLength(index, leg, to, family) : null;
     if (length !== null && (best === null || length > best.length))
-      best = { choice: { leg, via: null, line: null, how: "connected" }, length };
+      best = { choice: { leg, via: null, line: null, how: "connected", route: null }, length };
   }
-  for (const { prefix, via } of enteredFor(device, to)) {
+  for (const route of enteredFor(device, to)) {
+    const { prefix, via } = route;
     if (best !== null && prefix.length <= best.length) break;
     const leg = index
       .interfacesOf(device.id)
       .find((one) => works(index, one) && connectedLength(index, one, via, family) !== null);
-    if (leg !== undefined) return { leg, via, line: null, how: "entered" };
+    if (leg !== undefined) return { leg, via, line: null, how: "entered", route };
   }
   return best?.choice ?? defaultRoute(index, device, family, asks);
 }

@@ -92,7 +92,7 @@ function withHours(
     from: onto(rule.from),
     to: onto(rule.to),
     services: merged(rule.services.flatMap(({ protocol, ports }) => spansOf(protocol, ports))),
-    serves: [{ wall: null, why: exceptionWhy(exception) }],
+    serves: [{ wall: null, why: exceptionWhy(exception), answers: false }],
   }));
   const own = compileWishes(
     universe,

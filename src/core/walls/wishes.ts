@@ -9,6 +9,8 @@ import { universeAt } from "./universe-at";
 export interface Purpose {
   readonly wall: Wall | null;
   readonly why: string;
+  /** Whether it only lets answers back, at a filter that remembers nothing. */
+  readonly answers: boolean;
 }
 
 /** What is intended at a device, over the packets that can meet it. */
@@ -31,7 +33,11 @@ class Purposes {
     const known = this.#known.get(key);
     if (known !== undefined) return known;
     const said = wall === null ? why : wall.reason;
-    const made = { wall, why: answers ? ["answers", said].filter((part) => part !== "").join(": ") : said };
+    const made = {
+      wall,
+      answers,
+      why: answers ? ["answers", said].filter((part) => part !== "").join(": ") : said,
+    };
     this.#known.set(key, made);
     return made;
   }

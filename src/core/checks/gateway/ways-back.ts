@@ -10,7 +10,15 @@ import {
   type Route,
   type Segment,
 } from "../../plan";
-import { addressesOf, addressIn, followFrom, forwardsPackets, OUTSIDE, type Followed } from "../../routing";
+import {
+  addressesOf,
+  addressIn,
+  followFrom,
+  forwardsPackets,
+  OUTSIDE,
+  routeFrom,
+  type Followed,
+} from "../../routing";
 import { listed, type Repair } from "../../repairs";
 import { check } from "../check";
 import { withoutRoute } from "./route-repair";
@@ -47,16 +55,13 @@ function circles(index: PlanIndex): CircleData[] {
       const key = `${devices.join()} ${what}`;
       if (round.length === 0 || found.has(key)) continue;
       const by = round.flatMap((hop) => {
-        const route = hop.device.routes.find(({ via }) => handsTo(hop.next, via));
-        return route === undefined ? [] : [{ device: hop.device.id, route }];
+        const route = routeFrom(index, hop.device, to)?.route ?? null;
+        return route === null ? [] : [{ device: hop.device.id, route }];
       });
       found.set(key, { devices, what, by });
     }
   return [...found.values()];
 }
-
-const handsTo = (next: Interface | null, via: Address): boolean =>
-  next !== null && (next.addresses4 as readonly Address[]).concat(next.addresses6).includes(via);
 
 export const routesInCircle = check<CircleData>({
   code: "routes-in-circle",

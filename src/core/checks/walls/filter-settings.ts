@@ -52,8 +52,7 @@ interface Forgetting extends OnDevice {
 /** How many rules of a device's needed list only let answers back. */
 function rulesBack(index: PlanIndex, { id }: Device): number {
   const planned = index.derived(PLANNED_LISTS).get(id);
-  return (planned?.rules ?? []).filter(({ serves }) => serves.some(({ why }) => why.startsWith("answers")))
-    .length;
+  return (planned?.rules ?? []).filter(({ serves }) => serves.some(({ answers }) => answers)).length;
 }
 
 export const listWithoutMemory = check<Forgetting>({

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { bramblewick } from "../../../../demo/bramblewick";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
-import { asPrefix6, parseIpv6, parsePrefix } from "../../address";
+import { asPrefix6, formatAddress, parseIpv6, parsePrefix } from "../../address";
 import { must } from "../../kernel";
 import { PlanIndex, SCHEMAS, type Device, type Plan } from "../../plan";
 import { adoptPlanned, replaceRules, type RulesRead } from "../../planners";
@@ -56,8 +56,8 @@ test.each(Object.entries(SITES))(
   "%s: the list that the walls need, written as access lists and read again, does what is intended for every packet",
   (_, make) => {
     const plan = bare(make());
-    const { rules, faults } = readFrom(plan, textOf(plan));
-    expect(faults).toEqual([]);
+    const { rules, faults, notes } = readFrom(plan, textOf(plan));
+    expect([...faults, ...notes]).toEqual([]);
     const after = indexOf(standing(plan, rules));
     const proof = must([...after.derived(STANDING_PROOFS).values()][0], "a proof");
     expect(proof.pairs.filter(({ difference }) => difference !== null)).toEqual([]);
@@ -244,4 +244,38 @@ test("120 lists with something wrong anywhere in them: a sentence or rules that 
       expect(rulesOf.safeParse(z.encode(rulesOf, read.rules as z.output<typeof rulesOf>)).success).toBe(true);
   }
   expect(refused).toBeGreaterThan(45);
+});
+
+const subnets = (source: string | undefined, target: string) => ({
+  ipv4: {
+    ...(source === undefined ? {} : { "source-ipv4-network": source }),
+    "destination-ipv4-network": target,
+  },
+});
+
+test("a subnet takes in the device's own address in it: said, unless an entry before has decided it", () => {
+  const open = entry(subnets("10.24.20.0/24", "10.24.30.0/24"));
+  const said = readFrom(fennelStreet(), lists([open]));
+  expect(said.rules).toHaveLength(1);
+  expect(said.notes).toEqual([
+    expect.stringMatching(/lets in what is for the device itself at 10\.24\.30\.1,/),
+  ]);
+  const own = indexOf(fennelStreet())
+    .interfacesOf(gatewayOf(fennelStreet()).id)
+    .flatMap(({ addresses4 }) =>
+      addresses4.map((address) => subnets(undefined, `${formatAddress(address)}/32`)),
+    );
+  const shut = (rest: object) =>
+    own.map((matches) => entry({ ...matches, ...rest }, { actions: { forwarding: "drop" } }));
+  expect(readFrom(fennelStreet(), lists([...shut({}), open])).notes).toEqual([]);
+  expect(readFrom(fennelStreet(), lists([...shut({ tcp: {} }), open])).notes).toHaveLength(1);
+});
+
+test("an entry for blocks in which all the device's addresses lie is for the device, too", () => {
+  const { rules, notes } = readFrom(
+    fennelStreet(),
+    lists(["0.0.0.0/1", "128.0.0.0/1"].map((half) => entry(subnets("10.24.20.0/24", half)))),
+  );
+  expect(notes).toEqual([]);
+  expect(rules.map(({ to }) => to.some(({ at }) => at === "gateway"))).toEqual([true]);
 });

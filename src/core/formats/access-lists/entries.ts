@@ -14,6 +14,13 @@ export interface Entry {
   readonly log: boolean;
 }
 
+/** Several entries as one: what comes from any of these to any of those by any of these services. */
+export interface Joined extends Pick<Entry, "family" | "services" | "action" | "log"> {
+  /** Sorted by their texts; null among them is any address. */
+  readonly from: readonly (Prefix | null)[];
+  readonly to: readonly (Prefix | null)[];
+}
+
 /** An identity with or without its module before it (RFC 7951 section 6.8). */
 const identity = <T extends string>(values: readonly T[]) =>
   z

@@ -1,17 +1,11 @@
-import { formatPrefix, type Family, type Prefix } from "../../address";
+import { containsPrefix, formatAddress, formatPrefix, type Family, type Prefix } from "../../address";
 import { byText, grouped } from "../../kernel";
 import { BLANK_RULE, MOST_RULES, prefixesOf, type Device, type PlanIndex, type RuleSide } from "../../plan";
 import { ruleServices, type RuleFields, type RulesRead } from "../../planners";
 import { merged } from "../../rules";
 import { ownPrefixes, EVERYWHERE, outsidePrefixes } from "./ends";
-import { readEntry, type Entry } from "./entries";
-
-/** Several entries as one: what comes from any of these to any of those by any of these services. */
-interface Joined extends Pick<Entry, "family" | "services" | "action" | "log"> {
-  /** Sorted by their texts; null among them is any address. */
-  readonly from: readonly (Prefix | null)[];
-  readonly to: readonly (Prefix | null)[];
-}
+import { readEntry, type Entry, type Joined } from "./entries";
+import { undecidedOf } from "./own-inside";
 
 const text = (prefix: Prefix | null): string => (prefix === null ? "any" : formatPrefix(prefix));
 const sorted = (prefixes: readonly (Prefix | null)[]): (Prefix | null)[] =>
@@ -66,14 +60,15 @@ function joined(entries: readonly Entry[]): Joined[] {
 /** What prefixes are called in this plan. */
 class Names {
   readonly #index: PlanIndex;
-  readonly #own: Readonly<Record<Family, ReadonlySet<string>>>;
+  readonly #own: Readonly<Record<Family, ReadonlyMap<string, Prefix>>>;
   readonly #outside: Readonly<Record<Family, string>>;
   /** A name stands for both families: with IPv6 on the site only prefixes say what an entry says. */
   readonly #oneFamily: boolean;
 
   constructor(index: PlanIndex, device: Device) {
     this.#index = index;
-    const own = (family: Family) => new Set(ownPrefixes(index, device, family).map(text));
+    const own = (family: Family) =>
+      new Map(ownPrefixes(index, device, family).map((prefix) => [text(prefix), prefix]));
     const outside = (family: Family) => keyOf(sorted(outsidePrefixes(index, family)));
     this.#own = { 4: own(4), 6: own(6) };
     this.#outside = { 4: outside(4), 6: outside(6) };
@@ -88,7 +83,12 @@ class Names {
   /** Whether all addresses of the device are among the prefixes. */
   hasAllOwn(prefixes: readonly (Prefix | null)[], family: Family): boolean {
     const named = new Set(prefixes.map(text));
-    return [...this.#own[family]].every((one) => named.has(one));
+    return [...this.#own[family].keys()].every((one) => named.has(one));
+  }
+  /** The device's own addresses that lie in any of the subnets. */
+  ownIn(prefixes: readonly (Prefix | null)[], family: Family): Prefix[] {
+    const subnets = prefixes.flatMap((one) => one ?? []);
+    return [...this.#own[family].values()].filter((own) => subnets.some((one) => containsPrefix(one, own)));
   }
 
   sides(prefixes: readonly (Prefix | null)[], family: Family): RuleSide[] {
@@ -128,8 +128,15 @@ const inParts = <T>(all: readonly T[], most: number): T[][] =>
     ? [[...all]]
     : Array.from({ length: Math.ceil(all.length / most) }, (_, at) => all.slice(at * most, (at + 1) * most));
 
-/** The rules that say what some joined entries say; a sentence where none can. */
-function rulesFrom(names: Names, rule: Joined): RuleFields[] | string {
+/** What became of some joined entries. */
+interface Said {
+  readonly rules: readonly RuleFields[];
+  /** What they do besides, which no rule here can say; null where nothing. */
+  readonly note: string | null;
+}
+
+/** The rules that say what some joined entries say, after `before`; a sentence where none can. */
+function rulesFrom(names: Names, rule: Joined, before: readonly Joined[]): Said | string {
   const own = rule.to.filter(names.isOwn);
   if (own.length > 0 && !names.hasAllOwn(own, rule.family))
     return (
@@ -138,15 +145,19 @@ function rulesFrom(names: Names, rule: Joined): RuleFields[] | string {
     );
   const others = rule.to.filter((one) => !names.isOwn(one));
   const everywhere = others.includes(null);
+  const inside =
+    own.length > 0 || everywhere ? [] : undecidedOf(names.ownIn(others, rule.family), rule, before);
+  const isForAllOwn =
+    own.length > 0 || everywhere || (inside.length > 0 && names.hasAllOwn(inside, rule.family));
   const to: RuleSide[] = [
     ...(others.length > 0 ? names.sides(others, rule.family) : []),
-    ...(own.length > 0 || everywhere ? [{ at: "gateway" } as const] : []),
+    ...(isForAllOwn ? [{ at: "gateway" } as const] : []),
   ];
   const from = names.sides(rule.from, rule.family);
   // "Anywhere" has no ends to stand beside: what is for the device itself is a rule of its own.
   const aims = everywhere && to.length === 1 ? [[], to] : inParts(to, MOST_SIDES);
   const services = ruleServices(rule.services);
-  return inParts(from, MOST_SIDES).flatMap((senders) =>
+  const rules = inParts(from, MOST_SIDES).flatMap((senders) =>
     aims.map((receivers) => ({
       ...BLANK_RULE,
       from: senders,
@@ -156,7 +167,13 @@ function rulesFrom(names: Names, rule: Joined): RuleFields[] | string {
       log: rule.log,
     })),
   );
+  return { rules, note: isForAllOwn || inside.length === 0 ? null : besidesText(rule, inside) };
 }
+
+const besidesText = ({ to, action }: Joined, inside: readonly Prefix[]): string =>
+  `what is for ${to.map(text).join(", ")} ${action === "accept" ? "lets in" : "stops"} what is for the ` +
+  `device itself at ${inside.map((one) => formatAddress(one.network)).join(", ")}, too. A rule here is for ` +
+  "hosts, or for all addresses of the device, and leaves that out";
 
 /** A list of entries with its name, as it stands in the data. */
 export interface ReadList {
@@ -180,6 +197,7 @@ export function rulesOfLists(
   lists: readonly ReadList[],
 ): RulesRead | string {
   const faults: string[] = [];
+  const notes: string[] = [];
   const names = new Names(index, device);
   const rules = lists.flatMap(({ name, family, entries }) => {
     const read = entries.flatMap((entry, at) => {
@@ -187,13 +205,15 @@ export function rulesOfLists(
       if (typeof one === "string") faults.push(`${name}, entry ${nameOf(entry, at)}: ${one}.`);
       return one === null || typeof one === "string" ? [] : [one];
     });
-    return joined(read).flatMap((rule) => {
-      const made = rulesFrom(names, rule);
+    const entriesJoined = joined(read);
+    return entriesJoined.flatMap((rule, at) => {
+      const made = rulesFrom(names, rule, entriesJoined.slice(0, at));
       if (typeof made === "string") faults.push(`${name}: ${made}.`);
-      return typeof made === "string" ? [] : made;
+      else if (made.note !== null) notes.push(`${name}: ${made.note}.`);
+      return typeof made === "string" ? [] : made.rules;
     });
   });
   if (rules.length > MOST_RULES)
     return `These lists come to ${rules.length} rules; a device has at most ${MOST_RULES}.`;
-  return { rules, faults };
+  return { rules, faults, notes };
 }

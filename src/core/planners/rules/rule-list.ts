@@ -103,6 +103,8 @@ export interface RulesRead {
   readonly rules: readonly RuleFields[];
   /** Each line that can't be read, with why; they are not among the rules. */
   readonly faults: readonly string[];
+  /** What lines that were read do besides, which no rule here can say. */
+  readonly notes: readonly string[];
 }
 
 const HEADS: readonly (readonly [RegExp, RuleColumn | "enabled" | "log" | null])[] = [
@@ -149,7 +151,7 @@ export function readRuleTable(index: PlanIndex, rows: readonly (readonly string[
     if (typeof read === "string") faults.push(`Line ${at + 1}, ${read}`);
     else rules.push(read);
   });
-  return { rules, faults };
+  return { rules, faults, notes: [] };
 }
 
 function readRuleRow(index: PlanIndex, heads: readonly Head[], row: readonly string[]): RuleFields | string {

@@ -10,7 +10,7 @@ import { counted } from "@/core/repairs";
 import { rowsIn, tooLarge } from "../../kit/table-text";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
-const MOST_FAULTS = 50;
+const MOST_SENTENCES = 50;
 
 /** The rules in a text: a table, or JSON with access lists or with rules; a sentence where there are none. */
 function rulesIn(index: PlanIndex, device: Device, text: string): RulesRead | string {
@@ -124,7 +124,7 @@ function WhatWasRead({
   write: () => void;
   again: () => void;
 }) {
-  const { rules, faults } = read;
+  const { rules, faults, notes } = read;
   return (
     <>
       <div className="flex flex-none flex-wrap items-center gap-3 px-4 py-2 text-13" role="status">
@@ -140,14 +140,29 @@ function WhatWasRead({
           {had === 0 ? "Write them" : `Put them in place of ${counted(had, "rule", "rules")}`}
         </button>
       </div>
-      {faults.length === 0 ? null : (
-        <ul className="min-h-0 flex-1 overflow-auto px-4 pb-3 text-13 text-stop" tabIndex={0}>
-          {faults.slice(0, MOST_FAULTS).map((fault) => (
-            <li key={fault}>{fault}</li>
-          ))}
-          {faults.length > MOST_FAULTS ? <li>and {faults.length - MOST_FAULTS} more</li> : null}
-        </ul>
-      )}
+      <div className="min-h-0 flex-1 overflow-auto px-4 pb-3 text-13" tabIndex={0}>
+        <Sentences className="text-stop" label="What can’t be read" sentences={faults} />
+        <Sentences className="text-warn" label="What a rule can’t say" sentences={notes} />
+      </div>
     </>
+  );
+}
+
+function Sentences({
+  className,
+  label,
+  sentences,
+}: {
+  className: string;
+  label: string;
+  sentences: readonly string[];
+}) {
+  return sentences.length === 0 ? null : (
+    <ul aria-label={label} className={className}>
+      {sentences.slice(0, MOST_SENTENCES).map((sentence) => (
+        <li key={sentence}>{sentence}</li>
+      ))}
+      {sentences.length > MOST_SENTENCES ? <li>and {sentences.length - MOST_SENTENCES} more</li> : null}
+    </ul>
   );
 }

@@ -66,7 +66,9 @@ export function RulesPanel({ device, devices, choose, scroller }: Props) {
           choices={[
             ["planned", "What the walls need"],
             ["standing", `What stands on it, ${standing}`],
-            ...(standing > 0 ? ([["difference", "Steps between them"]] as const) : []),
+            ...(standing > 0 || shown === "difference"
+              ? ([["difference", "Steps between them"]] as const)
+              : []),
           ]}
           onChoose={setShown}
         />

@@ -2,6 +2,7 @@ import { act, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { scene } from "../../../../tests/support/plan-scene";
+import { replaceRules } from "@/core/commands";
 import { must } from "@/core/kernel";
 import { Margin } from "../../margin/Margin";
 import { WallsView } from "./WallsView";
@@ -160,6 +161,15 @@ test("the way from what stands to what is needed, step by step; noted as done, n
   expect(scene.written.at(-1)?.refusal).toBeNull();
   await act(() => scene.store.getState().undo());
   expect(rules()).toHaveLength(21);
+});
+
+test("the steps stay chosen when the last rule that stands on the device goes", async () => {
+  await userEvent.click(screen.getByRole("radio", { name: "Steps between them" }));
+  const device = must(rules()[0], "a rule").device;
+  act(() => {
+    scene.store.getState().edit(replaceRules({ device, rules: [] }));
+  });
+  expect(screen.getByRole("radio", { name: "Steps between them" }).getAttribute("aria-checked")).toBe("true");
 });
 
 test("the rules that the walls need, noted as entered, stand on the device and are proven", async () => {
