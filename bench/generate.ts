@@ -225,6 +225,7 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
       door: "open",
       services: [],
       reason: "",
+      conduit: null,
     }));
   for (const zone of zones)
     wallList.push({
@@ -234,6 +235,7 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
       door: "open",
       services: [],
       reason: "",
+      conduit: null,
     });
   const entities: { [K in CollectionKind]?: readonly EntityOf<K>[] } = {
     domain: [domain],

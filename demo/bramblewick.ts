@@ -1,4 +1,4 @@
-import { BLANK_TREE, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import { BLANK_EXCEPTION, BLANK_TREE, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { BRAMBLEWICK } from "./surveys";
 import { ip, net, SiteBuilder, v } from "./site-builder";
@@ -9,6 +9,20 @@ const CELLS = [
   ["TF", 130, "Tank farm", "green"],
   ["BH", 140, "Bottling hall", "orange"],
   ["CS", 150, "Cold store", "aqua"],
+] as const;
+
+/** Zones with their level of control and the security level that they shall reach. */
+const ZONES = [
+  ["Kit", "none", 2],
+  ["Press", "control", 2],
+  ["Tanks", "control", 2],
+  ["Bottling", "control", 2],
+  ["Cold", "control", 2],
+  ["Operations", "operations", 2],
+  ["Plant DMZ", "dmz", 2],
+  ["Office", "business", 1],
+  ["Vendor", "none", 1],
+  ["Safety", "process", 3],
 ] as const;
 
 /** Where the gear stands on the drawing: the ring as a ring. */
@@ -39,19 +53,7 @@ export function bramblewick(): Plan {
     true,
   );
   site.domain("Main").domain("Safety");
-  for (const zone of [
-    "Kit",
-    "Press",
-    "Tanks",
-    "Bottling",
-    "Cold",
-    "Operations",
-    "Plant DMZ",
-    "Office",
-    "Vendor",
-    "Safety",
-  ])
-    site.zone(zone, false);
+  for (const [zone, level, securityLevel] of ZONES) site.zone(zone, false, { level, securityLevel });
   site.line("Fibre line", {
     access: "fibre",
     addressing: "fixed",
@@ -225,8 +227,27 @@ export function bramblewick(): Plan {
     .wall("Plant DMZ", "Internet", ["https"], "updates only")
     .wall("Kit", "Internet", ["https", "ntp"], "updates only")
     .wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only");
+  const owner = "shift engineer";
+  site
+    .conduit("Operations to the cells", {
+      securityLevel: 2,
+      owner,
+      doors: zones.map((zone) => ["Operations", zone]),
+    })
+    .conduit("Cooling demand", { securityLevel: 2, owner, doors: [["Tanks", "Cold"]] })
+    .conduit("Into the plant DMZ", {
+      securityLevel: 2,
+      owner: "site office",
+      doors: [
+        ["Office", "Plant DMZ"],
+        ["Operations", "Plant DMZ"],
+        ["Vendor", "Plant DMZ"],
+      ],
+    })
+    .conduit("Vendors to a line", { securityLevel: 2, owner, doors: [] });
   site.with((edits, id) =>
     edits.put("exception", {
+      ...BLANK_EXCEPTION,
       id: id("exception", "Bottling line"),
       name: "Bottling line, by its maker",
       from: { at: "host", host: id("host", "Vendor jump host") },
@@ -234,9 +255,8 @@ export function bramblewick(): Plan {
       services: [{ name: "ssh", protocol: "tcp", ports: [[22, 22]] }],
       owner: "shift engineer",
       reason: "service contract, with the line stopped",
-      firstDay: null,
-      lastDay: null,
       hours: { days: [2, 4], from: 480, to: 720 },
+      conduit: id("conduit", "Vendors to a line"),
     }),
   );
   site.survey(BRAMBLEWICK);

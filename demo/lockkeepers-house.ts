@@ -37,6 +37,7 @@ export function lockkeepersHouse(): Plan {
       backSeconds: 60,
       returns: true,
     },
+    delegated: { length: 56, prefix: null, keeps: false },
     dynamicName: { name: "lock.example", updatedBy: "gateway", account: "kitchen drawer, red tin" },
   });
   site.line("Mobile line", {
@@ -146,6 +147,9 @@ export function lockkeepersHouse(): Plan {
   site.radios("Landing AP", 1, 36, ["Studio AP"]).radios("Studio AP", 6, 44);
   site.survey(LOCKKEEPERS_HOUSE);
   site.with((edits, id) => {
+    edits.patch("device", id("device", "Gateway"), {
+      repeatsDiscovery: [id("segment", "Household"), id("segment", "Gadgets")],
+    });
     edits.put("wish", {
       id: id("wish", "Door bell"),
       name: "Who is at the door",

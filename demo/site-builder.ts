@@ -1,6 +1,7 @@
 import { parseAddress, parseIpv4, parseMac, parsePrefix, type Ipv4, type Prefix4 } from "../src/core/address";
 import { must } from "../src/core/kernel";
 import {
+  BLANK_ZONE,
   BLANK_HOST,
   BLANK_LINE,
   BLANK_LINK,
@@ -21,13 +22,14 @@ import {
   type SignIn,
   type Site,
   type Ssid,
+  type Zone,
   type Vid,
   type WallEnd,
   PlanIndex,
 } from "../src/core/plan";
 import { asLabel, addDevice, fieldsOf, type PortRole } from "../src/core/planners";
 import { DEVICE_MODELS } from "../src/core/catalogue";
-import { servicesNamed } from "../src/core/policy";
+import { servicesCalled } from "../src/core/policy";
 import { adoptHosts, hostLines } from "../src/core/survey";
 import { testId } from "../src/core/testing/build-plan";
 import { surveyEntities, type SurveyText } from "../src/core/testing/survey-plan";
@@ -38,11 +40,6 @@ export const net = (text: string): Prefix4 => {
   return must(prefix?.family === 4 ? prefix : null, text);
 };
 export const v = (n: number): Vid => must(asVid(n), `${n}`);
-const service = (name: string): readonly Service[] => {
-  const parts = servicesNamed(name);
-  return must(parts.length === 0 ? null : parts, name);
-};
-
 interface SegmentRow {
   mark: string;
   vid: number;
@@ -90,8 +87,8 @@ export class SiteBuilder {
     return this;
   }
 
-  zone(name: string, insideOpen: boolean): this {
-    this.#draft.put("zone", { id: this.#id("zone", name), name, insideOpen });
+  zone(name: string, insideOpen: boolean, fields: Partial<Zone> = {}): this {
+    this.#draft.put("zone", { ...BLANK_ZONE, id: this.#id("zone", name), name, insideOpen, ...fields });
     return this;
   }
 
@@ -422,6 +419,24 @@ export class SiteBuilder {
     return this;
   }
 
+  /** A service of the site's own that takes in others by their names. */
+  service(name: string, includes: string[], note: string): this {
+    this.#draft.put("service", { id: this.#id("service", name), name, parts: [], includes, note });
+    return this;
+  }
+
+  /** A conduit, with the doors that lead by it. */
+  conduit(
+    name: string,
+    { securityLevel, owner, doors }: { securityLevel: number; owner: string; doors: [string, string][] },
+  ): this {
+    const id = this.#id("conduit", name);
+    this.#draft.put("conduit", { id, name, securityLevel, owner, note: "" });
+    for (const [from, to] of doors)
+      this.#draft.patch("wall", this.#id("wall", `${from}>${to}`), { conduit: id });
+    return this;
+  }
+
   ssid(name: string, segment: string, fields: Partial<Ssid> = {}): this {
     this.#draft.put("ssid", {
       ...BLANK_SSID,
@@ -431,6 +446,12 @@ export class SiteBuilder {
       ...fields,
     });
     return this;
+  }
+
+  #services(name: string): readonly Service[] {
+    const own = new Map(this.#draft.all("service").map((service) => [service.id, service]));
+    const parts = servicesCalled({ service: own }, name);
+    return must(parts.length === 0 ? null : parts, name);
   }
 
   wall(from: string, to: string, services: readonly string[] | "open", reason: string): this {
@@ -444,8 +465,9 @@ export class SiteBuilder {
       from: end(from),
       to: end(to),
       door: services === "open" ? "open" : "services",
-      services: services === "open" ? [] : services.flatMap(service),
+      services: services === "open" ? [] : services.flatMap((name) => this.#services(name)),
       reason,
+      conduit: null,
     });
     return this;
   }

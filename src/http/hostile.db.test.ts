@@ -3,7 +3,7 @@ import { v7 } from "uuid";
 import { fennelStreet } from "../../demo/fennel-street";
 import { encodeBatch, encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
-import { applyChanges, PlanEdits, type Change } from "@/core/plan";
+import { BLANK_ZONE, applyChanges, PlanEdits, type Change } from "@/core/plan";
 import { removeHost } from "@/core/planners";
 import { openDatabase } from "@/storage/pool";
 import { sql } from "@/storage/sql";
@@ -101,7 +101,7 @@ test("a day that no calendar of the database has, and an id that another kind ha
     sentence: expect.stringContaining("A day from 1970 on"),
   });
   const twice = new PlanEdits(plan);
-  twice.put("zone", { id: host.id, name: "Same id", insideOpen: false });
+  twice.put("zone", { id: host.id, ...BLANK_ZONE, name: "Same id", insideOpen: false });
   expect(await commit(batchOf(twice.changes()), 2)).toMatchObject({
     status: 422,
     sentence: expect.stringContaining("has the id of a host"),

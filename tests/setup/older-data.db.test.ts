@@ -27,9 +27,9 @@ const fileOf = (file: string) => (): Plan => {
 const home = (): Plan => ({ ...fileOf("plan-version-5-lines.json")(), forward: new Map() });
 /**
  * What she edited beside the note: took a profile off a port, turned a forward to the inside, let the
- * standby line share, too, or gave the gateway a route.
+ * standby line share, too, gave the gateway a route, or opened the zones inside.
  */
-type Second = "profile" | "forward" | "line" | "route" | null;
+type Second = "profile" | "forward" | "line" | "route" | "zone" | null;
 const SITES: Readonly<
   Record<
     string,
@@ -54,6 +54,12 @@ const SITES: Readonly<
     noted: "Staff laptop 1",
     note: "moved to the back office",
     second: "route",
+  },
+  "0017": {
+    plan: fileOf("plan-version-7.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "zone",
   },
   "0015": {
     plan: fileOf("plan-version-5-lines.json"),
@@ -105,6 +111,8 @@ function asLeft({ plan: made, noted, note, second }: (typeof SITES)[string]): Pl
   if (second === "line")
     for (const line of plan.line.values())
       if (line.place > 0) draft.patch("line", line.id, { place: 1, share: 50 });
+  // A zone of then had no level.
+  if (second === "zone") for (const zone of plan.zone.keys()) draft.patch("zone", zone, { insideOpen: true });
   // A route of then had no metric.
   if (second === "route")
     for (const device of plan.device.values())
@@ -180,13 +188,14 @@ test.each(FORMS)(
         expect(hostCalled(await goBack(), site.noted).notes).toBe(site.note);
         // What was logged in the form of then is undone in that of today: the profile comes back, by its id.
         if (site.second !== null) {
-          const { port, forward, line, device } = await goBack();
+          const { port, forward, line, device, zone } = await goBack();
           const made = site.plan();
-          expect({ port, forward, line, device }).toEqual({
+          expect({ port, forward, line, device, zone }).toEqual({
             port: made.port,
             forward: made.forward,
             line: made.line,
             device: made.device,
+            zone: made.zone,
           });
         }
         expect(hostCalled(await goBack(), site.noted).notes).toBe(hostCalled(site.plan(), site.noted).notes);

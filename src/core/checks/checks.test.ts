@@ -14,6 +14,7 @@ import {
 } from "../address";
 import { must } from "../kernel";
 import {
+  BLANK_EXCEPTION,
   USUAL_METRIC,
   applyChanges,
   BLANK_FORWARD,
@@ -39,6 +40,7 @@ import {
 } from "../plan";
 import { addDevice, adoptPlanned, makeTunnel, paintPorts, readRuleTable, renumber } from "../planners";
 import { testId } from "../testing/build-plan";
+import { SLIPS_OF_WALLS, type Slip } from "../testing/slips-of-walls";
 import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
 import type { Finding } from "./check";
 
@@ -93,12 +95,8 @@ const exceptionIn = (d: PlanEdits, fields: Partial<EntityOf<"exception">>) =>
     name: "Lodger's kiln",
     from: { at: "segment", segment: find(d, "segment", "Lodger").id },
     to: { at: "host", host: find(d, "host", "kiln-controller").id },
+    ...BLANK_EXCEPTION,
     services: [{ name: "https", protocol: "tcp", ports: [[443, 443]] }],
-    owner: "",
-    reason: "",
-    firstDay: null,
-    lastDay: null,
-    hours: null,
     ...fields,
   });
 const watched = (d: PlanEdits, watch: Partial<Line["watch"]>) => {
@@ -108,7 +106,7 @@ const watched = (d: PlanEdits, watch: Partial<Line["watch"]>) => {
 const pinned = (d: PlanEdits, line: string, pin: Line["pins"][number]) =>
   d.patch("line", find(d, "line", line).id, { pins: [pin] });
 
-const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = [
+const slips: Slip[] = [
   [
     "subnets-overlap",
     (d) => d.patch("segment", find(d, "segment", "Studio").id, { prefixes4: [net("172.19.20.128/25")] }),
@@ -789,6 +787,7 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
         door: "open",
         services: [],
         reason: "",
+        conduit: null,
       });
     },
     /Visitors has a door to the gateway's own pages/,
@@ -1037,18 +1036,19 @@ const slips: [code: string, slip: (edits: PlanEdits) => void, says: RegExp][] = 
   [
     "rule-never-reached",
     (d) => listWith(d, 900_000, ["Lodger", "Internet", "https", "drop"]),
-    /Rule 8 of Gateway is never reached: rule 4 before it does otherwise\./,
+    /Rule 9 of Gateway is never reached: rule 5 before it does otherwise\./,
   ],
   [
     "rule-can-go",
     (d) => listWith(d, 900_000, ["any", "any", "any", "drop"]),
-    /Rule 8 of Gateway can go: without it every packet gets the same\./,
+    /Rule 9 of Gateway can go: without it every packet gets the same\./,
   ],
   [
     "rules-mergeable",
     (d) => listWith(d, 900_000, ["Home", "Studio", "ssh", "accept", "firing nights"]),
     /Rule \d of Gateway and rule \d of Gateway differ in their services only: they can be one\./,
   ],
+  ...SLIPS_OF_WALLS,
 ];
 
 const routeOn = (d: PlanEdits, prefix: string, via: string, device = find(d, "device", "Gateway").id) =>
@@ -1346,6 +1346,7 @@ test("a sound plan has no finding; every check has a slip that it finds", () => 
 
 /** A person has to decide: lay another cable, buy another switch, leave a name out. */
 const NO_REPAIR = [
+  "delegated-too-small",
   "calls-do-not-fit",
   "list-without-memory",
   "line-without-name",

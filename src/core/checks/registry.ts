@@ -79,6 +79,10 @@ import {
   lineTargetInside,
   lineWithoutName,
 } from "./gateway/lines";
+import { delegatedTooSmall, hangsOnPrefix, outsideDelegated } from "./gateway/delegated";
+import { conduitEmpty, conduitTooWeak, doorWithoutConduit, levelSkipped } from "./walls/conduits";
+import { discoveryToStrangers, discoveryWithoutLeg, foundByAddressOnly } from "./gateway/discovery";
+import { serviceDiffers, serviceUnclear } from "./walls/own-services";
 import { exceptionHostMoves, exceptionNeedless, exceptionOver, vendorStays } from "./walls/exceptions";
 import { hostsOpenPorts, listWithoutMemory } from "./walls/filter-settings";
 import { safetyLinked, straightToCell } from "./walls/industrial";
@@ -231,11 +235,23 @@ export const CHECKS: readonly AnyCheck[] = [
   wishCannot,
   tunnelWithoutEnd,
   tunnelPortForwarded,
+  outsideDelegated,
+  delegatedTooSmall,
+  hangsOnPrefix,
+  discoveryWithoutLeg,
+  discoveryToStrangers,
+  foundByAddressOnly,
+  serviceUnclear,
+  serviceDiffers,
   exceptionOver,
   exceptionHostMoves,
   exceptionNeedless,
   vendorStays,
   straightToCell,
+  levelSkipped,
+  conduitTooWeak,
+  conduitEmpty,
+  doorWithoutConduit,
   safetyLinked,
   pastTheWalls,
   managementReachable,

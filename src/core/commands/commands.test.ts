@@ -4,7 +4,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { parsePrefix, type Prefix6 } from "../address";
 import { decodeChanges, describeChanges, encodeBatch } from "../formats";
 import { must } from "../kernel";
-import { applyChanges, BLANK_RULE, PlanEdits, invert, PlanIndex, vid, type Plan } from "../plan";
+import { BLANK_ZONE, applyChanges, BLANK_RULE, PlanEdits, invert, PlanIndex, vid, type Plan } from "../plan";
 import { guessColumns, readHostTable, readSeenTable, reconcile, seenIn } from "../register";
 import { testId } from "../testing/build-plan";
 import { COMMANDS, runOrder, type CommandName, type Order } from ".";
@@ -16,7 +16,12 @@ function otherPlanOf(plan: Plan): Plan {
   edits.patch("device", device.id, { name: "Renamed by the file" });
   const loner = host.find(({ id, attachment }) => attachment.at !== "behind" && isFree(plan, id));
   edits.remove("host", must(loner, "a host that nothing names").id);
-  edits.put("zone", { id: testId("zone", "of the file"), name: "From the file", insideOpen: true });
+  edits.put("zone", {
+    id: testId("zone", "of the file"),
+    ...BLANK_ZONE,
+    name: "From the file",
+    insideOpen: true,
+  });
   const applied = applyChanges(plan, edits.changes());
   const { site, ...rest } = must(applied.ok ? applied.value : null, "such a plan stands");
   return { ...rest, site: { ...site, id: testId("site", "of the file"), name: "Named by the file" } };
@@ -55,7 +60,10 @@ class Site {
       | "forward"
       | "wish"
       | "acceptance"
-      | "exception",
+      | "exception"
+      | "service"
+      | "conduit"
+      | "wall",
   ) => must([...this.plan[kind].keys()][0], `a ${kind}`);
   /** The rule with that number in the list of the Gateway. */
   rule = (number: number): string =>
@@ -100,7 +108,7 @@ function prepared(): Site {
   let plan = fennelStreet();
   const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine, pasteRoutes, writeForward } =
     COMMANDS;
-  const { acceptFinding, addException, writeTunnel, writeWish } = COMMANDS;
+  const { acceptFinding, addException, addService, writeConduit, writeTunnel, writeWish } = COMMANDS;
   const host = must([...plan.host.keys()][0], "a host");
   const at = new Site(plan);
   for (const order of [
@@ -112,6 +120,8 @@ function prepared(): Site {
     writeWish({ wish: null, column: "to", text: "Image store" }),
     writeTunnel({ segment: null, column: "name", text: "On call" }),
     addException({ from: "Guests", to: "Image store", services: "ssh" }),
+    addService({ name: "spare", is: "tcp 8007" }),
+    writeConduit({ conduit: null, column: "name", text: "Spare" }),
     acceptFinding({ finding: "a b", says: "So it is.", reason: "known", by: "Ruth", until: "" }),
     pasteRoutes({
       device: at.named("device", "Gateway"),
@@ -404,6 +414,19 @@ const EXAMPLES: Examples = {
     onto: [],
   }),
   removeTunnels: (at) => ({ segments: [at.named("segment", "On call")] }),
+  addService: () => ({ name: "backup", is: "https, tcp 8007" }),
+  writeService: (at) => ({ service: at.first("service"), column: "is", text: "https, udp 5000-5010" }),
+  pasteServices: () => ({ rows: [["copies", "tcp 8009", "at night"]], from: "name", onto: [] }),
+  removeServices: (at) => ({ services: [at.first("service")] }),
+  writeConduit: (at) => ({ conduit: at.first("conduit"), column: "level", text: "2" }),
+  pasteConduits: () => ({ rows: [["Supply", "3", "shift engineer"]], from: "name", onto: [] }),
+  removeConduits: (at) => ({ conduits: [at.first("conduit")] }),
+  putInConduit: (at) => ({ wall: at.first("wall"), name: "Of its own" }),
+  setZone: (at) => ({ zone: at.named("zone", "Practice"), fields: { level: "business", securityLevel: 2 } }),
+  tellBetween: (at) => ({
+    device: at.named("device", "Gateway"),
+    segments: [at.named("segment", "Staff"), at.named("segment", "Servers")],
+  }),
   addException: () => ({ from: "Guests", to: "Image store", services: "https" }),
   writeException: (at) => ({ exception: at.first("exception"), column: "hours", text: "Mon-Fri 8-17" }),
   pasteExceptions: () => ({

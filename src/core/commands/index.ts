@@ -168,5 +168,7 @@ export { dropProbe, expectProbe, keepProbe, openZone, renameZone, setWall } from
 export { COMMANDS, type CommandName } from "./registry";
 export { pasteTunnels, pasteWishes, removeTunnels, removeWishes, writeTunnel, writeWish } from "./ways-in";
 export { acceptFinding, wakeFindings } from "./findings";
+export { pasteConduits, putInConduit, removeConduits, setZone, tellBetween, writeConduit } from "./conduits";
+export { addService, pasteServices, removeServices, writeService } from "./services";
 export { addException, pasteExceptions, removeExceptions, writeException } from "./exceptions";
 export { chooseGateway, editLeg, setLeg } from "./legs";

@@ -6,6 +6,8 @@ import * as site from "./site";
 import * as survey from "./survey";
 import * as register from "./register";
 import * as wireless from "./wireless";
+import * as conduits from "./conduits";
+import * as services from "./services";
 import * as exceptions from "./exceptions";
 import * as findings from "./findings";
 import * as legs from "./legs";
@@ -24,6 +26,8 @@ export const COMMANDS = {
   ...survey,
   ...register,
   ...wireless,
+  ...conduits,
+  ...services,
   ...exceptions,
   ...findings,
   ...legs,

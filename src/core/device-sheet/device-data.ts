@@ -62,6 +62,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     forwards: forwardsOn(index, device),
     filter: filterOn(device),
     rules: rulesOn(index, device),
+    tells: device.repeatsDiscovery.map((id) => nameOf(index, "segment", id)).sort(byNaturalText),
     stations: stationsAt(index, device),
     management: managementOf(index, device),
     vlans: vlansOf(index, device),

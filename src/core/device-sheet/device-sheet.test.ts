@@ -53,6 +53,7 @@ const ORDER = [
   "Routes",
   "Address translation",
   "Forwards",
+  "Discovery",
   "Firewall rules",
   "Wireless names",
   "Radios",

@@ -96,9 +96,11 @@ function fillLists(edits: PlanEdits, { gateway, bridge, host, line, segment }: P
   edits.patch("line", line.id, {
     pins: [{ what: "host", host: host.id, orElse: "next" }],
     marks: { kept: true, voicePriority: 5 },
+    delegated: { length: 56, prefix: asPrefix6(parsePrefix("2001:db8:24::/56")), keeps: false },
   });
   edits.patch("device", gateway.id, {
     routes: [{ prefix: must(parsePrefix("10.61.0.0/20"), ""), via: next, metric: USUAL_METRIC }],
+    repeatsDiscovery: [segment.id],
   });
   edits.patch("device", bridge.id, {
     tree: {

@@ -44,6 +44,16 @@ export function gatewaySteps(data: DeviceData): SheetStep[] {
         forward.until ?? "always",
       ]),
     },
+    {
+      ...NONE,
+      title: "Discovery",
+      heads: ["Tells what there is between"],
+      rows: data.tells.map((segment) => [segment]),
+      note:
+        data.tells.length === 0
+          ? ""
+          : "Multicast DNS (RFC 6762) is repeated between these and no others; doors decide what may then be used.",
+    },
     ruleStep(data),
   ];
 }

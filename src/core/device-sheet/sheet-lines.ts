@@ -38,6 +38,7 @@ export const failoverOn = (index: PlanIndex, { id }: Device): SheetFailover[] =>
     backAfter: lineCellText(index, line, "back"),
     pinned: pinsText(index, line.pins),
     marks: lineCellText(index, line, "marks"),
+    delegated: lineCellText(index, line, "delegated"),
     mtu: mtuOf(line),
     providerBox: boxText(line),
     name: line.dynamicName.name,

@@ -91,6 +91,8 @@ export interface SheetFailover {
   readonly backAfter: string;
   readonly pinned: string;
   readonly marks: string;
+  /** The IPv6 prefix that the provider delegates. */
+  readonly delegated: string;
   /** The largest packet that leaves in one piece: 1492 where it is wrapped for a login (RFC 2516 section 7). */
   readonly mtu: number;
   readonly providerBox: string;
@@ -197,6 +199,8 @@ export interface DeviceData {
   readonly forwards: readonly SheetForward[];
   readonly rules: readonly SheetRule[];
   /** End devices that are to join at this access point. */
+  /** The segments of which it tells each what the others offer, by name. */
+  readonly tells: readonly string[];
   readonly stations: readonly { readonly name: string; readonly ssid: string }[];
   /** Where it is managed: null without an address of its own. */
   readonly management: {

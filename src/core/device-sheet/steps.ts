@@ -170,6 +170,7 @@ function routingSteps(data: DeviceData): SheetStep[] {
         "Pinned",
         "Marks",
         "MTU",
+        "Delegated IPv6",
       ],
       rows: data.failover.map((line) => [
         String(line.order),
@@ -181,6 +182,7 @@ function routingSteps(data: DeviceData): SheetStep[] {
         line.pinned,
         line.marks,
         String(line.mtu),
+        line.delegated,
       ]),
       caution: data.failover.some(({ providerBox }) => providerBox.includes("locked to it"))
         ? "Internet telephony fails with power or line, emergency calls too: say so to the customer."

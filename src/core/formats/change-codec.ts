@@ -37,6 +37,8 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("template"),
   changeSchemaOf("lag"),
   changeSchemaOf("radio"),
+  changeSchemaOf("service"),
+  changeSchemaOf("conduit"),
   changeSchemaOf("exception"),
   changeSchemaOf("rule"),
   changeSchemaOf("signIn"),

@@ -8,6 +8,7 @@ import {
   BLANK_ROOM,
   BLANK_SSID,
   BLANK_TREE,
+  BLANK_ZONE,
   CONVENTIONS,
   KINDS,
   LIST_NAMES,
@@ -21,7 +22,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 7;
+export const VERSION = 8;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -46,6 +47,7 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "defaultRoute",
     "bridgeMac",
     "asksFrom",
+    "repeatsDiscovery",
   ),
   port: pick(BLANK_PORT, "optic", "lag", "treePriority", "treeCost"),
   line: pick(
@@ -61,7 +63,11 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "pins",
     "dynamicName",
     "marks",
+    "delegated",
   ),
+  zone: pick(BLANK_ZONE, "level", "securityLevel"),
+  wall: { conduit: null },
+  exception: { conduit: null },
   segment: { tunnel: null, trafficClass: "bestEffort" },
   interface: { translates: "asUsual" },
   link: pick(BLANK_LINK, "cable", "panel", "socket"),
@@ -79,6 +85,8 @@ const LISTS_ADDED = [
   "forwards",
   "expectations",
   "rules",
+  "services",
+  "conduits",
   "exceptions",
   "wishes",
   "acceptances",
@@ -186,7 +194,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
 
 /** A plan file of an earlier version in the present form; any other value as it is. */
 export function upgradedFile(file: unknown): unknown {
-  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4, 5, 6].includes(file.version))
+  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4, 5, 6, 7].includes(file.version))
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);
   const lists = KINDS.flatMap((kind): [string, unknown][] => {

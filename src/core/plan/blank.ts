@@ -2,7 +2,7 @@ import type { Abilities, RadioRules } from "./schema/abilities";
 import type { Device, Host, Link, Port } from "./schema/hardware";
 import type { Line } from "./schema/line";
 import type { Forward } from "./schema/reach";
-import type { Rule, Segment, Ssid } from "./schema/separation";
+import type { Exception, Rule, Segment, Ssid, Zone } from "./schema/separation";
 import type { Gear, Room } from "./schema/survey";
 
 // What a new entity has before anything is known of it. Everything but ids, names and references, which the
@@ -29,7 +29,18 @@ export const BLANK_LINE: Omit<Line, "id" | "name"> = {
   watch: { by: "link", targets: [], afterSeconds: 10, backSeconds: 60, returns: true },
   pins: [],
   marks: { kept: false, voicePriority: null },
+  delegated: { length: null, prefix: null, keeps: false },
   dynamicName: { name: "", updatedBy: "gateway", account: "" },
+};
+export const BLANK_ZONE: Omit<Zone, "id" | "name"> = { insideOpen: false, level: "none", securityLevel: 0 };
+export const BLANK_EXCEPTION: Omit<Exception, "id" | "name" | "from" | "to"> = {
+  services: [],
+  owner: "",
+  reason: "",
+  firstDay: null,
+  lastDay: null,
+  hours: null,
+  conduit: null,
 };
 export const BLANK_SEGMENT: Omit<Segment, "id" | "zone" | "vlan" | "name" | "mark" | "tape"> = {
   prefixes4: [],
@@ -132,6 +143,7 @@ export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "m
     poeBudgetMw: 0,
     poeOneLostMw: null,
     hears: [],
+    repeatsDiscovery: [],
     bridgeMac: null,
     tree: BLANK_TREE,
     protections: NO_PROTECTIONS,

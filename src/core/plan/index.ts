@@ -7,6 +7,8 @@ export {
   BLANK_PORT,
   BLANK_ROOM,
   BLANK_SEGMENT,
+  BLANK_EXCEPTION,
+  BLANK_ZONE,
   BLANK_FORWARD,
   BLANK_RULE,
   hasRadios,
@@ -63,10 +65,12 @@ export {
   LIST_NAMES,
   SCHEMAS,
 } from "./schema/kinds";
-export { TRAFFIC_CLASSES, type TrafficClass } from "./schema/separation";
+export { CONTROL_LEVELS, type ControlLevel, TRAFFIC_CLASSES, type TrafficClass } from "./schema/separation";
 export type {
+  Conduit,
   Domain,
   Exception,
+  OwnService,
   Rule,
   RuleSide,
   Scope,

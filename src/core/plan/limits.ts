@@ -25,6 +25,8 @@ export const MOST: Readonly<Record<CollectionKind, number>> = {
   ssid: 256,
   host: 250_000,
   scope: 8192,
+  service: 200,
+  conduit: 1000,
   wall: 65_536,
   exception: 2000,
   rule: 40_000,

@@ -124,6 +124,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
   device: (d, to) => {
     to("domain", "domain", d.domain);
     each(to, "hears", "device", d.hears);
+    each(to, "repeatsDiscovery", "segment", d.repeatsDiscovery);
     each(to, "protections", "host", d.protections.bound);
     to("asksFrom", "interface", d.asksFrom);
   },
@@ -159,11 +160,15 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
     to("serverDevice", "device", s.serverDevice);
     to("serverHost", "host", s.serverHost);
   },
+  service: nothing,
+  conduit: nothing,
   wall: (w, to) => {
+    to("conduit", "conduit", w.conduit);
     wallEnd(to, "from", w.from);
     wallEnd(to, "to", w.to);
   },
   exception: (e, to) => {
+    to("conduit", "conduit", e.conduit);
     ruleSide(to, "from", e.from);
     ruleSide(to, "to", e.to);
   },
@@ -199,7 +204,7 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   zone: ["segment", "wall", "exception", "rule"],
   line: ["interface", "segment", "forward", "expectation"],
   vlan: ["segment"],
-  segment: ["line", "interface", "ssid", "host", "scope", "exception", "rule", "expectation"],
+  segment: ["line", "interface", "device", "ssid", "host", "scope", "exception", "rule", "expectation"],
   device: [
     "device",
     "lag",
@@ -222,6 +227,8 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   radio: [],
   host: ["line", "host", "scope", "device", "signIn", "exception", "rule", "forward", "wish", "expectation"],
   scope: [],
+  service: [],
+  conduit: ["wall", "exception"],
   wall: [],
   exception: [],
   rule: [],

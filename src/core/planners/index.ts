@@ -183,7 +183,7 @@ export {
   setAsksFrom,
   setHostFields,
 } from "./site/set-fields";
-export { renumber } from "./addressing/renumber";
+export { type Move, renumber } from "./addressing/renumber";
 export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./addressing/split-merge";
 export { gatewayIn, staticBlockIn } from "./addressing/static-block";
 export { parseService } from "./segments/service-text";
@@ -224,6 +224,28 @@ export {
   exceptionCellText,
   pasteExceptions,
 } from "./rules/exception-cell";
+export {
+  CONDUIT_COLUMNS,
+  conduitCellText,
+  type ConduitColumn,
+  inConduit,
+  LEVEL_WORDS,
+  pasteConduits,
+  putInConduit,
+  readSecurityLevel,
+  removeConduits,
+  securityLevelText,
+} from "./rules/conduit-cell";
+export { sameServices } from "./rules/follow-services";
+export {
+  circleFrom,
+  pasteServices,
+  removeServices,
+  SERVICE_COLUMNS,
+  serviceCellText,
+  type ServiceColumn,
+} from "./rules/own-service";
+export { partsText } from "./rules/service-list-text";
 export { hoursText } from "./rules/hours-text";
 export { arrangeBox, type Arrangement, ARRANGEMENTS } from "./gateway/provider-box";
 export { makeTunnel } from "./gateway/tunnels";

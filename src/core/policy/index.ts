@@ -1,6 +1,7 @@
 export { CLASS_FACTS, classText, type Marks } from "./traffic-classes";
 export { decide, endOf, type WallSide, sameEnd, wallBetween } from "./decide";
 export { doorsInOrder, wallCell, wallEnds, zonesInOrder } from "./grid";
+export { catalogueOf, servicesCalled } from "./own-services";
 export { serviceNames, SERVICES, servicesNamed, serviceText } from "./services";
 export {
   type FilterAction,

@@ -72,6 +72,7 @@ const wall = (name: string, fields: Partial<Wall>): Wall => ({
   door: "closed",
   services: [],
   reason: "",
+  conduit: null,
   ...fields,
 });
 

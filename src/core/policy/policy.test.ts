@@ -52,7 +52,7 @@ const decisions: readonly [string, WallSide, WallSide, string | null, boolean, R
     segment("Servers"),
     "dns",
     true,
-    /door for dns, files, https only\.$/,
+    /door for dns, records only\.$/,
   ],
   ["a service without one", segment("Staff"), segment("Servers"), "ssh", false, /not for ssh/],
   ["anything at all through a door", segment("Staff"), segment("Servers"), null, true, /only/],
@@ -129,11 +129,23 @@ test("closing a pair takes its wall away; a door on an open wall changes nothing
   expect(wallBetween(more, zone("Practice"), zone("Servers"))?.services.map((s) => s.name)).toEqual([
     "dns",
     "dns",
-    "files",
-    "https",
+    "records",
     "ssh",
   ]);
   expect(wallBetween(more, zone("Practice"), zone("Servers"))?.reason).toBe("records and names");
+});
+
+test("a door that changes stays in its conduit", () => {
+  const conduit = { id: ids(), name: "Records", securityLevel: 2, owner: "", note: "" };
+  const before = edited(plan, (edits) => {
+    edits.put("conduit", conduit);
+    const wall = wallBetween(index, zone("Practice"), zone("Servers"));
+    edits.patch("wall", must(wall, "the wall").id, { conduit: conduit.id });
+  });
+  const after = edited(before.plan, (edits) =>
+    openDoor(edits, ids, { from: zone("Practice"), to: zone("Servers"), service: service("ssh") }),
+  );
+  expect(wallBetween(after, zone("Practice"), zone("Servers"))?.conduit).toBe(conduit.id);
 });
 
 test("the grid has the internet first, the gateway last, zones by their VLAN IDs; its doors are the plan's walls", () => {

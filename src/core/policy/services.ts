@@ -35,6 +35,7 @@ export const SERVICES: readonly Service[] = [
   service("opc ua", "tcp", one(4840)),
   service("modbus", "tcp", one(502)),
   service("syslog", "udp", one(514)),
+  service("mdns", "udp", one(5353)),
 ];
 
 /** What a name of the catalogue stands for; empty for a name that it does not have. */

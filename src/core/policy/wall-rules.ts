@@ -85,11 +85,13 @@ const toRouter = (zone: Network, why: string, service: FilterService): WallRule 
 
 /** What DHCP servers and relays are asked at (RFC 2131 section 4.1), and by IPv6 (RFC 8415 section 7.2). */
 const DHCP: FilterService = { protocol: "udp", ports: [[67, 68]] };
+/** Where devices announce themselves (RFC 6762 section 5). */
+const MDNS: FilterService = { protocol: "udp", ports: [[5353, 5353]] };
 const DHCP6: FilterService = { protocol: "udp", ports: [[547, 547]] };
 
 /**
- * What a device has to answer whatever the walls say: addresses, names and time where it serves them, and the
- * echo by which it is found.
+ * What a device has to answer whatever the walls say: addresses, names and time where it serves them, what
+ * devices announce where it tells of them, and the echo by which it is found.
  */
 function ofItself(index: PlanIndex, device: Device): WallRule[] {
   const { id } = device;
@@ -113,6 +115,9 @@ function ofItself(index: PlanIndex, device: Device): WallRule[] {
     ]),
     ...zones((segment) => segment.time.some((address) => own.has(String(address)))).map((zone) =>
       toRouter(zone, "time (NTP) is answered here", { protocol: "udp", ports: [[123, 123]] }),
+    ),
+    ...zones(({ id: segment }) => device.repeatsDiscovery.includes(segment)).map((zone) =>
+      toRouter(zone, "what there is in one segment is told in others here", MDNS),
     ),
     ...zones(() => true).map((zone) =>
       toRouter(zone, "an echo from inside is answered", { protocol: "icmp", ports: null }),

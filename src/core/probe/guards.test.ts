@@ -278,6 +278,7 @@ describe("routing", () => {
         door: "open",
         services: [],
         reason: "",
+        conduit: null,
       });
       for (const name of ["Office", "Plant DMZ"])
         edits.put("wall", {
@@ -287,6 +288,7 @@ describe("routing", () => {
           door: "open",
           services: [],
           reason: "",
+          conduit: null,
         });
     });
     const outcome = fromHost(round, "office-pc-1", {

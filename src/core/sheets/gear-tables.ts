@@ -83,6 +83,7 @@ export function lineTable(index: PlanIndex): string[][] {
     "Pinned",
     "Its name",
     "Marks",
+    "Delegated IPv6",
     "Ends at",
     "Address by",
     "Outside addresses",

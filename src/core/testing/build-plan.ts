@@ -1,5 +1,6 @@
 import { must } from "../kernel";
 import {
+  BLANK_ZONE,
   usualFilter,
   applyChanges,
   BLANK_DEVICE,
@@ -66,6 +67,7 @@ export const aDomain = (fields: Partial<Domain> = {}): Domain => ({
   ...fields,
 });
 export const aZone = (fields: Partial<Zone> = {}): Zone => ({
+  ...BLANK_ZONE,
   id: testId("zone", "main"),
   name: "Practice",
   insideOpen: true,

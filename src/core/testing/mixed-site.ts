@@ -1,6 +1,7 @@
 import { parseIpv4, parsePrefix, type Ipv4, type Prefix4 } from "../address";
 import { must } from "../kernel";
 import {
+  BLANK_ZONE,
   usualFilter,
   USUAL_METRIC,
   applyChanges,
@@ -132,7 +133,12 @@ class Builder {
     const zone =
       this.#roll(4) === 0 && n > 1
         ? must(edits.all("zone")[0], "a zone").id
-        : edits.put("zone", { id: this.id("zone"), name: `Zone ${n}`, insideOpen: this.#roll(2) === 0 }).id;
+        : edits.put("zone", {
+            id: this.id("zone"),
+            ...BLANK_ZONE,
+            name: `Zone ${n}`,
+            insideOpen: this.#roll(2) === 0,
+          }).id;
     const number = must(vid(10 * n), "a VLAN ID");
     const vlan = isVlan
       ? edits.put("vlan", {
@@ -313,6 +319,7 @@ function doors(
         door,
         services: door === "services" ? [SERVICE] : [],
         reason: "",
+        conduit: null,
       });
     }
 }

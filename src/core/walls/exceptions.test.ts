@@ -3,6 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
 import {
+  BLANK_EXCEPTION,
   applyChanges,
   PlanEdits,
   PlanIndex,
@@ -32,12 +33,8 @@ const withExceptions = (plan: Plan, exceptions: readonly Partial<Exception>[]): 
       name: `Exception ${at}`,
       from: { at: "internet" },
       to: { at: "internet" },
+      ...BLANK_EXCEPTION,
       services: [HTTPS],
-      owner: "",
-      reason: "",
-      firstDay: null,
-      lastDay: null,
-      hours: null,
       ...fields,
     });
   const applied = applyChanges(plan, edits.changes());

@@ -1,10 +1,10 @@
 import { grouped } from "../kernel";
 import type { PlanIndex, Service } from "../plan";
-import { SERVICES } from "../policy";
+import { catalogueOf } from "../policy";
 import { everyService, groupsOf, merged, spansOf, without, type ServiceSpan } from "../rules";
 
 const servicesOf = ({ plan }: PlanIndex): Service[] => [
-  ...SERVICES,
+  ...catalogueOf(plan),
   ...[...plan.wall.values()].flatMap(({ services }) => services),
 ];
 

@@ -1,3 +1,4 @@
+import { containsAddress } from "../address";
 import { catalogueOf } from "../catalogue";
 import {
   applyChanges,
@@ -99,12 +100,19 @@ function conditions(
     way !== "push" && line.addressing !== "fixed" && line.dynamicName.name === "" && way !== "ipv6"
       ? "a name follows the line, whose address may move"
       : "",
+    way === "ipv6" && mayMove(host, line)
+      ? `a name follows ${host.name}, whose prefix the provider may change`
+      : "",
     open && wish.from.length === 0 && isDelicate(host, wish.service.ports)
       ? `you accept that anybody on the internet can try ${host.name}`
       : "",
     way === "push" ? pushes(index, host, wish) : "",
   ].filter((words) => words !== "");
 }
+
+/** Whether a host's address lies in a prefix that need not be there tomorrow. */
+const mayMove = ({ ipv6 }: Host, { delegated: { prefix, keeps } }: Line): boolean =>
+  !keeps && prefix !== null && ipv6 !== null && containsAddress(prefix, ipv6);
 
 /** What pushing out takes: a server that is trusted, and a device that may speak to the internet at all. */
 function pushes(index: PlanIndex, host: Host, wish: Wish): string {

@@ -87,7 +87,23 @@ export const SITE_MAP: RowMap = {
 /** Links have their ends in a table of their own: see `link-ends.ts`. */
 export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
   domain: { table: "domain", parts: [value("name")] },
-  zone: { table: "zone", parts: [value("name"), flag("inside_open", "insideOpen")] },
+  zone: {
+    table: "zone",
+    parts: [
+      value("name"),
+      flag("inside_open", "insideOpen"),
+      value("control_level", "level"),
+      value("security_level", "securityLevel"),
+    ],
+  },
+  service: {
+    table: "own_service",
+    parts: [value("name"), json("parts"), json("includes"), value("note")],
+  },
+  conduit: {
+    table: "conduit",
+    parts: [value("name"), value("security_level", "securityLevel"), value("owner"), value("note")],
+  },
   room: {
     table: "room",
     parts: [
@@ -158,6 +174,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       json("pins"),
       json("dynamic_name", "dynamicName"),
       json("marks"),
+      json("delegated"),
     ],
   },
   vlan: {
@@ -207,6 +224,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("poe_budget_mw", "poeBudgetMw"),
       value("poe_one_lost_mw", "poeOneLostMw"),
       json("hears"),
+      json("repeats_discovery", "repeatsDiscovery"),
       value("bridge_mac", "bridgeMac"),
       TREE,
       json("protections"),
@@ -389,6 +407,7 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("first_day", "firstDay"),
       value("last_day", "lastDay"),
       json("hours"),
+      value("conduit_id", "conduit"),
     ],
   },
   wish: {
@@ -424,7 +443,14 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
   },
   wall: {
     table: "wall",
-    parts: [wallEnd("from"), wallEnd("to"), value("door"), json("services"), value("reason")],
+    parts: [
+      wallEnd("from"),
+      wallEnd("to"),
+      value("door"),
+      json("services"),
+      value("reason"),
+      value("conduit_id", "conduit"),
+    ],
   },
   rule: {
     table: "rule",

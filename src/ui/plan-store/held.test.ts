@@ -1,7 +1,7 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { listFindings, runChecks } from "@/core/checks";
 import { must } from "@/core/kernel";
-import { PlanEdits, PlanIndex, type Change, type ChangeBatch, type Plan } from "@/core/plan";
+import { BLANK_ZONE, PlanEdits, PlanIndex, type Change, type ChangeBatch, type Plan } from "@/core/plan";
 import { testId } from "@/core/testing/build-plan";
 import {
   addBatch,
@@ -174,7 +174,7 @@ describe("a clash", () => {
       "zone",
       changes(plan, (d) => {
         const id = testId("zone", "new");
-        d.put("zone", { id, name: "Annexe", insideOpen: true });
+        d.put("zone", { id, ...BLANK_ZONE, name: "Annexe", insideOpen: true });
         d.patch("segment", must([...plan.segment.values()][0], "a segment").id, { zone: id });
       }),
     );
@@ -224,7 +224,7 @@ describe("giving a batch up", () => {
       start,
       batch(
         "new zone",
-        changes(plan, (d) => d.put("zone", { id, name: "Annexe", insideOpen: true })),
+        changes(plan, (d) => d.put("zone", { id, ...BLANK_ZONE, name: "Annexe", insideOpen: true })),
       ),
     );
     const renamed = add(

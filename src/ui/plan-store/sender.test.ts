@@ -9,7 +9,7 @@ import type { Person, PlanStore } from "@/application/stores";
 import { redo, undo } from "@/application/undo-redo";
 import { batchOf, changeBatchSchema } from "@/core/formats";
 import { must } from "@/core/kernel";
-import { diff, PlanEdits, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
+import { BLANK_ZONE, diff, PlanEdits, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
 import { presentEntry } from "@/http/present-entry";
 import { presentError } from "@/http/present-error";
 import type { Call, Called } from "./api";
@@ -206,7 +206,9 @@ test.each<[Weather]>([[500], [504], [429], [408], ["no JSON"], ["question lost"]
 test("what can never be taken is named with its reason, and only what builds on it goes with it", async () => {
   const { ruth, server } = await scene();
   const zone = v7();
-  ruth.edit((edits) => edits.put("zone", { id: zone, name: "x".repeat(60), insideOpen: true }));
+  ruth.edit((edits) =>
+    edits.put("zone", { id: zone, ...BLANK_ZONE, name: "x".repeat(60), insideOpen: true }),
+  );
   const bad = must(ruth.state().held?.pending[0], "it waits");
   // Another id of the same batch's entity, as only a broken client would send it.
   ruth.show({

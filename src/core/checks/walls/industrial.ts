@@ -1,23 +1,34 @@
 import type { Address } from "../../address";
-import { nameOf, wallEndName, type PlanIndex, type Purpose, type WallEnd } from "../../plan";
+import {
+  type Derived,
+  nameOf,
+  wallEndName,
+  type PlanIndex,
+  type Purpose,
+  type Wall,
+  type WallEnd,
+} from "../../plan";
 import { openDoor, removeLeg } from "../../planners";
 import { serviceNames } from "../../policy";
 import type { Repair } from "../../repairs";
 import { check, type Found } from "../check";
 
 /** What the segments of each zone are for. */
-function purposesByZone({ plan }: PlanIndex): ReadonlyMap<string, ReadonlySet<Purpose>> {
-  const all = new Map<string, Set<Purpose>>();
-  for (const { zone, purpose } of plan.segment.values()) {
-    const known = all.get(zone);
-    if (known === undefined) all.set(zone, new Set([purpose]));
-    else known.add(purpose);
-  }
-  return all;
-}
+const PURPOSES: Derived<ReadonlyMap<string, ReadonlySet<Purpose>>> = {
+  reads: ["segment"],
+  make: ({ plan }) => {
+    const all = new Map<string, Set<Purpose>>();
+    for (const { zone, purpose } of plan.segment.values()) {
+      const known = all.get(zone);
+      if (known === undefined) all.set(zone, new Set([purpose]));
+      else known.add(purpose);
+    }
+    return all;
+  },
+};
 const NOTHING: ReadonlySet<Purpose> = new Set();
 
-const close = (index: PlanIndex, wall: string): Repair => ({
+export const closeWall = (index: PlanIndex, wall: string): Repair => ({
   label: `Close ${nameOf(index, "wall", wall)}`,
   planner: "set-wall",
   args: { wall, door: "closed" },
@@ -31,6 +42,15 @@ interface WallData {
 /** Those who never come straight to a cell: offices, visitors, vendors. */
 const OUTER: readonly Purpose[] = ["people", "voice", "guests", "gadgets", "vendor", "cards"];
 
+const at = (index: PlanIndex, end: WallEnd): ReadonlySet<Purpose> =>
+  end.at === "zone" ? (index.derived(PURPOSES).get(end.zone) ?? NOTHING) : NOTHING;
+
+/** Whether a door leads from an office, a vendor or the internet into a cell. */
+export const isStraightToCell = (index: PlanIndex, { door, from, to }: Wall): boolean =>
+  door !== "closed" &&
+  at(index, to).has("cell") &&
+  (from.at === "internet" || OUTER.some((purpose) => at(index, from).has(purpose)));
+
 export const straightToCell = check<WallData>({
   code: "straight-to-cell",
   severity: "warn",
@@ -40,14 +60,10 @@ export const straightToCell = check<WallData>({
     "A cell is reached from operations, and everybody else ends in a plant DMZ before it (IEC 62443: " +
     "conduits between zones). A machine can be moved or stopped through such a door.",
   reads: ["wall", "zone", "segment"],
-  find: (index) => {
-    const purposes = purposesByZone(index);
-    const at = (end: WallEnd) => (end.at === "zone" ? (purposes.get(end.zone) ?? NOTHING) : NOTHING);
-    const isOuter = (end: WallEnd) => end.at === "internet" || OUTER.some((purpose) => at(end).has(purpose));
-    return [...index.plan.wall.values()]
-      .filter(({ door, from, to }) => door !== "closed" && at(to).has("cell") && isOuter(from))
-      .map(({ id }): Found<WallData> => ({ subjects: [{ kind: "wall", id }], data: { wall: id } }));
-  },
+  find: (index) =>
+    [...index.plan.wall.values()]
+      .filter((wall) => isStraightToCell(index, wall))
+      .map(({ id }): Found<WallData> => ({ subjects: [{ kind: "wall", id }], data: { wall: id } })),
   describe: ({ wall: id }, index) => {
     const wall = index.plan.wall.get(id);
     if (wall === undefined) return "";
@@ -76,7 +92,7 @@ export const straightToCell = check<WallData>({
               },
             },
           ];
-    return [...instead, close(index, id)];
+    return [...instead, closeWall(index, id)];
   },
 });
 
@@ -130,7 +146,7 @@ export const safetyLinked = check<SafetyData>({
       : `${name} is a safety network, and ${nameOf(index, "interface", leg)} links it to others.`;
   },
   repairs: ({ segment, wall, leg }, index) => {
-    if (wall !== null) return [close(index, wall)];
+    if (wall !== null) return [closeWall(index, wall)];
     if (leg === null) return [];
     return [
       {

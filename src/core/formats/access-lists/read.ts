@@ -1,6 +1,7 @@
 import { containsPrefix, formatAddress, formatPrefix, type Family, type Prefix } from "../../address";
 import { byText, grouped } from "../../kernel";
-import { BLANK_RULE, MOST_RULES, prefixesOf, type Device, type PlanIndex, type RuleSide } from "../../plan";
+import { BLANK_RULE, MOST_RULES, prefixesOf, type Device, type PlanIndex, type RuleSide, type Service } from "../../plan";
+import { catalogueOf } from "../../policy";
 import { ruleServices, type RuleFields, type RulesRead } from "../../planners";
 import { merged } from "../../rules";
 import { ownPrefixes, EVERYWHERE, outsidePrefixes } from "./ends";
@@ -62,11 +63,13 @@ class Names {
   readonly #index: PlanIndex;
   readonly #own: Readonly<Record<Family, ReadonlyMap<string, Prefix>>>;
   readonly #outside: Readonly<Record<Family, string>>;
+  readonly catalogue: readonly Service[];
   /** A name stands for both families: with IPv6 on the site only prefixes say what an entry says. */
   readonly #oneFamily: boolean;
 
   constructor(index: PlanIndex, device: Device) {
     this.#index = index;
+    this.catalogue = catalogueOf(index.plan);
     const own = (family: Family) =>
       new Map(ownPrefixes(index, device, family).map((prefix) => [text(prefix), prefix]));
     const outside = (family: Family) => keyOf(sorted(outsidePrefixes(index, family)));
@@ -156,7 +159,7 @@ function rulesFrom(names: Names, rule: Joined, before: readonly Joined[]): Said 
   const from = names.sides(rule.from, rule.family);
   // "Anywhere" has no ends to stand beside: what is for the device itself is a rule of its own.
   const aims = everywhere && to.length === 1 ? [[], to] : inParts(to, MOST_SIDES);
-  const services = ruleServices(rule.services);
+  const services = ruleServices(rule.services, names.catalogue);
   const rules = inParts(from, MOST_SIDES).flatMap((senders) =>
     aims.map((receivers) => ({
       ...BLANK_RULE,

@@ -105,6 +105,9 @@ export const deviceSchema = z.strictObject({
   hears: setField(z.array(idField).max(200)).meta({
     description: "Access points whose radio it hears, beside those in the same or an adjacent room",
   }),
+  repeatsDiscovery: setField(z.array(idField).max(64)).meta({
+    description: "Segments of which it tells each what the others offer (RFC 6762, RFC 6763)",
+  }),
   position: z.strictObject({ x: z.int().min(-1e6).max(1e6), y: z.int().min(-1e6).max(1e6) }).nullable(),
   notes: longText,
 });

@@ -16,8 +16,10 @@ import { signInSchema } from "./protection";
 import { acceptanceSchema } from "./acceptance";
 import { expectationSchema, forwardSchema, wishSchema } from "./reach";
 import {
+  conduitSchema,
   domainSchema,
   exceptionSchema,
+  ownServiceSchema,
   scopeSchema,
   ruleSchema,
   segmentSchema,
@@ -52,6 +54,8 @@ export const SCHEMAS = {
   radio: radioSchema,
   host: hostSchema,
   scope: scopeSchema,
+  service: ownServiceSchema,
+  conduit: conduitSchema,
   wall: wallSchema,
   exception: exceptionSchema,
   rule: ruleSchema,
@@ -93,6 +97,8 @@ export const LIST_NAMES = {
   radio: "radios",
   host: "hosts",
   scope: "scopes",
+  service: "services",
+  conduit: "conduits",
   wall: "walls",
   exception: "exceptions",
   rule: "rules",
@@ -126,6 +132,8 @@ export const KIND_WORDS = {
   radio: "radio",
   host: "host",
   scope: "scope",
+  service: "service",
+  conduit: "conduit",
   wall: "wall",
   exception: "exception",
   rule: "rule",

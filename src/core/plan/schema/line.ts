@@ -7,6 +7,7 @@ import {
   ipv4Field,
   ipv6Field,
   nameField,
+  prefix6Field,
   prefixField,
   shortText,
 } from "./fields";
@@ -96,6 +97,15 @@ export const lineSchema = z.strictObject({
       voicePriority: z.int().min(0).max(7).nullable().meta({
         description: "The priority that calls have to bear in the provider's tag (PCP); null: none is wanted",
       }),
+    }),
+  ),
+  delegated: groupField(
+    z.strictObject({
+      length: z.int().min(32).max(64).nullable().meta({
+        description: "Length of the IPv6 prefix that the provider delegates (RFC 8415); null for none",
+      }),
+      prefix: prefix6Field.nullable().meta({ description: "The prefix it has now; null when not known" }),
+      keeps: z.boolean().meta({ description: "Whether the provider always gives the same one" }),
     }),
   ),
   pins: z

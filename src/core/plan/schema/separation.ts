@@ -36,11 +36,31 @@ export type Vlan = z.output<typeof vlanSchema>;
 export const TRAFFIC_CLASSES = ["bestEffort", "bulk", "signalling", "video", "voice"] as const;
 export type TrafficClass = (typeof TRAFFIC_CLASSES)[number];
 
+/** Levels of the hierarchy of control from the machine up (IEC 62264-1), and the DMZ before the offices. */
+export const CONTROL_LEVELS = [
+  "none",
+  "process",
+  "control",
+  "supervision",
+  "operations",
+  "dmz",
+  "business",
+] as const;
+export type ControlLevel = (typeof CONTROL_LEVELS)[number];
+
+const securityLevelField = countField(4).meta({
+  description: "Target security level, 1 to 4 (IEC 62443-3-3); 0 where none is set",
+});
+
 /** Segments that share a level of trust. */
 export const zoneSchema = z.strictObject({
   id: idField,
   name: nameField,
   insideOpen: z.boolean().meta({ description: "Whether the zone's own segments may talk to one another" }),
+  level: z.enum(CONTROL_LEVELS).meta({
+    description: "Its level in the hierarchy of control (IEC 62264-1); none where nothing is controlled",
+  }),
+  securityLevel: securityLevelField,
 });
 export type Zone = z.output<typeof zoneSchema>;
 
@@ -140,18 +160,49 @@ export const ssidSchema = z.strictObject({
 });
 export type Ssid = z.output<typeof ssidSchema>;
 
+const serviceNameField = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9 .-]{0,23}$/, "A service's name is short and in lower case");
+const protocolField = z.enum(["tcp", "udp", "icmp"]);
+const portsField = z
+  .array(
+    z
+      .tuple([z.int().min(0).max(65535), z.int().min(0).max(65535)])
+      .refine(([low, high]) => low <= high, "A port range runs from low to high"),
+  )
+  .max(16);
 export const serviceSchema = z.strictObject({
-  name: z.string().regex(/^[a-z0-9][a-z0-9 .-]{0,23}$/, "A service's name is short and in lower case"),
-  protocol: z.enum(["tcp", "udp", "icmp"]),
-  ports: z
-    .array(
-      z
-        .tuple([z.int().min(0).max(65535), z.int().min(0).max(65535)])
-        .refine(([low, high]) => low <= high, "A port range runs from low to high"),
-    )
-    .max(16),
+  name: serviceNameField,
+  protocol: protocolField,
+  ports: portsField,
 });
 export type Service = z.output<typeof serviceSchema>;
+
+/** A service that the site has beside those of the catalogue: what it is made of, and what it takes in. */
+export const ownServiceSchema = z.strictObject({
+  id: idField,
+  name: serviceNameField,
+  parts: z.array(z.strictObject({ protocol: protocolField, ports: portsField })).max(16),
+  includes: setField(z.array(serviceNameField).max(16)).meta({
+    description: "Names of other services, of the catalogue or the site's own, that it takes in",
+  }),
+  note: shortText,
+});
+export type OwnService = z.output<typeof ownServiceSchema>;
+
+/** What leads from zone to zone: doors that are planned, guarded and answered for together (IEC 62443-1-1). */
+export const conduitSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  securityLevel: securityLevelField,
+  owner: shortText.meta({ description: "Who answers for it" }),
+  note: shortText,
+});
+export type Conduit = z.output<typeof conduitSchema>;
+
+const conduitField = idField
+  .nullable()
+  .meta({ description: "The conduit it belongs to; null where none is planned" });
 
 const wallEndSchema = z.discriminatedUnion("at", [
   z.strictObject({ at: z.literal("zone"), zone: idField }),
@@ -169,6 +220,7 @@ export const wallSchema = z
     door: z.enum(["closed", "open", "services"]),
     services: z.array(serviceSchema).max(32),
     reason: shortText,
+    conduit: conduitField,
   })
   .refine(
     (wall) => (wall.door === "services") === wall.services.length > 0,
@@ -235,6 +287,7 @@ export const exceptionSchema = z.strictObject({
     })
     .nullable()
     .meta({ description: "Hours of the week in which it holds; null for all" }),
+  conduit: conduitField,
 });
 export type Exception = z.output<typeof exceptionSchema>;
 

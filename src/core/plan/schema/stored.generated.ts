@@ -90,12 +90,16 @@ const is_domain = (value: unknown): boolean =>
 const read_domain = (value: unknown): unknown =>
   is_domain(value) ? value : MISFIT;
 
+const zone_levelValues = new Set<unknown>(["none", "process", "control", "supervision", "operations", "dmz", "business"]);
+
 const is_zone = (value: unknown): boolean =>
   isRow(value) &&
   typeof value.id === "string" &&
   typeof value.name === "string" &&
   typeof value.insideOpen === "boolean" &&
-  Object.keys(value).length === 3;
+  zone_levelValues.has(value.level) &&
+  typeof value.securityLevel === "number" &&
+  Object.keys(value).length === 5;
 
 const read_zone = (value: unknown): unknown =>
   is_zone(value) ? value : MISFIT;
@@ -277,6 +281,21 @@ function read_line_watch(value: unknown): unknown {
   return { by: value.by, targets, afterSeconds: value.afterSeconds, backSeconds: value.backSeconds, returns: value.returns };
 }
 
+const read_prefix6Field = codec(fields.prefix6Field);
+
+const read_line_delegated_prefixOrNull = (value: unknown): unknown =>
+  value === null ? null : read_prefix6Field(value);
+
+function read_line_delegated(value: unknown): unknown {
+  if (!(isRow(value) &&
+    (value.length === null || typeof value.length === "number") &&
+    typeof value.keeps === "boolean" &&
+    Object.keys(value).length === 3)) return MISFIT;
+  const prefix = read_line_delegated_prefixOrNull(value.prefix);
+  if (prefix === MISFIT) return MISFIT;
+  return { length: value.length, prefix, keeps: value.keeps };
+}
+
 function read_line(value: unknown): unknown {
   if (!(isRow(value) &&
     typeof value.id === "string" &&
@@ -297,7 +316,7 @@ function read_line(value: unknown): unknown {
     is_line_marks(value.marks) &&
     everyIs(value.pins, is_line_pins4) &&
     is_line_dynamicName(value.dynamicName) &&
-    Object.keys(value).length === 23)) return MISFIT;
+    Object.keys(value).length === 24)) return MISFIT;
   const boxPrefix = read_line_boxPrefixOrNull(value.boxPrefix);
   if (boxPrefix === MISFIT) return MISFIT;
   const nextHop4 = read_line_nextHop4OrNull(value.nextHop4);
@@ -308,7 +327,9 @@ function read_line(value: unknown): unknown {
   if (dns === MISFIT) return MISFIT;
   const watch = read_line_watch(value.watch);
   if (watch === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxForwards: value.boxForwards, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, place: value.place, share: value.share, watch, marks: value.marks, pins: value.pins, dynamicName: value.dynamicName };
+  const delegated = read_line_delegated(value.delegated);
+  if (delegated === MISFIT) return MISFIT;
+  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxForwards: value.boxForwards, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, place: value.place, share: value.share, watch, marks: value.marks, delegated, pins: value.pins, dynamicName: value.dynamicName };
 }
 
 const is_vlan = (value: unknown): boolean =>
@@ -352,8 +373,6 @@ const read_prefix4Field = codec(fields.prefix4Field);
 
 const read_segment_prefixes4List = (value: unknown): unknown =>
   listOf(value, read_prefix4Field);
-
-const read_prefix6Field = codec(fields.prefix6Field);
 
 const read_segment_prefixes6List = (value: unknown): unknown =>
   listOf(value, read_prefix6Field);
@@ -487,14 +506,15 @@ function read_device(value: unknown): unknown {
     typeof value.credentialsPlace === "string" &&
     (value.vlanNameLimit === null || typeof value.vlanNameLimit === "number") &&
     everyIs(value.hears, is_room_beside) &&
+    everyIs(value.repeatsDiscovery, is_room_beside) &&
     (value.position === null || is_device_position(value.position)) &&
     typeof value.notes === "string" &&
-    Object.keys(value).length === 28)) return MISFIT;
+    Object.keys(value).length === 29)) return MISFIT;
   const bridgeMac = read_device_bridgeMacOrNull(value.bridgeMac);
   if (bridgeMac === MISFIT) return MISFIT;
   const routes = read_device_routesList(value.routes);
   if (routes === MISFIT) return MISFIT;
-  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, routes, defaultRoute: value.defaultRoute, filter: value.filter, asksFrom: value.asksFrom, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, position: value.position, notes: value.notes };
+  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, routes, defaultRoute: value.defaultRoute, filter: value.filter, asksFrom: value.asksFrom, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, repeatsDiscovery: value.repeatsDiscovery, position: value.position, notes: value.notes };
 }
 
 const gear_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server", "other"]);
@@ -776,6 +796,36 @@ function read_scope(value: unknown): unknown {
   return { id: value.id, segment: value.segment, serverDevice: value.serverDevice, serverHost: value.serverHost, family: value.family, pools, exclusions, leaseSeconds: value.leaseSeconds, options: value.options };
 }
 
+const is_service_parts = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.protocol === "tcp" || value.protocol === "udp" || value.protocol === "icmp") &&
+  everyIs(value.ports, is_line_pins_service_ports) &&
+  Object.keys(value).length === 2;
+
+const is_service = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  everyIs(value.parts, is_service_parts) &&
+  everyIs(value.includes, is_room_beside) &&
+  typeof value.note === "string" &&
+  Object.keys(value).length === 5;
+
+const read_service = (value: unknown): unknown =>
+  is_service(value) ? value : MISFIT;
+
+const is_conduit = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  typeof value.securityLevel === "number" &&
+  typeof value.owner === "string" &&
+  typeof value.note === "string" &&
+  Object.keys(value).length === 5;
+
+const read_conduit = (value: unknown): unknown =>
+  is_conduit(value) ? value : MISFIT;
+
 const is_wall_from = (value: unknown): boolean =>
   isRow(value) &&
   (value.at === "zone") &&
@@ -806,7 +856,8 @@ const is_wall = (value: unknown): boolean =>
   (value.door === "closed" || value.door === "open" || value.door === "services") &&
   everyIs(value.services, is_line_pins_service) &&
   typeof value.reason === "string" &&
-  Object.keys(value).length === 6;
+  (value.conduit === null || typeof value.conduit === "string") &&
+  Object.keys(value).length === 7;
 
 const read_wall = (value: unknown): unknown =>
   is_wall(value) ? value : MISFIT;
@@ -873,12 +924,13 @@ function read_exception(value: unknown): unknown {
     (value.firstDay === null || typeof value.firstDay === "string") &&
     (value.lastDay === null || typeof value.lastDay === "string") &&
     (value.hours === null || is_exception_hours(value.hours)) &&
-    Object.keys(value).length === 10)) return MISFIT;
+    (value.conduit === null || typeof value.conduit === "string") &&
+    Object.keys(value).length === 11)) return MISFIT;
   const from = read_exception_from7(value.from);
   if (from === MISFIT) return MISFIT;
   const to = read_exception_from7(value.to);
   if (to === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, from, to, services: value.services, owner: value.owner, reason: value.reason, firstDay: value.firstDay, lastDay: value.lastDay, hours: value.hours };
+  return { id: value.id, name: value.name, from, to, services: value.services, owner: value.owner, reason: value.reason, firstDay: value.firstDay, lastDay: value.lastDay, hours: value.hours, conduit: value.conduit };
 }
 
 const read_rule_fromList = (value: unknown): unknown =>
@@ -1185,15 +1237,21 @@ const write_line_nextHop6OrNull = (value: unknown): unknown =>
 const write_line_watch = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, targets: write_site_conventions_dnsServersList(value.targets) };
 
+const write_prefix6Field = written(fields.prefix6Field);
+
+const write_line_delegated_prefixOrNull = (value: unknown): unknown =>
+  value === null ? null : write_prefix6Field(value);
+
+const write_line_delegated = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, prefix: write_line_delegated_prefixOrNull(value.prefix) };
+
 const write_line = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix), nextHop4: write_line_nextHop4OrNull(value.nextHop4), nextHop6: write_line_nextHop6OrNull(value.nextHop6), dns: write_site_conventions_dnsServersList(value.dns), watch: write_line_watch(value.watch) };
+  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix), nextHop4: write_line_nextHop4OrNull(value.nextHop4), nextHop6: write_line_nextHop6OrNull(value.nextHop6), dns: write_site_conventions_dnsServersList(value.dns), watch: write_line_watch(value.watch), delegated: write_line_delegated(value.delegated) };
 
 const write_prefix4Field = written(fields.prefix4Field);
 
 const write_segment_prefixes4List = (value: unknown): unknown =>
   writtenList(value, write_prefix4Field);
-
-const write_prefix6Field = written(fields.prefix6Field);
 
 const write_segment_prefixes6List = (value: unknown): unknown =>
   writtenList(value, write_prefix6Field);
@@ -1309,6 +1367,8 @@ export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   radio: read_radio,
   host: read_host,
   scope: read_scope,
+  service: read_service,
+  conduit: read_conduit,
   wall: read_wall,
   exception: read_exception,
   rule: read_rule,
@@ -1341,6 +1401,8 @@ export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   radio: write_same,
   host: write_host,
   scope: write_scope,
+  service: write_same,
+  conduit: write_same,
   wall: write_same,
   exception: write_exception,
   rule: write_rule,

@@ -209,14 +209,22 @@ export function mainDomain(plan: Plan): string | null {
   return shared ?? [...plan.domain.keys()].sort(byText)[0] ?? null;
 }
 
+/** Where IPv6 subnets come from: the site's own blocks, then what its lines delegate. */
+export const blocks6 = ({ site, line }: Plan): Prefix6[] => [
+  ...site.blocks.flatMap((block) => (block.family === 6 ? [block] : [])),
+  ...[...line.values()]
+    .sort((a, b) => a.place - b.place || byText(a.id, b.id))
+    .flatMap(({ delegated }) => delegated.prefix ?? []),
+];
+
 /** The segment's IPv6 subnet in the first IPv6 block of the site that has room for it; null without one. */
 export function nextSubnet6(plan: Plan, wanted: number | null): Prefix6 | null {
   const taken = [
     ...[...plan.segment.values()].flatMap((s) => s.prefixes6),
     ...forbiddenRanges(plan).map((k) => k.prefix),
   ];
-  for (const block of plan.site.blocks) {
-    const found = block.family === 6 ? subPrefix6(block, wanted, taken) : null;
+  for (const block of blocks6(plan)) {
+    const found = subPrefix6(block, wanted, taken);
     if (found !== null) return found;
   }
   return null;

@@ -1,7 +1,7 @@
 import { step } from "../../address";
 import { byText } from "../../kernel";
 import type { EditContext, Refusal } from "../planner";
-import { nextSubnet6 } from "./conventions";
+import { blocks6, nextSubnet6 } from "./conventions";
 import { planOf } from "../drafted";
 
 /**
@@ -10,8 +10,8 @@ import { planOf } from "../drafted";
  * own. Refused when the blocks have no room for all.
  */
 export function numberAll6({ edits, index }: EditContext): Refusal {
-  if (!edits.need("site", edits.plan.site.id).blocks.some((block) => block.family === 6))
-    return "The site has no IPv6 block; write the delegated prefix among its blocks, or draw one of its own.";
+  if (blocks6(planOf(edits)).length === 0)
+    return "The site has no IPv6 block; write what its line delegates, or draw a block of its own.";
   const segments = edits
     .all("segment")
     .filter((segment) => segment.prefixes6.length === 0 && segment.gatewayInterface !== null)

@@ -59,6 +59,7 @@ test("a row of each table, pasted, reads again as it was written", () => {
     "Studio or nothing",
     "x.example",
     "kept, calls 5",
+    "2001:db8:24::/56, always",
   ];
   const lines = done(HOME, (context) => pasteLines(context, [line], "order", []));
   const radio = must(

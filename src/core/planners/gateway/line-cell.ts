@@ -5,11 +5,12 @@ import { addLine } from "../site/edit-survey";
 import { editLine } from "../site/edit-site";
 import { pasteInto, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
+import { delegatedText, readDelegated } from "./delegated-text";
 import { pinsText, readPins } from "./pin-text";
 
 /** What of a line is written in a cell of the lines' table. */
 export type LineColumn =
-  "order" | "name" | "share" | "watch" | "after" | "back" | "pins" | "follows" | "marks";
+  "order" | "name" | "share" | "watch" | "after" | "back" | "pins" | "follows" | "marks" | "delegated";
 export const LINE_COLUMNS: readonly (readonly [LineColumn, string])[] = [
   ["order", "Order"],
   ["name", "Line"],
@@ -20,6 +21,7 @@ export const LINE_COLUMNS: readonly (readonly [LineColumn, string])[] = [
   ["pins", "Pinned to it"],
   ["follows", "Name that follows it"],
   ["marks", "Marks"],
+  ["delegated", "Delegated IPv6"],
 ];
 
 const UNITS: Readonly<Record<string, number>> = { "": 1, s: 1, min: 60, h: 3600 };
@@ -111,6 +113,10 @@ function readLineCell(
       const marks = readMarks(text);
       return typeof marks === "string" ? marks : { marks };
     }
+    case "delegated": {
+      const delegated = readDelegated(text);
+      return typeof delegated === "string" ? delegated : { delegated };
+    }
     case "follows":
       return /^[^\s]{0,120}$/.test(text)
         ? { dynamicName: { ...dynamicName, name: text } }
@@ -167,6 +173,8 @@ export function lineCellText(index: PlanIndex, line: Line, column: LineColumn): 
       return pinsText(index, line.pins);
     case "marks":
       return marksText(line.marks);
+    case "delegated":
+      return delegatedText(line.delegated);
     case "follows":
       return line.dynamicName.name;
   }

@@ -3,6 +3,7 @@ import { wallBetween } from "../../policy";
 import { prefixOf } from "../../address";
 import { equal } from "../../kernel";
 import {
+  BLANK_EXCEPTION,
   BLANK_FORWARD,
   type Exception,
   type Host,
@@ -123,13 +124,10 @@ function openFor(
   edits.put("exception", {
     id: ids(),
     name,
+    ...BLANK_EXCEPTION,
     ...ends,
     services: [service],
-    owner: "",
     reason: "a way in from outside",
-    firstDay: null,
-    lastDay: null,
-    hours: null,
   });
 }
 

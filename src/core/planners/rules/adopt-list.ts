@@ -4,6 +4,7 @@ import { BLANK_RULE, keepsState, type Device, type PlanIndex, type RuleSide } fr
 import { INTERNET, type Side } from "../../policy";
 import { PLANNED_LISTS, type PlannedList } from "../../walls";
 import type { EditContext, Refusal } from "../planner";
+import { catalogueOf } from "../../policy";
 import { ruleServices } from "./mend-pair";
 import { replaceRules, setFilter, type RuleFields } from "./rule-list";
 
@@ -58,7 +59,7 @@ export function adoptedRules(index: PlanIndex, planned: PlannedList): RuleFields
     ...BLANK_RULE,
     from: sidesOf(index, planned, rule.from),
     to: sidesOf(index, planned, rule.to),
-    services: ruleServices(rule.services),
+    services: ruleServices(rule.services, catalogueOf(index.plan)),
     note: [...new Set(rule.serves.map(({ why }) => why).filter((why) => why !== ""))]
       .join("; ")
       .slice(0, 120),

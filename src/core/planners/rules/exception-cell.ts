@@ -1,14 +1,15 @@
-import { MOST, type Exception, type PlanIndex, type RuleSide } from "../../plan";
+import { BLANK_EXCEPTION, MOST, nameOf, type Exception, type PlanIndex, type RuleSide } from "../../plan";
 import { pasteInto, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { readDate } from "../site/survey-text";
+import { conduitNamed } from "./conduit-cell";
 import { hoursText, readHours } from "./hours-text";
 import { readServices, servicesText } from "./service-list-text";
 import { readSides, sideText } from "./side-text";
 
 /** What of an exception is written in a cell. */
 export type ExceptionColumn =
-  "name" | "from" | "to" | "services" | "hours" | "first" | "last" | "owner" | "reason";
+  "name" | "from" | "to" | "services" | "hours" | "first" | "last" | "owner" | "reason" | "conduit";
 export const EXCEPTION_COLUMNS: readonly (readonly [ExceptionColumn, string])[] = [
   ["name", "Exception"],
   ["from", "From"],
@@ -19,6 +20,7 @@ export const EXCEPTION_COLUMNS: readonly (readonly [ExceptionColumn, string])[] 
   ["last", "Last day"],
   ["owner", "Answers for it"],
   ["reason", "Reason"],
+  ["conduit", "Conduit"],
 ];
 
 /** One end: exactly one thing by name or address. */
@@ -68,6 +70,13 @@ function readCell(index: PlanIndex, column: ExceptionColumn, text: string): Part
       if (day !== null && typeof day !== "string") return day.refusal;
       return column === "first" ? { firstDay: day } : { lastDay: day };
     }
+    case "conduit": {
+      if (/^(none|)$/i.test(text)) return { conduit: null };
+      const conduit = conduitNamed(index.plan.conduit.values(), text);
+      return conduit === null
+        ? `There is no conduit called "${text}"; write it among the conduits first.`
+        : { conduit: conduit.id };
+    }
     case "owner":
     case "reason":
       return text.length > 120 ? "At most 120 characters here." : { [column]: text };
@@ -88,6 +97,8 @@ export function exceptionCellText(index: PlanIndex, exception: Exception, column
       return exception.firstDay ?? "";
     case "last":
       return exception.lastDay ?? "";
+    case "conduit":
+      return exception.conduit === null ? "" : nameOf(index, "conduit", exception.conduit);
     case "name":
     case "owner":
     case "reason":
@@ -119,12 +130,7 @@ function addException({ edits, index, ids }: EditContext, fields: Partial<Except
     return `A site has at most ${MOST.exception} exceptions.`;
   edits.put("exception", {
     name: `${sideText(index, from)} to ${sideText(index, to)}`.slice(0, 80),
-    services: [],
-    owner: "",
-    reason: "",
-    firstDay: null,
-    lastDay: null,
-    hours: null,
+    ...BLANK_EXCEPTION,
     ...fields,
     id: ids(),
     from,

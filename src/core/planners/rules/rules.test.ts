@@ -363,10 +363,10 @@ describe("from the list that stands to the one that the walls need", () => {
 
 test("services are named by the catalogue where it has just these ports; many ranges are several of at most sixteen", () => {
   const named = (...ranges: [number, number][]) =>
-    ruleServices(ranges.map(([first, last]) => ({ first, last }))).map(({ name, ports }) => [
-      name,
-      ports.length,
-    ]);
+    ruleServices(
+      ranges.map(([first, last]) => ({ first, last })),
+      SERVICES,
+    ).map(({ name, ports }) => [name, ports.length]);
   expect(named([443, 443])).toEqual([["https", 1]]);
   expect(named([22, 22], [443, 443], [7000, 7010])).toEqual([
     ["ssh", 1],

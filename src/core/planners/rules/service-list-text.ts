@@ -1,14 +1,14 @@
-import { equal } from "../../kernel";
+import { equal, grouped } from "../../kernel";
 import type { PlanIndex, Service } from "../../plan";
-import { SERVICES } from "../../policy";
+import { catalogueOf } from "../../policy";
 import { parseService } from "../segments/service-text";
 import { pieces } from "./side-text";
 
 const MOST = 32;
 
-/** The services that have a name: those of the catalogue, and those that the site's walls and rules name. */
+/** The services that have a name: of the catalogue, the site's own, and those that its walls name. */
 const namedServices = ({ plan }: PlanIndex): Service[] => [
-  ...SERVICES,
+  ...catalogueOf(plan),
   ...[...plan.wall.values()].flatMap(({ services }) => services),
 ];
 
@@ -21,10 +21,15 @@ const isOwnName = ({ name, protocol }: Service): boolean => name.startsWith(prot
 /** What a piece without a name of its own is called: its protocol and first ports. */
 const ownName = (text: string): string => text.toLowerCase().replace(/\s+/g, " ").slice(0, 24).trim();
 
-function withPorts(text: string): Service | string {
-  const read = parseService(/^(tcp|udp|icmp)\b/i.test(text) ? `x ${text}` : text);
-  if ("refusal" in read) return read.refusal;
-  return read.service.name === "x" ? { ...read.service, name: ownName(text) } : read.service;
+/**
+ * One piece of a list that is no name, such as "tcp 443": a number alone goes on with the protocol before it.
+ * Null where it can't be read.
+ */
+export function readPart(piece: string, protocol: string): Service | null {
+  const whole = inOrder(/^\d[\d -]*$/.test(piece) && protocol !== "" ? `${protocol} ${piece}` : piece);
+  const read = parseService(/^(tcp|udp|icmp)\b/i.test(whole) ? `x ${whole}` : whole);
+  if ("refusal" in read) return null;
+  return read.service.name === "x" ? { ...read.service, name: ownName(whole) } : read.service;
 }
 
 /** Services as they are written: names, or protocols with ports; none is everything. A sentence where not. */
@@ -39,10 +44,8 @@ export function readServices(index: PlanIndex, text: string): readonly Service[]
       services.push(...byName.filter((service, at) => byName.findIndex((one) => equal(one, service)) === at));
       continue;
     }
-    // "tcp 443, 8443": a number alone goes on with the protocol before it.
-    const whole = inOrder(/^\d[\d -]*$/.test(piece) && protocol !== "" ? `${protocol} ${piece}` : piece);
-    const service = withPorts(whole);
-    if (typeof service === "string")
+    const service = readPart(piece, protocol);
+    if (service === null)
       return `"${piece}" is not a service: write a name such as https, or tcp 443, udp 5000-5100, icmp.`;
     protocol = service.protocol;
     services.push(service);
@@ -52,16 +55,25 @@ export function readServices(index: PlanIndex, text: string): readonly Service[]
     : services;
 }
 
-function serviceText(known: readonly Service[], service: Service): string {
-  const { name, protocol, ports } = service;
-  if (known.some((one) => equal(one, service))) return name;
-  const numbers = ports.map(([low, high]) => (low === high ? `${low}` : `${low}-${high}`)).join(" ");
-  return `${isOwnName(service) ? "" : `${name} `}${protocol}${numbers === "" ? "" : ` ${numbers}`}`;
-}
+const partText = ({ protocol, ports }: Pick<Service, "protocol" | "ports">): string =>
+  [protocol, ...ports.map(([low, high]) => (low === high ? `${low}` : `${low}-${high}`))].join(" ");
+
+/** Protocols with ports as they are read. */
+export const partsText = (parts: readonly Pick<Service, "protocol" | "ports">[]): string[] =>
+  parts.map(partText);
 
 /** Services as `readServices` reads them. */
 export function servicesText(index: PlanIndex, services: readonly Service[]): string {
-  const known = namedServices(index);
-  const texts = services.map((service) => serviceText(known, service));
+  const known = grouped(namedServices(index), ({ name }) => name);
+  const has = (one: Service) => services.some((service) => equal(service, one));
+  // A name stands for all of its parts: where some are missing, the ports are said.
+  const isWhole = ({ name }: Service): boolean => known.get(name)?.every(has) ?? false;
+  const isKnown = (service: Service): boolean =>
+    known.get(service.name)?.some((one) => equal(one, service)) ?? false;
+  const texts = services.map((service) =>
+    isKnown(service) && isWhole(service)
+      ? service.name
+      : `${isOwnName(service) ? "" : `${service.name} `}${partText(service)}`,
+  );
   return texts.length === 0 ? "any" : [...new Set(texts)].join(", ");
 }

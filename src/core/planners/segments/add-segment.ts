@@ -1,5 +1,13 @@
 import { readPrefix, type Prefix4 } from "../../address";
-import { BLANK_SEGMENT, vid as asVid, type PlanEdits, type Plan, type Segment, type Vid } from "../../plan";
+import {
+  BLANK_SEGMENT,
+  BLANK_ZONE,
+  vid as asVid,
+  type PlanEdits,
+  type Plan,
+  type Segment,
+  type Vid,
+} from "../../plan";
 import { indexOf, planOf } from "../drafted";
 import { mainDomain, markFor, nextFreeVid, nextSubnet, poolFor, tapeFor } from "../addressing/conventions";
 import type { EditContext, IdSource, Refusal } from "../planner";
@@ -16,7 +24,7 @@ export interface AddSegment {
 /** The zone of that name, made when there is none. */
 export function zoneNamed(edits: PlanEdits, ids: IdSource, name: string): string {
   const known = edits.all("zone").find((zone) => zone.name.toLowerCase() === name.toLowerCase());
-  return known?.id ?? edits.put("zone", { id: ids(), name, insideOpen: false }).id;
+  return known?.id ?? edits.put("zone", { ...BLANK_ZONE, id: ids(), name }).id;
 }
 
 function readVid(plan: Plan, domain: string, text: string): { vid: Vid } | { refusal: string } {

@@ -34,6 +34,7 @@ export function setWall(
     door,
     services: door === "services" ? [...services] : [],
     reason,
+    conduit: existing?.conduit ?? null,
   });
 }
 

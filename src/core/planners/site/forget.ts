@@ -38,7 +38,7 @@ function forgetOutside(edits: PlanEdits, ids: ReadonlySet<string>): void {
 
 /**
  * Takes what only points at entities off before they go: kept probes, forwards, wishes, pins, rules, servers of
- * sign-in profiles, bindings by hand.
+ * sign-in profiles, bindings by hand, what is told of segments.
  */
 export function forget(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const forward of edits.all("forward"))
@@ -59,6 +59,11 @@ export function forget(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const profile of edits.all("signIn"))
     if (profile.servers.some((id) => ids.has(id)))
       edits.patch("signIn", profile.id, { servers: profile.servers.filter((id) => !ids.has(id)) });
+  for (const { id, repeatsDiscovery } of edits.all("device"))
+    if (repeatsDiscovery.some((segment) => ids.has(segment)))
+      edits.patch("device", id, {
+        repeatsDiscovery: repeatsDiscovery.filter((segment) => !ids.has(segment)),
+      });
   for (const device of edits.all("device"))
     if (device.protections.bound.some((id) => ids.has(id)))
       edits.patch("device", device.id, {

@@ -36,6 +36,7 @@ const HINTS: Partial<Record<LineColumn, string>> = {
   watch: "link, or addresses outside that answer",
   back: "60 s, or by hand",
   pins: "segments, devices or services",
+  delegated: "/56, or 2001:db8:24::/56, always",
 };
 
 const textOf = (line: Line, field: LineField): string => {

@@ -4,7 +4,7 @@ import { openZone, renameZone, setWall } from "@/core/commands";
 import { useState } from "react";
 import { wallEndName, type Service, type Wall, type WallEnd } from "@/core/plan";
 import { parseService } from "@/core/planners";
-import { SERVICES, servicesNamed, serviceText, wallBetween } from "@/core/policy";
+import { catalogueOf, servicesCalled, serviceText, wallBetween } from "@/core/policy";
 import { grouped } from "@/core/kernel";
 import { Radios } from "../../kit/Radios";
 import { TextField } from "../../kit/TextField";
@@ -90,8 +90,9 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
     setWantsServices(true);
     write(list.length === 0 ? "closed" : "services", list, wall?.reason ?? "");
   };
+  const catalogue = catalogueOf(index.plan);
   const offered = grouped(
-    [...SERVICES, ...services.filter((s) => servicesNamed(s.name).length === 0)],
+    [...catalogue, ...services.filter((s) => servicesCalled(index.plan, s.name).length === 0)],
     ({ name }) => name,
   );
   const industrial = index.plan.site.kind === "industrial";

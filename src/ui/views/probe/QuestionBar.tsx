@@ -3,7 +3,7 @@
 import { useMemo } from "react";
 import type { Family } from "@/core/address";
 import type { ProbeGoal, Service } from "@/core/plan";
-import { moments, momentWords, SERVICES, servicesNamed } from "@/core/policy";
+import { catalogueOf, moments, momentWords, servicesCalled } from "@/core/policy";
 import { plugKey, plugs } from "@/core/probe";
 import { Combo } from "../../kit/Combo";
 import { useUi } from "../../frame/use-ui";
@@ -92,7 +92,9 @@ const keyOf = (service: Service | null): string =>
   service === null ? "" : `${service.protocol} ${service.name}`;
 
 function ServiceField({ goal, write }: { goal: ProbeGoal; write: (goal: ProbeGoal) => void }) {
+  const index = useIndex();
   if (!("service" in goal)) return null;
+  const services = catalogueOf(index.plan);
   return (
     <label className="flex items-center gap-2 text-15">
       by
@@ -100,17 +102,17 @@ function ServiceField({ goal, write }: { goal: ProbeGoal; write: (goal: ProbeGoa
         className="field"
         value={goal.service === null ? "" : keyOf(goal.service)}
         onChange={(event) => {
-          const known = SERVICES.find((one) => keyOf(one) === event.target.value);
+          const known = services.find((one) => keyOf(one) === event.target.value);
           if (known !== undefined || event.target.value === "") write({ ...goal, service: known ?? null });
         }}
       >
         <option value="">anything</option>
-        {SERVICES.map((one) => (
+        {services.map((one) => (
           <option key={keyOf(one)} value={keyOf(one)}>
-            {servicesNamed(one.name).length > 1 ? `${one.name}, ${one.protocol.toUpperCase()}` : one.name}
+            {servicesCalled(index.plan, one.name).length > 1 ? `${one.name}, ${one.protocol.toUpperCase()}` : one.name}
           </option>
         ))}
-        {goal.service === null || SERVICES.some((one) => keyOf(one) === keyOf(goal.service)) ? null : (
+        {goal.service === null || services.some((one) => keyOf(one) === keyOf(goal.service)) ? null : (
           <option value={keyOf(goal.service)}>{goal.service.name}</option>
         )}
       </select>

@@ -5,7 +5,7 @@ import { useMemo, type ReactNode, type RefObject } from "react";
 import { toast } from "sonner";
 import type { Device, PlanIndex, Rule } from "@/core/plan";
 import { RULE_COLUMNS, ruleCellText, type RuleColumn } from "@/core/planners";
-import { SERVICES } from "@/core/policy";
+import { catalogueOf } from "@/core/policy";
 import { ruleStateWords } from "@/core/sheets";
 import type { StandingList } from "@/core/walls";
 import { useUi } from "../../frame/use-ui";
@@ -63,7 +63,7 @@ function columnsOf(
   const offers: Partial<Record<RuleColumn, readonly string[]>> = {
     from: endsOn(index).filter((name) => name !== "Gateway"),
     to: endsOn(index),
-    services: ["any", ...new Set(SERVICES.map(({ name }) => name))],
+    services: ["any", ...new Set(catalogueOf(index.plan).map(({ name }) => name))],
     action: ["accept", "drop", "reject"],
   };
   return [

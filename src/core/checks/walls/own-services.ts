@@ -1,0 +1,170 @@
+import { nameOf, type OwnService, type PlanIndex, type Service } from "../../plan";
+import { circleFrom, partsText, removeServices, sameServices } from "../../planners";
+import { catalogueOf, servicesCalled, servicesNamed } from "../../policy";
+import type { Repair } from "../../repairs";
+import { check, type Found } from "../check";
+
+interface UnclearData {
+  readonly service: string;
+  readonly why:
+    | { readonly is: "named" }
+    | { readonly is: "unknown" | "circle"; readonly name: string }
+    | { readonly is: "nothing" };
+}
+
+/** What stands in the way of a service being understood; null where nothing does. */
+function whyUnclear(
+  index: PlanIndex,
+  service: OwnService,
+  all: readonly OwnService[],
+): UnclearData["why"] | null {
+  const isTwice = all.some(({ id, name }) => name === service.name && id < service.id);
+  if (isTwice || servicesNamed(service.name).length > 0) return { is: "named" };
+  const known = new Set(catalogueOf(index.plan).map(({ name }) => name));
+  const unknown = service.includes.find((name) => !known.has(name) && !all.some((own) => own.name === name));
+  if (unknown !== undefined) return { is: "unknown", name: unknown };
+  const circle = circleFrom(all, service);
+  if (circle !== null) return { is: "circle", name: circle[1] ?? service.name };
+  return servicesCalled(index.plan, service.name).length === 0 ? { is: "nothing" } : null;
+}
+
+const withoutName = (service: OwnService, name: string): Repair => ({
+  label: `Take ${name} out of ${service.name}`,
+  planner: "write-service",
+  args: { service: service.id, without: name },
+  edit: (edits) =>
+    edits.patch("service", service.id, { includes: service.includes.filter((one) => one !== name) }),
+});
+
+const removal = ({ id, name }: OwnService): Repair => ({
+  label: `Remove the service ${name}; walls keep their ports`,
+  planner: "remove-services",
+  args: { services: [id] },
+  edit: (edits) => {
+    removeServices({ edits }, [id]);
+  },
+});
+
+function newName(index: PlanIndex, { id, name }: OwnService): Repair[] {
+  const taken = new Set([...catalogueOf(index.plan), ...index.plan.service.values()].map((one) => one.name));
+  const free = Array.from({ length: 200 }, (_, at) => `${name.slice(0, 20)} ${at + 2}`).find(
+    (one) => !taken.has(one),
+  );
+  return free === undefined
+    ? []
+    : [
+        {
+          label: `Call it ${free}`,
+          planner: "write-service",
+          args: { service: id, name: free },
+          edit: (edits) => edits.patch("service", id, { name: free }),
+        },
+      ];
+}
+
+export const serviceUnclear = check<UnclearData>({
+  code: "service-unclear",
+  severity: "warn",
+  family: "walls",
+  title: "A service of the site's own can't be understood",
+  why: "Whoever writes its name into a wall gets something else than is meant, or nothing.",
+  reads: ["service"],
+  find: (index) => {
+    const all = [...index.plan.service.values()];
+    return all.flatMap((service): Found<UnclearData>[] => {
+      const why = whyUnclear(index, service, all);
+      return why === null
+        ? []
+        : [{ subjects: [{ kind: "service", id: service.id }], data: { service: service.id, why } }];
+    });
+  },
+  describe: ({ service, why }, index) => {
+    const name = nameOf(index, "service", service);
+    switch (why.is) {
+      case "named":
+        return `${name} is the name of another service, too, and that one is taken.`;
+      case "unknown":
+        return `${name} takes in ${why.name}, and there is no such service.`;
+      case "circle":
+        return `${name} takes in itself, by ${why.name}.`;
+      case "nothing":
+        return `${name} stands for nothing: it has no ports and takes in no other service.`;
+    }
+  },
+  repairs: ({ service: id, why }, index) => {
+    const service = index.plan.service.get(id);
+    if (service === undefined) return [];
+    switch (why.is) {
+      case "named":
+        return [...newName(index, service), removal(service)];
+      case "unknown":
+      case "circle":
+        return [withoutName(service, why.name)];
+      case "nothing":
+        return [removal(service)];
+    }
+  },
+});
+
+interface DiffersData {
+  readonly kind: "wall" | "exception";
+  readonly id: string;
+  readonly service: string;
+}
+
+const named = (services: readonly Service[], name: string): Service[] =>
+  services.filter((service) => service.name === name);
+
+const portsOf = (services: readonly Service[]): string => partsText(services).join(", ");
+
+/** What the site's own services stand for, by their names. */
+const ownIn = (index: PlanIndex): ReadonlyMap<string, readonly Service[]> =>
+  new Map(
+    [...index.plan.service.values()].map(({ name }) => [name, servicesCalled(index.plan, name)] as const),
+  );
+
+export const serviceDiffers = check<DiffersData>({
+  code: "service-differs",
+  severity: "warn",
+  family: "walls",
+  title: "A wall names a service and lets through something else",
+  why: "The name is what people read, and the ports are what passes.",
+  reads: ["service", "wall", "exception"],
+  find: (index) => {
+    const own = ownIn(index);
+    return own.size === 0
+      ? []
+      : (["wall", "exception"] as const).flatMap((kind) =>
+          [...index.plan[kind].values()].flatMap(({ id, services }) =>
+            [...new Set(services.map(({ name }) => name))].flatMap((name): Found<DiffersData>[] => {
+              const meant = own.get(name) ?? [];
+              return meant.length === 0 || sameServices(named(services, name), meant)
+                ? []
+                : [{ subjects: [{ kind, id }], data: { kind, id, service: name }, apart: name }];
+            }),
+          ),
+        );
+  },
+  describe: ({ kind, id, service }, index) => {
+    const services = index.plan[kind].get(id)?.services ?? [];
+    return (
+      `Through ${nameOf(index, kind, id)} ${service} passes as ${portsOf(named(services, service))}; ` +
+      `the service is ${portsOf(servicesCalled(index.plan, service))}.`
+    );
+  },
+  repairs: ({ kind, id, service }, index) => {
+    const meant = servicesCalled(index.plan, service);
+    return [
+      {
+        label: `Let ${portsOf(meant)} through there for ${service}`,
+        planner: "set-services",
+        args: { id, service },
+        edit: (edits) => {
+          const { services } = edits.need(kind, id);
+          const others = services.filter(({ name }) => name !== service);
+          edits.patch(kind, id, { services: [...others, ...meant] });
+        },
+      },
+    ];
+  },
+});

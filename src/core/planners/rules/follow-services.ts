@@ -1,0 +1,77 @@
+import { byText, equal, grouped } from "../../kernel";
+import type { Pin, PlanEdits, Service } from "../../plan";
+import { servicesCalled } from "../../policy";
+import type { Refusal } from "../planner";
+
+/** As many services as a wall or an exception takes (`wallSchema`). */
+const MOST_SERVICES = 32;
+
+type ByName = ReadonlyMap<string, readonly Service[]>;
+
+/** What each of the site's own services stands for, as it is in the edits now. */
+export function servicesByName(edits: PlanEdits): ByName {
+  const plan = { service: new Map(edits.all("service").map((own) => [own.id, own])) };
+  return new Map([...plan.service.values()].map(({ name }) => [name, servicesCalled(plan, name)]));
+}
+
+const inOrder = (services: readonly Service[]): Service[] =>
+  [...services].sort(
+    (a, b) => byText(a.protocol, b.protocol) || (a.ports[0]?.[0] ?? 0) - (b.ports[0]?.[0] ?? 0),
+  );
+
+/** Whether some services say the same, in whatever order. */
+export const sameServices = (a: readonly Service[], b: readonly Service[]): boolean =>
+  equal(inOrder(a), inOrder(b));
+
+/**
+ * A list with each name's services put anew at the place of the first of them, where they were just what the
+ * name stood for; null where nothing changes.
+ */
+function followed(
+  services: readonly Service[],
+  before: ByName,
+  now: (name: string) => readonly Service[] | null,
+): Service[] | null {
+  const named = grouped(services, ({ name }) => name);
+  let changes = false;
+  const out = [...named].flatMap(([name, some]) => {
+    const [was, becomes] = [before.get(name), now(name)];
+    if (was === undefined || becomes === null || !sameServices(some, was) || sameServices(some, becomes))
+      return some;
+    changes = true;
+    return [...becomes];
+  });
+  return changes ? out : null;
+}
+
+/** Writes what services stand for now wherever they stood for what they were; `renamed` has new names by old. */
+export function followServices(
+  edits: PlanEdits,
+  before: ByName,
+  renamed: ReadonlyMap<string, string>,
+): Refusal {
+  const after = servicesByName(edits);
+  const now = (name: string) => after.get(renamed.get(name) ?? name) ?? null;
+  for (const kind of ["wall", "exception"] as const)
+    for (const { id, services } of edits.all(kind)) {
+      const next = followed(services, before, now);
+      if (next !== null && next.length > MOST_SERVICES)
+        return `A wall with this service would be of ${next.length} services; it takes ${MOST_SERVICES}.`;
+      if (next !== null) edits.patch(kind, id, { services: next });
+    }
+  // A wish and a pin are for one service: one that has become several stays as it was.
+  const one = (service: Service): Service => {
+    const next = followed([service], before, now);
+    return next?.length === 1 && next[0] !== undefined ? next[0] : service;
+  };
+  for (const { id, service } of edits.all("wish")) {
+    const next = one(service);
+    if (next !== service) edits.patch("wish", id, { service: next });
+  }
+  const pinned = (pin: Pin): Pin => (pin.what === "service" ? { ...pin, service: one(pin.service) } : pin);
+  for (const { id, pins } of edits.all("line")) {
+    const next = pins.map(pinned);
+    if (!equal(next, pins)) edits.patch("line", id, { pins: next });
+  }
+  return null;
+}
