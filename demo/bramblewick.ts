@@ -1,6 +1,7 @@
 import { BLANK_EXCEPTION, BLANK_TREE, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { BRAMBLEWICK } from "./surveys";
+import { conduit } from "./conduits";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
@@ -228,23 +229,22 @@ export function bramblewick(): Plan {
     .wall("Kit", "Internet", ["https", "ntp"], "updates only")
     .wall("Kit", "Gateway", "open", "the gateway's pages, from Kit only");
   const owner = "shift engineer";
-  site
-    .conduit("Operations to the cells", {
-      securityLevel: 2,
-      owner,
-      doors: zones.map((zone) => ["Operations", zone]),
-    })
-    .conduit("Cooling demand", { securityLevel: 2, owner, doors: [["Tanks", "Cold"]] })
-    .conduit("Into the plant DMZ", {
-      securityLevel: 2,
-      owner: "site office",
-      doors: [
-        ["Office", "Plant DMZ"],
-        ["Operations", "Plant DMZ"],
-        ["Vendor", "Plant DMZ"],
-      ],
-    })
-    .conduit("Vendors to a line", { securityLevel: 2, owner, doors: [] });
+  conduit(site, "Operations to the cells", {
+    securityLevel: 2,
+    owner,
+    doors: zones.map((zone) => ["Operations", zone] as const),
+  });
+  conduit(site, "Cooling demand", { securityLevel: 2, owner, doors: [["Tanks", "Cold"]] });
+  conduit(site, "Into the plant DMZ", {
+    securityLevel: 2,
+    owner: "site office",
+    doors: [
+      ["Office", "Plant DMZ"],
+      ["Operations", "Plant DMZ"],
+      ["Vendor", "Plant DMZ"],
+    ],
+  });
+  conduit(site, "Vendors to a line", { securityLevel: 2, owner, doors: [] });
   site.with((edits, id) =>
     edits.put("exception", {
       ...BLANK_EXCEPTION,

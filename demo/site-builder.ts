@@ -425,18 +425,6 @@ export class SiteBuilder {
     return this;
   }
 
-  /** A conduit, with the doors that lead by it. */
-  conduit(
-    name: string,
-    { securityLevel, owner, doors }: { securityLevel: number; owner: string; doors: [string, string][] },
-  ): this {
-    const id = this.#id("conduit", name);
-    this.#draft.put("conduit", { id, name, securityLevel, owner, note: "" });
-    for (const [from, to] of doors)
-      this.#draft.patch("wall", this.#id("wall", `${from}>${to}`), { conduit: id });
-    return this;
-  }
-
   ssid(name: string, segment: string, fields: Partial<Ssid> = {}): this {
     this.#draft.put("ssid", {
       ...BLANK_SSID,

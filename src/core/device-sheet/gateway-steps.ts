@@ -52,7 +52,7 @@ export function gatewaySteps(data: DeviceData): SheetStep[] {
       note:
         data.tells.length === 0
           ? ""
-          : "Multicast DNS (RFC 6762) is repeated between these and no others; doors decide what may then be used.",
+          : "Multicast DNS (RFC 6762) is repeated between these only; doors decide what may then be used.",
     },
     ruleStep(data),
   ];

@@ -236,7 +236,7 @@ export {
   removeConduits,
   securityLevelText,
 } from "./rules/conduit-cell";
-export { sameServices } from "./rules/follow-services";
+export { sameServices, serviceUses } from "./rules/follow-services";
 export {
   circleFrom,
   pasteServices,
@@ -245,7 +245,7 @@ export {
   serviceCellText,
   type ServiceColumn,
 } from "./rules/own-service";
-export { partsText } from "./rules/service-list-text";
+export { partsText, servicesText } from "./rules/service-list-text";
 export { hoursText } from "./rules/hours-text";
 export { arrangeBox, type Arrangement, ARRANGEMENTS } from "./gateway/provider-box";
 export { makeTunnel } from "./gateway/tunnels";

@@ -16,7 +16,7 @@ function ownByName({ service }: Pick<Plan, "service">): ReadonlyMap<string, OwnS
   return all;
 }
 
-/** What a name stands for, and all that it takes in; a name that takes in itself adds nothing the second time. */
+/** What a name stands for with all that it takes in; what comes a second time adds nothing. */
 function partsCalled(name: string, own: ReadonlyMap<string, OwnService>, seen: Set<string>): readonly Part[] {
   if (seen.has(name)) return [];
   seen.add(name);

@@ -1,6 +1,6 @@
 import { formatAddress, formatPrefix, parseAddress } from "../address";
 import { type Exception, type Kind, type PlanIndex, nameOf } from "../plan";
-import { exceptionCellText, forwardCellText, wishCellText } from "../planners";
+import { exceptionCellText, forwardCellText, serviceCellText, wishCellText } from "../planners";
 import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
@@ -30,6 +30,15 @@ function* passes(index: PlanIndex): Generator<Hit> {
       name: exception.name,
       detail: `exception: ${ends(exception).join(" to ")}`,
     };
+  for (const service of index.plan.service.values())
+    yield {
+      kind: "service",
+      id: service.id,
+      name: service.name,
+      detail: `service: ${serviceCellText(service, "is")}`,
+    };
+  for (const conduit of index.plan.conduit.values())
+    yield { kind: "conduit", id: conduit.id, name: conduit.name, detail: "conduit" };
   for (const wish of index.plan.wish.values())
     yield {
       kind: "wish",

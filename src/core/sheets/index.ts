@@ -1,4 +1,5 @@
 export { gearTable, lineTable } from "./gear-tables";
+export { conduitTable, doorTable, serviceTable, zoneTable } from "./wall-tables";
 export { wishTable } from "./wish-table";
 export { glanceAt, nextStep, progressOf } from "./at-a-glance";
 export { useOfSubnets } from "./use-of-subnets";

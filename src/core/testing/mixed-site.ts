@@ -123,6 +123,14 @@ class Builder {
     }).id;
   }
 
+  /** The zone of a network: now and then that of the first, else one of its own. */
+  #zoneOf(n: number): string {
+    const { draft } = this;
+    if (this.#roll(4) === 0 && n > 1) return must(draft.all("zone")[0], "a zone").id;
+    const insideOpen = this.#roll(2) === 0;
+    return draft.put("zone", { ...BLANK_ZONE, id: this.id("zone"), name: `Zone ${n}`, insideOpen }).id;
+  }
+
   /**
    * A new network at a router: on a routed port with plain gear behind it, or on a VLAN over a switch that
    * knows them.
@@ -130,15 +138,7 @@ class Builder {
   network(router: Device, n: number, parent: Net | null, translated: boolean): Net {
     const [edits, prefix] = [this.draft, net(`10.9.${n}.0/24`)];
     const isVlan = this.#roll(3) === 0;
-    const zone =
-      this.#roll(4) === 0 && n > 1
-        ? must(edits.all("zone")[0], "a zone").id
-        : edits.put("zone", {
-            id: this.id("zone"),
-            ...BLANK_ZONE,
-            name: `Zone ${n}`,
-            insideOpen: this.#roll(2) === 0,
-          }).id;
+    const zone = this.#zoneOf(n);
     const number = must(vid(10 * n), "a VLAN ID");
     const vlan = isVlan
       ? edits.put("vlan", {

@@ -11,11 +11,9 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
   const { plan } = index;
   switch (kind) {
     case "room":
-      return { view: "survey", selection: { what: "room", id } };
     case "gear":
-      return { view: "survey", selection: { what: "gear", id } };
     case "line":
-      return { view: "survey", selection: { what: "line", id } };
+      return { view: "survey", selection: { what: kind, id } };
     case "segment":
       return { view: "segments", selection: { what: "segment", id } };
     case "scope":
@@ -27,13 +25,11 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
     case "lag":
       return { view: "hardware", selection: { what: "device", id: plan.lag.get(id)?.device ?? "" } };
     case "host":
-      return { view: "addresses", selection: { what: "host", id } };
     case "interface":
-      return { view: "addresses", selection: { what: "interface", id } };
+      return { view: "addresses", selection: { what: kind, id } };
     case "device":
-      return { view: "hardware", selection: { what: "device", id } };
     case "link":
-      return { view: "hardware", selection: { what: "link", id } };
+      return { view: "hardware", selection: { what: kind, id } };
     case "port":
       return {
         view: "ports",
@@ -47,9 +43,15 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
       };
     }
     case "rule":
-      return { view: "walls", selection: { what: "rule", id } };
     case "exception":
-      return { view: "walls", selection: { what: "exception", id } };
+    case "service":
+    case "conduit":
+      return { view: "walls", selection: { what: kind, id } };
+    case "zone":
+      return {
+        view: "walls",
+        selection: { what: "wall", from: { at: "zone", zone: id }, to: { at: "zone", zone: id } },
+      };
     case "forward":
       return { view: "gateway", selection: { what: "forward", id } };
     case "wish":

@@ -25,6 +25,8 @@ export type Selection =
   | { readonly what: "rule"; readonly id: string }
   | { readonly what: "forward"; readonly id: string }
   | { readonly what: "exception"; readonly id: string }
+  | { readonly what: "service"; readonly id: string }
+  | { readonly what: "conduit"; readonly id: string }
   /** A wish from outside, with one way in; null for all of them. */
   | { readonly what: "wish"; readonly id: string; readonly way: Way | null }
   | { readonly what: "finding"; readonly key: string }

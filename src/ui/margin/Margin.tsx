@@ -27,6 +27,8 @@ import { SurveyMargin } from "./survey/SurveyMargin";
 import { SsidMargin } from "./wireless/SsidMargin";
 import { WirelessMargin } from "./wireless/WirelessMargin";
 import { WishMargin } from "./gateway/WishMargin";
+import { ConduitMargin } from "./walls/ConduitMargin";
+import { ServiceMargin } from "./walls/ServiceMargin";
 import { ExceptionMargin } from "./walls/ExceptionMargin";
 import { ForwardMargin } from "./walls/ForwardMargin";
 import { RuleMargin } from "./walls/RuleMargin";
@@ -72,7 +74,13 @@ export function Margin({ view }: { view: ViewKey }) {
 }
 
 /** What lets something pass: a rule that stands on a device, an exception, a forward, a wish from outside. */
-function PassMargin({ of }: { of: Extract<Selection, { what: "rule" | "exception" | "forward" | "wish" }> }) {
+function PassMargin({
+  of,
+}: {
+  of: Extract<Selection, { what: "rule" | "exception" | "service" | "conduit" | "forward" | "wish" }>;
+}) {
+  if (of.what === "service") return <ServiceMargin key={of.id} id={of.id} />;
+  if (of.what === "conduit") return <ConduitMargin key={of.id} id={of.id} />;
   if (of.what === "exception") return <ExceptionMargin key={of.id} id={of.id} />;
   if (of.what === "wish") return <WishMargin key={of.id} id={of.id} way={of.way} />;
   return of.what === "rule" ? (
@@ -80,6 +88,12 @@ function PassMargin({ of }: { of: Extract<Selection, { what: "rule" | "exception
   ) : (
     <ForwardMargin key={of.id} id={of.id} />
   );
+}
+
+/** One line, as long as it is there, or all of them. */
+function LinesMargin({ id }: { id: string | null }) {
+  const { plan } = useIndex();
+  return <LineMargin key={id} id={id !== null && plan.line.has(id) ? id : null} />;
 }
 
 // eslint-disable-next-line complexity -- one margin for each kind of selection
@@ -98,9 +112,8 @@ function Content({ view }: { view: ViewKey }) {
         <SurveyMargin />
       );
     case "line":
-      return <LineMargin key={selection.id} id={plan.line.has(selection.id) ? selection.id : null} />;
     case "lines":
-      return <LineMargin id={null} />;
+      return <LinesMargin id={selection.what === "line" ? selection.id : null} />;
     case "gear":
       return <GearMargin key={selection.id} id={selection.id} />;
     case "conventions":
@@ -161,6 +174,8 @@ function Content({ view }: { view: ViewKey }) {
       );
     case "rule":
     case "exception":
+    case "service":
+    case "conduit":
     case "forward":
     case "wish":
       return <PassMargin of={selection} />;

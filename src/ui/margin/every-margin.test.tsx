@@ -89,6 +89,8 @@ function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
     ...of("forward", "gateway", plan.forward.keys()),
     ...of("wish", "gateway", plan.wish.keys()),
     ...of("exception", "walls", plan.exception.keys()),
+    ...of("service", "walls", plan.service.keys()),
+    ...of("conduit", "walls", plan.conduit.keys()),
     ...(port === undefined
       ? []
       : ([

@@ -17,7 +17,7 @@ import { renumber, type Move } from "../../planners";
 import { counted, listed } from "../../repairs";
 import { check, type Found } from "../check";
 
-/** What is routed on the internet (RFC 4291 section 2.4, as assigned so far): unique-local ranges lie outside. */
+/** What is routed on the internet, as assigned so far (RFC 4291 section 2.4); unique-local ranges are not. */
 const GLOBAL = must(parsePrefix("2000::/3"), "the global range");
 
 /** The prefixes that the lines have now. */
@@ -148,7 +148,8 @@ export const delegatedTooSmall = check<SmallData>({
   describe: ({ line, length, wanted }, index) =>
     `${nameOf(index, "line", line)} delegates a /${length}: ` +
     `${counted(2 ** (64 - length), "subnet", "subnets")} of /64, ` +
-    `and ${counted(wanted, "segment advertises", "segments advertise")} IPv6. Ask the provider for a shorter one.`,
+    `and ${counted(wanted, "segment advertises", "segments advertise")} IPv6. ` +
+    "Ask the provider for a shorter one.",
   repairs: () => [],
 });
 
@@ -200,8 +201,9 @@ export const hangsOnPrefix = check<HangsData>({
     const most = what.slice(0, 4);
     const more = what.length > most.length ? [`${what.length - most.length} more`] : [];
     return (
-      `${nameOf(index, "line", line)} may change ${prefix === null ? "its prefix" : formatPrefix(prefix)}, and ` +
-      `${listed([...most, ...more])} ${what.length === 1 ? "lies" : "lie"} in it.`
+      `${nameOf(index, "line", line)} may change ` +
+      `${prefix === null ? "its prefix" : formatPrefix(prefix)}, ` +
+      `and ${listed([...most, ...more])} ${what.length === 1 ? "lies" : "lie"} in it.`
     );
   },
   repairs: ({ line }, index) => [

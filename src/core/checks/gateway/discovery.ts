@@ -47,7 +47,7 @@ export const discoveryWithoutLeg = check<RepeatData>({
     }),
   describe: ({ device, segments }, index) =>
     segments.length === 1 && index.interfacesOf(device).some(({ segment }) => segment === segments[0])
-      ? `${nameOf(index, "device", device)} tells what there is in ${names(index, segments)} to no other segment.`
+      ? `${nameOf(index, "device", device)} tells what there is in ${names(index, segments)} to nobody else.`
       : `${nameOf(index, "device", device)} shall tell what there is in ${names(index, segments)}, ` +
         "where it has no leg.",
   repairs: (data, index) => [without(index, data)],
@@ -84,15 +84,17 @@ const OFFERED: Readonly<Partial<Record<Host["kind"], readonly string[]>>> = {
 const isMdns = ({ protocol, ports }: Service): boolean =>
   protocol === "udp" && ports.some(([low, high]) => low <= 5353 && high >= 5353);
 
-interface HiddenData {
+interface Hidden {
   /** Who may use it and does not find it. */
   readonly from: readonly string[];
   readonly to: string;
   readonly hosts: readonly string[];
-  /** The router that could tell them; null where none has a leg in all of them. */
-  readonly device: string | null;
   /** Whether a door for multicast DNS is there, which lets nothing through by itself. */
   readonly isDoor: boolean;
+}
+interface HiddenData extends Hidden {
+  /** The router that could tell them; null where none has a leg in all of them. */
+  readonly device: string | null;
 }
 
 const tellsBetween = (index: PlanIndex, from: string, to: string): boolean =>
@@ -138,7 +140,7 @@ function isOfferedBy({ services }: Door, { kind }: Host): boolean {
 /** What each segment that hides something hides, and from whom. */
 function hiddenIn(index: PlanIndex): HiddenData[] {
   const segments = index.groups("segmentsByZone");
-  const found = new Map<string, HiddenData>();
+  const found = new Map<string, Hidden>();
   for (const door of doorsOf(index))
     for (const to of segments.get(door.to) ?? []) {
       const hosts = index.hostsIn(to.id).filter((host) => isOfferedBy(door, host));
@@ -146,18 +148,27 @@ function hiddenIn(index: PlanIndex): HiddenData[] {
         ({ id, purpose }) => id !== to.id && purpose === "people" && !tellsBetween(index, id, to.id),
       );
       if (from.length === 0) continue;
-      const known = found.get(to.id);
-      const asks = [...new Set([...(known?.from ?? []), ...from.map(({ id }) => id)])].sort(byText);
-      found.set(to.id, {
-        from: asks,
-        to: to.id,
-        hosts: [...new Set([...(known?.hosts ?? []), ...hosts.map(({ id }) => id)])].sort(byText),
-        device: between(index, [...asks, to.id]),
-        isDoor: (known?.isDoor ?? false) || (door.services?.some(isMdns) ?? false),
-      });
+      found.set(
+        to.id,
+        joined(found.get(to.id) ?? { from: [], to: to.id, hosts: [], isDoor: false }, {
+          from: ids(from),
+          hosts: ids(hosts),
+          isDoor: door.services?.some(isMdns) ?? false,
+        }),
+      );
     }
-  return [...found.values()];
+  return [...found.values()].map((data) => ({ ...data, device: between(index, [...data.from, data.to]) }));
 }
+
+const ids = (all: readonly { readonly id: string }[]): string[] => all.map(({ id }) => id);
+
+/** What is hidden in a segment, with what one more door adds. */
+const joined = (known: Hidden, more: Omit<Hidden, "to">): Hidden => ({
+  from: [...new Set([...known.from, ...more.from])].sort(byText),
+  to: known.to,
+  hosts: [...new Set([...known.hosts, ...more.hosts])].sort(byText),
+  isDoor: known.isDoor || more.isDoor,
+});
 
 export const foundByAddressOnly = check<HiddenData>({
   code: "found-by-address-only",

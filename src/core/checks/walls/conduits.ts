@@ -57,8 +57,8 @@ export const levelSkipped = check<WallData>({
   family: "walls",
   title: "A door passes over a level of control",
   why:
-    "Each level speaks to the next one only, offices and operations by a plant DMZ (IEC 62264-1, IEC 62443-3-2): " +
-    "who gets into one of them is then not yet at the machine.",
+    "Each level speaks to the next one only, offices and operations by a plant DMZ " +
+    "(IEC 62264-1, IEC 62443-3-2): who gets into one of them is then not yet at the machine.",
   reads: ["wall", "zone", "segment"],
   find: (index) =>
     doors(index)
@@ -213,7 +213,8 @@ export const doorWithoutConduit = check<PairData>({
     });
   },
   describe: ({ zones, walls }, index) =>
-    `${counted(walls.length, "door", "doors")} between ${listed(zones.map((id) => nameOf(index, "zone", id)))} ` +
+    `${counted(walls.length, "door", "doors")} between ` +
+    `${listed(zones.map((id) => nameOf(index, "zone", id)))} ` +
     `${walls.length === 1 ? "belongs" : "belong"} to no conduit.`,
   repairs: ({ zones, walls }, index) => {
     const name = zones

@@ -1,6 +1,14 @@
 import { containsPrefix, formatAddress, formatPrefix, type Family, type Prefix } from "../../address";
 import { byText, grouped } from "../../kernel";
-import { BLANK_RULE, MOST_RULES, prefixesOf, type Device, type PlanIndex, type RuleSide, type Service } from "../../plan";
+import {
+  BLANK_RULE,
+  MOST_RULES,
+  prefixesOf,
+  type Device,
+  type PlanIndex,
+  type RuleSide,
+  type Service,
+} from "../../plan";
 import { catalogueOf } from "../../policy";
 import { ruleServices, type RuleFields, type RulesRead } from "../../planners";
 import { merged } from "../../rules";

@@ -91,7 +91,7 @@ test("a row of each table, pasted, reads again as it was written", () => {
 
   const exception = [
     ...["Locum", "Guests", "Image store", "https, ssh", "Mon-Wed, Sat 08:00-17:30"],
-    ...["2026-12-01", "2027-01-31", "Ruth", "till the new one starts"],
+    ...["2026-12-01", "2027-01-31", "Ruth", "till the new one starts", ""],
   ];
   const exceptions = done(OFFICE, (context) => pasteExceptions(context, [exception], "name", []));
   const locum = must(

@@ -1,4 +1,14 @@
-import { MOST, type Conduit, type ControlLevel, type PlanEdits, type PlanIndex } from "../../plan";
+import { byNaturalText } from "../../kernel";
+import {
+  MOST,
+  type Conduit,
+  type ControlLevel,
+  type Exception,
+  type PlanEdits,
+  type PlanIndex,
+  type Wall,
+} from "../../plan";
+import { doorsInOrder } from "../../policy";
 import { pasteInto, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 
@@ -59,14 +69,21 @@ function readCell(column: ConduitColumn, text: string): Partial<Conduit> | strin
 export const conduitCellText = (conduit: Conduit, column: ConduitColumn): string =>
   column === "level" ? securityLevelText(conduit.securityLevel) : conduit[column];
 
-function writeRow({ edits, ids }: EditContext, id: string | null, cells: RowCells<ConduitColumn>): Refusal {
+/** The cells of a row as fields; of a new row those that say something. */
+function readRow(cells: RowCells<ConduitColumn>, isNew: boolean): Partial<Conduit> | string {
   let fields: Partial<Conduit> = {};
   for (const [column, text] of cells) {
-    if (id === null && text.trim() === "") continue;
+    if (isNew && text.trim() === "") continue;
     const read = readCell(column, text.trim());
     if (typeof read === "string") return read;
     fields = { ...fields, ...read };
   }
+  return fields;
+}
+
+function writeRow({ edits, ids }: EditContext, id: string | null, cells: RowCells<ConduitColumn>): Refusal {
+  const fields = readRow(cells, id === null);
+  if (typeof fields === "string") return fields;
   const known = id === null ? null : edits.need("conduit", id);
   const name = fields.name ?? known?.name;
   if (name === undefined) return "A new conduit needs its name: write or paste it first.";
@@ -95,13 +112,15 @@ export function removeConduits(edits: PlanEdits, ids: readonly string[]): void {
   for (const id of ids) edits.remove("conduit", edits.need("conduit", id).id);
 }
 
-/** What belongs to a conduit, in numbers. */
+/** What belongs to a conduit: its doors in the order of the walls' grid, its exceptions by name. */
 export const inConduit = (
-  { plan }: PlanIndex,
+  index: PlanIndex,
   id: string,
-): { readonly doors: number; readonly exceptions: number } => ({
-  doors: [...plan.wall.values()].filter(({ conduit }) => conduit === id).length,
-  exceptions: [...plan.exception.values()].filter(({ conduit }) => conduit === id).length,
+): { readonly doors: readonly Wall[]; readonly exceptions: readonly Exception[] } => ({
+  doors: doorsInOrder(index).filter(({ conduit }) => conduit === id),
+  exceptions: [...index.plan.exception.values()]
+    .filter(({ conduit }) => conduit === id)
+    .sort((a, b) => byNaturalText(a.name, b.name)),
 });
 
 /** Puts a door into the conduit of that name, which is made where there is none; "" takes it out. */

@@ -1,5 +1,5 @@
 import { byText, equal, grouped } from "../../kernel";
-import type { Pin, PlanEdits, Service } from "../../plan";
+import type { Pin, PlanEdits, PlanIndex, Service } from "../../plan";
 import { servicesCalled } from "../../policy";
 import type { Refusal } from "../planner";
 
@@ -44,7 +44,27 @@ function followed(
   return changes ? out : null;
 }
 
-/** Writes what services stand for now wherever they stood for what they were; `renamed` has new names by old. */
+/** Where a service is used by its name, in words: "2 walls, 1 exception and 3 rules"; "" for nowhere. */
+export function serviceUses({ plan }: PlanIndex, name: string): string {
+  const has = (services: readonly Service[]) => services.some((service) => service.name === name);
+  const counts: readonly (readonly [number, string, string])[] = [
+    [[...plan.wall.values()].filter(({ services }) => has(services)).length, "wall", "walls"],
+    [[...plan.exception.values()].filter(({ services }) => has(services)).length, "exception", "exceptions"],
+    [[...plan.rule.values()].filter(({ services }) => has(services)).length, "rule", "rules"],
+    [
+      [...plan.service.values()].filter(({ includes }) => includes.includes(name)).length,
+      "service",
+      "services",
+    ],
+    [[...plan.wish.values()].filter(({ service }) => has([service])).length, "wish", "wishes"],
+  ];
+  return counts
+    .filter(([count]) => count > 0)
+    .map(([count, one, many]) => `${count} ${count === 1 ? one : many}`)
+    .join(", ");
+}
+
+/** Writes what services stand for now wherever they stood for what they were; `renamed` is new names by old. */
 export function followServices(
   edits: PlanEdits,
   before: ByName,

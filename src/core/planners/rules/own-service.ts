@@ -144,7 +144,7 @@ function putService(edits: EditContext["edits"], known: OwnService | null, whole
   return followServices(edits, before, renamed);
 }
 
-/** Writes a block of texts onto services; rows beyond `onto` are new ones, which need a name and what they are. */
+/** Writes a block of texts onto services; rows beyond `onto` are new, and need a name and what they are. */
 export const pasteServices = (
   context: EditContext,
   rows: readonly (readonly string[])[],

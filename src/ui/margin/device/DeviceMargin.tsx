@@ -15,6 +15,7 @@ import { Caution, Fact, MarginHead } from "../parts";
 import { RadioFields } from "../wireless/RadioFields";
 import { Cables } from "./Cables";
 import { DeviceFields } from "./DeviceFields";
+import { DiscoveryFields } from "./DiscoveryFields";
 import { FilterFields } from "./FilterFields";
 import { Lags } from "./Lags";
 import { Legs } from "./Legs";
@@ -87,6 +88,7 @@ export function DeviceMargin({ id }: { id: string }) {
       {hasRadios(device) ? <RadioFields device={device} /> : null}
       <DeviceFields device={device} />
       {forwardsPackets(device) && device.kind !== "providerBox" ? <FilterFields device={device} /> : null}
+      {forwardsPackets(device) ? <DiscoveryFields device={device} /> : null}
       <Legs device={device} />
       <Cables device={device} />
       {device.bridging === "none" && lags.length === 0 ? null : <Lags device={device} />}

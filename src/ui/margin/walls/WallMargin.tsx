@@ -1,11 +1,20 @@
 "use client";
 
-import { openZone, renameZone, setWall } from "@/core/commands";
+import { openZone, putInConduit, renameZone, setWall, setZone } from "@/core/commands";
 import { useState } from "react";
-import { wallEndName, type Service, type Wall, type WallEnd } from "@/core/plan";
-import { parseService } from "@/core/planners";
+import {
+  CONTROL_LEVELS,
+  nameOf,
+  wallEndName,
+  type Service,
+  type Wall,
+  type WallEnd,
+  type Zone,
+} from "@/core/plan";
+import { LEVEL_WORDS, parseService, securityLevelText } from "@/core/planners";
 import { catalogueOf, servicesCalled, serviceText, wallBetween } from "@/core/policy";
 import { grouped } from "@/core/kernel";
+import { Choose } from "../../kit/Choose";
 import { Radios } from "../../kit/Radios";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -36,6 +45,7 @@ function ZoneMargin({ id }: { id: string }) {
   const zone = index.plan.zone.get(id);
   if (zone === undefined) return null;
   const segments = index.groups("segmentsByZone").get(id) ?? [];
+  const industrial = index.plan.site.kind === "industrial";
   const rename = (text: string) => {
     const name = text.trim();
     if (name === "" || name.length > 80) return "A zone's name has 1 to 80 characters.";
@@ -57,9 +67,45 @@ function ZoneMargin({ id }: { id: string }) {
           />
           Its own segments may talk to one another
         </label>
+        {industrial ? <LevelFields zone={zone} /> : null}
       </Section>
       <HistorySection about={id} />
     </>
+  );
+}
+
+/** How near to the machine a zone is, and how well it shall be kept. */
+function LevelFields({ zone }: { zone: Zone }) {
+  const edit = usePlan((state) => state.edit);
+  return (
+    <>
+      <Choose
+        label="Level of control"
+        value={zone.level}
+        choices={CONTROL_LEVELS.map((level) => [level, LEVEL_WORDS[level]] as const)}
+        onChoose={(level) => edit(setZone({ zone: zone.id, fields: { level } }))}
+      />
+      <Choose
+        label="Target level"
+        value={String(zone.securityLevel)}
+        choices={["0", "1", "2", "3", "4"].map((text) => [text, securityLevelText(Number(text))] as const)}
+        onChoose={(text) => edit(setZone({ zone: zone.id, fields: { securityLevel: Number(text) } }))}
+      />
+    </>
+  );
+}
+
+/** The conduit that a door belongs to; a name that there is not yet makes one. */
+function ConduitField({ wall }: { wall: Wall }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  return (
+    <TextField
+      label="Conduit"
+      value={wall.conduit === null ? "" : nameOf(index, "conduit", wall.conduit)}
+      placeholder="its name; a new one is made"
+      write={(name) => edit(putInConduit({ wall: wall.id, name }))}
+    />
   );
 }
 
@@ -142,6 +188,9 @@ function WallBetween({ from, to }: { from: WallEnd; to: WallEnd }) {
             />
           </>
         ) : null}
+        {wall === null || (!industrial && index.plan.conduit.size === 0) ? null : (
+          <ConduitField wall={wall} />
+        )}
         {wall === null ? null : (
           <TextField
             label="Reason"

@@ -15,11 +15,15 @@ import type { Line, PlanIndex } from "@/core/plan";
 import {
   addressRegisterTable,
   cableScheduleTable,
+  conduitTable,
+  doorTable,
   gearTable,
   lineTable,
   portScheduleTable,
   ruleTable,
+  serviceTable,
   wishTable,
+  zoneTable,
 } from "@/core/sheets";
 import { csv, CSV_TYPE, download, downloadBlob, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
@@ -87,6 +91,35 @@ const FILES: readonly File[] = [
       "Every cable between gear: label, both ends, optics, kind, length, panel " +
       "and socket. What is entered on each device is on Hardware, under Sheets.",
     make: (index) => csv(cableScheduleTable(index)),
+  },
+  {
+    what: "Doors",
+    name: "doors.csv",
+    type: CSV_TYPE,
+    about:
+      "Every door between zones and every exception: what it lets through, when, who answers for it and why.",
+    make: (index) => csv(doorTable(index)),
+  },
+  {
+    what: "Zones",
+    name: "zones.csv",
+    type: CSV_TYPE,
+    about: "Every zone with its segments, its level of control and its target security level.",
+    make: (index) => csv(zoneTable(index)),
+  },
+  {
+    what: "Conduits",
+    name: "conduits.csv",
+    type: CSV_TYPE,
+    about: "Every conduit with its target level, who answers for it, and the doors that lead by it.",
+    make: (index) => csv(conduitTable(index)),
+  },
+  {
+    what: "Services",
+    name: "services.csv",
+    type: CSV_TYPE,
+    about: "The services that the site has beside those of the catalogue, with all that each stands for.",
+    make: (index) => csv(serviceTable(index)),
   },
   {
     what: "Rules",

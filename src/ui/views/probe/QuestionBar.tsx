@@ -109,7 +109,9 @@ function ServiceField({ goal, write }: { goal: ProbeGoal; write: (goal: ProbeGoa
         <option value="">anything</option>
         {services.map((one) => (
           <option key={keyOf(one)} value={keyOf(one)}>
-            {servicesCalled(index.plan, one.name).length > 1 ? `${one.name}, ${one.protocol.toUpperCase()}` : one.name}
+            {servicesCalled(index.plan, one.name).length > 1
+              ? `${one.name}, ${one.protocol.toUpperCase()}`
+              : one.name}
           </option>
         ))}
         {goal.service === null || services.some((one) => keyOf(one) === keyOf(goal.service)) ? null : (

@@ -1,17 +1,13 @@
 "use client";
 
 import { addException, pasteExceptions, removeExceptions, writeException } from "@/core/commands";
-import { useMemo, useState, type FormEvent, type RefObject } from "react";
+import { useState, type FormEvent, type ReactNode, type RefObject } from "react";
 import { toast } from "sonner";
-import type { Finding } from "@/core/checks";
-import { byNaturalText } from "@/core/kernel";
-import type { Exception, PlanIndex } from "@/core/plan";
+import { catalogueOf } from "@/core/policy";
+import type { Exception } from "@/core/plan";
 import { EXCEPTION_COLUMNS, exceptionCellText, type ExceptionColumn } from "@/core/planners";
 import { useUi } from "../../frame/use-ui";
-import type { Column } from "../../grid/column";
-import { EditGrid } from "../../grid/EditGrid";
-import { Judged } from "../../grid/Judged";
-import { cellSeverities, textActions } from "../../grid/text-table";
+import { TextTable } from "../../grid/TextTable";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 /** Which cell a finding is about: there its sign stands. */
@@ -19,84 +15,61 @@ const CELL_OF: Readonly<Record<string, ExceptionColumn>> = {
   "exception-over": "last",
   "exception-host-moves": "from",
   "exception-needless": "services",
+  "service-differs": "services",
   "vendor-stays": "hours",
 };
 const MONO: ReadonlySet<ExceptionColumn> = new Set(["hours", "first", "last"]);
 
-function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Exception, ExceptionColumn>[] {
-  const severities = cellSeverities(list, CELL_OF);
-  const ends = [
-    ...[...index.plan.segment.values()].map(({ name }) => name),
-    ...[...index.plan.host.values()].filter(({ ipv4 }) => ipv4 !== null).map(({ name }) => name),
-  ];
-  const offers: Partial<Record<ExceptionColumn, readonly string[]>> = {
-    from: ends,
-    to: ends,
-    services: ["any", "https", "ssh"],
-    hours: ["always", "Mon-Fri 08:00-17:00"],
-  };
-  return EXCEPTION_COLUMNS.map(([id, head]) => ({
-    id,
-    head,
-    mono: MONO.has(id),
-    text: (exception) => exceptionCellText(index, exception, id),
-    offers: () => offers[id] ?? [],
-    show: (exception) => (
-      <Judged severity={severities.get(`${exception.id} ${id}`)}>
-        {exceptionCellText(index, exception, id)}
-      </Judged>
-    ),
-  }));
-}
-
 /** What passes beside the walls: narrower than a zone, with somebody who answers for it, and for a time. */
-export function ExceptionTable({ scroller }: { scroller: RefObject<HTMLDivElement | null> }) {
+export function ExceptionTable({
+  scroller,
+  head,
+}: {
+  scroller: RefObject<HTMLDivElement | null>;
+  head: ReactNode;
+}) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const list = usePlan((state) => state.list);
-  const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
-  const exceptions = useMemo(
-    () =>
-      [...index.plan.exception.values()].sort(
-        (a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id),
-      ),
-    [index],
-  );
-  const actions = textActions<ExceptionColumn>({
-    edit: (id, column, text) =>
-      edit(
-        id === null
-          ? pasteExceptions({ rows: [[text]], from: column, onto: [] })
-          : writeException({ exception: id, column, text }),
-      ),
-    paste: (rows, from, onto) => edit(pasteExceptions({ rows, from, onto })),
-    remove: (ids) => edit(removeExceptions({ exceptions: ids })),
-    select: (id) => select({ what: "exception", id }),
-  });
+  const { plan } = index;
+  const ends = [
+    ...[...plan.segment.values()].map(({ name }) => name),
+    ...[...plan.host.values()].filter(({ ipv4 }) => ipv4 !== null).map(({ name }) => name),
+  ];
   return (
-    <section aria-label="Exceptions" className="border-t border-ink">
-      <div className="flex min-h-10 flex-wrap items-center gap-2 px-4 py-1">
-        <h2 className="text-15">Exceptions</h2>
-        <span className="text-13 text-ink2">beside the walls, for one segment or device, for a time</span>
-        <span className="flex-1" />
-        <AddException />
-      </div>
-      {exceptions.length === 0 ? null : (
-        <div className="overflow-x-auto">
-          <EditGrid<Exception, ExceptionColumn>
-            label="Exceptions"
-            rows={exceptions}
-            idOf={(exception) => exception.id}
-            columns={columnsOf(index, list)}
-            actions={actions}
-            scroller={scroller}
-            selected={selection?.what === "exception" ? selection.id : null}
-            newRow={{ name: "paste rows here" }}
-          />
-        </div>
-      )}
-    </section>
+    <TextTable<Exception, ExceptionColumn>
+      label="Exceptions"
+      about="for one segment or device, for a time"
+      what="exception"
+      rows={plan.exception.values()}
+      columns={EXCEPTION_COLUMNS}
+      text={(exception, column) => exceptionCellText(index, exception, column)}
+      cellOf={CELL_OF}
+      mono={MONO}
+      offers={{
+        from: ends,
+        to: ends,
+        services: ["any", ...new Set(catalogueOf(plan).map(({ name }) => name))],
+        hours: ["always", "Mon-Fri 08:00-17:00"],
+        conduit: ["none", ...[...plan.conduit.values()].map(({ name }) => name)],
+      }}
+      actions={{
+        edit: (id, column, text) =>
+          edit(
+            id === null
+              ? pasteExceptions({ rows: [[text]], from: column, onto: [] })
+              : writeException({ exception: id, column, text }),
+          ),
+        paste: (rows, from, onto) => edit(pasteExceptions({ rows, from, onto })),
+        remove: (ids) => edit(removeExceptions({ exceptions: ids })),
+        select: (id) => select({ what: "exception", id }),
+      }}
+      scroller={scroller}
+      head={head}
+      newRow={{ name: "paste rows here" }}
+      add={<AddException />}
+      isHiddenEmpty
+    />
   );
 }
 

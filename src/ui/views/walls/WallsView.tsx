@@ -6,7 +6,7 @@ import type { PlanIndex } from "@/core/plan";
 import { doorsInOrder, wallCell, wallEnds } from "@/core/policy";
 import { filteringDevices } from "@/core/walls";
 import { useIndex } from "../../plan-store/use-plan";
-import { ExceptionTable } from "./ExceptionTable";
+import { BesideWalls } from "./BesideWalls";
 import { ReadRules } from "./ReadRules";
 import { RulesPanel } from "./RulesPanel";
 import { WallGrid } from "./WallGrid";
@@ -40,7 +40,7 @@ export function WallsView() {
         <div ref={scroller} className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
           <WallGrid />
           <Legend index={index} />
-          <ExceptionTable scroller={scroller} />
+          <BesideWalls scroller={scroller} />
           {device === undefined ? (
             <p className="max-w-[60ch] border-t border-ink p-4 text-15">
               Nothing filters yet: add a gateway or a firewall on Hardware, and the rules that it needs for
