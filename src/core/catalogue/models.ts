@@ -92,6 +92,13 @@ export const DEVICE_MODELS: readonly DeviceModel[] = [
   generic("router-wireless-4", "gateway", "Router with wireless, 1 line and 4 ports", [line(1), copper(4)], {
     abilities: { ...ROUTES.abilities, radios: true },
   }),
+  generic(
+    "router-wireless-plain-4",
+    "gateway",
+    "Router with wireless, no VLANs, 1 line and 4 ports",
+    [line(1), copper(4)],
+    { bridging: "plain", abilities: { ...ROUTES.abilities, radios: true } },
+  ),
   generic("firewall-6", "firewall", "Firewall, 2 lines and 6 ports", [line(2), copper(6)], {
     units: 1,
     ...ROUTES,

@@ -1,6 +1,6 @@
 import type { Interface, PlanIndex, Scope } from "../plan";
 import { FABRIC } from "../fabric";
-import type { Flood } from "../forwarding";
+import { legsHearing, type Flood } from "../forwarding";
 import { byLeg } from "./hears-scope";
 
 /**
@@ -19,6 +19,7 @@ export function whoAnswers(index: PlanIndex, result: Flood): Answer[] {
   return [
     ...answersOfDevices(index, result),
     ...answersOfRoutedPorts(index, result),
+    ...answersOfPlainGear(index, result),
     ...answersOfHosts(index, result),
   ];
 }
@@ -70,6 +71,21 @@ function answersOfRoutedPorts(index: PlanIndex, { routed }: Flood): Answer[] {
             emission,
           })),
     );
+  });
+}
+
+/** Scopes of a segment without a VLAN whose server has its leg there at all its ports together. */
+function answersOfPlainGear(index: PlanIndex, result: Flood): Answer[] {
+  return legsHearing(index.derived(FABRIC), result).flatMap(({ leg: id, emission }) => {
+    const leg = index.plan.interface.get(id);
+    const segment = index.plan.segment.get(leg?.segment ?? "");
+    return leg === undefined || segment === undefined || index.vidOf(segment) !== null
+      ? []
+      : scopesAt(index, leg.device, segment.id, leg.relayTo).map((found) => ({
+          ...found,
+          arrival: -1,
+          emission,
+        }));
   });
 }
 

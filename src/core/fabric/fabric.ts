@@ -13,6 +13,8 @@ export interface Wire {
   readonly routedPorts: readonly number[];
   /** End devices by id: their names and tags may change without the wire changing. */
   readonly hosts: readonly string[];
+  /** Legs, by id, of gear without VLANs that has them at all its ports together. */
+  readonly legs: readonly string[];
 }
 
 /**
@@ -86,7 +88,10 @@ function numbered<T extends { readonly id: string }>(
   return { list, number: new Map(list.map((item, i) => [item.id, i])) };
 }
 
-/** The working ports of a device that knows no VLANs are one wire. */
+/**
+ * The working ports of a device that knows no VLANs are one wire, but for those with an interface of their own:
+ * a router's line is no part of what its other ports switch.
+ */
 function joinPlain(index: PlanIndex, ports: readonly Port[], wires: DisjointSet): void {
   const plain = new Set(
     [...index.plan.device.values()]
@@ -94,9 +99,10 @@ function joinPlain(index: PlanIndex, ports: readonly Port[], wires: DisjointSet)
       .map((device) => device.id),
   );
   if (plain.size === 0) return;
+  const routed = index.groups("interfacesByPort");
   const firstOf = new Map<string, number>();
   for (const [i, port] of ports.entries()) {
-    if (!port.enabled || !plain.has(port.device)) continue;
+    if (!port.enabled || !plain.has(port.device) || routed.has(port.id)) continue;
     const first = firstOf.get(port.device);
     if (first === undefined) firstOf.set(port.device, i);
     else wires.join(first, i);
@@ -145,7 +151,7 @@ function compile(index: PlanIndex): Fabric {
   const sets = joinWires(index, ports, portNumber);
   const deviceOf = new Int32Array(ports.length);
   const wireOf = new Int32Array(ports.length).fill(-1);
-  const wires: { bridgePorts: number[]; routedPorts: number[]; hosts: string[] }[] = [];
+  const wires: { bridgePorts: number[]; routedPorts: number[]; hosts: string[]; legs: string[] }[] = [];
   const wireOfRoot = new Int32Array(ports.length).fill(-1);
   const bridgePortsOf: number[][] = devices.map(() => []);
   const routed = index.groups("interfacesByPort");
@@ -159,7 +165,7 @@ function compile(index: PlanIndex): Fabric {
     const root = sets.rootOf(i);
     if ((wireOfRoot[root] ?? -1) < 0) {
       wireOfRoot[root] = wires.length;
-      wires.push({ bridgePorts: [], routedPorts: [], hosts: [] });
+      wires.push({ bridgePorts: [], routedPorts: [], hosts: [], legs: [] });
     }
     const number = wireOfRoot[root] ?? 0;
     wireOf[i] = number;
@@ -170,6 +176,11 @@ function compile(index: PlanIndex): Fabric {
       bridgePortsOf[device]?.push(i);
     }
     if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
+  }
+  for (const device of devices) {
+    const wire = wires[wireOf[portNumber.get(ownPort(index, device) ?? "") ?? -1] ?? -1];
+    if (device.bridging === "plain" && wire !== undefined)
+      wire.legs.push(...index.interfacesOf(device.id).flatMap(({ id, port }) => (port === null ? [id] : [])));
   }
   return {
     devices,
@@ -182,6 +193,17 @@ function compile(index: PlanIndex): Fabric {
     bridgePortsOf,
     members: new Map(),
   };
+}
+
+/**
+ * The working port by which a device takes part in a wire: one with a cable, or, of gear without VLANs, whose
+ * ports are one wire, any. Null where it has none.
+ */
+export function ownPort(index: PlanIndex, { id: device, bridging }: Device): string | null {
+  const routed = index.groups("interfacesByPort");
+  const ports = index.portsOf(device).filter(({ id, enabled }) => enabled && !routed.has(id));
+  const cabled = ports.find(({ id }) => index.linkAt(id) !== undefined);
+  return (cabled ?? (bridging === "plain" ? ports[0] : undefined))?.id ?? null;
 }
 
 /** A port with its device's own ways. */

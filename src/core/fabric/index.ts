@@ -1,4 +1,4 @@
-export { FABRIC, type Fabric, membersAt, sharedWires } from "./fabric";
+export { FABRIC, ownPort, type Fabric, membersAt, sharedWires } from "./fabric";
 export {
   classify,
   dropReason,

@@ -155,3 +155,19 @@ export function wayTo(result: Flood, arrival: number): Arrival[] {
   }
   return way;
 }
+
+/**
+ * Legs of gear without VLANs that a frame comes to, untagged as they take it, with the emission that brought
+ * it; each once.
+ */
+export function legsHearing(
+  fabric: Fabric,
+  { emissions }: Flood,
+): { readonly leg: string; readonly emission: number }[] {
+  const seen = new Set<number>();
+  return emissions.flatMap(({ wire, tag }, emission) => {
+    if (tag !== null || seen.has(wire)) return [];
+    seen.add(wire);
+    return (fabric.wires[wire]?.legs ?? []).map((leg) => ({ leg, emission }));
+  });
+}

@@ -1,5 +1,5 @@
 export { CARRY } from "./carry";
-export { flood, type Flood, type Source, wayTo } from "./flood";
+export { flood, type Flood, legsHearing, type Source, wayTo } from "./flood";
 export { carriedVids, joinNodes, type Crossing, JOINS, type Nodes } from "./joins";
 export { CARRY_READS, portCarries, type PortCarry } from "./need";
 export { USES } from "./uses";

@@ -1,6 +1,6 @@
 import { madeMac, type Mac } from "../address";
 import { joinsAt, nameOf, type Host, type Interface, type PlanIndex, type Ssid } from "../plan";
-import { FABRIC, type Fabric, type Tag } from "../fabric";
+import { FABRIC, ownPort, type Fabric, type Tag } from "../fabric";
 import type { Flood, Source } from "../forwarding";
 
 /** Where something hangs on the network. */
@@ -76,20 +76,30 @@ export function portOfHost(index: PlanIndex, host: Host): string | null {
   return null;
 }
 
+/** The port by which a device takes part in a wire; null where it has none. */
+function portInto(index: PlanIndex, id: string): string | null {
+  const device = index.plan.device.get(id);
+  return device === undefined ? null : ownPort(index, device);
+}
+
+/** The port of a device's own leg in a segment, as far as it works; null where it has none of its own. */
+const legPort = (index: PlanIndex, device: string, segment: string): string | null =>
+  index
+    .interfacesIn(segment)
+    .find((leg) => leg.device === device && index.plan.port.get(leg.port ?? "")?.enabled === true)?.port ??
+  null;
+
 /**
  * Where a station hangs that joins a wireless name at an access point: in the name's VLAN, or, where its
- * segment is on none, on the wire of the access point's first cable, to which its frames go out untagged.
- * Null where that wire is missing.
+ * segment is on none, on the wire of what radiates it, to which its frames go out untagged: that of a router's
+ * own leg in the segment, else of the first cable. Null where that wire is missing.
  */
 export function placeOnAir(index: PlanIndex, ssid: Ssid, point: string, host: string | null): Place | null {
   const segment = index.plan.segment.get(ssid.segment);
   const vid = segment === undefined ? null : index.vidOf(segment);
   if (vid !== null) return { at: "inside", device: point, vid, port: null, ssid: ssid.id };
-  const uplink =
-    segment === undefined
-      ? undefined
-      : index.portsOf(point).find((port) => port.enabled && index.linkAt(port.id) !== undefined);
-  return uplink === undefined ? null : { at: "cable", port: uplink.id, tag: null, host };
+  const port = segment === undefined ? null : (legPort(index, point, segment.id) ?? portInto(index, point));
+  return port === null ? null : { at: "cable", port, tag: null, host };
 }
 
 /**
@@ -106,7 +116,10 @@ export function placeOfHost(index: PlanIndex, host: Host): Place | null {
   return port === null ? null : { at: "cable", port, tag: host.tag, host: host.id };
 }
 
-/** Where a device's leg hangs; null when its segment is on no VLAN and it has no port. */
+/**
+ * Where a device's leg hangs. One without a port of its own is inside, in its VLAN; where there is none, on the
+ * wire of the ports that gear without VLANs joins. Null where it is neither.
+ */
 export function placeOfLeg(index: PlanIndex, leg: Interface): Place | null {
   if (leg.port !== null)
     return {
@@ -116,7 +129,10 @@ export function placeOfLeg(index: PlanIndex, leg: Interface): Place | null {
     };
   const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
   const vid = segment === undefined ? null : index.vidOf(segment);
-  return vid === null ? null : { at: "inside", device: leg.device, vid, port: null, ssid: null };
+  if (vid !== null) return { at: "inside", device: leg.device, vid, port: null, ssid: null };
+  const isPlain = index.plan.device.get(leg.device)?.bridging === "plain";
+  const port = isPlain && segment !== undefined ? portInto(index, leg.device) : null;
+  return port === null ? null : { at: "cable", port, tag: null, host: null };
 }
 
 export const macOf = (entity: { readonly id: string; readonly mac: Mac | null }): Mac =>

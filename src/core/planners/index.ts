@@ -232,7 +232,6 @@ export {
   LEVEL_WORDS,
   pasteConduits,
   putInConduit,
-  readSecurityLevel,
   removeConduits,
   securityLevelText,
 } from "./rules/conduit-cell";

@@ -14,7 +14,7 @@ import {
 } from "../plan";
 import { TREE } from "../spanning-tree";
 import { classify, modeOf, type Tag } from "../fabric";
-import type { Flood } from "../forwarding";
+import { legsHearing, type Flood } from "../forwarding";
 import type { ProbeRun } from "./run";
 import { portRefuses } from "./deliver";
 import { gapBetween } from "./gap";
@@ -288,7 +288,8 @@ function startAtPort(
   const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
   const flood = run.flood(place);
   const entry = entryOf(index, flood);
-  if (entry === null && flood.routed.length + flood.heard.length > 0) return onBareWire(run, party, flood);
+  const isHeard = flood.routed.length + flood.heard.length + legsHearing(fabric, flood).length > 0;
+  if (entry === null && isHeard) return onBareWire(run, party, flood);
   if (entry === null) {
     goesNoFurther(run, port, { host, tag, wanted });
     return null;
@@ -317,10 +318,13 @@ function taggedThere(
  * No gear that knows VLANs takes the frame in, but somebody is on the wire all the same: a router's own port,
  * or neighbours on a switch without VLANs.
  */
-function onBareWire({ index, fabric }: ProbeRun, party: Party, { routed }: Flood): Started {
-  const legs = routed.flatMap(
-    ({ port }) => index.groups("interfacesByPort").get(fabric.ports[port]?.id ?? "") ?? [],
-  );
+function onBareWire({ index, fabric }: ProbeRun, party: Party, flood: Flood): Started {
+  const legs = [
+    ...flood.routed.flatMap(
+      ({ port }) => index.groups("interfacesByPort").get(fabric.ports[port]?.id ?? "") ?? [],
+    ),
+    ...legsHearing(fabric, flood).flatMap(({ leg }) => index.plan.interface.get(leg) ?? []),
+  ];
   const known = legs.find((leg) => leg.segment !== null)?.segment ?? party.host?.segment ?? null;
   const segment = known === null ? null : (index.plan.segment.get(known) ?? null);
   return { party, vid: wantedVid(index, party.host) ?? 0, segment, host: party.host };

@@ -35,7 +35,7 @@ export const LEVEL_WORDS: Readonly<Record<ControlLevel, string>> = {
 const BLANK: Omit<Conduit, "id" | "name"> = { securityLevel: 0, owner: "", note: "" };
 
 /** A target security level from 1 to 4 (IEC 62443-3-3), 0 for none; null for anything else. */
-export function readSecurityLevel(text: string): number | null {
+function readSecurityLevel(text: string): number | null {
   if (/^(none|no|-|)$/i.test(text)) return 0;
   const [, digit] = /^(?:SL(?:-T)?\s*)?([0-4])$/i.exec(text) ?? [];
   return digit === undefined ? null : Number(digit);
