@@ -1,4 +1,11 @@
-import { BLANK_EXCEPTION, BLANK_TREE, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import {
+  BLANK_EXCEPTION,
+  BLANK_TREE,
+  CONVENTIONS,
+  type Plan,
+  type Segment,
+  USUAL_METRIC,
+} from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { BRAMBLEWICK } from "./surveys";
 import { conduit } from "./conduits";
@@ -18,6 +25,7 @@ const ZONES = [
   ["Press", "control", 2],
   ["Tanks", "control", 2],
   ["Bottling", "control", 2],
+  ["Filling", "control", 2],
   ["Cold", "control", 2],
   ["Operations", "operations", 2],
   ["Plant DMZ", "dmz", 2],
@@ -218,12 +226,14 @@ export function bramblewick(): Plan {
       how: "typed",
       last: 9 + i,
     });
-  for (const zone of zones) site.wall("Operations", zone, ["opc ua"], "read and set the cells");
+  for (const zone of [...zones, "Filling"])
+    site.wall("Operations", zone, ["opc ua"], "read and set the cells");
   site
     .wall("Office", "Internet", "open", "mail, ordering, updates")
     .wall("Office", "Plant DMZ", ["https"], "reports")
     .wall("Operations", "Plant DMZ", ["https"], "the historian")
     .wall("Tanks", "Cold", ["modbus"], "cooling demand")
+    .wall("Bottling", "Filling", ["modbus"], "the filler keeps pace with the line")
     .wall("Vendor", "Plant DMZ", ["ssh"], "supplier reaches the jump host, no further")
     .wall("Plant DMZ", "Internet", ["https"], "updates only")
     .wall("Kit", "Internet", ["https", "ntp"], "updates only")
@@ -232,8 +242,9 @@ export function bramblewick(): Plan {
   conduit(site, "Operations to the cells", {
     securityLevel: 2,
     owner,
-    doors: zones.map((zone) => ["Operations", zone] as const),
+    doors: [...zones, "Filling"].map((zone) => ["Operations", zone] as const),
   });
+  conduit(site, "Pace of the filler", { securityLevel: 2, owner, doors: [["Bottling", "Filling"]] });
   conduit(site, "Cooling demand", { securityLevel: 2, owner, doors: [["Tanks", "Cold"]] });
   conduit(site, "Into the plant DMZ", {
     securityLevel: 2,
@@ -259,6 +270,49 @@ export function bramblewick(): Plan {
       conduit: id("conduit", "Vendors to a line"),
     }),
   );
+  fillingLine(site);
   site.survey(BRAMBLEWICK);
   return site.build();
+}
+
+/** The filler, behind the hall's switch: a layer-3 switch with a list that remembers nothing. */
+function fillingLine(site: SiteBuilder): void {
+  const hall = "Bottling hall switch";
+  // Behind the hall's switch, which routes it, so that the line goes on when the ring is cut.
+  site.segment(
+    {
+      mark: "FL",
+      vid: 145,
+      name: "Filling line",
+      zone: "Filling",
+      prefix: "172.22.145.0/25",
+      pool: null,
+      planned: 4,
+      tape: ["pink"],
+      purpose: "cell",
+      group: "Filling line",
+    },
+    "Bottling hall switch",
+  );
+  site.leg(hall, "Bottling hall", "172.22.140.2");
+  site
+    .paint(hall, [7, 8], access(145))
+    .host("Filler controller", "controller", "Filling line", "Bottling hall", `${hall}/7`, {
+      how: "typed",
+      last: 10,
+    })
+    .host("Filler panel", "operatorPanel", "Filling line", "Bottling hall", `${hall}/8`, {
+      how: "typed",
+      last: 11,
+    });
+  site.with((edits, id) => {
+    const device = edits.need("device", id("device", hall));
+    edits.patch("device", device.id, {
+      abilities: { ...device.abilities, routes: true },
+      filter: { ...device.filter, list: "planned", established: false },
+    });
+    edits.patch("device", id("device", "Gateway"), {
+      routes: [{ prefix: net("172.22.145.0/25"), via: ip("172.22.140.2"), metric: USUAL_METRIC }],
+    });
+  });
 }

@@ -177,11 +177,7 @@ function compile(index: PlanIndex): Fabric {
     }
     if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
   }
-  for (const device of devices) {
-    const wire = wires[wireOf[portNumber.get(ownPort(index, device) ?? "") ?? -1] ?? -1];
-    if (device.bridging === "plain" && wire !== undefined)
-      wire.legs.push(...index.interfacesOf(device.id).flatMap(({ id, port }) => (port === null ? [id] : [])));
-  }
+  placeLegs(index, devices, (port) => wires[wireOf[portNumber.get(port) ?? -1] ?? -1]?.legs);
   return {
     devices,
     deviceNumber,
@@ -193,6 +189,21 @@ function compile(index: PlanIndex): Fabric {
     bridgePortsOf,
     members: new Map(),
   };
+}
+
+/** Puts the legs that gear without VLANs has at all its ports together onto their wires. */
+function placeLegs(
+  index: PlanIndex,
+  devices: readonly Device[],
+  legsAt: (port: string) => string[] | undefined,
+): void {
+  for (const device of devices) {
+    const port = device.bridging === "plain" ? ownPort(index, device) : null;
+    if (port === null) continue;
+    legsAt(port)?.push(
+      ...index.interfacesOf(device.id).flatMap((leg) => (leg.port === null ? [leg.id] : [])),
+    );
+  }
 }
 
 /**

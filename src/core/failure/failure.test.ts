@@ -113,13 +113,13 @@ test("a supply takes everything on it along; a second feed keeps a device up", (
     }),
   );
   const failure: Failure = { what: "feed", feed: "circuit 7" };
-  expect(new FailureStudy(PlanIndex.of(fed)).fail([failure]).cutOff.length).toBe(8);
+  expect(new FailureStudy(PlanIndex.of(fed)).fail([failure]).cutOff.length).toBe(10);
   const doubled = donePlan(
     afterEdit(fed, ({ edits }) =>
       edits.patch("device", named("Tank farm switch").id, { backupFeed: "circuit 9" }),
     ),
   );
-  expect(new FailureStudy(PlanIndex.of(doubled)).fail([failure]).cutOff.length).toBe(4);
+  expect(new FailureStudy(PlanIndex.of(doubled)).fail([failure]).cutOff.length).toBe(6);
   expect(singleFailures(PlanIndex.of(doubled)).filter((failure) => failure.what === "feed").length).toBe(2);
 });
 

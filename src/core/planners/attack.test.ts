@@ -550,7 +550,7 @@ const FIELDS: readonly [
     ({ plan, n, text, other, pick }) =>
       (b) =>
         pasteSegments(b, {
-          rows: [[text, other, text], [other]],
+          rows: n % 4 === 3 ? [[text]] : [[text, other, text], [other]],
           from: must(SEGMENT_COLUMNS[pick % SEGMENT_COLUMNS.length], "a column"),
           onto: pick % 2 === 0 ? [pickId(plan.segment, n)] : [],
         }),

@@ -1,5 +1,13 @@
 import { byNaturalText, grouped } from "../kernel";
-import { isFilter, keepsState, type Derived, type Device, type Exception, type PlanIndex } from "../plan";
+import {
+  isFilter,
+  isGateway,
+  keepsState,
+  type Derived,
+  type Device,
+  type Exception,
+  type PlanIndex,
+} from "../plan";
 import {
   answersTo,
   doorsInOrder,
@@ -36,11 +44,16 @@ export interface HoursRules {
   readonly rules: readonly CompiledRule<Purpose>[];
 }
 
-/** The devices that stand between segments and filter, by name. */
+/** The devices that stand between segments and filter: gateways first, by name. */
 export const filteringDevices = ({ plan }: PlanIndex): Device[] =>
   [...plan.device.values()]
     .filter(isFilter)
-    .sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id));
+    .sort(
+      (a, b) =>
+        Number(isGateway(b)) - Number(isGateway(a)) ||
+        byNaturalText(a.name, b.name) ||
+        byNaturalText(a.id, b.id),
+    );
 
 /** What is for the gateway itself first, then by the walls in the order of their grid. */
 function inOrder(index: PlanIndex, rules: readonly CompiledRule<Purpose>[]): CompiledRule<Purpose>[] {

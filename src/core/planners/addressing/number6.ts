@@ -1,5 +1,6 @@
-import { step } from "../../address";
+import { containsAddress, containsPrefix, offsetIn, step, type Address, type Prefix } from "../../address";
 import { byText } from "../../kernel";
+import type { Device, Interface, PlanEdits, Route } from "../../plan";
 import type { EditContext, Refusal } from "../planner";
 import { blocks6, nextSubnet6 } from "./conventions";
 import { planOf } from "../drafted";
@@ -34,5 +35,40 @@ export function numberAll6({ edits, index }: EditContext): Refusal {
     if (leg !== undefined && leg.addresses6.length === 0)
       edits.patch("interface", leg.id, { addresses6: [gateway] });
   }
+  for (const device of edits.all("device")) routesLike4(edits, device);
   return null;
+}
+
+/** The leg that a next hop is, with its segment's subnets of both families. */
+function hopOf(edits: PlanEdits, via: Address): { leg: Interface; from: Prefix; to: Prefix } | null {
+  const leg = edits
+    .all("interface")
+    .find(({ addresses4 }) => (addresses4 as readonly Address[]).includes(via));
+  const segment = leg?.segment === null || leg === undefined ? undefined : edits.get("segment", leg.segment);
+  const from = segment?.prefixes4.find((prefix) => containsAddress(prefix, via));
+  const to = segment?.prefixes6[0];
+  return leg === undefined || from === undefined || to === undefined ? null : { leg, from, to };
+}
+
+/**
+ * Gives a router the routes by IPv6 that it has by IPv4 to segments of the site; the next hop gets the address
+ * with the same last part where it has none.
+ */
+function routesLike4(edits: PlanEdits, device: Device): void {
+  const added = device.routes.flatMap(({ prefix, via, metric }): Route[] => {
+    const hop = prefix.family === 4 ? hopOf(edits, via) : null;
+    const targets = edits
+      .all("segment")
+      .filter(({ prefixes4 }) => prefixes4.some((own) => containsPrefix(prefix, own)))
+      .flatMap(({ prefixes6 }) => prefixes6)
+      .filter((own) => !device.routes.some((route) => containsPrefix(route.prefix, own)));
+    if (hop === null || targets.length === 0) return [];
+    const made = step<Address>(hop.to.network, offsetIn(hop.from, via));
+    const [known] = hop.leg.addresses6;
+    if (known === undefined && typeof made === "bigint")
+      edits.patch("interface", hop.leg.id, { addresses6: [made] });
+    const next = known ?? made;
+    return next === null ? [] : targets.map((target): Route => ({ prefix: target, via: next, metric }));
+  });
+  if (added.length > 0) edits.patch("device", device.id, { routes: [...device.routes, ...added] });
 }

@@ -170,3 +170,11 @@ test("what stood on a device stays what it is", () => {
   const ruled = must(applied.ok ? applied.value : null, "it stands");
   expect(write(ruled, "scan", "is", "tcp 9000").rule.get(known.id)?.services).toEqual(services);
 });
+
+test("ports are read as sentences say them", () => {
+  const index = PlanIndex.of(fennelStreet());
+  const said = readServices(index, "TCP 1024 to 3388, 3390 to 4839 and 4841, dns");
+  const typed = readServices(index, "tcp 1024-3388, tcp 3390-4839, tcp 4841, dns");
+  expect(said).toEqual(typed);
+  expect(typeof said === "string" ? said : said.length).toBe(5);
+});

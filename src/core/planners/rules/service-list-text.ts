@@ -16,6 +16,10 @@ const namedServices = ({ plan }: PlanIndex): Service[] => [
 const inOrder = (text: string): string =>
   text.replace(/^([\d -]+)\/(tcp|udp)$/i, "$2 $1").replace(/^(tcp|udp)\s*[/:]\s*/i, "$1 ");
 
+/** Ports as sentences say them, "1024 to 3388, 3390 and 4000", as they are typed. */
+const asWritten = (text: string): string =>
+  text.replace(/(\d)\s+to\s+(?=\d)/gi, "$1-").replace(/(\d)\s+and\s+(?=\d)/gi, "$1, ");
+
 const isOwnName = ({ name, protocol }: Service): boolean => name.startsWith(protocol);
 
 /** What a piece without a name of its own is called: its protocol and first ports. */
@@ -37,7 +41,7 @@ export function readServices(index: PlanIndex, text: string): readonly Service[]
   const services: Service[] = [];
   const known = namedServices(index);
   let protocol = "";
-  for (const piece of pieces(text)) {
+  for (const piece of pieces(asWritten(text))) {
     if (/^(any|all|everything|open|\*)$/i.test(piece)) continue;
     const byName = known.filter(({ name }) => name === piece.toLowerCase());
     if (byName.length > 0) {
