@@ -152,6 +152,7 @@ const VALUE_WORDS: Readonly<Record<string, string>> = {
   asUsual: "as usual",
   planned: "what its walls need",
   found: "what stands on it",
+  dmz: "DMZ",
   vpn: "VPN",
   push: "push out",
   ipv6: "IPv6",

@@ -31,3 +31,22 @@ export function pasteInto<C extends string>(
   }
   return null;
 }
+
+/**
+ * The cells of a row as fields; of a new row those that say something. A sentence where one can't be read.
+ */
+export function readCells<C extends string, F extends object>(
+  cells: RowCells<C>,
+  isNew: boolean,
+  read: (column: C, text: string) => Partial<F> | string,
+): Partial<F> | string {
+  let fields: Partial<F> = {};
+  for (const [column, typed] of cells) {
+    const text = typed.trim();
+    if (isNew && text === "") continue;
+    const one = read(column, text);
+    if (typeof one === "string") return one;
+    fields = { ...fields, ...one };
+  }
+  return fields;
+}

@@ -1,6 +1,6 @@
 import { formatAddress, shortPrefix } from "../../address";
 import { MOST, type PlanIndex, type Wish } from "../../plan";
-import { pasteInto, type RowCells } from "../paste-rows";
+import { pasteInto, readCells, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { readServices, servicesText } from "../rules/service-list-text";
 import { hostBy, readSources } from "./forward-cell";
@@ -92,13 +92,10 @@ function writeRow(
   id: string | null,
   cells: RowCells<WishColumn>,
 ): Refusal {
-  let fields: Partial<Wish> = {};
-  for (const [column, text] of cells) {
-    if (id === null && text.trim() === "") continue;
-    const read = readWishCell(index, column, text.trim());
-    if (typeof read === "string") return read;
-    fields = { ...fields, ...read };
-  }
+  const fields = readCells<WishColumn, Wish>(cells, id === null, (column, text) =>
+    readWishCell(index, column, text),
+  );
+  if (typeof fields === "string") return fields;
   if (id !== null) {
     edits.patch("wish", edits.need("wish", id).id, fields);
     return null;

@@ -9,7 +9,7 @@ import {
   type Wall,
 } from "../../plan";
 import { doorsInOrder } from "../../policy";
-import { pasteInto, type RowCells } from "../paste-rows";
+import { pasteInto, readCells, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 
 /** What of a conduit is written in a cell. */
@@ -69,20 +69,8 @@ function readCell(column: ConduitColumn, text: string): Partial<Conduit> | strin
 export const conduitCellText = (conduit: Conduit, column: ConduitColumn): string =>
   column === "level" ? securityLevelText(conduit.securityLevel) : conduit[column];
 
-/** The cells of a row as fields; of a new row those that say something. */
-function readRow(cells: RowCells<ConduitColumn>, isNew: boolean): Partial<Conduit> | string {
-  let fields: Partial<Conduit> = {};
-  for (const [column, text] of cells) {
-    if (isNew && text.trim() === "") continue;
-    const read = readCell(column, text.trim());
-    if (typeof read === "string") return read;
-    fields = { ...fields, ...read };
-  }
-  return fields;
-}
-
 function writeRow({ edits, ids }: EditContext, id: string | null, cells: RowCells<ConduitColumn>): Refusal {
-  const fields = readRow(cells, id === null);
+  const fields = readCells<ConduitColumn, Conduit>(cells, id === null, readCell);
   if (typeof fields === "string") return fields;
   const known = id === null ? null : edits.need("conduit", id);
   const name = fields.name ?? known?.name;

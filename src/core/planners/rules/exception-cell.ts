@@ -1,5 +1,5 @@
 import { BLANK_EXCEPTION, MOST, nameOf, type Exception, type PlanIndex, type RuleSide } from "../../plan";
-import { pasteInto, type RowCells } from "../paste-rows";
+import { pasteInto, readCells, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { readDate } from "../site/survey-text";
 import { conduitNamed } from "./conduit-cell";
@@ -106,22 +106,6 @@ export function exceptionCellText(index: PlanIndex, exception: Exception, column
   }
 }
 
-/** The cells of a row as fields; of a new row those that say something. A sentence where one can't be read. */
-function readRow(
-  index: PlanIndex,
-  cells: RowCells<ExceptionColumn>,
-  isNew: boolean,
-): Partial<Exception> | string {
-  let fields: Partial<Exception> = {};
-  for (const [column, text] of cells) {
-    if (isNew && text.trim() === "") continue;
-    const read = readCell(index, column, text.trim());
-    if (typeof read === "string") return read;
-    fields = { ...fields, ...read };
-  }
-  return fields;
-}
-
 function addException({ edits, index, ids }: EditContext, fields: Partial<Exception>): Refusal {
   const { from, to } = fields;
   if (from === undefined || to === undefined)
@@ -141,7 +125,9 @@ function addException({ edits, index, ids }: EditContext, fields: Partial<Except
 
 function writeRow(context: EditContext, id: string | null, cells: RowCells<ExceptionColumn>): Refusal {
   const { edits, index } = context;
-  const fields = readRow(index, cells, id === null);
+  const fields = readCells<ExceptionColumn, Exception>(cells, id === null, (column, text) =>
+    readCell(index, column, text),
+  );
   if (typeof fields === "string") return fields;
   const known = id === null ? undefined : edits.need("exception", id);
   const { firstDay: first, lastDay: last } = { firstDay: null, lastDay: null, ...known, ...fields };

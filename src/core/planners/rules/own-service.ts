@@ -1,7 +1,7 @@
 import { equal } from "../../kernel";
 import { MOST, type OwnService } from "../../plan";
 import { SERVICES, servicesNamed } from "../../policy";
-import { pasteInto, type RowCells } from "../paste-rows";
+import { pasteInto, readCells, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { followServices, servicesByName } from "./follow-services";
 import { partsText, readPart } from "./service-list-text";
@@ -104,13 +104,10 @@ function writeRow(
   cells: RowCells<ServiceColumn>,
 ): Refusal {
   const { id } = reading;
-  let fields: Partial<OwnService> = {};
-  for (const [column, text] of cells) {
-    if (id === null && text.trim() === "") continue;
-    const read = readCell({ ...reading, own: edits.all("service") }, column, text.trim());
-    if (typeof read === "string") return read;
-    fields = { ...fields, ...read };
-  }
+  const fields = readCells<ServiceColumn, OwnService>(cells, id === null, (column, text) =>
+    readCell({ ...reading, own: edits.all("service") }, column, text),
+  );
+  if (typeof fields === "string") return fields;
   const known = id === null ? null : edits.need("service", id);
   const { name, parts } = fields;
   if (known === null && (name === undefined || parts === undefined))
