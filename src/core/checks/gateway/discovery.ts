@@ -143,6 +143,7 @@ function hiddenIn(index: PlanIndex): HiddenData[] {
   const found = new Map<string, Hidden>();
   for (const door of doorsOf(index))
     for (const to of segments.get(door.to) ?? []) {
+      if (STRANGERS.includes(to.purpose)) continue;
       const hosts = index.hostsIn(to.id).filter((host) => isOfferedBy(door, host));
       const from = (hosts.length === 0 ? [] : (segments.get(door.from) ?? [])).filter(
         ({ id, purpose }) => id !== to.id && purpose === "people" && !tellsBetween(index, id, to.id),

@@ -226,7 +226,7 @@ export const doorWithoutConduit = check<PairData>({
       ? []
       : [
           {
-            label: `Put ${walls.length === 1 ? "it" : "them"} into a conduit of their own, ${name}`,
+            label: `Put ${walls.length === 1 ? "it into one of its" : "them into one of their"} own, ${name}`,
             planner: "set-conduit",
             args: { walls, name },
             edit: (edits, ids) => {
