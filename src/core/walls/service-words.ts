@@ -37,12 +37,23 @@ function numbersText(spans: readonly ServiceSpan[]): string[] {
 const covers = (spans: readonly ServiceSpan[], all: readonly ServiceSpan[]): boolean =>
   without(all, spans).length === 0;
 
+/** How much wider a range may be than a service in it that is named: in "1024 and up" none is. */
+const MOST_BESIDE = 64;
+
+/** Whether a service's ranges are what is meant, and no chance part of a wide range. */
+const isMeant = (own: readonly ServiceSpan[], spans: readonly ServiceSpan[]): boolean =>
+  own.every(({ first, last }) =>
+    spans.some(
+      (one) => one.first <= first && last <= one.last && one.last - one.first - (last - first) <= MOST_BESIDE,
+    ),
+  );
+
 /** Names where they fit, and numbers for the rest. */
 function namesAndNumbers(index: PlanIndex, spans: readonly ServiceSpan[]): string {
   let rest: ServiceSpan[] = [...spans];
   const names: string[] = [];
   for (const [name, own] of spansByName(index))
-    if (without(own, spans).length === 0 && without(own, rest).length < own.length) {
+    if (isMeant(own, spans) && without(own, rest).length < own.length) {
       names.push(name);
       rest = without(rest, own);
     }

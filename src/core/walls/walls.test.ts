@@ -6,7 +6,7 @@ import { must } from "../kernel";
 import { keepsState, PlanIndex, type Plan, type Service, type WallEnd } from "../plan";
 import { adoptPlanned, openDoor, setWall } from "../planners";
 import { decide, SERVICES, type WallSide } from "../policy";
-import { allowedBetween, closedList, listSpace, ruleStates, spansOf, without } from "../rules";
+import { allowedBetween, closedList, listSpace, merged, ruleStates, spansOf, without } from "../rules";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import {
   coverOf,
@@ -208,4 +208,17 @@ test("services are named where a name fits, numbered where none does", () => {
   const ports: [number, number][] = [7, 9].map((port) => [port, port]);
   expect(words(["tcp", [...ports, [30, 40]]])).toBe("TCP 7, 9 and 30 to 40");
   expect(words(["icmp", null])).toBe("ping");
+});
+
+test("a wide range is said by its numbers, not by the services that happen to lie in it", () => {
+  const index = PlanIndex.of(fennelStreet());
+  expect(serviceWords(index, spansOf("tcp", [[1024, 65_535]]))).toBe("TCP 1024 to 65535");
+  const phones = merged([
+    ...spansOf("udp", [
+      [5060, 5060],
+      [16_384, 32_767],
+    ]),
+    ...spansOf("tcp", [[5060, 5061]]),
+  ]);
+  expect(serviceWords(index, phones)).toBe("sip, sips, voice media");
 });

@@ -21,7 +21,7 @@ export const LINE_COLUMNS: readonly (readonly [LineColumn, string])[] = [
   ["pins", "Pinned to it"],
   ["follows", "Name that follows it"],
   ["marks", "Marks"],
-  ["delegated", "Delegated IPv6"],
+  ["delegated", "Delegated"],
 ];
 
 const UNITS: Readonly<Record<string, number>> = { "": 1, s: 1, min: 60, h: 3600 };

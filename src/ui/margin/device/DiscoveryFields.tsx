@@ -1,6 +1,7 @@
 "use client";
 
 import { tellBetween } from "@/core/commands";
+import { byNaturalText } from "@/core/kernel";
 import { nameOf, type Device } from "@/core/plan";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
@@ -15,6 +16,9 @@ export function DiscoveryFields({ device }: { device: Device }) {
     ...device.repeatsDiscovery,
   ]);
   if (own.size < 2 && told.size === 0) return null;
+  const shown = [...own].sort((a, b) =>
+    byNaturalText(nameOf(index, "segment", a), nameOf(index, "segment", b)),
+  );
   const toggle = (segment: string, on: boolean) =>
     edit(
       tellBetween({
@@ -26,7 +30,7 @@ export function DiscoveryFields({ device }: { device: Device }) {
     <Section title="Tells what there is between">
       <fieldset className="grid grid-cols-2 px-4 text-13">
         <legend className="sr-only">Segments whose devices are found from the others</legend>
-        {[...own].map((segment) => (
+        {shown.map((segment) => (
           <label key={segment} className="flex min-h-6 items-center gap-2">
             <input
               type="checkbox"
