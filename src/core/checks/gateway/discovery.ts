@@ -141,10 +141,18 @@ function isOfferedBy({ services }: Door, { kind }: Host): boolean {
 function hiddenIn(index: PlanIndex): HiddenData[] {
   const segments = index.groups("segmentsByZone");
   const found = new Map<string, Hidden>();
+  // Many doors lead to one segment, and most segments have nothing that announces itself.
+  const announcing = new Map<string, readonly Host[]>();
+  const announcedIn = (segment: string): readonly Host[] => {
+    const known =
+      announcing.get(segment) ?? index.hostsIn(segment).filter(({ kind }) => OFFERED[kind] !== undefined);
+    announcing.set(segment, known);
+    return known;
+  };
   for (const door of doorsOf(index))
     for (const to of segments.get(door.to) ?? []) {
       if (STRANGERS.includes(to.purpose)) continue;
-      const hosts = index.hostsIn(to.id).filter((host) => isOfferedBy(door, host));
+      const hosts = announcedIn(to.id).filter((host) => isOfferedBy(door, host));
       const from = (hosts.length === 0 ? [] : (segments.get(door.from) ?? [])).filter(
         ({ id, purpose }) => id !== to.id && purpose === "people" && !tellsBetween(index, id, to.id),
       );
