@@ -188,7 +188,7 @@ export { mergePartners, mergeSegments, siteSummary, splitSegment } from "./addre
 export { gatewayIn, staticBlockIn } from "./addressing/static-block";
 export { parseService } from "./segments/service-text";
 export { accessPointRole, type VlanChoice, vlanChoices, voiceChoice } from "./ports/role-choices";
-export { openDoor, setWall } from "./segments/set-wall";
+export { leadDoorTo, openDoor, setWall } from "./segments/set-wall";
 export { addSsid, BAND_WORDS, editSsid, removeSsid, setNameSchool } from "./wireless/ssid";
 export { type Paste, pasteHosts, pasteSegments } from "./register/table-paste";
 export { sizeLeases } from "./addressing/size-leases";

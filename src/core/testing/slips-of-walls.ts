@@ -81,6 +81,27 @@ export const SLIPS_OF_WALLS: readonly Slip[] = [
     /kiln passes as tcp 8081; the service is tcp 8080/,
   ],
   [
+    "service-differs",
+    (d) => {
+      own(d, "kiln", { parts: [KILN, { protocol: "udp", ports: [[8080, 8080]] }] });
+      const service = { ...KILN, name: "kiln" };
+      const host = must(d.all("host")[0], "a host").id;
+      const id = testId("wish", "kiln");
+      d.put("wish", { id, name: "Kiln from outside", host, service, from: [], way: "open", note: "" });
+    },
+    /Kiln from outside asks for kiln as tcp 8080; the service is tcp 8080, udp 8080/,
+  ],
+  [
+    "service-differs",
+    (d) => {
+      own(d, "kiln", { parts: [KILN] });
+      const service = { name: "kiln", protocol: "udp" as const, ports: KILN.ports };
+      const line = find(d, "line", "Fibre line");
+      d.patch("line", line.id, { pins: [...line.pins, { what: "service", service, orElse: "next" }] });
+    },
+    /Fibre line carries kiln as udp 8080; the service is tcp 8080/,
+  ],
+  [
     "outside-delegated",
     (d) => {
       delegates(d, { prefix: net6("2001:db8:99::/56") });
@@ -120,6 +141,11 @@ export const SLIPS_OF_WALLS: readonly Slip[] = [
       d.patch("device", find(d, "device", "Hall switch").id, { repeatsDiscovery: [one, two] });
     },
     /Hall switch shall tell what there is in .*where it has no leg/,
+  ],
+  [
+    "discovery-without-leg",
+    (d) => d.patch("device", gateway(d).id, { repeatsDiscovery: [segmentCalled(d, "Household").id] }),
+    /Gateway tells what there is in Household to nobody else/,
   ],
   [
     "discovery-to-strangers",

@@ -18,7 +18,7 @@ interface Props<T extends Named, C extends string> {
   readonly label: string;
   /** What stands in it, in few words beside the head. */
   readonly about: string;
-  readonly rows: Iterable<T>;
+  readonly rows: ReadonlyMap<string, T>;
   readonly columns: readonly (readonly [C, string])[];
   readonly text: (row: T, column: C) => string;
   readonly actions: Parameters<typeof textActions<C>>[0];
@@ -49,7 +49,7 @@ export function TextTable<T extends Named, C extends string>(props: Props<T, C>)
   const list = usePlan((state) => state.list);
   const selection = useUi((state) => state.selection);
   const inOrder = useMemo(
-    () => [...rows].sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id)),
+    () => [...rows.values()].sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id)),
     [rows],
   );
   const severities = cellSeverities(list, props.cellOf ?? (NOTHING as Record<string, C>));

@@ -6,23 +6,25 @@ import {
   formatPrefix,
   offsetIn,
   parsePrefix,
+  prefixesOverlap,
   prefixOf,
   step,
   type Address,
   type Prefix6,
 } from "../../address";
 import { must } from "../../kernel";
-import { nameOf, type Line, type PlanIndex, type RuleSide } from "../../plan";
+import { nameOf, PlanEdits, type Line, type PlanIndex, type RuleSide } from "../../plan";
 import { renumber, type Move } from "../../planners";
-import { counted, listed } from "../../repairs";
+import { counted, listed, type Repair } from "../../repairs";
+import { linesInOrder } from "../../routing";
 import { check, type Found } from "../check";
 
 /** What is routed on the internet, as assigned so far (RFC 4291 section 2.4); unique-local ranges are not. */
 const GLOBAL = must(parsePrefix("2000::/3"), "the global range");
 
-/** The prefixes that the lines have now. */
+/** The prefixes that the lines have now, in the order of failover. */
 const delegatedBy = ({ plan }: PlanIndex): { readonly line: Line; readonly prefix: Prefix6 }[] =>
-  [...plan.line.values()].flatMap((line) =>
+  linesInOrder(plan.line.values()).flatMap((line) =>
     line.delegated.prefix === null ? [] : [{ line, prefix: line.delegated.prefix }],
   );
 
@@ -42,15 +44,44 @@ function inBlock(prefix: Prefix6, block: Prefix6): Prefix6 | null {
   return network === null ? null : asPrefix6(prefixOf(network, prefix.length));
 }
 
-/** All subnets that lie in no line's prefix any more, moved into that of one line. */
-function movesInto(index: PlanIndex, block: Prefix6, stays: readonly Prefix6[]): Move[] {
-  return [...index.plan.segment.values()].flatMap((segment) =>
-    segment.prefixes6.flatMap((from): Move[] => {
-      const isGone = containsPrefix(GLOBAL, from) && !stays.some((one) => containsPrefix(one, from));
-      const to = isGone ? inBlock(from, block) : null;
-      return to === null ? [] : [{ segment: segment.id, from, to }];
-    }),
+/** Whether a subnet is routed on the internet and lies in none of some prefixes. */
+const isOutside = (prefix: Prefix6, all: readonly Prefix6[]): boolean =>
+  containsPrefix(GLOBAL, prefix) && !all.some((one) => containsPrefix(one, prefix));
+
+/**
+ * All subnets that lie in no line's prefix any more, moved into that of one line; none where two of them, or
+ * one of them and one that is there already, would meet.
+ */
+function movesInto({ plan }: PlanIndex, block: Prefix6, stays: readonly Prefix6[]): Move[] {
+  const all = [...plan.segment.values()].flatMap(({ id, prefixes6 }) =>
+    prefixes6.map((prefix) => ({ id, prefix })),
   );
+  const moves = all.flatMap(({ id, prefix: from }) => {
+    const to = isOutside(from, stays) ? inBlock(from, block) : null;
+    return to === null ? [] : [{ segment: id, from, to }];
+  });
+  const taken = all.filter(({ prefix }) => !isOutside(prefix, stays)).map(({ prefix }) => prefix);
+  const meets = ({ to }: { readonly to: Prefix6 }, at: number) =>
+    [...taken, ...moves.slice(0, at).map((move) => move.to)].some((other) => prefixesOverlap(other, to));
+  return moves.some(meets) ? [] : moves;
+}
+
+/** Moves what lies outside into what a line delegates now. */
+function moveInto(index: PlanIndex, block: Prefix6, stays: readonly Prefix6[]): Repair[] {
+  const moves = movesInto(index, block, stays);
+  const edit: Repair["edit"] = (edits) => renumber(edits, moves);
+  // An address without a place in its new subnet refuses the whole: then it is not offered.
+  if (moves.length === 0 || edit(new PlanEdits(index.plan), () => "") !== null) return [];
+  return [
+    {
+      label:
+        `Move ${counted(moves.length, "IPv6 subnet", "IPv6 subnets")} into ${formatPrefix(block)}, ` +
+        "with the addresses in them and the exceptions for them",
+      planner: "renumber",
+      args: { moves: moves.length, into: formatPrefix(block) },
+      edit,
+    },
+  ];
 }
 
 export const outsideDelegated = check<OutsideData>({
@@ -69,8 +100,11 @@ export const outsideDelegated = check<OutsideData>({
       .filter(({ tunnel }) => tunnel === null)
       .flatMap((segment) =>
         segment.prefixes6
-          .filter(
-            (own) => containsPrefix(GLOBAL, own) && !all.some(({ prefix }) => containsPrefix(prefix, own)),
+          .filter((own) =>
+            isOutside(
+              own,
+              all.map(({ prefix }) => prefix),
+            ),
           )
           .map((own): Found<OutsideData> => {
             const prefix = formatPrefix(own);
@@ -93,31 +127,10 @@ export const outsideDelegated = check<OutsideData>({
     )}.`,
   repairs: ({ lines }, index) => {
     const all = delegatedBy(index);
-    return lines.flatMap((id) => {
-      const block = index.plan.line.get(id)?.delegated.prefix ?? null;
-      const moves =
-        block === null
-          ? []
-          : movesInto(
-              index,
-              block,
-              all.map(({ prefix }) => prefix),
-            );
-      return block === null || moves.length === 0
-        ? []
-        : [
-            {
-              label:
-                `Move ${counted(moves.length, "IPv6 subnet", "IPv6 subnets")} into ${formatPrefix(block)}, ` +
-                "with all addresses in them",
-              planner: "renumber",
-              args: { moves: moves.length, into: formatPrefix(block) },
-              edit: (edits) => {
-                renumber(edits, moves);
-              },
-            },
-          ];
-    });
+    const stays = all.map(({ prefix }) => prefix);
+    return all
+      .filter(({ line }) => lines.includes(line.id))
+      .flatMap(({ prefix }) => moveInto(index, prefix, stays));
   },
 });
 

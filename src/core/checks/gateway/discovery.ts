@@ -43,7 +43,7 @@ export const discoveryWithoutLeg = check<RepeatData>({
     perDevice(index, ({ id, repeatsDiscovery }) => {
       const own = new Set(index.interfacesOf(id).map(({ segment }) => segment));
       const outside = repeatsDiscovery.filter((segment) => !own.has(segment));
-      return repeatsDiscovery.length - outside.length >= 2 || outside.length > 0 ? outside : repeatsDiscovery;
+      return outside.length > 0 || repeatsDiscovery.length > 1 ? outside : repeatsDiscovery;
     }),
   describe: ({ device, segments }, index) =>
     segments.length === 1 && index.interfacesOf(device).some(({ segment }) => segment === segments[0])

@@ -10,10 +10,10 @@ import {
   type WallEnd,
   type Zone,
 } from "../../plan";
-import { LEVEL_WORDS, openDoor } from "../../planners";
-import { counted, listed, type Repair } from "../../repairs";
+import { LEVEL_WORDS } from "../../planners";
+import { counted, listed } from "../../repairs";
 import { check, type Found } from "../check";
-import { closeWall, isStraightToCell } from "./industrial";
+import { closeWall, endInstead, isStraightToCell } from "./industrial";
 
 /** Levels from the machine up; the DMZ lies between operations and the offices. */
 const HEIGHT: Readonly<Record<Exclude<ControlLevel, "none">, number>> = {
@@ -35,8 +35,9 @@ function heightOf(index: PlanIndex, end: WallEnd): number | null {
   return level === "none" ? null : HEIGHT[level];
 }
 
+/** The doors, in one order whatever that of the rows is. */
 const doors = ({ plan }: PlanIndex): Wall[] =>
-  [...plan.wall.values()].filter(({ door }) => door !== "closed");
+  [...plan.wall.values()].filter(({ door }) => door !== "closed").sort((a, b) => byText(a.id, b.id));
 
 /** Whether a door passes over a level in between; control and what supervises it belong together. */
 function skips(index: PlanIndex, { from, to }: Wall): boolean {
@@ -81,20 +82,7 @@ export const levelSkipped = check<WallData>({
     if (wall === undefined) return [];
     const isByDmz =
       dmz !== undefined && wall.door === "services" && (heightOf(index, wall.from) ?? 0) > HEIGHT.dmz;
-    const instead: Repair[] = !isByDmz
-      ? []
-      : [
-          {
-            label: `Let it end at ${dmz.name} instead`,
-            planner: "set-wall",
-            args: { wall: id, to: dmz.id },
-            edit: (edits, ids) => {
-              for (const service of wall.services)
-                openDoor(edits, ids, { from: wall.from, to: { at: "zone", zone: dmz.id }, service });
-              edits.remove("wall", id);
-            },
-          },
-        ];
+    const instead = isByDmz ? [endInstead(wall, dmz)] : [];
     return [...instead, closeWall(index, id)];
   },
 });

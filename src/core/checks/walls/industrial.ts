@@ -1,4 +1,5 @@
 import type { Address } from "../../address";
+import { byNaturalText, byText } from "../../kernel";
 import {
   type Derived,
   nameOf,
@@ -7,8 +8,9 @@ import {
   type Purpose,
   type Wall,
   type WallEnd,
+  type Zone,
 } from "../../plan";
-import { openDoor, removeLeg } from "../../planners";
+import { leadDoorTo, removeLeg } from "../../planners";
 import { serviceNames } from "../../policy";
 import type { Repair } from "../../repairs";
 import { check, type Found } from "../check";
@@ -34,6 +36,23 @@ export const closeWall = (index: PlanIndex, wall: string): Repair => ({
   args: { wall, door: "closed" },
   edit: (edits) => edits.remove("wall", wall),
 });
+
+/** Lets what a door lets through end in another zone, with its reason and its conduit. */
+export const endInstead = ({ id }: Wall, zone: Zone): Repair => ({
+  label: `Let it end at ${zone.name} instead`,
+  planner: "set-wall",
+  args: { wall: id, to: zone.id },
+  edit: (edits) => leadDoorTo(edits, id, { at: "zone", zone: zone.id }),
+});
+
+/** The zone of the first plant DMZ by name, other than one that an end is; null where there is none. */
+function dmzBut({ plan }: PlanIndex, end: WallEnd | undefined): Zone | null {
+  const [zone] = [...plan.segment.values()]
+    .flatMap((segment) => (segment.purpose === "dmz" ? (plan.zone.get(segment.zone) ?? []) : []))
+    .filter(({ id }) => end?.at !== "zone" || end.zone !== id)
+    .sort((a, b) => byNaturalText(a.name, b.name) || byText(a.id, b.id));
+  return zone ?? null;
+}
 
 interface WallData {
   readonly wall: string;
@@ -75,23 +94,9 @@ export const straightToCell = check<WallData>({
   },
   repairs: ({ wall: id }, index) => {
     const wall = index.plan.wall.get(id);
-    const dmz = [...index.plan.segment.values()].find(({ purpose }) => purpose === "dmz");
+    const dmz = dmzBut(index, wall?.from);
     if (wall === undefined) return [];
-    const instead: Repair[] =
-      dmz === undefined || wall.door !== "services"
-        ? []
-        : [
-            {
-              label: `Let it end at ${nameOf(index, "zone", dmz.zone)} instead`,
-              planner: "set-wall",
-              args: { wall: id, to: dmz.zone },
-              edit: (edits, ids) => {
-                for (const service of wall.services)
-                  openDoor(edits, ids, { from: wall.from, to: { at: "zone", zone: dmz.zone }, service });
-                edits.remove("wall", id);
-              },
-            },
-          ];
+    const instead = dmz === null || wall.door !== "services" ? [] : [endInstead(wall, dmz)];
     return [...instead, closeWall(index, id)];
   },
 });

@@ -1,4 +1,4 @@
-import { nameOf, type OwnService, type PlanIndex, type Service } from "../../plan";
+import { nameOf, type OwnService, type Pin, type PlanEdits, type PlanIndex, type Service } from "../../plan";
 import { circleFrom, partsText, removeServices, sameServices } from "../../planners";
 import { catalogueOf, servicesCalled, servicesNamed } from "../../policy";
 import type { Repair } from "../../repairs";
@@ -40,9 +40,7 @@ const removal = ({ id, name }: OwnService): Repair => ({
   label: `Remove the service ${name}; walls keep their ports`,
   planner: "remove-services",
   args: { services: [id] },
-  edit: (edits) => {
-    removeServices({ edits }, [id]);
-  },
+  edit: (edits) => removeServices({ edits }, [id]),
 });
 
 function newName(index: PlanIndex, { id, name }: OwnService): Repair[] {
@@ -106,16 +104,28 @@ export const serviceUnclear = check<UnclearData>({
   },
 });
 
+/** What lets services through or asks for them by name; a wish and a pin of a line are for one service each. */
+type Naming = "wall" | "exception" | "wish" | "line";
+const NAMING: readonly Naming[] = ["wall", "exception", "wish", "line"];
+
 interface DiffersData {
-  readonly kind: "wall" | "exception";
+  readonly kind: Naming;
   readonly id: string;
   readonly service: string;
 }
 
-const named = (services: readonly Service[], name: string): Service[] =>
+const namedSo = (services: readonly Service[], name: string): Service[] =>
   services.filter((service) => service.name === name);
 
 const portsOf = (services: readonly Service[]): string => partsText(services).join(", ");
+
+/** The services that something of the plan names. */
+function servicesIn({ plan }: PlanIndex, kind: Naming, id: string): readonly Service[] {
+  if (kind === "wish") return [plan.wish.get(id)?.service ?? []].flat();
+  if (kind === "line")
+    return (plan.line.get(id)?.pins ?? []).flatMap((pin) => (pin.what === "service" ? [pin.service] : []));
+  return plan[kind].get(id)?.services ?? [];
+}
 
 /** What the site's own services stand for, by their names. */
 const ownIn = (index: PlanIndex): ReadonlyMap<string, readonly Service[]> =>
@@ -123,48 +133,78 @@ const ownIn = (index: PlanIndex): ReadonlyMap<string, readonly Service[]> =>
     [...index.plan.service.values()].map(({ name }) => [name, servicesCalled(index.plan, name)] as const),
   );
 
+/** Writes other services in place of those of a name. */
+function replaceNamed(edits: PlanEdits, { kind, id, service }: DiffersData, by: readonly Service[]): void {
+  const [one] = by;
+  if (kind === "wall" || kind === "exception") {
+    const others = edits.need(kind, id).services.filter(({ name }) => name !== service);
+    edits.patch(kind, id, { services: [...others, ...by] });
+  } else if (kind === "wish" && one !== undefined) edits.patch("wish", id, { service: one });
+  else if (kind === "line" && one !== undefined) {
+    const isIt = (pin: Pin) => pin.what === "service" && pin.service.name === service;
+    const pins = edits.need("line", id).pins.map((pin) => (isIt(pin) ? { ...pin, service: one } : pin));
+    edits.patch("line", id, { pins });
+  }
+}
+
+/** The same service under its ports, where its name stands for several. */
+const byPorts = (service: Service): Service => ({ ...service, name: portsOf([service]).slice(0, 24).trim() });
+
+function differsRepair(index: PlanIndex, data: DiffersData): Repair {
+  const { kind, id, service } = data;
+  const meant = servicesCalled(index.plan, service);
+  const isForOne = kind === "wish" || kind === "line";
+  const now = namedSo(servicesIn(index, kind, id), service);
+  const by = isForOne && meant.length > 1 ? now.map(byPorts) : meant;
+  const said = portsOf(by);
+  const where = nameOf(index, kind, id);
+  const labels = {
+    wall: `Let ${said} through there for ${service}`,
+    exception: `Let ${said} through there for ${service}`,
+    wish: meant.length > 1 ? `Call it ${said} in ${where}` : `Let ${where} ask for ${said}`,
+    line: meant.length > 1 ? `Call it ${said} in the pin` : `Pin ${said} there`,
+  } as const;
+  return {
+    label: labels[kind],
+    planner: "set-services",
+    args: { id, service },
+    edit: (edits) => replaceNamed(edits, data, by),
+  };
+}
+
 export const serviceDiffers = check<DiffersData>({
   code: "service-differs",
   severity: "warn",
   family: "walls",
-  title: "A wall names a service and lets through something else",
+  title: "A service is named somewhere and is something else there",
   why: "The name is what people read, and the ports are what passes.",
-  reads: ["service", "wall", "exception"],
+  reads: ["service", "wall", "exception", "wish", "line"],
   find: (index) => {
     const own = ownIn(index);
     return own.size === 0
       ? []
-      : (["wall", "exception"] as const).flatMap((kind) =>
-          [...index.plan[kind].values()].flatMap(({ id, services }) =>
-            [...new Set(services.map(({ name }) => name))].flatMap((name): Found<DiffersData>[] => {
+      : NAMING.flatMap((kind) =>
+          [...index.plan[kind].keys()].flatMap((id) => {
+            const services = servicesIn(index, kind, id);
+            return [...new Set(services.map(({ name }) => name))].flatMap((name): Found<DiffersData>[] => {
               const meant = own.get(name) ?? [];
-              return meant.length === 0 || sameServices(named(services, name), meant)
+              return meant.length === 0 || sameServices(namedSo(services, name), meant)
                 ? []
                 : [{ subjects: [{ kind, id }], data: { kind, id, service: name }, apart: name }];
-            }),
-          ),
+            });
+          }),
         );
   },
   describe: ({ kind, id, service }, index) => {
-    const services = index.plan[kind].get(id)?.services ?? [];
-    return (
-      `Through ${nameOf(index, kind, id)} ${service} passes as ${portsOf(named(services, service))}; ` +
-      `the service is ${portsOf(servicesCalled(index.plan, service))}.`
-    );
+    const name = nameOf(index, kind, id);
+    const ports = portsOf(namedSo(servicesIn(index, kind, id), service));
+    const now = {
+      wall: `Through ${name} ${service} passes as ${ports}`,
+      exception: `Through ${name} ${service} passes as ${ports}`,
+      wish: `${name} asks for ${service} as ${ports}`,
+      line: `${name} carries ${service} as ${ports}`,
+    } as const;
+    return `${now[kind]}; the service is ${portsOf(servicesCalled(index.plan, service))}.`;
   },
-  repairs: ({ kind, id, service }, index) => {
-    const meant = servicesCalled(index.plan, service);
-    return [
-      {
-        label: `Let ${portsOf(meant)} through there for ${service}`,
-        planner: "set-services",
-        args: { id, service },
-        edit: (edits) => {
-          const { services } = edits.need(kind, id);
-          const others = services.filter(({ name }) => name !== service);
-          edits.patch(kind, id, { services: [...others, ...meant] });
-        },
-      },
-    ];
-  },
+  repairs: (data, index) => [differsRepair(index, data)],
 });

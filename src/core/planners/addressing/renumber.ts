@@ -15,7 +15,7 @@ import {
   type Prefix,
 } from "../../address";
 import { ascending, grouped } from "../../kernel";
-import type { PlanEdits, ProbeQuestion, Route, Scope, Segment } from "../../plan";
+import type { PlanEdits, ProbeQuestion, Route, RuleSide, Scope, Segment } from "../../plan";
 import type { Refusal } from "../planner";
 
 /** One subnet of a segment that goes elsewhere; both of one family. */
@@ -155,7 +155,8 @@ function moveSegment(
 /**
  * Moves subnets, and with them by the same offset every gateway and other leg, pool, exclusion, reservation
  * and static address in them, and every name server, time server, relay target, a host's own gateway,
- * route, kept probe and option value that points at one of these. Two segments may change places. An address
+ * route, exception, source of a forward or wish, kept probe and option value that points at one of these.
+ * The rules that stand on a device stay: they are what it has. Two segments may change places. An address
  * in use for which the new subnet has no place refuses the whole; a pool is cut to what fits. Backwards, with
  * the ends of each move swapped, leads to the plan that was, as long as nothing was cut.
  */
@@ -178,6 +179,7 @@ export function renumber(edits: PlanEdits, moves: readonly Move[]): Refusal {
     const routes = device.routes.map((route) => movedRoute(route, moves, elsewhere));
     if (!sameList(routes, device.routes)) edits.put("device", { ...device, routes });
   }
+  moveWho(edits, moves);
   for (const expectation of edits.all("expectation")) {
     const next = movedQuestion(expectation.question, elsewhere);
     if (next !== expectation.question) edits.put("expectation", { ...expectation, question: next });
@@ -189,19 +191,41 @@ export function renumber(edits: PlanEdits, moves: readonly Move[]): Refusal {
   return null;
 }
 
+/** A subnet that moves, or a part of one, where it is then; itself where it stays. */
+function movedPrefix(prefix: Prefix, moves: readonly Move[]): Prefix {
+  const move = moves.find(({ from }) => containsPrefix(from, prefix));
+  if (move === undefined) return prefix;
+  if (move.from.length === prefix.length) return move.to;
+  const network = step<Address>(move.to.network, offsetIn(move.from, prefix.network));
+  return network !== null && prefix.length >= move.to.length && containsAddress(move.to, network)
+    ? ({ ...prefix, network } as Prefix)
+    : prefix;
+}
+
+/** Moves those whom exceptions, forwards and wishes name by a prefix. */
+function moveWho(edits: PlanEdits, moves: readonly Move[]): void {
+  const all = (prefixes: readonly Prefix[]) => prefixes.map((prefix) => movedPrefix(prefix, moves));
+  const side = (end: RuleSide): RuleSide => {
+    const prefix = end.at === "prefix" ? movedPrefix(end.prefix, moves) : null;
+    return end.at !== "prefix" || prefix === null || prefix === end.prefix ? end : { ...end, prefix };
+  };
+  for (const exception of edits.all("exception")) {
+    const [from, to] = [side(exception.from), side(exception.to)];
+    if (from !== exception.from || to !== exception.to) edits.put("exception", { ...exception, from, to });
+  }
+  for (const forward of edits.all("forward")) {
+    const sources = all(forward.sources);
+    if (!sameList(sources, forward.sources)) edits.put("forward", { ...forward, sources });
+  }
+  for (const wish of edits.all("wish")) {
+    const from = all(wish.from);
+    if (!sameList(from, wish.from)) edits.put("wish", { ...wish, from });
+  }
+}
+
 /** A route to a subnet that moves, or to a part of one, follows it; so does the router that it leads by. */
 function movedRoute(route: Route, moves: readonly Move[], elsewhere: MovesByAddress): Route {
-  const move = moves.find(({ from }) => containsPrefix(from, route.prefix));
-  const network =
-    move === undefined ? null : step<Address>(move.to.network, offsetIn(move.from, route.prefix.network));
-  const fits =
-    move !== undefined &&
-    network !== null &&
-    route.prefix.length >= move.to.length &&
-    containsAddress(move.to, network);
-  const isWhole = move !== undefined && move.from.length === route.prefix.length;
-  const moved = fits ? ({ ...route.prefix, network } as Prefix) : route.prefix;
-  const prefix = isWhole ? move.to : moved;
+  const prefix = movedPrefix(route.prefix, moves);
   const via = elsewhere.follow(route.via);
   return prefix === route.prefix && via === route.via ? route : { ...route, prefix, via };
 }

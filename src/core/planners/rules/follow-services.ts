@@ -1,7 +1,7 @@
 import { byText, equal, grouped } from "../../kernel";
-import type { Pin, PlanEdits, PlanIndex, Service } from "../../plan";
+import { nameOf, type Pin, type PlanEdits, type PlanIndex, type Service } from "../../plan";
 import { servicesCalled } from "../../policy";
-import type { Refusal } from "../planner";
+import type { EditContext, Refusal } from "../planner";
 
 /** As many services as a wall or an exception takes (`wallSchema`). */
 const MOST_SERVICES = 32;
@@ -66,7 +66,7 @@ export function serviceUses({ plan }: PlanIndex, name: string): string {
 
 /** Writes what services stand for now wherever they stood for what they were; `renamed` is new names by old. */
 export function followServices(
-  edits: PlanEdits,
+  { edits, index }: Pick<EditContext, "edits" | "index">,
   before: ByName,
   renamed: ReadonlyMap<string, string>,
 ): Refusal {
@@ -76,7 +76,10 @@ export function followServices(
     for (const { id, services } of edits.all(kind)) {
       const next = followed(services, before, now);
       if (next !== null && next.length > MOST_SERVICES)
-        return `A wall with this service would be of ${next.length} services; it takes ${MOST_SERVICES}.`;
+        return (
+          `${nameOf(index, kind, id)} would be of ${next.length} services, and takes ${MOST_SERVICES}; ` +
+          "take some out of it first."
+        );
       if (next !== null) edits.patch(kind, id, { services: next });
     }
   // A wish and a pin are for one service: one that has become several stays as it was.

@@ -1,10 +1,11 @@
 import fc from "fast-check";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { must } from "../../kernel";
-import { applyChanges, PlanIndex, type Plan, type Service } from "../../plan";
+import { applyChanges, nameOf, PlanIndex, type Plan, type Service } from "../../plan";
 import { catalogueOf, SERVICES, servicesCalled } from "../../policy";
 import { afterEdit, donePlan } from "../../testing/after-edit";
 import type { EditContext, Refusal } from "../planner";
+import { leadDoorTo } from "../segments/set-wall";
 import { pasteServices, removeServices, serviceCellText, type ServiceColumn } from "./own-service";
 import { readServices, servicesText } from "./service-list-text";
 
@@ -177,4 +178,98 @@ test("ports are read as sentences say them", () => {
   const typed = readServices(index, "tcp 1024-3388, tcp 3390-4839, tcp 4841, dns");
   expect(said).toEqual(typed);
   expect(typeof said === "string" ? said : said.length).toBe(5);
+});
+
+test("a wall that would be of too many services is named, and nothing changes", () => {
+  const plan = asked(fennelStreet(), rows(["scan", "tcp 8007"]));
+  const one = asked(withWall(plan, "scan"), ({ edits }) => {
+    const wall = must(
+      edits.all("wall").find(({ services }) => services.some(({ name }) => name === "scan")),
+      "it",
+    );
+    const more = Array.from({ length: 31 }, (_, at) => ({
+      name: `more ${at}`,
+      protocol: "tcp" as const,
+      ports: [[9000 + at, 9000 + at]] as [number, number][],
+    }));
+    edits.patch("wall", wall.id, { services: [...wall.services, ...more] });
+    return null;
+  });
+  const full = must(
+    [...one.wall.values()].find(({ services }) => services.length === 32),
+    "the full one",
+  );
+  const name = nameOf(PlanIndex.of(one), "wall", full.id);
+  expect(
+    refusedBy(one, (context) =>
+      pasteServices(context, [["tcp 8007, 8009, udp 5000-5010"]], "is", [named(one, "scan").id]),
+    ),
+  ).toBe(`${name} would be of 33 services, and takes 32; take some out of it first.`);
+});
+
+test("a wall keeps its reason and its conduit when it is led to another end", () => {
+  const plan = fennelStreet();
+  const [wall] = plan.wall.values();
+  const { id, from } = must(wall, "a wall");
+  const other = must(
+    [...plan.zone.keys()].find(
+      (zone) => ![...plan.wall.values()].some(({ to }) => to.at === "zone" && to.zone === zone),
+    ),
+    "a zone without a door",
+  );
+  const after = asked(plan, ({ edits, ids }) => {
+    const conduit = ids();
+    edits.put("conduit", { id: conduit, name: "By the DMZ", securityLevel: 0, owner: "", note: "" });
+    edits.patch("wall", id, { reason: "orders", conduit });
+    return leadDoorTo(edits, id, { at: "zone", zone: other });
+  });
+  const conduit = must(
+    [...after.conduit.values()].find(({ name }) => name === "By the DMZ"),
+    "it",
+  ).id;
+  expect(after.wall.get(id)).toMatchObject({
+    from,
+    to: { at: "zone", zone: other },
+    reason: "orders",
+    conduit,
+  });
+});
+
+test("a door led to where one leads already joins it, with both reasons", () => {
+  const plan = fennelStreet();
+  const [zone = "", target = ""] = [...plan.zone.keys()];
+  const services = (name: string, port: number) => [
+    { name, protocol: "tcp" as const, ports: [[port, port]] as [number, number][] },
+  ];
+  const after = asked(plan, ({ edits, ids }) => {
+    for (const { id } of edits.all("wall")) edits.remove("wall", id);
+    const [first, second] = [ids(), ids()];
+    const end = { at: "zone", zone } as const;
+    edits.put("wall", {
+      id: first,
+      from: end,
+      to: { at: "internet" },
+      door: "services",
+      services: services("a", 1),
+      reason: "one",
+      conduit: null,
+    });
+    edits.put("wall", {
+      id: second,
+      from: end,
+      to: { at: "zone", zone: target },
+      door: "services",
+      services: services("b", 2),
+      reason: "two",
+      conduit: null,
+    });
+    return leadDoorTo(edits, first, { at: "zone", zone: target });
+  });
+  expect([...after.wall.values()]).toMatchObject([
+    {
+      to: { at: "zone", zone: target },
+      services: [...services("b", 2), ...services("a", 1)],
+      reason: "two; one",
+    },
+  ]);
 });

@@ -99,10 +99,11 @@ export function serviceCellText(service: OwnService, column: ServiceColumn): str
 }
 
 function writeRow(
-  { edits, ids }: EditContext,
+  context: EditContext,
   reading: Omit<Reading, "own">,
   cells: RowCells<ServiceColumn>,
 ): Refusal {
+  const { edits, ids } = context;
   const { id } = reading;
   const fields = readCells<ServiceColumn, OwnService>(cells, id === null, (column, text) =>
     readCell({ ...reading, own: edits.all("service") }, column, text),
@@ -123,11 +124,12 @@ function writeRow(
     ...fields,
     id: known?.id ?? ids(),
   };
-  return putService(edits, known, whole);
+  return putService(context, known, whole);
 }
 
 /** Writes a service, and what it now stands for wherever it is used. */
-function putService(edits: EditContext["edits"], known: OwnService | null, whole: OwnService): Refusal {
+function putService(context: EditContext, known: OwnService | null, whole: OwnService): Refusal {
+  const { edits } = context;
   const others = edits.all("service").filter(({ id }) => id !== whole.id);
   if (others.some(({ name }) => name === whole.name)) return `There is a service ${whole.name} already.`;
   const renamed = new Map(known === null || known.name === whole.name ? [] : [[known.name, whole.name]]);
@@ -138,7 +140,7 @@ function putService(edits: EditContext["edits"], known: OwnService | null, whole
   for (const { id, includes } of others)
     if (includes.some((name) => renamed.has(name)))
       edits.patch("service", id, { includes: includes.map((name) => renamed.get(name) ?? name) });
-  return followServices(edits, before, renamed);
+  return followServices(context, before, renamed);
 }
 
 /** Writes a block of texts onto services; rows beyond `onto` are new, and need a name and what they are. */

@@ -1,4 +1,6 @@
+import { equal } from "../../kernel";
 import { sameEnd } from "../../policy";
+import type { Refusal } from "../planner";
 import type { PlanEdits, Service, Wall, WallEnd } from "../../plan";
 
 /**
@@ -56,4 +58,33 @@ export function openDoor(
     services: [...others, service],
     reason: existing?.reason ?? "",
   });
+}
+
+/** As many services as a wall takes, and as long as its reason is (`wallSchema`). */
+const MOST = { services: 32, reason: 120 } as const;
+
+/**
+ * Lets a door lead to another end. Where one leads there already, it takes in the services of this one, its
+ * reason beside its own, and its conduit where it has none.
+ */
+export function leadDoorTo(edits: PlanEdits, id: string, to: WallEnd): Refusal {
+  const wall = edits.need("wall", id);
+  const there = edits
+    .all("wall")
+    .find((other) => other.id !== id && sameEnd(other.from, wall.from) && sameEnd(other.to, to));
+  if (there === undefined) {
+    edits.patch("wall", id, { to });
+    return null;
+  }
+  edits.remove("wall", id);
+  const reason = [...new Set([there.reason, wall.reason])].filter((text) => text !== "").join("; ");
+  if (reason.length > MOST.reason) return `"${reason}" is too long for one door's reason; shorten one first.`;
+  const more = wall.services.filter((service) => !there.services.some((one) => equal(one, service)));
+  const isOpen = there.door === "open" || wall.door === "open";
+  const services = isOpen ? [] : [...there.services, ...more];
+  if (services.length > MOST.services)
+    return `That door would be of ${services.length} services; it takes ${MOST.services}.`;
+  const conduit = there.conduit ?? wall.conduit;
+  edits.patch("wall", there.id, { door: isOpen ? "open" : "services", services, reason, conduit });
+  return null;
 }

@@ -29,7 +29,7 @@ export function ConduitTable({
       label="Conduits"
       about="doors answered for together; a door’s margin says its conduit"
       what="conduit"
-      rows={index.plan.conduit.values()}
+      rows={index.plan.conduit}
       columns={CONDUIT_COLUMNS}
       text={conduitCellText}
       cellOf={CELL_OF}

@@ -41,7 +41,7 @@ export function ExceptionTable({
       label="Exceptions"
       about="for one segment or device, for a time"
       what="exception"
-      rows={plan.exception.values()}
+      rows={plan.exception}
       columns={EXCEPTION_COLUMNS}
       text={(exception, column) => exceptionCellText(index, exception, column)}
       cellOf={CELL_OF}

@@ -28,7 +28,7 @@ export function ServiceTable({
       label="Services"
       about="a name for ports, or for several together"
       what="service"
-      rows={index.plan.service.values()}
+      rows={index.plan.service}
       columns={SERVICE_COLUMNS}
       text={serviceCellText}
       cellOf={CELL_OF}
