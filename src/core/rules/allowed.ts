@@ -1,8 +1,9 @@
 import type { Family } from "../address";
 import type { Block } from "./blocks";
+import type { ValueClass } from "./classes";
 import { FateBoard } from "./fates";
 import { defaultIn, eachCell, type ListSpace } from "./space";
-import { common, merged, sameSpans, without } from "./spans";
+import { common, merged, sameSpans, without, type Span } from "./spans";
 import type { ServiceSpan } from "./service-space";
 import type { RuleList } from "./universe";
 import { candidateOf, packetOf, smaller, type Candidate, type WitnessPacket } from "./witness";
@@ -54,7 +55,11 @@ function eachAccepted(
 }
 
 /** The smallest packets of the service that the list lets through and refuses. */
-function bothWays(list: RuleList, blocks: readonly Block[], service: number): Allowed["witness"] {
+function bothWays(
+  { universe, list }: ListSpace,
+  blocks: readonly Block[],
+  service: number,
+): Allowed["witness"] {
   let accepted: Candidate | null = null;
   let denied: Candidate | null = null;
   eachAccepted(list, blocks, (block, cell, bits) => {
@@ -68,7 +73,7 @@ function bothWays(list: RuleList, blocks: readonly Block[], service: number): Al
   });
   return accepted === null || denied === null
     ? null
-    : { accepted: packetOf(accepted), denied: packetOf(denied) };
+    : { accepted: packetOf(universe, accepted), denied: packetOf(universe, denied) };
 }
 
 /** What one block allows: the services that all its cells may use, and those that any may. */
@@ -84,6 +89,36 @@ function ofBlock(list: RuleList, block: Block): { all: Int32Array; any: Int32Arr
   return { all, any };
 }
 
+/** A side of a block without the networks that are not asked about. */
+function narrowed(
+  { stations }: ListSpace["universe"],
+  networks: readonly string[],
+  classes: readonly ValueClass[],
+  asked: ReadonlySet<string>,
+): readonly [networks: readonly string[], classes: readonly ValueClass[]] {
+  const left = networks.filter((network) => asked.has(network));
+  if (left.length === networks.length) return [networks, classes];
+  const isOurs = ({ first }: Span) => typeof first === typeof classes[0]?.spans[0]?.first;
+  const spans = merged(left.flatMap((network) => stations.get(network) ?? []).filter(isOurs));
+  // Networks are together only where every rule takes all or nothing of them: then there is one class.
+  return [left, classes.map((one) => ({ ...one, spans: common(one.spans, spans) }))];
+}
+
+/** The blocks of what goes from some networks to some others, and nothing else of them. */
+function blocksBetween(
+  { universe, byFrom }: ListSpace,
+  from: ReadonlySet<string>,
+  to: ReadonlySet<string>,
+): Block[] {
+  const blocks = new Set([...from].flatMap((network) => byFrom.get(network) ?? []));
+  return [...blocks].flatMap((block) => {
+    const [targets, targetClasses] = narrowed(universe, block.to, block.targets, to);
+    if (targets.length === 0) return [];
+    const [sources, sourceClasses] = narrowed(universe, block.from, block.sources, from);
+    return [{ ...block, from: sources, to: targets, sources: sourceClasses, targets: targetClasses }];
+  });
+}
+
 /**
  * What the list lets through from one group to another, in one family or in both; null where there is no such
  * packet.
@@ -94,13 +129,8 @@ export function allowedBetween(
   to: NetworkGroup,
   family?: Family,
 ): Allowed | null {
-  const targets = [...new Set(to.networks)];
-  const here = [...new Set(from.networks)].flatMap((source) =>
-    targets.flatMap((target) =>
-      (space.byPair.get(source)?.get(target) ?? []).filter(
-        (block) => family === undefined || block.family === family,
-      ),
-    ),
+  const here = blocksBetween(space, new Set(from.networks), new Set(to.networks)).filter(
+    (block) => family === undefined || block.family === family,
   );
   if (here.length === 0) return null;
   const universe = merged(here.flatMap((block) => [...space.universe.services[block.family]]));
@@ -119,7 +149,7 @@ export function allowedBetween(
     state,
     always,
     sometimes,
-    witness: first === undefined ? null : bothWays(space.list, here, first),
+    witness: first === undefined ? null : bothWays(space, here, first),
   };
 }
 

@@ -2,7 +2,7 @@ import type { FilterAction, Network } from "../policy";
 import { blocksOf, type Block } from "./blocks";
 import { ACTIONS, FateBoard } from "./fates";
 import type { ValueClass } from "./classes";
-import { type Cell, eachCell, defaultIn } from "./space";
+import { type Cell, eachCell, defaultIn, isToRouter } from "./space";
 import { sizeOf } from "./spans";
 import { packetsIn, type RuleList, type Universe } from "./universe";
 import { candidateOf, packetOf, smaller, type Candidate, type WitnessPacket } from "./witness";
@@ -35,6 +35,11 @@ class Tally {
   packets = 0n;
   smallest: Candidate | null = null;
   private fates: readonly [FilterAction, FilterAction] = ["drop", "drop"];
+  private readonly universe: Universe;
+
+  constructor(universe: Universe) {
+    this.universe = universe;
+  }
 
   add(pairs: bigint, block: Block, cell: Cell, { count, first, fates }: DifferingServices): void {
     this.packets += pairs * count;
@@ -48,7 +53,7 @@ class Tally {
     const [a, b] = this.fates;
     return {
       packets: this.packets,
-      witness: this.smallest === null ? null : { ...packetOf(this.smallest), a, b },
+      witness: this.smallest === null ? null : { ...packetOf(this.universe, this.smallest), a, b },
     };
   }
 }
@@ -72,18 +77,19 @@ export function compareLists(
   b: RuleList,
   nameOf: (network: Network) => string = (network) => network,
 ): Comparison {
-  const [fate, permit] = [new Tally(), new Tally()];
+  const [fate, permit] = [new Tally(universe), new Tally(universe)];
   const byPair = new Map<string, Tally>();
   const differingIn = differences(a, b);
   const sizes = new ClassSizes();
-  const tallyOf = ({ from, to }: Block): Tally => {
+  const tallyOf = ({ from: [from = ""], to: [to = ""] }: Block): Tally => {
     const pair = `${nameOf(from)}>${nameOf(to)}`;
-    const tally = byPair.get(pair) ?? new Tally();
+    const tally = byPair.get(pair) ?? new Tally(universe);
     byPair.set(pair, tally);
     return tally;
   };
-  for (const block of blocksOf(universe, [...a.rules, ...b.rules])) {
+  for (const block of blocksOf(universe, [...a.rules, ...b.rules], nameOf)) {
     const differing = differingIn(block);
+    let own: Tally | null = null;
     eachCell(block, (cell) => {
       const found = differing(cell);
       if (found === null) return;
@@ -91,7 +97,8 @@ export function compareLists(
       fate.add(pairs, block, cell, found.fate);
       if (found.permit === null) return;
       permit.add(pairs, block, cell, found.permit);
-      tallyOf(block).add(pairs, block, cell, found.permit);
+      own ??= tallyOf(block);
+      own.add(pairs, block, cell, found.permit);
     });
   }
   return {
@@ -124,7 +131,7 @@ function differences(a: RuleList, b: RuleList) {
   return (block: Block): ((cell: Cell) => Differing) => {
     const shared = known.get(block.bits) ?? { boards: boardsOf(block, a, b), whole: new Map() };
     known.set(block.bits, shared);
-    const towards = block.to === "router" ? "router" : "";
+    const towards = isToRouter(block) ? "router" : "";
     return (cell) => {
       const isWhole = cell.count === block.rules.length;
       const before = isWhole ? shared.whole.get(towards) : undefined;

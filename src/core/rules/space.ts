@@ -1,4 +1,4 @@
-import { grouped } from "../kernel";
+import { putInto } from "../kernel";
 import type { FilterAction } from "../policy";
 import { blocksOf, type Block } from "./blocks";
 import { commonBits, type ValueClass } from "./classes";
@@ -9,21 +9,23 @@ export interface ListSpace {
   readonly universe: Universe;
   readonly list: RuleList;
   readonly blocks: readonly Block[];
-  /** The same by the network they come from, then by the one they go to. */
-  readonly byPair: ReadonlyMap<string, ReadonlyMap<string, readonly Block[]>>;
+  /** The same by the networks that they come from. */
+  readonly byFrom: ReadonlyMap<string, readonly Block[]>;
 }
 
 export function listSpace(universe: Universe, list: RuleList): ListSpace {
   const blocks = blocksOf(universe, list.rules);
-  const byPair = new Map(
-    [...grouped(blocks, ({ from }) => from)].map(([from, own]) => [from, grouped(own, ({ to }) => to)]),
-  );
-  return { universe, list, blocks, byPair };
+  const byFrom = new Map<string, Block[]>();
+  for (const block of blocks) for (const network of block.from) putInto(byFrom, network, block);
+  return { universe, list, blocks, byFrom };
 }
+
+/** Whether a block is of what goes to the router itself. */
+export const isToRouter = ({ to }: Block): boolean => to[0] === "router";
 
 /** What decides where no rule does. */
 export const defaultIn = (list: RuleList, block: Block): FilterAction =>
-  block.to === "router" ? list.inputDefault : list.forwardDefault;
+  isToRouter(block) ? list.inputDefault : list.forwardDefault;
 
 /** The packets of one source class and one destination class of a block. */
 export interface Cell {

@@ -2,6 +2,7 @@ import type { Address, Family } from "../address";
 import type { Block } from "./blocks";
 import type { Cell } from "./space";
 import { serviceAt, type ServicePoint } from "./service-space";
+import type { Universe } from "./universe";
 
 /** One packet. Of several the *smallest* is told: IPv4 first, then by source, destination and service. */
 export interface WitnessPacket {
@@ -39,10 +40,23 @@ const isBefore = (a: Candidate, b: Candidate): boolean => {
 export const smaller = (a: Candidate, b: Candidate | null): Candidate =>
   b === null || isBefore(a, b) ? a : b;
 
-export const packetOf = ({ block, source, target, service }: Candidate): WitnessPacket => ({
+/** Which of some networks has an address. */
+function networkWith({ stations }: Universe, networks: readonly string[], address: Address): string {
+  const [first = ""] = networks;
+  const isIn = (network: string) =>
+    stations
+      .get(network)
+      ?.some((span) => typeof span.first === typeof address && span.first <= address && address <= span.last);
+  return networks.length === 1 ? first : (networks.find(isIn) ?? first);
+}
+
+export const packetOf = (
+  universe: Universe,
+  { block, source, target, service }: Candidate,
+): WitnessPacket => ({
   family: block.family,
-  from: block.from,
-  to: block.to,
+  from: networkWith(universe, block.from, source),
+  to: networkWith(universe, block.to, target),
   source,
   target,
   service: serviceAt(service),

@@ -11,12 +11,19 @@ export function ontoNetworks({ plan }: PlanIndex, { stations }: CoarseUniverse) 
     const segment = plan.segment.get(network);
     if (segment !== undefined) putInto(networks, networkOfSegment(segment), network);
   }
-  return (sides: readonly Side[]): Side[] =>
-    sides.flatMap(({ network, prefixes }) =>
-      network === "router" || network === "any"
-        ? [{ network, prefixes }]
-        : (networks.get(network) ?? []).map((name) => ({ network: name, prefixes })),
-    );
+  const of = ({ network, prefixes }: Side): Side[] =>
+    network === "router" || network === "any"
+      ? [{ network, prefixes }]
+      : (networks.get(network) ?? []).map((name) => ({ network: name, prefixes }));
+  // Most ends are one zone as a whole: all that name it share one list, which is then read once.
+  const whole = new Map<Network, readonly Side[]>();
+  return (sides: readonly Side[]): readonly Side[] => {
+    const [side] = sides;
+    if (sides.length !== 1 || side === undefined || side.prefixes !== null) return sides.flatMap(of);
+    const known = whole.get(side.network) ?? of(side);
+    whole.set(side.network, known);
+    return known;
+  };
 }
 
 /**

@@ -50,17 +50,23 @@ export function proveList(index: PlanIndex, intent: IntentAt, list: RuleList): P
   return { pairs, packets: intent.packets };
 }
 
-/** The pairs of zones between which packets can meet the device. */
+/** The pairs of zones between which packets can meet the device: those that don't lie at one leg both. */
 function presentPairs({ universe }: IntentAt, zoneOf: (network: string) => string): Set<string> {
-  const pairs = new Set<string>();
-  const leg = (network: string) => universe.legs?.get(network) ?? network;
-  for (const [from, spans] of universe.stations) {
+  const legsOf = new Map<string, Set<string>>();
+  for (const [network, spans] of universe.stations) {
     if (spans.length === 0) continue;
-    if (universe.router.length > 0) pairs.add(`${zoneOf(from)}>router`);
-    for (const [to, others] of universe.stations)
-      if (others.length > 0 && leg(from) !== leg(to)) pairs.add(`${zoneOf(from)}>${zoneOf(to)}`);
+    const legs = legsOf.get(zoneOf(network)) ?? new Set();
+    legsOf.set(zoneOf(network), legs.add(universe.legs?.get(network) ?? network));
   }
-  return pairs;
+  const zones = [...legsOf];
+  const isOneLeg = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
+    a.size === 1 && b.size === 1 && [...a].every((leg) => b.has(leg));
+  return new Set(
+    zones.flatMap(([from, legs]) => [
+      ...(universe.router.length > 0 ? [`${from}>router`] : []),
+      ...zones.flatMap(([to, others]) => (isOneLeg(legs, others) ? [] : [`${from}>${to}`])),
+    ]),
+  );
 }
 
 /** The proof of every list that stands on a device, by the device's id. */
