@@ -79,6 +79,7 @@ import {
   lineTargetInside,
   lineWithoutName,
 } from "./gateway/lines";
+import { boxNetworkSeen } from "./gateway/behind-box";
 import { delegatedTooSmall, hangsOnPrefix, outsideDelegated } from "./gateway/delegated";
 import { conduitEmpty, conduitTooWeak, doorWithoutConduit, levelSkipped } from "./walls/conduits";
 import { discoveryToStrangers, discoveryWithoutLeg, foundByAddressOnly } from "./gateway/discovery";
@@ -235,6 +236,7 @@ export const CHECKS: readonly AnyCheck[] = [
   wishCannot,
   tunnelWithoutEnd,
   tunnelPortForwarded,
+  boxNetworkSeen,
   outsideDelegated,
   delegatedTooSmall,
   hangsOnPrefix,

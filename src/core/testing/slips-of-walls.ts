@@ -180,6 +180,15 @@ export const SLIPS_OF_WALLS: readonly Slip[] = [
     /Lodger may use .* in Studio and has to be told the address/,
   ],
   [
+    "box-network-seen",
+    (d) =>
+      d.patch("line", find(d, "line", "Fibre line").id, {
+        providerBox: "routes",
+        boxPrefix: must(parsePrefix("192.168.177.0/24"), "a prefix"),
+      }),
+    /Visitors.* get to the pages of the box of Fibre line and to what hangs on it, 192\.168\.177\.0\/24/,
+  ],
+  [
     "level-skipped",
     (d) => {
       level(d, "Lodger", { level: "business" });
