@@ -31,6 +31,7 @@ const CORE = [
   "reach",
   "failure",
   "ways-in",
+  "sign-in",
   "checks",
   "register",
   "sheets",

@@ -1,5 +1,5 @@
 import { must } from "../src/core/kernel";
-import { CONVENTIONS, type Plan } from "../src/core/plan";
+import { BLANK_SIGN_IN, CONVENTIONS, type Plan } from "../src/core/plan";
 import { arrangeBox, setUpWay } from "../src/core/planners";
 import { RADIO_SETS } from "../src/core/wireless";
 import { FENNEL_STREET } from "./surveys";
@@ -230,12 +230,25 @@ export function fennelStreet(): Plan {
   site.signIn(
     "Practice sign-in",
     ["Sign-in server 1", "Sign-in server 2"],
-    { byMac: true, failed: v(90), note: "staff desks" },
+    {
+      byMac: true,
+      failed: v(90),
+      serverDownVoice: v(30),
+      hosts: "phone",
+      timers: { ...BLANK_SIGN_IN.timers, tries: 2, waitSeconds: 10, deadSeconds: 600, testSeconds: 300 },
+      accountingPort: 1813,
+      changePort: 3799,
+      sends: [6, 8, 25],
+      secretPlace: "the practice's password manager",
+      note: "staff desks and the printers beside them",
+    },
     [
       ["Upper switch", 1],
       ["Upper switch", 2],
       ["Upper switch", 3],
       ["Upper switch", 10],
+      ["Upper switch", 18],
+      ["Upper switch", 20],
     ],
   );
   site.snoops("Upper switch", [20, 30, 90], [24]).snoops("Switch B", [20, 30, 90], [17]);

@@ -6,6 +6,7 @@ import {
   BLANK_LINE,
   BLANK_LINK,
   BLANK_SEGMENT,
+  BLANK_SIGN_IN,
   BLANK_SSID,
   PlanEdits,
   emptyPlan,
@@ -259,15 +260,10 @@ export class SiteBuilder {
     ports: readonly (readonly [device: string, label: number])[],
   ): this {
     this.#draft.put("signIn", {
+      ...BLANK_SIGN_IN,
       id: this.#id("signIn", name),
       name,
       servers: servers.map((server) => this.#id("host", server)),
-      port: 1812,
-      byMac: false,
-      visitors: null,
-      failed: null,
-      serverDown: null,
-      note: "",
       ...fields,
     });
     for (const [device, label] of ports) {

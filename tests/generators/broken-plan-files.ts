@@ -25,7 +25,7 @@ export const BROKEN_FILES: readonly [string, (file: Record<string, Json>) => unk
     (f) => ({ ...f, format: "other" }),
     /format: "dianome-plan" belongs here, not "other"/,
   ],
-  ["a version to come", (f) => ({ ...f, version: 9 }), /version: 8 belongs here, not 9/],
+  ["a version to come", (f) => ({ ...f, version: 10 }), /version: 9 belongs here, not 10/],
   [
     "a missing list",
     (f) => {

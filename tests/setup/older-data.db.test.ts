@@ -27,9 +27,9 @@ const fileOf = (file: string) => (): Plan => {
 const home = (): Plan => ({ ...fileOf("plan-version-5-lines.json")(), forward: new Map() });
 /**
  * What she edited beside the note: took a profile off a port, turned a forward to the inside, let the
- * standby line share, too, gave the gateway a route, or opened the zones inside.
+ * standby line share, too, gave the gateway a route, opened the zones inside, or asked servers at an old port.
  */
-type Second = "profile" | "forward" | "line" | "route" | "zone" | null;
+type Second = "profile" | "forward" | "line" | "route" | "zone" | "signIn" | null;
 const SITES: Readonly<
   Record<
     string,
@@ -60,6 +60,12 @@ const SITES: Readonly<
     noted: "Staff laptop 1",
     note: "moved to the back office",
     second: "zone",
+  },
+  "0018": {
+    plan: fileOf("plan-version-8.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "signIn",
   },
   "0015": {
     plan: fileOf("plan-version-5-lines.json"),
@@ -113,6 +119,9 @@ function asLeft({ plan: made, noted, note, second }: (typeof SITES)[string]): Pl
       if (line.place > 0) draft.patch("line", line.id, { place: 1, share: 50 });
   // A zone of then had no level.
   if (second === "zone") for (const zone of plan.zone.keys()) draft.patch("zone", zone, { insideOpen: true });
+  // A sign-in of then had no stage, no timers.
+  if (second === "signIn")
+    for (const profile of plan.signIn.keys()) draft.patch("signIn", profile, { port: 1645 });
   // A route of then had no metric.
   if (second === "route")
     for (const device of plan.device.values())
@@ -188,14 +197,15 @@ test.each(FORMS)(
         expect(hostCalled(await goBack(), site.noted).notes).toBe(site.note);
         // What was logged in the form of then is undone in that of today: the profile comes back, by its id.
         if (site.second !== null) {
-          const { port, forward, line, device, zone } = await goBack();
+          const { port, forward, line, device, zone, signIn } = await goBack();
           const made = site.plan();
-          expect({ port, forward, line, device, zone }).toEqual({
+          expect({ port, forward, line, device, zone, signIn }).toEqual({
             port: made.port,
             forward: made.forward,
             line: made.line,
             device: made.device,
             zone: made.zone,
+            signIn: made.signIn,
           });
         }
         expect(hostCalled(await goBack(), site.noted).notes).toBe(hostCalled(site.plan(), site.noted).notes);

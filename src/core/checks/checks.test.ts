@@ -22,6 +22,7 @@ import {
   BLANK_GEAR,
   BLANK_LINK,
   BLANK_SEGMENT,
+  BLANK_SIGN_IN,
   BLANK_SSID,
   BLANK_TREE,
   PlanEdits,
@@ -40,6 +41,7 @@ import {
 } from "../plan";
 import { addDevice, adoptPlanned, makeTunnel, paintPorts, readRuleTable, renumber } from "../planners";
 import { testId } from "../testing/build-plan";
+import { SLIPS_OF_GUARDS } from "../testing/slips-of-guards";
 import { SLIPS_OF_WALLS, type Slip } from "../testing/slips-of-walls";
 import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
 import type { Finding } from "./check";
@@ -1049,6 +1051,7 @@ const slips: Slip[] = [
     /Rule \d of Gateway and rule \d of Gateway differ in their services only: they can be one\./,
   ],
   ...SLIPS_OF_WALLS,
+  ...SLIPS_OF_GUARDS,
 ];
 
 const routeOn = (d: PlanEdits, prefix: string, via: string, device = find(d, "device", "Gateway").id) =>
@@ -1227,15 +1230,12 @@ const protect = (d: PlanEdits, device: string, fields: Partial<Device["protectio
 const static4 = (d: PlanEdits, fields: Partial<Host>) =>
   d.patch("host", find(d, "host", "study-pc").id, { manner: "typed", ipv4: ip("172.19.20.9"), ...fields });
 const profile = (d: PlanEdits, port: number) => ({
+  ...BLANK_SIGN_IN,
   id: testId("signIn", "House"),
   name: "House",
   servers: [find(d, "host", "study-pc").id],
   port,
   byMac: true,
-  visitors: null,
-  failed: null,
-  serverDown: null,
-  note: "",
 });
 /** A second cable from the gateway to the hall switch. */
 /** A new switch on two cables, at ports that nobody has decided. */

@@ -65,6 +65,14 @@ import {
   snoopingWithoutTrust,
 } from "./guards/protections";
 import {
+  givesUpFirst,
+  limitedWithoutDhcp,
+  phonesWithoutServer,
+  signInVlanUnknown,
+  signInWatches,
+  tooManyBehindPort,
+} from "./guards/sign-in";
+import {
   forwardBehindCarrier,
   forwardExposes,
   forwardHostMoves,
@@ -210,6 +218,12 @@ export const CHECKS: readonly AnyCheck[] = [
   bridgeMacTwice,
   signInServerUnreachable,
   signInOldPort,
+  givesUpFirst,
+  phonesWithoutServer,
+  signInVlanUnknown,
+  tooManyBehindPort,
+  limitedWithoutDhcp,
+  signInWatches,
   serverNotHeard,
   gatewayDoesNotAnswer,
   routeNextHopLost,

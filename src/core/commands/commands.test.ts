@@ -63,6 +63,7 @@ class Site {
       | "exception"
       | "service"
       | "conduit"
+      | "signIn"
       | "wall",
   ) => must([...this.plan[kind].keys()][0], `a ${kind}`);
   /** The rule with that number in the list of the Gateway. */
@@ -418,6 +419,9 @@ const EXAMPLES: Examples = {
   writeService: (at) => ({ service: at.first("service"), column: "is", text: "https, udp 5000-5010" }),
   pasteServices: () => ({ rows: [["copies", "tcp 8009", "at night"]], from: "name", onto: [] }),
   removeServices: (at) => ({ services: [at.first("service")] }),
+  writeSignIn: (at) => ({ profile: at.first("signIn"), column: "stage", text: "limited" }),
+  pasteSignIns: () => ({ rows: [["Lobby", "", "watch", "yes"]], from: "name", onto: [] }),
+  removeSignIns: (at) => ({ profiles: [at.first("signIn")] }),
   writeConduit: (at) => ({ conduit: at.first("conduit"), column: "level", text: "2" }),
   pasteConduits: () => ({ rows: [["Supply", "3", "shift engineer"]], from: "name", onto: [] }),
   removeConduits: (at) => ({ conduits: [at.first("conduit")] }),

@@ -172,3 +172,4 @@ export { pasteConduits, putInConduit, removeConduits, setZone, tellBetween, writ
 export { addService, pasteServices, removeServices, writeService } from "./services";
 export { addException, pasteExceptions, removeExceptions, writeException } from "./exceptions";
 export { chooseGateway, editLeg, setLeg } from "./legs";
+export { pasteSignIns, removeSignIns, writeSignIn } from "./sign-ins";

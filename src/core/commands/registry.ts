@@ -7,6 +7,7 @@ import * as survey from "./survey";
 import * as register from "./register";
 import * as wireless from "./wireless";
 import * as conduits from "./conduits";
+import * as signIns from "./sign-ins";
 import * as services from "./services";
 import * as exceptions from "./exceptions";
 import * as findings from "./findings";
@@ -27,6 +28,7 @@ export const COMMANDS = {
   ...register,
   ...wireless,
   ...conduits,
+  ...signIns,
   ...services,
   ...exceptions,
   ...findings,

@@ -8,6 +8,7 @@ import { managementOf, sheetInterface, sheetLines } from "./sheet-addresses";
 import { forwardsOn, routesOn, rulesOn, translationsOn } from "./sheet-gateway";
 import { sheetPort, sheetSsid, vlansOf } from "./sheet-ports";
 import { scopesOf } from "./sheet-scopes";
+import { signInsOn } from "./sheet-sign-in";
 import type { DeviceData } from "./sheet-types";
 
 function asksFromText(index: PlanIndex, { asksFrom }: Device): string | null {
@@ -57,6 +58,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     failover: failoverOn(index, device),
     tunnels: tunnelsOn(index, device),
     protections: protectionsOn(index, device),
+    signIns: signInsOn(index, device),
     routes: routesOn(device),
     translations: translationsOn(index, device),
     forwards: forwardsOn(index, device),

@@ -19,6 +19,7 @@ import {
   type Segment,
 } from "../plan";
 import { makeTunnel } from "../planners";
+import { SERVICES } from "../policy";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
 import { dice } from "../testing/plants";
@@ -30,7 +31,7 @@ import { deviceSteps } from "./steps";
 // some sheet has to say something else.
 
 const OF_A_DEVICE: ReadonlySet<Kind> = new Set<Kind>([
-  ...(["device", "port", "interface", "line", "forward", "scope", "ssid", "radio", "lag"] as const),
+  ...(["device", "port", "interface", "line", "forward", "scope", "ssid", "radio", "lag", "signIn"] as const),
   ...(["deviceVlan", "vlan", "segment"] as const),
 ]);
 
@@ -124,6 +125,12 @@ function fillLists(edits: PlanEdits, { gateway, bridge, host, line, segment }: P
       options: [{ code: 66, name: "server", value: "x" }],
     });
   const ports = edits.all("port").filter((port) => port.device === bridge.id);
+  for (const profile of edits.all("signIn")) {
+    edits.patch("signIn", profile.id, { before: [...SERVICES.slice(0, 2)] });
+    const other = testId("signIn", "of another kind");
+    const timers = { ...profile.timers, waitSeconds: 7 };
+    edits.put("signIn", { ...profile, id: other, name: "Lobby", timers });
+  }
   const lag = testId("lag", "of two");
   edits.put("lag", { id: lag, device: bridge.id, name: "Two", mode: "active" });
   edits.put("lag", { id: testId("lag", "of none"), device: gateway.id, name: "None", mode: "active" });

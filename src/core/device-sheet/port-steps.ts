@@ -1,5 +1,5 @@
 import { runsWords } from "../kernel";
-import type { DeviceData, SheetPort } from "./sheet-types";
+import type { DeviceData, SheetPort, SheetSignIn } from "./sheet-types";
 import { type SheetStep, NONE, vidsText } from "./step";
 
 const GUARD_WORDS = [
@@ -84,6 +84,15 @@ const guardCells = (port: SheetPort) => [
   port.guards.profile,
 ];
 
+/** A sign-in profile setting by setting: its servers first, where they are asked, then its ports. */
+const signInRows = ({ profile, servers, ports, settings }: SheetSignIn): string[][] => [
+  ...servers.map(({ name, address }, at) => [profile, `Server ${at + 1}`, `${address} ${name}`.trim()]),
+  [profile, "Ports", ports.join(", ")],
+  ...settings
+    .filter(({ value }) => value !== "" && value !== "none")
+    .map(({ setting, value }) => [profile, setting, value]),
+];
+
 export function portSteps(data: DeviceData): SheetStep[] {
   const set = data.ports.filter(isSet);
   const [ends, trunks] = [set.filter((port) => !isTrunk(port)), set.filter(isTrunk)];
@@ -101,6 +110,17 @@ export function portSteps(data: DeviceData): SheetStep[] {
       title: "Guards of the device",
       heads: ["Setting", "Value"],
       rows: data.protections.map(({ setting, value }) => [setting, value]),
+    },
+    {
+      ...NONE,
+      title: "Sign-in at ports (802.1X)",
+      heads: ["Profile", "Setting", "Value"],
+      rows: data.signIns.flatMap(signInRows),
+      caution:
+        data.signIns.length === 0
+          ? ""
+          : "A phone without a network can't call for help: say so before ports are closed. The shared secret is " +
+            "not on this sheet.",
     },
     {
       ...NONE,

@@ -3,6 +3,7 @@ import { poeStandard } from "../power";
 import {
   nameOf,
   segmentsOfSsid,
+  signInVids,
   ssidsOf,
   type Device,
   type PlanIndex,
@@ -22,7 +23,9 @@ import type { SheetPort, SheetSsid, SheetVlan } from "./sheet-types";
 export function vlansOf(index: PlanIndex, device: Device): SheetVlan[] {
   if (device.bridging !== "vlan") return [];
   const vids = new Set<number>(
-    index.portsOf(device.id).flatMap((port) => [port.pvid ?? [], port.untagged, port.tagged].flat()),
+    index
+      .portsOf(device.id)
+      .flatMap((port) => [port.pvid ?? [], port.untagged, port.tagged, signInVids(index, port)].flat()),
   );
   const add = (segment: Segment | undefined) => {
     const vid = segment === undefined ? null : index.vidOf(segment);

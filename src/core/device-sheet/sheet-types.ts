@@ -153,6 +153,15 @@ export interface SheetRadio {
   readonly power: string;
 }
 
+/** How ports of the device let devices in (IEEE 802.1X). */
+export interface SheetSignIn {
+  readonly profile: string;
+  readonly servers: readonly { readonly name: string; readonly address: string }[];
+  readonly ports: readonly string[];
+  /** Everything else that is set, in words. */
+  readonly settings: readonly { readonly setting: string; readonly value: string }[];
+}
+
 /**
  * All that is to be entered on one device and what is to be known about it, as plain data: what its sheet,
  * its files and the user's templates are made of.
@@ -184,6 +193,7 @@ export interface DeviceData {
   readonly failover: readonly SheetFailover[];
   readonly tunnels: readonly SheetTunnel[];
   readonly protections: readonly SheetProtection[];
+  readonly signIns: readonly SheetSignIn[];
   readonly routes: readonly {
     readonly prefix: string;
     readonly via: string;

@@ -6,6 +6,7 @@ import {
   BLANK_LINK,
   BLANK_PORT,
   BLANK_ROOM,
+  BLANK_SIGN_IN,
   BLANK_SSID,
   BLANK_TREE,
   BLANK_ZONE,
@@ -22,7 +23,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 8;
+export const VERSION = 9;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -64,6 +65,21 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "dynamicName",
     "marks",
     "delegated",
+  ),
+  signIn: pick(
+    BLANK_SIGN_IN,
+    "serverDownVoice",
+    "stage",
+    "before",
+    "hosts",
+    "order",
+    "signInWins",
+    "byAnswer",
+    "accountingPort",
+    "changePort",
+    "timers",
+    "sends",
+    "secretPlace",
   ),
   zone: pick(BLANK_ZONE, "level", "securityLevel"),
   wall: { conduit: null },
@@ -194,7 +210,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
 
 /** A plan file of an earlier version in the present form; any other value as it is. */
 export function upgradedFile(file: unknown): unknown {
-  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4, 5, 6, 7].includes(file.version))
+  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4, 5, 6, 7, 8].includes(file.version))
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);
   const lists = KINDS.flatMap((kind): [string, unknown][] => {

@@ -2,6 +2,7 @@ import { ascending, equal } from "../kernel";
 import {
   hasRadios,
   offers,
+  signInVids,
   vidsOfSsid,
   type Change,
   type Derived,
@@ -99,6 +100,20 @@ function followPortUses(previous: PortUses, index: PlanIndex, changes: readonly 
 
 const PORT_USES: Derived<PortUses> = { reads: FABRIC.reads, make: countPortUses, follow: followPortUses };
 
+/** What a sign-in may put somebody into is used at the switch that asks for it. */
+function usesOfSignIn(
+  index: PlanIndex,
+  fabric: Fabric,
+  use: (vid: number, device: number, gateway: boolean) => void,
+): void {
+  if (index.plan.signIn.size === 0) return;
+  for (const [number, port] of fabric.ports.entries()) {
+    const device = fabric.deviceOf[number] ?? 0;
+    if (!port.guards.signIn || fabric.devices[device]?.bridging !== "vlan") continue;
+    for (const vid of signInVids(index, port)) use(vid, device, false);
+  }
+}
+
 /**
  * Users that are no ports: legs of the gear, with the gateway's marked, and access points with their wireless
  * names.
@@ -123,6 +138,7 @@ function usesOfGear(index: PlanIndex, fabric: Fabric): Map<number, Map<number, b
       continue;
     use(vid, device, segment?.gatewayInterface === leg.id);
   }
+  usesOfSignIn(index, fabric, use);
   const points =
     index.plan.ssid.size === 0
       ? []
@@ -168,7 +184,7 @@ function unite(index: PlanIndex, previous: Uses): Uses {
 
 /** Who uses which VLAN. */
 export const USES: Derived<Uses> = {
-  reads: [...FABRIC.reads, "segment", "vlan", "ssid"],
+  reads: [...FABRIC.reads, "segment", "vlan", "ssid", "signIn"],
   make: (index) => unite(index, new Map()),
   follow: (previous, index) => unite(index, previous),
 };

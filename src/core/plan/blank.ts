@@ -3,6 +3,7 @@ import type { Device, Host, Link, Port } from "./schema/hardware";
 import type { Line } from "./schema/line";
 import type { Forward } from "./schema/reach";
 import type { Exception, Rule, Segment, Ssid, Zone } from "./schema/separation";
+import type { SignIn } from "./schema/protection";
 import type { Gear, Room } from "./schema/survey";
 
 // What a new entity has before anything is known of it. Everything but ids, names and references, which the
@@ -31,6 +32,37 @@ export const BLANK_LINE: Omit<Line, "id" | "name"> = {
   marks: { kept: false, voicePriority: null },
   delegated: { length: null, prefix: null, keeps: false },
   dynamicName: { name: "", updatedBy: "gateway", account: "" },
+};
+/** What sign-in comes to where nothing else is said: the timers of IEEE 802.1X-2020 (section 8.6) and RFC 5080. */
+export const BLANK_SIGN_IN: Omit<SignIn, "id" | "name"> = {
+  servers: [],
+  port: 1812,
+  byMac: false,
+  visitors: null,
+  failed: null,
+  serverDown: null,
+  serverDownVoice: null,
+  stage: "closed",
+  before: [],
+  hosts: "several",
+  order: "signInFirst",
+  signInWins: true,
+  byAnswer: false,
+  accountingPort: null,
+  changePort: null,
+  timers: {
+    waitSeconds: 30,
+    tries: 3,
+    quietSeconds: 60,
+    againSeconds: null,
+    serverSeconds: 5,
+    serverTries: 2,
+    deadSeconds: 0,
+    testSeconds: null,
+  },
+  sends: [],
+  secretPlace: "",
+  note: "",
 };
 export const BLANK_ZONE: Omit<Zone, "id" | "name"> = { insideOpen: false, level: "none", securityLevel: 0 };
 export const BLANK_EXCEPTION: Omit<Exception, "id" | "name" | "from" | "to"> = {

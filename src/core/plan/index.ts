@@ -16,6 +16,7 @@ export {
   keepsState,
   usualFilter,
   USUAL_METRIC,
+  BLANK_SIGN_IN,
   BLANK_SSID,
   BLANK_TREE,
   isGateway,
@@ -102,3 +103,4 @@ export { decodeStored, encodeStored } from "./schema/stored";
 export { MISFIT } from "./schema/stored-parts";
 export { holdsAddress, prefixesOf, segmentHolding, subnetHolding } from "./subnets";
 export { storedPlan } from "./stored-plan";
+export { profileOf, signInVids } from "./sign-in";

@@ -259,3 +259,11 @@ export {
   type RouteColumn,
   routeCellText,
 } from "./gateway/route-cell";
+export {
+  pasteSignIns,
+  removeSignIns,
+  SIGN_IN_COLUMNS,
+  signInCellText,
+  type SignInColumn,
+} from "./ports/sign-in-cell";
+export { attributesText, choiceWord, ORDERS, PORT_HOSTS, STAGES } from "./ports/sign-in-words";

@@ -5,8 +5,12 @@ import { takeAdvertised } from "./advertised";
 import type { Guest, ProbeRun } from "./run";
 import { askForLease } from "./ask-for-lease";
 import { ownLease, typedLease, type Lease } from "./lease";
+import { passesBefore, stopLimited } from "./limited";
 import type { Started } from "./start";
 import type { Cause } from "./step";
+
+/** Where DHCP servers are asked (RFC 2131 section 4.1). */
+const ASKS = { protocol: "udp", dport: 67 } as const;
 
 /** What somebody has entered on the laptop in hand. */
 function enteredByHand(
@@ -56,6 +60,11 @@ export function addressFor(run: ProbeRun, started: Started, as: ProbeAs, family:
   const home =
     host?.segment === null || host === null ? segment : (index.plan.segment.get(host.segment) ?? null);
   if (typed !== null && home !== null && host !== null) return staticOf(run, host, home, typed);
+  const { signIn } = started;
+  if (family === 4 && signIn?.state === "limited" && !passesBefore(signIn.only, ASKS)) {
+    stopLimited(run, signIn, "DHCP");
+    return null;
+  }
   return family === 4 ? askForLease(run, started) : takeAdvertised(run, started);
 }
 

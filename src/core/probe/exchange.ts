@@ -3,6 +3,7 @@ import type { Device, Host, Service } from "../plan";
 import { answerTo, type Packet } from "../policy";
 import { OUTSIDE } from "../routing";
 import type { ProbeRun } from "./run";
+import { passesBefore, stopLimited } from "./limited";
 import type { Cause } from "./step";
 import { stationOf, type Station } from "./station";
 import { comeIn, travel, travelFromDevice } from "./travel";
@@ -44,6 +45,8 @@ export function exchangeWith(
   const family = familyOf(to);
   for (const [i, packet] of packetsFor(family, station.address, to, service).entries()) {
     const shows = i === 0;
+    if (station.limited !== undefined && !passesBefore(station.limited.only, packet))
+      return stopLimited(run, station.limited, service?.name ?? "an echo");
     const trip = tripOf(run, service, shows);
     const arrived = travel(trip, station, packet);
     if (arrived === null) return;

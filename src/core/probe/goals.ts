@@ -69,6 +69,7 @@ export function reachGoal(run: ProbeRun, started: Started, lease: Lease, goal: P
     gateway: lease.gateway,
     gatewayLeg: lease.gatewayLeg,
     segment,
+    ...(started.signIn?.state === "limited" ? { limited: started.signIn } : {}),
   };
   const family = familyOf(lease.address);
   switch (goal.to) {

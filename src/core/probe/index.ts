@@ -1,7 +1,9 @@
 export { managementAddress } from "./goals";
 export { asClient, type Outcome, probe } from "./probe";
 export { type Content, emissionsOf, type Message } from "./message";
-export { profileOf, serverReached } from "./sign-in";
+export { serverReached } from "./sign-in-server";
+export type { PortState } from "./port-state";
+export { speaksSignIn } from "./sign-in";
 export { runOn } from "./really";
 export type { Step } from "./step";
 export { compareOutcomes } from "./compare";

@@ -7,7 +7,7 @@ import type { Cause } from "./step";
  * Everybody whose frames come to a port's wire, in the order in which they are counted: what is plugged in,
  * then what is behind it, each by name.
  */
-function hostsOnWire({ index, fabric }: ProbeRun, port: Port): Host[] {
+export function hostsOnWire({ index, fabric }: ProbeRun, port: Port): Host[] {
   const wire = fabric.wires[fabric.wireOf[fabric.portNumber.get(port.id) ?? -1] ?? -1];
   const near = (wire?.hosts ?? [])
     .flatMap((id) => index.plan.host.get(id) ?? [])

@@ -18,6 +18,7 @@ import type { Message } from "./message";
 import { runOn } from "./really";
 import { misplaced } from "./misplaced";
 import { fromOutside } from "./outside";
+import type { PortState } from "./port-state";
 import { start, voiceOf, type Started } from "./start";
 import type { Cause, Step } from "./step";
 import { fromTunnel } from "./tunnel";
@@ -31,6 +32,8 @@ export interface Outcome {
   /** Whether what was asked came where it was meant to, whatever became of the answer. */
   readonly delivered: boolean;
   readonly lease: Lease | null;
+  /** How its port let it in, or not; null where that asks for no sign-in. */
+  readonly signIn: PortState | null;
   /**
    * What is wrong although everything passes: it has the address of another segment than the one it belongs
    * in.
@@ -178,7 +181,7 @@ function tellStrayed(
 const asks = (as: ProbeAs): boolean => as.as === "client" || as.as === "behindPhone" || as.as === "kind";
 
 function outcomeOf(
-  { index, journey, exchange }: ProbeRun,
+  run: ProbeRun,
   question: ProbeQuestion,
   {
     started,
@@ -186,6 +189,7 @@ function outcomeOf(
     attack,
   }: { readonly started: Started | null; readonly lease: Lease | null; readonly attack: Attack | null },
 ): Outcome {
+  const { index, journey, exchange } = run;
   const segment = started?.host?.segment ?? started?.segment?.id ?? null;
   return {
     question,
@@ -194,6 +198,7 @@ function outcomeOf(
     cause: journey.cause,
     delivered: journey.delivered,
     lease,
+    signIn: run.signedIn,
     expected:
       segment === null
         ? null

@@ -44,8 +44,9 @@ function admitted(run: ProbeRun, host: Host): Party | null {
   const device = port === undefined ? undefined : index.plan.device.get(port.device);
   if (port === undefined || device === undefined || macLimitStops(run, port, host) !== null) return null;
   if (!port.guards.signIn || device.bridging !== "vlan") return party;
-  const { state, vid } = portStateFor(run, device, port, { host, speaksItself: false });
-  if (state === "closed" || (vid !== null && host.tag !== null)) return null;
+  const { state, vid } = portStateFor(run, device, port, { host, speaksItself: false, tag: host.tag });
+  // What it answers is not let through before it has signed in.
+  if (state === "closed" || state === "limited" || (vid !== null && host.tag !== null)) return null;
   return vid === null
     ? party
     : { ...party, place: { at: "inside", device: device.id, vid, port: port.id, ssid: null } };

@@ -6,6 +6,7 @@ import { flood, type Flood } from "../forwarding";
 import type { Lease } from "./lease";
 import type { Message } from "./message";
 import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } from "../places";
+import type { PortState } from "./port-state";
 import { Journey } from "./step";
 
 /** Somebody who is plugged in for a probe, with what it knows of its network. */
@@ -38,6 +39,8 @@ export class ProbeRun {
   /** Names what a repair would create. */
   readonly ids: () => string;
   readonly exchange: Message[];
+  /** How the port let in who asks; null where that asks for no sign-in. */
+  signedIn: PortState | null = null;
   readonly #floods: Map<string, Flood>;
   readonly #guests: Map<Address, Guest>;
   /** Ways that the steps have shown already. */

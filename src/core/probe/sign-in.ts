@@ -1,109 +1,44 @@
-import { formatAddress, type Ipv4 } from "../address";
 import type { Repair } from "../repairs";
-import { nameOf, type Device, type Host, type PlanIndex, type Port, type SignIn, type Vid } from "../plan";
+import {
+  nameOf,
+  profileOf,
+  type Device,
+  type Host,
+  type PlanIndex,
+  type Port,
+  type SignIn,
+  type Vid,
+} from "../plan";
 import { CATALOGUE } from "../catalogue";
-import type { ProbeRun } from "./run";
-import { askAndHear } from "./exchange";
 import { macOf } from "../places";
+import { hostsOnWire } from "./mac-limit";
+import type { ProbeRun } from "./run";
+import { serverReached } from "./sign-in-server";
+import type { Closed, PortState } from "./port-state";
 import type { Cause } from "./step";
-import { hostAddress } from "./station";
 
-/**
- * What a port with sign-in (IEEE 802.1X) does with what is plugged in. `vid` is the VLAN it is put into
- * instead of the port's own.
- */
-export type PortState =
-  | {
-      readonly state:
-        "signed in" | "by MAC address" | "visitors" | "failed" | "server down" | "not described";
-      readonly vid: Vid | null;
-      readonly says: string;
-      readonly why: string;
-    }
-  | {
-      readonly state: "closed";
-      readonly vid: null;
-      readonly cause: Cause;
-      readonly says: string;
-      readonly why: string;
-    };
-
-/** Whether a kind of end device signs in by itself. */
-const speaks = (host: Host | null): boolean =>
-  host !== null && CATALOGUE.some((kind) => kind.base === host.kind && kind.speaksSignIn);
-
-export const profileOf = (index: PlanIndex, port: Port): SignIn | undefined => {
-  if (port.guards.profile !== null) return index.plan.signIn.get(port.guards.profile);
-  const [first, ...others] = index.plan.signIn.values();
-  return others.length === 0 ? first : undefined;
-};
-
-/**
- * The address that a device's own questions come from: that of the leg it is told to use, else of the first
- * that has one; undefined without one.
- */
-const asksFrom = (index: PlanIndex, device: Device): Ipv4 | undefined =>
-  (device.asksFrom === null ? undefined : index.plan.interface.get(device.asksFrom)?.addresses4[0]) ??
-  index.interfacesOf(device.id).flatMap((leg) => leg.addresses4)[0];
-
-/**
- * The first authentication server of a profile that a switch reaches; else why the first one is not reached.
- */
-export function serverReached(
-  run: ProbeRun,
-  device: Device,
-  profile: SignIn,
-): { readonly server: Host } | { readonly cause: Cause } {
-  const { index } = run;
-  let first: Cause | null = null;
-  for (const id of profile.servers) {
-    const server = index.plan.host.get(id);
-    const party = server === undefined ? null : run.partyOf(server);
-    const address = server === undefined ? null : hostAddress(run, server, 4);
-    if (server === undefined || party === null || address === null) continue;
-    const own = asksFrom(index, device);
-    if (own === undefined) {
-      return {
-        cause: {
-          sentence: `${device.name} has no address of its own to ask ${server.name} from.`,
-          subjects: [{ kind: "device", id: device.id }],
-          repairs: [],
-        },
-      };
-    }
-    const packet = {
-      family: 4 as const,
-      protocol: "udp" as const,
-      src: own,
-      dst: address,
-      sport: 49_152,
-      dport: profile.port,
-    };
-    const radius = {
-      name: "radius",
-      protocol: "udp" as const,
-      ports: [[profile.port, profile.port] as [number, number]],
-    };
-    const { arrived, cause } = askAndHear(run, device, packet, radius);
-    if (cause === null) return { server };
-    first ??= {
-      ...cause,
-      sentence:
-        `${device.name} ${arrived ? "asks" : "does not reach"} ${server.name} ` +
-        `(${formatAddress(address)}) for ` +
-        `sign-in${arrived ? ", and the answer (RFC 2865) does not come back" : ""}: ${cause.sentence}`,
-    };
-  }
-  return {
-    cause: first ?? {
-      sentence: `The sign-in profile ${profile.name} names no server that is in the plan.`,
-      subjects: [{ kind: "signIn", id: profile.id }],
-      repairs: [],
-    },
-  };
+/** Who asks to be let in. */
+export interface Asking {
+  /** Null for something that is in no register. */
+  readonly host: Host | null;
+  /** Whether it speaks 802.1X although the register knows nothing of it. */
+  readonly speaksItself: boolean;
+  /** The tag that it sends with. */
+  readonly tag: number | null;
 }
 
-function withoutServer({ serverDown }: SignIn, cause: Cause): PortState {
+/** Whether a kind of end device signs in by itself. */
+export const speaksSignIn = (host: Host | null): boolean =>
+  host !== null && CATALOGUE.some((kind) => kind.base === host.kind && kind.speaksSignIn);
+
+function withoutServer({ serverDown, serverDownVoice }: SignIn, cause: Cause, { tag }: Asking): PortState {
+  if (tag !== null && tag === serverDownVoice)
+    return {
+      state: "server down",
+      vid: null,
+      says: `no server answers: goes on in VLAN ${serverDownVoice}`,
+      why: `${cause.sentence} Phones go on in their VLAN for that case.`,
+    };
   if (serverDown !== null)
     return {
       state: "server down",
@@ -151,7 +86,7 @@ function staysClosed(
   port: Port,
   profile: SignIn,
   { host, by }: { readonly host: Host | null; readonly by: string },
-): PortState {
+): Closed {
   const repairs: Repair[] =
     profile.byMac && host === null
       ? []
@@ -183,15 +118,116 @@ function staysClosed(
   };
 }
 
-/** What becomes of a host, or of something that is in no register (null), at a port with sign-in. */
-export function portStateFor(
+const isPhone = ({ kind, tag }: Host): boolean => kind === "phone" || tag !== null;
+
+/**
+ * Who of those on a port's wire the profile has no room for (IEEE 802.1X leaves it to the port how many it
+ * admits): behind one device nobody, behind a phone one more. Null where it has.
+ */
+function noRoom(run: ProbeRun, port: Port, profile: SignIn, host: Host | null): Closed | null {
+  if (host === null || profile.hosts === "several" || profile.hosts === "many") return null;
+  const all = hostsOnWire(run, port);
+  const alike = profile.hosts === "one" ? all : all.filter((one) => isPhone(one) === isPhone(host));
+  const [first] = alike;
+  if (first === undefined || first.id === host.id || !alike.some(({ id }) => id === host.id)) return null;
+  const takes = profile.hosts === "one" ? "one device" : "a phone and one device";
+  return {
+    state: "closed",
+    vid: null,
+    says: `lets in ${takes} only`,
+    why: `${first.name} is there already.`,
+    cause: {
+      sentence: `${nameOf(run.index, "port", port.id)} lets in ${takes}, and ${first.name} is there before ${host.name}.`,
+      subjects: [
+        { kind: "port", id: port.id },
+        { kind: "host", id: host.id },
+      ],
+      repairs: [
+        {
+          label: `Let several in at the ports of ${profile.name}, each by itself`,
+          planner: "edit-sign-in",
+          args: { profile: profile.id, hosts: "several" },
+          edit: (edits) => edits.patch("signIn", profile.id, { hosts: "several" }),
+        },
+      ],
+    },
+  };
+}
+
+/** One that is not let in itself, at a port that any number may use once one is in; null where none is. */
+function withAnother(run: ProbeRun, port: Port, profile: SignIn, { host }: Asking): PortState | null {
+  if (host === null || profile.hosts !== "many") return null;
+  const other = hostsOnWire(run, port).find(
+    (one) => one.id !== host.id && (speaksSignIn(one) || (profile.byMac && one.mac !== null)),
+  );
+  return other === undefined
+    ? null
+    : {
+        state: "with another",
+        vid: null,
+        says: `passes: ${other.name} is let in`,
+        why: "Once one is let in at this port, any number is.",
+      };
+}
+
+/** What the stage of a profile makes of somebody who is not let in. */
+function staged(profile: SignIn, port: Port, state: PortState): PortState {
+  const isIn =
+    state.state === "signed in" || state.state === "by MAC address" || state.state === "with another";
+  if (profile.stage === "closed" || isIn) return state;
+  if (profile.stage === "watch")
+    return {
+      state: "watched",
+      vid: null,
+      says: `would not get in (${state.says}), and is recorded`,
+      why: `${state.why} At the stage watch everybody passes.`,
+    };
+  if (state.state !== "closed") return state;
+  const names = [...new Set(profile.before.map(({ name }) => name))].join(", ");
+  return {
+    ...state,
+    state: "limited",
+    port: port.id,
+    only: profile.before,
+    says: `is not let in; ${names === "" ? "nothing" : names} passes`,
+  };
+}
+
+/** Where somebody who is let in goes: by the server's answer into the VLAN of its own segment (RFC 3580). */
+function answered(index: PlanIndex, port: Port, profile: SignIn, { host, tag }: Asking): Vid | null {
+  const segment = host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
+  const vid = segment?.vlan === null ? null : (index.plan.vlan.get(segment?.vlan ?? "")?.vid ?? null);
+  return !profile.byAnswer || tag !== null || vid === port.pvid ? null : vid;
+}
+
+/** What a profile says of somebody once a server has been asked. */
+function judged(
   run: ProbeRun,
-  device: Device,
   port: Port,
-  { host, speaksItself }: { readonly host: Host | null; readonly speaksItself: boolean },
+  profile: SignIn,
+  { asking, by }: { readonly asking: Asking; readonly by: string },
 ): PortState {
   const { index } = run;
-  const profile = profileOf(index, port);
+  const { host, speaksItself } = asking;
+  const vid = answered(index, port, profile, asking);
+  const into = vid === null ? "" : `, VLAN ${vid}`;
+  if (speaksSignIn(host) || speaksItself)
+    return {
+      state: "signed in",
+      vid,
+      says: `signs in, ${by} agrees${into}`,
+      why: `${host?.name ?? "It"} speaks 802.1X; ${
+        vid === null ? "the port opens in its own VLAN." : `${by} answers with the VLAN of its segment.`
+      }`,
+    };
+  const taken = byAddress(profile, host, by);
+  if (taken?.state === "by MAC address") return { ...taken, vid, says: `${taken.says}${into}` };
+  return withAnother(run, port, profile, asking) ?? taken ?? staysClosed(index, port, profile, { host, by });
+}
+
+/** What becomes of a host, or of something that is in no register (null), at a port with sign-in. */
+export function portStateFor(run: ProbeRun, device: Device, port: Port, asking: Asking): PortState {
+  const profile = profileOf(run.index, port);
   if (profile === undefined)
     return {
       state: "not described",
@@ -199,17 +235,12 @@ export function portStateFor(
       says: "sign-in is asked for",
       why: "The plan does not say by which servers, so it is taken as done.",
     };
+  const full = noRoom(run, port, profile, asking.host);
+  if (full !== null) return staged(profile, port, full);
   const reached = serverReached(run, device, profile);
-  if ("cause" in reached) return withoutServer(profile, reached.cause);
-  const by = reached.server.name;
-  if (speaks(host) || speaksItself)
-    return {
-      state: "signed in",
-      vid: null,
-      says: `signs in, ${by} agrees`,
-      why: `${host?.name ?? "It"} speaks 802.1X; the port opens in its own VLAN.`,
-    };
-  const taken = byAddress(profile, host, by);
-  if (taken !== null) return taken;
-  return staysClosed(index, port, profile, { host, by });
+  const state =
+    "cause" in reached
+      ? withoutServer(profile, reached.cause, asking)
+      : judged(run, port, profile, { asking, by: reached.server.name });
+  return staged(profile, port, state);
 }

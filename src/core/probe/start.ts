@@ -22,7 +22,8 @@ import { tagText } from "./hops";
 import { entryOf, macOf, placeOnAir, portOfHost, type Party } from "../places";
 import { portPowerMw, type DeviceKind } from "../catalogue";
 import { macLimitStops } from "./mac-limit";
-import { portStateFor, type PortState } from "./sign-in";
+import type { PortState } from "./port-state";
+import { portStateFor } from "./sign-in";
 import type { Cause } from "./step";
 
 /** Where something is plugged in or joins. */
@@ -35,6 +36,8 @@ export interface Started {
   /** The segment it lands in; null where its VLAN carries none. */
   readonly segment: Segment | null;
   readonly host: Host | null;
+  /** How its port let it in; null where that asks for no sign-in. */
+  readonly signIn: PortState | null;
 }
 
 const AP_NEEDED = "an access point that offers it";
@@ -155,7 +158,13 @@ function startWireless(
     subjects: [{ kind: "ssid", id: ssid.id }],
   });
   const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
-  return { party, vid: place.at === "inside" ? place.vid : (wantedVid(index, host) ?? 0), segment, host };
+  return {
+    party,
+    vid: place.at === "inside" ? place.vid : (wantedVid(index, host) ?? 0),
+    segment,
+    host,
+    signIn: null,
+  };
 }
 
 /** The VLAN that a host belongs in by its segment; null when nothing is said of it. */
@@ -277,8 +286,9 @@ function startAtPort(
   }
   const asksSignIn = port.guards.signIn && device.bridging === "vlan";
   const signedIn = asksSignIn
-    ? portStateFor(run, device, port, { host, speaksItself: kind?.speaksSignIn ?? false })
+    ? portStateFor(run, device, port, { host, speaksItself: kind?.speaksSignIn ?? false, tag })
     : null;
+  run.signedIn = signedIn;
   if (signedIn !== null && !letIn(run, signedIn, port, { who, tag })) return null;
   const moved = signedIn?.vid ?? null;
   const place: Party["place"] =
@@ -296,7 +306,7 @@ function startAtPort(
   }
   const vid = moved ?? (device.bridging === "vlan" ? (classify(port, tag) ?? entry.vid) : entry.vid);
   const segment = index.segmentOn(index.plan.device.get(entry.device)?.domain ?? null, vid) ?? null;
-  return { party, vid, segment, host };
+  return { party, vid, segment, host, signIn: signedIn };
 }
 
 /** A port that sign-in has put into a VLAN takes only what is untagged: a phone that tags stays outside. */
@@ -327,7 +337,7 @@ function onBareWire({ index, fabric }: ProbeRun, party: Party, flood: Flood): St
   ];
   const known = legs.find((leg) => leg.segment !== null)?.segment ?? party.host?.segment ?? null;
   const segment = known === null ? null : (index.plan.segment.get(known) ?? null);
-  return { party, vid: wantedVid(index, party.host) ?? 0, segment, host: party.host };
+  return { party, vid: wantedVid(index, party.host) ?? 0, segment, host: party.host, signIn: null };
 }
 
 /**

@@ -4,6 +4,7 @@ import type { Party } from "../places";
 import { enteredOn } from "../routing";
 import type { ProbeRun } from "./run";
 import type { Sender } from "./resolve";
+import type { Limited } from "./port-state";
 
 /** Who starts or answers: an end device with what it knows of its network. */
 export interface Station extends Sender {
@@ -13,6 +14,8 @@ export interface Station extends Sender {
   /** The gateway itself, where an advertisement named it. */
   readonly gatewayLeg: Interface | null;
   readonly segment: Segment | null;
+  /** Where its port lets some services pass only, until it has signed in. */
+  readonly limited?: Limited;
 }
 
 /** An end device as it stands in the register, with what it knows of its network. */

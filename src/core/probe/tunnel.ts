@@ -105,7 +105,12 @@ export function fromTunnel(run: ProbeRun, segmentId: string, goal: ProbeGoal, fa
     leased: false,
     turnedAt: null,
   };
-  reachGoal(run, { party: farParty(name, end.device), vid: 0, segment, host: null }, lease, goal);
+  reachGoal(
+    run,
+    { party: farParty(name, end.device), vid: 0, segment, host: null, signIn: null },
+    lease,
+    goal,
+  );
 }
 
 /** Somebody at a tunnel's far end hangs on none of our wires: VLAN 0 is nobody's. */

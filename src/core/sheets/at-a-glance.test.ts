@@ -18,7 +18,7 @@ test("figures of the practice, by hand", () => {
   expect(at("segments").Segments).toBe("10 in 8 zones");
   expect(at("hardware").Gear).toBe("4 access points, 3 switches, 1 gateway");
   expect(at("addresses")).toMatchObject({ "End devices": "60" });
-  expect(at("guards")["802.1X"]).toBe("4 ports");
+  expect(at("guards")["802.1X"]).toBe("6 ports");
   expect(at("ports").Ports).toMatch(/ on gear that knows VLANs$/);
 });
 

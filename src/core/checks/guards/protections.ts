@@ -1,5 +1,5 @@
-import { runOn, profileOf, serverReached } from "../../probe";
-import { nameOf, type Device, type Host, type PlanIndex, type Port, type Scope } from "../../plan";
+import { runOn, serverReached } from "../../probe";
+import { nameOf, profileOf, type Device, type Host, type PlanIndex, type Port, type Scope } from "../../plan";
 import { cableWay } from "../../forwarding";
 import { classify, FABRIC } from "../../fabric";
 import { check, type Found } from "../check";
@@ -267,31 +267,52 @@ export const signInServerUnreachable = check<Unreached>({
 
 interface OldPort {
   readonly profile: string;
-  readonly port: number;
+  readonly port: number | null;
+  readonly accounting: number | null;
 }
+
+/** Before RFC 2865 and RFC 2866 the two services were asked at these. */
+const OLD: readonly number[] = [1645, 1646];
+const old = (port: number | null): number | null => (port !== null && OLD.includes(port) ? port : null);
 
 export const signInOldPort = check<OldPort>({
   code: "sign-in-old-port",
   severity: "warn",
   family: "guards",
   title: "Authentication servers are asked at an old port",
-  why: "1812 is the registered port (RFC 2865); servers of today do not listen at 1645 by themselves.",
+  why:
+    "1812 and 1813 are the registered ports (RFC 2865, RFC 2866); servers of today do not listen at 1645 and " +
+    "1646 by themselves.",
   reads: ["signIn"],
   find: (index): Found<OldPort>[] =>
     [...index.plan.signIn.values()]
-      .filter((profile) => profile.port === 1645 || profile.port === 1646)
-      .map((profile) => ({
-        subjects: [{ kind: "signIn", id: profile.id }],
-        data: { profile: profile.id, port: profile.port },
-      })),
-  describe: ({ profile, port }, index) =>
-    `${nameOf(index, "signIn", profile)} asks its servers at port ${port}, the old one.`,
-  repairs: ({ profile }) => [
-    {
-      label: "Ask at 1812",
-      planner: "edit-sign-in",
-      args: { profile, port: 1812 },
-      edit: (edits) => edits.patch("signIn", profile, { port: 1812 }),
-    },
-  ],
+      .map(({ id, port, accountingPort }) => ({
+        profile: id,
+        port: old(port),
+        accounting: old(accountingPort),
+      }))
+      .filter(({ port, accounting }) => port !== null || accounting !== null)
+      .map((data) => ({ subjects: [{ kind: "signIn", id: data.profile }], data })),
+  describe: ({ profile, port, accounting }, index) => {
+    const asked = [
+      ...(port === null ? [] : [`asks its servers at port ${port}`]),
+      ...(accounting === null ? [] : [`sends accounting to port ${accounting}`]),
+    ];
+    return `${nameOf(index, "signIn", profile)} ${asked.join(" and ")}, the old one${asked.length > 1 ? "s" : ""}.`;
+  },
+  repairs: ({ profile, port, accounting }) => {
+    const fields = {
+      ...(port === null ? {} : { port: 1812 }),
+      ...(accounting === null ? {} : { accountingPort: 1813 }),
+    };
+    const numbers = Object.values(fields).map(String);
+    return [
+      {
+        label: `${port === null ? "Account" : "Ask"} at ${listed(numbers)}`,
+        planner: "edit-sign-in",
+        args: { profile, ...fields },
+        edit: (edits) => edits.patch("signIn", profile, fields),
+      },
+    ];
+  },
 });

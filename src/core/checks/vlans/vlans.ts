@@ -124,7 +124,7 @@ export const vlanMissingOnHop = check<BreakData>({
   why:
     "Frames are dropped at that port. It looks like a broken " +
     "cable: link lights are on, but nobody gets an address.",
-  reads: ["device", "port", "link", "interface", "host", "segment", "vlan", "ssid"],
+  reads: ["device", "port", "link", "interface", "host", "segment", "vlan", "ssid", "signIn"],
   find: (index) => breaksWhere(index, true),
   describe: ({ vid, domain, stranded, wanted, ports }, index) =>
     `${vlanText(index, domain, vid)} stops at ` +
@@ -155,7 +155,7 @@ export const noCableBetween = check<BreakData>({
   family: "hardware",
   title: "Two places use one VLAN, and no cable joins them",
   why: "Each part works by itself, but nothing passes between them: no address, no gateway.",
-  reads: ["device", "port", "link", "interface", "host", "segment", "vlan", "ssid"],
+  reads: ["device", "port", "link", "interface", "host", "segment", "vlan", "ssid", "signIn"],
   find: (index) => breaksWhere(index, false),
   describe: ({ vid, domain, stranded, wanted }, index) =>
     `${nameOf(index, "device", stranded)} and ${nameOf(index, "device", wanted)} ` +
@@ -178,7 +178,7 @@ export const vlansJoined = check<JoinedData>({
   why:
     "What leaves the one port untagged joins another VLAN " +
     "at the far end: the wall between the two has a hole.",
-  reads: ["device", "port", "link", "interface", "host", "vlan", "segment", "ssid"],
+  reads: ["device", "port", "link", "interface", "host", "vlan", "segment", "ssid", "signIn"],
   find: (index): Found<JoinedData>[] => {
     const seen = new Set<string>();
     return index.derived(CARRY).crossings.flatMap(({ from, to, fromVid, toVid }) => {

@@ -105,8 +105,8 @@ export const serviceUnclear = check<UnclearData>({
 });
 
 /** What lets services through or asks for them by name; a wish and a pin of a line are for one service each. */
-type Naming = "wall" | "exception" | "wish" | "line";
-const NAMING: readonly Naming[] = ["wall", "exception", "wish", "line"];
+type Naming = "wall" | "exception" | "wish" | "line" | "signIn";
+const NAMING: readonly Naming[] = ["wall", "exception", "wish", "line", "signIn"];
 
 interface DiffersData {
   readonly kind: Naming;
@@ -124,6 +124,7 @@ function servicesIn({ plan }: PlanIndex, kind: Naming, id: string): readonly Ser
   if (kind === "wish") return [plan.wish.get(id)?.service ?? []].flat();
   if (kind === "line")
     return (plan.line.get(id)?.pins ?? []).flatMap((pin) => (pin.what === "service" ? [pin.service] : []));
+  if (kind === "signIn") return plan.signIn.get(id)?.before ?? [];
   return plan[kind].get(id)?.services ?? [];
 }
 
@@ -139,6 +140,9 @@ function replaceNamed(edits: PlanEdits, { kind, id, service }: DiffersData, by: 
   if (kind === "wall" || kind === "exception") {
     const others = edits.need(kind, id).services.filter(({ name }) => name !== service);
     edits.patch(kind, id, { services: [...others, ...by] });
+  } else if (kind === "signIn") {
+    const others = edits.need("signIn", id).before.filter(({ name }) => name !== service);
+    edits.patch("signIn", id, { before: [...others, ...by] });
   } else if (kind === "wish" && one !== undefined) edits.patch("wish", id, { service: one });
   else if (kind === "line" && one !== undefined) {
     const isIt = (pin: Pin) => pin.what === "service" && pin.service.name === service;
@@ -162,6 +166,7 @@ function differsRepair(index: PlanIndex, data: DiffersData): Repair {
     wall: `Let ${said} through there for ${service}`,
     exception: `Let ${said} through there for ${service}`,
     wish: meant.length > 1 ? `Call it ${said} in ${where}` : `Let ${where} ask for ${said}`,
+    signIn: `Let ${said} through before a sign-in for ${service}`,
     line: meant.length > 1 ? `Call it ${said} in the pin` : `Pin ${said} there`,
   } as const;
   return {
@@ -178,7 +183,7 @@ export const serviceDiffers = check<DiffersData>({
   family: "walls",
   title: "A service is named somewhere and is something else there",
   why: "The name is what people read, and the ports are what passes.",
-  reads: ["service", "wall", "exception", "wish", "line"],
+  reads: ["service", "wall", "exception", "wish", "line", "signIn"],
   find: (index) => {
     const own = ownIn(index);
     return own.size === 0
@@ -203,6 +208,7 @@ export const serviceDiffers = check<DiffersData>({
       exception: `Through ${name} ${service} passes as ${ports}`,
       wish: `${name} asks for ${service} as ${ports}`,
       line: `${name} carries ${service} as ${ports}`,
+      signIn: `Before a sign-in ${name} lets ${service} pass as ${ports}`,
     } as const;
     return `${now[kind]}; the service is ${portsOf(servicesCalled(index.plan, service))}.`;
   },

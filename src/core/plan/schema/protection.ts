@@ -9,6 +9,7 @@ import {
   shortText,
   vidField,
 } from "./fields";
+import { serviceSchema } from "./separation";
 
 const priorityField = z
   .int()
@@ -63,6 +64,28 @@ export const protectionsSchema = groupField(
   }),
 );
 
+const seconds = (most: number) => z.int().min(1).max(most);
+
+/** How long a port with sign-in waits, and how often it tries. */
+const signInTimersSchema = groupField(
+  z.strictObject({
+    waitSeconds: seconds(3600).meta({ description: "How long a device is given to answer when it is asked" }),
+    tries: z.int().min(1).max(10).meta({ description: "How often it is asked before it counts as unable" }),
+    quietSeconds: countField(65_535).meta({ description: "How long a failed one is left alone" }),
+    againSeconds: seconds(1_000_000)
+      .nullable()
+      .meta({ description: "After how long it signs in anew; null for never" }),
+    serverSeconds: seconds(1000).meta({ description: "How long a server is given to answer" }),
+    serverTries: z.int().min(1).max(10).meta({ description: "How often each server is asked" }),
+    deadSeconds: countField(86_400).meta({
+      description: "How long a server that does not answer is left out",
+    }),
+    testSeconds: seconds(86_400)
+      .nullable()
+      .meta({ description: "How often servers are asked for a test; null for never" }),
+  }),
+);
+
 /**
  * How ports with sign-in (IEEE 802.1X) let devices in; ports name it as their profile. VLANs are named by
  * number, in the device's domain.
@@ -85,6 +108,45 @@ export const signInSchema = z.strictObject({
   visitors: vidField.nullable().meta({ description: "VLAN for devices that do not try to sign in" }),
   failed: vidField.nullable().meta({ description: "VLAN for devices whose sign-in fails" }),
   serverDown: vidField.nullable().meta({ description: "VLAN while no server answers" }),
+  serverDownVoice: vidField
+    .nullable()
+    .meta({ description: "VLAN in which phones go on while no server answers, tagged" }),
+  stage: z.enum(["watch", "limited", "closed"]).meta({
+    description:
+      "What becomes of those who are not let in: they pass and are recorded; they pass by some services; " +
+      "they stay out",
+  }),
+  before: z
+    .array(serviceSchema)
+    .max(32)
+    .meta({ description: "At the stage limited: what passes before anybody has signed in" }),
+  hosts: z.enum(["one", "phone", "several", "many"]).meta({
+    description:
+      "Who may be behind one port: one device; a phone and one device; several, each signing in by itself; " +
+      "any number once one has signed in",
+  }),
+  order: z.enum(["signInFirst", "macFirst"]).meta({ description: "What is tried first at a port" }),
+  signInWins: z
+    .boolean()
+    .meta({ description: "Whether a sign-in later takes the place of one by MAC address" }),
+  byAnswer: z.boolean().meta({
+    description: "Whether the server answers with the VLAN of the device's segment (RFC 3580 section 3.31)",
+  }),
+  accountingPort: z
+    .int()
+    .min(1)
+    .max(65_535)
+    .nullable()
+    .meta({ description: "UDP port for accounting (RFC 2866: 1813); null for none" }),
+  changePort: z.int().min(1).max(65_535).nullable().meta({
+    description:
+      "UDP port at which the switch takes changes of authorisation (RFC 5176: 3799); null for none",
+  }),
+  timers: signInTimersSchema,
+  sends: setField(z.array(z.int().min(1).max(255)).max(32)).meta({
+    description: "Attributes that the switch sends along with what it has to, by their numbers (RFC 2865)",
+  }),
+  secretPlace: shortText.meta({ description: "Where the shared secret is kept; never the secret" }),
   note: shortText,
 });
 export type SignIn = z.output<typeof signInSchema>;

@@ -954,6 +954,18 @@ function read_rule(value: unknown): unknown {
   return { id: value.id, device: value.device, place: value.place, from, to, services: value.services, action: value.action, enabled: value.enabled, log: value.log, note: value.note };
 }
 
+const is_signIn_timers = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.waitSeconds === "number" &&
+  typeof value.tries === "number" &&
+  typeof value.quietSeconds === "number" &&
+  (value.againSeconds === null || typeof value.againSeconds === "number") &&
+  typeof value.serverSeconds === "number" &&
+  typeof value.serverTries === "number" &&
+  typeof value.deadSeconds === "number" &&
+  (value.testSeconds === null || typeof value.testSeconds === "number") &&
+  Object.keys(value).length === 8;
+
 const is_signIn = (value: unknown): boolean =>
   isRow(value) &&
   typeof value.id === "string" &&
@@ -964,8 +976,20 @@ const is_signIn = (value: unknown): boolean =>
   (value.visitors === null || typeof value.visitors === "number") &&
   (value.failed === null || typeof value.failed === "number") &&
   (value.serverDown === null || typeof value.serverDown === "number") &&
+  (value.serverDownVoice === null || typeof value.serverDownVoice === "number") &&
+  (value.stage === "watch" || value.stage === "limited" || value.stage === "closed") &&
+  everyIs(value.before, is_line_pins_service) &&
+  (value.hosts === "one" || value.hosts === "phone" || value.hosts === "several" || value.hosts === "many") &&
+  (value.order === "signInFirst" || value.order === "macFirst") &&
+  typeof value.signInWins === "boolean" &&
+  typeof value.byAnswer === "boolean" &&
+  (value.accountingPort === null || typeof value.accountingPort === "number") &&
+  (value.changePort === null || typeof value.changePort === "number") &&
+  is_signIn_timers(value.timers) &&
+  everyIs(value.sends, is_device_tree_instances_vids) &&
+  typeof value.secretPlace === "string" &&
   typeof value.note === "string" &&
-  Object.keys(value).length === 9;
+  Object.keys(value).length === 21;
 
 const read_signIn = (value: unknown): unknown =>
   is_signIn(value) ? value : MISFIT;

@@ -57,6 +57,11 @@ export function serviceUses({ plan }: PlanIndex, name: string): string {
       "services",
     ],
     [[...plan.wish.values()].filter(({ service }) => has([service])).length, "wish", "wishes"],
+    [
+      [...plan.signIn.values()].filter(({ before }) => has(before)).length,
+      "sign-in profile",
+      "sign-in profiles",
+    ],
   ];
   return counts
     .filter(([count]) => count > 0)
@@ -82,6 +87,12 @@ export function followServices(
         );
       if (next !== null) edits.patch(kind, id, { services: next });
     }
+  for (const { id, before: passes } of edits.all("signIn")) {
+    const next = followed(passes, before, now);
+    if (next !== null && next.length > MOST_SERVICES)
+      return `${nameOf(index, "signIn", id)} would let ${next.length} services through, and takes ${MOST_SERVICES}.`;
+    if (next !== null) edits.patch("signIn", id, { before: next });
+  }
   // A wish and a pin are for one service: one that has become several stays as it was.
   const one = (service: Service): Service => {
     const next = followed([service], before, now);

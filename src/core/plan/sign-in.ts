@@ -1,0 +1,32 @@
+import type { PlanIndex } from "./plan-index";
+import type { Vid } from "./schema/fields";
+import type { Port } from "./schema/hardware";
+import type { SignIn } from "./schema/protection";
+
+/**
+ * The sign-in profile (IEEE 802.1X) that a port uses: its own, else the only one of the site; undefined where
+ * neither says.
+ */
+export function profileOf(index: PlanIndex, port: Port): SignIn | undefined {
+  if (port.guards.profile !== null) return index.plan.signIn.get(port.guards.profile);
+  const [first, ...others] = index.plan.signIn.values();
+  return others.length === 0 ? first : undefined;
+}
+
+/**
+ * The VLANs into which the sign-in at a port may put somebody, beside the port's own: visitors, failed, without
+ * a server, and by the server's answer those of the hosts planned there. None where the port asks for none.
+ */
+export function signInVids(index: PlanIndex, port: Port): Vid[] {
+  const profile = port.guards.signIn ? profileOf(index, port) : undefined;
+  if (profile === undefined) return [];
+  const { visitors, failed, serverDown, serverDownVoice, byAnswer } = profile;
+  const answered = !byAnswer
+    ? []
+    : index.hostsAt(port.id).map(({ segment, tag }) => {
+        const own = segment === null || tag !== null ? undefined : index.plan.segment.get(segment);
+        return own?.vlan == null ? null : (index.plan.vlan.get(own.vlan)?.vid ?? null);
+      });
+  const all = [visitors, failed, serverDown, serverDownVoice, ...answered];
+  return [...new Set(all.filter((vid) => vid !== null))];
+}

@@ -1,0 +1,176 @@
+import type { Address } from "../address";
+import { byNaturalText, must } from "../kernel";
+import {
+  applyChanges,
+  nameOf,
+  PlanEdits,
+  profileOf,
+  type Device,
+  type Host,
+  type PlanIndex,
+  type Port,
+  type SignIn,
+} from "../plan";
+import { asClient, probe, type Outcome, type PortState } from "../probe";
+
+/** What is asked of a port: all servers there, the first one down, all of them down. */
+export type Situation = "well" | "firstDown" | "allDown";
+export const SITUATIONS: readonly Situation[] = ["well", "firstDown", "allDown"];
+
+/** What becomes of one who is plugged in. */
+export interface Entry {
+  /** How the port lets it in; "unasked" where something else stops it before. */
+  readonly how: PortState["state"] | "unasked";
+  /** Where it is then: the segment of its address, else of its VLAN; null where it is nowhere. */
+  readonly segment: string | null;
+  readonly address: Address | null;
+  readonly says: string;
+  readonly why: string;
+  /** Whether that is something else than is meant. */
+  readonly differs: boolean;
+}
+
+/** A port and one of those who are planned there; nobody where nothing is planned. */
+export interface WhoRow {
+  readonly device: Device;
+  readonly port: Port;
+  readonly profile: SignIn | null;
+  readonly host: Host | null;
+  /** Null for nobody. */
+  readonly cells: Readonly<Record<Situation, Entry>> | null;
+  /** What becomes of something that is in no register and does not sign in, with all servers there. */
+  readonly stranger: Entry;
+}
+
+const nobody = () => "";
+
+/** The plan with hosts unplugged: a server that is down answers nobody, whatever it is asked. */
+function without(index: PlanIndex, hosts: readonly string[]): PlanIndex {
+  const edits = new PlanEdits(index.plan);
+  for (const id of hosts)
+    if (edits.get("host", id) !== undefined) edits.patch("host", id, { attachment: { at: "unplaced" } });
+  const changes = edits.changes();
+  if (changes.length === 0) return index;
+  const applied = applyChanges(index.plan, changes);
+  return index.derive(must(applied.ok ? applied.value : null, "hosts can be unplugged"), changes);
+}
+
+/** The plans of each situation, made once for each set of servers. */
+class Situations {
+  readonly #index: PlanIndex;
+  readonly #made = new Map<string, PlanIndex>();
+
+  constructor(index: PlanIndex) {
+    this.#index = index;
+  }
+
+  of(situation: Situation, profile: SignIn | null): PlanIndex {
+    const servers = profile?.servers ?? [];
+    const down = { well: [], firstDown: servers.slice(0, 1), allDown: servers }[situation];
+    const key = down.join();
+    const known = this.#made.get(key) ?? without(this.#index, down);
+    this.#made.set(key, known);
+    return known;
+  }
+}
+
+/** Where somebody is after a probe: by its address, else by the VLAN it was put into. */
+function segmentAfter(index: PlanIndex, device: Device, { lease, signIn }: Outcome): string | null {
+  if (lease !== null) return lease.segment;
+  const vid = signIn?.vid ?? null;
+  return vid === null ? null : (index.segmentOn(device.domain, vid)?.id ?? null);
+}
+
+const isOut = (how: Entry["how"]): boolean => how === "closed" || how === "limited";
+
+function entryOf(index: PlanIndex, device: Device, outcome: Outcome, differs: boolean): Entry {
+  const { signIn, lease, cause } = outcome;
+  const how = signIn?.state ?? "unasked";
+  const failed = cause === null || isOut(how) ? "" : ` ${cause.sentence}`;
+  return {
+    how,
+    segment: how === "closed" ? null : segmentAfter(index, device, outcome),
+    address: lease?.address ?? null,
+    says: signIn?.says ?? cause?.sentence ?? "",
+    why: `${signIn?.why ?? ""}${failed}`.trim(),
+    differs,
+  };
+}
+
+/** What becomes of a planned host in a situation. Staying out while no server answers can be meant. */
+function hostEntry(index: PlanIndex, device: Device, host: Host, situation: Situation): Entry {
+  const outcome = probe(index, asClient({ at: "host", host: host.id }, { to: "address" }), nobody);
+  const isWrong = outcome.cause !== null || outcome.advice !== null;
+  const staysOut = situation === "allDown" && outcome.signIn?.state === "closed";
+  return entryOf(index, device, outcome, isWrong && !staysOut);
+}
+
+/** What becomes of something that nobody knows: meant are visitors and those that fail, or nothing at all. */
+function strangerEntry(index: PlanIndex, device: Device, port: Port): Entry {
+  const outcome = probe(index, asClient({ at: "port", port: port.id, tag: null }, { to: "address" }), nobody);
+  const how = outcome.signIn?.state ?? "unasked";
+  const isMeant = isOut(how) || how === "visitors" || how === "failed";
+  return entryOf(index, device, outcome, !isMeant && outcome.lease !== null);
+}
+
+/** The ports that ask for a sign-in, in the order of devices by name and of their ports. */
+function asking(index: PlanIndex): { device: Device; port: Port }[] {
+  return [...index.plan.device.values()]
+    .filter(({ bridging }) => bridging === "vlan")
+    .sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id))
+    .flatMap((device) =>
+      [...index.portsOf(device.id)]
+        .filter(({ guards, enabled }) => guards.signIn && enabled)
+        .sort((a, b) => a.position - b.position || byNaturalText(a.label, b.label))
+        .map((port) => ({ device, port })),
+    );
+}
+
+/**
+ * Who gets in at every port that asks for a sign-in: a row for each port and host that is planned there, one
+ * for a port without any.
+ */
+export function whoGetsIn(index: PlanIndex): WhoRow[] {
+  const situations = new Situations(index);
+  return asking(index).flatMap(({ device, port }): WhoRow[] => {
+    const profile = profileOf(index, port) ?? null;
+    const row = { device, port, profile, stranger: strangerEntry(index, device, port) };
+    const hosts = [...index.hostsAt(port.id)].sort(
+      (a, b) =>
+        Number(a.attachment.at === "behind") - Number(b.attachment.at === "behind") ||
+        byNaturalText(a.name, b.name),
+    );
+    if (hosts.length === 0) return [{ ...row, host: null, cells: null }];
+    return hosts.map((host) => {
+      const in_ = (situation: Situation) =>
+        hostEntry(situations.of(situation, profile), device, host, situation);
+      return {
+        ...row,
+        host,
+        cells: { well: in_("well"), firstDown: in_("firstDown"), allDown: in_("allDown") },
+      };
+    });
+  });
+}
+
+/** How a port let somebody in, in two or three words. */
+export const HOW_WORDS: Readonly<Record<Entry["how"], string>> = {
+  "signed in": "signs in",
+  "by MAC address": "by MAC address",
+  "with another": "with another",
+  visitors: "visitors",
+  failed: "failed",
+  "server down": "no server",
+  watched: "watched",
+  "not described": "no profile",
+  limited: "limited",
+  closed: "stays out",
+  unasked: "not asked",
+};
+
+/** What an entry comes to, in words: where it is, or that it stays out. */
+export function entryText(index: PlanIndex, { how, segment }: Entry): string {
+  if (how === "closed") return HOW_WORDS.closed;
+  const where = segment === null ? "no address" : nameOf(index, "segment", segment);
+  return `${where}, ${HOW_WORDS[how]}`;
+}
