@@ -1,9 +1,10 @@
 import { must } from "../src/core/kernel";
-import { BLANK_SIGN_IN, CONVENTIONS, type Plan } from "../src/core/plan";
+import { CONVENTIONS, type Plan } from "../src/core/plan";
 import { arrangeBox, setUpWay } from "../src/core/planners";
 import { RADIO_SETS } from "../src/core/wireless";
 import { FENNEL_STREET } from "./surveys";
 import { rulesOn } from "./rule-list";
+import { PRACTICE_SIGN_IN } from "./sign-in";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const ALL = [10, 20, 30, 40, 50, 60, 70, 80, 90].map(v);
@@ -227,30 +228,14 @@ export function fennelStreet(): Plan {
     .itself("Upper switch", { bridgeMac: "02:5a:10:0a:02:01" })
     .itself("Lower switch", { bridgeMac: "02:5a:10:0a:03:01" })
     .itself("Switch B", { bridgeMac: "02:5a:10:0a:04:01" });
-  site.signIn(
-    "Practice sign-in",
-    ["Sign-in server 1", "Sign-in server 2"],
-    {
-      byMac: true,
-      failed: v(90),
-      serverDownVoice: v(30),
-      hosts: "phone",
-      timers: { ...BLANK_SIGN_IN.timers, tries: 2, waitSeconds: 10, deadSeconds: 600, testSeconds: 300 },
-      accountingPort: 1813,
-      changePort: 3799,
-      sends: [6, 8, 25],
-      secretPlace: "the practice's password manager",
-      note: "staff desks and the printers beside them",
-    },
-    [
-      ["Upper switch", 1],
-      ["Upper switch", 2],
-      ["Upper switch", 3],
-      ["Upper switch", 10],
-      ["Upper switch", 18],
-      ["Upper switch", 20],
-    ],
-  );
+  site.signIn("Practice sign-in", ["Sign-in server 1", "Sign-in server 2"], PRACTICE_SIGN_IN, [
+    ["Upper switch", 1],
+    ["Upper switch", 2],
+    ["Upper switch", 3],
+    ["Upper switch", 10],
+    ["Upper switch", 18],
+    ["Upper switch", 20],
+  ]);
   site.snoops("Upper switch", [20, 30, 90], [24]).snoops("Switch B", [20, 30, 90], [17]);
   site
     .rack("Gateway", 12, "UPS A, outlet 1")

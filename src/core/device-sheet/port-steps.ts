@@ -119,8 +119,8 @@ export function portSteps(data: DeviceData): SheetStep[] {
       caution:
         data.signIns.length === 0
           ? ""
-          : "A phone without a network can't call for help: say so before ports are closed. The shared secret is " +
-            "not on this sheet.",
+          : "A phone without a network can't call for help: say so before ports are closed. " +
+            "The shared secret is not on this sheet.",
     },
     {
       ...NONE,

@@ -33,7 +33,7 @@ export const BLANK_LINE: Omit<Line, "id" | "name"> = {
   delegated: { length: null, prefix: null, keeps: false },
   dynamicName: { name: "", updatedBy: "gateway", account: "" },
 };
-/** What sign-in comes to where nothing else is said: the timers of IEEE 802.1X-2020 (section 8.6) and RFC 5080. */
+/** What sign-in comes to where nothing else is said; the timers are those that IEEE 802.1X begins with. */
 export const BLANK_SIGN_IN: Omit<SignIn, "id" | "name"> = {
   servers: [],
   port: 1812,

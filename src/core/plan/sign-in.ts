@@ -25,7 +25,7 @@ export function signInVids(index: PlanIndex, port: Port): Vid[] {
     ? []
     : index.hostsAt(port.id).map(({ segment, tag }) => {
         const own = segment === null || tag !== null ? undefined : index.plan.segment.get(segment);
-        return own?.vlan == null ? null : (index.plan.vlan.get(own.vlan)?.vid ?? null);
+        return index.plan.vlan.get(own?.vlan ?? "")?.vid ?? null;
       });
   const all = [visitors, failed, serverDown, serverDownVoice, ...answered];
   return [...new Set(all.filter((vid) => vid !== null))];

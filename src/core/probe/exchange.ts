@@ -149,8 +149,18 @@ function outWhy({ line, device, packet }: Extract<Delivery, { at: "internet" }>)
   return `${translated}${box}${carrier}`;
 }
 
+/** Whether who was asked has not signed in, and its answer does not pass until then; that is a stop. */
+function answerIsLimited(run: ProbeRun, sent: Packet, arrived: Delivery): boolean {
+  const host = arrived.at === "host" ? arrived.party.host : null;
+  const limited = host === null ? null : run.limitOf(host);
+  if (limited === null || passesBefore(limited.only, { ...sent, dport: sent.sport })) return false;
+  stopLimited(run, limited, "its answer");
+  return true;
+}
+
 /** The answer's way home, and that it is taken for one. False after a stop. */
 function comesBack(trip: Trip, station: Station, sent: Packet, arrived: Delivery): boolean {
+  if (answerIsLimited(trip.run, sent, arrived)) return false;
   const back = answerFrom(tripBack(trip), arrived);
   const { journey } = trip.run;
   if (back === null) {

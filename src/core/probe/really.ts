@@ -1,9 +1,10 @@
-import type { Host, PlanIndex } from "../plan";
+import type { Device, Host, PlanIndex, Port } from "../plan";
 import { addressFor } from "./address-for";
 import { ProbeRun, type Reality } from "./run";
 import type { Lease } from "./lease";
 import { macLimitStops } from "./mac-limit";
-import { partyOfHost, type Party } from "../places";
+import { partyOfHost, portOfHost, type Party } from "../places";
+import type { Limited } from "./port-state";
 import { portStateFor } from "./sign-in";
 import { start } from "./start";
 
@@ -37,19 +38,31 @@ function once<T>(map: Map<string, T | null>, id: string, find: () => T | null): 
  * it, both ways (IEEE 802.1X section 6.4).
  */
 function admitted(run: ProbeRun, host: Host): Party | null {
-  const { index } = run;
-  const party = partyOfHost(index, host);
+  const party = partyOfHost(run.index, host);
   if (party === null || party.place.at !== "cable") return party;
-  const port = index.plan.port.get(party.place.port);
-  const device = port === undefined ? undefined : index.plan.device.get(port.device);
+  const { port, device } = portOf(run, party.place.port);
   if (port === undefined || device === undefined || macLimitStops(run, port, host) !== null) return null;
   if (!port.guards.signIn || device.bridging !== "vlan") return party;
   const { state, vid } = portStateFor(run, device, port, { host, speaksItself: false, tag: host.tag });
-  // What it answers is not let through before it has signed in.
-  if (state === "closed" || state === "limited" || (vid !== null && host.tag !== null)) return null;
+  if (state === "closed" || (vid !== null && host.tag !== null)) return null;
   return vid === null
     ? party
     : { ...party, place: { at: "inside", device: device.id, vid, port: port.id, ssid: null } };
+}
+
+function portOf({ index }: ProbeRun, id: string): { port?: Port | undefined; device?: Device | undefined } {
+  const port = index.plan.port.get(id);
+  return port === undefined ? {} : { port, device: index.plan.device.get(port.device) };
+}
+
+/** What a host's port lets pass until it has signed in; only the stage limited has such ports. */
+function limitOf(run: ProbeRun, host: Host): Limited | null {
+  if (![...run.index.plan.signIn.values()].some(({ stage }) => stage === "limited")) return null;
+  const at = portOfHost(run.index, host);
+  const { port, device } = at === null ? {} : portOf(run, at);
+  if (port === undefined || device?.bridging !== "vlan" || !port.guards.signIn) return null;
+  const state = portStateFor(run, device, port, { host, speaksItself: false, tag: host.tag });
+  return state.state === "limited" ? state : null;
 }
 
 /**
@@ -64,6 +77,7 @@ function leased(run: ProbeRun, host: Host): Lease | null {
 
 const REALITY: Reality = {
   partyOf: (run, host) => once(knownOf(run.index).parties, host.id, () => admitted(run, host)),
+  limitOf,
   leaseOf: (run, host) => once(knownOf(run.index).leases, host.id, () => leased(run, host)),
 };
 

@@ -6,7 +6,7 @@ import { flood, type Flood } from "../forwarding";
 import type { Lease } from "./lease";
 import type { Message } from "./message";
 import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } from "../places";
-import type { PortState } from "./port-state";
+import type { Limited, PortState } from "./port-state";
 import { Journey } from "./step";
 
 /** Somebody who is plugged in for a probe, with what it knows of its network. */
@@ -27,6 +27,8 @@ export interface Reality {
   /** Null when it is not plugged in, or its port does not let it in. */
   readonly partyOf: (run: ProbeRun, host: Host) => Party | null;
   readonly leaseOf: (run: ProbeRun, host: Host) => Lease | null;
+  /** Null where its port lets everything pass. */
+  readonly limitOf: (run: ProbeRun, host: Host) => Limited | null;
 }
 
 /**
@@ -123,6 +125,11 @@ export class ProbeRun {
   /** What a host really has for an IPv4 address; null without one. */
   leaseOf(host: Host): Lease | null {
     return this.#reality.leaseOf(this, host);
+  }
+
+  /** What a host's port lets pass until it has signed in; null where that is everything. */
+  limitOf(host: Host): Limited | null {
+    return this.#reality.limitOf(this, host);
   }
 
   /** Who of another segment has an address of this scope; undefined when nobody has. */

@@ -137,7 +137,9 @@ function noRoom(run: ProbeRun, port: Port, profile: SignIn, host: Host | null): 
     says: `lets in ${takes} only`,
     why: `${first.name} is there already.`,
     cause: {
-      sentence: `${nameOf(run.index, "port", port.id)} lets in ${takes}, and ${first.name} is there before ${host.name}.`,
+      sentence:
+        `${nameOf(run.index, "port", port.id)} lets in ${takes}, ` +
+        `and ${first.name} is there before ${host.name}.`,
       subjects: [
         { kind: "port", id: port.id },
         { kind: "host", id: host.id },

@@ -91,8 +91,8 @@ export interface MetBoth {
 const NONE_MET: readonly MetBoth[] = [];
 
 /**
- * The rules that meet what goes from a group to each of some others, by the place of the others. A rule names few
- * networks of many: who goes by its receivers finds them at once.
+ * The rules that meet what goes from a group to each of some others, by the place of the others. A rule names
+ * few networks of many: who goes by its receivers finds them at once.
  */
 export function meetingsOf(
   targets: readonly EndGroup[],

@@ -37,6 +37,8 @@ function* passes(index: PlanIndex): Generator<Hit> {
       name: service.name,
       detail: `service: ${serviceCellText(service, "is")}`,
     };
+  for (const profile of index.plan.signIn.values())
+    yield { kind: "signIn", id: profile.id, name: profile.name, detail: "sign-in profile" };
   for (const conduit of index.plan.conduit.values())
     yield { kind: "conduit", id: conduit.id, name: conduit.name, detail: "conduit" };
   for (const wish of index.plan.wish.values())

@@ -49,3 +49,4 @@ export {
   gatewaySheet,
   routingDevices,
 } from "./gateway-sheet";
+export { signInTable, whoTable } from "./sign-in-tables";

@@ -1,5 +1,6 @@
 export { hostsOfProfile, stagesOf, type StageAhead } from "./way-there";
-export { ANSWER_SECONDS, patience, QUICK, quicker, timeline, type Timeline } from "./timeline";
+export { patience, QUICK, quicker, timeline, type Timeline } from "./timeline";
+export { timeAt, type TimeAt } from "./timeline-of";
 export {
   entryText,
   HOW_WORDS,

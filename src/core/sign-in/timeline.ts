@@ -29,7 +29,7 @@ export interface TimeAsked {
 }
 
 /** How long a server that is there is taken to need. */
-export const ANSWER_SECONDS = 1;
+const ANSWER_SECONDS = 1;
 
 /** Puts spans one behind the other. */
 class Clock {
@@ -96,8 +96,8 @@ export function timeline(asked: TimeAsked): Timeline {
 }
 
 /**
- * How long a device goes on asking for an address before it rests until it is switched off and on: four questions
- * with 4, 8, 16 and 32 s between (RFC 2131 section 4.1). Null for those that never rest.
+ * How long a device goes on asking for an address before it rests until it is switched off and on: four
+ * questions with 4, 8, 16 and 32 s between (RFC 2131 section 4.1). Null for those that never rest.
  */
 export function patience({ kind, manner }: Host): number | null {
   const rests: readonly Host["kind"][] = [

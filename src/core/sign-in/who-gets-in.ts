@@ -74,6 +74,10 @@ class Situations {
   }
 }
 
+/** The plan in a situation of a profile's servers. */
+export const planIn = (index: PlanIndex, situation: Situation, profile: SignIn): PlanIndex =>
+  new Situations(index).of(situation, profile);
+
 /** Where somebody is after a probe: by its address, else by the VLAN it was put into. */
 function segmentAfter(index: PlanIndex, device: Device, { lease, signIn }: Outcome): string | null {
   if (lease !== null) return lease.segment;

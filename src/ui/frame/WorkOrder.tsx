@@ -72,11 +72,11 @@ function Entry({ view, here, list, plan, probed }: EntryProps) {
       <ViewLink
         view={view.key}
         current={here}
-        className={`flex h-7 items-center gap-[10px] pr-3 pl-4 hover:bg-hover ${here ? "bg-panel font-semibold shadow-[inset_3px_0_0_var(--act),inset_0_1px_0_var(--hair),inset_0_-1px_0_var(--hair)]" : ""}`}
+        className={`flex h-7 items-center gap-[6px] pr-2 pl-4 hover:bg-hover ${here ? "bg-panel font-semibold shadow-[inset_3px_0_0_var(--act),inset_0_1px_0_var(--hair),inset_0_-1px_0_var(--hair)]" : ""}`}
       >
         <span className="mono w-4 text-12 text-ink2">{view.number ?? ""}</span>
-        {view.title}
-        <span className="ml-auto flex items-center gap-[7px]">
+        <span className="min-w-0 truncate">{view.title}</span>
+        <span className="ml-auto flex flex-none items-center gap-1">
           {counts.map(({ severity, count }) => (
             <SeverityCount key={severity} severity={severity} count={count} />
           ))}

@@ -57,7 +57,7 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
     case "wish":
       return { view: "gateway", selection: { what: "wish", id, way: null } };
     case "signIn":
-      return { view: "guards", selection: null };
+      return { view: "guards", selection: { what: "signIn", id } };
     case "expectation":
       return { view: "probe", selection: null };
     default:

@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { ProbeAs, ProbeGoal, ProbePlace, ProbeQuestion, WallEnd } from "@/core/plan";
 import type { SegmentColumn, Way } from "@/core/planners";
+import type { Situation } from "@/core/sign-in";
 
 /** What is selected; the margin shows it. */
 export type Selection =
@@ -27,6 +28,14 @@ export type Selection =
   | { readonly what: "exception"; readonly id: string }
   | { readonly what: "service"; readonly id: string }
   | { readonly what: "conduit"; readonly id: string }
+  | { readonly what: "signIn"; readonly id: string }
+  /** One who is planned at a port with sign-in, in one situation; nobody: something that nobody knows. */
+  | {
+      readonly what: "entry";
+      readonly port: string;
+      readonly host: string | null;
+      readonly situation: Situation;
+    }
   /** A wish from outside, with one way in; null for all of them. */
   | { readonly what: "wish"; readonly id: string; readonly way: Way | null }
   | { readonly what: "finding"; readonly key: string }

@@ -1,6 +1,7 @@
 "use client";
 
 import dynamic from "next/dynamic";
+import { createElement } from "react";
 import type { ViewKey } from "../frame/views";
 import type { Selection } from "../frame/ui-state";
 import { useUi } from "../frame/use-ui";
@@ -28,6 +29,8 @@ import { SsidMargin } from "./wireless/SsidMargin";
 import { WirelessMargin } from "./wireless/WirelessMargin";
 import { WishMargin } from "./gateway/WishMargin";
 import { ConduitMargin } from "./walls/ConduitMargin";
+import { EntryMargin } from "./guards/EntryMargin";
+import { SignInMargin } from "./guards/SignInMargin";
 import { ServiceMargin } from "./walls/ServiceMargin";
 import { ExceptionMargin } from "./walls/ExceptionMargin";
 import { ForwardMargin } from "./walls/ForwardMargin";
@@ -73,12 +76,20 @@ export function Margin({ view }: { view: ViewKey }) {
   );
 }
 
-/** What lets something pass: a rule that stands on a device, an exception, a forward, a wish from outside. */
+/**
+ * What lets something pass: a rule that stands on a device, an exception, a forward, a wish from outside, a
+ * sign-in.
+ */
 function PassMargin({
   of,
 }: {
-  of: Extract<Selection, { what: "rule" | "exception" | "service" | "conduit" | "forward" | "wish" }>;
+  of: Extract<
+    Selection,
+    { what: "rule" | "exception" | "service" | "conduit" | "forward" | "wish" | "signIn" | "entry" }
+  >;
 }) {
+  if (of.what === "entry") return <EntryMargin {...of} />;
+  if (of.what === "signIn") return <SignInMargin key={of.id} id={of.id} />;
   if (of.what === "service") return <ServiceMargin key={of.id} id={of.id} />;
   if (of.what === "conduit") return <ConduitMargin key={of.id} id={of.id} />;
   if (of.what === "exception") return <ExceptionMargin key={of.id} id={of.id} />;
@@ -95,6 +106,14 @@ function LinesMargin({ id }: { id: string | null }) {
   const { plan } = useIndex();
   return <LineMargin key={id} id={id !== null && plan.line.has(id) ? id : null} />;
 }
+
+/** What is of the whole site and not of one thing in it. */
+const OF_THE_SITE = {
+  conventions: ConventionsMargin,
+  kinds: KindsMargin,
+  draft: DraftMargin,
+  numbering: NumberingMargin,
+} as const;
 
 // eslint-disable-next-line complexity -- one margin for each kind of selection
 function Content({ view }: { view: ViewKey }) {
@@ -117,13 +136,10 @@ function Content({ view }: { view: ViewKey }) {
     case "gear":
       return <GearMargin key={selection.id} id={selection.id} />;
     case "conventions":
-      return <ConventionsMargin />;
     case "kinds":
-      return <KindsMargin />;
     case "draft":
-      return <DraftMargin />;
     case "numbering":
-      return <NumberingMargin />;
+      return createElement(OF_THE_SITE[selection.what]);
     case "leases":
       return plan.segment.has(selection.id) ? (
         <LeaseMargin key={selection.id} id={selection.id} />
@@ -172,6 +188,8 @@ function Content({ view }: { view: ViewKey }) {
       ) : (
         <SheetMargin view={view} />
       );
+    case "signIn":
+    case "entry":
     case "rule":
     case "exception":
     case "service":

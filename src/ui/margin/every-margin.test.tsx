@@ -68,6 +68,19 @@ jest.mock("next/dynamic", () => () => () => null);
 
 const MOST_OF_A_KIND = 3;
 
+/** A planned host and a stranger at the first ports that ask for a sign-in. */
+const entriesOf = (plan: Plan): [string, ViewKey, Selection][] =>
+  [...plan.port.values()]
+    .filter(({ guards }) => guards.signIn)
+    .slice(0, MOST_OF_A_KIND)
+    .flatMap(({ id }) =>
+      [null, PlanIndex.of(plan).hostsAt(id)[0]?.id ?? null].map((host): [string, ViewKey, Selection] => [
+        `entry ${id} ${host ?? "nobody"}`,
+        "guards",
+        { what: "entry", port: id, host, situation: "allDown" },
+      ]),
+    );
+
 /** What can be selected on a site, a few of each kind. */
 function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
   const of = (what: string, view: ViewKey, ids: Iterable<string>): [string, ViewKey, Selection][] =>
@@ -91,6 +104,8 @@ function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
     ...of("exception", "walls", plan.exception.keys()),
     ...of("service", "walls", plan.service.keys()),
     ...of("conduit", "walls", plan.conduit.keys()),
+    ...of("signIn", "guards", plan.signIn.keys()),
+    ...entriesOf(plan),
     ...(port === undefined
       ? []
       : ([

@@ -60,8 +60,8 @@ export const boxNetworkSeen = check<SeenData>({
   family: "gateway",
   title: "Who may use the internet also gets to what is inside the provider's box",
   why:
-    "For the gateway the box's own network is a part of the outside: its pages, and whatever hangs on it, lie " +
-    "behind the door to the internet, for visitors too.",
+    "For the gateway the box's own network is a part of the outside: its pages, and whatever hangs on it, " +
+    "lie behind the door to the internet, for visitors too.",
   reads: ["line", "interface", "wall", "zone"],
   find: (index) => {
     const { plan } = index;

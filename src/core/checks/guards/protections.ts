@@ -298,7 +298,8 @@ export const signInOldPort = check<OldPort>({
       ...(port === null ? [] : [`asks its servers at port ${port}`]),
       ...(accounting === null ? [] : [`sends accounting to port ${accounting}`]),
     ];
-    return `${nameOf(index, "signIn", profile)} ${asked.join(" and ")}, the old one${asked.length > 1 ? "s" : ""}.`;
+    const ones = asked.length > 1 ? "the old ones" : "the old one";
+    return `${nameOf(index, "signIn", profile)} ${asked.join(" and ")}, ${ones}.`;
   },
   repairs: ({ profile, port, accounting }) => {
     const fields = {

@@ -60,8 +60,8 @@ export const givesUpFirst = check<TooLateData>({
   family: "guards",
   title: "Devices stop asking for an address before the switch lets them in",
   why:
-    "The switch first waits for a sign-in that never comes; a DHCP client that got no answer to its questions " +
-    "rests (RFC 2131 section 4.1), and comes up without a network each time it is switched on.",
+    "The switch first waits for a sign-in that never comes; a DHCP client that got no answer to its " +
+    "questions rests (RFC 2131 section 4.1), and comes up without a network each time it is switched on.",
   reads: READS,
   find: (index) =>
     profiles(index).flatMap((profile): Found<TooLateData>[] => {

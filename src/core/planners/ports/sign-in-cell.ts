@@ -194,7 +194,6 @@ const renamed = <V, F>(read: string | V, to: (value: V) => F): F | string =>
   typeof read === "string" ? read : to(read);
 
 /** Fields whose cell says one value of a kind. */
-// eslint-disable-next-line complexity -- one line for each column
 function readCell(reading: Reading, column: SignInColumn, text: string): Fields | string {
   const { edits, index } = reading;
   switch (column) {
@@ -241,7 +240,6 @@ const yes = (is: boolean): string => (is ? "yes" : "no");
 const orNone = (value: number | null): string => (value === null ? "none" : String(value));
 
 /** What a cell says, as it is read. */
-// eslint-disable-next-line complexity -- one line for each column
 export function signInCellText(index: PlanIndex, profile: SignIn, column: SignInColumn): string {
   const { timers } = profile;
   const time = TIMES[column];
@@ -322,8 +320,8 @@ export const pasteSignIns = (
 ): Refusal => pasteInto(SIGN_IN_COLUMNS, { rows, from, onto }, (id, cells) => writeRow(context, id, cells));
 
 /**
- * Removes sign-in profiles. Their ports go on asking for a sign-in: by the profile that is left where that is one
- * only, else by none until somebody says which.
+ * Removes sign-in profiles. Their ports go on asking for a sign-in: by the profile that is left where there is
+ * one only, else by none until somebody says which.
  */
 export function removeSignIns({ edits }: Pick<EditContext, "edits">, ids: readonly string[]): void {
   const gone = new Set<string | null>(ids);

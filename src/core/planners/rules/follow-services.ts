@@ -69,6 +69,9 @@ export function serviceUses({ plan }: PlanIndex, name: string): string {
     .join(", ");
 }
 
+const tooMany = (name: string, services: readonly Service[]): string =>
+  `${name} would be of ${services.length} services, and takes ${MOST_SERVICES}; take some out of it first.`;
+
 /** Writes what services stand for now wherever they stood for what they were; `renamed` is new names by old. */
 export function followServices(
   { edits, index }: Pick<EditContext, "edits" | "index">,
@@ -80,17 +83,12 @@ export function followServices(
   for (const kind of ["wall", "exception"] as const)
     for (const { id, services } of edits.all(kind)) {
       const next = followed(services, before, now);
-      if (next !== null && next.length > MOST_SERVICES)
-        return (
-          `${nameOf(index, kind, id)} would be of ${next.length} services, and takes ${MOST_SERVICES}; ` +
-          "take some out of it first."
-        );
+      if (next !== null && next.length > MOST_SERVICES) return tooMany(nameOf(index, kind, id), next);
       if (next !== null) edits.patch(kind, id, { services: next });
     }
   for (const { id, before: passes } of edits.all("signIn")) {
     const next = followed(passes, before, now);
-    if (next !== null && next.length > MOST_SERVICES)
-      return `${nameOf(index, "signIn", id)} would let ${next.length} services through, and takes ${MOST_SERVICES}.`;
+    if (next !== null && next.length > MOST_SERVICES) return tooMany(nameOf(index, "signIn", id), next);
     if (next !== null) edits.patch("signIn", id, { before: next });
   }
   // A wish and a pin are for one service: one that has become several stays as it was.

@@ -12,6 +12,7 @@ import {
   zoneFiles,
 } from "@/core/formats";
 import type { Line, PlanIndex } from "@/core/plan";
+import { whoGetsIn } from "@/core/sign-in";
 import {
   addressRegisterTable,
   cableScheduleTable,
@@ -22,6 +23,8 @@ import {
   portScheduleTable,
   ruleTable,
   serviceTable,
+  signInTable,
+  whoTable,
   wishTable,
   zoneTable,
 } from "@/core/sheets";
@@ -113,6 +116,21 @@ const FILES: readonly File[] = [
     type: CSV_TYPE,
     about: "Every conduit with its target level, who answers for it, and the doors that lead by it.",
     make: (index) => csv(conduitTable(index)),
+  },
+  {
+    what: "Sign-in profiles",
+    name: "sign-in-profiles.csv",
+    type: CSV_TYPE,
+    about: "Every sign-in profile with its servers, stage, timers and the VLANs that it gives.",
+    make: (index) => csv(signInTable(index)),
+  },
+  {
+    what: "Who gets in",
+    name: "who-gets-in.csv",
+    type: CSV_TYPE,
+    about:
+      "Every port with sign-in and what is planned there: with all servers, without the first, without any.",
+    make: (index) => csv(whoTable(index, whoGetsIn(index))),
   },
   {
     what: "Services",

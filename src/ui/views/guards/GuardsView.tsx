@@ -3,15 +3,18 @@
 import { useState } from "react";
 import { counted } from "@/core/repairs";
 import { byNaturalText } from "@/core/kernel";
+import type { Device } from "@/core/plan";
 import { TREE } from "@/core/spanning-tree";
 import { useUi } from "../../frame/use-ui";
 import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { GuardTable } from "./GuardTable";
+import { SignInSheet } from "./SignInSheet";
 import { TreeDrawing } from "./TreeDrawing";
 
 const WAYS = [
   ["tree", "Trees"],
+  ["signIn", "Sign-in"],
   ["guards", "Guards"],
 ] as const;
 
@@ -20,43 +23,64 @@ const WAYS = [
  */
 export function GuardsView() {
   const index = useIndex();
-  const [way, setWay] = useState<(typeof WAYS)[number][0]>("tree");
+  const selected = useUi((state) => state.selection?.what);
+  const isOfSignIn = selected === "signIn" || selected === "entry";
+  const [way, setWay] = useState<(typeof WAYS)[number][0]>(isOfSignIn ? "signIn" : "tree");
+  const [before, setBefore] = useState(selected);
+  // What is gone to by name or by a finding is shown; what is then chosen here stays.
+  if (selected !== before) {
+    setBefore(selected);
+    if (isOfSignIn) setWay("signIn");
+  }
+  const able = [...index.plan.device.values()]
+    .filter((device) => device.bridging === "vlan" && device.kind !== "gateway")
+    .sort((a, b) => byNaturalText(a.name, b.name));
+  const running = able.filter((device) => device.tree.kind !== "none").length;
+  const asking = [...index.plan.port.values()].filter(({ guards }) => guards.signIn).length;
+  return (
+    <main className="sheet">
+      <div className="head">
+        <h1>Switch guards</h1>
+        <p>
+          {way === "signIn"
+            ? `${counted(asking, "port asks", "ports ask")} for a sign-in`
+            : `${counted(running, "bridge runs", "bridges run")} a spanning tree`}
+        </p>
+        <span className="push" />
+        <Segmented label="Show" value={way} choices={WAYS} onChoose={setWay} />
+      </div>
+      {way === "guards" ? <GuardTable devices={able} /> : null}
+      {way === "signIn" ? <SignInSheet /> : null}
+      {way === "tree" ? <Trees first={able[0]} /> : null}
+    </main>
+  );
+}
+
+/** The trees that bridges settle on; `first` is the bridge to begin with where there is none yet. */
+function Trees({ first }: { first: Device | undefined }) {
+  const index = useIndex();
   const [key, setKey] = useState("common");
   const select = useUi((state) => state.select);
   const { named } = index.derived(TREE);
   const trees = named.filter(({ tree }) => tree.rootOf.size > 0);
   const shown = trees.find((namedTree) => namedTree.key === key) ?? trees[0];
-  const able = [...index.plan.device.values()]
-    .filter((device) => device.bridging === "vlan" && device.kind !== "gateway")
-    .sort((a, b) => byNaturalText(a.name, b.name));
-  const running = able.filter((device) => device.tree.kind !== "none").length;
+  if (shown === undefined)
+    return (
+      <p className="max-w-[60ch] p-4 text-15">
+        No gear runs a spanning tree yet. Where cables form a ring, one has to block; choose a switch and the
+        kind of its tree in the margin.{" "}
+        {first === undefined ? (
+          "Add the switches on Hardware first."
+        ) : (
+          <button type="button" className="button" onClick={() => select({ what: "device", id: first.id })}>
+            Begin with {first.name}
+          </button>
+        )}
+      </p>
+    );
   return (
-    <main className="sheet">
-      <div className="head">
-        <h1>Switch guards</h1>
-        <p>{counted(running, "bridge runs", "bridges run")} a spanning tree</p>
-        <span className="push" />
-        <Segmented label="Show" value={way} choices={WAYS} onChoose={setWay} />
-      </div>
-      {way === "guards" ? <GuardTable devices={able} /> : null}
-      {way !== "guards" && shown === undefined ? (
-        <p className="max-w-[60ch] p-4 text-15">
-          No gear runs a spanning tree yet. Where cables form a ring, one has to block; choose a switch and
-          the kind of its tree in the margin.{" "}
-          {able[0] === undefined ? (
-            "Add the switches on Hardware first."
-          ) : (
-            <button
-              type="button"
-              className="button"
-              onClick={() => select({ what: "device", id: able[0]?.id ?? "" })}
-            >
-              Begin with {able[0].name}
-            </button>
-          )}
-        </p>
-      ) : null}
-      {way !== "guards" && shown !== undefined && trees.length > 1 ? (
+    <>
+      {trees.length > 1 ? (
         <div className="flex items-center gap-2 border-b border-hair px-4 py-2 text-13">
           <label className="flex items-center gap-2">
             Tree
@@ -70,7 +94,7 @@ export function GuardsView() {
           </label>
         </div>
       ) : null}
-      {way !== "guards" && shown !== undefined ? <TreeDrawing named={shown} /> : null}
-    </main>
+      <TreeDrawing named={shown} />
+    </>
   );
 }

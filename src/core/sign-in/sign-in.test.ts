@@ -1,0 +1,295 @@
+import { fennelStreet } from "../../../demo/fennel-street";
+import { must } from "../kernel";
+import { BLANK_SIGN_IN, PlanIndex, vid, type Plan, type PlanEdits, type SignIn } from "../plan";
+import { servicesNamed } from "../policy";
+import { asClient, probe } from "../probe";
+import { afterEdit, donePlan } from "../testing/after-edit";
+import { dice } from "../testing/plants";
+import { entryText, SITUATIONS, whoGetsIn, type Situation } from "./who-gets-in";
+import { patience, quicker, timeline, type TimeAsked } from "./timeline";
+import { stagesOf } from "./way-there";
+
+const v = (number: number) => must(vid(number), "a VLAN ID");
+const profileIn = (edits: PlanEdits): SignIn => must(edits.all("signIn")[0], "a profile");
+/** The practice with other settings of its profile, and more ports that ask by it. */
+const practice = (fields: Partial<SignIn>, more: readonly string[] = []): Plan =>
+  donePlan(
+    afterEdit(fennelStreet(), ({ edits }) => {
+      edits.patch("signIn", profileIn(edits).id, fields);
+      const upper = must(
+        edits.all("device").find(({ name }) => name === "Upper switch"),
+        "it",
+      );
+      for (const port of edits.all("port"))
+        if (port.device === upper.id && more.includes(port.label))
+          edits.patch("port", port.id, {
+            guards: { ...port.guards, signIn: true, profile: profileIn(edits).id },
+          });
+      return null;
+    }),
+  );
+/** What the table says of a host, and of a stranger at its port: "Staff, signs in". */
+function of(
+  plan: Plan,
+  name: string,
+): Record<Situation | "stranger", string> & { differs: Situation[]; strangerDiffers: boolean } {
+  const index = PlanIndex.of(plan);
+  const row = must(
+    whoGetsIn(index).find(({ host }) => host?.name === name),
+    name,
+  );
+  const cells = must(row.cells, "its cells");
+  return {
+    well: entryText(index, cells.well),
+    firstDown: entryText(index, cells.firstDown),
+    allDown: entryText(index, cells.allDown),
+    stranger: entryText(index, row.stranger),
+    differs: SITUATIONS.filter((situation) => cells[situation].differs),
+    strangerDiffers: row.stranger.differs,
+  };
+}
+
+describe("who gets in", () => {
+  test("a desk: phone and PC sign in, with one server as with two; without any the phone alone goes on", () => {
+    expect(of(practice({}), "PC Reception 1")).toEqual({
+      well: "Staff, signs in",
+      firstDown: "Staff, signs in",
+      allDown: "stays out",
+      stranger: "Guests, failed",
+      differs: [],
+      strangerDiffers: false,
+    });
+    expect(of(practice({}), "Phone Reception 1")).toMatchObject({
+      well: "Phones, signs in",
+      allDown: "Phones, no server",
+    });
+    expect(of(practice({ serverDown: v(90) }), "PC Reception 1")).toMatchObject({
+      allDown: "Guests, no server",
+      differs: ["allDown"],
+    });
+    expect(of(practice({ serverDownVoice: null, serverDown: v(20) }), "Phone Reception 1")).toMatchObject({
+      differs: ["allDown"],
+    });
+  });
+  test("one that does not sign in gets in by its MAC address, among visitors, or stays out", () => {
+    expect(of(practice({}), "Office printer").well).toBe("Staff, by MAC address");
+    expect(of(practice({ byMac: false, failed: null }), "Office printer")).toMatchObject({
+      well: "stays out",
+      differs: ["well", "firstDown"],
+    });
+    expect(of(practice({ byMac: false, visitors: v(90) }), "Office printer")).toMatchObject({
+      well: "Guests, visitors",
+      stranger: "Guests, visitors",
+      differs: ["well", "firstDown"],
+    });
+  });
+  test("at the stage watch everybody passes, strangers too, and that is marked", () => {
+    expect(of(practice({ stage: "watch", byMac: false }), "Office printer")).toEqual({
+      well: "Staff, watched",
+      firstDown: "Staff, watched",
+      allDown: "Staff, watched",
+      stranger: "Staff, watched",
+      differs: [],
+      strangerDiffers: true,
+    });
+  });
+  test("at the stage limited what is named passes before a sign-in, and nothing else", () => {
+    const fields = { stage: "limited", byMac: false, failed: null } as const;
+    const before = [...servicesNamed("dhcp"), ...servicesNamed("dns")];
+    expect(of(practice(fields), "Office printer").well).toBe("no address, limited");
+    const plan = practice({ ...fields, before });
+    expect(of(plan, "Office printer").well).toBe("Staff, limited");
+    const index = PlanIndex.of(plan);
+    const printer = must(
+      [...plan.host.values()].find(({ name }) => name === "Office printer"),
+      "it",
+    );
+    const ask = (name: string) =>
+      probe(
+        index,
+        asClient(
+          { at: "host", host: printer.id },
+          { to: "gateway", service: must(servicesNamed(name)[0], name) },
+        ),
+        () => "",
+      );
+    expect(ask("dns").cause).toBeNull();
+    expect(ask("https").cause?.sentence).toMatch(
+      /does not sign in\. Until then https does not pass there\.$/,
+    );
+    // Who does sign in is not limited.
+    expect(of(plan, "PC Reception 1").well).toBe("Staff, signs in");
+    // What it answers does not pass either: nobody finds it.
+    const laptop = must(
+      [...plan.host.values()].find(({ name }) => name === "PC Reception 1"),
+      "it",
+    );
+    const found = probe(
+      index,
+      asClient({ at: "host", host: laptop.id }, { to: "host", host: printer.id, service: null }),
+      () => "",
+    );
+    expect(found.cause).not.toBeNull();
+  });
+  test("behind one port: one device, a phone and one, any number once one is in", () => {
+    expect(of(practice({ hosts: "one" }), "Phone Reception 1").well).toBe("Phones, signs in");
+    expect(of(practice({ hosts: "one" }), "PC Reception 1")).toMatchObject({
+      well: "stays out",
+      differs: ["well", "firstDown"],
+    });
+    expect(of(practice({ hosts: "phone" }), "PC Reception 1").well).toBe("Staff, signs in");
+    const crowded = (hosts: SignIn["hosts"]) =>
+      donePlan(
+        afterEdit(practice({ hosts, byMac: false, failed: null }), ({ edits }) => {
+          const named = (name: string) =>
+            must(
+              edits.all("host").find((host) => host.name === name),
+              name,
+            );
+          edits.patch("host", named("Office printer").id, {
+            attachment: named("Phone Reception 1").attachment,
+          });
+          return null;
+        }),
+      );
+    expect(of(crowded("several"), "Office printer").well).toBe("stays out");
+    expect(of(crowded("many"), "Office printer").well).toBe("Staff, with another");
+    expect(of(crowded("phone"), "PC Reception 1").well).toBe("stays out");
+  });
+  test("by the server's answer each goes where its segment is, whatever the port's own VLAN is", () => {
+    const plan = practice({ byAnswer: true }, ["5"]);
+    expect(of(plan, "Card terminal 1").well).toBe("Cards, by MAC address");
+    const moved = donePlan(
+      afterEdit(plan, ({ edits }) => {
+        for (const port of edits.all("port"))
+          if (port.label === "5" && port.guards.signIn)
+            edits.patch("port", port.id, { pvid: v(20), untagged: [v(20)] });
+        return null;
+      }),
+    );
+    expect(of(moved, "Card terminal 1").well).toBe("Cards, by MAC address");
+    const own = donePlan(
+      afterEdit(moved, ({ edits }) => {
+        edits.patch("signIn", profileIn(edits).id, { byAnswer: false });
+        return null;
+      }),
+    );
+    expect(of(own, "Card terminal 1").differs).toContain("well");
+  });
+});
+
+/** The same question without the table: servers that are down are unplugged by hand. */
+function asked(plan: Plan, host: string, situation: Situation, servers: readonly string[]): string | null {
+  const down = { well: [], firstDown: servers.slice(0, 1), allDown: servers }[situation];
+  const then = donePlan(
+    afterEdit(plan, ({ edits }) => {
+      for (const id of down) edits.patch("host", id, { attachment: { at: "unplaced" } });
+      return null;
+    }),
+  );
+  const { lease } = probe(PlanIndex.of(then), asClient({ at: "host", host }, { to: "address" }), () => "");
+  return lease === null ? null : String(lease.address);
+}
+
+test("every cell is what a probe of the plan of then says, on random profiles and ports", () => {
+  let cellsAsked = 0;
+  for (let seed = 1; seed <= 12; seed += 1) {
+    const roll = dice(seed);
+    const maybe = (number: number) => (roll(2) === 0 ? null : v(number));
+    const pick = <T>(all: readonly T[]): T => must(all[roll(all.length)], "one");
+    const plan = practice(
+      {
+        byMac: roll(2) === 0,
+        stage: pick(["watch", "limited", "closed"] as const),
+        hosts: pick(["one", "phone", "several", "many"] as const),
+        byAnswer: roll(2) === 0,
+        visitors: maybe(90),
+        failed: maybe(90),
+        serverDown: maybe(20),
+        serverDownVoice: maybe(30),
+        before: roll(2) === 0 ? [] : [...servicesNamed("dhcp")],
+      },
+      Array.from({ length: 6 }, () => String(1 + roll(20))),
+    );
+    for (const { host, cells, profile } of whoGetsIn(PlanIndex.of(plan)))
+      for (const situation of host === null ? [] : SITUATIONS) {
+        const { address } = must(cells, "cells")[situation];
+        cellsAsked += 1;
+        expect([host?.name, situation, address === null ? null : String(address)]).toEqual([
+          host?.name,
+          situation,
+          asked(plan, host?.id ?? "", situation, profile?.servers ?? []),
+        ]);
+      }
+  }
+  expect(cellsAsked).toBeGreaterThan(200);
+});
+
+describe("from link up to network", () => {
+  const slow = { ...BLANK_SIGN_IN, id: "p", name: "Desks", servers: ["a", "b"], byMac: true } as SignIn;
+  const at = (profile: Partial<SignIn>, fields: Partial<Omit<TimeAsked, "profile">> = {}) => {
+    const { ready, sum } = timeline({
+      profile: { ...slow, ...profile },
+      speaks: false,
+      isKnown: true,
+      silent: 0,
+      ...fields,
+    });
+    return [ready, sum];
+  };
+  test("what does not sign in is asked first, and then looked up by its MAC address; or the other way round", () => {
+    expect(at({})).toEqual([91, "3 x 30 s asked + 1 s at the server = 91 s"]);
+    expect(at(quicker(slow))).toEqual([21, "2 x 10 s asked + 1 s at the server = 21 s"]);
+    expect(at({ order: "macFirst" })).toEqual([1, "1 s at the server = 1 s"]);
+    expect(at({ order: "macFirst", failed: v(90) }, { isKnown: false })).toEqual([
+      91,
+      "1 s at the server + 3 x 30 s asked = 91 s",
+    ]);
+  });
+  test("a server that is down costs its tries; with all down there is a network only where one is given for that", () => {
+    expect(at({}, { silent: 1 })).toEqual([
+      101,
+      "3 x 30 s asked + 2 x 5 s for a server + 1 s at the server = 101 s",
+    ]);
+    expect(at({}, { silent: 2 })).toEqual([null, "3 x 30 s asked + 2 x 2 x 5 s for a server = 110 s"]);
+    expect(at({ serverDown: v(20) }, { silent: 2 })[0]).toBe(110);
+    expect(at({}, { speaks: true, silent: 1 })).toEqual([
+      11,
+      "2 x 5 s for a server + 1 s at the server = 11 s",
+    ]);
+  });
+  test("without a way by MAC address it ends among the visitors, or never", () => {
+    expect(at({ byMac: false, visitors: v(90) })).toEqual([90, "3 x 30 s asked = 90 s"]);
+    expect(at({ byMac: false })[0]).toBeNull();
+    expect(at({ stage: "watch" })[0]).toBe(0);
+  });
+  test("a printer rests after four questions, a PC goes on, and what is static asks nobody", () => {
+    const hosts = [...fennelStreet().host.values()];
+    const named = (name: string) =>
+      must(
+        hosts.find((host) => host.name === name),
+        name,
+      );
+    expect(["Office printer", "PC Reception 1", "X-ray panel"].map((name) => patience(named(name)))).toEqual([
+      60,
+      null,
+      null,
+    ]);
+  });
+});
+
+test("the next stages say whom they would cut off: at closed those that nobody knows, at limited those without DHCP", () => {
+  const plan = practice({ stage: "watch", byMac: false, failed: null, before: [...servicesNamed("dhcp")] });
+  const index = PlanIndex.of(plan);
+  const [profile] = plan.signIn.values();
+  const stages = stagesOf(index, must(profile, "a profile")).map(({ stage, cutOff }) => [
+    stage,
+    cutOff.map(({ name }) => name),
+  ]);
+  const printers = ["Consult 3 label printer", "Office printer"];
+  expect(stages).toEqual([
+    ["watch", []],
+    ["limited", []],
+    ["closed", printers],
+  ]);
+});

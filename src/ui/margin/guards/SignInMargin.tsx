@@ -1,0 +1,88 @@
+"use client";
+
+import { useMemo } from "react";
+import { removeSignIns, writeSignIn } from "@/core/commands";
+import { choiceWord, SIGN_IN_COLUMNS, signInCellText, STAGES } from "@/core/planners";
+import { nameOf, profileOf, type SignIn } from "@/core/plan";
+import { counted } from "@/core/repairs";
+import { stagesOf, type StageAhead } from "@/core/sign-in";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { ColumnsMargin, Gone } from "../ColumnsMargin";
+import { Caution, Fact, Section } from "../parts";
+
+const MOST = 4;
+
+/** Whom a stage leaves without a network, the first few by name. */
+function cutText({ cutOff }: StageAhead): string {
+  if (cutOff.length === 0) return "cuts nobody off";
+  const names = cutOff.slice(0, MOST).map(({ name }) => name);
+  const more = cutOff.length > MOST ? `, ${cutOff.length - MOST} more` : "";
+  return `cuts off ${cutOff.length}: ${names.join(", ")}${more}`;
+}
+
+/** The way from watching to closed: whom each stage would cut off, and the step to it. */
+function WayThere({ profile }: { profile: SignIn }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const stages = useMemo(() => stagesOf(index, profile), [index, profile]);
+  return (
+    <Section title="The way to closed">
+      <ol className="flex flex-col gap-2 px-4">
+        {stages.map((stage) => (
+          <li key={stage.stage} className="flex flex-col gap-1">
+            <span>
+              <b className="font-semibold">{choiceWord(STAGES, stage.stage)}</b>
+              {stage.stage === profile.stage ? ", now" : ""}: {cutText(stage)}
+            </span>
+            {stage.stage === profile.stage ? null : (
+              <button
+                type="button"
+                className="button !min-h-7 self-start"
+                onClick={() => edit(writeSignIn({ profile: profile.id, column: "stage", text: stage.stage }))}
+              >
+                Go to {choiceWord(STAGES, stage.stage)}
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+    </Section>
+  );
+}
+
+/** One sign-in profile: all that is set in it, the way to closed, where it is used. */
+export function SignInMargin({ id }: { id: string }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const profile = index.plan.signIn.get(id);
+  if (profile === undefined) return <Gone word="sign-in profile" />;
+  const ports = [...index.plan.port.values()].filter(
+    (port) => port.guards.signIn && profileOf(index, port)?.id === id,
+  );
+  const devices = [...new Set(ports.map(({ device }) => nameOf(index, "device", device)))];
+  return (
+    <ColumnsMargin
+      word="sign-in profile"
+      id={id}
+      name={profile.name}
+      columns={SIGN_IN_COLUMNS}
+      text={(column) => signInCellText(index, profile, column)}
+      write={(column, text) => edit(writeSignIn({ profile: id, column, text }))}
+      remove={() => edit(removeSignIns({ profiles: [id] }))}
+      facts={
+        <>
+          <dl className="facts">
+            <Fact name="Ports">{counted(ports.length, "port asks", "ports ask")} by it</Fact>
+            {devices.length === 0 ? null : <Fact name="On">{devices.join(", ")}</Fact>}
+          </dl>
+          <WayThere profile={profile} />
+        </>
+      }
+      caution={
+        <Caution head="Calls for help.">
+          A phone without a network can’t call. Tell those on the site before you close ports.
+        </Caution>
+      }
+    />
+  );
+}

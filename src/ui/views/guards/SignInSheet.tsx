@@ -1,0 +1,71 @@
+"use client";
+
+import dynamic from "next/dynamic";
+import { useMemo, useRef } from "react";
+import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { useUi } from "../../frame/use-ui";
+import { useIndex } from "../../plan-store/use-plan";
+import { counted } from "@/core/repairs";
+import { whoTable } from "@/core/sheets";
+import { timeAt, whoGetsIn } from "@/core/sign-in";
+import { SignInTable } from "./SignInTable";
+import { WhoTable } from "./WhoTable";
+
+// Charts are large: whoever looks at no times does not wait for them.
+const TimeChart = dynamic(() => import("./TimeChart").then((m) => m.TimeChart), { loading: () => null });
+
+/** Sign-in at ports: who gets in and when, and the profiles that decide it. */
+export function SignInSheet() {
+  const index = useIndex();
+  const scroller = useRef<HTMLDivElement>(null);
+  const selection = useUi((state) => state.selection);
+  const rows = useMemo(() => whoGetsIn(index), [index]);
+  const entry = selection?.what === "entry" ? selection : null;
+  const [host, port] = [index.plan.host.get(entry?.host ?? ""), index.plan.port.get(entry?.port ?? "")];
+  const time =
+    host === undefined || port === undefined || entry === null
+      ? null
+      : timeAt(index, port, host, entry.situation);
+  const differing = rows.filter(
+    ({ cells, stranger }) =>
+      stranger.differs || (cells !== null && Object.values(cells).some(({ differs }) => differs)),
+  ).length;
+  return (
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
+      <div className="flex min-h-10 flex-wrap items-center gap-3 px-4 py-1">
+        <h2 className="text-15">Who gets in</h2>
+        <span className="text-13 text-ink2">
+          {rows.length === 0
+            ? ""
+            : `${counted(differing, "row differs", "rows differ")} from what is meant; hatched stays out`}
+        </span>
+        <span className="flex-1" />
+        {rows.length === 0 ? null : (
+          <button
+            type="button"
+            className="button !min-h-7"
+            onClick={() =>
+              download(
+                fileName(index.plan.site.name, "who-gets-in.csv"),
+                CSV_TYPE,
+                csv(whoTable(index, rows)),
+              )
+            }
+          >
+            Save as CSV
+          </button>
+        )}
+      </div>
+      {rows.length === 0 ? (
+        <p className="max-w-[62ch] px-4 pb-4 text-15">
+          No port asks for a sign-in yet. Add a profile below; it begins at the stage watch, where nobody is
+          cut off. Then select ports on Ports and switch 802.1X on in the margin.
+        </p>
+      ) : (
+        <WhoTable rows={rows} />
+      )}
+      {time === null || host === undefined ? null : <TimeChart time={time} host={host} />}
+      <SignInTable scroller={scroller} />
+    </div>
+  );
+}
