@@ -109,7 +109,8 @@ function prepared(): Site {
   let plan = fennelStreet();
   const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine, pasteRoutes, writeForward } =
     COMMANDS;
-  const { acceptFinding, addException, addService, writeConduit, writeTunnel, writeWish } = COMMANDS;
+  const { acceptFinding, addException, addService, writeConduit, writeRegion, writeTunnel, writeWish } =
+    COMMANDS;
   const host = must([...plan.host.keys()][0], "a host");
   const at = new Site(plan);
   for (const order of [
@@ -123,6 +124,7 @@ function prepared(): Site {
     addException({ from: "Guests", to: "Image store", services: "ssh" }),
     addService({ name: "spare", is: "tcp 8007" }),
     writeConduit({ conduit: null, column: "name", text: "Spare" }),
+    writeRegion({ device: at.named("device", "Upper switch"), column: "region", text: "Practice" }),
     acceptFinding({ finding: "a b", says: "So it is.", reason: "known", by: "Ruth", until: "" }),
     pasteRoutes({
       device: at.named("device", "Gateway"),
@@ -419,6 +421,16 @@ const EXAMPLES: Examples = {
   writeService: (at) => ({ service: at.first("service"), column: "is", text: "https, udp 5000-5010" }),
   pasteServices: () => ({ rows: [["copies", "tcp 8009", "at night"]], from: "name", onto: [] }),
   removeServices: (at) => ({ services: [at.first("service")] }),
+  writeRegion: (at) => ({ device: at.named("device", "Upper switch"), column: "vid 20", text: "3" }),
+  pasteRegions: (at) => ({
+    rows: [["Practice", "2"]],
+    from: "region",
+    onto: [at.named("device", "Lower switch")],
+  }),
+  copyRegion: (at) => ({
+    from: at.named("device", "Upper switch"),
+    onto: [at.named("device", "Switch B")],
+  }),
   writeSignIn: (at) => ({ profile: at.first("signIn"), column: "stage", text: "limited" }),
   pasteSignIns: () => ({ rows: [["Lobby", "", "watch", "yes"]], from: "name", onto: [] }),
   removeSignIns: (at) => ({ profiles: [at.first("signIn")] }),

@@ -173,3 +173,4 @@ export { addService, pasteServices, removeServices, writeService } from "./servi
 export { addException, pasteExceptions, removeExceptions, writeException } from "./exceptions";
 export { chooseGateway, editLeg, setLeg } from "./legs";
 export { pasteSignIns, removeSignIns, writeSignIn } from "./sign-ins";
+export { copyRegion, pasteRegions, writeRegion } from "./regions";

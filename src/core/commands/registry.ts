@@ -7,6 +7,7 @@ import * as survey from "./survey";
 import * as register from "./register";
 import * as wireless from "./wireless";
 import * as conduits from "./conduits";
+import * as regions from "./regions";
 import * as signIns from "./sign-ins";
 import * as services from "./services";
 import * as exceptions from "./exceptions";
@@ -29,6 +30,7 @@ export const COMMANDS = {
   ...wireless,
   ...conduits,
   ...signIns,
+  ...regions,
   ...services,
   ...exceptions,
   ...findings,

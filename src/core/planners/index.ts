@@ -267,3 +267,11 @@ export {
   type SignInColumn,
 } from "./ports/sign-in-cell";
 export { attributesText, choiceWord, ORDERS, PORT_HOSTS, STAGES } from "./ports/sign-in-words";
+export {
+  copyRegion,
+  pasteRegions,
+  regionCellText,
+  regionColumns,
+  type RegionColumn,
+  withRegions,
+} from "./ports/region-cell";

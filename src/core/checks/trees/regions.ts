@@ -1,5 +1,5 @@
 import { nameOf, type Device } from "../../plan";
-import { chooseRoot, setTreeKind } from "../../planners";
+import { chooseRoot, copyRegion, setTreeKind } from "../../planners";
 import { regionDifference, TREE, treePlace } from "../../spanning-tree";
 import { check, type Found } from "../check";
 import { type Repair } from "../../repairs";
@@ -58,18 +58,7 @@ export const regionsDiffer = check<Pair>({
       label: `Give ${nameOf(index, "device", to ?? "")} the region of ${nameOf(index, "device", from ?? "")}`,
       planner: "copy-region",
       args: { from, to },
-      edit: (edits) => {
-        const [source, target] = [edits.need("device", from ?? "").tree, edits.need("device", to ?? "").tree];
-        const kept = new Map(target.instances.map((one) => [one.number, one.priority]));
-        edits.patch("device", to ?? "", {
-          tree: {
-            ...target,
-            region: source.region,
-            revision: source.revision,
-            instances: source.instances.map((one) => ({ ...one, priority: kept.get(one.number) ?? 32_768 })),
-          },
-        });
-      },
+      edit: (edits) => copyRegion(edits, from ?? "", [to ?? ""]),
     })),
 });
 

@@ -9,11 +9,13 @@ import { useUi } from "../../frame/use-ui";
 import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { GuardTable } from "./GuardTable";
+import { RegionTable } from "./RegionTable";
 import { SignInSheet } from "./SignInSheet";
 import { TreeDrawing } from "./TreeDrawing";
 
 const WAYS = [
   ["tree", "Trees"],
+  ["regions", "Regions"],
   ["signIn", "Sign-in"],
   ["guards", "Guards"],
 ] as const;
@@ -50,6 +52,7 @@ export function GuardsView() {
         <Segmented label="Show" value={way} choices={WAYS} onChoose={setWay} />
       </div>
       {way === "guards" ? <GuardTable devices={able} /> : null}
+      {way === "regions" ? <RegionTable /> : null}
       {way === "signIn" ? <SignInSheet /> : null}
       {way === "tree" ? <Trees first={able[0]} /> : null}
     </main>

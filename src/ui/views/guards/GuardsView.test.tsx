@@ -5,6 +5,7 @@ import { fennelStreet } from "../../../../demo/fennel-street";
 import { scene } from "../../../../tests/support/plan-scene";
 import type { Plan } from "@/core/plan";
 import { must } from "@/core/kernel";
+import { afterEdit, donePlan } from "@/core/testing/after-edit";
 import { timeAt } from "@/core/sign-in";
 import { Margin } from "../../margin/Margin";
 import { GuardsView } from "./GuardsView";
@@ -124,6 +125,8 @@ test("a site without one: a profile begins at watch; a name twice and a server t
 });
 
 test("the time from link up to network is drawn, and said in words where it is too long", () => {
+  // A chart without a page has no width, and says so.
+  jest.spyOn(console, "warn").mockImplementation(() => {});
   scene.show(fennelStreet());
   const { index } = scene.store.getState().held;
   const printer = must(
@@ -140,4 +143,35 @@ test("the time from link up to network is drawn, and said in words where it is t
   expect(screen.queryByText(/It rests after/)).toBeNull();
   rerender(<TimeChart time={{ ...time, waits: 20 }} host={printer} />);
   expect(screen.getByText("It rests after 20 s, until it is switched off and on.")).toBeTruthy();
+});
+
+test("regions as one grid: what differs is marked, a cell is written, and all become one in one act", async () => {
+  await show(
+    donePlan(
+      afterEdit(fennelStreet(), ({ edits }) => {
+        for (const device of edits.all("device"))
+          if (device.kind === "switch")
+            edits.patch("device", device.id, {
+              tree: { ...device.tree, kind: "multiple", region: "Practice" },
+            });
+        return null;
+      }),
+    ),
+  );
+  await userEvent.click(screen.getByRole("radio", { name: "Regions" }));
+  const regions = () => screen.getByRole("grid", { name: "Regions" });
+  const cells = (name: string) =>
+    within(must(within(regions()).getByText(name).closest("tr"), "its row")).getAllByRole("gridcell");
+  expect(within(regions()).getAllByText("AC36177F50283CD4B83821D8AB26DE62")).toHaveLength(3);
+  await userEvent.click(must(cells("Switch B")[4], "VLAN 20"));
+  await userEvent.keyboard("3{Enter}");
+  expect(scene.written.at(-1)?.refusal).toBeNull();
+  expect(cells("Switch B")[4]?.textContent).toBe("≠ 3");
+  expect(screen.getByText(/^2 regions;/)).toBeTruthy();
+  await userEvent.selectOptions(screen.getByRole("combobox", { name: "Region of" }), "Switch B");
+  await userEvent.click(screen.getByRole("button", { name: "Give it to 2 other switches" }));
+  expect(screen.getByText(/^1 region;/)).toBeTruthy();
+  expect(cells("Upper switch")[4]?.textContent).toBe("3");
+  await act(() => scene.store.getState().undo());
+  expect(screen.getByText(/^2 regions;/)).toBeTruthy();
 });
