@@ -17,17 +17,19 @@ import { decodeChanges, changeBatchSchema } from "./change-codec";
 import { readPlanFile, writePlanFile } from "./plan-file";
 
 /** Plan files as the application wrote them in the forms before this one. */
-const OLDER = ["1", "2", "3", "3-practice", "4", "4-forward", "5", "5-lines", "6", "7", "8"].map((version) => {
-  const text = readFileSync(`tests/fixtures/plan-version-${version}.json`, "utf8");
-  const read = readPlanFile(text);
-  return [
-    version,
-    {
-      file: JSON.parse(text) as Record<string, unknown>,
-      plan: must(read.ok ? read.value : null, "the old file is read"),
-    },
-  ] as const;
-});
+const OLDER = ["1", "2", "3", "3-practice", "4", "4-forward", "5", "5-lines", "6", "7", "8"].map(
+  (version) => {
+    const text = readFileSync(`tests/fixtures/plan-version-${version}.json`, "utf8");
+    const read = readPlanFile(text);
+    return [
+      version,
+      {
+        file: JSON.parse(text) as Record<string, unknown>,
+        plan: must(read.ok ? read.value : null, "the old file is read"),
+      },
+    ] as const;
+  },
+);
 
 const OF_THE_PRACTICE = ["names-behind-wall", "vlan-missing-on-hop", "vlan-missing-on-hop"];
 const MISTAKES: Readonly<Record<string, readonly string[]>> = {

@@ -12,8 +12,8 @@ const VIDS = 4096;
 const KNOWN = new WeakMap<Device["tree"]["instances"], string>();
 
 /**
- * The configuration digest of a region's map (IEEE 802.1Q section 13.8): 32 hexadecimal digits, as a bridge shows
- * it, over the instance of every VLAN ID from 0 to 4095 in two octets each.
+ * The configuration digest of a region's map (IEEE 802.1Q section 13.8): 32 hexadecimal digits, as a bridge
+ * shows it, over the instance of every VLAN ID from 0 to 4095 in two octets each.
  */
 export function configurationDigest(device: Pick<Device, "tree">): string {
   const known = KNOWN.get(device.tree.instances);

@@ -57,7 +57,7 @@ function writeCell(context: EditContext, id: string, column: RegionColumn, text:
   if (column === "digest") return "The digest follows from the VLANs' trees; change those.";
   if (column === "region" || column === "revision") return setRegion(context, id, column, text);
   const { tree } = edits.need("device", id);
-  const number = /^\d{1,4}$/.test(text) ? Number(text) : text === "" ? 0 : null;
+  const number = /^\d{0,4}$/.test(text) ? Number(text) : null;
   const vid = [...edits.all("vlan")].find((one) => one.vid === vidOf(column))?.vid;
   if (number === null || number > 4094)
     return `"${text}" is no tree; write 0 for the common one, or 1 to 4094.`;
@@ -87,7 +87,7 @@ export const pasteRegions = (
   });
 };
 
-/** Gives a switch the region of another: name, revision and map; the priorities of trees it has stay its own. */
+/** Gives a switch the region of another: name, revision and map; the priorities of trees stay its own. */
 function takeRegion(edits: PlanEdits, from: string, to: string): void {
   const [source, target] = [edits.need("device", from).tree, edits.need("device", to).tree];
   const kept = new Map(target.instances.map((one) => [one.number, one.priority]));

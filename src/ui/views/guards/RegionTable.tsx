@@ -86,7 +86,10 @@ export function RegionTable() {
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
       <TextTable<Device, RegionColumn>
         label="Regions"
-        about={`${counted(regions, "region", "regions")}; a number is the tree that carries the VLAN, 0 the common one`}
+        about={
+          `${counted(regions, "region", "regions")}; ` +
+          "a number is the tree that carries the VLAN, 0 the common one"
+        }
         what="device"
         rows={rows}
         columns={columns}
