@@ -31,7 +31,7 @@ const CORE = [
   "reach",
   "failure",
   "ways-in",
-  "sign-in",
+  "guards",
   "checks",
   "register",
   "sheets",

@@ -275,3 +275,5 @@ export {
   type RegionColumn,
   withRegions,
 } from "./ports/region-cell";
+export { switchOn, type Reason, type SafeGuard, type SwitchedOn } from "./ports/switch-on";
+export { endDevicesBehind, serverPort } from "./ports/towards-server";

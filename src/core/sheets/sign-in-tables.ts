@@ -2,7 +2,7 @@ import { formatAddress } from "../address";
 import { byNaturalText } from "../kernel";
 import type { PlanIndex } from "../plan";
 import { SIGN_IN_COLUMNS, signInCellText } from "../planners";
-import { entryText, SITUATIONS, type Entry, type WhoRow } from "../sign-in";
+import { entryText, SITUATIONS, type Entry, type WhoRow } from "../guards";
 
 const cell = (index: PlanIndex, entry: Entry): string[] => [
   entryText(index, entry),

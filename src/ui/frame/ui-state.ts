@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { ProbeAs, ProbeGoal, ProbePlace, ProbeQuestion, WallEnd } from "@/core/plan";
 import type { SegmentColumn, Way } from "@/core/planners";
-import type { Situation } from "@/core/sign-in";
+import type { Situation } from "@/core/guards";
 
 /** What is selected; the margin shows it. */
 export type Selection =

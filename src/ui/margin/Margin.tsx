@@ -31,6 +31,7 @@ import { WishMargin } from "./gateway/WishMargin";
 import { ConduitMargin } from "./walls/ConduitMargin";
 import { EntryMargin } from "./guards/EntryMargin";
 import { SignInMargin } from "./guards/SignInMargin";
+import { SwitchOn } from "./guards/SwitchOn";
 import { ServiceMargin } from "./walls/ServiceMargin";
 import { ExceptionMargin } from "./walls/ExceptionMargin";
 import { ForwardMargin } from "./walls/ForwardMargin";
@@ -209,5 +210,12 @@ function Content({ view }: { view: ViewKey }) {
 /** A sheet's margin with nothing selected. */
 function NothingMargin({ view }: { view: ViewKey }) {
   if (view === "survey") return <SurveyMargin />;
+  if (view === "guards")
+    return (
+      <>
+        <SheetMargin view={view} />
+        <SwitchOn />
+      </>
+    );
   return view === "wireless" ? <WirelessMargin /> : <SheetMargin view={view} />;
 }

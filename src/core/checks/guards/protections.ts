@@ -1,6 +1,6 @@
 import { runOn, serverReached } from "../../probe";
 import { nameOf, profileOf, type Device, type Host, type PlanIndex, type Port, type Scope } from "../../plan";
-import { cableWay } from "../../forwarding";
+import { endDevicesBehind, serverPort } from "../../planners";
 import { classify, FABRIC } from "../../fabric";
 import { check, type Found } from "../check";
 import { type Repair, counted, listed } from "../../repairs";
@@ -17,20 +17,6 @@ interface Untrusted {
   readonly port: string;
   readonly vids: readonly number[];
   readonly server: string;
-}
-
-/** The port of a device that answers of a scope's server come in by, and who answers; null when none does. */
-// eslint-disable-next-line complexity -- a server is a leg, a device or a host, and each may be missing
-function serverPort(index: PlanIndex, device: Device, scope: Scope, vid: number) {
-  const relay = index.interfacesIn(scope.segment).find((leg) => leg.relayTo !== null);
-  const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
-  const plugged = host?.attachment.at === "port" ? index.plan.port.get(host.attachment.port) : undefined;
-  const at = relay?.device ?? scope.serverDevice ?? plugged?.device;
-  if (at === undefined) return null;
-  const isHere = at === device.id;
-  const port = isHere ? plugged : cableWay(index, device.id, at, vid)?.[0]?.near;
-  const server = isHere ? (host?.name ?? "") : nameOf(index, "device", at);
-  return port === undefined ? null : { port, server };
 }
 
 /** The ports of a snooping switch that lead to the servers of its VLANs and are not trusted. */
@@ -85,24 +71,6 @@ interface Killed {
   readonly device: string;
   readonly hosts: readonly string[];
   readonly uplinks: readonly string[];
-}
-
-/**
- * Who is behind a port where nothing but end devices can be: on it, or on a switch without VLANs that leads
- * nowhere else. To trust such a port would let whoever sits there say anything. Null where other gear is
- * behind it.
- */
-function endDevicesBehind(index: PlanIndex, port: Port): Host[] | null {
-  const far = index.peerOf(port.id);
-  if (far === undefined) return [...index.hostsAt(port.id)];
-  const beyond = index.plan.device.get(far.device);
-  const ports = beyond === undefined ? [] : index.portsOf(beyond.id);
-  if (
-    beyond?.bridging !== "plain" ||
-    ports.some((one) => one.id !== far.id && index.linkAt(one.id) !== undefined)
-  )
-    return null;
-  return ports.flatMap((one) => [...index.hostsAt(one.id)]);
 }
 
 /** Hosts at the ports of a switch that inspects their VLAN without a binding for them. */

@@ -13,7 +13,7 @@ import { choiceWord, PORT_HOSTS } from "../../planners";
 import { servicesNamed } from "../../policy";
 import { speaksSignIn } from "../../probe";
 import { counted, listed, type Repair } from "../../repairs";
-import { hostsOfProfile, patience, QUICK, quicker, timeline } from "../../sign-in";
+import { hostsOfProfile, patience, QUICK, quicker, timeline } from "../../guards";
 import { check, type Found } from "../check";
 
 const READS = ["signIn", "port", "device", "host"] as const;

@@ -3,7 +3,7 @@
 import { useMemo } from "react";
 import { formatAddress } from "@/core/address";
 import type { Host } from "@/core/plan";
-import { entryText, timeAt, whoGetsIn, type Entry, type Situation, type WhoRow } from "@/core/sign-in";
+import { entryText, timeAt, whoGetsIn, type Entry, type Situation, type WhoRow } from "@/core/guards";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";

@@ -5,7 +5,7 @@ import { removeSignIns, writeSignIn } from "@/core/commands";
 import { choiceWord, SIGN_IN_COLUMNS, signInCellText, STAGES } from "@/core/planners";
 import { nameOf, profileOf, type SignIn } from "@/core/plan";
 import { counted } from "@/core/repairs";
-import { stagesOf, type StageAhead } from "@/core/sign-in";
+import { stagesOf, type StageAhead } from "@/core/guards";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { ColumnsMargin, Gone } from "../ColumnsMargin";
 import { Caution, Fact, Section } from "../parts";

@@ -12,7 +12,7 @@ import {
   zoneFiles,
 } from "@/core/formats";
 import type { Line, PlanIndex } from "@/core/plan";
-import { whoGetsIn } from "@/core/sign-in";
+import { whoGetsIn } from "@/core/guards";
 import {
   addressRegisterTable,
   cableScheduleTable,

@@ -6,7 +6,7 @@ import { scene } from "../../../../tests/support/plan-scene";
 import type { Plan } from "@/core/plan";
 import { must } from "@/core/kernel";
 import { afterEdit, donePlan } from "@/core/testing/after-edit";
-import { timeAt } from "@/core/sign-in";
+import { timeAt } from "@/core/guards";
 import { Margin } from "../../margin/Margin";
 import { GuardsView } from "./GuardsView";
 import { TimeChart } from "./TimeChart";
@@ -174,4 +174,20 @@ test("regions as one grid: what differs is marked, a cell is written, and all be
   expect(cells("Upper switch")[4]?.textContent).toBe("3");
   await act(() => scene.store.getState().undo());
   expect(screen.getByText(/^2 regions;/)).toBeTruthy();
+});
+
+test("switch on safely: what is set, what is left out and who loses something is said before it is done", async () => {
+  await show(fennelStreet());
+  await userEvent.click(margin().getByRole("button", { name: "DHCP snooping" }));
+  expect(margin().getByText(/nobody who has a network now is without one then/)).toBeTruthy();
+  expect(margin().getByText(/is trusted: it leads to the server of VLAN 10/)).toBeTruthy();
+  await userEvent.click(margin().getByRole("button", { name: "Switch DHCP snooping on" }));
+  await userEvent.click(margin().getByRole("button", { name: /^Do it|^Apply|^Write/ }));
+  const snooping = [...plan().device.values()].filter(({ protections }) => protections.snooping.length > 3);
+  expect(snooping.map(({ name }) => name).sort()).toEqual(["Lower switch", "Switch B", "Upper switch"]);
+  expect(margin().getByText("Nothing is left to switch on.")).toBeTruthy();
+  await act(() => scene.store.getState().undo());
+  expect([...plan().device.values()].filter(({ protections }) => protections.snooping.length > 3)).toEqual(
+    [],
+  );
 });

@@ -7,7 +7,7 @@ import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 import { counted } from "@/core/repairs";
 import { whoTable } from "@/core/sheets";
-import { timeAt, whoGetsIn } from "@/core/sign-in";
+import { timeAt, whoGetsIn } from "@/core/guards";
 import { SignInTable } from "./SignInTable";
 import { WhoTable } from "./WhoTable";
 

@@ -2,7 +2,7 @@
 
 import { Bar, BarChart, Cell, LabelList, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from "recharts";
 import type { Host } from "@/core/plan";
-import type { TimeAt, Timeline } from "@/core/sign-in";
+import type { TimeAt, Timeline } from "@/core/guards";
 
 const ROW_PX = 38;
 type Kind = Timeline["spans"][number]["kind"] | "waits";

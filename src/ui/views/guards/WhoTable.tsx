@@ -1,7 +1,7 @@
 "use client";
 
 import { useRef, useState, type KeyboardEvent } from "react";
-import { HOW_WORDS, SITUATIONS, type Entry, type Situation, type WhoRow } from "@/core/sign-in";
+import { HOW_WORDS, SITUATIONS, type Entry, type Situation, type WhoRow } from "@/core/guards";
 import type { PlanIndex } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";

@@ -10,3 +10,4 @@ export {
   type Situation,
   type WhoRow,
 } from "./who-gets-in";
+export { SAFE_GUARDS, switchOnAhead, type Ahead } from "./switch-on";

@@ -41,6 +41,12 @@ export function hasNetwork(index: PlanIndex, { id }: Host): boolean {
   return cause === null && advice === null;
 }
 
+/** Whether a host gets as far as its gateway, and is answered. */
+export function reachesGateway(index: PlanIndex, { id }: Host): boolean {
+  const goal = { to: "gateway", service: null } as const;
+  return probe(index, asClient({ at: "host", host: id }, goal), () => "").cause === null;
+}
+
 /** The three stages of a profile, each with whom it would cut off of those who get in at the stage watch. */
 export function stagesOf(index: PlanIndex, profile: SignIn): StageAhead[] {
   const hosts = hostsOfProfile(index, profile);

@@ -1,0 +1,152 @@
+import { bramblewick } from "../../../demo/bramblewick";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { must } from "../kernel";
+import { listFindings, runChecks } from "../checks";
+import { PlanIndex, type Plan } from "../plan";
+import type { SafeGuard } from "../planners";
+import { afterEdit, donePlan } from "../testing/after-edit";
+import { dice } from "../testing/plants";
+import { mixedSite } from "../testing/mixed-site";
+import { SAFE_GUARDS, switchOnAhead, type Ahead } from "./switch-on";
+import { hasNetwork, reachesGateway } from "./way-there";
+
+const GUARDS = Object.keys(SAFE_GUARDS) as SafeGuard[];
+
+/** The plan with a guard on. */
+function on(plan: Plan, guard: SafeGuard): { plan: Plan; ahead: Ahead } {
+  const ahead = switchOnAhead(PlanIndex.of(plan), guard);
+  const { repair } = ahead;
+  return {
+    ahead,
+    plan:
+      repair === null
+        ? plan
+        : donePlan(
+            afterEdit(plan, ({ edits, ids }) => {
+              repair.edit(edits, ids);
+              return null;
+            }),
+          ),
+  };
+}
+const served = (plan: Plan): string[] => {
+  const index = PlanIndex.of(plan);
+  return [...plan.host.values()].flatMap((host) => [
+    ...(hasNetwork(index, host) ? [host.name] : []),
+    ...(reachesGateway(index, host) ? [`${host.name} and its gateway`] : []),
+  ]);
+};
+/** All gear of a plan is able to do everything. */
+const able = (plan: Plan): Plan =>
+  donePlan(
+    afterEdit(plan, ({ edits }) => {
+      for (const device of edits.all("device"))
+        edits.patch("device", device.id, {
+          abilities: { ...device.abilities, snooping: true, arpInspection: true },
+        });
+      return null;
+    }),
+  );
+
+const SITES: (readonly [string, Plan])[] = [
+  ["office", fennelStreet()],
+  ["home", lockkeepersHouse()],
+  ["industrial", bramblewick()],
+  ...Array.from({ length: 60 }, (_, seed) => [`random ${seed}`, mixedSite(dice(3000 + seed))] as const),
+];
+
+let switchedOn = 0;
+afterAll(() => expect(switchedOn).toBeGreaterThan(60));
+
+test.each(SITES)("%s: one guard after the other, and nobody who had a network is without one", (_, made) => {
+  let plan = able(made);
+  const before = served(plan);
+  for (const guard of GUARDS) {
+    const then = on(plan, guard);
+    expect([guard, then.ahead.loses.map(({ name }) => name)]).toEqual([guard, []]);
+    plan = then.plan;
+    if (then.ahead.repair !== null) switchedOn += 1;
+    expect([guard, served(plan)]).toEqual([guard, before]);
+    // Done is done: a second time there is nothing left to do.
+    expect([guard, on(plan, guard).ahead.repair]).toEqual([guard, null]);
+  }
+});
+
+test("what is switched on is sound: no finding about it comes that was not there", () => {
+  const plan = able(fennelStreet());
+  const codes = (of: Plan) =>
+    listFindings(runChecks(PlanIndex.of(of)))
+      .filter(({ severity, family }) => severity === "stop" && family === "guards")
+      .map(({ key }) => key);
+  const guarded = GUARDS.reduce((now, guard) => on(now, guard).plan, plan);
+  expect(codes(guarded).filter((key) => !codes(plan).includes(key))).toEqual([]);
+  const devices = [...guarded.device.values()].filter(({ kind }) => kind === "switch");
+  expect(devices.every(({ protections }) => protections.snooping.length > 3)).toBe(true);
+  expect(devices.every(({ protections }) => protections.arpInspection.length > 3)).toBe(true);
+});
+
+test("in a ring the other way to the server is trusted too: a cable that fails cuts nobody off", () => {
+  const bare = able(bramblewick());
+  const plan = on(bare, "snooping").plan;
+  const withoutCable = (of: Plan, link: string) =>
+    donePlan(
+      afterEdit(of, ({ edits }) => {
+        edits.remove("link", link);
+        return null;
+      }),
+    );
+  for (const link of plan.link.keys())
+    expect(served(withoutCable(plan, link))).toEqual(served(withoutCable(bare, link)));
+  const hall = must(
+    [...plan.device.values()].find(({ name }) => name === "Bottling hall switch"),
+    "it",
+  );
+  const trusted = [...plan.port.values()].filter((port) => port.device === hall.id && port.guards.dhcpTrust);
+  expect(trusted.length).toBeGreaterThan(1);
+});
+
+test("a server among others behind one port is not trusted: that VLAN is left out, and said why", () => {
+  const plan = donePlan(
+    afterEdit(able(fennelStreet()), ({ edits }) => {
+      const host = must(
+        edits.all("host").find(({ name }) => name === "Practice server"),
+        "it",
+      );
+      const other = must(
+        edits.all("host").find(({ name }) => name === "Image store"),
+        "another",
+      );
+      edits.patch("host", other.id, { attachment: host.attachment });
+      for (const scope of edits.all("scope"))
+        edits.patch("scope", scope.id, { serverDevice: null, serverHost: host.id });
+      return null;
+    }),
+  );
+  const { leaves, sets } = switchOnAhead(PlanIndex.of(plan), "snooping");
+  const lower = leaves.filter(({ at }) => at === "Lower switch");
+  expect(lower.length).toBeGreaterThan(0);
+  expect(lower[0]?.why).toMatch(/there are others, who would be trusted, too/);
+  expect(sets.filter(({ at }) => at.startsWith("Lower switch port 5"))).toEqual([]);
+});
+
+test("gear that can't is left alone, and inspection waits for snooping", () => {
+  const plan = donePlan(
+    afterEdit(fennelStreet(), ({ edits }) => {
+      for (const device of edits.all("device"))
+        edits.patch("device", device.id, {
+          abilities: { ...device.abilities, snooping: false, arpInspection: true },
+          protections: { ...device.protections, snooping: [] },
+        });
+      return null;
+    }),
+  );
+  const index = PlanIndex.of(plan);
+  expect(switchOnAhead(index, "snooping")).toMatchObject({ sets: [], repair: null });
+  expect(switchOnAhead(index, "snooping").leaves.map(({ why }) => why)).toContain(
+    "is not known to have DHCP snooping",
+  );
+  expect(switchOnAhead(index, "inspection").leaves.map(({ why }) => why)).toContain(
+    "does not snoop: it would know nobody's address",
+  );
+});

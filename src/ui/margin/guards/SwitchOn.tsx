@@ -1,0 +1,98 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { SAFE_GUARDS, switchOnAhead } from "@/core/guards";
+import type { Host } from "@/core/plan";
+import type { Reason, SafeGuard } from "@/core/planners";
+import { counted } from "@/core/repairs";
+import { useIndex } from "../../plan-store/use-plan";
+import { RepairChoice } from "../findings/RepairChoice";
+import { Section } from "../parts";
+
+const GUARDS = Object.keys(SAFE_GUARDS) as SafeGuard[];
+const MOST = 12;
+
+function Reasons({ title, reasons }: { title: string; reasons: readonly Reason[] }) {
+  if (reasons.length === 0) return null;
+  return (
+    <div className="px-4">
+      <h4 className="text-13 font-semibold">{title}</h4>
+      <ul className="text-13">
+        {reasons.slice(0, MOST).map(({ at, why }) => (
+          <li key={`${at} ${why}`} className="border-t border-hair py-[3px]">
+            <b className="font-semibold">{at}</b> {why}
+          </li>
+        ))}
+        {reasons.length > MOST ? (
+          <li className="py-[3px] text-ink2">and {reasons.length - MOST} more</li>
+        ) : null}
+      </ul>
+    </div>
+  );
+}
+
+function Losing({ hosts }: { hosts: readonly Host[] }) {
+  if (hosts.length === 0) return "nobody who has a network now is without one then.";
+  return (
+    <b className="font-semibold text-stop">
+      {counted(hosts.length, "device loses its network", "devices lose their network")}:{" "}
+      {hosts.map(({ name }) => name).join(", ")}
+    </b>
+  );
+}
+
+/** What one guard would set all over the site, what it leaves out, who would lose something. */
+function Ahead({ guard }: { guard: SafeGuard }) {
+  const index = useIndex();
+  const ahead = useMemo(() => switchOnAhead(index, guard), [index, guard]);
+  const { sets, leaves, loses, repair } = ahead;
+  return (
+    <div className="flex flex-col gap-2 pt-2" aria-live="polite">
+      <p className="px-4">
+        {repair === null ? (
+          "Nothing is left to switch on."
+        ) : (
+          <>
+            {counted(sets.length, "setting", "settings")}; <Losing hosts={loses} />
+          </>
+        )}
+      </p>
+      <Reasons title="In this order" reasons={sets} />
+      <Reasons title="Left out" reasons={leaves} />
+      {repair === null ? null : (
+        <div className="px-4">
+          <RepairChoice repairs={[repair]} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Guards that are feared because they can silence a building: switched on where they cut nobody off. */
+export function SwitchOn() {
+  const [guard, setGuard] = useState<SafeGuard | null>(null);
+  return (
+    <Section title="Switch on safely">
+      <div className="flex flex-wrap gap-[6px] px-4">
+        {GUARDS.map((one) => (
+          <button
+            key={one}
+            type="button"
+            className="button !min-h-7"
+            aria-pressed={guard === one}
+            onClick={() => setGuard(guard === one ? null : one)}
+          >
+            {SAFE_GUARDS[one]}
+          </button>
+        ))}
+      </div>
+      {guard === null ? (
+        <p className="px-4 pt-2 text-13 text-ink2">
+          Each shows what it would set and in which order, what it leaves out, and who would lose something.
+        </p>
+      ) : (
+        <Ahead key={guard} guard={guard} />
+      )}
+    </Section>
+  );
+}
