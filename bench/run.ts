@@ -10,6 +10,7 @@ import { guessColumns, readHostTable } from "../src/core/register";
 import { draftPlan, USUAL_PARTS } from "../src/core/survey";
 import { surveyPlan } from "../src/core/testing/survey-plan";
 import { generate, SIZES } from "./generate";
+import { measureGuards } from "./guards";
 import { measureHardware } from "./hardware";
 import { measureRules } from "./rules";
 import { faultFigures, simulationRows } from "./simulation";
@@ -193,6 +194,8 @@ async function finish(): Promise<void> {
     await measureHardware((operation, ms, parse) => add(operation, ms, parse, "hardware"), median);
   if (only === undefined || only === "rules")
     measureRules(median, (operation, ms, parse) => add(operation, ms, parse, "rules"));
+  if (only === undefined || only === "guards")
+    measureGuards(median, (operation, ms, parse) => add(operation, ms, parse, "guards"));
   console.table(rows);
   if (only === undefined || only === "faults") process.stdout.write(`${faultFigures()}\n`);
 }

@@ -70,16 +70,6 @@ const PICTURES = [
     },
   ],
   [
-    "vlan-paths-bench",
-    "Fennel Street",
-    "Ports",
-    async (page) => {
-      await page.getByRole("radio", { name: "Bench" }).click();
-      await page.getByRole("radio", { name: "VLAN paths" }).click();
-      await page.getByRole("gridcell", { name: /^Upper switch port 25, Imaging/ }).focus();
-    },
-  ],
-  [
     "wireless",
     "Fennel Street",
     "Wireless",
@@ -168,6 +158,21 @@ const PICTURES = [
     async (page) => {
       await page.getByRole("radio", { name: "Bench" }).click();
       await page.getByRole("button", { name: /^Bottling hall switch/ }).click();
+    },
+  ],
+  [
+    "who-gets-in",
+    "Fennel Street",
+    "Switch guards",
+    async (page) => {
+      await page.getByRole("radio", { name: "Sign-in" }).click();
+      await page
+        .getByRole("grid", { name: "Who gets in" })
+        .getByRole("row")
+        .filter({ hasText: "Office printer" })
+        .getByRole("gridcell")
+        .nth(1)
+        .click();
     },
   ],
   [

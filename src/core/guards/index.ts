@@ -4,6 +4,7 @@ export { timeAt, type TimeAt } from "./timeline-of";
 export {
   entryText,
   HOW_WORDS,
+  signInSwitches,
   SITUATIONS,
   whoGetsIn,
   type Entry,

@@ -117,26 +117,33 @@ function strangerEntry(index: PlanIndex, device: Device, port: Port): Entry {
   return entryOf(index, device, outcome, !isMeant && outcome.lease !== null);
 }
 
+const asksSignIn = ({ guards, enabled }: Port): boolean => guards.signIn && enabled;
+
+/** The switches with ports that ask for a sign-in, by name. */
+export const signInSwitches = (index: PlanIndex): Device[] =>
+  [...index.plan.device.values()]
+    .filter(({ id, bridging }) => bridging === "vlan" && index.portsOf(id).some(asksSignIn))
+    .sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id));
+
 /** The ports that ask for a sign-in, in the order of devices by name and of their ports. */
-function asking(index: PlanIndex): { device: Device; port: Port }[] {
-  return [...index.plan.device.values()]
-    .filter(({ bridging }) => bridging === "vlan")
-    .sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id))
+function asking(index: PlanIndex, at: string | null): { device: Device; port: Port }[] {
+  return signInSwitches(index)
+    .filter(({ id }) => at === null || id === at)
     .flatMap((device) =>
       [...index.portsOf(device.id)]
-        .filter(({ guards, enabled }) => guards.signIn && enabled)
+        .filter(asksSignIn)
         .sort((a, b) => a.position - b.position || byNaturalText(a.label, b.label))
         .map((port) => ({ device, port })),
     );
 }
 
 /**
- * Who gets in at every port that asks for a sign-in: a row for each port and host that is planned there, one
- * for a port without any.
+ * Who gets in at every port that asks for a sign-in, of one switch or of all: a row for each port and host that
+ * is planned there, one for a port without any.
  */
-export function whoGetsIn(index: PlanIndex): WhoRow[] {
+export function whoGetsIn(index: PlanIndex, at: string | null = null): WhoRow[] {
   const situations = new Situations(index);
-  return asking(index).flatMap(({ device, port }): WhoRow[] => {
+  return asking(index, at).flatMap(({ device, port }): WhoRow[] => {
     const profile = profileOf(index, port) ?? null;
     const row = { device, port, profile, stranger: strangerEntry(index, device, port) };
     const hosts = [...index.hostsAt(port.id)].sort(

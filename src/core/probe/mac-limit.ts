@@ -16,9 +16,7 @@ export function hostsOnWire({ index, fabric }: ProbeRun, port: Port): Host[] {
         Number(a.attachment.at === "behind") - Number(b.attachment.at === "behind") ||
         byNaturalText(a.name, b.name),
     );
-  const behind = [...index.plan.host.values()].filter(
-    ({ attachment }) => attachment.at === "behind" && near.some((one) => one.id === attachment.host),
-  );
+  const behind = near.flatMap(({ id }) => index.groups("hostsByHost").get(id) ?? []);
   return [
     ...near,
     ...behind

@@ -20,6 +20,15 @@ const silent = (server: Host, why: string): Cause => ({
   repairs: [],
 });
 
+/** Who answered a switch before, by plan, switch and profile: every port of a switch asks the same. */
+const ANSWERED = new WeakMap<PlanIndex, Map<string, Host>>();
+
+function answeredOf(index: PlanIndex): Map<string, Host> {
+  const known = ANSWERED.get(index) ?? new Map<string, Host>();
+  ANSWERED.set(index, known);
+  return known;
+}
+
 /**
  * The first authentication server of a profile that a switch reaches; else why the first one is not reached.
  */
@@ -29,6 +38,10 @@ export function serverReached(
   profile: SignIn,
 ): { readonly server: Host } | { readonly cause: Cause } {
   const { index } = run;
+  const answered = answeredOf(index);
+  const key = `${device.id} ${profile.id}`;
+  const before = answered.get(key);
+  if (before !== undefined) return { server: before };
   let first: Cause | null = null;
   for (const id of profile.servers) {
     const server = index.plan.host.get(id);
@@ -63,7 +76,10 @@ export function serverReached(
       ports: [[profile.port, profile.port] as [number, number]],
     };
     const { arrived, cause } = askAndHear(run, device, packet, radius);
-    if (cause === null) return { server };
+    if (cause === null) {
+      answered.set(key, server);
+      return { server };
+    }
     first ??= {
       ...cause,
       sentence:

@@ -58,7 +58,8 @@ function EntryFacts({
 export function EntryMargin({ port: id, host: hostId, situation }: Props) {
   const index = useIndex();
   const select = useUi((state) => state.select);
-  const rows = useMemo(() => whoGetsIn(index), [index]);
+  const at = index.plan.port.get(id)?.device ?? null;
+  const rows = useMemo(() => (at === null ? [] : whoGetsIn(index, at)), [index, at]);
   const row = rows.find(({ port, host }) => port.id === id && (hostId === null || host?.id === hostId));
   if (row === undefined) return <Gone word="port with sign-in" />;
   const { port, device, cells, stranger, profile } = row;

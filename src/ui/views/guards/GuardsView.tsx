@@ -53,7 +53,7 @@ export function GuardsView() {
       </div>
       {way === "guards" ? <GuardTable devices={able} /> : null}
       {way === "regions" ? <RegionTable /> : null}
-      {way === "signIn" ? <SignInSheet /> : null}
+      {way === "signIn" ? <SignInSheet asking={asking} /> : null}
       {way === "tree" ? <Trees first={able[0]} /> : null}
     </main>
   );

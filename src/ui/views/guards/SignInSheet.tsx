@@ -1,25 +1,34 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { useMemo, useRef } from "react";
+import { useMemo, useRef, useState } from "react";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 import { counted } from "@/core/repairs";
 import { whoTable } from "@/core/sheets";
-import { timeAt, whoGetsIn } from "@/core/guards";
+import { signInSwitches, timeAt, whoGetsIn } from "@/core/guards";
 import { SignInTable } from "./SignInTable";
 import { WhoTable } from "./WhoTable";
 
 // Charts are large: whoever looks at no times does not wait for them.
 const TimeChart = dynamic(() => import("./TimeChart").then((m) => m.TimeChart), { loading: () => null });
 
+/** More ports than these are shown switch by switch. */
+const MOST_AT_ONCE = 150;
+
 /** Sign-in at ports: who gets in and when, and the profiles that decide it. */
-export function SignInSheet() {
+export function SignInSheet({ asking }: { asking: number }) {
   const index = useIndex();
   const scroller = useRef<HTMLDivElement>(null);
   const selection = useUi((state) => state.selection);
-  const rows = useMemo(() => whoGetsIn(index), [index]);
+  const switches = useMemo(() => signInSwitches(index), [index]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  // Many ports are asked switch by switch: each is a probe in every situation.
+  const isMany = asking > MOST_AT_ONCE;
+  const known = switches.some(({ id }) => id === chosen) ? chosen : null;
+  const at = known ?? (isMany ? (switches[0]?.id ?? null) : null);
+  const rows = useMemo(() => whoGetsIn(index, at), [index, at]);
   const entry = selection?.what === "entry" ? selection : null;
   const [host, port] = [index.plan.host.get(entry?.host ?? ""), index.plan.port.get(entry?.port ?? "")];
   const time =
@@ -40,6 +49,23 @@ export function SignInSheet() {
             : `${counted(differing, "row differs", "rows differ")} from what is meant; hatched stays out`}
         </span>
         <span className="flex-1" />
+        {switches.length < 2 ? null : (
+          <label className="flex items-center gap-2 text-13">
+            Switch
+            <select
+              className="field h-7"
+              value={at ?? ""}
+              onChange={(event) => setChosen(event.target.value === "" ? null : event.target.value)}
+            >
+              {isMany ? null : <option value="">all</option>}
+              {switches.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         {rows.length === 0 ? null : (
           <button
             type="button"
