@@ -2,7 +2,7 @@ import { byNaturalText, must } from "../kernel";
 import { applyChanges, PlanEdits, profileOf, type Host, type PlanIndex, type SignIn } from "../plan";
 import { asClient, probe } from "../probe";
 
-export const STAGE_ORDER = ["watch", "limited", "closed"] as const satisfies readonly SignIn["stage"][];
+const STAGE_ORDER = ["watch", "limited", "closed"] as const satisfies readonly SignIn["stage"][];
 
 /** A stage of a profile, and whom of those who are planned at its ports it leaves without a network. */
 export interface StageAhead {

@@ -266,7 +266,7 @@ export {
   signInCellText,
   type SignInColumn,
 } from "./ports/sign-in-cell";
-export { attributesText, choiceWord, ORDERS, PORT_HOSTS, STAGES } from "./ports/sign-in-words";
+export { choiceWord, PORT_HOSTS, STAGES } from "./ports/sign-in-words";
 export {
   copyRegion,
   pasteRegions,

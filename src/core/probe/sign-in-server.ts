@@ -29,6 +29,33 @@ function answeredOf(index: PlanIndex): Map<string, Host> {
   return known;
 }
 
+/** Why a server is not reached by a switch; null where it answers. */
+function unreached(run: ProbeRun, device: Device, { port }: SignIn, server: Host): Cause | null {
+  const party = run.partyOf(server);
+  const dst = hostAddress(run, server, 4);
+  if (party === null || dst === null)
+    return silent(server, party === null ? "is not there" : "has no address");
+  const src = asksFrom(run.index, device);
+  if (src === undefined)
+    return {
+      sentence: `${device.name} has no address of its own to ask ${server.name} from.`,
+      subjects: [{ kind: "device", id: device.id }],
+      repairs: [],
+    };
+  const packet = { family: 4 as const, protocol: "udp" as const, src, dst, sport: 49_152, dport: port };
+  const radius = { name: "radius", protocol: "udp" as const, ports: [[port, port] as [number, number]] };
+  const { arrived, cause } = askAndHear(run, device, packet, radius);
+  return cause === null
+    ? null
+    : {
+        ...cause,
+        sentence:
+          `${device.name} ${arrived ? "asks" : "does not reach"} ${server.name} ` +
+          `(${formatAddress(dst)}) for ` +
+          `sign-in${arrived ? ", and the answer (RFC 2865) does not come back" : ""}: ${cause.sentence}`,
+      };
+}
+
 /**
  * The first authentication server of a profile that a switch reaches; else why the first one is not reached.
  */
@@ -37,56 +64,20 @@ export function serverReached(
   device: Device,
   profile: SignIn,
 ): { readonly server: Host } | { readonly cause: Cause } {
-  const { index } = run;
-  const answered = answeredOf(index);
+  const answered = answeredOf(run.index);
   const key = `${device.id} ${profile.id}`;
   const before = answered.get(key);
   if (before !== undefined) return { server: before };
   let first: Cause | null = null;
   for (const id of profile.servers) {
-    const server = index.plan.host.get(id);
-    const party = server === undefined ? null : run.partyOf(server);
-    const address = server === undefined ? null : hostAddress(run, server, 4);
+    const server = run.index.plan.host.get(id);
     if (server === undefined) continue;
-    if (party === null || address === null) {
-      first ??= silent(server, party === null ? "is not there" : "has no address");
-      continue;
-    }
-    const own = asksFrom(index, device);
-    if (own === undefined) {
-      return {
-        cause: {
-          sentence: `${device.name} has no address of its own to ask ${server.name} from.`,
-          subjects: [{ kind: "device", id: device.id }],
-          repairs: [],
-        },
-      };
-    }
-    const packet = {
-      family: 4 as const,
-      protocol: "udp" as const,
-      src: own,
-      dst: address,
-      sport: 49_152,
-      dport: profile.port,
-    };
-    const radius = {
-      name: "radius",
-      protocol: "udp" as const,
-      ports: [[profile.port, profile.port] as [number, number]],
-    };
-    const { arrived, cause } = askAndHear(run, device, packet, radius);
+    const cause = unreached(run, device, profile, server);
     if (cause === null) {
       answered.set(key, server);
       return { server };
     }
-    first ??= {
-      ...cause,
-      sentence:
-        `${device.name} ${arrived ? "asks" : "does not reach"} ${server.name} ` +
-        `(${formatAddress(address)}) for ` +
-        `sign-in${arrived ? ", and the answer (RFC 2865) does not come back" : ""}: ${cause.sentence}`,
-    };
+    first ??= cause;
   }
   return {
     cause: first ?? {

@@ -26,7 +26,7 @@ export interface EndGroup {
 }
 
 /** Some ends as one. */
-export function groupOf(ends: readonly End[]): EndGroup {
+function groupOf(ends: readonly End[]): EndGroup {
   return {
     ends,
     legs: new Set(ends.map(({ leg }) => leg)),

@@ -1,5 +1,5 @@
 import { runOn, serverReached } from "../../probe";
-import { nameOf, profileOf, type Device, type Host, type PlanIndex, type Port, type Scope } from "../../plan";
+import { nameOf, profileOf, type Device, type Host, type PlanIndex, type Port } from "../../plan";
 import { endDevicesBehind, serverPort } from "../../planners";
 import { classify, FABRIC } from "../../fabric";
 import { check, type Found } from "../check";

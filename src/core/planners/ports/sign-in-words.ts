@@ -37,7 +37,7 @@ export function readChoice<V extends string>(
 }
 
 /** Attributes that a switch may send along with a sign-in, by their numbers (RFC 2865, RFC 2869). */
-export const SENT_ATTRIBUTES: readonly (readonly [number, string])[] = [
+const SENT_ATTRIBUTES: readonly (readonly [number, string])[] = [
   [6, "Service-Type"],
   [8, "Framed-IP-Address"],
   [12, "Framed-MTU"],

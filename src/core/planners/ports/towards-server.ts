@@ -60,8 +60,8 @@ function isJoined(index: PlanIndex, from: string, to: string, without: string): 
 }
 
 /**
- * The other ports of a device by which answers of a scope's server may come in one day: in a ring they come from
- * the other side while a cable is down. Those that carry the VLAN.
+ * The other ports of a device by which answers of a scope's server may come in one day: in a ring they come
+ * from the other side while a cable is down. Those that carry the VLAN.
  */
 export function otherServerPorts(index: PlanIndex, device: Device, scope: Scope, vid: Vid): Port[] {
   const { device: at } = answersAt(index, scope);
