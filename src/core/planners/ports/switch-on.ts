@@ -134,6 +134,11 @@ const unlearned = (index: PlanIndex, port: Port, vids: ReadonlySet<number>): Hos
     return vid !== null && vids.has(vid) && host.manner === "typed";
   });
 
+const bindingsText = (count: number): string => {
+  if (count === 0) return "";
+  return count === 1 ? ", once a binding is entered" : `, once ${count} bindings are entered`;
+};
+
 function switchOnInspection(doing: Doing): void {
   const { index } = doing;
   for (const device of switches(index)) {
@@ -164,7 +169,7 @@ function switchOnInspection(doing: Doing): void {
       doing.protect(
         device,
         { arpInspection: all, bound },
-        `inspects ARP in ${vidsText(all)}, once ${bound.length} bindings are entered`,
+        `inspects ARP in ${vidsText(all)}${bindingsText(bound.length)}`,
       );
   }
 }

@@ -7,7 +7,7 @@ import type { Reason, SafeGuard } from "@/core/planners";
 import { counted } from "@/core/repairs";
 import { useIndex } from "../../plan-store/use-plan";
 import { RepairChoice } from "../findings/RepairChoice";
-import { Section } from "../parts";
+import { Caution, Section } from "../parts";
 
 const GUARDS = Object.keys(SAFE_GUARDS) as SafeGuard[];
 const MOST = 12;
@@ -59,6 +59,12 @@ function Ahead({ guard }: { guard: SafeGuard }) {
       </p>
       <Reasons title="In this order" reasons={sets} />
       <Reasons title="Left out" reasons={leaves} />
+      {guard === "inspection" && sets.length > 0 ? (
+        <Caution head="Restarts.">
+          What snooping has learnt is lost when a switch restarts, unless it stores it: those with a lease
+          then reach nobody until they ask for an address again.
+        </Caution>
+      ) : null}
       {repair === null ? null : (
         <div className="px-4">
           <RepairChoice repairs={[repair]} />

@@ -54,7 +54,7 @@ export function GuardsView() {
       {way === "guards" ? <GuardTable devices={able} /> : null}
       {way === "regions" ? <RegionTable /> : null}
       {way === "signIn" ? <SignInSheet asking={asking} /> : null}
-      {way === "tree" ? <Trees first={able[0]} /> : null}
+      {way === "tree" ? <Trees first={able.find(({ kind }) => kind === "switch") ?? able[0]} /> : null}
     </main>
   );
 }
