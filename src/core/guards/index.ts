@@ -1,4 +1,4 @@
-export { hostsOfProfile, stagesOf, type StageAhead } from "./way-there";
+export { hostsOfProfile, stagesOf } from "./way-there";
 export { patience, QUICK, quicker, timeline, type Timeline } from "./timeline";
 export { timeAt, type TimeAt } from "./timeline-of";
 export {

@@ -7,8 +7,10 @@ import { hasNetwork, reachesGateway } from "./way-there";
 /** What switching a guard on comes to. */
 export interface Ahead extends SwitchedOn {
   readonly guard: SafeGuard;
-  /** Who has its address now and would not have it then. */
-  readonly loses: readonly Host[];
+  /** Everybody who is asked whether they lose something: those who are plugged in somewhere. */
+  readonly hosts: readonly Host[];
+  /** Whether somebody has an address or a way to its gateway now and would not have it then. */
+  readonly loses: (host: Host) => boolean;
   /** Does it; null where nothing is left to do. */
   readonly repair: Repair | null;
 }
@@ -20,26 +22,26 @@ export const SAFE_GUARDS: Readonly<Record<SafeGuard, string>> = {
   edges: "edge and BPDU guard",
 };
 
-/** Hosts with an address or a way to their gateway before, and without it after. */
-const losing = (before: PlanIndex, after: PlanIndex): Host[] =>
-  [...before.plan.host.values()].filter(
-    (host) =>
-      host.attachment.at !== "unplaced" &&
-      [hasNetwork, reachesGateway].some((has) => !has(after, host) && has(before, host)),
-  );
+/** Whether a host has an address or a way to its gateway before, and not after. */
+const losing =
+  (before: PlanIndex, after: PlanIndex) =>
+  (host: Host): boolean =>
+    [hasNetwork, reachesGateway].some((has) => !has(after, host) && has(before, host));
 
 /** What switching a guard on all over the site would set, leave out and take from whom. */
 export function switchOnAhead(index: PlanIndex, guard: SafeGuard): Ahead {
   const edits = new PlanEdits(index.plan);
   const { sets, leaves } = switchOn(index, edits, guard);
   const changes = edits.changes();
-  if (changes.length === 0) return { guard, sets, leaves, loses: [], repair: null };
+  const hosts = [...index.plan.host.values()].filter(({ attachment }) => attachment.at !== "unplaced");
+  if (changes.length === 0) return { guard, sets, leaves, hosts, loses: () => false, repair: null };
   const applied = applyChanges(index.plan, changes);
   const after = index.derive(must(applied.ok ? applied.value : null, "guards can be set"), changes);
   return {
     guard,
     sets,
     leaves,
+    hosts,
     loses: losing(index, after),
     repair: {
       label: `Switch ${SAFE_GUARDS[guard]} on`,

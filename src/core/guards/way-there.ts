@@ -2,12 +2,14 @@ import { byNaturalText, must } from "../kernel";
 import { applyChanges, PlanEdits, profileOf, type Host, type PlanIndex, type SignIn } from "../plan";
 import { asClient, probe } from "../probe";
 
-const STAGE_ORDER = ["watch", "limited", "closed"] as const satisfies readonly SignIn["stage"][];
+/** The stages that keep somebody out. */
+const CLOSING = ["limited", "closed"] as const satisfies readonly SignIn["stage"][];
 
-/** A stage of a profile, and whom of those who are planned at its ports it leaves without a network. */
-export interface StageAhead {
-  readonly stage: SignIn["stage"];
-  readonly cutOff: readonly Host[];
+/** The three stages of a profile, and whom of those who are planned at its ports each leaves outside. */
+export interface StagesAhead {
+  readonly hosts: readonly Host[];
+  /** The stages that would cut somebody off who gets in at the stage watch. */
+  readonly cutOffAt: (host: Host) => readonly SignIn["stage"][];
 }
 
 function atStage(index: PlanIndex, profile: SignIn, stage: SignIn["stage"]): PlanIndex {
@@ -47,13 +49,15 @@ export function reachesGateway(index: PlanIndex, { id }: Host): boolean {
   return probe(index, asClient({ at: "host", host: id }, goal), () => "").cause === null;
 }
 
-/** The three stages of a profile, each with whom it would cut off of those who get in at the stage watch. */
-export function stagesOf(index: PlanIndex, profile: SignIn): StageAhead[] {
-  const hosts = hostsOfProfile(index, profile);
+/** What each stage of a profile comes to, beside the stage watch, where everybody passes. */
+export function stagesOf(index: PlanIndex, profile: SignIn): StagesAhead {
   const open = atStage(index, profile, "watch");
-  const fine = hosts.filter((host) => hasNetwork(open, host));
-  return STAGE_ORDER.map((stage) => {
-    const then = atStage(index, profile, stage);
-    return { stage, cutOff: stage === "watch" ? [] : fine.filter((host) => !hasNetwork(then, host)) };
-  });
+  const then = CLOSING.map((stage) => ({ stage, index: atStage(index, profile, stage) }));
+  return {
+    hosts: hostsOfProfile(index, profile),
+    cutOffAt: (host) =>
+      hasNetwork(open, host)
+        ? then.filter((one) => !hasNetwork(one.index, host)).map(({ stage }) => stage)
+        : [],
+  };
 }

@@ -55,6 +55,12 @@ function without(index: PlanIndex, hosts: readonly string[]): PlanIndex {
   return index.derive(must(applied.ok ? applied.value : null, "hosts can be unplugged"), changes);
 }
 
+/** The servers that are taken as down. */
+function downIn(situation: Situation, profile: SignIn | null): readonly string[] {
+  const servers = profile?.servers ?? [];
+  return { well: [], firstDown: servers.slice(0, 1), allDown: servers }[situation];
+}
+
 /** The plans of each situation, made once for each set of servers. */
 class Situations {
   readonly #index: PlanIndex;
@@ -65,8 +71,7 @@ class Situations {
   }
 
   of(situation: Situation, profile: SignIn | null): PlanIndex {
-    const servers = profile?.servers ?? [];
-    const down = { well: [], firstDown: servers.slice(0, 1), allDown: servers }[situation];
+    const down = downIn(situation, profile);
     const key = down.join();
     const known = this.#made.get(key) ?? without(this.#index, down);
     this.#made.set(key, known);
@@ -100,6 +105,16 @@ function entryOf(index: PlanIndex, device: Device, outcome: Outcome, differs: bo
     differs,
   };
 }
+
+/** A server that is taken as down is asked nothing. */
+const downItself = (host: Host): Entry => ({
+  how: "unasked",
+  segment: null,
+  address: null,
+  says: "is down itself",
+  why: `${host.name} is one of the servers that are taken as down here.`,
+  differs: false,
+});
 
 /** What becomes of a planned host in a situation. Staying out while no server answers can be meant. */
 function hostEntry(index: PlanIndex, device: Device, host: Host, situation: Situation): Entry {
@@ -154,7 +169,9 @@ export function whoGetsIn(index: PlanIndex, at: string | null = null): WhoRow[] 
     if (hosts.length === 0) return [{ ...row, host: null, cells: null }];
     return hosts.map((host) => {
       const in_ = (situation: Situation) =>
-        hostEntry(situations.of(situation, profile), device, host, situation);
+        downIn(situation, profile).includes(host.id)
+          ? downItself(host)
+          : hostEntry(situations.of(situation, profile), device, host, situation);
       return {
         ...row,
         host,

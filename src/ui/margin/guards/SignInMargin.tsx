@@ -3,44 +3,50 @@
 import { useMemo } from "react";
 import { removeSignIns, writeSignIn } from "@/core/commands";
 import { choiceWord, SIGN_IN_COLUMNS, signInCellText, STAGES } from "@/core/planners";
-import { nameOf, profileOf, type SignIn } from "@/core/plan";
+import { nameOf, profileOf, type Host, type SignIn } from "@/core/plan";
 import { counted } from "@/core/repairs";
-import { stagesOf, type StageAhead } from "@/core/guards";
+import { stagesOf } from "@/core/guards";
+import { useSlices } from "../../kit/use-slices";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { ColumnsMargin, Gone } from "../ColumnsMargin";
 import { Caution, Fact, Section } from "../parts";
 
 const MOST = 4;
 
+const STAGE_ORDER = ["watch", "limited", "closed"] as const;
+
 /** Whom a stage leaves without a network, the first few by name. */
-function cutText({ cutOff }: StageAhead): string {
-  if (cutOff.length === 0) return "cuts nobody off";
+function cutText(cutOff: readonly Host[], isDone: boolean): string {
   const names = cutOff.slice(0, MOST).map(({ name }) => name);
   const more = cutOff.length > MOST ? `, ${cutOff.length - MOST} more` : "";
-  return `cuts off ${cutOff.length}: ${names.join(", ")}${more}`;
+  if (cutOff.length > 0) return `cuts off ${cutOff.length}: ${names.join(", ")}${more}`;
+  return isDone ? "cuts nobody off" : "asking …";
 }
 
 /** The way from watching to closed: whom each stage would cut off, and the step to it. */
 function WayThere({ profile }: { profile: SignIn }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const stages = useMemo(() => stagesOf(index, profile), [index, profile]);
+  const { hosts, cutOffAt } = useMemo(() => stagesOf(index, profile), [index, profile]);
+  const { done, all, answers } = useSlices(hosts, cutOffAt);
+  const cutOff = (stage: SignIn["stage"]) =>
+    answers.filter(([, stages]) => stages.includes(stage)).map(([host]) => host);
   return (
     <Section title="The way to closed">
-      <ol className="flex flex-col gap-2 px-4">
-        {stages.map((stage) => (
-          <li key={stage.stage} className="flex flex-col gap-1">
+      <ol className="flex flex-col gap-2 px-4" aria-busy={done < all}>
+        {STAGE_ORDER.map((stage) => (
+          <li key={stage} className="flex flex-col gap-1">
             <span>
-              <b className="font-semibold">{choiceWord(STAGES, stage.stage)}</b>
-              {stage.stage === profile.stage ? ", now" : ""}: {cutText(stage)}
+              <b className="font-semibold">{choiceWord(STAGES, stage)}</b>
+              {stage === profile.stage ? ", now" : ""}: {cutText(cutOff(stage), done === all)}
             </span>
-            {stage.stage === profile.stage ? null : (
+            {stage === profile.stage ? null : (
               <button
                 type="button"
                 className="button !min-h-7 self-start"
-                onClick={() => edit(writeSignIn({ profile: profile.id, column: "stage", text: stage.stage }))}
+                onClick={() => edit(writeSignIn({ profile: profile.id, column: "stage", text: stage }))}
               >
-                Go to {choiceWord(STAGES, stage.stage)}
+                Go to {choiceWord(STAGES, stage)}
               </button>
             )}
           </li>

@@ -5,6 +5,7 @@ import { SAFE_GUARDS, switchOnAhead } from "@/core/guards";
 import type { Host } from "@/core/plan";
 import type { Reason, SafeGuard } from "@/core/planners";
 import { counted } from "@/core/repairs";
+import { useSlices } from "../../kit/use-slices";
 import { useIndex } from "../../plan-store/use-plan";
 import { RepairChoice } from "../findings/RepairChoice";
 import { Caution, Section } from "../parts";
@@ -31,8 +32,11 @@ function Reasons({ title, reasons }: { title: string; reasons: readonly Reason[]
   );
 }
 
-function Losing({ hosts }: { hosts: readonly Host[] }) {
-  if (hosts.length === 0) return "nobody who has a network now is without one then.";
+function Losing({ hosts, left }: { hosts: readonly Host[]; left: number }) {
+  if (hosts.length === 0)
+    return left > 0
+      ? `${counted(left, "device is", "devices are")} still to be asked.`
+      : "nobody who has a network now is without one then.";
   return (
     <b className="font-semibold text-stop">
       {counted(hosts.length, "device loses its network", "devices lose their network")}:{" "}
@@ -45,7 +49,9 @@ function Losing({ hosts }: { hosts: readonly Host[] }) {
 function Ahead({ guard }: { guard: SafeGuard }) {
   const index = useIndex();
   const ahead = useMemo(() => switchOnAhead(index, guard), [index, guard]);
-  const { sets, leaves, loses, repair } = ahead;
+  const { sets, leaves, repair } = ahead;
+  const { done, all, answers } = useSlices(ahead.hosts, ahead.loses);
+  const losing = answers.filter(([, loses]) => loses).map(([host]) => host);
   return (
     <div className="flex flex-col gap-2 pt-2" aria-live="polite">
       <p className="px-4">
@@ -53,7 +59,7 @@ function Ahead({ guard }: { guard: SafeGuard }) {
           "Nothing is left to switch on."
         ) : (
           <>
-            {counted(sets.length, "setting", "settings")}; <Losing hosts={loses} />
+            {counted(sets.length, "setting", "settings")}; <Losing hosts={losing} left={all - done} />
           </>
         )}
       </p>
@@ -65,7 +71,7 @@ function Ahead({ guard }: { guard: SafeGuard }) {
           then reach nobody until they ask for an address again.
         </Caution>
       ) : null}
-      {repair === null ? null : (
+      {repair === null || done < all ? null : (
         <div className="px-4">
           <RepairChoice repairs={[repair]} />
         </div>

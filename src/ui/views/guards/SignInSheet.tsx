@@ -16,7 +16,7 @@ import { WhoTable } from "./WhoTable";
 const TimeChart = dynamic(() => import("./TimeChart").then((m) => m.TimeChart), { loading: () => null });
 
 /** More ports than these are shown switch by switch. */
-const MOST_AT_ONCE = 150;
+const MOST_AT_ONCE = 60;
 
 interface HeadProps {
   readonly rows: readonly WhoRow[];
