@@ -49,4 +49,4 @@ export {
   gatewaySheet,
   routingDevices,
 } from "./gateway-sheet";
-export { signInTable, whoTable } from "./sign-in-tables";
+export { answerTable, bindingTable, signInTable, whoTable } from "./sign-in-tables";

@@ -15,6 +15,8 @@ import type { Line, PlanIndex } from "@/core/plan";
 import { whoGetsIn } from "@/core/guards";
 import {
   addressRegisterTable,
+  answerTable,
+  bindingTable,
   cableScheduleTable,
   conduitTable,
   doorTable,
@@ -131,6 +133,21 @@ const FILES: readonly File[] = [
     about:
       "Every port with sign-in and what is planned there: with all servers, without the first, without any.",
     make: (index) => csv(whoTable(index, whoGetsIn(index))),
+  },
+  {
+    what: "Bindings",
+    name: "bindings.csv",
+    type: CSV_TYPE,
+    about:
+      "Who is at which switch port with which MAC address, address, VLAN and lease, as snooping learns it.",
+    make: (index) => csv(bindingTable(index)),
+  },
+  {
+    what: "Answers of the sign-in server",
+    name: "sign-in-answers.csv",
+    type: CSV_TYPE,
+    about: "Each device with its MAC address and the attributes that put it into its VLAN (RFC 3580).",
+    make: (index) => csv(answerTable(index)),
   },
   {
     what: "Services",
