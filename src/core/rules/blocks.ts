@@ -12,6 +12,7 @@ import {
   type Met,
   type MetBoth,
 } from "./groups";
+import { MetAt } from "./met-at";
 import { common, merged, sameSpans, type Span } from "./spans";
 import { takenBy, takenOfRouter } from "./taken";
 import type { ListRule, Universe } from "./universe";
@@ -70,6 +71,8 @@ function servedBy(services: readonly Span[], taken: readonly Taken[]) {
   };
 }
 
+const NOTHING_MET: readonly Met[] = [];
+
 /** The networks of a family as senders and as receivers, with the rules that meet them there. */
 function endsOf(
   universe: Universe,
@@ -82,31 +85,27 @@ function endsOf(
     [...stations].map(([network, spans]) => [network, spans.filter(({ first }) => isOurs(first))]),
   );
   const own = merged(router.filter(isOurs).map((address): Span => ({ first: address, last: address })));
-  type Mine = Omit<End, "met"> & { met: Met[] };
-  const ends = () =>
-    new Map(
-      [...book.byNetwork].map(([name, spans]): [string, Mine] => [
-        name,
-        { name, leg: legs?.get(name) ?? name, spans, met: [] },
-      ]),
-    );
-  const [sources, targets] = [ends(), ends()];
-  if (own.length > 0) targets.set("router", { name: "router", leg: "router", spans: own, met: [] });
-  // Rules that name the same zones share their lists of sides.
-  const known = new Map<readonly Side[], ReadonlyMap<string, Taken>>();
-  const takenOf = (sides: readonly Side[]): ReadonlyMap<string, Taken> => {
-    const taken = known.get(sides) ?? takenBy(sides, book, family);
-    known.set(sides, taken);
-    return taken;
-  };
+  const taken = (sides: readonly Side[]) => takenBy(sides, book, family);
+  const [sources, targets] = [new MetAt(taken), new MetAt(taken)];
+  const toRouter: Met[] = [];
   rules.forEach((rule, at) => {
     if (!takes(at)) return;
-    for (const [name, spans] of takenOf(rule.from)) sources.get(name)?.met.push({ rule: at, spans });
-    for (const [name, spans] of takenOf(rule.to)) targets.get(name)?.met.push({ rule: at, spans });
-    const toRouter = takenOfRouter(rule.to, own, family);
-    if (toRouter !== undefined) targets.get("router")?.met.push({ rule: at, spans: toRouter });
+    sources.put(rule.from, at);
+    targets.put(rule.to, at);
+    const spans = takenOfRouter(rule.to, own, family);
+    if (spans !== undefined) toRouter.push({ rule: at, spans });
   });
-  return { sources: [...sources.values()], targets: [...targets.values()] };
+  const ends = (metAt: MetAt): End[] => {
+    const met = metAt.byNetwork();
+    return [...book.byNetwork].map(([name, spans]): End => ({
+      name,
+      leg: legs?.get(name) ?? name,
+      spans,
+      met: met.get(name) ?? NOTHING_MET,
+    }));
+  };
+  const itself: End = { name: "router", leg: "router", spans: own, met: toRouter };
+  return { sources: ends(sources), targets: [...ends(targets), ...(own.length > 0 ? [itself] : [])] };
 }
 
 const isRouter = ({ name }: End): boolean => name === "router";

@@ -35,15 +35,21 @@ function groupOf(ends: readonly End[]): EndGroup {
   };
 }
 
-/** The groups of some ends; those of which `apart` says different things are never in one. */
-export const groupsOfEnds = (ends: readonly End[], apart: (network: string) => string): EndGroup[] =>
-  [
-    ...grouped(ends, ({ name, met }) =>
-      met.some(({ spans }) => spans !== null)
-        ? `one ${name}`
-        : `like ${met.map(({ rule }) => rule).join()} ${apart(name)}`,
-    ).values(),
-  ].map(groupOf);
+/**
+ * The groups of some ends; those of which `apart` says different things are never in one. Ends that rules take
+ * in whole share what meets them as one value (`MetAt`).
+ */
+export function groupsOfEnds(ends: readonly End[], apart: (network: string) => string): EndGroup[] {
+  const numbers = new Map<readonly Met[], number>();
+  const numberOf = (met: readonly Met[]): number => {
+    const known = numbers.get(met) ?? numbers.size;
+    numbers.set(met, known);
+    return known;
+  };
+  const key = ({ name, met }: End): string =>
+    met.some(({ spans }) => spans !== null) ? `one ${name}` : `like ${numberOf(met)} ${apart(name)}`;
+  return [...grouped(ends, key).values()].map(groupOf);
+}
 
 /** Two groups whose networks all reach one another by the router. */
 export interface GroupPair {
