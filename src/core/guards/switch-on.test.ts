@@ -53,7 +53,7 @@ const SITES: (readonly [string, Plan])[] = [
   ["office", fennelStreet()],
   ["home", lockkeepersHouse()],
   ["industrial", bramblewick()],
-  ...Array.from({ length: 60 }, (_, seed) => [`random ${seed}`, mixedSite(dice(3000 + seed))] as const),
+  ...Array.from({ length: 200 }, (_, seed) => [`random ${seed}`, mixedSite(dice(3000 + seed))] as const),
 ];
 
 let switchedOn = 0;

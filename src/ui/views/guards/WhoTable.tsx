@@ -1,9 +1,9 @@
 "use client";
 
-import { useRef, useState, type KeyboardEvent } from "react";
 import { HOW_WORDS, SITUATIONS, type Entry, type Situation, type WhoRow } from "@/core/guards";
 import type { PlanIndex } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";
+import { useCells } from "../../grid/use-cells";
 import { useIndex } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 
@@ -55,7 +55,7 @@ interface RowProps {
   readonly isFirst: boolean;
   /** The column that the keyboard is in; null where it is in another row. */
   readonly column: number | null;
-  readonly go: (row: number, column: number) => void;
+  readonly go: (column: number) => void;
   readonly enter: (column: number) => void;
 }
 
@@ -91,7 +91,7 @@ function Row({ row, number, isFirst, column: here, go, enter }: RowProps) {
           tabIndex={here === column ? 0 : -1}
           title={cell.entry?.says}
           aria-selected={isChosen(cell)}
-          onClick={() => go(number, column)}
+          onClick={() => go(column)}
           onFocus={() => enter(column)}
           className={`cursor-pointer ${cell.entry?.how === "closed" ? "hatched" : ""} ${
             cell.entry?.differs === true ? "outline-2 -outline-offset-2 outline-stop outline-solid" : ""
@@ -111,27 +111,13 @@ function Row({ row, number, isFirst, column: here, go, enter }: RowProps) {
  */
 export function WhoTable({ rows }: { rows: readonly WhoRow[] }) {
   const select = useUi((state) => state.select);
-  const table = useRef<HTMLTableElement>(null);
-  const [at, setAt] = useState({ row: 0, column: 0 });
-  const here = { row: Math.min(at.row, rows.length - 1), column: at.column };
-  const go = (row: number, column: number) => {
-    const place = {
-      row: Math.max(0, Math.min(row, rows.length - 1)),
-      column: Math.max(0, Math.min(column, SITUATIONS.length)),
-    };
-    setAt(place);
+  const last = { row: rows.length - 1, column: SITUATIONS.length };
+  const { table, at, go, enter, onKeyDown } = useCells(last, { row: 0, column: 0 }, (place) => {
     const own = rows[place.row];
     const cell = own === undefined ? undefined : cellsOf(own)[place.column];
     if (own !== undefined && cell !== undefined && cell.entry !== null)
       select({ what: "entry", port: own.port.id, host: cell.host, situation: cell.situation });
-    table.current?.querySelector<HTMLElement>(`[data-cell="${place.row}-${place.column}"]`)?.focus();
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
-    if (step === undefined) return;
-    go(here.row + (step[0] ?? 0), here.column + (step[1] ?? 0));
-    event.preventDefault();
-  };
+  });
   return (
     <div className="overflow-x-auto">
       <table
@@ -162,9 +148,9 @@ export function WhoTable({ rows }: { rows: readonly WhoRow[] }) {
               row={row}
               number={number}
               isFirst={rows[number - 1]?.port !== row.port}
-              column={here.row === number ? here.column : null}
-              go={go}
-              enter={(column) => setAt({ row: number, column })}
+              column={at.row === number ? at.column : null}
+              go={(column) => go({ row: number, column })}
+              enter={(column) => enter({ row: number, column })}
             />
           ))}
         </tbody>

@@ -1,10 +1,10 @@
 "use client";
 
-import { useRef, useState, type KeyboardEvent } from "react";
 import { wallEndName, type PlanIndex, type WallEnd } from "@/core/plan";
 import { sameEnd, wallCell, wallEnds } from "@/core/policy";
 import { segmentsInOrder } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
+import { useCells } from "../../grid/use-cells";
 import { useIndex } from "../../plan-store/use-plan";
 import { SegmentChip } from "../../tape/Chip";
 
@@ -32,30 +32,16 @@ export function WallGrid() {
   const select = useUi((state) => state.select);
   const selection = useUi((state) => state.selection);
   const ends = wallEnds(index);
-  const [wanted, setAt] = useState({ row: 1, column: 0 });
-  const at = { row: Math.min(wanted.row, ends.length - 1), column: Math.min(wanted.column, ends.length - 1) };
-  const grid = useRef<HTMLTableElement>(null);
   const chosen = selection?.what === "wall" ? selection : null;
-  const go = (row: number, column: number) => {
-    const place = {
-      row: Math.max(0, Math.min(row, ends.length - 1)),
-      column: Math.max(0, Math.min(column, ends.length - 1)),
-    };
-    setAt(place);
+  const last = { row: ends.length - 1, column: ends.length - 1 };
+  const { table, at, go, onKeyDown } = useCells(last, { row: 1, column: 0 }, (place) => {
     const [from, to] = [ends[place.row], ends[place.column]];
     if (from !== undefined && to !== undefined && wallCell(index, from, to).kind !== "itself")
       select({ what: "wall", from, to });
-    grid.current?.querySelector<HTMLElement>(`[data-cell="${place.row}-${place.column}"]`)?.focus();
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
-    if (step === undefined) return;
-    go(at.row + (step[0] ?? 0), at.column + (step[1] ?? 0));
-    event.preventDefault();
-  };
+  });
   return (
     <table
-      ref={grid}
+      ref={table}
       role="grid"
       aria-label="Walls between zones"
       className="table close still lead !w-auto min-w-full"
@@ -107,7 +93,7 @@ export function WallGrid() {
                 tabbable={at.row === row && at.column === column}
                 isChosen={chosen !== null && sameEnd(chosen.from, from) && sameEnd(chosen.to, to)}
                 crossed={chosen !== null && (sameEnd(chosen.from, from) || sameEnd(chosen.to, to))}
-                choose={() => go(row, column)}
+                choose={() => go({ row, column })}
               />
             ))}
           </tr>
