@@ -150,3 +150,20 @@ test("gear that can't is left alone, and inspection waits for snooping", () => {
     "does not snoop: it would know nobody's address",
   );
 });
+
+test("a MAC limit that somebody has chosen stays, larger or smaller", () => {
+  const limits = (plan: Plan) => [...plan.port.values()].map(({ guards }) => guards.macLimit);
+  const chosen = donePlan(
+    afterEdit(fennelStreet(), ({ edits }) => {
+      edits.all("port").forEach((port, at) => {
+        edits.patch("port", port.id, { guards: { ...port.guards, macLimit: at % 3 === 0 ? 9 : null } });
+      });
+      return null;
+    }),
+  );
+  const after = limits(on(chosen, "macLimits").plan);
+  limits(chosen).forEach((limit, at) => {
+    if (limit !== null) expect(after[at]).toBe(9);
+  });
+  expect(after.filter((limit) => limit !== null && limit < 9).length).toBeGreaterThan(10);
+});

@@ -190,7 +190,8 @@ function limitMacs(doing: Doing): void {
       const phones = hosts.filter(({ kind, tag }) => kind === "phone" && tag !== null).length;
       // A phone is heard in both VLANs while it starts.
       const limit = hosts.length + phones;
-      if ((port.guards.macLimit ?? Infinity) <= limit) continue;
+      // Who has chosen a limit had a reason for it.
+      if (port.guards.macLimit !== null) continue;
       const said = hosts.map(({ name }) => name).join(", ");
       doing.guard(port, { macLimit: limit }, `takes ${limit} MAC address${limit === 1 ? "" : "es"}: ${said}`);
     }
