@@ -1,5 +1,5 @@
 import { must } from "../kernel";
-import { applyChanges, PlanEdits, type Host, type PlanIndex } from "../plan";
+import { afterEdits, PlanEdits, type Host, type PlanIndex } from "../plan";
 import { switchOn, type SafeGuard, type SwitchedOn } from "../planners";
 import type { Repair } from "../repairs";
 import { hasNetwork, reachesGateway } from "./way-there";
@@ -32,11 +32,9 @@ const losing =
 export function switchOnAhead(index: PlanIndex, guard: SafeGuard): Ahead {
   const edits = new PlanEdits(index.plan);
   const { sets, leaves } = switchOn(index, edits, guard);
-  const changes = edits.changes();
   const hosts = [...index.plan.host.values()].filter(({ attachment }) => attachment.at !== "unplaced");
-  if (changes.length === 0) return { guard, sets, leaves, hosts, loses: () => false, repair: null };
-  const applied = applyChanges(index.plan, changes);
-  const after = index.derive(must(applied.ok ? applied.value : null, "guards can be set"), changes);
+  if (edits.changes().length === 0) return { guard, sets, leaves, hosts, loses: () => false, repair: null };
+  const after = must(afterEdits(index, edits), "guards can be set");
   return {
     guard,
     sets,

@@ -1,5 +1,5 @@
 import { byNaturalText, must } from "../kernel";
-import { applyChanges, PlanEdits, profileOf, type Host, type PlanIndex, type SignIn } from "../plan";
+import { afterEdits, PlanEdits, signInPorts, type Host, type PlanIndex, type SignIn } from "../plan";
 import { asClient, probe } from "../probe";
 
 /** The stages that keep somebody out. */
@@ -16,24 +16,16 @@ function atStage(index: PlanIndex, profile: SignIn, stage: SignIn["stage"]): Pla
   if (profile.stage === stage) return index;
   const edits = new PlanEdits(index.plan);
   edits.patch("signIn", profile.id, { stage });
-  const changes = edits.changes();
-  const applied = applyChanges(index.plan, changes);
-  return index.derive(must(applied.ok ? applied.value : null, "a stage can be set"), changes);
+  return must(afterEdits(index, edits), "a stage can be set");
 }
 
 /** The hosts at the ports of a profile, each once, by name. */
-export const hostsOfProfile = (index: PlanIndex, profile: SignIn): Host[] =>
+export const hostsOfProfile = (index: PlanIndex, { id }: SignIn): Host[] =>
   [
     ...new Set(
-      [...index.plan.port.values()]
-        .filter(
-          (port) =>
-            port.guards.signIn &&
-            port.enabled &&
-            index.plan.device.get(port.device)?.bridging === "vlan" &&
-            profileOf(index, port)?.id === profile.id,
-        )
-        .flatMap((port) => [...index.hostsAt(port.id)]),
+      signInPorts(index).flatMap(({ port, profile }) =>
+        profile?.id === id ? [...index.hostsAt(port.id)] : [],
+      ),
     ),
   ].sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id));
 

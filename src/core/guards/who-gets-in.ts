@@ -1,15 +1,16 @@
 import type { Address } from "../address";
-import { byNaturalText, must } from "../kernel";
+import { byNaturalText, grouped, must } from "../kernel";
 import {
-  applyChanges,
+  afterEdits,
   nameOf,
   PlanEdits,
-  profileOf,
+  signInPorts,
   type Device,
   type Host,
   type PlanIndex,
   type Port,
   type SignIn,
+  type SignInPort,
 } from "../plan";
 import { asClient, probe, type Outcome, type PortState } from "../probe";
 
@@ -49,10 +50,7 @@ function without(index: PlanIndex, hosts: readonly string[]): PlanIndex {
   const edits = new PlanEdits(index.plan);
   for (const id of hosts)
     if (edits.get("host", id) !== undefined) edits.patch("host", id, { attachment: { at: "unplaced" } });
-  const changes = edits.changes();
-  if (changes.length === 0) return index;
-  const applied = applyChanges(index.plan, changes);
-  return index.derive(must(applied.ok ? applied.value : null, "hosts can be unplugged"), changes);
+  return must(afterEdits(index, edits), "hosts can be unplugged");
 }
 
 /** The servers that are taken as down. */
@@ -132,23 +130,21 @@ function strangerEntry(index: PlanIndex, device: Device, port: Port): Entry {
   return entryOf(index, device, outcome, !isMeant && outcome.lease !== null);
 }
 
-const asksSignIn = ({ guards, enabled }: Port): boolean => guards.signIn && enabled;
-
 /** The switches with ports that ask for a sign-in, by name. */
 export const signInSwitches = (index: PlanIndex): Device[] =>
-  [...index.plan.device.values()]
-    .filter(({ id, bridging }) => bridging === "vlan" && index.portsOf(id).some(asksSignIn))
-    .sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id));
+  [...new Set(signInPorts(index).map(({ device }) => device))].sort(
+    (a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id),
+  );
 
 /** The ports that ask for a sign-in, in the order of devices by name and of their ports. */
-function asking(index: PlanIndex, at: string | null): { device: Device; port: Port }[] {
+function asking(index: PlanIndex, at: string | null): SignInPort[] {
+  const byDevice = grouped(signInPorts(index), ({ device }) => device.id);
   return signInSwitches(index)
     .filter(({ id }) => at === null || id === at)
-    .flatMap((device) =>
-      [...index.portsOf(device.id)]
-        .filter(asksSignIn)
-        .sort((a, b) => a.position - b.position || byNaturalText(a.label, b.label))
-        .map((port) => ({ device, port })),
+    .flatMap(({ id }) =>
+      [...(byDevice.get(id) ?? [])].sort(
+        (a, b) => a.port.position - b.port.position || byNaturalText(a.port.label, b.port.label),
+      ),
     );
 }
 
@@ -158,8 +154,7 @@ function asking(index: PlanIndex, at: string | null): { device: Device; port: Po
  */
 export function whoGetsIn(index: PlanIndex, at: string | null = null): WhoRow[] {
   const situations = new Situations(index);
-  return asking(index, at).flatMap(({ device, port }): WhoRow[] => {
-    const profile = profileOf(index, port) ?? null;
+  return asking(index, at).flatMap(({ device, port, profile }): WhoRow[] => {
     const row = { device, port, profile, stranger: strangerEntry(index, device, port) };
     const hosts = [...index.hostsAt(port.id)].sort(
       (a, b) =>

@@ -39,3 +39,6 @@ export const MOST: Readonly<Record<CollectionKind, number>> = {
 
 /** The most rules that one device's list may have. */
 export const MOST_RULES = 10_000;
+
+/** As many services as a wall, an exception, a rule or a sign-in profile takes (`wallSchema`). */
+export const MOST_SERVICES = 32;

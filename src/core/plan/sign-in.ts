@@ -1,6 +1,6 @@
 import type { PlanIndex } from "./plan-index";
 import type { Vid } from "./schema/fields";
-import type { Port } from "./schema/hardware";
+import type { Device, Port } from "./schema/hardware";
 import type { SignIn } from "./schema/protection";
 
 /**
@@ -30,3 +30,17 @@ export function signInVids(index: PlanIndex, port: Port): Vid[] {
   const all = [visitors, failed, serverDown, serverDownVoice, ...answered];
   return [...new Set(all.filter((vid) => vid !== null))];
 }
+
+/** A port that asks for a sign-in, and by which profile; null where neither the port nor the site says. */
+export interface SignInPort {
+  readonly device: Device;
+  readonly port: Port;
+  readonly profile: SignIn | null;
+}
+
+/** The ports that ask for a sign-in: those that are on, of gear that knows VLANs. */
+export const signInPorts = (index: PlanIndex): SignInPort[] =>
+  [...index.plan.port.values()].flatMap((port) => {
+    const device = port.guards.signIn && port.enabled ? index.plan.device.get(port.device) : undefined;
+    return device?.bridging === "vlan" ? [{ device, port, profile: profileOf(index, port) ?? null }] : [];
+  });

@@ -1,7 +1,7 @@
 import { containsAddress } from "../address";
 import { catalogueOf } from "../catalogue";
 import {
-  applyChanges,
+  afterEdits,
   PlanEdits,
   type PlanIndex,
   type Host,
@@ -35,8 +35,7 @@ function withWay(index: PlanIndex, wish: Wish, way: Way, line: Line): PlanIndex 
   const edits = new PlanEdits(index.plan);
   const refusal = setUpWay({ edits, ids: trialIds() }, { wish: wish.id, way, line: line.id });
   if (refusal !== null) return refusal;
-  const applied = applyChanges(index.plan, edits.changes());
-  return applied.ok ? index.derive(applied.value, edits.changes()) : "The plan does not take it.";
+  return afterEdits(index, edits) ?? "The plan does not take it.";
 }
 
 /** The packet that shows whether a way works, by one line; null where the way needs none. */
@@ -80,8 +79,7 @@ function onlyBy(trial: PlanIndex, line: Line): PlanIndex {
     edits.patch("line", own.id, { place: own.id === line.id ? 0 : 1, share: 0, pins: [] });
   for (const { id, tunnel } of edits.all("segment"))
     if (tunnel !== null) edits.patch("segment", id, { tunnel: { ...tunnel, line: line.id } });
-  const applied = applyChanges(trial.plan, edits.changes());
-  return applied.ok ? trial.derive(applied.value, edits.changes()) : trial;
+  return afterEdits(trial, edits) ?? trial;
 }
 
 /** Whose box stands between and routes: what comes in has to be forwarded there first. */
@@ -134,8 +132,7 @@ function behindBox(line: Line, way: Way): string | null {
 const withoutBox = (index: PlanIndex, line: Line): PlanIndex => {
   const edits = new PlanEdits(index.plan);
   edits.patch("line", line.id, { providerBox: "bridges" });
-  const applied = applyChanges(index.plan, edits.changes());
-  return applied.ok ? index.derive(applied.value, edits.changes()) : index;
+  return afterEdits(index, edits) ?? index;
 };
 
 const ask = (index: PlanIndex, asked: ProbeQuestion): Outcome => probe(index, asked, trialIds());

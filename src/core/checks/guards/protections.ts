@@ -1,5 +1,13 @@
 import { runOn, serverReached } from "../../probe";
-import { nameOf, profileOf, type Device, type Host, type PlanIndex, type Port } from "../../plan";
+import {
+  nameOf,
+  profileOf,
+  signInPorts,
+  type Device,
+  type Host,
+  type PlanIndex,
+  type Port,
+} from "../../plan";
 import { endDevicesBehind, serverPort } from "../../planners";
 import { classify, FABRIC } from "../../fabric";
 import { check, type Found } from "../check";
@@ -171,10 +179,8 @@ interface Unreached {
 function signingIn(index: PlanIndex): { device: Device; port: Port; ports: number }[] {
   if (index.plan.signIn.size === 0) return [];
   const found = new Map<string, { device: Device; port: Port; ports: number }>();
-  for (const port of index.plan.port.values()) {
-    const device = port.guards.signIn && port.enabled ? index.plan.device.get(port.device) : undefined;
-    const profile = device === undefined ? undefined : profileOf(index, port);
-    if (device === undefined || profile === undefined) continue;
+  for (const { device, port, profile } of signInPorts(index)) {
+    if (profile === null) continue;
     const key = `${device.id} ${profile.id}`;
     found.set(key, { device, port, ports: (found.get(key)?.ports ?? 0) + 1 });
   }

@@ -1,7 +1,8 @@
 import {
   nameOf,
-  profileOf,
+  signInPorts,
   signInVids,
+  type Device,
   type Host,
   type PlanEdits,
   type PlanIndex,
@@ -176,12 +177,9 @@ interface GivenData {
   readonly vid: Vid;
 }
 
-/** The ports that ask for a sign-in, by the profile they use. */
-const portsAsking = (index: PlanIndex): { readonly port: Port; readonly profile: SignIn }[] =>
-  [...index.plan.port.values()].flatMap((port) => {
-    const profile = port.guards.signIn ? profileOf(index, port) : undefined;
-    return profile === undefined ? [] : [{ port, profile }];
-  });
+/** The ports that ask for a sign-in by a profile. */
+const portsAsking = (index: PlanIndex): { device: Device; port: Port; profile: SignIn }[] =>
+  signInPorts(index).flatMap(({ profile, ...at }) => (profile === null ? [] : [{ ...at, profile }]));
 
 export const signInVlanUnknown = check<GivenData>({
   code: "sign-in-vlan-unknown",
@@ -192,12 +190,11 @@ export const signInVlanUnknown = check<GivenData>({
   reads: [...READS, "vlan"],
   find: (index) => {
     const found = new Map<string, Found<GivenData>>();
-    for (const { port, profile } of portsAsking(index)) {
-      const device = index.plan.device.get(port.device);
+    for (const { device, port, profile } of portsAsking(index)) {
       const given = new Set(signInVids(index, port));
       for (const to of GIVEN_TO) {
         const vid = profile[to];
-        if (device === undefined || vid === null || !given.has(vid)) continue;
+        if (vid === null || !given.has(vid)) continue;
         if (index.vlanOf(device.domain, vid) !== undefined) continue;
         found.set(`${profile.id} ${device.id} ${to}`, {
           subjects: [

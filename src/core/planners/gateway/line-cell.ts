@@ -1,6 +1,7 @@
 import { formatAddress, parseAddress, type Address } from "../../address";
 import { MOST, type Line, type PlanIndex } from "../../plan";
 import { linesInOrder } from "../../routing";
+import { parseSeconds } from "../addressing/lease-text";
 import { addLine } from "../site/edit-survey";
 import { editLine } from "../site/edit-site";
 import { pasteInto, type RowCells } from "../paste-rows";
@@ -24,12 +25,9 @@ export const LINE_COLUMNS: readonly (readonly [LineColumn, string])[] = [
   ["delegated", "Delegated"],
 ];
 
-const UNITS: Readonly<Record<string, number>> = { "": 1, s: 1, min: 60, h: 3600 };
-
 /** "10", "10 s", "2 min" as seconds; null for anything else, or for more than `most`. */
 function readSeconds(text: string, most: number): number | null {
-  const match = /^(\d{1,5})\s*(s|min|h|)$/i.exec(text);
-  const seconds = match === null ? null : Number(match[1]) * (UNITS[(match[2] ?? "").toLowerCase()] ?? 1);
+  const seconds = parseSeconds(text);
   return seconds === null || seconds > most ? null : seconds;
 }
 

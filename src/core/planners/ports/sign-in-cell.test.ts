@@ -91,7 +91,7 @@ test.each<[SignInColumn, string, RegExp]>([
   ["asks", "3 x 2 h", /At most 1 h each time/],
   ["serverAsks", "2 x 1 h", /At most/],
   ["again", "0", /not from 1 s to/],
-  ["dead", "2 d", /not from 1 s to 1 d/],
+  ["dead", "2 d", /not from 1 s to 24 h/],
   ["test", "now", /is no time; write 60 s/],
   ["port", "70000", /no UDP port/],
   ["accounting", "x", /no UDP port/],

@@ -7,6 +7,7 @@ import {
   type SignIn,
   type Vid,
 } from "../../plan";
+import { formatLease, parseSeconds } from "../addressing/lease-text";
 import { pasteInto, readCells, type RowCells } from "../paste-rows";
 import type { EditContext, Refusal } from "../planner";
 import { readServices, servicesText } from "../rules/service-list-text";
@@ -53,25 +54,25 @@ export const SIGN_IN_COLUMNS: readonly (readonly [SignInColumn, string])[] = [
   ["servers", "Servers"],
   ["stage", "Stage"],
   ["byMac", "By MAC"],
-  ["order", "Tried first"],
-  ["hosts", "Behind a port"],
+  ["order", "Order"],
+  ["hosts", "Host mode"],
   ["visitors", "Visitors"],
   ["failed", "Failed"],
   ["serverDown", "No server"],
-  ["serverDownVoice", "Phones then"],
+  ["serverDownVoice", "Voice, no server"],
   ["asks", "Asks"],
   ["before", "Before a sign-in"],
-  ["byAnswer", "VLAN by answer"],
+  ["byAnswer", "VLAN by RADIUS"],
   ["takesOver", "Sign-in takes over"],
-  ["quiet", "Left alone"],
-  ["again", "Anew after"],
+  ["quiet", "Quiet period"],
+  ["again", "Re-authentication"],
   ["port", "UDP port"],
-  ["serverAsks", "Server asked"],
-  ["dead", "Left out"],
+  ["serverAsks", "Server timeout"],
+  ["dead", "Dead time"],
   ["test", "Tested every"],
   ["accounting", "Accounting port"],
-  ["changes", "Port for changes"],
-  ["sends", "Sends along"],
+  ["changes", "CoA port"],
+  ["sends", "RADIUS attributes"],
   ["secret", "Secret kept"],
   ["note", "Note"],
 ];
@@ -118,23 +119,10 @@ const NO = /^(n|no|off|false|0|)$/i;
 const readYes = (text: string): { readonly is: boolean } | string =>
   YES.test(text) || NO.test(text) ? { is: YES.test(text) } : `"${text}" is neither yes nor no.`;
 
-const UNITS: Readonly<Record<string, number>> = { s: 1, min: 60, h: 3600, d: 86_400 };
-/** "30 s", "10 min", "1 h" as seconds; null where it is no time. */
-function readSeconds(text: string): number | null {
-  const [, digits, unit = "s"] = /^(\d{1,7})\s*(s|min|h|d)?$/i.exec(text) ?? [];
-  return digits === undefined ? null : Number(digits) * (UNITS[unit.toLowerCase()] ?? 1);
-}
-function secondsText(seconds: number): string {
-  const [unit, size] = Object.entries(UNITS)
-    .reverse()
-    .find(([, one]) => seconds >= one && seconds % one === 0) ?? ["s", 1];
-  return `${seconds / size} ${unit}`;
-}
-
 /** "3 x 30 s": how often and how long. */
 function readTimes(text: string): { readonly tries: number; readonly seconds: number } | string {
   const [, times = "", each = ""] = /^(\d{1,2})\s*(?:x|×|\*|times)\s*(.+)$/i.exec(text) ?? [];
-  const [tries, seconds] = [Number(times), readSeconds(each)];
+  const [tries, seconds] = [Number(times), parseSeconds(each)];
   return tries < 1 || tries > 10 || seconds === null || seconds < 1
     ? `"${text}" does not say how often and how long; write it like 3 x 30 s, up to 10 times.`
     : { tries, seconds };
@@ -175,16 +163,16 @@ interface Reading {
 function readTimer({ timers }: Reading, column: SignInColumn, text: string): Fields | string {
   const time = TIMES[column];
   if (time !== undefined) {
-    const seconds = isNone(text) ? time.none : readSeconds(text);
+    const seconds = isNone(text) ? time.none : parseSeconds(text);
     if (seconds === null && !isNone(text)) return `"${text}" is no time; write 60 s, 10 min, 1 h or none.`;
     if (seconds !== null && (seconds > time.most || (seconds < 1 && time.none === null)))
-      return `"${text}" is not from 1 s to ${secondsText(time.most)}.`;
+      return `"${text}" is not from 1 s to ${formatLease(time.most)}.`;
     return { timers: { ...timers, [time.field]: seconds } };
   }
   const times = readTimes(text);
   if (typeof times === "string") return times;
   const most = column === "asks" ? 3600 : 1000;
-  if (times.seconds > most) return `At most ${secondsText(most)} each time.`;
+  if (times.seconds > most) return `At most ${formatLease(most)} each time.`;
   return column === "asks"
     ? { timers: { ...timers, tries: times.tries, waitSeconds: times.seconds } }
     : { timers: { ...timers, serverTries: times.tries, serverSeconds: times.seconds } };
@@ -245,7 +233,7 @@ export function signInCellText(index: PlanIndex, profile: SignIn, column: SignIn
   const time = TIMES[column];
   if (time !== undefined) {
     const seconds = timers[time.field];
-    return seconds === null || seconds === 0 ? "none" : secondsText(seconds);
+    return seconds === null || seconds === 0 ? "none" : formatLease(seconds);
   }
   switch (column) {
     case "servers":
@@ -269,9 +257,9 @@ export function signInCellText(index: PlanIndex, profile: SignIn, column: SignIn
     case "before":
       return profile.before.length === 0 ? "none" : servicesText(index, profile.before);
     case "asks":
-      return `${timers.tries} x ${secondsText(timers.waitSeconds)}`;
+      return `${timers.tries} x ${formatLease(timers.waitSeconds)}`;
     case "serverAsks":
-      return `${timers.serverTries} x ${secondsText(timers.serverSeconds)}`;
+      return `${timers.serverTries} x ${formatLease(timers.serverSeconds)}`;
     case "port":
       return String(profile.port);
     case "accounting":

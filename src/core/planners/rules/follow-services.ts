@@ -1,10 +1,7 @@
 import { byText, equal, grouped } from "../../kernel";
-import { nameOf, type Pin, type PlanEdits, type PlanIndex, type Service } from "../../plan";
+import { MOST_SERVICES, nameOf, type Pin, type PlanEdits, type PlanIndex, type Service } from "../../plan";
 import { servicesCalled } from "../../policy";
 import type { EditContext, Refusal } from "../planner";
-
-/** As many services as a wall or an exception takes (`wallSchema`). */
-const MOST_SERVICES = 32;
 
 type ByName = ReadonlyMap<string, readonly Service[]>;
 

@@ -1,5 +1,5 @@
 import { equal } from "../../kernel";
-import type { RuleSide, Service, WallEnd } from "../../plan";
+import { MOST_SERVICES, type RuleSide, type Service, type WallEnd } from "../../plan";
 import { catalogueOf } from "../../policy";
 import { everyService, groupsOf, without, type ServiceGroup, type ServiceSpan } from "../../rules";
 import type { EditContext, Refusal } from "../planner";
@@ -20,7 +20,7 @@ export function ruleServices(spans: readonly ServiceSpan[], catalogue: readonly 
 }
 
 /** What a rule and a service take in (`serviceSchema`, `ruleSchema`). */
-const [MOST_SERVICES, MOST_PORTS] = [32, 16];
+const MOST_PORTS = 16;
 
 /** The services of one protocol: each range that has a name by itself, the others together. */
 function servicesOf({ protocol, ports }: ServiceGroup, catalogue: readonly Service[]): Service[] {

@@ -1,10 +1,8 @@
 import { equal, grouped } from "../../kernel";
-import type { PlanIndex, Service } from "../../plan";
+import { MOST_SERVICES, type PlanIndex, type Service } from "../../plan";
 import { catalogueOf } from "../../policy";
 import { parseService } from "../segments/service-text";
 import { pieces } from "./side-text";
-
-const MOST = 32;
 
 /** The services that have a name: of the catalogue, the site's own, and those that its walls name. */
 const namedServices = ({ plan }: PlanIndex): Service[] => [
@@ -54,8 +52,8 @@ export function readServices(index: PlanIndex, text: string): readonly Service[]
     protocol = service.protocol;
     services.push(service);
   }
-  return services.length > MOST
-    ? `${services.length} services are too many for one rule; it takes ${MOST}.`
+  return services.length > MOST_SERVICES
+    ? `${services.length} services are too many for one rule; it takes ${MOST_SERVICES}.`
     : services;
 }
 

@@ -1,7 +1,7 @@
 import { equal } from "../../kernel";
 import { sameEnd } from "../../policy";
 import type { Refusal } from "../planner";
-import type { PlanEdits, Service, Wall, WallEnd } from "../../plan";
+import { MOST_SERVICES, type PlanEdits, type Service, type Wall, type WallEnd } from "../../plan";
 
 /**
  * Sets what may pass from one end to the other; closing a pair removes its wall, since closed is what holds
@@ -60,8 +60,8 @@ export function openDoor(
   });
 }
 
-/** As many services as a wall takes, and as long as its reason is (`wallSchema`). */
-const MOST = { services: 32, reason: 120 } as const;
+/** As long as a wall's reason is (`wallSchema`). */
+const MOST_REASON = 120;
 
 /**
  * Lets a door lead to another end. Where one leads there already, it takes in the services of this one, its
@@ -78,12 +78,12 @@ export function leadDoorTo(edits: PlanEdits, id: string, to: WallEnd): Refusal {
   }
   edits.remove("wall", id);
   const reason = [...new Set([there.reason, wall.reason])].filter((text) => text !== "").join("; ");
-  if (reason.length > MOST.reason) return `"${reason}" is too long for one door's reason; shorten one first.`;
+  if (reason.length > MOST_REASON) return `"${reason}" is too long for one door's reason; shorten one first.`;
   const more = wall.services.filter((service) => !there.services.some((one) => equal(one, service)));
   const isOpen = there.door === "open" || wall.door === "open";
   const services = isOpen ? [] : [...there.services, ...more];
-  if (services.length > MOST.services)
-    return `That door would be of ${services.length} services; it takes ${MOST.services}.`;
+  if (services.length > MOST_SERVICES)
+    return `That door would be of ${services.length} services; it takes ${MOST_SERVICES}.`;
   const conduit = there.conduit ?? wall.conduit;
   edits.patch("wall", there.id, { door: isOpen ? "open" : "services", services, reason, conduit });
   return null;

@@ -3,7 +3,7 @@
 import { useMemo } from "react";
 import { removeSignIns, writeSignIn } from "@/core/commands";
 import { choiceWord, SIGN_IN_COLUMNS, signInCellText, STAGES } from "@/core/planners";
-import { nameOf, profileOf, type Host, type SignIn } from "@/core/plan";
+import { signInPorts, type Host, type SignIn } from "@/core/plan";
 import { counted } from "@/core/repairs";
 import { stagesOf } from "@/core/guards";
 import { useSlices } from "../../kit/use-slices";
@@ -62,10 +62,8 @@ export function SignInMargin({ id }: { id: string }) {
   const edit = usePlan((state) => state.edit);
   const profile = index.plan.signIn.get(id);
   if (profile === undefined) return <Gone word="sign-in profile" />;
-  const ports = [...index.plan.port.values()].filter(
-    (port) => port.guards.signIn && profileOf(index, port)?.id === id,
-  );
-  const devices = [...new Set(ports.map(({ device }) => nameOf(index, "device", device)))];
+  const ports = signInPorts(index).filter((one) => one.profile?.id === id);
+  const devices = [...new Set(ports.map(({ device }) => device.name))];
   return (
     <ColumnsMargin
       word="sign-in profile"

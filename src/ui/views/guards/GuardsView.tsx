@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { counted } from "@/core/repairs";
 import { byNaturalText } from "@/core/kernel";
-import type { Device } from "@/core/plan";
+import { signInPorts, type Device } from "@/core/plan";
 import { TREE } from "@/core/spanning-tree";
 import { useUi } from "../../frame/use-ui";
 import { Segmented } from "../../kit/Segmented";
@@ -38,7 +38,7 @@ export function GuardsView() {
     .filter((device) => device.bridging === "vlan" && device.kind !== "gateway")
     .sort((a, b) => byNaturalText(a.name, b.name));
   const running = able.filter((device) => device.tree.kind !== "none").length;
-  const asking = [...index.plan.port.values()].filter(({ guards }) => guards.signIn).length;
+  const asking = signInPorts(index).length;
   return (
     <main className="sheet">
       <div className="head">

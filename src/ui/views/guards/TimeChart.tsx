@@ -2,7 +2,7 @@
 
 import { Bar, BarChart, Cell, LabelList, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from "recharts";
 import type { Host } from "@/core/plan";
-import type { TimeAt, Timeline } from "@/core/guards";
+import { QUICK, type TimeAt, type Timeline } from "@/core/guards";
 
 const ROW_PX = 38;
 type Kind = Timeline["spans"][number]["kind"] | "waits";
@@ -108,7 +108,9 @@ export function TimeChart({ time, host }: { time: TimeAt; host: Host }) {
       </div>
       <p className="text-13 text-ink2">
         {is.sum}
-        {couldBe === null ? "." : `; asked 2 x 10 s: ${couldBe.sum.split(" = ").at(-1)}.`}{" "}
+        {couldBe === null
+          ? "."
+          : `; asked ${QUICK.tries} x ${QUICK.waitSeconds} s: ${couldBe.sum.split(" = ").at(-1)}.`}{" "}
         {late ? (
           <b className="font-semibold text-stop">
             It rests after {waits} s, until it is switched off and on.
