@@ -1,35 +1,43 @@
-import { act, renderHook, waitFor } from "@testing-library/react";
+import { act, renderHook } from "@testing-library/react";
 import { useSlices } from "./use-slices";
 
 const numbers = Array.from({ length: 40 }, (_, at) => at);
-const slow = (by: number) => (item: number) => {
-  const end = performance.now() + 3;
-  while (performance.now() < end);
-  return item * by;
-};
 
-test("many questions are asked a slice at a time, in their order, and begin anew when they change", async () => {
-  const [twice, thrice] = [slow(2), slow(3)];
+/** A clock that goes on by 10 ms each time it is looked at, and timers that run when they are told to. */
+beforeEach(() => {
+  jest.useFakeTimers({ doNotFake: ["performance"] });
+  let now = 0;
+  jest.spyOn(performance, "now").mockImplementation(() => (now += 10));
+});
+afterEach(() => {
+  jest.useRealTimers();
+  jest.restoreAllMocks();
+});
+const slice = () => act(() => jest.runOnlyPendingTimers());
+
+test("many questions are asked a slice at a time, in their order, and begin anew when they change", () => {
+  const [twice, thrice] = [(item: number) => item * 2, (item: number) => item * 3];
   const { result, rerender } = renderHook(({ ask }) => useSlices(numbers, ask), {
     initialProps: { ask: twice },
   });
   expect(result.current).toEqual({ done: 0, all: 40, answers: [] });
-  await waitFor(() => expect(result.current.done).toBeGreaterThan(0));
-  // The first slice is not all of it: the page answered in between.
-  expect(result.current.done).toBeLessThan(40);
+  slice();
+  // Two looks at the clock lie within a slice of 25 ms: then the page has its turn.
+  expect(result.current.done).toBe(2);
+  slice();
+  expect(result.current.done).toBe(4);
   rerender({ ask: thrice });
   expect(result.current.done).toBe(0);
-  await waitFor(() => expect(result.current.done).toBe(40));
+  for (let i = 0; i < 20; i += 1) slice();
   expect(result.current.answers).toEqual(numbers.map((item) => [item, item * 3]));
+  expect(jest.getTimerCount()).toBe(0);
 });
 
-test("nothing is asked once nobody looks", async () => {
-  jest.useFakeTimers();
+test("nothing is asked once nobody looks", () => {
   const asked: number[] = [];
   const ask = (item: number) => asked.push(item);
   const { unmount } = renderHook(() => useSlices(numbers, ask));
   unmount();
-  await act(() => jest.advanceTimersByTimeAsync(200));
+  slice();
   expect(asked).toEqual([]);
-  jest.useRealTimers();
 });

@@ -26,6 +26,8 @@ jest.mock("@/ui/plan-store/api", () => ({
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
 jest.mock("next/dynamic", () => () => () => null);
 
+/** Everybody is asked, however slow the machine is. */
+const PATIENT = { timeout: 20_000 };
 const show = async (plan: Plan) => {
   scene.show(plan);
   render(
@@ -94,7 +96,9 @@ test("the way to closed says whom each stage cuts off, and goes there", async ()
   );
   write("By MAC", "no");
   write("Failed", "none");
-  expect(await margin().findAllByText(/cuts off 2: Consult 3 label printer, Office printer/)).toHaveLength(2);
+  expect(
+    await margin().findAllByText(/cuts off 2: Consult 3 label printer, Office printer/, {}, PATIENT),
+  ).toHaveLength(2);
   await userEvent.click(margin().getByRole("button", { name: "Go to watch" }));
   expect(profile().stage).toBe("watch");
   expect(cellsOf("Office printer")[0]?.textContent).toBe("STwatched");
@@ -179,7 +183,9 @@ test("regions as one grid: what differs is marked, a cell is written, and all be
 test("switch on safely: what is set, what is left out and who loses something is said before it is done", async () => {
   await show(fennelStreet());
   await userEvent.click(margin().getByRole("button", { name: "DHCP snooping" }));
-  expect(await margin().findByText(/nobody who has a network now is without one then/)).toBeTruthy();
+  expect(
+    await margin().findByText(/nobody who has a network now is without one then/, {}, PATIENT),
+  ).toBeTruthy();
   expect(margin().getByText(/is trusted: it leads to the server of VLAN 10/)).toBeTruthy();
   await userEvent.click(margin().getByRole("button", { name: "Switch DHCP snooping on" }));
   await userEvent.click(margin().getByRole("button", { name: /^Do it|^Apply|^Write/ }));
