@@ -2,6 +2,7 @@ import { ipv4, prefixOf, type Ipv4, type Prefix4, parseMac } from "../src/core/a
 import { encodePlan, openPlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import {
+  NO_GUARDS,
   BLANK_LINE,
   BLANK_TREE,
   PlanIndex,
@@ -45,16 +46,10 @@ export const SIZES: readonly Size[] = [
 ];
 
 const EDGE = {
+  ...NO_GUARDS,
   edge: true,
   bpduGuard: true,
-  loopGuard: false,
-  dhcpTrust: false,
-  arpTrust: false,
-  signIn: false,
-  profile: null,
   macLimit: 1,
-  trustsMarks: false,
-  restrictedRole: false,
 };
 const address = (n: number): Ipv4 => must(ipv4(n), "an address");
 const subnet = (i: number): Prefix4 => {

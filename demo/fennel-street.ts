@@ -1,6 +1,6 @@
 import { must } from "../src/core/kernel";
 import { CONVENTIONS, type Plan } from "../src/core/plan";
-import { arrangeBox, setUpWay } from "../src/core/planners";
+import { arrangeBox, setUpWay, USUAL_VOICE } from "../src/core/planners";
 import { RADIO_SETS } from "../src/core/wireless";
 import { FENNEL_STREET } from "./surveys";
 import { rulesOn } from "./rule-list";
@@ -236,6 +236,7 @@ export function fennelStreet(): Plan {
     ["Upper switch", 18],
     ["Upper switch", 20],
   ]);
+  signsIn(site);
   site.snoops("Upper switch", [20, 30, 90], [24]).snoops("Switch B", [20, 30, 90], [17]);
   site
     .rack("Gateway", 12, "UPS A, outlet 1")
@@ -243,6 +244,16 @@ export function fennelStreet(): Plan {
     .rack("Lower switch", 10, "UPS A, outlet 3")
     .rack("Switch B", 6, "wall socket, circuit 14");
   return site.build();
+}
+
+/** Administrators by the practice's servers, and the phones' ports that tell them their VLAN. */
+function signsIn(site: SiteBuilder): void {
+  const servers = ["Sign-in server 1", "Sign-in server 2"].map(site.hostId);
+  for (const name of ["Upper switch", "Lower switch", "Switch B"])
+    site.set(name, { adminSignIn: { by: "radius", servers, port: null, localAccount: true } });
+  const phones = { "Upper switch": [1, 2, 3, 10], "Lower switch": [7, 8], "Switch B": [6, 7] };
+  for (const [name, labels] of Object.entries(phones))
+    for (const label of labels) site.setPort(name, label, { voicePolicy: { vid: v(30), ...USUAL_VOICE } });
 }
 
 function wire(site: SiteBuilder): void {

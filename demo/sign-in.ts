@@ -11,6 +11,7 @@ export const PRACTICE_SIGN_IN: Partial<SignIn> = {
   accountingPort: 1813,
   changePort: 3799,
   sends: [6, 8, 25],
+  certificateUntil: "2028-03-31",
   secretPlace: "the practice's password manager",
   note: "staff desks and the printers beside them",
 };

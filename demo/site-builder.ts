@@ -18,6 +18,7 @@ import {
   type Line,
   type Optic,
   type Plan,
+  type Port,
   type Segment,
   type Service,
   type SignIn,
@@ -266,12 +267,8 @@ export class SiteBuilder {
       servers: servers.map((server) => this.#id("host", server)),
       ...fields,
     });
-    for (const [device, label] of ports) {
-      const id = this.#id("port", `${device}/${label}`);
-      this.#draft.patch("port", id, {
-        guards: { ...this.#draft.need("port", id).guards, signIn: true, profile: this.#id("signIn", name) },
-      });
-    }
+    for (const [device, label] of ports)
+      this.#guard(device, label, { signIn: true, profile: this.#id("signIn", name) });
     return this;
   }
 
@@ -279,16 +276,33 @@ export class SiteBuilder {
   snoops(device: string, vids: readonly number[], trusted: readonly number[]): this {
     const id = this.#id("device", device);
     this.#draft.patch("device", id, {
-      protections: { ...this.#draft.need("device", id).protections, snooping: vids.map(v) },
+      protections: {
+        ...this.#draft.need("device", id).protections,
+        snooping: vids.map(v),
+        keepsBindings: true,
+      },
     });
-    for (const label of trusted) {
-      const port = this.#id("port", `${device}/${label}`);
-      this.#draft.patch("port", port, {
-        guards: { ...this.#draft.need("port", port).guards, dhcpTrust: true },
-      });
-    }
+    for (const label of trusted) this.#guard(device, label, { dhcpTrust: true });
     return this;
   }
+
+  /** Guards of a port beside those it has. */
+  #guard(device: string, label: string | number, guards: Partial<Port["guards"]>): void {
+    const id = this.#id("port", `${device}/${label}`);
+    this.#draft.patch("port", id, { guards: { ...this.#draft.need("port", id).guards, ...guards } });
+  }
+
+  /** Something of a device or of one of its ports that no other method sets. */
+  set(device: string, fields: Partial<Device>): this {
+    this.#draft.patch("device", this.#id("device", device), fields);
+    return this;
+  }
+  setPort(device: string, label: number, fields: Partial<Port>): this {
+    this.#draft.patch("port", this.#id("port", `${device}/${label}`), fields);
+    return this;
+  }
+  /** The id of a host, for what names it. */
+  hostId = (name: string): string => this.#id("host", name);
 
   /** A cable: Category 6, or where both ports take it fibre with an optic at each end. */
   // eslint-disable-next-line max-params -- a row of a demo site's table, read in columns
@@ -335,12 +349,7 @@ export class SiteBuilder {
 
   /** Ports that more gear hangs behind: any number of addresses. */
   unlimited(device: string, labels: readonly (string | number)[]): this {
-    for (const label of labels) {
-      const port = this.#id("port", `${device}/${label}`);
-      this.#draft.patch("port", port, {
-        guards: { ...this.#draft.need("port", port).guards, macLimit: null },
-      });
-    }
+    for (const label of labels) this.#guard(device, label, { macLimit: null });
     return this;
   }
 

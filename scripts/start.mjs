@@ -25,6 +25,7 @@ import { ensurePackages } from "./setup/packages.mjs";
 import { isUp, procFile, stopPid } from "./setup/processes.mjs";
 import { isPortRefused, isPortTaken, startServer } from "./setup/server.mjs";
 import { Problem, runOrExplain, say, stage } from "./setup/stage.mjs";
+import { standInFile, startStandIn } from "./setup/stand-in.mjs";
 import { readState, writeState } from "./setup/state-file.mjs";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
@@ -162,14 +163,13 @@ async function stopRunning({ dir }) {
  * folder.
  */
 async function stopLeftServer(dir) {
-  const { serverPid } = readRunning(dir) ?? {};
-  if (
-    serverPid === undefined ||
-    !procFile(serverPid, "environ").includes(encodeURIComponent(placesOf(dir).socket))
-  )
-    return;
-  say(`  the start before was killed and left its server (process ${serverPid}); stopping that`);
-  await stopPid(serverPid);
+  const { serverPid, standInPid } = readRunning(dir) ?? {};
+  const isOurs = (pid) =>
+    pid !== undefined && procFile(pid, "environ").includes(encodeURIComponent(placesOf(dir).socket));
+  for (const pid of [serverPid, standInPid].filter(isOurs)) {
+    say(`  the start before was killed and left its server (process ${pid}); stopping that`);
+    await stopPid(pid);
+  }
 }
 
 async function checkPort(port) {
@@ -228,10 +228,11 @@ async function start() {
   note({});
   const watches = [];
   let server = null;
+  let standIn = null;
   let ending = false;
   const takeDown = async () => {
     await Promise.all(watches.map((watch) => watch?.stop()));
-    if (server !== null) await stopPid(server.pid);
+    for (const child of [server, standIn]) if (child !== null) await stopPid(child.pid);
     await database.stop();
     rmSync(runningFile(dir), { force: true });
   };
@@ -257,9 +258,13 @@ async function start() {
     await bringUp(options, database);
     const serve = async () => {
       server = await startServer(ROOT, { port, url: database.url, dev, logFile: join(dir, "server.log") });
-      note({ serverPid: server.pid });
+      note({ serverPid: server.pid, ...(standIn === null ? {} : { standInPid: standIn.pid }) });
     };
     await stage("starting the server", serve);
+    if (options.demo) {
+      standIn = startStandIn(ROOT, dir, database.url);
+      note({ serverPid: server.pid, standInPid: standIn.pid });
+    }
     const onBug = (error) => {
       process.stderr.write(`${error?.stack ?? error}\n`);
       void end(1);
@@ -271,6 +276,10 @@ async function start() {
     const link = await makeEntryLink(database.url, address);
     if (linkFile !== null) keepLink(linkFile, link);
     sayReady(began, address, link, join(dir, "server.log"));
+    if (standIn !== null)
+      say(
+        `An authentication server stands in on 127.0.0.1; its ports and its secret are in ${standInFile(dir)}.`,
+      );
   } catch (error) {
     ending = true;
     await takeDown();

@@ -10,6 +10,7 @@ import {
   DATABASE_PROGRAMS,
   ensurePrograms,
   PAPER_PROGRAMS,
+  SIGN_IN_PROGRAMS,
   YANG_PROGRAMS,
   ZONE_PROGRAMS,
 } from "./setup/debian.mjs";
@@ -82,6 +83,7 @@ await runOrExplain(async () => {
     ...YANG_PROGRAMS,
     ...PAPER_PROGRAMS,
     ...CAPTURE_PROGRAMS,
+    ...SIGN_IN_PROGRAMS,
   });
   await ensurePackages(ROOT);
   const folders = HALVES.map((half) => join(ROOT, ".data", `e2e-${half}`));

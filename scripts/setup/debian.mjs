@@ -18,6 +18,8 @@ export const ZONE_PROGRAMS = { "named-checkzone": "bind9-utils" };
 export const YANG_PROGRAMS = { yanglint: "libyang2-tools", "/usr/share/yuma/modules/ietf": "libyuma-base" };
 /** What judges the capture files that the tests make. */
 export const CAPTURE_PROGRAMS = { tshark: "tshark" };
+/** A client of another make for the authentication server that stands in. */
+export const SIGN_IN_PROGRAMS = { radclient: "freeradius-utils" };
 /** What turns a printed sheet into a picture. */
 export const PAPER_PROGRAMS = { pdftoppm: "poppler-utils" };
 

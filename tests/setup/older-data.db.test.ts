@@ -27,9 +27,10 @@ const fileOf = (file: string) => (): Plan => {
 const home = (): Plan => ({ ...fileOf("plan-version-5-lines.json")(), forward: new Map() });
 /**
  * What she edited beside the note: took a profile off a port, turned a forward to the inside, let the
- * standby line share, too, gave the gateway a route, opened the zones inside, or asked servers at an old port.
+ * standby line share, too, gave the gateway a route, opened the zones inside, asked servers at an old port, or
+ * let switches add option 82 and ports with a profile take nine MAC addresses.
  */
-type Second = "profile" | "forward" | "line" | "route" | "zone" | "signIn" | null;
+type Second = "profile" | "forward" | "line" | "route" | "zone" | "signIn" | "guards" | null;
 const SITES: Readonly<
   Record<
     string,
@@ -67,6 +68,12 @@ const SITES: Readonly<
     note: "moved to the back office",
     second: "signIn",
   },
+  "0019": {
+    plan: fileOf("plan-version-9.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "guards",
+  },
   "0015": {
     plan: fileOf("plan-version-5-lines.json"),
     noted: "tablet",
@@ -102,6 +109,22 @@ async function inForm(
   await connection.end();
 }
 
+/**
+ * A sign-in of then had no stage, no timers; protections, ports and devices no guards of IPv6, no isolation, no
+ * administrators.
+ */
+function editSignIn(draft: PlanEdits, plan: Plan, second: "signIn" | "guards"): void {
+  if (second === "signIn") {
+    for (const profile of plan.signIn.keys()) draft.patch("signIn", profile, { port: 1645 });
+    return;
+  }
+  for (const { id, kind, protections } of plan.device.values())
+    if (kind === "switch")
+      draft.patch("device", id, { protections: { ...protections, option82: !protections.option82 } });
+  for (const { id, guards } of plan.port.values())
+    if (guards.profile !== null) draft.patch("port", id, { guards: { ...guards, macLimit: 9 } });
+}
+
 /** A form's site as Ruth left it. */
 function asLeft({ plan: made, noted, note, second }: (typeof SITES)[string]): Plan {
   const plan = made();
@@ -119,9 +142,7 @@ function asLeft({ plan: made, noted, note, second }: (typeof SITES)[string]): Pl
       if (line.place > 0) draft.patch("line", line.id, { place: 1, share: 50 });
   // A zone of then had no level.
   if (second === "zone") for (const zone of plan.zone.keys()) draft.patch("zone", zone, { insideOpen: true });
-  // A sign-in of then had no stage, no timers.
-  if (second === "signIn")
-    for (const profile of plan.signIn.keys()) draft.patch("signIn", profile, { port: 1645 });
+  if (second === "signIn" || second === "guards") editSignIn(draft, plan, second);
   // A route of then had no metric.
   if (second === "route")
     for (const device of plan.device.values())

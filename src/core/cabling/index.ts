@@ -1,4 +1,4 @@
-export { LOADS } from "./load";
+export { kbpsOf, LOADS } from "./load";
 export {
   CABLE_SHORT,
   CABLE_WORDS,

@@ -1,4 +1,20 @@
 import { byText } from "../kernel";
+import {
+  adminServerUnreachable,
+  adminWithoutAccount,
+  certificateEnds,
+  wirelessSignInUnreachable,
+} from "./guards/administrators";
+import {
+  bindingsLost,
+  changingMac,
+  guardBeyondGear,
+  isolatedUplink,
+  routerGuardWithoutTrust,
+  sourceCheckKills,
+  voicePolicyDiffers,
+} from "./guards/port-guards";
+import { treeTimersUnfit } from "./trees/timers";
 import type { Change, Kind, PlanIndex } from "../plan";
 import type { AnyCheck, Finding } from "./check";
 import type { Repair } from "../repairs";
@@ -218,6 +234,18 @@ export const CHECKS: readonly AnyCheck[] = [
   bridgeMacTwice,
   signInServerUnreachable,
   signInOldPort,
+  adminServerUnreachable,
+  adminWithoutAccount,
+  wirelessSignInUnreachable,
+  certificateEnds,
+  changingMac,
+  voicePolicyDiffers,
+  isolatedUplink,
+  sourceCheckKills,
+  bindingsLost,
+  routerGuardWithoutTrust,
+  guardBeyondGear,
+  treeTimersUnfit,
   givesUpFirst,
   phonesWithoutServer,
   signInVlanUnknown,

@@ -183,6 +183,9 @@ const EXAMPLES: Examples = {
   setProtections: (at) => ({ device: at.named("device", "Switch B"), fields: { option82: true } }),
   setTreeKind: (at) => ({ device: at.named("device", "Switch B"), kind: "multiple" }),
   setTreePriority: (at) => ({ device: at.named("device", "Switch B"), text: "8192" }),
+  setTreeTimer: (at) => ({ device: at.named("device", "Switch B"), timer: "forwardDelay", text: "20 s" }),
+  setAdminSignIn: (at) => ({ device: at.named("device", "Switch B"), fields: { by: "tacacs" } }),
+  editAdminSignIn: (at) => ({ device: at.named("device", "Switch B"), field: "servers", text: "Analyser" }),
   setTreeCosts: (at) => ({ device: at.named("device", "Switch B"), costs: "short" }),
   setTreeRegion: (at) => ({ device: at.named("device", "Switch B"), field: "region", text: "Clinic" }),
   setTreeInstances: (at) => ({ device: at.named("device", "Switch B"), text: "1: 20" }),
@@ -221,6 +224,8 @@ const EXAMPLES: Examples = {
   paintPorts: (at) => ({ ports: at.free("Switch B", 1), paint: { role: "park" }, title: "parked" }),
   setGuard: (at) => ({ ports: [at.port("Switch B", "5")], guard: "restrictedRole", on: true }),
   setMacLimit: (at) => ({ ports: [at.port("Switch B", "5")], text: "3" }),
+  setStormLimit: (at) => ({ ports: [at.port("Switch B", "5")], text: "5 %" }),
+  setVoicePolicy: (at) => ({ ports: [at.port("Switch B", "5")], text: "30 priority 6" }),
   setPortProfile: (at) => ({
     ports: at.free("Upper switch", 1),
     profile: must([...at.plan.signIn.keys()][0], "a profile"),
@@ -310,6 +315,7 @@ const EXAMPLES: Examples = {
   removeHostKind: (at) => ({ kind: at.first("hostKind") }),
   editHost: (at) => ({ host: at.named("host", "Analyser"), column: "place", text: "Lab 2" }),
   editHostField: (at) => ({ host: at.named("host", "Analyser"), field: "notes", text: "leased" }),
+  setChangesMac: (at) => ({ host: at.named("host", "Analyser"), on: true }),
   editOwnNetwork: (at) => ({
     host: must(
       [...at.plan.host.values()].find((one) => one.manner === "typed" && one.ipv4 !== null),

@@ -18,6 +18,11 @@ import {
   setRegion,
   setTreeKind as setTreeKindOf,
   setTreePriority as setTreePriorityOf,
+  setTreeTimer as setTreeTimerOf,
+  setAdminText,
+  TREE_TIMERS,
+  type ProtectedVids,
+  type TreeTimer,
   setVlanNameLimit as setVlanNameLimitOf,
   type AddDevice,
   type DeviceField,
@@ -102,18 +107,24 @@ export const removeLeg = command<OfDevice & { readonly leg: string }>("remove-le
   run: (context, { leg }) => removeLegFrom(context, leg),
 });
 
-export const setProtectedVlans = command<DeviceText & { readonly field: "snooping" | "arpInspection" }>(
+const IN_VLANS: Readonly<Record<ProtectedVids, string>> = {
+  snooping: "snoops in",
+  arpInspection: "inspects ARP in",
+  routerGuard: "guards router advertisements in",
+  dhcp6Guard: "guards DHCPv6 in",
+};
+
+export const setProtectedVlans = command<DeviceText & { readonly field: ProtectedVids }>(
   "set-protected-vlans",
   {
     says: ({ device, field, text }, index) =>
-      `${nameOf(index, "device", device)}: ${field === "snooping" ? "snoops in" : "inspects ARP in"} ` +
-      (text === "" ? "no VLAN" : text),
+      `${nameOf(index, "device", device)}: ${IN_VLANS[field]} ${text === "" ? "no VLAN" : text}`,
     run: (context, { device, field, text }) => setProtectedVids(context, device, field, text),
   },
 );
 
 export const setProtections = command<
-  OfDevice & { readonly fields: Partial<Pick<Device["protections"], "option82" | "bound">> }
+  OfDevice & { readonly fields: Partial<Pick<Device["protections"], "option82" | "bound" | "keepsBindings">> }
 >("set-protection", {
   says: ({ device, fields }, index) => chose(index, nameOf(index, "device", device), fields),
   run: ({ edits }, { device, fields }) => {
@@ -131,6 +142,32 @@ export const setTreePriority = command<DeviceText>("set-tree-priority", {
   says: ({ device, text }, index) => `${nameOf(index, "device", device)}: bridge priority ${text}`,
   run: (context, { device, text }) => setTreePriorityOf(context, device, text),
 });
+
+export const setTreeTimer = command<DeviceText & { readonly timer: TreeTimer }>("set-tree-timer", {
+  says: ({ device, timer, text }, index) =>
+    `${nameOf(index, "device", device)}: ${TREE_TIMERS[timer].words} ${text.trim()}`,
+  run: (context, { device, timer, text }) => setTreeTimerOf(context, device, timer, text),
+});
+
+export const setAdminSignIn = command<
+  OfDevice & { readonly fields: Partial<Pick<Device["adminSignIn"], "by" | "localAccount">> }
+>("set-admin-sign-in", {
+  says: ({ device, fields }, index) =>
+    chose(index, `${nameOf(index, "device", device)} administrators`, fields),
+  run: ({ edits }, { device, fields }) => {
+    const { adminSignIn } = edits.need("device", device);
+    edits.patch("device", device, { adminSignIn: { ...adminSignIn, ...fields } });
+  },
+});
+
+export const editAdminSignIn = command<DeviceText & { readonly field: "servers" | "port" }>(
+  "edit-admin-sign-in",
+  {
+    says: ({ device, field, text }, index) =>
+      wrote(`${nameOf(index, "device", device)} administrators`, field, text),
+    run: (context, { device, field, text }) => setAdminText(context, device, field, text),
+  },
+);
 
 export const setTreeCosts = command<OfDevice & { readonly costs: Device["tree"]["costs"] }>(
   "set-tree-costs",

@@ -16,12 +16,15 @@ export {
   setDevice,
   setDeviceVlans,
   setLegAddress,
+  setAdminSignIn,
+  editAdminSignIn,
   setProtectedVlans,
   setProtections,
   setTreeCosts,
   setTreeInstances,
   setTreeKind,
   setTreePriority,
+  setTreeTimer,
   setTreeRegion,
   setVlanNameLimit,
 } from "./devices";
@@ -52,6 +55,8 @@ export {
   setMacLimit,
   setPortProfile,
   setSoftwareNames,
+  setStormLimit,
+  setVoicePolicy,
 } from "./ports";
 export {
   addOption,
@@ -114,6 +119,7 @@ export {
   editHost,
   editHostField,
   editOwnNetwork,
+  setChangesMac,
   giveAddress,
   importHosts,
   pasteHosts,

@@ -8,6 +8,8 @@ import {
   setGuard as setGuardOf,
   setMacLimit as setMacLimitOf,
   setProfile,
+  setStormLimit as setStormLimitOf,
+  setVoicePolicy as setVoicePolicyOf,
   setSoftwareNames as setSoftwareNamesOf,
   type CrossingWay,
   type GuardFlag,
@@ -61,6 +63,17 @@ export const setGuard = command<OfPorts & { readonly guard: GuardFlag; readonly 
 export const setMacLimit = command<OfPorts & { readonly text: string }>("set-mac-limit", {
   says: ({ ports, text }, index) => `${portsText(index, ports)}: MAC limit ${text || "none"}`,
   run: (context, { ports, text }) => setMacLimitOf(context, ports, text),
+});
+
+export const setStormLimit = command<OfPorts & { readonly text: string }>("set-storm-limit", {
+  says: ({ ports, text }, index) =>
+    `${portsText(index, ports)}: storm limit ${text === "" ? "none" : `${text.replace(/\s*%$/, "")} %`}`,
+  run: (context, { ports, text }) => setStormLimitOf(context, ports, text),
+});
+
+export const setVoicePolicy = command<OfPorts & { readonly text: string }>("set-voice-policy", {
+  says: ({ ports, text }, index) => `${portsText(index, ports)}: announces ${text || "nothing"} to phones`,
+  run: (context, { ports, text }) => setVoicePolicyOf(context, ports, text),
 });
 
 export const setPortProfile = command<OfPorts & { readonly profile: string | null }>("set-port-profile", {

@@ -42,6 +42,11 @@ export const editHostField = command<OfHost & { readonly field: MoreField; reado
   },
 );
 
+export const setChangesMac = command<OfHost & { readonly on: boolean }>("set-changes-mac", {
+  says: ({ host, on }, index) => `${hostName(index, host)} ${on ? "changes" : "keeps"} its MAC address`,
+  run: ({ edits }, { host, on }) => edits.patch("host", host, { changesMac: on }),
+});
+
 export const editOwnNetwork = command<OfHost & { readonly field: OwnField; readonly text: string }>(
   "edit-own-network",
   {

@@ -2,13 +2,13 @@ import { formatAddress } from "../address";
 import { byNaturalText } from "../kernel";
 import { hasRadios, isFilter, keepsState, nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
 import { asLabel } from "../planners";
-import { bridgeAddress } from "../spanning-tree";
+import { bridgeAddress, configurationDigest } from "../spanning-tree";
 import { failoverOn, protectionsOn, tunnelsOn } from "./sheet-lines";
 import { managementOf, sheetInterface, sheetLines } from "./sheet-addresses";
 import { forwardsOn, routesOn, rulesOn, translationsOn } from "./sheet-gateway";
 import { sheetPort, sheetSsid, vlansOf } from "./sheet-ports";
 import { scopesOf } from "./sheet-scopes";
-import { signInsOn } from "./sheet-sign-in";
+import { administratorsOn, signInsOn } from "./sheet-sign-in";
 import type { DeviceData } from "./sheet-types";
 
 function asksFromText(index: PlanIndex, { asksFrom }: Device): string | null {
@@ -27,15 +27,23 @@ const stationsAt = (index: PlanIndex, device: Device): DeviceData["stations"] =>
         )
         .sort((a, b) => byNaturalText(a.name, b.name));
 
+/** The ports that are in a VLAN for rescue, by their labels. */
+function rescuePorts(index: PlanIndex, { id, domain }: Device): string[] {
+  const vids = new Set(
+    [...index.plan.vlan.values()]
+      .filter((vlan) => vlan.domain === domain && vlan.purpose === "wayBack")
+      .map(({ vid }) => vid),
+  );
+  return index
+    .portsOf(id)
+    .filter(({ pvid, enabled }) => pvid !== null && vids.has(pvid) && enabled)
+    .map(({ label }) => label);
+}
+
 /** The data of a device's sheet. The plan holds no secret, so neither does this. */
 export function deviceData(index: PlanIndex, device: Device): DeviceData {
   const { plan } = index;
   const ports = index.portsOf(device.id);
-  const wayBack = new Set(
-    [...plan.vlan.values()]
-      .filter((vlan) => vlan.domain === device.domain && vlan.purpose === "wayBack")
-      .map((vlan) => vlan.vid),
-  );
   return {
     site: plan.site.name,
     name: device.name,
@@ -52,6 +60,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     knowsVlans: device.bridging === "vlan",
     twoLists: device.abilities.lists === "two",
     tree: device.tree,
+    digest: device.tree.kind === "multiple" ? configurationDigest(device) : "",
     bridgeMac: bridgeAddress(index, device),
     asksFrom: asksFromText(index, device),
     lines: sheetLines(index, device),
@@ -59,6 +68,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     tunnels: tunnelsOn(index, device),
     protections: protectionsOn(index, device),
     signIns: signInsOn(index, device),
+    administrators: administratorsOn(index, device),
     routes: routesOn(device),
     translations: translationsOn(index, device),
     forwards: forwardsOn(index, device),
@@ -83,9 +93,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
       .map(({ band, enabled, channel, widthMhz, power }) => ({ band, enabled, channel, widthMhz, power }))
       .sort((a, b) => Number(a.band) - Number(b.band)),
     ports: ports.map((port) => sheetPort(index, device, port)),
-    wayBack: ports
-      .filter((port) => port.pvid !== null && wayBack.has(port.pvid) && port.enabled)
-      .map((port) => port.label),
+    wayBack: rescuePorts(index, device),
   };
 }
 

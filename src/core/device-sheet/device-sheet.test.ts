@@ -60,6 +60,7 @@ const ORDER = [
   "Stations that join here",
   "Ports of end devices",
   "Guards of the device",
+  "Administrators",
   "Sign-in at ports (802.1X)",
   "Guards",
   "Phone and PC ports",

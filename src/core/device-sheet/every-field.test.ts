@@ -118,7 +118,12 @@ function fillLists(edits: PlanEdits, { gateway, bridge, host, line, segment }: P
   });
   const points = edits.all("device").flatMap(({ id, kind }) => (kind === "accessPoint" ? [id] : []));
   for (const ssid of edits.all("ssid"))
-    edits.patch("ssid", ssid.id, { moreSegments: [segment.id], at: points });
+    edits.patch("ssid", ssid.id, {
+      moreSegments: [segment.id],
+      at: points,
+      security: "enterprise",
+      profile: edits.all("signIn")[0]?.id ?? null,
+    });
   for (const scope of edits.all("scope"))
     edits.patch("scope", scope.id, {
       exclusions: scope.pools.slice(0, 1).map(({ first }) => ({ first, last: first })),

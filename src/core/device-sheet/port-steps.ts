@@ -8,6 +8,9 @@ const GUARD_WORDS = [
   ["loopGuard", "loop guard"],
   ["dhcpTrust", "DHCP trusted"],
   ["arpTrust", "ARP trusted"],
+  ["raTrust", "RA trusted"],
+  ["sourceCheck", "source check"],
+  ["isolated", "isolated"],
   ["signIn", "802.1X"],
   ["restrictedRole", "never the way to the root"],
   ["trustsMarks", "keeps marks"],
@@ -81,7 +84,9 @@ const guardCells = (port: SheetPort) => [
     .map(([, word]) => word)
     .join(", ") || "none",
   port.guards.macLimit === null ? "none" : String(port.guards.macLimit),
+  port.guards.stormPercent === null ? "none" : `${port.guards.stormPercent} %`,
   port.guards.profile,
+  port.voicePolicy,
 ];
 
 /** A sign-in profile setting by setting: its servers first, where they are asked, then its ports. */
@@ -91,6 +96,47 @@ const signInRows = ({ profile, servers, ports, settings }: SheetSignIn): string[
   ...settings
     .filter(({ value }) => value !== "" && value !== "none")
     .map(({ setting, value }) => [profile, setting, value]),
+];
+
+/** What guards the device and its ports, and who signs in there. */
+const guardSteps = (data: DeviceData, set: readonly SheetPort[]): SheetStep[] => [
+  {
+    ...NONE,
+    title: "Guards of the device",
+    heads: ["Setting", "Value"],
+    rows: data.protections.map(({ setting, value }) => [setting, value]),
+  },
+  {
+    ...NONE,
+    title: "Administrators",
+    heads: ["Setting", "Value"],
+    rows: data.administrators.map(({ setting, value }) => [setting, value]),
+    caution: data.administrators.length < 2 ? "" : "The shared secret is not on this sheet.",
+  },
+  {
+    ...NONE,
+    title: "Sign-in at ports (802.1X)",
+    heads: ["Profile", "Setting", "Value"],
+    rows: data.signIns.flatMap(signInRows),
+    caution:
+      data.signIns.length === 0
+        ? ""
+        : "A phone without a network can't call for help: say so before ports are closed. " +
+          "The shared secret is not on this sheet.",
+  },
+  {
+    ...NONE,
+    title: "Guards",
+    heads: [...RUN_HEADS, "Guards", "MAC limit", "Storm limit", "802.1X profile", "Tells phones (LLDP-MED)"],
+    rows: byRun(
+      set.filter((port) => port.enabled),
+      data.ports,
+      guardCells,
+    ),
+    note:
+      "Edge and BPDU guard towards end devices, loop guard between " +
+      "switches, trust only towards the server that is trusted.",
+  },
 ];
 
 export function portSteps(data: DeviceData): SheetStep[] {
@@ -105,36 +151,7 @@ export function portSteps(data: DeviceData): SheetStep[] {
       heads: [...RUN_HEADS, "Switched", "Untagged (PVID)", "Frames admitted", "Note"],
       rows: byRun(ends, data.ports, endCells),
     },
-    {
-      ...NONE,
-      title: "Guards of the device",
-      heads: ["Setting", "Value"],
-      rows: data.protections.map(({ setting, value }) => [setting, value]),
-    },
-    {
-      ...NONE,
-      title: "Sign-in at ports (802.1X)",
-      heads: ["Profile", "Setting", "Value"],
-      rows: data.signIns.flatMap(signInRows),
-      caution:
-        data.signIns.length === 0
-          ? ""
-          : "A phone without a network can't call for help: say so before ports are closed. " +
-            "The shared secret is not on this sheet.",
-    },
-    {
-      ...NONE,
-      title: "Guards",
-      heads: [...RUN_HEADS, "Guards", "MAC limit", "802.1X profile"],
-      rows: byRun(
-        set.filter((port) => port.enabled),
-        data.ports,
-        guardCells,
-      ),
-      note:
-        "Edge and BPDU guard towards end devices, loop guard between " +
-        "switches, trust only towards the server that is trusted.",
-    },
+    ...guardSteps(data, set),
     {
       ...NONE,
       title: "Phone and PC ports",

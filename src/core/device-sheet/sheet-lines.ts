@@ -65,18 +65,21 @@ export const tunnelsOn = (index: PlanIndex, { id }: Device): SheetTunnel[] =>
 
 /** What a device does against false servers and false addresses, as far as it is switched on. */
 export function protectionsOn(index: PlanIndex, { protections, bridging }: Device): SheetProtection[] {
-  const { snooping, option82, arpInspection, bound } = protections;
+  const { snooping, option82, arpInspection, bound, keepsBindings, routerGuard, dhcp6Guard } = protections;
   if (bridging !== "vlan") return [];
   const rows: SheetProtection[] = [
     { setting: "DHCP snooping in VLANs", value: snooping.join(", ") },
     { setting: "Option 82 added", value: optionText(snooping.length > 0, option82) },
     { setting: "ARP inspection in VLANs", value: arpInspection.join(", ") },
+    { setting: "Router advertisements guarded in VLANs", value: routerGuard.join(", ") },
+    { setting: "DHCPv6 guarded in VLANs", value: dhcp6Guard.join(", ") },
+    { setting: "Bindings kept over a restart", value: optionText(snooping.length > 0, keepsBindings) },
     { setting: "Bindings by hand", value: bound.map((host) => nameOf(index, "host", host)).join(", ") },
   ];
   return rows.filter(({ value }) => value !== "");
 }
 
-/** Whether option 82 is added: said where snooping is on, or where it is added all the same. */
+/** Whether something that belongs to snooping is on: said where snooping is, or where it is all the same. */
 function optionText(snoops: boolean, adds: boolean): string {
   if (adds) return "yes";
   return snoops ? "no" : "";

@@ -5,12 +5,14 @@ import {
   segmentsOfSsid,
   signInVids,
   ssidsOf,
+  wirelessProfile,
   type Device,
   type PlanIndex,
   type Port,
   type Segment,
   type Ssid,
 } from "../plan";
+import { voicePolicyText } from "../planners";
 import { pluggedIn } from "../sheets";
 import { modeOf } from "../fabric";
 import { SECURITY_FACTS } from "../wireless";
@@ -71,6 +73,7 @@ export function sheetPort(index: PlanIndex, device: Device, port: Port): SheetPo
       ...port.guards,
       profile: port.guards.profile === null ? "" : nameOf(index, "signIn", port.guards.profile),
     },
+    voicePolicy: voicePolicyText(port.voicePolicy),
     note: port.note,
     routed,
   };
@@ -87,6 +90,7 @@ export function sheetSsid(index: PlanIndex, ssid: Ssid): SheetSsid {
     segments: segments.map((one) => one.name),
     vids: segments.flatMap((one) => index.vidOf(one) ?? []),
     security: SECURITY_FACTS[ssid.security].words,
+    profile: SECURITY_FACTS[ssid.security].signsIn ? (wirelessProfile(index, ssid)?.name ?? "") : "",
     hidden: ssid.hidden,
     isolation: ssid.isolation,
     bands: ssid.bands,

@@ -57,6 +57,8 @@ export interface SheetPort {
   readonly optic: string;
   readonly lag: string;
   readonly guards: Omit<Port["guards"], "profile"> & { readonly profile: string };
+  /** What it announces to phones; empty for nothing. */
+  readonly voicePolicy: string;
   readonly note: string;
   readonly routed: boolean;
 }
@@ -65,6 +67,8 @@ export interface SheetSsid {
   readonly segments: readonly string[];
   readonly vids: readonly number[];
   readonly security: string;
+  /** The sign-in profile whose servers it asks; empty where it asks none. */
+  readonly profile: string;
   readonly hidden: boolean;
   readonly isolation: boolean;
   readonly bands: readonly string[];
@@ -109,7 +113,7 @@ export interface SheetTunnel {
   readonly answeredAt: string;
   readonly line: string;
 }
-/** What a switch does against false servers and false addresses, beside the guards of its ports. */
+/** Something that is set on the device as a whole: its protections, its administrators' sign-in. */
 export interface SheetProtection {
   readonly setting: string;
   readonly value: string;
@@ -185,6 +189,8 @@ export interface DeviceData {
   /** Whether its pages show PVID and membership as two lists. */
   readonly twoLists: boolean;
   readonly tree: Device["tree"];
+  /** The digest of its region's map (IEEE 802.1Q section 13.8); empty with any other tree. */
+  readonly digest: string;
   /** The MAC address in its bridge identifier, entered or that of its lowest leg; null when nobody knows. */
   readonly bridgeMac: string | null;
   /** The address its own questions leave from, where one is chosen. */
@@ -194,6 +200,8 @@ export interface DeviceData {
   readonly tunnels: readonly SheetTunnel[];
   readonly protections: readonly SheetProtection[];
   readonly signIns: readonly SheetSignIn[];
+  /** How administrators sign in to it. */
+  readonly administrators: readonly SheetProtection[];
   readonly routes: readonly {
     readonly prefix: string;
     readonly via: string;

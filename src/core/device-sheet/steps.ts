@@ -107,6 +107,7 @@ function switchingSteps(data: DeviceData): SheetStep[] {
               ["Protocol", TREE_WORDS[data.tree.kind]],
               ["Bridge priority", String(data.tree.priority)],
               ...(data.bridgeMac === null ? [] : [["Bridge MAC, to compare", data.bridgeMac]]),
+              ...treeRows(data),
             ],
     },
     {
@@ -116,6 +117,33 @@ function switchingSteps(data: DeviceData): SheetStep[] {
       rows: data.lags.map((lag) => [lag.name, LAG_WORDS[lag.mode], lag.ports.join(", ")]),
       caution: "Set both ends before the second cable goes in; until then it is a loop.",
     },
+  ];
+}
+
+/** What belongs to a device's kind of tree: its region with the digest, its priorities, its timers. */
+function treeRows({ tree, digest }: DeviceData): string[][] {
+  const timers = [
+    ["Hello time", `${tree.helloSeconds} s`],
+    ["Maximum age", `${tree.maxAge} s`],
+    ["Forward delay", `${tree.forwardDelay} s`],
+    ["Path costs", tree.costs],
+  ];
+  if (tree.kind === "perVlan")
+    return [
+      ...timers,
+      ...tree.perVlan.map(({ vid, priority }) => [`Priority in VLAN ${vid}`, String(priority)]),
+    ];
+  if (tree.kind !== "multiple") return timers;
+  return [
+    ...timers,
+    ["Hops", String(tree.hops)],
+    ["Region", tree.region],
+    ["Revision", String(tree.revision)],
+    ...tree.instances.flatMap(({ number, vids, priority }) => [
+      [`VLANs of instance ${number}`, vids.join(", ")],
+      [`Priority in instance ${number}`, String(priority)],
+    ]),
+    ["Configuration digest, to compare", digest],
   ];
 }
 
@@ -250,7 +278,7 @@ function wirelessSteps(data: DeviceData): SheetStep[] {
         ssid.name,
         ssid.segments.join(", "),
         vidsText(ssid.vids),
-        ssid.security,
+        [ssid.security, ssid.profile].filter((text) => text !== "").join(", by "),
         ssid.hidden ? "yes" : "no",
         ssid.isolation ? "yes" : "no",
         ssid.bands.map((band) => `${band} GHz`).join(", "),

@@ -1,3 +1,4 @@
 export { type Failure, failureKey, failureName, singleFailures } from "./kinds";
+export { spotOf } from "./state";
 export { FailureStudy, type Loss } from "./study";
 export { bySegment, lossWords, ranked, type RankedLoss, singlePoints } from "./summary";

@@ -77,8 +77,9 @@ export interface Has {
   readonly address: boolean;
   readonly internet: boolean;
 }
-const NOTHING: Has = { on: false, gateway: false, address: false, internet: false };
-const ON_ONLY: Has = { ...NOTHING, on: true };
+/** What somebody has who is cut off. */
+export const NO_NETWORK: Has = { on: false, gateway: false, address: false, internet: false };
+const ON_ONLY: Has = { ...NO_NETWORK, on: true };
 
 const aliveIn = (dark: Dark) => (device: string | null) => device === null || !dark.devices.has(device);
 
@@ -108,7 +109,7 @@ export function lookIn(state: State, dark: Dark, { services, routers }: Served):
   return ({ host, on, spot: usual, segment, entered }) => {
     const stays = usual !== null && alive(on) && alive(gearAt(usual));
     const spot = stays ? usual : roamed(state, dark, host);
-    if (spot === null) return NOTHING;
+    if (spot === null) return NO_NETWORK;
     const own = segment === null ? undefined : services.get(segment.id);
     if (own === undefined) return ON_ONLY;
     const { gateway, gatewaySpot, out }: Gate = entered ?? own;

@@ -6,8 +6,9 @@ import { concerned, concernedBy, everybody, type Concerned } from "./concerned";
 import { cutOff, rootsIn, type Gone, type Standing } from "./cut-off";
 import { cutsOf, gearFabric, planWithout, without, type Cuts } from "./fabric-without";
 import { darkAfter, type Dark, type Failure } from "./kinds";
-import { lookIn, placedHosts, servedIn, type Has, type Placed, type Served } from "./look";
+import { lookIn, NO_NETWORK, placedHosts, servedIn, type Has, type Placed, type Served } from "./look";
 import type { State } from "./state";
+import { isInStorm, stormIn } from "./storm";
 
 /** Who loses what when something fails: hosts by id, only those that had it before. */
 export interface Loss {
@@ -21,6 +22,8 @@ export interface Loss {
   readonly noInternet: readonly string[];
   /** Ports that stood by and take over. */
   readonly takeOver: readonly string[];
+  /** VLANs in which frames go round from then on: nothing works in them any more. */
+  readonly storms: readonly number[];
 }
 
 /** Hosts that are cut off or without their gateway: what failures are ranked by. */
@@ -125,14 +128,15 @@ export class FailureStudy {
   fail(failures: readonly Failure[]): Loss {
     const dark = darkAfter(this.#index, failures);
     const gone = this.#goneBy(dark);
-    const split = gone === null ? null : cutOff(this.#standing, gone);
+    const isStrand = failures.some(({ what }) => what === "strand");
+    const split = gone === null || isStrand ? null : cutOff(this.#standing, gone);
     if (split === null) return this.failAnew(failures);
     const { devices } = this.#base.fabric;
     const gear = [...split.devices].flatMap((number) => devices[number]?.id ?? []);
     const who = concerned(this.#concerned, [...dark.devices, ...gear]);
     const look = lookIn({ ...this.#base, split }, dark, this.#served);
     // What is cut off has no way round, and the rest stays as it is: nothing that stood by takes over.
-    return { ...this.#lossOf(failures, this.#hosts, who, look), takeOver: [] };
+    return { ...this.#lossOf(failures, this.#hosts, who, look), takeOver: [], storms: [] };
   }
 
   /** The same by settling the whole network anew, which is slow: what `fail` is held to. */
@@ -143,7 +147,10 @@ export class FailureStudy {
     const hosts = isAnew ? placedHosts(state) : this.#hosts;
     const look = lookIn(state, dark, isAnew ? servedIn(state) : this.#served);
     const takeOver = state === this.#base ? [] : takingOver(this.#standBys, state.tree);
-    return { ...this.#lossOf(failures, hosts, everybody(hosts), look), takeOver };
+    const storm = stormIn(state, failures);
+    const has = (placed: Placed): Has => (isInStorm(state, storm, placed.spot) ? NO_NETWORK : look(placed));
+    const loss = this.#lossOf(failures, hosts, everybody(hosts), has);
+    return { ...loss, takeOver, storms: storm.map(({ vid }) => vid) };
   }
 
   #lossOf(
@@ -151,7 +158,7 @@ export class FailureStudy {
     hosts: readonly Placed[],
     who: readonly number[],
     look: (placed: Placed) => Has,
-  ): Omit<Loss, "takeOver"> {
+  ): Omit<Loss, "takeOver" | "storms"> {
     const cutOff: string[] = [];
     const noGateway: string[] = [];
     const noAddress: string[] = [];

@@ -1,7 +1,7 @@
 import { byNaturalText, putInto } from "../kernel";
 import { nameOf, type PlanIndex } from "../plan";
 import { counted, listed } from "../repairs";
-import { failureName, type Failure } from "./kinds";
+import { failureKey, failureName, type Failure } from "./kinds";
 import { harmedCount, lostCount, type Loss } from "./study";
 
 /** One line of the ranking: what fails, whom it takes along, and what the rest lose. */
@@ -12,10 +12,7 @@ export interface RankedLoss extends Loss {
   /** Hosts that lose anything at all. */ readonly harmed: number;
 }
 
-const keyOf = (failures: readonly Failure[]): string =>
-  failures
-    .map((failure) => `${failure.what} ${failure.what === "feed" ? failure.feed : failure.id}`)
-    .join(" + ");
+const keyOf = (failures: readonly Failure[]): string => failures.map(failureKey).join(" + ");
 
 /**
  * Failures by whom they cut off: hosts without a network or a gateway first, then without the internet, then
@@ -104,7 +101,7 @@ export function singlePoints(index: PlanIndex, losses: readonly RankedLoss[]): S
 }
 
 /** "12 devices are cut off, 30 lose their gateway, 42 the internet"; what nothing loses is said, too. */
-export function lossWords({ cutOff, noGateway, noAddress, noInternet, takeOver }: Loss): string {
+export function lossWords({ cutOff, noGateway, noAddress, noInternet, takeOver, storms }: Loss): string {
   const parts = [
     cutOff.length === 0 ? "" : `${counted(cutOff.length, "device is", "devices are")} cut off`,
     noGateway.length === 0 ? "" : `${counted(noGateway.length, "loses its gateway", "lose their gateway")}`,
@@ -117,5 +114,9 @@ export function lossWords({ cutOff, noGateway, noAddress, noInternet, takeOver }
     takeOver.length === 0
       ? ""
       : ` ${counted(takeOver.length, "port that stood by takes", "ports that stood by take")} over.`;
-  return `${parts.length === 0 ? "Nobody loses anything." : `${parts.join(", ")}.`}${spare}`;
+  const round =
+    storms.length === 0
+      ? ""
+      : `Frames go round in ${storms.length === 1 ? "VLAN" : "VLANs"} ${listed(storms.map(String))}. `;
+  return `${round}${parts.length === 0 ? "Nobody loses anything." : `${parts.join(", ")}.`}${spare}`;
 }

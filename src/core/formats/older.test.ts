@@ -17,7 +17,7 @@ import { decodeChanges, changeBatchSchema } from "./change-codec";
 import { readPlanFile, writePlanFile } from "./plan-file";
 
 /** Plan files as the application wrote them in the forms before this one. */
-const OLDER = ["1", "2", "3", "3-practice", "4", "4-forward", "5", "5-lines", "6", "7", "8"].map(
+const OLDER = ["1", "2", "3", "3-practice", "4", "4-forward", "5", "5-lines", "6", "7", "8", "9"].map(
   (version) => {
     const text = readFileSync(`tests/fixtures/plan-version-${version}.json`, "utf8");
     const read = readPlanFile(text);
@@ -41,6 +41,7 @@ const MISTAKES: Readonly<Record<string, readonly string[]>> = {
   "6": [...OF_THE_PRACTICE, "list-lets-more"],
   "7": [...OF_THE_PRACTICE, "list-lets-more"],
   "8": [...OF_THE_PRACTICE, "list-lets-more"],
+  "9": [...OF_THE_PRACTICE, "list-lets-more"],
 };
 /** What the forwards of a form say of who may come in and until when. */
 const FORWARDS: Readonly<Record<string, readonly unknown[]>> = {

@@ -13,6 +13,9 @@ import {
   CONVENTIONS,
   KINDS,
   LIST_NAMES,
+  NO_ABILITIES,
+  NO_GUARDS,
+  NO_PROTECTIONS,
   NO_RADIO_RULES,
   USUAL_ABILITIES,
   USUAL_METRIC,
@@ -23,7 +26,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 9;
+export const VERSION = 10;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -44,13 +47,14 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "poeOneLostMw",
     "hears",
     "protections",
+    "adminSignIn",
     "routes",
     "defaultRoute",
     "bridgeMac",
     "asksFrom",
     "repeatsDiscovery",
   ),
-  port: pick(BLANK_PORT, "optic", "lag", "treePriority", "treeCost"),
+  port: pick(BLANK_PORT, "optic", "lag", "treePriority", "treeCost", "voicePolicy"),
   line: pick(
     BLANK_LINE,
     "length4",
@@ -80,6 +84,7 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "timers",
     "sends",
     "secretPlace",
+    "certificateUntil",
   ),
   zone: pick(BLANK_ZONE, "level", "securityLevel"),
   wall: { conduit: null },
@@ -88,8 +93,8 @@ const ADDED: Partial<Record<Kind, Fields>> = {
   interface: { translates: "asUsual" },
   link: pick(BLANK_LINK, "cable", "panel", "socket"),
   forward: pick(BLANK_FORWARD, "sources", "until"),
-  host: pick(BLANK_HOST, "poe", "length4", "gateway4", "length6", "gateway6", "dns"),
-  ssid: pick(BLANK_SSID, "moreSegments", "security", "hidden", "isolation", "bands", "at"),
+  host: pick(BLANK_HOST, "poe", "length4", "gateway4", "length6", "gateway6", "dns", "changesMac"),
+  ssid: pick(BLANK_SSID, "moreSegments", "security", "profile", "hidden", "isolation", "bands", "at"),
 };
 const CONVENTIONS_ADDED = pick(CONVENTIONS, "devicePattern", "cablePattern", "wifiNames");
 const LISTS_ADDED = [
@@ -107,7 +112,21 @@ const LISTS_ADDED = [
   "wishes",
   "acceptances",
 ] as const;
-const ABILITIES_ADDED = pick(USUAL_ABILITIES, "ownTag", "radios");
+/** What nobody said of gear of then, it is not known to have. */
+const ABILITIES_ADDED = {
+  ...pick(USUAL_ABILITIES, "ownTag", "radios"),
+  ...pick(NO_ABILITIES, "ipv6Guards", "sourceChecks", "isolation", "stormLimits"),
+};
+const GUARDS_ADDED = pick(
+  NO_GUARDS,
+  "profile",
+  "restrictedRole",
+  "trustsMarks",
+  "raTrust",
+  "sourceCheck",
+  "isolated",
+  "stormPercent",
+);
 
 const isFields = (value: unknown): value is Fields =>
   typeof value === "object" && value !== null && !Array.isArray(value);
@@ -186,10 +205,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
   if (kind === "site" && isFields(whole.conventions))
     return { ...whole, conventions: { ...CONVENTIONS_ADDED, ...whole.conventions } };
   if (kind === "port" && isFields(whole.guards))
-    return withProfileById(
-      { ...whole, guards: { profile: null, restrictedRole: false, trustsMarks: false, ...whole.guards } },
-      profiles,
-    );
+    return withProfileById({ ...whole, guards: { ...GUARDS_ADDED, ...whole.guards } }, profiles);
   if (kind === "line") return withPlace(whole);
   if (kind === "host" && isFields(whole.attachment) && whole.attachment.at === "ssid")
     return { ...whole, attachment: { accessPoint: null, ...whole.attachment } };
@@ -200,6 +216,7 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
           ...whole,
           abilities,
           tree: { ...BLANK_TREE, ...whole.tree },
+          protections: { ...NO_PROTECTIONS, ...(isFields(whole.protections) ? whole.protections : {}) },
           routes: withMetrics(whole.routes),
           filter: withFilter(whole),
         }
@@ -210,7 +227,11 @@ function upgradedEntity(kind: Kind, entity: unknown, profiles: Profiles = NO_PRO
 
 /** A plan file of an earlier version in the present form; any other value as it is. */
 export function upgradedFile(file: unknown): unknown {
-  if (!isFields(file) || typeof file.version !== "number" || ![1, 2, 3, 4, 5, 6, 7, 8].includes(file.version))
+  if (
+    !isFields(file) ||
+    typeof file.version !== "number" ||
+    ![1, 2, 3, 4, 5, 6, 7, 8, 9].includes(file.version)
+  )
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);
   const lists = KINDS.flatMap((kind): [string, unknown][] => {

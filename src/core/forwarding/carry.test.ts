@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { PlanIndex, vid, type Plan, type Port, PlanEdits, applyChanges } from "../plan";
+import { NO_GUARDS, PlanIndex, vid, type Plan, type Port, PlanEdits, applyChanges } from "../plan";
 import { carryOn } from "../planners/ports/carry-vlan";
 import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
 import { CARRY } from "./carry";
@@ -8,16 +8,8 @@ import { flood } from "./flood";
 
 const v = (n: number) => must(vid(n), `${n}`);
 const edge = {
+  ...NO_GUARDS,
   edge: true,
-  bpduGuard: false,
-  loopGuard: false,
-  dhcpTrust: false,
-  arpTrust: false,
-  signIn: false,
-  profile: null,
-  macLimit: null,
-  trustsMarks: false,
-  restrictedRole: false,
 };
 
 /**

@@ -136,8 +136,9 @@ function arrive(work: Work, arrival: Arrival): void {
   const { fabric } = work;
   const number = work.arrivals.length;
   work.arrivals.push(arrival);
+  const isIsolated = fabric.ports[arrival.port]?.guards.isolated === true;
   for (const { port, tag } of membersAt(fabric, arrival.device, arrival.vid)) {
-    if (port === arrival.port) continue;
+    if (port === arrival.port || (isIsolated && fabric.ports[port]?.guards.isolated === true)) continue;
     const key = port * 4096 + (tag ?? 0);
     if (work.sent.has(key) || work.tree.discards(port, arrival.vid)) continue;
     work.sent.add(key);

@@ -1,22 +1,16 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { PlanIndex, vid as asVid, type EntityOf, type Port } from "../plan";
+import { NO_GUARDS, PlanIndex, vid as asVid, type EntityOf, type Port } from "../plan";
 import { aDevice, aDomain, aLink, aPort, aVlan, planWith, testId } from "../testing/build-plan";
 import { portCarries } from "./need";
 
 const v = (n: number) => must(asVid(n), `${n}`);
 const domain = aDomain();
 const EDGE = {
+  ...NO_GUARDS,
   edge: true,
   bpduGuard: true,
-  loopGuard: false,
-  dhcpTrust: false,
-  arpTrust: false,
-  signIn: false,
-  profile: null,
   macLimit: 1,
-  trustsMarks: false,
-  restrictedRole: false,
 };
 
 interface Network {

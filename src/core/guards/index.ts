@@ -11,4 +11,9 @@ export {
   type Situation,
   type WhoRow,
 } from "./who-gets-in";
+export { answeredVid, serverAnswer, type ServerAnswer, type SigningIn } from "./answer";
+export { migration, type Migration } from "./migration";
+export { shareRoots, type SharedRoots } from "./share-roots";
+export { fullest, type TreeLoad } from "./tree-load";
+export { treeReach, treeTimes } from "./tree-times";
 export { SAFE_GUARDS, switchOnAhead, type Ahead } from "./switch-on";

@@ -3,13 +3,13 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
 import { listFindings, runChecks } from "../checks";
-import { PlanIndex, type Plan } from "../plan";
+import { PlanIndex, USUAL_ABILITIES, type Plan } from "../plan";
 import type { SafeGuard } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { dice } from "../testing/plants";
 import { mixedSite } from "../testing/mixed-site";
 import { SAFE_GUARDS, switchOnAhead, type Ahead } from "./switch-on";
-import { hasNetwork, reachesGateway } from "./way-there";
+import { hasNetwork, hasNetwork6, reachesGateway } from "./way-there";
 
 const GUARDS = Object.keys(SAFE_GUARDS) as SafeGuard[];
 
@@ -35,6 +35,7 @@ const served = (plan: Plan): string[] => {
   return [...plan.host.values()].flatMap((host) => [
     ...(hasNetwork(index, host) ? [host.name] : []),
     ...(reachesGateway(index, host) ? [`${host.name} and its gateway`] : []),
+    ...(hasNetwork6(index, host) ? [`${host.name} by IPv6`] : []),
   ]);
 };
 /** All gear of a plan is able to do everything. */
@@ -43,7 +44,7 @@ const able = (plan: Plan): Plan =>
     afterEdit(plan, ({ edits }) => {
       for (const device of edits.all("device"))
         edits.patch("device", device.id, {
-          abilities: { ...device.abilities, snooping: true, arpInspection: true },
+          abilities: { ...USUAL_ABILITIES, routes: device.abilities.routes, radios: device.abilities.radios },
         });
       return null;
     }),
@@ -66,7 +67,8 @@ test.each(SITES)("%s: one guard after the other, and nobody who had a network is
     const then = on(plan, guard);
     expect([guard, then.ahead.hosts.filter(then.ahead.loses).map(({ name }) => name)]).toEqual([guard, []]);
     plan = then.plan;
-    if (then.ahead.repair !== null) switchedOn += 1;
+    if (then.ahead.repair === null) continue;
+    switchedOn += 1;
     expect([guard, served(plan)]).toEqual([guard, before]);
     // Done is done: a second time there is nothing left to do.
     expect([guard, on(plan, guard).ahead.repair]).toEqual([guard, null]);

@@ -2,7 +2,7 @@ import { must } from "../kernel";
 import { afterEdits, PlanEdits, type Host, type PlanIndex } from "../plan";
 import { switchOn, type SafeGuard, type SwitchedOn } from "../planners";
 import type { Repair } from "../repairs";
-import { hasNetwork, reachesGateway } from "./way-there";
+import { hasNetwork, hasNetwork6, reachesGateway } from "./way-there";
 
 /** What switching a guard on comes to. */
 export interface Ahead extends SwitchedOn {
@@ -18,15 +18,21 @@ export interface Ahead extends SwitchedOn {
 export const SAFE_GUARDS: Readonly<Record<SafeGuard, string>> = {
   snooping: "DHCP snooping",
   inspection: "ARP inspection",
+  sources: "source checks",
+  ipv6: "guards of IPv6",
   macLimits: "MAC limits",
+  storms: "storm limits",
   edges: "edge and BPDU guard",
+  untagged: "untagged frames only",
+  isolation: "isolated visitors",
+  voice: "what phones are told",
 };
 
-/** Whether a host has an address or a way to its gateway before, and not after. */
+/** Whether a host has an address of either family or a way to its gateway before, and not after. */
 const losing =
   (before: PlanIndex, after: PlanIndex) =>
   (host: Host): boolean =>
-    [hasNetwork, reachesGateway].some((has) => !has(after, host) && has(before, host));
+    [hasNetwork, reachesGateway, hasNetwork6].some((has) => !has(after, host) && has(before, host));
 
 /** What switching a guard on all over the site would set, leave out and take from whom. */
 export function switchOnAhead(index: PlanIndex, guard: SafeGuard): Ahead {

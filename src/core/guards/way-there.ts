@@ -41,6 +41,13 @@ export function reachesGateway(index: PlanIndex, { id }: Host): boolean {
   return probe(index, asClient({ at: "host", host: id }, goal), () => "").cause === null;
 }
 
+/** Whether a host gets an IPv6 address; false where its segment advertises nothing. */
+export function hasNetwork6(index: PlanIndex, { id, segment }: Host): boolean {
+  if ((index.plan.segment.get(segment ?? "")?.advertise ?? "none") === "none") return false;
+  const question = asClient({ at: "host", host: id }, { to: "address" });
+  return probe(index, { ...question, family: 6 }, () => "").cause === null;
+}
+
 /** What each stage of a profile comes to, beside the stage watch, where everybody passes. */
 export function stagesOf(index: PlanIndex, profile: SignIn): StagesAhead {
   const open = atStage(index, profile, "watch");

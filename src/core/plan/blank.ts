@@ -61,6 +61,7 @@ export const BLANK_SIGN_IN: Omit<SignIn, "id" | "name"> = {
     testSeconds: null,
   },
   sends: [],
+  certificateUntil: null,
   secretPlace: "",
   note: "",
 };
@@ -99,6 +100,10 @@ export const USUAL_ABILITIES: Abilities = {
   snooping: true,
   arpInspection: true,
   signIn: true,
+  ipv6Guards: true,
+  sourceChecks: true,
+  isolation: true,
+  stormLimits: true,
   routes: false,
   ownTag: "accept",
   lists: "one",
@@ -111,6 +116,10 @@ export const NO_ABILITIES: Abilities = {
   snooping: false,
   arpInspection: false,
   signIn: false,
+  ipv6Guards: false,
+  sourceChecks: false,
+  isolation: false,
+  stormLimits: false,
 };
 export const NO_RADIO_RULES: RadioRules = { region: "", channels: [] };
 /** Whether stations can join it over the air: an access point, or a router with wireless in it. */
@@ -125,6 +134,10 @@ export const BLANK_TREE: Device["tree"] = {
   costs: "long",
   region: "",
   revision: 0,
+  helloSeconds: 2,
+  maxAge: 20,
+  forwardDelay: 15,
+  hops: 20,
   instances: [],
   perVlan: [],
 };
@@ -133,6 +146,16 @@ export const NO_PROTECTIONS: Device["protections"] = {
   option82: false,
   arpInspection: [],
   bound: [],
+  keepsBindings: false,
+  routerGuard: [],
+  dhcp6Guard: [],
+};
+/** By its own accounts. */
+const LOCAL_ADMIN: Device["adminSignIn"] = {
+  by: "local",
+  servers: [],
+  port: null,
+  localAccount: true,
 };
 /** By what the walls need: everything else is dropped, answers pass. */
 const PLANNED_FILTER: Device["filter"] = {
@@ -179,6 +202,7 @@ export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "m
     bridgeMac: null,
     tree: BLANK_TREE,
     protections: NO_PROTECTIONS,
+    adminSignIn: LOCAL_ADMIN,
     routes: [],
     defaultRoute: "asSegment",
     asksFrom: null,
@@ -202,6 +226,7 @@ export const BLANK_HOST: Omit<Host, "id" | "name"> = {
   segment: null,
   attachment: { at: "unplaced" },
   tag: null,
+  changesMac: false,
   poe: "asKind",
   place: "",
   surveyed: null,
@@ -242,6 +267,10 @@ export const NO_GUARDS: Port["guards"] = {
   macLimit: null,
   trustsMarks: false,
   restrictedRole: false,
+  raTrust: false,
+  sourceCheck: false,
+  isolated: false,
+  stormPercent: null,
 };
 export const BLANK_PORT: Omit<Port, "id" | "device" | "label" | "softwareName" | "position"> = {
   medium: "copper",
@@ -258,6 +287,7 @@ export const BLANK_PORT: Omit<Port, "id" | "device" | "label" | "softwareName" |
   treePriority: 128,
   treeCost: null,
   guards: NO_GUARDS,
+  voicePolicy: null,
   note: "",
 };
 export const BLANK_LINK: Omit<Link, "id" | "a" | "b"> = {
@@ -271,6 +301,7 @@ export const BLANK_LINK: Omit<Link, "id" | "a" | "b"> = {
 export const BLANK_SSID: Omit<Ssid, "id" | "name" | "segment"> = {
   moreSegments: [],
   security: "pskSae",
+  profile: null,
   hidden: false,
   isolation: false,
   bands: ["2.4", "5"],

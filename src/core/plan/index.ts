@@ -54,7 +54,18 @@ export {
 export { HALVES, idField, shortText, TAPE_COLOURS, UUID, vid, type Vid } from "./schema/fields";
 export { entityFault, issueSentence, valueAt } from "./schema/faults";
 export { HOST_KINDS } from "./schema/host-kinds";
-export type { Device, Host, Interface, Lag, Link, OwnModel, Port, Radio, Template } from "./schema/hardware";
+export type {
+  Device,
+  Host,
+  Interface,
+  Lag,
+  Link,
+  OwnModel,
+  Port,
+  Radio,
+  Template,
+  VoicePolicy,
+} from "./schema/hardware";
 export {
   COLLECTION_KINDS,
   type CollectionKind,
@@ -103,5 +114,5 @@ export { decodeStored, encodeStored } from "./schema/stored";
 export { MISFIT } from "./schema/stored-parts";
 export { holdsAddress, prefixesOf, segmentHolding, subnetHolding } from "./subnets";
 export { storedPlan } from "./stored-plan";
-export { profileOf, signInPorts, type SignInPort, signInVids } from "./sign-in";
+export { profileOf, signInPorts, type SignInPort, signInVids, wirelessProfile } from "./sign-in";
 export { afterEdits } from "./after-edits";

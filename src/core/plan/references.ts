@@ -126,6 +126,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
     each(to, "hears", "device", d.hears);
     each(to, "repeatsDiscovery", "segment", d.repeatsDiscovery);
     each(to, "protections", "host", d.protections.bound);
+    each(to, "adminSignIn", "host", d.adminSignIn.servers);
     to("asksFrom", "interface", d.asksFrom);
   },
   lag: (l, to) => to("device", "device", l.device),
@@ -147,6 +148,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
   ssid: (s, to) => {
     to("segment", "segment", s.segment);
     each(to, "moreSegments", "segment", s.moreSegments);
+    to("profile", "signIn", s.profile);
     each(to, "at", "device", s.at);
   },
   radio: (r, to) => to("device", "device", r.device),

@@ -2,6 +2,7 @@ import type { PlanIndex } from "./plan-index";
 import type { Vid } from "./schema/fields";
 import type { Device, Port } from "./schema/hardware";
 import type { SignIn } from "./schema/protection";
+import type { Ssid } from "./schema/separation";
 
 /**
  * The sign-in profile (IEEE 802.1X) that a port uses: its own, else the only one of the site; undefined where
@@ -9,8 +10,20 @@ import type { SignIn } from "./schema/protection";
  */
 export function profileOf(index: PlanIndex, port: Port): SignIn | undefined {
   if (port.guards.profile !== null) return index.plan.signIn.get(port.guards.profile);
-  const [first, ...others] = index.plan.signIn.values();
+  return onlyProfile(index);
+}
+
+function onlyProfile({ plan }: PlanIndex): SignIn | undefined {
+  const [first, ...others] = plan.signIn.values();
   return others.length === 0 ? first : undefined;
+}
+
+/**
+ * The profile that a wireless name asks by, where it asks any servers: its own, else the only one of the
+ * site.
+ */
+export function wirelessProfile(index: PlanIndex, { profile }: Ssid): SignIn | undefined {
+  return profile === null ? onlyProfile(index) : index.plan.signIn.get(profile);
 }
 
 /**

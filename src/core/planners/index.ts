@@ -32,7 +32,10 @@ export {
   setGuard,
   setMacLimit,
   setProfile,
+  setStormLimit,
 } from "./ports/port-roles";
+export { setVoicePolicy, USUAL_VOICE, voicePolicyText } from "./ports/voice-policy";
+export { adminPort, adminServersText, setAdminText } from "./gear/admin-sign-in";
 export {
   channelsText,
   setChannel,
@@ -45,8 +48,21 @@ export {
 } from "./wireless/radios";
 export { crossingOf, type CrossingWay, setCrossing } from "./ports/crossing";
 export { keepProbe, setExpected } from "./site/kept-probes";
-export { instancesText, setInstances, setProtectedVids, setRegion } from "./ports/protections";
-export { chooseRoot, setTreeKind, setTreePriority } from "./ports/spanning-tree";
+export {
+  instancesText,
+  type ProtectedVids,
+  setInstances,
+  setProtectedVids,
+  setRegion,
+} from "./ports/protections";
+export {
+  chooseRoot,
+  setTreeKind,
+  setTreePriority,
+  setTreeTimer,
+  TREE_TIMERS,
+  type TreeTimer,
+} from "./ports/spanning-tree";
 export { addTemplate, editTemplate, removeTemplate } from "./site/templates";
 export { addSegment, type AddSegment, zoneNamed } from "./segments/add-segment";
 export {
@@ -275,5 +291,9 @@ export {
   type RegionColumn,
   withRegions,
 } from "./ports/region-cell";
-export { switchOn, type Reason, type SafeGuard, type SwitchedOn } from "./ports/switch-on";
+export { switchOn, type SafeGuard } from "./ports/switch-on";
+export { readYes } from "./yes-text";
+export { type TreeOf, withPriorities } from "./ports/tree-priorities";
+export { routerPort } from "./ports/switch-on-ports";
+export type { Reason, SwitchedOn } from "./ports/switching";
 export { endDevicesBehind, serverPort } from "./ports/towards-server";

@@ -5,10 +5,16 @@ import { nameOf, type Interface, type Segment } from "../plan";
 import type { ProbeRun } from "./run";
 import { explain, passTo } from "./deliver";
 import { macOf, partyOfLeg, type Hearing, type Party } from "../places";
+import { switchHopsOf } from "./inspection";
+import { guardStops } from "./ipv6-guards";
+import { partyOfServer } from "./judge-answer";
 import type { Lease } from "./lease";
 import type { Started } from "./start";
+import type { Cause } from "./step";
 
 interface Advertiser {
+  /** What drops its word on the way; null when it comes. */
+  readonly dropped: Cause | null;
   readonly leg: Interface;
   readonly segment: Segment;
   readonly party: Party;
@@ -25,7 +31,9 @@ function advertisersHeard(run: ProbeRun, started: Started): Advertiser[] {
         ? null
         : partyOfLeg(index, leg);
     const hearing = party === null ? null : run.hears(party.place, started.party.place);
-    return leg === undefined || party === null || hearing === null ? [] : [{ leg, segment, party, hearing }];
+    if (leg === undefined || party === null || hearing === null) return [];
+    const dropped = guardStops(run, switchHopsOf(run, run.flood(party.place), hearing), "routerGuard");
+    return [{ leg, segment, party, hearing, dropped }];
   });
 }
 
@@ -99,10 +107,13 @@ function noAddressMade({ journey }: ProbeRun, segment: Segment): void {
  */
 export function takeAdvertised(run: ProbeRun, started: Started): Lease | null {
   const { index, journey } = run;
-  const [found, other] = advertisersHeard(run, started);
+  const all = advertisersHeard(run, started);
+  const [found, other] = all.filter(({ dropped }) => dropped === null);
   const { party } = started;
   if (found === undefined) {
-    noAdvertisement(run, started);
+    const [kept] = all;
+    if (kept?.dropped === undefined || kept.dropped === null) noAdvertisement(run, started);
+    else sayKeptBack(journey, kept.segment, kept.dropped, "no router is heard");
     return null;
   }
   const { segment, leg } = found;
@@ -122,7 +133,12 @@ export function takeAdvertised(run: ProbeRun, started: Started): Lease | null {
     device: leg.device,
   });
   const selfMade = prefix === undefined ? null : selfMadeAddress(prefix, party.mac);
-  const address = segment.advertise === "stateful" ? givenAddress(run, started, segment) : selfMade;
+  const given = segment.advertise === "stateful" ? givenAddress(run, started, segment) : null;
+  if (given !== null && typeof given === "object") {
+    sayKeptBack(journey, segment, given, "no address comes");
+    return null;
+  }
+  const address = segment.advertise === "stateful" ? given : selfMade;
   if (address === null) {
     noAddressMade(run, segment);
     return null;
@@ -150,14 +166,36 @@ const advertise = (segment: Segment, how: Segment["advertise"]): Repair => ({
   edit: (edits) => edits.patch("segment", segment.id, { advertise: how }),
 });
 
-function givenAddress(run: ProbeRun, started: Started, segment: Segment): Address | null {
+/** The address that a DHCPv6 server gives, or what drops its answer; null where none answers. */
+function givenAddress(run: ProbeRun, started: Started, segment: Segment): Address | Cause | null {
   const { index } = run;
-  const answer = whoAnswers(index, run.flood(started.party.place)).find(
+  const flood = run.flood(started.party.place);
+  const answer = whoAnswers(index, flood).find(
     ({ scope }) => scope.family === 6 && scope.segment === segment.id,
   );
-  return answer === undefined
-    ? null
-    : (offerTo(index, answer.scope, { mac: started.host?.mac ?? started.party.mac })?.address ?? null);
+  if (answer === undefined) return null;
+  const server = partyOfServer(run, answer);
+  const back = server === null ? null : run.hears(server.place, started.party.place);
+  const dropped =
+    server === null || back === null
+      ? null
+      : guardStops(run, switchHopsOf(run, run.flood(server.place), back), "dhcp6Guard");
+  if (dropped !== null) return dropped;
+  return offerTo(index, answer.scope, { mac: started.host?.mac ?? started.party.mac })?.address ?? null;
+}
+
+/** A guard on the way keeps a router's or a server's word from the client. */
+function sayKeptBack(journey: ProbeRun["journey"], segment: Segment, cause: Cause, says: string): void {
+  journey.stop(
+    {
+      title: segment.name,
+      place: "IPv6",
+      says,
+      why: "A switch on the way drops what does not come in at a trusted port.",
+      subjects: [{ kind: "segment", id: segment.id }],
+    },
+    cause,
+  );
 }
 
 /** Nobody advertises: only the link-local address is left. */

@@ -3,6 +3,8 @@ import { counted, listed, type Repair } from "../repairs";
 import { type Device, type PlanEdits, type Host, type Port, type Vid, vid as asVid } from "../plan";
 import type { ProbeRun } from "./run";
 import { inspectionStops, switchHopsOf, type SwitchHop } from "./inspection";
+import { guardedAt } from "./ipv6-guards";
+import type { ProtectedVids } from "../planners";
 import { partyOfHost, type Party } from "../places";
 import type { Started } from "./start";
 
@@ -73,6 +75,7 @@ export function actAsServer(run: ProbeRun, started: Started): Attack {
       does: "answers as a DHCP server",
       harm: (names) => `${names} would take its address and its gateway`,
       guard: "snoops, and does not trust the port it is at",
+      needs: "snooping",
       repair: (device, port, vid) => ({
         label: `Let ${device.name} snoop in VLAN ${vid}`,
         planner: "set-snooping",
@@ -81,6 +84,23 @@ export function actAsServer(run: ProbeRun, started: Started): Attack {
       }),
     },
   );
+}
+
+/** A false router: who would send it what is for outside (RFC 6104). */
+export function actAsRouter(run: ProbeRun, started: Started): Attack {
+  const attack = split(run, started, (passings) => guardedAt(passings, "routerGuard")?.device ?? null);
+  return tell(run, started, attack, {
+    does: "advertises itself as a router",
+    harm: (names) => `${names} would make an IPv6 address in its prefix and send it what is for outside`,
+    guard: "guards router advertisements, and does not trust the port it is at",
+    needs: "ipv6Guards",
+    repair: (device, port, vid) => ({
+      label: `Let ${device.name} guard router advertisements in VLAN ${vid}`,
+      planner: "set-router-guard",
+      args: { device: device.id, vid },
+      edit: (edits: PlanEdits) => protect(edits, device, "routerGuard", vid),
+    }),
+  });
 }
 
 /** Somebody who says that another's address is his: who would believe it. */
@@ -100,6 +120,7 @@ export function actAsSpoofer(run: ProbeRun, started: Started, address: Address):
     does: `says that ${formatAddress(address)} is its own`,
     harm: (names) => `${names} would send it what is for ${formatAddress(address)}`,
     guard: "inspects ARP and knows better",
+    needs: "arpInspection",
     repair: (device, port, vid) => ({
       label: `Let ${device.name} inspect ARP in VLAN ${vid}`,
       planner: "set-inspection",
@@ -109,7 +130,7 @@ export function actAsSpoofer(run: ProbeRun, started: Started, address: Address):
   });
 }
 
-function protect(edits: PlanEdits, device: Device, field: "snooping" | "arpInspection", vid: number): void {
+function protect(edits: PlanEdits, device: Device, field: ProtectedVids, vid: number): void {
   const number: Vid | null = asVid(vid);
   const own = edits.need("device", device.id).protections;
   if (number !== null)
@@ -122,6 +143,8 @@ interface Words {
   readonly does: string;
   readonly harm: (names: string) => string;
   readonly guard: string;
+  /** What gear has to be able to for the repair. */
+  readonly needs: "snooping" | "arpInspection" | "ipv6Guards";
   readonly repair: (device: Device, port: Port, vid: number) => Repair;
 }
 
@@ -183,6 +206,7 @@ function tell(run: ProbeRun, { party, vid }: Started, attack: Attack, words: Wor
     why: `${words.harm(names)}.`,
     subjects,
   });
-  if (device !== undefined && port !== undefined) journey.offer([words.repair(device, port, vid)]);
+  if (device?.abilities[words.needs] === true && port !== undefined)
+    journey.offer([words.repair(device, port, vid)]);
   return attack;
 }

@@ -1,10 +1,11 @@
 export { managementAddress } from "./goals";
 export { asClient, type Outcome, probe } from "./probe";
 export { type Content, emissionsOf, type Message } from "./message";
-export { serverReached } from "./sign-in-server";
+export { adminServerReached, serverReached, type ServerReached } from "./sign-in-server";
 export type { PortState } from "./port-state";
 export { speaksSignIn } from "./sign-in";
 export { runOn } from "./really";
+export type { ProbeRun } from "./run";
 export type { Step } from "./step";
 export { compareOutcomes } from "./compare";
 export { askKept, questionWords } from "./kept";

@@ -1,4 +1,4 @@
-import type { Address, Mac } from "../address";
+import { familyOf, formatAddress, type Address, type Mac } from "../address";
 import type { Repair } from "../repairs";
 import { nameOf, type Device, type Host, type PlanIndex, type Port } from "../plan";
 import { wayTo, type Flood } from "../forwarding";
@@ -38,10 +38,10 @@ export function switchHopsOf({ fabric }: ProbeRun, flood: Flood, hearing: Hearin
   });
 }
 
-const trustRepair = (
+export const trustRepair = (
   index: PlanIndex,
   port: Port,
-  which: "dhcpTrust" | "arpTrust",
+  which: "dhcpTrust" | "arpTrust" | "raTrust",
   what: string,
 ): Repair => ({
   label: `Trust ${nameOf(index, "port", port.id)} for ${what}`,
@@ -131,6 +131,40 @@ const bindOne = (device: Device, host: Host): Repair => ({
     edits.patch("device", device.id, { protections: { ...own, bound: [...own.bound, host.id] } });
   },
 });
+
+/**
+ * Where the source check of the port that a host is at drops what it sends from an IPv4 address: the switch
+ * has no binding for it there. Null when it passes.
+ */
+export function sourceStops({ index }: ProbeRun, passings: readonly SwitchHop[], claim: Claim): Cause | null {
+  const [first] = passings;
+  const port = first?.inPort;
+  if (first === undefined || port === undefined || !port.guards.sourceCheck) return null;
+  if (familyOf(claim.address) === 6 || isBound(first.device, first.vid, claim)) return null;
+  const { device } = first;
+  const { host } = claim;
+  return {
+    sentence:
+      `${nameOf(index, "port", port.id)} checks source addresses, and ${device.name} knows no binding for ` +
+      `${formatAddress(claim.address)} there: what ${host?.name ?? "it"} sends is dropped.`,
+    subjects: [
+      { kind: "port", id: port.id },
+      ...(host === null ? [] : [{ kind: "host" as const, id: host.id }]),
+    ],
+    repairs: [
+      ...(host === null ? [] : [bindOne(device, host)]),
+      {
+        label: `Check no sources at ${nameOf(index, "port", port.id)}`,
+        planner: "set-guard",
+        args: { port: port.id, guard: "sourceCheck" },
+        edit: (edits) =>
+          edits.patch("port", port.id, {
+            guards: { ...edits.need("port", port.id).guards, sourceCheck: false },
+          }),
+      },
+    ],
+  };
+}
 
 /** Bindings for everybody in the VLAN, and trust in the cables to other gear; nothing for one host. */
 function bindAll(index: PlanIndex, device: Device, vid: number): Repair[] {

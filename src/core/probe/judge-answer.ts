@@ -15,7 +15,8 @@ export interface Judged {
   readonly cause: Cause | null;
 }
 
-function partyOfServer(run: ProbeRun, { scope, relayedBy }: Answer): Party | null {
+/** Where the server, or the relay that asks it, is; null when it is nowhere. */
+export function partyOfServer(run: ProbeRun, { scope, relayedBy }: Answer): Party | null {
   const { index } = run;
   const device = relayedBy ?? scope.serverDevice;
   if (device !== null) {

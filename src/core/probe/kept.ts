@@ -44,6 +44,7 @@ const AS_WORDS = {
   typed: " with a static address",
   behindPhone: " behind a phone",
   falseServer: " as a rogue DHCP server",
+  falseRouter: " as a rogue router",
   spoofer: " with another's address",
 } as const;
 

@@ -14,7 +14,7 @@ import {
   type Packet,
   type WallSide,
 } from "../policy";
-import type { Repair, Subject } from "../repairs";
+import { capital, type Repair, type Subject } from "../repairs";
 import type { Cause } from "./step";
 import { PROTOCOL_WORDS, type AtLeg, type Trip } from "./trip";
 import { fromParty, segmentName } from "./whose-traffic";
@@ -106,9 +106,7 @@ function verdictOfWalls(
   const own = rule !== undefined && wall === null && !isWithin(crossing);
   return {
     accepts: isWithin(crossing) || action === "accept",
-    reason: own
-      ? `${rule.why[0]?.toUpperCase() ?? ""}${rule.why.slice(1)}.`
-      : decide(run.index, from, to, service).reason,
+    reason: own ? `${capital(rule.why)}.` : decide(run.index, from, to, service).reason,
     subject: wall === null ? null : { kind: "wall", id: wall.id },
   };
 }
@@ -136,7 +134,7 @@ function verdictOfList(
   const note = rule.note === "" ? "" : ` (${rule.note})`;
   return {
     accepts,
-    reason: `${name[0]?.toUpperCase() ?? ""}${name.slice(1)}${note} ${DOES[action]}.`,
+    reason: `${capital(name)}${note} ${DOES[action]}.`,
     subject: { kind: "rule", id: rule.id },
   };
 }

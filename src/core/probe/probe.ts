@@ -9,7 +9,7 @@ import {
 } from "../plan";
 import { catalogueOf } from "../catalogue";
 import { addressFor, guestOf } from "./address-for";
-import { actAsServer, actAsSpoofer, type Attack } from "./attacks";
+import { actAsRouter, actAsServer, actAsSpoofer, type Attack } from "./attacks";
 import type { ProbeRun } from "./run";
 import { missing, reachGoal } from "./goals";
 import type { Lease } from "./lease";
@@ -130,6 +130,8 @@ function ask(run: ProbeRun, question: ProbeQuestion): Outcome {
   if (started === null) return outcomeOf(run, question, { started: null, lease: null, attack: null });
   if (as.as === "falseServer")
     return outcomeOf(run, question, { started, lease: null, attack: actAsServer(run, started) });
+  if (as.as === "falseRouter")
+    return outcomeOf(run, question, { started, lease: null, attack: actAsRouter(run, started) });
   if (as.as === "spoofer")
     return outcomeOf(run, question, {
       started,

@@ -3,9 +3,10 @@ import { type Subject, enteredCause, listed } from "../repairs";
 import { nameOf, type PlanEdits } from "../plan";
 import type { ProbeRun } from "./run";
 import { explain, passTo } from "./deliver";
-import { inspectionStops, switchHopsOf } from "./inspection";
+import { inspectionStops, sourceStops, switchHopsOf, type Claim, type SwitchHop } from "./inspection";
 import type { Hearing, Party } from "../places";
 import type { Flood } from "../forwarding";
+import type { Cause } from "./step";
 
 /** Whoever sends into a segment, with the address it does so from. */
 export interface Sender {
@@ -140,7 +141,7 @@ export function resolve(
     );
     return null;
   }
-  const blocked = inspectionStops(run, switchHopsOf(run, flood, found.hearing), {
+  const blocked = disbelieved(run, switchHopsOf(run, flood, found.hearing), {
     address: sender.address,
     mac: sender.party.mac,
     host: sender.party.host,
@@ -156,7 +157,7 @@ export function resolve(
     return null;
   }
   const backFlood = run.flood(found.party.place);
-  const answerBlocked = inspectionStops(run, switchHopsOf(run, backFlood, back), {
+  const answerBlocked = disbelieved(run, switchHopsOf(run, backFlood, back), {
     address,
     mac: found.party.mac,
     host: found.party.host,
@@ -173,6 +174,12 @@ export function resolve(
   sayResolved(run, { sender, address, found, flood, backFlood, back });
   return found;
 }
+
+/**
+ * What on the way does not believe that somebody has an address: ARP inspection, or its port's source check.
+ */
+const disbelieved = (run: ProbeRun, hops: readonly SwitchHop[], claim: Claim): Cause | null =>
+  inspectionStops(run, hops, claim) ?? sourceStops(run, hops, claim);
 
 const isSame = (a: Party, b: Party): boolean =>
   (a.leg !== null && a.leg.id === b.leg?.id) ||

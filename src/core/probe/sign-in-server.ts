@@ -1,5 +1,6 @@
 import { formatAddress, type Ipv4 } from "../address";
 import type { Device, Host, PlanIndex, SignIn } from "../plan";
+import { adminPort } from "../planners";
 import { askAndHear } from "./exchange";
 import type { ProbeRun } from "./run";
 import { hostAddress } from "./station";
@@ -20,7 +21,17 @@ const silent = (server: Host, why: string): Cause => ({
   repairs: [],
 });
 
-/** Who answered a switch before, by plan, switch and profile: every port of a switch asks the same. */
+/** What is asked of servers: which, by which protocol and port, and for what. */
+interface Asked {
+  readonly key: string;
+  readonly servers: readonly string[];
+  readonly protocol: "udp" | "tcp";
+  readonly port: number;
+  readonly what: string;
+  readonly standard: string;
+}
+
+/** Who answered a device before, by plan, device and what it asked: every port of a switch asks the same. */
 const ANSWERED = new WeakMap<PlanIndex, Map<string, Host>>();
 
 function answeredOf(index: PlanIndex): Map<string, Host> {
@@ -29,8 +40,9 @@ function answeredOf(index: PlanIndex): Map<string, Host> {
   return known;
 }
 
-/** Why a server is not reached by a switch; null where it answers. */
-function unreached(run: ProbeRun, device: Device, { port }: SignIn, server: Host): Cause | null {
+/** Why a server is not reached by a device; null where it answers. */
+function unreached(run: ProbeRun, device: Device, asked: Asked, server: Host): Cause | null {
+  const { protocol, port, what, standard } = asked;
   const party = run.partyOf(server);
   const dst = hostAddress(run, server, 4);
   if (party === null || dst === null)
@@ -42,9 +54,9 @@ function unreached(run: ProbeRun, device: Device, { port }: SignIn, server: Host
       subjects: [{ kind: "device", id: device.id }],
       repairs: [],
     };
-  const packet = { family: 4 as const, protocol: "udp" as const, src, dst, sport: 49_152, dport: port };
-  const radius = { name: "radius", protocol: "udp" as const, ports: [[port, port] as [number, number]] };
-  const { arrived, cause } = askAndHear(run, device, packet, radius);
+  const packet = { family: 4 as const, protocol, src, dst, sport: 49_152, dport: port };
+  const service = { name: "sign-in", protocol, ports: [[port, port] as [number, number]] };
+  const { arrived, cause } = askAndHear(run, device, packet, service);
   return cause === null
     ? null
     : {
@@ -52,38 +64,76 @@ function unreached(run: ProbeRun, device: Device, { port }: SignIn, server: Host
         sentence:
           `${device.name} ${arrived ? "asks" : "does not reach"} ${server.name} ` +
           `(${formatAddress(dst)}) for ` +
-          `sign-in${arrived ? ", and the answer (RFC 2865) does not come back" : ""}: ${cause.sentence}`,
+          `${what}${arrived ? `, and the answer (${standard}) does not come back` : ""}: ${cause.sentence}`,
       };
 }
 
-/**
- * The first authentication server of a profile that a switch reaches; else why the first one is not reached.
- */
-export function serverReached(
-  run: ProbeRun,
-  device: Device,
-  profile: SignIn,
-): { readonly server: Host } | { readonly cause: Cause } {
+/** The server that answers, or why none is reached. */
+export type ServerReached = { readonly server: Host } | { readonly cause: Cause };
+
+/** The first of some servers that a device reaches; else why the first one is not, null where none is named. */
+function firstReached(run: ProbeRun, device: Device, asked: Asked): ServerReached | null {
   const answered = answeredOf(run.index);
-  const key = `${device.id} ${profile.id}`;
+  const key = `${device.id} ${asked.key}`;
   const before = answered.get(key);
   if (before !== undefined) return { server: before };
   let first: Cause | null = null;
-  for (const id of profile.servers) {
+  for (const id of asked.servers) {
     const server = run.index.plan.host.get(id);
     if (server === undefined) continue;
-    const cause = unreached(run, device, profile, server);
+    const cause = unreached(run, device, asked, server);
     if (cause === null) {
       answered.set(key, server);
       return { server };
     }
     first ??= cause;
   }
-  return {
-    cause: first ?? {
-      sentence: `The sign-in profile ${profile.name} names no server that is in the plan.`,
-      subjects: [{ kind: "signIn", id: profile.id }],
-      repairs: [],
-    },
+  return first === null ? null : { cause: first };
+}
+
+/**
+ * The first authentication server of a profile that a switch reaches; else why the first one is not reached.
+ */
+export function serverReached(run: ProbeRun, device: Device, profile: SignIn): ServerReached {
+  const { id, name, servers, port } = profile;
+  const asked: Asked = {
+    key: id,
+    servers,
+    protocol: "udp",
+    port,
+    what: "sign-in",
+    standard: "RFC 2865",
   };
+  return (
+    firstReached(run, device, asked) ?? {
+      cause: {
+        sentence: `The sign-in profile ${name} names no server that is in the plan.`,
+        subjects: [{ kind: "signIn", id }],
+        repairs: [],
+      },
+    }
+  );
+}
+
+/** The same for the servers by which administrators sign in to a device; for one that asks any. */
+export function adminServerReached(run: ProbeRun, device: Device): ServerReached {
+  const { by, servers } = device.adminSignIn;
+  const isRadius = by === "radius";
+  const asked: Asked = {
+    key: "administrators",
+    servers,
+    protocol: isRadius ? "udp" : "tcp",
+    port: adminPort(device.adminSignIn) ?? 0,
+    what: "its administrators",
+    standard: isRadius ? "RFC 2865" : "RFC 8907",
+  };
+  return (
+    firstReached(run, device, asked) ?? {
+      cause: {
+        sentence: `${device.name} asks servers for its administrators, and none is named that is in the plan.`,
+        subjects: [{ kind: "device", id: device.id }],
+        repairs: [],
+      },
+    }
+  );
 }

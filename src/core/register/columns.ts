@@ -17,6 +17,7 @@ export const IMPORT_FIELDS = [
   "length6",
   "gateway6",
   "dns",
+  "changesMac",
   "notes",
 ] as const;
 export type ImportField = (typeof IMPORT_FIELDS)[number];
@@ -36,6 +37,7 @@ export const FIELD_WORDS: Readonly<Record<ImportField, string>> = {
   length6: "IPv6 prefix length",
   gateway6: "IPv6 gateway",
   dns: "Name servers",
+  changesMac: "Changes MAC",
   notes: "Notes",
 };
 
@@ -48,6 +50,7 @@ const HEADS: Readonly<Record<ImportField, readonly string[]>> = {
   length6: ["ipv6 prefix length", "own ipv6 length"],
   gateway6: ["ipv6 gateway", "own ipv6 gateway"],
   dns: ["dns", "dns servers", "name servers", "own name servers"],
+  changesMac: ["changes mac", "random mac", "private address"],
   notes: ["notes", "note", "comment", "remarks", "description"],
 };
 

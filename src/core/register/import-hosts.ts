@@ -115,6 +115,7 @@ const FIELD_OF: Readonly<Record<ImportField, keyof Host>> = {
   port: "attachment",
   place: "place",
   notes: "notes",
+  changesMac: "changesMac",
 };
 
 const changedFields = (known: Host, host: Omit<Host, "id">): ImportField[] =>

@@ -21,6 +21,7 @@ import {
   readAddresses,
   readLength,
   readRouter,
+  readYes,
   type Read,
 } from "../planners";
 import type { ImportField } from "./columns";
@@ -209,6 +210,13 @@ function readPort(names: Names, text: string | undefined, usual: Host["attachmen
   return attachment ?? usual;
 }
 
+function readChanging(text: string | undefined, usual: boolean, problems: string[]): boolean {
+  if (blank(text) || text === undefined) return usual;
+  const read = readYes(text);
+  if (typeof read === "string") problems.push(read);
+  return typeof read === "string" ? usual : read.is;
+}
+
 function readSegment(names: Names, text: string | undefined, problems: string[]): Segment | undefined {
   if (blank(text) || text === undefined) return undefined;
   const segment = names.segments.get(text.toLowerCase());
@@ -269,6 +277,7 @@ export function readRow(names: Names, cells: Cells, home: Segment | null): ReadR
       segment: segment?.id ?? base.segment,
       attachment,
       place: (cells.place || base.place).slice(0, 120),
+      changesMac: readChanging(cells.changesMac, base.changesMac, problems),
       notes: (cells.notes || base.notes).slice(0, 2000),
     },
   };

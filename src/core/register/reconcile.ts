@@ -148,6 +148,13 @@ const homeOf = (index: PlanIndex, address: Address): Segment | undefined =>
     [...segment.prefixes4, ...segment.prefixes6].some((prefix) => containsAddress(prefix, address)),
   );
 
+/** The segment on a VLAN by its number, where there is one only: a switch's own table names no address. */
+function homeByVid(index: PlanIndex, vid: number | null): Segment | undefined {
+  const [only, ...others] =
+    vid === null ? [] : [...index.plan.segment.values()].filter((segment) => index.vidOf(segment) === vid);
+  return others.length === 0 ? only : undefined;
+}
+
 const isHost = (holder: Host | Interface): holder is Host => "attachment" in holder;
 const nameOf = (index: PlanIndex, holder: Host | Interface): string =>
   isHost(holder) ? holder.name : (index.plan.device.get(holder.device)?.name ?? holder.name);
@@ -300,7 +307,7 @@ export function takeSeen(
   rows: readonly Reconciled[],
 ): void {
   for (const { seen, verdict, host } of rows) {
-    const home = seen.address === null ? undefined : homeOf(index, seen.address);
+    const home = seen.address === null ? homeByVid(index, seen.vid) : homeOf(index, seen.address);
     if (verdict === "learnt" && host !== null) edits.patch("host", host, { mac: seen.mac });
     if (verdict === "new")
       edits.put("host", {
@@ -310,6 +317,7 @@ export function takeSeen(
         kind: "other",
         mac: seen.mac,
         segment: home?.id ?? null,
+        notes: seen.port === null ? "" : `Seen at port ${seen.port}`,
       });
     if (verdict === "moved" && host !== null) {
       const known = edits.need("host", host);

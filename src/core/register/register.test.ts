@@ -87,7 +87,7 @@ describe("import", () => {
     const again = addressRegisterTable(PlanIndex.of(plan)).filter(
       (row, i) => i === 0 || row[1] === "Odd server",
     );
-    expect(again[1]?.slice(-5)).toEqual(["/24", "10.24.60.9", "", "", "10.24.10.1, 10.24.60.10"]);
+    expect(again[1]?.slice(-6)).toEqual(["/24", "10.24.60.9", "", "", "10.24.10.1, 10.24.60.10", ""]);
     expect(readHostTable(PlanIndex.of(plan), again, guessColumns(again), null)).toMatchObject({
       good: [],
       bad: [],
@@ -125,6 +125,8 @@ describe("import", () => {
         for (const kind of ["wish", "exception", "rule"] as const)
           for (const { id } of edits.all(kind)) edits.remove(kind, id);
         for (const profile of edits.all("signIn")) edits.patch("signIn", profile.id, { servers: [] });
+        for (const { id, adminSignIn } of edits.all("device"))
+          edits.patch("device", id, { adminSignIn: { ...adminSignIn, servers: [] } });
         for (const scope of edits.all("scope")) edits.patch("scope", scope.id, { serverHost: null });
         for (const line of edits.all("line")) edits.patch("line", line.id, { pins: [] });
         for (const forward of edits.all("forward")) edits.remove("forward", forward.id);

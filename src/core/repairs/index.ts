@@ -1,5 +1,5 @@
 export type { Repair, Subject } from "./repair";
-export { addressText, counted, listed, prefixText, rangeWithCount, shortAddress } from "./wording";
+export { addressText, capital, counted, listed, prefixText, rangeWithCount, shortAddress } from "./wording";
 export { addScopeRepairs, hearScopeRepairs, isUnheard, waitingWithoutServer } from "./dhcp-server";
 export { type Entered, enteredCause, mistakeRepairs, mistakesOn, mistakeWords } from "./entered-network";
 export { freeAddressRepairs } from "./free-address";

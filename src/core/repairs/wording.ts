@@ -20,6 +20,9 @@ export const rangeWithCount = (range: AddressRange): string =>
 export const listed = (items: readonly string[]): string =>
   items.length < 2 ? (items[0] ?? "") : `${items.slice(0, -1).join(", ")} and ${items.at(-1) ?? ""}`;
 
+/** A text with a capital in front. */
+export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+
 /** "1 port", "5 ports". */
 export const counted = (count: number, one: string, many: string): string =>
   `${count} ${count === 1 ? one : many}`;

@@ -195,6 +195,7 @@ test("the register is sorted by address and holds every host once; the schedule 
     "30",
     "edge, BPDU guard, 802.1X, 3 MAC",
     "Practice sign-in",
+    "30 priority 5 DSCP 46",
     "",
   ]);
 });

@@ -5,7 +5,7 @@ import { byNaturalText } from "../kernel";
 import type { Host, PlanIndex } from "../plan";
 import { formatLease, SIGN_IN_COLUMNS, signInCellText } from "../planners";
 import { speaksSignIn } from "../probe";
-import { entryText, SITUATIONS, type Entry, type WhoRow } from "../guards";
+import { answeredVid, entryText, SITUATIONS, type Entry, type WhoRow } from "../guards";
 
 const cell = (index: PlanIndex, entry: Entry): string[] => [
   entryText(index, entry),
@@ -109,8 +109,7 @@ export const answerTable = (index: PlanIndex): string[][] => [
     .filter(({ segment, attachment }) => segment !== null && attachment.at !== "unplaced")
     .sort((a, b) => byNaturalText(a.name, b.name))
     .flatMap((host) => {
-      const segment = index.plan.segment.get(host.segment ?? "");
-      const vid = segment === undefined ? null : index.vidOf(segment);
+      const vid = answeredVid(index, host);
       return vid === null
         ? []
         : [

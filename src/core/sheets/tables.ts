@@ -1,6 +1,13 @@
 import { byNaturalText } from "../kernel";
 import { nameOf, type PlanIndex, type Port } from "../plan";
-import { HOST_COLUMNS, OWN_FIELDS, ownFieldText, type HostColumn, type OwnField } from "../planners";
+import {
+  HOST_COLUMNS,
+  OWN_FIELDS,
+  ownFieldText,
+  voicePolicyText,
+  type HostColumn,
+  type OwnField,
+} from "../planners";
 import { modeOf } from "../fabric";
 import { devicesInOrder, pluggedIn } from "./port-sheet";
 import { hostCellText, legCellText, registerRows } from "./register-sheet";
@@ -31,9 +38,14 @@ export function addressRegisterTable(index: PlanIndex): string[][] {
       row === "host" ? hostCellText(index, entity, column) : legCellText(index, entity, column),
     ),
     ...OWN_FIELDS.map((field) => (row === "host" ? ownFieldText(entity, field) : "")),
+    row === "host" && entity.changesMac ? "yes" : "",
   ]);
   return [
-    [...HOST_COLUMNS.map((column) => REGISTER_HEADS[column]), ...OWN_FIELDS.map((field) => OWN_HEADS[field])],
+    [
+      ...HOST_COLUMNS.map((column) => REGISTER_HEADS[column]),
+      ...OWN_FIELDS.map((field) => OWN_HEADS[field]),
+      "Changes MAC",
+    ],
     ...rows,
   ];
 }
@@ -53,7 +65,11 @@ const guardsText = ({ guards }: Port): string =>
     guards.loopGuard ? "loop guard" : "",
     guards.dhcpTrust ? "DHCP trusted" : "",
     guards.arpTrust ? "ARP trusted" : "",
+    guards.raTrust ? "RA trusted" : "",
+    guards.sourceCheck ? "source check" : "",
+    guards.isolated ? "isolated" : "",
     guards.signIn ? "802.1X" : "",
+    guards.stormPercent === null ? "" : `storm ${guards.stormPercent} %`,
     guards.macLimit === null ? "" : `${guards.macLimit} MAC`,
   ]
     .filter((t) => t !== "")
@@ -77,6 +93,7 @@ export function portScheduleTable(index: PlanIndex): string[][] {
     "PoE W",
     "Guards",
     "Profile",
+    "Tells phones",
     "Note",
   ];
   const rows = devicesInOrder(index).flatMap((device) =>
@@ -98,6 +115,7 @@ export function portScheduleTable(index: PlanIndex): string[][] {
         port.poeMw === 0 ? "" : String(port.poeMw / 1000),
         guardsText(port),
         port.guards.profile === null ? "" : nameOf(index, "signIn", port.guards.profile),
+        voicePolicyText(port.voicePolicy),
         port.note,
       ]),
   );

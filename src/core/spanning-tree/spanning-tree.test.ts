@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { bramblewick } from "../../../demo/bramblewick";
 import { DisjointSet, must } from "../kernel";
-import { PlanIndex, vid, type Device, type Plan } from "../plan";
+import { BLANK_TREE, PlanIndex, vid, type Device, type Plan } from "../plan";
 import { chooseRoot, setTreeKind, setTreePriority } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { aDevice, aLink, aPort, planWith, testId } from "../testing/build-plan";
@@ -282,6 +282,7 @@ test("in every VLAN what forwards is a tree, whatever kinds and regions of trees
         aDevice({
           name: `G${i}`,
           tree: {
+            ...BLANK_TREE,
             kind: perVlan ? "perVlan" : (KINDS[kind] ?? "rapid"),
             priority,
             costs: "long",
@@ -339,6 +340,7 @@ test("in every VLAN what forwards is a tree, whatever kinds and regions of trees
 
 test("a region's tree has a root of its own, and the port by which the region reaches the common root is the master port", () => {
   const tree = (priority: number, inner: number) => ({
+    ...BLANK_TREE,
     kind: "multiple" as const,
     priority,
     costs: "long" as const,

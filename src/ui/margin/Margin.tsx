@@ -32,6 +32,7 @@ import { ConduitMargin } from "./walls/ConduitMargin";
 import { EntryMargin } from "./guards/EntryMargin";
 import { SignInMargin } from "./guards/SignInMargin";
 import { SwitchOn } from "./guards/SwitchOn";
+import { TreesAhead } from "./guards/TreesAhead";
 import { ServiceMargin } from "./walls/ServiceMargin";
 import { ExceptionMargin } from "./walls/ExceptionMargin";
 import { ForwardMargin } from "./walls/ForwardMargin";
@@ -215,6 +216,7 @@ function NothingMargin({ view }: { view: ViewKey }) {
       <>
         <SheetMargin view={view} />
         <SwitchOn />
+        <TreesAhead />
       </>
     );
   return view === "wireless" ? <WirelessMargin /> : <SheetMargin view={view} />;

@@ -202,7 +202,7 @@ test("what a browser kept in older forms is taken over whole: the list of a tab,
     keyPath: string[];
     record: { batches: unknown[] };
   }
-  const kept = [1, 2, 3, 4, 5, 6].map((at) => fixture(`indexed-database-${at}`) as Kept);
+  const kept = [1, 2, 3, 4, 5, 6, 7].map((at) => fixture(`indexed-database-${at}`) as Kept);
   const made = await openDB("dianome", 1, {
     upgrade: (db) => {
       for (const { store, keyPath } of kept.slice(0, 1)) db.createObjectStore(store, { keyPath });
@@ -220,6 +220,7 @@ test("what a browser kept in older forms is taken over whole: the list of a tab,
     "Kept in the form of version 6",
     "Kept in the form of version 7",
     "Kept in the form of version 8",
+    "Kept in the form of version 9",
   ]);
   // Nothing they say is lost: only what their form lacked is added.
   const said = [

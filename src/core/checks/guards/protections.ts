@@ -1,4 +1,4 @@
-import { runOn, serverReached } from "../../probe";
+import { serverReached } from "../../probe";
 import {
   nameOf,
   profileOf,
@@ -11,6 +11,7 @@ import {
 import { endDevicesBehind, serverPort } from "../../planners";
 import { classify, FABRIC } from "../../fabric";
 import { check, type Found } from "../check";
+import { askedOn, repairsFor } from "./asked-servers";
 import { type Repair, counted, listed } from "../../repairs";
 
 const READS = [...FABRIC.reads, "segment", "scope", "vlan"] as const;
@@ -187,8 +188,6 @@ function signingIn(index: PlanIndex): { device: Device; port: Port; ports: numbe
   return [...found.values()];
 }
 
-const nobody = () => "";
-
 export const signInServerUnreachable = check<Unreached>({
   code: "sign-in-server-unreachable",
   severity: "stop",
@@ -202,7 +201,7 @@ export const signInServerUnreachable = check<Unreached>({
     signingIn(index).flatMap(({ device, port, ports }): Found<Unreached>[] => {
       const profile = profileOf(index, port);
       if (profile === undefined) return [];
-      const reached = serverReached(runOn(index, nobody), device, profile);
+      const reached = serverReached(askedOn(index), device, profile);
       return "server" in reached
         ? []
         : [
@@ -219,23 +218,9 @@ export const signInServerUnreachable = check<Unreached>({
     `${sentence} ${counted(ports, "port asks", "ports ask")} for a sign-in there.`,
   repairs: ({ device, profile }, index) => {
     const [own, known] = [index.plan.device.get(device), index.plan.signIn.get(profile)];
-    const found: Repair[] = [];
-    if (own === undefined || known === undefined) return found;
-    // What a repair creates gets its id when it is made, not when it is offered.
-    let next = nobody;
-    const reached = serverReached(
-      runOn(index, () => next()),
-      own,
-      known,
-    );
-    if ("server" in reached) return found;
-    return reached.cause.repairs.map((repair): Repair => ({
-      ...repair,
-      edit: (edits, ids) => {
-        next = ids;
-        return repair.edit(edits, ids);
-      },
-    }));
+    return own === undefined || known === undefined
+      ? []
+      : repairsFor(index, (run) => serverReached(run, own, known));
   },
 });
 

@@ -1,4 +1,4 @@
-import { nameOf, type Device } from "../../plan";
+import { BLANK_TREE, nameOf, type Device, type PlanIndex } from "../../plan";
 import { chooseRoot, copyRegion, setTreeKind } from "../../planners";
 import { regionDifference, TREE, treePlace } from "../../spanning-tree";
 import { check, type Found } from "../check";
@@ -98,8 +98,15 @@ export const treeKindsMixed = check<Pair>({
     }),
 });
 
-/** Bridges between the root and the furthest one that max age allows (IEEE 802.1Q table 13-5). */
-const MOST_HOPS = 20;
+/**
+ * Bridges between the root and the furthest one that the root's timers allow: in a region its hops, else its
+ * maximum age, which each bridge adds a second to (IEEE 802.1Q sections 13.26.4 and 13.29.26).
+ */
+function mostHops(index: PlanIndex, device: string): number {
+  const root = index.derived(TREE).rootOf.get(device)?.id;
+  const { kind, hops, maxAge } = index.plan.device.get(root ?? "")?.tree ?? BLANK_TREE;
+  return kind === "multiple" ? hops : maxAge;
+}
 
 interface Deep {
   readonly device: string;
@@ -112,12 +119,12 @@ export const treeTooDeep = check<Deep>({
   family: "guards",
   title: "The spanning tree is deeper than its messages live",
   why:
-    "A message of the tree is dropped after 20 bridges (its max " +
-    "age), so those further away take somebody else for the root.",
+    "A message of the tree is dropped after as many bridges as its maximum age has seconds, and in a region " +
+    "after its hops; those further away take somebody else for the root.",
   reads: READS,
   find: (index): Found<Deep>[] => {
     const { hopsOf } = index.derived(TREE);
-    const deep = [...hopsOf].filter(([, hops]) => hops > MOST_HOPS).sort((a, b) => b[1] - a[1]);
+    const deep = [...hopsOf].filter(([id, hops]) => hops > mostHops(index, id)).sort((a, b) => b[1] - a[1]);
     const [furthest] = deep;
     return furthest === undefined
       ? []
@@ -131,7 +138,7 @@ export const treeTooDeep = check<Deep>({
   describe: ({ device, hops }, index) =>
     `${nameOf(index, "device", device)} is ${hops} cables from the root ` +
     `${treePlace(index, index.plan.device.get(device) as Device)?.root.name ?? ""}; ` +
-    `${MOST_HOPS} is the most.`,
+    `${mostHops(index, device)} is the most.`,
   repairs: ({ device }, index): Repair[] => {
     // Half the depth, when the root is chosen in the middle of the longest way.
     const tree = index.derived(TREE);
@@ -140,7 +147,7 @@ export const treeTooDeep = check<Deep>({
         hops === Math.floor((tree.hopsOf.get(device) ?? 0) / 2) &&
         tree.rootOf.get(id)?.id === tree.rootOf.get(device)?.id,
     )[0]?.[0];
-    return middle === undefined || (tree.hopsOf.get(device) ?? 0) > 2 * MOST_HOPS
+    return middle === undefined || (tree.hopsOf.get(device) ?? 0) > 2 * mostHops(index, device)
       ? []
       : [
           {

@@ -17,6 +17,12 @@ export const abilitiesField = groupField(
     snooping: z.boolean(),
     arpInspection: z.boolean(),
     signIn: z.boolean().meta({ description: "IEEE 802.1X at its ports" }),
+    ipv6Guards: z
+      .boolean()
+      .meta({ description: "Router advertisement guard and DHCPv6 shield (RFC 6105, RFC 7610)" }),
+    sourceChecks: z.boolean().meta({ description: "Checks source addresses against bindings" }),
+    isolation: z.boolean().meta({ description: "Ports that send nothing to each other" }),
+    stormLimits: z.boolean().meta({ description: "Limits for flooded frames" }),
     routes: z
       .boolean()
       .meta({ description: "Routes between VLANs: a layer-3 switch, a gateway, a firewall" }),

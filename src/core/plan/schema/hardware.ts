@@ -18,7 +18,7 @@ import {
   vidField,
 } from "./fields";
 import { HOST_KINDS } from "./host-kinds";
-import { protectionsSchema, treeSchema } from "./protection";
+import { adminSignInSchema, protectionsSchema, treeSchema } from "./protection";
 import { routeSchema } from "./reach";
 import { relayField } from "./separation";
 
@@ -80,6 +80,7 @@ export const deviceSchema = z.strictObject({
   }),
   tree: treeSchema,
   protections: protectionsSchema,
+  adminSignIn: adminSignInSchema,
   routes: z
     .array(routeSchema)
     .max(256)
@@ -126,6 +127,19 @@ const guardsSchema = groupField(
         "The sign-in profile (IEEE 802.1X) that the port uses; null: the only one, if there is one",
     }),
     macLimit: z.int().min(1).max(4096).nullable(),
+    raTrust: z.boolean().meta({
+      description: "Router advertisements may come in here (RFC 6105); asked where they are guarded",
+    }),
+    sourceCheck: z.boolean().meta({
+      description: "Only IPv4 packets from addresses that are bound to the port pass (RFC 7039)",
+    }),
+    isolated: z.boolean().meta({ description: "Sends nothing to other isolated ports of the same device" }),
+    stormPercent: z
+      .int()
+      .min(1)
+      .max(100)
+      .nullable()
+      .meta({ description: "Most part of its speed that flooded frames may fill; null for no limit" }),
     trustsMarks: z.boolean().meta({
       description: "Keeps the marks (DSCP, PCP) of what comes in; else it gets the class of its segment",
     }),
@@ -134,6 +148,16 @@ const guardsSchema = groupField(
       .meta({ description: "Never becomes the way to the root (IEEE 802.1Q section 13.27.64)" }),
   }),
 );
+
+/** What a port announces to phones (LLDP-MED network policy, ANSI/TIA-1057 section 10.2.3). */
+const voicePolicySchema = z
+  .strictObject({
+    vid: vidField,
+    priority: z.int().min(0).max(7).meta({ description: "The priority in the tag (IEEE 802.1Q)" }),
+    dscp: z.int().min(0).max(63),
+  })
+  .meta({ description: "What it announces to phones (LLDP-MED network policy); null for nothing" });
+export type VoicePolicy = z.output<typeof voicePolicySchema>;
 
 /** Several ports of one device as one (IEEE 802.1AX); the ports name it. */
 export const lagSchema = z.strictObject({
@@ -179,6 +203,7 @@ export const portSchema = z.strictObject({
     .nullable()
     .meta({ description: "Path cost entered by hand; null takes it from the speed" }),
   guards: guardsSchema,
+  voicePolicy: voicePolicySchema.nullable(),
   note: shortText,
 });
 export type Port = z.output<typeof portSchema>;
@@ -266,6 +291,9 @@ export const hostSchema = z.strictObject({
   segment: idField.nullable(),
   attachment: attachmentSchema,
   tag: vidField.nullable().meta({ description: "The VLAN tag it sends, or null" }),
+  changesMac: z
+    .boolean()
+    .meta({ description: "Shows another MAC address than its own, and from time to time a new one" }),
   poe: poeField,
   place: shortText,
   surveyed: z

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import {
   countField,
+  dateField,
   groupField,
   idField,
   lineField,
@@ -31,6 +32,14 @@ export const treeSchema = groupField(
       description: "Name of the region of multiple trees (IEEE 802.1Q section 13.8)",
     }),
     revision: countField(65_535),
+    helloSeconds: z.int().min(1).max(10).meta({ description: "Between two BPDUs of the root" }),
+    maxAge: z
+      .int()
+      .min(6)
+      .max(40)
+      .meta({ description: "Seconds, and with a rapid tree hops, that the root's word holds" }),
+    forwardDelay: z.int().min(4).max(30).meta({ description: "Seconds in each state before forwarding" }),
+    hops: z.int().min(6).max(40).meta({ description: "Hops that a region's root's word holds" }),
     instances: z
       .array(
         z.strictObject({
@@ -61,6 +70,37 @@ export const protectionsSchema = groupField(
       description: "VLANs in which ARP from untrusted ports has to match a binding",
     }),
     bound: setField(z.array(idField).max(4096)).meta({ description: "Hosts with a binding entered by hand" }),
+    keepsBindings: z
+      .boolean()
+      .meta({ description: "What snooping learnt is stored, so that a restart does not lose it" }),
+    routerGuard: setField(z.array(vidField).max(4094)).meta({
+      description: "VLANs in which router advertisements pass from trusted ports only (RFC 6105)",
+    }),
+    dhcp6Guard: setField(z.array(vidField).max(4094)).meta({
+      description: "VLANs in which answers of DHCPv6 servers pass from ports trusted for DHCP (RFC 7610)",
+    }),
+  }),
+);
+
+/** How administrators sign in to a device: by itself, or by servers. */
+export const adminSignInSchema = groupField(
+  z.strictObject({
+    by: z.enum(["local", "radius", "tacacs"]).meta({
+      description: "local: its own accounts; radius: RFC 2865 over UDP; tacacs: RFC 8907 over TCP",
+    }),
+    servers: z
+      .array(idField)
+      .max(4)
+      .meta({ description: "Hosts that are its servers, the first asked first" }),
+    port: z
+      .int()
+      .min(1)
+      .max(65_535)
+      .nullable()
+      .meta({ description: "Port of the servers; null: 1812 for RADIUS, 49 for RFC 8907" }),
+    localAccount: z
+      .boolean()
+      .meta({ description: "Whether an account of its own lets in while no server answers" }),
   }),
 );
 
@@ -145,6 +185,9 @@ export const signInSchema = z.strictObject({
   timers: signInTimersSchema,
   sends: setField(z.array(z.int().min(1).max(255)).max(32)).meta({
     description: "Attributes that the switch sends along with what it has to, by their numbers (RFC 2865)",
+  }),
+  certificateUntil: dateField.nullable().meta({
+    description: "Last day of the servers' certificate, which devices check; null when not known",
   }),
   secretPlace: shortText.meta({ description: "Where the shared secret is kept; never the secret" }),
   note: shortText,

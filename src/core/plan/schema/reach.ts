@@ -81,6 +81,7 @@ const probeAsSchema = z.discriminatedUnion("as", [
   }),
   z.strictObject({ as: z.literal("behindPhone") }),
   z.strictObject({ as: z.literal("falseServer") }),
+  z.strictObject({ as: z.literal("falseRouter") }),
   z.strictObject({ as: z.literal("spoofer"), address: addressField }),
 ]);
 /** What it asks for. */

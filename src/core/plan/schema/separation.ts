@@ -151,6 +151,10 @@ export const ssidSchema = z.strictObject({
     description: "Where the sign-in may put someone instead (IEEE 802.1X)",
   }),
   security: z.enum(SECURITIES),
+  profile: idField.nullable().meta({
+    description:
+      "The sign-in profile whose servers it asks, where it asks any; null: the only one, if there is one",
+  }),
   hidden: z.boolean(),
   isolation: z.boolean().meta({ description: "Stations can't reach one another" }),
   bands: setField(z.array(bandField).max(3)),

@@ -171,11 +171,15 @@ const is_deviceModel_abilities = (value: unknown): boolean =>
   typeof value.snooping === "boolean" &&
   typeof value.arpInspection === "boolean" &&
   typeof value.signIn === "boolean" &&
+  typeof value.ipv6Guards === "boolean" &&
+  typeof value.sourceChecks === "boolean" &&
+  typeof value.isolation === "boolean" &&
+  typeof value.stormLimits === "boolean" &&
   typeof value.routes === "boolean" &&
   (value.ownTag === "accept" || value.ownTag === "drop") &&
   typeof value.radios === "boolean" &&
   (value.lists === "one" || value.lists === "two") &&
-  Object.keys(value).length === 10;
+  Object.keys(value).length === 14;
 
 const is_deviceModel = (value: unknown): boolean =>
   isRow(value) &&
@@ -433,9 +437,13 @@ const is_device_tree = (value: unknown): boolean =>
   (value.costs === "long" || value.costs === "short") &&
   typeof value.region === "string" &&
   typeof value.revision === "number" &&
+  typeof value.helloSeconds === "number" &&
+  typeof value.maxAge === "number" &&
+  typeof value.forwardDelay === "number" &&
+  typeof value.hops === "number" &&
   everyIs(value.instances, is_device_tree_instances) &&
   everyIs(value.perVlan, is_device_tree_perVlan) &&
-  Object.keys(value).length === 7;
+  Object.keys(value).length === 11;
 
 const is_device_protections = (value: unknown): boolean =>
   isRow(value) &&
@@ -443,6 +451,17 @@ const is_device_protections = (value: unknown): boolean =>
   typeof value.option82 === "boolean" &&
   everyIs(value.arpInspection, is_device_tree_instances_vids) &&
   everyIs(value.bound, is_room_beside) &&
+  typeof value.keepsBindings === "boolean" &&
+  everyIs(value.routerGuard, is_device_tree_instances_vids) &&
+  everyIs(value.dhcp6Guard, is_device_tree_instances_vids) &&
+  Object.keys(value).length === 7;
+
+const is_device_adminSignIn = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.by === "local" || value.by === "radius" || value.by === "tacacs") &&
+  everyIs(value.servers, is_room_beside) &&
+  (value.port === null || typeof value.port === "number") &&
+  typeof value.localAccount === "boolean" &&
   Object.keys(value).length === 4;
 
 const is_device_filter = (value: unknown): boolean =>
@@ -499,6 +518,7 @@ function read_device(value: unknown): unknown {
     (value.poeOneLostMw === null || typeof value.poeOneLostMw === "number") &&
     is_device_tree(value.tree) &&
     is_device_protections(value.protections) &&
+    is_device_adminSignIn(value.adminSignIn) &&
     (value.defaultRoute === "asSegment" || value.defaultRoute === "none") &&
     is_device_filter(value.filter) &&
     (value.asksFrom === null || typeof value.asksFrom === "string") &&
@@ -509,12 +529,12 @@ function read_device(value: unknown): unknown {
     everyIs(value.repeatsDiscovery, is_room_beside) &&
     (value.position === null || is_device_position(value.position)) &&
     typeof value.notes === "string" &&
-    Object.keys(value).length === 29)) return MISFIT;
+    Object.keys(value).length === 30)) return MISFIT;
   const bridgeMac = read_device_bridgeMacOrNull(value.bridgeMac);
   if (bridgeMac === MISFIT) return MISFIT;
   const routes = read_device_routesList(value.routes);
   if (routes === MISFIT) return MISFIT;
-  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, routes, defaultRoute: value.defaultRoute, filter: value.filter, asksFrom: value.asksFrom, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, repeatsDiscovery: value.repeatsDiscovery, position: value.position, notes: value.notes };
+  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, adminSignIn: value.adminSignIn, routes, defaultRoute: value.defaultRoute, filter: value.filter, asksFrom: value.asksFrom, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, repeatsDiscovery: value.repeatsDiscovery, position: value.position, notes: value.notes };
 }
 
 const gear_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server", "other"]);
@@ -574,9 +594,20 @@ const is_port_guards = (value: unknown): boolean =>
   typeof value.signIn === "boolean" &&
   (value.profile === null || typeof value.profile === "string") &&
   (value.macLimit === null || typeof value.macLimit === "number") &&
+  typeof value.raTrust === "boolean" &&
+  typeof value.sourceCheck === "boolean" &&
+  typeof value.isolated === "boolean" &&
+  (value.stormPercent === null || typeof value.stormPercent === "number") &&
   typeof value.trustsMarks === "boolean" &&
   typeof value.restrictedRole === "boolean" &&
-  Object.keys(value).length === 10;
+  Object.keys(value).length === 14;
+
+const is_port_voicePolicy = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.vid === "number" &&
+  typeof value.priority === "number" &&
+  typeof value.dscp === "number" &&
+  Object.keys(value).length === 3;
 
 const is_port = (value: unknown): boolean =>
   isRow(value) &&
@@ -599,8 +630,9 @@ const is_port = (value: unknown): boolean =>
   typeof value.treePriority === "number" &&
   (value.treeCost === null || typeof value.treeCost === "number") &&
   is_port_guards(value.guards) &&
+  (value.voicePolicy === null || is_port_voicePolicy(value.voicePolicy)) &&
   typeof value.note === "string" &&
-  Object.keys(value).length === 20;
+  Object.keys(value).length === 21;
 
 const read_port = (value: unknown): unknown =>
   is_port(value) ? value : MISFIT;
@@ -662,11 +694,12 @@ const is_ssid = (value: unknown): boolean =>
   typeof value.segment === "string" &&
   everyIs(value.moreSegments, is_room_beside) &&
   ssid_securityValues.has(value.security) &&
+  (value.profile === null || typeof value.profile === "string") &&
   typeof value.hidden === "boolean" &&
   typeof value.isolation === "boolean" &&
   everyIs(value.bands, is_ssid_bands) &&
   everyIs(value.at, is_room_beside) &&
-  Object.keys(value).length === 9;
+  Object.keys(value).length === 10;
 
 const read_ssid = (value: unknown): unknown =>
   is_ssid(value) ? value : MISFIT;
@@ -736,11 +769,12 @@ function read_host(value: unknown): unknown {
     (value.segment === null || typeof value.segment === "string") &&
     is_host_attachment5(value.attachment) &&
     (value.tag === null || typeof value.tag === "number") &&
+    typeof value.changesMac === "boolean" &&
     device_poeValues.has(value.poe) &&
     typeof value.place === "string" &&
     (value.surveyed === null || is_host_surveyed(value.surveyed)) &&
     typeof value.notes === "string" &&
-    Object.keys(value).length === 19)) return MISFIT;
+    Object.keys(value).length === 20)) return MISFIT;
   const mac = read_device_bridgeMacOrNull(value.mac);
   if (mac === MISFIT) return MISFIT;
   const ipv4 = read_line_nextHop4OrNull(value.ipv4);
@@ -753,7 +787,7 @@ function read_host(value: unknown): unknown {
   if (gateway6 === MISFIT) return MISFIT;
   const dns = read_site_conventions_dnsServersList(value.dns);
   if (dns === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, kind: value.kind, mac, manner: value.manner, ipv4, ipv6, length4: value.length4, gateway4, length6: value.length6, gateway6, dns, segment: value.segment, attachment: value.attachment, tag: value.tag, poe: value.poe, place: value.place, surveyed: value.surveyed, notes: value.notes };
+  return { id: value.id, name: value.name, kind: value.kind, mac, manner: value.manner, ipv4, ipv6, length4: value.length4, gateway4, length6: value.length6, gateway6, dns, segment: value.segment, attachment: value.attachment, tag: value.tag, changesMac: value.changesMac, poe: value.poe, place: value.place, surveyed: value.surveyed, notes: value.notes };
 }
 
 const is_scope_family = (value: unknown): boolean =>
@@ -987,9 +1021,10 @@ const is_signIn = (value: unknown): boolean =>
   (value.changePort === null || typeof value.changePort === "number") &&
   is_signIn_timers(value.timers) &&
   everyIs(value.sends, is_device_tree_instances_vids) &&
+  (value.certificateUntil === null || typeof value.certificateUntil === "string") &&
   typeof value.secretPlace === "string" &&
   typeof value.note === "string" &&
-  Object.keys(value).length === 21;
+  Object.keys(value).length === 22;
 
 const read_signIn = (value: unknown): unknown =>
   is_signIn(value) ? value : MISFIT;
@@ -1163,7 +1198,15 @@ const is_expectation_question_as4 = (value: unknown): boolean =>
 const read_expectation_question_as5 = (value: unknown): unknown =>
   is_expectation_question_as4(value) ? value : MISFIT;
 
-function read_expectation_question_as6(value: unknown): unknown {
+const is_expectation_question_as5 = (value: unknown): boolean =>
+  isRow(value) &&
+  (value.as === "falseRouter") &&
+  Object.keys(value).length === 1;
+
+const read_expectation_question_as6 = (value: unknown): unknown =>
+  is_expectation_question_as5(value) ? value : MISFIT;
+
+function read_expectation_question_as7(value: unknown): unknown {
   if (!(isRow(value) &&
     (value.as === "spoofer") &&
     Object.keys(value).length === 2)) return MISFIT;
@@ -1172,13 +1215,14 @@ function read_expectation_question_as6(value: unknown): unknown {
   return { as: value.as, address };
 }
 
-const read_expectation_question_as7 = (value: unknown): unknown =>
+const read_expectation_question_as8 = (value: unknown): unknown =>
   !isRow(value) ? MISFIT : value.as === "client" ? read_expectation_question_as(value) :
   value.as === "kind" ? read_expectation_question_as2(value) :
   value.as === "typed" ? read_expectation_question_as3(value) :
   value.as === "behindPhone" ? read_expectation_question_as4(value) :
   value.as === "falseServer" ? read_expectation_question_as5(value) :
-  value.as === "spoofer" ? read_expectation_question_as6(value) :
+  value.as === "falseRouter" ? read_expectation_question_as6(value) :
+  value.as === "spoofer" ? read_expectation_question_as7(value) :
   MISFIT;
 
 function read_expectation_question(value: unknown): unknown {
@@ -1187,7 +1231,7 @@ function read_expectation_question(value: unknown): unknown {
     is_scope_family(value.family) &&
     is_expectation_question_goal8(value.goal) &&
     Object.keys(value).length === 5)) return MISFIT;
-  const as = read_expectation_question_as7(value.as);
+  const as = read_expectation_question_as8(value.as);
   if (as === MISFIT) return MISFIT;
   const mac = read_device_bridgeMacOrNull(value.mac);
   if (mac === MISFIT) return MISFIT;
@@ -1360,6 +1404,7 @@ const write_expectation_question_as3 = (value: unknown): unknown =>
   value.as === "typed" ? write_expectation_question_as(value) :
   value.as === "behindPhone" ? write_same(value) :
   value.as === "falseServer" ? write_same(value) :
+  value.as === "falseRouter" ? write_same(value) :
   value.as === "spoofer" ? write_expectation_question_as2(value) :
   value;
 

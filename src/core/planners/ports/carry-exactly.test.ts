@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { must } from "../../kernel";
 import {
+  NO_GUARDS,
   applyChanges,
   PlanEdits,
   invert,
@@ -22,16 +23,10 @@ import { fennelStreet } from "../../../../demo/fennel-street";
 const v = (n: number) => must(asVid(n), `${n}`);
 const VIDS = [10, 20, 30, 40];
 const EDGE = {
+  ...NO_GUARDS,
   edge: true,
   bpduGuard: true,
-  loopGuard: false,
-  dhcpTrust: false,
-  arpTrust: false,
-  signIn: false,
-  profile: null,
   macLimit: 1,
-  trustsMarks: false,
-  restrictedRole: false,
 };
 const domain = aDomain();
 

@@ -22,7 +22,14 @@ const UPLINK: Port["guards"] = { ...NO_GUARDS, loopGuard: true, arpTrust: true }
 export function fieldsOf(role: PortRole): Partial<Port> {
   switch (role.role) {
     case "access":
-      return { enabled: true, pvid: role.vid, untagged: [role.vid], tagged: [], admit: "all", guards: EDGE };
+      return {
+        enabled: true,
+        pvid: role.vid,
+        untagged: [role.vid],
+        tagged: [],
+        admit: "untagged",
+        guards: EDGE,
+      };
     case "dataVoice":
       return {
         enabled: true,

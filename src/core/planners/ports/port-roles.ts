@@ -98,7 +98,17 @@ export function makeWan(
 }
 
 export type GuardFlag =
-  "edge" | "bpduGuard" | "loopGuard" | "dhcpTrust" | "arpTrust" | "signIn" | "restrictedRole" | "trustsMarks";
+  | "edge"
+  | "bpduGuard"
+  | "loopGuard"
+  | "dhcpTrust"
+  | "arpTrust"
+  | "raTrust"
+  | "sourceCheck"
+  | "isolated"
+  | "signIn"
+  | "restrictedRole"
+  | "trustsMarks";
 
 /** Sets one guard of some ports. */
 export function setGuard(
@@ -135,6 +145,21 @@ export function setMacLimit(
     return `"${text}" is no limit; write 1 to 4096 addresses, or leave it empty for none.`;
   for (const id of ports)
     edits.patch("port", id, { guards: { ...edits.need("port", id).guards, macLimit: limit } });
+  return null;
+}
+
+/** The most part of its speed, in percent, that flooded frames may fill at some ports; empty for no limit. */
+export function setStormLimit(
+  { edits }: Pick<EditContext, "edits">,
+  ports: readonly string[],
+  typed: string,
+): Refusal {
+  const text = typed.trim().replace(/\s*%$/, "");
+  const percent = /^\d{1,3}$/.test(text) ? Number(text) : null;
+  if (text !== "" && (percent === null || percent < 1 || percent > 100))
+    return `"${typed.trim()}" is no limit; write 1 to 100 percent of the port's speed, or nothing for none.`;
+  for (const id of ports)
+    edits.patch("port", id, { guards: { ...edits.need("port", id).guards, stormPercent: percent } });
   return null;
 }
 

@@ -17,18 +17,28 @@ export function readVids(typed: string): readonly Vid[] | string {
   return [...found].sort((a, b) => a - b);
 }
 
-/** The VLANs in which a switch snoops or inspects ARP, as typed. */
+/** Protections that are switched on VLAN by VLAN. */
+export type ProtectedVids = "snooping" | "arpInspection" | "routerGuard" | "dhcp6Guard";
+
+/** What gear has to be able to for a protection. */
+const NEEDS = {
+  snooping: "snooping",
+  arpInspection: "arpInspection",
+  routerGuard: "ipv6Guards",
+  dhcp6Guard: "ipv6Guards",
+} as const;
+
+/** The VLANs in which a switch snoops, inspects ARP or guards IPv6, as typed. */
 export function setProtectedVids(
   { edits }: Pick<EditContext, "edits">,
   id: string,
-  field: "snooping" | "arpInspection",
+  field: ProtectedVids,
   typed: string,
 ): Refusal {
   const device = edits.need("device", id);
   const vids = readVids(typed);
   if (typeof vids === "string") return vids;
-  const able = field === "snooping" ? device.abilities.snooping : device.abilities.arpInspection;
-  if (vids.length > 0 && !able)
+  if (vids.length > 0 && !device.abilities[NEEDS[field]])
     return `${device.name} is not known to have that; tick it under "What its software can do" first.`;
   edits.patch("device", id, { protections: { ...device.protections, [field]: vids } });
   return null;

@@ -9,9 +9,11 @@ import {
 } from "../../plan";
 import { formatLease, parseSeconds } from "../addressing/lease-text";
 import { pasteInto, readCells, type RowCells } from "../paste-rows";
+import { readYes } from "../yes-text";
 import type { EditContext, Refusal } from "../planner";
 import { readServices, servicesText } from "../rules/service-list-text";
 import { pieces } from "../rules/side-text";
+import { readDate } from "../site/survey-text";
 import {
   attributesText,
   choiceWord,
@@ -47,6 +49,7 @@ export type SignInColumn =
   | "accounting"
   | "changes"
   | "sends"
+  | "certificate"
   | "secret"
   | "note";
 export const SIGN_IN_COLUMNS: readonly (readonly [SignInColumn, string])[] = [
@@ -73,6 +76,7 @@ export const SIGN_IN_COLUMNS: readonly (readonly [SignInColumn, string])[] = [
   ["accounting", "Accounting port"],
   ["changes", "CoA port"],
   ["sends", "RADIUS attributes"],
+  ["certificate", "Certificate until"],
   ["secret", "Secret kept"],
   ["note", "Note"],
 ];
@@ -113,11 +117,6 @@ const vlanText = ({ plan }: PlanIndex, vid: Vid | null): string => {
   const vlan = [...plan.vlan.values()].find((one) => one.vid === vid);
   return vlan === undefined ? String(vid) : `${vid} ${vlan.name}`;
 };
-
-const YES = /^(y|yes|on|true|1)$/i;
-const NO = /^(n|no|off|false|0|)$/i;
-const readYes = (text: string): { readonly is: boolean } | string =>
-  YES.test(text) || NO.test(text) ? { is: YES.test(text) } : `"${text}" is neither yes nor no.`;
 
 /** "3 x 30 s": how often and how long. */
 function readTimes(text: string): { readonly tries: number; readonly seconds: number } | string {
@@ -215,6 +214,10 @@ function readCell(reading: Reading, column: SignInColumn, text: string): Fields 
       return renamed(readPort(text), ({ port }) => ({ changePort: port }));
     case "sends":
       return renamed(readAttributes(text), (sends) => ({ sends }));
+    case "certificate": {
+      const read = readDate(isNone(text) ? "" : text);
+      return read.refusal ?? { certificateUntil: read.value };
+    }
     case "secret":
     case "note":
       if (text.length > 120) return "At most 120 characters here.";
@@ -268,6 +271,8 @@ export function signInCellText(index: PlanIndex, profile: SignIn, column: SignIn
       return orNone(profile.changePort);
     case "sends":
       return attributesText(profile.sends);
+    case "certificate":
+      return profile.certificateUntil ?? "none";
     case "secret":
       return profile.secretPlace;
     default:
@@ -316,5 +321,7 @@ export function removeSignIns({ edits }: Pick<EditContext, "edits">, ids: readon
   for (const port of edits.all("port"))
     if (gone.has(port.guards.profile))
       edits.patch("port", port.id, { guards: { ...port.guards, profile: null } });
+  for (const { id, profile } of edits.all("ssid"))
+    if (gone.has(profile)) edits.patch("ssid", id, { profile: null });
   for (const id of ids) edits.remove("signIn", edits.need("signIn", id).id);
 }

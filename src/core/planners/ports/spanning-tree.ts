@@ -32,6 +32,31 @@ export function setTreePriority({ edits }: Pick<EditContext, "edits">, id: strin
   return null;
 }
 
+/** Timers of a tree with the least and the most that they take (IEEE 802.1Q table 13-5, section 13.26.4). */
+export const TREE_TIMERS = {
+  helloSeconds: { words: "hello time", least: 1, most: 10, unit: "s" },
+  maxAge: { words: "maximum age", least: 6, most: 40, unit: "s" },
+  forwardDelay: { words: "forward delay", least: 4, most: 30, unit: "s" },
+  hops: { words: "hops", least: 6, most: 40, unit: "" },
+} as const;
+export type TreeTimer = keyof typeof TREE_TIMERS;
+
+/** One timer of a device's tree as it is typed. */
+export function setTreeTimer(
+  { edits }: Pick<EditContext, "edits">,
+  id: string,
+  timer: TreeTimer,
+  typed: string,
+): Refusal {
+  const { words, least, most, unit } = TREE_TIMERS[timer];
+  const text = typed.trim().replace(/\s*s$/, "");
+  const value = /^\d{1,2}$/.test(text) ? Number(text) : null;
+  if (value === null || value < least || value > most)
+    return `"${typed.trim()}" is no ${words}; write ${least} to ${most}${unit === "" ? "" : " seconds"}.`;
+  edits.patch("device", id, { tree: { ...edits.need("device", id).tree, [timer]: value } });
+  return null;
+}
+
 /**
  * Makes a device the root, and another the one that takes over: 4096 and 8192; whoever else was as low goes
  * back to the usual 32768.

@@ -1,80 +1,29 @@
-import { ascending, byNaturalText } from "../../kernel";
+import { ascending } from "../../kernel";
 import { classify } from "../../fabric";
+import type { Device, Host, PlanEdits, PlanIndex, Port, Vid } from "../../plan";
+import { Doing, endPorts, switches, vidsOn, vidsText, type SwitchedOn } from "./switching";
 import {
-  nameOf,
-  type Device,
-  type Host,
-  type PlanEdits,
-  type PlanIndex,
-  type Port,
-  type Vid,
-} from "../../plan";
+  checkSources,
+  guardIpv6,
+  isolateGuests,
+  limitStorms,
+  tellPhones,
+  untaggedOnly,
+} from "./switch-on-ports";
 import { answersItself, endDevicesBehind, otherServerPorts, serverPort } from "./towards-server";
 
 /** Guards that are switched on for the whole site at once. */
-export type SafeGuard = "snooping" | "inspection" | "macLimits" | "edges";
-
-/** What is done at a port or left out, in words with its reason. */
-export interface Reason {
-  readonly at: string;
-  readonly why: string;
-}
-
-/** What switching a guard on would set, and what it leaves out. */
-export interface SwitchedOn {
-  readonly sets: readonly Reason[];
-  readonly leaves: readonly Reason[];
-}
-
-/** Collects what is set; what is set already is not said again. */
-class Doing {
-  readonly sets: Reason[] = [];
-  readonly leaves: Reason[] = [];
-  readonly edits: PlanEdits;
-  readonly index: PlanIndex;
-
-  constructor(index: PlanIndex, edits: PlanEdits) {
-    this.index = index;
-    this.edits = edits;
-  }
-
-  guard(port: Port, guards: Partial<Port["guards"]>, why: string): void {
-    const own = this.edits.need("port", port.id).guards;
-    const isSet = Object.entries(guards).every(([name, value]) => own[name as keyof typeof own] === value);
-    if (isSet) return;
-    this.edits.patch("port", port.id, { guards: { ...own, ...guards } });
-    this.sets.push({ at: nameOf(this.index, "port", port.id), why });
-  }
-
-  protect(device: Device, fields: Partial<Device["protections"]>, why: string): void {
-    const own = this.edits.need("device", device.id).protections;
-    this.edits.patch("device", device.id, { protections: { ...own, ...fields } });
-    this.sets.push({ at: device.name, why });
-  }
-
-  leave(at: string, why: string): void {
-    this.leaves.push({ at, why });
-  }
-}
-
-const switches = ({ plan }: PlanIndex): Device[] =>
-  [...plan.device.values()]
-    .filter(({ bridging, kind }) => bridging === "vlan" && kind === "switch")
-    .sort((a, b) => byNaturalText(a.name, b.name) || byNaturalText(a.id, b.id));
-
-const vidsText = (vids: readonly number[]): string =>
-  `VLAN${vids.length === 1 ? "" : "s"} ${vids.join(", ")}`;
-
-/** The VLANs that a switch's ports carry, ascending. */
-const vidsOn = (index: PlanIndex, device: Device): Vid[] =>
-  [
-    ...new Set(
-      index
-        .portsOf(device.id)
-        .filter(({ enabled }) => enabled)
-        .flatMap((port) => [...port.untagged, ...port.tagged]),
-    ),
-  ].sort(ascending);
+export type SafeGuard =
+  | "snooping"
+  | "inspection"
+  | "sources"
+  | "ipv6"
+  | "macLimits"
+  | "storms"
+  | "edges"
+  | "untagged"
+  | "isolation"
+  | "voice";
 
 /** What keeps a switch from snooping in a VLAN, else the ports to trust there; null where nothing is given. */
 function snoopingIn(
@@ -125,6 +74,33 @@ function switchOnSnooping(doing: Doing): void {
     if (all.length > known.length)
       doing.protect(device, { snooping: all }, `snoops in ${vidsText(all)}, once its ports are trusted`);
   }
+  dropNoMarks(doing);
+}
+
+/**
+ * Questions that bear a relay agent's information are dropped at the untrusted ports of the next switch that
+ * snoops (RFC 3046 section 2.1): who asks through such a one adds none.
+ */
+function dropNoMarks(doing: Doing): void {
+  const { index, edits } = doing;
+  for (const device of edits.all("device").filter(({ protections }) => protections.option82)) {
+    const stopped = device.protections.snooping.flatMap((vid) => {
+      const segment = index.segmentOn(device.domain, vid);
+      return (segment === undefined ? [] : index.scopesOf(segment.id)).flatMap((scope) => {
+        const near = serverPort(index, device, scope, vid)?.port;
+        const far = near === undefined ? undefined : index.peerOf(near.id);
+        const next = far === undefined ? undefined : edits.need("device", far.device);
+        const drops =
+          far !== undefined &&
+          next?.protections.snooping.includes(vid) === true &&
+          !edits.need("port", far.id).guards.dhcpTrust;
+        return drops ? [next.name] : [];
+      });
+    });
+    const [next] = stopped;
+    if (next !== undefined)
+      doing.protect(device, { option82: false }, `adds no option 82: ${next} would drop what bears it`);
+  }
 }
 
 /** Hosts at ports of a switch that snooping learns nothing of in its VLANs: those with a static address. */
@@ -174,14 +150,6 @@ function switchOnInspection(doing: Doing): void {
   }
 }
 
-/** Ports of switches with nothing but end devices behind them, which are planned there. */
-const endPorts = (index: PlanIndex, device: Device): Port[] =>
-  index
-    .portsOf(device.id)
-    .filter(
-      (port) => port.enabled && index.linkAt(port.id) === undefined && index.hostsAt(port.id).length > 0,
-    );
-
 function limitMacs(doing: Doing): void {
   const { index } = doing;
   for (const device of switches(index))
@@ -218,6 +186,12 @@ const DOES: Readonly<Record<SafeGuard, (doing: Doing) => void>> = {
   inspection: switchOnInspection,
   macLimits: limitMacs,
   edges: guardEdges,
+  sources: checkSources,
+  ipv6: guardIpv6,
+  storms: limitStorms,
+  untagged: untaggedOnly,
+  isolation: isolateGuests,
+  voice: tellPhones,
 };
 
 /**

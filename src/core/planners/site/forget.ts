@@ -36,9 +36,34 @@ function forgetOutside(edits: PlanEdits, ids: ReadonlySet<string>): void {
       edits.patch("segment", id, { tunnel: { ...tunnel, line: null } });
 }
 
+/** Servers of sign-in profiles and of administrators, what is told of segments, bindings by hand. */
+function forgetOnGear(edits: PlanEdits, ids: ReadonlySet<string>): void {
+  for (const profile of edits.all("signIn"))
+    if (profile.servers.some((id) => ids.has(id)))
+      edits.patch("signIn", profile.id, { servers: profile.servers.filter((id) => !ids.has(id)) });
+  for (const { id, adminSignIn } of edits.all("device"))
+    if (adminSignIn.servers.some((server) => ids.has(server)))
+      edits.patch("device", id, {
+        adminSignIn: {
+          ...adminSignIn,
+          servers: adminSignIn.servers.filter((server) => !ids.has(server)),
+        },
+      });
+  for (const { id, repeatsDiscovery } of edits.all("device"))
+    if (repeatsDiscovery.some((segment) => ids.has(segment)))
+      edits.patch("device", id, {
+        repeatsDiscovery: repeatsDiscovery.filter((segment) => !ids.has(segment)),
+      });
+  for (const device of edits.all("device"))
+    if (device.protections.bound.some((id) => ids.has(id)))
+      edits.patch("device", device.id, {
+        protections: { ...device.protections, bound: device.protections.bound.filter((id) => !ids.has(id)) },
+      });
+}
+
 /**
  * Takes what only points at entities off before they go: kept probes, forwards, wishes, pins, rules, servers of
- * sign-in profiles, bindings by hand, what is told of segments.
+ * sign-in profiles and of administrators' sign-in, bindings by hand, what is told of segments.
  */
 export function forget(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const forward of edits.all("forward"))
@@ -56,17 +81,5 @@ export function forget(edits: PlanEdits, ids: ReadonlySet<string>): void {
       edits.remove("expectation", expectation.id);
     else if (lost.length > 0) edits.patch("expectation", expectation.id, { segment: null });
   }
-  for (const profile of edits.all("signIn"))
-    if (profile.servers.some((id) => ids.has(id)))
-      edits.patch("signIn", profile.id, { servers: profile.servers.filter((id) => !ids.has(id)) });
-  for (const { id, repeatsDiscovery } of edits.all("device"))
-    if (repeatsDiscovery.some((segment) => ids.has(segment)))
-      edits.patch("device", id, {
-        repeatsDiscovery: repeatsDiscovery.filter((segment) => !ids.has(segment)),
-      });
-  for (const device of edits.all("device"))
-    if (device.protections.bound.some((id) => ids.has(id)))
-      edits.patch("device", device.id, {
-        protections: { ...device.protections, bound: device.protections.bound.filter((id) => !ids.has(id)) },
-      });
+  forgetOnGear(edits, ids);
 }

@@ -10,6 +10,7 @@ import {
 } from "../../plan";
 import { SECURITY_FACTS } from "../../wireless";
 import type { EditContext, Refusal } from "../planner";
+import { readYes } from "../yes-text";
 import { addRadios, setChannel, setRadio, widthsFor } from "./radios";
 import { addSsid, editSsid } from "./ssid";
 
@@ -18,6 +19,7 @@ export const SSID_COLUMNS = [
   "segment",
   "more",
   "security",
+  "profile",
   "hidden",
   "isolation",
   "bands",
@@ -54,6 +56,8 @@ export function ssidCellText(edits: Pick<PlanEdits, "get">, ssid: Ssid, column: 
       return ssid.moreSegments.map((id) => edits.get("segment", id)?.name ?? "").join(", ");
     case "security":
       return SECURITY_SHORT[ssid.security];
+    case "profile":
+      return ssid.profile === null ? "" : (edits.get("signIn", ssid.profile)?.name ?? "");
     case "hidden":
       return ssid.hidden ? "yes" : "no";
     case "isolation":
@@ -84,14 +88,6 @@ function named<T extends { readonly id: string; readonly name: string }>(
   return { ids, unknown: null };
 }
 
-const YES = ["yes", "y", "true", "on", "1", "x"];
-const NO = ["no", "n", "false", "off", "0", ""];
-const truth = (text: string): boolean | null => {
-  if (YES.includes(lower(text))) return true;
-  if (NO.includes(lower(text))) return false;
-  return null;
-};
-
 const spellingsOf = (security: Ssid["security"]): string[] =>
   [security, SECURITY_SHORT[security], SECURITY_FACTS[security].words].map(squeezed);
 
@@ -103,6 +99,14 @@ function offerAt(bench: Bound, id: string, text: string): Refusal {
   if (unknown === null) return editSsid(bench, id, { at: ids });
   const some = points.slice(0, 6).map(({ name }) => name);
   return `There is no access point called "${unknown}"; there are ${some.join(", ")}, or write everywhere.`;
+}
+
+/** The sign-in profile that a name asks by, by its name; empty is the only one there is. */
+function askBy(bench: Bound, id: string, text: string): Refusal {
+  const profile = bench.edits.all("signIn").find((one) => lower(one.name) === lower(text));
+  return profile === undefined && !["", "none"].includes(lower(text))
+    ? `There is no sign-in profile "${text}"; add it under Guards first, or leave this empty.`
+    : editSsid(bench, id, { profile: profile?.id ?? null });
 }
 
 /** Writes one cell of the table of wireless names. */
@@ -142,10 +146,12 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
         ? `"${text}" is no kind of security; write one of ${all}.`
         : editSsid(bench, id, { security });
     }
+    case "profile":
+      return askBy(bench, id, text);
     case "hidden":
     case "isolation": {
-      const on = truth(text);
-      return on === null ? `"${text}" is neither yes nor no.` : editSsid(bench, id, { [column]: on });
+      const read = readYes(text);
+      return typeof read === "string" ? read : editSsid(bench, id, { [column]: read.is });
     }
     case "bands": {
       const parts = text

@@ -50,12 +50,28 @@ const POE_WORDS: Readonly<Record<PoeChoice, string>> = {
   class8: "class 8",
 };
 const FLAGS: readonly (readonly [
-  keyof Abilities & ("mixesTagged" | "snooping" | "arpInspection" | "signIn" | "routes" | "radios"),
+  keyof Abilities &
+    (
+      | "mixesTagged"
+      | "snooping"
+      | "arpInspection"
+      | "ipv6Guards"
+      | "sourceChecks"
+      | "isolation"
+      | "stormLimits"
+      | "signIn"
+      | "routes"
+      | "radios"
+    ),
   string,
 ])[] = [
   ["mixesTagged", "untagged and tagged on one port"],
   ["snooping", "DHCP snooping"],
   ["arpInspection", "ARP inspection"],
+  ["ipv6Guards", "guards of IPv6 (RA, DHCPv6)"],
+  ["sourceChecks", "source checks"],
+  ["isolation", "isolated ports"],
+  ["stormLimits", "storm limits"],
   ["signIn", "802.1X at its ports"],
   ["routes", "routes between VLANs"],
   ["radios", "radios of its own"],

@@ -13,6 +13,7 @@ import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { Caution, Fact, MarginHead } from "../parts";
 import { RadioFields } from "../wireless/RadioFields";
+import { AdminFields } from "./AdminFields";
 import { Cables } from "./Cables";
 import { DeviceFields } from "./DeviceFields";
 import { DiscoveryFields } from "./DiscoveryFields";
@@ -89,6 +90,7 @@ export function DeviceMargin({ id }: { id: string }) {
       <DeviceFields device={device} />
       {forwardsPackets(device) && device.kind !== "providerBox" ? <FilterFields device={device} /> : null}
       {forwardsPackets(device) ? <DiscoveryFields device={device} /> : null}
+      <AdminFields device={device} />
       <Legs device={device} />
       <Cables device={device} />
       {device.bridging === "none" && lags.length === 0 ? null : <Lags device={device} />}

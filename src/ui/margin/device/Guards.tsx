@@ -1,9 +1,9 @@
 "use client";
 
-import { setGuard, setMacLimit, setPortProfile } from "@/core/commands";
+import { setGuard, setMacLimit, setPortProfile, setStormLimit, setVoicePolicy } from "@/core/commands";
 import { byNaturalText } from "@/core/kernel";
 import type { Port } from "@/core/plan";
-import { type GuardFlag } from "@/core/planners";
+import { type GuardFlag, voicePolicyText } from "@/core/planners";
 import { TextField } from "../../kit/TextField";
 import { Choose } from "../../kit/Choose";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -15,6 +15,9 @@ const FLAGS: readonly (readonly [GuardFlag, string, string])[] = [
   ["loopGuard", "loop guard", "between switches"],
   ["dhcpTrust", "DHCP trusted", "towards the server only"],
   ["arpTrust", "ARP trusted", "towards gear that checks itself"],
+  ["raTrust", "RA trusted", "towards the IPv6 router only"],
+  ["sourceCheck", "source check", "bound addresses only"],
+  ["isolated", "isolated", "from other isolated ports"],
   ["signIn", "802.1X", "sign-in at the port"],
   ["restrictedRole", "restricted role", "never the way to the root"],
   ["trustsMarks", "marks kept", "DSCP and PCP of what comes in"],
@@ -72,6 +75,20 @@ export function Guards({ ports }: { ports: readonly Port[] }) {
         value={limit === null ? "" : String(limit)}
         placeholder="none; phone + PC: 3"
         write={write}
+      />
+      <TextField
+        label="Storm limit %"
+        mono
+        value={String(shared(ports.map(({ guards }) => guards.stormPercent ?? "")) ?? "")}
+        placeholder="none; of the port's speed"
+        write={(text) => edit(setStormLimit({ ports: ids, text }))}
+      />
+      <TextField
+        label="Tells phones"
+        mono
+        value={shared(ports.map(({ voicePolicy }) => voicePolicyText(voicePolicy))) ?? ""}
+        placeholder="30 priority 5 DSCP 46"
+        write={(text) => edit(setVoicePolicy({ ports: ids, text }))}
       />
       {profiles.length === 0 ? null : (
         <Choose label="802.1X profile" value={profile ?? "they differ"} choices={choices} onChoose={choose} />

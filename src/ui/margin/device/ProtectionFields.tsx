@@ -3,6 +3,7 @@
 import { setDevice, setProtectedVlans, setProtections } from "@/core/commands";
 import { runsWords } from "@/core/kernel";
 import { type Device, nameOf } from "@/core/plan";
+import type { ProtectedVids } from "@/core/planners";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
@@ -14,8 +15,9 @@ import { Section } from "../parts";
 export function ProtectionFields({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const { snooping, arpInspection, option82, bound } = device.protections;
-  const write = (field: "snooping" | "arpInspection") => (text: string) =>
+  const { snooping, arpInspection, option82, bound, keepsBindings, routerGuard, dhcp6Guard } =
+    device.protections;
+  const write = (field: ProtectedVids) => (text: string) =>
     edit(setProtectedVlans({ device: device.id, field, text }));
   const set = (fields: Parameters<typeof setProtections>[0]["fields"]) => {
     edit(setProtections({ device: device.id, fields }));
@@ -38,6 +40,20 @@ export function ProtectionFields({ device }: { device: Device }) {
         placeholder="20, 30 to 35"
         write={write("arpInspection")}
       />
+      <TextField
+        label="Guards RAs in"
+        mono
+        value={runsWords(routerGuard, String)}
+        placeholder="20, 30 to 35"
+        write={write("routerGuard")}
+      />
+      <TextField
+        label="Guards DHCPv6 in"
+        mono
+        value={runsWords(dhcp6Guard, String)}
+        placeholder="20, 30 to 35"
+        write={write("dhcp6Guard")}
+      />
       <label className={tick}>
         <input
           type="checkbox"
@@ -45,6 +61,14 @@ export function ProtectionFields({ device }: { device: Device }) {
           onChange={(event) => set({ option82: event.target.checked })}
         />
         adds option 82 to questions
+      </label>
+      <label className={tick}>
+        <input
+          type="checkbox"
+          checked={keepsBindings}
+          onChange={(event) => set({ keepsBindings: event.target.checked })}
+        />
+        keeps learnt bindings over a restart
       </label>
       <label className={tick}>
         <input

@@ -4,6 +4,7 @@ import {
   chooseRoot,
   setTreeKind,
   setTreePriority,
+  setTreeTimer,
   setTreeCosts,
   setTreeInstances,
   setTreeRegion,
@@ -11,7 +12,8 @@ import {
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Device } from "@/core/plan";
-import { instancesText } from "@/core/planners";
+import { instancesText, TREE_TIMERS, type TreeTimer } from "@/core/planners";
+import { capital } from "@/core/repairs";
 import { treePlace, treesOf, type TreePlace } from "@/core/spanning-tree";
 import { useGoTo } from "../../frame/go-to";
 import { Choose } from "../../kit/Choose";
@@ -72,6 +74,7 @@ export function TreeFields({ device }: { device: Device }) {
           onChoose={(costs) => edit(setTreeCosts({ device: device.id, costs }))}
         />
       )}
+      {tree.kind === "none" ? null : <Timers device={device} />}
       {tree.kind !== "multiple" ? null : (
         <>
           <TextField
@@ -116,6 +119,27 @@ export function TreeFields({ device }: { device: Device }) {
       {place === null ? null : <Place device={device} place={place} />}
     </Section>
   );
+}
+
+const TIMERS: readonly TreeTimer[] = ["helloSeconds", "maxAge", "forwardDelay"];
+
+/** The timers of a device's tree; those of the root hold for all. */
+function Timers({ device }: { device: Device }) {
+  const edit = usePlan((state) => state.edit);
+  const timers: readonly TreeTimer[] = device.tree.kind === "multiple" ? [...TIMERS, "hops"] : TIMERS;
+  return timers.map((timer) => {
+    const { words, unit } = TREE_TIMERS[timer];
+    return (
+      <TextField
+        key={timer}
+        label={capital(`${words}${unit === "" ? "" : ` ${unit}`}`)}
+        mono
+        value={String(device.tree[timer])}
+        placeholder=""
+        write={(text) => edit(setTreeTimer({ device: device.id, timer, text }))}
+      />
+    );
+  });
 }
 
 function Place({ device, place }: { device: Device; place: TreePlace }) {

@@ -6,6 +6,7 @@ import { choiceWord, SIGN_IN_COLUMNS, signInCellText, STAGES } from "@/core/plan
 import { signInPorts, type Host, type SignIn } from "@/core/plan";
 import { counted } from "@/core/repairs";
 import { stagesOf } from "@/core/guards";
+import { useGoTo } from "../../frame/go-to";
 import { useSlices } from "../../kit/use-slices";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { ColumnsMargin, Gone } from "../ColumnsMargin";
@@ -26,6 +27,7 @@ function cutText(cutOff: readonly Host[], isDone: boolean): string {
 /** The way from watching to closed: whom each stage would cut off, and the step to it. */
 function WayThere({ profile }: { profile: SignIn }) {
   const index = useIndex();
+  const goTo = useGoTo();
   const edit = usePlan((state) => state.edit);
   const { hosts, cutOffAt } = useMemo(() => stagesOf(index, profile), [index, profile]);
   const { done, all, answers } = useSlices(hosts, cutOffAt);
@@ -40,6 +42,15 @@ function WayThere({ profile }: { profile: SignIn }) {
               <b className="font-semibold">{choiceWord(STAGES, stage)}</b>
               {stage === profile.stage ? ", now" : ""}: {cutText(cutOff(stage), done === all)}
             </span>
+            {stage === "watch" && profile.stage === "watch" ? (
+              <p className="text-13 text-ink2">
+                What it saw: paste the switch’s table of ports, VLANs and MAC addresses under{" "}
+                <button type="button" className="underline" onClick={() => goTo.view("addresses")}>
+                  Addresses
+                </button>
+                , Compare; the new ones become rows of the register.
+              </p>
+            ) : null}
             {stage === profile.stage ? null : (
               <button
                 type="button"

@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { SAFE_GUARDS, switchOnAhead } from "@/core/guards";
 import type { Host } from "@/core/plan";
 import type { Reason, SafeGuard } from "@/core/planners";
-import { counted } from "@/core/repairs";
+import { capital, counted } from "@/core/repairs";
 import { useSlices } from "../../kit/use-slices";
 import { useIndex } from "../../plan-store/use-plan";
 import { RepairChoice } from "../findings/RepairChoice";
@@ -94,7 +94,7 @@ export function SwitchOn() {
             aria-pressed={guard === one}
             onClick={() => setGuard(guard === one ? null : one)}
           >
-            {SAFE_GUARDS[one]}
+            {capital(SAFE_GUARDS[one])}
           </button>
         ))}
       </div>

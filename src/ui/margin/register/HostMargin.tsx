@@ -1,6 +1,13 @@
 "use client";
 
-import { editHost, editHostField, editOwnNetwork, giveAddress, removeHosts } from "@/core/commands";
+import {
+  editHost,
+  editHostField,
+  editOwnNetwork,
+  giveAddress,
+  removeHosts,
+  setChangesMac,
+} from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
 import { formatAddress, isLocallyAdministered } from "@/core/address";
@@ -158,6 +165,14 @@ export function HostMargin({ id }: { id: string }) {
             write={(text) => edit(editHostField({ host: id, field, text }))}
           />
         ))}
+        <label className="flex min-h-7 items-center gap-2 px-4 text-13">
+          <input
+            type="checkbox"
+            checked={host.changesMac}
+            onChange={(event) => edit(setChangesMac({ host: id, on: event.target.checked }))}
+          />
+          changes its MAC address by itself
+        </label>
       </Section>
       {host.manner !== "typed" && OWN_FIELDS.every((field) => ownFieldText(host, field) === "") ? null : (
         <Section title="Entered on it, where it differs">

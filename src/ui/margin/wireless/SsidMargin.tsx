@@ -2,7 +2,16 @@
 
 import { editSsidText, removeSsids, setSsid } from "@/core/commands";
 import { toast } from "sonner";
-import { hasRadios, BANDS, PlanEdits, pointsOf, SECURITIES, type Band, type Ssid } from "@/core/plan";
+import {
+  hasRadios,
+  BANDS,
+  PlanEdits,
+  pointsOf,
+  SECURITIES,
+  type Band,
+  type PlanIndex,
+  type Ssid,
+} from "@/core/plan";
 import { BAND_WORDS, ssidCellText, type SsidColumn } from "@/core/planners";
 import { SECURITY_FACTS } from "@/core/wireless";
 import { useUi } from "../../frame/use-ui";
@@ -13,6 +22,12 @@ import { SegmentChip } from "../../tape/Chip";
 import { FindingsSection } from "../findings/FindingsSection";
 import { HistorySection } from "../HistorySection";
 import { Fact, MarginHead, Section } from "../parts";
+
+/** What can be written in a column, where it names something. */
+function offersFor({ plan }: PlanIndex, column: SsidColumn): string[] {
+  if (column === "segment") return [...plan.segment.values()].map(({ name }) => name);
+  return column === "profile" ? [...plan.signIn.values()].map(({ name }) => name) : [];
+}
 
 /** A wireless name: where it leads, how it is secured, who offers it. */
 // eslint-disable-next-line max-lines-per-function -- the fields of one name in their order
@@ -39,7 +54,7 @@ export function SsidMargin({ id }: { id: string }) {
       label={label}
       value={ssidCellText(edits, ssid, column)}
       placeholder={hint}
-      offers={column === "segment" ? [...index.plan.segment.values()].map((one) => one.name) : []}
+      offers={offersFor(index, column)}
       write={(text) => edit(editSsidText({ ssid: id, column, text }))}
     />
   );
@@ -84,6 +99,7 @@ export function SsidMargin({ id }: { id: string }) {
           choices={SECURITIES.map((one) => [one, SECURITY_FACTS[one].words] as const)}
           onChoose={(security) => set({ security })}
         />
+        {SECURITY_FACTS[ssid.security].signsIn ? field("profile", "Asks", "sign-in profile") : null}
         {tick("hidden", ssid.hidden, "hidden", (hidden) => set({ hidden }))}
         {ssid.hidden ? (
           <p className="px-4 pb-1 text-12 text-ink2">

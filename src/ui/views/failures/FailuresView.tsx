@@ -14,7 +14,7 @@ import { severityColour } from "@/ui/kit/signs";
 
 const ROW = 28;
 const COLUMNS = "grid-cols-[minmax(150px,1fr)_56px_52px_repeat(3,84px)_64px]";
-const KINDS = { device: "device", cable: "cable", feed: "supply", line: "line" } as const;
+const KINDS = { device: "device", cable: "cable", strand: "strand", feed: "supply", line: "line" } as const;
 const SERVICES = {
   gateway: "the way to the gateway",
   address: "the DHCP server",

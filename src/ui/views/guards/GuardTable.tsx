@@ -6,7 +6,24 @@ import type { Device } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 
+const ADMINS = { local: "local", radius: "RADIUS", tacacs: "TACACS+" } as const;
 const TREES = { none: "none", rapid: "rapid", multiple: "multiple", perVlan: "one per VLAN" } as const;
+
+/** Short heads, so that all of it stands side by side, and what they mean. */
+const HEADS: readonly (readonly [head: string, title: string])[] = [
+  ["tree", "spanning tree"],
+  ["priority", "bridge priority"],
+  ["snoops in", "VLANs with DHCP snooping"],
+  ["trusted", "ports that answers of DHCP servers may come in by"],
+  ["ARP in", "VLANs with ARP inspection"],
+  ["RAs in", "VLANs in which router advertisements are guarded"],
+  ["edge", "edge ports"],
+  ["BPDU", "ports with BPDU guard"],
+  ["802.1X", "ports that ask for a sign-in"],
+  ["source", "ports that check source addresses"],
+  ["apart", "isolated ports"],
+  ["admins", "how administrators sign in"],
+];
 
 /** Each device's guards side by side; the margin changes them. */
 export function GuardTable({ devices }: { devices: readonly Device[] }) {
@@ -32,14 +49,11 @@ export function GuardTable({ devices }: { devices: readonly Device[] }) {
             <th scope="col" className="!pl-4">
               device
             </th>
-            <th scope="col">tree</th>
-            <th scope="col">priority</th>
-            <th scope="col">snoops in</th>
-            <th scope="col">trusted for DHCP</th>
-            <th scope="col">inspects ARP in</th>
-            <th scope="col">edge</th>
-            <th scope="col">BPDU guard</th>
-            <th scope="col">802.1X</th>
+            {HEADS.map(([head, title]) => (
+              <th key={head} scope="col" title={title}>
+                {head}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
@@ -68,9 +82,13 @@ export function GuardTable({ devices }: { devices: readonly Device[] }) {
                   .join(", ")}
               </td>
               <td className="mono">{vids(device.protections.arpInspection)}</td>
+              <td className="mono">{vids(device.protections.routerGuard)}</td>
               <td className="mono">{count(device, "edge")}</td>
               <td className="mono">{count(device, "bpduGuard")}</td>
               <td className="mono">{count(device, "signIn")}</td>
+              <td className="mono">{count(device, "sourceCheck")}</td>
+              <td className="mono">{count(device, "isolated")}</td>
+              <td>{ADMINS[device.adminSignIn.by]}</td>
             </tr>
           ))}
         </tbody>

@@ -12,6 +12,7 @@ const AS: readonly (readonly [ProbeAs["as"], string])[] = [
   ["typed", "with a static address"],
   ["behindPhone", "behind a phone"],
   ["falseServer", "that runs a DHCP server"],
+  ["falseRouter", "that advertises itself as a router"],
   ["spoofer", "that takes another’s address"],
 ];
 
@@ -31,6 +32,8 @@ function firstOf(index: PlanIndex, value: string, from: Plug["from"]): ProbeAs {
       return { as: "kind", word: kindsOf(index)[0]?.word ?? "" };
     case "falseServer":
       return { as: "falseServer" };
+    case "falseRouter":
+      return { as: "falseRouter" };
     case "behindPhone":
       return { as: "behindPhone" };
     default:

@@ -45,7 +45,7 @@ export function QuestionBar() {
           ask={(next, of) => ask({ as: next, family: of ?? family })}
         />
       )}
-      {as.as === "falseServer" || as.as === "spoofer" ? null : (
+      {["falseServer", "falseRouter", "spoofer"].includes(as.as) ? null : (
         <>
           <span className="text-15">and ask for</span>
           <Combo

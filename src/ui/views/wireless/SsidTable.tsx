@@ -18,6 +18,7 @@ const HEADS: Readonly<Record<SsidColumn, readonly [head: string, title: string]>
   segment: ["Leads into", "segment"],
   more: ["or, by sign-in", "segments the sign-in may choose"],
   security: ["Security", "security"],
+  profile: ["Asks", "sign-in profile"],
   hidden: ["Hidden", "hidden"],
   isolation: ["Apart", "stations kept apart"],
   bands: ["GHz", "bands"],

@@ -1,0 +1,91 @@
+// An authentication server that stands in for the planned ones: on loopback, answering from the sites'
+// registers and profiles. Its secret is made anew at each start and kept beside the data, in a file of this
+// user's only.
+import { randomBytes } from "node:crypto";
+import { createSocket } from "node:dgram";
+import { once } from "node:events";
+import { rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { storesOn } from "../src/composition";
+import { config } from "../src/config";
+import { PlanIndex } from "../src/core/plan";
+import { sendChange } from "../src/stand-in/change";
+import { startStandIn } from "../src/stand-in/server";
+
+const [folder = ".", port = "1812", accountingPort = "1813"] = process.argv.slice(2);
+/** How often the sites are asked for what is new. */
+const LOOK_EVERY_MS = 3000;
+const word = (): string => randomBytes(24).toString("base64url");
+
+/** The port, or any free one where another program has it. */
+async function freePort(wanted: number): Promise<number> {
+  const socket = createSocket("udp4");
+  try {
+    socket.bind(wanted, "127.0.0.1");
+    await once(socket, "listening");
+    return wanted;
+  } catch {
+    return 0;
+  } finally {
+    socket.close();
+  }
+}
+
+const { plans } = storesOn(config().databaseUrl);
+const words = { secret: word(), password: word() };
+
+const indexes = new Map<string, { readonly revision: number; readonly index: PlanIndex }>();
+
+/** Reads the sites that changed; answers those whose plan is another now. */
+async function readChanged(): Promise<PlanIndex[]> {
+  const sites = await plans.listSites();
+  for (const id of [...indexes.keys()]) if (!sites.some((site) => site.id === id)) indexes.delete(id);
+  const changed: PlanIndex[] = [];
+  for (const { id, revision } of sites) {
+    if (indexes.get(id)?.revision === revision) continue;
+    const snapshot = await plans.snapshot(id);
+    if (snapshot === null) continue;
+    const index = PlanIndex.of(snapshot.plan);
+    if (indexes.has(id)) changed.push(index);
+    indexes.set(id, { revision: snapshot.revision, index });
+  }
+  return changed;
+}
+
+await readChanged();
+const server = await startStandIn({
+  port: await freePort(Number(port)),
+  accountingPort: await freePort(Number(accountingPort)),
+  words,
+  plans: () => [...indexes.values()].map(({ index }) => index),
+  say: (line) => process.stdout.write(`${new Date().toISOString()} ${line}\n`),
+});
+const file = join(folder, "sign-in-server.txt");
+rmSync(file, { force: true });
+writeFileSync(
+  file,
+  "An authentication server stands in on 127.0.0.1.\n" +
+    `UDP port: ${server.port}, for accounting: ${server.accountingPort}\n` +
+    `Made at this start; the next start makes others.\nshared secret: ${words.secret}\n` +
+    `password of every account: ${words.password}\n`,
+  { mode: 0o600 },
+);
+process.stdout.write(`listening on 127.0.0.1:${server.port} and ${server.accountingPort}\n`);
+
+const stop = () => process.exit(0);
+process.on("SIGTERM", stop);
+process.on("SIGINT", stop);
+process.on("SIGHUP", () => undefined);
+for (;;) {
+  await new Promise((done) => setTimeout(done, LOOK_EVERY_MS));
+  try {
+    for (const index of await readChanged())
+      for (const { station, changed } of await server.sessions.follow(index, (to, code, attributes) =>
+        sendChange({ ...to, secret: words.secret }, code, attributes),
+      ))
+        process.stdout.write(`${new Date().toISOString()} change for ${station}: ${changed}\n`);
+  } catch (error) {
+    // The database is just being started again: what was known is answered from until then.
+    process.stdout.write(`${new Date().toISOString()} ${String(error)}\n`);
+  }
+}
