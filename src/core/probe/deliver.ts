@@ -92,7 +92,7 @@ export function explain(run: ProbeRun, from: Party, to: Party): void {
         };
   const goal = deviceAt(index, to.place);
   if (goal !== start.device && stopOnTheWay(run, goal, start)) return;
-  const last = lastPort(run, to.place, start.vid);
+  const last = keptApart(run, flood, to.place) ?? lastPort(run, to.place, start.vid);
   journey.stop(
     {
       title: to.name,
@@ -114,6 +114,39 @@ function vidOf(run: ProbeRun, place: Place): number {
   if (place.at === "inside") return place.vid;
   const port = run.index.plan.port.get(place.port);
   return (port === undefined ? null : classify(port, place.tag)) ?? 0;
+}
+
+/** An isolated port that what came in at another of its switch does not go out at; null where none is. */
+function keptApart(run: ProbeRun, { arrivals }: Flood, place: Place): { port: Port; cause: Cause } | null {
+  const { index, fabric } = run;
+  const port = place.at === "inside" ? undefined : index.plan.port.get(place.port);
+  if (port?.guards.isolated !== true) return null;
+  const came = arrivals
+    .map((arrival) => fabric.ports[arrival.port])
+    .find((one) => one?.device === port.device && one.guards.isolated);
+  if (came === undefined) return null;
+  const name = nameOf(index, "port", port.id);
+  return {
+    port,
+    cause: {
+      sentence: `${nameOf(index, "port", came.id)} and ${name} are isolated: they send nothing to one another.`,
+      subjects: [
+        { kind: "port", id: came.id },
+        { kind: "port", id: port.id },
+      ],
+      repairs: [
+        {
+          label: `Isolate ${name} no longer`,
+          planner: "set-guard",
+          args: { port: port.id, guard: "isolated" },
+          edit: (edits) =>
+            edits.patch("port", port.id, {
+              guards: { ...edits.need("port", port.id).guards, isolated: false },
+            }),
+        },
+      ],
+    },
+  };
 }
 
 /** What the port of an end device or a routed leg does with frames of the VLAN that are for it. */

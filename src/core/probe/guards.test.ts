@@ -14,60 +14,38 @@ import {
 } from "../plan";
 import { SERVICES } from "../policy";
 import { afterEdit, donePlan } from "../testing/after-edit";
+import {
+  ask,
+  atPort,
+  deviceOf,
+  edited,
+  fromHost,
+  guard,
+  hostOf,
+  newId,
+  portOf,
+  segmentOf,
+  v,
+} from "../testing/asking";
 import { testId } from "../testing/build-plan";
 import { askKept, questionWords } from "./kept";
 import { asClient, probe } from "./probe";
 import { compareOutcomes } from "./compare";
 import { tryRepairs } from "./tried";
 
-const ids = () => testId("new", "one");
 const office = fennelStreet();
 const home = lockkeepersHouse();
 const works = bramblewick();
-const v = (n: number) => must(vid(n), `${n}`);
+const ids = newId;
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
-const hostOf = (plan: Plan, name: string) =>
-  must(
-    [...plan.host.values()].find((one) => one.name === name),
-    name,
-  );
-const deviceOf = (plan: Plan, name: string) =>
-  must(
-    [...plan.device.values()].find((one) => one.name === name),
-    name,
-  );
-const portOf = (plan: Plan, device: string, label: string) =>
-  must(
-    [...plan.port.values()].find((one) => one.device === deviceOf(plan, device).id && one.label === label),
-    `${device} ${label}`,
-  );
-const segmentOf = (plan: Plan, name: string) =>
-  must(
-    [...plan.segment.values()].find((one) => one.name === name),
-    name,
-  );
 const service = (name: string) =>
   must(
     SERVICES.find((one) => one.name === name),
     name,
   );
-const edited = (plan: Plan, edit: (edits: PlanEdits) => void): Plan =>
-  donePlan(afterEdit(plan, ({ edits }) => edit(edits)));
-const ask = (plan: Plan, question: ProbeQuestion) => probe(PlanIndex.of(plan), question, ids);
-const fromHost = (plan: Plan, name: string, goal: ProbeGoal) =>
-  ask(plan, asClient({ at: "host", host: hostOf(plan, name).id }, goal));
-const atPort = (plan: Plan, device: string, label: string, part: Partial<ProbeQuestion> = {}) =>
-  ask(plan, {
-    ...asClient({ at: "port", port: portOf(plan, device, label).id, tag: null }, { to: "address" }),
-    ...part,
-  });
 const says = (plan: Plan, device: string, label: string) =>
   atPort(plan, device, label).steps.find((step) => step.place.includes("802.1X"))?.says;
 const profile = (edits: PlanEdits) => must(edits.all("signIn")[0], "a profile");
-const guard = (edits: PlanEdits, device: string, label: string, guards: object) => {
-  const port = portOf(edits.plan, device, label);
-  edits.patch("port", port.id, { guards: { ...port.guards, ...guards } });
-};
 
 describe("sign-in at a port (IEEE 802.1X)", () => {
   const signs = (plan: Plan, name: string) =>

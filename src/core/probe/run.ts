@@ -9,6 +9,24 @@ import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } fro
 import type { Limited, PortState } from "./port-state";
 import { Journey } from "./step";
 
+/** What gear sends from inside a VLAN goes the same way whoever asked for it: kept for the next questions. */
+const FROM_GEAR = new WeakMap<PlanIndex, Map<string, Flood>>();
+const MOST_KEPT = 128;
+
+function floodFromGear(index: PlanIndex, key: string, place: Place): Flood {
+  const kept = FROM_GEAR.get(index) ?? new Map<string, Flood>();
+  FROM_GEAR.set(index, kept);
+  const made = kept.get(key) ?? flood(index, sourceOf(place));
+  // The one that was asked for last is the last to go.
+  kept.delete(key);
+  kept.set(key, made);
+  for (const oldest of kept.keys()) {
+    if (kept.size <= MOST_KEPT) break;
+    kept.delete(oldest);
+  }
+  return made;
+}
+
 /** Somebody who is plugged in for a probe, with what it knows of its network. */
 export interface Guest {
   readonly party: Party;
@@ -92,7 +110,10 @@ export class ProbeRun {
         : `${place.at} ${place.port} ${place.tag ?? ""} ${place.at === "cable" ? (place.host ?? "") : ""}`;
     const known = this.#floods.get(key);
     if (known !== undefined) return known;
-    const made = flood(this.index, sourceOf(place));
+    const made =
+      place.at === "inside" && (place.port ?? null) === null
+        ? floodFromGear(this.index, key, place)
+        : flood(this.index, sourceOf(place));
     this.#floods.set(key, made);
     return made;
   }

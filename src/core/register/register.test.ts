@@ -375,6 +375,20 @@ IP Address       Hardware address     Host name        State
     ]);
   });
 
+  test("what a port that only watches saw becomes rows: by the VLAN of a switch's own table, with the port", () => {
+    const seen = seenIn(readSeenTable("20\t02:5a:10:ee:00:07\te5\n70\t02:5a:10:ee:00:08\te6"));
+    const { rows } = reconcile(index, seen);
+    expect(rows.map((row) => row.verdict)).toEqual(["new", "new"]);
+    const taken = applied(fennel, (edits) => takeSeen(edits, index, nextId, rows));
+    const added = [...taken.host.values()].filter(({ id }) => !fennel.host.has(id));
+    expect(
+      added.map(({ mac: own, segment, notes }) => [own, taken.segment.get(segment ?? "")?.name, notes]),
+    ).toEqual([
+      ["02:5a:10:ee:00:07", "Staff", "Seen at port e5"],
+      ["02:5a:10:ee:00:08", "Building", "Seen at port e6"],
+    ]);
+  });
+
   test("two devices at one address are a clash, and any text is read without a throw", () => {
     expect(
       reconcile(
