@@ -3,15 +3,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { asPrefix6, formatAddress, parseIpv4, parseIpv6, parsePrefix, type Ipv4 } from "../address";
 import { must } from "../kernel";
-import {
-  USUAL_METRIC,
-  PlanIndex,
-  vid,
-  type PlanEdits,
-  type Plan,
-  type ProbeGoal,
-  type ProbeQuestion,
-} from "../plan";
+import { USUAL_METRIC, PlanIndex, type PlanEdits, type Plan, type ProbeGoal } from "../plan";
 import { SERVICES } from "../policy";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import {
@@ -29,7 +21,7 @@ import {
 } from "../testing/asking";
 import { testId } from "../testing/build-plan";
 import { askKept, questionWords } from "./kept";
-import { asClient, probe } from "./probe";
+import { asClient } from "./probe";
 import { compareOutcomes } from "./compare";
 import { tryRepairs } from "./tried";
 

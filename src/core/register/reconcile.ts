@@ -296,6 +296,16 @@ const usableIn = (segment: Segment | undefined, address: Address | null): Ipv4 |
     ? address
     : null;
 
+/** A device that nobody knew, as what was seen says of it. */
+const newHost = (seen: Seen, home: Segment | undefined): Omit<Host, "id"> => ({
+  ...BLANK_HOST,
+  name: seen.name ?? nameFor(seen),
+  kind: "other",
+  mac: seen.mac,
+  segment: home?.id ?? null,
+  notes: seen.port === null ? "" : `Seen at port ${seen.port}`,
+});
+
 /**
  * Takes over what was seen: MAC addresses that were learnt, new devices by DHCP, the address or segment of
  * moved ones. Clashes are for a person.
@@ -309,16 +319,7 @@ export function takeSeen(
   for (const { seen, verdict, host } of rows) {
     const home = seen.address === null ? homeByVid(index, seen.vid) : homeOf(index, seen.address);
     if (verdict === "learnt" && host !== null) edits.patch("host", host, { mac: seen.mac });
-    if (verdict === "new")
-      edits.put("host", {
-        ...BLANK_HOST,
-        id: ids(),
-        name: seen.name ?? nameFor(seen),
-        kind: "other",
-        mac: seen.mac,
-        segment: home?.id ?? null,
-        notes: seen.port === null ? "" : `Seen at port ${seen.port}`,
-      });
+    if (verdict === "new") edits.put("host", { ...newHost(seen, home), id: ids() });
     if (verdict === "moved" && host !== null) {
       const known = edits.need("host", host);
       const ipv4 = usableIn(home, seen.address) ?? known.ipv4;
