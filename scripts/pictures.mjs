@@ -157,7 +157,9 @@ const PICTURES = [
     "Switch guards",
     async (page) => {
       await page.getByRole("radio", { name: "Bench" }).click();
-      await page.getByRole("button", { name: /^Bottling hall switch/ }).click();
+      const way = page.getByRole("button", { name: "Go over to multiple trees" });
+      await way.click();
+      await way.evaluate((button) => button.scrollIntoView({ block: "start" }));
     },
   ],
   [

@@ -1,3 +1,4 @@
+export { gapCost, gapCostWords, HOLDS_AGAINST } from "./air-gap";
 export { hostsOfProfile, stagesOf } from "./way-there";
 export { patience, QUICK, quicker, timeline, type Timeline } from "./timeline";
 export { timeAt, type TimeAt } from "./timeline-of";

@@ -169,3 +169,35 @@ test("a MAC limit that somebody has chosen stays, larger or smaller", () => {
   });
   expect(after.filter((limit) => limit !== null && limit < 9).length).toBeGreaterThan(10);
 });
+
+test("a restart that loses what snooping learnt, simulated: silenced are those that the finding names", () => {
+  const guarded = on(on(able(fennelStreet()), "snooping").plan, "inspection").plan;
+  const forgetful = donePlan(
+    afterEdit(guarded, ({ edits }) => {
+      for (const { id, protections } of edits.all("device"))
+        edits.patch("device", id, { protections: { ...protections, keepsBindings: false } });
+      return null;
+    }),
+  );
+  const index = PlanIndex.of(forgetful);
+  const reaching = (of: PlanIndex) =>
+    [...forgetful.host.values()].filter((host) => reachesGateway(of, host)).map(({ id }) => id);
+  for (const device of forgetful.device.values()) {
+    if (device.kind !== "switch") continue;
+    const finding = listFindings(runChecks(index)).find(
+      ({ code, subjects }) => code === "bindings-lost-at-restart" && subjects[0]?.id === device.id,
+    );
+    const named = new Set((must(finding, device.name).data as { readonly hosts: readonly string[] }).hosts);
+    // Its table is empty after the restart: what was learnt is as if it had never snooped.
+    const restarted = donePlan(
+      afterEdit(forgetful, ({ edits }) => {
+        const { protections } = edits.need("device", device.id);
+        edits.patch("device", device.id, { protections: { ...protections, snooping: [] } });
+        return null;
+      }),
+    );
+    const [before, after] = [reaching(index), new Set(reaching(PlanIndex.of(restarted)))];
+    expect(before.filter((id) => !after.has(id)).sort()).toEqual(before.filter((id) => named.has(id)).sort());
+  }
+  expect(runChecks(PlanIndex.of(guarded)).get("bindings-lost-at-restart")?.length).toBeGreaterThan(0);
+});

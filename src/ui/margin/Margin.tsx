@@ -31,6 +31,7 @@ import { WishMargin } from "./gateway/WishMargin";
 import { ConduitMargin } from "./walls/ConduitMargin";
 import { EntryMargin } from "./guards/EntryMargin";
 import { SignInMargin } from "./guards/SignInMargin";
+import { AirGap } from "./guards/AirGap";
 import { SwitchOn } from "./guards/SwitchOn";
 import { TreesAhead } from "./guards/TreesAhead";
 import { ServiceMargin } from "./walls/ServiceMargin";
@@ -217,6 +218,7 @@ function NothingMargin({ view }: { view: ViewKey }) {
         <SheetMargin view={view} />
         <SwitchOn />
         <TreesAhead />
+        <AirGap />
       </>
     );
   return view === "wireless" ? <WirelessMargin /> : <SheetMargin view={view} />;
