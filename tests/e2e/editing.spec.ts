@@ -219,10 +219,10 @@ test("the register and the port schedule leave as CSV that a spreadsheet reads",
   expect([register.name, register.lines[0]]).toEqual([
     "fennel-street-veterinary-practice-addresses.csv",
     "Address,Name,Kind,Segment,How,MAC,Plugged into,Place,Own mask,Own " +
-      "gateway,Own IPv6 length,Own IPv6 gateway,Own name servers",
+      "gateway,Own IPv6 length,Own IPv6 gateway,Own name servers,Changes MAC",
   ]);
   expect(register.lines).toContain(
-    '10.24.40.34,"Viewing station, Theatre",PC,Imaging,static,02:5a:10:49:00:41,Switch B 5,Theatre,,,,,',
+    '10.24.40.34,"Viewing station, Theatre",PC,Imaging,static,02:5a:10:49:00:41,Switch B 5,Theatre,,,,,,',
   );
   const ports = await saveAs("Save port schedule");
   expect(ports.lines[0]).toMatch(/^Device,Case,Software name,Plugged in,Mode,PVID/);

@@ -72,3 +72,42 @@ test("by keyboard alone: a profile from nothing to closed, seen with a server do
   await press(page, "Control+z");
   await expect(screen.getByText("watched")).toHaveCount(2);
 });
+
+test("the works go over to multiple trees, a region that differs is mended in one act, snooping is switched on", async ({
+  page,
+}) => {
+  await ownSite(page, "bramblewick", "Bramblewick, trees");
+  await page
+    .getByRole("navigation", { name: "Work order" })
+    .getByRole("link", { name: "Switch guards" })
+    .click();
+  await margin(page).getByRole("button", { name: "Go over to multiple trees" }).click();
+  await expect(margin(page).getByText(/In this order no state in between has a loop/)).toBeVisible();
+  await margin(page).getByRole("button", { name: "Plan multiple trees on 5 switches" }).click();
+  await margin(page).getByRole("button", { name: "Apply", exact: true }).click();
+  await saved(page);
+
+  await page.getByRole("radio", { name: "Regions" }).click();
+  const grid = page.getByRole("grid", { name: "Regions" });
+  const revision = grid.getByRole("row").filter({ hasText: "Tank farm switch" }).getByRole("gridcell").nth(2);
+  await revision.click();
+  await page.keyboard.type("7");
+  await page.keyboard.press("Enter");
+  await expect(grid.getByText("≠")).not.toHaveCount(0);
+  await page.getByLabel("Region of").selectOption("Office switch");
+  await page.getByRole("button", { name: "Give it to 1 other switch" }).click();
+  await expect(grid.getByText("≠")).toHaveCount(0);
+  await saved(page);
+
+  await page.getByRole("radio", { name: "Guards" }).click();
+  // Nothing is chosen any more: the margin is about all switches again.
+  await page.keyboard.press("Escape");
+  await margin(page).getByRole("button", { name: "DHCP snooping" }).click();
+  await expect(margin(page).getByText(/nobody who has a network now is without one then/)).toBeVisible({
+    timeout: 30_000,
+  });
+  await margin(page).getByRole("button", { name: "Switch DHCP snooping on" }).click();
+  await margin(page).getByRole("button", { name: "Apply", exact: true }).click();
+  await expect(margin(page).getByText("Nothing is left to switch on.")).toBeVisible();
+  await saved(page);
+});

@@ -1,11 +1,21 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { must } from "../kernel";
-import { BLANK_SIGN_IN, PlanIndex, vid, type Plan, type PlanEdits, type SignIn } from "../plan";
+import {
+  BLANK_SIGN_IN,
+  PlanIndex,
+  vid,
+  type Plan,
+  type PlanEdits,
+  type ProbeQuestion,
+  type SignIn,
+} from "../plan";
 import { servicesNamed } from "../policy";
 import { asClient, probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
+import { testId } from "../testing/build-plan";
+import { mixedSite } from "../testing/mixed-site";
 import { dice } from "../testing/plants";
-import { entryText, SITUATIONS, whoGetsIn, type Situation } from "./who-gets-in";
+import { entryText, SITUATIONS, whoGetsIn, type Entry, type Situation } from "./who-gets-in";
 import { patience, quicker, timeline, type TimeAsked } from "./timeline";
 import { stagesOf } from "./way-there";
 
@@ -198,16 +208,50 @@ test("a server at a port with sign-in is not said to be shut out by its own fail
 });
 
 /** The same question without the table: servers that are down are unplugged by hand. */
-function asked(plan: Plan, host: string, situation: Situation, servers: readonly string[]): string | null {
-  const down = { well: [], firstDown: servers.slice(0, 1), allDown: servers }[situation];
-  const then = donePlan(
-    afterEdit(plan, ({ edits }) => {
-      for (const id of down) edits.patch("host", id, { attachment: { at: "unplaced" } });
-      return null;
-    }),
-  );
-  const { lease } = probe(PlanIndex.of(then), asClient({ at: "host", host }, { to: "address" }), () => "");
-  return lease === null ? null : String(lease.address);
+function asked(plan: Plan, from: ProbeQuestion["from"], down: readonly string[]): Partial<Entry> {
+  const then =
+    down.length === 0
+      ? plan
+      : donePlan(
+          afterEdit(plan, ({ edits }) => {
+            for (const id of down) edits.patch("host", id, { attachment: { at: "unplaced" } });
+            return null;
+          }),
+        );
+  const { signIn, lease, cause } = probe(PlanIndex.of(then), asClient(from, { to: "address" }), () => "");
+  const isOut = signIn?.state === "closed" || signIn?.state === "limited";
+  return {
+    how: signIn?.state ?? "unasked",
+    address: lease?.address ?? null,
+    says: signIn?.says ?? cause?.sentence ?? "",
+    why: `${signIn?.why ?? ""}${cause === null || isOut ? "" : ` ${cause.sentence}`}`.trim(),
+  };
+}
+
+/** Every cell of a plan's table is asked for by itself; answers how many. */
+function heldToProbes(plan: Plan): number {
+  let cellsAsked = 0;
+  for (const { port, profile, host, cells, stranger } of whoGetsIn(PlanIndex.of(plan))) {
+    expect([port.label, stranger]).toEqual([
+      port.label,
+      expect.objectContaining(asked(plan, { at: "port", port: port.id, tag: null }, [])),
+    ]);
+    const servers = profile?.servers ?? [];
+    for (const situation of host === null ? [] : SITUATIONS) {
+      const down: readonly string[] = servers.slice(
+        0,
+        { well: 0, firstDown: 1, allDown: servers.length }[situation],
+      );
+      if (host === null || cells === null || down.includes(host.id)) continue;
+      cellsAsked += 1;
+      expect([host.name, situation, cells[situation]]).toEqual([
+        host.name,
+        situation,
+        expect.objectContaining(asked(plan, { at: "host", host: host.id }, down)),
+      ]);
+    }
+  }
+  return cellsAsked;
 }
 
 test("every cell is what a probe of the plan of then says, on random profiles and ports", () => {
@@ -230,16 +274,7 @@ test("every cell is what a probe of the plan of then says, on random profiles an
       },
       Array.from({ length: 6 }, () => String(1 + roll(20))),
     );
-    for (const { host, cells, profile } of whoGetsIn(PlanIndex.of(plan)))
-      for (const situation of host === null ? [] : SITUATIONS) {
-        const { address } = must(cells, "cells")[situation];
-        cellsAsked += 1;
-        expect([host?.name, situation, address === null ? null : String(address)]).toEqual([
-          host?.name,
-          situation,
-          asked(plan, host?.id ?? "", situation, profile?.servers ?? []),
-        ]);
-      }
+    cellsAsked += heldToProbes(plan);
   }
   expect(cellsAsked).toBeGreaterThan(200);
 });
@@ -306,4 +341,52 @@ test("the next stages say whom they would cut off: at closed those that nobody k
   const printers = ["Consult 3 label printer", "Office printer"];
   expect(hosts.length).toBeGreaterThan(printers.length);
   expect(cut).toEqual(printers.map((name) => [name, "closed"]));
+});
+
+/** A site with sign-in at most of its ports, by one profile or another. */
+function signingIn(plan: Plan, seed: number): Plan {
+  const roll = dice(seed + 1);
+  const isSo = (percent: number) => roll(100) < percent;
+  return donePlan(
+    afterEdit(plan, ({ edits }) => {
+      const servers = edits
+        .all("host")
+        .filter(({ ipv4, attachment }) => ipv4 !== null && attachment.at === "port");
+      const vids = edits.all("vlan").map((vlan) => vlan.vid);
+      const any = <T>(list: readonly T[]): T | null => list[roll(Math.max(1, list.length))] ?? null;
+      const profiles = ["a", "b"].map((name) => {
+        const id = testId("signIn", name);
+        edits.put("signIn", {
+          ...BLANK_SIGN_IN,
+          id,
+          name,
+          servers: servers.slice(0, 2).map((server) => server.id),
+          byMac: isSo(70),
+          byAnswer: isSo(40),
+          visitors: isSo(40) ? any(vids) : null,
+          failed: isSo(40) ? any(vids) : null,
+          serverDown: isSo(40) ? any(vids) : null,
+          stage: any(["watch", "limited", "closed", "closed"] as const) ?? "closed",
+          before: [...servicesNamed("dhcp")],
+          hosts: any(["one", "phone", "several", "many"] as const) ?? "several",
+        });
+        return id;
+      });
+      for (const port of edits.all("port"))
+        if (port.tagged.length < 2 && isSo(80))
+          edits.patch("port", port.id, {
+            guards: { ...port.guards, signIn: true, profile: any(profiles), isolated: isSo(5) },
+          });
+      return null;
+    }),
+  );
+}
+
+test("what is told of those who are alike is what each of them is told when it is asked by itself", () => {
+  let cellsAsked = 0;
+  for (let seed = 0; seed < 40; seed += 1)
+    cellsAsked += heldToProbes(
+      signingIn(seed % 4 === 0 ? fennelStreet() : mixedSite(dice(700 + seed)), seed),
+    );
+  expect(cellsAsked).toBeGreaterThan(800);
 });

@@ -13,6 +13,7 @@ import {
   type SignInPort,
 } from "../plan";
 import { asClient, probe, type Outcome, type PortState } from "../probe";
+import { Alike, type AtPort, type Told } from "./alike";
 
 /** What is asked of a port: all servers there, the first one down, all of them down. */
 export type Situation = "well" | "firstDown" | "allDown";
@@ -59,27 +60,36 @@ function downIn(situation: Situation, profile: SignIn | null): readonly string[]
   return { well: [], firstDown: servers.slice(0, 1), allDown: servers }[situation];
 }
 
+/** A plan to ask, with what those who are alike come to. */
+interface Asked {
+  readonly index: PlanIndex;
+  readonly alike: Alike;
+}
+
 /** The plans of each situation, made once for each set of servers. */
 class Situations {
   readonly #index: PlanIndex;
-  readonly #made = new Map<string, PlanIndex>();
+  readonly #made = new Map<string, Asked>();
 
   constructor(index: PlanIndex) {
     this.#index = index;
   }
 
-  of(situation: Situation, profile: SignIn | null): PlanIndex {
+  of(situation: Situation, profile: SignIn | null): Asked {
     const down = downIn(situation, profile);
     const key = down.join();
-    const known = this.#made.get(key) ?? without(this.#index, down);
-    this.#made.set(key, known);
-    return known;
+    const known = this.#made.get(key);
+    if (known !== undefined) return known;
+    const index = without(this.#index, down);
+    const made = { index, alike: new Alike(index) };
+    this.#made.set(key, made);
+    return made;
   }
 }
 
 /** The plan in a situation of a profile's servers. */
 export const planIn = (index: PlanIndex, situation: Situation, profile: SignIn): PlanIndex =>
-  new Situations(index).of(situation, profile);
+  without(index, downIn(situation, profile));
 
 /** Where somebody is after a probe: by its address, else by the VLAN it was put into. */
 function segmentAfter(index: PlanIndex, device: Device, { lease, signIn }: Outcome): string | null {
@@ -114,20 +124,45 @@ const downItself = (host: Host): Entry => ({
   differs: false,
 });
 
+/** What is known without asking. */
+const toldEntry = ({ state, lease }: Told, differs: boolean): Entry => ({
+  how: state.state,
+  segment: lease?.segment ?? null,
+  address: lease?.address ?? null,
+  says: state.says,
+  why: state.why,
+  differs,
+});
+
 /** What becomes of a planned host in a situation. Staying out while no server answers can be meant. */
-function hostEntry(index: PlanIndex, device: Device, host: Host, situation: Situation): Entry {
-  const outcome = probe(index, asClient({ at: "host", host: host.id }, { to: "address" }), nobody);
+function hostEntry(
+  { index, alike }: Asked,
+  at: AtPort & { readonly host: Host },
+  situation: Situation,
+): Entry {
+  const told = alike.tell(at);
+  if (told !== null) return toldEntry(told, told.lease === null && situation !== "allDown");
+  const outcome = probe(index, asClient({ at: "host", host: at.host.id }, { to: "address" }), nobody);
+  alike.note(at, outcome);
   const isWrong = outcome.cause !== null || outcome.advice !== null;
   const staysOut = situation === "allDown" && outcome.signIn?.state === "closed";
-  return entryOf(index, device, outcome, isWrong && !staysOut);
+  return entryOf(index, at.device, outcome, isWrong && !staysOut);
 }
 
 /** What becomes of something that nobody knows: meant are visitors and those that fail, or nothing at all. */
-function strangerEntry(index: PlanIndex, device: Device, port: Port): Entry {
+function strangerEntry({ index, alike }: Asked, device: Device, port: Port): Entry {
+  const at = { device, port, host: null };
+  const isMeant = (how: Entry["how"]) => isOut(how) || how === "visitors" || how === "failed";
+  const told = alike.tell(at);
+  if (told !== null) return toldEntry(told, told.lease !== null && !isMeant(told.state.state));
   const outcome = probe(index, asClient({ at: "port", port: port.id, tag: null }, { to: "address" }), nobody);
-  const how = outcome.signIn?.state ?? "unasked";
-  const isMeant = isOut(how) || how === "visitors" || how === "failed";
-  return entryOf(index, device, outcome, !isMeant && outcome.lease !== null);
+  alike.note(at, outcome);
+  return entryOf(
+    index,
+    device,
+    outcome,
+    outcome.lease !== null && !isMeant(outcome.signIn?.state ?? "unasked"),
+  );
 }
 
 /** The switches with ports that ask for a sign-in, by name. */
@@ -154,8 +189,9 @@ function asking(index: PlanIndex, at: string | null): SignInPort[] {
  */
 export function whoGetsIn(index: PlanIndex, at: string | null = null): WhoRow[] {
   const situations = new Situations(index);
+  const now = { index, alike: new Alike(index) };
   return asking(index, at).flatMap(({ device, port, profile }): WhoRow[] => {
-    const row = { device, port, profile, stranger: strangerEntry(index, device, port) };
+    const row = { device, port, profile, stranger: strangerEntry(now, device, port) };
     const hosts = [...index.hostsAt(port.id)].sort(
       (a, b) =>
         Number(a.attachment.at === "behind") - Number(b.attachment.at === "behind") ||
@@ -166,7 +202,7 @@ export function whoGetsIn(index: PlanIndex, at: string | null = null): WhoRow[] 
       const in_ = (situation: Situation) =>
         downIn(situation, profile).includes(host.id)
           ? downItself(host)
-          : hostEntry(situations.of(situation, profile), device, host, situation);
+          : hostEntry(situations.of(situation, profile), { device, port, host }, situation);
       return {
         ...row,
         host,

@@ -292,6 +292,7 @@ export {
   withRegions,
 } from "./ports/region-cell";
 export { switchOn, type SafeGuard } from "./ports/switch-on";
+export { patchGuards } from "./ports/patch-guards";
 export { readYes } from "./yes-text";
 export { type TreeOf, withPriorities } from "./ports/tree-priorities";
 export { routerPort } from "./ports/switch-on-ports";

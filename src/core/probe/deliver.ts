@@ -1,4 +1,4 @@
-import { setAccess } from "../planners";
+import { patchGuards, setAccess } from "../planners";
 import { nameOf, type PlanIndex, type Port, vid as asVid } from "../plan";
 import { classify, dropReason, egressTag } from "../fabric";
 import type { Flood } from "../forwarding";
@@ -139,10 +139,7 @@ function keptApart(run: ProbeRun, { arrivals }: Flood, place: Place): { port: Po
           label: `Isolate ${name} no longer`,
           planner: "set-guard",
           args: { port: port.id, guard: "isolated" },
-          edit: (edits) =>
-            edits.patch("port", port.id, {
-              guards: { ...edits.need("port", port.id).guards, isolated: false },
-            }),
+          edit: (edits) => patchGuards(edits, port.id, { isolated: false }),
         },
       ],
     },

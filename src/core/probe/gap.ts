@@ -1,3 +1,4 @@
+import { patchGuards } from "../planners";
 import type { Repair, Subject } from "../repairs";
 import { byNaturalText, byText, putInto } from "../kernel";
 import { BLANK_LINK, nameOf, type PlanIndex, type Port } from "../plan";
@@ -103,10 +104,7 @@ export function guardShuts(index: PlanIndex, port: Port): Gap {
         label: `Take the BPDU guard off ${name}`,
         planner: "set-guard",
         args: { port: port.id },
-        edit: (edits) =>
-          edits.patch("port", port.id, {
-            guards: { ...edits.need("port", port.id).guards, bpduGuard: false, edge: false },
-          }),
+        edit: (edits) => patchGuards(edits, port.id, { bpduGuard: false, edge: false }),
       },
     ],
   };

@@ -3,7 +3,7 @@ export { asClient, type Outcome, probe } from "./probe";
 export { type Content, emissionsOf, type Message } from "./message";
 export { adminServerReached, serverReached, type ServerReached } from "./sign-in-server";
 export type { PortState } from "./port-state";
-export { speaksSignIn } from "./sign-in";
+export { portStateFor, speaksSignIn } from "./sign-in";
 export { runOn } from "./really";
 export type { ProbeRun } from "./run";
 export type { Step } from "./step";

@@ -1,3 +1,4 @@
+import { patchGuards } from "../planners";
 import { familyOf, formatAddress, type Address, type Mac } from "../address";
 import type { Repair } from "../repairs";
 import { nameOf, type Device, type Host, type PlanIndex, type Port } from "../plan";
@@ -47,8 +48,7 @@ export const trustRepair = (
   label: `Trust ${nameOf(index, "port", port.id)} for ${what}`,
   planner: "set-guard",
   args: { port: port.id, guard: which },
-  edit: (edits) =>
-    edits.patch("port", port.id, { guards: { ...edits.need("port", port.id).guards, [which]: true } }),
+  edit: (edits) => patchGuards(edits, port.id, { [which]: true }),
 });
 
 /**
@@ -157,10 +157,7 @@ export function sourceStops({ index }: ProbeRun, passings: readonly SwitchHop[],
         label: `Check no sources at ${nameOf(index, "port", port.id)}`,
         planner: "set-guard",
         args: { port: port.id, guard: "sourceCheck" },
-        edit: (edits) =>
-          edits.patch("port", port.id, {
-            guards: { ...edits.need("port", port.id).guards, sourceCheck: false },
-          }),
+        edit: (edits) => patchGuards(edits, port.id, { sourceCheck: false }),
       },
     ],
   };
@@ -185,9 +182,7 @@ function bindAll(index: PlanIndex, device: Device, vid: number): Repair[] {
         edits.patch("device", device.id, { protections: { ...own, bound } });
         for (const port of index.portsOf(device.id))
           if (index.linkAt(port.id) !== undefined && !port.guards.arpTrust)
-            edits.patch("port", port.id, {
-              guards: { ...edits.need("port", port.id).guards, arpTrust: true },
-            });
+            patchGuards(edits, port.id, { arpTrust: true });
       },
     },
   ];

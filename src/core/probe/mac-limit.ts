@@ -1,3 +1,4 @@
+import { patchGuards } from "../planners";
 import { byNaturalText } from "../kernel";
 import type { PlanEdits, Host, Port } from "../plan";
 import type { ProbeRun } from "./run";
@@ -58,10 +59,7 @@ export function macLimitStops(run: ProbeRun, at: Port, host: Host | null, more =
           label: `Let it take ${needed}`,
           planner: "set-mac-limit",
           args: { port: port.id, limit: needed },
-          edit: (edits: PlanEdits) =>
-            edits.patch("port", port.id, {
-              guards: { ...edits.need("port", port.id).guards, macLimit: needed },
-            }),
+          edit: (edits: PlanEdits) => patchGuards(edits, port.id, { macLimit: needed }),
         },
       ],
     };

@@ -40,6 +40,20 @@ function answeredOf(index: PlanIndex): Map<string, Host> {
   return known;
 }
 
+/**
+ * Why no server answered a device before, by what names the things that its repairs would create: a repair that was
+ * offered to one is no other's.
+ */
+const SILENT = new WeakMap<ProbeRun["ids"], WeakMap<PlanIndex, Map<string, Cause>>>();
+
+function silentFor({ ids, index }: ProbeRun): Map<string, Cause> {
+  const byPlan = SILENT.get(ids) ?? new WeakMap<PlanIndex, Map<string, Cause>>();
+  SILENT.set(ids, byPlan);
+  const known = byPlan.get(index) ?? new Map<string, Cause>();
+  byPlan.set(index, known);
+  return known;
+}
+
 /** Why a server is not reached by a device; null where it answers. */
 function unreached(run: ProbeRun, device: Device, asked: Asked, server: Host): Cause | null {
   const { protocol, port, what, standard } = asked;
@@ -77,6 +91,8 @@ function firstReached(run: ProbeRun, device: Device, asked: Asked): ServerReache
   const key = `${device.id} ${asked.key}`;
   const before = answered.get(key);
   if (before !== undefined) return { server: before };
+  const silentBefore = silentFor(run).get(key);
+  if (silentBefore !== undefined) return { cause: silentBefore };
   let first: Cause | null = null;
   for (const id of asked.servers) {
     const server = run.index.plan.host.get(id);
@@ -88,7 +104,9 @@ function firstReached(run: ProbeRun, device: Device, asked: Asked): ServerReache
     }
     first ??= cause;
   }
-  return first === null ? null : { cause: first };
+  if (first === null) return null;
+  silentFor(run).set(key, first);
+  return { cause: first };
 }
 
 /**

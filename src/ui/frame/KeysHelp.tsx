@@ -16,6 +16,7 @@ const KEYS: readonly [string, string][] = [
   ["Arrows", "move in tables, rulers and grids"],
   ["Shift with arrows", "choose a block of cells or a run of ports"],
   ["Enter or F2, or just type", "edit a cell; Enter writes it, Esc leaves it as it was"],
+  ["Esc", "nothing is chosen any more: the margin shows the whole sheet"],
   ["Ctrl C, Ctrl V", "copy and paste cells, also from and to a spreadsheet"],
   ["Ctrl D", "fill the block down from its first row"],
   ["Ctrl Shift D", "fill a series down: names and addresses count on"],

@@ -217,6 +217,16 @@ describe("the keys that work everywhere", () => {
     expect(scene.ui.getState().helpOpen).toBe(true);
   });
 
+  test("Escape lets go of what is chosen, and leaves a field alone", () => {
+    render(<Keys />);
+    const chosen = () => scene.ui.getState().selection;
+    act(() => scene.ui.getState().select({ what: "device", id: "some" }));
+    press("Escape", {}, screen.getByLabelText("a field"));
+    expect(chosen()).not.toBeNull();
+    press("Escape");
+    expect(chosen()).toBeNull();
+  });
+
   test("Ctrl K finds, Ctrl Z undoes with a word why not, but leaves a field's own undo alone", async () => {
     render(<Keys />);
     press("k", { ctrlKey: true });

@@ -68,6 +68,10 @@ export function useKeys(): void {
       // A table or a field has taken the key. React listens at the document, too, so stopping the event there
       // doesn't stop it here.
       if (event.defaultPrevented) return;
+      if (event.key === "Escape" && !isTyping(event.target) && ui.getState().selection !== null) {
+        ui.getState().select(null);
+        return;
+      }
       const command = event.ctrlKey || event.metaKey;
       const single = () => !event.altKey && onSingle(event);
       const handled = command ? onCommand(event) : single();

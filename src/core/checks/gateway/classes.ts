@@ -1,3 +1,4 @@
+import { patchGuards } from "../../planners";
 import { nameOf, type Host, type PlanIndex, type Port } from "../../plan";
 import { classText } from "../../policy";
 import type { Repair } from "../../repairs";
@@ -125,8 +126,7 @@ export const marksOfAnybody = check<OnPort>({
       label: `Let ${nameOf(index, "port", port)} keep no marks`,
       planner: "set-guard",
       args: { port, trustsMarks: false },
-      edit: (edits) =>
-        edits.patch("port", port, { guards: { ...edits.need("port", port).guards, trustsMarks: false } }),
+      edit: (edits) => patchGuards(edits, port, { trustsMarks: false }),
     },
   ],
 });

@@ -1,16 +1,11 @@
 import { classify, FABRIC } from "../../fabric";
 import { nameOf, signInPorts, type Device, type Host, type PlanIndex, type Port } from "../../plan";
-import { endDevicesBehind, routerPort } from "../../planners";
+import { patchGuards, endDevicesBehind, routerPort } from "../../planners";
 import { speaksSignIn } from "../../probe";
 import { counted, listed, type Repair } from "../../repairs";
 import { check, type Found } from "../check";
 
 const READS = [...FABRIC.reads, "segment", "vlan"] as const;
-
-const setGuards =
-  (port: string, guards: Partial<Port["guards"]>): Repair["edit"] =>
-  (edits) =>
-    edits.patch("port", port, { guards: { ...edits.need("port", port).guards, ...guards } });
 
 const names = (index: PlanIndex, hosts: readonly string[]): string =>
   listed([
@@ -144,7 +139,7 @@ export const isolatedUplink = check<OnPort>({
       label: `Isolate ${nameOf(index, "port", port)} no longer`,
       planner: "set-guard",
       args: { port, guard: "isolated" },
-      edit: setGuards(port, { isolated: false }),
+      edit: (edits) => patchGuards(edits, port, { isolated: false }),
     },
   ],
 });
@@ -316,7 +311,7 @@ export const routerGuardWithoutTrust = check<RouterLost>({
             label: `Trust ${nameOf(index, "port", port)} for router advertisements`,
             planner: "set-guard",
             args: { port, guard: "raTrust" },
-            edit: setGuards(port, { raTrust: true }),
+            edit: (edits) => patchGuards(edits, port, { raTrust: true }),
           },
         ];
   },

@@ -8,18 +8,13 @@ import {
   type PlanIndex,
   type Port,
 } from "../../plan";
-import { endDevicesBehind, serverPort } from "../../planners";
+import { patchGuards, endDevicesBehind, serverPort } from "../../planners";
 import { classify, FABRIC } from "../../fabric";
 import { check, type Found } from "../check";
 import { askedOn, repairsFor } from "./asked-servers";
 import { type Repair, counted, listed } from "../../repairs";
 
 const READS = [...FABRIC.reads, "segment", "scope", "vlan"] as const;
-
-const patchGuards =
-  (port: string, guards: Partial<Port["guards"]>): Repair["edit"] =>
-  (edits) =>
-    edits.patch("port", port, { guards: { ...edits.need("port", port).guards, ...guards } });
 
 interface Untrusted {
   readonly device: string;
@@ -71,7 +66,7 @@ export const snoopingWithoutTrust = check<Untrusted>({
       label: `Trust ${nameOf(index, "port", port)} for DHCP servers`,
       planner: "set-guard",
       args: { port, guard: "dhcpTrust" },
-      edit: patchGuards(port, { dhcpTrust: true }),
+      edit: (edits) => patchGuards(edits, port, { dhcpTrust: true }),
     },
   ],
 });
@@ -162,8 +157,7 @@ export const inspectionKillsHosts = check<Killed>({
         edits.patch("device", device, {
           protections: { ...own, bound: [...new Set([...own.bound, ...hosts])] },
         });
-        for (const port of uplinks)
-          edits.patch("port", port, { guards: { ...edits.need("port", port).guards, arpTrust: true } });
+        for (const port of uplinks) patchGuards(edits, port, { arpTrust: true });
       },
     },
   ],

@@ -1,3 +1,4 @@
+import { patchGuards } from "../../planners";
 import { runsWords } from "../../kernel";
 import { nameOf, type PlanIndex, type Port } from "../../plan";
 import { LOOPS, TREE } from "../../spanning-tree";
@@ -42,11 +43,6 @@ interface OnPort {
 
 const runsTree = (index: PlanIndex, port: Port): boolean =>
   index.plan.device.get(port.device)?.tree.kind !== "none";
-const setGuards =
-  (port: string, guards: Partial<Port["guards"]>): Repair["edit"] =>
-  (edits) =>
-    edits.patch("port", port, { guards: { ...edits.need("port", port).guards, ...guards } });
-
 export const edgeOnUplink = check<OnPort>({
   code: "edge-on-uplink",
   severity: "warn",
@@ -73,7 +69,7 @@ export const edgeOnUplink = check<OnPort>({
       label: `Take the edge setting off ${nameOf(index, "port", port)}`,
       planner: "set-guard",
       args: { port, guard: "edge" },
-      edit: setGuards(port, { edge: false }),
+      edit: (edits) => patchGuards(edits, port, { edge: false }),
     },
   ],
 });
@@ -106,7 +102,7 @@ export const guardShutsCable = check<OnPort>({
       label: `Take the BPDU guard off ${nameOf(index, "port", port)}`,
       planner: "set-guard",
       args: { port, guard: "bpduGuard" },
-      edit: setGuards(port, { bpduGuard: false, edge: false }),
+      edit: (edits) => patchGuards(edits, port, { bpduGuard: false, edge: false }),
     },
   ],
 });

@@ -1,6 +1,7 @@
 import { NO_GUARDS, type PlanEdits, type Port, type Vid } from "../../plan";
 import { nextFreeVid } from "../addressing/conventions";
 import { paintPorts } from "./paint-ports";
+import { patchGuards } from "./patch-guards";
 import type { EditContext, IdSource, Refusal } from "../planner";
 
 const NAMES = { parked: "Parked", wayBack: "Way back" } as const;
@@ -117,8 +118,7 @@ export function setGuard(
   guard: GuardFlag,
   on: boolean,
 ): void {
-  for (const id of ports)
-    edits.patch("port", id, { guards: { ...edits.need("port", id).guards, [guard]: on } });
+  for (const id of ports) patchGuards(edits, id, { [guard]: on });
 }
 
 /** The sign-in profile (IEEE 802.1X) of some ports; null for the only one there is. */
@@ -129,7 +129,7 @@ export function setProfile(
 ): Refusal {
   if (profile !== null && edits.get("signIn", profile) === undefined)
     return "That sign-in profile is not in the plan any more; choose another.";
-  for (const id of ports) edits.patch("port", id, { guards: { ...edits.need("port", id).guards, profile } });
+  for (const id of ports) patchGuards(edits, id, { profile });
   return null;
 }
 
@@ -143,8 +143,7 @@ export function setMacLimit(
   const limit = /^\d{1,4}$/.test(text) ? Number(text) : null;
   if (text !== "" && (limit === null || limit < 1 || limit > 4096))
     return `"${text}" is no limit; write 1 to 4096 addresses, or leave it empty for none.`;
-  for (const id of ports)
-    edits.patch("port", id, { guards: { ...edits.need("port", id).guards, macLimit: limit } });
+  for (const id of ports) patchGuards(edits, id, { macLimit: limit });
   return null;
 }
 
@@ -158,8 +157,7 @@ export function setStormLimit(
   const percent = /^\d{1,3}$/.test(text) ? Number(text) : null;
   if (text !== "" && (percent === null || percent < 1 || percent > 100))
     return `"${typed.trim()}" is no limit; write 1 to 100 percent of the port's speed, or nothing for none.`;
-  for (const id of ports)
-    edits.patch("port", id, { guards: { ...edits.need("port", id).guards, stormPercent: percent } });
+  for (const id of ports) patchGuards(edits, id, { stormPercent: percent });
   return null;
 }
 

@@ -8,6 +8,13 @@ import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
+const IN_VLANS: readonly (readonly [ProtectedVids, string])[] = [
+  ["snooping", "Snoops in VLANs"],
+  ["arpInspection", "Inspects ARP in"],
+  ["routerGuard", "Guards RAs in"],
+  ["dhcp6Guard", "Guards DHCPv6 in"],
+];
+
 /**
  * What a device does against false DHCP servers and false addresses, and whether its own traffic finds out
  * of its segment.
@@ -15,10 +22,7 @@ import { Section } from "../parts";
 export function ProtectionFields({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const { snooping, arpInspection, option82, bound, keepsBindings, routerGuard, dhcp6Guard } =
-    device.protections;
-  const write = (field: ProtectedVids) => (text: string) =>
-    edit(setProtectedVlans({ device: device.id, field, text }));
+  const { option82, bound, keepsBindings } = device.protections;
   const set = (fields: Parameters<typeof setProtections>[0]["fields"]) => {
     edit(setProtections({ device: device.id, fields }));
   };
@@ -26,34 +30,16 @@ export function ProtectionFields({ device }: { device: Device }) {
   const drop = (host: string) => set({ bound: bound.filter((one) => one !== host) });
   return (
     <Section title="Against false servers and addresses">
-      <TextField
-        label="Snoops in VLANs"
-        mono
-        value={runsWords(snooping, String)}
-        placeholder="20, 30 to 35"
-        write={write("snooping")}
-      />
-      <TextField
-        label="Inspects ARP in"
-        mono
-        value={runsWords(arpInspection, String)}
-        placeholder="20, 30 to 35"
-        write={write("arpInspection")}
-      />
-      <TextField
-        label="Guards RAs in"
-        mono
-        value={runsWords(routerGuard, String)}
-        placeholder="20, 30 to 35"
-        write={write("routerGuard")}
-      />
-      <TextField
-        label="Guards DHCPv6 in"
-        mono
-        value={runsWords(dhcp6Guard, String)}
-        placeholder="20, 30 to 35"
-        write={write("dhcp6Guard")}
-      />
+      {IN_VLANS.map(([field, label]) => (
+        <TextField
+          key={field}
+          label={label}
+          mono
+          value={runsWords(device.protections[field], String)}
+          placeholder="20, 30 to 35"
+          write={(text) => edit(setProtectedVlans({ device: device.id, field, text }))}
+        />
+      ))}
       <label className={tick}>
         <input
           type="checkbox"

@@ -1,0 +1,139 @@
+import type { Address } from "../address";
+import { leasedTo } from "../dhcp";
+import { classify, FABRIC } from "../fabric";
+import { JOINS } from "../forwarding";
+import { holdsAddress, type Device, type Host, type PlanIndex, type Port, type Scope } from "../plan";
+import { portStateFor, runOn, type Outcome, type PortState } from "../probe";
+import { TREE } from "../spanning-tree";
+
+// Most ports of a site are alike: what a DHCP server answers to one of them it answers to all in the same VLAN. It
+// is asked for one of each kind; how the port itself decides is asked for each.
+
+const nobody = () => "";
+
+/** Somebody at a port: a host of the register, or null for something that nobody knows. */
+export interface AtPort {
+  readonly device: Device;
+  readonly port: Port;
+  readonly host: Host | null;
+}
+
+/** What is known of somebody without asking: how the port decides, and the address that comes of it. */
+export interface Told {
+  readonly state: PortState;
+  /** Null where the port stays closed. */
+  readonly lease: { readonly segment: string; readonly address: Address } | null;
+}
+
+/** What one of a kind was given. */
+interface Given {
+  readonly scope: Scope | null;
+  readonly segment: string;
+  readonly address: Address;
+}
+
+/** Whether nothing between a port and a server minds which port of a VLAN somebody is at. */
+function isPlainSite(index: PlanIndex): boolean {
+  const { plan } = index;
+  return (
+    index.derived(JOINS).crossings.length === 0 &&
+    [...plan.device.values()].every(
+      ({ protections }) => protections.snooping.length + protections.arpInspection.length === 0,
+    ) &&
+    [...plan.port.values()].every(({ guards }) => !guards.isolated)
+  );
+}
+
+/** What was given to one of each kind, so that the others need not be asked for. */
+export class Alike {
+  readonly #index: PlanIndex;
+  readonly #given = new Map<string, Given>();
+  readonly #isPlain: boolean;
+
+  constructor(index: PlanIndex) {
+    this.#index = index;
+    this.#isPlain = isPlainSite(index);
+  }
+
+  /**
+   * How the port decides, for somebody who is alone at it and whom nothing else there could stop; null for anybody
+   * else.
+   */
+  #stateOf({ device, port, host }: AtPort): PortState | null {
+    const index = this.#index;
+    const tag = host?.tag ?? null;
+    const alone = index.hostsAt(port.id);
+    const isSimple =
+      index.linkAt(port.id) === undefined &&
+      alone.length <= 1 &&
+      (host === null || alone[0]?.id === host.id) &&
+      host?.attachment.at !== "behind" &&
+      classify(port, tag) !== null &&
+      !index.derived(TREE).shut.has(port.id);
+    return isSimple
+      ? portStateFor(runOn(index, nobody), device, port, { host, speaksItself: false, tag })
+      : null;
+  }
+
+  /** What those who are given the same have in common; null where somebody is to be asked for by itself. */
+  #keyOf({ device, port, host }: AtPort, state: PortState): string | null {
+    if (state.state === "limited" || state.state === "closed") return null;
+    const index = this.#index;
+    const vid = state.vid ?? classify(port, host?.tag ?? null);
+    const number = index.derived(FABRIC).deviceNumber.get(device.id);
+    if (vid === null || number === undefined || (state.vid !== null && (host?.tag ?? null) !== null))
+      return null;
+    const who = host === null ? "nobody" : `${host.manner} ${host.segment ?? ""} ${host.tag ?? ""}`;
+    const { guards } = port;
+    return `${this.#where(number, vid, device.id)} ${vid} ${String(guards.dhcpTrust)} ${String(guards.isolated)} ${who}`;
+  }
+
+  /** The broadcast domain, where it does not matter at which of its switches somebody is; else the switch. */
+  #where(device: number, vid: number, id: string): string {
+    const { nodes } = this.#index.derived(JOINS);
+    const at = nodes.number.get(vid);
+    if (!this.#isPlain || at === undefined) return id;
+    return `${nodes.sets.rootOf(device * nodes.vids.length + at)}`;
+  }
+
+  /** What somebody comes to, from what one like it came to; null where it has to be asked. */
+  tell(at: AtPort): Told | null {
+    const state = this.#stateOf(at);
+    if (state === null) return null;
+    if (state.state === "closed") return { state, lease: null };
+    const key = this.#keyOf(at, state);
+    const given = key === null ? undefined : this.#given.get(key);
+    const address = given === undefined ? null : this.#addressOf(at.host, given);
+    return given === undefined || address === null
+      ? null
+      : { state, lease: { segment: given.segment, address } };
+  }
+
+  /** The address that a host has where one like it has its own; null where that is not certain. */
+  #addressOf(host: Host | null, { scope, segment, address }: Given): Address | null {
+    if (host === null) return address;
+    if (host.manner === "typed") {
+      const home = this.#index.plan.segment.get(segment);
+      const own = host.ipv4;
+      return own === null || home === undefined || !holdsAddress(home, own) ? null : own;
+    }
+    return scope === null ? null : (leasedTo(this.#index, scope).get(host.id) ?? null);
+  }
+
+  /** Notes what somebody came to who was asked for, so that those like it are told. */
+  note(at: AtPort, { cause, advice, lease }: Outcome): void {
+    const { host } = at;
+    if (cause !== null || advice !== null || lease === null || lease.segment === null) return;
+    if (host !== null && host.segment !== lease.segment) return;
+    const state = this.#stateOf(at);
+    const key = state === null ? null : this.#keyOf(at, state);
+    if (key === null || this.#given.has(key)) return;
+    const scope = this.#index
+      .scopesOf(lease.segment)
+      .find(
+        (one) =>
+          one.family === 4 && host !== null && leasedTo(this.#index, one).get(host.id) === lease.address,
+      );
+    this.#given.set(key, { scope: scope ?? null, segment: lease.segment, address: lease.address });
+  }
+}
