@@ -6,8 +6,8 @@ import { holdsAddress, type Device, type Host, type PlanIndex, type Port, type S
 import { portStateFor, runOn, type Outcome, type PortState } from "../probe";
 import { TREE } from "../spanning-tree";
 
-// Most ports of a site are alike: what a DHCP server answers to one of them it answers to all in the same VLAN. It
-// is asked for one of each kind; how the port itself decides is asked for each.
+// Most ports of a site are alike: what a DHCP server answers to one of them it answers to all in the same
+// VLAN. It is asked for one of each kind; how the port itself decides is asked for each.
 
 const nobody = () => "";
 
@@ -56,8 +56,8 @@ export class Alike {
   }
 
   /**
-   * How the port decides, for somebody who is alone at it and whom nothing else there could stop; null for anybody
-   * else.
+   * How the port decides, for somebody who is alone at it and whom nothing else there could stop; null for
+   * anybody else.
    */
   #stateOf({ device, port, host }: AtPort): PortState | null {
     const index = this.#index;
@@ -85,7 +85,8 @@ export class Alike {
       return null;
     const who = host === null ? "nobody" : `${host.manner} ${host.segment ?? ""} ${host.tag ?? ""}`;
     const { guards } = port;
-    return `${this.#where(number, vid, device.id)} ${vid} ${String(guards.dhcpTrust)} ${String(guards.isolated)} ${who}`;
+    const where = this.#where(number, vid, device.id);
+    return `${where} ${vid} ${String(guards.dhcpTrust)} ${String(guards.isolated)} ${who}`;
   }
 
   /** The broadcast domain, where it does not matter at which of its switches somebody is; else the switch. */

@@ -219,13 +219,14 @@ function asked(plan: Plan, from: ProbeQuestion["from"], down: readonly string[])
           }),
         );
   const { signIn, lease, cause } = probe(PlanIndex.of(then), asClient(from, { to: "address" }), () => "");
-  const isOut = signIn?.state === "closed" || signIn?.state === "limited";
-  return {
-    how: signIn?.state ?? "unasked",
-    address: lease?.address ?? null,
-    says: signIn?.says ?? cause?.sentence ?? "",
-    why: `${signIn?.why ?? ""}${cause === null || isOut ? "" : ` ${cause.sentence}`}`.trim(),
-  };
+  const address = lease?.address ?? null;
+  if (signIn === null) {
+    const stopped = cause?.sentence ?? "";
+    return { how: "unasked", address, says: stopped, why: stopped };
+  }
+  const { state: how, says, why } = signIn;
+  const isSaid = cause === null || how === "closed" || how === "limited";
+  return { how, address, says, why: isSaid ? why : `${why} ${cause.sentence}`.trim() };
 }
 
 /** Every cell of a plan's table is asked for by itself; answers how many. */

@@ -13,24 +13,31 @@ import { start } from "./start";
  * comes up.
  */
 interface Known {
+  /** How many look-ups are under way: what is found meanwhile may be otherwise once they are done. */
+  underWay: number;
   readonly parties: Map<string, Party | null>;
   readonly leases: Map<string, Lease | null>;
 }
 const KNOWN = new WeakMap<PlanIndex, Known>();
 
 function knownOf(index: PlanIndex): Known {
-  const known = KNOWN.get(index) ?? { parties: new Map(), leases: new Map() };
+  const known = KNOWN.get(index) ?? { underWay: 0, parties: new Map(), leases: new Map() };
   KNOWN.set(index, known);
   return known;
 }
 
-function once<T>(map: Map<string, T | null>, id: string, find: () => T | null): T | null {
-  const known = map.get(id);
-  if (known !== undefined) return known;
+function once<T>(known: Known, map: Map<string, T | null>, id: string, find: () => T | null): T | null {
+  const before = map.get(id);
+  if (before !== undefined) return before;
   map.set(id, null);
-  const found = find();
-  map.set(id, found);
-  return found;
+  known.underWay += 1;
+  try {
+    const found = find();
+    map.set(id, found);
+    return found;
+  } finally {
+    known.underWay -= 1;
+  }
 }
 
 /**
@@ -76,9 +83,16 @@ function leased(run: ProbeRun, host: Host): Lease | null {
 }
 
 const REALITY: Reality = {
-  partyOf: (run, host) => once(knownOf(run.index).parties, host.id, () => admitted(run, host)),
+  partyOf: (run, host) => {
+    const known = knownOf(run.index);
+    return once(known, known.parties, host.id, () => admitted(run, host));
+  },
   limitOf,
-  leaseOf: (run, host) => once(knownOf(run.index).leases, host.id, () => leased(run, host)),
+  leaseOf: (run, host) => {
+    const known = knownOf(run.index);
+    return once(known, known.leases, host.id, () => leased(run, host));
+  },
+  isSettled: ({ index }) => knownOf(index).underWay === 0,
 };
 
 /** A run to ask on: where everybody is, and with which address, as it really comes to be. */

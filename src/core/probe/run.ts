@@ -47,6 +47,8 @@ export interface Reality {
   readonly leaseOf: (run: ProbeRun, host: Host) => Lease | null;
   /** Null where its port lets everything pass. */
   readonly limitOf: (run: ProbeRun, host: Host) => Limited | null;
+  /** Whether nobody's place or address is just being looked up. */
+  readonly isSettled: (run: ProbeRun) => boolean;
 }
 
 /**
@@ -146,6 +148,11 @@ export class ProbeRun {
   /** What a host really has for an IPv4 address; null without one. */
   leaseOf(host: Host): Lease | null {
     return this.#reality.leaseOf(this, host);
+  }
+
+  /** Whether what is found now stays found: nothing that it may hang on is just being looked up. */
+  get isSettled(): boolean {
+    return this.#reality.isSettled(this);
   }
 
   /** What a host's port lets pass until it has signed in; null where that is everything. */

@@ -41,8 +41,8 @@ function answeredOf(index: PlanIndex): Map<string, Host> {
 }
 
 /**
- * Why no server answered a device before, by what names the things that its repairs would create: a repair that was
- * offered to one is no other's.
+ * Why no server answered a device before, by what names the things that its repairs would create: a repair
+ * that was offered to one is no other's.
  */
 const SILENT = new WeakMap<ProbeRun["ids"], WeakMap<PlanIndex, Map<string, Cause>>>();
 
@@ -105,7 +105,7 @@ function firstReached(run: ProbeRun, device: Device, asked: Asked): ServerReache
     first ??= cause;
   }
   if (first === null) return null;
-  silentFor(run).set(key, first);
+  if (run.isSettled) silentFor(run).set(key, first);
   return { cause: first };
 }
 

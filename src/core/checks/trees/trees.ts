@@ -5,7 +5,7 @@ import { LOOPS, TREE } from "../../spanning-tree";
 
 import { breakLoop } from "./break-loop";
 import { check, type Found } from "../check";
-import { type Repair, listed } from "../../repairs";
+import { listed } from "../../repairs";
 import { READS, betweenBridges } from "./parts";
 const vlans = (vids: readonly number[]): string =>
   `${vids.length === 1 ? "VLAN" : "VLANs"} ${runsWords(vids, String)}`;

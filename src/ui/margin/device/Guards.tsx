@@ -80,7 +80,7 @@ export function Guards({ ports }: { ports: readonly Port[] }) {
         label="Storm limit %"
         mono
         value={String(shared(ports.map(({ guards }) => guards.stormPercent ?? "")) ?? "")}
-        placeholder="none; of the port's speed"
+        placeholder="none; 1 to 100"
         write={(text) => edit(setStormLimit({ ports: ids, text }))}
       />
       <TextField

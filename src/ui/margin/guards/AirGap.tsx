@@ -3,11 +3,16 @@
 import { useMemo, useState } from "react";
 import { gapCost, gapCostWords, HOLDS_AGAINST } from "@/core/guards";
 import { byNaturalText } from "@/core/kernel";
-import { counted } from "@/core/repairs";
+import { capital, counted } from "@/core/repairs";
 import { useIndex } from "../../plan-store/use-plan";
 import { Fact, Section } from "../parts";
 
-const holds = (does: boolean) => (does ? "holds" : <b className="font-semibold text-warn">does not</b>);
+/** Which of the two holds. */
+function holdsWords(vlans: boolean, gap: boolean): string {
+  if (vlans && gap) return "both hold";
+  if (vlans) return "VLANs with walls hold, a gap does not";
+  return gap ? "a gap holds, VLANs with walls do not" : "neither holds";
+}
 
 /** A group in its VLANs, or on gear of its own: what each holds against, and what the gap would cost here. */
 export function AirGap() {
@@ -50,27 +55,14 @@ export function AirGap() {
               {cost.internet ? ". Updates and remote help end, too" : ""}
             </Fact>
           </dl>
-          <table className="table mx-4 w-auto text-13" aria-label="What holds against what">
-            <thead>
-              <tr>
-                <th scope="col">against</th>
-                <th scope="col">VLANs, walls</th>
-                <th scope="col">gap</th>
-              </tr>
-            </thead>
-            <tbody>
-              {HOLDS_AGAINST.map(({ what, vlans, gap, why }) => (
-                <tr key={what} title={why}>
-                  <td className="whitespace-normal">
-                    {what}
-                    <p className="text-ink2">{why}</p>
-                  </td>
-                  <td>{holds(vlans)}</td>
-                  <td>{holds(gap)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <ul className="px-4 text-13" aria-label="What holds against what">
+            {HOLDS_AGAINST.map(({ what, vlans, gap, why }) => (
+              <li key={what} className="border-t border-hair py-1">
+                <b className="font-semibold">{capital(what)}:</b> {holdsWords(vlans, gap)}
+                <p className="text-ink2">{why}</p>
+              </li>
+            ))}
+          </ul>
           <p className="px-4 text-13 text-ink2">
             Safety functions of machines keep networks of their own, whatever is chosen here.
           </p>
