@@ -21,8 +21,10 @@ export interface AtPort {
 /** What is known of somebody without asking: how the port decides, and the address that comes of it. */
 export interface Told {
   readonly state: PortState;
-  /** Null where the port stays closed. */
+  /** Null where the port stays closed, or nothing is left to give. */
   readonly lease: { readonly segment: string; readonly address: Address } | null;
+  /** Why there is nothing to give; null where there is, or the port stays closed. */
+  readonly stopped: string | null;
 }
 
 /** What one of a kind was given. */
@@ -30,6 +32,12 @@ interface Given {
   readonly scope: Scope | null;
   readonly segment: string;
   readonly address: Address;
+}
+
+/** A scope that had nothing left for one of a kind, and how that was said. */
+interface UsedUp {
+  readonly scope: Scope;
+  readonly sentence: string;
 }
 
 /** Whether nothing between a port and a server minds which port of a VLAN somebody is at. */
@@ -48,6 +56,7 @@ function isPlainSite(index: PlanIndex): boolean {
 export class Alike {
   readonly #index: PlanIndex;
   readonly #given = new Map<string, Given>();
+  readonly #usedUp = new Map<string, UsedUp>();
   readonly #isPlain: boolean;
 
   constructor(index: PlanIndex) {
@@ -101,13 +110,21 @@ export class Alike {
   tell(at: AtPort): Told | null {
     const state = this.#stateOf(at);
     if (state === null) return null;
-    if (state.state === "closed") return { state, lease: null };
+    if (state.state === "closed") return { state, lease: null, stopped: null };
     const key = this.#keyOf(at, state);
-    const given = key === null ? undefined : this.#given.get(key);
+    const given = this.#given.get(key ?? "");
     const address = given === undefined ? null : this.#addressOf(at.host, given);
-    return given === undefined || address === null
-      ? null
-      : { state, lease: { segment: given.segment, address } };
+    if (given !== undefined && address !== null)
+      return { state, lease: { segment: given.segment, address }, stopped: null };
+    const usedUp = this.#usedUp.get(key ?? "");
+    return usedUp !== undefined && at.host !== null && this.#hasNone(at.host, usedUp.scope)
+      ? { state, lease: null, stopped: usedUp.sentence }
+      : null;
+  }
+
+  /** Whether a scope has no address for a host. */
+  #hasNone({ id }: Host, scope: Scope): boolean {
+    return !leasedTo(this.#index, scope).has(id);
   }
 
   /** The address that a host has where one like it has its own; null where that is not certain. */
@@ -122,19 +139,34 @@ export class Alike {
   }
 
   /** Notes what somebody came to who was asked for, so that those like it are told. */
-  note(at: AtPort, { cause, advice, lease }: Outcome): void {
-    const { host } = at;
-    if (cause !== null || advice !== null || lease === null || lease.segment === null) return;
-    if (host !== null && host.segment !== lease.segment) return;
-    const state = this.#stateOf(at);
+  note(at: AtPort, outcome: Outcome): void {
+    const [given, usedUp] = [this.#leaseOf(at.host, outcome), this.#usedUpBy(at.host, outcome)];
+    const state = given === null && usedUp === null ? null : this.#stateOf(at);
     const key = state === null ? null : this.#keyOf(at, state);
-    if (key === null || this.#given.has(key)) return;
+    if (key === null) return;
+    if (given !== null && !this.#given.has(key)) this.#given.set(key, given);
+    if (usedUp !== null) this.#usedUp.set(key, usedUp);
+  }
+
+  /** The scope of a host's own segment that has nothing left for it, where that is all that stops it. */
+  #usedUpBy(host: Host | null, { cause, lease }: Outcome): UsedUp | null {
+    const [about] = cause?.subjects ?? [];
+    const scope = about?.kind === "scope" ? this.#index.plan.scope.get(about.id) : undefined;
+    if (host?.manner !== "dynamic" || cause === null || lease !== null || scope === undefined) return null;
+    return scope.segment === host.segment && this.#hasNone(host, scope) && !cause.sentence.includes(host.name)
+      ? { scope, sentence: cause.sentence }
+      : null;
+  }
+
+  #leaseOf(host: Host | null, { cause, advice, lease }: Outcome): Given | null {
+    if (cause !== null || advice !== null || lease === null || lease.segment === null) return null;
+    if (host !== null && host.segment !== lease.segment) return null;
     const scope = this.#index
       .scopesOf(lease.segment)
       .find(
         (one) =>
           one.family === 4 && host !== null && leasedTo(this.#index, one).get(host.id) === lease.address,
       );
-    this.#given.set(key, { scope: scope ?? null, segment: lease.segment, address: lease.address });
+    return { scope: scope ?? null, segment: lease.segment, address: lease.address };
   }
 }

@@ -373,6 +373,12 @@ function signingIn(plan: Plan, seed: number): Plan {
         });
         return id;
       });
+      // Some pools are too small for those who ask.
+      for (const scope of edits.all("scope"))
+        if (isSo(30) && scope.family === 4)
+          edits.patch("scope", scope.id, {
+            pools: scope.pools.slice(0, 1).map(({ first }) => ({ first, last: first })),
+          });
       for (const port of edits.all("port"))
         if (port.tagged.length < 2 && isSo(80))
           edits.patch("port", port.id, {

@@ -125,14 +125,22 @@ const downItself = (host: Host): Entry => ({
 });
 
 /** What is known without asking. */
-const toldEntry = ({ state, lease }: Told, differs: boolean): Entry => ({
-  how: state.state,
-  segment: lease?.segment ?? null,
-  address: lease?.address ?? null,
-  says: state.says,
-  why: state.why,
-  differs,
-});
+function toldEntry(
+  index: PlanIndex,
+  device: Device,
+  { state, lease, stopped }: Told,
+  differs: boolean,
+): Entry {
+  const put = state.vid === null ? undefined : index.segmentOn(device.domain, state.vid);
+  return {
+    how: state.state,
+    segment: lease?.segment ?? put?.id ?? null,
+    address: lease?.address ?? null,
+    says: state.says,
+    why: stopped === null ? state.why : `${state.why} ${stopped}`.trim(),
+    differs,
+  };
+}
 
 /** What becomes of a planned host in a situation. Staying out while no server answers can be meant. */
 function hostEntry(
@@ -141,7 +149,10 @@ function hostEntry(
   situation: Situation,
 ): Entry {
   const told = alike.tell(at);
-  if (told !== null) return toldEntry(told, told.lease === null && situation !== "allDown");
+  if (told !== null) {
+    const staysOut = told.stopped === null && situation === "allDown";
+    return toldEntry(index, at.device, told, told.lease === null && !staysOut);
+  }
   const outcome = probe(index, asClient({ at: "host", host: at.host.id }, { to: "address" }), nobody);
   alike.note(at, outcome);
   const isWrong = outcome.cause !== null || outcome.advice !== null;
@@ -154,7 +165,7 @@ function strangerEntry({ index, alike }: Asked, device: Device, port: Port): Ent
   const at = { device, port, host: null };
   const isMeant = (how: Entry["how"]) => isOut(how) || how === "visitors" || how === "failed";
   const told = alike.tell(at);
-  if (told !== null) return toldEntry(told, told.lease !== null && !isMeant(told.state.state));
+  if (told !== null) return toldEntry(index, device, told, told.lease !== null && !isMeant(told.state.state));
   const outcome = probe(index, asClient({ at: "port", port: port.id, tag: null }, { to: "address" }), nobody);
   alike.note(at, outcome);
   return entryOf(
