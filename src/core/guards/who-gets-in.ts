@@ -48,6 +48,7 @@ const nobody = () => "";
 
 /** The plan with hosts unplugged: a server that is down answers nobody, whatever it is asked. */
 function without(index: PlanIndex, hosts: readonly string[]): PlanIndex {
+  if (hosts.length === 0) return index;
   const edits = new PlanEdits(index.plan);
   for (const id of hosts)
     if (edits.get("host", id) !== undefined) edits.patch("host", id, { attachment: { at: "unplaced" } });
@@ -200,7 +201,7 @@ function asking(index: PlanIndex, at: string | null): SignInPort[] {
  */
 export function whoGetsIn(index: PlanIndex, at: string | null = null): WhoRow[] {
   const situations = new Situations(index);
-  const now = { index, alike: new Alike(index) };
+  const now = situations.of("well", null);
   return asking(index, at).flatMap(({ device, port, profile }): WhoRow[] => {
     const row = { device, port, profile, stranger: strangerEntry(now, device, port) };
     const hosts = [...index.hostsAt(port.id)].sort(

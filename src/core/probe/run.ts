@@ -9,13 +9,13 @@ import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } fro
 import type { Limited, PortState } from "./port-state";
 import { Journey } from "./step";
 
-/** What gear sends from inside a VLAN goes the same way whoever asked for it: kept for the next questions. */
-const FROM_GEAR = new WeakMap<PlanIndex, Map<string, Flood>>();
+/** What is sent at a place goes the same way whoever asks: kept for the next questions, servers first. */
+const KEPT = new WeakMap<PlanIndex, Map<string, Flood>>();
 const MOST_KEPT = 128;
 
-function floodFromGear(index: PlanIndex, key: string, place: Place): Flood {
-  const kept = FROM_GEAR.get(index) ?? new Map<string, Flood>();
-  FROM_GEAR.set(index, kept);
+function keptFlood(index: PlanIndex, key: string, place: Place): Flood {
+  const kept = KEPT.get(index) ?? new Map<string, Flood>();
+  KEPT.set(index, kept);
   const made = kept.get(key) ?? flood(index, sourceOf(place));
   // The one that was asked for last is the last to go.
   kept.delete(key);
@@ -112,10 +112,7 @@ export class ProbeRun {
         : `${place.at} ${place.port} ${place.tag ?? ""} ${place.at === "cable" ? (place.host ?? "") : ""}`;
     const known = this.#floods.get(key);
     if (known !== undefined) return known;
-    const made =
-      place.at === "inside" && (place.port ?? null) === null
-        ? floodFromGear(this.index, key, place)
-        : flood(this.index, sourceOf(place));
+    const made = keptFlood(this.index, key, place);
     this.#floods.set(key, made);
     return made;
   }
