@@ -1,5 +1,13 @@
 import type { Mac } from "../address";
-import { profileOf, wirelessProfile, type Host, type PlanIndex, type SignIn, type Vid } from "../plan";
+import {
+  answeredVid,
+  profileOf,
+  wirelessProfile,
+  type Host,
+  type PlanIndex,
+  type SignIn,
+  type Vid,
+} from "../plan";
 import { portOfHost } from "../places";
 import { asLabel } from "../planners";
 import { speaksSignIn } from "../probe";
@@ -20,12 +28,6 @@ export type ServerAnswer =
 /** Who asks: by its name and a password, or by its MAC address alone. */
 export type SigningIn =
   { readonly by: "name"; readonly name: string } | { readonly by: "mac"; readonly mac: Mac };
-
-/** The VLAN of a device's segment: what a server that answers with one names (RFC 3580 section 3.31). */
-export function answeredVid(index: PlanIndex, { segment }: Host): Vid | null {
-  const own = index.plan.segment.get(segment ?? "");
-  return own === undefined ? null : (index.plan.vlan.get(own.vlan ?? "")?.vid ?? null);
-}
 
 /** The profile by which a device signs in where it is planned to be; undefined where it signs in nowhere. */
 function profileFor(index: PlanIndex, host: Host): SignIn | undefined {

@@ -12,7 +12,7 @@ export {
   type Situation,
   type WhoRow,
 } from "./who-gets-in";
-export { answeredVid, serverAnswer, type ServerAnswer, type SigningIn } from "./answer";
+export { serverAnswer, type ServerAnswer, type SigningIn } from "./answer";
 export { migration, type Migration } from "./migration";
 export { shareRoots, type SharedRoots } from "./share-roots";
 export { fullest, type TreeLoad } from "./tree-load";

@@ -114,5 +114,5 @@ export { decodeStored, encodeStored } from "./schema/stored";
 export { MISFIT } from "./schema/stored-parts";
 export { holdsAddress, prefixesOf, segmentHolding, subnetHolding } from "./subnets";
 export { storedPlan } from "./stored-plan";
-export { profileOf, signInPorts, type SignInPort, signInVids, wirelessProfile } from "./sign-in";
+export { answeredVid, profileOf, signInPorts, type SignInPort, signInVids, wirelessProfile } from "./sign-in";
 export { afterEdits } from "./after-edits";

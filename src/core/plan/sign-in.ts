@@ -1,6 +1,6 @@
 import type { PlanIndex } from "./plan-index";
 import type { Vid } from "./schema/fields";
-import type { Device, Port } from "./schema/hardware";
+import type { Device, Host, Port } from "./schema/hardware";
 import type { SignIn } from "./schema/protection";
 import type { Ssid } from "./schema/separation";
 
@@ -26,6 +26,12 @@ export function wirelessProfile(index: PlanIndex, { profile }: Ssid): SignIn | u
   return profile === null ? onlyProfile(index) : index.plan.signIn.get(profile);
 }
 
+/** The VLAN of a device's segment: what a server that answers with one names (RFC 3580 section 3.31). */
+export function answeredVid({ plan }: PlanIndex, { segment }: Pick<Host, "segment">): Vid | null {
+  const own = plan.segment.get(segment ?? "");
+  return plan.vlan.get(own?.vlan ?? "")?.vid ?? null;
+}
+
 /**
  * The VLANs into which the sign-in at a port may put somebody, beside the port's own: visitors, failed, without
  * a server, and by the server's answer those of the hosts planned there. None where the port asks for none.
@@ -36,10 +42,7 @@ export function signInVids(index: PlanIndex, port: Port): Vid[] {
   const { visitors, failed, serverDown, serverDownVoice, byAnswer } = profile;
   const answered = !byAnswer
     ? []
-    : index.hostsAt(port.id).map(({ segment, tag }) => {
-        const own = segment === null || tag !== null ? undefined : index.plan.segment.get(segment);
-        return index.plan.vlan.get(own?.vlan ?? "")?.vid ?? null;
-      });
+    : index.hostsAt(port.id).map((host) => (host.tag === null ? answeredVid(index, host) : null));
   const all = [visitors, failed, serverDown, serverDownVoice, ...answered];
   return [...new Set(all.filter((vid) => vid !== null))];
 }

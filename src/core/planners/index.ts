@@ -35,7 +35,8 @@ export {
   setStormLimit,
 } from "./ports/port-roles";
 export { setVoicePolicy, USUAL_VOICE, voicePolicyText } from "./ports/voice-policy";
-export { adminPort, adminServersText, setAdminText } from "./gear/admin-sign-in";
+export { serversText } from "./ports/server-list";
+export { adminPort, setAdminText } from "./gear/admin-sign-in";
 export {
   channelsText,
   setChannel,

@@ -1,5 +1,6 @@
 import type { Repair } from "../repairs";
 import {
+  answeredVid,
   nameOf,
   profileOf,
   type Device,
@@ -197,8 +198,7 @@ function staged(profile: SignIn, port: Port, state: PortState): PortState {
 
 /** Where somebody who is let in goes: by the server's answer into the VLAN of its own segment (RFC 3580). */
 function answered(index: PlanIndex, port: Port, profile: SignIn, { host, tag }: Asking): Vid | null {
-  const segment = host?.segment === null || host === null ? undefined : index.plan.segment.get(host.segment);
-  const vid = segment?.vlan === null ? null : (index.plan.vlan.get(segment?.vlan ?? "")?.vid ?? null);
+  const vid = host === null ? null : answeredVid(index, host);
   return !profile.byAnswer || tag !== null || vid === port.pvid ? null : vid;
 }
 

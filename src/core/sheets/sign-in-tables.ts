@@ -2,10 +2,10 @@ import { formatAddress } from "../address";
 import { leasedTo } from "../dhcp";
 import { classify } from "../fabric";
 import { byNaturalText } from "../kernel";
-import type { Host, PlanIndex } from "../plan";
+import { answeredVid, type Host, type PlanIndex } from "../plan";
 import { formatLease, SIGN_IN_COLUMNS, signInCellText } from "../planners";
 import { speaksSignIn } from "../probe";
-import { answeredVid, entryText, SITUATIONS, type Entry, type WhoRow } from "../guards";
+import { entryText, SITUATIONS, type Entry, type WhoRow } from "../guards";
 
 const cell = (index: PlanIndex, entry: Entry): string[] => [
   entryText(index, entry),

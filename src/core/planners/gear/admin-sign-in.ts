@@ -1,6 +1,6 @@
-import type { Device, PlanEdits, PlanIndex } from "../../plan";
+import type { Device, PlanEdits } from "../../plan";
 import type { EditContext, Refusal } from "../planner";
-import { pieces } from "../rules/side-text";
+import { readServers } from "../ports/server-list";
 
 type Admin = Device["adminSignIn"];
 
@@ -11,19 +11,13 @@ const USUAL_PORT = { radius: 1812, tacacs: 49 } as const;
 export const adminPort = ({ by, port }: Admin): number | null =>
   by === "local" ? null : (port ?? USUAL_PORT[by]);
 
-/** Servers by their names, as they are typed. */
-export const adminServersText = ({ plan }: PlanIndex, { servers }: Admin): string =>
-  servers.map((id) => plan.host.get(id)?.name ?? "a removed device").join(", ");
+/** As many servers as a device asks (`adminSignInSchema`). */
+const MOST_SERVERS = 4;
 
-function readServers(edits: PlanEdits, text: string): Pick<Admin, "servers"> | string {
-  const servers: string[] = [];
-  for (const piece of pieces(text)) {
-    const host = edits.all("host").find(({ name }) => name.toLowerCase() === piece.toLowerCase());
-    if (host === undefined)
-      return `There is no device "${piece}" in the register; add the server there first, with its address.`;
-    servers.push(host.id);
-  }
-  return servers.length > 4 ? "A device asks at most 4 servers." : { servers: [...new Set(servers)] };
+function readAdminServers(edits: PlanEdits, text: string): Pick<Admin, "servers"> | string {
+  const servers = readServers(edits, text);
+  if (typeof servers === "string") return servers;
+  return servers.length > MOST_SERVERS ? `A device asks at most ${MOST_SERVERS} servers.` : { servers };
 }
 
 function readPort(text: string): Pick<Admin, "port"> | string {
@@ -39,7 +33,7 @@ export function setAdminText(
   field: "servers" | "port",
   typed: string,
 ): Refusal {
-  const read = field === "servers" ? readServers(edits, typed.trim()) : readPort(typed.trim());
+  const read = field === "servers" ? readAdminServers(edits, typed.trim()) : readPort(typed.trim());
   if (typeof read === "string") return read;
   edits.patch("device", id, { adminSignIn: { ...edits.need("device", id).adminSignIn, ...read } });
   return null;

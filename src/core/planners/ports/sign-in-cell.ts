@@ -1,18 +1,10 @@
-import {
-  BLANK_SIGN_IN,
-  MOST,
-  type Host,
-  type PlanEdits,
-  type PlanIndex,
-  type SignIn,
-  type Vid,
-} from "../../plan";
+import { BLANK_SIGN_IN, MOST, type PlanEdits, type PlanIndex, type SignIn, type Vid } from "../../plan";
 import { formatLease, parseSeconds } from "../addressing/lease-text";
 import { pasteInto, readCells, type RowCells } from "../paste-rows";
 import { readYes } from "../yes-text";
 import type { EditContext, Refusal } from "../planner";
 import { readServices, servicesText } from "../rules/service-list-text";
-import { pieces } from "../rules/side-text";
+import { readServers, serversText } from "./server-list";
 import { readDate } from "../site/survey-text";
 import {
   attributesText,
@@ -85,16 +77,10 @@ type Fields = Partial<SignIn>;
 const isNone = (text: string): boolean => /^(none|never|no|-|)$/i.test(text);
 const alike = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 
-function readServers(edits: PlanEdits, text: string): Pick<SignIn, "servers"> | string {
-  const hosts = edits.all("host");
-  const servers: string[] = [];
-  for (const piece of isNone(text) ? [] : pieces(text)) {
-    const host: Host | undefined = hosts.find(({ name }) => alike(name, piece));
-    if (host === undefined)
-      return `There is no device "${piece}" in the register; add the server there first, with its address.`;
-    servers.push(host.id);
-  }
-  return servers.length > 8 ? "A profile names at most 8 servers." : { servers: [...new Set(servers)] };
+function readProfileServers(edits: PlanEdits, text: string): Pick<SignIn, "servers"> | string {
+  const servers = isNone(text) ? [] : readServers(edits, text);
+  if (typeof servers === "string") return servers;
+  return servers.length > 8 ? "A profile names at most 8 servers." : { servers };
 }
 
 /** "90", "VLAN 90", "Guests": a VLAN by its number or the segment on it; null for none. */
@@ -187,7 +173,7 @@ function readCell(reading: Reading, column: SignInColumn, text: string): Fields 
     case "name":
       return text === "" || text.length > 80 ? "A profile has a name of 1 to 80 characters." : { name: text };
     case "servers":
-      return readServers(edits, text);
+      return readProfileServers(edits, text);
     case "stage":
       return renamed(readChoice(STAGES, text), ({ value: stage }) => ({ stage }));
     case "hosts":
@@ -240,7 +226,7 @@ export function signInCellText(index: PlanIndex, profile: SignIn, column: SignIn
   }
   switch (column) {
     case "servers":
-      return profile.servers.map((id) => index.plan.host.get(id)?.name ?? "a removed device").join(", ");
+      return serversText(index, profile.servers);
     case "stage":
       return choiceWord(STAGES, profile.stage);
     case "hosts":

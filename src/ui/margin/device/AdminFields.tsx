@@ -2,7 +2,7 @@
 
 import { editAdminSignIn, setAdminSignIn } from "@/core/commands";
 import type { Device } from "@/core/plan";
-import { adminPort, adminServersText } from "@/core/planners";
+import { adminPort, serversText } from "@/core/planners";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
@@ -31,7 +31,7 @@ export function AdminFields({ device }: { device: Device }) {
         <>
           <TextField
             label="Servers"
-            value={adminServersText(index, admin)}
+            value={serversText(index, admin.servers)}
             placeholder="names from the register, commas"
             write={(text) => edit(editAdminSignIn({ device: device.id, field: "servers", text }))}
           />

@@ -17,7 +17,7 @@ const QUESTIONS: readonly (readonly [Asked, string])[] = [
 const MOST = 12;
 
 const percent = ({ kbps, mbps }: Pick<TreeLoad, "kbps" | "mbps">): string =>
-  mbps === 0 ? "–" : `${((100 * kbps) / 1000 / mbps).toFixed(kbps / 10 < mbps ? 2 : 1)} %`;
+  mbps === 0 ? "–" : `${((100 * kbps) / 1000 / mbps).toFixed(2)} %`;
 
 function cableName(index: PlanIndex, link: string): string {
   const cable = index.plan.link.get(link);
