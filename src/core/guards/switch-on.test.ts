@@ -6,6 +6,7 @@ import { listFindings, runChecks } from "../checks";
 import { PlanIndex, USUAL_ABILITIES, type Plan } from "../plan";
 import type { SafeGuard } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
+import { testId } from "../testing/build-plan";
 import { dice } from "../testing/plants";
 import { mixedSite } from "../testing/mixed-site";
 import { SAFE_GUARDS, switchOnAhead, type Ahead } from "./switch-on";
@@ -200,4 +201,57 @@ test("a restart that loses what snooping learnt, simulated: silenced are those t
     expect(before.filter((id) => !after.has(id)).sort()).toEqual(before.filter((id) => named.has(id)).sort());
   }
   expect(runChecks(PlanIndex.of(guarded)).get("bindings-lost-at-restart")?.length).toBeGreaterThan(0);
+});
+
+test("a relay between clients and their server: snooping trusts the way to the relay, and nobody loses an address", () => {
+  const plan = donePlan(
+    afterEdit(able(fennelStreet()), ({ edits }) => {
+      const server = must(
+        edits.all("host").find(({ name }) => name === "Practice server"),
+        "it",
+      );
+      const staff = must(
+        edits.all("segment").find(({ name }) => name === "Staff"),
+        "it",
+      );
+      for (const scope of edits.all("scope"))
+        if (scope.segment === staff.id && scope.family === 4)
+          edits.patch("scope", scope.id, { serverDevice: null, serverHost: server.id });
+      edits.patch("interface", staff.gatewayInterface ?? "", { relayTo: server.ipv4 });
+      // The server's answers are for the gateway itself.
+      const zone = edits.need("segment", server.segment ?? "").zone;
+      for (const wall of edits.all("wall"))
+        if (wall.from.at === "zone" && wall.from.zone === zone && wall.to.at === "gateway")
+          edits.remove("wall", wall.id);
+      edits.put("wall", {
+        id: testId("wall", "answers"),
+        from: { at: "zone", zone },
+        to: { at: "gateway" },
+        door: "open",
+        services: [],
+        reason: "the relay",
+        conduit: null,
+      });
+      return null;
+    }),
+  );
+  const before = served(plan);
+  expect(before.filter((name) => /^PC /.test(name)).length).toBeGreaterThan(4);
+  const then = on(plan, "snooping");
+  expect(then.ahead.sets.map(({ at }) => at)).toContain("Lower switch port 1");
+  expect(served(then.plan)).toEqual(before);
+  // With option 82 on every switch the next one would drop what bears it: it is taken off where it has to be.
+  const marking = donePlan(
+    afterEdit(plan, ({ edits }) => {
+      for (const { id, kind, protections } of edits.all("device"))
+        if (kind === "switch") edits.patch("device", id, { protections: { ...protections, option82: true } });
+      return null;
+    }),
+  );
+  const marked = on(marking, "snooping");
+  // Whose questions were dropped before gets an address now, and nobody loses one.
+  expect(served(marked.plan)).toEqual(expect.arrayContaining(served(marking)));
+  expect(marked.ahead.sets.map(({ why }) => why)).toContainEqual(
+    expect.stringMatching(/^adds no option 82: .* would drop what bears it$/),
+  );
 });
