@@ -232,6 +232,13 @@ test("whoever is planned elsewhere now is told so by a change of authorisation, 
       }),
     ),
   );
+  // A switch that does not answer is told again the next time.
+  const silent = () => Promise.resolve("silence" as const);
+  for (let times = 0; times < 2; times += 1)
+    expect((await running.sessions.follow(now, silent)).map(({ changed }) => changed)).toEqual([
+      "silence",
+      "silence",
+    ]);
   const told = await running.sessions.follow(now, ({ address }, code, attributes) =>
     sendChange({ address, port: played.port, secret: SECRET }, code, attributes),
   );

@@ -63,6 +63,8 @@ export class Sessions {
         ? await send({ address, port }, CODES.changeRequest, [...who, ...vlanAttributes(now)])
         : await send({ address, port }, CODES.disconnectRequest, who);
       told.push({ station, changed });
+      // Who did not take it is told again with the next change of the plan.
+      if (changed !== "ack") continue;
       if (!now.letsIn) this.#open.delete(station);
       else this.#open.set(station, { ...session, vid: now.vid });
     }
