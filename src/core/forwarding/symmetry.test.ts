@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { must } from "../kernel";
 import { BLANK_TREE, PlanIndex, vid, type Plan } from "../plan";
 import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
+import { DOMAINS } from "./domains";
 import { flood } from "./flood";
 
 const v = (n: number) => must(vid(n), `${n}`);
@@ -11,21 +12,26 @@ const VIDS = [10, 20, 30];
  * Switches cabled any way, rings among them, all with a rapid tree; both ends of a cable carry the same; a
  * station at each switch.
  */
-const anySite = fc.integer({ min: 2, max: 8 }).chain((size) =>
-  fc.record({
-    access: fc.array(fc.constantFrom(...VIDS), { minLength: size, maxLength: size }),
-    priorities: fc.array(fc.constantFrom(4096, 8192, 32_768), { minLength: size, maxLength: size }),
-    cables: fc.array(
-      fc.record({
-        a: fc.nat(size - 1),
-        b: fc.nat(size - 1),
-        tagged: fc.subarray(VIDS),
-        native: fc.option(fc.constantFrom(...VIDS), { nil: null }),
-      }),
-      { minLength: 1, maxLength: 14 },
-    ),
-  }),
-);
+const siteWith = (lacks: fc.Arbitrary<readonly number[]>) =>
+  fc.integer({ min: 2, max: 8 }).chain((size) =>
+    fc.record({
+      access: fc.array(fc.constantFrom(...VIDS), { minLength: size, maxLength: size }),
+      priorities: fc.array(fc.constantFrom(4096, 8192, 32_768), { minLength: size, maxLength: size }),
+      cables: fc.array(
+        fc.record({
+          a: fc.nat(size - 1),
+          b: fc.nat(size - 1),
+          tagged: fc.subarray(VIDS),
+          native: fc.option(fc.constantFrom(...VIDS), { nil: null }),
+          /** What the second end leaves out, where the two differ. */
+          lacks,
+        }),
+        { minLength: 1, maxLength: 14 },
+      ),
+    }),
+  );
+
+const anySite = siteWith(fc.constant([]));
 
 function planOf({
   access,
@@ -36,7 +42,7 @@ function planOf({
   const device = (i: number) => testId("device", `S${i}`);
   const edge = access.map((n, i) => aPort({ device: device(i), label: "1", pvid: v(n), untagged: [v(n)] }));
   const used = cables.filter(({ a, b }) => a !== b);
-  const ends = used.map(({ a, b, tagged, native }, n) =>
+  const ends = used.map(({ a, b, tagged, native, lacks }, n) =>
     [a, b].map((at, side) =>
       aPort({
         device: device(at),
@@ -44,7 +50,8 @@ function planOf({
         position: 10 + n * 2 + side,
         pvid: native === null ? null : v(native),
         untagged: native === null ? [] : [v(native)],
-        tagged: tagged.filter((one) => one !== native).map(v),
+        ingressFilter: side === 0 || lacks.length === 0,
+        tagged: tagged.filter((one) => one !== native && (side === 0 || !lacks.includes(one))).map(v),
       }),
     ),
   );
@@ -89,4 +96,35 @@ test("where both ends of each cable carry the same, who hears whom is heard by t
     { seed: 8802, numRuns: 400 },
   );
   expect(heardAtAll).toBeGreaterThan(200);
+});
+
+test("whoever is in one even broadcast domain is heard by the same stations, also where ends of cables differ", () => {
+  let even = 0;
+  let uneven = 0;
+  fc.assert(
+    fc.property(siteWith(fc.subarray(VIDS)), (site) => {
+      const index = PlanIndex.of(planOf(site));
+      const hearers = new Map<string, string>();
+      for (const vidOf of VIDS)
+        for (const [i] of site.access.entries()) {
+          const device = testId("device", `S${i}`);
+          const domain = index.derived(DOMAINS).at(device, vidOf);
+          if (domain === null) {
+            uneven += 1;
+            continue;
+          }
+          const heard = flood(index, { at: "device", device, vid: vidOf })
+            .heard.map(({ host }) => host.name)
+            .sort()
+            .join();
+          const key = `${vidOf} ${domain}`;
+          even += hearers.has(key) ? 1 : 0;
+          expect([key, heard]).toEqual([key, hearers.get(key) ?? heard]);
+          hearers.set(key, heard);
+        }
+    }),
+    { seed: 8803, numRuns: 400 },
+  );
+  expect(even).toBeGreaterThan(200);
+  expect(uneven).toBeGreaterThan(50);
 });

@@ -1,9 +1,8 @@
 import type { Address } from "../address";
 import { leasedTo } from "../dhcp";
-import { classify, FABRIC } from "../fabric";
-import { JOINS } from "../forwarding";
+import { classify } from "../fabric";
 import { holdsAddress, type Device, type Host, type PlanIndex, type Port, type Scope } from "../plan";
-import { portStateFor, runOn, type Outcome, type PortState } from "../probe";
+import { evenDomain, portStateFor, runOn, type Outcome, type PortState, type ProbeRun } from "../probe";
 import { TREE } from "../spanning-tree";
 
 // Most ports of a site are alike: what a DHCP server answers to one of them it answers to all in the same
@@ -40,28 +39,22 @@ interface UsedUp {
   readonly sentence: string;
 }
 
-/** Whether nothing between a port and a server minds which port of a VLAN somebody is at. */
-function isPlainSite(index: PlanIndex): boolean {
-  const { plan } = index;
-  return (
-    index.derived(JOINS).crossings.length === 0 &&
-    [...plan.device.values()].every(
-      ({ protections }) => protections.snooping.length + protections.arpInspection.length === 0,
-    ) &&
-    [...plan.port.values()].every(({ guards }) => !guards.isolated)
-  );
-}
-
 /** What was given to one of each kind, so that the others need not be asked for. */
 export class Alike {
   readonly #index: PlanIndex;
-  readonly #given = new Map<string, Given>();
-  readonly #usedUp = new Map<string, UsedUp>();
-  readonly #isPlain: boolean;
+  readonly #given: Map<string, Given>;
+  readonly #usedUp: Map<string, UsedUp>;
+  /** How ports decide leaves nothing behind in it: one run serves them all. */
+  readonly #run: ProbeRun;
+  /** By device and VLAN ID, where somebody put into it is. */
+  readonly #where = new Map<string, string>();
 
-  constructor(index: PlanIndex) {
+  /** `same` is of a plan that differs in nothing that an address comes of: what it noted holds here, too. */
+  constructor(index: PlanIndex, same: Alike | null = null) {
     this.#index = index;
-    this.#isPlain = isPlainSite(index);
+    this.#run = runOn(index, nobody);
+    this.#given = same === null ? new Map() : same.#given;
+    this.#usedUp = same === null ? new Map() : same.#usedUp;
   }
 
   /**
@@ -79,31 +72,28 @@ export class Alike {
       host?.attachment.at !== "behind" &&
       classify(port, tag) !== null &&
       !index.derived(TREE).shut.has(port.id);
-    return isSimple
-      ? portStateFor(runOn(index, nobody), device, port, { host, speaksItself: false, tag })
-      : null;
+    return isSimple ? portStateFor(this.#run, device, port, { host, speaksItself: false, tag }) : null;
   }
 
   /** What those who are given the same have in common; null where somebody is to be asked for by itself. */
   #keyOf({ device, port, host }: AtPort, state: PortState): string | null {
     if (state.state === "limited" || state.state === "closed") return null;
-    const index = this.#index;
     const vid = state.vid ?? classify(port, host?.tag ?? null);
-    const number = index.derived(FABRIC).deviceNumber.get(device.id);
-    if (vid === null || number === undefined || (state.vid !== null && (host?.tag ?? null) !== null))
-      return null;
+    if (vid === null || (state.vid !== null && (host?.tag ?? null) !== null)) return null;
     const who = host === null ? "nobody" : `${host.manner} ${host.segment ?? ""} ${host.tag ?? ""}`;
     const { guards } = port;
-    const where = this.#where(number, vid, device.id);
+    const where = this.#whereIn(device.id, vid);
     return `${where} ${vid} ${String(guards.dhcpTrust)} ${String(guards.isolated)} ${who}`;
   }
 
   /** The broadcast domain, where it does not matter at which of its switches somebody is; else the switch. */
-  #where(device: number, vid: number, id: string): string {
-    const { nodes } = this.#index.derived(JOINS);
-    const at = nodes.number.get(vid);
-    if (!this.#isPlain || at === undefined) return id;
-    return `${nodes.sets.rootOf(device * nodes.vids.length + at)}`;
+  #whereIn(device: string, vid: number): string {
+    const key = `${device} ${vid}`;
+    const known = this.#where.get(key);
+    if (known !== undefined) return known;
+    const where = String(evenDomain(this.#index, device, vid) ?? device);
+    this.#where.set(key, where);
+    return where;
   }
 
   /** What somebody comes to, from what one like it came to; null where it has to be asked. */

@@ -82,9 +82,18 @@ class Situations {
     const known = this.#made.get(key);
     if (known !== undefined) return known;
     const index = without(this.#index, down);
-    const made = { index, alike: new Alike(index) };
+    const made = { index, alike: new Alike(index, this.#sameAddresses(down)) };
     this.#made.set(key, made);
     return made;
+  }
+
+  /** What is known with all there, where those that are down give nobody an address. */
+  #sameAddresses(down: readonly string[]): Alike | null {
+    if (down.length === 0) return null;
+    const serves = [...this.#index.plan.scope.values()].some(
+      ({ serverHost }) => serverHost !== null && down.includes(serverHost),
+    );
+    return serves ? null : this.of("well", null).alike;
   }
 }
 

@@ -196,10 +196,14 @@ export class PlanIndex {
 
   /** Hosts plugged straight into the port, then those behind them. */
   hostsAt(port: string): readonly EntityOf<"host">[] {
-    const found: EntityOf<"host">[] = [...(this.groups("hostsByPort").get(port) ?? [])];
+    const own = this.groups("hostsByPort").get(port);
+    const behind = this.groups("hostsByHost");
+    if (own === undefined) return [];
+    if (!own.some(({ id }) => behind.has(id))) return own;
+    const found: EntityOf<"host">[] = [...own];
     for (let i = 0; i < found.length; i += 1) {
       const host = found[i];
-      if (host !== undefined) found.push(...(this.groups("hostsByHost").get(host.id) ?? []));
+      if (host !== undefined) found.push(...(behind.get(host.id) ?? []));
     }
     return found;
   }

@@ -9,5 +9,6 @@ export type { ProbeRun } from "./run";
 export type { Step } from "./step";
 export { compareOutcomes } from "./compare";
 export { askKept, questionWords } from "./kept";
+export { evenDomain } from "./unguarded";
 export { type Tried, tryRepairs } from "./tried";
 export { type Plug, plugKey, plugs, settingsFor } from "./choices";

@@ -4,6 +4,7 @@ import { adminPort } from "../planners";
 import { askAndHear } from "./exchange";
 import type { ProbeRun } from "./run";
 import { hostAddress } from "./station";
+import { asksLike } from "./unguarded";
 import type { Cause } from "./step";
 
 /**
@@ -31,7 +32,10 @@ interface Asked {
   readonly standard: string;
 }
 
-/** Who answered a device before, by plan, device and what it asked: every port of a switch asks the same. */
+/**
+ * Who answered before, by plan, what was asked and the device that did: every port of a switch asks the same;
+ * or what the device had in common with others that are answered alike.
+ */
 const ANSWERED = new WeakMap<PlanIndex, Map<string, Host>>();
 
 function answeredOf(index: PlanIndex): Map<string, Host> {
@@ -85,6 +89,13 @@ function unreached(run: ProbeRun, device: Device, asked: Asked, server: Host): C
 /** The server that answers, or why none is reached. */
 export type ServerReached = { readonly server: Host } | { readonly cause: Cause };
 
+/** What the devices that a server answers alike share; null where each has to ask. */
+function likeKey(run: ProbeRun, device: Device, asked: Asked, server: Host): string | null {
+  const dst = hostAddress(run, server, 4);
+  const like = dst === null ? null : asksLike(run.index, device, server, dst);
+  return like === null ? null : `${asked.key} ${like}`;
+}
+
 /** The first of some servers that a device reaches; else why the first one is not, null where none is named. */
 function firstReached(run: ProbeRun, device: Device, asked: Asked): ServerReached | null {
   const answered = answeredOf(run.index);
@@ -97,9 +108,11 @@ function firstReached(run: ProbeRun, device: Device, asked: Asked): ServerReache
   for (const id of asked.servers) {
     const server = run.index.plan.host.get(id);
     if (server === undefined) continue;
-    const cause = unreached(run, device, asked, server);
+    const like = likeKey(run, device, asked, server);
+    const cause = like !== null && answered.has(like) ? null : unreached(run, device, asked, server);
     if (cause === null) {
       answered.set(key, server);
+      if (like !== null) answered.set(like, server);
       return { server };
     }
     first ??= cause;
