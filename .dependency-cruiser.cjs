@@ -36,6 +36,7 @@ const CORE = [
   "register",
   "sheets",
   "device-sheet",
+  "runbook",
   "capture",
   "formats",
   "commands",

@@ -165,9 +165,10 @@ export function bramblewick(): Plan {
     .paint("Office switch", [10], access(190));
   site.paint(
     "Office switch",
-    Array.from({ length: 14 }, (_, i) => 11 + i),
+    Array.from({ length: 13 }, (_, i) => 11 + i),
     { role: "park" },
   );
+  site.paint("Office switch", [24], access(110)).note("Office switch", 24, "Way back in, keep free");
   site
     .cable("Gateway/1", "Office switch/1", 2, "")
     .cable("Office switch/2", "Office AP/1", 14, "")
@@ -205,7 +206,9 @@ export function bramblewick(): Plan {
       position: AT["Safety switch"],
     })
     .paint("Safety switch", [1, 2, 3], access(900))
-    .paint("Safety switch", [4, 5, 6, 7, 8, 9, 10], { role: "park" });
+    .paint("Safety switch", [4, 5, 6, 7, 9, 10], { role: "park" })
+    .paint("Safety switch", [8], access(900))
+    .note("Safety switch", 8, "Way back in, keep free");
   site.segment(
     {
       mark: "SF",
@@ -221,6 +224,7 @@ export function bramblewick(): Plan {
     },
     null,
   );
+  site.leg("Safety switch", "Safety", "10.99.4.2");
   for (let i = 1; i <= 3; i += 1)
     site.host(`Safety relay ${i}`, "controller", "Safety", "Bottling hall", `Safety switch/${i}`, {
       how: "typed",

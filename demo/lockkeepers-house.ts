@@ -114,7 +114,9 @@ export function lockkeepersHouse(): Plan {
     .unlimited("Hall switch", [6])
     .paint("Hall switch", [7], access(40))
     .paint("Hall switch", [8], access(50))
-    .paint("Hall switch", [9, 10, 11, 12, 13, 14, 15, 16, 17, 18], { role: "park" });
+    .paint("Hall switch", [9, 10, 11, 12, 13, 14, 15, 17, 18], { role: "park" })
+    .paint("Hall switch", [16], access(70))
+    .note("Hall switch", 16, "Way back in, keep free");
   site.paint("Landing AP", [1], point).paint("Studio AP", [1], point);
   site
     .cable("Gateway/1", "Hall switch/1", 1, "")

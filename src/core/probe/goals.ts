@@ -56,12 +56,10 @@ function toForward(run: ProbeRun, station: Station, id: string): void {
   exchangeWith(run, station, { to: address, service, target: index.plan.host.get(forward.host) ?? null });
 }
 
-/** Sends what is asked for and waits for the answer. */
-export function reachGoal(run: ProbeRun, started: Started, lease: Lease, goal: ProbeGoal): void {
-  const { index } = run;
-  const { party } = started;
+/** What is plugged in, as one that asks others. */
+function stationWith({ index }: ProbeRun, { party, signIn }: Started, lease: Lease): Station {
   const segment = lease.segment === null ? null : (index.plan.segment.get(lease.segment) ?? null);
-  const station: Station = {
+  return {
     party,
     address: lease.address,
     leased: lease.leased,
@@ -69,8 +67,19 @@ export function reachGoal(run: ProbeRun, started: Started, lease: Lease, goal: P
     gateway: lease.gateway,
     gatewayLeg: lease.gatewayLeg,
     segment,
-    ...(started.signIn?.state === "limited" ? { limited: started.signIn } : {}),
+    ...(signIn?.state === "limited" ? { limited: signIn } : {}),
   };
+}
+
+/** Opens a page at an address. */
+export function openPage(run: ProbeRun, started: Started, lease: Lease, to: Address): void {
+  exchangeWith(run, stationWith(run, started, lease), { to, service: PAGE, target: null });
+}
+
+/** Sends what is asked for and waits for the answer. */
+export function reachGoal(run: ProbeRun, started: Started, lease: Lease, goal: ProbeGoal): void {
+  const { index } = run;
+  const station = stationWith(run, started, lease);
   const family = familyOf(lease.address);
   switch (goal.to) {
     case "address":

@@ -1,3 +1,4 @@
+import { familyOf, type Address } from "../address";
 import type { Repair } from "../repairs";
 import {
   nameOf,
@@ -11,7 +12,7 @@ import { catalogueOf } from "../catalogue";
 import { addressFor, guestOf } from "./address-for";
 import { actAsRouter, actAsServer, actAsSpoofer, type Attack } from "./attacks";
 import type { ProbeRun } from "./run";
-import { missing, reachGoal } from "./goals";
+import { missing, openPage, reachGoal } from "./goals";
 import type { Lease } from "./lease";
 import { strayed } from "./strayed";
 import type { Message } from "./message";
@@ -214,4 +215,29 @@ function outcomeOf(
     guards: journey.guards,
     exchange,
   };
+}
+
+/** A laptop in hand: where it is plugged in, and what is entered on it. */
+export interface Laptop {
+  readonly port: string;
+  readonly address: Address;
+  readonly length: number;
+  readonly gateway: Address | null;
+}
+
+/** Why a page at an address does not open on a laptop; null where it does. */
+export function pageFrom(index: PlanIndex, { port, ...entered }: Laptop, to: Address): Cause | null {
+  const run = runOn(index, () => "");
+  const started = start(run, { at: "port", port, tag: null }, null, {
+    behindPhone: false,
+    asks: null,
+    kind: null,
+  });
+  if (started === null) return run.journey.cause;
+  const as = { as: "typed" as const, ...entered };
+  const lease = addressFor(run, started, as, familyOf(to));
+  if (lease === null) return run.journey.cause;
+  run.welcome(lease.address, guestOf(index, started, lease));
+  openPage(run, started, lease, to);
+  return run.journey.cause;
 }

@@ -18,6 +18,7 @@ const LOADERS = {
   failures: () => import("../views/failures/FailuresView").then((m) => m.FailuresView),
   findings: () => import("../views/findings/FindingsView").then((m) => m.FindingsView),
   probe: () => import("../views/probe/ProbeView").then((m) => m.ProbeView),
+  runbook: () => import("../views/runbook/RunbookView").then((m) => m.RunbookView),
   export: () => import("../views/export/ExportView").then((m) => m.ExportView),
   history: () => import("../views/history/HistoryView").then((m) => m.HistoryView),
 } as const satisfies Record<ViewKey, () => Promise<ComponentType>>;

@@ -10,7 +10,7 @@ import { ViewLink } from "./ViewLink";
 import { VIEWS, type View, type ViewKey } from "./views";
 
 const SEVERITIES: readonly Severity[] = ["stop", "warn", "note"];
-const GROUPS = ["Plan", "Protect", "Prove"] as const;
+const GROUPS = ["Plan", "Protect", "Prove", "Build"] as const;
 
 /** How far a view's part of the plan has come when nothing is found wrong in it. */
 function progressOfView(view: View & { key: ViewKey }, plan: Plan, probed: boolean): Progress | null {

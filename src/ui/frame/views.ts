@@ -8,7 +8,7 @@ export interface View {
   readonly key: string;
   readonly title: string;
   readonly number: string | null;
-  readonly group: "Plan" | "Protect" | "Prove" | null;
+  readonly group: "Plan" | "Protect" | "Prove" | "Build" | null;
   readonly family: Family | null;
 }
 
@@ -25,6 +25,7 @@ export const VIEWS = [
   { key: "findings", title: "Findings", number: "10", group: "Prove", family: null },
   { key: "probe", title: "Probe", number: "11", group: "Prove", family: null },
   { key: "failures", title: "Failures", number: "12", group: "Prove", family: null },
+  { key: "runbook", title: "Runbook", number: "13", group: "Build", family: null },
   { key: "export", title: "Export", number: null, group: null, family: null },
   { key: "history", title: "History", number: null, group: null, family: null },
 ] as const satisfies readonly View[];

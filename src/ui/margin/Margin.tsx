@@ -13,6 +13,7 @@ import { InterfaceMargin } from "./device/InterfaceMargin";
 import { LinkMargin } from "./device/LinkMargin";
 import { PortsMargin } from "./device/PortsMargin";
 import { FailureMargin } from "./simulation/FailureMargin";
+import { StepMargin } from "./runbook/StepMargin";
 import { ReachMargin } from "./simulation/ReachMargin";
 import { ProbeMargin } from "./simulation/ProbeMargin";
 import { SegmentMargin } from "./segments/SegmentMargin";
@@ -126,6 +127,7 @@ function Content({ view }: { view: ViewKey }) {
   if (view === "probe" && probeWay !== "reach") return <ProbeMargin />;
   if (view === "probe") return <ReachMargin at={selection?.what === "reach" ? selection : null} />;
   if (view === "failures") return <FailureMargin />;
+  if (view === "runbook") return <StepMargin />;
   switch (selection?.what) {
     case "room":
       return plan.room.has(selection.id) ? (

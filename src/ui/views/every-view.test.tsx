@@ -19,6 +19,7 @@ import { GuardsView } from "./guards/GuardsView";
 import { HardwareView } from "./hardware/HardwareView";
 import { PortsView } from "./ports/PortsView";
 import { ProbeView } from "./probe/ProbeView";
+import { RunbookView } from "./runbook/RunbookView";
 import { SegmentsView } from "./segments/SegmentsView";
 import { SurveyView } from "./survey/SurveyView";
 import { WallsView } from "./walls/WallsView";
@@ -46,6 +47,12 @@ jest.mock("./failures/use-study", () => ({
   startStudy: () => {},
   cancelStudy: () => {},
 }));
+jest.mock("./runbook/use-runbook", () => ({
+  useRunbook: () => ({ plan: null, found: { from: "box" }, done: 1, all: 2, runbook: null, fault: null }),
+  isLooking: () => true,
+  startRunbook: () => {},
+  cancelRunbook: () => {},
+}));
 jest.mock("./hardware/use-layout", () => ({ useLayout: () => ({ laid: null, progress: null }) }));
 jest.mock("./hardware/use-template", () => ({ useTemplate: () => null }));
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
@@ -64,6 +71,7 @@ const VIEWS: readonly (readonly [string, ComponentType])[] = [
   ["Findings", FindingsView],
   ["Probe", ProbeView],
   ["Failures", FailuresView],
+  ["Runbook", RunbookView],
   ["Export", ExportView],
 ];
 const SITES: readonly (readonly [string, Plan])[] = [

@@ -31,7 +31,7 @@ const PARTS = [
 export function FailureMargin() {
   const index = useIndex();
   const selection = useUi((state) => state.selection);
-  const { losses } = useStudy();
+  const { losses } = useStudy(index.plan.site.id);
   const [second, setSecond] = useState("");
   const key = selection?.what === "failure" ? selection.key : null;
   const loss = losses?.find((rankedLoss) => rankedLoss.key === key) ?? losses?.[0];

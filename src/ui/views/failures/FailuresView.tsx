@@ -1,11 +1,11 @@
 "use client";
 
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
+import { useEffect, useMemo } from "react";
 import { counted } from "@/core/repairs";
 import { singlePoints, type RankedLoss } from "@/core/failure";
 import { nameOf } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";
+import { RowList, type ListRow } from "../../kit/RowList";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { SeveritySign } from "../../kit/signs";
 import { useIndex } from "../../plan-store/use-plan";
@@ -33,18 +33,18 @@ function triedWords(all: number | null, bad: number): string {
 // eslint-disable-next-line max-lines-per-function, complexity -- one sheet from its head to its last list; running, called off, out of date or done: each has its words
 export function FailuresView() {
   const index = useIndex();
-  const { plan, done, all, losses, fault } = useStudy();
+  const { plan, done, all, losses, fault } = useStudy(index.plan.site.id);
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const isCurrent = plan === index.plan;
   const isEmpty = index.plan.device.size === 0;
   useEffect(() => {
-    if (!isEmpty && losses === null && !isRunning() && fault === null) startStudy(index);
+    if (!isEmpty && losses === null && !isRunning(index.plan.site.id) && fault === null) startStudy(index);
   }, [index, losses, isEmpty, fault]);
   const points = useMemo(() => (losses === null ? [] : singlePoints(index, losses)), [index, losses]);
   const chosen = selection?.what === "failure" ? selection.key : null;
   const bad = (losses ?? []).filter((loss) => loss.harmed > 0).length;
-  const running = isRunning();
+  const running = isRunning(index.plan.site.id);
   const table = () =>
     csv([
       [
@@ -178,7 +178,6 @@ function LossSign({ loss }: { loss: RankedLoss }) {
 }
 
 /** The failures, those that cut most off first. */
-// eslint-disable-next-line max-lines-per-function -- one list with its keys
 function Ranking({
   losses,
   chosen,
@@ -188,32 +187,34 @@ function Ranking({
   chosen: string | null;
   choose: (key: string) => void;
 }) {
-  const box = useRef<HTMLDivElement>(null);
-  // The library's object changes under the same identity on purpose; it is made to be used this way.
-  // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({
-    count: losses.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => ROW,
-    overscan: 8,
-  });
-  const at = Math.max(
-    0,
-    losses.findIndex((loss) => loss.key === chosen),
-  );
-  const onKeyDown = (event: KeyboardEvent) => {
-    const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: losses.length - 1 }[event.key];
-    const loss = to === undefined ? undefined : losses[to];
-    if (to === undefined) return;
-    event.preventDefault();
-    if (loss === undefined) return;
-    choose(loss.key);
-    rows.scrollToIndex(to);
-    requestAnimationFrame(() => box.current?.querySelector<HTMLElement>(`[data-row="${to}"]`)?.focus());
-  };
+  const at = losses.findIndex((loss) => loss.key === chosen);
   const number = (count: number, sign = false) => (
     <span className={`mono text-right ${count === 0 ? "text-ink2" : marked(sign)}`}>{count}</span>
   );
+  const rowOf = (loss: RankedLoss | undefined): ListRow | null =>
+    loss === undefined
+      ? null
+      : {
+          key: loss.key,
+          words:
+            `${loss.name}: ${loss.cutOff.length} cut off, ${loss.noGateway.length} lose ` +
+            `the gateway, ${loss.noInternet.length} the internet, ${loss.noAddress.length} ` +
+            `find no DHCP server, ${loss.takeOver.length} ports take over`,
+          content: (
+            <>
+              <span className="flex min-w-0 items-center gap-2">
+                <LossSign loss={loss} />
+                <span className="truncate">{loss.name}</span>
+              </span>
+              <span className="text-ink2">{KINDS[loss.failures[0]?.what ?? "device"]}</span>
+              {number(loss.cutOff.length, true)}
+              {number(loss.noGateway.length, true)}
+              {number(loss.noInternet.length)}
+              {number(loss.noAddress.length)}
+              {number(loss.takeOver.length)}
+            </>
+          ),
+        };
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div
@@ -228,50 +229,15 @@ function Ranking({
         <span className="text-right">no addresses</span>
         <span className="text-right">take over</span>
       </div>
-      <div
-        ref={box}
-        role="listbox"
-        aria-label="Failures, the worst first"
-        className="min-h-0 flex-1 overflow-auto"
-        tabIndex={-1}
-        onKeyDown={onKeyDown}
-      >
-        <div className="relative" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map(({ index: i, start }) => {
-            const loss = losses[i];
-            if (loss === undefined) return null;
-            const words =
-              `${loss.name}: ${loss.cutOff.length} cut off, ${loss.noGateway.length} lose ` +
-              `the gateway, ${loss.noInternet.length} the internet, ${loss.noAddress.length} ` +
-              `find no DHCP server, ${loss.takeOver.length} ports take over`;
-            return (
-              <button
-                key={loss.key}
-                type="button"
-                role="option"
-                aria-selected={loss.key === chosen}
-                aria-label={words}
-                data-row={i}
-                tabIndex={i === at ? 0 : -1}
-                onClick={() => choose(loss.key)}
-                style={{ top: start, height: ROW }}
-                className={`absolute grid w-full ${COLUMNS} items-center gap-2 border-b border-hair px-4 text-left text-13 ${loss.key === chosen ? "bg-act-wash" : "hover:bg-hover"}`}
-              >
-                <span className="flex min-w-0 items-center gap-2">
-                  <LossSign loss={loss} />
-                  <span className="truncate">{loss.name}</span>
-                </span>
-                <span className="text-ink2">{KINDS[loss.failures[0]?.what ?? "device"]}</span>
-                {number(loss.cutOff.length, true)}
-                {number(loss.noGateway.length, true)}
-                {number(loss.noInternet.length)}
-                {number(loss.noAddress.length)}
-                {number(loss.takeOver.length)}
-              </button>
-            );
-          })}
-        </div>
-      </div>
+      <RowList
+        label="Failures, the worst first"
+        count={losses.length}
+        height={ROW}
+        columns={COLUMNS}
+        at={at < 0 ? null : at}
+        choose={(to) => choose(losses[to]?.key ?? "")}
+        row={(i) => rowOf(losses[i])}
+      />
     </div>
   );
 }

@@ -8,6 +8,7 @@ import type { FailureWorker } from "@/workers/failure.worker";
 
 /** What a study has come to: for which plan, how far it is, what it found. */
 interface Study {
+  readonly site: string | null;
   readonly plan: Plan | null;
   readonly done: number;
   readonly all: number;
@@ -15,7 +16,7 @@ interface Study {
   readonly fault: string | null;
 }
 
-const IDLE: Study = { plan: null, done: 0, all: 0, losses: null, fault: null };
+const IDLE: Study = { site: null, plan: null, done: 0, all: 0, losses: null, fault: null };
 let study = IDLE;
 let worker: Worker | null = null;
 const listeners = new Set<() => void>();
@@ -35,19 +36,29 @@ export function startStudy(index: PlanIndex): void {
   stop();
   const { plan } = index;
   // The found losses of an earlier plan stay in sight until the new ones are there.
-  publish({ plan, done: 0, all: 0, losses: study.losses, fault: null });
+  const site = plan.site.id;
+  const losses = study.site === site ? study.losses : null;
+  publish({ site, plan, done: 0, all: 0, losses, fault: null });
   const own = new Worker(new URL("../../../workers/failure.worker.ts", import.meta.url), { type: "module" });
   worker = own;
   const finish = (losses: readonly Loss[]) => {
     if (worker !== own) return;
     stop();
-    publish({ plan, done: losses.length, all: losses.length, losses: ranked(index, losses), fault: null });
+    publish({
+      site,
+      plan,
+      done: losses.length,
+      all: losses.length,
+      losses: ranked(index, losses),
+      fault: null,
+    });
   };
   const fail = () => {
     if (worker !== own) return;
     stop();
     publish({
       ...IDLE,
+      site,
       plan,
       fault: "The study could not be made in this browser; reload the page and try again.",
     });
@@ -68,7 +79,8 @@ export function cancelStudy(): void {
   publish({ ...study, plan: null, done: 0, all: 0 });
 }
 
-export const isRunning = (): boolean => worker !== null;
+/** Whether the failures of a site are tried just now. */
+export const isRunning = (site: string): boolean => worker !== null && study.site === site;
 
 const subscribe = (listener: () => void) => {
   listeners.add(listener);
@@ -77,9 +89,12 @@ const subscribe = (listener: () => void) => {
   };
 };
 
-export const useStudy = (): Study =>
-  useSyncExternalStore(
+/** How far the study of a site is; that of another site is not its. */
+export const useStudy = (site: string): Study => {
+  const now = useSyncExternalStore(
     subscribe,
     () => study,
     () => IDLE,
   );
+  return now.site === null || now.site === site ? now : IDLE;
+};

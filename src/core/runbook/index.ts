@@ -1,0 +1,3 @@
+export { laptopText, opensText } from "./card";
+export { provenRunbook, type Runbook, type Step } from "./runbook";
+export { interruptsText, runbookTable } from "./table";

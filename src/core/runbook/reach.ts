@@ -1,0 +1,154 @@
+import { containsAddress, type Ipv4, type Prefix4 } from "../address";
+import { byNaturalText, grouped, must } from "../kernel";
+import { freeRuns } from "../planners";
+import { modeOf } from "../fabric";
+import { pageFrom, type Laptop } from "../probe";
+import { afterEdits, PlanEdits, type Interface, type PlanIndex, type Port, type Segment } from "../plan";
+import { PORT_SETTINGS, setUpDevices } from "./found";
+
+/** How many ports of one device the laptop is tried at. */
+const MOST_SPOTS = 4;
+
+/**
+ * The port that the laptop is plugged into first is the one to keep: the rescue port, then one that nothing is
+ * planned at, then one whose device has to be unplugged for the time.
+ */
+function rank(index: PlanIndex, { id, device, pvid, enabled }: Port): number {
+  const domain = index.plan.device.get(device)?.domain ?? null;
+  const vlan = pvid === null ? undefined : index.vlanOf(domain, pvid);
+  if (vlan?.purpose === "wayBack") return 0;
+  if (index.hostsAt(id).length > 0) return 3;
+  return enabled ? 1 : 2;
+}
+
+/**
+ * Ports that a laptop can be plugged into: of each device one of every kind (those that are found alike and
+ * become alike), none that a cable to other gear is in.
+ */
+function spotsOf(found: PlanIndex, index: PlanIndex): string[] {
+  return setUpDevices(index).flatMap(({ id }) => {
+    const kinds = new Map<string, Port>();
+    const free = index
+      .portsOf(id)
+      .filter((port) => index.linkAt(port.id) === undefined && port.medium !== "fibre");
+    for (const port of [...free].sort((a, b) => a.position - b.position)) {
+      const was = found.plan.port.get(port.id) ?? port;
+      const key = JSON.stringify([
+        rank(index, port),
+        ...[was, port].map((one) => PORT_SETTINGS.map((setting) => one[setting])),
+      ]);
+      kinds.set(key, port);
+    }
+    return [...kinds.values()]
+      .sort((a, b) => rank(index, a) - rank(index, b) || byNaturalText(a.id, b.id))
+      .slice(0, MOST_SPOTS)
+      .map((port) => port.id);
+  });
+}
+
+/** The highest address of a subnet that nobody has and no server gives; null where there is none. */
+function freeFor(index: PlanIndex, segment: Segment, subnet: Prefix4): Ipv4 | null {
+  const run = freeRuns(index, segment).findLast(({ last }) => containsAddress(subnet, last));
+  return run === undefined || typeof run.last === "bigint" ? null : run.last;
+}
+
+/** Where the laptop can be plugged in. */
+export interface Spots {
+  /** Free ports of all gear. */
+  readonly free: readonly string[];
+  /** By device, those of them that are its own: where one goes first to get to it. */
+  readonly own: ReadonlyMap<string, readonly string[]>;
+  /** By device, its own ports whose cable would have to be pulled for it. */
+  readonly cabled: ReadonlyMap<string, readonly string[]>;
+}
+
+/** Where the laptop can be plugged in on the way from what is found to the plan. */
+export function spotsAlong(found: PlanIndex, index: PlanIndex): Spots {
+  const free = spotsOf(found, index);
+  return {
+    free,
+    own: grouped(free, (port) => index.plan.port.get(port)?.device ?? ""),
+    cabled: new Map(setUpDevices(index).map(({ id }) => [id, cabledSpots(index, id)])),
+  };
+}
+
+/** How many cabled ports of one device the laptop is tried at. */
+const MOST_PULLED = 3;
+
+/** Ports of a device whose cable can be pulled for the laptop's: the last way before a console cable. */
+const cabledSpots = (index: PlanIndex, device: string): string[] =>
+  index
+    .portsOf(device)
+    .filter(({ id, medium }) => medium !== "fibre" && index.linkAt(id) !== undefined)
+    .slice(0, MOST_PULLED)
+    .map(({ id }) => id);
+
+/** The site while the laptop is in place of a port's cable; as it is where no cable is there. */
+function withoutCable(index: PlanIndex, port: string): PlanIndex {
+  const link = index.linkAt(port);
+  if (link === undefined) return index;
+  const edits = new PlanEdits(index.plan);
+  edits.remove("link", link.id);
+  return must(afterEdits(index, edits), "a cable can be pulled");
+}
+
+/** What is entered on the laptop to be a neighbour of a leg; null where there is no address left. */
+function beside(index: PlanIndex, leg: Interface, port: string): { laptop: Laptop; to: Ipv4 } | null {
+  const segment = index.plan.segment.get(leg.segment ?? "");
+  const [to] = leg.addresses4;
+  const subnet =
+    to === undefined ? undefined : segment?.prefixes4.find((prefix) => containsAddress(prefix, to));
+  const address = segment === undefined || subnet === undefined ? null : freeFor(index, segment, subnet);
+  return to === undefined || subnet === undefined || address === null
+    ? null
+    : { laptop: { port, address, length: subnet.length, gateway: null }, to };
+}
+
+/** What is entered on the laptop to be one of the segment that its port is in, with that one's gateway. */
+function asLocal(index: PlanIndex, port: string): Laptop | null {
+  const at = index.plan.port.get(port);
+  const device = at === undefined ? undefined : index.plan.device.get(at.device);
+  const segment =
+    at === undefined || at.pvid === null || device === undefined
+      ? undefined
+      : index.segmentOn(device.domain, at.pvid);
+  const gateway = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
+  const subnet =
+    gateway === undefined ? undefined : segment?.prefixes4.find((one) => containsAddress(one, gateway));
+  if (segment === undefined || gateway === undefined || subnet === undefined) return null;
+  const address = freeFor(index, segment, subnet);
+  return address === null ? null : { port, address, length: subnet.length, gateway };
+}
+
+/** How a laptop gets to a device: what is entered on it, and the address that it opens. */
+export interface Way {
+  readonly laptop: Laptop;
+  readonly to: Ipv4;
+}
+
+/**
+ * The way from a laptop at a port to the pages of a device; null where there is none. Where a cable is in the
+ * port, the laptop takes its place.
+ */
+export function wayFrom(cabled: PlanIndex, port: string, device: string): Way | null {
+  const index = withoutCable(cabled, port);
+  const spot = index.plan.port.get(port);
+  if (spot === undefined || modeOf(spot) === "off") return null;
+  const legs = [...index.interfacesOf(device)]
+    .filter(({ line, addresses4 }) => line === null && addresses4.length > 0)
+    .sort((a, b) => Number(isManaged(index, b)) - Number(isManaged(index, a)) || byNaturalText(a.id, b.id));
+  for (const leg of legs) {
+    const near = beside(index, leg, port);
+    if (near !== null && pageFrom(index, near.laptop, near.to) === null) return near;
+  }
+  const local = asLocal(index, port);
+  for (const leg of local === null ? [] : legs) {
+    const [to] = leg.addresses4;
+    if (local !== null && to !== undefined && pageFrom(index, local, to) === null)
+      return { laptop: local, to };
+  }
+  return null;
+}
+
+const isManaged = (index: PlanIndex, { segment }: Interface): boolean =>
+  index.plan.segment.get(segment ?? "")?.management === true;

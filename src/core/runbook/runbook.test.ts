@@ -1,0 +1,217 @@
+import { bramblewick } from "../../../demo/bramblewick";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { must } from "../kernel";
+import { applyChanges, diff, invert, PlanIndex, type Plan } from "../plan";
+import { pageFrom } from "../probe";
+import { dice } from "../testing/plants";
+import { disturbed, smallSite } from "../testing/small-sites";
+import { foundState } from "./found";
+import { operationsBetween, type Operation } from "./operations";
+import { spotsAlong, type Spots } from "./reach";
+import { provenRunbook, type Proven } from "./runbook";
+import { moveCost, orderOf, type Order } from "./search";
+import { States, type State } from "./states";
+
+const proven = (plan: Plan, before: Plan | null): Proven =>
+  must(provenRunbook(PlanIndex.of(plan), before), "a runbook");
+
+/**
+ * Every step that says how the laptop gets to a device is asked anew, on the plan as it is then and nothing
+ * else.
+ */
+function heldToProbes({ order }: Proven): number {
+  let pages = 0;
+  let plan = order.start.index.plan;
+  for (const { before, after, state } of order.taken) {
+    if (before !== "by hand" && before !== null) {
+      pages += 1;
+      expect(pageFrom(PlanIndex.of(plan), before.way.laptop, before.way.to)).toBeNull();
+    }
+    plan = state.index.plan;
+    if (after === null) continue;
+    pages += 1;
+    expect(pageFrom(PlanIndex.of(plan), after.way.laptop, after.way.to)).toBeNull();
+  }
+  return pages;
+}
+
+/** Every operation taken back brings back the plan before it, to the last field. */
+function heldToInverses({ order }: Proven): void {
+  let plan = order.start.index.plan;
+  for (const { state } of order.taken) {
+    const back = applyChanges(state.index.plan, invert(diff(plan, state.index.plan)));
+    expect(back.ok && diff(back.value, plan)).toEqual([]);
+    plan = state.index.plan;
+  }
+}
+
+/** Steps that need a console cable although their device was reached from somewhere at the beginning. */
+function lockedOut({ order, runbook, operations }: Proven, plan: Plan): string[] {
+  const { start } = order;
+  const index = PlanIndex.of(plan);
+  const { free, cabled } = spotsAlong(start.index, index);
+  const states = new States(operations);
+  const isReached = (device: string) =>
+    [...free, ...(cabled.get(device) ?? [])].some((port) => states.way(start, port, device) !== null);
+  return runbook.steps.flatMap(({ needsConsole, device, title }) =>
+    needsConsole && device !== null && isReached(device) ? [title] : [],
+  );
+}
+
+const DEMO = [
+  ["the practice", fennelStreet],
+  ["the house", lockkeepersHouse],
+  ["the works", bramblewick],
+] as const;
+
+describe.each(DEMO)("%s", (_name, make) => {
+  test("out of the box: a proven order that ends as planned, every page asked by itself", () => {
+    const made = proven(make(), null);
+    expect(made.order.consoles).toBe(0);
+    expect(made.runbook.endsAsPlanned).toBe(true);
+    expect(made.runbook.steps.filter(({ needsConsole }) => needsConsole)).toEqual([]);
+    expect(heldToProbes(made)).toBeGreaterThan(60);
+    heldToInverses(made);
+  });
+
+  test("from what somebody has left behind: the same", () => {
+    const plan = make();
+    for (let seed = 1; seed <= 4; seed += 1) {
+      const made = proven(plan, disturbed(plan, dice(seed * 77), 6));
+      expect(made.order.taken.length).toBeGreaterThan(0);
+      expect([seed, lockedOut(made, plan)]).toEqual([seed, []]);
+      expect(made.runbook.endsAsPlanned).toBe(true);
+      heldToProbes(made);
+      heldToInverses(made);
+    }
+  });
+
+  test("from the plan itself: nothing to do", () => {
+    const plan = make();
+    const made = proven(plan, plan);
+    expect(made.runbook.steps).toEqual([]);
+    expect(made.runbook.alreadySo).toHaveLength(made.runbook.devices.length);
+  });
+});
+
+interface Searched {
+  readonly states: States;
+  readonly start: State;
+  readonly spots: Spots;
+  readonly order: Order | null;
+}
+
+function searched({ before, plan }: ReturnType<typeof smallSite>): Searched {
+  const index = PlanIndex.of(plan);
+  const found = must(foundState(index, before), "a state");
+  const states = new States(operationsBetween(found, index));
+  const spots = spotsAlong(found, index);
+  const start = states.first(found);
+  return { states, start, spots, order: orderOf(states, start, spots) };
+}
+
+/** What it cost to have the laptop at each port where it can be, in one order of work. */
+type Costs = ReadonlyMap<string | null, number>;
+
+/** A port from which a device is reached, and what going there costs. */
+interface Reaching {
+  readonly port: string;
+  readonly cost: number;
+}
+
+const nowAt = (costs: Costs, reaching: readonly Reaching[]): Map<string | null, number> =>
+  new Map(
+    reaching.map(({ port, cost }) => [
+      port,
+      Math.min(...[...costs].map(([at, spent]) => spent + (at === port ? 0 : cost))),
+    ]),
+  );
+
+/**
+ * The cheapest of all orders there are, tried one after the other without any memory; null where every one of
+ * them comes to a device that nothing reaches.
+ */
+function fewest({ states, start, spots }: Searched): number | null {
+  const reaching = (state: State, device: string, costs: Costs): Reaching[] => {
+    const cabled = spots.cabled.get(device) ?? [];
+    const all = new Set([...spots.free, ...cabled, ...costs.keys()]);
+    return [...all].flatMap((port) =>
+      port === null || states.way(state, port, device) === null
+        ? []
+        : [{ port, cost: moveCost(cabled.includes(port)) }],
+    );
+  };
+  const tryAll = (state: State, moves: Costs): number => {
+    if (state.done.size === states.operations.length) return Math.min(...moves.values());
+    let best = Number.POSITIVE_INFINITY;
+    for (const operation of states.operations) {
+      if (state.done.has(operation.id) || operation.after.some((one) => !state.done.has(one))) continue;
+      const next = states.after(state, operation);
+      const before = nowAt(moves, reaching(state, operation.device, moves));
+      const after = next === null ? null : nowAt(before, reaching(next, operation.device, before));
+      if (next === null || after === null || before.size === 0 || after.size === 0) continue;
+      best = Math.min(best, tryAll(next, after));
+    }
+    return best;
+  };
+  const least = tryAll(start, new Map([[null, 0]]));
+  return Number.isFinite(least) ? least : null;
+}
+
+/** What a recipe comes to: device by device in the order of the list, the laptop in one port of each. */
+function recipeLocksOut({ states, start, spots }: Searched): boolean {
+  let state = start;
+  let at: string | null = null;
+  let device = "";
+  for (const operation of states.operations) {
+    if (operation.device !== device) {
+      device = operation.device;
+      at = spots.free.find((port) => states.way(state, port, operation.device) !== null) ?? null;
+    }
+    const next: State | null = states.after(state, operation);
+    if (at === null || next === null || states.way(next, at, device) === null) return true;
+    state = next;
+  }
+  return false;
+}
+
+/** How many sites are tried in every order. */
+const SITES = 60;
+
+test(`on ${SITES} small sites an order is found exactly when there is one, with the fewest moves`, () => {
+  const counts = { solved: 0, none: 0, moves: 0, fewest: 0, recipe: 0, sites: 0 };
+  for (let seed = 1; counts.sites < SITES; seed += 1) {
+    const site = searched(smallSite(dice(seed * 7919)));
+    const count = site.states.operations.length;
+    if (count === 0 || count > 7) continue;
+    counts.sites += 1;
+    const least = fewest(site);
+    const { order } = site;
+    const isProven = order !== null && order.consoles === 0;
+    expect([seed, isProven]).toEqual([seed, least !== null]);
+    if (recipeLocksOut(site)) counts.recipe += 1;
+    if (order === null || least === null) {
+      counts.none += 1;
+      continue;
+    }
+    counts.solved += 1;
+    const spent = order.moves + order.pulled * (moveCost(true) - 1);
+    counts.moves += spent;
+    counts.fewest += least;
+    expect([seed, spent]).toEqual([seed, least]);
+  }
+  expect(counts.solved).toBeGreaterThan(10);
+  expect(counts.none).toBeGreaterThan(2);
+  expect(counts.recipe).toBeGreaterThan(0);
+});
+
+test("precedence holds in every order: what an operation builds on is done before it", () => {
+  const { order } = proven(fennelStreet(), null);
+  const done = new Set<string>();
+  for (const { operation } of order.taken) {
+    const missing = (operation satisfies Operation).after.filter((one) => !done.has(one));
+    expect([operation.id, missing]).toEqual([operation.id, []]);
+    done.add(operation.id);
+  }
+});

@@ -1,0 +1,311 @@
+import { must } from "../kernel";
+import { afterEdits, diff, nameOf, type Device, type Host, type Plan, type PlanIndex } from "../plan";
+import { cardOf, opensText, type Card } from "./card";
+import { foundState, setUpDevices } from "./found";
+import { connected } from "./interrupts";
+import { leftOver, operationsBetween, type Operation } from "./operations";
+import { spotsAlong } from "./reach";
+import { orderOf, type Order, type Stand, type Taken } from "./search";
+import { States, type State } from "./states";
+import { operationWords, type Value } from "./words";
+
+/** What a step is: something done on a device, the laptop moved, or something that belongs to every visit. */
+export type StepKind = "begin" | "move" | "do" | "credentials" | "save" | "end";
+
+export interface Step {
+  readonly kind: StepKind;
+  readonly title: string;
+  /** Null for what is about the laptop only. */
+  readonly device: string | null;
+  readonly values: readonly Value[];
+  readonly why: string;
+  /** Where the laptop is; null where only a console cable goes on, or nothing is opened. */
+  readonly card: Card | null;
+  readonly needsConsole: boolean;
+  /** Hosts that were joined to their gateway before the step and are not after it. */
+  readonly cuts: readonly Host[];
+  /** Hosts that are joined again. */
+  readonly mends: readonly Host[];
+  /** Gear that the laptop reaches when the step is done. */
+  readonly reaches: ReadonlySet<string>;
+  /** How it is taken back. */
+  readonly back: string;
+  readonly caution: string;
+  readonly operation: Operation | null;
+}
+
+/** The order of work from what is on the devices to the plan, as plain data. */
+export interface Runbook extends Pick<Order, "moves" | "pulled" | "consoles" | "isExhaustive" | "looked"> {
+  readonly devices: readonly Device[];
+  readonly steps: readonly Step[];
+  /** Devices on which there is nothing to do. */
+  readonly alreadySo: readonly Device[];
+  /** Whether the site at the end is the plan, to the last field. */
+  readonly endsAsPlanned: boolean;
+}
+
+/** Above so much gear, what the laptop reaches is asked for the devices of the step only. */
+const MOST_LANES = 40;
+
+const CAUTIONS = {
+  cabinet:
+    "In cabinets and near mains: isolate first; fixed wiring is for licensed people under the local code.",
+  fibre: "Never look into a fibre or an optic, lit or not.",
+  machine:
+    "A network change can move or stop a machine: permit, lock-out and the process owner's consent first; " +
+    "emergency stop and safety functions never depend on this.",
+} as const;
+
+function cautionOf(index: PlanIndex, { page, ports }: Operation, cuts: readonly Host[]): string {
+  const { kind } = index.plan.site;
+  if (page === "power") return CAUTIONS.cabinet;
+  const isProcess = kind === "industrial" && (page === "trunk" || page === "ports" || cuts.length > 0);
+  if (isProcess) return CAUTIONS.machine;
+  return ports.some(({ medium }) => medium === "fibre") ? CAUTIONS.fibre : "";
+}
+
+/** Makes the steps of an order, with what belongs to every visit in between. */
+class Writer {
+  readonly #index: PlanIndex;
+  readonly #states: States;
+  readonly #devices: readonly Device[];
+  readonly steps: Step[] = [];
+  #state: State;
+  #at: string | null = null;
+  #stand: Stand = null;
+  #joined: ReadonlySet<string>;
+
+  constructor(index: PlanIndex, states: States, start: State) {
+    this.#index = index;
+    this.#states = states;
+    this.#devices = setUpDevices(index);
+    this.#state = start;
+    this.#joined = connected(start.index);
+  }
+
+  #reaches(device: string | null): Set<string> {
+    const at = this.#at;
+    const all = this.#devices.map(({ id }) => id);
+    const asked = all.length <= MOST_LANES ? all : all.filter((id) => id === device);
+    return new Set(at === null ? [] : asked.filter((id) => this.#states.way(this.#state, at, id) !== null));
+  }
+
+  #add(step: Pick<Step, "kind" | "title" | "device"> & Partial<Step>): void {
+    this.steps.push({
+      values: [],
+      why: "",
+      card: cardOf(this.#state, this.#stand),
+      needsConsole: false,
+      cuts: [],
+      mends: [],
+      reaches: this.#reaches(step.device),
+      back: "",
+      caution: "",
+      operation: null,
+      ...step,
+    });
+  }
+
+  /** The laptop goes to another port; nothing is said where it stays. */
+  #moveTo(stand: Stand, device: string): void {
+    this.#stand = stand;
+    if (stand === null || stand.port === this.#at) return;
+    const [from, to] = [this.#at, stand.port];
+    this.#at = to;
+    this.#add({ kind: "move", device, ...moveWords(this.#index, from, to) });
+  }
+
+  #credentials(device: Device): void {
+    this.#add({
+      kind: "credentials",
+      title: "New administrator's name and word, its own name",
+      device: device.id,
+      values: [
+        ["Name", device.name],
+        ["Kept", device.credentialsPlace === "" ? "a place is still to be named" : device.credentialsPlace],
+      ],
+      why:
+        "Before anything else: what is printed on every leaflet is known to everybody. Only the place " +
+        "where they are kept is written down.",
+    });
+  }
+
+  take({ operation, before, after, state }: Taken): void {
+    const index = this.#index;
+    const device = must(index.plan.device.get(operation.device), "the device of an operation");
+    if (before !== "by hand") this.#moveTo(before, device.id);
+    const was = this.#joined;
+    this.#joined = connected(state.index);
+    const hosts = (ids: Iterable<string>, others: ReadonlySet<string>): Host[] =>
+      [...ids].flatMap((id) => (others.has(id) ? [] : (index.plan.host.get(id) ?? [])));
+    const [cuts, mends] = [hosts(was, this.#joined), hosts(this.#joined, was)];
+    const [card, seen] = [before === "by hand" ? null : cardOf(this.#state, before), cardOf(state, after)];
+    this.#state = state;
+    const stays = after !== null && before !== "by hand" && after.port === before?.port;
+    if (stays) this.#stand = after;
+    this.#add({
+      kind: "do",
+      ...operationWords(index, operation),
+      device: device.id,
+      card,
+      needsConsole: before === null || after === null,
+      cuts,
+      mends,
+      why: whyHere(index, device, operation, { before, after, card, seen }),
+      back: backOf(index, operation, seen),
+      caution: cautionOf(index, operation, cuts),
+      operation,
+    });
+    if (!stays) this.#moveTo(after, device.id);
+    if (operation.page === "power") this.#credentials(device);
+  }
+
+  /** The last of a visit: what is not saved is gone at the next power cut. */
+  save(device: Device): void {
+    this.#add({
+      kind: "save",
+      title: "Save, and look whether it is saved",
+      device: device.id,
+      why: "A configuration that is not saved is gone at the next power cut.",
+    });
+  }
+
+  begin(): void {
+    this.#add({
+      kind: "begin",
+      title: "Note what the laptop has now; wireless off",
+      device: null,
+      card: null,
+      why: "The last step puts it back. With wireless on, the laptop may answer by another way than the cable.",
+    });
+  }
+
+  end(): void {
+    this.#add({
+      kind: "end",
+      title: "Put back what the laptop had before",
+      device: null,
+      card: null,
+      why: "A static address that is forgotten looks like a fault of the network on the next site.",
+    });
+  }
+}
+
+/** A move of the laptop in words: what becomes of cables that are pulled for it, too. */
+function moveWords(
+  index: PlanIndex,
+  from: string | null,
+  to: string,
+): Pick<Step, "title" | "values" | "why"> {
+  const isCabled = (port: string | null) => port !== null && index.linkAt(port) !== undefined;
+  const name = nameOf(index, "port", to);
+  const put: Value[] = isCabled(from)
+    ? [["Before", `put the cable back into ${nameOf(index, "port", from ?? "")}`]]
+    : [];
+  if (!isCabled(to))
+    return { title: `${from === null ? "Plug the laptop into" : "Move to"} ${name}`, values: put, why: "" };
+  return {
+    title: `Pull the cable out of ${name} and plug the laptop in there`,
+    values: put,
+    why:
+      "From no free port is the device reached. What the cable carried is cut meanwhile; gear that it " +
+      "powered needs a supply of its own.",
+  };
+}
+
+interface Stands {
+  readonly before: Taken["before"];
+  readonly after: Stand;
+  readonly card: Card | null;
+  readonly seen: Card | null;
+}
+
+/** Why an operation comes where it does, as far as there is something to say. */
+function whyHere(
+  index: PlanIndex,
+  device: Device,
+  { page }: Operation,
+  { before, after, card, seen }: Stands,
+): string {
+  const { name } = device;
+  if (before === null)
+    return (
+      `Nothing on the network gets to ${name} here: take the console cable, or reset it, and it is as it ` +
+      "came out of the box."
+    );
+  if (after === null)
+    return `After it nothing on the network gets to ${name}: have the console cable in before, and save by it.`;
+  if (before !== "by hand" && after.port !== before.port)
+    return (
+      `It cuts the laptop off where it is: afterwards ${name} is reached at ` +
+      `${nameOf(index, "port", after.port)}, and answers at ${seen === null ? "nothing" : opensText(seen)}.`
+    );
+  if (card !== null && seen !== null && card.opens !== seen.opens)
+    return `From now on ${name} answers at ${opensText(seen)}: the laptop's address changes with it.`;
+  if (page === "power")
+    return "It has the first address of its leaflet, as all others of its model: power one after the other.";
+  return "";
+}
+
+function backOf(index: PlanIndex, { device, page }: Operation, seen: Card | null): string {
+  if (page === "power") return "Take its power away again.";
+  const name = nameOf(index, "device", device);
+  return seen === null
+    ? `Only by the console of ${name}, or by a restart before it is saved.`
+    : `${nameOf(index, "port", seen.port)} still gets to ${name}: open ${opensText(seen)} and enter what was ` +
+        "before. Until it is saved, a restart brings it back, too.";
+}
+
+/** Whether the last state is the plan: what only the box had goes by itself. */
+function endsAsPlanned(last: PlanIndex, plan: Plan): boolean {
+  const end = afterEdits(last, leftOver(last.plan, plan));
+  return end !== null && diff(end.plan, plan).length === 0;
+}
+
+/** A runbook with the states that prove it. */
+export interface Proven {
+  readonly runbook: Runbook;
+  readonly order: Order;
+  readonly operations: readonly Operation[];
+}
+
+/**
+ * The order of work from what is found to the plan; `before` is what an earlier plan says of the devices,
+ * null for gear out of the box. `tell` hears how many operations have found their place. Null where what is
+ * found is no state of a plan, or what is planned refers to what is nowhere.
+ */
+export function provenRunbook(
+  index: PlanIndex,
+  before: Plan | null,
+  tell: (done: number, all: number) => void = () => undefined,
+): Proven | null {
+  const found = foundState(index, before);
+  if (found === null) return null;
+  const operations = operationsBetween(found, index);
+  const states = new States(operations);
+  const order = orderOf(states, states.first(found), spotsAlong(found, index), tell);
+  if (order === null) return null;
+  const writer = new Writer(index, states, order.start);
+  if (order.taken.length > 0) writer.begin();
+  for (const [at, taken] of order.taken.entries()) {
+    writer.take(taken);
+    const { device } = taken.operation;
+    const next = order.taken[at + 1]?.operation.device;
+    if (next !== device) writer.save(must(index.plan.device.get(device), "the device of an operation"));
+  }
+  if (order.taken.length > 0) writer.end();
+  const busy = new Set(operations.map(({ device }) => device));
+  const { moves, pulled, consoles, isExhaustive, looked } = order;
+  const runbook: Runbook = {
+    moves,
+    pulled,
+    consoles,
+    isExhaustive,
+    looked,
+    devices: setUpDevices(index),
+    steps: writer.steps,
+    alreadySo: setUpDevices(index).filter(({ id }) => !busy.has(id)),
+    endsAsPlanned: endsAsPlanned(order.taken.at(-1)?.state.index ?? found, index.plan),
+  };
+  return { runbook, order, operations };
+}

@@ -1,0 +1,60 @@
+"use client";
+
+import { useState } from "react";
+import type { PlanIndex } from "@/core/plan";
+import { planWorker } from "../../plan-store/plan-worker";
+import { startRunbook, type Found } from "./use-runbook";
+
+const MOST_FILE_BYTES = 64_000_000;
+
+/** What is on the devices now: they come out of the box, or are as a plan file says. */
+export function FoundChoice({ index, found }: { index: PlanIndex; found: Found }) {
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const read = async (file: File | undefined) => {
+    if (file === undefined) return;
+    setRefusal(null);
+    if (file.size > MOST_FILE_BYTES)
+      return setRefusal(
+        `${file.name} has more than ${MOST_FILE_BYTES / 1_000_000} MB; a plan file has less.`,
+      );
+    const result = await planWorker().readFile(await file.text());
+    if (!result.ok) return setRefusal(result.error.map(({ sentence }) => sentence).join(" "));
+    const plan = result.value;
+    if (![...index.plan.device.keys()].some((id) => plan.device.has(id)))
+      return setRefusal(
+        `${file.name} is of another site: it has none of this plan's devices. Take a plan file of this site.`,
+      );
+    startRunbook(index, { from: "plan", name: file.name, plan });
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-4 py-2 text-13 print:hidden">
+      <span className="text-ink2">On the devices now:</span>
+      <label className="flex min-h-6 items-center gap-2">
+        <input
+          type="radio"
+          name="found"
+          checked={found.from === "box"}
+          onChange={() => startRunbook(index, { from: "box" })}
+        />
+        nothing, they come out of the box
+      </label>
+      <label className="flex min-h-6 items-center gap-2">
+        <span>{found.from === "plan" ? `what ${found.name} says; or` : "or what a plan file says:"}</span>
+        <input
+          type="file"
+          accept=".json,application/json"
+          aria-label="Plan file of what is on the devices"
+          onChange={(event) => {
+            void read(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      {refusal === null ? null : (
+        <p role="alert" className="w-full text-stop">
+          {refusal}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,156 @@
+import { act, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import { fennelStreet } from "../../../../demo/fennel-street";
+import { scene } from "../../../../tests/support/plan-scene";
+import { must } from "@/core/kernel";
+import { emptyPlan, PlanIndex, type Plan } from "@/core/plan";
+import { provenRunbook, type Runbook } from "@/core/runbook";
+import { aSite } from "@/core/testing/build-plan";
+import { StepMargin } from "../../margin/runbook/StepMargin";
+import { RunbookView } from "./RunbookView";
+
+type Support = typeof import("../../../../tests/support/plan-scene");
+jest.mock(
+  "@/ui/plan-store/use-plan",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
+);
+jest.mock(
+  "@/ui/frame/use-ui",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
+);
+const mockFile: { answer: unknown } = { answer: null };
+jest.mock("@/ui/plan-store/plan-worker", () => ({
+  planWorker: () => ({ readFile: () => Promise.resolve(mockFile.answer) }),
+}));
+interface MockWork {
+  plan: Plan | null;
+  found: { from: "box" };
+  done: number;
+  all: number;
+  runbook: Runbook | null;
+  fault: string | null;
+}
+const mockIdle: MockWork = {
+  plan: null,
+  found: { from: "box" },
+  done: 0,
+  all: 0,
+  runbook: null,
+  fault: null,
+};
+const mockNow = { work: mockIdle, looking: false, started: [] as unknown[], cancelled: 0 };
+jest.mock("./use-runbook", () => ({
+  useRunbook: () => mockNow.work,
+  isLooking: () => mockNow.looking,
+  startRunbook: (_index: unknown, found: unknown) => mockNow.started.push(found),
+  cancelRunbook: () => (mockNow.cancelled += 1),
+}));
+
+const practice = fennelStreet();
+const found = must(provenRunbook(PlanIndex.of(practice), null), "a runbook").runbook;
+
+function show(work: Partial<MockWork>, { looking = false, plan = practice } = {}): void {
+  scene.show(plan);
+  mockNow.work = { ...mockIdle, plan: practice, ...work };
+  mockNow.looking = looking;
+  mockNow.started = [];
+  mockNow.cancelled = 0;
+  render(
+    <>
+      <RunbookView />
+      <StepMargin />
+    </>,
+  );
+}
+
+const printed = () => screen.getByRole("list", { name: "Steps, printed", hidden: true });
+
+test("a step is chosen, its margin says what to enter, from where, and the way back; the next one follows", () => {
+  show({ runbook: found });
+  fireEvent.click(screen.getByRole("button", { name: "First step" }));
+  expect(screen.getByText(`Step 1 of ${found.steps.length}`).closest("main, aside, div")).not.toBeNull();
+  expect(screen.getByRole("button", { name: "Back" })).toHaveProperty("disabled", true);
+  const last = found.steps.length - 1;
+  act(() => scene.ui.getState().select({ what: "step", number: last }));
+  expect(screen.getByRole("button", { name: "Next step" })).toHaveProperty("disabled", true);
+  const at = found.steps.findIndex(({ title }) => title.startsWith("Port 1: trunk, 9 VLANs tagged"));
+  act(() => scene.ui.getState().select({ what: "step", number: at - 1 }));
+  fireEvent.click(screen.getByRole("button", { name: "Next step" }));
+  expect(screen.getByRole("heading", { level: 2 }).textContent).toContain("Port 1: trunk, 9 VLANs tagged");
+  expect(screen.getByText("10 20 30 40 50 60 70 80 90 (9)").closest("main, aside, div")).not.toBeNull();
+  expect(
+    screen.getByText("a free one beside the device's first address").closest("main, aside, div"),
+  ).not.toBeNull();
+  expect(screen.getByText(/enter what was before/).closest("main, aside, div")).not.toBeNull();
+});
+
+test("every step is on paper, with the laptop where it has to be", () => {
+  show({ runbook: found });
+  const items = within(printed()).getAllByRole("listitem", { hidden: true });
+  expect(items).toHaveLength(found.steps.length);
+  expect(printed().textContent).toContain("Unpack and power Upper switch");
+  expect(printed().textContent).toContain("Laptop at Upper switch port 23");
+});
+
+test("the picture says in words how often the laptop is plugged in", () => {
+  show({ runbook: found });
+  expect(screen.getByRole("img").getAttribute("aria-label")).toBe(
+    `${found.steps.length} steps, 8 devices; the laptop is plugged in ${found.moves} times. ` +
+      "The table below says the same in words.",
+  );
+});
+
+test("a site on which everything is as planned says that there is nothing to do", () => {
+  show({ runbook: { ...found, steps: [], alreadySo: found.devices } });
+  expect(
+    screen.getByText(/Everything is on the devices as planned/).closest("main, aside, div"),
+  ).not.toBeNull();
+});
+
+test("an order that needs a console cable says whether every other was tried", () => {
+  show({ runbook: { ...found, consoles: 2, isExhaustive: true } });
+  expect(screen.getByText(/2 steps need a console cable/).closest("main, aside, div")).not.toBeNull();
+  expect(screen.getByText(/every order was tried/).closest("main, aside, div")).not.toBeNull();
+});
+
+test("while it looks it says how far it is, and can be called off", () => {
+  show({ done: 7, all: 88 }, { looking: true });
+  expect(screen.getByText("7 of 88 operations have their place").closest("main, aside, div")).not.toBeNull();
+  fireEvent.click(screen.getByRole("button", { name: "Call it off" }));
+  expect(mockNow.cancelled).toBe(1);
+});
+
+test("an order of an earlier plan says so and is looked for again", () => {
+  show({ runbook: found, plan: emptyPlan(practice.site) });
+  expect(
+    screen.getByText("The plan has changed since this order was found.").closest("main, aside, div"),
+  ).not.toBeNull();
+  fireEvent.click(screen.getByRole("button", { name: "Look again" }));
+  expect(mockNow.started).toEqual([{ from: "box" }]);
+});
+
+test("a site without gear says what belongs here and looks for nothing", () => {
+  show({}, { plan: emptyPlan(aSite()) });
+  expect(screen.getByText(/Add the gear on Hardware first/).closest("main, aside, div")).not.toBeNull();
+  expect(mockNow.started).toEqual([]);
+});
+
+const choose = (name: string) =>
+  fireEvent.change(screen.getByLabelText("Plan file of what is on the devices"), {
+    target: { files: [Object.assign(new File(["{}"], name), { text: () => Promise.resolve("{}") })] },
+  });
+
+test("a plan file of this site is what is on the devices; of another site or broken it is refused in words", async () => {
+  show({ runbook: found });
+  mockFile.answer = { ok: true, value: practice };
+  choose("before.json");
+  await waitFor(() =>
+    expect(mockNow.started).toEqual([{ from: "plan", name: "before.json", plan: practice }]),
+  );
+  mockFile.answer = { ok: true, value: emptyPlan(aSite()) };
+  choose("other.json");
+  expect((await screen.findByRole("alert")).textContent).toContain("other.json is of another site");
+  mockFile.answer = { ok: false, error: [{ place: "", sentence: "This is no plan file." }] };
+  choose("broken.json");
+  await waitFor(() => expect(screen.getByRole("alert").textContent).toContain("This is no plan file."));
+  expect(mockNow.started).toHaveLength(1);
+});

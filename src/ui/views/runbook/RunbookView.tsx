@@ -1,0 +1,227 @@
+"use client";
+
+import { useEffect } from "react";
+import { nameOf, type PlanIndex } from "@/core/plan";
+import { counted, listed } from "@/core/repairs";
+import { interruptsText, laptopText, runbookTable, type Runbook, type Step } from "@/core/runbook";
+import { useUi } from "../../frame/use-ui";
+import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { RowList, type ListRow } from "../../kit/RowList";
+import { useIndex } from "../../plan-store/use-plan";
+import { FoundChoice } from "./FoundChoice";
+import { Lanes } from "./Lanes";
+import { PrintedSteps } from "./PrintedSteps";
+import { cancelRunbook, isLooking, startRunbook, useRunbook } from "./use-runbook";
+
+const ROW = 30;
+const COLUMNS = "grid-cols-[32px_minmax(190px,2fr)_minmax(90px,0.9fr)_minmax(80px,0.9fr)_60px]";
+
+const HEAD = "h-8 flex-none items-center gap-2 border-b border-hair px-4 text-12 text-ink2 print:hidden";
+
+/** What the order comes to, in a few words. */
+function summary({ steps, moves, pulled, consoles }: Runbook): string {
+  const parts = [
+    `${counted(steps.length, "step", "steps")} from what is on the devices to the plan`,
+    `the laptop is plugged in ${counted(moves, "time", "times")}`,
+    ...(pulled === 0 ? [] : [`${counted(pulled, "cable is", "cables are")} pulled for it`]),
+    ...(consoles === 0 ? [] : [`${counted(consoles, "step needs", "steps need")} a console cable`]),
+  ];
+  return parts.join("; ");
+}
+
+/** The order of work, proven step by step: what to do, where the laptop is, who is cut off meanwhile. */
+export function RunbookView() {
+  const index = useIndex();
+  const { plan, found, runbook, fault } = useRunbook(index.plan.site.id);
+  const isEmpty = index.plan.device.size === 0;
+  const isOld = !isLooking(index.plan.site.id) && runbook !== null && plan !== index.plan;
+  useEffect(() => {
+    if (!isEmpty && runbook === null && !isLooking(index.plan.site.id) && fault === null)
+      startRunbook(index, { from: "box" });
+  }, [index, runbook, isEmpty, fault]);
+  return (
+    <main className="sheet print-whole">
+      <div className="head">
+        <h1>Runbook</h1>
+        <p>{runbook === null ? "" : summary(runbook)}</p>
+        <span className="push" />
+        {runbook === null ? null : <Tools index={index} runbook={runbook} />}
+        {isOld ? (
+          <button type="button" className="button go print:hidden" onClick={() => startRunbook(index, found)}>
+            Look again
+          </button>
+        ) : null}
+      </div>
+      {isEmpty ? (
+        <p className="max-w-[60ch] p-4 text-15">
+          Here stands the order of work: what is done on which device, from where, so that nobody is locked
+          out. Add the gear on Hardware first.
+        </p>
+      ) : (
+        <Found index={index} isOld={isOld} />
+      )}
+    </main>
+  );
+}
+
+/** What is on the devices, and the order that leads on from there, as far as it is found. */
+function Found({ index, isOld }: { index: PlanIndex; isOld: boolean }) {
+  const { found, done, all, runbook, fault } = useRunbook(index.plan.site.id);
+  const looking = isLooking(index.plan.site.id);
+  const isCalledOff = !looking && runbook === null && fault === null;
+  return (
+    <>
+      <FoundChoice index={index} found={found} />
+      {fault === null ? null : (
+        <p role="alert" className="p-4 text-stop">
+          {fault}
+        </p>
+      )}
+      {looking ? <Progress done={done} all={all} /> : null}
+      {isOld ? (
+        <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">
+          The plan has changed since this order was found.
+        </p>
+      ) : null}
+      {isCalledOff ? (
+        <p className="p-4 text-13 text-ink2">Called off. Choose what is on the devices to start anew.</p>
+      ) : null}
+      {looking || runbook === null ? null : <Order index={index} runbook={runbook} />}
+    </>
+  );
+}
+
+function Progress({ done, all }: { done: number; all: number }) {
+  return (
+    <div role="status" className="flex items-center gap-3 border-b border-hair px-4 py-2 text-13">
+      <progress
+        className="h-2 w-64 accent-act"
+        max={Math.max(1, all)}
+        value={done}
+        aria-label="Operations in their place"
+      />
+      {all === 0 ? "getting ready" : `${done} of ${all} operations have their place`}
+      <button type="button" className="button" onClick={cancelRunbook}>
+        Call it off
+      </button>
+    </div>
+  );
+}
+
+function Tools({ index, runbook }: { index: PlanIndex; runbook: Runbook }) {
+  return (
+    <span className="flex gap-2 print:hidden">
+      <button
+        type="button"
+        className="button"
+        onClick={() =>
+          download(fileName(index.plan.site.name, "runbook.csv"), CSV_TYPE, csv(runbookTable(index, runbook)))
+        }
+      >
+        Save CSV
+      </button>
+      <button type="button" className="button" onClick={() => window.print()}>
+        Print
+      </button>
+    </span>
+  );
+}
+
+/** What is said of the order as a whole: nothing is to be done, or there is no way without a cable. */
+function Verdict({ runbook }: { runbook: Runbook }) {
+  const { steps, consoles, isExhaustive, alreadySo } = runbook;
+  if (steps.length === 0)
+    return (
+      <p className="p-4 text-15 text-sound">✓ Everything is on the devices as planned: nothing to do.</p>
+    );
+  return (
+    <>
+      {consoles === 0 ? null : (
+        <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">
+          No order {isExhaustive ? "" : "that was found "}does without a console cable: bring one, or a second
+          person. The steps that need it say so
+          {isExhaustive ? "; every order was tried." : "."}
+        </p>
+      )}
+      {alreadySo.length === 0 ? null : (
+        <p className="border-b border-hair px-4 py-2 text-13 text-ink2">
+          Already so, nothing to do: {listed(alreadySo.map(({ name }) => name))}.
+        </p>
+      )}
+    </>
+  );
+}
+
+function Order({ index, runbook }: { index: PlanIndex; runbook: Runbook }) {
+  const selection = useUi((state) => state.selection);
+  const select = useUi((state) => state.select);
+  const { steps } = runbook;
+  const at = selection?.what === "step" && selection.number < steps.length ? selection.number : null;
+  return (
+    <>
+      <Verdict runbook={runbook} />
+      {steps.length === 0 ? null : (
+        <>
+          <Lanes index={index} runbook={runbook} at={at} />
+          <div aria-hidden className={`grid ${COLUMNS} ${HEAD}`}>
+            <span className="text-right">step</span>
+            <span>do</span>
+            <span>on</span>
+            <span>interrupts</span>
+            <span className="text-center">proven</span>
+          </div>
+          <div className="flex min-h-0 flex-1 flex-col print:hidden">
+            <RowList
+              label="Steps of the runbook"
+              count={steps.length}
+              height={ROW}
+              columns={COLUMNS}
+              at={at}
+              choose={(number) => select({ what: "step", number })}
+              row={(number) => rowOf(index, steps[number], number)}
+            />
+          </div>
+          <PrintedSteps index={index} steps={steps} />
+        </>
+      )}
+    </>
+  );
+}
+
+function rowOf(index: PlanIndex, step: Step | undefined, number: number): ListRow | null {
+  if (step === undefined) return null;
+  const { kind, title, device, card, needsConsole } = step;
+  const on = device === null ? "" : nameOf(index, "device", device);
+  const interrupts = interruptsText(step);
+  const isMove = kind === "move";
+  const proven = needsConsole ? "needs a console cable" : "proven";
+  return {
+    key: `${number}`,
+    words: [`Step ${number + 1}: ${title}`, on, interrupts, proven].filter((part) => part !== "").join(", "),
+    className: isMove || device === null ? "bg-paper font-semibold" : "",
+    content: (
+      <>
+        <span className="mono text-right font-semibold">{number + 1}</span>
+        <span className="truncate" title={title}>
+          {title}
+        </span>
+        {isMove && card !== null ? (
+          <span className="col-span-2 truncate font-normal text-ink2">laptop at {laptopText(card)}</span>
+        ) : (
+          <>
+            <span className="truncate">{on}</span>
+            <span
+              className={`truncate ${step.cuts.length > 0 ? "text-warn" : "text-ink2"}`}
+              title={interrupts}
+            >
+              {interrupts}
+            </span>
+          </>
+        )}
+        <span className={`text-center ${needsConsole ? "text-warn" : "text-sound"}`}>
+          {needsConsole ? "console" : "✓"}
+        </span>
+      </>
+    ),
+  };
+}

@@ -1,0 +1,93 @@
+"use client";
+
+import { proxy, wrap } from "comlink";
+import { useSyncExternalStore } from "react";
+import type { Plan, PlanIndex } from "@/core/plan";
+import type { Runbook } from "@/core/runbook";
+import type { RunbookWorker } from "@/workers/runbook.worker";
+
+/** What is on the devices before: gear out of the box, or what an earlier plan says. */
+export type Found =
+  { readonly from: "box" } | { readonly from: "plan"; readonly name: string; readonly plan: Plan };
+
+/** What the search has come to: for which plan, how far it is, what it found. */
+interface Work {
+  readonly plan: Plan | null;
+  readonly found: Found;
+  readonly done: number;
+  readonly all: number;
+  readonly runbook: Runbook | null;
+  readonly fault: string | null;
+}
+
+const IDLE: Work = { plan: null, found: { from: "box" }, done: 0, all: 0, runbook: null, fault: null };
+let work = IDLE;
+let worker: Worker | null = null;
+const listeners = new Set<() => void>();
+
+function publish(next: Work): void {
+  work = next;
+  for (const listener of listeners) listener();
+}
+
+function stop(): void {
+  worker?.terminate();
+  worker = null;
+}
+
+const NO_STATE =
+  "What is found does not fit this plan: it refers to something that is gone. Take a plan file of this site.";
+const NO_WORKER = "The order could not be looked for in this browser; reload the page and try again.";
+
+/** Looks for an order of work in a worker of its own; one that looks already is stopped. */
+export function startRunbook({ plan }: PlanIndex, found: Found): void {
+  stop();
+  publish({ ...IDLE, plan, found });
+  const own = new Worker(new URL("../../../workers/runbook.worker.ts", import.meta.url), { type: "module" });
+  worker = own;
+  const finish = (runbook: Runbook | null) => {
+    if (worker !== own) return;
+    stop();
+    publish({ ...work, runbook, fault: runbook === null ? NO_STATE : null });
+  };
+  const fail = () => {
+    if (worker !== own) return;
+    stop();
+    publish({ ...work, fault: NO_WORKER });
+  };
+  void wrap<RunbookWorker>(own)
+    .workOut(
+      plan,
+      found.from === "box" ? null : found.plan,
+      proxy((done, all) => {
+        if (worker === own) publish({ ...work, done, all });
+      }),
+    )
+    .then(finish, fail);
+}
+
+/** Calls the search off. */
+export function cancelRunbook(): void {
+  stop();
+  publish({ ...work, done: 0, all: 0 });
+}
+
+/** Whether an order is looked for on a site just now. */
+export const isLooking = (site: string): boolean => worker !== null && work.plan?.site.id === site;
+
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => {
+    listeners.delete(listener);
+  };
+};
+
+/** How far the search is for a site; that of another site is not its. */
+export const useRunbook = (site: string): Work => {
+  const now = useSyncExternalStore(
+    subscribe,
+    () => work,
+    () => IDLE,
+  );
+  return now.plan === null || now.plan.site.id === site ? now : IDLE;
+};
