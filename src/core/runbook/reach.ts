@@ -62,6 +62,10 @@ export interface Spots {
   readonly cabled: ReadonlyMap<string, readonly string[]>;
 }
 
+/** Whether a cable has to be pulled for the laptop to be at a port. */
+export const isCabled = ({ cabled }: Spots, port: string): boolean =>
+  [...cabled.values()].some((ports) => ports.includes(port));
+
 /** Where the laptop can be plugged in on the way from what is found to the plan. */
 export function spotsAlong(found: PlanIndex, index: PlanIndex): Spots {
   const free = spotsOf(found, index);

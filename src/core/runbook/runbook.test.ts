@@ -2,15 +2,25 @@ import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
-import { applyChanges, diff, invert, PlanIndex, type Plan } from "../plan";
+import {
+  afterEdits,
+  applyChanges,
+  diff,
+  invert,
+  nameOf,
+  PlanEdits,
+  PlanIndex,
+  vid,
+  type Plan,
+} from "../plan";
 import { pageFrom } from "../probe";
 import { dice } from "../testing/plants";
 import { disturbed, smallSite } from "../testing/small-sites";
 import { foundState } from "./found";
 import { operationsBetween, type Operation } from "./operations";
-import { spotsAlong, type Spots } from "./reach";
+import { isCabled, spotsAlong, type Spots } from "./reach";
 import { provenRunbook, type Proven } from "./runbook";
-import { moveCost, orderOf, type Order } from "./search";
+import { BLIND_COST, costOf, moveCost, orderOf, type Order } from "./search";
 import { States, type State } from "./states";
 
 const proven = (plan: Plan, before: Plan | null): Proven =>
@@ -23,15 +33,17 @@ const proven = (plan: Plan, before: Plan | null): Proven =>
 function heldToProbes({ order }: Proven): number {
   let pages = 0;
   let plan = order.start.index.plan;
-  for (const { before, after, state } of order.taken) {
+  for (const { before, after, regains, state } of order.taken) {
     if (before !== "by hand" && before !== null) {
       pages += 1;
       expect(pageFrom(PlanIndex.of(plan), before.way.laptop, before.way.to)).toBeNull();
     }
     plan = state.index.plan;
-    if (after === null) continue;
-    pages += 1;
-    expect(pageFrom(PlanIndex.of(plan), after.way.laptop, after.way.to)).toBeNull();
+    for (const stand of [after, regains?.stand ?? null]) {
+      if (stand === null || stand === "next") continue;
+      pages += 1;
+      expect(pageFrom(PlanIndex.of(plan), stand.way.laptop, stand.way.to)).toBeNull();
+    }
   }
   return pages;
 }
@@ -139,8 +151,22 @@ function fewest({ states, start, spots }: Searched): number | null {
     return [...all].flatMap((port) =>
       port === null || states.way(state, port, device) === null
         ? []
-        : [{ port, cost: moveCost(cabled.includes(port)) }],
+        : [{ port, cost: moveCost(isCabled(spots, port)) }],
     );
+  };
+  /** The same with the device out of reach for one operation on another, after which it is looked at. */
+  const blindly = (state: State, costs: Costs, lost: string): number => {
+    let best = Number.POSITIVE_INFINITY;
+    for (const operation of states.next(state)) {
+      const next = operation.device === lost ? null : states.after(state, operation);
+      if (next === null) continue;
+      const before = nowAt(costs, reaching(state, operation.device, costs));
+      const after = nowAt(before, reaching(next, operation.device, before));
+      const back = nowAt(after, reaching(next, lost, after));
+      if (before.size > 0 && after.size > 0 && back.size > 0)
+        best = Math.min(best, BLIND_COST + tryAll(next, back));
+    }
+    return best;
   };
   const tryAll = (state: State, moves: Costs): number => {
     if (state.done.size === states.operations.length) return Math.min(...moves.values());
@@ -149,9 +175,10 @@ function fewest({ states, start, spots }: Searched): number | null {
       if (state.done.has(operation.id) || operation.after.some((one) => !state.done.has(one))) continue;
       const next = states.after(state, operation);
       const before = nowAt(moves, reaching(state, operation.device, moves));
-      const after = next === null ? null : nowAt(before, reaching(next, operation.device, before));
-      if (next === null || after === null || before.size === 0 || after.size === 0) continue;
-      best = Math.min(best, tryAll(next, after));
+      if (next === null || before.size === 0) continue;
+      const seen = reaching(next, operation.device, before);
+      if (seen.length > 0) best = Math.min(best, tryAll(next, nowAt(before, seen)));
+      best = Math.min(best, blindly(next, before, operation.device));
     }
     return best;
   };
@@ -177,7 +204,7 @@ function recipeLocksOut({ states, start, spots }: Searched): boolean {
 }
 
 /** How many sites are tried in every order. */
-const SITES = 60;
+const SITES = 24;
 
 test(`on ${SITES} small sites an order is found exactly when there is one, with the fewest moves`, () => {
   const counts = { solved: 0, none: 0, moves: 0, fewest: 0, recipe: 0, sites: 0 };
@@ -196,14 +223,50 @@ test(`on ${SITES} small sites an order is found exactly when there is one, with 
       continue;
     }
     counts.solved += 1;
-    const spent = order.moves + order.pulled * (moveCost(true) - 1);
+    const spent = costOf(order);
     counts.moves += spent;
     counts.fewest += least;
     expect([seed, spent]).toEqual([seed, least]);
   }
-  expect(counts.solved).toBeGreaterThan(10);
+  expect(counts.solved).toBeGreaterThan(8);
   expect(counts.none).toBeGreaterThan(2);
   expect(counts.recipe).toBeGreaterThan(0);
+});
+
+test("trunks of a live site: the far end first, out of reach for one step, then the near end, then read back", () => {
+  const plan = fennelStreet();
+  const index = PlanIndex.of(plan);
+  const edits = new PlanEdits(plan);
+  const portOf = (device: string, label: string) =>
+    must(
+      [...plan.port.values()].find(
+        (port) => nameOf(index, "device", port.device) === device && port.label === label,
+      ),
+      label,
+    );
+  const kit = must(vid(10), "VLAN 10");
+  for (const { id } of [portOf("Switch B", "17"), portOf("Upper switch", "25")])
+    edits.patch("port", id, { pvid: kit, untagged: [kit], tagged: [], admit: "all" });
+  const before = must(afterEdits(index, edits), "as it was").plan;
+  const { runbook } = proven(plan, before);
+  const told = runbook.steps.map(({ title, device }) => [
+    device === null ? "" : nameOf(index, "device", device),
+    title,
+  ]);
+  expect(told).toEqual([
+    ["", "Note what the laptop has now; wireless off"],
+    ["Switch B", "Plug the laptop into Upper switch port 23"],
+    ["Switch B", "Port 17: trunk, 8 VLANs tagged"],
+    ["Upper switch", "Port 25: trunk, 7 VLANs tagged"],
+    ["Upper switch", "Save, and look whether it is saved"],
+    ["Switch B", "Read back: it answers at 10.24.10.4; then save"],
+    ["", "Put back what the laptop had before"],
+  ]);
+  const [, , far, near] = runbook.steps;
+  expect(far).toMatchObject({ isBlind: true, needsConsole: false });
+  expect(far?.why).toContain("out of reach for this one step");
+  expect(far?.back).toContain("Do not save yet");
+  expect(near?.mends.map(({ name }) => name)).not.toEqual([]);
 });
 
 test("precedence holds in every order: what an operation builds on is done before it", () => {

@@ -22,6 +22,8 @@ export interface Step {
   /** Where the laptop is; null where only a console cable goes on, or nothing is opened. */
   readonly card: Card | null;
   readonly needsConsole: boolean;
+  /** Whether the device is out of reach until the next step, which brings it back. */
+  readonly isBlind: boolean;
   /** Hosts that were joined to their gateway before the step and are not after it. */
   readonly cuts: readonly Host[];
   /** Hosts that are joined again. */
@@ -35,7 +37,10 @@ export interface Step {
 }
 
 /** The order of work from what is on the devices to the plan, as plain data. */
-export interface Runbook extends Pick<Order, "moves" | "pulled" | "consoles" | "isExhaustive" | "looked"> {
+export interface Runbook extends Pick<
+  Order,
+  "moves" | "blind" | "pulled" | "consoles" | "isExhaustive" | "looked"
+> {
   readonly devices: readonly Device[];
   readonly steps: readonly Step[];
   /** Devices on which there is nothing to do. */
@@ -96,6 +101,7 @@ class Writer {
       why: "",
       card: cardOf(this.#state, this.#stand),
       needsConsole: false,
+      isBlind: false,
       cuts: [],
       mends: [],
       reaches: this.#reaches(step.device),
@@ -139,25 +145,41 @@ class Writer {
     const hosts = (ids: Iterable<string>, others: ReadonlySet<string>): Host[] =>
       [...ids].flatMap((id) => (others.has(id) ? [] : (index.plan.host.get(id) ?? [])));
     const [cuts, mends] = [hosts(was, this.#joined), hosts(this.#joined, was)];
-    const [card, seen] = [before === "by hand" ? null : cardOf(this.#state, before), cardOf(state, after)];
+    const isBlind = after === "next";
+    const stand = isBlind ? null : after;
+    const [card, seen] = [before === "by hand" ? null : cardOf(this.#state, before), cardOf(state, stand)];
     this.#state = state;
-    const stays = after !== null && before !== "by hand" && after.port === before?.port;
-    if (stays) this.#stand = after;
+    const stays = stand !== null && before !== "by hand" && stand.port === before?.port;
+    if (stays) this.#stand = stand;
     this.#add({
       kind: "do",
       ...operationWords(index, operation),
       device: device.id,
       card,
       needsConsole: before === null || after === null,
+      isBlind,
       cuts,
       mends,
       why: whyHere(index, device, operation, { before, after, card, seen }),
-      back: backOf(index, operation, seen),
+      back: backOf(index, operation, isBlind ? "next" : seen),
       caution: cautionOf(index, operation, cuts),
       operation,
     });
-    if (!stays) this.#moveTo(after, device.id);
+    if (!stays && !isBlind) this.#moveTo(stand, device.id);
     if (operation.page === "power") this.#credentials(device);
+  }
+
+  /** What was out of reach for a step is looked at again, and only then saved. */
+  regain({ device: id, stand }: NonNullable<Taken["regains"]>): void {
+    this.#stand = stand;
+    this.#moveTo(stand, id);
+    const opens = opensText(must(cardOf(this.#state, stand), "a stand has a card"));
+    this.#add({
+      kind: "save",
+      title: `Read back: it answers at ${opens}; then save`,
+      device: id,
+      why: "It was out of reach for one step. Saved before, a wrong value would have stayed.",
+    });
   }
 
   /** The last of a visit: what is not saved is gone at the next power cut. */
@@ -215,7 +237,7 @@ function moveWords(
 
 interface Stands {
   readonly before: Taken["before"];
-  readonly after: Stand;
+  readonly after: Taken["after"];
   readonly card: Card | null;
   readonly seen: Card | null;
 }
@@ -235,6 +257,11 @@ function whyHere(
     );
   if (after === null)
     return `After it nothing on the network gets to ${name}: have the console cable in before, and save by it.`;
+  if (after === "next")
+    return (
+      `The far end first: ${name} is out of reach for this one step, and the next brings it back. ` +
+      "Turned round, it would stay out of reach."
+    );
   if (before !== "by hand" && after.port !== before.port)
     return (
       `It cuts the laptop off where it is: afterwards ${name} is reached at ` +
@@ -247,9 +274,11 @@ function whyHere(
   return "";
 }
 
-function backOf(index: PlanIndex, { device, page }: Operation, seen: Card | null): string {
+function backOf(index: PlanIndex, { device, page }: Operation, seen: Card | "next" | null): string {
   if (page === "power") return "Take its power away again.";
   const name = nameOf(index, "device", device);
+  if (seen === "next")
+    return `Do not save yet: a restart of ${name} brings back what was. Or do the next step, and it answers.`;
   return seen === null
     ? `Only by the console of ${name}, or by a restart before it is saved.`
     : `${nameOf(index, "port", seen.port)} still gets to ${name}: open ${opensText(seen)} and enter what was ` +
@@ -291,13 +320,16 @@ export function provenRunbook(
     writer.take(taken);
     const { device } = taken.operation;
     const next = order.taken[at + 1]?.operation.device;
-    if (next !== device) writer.save(must(index.plan.device.get(device), "the device of an operation"));
+    if (next !== device && taken.after !== "next")
+      writer.save(must(index.plan.device.get(device), "the device of an operation"));
+    if (taken.regains !== null) writer.regain(taken.regains);
   }
   if (order.taken.length > 0) writer.end();
   const busy = new Set(operations.map(({ device }) => device));
-  const { moves, pulled, consoles, isExhaustive, looked } = order;
+  const { moves, blind, pulled, consoles, isExhaustive, looked } = order;
   const runbook: Runbook = {
     moves,
+    blind,
     pulled,
     consoles,
     isExhaustive,

@@ -1,6 +1,6 @@
 import { must } from "../kernel";
 import { PAGES, type Operation } from "./operations";
-import type { Spots, Way } from "./reach";
+import { isCabled, type Spots, type Way } from "./reach";
 import type { State, States } from "./states";
 
 /** Where the laptop is for an operation: at a port, with what is entered on it; or on the console cable. */
@@ -11,7 +11,10 @@ export interface Taken {
   readonly operation: Operation;
   /** Where the laptop already is, for what is done by hand and not on it. */
   readonly before: Stand | "by hand";
-  readonly after: Stand;
+  /** `next`: nothing reaches the device until the next operation, which brings it back. */
+  readonly after: Stand | "next";
+  /** The device that comes back with it, cut off by the operation before, and where the laptop sees it. */
+  readonly regains: { readonly device: string; readonly stand: NonNullable<Stand> } | null;
   readonly state: State;
 }
 
@@ -21,6 +24,8 @@ export interface Order {
   readonly taken: readonly Taken[];
   /** How often the laptop is plugged into another port; the first time counts. */
   readonly moves: number;
+  /** How often a device is out of reach for one operation, and back by itself. */
+  readonly blind: number;
   /** How often a cable has to be pulled for the laptop's. */
   readonly pulled: number;
   /** How often only a console cable gets to a device: none where the order is proven. */
@@ -75,12 +80,20 @@ interface Node {
   readonly taken: Taken | null;
 }
 
-/** A console cable weighs more than any number of pulled cables, and those more than any number of moves. */
-const CONSOLE = 1_000_000_000;
-const PULLED = 100_000;
+/**
+ * A console cable weighs more than any number of pulled cables, those more than any number of devices that
+ * are out of reach for one operation, and those more than any number of moves.
+ */
+const CONSOLE = 1e12;
+const PULLED = 1e8;
+const BLIND = 1e4;
 
 /** What it costs to have the laptop at a port that it is not at. */
 export const moveCost = (isCabled: boolean): number => (isCabled ? PULLED + 1 : 1);
+/** What it costs to leave a device out of reach until the next operation. */
+export const BLIND_COST = BLIND;
+/** What an order costs, a console cable left out. */
+export const costOf = ({ moves, pulled, blind }: Order): number => moves + blind * BLIND + pulled * PULLED;
 
 /** Nodes by cost, the cheapest first. */
 class Queue {
@@ -102,13 +115,13 @@ class Queue {
   }
 }
 
-function stepCost({ spots }: Site, from: string | null, to: Taken["before"], device: string): number {
+function stepCost({ spots }: Site, from: string | null, to: Taken["before"]): number {
   if (to === "by hand") return 0;
   if (to === null) return CONSOLE;
-  return to.port === from ? 0 : moveCost(spots.cabled.get(device)?.includes(to.port) === true);
+  return to.port === from ? 0 : moveCost(isCabled(spots, to.port));
 }
 
-const placeAfter = (at: string | null, stand: Taken["before"]): string | null =>
+const placeAfter = (at: string | null, stand: Stand | "by hand"): string | null =>
   stand === "by hand" ? at : (stand?.port ?? at);
 
 /** What is done at the device itself: nothing has to reach it yet. */
@@ -127,14 +140,42 @@ function* branches(site: Site, node: Node, operation: Operation): Generator<Node
     const stays = at === null ? null : site.states.way(state, at, device);
     const after =
       at !== null && stays !== null ? [standAt(at, stays)] : [...standsFor(site, state, device, at)];
+    const cost = node.cost + stepCost(site, node.at, stand);
     for (const seen of after.length === 0 ? [null] : after)
       yield {
         state,
         at: placeAfter(at, seen),
-        cost: node.cost + stepCost(site, node.at, stand, device) + stepCost(site, at, seen, device),
+        cost: cost + stepCost(site, at, seen),
         from: node,
-        taken: { operation, before: stand, after: seen, state },
+        taken: { operation, before: stand, after: seen, regains: null, state },
       };
+    if (after.some((seen) => seen !== null && !isCabled(site.spots, seen.port))) continue;
+    const taken: Taken = { operation, before: stand, after: "next", regains: null, state };
+    yield* regaining(site, { state, at, cost: cost + BLIND, from: node, taken }, device);
+  }
+}
+
+/** What brings a device back that the operation before has cut off: one operation on another one. */
+function* regaining(site: Site, node: Node, lost: string): Generator<Node> {
+  for (const operation of site.states.next(node.state)) {
+    const { device } = operation;
+    const state = device === lost || isByHand(operation) ? null : site.states.after(node.state, operation);
+    if (state === null) continue;
+    for (const before of standsFor(site, node.state, device, node.at))
+      for (const after of standsFor(site, state, device, placeAfter(node.at, before)))
+        for (const stand of standsFor(site, state, lost, placeAfter(node.at, after)))
+          if (stand !== null)
+            yield {
+              state,
+              at: stand.port,
+              cost:
+                node.cost +
+                stepCost(site, node.at, before) +
+                stepCost(site, placeAfter(node.at, before), after) +
+                stepCost(site, placeAfter(node.at, after), stand),
+              from: node,
+              taken: { operation, before, after, regains: { device: lost, stand }, state },
+            };
   }
 }
 
@@ -151,7 +192,8 @@ const asOrder = (
 ): Order => ({
   start,
   taken: pathTo(last),
-  moves: last.cost % PULLED,
+  moves: last.cost % BLIND,
+  blind: Math.floor((last.cost % PULLED) / BLIND),
   pulled: Math.floor((last.cost % CONSOLE) / PULLED),
   consoles: Math.floor(last.cost / CONSOLE),
   isExhaustive,
@@ -190,17 +232,45 @@ function candidateOf(site: Site, node: Node, operation: Operation): Candidate | 
   const before = isByHand(operation) ? "by hand" : bestStand(site, node.state, device, node.at);
   const at = placeAfter(node.at, before);
   const after = bestStand(site, state, device, at);
+  const cost = node.cost + stepCost(site, node.at, before);
+  const back =
+    after === null || isCabled(site.spots, after.port)
+      ? cheapestBack(site, { node, cost, at, state }, { operation, before })
+      : null;
+  if (back !== null) return { node: back, lost: 1, isElsewhere: true };
   return {
     node: {
       state,
       at: placeAfter(at, after),
-      cost: node.cost + stepCost(site, node.at, before, device) + stepCost(site, at, after, device),
+      cost: cost + stepCost(site, at, after),
       from: node,
-      taken: { operation, before, after, state },
+      taken: { operation, before, after, regains: null, state },
     },
     lost: lostIn(site, node, operation, { state, at: placeAfter(at, after) }),
     isElsewhere: node.taken !== null && node.taken.operation.device !== device,
   };
+}
+
+interface Half {
+  readonly node: Node;
+  readonly cost: number;
+  readonly at: string | null;
+  readonly state: State;
+}
+
+/** The operation that best brings back what another one cuts off; null where none does. */
+function cheapestBack(
+  site: Site,
+  { node, cost, at, state }: Half,
+  { operation, before }: Pick<Taken, "operation" | "before">,
+): Node | null {
+  const taken: Taken = { operation, before, after: "next", regains: null, state };
+  let best: Node | null = null;
+  for (const one of regaining(site, { state, at, cost: cost + BLIND, from: node, taken }, operation.device)) {
+    if (best === null || one.cost < best.cost) best = one;
+    if (best.cost - cost <= BLIND + 1) break;
+  }
+  return best;
 }
 
 /** The neighbours of an operation's device that could lose their way by it: those with work left. */

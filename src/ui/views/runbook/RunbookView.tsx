@@ -188,13 +188,19 @@ function Order({ index, runbook }: { index: PlanIndex; runbook: Runbook }) {
   );
 }
 
+/** How a step is proven, in a word or two. */
+function provenWords({ needsConsole, isBlind }: Step): string {
+  if (needsConsole) return "console";
+  return isBlind ? "with next" : "proven";
+}
+
 function rowOf(index: PlanIndex, step: Step | undefined, number: number): ListRow | null {
   if (step === undefined) return null;
-  const { kind, title, device, card, needsConsole } = step;
+  const { kind, title, device, card, needsConsole, isBlind } = step;
   const on = device === null ? "" : nameOf(index, "device", device);
   const interrupts = interruptsText(step);
   const isMove = kind === "move";
-  const proven = needsConsole ? "needs a console cable" : "proven";
+  const proven = provenWords(step);
   return {
     key: `${number}`,
     words: [`Step ${number + 1}: ${title}`, on, interrupts, proven].filter((part) => part !== "").join(", "),
@@ -218,8 +224,8 @@ function rowOf(index: PlanIndex, step: Step | undefined, number: number): ListRo
             </span>
           </>
         )}
-        <span className={`text-center ${needsConsole ? "text-warn" : "text-sound"}`}>
-          {needsConsole ? "console" : "✓"}
+        <span className={`text-center ${needsConsole || isBlind ? "text-warn" : "text-sound"}`}>
+          {proven === "proven" ? "✓" : proven}
         </span>
       </>
     ),
