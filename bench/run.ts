@@ -11,6 +11,7 @@ import { draftPlan, USUAL_PARTS } from "../src/core/survey";
 import { surveyPlan } from "../src/core/testing/survey-plan";
 import { generate, SIZES } from "./generate";
 import { measureGuards } from "./guards";
+import { measureRunbook } from "./runbook";
 import { measureHardware } from "./hardware";
 import { measureRules } from "./rules";
 import { faultFigures, simulationRows } from "./simulation";
@@ -196,6 +197,8 @@ async function finish(): Promise<void> {
     measureRules(median, (operation, ms, parse) => add(operation, ms, parse, "rules"));
   if (only === undefined || only === "guards")
     measureGuards(median, (operation, ms, parse) => add(operation, ms, parse, "guards"));
+  if (only === undefined || only === "runbook")
+    measureRunbook(median, (operation, ms, parse) => add(operation, ms, parse, "runbook"));
   console.table(rows);
   if (only === undefined || only === "faults") process.stdout.write(`${faultFigures()}\n`);
 }

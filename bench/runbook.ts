@@ -23,8 +23,7 @@ export function measureRunbook(median: Median, add: Add): void {
     ["practice", fennelStreet(), 3],
     ["works", bramblewick(), 3],
     ["office", sized("office"), 1],
-    ["campus", sized("campus"), 1],
-  ];
+      ];
   for (const [name, plan, runs] of plans) {
     const text = JSON.stringify(encodePlan(plan));
     const parse = median(5, () => JSON.parse(text));

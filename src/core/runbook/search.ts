@@ -1,4 +1,5 @@
 import { must } from "../kernel";
+import type { PlanIndex } from "../plan";
 import { PAGES, type Operation } from "./operations";
 import { isCabled, type Spots, type Way } from "./reach";
 import type { State, States } from "./states";
@@ -40,10 +41,16 @@ export interface Order {
 const MOST_EXACT = 10;
 /** How many states the search looks at on larger sites before it takes what it has, for each operation. */
 const LOOKS_EACH = 12;
+/** How many questions to the simulation it may put until then, for each operation. */
+const ASKED_EACH = 200;
 
 interface Site {
   readonly states: States;
   readonly spots: Spots;
+  /** By device, those that a cable joins it with. */
+  readonly neighbours: ReadonlyMap<string, ReadonlySet<string>>;
+  /** Devices that nothing reaches before the work or after it: no order spares them a console cable. */
+  readonly excused: ReadonlySet<string>;
 }
 
 const standAt = (port: string, way: Way): Stand => ({ port, way });
@@ -223,6 +230,8 @@ interface Candidate {
   /** Gear that is powered, has work left, and is reached from none of its own ports or the laptop's. */
   readonly lost: number;
   readonly isElsewhere: boolean;
+  /** Whether the device is out of reach afterwards, or reached only in place of a cable. */
+  readonly isLossy: boolean;
 }
 
 function candidateOf(site: Site, node: Node, operation: Operation): Candidate | null {
@@ -233,11 +242,6 @@ function candidateOf(site: Site, node: Node, operation: Operation): Candidate | 
   const at = placeAfter(node.at, before);
   const after = bestStand(site, state, device, at);
   const cost = node.cost + stepCost(site, node.at, before);
-  const back =
-    after === null || isCabled(site.spots, after.port)
-      ? cheapestBack(site, { node, cost, at, state }, { operation, before })
-      : null;
-  if (back !== null) return { node: back, lost: 1, isElsewhere: true };
   return {
     node: {
       state,
@@ -248,29 +252,48 @@ function candidateOf(site: Site, node: Node, operation: Operation): Candidate | 
     },
     lost: lostIn(site, node, operation, { state, at: placeAfter(at, after) }),
     isElsewhere: node.taken !== null && node.taken.operation.device !== device,
+    isLossy: after === null || isCabled(site.spots, after.port),
   };
 }
 
-interface Half {
-  readonly node: Node;
-  readonly cost: number;
-  readonly at: string | null;
-  readonly state: State;
+/** The same operation with its device out of reach until another one, on a neighbour, brings it back. */
+function broughtBack(site: Site, { node: { from, state, taken } }: Candidate): Candidate | null {
+  if (from === null || taken === null) return null;
+  const { operation, before } = taken;
+  const at = placeAfter(from.at, before);
+  const cost = from.cost + stepCost(site, from.at, before) + BLIND;
+  const half: Node = {
+    state,
+    at,
+    cost,
+    from,
+    taken: { operation, before, after: "next", regains: null, state },
+  };
+  const neighbours = site.neighbours.get(operation.device);
+  for (const next of site.states.next(state)) {
+    if (neighbours?.has(next.device) !== true || isByHand(next)) continue;
+    const back = bestBack(site, half, next);
+    if (back !== null) return { node: back, lost: 1, isElsewhere: true, isLossy: false };
+  }
+  return null;
 }
 
-/** The operation that best brings back what another one cuts off; null where none does. */
-function cheapestBack(
-  site: Site,
-  { node, cost, at, state }: Half,
-  { operation, before }: Pick<Taken, "operation" | "before">,
-): Node | null {
-  const taken: Taken = { operation, before, after: "next", regains: null, state };
-  let best: Node | null = null;
-  for (const one of regaining(site, { state, at, cost: cost + BLIND, from: node, taken }, operation.device)) {
-    if (best === null || one.cost < best.cost) best = one;
-    if (best.cost - cost <= BLIND + 1) break;
-  }
-  return best;
+/** What one operation on another device comes to after a cut, each time from where the laptop is best. */
+function bestBack(site: Site, half: Node, operation: Operation): Node | null {
+  const lost = half.taken?.operation.device ?? "";
+  const state = site.states.after(half.state, operation);
+  const before = state === null ? null : bestStand(site, half.state, operation.device, half.at);
+  if (state === null || before === null) return null;
+  const after = bestStand(site, state, operation.device, before.port);
+  const stand = after === null ? null : bestStand(site, state, lost, after.port);
+  if (after === null || stand === null) return null;
+  const cost =
+    half.cost +
+    stepCost(site, half.at, before) +
+    stepCost(site, before.port, after) +
+    stepCost(site, after.port, stand);
+  const taken: Taken = { operation, before, after, regains: { device: lost, stand }, state };
+  return cost - half.cost >= PULLED ? null : { state, at: stand.port, cost, from: half, taken };
 }
 
 /** The neighbours of an operation's device that could lose their way by it: those with work left. */
@@ -314,11 +337,44 @@ function* candidates(site: Site, node: Node): Generator<Candidate> {
     if (candidate.node.cost === node.cost && candidate.lost === 0) yield candidate;
     else others.push(candidate);
   }
-  yield* others.sort(byPromise);
+  others.sort(byPromise);
+  yield* others.filter(({ isLossy }) => !isLossy);
+  const lossy = others.filter(({ isLossy }) => isLossy);
+  for (const candidate of lossy) {
+    const back = broughtBack(site, candidate);
+    if (back !== null) yield back;
+  }
+  yield* lossy;
 }
 
 const pageOf = ({ node }: Candidate): number =>
   PAGES.indexOf(must(node.taken, "a candidate does something").operation.page);
+
+/** How far a search may go on larger sites. */
+class Budget {
+  #looks: number;
+  #asked: number;
+  readonly #states: States;
+
+  constructor(states: States) {
+    this.#states = states;
+    this.#looks = states.operations.length * LOOKS_EACH;
+    this.#asked = 2000 + states.operations.length * ASKED_EACH;
+  }
+
+  spend(): void {
+    this.#looks -= 1;
+  }
+
+  get isSpent(): boolean {
+    return this.#looks < 0 || this.#states.asked > this.#asked;
+  }
+}
+
+/** Whether a candidate takes a console cable that another order could spare. */
+const isAvoidable = ({ excused }: Site, parent: Node, { node }: Candidate): boolean =>
+  Math.floor(node.cost / CONSOLE) > Math.floor(parent.cost / CONSOLE) &&
+  !excused.has(node.taken?.operation.device ?? "");
 
 /**
  * An order found step by step: what costs no move and loses nobody comes first; where only a console cable goes
@@ -327,22 +383,22 @@ const pageOf = ({ node }: Candidate): number =>
 function stepByStep(site: Site, start: State, tell: (done: number, all: number) => void): Order | null {
   const all = site.states.operations.length;
   const dead = new Set<string>();
-  let looksLeft = all * LOOKS_EACH;
-  let mayUseConsole = false;
+  const budget = new Budget(site.states);
+  let isConsoleTaken = false;
   let looked = 0;
-  const nextOf = (node: Node): Generator<Candidate> => candidates(site, node);
-  const origin: Node = { state: start, at: null, cost: 0, from: null, taken: null };
-  const path: { readonly node: Node; readonly left: Generator<Candidate> }[] = [
-    { node: origin, left: nextOf(origin) },
-  ];
+  const begin = () => {
+    const node: Node = { state: start, at: null, cost: 0, from: null, taken: null };
+    return [{ node, left: candidates(site, node) }];
+  };
+  let path = begin();
   for (;;) {
     const top = path.at(-1);
     if (top === undefined) {
-      if (mayUseConsole) return null;
+      if (isConsoleTaken) return null;
       // Every way without a console cable is closed: with it, from the start.
-      mayUseConsole = true;
+      isConsoleTaken = true;
       dead.clear();
-      path.push({ node: origin, left: nextOf(origin) });
+      path = begin();
       continue;
     }
     if (top.node.state.done.size === all)
@@ -351,16 +407,56 @@ function stepByStep(site: Site, start: State, tell: (done: number, all: number) 
     if (tried.done === true) {
       dead.add(top.node.state.key);
       path.pop();
-      looksLeft -= 1;
-      if (looksLeft < 0) mayUseConsole = true;
+      budget.spend();
+      isConsoleTaken ||= budget.isSpent;
       continue;
     }
     const { node } = tried.value;
-    if (dead.has(node.state.key) || (!mayUseConsole && node.cost >= CONSOLE)) continue;
+    if (dead.has(node.state.key) || (!isConsoleTaken && isAvoidable(site, top.node, tried.value))) continue;
     looked += 1;
     tell(node.state.done.size, all);
-    path.push({ node, left: nextOf(node) });
+    path.push({ node, left: candidates(site, node) });
   }
+}
+
+/** By device, the devices at the other ends of its cables. */
+function neighboursIn(index: PlanIndex): Map<string, Set<string>> {
+  const found = new Map<string, Set<string>>();
+  for (const { a, b } of index.plan.link.values()) {
+    const [from, to] = [a, b].map((port) => index.plan.port.get(port)?.device ?? "");
+    for (const [one, other] of [
+      [from, to],
+      [to, from],
+    ]) {
+      const known = found.get(one ?? "") ?? new Set();
+      found.set(one ?? "", known.add(other ?? ""));
+    }
+  }
+  return found;
+}
+
+/** The state in which everything is done; null where something refers to what is nowhere. */
+function lastOf(states: States, start: State): State | null {
+  let state: State | null = start;
+  while (state !== null && state.done.size < states.operations.length) {
+    const now: State = state;
+    state = states.next(now).reduce<State | null>((done, one) => done ?? states.after(now, one), null);
+  }
+  return state;
+}
+
+/** Devices that nothing reaches in the first state, where they are powered, or in the last. */
+function excusedIn(states: States, spots: Spots, start: State, last: State): Set<string> {
+  const waiting = new Set(
+    states.operations.flatMap(({ device, page }) => (page === "power" ? [device] : [])),
+  );
+  const site: Site = { states, spots, neighbours: new Map(), excused: new Set() };
+  const isLost = (state: State, device: string) => bestStand(site, state, device, null) === null;
+  return new Set(
+    [...new Set(states.operations.map(({ device }) => device))].filter(
+      (device) => (!waiting.has(device) && isLost(start, device)) || isLost(last, device),
+    ),
+  );
 }
 
 /** An order of work; null where what is planned refers to what is nowhere, so that no order does it all. */
@@ -370,6 +466,13 @@ export function orderOf(
   spots: Spots,
   tell: (done: number, all: number) => void = () => undefined,
 ): Order | null {
-  const site: Site = { states, spots };
+  const last = lastOf(states, start);
+  if (last === null) return null;
+  const site: Site = {
+    states,
+    spots,
+    neighbours: neighboursIn(start.index),
+    excused: excusedIn(states, spots, start, last),
+  };
   return states.operations.length <= MOST_EXACT ? cheapest(site, start) : stepByStep(site, start, tell);
 }
