@@ -23,7 +23,7 @@ export function measureRunbook(median: Median, add: Add): void {
     ["practice", fennelStreet(), 3],
     ["works", bramblewick(), 3],
     ["office", sized("office"), 1],
-      ];
+  ];
   for (const [name, plan, runs] of plans) {
     const text = JSON.stringify(encodePlan(plan));
     const parse = median(5, () => JSON.parse(text));
@@ -33,7 +33,8 @@ export function measureRunbook(median: Median, add: Add): void {
       words =
         made === null
           ? "no order"
-          : `${made.operations.length} operations, ${made.runbook.moves} moves, ${made.runbook.consoles} by console`;
+          : `${made.operations.length} operations, ${made.runbook.moves} moves, ` +
+            `${made.runbook.consoles} by console`;
     });
     add(`${name}: runbook out of the box, ${words}`, ms, parse);
   }

@@ -127,21 +127,6 @@ const PICTURES = [
     },
   ],
   [
-    "probe-lit",
-    "Fennel Street",
-    "Probe",
-    async (page) => {
-      await page.getByRole("button", { name: /^What and where/ }).click();
-      await page.keyboard.type("PC Theatre desk");
-      await page.keyboard.press("Enter");
-      await page.getByRole("button", { name: /^What it asks for/ }).click();
-      await page.keyboard.type("the internet");
-      await page.keyboard.press("Enter");
-      await page.getByRole("radio", { name: "On the drawing" }).click();
-      await page.locator('[data-laid-out="true"]').waitFor();
-    },
-  ],
-  [
     "reach",
     "Bramblewick",
     "Probe",
@@ -151,6 +136,16 @@ const PICTURES = [
     },
   ],
   ["failures", "Bramblewick", "Failures", (page) => page.getByRole("option", { name: /^R5: / }).click()],
+  [
+    "runbook",
+    "Fennel Street",
+    "Runbook",
+    async (page) => {
+      const steps = page.getByRole("listbox", { name: "Steps of the runbook" });
+      await steps.waitFor({ timeout: 60_000 });
+      await steps.getByRole("option", { name: /Port 1: trunk, 9 VLANs/ }).click();
+    },
+  ],
   [
     "tree-bench",
     "Bramblewick",

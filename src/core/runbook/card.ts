@@ -1,7 +1,7 @@
 import { formatAddress, type Ipv4 } from "../address";
 import type { Laptop } from "../probe";
 import { isFirstLeg } from "./found";
-import type { Stand } from "./search";
+import type { Stand } from "./order";
 import type { State } from "./states";
 
 /** Where the laptop is plugged in for a step, what is entered on it, and what it opens. */

@@ -60,6 +60,44 @@ export interface Spots {
   readonly own: ReadonlyMap<string, readonly string[]>;
   /** By device, its own ports whose cable would have to be pulled for it. */
   readonly cabled: ReadonlyMap<string, readonly string[]>;
+  /** By device, those that a cable joins it with. */
+  readonly neighbours: ReadonlyMap<string, ReadonlySet<string>>;
+}
+
+/** With more free ports than that, those of a device itself and of its neighbours are tried, and no others. */
+const MOST_FREE = 60;
+
+/**
+ * Ports at which a device may be reached, each once: where the laptop is, then by what it costs to go there.
+ */
+export const spotsFor = (
+  { free, own, cabled, neighbours }: Spots,
+  device: string,
+  at: string | null,
+): Set<string> =>
+  new Set([
+    ...(at === null ? [] : [at]),
+    ...(own.get(device) ?? []),
+    ...(free.length <= MOST_FREE
+      ? free
+      : [...(neighbours.get(device) ?? [])].flatMap((id) => own.get(id) ?? [])),
+    ...(cabled.get(device) ?? []),
+  ]);
+
+/** By device, the devices at the other ends of its cables. */
+function neighboursIn(index: PlanIndex): Map<string, Set<string>> {
+  const found = new Map<string, Set<string>>();
+  for (const { a, b } of index.plan.link.values()) {
+    const [from, to] = [a, b].map((port) => index.plan.port.get(port)?.device ?? "");
+    for (const [one, other] of [
+      [from, to],
+      [to, from],
+    ]) {
+      const known = found.get(one ?? "") ?? new Set();
+      found.set(one ?? "", known.add(other ?? ""));
+    }
+  }
+  return found;
 }
 
 /** Whether a cable has to be pulled for the laptop to be at a port. */
@@ -73,6 +111,7 @@ export function spotsAlong(found: PlanIndex, index: PlanIndex): Spots {
     free,
     own: grouped(free, (port) => index.plan.port.get(port)?.device ?? ""),
     cabled: new Map(setUpDevices(index).map(({ id }) => [id, cabledSpots(index, id)])),
+    neighbours: neighboursIn(index),
   };
 }
 

@@ -20,7 +20,8 @@ import { foundState } from "./found";
 import { operationsBetween, type Operation } from "./operations";
 import { isCabled, spotsAlong, type Spots } from "./reach";
 import { provenRunbook, type Proven } from "./runbook";
-import { BLIND_COST, costOf, moveCost, orderOf, type Order } from "./search";
+import { orderOf } from "./search";
+import { BLIND_COST, costOf, moveCost, type Order } from "./order";
 import { States, type State } from "./states";
 
 const proven = (plan: Plan, before: Plan | null): Proven =>

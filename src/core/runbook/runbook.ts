@@ -5,7 +5,8 @@ import { foundState, setUpDevices } from "./found";
 import { connected } from "./interrupts";
 import { leftOver, operationsBetween, type Operation } from "./operations";
 import { spotsAlong } from "./reach";
-import { orderOf, type Order, type Stand, type Taken } from "./search";
+import { orderOf } from "./search";
+import { type Order, type Stand, type Taken } from "./order";
 import { States, type State } from "./states";
 import { operationWords, type Value } from "./words";
 
