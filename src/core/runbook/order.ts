@@ -80,8 +80,6 @@ export const BLIND = 1e4;
 
 /** What it costs to have the laptop at a port that it is not at. */
 export const moveCost = (isCabled: boolean): number => (isCabled ? PULLED + 1 : 1);
-/** What it costs to leave a device out of reach until the next operation. */
-export const BLIND_COST = BLIND;
 /** What an order costs, a console cable left out. */
 export const costOf = ({ moves, pulled, blind }: Order): number => moves + blind * BLIND + pulled * PULLED;
 

@@ -21,7 +21,7 @@ import { operationsBetween, type Operation } from "./operations";
 import { isCabled, spotsAlong, type Spots } from "./reach";
 import { provenRunbook, type Proven } from "./runbook";
 import { orderOf } from "./search";
-import { BLIND_COST, costOf, moveCost, type Order } from "./order";
+import { BLIND, costOf, moveCost, type Order } from "./order";
 import { States, type State } from "./states";
 
 const proven = (plan: Plan, before: Plan | null): Proven =>
@@ -165,7 +165,7 @@ function fewest({ states, start, spots }: Searched): number | null {
       const after = nowAt(before, reaching(next, operation.device, before));
       const back = nowAt(after, reaching(next, lost, after));
       if (before.size > 0 && after.size > 0 && back.size > 0)
-        best = Math.min(best, BLIND_COST + tryAll(next, back));
+        best = Math.min(best, BLIND + tryAll(next, back));
     }
     return best;
   };

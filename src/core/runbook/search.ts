@@ -7,16 +7,6 @@ import { stepByStep } from "./step-by-step";
 /** Up to so many operations every order is tried, by the states that they lead to. */
 const MOST_EXACT = 10;
 
-/** The state in which everything is done; null where something refers to what is nowhere. */
-function lastOf(states: States, start: State): State | null {
-  let state: State | null = start;
-  while (state !== null && state.done.size < states.operations.length) {
-    const now: State = state;
-    state = states.next(now).reduce<State | null>((done, one) => done ?? states.after(now, one), null);
-  }
-  return state;
-}
-
 /** Devices that nothing reaches in the first state, where they are powered, or in the last. */
 function excusedIn(states: States, spots: Spots, start: State, last: State): Set<string> {
   const waiting = new Set(
@@ -38,7 +28,7 @@ export function orderOf(
   spots: Spots,
   tell: (done: number, all: number) => void = () => undefined,
 ): Order | null {
-  const last = lastOf(states, start);
+  const last = states.last(start);
   if (last === null) return null;
   const site: Site = {
     states,

@@ -62,6 +62,15 @@ export class States {
     return index === null ? null : this.#keep({ key, done, index });
   }
 
+  /** The state in which everything is done; null where something refers to what is nowhere. */
+  last(start: State): State | null {
+    const edits = new PlanEdits(start.index.plan);
+    for (const operation of this.operations) editsOf(edits, operation);
+    const index = afterEdits(start.index, edits);
+    const done = new Set(this.operations.map(({ id }) => id));
+    return index === null ? null : this.#keep({ key: this.#keyOf(done), done, index });
+  }
+
   /** The operations that may be done next: what they build on is done. */
   next({ done }: State): Operation[] {
     return this.operations.filter(({ id, after }) => !done.has(id) && after.every((one) => done.has(one)));

@@ -19,6 +19,8 @@ import type { State, States } from "./states";
 
 /** How many states the search looks at on larger sites before it takes what it has, for each operation. */
 const LOOKS_EACH = 12;
+/** Up to so many operations everybody with work left is asked whether an operation cuts it off. */
+const MOST_ASKED_ALL = 300;
 /** How many questions to the simulation it may put until then, for each operation. */
 const ASKED_EACH = 200;
 
@@ -102,9 +104,12 @@ function lostIn(
   { state, at }: { readonly state: State; readonly at: string | null },
 ): number {
   if (operation.page !== "trunk" && operation.page !== "ports" && operation.page !== "tree") return 0;
+  // On large sites those next to it are asked: who lies behind them is cut off with them.
+  const near =
+    site.states.operations.length > MOST_ASKED_ALL ? site.spots.neighbours.get(operation.device) : null;
   const waiting = new Set(
     site.states.operations.flatMap(({ id, device, page }) =>
-      state.done.has(id) || page === "power" ? [] : [device],
+      state.done.has(id) || page === "power" || near?.has(device) === false ? [] : [device],
     ),
   );
   let lost = 0;
