@@ -165,6 +165,7 @@ const model = {
 const EXAMPLES: Examples = {
   addDevice: () => ({ model: "switch-8", name: "Desk switch", place: "Desk", title: "8-port switch" }),
   addStack: () => ({ text: "2 × 24-port switch" }),
+  addRescueNetwork: (at) => ({ device: at.named("device", "Upper switch") }),
   removeDevice: (at) => ({ device: at.named("device", "Upper switch") }),
   editDevice: (at) => ({ device: at.named("device", "Switch B"), field: "place", text: "Loft" }),
   setDevice: (at) => ({ device: at.named("device", "Switch B"), fields: { poe: "class4" } }),

@@ -6,6 +6,7 @@ import {
   chooseRoot as chooseRootIn,
   editDevice as editDeviceText,
   removeDevice as removeDeviceFrom,
+  rescueNetwork,
   putModel as putModelIn,
   removeLeg as removeLegFrom,
   removeModel as removeModelFrom,
@@ -51,6 +52,11 @@ export const addStack = command<{ readonly text: string }>("add-stack", {
 export const removeDevice = command<OfDevice>("remove-device", {
   says: ({ device }, index) => `Removed ${nameOf(index, "device", device)}`,
   run: ({ edits }, { device }) => removeDeviceFrom(edits, device),
+});
+
+export const addRescueNetwork = command<OfDevice>("rescue-network", {
+  says: ({ device }, index) => `Kept a way back into ${nameOf(index, "device", device)}`,
+  run: (context, { device }) => rescueNetwork(context, device),
 });
 
 export const editDevice = command<DeviceText & { readonly field: DeviceField }>("edit-device", {

@@ -2,6 +2,7 @@ export { repairOrder, runOrder, type Order } from "./command";
 export {
   addDevice,
   addLeg,
+  addRescueNetwork,
   addStack,
   arrangeDevices,
   chooseRoot,

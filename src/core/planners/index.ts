@@ -170,6 +170,7 @@ export {
   legFieldText,
   writeLegField,
 } from "./addressing/leg-fields";
+export { rescueNetwork, rescueWayOf } from "./gear/rescue";
 export { addLeg, removeLeg, setLegAddress } from "./addressing/legs";
 export { legAddressIn, nextFreeFor } from "./addressing/next-free";
 export { fieldsOf, paintPorts, parkPorts, type PortRole, setAccess } from "./ports/paint-ports";

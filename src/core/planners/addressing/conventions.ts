@@ -1,4 +1,5 @@
 import {
+  asPrefix4,
   freeRanges,
   inRange,
   lastOf,
@@ -11,6 +12,7 @@ import {
   type Address,
   type AddressRange,
   type Ipv4,
+  type Prefix,
   type Prefix4,
   type Prefix6,
   formatIpv4,
@@ -52,20 +54,37 @@ export function nextFreeVid(plan: Plan, domain: string): Vid | null {
   return null;
 }
 
-const FALLBACK_BLOCK = must(parsePrefix("10.24.0.0/16"), "a prefix");
+const FALLBACK_BLOCK = must(asPrefix4(parsePrefix("10.24.0.0/16")), "a prefix");
+
+/** Subnets that a new one must not meet: those of segments, and what the site keeps clear of. */
+const takenSubnets = (plan: Plan): Prefix[] => [
+  ...[...plan.segment.values()].flatMap((s) => s.prefixes4),
+  ...forbiddenRanges(plan).map((k) => k.prefix),
+];
+
+/** The site's own IPv4 blocks, or the one that is taken where it has none. */
+function blocks4({ site }: Plan): Prefix4[] {
+  const own = site.blocks.flatMap((block) => (block.family === 4 ? [block] : []));
+  return own.length > 0 ? own : [FALLBACK_BLOCK];
+}
+
+/** The first free subnet of a length in the site's blocks; null where there is none. */
+export function smallSubnet(plan: Plan, length: number): Prefix4 | null {
+  const taken = takenSubnets(plan);
+  for (const block of blocks4(plan)) {
+    const free = nextFreeSubnet(block, length, taken);
+    if (free?.family === 4) return free;
+  }
+  return null;
+}
 
 /**
  * The subnet for a new segment: the VLAN ID in the third octet where that is the site's way and free, else
  * the next free /24.
  */
 export function nextSubnet(plan: Plan, wanted: Vid | null): Prefix4 | null {
-  const taken = [
-    ...[...plan.segment.values()].flatMap((s) => s.prefixes4),
-    ...forbiddenRanges(plan).map((k) => k.prefix),
-  ];
-  const blocks = plan.site.blocks.filter((b) => b.family === 4);
-  for (const block of blocks.length > 0 ? blocks : [FALLBACK_BLOCK]) {
-    if (block.family !== 4) continue;
+  const taken = takenSubnets(plan);
+  for (const block of blocks4(plan)) {
     if (
       plan.site.conventions.subnetScheme === "octet" &&
       wanted !== null &&

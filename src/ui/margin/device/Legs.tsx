@@ -1,13 +1,47 @@
 "use client";
 
-import { addLeg, removeLeg, setAsksFrom } from "@/core/commands";
+import { addLeg, addRescueNetwork, removeLeg, setAsksFrom } from "@/core/commands";
 import { useState } from "react";
+import { toast } from "sonner";
 import { formatAddress } from "@/core/address";
 import type { Device } from "@/core/plan";
+import { rescueWayOf } from "@/core/planners";
 import { Choose } from "../../kit/Choose";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
+
+/** The way back into the device when nothing else gets to it: a port, a small network, what the laptop needs. */
+function WayBack({ device }: { device: Device }) {
+  const index = useIndex();
+  const edit = usePlan((state) => state.edit);
+  const way = rescueWayOf(index, device);
+  if (way !== null)
+    return (
+      <p className="px-4 py-1 text-13">
+        Way back in: port {way.port.label}; it answers at{" "}
+        <span className="mono">{formatAddress(way.address)}</span>, the laptop takes{" "}
+        <span className="mono">
+          {formatAddress(way.laptop)}/{way.length}
+        </span>
+        , no gateway.
+      </p>
+    );
+  const keep = () => {
+    const refusal = edit(addRescueNetwork({ device: device.id }));
+    if (refusal !== null) toast.error(refusal);
+  };
+  return (
+    <p className="px-4 py-1">
+      <button type="button" className="button" onClick={keep}>
+        Keep a way back in
+      </button>
+      <span className="block pt-1 text-12 text-ink2">
+        A port to spare, a small network of its own that leads nowhere, and an address in it.
+      </span>
+    </p>
+  );
+}
 
 /** The addresses of the gear itself. */
 export function Legs({ device }: { device: Device }) {
@@ -36,6 +70,7 @@ export function Legs({ device }: { device: Device }) {
           </li>
         ))}
       </ul>
+      {device.bridging === "vlan" ? <WayBack device={device} /> : null}
       {legs.length < 2 ? null : (
         <Choose
           label="Asks from"
