@@ -163,6 +163,12 @@ function asLocal(index: PlanIndex, port: string): Laptop | null {
   return address === null ? null : { port, address, length: subnet.length, gateway };
 }
 
+/** The legs at which a device's pages may be opened, the managed one first. */
+const legsOf = (index: PlanIndex, device: string): Interface[] =>
+  [...index.interfacesOf(device)]
+    .filter(({ line, addresses4 }) => line === null && addresses4.length > 0)
+    .sort((a, b) => Number(isManaged(index, b)) - Number(isManaged(index, a)) || byNaturalText(a.id, b.id));
+
 /** How a laptop gets to a device: what is entered on it, and the address that it opens. */
 export interface Way {
   readonly laptop: Laptop;
@@ -177,9 +183,7 @@ export function wayFrom(cabled: PlanIndex, port: string, device: string): Way | 
   const index = withoutCable(cabled, port);
   const spot = index.plan.port.get(port);
   if (spot === undefined || modeOf(spot) === "off") return null;
-  const legs = [...index.interfacesOf(device)]
-    .filter(({ line, addresses4 }) => line === null && addresses4.length > 0)
-    .sort((a, b) => Number(isManaged(index, b)) - Number(isManaged(index, a)) || byNaturalText(a.id, b.id));
+  const legs = legsOf(index, device);
   for (const leg of legs) {
     const near = beside(index, leg, port);
     if (near !== null && pageFrom(index, near.laptop, near.to) === null) return near;
@@ -191,6 +195,18 @@ export function wayFrom(cabled: PlanIndex, port: string, device: string): Way | 
       return { laptop: local, to };
   }
   return null;
+}
+
+/** Why a laptop at a port does not open the pages of a device, where it would be its neighbour. */
+export function whyNot(cabled: PlanIndex, port: string, device: string): string {
+  const index = withoutCable(cabled, port);
+  const spot = index.plan.port.get(port);
+  if (spot === undefined || modeOf(spot) === "off") return "the port is off.";
+  const [leg] = legsOf(index, device);
+  if (leg === undefined) return "it has no address.";
+  const near = beside(index, leg, port);
+  if (near === null) return "no address beside its own is free.";
+  return pageFrom(index, near.laptop, near.to)?.sentence ?? "";
 }
 
 const isManaged = (index: PlanIndex, { segment }: Interface): boolean =>

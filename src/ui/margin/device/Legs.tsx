@@ -11,7 +11,7 @@ import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { Section } from "../parts";
 
-/** The way back into the device when nothing else gets to it: a port, a small network, what the laptop needs. */
+/** The way back into a device when nothing else gets to it: a port, a small network, what the laptop needs. */
 function WayBack({ device }: { device: Device }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

@@ -1,4 +1,5 @@
 import { act, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { scene } from "../../../../tests/support/plan-scene";
 import { must } from "@/core/kernel";
@@ -110,6 +111,26 @@ test("an order that needs a console cable says whether every other was tried", (
   show({ runbook: { ...found, consoles: 2, isExhaustive: true } });
   expect(screen.getByText(/2 steps need a console cable/).closest("main, aside, div")).not.toBeNull();
   expect(screen.getByText(/every order was tried/).closest("main, aside, div")).not.toBeNull();
+});
+
+test("an order of one's own is tried by hand: what it comes to is told, and taken back", async () => {
+  show({ runbook: found });
+  fireEvent.click(screen.getByRole("radio", { name: "Rehearse by hand" }));
+  expect(screen.getByText(/Try an order of your own/).tagName).toBe("P");
+  expect(screen.getByRole("button", { name: "Do it" })).toHaveProperty("disabled", true);
+  const user = userEvent.setup();
+  const choose = async (what: string, typed: string) => {
+    await user.click(screen.getByRole("button", { name: new RegExp(`^${what}`) }));
+    const box = await screen.findByRole("dialog", { name: what });
+    await user.type(within(box).getByRole("combobox"), `${typed}{Enter}`);
+  };
+  await choose("The laptop is at", "Upper switch port 23");
+  await choose("Do next", "Unpack and power Upper switch");
+  fireEvent.click(screen.getByRole("button", { name: "Do it" }));
+  const told = await screen.findByRole("list", { name: "What came of it" });
+  expect(told.textContent).toContain("Upper switch answers at its first address, as its leaflet says");
+  fireEvent.click(screen.getByRole("button", { name: "Take it back" }));
+  expect(screen.queryByRole("list", { name: "What came of it" })).toBeNull();
 });
 
 test("while it looks it says how far it is, and can be called off", () => {

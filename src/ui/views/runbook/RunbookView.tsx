@@ -1,17 +1,19 @@
 "use client";
 
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import { counted, listed } from "@/core/repairs";
 import { interruptsText, laptopText, runbookTable, type Runbook, type Step } from "@/core/runbook";
 import { useUi } from "../../frame/use-ui";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { RowList, type ListRow } from "../../kit/RowList";
+import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { FoundChoice } from "./FoundChoice";
 import { Lanes } from "./Lanes";
 import { PrintedSteps } from "./PrintedSteps";
-import { cancelRunbook, isLooking, startRunbook, useRunbook } from "./use-runbook";
+import { Rehearse } from "./Rehearse";
+import { cancelRunbook, isLooking, startRunbook, useRunbook, type Found as OnDevices } from "./use-runbook";
 
 const ROW = 30;
 const COLUMNS = "grid-cols-[32px_minmax(190px,2fr)_minmax(90px,0.9fr)_minmax(80px,0.9fr)_60px]";
@@ -86,7 +88,34 @@ function Found({ index, isOld }: { index: PlanIndex; isOld: boolean }) {
       {isCalledOff ? (
         <p className="p-4 text-13 text-ink2">Called off. Choose what is on the devices to start anew.</p>
       ) : null}
-      {looking || runbook === null ? null : <Order index={index} runbook={runbook} />}
+      {looking || runbook === null ? null : <Shown index={index} runbook={runbook} found={found} />}
+    </>
+  );
+}
+
+const WAYS = [
+  ["order", "Order"],
+  ["rehearse", "Rehearse by hand"],
+] as const;
+
+/** The order that was found, or one's own, tried step by step. */
+function Shown({ index, runbook, found }: { index: PlanIndex; runbook: Runbook; found: OnDevices }) {
+  const [way, setWay] = useState<(typeof WAYS)[number][0]>("order");
+  return (
+    <>
+      {runbook.steps.length === 0 ? null : (
+        <div className="flex-none border-b border-hair px-4 py-2 print:hidden">
+          <Segmented label="Runbook" value={way} choices={WAYS} onChoose={setWay} />
+        </div>
+      )}
+      {way === "order" || runbook.steps.length === 0 ? (
+        <Order index={index} runbook={runbook} />
+      ) : (
+        <>
+          <Rehearse key={found.from === "box" ? "box" : found.name} index={index} found={found} />
+          <PrintedSteps index={index} steps={runbook.steps} />
+        </>
+      )}
     </>
   );
 }
