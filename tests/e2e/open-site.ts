@@ -14,6 +14,7 @@ export const VIEWS = [
   "Findings",
   "Probe",
   "Failures",
+  "Runbook",
   "Export",
   "History",
 ] as const;

@@ -171,6 +171,36 @@ test("every failure is tried: the ring's cable hurts the hall whose VLAN the spa
   ).toBeVisible();
 });
 
+test("an order of work is found, walked through by keys, and tried by hand until it locks somebody out", async ({
+  page,
+}) => {
+  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, set up");
+  await openView(page, "Runbook");
+  const steps = page.getByRole("listbox", { name: "Steps of the runbook" });
+  await steps.getByRole("option").first().focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(margin(page).getByText(/^Step 2 of \d+/)).toBeVisible();
+  await expect(margin(page).getByRole("heading", { level: 2 })).toHaveText(/^Unpack and power /);
+  await page.keyboard.press("End");
+  await expect(margin(page).getByRole("heading", { level: 2 })).toHaveText(
+    "Put back what the laptop had before",
+  );
+  await page.getByRole("radio", { name: "Rehearse by hand" }).click();
+  const done = async (what: string) => {
+    await choose(page, /^Do next/, what);
+    await page.getByRole("button", { name: "Do it" }).click();
+  };
+  await choose(page, /^The laptop is at/, "Hall switch port 15");
+  await done("Hall switch: Unpack and power");
+  await done("Hall switch: Ports 9");
+  const told = page.getByRole("list", { name: "What came of it" });
+  await expect(told.getByRole("listitem")).toHaveCount(2);
+  await expect(told.getByText("done, and out of reach now")).toBeVisible();
+  await expect(told.getByText(/Hall switch does not answer at Hall switch port 15 any more/)).toBeVisible();
+  await page.getByRole("button", { name: "Take it back" }).click();
+  await expect(told.getByRole("listitem")).toHaveCount(1);
+});
+
 test("the tree is drawn from its root; another root is proposed, shown, chosen and taken back; guards are written with words for what can't be read", async ({
   page,
 }) => {

@@ -270,8 +270,10 @@ function whyHere(
     );
   if (card !== null && seen !== null && card.opens !== seen.opens)
     return `From now on ${name} answers at ${opensText(seen)}: the laptop's address changes with it.`;
-  if (page === "power")
-    return "It has the first address of its leaflet, as all others of its model: power one after the other.";
+  const isOneOfMany =
+    [...index.plan.device.values()].filter(({ model }) => model === device.model).length > 1;
+  if (page === "power" && isOneOfMany)
+    return "All of its model have the same first address: power one after the other.";
   return "";
 }
 

@@ -31,7 +31,8 @@ export function Rehearse({ index, found }: { index: PlanIndex; found: Found }) {
   };
   return (
     <div className="min-h-0 flex-1 overflow-auto print:hidden">
-      <div className="flex flex-wrap items-end gap-3 border-b border-hair px-4 py-3 text-13">
+      <div className="flex flex-wrap items-center gap-3 border-b border-hair px-4 py-3 text-13">
+        <span className="self-center text-ink2">The laptop is at</span>
         <Combo
           label="The laptop is at"
           value={port}
@@ -39,6 +40,7 @@ export function Rehearse({ index, found }: { index: PlanIndex; found: Found }) {
           onChoose={setPort}
           empty="no port yet"
         />
+        <span className="self-center text-ink2">Do next</span>
         <Combo
           label="Do next"
           value={operation}
