@@ -1,4 +1,4 @@
-import { fireEvent, render, screen } from "@testing-library/react";
+import { act, fireEvent, render, screen } from "@testing-library/react";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { scene } from "../../../../tests/support/plan-scene";
 import { must } from "@/core/kernel";
@@ -28,7 +28,7 @@ test("a way back in is kept in one act, said with its port and addresses, and un
   expect(said).toBe(
     "Way back in: port 22; it answers at 10.24.0.17, the laptop takes 10.24.0.30/28, no gateway.",
   );
-  await scene.store.getState().undo();
+  await act(() => scene.store.getState().undo());
   expect(await screen.findByRole("button", { name: "Keep a way back in" })).not.toBeNull();
 });
 
