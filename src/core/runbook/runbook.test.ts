@@ -88,7 +88,7 @@ describe.each(DEMO)("%s", (_name, make) => {
     heldToInverses(made);
   });
 
-  test("from what somebody has left behind: nobody who was reached at first is locked out, and it ends as planned", () => {
+  test("from what somebody has left behind: nobody reached at first is locked out, and it ends as planned", () => {
     const plan = make();
     for (let seed = 1; seed <= 2; seed += 1) {
       const made = proven(plan, disturbed(plan, dice(seed * 77), 6));
