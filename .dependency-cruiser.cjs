@@ -39,6 +39,7 @@ const CORE = [
   "runbook",
   "capture",
   "formats",
+  "records",
   "commands",
   "testing",
 ];

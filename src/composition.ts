@@ -2,16 +2,18 @@ import "server-only";
 import { createHash, randomBytes } from "node:crypto";
 import { v7 } from "uuid";
 import type { EntryTools } from "@/application/enter";
-import type { EntryStore, PlanStore } from "@/application/stores";
+import type { EntryStore, PlanStore, RecordStore } from "@/application/stores";
 import { config } from "@/config";
 import { entryStore } from "@/storage/entry-store";
 import { planCache } from "@/storage/plan-cache";
 import { planStore } from "@/storage/plan-store";
 import { openDatabase } from "@/storage/pool";
+import { recordStore } from "@/storage/record-store";
 
 export interface Stores {
   readonly plans: PlanStore;
   readonly entries: EntryStore;
+  readonly records: RecordStore;
   readonly tools: EntryTools;
 }
 
@@ -26,6 +28,7 @@ export function storesOn(databaseUrl: string): Stores & { readonly close: () => 
   return {
     plans: planStore(database, planCache(24)),
     entries: entryStore(database),
+    records: recordStore(database),
     tools: TOOLS,
     close: () => database.close(),
   };

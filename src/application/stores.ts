@@ -1,4 +1,5 @@
 import type { Change, ChangeBatch, Plan, Site } from "@/core/plan";
+import type { RecordEntry } from "@/core/records";
 
 export interface Person {
   readonly id: string;
@@ -84,6 +85,32 @@ export interface PlanStore {
     about: string | null,
     limit: number,
   ) => Promise<LogLine[] | null>;
+}
+
+/** An entry of a site's record as it is stored: its place in the record, and who made it. */
+export interface StoredRecord {
+  readonly number: number;
+  readonly by: string;
+  readonly entry: RecordEntry;
+}
+
+export interface RecordStore {
+  /** Entries after a place, oldest first, at most `limit`, and the last place; null without such a site. */
+  readonly after: (
+    site: string,
+    number: number,
+    limit: number,
+  ) => Promise<{ readonly entries: StoredRecord[]; readonly last: number } | null>;
+  /**
+   * Adds entries that are not there yet, in their order, and answers how many there are then; "full" where that
+   * would be more than `most`, and nothing is added. Null without such a site.
+   */
+  readonly add: (
+    site: string,
+    by: Person,
+    entries: readonly RecordEntry[],
+    most: number,
+  ) => Promise<number | "full" | null>;
 }
 
 export interface EntryStore {

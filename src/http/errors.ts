@@ -27,6 +27,7 @@ export const ERRORS = {
   },
   "no-such-site": { status: 404, text: "There is no such site." },
   "nothing-to-undo": { status: 409, text: "There is nothing to undo." },
+  "record-full": { status: 409, text: "The record of this site is full." },
   "revision-ahead": { status: 409, text: "The plan is older than the change. Load it again." },
   "stale-revision": { status: 409, text: "The plan has changed since you opened it." },
   "too-large": { status: 413, text: "That is larger than this takes." },

@@ -111,8 +111,20 @@ function aBatch(roll: Dice): object {
   }) as object;
 }
 
+/** An entry of the record: a step that was done, with what it made different. */
+const aTick = (roll: Dice): object => ({
+  id: v7(),
+  at: "2026-11-29T09:00:00.000Z",
+  do: "tick",
+  step: { kind: "do", device: v7(), page: "vlans", title: "Create VLANs", values: [["VLAN 10", "Staff"]] },
+  came: pick(roll, ["done", "differs", "cannot"]),
+  read: "",
+  note: "",
+  changes: (aBatch(roll) as { changes: unknown }).changes,
+});
+
 test(`${REQUESTS} requests that are almost right are answered, and none of them by a failure of the server`, async () => {
-  const [enter, sites, batches, undo, redo, history, open] = await Promise.all([
+  const [enter, sites, batches, undo, redo, history, open, record] = await Promise.all([
     import("@/app/api/enter/route"),
     import("@/app/api/sites/route"),
     import("@/app/api/sites/[site]/batches/route"),
@@ -120,6 +132,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     import("@/app/api/sites/[site]/redo/route"),
     import("@/app/api/sites/[site]/history/route"),
     import("@/app/api/sites/[site]/plan/route"),
+    import("@/app/api/sites/[site]/record/route"),
   ]);
   const key = await newKey();
   const cookie = cookieOf(
@@ -179,7 +192,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       body: undefined,
       params,
     });
-    switch (roll(12)) {
+    switch (roll(14)) {
       case 0:
         return post(sites.POST, { by: "file", id: v7(), batch: v7(), file });
       case 1:
@@ -208,6 +221,10 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
         return get(open.GET, "");
       case 7:
         return post(enter.POST, { key, name: "Ruth" });
+      case 8:
+        return get(record.GET, "after");
+      case 9:
+        return post(record.POST, { entries: [aTick(roll)] });
       default:
         return post(batches.POST, { revision: 1 + roll(5), batch: aBatch(roll) });
     }

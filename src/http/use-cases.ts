@@ -6,22 +6,30 @@ import type { AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
 import { soundness } from "@/application/soundness";
 import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
+import { addToRecord, readRecord } from "@/application/records";
 import type { Person } from "@/application/stores";
 import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
 import { stores } from "@/composition";
 import { decodePlanSliced, encodeChanges } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
+import { encodeEntry, entryOf } from "@/core/records";
 import { sessionCookie, tokenOf } from "./authorise";
 import {
   STEPS_HEADER,
   type CommitAnswer,
   type NewsAnswer,
+  type RecordAnswer,
   type SiteAnswer,
   type StepAnswer,
 } from "./contracts/answers";
 import { idText, type SlicedBody } from "./contracts/contract";
 import type { CommitBody } from "./contracts/commit-contract";
-import type { createSiteContract, enterContract, stepContract } from "./contracts/site-contracts";
+import type {
+  addToRecordContract,
+  createSiteContract,
+  enterContract,
+  stepContract,
+} from "./contracts/site-contracts";
 import { planBody } from "./encoded-plan";
 import { pauseAfterAWhile } from "@/application/in-slices";
 import { presentEntry } from "./present-entry";
@@ -155,3 +163,17 @@ export const readHistory = async ({
   query,
 }: OfSite & { query: { before: number; about?: string | undefined } }): Answer =>
   map(await history(stores().plans, params.site, query.before, query.about ?? null), (lines) => lines);
+
+/** What came into the record of what was done on site. */
+export const readSiteRecord = async ({ params, query }: OfSite & { query: { after: number } }): Answer =>
+  map(await readRecord(stores().records, params.site, query.after), ({ entries, ...rest }): RecordAnswer => ({
+    entries: entries.map((one) => ({ ...one, entry: encodeEntry(one.entry) })),
+    ...rest,
+  }));
+
+export const addToSiteRecord = async ({
+  params,
+  body,
+  person,
+}: OfSite & { body: BodyOf<typeof addToRecordContract> }): Answer =>
+  map(await addToRecord(stores().records, params.site, person, body.entries.map(entryOf)), (added) => added);

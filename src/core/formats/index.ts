@@ -12,7 +12,7 @@ export {
   encodeChangesSliced,
 } from "./change-codec";
 export type { Breath } from "./breath";
-export { upgradedBatches } from "./older";
+export { upgradedBatches, upgradedChanges } from "./older";
 export { encodeClash } from "./clash-codec";
 export { planFileJsonSchema } from "./json-schema";
 export {

@@ -51,7 +51,18 @@ export {
   SECURITIES,
   type Security,
 } from "./schema/abilities";
-export { HALVES, idField, shortText, TAPE_COLOURS, UUID, vid, type Vid } from "./schema/fields";
+export {
+  HALVES,
+  idField,
+  lineField,
+  longText,
+  textField,
+  shortText,
+  TAPE_COLOURS,
+  UUID,
+  vid,
+  type Vid,
+} from "./schema/fields";
 export { entityFault, issueSentence, valueAt } from "./schema/faults";
 export { HOST_KINDS } from "./schema/host-kinds";
 export type {

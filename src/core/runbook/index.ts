@@ -1,4 +1,7 @@
 export { laptopText, opensText } from "./card";
+export { foundState } from "./found";
+export { editsOf, operationsBetween, type Edit, type Operation, type Page, PAGES } from "./operations";
 export { Rehearsal, type Move, type Rehearsed, type Told } from "./rehearsal";
-export { provenRunbook, type Runbook, type Step } from "./runbook";
+export { provenFrom, provenRunbook, type Proven, type Runbook, type Step, type StepKind } from "./runbook";
 export { interruptsText, runbookTable } from "./table";
+export { operationWords } from "./words";

@@ -122,7 +122,8 @@ class Writer {
     this.#add({ kind: "move", device, ...moveWords(this.#index, from, to) });
   }
 
-  #credentials(device: Device): void {
+  /** What is printed on its leaflet is changed before anything else. */
+  credentials(device: Device): void {
     this.#add({
       kind: "credentials",
       title: "New administrator's name and word, its own name",
@@ -167,7 +168,7 @@ class Writer {
       operation,
     });
     if (!stays && !isBlind) this.#moveTo(stand, device.id);
-    if (operation.page === "power") this.#credentials(device);
+    if (operation.page === "power") this.credentials(device);
   }
 
   /** What was out of reach for a step is looked at again, and only then saved. */
@@ -312,13 +313,51 @@ export function provenRunbook(
   tell: (done: number, all: number) => void = () => undefined,
 ): Proven | null {
   const found = foundState(index, before);
-  if (found === null) return null;
+  return found === null ? null : provenFrom(index, found, { ...NOTHING_DONE, tell });
+}
+
+/** What a visit that goes on has behind it. */
+export interface SoFar {
+  /** Devices on which something was done and not saved. */
+  readonly unsaved: readonly string[];
+  /** Devices that were powered and have the administrator's name and word of their leaflet. */
+  readonly unnamed: readonly string[];
+  /** Whether the laptop is prepared, and whether it has back what it had. */
+  readonly isBegun: boolean;
+  readonly isPutBack: boolean;
+  /** Hears how many operations have found their place. */
+  readonly tell: (done: number, all: number) => void;
+}
+
+const NOTHING_DONE: Omit<SoFar, "tell"> = { unsaved: [], unnamed: [], isBegun: false, isPutBack: false };
+
+/** The devices that are not saved and on which nothing else is to be done, after which they would be. */
+const savedFirst = (
+  index: PlanIndex,
+  unsaved: readonly string[],
+  operations: readonly Operation[],
+): Device[] =>
+  unsaved.flatMap((id) =>
+    operations.some(({ device }) => device === id) ? [] : (index.plan.device.get(id) ?? []),
+  );
+
+/** The order of work from a state of the site to the plan; null as for `provenRunbook`. */
+export function provenFrom(
+  index: PlanIndex,
+  found: PlanIndex,
+  { unsaved, unnamed, isBegun, isPutBack, tell }: SoFar,
+): Proven | null {
   const operations = operationsBetween(found, index);
   const states = new States(operations);
   const order = orderOf(states, states.first(found), spotsAlong(found, index), tell);
   if (order === null) return null;
   const writer = new Writer(index, states, order.start);
-  if (order.taken.length > 0) writer.begin();
+  if (order.taken.length > 0 && !isBegun) writer.begin();
+  for (const id of unnamed) {
+    const device = index.plan.device.get(id);
+    if (device !== undefined) writer.credentials(device);
+  }
+  for (const device of savedFirst(index, unsaved, operations)) writer.save(device);
   for (const [at, taken] of order.taken.entries()) {
     writer.take(taken);
     const { device } = taken.operation;
@@ -327,7 +366,7 @@ export function provenRunbook(
       writer.save(must(index.plan.device.get(device), "the device of an operation"));
     if (taken.regains !== null) writer.regain(taken.regains);
   }
-  if (order.taken.length > 0) writer.end();
+  if (order.taken.length > 0 || (isBegun && !isPutBack)) writer.end();
   const busy = new Set(operations.map(({ device }) => device));
   const { moves, blind, pulled, consoles, isExhaustive, looked } = order;
   const runbook: Runbook = {

@@ -33,6 +33,12 @@ export interface CommitAnswer {
   readonly revision: number;
   readonly entries: readonly LogEntryAnswer[];
 }
+/** Entries in their text form, with their places in the record. */
+export interface RecordAnswer {
+  readonly entries: readonly { readonly number: number; readonly by: string; readonly entry: unknown }[];
+  readonly isMore: boolean;
+  readonly last: number;
+}
 export interface StepAnswer {
   readonly revision: number;
   readonly summary: string;

@@ -1,0 +1,6 @@
+import { addToRecordContract, readRecordContract } from "@/http/contracts/site-contracts";
+import { route } from "@/http/route";
+import { addToSiteRecord, readSiteRecord } from "@/http/use-cases";
+
+export const GET = route(readRecordContract, readSiteRecord);
+export const POST = route(addToRecordContract, addToSiteRecord);

@@ -1,0 +1,129 @@
+import { z } from "zod";
+import { changeSchema, upgradedChanges } from "../formats";
+import { idField, lineField, longText, textField, type Change } from "../plan";
+import { PAGES, type Page, type StepKind } from "../runbook";
+
+// What was done on site lies outside the plan's revision: a log of its own, to which is only added. An entry is
+// made where the work is done, has its id and its time from there, and counts once however often it is sent.
+
+/** What came of a step: as planned; otherwise, with what of it did take; not to be done. */
+export const CAME = ["done", "differs", "cannot"] as const;
+export type TickCame = (typeof CAME)[number];
+
+const STEP_KINDS = [
+  "begin",
+  "move",
+  "do",
+  "credentials",
+  "save",
+  "end",
+] as const satisfies readonly StepKind[];
+
+/** As many values has the longest step of the largest device, with room. */
+const MOST_VALUES = 2_000;
+const MOST_CHANGES = 200_000;
+
+const head = { id: idField, at: z.iso.datetime({ precision: 3 }) };
+const changes = z.array(changeSchema).max(MOST_CHANGES);
+
+const startSchema = z.strictObject({
+  ...head,
+  do: z.literal("start"),
+  from: z.enum(["box", "plan", "last"]),
+  name: lineField(200),
+  changes,
+});
+const tickSchema = z.strictObject({
+  ...head,
+  do: z.literal("tick"),
+  step: z.strictObject({
+    kind: z.enum(STEP_KINDS),
+    device: idField.nullable(),
+    page: z.enum(PAGES).nullable(),
+    title: lineField(1_000),
+    values: z.array(z.tuple([lineField(400), textField(20_000)])).max(MOST_VALUES),
+  }),
+  came: z.enum(CAME),
+  read: lineField(400),
+  note: longText,
+  changes,
+});
+const takeBackSchema = z.strictObject({ ...head, do: z.literal("takeBack"), tick: idField });
+const endSchema = z.strictObject({ ...head, do: z.literal("end"), note: longText });
+
+/** An entry of the record as it travels and is stored. */
+export const recordEntrySchema = z.discriminatedUnion("do", [
+  startSchema,
+  tickSchema,
+  takeBackSchema,
+  endSchema,
+]);
+
+interface Head {
+  readonly id: string;
+  /** When it was done, by the clock of the one who did it: ISO 8601 in UTC, with milliseconds. */
+  readonly at: string;
+}
+/** A visit begins: with gear out of the box, with what a plan file says, or with what the last visit left. */
+export interface Start extends Head {
+  readonly do: "start";
+  readonly from: "box" | "plan" | "last";
+  /** The plan file's name; empty otherwise. */
+  readonly name: string;
+  /** What leads from gear out of the box to what is found. */
+  readonly changes: readonly Change[];
+}
+/** A step as it was read when it was done: what is written down does not change with the plan. */
+export interface TickedStep {
+  readonly kind: StepKind;
+  readonly device: string | null;
+  /** The page of an operation; null for what is none. */
+  readonly page: Page | null;
+  readonly title: string;
+  readonly values: readonly (readonly [name: string, value: string])[];
+}
+/** What came of a step. */
+export interface Tick extends Head {
+  readonly do: "tick";
+  readonly step: TickedStep;
+  readonly came: TickCame;
+  /** What was read where it differs; empty otherwise. */
+  readonly read: string;
+  readonly note: string;
+  /** What became different on the devices. */
+  readonly changes: readonly Change[];
+}
+/** A tick is taken back: it was not done after all. */
+export interface TakeBack extends Head {
+  readonly do: "takeBack";
+  readonly tick: string;
+}
+/** The visit is over. */
+export interface End extends Head {
+  readonly do: "end";
+  readonly note: string;
+}
+export type RecordEntry = Start | Tick | TakeBack | End;
+
+/** An entry with who made it. */
+export interface Recorded {
+  readonly by: string;
+  readonly entry: RecordEntry;
+}
+
+type Travelling = z.output<typeof recordEntrySchema>;
+
+/** An entry as a JSON value: addresses as text. */
+export const encodeEntry = (entry: RecordEntry): unknown =>
+  z.encode(recordEntrySchema, entry as unknown as Travelling);
+
+/** What the schema has read, in the core's own words. */
+export const entryOf = (read: Travelling): RecordEntry => read as unknown as RecordEntry;
+
+/** An entry as it was written, whenever that was; null for what is none. */
+export function decodeEntry(value: unknown): RecordEntry | null {
+  const isFields = typeof value === "object" && value !== null;
+  const now = isFields && "changes" in value ? { ...value, changes: upgradedChanges(value.changes) } : value;
+  const read = recordEntrySchema.safeParse(now);
+  return read.success ? entryOf(read.data) : null;
+}

@@ -1,0 +1,14 @@
+export { siteAsIs } from "./as-is";
+export {
+  decodeEntry,
+  encodeEntry,
+  entryOf,
+  recordEntrySchema,
+  type Recorded,
+  type RecordEntry,
+  type Tick,
+  type TickCame,
+} from "./entry";
+export { changesOf, changesOfFound, partsOf } from "./parts";
+export { remaining } from "./remaining";
+export { follow, latestVisit, tickedStep, type Followed, type Visit } from "./visit";

@@ -1,0 +1,89 @@
+import type { Step } from "../runbook";
+import type { RecordEntry, Recorded, Start, Tick, TickedStep } from "./entry";
+
+/** The latest visit: what was ticked in it and still stands. */
+export interface Visit {
+  readonly start: Start;
+  readonly by: string;
+  /** Null while it goes on. */
+  readonly ended: string | null;
+  readonly ticks: readonly { readonly by: string; readonly tick: Tick }[];
+}
+
+/** The ids of ticks that were taken back. */
+export const takenBack = (entries: readonly RecordEntry[]): ReadonlySet<string> =>
+  new Set(entries.flatMap((entry) => (entry.do === "takeBack" ? [entry.tick] : [])));
+
+/** The latest visit of a record, in the order in which its entries came; null where nobody has begun one. */
+export function latestVisit(record: readonly Recorded[]): Visit | null {
+  const at = record.findLastIndex(({ entry }) => entry.do === "start");
+  const first = record[at];
+  if (first?.entry.do !== "start") return null;
+  const own = record.slice(at + 1);
+  const gone = takenBack(own.map(({ entry }) => entry));
+  const end = own.find(({ entry }) => entry.do === "end");
+  return {
+    start: first.entry,
+    by: first.by,
+    ended: end?.entry.at ?? null,
+    ticks: own.flatMap(({ by, entry }) =>
+      entry.do === "tick" && !gone.has(entry.id) ? [{ by, tick: entry }] : [],
+    ),
+  };
+}
+
+/** A step as it is written down. */
+export const tickedStep = ({ kind, device, operation, title, values }: Step): TickedStep => ({
+  kind,
+  device,
+  page: operation?.page ?? null,
+  title,
+  values: values.map(([name, value]) => [name, value]),
+});
+
+/** What two steps have in common that say the same, whatever order they were found in. */
+export const stepKey = ({ kind, device, page, title, values }: TickedStep): string =>
+  JSON.stringify([kind, device, page, title, values]);
+
+/** Which steps of an order are done by which ticks. */
+export interface Followed {
+  /** A tick for each step; null for one that is still to do. */
+  readonly ticks: readonly (Tick | null)[];
+  /** Whether the order still says what comes next: nothing was done that is none of its steps, or otherwise. */
+  readonly holds: boolean;
+}
+
+/** Lays ticks that came after an order was found beside its steps: each takes the first like it. */
+export function follow(steps: readonly Step[], ticks: readonly Tick[]): Followed {
+  const open = new Map<string, number[]>();
+  steps.forEach((step, at) => {
+    const key = stepKey(tickedStep(step));
+    open.set(key, [...(open.get(key) ?? []), at]);
+  });
+  const found: (Tick | null)[] = steps.map(() => null);
+  let holds = true;
+  for (const tick of ticks) {
+    const at = open.get(stepKey(tick.step))?.shift();
+    if (at !== undefined) found[at] = tick;
+    if (at === undefined || tick.came !== "done") holds = false;
+  }
+  return { ticks: found, holds };
+}
+
+/** Devices on which something was done that is not saved yet, in the order in which that was. */
+export function unsavedDevices(ticks: readonly Tick[]): string[] {
+  const open = new Set<string>();
+  for (const { step, came, changes } of ticks)
+    if (step.device !== null && step.kind === "save" && came === "done") open.delete(step.device);
+    else if (step.device !== null && step.kind === "do" && changes.length > 0) open.add(step.device);
+  return [...open];
+}
+
+/** Devices that were powered in these ticks and whose administrator's name and word were not changed yet. */
+export function unnamedDevices(ticks: readonly Tick[]): string[] {
+  const open = new Set<string>();
+  for (const { step, came } of ticks)
+    if (step.device !== null && came === "done" && step.kind === "credentials") open.delete(step.device);
+    else if (step.device !== null && came === "done" && step.page === "power") open.add(step.device);
+  return [...open];
+}

@@ -1,0 +1,64 @@
+import "server-only";
+import type { RecordStore, StoredRecord } from "@/application/stores";
+import { decodeEntry, encodeEntry, type RecordEntry } from "@/core/records";
+import type { Database, Row, Tx } from "./pool";
+import { sql } from "./sql";
+
+function storedOf(row: Row): StoredRecord {
+  const entry = decodeEntry(JSON.parse(String(row.entry)));
+  // What we wrote ourselves and can't read any more is a bug.
+  if (entry === null) throw new Error(`Entry ${String(row.number)} of a record can't be read`);
+  return { number: Number(row.number), by: String(row.person_name), entry };
+}
+
+const siteIn = (tx: Tx, site: string): Promise<string | null> =>
+  tx.maybeOne(sql`SELECT id FROM site WHERE id = ${site}`, (row) => String(row.id));
+
+const lastIn = async (tx: Tx, site: string): Promise<number> =>
+  (await tx.maybeOne(sql`SELECT MAX(number) AS last FROM record_entry WHERE site_id = ${site}`, (row) =>
+    Number(row.last ?? 0),
+  )) ?? 0;
+
+/** The entries that are not in a site's record yet, each once. */
+async function unknownIn(tx: Tx, site: string, entries: readonly RecordEntry[]): Promise<RecordEntry[]> {
+  const found = new Map<string, RecordEntry>();
+  for (const entry of entries) {
+    const known = await tx.maybeOne(
+      sql`SELECT number FROM record_entry WHERE site_id = ${site} AND id = ${entry.id}`,
+      (row) => Number(row.number),
+    );
+    if (known === null) found.set(entry.id, entry);
+  }
+  return [...found.values()];
+}
+
+export const recordStore = (database: Database): RecordStore => ({
+  after: async (site, number, limit) => {
+    if ((await siteIn(database, site)) === null) return null;
+    const entries = await database.all(
+      sql`SELECT r.number, r.entry, p.name AS person_name
+        FROM record_entry r JOIN person p ON p.id = r.person_id
+        WHERE r.site_id = ${site} AND r.number > ${number} ORDER BY r.number LIMIT ${limit}`,
+      storedOf,
+    );
+    return { entries, last: await lastIn(database, site) };
+  },
+  // The site's row is locked, so that numbers have no gap and those who add wait for one another.
+  add: (site, by, entries, most) =>
+    database.transaction(async (tx) => {
+      const locked = await tx.maybeOne(
+        sql`SELECT id FROM site WHERE id = ${site} FOR UPDATE`,
+        (row) => row.id,
+      );
+      if (locked === null) return null;
+      let last = await lastIn(tx, site);
+      const added = await unknownIn(tx, site, entries);
+      if (added.length > 0 && last + added.length > most) return "full";
+      for (const entry of added) {
+        last += 1;
+        await tx.run(sql`INSERT INTO record_entry (site_id, number, id, person_id, made_at, entry)
+          VALUES (${site}, ${last}, ${entry.id}, ${by.id}, UTC_TIMESTAMP(3), ${JSON.stringify(encodeEntry(entry))})`);
+      }
+      return last;
+    }),
+});

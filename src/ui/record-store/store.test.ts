@@ -1,0 +1,179 @@
+import "fake-indexeddb/auto";
+import { v7 } from "uuid";
+import { encodeEntry, type RecordEntry } from "@/core/records";
+import type { Called } from "../plan-store/api";
+import { makeOutbox, type FromServer } from "./outbox";
+import { createRecordStore } from "./store";
+
+const AT = "2026-11-29T09:00:00.000Z";
+const end = (note = ""): RecordEntry => ({ id: v7(), at: AT, do: "end", note });
+const start = (): RecordEntry => ({ id: v7(), at: AT, do: "start", from: "box", name: "", changes: [] });
+
+/** A server with a record, as the routes answer; it can be down, or not take some notes. */
+class Server {
+  entries: FromServer[] = [];
+  isDown = false;
+  refuses = "";
+  requests: number[] = [];
+
+  add(by: string, entry: unknown): void {
+    const { id } = entry as { id: string };
+    if (!this.entries.some((one) => (one.entry as { id: string }).id === id))
+      this.entries.push({ number: this.entries.length + 1, by, entry });
+  }
+
+  callFor(by: string) {
+    return async <T>(path: string, method = "GET", body?: unknown): Promise<Called<T>> => {
+      await Promise.resolve();
+      if (this.isDown)
+        return { ok: false, status: 0, refused: { code: "no-answer", sentence: "No answer." } } as Called<T>;
+      if (method === "GET") {
+        const after = Number(path.split("after=")[1]);
+        const rest = this.entries.filter(({ number }) => number > after);
+        const value = { entries: rest.slice(0, 7), isMore: rest.length > 7, last: this.entries.length };
+        return { ok: true, value: value as T };
+      }
+      const { entries } = body as { entries: { note?: string }[] };
+      if (this.refuses !== "" && entries.some(({ note }) => note === this.refuses))
+        return {
+          ok: false,
+          status: 400,
+          refused: { code: "bad-request", sentence: "Not this." },
+        } as Called<T>;
+      this.requests.push(entries.length);
+      for (const entry of entries) this.add(by, entry);
+      return { ok: true, value: { last: this.entries.length } as T };
+    };
+  }
+}
+
+const storeOf = (server: Server, site: string, person = "Ruth") =>
+  createRecordStore({ site, person, call: server.callFor(person), outbox: makeOutbox(site, person) });
+type Store = ReturnType<typeof storeOf>;
+
+const notes = (store: Store) =>
+  store.getState().record.map(({ by, entry }) => `${by} ${entry.do === "end" ? entry.note : entry.do}`);
+
+/** Everything that is under way has come to its end. */
+async function settle(): Promise<void> {
+  for (let turn = 0; turn < 40; turn += 1) await new Promise((done) => setTimeout(done, 1));
+}
+
+test("what is written down stands at once, is sent, and comes to the other person", async () => {
+  const [server, site] = [new Server(), v7()];
+  const [ruth, marek] = [storeOf(server, site), storeOf(server, site, "Marek")];
+  ruth.add(end("a"));
+  expect(notes(ruth)).toEqual(["Ruth a"]);
+  await settle();
+  expect(ruth.getState()).toMatchObject({ waiting: [], trouble: null, isKept: true });
+  await marek.sync();
+  expect(notes(marek)).toEqual(["Ruth a"]);
+  marek.add(end("b"));
+  await settle();
+  await ruth.sync();
+  expect(notes(ruth)).toEqual(["Ruth a", "Marek b"]);
+});
+
+test("without a connection it waits, over a reload, and is sent in its order when there is one", async () => {
+  const [server, site] = [new Server(), v7()];
+  const before = storeOf(server, site);
+  before.add(end("first"));
+  await settle();
+  server.isDown = true;
+  for (const note of ["second", "third"]) before.add(end(note));
+  await settle();
+  expect(before.getState()).toMatchObject({
+    trouble: "No answer.",
+    waiting: [{ note: "second" }, { note: "third" }],
+  });
+  const after = storeOf(server, site);
+  await after.sync();
+  expect(notes(after)).toEqual(["Ruth first", "Ruth second", "Ruth third"]);
+  expect(after.getState().waiting).toHaveLength(2);
+  server.isDown = false;
+  await after.sync();
+  expect(after.getState()).toMatchObject({ waiting: [], trouble: null });
+  expect(server.entries.map(({ entry }) => (entry as { note: string }).note)).toEqual([
+    "first",
+    "second",
+    "third",
+  ]);
+  const again = storeOf(server, site);
+  await again.open();
+  expect(again.getState().waiting).toEqual([]);
+});
+
+test("what waits of one person is not sent as another's", async () => {
+  const [server, site] = [new Server(), v7()];
+  server.isDown = true;
+  const ruth = storeOf(server, site);
+  ruth.add(end("hers"));
+  await settle();
+  server.isDown = false;
+  const marek = storeOf(server, site, "Marek");
+  await marek.sync();
+  expect([server.entries, notes(marek)]).toEqual([[], []]);
+});
+
+test("one that is not taken is set aside with its reason, and the others go", async () => {
+  const [server, site] = [new Server(), v7()];
+  const store = storeOf(server, site);
+  server.isDown = true;
+  const wrong = end("wrong");
+  for (const entry of [end("a"), wrong, end("b")]) store.add(entry);
+  await settle();
+  server.isDown = false;
+  server.refuses = "wrong";
+  await store.sync();
+  expect(notes(store)).toEqual(["Ruth a", "Ruth b"]);
+  expect(store.getState().refused).toEqual([{ entry: wrong, sentence: "Not this." }]);
+  const outbox = makeOutbox(site, "Ruth");
+  expect((await outbox.waiting()).map(({ id }) => id)).toEqual([wrong.id]);
+  store.drop(wrong.id);
+  await settle();
+  expect([store.getState().refused, await outbox.waiting()]).toEqual([[], []]);
+});
+
+test("what begins a visit goes alone, the rest in parts, and a long record comes page by page", async () => {
+  const [server, site] = [new Server(), v7()];
+  server.isDown = true;
+  const store = storeOf(server, site);
+  const all = [start(), ...Array.from({ length: 60 }, () => end("x")), start(), end("y")];
+  for (const entry of all) store.add(entry);
+  await settle();
+  server.isDown = false;
+  await store.sync();
+  expect(server.requests).toEqual([1, 50, 10, 1, 1]);
+  expect(store.getState().record.map(({ entry }) => entry.id)).toEqual(all.map(({ id }) => id));
+});
+
+test("a record that was begun anew under the same site replaces what was known", async () => {
+  const [server, site] = [new Server(), v7()];
+  for (const note of ["a", "b", "c"]) server.add("Ruth", encodeEntry(end(note)));
+  const before = storeOf(server, site);
+  await before.sync();
+  server.entries = [];
+  server.add("Marek", encodeEntry(end("anew")));
+  const after = storeOf(server, site);
+  await after.sync();
+  expect(notes(after)).toEqual(["Marek anew"]);
+});
+
+test("an entry that a newer version wrote is told, not left out without a word", async () => {
+  const [server, site] = [new Server(), v7()];
+  server.add("Ruth", { ...(encodeEntry(end()) as object), do: "sing" });
+  const store = storeOf(server, site);
+  await store.sync();
+  expect(store.getState().trouble).toMatch(/newer version/);
+});
+
+test("a browser that keeps nothing says so", async () => {
+  const site = v7();
+  const none = { ...makeOutbox(site, "Ruth"), put: () => Promise.resolve(false) };
+  const server = new Server();
+  server.isDown = true;
+  const store = createRecordStore({ site, person: "Ruth", call: server.callFor("Ruth"), outbox: none });
+  store.add(end("a"));
+  await settle();
+  expect(store.getState()).toMatchObject({ isKept: false, waiting: [{ note: "a" }] });
+});

@@ -1,0 +1,50 @@
+"use client";
+
+import { useEffect } from "react";
+import { useStore } from "zustand";
+import { call } from "../plan-store/api";
+import { usePlan } from "../plan-store/use-plan";
+import { makeOutbox } from "./outbox";
+import { createRecordStore, type RecordState, type RecordStoreApi } from "./store";
+
+/** Two people on one visit see one another's ticks within that time. */
+const NEWS_EVERY_MS = 5_000;
+
+const STORES = new Map<string, RecordStoreApi>();
+
+function storeFor(site: string, person: string): RecordStoreApi {
+  const key = `${site} ${person}`;
+  const store =
+    STORES.get(key) ?? createRecordStore({ site, person, call, outbox: makeOutbox(site, person) });
+  STORES.set(key, store);
+  return store;
+}
+
+/** The record of the site on the screen; while it is looked at, others' entries come in. */
+export function useRecord(): RecordState & Pick<RecordStoreApi, "add" | "drop" | "sync"> {
+  const site = usePlan((state) => state.site);
+  const person = usePlan((state) => state.person);
+  const store = storeFor(site, person);
+  useEffect(() => {
+    const ask = () => {
+      if (document.visibilityState === "visible") void store.sync();
+    };
+    const warn = (event: BeforeUnloadEvent) => {
+      const { waiting, isKept } = store.getState();
+      if (waiting.length > 0 && !isKept) event.preventDefault();
+    };
+    ask();
+    const timer = setInterval(ask, NEWS_EVERY_MS);
+    document.addEventListener("visibilitychange", ask);
+    window.addEventListener("online", ask);
+    window.addEventListener("beforeunload", warn);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener("visibilitychange", ask);
+      window.removeEventListener("online", ask);
+      window.removeEventListener("beforeunload", warn);
+    };
+  }, [store]);
+  const { add, drop, sync } = store;
+  return { ...useStore(store), add, drop, sync };
+}
