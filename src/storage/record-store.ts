@@ -57,7 +57,8 @@ export const recordStore = (database: Database): RecordStore => ({
       for (const entry of added) {
         last += 1;
         await tx.run(sql`INSERT INTO record_entry (site_id, number, id, person_id, made_at, entry)
-          VALUES (${site}, ${last}, ${entry.id}, ${by.id}, UTC_TIMESTAMP(3), ${JSON.stringify(encodeEntry(entry))})`);
+          VALUES (${site}, ${last}, ${entry.id}, ${by.id}, UTC_TIMESTAMP(3),
+            ${JSON.stringify(encodeEntry(entry))})`);
       }
       return last;
     }),

@@ -3,11 +3,13 @@ import { createStore } from "zustand/vanilla";
 import { runChecks } from "@/core/checks";
 import { runOrder, type Order } from "@/core/commands";
 import { integrityFault } from "@/core/formats";
+import type { RecordEntry } from "@/core/records";
 import { emptyPlan, invert, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
 import { aSite, testId } from "@/core/testing/build-plan";
 import { createUiStore } from "@/ui/frame/ui-state";
 import { addBatch, type Held } from "@/ui/plan-store/held";
 import { judgedList } from "@/ui/plan-store/judged-list";
+import type { RecordState } from "@/ui/record-store/store";
 import type { PlanState } from "@/ui/plan-store/plan-state";
 
 // A plan that components are drawn on and edit, in place of the store that a server stands behind: orders run,
@@ -83,20 +85,54 @@ function state(plan: Plan, set: (part: Partial<Scene>) => void, get: () => Scene
   };
 }
 
+const NO_RECORD: RecordState = {
+  isReady: true,
+  record: [],
+  waiting: [],
+  refused: [],
+  trouble: null,
+  isKept: true,
+};
+
+/** The record of a site in memory: what is added stands in it, and nothing is sent. */
+function makeRecord() {
+  const store = createStore<RecordState>()(() => NO_RECORD);
+  const add = (entry: RecordEntry) =>
+    store.setState(({ record }) => ({ record: [...record, { by: "Ruth", entry }] }));
+  return { store, add };
+}
+
 function makeScene(first: Plan) {
   const written: Written[] = [];
   const store = createStore<Scene>()((set, get) => state(first, set, get, written));
   const ui = createUiStore();
+  const record = makeRecord();
   const noSelection = { selection: null, commandOpen: false, helpOpen: false, folded: false };
   return {
     written,
     store,
     ui,
+    record,
     /** Begins anew with a plan; nothing is selected and nothing written. */
     show: (plan: Plan) => {
       written.length = 0;
-      ui.setState({ ...noSelection, hardware: "drawing", probeWay: "journey", probed: false });
+      ui.setState({
+        ...noSelection,
+        hardware: "drawing",
+        probeWay: "journey",
+        probed: false,
+        runbookWay: null,
+      });
       store.setState(state(plan, store.setState, store.getState, written));
+      record.store.setState(NO_RECORD);
+    },
+    recordModule: {
+      useRecord: () => ({
+        ...useStore(record.store),
+        add: record.add,
+        drop: () => undefined,
+        sync: () => Promise.resolve(),
+      }),
     },
     planModule: {
       usePlanStore: () => store,

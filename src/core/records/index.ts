@@ -10,5 +10,6 @@ export {
   type TickCame,
 } from "./entry";
 export { changesOf, changesOfFound, partsOf } from "./parts";
+export { CAME_WORDS, recordTable } from "./table";
 export { remaining } from "./remaining";
 export { follow, latestVisit, tickedStep, type Followed, type Visit } from "./visit";

@@ -2,6 +2,7 @@ import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { must } from "../kernel";
 import { afterEdits, nameOf, PlanEdits, PlanIndex, vid } from "../plan";
+import { foundState } from "./found";
 import { Rehearsal, type Move } from "./rehearsal";
 import { provenRunbook } from "./runbook";
 
@@ -24,7 +25,7 @@ function trunkBefore() {
   return must(afterEdits(index, edits), "as it was").plan;
 }
 
-const rehearsal = must(Rehearsal.of(index, trunkBefore()), "a rehearsal");
+const rehearsal = must(Rehearsal.of(index, foundState(index, trunkBefore())), "a rehearsal");
 const operation = (device: string): string =>
   must(
     rehearsal.after([]).next.find(({ name }) => name.startsWith(`${device}: `)),
@@ -68,7 +69,7 @@ test("the runbook's own order, done by hand, always opens the device that it wor
     else if (after !== null && after !== "next") port = after.port;
     return { operation: id, port };
   });
-  const { told, isDone } = must(Rehearsal.of(site, null), "a rehearsal").after(moves);
+  const { told, isDone } = must(Rehearsal.of(site, foundState(site, null)), "a rehearsal").after(moves);
   expect(told.filter(({ came }) => came === "unreached")).toEqual([]);
   expect(isDone).toBe(true);
 });

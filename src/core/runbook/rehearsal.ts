@@ -1,7 +1,6 @@
 import { must } from "../kernel";
-import { nameOf, type Plan, type PlanIndex } from "../plan";
+import { nameOf, type PlanIndex } from "../plan";
 import { cardOf, laptopText, opensText } from "./card";
-import { foundState } from "./found";
 import { operationsBetween, type Operation } from "./operations";
 import { isCabled, spotsAlong, spotsFor, whyNot, type Spots } from "./reach";
 import { States, type State } from "./states";
@@ -53,12 +52,8 @@ export class Rehearsal {
     this.#spots = spotsAlong(found, index);
   }
 
-  /**
-   * From what an earlier plan says of the devices, or out of the box; null where that is no state of the
-   * plan.
-   */
-  static of(index: PlanIndex, before: Plan | null): Rehearsal | null {
-    const found = foundState(index, before);
+  /** From a state of the site, such as what is found; null for none. */
+  static of(index: PlanIndex, found: PlanIndex | null): Rehearsal | null {
     return found === null ? null : new Rehearsal(index, found);
   }
 

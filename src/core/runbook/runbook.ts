@@ -171,6 +171,15 @@ class Writer {
     if (operation.page === "power") this.credentials(device);
   }
 
+  /** What was left open before: names and words of leaflets, and what is not saved. */
+  owed(unnamed: readonly string[], unsaved: readonly Device[]): void {
+    for (const id of unnamed) {
+      const device = this.#index.plan.device.get(id);
+      if (device !== undefined) this.credentials(device);
+    }
+    for (const device of unsaved) this.save(device);
+  }
+
   /** What was out of reach for a step is looked at again, and only then saved. */
   regain({ device: id, stand }: NonNullable<Taken["regains"]>): void {
     this.#stand = stand;
@@ -353,11 +362,7 @@ export function provenFrom(
   if (order === null) return null;
   const writer = new Writer(index, states, order.start);
   if (order.taken.length > 0 && !isBegun) writer.begin();
-  for (const id of unnamed) {
-    const device = index.plan.device.get(id);
-    if (device !== undefined) writer.credentials(device);
-  }
-  for (const device of savedFirst(index, unsaved, operations)) writer.save(device);
+  writer.owed(unnamed, savedFirst(index, unsaved, operations));
   for (const [at, taken] of order.taken.entries()) {
     writer.take(taken);
     const { device } = taken.operation;

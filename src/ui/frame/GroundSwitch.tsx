@@ -43,7 +43,7 @@ export function GroundSwitch() {
         if (value === "sheet" || value === "bench") choose(value);
       }}
       aria-label="Ground"
-      className="inline-flex h-7 overflow-hidden rounded border border-rule text-13"
+      className="inline-flex h-7 overflow-hidden rounded max-[600px]:h-[46px] border border-rule text-13"
     >
       <ToggleGroup.Item value="sheet" className={item}>
         Sheet

@@ -30,33 +30,35 @@ export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: st
   const redo = usePlan((state) => state.redo);
   const person = usePlan((state) => state.person);
   const set = useUi((state) => state.set);
+  const isUnfolded = useUi((state) => state.unfoldedOver === view);
   const goTo = useGoTo();
   const title = VIEWS.find((v) => v.key === view)?.title ?? "";
   return (
     <header className="col-span-full flex flex-wrap items-stretch border-b border-ink bg-paper [&>*]:flex [&>*]:min-h-[43px] [&>*]:items-center">
       <Link
         href="/"
-        className="w-[200px] gap-[10px] border-r border-hair px-4 text-[16px] font-bold"
+        className="w-[200px] gap-[10px] border-r border-hair px-4 text-[16px] font-bold max-[600px]:w-[52px]"
         title="All sites"
+        aria-label="Dianome: all sites"
       >
         <Brand />
-        Dianome
+        <span className="max-[600px]:hidden">Dianome</span>
       </Link>
-      <p className="gap-2 px-4 whitespace-nowrap">
-        <b className="font-semibold">{name}</b>
-        <span className="text-ink2">/</span>
-        <span>{title}</span>
+      <p className="gap-2 px-4 whitespace-nowrap max-[600px]:w-0 max-[600px]:flex-1">
+        <b className="truncate font-semibold">{name}</b>
+        <span className="text-ink2 max-[600px]:hidden">/</span>
+        <span className="max-[600px]:hidden">{title}</span>
       </p>
-      <div className="min-w-40 flex-1 px-2">
+      <div className="min-w-40 flex-1 px-2 max-[600px]:min-w-0 max-[600px]:flex-none">
         <button
           type="button"
-          className="flex h-7 flex-1 items-center gap-2 rounded border border-rule bg-panel px-2 text-13 text-ink2"
+          className="flex h-7 flex-1 items-center max-[600px]:h-11 gap-2 rounded border border-rule bg-panel px-2 text-13 text-ink2"
           onClick={() => set({ commandOpen: true })}
         >
-          Find or do<kbd className="ml-auto">Ctrl K</kbd>
+          Find or do<kbd className="ml-auto max-[600px]:hidden">Ctrl K</kbd>
         </button>
       </div>
-      <div className="gap-[6px] pr-4 pl-[6px]">
+      <div className={`flex-wrap gap-[6px] pr-4 pl-[6px] ${isUnfolded ? "" : "max-[600px]:!hidden"}`}>
         <button type="button" className="button" onClick={() => goTo.view("probe")}>
           Probe <kbd>P</kbd>
         </button>

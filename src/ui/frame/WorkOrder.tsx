@@ -1,5 +1,6 @@
 "use client";
 
+import { ChevronDown } from "lucide-react";
 import type { Finding, Severity } from "@/core/checks";
 import type { Plan } from "@/core/plan";
 import { progressOf } from "@/core/sheets";
@@ -28,23 +29,39 @@ export function WorkOrder({ view }: { view: ViewKey }) {
   const plan = usePlan((state) => state.held?.index.plan);
   const list = usePlan((state) => state.list);
   const probed = useUi((state) => state.probed);
+  const isUnfolded = useUi((state) => state.unfoldedOver === view);
+  const set = useUi((state) => state.set);
+  const here = VIEWS.find(({ key }) => key === view);
   const entry = (one: View & { key: ViewKey }) => (
     <Entry key={one.key} view={one} here={one.key === view} list={list} plan={plan} probed={probed} />
   );
   return (
     <nav
       aria-label="Work order"
-      className="relative flex flex-col overflow-y-auto border-r border-hair py-2 max-[1000px]:flex-row max-[1000px]:flex-wrap"
+      className="relative flex flex-col overflow-y-auto border-r border-hair py-2 max-[1000px]:flex-row max-[1000px]:flex-wrap max-[600px]:py-0"
     >
-      {GROUPS.map((group) => (
-        <div key={group}>
-          <h2 className="mt-1 h-7 px-4 text-12 leading-8 text-ink2 first:mt-0">{group}</h2>
-          <ul>{VIEWS.filter((one) => one.group === group).map(entry)}</ul>
-        </div>
-      ))}
-      <ul className="mt-auto border-t border-hair pt-1">
-        {VIEWS.filter((one) => one.group === null).map(entry)}
-      </ul>
+      <button
+        type="button"
+        className="hidden min-h-11 w-full items-center gap-2 border-b border-hair px-4 font-semibold max-[600px]:flex"
+        aria-expanded={isUnfolded}
+        onClick={() => set({ unfoldedOver: isUnfolded ? null : view })}
+      >
+        <span className="mono text-12 text-ink2">{here?.number ?? ""}</span>
+        {here?.title}
+        <span className="ml-auto text-13 font-normal text-ink2">{isUnfolded ? "Fold" : "All views"}</span>
+        <ChevronDown size={15} className={isUnfolded ? "rotate-180" : ""} />
+      </button>
+      <div className={isUnfolded ? "contents" : "contents max-[600px]:hidden"}>
+        {GROUPS.map((group) => (
+          <div key={group}>
+            <h2 className="mt-1 h-7 px-4 text-12 leading-8 text-ink2 first:mt-0">{group}</h2>
+            <ul>{VIEWS.filter((one) => one.group === group).map(entry)}</ul>
+          </div>
+        ))}
+        <ul className="mt-auto border-t border-hair pt-1">
+          {VIEWS.filter((one) => one.group === null).map(entry)}
+        </ul>
+      </div>
     </nav>
   );
 }
@@ -72,7 +89,7 @@ function Entry({ view, here, list, plan, probed }: EntryProps) {
       <ViewLink
         view={view.key}
         current={here}
-        className={`flex h-7 items-center gap-[6px] pr-2 pl-4 hover:bg-hover ${here ? "bg-panel font-semibold shadow-[inset_3px_0_0_var(--act),inset_0_1px_0_var(--hair),inset_0_-1px_0_var(--hair)]" : ""}`}
+        className={`flex h-7 items-center gap-[6px] pr-2 pl-4 hover:bg-hover max-[600px]:h-11 ${here ? "bg-panel font-semibold shadow-[inset_3px_0_0_var(--act),inset_0_1px_0_var(--hair),inset_0_-1px_0_var(--hair)]" : ""}`}
       >
         <span className="mono w-4 text-12 text-ink2">{view.number ?? ""}</span>
         <span className="min-w-0 truncate">{view.title}</span>

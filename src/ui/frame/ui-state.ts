@@ -66,6 +66,9 @@ export type ProbeWay = "journey" | "kept" | "reach";
 /** The ways to see the gear. */
 export type HardwareWay = "drawing" | "cabinets" | "cables" | "sheet" | "models";
 
+/** The ways to look at the runbook: its order, the visit that goes on, one's own tries. */
+export type RunbookWay = "order" | "visit" | "rehearse";
+
 export interface UiState {
   readonly selection: Selection | null;
   readonly folded: boolean;
@@ -76,6 +79,10 @@ export interface UiState {
   /** A probe that the one on screen is laid beside; null without one. */
   readonly compared: ProbeQuestion | null;
   readonly hardware: HardwareWay;
+  /** Null until somebody has chosen: then a visit that goes on comes first. */
+  readonly runbookWay: RunbookWay | null;
+  /** On narrow screens, the view over which the other views are unfolded; null for none. */
+  readonly unfoldedOver: string | null;
   readonly commandOpen: boolean;
   readonly helpOpen: boolean;
   readonly set: (part: Partial<Omit<UiState, "set">>) => void;
@@ -94,6 +101,8 @@ export const createUiStore = (): UiStoreApi =>
     probeWay: "journey",
     compared: null,
     hardware: "drawing",
+    runbookWay: null,
+    unfoldedOver: null,
     commandOpen: false,
     helpOpen: false,
     set: (part) => set(part),

@@ -62,14 +62,14 @@ export function makeOutbox(site: string, person: string): Outbox {
       return otherwise;
     }
   };
-  const ofSite = IDBKeyRange.bound([site], [site, LAST]);
+  const ofSite = () => IDBKeyRange.bound([site], [site, LAST]);
   return {
     waiting: () =>
       tried(async (db) => {
-        const all = await db.getAll("outbox", ofSite);
+        const all = await db.getAll("outbox", ofSite());
         return all.flatMap((one) => (one.person === person ? (decodeEntry(one.entry) ?? []) : []));
       }, []),
-    known: () => tried((db) => db.getAll("record", ofSite), []),
+    known: () => tried((db) => db.getAll("record", ofSite()), []),
     put: (entry) =>
       tried(async (db) => {
         await db.put("outbox", { site, id: entry.id, person, entry: encodeEntry(entry) });
@@ -87,6 +87,6 @@ export function makeOutbox(site: string, person: string): Outbox {
         for (const { number, by, entry } of entries) await store.put({ site, number, by, entry });
         await done;
       }, undefined),
-    forget: () => tried((db) => db.delete("record", ofSite), undefined),
+    forget: () => tried((db) => db.delete("record", ofSite()), undefined),
   };
 }

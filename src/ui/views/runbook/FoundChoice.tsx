@@ -2,13 +2,22 @@
 
 import { useState } from "react";
 import type { PlanIndex } from "@/core/plan";
+import type { Recorded } from "@/core/records";
 import { planWorker } from "../../plan-store/plan-worker";
 import { startRunbook, type Found } from "./use-runbook";
 
 const MOST_FILE_BYTES = 64_000_000;
 
-/** What is on the devices now: they come out of the box, or are as a plan file says. */
-export function FoundChoice({ index, found }: { index: PlanIndex; found: Found }) {
+/** What is on the devices now: they come out of the box, are as the record has them, or as a plan file says. */
+export function FoundChoice({
+  index,
+  found,
+  record,
+}: {
+  index: PlanIndex;
+  found: Found;
+  record: readonly Recorded[];
+}) {
   const [refusal, setRefusal] = useState<string | null>(null);
   const read = async (file: File | undefined) => {
     if (file === undefined) return;
@@ -38,6 +47,17 @@ export function FoundChoice({ index, found }: { index: PlanIndex; found: Found }
         />
         nothing, they come out of the box
       </label>
+      {record.length === 0 ? null : (
+        <label className="flex min-h-6 items-center gap-2">
+          <input
+            type="radio"
+            name="found"
+            checked={found.from === "record"}
+            onChange={() => startRunbook(index, { from: "record", record })}
+          />
+          what was done by the record
+        </label>
+      )}
       <label className="flex min-h-6 items-center gap-2">
         <span>{found.from === "plan" ? `what ${found.name} says; or` : "or what a plan file says:"}</span>
         <input

@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import type { PlanIndex } from "@/core/plan";
 import { Rehearsal, type Move, type Told } from "@/core/runbook";
 import { Combo } from "../../kit/Combo";
-import type { Found } from "./use-runbook";
+import { foundIndex, type Found } from "./use-runbook";
 
 const CAME = {
   done: { sign: "✓", words: "done", colour: "text-sound" },
@@ -14,10 +14,7 @@ const CAME = {
 
 /** The same work by hand: choose what is done next and where the laptop is, and see what would come of it. */
 export function Rehearse({ index, found }: { index: PlanIndex; found: Found }) {
-  const rehearsal = useMemo(
-    () => Rehearsal.of(index, found.from === "box" ? null : found.plan),
-    [index, found],
-  );
+  const rehearsal = useMemo(() => Rehearsal.of(index, foundIndex(index, found)), [index, found]);
   const ports = useMemo(() => rehearsal?.ports() ?? [], [rehearsal]);
   const [moves, setMoves] = useState<readonly Move[]>([]);
   const [port, setPort] = useState("");

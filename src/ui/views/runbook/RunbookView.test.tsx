@@ -18,6 +18,10 @@ jest.mock(
   "@/ui/frame/use-ui",
   () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
 );
+jest.mock(
+  "@/ui/record-store/use-record",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.recordModule,
+);
 const mockFile: { answer: unknown } = { answer: null };
 jest.mock("@/ui/plan-store/plan-worker", () => ({
   planWorker: () => ({ readFile: () => Promise.resolve(mockFile.answer) }),
@@ -44,6 +48,8 @@ jest.mock("./use-runbook", () => ({
   isLooking: () => mockNow.looking,
   startRunbook: (_index: unknown, found: unknown) => mockNow.started.push(found),
   cancelRunbook: () => (mockNow.cancelled += 1),
+  foundIndex: (index: PlanIndex) =>
+    jest.requireActual<typeof import("@/core/runbook")>("@/core/runbook").foundState(index, null),
 }));
 
 const practice = fennelStreet();

@@ -1,16 +1,20 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
+import { latestVisit, type Recorded } from "@/core/records";
 import { counted, listed } from "@/core/repairs";
 import { interruptsText, laptopText, runbookTable, type Runbook, type Step } from "@/core/runbook";
+import type { RunbookWay } from "../../frame/ui-state";
 import { useUi } from "../../frame/use-ui";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { RowList, type ListRow } from "../../kit/RowList";
 import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
+import { useRecord } from "../../record-store/use-record";
 import { FoundChoice } from "./FoundChoice";
 import { Lanes } from "./Lanes";
+import { OnSite } from "./OnSite";
 import { PrintedSteps } from "./PrintedSteps";
 import { Rehearse } from "./Rehearse";
 import { cancelRunbook, isLooking, startRunbook, useRunbook, type Found as OnDevices } from "./use-runbook";
@@ -35,21 +39,27 @@ function summary({ steps, moves, pulled, consoles }: Runbook): string {
 export function RunbookView() {
   const index = useIndex();
   const { plan, found, runbook, fault } = useRunbook(index.plan.site.id);
+  const { isReady, record } = useRecord();
+  const { isOnSite } = useWay();
   const isEmpty = index.plan.device.size === 0;
   const isOld = !isLooking(index.plan.site.id) && runbook !== null && plan !== index.plan;
   useEffect(() => {
-    if (!isEmpty && runbook === null && !isLooking(index.plan.site.id) && fault === null)
-      startRunbook(index, { from: "box" });
-  }, [index, runbook, isEmpty, fault]);
+    if (isReady && !isEmpty && runbook === null && !isLooking(index.plan.site.id) && fault === null)
+      startRunbook(index, record.length === 0 ? { from: "box" } : { from: "record", record });
+  }, [index, runbook, isEmpty, fault, isReady, record]);
   return (
-    <main className="sheet print-whole">
+    <main className={isOnSite ? "sheet print-whole fills" : "sheet print-whole"}>
       <div className="head">
         <h1>Runbook</h1>
         <p>{runbook === null ? "" : summary(runbook)}</p>
         <span className="push" />
         {runbook === null ? null : <Tools index={index} runbook={runbook} />}
         {isOld ? (
-          <button type="button" className="button go print:hidden" onClick={() => startRunbook(index, found)}>
+          <button
+            type="button"
+            className="button go print:hidden"
+            onClick={() => startRunbook(index, found.from === "record" ? { from: "record", record } : found)}
+          >
             Look again
           </button>
         ) : null}
@@ -60,27 +70,28 @@ export function RunbookView() {
           out. Add the gear on Hardware first.
         </p>
       ) : (
-        <Found index={index} isOld={isOld} />
+        <Found index={index} isOld={isOld} record={record} />
       )}
     </main>
   );
 }
 
 /** What is on the devices, and the order that leads on from there, as far as it is found. */
-function Found({ index, isOld }: { index: PlanIndex; isOld: boolean }) {
+function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; record: readonly Recorded[] }) {
   const { found, done, all, runbook, fault } = useRunbook(index.plan.site.id);
   const looking = isLooking(index.plan.site.id);
+  const { isOnSite } = useWay();
   const isCalledOff = !looking && runbook === null && fault === null;
   return (
     <>
-      <FoundChoice index={index} found={found} />
+      {isOnSite ? null : <FoundChoice index={index} found={found} record={record} />}
       {fault === null ? null : (
         <p role="alert" className="p-4 text-stop">
           {fault}
         </p>
       )}
       {looking ? <Progress done={done} all={all} /> : null}
-      {isOld ? (
+      {isOld && !isOnSite ? (
         <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">
           The plan has changed since this order was found.
         </p>
@@ -95,27 +106,43 @@ function Found({ index, isOld }: { index: PlanIndex; isOld: boolean }) {
 
 const WAYS = [
   ["order", "Order"],
+  ["visit", "On site"],
   ["rehearse", "Rehearse by hand"],
 ] as const;
 
+/** How the runbook is looked at, and whether that is a visit that goes on. */
+function useWay(): { readonly way: RunbookWay; readonly isOnSite: boolean } {
+  const { record } = useRecord();
+  const chosen = useUi((state) => state.runbookWay);
+  const isOpen = latestVisit(record)?.ended === null;
+  const way = chosen ?? (isOpen ? "visit" : "order");
+  return { way, isOnSite: isOpen && way === "visit" };
+}
+
 /** The order that was found, or one's own, tried step by step. */
 function Shown({ index, runbook, found }: { index: PlanIndex; runbook: Runbook; found: OnDevices }) {
-  const [way, setWay] = useState<(typeof WAYS)[number][0]>("order");
+  const set = useUi((state) => state.set);
+  const { way } = useWay();
   return (
     <>
-      {runbook.steps.length === 0 ? null : (
-        <div className="flex-none border-b border-hair px-4 py-2 print:hidden">
-          <Segmented label="Runbook" value={way} choices={WAYS} onChoose={setWay} />
-        </div>
-      )}
-      {way === "order" || runbook.steps.length === 0 ? (
-        <Order index={index} runbook={runbook} />
-      ) : (
-        <>
-          <Rehearse key={found.from === "box" ? "box" : found.name} index={index} found={found} />
-          <PrintedSteps index={index} steps={runbook.steps} />
-        </>
-      )}
+      <div className="flex-none border-b border-hair px-4 py-2 print:hidden">
+        <Segmented
+          label="Runbook"
+          value={way}
+          choices={WAYS}
+          onChoose={(runbookWay) => set({ runbookWay })}
+        />
+      </div>
+      {way === "order" ? <Order index={index} runbook={runbook} /> : null}
+      {way === "visit" ? <OnSite index={index} found={found} runbook={runbook} /> : null}
+      {way === "rehearse" ? (
+        <Rehearse
+          key={found.from === "plan" ? `plan ${found.name}` : found.from}
+          index={index}
+          found={found}
+        />
+      ) : null}
+      {way === "order" ? null : <PrintedSteps index={index} steps={runbook.steps} />}
     </>
   );
 }

@@ -3,12 +3,15 @@
 import { proxy, wrap } from "comlink";
 import { useSyncExternalStore } from "react";
 import type { Plan, PlanIndex } from "@/core/plan";
-import type { Runbook } from "@/core/runbook";
+import { siteAsIs, type Recorded } from "@/core/records";
+import { foundState, type Runbook } from "@/core/runbook";
 import type { RunbookWorker } from "@/workers/runbook.worker";
 
-/** What is on the devices before: gear out of the box, or what an earlier plan says. */
+/** What is on the devices before: nothing, what an earlier plan says, or what was done by the record. */
 export type Found =
-  { readonly from: "box" } | { readonly from: "plan"; readonly name: string; readonly plan: Plan };
+  | { readonly from: "box" }
+  | { readonly from: "plan"; readonly name: string; readonly plan: Plan }
+  | { readonly from: "record"; readonly record: readonly Recorded[] };
 
 /** What the search has come to: for which plan, how far it is, what it found. */
 interface Work {
@@ -39,6 +42,16 @@ const NO_STATE =
   "What is found does not fit this plan: it refers to something that is gone. Take a plan file of this site.";
 const NO_WORKER = "The order could not be looked for in this browser; reload the page and try again.";
 
+/** The site as it is found; null where that is no state of the plan. */
+export function foundIndex(index: PlanIndex, found: Found): PlanIndex | null {
+  if (found.from === "record")
+    return siteAsIs(
+      index,
+      found.record.map(({ entry }) => entry),
+    );
+  return foundState(index, found.from === "box" ? null : found.plan);
+}
+
 /** Looks for an order of work in a worker of its own; one that looks already is stopped. */
 export function startRunbook({ plan }: PlanIndex, found: Found): void {
   stop();
@@ -58,7 +71,9 @@ export function startRunbook({ plan }: PlanIndex, found: Found): void {
   void wrap<RunbookWorker>(own)
     .workOut(
       plan,
-      found.from === "box" ? null : found.plan,
+      found.from === "record"
+        ? { record: found.record }
+        : { before: found.from === "box" ? null : found.plan },
       proxy((done, all) => {
         if (worker === own) publish({ ...work, done, all });
       }),

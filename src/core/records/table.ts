@@ -1,0 +1,43 @@
+import { nameOf, type PlanIndex } from "../plan";
+import type { Recorded, TickCame } from "./entry";
+import { takenBack } from "./visit";
+
+/** What came of a step, in a word or two. */
+export const CAME_WORDS: Readonly<Record<TickCame, string>> = {
+  done: "done",
+  differs: "differs",
+  cannot: "can't be done",
+};
+
+const FROM_WORDS = {
+  box: "gear out of the box",
+  plan: "what a plan file says",
+  last: "what the last visit left",
+} as const;
+
+/** A record as a table, for a spreadsheet: every entry with its time in UTC, those taken back, too. */
+export function recordTable(index: PlanIndex, record: readonly Recorded[]): string[][] {
+  const gone = takenBack(record.map(({ entry }) => entry));
+  const titles = new Map(
+    record.flatMap(({ entry }) => (entry.do === "tick" ? [[entry.id, entry.step.title] as const] : [])),
+  );
+  const rows = record.map(({ by, entry }): string[] => {
+    const { at } = entry;
+    switch (entry.do) {
+      case "start":
+        return [at, by, "visit begins", "", entry.name, FROM_WORDS[entry.from], "", "", ""];
+      case "end":
+        return [at, by, "visit ends", "", "", "", "", entry.note, ""];
+      case "takeBack":
+        return [at, by, "taken back", "", titles.get(entry.tick) ?? "", "", "", "", ""];
+      case "tick": {
+        const { device, title, values } = entry.step;
+        const on = device === null ? "" : nameOf(index, "device", device);
+        const words = values.map(([name, value]) => `${name}: ${value}`).join("; ");
+        const back = gone.has(entry.id) ? "taken back later" : "";
+        return [at, by, CAME_WORDS[entry.came], on, title, words, entry.read, entry.note, back];
+      }
+    }
+  });
+  return [["when", "who", "what", "on", "step", "values", "read", "note", "stands"], ...rows];
+}

@@ -1,0 +1,153 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { byNaturalText } from "@/core/kernel";
+import type { PlanIndex } from "@/core/plan";
+import { partsOf, siteAsIs, type Recorded, type Tick, type TickCame } from "@/core/records";
+import type { Step } from "@/core/runbook";
+import { StepParts } from "../../margin/runbook/StepParts";
+
+interface Props {
+  readonly index: PlanIndex;
+  readonly record: readonly Recorded[];
+  readonly step: Step;
+  /** Which step of the visit it is, and of how many. */
+  readonly number: number;
+  readonly all: number;
+  /** False where it can't be written down so. */
+  readonly onTick: (
+    came: TickCame,
+    said: Pick<Tick, "read" | "note">,
+    parts: ReadonlySet<number> | null,
+  ) => boolean;
+}
+
+/** The step that is to be done now, large: what is entered, from where, and how it came out. */
+export function NowStep({ index, record, step, number, all, onTick }: Props) {
+  const [asked, setAsked] = useState<"differs" | "cannot" | null>(null);
+  const [note, setNote] = useState("");
+  return (
+    <section aria-label="Now">
+      <header className="px-4 pt-3 pb-2">
+        <p className="text-12 text-ink2">
+          Step {number} of {all}
+        </p>
+        <h2 className="text-22">{step.title}</h2>
+      </header>
+      <StepParts index={index} step={step} />
+      <label className="block px-4 pt-2 text-13">
+        <span className="text-ink2">{asked === "cannot" ? "Why it can't be done" : "Note"}</span>
+        <textarea
+          className="field mt-1 block w-full"
+          rows={2}
+          maxLength={2000}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+      </label>
+      {asked === "differs" ? (
+        <Differs
+          parts={{ index, record, step }}
+          onCancel={() => setAsked(null)}
+          onRecord={(read, parts) => onTick("differs", { read, note: note.trim() }, parts) && setAsked(null)}
+        />
+      ) : (
+        <div className="flex flex-wrap gap-2 p-4">
+          {asked === "cannot" ? (
+            <>
+              <button
+                type="button"
+                className="button go tall flex-1"
+                disabled={note.trim() === ""}
+                onClick={() => onTick("cannot", { read: "", note: note.trim() }, null)}
+              >
+                Write down that it can’t be done
+              </button>
+              <button type="button" className="button tall" onClick={() => setAsked(null)}>
+                Cancel
+              </button>
+            </>
+          ) : (
+            <>
+              <button
+                type="button"
+                className="button go tall flex-[2]"
+                onClick={() => onTick("done", { read: "", note: note.trim() }, null)}
+              >
+                Done
+              </button>
+              {step.kind === "do" ? (
+                <>
+                  <button type="button" className="button tall flex-1" onClick={() => setAsked("differs")}>
+                    Differs …
+                  </button>
+                  <button type="button" className="button tall flex-1" onClick={() => setAsked("cannot")}>
+                    Can’t be done …
+                  </button>
+                </>
+              ) : null}
+            </>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
+
+interface DiffersProps {
+  readonly parts: { readonly index: PlanIndex; readonly record: readonly Recorded[]; readonly step: Step };
+  readonly onRecord: (read: string, parts: ReadonlySet<number>) => void;
+  readonly onCancel: () => void;
+}
+
+/** What of a step did take, and what is read where it did not. */
+function Differs({ parts: { index, record, step }, onRecord, onCancel }: DiffersProps) {
+  const words = useMemo(() => {
+    const asIs = siteAsIs(
+      index,
+      record.map(({ entry }) => entry),
+    );
+    // What is not powered has nothing on it.
+    if (asIs === null || step.operation === null || step.operation.page === "power") return [];
+    return partsOf(index, asIs, step.operation)
+      .map((part, at) => ({ part, at }))
+      .sort((a, b) => byNaturalText(a.part, b.part));
+  }, [index, record, step]);
+  const [took, setTook] = useState<ReadonlySet<number>>(new Set());
+  const [read, setRead] = useState("");
+  const toggle = (at: number) => {
+    const next = new Set(took);
+    if (!next.delete(at)) next.add(at);
+    setTook(next);
+  };
+  return (
+    <div className="p-4 text-13">
+      <fieldset hidden={words.length === 0}>
+        <legend className="mb-1 font-semibold">What of it is on the device now</legend>
+        {words.map(({ part, at }) => (
+          <label key={at} className="flex min-h-11 items-center gap-3 border-t border-hair">
+            <input type="checkbox" className="h-5 w-5" checked={took.has(at)} onChange={() => toggle(at)} />
+            {part}
+          </label>
+        ))}
+      </fieldset>
+      <label className="mt-2 block">
+        <span className="text-ink2">What is read instead</span>
+        <input
+          className="field mt-1 block min-h-11 w-full"
+          maxLength={400}
+          value={read}
+          onChange={(event) => setRead(event.target.value)}
+        />
+      </label>
+      <p className="mt-3 flex flex-wrap gap-2">
+        <button type="button" className="button go tall flex-1" onClick={() => onRecord(read.trim(), took)}>
+          Write it down; find the order anew
+        </button>
+        <button type="button" className="button tall" onClick={onCancel}>
+          Cancel
+        </button>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,221 @@
+import { act, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
+import { scene } from "../../../../tests/support/plan-scene";
+import { setRadio } from "@/core/commands";
+import { must } from "@/core/kernel";
+import { PlanIndex, type Plan } from "@/core/plan";
+import { latestVisit, remaining, type Recorded } from "@/core/records";
+import type { Runbook, Step } from "@/core/runbook";
+import { RunbookView } from "./RunbookView";
+
+type Support = typeof import("../../../../tests/support/plan-scene");
+jest.mock(
+  "@/ui/plan-store/use-plan",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
+);
+jest.mock(
+  "@/ui/frame/use-ui",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
+);
+jest.mock(
+  "@/ui/record-store/use-record",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.recordModule,
+);
+jest.mock("../../plan-store/plan-worker", () => ({ planWorker: () => ({}) }));
+
+/** The worker's part, done here and at once: what is looked for is there the next time it is drawn. */
+interface Work {
+  readonly plan: Plan;
+  readonly found:
+    { readonly from: "box" } | { readonly from: "record"; readonly record: readonly Recorded[] };
+  readonly runbook: Runbook;
+}
+const mockNow: { work: Work | null; found: number; heard: Set<() => void> } = {
+  work: null,
+  found: 0,
+  heard: new Set(),
+};
+jest.mock("./use-runbook", () => {
+  const { useSyncExternalStore } = jest.requireActual<typeof import("react")>("react");
+  const { remaining: left } = jest.requireActual<typeof import("@/core/records")>("@/core/records");
+  const idle = { plan: null, found: { from: "box" }, runbook: null };
+  return {
+    useRunbook: () => ({
+      done: 0,
+      all: 0,
+      fault: null,
+      ...useSyncExternalStore(
+        (heard: () => void) => {
+          mockNow.heard.add(heard);
+          return () => mockNow.heard.delete(heard);
+        },
+        () => mockNow.work ?? idle,
+      ),
+    }),
+    isLooking: () => false,
+    startRunbook: (index: PlanIndex, found: Work["found"]) => {
+      mockNow.found += 1;
+      const proven = left(index, found.from === "record" ? found.record : []);
+      if (proven !== null) mockNow.work = { plan: index.plan, found, runbook: proven.runbook };
+      for (const heard of mockNow.heard) heard();
+    },
+    cancelRunbook: () => undefined,
+  };
+});
+
+const house = lockkeepersHouse();
+
+async function begin(): Promise<void> {
+  scene.show(house);
+  mockNow.work = null;
+  mockNow.found = 0;
+  render(<RunbookView />);
+  await userEvent.click(screen.getByRole("radio", { name: "On site" }));
+  await userEvent.click(
+    screen.getByRole("button", { name: "Begin a visit with gear as it comes out of the box" }),
+  );
+}
+
+const press = (name: string | RegExp) => userEvent.click(screen.getByRole("button", { name }));
+const heading = () => screen.getByRole("heading", { level: 2 }).textContent;
+const record = () => scene.record.store.getState().record;
+const visit = () => must(latestVisit(record()), "a visit");
+const ticked = () => within(screen.getByRole("list", { name: "Ticked" })).getAllByRole("listitem");
+
+/** Ticks until a step of several parts is the next, and answers which. */
+async function doneUntilManyParts(): Promise<Step & { readonly operation: NonNullable<Step["operation"]> }> {
+  const steps = must(mockNow.work, "an order").runbook.steps;
+  const at = steps.findIndex(
+    ({ operation }) => (operation?.edits.length ?? 0) > 2 && operation?.page !== "power",
+  );
+  for (let n = 0; n < at; n += 1) await press("Done");
+  const step = must(steps[at], "a step of several parts");
+  expect(heading()).toBe(step.title);
+  return { ...step, operation: must(step.operation, "an operation") };
+}
+
+test("a visit is begun, its steps are ticked one after the other, and the order need not be found anew", async () => {
+  await begin();
+  expect(heading()).toBe("Note what the laptop has now; wireless off");
+  const found = mockNow.found;
+  await press("Done");
+  expect(heading()).toMatch(/^Unpack and power/);
+  await userEvent.type(screen.getByRole("textbox", { name: "Note" }), "Label was loose");
+  await press("Done");
+  expect(ticked().map((row) => row.textContent)).toEqual([
+    expect.stringMatching(/^✓Unpack and power .*Ruth, .*; Label was looseTake back$/),
+    expect.stringMatching(/^✓Note what the laptop has now; wireless off.*Ruth/),
+  ]);
+  expect(screen.getByText(/^Visit of Ruth, since .*: 2 steps ticked, \d+ to go\.$/)).not.toBeNull();
+  expect(screen.getByText(/^Step 3 of \d+$/)).not.toBeNull();
+  expect(mockNow.found).toBe(found);
+  expect(screen.queryByText("On the devices now:")).toBeNull();
+});
+
+test("a tick that is taken back stands no more: the step comes again", async () => {
+  await begin();
+  await press("Done");
+  const title = must(heading(), "a title");
+  await press("Done");
+  await userEvent.click(screen.getByRole("button", { name: new RegExp(`^Take back: ${title}`) }));
+  expect(heading()).toBe(title);
+  expect(visit().ticks).toHaveLength(1);
+});
+
+test("where a step differs, what did take is chosen, and only the rest of it comes again", async () => {
+  await begin();
+  const { device, operation } = await doneUntilManyParts();
+  const { page, edits } = operation;
+  await press("Differs …");
+  const parts = screen.getAllByRole("checkbox");
+  expect(parts).toHaveLength(edits.length);
+  await userEvent.click(must(parts[0], "a part"));
+  await userEvent.type(
+    screen.getByRole("textbox", { name: "What is read instead" }),
+    "the others are refused",
+  );
+  await press("Write it down; find the order anew");
+  expect(must(ticked()[0], "a row").textContent).toMatch(/^≠.*: differs.*; read: the others are refused/);
+  expect(visit().ticks.at(-1)?.tick.changes).toHaveLength(1);
+  const left = must(mockNow.work, "an order").runbook.steps.flatMap((step) =>
+    step.device === device && step.operation?.page === page ? step.operation.edits.length : [],
+  );
+  expect(left).toContain(edits.length - 1);
+  expect(left).not.toContain(edits.length);
+});
+
+test("what can't be done needs a reason, is left out, and the rest goes on", async () => {
+  await begin();
+  const { title } = await doneUntilManyParts();
+  await press("Can’t be done …");
+  expect(screen.getByRole("button", { name: "Write down that it can’t be done" })).toHaveProperty(
+    "disabled",
+    true,
+  );
+  await userEvent.type(screen.getByRole("textbox", { name: "Why it can't be done" }), "No licence");
+  await press("Write down that it can’t be done");
+  expect(must(ticked()[0], "a row").textContent).toContain("No licence");
+  expect(heading()).not.toBe(title);
+  const left = must(remaining(PlanIndex.of(house), record()), "an order").runbook.steps;
+  expect(
+    left.filter((step) => step.title === title && step.device === visit().ticks.at(-1)?.tick.step.device),
+  ).toEqual([]);
+});
+
+test("what another person ticks is taken in; when they end the visit, it is over here, too", async () => {
+  await begin();
+  const step = must(mockNow.work?.runbook.steps[0], "a step");
+  const at = "2026-11-29T09:00:00.000Z";
+  const tick = {
+    do: "tick",
+    step: { kind: step.kind, device: null, page: null, title: step.title, values: [] },
+    came: "done",
+    read: "",
+    note: "",
+    changes: [],
+  } as const;
+  const add = (entry: Recorded["entry"]) =>
+    act(() => scene.record.store.setState({ record: [...record(), { by: "Marek", entry }] }));
+  add({ id: "01a2254d-e987-7125-9e5a-539b88e9bd68", at, ...tick });
+  expect(heading()).toMatch(/^Unpack and power/);
+  add({ id: "01a2254d-e987-7125-9e5a-539b88e9bd69", at, do: "end", note: "" });
+  expect(screen.getByText(/^The last visit, of Ruth, ended .*: 1 step ticked\.$/)).not.toBeNull();
+});
+
+test("a plan that changes meanwhile is taken in: the order is found anew from what is done", async () => {
+  await begin();
+  await press("Done");
+  await press("Done");
+  const found = mockNow.found;
+  const radio = must(
+    [...house.radio.values()].find(({ enabled }) => enabled),
+    "a radio",
+  ).id;
+  const set = setRadio({ radio, fields: { enabled: false } });
+  act(() => expect(scene.store.getState().edit(set)).toBeNull());
+  expect(mockNow.found).toBe(found + 1);
+  expect(mockNow.work?.plan.radio.get(radio)?.enabled).toBe(false);
+  expect(visit().ticks).toHaveLength(2);
+});
+
+test("a visit in which everything is ticked says so; ended, the next one begins with what it left", async () => {
+  await begin();
+  for (let n = 0; n < 300 && screen.queryByRole("button", { name: "Done" }) !== null; n += 1)
+    await press("Done");
+  expect(screen.getByText("✓ Everything that can be done is done. End the visit.")).not.toBeNull();
+  await press("End the visit");
+  expect(screen.getByText("There is nothing to do: the devices are as planned.")).not.toBeNull();
+  expect(screen.getByRole("radio", { name: "what was done by the record" })).toHaveProperty("checked", true);
+}, 60_000);
+
+test("what is not sent yet says so, with why and where it is kept", async () => {
+  await begin();
+  const waiting = record().map(({ entry }) => entry);
+  act(() => scene.record.store.setState({ waiting, trouble: "The server does not answer.", isKept: true }));
+  expect(
+    screen.getByText("1 entry is not sent yet, and kept in this browser. The server does not answer."),
+  ).not.toBeNull();
+  act(() => scene.record.store.setState({ isKept: false }));
+  expect(screen.getByText(/keeps nothing: leave the page open/)).not.toBeNull();
+});

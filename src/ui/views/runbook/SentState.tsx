@@ -1,0 +1,41 @@
+"use client";
+
+import { counted } from "@/core/repairs";
+import { useRecord } from "../../record-store/use-record";
+
+/** What of the record the server does not have yet, and why; nothing where it has all. */
+export function SentState() {
+  const { waiting, trouble, isKept, refused, sync, drop } = useRecord();
+  return (
+    <div role="status">
+      {waiting.length === 0 && trouble === null ? null : (
+        <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair bg-warn-wash px-4 py-2 text-13 text-warn">
+          <span>
+            {waiting.length === 0 ? "" : `${counted(waiting.length, "entry is", "entries are")} not sent yet`}
+            {waiting.length === 0 ? "" : isKeptWords(isKept)}
+            {trouble === null ? "" : ` ${trouble}`}
+          </span>
+          <button type="button" className="button" onClick={() => void sync()}>
+            Try now
+          </button>
+        </p>
+      )}
+      {refused.map(({ entry, sentence }) => (
+        <p
+          key={entry.id}
+          className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-2 text-13 text-stop"
+        >
+          <span>
+            {entry.do === "tick" ? `“${entry.step.title}”` : "An entry"} was not taken: {sentence}
+          </span>
+          <button type="button" className="button" onClick={() => drop(entry.id)}>
+            Let go of it
+          </button>
+        </p>
+      ))}
+    </div>
+  );
+}
+
+const isKeptWords = (isKept: boolean): string =>
+  isKept ? ", and kept in this browser." : ", and this browser keeps nothing: leave the page open.";
