@@ -90,17 +90,6 @@ const PICTURES = [
     (page) => page.getByRole("gridcell", { name: /^Operations to Bottling/ }).click(),
   ],
   [
-    "rules-bench",
-    "Fennel Street",
-    "Walls",
-    async (page) => {
-      await page.getByRole("radio", { name: "Bench" }).click();
-      await page.getByRole("radio", { name: /What stands on it/ }).click();
-      await page.getByRole("region", { name: "Proof" }).scrollIntoViewIfNeeded();
-      await cell(page, "no mail past the records").click();
-    },
-  ],
-  [
     "findings",
     "Fennel Street",
     "Findings",
@@ -238,6 +227,22 @@ try {
     await page.screenshot({ path: join(OUT, `${file}.png`) });
     console.log(`docs/screenshots/${file}.png`);
   }
+  // In the hand, on site: some steps ticked, on the dark ground.
+  await page.goto("/");
+  await page.getByRole("link", { name: /Lockkeeper/ }).click();
+  await page.getByRole("grid", { name: "Segments" }).waitFor();
+  await view(page, "Runbook");
+  await page.getByRole("radio", { name: "Bench" }).click();
+  await page.getByRole("radio", { name: "On site" }).click();
+  await page.getByRole("button", { name: /^Begin a visit/ }).click();
+  for (let step = 0; step < 9; step += 1)
+    await page.getByRole("button", { name: "Done", exact: true }).click();
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.evaluate(() => window.scrollTo(0, 0));
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: join(OUT, "on-site-bench.png") });
+  console.log("docs/screenshots/on-site-bench.png");
+  await page.setViewportSize({ width: 1280, height: 800 });
   // The sheet of a device as it comes out of the printer.
   await context.clearCookies({ name: "ground" });
   await page.goto("/");

@@ -1,6 +1,6 @@
 "use client";
 
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { byNaturalText } from "@/core/kernel";
 import type { PlanIndex } from "@/core/plan";
 import { partsOf, siteAsIs, type Recorded, type Tick, type TickCame } from "@/core/records";
@@ -14,6 +14,8 @@ interface Props {
   /** Which step of the visit it is, and of how many. */
   readonly number: number;
   readonly all: number;
+  /** Whether the one before was ticked here: then the hand goes on with this one. */
+  readonly goesOn: boolean;
   /** False where it can't be written down so. */
   readonly onTick: (
     came: TickCame,
@@ -23,16 +25,25 @@ interface Props {
 }
 
 /** The step that is to be done now, large: what is entered, from where, and how it came out. */
-export function NowStep({ index, record, step, number, all, onTick }: Props) {
+export function NowStep({ index, record, step, number, all, goesOn, onTick }: Props) {
   const [asked, setAsked] = useState<"differs" | "cannot" | null>(null);
   const [note, setNote] = useState("");
+  const section = useRef<HTMLElement>(null);
+  const done = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!goesOn) return;
+    done.current?.focus({ preventScroll: true });
+    section.current?.scrollIntoView({ block: "start" });
+  }, [goesOn]);
   return (
-    <section aria-label="Now">
+    <section aria-label="Now" ref={section}>
       <header className="px-4 pt-3 pb-2">
         <p className="text-12 text-ink2">
           Step {number} of {all}
         </p>
-        <h2 className="text-22">{step.title}</h2>
+        <h2 id="now-step" className="text-22">
+          {step.title}
+        </h2>
       </header>
       <StepParts index={index} step={step} />
       <label className="block px-4 pt-2 text-13">
@@ -71,6 +82,8 @@ export function NowStep({ index, record, step, number, all, onTick }: Props) {
             <>
               <button
                 type="button"
+                ref={done}
+                aria-describedby="now-step"
                 className="button go tall flex-[2]"
                 onClick={() => onTick("done", { read: "", note: note.trim() }, null)}
               >

@@ -67,6 +67,7 @@ jest.mock("./use-runbook", () => {
 const house = lockkeepersHouse();
 
 async function begin(): Promise<void> {
+  Element.prototype.scrollIntoView = () => undefined;
   scene.show(house);
   mockNow.work = null;
   mockNow.found = 0;
@@ -101,6 +102,7 @@ test("a visit is begun, its steps are ticked one after the other, and the order 
   const found = mockNow.found;
   await press("Done");
   expect(heading()).toMatch(/^Unpack and power/);
+  expect(document.activeElement?.textContent).toBe("Done");
   await userEvent.type(screen.getByRole("textbox", { name: "Note" }), "Label was loose");
   await press("Done");
   expect(ticked().map((row) => row.textContent)).toEqual([

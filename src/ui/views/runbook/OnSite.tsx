@@ -160,6 +160,7 @@ function GoesOn({ visit, ...shown }: Shown & { visit: Visit }) {
   const { record, add } = useRecord();
   const followed = useFollowed(shown, visit);
   const [fault, setFault] = useState<string | null>(null);
+  const [goesOn, setGoesOn] = useState(false);
   if (followed === null) return null;
   const at = followed.ticks.findIndex((tick) => tick === null);
   const step = runbook.steps[at];
@@ -168,7 +169,10 @@ function GoesOn({ visit, ...shown }: Shown & { visit: Visit }) {
   const tick = (came: TickCame, said: Pick<Tick, "read" | "note">, parts: ReadonlySet<number> | null) => {
     const entry = step === undefined ? null : tickOf(index, record, { step, came, said, parts });
     setFault(entry === null ? APART : null);
-    if (entry !== null) add(entry);
+    if (entry !== null) {
+      add(entry);
+      setGoesOn(true);
+    }
     return entry !== null;
   };
   return (
@@ -191,6 +195,7 @@ function GoesOn({ visit, ...shown }: Shown & { visit: Visit }) {
           step={step}
           number={visit.ticks.length + 1}
           all={visit.ticks.length + left}
+          goesOn={goesOn}
           onTick={tick}
         />
       )}

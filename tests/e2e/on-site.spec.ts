@@ -1,0 +1,57 @@
+import { expect, test } from "@playwright/test";
+import { openView, ownSite } from "./open-site";
+
+test("a visit: steps are ticked by keyboard, wait while the connection is gone, and come to a second window", async ({
+  page,
+  context,
+}) => {
+  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, on site");
+  await openView(page, "Runbook");
+  await page.getByRole("radio", { name: "On site" }).click();
+  await page.getByRole("button", { name: /^Begin a visit/ }).click();
+  const done = page.getByRole("button", { name: "Done", exact: true });
+  await expect(done).toBeVisible();
+  await done.focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/: 1 step ticked, \d+ to go\.$/)).toBeVisible();
+  await page.keyboard.press("Enter");
+  const ticked = page.getByRole("list", { name: "Ticked" }).getByRole("listitem");
+  await expect(ticked).toHaveCount(2);
+
+  // A second window of the same person, in the hand: it has the same visit.
+  const second = await context.newPage();
+  await second.setViewportSize({ width: 390, height: 844 });
+  await second.goto(page.url());
+  await expect(second.getByRole("list", { name: "Ticked" }).getByRole("listitem")).toHaveCount(2);
+  const wide = await second.evaluate(
+    () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+  );
+  expect(wide).toBe(0);
+  const small = await second.locator("main button, nav button").evaluateAll((buttons) =>
+    buttons.flatMap((button) => {
+      const { height } = button.getBoundingClientRect();
+      return height > 0 && height < 44 ? [button.textContent] : [];
+    }),
+  );
+  expect(small).toEqual([]);
+
+  await page.route("**/record*", (route) => route.abort());
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/^1 entry is not sent yet, and kept in this browser\./)).toBeVisible();
+  await expect(ticked).toHaveCount(3);
+  await page.reload();
+  await expect(page.getByText(/^1 entry is not sent yet, and kept in this browser\./)).toBeVisible();
+  await expect(ticked).toHaveCount(3);
+  await page.unroute("**/record*");
+  await page.getByRole("button", { name: "Try now" }).click();
+  await expect(page.getByText(/not sent yet/)).toHaveCount(0);
+  await expect(second.getByRole("list", { name: "Ticked" }).getByRole("listitem")).toHaveCount(3, {
+    timeout: 15_000,
+  });
+
+  await second.getByRole("button", { name: "All views" }).click();
+  await expect(second.getByRole("link", { name: /Findings/ })).toBeVisible();
+  await second.getByRole("link", { name: /Findings/ }).click();
+  await expect(second.getByRole("heading", { name: "Findings" })).toBeVisible();
+  await expect(second.getByRole("link", { name: /Survey/ })).toBeHidden();
+});
