@@ -87,11 +87,11 @@ export interface PlanStore {
   ) => Promise<LogLine[] | null>;
 }
 
-/** An entry of a site's record as it is stored: its place in the record, and who made it. */
+/** An entry of a site's record as it is stored, in its text form: its place in the record, and who made it. */
 export interface StoredRecord {
   readonly number: number;
   readonly by: string;
-  readonly entry: RecordEntry;
+  readonly entry: unknown;
 }
 
 export interface RecordStore {

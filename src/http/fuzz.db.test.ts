@@ -116,6 +116,7 @@ const aTick = (roll: Dice): object => ({
   id: v7(),
   at: "2026-11-29T09:00:00.000Z",
   do: "tick",
+  after: null,
   step: { kind: "do", device: v7(), page: "vlans", title: "Create VLANs", values: [["VLAN 10", "Staff"]] },
   came: pick(roll, ["done", "differs", "cannot"]),
   read: "",

@@ -76,6 +76,7 @@ function ticks(record: readonly Recorded[], count: number): RecordEntry[] {
       id: v7(),
       at: AT,
       do: "tick",
+      after: null,
       step: tickedStep(step),
       came: "done",
       read: "",

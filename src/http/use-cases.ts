@@ -12,7 +12,6 @@ import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
 import { stores } from "@/composition";
 import { decodePlanSliced, encodeChanges } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
-import { encodeEntry, entryOf } from "@/core/records";
 import { sessionCookie, tokenOf } from "./authorise";
 import {
   STEPS_HEADER,
@@ -24,12 +23,8 @@ import {
 } from "./contracts/answers";
 import { idText, type SlicedBody } from "./contracts/contract";
 import type { CommitBody } from "./contracts/commit-contract";
-import type {
-  addToRecordContract,
-  createSiteContract,
-  enterContract,
-  stepContract,
-} from "./contracts/site-contracts";
+import type { RecordBody } from "./contracts/record-contract";
+import type { createSiteContract, enterContract, stepContract } from "./contracts/site-contracts";
 import { planBody } from "./encoded-plan";
 import { pauseAfterAWhile } from "@/application/in-slices";
 import { presentEntry } from "./present-entry";
@@ -166,14 +161,7 @@ export const readHistory = async ({
 
 /** What came into the record of what was done on site. */
 export const readSiteRecord = async ({ params, query }: OfSite & { query: { after: number } }): Answer =>
-  map(await readRecord(stores().records, params.site, query.after), ({ entries, ...rest }): RecordAnswer => ({
-    entries: entries.map((one) => ({ ...one, entry: encodeEntry(one.entry) })),
-    ...rest,
-  }));
+  map(await readRecord(stores().records, params.site, query.after), (page): RecordAnswer => page);
 
-export const addToSiteRecord = async ({
-  params,
-  body,
-  person,
-}: OfSite & { body: BodyOf<typeof addToRecordContract> }): Answer =>
-  map(await addToRecord(stores().records, params.site, person, body.entries.map(entryOf)), (added) => added);
+export const addToSiteRecord = async ({ params, body, person }: OfSite & { body: RecordBody }): Answer =>
+  map(await addToRecord(stores().records, params.site, person, body.entries), (added) => added);

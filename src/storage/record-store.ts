@@ -1,15 +1,16 @@
 import "server-only";
+import { pauseAfterAWhile } from "@/application/in-slices";
 import type { RecordStore, StoredRecord } from "@/application/stores";
-import { decodeEntry, encodeEntry, type RecordEntry } from "@/core/records";
+import { encodeEntrySliced, type RecordEntry } from "@/core/records";
 import type { Database, Row, Tx } from "./pool";
 import { sql } from "./sql";
 
-function storedOf(row: Row): StoredRecord {
-  const entry = decodeEntry(JSON.parse(String(row.entry)));
-  // What we wrote ourselves and can't read any more is a bug.
-  if (entry === null) throw new Error(`Entry ${String(row.number)} of a record can't be read`);
-  return { number: Number(row.number), by: String(row.person_name), entry };
-}
+/** In the form in which it was written, whenever that was: who reads it brings it into the present one. */
+const storedOf = (row: Row): StoredRecord => ({
+  number: Number(row.number),
+  by: String(row.person_name),
+  entry: JSON.parse(String(row.entry)) as unknown,
+});
 
 const siteIn = (tx: Tx, site: string): Promise<string | null> =>
   tx.maybeOne(sql`SELECT id FROM site WHERE id = ${site}`, (row) => String(row.id));
@@ -56,9 +57,9 @@ export const recordStore = (database: Database): RecordStore => ({
       if (added.length > 0 && last + added.length > most) return "full";
       for (const entry of added) {
         last += 1;
+        const text = await encodeEntrySliced(entry, pauseAfterAWhile());
         await tx.run(sql`INSERT INTO record_entry (site_id, number, id, person_id, made_at, entry)
-          VALUES (${site}, ${last}, ${entry.id}, ${by.id}, UTC_TIMESTAMP(3),
-            ${JSON.stringify(encodeEntry(entry))})`);
+          VALUES (${site}, ${last}, ${entry.id}, ${by.id}, UTC_TIMESTAMP(3), ${text})`);
       }
       return last;
     }),

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { changeSchema, upgradedChanges } from "../formats";
+import { changeSchema, encodeChangesSliced, upgradedChanges, type Breath } from "../formats";
 import { idField, lineField, longText, textField, type Change } from "../plan";
 import { PAGES, type Page, type StepKind } from "../runbook";
 
@@ -7,7 +7,7 @@ import { PAGES, type Page, type StepKind } from "../runbook";
 // made where the work is done, has its id and its time from there, and counts once however often it is sent.
 
 /** What came of a step: as planned; otherwise, with what of it did take; not to be done. */
-export const CAME = ["done", "differs", "cannot"] as const;
+const CAME = ["done", "differs", "cannot"] as const;
 export type TickCame = (typeof CAME)[number];
 
 const STEP_KINDS = [
@@ -19,9 +19,11 @@ const STEP_KINDS = [
   "end",
 ] as const satisfies readonly StepKind[];
 
-/** As many values has the longest step of the largest device, with room. */
-const MOST_VALUES = 2_000;
-const MOST_CHANGES = 200_000;
+/** As the longest step can be: every VLAN there is, on one device. */
+const MOST_VALUES = 5_000;
+const MOST_TEXT = 40_000;
+/** More than the largest request can hold. */
+const MOST_CHANGES = 1_000_000;
 
 const head = { id: idField, at: z.iso.datetime({ precision: 3 }) };
 const changes = z.array(changeSchema).max(MOST_CHANGES);
@@ -36,12 +38,13 @@ const startSchema = z.strictObject({
 const tickSchema = z.strictObject({
   ...head,
   do: z.literal("tick"),
+  after: idField.nullable(),
   step: z.strictObject({
     kind: z.enum(STEP_KINDS),
     device: idField.nullable(),
     page: z.enum(PAGES).nullable(),
-    title: lineField(1_000),
-    values: z.array(z.tuple([lineField(400), textField(20_000)])).max(MOST_VALUES),
+    title: lineField(MOST_TEXT),
+    values: z.array(z.tuple([lineField(400), textField(MOST_TEXT)])).max(MOST_VALUES),
   }),
   came: z.enum(CAME),
   read: lineField(400),
@@ -85,6 +88,8 @@ export interface TickedStep {
 /** What came of a step. */
 export interface Tick extends Head {
   readonly do: "tick";
+  /** The last tick of the visit that stood when this one was made; null for the first. */
+  readonly after: string | null;
   readonly step: TickedStep;
   readonly came: TickCame;
   /** What was read where it differs; empty otherwise. */
@@ -116,6 +121,16 @@ type Travelling = z.output<typeof recordEntrySchema>;
 /** An entry as a JSON value: addresses as text. */
 export const encodeEntry = (entry: RecordEntry): unknown =>
   z.encode(recordEntrySchema, entry as unknown as Travelling);
+
+/** The same as JSON text, for one with many changes: `breath` is asked between them. */
+export async function encodeEntrySliced(entry: RecordEntry, breath: Breath): Promise<string> {
+  if (!("changes" in entry)) return JSON.stringify(encodeEntry(entry));
+  const bare = encodeEntry({ ...entry, changes: [] }) as object;
+  const rest = JSON.stringify(
+    Object.fromEntries(Object.entries(bare).filter(([name]) => name !== "changes")),
+  );
+  return `${rest.slice(0, -1)},"changes":${await encodeChangesSliced(entry.changes, breath)}}`;
+}
 
 /** What the schema has read, in the core's own words. */
 export const entryOf = (read: Travelling): RecordEntry => read as unknown as RecordEntry;

@@ -2,6 +2,7 @@ export { siteAsIs } from "./as-is";
 export {
   decodeEntry,
   encodeEntry,
+  encodeEntrySliced,
   entryOf,
   recordEntrySchema,
   type Recorded,

@@ -63,7 +63,19 @@ class Hand {
     const changes = none ? [] : changesOf(this.asIs(), must(step.operation, "an operation"), parts);
     return changes === null
       ? null
-      : this.write({ do: "tick", step: tickedStep(step), came, read: "", note: "", changes });
+      : this.write({
+          do: "tick",
+          after: this.last(),
+          step: tickedStep(step),
+          came,
+          read: "",
+          note: "",
+          changes,
+        });
+  }
+
+  last(): string | null {
+    return latestVisit(this.record)?.ticks.at(-1)?.tick.id ?? null;
   }
 
   ticks(): Tick[] {
@@ -219,6 +231,32 @@ test("what was done to gear that is gone from the plan is left out, the rest sta
   expect(hand.asIs().plan.scope.has(segment.id)).toBe(true);
   const left = operationsBetween(hand.asIs(), hand.index);
   expect(left.map(({ page }) => page)).toEqual(["scope"]);
+});
+
+test("two who tick the same steps at the same time have done them once: a later step like them stays open", () => {
+  const hand = new Hand(WORKS);
+  hand.start(null);
+  const steps = hand.steps();
+  const saves = steps.flatMap(({ kind, device }, at) => (kind === "save" ? [{ device, at }] : []));
+  const [first, again] = must(
+    saves
+      .map((one) => [one, saves.find(({ device, at }) => at > one.at && device === one.device)] as const)
+      .find(([, later]) => later !== undefined),
+    "a device that is saved twice",
+  );
+  for (const step of steps.slice(0, first.at - 1)) hand.tick(step);
+  const both = steps.slice(first.at - 1, first.at + 1);
+  const common = hand.record;
+  for (const step of both) hand.tick(step);
+  const hers = hand.record.slice(common.length);
+  hand.record = common;
+  for (const step of both) hand.tick(step);
+  const his = hand.record.slice(common.length);
+  hand.record = [...common, ...hers, ...his];
+  const { ticks, holds } = follow(steps, hand.ticks());
+  expect(holds).toBe(true);
+  expect(ticks.findIndex((tick) => tick === null)).toBe(first.at + 1);
+  expect(ticks[must(again, "later").at]).toBeNull();
 });
 
 test("the parts of a step are said one by one", () => {

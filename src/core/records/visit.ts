@@ -53,6 +53,23 @@ export interface Followed {
   readonly holds: boolean;
 }
 
+/**
+ * Ticks without those that say again what another person ticked at the same time: the same step, after the same
+ * one. Each would otherwise be taken for a later step that is like it, such as the next time a device is saved.
+ */
+function once(ticks: readonly Tick[]): Tick[] {
+  const first = new Map<string, string>();
+  const sameAs = new Map<string, string>();
+  return ticks.filter((tick) => {
+    const after = sameAs.get(tick.after ?? "") ?? tick.after;
+    const key = `${after ?? ""} ${stepKey(tick.step)}`;
+    const known = first.get(key);
+    if (known === undefined) first.set(key, tick.id);
+    else sameAs.set(tick.id, known);
+    return known === undefined;
+  });
+}
+
 /** Lays ticks that came after an order was found beside its steps: each takes the first like it. */
 export function follow(steps: readonly Step[], ticks: readonly Tick[]): Followed {
   const open = new Map<string, number[]>();
@@ -62,7 +79,7 @@ export function follow(steps: readonly Step[], ticks: readonly Tick[]): Followed
   });
   const found: (Tick | null)[] = steps.map(() => null);
   let holds = true;
-  for (const tick of ticks) {
+  for (const tick of once(ticks)) {
     const at = open.get(stepKey(tick.step))?.shift();
     if (at !== undefined) found[at] = tick;
     if (at === undefined || tick.came !== "done") holds = false;

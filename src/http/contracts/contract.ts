@@ -30,6 +30,3 @@ export const siteParams = z.strictObject({ site: idText });
 
 /** The largest plan file taken: an estate of 48,000 ports has 37 MB. */
 export const MOST_PLAN_BYTES = 64_000_000;
-
-/** The largest part of a record taken at once: what a plan file says of a campus's devices. */
-export const MOST_RECORD_BYTES = 16_000_000;

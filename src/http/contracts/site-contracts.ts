@@ -1,15 +1,6 @@
 import { z } from "zod";
 import { SCHEMAS } from "@/core/plan";
-import { recordEntrySchema } from "@/core/records";
-import {
-  idText,
-  MOST_PLAN_BYTES,
-  MOST_RECORD_BYTES,
-  noBody,
-  nothing,
-  siteParams,
-  type Contract,
-} from "./contract";
+import { idText, MOST_PLAN_BYTES, noBody, nothing, siteParams, type Contract } from "./contract";
 
 const contract = <P, Q, B>(value: Contract<P, Q, B>): Contract<P, Q, B> => value;
 const name = z.string().trim().pipe(SCHEMAS.site.shape.name);
@@ -70,13 +61,6 @@ export const readRecordContract = contract({
   query: z.strictObject({ after: revision }),
   body: noBody,
   maxBytes: 0,
-});
-/** Entries as they are made on site; a whole day without a connection comes in several. */
-export const addToRecordContract = contract({
-  params: siteParams,
-  query: nothing,
-  maxBytes: MOST_RECORD_BYTES,
-  body: z.strictObject({ entries: z.array(recordEntrySchema).min(1).max(100) }),
 });
 /** `settled`: whose value a person has chosen where the step met what somebody changed since. */
 export const stepContract = contract({

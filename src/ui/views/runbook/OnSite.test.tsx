@@ -171,6 +171,7 @@ test("what another person ticks is taken in; when they end the visit, it is over
   const at = "2026-11-29T09:00:00.000Z";
   const tick = {
     do: "tick",
+    after: null,
     step: { kind: step.kind, device: null, page: null, title: step.title, values: [] },
     came: "done",
     read: "",

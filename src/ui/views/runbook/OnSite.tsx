@@ -234,7 +234,10 @@ function tickOf(
   const entries = record.map(({ entry }) => entry);
   const asIs = step.operation === null || came === "cannot" ? null : siteAsIs(index, entries);
   const changes = asIs === null || step.operation === null ? [] : changesOf(asIs, step.operation, parts);
-  return changes === null ? null : { ...now(), do: "tick", step: tickedStep(step), came, ...said, changes };
+  const after = latestVisit(record)?.ticks.at(-1)?.tick.id ?? null;
+  return changes === null
+    ? null
+    : { ...now(), do: "tick", after, step: tickedStep(step), came, ...said, changes };
 }
 
 function VisitHead({ index, visit, left }: { index: PlanIndex; visit: Visit; left: number }) {

@@ -1,4 +1,5 @@
-import { addToRecordContract, readRecordContract } from "@/http/contracts/site-contracts";
+import { addToRecordContract } from "@/http/contracts/record-contract";
+import { readRecordContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { addToSiteRecord, readSiteRecord } from "@/http/use-cases";
 
