@@ -3,7 +3,16 @@ import { fennelStreet } from "../demo/fennel-street";
 import { encodePlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { PlanIndex, type Plan } from "../src/core/plan";
+import {
+  changesOf,
+  remaining,
+  siteAsIs,
+  tickedStep,
+  type Recorded,
+  type RecordEntry,
+} from "../src/core/records";
 import { provenRunbook } from "../src/core/runbook";
+import { testId } from "../src/core/testing/build-plan";
 import { generate, SIZES } from "./generate";
 
 type Median = (runs: number, once: () => unknown) => number;
@@ -17,7 +26,58 @@ const sized = (name: string): Plan =>
     ),
   );
 
-/** Rows about orders of work, all from gear out of the box. */
+const AT = "2026-11-29T09:00:00.000Z";
+/** As many steps have been ticked when one differs. */
+const TICKED = 60;
+
+/** What somebody has written down who has ticked the first steps of an order. */
+function recordOf(index: PlanIndex): Recorded[] {
+  const start: RecordEntry = {
+    id: testId("entry", "start"),
+    at: AT,
+    do: "start",
+    from: "box",
+    name: "",
+    changes: [],
+  };
+  const record: Recorded[] = [{ by: "Ruth", entry: start }];
+  const { steps } = must(remaining(index, record), "an order").runbook;
+  for (const [at, step] of steps.slice(0, TICKED).entries()) {
+    const asIs = must(
+      siteAsIs(
+        index,
+        record.map(({ entry }) => entry),
+      ),
+      "a state",
+    );
+    const changes = step.operation === null ? [] : must(changesOf(asIs, step.operation), "it can be done");
+    const id = testId("entry", `${at}`);
+    const tick = { id, at: AT, do: "tick", after: null, step: tickedStep(step), came: "done" } as const;
+    record.push({ by: "Ruth", entry: { ...tick, read: "", note: "", changes } });
+  }
+  return record;
+}
+
+/** Rows about the record: what is on the devices by it, and the order of what is left. */
+function measureRecord(median: Median, add: Add): void {
+  const plan = sized("office");
+  const text = JSON.stringify(encodePlan(plan));
+  const parse = median(5, () => JSON.parse(text));
+  const record = recordOf(PlanIndex.of(plan));
+  const entries = record.map(({ entry }) => entry);
+  add(
+    `office: what is on the devices after ${TICKED} ticks`,
+    median(5, () => siteAsIs(PlanIndex.of(plan), entries)),
+    parse,
+  );
+  add(
+    `office: the order of what is left after ${TICKED} ticks`,
+    median(1, () => remaining(PlanIndex.of(plan), record)),
+    parse,
+  );
+}
+
+/** Rows about orders of work, all from gear out of the box, and about the record of what was done of them. */
 export function measureRunbook(median: Median, add: Add): void {
   const plans: readonly (readonly [string, Plan, number])[] = [
     ["practice", fennelStreet(), 3],
@@ -38,4 +98,5 @@ export function measureRunbook(median: Median, add: Add): void {
     });
     add(`${name}: runbook out of the box, ${words}`, ms, parse);
   }
+  measureRecord(median, add);
 }
