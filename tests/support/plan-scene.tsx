@@ -127,6 +127,7 @@ function makeScene(first: Plan) {
       record.store.setState(NO_RECORD);
     },
     recordModule: {
+      useRecordNews: () => undefined,
       useRecord: () => ({
         ...useStore(record.store),
         add: record.add,

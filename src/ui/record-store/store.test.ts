@@ -68,6 +68,9 @@ test("what is written down stands at once, is sent, and comes to the other perso
   expect(ruth.getState()).toMatchObject({ waiting: [], trouble: null, isKept: true });
   await marek.sync();
   expect(notes(marek)).toEqual(["Ruth a"]);
+  const { record } = marek.getState();
+  await marek.sync();
+  expect(marek.getState().record).toBe(record);
   marek.add(end("b"));
   await settle();
   await ruth.sync();
@@ -153,6 +156,8 @@ test("a record that was begun anew under the same site replaces what was known",
   const before = storeOf(server, site);
   await before.sync();
   server.entries = [];
+  await before.sync();
+  expect(notes(before)).toEqual([]);
   server.add("Marek", encodeEntry(end("anew")));
   const after = storeOf(server, site);
   await after.sync();

@@ -73,8 +73,14 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
   let running: Promise<void> | null = null;
   let opening: Promise<void> | null = null;
 
+  let shown: typeof stored | null = null;
+
+  /** The record stays the same value as long as nothing came to it: much is worked out from it. */
   const show = (part: Partial<RecordState> = {}): void => {
-    const waiting = part.waiting ?? store.getState().waiting;
+    const before = store.getState();
+    const waiting = part.waiting ?? before.waiting;
+    if (waiting === before.waiting && shown === stored) return store.setState(part);
+    shown = stored;
     store.setState({
       ...part,
       waiting,
@@ -89,6 +95,7 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
       const entry = number > last ? decodeEntry(value) : null;
       return entry === null ? [] : [{ number, recorded: { by, entry } }];
     });
+    if (read.length === 0) return entries.every(({ number }) => number <= last);
     stored = [...stored, ...read];
     const here = new Set(read.map(({ recorded }) => recorded.entry.id));
     const seen = store.getState().waiting.filter(({ id }) => here.has(id));
@@ -145,6 +152,7 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
         // The site was deleted and made anew: what was known is of another record.
         stored = [];
         await outbox.forget();
+        show();
         continue;
       }
       const isRead = takeIn(answer.value.entries);

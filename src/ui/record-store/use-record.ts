@@ -20,11 +20,15 @@ function storeFor(site: string, person: string): RecordStoreApi {
   return store;
 }
 
-/** The record of the site on the screen; while it is looked at, others' entries come in. */
-export function useRecord(): RecordState & Pick<RecordStoreApi, "add" | "drop" | "sync"> {
+function useRecordStore(): RecordStoreApi {
   const site = usePlan((state) => state.site);
   const person = usePlan((state) => state.person);
-  const store = storeFor(site, person);
+  return storeFor(site, person);
+}
+
+/** Sends and asks for the record as long as a view is looked at; once in a view. */
+export function useRecordNews(): void {
+  const store = useRecordStore();
   useEffect(() => {
     const ask = () => {
       if (document.visibilityState === "visible") void store.sync();
@@ -45,6 +49,11 @@ export function useRecord(): RecordState & Pick<RecordStoreApi, "add" | "drop" |
       window.removeEventListener("beforeunload", warn);
     };
   }, [store]);
+}
+
+/** The record of the site on the screen. */
+export function useRecord(): RecordState & Pick<RecordStoreApi, "add" | "drop" | "sync"> {
+  const store = useRecordStore();
   const { add, drop, sync } = store;
   return { ...useStore(store), add, drop, sync };
 }

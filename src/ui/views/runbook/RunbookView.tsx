@@ -11,7 +11,7 @@ import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { RowList, type ListRow } from "../../kit/RowList";
 import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
-import { useRecord } from "../../record-store/use-record";
+import { useRecord, useRecordNews } from "../../record-store/use-record";
 import { FoundChoice } from "./FoundChoice";
 import { Lanes } from "./Lanes";
 import { OnSite } from "./OnSite";
@@ -39,6 +39,7 @@ function summary({ steps, moves, pulled, consoles }: Runbook): string {
 export function RunbookView() {
   const index = useIndex();
   const { plan, found, runbook, fault } = useRunbook(index.plan.site.id);
+  useRecordNews();
   const { isReady, record } = useRecord();
   const { isOnSite } = useWay();
   const isEmpty = index.plan.device.size === 0;
@@ -84,7 +85,7 @@ function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; rec
   const isCalledOff = !looking && runbook === null && fault === null;
   return (
     <>
-      {isOnSite ? null : <FoundChoice index={index} found={found} record={record} />}
+      {isOnSite && !isCalledOff ? null : <FoundChoice index={index} found={found} record={record} />}
       {fault === null ? null : (
         <p role="alert" className="p-4 text-stop">
           {fault}
