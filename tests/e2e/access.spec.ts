@@ -65,6 +65,8 @@ test("axe finds nothing serious on any view, light and dark", async ({ page }) =
     if (view === "Runbook") {
       await page.getByRole("option", { name: /Port 1: trunk, 9 VLANs/ }).click();
       await look("Runbook, a step", "view");
+      await page.getByRole("radio", { name: "On site" }).click();
+      await look("Runbook, on site", "view");
       await page.getByRole("radio", { name: "Rehearse by hand" }).click();
     }
     if (view === "Failures")

@@ -2,7 +2,7 @@ import { equal } from "../kernel";
 import { afterEdits, PlanEdits, type Change, type CollectionKind, type PlanIndex } from "../plan";
 import { foundState } from "../runbook";
 import type { RecordEntry } from "./entry";
-import { takenBack } from "./visit";
+import { beginnings, takenBack } from "./visit";
 
 // What is on the devices by the record: what a visit found, and on top of it everything that was ticked since.
 // The plan may have changed meanwhile; what was done is laid on it field by field, and what it was done to and
@@ -34,12 +34,15 @@ const laid = (index: PlanIndex, changes: readonly Change[]): PlanIndex | null =>
 /** What was found and done since the record last began anew, in its order. */
 function steps(entries: readonly RecordEntry[]): (readonly Change[])[] {
   const gone = takenBack(entries);
-  const from = entries.findLastIndex((entry) => entry.do === "start" && entry.from !== "last");
-  return entries
-    .slice(Math.max(0, from))
-    .flatMap((entry) =>
-      entry.do === "start" || (entry.do === "tick" && !gone.has(entry.id)) ? [entry.changes] : [],
-    );
+  const begin = beginnings(entries);
+  const anew = begin.findLast((at) => {
+    const entry = entries[at];
+    return entry?.do === "start" && entry.from !== "last";
+  });
+  return entries.flatMap((entry, at) => {
+    const counts = entry.do === "start" ? begin.includes(at) : entry.do === "tick" && !gone.has(entry.id);
+    return counts && at >= (anew ?? 0) && "changes" in entry ? [entry.changes] : [];
+  });
 }
 
 /**

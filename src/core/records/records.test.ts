@@ -259,6 +259,21 @@ test("two who tick the same steps at the same time have done them once: a later 
   expect(ticks[must(again, "later").at]).toBeNull();
 });
 
+test("two who begin at the same time are on one visit: what the first has ticked stays", () => {
+  const { hand } = practice();
+  const [begin, step] = hand.steps();
+  hand.tick(must(begin, "a step"));
+  hand.tick(must(step, "a step"));
+  const [asIs, ticks] = [hand.asIs().plan, hand.ticks()];
+  hand.start(null);
+  expect(diff(hand.asIs().plan, asIs)).toEqual([]);
+  expect(hand.ticks()).toEqual(ticks);
+  hand.write({ do: "end", note: "" });
+  hand.start(null);
+  expect(hand.ticks()).toEqual([]);
+  expect(diff(hand.asIs().plan, must(foundState(hand.index, null), "a state").plan)).toEqual([]);
+});
+
 test("the parts of a step are said one by one", () => {
   const { hand } = practice();
   const step = must(

@@ -14,9 +14,22 @@ export interface Visit {
 export const takenBack = (entries: readonly RecordEntry[]): ReadonlySet<string> =>
   new Set(entries.flatMap((entry) => (entry.do === "takeBack" ? [entry.tick] : [])));
 
+/**
+ * The places at which a visit begins. Where two begin one at the same time, the second joins the first: what
+ * was ticked meanwhile stays.
+ */
+export function beginnings(entries: readonly RecordEntry[]): number[] {
+  let isOpen = false;
+  return entries.flatMap((entry, at) => {
+    const begins = entry.do === "start" && !isOpen;
+    isOpen = entry.do === "start" || (isOpen && entry.do !== "end");
+    return begins ? [at] : [];
+  });
+}
+
 /** The latest visit of a record, in the order in which its entries came; null where nobody has begun one. */
 export function latestVisit(record: readonly Recorded[]): Visit | null {
-  const at = record.findLastIndex(({ entry }) => entry.do === "start");
+  const at = beginnings(record.map(({ entry }) => entry)).at(-1) ?? -1;
   const first = record[at];
   if (first?.entry.do !== "start") return null;
   const own = record.slice(at + 1);

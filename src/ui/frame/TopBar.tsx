@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { Brand } from "../kit/signs";
 import { call } from "../plan-store/api";
 import { usePlan } from "../plan-store/use-plan";
+import { forgetRecords } from "../record-store/outbox";
 import { GroundSwitch } from "./GroundSwitch";
 import { useGoTo } from "./go-to";
 import { useUi } from "./use-ui";
@@ -19,6 +20,7 @@ const told = async (step: Promise<string | null>) => {
 /** Ends the session here; what is not saved yet stays in this browser for when the same person comes back. */
 const signOut = async () => {
   const answer = await call("/api/enter", "DELETE");
+  if (answer.ok) await forgetRecords();
   if (answer.ok || answer.status === 401) location.assign("/enter");
   else toast.error(answer.refused.sentence);
 };

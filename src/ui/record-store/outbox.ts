@@ -44,16 +44,29 @@ export interface Outbox {
 const DATABASE = "dianome-record";
 const LAST = "\uffff";
 
+const openDatabase = (): Promise<IDBPDatabase<Schema>> =>
+  openDB<Schema>(DATABASE, 1, {
+    upgrade: (db) => {
+      db.createObjectStore("outbox", { keyPath: ["site", "id"] });
+      db.createObjectStore("record", { keyPath: ["site", "number"] });
+    },
+  });
+
+/** Who signs out leaves nothing here of what the server has; what it does not have yet stays. */
+export async function forgetRecords(): Promise<void> {
+  try {
+    const db = await openDatabase();
+    await db.clear("record");
+    db.close();
+  } catch {
+    // A browser that keeps nothing has nothing to forget.
+  }
+}
+
 /** The outbox of a person for a site. */
 export function makeOutbox(site: string, person: string): Outbox {
   let database: Promise<IDBPDatabase<Schema>> | null = null;
-  const open = () =>
-    (database ??= openDB<Schema>(DATABASE, 1, {
-      upgrade: (db) => {
-        db.createObjectStore("outbox", { keyPath: ["site", "id"] });
-        db.createObjectStore("record", { keyPath: ["site", "number"] });
-      },
-    }));
+  const open = () => (database ??= openDatabase());
   /** A browser without a database, or a full one, says so in many ways; the page goes on with what it has. */
   const tried = async <T>(work: (db: IDBPDatabase<Schema>) => Promise<T>, otherwise: T): Promise<T> => {
     try {

@@ -2,7 +2,7 @@ import "fake-indexeddb/auto";
 import { v7 } from "uuid";
 import { encodeEntry, type RecordEntry } from "@/core/records";
 import type { Called } from "../plan-store/api";
-import { makeOutbox, type FromServer } from "./outbox";
+import { forgetRecords, makeOutbox, type FromServer } from "./outbox";
 import { createRecordStore } from "./store";
 
 const AT = "2026-11-29T09:00:00.000Z";
@@ -170,6 +170,21 @@ test("an entry that a newer version wrote is told, not left out without a word",
   const store = storeOf(server, site);
   await store.sync();
   expect(store.getState().trouble).toMatch(/newer version/);
+});
+
+test("who signs out leaves what is not sent yet, and nothing of what the server has", async () => {
+  const [server, site] = [new Server(), v7()];
+  const store = storeOf(server, site);
+  store.add(end("sent"));
+  await settle();
+  server.isDown = true;
+  store.add(end("waits"));
+  await settle();
+  const outbox = makeOutbox(site, "Ruth");
+  expect(await outbox.known()).toHaveLength(1);
+  await forgetRecords();
+  expect(await outbox.known()).toEqual([]);
+  expect((await outbox.waiting()).map((entry) => entry.do === "end" && entry.note)).toEqual(["waits"]);
 });
 
 test("a browser that keeps nothing says so", async () => {

@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import { CAME_WORDS, type TickCame, type Visit } from "@/core/records";
-import { moment } from "./visit-words";
+import { whenText } from "../../margin/HistorySection";
 
 const SIGNS: Readonly<Record<TickCame, readonly [sign: string, colour: string]>> = {
   done: ["✓", "text-sound"],
@@ -47,7 +47,7 @@ export function DoneList({
                 {on}
                 {tick.came === "done" ? "" : `: ${CAME_WORDS[tick.came]}`}
                 <span className="block text-12 text-ink2">
-                  {by}, {moment(index, tick.at)}
+                  {by}, {whenText(tick.at, index.plan.site.timeZone)}
                   {tick.read === "" ? "" : `; read: ${tick.read}`}
                   {tick.note === "" ? "" : `; ${tick.note}`}
                 </span>

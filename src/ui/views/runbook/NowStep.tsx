@@ -47,7 +47,9 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
       </header>
       <StepParts index={index} step={step} />
       <label className="block px-4 pt-2 text-13">
-        <span className="text-ink2">{asked === "cannot" ? "Why it can't be done" : "Note"}</span>
+        <span className="text-ink2">
+          {asked === "cannot" ? "Why it can't be done" : "Note (never a password)"}
+        </span>
         <textarea
           className="field mt-1 block w-full"
           rows={2}

@@ -103,7 +103,7 @@ test("a visit is begun, its steps are ticked one after the other, and the order 
   await press("Done");
   expect(heading()).toMatch(/^Unpack and power/);
   expect(document.activeElement?.textContent).toBe("Done");
-  await userEvent.type(screen.getByRole("textbox", { name: "Note" }), "Label was loose");
+  await userEvent.type(screen.getByRole("textbox", { name: "Note (never a password)" }), "Label was loose");
   await press("Done");
   expect(ticked().map((row) => row.textContent)).toEqual([
     expect.stringMatching(/^✓Unpack and power .*Ruth, .*; Label was looseTake back$/),

@@ -20,12 +20,12 @@ import {
 import { counted } from "@/core/repairs";
 import type { Runbook, Step } from "@/core/runbook";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { whenText } from "../../margin/HistorySection";
 import { useRecord } from "../../record-store/use-record";
 import { DoneList } from "./DoneList";
 import { NowStep } from "./NowStep";
 import { SentState } from "./SentState";
 import { startRunbook, useRunbook, type Found } from "./use-runbook";
-import { moment } from "./visit-words";
 
 const now = (): { readonly id: string; readonly at: string } => ({ id: v7(), at: new Date().toISOString() });
 
@@ -93,9 +93,10 @@ function Begin({ index, found, runbook, last }: Shown & { last: Visit | null }) 
       </p>
       {last === null ? null : (
         <p className="mt-3 text-13 text-ink2">
-          The last visit, of {last.by}, ended {moment(index, last.ended ?? last.start.at)}:{" "}
+          The last visit, of {last.by}, ended{" "}
+          {whenText(last.ended ?? last.start.at, index.plan.site.timeZone)}:{" "}
           {counted(last.ticks.length, "step", "steps")} ticked
-          {left === 0 ? "" : `, ${counted(left, "one", "of them")} that can't be done`}.
+          {left === 0 ? "" : `, ${left} of them as not to be done`}.
         </p>
       )}
       {fault === null ? null : (
@@ -243,7 +244,7 @@ function tickOf(
 function VisitHead({ index, visit, left }: { index: PlanIndex; visit: Visit; left: number }) {
   return (
     <p className="border-b border-hair px-4 py-2 text-13 text-ink2">
-      Visit of {visit.by}, since {moment(index, visit.start.at)}:{" "}
+      Visit of {visit.by}, since {whenText(visit.start.at, index.plan.site.timeZone)}:{" "}
       {counted(visit.ticks.length, "step", "steps")} ticked, {left} to go.
     </p>
   );
