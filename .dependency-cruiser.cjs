@@ -40,6 +40,7 @@ const CORE = [
   "capture",
   "formats",
   "records",
+  "readback",
   "commands",
   "testing",
 ];

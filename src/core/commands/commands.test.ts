@@ -172,6 +172,12 @@ const EXAMPLES: Examples = {
   setAbilities: (at) => ({ device: at.named("device", "Switch B"), part: { mixesTagged: false } }),
   setVlanNameLimit: (at) => ({ device: at.named("device", "Switch B"), text: "12" }),
   setDeviceVlans: (at) => ({ device: at.named("device", "Switch B"), text: "10 Kit, 20" }),
+  takeFromDevice: (at) => ({
+    device: at.named("device", "Switch B"),
+    taken: [
+      { kind: "port", id: at.port("Switch B", "3"), fields: { pvid: null, untagged: [], enabled: false } },
+    ],
+  }),
   setAsksFrom: (at) => ({ device: at.named("device", "Gateway"), leg: at.leg("Gateway") }),
   addLeg: (at) => ({
     device: at.named("device", "Switch B"),

@@ -29,6 +29,8 @@ import {
   type DeviceField,
   type ModelText,
 } from "../planners";
+import type { Taken } from "../readback";
+import { counted } from "../repairs";
 import { command } from "./command";
 import { chose, wrote } from "./says";
 
@@ -235,4 +237,13 @@ export const putModel = command<{ readonly model: string | null; readonly typed:
 export const removeModel = command<{ readonly model: OwnModel["id"] }>("remove-model", {
   says: ({ model }, index) => `Removed the model ${nameOf(index, "deviceModel", model)}`,
   run: (context, { model }) => removeModelFrom(context, model),
+});
+
+export const takeFromDevice = command<OfDevice & { readonly taken: readonly Taken[] }>("take-from-device", {
+  says: ({ device, taken }, index) =>
+    `${counted(taken.length, "thing", "things")} planned as on ${nameOf(index, "device", device)} now`,
+  run: ({ edits }, { taken }) => {
+    for (const { kind, id, fields } of taken) edits.patch(kind, id, fields);
+  },
+  log: ({ device, taken }) => ({ device, things: taken.map(({ id }) => id) }),
 });

@@ -28,6 +28,7 @@ export {
   setTreeTimer,
   setTreeRegion,
   setVlanNameLimit,
+  takeFromDevice,
 } from "./devices";
 export {
   cableLags,

@@ -52,6 +52,7 @@ export { keepProbe, setExpected } from "./site/kept-probes";
 export {
   instancesText,
   type ProtectedVids,
+  readVids,
   setInstances,
   setProtectedVids,
   setRegion,

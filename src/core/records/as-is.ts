@@ -40,7 +40,7 @@ function steps(entries: readonly RecordEntry[]): (readonly Change[])[] {
     return entry?.do === "start" && entry.from !== "last";
   });
   return entries.flatMap((entry, at) => {
-    const counts = entry.do === "start" ? begin.includes(at) : entry.do === "tick" && !gone.has(entry.id);
+    const counts = entry.do === "start" ? begin.includes(at) : !gone.has(entry.id);
     return counts && at >= (anew ?? 0) && "changes" in entry ? [entry.changes] : [];
   });
 }

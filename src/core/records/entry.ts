@@ -53,6 +53,13 @@ const tickSchema = z.strictObject({
 });
 const takeBackSchema = z.strictObject({ ...head, do: z.literal("takeBack"), tick: idField });
 const endSchema = z.strictObject({ ...head, do: z.literal("end"), note: longText });
+const readSchema = z.strictObject({
+  ...head,
+  do: z.literal("read"),
+  device: idField,
+  from: z.enum(["paste", "device"]),
+  changes,
+});
 
 /** An entry of the record as it travels and is stored. */
 export const recordEntrySchema = z.discriminatedUnion("do", [
@@ -60,6 +67,7 @@ export const recordEntrySchema = z.discriminatedUnion("do", [
   tickSchema,
   takeBackSchema,
   endSchema,
+  readSchema,
 ]);
 
 interface Head {
@@ -108,7 +116,16 @@ export interface End extends Head {
   readonly do: "end";
   readonly note: string;
 }
-export type RecordEntry = Start | Tick | TakeBack | End;
+/** What a device itself shows, whoever set it: counts from then on, within a visit or between two. */
+export interface Read extends Head {
+  readonly do: "read";
+  readonly device: string;
+  /** Pasted by somebody, or asked of the device by the network. */
+  readonly from: "paste" | "device";
+  /** What became different of what was known to be on it. */
+  readonly changes: readonly Change[];
+}
+export type RecordEntry = Start | Tick | TakeBack | End | Read;
 
 /** An entry with who made it. */
 export interface Recorded {

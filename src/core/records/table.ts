@@ -15,12 +15,16 @@ const FROM_WORDS = {
   last: "what the last visit left",
 } as const;
 
+/** How what is on a device came to be known. */
+const READ_WORDS = { paste: "read, pasted", device: "read off the device" } as const;
+
 /** A record as a table, for a spreadsheet: every entry with its time in UTC, those taken back, too. */
 export function recordTable(index: PlanIndex, record: readonly Recorded[]): string[][] {
   const gone = takenBack(record.map(({ entry }) => entry));
   const titles = new Map(
     record.flatMap(({ entry }) => (entry.do === "tick" ? [[entry.id, entry.step.title] as const] : [])),
   );
+  const back = ({ id }: { readonly id: string }) => (gone.has(id) ? "taken back later" : "");
   const rows = record.map(({ by, entry }): string[] => {
     const { at } = entry;
     switch (entry.do) {
@@ -28,14 +32,25 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
         return [at, by, "visit begins", "", entry.name, FROM_WORDS[entry.from], "", "", ""];
       case "end":
         return [at, by, "visit ends", "", "", "", "", entry.note, ""];
+      case "read":
+        return [
+          at,
+          by,
+          READ_WORDS[entry.from],
+          nameOf(index, "device", entry.device),
+          "",
+          "",
+          "",
+          "",
+          back(entry),
+        ];
       case "takeBack":
         return [at, by, "taken back", "", titles.get(entry.tick) ?? "", "", "", "", ""];
       case "tick": {
         const { device, title, values } = entry.step;
         const on = device === null ? "" : nameOf(index, "device", device);
         const words = values.map(([name, value]) => `${name}: ${value}`).join("; ");
-        const back = gone.has(entry.id) ? "taken back later" : "";
-        return [at, by, CAME_WORDS[entry.came], on, title, words, entry.read, entry.note, back];
+        return [at, by, CAME_WORDS[entry.came], on, title, words, entry.read, entry.note, back(entry)];
       }
     }
   });

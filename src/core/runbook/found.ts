@@ -200,11 +200,13 @@ function reset(edits: PlanEdits, device: Device, leaflets: Leaflets): void {
   });
 }
 
-/** Segments forget a gateway's leg that is not there. */
-function forgetLegs(edits: PlanEdits): void {
-  for (const segment of edits.all("segment"))
-    if (segment.gatewayInterface !== null && edits.get("interface", segment.gatewayInterface) === undefined)
-      edits.patch("segment", segment.id, { gatewayInterface: null });
+/** Segments know the gateway's leg that the plan gives them exactly as long as it is there. */
+export function settleGateways(edits: PlanEdits, plan: Plan): void {
+  for (const { id, gatewayInterface } of edits.all("segment")) {
+    const planned = plan.segment.get(id)?.gatewayInterface ?? null;
+    const now = planned !== null && edits.get("interface", planned) !== undefined ? planned : null;
+    if (gatewayInterface !== now) edits.patch("segment", id, { gatewayInterface: now });
+  }
 }
 
 /** The gear that is set up, in the order of the work. */
@@ -261,6 +263,24 @@ export function foundState(index: PlanIndex, before: Plan | null): PlanIndex | n
       restoreMade(edits, device, before);
     } else reset(edits, device, leaflets);
   dropDangling(edits);
-  forgetLegs(edits);
+  settleGateways(edits, index.plan);
+  return afterEdits(index, edits);
+}
+
+/**
+ * A state of the site with one device as another state has it: what was saved, what came out of the box. Null
+ * where that is no state.
+ */
+export function withDeviceAs(
+  index: PlanIndex,
+  device: Device,
+  source: PlanIndex,
+  plan: Plan,
+): PlanIndex | null {
+  const edits = new PlanEdits(index.plan);
+  restoreSettings(edits, device, source.plan);
+  restoreMade(edits, device, source.plan);
+  dropDangling(edits);
+  settleGateways(edits, plan);
   return afterEdits(index, edits);
 }

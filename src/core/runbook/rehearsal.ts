@@ -66,6 +66,11 @@ export class Rehearsal {
     }));
   }
 
+  /** An operation that may be done first, by its id; null for none. */
+  operation(id: string): Operation | null {
+    return this.#states.next(this.#start).find((one) => one.id === id) ?? null;
+  }
+
   /** What came of some moves, one after the other; one that can't come next is left out. */
   after(moves: readonly Move[]): Rehearsed {
     let state = this.#start;

@@ -1,0 +1,84 @@
+import type { Ipv4, Ipv6 } from "../address";
+import type { Device, PlanIndex, Port, Vid } from "../plan";
+
+/** What was read of a port; what is not in it was not read. */
+export type PortReading = Partial<
+  Pick<Port, "enabled" | "pvid" | "untagged" | "tagged" | "admit" | "ingressFilter">
+>;
+
+/** An address of its own that a device shows, and where. */
+export interface LegReading {
+  /** The VLAN it is in; null for a port of its own, or where no VLAN is said. */
+  readonly vid: Vid | null;
+  /** The id of the port that it is at; null for none. */
+  readonly port: string | null;
+  /** What the device calls it. */
+  readonly name: string;
+  /** Null where addresses of the family were not read. */
+  readonly addresses4: readonly Ipv4[] | null;
+  readonly addresses6: readonly Ipv6[] | null;
+}
+
+/** What was read off one device. */
+export interface Reading {
+  /** By the port's id. */
+  readonly ports: ReadonlyMap<string, PortReading>;
+  /** All VLANs that the device has; null where they were not read. */
+  readonly vlans: readonly { readonly vid: Vid; readonly name: string }[] | null;
+  /** All addresses that the device has; null where they were not read. */
+  readonly legs: readonly LegReading[] | null;
+  /** What could not be read, in sentences. */
+  readonly missed: readonly string[];
+}
+
+const bare = (text: string): string => text.toLowerCase().replace(/[\s_]/g, "");
+
+/** The last number in a text; null without one. */
+export function lastNumber(text: string): number | null {
+  const [last] = /\d+(?=\D*$)/.exec(text) ?? [];
+  return last === undefined ? null : Number(last);
+}
+
+/**
+ * Finds ports of a device by what its software or its case calls them: by the software's name, by the label,
+ * and where neither is meant by the only port that has the same number, in either of them.
+ */
+export class PortNames {
+  readonly #exact = new Map<string, Port | null>();
+  readonly #numbers = new Map<number, Port | null>();
+
+  constructor(index: PlanIndex, device: Device) {
+    const ports = index.portsOf(device.id);
+    const note = <K>(names: Map<K, Port | null>, name: K, port: Port) =>
+      names.set(name, names.has(name) && names.get(name) !== port ? null : port);
+    for (const port of ports) {
+      note(this.#exact, bare(port.label), port);
+      note(this.#exact, bare(`port ${port.label}`), port);
+      for (const number of [lastNumber(port.label), lastNumber(port.softwareName)])
+        if (number !== null) note(this.#numbers, number, port);
+    }
+    // The software's own name stands before a label that looks the same.
+    for (const port of ports) if (port.softwareName !== "") this.#exact.set(bare(port.softwareName), port);
+  }
+
+  /** The port; null where none is called so, or more than one could be meant. */
+  find(text: string): Port | null {
+    const exact = this.#exact.get(bare(text));
+    if (exact !== undefined) return exact;
+    const number = lastNumber(text);
+    return number === null ? null : (this.#numbers.get(number) ?? null);
+  }
+}
+
+/** A list of VLANs without any twice, ascending: as a port keeps it. */
+export const vidSet = (vids: Iterable<Vid>): Vid[] => [...new Set(vids)].sort((a, b) => a - b);
+
+/** Why a name was left out, with the names that are known. */
+export function noSuchPort(name: string, index: PlanIndex, device: Device): string {
+  const ports = index.portsOf(device.id);
+  const [first, last] = [ports[0], ports.at(-1)];
+  if (first === undefined || last === undefined) return `${name}: ${device.name} has no ports.`;
+  const software =
+    first.softwareName === "" ? "" : `, in its software ${first.softwareName} to ${last.softwareName}`;
+  return `${name}: no port of ${device.name} is surely meant; they are ${first.label} to ${last.label}${software}.`;
+}

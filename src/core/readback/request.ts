@@ -1,0 +1,35 @@
+import { deviceData, yangText } from "../device-sheet";
+import { afterEdits, diff, PlanEdits, type Change, type Device, type PlanIndex } from "../plan";
+import { editsOf, type Operation } from "../runbook";
+import { layReading } from "./lay";
+import { readYang } from "./read-yang";
+
+/**
+ * What a device is told so that an operation is done on it: its whole configuration as YANG data where that can
+ * say it, else the settings as the plan names them.
+ */
+export type DeviceRequest =
+  | { readonly says: "yang"; readonly text: string }
+  | { readonly says: "settings"; readonly changes: readonly Change[] };
+
+/** Ids for what is only tried. */
+const NO_IDS = () => "00000000-0000-4000-8000-000000000000";
+
+/** The site after a device took YANG data; null where it is none, or where that would be no state. */
+export function afterYang(index: PlanIndex, asIs: PlanIndex, device: Device, text: string): PlanIndex | null {
+  const read = readYang(index, device, text);
+  return read.ok ? (layReading({ index, asIs, device, ids: NO_IDS }, read.value)?.asIs ?? null) : null;
+}
+
+/** How an operation is told to its device; null where it can't be done in this state. */
+export function requestFor(index: PlanIndex, asIs: PlanIndex, operation: Operation): DeviceRequest | null {
+  const device = index.plan.device.get(operation.device);
+  const edits = editsOf(new PlanEdits(asIs.plan), operation);
+  const after = afterEdits(asIs, edits);
+  if (device === undefined || after === null) return null;
+  const text = yangText(deviceData(after, device));
+  const taken = afterYang(index, asIs, device, text);
+  return taken !== null && diff(taken.plan, after.plan).length === 0
+    ? { says: "yang", text }
+    : { says: "settings", changes: edits.changes() };
+}
