@@ -65,6 +65,7 @@ module.exports = {
     only("storage-knows-application", "^src/storage/", "^src/(storage|application|core)"),
     only("http-knows-application", "^src/http/", "^src/(http|application|core|composition|config)"),
     only("ui-knows-core", "^src/ui/", "^src/(ui|core|workers|http/contracts)"),
+    only("wire-knows-application", "^src/wire/", "^src/(wire|application|core)"),
     only("stand-in-knows-core", "^src/stand-in/", "^src/(stand-in|core)"),
     only("app-is-thin", "^src/app/", "^src/(app/|ui|http)"),
     ...layers,

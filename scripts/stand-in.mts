@@ -1,6 +1,6 @@
-// An authentication server that stands in for the planned ones: on loopback, answering from the sites'
-// registers and profiles. Its secret is made anew at each start and kept beside the data, in a file of this
-// user's only.
+// What stands in for the planned gear, on loopback: an authentication server that answers from the sites'
+// registers and profiles, and the devices themselves, over RESTCONF. Their secrets are made anew at each start
+// and kept beside the data, in files of this user's only.
 import { randomBytes } from "node:crypto";
 import { createSocket } from "node:dgram";
 import { once } from "node:events";
@@ -10,9 +10,11 @@ import { storesOn } from "../src/composition";
 import { config } from "../src/config";
 import { PlanIndex } from "../src/core/plan";
 import { sendChange } from "../src/stand-in/change";
+import { startDevices } from "../src/stand-in/devices/server";
 import { startStandIn } from "../src/stand-in/server";
 
-const [folder = ".", port = "1812", accountingPort = "1813"] = process.argv.slice(2);
+const [folder = ".", port = "1812", accountingPort = "1813", devicesFile = "stand-in-devices.json"] =
+  process.argv.slice(2);
 /** How often the sites are asked for what is new. */
 const LOOK_EVERY_MS = 3000;
 const word = (): string => randomBytes(24).toString("base64url");
@@ -71,6 +73,18 @@ writeFileSync(
   { mode: 0o600 },
 );
 process.stdout.write(`listening on 127.0.0.1:${server.port} and ${server.accountingPort}\n`);
+
+const password = word();
+const devices = await startDevices({
+  port: 0,
+  password,
+  plan: (site) => indexes.get(site)?.index ?? null,
+});
+rmSync(devicesFile, { force: true });
+writeFileSync(devicesFile, JSON.stringify({ address: `http://127.0.0.1:${devices.port}`, password }), {
+  mode: 0o600,
+});
+process.stdout.write(`devices answer on 127.0.0.1:${devices.port}\n`);
 
 const stop = () => process.exit(0);
 process.on("SIGTERM", stop);

@@ -25,7 +25,7 @@ import { ensurePackages } from "./setup/packages.mjs";
 import { isUp, procFile, stopPid } from "./setup/processes.mjs";
 import { isPortRefused, isPortTaken, startServer } from "./setup/server.mjs";
 import { Problem, runOrExplain, say, stage } from "./setup/stage.mjs";
-import { standInFile, startStandIn } from "./setup/stand-in.mjs";
+import { standInDevicesFile, standInFile, startStandIn } from "./setup/stand-in.mjs";
 import { readState, writeState } from "./setup/state-file.mjs";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
@@ -257,7 +257,13 @@ async function start() {
   try {
     await bringUp(options, database);
     const serve = async () => {
-      server = await startServer(ROOT, { port, url: database.url, dev, logFile: join(dir, "server.log") });
+      server = await startServer(ROOT, {
+        port,
+        url: database.url,
+        dev,
+        logFile: join(dir, "server.log"),
+        standInDevices: options.demo ? standInDevicesFile(dir) : null,
+      });
       note({ serverPid: server.pid, ...(standIn === null ? {} : { standInPid: standIn.pid }) });
     };
     await stage("starting the server", serve);
@@ -278,7 +284,8 @@ async function start() {
     sayReady(began, address, link, join(dir, "server.log"));
     if (standIn !== null)
       say(
-        `An authentication server stands in on 127.0.0.1; its ports and its secret are in ${standInFile(dir)}.`,
+        `An authentication server stands in on 127.0.0.1; its ports and its secret are in ${standInFile(dir)}. ` +
+          "The planned devices stand in, too: Runbook, On stand-ins.",
       );
   } catch (error) {
     ending = true;

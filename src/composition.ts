@@ -1,6 +1,7 @@
 import "server-only";
 import { createHash, randomBytes } from "node:crypto";
 import { v7 } from "uuid";
+import type { DeviceReader, StandIns } from "@/application/devices";
 import type { EntryTools } from "@/application/enter";
 import type { EntryStore, PlanStore, RecordStore } from "@/application/stores";
 import { config } from "@/config";
@@ -9,6 +10,8 @@ import { planCache } from "@/storage/plan-cache";
 import { planStore } from "@/storage/plan-store";
 import { openDatabase } from "@/storage/pool";
 import { recordStore } from "@/storage/record-store";
+import { deviceReader } from "@/wire/device-reader";
+import { standInsIn } from "@/wire/stand-ins";
 
 export interface Stores {
   readonly plans: PlanStore;
@@ -38,3 +41,9 @@ export function storesOn(databaseUrl: string): Stores & { readonly close: () => 
 const shared = globalThis as typeof globalThis & { dianomeStores?: Stores };
 
 export const stores = (): Stores => (shared.dianomeStores ??= storesOn(config().databaseUrl));
+
+/** Devices that are asked over the network: those that stand in for the planned ones, and real ones. */
+export const devices = (): { readonly standIns: StandIns; readonly reader: DeviceReader } => ({
+  standIns: standInsIn(config().standInFile),
+  reader: deviceReader(config().readDevices),
+});

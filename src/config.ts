@@ -10,11 +10,28 @@ const schema = z.object({
    * plan.example.org.
    */
   ALLOWED_HOSTS: z.string().default(""),
+  /** The file that says where the stand-in devices listen; the demo writes it. */
+  STAND_IN_DEVICES: z.string().default(""),
+  /**
+   * Devices whose configuration may be read over RESTCONF, separated by commas: addresses or names, with a port
+   * where it is not 443. Empty: none.
+   */
+  READ_DEVICES: z.string().default(""),
 });
+
+/** Entries of a list with commas between. */
+const entriesOf = (text: string): string[] =>
+  text
+    .split(",")
+    .map((entry) => entry.trim().toLowerCase())
+    .filter((entry) => entry !== "");
 
 export interface Config {
   readonly databaseUrl: string;
   readonly hosts: ReadonlySet<string>;
+  /** Null where no stand-in devices run. */
+  readonly standInFile: string | null;
+  readonly readDevices: readonly string[];
 }
 
 let known: Config | null = null;
@@ -24,9 +41,11 @@ export function config(): Config {
   if (known !== null) return known;
   const read = schema.parse(process.env);
   const local = ["127.0.0.1", "localhost", "[::1]"].map((name) => `${name}:${read.LISTEN_PORT}`);
-  const further = read.ALLOWED_HOSTS.split(",")
-    .map((name) => name.trim().toLowerCase())
-    .filter((name) => name !== "");
-  known = { databaseUrl: read.DATABASE_URL, hosts: new Set([...local, ...further]) };
+  known = {
+    databaseUrl: read.DATABASE_URL,
+    hosts: new Set([...local, ...entriesOf(read.ALLOWED_HOSTS)]),
+    standInFile: read.STAND_IN_DEVICES === "" ? null : read.STAND_IN_DEVICES,
+    readDevices: entriesOf(read.READ_DEVICES),
+  };
   return known;
 }

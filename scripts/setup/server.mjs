@@ -42,7 +42,7 @@ function openLog(file) {
 const MOST_LOG_BYTES = 5_000_000;
 
 /** Starts the server, which writes into a file: it needs nobody who reads what it says. */
-export async function startServer(root, { port, url, dev, logFile }) {
+export async function startServer(root, { port, url, dev, logFile, standInDevices }) {
   const log = openLog(logFile);
   const child = spawn(process.execPath, ["scripts/serve.mjs"], {
     cwd: root,
@@ -54,6 +54,7 @@ export async function startServer(root, { port, url, dev, logFile }) {
       NEXT_TELEMETRY_DISABLED: "1",
       DATABASE_URL: url,
       LISTEN_PORT: String(port),
+      STAND_IN_DEVICES: standInDevices ?? "",
     },
   });
   closeSync(log);

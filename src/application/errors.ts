@@ -17,7 +17,7 @@ export type AppError =
       readonly sentence: string;
       readonly faults: readonly { readonly place: string; readonly sentence: string }[];
     }
-  | { readonly code: "record-full"; readonly sentence: string }
+  | { readonly code: "record-full" | "no-stand-ins" | "device-not-read"; readonly sentence: string }
   | { readonly code: "nothing-to-undo"; readonly sentence: string }
   | { readonly code: "clash"; readonly sentence: string; readonly clashes: readonly Clash[] };
 

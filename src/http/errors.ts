@@ -21,10 +21,12 @@ export const ERRORS = {
     status: 503,
     text: "The database does not answer just now. Nothing was lost; it is tried again.",
   },
+  "device-not-read": { status: 422, text: "The device could not be read." },
   "no-session": {
     status: 401,
     text: "You are not let in yet. Open the link that the start command printed.",
   },
+  "no-stand-ins": { status: 409, text: "No stand-in devices run here. The demo starts them: bin/demo." },
   "no-such-site": { status: 404, text: "There is no such site." },
   "nothing-to-undo": { status: 409, text: "There is nothing to undo." },
   "record-full": { status: 409, text: "The record of this site is full." },

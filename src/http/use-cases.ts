@@ -1,6 +1,7 @@
 import "server-only";
 import type { z } from "zod";
 import { commitBatch } from "@/application/commit-batch";
+import { onBench, readRealDevice, type BenchAct, type Reading } from "@/application/devices";
 import { enter, leave } from "@/application/enter";
 import type { AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
@@ -9,7 +10,7 @@ import { badFile, createSite, removeSite, storePlan } from "@/application/sites"
 import { addToRecord, readRecord } from "@/application/records";
 import type { Person } from "@/application/stores";
 import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
-import { stores } from "@/composition";
+import { devices, stores } from "@/composition";
 import { decodePlanSliced, encodeChanges } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import { sessionCookie, tokenOf } from "./authorise";
@@ -17,6 +18,8 @@ import {
   STEPS_HEADER,
   type CommitAnswer,
   type NewsAnswer,
+  type ReadableAnswer,
+  type ReadAnswer,
   type RecordAnswer,
   type SiteAnswer,
   type StepAnswer,
@@ -165,3 +168,21 @@ export const readSiteRecord = async ({ params, query }: OfSite & { query: { afte
 
 export const addToSiteRecord = async ({ params, body, person }: OfSite & { body: RecordBody }): Answer =>
   map(await addToRecord(stores().records, params.site, person, body.entries), (added) => added);
+
+/** How the stand-in devices of a site are. */
+export const lookAtBench = async ({ params }: OfSite): Answer =>
+  map(await onBench({ ...stores(), ...devices() }, params.site, null), (bench) => bench);
+
+/** Something is done on them, by hand or over the network. */
+export const actOnBench = async ({ params, body }: OfSite & { body: BenchAct }): Answer =>
+  map(await onBench({ ...stores(), ...devices() }, params.site, body), (bench) => bench);
+
+/** Which real devices may be read. */
+export const readableDevices = (): Answer =>
+  Promise.resolve(ok({ value: { allowed: devices().reader.allowed } satisfies ReadableAnswer }));
+
+/** A real device is read now; the password goes to it and nowhere else. */
+export const readDeviceNow = async ({ params, body }: OfSite & { body: Reading }): Answer =>
+  map(await readRealDevice({ ...stores(), ...devices() }, params.site, body), (text): ReadAnswer => ({
+    text,
+  }));

@@ -17,8 +17,8 @@ const OWN = ["port", "interface", "lag", "rule", "radio", "deviceVlan"] as const
 type Own = (typeof OWN)[number];
 const isOwn = (kind: Change["kind"]): kind is Own => (OWN as readonly string[]).includes(kind);
 
-/** The device that a change is on; null for what is on none. */
-function deviceOf({ kind, id, before, after }: Change): string | null {
+/** The device that a change is made on; null for what is on none. */
+export function deviceOf({ kind, id, before, after }: Change): string | null {
   if (kind === "device") return id;
   const one = after ?? before;
   if (one === null) return null;

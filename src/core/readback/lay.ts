@@ -1,3 +1,4 @@
+import { equal } from "../kernel";
 import { afterEdits, PlanEdits, type Change, type Device, type Interface, type PlanIndex } from "../plan";
 import type { IdSource } from "../planners";
 import { isFirstLeg, settleGateways } from "../runbook";
@@ -32,7 +33,7 @@ const segmentOf = ({ index, device }: Laying, { vid }: LegReading): string | nul
 
 /** Whether a leg of the plan or of the device is the one that was read. */
 function isSame(leg: Interface, read: LegReading, segment: string | null): boolean {
-  if (isFirstLeg(leg)) return false;
+  if (isFirstLeg(leg)) return equal(leg.addresses4, read.addresses4);
   if (read.port !== null) return leg.port === read.port;
   if (leg.port !== null) return false;
   return segment === null ? leg.name === read.name : leg.segment === segment;

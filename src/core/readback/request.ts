@@ -1,4 +1,5 @@
 import { deviceData, yangText } from "../device-sheet";
+import { err, ok, type Result } from "../kernel";
 import { afterEdits, diff, PlanEdits, type Change, type Device, type PlanIndex } from "../plan";
 import { editsOf, type Operation } from "../runbook";
 import { layReading } from "./lay";
@@ -15,10 +16,18 @@ export type DeviceRequest =
 /** Ids for what is only tried. */
 const NO_IDS = () => "00000000-0000-4000-8000-000000000000";
 
-/** The site after a device took YANG data; null where it is none, or where that would be no state. */
-export function afterYang(index: PlanIndex, asIs: PlanIndex, device: Device, text: string): PlanIndex | null {
+/** The site after a device took YANG data; a sentence where it is none, or says what has no place in the plan. */
+export function afterYang(
+  index: PlanIndex,
+  asIs: PlanIndex,
+  device: Device,
+  text: string,
+): Result<PlanIndex, string> {
   const read = readYang(index, device, text);
-  return read.ok ? (layReading({ index, asIs, device, ids: NO_IDS }, read.value)?.asIs ?? null) : null;
+  if (!read.ok) return read;
+  const laid = layReading({ index, asIs, device, ids: NO_IDS }, read.value);
+  if (laid === null) return err("Parts of it refer to what is nowhere.");
+  return laid.missed.length === 0 ? ok(laid.asIs) : err(laid.missed.join(" "));
 }
 
 /** How an operation is told to its device; null where it can't be done in this state. */
@@ -29,7 +38,7 @@ export function requestFor(index: PlanIndex, asIs: PlanIndex, operation: Operati
   if (device === undefined || after === null) return null;
   const text = yangText(deviceData(after, device));
   const taken = afterYang(index, asIs, device, text);
-  return taken !== null && diff(taken.plan, after.plan).length === 0
+  return taken.ok && diff(taken.value.plan, after.plan).length === 0
     ? { says: "yang", text }
     : { says: "settings", changes: edits.changes() };
 }

@@ -10,7 +10,7 @@ export {
   type Tick,
   type TickCame,
 } from "./entry";
-export { changesOf, changesOfFound, partsOf } from "./parts";
+export { changesFrom, changesOf, changesOfFound, partsOf } from "./parts";
 export { CAME_WORDS, recordTable } from "./table";
 export { remaining } from "./remaining";
 export { follow, latestVisit, tickedStep, type Followed, type Visit } from "./visit";

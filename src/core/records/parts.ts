@@ -35,10 +35,12 @@ export function changesOf(
 const isMadeUp = ({ kind, before, after }: Change): boolean =>
   (kind === "segment" || kind === "vlan" || kind === "zone") && (before === null || after === null);
 
+/** What leads from gear out of the box to a state of the site. */
+export const changesFrom = (box: PlanIndex, state: PlanIndex): Change[] =>
+  diff(box.plan, state.plan).filter((change) => !isMadeUp(change));
+
 /** What leads from gear out of the box to what an earlier plan says; null where one of them is no state. */
 export function changesOfFound(index: PlanIndex, before: Plan): Change[] | null {
   const [box, found] = [foundState(index, null), foundState(index, before)];
-  return box === null || found === null
-    ? null
-    : diff(box.plan, found.plan).filter((change) => !isMadeUp(change));
+  return box === null || found === null ? null : changesFrom(box, found);
 }

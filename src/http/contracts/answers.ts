@@ -39,6 +39,14 @@ export interface RecordAnswer {
   readonly isMore: boolean;
   readonly last: number;
 }
+/** The addresses of real devices that may be read. */
+export interface ReadableAnswer {
+  readonly allowed: readonly string[];
+}
+/** What a device says of itself: YANG data in JSON. */
+export interface ReadAnswer {
+  readonly text: string;
+}
 export interface StepAnswer {
   readonly revision: number;
   readonly summary: string;

@@ -41,9 +41,8 @@ export const createSiteContract = contract({
   ]),
 });
 
-export const deleteSiteContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
-export const openPlanContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
-export const soundnessContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
+/** What is asked of a site, or done with it, without anything more to say. */
+export const ofSiteContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
 export const newsContract = contract({
   params: siteParams,
   query: z.strictObject({ after: revision }),

@@ -1,5 +1,5 @@
-import { deleteSiteContract } from "@/http/contracts/site-contracts";
+import { ofSiteContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { deleteSite } from "@/http/use-cases";
 
-export const DELETE = route(deleteSiteContract, deleteSite);
+export const DELETE = route(ofSiteContract, deleteSite);

@@ -1,5 +1,5 @@
-import { openPlanContract } from "@/http/contracts/site-contracts";
+import { ofSiteContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { openPlan } from "@/http/use-cases";
 
-export const GET = route(openPlanContract, openPlan);
+export const GET = route(ofSiteContract, openPlan);

@@ -1,5 +1,5 @@
-import { soundnessContract } from "@/http/contracts/site-contracts";
+import { ofSiteContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { readSoundness } from "@/http/use-cases";
 
-export const GET = route(soundnessContract, readSoundness);
+export const GET = route(ofSiteContract, readSoundness);

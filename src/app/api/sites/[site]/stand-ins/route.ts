@@ -1,0 +1,7 @@
+import { benchContract } from "@/http/contracts/device-contracts";
+import { ofSiteContract } from "@/http/contracts/site-contracts";
+import { route } from "@/http/route";
+import { actOnBench, lookAtBench } from "@/http/use-cases";
+
+export const GET = route(ofSiteContract, lookAtBench);
+export const POST = route(benchContract, actOnBench);

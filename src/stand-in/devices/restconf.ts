@@ -1,0 +1,153 @@
+import { createHash } from "node:crypto";
+import { deviceData, yangData } from "@/core/device-sheet";
+import { decodeChanges } from "@/core/formats";
+import type { Change, Device } from "@/core/plan";
+import { placeOf, resource, written, type Json } from "./data-tree";
+import type { StandInSite } from "./site";
+
+// The resources of one device (RFC 8040 section 3.3): its data, and its operations.
+
+export interface Asked {
+  readonly method: string;
+  /** The parts of the path below the device's RESTCONF root. */
+  readonly path: readonly string[];
+  readonly ifMatch: string | null;
+  readonly body: string;
+}
+export interface Answered {
+  readonly status: number;
+  readonly body: Json | null;
+  readonly etag?: string;
+  readonly allow?: string;
+}
+
+/** RFC 8040 section 7: the tags that are used here, each with its status. */
+const TAGS = {
+  "invalid-value": 400,
+  "malformed-message": 400,
+  "unknown-element": 404,
+  "operation-not-supported": 405,
+  "operation-failed": 412,
+} as const;
+
+export const refused = (tag: keyof typeof TAGS, message: string): Answered => ({
+  status: TAGS[tag],
+  body: {
+    "ietf-restconf:errors": {
+      error: [{ "error-type": "application", "error-tag": tag, "error-message": message }],
+    },
+  },
+});
+
+const dataOf = (site: StandInSite, device: Device): Json => {
+  const own = site.running.plan.device.get(device.id) ?? device;
+  return JSON.parse(JSON.stringify(yangData(deviceData(site.running, own)))) as Json;
+};
+
+const tagOf = (data: Json): string =>
+  `"${createHash("sha256").update(JSON.stringify(data)).digest("hex").slice(0, 16)}"`;
+
+function parsed(text: string): Json | undefined {
+  try {
+    return JSON.parse(text) as Json;
+  } catch {
+    return undefined;
+  }
+}
+
+const NO_RESOURCE =
+  "There is no such resource; there are /data with interfaces and bridges, and /operations.";
+
+function write(site: StandInSite, device: Device, { method, path, body, ifMatch }: Asked): Answered {
+  const place = placeOf(path.slice(1));
+  if (place === null) return refused("unknown-element", NO_RESOURCE);
+  const data = dataOf(site, device);
+  if (ifMatch !== null && ifMatch !== tagOf(data))
+    return refused("operation-failed", "It has changed since; read it again.");
+  const value = parsed(body);
+  if (value === undefined) return refused("malformed-message", "The body is no JSON.");
+  const now = written(data, place, value, method === "PUT" ? "replace" : "merge");
+  if (now === null)
+    return refused("invalid-value", "The body is about another resource than the address names.");
+  const taken = site.take(device, JSON.stringify(now));
+  return taken.ok ? { status: 204, body: null } : refused("invalid-value", taken.error);
+}
+
+function read(site: StandInSite, device: Device, path: readonly string[]): Answered {
+  const data = dataOf(site, device);
+  const place = placeOf(path.slice(1));
+  const found = place === null ? null : resource(data, place);
+  return found === null
+    ? refused("unknown-element", NO_RESOURCE)
+    : { status: 200, body: found, etag: tagOf(data) };
+}
+
+/** What is said to an operation is in its "input" (RFC 8040 section 4.4.2). */
+function settingsIn(body: string): Change[] | null {
+  const value = parsed(body);
+  const input =
+    typeof value === "object" && value !== null && "dianome-stand-in:input" in value
+      ? value["dianome-stand-in:input"]
+      : null;
+  const changes = typeof input === "object" && input !== null && "changes" in input ? input.changes : null;
+  try {
+    return Array.isArray(changes) ? decodeChanges(changes) : null;
+  } catch {
+    return null;
+  }
+}
+
+function enter(site: StandInSite, device: Device, body: string): string | null {
+  const changes = settingsIn(body);
+  return changes === null ? "The input has to hold changes of settings." : site.takeSettings(device, changes);
+}
+
+/** Operations of a device: standard where there is one, else of the module dianome-stand-in. */
+const OPERATIONS: Readonly<
+  Record<string, (site: StandInSite, device: Device, body: string) => string | null>
+> = {
+  "ietf-system:system-restart": (site, device) => {
+    site.restart(device);
+    return null;
+  },
+  "dianome-stand-in:save": (site, device) => {
+    site.save(device);
+    return null;
+  },
+  "dianome-stand-in:enter": enter,
+};
+
+function operate(site: StandInSite, device: Device, { path, body }: Asked): Answered {
+  const run = OPERATIONS[path[1] ?? ""];
+  if (run === undefined || path.length > 2) return refused("unknown-element", NO_RESOURCE);
+  const fault = run(site, device, body);
+  return fault === null ? { status: 204, body: null } : refused("invalid-value", fault);
+}
+
+const ROOT: Json = {
+  "ietf-restconf:restconf": { data: {}, operations: {}, "yang-library-version": "2019-01-04" },
+};
+
+/** What a device answers. */
+export function answer(site: StandInSite, device: Device, asked: Asked): Answered {
+  const { method, path } = asked;
+  const [top] = path;
+  const isRead = method === "GET" || method === "HEAD";
+  if (top === undefined && isRead) return { status: 200, body: ROOT };
+  if (top === "data" && isRead) return read(site, device, path);
+  if (top === "data" && (method === "PUT" || method === "PATCH")) return write(site, device, asked);
+  if (top === "operations" && path.length === 1 && isRead)
+    return {
+      status: 200,
+      body: {
+        "ietf-restconf:operations": Object.fromEntries(Object.keys(OPERATIONS).map((name) => [name, [null]])),
+      },
+    };
+  if (top === "operations" && method === "POST") return operate(site, device, asked);
+  if (top !== undefined && top !== "data" && top !== "operations")
+    return refused("unknown-element", NO_RESOURCE);
+  return {
+    ...refused("operation-not-supported", `${method} is not taken here.`),
+    allow: top === "operations" ? "GET, HEAD, POST" : "GET, HEAD, PUT, PATCH",
+  };
+}
