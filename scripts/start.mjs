@@ -284,8 +284,8 @@ async function start() {
     sayReady(began, address, link, join(dir, "server.log"));
     if (standIn !== null)
       say(
-        `An authentication server stands in on 127.0.0.1; its ports and its secret are in ${standInFile(dir)}. ` +
-          "The planned devices stand in, too: Runbook, On stand-ins.",
+        `An authentication server stands in on 127.0.0.1; its ports and its secret are in ` +
+          `${standInFile(dir)}. The planned devices stand in, too: Runbook, On stand-ins.`,
       );
   } catch (error) {
     ending = true;

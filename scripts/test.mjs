@@ -7,6 +7,7 @@ import { ensureBuild } from "./setup/build.mjs";
 import {
   BROWSER_PROGRAMS,
   CAPTURE_PROGRAMS,
+  CERTIFICATE_PROGRAMS,
   DATABASE_PROGRAMS,
   ensurePrograms,
   PAPER_PROGRAMS,
@@ -84,6 +85,7 @@ await runOrExplain(async () => {
     ...PAPER_PROGRAMS,
     ...CAPTURE_PROGRAMS,
     ...SIGN_IN_PROGRAMS,
+    ...CERTIFICATE_PROGRAMS,
   });
   await ensurePackages(ROOT);
   const folders = HALVES.map((half) => join(ROOT, ".data", `e2e-${half}`));

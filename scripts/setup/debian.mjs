@@ -20,6 +20,8 @@ export const YANG_PROGRAMS = { yanglint: "libyang2-tools", "/usr/share/yuma/modu
 export const CAPTURE_PROGRAMS = { tshark: "tshark" };
 /** A client of another make for the authentication server that stands in. */
 export const SIGN_IN_PROGRAMS = { radclient: "freeradius-utils" };
+/** Makes a certificate for a device that the tests read over TLS. */
+export const CERTIFICATE_PROGRAMS = { openssl: "openssl" };
 /** What turns a printed sheet into a picture. */
 export const PAPER_PROGRAMS = { pdftoppm: "poppler-utils" };
 

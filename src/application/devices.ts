@@ -97,7 +97,8 @@ export async function readRealDevice(
     code: "device-not-read",
     sentence:
       allowed.length === 0
-        ? "Reading devices over the network is off. Whoever runs Dianome switches it on with READ_DEVICES, a list of addresses."
+        ? "Reading devices over the network is off. Whoever runs Dianome switches it on with READ_DEVICES, " +
+          "a list of addresses."
         : `${reading.address} is not one of the addresses that may be read: ${allowed.join(", ")}.`,
   });
 }

@@ -48,9 +48,10 @@ async function secured(url: URL, fingerprint: string): Promise<Result<TLSSocket,
   const isNamed = fingerprint !== "" && bareHex(fingerprint) === bareHex(shown);
   if (isNamed || (fingerprint === "" && socket.authorized)) return ok(socket);
   socket.destroy();
+  const whose = fingerprint === "" ? "of nobody whom this machine knows" : "another one";
   return notRead(
-    `The certificate of ${url.host} is ${fingerprint === "" ? "of nobody whom this machine knows" : "another one"}. ` +
-      `Lay its SHA-256 fingerprint beside what the device itself shows, and enter it if it is that: ${shown}`,
+    `The certificate of ${url.host} is ${whose}. Lay its SHA-256 fingerprint beside what the device itself ` +
+      `shows, and enter it if it is that: ${shown}`,
   );
 }
 

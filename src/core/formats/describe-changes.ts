@@ -268,14 +268,30 @@ function fieldsOf(
 ): FieldChange[] {
   if (was === null || is === null) return [];
   const [left, right] = [textSide(kind, was), textSide(kind, is)];
-  return Object.keys(right)
-    .filter((field) => !equal(left[field], right[field]))
-    .map((field) => ({
-      field: fieldWord(field),
-      before: valueWords(before, left[field]),
-      after: valueWords(after, right[field]),
-    }));
+  return differing(left, right).flatMap((field): FieldChange[] => {
+    const [old, now] = [left[field], right[field]];
+    const word = fieldWord(field);
+    const parts = isSettings(old) && isSettings(now) ? differing(old, now) : [];
+    return isSettings(old) && isSettings(now) && parts.length > 0
+      ? parts.map((part) => ({
+          field: `${word}: ${fieldWord(part)}`,
+          before: valueWords(before, old[part]),
+          after: valueWords(after, now[part]),
+        }))
+      : [{ field: word, before: valueWords(before, old), after: valueWords(after, now) }];
+  });
 }
+
+const differing = (left: Record<string, unknown>, right: Record<string, unknown>): string[] =>
+  Object.keys(right).filter((field) => !equal(left[field], right[field]));
+
+/** A group of settings, of which only those that differ are told; a place is one thing. */
+const isSettings = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" &&
+  value !== null &&
+  !Array.isArray(value) &&
+  !("at" in value) &&
+  !("name" in value);
 
 const textSide = (kind: Kind, entity: Entity): Record<string, unknown> =>
   z.encode(SCHEMAS[kind] as z.ZodType, entity) as Record<string, unknown>;

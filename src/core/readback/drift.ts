@@ -2,33 +2,35 @@ import { describeChanges, type DescribedChange } from "../formats";
 import { byNaturalText, equal } from "../kernel";
 import { diff, type Change, type CollectionKind, type Device, type PlanIndex } from "../plan";
 import { devicesInOrder } from "../sheets";
+import { deviceOf } from "./drift-device";
+import type { Knowledge } from "./knowledge";
 
 /** One thing that is otherwise on a device than planned. */
 export interface DriftRow {
   readonly device: Device;
-  /** From what is on the device to what is planned. */
+  /** From what is on the device to what is planned, as far as that is known. */
   readonly change: Change;
   /** In words: "before" is on the device, "after" is planned; "new" is not on it, "removed" is not planned. */
   readonly said: DescribedChange;
 }
 
-/** Kinds that are entered on a device which another entity leads to. */
-const OWN = ["port", "interface", "lag", "rule", "radio", "deviceVlan"] as const;
-type Own = (typeof OWN)[number];
-const isOwn = (kind: Change["kind"]): kind is Own => (OWN as readonly string[]).includes(kind);
-
-/** The device that a change is made on; null for what is on none. */
-export function deviceOf({ kind, id, before, after }: Change): string | null {
-  if (kind === "device") return id;
-  const one = after ?? before;
-  if (one === null) return null;
-  if (kind === "scope" && "serverDevice" in one) return one.serverDevice;
-  return isOwn(kind) && "device" in one ? (one.device ?? null) : null;
+/** A change without what nobody knows of the device; null where nothing of it is known. */
+function knownPart(change: Change, knowledge: Knowledge): Change | null {
+  const { before, after } = change;
+  if (before === null || after === null) return knowledge.has(change, null) ? change : null;
+  const [was, is] = [before, after] as unknown as Record<string, unknown>[];
+  const now = Object.fromEntries(
+    Object.entries(is ?? {}).map(([field, value]) => [
+      field,
+      knowledge.has(change, field) ? value : (was?.[field] ?? null),
+    ]),
+  );
+  return equal(was, now) ? null : ({ ...change, after: now } as unknown as Change);
 }
 
-/** What differs on the devices from the plan, device by device in the order of the work. */
-export function driftBetween(asIs: PlanIndex, index: PlanIndex): DriftRow[] {
-  const changes = diff(asIs.plan, index.plan);
+/** What is known to differ on the devices from the plan, device by device in the order of the work. */
+export function driftBetween(asIs: PlanIndex, index: PlanIndex, knowledge: Knowledge): DriftRow[] {
+  const changes = diff(asIs.plan, index.plan).flatMap((change) => knownPart(change, knowledge) ?? []);
   const said = describeChanges(asIs, index, changes);
   const place = new Map(devicesInOrder(index).map((device, at) => [device.id, { device, at }] as const));
   return changes

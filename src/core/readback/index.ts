@@ -1,4 +1,7 @@
-export { deviceOf, driftBetween, driftTable, takenOf, type DriftRow, type Taken } from "./drift";
-export { keepReading, knownState, type Known } from "./keep";
-export { readDevice } from "./read-device";
+export { deviceOf } from "./drift-device";
+export { driftBetween, driftTable, takenOf, type DriftRow, type Taken } from "./drift";
+export { keepReading, type Known } from "./keep";
+export { knowledgeOf, type Knowledge } from "./knowledge";
+export { missingVlans, readDevice, readWords } from "./read-device";
+export { seenIn, type Reading } from "./reading";
 export { afterYang, requestFor, type DeviceRequest } from "./request";

@@ -12,7 +12,7 @@ export interface Known {
 }
 
 /** What is known to be on the devices: by the record, or where it has nothing by what is chosen. */
-export const knownState = (index: PlanIndex, { record, before }: Known): PlanIndex | null =>
+const knownState = (index: PlanIndex, { record, before }: Known): PlanIndex | null =>
   record.length === 0
     ? foundState(index, before)
     : siteAsIs(

@@ -39,36 +39,52 @@ function isSame(leg: Interface, read: LegReading, segment: string | null): boole
   return segment === null ? leg.name === read.name : leg.segment === segment;
 }
 
-/** A leg as it was read; null where the plan has nothing that it could be in. */
-function legFor(laying: Laying, read: LegReading, taken: ReadonlySet<string>): Interface | null {
-  const { index, asIs, device, ids } = laying;
-  const segment = segmentOf(laying, read);
-  const find = (legs: readonly Interface[]) =>
-    legs.find((leg) => !taken.has(leg.id) && isSame(leg, read, segment));
-  const known = find(asIs.interfacesOf(device.id));
-  if (known !== undefined && known.line !== null) return known;
-  const addresses = {
-    addresses4: [...(read.addresses4 ?? known?.addresses4 ?? [])],
-    addresses6: [...(read.addresses6 ?? known?.addresses6 ?? [])],
-  };
-  if (known !== undefined) return { ...known, ...addresses };
-  const planned = find(index.interfacesOf(device.id));
-  if (planned !== undefined && planned.line !== null) return planned;
+/** A leg of the device or of the plan that is the one that was read; undefined where there is none yet. */
+const matching = (
+  legs: readonly Interface[],
+  read: LegReading,
+  segment: string | null,
+  taken: ReadonlySet<string>,
+) => legs.find((leg) => !taken.has(leg.id) && isSame(leg, read, segment));
+
+/** A leg that the device did not have, as it is planned but for its addresses; null where it has no segment. */
+function newLeg(
+  { device, ids }: Laying,
+  read: LegReading,
+  planned: Interface | undefined,
+  segment: string | null,
+) {
   const own = planned?.segment ?? segment;
   if (own === null) return null;
-  return {
-    ...NEW_LEG,
-    id: planned?.id ?? ids(),
-    device: device.id,
-    port: planned?.port ?? read.port,
-    segment: own,
-    name: planned?.name ?? read.name.slice(0, 80),
-    mac: planned?.mac ?? null,
-    ...addresses,
-  };
+  const base = planned ?? { id: ids(), port: read.port, name: read.name.slice(0, 80), mac: null };
+  const { id, port, name, mac } = base;
+  return { ...NEW_LEG, id, port, name, mac, device: device.id, segment: own, addresses4: [], addresses6: [] };
+}
+
+/** A leg as it was read; null where the plan has nothing that it could be in. */
+function legFor(laying: Laying, read: LegReading, taken: ReadonlySet<string>): Interface | null {
+  const { index, asIs, device } = laying;
+  const segment = segmentOf(laying, read);
+  const known = matching(asIs.interfacesOf(device.id), read, segment, taken);
+  const planned =
+    known === undefined ? matching(index.interfacesOf(device.id), read, segment, taken) : undefined;
+  const line = [known, planned].find((leg) => leg !== undefined && leg.line !== null);
+  if (line !== undefined) return line;
+  const leg: Interface | null = known ?? newLeg(laying, read, planned, segment);
+  return leg === null
+    ? null
+    : {
+        ...leg,
+        addresses4: [...(read.addresses4 ?? leg.addresses4)],
+        addresses6: [...(read.addresses6 ?? leg.addresses6)],
+      };
 }
 
 const FIRST_VID = 1;
+
+const noSegment = (device: Device, { name, vid }: LegReading): string =>
+  `${name}: the plan has no segment ${vid === null ? "of that name" : `in VLAN ${vid}`} on ${device.name}; ` +
+  "its address was left out.";
 
 /** All addresses of a device are those that were read; what came out of the box stays until they are. */
 function layLegs(edits: PlanEdits, laying: Laying, legs: readonly LegReading[]): string[] {
@@ -79,10 +95,7 @@ function layLegs(edits: PlanEdits, laying: Laying, legs: readonly LegReading[]):
     const leg = legFor(laying, read, kept);
     if (leg === null) {
       if (read.vid !== FIRST_VID || !asIs.interfacesOf(device.id).some(isFirstLeg))
-        missed.push(
-          `${read.name}: the plan has no segment ${read.vid === null ? "of that name" : `in VLAN ${read.vid}`} ` +
-            `on ${device.name}; its address was left out.`,
-        );
+        missed.push(noSegment(device, read));
       continue;
     }
     kept.add(leg.id);

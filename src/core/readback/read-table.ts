@@ -1,4 +1,4 @@
-import { familyOf, parseAddress, type Ipv4, type Ipv6 } from "../address";
+import { familyOf, parseAddress, type Address, type Ipv4, type Ipv6 } from "../address";
 import { err, ok, type Result } from "../kernel";
 import { vid as asVid, type Device, type PlanIndex, type Port, type Vid } from "../plan";
 import { readVids } from "../planners";
@@ -72,6 +72,8 @@ function marked(text: string): Vids | null {
   return parts.length === 0 ? null : found;
 }
 
+const isTrunk = (row: Row): boolean => /trunk|tagged/i.test(row.mode ?? "");
+
 /** What went wrong with a table's lines, in sentences; many of one sort are one. */
 class Missed {
   readonly sentences: string[] = [];
@@ -116,24 +118,36 @@ class TableReader {
     return port;
   }
 
-  /** Membership as a port's row has it. */
-  #membership(row: Row, where: string): PortReading {
-    const isTrunk = /trunk|tagged/i.test(row.mode ?? "");
+  /** The PVID as a port's row has it: null for none, undefined where it is not said or can't be read. */
+  #pvid(row: Row, where: string): Vid | null | undefined {
+    const own = row.pvid ?? (isTrunk(row) ? undefined : row.vid);
+    if (own === undefined) return undefined;
+    return isNone(own) ? null : this.#vids(own, where)?.[0];
+  }
+
+  /** What is untagged and what tagged as a port's row has it, in two columns or in one. */
+  #members(row: Row, where: string): Vids {
     const both = row.members === undefined ? null : marked(row.members);
-    const own = row.pvid ?? (isTrunk ? undefined : row.vid);
-    const [pvid] = own === undefined || isNone(own) ? [] : (this.#vids(own, where) ?? []);
     const untagged = row.untagged === undefined ? both?.untagged : this.#vids(row.untagged, where);
     const tagged = row.tagged === undefined ? both?.tagged : this.#vids(row.tagged, where);
-    const alone = untagged === undefined && pvid !== undefined ? [pvid] : untagged;
-    const isBare =
-      tagged === undefined && (row.vid !== undefined || /access/i.test(row.mode ?? "")) && !isTrunk;
+    return { ...(untagged === undefined ? {} : { untagged }), ...(tagged === undefined ? {} : { tagged }) };
+  }
+
+  /** Membership as a port's row has it; an access port is untagged in its one VLAN and in no other. */
+  #membership(row: Row, where: string): PortReading {
+    const pvid = this.#pvid(row, where);
+    const said = this.#members(row, where);
+    const own = pvid === undefined || pvid === null ? undefined : [pvid];
+    const untagged = said.untagged ?? own;
+    const isAccess =
+      own !== undefined && !isTrunk(row) && (row.vid !== undefined || /access/i.test(row.mode ?? ""));
+    const tagged = said.tagged ?? (isAccess ? [] : undefined);
     return {
-      ...(own === undefined || (pvid === undefined && !isNone(own)) ? {} : { pvid: pvid ?? null }),
-      ...(alone === undefined ? {} : { untagged: vidSet(alone) }),
+      ...(pvid === undefined ? {} : { pvid }),
+      ...(untagged === undefined ? {} : { untagged: vidSet(untagged) }),
       ...(tagged === undefined
         ? {}
-        : { tagged: vidSet(tagged).filter((one) => alone?.includes(one) !== true) }),
-      ...(isBare && pvid !== undefined ? { tagged: [] } : {}),
+        : { tagged: vidSet(tagged).filter((one) => untagged?.includes(one) !== true) }),
     };
   }
 
@@ -202,30 +216,35 @@ class TableReader {
     return { ports, vlans, legs: null, missed: this.#missed.sentences };
   }
 
+  /** An address as a row has it; null where it has none. */
+  #address(row: Row): Address | null {
+    const text = (row.address ?? "").trim();
+    const address = parseAddress(text.replace(/[/\s].*$/, ""));
+    if (address === null && !isNone(text) && !/^(unassigned|dhcp|not set)$/i.test(text))
+      this.#missed.say(`"${text}" is no address; the line was left out.`);
+    return address;
+  }
+
+  #leg(row: Row): LegReading[] {
+    const address = this.#address(row);
+    if (address === null) return [];
+    const name = row.port ?? row.name ?? "";
+    const isVlan = row.vid !== undefined || /vlan/i.test(name);
+    const vid = isVlan ? asVid(lastNumber(row.vid ?? name) ?? 0) : null;
+    return [
+      {
+        vid,
+        port: isVlan ? null : (this.#names.find(name)?.id ?? null),
+        name: name === "" ? `VLAN ${vid ?? ""}`.trim() : name,
+        addresses4: familyOf(address) === 4 ? [address as Ipv4] : [],
+        addresses6: familyOf(address) === 6 ? [address as Ipv6] : [],
+      },
+    ];
+  }
+
   addresses(rows: readonly Row[]): Reading {
-    const legs = rows.flatMap((row): LegReading[] => {
-      const text = (row.address ?? "").trim();
-      const address = parseAddress(text.replace(/[/\s].*$/, ""));
-      if (address === null) {
-        if (!isNone(text) && !/^(unassigned|dhcp|not set)$/i.test(text))
-          this.#missed.say(`"${text}" is no address; the line was left out.`);
-        return [];
-      }
-      const name = row.port ?? row.name ?? "";
-      const isVlan = row.vid !== undefined || /vlan/i.test(name);
-      const port = isVlan ? null : this.#names.find(name);
-      const vid = asVid(lastNumber(row.vid ?? (isVlan ? name : "")) ?? 0);
-      return [
-        {
-          vid,
-          port: port?.id ?? null,
-          name: name === "" ? `VLAN ${vid ?? ""}`.trim() : name,
-          addresses4: familyOf(address) === 4 ? [address as Ipv4] : [],
-          addresses6: familyOf(address) === 6 ? [address as Ipv6] : [],
-        },
-      ];
-    });
-    return { ports: new Map(), vlans: null, legs: joined(legs), missed: this.#missed.sentences };
+    const legs = joined(rows.flatMap((row) => this.#leg(row)));
+    return { ports: new Map(), vlans: null, legs, missed: this.#missed.sentences };
   }
 }
 

@@ -156,8 +156,8 @@ function parsed(text: string): Result<Whole, string> {
   if (read.success) return ok(read.data);
   const place = read.error.issues[0]?.path.join(".") ?? "";
   return err(
-    `That JSON holds no "ietf-interfaces:interfaces" as RFC 8343 has it${place === "" ? "" : ` (at ${place})`}. ` +
-      "Take the device's answer for its whole configuration.",
+    `That JSON holds no "ietf-interfaces:interfaces" as RFC 8343 has it` +
+      `${place === "" ? "" : ` (at ${place})`}. Take the device's answer for its whole configuration.`,
   );
 }
 

@@ -11,10 +11,12 @@ import { dice } from "../testing/plants";
 import { testId } from "../testing/build-plan";
 import { smallSite } from "../testing/small-sites";
 import { driftBetween, driftTable, takenOf } from "./drift";
+import { knowledgeOf } from "./knowledge";
 import { layReading } from "./lay";
 import { readDevice } from "./read-device";
-import type { Reading } from "./reading";
+import { seenIn, type Reading } from "./reading";
 
+const ALL = knowledgeOf([], true);
 const PRACTICE = PlanIndex.of(fennelStreet());
 const SITES = [
   ["the practice", PRACTICE],
@@ -87,7 +89,7 @@ describe("YANG data", () => {
       // What such data says nothing of is still to be done, and nothing else.
       const pages = new Set(operationsBetween(asIs, index).map(({ page }) => page));
       for (const page of ["power", "vlans"] as const) expect([...pages]).not.toContain(page);
-      for (const row of driftBetween(asIs, index))
+      for (const row of driftBetween(asIs, index, ALL))
         if (row.said.kind === "port")
           for (const { field } of row.said.fields)
             expect(["PVID", "untagged", "tagged", "switched on", "admits"]).not.toContain(field);
@@ -170,7 +172,8 @@ describe("tables", () => {
     ],
     [
       "with commas and quotation marks",
-      'port,pvid,"vlan membership",enabled\n1,-,"10t, 20T, 21t,22t,23t,24t,25t,26t,27t,28t,29t,30t",on\n3,60,60u,off\n7,20,"20(U),30(T)",on',
+      'port,pvid,"vlan membership",enabled\n' +
+        '1,-,"10t, 20T, 21t,22t,23t,24t,25t,26t,27t,28t,29t,30t",on\n3,60,60u,off\n7,20,"20(U),30(T)",on',
     ],
   ])("of ports, %s", (_, text) => {
     expect(words(text, "1", "3", "7")).toEqual([
@@ -184,7 +187,8 @@ describe("tables", () => {
 
   test("an access port has one VLAN; a link that is down says nothing of what is set", () => {
     const text =
-      "Port  Mode    VLAN   Status\n7     access  20     down\n8     trunk   trunk  up\n9     access  50     disabled";
+      "Port  Mode    VLAN   Status\n7     access  20     down\n" +
+      "8     trunk   trunk  up\n9     access  50     disabled";
     expect(words(text, "7", "8", "9")).toEqual([
       "on; 20; u 20; t ; all",
       "on; 1; u 1; t ; all",
@@ -221,7 +225,7 @@ describe("tables", () => {
     expect(now.missed).toEqual([
       "VLAN 77: the plan has no segment in VLAN 77 on Lower switch; its address was left out.",
     ]);
-    const rows = driftBetween(now.asIs, PRACTICE).filter(
+    const rows = driftBetween(now.asIs, PRACTICE, ALL).filter(
       ({ said }) => said.kind === "interface" && said.what === "changed",
     );
     expect(rows.map((row) => takenOf(row))).toEqual([
@@ -254,4 +258,33 @@ test("a gateway's legs are read with what its segments take it for", () => {
   );
   for (const { id, gatewayInterface } of (PRACTICE.plan as Plan).segment.values())
     expect(now.asIs.plan.segment.get(id)?.gatewayInterface).toBe(gatewayInterface);
+});
+
+test("only what was read is said to differ, and only that can be taken into the plan", () => {
+  const device = named(PRACTICE, "Lower switch");
+  const text = "VLAN\tTagged ports\n20\t7\n30\t7";
+  const reading = read(PRACTICE, device, text);
+  const { asIs, changes } = laid(PRACTICE, box(PRACTICE), device, reading);
+  const saw = seenIn(reading);
+  expect(new Set(Object.values(saw.ports).map(String))).toEqual(new Set(["tagged"]));
+  expect([saw.legs, saw.vlans]).toEqual([false, true]);
+  const entry = {
+    id: testId("entry", "1"),
+    at: "2026-11-29T09:00:00.000Z",
+    do: "read",
+    device: device.id,
+    from: "paste",
+    saw,
+    changes,
+  } as const;
+  const rows = driftBetween(asIs, PRACTICE, knowledgeOf([{ by: "Ruth", entry }], false));
+  expect(new Set(rows.map((row) => row.device.name))).toEqual(new Set(["Lower switch"]));
+  const port = must(
+    rows.find(({ said }) => said.name === "Lower switch port 7"),
+    "port 7",
+  );
+  expect(port.said.fields).toEqual([{ field: "tagged", before: "20, 30", after: "30" }]);
+  expect(Object.keys(takenOf(port)?.fields ?? {})).toEqual(["tagged"]);
+  // Gear that nobody read is not told to differ.
+  expect(driftBetween(asIs, PRACTICE, knowledgeOf([], false))).toEqual([]);
 });

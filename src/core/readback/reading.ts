@@ -1,10 +1,9 @@
 import type { Ipv4, Ipv6 } from "../address";
 import type { Device, PlanIndex, Port, Vid } from "../plan";
+import { PORT_FIELDS, type Seen } from "../records";
 
 /** What was read of a port; what is not in it was not read. */
-export type PortReading = Partial<
-  Pick<Port, "enabled" | "pvid" | "untagged" | "tagged" | "admit" | "ingressFilter">
->;
+export type PortReading = Partial<Pick<Port, (typeof PORT_FIELDS)[number]>>;
 
 /** An address of its own that a device shows, and where. */
 export interface LegReading {
@@ -78,7 +77,17 @@ export function noSuchPort(name: string, index: PlanIndex, device: Device): stri
   const ports = index.portsOf(device.id);
   const [first, last] = [ports[0], ports.at(-1)];
   if (first === undefined || last === undefined) return `${name}: ${device.name} has no ports.`;
+  const labels = `they are ${first.label} to ${last.label}`;
   const software =
     first.softwareName === "" ? "" : `, in its software ${first.softwareName} to ${last.softwareName}`;
-  return `${name}: no port of ${device.name} is surely meant; they are ${first.label} to ${last.label}${software}.`;
+  return `${name}: no port of ${device.name} is surely meant; ${labels}${software}.`;
 }
+
+/** What a reading shows at all. */
+export const seenIn = ({ ports, legs, vlans }: Reading): Seen => ({
+  ports: Object.fromEntries(
+    [...ports].map(([id, port]) => [id, PORT_FIELDS.filter((field) => port[field] !== undefined)]),
+  ),
+  legs: legs !== null,
+  vlans: vlans !== null,
+});

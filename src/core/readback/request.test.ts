@@ -7,6 +7,8 @@ import { editsOf, foundState, operationsBetween } from "../runbook";
 import { deviceData, yangText } from "../device-sheet";
 import { testId } from "../testing/build-plan";
 import { driftBetween } from "./drift";
+import { knowledgeOf } from "./knowledge";
+import { seenIn } from "./reading";
 import { keepReading } from "./keep";
 import { readDevice } from "./read-device";
 import { afterYang, requestFor } from "./request";
@@ -52,11 +54,12 @@ test("a device that was read is known so from then on, beside what a plan file s
     do: "read" as const,
     device: device.id,
     from: "paste" as const,
+    saw: seenIn(must(reading.ok ? reading.value : null, "it can be read")),
     changes: kept.changes,
   };
   const record: Recorded[] = [{ by: "Ruth", entry }];
   const asIs = must(siteAsIs(index, [entry]), "a state");
-  expect(driftBetween(asIs, index)).toEqual([]);
+  expect(driftBetween(asIs, index, knowledgeOf([], true))).toEqual([]);
 
   // Somebody plugged a port otherwise: only that differs.
   const [port] = index.portsOf(other.id);

@@ -16,7 +16,9 @@ export type DeviceRequest =
 /** Ids for what is only tried. */
 const NO_IDS = () => "00000000-0000-4000-8000-000000000000";
 
-/** The site after a device took YANG data; a sentence where it is none, or says what has no place in the plan. */
+/**
+ * The site after a device took YANG data; a sentence where it is none, or says what has no place in the plan.
+ */
 export function afterYang(
   index: PlanIndex,
   asIs: PlanIndex,

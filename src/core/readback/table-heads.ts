@@ -1,21 +1,20 @@
 // Which column of a pasted table is which: devices call the same thing by many names.
 
-export const COLUMNS = [
-  "port",
-  "vid",
-  "pvid",
-  "name",
-  "untagged",
-  "tagged",
-  "members",
-  "enabled",
-  "state",
-  "admit",
-  "ingressFilter",
-  "address",
-  "mode",
-] as const;
-export type Column = (typeof COLUMNS)[number];
+/** What a column can hold. */
+export type Column =
+  | "port"
+  | "vid"
+  | "pvid"
+  | "name"
+  | "untagged"
+  | "tagged"
+  | "members"
+  | "enabled"
+  | "state"
+  | "admit"
+  | "ingressFilter"
+  | "address"
+  | "mode";
 
 /** Heads without blanks and marks, in small letters. */
 const HEADS: readonly (readonly [Column, RegExp])[] = [
@@ -38,7 +37,7 @@ const HEADS: readonly (readonly [Column, RegExp])[] = [
 ];
 
 /** What a head says that its column holds; null for what is none of these. */
-export function columnOf(head: string): Column | null {
+function columnOf(head: string): Column | null {
   const text = head.toLowerCase().replace(/[^a-z0-9]/g, "");
   return HEADS.find(([, names]) => names.test(text))?.[0] ?? null;
 }

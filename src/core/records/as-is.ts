@@ -31,8 +31,11 @@ const laid = (index: PlanIndex, changes: readonly Change[]): PlanIndex | null =>
   return afterEdits(index, edits);
 };
 
-/** What was found and done since the record last began anew, in its order. */
-function steps(entries: readonly RecordEntry[]): (readonly Change[])[] {
+/** An entry that makes something different on devices. */
+export type Changing = Extract<RecordEntry, { readonly changes: readonly Change[] }>;
+
+/** What was found, done and read since the record last began anew, in its order. */
+export function countingEntries(entries: readonly RecordEntry[]): Changing[] {
   const gone = takenBack(entries);
   const begin = beginnings(entries);
   const anew = begin.findLast((at) => {
@@ -41,7 +44,7 @@ function steps(entries: readonly RecordEntry[]): (readonly Change[])[] {
   });
   return entries.flatMap((entry, at) => {
     const counts = entry.do === "start" ? begin.includes(at) : !gone.has(entry.id);
-    return counts && at >= (anew ?? 0) && "changes" in entry ? [entry.changes] : [];
+    return counts && at >= (anew ?? 0) && "changes" in entry ? [entry] : [];
   });
 }
 
@@ -52,7 +55,7 @@ function steps(entries: readonly RecordEntry[]): (readonly Change[])[] {
 export function siteAsIs(index: PlanIndex, entries: readonly RecordEntry[]): PlanIndex | null {
   const box = foundState(index, null);
   if (box === null) return null;
-  const all = steps(entries);
+  const all = countingEntries(entries).map(({ changes }) => changes);
   const whole = laid(box, all.flat());
   if (whole !== null) return whole;
   // Something refers to what is gone: what can be laid by itself is.

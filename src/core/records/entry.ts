@@ -25,6 +25,9 @@ const MOST_TEXT = 40_000;
 /** More than the largest request can hold. */
 const MOST_CHANGES = 1_000_000;
 
+/** The settings of ports that can be read off a device. */
+export const PORT_FIELDS = ["enabled", "pvid", "untagged", "tagged", "admit", "ingressFilter"] as const;
+
 const head = { id: idField, at: z.iso.datetime({ precision: 3 }) };
 const changes = z.array(changeSchema).max(MOST_CHANGES);
 
@@ -53,11 +56,17 @@ const tickSchema = z.strictObject({
 });
 const takeBackSchema = z.strictObject({ ...head, do: z.literal("takeBack"), tick: idField });
 const endSchema = z.strictObject({ ...head, do: z.literal("end"), note: longText });
+/** As many ports has no device. */
+const MOST_PORTS = 10_000;
+const portsSeen = z
+  .record(idField, z.array(z.enum(PORT_FIELDS)).max(PORT_FIELDS.length))
+  .refine((ports) => Object.keys(ports).length <= MOST_PORTS, `A device has at most ${MOST_PORTS} ports`);
 const readSchema = z.strictObject({
   ...head,
   do: z.literal("read"),
   device: idField,
   from: z.enum(["paste", "device"]),
+  saw: z.strictObject({ ports: portsSeen, legs: z.boolean(), vlans: z.boolean() }),
   changes,
 });
 
@@ -116,12 +125,22 @@ export interface End extends Head {
   readonly do: "end";
   readonly note: string;
 }
+/** What a reading shows of a device: which settings of which ports, all its addresses, all its VLANs. */
+export interface Seen {
+  /** By the port's id. */
+  readonly ports: Readonly<Record<string, readonly (typeof PORT_FIELDS)[number][]>>;
+  readonly legs: boolean;
+  readonly vlans: boolean;
+}
+
 /** What a device itself shows, whoever set it: counts from then on, within a visit or between two. */
 export interface Read extends Head {
   readonly do: "read";
   readonly device: string;
   /** Pasted by somebody, or asked of the device by the network. */
   readonly from: "paste" | "device";
+  /** What was shown at all: only that is known of the device now. */
+  readonly saw: Seen;
   /** What became different of what was known to be on it. */
   readonly changes: readonly Change[];
 }

@@ -1,16 +1,27 @@
-export { siteAsIs } from "./as-is";
+export { countingEntries, siteAsIs } from "./as-is";
 export {
   decodeEntry,
   encodeEntry,
   encodeEntrySliced,
   entryOf,
+  PORT_FIELDS,
   recordEntrySchema,
   type Recorded,
+  type Read,
   type RecordEntry,
+  type Seen,
   type Tick,
   type TickCame,
 } from "./entry";
 export { changesFrom, changesOf, changesOfFound, partsOf } from "./parts";
 export { CAME_WORDS, recordTable } from "./table";
 export { remaining } from "./remaining";
-export { follow, latestVisit, tickedStep, type Followed, type Visit } from "./visit";
+export {
+  follow,
+  isOutdated,
+  latestVisit,
+  readsThatStand,
+  tickedStep,
+  type Followed,
+  type Visit,
+} from "./visit";

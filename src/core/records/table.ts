@@ -22,7 +22,10 @@ const READ_WORDS = { paste: "read, pasted", device: "read off the device" } as c
 export function recordTable(index: PlanIndex, record: readonly Recorded[]): string[][] {
   const gone = takenBack(record.map(({ entry }) => entry));
   const titles = new Map(
-    record.flatMap(({ entry }) => (entry.do === "tick" ? [[entry.id, entry.step.title] as const] : [])),
+    record.flatMap(({ entry }): (readonly [string, string])[] => {
+      if (entry.do === "tick") return [[entry.id, entry.step.title]];
+      return entry.do === "read" ? [[entry.id, `reading of ${nameOf(index, "device", entry.device)}`]] : [];
+    }),
   );
   const back = ({ id }: { readonly id: string }) => (gone.has(id) ? "taken back later" : "");
   const rows = record.map(({ by, entry }): string[] => {

@@ -1,5 +1,5 @@
 import type { Step } from "../runbook";
-import type { RecordEntry, Recorded, Start, Tick, TickedStep } from "./entry";
+import type { Read, RecordEntry, Recorded, Start, Tick, TickedStep } from "./entry";
 
 /** The latest visit: what was ticked in it and still stands. */
 export interface Visit {
@@ -116,4 +116,32 @@ export function unnamedDevices(ticks: readonly Tick[]): string[] {
     if (step.device !== null && came === "done" && step.kind === "credentials") open.delete(step.device);
     else if (step.device !== null && came === "done" && step.page === "power") open.add(step.device);
   return [...open];
+}
+
+/** As many readings are told. */
+const MOST_TOLD = 12;
+
+/** The readings of devices that still stand, the last first. */
+export function readsThatStand(record: readonly Recorded[]): { readonly by: string; readonly read: Read }[] {
+  const entries = record.map(({ entry }) => entry);
+  const gone = takenBack(entries);
+  const anew = entries.findLastIndex((entry) => entry.do === "start" && entry.from !== "last");
+  return record
+    .flatMap(({ by, entry }, at) =>
+      entry.do === "read" && at > anew && !gone.has(entry.id) ? [{ by, read: entry }] : [],
+    )
+    .slice(-MOST_TOLD)
+    .reverse();
+}
+
+/**
+ * Whether something came to a record since an order was found from it that changes what is on the devices
+ * beside the steps of that order: a device was read, or something was taken back.
+ */
+export function isOutdated(of: readonly Recorded[], record: readonly Recorded[]): boolean {
+  const then = new Set(of.map(({ entry }) => entry.id));
+  return record.some(
+    ({ entry }) =>
+      !then.has(entry.id) && (entry.do === "read" || (entry.do === "takeBack" && then.has(entry.tick))),
+  );
 }

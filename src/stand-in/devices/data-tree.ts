@@ -32,7 +32,7 @@ function mergedList(list: string, base: readonly Json[], more: readonly Json[]):
 }
 
 /** What is said, merged into what there is. */
-export function merged(base: Json, more: Json, list = ""): Json {
+function merged(base: Json, more: Json, list = ""): Json {
   if (Array.isArray(base) && Array.isArray(more) && KEYS[list] !== undefined)
     return mergedList(list, base as readonly Json[], more as readonly Json[]);
   if (!isFields(base) || !isFields(more)) return more;

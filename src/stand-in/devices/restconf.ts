@@ -128,26 +128,36 @@ const ROOT: Json = {
   "ietf-restconf:restconf": { data: {}, operations: {}, "yang-library-version": "2019-01-04" },
 };
 
+const ALLOW = { data: "GET, HEAD, PUT, PATCH", operations: "GET, HEAD, POST" } as const;
+
+const notTaken = (method: string, allow: string): Answered => ({
+  ...refused("operation-not-supported", `${method} is not taken here.`),
+  allow,
+});
+
+function answerData(site: StandInSite, device: Device, asked: Asked): Answered {
+  const { method, path } = asked;
+  if (method === "GET" || method === "HEAD") return read(site, device, path);
+  return method === "PUT" || method === "PATCH" ? write(site, device, asked) : notTaken(method, ALLOW.data);
+}
+
+const OPERATION_NAMES: Json = {
+  "ietf-restconf:operations": Object.fromEntries(Object.keys(OPERATIONS).map((name) => [name, [null]])),
+};
+
+function answerOperations(site: StandInSite, device: Device, asked: Asked): Answered {
+  const { method, path } = asked;
+  if (method === "POST") return operate(site, device, asked);
+  if (method !== "GET" && method !== "HEAD") return notTaken(method, ALLOW.operations);
+  return path.length === 1 ? { status: 200, body: OPERATION_NAMES } : refused("unknown-element", NO_RESOURCE);
+}
+
 /** What a device answers. */
 export function answer(site: StandInSite, device: Device, asked: Asked): Answered {
-  const { method, path } = asked;
-  const [top] = path;
-  const isRead = method === "GET" || method === "HEAD";
-  if (top === undefined && isRead) return { status: 200, body: ROOT };
-  if (top === "data" && isRead) return read(site, device, path);
-  if (top === "data" && (method === "PUT" || method === "PATCH")) return write(site, device, asked);
-  if (top === "operations" && path.length === 1 && isRead)
-    return {
-      status: 200,
-      body: {
-        "ietf-restconf:operations": Object.fromEntries(Object.keys(OPERATIONS).map((name) => [name, [null]])),
-      },
-    };
-  if (top === "operations" && method === "POST") return operate(site, device, asked);
-  if (top !== undefined && top !== "data" && top !== "operations")
-    return refused("unknown-element", NO_RESOURCE);
-  return {
-    ...refused("operation-not-supported", `${method} is not taken here.`),
-    allow: top === "operations" ? "GET, HEAD, POST" : "GET, HEAD, PUT, PATCH",
-  };
+  const [top] = asked.path;
+  if (top === "data") return answerData(site, device, asked);
+  if (top === "operations") return answerOperations(site, device, asked);
+  if (top !== undefined) return refused("unknown-element", NO_RESOURCE);
+  const isRead = asked.method === "GET" || asked.method === "HEAD";
+  return isRead ? { status: 200, body: ROOT } : notTaken(asked.method, "GET, HEAD");
 }

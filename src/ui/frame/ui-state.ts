@@ -67,7 +67,7 @@ export type ProbeWay = "journey" | "kept" | "reach";
 export type HardwareWay = "drawing" | "cabinets" | "cables" | "sheet" | "models";
 
 /** The ways to look at the runbook: its order, the visit that goes on, one's own tries. */
-export type RunbookWay = "order" | "visit" | "rehearse";
+export type RunbookWay = "order" | "visit" | "rehearse" | "standIns" | "differences";
 
 export interface UiState {
   readonly selection: Selection | null;

@@ -7,6 +7,7 @@ import {
   changesOf,
   changesOfFound,
   follow,
+  isOutdated,
   latestVisit,
   recordTable,
   siteAsIs,
@@ -67,7 +68,7 @@ function startOf(index: PlanIndex, found: Found): RecordEntry | null {
 const FOUND_WORDS: Readonly<Record<Found["from"], string>> = {
   box: "with gear as it comes out of the box",
   plan: "with what the plan file says",
-  record: "with what the last visit left",
+  record: "with what the record says",
 };
 
 function Begin({ index, found, runbook, last }: Shown & { last: Visit | null }) {
@@ -142,13 +143,11 @@ function useFollowed({ index, found, runbook }: Shown, visit: Visit) {
   const followed = useMemo(() => {
     if (of === null) return null;
     const then = new Set(of.map(({ entry }) => entry.id));
-    const stands = new Set(visit.ticks.map(({ tick }) => tick.id));
-    const isBack = (latestVisit(of)?.ticks ?? []).some(({ tick }) => !stands.has(tick.id));
     const begun = then.has(visit.start.id);
     const since = visit.ticks.flatMap(({ tick }) => (then.has(tick.id) ? [] : [tick]));
     const { ticks, holds } = follow(runbook.steps, since);
-    return { ticks, holds: holds && begun && !isBack };
-  }, [of, runbook, visit]);
+    return { ticks, holds: holds && begun && !isOutdated(of, record) };
+  }, [of, runbook, visit, record]);
   const holds = followed?.holds === true && plan === index.plan;
   useEffect(() => {
     if (!holds) startRunbook(index, { from: "record", record });

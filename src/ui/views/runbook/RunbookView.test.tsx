@@ -147,7 +147,9 @@ test("while it looks it says how far it is, and can be called off", () => {
 
 test("an order of an earlier plan says so and is looked for again", () => {
   show({ runbook: found, plan: emptyPlan(practice.site) });
-  expect(timesSaid("The plan has changed since this order was found.")).toBe(1);
+  expect(
+    timesSaid("The plan, or what is known of the devices, has changed since this order was found."),
+  ).toBe(1);
   fireEvent.click(screen.getByRole("button", { name: "Look again" }));
   expect(mockNow.started).toEqual([{ from: "box" }]);
 });

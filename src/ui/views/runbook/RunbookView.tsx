@@ -2,7 +2,7 @@
 
 import { useEffect } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
-import { latestVisit, type Recorded } from "@/core/records";
+import { isOutdated, latestVisit, type Recorded } from "@/core/records";
 import { counted, listed } from "@/core/repairs";
 import { interruptsText, laptopText, runbookTable, type Runbook, type Step } from "@/core/runbook";
 import type { RunbookWay } from "../../frame/ui-state";
@@ -13,10 +13,12 @@ import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
 import { FoundChoice } from "./FoundChoice";
+import { Drift } from "./Drift";
 import { Lanes } from "./Lanes";
 import { OnSite } from "./OnSite";
 import { PrintedSteps } from "./PrintedSteps";
 import { Rehearse } from "./Rehearse";
+import { StandIns } from "./StandIns";
 import { cancelRunbook, isLooking, startRunbook, useRunbook, type Found as OnDevices } from "./use-runbook";
 
 const ROW = 30;
@@ -43,7 +45,8 @@ export function RunbookView() {
   const { isReady, record } = useRecord();
   const { isOnSite } = useWay();
   const isEmpty = index.plan.device.size === 0;
-  const isOld = !isLooking(index.plan.site.id) && runbook !== null && plan !== index.plan;
+  const isElse = plan !== index.plan || (found.from === "record" && isOutdated(found.record, record));
+  const isOld = !isLooking(index.plan.site.id) && runbook !== null && isElse;
   useEffect(() => {
     if (isReady && !isEmpty && runbook === null && !isLooking(index.plan.site.id) && fault === null)
       startRunbook(index, record.length === 0 ? { from: "box" } : { from: "record", record });
@@ -94,7 +97,7 @@ function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; rec
       {looking ? <Progress done={done} all={all} /> : null}
       {isOld && !isOnSite ? (
         <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">
-          The plan has changed since this order was found.
+          The plan, or what is known of the devices, has changed since this order was found.
         </p>
       ) : null}
       {isCalledOff ? (
@@ -109,6 +112,8 @@ const WAYS = [
   ["order", "Order"],
   ["visit", "On site"],
   ["rehearse", "Rehearse by hand"],
+  ["standIns", "On stand-ins"],
+  ["differences", "Differences"],
 ] as const;
 
 /** How the runbook is looked at, and whether that is a visit that goes on. */
@@ -143,6 +148,8 @@ function Shown({ index, runbook, found }: { index: PlanIndex; runbook: Runbook; 
           found={found}
         />
       ) : null}
+      {way === "standIns" ? <StandIns index={index} found={found} runbook={runbook} /> : null}
+      {way === "differences" ? <Drift index={index} found={found} /> : null}
       {way === "order" ? null : <PrintedSteps index={index} steps={runbook.steps} />}
     </>
   );

@@ -1,0 +1,65 @@
+import { expect, test, type Page } from "@playwright/test";
+import { openView, ownSite } from "./open-site";
+
+async function choose(page: Page, label: string, text: string): Promise<void> {
+  await page.getByRole("button", { name: new RegExp(`^${label}:`) }).click();
+  await page.getByRole("dialog", { name: label }).getByRole("combobox").fill(text);
+  await page.keyboard.press("Enter");
+}
+
+const said = (page: Page) =>
+  page.getByRole("list", { name: "What came of it" }).getByRole("listitem").first();
+
+test("over real HTTP: an order of one's own locks one out, a power cut mends it, and the device is read", async ({
+  page,
+}) => {
+  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, rehearsed");
+  await openView(page, "Runbook");
+  await page.getByRole("radio", { name: "On stand-ins" }).click();
+  const devices = page.getByRole("list", { name: "Stand-in devices" });
+  // The stand-ins look for new sites every 3 s.
+  await expect(async () => {
+    const again = page.getByRole("button", { name: "Try again" });
+    if (await again.isVisible()) await again.click();
+    await expect(devices).toBeVisible({ timeout: 1_000 });
+  }).toPass({ timeout: 20_000 });
+
+  // In the order that was found, by keyboard: the gateway has power, and answers.
+  const ordered = page.getByRole("button", { name: "As the order has it" });
+  const send = page.getByRole("button", { name: "Send it" });
+  for (let step = 0; step < 2; step += 1) {
+    await ordered.focus();
+    await page.keyboard.press("Enter");
+    await expect(send).toBeEnabled();
+    await send.focus();
+    await page.keyboard.press("Enter");
+    await expect(send).toBeDisabled();
+  }
+  await expect(said(page)).toContainText(/Gateway: .* Answered 204 after \d+ ms\./);
+  const gateway = devices.getByRole("listitem").filter({ hasText: "Gateway" });
+  await expect(gateway).toContainText("answers the laptop");
+  await page.getByRole("button", { name: "Save: Gateway" }).click();
+  await expect(said(page)).toContainText("Gateway: save Answered 204");
+
+  // Its way to the switch before its address elsewhere: the port that the laptop is in goes off.
+  await choose(page, "Do next", "off");
+  await send.click();
+  await expect(said(page)).toContainText("No answer");
+  await expect(gateway).toContainText("silent to the laptop; not saved");
+  await page.getByRole("button", { name: "Power cut: Gateway" }).click();
+  await expect(gateway).toContainText("answers the laptop", { timeout: 10_000 });
+
+  await page.getByRole("radio", { name: "Differences" }).click();
+  await page.getByRole("button", { name: "Read a device" }).click();
+  await page.getByRole("button", { name: "Ask the stand-in" }).click();
+  await expect(page.getByText(/^Read: \d+ ports/)).toBeVisible();
+  await page.getByRole("button", { name: "Note it as what is on Gateway" }).click();
+  await expect(page.getByRole("list", { name: "Read" })).toContainText(
+    "Gateway read, asked over the network",
+  );
+  await expect(page.getByRole("region", { name: "Gateway" })).toContainText("not on the device");
+  await page.reload();
+  await expect(page.getByRole("radio", { name: "what was done by the record" })).toBeChecked({
+    timeout: 20_000,
+  });
+});
