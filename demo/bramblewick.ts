@@ -9,6 +9,7 @@ import {
 import { RADIO_SETS } from "../src/core/wireless";
 import { BRAMBLEWICK } from "./surveys";
 import { conduit } from "./conduits";
+import { leafletsOfTheWorks } from "./leaflets";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
@@ -124,6 +125,7 @@ export function bramblewick(): Plan {
     "Bottling hall switch",
     "Cold store switch",
   ];
+  leafletsOfTheWorks(site);
   for (const [i, name] of ring.entries()) {
     site.device(name, i === 0 ? "switch-24-poe" : "switch-16", name.replace(" switch", ""), {
       tree: { ...BLANK_TREE, kind: "rapid", priority: [4096, 8192][i] ?? 32_768 },

@@ -5,6 +5,7 @@ import { RADIO_SETS } from "../src/core/wireless";
 import { FENNEL_STREET } from "./surveys";
 import { rulesOn } from "./rule-list";
 import { PRACTICE_SIGN_IN } from "./sign-in";
+import { leafletsOfThePractice } from "./leaflets";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const ALL = [10, 20, 30, 40, 50, 60, 70, 80, 90].map(v);
@@ -54,6 +55,7 @@ export function fennelStreet(): Plan {
     upMbps: 100,
   });
   site.device("Gateway", "gateway-4", "Cabinet A", { credentialsPlace: "practice safe, envelope 1" });
+  leafletsOfThePractice(site);
   site
     .segment(
       {

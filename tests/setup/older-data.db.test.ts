@@ -27,10 +27,10 @@ const fileOf = (file: string) => (): Plan => {
 const home = (): Plan => ({ ...fileOf("plan-version-5-lines.json")(), forward: new Map() });
 /**
  * What she edited beside the note: took a profile off a port, turned a forward to the inside, let the
- * standby line share, too, gave the gateway a route, opened the zones inside, asked servers at an old port, or
- * let switches add option 82 and ports with a profile take nine MAC addresses.
+ * standby line share, too, gave the gateway a route, opened the zones inside, asked servers at an old port, let
+ * switches add option 82 and ports with a profile take nine MAC addresses, or put a switch into the attic.
  */
-type Second = "profile" | "forward" | "line" | "route" | "zone" | "signIn" | "guards" | null;
+type Second = "profile" | "forward" | "line" | "route" | "zone" | "signIn" | "guards" | "place" | null;
 const SITES: Readonly<
   Record<
     string,
@@ -74,6 +74,12 @@ const SITES: Readonly<
     note: "moved to the back office",
     second: "guards",
   },
+  "0021": {
+    plan: fileOf("plan-version-10.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "place",
+  },
   "0015": {
     plan: fileOf("plan-version-5-lines.json"),
     noted: "tablet",
@@ -109,15 +115,22 @@ async function inForm(
   await connection.end();
 }
 
+const moveToAttic = (draft: PlanEdits, plan: Plan): void => {
+  for (const { id, name } of plan.device.values())
+    if (name === "Upper switch") draft.patch("device", id, { place: "Attic" });
+};
+
 /**
  * A sign-in of then had no stage, no timers; protections, ports and devices no guards of IPv6, no isolation, no
  * administrators.
  */
-function editSignIn(draft: PlanEdits, plan: Plan, second: "signIn" | "guards"): void {
+function editGear(draft: PlanEdits, plan: Plan, second: Second): void {
+  if (second === "place") return moveToAttic(draft, plan);
   if (second === "signIn") {
     for (const profile of plan.signIn.keys()) draft.patch("signIn", profile, { port: 1645 });
     return;
   }
+  if (second !== "guards") return;
   for (const { id, kind, protections } of plan.device.values())
     if (kind === "switch")
       draft.patch("device", id, { protections: { ...protections, option82: !protections.option82 } });
@@ -142,7 +155,7 @@ function asLeft({ plan: made, noted, note, second }: (typeof SITES)[string]): Pl
       if (line.place > 0) draft.patch("line", line.id, { place: 1, share: 50 });
   // A zone of then had no level.
   if (second === "zone") for (const zone of plan.zone.keys()) draft.patch("zone", zone, { insideOpen: true });
-  if (second === "signIn" || second === "guards") editSignIn(draft, plan, second);
+  editGear(draft, plan, second);
   // A route of then had no metric.
   if (second === "route")
     for (const device of plan.device.values())

@@ -20,6 +20,7 @@ import {
   BLANK_FORWARD,
   BLANK_HOST,
   BLANK_GEAR,
+  BLANK_LEAFLET,
   BLANK_LINK,
   BLANK_SEGMENT,
   BLANK_SIGN_IN,
@@ -402,6 +403,30 @@ const slips: Slip[] = [
     "vlan-name-too-long",
     (d) => d.patch("device", find(d, "device", "Hall switch").id, { vlanNameLimit: 8 }),
     /"Household" has 9 characters; Hall switch takes 8/,
+  ],
+  [
+    "first-address-met",
+    (d) =>
+      d.put("leaflet", {
+        ...BLANK_LEAFLET,
+        id: testId("leaflet", "switch"),
+        model: find(d, "device", "Hall switch").model,
+        address4: ip("172.19.50.1"),
+        length4: 24,
+      }),
+    /Hall switch comes out of the box as 172\.19\.50\.1, and Gadgets is planned as 172\.19\.50\.0\/24/,
+  ],
+  [
+    "name-unfit-for-model",
+    (d) =>
+      d.put("leaflet", {
+        ...BLANK_LEAFLET,
+        id: testId("leaflet", "switch"),
+        model: find(d, "device", "Hall switch").model,
+        nameRule: "label",
+        nameMost: 8,
+      }),
+    /"Hall switch" does not go into a 16-port .*: its name takes letters, digits and hyphens, at most 8\./,
   ],
   [
     "loop-through-unmanaged",
@@ -1347,6 +1372,7 @@ test("a sound plan has no finding; every check has a slip that it finds", () => 
 
 /** A person has to decide: lay another cable, buy another switch, leave a name out. */
 const NO_REPAIR = [
+  "first-address-met",
   "admin-server-unreachable",
   "wireless-sign-in-unreachable",
   "certificate-ends",

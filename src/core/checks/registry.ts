@@ -66,6 +66,7 @@ import {
   vlanNameTooLong,
   vlanNotCreated,
 } from "./addressing/names";
+import { firstAddressMet, nameUnfitForModel } from "./gear/leaflets";
 import { macIsGroup, reservedInStaticBlock, schoolMixed } from "./addressing/schools";
 import {
   advertisedPrefixLength,
@@ -188,6 +189,8 @@ export const CHECKS: readonly AnyCheck[] = [
   vlanNotCreated,
   vlanNameDiffers,
   vlanNameTooLong,
+  nameUnfitForModel,
+  firstAddressMet,
   loopThroughUnmanaged,
   cableMisfit,
   cableTooLong,

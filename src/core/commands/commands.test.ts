@@ -60,6 +60,7 @@ class Site {
       | "forward"
       | "wish"
       | "acceptance"
+      | "leaflet"
       | "exception"
       | "service"
       | "conduit"
@@ -172,6 +173,14 @@ const EXAMPLES: Examples = {
   setAbilities: (at) => ({ device: at.named("device", "Switch B"), part: { mixesTagged: false } }),
   setVlanNameLimit: (at) => ({ device: at.named("device", "Switch B"), text: "12" }),
   setDeviceVlans: (at) => ({ device: at.named("device", "Switch B"), text: "10 Kit, 20" }),
+  setLeaflet: (at) => ({ device: at.named("device", "Switch B"), field: "address", text: "192.168.9.1/24" }),
+  pasteLeaflets: () => ({
+    rows: [
+      ["Which", "Model", "Starts in"],
+      ["192.168.9.1/24", "8-port switch", "2 min"],
+    ],
+  }),
+  forgetLeaflet: (at) => ({ leaflet: at.first("leaflet") }),
   takeFromDevice: (at) => ({
     device: at.named("device", "Switch B"),
     taken: [

@@ -20,7 +20,11 @@ import {
   setTreeKind as setTreeKindOf,
   setTreePriority as setTreePriorityOf,
   setTreeTimer as setTreeTimerOf,
+  LEAFLET_FIELDS,
+  pasteLeaflets as pasteLeafletsInto,
   setAdminText,
+  setLeaflet as setLeafletOf,
+  type LeafletField,
   TREE_TIMERS,
   type ProtectedVids,
   type TreeTimer,
@@ -246,4 +250,29 @@ export const takeFromDevice = command<OfDevice & { readonly taken: readonly Take
     for (const { kind, id, fields } of taken) edits.patch(kind, id, fields);
   },
   log: ({ device, taken }) => ({ device, things: taken.map(({ id }) => id) }),
+});
+
+export const setLeaflet = command<{
+  readonly device: string;
+  readonly field: LeafletField;
+  readonly text: string;
+}>("set-leaflet", {
+  says: ({ device, field, text }, index) => {
+    const model = index.plan.device.get(device)?.model ?? "";
+    const word = LEAFLET_FIELDS.find(([one]) => one === field)?.[1] ?? field;
+    return `Leaflet of ${model}, ${word.toLowerCase()}: ${text.trim() || "nothing"}`;
+  },
+  run: (context, { device, field, text }) =>
+    setLeafletOf(context, context.edits.need("device", device).model, field, text),
+});
+
+export const pasteLeaflets = command<{ readonly rows: readonly (readonly string[])[] }>("paste-leaflets", {
+  says: ({ rows }) => `Pasted ${counted(Math.max(0, rows.length - 1), "leaflet", "leaflets")}`,
+  run: (context, { rows }) => pasteLeafletsInto(context, rows),
+  log: ({ rows }) => ({ rows: rows.length }),
+});
+
+export const forgetLeaflet = command<{ readonly leaflet: string }>("forget-leaflet", {
+  says: ({ leaflet }, index) => `Forgot ${nameOf(index, "leaflet", leaflet)}`,
+  run: ({ edits }, { leaflet }) => edits.remove("leaflet", leaflet),
 });

@@ -1,7 +1,7 @@
 import { formatAddress } from "../address";
 import { byNaturalText } from "../kernel";
 import { hasRadios, isFilter, keepsState, nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
-import { asLabel } from "../planners";
+import { asLabel, firstContact, nameOnDevice } from "../planners";
 import { bridgeAddress, configurationDigest } from "../spanning-tree";
 import { failoverOn, protectionsOn, tunnelsOn } from "./sheet-lines";
 import { managementOf, sheetInterface, sheetLines } from "./sheet-addresses";
@@ -47,7 +47,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
   return {
     site: plan.site.name,
     name: device.name,
-    hostName: asLabel(device.name),
+    hostName: asLabel(nameOnDevice(index, device)),
     kind: device.kind,
     model: device.model,
     place: device.place,
@@ -68,6 +68,7 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     tunnels: tunnelsOn(index, device),
     protections: protectionsOn(index, device),
     signIns: signInsOn(index, device),
+    outOfBox: firstContact(index, device).map(([setting, value]) => ({ setting, value })),
     administrators: administratorsOn(index, device),
     routes: routesOn(device),
     translations: translationsOn(index, device),

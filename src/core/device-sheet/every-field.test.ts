@@ -32,7 +32,7 @@ import { deviceSteps } from "./steps";
 
 const OF_A_DEVICE: ReadonlySet<Kind> = new Set<Kind>([
   ...(["device", "port", "interface", "line", "forward", "scope", "ssid", "radio", "lag", "signIn"] as const),
-  ...(["deviceVlan", "vlan", "segment"] as const),
+  ...(["deviceVlan", "vlan", "segment", "leaflet"] as const),
 ]);
 
 /** Fields that stand on no device's sheet, each with its reason. */

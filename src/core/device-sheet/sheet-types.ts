@@ -200,6 +200,8 @@ export interface DeviceData {
   readonly tunnels: readonly SheetTunnel[];
   readonly protections: readonly SheetProtection[];
   readonly signIns: readonly SheetSignIn[];
+  /** What is known of it as it comes out of its box. */
+  readonly outOfBox: readonly SheetProtection[];
   /** How administrators sign in to it. */
   readonly administrators: readonly SheetProtection[];
   readonly routes: readonly {

@@ -15,10 +15,12 @@ const LINE_WORDS = { dhcp: "DHCP", login: "login", fixed: "entered" } as const;
 const told = ({ addressing }: SheetLine, values: readonly string[]): string =>
   values.join(", ") || (addressing === "fixed" ? "to be asked of the provider" : "from the line");
 
-function reachStep({ management, wayBack, credentialsPlace, place }: DeviceData): SheetStep {
+function reachStep({ management, wayBack, credentialsPlace, place, outOfBox }: DeviceData): SheetStep {
   const note = [
     place === "" ? "" : `It is in ${place}.`,
-    "Reach it the first time by the address on its leaflet, from a laptop with a static address beside it.",
+    outOfBox.some(({ setting }) => setting === "First address")
+      ? "Reach it the first time by its first address, from a laptop with a static address beside it."
+      : "Reach it the first time by the address on its leaflet, from a laptop with a static address beside it.",
     wayBack.length > 0
       ? `The rescue port is port ${wayBack.join(", ")}: leave it as it is until the end.`
       : "Keep one port aside as a rescue port until the end.",
@@ -30,6 +32,9 @@ function reachStep({ management, wayBack, credentialsPlace, place }: DeviceData)
   return {
     ...NONE,
     title: "Reach it",
+    ...(outOfBox.length === 0
+      ? {}
+      : { heads: ["Out of the box", "Value"], rows: outOfBox.map(({ setting, value }) => [setting, value]) }),
     note: note.filter((part) => part !== "").join(" "),
     caution:
       "In cabinets and near mains: isolate first; never look into a fibre or an optic; ladders " +

@@ -34,6 +34,7 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("gear"),
   changeSchemaOf("deviceVlan"),
   changeSchemaOf("deviceModel"),
+  changeSchemaOf("leaflet"),
   changeSchemaOf("template"),
   changeSchemaOf("lag"),
   changeSchemaOf("radio"),

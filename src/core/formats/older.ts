@@ -26,7 +26,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 10;
+export const VERSION = 11;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -99,6 +99,7 @@ const ADDED: Partial<Record<Kind, Fields>> = {
 const CONVENTIONS_ADDED = pick(CONVENTIONS, "devicePattern", "cablePattern", "wifiNames");
 const LISTS_ADDED = [
   "deviceModels",
+  "leaflets",
   "templates",
   "lags",
   "radios",
@@ -230,7 +231,7 @@ export function upgradedFile(file: unknown): unknown {
   if (
     !isFields(file) ||
     typeof file.version !== "number" ||
-    ![1, 2, 3, 4, 5, 6, 7, 8, 9].includes(file.version)
+    ![1, 2, 3, 4, 5, 6, 7, 8, 9, 10].includes(file.version)
   )
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);

@@ -1,3 +1,4 @@
+import type { Leaflet } from "./schema/leaflet";
 import type { Abilities, RadioRules } from "./schema/abilities";
 import type { Device, Host, Link, Port } from "./schema/hardware";
 import type { Line } from "./schema/line";
@@ -323,4 +324,20 @@ export const BLANK_RULE: Omit<Rule, "id" | "device" | "place"> = {
   enabled: true,
   log: false,
   note: "",
+};
+
+/** A leaflet that nobody has read yet. */
+export const BLANK_LEAFLET: Omit<Leaflet, "id" | "model"> = {
+  addressing: "unknown",
+  address4: null,
+  length4: null,
+  gives: "unknown",
+  opens: "",
+  light: "",
+  startSeconds: null,
+  resetSeconds: null,
+  restarts: false,
+  nameRule: "any",
+  nameMost: null,
+  notes: "",
 };

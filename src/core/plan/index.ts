@@ -10,6 +10,7 @@ export {
   BLANK_EXCEPTION,
   BLANK_ZONE,
   BLANK_FORWARD,
+  BLANK_LEAFLET,
   BLANK_RULE,
   hasRadios,
   isFilter,
@@ -117,6 +118,8 @@ export {
   type Wish,
 } from "./schema/reach";
 export type { Acceptance } from "./schema/acceptance";
+export type { Leaflet } from "./schema/leaflet";
+export { firstAddressOf, leafletFor, type FirstAddress } from "./leaflets";
 export type { Line, Pin } from "./schema/line";
 export { CONVENTIONS, type Site } from "./schema/site";
 export { type Gear, type HostKind, type Purpose, PURPOSES, type Room } from "./schema/survey";

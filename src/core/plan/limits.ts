@@ -10,6 +10,7 @@ export const MOST: Readonly<Record<CollectionKind, number>> = {
   room: 2000,
   hostKind: 200,
   deviceModel: 200,
+  leaflet: 500,
   template: 100,
   lag: 20_000,
   radio: 15_000,

@@ -32,9 +32,8 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
     }
     case "radio": {
       const radio = plan.radio.get(id);
-      return radio === undefined
-        ? "a removed radio"
-        : `${plan.device.get(radio.device)?.name ?? "an access point"} ${radio.band} GHz`;
+      const at = plan.device.get(radio?.device ?? "")?.name ?? "an access point";
+      return radio === undefined ? "a removed radio" : `${at} ${radio.band} GHz`;
     }
     case "deviceVlan": {
       const own = plan.deviceVlan.get(id);
@@ -50,6 +49,8 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
         ? "a removed interface"
         : `${plan.device.get(leg.device)?.name ?? "a device"} (${leg.name})`;
     }
+    case "leaflet":
+      return `the leaflet of ${plan.leaflet.get(id)?.model ?? "a model"}`;
     case "rule":
       return ruleName(index, id);
     case "wall": {

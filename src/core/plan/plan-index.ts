@@ -31,6 +31,7 @@ const GROUPINGS = {
   radiosByDevice: by("radio", (r) => [r.device]),
   rulesByDevice: by("rule", (r) => [r.device]),
   deviceVlansByDevice: by("deviceVlan", (v) => [v.device]),
+  leafletsByModel: by("leaflet", (l) => [l.model]),
   segmentsByVlan: by("segment", (s) => present(s.vlan)),
   segmentsByZone: by("segment", (s) => [s.zone]),
   ssidsBySegment: by("ssid", (s) => [s.segment]),

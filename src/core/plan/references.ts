@@ -108,6 +108,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
   },
   hostKind: nothing,
   deviceModel: nothing,
+  leaflet: nothing,
   template: nothing,
   gear: (g, to) => {
     to("room", "room", g.room);
@@ -199,6 +200,7 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   room: ["room", "gear", "host"],
   hostKind: [],
   deviceModel: [],
+  leaflet: [],
   template: [],
   gear: [],
   deviceVlan: [],

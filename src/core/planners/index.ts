@@ -20,6 +20,15 @@ export {
   setOptic,
   setPatch,
 } from "./gear/edit-cabling";
+export { firstContact, nameOnDevice } from "./gear/first-contact";
+export {
+  LEAFLET_FIELDS,
+  leafletTable,
+  leafletText,
+  pasteLeaflets,
+  setLeaflet,
+  type LeafletField,
+} from "./gear/leaflet-text";
 export { type ModelText, putModel, removeModel, runsText } from "./gear/own-models";
 export { type Lit, namesFromSightings, setSoftwareNames, sharedNames } from "./ports/software-names";
 export { type PortRule, portsByRule } from "./ports/port-rules";

@@ -1,7 +1,8 @@
-import { containsPrefix, ipv4, type Ipv4, type Prefix4 } from "../address";
+import { containsPrefix, formatAddress, ipv4, type Ipv4, type Prefix4 } from "../address";
 import { byNaturalText, must } from "../kernel";
 import {
   afterEdits,
+  firstAddressOf,
   BLANK_SEGMENT,
   BLANK_TREE,
   BLANK_ZONE,
@@ -101,6 +102,12 @@ const FIRST_LEG = "First address";
 export const isFirstLeg = ({ name, addresses4 }: Interface): boolean =>
   name === FIRST_LEG && (addresses4[0] ?? 0) >= LEAFLETS && (addresses4[0] ?? 0) < LEAFLETS + 2 ** 17;
 
+/** Gear with the same first address gets in one another's way; of what nobody knows one model has the same. */
+export function firstKey(index: PlanIndex, device: Device): string {
+  const first = firstAddressOf(index, device);
+  return first === null ? device.model : formatAddress(first.address);
+}
+
 /** One of the segments in which new gear answers, in VLAN 1 of its domain; made where there is none. */
 class Leaflets {
   readonly #edits: PlanEdits;
@@ -132,7 +139,7 @@ class Leaflets {
       .id;
   }
 
-  /** The segment of a model's first address: gear of one model has the same, whatever domain it is in. */
+  /** The segment of a first address, by what tells those apart, whatever domain its gear is in. */
   of(model: string, domain: string): { readonly segment: Segment; readonly address: Ipv4 } {
     const subnet = must(this.#subnets.get(model), "every model has a subnet");
     const key = `${domain} ${model}`;
@@ -143,7 +150,7 @@ class Leaflets {
         id: madeId(domain, 16 + this.#segments.size),
         zone: this.#zone(),
         vlan: this.#vlan(domain),
-        name: `Out of the box, ${model === "" ? "no model" : model}`,
+        name: `Out of the box, ${model === "" ? "no model" : model}`.slice(0, 80),
         mark: "..",
         tape: { base: "grey", tracer: null },
         prefixes4: [subnet],
@@ -158,7 +165,7 @@ const isOutside = ({ plan }: PlanEdits, { id }: Port): boolean =>
   [...plan.interface.values()].some(({ port, line }) => port === id && line !== null);
 
 /** What is entered on a device is taken away: it is as it came out of the box, and not powered yet. */
-function reset(edits: PlanEdits, device: Device, leaflets: Leaflets): void {
+function reset(edits: PlanEdits, device: Device, leaflets: Leaflets, key: string): void {
   const { plan } = edits;
   edits.patch("device", device.id, {
     tree: { ...BLANK_TREE, kind: device.abilities.trees.includes("rapid") ? "rapid" : "none" },
@@ -184,7 +191,7 @@ function reset(edits: PlanEdits, device: Device, leaflets: Leaflets): void {
   for (const scope of plan.scope.values())
     if (scope.serverDevice === device.id) edits.remove("scope", scope.id);
   if (device.domain === null) return;
-  const { segment, address } = leaflets.of(device.model, device.domain);
+  const { segment, address } = leaflets.of(key, device.domain);
   edits.put("interface", {
     id: madeId(device.id, 2),
     device: device.id,
@@ -256,12 +263,15 @@ function dropDangling(edits: PlanEdits): void {
 export function foundState(index: PlanIndex, before: Plan | null): PlanIndex | null {
   const edits = new PlanEdits(index.plan);
   const devices = setUpDevices(index);
-  const leaflets = new Leaflets(edits, [...new Set(devices.map(({ model }) => model))].sort(byNaturalText));
+  const leaflets = new Leaflets(
+    edits,
+    [...new Set(devices.map((device) => firstKey(index, device)))].sort(byNaturalText),
+  );
   for (const device of devices)
     if (before?.device.has(device.id) === true) {
       restoreSettings(edits, device, before);
       restoreMade(edits, device, before);
-    } else reset(edits, device, leaflets);
+    } else reset(edits, device, leaflets, firstKey(index, device));
   dropDangling(edits);
   settleGateways(edits, index.plan);
   return afterEdits(index, edits);

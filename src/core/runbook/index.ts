@@ -5,4 +5,4 @@ export { editsOf, operationsBetween, type Edit, type Operation, type Page, PAGES
 export { Rehearsal, type Move, type Rehearsed, type Told } from "./rehearsal";
 export { provenFrom, provenRunbook, type Proven, type Runbook, type Step, type StepKind } from "./runbook";
 export { interruptsText, runbookTable } from "./table";
-export { operationWords } from "./words";
+export { operationWords, secondsToStart } from "./words";

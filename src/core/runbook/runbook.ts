@@ -1,7 +1,19 @@
+import { formatAddress } from "../address";
 import { must } from "../kernel";
-import { afterEdits, diff, nameOf, type Device, type Host, type Plan, type PlanIndex } from "../plan";
+import {
+  afterEdits,
+  diff,
+  firstAddressOf,
+  nameOf,
+  type Device,
+  type Host,
+  type Plan,
+  type PlanIndex,
+} from "../plan";
+import { nameOnDevice } from "../planners";
+import { listed } from "../repairs";
 import { cardOf, opensText, type Card } from "./card";
-import { foundState, setUpDevices } from "./found";
+import { firstKey, foundState, setUpDevices } from "./found";
 import { connected } from "./interrupts";
 import { leftOver, operationsBetween, type Operation } from "./operations";
 import { spotsAlong } from "./reach";
@@ -124,12 +136,13 @@ class Writer {
 
   /** What is printed on its leaflet is changed before anything else. */
   credentials(device: Device): void {
+    const index = this.#index;
     this.#add({
       kind: "credentials",
       title: "New administrator's name and word, its own name",
       device: device.id,
       values: [
-        ["Name", device.name],
+        ["Name", nameOnDevice(index, device)],
         ["Kept", device.credentialsPlace === "" ? "a place is still to be named" : device.credentialsPlace],
       ],
       why:
@@ -280,11 +293,15 @@ function whyHere(
     );
   if (card !== null && seen !== null && card.opens !== seen.opens)
     return `From now on ${name} answers at ${opensText(seen)}: the laptop's address changes with it.`;
-  const isOneOfMany =
-    [...index.plan.device.values()].filter(({ model }) => model === device.model).length > 1;
-  if (page === "power" && isOneOfMany)
-    return "All of its model have the same first address: power one after the other.";
-  return "";
+  const first = firstAddressOf(index, device);
+  const others = setUpDevices(index).filter(
+    (other) => other.id !== device.id && firstKey(index, other) === firstKey(index, device),
+  );
+  if (page !== "power" || others.length === 0) return "";
+  return first === null
+    ? "All of its model have the same first address: power one after the other."
+    : `${listed(others.map((other) => other.name))} ${others.length === 1 ? "has" : "have"} the same first ` +
+        `address, ${formatAddress(first.address)}: power one after the other.`;
 }
 
 function backOf(index: PlanIndex, { device, page }: Operation, seen: Card | "next" | null): string {

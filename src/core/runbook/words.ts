@@ -1,8 +1,8 @@
 import { formatAddress, formatPrefix, formatRange } from "../address";
 import { must } from "../kernel";
 import { modeOf } from "../fabric";
-import { nameOf, type Device, type EntityOf, type PlanIndex, type Port } from "../plan";
-import { formatLease } from "../planners";
+import { leafletFor, nameOf, type Device, type EntityOf, type PlanIndex, type Port } from "../plan";
+import { firstContact, formatLease } from "../planners";
 import { counted, listed } from "../repairs";
 import { runText } from "../sheets";
 import type { Edit, Operation, Page } from "./operations";
@@ -181,11 +181,18 @@ const routeWords = ({ routes }: Device): OperationWords => ({
   values: routes.map(({ prefix, via }) => ["Route", `${formatPrefix(prefix)} by ${formatAddress(via)}`]),
 });
 
+/** How long a device takes until its pages open; null where nobody has read it. */
+export const secondsToStart = (index: PlanIndex, device: Device): number | null =>
+  leafletFor(index, device)?.startSeconds ?? null;
+
 /** An operation in the words of the trade. */
 export function operationWords(index: PlanIndex, operation: Operation): OperationWords {
   const device = must(index.plan.device.get(operation.device), "an operation is on a device of the plan");
   const words: Readonly<Record<Page, () => OperationWords>> = {
-    power: () => ({ title: `Unpack and power ${device.name}`, values: [["Model", device.model]] }),
+    power: () => ({
+      title: `Unpack and power ${device.name}`,
+      values: [["Model", device.model], ...firstContact(index, device)],
+    }),
     vlans: () => vlanWords(operation),
     tree: () => treeWords(device),
     ports: () => portWords(index, operation),

@@ -1,6 +1,6 @@
 import { formatAddress, formatPrefix, parseAddress } from "../address";
 import { type Exception, type Kind, type PlanIndex, nameOf } from "../plan";
-import { exceptionCellText, forwardCellText, serviceCellText, wishCellText } from "../planners";
+import { exceptionCellText, forwardCellText, leafletText, serviceCellText, wishCellText } from "../planners";
 import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
@@ -53,6 +53,16 @@ function* passes(index: PlanIndex): Generator<Hit> {
       yield { kind: "rule", id: rule.id, name: `Rule ${at + 1} of ${device.name}`, detail: rule.note };
 }
 
+function* leaflets(index: PlanIndex): Generator<Hit> {
+  for (const leaflet of index.plan.leaflet.values())
+    yield {
+      kind: "leaflet",
+      id: leaflet.id,
+      name: `Leaflet of ${leaflet.model}`,
+      detail: leafletText(leaflet, "address"),
+    };
+}
+
 // eslint-disable-next-line complexity -- one loop for each kind, in the order in which they are offered
 function* candidates(index: PlanIndex): Generator<Hit> {
   const { plan } = index;
@@ -68,6 +78,7 @@ function* candidates(index: PlanIndex): Generator<Hit> {
     yield { kind: "room", id: room.id, name: room.name, detail: room.needs };
   for (const gear of plan.gear.values())
     yield { kind: "gear", id: gear.id, name: gear.name, detail: gear.fate };
+  yield* leaflets(index);
   for (const device of devicesInOrder(index))
     yield {
       kind: "device",

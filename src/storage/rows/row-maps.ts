@@ -438,6 +438,24 @@ export const ROW_MAPS: { readonly [K in Exclude<Kind, "site">]: RowMap } = {
       value("note"),
     ],
   },
+  leaflet: {
+    table: "leaflet",
+    parts: [
+      value("model"),
+      value("addressing"),
+      value("address4"),
+      value("length4"),
+      value("gives"),
+      value("opens"),
+      value("light"),
+      value("start_seconds", "startSeconds"),
+      value("reset_seconds", "resetSeconds"),
+      flag("restarts", "restarts"),
+      value("name_rule", "nameRule"),
+      value("name_most", "nameMost"),
+      value("notes"),
+    ],
+  },
   acceptance: {
     table: "acceptance",
     parts: [

@@ -6,6 +6,12 @@ import type { Selection } from "./ui-state";
 import { useUiStore } from "./use-ui";
 import { showView, type ViewKey } from "./views";
 
+/** A device of a model, in whose margin its leaflet is written. */
+function ofModel(index: PlanIndex, model: string): Selection | null {
+  const device = [...index.plan.device.values()].find((one) => one.model === model);
+  return device === undefined ? null : { what: "device", id: device.id };
+}
+
 /** Where an entity is at home: the view that shows it and the selection that names it there. */
 function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; selection: Selection | null } {
   const { plan } = index;
@@ -30,6 +36,8 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
     case "device":
     case "link":
       return { view: "hardware", selection: { what: kind, id } };
+    case "leaflet":
+      return { view: "hardware", selection: ofModel(index, plan.leaflet.get(id)?.model ?? "") };
     case "port":
       return {
         view: "ports",

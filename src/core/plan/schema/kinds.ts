@@ -14,6 +14,7 @@ import {
 import { lineSchema } from "./line";
 import { signInSchema } from "./protection";
 import { acceptanceSchema } from "./acceptance";
+import { leafletSchema } from "./leaflet";
 import { expectationSchema, forwardSchema, wishSchema } from "./reach";
 import {
   conduitSchema,
@@ -39,6 +40,7 @@ export const SCHEMAS = {
   room: roomSchema,
   hostKind: hostKindSchema,
   deviceModel: deviceModelSchema,
+  leaflet: leafletSchema,
   template: templateSchema,
   line: lineSchema,
   vlan: vlanSchema,
@@ -82,6 +84,7 @@ export const LIST_NAMES = {
   room: "rooms",
   hostKind: "hostKinds",
   deviceModel: "deviceModels",
+  leaflet: "leaflets",
   template: "templates",
   line: "lines",
   vlan: "vlans",
@@ -117,6 +120,7 @@ export const KIND_WORDS = {
   room: "room",
   hostKind: "kind of device",
   deviceModel: "model",
+  leaflet: "leaflet",
   template: "template",
   line: "internet line",
   vlan: "VLAN",

@@ -197,6 +197,32 @@ const is_deviceModel = (value: unknown): boolean =>
 const read_deviceModel = (value: unknown): unknown =>
   is_deviceModel(value) ? value : MISFIT;
 
+const read_ipv4Field = codec(fields.ipv4Field);
+
+const read_leaflet_address4OrNull = (value: unknown): unknown =>
+  value === null ? null : read_ipv4Field(value);
+
+function read_leaflet(value: unknown): unknown {
+  if (!(isRow(value) &&
+    typeof value.id === "string" &&
+    typeof value.model === "string" &&
+    (value.addressing === "unknown" || value.addressing === "fixed" || value.addressing === "dhcp") &&
+    (value.length4 === null || typeof value.length4 === "number") &&
+    (value.gives === "unknown" || value.gives === "yes" || value.gives === "no") &&
+    typeof value.opens === "string" &&
+    typeof value.light === "string" &&
+    (value.startSeconds === null || typeof value.startSeconds === "number") &&
+    (value.resetSeconds === null || typeof value.resetSeconds === "number") &&
+    typeof value.restarts === "boolean" &&
+    (value.nameRule === "any" || value.nameRule === "label") &&
+    (value.nameMost === null || typeof value.nameMost === "number") &&
+    typeof value.notes === "string" &&
+    Object.keys(value).length === 14)) return MISFIT;
+  const address4 = read_leaflet_address4OrNull(value.address4);
+  if (address4 === MISFIT) return MISFIT;
+  return { id: value.id, model: value.model, addressing: value.addressing, address4, length4: value.length4, gives: value.gives, opens: value.opens, light: value.light, startSeconds: value.startSeconds, resetSeconds: value.resetSeconds, restarts: value.restarts, nameRule: value.nameRule, nameMost: value.nameMost, notes: value.notes };
+}
+
 const is_template = (value: unknown): boolean =>
   isRow(value) &&
   typeof value.id === "string" &&
@@ -263,11 +289,6 @@ const is_line_dynamicName = (value: unknown): boolean =>
 const read_line_boxPrefixOrNull = (value: unknown): unknown =>
   value === null ? null : read_prefixField(value);
 
-const read_ipv4Field = codec(fields.ipv4Field);
-
-const read_line_nextHop4OrNull = (value: unknown): unknown =>
-  value === null ? null : read_ipv4Field(value);
-
 const read_ipv6Field = codec(fields.ipv6Field);
 
 const read_line_nextHop6OrNull = (value: unknown): unknown =>
@@ -323,7 +344,7 @@ function read_line(value: unknown): unknown {
     Object.keys(value).length === 24)) return MISFIT;
   const boxPrefix = read_line_boxPrefixOrNull(value.boxPrefix);
   if (boxPrefix === MISFIT) return MISFIT;
-  const nextHop4 = read_line_nextHop4OrNull(value.nextHop4);
+  const nextHop4 = read_leaflet_address4OrNull(value.nextHop4);
   if (nextHop4 === MISFIT) return MISFIT;
   const nextHop6 = read_line_nextHop6OrNull(value.nextHop6);
   if (nextHop6 === MISFIT) return MISFIT;
@@ -677,7 +698,7 @@ function read_interface(value: unknown): unknown {
   if (addresses4 === MISFIT) return MISFIT;
   const addresses6 = read_interface_addresses6List(value.addresses6);
   if (addresses6 === MISFIT) return MISFIT;
-  const relayTo = read_line_nextHop4OrNull(value.relayTo);
+  const relayTo = read_leaflet_address4OrNull(value.relayTo);
   if (relayTo === MISFIT) return MISFIT;
   return { id: value.id, device: value.device, port: value.port, segment: value.segment, line: value.line, name: value.name, mac, addresses4, addresses6, relayTo, translates: value.translates };
 }
@@ -777,11 +798,11 @@ function read_host(value: unknown): unknown {
     Object.keys(value).length === 20)) return MISFIT;
   const mac = read_device_bridgeMacOrNull(value.mac);
   if (mac === MISFIT) return MISFIT;
-  const ipv4 = read_line_nextHop4OrNull(value.ipv4);
+  const ipv4 = read_leaflet_address4OrNull(value.ipv4);
   if (ipv4 === MISFIT) return MISFIT;
   const ipv6 = read_line_nextHop6OrNull(value.ipv6);
   if (ipv6 === MISFIT) return MISFIT;
-  const gateway4 = read_line_nextHop4OrNull(value.gateway4);
+  const gateway4 = read_leaflet_address4OrNull(value.gateway4);
   if (gateway4 === MISFIT) return MISFIT;
   const gateway6 = read_line_nextHop6OrNull(value.gateway6);
   if (gateway6 === MISFIT) return MISFIT;
@@ -1289,13 +1310,16 @@ const write_site = (value: unknown): unknown =>
 const write_same = (value: unknown): unknown =>
   value;
 
-const write_line_boxPrefixOrNull = (value: unknown): unknown =>
-  value === null ? null : write_prefixField(value);
-
 const write_ipv4Field = written(fields.ipv4Field);
 
-const write_line_nextHop4OrNull = (value: unknown): unknown =>
+const write_leaflet_address4OrNull = (value: unknown): unknown =>
   value === null ? null : write_ipv4Field(value);
+
+const write_leaflet = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, address4: write_leaflet_address4OrNull(value.address4) };
+
+const write_line_boxPrefixOrNull = (value: unknown): unknown =>
+  value === null ? null : write_prefixField(value);
 
 const write_ipv6Field = written(fields.ipv6Field);
 
@@ -1314,7 +1338,7 @@ const write_line_delegated = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, prefix: write_line_delegated_prefixOrNull(value.prefix) };
 
 const write_line = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix), nextHop4: write_line_nextHop4OrNull(value.nextHop4), nextHop6: write_line_nextHop6OrNull(value.nextHop6), dns: write_site_conventions_dnsServersList(value.dns), watch: write_line_watch(value.watch), delegated: write_line_delegated(value.delegated) };
+  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix), nextHop4: write_leaflet_address4OrNull(value.nextHop4), nextHop6: write_line_nextHop6OrNull(value.nextHop6), dns: write_site_conventions_dnsServersList(value.dns), watch: write_line_watch(value.watch), delegated: write_line_delegated(value.delegated) };
 
 const write_prefix4Field = written(fields.prefix4Field);
 
@@ -1351,10 +1375,10 @@ const write_interface_addresses6List = (value: unknown): unknown =>
   writtenList(value, write_ipv6Field);
 
 const write_interface = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac), addresses4: write_interface_addresses4List(value.addresses4), addresses6: write_interface_addresses6List(value.addresses6), relayTo: write_line_nextHop4OrNull(value.relayTo) };
+  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac), addresses4: write_interface_addresses4List(value.addresses4), addresses6: write_interface_addresses6List(value.addresses6), relayTo: write_leaflet_address4OrNull(value.relayTo) };
 
 const write_host = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac), ipv4: write_line_nextHop4OrNull(value.ipv4), ipv6: write_line_nextHop6OrNull(value.ipv6), gateway4: write_line_nextHop4OrNull(value.gateway4), gateway6: write_line_nextHop6OrNull(value.gateway6), dns: write_site_conventions_dnsServersList(value.dns) };
+  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac), ipv4: write_leaflet_address4OrNull(value.ipv4), ipv6: write_line_nextHop6OrNull(value.ipv6), gateway4: write_leaflet_address4OrNull(value.gateway4), gateway6: write_line_nextHop6OrNull(value.gateway6), dns: write_site_conventions_dnsServersList(value.dns) };
 
 const write_scope_pools = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, first: write_addressField(value.first), last: write_addressField(value.last) };
@@ -1421,6 +1445,7 @@ export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   room: read_room,
   hostKind: read_hostKind,
   deviceModel: read_deviceModel,
+  leaflet: read_leaflet,
   template: read_template,
   line: read_line,
   vlan: read_vlan,
@@ -1455,6 +1480,7 @@ export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   room: write_same,
   hostKind: write_same,
   deviceModel: write_same,
+  leaflet: write_leaflet,
   template: write_same,
   line: write_line,
   vlan: write_same,

@@ -1,6 +1,7 @@
 "use client";
 
 import { useMemo, useState } from "react";
+import { leafletTable } from "@/core/planners";
 import { counted } from "@/core/repairs";
 import {
   accessListText,
@@ -71,6 +72,13 @@ const FILES: readonly File[] = [
       "Every device: model, place, feeds, its own addresses, " +
       "bridge MAC, support date, where its credentials are kept.",
     make: (index) => csv(gearTable(index)),
+  },
+  {
+    what: "Leaflets",
+    name: "leaflets.csv",
+    type: CSV_TYPE,
+    about: "What the leaflet of each model says: first address, times, names; to be pasted again.",
+    make: (index) => csv(leafletTable(index)),
   },
   {
     what: "Lines",

@@ -8,6 +8,7 @@ import { modelsOf } from "@/core/catalogue";
 import { runsText, type ModelText } from "@/core/planners";
 import { DEVICE_KIND_WORDS } from "@/core/sheets";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { LeafletsTable } from "./LeafletsTable";
 
 const BRIDGING: readonly (readonly [Device["bridging"], string])[] = [
   ["vlan", "knows VLANs"],
@@ -147,6 +148,7 @@ export function ModelsPanel() {
           })}
         </tbody>
       </table>
+      <LeafletsTable />
     </div>
   );
 }

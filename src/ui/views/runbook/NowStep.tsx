@@ -4,8 +4,9 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { byNaturalText } from "@/core/kernel";
 import type { PlanIndex } from "@/core/plan";
 import { partsOf, siteAsIs, type Recorded, type Tick, type TickCame } from "@/core/records";
-import type { Step } from "@/core/runbook";
+import { secondsToStart, type Step } from "@/core/runbook";
 import { StepParts } from "../../margin/runbook/StepParts";
+import { WaitTimer } from "./WaitTimer";
 
 interface Props {
   readonly index: PlanIndex;
@@ -24,10 +25,21 @@ interface Props {
   ) => boolean;
 }
 
+/** How long one waits at a step for a device to start; null where nobody has read that. */
+function waitOf(
+  index: PlanIndex,
+  { operation }: Step,
+): { readonly name: string; readonly seconds: number } | null {
+  const device = operation?.page === "power" ? index.plan.device.get(operation.device) : undefined;
+  const seconds = device === undefined ? null : secondsToStart(index, device);
+  return device === undefined || seconds === null ? null : { name: device.name, seconds };
+}
+
 /** The step that is to be done now, large: what is entered, from where, and how it came out. */
 export function NowStep({ index, record, step, number, all, goesOn, onTick }: Props) {
   const [asked, setAsked] = useState<"differs" | "cannot" | null>(null);
   const [note, setNote] = useState("");
+  const wait = waitOf(index, step);
   const section = useRef<HTMLElement>(null);
   const done = useRef<HTMLButtonElement>(null);
   useEffect(() => {
@@ -46,6 +58,7 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
         </h2>
       </header>
       <StepParts index={index} step={step} />
+      {wait === null ? null : <WaitTimer seconds={wait.seconds} what={`${wait.name} starting`} />}
       <label className="block px-4 pt-2 text-13">
         <span className="text-ink2">
           {asked === "cannot" ? "Why it can't be done" : "Note (never a password)"}
