@@ -9,7 +9,7 @@ import { rowsIn } from "../../kit/table-text";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
 const SHOWN = LEAFLET_FIELDS.filter(([field]) =>
-  ["addressing", "address", "gives", "start", "reset", "nameMost"].includes(field),
+  ["addressing", "address", "gives", "start", "reset"].includes(field),
 );
 
 /** What is read off the leaflets of models: written in a device's margin, or pasted as a table. */
@@ -58,9 +58,7 @@ export function LeafletsTable() {
           <tbody>
             {leaflets.map((leaflet) => (
               <tr key={leaflet.id}>
-                <td className="max-w-0 truncate font-semibold" title={leaflet.model}>
-                  {leaflet.model}
-                </td>
+                <td className="min-w-44 font-semibold">{leaflet.model}</td>
                 {SHOWN.map(([field]) => (
                   <td key={field} className={field === "addressing" || field === "gives" ? "" : "mono"}>
                     {leafletText(leaflet, field)}
