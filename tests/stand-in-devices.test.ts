@@ -5,7 +5,7 @@ import { decodeChanges, encodeChanges } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { nameOf, PlanIndex, type Change, type Plan } from "../src/core/plan";
 import { driftBetween, knowledgeOf, requestFor } from "../src/core/readback";
-import { changesFrom, siteAsIs } from "../src/core/records";
+import { changesFrom, stateFrom } from "../src/core/records";
 import { foundState, provenRunbook, Rehearsal, wayFrom, type Operation } from "../src/core/runbook";
 import { afterEdit, donePlan } from "../src/core/testing/after-edit";
 import { startDevices, type RunningDevices } from "../src/stand-in/devices/server";
@@ -80,17 +80,8 @@ async function bench(index: PlanIndex): Promise<Bench> {
   const state = JSON.parse(heard.text) as Bench & { changes: unknown };
   return { ...state, changes: decodeChanges(state.changes) };
 }
-const asEntry = (changes: readonly Change[]) =>
-  ({
-    id: "00000000-0000-4000-8000-000000000001",
-    at: "2026-11-29T09:00:00.000Z",
-    do: "start",
-    from: "plan",
-    name: "",
-    changes,
-  }) as const;
 const asIs = async (index: PlanIndex): Promise<PlanIndex> =>
-  must(siteAsIs(index, [asEntry((await bench(index)).changes)]), "a state");
+  must(stateFrom(index, (await bench(index)).changes), "a state");
 
 /** Does an operation over HTTP; false for silence. */
 async function tell(index: PlanIndex, operation: Operation): Promise<boolean> {

@@ -12,7 +12,7 @@ import { decodeChanges, encodeChanges, encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { PlanIndex } from "@/core/plan";
 import { driftBetween, knowledgeOf, requestFor } from "@/core/readback";
-import { changesFrom, siteAsIs } from "@/core/records";
+import { changesFrom, stateFrom } from "@/core/records";
 import { foundState, operationsBetween, wayFrom } from "@/core/runbook";
 import { startDevices, type RunningDevices } from "@/stand-in/devices/server";
 import { ask, closeStores, cookieOf, enter } from "../../tests/support/handlers";
@@ -140,8 +140,7 @@ test("what is found is set up, an operation is told to its device, and read back
   );
   await bench({ do: "reset", device: gateway.id });
   const reset = must((await bench()).body.state, "a state");
-  const entry = { id: v7(), at: "2026-11-29T09:00:00.000Z", do: "start", from: "plan", name: "" } as const;
-  const asIs = must(siteAsIs(index, [{ ...entry, changes: decodeChanges(reset.changes) }]), "a state");
+  const asIs = must(stateFrom(index, decodeChanges(reset.changes)), "a state");
   const operation = must(
     operationsBetween(asIs, index).find(({ device, page }) => device === gateway.id && page === "tree"),
     "a tree to set",
@@ -163,10 +162,7 @@ test("what is found is set up, an operation is told to its device, and read back
   expect(
     (await bench({ do: "ask", device: gateway.id, asking: { what: "save" } })).body.state?.unsaved,
   ).toEqual([]);
-  const now = must(
-    siteAsIs(index, [{ ...entry, changes: decodeChanges((await bench()).body.state?.changes) }]),
-    "it",
-  );
+  const now = must(stateFrom(index, decodeChanges((await bench()).body.state?.changes)), "it");
   expect(operationsBetween(now, index).length).toBe(operationsBetween(asIs, index).length - 1);
   expect(driftBetween(now, index, knowledgeOf([], true)).length).toBeGreaterThan(0);
 });

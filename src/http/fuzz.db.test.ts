@@ -1,8 +1,12 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { v7 } from "uuid";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { encodeBatch, encodePlan } from "@/core/formats";
-import { COLLECTION_KINDS, PlanEdits } from "@/core/plan";
+import { COLLECTION_KINDS, PlanEdits, PlanIndex } from "@/core/plan";
 import { dice, type Dice } from "@/core/testing/plants";
+import { startDevices, type RunningDevices } from "@/stand-in/devices/server";
 import { ask, closeStores, cookieOf, newKey, type Asked, type Handler } from "../../tests/support/handlers";
 
 // Requests that are almost right: whatever is in them, the answer is the thing asked for or a sentence, never
@@ -124,8 +128,43 @@ const aTick = (roll: Dice): object => ({
   changes: (aBatch(roll) as { changes: unknown }).changes,
 });
 
+/** Another: a device was read. */
+const aReading = (roll: Dice): object => ({
+  id: v7(),
+  at: "2026-11-29T09:00:00.000Z",
+  do: "read",
+  device: v7(),
+  from: pick(roll, ["paste", "device"]),
+  saw: { ports: { [v7()]: ["pvid", "tagged"] }, legs: true, vlans: false },
+  changes: (aBatch(roll) as { changes: unknown }).changes,
+});
+
+/** Something done on stand-in devices, by hand or over the network. */
+function anAct(roll: Dice): object {
+  const device = pick(roll, [...plan.device.keys()]);
+  const { changes } = aBatch(roll) as { changes: unknown };
+  return pick<object>(roll, [
+    { do: "begin", changes },
+    { do: "plug", port: pick(roll, [...plan.port.keys(), null]) },
+    { do: pick(roll, ["power", "powerCut", "reset"]), device },
+    { do: "power", device },
+    { do: "ask", device, asking: { what: "enter", says: "settings", changes } },
+  ]);
+}
+
+/** Stand-in devices of whatever site is asked about. */
+async function standIns(): Promise<RunningDevices> {
+  const index = PlanIndex.of(plan);
+  const running = await startDevices({ port: 0, password: "fuzz", plan: () => index });
+  const file = join(mkdtempSync(join(tmpdir(), "fuzz-")), "stand-in-devices.json");
+  writeFileSync(file, JSON.stringify({ address: `http://127.0.0.1:${running.port}`, password: "fuzz" }));
+  process.env.STAND_IN_DEVICES = file;
+  return running;
+}
+
 test(`${REQUESTS} requests that are almost right are answered, and none of them by a failure of the server`, async () => {
-  const [enter, sites, batches, undo, redo, history, open, record] = await Promise.all([
+  const running = await standIns();
+  const [enter, sites, batches, undo, redo, history, open, record, bench, read] = await Promise.all([
     import("@/app/api/enter/route"),
     import("@/app/api/sites/route"),
     import("@/app/api/sites/[site]/batches/route"),
@@ -134,6 +173,8 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     import("@/app/api/sites/[site]/history/route"),
     import("@/app/api/sites/[site]/plan/route"),
     import("@/app/api/sites/[site]/record/route"),
+    import("@/app/api/sites/[site]/stand-ins/route"),
+    import("@/app/api/sites/[site]/read-device/route"),
   ]);
   const key = await newKey();
   const cookie = cookieOf(
@@ -193,7 +234,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       body: undefined,
       params,
     });
-    switch (roll(14)) {
+    switch (roll(18)) {
       case 0:
         return post(sites.POST, { by: "file", id: v7(), batch: v7(), file });
       case 1:
@@ -225,7 +266,11 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       case 8:
         return get(record.GET, "after");
       case 9:
-        return post(record.POST, { entries: [aTick(roll)] });
+        return post(record.POST, { entries: [roll(3) === 0 ? aReading(roll) : aTick(roll)] });
+      case 10:
+        return post(bench.POST, anAct(roll));
+      case 11:
+        return post(read.POST, { address: "10.24.10.3", user: "x", password: "y", fingerprint: "" });
       default:
         return post(batches.POST, { revision: 1 + roll(5), batch: aBatch(roll) });
     }
@@ -247,6 +292,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
         wrong.push(`${answer.status} says ${JSON.stringify(sentence)}`);
     }
   }
+  await running.close();
   console.info(
     `${REQUESTS} requests: ${[...statuses]
       .sort(([a], [b]) => a - b)

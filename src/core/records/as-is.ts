@@ -48,14 +48,10 @@ export function countingEntries(entries: readonly RecordEntry[]): Changing[] {
   });
 }
 
-/**
- * The site with what is on its devices by the record; out of the box where the record has nothing. What no
- * longer fits the plan is left out. Null where not even gear out of the box is a state of it.
- */
-export function siteAsIs(index: PlanIndex, entries: readonly RecordEntry[]): PlanIndex | null {
+/** Changes in their order on gear out of the box; what no longer fits the plan is left out. */
+function onTheBox(index: PlanIndex, all: readonly (readonly Change[])[]): PlanIndex | null {
   const box = foundState(index, null);
   if (box === null) return null;
-  const all = countingEntries(entries).map(({ changes }) => changes);
   const whole = laid(box, all.flat());
   if (whole !== null) return whole;
   // Something refers to what is gone: what can be laid by itself is.
@@ -64,3 +60,17 @@ export function siteAsIs(index: PlanIndex, entries: readonly RecordEntry[]): Pla
     now = laid(now, changes) ?? changes.reduce((at, one) => laid(at, [one]) ?? at, now);
   return now;
 }
+
+/**
+ * The site with what is on its devices by the record; out of the box where the record has nothing. What no
+ * longer fits the plan is left out. Null where not even gear out of the box is a state of it.
+ */
+export const siteAsIs = (index: PlanIndex, entries: readonly RecordEntry[]): PlanIndex | null =>
+  onTheBox(
+    index,
+    countingEntries(entries).map(({ changes }) => changes),
+  );
+
+/** The state of a site that changes lead to from gear out of the box; null as above. */
+export const stateFrom = (index: PlanIndex, changes: readonly Change[]): PlanIndex | null =>
+  onTheBox(index, [changes]);

@@ -1,4 +1,4 @@
-export { countingEntries, siteAsIs } from "./as-is";
+export { countingEntries, siteAsIs, stateFrom } from "./as-is";
 export {
   decodeEntry,
   encodeEntry,

@@ -1,7 +1,7 @@
 import { must, type Result } from "@/core/kernel";
 import { afterEdits, diff, PlanEdits, type Change, type Device, type PlanIndex } from "@/core/plan";
 import { afterYang, deviceOf } from "@/core/readback";
-import { changesFrom, siteAsIs, type RecordEntry } from "@/core/records";
+import { changesFrom, stateFrom } from "@/core/records";
 import { foundState, setUpDevices, wayFrom, withDeviceAs } from "@/core/runbook";
 
 /** How long a device takes, compressed: a minute and a half is a second and a half. */
@@ -19,17 +19,6 @@ export interface SiteState {
   /** The port that the laptop is plugged into; null for none. */
   readonly laptop: string | null;
 }
-
-const AT = "1970-01-01T00:00:00.000Z";
-const NO_ID = "00000000-0000-4000-8000-000000000000";
-const asEntry = (changes: readonly Change[]): RecordEntry => ({
-  id: NO_ID,
-  at: AT,
-  do: "start",
-  from: "plan",
-  name: "",
-  changes,
-});
 
 /** The devices of one site: what runs on them, what they would start with, and where the laptop is. */
 export class StandInSite {
@@ -72,7 +61,7 @@ export class StandInSite {
     const box = foundState(index, null);
     if (box === null) return;
     const over = (state: PlanIndex) =>
-      siteAsIs(index, [asEntry(changesFrom(this.#box, state))]) ?? must(foundState(index, null), "as above");
+      stateFrom(index, changesFrom(this.#box, state)) ?? must(foundState(index, null), "as above");
     [this.#running, this.#saved] = [over(this.#running), over(this.#saved)];
     [this.#index, this.#box] = [index, box];
     if (this.#laptop !== null && !index.plan.port.has(this.#laptop)) this.#laptop = null;
@@ -80,7 +69,7 @@ export class StandInSite {
 
   /** Everything is as it is found: by these changes from out of the box. False where that is no state. */
   begin(changes: readonly Change[]): boolean {
-    const found = siteAsIs(this.#index, [asEntry(changes)]);
+    const found = stateFrom(this.#index, changes);
     if (found === null) return false;
     [this.#running, this.#saved, this.#laptop] = [found, found, null];
     this.#startsUntil.clear();
@@ -156,7 +145,7 @@ export class StandInSite {
   takeSettings(device: Device, changes: readonly Change[]): string | null {
     const other = changes.find((change) => deviceOf(change) !== device.id && change.kind !== "segment");
     if (other !== undefined) return `A ${other.kind} that is not on ${device.name} was told to it.`;
-    const state = siteAsIs(this.#index, [asEntry([...changesFrom(this.#box, this.#running), ...changes])]);
+    const state = stateFrom(this.#index, [...changesFrom(this.#box, this.#running), ...changes]);
     if (state === null) return "Parts of it refer to what is nowhere.";
     this.#running = state;
     return null;

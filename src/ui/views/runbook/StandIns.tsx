@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { decodeChanges, encodeChanges } from "@/core/formats";
 import { nameOf, type Device, type PlanIndex } from "@/core/plan";
 import { requestFor } from "@/core/readback";
-import { changesFrom, siteAsIs } from "@/core/records";
+import { changesFrom, stateFrom } from "@/core/records";
 import {
   foundState,
   operationWords,
@@ -18,18 +18,6 @@ import { Combo } from "../../kit/Combo";
 import { useBench, type Act, type Said } from "./stand-in-store";
 import { foundIndex, type Found } from "./use-runbook";
 
-/** What runs on the stand-ins as a state of the plan; null where that is none. */
-function runningOn(index: PlanIndex, changes: unknown): PlanIndex | null {
-  const entry = {
-    id: index.plan.site.id,
-    at: "1970-01-01T00:00:00.000Z",
-    do: "start",
-    from: "plan",
-    name: "",
-  } as const;
-  return siteAsIs(index, [{ ...entry, changes: decodeChanges(changes) }]);
-}
-
 /**
  * The same work on devices that stand in for the planned ones and answer over the network, from where the
  * laptop is: a wrong order locks one out, as it would on site.
@@ -37,7 +25,10 @@ function runningOn(index: PlanIndex, changes: unknown): PlanIndex | null {
 export function StandIns({ index, found, runbook }: { index: PlanIndex; found: Found; runbook: Runbook }) {
   const { state, fault, isBusy, log, look, act, forget } = useBench(index.plan.site.id);
   useEffect(() => void look(), [look]);
-  const asIs = useMemo(() => (state === null ? null : runningOn(index, state.changes)), [index, state]);
+  const asIs = useMemo(
+    () => (state === null ? null : stateFrom(index, decodeChanges(state.changes))),
+    [index, state],
+  );
   const isStarting = (state?.starting.length ?? 0) > 0;
   useEffect(() => {
     if (!isStarting) return;
