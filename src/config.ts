@@ -23,7 +23,7 @@ const schema = z.object({
 const entriesOf = (text: string): string[] =>
   text
     .split(",")
-    .map((entry) => entry.trim().toLowerCase())
+    .map((entry) => entry.trim())
     .filter((entry) => entry !== "");
 
 export interface Config {
@@ -43,7 +43,7 @@ export function config(): Config {
   const local = ["127.0.0.1", "localhost", "[::1]"].map((name) => `${name}:${read.LISTEN_PORT}`);
   known = {
     databaseUrl: read.DATABASE_URL,
-    hosts: new Set([...local, ...entriesOf(read.ALLOWED_HOSTS)]),
+    hosts: new Set([...local, ...entriesOf(read.ALLOWED_HOSTS.toLowerCase())]),
     standInFile: read.STAND_IN_DEVICES === "" ? null : read.STAND_IN_DEVICES,
     readDevices: entriesOf(read.READ_DEVICES),
   };

@@ -67,6 +67,13 @@ test("axe finds nothing serious on any view, light and dark", async ({ page }) =
       await look("Runbook, a step", "view");
       await page.getByRole("radio", { name: "On site" }).click();
       await look("Runbook, on site", "view");
+      await page.getByRole("radio", { name: "On stand-ins" }).click();
+      await expect(page.getByRole("list", { name: "Stand-in devices" })).toBeVisible({ timeout: 20_000 });
+      await look("Runbook, on stand-ins", "sheet");
+      await page.getByRole("radio", { name: "Differences" }).click();
+      await page.getByRole("button", { name: "Read a device" }).click();
+      await page.getByRole("textbox", { name: /^Paste its table/ }).fill("Port;PVID\n2;20\n77;1\n");
+      await look("Runbook, differences", "sheet");
       await page.getByRole("radio", { name: "Rehearse by hand" }).click();
     }
     if (view === "Failures")
@@ -118,6 +125,7 @@ test("nothing is cut off at 200 % zoom or on a narrow page", async ({ page }) =>
     const ways: Readonly<Record<string, readonly string[]>> = {
       Hardware: ["Drawing", "Cabinets", "Cables", "Sheets", "Models"],
       Ports: ["One device", "VLAN paths", "By rule"],
+      Runbook: ["Order", "On site", "On stand-ins", "Differences"],
     };
     for (const way of ways[view] ?? [""]) {
       if (way !== "") await page.getByRole("radio", { name: way, exact: true }).click();

@@ -59,7 +59,7 @@ test("over real HTTP: an order of one's own locks one out, a power cut mends it,
   );
   await expect(page.getByRole("region", { name: "Gateway" })).toContainText("not on the device");
   await page.reload();
-  await expect(page.getByRole("radio", { name: "what was done by the record" })).toBeChecked({
+  await expect(page.getByRole("radio", { name: "what the record says" })).toBeChecked({
     timeout: 20_000,
   });
 });

@@ -72,6 +72,12 @@ function marked(text: string): Vids | null {
   return parts.length === 0 ? null : found;
 }
 
+/** "1-4u", "7(T)": ports with how a VLAN leaves them. */
+const MARKED = /^(.*\d)\(?([ut])\)?$/i;
+const UNMARKED =
+  "Which ports are tagged is not said, so none was taken: name two columns Untagged and Tagged, or write u " +
+  "or t beside each port.";
+
 const isTrunk = (row: Row): boolean => /trunk|tagged/i.test(row.mode ?? "");
 
 /** What went wrong with a table's lines, in sentences; many of one sort are one. */
@@ -121,7 +127,8 @@ class TableReader {
   /** The PVID as a port's row has it: null for none, undefined where it is not said or can't be read. */
   #pvid(row: Row, where: string): Vid | null | undefined {
     const own = row.pvid ?? (isTrunk(row) ? undefined : row.vid);
-    if (own === undefined) return undefined;
+    // A port that is no access port stands in such a column by a word.
+    if (own === undefined || /^(trunk|routed|hybrid|general)$/i.test(own.trim())) return undefined;
     return isNone(own) ? null : this.#vids(own, where)?.[0];
   }
 
@@ -187,33 +194,55 @@ class TableReader {
       });
   }
 
-  vlans(rows: readonly Row[], has: ReadonlySet<Column>): Reading {
-    const vlans: { readonly vid: Vid; readonly name: string }[] = [];
-    const members = new Map<string, { readonly untagged: Vid[]; readonly tagged: Vid[] }>();
-    const [isUntagged, isTagged] = [has.has("untagged"), has.has("tagged")];
-    if (isUntagged || isTagged)
-      for (const { id } of this.#index.portsOf(this.#device.id))
-        members.set(id, { untagged: [], tagged: [] });
-    for (const row of rows) {
-      const vid = asVid(lastNumber(row.vid ?? "") ?? 0);
-      if (vid === null) {
-        this.#missed.say(`"${row.vid ?? ""}" is no VLAN ID; the line was left out.`);
-        continue;
-      }
-      vlans.push({ vid, name: row.name ?? "" });
-      for (const way of ["untagged", "tagged"] as const)
-        for (const { id } of this.#portList(row[way] ?? "")) members.get(id)?.[way].push(vid);
+  /** Ports that a VLAN's row names, by how it leaves them: two columns, or one with u and t beside each. */
+  #ways(row: Row): Readonly<Record<"untagged" | "tagged", readonly Port[]>> {
+    const found = { untagged: this.#portList(row.untagged ?? ""), tagged: this.#portList(row.tagged ?? "") };
+    for (const part of (row.members ?? "").split(/[,;\s]+/)) {
+      const [, ports, way] = MARKED.exec(part) ?? [];
+      if (ports !== undefined && way !== undefined)
+        found[way.toLowerCase() === "u" ? "untagged" : "tagged"].push(...this.#portList(ports));
+      else if (!isNone(part)) this.#missed.say(UNMARKED);
     }
+    return found;
+  }
+
+  /** The VLAN of a row; a row without one goes on with the ports of the row before. */
+  #vidOf(row: Row, before: Vid | null): Vid | null {
+    const text = (row.vid ?? "").trim();
+    const vid = asVid(lastNumber(text) ?? 0);
+    if (text === "") return before;
+    if (vid === null) this.#missed.say(`"${text}" is no VLAN ID; the line was left out.`);
+    return vid;
+  }
+
+  vlans(rows: readonly Row[], has: ReadonlySet<Column>): Reading {
+    const names = new Map<Vid, string>();
+    const members = new Map<string, { readonly untagged: Vid[]; readonly tagged: Vid[] }>(
+      this.#index.portsOf(this.#device.id).map(({ id }) => [id, { untagged: [], tagged: [] }]),
+    );
+    let last: Vid | null = null;
+    for (const row of rows) {
+      last = this.#vidOf(row, last);
+      if (last === null) continue;
+      names.set(last, names.get(last) ?? row.name ?? "");
+      const ways = this.#ways(row);
+      for (const way of ["untagged", "tagged"] as const)
+        for (const { id } of ways[way]) members.get(id)?.[way].push(last);
+    }
+    const isMarked = rows.some(({ members: text }) => MARKED.test((text ?? "").split(/[,;\s]+/)[0] ?? ""));
+    const shown = (["untagged", "tagged"] as const).filter((way) => isMarked || has.has(way));
     const ports = new Map(
-      [...members].map(([id, { untagged, tagged }]): [string, PortReading] => [
+      [...members].map(([id, own]): [string, PortReading] => [
         id,
-        {
-          ...(isUntagged ? { untagged: vidSet(untagged) } : {}),
-          ...(isTagged ? { tagged: vidSet(tagged) } : {}),
-        },
+        Object.fromEntries(shown.map((way) => [way, vidSet(own[way])])),
       ]),
     );
-    return { ports, vlans, legs: null, missed: this.#missed.sentences };
+    return {
+      ports: shown.length === 0 ? new Map() : ports,
+      vlans: [...names].map(([vid, name]) => ({ vid, name })),
+      legs: null,
+      missed: this.#missed.sentences,
+    };
   }
 
   /** An address as a row has it; null where it has none. */

@@ -213,6 +213,33 @@ describe("tables", () => {
     ]);
   });
 
+  test("of VLANs with marks beside their ports, over two lines; without marks none is taken", () => {
+    const text = "VLAN  Name    Ports\n20    Staff   7u, 8(U), 1t\n              2t\n30    Phones  7-8t\n";
+    expect(words(text, "1", "2", "7", "9")).toEqual([
+      "on; 1; u ; t 20; all",
+      "on; 1; u ; t 20; all",
+      "on; 1; u 20; t 30; all",
+      "on; 1; u ; t ; all",
+    ]);
+    const bare = read(PRACTICE, device, "VLAN  Name   Status  Ports\n20    Staff  active  7, 8\n");
+    expect([bare.ports.size, bare.vlans]).toEqual([0, [{ vid: 20, name: "Staff" }]]);
+    expect(bare.missed).toEqual([expect.stringMatching(/^Which ports are tagged is not said/)]);
+  });
+
+  test("a list of states: the VLAN of access ports, a trunk by its word, what is connected or not", () => {
+    const text =
+      "Port    Name            Status       Vlan     Type\n" +
+      "e6      desk            connected    20       10/100/1000BaseTX\n" +
+      "e7                      notconnect   trunk    10/100/1000BaseTX\n" +
+      "e8                      disabled     routed   10/100/1000BaseTX\n";
+    expect(words(text, "7", "8", "9")).toEqual([
+      "on; 20; u 20; t ; all",
+      "on; 1; u 1; t ; all",
+      "off; 1; u 1; t ; all",
+    ]);
+    expect(read(PRACTICE, device, text).missed).toEqual([]);
+  });
+
   test("of addresses: a leg in the plan's segment, the first address goes; what no segment holds is said", () => {
     const text =
       "VLAN  IP address      Mask\n10    10.24.10.33     255.255.255.0\n77    10.9.9.9        255.255.255.0";

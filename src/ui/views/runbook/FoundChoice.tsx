@@ -55,7 +55,7 @@ export function FoundChoice({
             checked={found.from === "record"}
             onChange={() => startRunbook(index, { from: "record", record })}
           />
-          what was done by the record
+          what the record says
         </label>
       )}
       <label className="flex min-h-6 items-center gap-2">

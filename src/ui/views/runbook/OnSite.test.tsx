@@ -209,7 +209,7 @@ test("a visit in which everything is ticked says so; ended, the next one begins 
   expect(screen.getByText("✓ Everything that can be done is done. End the visit.")).not.toBeNull();
   await press("End the visit");
   expect(screen.getByText("There is nothing to do: the devices are as planned.")).not.toBeNull();
-  expect(screen.getByRole("radio", { name: "what was done by the record" })).toHaveProperty("checked", true);
+  expect(screen.getByRole("radio", { name: "what the record says" })).toHaveProperty("checked", true);
 }, 60_000);
 
 test("what is not sent yet says so, with why and where it is kept", async () => {

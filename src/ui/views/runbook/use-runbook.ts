@@ -7,7 +7,7 @@ import { siteAsIs, type Recorded } from "@/core/records";
 import { foundState, type Runbook } from "@/core/runbook";
 import type { RunbookWorker } from "@/workers/runbook.worker";
 
-/** What is on the devices before: nothing, what an earlier plan says, or what was done by the record. */
+/** What is on the devices before: nothing, what an earlier plan says, or what the record says. */
 export type Found =
   | { readonly from: "box" }
   | { readonly from: "plan"; readonly name: string; readonly plan: Plan }
