@@ -13,6 +13,7 @@ export type TickCame = (typeof CAME)[number];
 const STEP_KINDS = [
   "begin",
   "move",
+  "copy",
   "do",
   "credentials",
   "save",

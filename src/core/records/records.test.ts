@@ -295,3 +295,15 @@ test("what is no entry is none, and an entry of half a character neither", () =>
   expect(decodeEntry({ ...entry, more: 1 })).toBeNull();
   expect(decodeEntry(null)).toBeNull();
 });
+
+test("a copy that was made in a visit is not asked for again after a reload", () => {
+  const hand = new Hand(lockkeepersHouse());
+  hand.start(disturbed(lockkeepersHouse(), dice(11), 3));
+  const steps = hand.steps();
+  const upTo = steps.findIndex(({ kind }) => kind === "copy");
+  for (const step of steps.slice(0, upTo + 1)) hand.tick(step);
+  const left = hand.steps().filter(({ kind }) => kind === "copy");
+  expect(left.map(({ device }) => device)).not.toContain(must(steps[upTo], "a copy").device);
+  hand.goThrough();
+  isDone(hand);
+});

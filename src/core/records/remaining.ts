@@ -2,7 +2,7 @@ import { afterEdits, PlanEdits, type PlanIndex } from "../plan";
 import { operationsBetween, operationWords, provenFrom, type Operation, type Proven } from "../runbook";
 import { siteAsIs } from "./as-is";
 import type { Recorded, Tick } from "./entry";
-import { latestVisit, stepKey, unnamedDevices, unsavedDevices } from "./visit";
+import { copiedDevices, latestVisit, stepKey, unnamedDevices, unsavedDevices } from "./visit";
 
 const keyOf = (index: PlanIndex, operation: Operation): string =>
   stepKey({
@@ -55,6 +55,7 @@ export function remaining(
   return provenFrom(left.length === 0 ? index : without(index, asIs, left), asIs, {
     unsaved: unsavedDevices(ticks),
     unnamed: unnamedDevices(ticks),
+    copied: copiedDevices(ticks),
     isBegun: has("begin"),
     isPutBack: has("end"),
     tell,

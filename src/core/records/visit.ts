@@ -109,6 +109,13 @@ export function unsavedDevices(ticks: readonly Tick[]): string[] {
   return [...open];
 }
 
+/** Devices of whose settings a copy was made in these ticks, or on which something was done already. */
+export const copiedDevices = (ticks: readonly Tick[]): string[] => [
+  ...new Set(
+    ticks.flatMap(({ step }) => (step.kind === "copy" || step.kind === "do" ? (step.device ?? []) : [])),
+  ),
+];
+
 /** Devices that were powered in these ticks and whose administrator's name and word were not changed yet. */
 export function unnamedDevices(ticks: readonly Tick[]): string[] {
   const open = new Set<string>();

@@ -257,13 +257,15 @@ test("trunks of a live site: the far end first, out of reach for one step, then 
   expect(told).toEqual([
     ["", "Note what the laptop has now; wireless off"],
     ["Switch B", "Plug the laptop into Upper switch port 23"],
+    ["Switch B", "Save a copy of what is on it"],
+    ["Upper switch", "Save a copy of what is on it"],
     ["Switch B", "Port 17: trunk, 8 VLANs tagged"],
     ["Upper switch", "Port 25: trunk, 7 VLANs tagged"],
     ["Upper switch", "Save, and look whether it is saved"],
     ["Switch B", "Read back: it answers at 10.24.10.4; then save"],
     ["", "Put back what the laptop had before"],
   ]);
-  const [, , far, near] = runbook.steps;
+  const [, , , , far, near] = runbook.steps;
   expect(far).toMatchObject({ isBlind: true, needsConsole: false });
   expect(far?.why).toContain("out of reach for this one step");
   expect(far?.back).toContain("Do not save yet");
@@ -278,4 +280,19 @@ test("precedence holds in every order: what an operation builds on is done befor
     expect([operation.id, missing]).toEqual([operation.id, []]);
     done.add(operation.id);
   }
+});
+
+test("a device in use is copied before its first change, once; one out of its box is not", () => {
+  const plan = fennelStreet();
+  const firsts = ({ runbook }: Proven) => {
+    const seen = new Map<string, string[]>();
+    for (const { kind, device } of runbook.steps)
+      if (device !== null && (kind === "copy" || kind === "do"))
+        seen.set(device, [...(seen.get(device) ?? []), kind]);
+    return [...seen.values()].map(([first, ...rest]) => [first, rest.includes("copy")]);
+  };
+  const used = firsts(proven(plan, disturbed(plan, dice(11), 12)));
+  expect(used.length).toBeGreaterThan(2);
+  expect(new Set(used.map(String))).toEqual(new Set(["copy,false"]));
+  expect(new Set(firsts(proven(plan, null)).map(String))).toEqual(new Set(["do,false"]));
 });

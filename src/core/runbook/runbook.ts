@@ -1,29 +1,19 @@
-import { formatAddress } from "../address";
 import { must } from "../kernel";
-import {
-  afterEdits,
-  diff,
-  firstAddressOf,
-  nameOf,
-  type Device,
-  type Host,
-  type Plan,
-  type PlanIndex,
-} from "../plan";
+import { afterEdits, diff, type Device, type Host, type Plan, type PlanIndex } from "../plan";
 import { nameOnDevice } from "../planners";
-import { listed } from "../repairs";
 import { cardOf, opensText, type Card } from "./card";
-import { firstKey, foundState, setUpDevices } from "./found";
+import { foundState, setUpDevices } from "./found";
 import { connected } from "./interrupts";
 import { leftOver, operationsBetween, type Operation } from "./operations";
 import { spotsAlong } from "./reach";
 import { orderOf } from "./search";
 import { type Order, type Stand, type Taken } from "./order";
 import { States, type State } from "./states";
+import { backOf, cautionOf, moveWords, whyHere } from "./step-words";
 import { operationWords, type Value } from "./words";
 
 /** What a step is: something done on a device, the laptop moved, or something that belongs to every visit. */
-export type StepKind = "begin" | "move" | "do" | "credentials" | "save" | "end";
+export type StepKind = "begin" | "move" | "copy" | "do" | "credentials" | "save" | "end";
 
 export interface Step {
   readonly kind: StepKind;
@@ -65,23 +55,6 @@ export interface Runbook extends Pick<
 /** Above so much gear, what the laptop reaches is asked for the devices of the step only. */
 const MOST_LANES = 40;
 
-const CAUTIONS = {
-  cabinet:
-    "In cabinets and near mains: isolate first; fixed wiring is for licensed people under the local code.",
-  fibre: "Never look into a fibre or an optic, lit or not.",
-  machine:
-    "A network change can move or stop a machine: permit, lock-out and the process owner's consent first; " +
-    "emergency stop and safety functions never depend on this.",
-} as const;
-
-function cautionOf(index: PlanIndex, { page, ports }: Operation, cuts: readonly Host[]): string {
-  const { kind } = index.plan.site;
-  if (page === "power") return CAUTIONS.cabinet;
-  const isProcess = kind === "industrial" && (page === "trunk" || page === "ports" || cuts.length > 0);
-  if (isProcess) return CAUTIONS.machine;
-  return ports.some(({ medium }) => medium === "fibre") ? CAUTIONS.fibre : "";
-}
-
 /** Makes the steps of an order, with what belongs to every visit in between. */
 class Writer {
   readonly #index: PlanIndex;
@@ -93,7 +66,11 @@ class Writer {
   #stand: Stand = null;
   #joined: ReadonlySet<string>;
 
-  constructor(index: PlanIndex, states: States, start: State) {
+  /** Devices of whose settings there is a copy, or none is needed: they came out of the box. */
+  readonly #copied: Set<string>;
+
+  constructor(index: PlanIndex, states: States, start: State, copied: readonly string[]) {
+    this.#copied = new Set(copied);
     this.#index = index;
     this.#states = states;
     this.#devices = setUpDevices(index);
@@ -151,10 +128,44 @@ class Writer {
     });
   }
 
-  take({ operation, before, after, state }: Taken): void {
+  #deviceOf({ device }: Operation): Device {
+    return must(this.#index.plan.device.get(device), "the device of an operation");
+  }
+
+  /** What stands on a device that is in use is copied before its first change. */
+  #copy(device: Device, { page }: Operation): void {
+    if (this.#copied.has(device.id)) return;
+    this.#copied.add(device.id);
+    if (page === "power") return;
+    const at = this.#at;
+    const way = at === null ? null : this.#states.way(this.#state, at, device.id);
+    this.#add({
+      kind: "copy",
+      card: at === null || way === null ? null : cardOf(this.#state, { port: at, way }),
+      title: "Save a copy of what is on it",
+      device: device.id,
+      values: [
+        [
+          "Kept",
+          device.credentialsPlace === ""
+            ? "a place is still to be named; passwords are in it"
+            : `with its credentials: ${device.credentialsPlace}`,
+        ],
+      ],
+      why:
+        "Before the first change: it brings the device back when a step goes wrong. Where the device can " +
+        "fall back by itself unless a change is confirmed, switch that on now.",
+    });
+  }
+
+  /** `then` is the operation that brings the device back where this one puts it out of reach. */
+  take({ operation, before, after, state }: Taken, then: Operation | null): void {
     const index = this.#index;
-    const device = must(index.plan.device.get(operation.device), "the device of an operation");
+    const device = this.#deviceOf(operation);
     if (before !== "by hand") this.#moveTo(before, device.id);
+    this.#copy(device, operation);
+    // Nobody copies anything while a device is out of reach: what the next step is on is copied first, too.
+    if (after === "next" && then !== null) this.#copy(this.#deviceOf(then), then);
     const was = this.#joined;
     this.#joined = connected(state.index);
     const hosts = (ids: Iterable<string>, others: ReadonlySet<string>): Host[] =>
@@ -182,6 +193,17 @@ class Writer {
     });
     if (!stays && !isBlind) this.#moveTo(stand, device.id);
     if (operation.page === "power") this.credentials(device);
+  }
+
+  /** All operations in their order, each device saved before one goes on to another. */
+  all(order: readonly Taken[]): void {
+    for (const [at, taken] of order.entries()) {
+      const then = order[at + 1]?.operation ?? null;
+      this.take(taken, then);
+      if (then?.device !== taken.operation.device && taken.after !== "next")
+        this.save(this.#deviceOf(taken.operation));
+      if (taken.regains !== null) this.regain(taken.regains);
+    }
   }
 
   /** What was left open before: names and words of leaflets, and what is not saved. */
@@ -237,84 +259,6 @@ class Writer {
   }
 }
 
-/** A move of the laptop in words: what becomes of cables that are pulled for it, too. */
-function moveWords(
-  index: PlanIndex,
-  from: string | null,
-  to: string,
-): Pick<Step, "title" | "values" | "why"> {
-  const isCabled = (port: string | null) => port !== null && index.linkAt(port) !== undefined;
-  const name = nameOf(index, "port", to);
-  const put: Value[] = isCabled(from)
-    ? [["Before", `put the cable back into ${nameOf(index, "port", from ?? "")}`]]
-    : [];
-  if (!isCabled(to))
-    return { title: `${from === null ? "Plug the laptop into" : "Move to"} ${name}`, values: put, why: "" };
-  return {
-    title: `Pull the cable out of ${name} and plug the laptop in there`,
-    values: put,
-    why:
-      "From no free port is the device reached. What the cable carried is cut meanwhile; gear that it " +
-      "powered needs a supply of its own.",
-  };
-}
-
-interface Stands {
-  readonly before: Taken["before"];
-  readonly after: Taken["after"];
-  readonly card: Card | null;
-  readonly seen: Card | null;
-}
-
-/** Why an operation comes where it does, as far as there is something to say. */
-function whyHere(
-  index: PlanIndex,
-  device: Device,
-  { page }: Operation,
-  { before, after, card, seen }: Stands,
-): string {
-  const { name } = device;
-  if (before === null)
-    return (
-      `Nothing on the network gets to ${name} here: take the console cable, or reset it, and it is as it ` +
-      "came out of the box."
-    );
-  if (after === null)
-    return `After it nothing on the network gets to ${name}: have the console cable in before, and save by it.`;
-  if (after === "next")
-    return (
-      `The far end first: ${name} is out of reach for this one step, and the next brings it back. ` +
-      "Turned round, it would stay out of reach."
-    );
-  if (before !== "by hand" && after.port !== before.port)
-    return (
-      `It cuts the laptop off where it is: afterwards ${name} is reached at ` +
-      `${nameOf(index, "port", after.port)}, and answers at ${seen === null ? "nothing" : opensText(seen)}.`
-    );
-  if (card !== null && seen !== null && card.opens !== seen.opens)
-    return `From now on ${name} answers at ${opensText(seen)}: the laptop's address changes with it.`;
-  const first = firstAddressOf(index, device);
-  const others = setUpDevices(index).filter(
-    (other) => other.id !== device.id && firstKey(index, other) === firstKey(index, device),
-  );
-  if (page !== "power" || others.length === 0) return "";
-  return first === null
-    ? "All of its model have the same first address: power one after the other."
-    : `${listed(others.map((other) => other.name))} ${others.length === 1 ? "has" : "have"} the same first ` +
-        `address, ${formatAddress(first.address)}: power one after the other.`;
-}
-
-function backOf(index: PlanIndex, { device, page }: Operation, seen: Card | "next" | null): string {
-  if (page === "power") return "Take its power away again.";
-  const name = nameOf(index, "device", device);
-  if (seen === "next")
-    return `Do not save yet: a restart of ${name} brings back what was. Or do the next step, and it answers.`;
-  return seen === null
-    ? `Only by the console of ${name}, or by a restart before it is saved.`
-    : `${nameOf(index, "port", seen.port)} still gets to ${name}: open ${opensText(seen)} and enter what was ` +
-        "before. Until it is saved, a restart brings it back, too.";
-}
-
 /** Whether the last state is the plan: what only the box had goes by itself. */
 function endsAsPlanned(last: PlanIndex, plan: Plan): boolean {
   const end = afterEdits(last, leftOver(last.plan, plan));
@@ -348,6 +292,8 @@ export interface SoFar {
   readonly unsaved: readonly string[];
   /** Devices that were powered and have the administrator's name and word of their leaflet. */
   readonly unnamed: readonly string[];
+  /** Devices on which somebody has worked in this visit: a copy of before was made, or they came new. */
+  readonly copied: readonly string[];
   /** Whether the laptop is prepared, and whether it has back what it had. */
   readonly isBegun: boolean;
   readonly isPutBack: boolean;
@@ -355,7 +301,13 @@ export interface SoFar {
   readonly tell: (done: number, all: number) => void;
 }
 
-const NOTHING_DONE: Omit<SoFar, "tell"> = { unsaved: [], unnamed: [], isBegun: false, isPutBack: false };
+const NOTHING_DONE: Omit<SoFar, "tell"> = {
+  unsaved: [],
+  unnamed: [],
+  copied: [],
+  isBegun: false,
+  isPutBack: false,
+};
 
 /** The devices that are not saved and on which nothing else is to be done, after which they would be. */
 const savedFirst = (
@@ -371,23 +323,16 @@ const savedFirst = (
 export function provenFrom(
   index: PlanIndex,
   found: PlanIndex,
-  { unsaved, unnamed, isBegun, isPutBack, tell }: SoFar,
+  { unsaved, unnamed, copied, isBegun, isPutBack, tell }: SoFar,
 ): Proven | null {
   const operations = operationsBetween(found, index);
   const states = new States(operations);
   const order = orderOf(states, states.first(found), spotsAlong(found, index), tell);
   if (order === null) return null;
-  const writer = new Writer(index, states, order.start);
+  const writer = new Writer(index, states, order.start, copied);
   if (order.taken.length > 0 && !isBegun) writer.begin();
   writer.owed(unnamed, savedFirst(index, unsaved, operations));
-  for (const [at, taken] of order.taken.entries()) {
-    writer.take(taken);
-    const { device } = taken.operation;
-    const next = order.taken[at + 1]?.operation.device;
-    if (next !== device && taken.after !== "next")
-      writer.save(must(index.plan.device.get(device), "the device of an operation"));
-    if (taken.regains !== null) writer.regain(taken.regains);
-  }
+  writer.all(order.taken);
   if (order.taken.length > 0 || (isBegun && !isPutBack)) writer.end();
   const busy = new Set(operations.map(({ device }) => device));
   const { moves, blind, pulled, consoles, isExhaustive, looked } = order;
