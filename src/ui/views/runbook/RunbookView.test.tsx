@@ -87,7 +87,7 @@ test("a step is chosen, its margin says what to enter, from where, and the way b
   fireEvent.click(screen.getByRole("button", { name: "Next step" }));
   expect(screen.getByRole("heading", { level: 2 }).textContent).toContain("Port 1: trunk, 9 VLANs tagged");
   expect(timesSaid("10 20 30 40 50 60 70 80 90 (9)")).toBe(1);
-  expect(timesSaid("a free one beside the device's first address")).toBe(1);
+  expect(timesSaid("one by DHCP from the device, or a free one in 192.168.205.0/24")).toBe(1);
   expect(timesSaid(/enter what was before/)).toBe(1);
 });
 
@@ -133,7 +133,9 @@ test("an order of one's own is tried by hand: what it comes to is told, and take
   await choose("Do next", "Unpack and power Upper switch");
   fireEvent.click(screen.getByRole("button", { name: "Do it" }));
   const told = await screen.findByRole("list", { name: "What came of it" });
-  expect(told.textContent).toContain("Upper switch answers at its first address, as its leaflet says");
+  expect(told.textContent).toContain(
+    "Upper switch answers at 192.168.204.2, its first address; the laptop has a free one in",
+  );
   fireEvent.click(screen.getByRole("button", { name: "Take it back" }));
   expect(screen.queryByRole("list", { name: "What came of it" })).toBeNull();
 });
