@@ -11,7 +11,9 @@ import {
   type Recorded,
   type RecordEntry,
 } from "../src/core/records";
-import { provenRunbook } from "../src/core/runbook";
+import { deviceData, yangText } from "../src/core/device-sheet";
+import { afterYang, driftBetween, knowledgeOf } from "../src/core/readback";
+import { foundState, provenRunbook, setUpDevices } from "../src/core/runbook";
 import { testId } from "../src/core/testing/build-plan";
 import { generate, SIZES } from "./generate";
 
@@ -77,6 +79,33 @@ function measureRecord(median: Median, add: Add): void {
   );
 }
 
+/** Rows about what devices show: the largest one is read and laid, and all are compared with the plan. */
+function measureReadback(median: Median, add: Add): void {
+  for (const name of ["office", "campus"]) {
+    const plan = sized(name);
+    const index = PlanIndex.of(plan);
+    const text = JSON.stringify(encodePlan(plan));
+    const parse = median(5, () => JSON.parse(text));
+    const box = must(foundState(index, null), "out of the box");
+    const [device] = setUpDevices(index).sort(
+      (a, b) => index.portsOf(b.id).length - index.portsOf(a.id).length,
+    );
+    const own = must(device, "a device");
+    const shown = yangText(deviceData(index, own));
+    add(
+      `${name}: ${own.name} with ${index.portsOf(own.id).length} ports is read and laid`,
+      median(5, () => afterYang(index, box, own, shown)),
+      parse,
+    );
+    const knowledge = knowledgeOf([], true);
+    add(
+      `${name}: all that differs on all devices`,
+      median(3, () => driftBetween(box, index, knowledge)),
+      parse,
+    );
+  }
+}
+
 /** Rows about orders of work, all from gear out of the box, and about the record of what was done of them. */
 export function measureRunbook(median: Median, add: Add): void {
   const plans: readonly (readonly [string, Plan, number])[] = [
@@ -99,4 +128,5 @@ export function measureRunbook(median: Median, add: Add): void {
     add(`${name}: runbook out of the box, ${words}`, ms, parse);
   }
   measureRecord(median, add);
+  measureReadback(median, add);
 }
