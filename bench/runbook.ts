@@ -60,6 +60,19 @@ function recordOf(index: PlanIndex): Recorded[] {
   return record;
 }
 
+class Found extends Error {}
+
+/** Looks for an order until it is known what comes first, as the page shows it. */
+function firstOf(plan: Plan, record: readonly Recorded[]): void {
+  try {
+    remaining(PlanIndex.of(plan), record, (_done, _all, ahead) => {
+      if (ahead !== null) throw new Found();
+    });
+  } catch (error) {
+    if (!(error instanceof Found)) throw error;
+  }
+}
+
 /** Rows about the record: what is on the devices by it, and the order of what is left. */
 function measureRecord(median: Median, add: Add): void {
   const plan = sized("office");
@@ -70,6 +83,11 @@ function measureRecord(median: Median, add: Add): void {
   add(
     `office: what is on the devices after ${TICKED} ticks`,
     median(5, () => siteAsIs(PlanIndex.of(plan), entries)),
+    parse,
+  );
+  add(
+    `office: what comes next after ${TICKED} ticks`,
+    median(5, () => firstOf(plan, record)),
     parse,
   );
   add(

@@ -1,13 +1,13 @@
 import { expose } from "comlink";
 import { PlanIndex, type Plan } from "@/core/plan";
 import { remaining, type Recorded } from "@/core/records";
-import { provenRunbook, type Runbook } from "@/core/runbook";
+import { provenRunbook, type Progress, type Runbook } from "@/core/runbook";
 
 /** What is on the devices: what an earlier plan says, null for gear out of the box; or what the record says. */
 type OnDevices = { readonly before: Plan | null } | { readonly record: readonly Recorded[] };
 
-/** Looks for an order of work off the page's thread; tells how many operations have found their place. */
-function workOut(plan: Plan, found: OnDevices, tell: (done: number, all: number) => void): Runbook | null {
+/** Looks for an order of work off the page's thread; tells how far it is, and what comes first. */
+function workOut(plan: Plan, found: OnDevices, tell: Progress): Runbook | null {
   const index = PlanIndex.of(plan);
   const proven =
     "record" in found ? remaining(index, found.record, tell) : provenRunbook(index, found.before, tell);

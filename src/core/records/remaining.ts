@@ -1,5 +1,12 @@
 import { afterEdits, PlanEdits, type PlanIndex } from "../plan";
-import { operationsBetween, operationWords, provenFrom, type Operation, type Proven } from "../runbook";
+import {
+  operationsBetween,
+  operationWords,
+  provenFrom,
+  type Operation,
+  type Progress,
+  type Proven,
+} from "../runbook";
 import { siteAsIs } from "./as-is";
 import type { Recorded, Tick } from "./entry";
 import { copiedDevices, latestVisit, stepKey, unnamedDevices, unsavedDevices } from "./visit";
@@ -39,7 +46,7 @@ function without(index: PlanIndex, asIs: PlanIndex, left: readonly Operation[]):
 export function remaining(
   index: PlanIndex,
   record: readonly Recorded[],
-  tell: (done: number, all: number) => void = () => undefined,
+  tell: Progress = () => undefined,
 ): Proven | null {
   const asIs = siteAsIs(
     index,

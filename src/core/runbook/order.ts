@@ -17,6 +17,12 @@ export interface Taken {
   readonly state: State;
 }
 
+/**
+ * Hears how far a search is: how many operations have found their place, of how many, and which stands first
+ * just now; null as long as none does.
+ */
+export type Tell = (done: number, all: number, first: Taken | null) => void;
+
 /** An order of work from what is found to the plan. */
 export interface Order {
   readonly start: State;

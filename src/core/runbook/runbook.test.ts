@@ -296,3 +296,29 @@ test("a device in use is copied before its first change, once; one out of its bo
   expect(new Set(used.map(String))).toEqual(new Set(["copy,false"]));
   expect(new Set(firsts(proven(plan, null)).map(String))).toEqual(new Set(["do,false"]));
 });
+
+test("while an order is looked for, what comes first is told, and in the end it is what comes first", () => {
+  const plan = fennelStreet();
+  const told: (string | null)[] = [];
+  const laptops: string[] = [];
+  const made = must(
+    provenRunbook(PlanIndex.of(plan), null, (_done, _all, ahead) => {
+      told.push(ahead?.operation ?? null);
+      laptops.push(ahead?.laptop ?? "");
+    }),
+    "a runbook",
+  );
+  expect(told.length).toBeGreaterThanOrEqual(made.operations.length);
+  expect(told).not.toContain(null);
+  expect(told.at(-1)).toBe(must(made.order.taken[0], "an operation").operation.id);
+  // The first is to give something power: nothing is opened for that.
+  expect(laptops.at(-1)).toBe("");
+  const used = must(
+    provenRunbook(PlanIndex.of(plan), disturbed(plan, dice(11), 18), (_done, _all, ahead) => {
+      laptops.push(ahead?.laptop ?? "");
+    }),
+    "a runbook",
+  );
+  expect(used.operations.length).toBeGreaterThan(10);
+  expect(laptops.at(-1)).toMatch(/^laptop at .* port .* with 10\.24\.\d+\.\d+\/\d+; it opens 10\.24\./);
+});

@@ -1,7 +1,7 @@
 import { must } from "../kernel";
-import { afterEdits, diff, type Device, type Host, type Plan, type PlanIndex } from "../plan";
+import { afterEdits, diff, nameOf, type Device, type Host, type Plan, type PlanIndex } from "../plan";
 import { nameOnDevice } from "../planners";
-import { cardOf, opensText, type Card } from "./card";
+import { cardOf, laptopText, opensText, type Card } from "./card";
 import { foundState, setUpDevices } from "./found";
 import { connected } from "./interrupts";
 import { leftOver, operationsBetween, type Operation } from "./operations";
@@ -272,6 +272,31 @@ export interface Proven {
   readonly operations: readonly Operation[];
 }
 
+/** What comes first by an order that is still looked for, to be read meanwhile. */
+export interface Ahead {
+  readonly operation: string;
+  readonly device: string;
+  readonly title: string;
+  readonly values: readonly Value[];
+  /** Where the laptop is for it; empty where nothing is opened, or only a console cable goes on. */
+  readonly laptop: string;
+}
+/** Hears how many operations have found their place, and what comes first. */
+export type Progress = (done: number, all: number, ahead: Ahead | null) => void;
+
+function aheadOf(index: PlanIndex, start: State, { operation, before }: Taken): Ahead {
+  const card = before === "by hand" ? null : cardOf(start, before);
+  return {
+    operation: operation.id,
+    device: nameOf(index, "device", operation.device),
+    ...operationWords(index, operation),
+    laptop:
+      card === null
+        ? ""
+        : `laptop at ${nameOf(index, "port", card.port)} with ${laptopText(card)}; it opens ${opensText(card)}`,
+  };
+}
+
 /**
  * The order of work from what is found to the plan; `before` is what an earlier plan says of the devices,
  * null for gear out of the box. `tell` hears how many operations have found their place. Null where what is
@@ -280,7 +305,7 @@ export interface Proven {
 export function provenRunbook(
   index: PlanIndex,
   before: Plan | null,
-  tell: (done: number, all: number) => void = () => undefined,
+  tell: Progress = () => undefined,
 ): Proven | null {
   const found = foundState(index, before);
   return found === null ? null : provenFrom(index, found, { ...NOTHING_DONE, tell });
@@ -297,8 +322,7 @@ export interface SoFar {
   /** Whether the laptop is prepared, and whether it has back what it had. */
   readonly isBegun: boolean;
   readonly isPutBack: boolean;
-  /** Hears how many operations have found their place. */
-  readonly tell: (done: number, all: number) => void;
+  readonly tell: Progress;
 }
 
 const NOTHING_DONE: Omit<SoFar, "tell"> = {
@@ -327,7 +351,12 @@ export function provenFrom(
 ): Proven | null {
   const operations = operationsBetween(found, index);
   const states = new States(operations);
-  const order = orderOf(states, states.first(found), spotsAlong(found, index), tell);
+  const start = states.first(found);
+  let ahead: Ahead | null = null;
+  const order = orderOf(states, start, spotsAlong(found, index), (done, all, first) => {
+    if (first !== null && ahead?.operation !== first.operation.id) ahead = aheadOf(index, start, first);
+    tell(done, all, ahead);
+  });
   if (order === null) return null;
   const writer = new Writer(index, states, order.start, copied);
   if (order.taken.length > 0 && !isBegun) writer.begin();

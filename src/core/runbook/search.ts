@@ -1,5 +1,5 @@
 import { cheapest } from "./cheapest";
-import { bestStand, type Order, type Site } from "./order";
+import { bestStand, type Order, type Site, type Tell } from "./order";
 import type { Spots } from "./reach";
 import type { State, States } from "./states";
 import { stepByStep } from "./step-by-step";
@@ -26,7 +26,7 @@ export function orderOf(
   states: States,
   start: State,
   spots: Spots,
-  tell: (done: number, all: number) => void = () => undefined,
+  tell: Tell = () => undefined,
 ): Order | null {
   const last = states.last(start);
   if (last === null) return null;

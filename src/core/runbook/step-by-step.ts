@@ -13,6 +13,7 @@ import {
   type Order,
   type Site,
   type Taken,
+  type Tell,
 } from "./order";
 import { isCabled } from "./reach";
 import type { State, States } from "./states";
@@ -183,11 +184,7 @@ const isAvoidable = ({ excused }: Site, parent: Node, { node }: Candidate): bool
  * An order found step by step: what costs no move and loses nobody comes first; where only a console cable goes
  * on, it goes back and tries another one, with memory of the states that led nowhere, as long as it may look.
  */
-export function stepByStep(
-  site: Site,
-  start: State,
-  tell: (done: number, all: number) => void,
-): Order | null {
+export function stepByStep(site: Site, start: State, tell: Tell): Order | null {
   const all = site.states.operations.length;
   const dead = new Set<string>();
   const budget = new Budget(site.states);
@@ -221,7 +218,7 @@ export function stepByStep(
     const { node } = tried.value;
     if (dead.has(node.state.key) || (!isConsoleTaken && isAvoidable(site, top.node, tried.value))) continue;
     looked += 1;
-    tell(node.state.done.size, all);
     path.push({ node, left: candidates(site, node) });
+    tell(node.state.done.size, all, path[1]?.node.taken ?? null);
   }
 }

@@ -4,7 +4,7 @@ import { fennelStreet } from "../../../../demo/fennel-street";
 import { scene } from "../../../../tests/support/plan-scene";
 import { must } from "@/core/kernel";
 import { emptyPlan, PlanIndex, type Plan } from "@/core/plan";
-import { provenRunbook, type Runbook } from "@/core/runbook";
+import { provenRunbook, type Ahead, type Runbook } from "@/core/runbook";
 import { aSite } from "@/core/testing/build-plan";
 import { StepMargin } from "../../margin/runbook/StepMargin";
 import { RunbookView } from "./RunbookView";
@@ -31,6 +31,7 @@ interface MockWork {
   found: { from: "box" };
   done: number;
   all: number;
+  ahead: Ahead | null;
   runbook: Runbook | null;
   fault: string | null;
 }
@@ -39,6 +40,7 @@ const mockIdle: MockWork = {
   found: { from: "box" },
   done: 0,
   all: 0,
+  ahead: null,
   runbook: null,
   fault: null,
 };
@@ -141,7 +143,15 @@ test("an order of one's own is tried by hand: what it comes to is told, and take
 });
 
 test("while it looks it says how far it is, and can be called off", () => {
-  show({ done: 7, all: 88 }, { looking: true });
+  const ahead = {
+    operation: "x",
+    device: "Gateway",
+    title: "Spanning tree off",
+    values: [["Kind", "off"]] as const,
+  };
+  show({ done: 7, all: 88, ahead: { ...ahead, laptop: "laptop at Gateway port 3" } }, { looking: true });
+  const next = screen.getByRole("region", { name: "Comes next" });
+  expect(next.textContent).toContain("Gateway: Spanning tree offKindofflaptop at Gateway port 3");
   expect(timesSaid("7 of 88 operations have their place")).toBe(1);
   fireEvent.click(screen.getByRole("button", { name: "Call it off" }));
   expect(mockNow.cancelled).toBe(1);

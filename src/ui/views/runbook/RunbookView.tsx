@@ -1,10 +1,17 @@
 "use client";
 
-import { useEffect } from "react";
+import { Fragment, useEffect } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import { isOutdated, latestVisit, type Recorded } from "@/core/records";
 import { counted, listed } from "@/core/repairs";
-import { interruptsText, laptopText, runbookTable, type Runbook, type Step } from "@/core/runbook";
+import {
+  type Ahead,
+  interruptsText,
+  laptopText,
+  runbookTable,
+  type Runbook,
+  type Step,
+} from "@/core/runbook";
 import type { RunbookWay } from "../../frame/ui-state";
 import { useUi } from "../../frame/use-ui";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
@@ -82,7 +89,7 @@ export function RunbookView() {
 
 /** What is on the devices, and the order that leads on from there, as far as it is found. */
 function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; record: readonly Recorded[] }) {
-  const { found, done, all, runbook, fault } = useRunbook(index.plan.site.id);
+  const { found, done, all, ahead, runbook, fault } = useRunbook(index.plan.site.id);
   const looking = isLooking(index.plan.site.id);
   const { isOnSite } = useWay();
   const isCalledOff = !looking && runbook === null && fault === null;
@@ -95,6 +102,7 @@ function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; rec
         </p>
       )}
       {looking ? <Progress done={done} all={all} /> : null}
+      {looking && ahead !== null ? <AheadOfAll ahead={ahead} /> : null}
       {isOld && !isOnSite ? (
         <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">
           The plan, or what is known of the devices, has changed since this order was found.
@@ -152,6 +160,27 @@ function Shown({ index, runbook, found }: { index: PlanIndex; runbook: Runbook; 
       {way === "differences" ? <Drift index={index} found={found} /> : null}
       {way === "order" ? null : <PrintedSteps index={index} steps={runbook.steps} />}
     </>
+  );
+}
+
+/** The next operation, to be read while the rest of the order is looked for. */
+function AheadOfAll({ ahead: { device, title, values, laptop } }: { ahead: Ahead }) {
+  return (
+    <section aria-label="Comes next" className="px-4 py-3">
+      <p className="text-12 text-ink2">Comes next, as far as the order is found</p>
+      <h2 className="text-22">
+        {device}: {title}
+      </h2>
+      <dl className="mt-2 grid grid-cols-[minmax(90px,auto)_minmax(0,1fr)] gap-x-4 text-13">
+        {values.map(([name, value]) => (
+          <Fragment key={name}>
+            <dt className="text-ink2">{name}</dt>
+            <dd>{value}</dd>
+          </Fragment>
+        ))}
+      </dl>
+      {laptop === "" ? null : <p className="mt-2 text-13">{laptop}</p>}
+    </section>
   );
 }
 

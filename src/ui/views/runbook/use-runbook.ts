@@ -4,7 +4,7 @@ import { proxy, wrap } from "comlink";
 import { useSyncExternalStore } from "react";
 import type { Plan, PlanIndex } from "@/core/plan";
 import { siteAsIs, type Recorded } from "@/core/records";
-import { foundState, type Runbook } from "@/core/runbook";
+import { foundState, type Ahead, type Runbook } from "@/core/runbook";
 import type { RunbookWorker } from "@/workers/runbook.worker";
 
 /** What is on the devices before: nothing, what an earlier plan says, or what the record says. */
@@ -19,11 +19,21 @@ interface Work {
   readonly found: Found;
   readonly done: number;
   readonly all: number;
+  /** What comes first, as far as it is found. */
+  readonly ahead: Ahead | null;
   readonly runbook: Runbook | null;
   readonly fault: string | null;
 }
 
-const IDLE: Work = { plan: null, found: { from: "box" }, done: 0, all: 0, runbook: null, fault: null };
+const IDLE: Work = {
+  plan: null,
+  found: { from: "box" },
+  done: 0,
+  all: 0,
+  ahead: null,
+  runbook: null,
+  fault: null,
+};
 let work = IDLE;
 let worker: Worker | null = null;
 const listeners = new Set<() => void>();
@@ -74,8 +84,8 @@ export function startRunbook({ plan }: PlanIndex, found: Found): void {
       found.from === "record"
         ? { record: found.record }
         : { before: found.from === "box" ? null : found.plan },
-      proxy((done, all) => {
-        if (worker === own) publish({ ...work, done, all });
+      proxy((done, all, ahead) => {
+        if (worker === own) publish({ ...work, done, all, ahead });
       }),
     )
     .then(finish, fail);
