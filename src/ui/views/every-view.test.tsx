@@ -48,7 +48,15 @@ jest.mock("./failures/use-study", () => ({
   cancelStudy: () => {},
 }));
 jest.mock("./runbook/use-runbook", () => ({
-  useRunbook: () => ({ plan: null, found: { from: "box" }, done: 1, all: 2, runbook: null, fault: null }),
+  useRunbook: () => ({
+    plan: null,
+    found: { from: "box" },
+    done: 1,
+    all: 2,
+    ahead: null,
+    runbook: null,
+    fault: null,
+  }),
   isLooking: () => true,
   startRunbook: () => {},
   cancelRunbook: () => {},
