@@ -112,7 +112,7 @@ function measureReadback(median: Median, add: Add): void {
     const shown = yangText(deviceData(index, own));
     add(
       `${name}: ${own.name} with ${index.portsOf(own.id).length} ports is read and laid`,
-      median(5, () => afterYang(index, box, own, shown)),
+      median(5, () => afterYang({ index, asIs: box, device: own, ids: () => "" }, shown)),
       parse,
     );
     const knowledge = knowledgeOf([], true);

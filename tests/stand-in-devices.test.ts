@@ -247,6 +247,29 @@ describe("one device over RESTCONF", () => {
     expect([heard.status, heard.text]).toEqual([400, expect.stringContaining("no segment in VLAN 999")]);
   });
 
+  test("addresses in segments that the plan gives neither device: both devices keep all of theirs", async () => {
+    const gateway = must(
+      [...HOUSE.plan.device.values()].find(({ kind }) => kind === "gateway"),
+      "a gateway",
+    );
+    const legs = async (of: string) => (await asIs(HOUSE)).interfacesOf(of).length;
+    const before = [await legs(device.id), await legs(gateway.id)];
+    const more = (vid: number, ip: string) => ({
+      name: `vlan ${vid}`,
+      type: "iana-if-type:l3ipvlan",
+      "ietf-ip:ipv4": { address: [{ ip }] },
+    });
+    const body = {
+      "ietf-interfaces:interfaces": { interface: [more(20, "172.19.20.9"), more(30, "172.19.30.9")] },
+    };
+    expect((await http("PATCH", ports, body))?.status).toBe(204);
+    expect([await legs(device.id), await legs(gateway.id)]).toEqual([(before[0] ?? 0) + 2, before[1]]);
+    // Power is given once: to a device that runs it does nothing.
+    const state = await bench(HOUSE);
+    await hand(HOUSE, { do: "power", device: device.id });
+    expect(await bench(HOUSE)).toEqual(state);
+  });
+
   test("who does not know the word is not let in; sites and devices that are not there are not", async () => {
     expect((await http("GET", at, undefined, { authorization: "Basic eDp5" }))?.status).toBe(401);
     expect((await http("GET", "/nowhere/bench"))?.status).toBe(404);

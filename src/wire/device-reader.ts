@@ -9,6 +9,8 @@ import { err, ok, type Result } from "@/core/kernel";
 /** More than the configuration of any switch. */
 const MOST_BYTES = 16_000_000;
 const TIMEOUT_MS = 15_000;
+/** A device that trickles is not waited for. */
+const WHOLE_MS = 60_000;
 const RESTCONF = "/restconf";
 
 const notRead = (sentence: string): Result<never, NotAsked> => err({ code: "device-not-read", sentence });
@@ -69,6 +71,7 @@ async function get(
     auth: `${user}:${password}`,
     headers: { accept },
     timeout: TIMEOUT_MS,
+    signal: AbortSignal.timeout(WHOLE_MS),
   };
   const own = socket?.value;
   const asked =

@@ -1,7 +1,7 @@
 import { equal } from "../kernel";
 import { afterEdits, PlanEdits, type Change, type Device, type Interface, type PlanIndex } from "../plan";
 import type { IdSource } from "../planners";
-import { isFirstLeg, settleGateways } from "../runbook";
+import { isFirstLeg, isUnpowered, settleGateways } from "../runbook";
 import type { LegReading, Reading } from "./reading";
 
 /** Where a reading is laid: the plan, what is known to be on the devices, and the device that was read. */
@@ -124,7 +124,7 @@ function layVlans(edits: PlanEdits, { index, asIs, device, ids }: Laying, read: 
 /** What can be read is powered: a port that nothing is said of is on. */
 function layPorts(edits: PlanEdits, { asIs, device }: Laying, reading: Reading): void {
   const ports = asIs.portsOf(device.id);
-  const isOff = ports.every(({ enabled }) => !enabled) && asIs.interfacesOf(device.id).some(isFirstLeg);
+  const isOff = isUnpowered(asIs, device.id);
   for (const { id } of ports) {
     const read = reading.ports.get(id) ?? {};
     edits.patch("port", id, { ...(isOff ? { enabled: true } : {}), ...read });

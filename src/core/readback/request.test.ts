@@ -28,7 +28,10 @@ test.each([
       const request = must(requestFor(index, asIs, operation), "it can be told");
       said[request.says] += 1;
       const applied = request.says === "settings" ? applyChanges(asIs.plan, request.changes) : null;
-      const taken = request.says === "yang" ? afterYang(index, asIs, device, request.text) : null;
+      const taken =
+        request.says === "yang"
+          ? afterYang({ index, asIs, device, ids: () => testId("leg", "new") }, request.text)
+          : null;
       const told =
         taken?.ok === true ? taken.value.plan : must(applied?.ok === true ? applied.value : null, "taken");
       expect(diff(told, after.plan)).toEqual([]);

@@ -1,8 +1,9 @@
 import { deviceData, yangText } from "../device-sheet";
 import { err, ok, type Result } from "../kernel";
-import { afterEdits, diff, PlanEdits, type Change, type Device, type PlanIndex } from "../plan";
+import { afterEdits, diff, PlanEdits, type Change, type PlanIndex } from "../plan";
 import { editsOf, type Operation } from "../runbook";
-import { layReading } from "./lay";
+import type { IdSource } from "../planners";
+import { layReading, type Laying } from "./lay";
 import { readYang } from "./read-yang";
 
 /**
@@ -13,21 +14,19 @@ export type DeviceRequest =
   | { readonly says: "yang"; readonly text: string }
   | { readonly says: "settings"; readonly changes: readonly Change[] };
 
-/** Ids for what is only tried. */
-const NO_IDS = () => "00000000-0000-4000-8000-000000000000";
+/** Ids for what is only tried: no two things have the same. */
+function triedIds(): IdSource {
+  let made = 0;
+  return () => `00000000-0000-4000-8000-${String((made += 1)).padStart(12, "0")}`;
+}
 
 /**
  * The site after a device took YANG data; a sentence where it is none, or says what has no place in the plan.
  */
-export function afterYang(
-  index: PlanIndex,
-  asIs: PlanIndex,
-  device: Device,
-  text: string,
-): Result<PlanIndex, string> {
-  const read = readYang(index, device, text);
+export function afterYang(laying: Laying, text: string): Result<PlanIndex, string> {
+  const read = readYang(laying.index, laying.device, text);
   if (!read.ok) return read;
-  const laid = layReading({ index, asIs, device, ids: NO_IDS }, read.value);
+  const laid = layReading(laying, read.value);
   if (laid === null) return err("Parts of it refer to what is nowhere.");
   return laid.missed.length === 0 ? ok(laid.asIs) : err(laid.missed.join(" "));
 }
@@ -39,7 +38,7 @@ export function requestFor(index: PlanIndex, asIs: PlanIndex, operation: Operati
   const after = afterEdits(asIs, edits);
   if (device === undefined || after === null) return null;
   const text = yangText(deviceData(after, device));
-  const taken = afterYang(index, asIs, device, text);
+  const taken = afterYang({ index, asIs, device, ids: triedIds() }, text);
   return taken.ok && diff(taken.value.plan, after.plan).length === 0
     ? { says: "yang", text }
     : { says: "settings", changes: edits.changes() };

@@ -216,6 +216,14 @@ export function settleGateways(edits: PlanEdits, plan: Plan): void {
   }
 }
 
+/** Whether a device is as it lies in its box: nobody has given it power yet. */
+export const isUnpowered = (index: PlanIndex, device: string): boolean => {
+  const ports = index.portsOf(device);
+  return (
+    ports.length > 0 && ports.every(({ enabled }) => !enabled) && index.interfacesOf(device).some(isFirstLeg)
+  );
+};
+
 /** The gear that is set up, in the order of the work. */
 export const setUpDevices = (index: PlanIndex): Device[] => devicesInOrder(index).filter(isSetUp);
 

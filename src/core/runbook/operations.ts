@@ -9,7 +9,7 @@ import {
   type PlanIndex,
   type Port,
 } from "../plan";
-import { DEVICE_SETTINGS, isFirstLeg, ON_DEVICES, PORT_SETTINGS, setUpDevices } from "./found";
+import { DEVICE_SETTINGS, isFirstLeg, isUnpowered, ON_DEVICES, PORT_SETTINGS, setUpDevices } from "./found";
 
 /** The pages of a device, in the order in which a careful person turns them. */
 export const PAGES = [
@@ -62,12 +62,14 @@ const fieldsOf = <T extends object>(entity: T, fields: readonly (keyof T)[]): ob
 /** The difference of one device: what is on it, and what has to be. */
 class Difference {
   readonly #device: Device;
+  readonly #found: PlanIndex;
   readonly #was: Plan;
   readonly #plan: Plan;
   readonly #index: PlanIndex;
 
   constructor(found: PlanIndex, index: PlanIndex, device: Device) {
     this.#device = device;
+    this.#found = found;
     this.#was = found.plan;
     this.#plan = index.plan;
     this.#index = index;
@@ -110,9 +112,7 @@ class Difference {
 
   #power(): Made[] {
     const off = this.#own(this.#was.port.values());
-    const isOff = off.length > 0 && off.every(({ enabled }) => !enabled);
-    const isNew = this.#own(this.#was.interface.values()).some(isFirstLeg);
-    if (!isOff || !isNew) return [];
+    if (!isUnpowered(this.#found, this.#device.id)) return [];
     const edits = off.map(({ id }): Edit => ({
       do: "set",
       kind: "port",

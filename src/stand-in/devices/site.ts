@@ -1,8 +1,9 @@
+import { randomUUID } from "node:crypto";
 import { must, type Result } from "@/core/kernel";
 import { afterEdits, diff, PlanEdits, type Change, type Device, type PlanIndex } from "@/core/plan";
 import { afterYang, deviceOf } from "@/core/readback";
 import { changesFrom, stateFrom } from "@/core/records";
-import { foundState, setUpDevices, wayFrom, withDeviceAs } from "@/core/runbook";
+import { foundState, isUnpowered, setUpDevices, wayFrom, withDeviceAs } from "@/core/runbook";
 
 /** How long a device takes, compressed: a minute and a half is a second and a half. */
 const RESTART_MS = 1_500;
@@ -105,8 +106,9 @@ export class StandInSite {
     return !this.#isStarting(device) && this.reaches(device);
   }
 
-  /** Somebody gives a device power: it starts with what was saved, its ports on. */
+  /** Somebody gives a device power that has none: it is as it came out of the box, its ports on. */
   power(device: Device): void {
+    if (!isUnpowered(this.#running, device.id)) return;
     const edits = new PlanEdits(this.#running.plan);
     for (const { id } of this.#running.portsOf(device.id)) edits.patch("port", id, { enabled: true });
     this.#running = must(afterEdits(this.#running, edits), "ports can be switched on");
@@ -136,7 +138,7 @@ export class StandInSite {
 
   /** The device takes its whole configuration as YANG data; a sentence why not. */
   take(device: Device, text: string): Result<PlanIndex, string> {
-    const after = afterYang(this.#index, this.#running, device, text);
+    const after = afterYang({ index: this.#index, asIs: this.#running, device, ids: randomUUID }, text);
     if (after.ok) this.#running = after.value;
     return after;
   }

@@ -82,7 +82,7 @@ test("a pasted table is read, laid beside the plan, noted, taken over, and taken
   const own = screen.getByRole("region", { name: "Lower switch" });
   expect(own.textContent).toContain("1 difference");
   await userEvent.click(
-    screen.getByRole("button", { name: "Plan Lower switch port 8 as it is on Lower switch" }),
+    screen.getByRole("button", { name: "Take Lower switch port 8 into the plan as it is" }),
   );
   const batch = must(scene.written.at(-1)?.batch, "a batch");
   expect(batch.summary).toBe("1 thing planned as on Lower switch now");

@@ -94,7 +94,9 @@ function OfDevice({ device, rows }: { device: Device; rows: readonly DriftRow[] 
     const taken = some.flatMap((row) => takenOf(row) ?? []);
     const refused = edit(takeFromDevice({ device: device.id, taken }));
     if (refused !== null) return toast.error(refused);
-    toast(`${counted(taken.length, "thing", "things")} planned as on ${device.name}. Undo takes it back.`);
+    toast(
+      `${counted(taken.length, "thing is", "things are")} planned as on ${device.name} now. Undo takes it back.`,
+    );
   };
   const can = rows.filter((row) => takenOf(row) !== null);
   return (
@@ -104,7 +106,7 @@ function OfDevice({ device, rows }: { device: Device; rows: readonly DriftRow[] 
         <span className="text-12 text-ink2">{counted(rows.length, "difference", "differences")}</span>
         {can.length < 2 ? null : (
           <button type="button" className="button" onClick={() => take(can)}>
-            Plan {can.length} as on {device.name}
+            Take all {can.length} into the plan
           </button>
         )}
       </h3>
@@ -122,10 +124,10 @@ function OfDevice({ device, rows }: { device: Device; rows: readonly DriftRow[] 
               <button
                 type="button"
                 className="button justify-self-start"
-                aria-label={`Plan ${row.said.name} as it is on ${device.name}`}
+                aria-label={`Take ${row.said.name} into the plan as it is`}
                 onClick={() => take([row])}
               >
-                Plan it so
+                Take into the plan
               </button>
             )}
           </li>

@@ -153,7 +153,10 @@ function Beside({ index, known, device, heard, close }: BesideProps) {
   );
   const rows = useMemo(() => {
     if (entry === null || kept === null) return [];
-    const told = knowledgeOf([...known.record, { by: "", entry }], known.before !== null);
+    const told = knowledgeOf(
+      [...known.record, { by: "", entry }],
+      known.record.length === 0 && known.before !== null,
+    );
     return driftBetween(kept.asIs, index, told).filter((row) => row.device.id === device.id);
   }, [entry, kept, known, index, device]);
   if (!read.ok)

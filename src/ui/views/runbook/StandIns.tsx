@@ -7,6 +7,7 @@ import { requestFor } from "@/core/readback";
 import { changesFrom, stateFrom } from "@/core/records";
 import {
   foundState,
+  isUnpowered,
   operationWords,
   Rehearsal,
   setUpDevices,
@@ -227,7 +228,7 @@ function DeviceList({ index, asIs, state, isBusy, act }: ListProps) {
         <DeviceRow
           key={device.id}
           device={device}
-          isOff={asIs.portsOf(device.id).every(({ enabled }) => !enabled)}
+          isOff={isUnpowered(asIs, device.id)}
           isStarting={starting.includes(device.id)}
           isUnsaved={unsaved.includes(device.id)}
           isReached={devices.length > MOST_ASKED ? null : reached.has(device.id)}
