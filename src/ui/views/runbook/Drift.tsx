@@ -95,7 +95,7 @@ function OfDevice({ device, rows }: { device: Device; rows: readonly DriftRow[] 
     const refused = edit(takeFromDevice({ device: device.id, taken }));
     if (refused !== null) return toast.error(refused);
     toast(
-      `${counted(taken.length, "thing is", "things are")} planned as on ${device.name} now. Undo takes it back.`,
+      `${counted(taken.length, "thing is", "things are")} planned as on ${device.name}. Undo takes it back.`,
     );
   };
   const can = rows.filter((row) => takenOf(row) !== null);
