@@ -124,6 +124,7 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "p");
   await tabTo(page, page.getByRole("button", { name: /^What and where/ }));
   await press(page, "Enter");
+  await expect(page.getByPlaceholder("Type part of the name")).toBeFocused();
   await page.keyboard.type("Switch 1 2");
   await press(page, "Enter");
   await expect(page.getByText("✓ all 4 steps pass")).toBeVisible();
