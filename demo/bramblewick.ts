@@ -9,6 +9,7 @@ import {
 import { RADIO_SETS } from "../src/core/wireless";
 import { BRAMBLEWICK } from "./surveys";
 import { conduit } from "./conduits";
+import { WORKS_BASELINE, windowsOfTheWorks } from "./baselines";
 import { leafletsOfTheWorks } from "./leaflets";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
@@ -58,6 +59,7 @@ export function bramblewick(): Plan {
       blocks: [net("172.22.0.0/16"), net("10.99.4.0/24")],
       conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 30 },
       radio: RADIO_SETS.europe,
+      baseline: WORKS_BASELINE,
       keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
     },
     true,
@@ -126,6 +128,7 @@ export function bramblewick(): Plan {
     "Cold store switch",
   ];
   leafletsOfTheWorks(site);
+  windowsOfTheWorks(site);
   for (const [i, name] of ring.entries()) {
     site.device(name, i === 0 ? "switch-24-poe" : "switch-16", name.replace(" switch", ""), {
       tree: { ...BLANK_TREE, kind: "rapid", priority: [4096, 8192][i] ?? 32_768 },

@@ -2,6 +2,7 @@ import type { FileFault } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import {
   CONVENTIONS,
+  NO_BASELINE,
   NO_RADIO_RULES,
   diff,
   emptyPlan,
@@ -36,6 +37,7 @@ export async function createSite(
         blocks: [],
         conventions: CONVENTIONS,
         radio: NO_RADIO_RULES,
+        baseline: NO_BASELINE,
         keepClear: [],
       });
   });

@@ -80,6 +80,12 @@ const SITES: Readonly<
     note: "moved to the back office",
     second: "place",
   },
+  "0022": {
+    plan: fileOf("plan-version-11.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "place",
+  },
   "0015": {
     plan: fileOf("plan-version-5-lines.json"),
     noted: "tablet",

@@ -42,6 +42,7 @@ import {
 } from "../plan";
 import { addDevice, adoptPlanned, makeTunnel, paintPorts, readRuleTable, renumber } from "../planners";
 import { testId } from "../testing/build-plan";
+import { SLIPS_OF_BASELINE } from "../testing/slips-of-baseline";
 import { SLIPS_OF_GUARDS } from "../testing/slips-of-guards";
 import { SLIPS_OF_WALLS, type Slip } from "../testing/slips-of-walls";
 import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
@@ -1077,6 +1078,7 @@ const slips: Slip[] = [
   ],
   ...SLIPS_OF_WALLS,
   ...SLIPS_OF_GUARDS,
+  ...SLIPS_OF_BASELINE,
 ];
 
 const routeOn = (d: PlanEdits, prefix: string, via: string, device = find(d, "device", "Gateway").id) =>
@@ -1372,6 +1374,11 @@ test("a sound plan has no finding; every check has a slip that it finds", () => 
 
 /** A person has to decide: lay another cable, buy another switch, leave a name out. */
 const NO_REPAIR = [
+  "baseline-beyond-device",
+  "gear-server-unreachable",
+  "serial-twice",
+  "licence-ended",
+  "window-without-consent",
   "first-address-met",
   "admin-server-unreachable",
   "wireless-sign-in-unreachable",

@@ -14,6 +14,15 @@ import {
   sourceCheckKills,
   voicePolicyDiffers,
 } from "./guards/port-guards";
+import {
+  beyondTheDevice,
+  clearWayIn,
+  gearServerSilent,
+  licenceEnded,
+  offTheBaseline,
+  serialTwice,
+  windowWithoutConsent,
+} from "./gear/baseline";
 import { treeTimersUnfit } from "./trees/timers";
 import type { Change, Kind, PlanIndex } from "../plan";
 import type { AnyCheck, Finding } from "./check";
@@ -191,6 +200,13 @@ export const CHECKS: readonly AnyCheck[] = [
   vlanNameTooLong,
   nameUnfitForModel,
   firstAddressMet,
+  offTheBaseline,
+  beyondTheDevice,
+  clearWayIn,
+  gearServerSilent,
+  serialTwice,
+  licenceEnded,
+  windowWithoutConsent,
   loopThroughUnmanaged,
   cableMisfit,
   cableTooLong,

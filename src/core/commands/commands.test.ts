@@ -61,6 +61,7 @@ class Site {
       | "wish"
       | "acceptance"
       | "leaflet"
+      | "window"
       | "exception"
       | "service"
       | "conduit"
@@ -110,8 +111,9 @@ function prepared(): Site {
   let plan = fennelStreet();
   const { addTemplate, addHostKind, addGear, keepProbe, makeLag, addLine, pasteRoutes, writeForward } =
     COMMANDS;
-  const { acceptFinding, addException, addService, writeConduit, writeRegion, writeTunnel, writeWish } =
+  const { acceptFinding, addException, addService, addWindow, writeConduit, writeGear, writeRegion } =
     COMMANDS;
+  const { writeTunnel, writeWish } = COMMANDS;
   const host = must([...plan.host.keys()][0], "a host");
   const at = new Site(plan);
   for (const order of [
@@ -124,6 +126,8 @@ function prepared(): Site {
     writeTunnel({ segment: null, column: "name", text: "On call" }),
     addException({ from: "Guests", to: "Image store", services: "ssh" }),
     addService({ name: "spare", is: "tcp 8007" }),
+    addWindow({ name: "Tuesday evening", starts: "2026-12-08 18:00" }),
+    writeGear({ row: at.named("device", "Upper switch"), column: "idleMinutes", text: "30 min" }),
     writeConduit({ conduit: null, column: "name", text: "Spare" }),
     writeRegion({ device: at.named("device", "Upper switch"), column: "region", text: "Practice" }),
     acceptFinding({ finding: "a b", says: "So it is.", reason: "known", by: "Ruth", until: "" }),
@@ -439,6 +443,21 @@ const EXAMPLES: Examples = {
     onto: [],
   }),
   removeTunnels: (at) => ({ segments: [at.named("segment", "On call")] }),
+  addWindow: () => ({ name: "Saturday", starts: "2026-12-05 18:00" }),
+  writeWindow: (at) => ({ window: at.first("window"), column: "segments", text: "Phones, Staff" }),
+  pasteWindows: () => ({
+    rows: [["Sunday", "2026-12-06 08:00", "4 h", "Staff", "14/26", "the practice manager", "gate is locked"]],
+    from: "name",
+    onto: [],
+  }),
+  removeWindows: (at) => ({ windows: [at.first("window")] }),
+  writeGear: (at) => ({ row: at.plan.site.id, column: "idleMinutes", text: "7 min" }),
+  pasteGear: (at) => ({
+    rows: [["web over TLS, SSH", "5 min"]],
+    from: "waysIn",
+    onto: [at.named("device", "Upper switch")],
+  }),
+  toBaseline: (at) => ({ devices: [at.named("device", "Upper switch")], fields: null }),
   addService: () => ({ name: "backup", is: "https, tcp 8007" }),
   writeService: (at) => ({ service: at.first("service"), column: "is", text: "https, udp 5000-5010" }),
   pasteServices: () => ({ rows: [["copies", "tcp 8009", "at night"]], from: "name", onto: [] }),

@@ -185,3 +185,5 @@ export { addException, pasteExceptions, removeExceptions, writeException } from 
 export { chooseGateway, editLeg, setLeg } from "./legs";
 export { pasteSignIns, removeSignIns, writeSignIn } from "./sign-ins";
 export { copyRegion, pasteRegions, writeRegion } from "./regions";
+export { pasteGear, toBaseline, writeGear } from "./baseline";
+export { addWindow, pasteWindows, removeWindows, writeWindow } from "./windows";

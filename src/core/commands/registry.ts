@@ -17,6 +17,8 @@ import * as gateway from "./gateway";
 import * as waysIn from "./ways-in";
 import * as rules from "./rules";
 import * as walls from "./walls";
+import * as baseline from "./baseline";
+import * as windows from "./windows";
 
 /** Every command by what it is called in code. */
 export const COMMANDS = {
@@ -38,6 +40,8 @@ export const COMMANDS = {
   ...gateway,
   ...waysIn,
   ...rules,
+  ...baseline,
+  ...windows,
   ...walls,
 };
 export type CommandName = keyof typeof COMMANDS;

@@ -3,6 +3,7 @@ import { byNaturalText } from "../kernel";
 import { hasRadios, isFilter, keepsState, nameOf, ssidsOf, type Device, type PlanIndex } from "../plan";
 import { asLabel, firstContact, nameOnDevice } from "../planners";
 import { bridgeAddress, configurationDigest } from "../spanning-tree";
+import { administrationOn, identityOf } from "./sheet-baseline";
 import { failoverOn, protectionsOn, tunnelsOn } from "./sheet-lines";
 import { managementOf, sheetInterface, sheetLines } from "./sheet-addresses";
 import { forwardsOn, routesOn, rulesOn, translationsOn } from "./sheet-gateway";
@@ -55,6 +56,8 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     feed: device.feed,
     backupFeed: device.backupFeed,
     credentialsPlace: device.credentialsPlace,
+    identity: identityOf(device),
+    administration: administrationOn(index, device),
     supportUntil: device.supportUntil,
     supportEnded: device.supportUntil !== null && index.today !== null && device.supportUntil < index.today,
     knowsVlans: device.bridging === "vlan",

@@ -40,6 +40,7 @@ function labelsOf(text: string, data: DeviceData): string[] {
 const ORDER = [
   "Reach it",
   "Name, address, time",
+  "How it is administered",
   "VLANs",
   "Spanning tree",
   "Link aggregation",

@@ -111,6 +111,8 @@ function fillLists(edits: PlanEdits, { gateway, bridge, host, line, segment }: P
       perVlan: [{ vid: twenty, priority: 8192 }],
     },
     protections: { ...bridge.protections, snooping: [twenty], bound: [host.id] },
+    baseline: { ...bridge.baseline, logTo: [next], idleMinutes: 7 },
+    abilities: { ...bridge.abilities, lacks: ["time", "log"] },
   });
   edits.patch("segment", segment.id, {
     time: [next],

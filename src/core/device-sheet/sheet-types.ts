@@ -182,6 +182,10 @@ export interface DeviceData {
   readonly feed: string;
   readonly backupFeed: string;
   readonly credentialsPlace: string;
+  /** What it is and runs: serial number, revision, software. */
+  readonly identity: readonly SheetProtection[];
+  /** How it is administered: ways in, password rules, servers of its own, clock. */
+  readonly administration: readonly SheetProtection[];
   readonly supportUntil: string | null;
   /** Whether that day has passed; false where no day is known. */
   readonly supportEnded: boolean;

@@ -42,7 +42,8 @@ function reachStep({ management, wayBack, credentialsPlace, place, outOfBox }: D
   };
 }
 
-function nameStep({ hostName, management, asksFrom, supportUntil, supportEnded }: DeviceData): SheetStep {
+function nameStep(data: DeviceData): SheetStep {
+  const { hostName, management, asksFrom, identity, supportUntil, supportEnded } = data;
   const rows = [["Name", hostName]];
   if (management !== null) {
     rows.push(
@@ -55,6 +56,7 @@ function nameStep({ hostName, management, asksFrom, supportUntil, supportEnded }
     if (management.time.length > 0) rows.push(["Time servers", management.time.join(", ")]);
   }
   if (asksFrom !== null) rows.push(["Asks its servers from", asksFrom]);
+  rows.push(...identity.map(({ setting, value }) => [setting, value]));
   if (supportUntil !== null)
     rows.push([
       "Software",
@@ -73,6 +75,17 @@ function nameStep({ hostName, management, asksFrom, supportUntil, supportEnded }
         : "The address moves to the management VLAN only with the last step: until then reach it as before.",
   };
 }
+
+const administrationStep = ({ administration }: DeviceData): SheetStep => ({
+  ...NONE,
+  title: "How it is administered",
+  heads: ["Setting", "Value"],
+  rows: administration.map(({ setting, value }) => [setting, value]),
+  caution:
+    administration.length === 0
+      ? ""
+      : "Try a way in before the one in use is switched off. The administrator's password is not on this sheet.",
+});
 
 const PURPOSE_WORDS: Partial<Record<string, string>> = {
   parked: "ports that are off",
@@ -319,6 +332,7 @@ function wirelessSteps(data: DeviceData): SheetStep[] {
 export function deviceSteps(data: DeviceData): SheetStep[] {
   const steps: SheetStep[] = [
     nameStep(data),
+    administrationStep(data),
     ...switchingSteps(data),
     ...routingSteps(data),
     ...gatewaySteps(data),

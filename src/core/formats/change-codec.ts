@@ -47,6 +47,7 @@ export const changeSchema = z.discriminatedUnion("kind", [
   changeSchemaOf("wish"),
   changeSchemaOf("expectation"),
   changeSchemaOf("acceptance"),
+  changeSchemaOf("window"),
 ]);
 
 const MOST_CHANGES = 500_000;

@@ -174,6 +174,23 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   widthMhz: "width in MHz",
   arpInspection: "ARP inspection",
   snooping: "DHCP snooping",
+  waysIn: "ways in",
+  idleMinutes: "signed out after min",
+  passwordLength: "password, fewest characters",
+  passwordDays: "password changed after days",
+  nameServers: "name servers of its own",
+  timeServers: "time servers",
+  logTo: "log sent to",
+  uplinks: "ports to other gear",
+  describes: "says where ports lead",
+  serial: "serial number",
+  softwareFound: "software found",
+  softwareWanted: "software wanted",
+  licenceUntil: "licence until",
+  registration: "registered",
+  lacks: "does not do",
+  fallsBack: "falls back unless confirmed",
+  segments: "may stop",
 };
 
 /** A field's name as a person says it. */
@@ -216,6 +233,12 @@ const VALUE_WORDS: Readonly<Record<string, string>> = {
   tacacs: "TACACS+",
   signInFirst: "sign-in",
   macFirst: "MAC address",
+  https: "web over TLS",
+  http: "web without TLS",
+  ssh: "SSH",
+  telnet: "Telnet",
+  snmpV3: "SNMPv3",
+  snmpV2: "SNMPv1 or v2c",
 };
 
 /**

@@ -14,6 +14,7 @@ import {
   KINDS,
   LIST_NAMES,
   NO_ABILITIES,
+  NO_BASELINE,
   NO_GUARDS,
   NO_PROTECTIONS,
   NO_RADIO_RULES,
@@ -26,7 +27,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 11;
+export const VERSION = 12;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -34,7 +35,7 @@ const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields
 
 /** What the entities of versions before lacked, with the value that changes nothing. */
 const ADDED: Partial<Record<Kind, Fields>> = {
-  site: { radio: NO_RADIO_RULES },
+  site: { radio: NO_RADIO_RULES, baseline: NO_BASELINE },
   room: pick(BLANK_ROOM, "building", "beside"),
   device: pick(
     BLANK_DEVICE,
@@ -53,6 +54,13 @@ const ADDED: Partial<Record<Kind, Fields>> = {
     "bridgeMac",
     "asksFrom",
     "repeatsDiscovery",
+    "baseline",
+    "serial",
+    "hardwareRevision",
+    "softwareFound",
+    "softwareWanted",
+    "registration",
+    "licenceUntil",
   ),
   port: pick(BLANK_PORT, "optic", "lag", "treePriority", "treeCost", "voicePolicy"),
   line: pick(
@@ -112,10 +120,11 @@ const LISTS_ADDED = [
   "exceptions",
   "wishes",
   "acceptances",
+  "windows",
 ] as const;
 /** What nobody said of gear of then, it is not known to have. */
 const ABILITIES_ADDED = {
-  ...pick(USUAL_ABILITIES, "ownTag", "radios"),
+  ...pick(USUAL_ABILITIES, "ownTag", "radios", "fallsBack", "lacks"),
   ...pick(NO_ABILITIES, "ipv6Guards", "sourceChecks", "isolation", "stormLimits"),
 };
 const GUARDS_ADDED = pick(
@@ -231,7 +240,7 @@ export function upgradedFile(file: unknown): unknown {
   if (
     !isFields(file) ||
     typeof file.version !== "number" ||
-    ![1, 2, 3, 4, 5, 6, 7, 8, 9, 10].includes(file.version)
+    ![1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11].includes(file.version)
   )
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);

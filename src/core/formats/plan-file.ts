@@ -55,6 +55,7 @@ const {
   wish,
   expectation,
   acceptance,
+  window: windows,
 } = SCHEMAS;
 
 /**
@@ -96,6 +97,7 @@ export const planFileSchema = z.strictObject({
   wishes: z.array(wish).max(MOST.wish),
   expectations: z.array(expectation).max(MOST.expectation),
   acceptances: z.array(acceptance).max(MOST.acceptance),
+  windows: z.array(windows).max(MOST.window),
 });
 export type PlanFile = z.output<typeof planFileSchema>;
 

@@ -1,5 +1,6 @@
-import type { Leaflet } from "./schema/leaflet";
 import type { Abilities, RadioRules } from "./schema/abilities";
+import type { Baseline } from "./schema/baseline";
+import type { Leaflet } from "./schema/leaflet";
 import type { Device, Host, Link, Port } from "./schema/hardware";
 import type { Line } from "./schema/line";
 import type { Forward } from "./schema/reach";
@@ -109,6 +110,8 @@ export const USUAL_ABILITIES: Abilities = {
   ownTag: "accept",
   lists: "one",
   radios: false,
+  fallsBack: false,
+  lacks: [],
 };
 export const NO_ABILITIES: Abilities = {
   ...USUAL_ABILITIES,
@@ -129,6 +132,9 @@ export const hasRadios = ({ kind, abilities }: Pick<Device, "kind" | "abilities"
 /** Whether it stands between the inside and a line: a gateway, a firewall. */
 export const isGateway = ({ kind }: Pick<Device, "kind">): boolean =>
   kind === "gateway" || kind === "firewall";
+/** Whether a device is set up by administrators: gear that knows VLANs. What knows none has nothing to set. */
+export const isAdministered = ({ bridging, kind }: Pick<Device, "bridging" | "kind">): boolean =>
+  bridging === "vlan" && kind !== "providerBox" && kind !== "server";
 export const BLANK_TREE: Device["tree"] = {
   kind: "none",
   priority: 32_768,
@@ -141,6 +147,19 @@ export const BLANK_TREE: Device["tree"] = {
   hops: 20,
   instances: [],
   perVlan: [],
+};
+/** Nothing of how gear is administered is decided. */
+export const NO_BASELINE: Baseline = {
+  waysIn: [],
+  idleMinutes: null,
+  passwordLength: null,
+  passwordDays: null,
+  nameServers: [],
+  timeServers: [],
+  logTo: [],
+  clock: "open",
+  uplinks: "open",
+  describes: "open",
 };
 export const NO_PROTECTIONS: Device["protections"] = {
   snooping: [],
@@ -207,6 +226,13 @@ export const BLANK_DEVICE: Omit<Device, "id" | "kind" | "bridging" | "name" | "m
     routes: [],
     defaultRoute: "asSegment",
     asksFrom: null,
+    baseline: NO_BASELINE,
+    serial: "",
+    hardwareRevision: "",
+    softwareFound: "",
+    softwareWanted: "",
+    registration: "",
+    licenceUntil: null,
     supportUntil: null,
     credentialsPlace: "",
     vlanNameLimit: null,

@@ -20,8 +20,10 @@ export {
   BLANK_SIGN_IN,
   BLANK_SSID,
   BLANK_TREE,
+  isAdministered,
   isGateway,
   NO_ABILITIES,
+  NO_BASELINE,
   NO_GUARDS,
   NO_PROTECTIONS,
   NO_RADIO_RULES,
@@ -44,6 +46,8 @@ export {
   BANDS,
   type Cable,
   CABLES,
+  type Lack,
+  LACKS,
   type Optic,
   OPTICS,
   POE_CHOICES,
@@ -118,6 +122,8 @@ export {
   type Wish,
 } from "./schema/reach";
 export type { Acceptance } from "./schema/acceptance";
+export { type Baseline, type WayIn, WAYS_IN } from "./schema/baseline";
+export { type Window, windowSchema } from "./schema/window";
 export type { Leaflet } from "./schema/leaflet";
 export { firstAddressOf, leafletFor, type FirstAddress } from "./leaflets";
 export type { Line, Pin } from "./schema/line";

@@ -36,6 +36,7 @@ export const MOST: Readonly<Record<CollectionKind, number>> = {
   wish: 500,
   expectation: 5000,
   acceptance: 5000,
+  window: 200,
 };
 
 /** The most rules that one device's list may have. */

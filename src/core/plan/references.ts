@@ -187,6 +187,7 @@ const REFERENCES: { readonly [K in Kind]: (entity: EntityOf<K>, to: Visit) => vo
   },
   wish: (w, to) => to("host", "host", w.host),
   acceptance: nothing,
+  window: (w, to) => each(to, "segments", "segment", w.segments),
   expectation: ({ question, segment }, to) => {
     to("segment", "segment", segment);
     asker(to, question.from);
@@ -208,7 +209,18 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   zone: ["segment", "wall", "exception", "rule"],
   line: ["interface", "segment", "forward", "expectation"],
   vlan: ["segment"],
-  segment: ["line", "interface", "device", "ssid", "host", "scope", "exception", "rule", "expectation"],
+  segment: [
+    "line",
+    "interface",
+    "device",
+    "ssid",
+    "host",
+    "scope",
+    "exception",
+    "rule",
+    "expectation",
+    "window",
+  ],
   device: [
     "device",
     "lag",
@@ -241,6 +253,7 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   wish: [],
   expectation: [],
   acceptance: [],
+  window: [],
 };
 
 /** What an entity points at. */

@@ -29,6 +29,36 @@ export {
   setLeaflet,
   type LeafletField,
 } from "./gear/leaflet-text";
+export {
+  BASELINE_FIELDS,
+  baselineText,
+  clockText,
+  LACK_WORDS,
+  lacksText,
+  WAY_IN_WORDS,
+  type BaselineField,
+} from "./gear/baseline-text";
+export {
+  baselineFor,
+  beyondDevice,
+  GEAR_COLUMNS,
+  gearTable,
+  gearText,
+  IDENTITY_FIELDS,
+  isOpen,
+  offBaseline,
+  pasteGear,
+  SITE_ROW,
+  toBaseline,
+  type GearColumn,
+} from "./gear/baseline";
+export {
+  pasteWindows,
+  WINDOW_COLUMNS,
+  windowCellText,
+  windowTable,
+  type WindowColumn,
+} from "./site/window-cell";
 export { type ModelText, putModel, removeModel, runsText } from "./gear/own-models";
 export { type Lit, namesFromSightings, setSoftwareNames, sharedNames } from "./ports/software-names";
 export { type PortRule, portsByRule } from "./ports/port-rules";

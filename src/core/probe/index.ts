@@ -1,7 +1,13 @@
 export { managementAddress } from "./goals";
 export { asClient, type Laptop, type Outcome, pageFrom, probe } from "./probe";
 export { type Content, emissionsOf, type Message } from "./message";
-export { adminServerReached, serverReached, type ServerReached } from "./sign-in-server";
+export {
+  adminServerReached,
+  gearServerReached,
+  serverReached,
+  type GearAsks,
+  type ServerReached,
+} from "./sign-in-server";
 export type { PortState } from "./port-state";
 export { portStateFor, speaksSignIn } from "./sign-in";
 export { runOn } from "./really";

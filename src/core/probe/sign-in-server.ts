@@ -146,6 +146,25 @@ export function serverReached(run: ProbeRun, device: Device, profile: SignIn): S
   );
 }
 
+/** What gear asks of a server for itself. */
+export type GearAsks = "names" | "time" | "log";
+const GEAR_ASKS: Readonly<Record<GearAsks, Pick<Asked, "port" | "what" | "standard">>> = {
+  names: { port: 53, what: "names", standard: "RFC 1035" },
+  time: { port: 123, what: "the time", standard: "RFC 5905" },
+  log: { port: 514, what: "its log", standard: "RFC 5426" },
+};
+
+/** The first of the hosts that a device asks for itself and reaches, or why it reaches none; null without any. */
+export function gearServerReached(
+  run: ProbeRun,
+  device: Device,
+  asks: GearAsks,
+  servers: readonly string[],
+): ServerReached | null {
+  const key = `${asks} ${servers.join(" ")}`;
+  return firstReached(run, device, { key, servers, protocol: "udp", ...GEAR_ASKS[asks] });
+}
+
 /** The same for the servers by which administrators sign in to a device; for one that asks any. */
 export function adminServerReached(run: ProbeRun, device: Device): ServerReached {
   const { by, servers } = device.adminSignIn;

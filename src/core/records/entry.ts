@@ -12,6 +12,7 @@ export type TickCame = (typeof CAME)[number];
 
 const STEP_KINDS = [
   "begin",
+  "permit",
   "move",
   "copy",
   "do",

@@ -9,7 +9,7 @@ import {
 } from "../runbook";
 import { siteAsIs } from "./as-is";
 import type { Recorded, Tick } from "./entry";
-import { copiedDevices, latestVisit, stepKey, unnamedDevices, unsavedDevices } from "./visit";
+import { copiedDevices, latestVisit, signedPermits, stepKey, unnamedDevices, unsavedDevices } from "./visit";
 
 const keyOf = (index: PlanIndex, operation: Operation): string =>
   stepKey({
@@ -63,6 +63,7 @@ export function remaining(
     unsaved: unsavedDevices(ticks),
     unnamed: unnamedDevices(ticks),
     copied: copiedDevices(ticks),
+    signed: signedPermits(ticks),
     isBegun: has("begin"),
     isPutBack: has("end"),
     tell,

@@ -116,6 +116,10 @@ export const copiedDevices = (ticks: readonly Tick[]): string[] => [
   ),
 ];
 
+/** Titles of the permits that were signed in these ticks. */
+export const signedPermits = (ticks: readonly Tick[]): string[] =>
+  ticks.flatMap(({ step, came }) => (step.kind === "permit" && came === "done" ? [step.title] : []));
+
 /** Devices that were powered in these ticks and whose administrator's name and word were not changed yet. */
 export function unnamedDevices(ticks: readonly Tick[]): string[] {
   const open = new Set<string>();

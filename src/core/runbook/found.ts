@@ -6,7 +6,9 @@ import {
   BLANK_SEGMENT,
   BLANK_TREE,
   BLANK_ZONE,
+  isAdministered,
   isGateway,
+  NO_BASELINE,
   NO_GUARDS,
   NO_PROTECTIONS,
   PlanEdits,
@@ -25,10 +27,6 @@ import { devicesInOrder } from "../sheets";
 // (rooms, cables, hosts, what is meant), and only what is entered on devices differs. So every question that
 // can be put to a plan can be put to the site as it is found.
 
-/** Whether a device is set up page by page: gear that knows VLANs. What knows none has nothing to set. */
-const isSetUp = ({ bridging, kind }: Device): boolean =>
-  bridging === "vlan" && kind !== "providerBox" && kind !== "server";
-
 /** The settings of a device that are entered on its pages, beside its legs, ports and VLANs. */
 export const DEVICE_SETTINGS = [
   "tree",
@@ -39,6 +37,8 @@ export const DEVICE_SETTINGS = [
   "filter",
   "asksFrom",
   "repeatsDiscovery",
+  "baseline",
+  "softwareWanted",
 ] as const satisfies readonly (keyof Device)[];
 
 /** The settings of a port that are entered on its device, beside its guards. */
@@ -164,6 +164,10 @@ class Leaflets {
 const isOutside = ({ plan }: PlanEdits, { id }: Port): boolean =>
   [...plan.interface.values()].some(({ port, line }) => port === id && line !== null);
 
+/** The software that runs on a device as it is found; the wanted one where any will do. */
+const softwareOn = ({ softwareFound, softwareWanted }: Device): string =>
+  softwareWanted === "" ? "" : softwareFound;
+
 /** What is entered on a device is taken away: it is as it came out of the box, and not powered yet. */
 function reset(edits: PlanEdits, device: Device, leaflets: Leaflets, key: string): void {
   const { plan } = edits;
@@ -176,6 +180,8 @@ function reset(edits: PlanEdits, device: Device, leaflets: Leaflets, key: string
     filter: isGateway(device) ? { ...usualFilter(device), list: "none" } : usualFilter(device),
     asksFrom: null,
     repeatsDiscovery: [],
+    baseline: NO_BASELINE,
+    softwareWanted: softwareOn(device),
   });
   for (const port of plan.port.values())
     if (port.device === device.id)
@@ -225,12 +231,14 @@ export const isUnpowered = (index: PlanIndex, device: string): boolean => {
 };
 
 /** The gear that is set up, in the order of the work. */
-export const setUpDevices = (index: PlanIndex): Device[] => devicesInOrder(index).filter(isSetUp);
+export const setUpDevices = (index: PlanIndex): Device[] => devicesInOrder(index).filter(isAdministered);
 
 /** The settings of a device and its ports are as an earlier plan has them. */
-function restoreSettings(edits: PlanEdits, { id }: Device, before: Plan): void {
+function restoreSettings(edits: PlanEdits, device: Device, before: Plan): void {
+  const { id } = device;
   const was = must(before.device.get(id), "the earlier plan has it");
   for (const setting of DEVICE_SETTINGS) edits.patch("device", id, { [setting]: was[setting] });
+  if (was.softwareWanted === "") edits.patch("device", id, { softwareWanted: softwareOn(device) });
   for (const port of edits.plan.port.values()) {
     const then = port.device === id ? before.port.get(port.id) : undefined;
     if (then === undefined) continue;

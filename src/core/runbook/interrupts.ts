@@ -1,7 +1,7 @@
 import { classify } from "../fabric";
 import { JOINS } from "../forwarding";
 import { partyOfHost, placeOfLeg, type Place } from "../places";
-import type { Host, PlanIndex } from "../plan";
+import { afterEdits, PlanEdits, type Host, type PlanIndex } from "../plan";
 
 /** A number that everything has in common that hears one another in a VLAN; null where that is nowhere. */
 function domainOf(index: PlanIndex, place: Place | null): number | null {
@@ -39,4 +39,11 @@ function isJoined(index: PlanIndex, host: Host): boolean {
   if (leg === undefined) return false;
   const own = domainOf(index, partyOfHost(index, host)?.place ?? null);
   return own !== null && own === domainOf(index, placeOfLeg(index, leg));
+}
+
+/** A state of the site while a device is off: none of its ports forwards. */
+export function withoutDevice(index: PlanIndex, device: string): PlanIndex {
+  const edits = new PlanEdits(index.plan);
+  for (const { id } of index.portsOf(device)) edits.patch("port", id, { enabled: false });
+  return afterEdits(index, edits) ?? index;
 }

@@ -14,12 +14,14 @@ import { DEVICE_SETTINGS, isFirstLeg, isUnpowered, ON_DEVICES, PORT_SETTINGS, se
 /** The pages of a device, in the order in which a careful person turns them. */
 export const PAGES = [
   "power",
+  "software",
   "vlans",
   "tree",
   "ports",
   "address",
   "line",
   "routes",
+  "baseline",
   "scope",
   "filter",
   "wireless",
@@ -221,15 +223,19 @@ class Difference {
       edits.length === 0 ? [] : [{ key: name, page: name, edits }];
     const power = this.#power();
     const rest = DEVICE_SETTINGS.filter(
-      (one) => !["tree", "filter", "protections", "adminSignIn"].includes(one),
+      (one) => !["tree", "filter", "protections", "adminSignIn", "baseline", "softwareWanted"].includes(one),
     );
+    // Where any software will do, there is none to bring in.
+    const software = this.#device.softwareWanted === "" ? [] : this.#settings("software", ["softwareWanted"]);
     return [
       ...power,
+      ...software,
       ...page("vlans", own("deviceVlan")),
       ...this.#settings("tree", ["tree"]),
       ...this.#ports(power.length > 0),
       ...this.#legs(),
       ...this.#settings("routes", rest),
+      ...this.#settings("baseline", ["baseline"]),
       ...this.#scopes(),
       ...this.#settings("filter", ["filter"], own("rule")),
       ...page("wireless", own("radio")),
@@ -241,17 +247,19 @@ class Difference {
 /** Which pages of the same device come before a page, whatever the simulation says. */
 const BEFORE: Readonly<Record<Page, readonly Page[]>> = {
   power: [],
-  vlans: ["power"],
-  tree: ["power"],
-  ports: ["power", "vlans"],
-  address: ["power", "vlans"],
-  line: ["power", "vlans"],
-  routes: ["power", "address", "line"],
-  scope: ["power", "address"],
-  filter: ["power", "address", "line"],
-  wireless: ["power", "vlans"],
-  trunk: ["power", "vlans"],
-  guards: ["power", "tree", "ports", "trunk"],
+  software: ["power"],
+  vlans: ["power", "software"],
+  tree: ["power", "software"],
+  ports: ["power", "software", "vlans"],
+  address: ["power", "software", "vlans"],
+  line: ["power", "software", "vlans"],
+  routes: ["power", "software", "address", "line"],
+  baseline: ["power", "software"],
+  scope: ["power", "software", "address"],
+  filter: ["power", "software", "address", "line"],
+  wireless: ["power", "software", "vlans"],
+  trunk: ["power", "software", "vlans"],
+  guards: ["power", "software", "tree", "ports", "trunk"],
 };
 
 /**
@@ -295,5 +303,8 @@ export function leftOver(last: Plan, plan: Plan): PlanEdits {
   const edits = new PlanEdits(last);
   for (const kind of ["interface", "lag", "segment", "vlan", "zone"] as const)
     for (const { id } of last[kind].values()) if (!plan[kind].has(id)) edits.remove(kind, id);
+  // Where any software will do, what runs is no difference.
+  for (const { id, softwareWanted } of plan.device.values())
+    if (softwareWanted === "") edits.patch("device", id, { softwareWanted });
   return edits;
 }

@@ -3,41 +3,18 @@ import { afterEdits, diff, nameOf, type Device, type Host, type Plan, type PlanI
 import { nameOnDevice } from "../planners";
 import { cardOf, laptopText, opensText, type Card } from "./card";
 import { foundState, setUpDevices } from "./found";
-import { connected } from "./interrupts";
+import { connected, withoutDevice } from "./interrupts";
+import { minutesOf } from "./minutes";
 import { leftOver, operationsBetween, type Operation } from "./operations";
 import { spotsAlong } from "./reach";
 import { orderOf } from "./search";
 import { type Order, type Stand, type Taken } from "./order";
 import { States, type State } from "./states";
+import type { Step } from "./step";
 import { backOf, cautionOf, moveWords, whyHere } from "./step-words";
+import { slotsOf, type Slot } from "./windows";
+import { withPermits } from "./permits";
 import { operationWords, type Value } from "./words";
-
-/** What a step is: something done on a device, the laptop moved, or something that belongs to every visit. */
-export type StepKind = "begin" | "move" | "copy" | "do" | "credentials" | "save" | "end";
-
-export interface Step {
-  readonly kind: StepKind;
-  readonly title: string;
-  /** Null for what is about the laptop only. */
-  readonly device: string | null;
-  readonly values: readonly Value[];
-  readonly why: string;
-  /** Where the laptop is; null where only a console cable goes on, or nothing is opened. */
-  readonly card: Card | null;
-  readonly needsConsole: boolean;
-  /** Whether the device is out of reach until the next step, which brings it back. */
-  readonly isBlind: boolean;
-  /** Hosts that were joined to their gateway before the step and are not after it. */
-  readonly cuts: readonly Host[];
-  /** Hosts that are joined again. */
-  readonly mends: readonly Host[];
-  /** Gear that the laptop reaches when the step is done. */
-  readonly reaches: ReadonlySet<string>;
-  /** How it is taken back. */
-  readonly back: string;
-  readonly caution: string;
-  readonly operation: Operation | null;
-}
 
 /** The order of work from what is on the devices to the plan, as plain data. */
 export interface Runbook extends Pick<
@@ -46,6 +23,8 @@ export interface Runbook extends Pick<
 > {
   readonly devices: readonly Device[];
   readonly steps: readonly Step[];
+  /** When they are done: those that stop nobody at any time, the others in the site's windows. */
+  readonly slots: readonly Slot[];
   /** Devices on which there is nothing to do. */
   readonly alreadySo: readonly Device[];
   /** Whether the site at the end is the plan, to the last field. */
@@ -86,8 +65,11 @@ class Writer {
   }
 
   #add(step: Pick<Step, "kind" | "title" | "device"> & Partial<Step>): void {
+    const timed = { kind: step.kind, device: step.device, operation: step.operation ?? null };
     this.steps.push({
       values: [],
+      stops: [],
+      minutes: minutesOf(this.#index, timed),
       why: "",
       card: cardOf(this.#state, this.#stand),
       needsConsole: false,
@@ -153,8 +135,11 @@ class Writer {
         ],
       ],
       why:
-        "Before the first change: it brings the device back when a step goes wrong. Where the device can " +
-        "fall back by itself unless a change is confirmed, switch that on now.",
+        "Before the first change: it brings the device back when a step goes wrong." +
+        (device.abilities.fallsBack
+          ? " It falls back by itself unless a change is confirmed: switch that on now, and confirm each step " +
+            "once the device is reached again."
+          : ""),
     });
   }
 
@@ -171,6 +156,10 @@ class Writer {
     const hosts = (ids: Iterable<string>, others: ReadonlySet<string>): Host[] =>
       [...ids].flatMap((id) => (others.has(id) ? [] : (index.plan.host.get(id) ?? [])));
     const [cuts, mends] = [hosts(was, this.#joined), hosts(this.#joined, was)];
+    const stops =
+      operation.page === "software"
+        ? hosts(this.#joined, connected(withoutDevice(state.index, device.id)))
+        : [];
     const isBlind = after === "next";
     const stand = isBlind ? null : after;
     const [card, seen] = [before === "by hand" ? null : cardOf(this.#state, before), cardOf(state, stand)];
@@ -186,9 +175,10 @@ class Writer {
       isBlind,
       cuts,
       mends,
+      stops,
       why: whyHere(index, device, operation, { before, after, card, seen }),
       back: backOf(index, operation, isBlind ? "next" : seen),
-      caution: cautionOf(index, operation, cuts),
+      caution: cautionOf(index, operation, [...cuts, ...stops]),
       operation,
     });
     if (!stays && !isBlind) this.#moveTo(stand, device.id);
@@ -319,6 +309,8 @@ export interface SoFar {
   readonly unnamed: readonly string[];
   /** Devices on which somebody has worked in this visit: a copy of before was made, or they came new. */
   readonly copied: readonly string[];
+  /** Titles of the permits that are signed in this visit. */
+  readonly signed: readonly string[];
   /** Whether the laptop is prepared, and whether it has back what it had. */
   readonly isBegun: boolean;
   readonly isPutBack: boolean;
@@ -329,6 +321,7 @@ const NOTHING_DONE: Omit<SoFar, "tell"> = {
   unsaved: [],
   unnamed: [],
   copied: [],
+  signed: [],
   isBegun: false,
   isPutBack: false,
 };
@@ -347,7 +340,7 @@ const savedFirst = (
 export function provenFrom(
   index: PlanIndex,
   found: PlanIndex,
-  { unsaved, unnamed, copied, isBegun, isPutBack, tell }: SoFar,
+  { unsaved, unnamed, copied, signed, isBegun, isPutBack, tell }: SoFar,
 ): Proven | null {
   const operations = operationsBetween(found, index);
   const states = new States(operations);
@@ -365,6 +358,7 @@ export function provenFrom(
   if (order.taken.length > 0 || (isBegun && !isPutBack)) writer.end();
   const busy = new Set(operations.map(({ device }) => device));
   const { moves, blind, pulled, consoles, isExhaustive, looked } = order;
+  const steps = withPermits(index, writer.steps, signed);
   const runbook: Runbook = {
     moves,
     blind,
@@ -373,7 +367,8 @@ export function provenFrom(
     isExhaustive,
     looked,
     devices: setUpDevices(index),
-    steps: writer.steps,
+    steps,
+    slots: slotsOf(index, steps),
     alreadySo: setUpDevices(index).filter(({ id }) => !busy.has(id)),
     endsAsPlanned: endsAsPlanned(order.taken.at(-1)?.state.index ?? found, index.plan),
   };

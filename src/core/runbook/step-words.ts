@@ -11,6 +11,9 @@ const CAUTIONS = {
   cabinet:
     "In cabinets and near mains: isolate first; fixed wiring is for licensed people under the local code.",
   fibre: "Never look into a fibre or an optic, lit or not.",
+  software:
+    "The version for this very model and hardware revision; by way of the versions that its maker asks for in " +
+    "between; no power cut meanwhile; a copy of its settings first: they may be lost.",
   machine:
     "A network change can move or stop a machine: permit, lock-out and the process owner's consent first; " +
     "emergency stop and safety functions never depend on this.",
@@ -19,6 +22,10 @@ const CAUTIONS = {
 export function cautionOf(index: PlanIndex, { page, ports }: Operation, cuts: readonly Host[]): string {
   const { kind } = index.plan.site;
   if (page === "power") return CAUTIONS.cabinet;
+  if (page === "software")
+    return kind === "industrial" && cuts.length > 0
+      ? `${CAUTIONS.software} ${CAUTIONS.machine}`
+      : CAUTIONS.software;
   const isProcess = kind === "industrial" && (page === "trunk" || page === "ports" || cuts.length > 0);
   if (isProcess) return CAUTIONS.machine;
   return ports.some(({ medium }) => medium === "fibre") ? CAUTIONS.fibre : "";
@@ -61,6 +68,8 @@ export function whyHere(
   { before, after, card, seen }: Stands,
 ): string {
   const { name } = device;
+  if (page === "software" && before !== null && after !== null)
+    return "Before anything else is set on it: what was set before may be lost, or mean something else, after it.";
   if (before === null)
     return (
       `Nothing on the network gets to ${name} here: take the console cable, or reset it, and it is as it ` +
@@ -93,6 +102,8 @@ export function whyHere(
 
 export function backOf(index: PlanIndex, { device, page }: Operation, seen: Card | "next" | null): string {
   if (page === "power") return "Take its power away again.";
+  if (page === "software")
+    return "Not by entering what was: only by the version before, where the device takes it. Have both at hand.";
   const name = nameOf(index, "device", device);
   if (seen === "next")
     return `Do not save yet: a restart of ${name} brings back what was. Or do the next step, and it answers.`;

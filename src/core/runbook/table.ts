@@ -1,7 +1,8 @@
 import { nameOf, type PlanIndex } from "../plan";
 import { counted, listed } from "../repairs";
 import { laptopText, opensText } from "./card";
-import type { Runbook, Step } from "./runbook";
+import type { Runbook } from "./runbook";
+import type { Step } from "./step";
 
 /** How many names are said before the rest is counted. */
 const MOST_NAMES = 4;
@@ -14,10 +15,11 @@ function namesOf(hosts: Step["cuts"]): string {
 }
 
 /** What a step interrupts and mends, in words; empty for nothing. */
-export function interruptsText({ cuts, mends }: Step): string {
+export function interruptsText({ cuts, mends, stops }: Step): string {
   const cut = cuts.length === 0 ? "" : `cuts off ${namesOf(cuts)}`;
   const mended = mends.length === 0 ? "" : `${counted(mends.length, "device gets", "devices get")} through`;
-  return [cut, mended].filter((part) => part !== "").join("; ");
+  const stopped = stops.length === 0 ? "" : `stops ${namesOf(stops)} while it restarts`;
+  return [cut, stopped, mended].filter((part) => part !== "").join("; ");
 }
 
 /** A runbook as a table, for a spreadsheet. */

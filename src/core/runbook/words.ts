@@ -2,7 +2,7 @@ import { formatAddress, formatPrefix, formatRange } from "../address";
 import { must } from "../kernel";
 import { modeOf } from "../fabric";
 import { leafletFor, nameOf, type Device, type EntityOf, type PlanIndex, type Port } from "../plan";
-import { firstContact, formatLease } from "../planners";
+import { BASELINE_FIELDS, baselineText, clockText, firstContact, formatLease } from "../planners";
 import { counted, listed } from "../repairs";
 import { runText } from "../sheets";
 import type { Edit, Operation, Page } from "./operations";
@@ -176,6 +176,26 @@ const guardWords = (index: PlanIndex, { device, ports }: Operation): OperationWo
   values: [["Ports", runText(ports, index.portsOf(device)) || "none, the device itself"]],
 });
 
+/** How a device is administered, as far as that is decided. */
+const baselineWords = (index: PlanIndex, { baseline, registration }: Device): OperationWords => ({
+  title: "How it is administered",
+  values: [
+    ...BASELINE_FIELDS.flatMap(([field, word]): Value[] => {
+      const text = baselineText(baseline, field);
+      return text === "" ? [] : [[word, field === "clock" ? clockText(index, baseline) : text]];
+    }),
+    ...(registration === "" ? [] : [["Registered, licence", registration] as const]),
+  ],
+});
+
+const softwareWords = ({ softwareFound, softwareWanted }: Device): OperationWords => ({
+  title: `Bring its software to ${softwareWanted}`,
+  values: [
+    ["Software wanted", softwareWanted],
+    ["Software found", softwareFound === "" ? "to be read on the device" : softwareFound],
+  ],
+});
+
 const routeWords = ({ routes }: Device): OperationWords => ({
   title: "Routes and services of its own",
   values: routes.map(({ prefix, via }) => ["Route", `${formatPrefix(prefix)} by ${formatAddress(via)}`]),
@@ -204,6 +224,8 @@ export function operationWords(index: PlanIndex, operation: Operation): Operatio
     filter: () => filterWords(device, operation),
     wireless: () => radioWords(operation),
     guards: () => guardWords(index, operation),
+    software: () => softwareWords(device),
+    baseline: () => baselineWords(index, device),
   };
   return words[operation.page]();
 }

@@ -1,6 +1,13 @@
 import { formatAddress, formatPrefix, parseAddress } from "../address";
 import { type Exception, type Kind, type PlanIndex, nameOf } from "../plan";
-import { exceptionCellText, forwardCellText, leafletText, serviceCellText, wishCellText } from "../planners";
+import {
+  exceptionCellText,
+  forwardCellText,
+  leafletText,
+  serviceCellText,
+  windowCellText,
+  wishCellText,
+} from "../planners";
 import { devicesInOrder } from "./port-sheet";
 import { segmentsInOrder } from "./segment-sheet";
 
@@ -53,6 +60,16 @@ function* passes(index: PlanIndex): Generator<Hit> {
       yield { kind: "rule", id: rule.id, name: `Rule ${at + 1} of ${device.name}`, detail: rule.note };
 }
 
+function* windows(index: PlanIndex): Generator<Hit> {
+  for (const window of index.plan.window.values())
+    yield {
+      kind: "window",
+      id: window.id,
+      name: window.name,
+      detail: `window: ${windowCellText(index, window, "starts")}`,
+    };
+}
+
 function* leaflets(index: PlanIndex): Generator<Hit> {
   for (const leaflet of index.plan.leaflet.values())
     yield {
@@ -79,12 +96,15 @@ function* candidates(index: PlanIndex): Generator<Hit> {
   for (const gear of plan.gear.values())
     yield { kind: "gear", id: gear.id, name: gear.name, detail: gear.fate };
   yield* leaflets(index);
+  yield* windows(index);
   for (const device of devicesInOrder(index))
     yield {
       kind: "device",
       id: device.id,
       name: device.name,
-      detail: [device.model, device.place, device.bridgeMac ?? ""].filter((t) => t !== "").join(", "),
+      detail: [device.model, device.place, device.bridgeMac ?? "", device.serial]
+        .filter((t) => t !== "")
+        .join(", "),
     };
   for (const host of plan.host.values()) {
     yield {

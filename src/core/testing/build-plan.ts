@@ -11,6 +11,7 @@ import {
   COLLECTION_KINDS,
   CONVENTIONS,
   emptyPlan,
+  NO_BASELINE,
   NO_RADIO_RULES,
   type CollectionKind,
   type Device,
@@ -58,6 +59,7 @@ export const aSite = (fields: Partial<Site> = {}): Site => ({
   blocks: [],
   conventions: CONVENTIONS,
   radio: NO_RADIO_RULES,
+  baseline: NO_BASELINE,
   keepClear: [],
   ...fields,
 });

@@ -4,6 +4,7 @@ import {
   applyChanges,
   BLANK_GEAR,
   BLANK_ROOM,
+  NO_BASELINE,
   NO_RADIO_RULES,
   CONVENTIONS,
   emptyPlan,
@@ -86,6 +87,7 @@ export function surveyPlan(
     blocks,
     conventions: { ...CONVENTIONS, ...conventions },
     radio: NO_RADIO_RULES,
+    baseline: NO_BASELINE,
     keepClear: [],
   };
   const changes = [

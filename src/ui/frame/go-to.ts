@@ -36,6 +36,8 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
     case "device":
     case "link":
       return { view: "hardware", selection: { what: kind, id } };
+    case "window":
+      return { view: "runbook", selection: { what: "window", id } };
     case "leaflet":
       return { view: "hardware", selection: ofModel(index, plan.leaflet.get(id)?.model ?? "") };
     case "port":

@@ -29,6 +29,7 @@ export type Selection =
   | { readonly what: "service"; readonly id: string }
   | { readonly what: "conduit"; readonly id: string }
   | { readonly what: "signIn"; readonly id: string }
+  | { readonly what: "window"; readonly id: string }
   /** One who is planned at a port with sign-in, in one situation; nobody: something that nobody knows. */
   | {
       readonly what: "entry";
@@ -64,10 +65,10 @@ export interface ProbeAsked {
 export type ProbeWay = "journey" | "kept" | "reach";
 
 /** The ways to see the gear. */
-export type HardwareWay = "drawing" | "cabinets" | "cables" | "sheet" | "models";
+export type HardwareWay = "drawing" | "cabinets" | "cables" | "baseline" | "sheet" | "models";
 
 /** The ways to look at the runbook: its order, the visit that goes on, one's own tries. */
-export type RunbookWay = "order" | "visit" | "rehearse" | "standIns" | "differences";
+export type RunbookWay = "order" | "windows" | "visit" | "rehearse" | "standIns" | "differences";
 
 export interface UiState {
   readonly selection: Selection | null;

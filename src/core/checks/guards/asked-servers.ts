@@ -11,10 +11,10 @@ export const askedOn = (index: PlanIndex): ProbeRun => runOn(index, nobody);
  * Repairs of why servers are not reached. What they create gets its id when it is made, not when it is
  * offered.
  */
-export function repairsFor(index: PlanIndex, ask: (run: ProbeRun) => ServerReached): Repair[] {
+export function repairsFor(index: PlanIndex, ask: (run: ProbeRun) => ServerReached | null): Repair[] {
   let next = nobody;
   const reached = ask(runOn(index, () => next()));
-  if ("server" in reached) return [];
+  if (reached === null || "server" in reached) return [];
   return reached.cause.repairs.map((repair): Repair => ({
     ...repair,
     edit: (edits, ids) => {

@@ -1,5 +1,19 @@
 import { z } from "zod";
-import { groupField, shortText } from "./fields";
+import { groupField, setField, shortText } from "./fields";
+
+/** What the software of some gear does not do, of what a baseline may ask of it. */
+export const LACKS = [
+  "https",
+  "ssh",
+  "snmpV3",
+  "idle",
+  "passwords",
+  "names",
+  "time",
+  "log",
+  "descriptions",
+] as const;
+export type Lack = (typeof LACKS)[number];
 
 /** What a device's software can do. */
 export const abilitiesField = groupField(
@@ -37,6 +51,12 @@ export const abilitiesField = groupField(
     lists: z
       .enum(["one", "two"])
       .meta({ description: "two: its pages show PVID and membership as two lists, and both have to be set" }),
+    fallsBack: z.boolean().meta({
+      description: "Goes back by itself to what it had unless a change is confirmed",
+    }),
+    lacks: setField(z.array(z.enum(LACKS)).max(LACKS.length)).meta({
+      description: "What it is known not to do of what a baseline asks",
+    }),
   }),
 );
 export type Abilities = z.output<typeof abilitiesField>;

@@ -17,6 +17,7 @@ import {
   textField,
   vidField,
 } from "./fields";
+import { baselineField } from "./baseline";
 import { HOST_KINDS } from "./host-kinds";
 import { adminSignInSchema, protectionsSchema, treeSchema } from "./protection";
 import { routeSchema } from "./reach";
@@ -95,6 +96,13 @@ export const deviceSchema = z.strictObject({
       "The leg that its own questions leave from (sign-in, " +
       "time); null: the first of its legs with an address",
   }),
+  baseline: baselineField.meta({ description: "How it is administered; the site says what is usual" }),
+  serial: lineField(60).meta({ description: "The serial number on its case" }),
+  hardwareRevision: lineField(40),
+  softwareFound: lineField(60).meta({ description: "The version of its software as it was found" }),
+  softwareWanted: lineField(60).meta({ description: "The version it has to run; empty: any" }),
+  registration: shortText.meta({ description: "Where it is registered, and for what it has a licence" }),
+  licenceUntil: dateField.nullable(),
   supportUntil: dateField.nullable(),
   credentialsPlace: shortText.meta({ description: "Where the credentials are kept; never the credentials" }),
   vlanNameLimit: z

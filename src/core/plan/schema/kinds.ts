@@ -31,6 +31,7 @@ import {
 } from "./separation";
 import { siteSchema } from "./site";
 import { gearSchema, hostKindSchema, roomSchema } from "./survey";
+import { windowSchema } from "./window";
 
 /** Every kind of entity, each before those that refer to it. */
 export const SCHEMAS = {
@@ -66,6 +67,7 @@ export const SCHEMAS = {
   wish: wishSchema,
   expectation: expectationSchema,
   acceptance: acceptanceSchema,
+  window: windowSchema,
 } as const;
 
 export type Kind = keyof typeof SCHEMAS;
@@ -110,6 +112,7 @@ export const LIST_NAMES = {
   wish: "wishes",
   expectation: "expectations",
   acceptance: "acceptances",
+  window: "windows",
 } as const satisfies Record<CollectionKind, string>;
 
 /** What a person calls one of a kind. */
@@ -146,4 +149,5 @@ export const KIND_WORDS = {
   wish: "wish",
   expectation: "kept probe",
   acceptance: "accepted finding",
+  window: "window",
 } as const satisfies Record<Kind, string>;

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { radioRulesField } from "./abilities";
+import { baselineField } from "./baseline";
 import {
   addressField,
   countField,
@@ -57,6 +58,7 @@ export const siteSchema = z.strictObject({
     }),
   ),
   radio: radioRulesField,
+  baseline: baselineField.meta({ description: "How the site's devices are usually administered" }),
   keepClear: z
     .array(z.strictObject({ prefix: prefixField, reason: shortText }))
     .max(64)

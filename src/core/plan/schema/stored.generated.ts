@@ -52,6 +52,30 @@ function read_site_conventions(value: unknown): unknown {
   return { vidStart: value.vidStart, vidStep: value.vidStep, subnetScheme: value.subnetScheme, gatewayAt: value.gatewayAt, staticAt: value.staticAt, staticSize: value.staticSize, namePattern: value.namePattern, devicePattern: value.devicePattern, cablePattern: value.cablePattern, wifiNames: value.wifiNames, dns: value.dns, dnsServers, leaseSeconds: value.leaseSeconds, guestLeaseSeconds: value.guestLeaseSeconds, school: value.school, growth: value.growth, domainName: value.domainName, separation: value.separation };
 }
 
+const site_baseline_waysInValues = new Set<unknown>(["https", "http", "ssh", "telnet", "snmpV3", "snmpV2", "console"]);
+
+const is_site_baseline_waysIn = (value: unknown): boolean =>
+  site_baseline_waysInValues.has(value);
+
+function read_site_baseline(value: unknown): unknown {
+  if (!(isRow(value) &&
+    everyIs(value.waysIn, is_site_baseline_waysIn) &&
+    (value.idleMinutes === null || typeof value.idleMinutes === "number") &&
+    (value.passwordLength === null || typeof value.passwordLength === "number") &&
+    (value.passwordDays === null || typeof value.passwordDays === "number") &&
+    (value.clock === "open" || value.clock === "site" || value.clock === "utc") &&
+    (value.uplinks === "open" || value.uplinks === "byHand" || value.uplinks === "automatic") &&
+    (value.describes === "open" || value.describes === "yes" || value.describes === "no") &&
+    Object.keys(value).length === 10)) return MISFIT;
+  const nameServers = read_site_conventions_dnsServersList(value.nameServers);
+  if (nameServers === MISFIT) return MISFIT;
+  const timeServers = read_site_conventions_dnsServersList(value.timeServers);
+  if (timeServers === MISFIT) return MISFIT;
+  const logTo = read_site_conventions_dnsServersList(value.logTo);
+  if (logTo === MISFIT) return MISFIT;
+  return { waysIn: value.waysIn, idleMinutes: value.idleMinutes, passwordLength: value.passwordLength, passwordDays: value.passwordDays, nameServers, timeServers, logTo, clock: value.clock, uplinks: value.uplinks, describes: value.describes };
+}
+
 function read_site_keepClear(value: unknown): unknown {
   if (!(isRow(value) &&
     typeof value.reason === "string" &&
@@ -71,14 +95,16 @@ function read_site(value: unknown): unknown {
     (value.kind === "home" || value.kind === "office" || value.kind === "industrial") &&
     typeof value.timeZone === "string" &&
     is_site_radio(value.radio) &&
-    Object.keys(value).length === 8)) return MISFIT;
+    Object.keys(value).length === 9)) return MISFIT;
   const blocks = read_site_blocksList(value.blocks);
   if (blocks === MISFIT) return MISFIT;
   const conventions = read_site_conventions(value.conventions);
   if (conventions === MISFIT) return MISFIT;
+  const baseline = read_site_baseline(value.baseline);
+  if (baseline === MISFIT) return MISFIT;
   const keepClear = read_site_keepClearList(value.keepClear);
   if (keepClear === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, kind: value.kind, timeZone: value.timeZone, blocks, conventions, radio: value.radio, keepClear };
+  return { id: value.id, name: value.name, kind: value.kind, timeZone: value.timeZone, blocks, conventions, radio: value.radio, baseline, keepClear };
 }
 
 const is_domain = (value: unknown): boolean =>
@@ -163,6 +189,11 @@ const is_deviceModel_runs = (value: unknown): boolean =>
 const is_deviceModel_abilities_trees = (value: unknown): boolean =>
   (value === "rapid" || value === "multiple" || value === "perVlan");
 
+const deviceModel_abilities_lacksValues = new Set<unknown>(["https", "ssh", "snmpV3", "idle", "passwords", "names", "time", "log", "descriptions"]);
+
+const is_deviceModel_abilities_lacks = (value: unknown): boolean =>
+  deviceModel_abilities_lacksValues.has(value);
+
 const is_deviceModel_abilities = (value: unknown): boolean =>
   isRow(value) &&
   (value.maxVlans === null || typeof value.maxVlans === "number") &&
@@ -179,7 +210,9 @@ const is_deviceModel_abilities = (value: unknown): boolean =>
   (value.ownTag === "accept" || value.ownTag === "drop") &&
   typeof value.radios === "boolean" &&
   (value.lists === "one" || value.lists === "two") &&
-  Object.keys(value).length === 14;
+  typeof value.fallsBack === "boolean" &&
+  everyIs(value.lacks, is_deviceModel_abilities_lacks) &&
+  Object.keys(value).length === 16;
 
 const is_deviceModel = (value: unknown): boolean =>
   isRow(value) &&
@@ -543,6 +576,12 @@ function read_device(value: unknown): unknown {
     (value.defaultRoute === "asSegment" || value.defaultRoute === "none") &&
     is_device_filter(value.filter) &&
     (value.asksFrom === null || typeof value.asksFrom === "string") &&
+    typeof value.serial === "string" &&
+    typeof value.hardwareRevision === "string" &&
+    typeof value.softwareFound === "string" &&
+    typeof value.softwareWanted === "string" &&
+    typeof value.registration === "string" &&
+    (value.licenceUntil === null || typeof value.licenceUntil === "string") &&
     (value.supportUntil === null || typeof value.supportUntil === "string") &&
     typeof value.credentialsPlace === "string" &&
     (value.vlanNameLimit === null || typeof value.vlanNameLimit === "number") &&
@@ -550,12 +589,14 @@ function read_device(value: unknown): unknown {
     everyIs(value.repeatsDiscovery, is_room_beside) &&
     (value.position === null || is_device_position(value.position)) &&
     typeof value.notes === "string" &&
-    Object.keys(value).length === 30)) return MISFIT;
+    Object.keys(value).length === 37)) return MISFIT;
   const bridgeMac = read_device_bridgeMacOrNull(value.bridgeMac);
   if (bridgeMac === MISFIT) return MISFIT;
   const routes = read_device_routesList(value.routes);
   if (routes === MISFIT) return MISFIT;
-  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, adminSignIn: value.adminSignIn, routes, defaultRoute: value.defaultRoute, filter: value.filter, asksFrom: value.asksFrom, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, repeatsDiscovery: value.repeatsDiscovery, position: value.position, notes: value.notes };
+  const baseline = read_site_baseline(value.baseline);
+  if (baseline === MISFIT) return MISFIT;
+  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, adminSignIn: value.adminSignIn, routes, defaultRoute: value.defaultRoute, filter: value.filter, asksFrom: value.asksFrom, baseline, serial: value.serial, hardwareRevision: value.hardwareRevision, softwareFound: value.softwareFound, softwareWanted: value.softwareWanted, registration: value.registration, licenceUntil: value.licenceUntil, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, repeatsDiscovery: value.repeatsDiscovery, position: value.position, notes: value.notes };
 }
 
 const gear_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server", "other"]);
@@ -1285,6 +1326,21 @@ const is_acceptance = (value: unknown): boolean =>
 const read_acceptance = (value: unknown): unknown =>
   is_acceptance(value) ? value : MISFIT;
 
+const is_window = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.id === "string" &&
+  typeof value.name === "string" &&
+  typeof value.starts === "string" &&
+  typeof value.minutes === "number" &&
+  everyIs(value.segments, is_room_beside) &&
+  typeof value.permit === "string" &&
+  typeof value.consent === "string" &&
+  typeof value.notes === "string" &&
+  Object.keys(value).length === 8;
+
+const read_window = (value: unknown): unknown =>
+  is_window(value) ? value : MISFIT;
+
 const write_prefixField = written(fields.prefixField);
 
 const write_site_blocksList = (value: unknown): unknown =>
@@ -1298,6 +1354,9 @@ const write_site_conventions_dnsServersList = (value: unknown): unknown =>
 const write_site_conventions = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, dnsServers: write_site_conventions_dnsServersList(value.dnsServers) };
 
+const write_site_baseline = (value: unknown): unknown =>
+  !isRow(value) ? value : { ...value, nameServers: write_site_conventions_dnsServersList(value.nameServers), timeServers: write_site_conventions_dnsServersList(value.timeServers), logTo: write_site_conventions_dnsServersList(value.logTo) };
+
 const write_site_keepClear = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, prefix: write_prefixField(value.prefix) };
 
@@ -1305,7 +1364,7 @@ const write_site_keepClearList = (value: unknown): unknown =>
   writtenList(value, write_site_keepClear);
 
 const write_site = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, blocks: write_site_blocksList(value.blocks), conventions: write_site_conventions(value.conventions), keepClear: write_site_keepClearList(value.keepClear) };
+  !isRow(value) ? value : { ...value, blocks: write_site_blocksList(value.blocks), conventions: write_site_conventions(value.conventions), baseline: write_site_baseline(value.baseline), keepClear: write_site_keepClearList(value.keepClear) };
 
 const write_same = (value: unknown): unknown =>
   value;
@@ -1363,7 +1422,7 @@ const write_device_routesList = (value: unknown): unknown =>
   writtenList(value, write_device_routes);
 
 const write_device = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, bridgeMac: write_device_bridgeMacOrNull(value.bridgeMac), routes: write_device_routesList(value.routes) };
+  !isRow(value) ? value : { ...value, bridgeMac: write_device_bridgeMacOrNull(value.bridgeMac), routes: write_device_routesList(value.routes), baseline: write_site_baseline(value.baseline) };
 
 const write_gear = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, addresses: write_site_conventions_dnsServersList(value.addresses), prefixes: write_site_blocksList(value.prefixes) };
@@ -1471,6 +1530,7 @@ export const READERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   wish: read_wish,
   expectation: read_expectation,
   acceptance: read_acceptance,
+  window: read_window,
 };
 
 export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
@@ -1506,4 +1566,5 @@ export const WRITERS: Readonly<Record<Kind, (value: unknown) => unknown>> = {
   wish: write_wish,
   expectation: write_expectation,
   acceptance: write_same,
+  window: write_same,
 };

@@ -2,6 +2,8 @@ import {
   hasRadios,
   usualFilter,
   BLANK_DEVICE,
+  isAdministered,
+  NO_BASELINE,
   BLANK_LINE,
   BLANK_LINK,
   BLANK_PORT,
@@ -15,6 +17,7 @@ import { giveGateway } from "../segments/add-segment";
 import { mainDomain } from "../addressing/conventions";
 import { modelsOf, type DeviceModel } from "../../catalogue";
 import { addRadios } from "../wireless/radios";
+import { baselineFor } from "./baseline";
 import type { EditContext, IdSource, Refusal } from "../planner";
 
 export interface AddDevice {
@@ -85,6 +88,7 @@ export function placeDevice(
     kind: model.kind,
     bridging: model.bridging,
     filter: usualFilter(model),
+    baseline: isAdministered(model) ? baselineFor(edits.plan.site.baseline, model) : NO_BASELINE,
     name,
     model: model.model,
     domain: model.bridging === "plain" ? null : domain,

@@ -36,6 +36,16 @@ function forgetOutside(edits: PlanEdits, ids: ReadonlySet<string>): void {
       edits.patch("segment", id, { tunnel: { ...tunnel, line: null } });
 }
 
+/** A window that may stop nothing any more goes: without a segment in it, it would be for everybody. */
+function forgetInWindows(edits: PlanEdits, ids: ReadonlySet<string>): void {
+  for (const { id, segments } of edits.all("window")) {
+    const left = segments.filter((segment) => !ids.has(segment));
+    if (left.length === segments.length) continue;
+    if (left.length === 0) edits.remove("window", id);
+    else edits.patch("window", id, { segments: left });
+  }
+}
+
 /** Servers of sign-in profiles and of administrators, what is told of segments, bindings by hand. */
 function forgetOnGear(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const profile of edits.all("signIn"))
@@ -63,7 +73,7 @@ function forgetOnGear(edits: PlanEdits, ids: ReadonlySet<string>): void {
 
 /**
  * Takes what only points at entities off before they go: kept probes, forwards, wishes, pins, rules, servers of
- * sign-in profiles and of administrators' sign-in, bindings by hand, what is told of segments.
+ * sign-in profiles and of administrators' sign-in, bindings by hand, what is told of segments, windows.
  */
 export function forget(edits: PlanEdits, ids: ReadonlySet<string>): void {
   for (const forward of edits.all("forward"))
@@ -82,4 +92,5 @@ export function forget(edits: PlanEdits, ids: ReadonlySet<string>): void {
     else if (lost.length > 0) edits.patch("expectation", expectation.id, { segment: null });
   }
   forgetOnGear(edits, ids);
+  forgetInWindows(edits, ids);
 }

@@ -61,6 +61,12 @@ export const DEVICE_FIELDS = [
   "place",
   "model",
   "credentialsPlace",
+  "serial",
+  "hardwareRevision",
+  "softwareFound",
+  "softwareWanted",
+  "registration",
+  "licenceUntil",
   "supportUntil",
   "bridgeMac",
   "feed",
@@ -78,6 +84,12 @@ const LONGEST: Readonly<Record<DeviceField, number>> = {
   place: 120,
   model: 120,
   credentialsPlace: 120,
+  serial: 60,
+  hardwareRevision: 40,
+  softwareFound: 60,
+  softwareWanted: 60,
+  registration: 120,
+  licenceUntil: 10,
   supportUntil: 10,
   bridgeMac: 23,
   feed: 120,
@@ -105,6 +117,7 @@ export function deviceFieldText(device: Device, field: DeviceField): string {
       return device.rackUnit === null ? "" : String(device.rackUnit);
     case "heightUnits":
       return device.heightUnits === 0 ? "" : String(device.heightUnits);
+    case "licenceUntil":
     case "supportUntil":
     case "bridgeMac":
       return device[field] ?? "";
@@ -203,10 +216,10 @@ export function editDevice(context: EditContext, id: string, field: DeviceField,
     edits.patch("device", id, { bridgeMac: mac });
     return null;
   }
-  if (field === "supportUntil") {
+  if (field === "supportUntil" || field === "licenceUntil") {
     if (text !== "" && !isDate(text))
       return `"${text}" is not a date; write it as 2027-06-30, or leave it empty.`;
-    edits.patch("device", id, { supportUntil: text === "" ? null : text });
+    edits.patch("device", id, { [field]: text === "" ? null : text });
   } else edits.patch("device", id, { [field]: text });
   return null;
 }

@@ -1,0 +1,53 @@
+import type { PlanIndex, Window } from "../plan";
+import type { Step } from "./step";
+import { slotsOf, timeText } from "./windows";
+
+/** What a window's permit is called as a step: the same each time, so that a signature is found again. */
+const titleOf = ({ name }: Window): string => `Before ${name}: have it signed`;
+
+function permitStep(window: Window): Step {
+  const { permit, consent, minutes } = window;
+  return {
+    kind: "permit",
+    title: titleOf(window),
+    device: null,
+    values: [
+      ["Window", `${timeText(window, 0)}, ${minutes} min`],
+      ...(permit === "" ? [] : [["Permit", permit] as const]),
+      ...(consent === "" ? [] : [["Agrees", consent] as const]),
+    ],
+    why: "No step of the window is begun before. Write down who signed, and when it ends.",
+    card: null,
+    needsConsole: false,
+    isBlind: false,
+    cuts: [],
+    mends: [],
+    stops: [],
+    minutes: 0,
+    reaches: new Set(),
+    back: "",
+    caution:
+      "A network change can move or stop a machine: permit, lock-out and the process owner's consent first; " +
+      "emergency stop and safety functions never depend on this.",
+    operation: null,
+  };
+}
+
+/**
+ * The steps with what has to be signed before each window's first one. What was signed in this visit, by its
+ * title, is not asked for again.
+ */
+export function withPermits(index: PlanIndex, steps: readonly Step[], signed: readonly string[]): Step[] {
+  const asked = new Set(signed);
+  const before = new Map<number, Step>();
+  for (const { window, from } of slotsOf(index, steps)) {
+    if (window === null || (window.permit === "" && window.consent === "") || asked.has(titleOf(window)))
+      continue;
+    asked.add(titleOf(window));
+    before.set(from, permitStep(window));
+  }
+  return steps.flatMap((step, at) => {
+    const permit = before.get(at);
+    return permit === undefined ? [step] : [permit, step];
+  });
+}
