@@ -13,7 +13,7 @@ const swc = (tsx) => [
 export const base = {
   testEnvironment: "node",
   transform: { "^.+\\.tsx$": swc(true), "^.+\\.(ts|mts|js|mjs)$": swc(false) },
-  transformIgnorePatterns: ["/node_modules/(?!(uuid|comlink|@tanstack)/)"],
+  transformIgnorePatterns: ["/node_modules/(?!(uuid|comlink|nanoid|@tanstack)/)"],
   moduleNameMapper: {
     "^@/(.*)$": "<rootDir>/src/$1",
     "^server-only$": "<rootDir>/node_modules/server-only/empty.js",

@@ -1,6 +1,7 @@
 import { parseAddress } from "../src/core/address";
 import { must } from "../src/core/kernel";
 import type { Baseline } from "../src/core/plan";
+import { RADIO_SETS } from "../src/core/wireless";
 import type { SiteBuilder } from "./site-builder";
 
 const address = (text: string) => must(parseAddress(text), text);
@@ -19,10 +20,16 @@ const USUAL: Baseline = {
 };
 
 /** The practice's gear asks the gateway for names and the time. */
-export const PRACTICE_BASELINE: Baseline = {
+const PRACTICE_BASELINE: Baseline = {
   ...USUAL,
   nameServers: [address("10.24.10.1")],
   timeServers: [address("10.24.10.1")],
+};
+export const PRACTICE_FACTS = { radio: RADIO_SETS.europe, baseline: PRACTICE_BASELINE };
+export const UPPER_SWITCH = {
+  credentialsPlace: "practice safe, envelope 1",
+  softwareFound: "2.1.0",
+  softwareWanted: "2.3.1",
 };
 
 /** The works keeps UTC, so that the logs of two shifts can be laid side by side. */
@@ -34,7 +41,7 @@ export function windowsOfTheWorks(site: SiteBuilder): void {
     edits.put("window", {
       id: id("window", "Saturday evening"),
       name: "Saturday evening",
-      starts: "2026-12-05T18:00",
+      starts: "2028-06-03T18:00",
       minutes: 240,
       segments: [],
       permit: "work permit, from the shift office",

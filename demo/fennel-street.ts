@@ -1,11 +1,10 @@
 import { must } from "../src/core/kernel";
 import { CONVENTIONS, type Plan } from "../src/core/plan";
 import { arrangeBox, setUpWay, USUAL_VOICE } from "../src/core/planners";
-import { RADIO_SETS } from "../src/core/wireless";
 import { FENNEL_STREET } from "./surveys";
 import { rulesOn } from "./rule-list";
 import { PRACTICE_SIGN_IN } from "./sign-in";
-import { PRACTICE_BASELINE } from "./baselines";
+import { PRACTICE_FACTS, UPPER_SWITCH } from "./baselines";
 import { leafletsOfThePractice } from "./leaflets";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
@@ -27,8 +26,7 @@ export function fennelStreet(): Plan {
     timeZone: "Europe/London",
     blocks: [net("10.24.0.0/17")],
     conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 18 },
-    radio: RADIO_SETS.europe,
-    baseline: PRACTICE_BASELINE,
+    ...PRACTICE_FACTS,
     keepClear: [
       { prefix: net("192.168.177.0/24"), reason: "the provider's box, outside the gateway" },
       { prefix: net("10.61.8.0/24"), reason: "far end of the VPN, the second practice" },
@@ -203,11 +201,7 @@ export function fennelStreet(): Plan {
     .parkedVlan(99, "Parked", "parked");
 
   site
-    .device("Upper switch", "switch-24-poe", "Cabinet A", {
-      credentialsPlace: "practice safe, envelope 1",
-      softwareFound: "2.1.0",
-      softwareWanted: "2.3.1",
-    })
+    .device("Upper switch", "switch-24-poe", "Cabinet A", UPPER_SWITCH)
     .device("Lower switch", "switch-24-poe", "Cabinet A", { credentialsPlace: "practice safe, envelope 1" })
     .device("Switch B", "switch-16-poe", "Cabinet B", { credentialsPlace: "practice safe, envelope 1" });
   const points = ["Waiting room AP", "Office AP", "Consult AP", "Kennels AP"];

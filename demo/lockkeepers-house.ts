@@ -1,4 +1,4 @@
-import { BLANK_FORWARD, CONVENTIONS, type Plan, type Segment } from "../src/core/plan";
+import { BLANK_FORWARD, CONVENTIONS, NO_BASELINE, type Plan, type Segment } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { LOCKKEEPERS_HOUSE } from "./surveys";
 import { ip, net, SiteBuilder, v } from "./site-builder";
@@ -15,6 +15,7 @@ export function lockkeepersHouse(): Plan {
       blocks: [net("172.19.0.0/17")],
       conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 18 },
       radio: RADIO_SETS.europe,
+      baseline: NO_BASELINE,
       keepClear: [{ prefix: net("192.168.144.0/24"), reason: "the mobile line's box" }],
     },
     true,

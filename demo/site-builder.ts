@@ -8,7 +8,6 @@ import {
   BLANK_SEGMENT,
   BLANK_SIGN_IN,
   BLANK_SSID,
-  NO_BASELINE,
   PlanEdits,
   emptyPlan,
   applyChanges,
@@ -70,10 +69,10 @@ export class SiteBuilder {
   #count = 0;
 
   /** `hostNames`: end devices are entered under names that can stand in DNS. */
-  constructor(site: Omit<Site, "id" | "baseline"> & Partial<Pick<Site, "baseline">>, hostNames = false) {
+  constructor(site: Omit<Site, "id">, hostNames = false) {
     this.#key = site.name;
     this.#hostNames = hostNames;
-    this.#draft = new PlanEdits(emptyPlan({ id: testId("site", site.name), baseline: NO_BASELINE, ...site }));
+    this.#draft = new PlanEdits(emptyPlan({ id: testId("site", site.name), ...site }));
   }
 
   #id(kind: string, name: string): string {

@@ -14,15 +14,7 @@ import {
   sourceCheckKills,
   voicePolicyDiffers,
 } from "./guards/port-guards";
-import {
-  beyondTheDevice,
-  clearWayIn,
-  gearServerSilent,
-  licenceEnded,
-  offTheBaseline,
-  serialTwice,
-  windowWithoutConsent,
-} from "./gear/baseline";
+import { BASELINE_CHECKS } from "./gear/baseline";
 import { treeTimersUnfit } from "./trees/timers";
 import type { Change, Kind, PlanIndex } from "../plan";
 import type { AnyCheck, Finding } from "./check";
@@ -200,13 +192,7 @@ export const CHECKS: readonly AnyCheck[] = [
   vlanNameTooLong,
   nameUnfitForModel,
   firstAddressMet,
-  offTheBaseline,
-  beyondTheDevice,
-  clearWayIn,
-  gearServerSilent,
-  serialTwice,
-  licenceEnded,
-  windowWithoutConsent,
+  ...BASELINE_CHECKS,
   loopThroughUnmanaged,
   cableMisfit,
   cableTooLong,

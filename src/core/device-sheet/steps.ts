@@ -84,7 +84,7 @@ const administrationStep = ({ administration }: DeviceData): SheetStep => ({
   caution:
     administration.length === 0
       ? ""
-      : "Try a way in before the one in use is switched off. The administrator's password is not on this sheet.",
+      : "Try a way in before the one in use is switched off. The password is not on this sheet.",
 });
 
 const PURPOSE_WORDS: Partial<Record<string, string>> = {

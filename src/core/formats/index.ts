@@ -33,7 +33,7 @@ export {
   describeChanges,
   type DescribedChange,
   encodedClashSides,
-  fieldWord,
   kindWord,
   valueWords,
 } from "./describe-changes";
+export { fieldWord } from "./field-words";

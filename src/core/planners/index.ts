@@ -33,13 +33,11 @@ export {
   BASELINE_FIELDS,
   baselineText,
   clockText,
-  LACK_WORDS,
   lacksText,
   WAY_IN_WORDS,
   type BaselineField,
 } from "./gear/baseline-text";
 export {
-  baselineFor,
   beyondDevice,
   GEAR_COLUMNS,
   gearTable,

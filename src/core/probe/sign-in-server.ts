@@ -154,7 +154,7 @@ const GEAR_ASKS: Readonly<Record<GearAsks, Pick<Asked, "port" | "what" | "standa
   log: { port: 514, what: "its log", standard: "RFC 5426" },
 };
 
-/** The first of the hosts that a device asks for itself and reaches, or why it reaches none; null without any. */
+/** The first of the hosts that a device asks for itself and reaches, or why none is; null without any. */
 export function gearServerReached(
   run: ProbeRun,
   device: Device,

@@ -1,4 +1,4 @@
-import type { Step } from "../runbook";
+import { signatureOf, type Step } from "../runbook";
 import type { Read, RecordEntry, Recorded, Start, Tick, TickedStep } from "./entry";
 
 /** The latest visit: what was ticked in it and still stands. */
@@ -116,9 +116,9 @@ export const copiedDevices = (ticks: readonly Tick[]): string[] => [
   ),
 ];
 
-/** Titles of the permits that were signed in these ticks. */
+/** The permits that were signed in these ticks, by their signatures. */
 export const signedPermits = (ticks: readonly Tick[]): string[] =>
-  ticks.flatMap(({ step, came }) => (step.kind === "permit" && came === "done" ? [step.title] : []));
+  ticks.flatMap(({ step, came }) => (step.kind === "permit" && came === "done" ? [signatureOf(step)] : []));
 
 /** Devices that were powered in these ticks and whose administrator's name and word were not changed yet. */
 export function unnamedDevices(ticks: readonly Tick[]): string[] {

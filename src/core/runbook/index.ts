@@ -4,6 +4,7 @@ export { wayFrom, whyNot } from "./reach";
 export { editsOf, operationsBetween, type Edit, type Operation, type Page, PAGES } from "./operations";
 export { Rehearsal, type Move, type Rehearsed, type Told } from "./rehearsal";
 export { provenFrom, provenRunbook, type Ahead, type Progress, type Proven, type Runbook } from "./runbook";
+export { signatureOf } from "./permits";
 export type { Step, StepKind } from "./step";
 export { slotsOf, timeText, windowsInOrder, type Slot } from "./windows";
 export { interruptsText, runbookTable } from "./table";

@@ -2,7 +2,7 @@ import { leafletFor, type PlanIndex } from "../plan";
 import type { Page } from "./operations";
 import type { Step, StepKind } from "./step";
 
-/** Minutes that a page of a device is taken to need, with looking whether it took: for planning, not measured. */
+/** Minutes that a page is taken to need, with looking whether it took: for planning, not measured. */
 const PAGE_MINUTES: Readonly<Record<Page, number>> = {
   power: 3,
   software: 15,

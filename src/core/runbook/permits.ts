@@ -2,14 +2,11 @@ import type { PlanIndex, Window } from "../plan";
 import type { Step } from "./step";
 import { slotsOf, timeText } from "./windows";
 
-/** What a window's permit is called as a step: the same each time, so that a signature is found again. */
-const titleOf = ({ name }: Window): string => `Before ${name}: have it signed`;
-
 function permitStep(window: Window): Step {
   const { permit, consent, minutes } = window;
   return {
     kind: "permit",
-    title: titleOf(window),
+    title: `Before ${window.name}: have it signed`,
     device: null,
     values: [
       ["Window", `${timeText(window, 0)}, ${minutes} min`],
@@ -33,18 +30,23 @@ function permitStep(window: Window): Step {
   };
 }
 
+/** What is signed, as text: another day, permit or person is to be signed anew. */
+export const signatureOf = ({ title, values }: Pick<Step, "title" | "values">): string =>
+  JSON.stringify([title, values]);
+
 /**
  * The steps with what has to be signed before each window's first one. What was signed in this visit, by its
- * title, is not asked for again.
+ * signature, is not asked for again.
  */
 export function withPermits(index: PlanIndex, steps: readonly Step[], signed: readonly string[]): Step[] {
   const asked = new Set(signed);
   const before = new Map<number, Step>();
   for (const { window, from } of slotsOf(index, steps)) {
-    if (window === null || (window.permit === "" && window.consent === "") || asked.has(titleOf(window)))
-      continue;
-    asked.add(titleOf(window));
-    before.set(from, permitStep(window));
+    if (window === null || (window.permit === "" && window.consent === "")) continue;
+    const step = permitStep(window);
+    if (asked.has(signatureOf(step))) continue;
+    asked.add(signatureOf(step));
+    before.set(from, step);
   }
   return steps.flatMap((step, at) => {
     const permit = before.get(at);

@@ -1,7 +1,7 @@
 import { must } from "../kernel";
 import { afterEdits, diff, nameOf, type Device, type Host, type Plan, type PlanIndex } from "../plan";
 import { nameOnDevice } from "../planners";
-import { cardOf, laptopText, opensText, type Card } from "./card";
+import { cardOf, laptopText, opensText } from "./card";
 import { foundState, setUpDevices } from "./found";
 import { connected, withoutDevice } from "./interrupts";
 import { minutesOf } from "./minutes";
@@ -137,10 +137,20 @@ class Writer {
       why:
         "Before the first change: it brings the device back when a step goes wrong." +
         (device.abilities.fallsBack
-          ? " It falls back by itself unless a change is confirmed: switch that on now, and confirm each step " +
-            "once the device is reached again."
+          ? " It falls back by itself unless a change is confirmed: switch that on now, and confirm " +
+            "each step once the device is reached again."
           : ""),
     });
+  }
+
+  /** Who is cut off and who gets through again by an operation, and whom a restart for it stops. */
+  #interrupts({ page, device }: Operation, { index }: State): Pick<Step, "cuts" | "mends" | "stops"> {
+    const [was, joined] = [this.#joined, connected(index)];
+    this.#joined = joined;
+    const hosts = (ids: Iterable<string>, others: ReadonlySet<string>): Host[] =>
+      [...ids].flatMap((id) => (others.has(id) ? [] : (this.#index.plan.host.get(id) ?? [])));
+    const stops = page === "software" ? hosts(joined, connected(withoutDevice(index, device))) : [];
+    return { cuts: hosts(was, joined), mends: hosts(joined, was), stops };
   }
 
   /** `then` is the operation that brings the device back where this one puts it out of reach. */
@@ -151,15 +161,7 @@ class Writer {
     this.#copy(device, operation);
     // Nobody copies anything while a device is out of reach: what the next step is on is copied first, too.
     if (after === "next" && then !== null) this.#copy(this.#deviceOf(then), then);
-    const was = this.#joined;
-    this.#joined = connected(state.index);
-    const hosts = (ids: Iterable<string>, others: ReadonlySet<string>): Host[] =>
-      [...ids].flatMap((id) => (others.has(id) ? [] : (index.plan.host.get(id) ?? [])));
-    const [cuts, mends] = [hosts(was, this.#joined), hosts(this.#joined, was)];
-    const stops =
-      operation.page === "software"
-        ? hosts(this.#joined, connected(withoutDevice(state.index, device.id)))
-        : [];
+    const { cuts, mends, stops } = this.#interrupts(operation, state);
     const isBlind = after === "next";
     const stand = isBlind ? null : after;
     const [card, seen] = [before === "by hand" ? null : cardOf(this.#state, before), cardOf(state, stand)];
@@ -309,7 +311,7 @@ export interface SoFar {
   readonly unnamed: readonly string[];
   /** Devices on which somebody has worked in this visit: a copy of before was made, or they came new. */
   readonly copied: readonly string[];
-  /** Titles of the permits that are signed in this visit. */
+  /** The permits that are signed in this visit, by their signatures. */
   readonly signed: readonly string[];
   /** Whether the laptop is prepared, and whether it has back what it had. */
   readonly isBegun: boolean;

@@ -12,8 +12,8 @@ const CAUTIONS = {
     "In cabinets and near mains: isolate first; fixed wiring is for licensed people under the local code.",
   fibre: "Never look into a fibre or an optic, lit or not.",
   software:
-    "The version for this very model and hardware revision; by way of the versions that its maker asks for in " +
-    "between; no power cut meanwhile; a copy of its settings first: they may be lost.",
+    "The version for this very model and hardware revision; by way of the versions that its maker asks for " +
+    "in between; no power cut meanwhile; a copy of its settings first: they may be lost.",
   machine:
     "A network change can move or stop a machine: permit, lock-out and the process owner's consent first; " +
     "emergency stop and safety functions never depend on this.",
@@ -68,8 +68,6 @@ export function whyHere(
   { before, after, card, seen }: Stands,
 ): string {
   const { name } = device;
-  if (page === "software" && before !== null && after !== null)
-    return "Before anything else is set on it: what was set before may be lost, or mean something else, after it.";
   if (before === null)
     return (
       `Nothing on the network gets to ${name} here: take the console cable, or reset it, and it is as it ` +
@@ -89,11 +87,18 @@ export function whyHere(
     );
   if (card !== null && seen !== null && card.opens !== seen.opens)
     return `From now on ${name} answers at ${opensText(seen)}: the laptop's address changes with it.`;
+  if (page === "software")
+    return "Before anything else is set on it: what was set before may be lost by it, or mean something else.";
+  return page === "power" ? oneByOne(index, device) : "";
+}
+
+/** Why gear that comes with one first address is powered one after the other; empty for gear that is alone. */
+function oneByOne(index: PlanIndex, device: Device): string {
   const first = firstAddressOf(index, device);
   const others = setUpDevices(index).filter(
     (other) => other.id !== device.id && firstKey(index, other) === firstKey(index, device),
   );
-  if (page !== "power" || others.length === 0) return "";
+  if (others.length === 0) return "";
   return first === null
     ? "All of its model have the same first address: power one after the other."
     : `${listed(others.map((other) => other.name))} ${others.length === 1 ? "has" : "have"} the same first ` +
@@ -103,7 +108,7 @@ export function whyHere(
 export function backOf(index: PlanIndex, { device, page }: Operation, seen: Card | "next" | null): string {
   if (page === "power") return "Take its power away again.";
   if (page === "software")
-    return "Not by entering what was: only by the version before, where the device takes it. Have both at hand.";
+    return "Not by entering what was: only by the version before, where the device takes it. Have it at hand.";
   const name = nameOf(index, "device", device);
   if (seen === "next")
     return `Do not save yet: a restart of ${name} brings back what was. Or do the next step, and it answers.`;

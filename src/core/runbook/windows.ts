@@ -1,4 +1,3 @@
-import { addMinutes, format, parse } from "date-fns";
 import { byText } from "../kernel";
 import type { Host, PlanIndex, Window } from "../plan";
 import { backMinutesOf } from "./minutes";
@@ -46,37 +45,43 @@ function backAt(steps: readonly Step[]): Map<string, number[]> {
   return found;
 }
 
+const isStopping = ({ cuts, stops }: Step): boolean => cuts.length > 0 || stops.length > 0;
+
+/** The piece from a step that stops somebody to where the last one it cuts gets through again. */
+function stoppingFrom(steps: readonly Step[], from: number, back: ReadonlyMap<string, number[]>): Piece {
+  const stopped = new Map<string, Host>();
+  let to = from;
+  for (let here = from; here <= to; here += 1) {
+    const { cuts = [], stops = [] } = steps[here] ?? {};
+    for (const host of [...cuts, ...stops]) stopped.set(host.id, host);
+    const mended = cuts.map(({ id }) => back.get(id)?.find((at) => at > here) ?? here);
+    to = Math.max(to, ...mended);
+  }
+  return { from, to, stops: [...stopped.values()] };
+}
+
 /** The order in pieces: each either stops nobody, or has all steps from the first cut to the last mending. */
 function piecesOf(steps: readonly Step[]): Piece[] {
   const back = backAt(steps);
   const pieces: Piece[] = [];
-  let at = 0;
-  let free = 0;
-  const closeFree = (before: number) => {
-    if (free < before) pieces.push({ from: free, to: before - 1, stops: [] });
-  };
-  while (at < steps.length) {
-    const first = steps[at];
-    if (first === undefined || (first.cuts.length === 0 && first.stops.length === 0)) {
-      at += 1;
-      continue;
-    }
-    closeFree(at);
-    const stopped = new Map<string, Host>();
-    let end = at;
-    for (let here = at; here <= end; here += 1) {
-      const step = steps[here];
-      for (const host of [...(step?.cuts ?? []), ...(step?.stops ?? [])]) stopped.set(host.id, host);
-      for (const { id } of step?.cuts ?? [])
-        end = Math.max(end, back.get(id)?.find((mended) => mended > here) ?? here);
-    }
-    pieces.push({ from: at, to: end, stops: [...stopped.values()] });
-    at = end + 1;
-    free = at;
+  for (let at = 0; at < steps.length;) {
+    const stopping = steps.findIndex((step, one) => one >= at && isStopping(step));
+    const free = stopping < 0 ? steps.length : stopping;
+    if (free > at) pieces.push({ from: at, to: free - 1, stops: [] });
+    const piece = stopping < 0 ? null : stoppingFrom(steps, stopping, back);
+    if (piece !== null) pieces.push(piece);
+    at = (piece?.to ?? free) + 1;
   }
-  closeFree(steps.length);
   return pieces;
 }
+
+/** The time on the clock at the site some minutes after a window's begin, as if that clock were UTC's. */
+const timeAfter = ({ starts }: Window, minutes: number): Date =>
+  new Date(Date.parse(`${starts}:00Z`) + minutes * 60_000);
+
+/** Whether a window is over, as far as it is known which day it is. */
+const isOver = ({ today }: Pick<PlanIndex, "today">, window: Window): boolean =>
+  today !== null && timeAfter(window, window.minutes).toISOString().slice(0, 10) < today;
 
 /** Windows in the order in which they come. */
 export const windowsInOrder = ({ plan }: Pick<PlanIndex, "plan">): Window[] =>
@@ -95,13 +100,13 @@ class Dealer {
   readonly #windows: readonly Window[];
   #at = 0;
   #used = 0;
-  /** Minutes of free steps since the last piece in a window: done within it where the next piece is in it, too. */
+  /** Minutes of free steps since the last piece in a window: within it where the next one is, too. */
   #between = 0;
 
   constructor(index: PlanIndex, steps: readonly Step[]) {
     this.#index = index;
     this.#steps = steps;
-    this.#windows = windowsInOrder(index);
+    this.#windows = windowsInOrder(index).filter((window) => !isOver(index, window));
   }
 
   #minutes({ from, to }: Piece): number[] {
@@ -125,7 +130,7 @@ class Dealer {
   }
 
   #why(piece: Piece, minutes: number): string {
-    if (this.#windows.length === 0) return "There is no window yet.";
+    if (this.#windows.length === 0) return "There is no window to come.";
     const fit = this.#windows.filter((window) => mayStop(window, piece.stops));
     if (fit.length === 0) return "No window may stop all of them.";
     const longest = Math.max(...fit.map((window) => window.minutes));
@@ -161,7 +166,15 @@ export function slotsOf(index: PlanIndex, steps: readonly Step[]): Slot[] {
   return piecesOf(steps).map((piece) => dealer.slot(piece));
 }
 
-const LOCAL = "yyyy-MM-dd'T'HH:mm";
+const CLOCK = new Intl.DateTimeFormat("en-GB", {
+  timeZone: "UTC",
+  weekday: "short",
+  day: "numeric",
+  month: "short",
+  year: "numeric",
+  hour: "2-digit",
+  minute: "2-digit",
+});
 /** "Sat 5 Dec 2026, 18:20": a window's time after some minutes, on the clock at the site. */
-export const timeText = ({ starts }: Window, after: number): string =>
-  format(addMinutes(parse(starts, LOCAL, new Date(0)), after), "EEE d MMM yyyy, HH:mm");
+export const timeText = (window: Window, after: number): string =>
+  CLOCK.format(timeAfter(window, after)).replace(/^(\w+), /, "$1 ");

@@ -59,6 +59,22 @@ function roleText(port: Port): string {
   }
 }
 
+/** What stands on ports to other gear beside their VLANs, by how the device is administered. */
+function towardsGear(index: PlanIndex, device: string, ports: readonly Port[]): Value[] {
+  const baseline = index.plan.device.get(device)?.baseline;
+  const far = ports.flatMap(({ id }) => {
+    const link = index.linkAt(id);
+    return link === undefined ? [] : [link.a === id ? link.b : link.a];
+  });
+  if (baseline === undefined || far.length === 0) return [];
+  return [
+    ...(baseline.uplinks === "byHand" ? [["Automatic role", "off"] as const] : []),
+    ...(baseline.describes === "yes"
+      ? far.map((id) => ["Description", `to ${nameOf(index, "port", id)}`] as const)
+      : []),
+  ];
+}
+
 function portWords(index: PlanIndex, { device, ports }: Operation): OperationWords {
   const [port] = ports;
   const lags = [...new Set(ports.flatMap(({ lag }) => lag ?? []))];
@@ -78,6 +94,7 @@ function portWords(index: PlanIndex, { device, ports }: Operation): OperationWor
       ["Admits", ADMIT_WORDS[port.admit]],
       ["Ingress filter", port.ingressFilter ? "on" : "off"],
       ...lags.map((id) => ["LAG", nameOf(index, "lag", id)] as const),
+      ...towardsGear(index, device, ports),
     ],
   };
 }

@@ -19,6 +19,24 @@ export interface Hit {
   readonly detail: string;
 }
 
+/** When work may stop others, and what leaflets say. */
+function* windowsAndLeaflets(index: PlanIndex): Generator<Hit> {
+  for (const window of index.plan.window.values())
+    yield {
+      kind: "window",
+      id: window.id,
+      name: window.name,
+      detail: `window: ${windowCellText(index, window, "starts")}`,
+    };
+  for (const leaflet of index.plan.leaflet.values())
+    yield {
+      kind: "leaflet",
+      id: leaflet.id,
+      name: `Leaflet of ${leaflet.model}`,
+      detail: leafletText(leaflet, "address"),
+    };
+}
+
 /** What lets something pass: forwards, and rules that stand on devices. */
 function* passes(index: PlanIndex): Generator<Hit> {
   for (const forward of index.plan.forward.values())
@@ -55,29 +73,10 @@ function* passes(index: PlanIndex): Generator<Hit> {
       name: wish.name,
       detail: `from outside: ${wishCellText(index, wish, "service")}, ${nameOf(index, "host", wish.host)}`,
     };
+  yield* windowsAndLeaflets(index);
   for (const device of devicesInOrder(index))
     for (const [at, rule] of index.rulesOf(device.id).entries())
       yield { kind: "rule", id: rule.id, name: `Rule ${at + 1} of ${device.name}`, detail: rule.note };
-}
-
-function* windows(index: PlanIndex): Generator<Hit> {
-  for (const window of index.plan.window.values())
-    yield {
-      kind: "window",
-      id: window.id,
-      name: window.name,
-      detail: `window: ${windowCellText(index, window, "starts")}`,
-    };
-}
-
-function* leaflets(index: PlanIndex): Generator<Hit> {
-  for (const leaflet of index.plan.leaflet.values())
-    yield {
-      kind: "leaflet",
-      id: leaflet.id,
-      name: `Leaflet of ${leaflet.model}`,
-      detail: leafletText(leaflet, "address"),
-    };
 }
 
 // eslint-disable-next-line complexity -- one loop for each kind, in the order in which they are offered
@@ -95,8 +94,6 @@ function* candidates(index: PlanIndex): Generator<Hit> {
     yield { kind: "room", id: room.id, name: room.name, detail: room.needs };
   for (const gear of plan.gear.values())
     yield { kind: "gear", id: gear.id, name: gear.name, detail: gear.fate };
-  yield* leaflets(index);
-  yield* windows(index);
   for (const device of devicesInOrder(index))
     yield {
       kind: "device",

@@ -1,6 +1,6 @@
 import type { Finding } from "@/core/checks";
 import type { Subject } from "@/core/repairs";
-import type { Kind, PlanIndex } from "@/core/plan";
+import type { EntityOf, Kind, PlanIndex } from "@/core/plan";
 import { usePlan, usePlanStore } from "../plan-store/use-plan";
 import type { Selection } from "./ui-state";
 import { useUiStore } from "./use-ui";
@@ -11,6 +11,9 @@ function ofModel(index: PlanIndex, model: string): Selection | null {
   const device = [...index.plan.device.values()].find((one) => one.model === model);
   return device === undefined ? null : { what: "device", id: device.id };
 }
+
+const wallSelection = (wall: EntityOf<"wall"> | undefined): Selection | null =>
+  wall === undefined ? null : { what: "wall", from: wall.from, to: wall.to };
 
 /** Where an entity is at home: the view that shows it and the selection that names it there. */
 function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; selection: Selection | null } {
@@ -45,13 +48,8 @@ function homeOf(index: PlanIndex, kind: Kind, id: string): { view: ViewKey; sele
         view: "ports",
         selection: { what: "ports", device: plan.port.get(id)?.device ?? "", ids: [id] },
       };
-    case "wall": {
-      const wall = plan.wall.get(id);
-      return {
-        view: "walls",
-        selection: wall === undefined ? null : { what: "wall", from: wall.from, to: wall.to },
-      };
-    }
+    case "wall":
+      return { view: "walls", selection: wallSelection(plan.wall.get(id)) };
     case "rule":
     case "exception":
     case "service":

@@ -14,6 +14,7 @@ import { LinkMargin } from "./device/LinkMargin";
 import { PortsMargin } from "./device/PortsMargin";
 import { FailureMargin } from "./simulation/FailureMargin";
 import { StepMargin } from "./runbook/StepMargin";
+import { WindowMargin } from "./runbook/WindowMargin";
 import { ReachMargin } from "./simulation/ReachMargin";
 import { ProbeMargin } from "./simulation/ProbeMargin";
 import { SegmentMargin } from "./segments/SegmentMargin";
@@ -127,7 +128,7 @@ function Content({ view }: { view: ViewKey }) {
   if (view === "probe" && probeWay !== "reach") return <ProbeMargin />;
   if (view === "probe") return <ReachMargin at={selection?.what === "reach" ? selection : null} />;
   if (view === "failures") return <FailureMargin />;
-  if (view === "runbook") return <StepMargin />;
+  if (view === "runbook") return <RunbookMargin selection={selection} />;
   switch (selection?.what) {
     case "room":
       return plan.room.has(selection.id) ? (
@@ -210,6 +211,10 @@ function Content({ view }: { view: ViewKey }) {
       return <NothingMargin view={view} />;
   }
 }
+
+/** On the runbook a window or a step is looked at. */
+const RunbookMargin = ({ selection }: { selection: Selection | null }) =>
+  selection?.what === "window" ? <WindowMargin key={selection.id} id={selection.id} /> : <StepMargin />;
 
 /** A sheet's margin with nothing selected. */
 function NothingMargin({ view }: { view: ViewKey }) {

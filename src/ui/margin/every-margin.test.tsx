@@ -105,6 +105,7 @@ function selectionsOf(plan: Plan): [string, ViewKey, Selection | null][] {
     ...of("service", "walls", plan.service.keys()),
     ...of("conduit", "walls", plan.conduit.keys()),
     ...of("signIn", "guards", plan.signIn.keys()),
+    ...of("window", "runbook", plan.window.keys()),
     ...entriesOf(plan),
     ...(port === undefined
       ? []

@@ -37,7 +37,7 @@ const withFields = (
     return fields.length === 0 ? [] : [{ subjects: onDevice(device), data: { device: device.id, fields } }];
   });
 
-export const offTheBaseline = check<OfFields>({
+const offTheBaseline = check<OfFields>({
   code: "off-baseline",
   severity: "note",
   family: "hardware",
@@ -65,7 +65,7 @@ export const offTheBaseline = check<OfFields>({
   ],
 });
 
-export const beyondTheDevice = check<OfFields>({
+const beyondTheDevice = check<OfFields>({
   code: "baseline-beyond-device",
   severity: "note",
   family: "hardware",
@@ -85,7 +85,7 @@ export const beyondTheDevice = check<OfFields>({
 const CLEAR: readonly WayIn[] = ["http", "telnet", "snmpV2"];
 const clearWays = ({ baseline }: Device): WayIn[] => CLEAR.filter((way) => baseline.waysIn.includes(way));
 
-export const clearWayIn = check<OnDevice>({
+const clearWayIn = check<OnDevice>({
   code: "clear-way-in",
   severity: "warn",
   family: "hardware",
@@ -163,12 +163,14 @@ function unheard(index: PlanIndex, device: Device, asked: (typeof ASKED)[number]
   return reached === null || "server" in reached ? null : reached.cause.sentence;
 }
 
-export const gearServerSilent = check<Unheard>({
+const gearServerSilent = check<Unheard>({
   code: "gear-server-unreachable",
   severity: "warn",
   family: "hardware",
   title: "A device does not reach the servers that it asks for itself",
-  why: "Without the time certificates fail and logs can't be laid side by side; a log that arrives nowhere tells nobody.",
+  why:
+    "Without the time certificates fail and logs can't be laid side by side; " +
+    "a log that arrives nowhere tells nobody.",
   reads: [
     ...FABRIC.reads,
     "segment",
@@ -215,7 +217,7 @@ interface Twice {
   readonly serial: string;
 }
 
-export const serialTwice = check<Twice>({
+const serialTwice = check<Twice>({
   code: "serial-twice",
   severity: "warn",
   family: "hardware",
@@ -250,7 +252,7 @@ interface Ended extends OnDevice {
   readonly until: string;
 }
 
-export const licenceEnded = check<Ended>({
+const licenceEnded = check<Ended>({
   code: "licence-ended",
   severity: "warn",
   family: "hardware",
@@ -268,14 +270,14 @@ export const licenceEnded = check<Ended>({
   repairs: () => [],
 });
 
-export const windowWithoutConsent = check<{ readonly window: string }>({
+const windowWithoutConsent = check<{ readonly window: string }>({
   code: "window-without-consent",
   severity: "warn",
   family: "survey",
   title: "Work in a plant with neither a permit nor anybody's consent",
   why:
-    "A network change can move or stop a machine: permit, lock-out and the process owner's consent come first, " +
-    "by the rules of the plant.",
+    "A network change can move or stop a machine: permit, lock-out and the process owner's consent come " +
+    "first, by the rules of the plant.",
   reads: ["site", "window"],
   find: ({ plan }) =>
     plan.site.kind !== "industrial"
@@ -286,7 +288,18 @@ export const windowWithoutConsent = check<{ readonly window: string }>({
             : [],
         ),
   describe: ({ window }, index) =>
-    `${nameOf(index, "window", window)} says neither which permit it needs nor who agrees to it; write one of ` +
-    "them on the Runbook, under Windows.",
+    `${nameOf(index, "window", window)} says neither which permit it needs nor who agrees to it; ` +
+    "write one of them on the Runbook, under Windows.",
   repairs: () => [],
 });
+
+/** What can be wrong in how gear is administered, in what it is, and in when work may stop others. */
+export const BASELINE_CHECKS = [
+  offTheBaseline,
+  beyondTheDevice,
+  clearWayIn,
+  gearServerSilent,
+  serialTwice,
+  licenceEnded,
+  windowWithoutConsent,
+] as const;

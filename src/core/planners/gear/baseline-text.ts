@@ -84,7 +84,7 @@ function offsetOn(timeZone: string, day: string): string {
       new Date(`${day}T12:00:00Z`),
     );
     const name = parts.find(({ type }) => type === "timeZoneName")?.value ?? "";
-    return name === "GMT" ? "UTC" : name.replace("GMT", "UTC");
+    return /^GMT([+-]00:00)?$/.test(name) ? "UTC" : name.replace("GMT", "UTC");
   } catch {
     return "";
   }
@@ -220,6 +220,9 @@ export function readLacks(text: string): Lack[] | string {
   }));
   const bad = read.find(({ lack }) => lack === null);
   if (bad !== undefined)
-    return `"${bad.part}" is nothing that a baseline asks for; write some of ${Object.values(LACK_WORDS).join(", ")}.`;
+    return (
+      `"${bad.part}" is nothing that a baseline asks for; ` +
+      `write some of ${Object.values(LACK_WORDS).join(", ")}.`
+    );
   return LACKS.filter((one) => read.some(({ lack }) => lack === one));
 }

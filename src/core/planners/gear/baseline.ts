@@ -89,7 +89,7 @@ export function beyondDevice({ plan }: { readonly plan: Plan }, device: Device):
  * Decides a field for the whole site. Devices that followed the site so far go along; those that were set
  * otherwise stay as they are.
  */
-export function setSiteBaseline(
+function setSiteBaseline(
   { edits }: Pick<EditContext, "edits">,
   field: BaselineField,
   typed: string,
@@ -109,7 +109,7 @@ export function setSiteBaseline(
 }
 
 /** Sets a field on one device: an exception, where the site has decided otherwise. */
-export function setDeviceBaseline(
+function setDeviceBaseline(
   { edits }: Pick<EditContext, "edits">,
   id: string,
   field: BaselineField,
@@ -143,7 +143,7 @@ export function toBaseline(
 }
 
 /** Says what a device's software does not do. */
-export function setLacks({ edits }: Pick<EditContext, "edits">, id: string, text: string): Refusal {
+function setLacks({ edits }: Pick<EditContext, "edits">, id: string, text: string): Refusal {
   const lacks = readLacks(text.trim());
   if (typeof lacks === "string") return lacks;
   const { abilities } = edits.need("device", id);

@@ -216,11 +216,20 @@ export function editDevice(context: EditContext, id: string, field: DeviceField,
     edits.patch("device", id, { bridgeMac: mac });
     return null;
   }
-  if (field === "supportUntil" || field === "licenceUntil") {
-    if (text !== "" && !isDate(text))
-      return `"${text}" is not a date; write it as 2027-06-30, or leave it empty.`;
-    edits.patch("device", id, { [field]: text === "" ? null : text });
-  } else edits.patch("device", id, { [field]: text });
+  if (field === "supportUntil" || field === "licenceUntil") return editDay(context, id, field, text);
+  edits.patch("device", id, { [field]: text });
+  return null;
+}
+
+function editDay(
+  { edits }: EditContext,
+  id: string,
+  field: "supportUntil" | "licenceUntil",
+  text: string,
+): Refusal {
+  if (text !== "" && !isDate(text))
+    return `"${text}" is not a date; write it as 2027-06-30, or leave it empty.`;
+  edits.patch("device", id, { [field]: text === "" ? null : text });
   return null;
 }
 

@@ -62,6 +62,7 @@ const FLAGS: readonly (readonly [
       | "signIn"
       | "routes"
       | "radios"
+      | "fallsBack"
     ),
   string,
 ])[] = [
@@ -75,6 +76,7 @@ const FLAGS: readonly (readonly [
   ["signIn", "802.1X at its ports"],
   ["routes", "routes between VLANs"],
   ["radios", "radios of its own"],
+  ["fallsBack", "falls back unless a change is confirmed"],
 ];
 const TREES = [
   ["rapid", "rapid tree"],

@@ -16,6 +16,7 @@ import { RadioFields } from "../wireless/RadioFields";
 import { AdminFields } from "./AdminFields";
 import { Cables } from "./Cables";
 import { DeviceFields } from "./DeviceFields";
+import { GearFields } from "./GearFields";
 import { LeafletFields } from "./LeafletFields";
 import { DiscoveryFields } from "./DiscoveryFields";
 import { FilterFields } from "./FilterFields";
@@ -89,6 +90,7 @@ export function DeviceMargin({ id }: { id: string }) {
       <FindingsSection ids={new Set([id, ...ports.map((port) => port.id), ...lags.map((lag) => lag.id)])} />
       {hasRadios(device) ? <RadioFields device={device} /> : null}
       <DeviceFields device={device} />
+      <GearFields device={device} />
       <LeafletFields device={device} />
       {forwardsPackets(device) && device.kind !== "providerBox" ? <FilterFields device={device} /> : null}
       {forwardsPackets(device) ? <DiscoveryFields device={device} /> : null}

@@ -11,6 +11,7 @@ export function StepParts({ index, step }: { index: PlanIndex; step: Step }) {
     <>
       <dl className="facts">
         {step.device === null ? null : <Fact name="Device">{placed(index, step.device)}</Fact>}
+        {step.minutes === 0 ? null : <Fact name="Takes">about {step.minutes} min</Fact>}
         {step.values.map(([name, value], at) => (
           <Fact key={`${at} ${name}`} name={name}>
             {value}

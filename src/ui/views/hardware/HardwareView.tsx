@@ -7,6 +7,7 @@ import { useUi } from "../../frame/use-ui";
 import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { AddDevice } from "./AddDevice";
+import { BaselinePanel } from "./BaselinePanel";
 import { CabinetsPanel } from "./CabinetsPanel";
 import { CablesPanel } from "./CablesPanel";
 import { DeviceList } from "./DeviceList";
@@ -19,6 +20,7 @@ const WAYS: readonly (readonly [HardwareWay, string])[] = [
   ["drawing", "Drawing"],
   ["cabinets", "Cabinets"],
   ["cables", "Cables"],
+  ["baseline", "Baseline"],
   ["sheet", "Sheets"],
   ["models", "Models"],
 ];
@@ -75,6 +77,7 @@ export function HardwareView() {
       ) : null}
       {shown === "cabinets" ? <CabinetsPanel /> : null}
       {shown === "cables" ? <CablesPanel /> : null}
+      {shown === "baseline" ? <BaselinePanel /> : null}
       {shown === "sheet" ? <SheetPanel /> : null}
       {shown === "models" ? <ModelsPanel /> : null}
     </main>

@@ -35,6 +35,12 @@ function waitOf(
   return device === undefined || seconds === null ? null : { name: device.name, seconds };
 }
 
+/** What the note of a step is for. */
+function noteLabel({ kind }: Step, asked: "differs" | "cannot" | null): string {
+  if (asked === "cannot") return "Why it can't be done";
+  return kind === "permit" ? "Who signed, and until when it holds" : "Note (never a password)";
+}
+
 /** The step that is to be done now, large: what is entered, from where, and how it came out. */
 export function NowStep({ index, record, step, number, all, goesOn, onTick }: Props) {
   const [asked, setAsked] = useState<"differs" | "cannot" | null>(null);
@@ -60,9 +66,7 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
       <StepParts index={index} step={step} />
       {wait === null ? null : <WaitTimer seconds={wait.seconds} what={`${wait.name} starting`} />}
       <label className="block px-4 pt-2 text-13">
-        <span className="text-ink2">
-          {asked === "cannot" ? "Why it can't be done" : "Note (never a password)"}
-        </span>
+        <span className="text-ink2">{noteLabel(step, asked)}</span>
         <textarea
           className="field mt-1 block w-full"
           rows={2}
@@ -100,9 +104,10 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
                 ref={done}
                 aria-describedby="now-step"
                 className="button go tall flex-[2]"
+                disabled={step.kind === "permit" && note.trim() === ""}
                 onClick={() => onTick("done", { read: "", note: note.trim() }, null)}
               >
-                Done
+                {step.kind === "permit" ? "Signed" : "Done"}
               </button>
               {step.kind === "do" ? (
                 <>

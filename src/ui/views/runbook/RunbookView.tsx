@@ -26,6 +26,7 @@ import { OnSite } from "./OnSite";
 import { PrintedSteps } from "./PrintedSteps";
 import { Rehearse } from "./Rehearse";
 import { StandIns } from "./StandIns";
+import { Windows } from "./Windows";
 import { cancelRunbook, isLooking, startRunbook, useRunbook, type Found as OnDevices } from "./use-runbook";
 
 const ROW = 30;
@@ -118,6 +119,7 @@ function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; rec
 
 const WAYS = [
   ["order", "Order"],
+  ["windows", "Windows"],
   ["visit", "On site"],
   ["rehearse", "Rehearse by hand"],
   ["standIns", "On stand-ins"],
@@ -148,6 +150,7 @@ function Shown({ index, runbook, found }: { index: PlanIndex; runbook: Runbook; 
         />
       </div>
       {way === "order" ? <Order index={index} runbook={runbook} /> : null}
+      {way === "windows" ? <Windows index={index} runbook={runbook} /> : null}
       {way === "visit" ? <OnSite index={index} found={found} runbook={runbook} /> : null}
       {way === "rehearse" ? (
         <Rehearse
@@ -310,7 +313,7 @@ function rowOf(index: PlanIndex, step: Step | undefined, number: number): ListRo
           <>
             <span className="truncate">{on}</span>
             <span
-              className={`truncate ${step.cuts.length > 0 ? "text-warn" : "text-ink2"}`}
+              className={`truncate ${step.cuts.length + step.stops.length > 0 ? "text-warn" : "text-ink2"}`}
               title={interrupts}
             >
               {interrupts}
