@@ -2,7 +2,8 @@ import type { PlanIndex, Window } from "../plan";
 import type { Step } from "./step";
 import { slotsOf, timeText } from "./windows";
 
-function permitStep(window: Window): Step {
+/** `reaches` is what the laptop reaches where it is then: signing changes nothing of that. */
+function permitStep(window: Window, reaches: Step["reaches"]): Step {
   const { permit, consent, minutes } = window;
   return {
     kind: "permit",
@@ -21,7 +22,7 @@ function permitStep(window: Window): Step {
     mends: [],
     stops: [],
     minutes: 0,
-    reaches: new Set(),
+    reaches,
     back: "",
     caution:
       "A network change can move or stop a machine: permit, lock-out and the process owner's consent first; " +
@@ -43,7 +44,7 @@ export function withPermits(index: PlanIndex, steps: readonly Step[], signed: re
   const before = new Map<number, Step>();
   for (const { window, from } of slotsOf(index, steps)) {
     if (window === null || (window.permit === "" && window.consent === "")) continue;
-    const step = permitStep(window);
+    const step = permitStep(window, steps[from - 1]?.reaches ?? new Set());
     if (asked.has(signatureOf(step))) continue;
     asked.add(signatureOf(step));
     before.set(from, step);

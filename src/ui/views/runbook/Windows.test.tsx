@@ -56,7 +56,7 @@ test("windows are written and pasted; how the steps fall is told with whom they 
   expect(falls.getAllByRole("listitem").map(({ textContent }) => textContent)).toEqual([
     expect.stringMatching(/^Steps 1 to 4at any time, \d+ min$/),
     expect.stringMatching(
-      /^Step 5Saturday, Sat 3 Jun 2028, 18:00, 17 minStops .* and \d+ more \(\d+ devices\)\. Point of no return: step 5 itself\. Once begun it can't be taken back in time\.$/,
+      /^Step 5Saturday, Sat 3 Jun 2028, 18:00, 17 minStops .* and \d+ more \(\d+ devices\)\. Point of no return: step 5 itself\. Once begun it can't be taken back within the window\.$/,
     ),
     expect.stringMatching(/^Steps 6 to 7at any time, 2 min$/),
   ]);

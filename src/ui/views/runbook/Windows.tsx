@@ -127,7 +127,7 @@ const namesOf = (slot: Slot): string => {
 function backText({ lastBack, from, to }: Slot): string {
   if (lastBack === to) return "All of it can be taken back before the window ends.";
   return lastBack === null
-    ? `Point of no return: step ${from + 1} itself. Once begun it can't be taken back in time.`
+    ? `Point of no return: step ${from + 1} itself. Once begun it can't be taken back within the window.`
     : `Point of no return: after step ${lastBack + 1}. What is done beyond it can't all be taken back in time.`;
 }
 
