@@ -94,6 +94,12 @@ export interface StoredRecord {
   readonly entry: unknown;
 }
 
+/** An entry with who did it, where that is somebody of another machine; null for whoever adds it. */
+export interface SaidEntry {
+  readonly entry: RecordEntry;
+  readonly saidBy: string | null;
+}
+
 export interface RecordStore {
   /** Entries after a place, oldest first, at most `limit`, and the last place; null without such a site. */
   readonly after: (
@@ -108,7 +114,7 @@ export interface RecordStore {
   readonly add: (
     site: string,
     by: Person,
-    entries: readonly RecordEntry[],
+    entries: readonly SaidEntry[],
     most: number,
   ) => Promise<number | "full" | null>;
 }

@@ -9,6 +9,7 @@ import {
   changesOf,
   decodeEntry,
   encodeEntry,
+  recordsToFile,
   remaining,
   siteAsIs,
   tickedStep,
@@ -166,6 +167,34 @@ test("a record that is full takes nothing more, and says so", async () => {
   });
   expect(await addToRecord(narrow, site, by, [first])).toMatchObject({ ok: true });
   expect((await read(site)).entries).toHaveLength(2);
+});
+
+test("a record goes with the plan file into a site of another machine: in its order, by whom it was, once; a broken one makes no site", async () => {
+  const { POST } = await import("@/app/api/sites/route");
+  const record: Recorded[] = [
+    {
+      by: "Agnes of elsewhere",
+      entry: { id: v7(), at: AT, do: "start", from: "box", name: "", changes: [] },
+    },
+    { by: "Ruth", entry: end() },
+  ];
+  const file = { ...(encodePlan(plan) as object), records: recordsToFile(record) };
+  const [id, batch] = [v7(), v7()];
+  const make = (body: object) =>
+    ask(POST, { method: "POST", body: { by: "file", id, batch, ...body }, cookie: cookies.marek });
+  const broken = { ...file, records: [...recordsToFile(record), { by: "Ruth", entry: { do: "end" } }] };
+  const refused = await make({ file: broken });
+  expect([refused.status, ((await refused.json()) as { sentence: string }).sentence]).toEqual([
+    422,
+    expect.stringMatching(/records\[2\]\.id/),
+  ]);
+  expect((await make({ file })).status).toBeLessThan(300);
+  expect((await make({ file })).status).toBeLessThan(300);
+  const { entries } = await read(id);
+  expect(entries.map(({ by, entry }) => ({ by, entry: decodeEntry(entry) }))).toEqual(record);
+  // What is done on this machine afterwards is by whoever did it here.
+  await send(id, [encodeEntry(end())], cookies.ruth);
+  expect((await read(id)).entries.map(({ by }) => by)).toEqual(["Agnes of elsewhere", "Ruth", "Ruth"]);
 });
 
 test("a deleted site takes its record with it", async () => {

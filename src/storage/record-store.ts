@@ -1,14 +1,14 @@
 import "server-only";
 import { pauseAfterAWhile } from "@/application/in-slices";
-import type { RecordStore, StoredRecord } from "@/application/stores";
-import { encodeEntrySliced, type RecordEntry } from "@/core/records";
+import type { RecordStore, SaidEntry, StoredRecord } from "@/application/stores";
+import { encodeEntrySliced } from "@/core/records";
 import type { Database, Row, Tx } from "./pool";
 import { sql } from "./sql";
 
 /** In the form in which it was written, whenever that was: who reads it brings it into the present one. */
 const storedOf = (row: Row): StoredRecord => ({
   number: Number(row.number),
-  by: String(row.person_name),
+  by: String(row.said_by ?? row.person_name),
   entry: JSON.parse(String(row.entry)) as unknown,
 });
 
@@ -21,14 +21,15 @@ const lastIn = async (tx: Tx, site: string): Promise<number> =>
   )) ?? 0;
 
 /** The entries that are not in a site's record yet, each once. */
-async function unknownIn(tx: Tx, site: string, entries: readonly RecordEntry[]): Promise<RecordEntry[]> {
-  const found = new Map<string, RecordEntry>();
-  for (const entry of entries) {
+async function unknownIn(tx: Tx, site: string, entries: readonly SaidEntry[]): Promise<SaidEntry[]> {
+  const found = new Map<string, SaidEntry>();
+  for (const said of entries) {
+    const { entry } = said;
     const known = await tx.maybeOne(
       sql`SELECT number FROM record_entry WHERE site_id = ${site} AND id = ${entry.id}`,
       (row) => Number(row.number),
     );
-    if (known === null) found.set(entry.id, entry);
+    if (known === null) found.set(entry.id, said);
   }
   return [...found.values()];
 }
@@ -37,7 +38,7 @@ export const recordStore = (database: Database): RecordStore => ({
   after: async (site, number, limit) => {
     if ((await siteIn(database, site)) === null) return null;
     const entries = await database.all(
-      sql`SELECT r.number, r.entry, p.name AS person_name
+      sql`SELECT r.number, r.entry, r.said_by, p.name AS person_name
         FROM record_entry r JOIN person p ON p.id = r.person_id
         WHERE r.site_id = ${site} AND r.number > ${number} ORDER BY r.number LIMIT ${limit}`,
       storedOf,
@@ -55,11 +56,11 @@ export const recordStore = (database: Database): RecordStore => ({
       let last = await lastIn(tx, site);
       const added = await unknownIn(tx, site, entries);
       if (added.length > 0 && last + added.length > most) return "full";
-      for (const entry of added) {
+      for (const { entry, saidBy } of added) {
         last += 1;
         const text = await encodeEntrySliced(entry, pauseAfterAWhile());
-        await tx.run(sql`INSERT INTO record_entry (site_id, number, id, person_id, made_at, entry)
-          VALUES (${site}, ${last}, ${entry.id}, ${by.id}, UTC_TIMESTAMP(3), ${text})`);
+        await tx.run(sql`INSERT INTO record_entry (site_id, number, id, person_id, said_by, made_at, entry)
+          VALUES (${site}, ${last}, ${entry.id}, ${by.id}, ${saidBy}, UTC_TIMESTAMP(3), ${text})`);
       }
       return last;
     }),

@@ -128,6 +128,7 @@ function makeScene(first: Plan) {
     },
     recordModule: {
       useRecordNews: () => undefined,
+      useWholeRecord: () => () => Promise.resolve(record.store.getState().record),
       useRecord: () => ({
         ...useStore(record.store),
         add: record.add,

@@ -58,6 +58,14 @@ const {
   window: windows,
 } = SCHEMAS;
 
+/** As many entries of what was done on site go with a plan; `records` reads them. */
+const MOST_RECORDS = 100_000;
+const records = z
+  .array(z.unknown())
+  .max(MOST_RECORDS, `At most ${MOST_RECORDS} entries of a record go with a plan`)
+  .optional()
+  .meta({ description: "What was done on site, and by whom: no part of the plan itself" });
+
 /**
  * The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing,
  * nothing added.
@@ -98,6 +106,7 @@ export const planFileSchema = z.strictObject({
   expectations: z.array(expectation).max(MOST.expectation),
   acceptances: z.array(acceptance).max(MOST.acceptance),
   windows: z.array(windows).max(MOST.window),
+  records,
 });
 export type PlanFile = z.output<typeof planFileSchema>;
 
@@ -107,6 +116,7 @@ const shellSchema = z.strictObject({
   version: z.literal(VERSION),
   site,
   ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(z.unknown())])),
+  records,
 });
 
 /**
@@ -136,7 +146,9 @@ function planToFile(plan: Plan): PlanFile {
 /** The file's text side: plain JSON values, addresses as text. */
 export const encodePlan = (plan: Plan): unknown => z.encode(storedFileSchema, planToFile(plan));
 
-export const writePlanFile = (plan: Plan): string => `${JSON.stringify(encodePlan(plan), null, 1)}\n`;
+/** A plan file's text, with what was done on site, as `recordsToFile` has it, where there is something. */
+export const writePlanFile = (plan: Plan, done: readonly unknown[] = []): string =>
+  `${JSON.stringify({ ...(encodePlan(plan) as object), ...(done.length === 0 ? {} : { records: done }) }, null, 1)}\n`;
 
 /** Reads a file's text; at most ten faults are named, and a file with any fault gives no plan. */
 export function readPlanFile(text: string): Result<Plan, readonly FileFault[]> {

@@ -40,7 +40,7 @@ export {
 export {
   beyondDevice,
   GEAR_COLUMNS,
-  gearTable,
+  baselineTable,
   gearText,
   IDENTITY_FIELDS,
   isOpen,

@@ -13,6 +13,7 @@ export {
   type Tick,
   type TickCame,
 } from "./entry";
+export { recordsOfFile, recordsToFile } from "./file";
 export { changesFrom, changesOf, changesOfFound, partsOf } from "./parts";
 export { CAME_WORDS, recordTable } from "./table";
 export { remaining } from "./remaining";
@@ -22,6 +23,7 @@ export {
   latestVisit,
   readsThatStand,
   tickedStep,
+  visitsOf,
   type Followed,
   type Visit,
 } from "./visit";

@@ -1,7 +1,7 @@
 import { signatureOf, type Step } from "../runbook";
 import type { Read, RecordEntry, Recorded, Start, Tick, TickedStep } from "./entry";
 
-/** The latest visit: what was ticked in it and still stands. */
+/** A visit: what was ticked in it and still stands. */
 export interface Visit {
   readonly start: Start;
   readonly by: string;
@@ -27,23 +27,24 @@ export function beginnings(entries: readonly RecordEntry[]): number[] {
   });
 }
 
-/** The latest visit of a record, in the order in which its entries came; null where nobody has begun one. */
-export function latestVisit(record: readonly Recorded[]): Visit | null {
-  const at = beginnings(record.map(({ entry }) => entry)).at(-1) ?? -1;
-  const first = record[at];
-  if (first?.entry.do !== "start") return null;
-  const own = record.slice(at + 1);
-  const gone = takenBack(own.map(({ entry }) => entry));
-  const end = own.find(({ entry }) => entry.do === "end");
-  return {
-    start: first.entry,
-    by: first.by,
-    ended: end?.entry.at ?? null,
-    ticks: own.flatMap(({ by, entry }) =>
+/** The visits of a record, in the order in which its entries came. */
+export function visitsOf(record: readonly Recorded[]): Visit[] {
+  const begin = beginnings(record.map(({ entry }) => entry));
+  return begin.flatMap((at, number): Visit[] => {
+    const first = record[at];
+    if (first?.entry.do !== "start") return [];
+    const own = record.slice(at + 1, begin[number + 1]);
+    const gone = takenBack(own.map(({ entry }) => entry));
+    const end = own.find(({ entry }) => entry.do === "end");
+    const ticks = own.flatMap(({ by, entry }) =>
       entry.do === "tick" && !gone.has(entry.id) ? [{ by, tick: entry }] : [],
-    ),
-  };
+    );
+    return [{ start: first.entry, by: first.by, ended: end?.entry.at ?? null, ticks }];
+  });
 }
+
+/** The latest visit of a record; null where nobody has begun one. */
+export const latestVisit = (record: readonly Recorded[]): Visit | null => visitsOf(record).at(-1) ?? null;
 
 /** A step as it is written down. */
 export const tickedStep = ({ kind, device, operation, title, values }: Step): TickedStep => ({

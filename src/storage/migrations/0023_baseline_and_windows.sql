@@ -11,6 +11,9 @@ ALTER TABLE device
   ADD COLUMN IF NOT EXISTS licence_until DATE NULL;
 UPDATE device SET abilities = JSON_MERGE_PATCH(abilities, '{"fallsBack":false,"lacks":[]}');
 UPDATE device_model SET abilities = JSON_MERGE_PATCH(abilities, '{"fallsBack":false,"lacks":[]}');
+-- Who did it, where an entry came with a plan file from elsewhere; else the person who added it.
+ALTER TABLE record_entry
+  ADD COLUMN IF NOT EXISTS said_by VARCHAR(80) NULL;
 CREATE TABLE IF NOT EXISTS work_window (
   site_id UUID NOT NULL,
   id UUID NOT NULL,

@@ -2,6 +2,7 @@
 
 import { useEffect } from "react";
 import { useStore } from "zustand";
+import type { Recorded } from "@/core/records";
 import { call } from "../plan-store/api";
 import { usePlan } from "../plan-store/use-plan";
 import { makeOutbox } from "./outbox";
@@ -49,6 +50,15 @@ export function useRecordNews(): void {
       window.removeEventListener("beforeunload", warn);
     };
   }, [store]);
+}
+
+/** Asks for all that the server has of it first, as far as it can be asked, and answers the record then. */
+export function useWholeRecord(): () => Promise<readonly Recorded[]> {
+  const store = useRecordStore();
+  return async () => {
+    await store.sync();
+    return store.getState().record;
+  };
 }
 
 /** The record of the site on the screen. */

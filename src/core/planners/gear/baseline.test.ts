@@ -12,7 +12,7 @@ import {
   readBaseline,
   readLacks,
 } from "./baseline-text";
-import { baselineFor, beyondDevice, gearTable, offBaseline, pasteGear, toBaseline } from "./baseline";
+import { baselineFor, beyondDevice, baselineTable, offBaseline, pasteGear, toBaseline } from "./baseline";
 
 const practice = fennelStreet();
 const deviceIn = (plan: Plan, name: string) =>
@@ -148,7 +148,7 @@ test("what a device can't do is left out on it and said; what it still can of it
 test("the table is pasted back as it was saved; rows that are too many, and texts for the whole site, are refused", () => {
   const works = bramblewick();
   const devices = [...works.device.values()];
-  const [, whole = [], ...rows] = gearTable(PlanIndex.of(works), devices);
+  const [, whole = [], ...rows] = baselineTable(PlanIndex.of(works), devices);
   const onto = [works.site.id, ...devices.map(({ id }) => id)];
   const again = afterEdit(works, (context) =>
     pasteGear(

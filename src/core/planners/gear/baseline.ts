@@ -194,7 +194,7 @@ function editGearCell(context: EditContext, id: string, column: GearColumn, text
 export const SITE_ROW = "Whole site";
 
 /** Gear as a table of texts, heads first, the site's own row after them. */
-export function gearTable(index: PlanIndex, devices: readonly Device[]): string[][] {
+export function baselineTable(index: PlanIndex, devices: readonly Device[]): string[][] {
   const { baseline } = index.plan.site;
   return [
     ["Device", ...GEAR_COLUMNS.map(([, word]) => word)],

@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo, useState } from "react";
-import { leafletTable } from "@/core/planners";
+import { baselineTable, leafletTable, windowTable } from "@/core/planners";
 import { counted } from "@/core/repairs";
 import {
   accessListText,
@@ -12,7 +12,8 @@ import {
   writePlanFile,
   zoneFiles,
 } from "@/core/formats";
-import type { Line, PlanIndex } from "@/core/plan";
+import { isAdministered, type Line, type PlanIndex } from "@/core/plan";
+import { recordsToFile, type Recorded } from "@/core/records";
 import { whoGetsIn } from "@/core/guards";
 import {
   addressRegisterTable,
@@ -20,6 +21,7 @@ import {
   bindingTable,
   cableScheduleTable,
   conduitTable,
+  devicesInOrder,
   doorTable,
   gearTable,
   lineTable,
@@ -33,6 +35,7 @@ import {
 } from "@/core/sheets";
 import { csv, CSV_TYPE, download, downloadBlob, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
+import { useWholeRecord } from "../../record-store/use-record";
 import { ImportPlan } from "./ImportPlan";
 
 interface File {
@@ -41,7 +44,7 @@ interface File {
   readonly type: string;
   readonly about: string;
   /** The text of the file, or why there is none. */
-  readonly make: (index: PlanIndex) => string | { readonly refusal: string };
+  readonly make: (index: PlanIndex, record: readonly Recorded[]) => string | { readonly refusal: string };
 }
 
 const accessLists = (index: PlanIndex): string | { readonly refusal: string } => {
@@ -54,8 +57,10 @@ const FILES: readonly File[] = [
     what: "Plan file",
     name: "plan.json",
     type: "application/json",
-    about: "Everything in the plan, to keep, to pass on, or to begin a new site with. It holds no secret.",
-    make: (index) => writePlanFile(index.plan),
+    about:
+      "Everything in the plan, and what was done on site, to keep, to pass on, or to begin a new site with. " +
+      "It holds no secret.",
+    make: (index, record) => writePlanFile(index.plan, recordsToFile(record)),
   },
   {
     what: "Address register",
@@ -79,6 +84,21 @@ const FILES: readonly File[] = [
     type: CSV_TYPE,
     about: "What the leaflet of each model says: first address, times, names; to be pasted again.",
     make: (index) => csv(leafletTable(index)),
+  },
+  {
+    what: "Baseline",
+    name: "baseline.csv",
+    type: CSV_TYPE,
+    about:
+      "How every device is administered, what it is and runs: ways in, servers, serial numbers, software.",
+    make: (index) => csv(baselineTable(index, devicesInOrder(index).filter(isAdministered))),
+  },
+  {
+    what: "Windows",
+    name: "windows.csv",
+    type: CSV_TYPE,
+    about: "When work may stop whom, with permits and who agrees first.",
+    make: (index) => csv(windowTable(index)),
   },
   {
     what: "Lines",
@@ -215,9 +235,10 @@ const FILES: readonly File[] = [
 export function ExportView() {
   const { index, pending } = useHeld();
   const [made, setMade] = useState<string | null>(null);
-  const save = (file: File): string => {
+  const wholeRecord = useWholeRecord();
+  const save = async (file: File): Promise<string> => {
     const name = fileName(index.plan.site.name, file.name);
-    const text = file.make(index);
+    const text = file.make(index, file.name === "plan.json" ? await wholeRecord() : []);
     if (typeof text !== "string") return text.refusal;
     download(name, file.type, text);
     const lines = counted(text.trimEnd().split("\n").length, "line", "lines");
@@ -241,7 +262,7 @@ export function ExportView() {
               <button
                 type="button"
                 className={file.name === "plan.json" ? "button go" : "button"}
-                onClick={() => setMade(save(file))}
+                onClick={() => void save(file).then(setMade)}
               >
                 Save {file.what.toLowerCase()}
               </button>

@@ -10,7 +10,7 @@ import {
   baselineText,
   beyondDevice,
   GEAR_COLUMNS,
-  gearTable,
+  baselineTable,
   gearText,
   IDENTITY_FIELDS,
   offBaseline,
@@ -177,7 +177,7 @@ export function BaselinePanel() {
           type="button"
           className="button"
           onClick={() =>
-            download(fileName(index.plan.site.name, "gear.csv"), CSV_TYPE, csv(gearTable(index, devices)))
+            download(fileName(index.plan.site.name, "baseline.csv"), CSV_TYPE, csv(baselineTable(index, devices)))
           }
         >
           Save CSV

@@ -1,0 +1,64 @@
+import { z } from "zod";
+import { type Breath, type FileFault } from "../formats";
+import { err, ok, type Result } from "../kernel";
+import { issueSentence, lineField, valueAt } from "../plan";
+import { decodeEntry, encodeEntry, recordEntrySchema, type Recorded } from "./entry";
+
+// What was done on site goes with the plan file under `records`: who did it, and the entry as it was written. A
+// person of another machine stays a name.
+
+const whoSchema = z.strictObject({ by: lineField(80).min(1), entry: z.unknown() });
+
+/** A record as the plan file has it. */
+export const recordsToFile = (record: readonly Recorded[]): unknown[] =>
+  record.map(({ by, entry }) => ({ by, entry: encodeEntry(entry) }));
+
+const faultAt = (at: number, error: z.ZodError, value: unknown): FileFault => {
+  const [issue] = error.issues;
+  const path = issue?.path.map(String).join(".") ?? "";
+  const place = `records[${at}]${path === "" ? "" : `.${path}`}`;
+  return {
+    place,
+    sentence: `${place}: ${issue === undefined ? "It can't be read." : issueSentence(issue, valueAt(value, issue.path))}`,
+  };
+};
+
+function readOne(value: unknown, at: number): Result<Recorded, FileFault> {
+  const who = whoSchema.safeParse(value);
+  if (!who.success) return err(faultAt(at, who.error, value));
+  const entry = decodeEntry(who.data.entry);
+  if (entry !== null) return ok({ by: who.data.by, entry });
+  const read = recordEntrySchema.safeParse(who.data.entry);
+  return err(
+    read.success
+      ? { place: `records[${at}]`, sentence: `records[${at}] can't be read.` }
+      : faultAt(at, read.error, who.data.entry),
+  );
+}
+
+/**
+ * The record in a plan file that is already parsed, empty where it has none; the first entry that can't be read
+ * is named. `breath` is asked between entries.
+ */
+export async function recordsOfFile(
+  file: unknown,
+  breath: Breath,
+): Promise<Result<readonly Recorded[], readonly FileFault[]>> {
+  const list = typeof file === "object" && file !== null && "records" in file ? file.records : [];
+  if (!Array.isArray(list)) return err([{ place: "records", sentence: "records: A list belongs here." }]);
+  const record: Recorded[] = [];
+  const seen = new Set<string>();
+  for (const [at, value] of list.entries()) {
+    const read = readOne(value, at);
+    if (!read.ok) return err([read.error]);
+    const { id } = read.value.entry;
+    if (seen.has(id))
+      return err([
+        { place: `records[${at}]`, sentence: `records[${at}] is there twice; every entry stands once.` },
+      ]);
+    seen.add(id);
+    record.push(read.value);
+    await breath();
+  }
+  return ok(record);
+}
