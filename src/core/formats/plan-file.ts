@@ -147,8 +147,10 @@ function planToFile(plan: Plan): PlanFile {
 export const encodePlan = (plan: Plan): unknown => z.encode(storedFileSchema, planToFile(plan));
 
 /** A plan file's text, with what was done on site, as `recordsToFile` has it, where there is something. */
-export const writePlanFile = (plan: Plan, done: readonly unknown[] = []): string =>
-  `${JSON.stringify({ ...(encodePlan(plan) as object), ...(done.length === 0 ? {} : { records: done }) }, null, 1)}\n`;
+export function writePlanFile(plan: Plan, done: readonly unknown[] = []): string {
+  const whole = { ...(encodePlan(plan) as object), ...(done.length === 0 ? {} : { records: done }) };
+  return `${JSON.stringify(whole, null, 1)}\n`;
+}
 
 /** Reads a file's text; at most ten faults are named, and a file with any fault gives no plan. */
 export function readPlanFile(text: string): Result<Plan, readonly FileFault[]> {

@@ -13,15 +13,13 @@ const whoSchema = z.strictObject({ by: lineField(80).min(1), entry: z.unknown() 
 export const recordsToFile = (record: readonly Recorded[]): unknown[] =>
   record.map(({ by, entry }) => ({ by, entry: encodeEntry(entry) }));
 
-const faultAt = (at: number, error: z.ZodError, value: unknown): FileFault => {
+function faultAt(at: number, error: z.ZodError, value: unknown): FileFault {
   const [issue] = error.issues;
   const path = issue?.path.map(String).join(".") ?? "";
   const place = `records[${at}]${path === "" ? "" : `.${path}`}`;
-  return {
-    place,
-    sentence: `${place}: ${issue === undefined ? "It can't be read." : issueSentence(issue, valueAt(value, issue.path))}`,
-  };
-};
+  const says = issue === undefined ? "It can't be read." : issueSentence(issue, valueAt(value, issue.path));
+  return { place, sentence: `${place}: ${says}` };
+}
 
 function readOne(value: unknown, at: number): Result<Recorded, FileFault> {
   const who = whoSchema.safeParse(value);

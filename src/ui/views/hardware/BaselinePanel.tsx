@@ -147,7 +147,7 @@ function columnsOf(
   return [name, ...written];
 }
 
-/** How gear is administered, the whole site first and what differs on each device, and what each device is. */
+/** How gear is administered, the whole site first, what differs on each device, and what each is. */
 export function BaselinePanel() {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
@@ -177,7 +177,11 @@ export function BaselinePanel() {
           type="button"
           className="button"
           onClick={() =>
-            download(fileName(index.plan.site.name, "baseline.csv"), CSV_TYPE, csv(baselineTable(index, devices)))
+            download(
+              fileName(index.plan.site.name, "baseline.csv"),
+              CSV_TYPE,
+              csv(baselineTable(index, devices)),
+            )
           }
         >
           Save CSV
