@@ -20,6 +20,7 @@ const TEST_NAME = '^\\s*((test|describe)(\\.\\w+)*\\(|".*",$)';
 const config = [
   {
     ignores: [
+      "public/**",
       ".next/**",
       "node_modules/**",
       ".data/**",

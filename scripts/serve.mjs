@@ -1,6 +1,8 @@
 // The production server: an HTTP server of our own in front of the framework, so that only the methods we
 // know get that far.
+import { readFileSync } from "node:fs";
 import { createServer } from "node:http";
+import { createServer as createTlsServer } from "node:https";
 import { dirname, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import next from "next";
@@ -33,7 +35,7 @@ function sayEncoding(response) {
   };
 }
 
-const server = createServer((request, response) => {
+function answer(request, response) {
   sayEncoding(response);
   if (METHODS.has(request.method ?? "")) {
     void handle(request, response);
@@ -45,7 +47,7 @@ const server = createServer((request, response) => {
     connection: "close",
   });
   response.end(REFUSED);
-});
+}
 const refuseSocket = (socket, status) => {
   if (socket.writable)
     socket.end(`HTTP/1.1 ${status}\r\nallow: ${[...METHODS].join(", ")}\r\nconnection: close\r\n\r\n`);
@@ -55,16 +57,39 @@ const REFUSALS = {
   HPE_INVALID_METHOD: "405 Method Not Allowed",
   HPE_HEADER_OVERFLOW: "431 Request Header Fields Too Large",
 };
-server.on("clientError", (error, socket) => refuseSocket(socket, REFUSALS[error.code] ?? "400 Bad Request"));
-server.on("connect", (_, socket) => refuseSocket(socket, "405 Method Not Allowed"));
-server.on("upgrade", (request, socket, head) => {
-  if (process.env.NODE_ENV === "development") void app.getUpgradeHandler()(request, socket, head);
-  else refuseSocket(socket, "400 Bad Request");
-});
+/** A server that hands on only what the framework is to see. */
+function guarded(server) {
+  server.on("clientError", (error, socket) =>
+    refuseSocket(socket, REFUSALS[error.code] ?? "400 Bad Request"),
+  );
+  server.on("connect", (_, socket) => refuseSocket(socket, "405 Method Not Allowed"));
+  server.on("upgrade", (request, socket, head) => {
+    if (process.env.NODE_ENV === "development") void app.getUpgradeHandler()(request, socket, head);
+    else refuseSocket(socket, "400 Bad Request");
+  });
+  return server;
+}
+
+const servers = [guarded(createServer(answer)).listen(port, "127.0.0.1")];
+const { LISTEN_HOST = "", LISTEN_TLS_PORT, LISTEN_CERTIFICATE = "", LISTEN_KEY = "" } = process.env;
+// Beyond loopback only over TLS: what crosses a network is read by others, and no page works offline from
+// elsewhere.
+if (LISTEN_HOST !== "")
+  servers.push(
+    guarded(
+      createTlsServer({ cert: readFileSync(LISTEN_CERTIFICATE), key: readFileSync(LISTEN_KEY) }, answer),
+    ).listen(Number(LISTEN_TLS_PORT), LISTEN_HOST),
+  );
 
 const stop = () => {
-  server.close(() => process.exit(0));
-  server.closeIdleConnections();
+  let open = servers.length;
+  for (const server of servers) {
+    server.close(() => {
+      open -= 1;
+      if (open === 0) process.exit(0);
+    });
+    server.closeIdleConnections();
+  }
   // What is being answered gets a moment; what only waits does not keep us.
   setTimeout(() => process.exit(0), 3000);
 };
@@ -72,5 +97,3 @@ process.on("SIGTERM", stop);
 process.on("SIGINT", stop);
 // The terminal that started it is gone: no reason to go, too.
 process.on("SIGHUP", () => {});
-
-server.listen(port, "127.0.0.1");

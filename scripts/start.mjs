@@ -5,6 +5,8 @@
 //   --dir D          another data folder than .data/<profile>
 //   --profile P      start, demo, test or dev
 //   --link-file F    also write the one-time link into a file
+//   --listen A       also over TLS at an address of this machine, or at all with 0.0.0.0
+//   --certificate F, --key F   the certificate for that; one is made without
 //   --stop           stop what runs on the folder, and everything it started
 import { createHash } from "node:crypto";
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
@@ -19,6 +21,7 @@ import { DATABASE_PROGRAMS, ensurePrograms } from "./setup/debian.mjs";
 import { makeEntryLink } from "./setup/entry-link.mjs";
 import { ensureFolder, lockFolder } from "./setup/folder-lock.mjs";
 import { keepUp } from "./setup/keep-up.mjs";
+import { listening } from "./setup/listen.mjs";
 import { loadDemo } from "./setup/load-demo.mjs";
 import { migrate, pendingMigrations } from "./setup/migrate.mjs";
 import { ensurePackages } from "./setup/packages.mjs";
@@ -42,6 +45,9 @@ function readOptions() {
         port: { type: "string" },
         dir: { type: "string" },
         "link-file": { type: "string" },
+        listen: { type: "string" },
+        certificate: { type: "string" },
+        key: { type: "string" },
       },
     });
     const port = Number(values.port ?? DEFAULT_PORT);
@@ -59,7 +65,9 @@ function readOptions() {
     };
   } catch (error) {
     if (error.code?.startsWith("ERR_PARSE_ARGS"))
-      throw new Problem(`${error.message}. Known: --port N, --stop, --reset (with the demo), --dir folder.`);
+      throw new Problem(
+        `${error.message}. Known: --port N, --stop, --reset (with the demo), --dir folder, --listen address.`,
+      );
     throw error;
   }
 }
@@ -204,6 +212,12 @@ const sayReady = (began, address, link, logFile) =>
       `that was started here. What the server has to say is in ${logFile}.`,
   );
 
+const sayListening = ({ urls, fingerprint }) =>
+  say(
+    `\nIt listens beyond this machine, too, over TLS: ${urls.join(", ")}. Let another browser in from a page ` +
+      `that is open already. Its certificate has the SHA-256 fingerprint\n    ${fingerprint}`,
+  );
+
 // eslint-disable-next-line max-lines-per-function -- the start from top to bottom; each step is a function of its own
 async function start() {
   const began = performance.now();
@@ -220,6 +234,8 @@ async function start() {
   // Whoever waits for it must not find one of before.
   if (linkFile !== null) rmSync(linkFile, { force: true });
   await checkPort(port);
+  const beyond = await listening(dir, options);
+  if (beyond !== null) await checkPort(beyond.port);
   const dev = options.profile === "dev";
   if (!dev) await ensureBuild(ROOT);
   const database = await openDatabase(options);
@@ -263,6 +279,7 @@ async function start() {
         dev,
         logFile: join(dir, "server.log"),
         standInDevices: options.demo ? standInDevicesFile(dir) : null,
+        beyond,
       });
       note({ serverPid: server.pid, ...(standIn === null ? {} : { standInPid: standIn.pid }) });
     };
@@ -282,6 +299,7 @@ async function start() {
     const link = await makeEntryLink(database.url, address);
     if (linkFile !== null) keepLink(linkFile, link);
     sayReady(began, address, link, join(dir, "server.log"));
+    if (beyond !== null) sayListening(beyond);
     if (standIn !== null)
       say(
         `An authentication server stands in on 127.0.0.1; its ports and its secret are in ` +

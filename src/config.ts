@@ -17,6 +17,10 @@ const schema = z.object({
    * where it is not 443. Empty: none.
    */
   READ_DEVICES: z.string().default(""),
+  /** Where it listens over TLS beyond loopback, as addresses of pages, separated by commas. Empty: nowhere. */
+  LISTEN_AT: z.string().default(""),
+  LISTEN_CERTIFICATE: z.string().default(""),
+  LISTEN_FINGERPRINT: z.string().default(""),
 });
 
 /** Entries of a list with commas between. */
@@ -32,6 +36,16 @@ export interface Config {
   /** Null where no stand-in devices run. */
   readonly standInFile: string | null;
   readonly readDevices: readonly string[];
+  /** Null where it listens on loopback only. */
+  readonly beyond: Beyond | null;
+}
+
+/** Where other machines get in, and how they tell that it is this one. */
+export interface Beyond {
+  readonly urls: readonly string[];
+  readonly certificateFile: string;
+  /** SHA-256 of the certificate. */
+  readonly fingerprint: string;
 }
 
 let known: Config | null = null;
@@ -41,9 +55,18 @@ export function config(): Config {
   if (known !== null) return known;
   const read = schema.parse(process.env);
   const local = ["127.0.0.1", "localhost", "[::1]"].map((name) => `${name}:${read.LISTEN_PORT}`);
+  const urls = entriesOf(read.LISTEN_AT);
   known = {
     databaseUrl: read.DATABASE_URL,
-    hosts: new Set([...local, ...entriesOf(read.ALLOWED_HOSTS.toLowerCase())]),
+    hosts: new Set([
+      ...local,
+      ...entriesOf(read.ALLOWED_HOSTS.toLowerCase()),
+      ...urls.map((url) => new URL(url).host),
+    ]),
+    beyond:
+      urls.length === 0
+        ? null
+        : { urls, certificateFile: read.LISTEN_CERTIFICATE, fingerprint: read.LISTEN_FINGERPRINT },
     standInFile: read.STAND_IN_DEVICES === "" ? null : read.STAND_IN_DEVICES,
     readDevices: entriesOf(read.READ_DEVICES),
   };

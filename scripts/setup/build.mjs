@@ -1,7 +1,7 @@
 // Builds the application when its sources are not the ones that were built last.
 import { createHash } from "node:crypto";
-import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join, sep } from "node:path";
 import { lastLines, runProgram } from "./run-program.mjs";
 import { Problem, stage } from "./stage.mjs";
 
@@ -26,6 +26,30 @@ function fingerprint(root) {
   return hash.digest("hex");
 }
 
+/** The worker that keeps a site without a connection, with the names of all files that pages are made of. */
+async function buildServiceWorker(root) {
+  // Only now: before the packages are installed there is none.
+  const { build } = await import("esbuild");
+  const built = join(root, ".next", "static");
+  const files = [...filesUnder(built)]
+    .filter((file) => !file.endsWith(".map"))
+    .map((file) => `/_next/static${file.slice(built.length).split(sep).map(encodeURIComponent).join("/")}`);
+  mkdirSync(join(root, "public"), { recursive: true });
+  await build({
+    entryPoints: [join(root, "src", "service-worker", "worker.ts")],
+    outfile: join(root, "public", "sw.js"),
+    bundle: true,
+    minify: true,
+    format: "iife",
+    define: {
+      BUILT_FILES: JSON.stringify(files),
+      BUILT_MARK: JSON.stringify(createHash("sha256").update(files.join("\n")).digest("hex").slice(0, 12)),
+      "process.env.NODE_ENV": '"production"',
+    },
+    logLevel: "error",
+  });
+}
+
 export async function ensureBuild(root) {
   const wanted = fingerprint(root);
   const stamp = join(root, ".next", "built-from");
@@ -40,6 +64,7 @@ export async function ensureBuild(root) {
       },
     );
     if (code !== 0) throw new Problem(`The build failed:\n${lastLines(output, 30)}`);
+    await buildServiceWorker(root);
     writeFileSync(stamp, wanted);
   });
 }

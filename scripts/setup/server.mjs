@@ -41,8 +41,18 @@ function openLog(file) {
 }
 const MOST_LOG_BYTES = 5_000_000;
 
+/** What tells the server where to listen beyond loopback; empty where it does not. */
+const listenEnvironment = (beyond) => ({
+  LISTEN_HOST: beyond?.host ?? "",
+  LISTEN_TLS_PORT: beyond === null ? "" : String(beyond.port),
+  LISTEN_AT: beyond?.urls.join(",") ?? "",
+  LISTEN_CERTIFICATE: beyond?.certFile ?? "",
+  LISTEN_KEY: beyond?.keyFile ?? "",
+  LISTEN_FINGERPRINT: beyond?.fingerprint ?? "",
+});
+
 /** Starts the server, which writes into a file: it needs nobody who reads what it says. */
-export async function startServer(root, { port, url, dev, logFile, standInDevices }) {
+export async function startServer(root, { port, url, dev, logFile, standInDevices, beyond }) {
   const log = openLog(logFile);
   const child = spawn(process.execPath, ["scripts/serve.mjs"], {
     cwd: root,
@@ -55,6 +65,7 @@ export async function startServer(root, { port, url, dev, logFile, standInDevice
       DATABASE_URL: url,
       LISTEN_PORT: String(port),
       STAND_IN_DEVICES: standInDevices ?? "",
+      ...listenEnvironment(beyond),
     },
   });
   closeSync(log);

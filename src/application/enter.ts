@@ -21,6 +21,13 @@ export async function enter(
   return { token, person };
 }
 
+/** A one-time link for another browser, made by somebody who is in: its key. */
+export async function invite(store: EntryStore, tools: EntryTools): Promise<string> {
+  const key = tools.newToken();
+  await store.addLink(tools.hash(key));
+  return key;
+}
+
 export const leave = (store: EntryStore, tools: EntryTools, token: string): Promise<void> =>
   store.endSession(tools.hash(token));
 

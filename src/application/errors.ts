@@ -17,9 +17,19 @@ export type AppError =
       readonly sentence: string;
       readonly faults: readonly { readonly place: string; readonly sentence: string }[];
     }
-  | { readonly code: "record-full" | "no-stand-ins" | "device-not-read"; readonly sentence: string }
+  | {
+      readonly code: "record-full" | "no-stand-ins" | "device-not-read" | "not-listening";
+      readonly sentence: string;
+    }
   | { readonly code: "nothing-to-undo"; readonly sentence: string }
   | { readonly code: "clash"; readonly sentence: string; readonly clashes: readonly Clash[] };
+
+export const NOT_LISTENING: AppError = {
+  code: "not-listening",
+  sentence:
+    "It listens on this machine only, without a certificate. Started with --listen 0.0.0.0 it is reached " +
+    "from others, too.",
+};
 
 export const NO_SUCH_SITE: AppError = {
   code: "no-such-site",

@@ -120,6 +120,8 @@ export interface RecordStore {
 }
 
 export interface EntryStore {
+  /** Keeps a link for one use within a day; of many that wait the oldest go. */
+  readonly addLink: (keyHash: string) => Promise<void>;
   /** Uses a link up; false when it is unknown, used or older than a day. */
   readonly useLink: (keyHash: string) => Promise<boolean>;
   readonly personNamed: (name: string, newId: string) => Promise<Person>;

@@ -27,6 +27,7 @@ export const ERRORS = {
     text: "You are not let in yet. Open the link that the start command printed.",
   },
   "no-stand-ins": { status: 409, text: "No stand-in devices run here. The demo starts them: bin/demo." },
+  "not-listening": { status: 404, text: "It listens on this machine only, without a certificate." },
   "no-such-site": { status: 404, text: "There is no such site." },
   "nothing-to-undo": { status: 409, text: "There is nothing to undo." },
   "record-full": { status: 409, text: "The record of this site is full." },

@@ -1,9 +1,10 @@
 import "server-only";
+import { readFileSync } from "node:fs";
 import type { z } from "zod";
 import { commitBatch } from "@/application/commit-batch";
 import { onBench, readRealDevice, type BenchAct, type Reading } from "@/application/devices";
-import { enter, leave } from "@/application/enter";
-import type { AppError } from "@/application/errors";
+import { enter, invite, leave } from "@/application/enter";
+import { NOT_LISTENING, type AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
 import { soundness } from "@/application/soundness";
 import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
@@ -11,6 +12,7 @@ import { addToRecord, importRecord, readRecord } from "@/application/records";
 import type { Person } from "@/application/stores";
 import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
 import { devices, stores } from "@/composition";
+import { config } from "@/config";
 import { decodePlanSliced, encodeChanges } from "@/core/formats";
 import { recordsOfFile } from "@/core/records";
 import { err, ok, type Result } from "@/core/kernel";
@@ -18,6 +20,7 @@ import { sessionCookie, tokenOf } from "./authorise";
 import {
   STEPS_HEADER,
   type CommitAnswer,
+  type InvitationAnswer,
   type NewsAnswer,
   type ReadableAnswer,
   type ReadAnswer,
@@ -63,6 +66,30 @@ export async function signOut(asked: { headers: Headers }): Answer {
   const token = await tokenOf(asked.headers);
   if (token !== null) await leave(entries, tools, token);
   return ok({ value: {}, cookie: cookieText(await sessionCookie(), "", 0, asked) });
+}
+
+/** Where another browser comes in by a link of its own, and how it tells that this is the right machine. */
+export async function letIn(): Answer {
+  const { entries, tools } = stores();
+  const { beyond } = config();
+  const value: InvitationAnswer = {
+    key: await invite(entries, tools),
+    urls: beyond?.urls ?? [],
+    fingerprint: beyond?.fingerprint ?? null,
+  };
+  return ok({ value });
+}
+
+/** The certificate itself, for a browser that is to trust it: it is no secret. */
+export async function certificate(): Answer {
+  const { beyond } = config();
+  if (beyond === null) return err(NOT_LISTENING);
+  const bytes = new Uint8Array(readFileSync(beyond.certificateFile));
+  const headers = {
+    "content-type": "application/x-x509-ca-cert",
+    "content-disposition": 'attachment; filename="dianome-certificate.pem"',
+  };
+  return ok({ value: null, ready: { bytes, headers } });
 }
 
 export async function comeIn({

@@ -3,9 +3,22 @@ import type { EntryStore, Person } from "@/application/stores";
 import type { Database, Row } from "./pool";
 import { sql } from "./sql";
 
+/** As many links wait to be used. */
+const MOST_LINKS = 50;
+
 const personOf = (row: Row): Person => ({ id: String(row.id), name: String(row.name) });
 
 export const entryStore = (database: Database): EntryStore => ({
+  addLink: async (keyHash) => {
+    await database.run(sql`DELETE FROM entry_link WHERE made_at < UTC_TIMESTAMP(3) - INTERVAL 1 DAY`);
+    // The newest stay, so that nobody fills the table by asking.
+    const old = await database.all(
+      sql`SELECT key_hash FROM entry_link ORDER BY made_at DESC LIMIT 1000 OFFSET ${MOST_LINKS - 1}`,
+      (row) => String(row.key_hash),
+    );
+    for (const hash of old) await database.run(sql`DELETE FROM entry_link WHERE key_hash = ${hash}`);
+    await database.run(sql`INSERT INTO entry_link (key_hash, made_at) VALUES (${keyHash}, UTC_TIMESTAMP(3))`);
+  },
   useLink: async (keyHash) =>
     (await database.run(
       sql`DELETE FROM entry_link WHERE key_hash = ${keyHash} AND made_at > UTC_TIMESTAMP(3) - INTERVAL 1 DAY`,

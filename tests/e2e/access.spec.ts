@@ -123,9 +123,9 @@ test("nothing is cut off at 200 % zoom or on a narrow page", async ({ page }) =>
   for (const view of VIEWS) {
     await openView(page, view);
     const ways: Readonly<Record<string, readonly string[]>> = {
-      Hardware: ["Drawing", "Cabinets", "Cables", "Sheets", "Models"],
+      Hardware: ["Drawing", "Cabinets", "Cables", "Baseline", "Sheets", "Models"],
       Ports: ["One device", "VLAN paths", "By rule"],
-      Runbook: ["Order", "On site", "On stand-ins", "Differences"],
+      Runbook: ["Order", "Windows", "On site", "On stand-ins", "Differences"],
     };
     for (const way of ways[view] ?? [""]) {
       if (way !== "") await page.getByRole("radio", { name: way, exact: true }).click();

@@ -33,7 +33,11 @@ test("over real HTTP: an order of one's own locks one out, a power cut mends it,
     await expect(send).toBeEnabled();
     await send.focus();
     await page.keyboard.press("Enter");
-    await expect(send).toBeDisabled();
+    // While it is sent nothing can be chosen: a key pressed then would go nowhere.
+    await expect(page.getByRole("list", { name: "What came of it" }).getByRole("listitem")).toHaveCount(
+      step + 1,
+    );
+    await expect(ordered).toBeEnabled();
   }
   await expect(said(page)).toContainText(/Gateway: .* Answered 204 after \d+ ms\./);
   const gateway = devices.getByRole("listitem").filter({ hasText: "Gateway" });

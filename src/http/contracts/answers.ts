@@ -67,3 +67,9 @@ export interface RefusedAnswer {
   readonly clashes?: readonly ClashAnswer[];
   readonly faults?: readonly { readonly place: string; readonly sentence: string }[];
 }
+/** A one-time link's key, and where another machine opens it; nowhere where it listens on this one only. */
+export interface InvitationAnswer {
+  readonly key: string;
+  readonly urls: readonly string[];
+  readonly fingerprint: string | null;
+}

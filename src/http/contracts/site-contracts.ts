@@ -23,6 +23,8 @@ export const enterContract = contract({
 });
 
 export const signOutContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
+export const letInContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
+export const certificateContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 export const listSitesContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 
 export const createSiteContract = contract({

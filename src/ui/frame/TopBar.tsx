@@ -8,7 +8,9 @@ import { call } from "../plan-store/api";
 import { usePlan } from "../plan-store/use-plan";
 import { forgetRecords } from "../record-store/outbox";
 import { GroundSwitch } from "./GroundSwitch";
+import { LetIn } from "./LetIn";
 import { useGoTo } from "./go-to";
+import { forgetPages } from "./use-offline";
 import { useUi } from "./use-ui";
 import { VIEWS, type ViewKey } from "./views";
 
@@ -20,7 +22,7 @@ const told = async (step: Promise<string | null>) => {
 /** Ends the session here; what is not saved yet stays in this browser for when the same person comes back. */
 const signOut = async () => {
   const answer = await call("/api/enter", "DELETE");
-  if (answer.ok) await forgetRecords();
+  if (answer.ok) await Promise.all([forgetRecords(), forgetPages()]);
   if (answer.ok || answer.status === 401) location.assign("/enter");
   else toast.error(answer.refused.sentence);
 };
@@ -85,6 +87,7 @@ export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: st
           <Redo2 size={15} />
         </button>
         <b className="px-[6px] text-13 font-semibold whitespace-nowrap">{person}</b>
+        <LetIn />
         <button
           type="button"
           className="button square"

@@ -13,6 +13,7 @@ import { TitleBlock } from "./TitleBlock";
 import { TopBar } from "./TopBar";
 import { UndoImportDialog } from "./UndoImportDialog";
 import { useKeys } from "./use-keys";
+import { useKeepOffline } from "./use-offline";
 import { UiProvider, useUi } from "./use-ui";
 import { viewIn } from "./views";
 import { WorkOrder } from "./WorkOrder";
@@ -43,6 +44,11 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
   const phase = usePlan((state) => state.phase);
   const folded = useUi((state) => state.folded);
   useKeys();
+  const site = usePlan((state) => state.site);
+  useKeepOffline(
+    site,
+    usePlan((state) => state.held?.revision),
+  );
   return (
     <div className={folded ? "frame folded" : "frame"}>
       <button type="button" className="skip" onClick={toSheet}>

@@ -1,6 +1,7 @@
 "use client";
 
 import { counted } from "@/core/repairs";
+import { useOffline, type Offline } from "../../frame/use-offline";
 import { useRecord } from "../../record-store/use-record";
 
 /** What of the record the server does not have yet, and why; nothing where it has all. */
@@ -8,6 +9,7 @@ export function SentState() {
   const { waiting, trouble, isKept, refused, sync, drop } = useRecord();
   return (
     <div role="status">
+      <OfflineState />
       {waiting.length === 0 && trouble === null ? null : (
         <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair bg-warn-wash px-4 py-2 text-13 text-warn">
           <span>
@@ -36,6 +38,27 @@ export function SentState() {
     </div>
   );
 }
+
+/** Whether the page opens without a connection, where that is to be said. */
+function OfflineState() {
+  const state = useOffline((one) => one.state);
+  if (state === "unknown") return null;
+  return (
+    <p className={`border-b border-hair px-4 py-1 text-12 ${state === "ready" ? "text-ink2" : "text-warn"}`}>
+      {OFFLINE_WORDS[state]}
+    </p>
+  );
+}
+
+const OFFLINE_WORDS: Readonly<Record<Exclude<Offline, "unknown">, string>> = {
+  ready: "✓ This page opens without a connection, too.",
+  notHere:
+    "Leave the page open: this browser opens it again only with a connection. For more it needs TLS, or has " +
+    "to run on the machine itself.",
+  untrusted:
+    "Leave the page open: it opens again only with a connection, since this browser does not trust its " +
+    "certificate. Install that on the device.",
+};
 
 const isKeptWords = (isKept: boolean): string =>
   isKept ? ", and kept in this browser." : ", and this browser keeps nothing: leave the page open.";

@@ -1,0 +1,61 @@
+import { expect, test } from "@playwright/test";
+import { openView, ownSite } from "./open-site";
+
+test("a phone comes in by a link of its own; without a connection its page opens anew, and ticks are kept until they are sent", async ({
+  page,
+  browser,
+}) => {
+  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, offline");
+  const address = page.url();
+  await page.getByRole("button", { name: "Let another browser in" }).click();
+  await expect(page.getByRole("img", { name: "QR code of the link" })).toBeVisible();
+  const link = await page.getByRole("textbox", { name: "The link" }).inputValue();
+
+  const phone = await browser.newContext({
+    serviceWorkers: "allow",
+    viewport: { width: 390, height: 844 },
+    storageState: { cookies: [], origins: [] },
+  });
+  const first = await phone.newPage();
+  await first.goto(link);
+  await first.getByLabel("Your name").fill("Marek");
+  await first.getByRole("button", { name: "Sign in" }).click();
+  await expect(first.getByRole("heading", { name: "Sites" })).toBeVisible();
+  await first.goto(address);
+  await first.getByRole("button", { name: "All views" }).click();
+  await openView(first, "Runbook");
+  await first.getByRole("radio", { name: "On site" }).click();
+  await first.getByRole("button", { name: /^Begin a visit/ }).click();
+  await expect(first.getByText("✓ This page opens without a connection, too.")).toBeVisible();
+  await first.getByRole("button", { name: "Done", exact: true }).click();
+  const ticked = first.getByRole("list", { name: "Ticked" }).getByRole("listitem");
+  await expect(ticked).toHaveCount(1);
+  await expect(first.getByText(/not sent yet/)).toHaveCount(0);
+
+  await phone.setOffline(true);
+  await first.reload();
+  await expect(ticked).toHaveCount(1);
+  await first.getByRole("button", { name: "Done", exact: true }).click();
+  await expect(ticked).toHaveCount(2);
+  await expect(first.getByText(/^1 entry is not sent yet, and kept in this browser\./)).toBeVisible();
+  const runbook = first.url();
+  await first.close();
+
+  const again = await phone.newPage();
+  await again.goto(runbook);
+  await expect(again.getByRole("list", { name: "Ticked" }).getByRole("listitem")).toHaveCount(2);
+  await expect(again.getByText(/^1 entry is not sent yet, and kept in this browser\./)).toBeVisible();
+  await phone.setOffline(false);
+  await expect(again.getByText(/not sent yet/)).toHaveCount(0);
+
+  // Whoever signs out leaves nothing of the site behind.
+  await again.setViewportSize({ width: 1280, height: 800 });
+  await again.getByRole("button", { name: "Sign out" }).click();
+  await expect(again).toHaveURL(/\/enter$/);
+  expect(
+    await again.evaluate(async () =>
+      (await caches.keys()).filter((name) => !name.startsWith("dianome-files")),
+    ),
+  ).toEqual([]);
+  await phone.close();
+});
