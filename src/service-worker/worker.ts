@@ -58,7 +58,7 @@ const anotherOfTheSite = {
 
 /**
  * An answer that does not say where it came from: the browser then takes it to be at the address that was
- * asked for, whole. A web worker reads its settings behind the hash of its own address, and a kept answer has no hash.
+ * asked for, whole. A web worker reads its settings behind the hash of its own address; a kept answer has none.
  */
 const unnamed = ({ body, status, statusText, headers }: Response): Response =>
   new Response(body, { status, statusText, headers });

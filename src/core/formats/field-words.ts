@@ -1,3 +1,5 @@
+import { WAY_IN_WORDS } from "../planners";
+
 const FIELD_WORDS: Readonly<Record<string, string>> = {
   pvid: "PVID",
   untagged: "untagged",
@@ -199,12 +201,7 @@ const VALUE_WORDS: Readonly<Record<string, string>> = {
   tacacs: "TACACS+",
   signInFirst: "sign-in",
   macFirst: "MAC address",
-  https: "web over TLS",
-  http: "web without TLS",
-  ssh: "SSH",
-  telnet: "Telnet",
-  snmpV3: "SNMPv3",
-  snmpV2: "SNMPv1 or v2c",
+  ...WAY_IN_WORDS,
 };
 
 /** A choice's value as a person says it: "cannot bridge", never "cannotBridge". */

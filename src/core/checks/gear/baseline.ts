@@ -1,5 +1,4 @@
 import { formatAddress, type Address } from "../../address";
-import { FABRIC } from "../../fabric";
 import { isAdministered, nameOf, segmentHolding, type Device, type PlanIndex, type WayIn } from "../../plan";
 import {
   BASELINE_FIELDS,
@@ -13,7 +12,7 @@ import {
 import { gearServerReached, type GearAsks, type ProbeRun, type ServerReached } from "../../probe";
 import { listed, type Repair } from "../../repairs";
 import { check, type Found } from "../check";
-import { askedOn, repairsFor } from "../guards/asked-servers";
+import { ASKED_READS, askedOn, repairsFor } from "../guards/asked-servers";
 
 interface OnDevice {
   readonly device: string;
@@ -171,20 +170,7 @@ const gearServerSilent = check<Unheard>({
   why:
     "Without the time certificates fail and logs can't be laid side by side; " +
     "a log that arrives nowhere tells nobody.",
-  reads: [
-    ...FABRIC.reads,
-    "segment",
-    "scope",
-    "vlan",
-    "signIn",
-    "wall",
-    "zone",
-    "line",
-    "forward",
-    "exception",
-    "service",
-    "rule",
-  ],
+  reads: [...ASKED_READS, "rule"],
   find: (index) =>
     [...index.plan.device.values()].flatMap((device) =>
       isAdministered(device)

@@ -2,22 +2,7 @@ import { nameOf, ssidsOf, wirelessProfile, type Device, type PlanIndex, type Ssi
 import { adminServerReached, serverReached } from "../../probe";
 import { SECURITY_FACTS } from "../../wireless";
 import { check, type Found } from "../check";
-import { FABRIC } from "../../fabric";
-import { askedOn, repairsFor } from "./asked-servers";
-
-const READS = [
-  ...FABRIC.reads,
-  "segment",
-  "scope",
-  "vlan",
-  "signIn",
-  "wall",
-  "zone",
-  "line",
-  "forward",
-  "exception",
-  "service",
-] as const;
+import { ASKED_READS, askedOn, repairsFor } from "./asked-servers";
 
 interface Asking {
   readonly device: string;
@@ -34,7 +19,7 @@ export const adminServerUnreachable = check<Asking>({
   family: "guards",
   title: "A device does not reach the servers that its administrators sign in by",
   why: "They get in by its local account only, if it has one.",
-  reads: READS,
+  reads: ASKED_READS,
   find: (index) =>
     byServers(index).flatMap((device): Found<Asking>[] => {
       const reached = adminServerReached(askedOn(index), device);
@@ -98,7 +83,7 @@ export const wirelessSignInUnreachable = check<Joining>({
   family: "wireless",
   title: "An access point does not reach the servers that let people join",
   why: "Nobody joins the name there: the access point itself asks the servers, from its own address.",
-  reads: [...READS, "ssid"],
+  reads: [...ASKED_READS, "ssid"],
   find: (index) =>
     [...index.plan.device.values()].flatMap((device) =>
       ssidsOf(index, device)

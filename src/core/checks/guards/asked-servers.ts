@@ -1,8 +1,24 @@
+import { FABRIC } from "../../fabric";
 import type { PlanIndex } from "../../plan";
 import { runOn, type ProbeRun, type ServerReached } from "../../probe";
 import type { Repair } from "../../repairs";
 
 const nobody = () => "";
+
+/** What decides whether a device reaches the servers that it asks. */
+export const ASKED_READS = [
+  ...FABRIC.reads,
+  "segment",
+  "scope",
+  "vlan",
+  "signIn",
+  "wall",
+  "zone",
+  "line",
+  "forward",
+  "exception",
+  "service",
+] as const;
 
 /** Asks a question about servers without making anything. */
 export const askedOn = (index: PlanIndex): ProbeRun => runOn(index, nobody);

@@ -21,9 +21,10 @@ import {
 import { counted } from "@/core/repairs";
 import { devicesInOrder } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
-import type { Column, GridActions } from "../../grid/column";
+import type { Column } from "../../grid/column";
 import { EditGrid } from "../../grid/EditGrid";
 import { Judged } from "../../grid/Judged";
+import { textActions } from "../../grid/text-table";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 
@@ -220,24 +221,13 @@ function GearGrid({ label, shown, devices, scroller }: GridProps) {
     const room = shown.length - shown.indexOf(from);
     return edit(pasteGear({ rows: texts.map((row) => row.slice(0, room)), from, onto }));
   };
-  const actions: GridActions<ColumnId> = {
+  const actions = textActions<ColumnId>({
     edit: (row, column, text) =>
       row === null || !isWritten(column) ? null : edit(writeGear({ row, column, text })),
     paste,
-    clear: (cells) => {
-      const [first] = cells;
-      if (first === undefined) return null;
-      const own = cells.filter(({ column }) => column === first.column);
-      return paste(
-        own.map(() => [""]),
-        first.column,
-        own.map(({ row }) => row),
-      );
-    },
-    select: (row) => {
-      if (row !== null) select(row === site ? null : { what: "device", id: row });
-    },
-  };
+    remove: () => "Devices are removed in the margin of each, on Drawing.",
+    select: (row) => select(row === site ? null : { what: "device", id: row }),
+  });
   return (
     <section aria-label={label} className="border-t border-ink">
       <h2 className="px-4 py-2 text-15">{label}</h2>

@@ -108,7 +108,7 @@ function Begin({ index, found, runbook, last }: Shown & { last: Visit | null }) 
       <p className="mt-4 flex flex-wrap gap-2">
         <button
           type="button"
-          className="button go tall"
+          className="button go tall max-w-full !whitespace-normal"
           disabled={runbook.steps.length === 0}
           onClick={begin}
         >
