@@ -65,8 +65,11 @@ class Found extends Error {}
 /** Looks for an order until it is known what comes first, as the page shows it. */
 function firstOf(plan: Plan, record: readonly Recorded[]): void {
   try {
-    remaining(PlanIndex.of(plan), record, (_done, _all, ahead) => {
-      if (ahead !== null) throw new Found();
+    remaining(PlanIndex.of(plan), record, {
+      now: null,
+      tell: (_done, _all, ahead) => {
+        if (ahead !== null) throw new Found();
+      },
     });
   } catch (error) {
     if (!(error instanceof Found)) throw error;

@@ -19,14 +19,12 @@ test("pages of sites and their plans are kept; lists, records, the door and othe
     expect([path, isSitePage(path), isPlan(path)]).toEqual([path, false, false]);
 });
 
-test("a refusal, a redirect to the door, half an answer and a very large plan are not kept", () => {
-  const answer = (fields: object): Response =>
-    ({ status: 200, redirected: false, headers: new Headers(), ...fields }) as Response;
+test("a refusal, a redirect to the door and half an answer are not kept", () => {
+  const answer = (fields: object) => ({ status: 200, redirected: false, ...fields });
   expect([
     isKept(answer({})),
     isKept(answer({ status: 401 })),
     isKept(answer({ status: 206 })),
     isKept(answer({ redirected: true })),
-    isKept(answer({ headers: new Headers({ "content-length": "30000000" }) })),
-  ]).toEqual([true, false, false, false, false]);
+  ]).toEqual([true, false, false, false]);
 });

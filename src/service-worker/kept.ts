@@ -1,9 +1,6 @@
 /** The caches, by what is in them; that of the files has the build's mark behind its name. */
 export const CACHES = { files: "dianome-files", pages: "dianome-pages", plans: "dianome-plans" } as const;
 
-/** A larger plan is not kept a second time: the browser gives a site only so much room. */
-const MOST_BYTES = 20_000_000;
-
 /** A page of a site: /sites/ID or /sites/ID/VIEW. */
 export const isSitePage = (path: string): boolean => /^\/sites\/[0-9a-f-]{36}(\/[a-z]+)?$/.test(path);
 
@@ -14,6 +11,6 @@ export const isPlan = (path: string): boolean => /^\/api\/sites\/[0-9a-f-]{36}\/
 export const runbookPageOf = (site: string): string => `/sites/${site}/runbook`;
 export const planOf = (site: string): string => `/api/sites/${site}/plan`;
 
-/** What the server really answered; a refusal, a redirect to the door or what is too large is not kept. */
-export const isKept = ({ status, redirected, headers }: Response): boolean =>
-  status === 200 && !redirected && Number(headers.get("content-length") ?? 0) <= MOST_BYTES;
+/** What the server really answered; a refusal or a redirect to the door is not kept. */
+export const isKept = ({ status, redirected }: Pick<Response, "status" | "redirected">): boolean =>
+  status === 200 && !redirected;

@@ -6,11 +6,15 @@ import { provenRunbook, type Progress, type Runbook } from "@/core/runbook";
 /** What is on the devices: what an earlier plan says, null for gear out of the box; or what the record says. */
 type OnDevices = { readonly before: Plan | null } | { readonly record: readonly Recorded[] };
 
-/** Looks for an order of work off the page's thread; tells how far it is, and what comes first. */
-function workOut(plan: Plan, found: OnDevices, tell: Progress): Runbook | null {
+/**
+ * Looks for an order of work off the page's thread; tells how far it is, and what comes first. `now` is the
+ * time on the clock at the site.
+ */
+function workOut(plan: Plan, found: OnDevices, now: string | null, tell: Progress): Runbook | null {
   const index = PlanIndex.of(plan);
+  const asked = { tell, now };
   const proven =
-    "record" in found ? remaining(index, found.record, tell) : provenRunbook(index, found.before, tell);
+    "record" in found ? remaining(index, found.record, asked) : provenRunbook(index, found.before, asked);
   return proven?.runbook ?? null;
 }
 

@@ -35,6 +35,7 @@ test("a phone comes in by a link of its own; without a connection its page opens
   await phone.setOffline(true);
   await first.reload();
   await expect(ticked).toHaveCount(1);
+  await expect(first.getByText("✓ This page opens without a connection, too.")).toBeVisible();
   await first.getByRole("button", { name: "Done", exact: true }).click();
   await expect(ticked).toHaveCount(2);
   await expect(first.getByText(/^1 entry is not sent yet, and kept in this browser\./)).toBeVisible();

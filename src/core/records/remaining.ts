@@ -1,10 +1,11 @@
 import { afterEdits, PlanEdits, type PlanIndex } from "../plan";
 import {
+  JUST_ASKED,
   operationsBetween,
   operationWords,
   provenFrom,
+  type Asked,
   type Operation,
-  type Progress,
   type Proven,
 } from "../runbook";
 import { siteAsIs } from "./as-is";
@@ -46,7 +47,7 @@ function without(index: PlanIndex, asIs: PlanIndex, left: readonly Operation[]):
 export function remaining(
   index: PlanIndex,
   record: readonly Recorded[],
-  tell: Progress = () => undefined,
+  asked: Asked = JUST_ASKED,
 ): Proven | null {
   const asIs = siteAsIs(
     index,
@@ -66,6 +67,6 @@ export function remaining(
     signed: signedPermits(ticks),
     isBegun: has("begin"),
     isPutBack: has("end"),
-    tell,
+    ...asked,
   });
 }

@@ -3,7 +3,16 @@ export { foundState, isFirstLeg, isUnpowered, setUpDevices, settleGateways, with
 export { wayFrom, whyNot } from "./reach";
 export { editsOf, operationsBetween, type Edit, type Operation, type Page, PAGES } from "./operations";
 export { Rehearsal, type Move, type Rehearsed, type Told } from "./rehearsal";
-export { provenFrom, provenRunbook, type Ahead, type Progress, type Proven, type Runbook } from "./runbook";
+export {
+  JUST_ASKED,
+  provenFrom,
+  provenRunbook,
+  type Ahead,
+  type Asked,
+  type Progress,
+  type Proven,
+  type Runbook,
+} from "./runbook";
 export { signatureOf } from "./permits";
 export type { Step, StepKind } from "./step";
 export { slotsOf, timeText, windowsInOrder, type Slot } from "./windows";

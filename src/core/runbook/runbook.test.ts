@@ -19,7 +19,7 @@ import { disturbed, smallSite } from "../testing/small-sites";
 import { foundState } from "./found";
 import { operationsBetween, type Operation } from "./operations";
 import { isCabled, spotsAlong, type Spots } from "./reach";
-import { provenRunbook, type Proven } from "./runbook";
+import { JUST_ASKED, provenRunbook, type Proven } from "./runbook";
 import { orderOf } from "./search";
 import { BLIND, costOf, moveCost, type Order } from "./order";
 import { States, type State } from "./states";
@@ -302,9 +302,12 @@ test("while an order is looked for, what comes first is told, and in the end it 
   const told: (string | null)[] = [];
   const laptops: string[] = [];
   const made = must(
-    provenRunbook(PlanIndex.of(plan), null, (_done, _all, ahead) => {
-      told.push(ahead?.operation ?? null);
-      laptops.push(ahead?.laptop ?? "");
+    provenRunbook(PlanIndex.of(plan), null, {
+      ...JUST_ASKED,
+      tell: (_done, _all, ahead) => {
+        told.push(ahead?.operation ?? null);
+        laptops.push(ahead?.laptop ?? "");
+      },
     }),
     "a runbook",
   );
@@ -314,8 +317,11 @@ test("while an order is looked for, what comes first is told, and in the end it 
   // The first is to give something power: nothing is opened for that.
   expect(laptops.at(-1)).toBe("");
   const used = must(
-    provenRunbook(PlanIndex.of(plan), disturbed(plan, dice(11), 18), (_done, _all, ahead) => {
-      laptops.push(ahead?.laptop ?? "");
+    provenRunbook(PlanIndex.of(plan), disturbed(plan, dice(11), 18), {
+      ...JUST_ASKED,
+      tell: (_done, _all, ahead) => {
+        laptops.push(ahead?.laptop ?? "");
+      },
     }),
     "a runbook",
   );

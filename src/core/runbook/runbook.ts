@@ -289,22 +289,31 @@ function aheadOf(index: PlanIndex, start: State, { operation, before }: Taken): 
   };
 }
 
+/** What an order is looked for with. */
+export interface Asked {
+  /** Hears how many operations have found their place. */
+  readonly tell: Progress;
+  /** The time on the clock at the site, "2026-12-05T18:20"; null where it is not known. */
+  readonly now: string | null;
+}
+export const JUST_ASKED: Asked = { tell: () => undefined, now: null };
+
 /**
  * The order of work from what is found to the plan; `before` is what an earlier plan says of the devices,
- * null for gear out of the box. `tell` hears how many operations have found their place. Null where what is
- * found is no state of a plan, or what is planned refers to what is nowhere.
+ * null for gear out of the box. Null where what is found is no state of a plan, or what is planned refers to
+ * what is nowhere.
  */
 export function provenRunbook(
   index: PlanIndex,
   before: Plan | null,
-  tell: Progress = () => undefined,
+  asked: Asked = JUST_ASKED,
 ): Proven | null {
   const found = foundState(index, before);
-  return found === null ? null : provenFrom(index, found, { ...NOTHING_DONE, tell });
+  return found === null ? null : provenFrom(index, found, { ...NOTHING_DONE, ...asked });
 }
 
 /** What a visit that goes on has behind it. */
-export interface SoFar {
+export interface SoFar extends Asked {
   /** Devices on which something was done and not saved. */
   readonly unsaved: readonly string[];
   /** Devices that were powered and have the administrator's name and word of their leaflet. */
@@ -316,10 +325,9 @@ export interface SoFar {
   /** Whether the laptop is prepared, and whether it has back what it had. */
   readonly isBegun: boolean;
   readonly isPutBack: boolean;
-  readonly tell: Progress;
 }
 
-const NOTHING_DONE: Omit<SoFar, "tell"> = {
+const NOTHING_DONE: Omit<SoFar, keyof Asked> = {
   unsaved: [],
   unnamed: [],
   copied: [],
@@ -342,7 +350,7 @@ const savedFirst = (
 export function provenFrom(
   index: PlanIndex,
   found: PlanIndex,
-  { unsaved, unnamed, copied, signed, isBegun, isPutBack, tell }: SoFar,
+  { unsaved, unnamed, copied, signed, isBegun, isPutBack, tell, now }: SoFar,
 ): Proven | null {
   const operations = operationsBetween(found, index);
   const states = new States(operations);
@@ -360,7 +368,7 @@ export function provenFrom(
   if (order.taken.length > 0 || (isBegun && !isPutBack)) writer.end();
   const busy = new Set(operations.map(({ device }) => device));
   const { moves, blind, pulled, consoles, isExhaustive, looked } = order;
-  const steps = withPermits(index, writer.steps, signed);
+  const steps = withPermits(index, writer.steps, { signed, now });
   const runbook: Runbook = {
     moves,
     blind,
@@ -370,7 +378,7 @@ export function provenFrom(
     looked,
     devices: setUpDevices(index),
     steps,
-    slots: slotsOf(index, steps),
+    slots: slotsOf(index, steps, now),
     alreadySo: setUpDevices(index).filter(({ id }) => !busy.has(id)),
     endsAsPlanned: endsAsPlanned(order.taken.at(-1)?.state.index ?? found, index.plan),
   };

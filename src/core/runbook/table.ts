@@ -1,24 +1,15 @@
 import { nameOf, type PlanIndex } from "../plan";
-import { counted, listed } from "../repairs";
+import { counted } from "../repairs";
 import { laptopText, opensText } from "./card";
 import type { Runbook } from "./runbook";
 import type { Step } from "./step";
-
-/** How many names are said before the rest is counted. */
-const MOST_NAMES = 4;
-
-/** "PC 1 and PC 2", "PC 1, PC 2, PC 3, PC 4 and 7 more"; empty for nobody. */
-function namesOf(hosts: Step["cuts"]): string {
-  const names = hosts.map(({ name }) => name);
-  const rest = names.length - MOST_NAMES;
-  return rest <= 1 ? listed(names) : `${names.slice(0, MOST_NAMES).join(", ")} and ${rest} more`;
-}
+import { fewNames } from "./words";
 
 /** What a step interrupts and mends, in words; empty for nothing. */
 export function interruptsText({ cuts, mends, stops }: Step): string {
-  const cut = cuts.length === 0 ? "" : `cuts off ${namesOf(cuts)}`;
+  const cut = cuts.length === 0 ? "" : `cuts off ${fewNames(cuts)}`;
   const mended = mends.length === 0 ? "" : `${counted(mends.length, "device gets", "devices get")} through`;
-  const stopped = stops.length === 0 ? "" : `stops ${namesOf(stops)} while it restarts`;
+  const stopped = stops.length === 0 ? "" : `stops ${fewNames(stops)} while it restarts`;
   return [cut, stopped, mended].filter((part) => part !== "").join("; ");
 }
 

@@ -29,7 +29,7 @@ const bare: Step = {
   operation: null,
 };
 const hosts: readonly Host[] = ["a", "b", "c"].map((name) => aHost({ id: testId("host", name), name }));
-const [a, b] = [must(hosts[0], "a"), must(hosts[1], "b")];
+const [a, b, c] = [must(hosts[0], "a"), must(hosts[1], "b"), must(hosts[2], "c")];
 const step = (title: string, fields: Partial<Step> = {}): Step => ({ ...bare, title, ...fields });
 const window = (name: string, fields: Partial<Window> = {}): Window => ({
   id: testId("window", name),
@@ -43,10 +43,10 @@ const window = (name: string, fields: Partial<Window> = {}): Window => ({
   ...fields,
 });
 const practice = fennelStreet();
-const withWindows = (windows: readonly Window[], today: string | null = null): PlanIndex =>
-  PlanIndex.of({ ...practice, window: new Map(windows.map((one) => [one.id, one])) }, today);
-const short = (index: PlanIndex, steps: readonly Step[]) =>
-  slotsOf(index, steps).map(({ from, to, window: own, after, lastBack, refused }) => [
+const withWindows = (windows: readonly Window[]): PlanIndex =>
+  PlanIndex.of({ ...practice, window: new Map(windows.map((one) => [one.id, one])) });
+const short = (index: PlanIndex, steps: readonly Step[], now: string | null = null) =>
+  slotsOf(index, steps, now).map(({ from, to, window: own, after, lastBack, refused }) => [
     `${from}-${to}`,
     own?.name ?? "",
     after,
@@ -62,6 +62,8 @@ const CUT = [
   step("mends b", { mends: [b] }),
   step("after"),
 ];
+const CUT_TWICE = [...CUT, step("stops c", { stops: [c] })];
+const UNSIGNED = { signed: [], now: null };
 
 test("what is cut by one step and mended by a later one is one piece; what stops nobody can be done at any time", () => {
   expect(short(withWindows([window("Saturday")]), CUT)).toEqual([
@@ -72,13 +74,14 @@ test("what is cut by one step and mended by a later one is one piece; what stops
 });
 
 test("the point of no return is where taking back what was done would not end within the window any more", () => {
-  const at = (minutes: number) => slotsOf(withWindows([window("Saturday", { minutes })]), CUT)[1]?.lastBack;
+  const at = (minutes: number) =>
+    slotsOf(withWindows([window("Saturday", { minutes })]), CUT, null)[1]?.lastBack;
   // Four steps of ten minutes; each takes as long to be taken back.
   expect([at(40), at(59), at(60), at(79), at(80)]).toEqual([2, 2, 3, 3, 4]);
 });
 
 test("a piece that no window takes says why", () => {
-  const why = (...windows: Window[]) => slotsOf(withWindows(windows), CUT)[1]?.refused;
+  const why = (...windows: Window[]) => slotsOf(withWindows(windows), CUT, null)[1]?.refused;
   const kit = must(
     [...practice.segment.values()].find(({ name }) => name === "Kit"),
     "Kit",
@@ -87,14 +90,28 @@ test("a piece that no window takes says why", () => {
     why(),
     why(window("Short", { minutes: 30 })),
     why(window("Kit only", { segments: [kit] })),
-    slotsOf(withWindows([window("Over")], "2028-06-04"), CUT)[1]?.refused,
-    slotsOf(withWindows([window("Today")], "2028-06-03"), CUT)[1]?.refused,
   ]).toEqual([
     "There is no window to come.",
-    "It takes 40 min in one go, and the longest window that may stop them has 30.",
+    "It takes 40 min in one go, and the longest window that may stop them has 30 left.",
     "No window may stop all of them.",
-    "There is no window to come.",
-    "",
+  ]);
+});
+
+test("of a window that has begun only what is left is dealt out, and nothing of one that is over", () => {
+  const at = (now: string, ...windows: Window[]) => short(withWindows(windows), CUT, now)[1];
+  const [first, next] = [window("First"), window("Next", { starts: "2028-06-03T21:00" })];
+  expect([
+    at("2028-06-03T17:59", first, next),
+    at("2028-06-03T18:20", first, next),
+    at("2028-06-03T18:21", first, next),
+    at("2028-06-03T18:21", first),
+    at("2028-06-03T19:00", first),
+  ]).toEqual([
+    ["1-4", "First", 0, 3, ""],
+    ["1-4", "First", 20, 2, ""],
+    ["1-4", "Next", 0, 3, ""],
+    ["1-4", "", 0, null, "It takes 40 min in one go, and the longest window that may stop them has 39 left."],
+    ["1-4", "", 0, null, "There is no window to come."],
   ]);
 });
 
@@ -148,14 +165,15 @@ const someWindows = fc.array(
 
 test("every step is in one slot, in order; slots of a window lie in it one after the other, windows in their order", () => {
   fc.assert(
-    fc.property(someSteps, someWindows, (all, times) => {
+    fc.property(someSteps, someWindows, fc.integer({ min: 0, max: 200 }), (all, times, gone) => {
       const steps = all.map((fields, at) => step(`${at}`, fields));
       const index = withWindows(
         times.map(({ day, minutes }, at) =>
           window(`${at}`, { starts: `2028-06-${String(day).padStart(2, "0")}T18:00`, minutes }),
         ),
       );
-      const slots = slotsOf(index, steps);
+      const now = new Date(Date.parse("2028-06-14T17:00Z") + gone * 60_000).toISOString().slice(0, 16);
+      const slots = slotsOf(index, steps, now);
       expect(slots.flatMap(({ from, to }) => steps.slice(from, to + 1))).toEqual(steps);
       let last = { starts: "", id: "", ends: 0 };
       for (const { window: own, after, minutes, stops, from, to, lastBack } of slots) {
@@ -165,6 +183,7 @@ test("every step is in one slot, in order; slots of a window lie in it one after
         expect(own.starts >= last.starts).toBe(true);
         if (own.id === last.id) expect(after).toBeGreaterThanOrEqual(last.ends);
         expect(after + minutes).toBeLessThanOrEqual(own.minutes);
+        expect(Date.parse(`${own.starts}Z`) + after * 60_000).toBeGreaterThanOrEqual(Date.parse(`${now}Z`));
         if (lastBack !== null) expect(lastBack >= from && lastBack <= to).toBe(true);
         last = { starts: own.starts, id: own.id, ends: after + minutes };
       }
@@ -174,7 +193,7 @@ test("every step is in one slot, in order; slots of a window lie in it one after
 
 test("before a window's first step its permit is signed, once; another day is signed anew", () => {
   const saturday = window("Saturday", { permit: "14/26", consent: "the practice manager" });
-  const [, permit, ...rest] = withPermits(withWindows([saturday]), CUT, []);
+  const [, permit, ...rest] = withPermits(withWindows([saturday]), CUT, UNSIGNED);
   expect([permit?.kind, permit?.values, rest.length]).toEqual([
     "permit",
     [
@@ -185,9 +204,39 @@ test("before a window's first step its permit is signed, once; another day is si
     5,
   ]);
   const signed = [signatureOf(must(permit, "the permit"))];
-  expect(withPermits(withWindows([saturday]), CUT, signed)).toEqual(CUT);
+  expect(withPermits(withWindows([saturday]), CUT, { signed, now: null })).toEqual(CUT);
   const later = { ...saturday, starts: "2028-06-10T18:00" };
-  expect(withPermits(withWindows([later]), CUT, signed)).toHaveLength(CUT.length + 1);
+  expect(withPermits(withWindows([later]), CUT, { signed, now: null })).toHaveLength(CUT.length + 1);
+});
+
+test("in a plant nothing that stops somebody is begun unsigned: with nobody named, without a window, once a visit", () => {
+  const plant = (...windows: Window[]) => {
+    const index = withWindows(windows);
+    return PlanIndex.of({ ...index.plan, site: { ...index.plan.site, kind: "industrial" } });
+  };
+  const permits = (index: PlanIndex, signed: readonly string[] = []) =>
+    withPermits(index, CUT_TWICE, { signed, now: null }).filter(({ kind }) => kind === "permit");
+  expect(permits(withWindows([]))).toEqual([]);
+  const [only, ...others] = permits(plant());
+  expect([only?.title, only?.values, others]).toEqual([
+    "Before the first step that stops somebody: have it signed",
+    [
+      ["Window", "none takes it"],
+      ["Permit and consent", "nobody is named in the plan"],
+    ],
+    [],
+  ]);
+  expect(only?.why).toMatch(/^The work behind it stops a, b and c\. No step of it is begun before\./);
+  expect(permits(plant(), [signatureOf(must(only, "the permit"))])).toEqual([]);
+  // One window takes the first piece, none the second: each is signed for.
+  const short = permits(plant(window("Saturday", { minutes: 45 })));
+  expect(short.map(({ title }) => title)).toEqual([
+    "Before Saturday: have it signed",
+    "Before the first step that stops somebody: have it signed",
+  ]);
+  expect(short[0]?.values.at(-1)).toEqual(["Permit and consent", "nobody is named in the plan"]);
+  // Steps that stop nobody are not signed for.
+  expect(withPermits(plant(), [step("free")], UNSIGNED)).toHaveLength(1);
 });
 
 test("a window's time goes over midnight on the clock at the site", () => {

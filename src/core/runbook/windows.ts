@@ -79,9 +79,12 @@ function piecesOf(steps: readonly Step[]): Piece[] {
 const timeAfter = ({ starts }: Window, minutes: number): Date =>
   new Date(Date.parse(`${starts}:00Z`) + minutes * 60_000);
 
-/** Whether a window is over, as far as it is known which day it is. */
-const isOver = ({ today }: Pick<PlanIndex, "today">, window: Window): boolean =>
-  today !== null && timeAfter(window, window.minutes).toISOString().slice(0, 10) < today;
+/**
+ * Minutes of a window that are gone at a time on the clock at the site ("2026-12-05T18:20"; null: not known
+ * which); negative before it begins.
+ */
+const goneOf = ({ starts }: Window, now: string | null): number =>
+  now === null ? -Infinity : (Date.parse(`${now}:00Z`) - Date.parse(`${starts}:00Z`)) / 60_000;
 
 /** Windows in the order in which they come. */
 export const windowsInOrder = ({ plan }: Pick<PlanIndex, "plan">): Window[] =>
@@ -95,18 +98,23 @@ const sum = (numbers: readonly number[]): number => numbers.reduce((all, one) =>
 
 /** Deals windows out to the pieces of an order, each after those before it. */
 class Dealer {
-  readonly #index: PlanIndex;
   readonly #steps: readonly Step[];
+  readonly #now: string | null;
   readonly #windows: readonly Window[];
   #at = 0;
   #used = 0;
   /** Minutes of free steps since the last piece in a window: within it where the next one is, too. */
   #between = 0;
 
-  constructor(index: PlanIndex, steps: readonly Step[]) {
-    this.#index = index;
+  constructor(index: PlanIndex, steps: readonly Step[], now: string | null) {
     this.#steps = steps;
-    this.#windows = windowsInOrder(index).filter((window) => !isOver(index, window));
+    this.#now = now;
+    this.#windows = windowsInOrder(index).filter((window) => goneOf(window, now) < window.minutes);
+  }
+
+  /** Minutes of a window that are left from now on. */
+  #left(window: Window): number {
+    return window.minutes - Math.max(0, goneOf(window, this.#now));
   }
 
   #minutes({ from, to }: Piece): number[] {
@@ -133,9 +141,9 @@ class Dealer {
     if (this.#windows.length === 0) return "There is no window to come.";
     const fit = this.#windows.filter((window) => mayStop(window, piece.stops));
     if (fit.length === 0) return "No window may stop all of them.";
-    const longest = Math.max(...fit.map((window) => window.minutes));
+    const longest = Math.max(...fit.map((window) => this.#left(window)));
     return longest < minutes
-      ? `It takes ${minutes} min in one go, and the longest window that may stop them has ${longest}.`
+      ? `It takes ${minutes} min in one go, and the longest window that may stop them has ${longest} left.`
       : "What comes before it fills the windows that may stop them.";
   }
 
@@ -149,8 +157,9 @@ class Dealer {
     const used = this.#used === 0 ? 0 : this.#used + this.#between;
     for (let at = this.#at; at < this.#windows.length; at += 1) {
       const window = this.#windows[at];
-      const after = at === this.#at ? used : 0;
-      if (window === undefined || !mayStop(window, piece.stops) || after + minutes > window.minutes) continue;
+      if (window === undefined || !mayStop(window, piece.stops)) continue;
+      const after = Math.max(window.minutes - this.#left(window), at === this.#at ? used : 0);
+      if (after + minutes > window.minutes) continue;
       this.#at = at;
       this.#used = after + minutes;
       this.#between = 0;
@@ -160,9 +169,13 @@ class Dealer {
   }
 }
 
-/** When the steps of an order are done: those that stop nobody at any time, the others in windows. */
-export function slotsOf(index: PlanIndex, steps: readonly Step[]): Slot[] {
-  const dealer = new Dealer(index, steps);
+/**
+ * When the steps of an order are done: those that stop nobody at any time, the others in windows. `now` is the
+ * time on the clock at the site ("2026-12-05T18:20"): what of a window is gone is not dealt out; null where it
+ * is not known.
+ */
+export function slotsOf(index: PlanIndex, steps: readonly Step[], now: string | null): Slot[] {
+  const dealer = new Dealer(index, steps, now);
   return piecesOf(steps).map((piece) => dealer.slot(piece));
 }
 

@@ -1,7 +1,15 @@
 import { formatAddress, formatPrefix, formatRange } from "../address";
 import { must } from "../kernel";
 import { modeOf } from "../fabric";
-import { leafletFor, nameOf, type Device, type EntityOf, type PlanIndex, type Port } from "../plan";
+import {
+  leafletFor,
+  nameOf,
+  type Device,
+  type EntityOf,
+  type Host,
+  type PlanIndex,
+  type Port,
+} from "../plan";
 import { BASELINE_FIELDS, baselineText, clockText, firstContact, formatLease } from "../planners";
 import { counted, listed } from "../repairs";
 import { runText } from "../sheets";
@@ -245,4 +253,14 @@ export function operationWords(index: PlanIndex, operation: Operation): Operatio
     baseline: () => baselineWords(index, device),
   };
   return words[operation.page]();
+}
+
+/** How many names are said before the rest is counted. */
+const MOST_NAMES = 4;
+
+/** "PC 1 and PC 2", "PC 1, PC 2, PC 3, PC 4 and 7 more"; empty for nobody. */
+export function fewNames(hosts: readonly Host[]): string {
+  const names = hosts.map(({ name }) => name);
+  const rest = names.length - MOST_NAMES;
+  return rest <= 1 ? listed(names) : `${names.slice(0, MOST_NAMES).join(", ")} and ${rest} more`;
 }

@@ -1,33 +1,51 @@
 "use client";
 
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { create } from "zustand";
 import { CACHES, isKept, planOf, runbookPageOf } from "@/service-worker/kept";
 
 /** Whether the sites that were open here open without a connection, too; why not, where that is known. */
-export type Offline = "unknown" | "ready" | "notHere" | "untrusted";
+export type Offline = "unknown" | "ready" | "notHere" | "untrusted" | "noRoom";
 
 export const useOffline = create<{ readonly state: Offline }>(() => ({ state: "unknown" }));
 
-async function keep(cache: string, path: string): Promise<void> {
-  const answer = await fetch(path);
-  if (isKept(answer)) await (await caches.open(cache)).put(path, answer);
+/** What a page was asked with tells nothing of what is in it. */
+const isThere = async (cache: Cache, path: string): Promise<boolean> =>
+  (await cache.match(path, { ignoreVary: true })) !== undefined;
+
+/** Keeps what the server answers now; without an answer, what is kept stays. Whether it lies here then. */
+async function keep(name: string, path: string): Promise<boolean> {
+  const cache = await caches.open(name);
+  const answer = await fetch(path).catch(() => null);
+  if (answer === null) return isThere(cache, path);
+  if (!isKept(answer)) return false;
+  await cache.put(path, answer);
+  return true;
 }
+
+const stateAfter = (error: unknown): Offline => {
+  if (error instanceof DOMException)
+    // A browser that was let past a certificate it does not trust takes no service worker from there.
+    return error.name === "QuotaExceededError" ? "noRoom" : "untrusted";
+  if (error instanceof TypeError) return "unknown";
+  throw error;
+};
 
 async function start(site: string): Promise<Offline> {
   if (!("serviceWorker" in navigator)) return "notHere";
+  // Where one runs already, the plan that was just read lies here: a large one is not asked for twice.
+  const wasRead = navigator.serviceWorker.controller !== null;
   try {
     await navigator.serviceWorker.register("/sw.js");
     await navigator.serviceWorker.ready;
     // The runbook is what is needed on the ladder, whichever page is open now.
-    await keep(CACHES.pages, runbookPageOf(site));
-    await keep(CACHES.plans, planOf(site));
-    return "ready";
+    const page = await keep(CACHES.pages, runbookPageOf(site));
+    const hasPlan =
+      (wasRead && (await isThere(await caches.open(CACHES.plans), planOf(site)))) ||
+      (await keep(CACHES.plans, planOf(site)));
+    return page && hasPlan ? "ready" : "unknown";
   } catch (error) {
-    // A browser that was let past a certificate it does not trust takes no service worker from there.
-    if (error instanceof DOMException) return "untrusted";
-    if (error instanceof TypeError) return "unknown";
-    throw error;
+    return stateAfter(error);
   }
 }
 
@@ -37,13 +55,32 @@ const QUIET_MS = 15_000;
 /** Makes a site open without a connection, with its plan as the server last had it. */
 export function useKeepOffline(site: string, revision: number | undefined): void {
   useEffect(() => {
-    void start(site).then((state) => useOffline.setState({ state }));
+    let isGone = false;
+    const keepSite = () =>
+      void start(site).then((state) => {
+        if (!isGone) useOffline.setState({ state });
+      });
+    keepSite();
+    // What could not be looked at or fetched without a connection is with the next one.
+    window.addEventListener("online", keepSite);
+    return () => {
+      isGone = true;
+      window.removeEventListener("online", keepSite);
+    };
+  }, [site]);
+  const opened = useRef<number | null>(null);
+  useEffect(() => {
+    opened.current = null;
   }, [site]);
   useEffect(() => {
     if (revision === undefined) return undefined;
+    opened.current ??= revision;
+    if (opened.current === revision) return undefined;
     const timer = setTimeout(() => {
-      // Away just now, it is kept as it was.
-      if (useOffline.getState().state === "ready") keep(CACHES.plans, planOf(site)).catch(() => undefined);
+      keep(CACHES.plans, planOf(site)).then(
+        (isDone) => isDone || useOffline.setState({ state: "unknown" }),
+        (error: unknown) => useOffline.setState({ state: stateAfter(error) }),
+      );
     }, QUIET_MS);
     return () => clearTimeout(timer);
   }, [site, revision]);

@@ -55,6 +55,9 @@ const OFFLINE_WORDS: Readonly<Record<Exclude<Offline, "unknown">, string>> = {
   notHere:
     "Leave the page open: this browser opens it again only with a connection. For more it needs TLS, or has " +
     "to run on the machine itself.",
+  noRoom:
+    "Leave the page open: it opens again only with a connection, since this browser has no room left to keep " +
+    "it. Free some storage on the device, then reload the page.",
   untrusted:
     "Leave the page open: it opens again only with a connection, since this browser does not trust its " +
     "certificate. Install that on the device.",

@@ -5,6 +5,7 @@ import { useSyncExternalStore } from "react";
 import type { Plan, PlanIndex } from "@/core/plan";
 import { siteAsIs, type Recorded } from "@/core/records";
 import { foundState, type Ahead, type Runbook } from "@/core/runbook";
+import { clockAt } from "./site-clock";
 import type { RunbookWorker } from "@/workers/runbook.worker";
 
 /** What is on the devices before: nothing, what an earlier plan says, or what the record says. */
@@ -84,6 +85,7 @@ export function startRunbook({ plan }: PlanIndex, found: Found): void {
       found.from === "record"
         ? { record: found.record }
         : { before: found.from === "box" ? null : found.plan },
+      clockAt(plan.site.timeZone),
       proxy((done, all, ahead) => {
         if (worker === own) publish({ ...work, done, all, ahead });
       }),
