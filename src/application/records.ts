@@ -1,10 +1,14 @@
 import { err, ok, type Result } from "@/core/kernel";
-import type { Recorded, RecordEntry } from "@/core/records";
+import type { RecordEntry } from "@/core/records";
 import { NO_SUCH_SITE, type AppError } from "./errors";
-import type { Person, RecordStore, SaidEntry, StoredRecord } from "./stores";
+import type { Person, RecordStore, StoredRecord } from "./stores";
 
 /** As many entries has a record at most: hundreds of visits of hundreds of steps. */
-const MOST_ENTRIES = 100_000;
+export const MOST_ENTRIES = 100_000;
+export const RECORD_FULL: AppError = {
+  code: "record-full",
+  sentence: `The record of a site holds ${MOST_ENTRIES} entries and takes no more.`,
+};
 /** As many are answered at once. */
 const PAGE = 200;
 
@@ -35,40 +39,12 @@ export async function addToRecord(
   by: Person,
   entries: readonly RecordEntry[],
 ): Promise<Result<{ readonly last: number }, AppError>> {
-  return addSaid(
-    store,
+  const last = await store.add(
     site,
     by,
     entries.map((entry) => ({ entry, saidBy: null })),
+    MOST_ENTRIES,
   );
-}
-
-/** The record that came with a plan file: whoever did it stays a name. */
-export const importRecord = (
-  store: RecordStore,
-  site: string,
-  by: Person,
-  record: readonly Recorded[],
-): Promise<Result<{ readonly last: number }, AppError>> =>
-  addSaid(
-    store,
-    site,
-    by,
-    record.map(({ by: saidBy, entry }) => ({ entry, saidBy })),
-  );
-
-async function addSaid(
-  store: RecordStore,
-  site: string,
-  by: Person,
-  entries: readonly SaidEntry[],
-): Promise<Result<{ readonly last: number }, AppError>> {
-  const last = await store.add(site, by, entries, MOST_ENTRIES);
   if (last === null) return err(NO_SUCH_SITE);
-  return last === "full"
-    ? err({
-        code: "record-full",
-        sentence: `The record of this site holds ${MOST_ENTRIES} entries and takes no more.`,
-      })
-    : ok({ last });
+  return last === "full" ? err(RECORD_FULL) : ok({ last });
 }

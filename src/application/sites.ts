@@ -10,8 +10,10 @@ import {
   type Plan,
   type Site,
 } from "@/core/plan";
+import type { Recorded } from "@/core/records";
 import { writeBatch } from "./commit-batch";
 import { NO_SUCH_SITE, type AppError } from "./errors";
+import { MOST_ENTRIES, RECORD_FULL } from "./records";
 import type { Person, PlanStore } from "./stores";
 
 export interface NewSite {
@@ -51,17 +53,26 @@ export const badFile = (faults: readonly FileFault[]): AppError => ({
   faults,
 });
 
-/** Writes a whole plan as a new site in one batch, so that its history begins with it. */
-export const storePlan = (
+/** A plan that came as a file. */
+export interface CameIn {
+  readonly id: string;
+  readonly batchId: string;
+  readonly plan: Plan;
+  /** What was done on site, and by whom: people of another machine stay names. */
+  readonly record?: readonly Recorded[];
+  readonly by: Person;
+}
+
+/**
+ * Writes a whole plan as a new site in one batch, so that its history begins with it, and its record; all of it
+ * or nothing. The same id asked for again is the same site.
+ */
+export async function storePlan(
   store: PlanStore,
-  {
-    id,
-    batchId,
-    plan,
-    by,
-  }: { readonly id: string; readonly batchId: string; readonly plan: Plan; readonly by: Person },
-): Promise<Result<{ id: string }, AppError>> =>
-  store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
+  { id, batchId, plan, record = [], by }: CameIn,
+): Promise<Result<{ id: string }, AppError>> {
+  if (record.length > MOST_ENTRIES) return err(RECORD_FULL);
+  return store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
     const site: Site = { ...plan.site, id };
     if ((await tx.lockSite(id)) !== null) return ok({ id });
     await tx.addSite(site);
@@ -78,8 +89,15 @@ export const storePlan = (
       by,
       source: { undoes: null, redoes: null },
     });
-    return written.ok ? ok({ id }) : written;
+    if (!written.ok) return written;
+    await tx.beginRecord(
+      id,
+      by,
+      record.map(({ by: saidBy, entry }) => ({ entry, saidBy })),
+    );
+    return ok({ id });
   });
+}
 
 /** Deletes a site with its whole history; there is no way back, so the caller has asked twice. */
 export const removeSite = (store: PlanStore, site: string): Promise<Result<{ id: string }, AppError>> =>

@@ -51,6 +51,8 @@ export interface PlanTx {
   /** The plan at that revision; kept between requests, so that most answers need no reading. */
   readonly planAt: (site: string, revision: number) => Promise<Plan>;
   readonly addSite: (site: Site) => Promise<void>;
+  /** Begins the record of a new site with what came with its plan file. */
+  readonly beginRecord: (site: string, by: Person, entries: readonly SaidEntry[]) => Promise<void>;
   readonly removeSite: (site: string) => Promise<void>;
   /**
    * Writes the rows, appends to the log and moves the revision on; `after` is the plan that `changes` led to.

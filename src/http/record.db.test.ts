@@ -1,6 +1,7 @@
 import { v7 } from "uuid";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { addToRecord } from "@/application/records";
+import { storePlan } from "@/application/sites";
 import type { RecordStore } from "@/application/stores";
 import { encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
@@ -17,6 +18,8 @@ import {
   type RecordEntry,
 } from "@/core/records";
 import { openDatabase } from "@/storage/pool";
+import { planCache } from "@/storage/plan-cache";
+import { planStore } from "@/storage/plan-store";
 import { recordStore } from "@/storage/record-store";
 import { sql } from "@/storage/sql";
 import { ask, closeStores, cookieOf, databaseUrl, enter } from "../../tests/support/handlers";
@@ -148,16 +151,16 @@ test("what is no entry is refused in a sentence, and nothing of what came with i
   expect((await send(site, [encodeEntry(end())], "")).status).toBe(401);
 });
 
+const personNamed = (wanted: string) =>
+  database.maybeOne(sql`SELECT id, name FROM person WHERE name = ${wanted}`, ({ id, name }) => ({
+    id: String(id),
+    name: String(name),
+  }));
+
 test("a record that is full takes nothing more, and says so", async () => {
   const site = await aSite();
   const store = recordStore(database);
-  const by = must(
-    await database.maybeOne(sql`SELECT id, name FROM person WHERE name = 'Ruth'`, ({ id, name }) => ({
-      id: String(id),
-      name: String(name),
-    })),
-    "Ruth",
-  );
+  const by = must(await personNamed("Ruth"), "Ruth");
   const narrow: RecordStore = { ...store, add: (to, who, entries) => store.add(to, who, entries, 2) };
   const [first, second] = [end(), end()];
   expect(await addToRecord(narrow, site, by, [first, second])).toEqual({ ok: true, value: { last: 2 } });
@@ -195,6 +198,19 @@ test("a record goes with the plan file into a site of another machine: in its or
   // What is done on this machine afterwards is by whoever did it here.
   await send(id, [encodeEntry(end())], cookies.ruth);
   expect((await read(id)).entries.map(({ by }) => by)).toEqual(["Agnes of elsewhere", "Ruth", "Ruth"]);
+});
+
+test("a plan file whose record can't be stored makes no site", async () => {
+  const [id, batchId, entry] = [v7(), v7(), end()];
+  const plans = planStore(database, planCache(1));
+  const record = [entry, entry].map((same) => ({ by: "Ruth", entry: same }));
+  const by = must(await personNamed("Ruth"), "Ruth");
+  await expect(storePlan(plans, { id, batchId, plan, record, by })).rejects.toThrow();
+  expect(await plans.nameOf(id)).toBeNull();
+  expect(await storePlan(plans, { id, batchId, plan, record: record.slice(1), by })).toMatchObject({
+    ok: true,
+  });
+  expect((await read(id)).entries).toHaveLength(1);
 });
 
 test("a deleted site takes its record with it", async () => {

@@ -8,7 +8,7 @@ import { NOT_LISTENING, type AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
 import { soundness } from "@/application/soundness";
 import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
-import { addToRecord, importRecord, readRecord } from "@/application/records";
+import { addToRecord, readRecord } from "@/application/records";
 import type { Person } from "@/application/stores";
 import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
 import { devices, stores } from "@/composition";
@@ -123,23 +123,15 @@ export async function addSite({
   body: BodyOf<typeof createSiteContract>;
   person: Person;
 }): Answer {
-  const { plans, records } = stores();
+  const { plans } = stores();
   if (body.by === "name") return map(await createSite(plans, body), (site) => site);
   const breath = pauseAfterAWhile();
   const read = await decodePlanSliced(body.file, breath);
   if (!read.ok) return err(badFile(read.error));
   const record = await recordsOfFile(body.file, breath);
   if (!record.ok) return err(badFile(record.error));
-  const stored = await storePlan(plans, {
-    id: body.id,
-    batchId: body.batch,
-    plan: read.value,
-    by: person,
-  });
-  if (!stored.ok || record.value.length === 0) return map(stored, (site) => site);
-  // Sent again after an answer that was lost, what is there already counts once.
-  const added = await importRecord(records, body.id, person, record.value);
-  return added.ok ? map(stored, (site) => site) : added;
+  const came = { id: body.id, batchId: body.batch, plan: read.value, record: record.value, by: person };
+  return map(await storePlan(plans, came), (site) => site);
 }
 
 export const deleteSite = async ({ params }: OfSite): Answer =>

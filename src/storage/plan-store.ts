@@ -5,6 +5,7 @@ import { decodeChanges, encodeChangesSliced } from "@/core/formats";
 import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
 import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
 import type { Database, Row, Tx } from "./pool";
+import { insertEntries } from "./record-store";
 import { sql, sqlAfter } from "./sql";
 
 const instant = (value: unknown): string => `${String(value).replace(" ", "T")}Z`;
@@ -83,6 +84,7 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
       await insertSite(tx, site);
       await lockSite(site.id);
     },
+    beginRecord: (site, by, entries) => insertEntries(tx, { site, by, last: 0 }, entries),
     removeSite: (site) => deleteSite(tx, site),
     write: async (site, { revision, batch, by, undoes, redoes }, after) => {
       await writeChanges(tx, site, batch.changes);

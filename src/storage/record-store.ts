@@ -1,6 +1,6 @@
 import "server-only";
 import { pauseAfterAWhile } from "@/application/in-slices";
-import type { RecordStore, SaidEntry, StoredRecord } from "@/application/stores";
+import type { Person, RecordStore, SaidEntry, StoredRecord } from "@/application/stores";
 import { encodeEntrySliced } from "@/core/records";
 import type { Database, Row, Tx } from "./pool";
 import { sql } from "./sql";
@@ -34,6 +34,19 @@ async function unknownIn(tx: Tx, site: string, entries: readonly SaidEntry[]): P
   return [...found.values()];
 }
 
+/** Adds entries behind the last one; whoever calls has locked the site's row. */
+export async function insertEntries(
+  tx: Tx,
+  { site, by, last }: { readonly site: string; readonly by: Person; readonly last: number },
+  entries: readonly SaidEntry[],
+): Promise<void> {
+  for (const [at, { entry, saidBy }] of entries.entries()) {
+    const text = await encodeEntrySliced(entry, pauseAfterAWhile());
+    await tx.run(sql`INSERT INTO record_entry (site_id, number, id, person_id, said_by, made_at, entry)
+      VALUES (${site}, ${last + 1 + at}, ${entry.id}, ${by.id}, ${saidBy}, UTC_TIMESTAMP(3), ${text})`);
+  }
+}
+
 export const recordStore = (database: Database): RecordStore => ({
   after: async (site, number, limit) => {
     if ((await siteIn(database, site)) === null) return null;
@@ -53,15 +66,10 @@ export const recordStore = (database: Database): RecordStore => ({
         (row) => row.id,
       );
       if (locked === null) return null;
-      let last = await lastIn(tx, site);
+      const last = await lastIn(tx, site);
       const added = await unknownIn(tx, site, entries);
       if (added.length > 0 && last + added.length > most) return "full";
-      for (const { entry, saidBy } of added) {
-        last += 1;
-        const text = await encodeEntrySliced(entry, pauseAfterAWhile());
-        await tx.run(sql`INSERT INTO record_entry (site_id, number, id, person_id, said_by, made_at, entry)
-          VALUES (${site}, ${last}, ${entry.id}, ${by.id}, ${saidBy}, UTC_TIMESTAMP(3), ${text})`);
-      }
-      return last;
+      await insertEntries(tx, { site, by, last }, added);
+      return last + added.length;
     }),
 });

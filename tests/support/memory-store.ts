@@ -39,6 +39,9 @@ export function memoryStore(): PlanStore {
     addSite: async (site) => {
       sites.set(site.id, { plan: emptyPlan(site), revision: 0, log: [] });
     },
+    beginRecord: async (_site, _by, entries) => {
+      if (entries.length > 0) throw new Error("A site in memory keeps no record");
+    },
     removeSite: async (site) => {
       sites.delete(site);
     },
