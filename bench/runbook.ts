@@ -15,6 +15,7 @@ import { deviceData, yangText } from "../src/core/device-sheet";
 import { afterYang, driftBetween, knowledgeOf } from "../src/core/readback";
 import { foundState, provenRunbook, setUpDevices } from "../src/core/runbook";
 import { testId } from "../src/core/testing/build-plan";
+import { administered } from "./administered";
 import { generate, SIZES } from "./generate";
 
 type Median = (runs: number, once: () => unknown) => number;
@@ -133,6 +134,8 @@ export function measureRunbook(median: Median, add: Add): void {
     ["practice", fennelStreet(), 3],
     ["works", bramblewick(), 3],
     ["office", sized("office"), 1],
+    ["office with addresses for its gear", administered(sized("office")), 1],
+    ["campus with addresses for its gear", administered(sized("campus")), 1],
   ];
   for (const [name, plan, runs] of plans) {
     const text = JSON.stringify(encodePlan(plan));

@@ -233,6 +233,21 @@ describe("after an edit", () => {
       false,
       (edits) => edits.patch("host", phone.id, { attachment: { at: "unplaced" } }),
     ],
+    [
+      "an address inside gear that knows VLANs",
+      true,
+      (edits) => edits.put("interface", anInterface({ device: MILL.id, name: "More" })),
+    ],
+    [
+      "an address at a port",
+      false,
+      (edits) => edits.put("interface", anInterface({ device: MILL.id, name: "Out", port: m2.id })),
+    ],
+    [
+      "an address of gear without VLANs",
+      false,
+      (edits) => edits.put("interface", anInterface({ device: BOX.id, name: "More" })),
+    ],
     ["a port switched off", false, (edits) => edits.patch("port", m1.id, { enabled: false })],
     ["a port moved to another device", false, (edits) => edits.patch("port", b2.id, { device: MILL.id })],
     ["a device's place", false, (edits) => edits.patch("device", MILL.id, { place: "Hall" })],

@@ -1,5 +1,5 @@
 import { DisjointSet, equal, must } from "../kernel";
-import type { Change, Derived, Device, Host, PlanIndex, Port } from "../plan";
+import type { Change, Derived, Device, Host, Interface, PlanIndex, Port } from "../plan";
 import type { BridgePort, Tag } from "./member";
 
 /**
@@ -81,12 +81,8 @@ export function membersAt(fabric: Fabric, device: number, vid: number): readonly
   return found.get(vid) ?? NOBODY;
 }
 
-function numbered<T extends { readonly id: string }>(
-  items: Iterable<T>,
-): { list: T[]; number: Map<string, number> } {
-  const list = [...items];
-  return { list, number: new Map(list.map((item, i) => [item.id, i])) };
-}
+const numbersOf = (list: readonly { readonly id: string }[]): Map<string, number> =>
+  new Map(list.map(({ id }, at) => [id, at]));
 
 /**
  * The working ports of a device that knows no VLANs are one wire, but for those with an interface of their own:
@@ -145,13 +141,25 @@ function portsAsMet({ plan }: PlanIndex): Iterable<BridgePort> {
 const leads = (lags: { get(lag: string): readonly Port[] | undefined }, port: Port): boolean =>
   port.lag === null || leadOf(lags.get(port.lag) ?? [])?.id === port.id;
 
-function compile(index: PlanIndex): Fabric {
-  const { list: devices, number: deviceNumber } = numbered(index.plan.device.values());
-  const { list: ports, number: portNumber } = numbered<BridgePort>(portsAsMet(index));
+interface FreshWire {
+  readonly bridgePorts: number[];
+  readonly routedPorts: number[];
+  readonly hosts: string[];
+  readonly legs: string[];
+}
+
+/** `previous` has the same devices and ports, by id and in the same order: their numbers stay. */
+function compile(index: PlanIndex, previous: Fabric | null): Fabric {
+  const devices = [...index.plan.device.values()];
+  const ports = [...portsAsMet(index)];
+  const { deviceNumber, portNumber } = previous ?? {
+    deviceNumber: numbersOf(devices),
+    portNumber: numbersOf(ports),
+  };
   const sets = joinWires(index, ports, portNumber);
   const deviceOf = new Int32Array(ports.length);
   const wireOf = new Int32Array(ports.length).fill(-1);
-  const wires: { bridgePorts: number[]; routedPorts: number[]; hosts: string[]; legs: string[] }[] = [];
+  const wires: FreshWire[] = [];
   const wireOfRoot = new Int32Array(ports.length).fill(-1);
   const bridgePortsOf: number[][] = devices.map(() => []);
   const routed = index.groups("interfacesByPort");
@@ -178,17 +186,8 @@ function compile(index: PlanIndex): Fabric {
     if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
   }
   placeLegs(index, devices, (port) => wires[wireOf[portNumber.get(port) ?? -1] ?? -1]?.legs);
-  return {
-    devices,
-    deviceNumber,
-    ports,
-    portNumber,
-    deviceOf,
-    wireOf,
-    wires,
-    bridgePortsOf,
-    members: new Map(),
-  };
+  const numbers = { devices, deviceNumber, ports, portNumber };
+  return { ...numbers, deviceOf, wireOf, wires, bridgePortsOf, members: new Map() };
 }
 
 /** Puts the legs that gear without VLANs has at all its ports together onto their wires. */
@@ -242,8 +241,25 @@ function samePlace(previous: Fabric, { id, before, after }: Change): { number: n
   return number === undefined || !stays ? null : { number, port: is };
 }
 
-/** A port edit that moves no cable and switches nothing on or off leaves all numbers as they are. */
-function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[]): Fabric | null {
+/** Whether a leg is on no wire, before or after: that of gear that knows VLANs, with no port of its own. */
+function isInside(previous: Fabric, { before, after }: Change): boolean {
+  return [before, after].every((leg) => {
+    if (leg === null) return true;
+    const { device, port } = leg as Interface;
+    return port === null && previous.devices[previous.deviceNumber.get(device) ?? -1]?.bridging === "vlan";
+  });
+}
+
+/** Whether a change makes a device or port, or takes one away. */
+const renumbers = ({ kind, before, after }: Change): boolean =>
+  (kind === "port" || kind === "device") && (before === null || after === null);
+
+/** What a fabric is after changes: compiled anew with the numbers it has, where those stay. */
+const follow = (previous: Fabric, index: PlanIndex, changes: readonly Change[]): Fabric | null =>
+  followPorts(previous, changes) ?? (changes.some(renumbers) ? null : compile(index, previous));
+
+/** A port edit that moves no cable and switches nothing on or off leaves all wires as they are. */
+function followPorts(previous: Fabric, changes: readonly Change[]): Fabric | null {
   const ports = [...previous.ports];
   const members = new Map(previous.members);
   for (const change of changes) {
@@ -251,6 +267,7 @@ function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[])
     const moved = change.kind === "port" ? samePlace(previous, change) : null;
     if (moved === null) {
       if (change.kind === "host" && staysPlugged(change)) continue;
+      if (change.kind === "interface" && isInside(previous, change)) continue;
       return null;
     }
     members.delete(previous.deviceOf[moved.number] ?? -1);
@@ -262,6 +279,6 @@ function follow(previous: Fabric, _index: PlanIndex, changes: readonly Change[])
 /** The compiled fabric of a plan, worked out once for each state of the gear. */
 export const FABRIC: Derived<Fabric> = {
   reads: ["device", "port", "link", "interface", "host"],
-  make: compile,
+  make: (index) => compile(index, null),
   follow,
 };

@@ -135,8 +135,16 @@ export function placeOfLeg(index: PlanIndex, leg: Interface): Place | null {
   return port === null ? null : { at: "cable", port, tag: null, host: null };
 }
 
-export const macOf = (entity: { readonly id: string; readonly mac: Mac | null }): Mac =>
-  entity.mac ?? madeMac(entity.id);
+/** Made-up addresses by who has them: they are asked for again and again. */
+const MADE = new WeakMap<object, Mac>();
+
+/** The MAC address of a host or leg; a made-up one, always the same, where none is known. */
+export function macOf(entity: { readonly id: string; readonly mac: Mac | null }): Mac {
+  if (entity.mac !== null) return entity.mac;
+  const known = MADE.get(entity) ?? madeMac(entity.id);
+  MADE.set(entity, known);
+  return known;
+}
 
 export function partyOfHost(index: PlanIndex, host: Host): Party | null {
   const place = placeOfHost(index, host);

@@ -1,4 +1,4 @@
-import { applyChanges } from "./change";
+import { supposeChanges } from "./change";
 import type { PlanEdits } from "./plan-edits";
 import type { PlanIndex } from "./plan-index";
 
@@ -6,6 +6,6 @@ import type { PlanIndex } from "./plan-index";
 export function afterEdits(index: PlanIndex, edits: PlanEdits): PlanIndex | null {
   const changes = edits.changes();
   if (changes.length === 0) return index;
-  const applied = applyChanges(index.plan, changes);
+  const applied = supposeChanges(index.plan, changes);
   return applied.ok ? index.derive(applied.value, changes) : null;
 }

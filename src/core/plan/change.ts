@@ -1,5 +1,6 @@
-import { equal, err, ok, type Result } from "../kernel";
+import { equal, err, ok, putInto, type Result } from "../kernel";
 import { entityOf, type Plan } from "./plan";
+import { amended } from "./amended";
 import { inIdOrder, isInIdOrder } from "./id-order";
 import { MOST } from "./limits";
 import { REFERRERS, referencesOf } from "./references";
@@ -74,18 +75,32 @@ export function applyChanges(plan: Plan, changes: readonly Change[]): Result<Pla
   return error === null ? whole : err(error);
 }
 
+/**
+ * `applyChanges` for a plan that is only asked what would be: large collections in which entities are only
+ * replaced are not copied. What comes back does not go into another thread.
+ */
+export function supposeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
+  const whole = assemble(plan, changes, amended);
+  const error = whole.ok ? tooMany(plan, whole.value, changes) : null;
+  return error === null ? whole : err(error);
+}
+
 /** `applyChanges` without the limits: for what our own database holds, which has to open whatever it counts. */
-export function assemble(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
+export function assemble(
+  plan: Plan,
+  changes: readonly Change[],
+  replace: Replace = () => null,
+): Result<Plan, IntegrityError> {
   if (changes.length === 0) return ok(plan);
-  const written = writeChanges(plan, changes);
-  if (!written.ok) return written;
+  const after = writeChanges(plan, changes, replace);
+  if (!after.ok) return after;
   const error =
     idOfAnother(plan, changes) ??
-    danglingReference(written.value, changes) ??
-    stillReferenced(written.value, changes) ??
-    wrongLink(written.value, changes) ??
-    hostBehindItself(written.value, changes);
-  return error === null ? written : err(error);
+    danglingReference(after.value, changes) ??
+    stillReferenced(after.value, changes) ??
+    wrongLink(after.value, changes) ??
+    hostBehindItself(after.value, changes);
+  return error === null ? after : err(error);
 }
 
 /** Why one change does not fit the plan as it is; null when it does. */
@@ -108,9 +123,35 @@ function keepOrder(
   }
 }
 
-function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, IntegrityError> {
+/** A collection with entities replaced, by id, without a copy of it; null where it is to be copied. */
+type Replace = (
+  all: ReadonlyMap<string, unknown>,
+  replaced: ReadonlyMap<string, unknown>,
+) => ReadonlyMap<string, unknown> | null;
+
+/** A collection after the changes of its kind. */
+function written(
+  all: ReadonlyMap<string, unknown>,
+  changes: readonly Change[],
+  replace: Replace,
+): ReadonlyMap<string, unknown> {
+  const isReplaced = changes.every(({ before, after }) => before !== null && after !== null);
+  const light = isReplaced ? replace(all, new Map(changes.map(({ id, after }) => [id, after]))) : null;
+  if (light !== null) return light;
+  const copy = new Map(all);
+  for (const { id, after } of changes)
+    if (after === null) copy.delete(id);
+    else copy.set(id, after);
+  return copy;
+}
+
+function writeChanges(
+  plan: Plan,
+  changes: readonly Change[],
+  replace: Replace,
+): Result<Plan, IntegrityError> {
   const seen = new Set<string>();
-  const copies: Partial<Record<Kind, ReadonlyMap<string, unknown>>> = {};
+  const byKind = new Map<CollectionKind, Change[]>();
   const added = new Set<Kind>();
   let site = plan.site;
   for (const change of changes) {
@@ -124,11 +165,11 @@ function writeChanges(plan: Plan, changes: readonly Change[]): Result<Plan, Inte
       site = after;
       continue;
     }
-    const copy = (copies[kind] ??= new Map<string, unknown>(plan[kind])) as Map<string, unknown>;
-    if (after === null) copy.delete(id);
-    else copy.set(id, after);
+    putInto(byKind, kind, change);
     if (before === null) added.add(kind);
   }
+  const copies: Partial<Record<Kind, ReadonlyMap<string, unknown>>> = {};
+  for (const [kind, own] of byKind) copies[kind] = written(plan[kind], own, replace);
   keepOrder(plan, copies, added);
   return ok({ ...plan, ...copies, site } as Plan);
 }

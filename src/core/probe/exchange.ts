@@ -53,6 +53,7 @@ export function exchangeWith(
     if (arrived.at === "internet" && target !== null && to !== OUTSIDE[family])
       return leavesByLine(run, arrived, target);
     run.journey.delivered = true;
+    run.journey.takenBy = arrived.at === "device" ? arrived.device.id : null;
     if (shows) tellArrival(run, arrived, target);
     if (!comesBack(trip, station, packet, arrived)) return;
   }

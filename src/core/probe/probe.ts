@@ -1,4 +1,4 @@
-import { familyOf, type Address } from "../address";
+import { familyOf, formatAddress, type Address } from "../address";
 import type { Repair } from "../repairs";
 import {
   nameOf,
@@ -225,8 +225,28 @@ export interface Laptop {
   readonly gateway: Address | null;
 }
 
-/** Why a page at an address does not open on a laptop; null where it does. */
-export function pageFrom(index: PlanIndex, { port, ...entered }: Laptop, to: Address): Cause | null {
+/** A device's pages, at one of its addresses. */
+export interface PageAt {
+  readonly device: string;
+  readonly address: Address;
+}
+
+/** Somebody else has the address, or whoever sends it on knows no better way than out. */
+function answeredElsewhere(index: PlanIndex, { device, address }: PageAt, by: string | null): Cause {
+  const name = nameOf(index, "device", device);
+  return {
+    sentence:
+      by === null
+        ? `What is meant for ${name} at ${formatAddress(address)} does not get to it.`
+        : `${nameOf(index, "device", by)} has the same address and answers in place of ${name}.`,
+    subjects: [device, ...(by === null ? [] : [by])].map((id) => ({ kind: "device" as const, id })),
+    repairs: [],
+  };
+}
+
+/** Why a device's pages do not open on a laptop; null where they do, and not another's in their place. */
+export function pageFrom(index: PlanIndex, laptop: Laptop, page: PageAt): Cause | null {
+  const { port, ...entered } = laptop;
   const run = runOn(index, () => "");
   const started = start(run, { at: "port", port, tag: null }, null, {
     behindPhone: false,
@@ -235,9 +255,10 @@ export function pageFrom(index: PlanIndex, { port, ...entered }: Laptop, to: Add
   });
   if (started === null) return run.journey.cause;
   const as = { as: "typed" as const, ...entered };
-  const lease = addressFor(run, started, as, familyOf(to));
+  const lease = addressFor(run, started, as, familyOf(page.address));
   if (lease === null) return run.journey.cause;
   run.welcome(lease.address, guestOf(index, started, lease));
-  openPage(run, started, lease, to);
-  return run.journey.cause;
+  openPage(run, started, lease, page.address);
+  const { cause, takenBy } = run.journey;
+  return cause ?? (takenBy === page.device ? null : answeredElsewhere(index, page, takenBy));
 }

@@ -42,6 +42,8 @@ export class Journey {
   cause: Cause | null = null;
   /** Whether what was sent came where it was meant to, whatever became of the answer. */
   delivered = false;
+  /** The device whose own address took what was sent; null where that is nobody's or somebody else's. */
+  takenBy: string | null = null;
   /** What would keep out something that gets through and should not. */
   guards: readonly Repair[] = [];
 

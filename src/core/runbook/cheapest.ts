@@ -97,7 +97,7 @@ export function cheapest(site: Site, start: State): Order | null {
     const key = `${node.state.key} ${node.at ?? ""}`;
     if (seen.has(key)) continue;
     seen.add(key);
-    if (node.state.done.size === site.states.operations.length)
+    if (node.state.count === site.states.operations.length)
       return asOrder(start, node, { isExhaustive: true, looked: seen.size });
     for (const operation of site.states.next(node.state))
       for (const next of branches(site, node, operation)) queue.add(next);

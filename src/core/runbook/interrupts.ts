@@ -1,7 +1,16 @@
 import { classify } from "../fabric";
-import { JOINS } from "../forwarding";
-import { partyOfHost, placeOfLeg, type Place } from "../places";
-import { afterEdits, PlanEdits, type Host, type PlanIndex } from "../plan";
+import { JOINS, type Nodes } from "../forwarding";
+import { placeOfHost, placeOfLeg, type Place } from "../places";
+import {
+  afterEdits,
+  PlanEdits,
+  type Change,
+  type Derived,
+  type Host,
+  type Interface,
+  type PlanIndex,
+  type Port,
+} from "../plan";
 
 /** A number that everything has in common that hears one another in a VLAN; null where that is nowhere. */
 function domainOf(index: PlanIndex, place: Place | null): number | null {
@@ -24,22 +33,79 @@ function atPort(
 }
 
 /**
+ * Whether a laptop at a port can't be heard by a leg, whatever is entered on it: no VLAN joins them. False
+ * where only trying tells: at ports that ask for a sign-in, that have a leg of their own or are on gear without
+ * VLANs, and for legs that hang on a cable.
+ */
+export function isApart(index: PlanIndex, port: Port, leg: Interface): boolean {
+  const device = index.plan.device.get(port.device);
+  const place = placeOfLeg(index, leg);
+  const isPlain =
+    device?.bridging !== "vlan" || port.guards.signIn || index.groups("interfacesByPort").has(port.id);
+  if (isPlain || place?.at !== "inside") return false;
+  const domain = domainOf(index, { at: "cable", port: port.id, tag: null, host: null });
+  return domain === null || domain !== domainOf(index, place);
+}
+
+/** Whether the leg that a segment's hosts go out by is in a domain, and in which. */
+const gatewayDomains = (index: PlanIndex): Map<string, number | null> =>
+  new Map(
+    [...index.plan.segment.values()].map((segment) => {
+      const leg = index.gatewayOf(segment);
+      return [segment.id, leg === undefined ? null : domainOf(index, placeOfLeg(index, leg))];
+    }),
+  );
+
+interface Connected {
+  readonly joined: ReadonlySet<string>;
+  readonly gateways: ReadonlyMap<string, number | null>;
+  readonly nodes: Nodes;
+}
+
+function isJoined(index: PlanIndex, gateways: Connected["gateways"], host: Host): boolean {
+  const gateway = gateways.get(host.segment ?? "") ?? null;
+  return gateway !== null && domainOf(index, placeOfHost(index, host)) === gateway;
+}
+
+/** Where ports changed and what is joined did not, only those plugged in at them may have another way. */
+function followConnected(
+  previous: Connected,
+  index: PlanIndex,
+  changes: readonly Change[],
+): Connected | null {
+  const routed = index.groups("interfacesByPort");
+  const isPlain = changes.every(({ kind, id }) => kind === "port" && !routed.has(id));
+  // A name whose segment has no VLAN goes out by a port of its access point.
+  const isOnAir = [...index.plan.ssid.values()].some(({ segment }) => {
+    const own = index.plan.segment.get(segment);
+    return own === undefined || index.vidOf(own) === null;
+  });
+  if (!isPlain || isOnAir || index.derived(JOINS).nodes !== previous.nodes) return null;
+  const hosts = changes.flatMap(({ id }) => index.hostsAt(id));
+  if (hosts.length === 0) return previous;
+  const joined = new Set(previous.joined);
+  for (const host of hosts)
+    if (isJoined(index, previous.gateways, host)) joined.add(host.id);
+    else joined.delete(host.id);
+  return { ...previous, joined };
+}
+
+const CONNECTED: Derived<Connected> = {
+  reads: [...JOINS.reads, "segment", "vlan", "ssid", "radio", "line"],
+  make: (index) => {
+    const gateways = gatewayDomains(index);
+    const joined = new Set<string>();
+    for (const host of index.plan.host.values()) if (isJoined(index, gateways, host)) joined.add(host.id);
+    return { joined, gateways, nodes: index.derived(JOINS).nodes };
+  },
+  follow: followConnected,
+};
+
+/**
  * Hosts that get to the gateway of their segment, as the cables and VLANs have it. Filters, sign-in and
  * addresses are not asked: what a step of setting up interrupts is the way there.
  */
-export function connected(index: PlanIndex): Set<string> {
-  const joined = new Set<string>();
-  for (const host of index.plan.host.values()) if (isJoined(index, host)) joined.add(host.id);
-  return joined;
-}
-
-function isJoined(index: PlanIndex, host: Host): boolean {
-  const segment = index.plan.segment.get(host.segment ?? "");
-  const leg = segment === undefined ? undefined : index.gatewayOf(segment);
-  if (leg === undefined) return false;
-  const own = domainOf(index, partyOfHost(index, host)?.place ?? null);
-  return own !== null && own === domainOf(index, placeOfLeg(index, leg));
-}
+export const connected = (index: PlanIndex): ReadonlySet<string> => index.derived(CONNECTED).joined;
 
 /** A state of the site while a device is off: none of its ports forwards. */
 export function withoutDevice(index: PlanIndex, device: string): PlanIndex {

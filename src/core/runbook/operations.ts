@@ -216,6 +216,20 @@ class Difference {
     return this.#settings("guards", ["protections", "adminSignIn"], set).map((made) => ({ ...made, ports }));
   }
 
+  /**
+   * Of gear with one port the address and that port are set together: either alone leaves nothing that reaches
+   * it, and there is no other port to go to.
+   */
+  #together(all: readonly Made[]): Made[] {
+    const own = this.#index.portsOf(this.#device.id).length === 1;
+    const port = all.find(({ page }) => page === "trunk" || page === "ports");
+    const addresses = all.filter(({ page }) => page === "address");
+    const address = addresses.find(({ edits }) => edits.some((edit) => edit.do === "remove")) ?? addresses[0];
+    if (!own || port === undefined || address === undefined) return [...all];
+    const both: Made = { ...address, edits: [...address.edits, ...port.edits], ports: port.ports ?? [] };
+    return [...all.filter((one) => one !== port && one !== address), both];
+  }
+
   made(): Made[] {
     const own = <K extends (typeof ON_DEVICES)[number] | "radio">(kind: K): Edit[] =>
       this.#edits(kind, (one) => one.device === this.#device.id).map(({ edit }) => edit);
@@ -227,7 +241,7 @@ class Difference {
     );
     // Where any software will do, there is none to bring in.
     const software = this.#device.softwareWanted === "" ? [] : this.#settings("software", ["softwareWanted"]);
-    return [
+    return this.#together([
       ...power,
       ...software,
       ...page("vlans", own("deviceVlan")),
@@ -240,7 +254,7 @@ class Difference {
       ...this.#settings("filter", ["filter"], own("rule")),
       ...page("wireless", own("radio")),
       ...this.#guards(),
-    ].sort((a, b) => PAGES.indexOf(a.page) - PAGES.indexOf(b.page) || byNaturalText(a.key, b.key));
+    ]).sort((a, b) => PAGES.indexOf(a.page) - PAGES.indexOf(b.page) || byNaturalText(a.key, b.key));
   }
 }
 
@@ -259,7 +273,7 @@ const BEFORE: Readonly<Record<Page, readonly Page[]>> = {
   filter: ["power", "software", "address", "line"],
   wireless: ["power", "software", "vlans"],
   trunk: ["power", "software", "vlans"],
-  guards: ["power", "software", "tree", "ports", "trunk"],
+  guards: ["power", "software", "tree", "ports", "address", "trunk"],
 };
 
 /**

@@ -3,8 +3,8 @@ import type { Step } from "./step";
 import { slotsOf, timeText, type Slot } from "./windows";
 import { fewNames } from "./words";
 
-// In a plant no step that stops somebody is begun unsigned, whether its window names who signs or not, and where
-// no window takes it, either.
+// In a plant no step that stops somebody is begun unsigned, whether its window names who signs or not, and also
+// where no window takes it.
 
 /** What is signed before the work of a window. */
 const beforeWindow = (window: Window): Pick<Step, "title" | "values"> => {

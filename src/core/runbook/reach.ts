@@ -1,10 +1,19 @@
-import { containsAddress, type Ipv4, type Prefix4 } from "../address";
+import { containsAddress, type AddressRange, type Ipv4, type Prefix4 } from "../address";
 import { byNaturalText, grouped, must } from "../kernel";
 import { freeRuns } from "../planners";
 import { modeOf } from "../fabric";
 import { pageFrom, type Laptop } from "../probe";
-import { afterEdits, PlanEdits, type Interface, type PlanIndex, type Port, type Segment } from "../plan";
+import {
+  afterEdits,
+  PlanEdits,
+  type Derived,
+  type Interface,
+  type PlanIndex,
+  type Port,
+  type Segment,
+} from "../plan";
 import { PORT_SETTINGS, setUpDevices } from "./found";
+import { isApart } from "./interrupts";
 
 /** How many ports of one device the laptop is tried at. */
 const MOST_SPOTS = 4;
@@ -19,6 +28,13 @@ function rank(index: PlanIndex, { id, device, pvid, enabled }: Port): number {
   if (vlan?.purpose === "wayBack") return 0;
   if (index.hostsAt(id).length > 0) return 3;
   return enabled ? 1 : 2;
+}
+
+/** Whether a port becomes one of a network in which its device has an address of its own. */
+function isAtHome(index: PlanIndex, { device, pvid }: Port): boolean {
+  const domain = index.plan.device.get(device)?.domain ?? null;
+  const segment = pvid === null ? undefined : index.segmentOn(domain, pvid);
+  return segment !== undefined && index.interfacesOf(device).some((leg) => leg.segment === segment.id);
 }
 
 /**
@@ -39,16 +55,27 @@ function spotsOf(found: PlanIndex, index: PlanIndex): string[] {
       ]);
       kinds.set(key, port);
     }
-    return [...kinds.values()]
-      .sort((a, b) => rank(index, a) - rank(index, b) || byNaturalText(a.id, b.id))
-      .slice(0, MOST_SPOTS)
-      .map((port) => port.id);
+    const sorted = [...kinds.values()].sort(
+      (a, b) => rank(index, a) - rank(index, b) || byNaturalText(a.id, b.id),
+    );
+    const home = sorted.find((port) => isAtHome(index, port));
+    const tried = sorted.slice(0, MOST_SPOTS);
+    return [...new Set(home === undefined ? tried : [...tried, home])].map((port) => port.id);
   });
 }
 
+/** By segment, the addresses that nobody has; found when first asked for. */
+const FREE: Derived<Map<string, readonly AddressRange[]>> = {
+  reads: ["segment", "host", "interface", "scope"],
+  make: () => new Map(),
+};
+
 /** The highest address of a subnet that nobody has and no server gives; null where there is none. */
 function freeFor(index: PlanIndex, segment: Segment, subnet: Prefix4): Ipv4 | null {
-  const run = freeRuns(index, segment).findLast(({ last }) => containsAddress(subnet, last));
+  const known = index.derived(FREE);
+  const runs = known.get(segment.id) ?? freeRuns(index, segment);
+  known.set(segment.id, runs);
+  const run = runs.findLast(({ last }) => containsAddress(subnet, last));
   return run === undefined || typeof run.last === "bigint" ? null : run.last;
 }
 
@@ -147,25 +174,36 @@ function beside(index: PlanIndex, leg: Interface, port: string): { laptop: Lapto
     : { laptop: { port, address, length: subnet.length, gateway: null }, to };
 }
 
-/** What is entered on the laptop to be one of the segment that its port is in, with that one's gateway. */
-function asLocal(index: PlanIndex, port: string): Laptop | null {
-  const at = index.plan.port.get(port);
-  const device = at === undefined ? undefined : index.plan.device.get(at.device);
+/** The gateway of the segment that a port is in, as far as something at the port can be heard by it. */
+function gatewayAt(
+  index: PlanIndex,
+  port: Port,
+): { readonly segment: Segment; readonly gateway: Ipv4; readonly subnet: Prefix4 } | null {
+  const device = index.plan.device.get(port.device);
   const segment =
-    at === undefined || at.pvid === null || device === undefined
-      ? undefined
-      : index.segmentOn(device.domain, at.pvid);
-  const gateway = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
+    port.pvid === null || device === undefined ? undefined : index.segmentOn(device.domain, port.pvid);
+  const leg = segment === undefined ? undefined : index.gatewayOf(segment);
+  const gateway = leg?.addresses4[0];
   const subnet =
     gateway === undefined ? undefined : segment?.prefixes4.find((one) => containsAddress(one, gateway));
-  if (segment === undefined || gateway === undefined || subnet === undefined) return null;
-  const address = freeFor(index, segment, subnet);
-  return address === null ? null : { port, address, length: subnet.length, gateway };
+  if (segment === undefined || leg === undefined || gateway === undefined || subnet === undefined)
+    return null;
+  return isApart(index, port, leg) ? null : { segment, gateway, subnet };
+}
+
+/** What is entered on the laptop to be one of the segment that its port is in, with that one's gateway. */
+function asLocal(index: PlanIndex, port: Port): Laptop | null {
+  const local = gatewayAt(index, port);
+  const address = local === null ? null : freeFor(index, local.segment, local.subnet);
+  return local === null || address === null
+    ? null
+    : { port: port.id, address, length: local.subnet.length, gateway: local.gateway };
 }
 
 /** The legs at which a device's pages may be opened, the managed one first. */
 const legsOf = (index: PlanIndex, device: string): Interface[] =>
-  [...index.interfacesOf(device)]
+  index
+    .interfacesOf(device)
     .filter(({ line, addresses4 }) => line === null && addresses4.length > 0)
     .sort((a, b) => Number(isManaged(index, b)) - Number(isManaged(index, a)) || byNaturalText(a.id, b.id));
 
@@ -180,18 +218,21 @@ export interface Way {
  * port, the laptop takes its place.
  */
 export function wayFrom(cabled: PlanIndex, port: string, device: string): Way | null {
-  const index = withoutCable(cabled, port);
-  const spot = index.plan.port.get(port);
+  const spot = cabled.plan.port.get(port);
   if (spot === undefined || modeOf(spot) === "off") return null;
-  const legs = legsOf(index, device);
-  for (const leg of legs) {
-    const near = beside(index, leg, port);
-    if (near !== null && pageFrom(index, near.laptop, near.to) === null) return near;
+  const legs = legsOf(cabled, device);
+  // What is apart with the cable in is apart without it, too.
+  const near = legs.filter((leg) => !isApart(cabled, spot, leg));
+  const local = asLocal(cabled, spot);
+  if (near.length === 0 && local === null) return null;
+  const index = withoutCable(cabled, port);
+  for (const leg of near) {
+    const way = beside(index, leg, port);
+    if (way !== null && pageFrom(index, way.laptop, { device, address: way.to }) === null) return way;
   }
-  const local = asLocal(index, port);
   for (const leg of local === null ? [] : legs) {
     const [to] = leg.addresses4;
-    if (local !== null && to !== undefined && pageFrom(index, local, to) === null)
+    if (local !== null && to !== undefined && pageFrom(index, local, { device, address: to }) === null)
       return { laptop: local, to };
   }
   return null;
@@ -206,7 +247,7 @@ export function whyNot(cabled: PlanIndex, port: string, device: string): string 
   if (leg === undefined) return "it has no address.";
   const near = beside(index, leg, port);
   if (near === null) return "no address beside its own is free.";
-  return pageFrom(index, near.laptop, near.to)?.sentence ?? "";
+  return pageFrom(index, near.laptop, { device, address: near.to })?.sentence ?? "";
 }
 
 const isManaged = (index: PlanIndex, { segment }: Interface): boolean =>

@@ -47,7 +47,7 @@ export class Rehearsal {
 
   private constructor(index: PlanIndex, found: PlanIndex) {
     this.#index = index;
-    this.#states = new States(operationsBetween(found, index));
+    this.#states = new States(operationsBetween(found, index), index.plan.port.size);
     this.#start = this.#states.first(found);
     this.#spots = spotsAlong(found, index);
   }
@@ -92,7 +92,7 @@ export class Rehearsal {
     return {
       told,
       next: this.#states.next(state).map((one) => ({ id: one.id, name: this.#nameOf(one) })),
-      isDone: state.done.size === this.#states.operations.length,
+      isDone: state.count === this.#states.operations.length,
     };
   }
 

@@ -1,6 +1,7 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { step } from "../address";
 import { must } from "../kernel";
 import {
   afterEdits,
@@ -17,11 +18,12 @@ import { pageFrom } from "../probe";
 import { dice } from "../testing/plants";
 import { disturbed, smallSite } from "../testing/small-sites";
 import { foundState } from "./found";
-import { operationsBetween, type Operation } from "./operations";
-import { isCabled, spotsAlong, type Spots } from "./reach";
+import { editsOf, operationsBetween, type Operation } from "./operations";
+import { connected, isApart } from "./interrupts";
+import { isCabled, spotsAlong, wayFrom, whyNot, type Spots } from "./reach";
 import { JUST_ASKED, provenRunbook, type Proven } from "./runbook";
 import { orderOf } from "./search";
-import { BLIND, costOf, moveCost, type Order } from "./order";
+import { BLIND, costOf, moveCost, type Order, type Stand } from "./order";
 import { States, type State } from "./states";
 
 const proven = (plan: Plan, before: Plan | null): Proven =>
@@ -34,16 +36,21 @@ const proven = (plan: Plan, before: Plan | null): Proven =>
 function heldToProbes({ order }: Proven): number {
   let pages = 0;
   let plan = order.start.index.plan;
-  for (const { before, after, regains, state } of order.taken) {
+  const opens = (device: string, { way }: NonNullable<Stand>) =>
+    expect(pageFrom(PlanIndex.of(plan), way.laptop, { device, address: way.to })).toBeNull();
+  for (const { operation, before, after, regains, state } of order.taken) {
     if (before !== "by hand" && before !== null) {
       pages += 1;
-      expect(pageFrom(PlanIndex.of(plan), before.way.laptop, before.way.to)).toBeNull();
+      opens(operation.device, before);
     }
     plan = state.index.plan;
-    for (const stand of [after, regains?.stand ?? null]) {
-      if (stand === null || stand === "next") continue;
+    if (after !== null && after !== "next") {
       pages += 1;
-      expect(pageFrom(PlanIndex.of(plan), stand.way.laptop, stand.way.to)).toBeNull();
+      opens(operation.device, after);
+    }
+    if (regains !== null) {
+      pages += 1;
+      opens(regains.device, regains.stand);
     }
   }
   return pages;
@@ -64,7 +71,7 @@ function lockedOut({ order, runbook, operations }: Proven, plan: Plan): string[]
   const { start } = order;
   const index = PlanIndex.of(plan);
   const { free, cabled } = spotsAlong(start.index, index);
-  const states = new States(operations);
+  const states = new States(operations, 1);
   const isReached = (device: string) =>
     [...free, ...(cabled.get(device) ?? [])].some((port) => states.way(start, port, device) !== null);
   return runbook.steps.flatMap(({ needsConsole, device, title }) =>
@@ -118,7 +125,7 @@ interface Searched {
 function searched({ before, plan }: ReturnType<typeof smallSite>): Searched {
   const index = PlanIndex.of(plan);
   const found = must(foundState(index, before), "a state");
-  const states = new States(operationsBetween(found, index));
+  const states = new States(operationsBetween(found, index), 1);
   const spots = spotsAlong(found, index);
   const start = states.first(found);
   return { states, start, spots, order: orderOf(states, start, spots) };
@@ -170,10 +177,10 @@ function fewest({ states, start, spots }: Searched): number | null {
     return best;
   };
   const tryAll = (state: State, moves: Costs): number => {
-    if (state.done.size === states.operations.length) return Math.min(...moves.values());
+    if (state.count === states.operations.length) return Math.min(...moves.values());
     let best = Number.POSITIVE_INFINITY;
     for (const operation of states.operations) {
-      if (state.done.has(operation.id) || operation.after.some((one) => !state.done.has(one))) continue;
+      if (state.isDone(operation.id) || operation.after.some((one) => !state.isDone(one))) continue;
       const next = states.after(state, operation);
       const before = nowAt(moves, reaching(state, operation.device, moves));
       if (next === null || before.size === 0) continue;
@@ -327,4 +334,73 @@ test("while an order is looked for, what comes first is told, and in the end it 
   );
   expect(used.operations.length).toBeGreaterThan(10);
   expect(laptops.at(-1)).toMatch(/^laptop at .* port .* with 10\.24\.\d+\.\d+\/\d+; it opens 10\.24\./);
+});
+
+test("gear that is off is reached from nowhere, though another of its kind answers at the same first address", () => {
+  const index = must(foundState(PlanIndex.of(fennelStreet()), null), "a state");
+  const named = (name: string) =>
+    must(
+      [...index.plan.device.values()].find((device) => device.name === name),
+      name,
+    );
+  const [first, other] = [named("Lower switch"), named("Upper switch")];
+  const powered = new PlanEdits(index.plan);
+  for (const { id } of index.portsOf(first.id)) powered.patch("port", id, { enabled: true });
+  const one = must(afterEdits(index, powered), "it can be powered");
+  const from = one.portsOf(first.id).map(({ id }) => id);
+  expect(from.some((port) => wayFrom(one, port, first.id) !== null)).toBe(true);
+  expect(from.filter((port) => wayFrom(one, port, other.id) !== null)).toEqual([]);
+  expect(whyNot(one, must(from[0], "a port"), other.id)).toBe(
+    "Lower switch has the same address and answers in place of Upper switch.",
+  );
+});
+
+test("where no VLAN joins a port and a leg, no page opens whatever is entered on the laptop", () => {
+  let apart = 0;
+  for (const [make, seed] of [fennelStreet, lockkeepersHouse, bramblewick].map(
+    (one, at) => [one, at] as const,
+  )) {
+    const plan = make();
+    for (const before of [null, plan, disturbed(plan, dice(seed + 5), 12)]) {
+      const index = must(foundState(PlanIndex.of(plan), before), "a state");
+      for (const leg of index.plan.interface.values()) {
+        const [to] = leg.addresses4;
+        for (const port of index.plan.port.values()) {
+          if (to === undefined || port.position % 5 !== 1 || !isApart(index, port, leg)) continue;
+          const laptop = {
+            port: port.id,
+            address: must(step(to, 7), "an address"),
+            length: 24,
+            gateway: null,
+          };
+          apart += 1;
+          expect(pageFrom(index, laptop, { device: leg.device, address: to })).not.toBeNull();
+        }
+      }
+    }
+  }
+  expect(apart).toBeGreaterThan(300);
+});
+
+test("who gets to a gateway is followed from operation to operation as if it were asked anew each time", () => {
+  for (const make of [fennelStreet, bramblewick]) {
+    const { order, operations } = proven(make(), disturbed(make(), dice(31), 24));
+    expect(operations.length).toBeGreaterThan(8);
+    let index = order.start.index;
+    const seen = new Set([connected(index).size]);
+    for (const { operation } of order.taken) {
+      index = must(afterEdits(index, editsOf(new PlanEdits(index.plan), operation)), "it can be done");
+      expect(connected(index)).toEqual(connected(PlanIndex.of(index.plan)));
+      seen.add(connected(index).size);
+    }
+    expect(seen.size).toBeGreaterThan(1);
+  }
+});
+
+test("an access point's address and its only port are set together, since either alone puts it out of reach", () => {
+  const { runbook } = proven(fennelStreet(), null);
+  const set = runbook.steps.filter(({ title }) => /^Address .*; Port 1: trunk/.test(title));
+  expect(set.length).toBeGreaterThan(1);
+  for (const { values } of set)
+    expect(values).toContainEqual(["Together", "applied at once: either alone puts it out of reach"]);
 });

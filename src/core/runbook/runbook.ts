@@ -148,7 +148,9 @@ class Writer {
     const [was, joined] = [this.#joined, connected(index)];
     this.#joined = joined;
     const hosts = (ids: Iterable<string>, others: ReadonlySet<string>): Host[] =>
-      [...ids].flatMap((id) => (others.has(id) ? [] : (this.#index.plan.host.get(id) ?? [])));
+      ids === others
+        ? []
+        : [...ids].flatMap((id) => (others.has(id) ? [] : (this.#index.plan.host.get(id) ?? [])));
     const stops = page === "software" ? hosts(joined, connected(withoutDevice(index, device))) : [];
     return { cuts: hosts(was, joined), mends: hosts(joined, was), stops };
   }
@@ -353,7 +355,7 @@ export function provenFrom(
   { unsaved, unnamed, copied, signed, isBegun, isPutBack, tell, now }: SoFar,
 ): Proven | null {
   const operations = operationsBetween(found, index);
-  const states = new States(operations);
+  const states = new States(operations, index.plan.port.size);
   const start = states.first(found);
   let ahead: Ahead | null = null;
   const order = orderOf(states, start, spotsAlong(found, index), (done, all, first) => {

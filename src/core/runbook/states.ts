@@ -1,15 +1,25 @@
+import { grouped, must } from "../kernel";
 import { afterEdits, PlanEdits, type PlanIndex } from "../plan";
 import { editsOf, type Operation } from "./operations";
 import { wayFrom, type Way } from "./reach";
 
 /** How many states are kept with what was asked of them. */
 const MOST_KEPT = 400;
+/**
+ * As many ports are held at once in the indexes of all states: those of a large site would not all find room.
+ * What was let go is made anew from the state that it came of.
+ */
+const MOST_PORTS = 400_000;
+/** Those of the last few steps are held, however large the site is. */
+const FEWEST_HELD = 12;
 
 /** A site with some operations done. */
 export interface State {
   /** Which are done, as text: the same for the same set, in whatever order they were done. */
   readonly key: string;
-  readonly done: ReadonlySet<string>;
+  /** How many are done. */
+  readonly count: number;
+  readonly isDone: (operation: string) => boolean;
   readonly index: PlanIndex;
 }
 
@@ -18,48 +28,122 @@ interface Known {
   readonly ways: Map<string, Way | null>;
 }
 
+/** How a state came to be; null for one whose index is always at hand. */
+type Origin = { readonly state: Made; readonly operation: Operation } | null;
+
+class Made implements State {
+  readonly key: string;
+  readonly count: number;
+  readonly origin: Origin;
+  readonly #states: States;
+
+  constructor(states: States, key: string, { count, origin }: Pick<Made, "count" | "origin">) {
+    this.#states = states;
+    this.key = key;
+    this.count = count;
+    this.origin = origin;
+  }
+
+  isDone(operation: string): boolean {
+    return this.#states.isIn(this.key, operation);
+  }
+
+  get index(): PlanIndex {
+    return this.#states.indexOf(this);
+  }
+}
+
 /** The states of a site on the way from what is found to the plan, and who reaches what in them. */
 export class States {
   readonly operations: readonly Operation[];
+  readonly #byDevice: ReadonlyMap<string, readonly Operation[]>;
   readonly #number: ReadonlyMap<string, number>;
   readonly #kept = new Map<string, Known>();
+  readonly #pinned = new Map<State, PlanIndex>();
+  /** The indexes that are at hand, the one used last at the end. */
+  readonly #held = new Map<State, PlanIndex>();
+  readonly #mostHeld: number;
   /** How many questions were put to the simulation. */
   asked = 0;
 
-  constructor(operations: readonly Operation[]) {
+  constructor(operations: readonly Operation[], ports: number) {
     this.operations = operations;
+    this.#byDevice = grouped(operations, ({ device }) => device);
     this.#number = new Map(operations.map(({ id }, at) => [id, at]));
+    this.#mostHeld = Math.max(FEWEST_HELD, Math.min(MOST_KEPT, Math.floor(MOST_PORTS / Math.max(1, ports))));
   }
 
   first(index: PlanIndex): State {
-    return this.#keep({ key: this.#keyOf(new Set()), done: new Set(), index });
+    return this.#pin("0".repeat(this.operations.length), 0, index);
   }
 
-  #keyOf(done: ReadonlySet<string>): string {
-    const bits = new Uint8Array(this.operations.length);
-    for (const id of done) bits[this.#number.get(id) ?? 0] = 1;
-    return bits.join("");
+  /** Devices on which something is to be done. */
+  get devices(): string[] {
+    return [...this.#byDevice.keys()];
+  }
+
+  /** All that is to be done on a device. */
+  on(device: string): readonly Operation[] {
+    return this.#byDevice.get(device) ?? [];
+  }
+
+  /** Whether an operation is done, by a state's key. */
+  isIn(key: string, operation: string): boolean {
+    return key[this.#number.get(operation) ?? -1] === "1";
+  }
+
+  /** A state's index: the one at hand, or made anew from the nearest state before it that has one. */
+  indexOf(state: Made): PlanIndex {
+    const behind: Operation[] = [];
+    let at = state;
+    let index = this.#at(at);
+    while (index === undefined) {
+      const { operation, state: before } = must(at.origin, "a state without origin is pinned");
+      behind.push(operation);
+      at = before;
+      index = this.#at(at);
+    }
+    for (const operation of behind.reverse())
+      index = must(afterOperation(index, operation), "what was done once can be done again");
+    this.#hold(state, index);
+    return index;
+  }
+
+  #at(state: State): PlanIndex | undefined {
+    return this.#pinned.get(state) ?? this.#held.get(state);
+  }
+
+  #hold(state: State, index: PlanIndex): void {
+    this.#held.delete(state);
+    this.#held.set(state, index);
+    letGo(this.#held, this.#mostHeld);
   }
 
   #keep(state: State): State {
-    const known = this.#kept.get(state.key);
-    if (known !== undefined) return known.state;
     this.#kept.set(state.key, { state, ways: new Map() });
-    for (const oldest of this.#kept.keys()) {
-      if (this.#kept.size <= MOST_KEPT) break;
-      this.#kept.delete(oldest);
-    }
+    letGo(this.#kept, MOST_KEPT);
     return state;
+  }
+
+  #pin(key: string, count: number, index: PlanIndex): State {
+    const known = this.#kept.get(key);
+    if (known !== undefined) return known.state;
+    const state = new Made(this, key, { count, origin: null });
+    this.#pinned.set(state, index);
+    return this.#keep(state);
   }
 
   /** The state after one more operation; null where something that it names is not there yet. */
   after(state: State, operation: Operation): State | null {
-    const done = new Set([...state.done, operation.id]);
-    const key = this.#keyOf(done);
+    const at = this.#number.get(operation.id) ?? 0;
+    const key = `${state.key.slice(0, at)}1${state.key.slice(at + 1)}`;
     const known = this.#kept.get(key);
     if (known !== undefined) return known.state;
-    const index = afterEdits(state.index, editsOf(new PlanEdits(state.index.plan), operation));
-    return index === null ? null : this.#keep({ key, done, index });
+    const index = afterOperation(state.index, operation);
+    if (index === null || !(state instanceof Made)) return null;
+    const next = new Made(this, key, { count: state.count + 1, origin: { state, operation } });
+    this.#hold(next, index);
+    return this.#keep(next);
   }
 
   /** The state in which everything is done; null where something refers to what is nowhere. */
@@ -67,13 +151,16 @@ export class States {
     const edits = new PlanEdits(start.index.plan);
     for (const operation of this.operations) editsOf(edits, operation);
     const index = afterEdits(start.index, edits);
-    const done = new Set(this.operations.map(({ id }) => id));
-    return index === null ? null : this.#keep({ key: this.#keyOf(done), done, index });
+    return index === null
+      ? null
+      : this.#pin("1".repeat(this.operations.length), this.operations.length, index);
   }
 
   /** The operations that may be done next: what they build on is done. */
-  next({ done }: State): Operation[] {
-    return this.operations.filter(({ id, after }) => !done.has(id) && after.every((one) => done.has(one)));
+  next({ key }: State): Operation[] {
+    return this.operations.filter(
+      ({ after }, at) => key[at] === "0" && after.every((one) => this.isIn(key, one)),
+    );
   }
 
   /** How a laptop at a port gets to a device in a state; null where it does not. */
@@ -86,5 +173,16 @@ export class States {
     const way = wayFrom(state.index, port, device);
     ways?.set(key, way);
     return way;
+  }
+}
+
+const afterOperation = (index: PlanIndex, operation: Operation): PlanIndex | null =>
+  afterEdits(index, editsOf(new PlanEdits(index.plan), operation));
+
+/** Lets the oldest of a map go until it has at most so many. */
+function letGo(map: Map<unknown, unknown>, most: number): void {
+  for (const oldest of map.keys()) {
+    if (map.size <= most) return;
+    map.delete(oldest);
   }
 }

@@ -131,6 +131,21 @@ function legWords(index: PlanIndex, operation: Operation): OperationWords {
   };
 }
 
+/** An address, and the only port that it is reached at where both are set together. */
+function addressWords(index: PlanIndex, operation: Operation): OperationWords {
+  const leg = legWords(index, operation);
+  if (operation.ports.length === 0) return leg;
+  const port = portWords(index, operation);
+  return {
+    title: `${leg.title}; ${port.title}`,
+    values: [
+      ...leg.values,
+      ["Together", "applied at once: either alone puts it out of reach"],
+      ...port.values,
+    ],
+  };
+}
+
 function scopeWords(index: PlanIndex, operation: Operation): OperationWords {
   const [scope] = made(operation, "scope");
   if (scope === undefined) return { title: "Switch a DHCP server off", values: [] };
@@ -242,7 +257,7 @@ export function operationWords(index: PlanIndex, operation: Operation): Operatio
     tree: () => treeWords(device),
     ports: () => portWords(index, operation),
     trunk: () => portWords(index, operation),
-    address: () => legWords(index, operation),
+    address: () => addressWords(index, operation),
     line: () => legWords(index, operation),
     routes: () => routeWords(device),
     scope: () => scopeWords(index, operation),

@@ -31,12 +31,14 @@ test.each([
       const way = must(rescueWayOf(index, named(plan, name)), "a way back");
       expect(index.linkAt(way.port.id)).toBeUndefined();
       const laptop = { port: way.port.id, address: way.laptop, length: way.length, gateway: null };
-      expect(pageFrom(index, laptop, way.address)).toBeNull();
+      expect(pageFrom(index, laptop, { device: named(plan, name).id, address: way.address })).toBeNull();
       // It leads nowhere else: not even to the gear next to it.
       for (const other of names)
         if (other !== name) {
-          const [theirs] = index.interfacesOf(named(plan, other).id).flatMap(({ addresses4 }) => addresses4);
-          expect(theirs === undefined ? "" : pageFrom(index, laptop, theirs)).not.toBeNull();
+          const device = named(plan, other).id;
+          const [theirs] = index.interfacesOf(device).flatMap(({ addresses4 }) => addresses4);
+          const address = must(theirs, "their address");
+          expect(pageFrom(index, laptop, { device, address })).not.toBeNull();
         }
       expect(diffOfKept(plan, kept(plan, name))).toBe(true);
     }
