@@ -55,11 +55,11 @@ export function Lanes({ index, runbook, at }: LanesProps) {
   const moves = steps.flatMap(({ kind, card }, number) =>
     kind === "move" && card !== null ? [{ number, port: card.port }] : [],
   );
-  const height = TOP + devices.length * LANE + 24;
+  const height = TOP + devices.length * LANE + 38;
   return (
     <div
       ref={box}
-      className="max-h-[270px] flex-none overflow-auto border-b border-ink print:max-h-none"
+      className="max-h-[285px] flex-none overflow-auto border-b border-ink print:max-h-none"
       tabIndex={0}
       role="group"
       aria-label="Which devices the laptop reaches after each step"
@@ -79,7 +79,7 @@ export function Lanes({ index, runbook, at }: LanesProps) {
         </text>
         {moves.map(({ number, port }, i) => (
           <g key={number}>
-            <path d={`M${x(number) + 0.5} 8V${height - 20}`} stroke="var(--rule)" />
+            <path d={`M${x(number) + 0.5} 8V${height - 34}`} stroke="var(--rule)" />
             {x(moves[i + 1]?.number ?? steps.length) - x(number) > 70 ? (
               <text x={x(number) + 5} y={18} fontWeight={600} fill="var(--ink)">
                 {shortly(nameOf(index, "port", port), x(moves[i + 1]?.number ?? steps.length) - x(number))}
@@ -104,7 +104,7 @@ export function Lanes({ index, runbook, at }: LanesProps) {
               stroke="var(--act)"
               strokeWidth={2}
             />
-            <text x={x(at) + step / 2} y={height - 6} textAnchor="middle" fontWeight={700} fill="var(--act)">
+            <text x={x(at) + step / 2} y={height - 21} textAnchor="middle" fontWeight={700} fill="var(--act)">
               {at + 1}
             </text>
           </g>
