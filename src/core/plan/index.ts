@@ -29,6 +29,7 @@ export {
   NO_RADIO_RULES,
   USUAL_ABILITIES,
 } from "./blank";
+export { planBefore } from "./earlier";
 export { applyChanges, assemble, type Change, type ChangeBatch, type IntegrityError, invert } from "./change";
 export { diff } from "./diff";
 export { PlanEdits } from "./plan-edits";

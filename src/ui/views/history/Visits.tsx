@@ -9,7 +9,7 @@ import { useRecord, useRecordNews } from "../../record-store/use-record";
 
 const FROM: Readonly<Record<Visit["start"]["from"], string>> = {
   box: "gear out of its box",
-  plan: "what a plan file said",
+  plan: "what an earlier plan said",
   last: "what the last visit left",
 };
 

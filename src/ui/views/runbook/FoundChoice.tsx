@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { PlanIndex } from "@/core/plan";
 import type { Recorded } from "@/core/records";
 import { planWorker } from "../../plan-store/plan-worker";
+import { EarlierRevision } from "./EarlierRevision";
 import { startRunbook, type Found } from "./use-runbook";
 
 const MOST_FILE_BYTES = 64_000_000;
@@ -59,7 +60,9 @@ export function FoundChoice({
         </label>
       )}
       <label className="flex min-h-6 items-center gap-2">
-        <span>{found.from === "plan" ? `what ${found.name} says; or` : "or what a plan file says:"}</span>
+        <span>
+          {found.from === "plan" ? `what ${found.name} says; or a plan file:` : "or what a plan file says:"}
+        </span>
         <input
           type="file"
           accept=".json,application/json"
@@ -70,6 +73,7 @@ export function FoundChoice({
           }}
         />
       </label>
+      <EarlierRevision index={index} refuse={setRefusal} />
       {refusal === null ? null : (
         <p role="alert" className="w-full text-stop">
           {refusal}
