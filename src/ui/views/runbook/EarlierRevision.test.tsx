@@ -75,6 +75,11 @@ test("an earlier revision is taken as what is on the devices, made from what has
   expect(mockStarted[0]).toEqual({ from: "plan", name: "revision 6", plan: earlier });
   expect(mockAsked.map((path) => path.replace(/.*\//, ""))).toEqual(["history?before=7", "batches?after=6"]);
   expect(screen.queryByRole("dialog")).toBeNull();
+  cleanup();
+  const found = { from: "plan", name: "revision 6", plan: earlier } as const;
+  render(<FoundChoice index={PlanIndex.of(plan)} found={found} record={[]} />);
+  const chosen = screen.getByRole("radio", { name: "what revision 6 says" });
+  expect((chosen as HTMLInputElement).checked).toBe(true);
 });
 
 interface Refusal {

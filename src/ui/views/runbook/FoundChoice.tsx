@@ -59,10 +59,14 @@ export function FoundChoice({
           what the record says
         </label>
       )}
+      {found.from === "plan" ? (
+        <label className="flex min-h-6 items-center gap-2">
+          <input type="radio" name="found" checked readOnly />
+          what {found.name} says
+        </label>
+      ) : null}
       <label className="flex min-h-6 items-center gap-2">
-        <span>
-          {found.from === "plan" ? `what ${found.name} says; or a plan file:` : "or what a plan file says:"}
-        </span>
+        <span>or what a plan file says:</span>
         <input
           type="file"
           accept=".json,application/json"
