@@ -22,7 +22,9 @@ import { editsOf, operationsBetween, type Operation } from "./operations";
 import { connected, isApart } from "./interrupts";
 import { isCabled, spotsAlong, wayFrom, whyNot, type Spots } from "./reach";
 import { JUST_ASKED, provenRunbook, type Proven } from "./runbook";
-import { orderOf } from "./search";
+import { excusedIn, orderOf } from "./search";
+import { cheapest } from "./cheapest";
+import { stepByStep } from "./step-by-step";
 import { BLIND, costOf, moveCost, type Order, type Stand } from "./order";
 import { States, type State } from "./states";
 
@@ -239,6 +241,44 @@ test(`on ${SITES} small sites an order is found exactly when there is one, with 
   expect(counts.solved).toBeGreaterThan(4);
   expect(counts.none).toBeGreaterThan(2);
   expect(counts.recipe).toBeGreaterThan(0);
+});
+
+test("the search of larger sites, tried on 60 small ones: no order where there is none, few missed, few moves more", () => {
+  const counts = { sites: 0, solved: 0, missed: 0, none: 0, moves: 0, fewest: 0 };
+  for (let seed = 1; counts.sites < 60; seed += 1) {
+    const { before, plan } = smallSite(dice(seed * 104_729));
+    const index = PlanIndex.of(plan);
+    const found = must(foundState(index, before), "a state");
+    const operations = operationsBetween(found, index);
+    if (operations.length === 0 || operations.length > 10) continue;
+    counts.sites += 1;
+    const spots = spotsAlong(found, index);
+    const [exact, quick] = [cheapest, stepByStep].map((search) => {
+      const states = new States(operations, 1);
+      const start = states.first(found);
+      const last = must(states.last(start), "all can be done");
+      const site = { states, spots, excused: excusedIn(states, spots, start, last) };
+      return must(
+        search(site, start, () => undefined),
+        "an order",
+      );
+    });
+    const [best, own] = [must(exact, "the best"), must(quick, "the quick one")];
+    if (best.consoles > 0) {
+      counts.none += 1;
+      expect([seed, own.consoles > 0]).toEqual([seed, true]);
+    } else if (own.consoles > 0) counts.missed += 1;
+    else {
+      counts.solved += 1;
+      counts.moves += own.moves;
+      counts.fewest += best.moves;
+      expect(costOf(own)).toBeGreaterThanOrEqual(costOf(best));
+    }
+  }
+  expect(counts.solved).toBeGreaterThan(25);
+  expect(counts.none).toBeGreaterThan(10);
+  expect(counts.missed).toBeLessThanOrEqual(2);
+  expect(counts.moves / counts.fewest).toBeLessThan(1.4);
 });
 
 test("trunks of a live site: the far end first, out of reach for one step, then the near end, then read back", () => {

@@ -7,16 +7,23 @@ import { stepByStep } from "./step-by-step";
 /** Up to so many operations every order is tried, by the states that they lead to. */
 const MOST_EXACT = 10;
 
-/** Devices that nothing reaches in the first state, where they are powered, or in the last. */
-function excusedIn(states: States, spots: Spots, start: State, last: State): Set<string> {
+/** On larger sites it is not looked whether the work on others opens a device that nothing reaches at first. */
+const MOST_OPENED = 60;
+
+/**
+ * Devices that may be had by a console cable: those that nothing reaches in the last state, or, on larger
+ * sites, in the first, where they are powered.
+ */
+export function excusedIn(states: States, spots: Spots, start: State, last: State): Set<string> {
   const waiting = new Set(
     states.operations.flatMap(({ device, page }) => (page === "power" ? [device] : [])),
   );
+  const isLarge = states.operations.length > MOST_OPENED;
   const site: Site = { states, spots, excused: new Set() };
   const isLost = (state: State, device: string) => bestStand(site, state, device, null) === null;
   return new Set(
     [...new Set(states.operations.map(({ device }) => device))].filter(
-      (device) => (!waiting.has(device) && isLost(start, device)) || isLost(last, device),
+      (device) => (isLarge && !waiting.has(device) && isLost(start, device)) || isLost(last, device),
     ),
   );
 }
