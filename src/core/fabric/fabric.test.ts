@@ -260,6 +260,29 @@ describe("after an edit", () => {
     expect(after.wires === before.wires).toBe(stays);
   });
 
+  test("numbers stay those of their ports and devices, in whatever order the edited plan has them", () => {
+    const index = PlanIndex.of(base);
+    const before = index.derived(FABRIC);
+    const edits = new PlanEdits(index.plan);
+    edits.patch("device", MILL.id, { place: "Hall" });
+    const applied = applyChanges(base, edits.changes());
+    const plan = must(applied.ok ? applied.value : null, "applies");
+    const turned = {
+      ...plan,
+      port: new Map([...plan.port].reverse()),
+      device: new Map([...plan.device].reverse()),
+    };
+    const after = index.derive(turned, edits.changes()).derived(FABRIC);
+    for (const [id, number] of after.portNumber) expect(after.ports[number]?.id).toBe(id);
+    for (const [id, number] of after.deviceNumber) expect(after.devices[number]?.id).toBe(id);
+    expect([after.portNumber, after.wireOf, after.deviceOf]).toEqual([
+      before.portNumber,
+      before.wireOf,
+      before.deviceOf,
+    ]);
+    expect(after.devices.find(({ id }) => id === MILL.id)?.place).toBe("Hall");
+  });
+
   test("the members of the device whose port was edited are found anew, those of another are kept", () => {
     const { before, after, anew } = edited((edits) => edits.patch("port", m1.id, { tagged: [number(10)] }));
     const [mill, barn] = [MILL, BARN].map(({ id }) => must(after.deviceNumber.get(id), "a number"));

@@ -129,12 +129,12 @@ function joinWires(
 }
 
 /** All ports as a frame meets them: with what their device does with a tag of the port's own VLAN. */
-function portsAsMet({ plan }: PlanIndex): Iterable<BridgePort> {
+function portsAsMet({ plan }: PlanIndex, ports: readonly Port[]): readonly BridgePort[] {
   const otherwise = new Set(
     [...plan.device.values()].filter(({ abilities }) => abilities.ownTag === "drop").map(({ id }) => id),
   );
-  if (otherwise.size === 0) return plan.port.values();
-  return [...plan.port.values()].map((port) => asMet(port, otherwise.has(port.device)));
+  if (otherwise.size === 0) return ports;
+  return ports.map((port) => asMet(port, otherwise.has(port.device)));
 }
 
 /** Whether a port is its own bridge port, or the one that stands for its LAG. */
@@ -148,14 +148,32 @@ interface FreshWire {
   readonly legs: string[];
 }
 
-/** `previous` has the same devices and ports, by id and in the same order: their numbers stay. */
-function compile(index: PlanIndex, previous: Fabric | null): Fabric {
-  const devices = [...index.plan.device.values()];
-  const ports = [...portsAsMet(index)];
-  const { deviceNumber, portNumber } = previous ?? {
-    deviceNumber: numbersOf(devices),
-    portNumber: numbersOf(ports),
+type Numbered = Pick<Fabric, "devices" | "deviceNumber" | "ports" | "portNumber">;
+
+/** Devices and ports with the numbers that an earlier fabric has, in whatever order the plan has them. */
+function numberedAs(index: PlanIndex, { devices, deviceNumber, ports, portNumber }: Fabric): Numbered {
+  const { device, port } = index.plan;
+  return {
+    devices: devices.map(({ id }) => must(device.get(id), "a device stays")),
+    deviceNumber,
+    ports: portsAsMet(
+      index,
+      ports.map(({ id }) => must(port.get(id), "a port stays")),
+    ),
+    portNumber,
   };
+}
+
+function numbered(index: PlanIndex): Numbered {
+  const devices = [...index.plan.device.values()];
+  const ports = portsAsMet(index, [...index.plan.port.values()]);
+  return { devices, deviceNumber: numbersOf(devices), ports, portNumber: numbersOf(ports) };
+}
+
+/** `previous` has the same devices and ports: their numbers stay. */
+function compile(index: PlanIndex, previous: Fabric | null): Fabric {
+  const numbers = previous === null ? numbered(index) : numberedAs(index, previous);
+  const { devices, deviceNumber, ports, portNumber } = numbers;
   const sets = joinWires(index, ports, portNumber);
   const deviceOf = new Int32Array(ports.length);
   const wireOf = new Int32Array(ports.length).fill(-1);
@@ -186,7 +204,6 @@ function compile(index: PlanIndex, previous: Fabric | null): Fabric {
     if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
   }
   placeLegs(index, devices, (port) => wires[wireOf[portNumber.get(port) ?? -1] ?? -1]?.legs);
-  const numbers = { devices, deviceNumber, ports, portNumber };
   return { ...numbers, deviceOf, wireOf, wires, bridgePortsOf, members: new Map() };
 }
 
