@@ -74,7 +74,13 @@ function followConnected(
   changes: readonly Change[],
 ): Connected | null {
   const routed = index.groups("interfacesByPort");
-  const isPlain = changes.every(({ kind, id }) => kind === "port" && !routed.has(id));
+  // The leg of gear without VLANs hangs on a cable: what is set at that port moves the gateway itself.
+  const isPlain = changes.every(
+    ({ kind, id }) =>
+      kind === "port" &&
+      !routed.has(id) &&
+      index.plan.device.get(index.plan.port.get(id)?.device ?? "")?.bridging === "vlan",
+  );
   // A name whose segment has no VLAN goes out by a port of its access point.
   const isOnAir = [...index.plan.ssid.values()].some(({ segment }) => {
     const own = index.plan.segment.get(segment);

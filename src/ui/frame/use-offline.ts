@@ -27,8 +27,8 @@ const stateAfter = (error: unknown): Offline => {
   if (error instanceof DOMException)
     // A browser that was let past a certificate it does not trust takes no service worker from there.
     return error.name === "QuotaExceededError" ? "noRoom" : "untrusted";
-  if (error instanceof TypeError) return "unknown";
-  throw error;
+  // No connection, or a browser that fails in a way of its own: nothing is known of what lies here.
+  return "unknown";
 };
 
 async function start(site: string): Promise<Offline> {
