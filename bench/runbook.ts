@@ -56,7 +56,7 @@ function recordOf(index: PlanIndex): Recorded[] {
     const changes = step.operation === null ? [] : must(changesOf(asIs, step.operation), "it can be done");
     const id = testId("entry", `${at}`);
     const tick = { id, at: AT, do: "tick", after: null, step: tickedStep(step), came: "done" } as const;
-    record.push({ by: "Ruth", entry: { ...tick, read: "", note: "", changes } });
+    record.push({ by: "Ruth", entry: { ...tick, read: "", note: "", photos: [], changes } });
   }
   return record;
 }

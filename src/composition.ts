@@ -3,9 +3,10 @@ import { createHash, randomBytes } from "node:crypto";
 import { v7 } from "uuid";
 import type { DeviceReader, StandIns } from "@/application/devices";
 import type { EntryTools } from "@/application/enter";
-import type { EntryStore, PlanStore, RecordStore } from "@/application/stores";
+import type { EntryStore, PhotoStore, PlanStore, RecordStore } from "@/application/stores";
 import { config } from "@/config";
 import { entryStore } from "@/storage/entry-store";
+import { photoStore } from "@/storage/photo-store";
 import { planCache } from "@/storage/plan-cache";
 import { planStore } from "@/storage/plan-store";
 import { openDatabase } from "@/storage/pool";
@@ -17,6 +18,7 @@ export interface Stores {
   readonly plans: PlanStore;
   readonly entries: EntryStore;
   readonly records: RecordStore;
+  readonly photos: PhotoStore;
   readonly tools: EntryTools;
 }
 
@@ -32,6 +34,7 @@ export function storesOn(databaseUrl: string): Stores & { readonly close: () => 
     plans: planStore(database, planCache(24)),
     entries: entryStore(database),
     records: recordStore(database),
+    photos: photoStore(database),
     tools: TOOLS,
     close: () => database.close(),
   };

@@ -18,7 +18,14 @@ export type AppError =
       readonly faults: readonly { readonly place: string; readonly sentence: string }[];
     }
   | {
-      readonly code: "record-full" | "no-stand-ins" | "device-not-read" | "not-listening";
+      readonly code:
+        | "record-full"
+        | "photos-full"
+        | "no-photo"
+        | "no-such-photo"
+        | "no-stand-ins"
+        | "device-not-read"
+        | "not-listening";
       readonly sentence: string;
     }
   | { readonly code: "nothing-to-undo"; readonly sentence: string }

@@ -10,7 +10,7 @@ import {
   type Plan,
   type Site,
 } from "@/core/plan";
-import type { Recorded } from "@/core/records";
+import type { Photo, Recorded } from "@/core/records";
 import { writeBatch } from "./commit-batch";
 import { NO_SUCH_SITE, type AppError } from "./errors";
 import { MOST_ENTRIES, RECORD_FULL } from "./records";
@@ -60,6 +60,7 @@ export interface CameIn {
   readonly plan: Plan;
   /** What was done on site, and by whom: people of another machine stay names. */
   readonly record?: readonly Recorded[];
+  readonly photos?: readonly Photo[];
   readonly by: Person;
 }
 
@@ -69,7 +70,7 @@ export interface CameIn {
  */
 export async function storePlan(
   store: PlanStore,
-  { id, batchId, plan, record = [], by }: CameIn,
+  { id, batchId, plan, record = [], photos = [], by }: CameIn,
 ): Promise<Result<{ id: string }, AppError>> {
   if (record.length > MOST_ENTRIES) return err(RECORD_FULL);
   return store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
@@ -95,6 +96,7 @@ export async function storePlan(
       by,
       record.map(({ by: saidBy, entry }) => ({ entry, saidBy })),
     );
+    await tx.addPhotos(id, by, photos);
     return ok({ id });
   });
 }

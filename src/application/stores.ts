@@ -1,5 +1,5 @@
 import type { Change, ChangeBatch, Plan, Site } from "@/core/plan";
-import type { RecordEntry } from "@/core/records";
+import type { Photo, RecordEntry } from "@/core/records";
 
 export interface Person {
   readonly id: string;
@@ -53,6 +53,7 @@ export interface PlanTx {
   readonly addSite: (site: Site) => Promise<void>;
   /** Begins the record of a new site with what came with its plan file. */
   readonly beginRecord: (site: string, by: Person, entries: readonly SaidEntry[]) => Promise<void>;
+  readonly addPhotos: (site: string, by: Person, photos: readonly Photo[]) => Promise<void>;
   readonly removeSite: (site: string) => Promise<void>;
   /**
    * Writes the rows, appends to the log and moves the revision on; `after` is the plan that `changes` led to.
@@ -119,6 +120,13 @@ export interface RecordStore {
     entries: readonly SaidEntry[],
     most: number,
   ) => Promise<number | "full" | null>;
+}
+
+export interface PhotoStore {
+  /** A photo's picture; null where there is none, or none any more. */
+  readonly read: (site: string, id: string) => Promise<Uint8Array<ArrayBuffer> | null>;
+  /** "full" where the site has `most` others; null without such a site. */
+  readonly add: (site: string, by: Person, photo: Photo, most: number) => Promise<"added" | "full" | null>;
 }
 
 export interface EntryStore {

@@ -7,6 +7,7 @@ import { encodeBatch, encodePlan } from "@/core/formats";
 import { COLLECTION_KINDS, PlanEdits, PlanIndex } from "@/core/plan";
 import { dice, type Dice } from "@/core/testing/plants";
 import { startDevices, type RunningDevices } from "@/stand-in/devices/server";
+import { JPEG } from "../../tests/support/jpeg";
 import { ask, closeStores, cookieOf, newKey, type Asked, type Handler } from "../../tests/support/handlers";
 
 // Requests that are almost right: whatever is in them, the answer is the thing asked for or a sentence, never
@@ -125,6 +126,7 @@ const aTick = (roll: Dice): object => ({
   came: pick(roll, ["done", "differs", "cannot"]),
   read: "",
   note: "",
+  photos: [v7()].slice(roll(2)),
   changes: (aBatch(roll) as { changes: unknown }).changes,
 });
 
@@ -164,7 +166,7 @@ async function standIns(): Promise<RunningDevices> {
 
 test(`${REQUESTS} requests that are almost right are answered, and none of them by a failure of the server`, async () => {
   const running = await standIns();
-  const [enter, sites, batches, undo, redo, history, open, record, bench, read] = await Promise.all([
+  const [enter, sites, batches, undo, redo, history, open, record, bench, read, photos] = await Promise.all([
     import("@/app/api/enter/route"),
     import("@/app/api/sites/route"),
     import("@/app/api/sites/[site]/batches/route"),
@@ -175,6 +177,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     import("@/app/api/sites/[site]/record/route"),
     import("@/app/api/sites/[site]/stand-ins/route"),
     import("@/app/api/sites/[site]/read-device/route"),
+    import("@/app/api/sites/[site]/photos/route"),
   ]);
   const key = await newKey();
   const cookie = cookieOf(
@@ -234,7 +237,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       body: undefined,
       params,
     });
-    switch (roll(18)) {
+    switch (roll(19)) {
       case 0:
         return post(sites.POST, { by: "file", id: v7(), batch: v7(), file });
       case 1:
@@ -271,6 +274,8 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
         return post(bench.POST, anAct(roll));
       case 11:
         return post(read.POST, { address: "10.24.10.3", user: "x", password: "y", fingerprint: "" });
+      case 12:
+        return post(photos.POST, { id: v7(), jpeg: Buffer.from(JPEG).toString("base64") });
       default:
         return post(batches.POST, { revision: 1 + roll(5), batch: aBatch(roll) });
     }

@@ -85,6 +85,7 @@ function ticks(record: readonly Recorded[], count: number): RecordEntry[] {
       came: "done",
       read: "",
       note: "",
+      photos: [],
       changes,
     });
   }

@@ -8,13 +8,14 @@ import { NOT_LISTENING, type AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
 import { soundness } from "@/application/soundness";
 import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
+import { addPhoto, readPhoto } from "@/application/photos";
 import { addToRecord, readRecord } from "@/application/records";
 import type { Person } from "@/application/stores";
 import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
 import { devices, stores } from "@/composition";
 import { config } from "@/config";
 import { decodePlanSliced, encodeChanges } from "@/core/formats";
-import { recordsOfFile } from "@/core/records";
+import { photosOfFile, recordsOfFile } from "@/core/records";
 import { err, ok, type Result } from "@/core/kernel";
 import { sessionCookie, tokenOf } from "./authorise";
 import {
@@ -30,6 +31,7 @@ import {
 } from "./contracts/answers";
 import { idText, type SlicedBody } from "./contracts/contract";
 import type { CommitBody } from "./contracts/commit-contract";
+import type { addPhotoContract } from "./contracts/photo-contracts";
 import type { RecordBody } from "./contracts/record-contract";
 import type { createSiteContract, enterContract, stepContract } from "./contracts/site-contracts";
 import { planBody } from "./encoded-plan";
@@ -130,8 +132,10 @@ export async function addSite({
   if (!read.ok) return err(badFile(read.error));
   const record = await recordsOfFile(body.file, breath);
   if (!record.ok) return err(badFile(record.error));
-  const came = { id: body.id, batchId: body.batch, plan: read.value, record: record.value, by: person };
-  return map(await storePlan(plans, came), (site) => site);
+  const photos = photosOfFile(body.file);
+  if (!photos.ok) return err(badFile(photos.error));
+  const came = { id: body.id, batchId: body.batch, plan: read.value, by: person };
+  return map(await storePlan(plans, { ...came, record: record.value, photos: photos.value }), (site) => site);
 }
 
 export const deleteSite = async ({ params }: OfSite): Answer =>
@@ -196,6 +200,21 @@ export const readSiteRecord = async ({ params, query }: OfSite & { query: { afte
 
 export const addToSiteRecord = async ({ params, body, person }: OfSite & { body: RecordBody }): Answer =>
   map(await addToRecord(stores().records, params.site, person, body.entries), (added) => added);
+
+/** Keeps a photo that was taken on site. */
+export const addSitePhoto = async ({
+  params,
+  body,
+  person,
+}: OfSite & { body: BodyOf<typeof addPhotoContract> }): Answer =>
+  map(await addPhoto(stores().photos, params.site, person, body), (added) => added);
+
+/** A photo itself, for its place on the page: no browser keeps it longer than that. */
+export async function readSitePhoto({ params }: { params: { site: string; photo: string } }): Answer {
+  const read = await readPhoto(stores().photos, params.site, params.photo);
+  if (!read.ok) return read;
+  return ok({ value: null, ready: { bytes: read.value, headers: { "content-type": "image/jpeg" } } });
+}
 
 /** How the stand-in devices of a site are. */
 export const lookAtBench = async ({ params }: OfSite): Answer =>

@@ -37,14 +37,14 @@ test("a visit: steps are ticked by keyboard, wait while the connection is gone, 
 
   await page.route("**/record*", (route) => route.abort());
   await page.keyboard.press("Enter");
-  await expect(page.getByText(/^1 entry is not sent yet, and kept in this browser\./)).toBeVisible();
+  await expect(page.getByText(/^Not sent yet: 1 entry, kept in this browser\./)).toBeVisible();
   await expect(ticked).toHaveCount(3);
   await page.reload();
-  await expect(page.getByText(/^1 entry is not sent yet, and kept in this browser\./)).toBeVisible();
+  await expect(page.getByText(/^Not sent yet: 1 entry, kept in this browser\./)).toBeVisible();
   await expect(ticked).toHaveCount(3);
   await page.unroute("**/record*");
   await page.getByRole("button", { name: "Try now" }).click();
-  await expect(page.getByText(/not sent yet/)).toHaveCount(0);
+  await expect(page.getByText(/Not sent yet/)).toHaveCount(0);
   await expect(second.getByRole("list", { name: "Ticked" }).getByRole("listitem")).toHaveCount(3, {
     timeout: 15_000,
   });

@@ -3,7 +3,7 @@ import { createStore } from "zustand/vanilla";
 import { runChecks } from "@/core/checks";
 import { runOrder, type Order } from "@/core/commands";
 import { integrityFault } from "@/core/formats";
-import type { RecordEntry } from "@/core/records";
+import type { Photo, RecordEntry } from "@/core/records";
 import { emptyPlan, invert, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
 import { aSite, testId } from "@/core/testing/build-plan";
 import { createUiStore } from "@/ui/frame/ui-state";
@@ -90,6 +90,7 @@ const NO_RECORD: RecordState = {
   record: [],
   waiting: [],
   refused: [],
+  photos: [],
   trouble: null,
   isKept: true,
 };
@@ -97,8 +98,11 @@ const NO_RECORD: RecordState = {
 /** The record of a site in memory: what is added stands in it, and nothing is sent. */
 function makeRecord() {
   const store = createStore<RecordState>()(() => NO_RECORD);
-  const add = (entry: RecordEntry) =>
-    store.setState(({ record }) => ({ record: [...record, { by: "Ruth", entry }] }));
+  const add = (entry: RecordEntry, taken: readonly Photo[] = []) =>
+    store.setState(({ record, photos }) => ({
+      record: [...record, { by: "Ruth", entry }],
+      photos: [...photos, ...taken],
+    }));
   return { store, add };
 }
 
@@ -128,7 +132,8 @@ function makeScene(first: Plan) {
     },
     recordModule: {
       useRecordNews: () => undefined,
-      useWholeRecord: () => () => Promise.resolve(record.store.getState().record),
+      useWholeRecord: () => () =>
+        Promise.resolve({ record: record.store.getState().record, photos: [], missing: 0 }),
       useRecord: () => ({
         ...useStore(record.store),
         add: record.add,

@@ -22,6 +22,7 @@ export {
   encodePlanSliced,
   type FileFault,
   integrityFault,
+  MOST_PHOTOS,
   openPlan,
   readPlanFile,
   writePlanFile,

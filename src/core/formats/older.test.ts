@@ -32,6 +32,7 @@ const OLDER = [
   "9",
   "10",
   "11",
+  "12",
 ].map((version) => {
   const text = readFileSync(`tests/fixtures/plan-version-${version}.json`, "utf8");
   const read = readPlanFile(text);
@@ -57,6 +58,7 @@ const MISTAKES: Readonly<Record<string, readonly string[]>> = {
   "9": [...OF_THE_PRACTICE, "list-lets-more"],
   "10": [...OF_THE_PRACTICE, "list-lets-more"],
   "11": [...OF_THE_PRACTICE, "list-lets-more"],
+  "12": [...OF_THE_PRACTICE, "list-lets-more"],
 };
 /** What the forwards of a form say of who may come in and until when. */
 const FORWARDS: Readonly<Record<string, readonly unknown[]>> = {
@@ -130,7 +132,8 @@ test.each(OLDER)(
       changes: logged,
     };
     expect(changeBatchSchema.array().safeParse(upgradedBatches([batch])).success).toBe(true);
-    expect(changeBatchSchema.array().safeParse([batch]).success).toBe(false);
+    // Version 12 lacked only what goes beside a plan.
+    expect(changeBatchSchema.array().safeParse([batch]).success).toBe(version === "12");
   },
 );
 

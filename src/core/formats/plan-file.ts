@@ -65,6 +65,13 @@ const records = z
   .max(MOST_RECORDS, `At most ${MOST_RECORDS} entries of a record go with a plan`)
   .optional()
   .meta({ description: "What was done on site, and by whom: no part of the plan itself" });
+/** As many photos does a site have. */
+export const MOST_PHOTOS = 150;
+const photos = z
+  .array(z.unknown())
+  .max(MOST_PHOTOS, `At most ${MOST_PHOTOS} photos go with a plan`)
+  .optional()
+  .meta({ description: "Photos that the records name, as JPEG in base64" });
 
 /**
  * The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing,
@@ -107,6 +114,7 @@ export const planFileSchema = z.strictObject({
   acceptances: z.array(acceptance).max(MOST.acceptance),
   windows: z.array(windows).max(MOST.window),
   records,
+  photos,
 });
 export type PlanFile = z.output<typeof planFileSchema>;
 
@@ -117,6 +125,7 @@ const shellSchema = z.strictObject({
   site,
   ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(z.unknown())])),
   records,
+  photos,
 });
 
 /**
@@ -146,9 +155,20 @@ function planToFile(plan: Plan): PlanFile {
 /** The file's text side: plain JSON values, addresses as text. */
 export const encodePlan = (plan: Plan): unknown => z.encode(storedFileSchema, planToFile(plan));
 
-/** A plan file's text, with what was done on site, as `recordsToFile` has it, where there is something. */
-export function writePlanFile(plan: Plan, done: readonly unknown[] = []): string {
-  const whole = { ...(encodePlan(plan) as object), ...(done.length === 0 ? {} : { records: done }) };
+/** What goes with a plan and is no part of it, as `recordsToFile` and `photosToFile` have it. */
+export interface Beside {
+  readonly records: readonly unknown[];
+  readonly photos: readonly unknown[];
+}
+const NOTHING_BESIDE: Beside = { records: [], photos: [] };
+
+/** A plan file's text, with what was done on site, where there is something. */
+export function writePlanFile(plan: Plan, { records: done, photos: taken }: Beside = NOTHING_BESIDE): string {
+  const whole = {
+    ...(encodePlan(plan) as object),
+    ...(done.length === 0 ? {} : { records: done }),
+    ...(taken.length === 0 ? {} : { photos: taken }),
+  };
   return `${JSON.stringify(whole, null, 1)}\n`;
 }
 

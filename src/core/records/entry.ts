@@ -24,6 +24,8 @@ const STEP_KINDS = [
 /** As the longest step can be: every VLAN there is, on one device. */
 const MOST_VALUES = 5_000;
 const MOST_TEXT = 40_000;
+/** As many photos go with a step. */
+export const MOST_PHOTOS_AT_STEP = 4;
 /** More than the largest request can hold. */
 const MOST_CHANGES = 1_000_000;
 
@@ -54,9 +56,12 @@ const tickSchema = z.strictObject({
   came: z.enum(CAME),
   read: lineField(400),
   note: longText,
+  photos: z.array(idField).max(MOST_PHOTOS_AT_STEP, `At most ${MOST_PHOTOS_AT_STEP} photos go with a step`),
   changes,
 });
 const takeBackSchema = z.strictObject({ ...head, do: z.literal("takeBack"), tick: idField });
+/** A photo is taken out: what it shows is not for others after all. */
+const takeOutSchema = z.strictObject({ ...head, do: z.literal("takeOut"), photo: idField });
 const endSchema = z.strictObject({ ...head, do: z.literal("end"), note: longText });
 /** As many ports has no device. */
 const MOST_PORTS = 10_000;
@@ -77,6 +82,7 @@ export const recordEntrySchema = z.discriminatedUnion("do", [
   startSchema,
   tickSchema,
   takeBackSchema,
+  takeOutSchema,
   endSchema,
   readSchema,
 ]);
@@ -114,6 +120,8 @@ export interface Tick extends Head {
   /** What was read where it differs; empty otherwise. */
   readonly read: string;
   readonly note: string;
+  /** Photos that were taken of it, by their ids. */
+  readonly photos: readonly string[];
   /** What became different on the devices. */
   readonly changes: readonly Change[];
 }
@@ -121,6 +129,11 @@ export interface Tick extends Head {
 export interface TakeBack extends Head {
   readonly do: "takeBack";
   readonly tick: string;
+}
+/** A photo is taken out for good: its bytes are forgotten. */
+export interface TakeOut extends Head {
+  readonly do: "takeOut";
+  readonly photo: string;
 }
 /** The visit is over. */
 export interface End extends Head {
@@ -146,7 +159,7 @@ export interface Read extends Head {
   /** What became different of what was known to be on it. */
   readonly changes: readonly Change[];
 }
-export type RecordEntry = Start | Tick | TakeBack | End | Read;
+export type RecordEntry = Start | Tick | TakeBack | TakeOut | End | Read;
 
 /** An entry with who made it. */
 export interface Recorded {
@@ -173,10 +186,19 @@ export async function encodeEntrySliced(entry: RecordEntry, breath: Breath): Pro
 /** What the schema has read, in the core's own words. */
 export const entryOf = (read: Travelling): RecordEntry => read as unknown as RecordEntry;
 
+/** The fields of an entry that was written before its kind had all of today's. */
+const ADDED: Readonly<Partial<Record<RecordEntry["do"], object>>> = { tick: { photos: [] } };
+
+/** An entry in the present form, whenever it was written, as far as it is one. */
+export function presentForm(value: unknown): unknown {
+  if (typeof value !== "object" || value === null || !("do" in value)) return value;
+  const added = typeof value.do === "string" && value.do in ADDED ? ADDED[value.do as RecordEntry["do"]] : {};
+  const changes = "changes" in value ? { changes: upgradedChanges(value.changes) } : {};
+  return { ...added, ...value, ...changes };
+}
+
 /** An entry as it was written, whenever that was; null for what is none. */
 export function decodeEntry(value: unknown): RecordEntry | null {
-  const isFields = typeof value === "object" && value !== null;
-  const now = isFields && "changes" in value ? { ...value, changes: upgradedChanges(value.changes) } : value;
-  const read = recordEntrySchema.safeParse(now);
+  const read = recordEntrySchema.safeParse(presentForm(value));
   return read.success ? entryOf(read.data) : null;
 }

@@ -1,8 +1,9 @@
+import { readFileSync } from "node:fs";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { readPlanFile, writePlanFile } from "../formats";
 import { must } from "../kernel";
 import { PlanEdits } from "../plan";
-import { encodeEntry, type Recorded, type RecordEntry } from "./entry";
+import { decodeEntry, encodeEntry, type Recorded, type RecordEntry } from "./entry";
 import { recordsOfFile, recordsToFile } from "./file";
 
 const house = lockkeepersHouse();
@@ -28,6 +29,7 @@ const entries: readonly RecordEntry[] = [
     came: "done",
     read: "",
     note: "R. Lindqvist",
+    photos: [],
     changes: [],
   },
   { id: id(3), at, do: "takeBack", tick: id(2) },
@@ -41,13 +43,13 @@ const breath = () => Promise.resolve();
 const read = (file: unknown) => recordsOfFile(file, breath);
 
 test("a record goes into the plan file and comes out of it as it was; the plan beside it is the plan", async () => {
-  const text = writePlanFile(house, recordsToFile(record));
+  const text = writePlanFile(house, { records: recordsToFile(record), photos: [] });
   expect(readPlanFile(text)).toEqual({ ok: true, value: house });
   expect(await read(JSON.parse(text))).toEqual({ ok: true, value: record });
 });
 
 test("a file without a record is one with nothing done, and nothing of it is written", async () => {
-  expect(writePlanFile(house, [])).toBe(writePlanFile(house));
+  expect(writePlanFile(house, { records: [], photos: [] })).toBe(writePlanFile(house));
   expect(await read(JSON.parse(writePlanFile(house)))).toEqual({ ok: true, value: [] });
   expect(await read("no object")).toEqual({ ok: true, value: [] });
 });
@@ -83,4 +85,11 @@ test("an entry in the form of before is brought into the present one", async () 
     ok: true,
     value: [record[0]],
   });
+});
+
+test("what a browser kept before ticks had photos is read: it has none", () => {
+  const kept = JSON.parse(readFileSync("tests/fixtures/waiting/record-1.json", "utf8")) as {
+    outbox: { entry: object };
+  };
+  expect(decodeEntry(kept.outbox.entry)).toMatchObject({ ...kept.outbox.entry, photos: [] });
 });

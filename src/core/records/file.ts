@@ -2,7 +2,7 @@ import { z } from "zod";
 import { type Breath, type FileFault } from "../formats";
 import { err, ok, type Result } from "../kernel";
 import { issueSentence, lineField, valueAt } from "../plan";
-import { decodeEntry, encodeEntry, recordEntrySchema, type Recorded } from "./entry";
+import { decodeEntry, encodeEntry, presentForm, recordEntrySchema, type Recorded } from "./entry";
 
 // What was done on site goes with the plan file under `records`: who did it, and the entry as it was written. A
 // person of another machine stays a name.
@@ -26,7 +26,7 @@ function readOne(value: unknown, at: number): Result<Recorded, FileFault> {
   if (!who.success) return err(faultAt(at, who.error, value));
   const entry = decodeEntry(who.data.entry);
   if (entry !== null) return ok({ by: who.data.by, entry });
-  const read = recordEntrySchema.safeParse(who.data.entry);
+  const read = recordEntrySchema.safeParse(presentForm(who.data.entry));
   return err(
     read.success
       ? { place: `records[${at}]`, sentence: `records[${at}] can't be read.` }

@@ -4,6 +4,7 @@ export {
   encodeEntry,
   encodeEntrySliced,
   entryOf,
+  MOST_PHOTOS_AT_STEP,
   PORT_FIELDS,
   recordEntrySchema,
   type Recorded,
@@ -14,6 +15,17 @@ export {
   type TickCame,
 } from "./entry";
 export { recordsOfFile, recordsToFile } from "./file";
+export { plainJpeg } from "./jpeg";
+export {
+  MOST_PHOTO_BYTES,
+  NO_PHOTO,
+  photoBytes,
+  photosNamed,
+  photosOfFile,
+  photosTakenOut,
+  photosToFile,
+  type Photo,
+} from "./photo";
 export { changesFrom, changesOf, changesOfFound, partsOf } from "./parts";
 export { CAME_WORDS, recordTable } from "./table";
 export { remaining } from "./remaining";

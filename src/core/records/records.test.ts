@@ -70,6 +70,7 @@ class Hand {
           came,
           read: "",
           note: "",
+          photos: [],
           changes,
         });
   }

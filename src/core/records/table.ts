@@ -1,5 +1,6 @@
 import { nameOf, type PlanIndex } from "../plan";
 import type { Recorded, TickCame } from "./entry";
+import { photosTakenOut } from "./photo";
 import { takenBack } from "./visit";
 
 /** What came of a step, in a word or two. */
@@ -21,6 +22,7 @@ const READ_WORDS = { paste: "read, pasted", device: "read off the device" } as c
 /** A record as a table, for a spreadsheet: every entry with its time in UTC, those taken back, too. */
 export function recordTable(index: PlanIndex, record: readonly Recorded[]): string[][] {
   const gone = takenBack(record.map(({ entry }) => entry));
+  const out = photosTakenOut(record);
   const titles = new Map(
     record.flatMap(({ entry }): (readonly [string, string])[] => {
       if (entry.do === "tick") return [[entry.id, entry.step.title]];
@@ -32,9 +34,11 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
     const { at } = entry;
     switch (entry.do) {
       case "start":
-        return [at, by, "visit begins", "", entry.name, FROM_WORDS[entry.from], "", "", ""];
+        return [at, by, "visit begins", "", entry.name, FROM_WORDS[entry.from], "", "", "", ""];
       case "end":
-        return [at, by, "visit ends", "", "", "", "", entry.note, ""];
+        return [at, by, "visit ends", "", "", "", "", entry.note, "", ""];
+      case "takeOut":
+        return [at, by, "photo taken out", "", "", "", "", "", "", ""];
       case "read":
         return [
           at,
@@ -45,17 +49,20 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
           "",
           "",
           "",
+          "",
           back(entry),
         ];
       case "takeBack":
-        return [at, by, "taken back", "", titles.get(entry.tick) ?? "", "", "", "", ""];
+        return [at, by, "taken back", "", titles.get(entry.tick) ?? "", "", "", "", "", ""];
       case "tick": {
         const { device, title, values } = entry.step;
         const on = device === null ? "" : nameOf(index, "device", device);
         const words = values.map(([name, value]) => `${name}: ${value}`).join("; ");
-        return [at, by, CAME_WORDS[entry.came], on, title, words, entry.read, entry.note, back(entry)];
+        const photos = entry.photos.filter((id) => !out.has(id)).length;
+        const shown = photos === 0 ? "" : String(photos);
+        return [at, by, CAME_WORDS[entry.came], on, title, words, entry.read, entry.note, shown, back(entry)];
       }
     }
   });
-  return [["when", "who", "what", "on", "step", "values", "read", "note", "stands"], ...rows];
+  return [["when", "who", "what", "on", "step", "values", "read", "note", "photos", "stands"], ...rows];
 }

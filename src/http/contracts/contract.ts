@@ -1,6 +1,7 @@
 import { z } from "zod";
-import type { Breath } from "@/core/formats";
+import { MOST_PHOTOS, type Breath } from "@/core/formats";
 import { UUID } from "@/core/plan";
+import { MOST_PHOTO_BYTES } from "@/core/records";
 
 /** Why a part of a request does not fit: where, and the issue of its schema. */
 export interface Misfit {
@@ -30,3 +31,5 @@ export const siteParams = z.strictObject({ site: idText });
 
 /** The largest plan file taken: an estate of 48,000 ports has 37 MB. */
 export const MOST_PLAN_BYTES = 64_000_000;
+/** One with all the photos that a site can have, in base64. */
+export const MOST_FILE_BYTES = MOST_PLAN_BYTES + MOST_PHOTOS * Math.ceil((MOST_PHOTO_BYTES * 4) / 3 + 100);

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { SCHEMAS } from "@/core/plan";
-import { idText, MOST_PLAN_BYTES, noBody, nothing, siteParams, type Contract } from "./contract";
+import { idText, MOST_FILE_BYTES, noBody, nothing, siteParams, type Contract } from "./contract";
 
 const contract = <P, Q, B>(value: Contract<P, Q, B>): Contract<P, Q, B> => value;
 const name = z.string().trim().pipe(SCHEMAS.site.shape.name);
@@ -30,7 +30,7 @@ export const listSitesContract = contract({ params: nothing, query: nothing, bod
 export const createSiteContract = contract({
   params: nothing,
   query: nothing,
-  maxBytes: MOST_PLAN_BYTES,
+  maxBytes: MOST_FILE_BYTES,
   body: z.discriminatedUnion("by", [
     z.strictObject({
       by: z.literal("name"),

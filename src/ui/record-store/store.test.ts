@@ -15,6 +15,8 @@ class Server {
   isDown = false;
   refuses = "";
   requests: number[] = [];
+  photos: string[] = [];
+  photoRefusal: string | null = null;
 
   add(by: string, entry: unknown): void {
     const { id } = entry as { id: string };
@@ -32,6 +34,17 @@ class Server {
         const rest = this.entries.filter(({ number }) => number > after);
         const value = { entries: rest.slice(0, 7), isMore: rest.length > 7, last: this.entries.length };
         return { ok: true, value: value as T };
+      }
+      if (path.endsWith("/photos")) {
+        const { id, jpeg } = body as { id: string; jpeg: string };
+        if (this.photoRefusal !== null)
+          return {
+            ok: false,
+            status: 409,
+            refused: { code: "photos-full", sentence: this.photoRefusal },
+          } as Called<T>;
+        this.photos.push(`${id} ${jpeg}`);
+        return { ok: true, value: { id } as T };
       }
       const { entries } = body as { entries: { note?: string }[] };
       if (this.refuses !== "" && entries.some(({ note }) => note === this.refuses))
@@ -196,4 +209,53 @@ test("a browser that keeps nothing says so", async () => {
   store.add(end("a"));
   await settle();
   expect(store.getState()).toMatchObject({ isKept: false, waiting: [{ note: "a" }] });
+});
+
+const aPhoto = () => ({ id: v7(), jpeg: Uint8Array.from([1, 2, 3]) });
+
+test("photos wait with what they belong to, over a reload, and go after it; whoever took them sends them", async () => {
+  const [server, site] = [new Server(), v7()];
+  server.isDown = true;
+  const [photo, other] = [aPhoto(), aPhoto()];
+  storeOf(server, site).add(end("with two"), [photo, other]);
+  await settle();
+  const marek = storeOf(server, site, "Marek");
+  const again = storeOf(server, site);
+  await again.open();
+  expect(again.getState().photos).toEqual([photo, other]);
+  server.isDown = false;
+  await marek.sync();
+  expect([marek.getState().photos, server.photos]).toEqual([[], []]);
+  await again.sync();
+  expect(server.photos).toEqual([`${photo.id} AQID`, `${other.id} AQID`]);
+  expect(again.getState()).toMatchObject({ photos: [], waiting: [], trouble: null });
+  const later = storeOf(server, site);
+  await later.open();
+  expect(later.getState().photos).toEqual([]);
+});
+
+test("a photo that is taken out before it was sent is never sent", async () => {
+  const [server, site, photo] = [new Server(), v7(), aPhoto()];
+  server.isDown = true;
+  const store = storeOf(server, site);
+  store.add(end("with one"), [photo]);
+  store.add({ id: v7(), at: AT, do: "takeOut", photo: photo.id });
+  await settle();
+  server.isDown = false;
+  await store.sync();
+  expect([server.photos, server.entries.length]).toEqual([[], 2]);
+  expect(await makeOutbox(site, "Ruth").photos()).toEqual([]);
+});
+
+test("a site that takes no more photos says so and keeps them waiting; what was ticked goes all the same", async () => {
+  const [server, site, photo] = [new Server(), v7(), aPhoto()];
+  server.photoRefusal = "It has all its photos.";
+  const store = storeOf(server, site);
+  store.add(end("with one"), [photo]);
+  await settle();
+  expect(store.getState()).toMatchObject({ waiting: [], photos: [photo], trouble: "It has all its photos." });
+  expect(server.entries).toHaveLength(1);
+  server.photoRefusal = null;
+  await store.sync();
+  expect(store.getState()).toMatchObject({ photos: [], trouble: null });
 });

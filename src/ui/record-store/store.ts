@@ -1,5 +1,13 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { decodeEntry, encodeEntry, type Recorded, type RecordEntry } from "@/core/records";
+import { z } from "zod";
+import {
+  decodeEntry,
+  encodeEntry,
+  photoBytes,
+  type Photo,
+  type Recorded,
+  type RecordEntry,
+} from "@/core/records";
 import type { RecordAnswer } from "@/http/contracts/answers";
 import { fateOf, type Call } from "../plan-store/api";
 import type { FromServer, Outbox } from "./outbox";
@@ -18,6 +26,8 @@ export interface RecordState {
   /** Not sent yet. */
   readonly waiting: readonly RecordEntry[];
   readonly refused: readonly Refused[];
+  /** Photos that the server does not have yet. */
+  readonly photos: readonly Photo[];
   /** Why it is not sent; null where nothing is known to be in the way. */
   readonly trouble: string | null;
   /** Whether what waits is kept in this browser, so that closing the page loses nothing. */
@@ -27,8 +37,8 @@ export interface RecordState {
 export interface RecordStoreApi extends StoreApi<RecordState> {
   /** Takes in what this browser keeps of the site; the first time only. */
   readonly open: () => Promise<void>;
-  /** Writes an entry down: it stands at once, and is sent as soon as that can be. */
-  readonly add: (entry: RecordEntry) => void;
+  /** Writes an entry down, with the photos that it names: it stands at once, and is sent as soon as can be. */
+  readonly add: (entry: RecordEntry, photos?: readonly Photo[]) => void;
   /** Sends what waits and asks for what others added. */
   readonly sync: () => Promise<void>;
   /** Forgets an entry that the server does not take. */
@@ -50,6 +60,7 @@ const IDLE: RecordState = {
   record: [],
   waiting: [],
   refused: [],
+  photos: [],
   trouble: null,
   isKept: true,
 };
@@ -107,6 +118,11 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
   const open = (): Promise<void> =>
     (opening ??= (async () => {
       const [known, waiting] = [await outbox.known(), await outbox.waiting()];
+      const photos = await outbox.photos();
+      const taken = store.getState().photos;
+      store.setState({
+        photos: [...photos.filter(({ id }) => !taken.some((one) => one.id === id)), ...taken],
+      });
       const added = store.getState().waiting;
       const before = waiting.filter(({ id }) => !added.some((one) => one.id === id));
       show({ waiting: [...before, ...added] });
@@ -166,6 +182,24 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
     return true;
   };
 
+  const forgetPhoto = (photo: string): void => {
+    store.setState(({ photos }) => ({ photos: photos.filter(({ id }) => id !== photo) }));
+    void outbox.removePhoto(photo);
+  };
+
+  /** Photos go last: what was ticked is worth more. What is in the way of one, or null. */
+  const sendPhotos = async (): Promise<string | null> => {
+    let trouble: string | null = null;
+    for (const { id, jpeg } of store.getState().photos) {
+      const body = { id, jpeg: z.encode(photoBytes, jpeg) };
+      const answer = await call(`/api/sites/${site}/photos`, "POST", body);
+      if (answer.ok) forgetPhoto(id);
+      else trouble = answer.refused.sentence;
+      if (!answer.ok && fateOf(answer.status, answer.refused.code) !== "drop") break;
+    }
+    return trouble;
+  };
+
   const syncOnce = async (): Promise<void> => {
     await open();
     for (;;) {
@@ -177,7 +211,8 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
       const left = new Set(store.getState().waiting);
       if (entries.some((entry) => left.has(entry))) return show({ trouble: NOT_SHOWN });
     }
-    if (store.getState().trouble !== null) show({ trouble: null });
+    const trouble = await sendPhotos();
+    if (store.getState().trouble !== trouble) show({ trouble });
   };
 
   const sync = (): Promise<void> =>
@@ -188,10 +223,15 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
   return Object.assign(store, {
     open,
     sync,
-    add: (entry: RecordEntry) => {
-      show({ waiting: [...store.getState().waiting, entry] });
-      void outbox.put(entry).then((isKept) => {
-        store.setState({ isKept });
+    add: (entry: RecordEntry, photos: readonly Photo[] = []) => {
+      if (entry.do === "takeOut") forgetPhoto(entry.photo);
+      show({
+        waiting: [...store.getState().waiting, entry],
+        photos: [...store.getState().photos, ...photos],
+      });
+      const keep = [outbox.put(entry), ...photos.map((photo) => outbox.putPhoto(photo))];
+      void Promise.all(keep).then((kept) => {
+        store.setState({ isKept: kept.every((isKept) => isKept) });
         void sync();
       });
     },

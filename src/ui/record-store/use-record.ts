@@ -5,6 +5,7 @@ import { useStore } from "zustand";
 import type { Recorded } from "@/core/records";
 import { call } from "../plan-store/api";
 import { usePlan } from "../plan-store/use-plan";
+import { fetchPhotos, type PhotosHad } from "./fetch-photos";
 import { makeOutbox } from "./outbox";
 import { createRecordStore, type RecordState, type RecordStoreApi } from "./store";
 
@@ -35,8 +36,8 @@ export function useRecordNews(): void {
       if (document.visibilityState === "visible") void store.sync();
     };
     const warn = (event: BeforeUnloadEvent) => {
-      const { waiting, isKept } = store.getState();
-      if (waiting.length > 0 && !isKept) event.preventDefault();
+      const { waiting, photos, isKept } = store.getState();
+      if (waiting.length + photos.length > 0 && !isKept) event.preventDefault();
     };
     ask();
     const timer = setInterval(ask, NEWS_EVERY_MS);
@@ -52,12 +53,19 @@ export function useRecordNews(): void {
   }, [store]);
 }
 
+/** A record with its photos, as far as they can be had. */
+export interface WholeRecord extends PhotosHad {
+  readonly record: readonly Recorded[];
+}
+
 /** Asks for all that the server has of it first, as far as it can be asked, and answers the record then. */
-export function useWholeRecord(): () => Promise<readonly Recorded[]> {
+export function useWholeRecord(): () => Promise<WholeRecord> {
+  const site = usePlan((state) => state.site);
   const store = useRecordStore();
   return async () => {
     await store.sync();
-    return store.getState().record;
+    const { record, photos } = store.getState();
+    return { record, ...(await fetchPhotos(site, record, photos)) };
   };
 }
 

@@ -5,7 +5,7 @@ import { baselineTable, leafletTable, windowTable } from "@/core/planners";
 import { counted } from "@/core/repairs";
 import { accessListText, hostsFile, reservationTable, ruleListsText, writePlanFile } from "@/core/formats";
 import { isAdministered, type PlanIndex } from "@/core/plan";
-import { recordsToFile, type Recorded } from "@/core/records";
+import { photosToFile, recordsToFile } from "@/core/records";
 import { whoGetsIn } from "@/core/guards";
 import {
   addressRegisterTable,
@@ -27,7 +27,7 @@ import {
 } from "@/core/sheets";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
-import { useWholeRecord } from "../../record-store/use-record";
+import { useWholeRecord, type WholeRecord } from "../../record-store/use-record";
 import { ImportPlan } from "./ImportPlan";
 import { NameUpdates, NameZones } from "./NameFiles";
 
@@ -37,7 +37,7 @@ interface File {
   readonly type: string;
   readonly about: string;
   /** The text of the file, or why there is none. */
-  readonly make: (index: PlanIndex, record: readonly Recorded[]) => string | { readonly refusal: string };
+  readonly make: (index: PlanIndex, done: WholeRecord) => string | { readonly refusal: string };
 }
 
 const accessLists = (index: PlanIndex): string | { readonly refusal: string } => {
@@ -51,9 +51,11 @@ const FILES: readonly File[] = [
     name: "plan.json",
     type: "application/json",
     about:
-      "Everything in the plan, and what was done on site, to keep, to pass on, or to begin a new site with. " +
+      "Everything in the plan, and what was done on site with its photos, to keep, to pass on, or to begin a " +
+      "new site with. " +
       "It holds no secret.",
-    make: (index, record) => writePlanFile(index.plan, recordsToFile(record)),
+    make: (index, { record, photos }) =>
+      writePlanFile(index.plan, { records: recordsToFile(record), photos: photosToFile(photos) }),
   },
   {
     what: "Address register",
@@ -225,18 +227,26 @@ const FILES: readonly File[] = [
   },
 ];
 
+const NOTHING_DONE: WholeRecord = { record: [], photos: [], missing: 0 };
+
+const missingWords = ({ missing }: WholeRecord): string =>
+  missing === 0
+    ? ""
+    : ` ${counted(missing, "photo is", "photos are")} not in it: not sent by its phone yet, or no connection.`;
+
 export function ExportView() {
   const { index, pending } = useHeld();
   const [made, setMade] = useState<string | null>(null);
   const wholeRecord = useWholeRecord();
   const save = async (file: File): Promise<string> => {
     const name = fileName(index.plan.site.name, file.name);
-    const text = file.make(index, file.name === "plan.json" ? await wholeRecord() : []);
+    const done = file.name === "plan.json" ? await wholeRecord() : NOTHING_DONE;
+    const text = file.make(index, done);
     if (typeof text !== "string") return text.refusal;
     download(name, file.type, text);
     const lines = counted(text.trimEnd().split("\n").length, "line", "lines");
     const unsaved = pending.length > 0 ? "; it holds changes that are not saved yet" : "";
-    return `${name} is written: ${lines}, ${Math.ceil(text.length / 1000)} kB${unsaved}.`;
+    return `${name} is written: ${lines}, ${Math.ceil(text.length / 1000)} kB${unsaved}.${missingWords(done)}`;
   };
   return (
     <main className="sheet">

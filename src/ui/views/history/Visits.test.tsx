@@ -26,6 +26,7 @@ const tick = (n: number, came: Tick["came"], title: string, note = "") =>
     came,
     read: "",
     note,
+    photos: [],
     changes: [],
   }) as const;
 const record: Recorded[] = [

@@ -5,6 +5,7 @@ import { nameOf } from "@/core/plan";
 import { CAME_WORDS, visitsOf, type Visit } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { whenText } from "../../margin/HistorySection";
+import { Photos } from "../../record-store/Photos";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
 
 const FROM: Readonly<Record<Visit["start"]["from"], string>> = {
@@ -55,7 +56,7 @@ function Ticks({ index, visit: { ticks } }: { index: PlanIndex; visit: Visit }) 
   if (ticks.length === 0) return <p className="py-1 text-ink2">Nothing was ticked.</p>;
   return (
     <ol className="list-decimal py-1 pl-6">
-      {ticks.map(({ by, tick: { id, at, came, step, read, note } }) => (
+      {ticks.map(({ by, tick: { id, at, came, step, read, note, photos } }) => (
         <li key={id} className="py-[2px]">
           {step.title}
           {step.device === null ? "" : ` on ${nameOf(index, "device", step.device)}`}: {CAME_WORDS[came]}
@@ -64,6 +65,7 @@ function Ticks({ index, visit: { ticks } }: { index: PlanIndex; visit: Visit }) 
           <span className="text-ink2">
             {by}, {whenText(at, index.plan.site.timeZone)}
           </span>
+          <Photos ids={photos} of={step.title} onTakeOut={null} />
         </li>
       ))}
     </ol>

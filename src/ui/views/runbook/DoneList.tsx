@@ -4,6 +4,7 @@ import { useState } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import { CAME_WORDS, type TickCame, type Visit } from "@/core/records";
 import { whenText } from "../../margin/HistorySection";
+import { Photos } from "../../record-store/Photos";
 
 const SIGNS: Readonly<Record<TickCame, readonly [sign: string, colour: string]>> = {
   done: ["✓", "text-sound"],
@@ -18,10 +19,12 @@ export function DoneList({
   index,
   visit,
   onTakeBack,
+  onTakeOut,
 }: {
   index: PlanIndex;
   visit: Visit;
   onTakeBack: (tick: string) => void;
+  onTakeOut: (photo: string) => void;
 }) {
   const [isWhole, setWhole] = useState(false);
   const all = [...visit.ticks].reverse();
@@ -51,6 +54,7 @@ export function DoneList({
                   {tick.read === "" ? "" : `; read: ${tick.read}`}
                   {tick.note === "" ? "" : `; ${tick.note}`}
                 </span>
+                <Photos ids={tick.photos} of={title} onTakeOut={onTakeOut} />
               </span>
               <button
                 type="button"

@@ -3,9 +3,10 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { byNaturalText } from "@/core/kernel";
 import type { PlanIndex } from "@/core/plan";
-import { partsOf, siteAsIs, type Recorded, type Tick, type TickCame } from "@/core/records";
+import { partsOf, siteAsIs, type Photo, type Recorded, type Tick, type TickCame } from "@/core/records";
 import { secondsToStart, type Step } from "@/core/runbook";
 import { StepParts } from "../../margin/runbook/StepParts";
+import { PhotoPicker } from "./PhotoPicker";
 import { WaitTimer } from "./WaitTimer";
 
 interface Props {
@@ -18,11 +19,12 @@ interface Props {
   /** Whether the one before was ticked here: then the hand goes on with this one. */
   readonly goesOn: boolean;
   /** False where it can't be written down so. */
-  readonly onTick: (
-    came: TickCame,
-    said: Pick<Tick, "read" | "note">,
-    parts: ReadonlySet<number> | null,
-  ) => boolean;
+  readonly onTick: (came: TickCame, said: Said, parts: ReadonlySet<number> | null) => boolean;
+}
+
+/** What is written down with a step, beside how it came out. */
+export interface Said extends Pick<Tick, "read" | "note"> {
+  readonly photos: readonly Photo[];
 }
 
 /** How long one waits at a step for a device to start; null where nobody has read that. */
@@ -45,6 +47,8 @@ function noteLabel({ kind }: Step, asked: "differs" | "cannot" | null): string {
 export function NowStep({ index, record, step, number, all, goesOn, onTick }: Props) {
   const [asked, setAsked] = useState<"differs" | "cannot" | null>(null);
   const [note, setNote] = useState("");
+  const [photos, setPhotos] = useState<readonly Photo[]>([]);
+  const said = { read: "", note: note.trim(), photos };
   const wait = waitOf(index, step);
   const section = useRef<HTMLElement>(null);
   const done = useRef<HTMLButtonElement>(null);
@@ -75,11 +79,12 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
+      <PhotoPicker photos={photos} onChange={setPhotos} />
       {asked === "differs" ? (
         <Differs
           parts={{ index, record, step }}
           onCancel={() => setAsked(null)}
-          onRecord={(read, parts) => onTick("differs", { read, note: note.trim() }, parts) && setAsked(null)}
+          onRecord={(read, parts) => onTick("differs", { ...said, read }, parts) && setAsked(null)}
         />
       ) : (
         <div className="flex flex-wrap gap-2 p-4">
@@ -89,7 +94,7 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
                 type="button"
                 className="button go tall flex-1"
                 disabled={note.trim() === ""}
-                onClick={() => onTick("cannot", { read: "", note: note.trim() }, null)}
+                onClick={() => onTick("cannot", said, null)}
               >
                 Write down that it can’t be done
               </button>
@@ -105,7 +110,7 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
                 aria-describedby="now-step"
                 className="button go tall flex-[2]"
                 disabled={step.kind === "permit" && note.trim() === ""}
-                onClick={() => onTick("done", { read: "", note: note.trim() }, null)}
+                onClick={() => onTick("done", said, null)}
               >
                 {step.kind === "permit" ? "Signed" : "Done"}
               </button>

@@ -1,6 +1,7 @@
 import { act, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
+import { JPEG } from "../../../../tests/support/jpeg";
 import { scene } from "../../../../tests/support/plan-scene";
 import { setRadio } from "@/core/commands";
 import { must } from "@/core/kernel";
@@ -22,6 +23,9 @@ jest.mock(
   "@/ui/record-store/use-record",
   () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.recordModule,
 );
+/** What the browser makes of a file; a canvas is not here. */
+const mockReads = new Map<string, object>();
+jest.mock("../../kit/photo", () => ({ photoOf: ({ name }: File) => Promise.resolve(mockReads.get(name)) }));
 jest.mock("../../plan-store/plan-worker", () => ({ planWorker: () => ({}) }));
 
 /** The worker's part, done here and at once: what is looked for is there the next time it is drawn. */
@@ -176,6 +180,7 @@ test("what another person ticks is taken in; when they end the visit, it is over
     came: "done",
     read: "",
     note: "",
+    photos: [],
     changes: [],
   } as const;
   const add = (entry: Recorded["entry"]) =>
@@ -217,8 +222,56 @@ test("what is not sent yet says so, with why and where it is kept", async () => 
   const waiting = record().map(({ entry }) => entry);
   act(() => scene.record.store.setState({ waiting, trouble: "The server does not answer.", isKept: true }));
   expect(
-    screen.getByText("1 entry is not sent yet, and kept in this browser. The server does not answer."),
+    screen.getByText("Not sent yet: 1 entry, kept in this browser. The server does not answer."),
   ).not.toBeNull();
   act(() => scene.record.store.setState({ isKept: false }));
   expect(screen.getByText(/keeps nothing: leave the page open/)).not.toBeNull();
+});
+
+const aFile = (name: string) => new File([], name, { type: "image/jpeg" });
+const pictured = () => {
+  const tick = latestVisit(scene.record.store.getState().record)?.ticks.at(-1)?.tick;
+  return tick?.photos;
+};
+
+test("photos go with a step, four at most; one opens large and can be taken out for everybody", async () => {
+  await begin();
+  mockReads.set("rack.jpg", { jpeg: JPEG });
+  mockReads.set("notes.txt", { refusal: "notes.txt is no picture that this browser can open." });
+  const add = (...names: string[]) =>
+    userEvent.upload(screen.getByLabelText("Add a photo"), names.map(aFile));
+  await add("notes.txt");
+  expect(screen.getByRole("alert").textContent).toMatch(/notes\.txt is no picture/);
+  await add("rack.jpg", "rack.jpg", "rack.jpg");
+  expect(screen.queryByRole("alert")).toBeNull();
+  await userEvent.click(screen.getByRole("button", { name: "Leave out: Photo 2" }));
+  await add("rack.jpg", "rack.jpg", "rack.jpg");
+  expect(screen.getByRole("alert").textContent).toBe("At most 4 photos go with a step.");
+  expect(screen.queryByLabelText("Add a photo")).toBeNull();
+  expect(screen.getAllByRole("img", { name: /^Photo/ })).toHaveLength(4);
+
+  await userEvent.click(screen.getByRole("button", { name: "Done" }));
+  const ids = must(pictured(), "a tick with photos");
+  expect(scene.record.store.getState().photos).toEqual(ids.map((id) => ({ id, jpeg: JPEG })));
+  expect(screen.getByLabelText("Add a photo")).toBeTruthy();
+
+  const small = screen.getAllByRole("button", { name: /^Open: Photo \d of “/ });
+  expect(small).toHaveLength(4);
+  await userEvent.click(must(small[1], "the second"));
+  await userEvent.click(screen.getByRole("button", { name: "Take the photo out" }));
+  expect(scene.record.store.getState().record.at(-1)?.entry).toMatchObject({ do: "takeOut", photo: ids[1] });
+  expect(screen.getByText("A photo was taken out.")).toBeTruthy();
+  expect(screen.getAllByRole("button", { name: /^Open: Photo \d of “/ })).toHaveLength(3);
+});
+
+test("a photo that is still on another phone says so and can be asked for again", async () => {
+  await begin();
+  mockReads.set("rack.jpg", { jpeg: JPEG });
+  await userEvent.upload(screen.getByLabelText("Add a photo"), [aFile("rack.jpg")]);
+  await userEvent.click(screen.getByRole("button", { name: "Done" }));
+  act(() => scene.record.store.setState({ photos: [] }));
+  const picture = () => screen.getByRole("button", { name: /^Open: Photo 1/ }).querySelector("img");
+  act(() => void must(picture(), "it").dispatchEvent(new Event("error")));
+  await userEvent.click(screen.getByRole("button", { name: /is not here yet: try again$/ }));
+  expect(picture()?.getAttribute("src")).toMatch(/^\/api\/sites\/.*\/photos\/.*#1$/);
 });

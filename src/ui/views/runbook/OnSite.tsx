@@ -24,7 +24,7 @@ import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { whenText } from "../../margin/HistorySection";
 import { useRecord } from "../../record-store/use-record";
 import { DoneList } from "./DoneList";
-import { NowStep } from "./NowStep";
+import { NowStep, type Said } from "./NowStep";
 import { SentState } from "./SentState";
 import { startRunbook, useRunbook, type Found } from "./use-runbook";
 
@@ -166,11 +166,11 @@ function GoesOn({ visit, ...shown }: Shown & { visit: Visit }) {
   const step = runbook.steps[at];
   const left = followed.ticks.filter((tick) => tick === null).length;
   const end = () => add({ ...now(), do: "end", note: "" });
-  const tick = (came: TickCame, said: Pick<Tick, "read" | "note">, parts: ReadonlySet<number> | null) => {
+  const tick = (came: TickCame, said: Said, parts: ReadonlySet<number> | null) => {
     const entry = step === undefined ? null : tickOf(index, record, { step, came, said, parts });
     setFault(entry === null ? APART : null);
     if (entry !== null) {
-      add(entry);
+      add(entry, said.photos);
       setGoesOn(true);
     }
     return entry !== null;
@@ -204,6 +204,7 @@ function GoesOn({ visit, ...shown }: Shown & { visit: Visit }) {
         index={index}
         visit={visit}
         onTakeBack={(id) => add({ ...now(), do: "takeBack", tick: id })}
+        onTakeOut={(photo) => add({ ...now(), do: "takeOut", photo })}
       />
       <p className="flex flex-wrap gap-2 border-t border-hair p-4">
         <button type="button" className={left === 0 ? "button go tall" : "button tall"} onClick={end}>
@@ -221,7 +222,7 @@ const APART =
 interface Ticking {
   readonly step: Step;
   readonly came: TickCame;
-  readonly said: Pick<Tick, "read" | "note">;
+  readonly said: Said;
   readonly parts: ReadonlySet<number> | null;
 }
 
@@ -235,9 +236,10 @@ function tickOf(
   const asIs = step.operation === null || came === "cannot" ? null : siteAsIs(index, entries);
   const changes = asIs === null || step.operation === null ? [] : changesOf(asIs, step.operation, parts);
   const after = latestVisit(record)?.ticks.at(-1)?.tick.id ?? null;
+  const photos = said.photos.map(({ id }) => id);
   return changes === null
     ? null
-    : { ...now(), do: "tick", after, step: tickedStep(step), came, ...said, changes };
+    : { ...now(), do: "tick", after, step: tickedStep(step), came, ...said, photos, changes };
 }
 
 function VisitHead({ index, visit, left }: { index: PlanIndex; visit: Visit; left: number }) {

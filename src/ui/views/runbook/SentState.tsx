@@ -6,15 +6,15 @@ import { useRecord } from "../../record-store/use-record";
 
 /** What of the record the server does not have yet, and why; nothing where it has all. */
 export function SentState() {
-  const { waiting, trouble, isKept, refused, sync, drop } = useRecord();
+  const { waiting, photos, trouble, isKept, refused, sync, drop } = useRecord();
+  const unsent = unsentWords(waiting.length, photos.length);
   return (
     <div role="status">
       <OfflineState />
-      {waiting.length === 0 && trouble === null ? null : (
+      {unsent === "" && trouble === null ? null : (
         <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair bg-warn-wash px-4 py-2 text-13 text-warn">
           <span>
-            {waiting.length === 0 ? "" : `${counted(waiting.length, "entry is", "entries are")} not sent yet`}
-            {waiting.length === 0 ? "" : isKeptWords(isKept)}
+            {unsent === "" ? "" : `Not sent yet: ${unsent}${isKeptWords(isKept)}`}
             {trouble === null ? "" : ` ${trouble}`}
           </span>
           <button type="button" className="button" onClick={() => void sync()}>
@@ -38,6 +38,12 @@ export function SentState() {
     </div>
   );
 }
+
+const unsentWords = (entries: number, photos: number): string =>
+  [
+    ...(entries === 0 ? [] : [counted(entries, "entry", "entries")]),
+    ...(photos === 0 ? [] : [counted(photos, "photo", "photos")]),
+  ].join(", ");
 
 /** Whether the page opens without a connection, where that is to be said. */
 function OfflineState() {
@@ -64,4 +70,4 @@ const OFFLINE_WORDS: Readonly<Record<Exclude<Offline, "unknown">, string>> = {
 };
 
 const isKeptWords = (isKept: boolean): string =>
-  isKept ? ", and kept in this browser." : ", and this browser keeps nothing: leave the page open.";
+  isKept ? ", kept in this browser." : "; this browser keeps nothing: leave the page open.";

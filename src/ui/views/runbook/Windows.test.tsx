@@ -117,5 +117,5 @@ test("a permit is ticked only with who signed it", async () => {
   expect(screen.queryByRole("button", { name: /Differs/ })).toBeNull();
   await userEvent.type(screen.getByRole("textbox", { name: /^Who signed/ }), "R. Lindqvist, until 22:00");
   await userEvent.click(signed);
-  expect(ticked).toEqual([["done", { read: "", note: "R. Lindqvist, until 22:00" }]]);
+  expect(ticked).toEqual([["done", { read: "", note: "R. Lindqvist, until 22:00", photos: [] }]]);
 });

@@ -1,0 +1,5 @@
+import { readPhotoContract } from "@/http/contracts/photo-contracts";
+import { route } from "@/http/route";
+import { readSitePhoto } from "@/http/use-cases";
+
+export const GET = route(readPhotoContract, readSitePhoto);

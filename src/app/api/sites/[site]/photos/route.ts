@@ -1,0 +1,5 @@
+import { addPhotoContract } from "@/http/contracts/photo-contracts";
+import { route } from "@/http/route";
+import { addSitePhoto } from "@/http/use-cases";
+
+export const POST = route(addPhotoContract, addSitePhoto);
