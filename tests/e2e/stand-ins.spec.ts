@@ -10,19 +10,24 @@ async function choose(page: Page, label: string, text: string): Promise<void> {
 const said = (page: Page) =>
   page.getByRole("list", { name: "What came of it" }).getByRole("listitem").first();
 
-test("over real HTTP: an order of one's own locks one out, a power cut mends it, and the device is read", async ({
-  page,
-}) => {
-  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, rehearsed");
-  await openView(page, "Runbook");
+/** The devices that stand in for a new site's: they look for new ones every 3 s. */
+async function standIns(page: Page) {
   await page.getByRole("radio", { name: "On stand-ins" }).click();
   const devices = page.getByRole("list", { name: "Stand-in devices" });
-  // The stand-ins look for new sites every 3 s.
   await expect(async () => {
     const again = page.getByRole("button", { name: "Try again" });
     if (await again.isVisible()) await again.click();
     await expect(devices).toBeVisible({ timeout: 1_000 });
   }).toPass({ timeout: 20_000 });
+  return devices;
+}
+
+test("over real HTTP: an order of one's own locks one out, a power cut mends it, and the device is read", async ({
+  page,
+}) => {
+  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, rehearsed");
+  await openView(page, "Runbook");
+  const devices = await standIns(page);
 
   // In the order that was found, by keyboard: the gateway has power, and answers.
   const ordered = page.getByRole("button", { name: "As the order has it" });
@@ -66,4 +71,32 @@ test("over real HTTP: an order of one's own locks one out, a power cut mends it,
   await expect(page.getByRole("radio", { name: "what the record says" })).toBeChecked({
     timeout: 20_000,
   });
+});
+
+test("the first start of an industrial switch: its own server gives the laptop an address, then it has a new one", async ({
+  page,
+}) => {
+  await ownSite(page, "bramblewick", "Bramblewick, first start");
+  await openView(page, "Runbook");
+  const devices = await standIns(page);
+  const hall = devices.getByRole("listitem").filter({ hasText: "Bottling hall switch" });
+  const send = async (what: string) => {
+    await choose(page, "Do next", `Bottling hall switch: ${what}`);
+    await page.getByRole("button", { name: "Send it" }).click();
+    await expect(said(page)).toContainText(`Bottling hall switch: ${what}`);
+  };
+  await send("Unpack and power");
+  await choose(page, "The laptop is at", "Bottling hall switch port 6");
+  await expect(page.getByText("By DHCP it gets an address there from Bottling hall switch.")).toBeVisible();
+  await expect(hall).toContainText("answers the laptop", { timeout: 10_000 });
+  await send("Switch its own DHCP server off");
+  await expect(said(page)).toContainText(/Answered 20\d/);
+  await expect(page.getByText("By DHCP it gets no address there.")).toBeVisible();
+  await send("Address 172.22.140.2");
+  await expect(said(page)).toContainText(/Answered 20\d/);
+  // The laptop's address changes with the network that its port is in now; the switch answers at its new one.
+  await send("Ports 1 to 6");
+  await expect(hall).toContainText("✓ answers the laptop; not saved");
+  await page.getByRole("button", { name: "Save: Bottling hall switch" }).click();
+  await expect(hall).not.toContainText("not saved");
 });

@@ -1,5 +1,5 @@
 export { managementAddress } from "./goals";
-export { asClient, type Laptop, type Outcome, pageFrom, probe } from "./probe";
+export { asClient, type Laptop, leaseAt, type Outcome, pageFrom, probe } from "./probe";
 export { type Content, emissionsOf, type Message } from "./message";
 export {
   adminServerReached,

@@ -244,6 +244,18 @@ function answeredElsewhere(index: PlanIndex, { device, address }: PageAt, by: st
   };
 }
 
+/** What a laptop at a port gets that asks for an IPv4 address (RFC 2131); null where nobody gives it one. */
+export function leaseAt(
+  index: PlanIndex,
+  port: string,
+): { readonly segment: string | null; readonly server: string } | null {
+  const run = runOn(index, () => "");
+  const plugged = { behindPhone: false, asks: 4 as const, kind: null };
+  const started = start(run, { at: "port", port, tag: null }, null, plugged);
+  const lease = started === null ? null : addressFor(run, started, { as: "client" }, 4);
+  return lease?.leased === true ? { segment: lease.segment, server: lease.server } : null;
+}
+
 /** Why a device's pages do not open on a laptop; null where they do, and not another's in their place. */
 export function pageFrom(index: PlanIndex, laptop: Laptop, page: PageAt): Cause | null {
   const { port, ...entered } = laptop;

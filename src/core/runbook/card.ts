@@ -1,5 +1,5 @@
 import { formatAddress, formatPrefix, prefixOf, type Ipv4 } from "../address";
-import type { Laptop } from "../probe";
+import { leaseAt, type Laptop } from "../probe";
 import { firstAddressOf, type FirstAddress } from "../plan";
 import { isFirstLeg } from "./found";
 import type { Stand } from "./order";
@@ -12,6 +12,8 @@ export interface Card {
   readonly opens: Ipv4;
   /** Whether what it opens is the device's first address, which its leaflet tells. */
   readonly isLeaflet: boolean;
+  /** Whether the device itself gives the laptop an address there, as it is then. */
+  readonly isGiven: boolean;
   /** That address, where somebody has read it or found it; null otherwise, and where it is another. */
   readonly first: FirstAddress | null;
 }
@@ -24,7 +26,9 @@ export function cardOf(state: State, stand: Stand): Card | null {
   const isLeaflet = leg !== undefined && "device" in leg && isFirstLeg(leg);
   const device = isLeaflet ? state.index.plan.device.get(leg.device) : undefined;
   const first = device === undefined ? null : firstAddressOf(state.index, device);
-  return { port, laptop: way.laptop, opens: way.to, isLeaflet, first };
+  const given = device === undefined || first?.gives !== true ? null : leaseAt(state.index, port);
+  const isGiven = isLeaflet && given?.segment === leg.segment && given.server === device?.name;
+  return { port, laptop: way.laptop, opens: way.to, isLeaflet, isGiven, first };
 }
 
 /** What the laptop has beside a first address. */
@@ -36,10 +40,10 @@ function besideFirst({ address, length }: FirstAddress): string {
 }
 
 /** The address that is entered on the laptop, with its prefix length; beside what its leaflet tells. */
-export function laptopText({ laptop, isLeaflet, first }: Card): string {
+export function laptopText({ laptop, isLeaflet, isGiven, first }: Card): string {
   if (!isLeaflet) return `${formatAddress(laptop.address)}/${laptop.length}`;
   if (first === null) return "a free one beside the device's first address";
-  return first.gives ? `one by DHCP from the device, or ${besideFirst(first)}` : besideFirst(first);
+  return isGiven ? `one by DHCP from the device, or ${besideFirst(first)}` : besideFirst(first);
 }
 
 /** The address that the laptop opens. */

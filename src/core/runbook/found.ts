@@ -19,6 +19,7 @@ import {
   type Plan,
   type PlanIndex,
   type Port,
+  type Scope,
   type Segment,
 } from "../plan";
 import { devicesInOrder } from "../sheets";
@@ -92,6 +93,15 @@ function leafletSubnets({ segment }: Plan, count: number): Prefix4[] {
   })).filter((subnet) => !used.some((one) => containsPrefix(one, subnet) || containsPrefix(subnet, one)));
 }
 
+/** So many addresses has the pool of gear that is a DHCP server out of the box, of the 14 of its subnet. */
+const FIRST_POOL = 8;
+
+/** What is known of how a device answers out of the box. */
+interface First {
+  readonly key: string;
+  readonly gives: boolean;
+}
+
 /** Ids that are the same each time for the same thing: a state can be made again and compared. */
 const madeId = (of: string, number: number): string =>
   `${of.slice(0, 24)}${(0xf00000000000 + number).toString(16)}`;
@@ -101,6 +111,11 @@ const FIRST_LEG = "First address";
 /** Whether a leg is the one that a device has out of the box. */
 export const isFirstLeg = ({ name, addresses4 }: Interface): boolean =>
   name === FIRST_LEG && (addresses4[0] ?? 0) >= LEAFLETS && (addresses4[0] ?? 0) < LEAFLETS + 2 ** 17;
+
+/** Whether a scope is the one that a device gives out of the box. */
+export const isFirstScope = (index: PlanIndex, { segment, serverDevice }: Scope): boolean =>
+  serverDevice !== null &&
+  index.interfacesOf(serverDevice).some((leg) => leg.segment === segment && isFirstLeg(leg));
 
 /** Gear with the same first address gets in one another's way; of what nobody knows one model has the same. */
 export function firstKey(index: PlanIndex, device: Device): string {
@@ -169,7 +184,7 @@ const softwareOn = ({ softwareFound, softwareWanted }: Device): string =>
   softwareWanted === "" ? "" : softwareFound;
 
 /** What is entered on a device is taken away: it is as it came out of the box, and not powered yet. */
-function reset(edits: PlanEdits, device: Device, leaflets: Leaflets, key: string): void {
+function reset(edits: PlanEdits, device: Device, leaflets: Leaflets, first: First): void {
   const { plan } = edits;
   edits.patch("device", device.id, {
     tree: { ...BLANK_TREE, kind: device.abilities.trees.includes("rapid") ? "rapid" : "none" },
@@ -197,7 +212,7 @@ function reset(edits: PlanEdits, device: Device, leaflets: Leaflets, key: string
   for (const scope of plan.scope.values())
     if (scope.serverDevice === device.id) edits.remove("scope", scope.id);
   if (device.domain === null) return;
-  const { segment, address } = leaflets.of(key, device.domain);
+  const { segment, address } = leaflets.of(first.key, device.domain);
   edits.put("interface", {
     id: madeId(device.id, 2),
     device: device.id,
@@ -211,7 +226,23 @@ function reset(edits: PlanEdits, device: Device, leaflets: Leaflets, key: string
     relayTo: null,
     translates: "asUsual",
   });
+  if (first.gives) edits.put("scope", firstScope(device, segment, address));
 }
+
+/** What gear that is a DHCP server out of the box gives: addresses behind its own. */
+const firstScope = (device: Device, segment: Segment, address: Ipv4): Scope => ({
+  id: madeId(device.id, 3),
+  segment: segment.id,
+  serverDevice: device.id,
+  serverHost: null,
+  family: 4,
+  pools: [
+    { first: must(ipv4(address + 1), "the second"), last: must(ipv4(address + FIRST_POOL), "the last") },
+  ],
+  exclusions: [],
+  leaseSeconds: 3600,
+  options: [],
+});
 
 /** Segments know the gateway's leg that the plan gives them exactly as long as it is there. */
 export function settleGateways(edits: PlanEdits, plan: Plan): void {
@@ -287,7 +318,10 @@ export function foundState(index: PlanIndex, before: Plan | null): PlanIndex | n
     if (before?.device.has(device.id) === true) {
       restoreSettings(edits, device, before);
       restoreMade(edits, device, before);
-    } else reset(edits, device, leaflets, firstKey(index, device));
+    } else {
+      const gives = firstAddressOf(index, device)?.gives === true;
+      reset(edits, device, leaflets, { key: firstKey(index, device), gives });
+    }
   dropDangling(edits);
   settleGateways(edits, index.plan);
   return afterEdits(index, edits);

@@ -6,6 +6,7 @@ import type { Step, StepKind } from "./step";
 const PAGE_MINUTES: Readonly<Record<Page, number>> = {
   power: 3,
   software: 15,
+  ownServer: 2,
   vlans: 2,
   tree: 2,
   ports: 2,

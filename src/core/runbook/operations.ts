@@ -9,12 +9,21 @@ import {
   type PlanIndex,
   type Port,
 } from "../plan";
-import { DEVICE_SETTINGS, isFirstLeg, isUnpowered, ON_DEVICES, PORT_SETTINGS, setUpDevices } from "./found";
+import {
+  DEVICE_SETTINGS,
+  isFirstLeg,
+  isFirstScope,
+  isUnpowered,
+  ON_DEVICES,
+  PORT_SETTINGS,
+  setUpDevices,
+} from "./found";
 
 /** The pages of a device, in the order in which a careful person turns them. */
 export const PAGES = [
   "power",
   "software",
+  "ownServer",
   "vlans",
   "tree",
   "ports",
@@ -197,7 +206,10 @@ class Difference {
 
   #scopes(): Made[] {
     return this.#edits("scope", ({ serverDevice }) => serverDevice === this.#device.id).map(
-      ({ edit, of }) => ({ key: `scope ${this.#vidOf(of.segment)} ${of.id}`, page: "scope", edits: [edit] }),
+      ({ edit, of }) => {
+        const page = edit.do === "remove" && isFirstScope(this.#found, of) ? "ownServer" : "scope";
+        return { key: `${page} ${this.#vidOf(of.segment)} ${of.id}`, page, edits: [edit] };
+      },
     );
   }
 
@@ -258,22 +270,25 @@ class Difference {
   }
 }
 
+const FIRST: readonly Page[] = ["power", "software", "ownServer"];
 /** Which pages of the same device come before a page, whatever the simulation says. */
 const BEFORE: Readonly<Record<Page, readonly Page[]>> = {
   power: [],
   software: ["power"],
-  vlans: ["power", "software"],
-  tree: ["power", "software"],
-  ports: ["power", "software", "vlans"],
-  address: ["power", "software", "vlans"],
-  line: ["power", "software", "vlans"],
-  routes: ["power", "software", "address", "line"],
-  baseline: ["power", "software"],
-  scope: ["power", "software", "address"],
-  filter: ["power", "software", "address", "line"],
-  wireless: ["power", "software", "vlans"],
-  trunk: ["power", "software", "vlans"],
-  guards: ["power", "software", "tree", "ports", "address", "trunk"],
+  // It answers whoever hangs on the same wire: nothing is set before it is off.
+  ownServer: ["power", "software"],
+  vlans: FIRST,
+  tree: FIRST,
+  ports: [...FIRST, "vlans"],
+  address: [...FIRST, "vlans"],
+  line: [...FIRST, "vlans"],
+  routes: [...FIRST, "address", "line"],
+  baseline: FIRST,
+  scope: [...FIRST, "address"],
+  filter: [...FIRST, "address", "line"],
+  wireless: [...FIRST, "vlans"],
+  trunk: [...FIRST, "vlans"],
+  guards: [...FIRST, "tree", "ports", "address", "trunk"],
 };
 
 /**

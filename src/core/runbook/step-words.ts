@@ -89,8 +89,18 @@ export function whyHere(
     return `From now on ${name} answers at ${opensText(seen)}: the laptop's address changes with it.`;
   if (page === "software")
     return "Before anything else is set on it: what was set before may be lost by it, or mean something else.";
-  return page === "power" ? oneByOne(index, device) : "";
+  if (page === "ownServer")
+    return "Nothing else is set before: on a cable to the others it would give them addresses of its own.";
+  return page === "power"
+    ? [oneByOne(index, device), ownServer(index, device)].filter(Boolean).join(" ")
+    : "";
 }
+
+/** What gear does that is a DHCP server out of the box; empty for other gear. */
+const ownServer = (index: PlanIndex, device: Device): string =>
+  firstAddressOf(index, device)?.gives === true
+    ? "It is a DHCP server out of the box: whoever hangs on it gets an address of its own until that is off."
+    : "";
 
 /** Why gear that comes with one first address is powered one after the other; empty for gear that is alone. */
 function oneByOne(index: PlanIndex, device: Device): string {

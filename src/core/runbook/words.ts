@@ -260,6 +260,7 @@ export function operationWords(index: PlanIndex, operation: Operation): Operatio
     address: () => addressWords(index, operation),
     line: () => legWords(index, operation),
     routes: () => routeWords(device),
+    ownServer: () => ({ title: "Switch its own DHCP server off", values: [] }),
     scope: () => scopeWords(index, operation),
     filter: () => filterWords(device, operation),
     wireless: () => radioWords(operation),

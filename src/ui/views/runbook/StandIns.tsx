@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { decodeChanges, encodeChanges } from "@/core/formats";
 import { nameOf, type Device, type PlanIndex } from "@/core/plan";
+import { leaseAt } from "@/core/probe";
 import { requestFor } from "@/core/readback";
 import { changesFrom, stateFrom } from "@/core/records";
 import {
@@ -185,12 +186,25 @@ function Desk({ index, asIs, runbook, laptop, isBusy, act, begin }: DeskProps) {
       <button type="button" className="button" disabled={isBusy} onClick={begin}>
         From the start
       </button>
+      {laptop === null ? null : <ByDhcp asIs={asIs} port={laptop} />}
       {next.length === 0 ? (
         <span role="status" className="text-sound">
           ✓ Everything is on the devices as planned.
         </span>
       ) : null}
     </div>
+  );
+}
+
+/** What the laptop gets where it is, if it asks for its address there. */
+function ByDhcp({ asIs, port }: { asIs: PlanIndex; port: string }) {
+  const lease = useMemo(() => leaseAt(asIs, port), [asIs, port]);
+  return (
+    <span role="status" className="text-ink2">
+      {lease === null
+        ? "By DHCP it gets no address there."
+        : `By DHCP it gets an address there from ${lease.server}.`}
+    </span>
   );
 }
 
