@@ -14,14 +14,12 @@ import {
   vid,
   type Plan,
 } from "../plan";
-import { leaseAt, pageFrom } from "../probe";
-import { mixedSite } from "../testing/mixed-site";
+import { pageFrom } from "../probe";
 import { dice } from "../testing/plants";
 import { disturbed, smallSite } from "../testing/small-sites";
-import { laptopText } from "./card";
 import { foundState } from "./found";
-import { editsOf, operationsBetween, type Operation } from "./operations";
-import { connected, isApart } from "./interrupts";
+import { operationsBetween, type Operation } from "./operations";
+import { isApart } from "./interrupts";
 import { isCabled, spotsAlong, wayFrom, whyNot, type Spots } from "./reach";
 import { JUST_ASKED, provenRunbook, type Proven } from "./runbook";
 import { excusedIn, orderOf } from "./search";
@@ -424,107 +422,10 @@ test("where no VLAN joins a port and a leg, no page opens whatever is entered on
   expect(apart).toBeGreaterThan(300);
 });
 
-test("who gets to a gateway is followed from operation to operation as if it were asked anew each time", () => {
-  for (const make of [fennelStreet, bramblewick]) {
-    const { order, operations } = proven(make(), disturbed(make(), dice(31), 24));
-    expect(operations.length).toBeGreaterThan(8);
-    let index = order.start.index;
-    const seen = new Set([connected(index).size]);
-    for (const { operation } of order.taken) {
-      index = must(afterEdits(index, editsOf(new PlanEdits(index.plan), operation)), "it can be done");
-      expect(connected(index)).toEqual(connected(PlanIndex.of(index.plan)));
-      seen.add(connected(index).size);
-    }
-    expect(seen.size).toBeGreaterThan(1);
-  }
-});
-
-/**
- * A site whose first router with a leg inside is gear without VLANs, so that its legs hang on a cable, and has
- * something of its own network at its last port.
- */
-function withPlainRouter(plan: Plan): Plan {
-  const edits = new PlanEdits(plan);
-  const inside = [...plan.interface.values()].filter(
-    ({ port, segment }) => port === null && segment !== null,
-  );
-  const [leg] = inside;
-  const host = [...plan.host.values()][0];
-  if (leg === undefined || host === undefined) return plan;
-  edits.patch("device", leg.device, { bridging: "plain" });
-  for (const { device, segment } of inside)
-    if (device === leg.device) edits.patch("segment", segment ?? "", { vlan: null });
-  const port = must(PlanIndex.of(plan).portsOf(leg.device).at(-1), "a router has ports").id;
-  edits.patch("port", port, { enabled: true });
-  edits.patch("host", host.id, { segment: leg.segment, attachment: { at: "port", port } });
-  return must(afterEdits(PlanIndex.of(plan), edits), "it can be so").plan;
-}
-
-test("where a gateway hangs on a cable, who gets to it is followed from any setting of a port to the next", () => {
-  const roll = dice(47);
-  let moved = 0;
-  for (let site = 0; site < 100; site++) {
-    const index = PlanIndex.of(withPlainRouter(mixedSite(roll)));
-    const before = connected(index);
-    const vids = [vid(1), ...[...index.plan.vlan.values()].map((vlan) => vlan.vid)];
-    const plain = [...index.plan.port.values()].filter(
-      ({ device }) => index.plan.device.get(device)?.bridging === "plain",
-    );
-    for (const { id } of plain)
-      for (const fields of [{ enabled: false }, ...vids.map((pvid) => ({ pvid }))]) {
-        const edits = new PlanEdits(index.plan);
-        edits.patch("port", id, fields);
-        const next = must(afterEdits(index, edits), "a port can be set so");
-        expect(connected(next)).toEqual(connected(PlanIndex.of(next.plan)));
-        if (connected(next).size !== before.size) moved += 1;
-      }
-  }
-  expect(moved).toBeGreaterThan(20);
-});
-
 test("an access point's address and its only port are set together, since either alone puts it out of reach", () => {
   const { runbook } = proven(fennelStreet(), null);
   const set = runbook.steps.filter(({ title }) => /^Address .*; Port 1: trunk/.test(title));
   expect(set.length).toBeGreaterThan(1);
   for (const { values } of set)
     expect(values).toContainEqual(["Together", "applied at once: either alone puts it out of reach"]);
-});
-
-describe("gear that is a DHCP server out of the box", () => {
-  const works = bramblewick();
-  const { runbook, order, operations } = proven(works, null);
-  const ring = must(
-    [...works.device.values()].find(({ name }) => name === "Cold store switch"),
-    "a switch whose leaflet says so",
-  ).id;
-  const steps = runbook.steps.filter(({ device }) => device === ring);
-
-  test("gives the laptop its address until its server is switched off, before anything else is set", () => {
-    const [power, ...rest] = steps;
-    expect(must(power, "a first step").why).toMatch(/It is a DHCP server out of the box/);
-    const off = rest.findIndex(({ title }) => title === "Switch its own DHCP server off");
-    expect(rest.slice(0, off).map(({ kind }) => kind)).toEqual(["move", "credentials"]);
-    const given = rest.map(({ card }) => (card === null ? null : laptopText(card)));
-    const byDhcp = "one by DHCP from the device, or a free one in 192.168.206.0/24";
-    expect(given.slice(0, off + 1)).toEqual([byDhcp, byDhcp, byDhcp]);
-    expect(given.slice(off + 1).filter((text) => text === byDhcp)).toEqual([]);
-    expect(given[off + 1]).toBe("a free one in 192.168.206.0/24");
-  });
-
-  test("is asked as any client asks: at each port, and no other server of the site is meant", () => {
-    const { state } = must(
-      order.taken.find(({ operation }) => operation.device === ring && operation.page === "power"),
-      "it is powered",
-    );
-    const name = nameOf(state.index, "device", ring);
-    const open = state.index.portsOf(ring).filter(({ id }) => state.index.linkAt(id) === undefined);
-    expect(open.length).toBeGreaterThan(4);
-    for (const { id } of open) expect(leaseAt(state.index, id)?.server).toBe(name);
-    const off = must(
-      operations.find(({ device, page }) => device === ring && page === "ownServer"),
-      "its server",
-    );
-    const after = must(afterEdits(state.index, editsOf(new PlanEdits(state.index.plan), off)), "it is off");
-    for (const { id } of open) expect(leaseAt(after, id)).toBeNull();
-  });
 });

@@ -2,7 +2,7 @@
 
 import { Fragment, useEffect } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
-import { isOutdated, latestVisit, type Recorded } from "@/core/records";
+import { isOutdated, type Recorded } from "@/core/records";
 import { counted, listed } from "@/core/repairs";
 import {
   type Ahead,
@@ -12,7 +12,6 @@ import {
   type Runbook,
   type Step,
 } from "@/core/runbook";
-import type { RunbookWay } from "../../frame/ui-state";
 import { useUi } from "../../frame/use-ui";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { RowList, type ListRow } from "../../kit/RowList";
@@ -28,6 +27,7 @@ import { Rehearse } from "./Rehearse";
 import { StandIns } from "./StandIns";
 import { Windows } from "./Windows";
 import { cancelRunbook, isLooking, startRunbook, useRunbook, type Found as OnDevices } from "./use-runbook";
+import { useWay, WAYS } from "./use-way";
 
 const ROW = 30;
 const COLUMNS = "grid-cols-[32px_minmax(190px,2fr)_minmax(90px,0.9fr)_minmax(80px,0.9fr)_60px]";
@@ -115,24 +115,6 @@ function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; rec
       {looking || runbook === null ? null : <Shown index={index} runbook={runbook} found={found} />}
     </>
   );
-}
-
-const WAYS = [
-  ["order", "Order"],
-  ["windows", "Windows"],
-  ["visit", "On site"],
-  ["rehearse", "Rehearse by hand"],
-  ["standIns", "On stand-ins"],
-  ["differences", "Differences"],
-] as const;
-
-/** How the runbook is looked at, and whether that is a visit that goes on. */
-function useWay(): { readonly way: RunbookWay; readonly isOnSite: boolean } {
-  const { record } = useRecord();
-  const chosen = useUi((state) => state.runbookWay);
-  const isOpen = latestVisit(record)?.ended === null;
-  const way = chosen ?? (isOpen ? "visit" : "order");
-  return { way, isOnSite: isOpen && way === "visit" };
 }
 
 /** The order that was found, or one's own, tried step by step. */
