@@ -67,33 +67,60 @@ function isJoined(index: PlanIndex, gateways: Connected["gateways"], host: Host)
   return gateway !== null && domainOf(index, placeOfHost(index, host)) === gateway;
 }
 
-/** Where ports changed and what is joined did not, only those plugged in at them may have another way. */
+/** What can change without anybody's place on the air or at another port changing. */
+const STAY_PUT: ReadonlySet<Change["kind"]> = new Set([
+  "port",
+  "interface",
+  "segment",
+  "vlan",
+  "device",
+  "deviceVlan",
+  "line",
+  "lag",
+  "rule",
+  "scope",
+]);
+
+/** Whether a change leaves everybody whose port it is not where they are. */
+function staysPut(index: PlanIndex, { kind, id }: Change): boolean {
+  if (!STAY_PUT.has(kind)) return false;
+  if (kind !== "port") return true;
+  // The leg of gear without VLANs hangs on a cable, a router's own on its port: they move with it.
+  const device = index.plan.port.get(id)?.device ?? "";
+  return !index.groups("interfacesByPort").has(id) && index.plan.device.get(device)?.bridging === "vlan";
+}
+
+/**
+ * Where what is joined did not change, only those plugged in at changed ports may have another way, and those
+ * whose gateway moved.
+ */
 function followConnected(
   previous: Connected,
   index: PlanIndex,
   changes: readonly Change[],
 ): Connected | null {
-  const routed = index.groups("interfacesByPort");
-  // The leg of gear without VLANs hangs on a cable: what is set at that port moves the gateway itself.
-  const isPlain = changes.every(
-    ({ kind, id }) =>
-      kind === "port" &&
-      !routed.has(id) &&
-      index.plan.device.get(index.plan.port.get(id)?.device ?? "")?.bridging === "vlan",
-  );
   // A name whose segment has no VLAN goes out by a port of its access point.
   const isOnAir = [...index.plan.ssid.values()].some(({ segment }) => {
     const own = index.plan.segment.get(segment);
     return own === undefined || index.vidOf(own) === null;
   });
-  if (!isPlain || isOnAir || index.derived(JOINS).nodes !== previous.nodes) return null;
-  const hosts = changes.flatMap(({ id }) => index.hostsAt(id));
-  if (hosts.length === 0) return previous;
+  if (isOnAir || index.derived(JOINS).nodes !== previous.nodes) return null;
+  if (!changes.every((change) => staysPut(index, change))) return null;
+  const gateways = changes.every(({ kind }) => kind === "port") ? previous.gateways : gatewayDomains(index);
+  const moved = [...index.plan.segment.keys()].filter(
+    (id) => gateways !== previous.gateways && gateways.get(id) !== previous.gateways.get(id),
+  );
+  const hosts = new Set([
+    ...changes.flatMap(({ kind, id }) => (kind === "port" ? index.hostsAt(id) : [])),
+    ...moved.flatMap((id) => index.hostsIn(id)),
+  ]);
+  const turned = [...hosts].filter(
+    (host) => isJoined(index, gateways, host) !== previous.joined.has(host.id),
+  );
+  if (turned.length === 0) return { ...previous, gateways };
   const joined = new Set(previous.joined);
-  for (const host of hosts)
-    if (isJoined(index, previous.gateways, host)) joined.add(host.id);
-    else joined.delete(host.id);
-  return { ...previous, joined };
+  for (const { id } of turned) if (!joined.delete(id)) joined.add(id);
+  return { ...previous, gateways, joined };
 }
 
 const CONNECTED: Derived<Connected> = {

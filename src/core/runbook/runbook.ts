@@ -54,7 +54,7 @@ class Writer {
     this.#states = states;
     this.#devices = setUpDevices(index);
     this.#state = start;
-    this.#joined = connected(start.index);
+    this.#joined = start.joined;
   }
 
   #reaches(device: string | null): Set<string> {
@@ -144,14 +144,14 @@ class Writer {
   }
 
   /** Who is cut off and who gets through again by an operation, and whom a restart for it stops. */
-  #interrupts({ page, device }: Operation, { index }: State): Pick<Step, "cuts" | "mends" | "stops"> {
-    const [was, joined] = [this.#joined, connected(index)];
+  #interrupts({ page, device }: Operation, state: State): Pick<Step, "cuts" | "mends" | "stops"> {
+    const [was, joined] = [this.#joined, state.joined];
     this.#joined = joined;
     const hosts = (ids: Iterable<string>, others: ReadonlySet<string>): Host[] =>
       ids === others
         ? []
         : [...ids].flatMap((id) => (others.has(id) ? [] : (this.#index.plan.host.get(id) ?? [])));
-    const stops = page === "software" ? hosts(joined, connected(withoutDevice(index, device))) : [];
+    const stops = page === "software" ? hosts(joined, connected(withoutDevice(state.index, device))) : [];
     return { cuts: hosts(was, joined), mends: hosts(joined, was), stops };
   }
 

@@ -1,6 +1,7 @@
 import { grouped, must } from "../kernel";
 import { afterEdits, PlanEdits, type PlanIndex } from "../plan";
 import { editsOf, type Operation } from "./operations";
+import { connected } from "./interrupts";
 import { wayFrom, type Way } from "./reach";
 
 /** How many states are kept with what was asked of them. */
@@ -21,6 +22,10 @@ export interface State {
   readonly count: number;
   readonly isDone: (operation: string) => boolean;
   readonly index: PlanIndex;
+  /** Who gets to the gateway of their segment. */
+  readonly joined: ReadonlySet<string>;
+  /** Works that out while the index is at hand: later it would have to be made anew for it. */
+  readonly look: () => void;
 }
 
 interface Known {
@@ -36,6 +41,7 @@ class Made implements State {
   readonly count: number;
   readonly origin: Origin;
   readonly #states: States;
+  #joined: ReadonlySet<string> | null = null;
 
   constructor(states: States, key: string, { count, origin }: Pick<Made, "count" | "origin">) {
     this.#states = states;
@@ -50,6 +56,14 @@ class Made implements State {
 
   get index(): PlanIndex {
     return this.#states.indexOf(this);
+  }
+
+  look(): void {
+    this.#joined ??= connected(this.index);
+  }
+
+  get joined(): ReadonlySet<string> {
+    return (this.#joined ??= connected(this.index));
   }
 }
 

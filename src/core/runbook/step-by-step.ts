@@ -360,6 +360,7 @@ export function stepByStep(site: Site, start: State, tell: Tell): Order | null {
     const { node } = tried.value;
     if (dead.has(node.state.key) || (!isConsoleTaken && isAvoidable(site, top.node, tried.value))) continue;
     looked += 1;
+    node.state.look();
     path.push({ node, left: candidates(site, node, stuck) });
     tell(node.state.count, all, path[1]?.node.taken ?? null);
   }

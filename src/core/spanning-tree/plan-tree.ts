@@ -1,5 +1,5 @@
 import { equal } from "../kernel";
-import type { Change, Derived, Device, PlanIndex, Port } from "../plan";
+import type { Change, Derived, Device, Interface, PlanIndex, Port } from "../plan";
 import { FABRIC, type Fabric } from "../fabric";
 import { addressNumber, UNKNOWN_ADDRESS } from "./bridge-address";
 import { regionKey, treeByVid } from "./region";
@@ -24,8 +24,9 @@ export interface PlanTree extends Tree {
   readonly discards: (port: number, vid: number) => boolean;
   /** Whether any port discards anything. */
   readonly anywhere: boolean;
-  /** The numbers of ports that `discards` goes by. */
+  /** The numbers of ports that `discards` goes by, and the wires that they were at. */
   readonly portNumber: Fabric["portNumber"];
+  readonly wires: Fabric["wires"];
 }
 
 /**
@@ -67,6 +68,7 @@ export function treeIn(index: PlanIndex, fabric: Fabric): PlanTree {
     ],
     discards: (port, vid) => byVid.get(port)?.get(vid) ?? discarding[port] === 1,
     portNumber: fabric.portNumber,
+    wires: fabric.wires,
     anywhere: byVid.size > 0 || discarding.includes(1),
   };
 }
@@ -161,35 +163,42 @@ const treePart = ({
   guards.bpduGuard,
   guards.restrictedRole,
 ];
-const deviceTreePart = ({ bridging, tree }: Device): unknown => [bridging, tree];
+const deviceTreePart = ({ bridging, tree, bridgeMac }: Device): unknown => [bridging, tree, bridgeMac];
+
+/** Whether a port hears no other gear: no tree's frames come or go there, whatever is set at it. */
+function isAlone({ wires }: PlanTree, fabric: Fabric, port: Port): boolean {
+  const number = fabric.portNumber.get(port.id);
+  const wire = number === undefined ? undefined : fabric.wires[fabric.wireOf[number] ?? -1];
+  return fabric.wires === wires && wire !== undefined && wire.bridgePorts.length < 2;
+}
+
+/** Whether a leg is inside its device, and says nothing of a MAC address, as far as it is there. */
+const isSilent = (leg: Interface | null): boolean => leg === null || (leg.port === null && leg.mac === null);
+
+/** Whether an edit leaves the trees as they are, where no VLAN has one of its own. */
+function leavesTrees(previous: PlanTree, index: PlanIndex, change: Change): boolean {
+  const { kind, before, after } = change;
+  if (kind === "host" || !TREE.reads.includes(kind)) return true;
+  if (kind === "interface") return isSilent(before) && isSilent(after);
+  if (before === null || after === null) return false;
+  if (kind === "device") return equal(deviceTreePart(before), deviceTreePart(after));
+  return (
+    kind === "port" &&
+    before.device === after.device &&
+    (equal(treePart(before), treePart(after)) || isAlone(previous, index.derived(FABRIC), after))
+  );
+}
 
 /**
- * Edits of membership, names and what is plugged in leave the trees as they are, except where each VLAN has
- * its own.
+ * Edits of membership, names, addresses and what is plugged in leave the trees as they are, except where each
+ * VLAN has its own.
  */
 function follow(previous: PlanTree, index: PlanIndex, changes: readonly Change[]): PlanTree | null {
   const perVlan = previous.named.some(({ key }) => key.startsWith("VLAN"));
-  for (const { kind, before, after } of changes) {
-    if (kind === "host") continue;
-    if (
-      kind === "port" &&
-      !perVlan &&
-      before !== null &&
-      after !== null &&
-      equal(treePart(before as Port), treePart(after as Port))
-    )
-      continue;
-    if (
-      kind === "device" &&
-      before !== null &&
-      after !== null &&
-      equal(deviceTreePart(before as Device), deviceTreePart(after as Device))
-    )
-      continue;
-    if (TREE.reads.includes(kind)) return null;
-  }
+  const isSame = (change: Change) =>
+    !(perVlan && change.kind === "port") && leavesTrees(previous, index, change);
   // The numbers of ports have to be the ones that the trees were worked out with.
-  return index.derived(FABRIC).portNumber === previous.portNumber ? previous : null;
+  return changes.every(isSame) && index.derived(FABRIC).portNumber === previous.portNumber ? previous : null;
 }
 
 /** The trees of a plan's gear. */

@@ -56,15 +56,18 @@ export function takingPart(fabric: Fabric, runs: readonly boolean[]): Taking[] {
   const ports = joined
     ? fabric.bridgePortsOf.flat()
     : sharedWires(fabric).flatMap((wire) => fabric.wires[wire]?.bridgePorts ?? []);
-  const own = ports.flatMap((number): Taking[] => {
+  const lanOf = (number: number): number => lans.rootOf(fabric.wireOf[number] ?? 0);
+  const isOwn = (number: number): boolean => runs[fabric.deviceOf[number] ?? 0] === true;
+  // Most ports of a large site are alone on their wire: nothing is made for them.
+  const count = new Int32Array(fabric.wires.length);
+  for (const number of ports) if (isOwn(number)) count[lanOf(number)] = (count[lanOf(number)] ?? 0) + 1;
+  return ports.flatMap((number): Taking[] => {
     const [device, port] = [fabric.deviceOf[number] ?? 0, fabric.ports[number]];
-    return runs[device] !== true || port === undefined
+    const lan = lanOf(number);
+    return !isOwn(number) || port === undefined || (count[lan] ?? 0) < 2
       ? []
-      : [{ number, port, lan: lans.rootOf(fabric.wireOf[number] ?? 0), device }];
+      : [{ number, port, lan, device }];
   });
-  const count = new Map<number, number>();
-  for (const { lan } of own) count.set(lan, (count.get(lan) ?? 0) + 1);
-  return own.filter(({ lan }) => (count.get(lan) ?? 0) > 1);
 }
 
 /** A device as a bridge of one tree. */

@@ -1,0 +1,10 @@
+import { PlanIndex } from "../src/core/plan";
+import { must } from "../src/core/kernel";
+import { provenRunbook } from "../src/core/runbook";
+import { administered } from "./administered";
+import { generate, SIZES } from "./generate";
+const plan = administered(generate(must(SIZES.find((s) => s.name === "campus"), "campus")));
+const t = performance.now();
+let last = t;
+const p = provenRunbook(PlanIndex.of(plan), null, { now: null, tell: (done, all) => { const n = performance.now(); if (n - last > 4000) { console.log(done, all, Math.round(n - t)); last = n; } } })!;
+console.log("ms", performance.now() - t, p.order.taken.length, p.runbook.moves, p.runbook.consoles);
