@@ -141,12 +141,14 @@ function portsAsMet({ plan }: PlanIndex, ports: readonly Port[]): readonly Bridg
 const leads = (lags: { get(lag: string): readonly Port[] | undefined }, port: Port): boolean =>
   port.lag === null || leadOf(lags.get(port.lag) ?? [])?.id === port.id;
 
+/** A wire while it is made. Most have one port and nothing else: for these no lists are made. */
 interface FreshWire {
   readonly bridgePorts: number[];
-  readonly routedPorts: number[];
-  readonly hosts: string[];
-  readonly legs: string[];
+  routedPorts: readonly number[];
+  hosts: readonly string[];
+  legs: readonly string[];
 }
+const NONE: readonly never[] = [];
 
 type Numbered = Pick<Fabric, "devices" | "deviceNumber" | "ports" | "portNumber">;
 
@@ -164,6 +166,28 @@ function numberedAs(index: PlanIndex, { devices, deviceNumber, ports, portNumber
   };
 }
 
+/** Whether a change makes a port meet frames otherwise than its device did, or puts it on another device. */
+function meetsOtherwise({ kind, before, after }: Change): boolean {
+  if (before === null || after === null) return false;
+  if (kind === "device") return before.abilities.ownTag !== after.abilities.ownTag;
+  return kind === "port" && before.device !== after.device;
+}
+
+/** The same where only some devices and ports have changed: the others are not looked up. */
+function numberedAfter(index: PlanIndex, previous: Fabric, changes: readonly Change[]): Numbered {
+  if (changes.some(meetsOtherwise)) return numberedAs(index, previous);
+  const { deviceNumber, portNumber } = previous;
+  const [devices, ports] = [[...previous.devices], [...previous.ports]];
+  for (const change of changes) {
+    if (change.kind === "device" && change.after !== null)
+      devices[deviceNumber.get(change.id) ?? -1] = change.after;
+    if (change.kind !== "port" || change.after === null) continue;
+    const number = portNumber.get(change.id) ?? -1;
+    ports[number] = asMet(change.after, ports[number]?.dropsOwnTag === true);
+  }
+  return { devices, deviceNumber, ports, portNumber };
+}
+
 function numbered(index: PlanIndex): Numbered {
   const devices = [...index.plan.device.values()];
   const ports = portsAsMet(index, [...index.plan.port.values()]);
@@ -171,8 +195,8 @@ function numbered(index: PlanIndex): Numbered {
 }
 
 /** `previous` has the same devices and ports: their numbers stay. */
-function compile(index: PlanIndex, previous: Fabric | null): Fabric {
-  const numbers = previous === null ? numbered(index) : numberedAs(index, previous);
+function compile(index: PlanIndex, previous: Fabric | null, changes: readonly Change[]): Fabric {
+  const numbers = previous === null ? numbered(index) : numberedAfter(index, previous, changes);
   const { devices, deviceNumber, ports, portNumber } = numbers;
   const sets = joinWires(index, ports, portNumber);
   const deviceOf = new Int32Array(ports.length);
@@ -191,34 +215,50 @@ function compile(index: PlanIndex, previous: Fabric | null): Fabric {
     const root = sets.rootOf(i);
     if ((wireOfRoot[root] ?? -1) < 0) {
       wireOfRoot[root] = wires.length;
-      wires.push({ bridgePorts: [], routedPorts: [], hosts: [], legs: [] });
+      wires.push({ bridgePorts: [], routedPorts: NONE, hosts: NONE, legs: NONE });
     }
     const number = wireOfRoot[root] ?? 0;
     wireOf[i] = number;
     const wire = must(wires[number], "the wire was just made");
-    if (routed.has(port.id)) wire.routedPorts.push(i);
+    if (routed.has(port.id)) wire.routedPorts = [...wire.routedPorts, i];
     else if (devices[device]?.bridging === "vlan" && leads(lags, port)) {
       wire.bridgePorts.push(i);
       bridgePortsOf[device]?.push(i);
     }
-    if (hosts.has(port.id)) wire.hosts.push(...index.hostsAt(port.id).map((host) => host.id));
+    if (hosts.has(port.id)) wire.hosts = [...wire.hosts, ...index.hostsAt(port.id).map((host) => host.id)];
   }
-  placeLegs(index, devices, (port) => wires[wireOf[portNumber.get(port) ?? -1] ?? -1]?.legs);
-  return { ...numbers, deviceOf, wireOf, wires, bridgePortsOf, members: new Map() };
+  placeLegs(index, devices, (port) => wires[wireOf[portNumber.get(port) ?? -1] ?? -1]);
+  const members = previous === null ? new Map() : membersKept(previous, bridgePortsOf, ports);
+  return { ...numbers, deviceOf, wireOf, wires, bridgePortsOf, members };
+}
+
+/** What was found of devices all of whose bridge ports are as they were. */
+function membersKept(
+  previous: Fabric,
+  bridgePortsOf: Fabric["bridgePortsOf"],
+  ports: Fabric["ports"],
+): Fabric["members"] {
+  const kept: Fabric["members"] = new Map();
+  for (const [device, found] of previous.members) {
+    const [was, is] = [previous.bridgePortsOf[device] ?? [], bridgePortsOf[device] ?? []];
+    const isSame = (port: number, at: number) => was[at] === port && previous.ports[port] === ports[port];
+    if (was.length === is.length && is.every(isSame)) kept.set(device, found);
+  }
+  return kept;
 }
 
 /** Puts the legs that gear without VLANs has at all its ports together onto their wires. */
 function placeLegs(
   index: PlanIndex,
   devices: readonly Device[],
-  legsAt: (port: string) => string[] | undefined,
+  wireAt: (port: string) => FreshWire | undefined,
 ): void {
   for (const device of devices) {
     const port = device.bridging === "plain" ? ownPort(index, device) : null;
-    if (port === null) continue;
-    legsAt(port)?.push(
-      ...index.interfacesOf(device.id).flatMap((leg) => (leg.port === null ? [leg.id] : [])),
-    );
+    const wire = port === null ? undefined : wireAt(port);
+    if (wire === undefined) continue;
+    const own = index.interfacesOf(device.id).flatMap((leg) => (leg.port === null ? [leg.id] : []));
+    wire.legs = [...wire.legs, ...own];
   }
 }
 
@@ -273,29 +313,55 @@ const renumbers = ({ kind, before, after }: Change): boolean =>
 
 /** What a fabric is after changes: compiled anew with the numbers it has, where those stay. */
 const follow = (previous: Fabric, index: PlanIndex, changes: readonly Change[]): Fabric | null =>
-  followPorts(previous, changes) ?? (changes.some(renumbers) ? null : compile(index, previous));
+  followPorts(previous, changes) ?? (changes.some(renumbers) ? null : compile(index, previous, changes));
 
-/** A port edit that moves no cable and switches nothing on or off leaves all wires as they are. */
+/** A device that has changed, but not how its ports are joined or meet a frame; null for any other change. */
+function sameWays({ kind, before, after }: Change): Device | null {
+  if (kind !== "device" || before === null || after === null) return null;
+  const stays = before.bridging === after.bridging && before.abilities.ownTag === after.abilities.ownTag;
+  return stays ? after : null;
+}
+
+/**
+ * An edit of a port that moves no cable and switches nothing on or off leaves all wires as they are, and so
+ * does one of a device's settings.
+ */
 function followPorts(previous: Fabric, changes: readonly Change[]): Fabric | null {
-  const ports = [...previous.ports];
-  const members = new Map(previous.members);
-  for (const change of changes) {
-    if (!FABRIC.reads.includes(change.kind)) continue;
-    const moved = change.kind === "port" ? samePlace(previous, change) : null;
-    if (moved === null) {
-      if (change.kind === "host" && staysPlugged(change)) continue;
-      if (change.kind === "interface" && isInside(previous, change)) continue;
-      return null;
-    }
-    members.delete(previous.deviceOf[moved.number] ?? -1);
-    ports[moved.number] = asMet(moved.port, previous.ports[moved.number]?.dropsOwnTag === true);
+  const read = changes.filter(({ kind }) => FABRIC.reads.includes(kind));
+  const set: Device[] = [];
+  const moved: { number: number; port: Port }[] = [];
+  for (const change of read) {
+    const device = sameWays(change);
+    const port = change.kind === "port" ? samePlace(previous, change) : null;
+    if (device !== null) set.push(device);
+    else if (port !== null) moved.push(port);
+    else if (change.kind === "host" && staysPlugged(change)) continue;
+    else if (change.kind === "interface" && isInside(previous, change)) continue;
+    else return null;
   }
-  return { ...previous, ports, members };
+  return withSet(withMoved(previous, moved), set);
+}
+
+function withSet(fabric: Fabric, set: readonly Device[]): Fabric {
+  if (set.length === 0) return fabric;
+  const devices = [...fabric.devices];
+  for (const device of set) devices[fabric.deviceNumber.get(device.id) ?? -1] = device;
+  return { ...fabric, devices };
+}
+
+function withMoved(fabric: Fabric, moved: readonly { number: number; port: Port }[]): Fabric {
+  if (moved.length === 0) return { ...fabric };
+  const [ports, members] = [[...fabric.ports], new Map(fabric.members)];
+  for (const { number, port } of moved) {
+    members.delete(fabric.deviceOf[number] ?? -1);
+    ports[number] = asMet(port, fabric.ports[number]?.dropsOwnTag === true);
+  }
+  return { ...fabric, ports, members };
 }
 
 /** The compiled fabric of a plan, worked out once for each state of the gear. */
 export const FABRIC: Derived<Fabric> = {
   reads: ["device", "port", "link", "interface", "host"],
-  make: (index) => compile(index, null),
+  make: (index) => compile(index, null, []),
   follow,
 };

@@ -31,7 +31,7 @@ export interface Runbook extends Pick<
   readonly endsAsPlanned: boolean;
 }
 
-/** Above so much gear, what the laptop reaches is asked for the devices of the step only. */
+/** Above so much gear, of what the laptop reaches only that is told which the proof itself has found. */
 const MOST_LANES = 40;
 
 /** Makes the steps of an order, with what belongs to every visit in between. */
@@ -43,6 +43,8 @@ class Writer {
   #state: State;
   #at: string | null = null;
   #stand: Stand = null;
+  /** The device that the stand opens in this state, where that is known. */
+  #stands: string | null = null;
   #joined: ReadonlySet<string>;
 
   /** Devices of whose settings there is a copy, or none is needed: they came out of the box. */
@@ -59,9 +61,11 @@ class Writer {
 
   #reaches(device: string | null): Set<string> {
     const at = this.#at;
+    if (at === null) return new Set();
     const all = this.#devices.map(({ id }) => id);
-    const asked = all.length <= MOST_LANES ? all : all.filter((id) => id === device);
-    return new Set(at === null ? [] : asked.filter((id) => this.#states.way(this.#state, at, id) !== null));
+    if (all.length <= MOST_LANES)
+      return new Set(all.filter((id) => this.#states.way(this.#state, at, id) !== null));
+    return new Set(device !== null && device === this.#stands ? [device] : []);
   }
 
   #add(step: Pick<Step, "kind" | "title" | "device"> & Partial<Step>): void {
@@ -87,6 +91,7 @@ class Writer {
   /** The laptop goes to another port; nothing is said where it stays. */
   #moveTo(stand: Stand, device: string): void {
     this.#stand = stand;
+    this.#stands = stand === null ? null : device;
     if (stand === null || stand.port === this.#at) return;
     const [from, to] = [this.#at, stand.port];
     this.#at = to;
@@ -155,6 +160,14 @@ class Writer {
     return { cuts: hosts(was, joined), mends: hosts(joined, was), stops };
   }
 
+  /** Whether a device is opened after an operation at the port where it was before. */
+  #stays(before: Taken["before"], stand: Stand, device: string): boolean {
+    const stays = stand !== null && before !== "by hand" && stand.port === before?.port;
+    if (stays) this.#stand = stand;
+    this.#stands = stays ? device : null;
+    return stays;
+  }
+
   /** `then` is the operation that brings the device back where this one puts it out of reach. */
   take({ operation, before, after, state }: Taken, then: Operation | null): void {
     const index = this.#index;
@@ -168,8 +181,7 @@ class Writer {
     const stand = isBlind ? null : after;
     const [card, seen] = [before === "by hand" ? null : cardOf(this.#state, before), cardOf(state, stand)];
     this.#state = state;
-    const stays = stand !== null && before !== "by hand" && stand.port === before?.port;
-    if (stays) this.#stand = stand;
+    const stays = this.#stays(before, stand, device.id);
     this.#add({
       kind: "do",
       ...operationWords(index, operation),
