@@ -100,3 +100,43 @@ test("the first start of an industrial switch: its own server gives the laptop a
   await page.getByRole("button", { name: "Save: Bottling hall switch" }).click();
   await expect(hall).not.toContainText("not saved");
 });
+
+test("an old wireless router becomes a switch with VLANs: with a rescue network, the whole order sent over HTTP, and opened at its rescue port", async ({
+  page,
+}) => {
+  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, old router");
+  await openView(page, "Hardware");
+  await page.getByRole("button", { name: "Hall switch", exact: true }).first().click();
+  const margin = page.getByRole("complementary", { name: "Margin" });
+  const write = async (label: string, text: string) => {
+    await margin.getByLabel(label, { exact: true }).fill(text);
+    await page.keyboard.press("Enter");
+  };
+  await write("Model", "Old wireless router");
+  await write("First address", "its own");
+  await write("Which", "192.168.207.1/24");
+  await write("Is a DHCP server", "yes");
+  await margin.getByRole("button", { name: "Keep a way back in" }).click();
+  const way = margin.getByText(/^Way back in: port/);
+  await expect(way).toBeVisible();
+  const [, port] = /port (\S+);/.exec((await way.textContent()) ?? "") ?? [];
+  await openView(page, "Runbook");
+  await expect(page.getByText(/^\d+ steps from what is on the devices to the plan/)).toBeVisible();
+  await expect(page.getByText("Switch its own DHCP server off").first()).toBeVisible();
+
+  await standIns(page);
+  const ordered = page.getByRole("button", { name: "As the order has it" });
+  const send = page.getByRole("button", { name: "Send it" });
+  const done = page.getByText("✓ Everything is on the devices as planned.");
+  // Each operation in turn, over HTTP, until nothing is left.
+  for (;;) {
+    await expect.poll(async () => (await done.isVisible()) || (await ordered.isEnabled())).toBe(true);
+    if (await done.isVisible()) break;
+    await ordered.click();
+    await expect(send).toBeEnabled();
+    await send.click();
+  }
+  await choose(page, "The laptop is at", `Hall switch port ${port ?? ""}`);
+  const hall = page.getByRole("listitem").filter({ hasText: "Hall switch" }).first();
+  await expect(hall).toContainText("answers the laptop");
+});
