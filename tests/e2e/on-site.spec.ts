@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { openView, ownSite } from "./open-site";
+import { openView, ownSite, saved } from "./open-site";
 
 test("a visit: steps are ticked by keyboard, wait while the connection is gone, and come to a second window", async ({
   page,
@@ -54,4 +54,40 @@ test("a visit: steps are ticked by keyboard, wait while the connection is gone, 
   await second.getByRole("link", { name: /Findings/ }).click();
   await expect(second.getByRole("heading", { name: "Findings" })).toBeVisible();
   await expect(second.getByRole("link", { name: /Survey/ })).toBeHidden();
+});
+
+test("a live afternoon: a VLAN leaves both ends of a trunk, from what the earlier revision left, ticked to its end", async ({
+  page,
+}) => {
+  await ownSite(page, "fennel-street", "Fennel Street, live");
+  await openView(page, "Ports");
+  await page.getByRole("radio", { name: "VLAN paths", exact: true }).click();
+  const crossing = (name: RegExp) =>
+    page.getByRole("grid", { name: "VLANs across, ports down" }).getByRole("gridcell", { name });
+  await crossing(/^Upper switch port 25, Cards \(50\): tagged/).click();
+  await expect(crossing(/^Upper switch port 25, Cards \(50\): not carried/)).toBeVisible();
+  await crossing(/^Switch B port 17, Cards \(50\): tagged/).click();
+  await saved(page);
+
+  await openView(page, "Runbook");
+  await page.getByRole("button", { name: "or an earlier revision …" }).click();
+  await page.getByRole("button", { name: "Take revision 1" }).click();
+  await expect(page.getByRole("radio", { name: "what revision 1 says" })).toBeChecked();
+  await expect(page.getByText(/^9 steps .*; the laptop is plugged in 1 time$/)).toBeVisible();
+  await expect(page.getByText(/^Already so, nothing to do: Gateway, Lower switch, /)).toBeVisible();
+  await page.getByRole("radio", { name: "On site" }).click();
+  await page.getByRole("button", { name: /^Begin a visit/ }).click();
+  const done = page.getByRole("button", { name: "Done", exact: true });
+  await expect(done).toBeVisible();
+  await done.focus();
+  for (let step = 1; step <= 9; step += 1) {
+    await page.keyboard.press("Enter");
+    await expect(
+      page.getByText(`: ${step} ${step === 1 ? "step" : "steps"} ticked, ${9 - step} to go.`),
+    ).toBeVisible();
+  }
+  await expect(page.getByText("✓ Everything that can be done is done. End the visit.")).toBeVisible();
+  await page.getByRole("button", { name: "End the visit" }).click();
+  await page.getByRole("radio", { name: "Differences" }).click();
+  await expect(page.getByText(/as planned/).first()).toBeVisible();
 });
