@@ -13,6 +13,7 @@ export {
   type Proven,
   type Runbook,
 } from "./runbook";
+export { minutesText } from "./minutes";
 export { signatureOf } from "./permits";
 export type { Step, StepKind } from "./step";
 export { slotsOf, timeText, windowsInOrder, type Slot } from "./windows";

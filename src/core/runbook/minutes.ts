@@ -49,3 +49,10 @@ export function backMinutesOf({ kind, operation, minutes }: Step): number | null
   if (kind !== "do") return 0;
   return operation?.page === "software" ? null : minutes;
 }
+
+/** "45 min", "2 h", "6 h 8 min": minutes as they are said. */
+export function minutesText(minutes: number): string {
+  const [hours, rest] = [Math.floor(minutes / 60), minutes % 60];
+  if (hours === 0) return `${minutes} min`;
+  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`;
+}

@@ -1,4 +1,5 @@
 import type { Host, PlanIndex, Window } from "../plan";
+import { minutesText } from "./minutes";
 import type { Step } from "./step";
 import { slotsOf, timeText, type Slot } from "./windows";
 import { fewNames } from "./words";
@@ -12,7 +13,7 @@ const beforeWindow = (window: Window): Pick<Step, "title" | "values"> => {
   return {
     title: `Before ${window.name}: have it signed`,
     values: [
-      ["Window", `${timeText(window, 0)}, ${minutes} min`],
+      ["Window", `${timeText(window, 0)}, ${minutesText(minutes)}`],
       ...(permit === "" ? [] : [["Permit", permit] as const]),
       ...(consent === "" ? [] : [["Agrees", consent] as const]),
       ...(permit === "" && consent === "" ? [NOBODY_NAMED] : []),

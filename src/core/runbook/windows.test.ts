@@ -5,6 +5,7 @@ import { PlanIndex, type Host, type Plan, type Window } from "../plan";
 import { aHost } from "../testing/build-plan";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
+import { minutesText } from "./minutes";
 import { signatureOf, withPermits } from "./permits";
 import { provenRunbook } from "./runbook";
 import type { Step } from "./step";
@@ -92,7 +93,7 @@ test("a piece that no window takes says why", () => {
     why(window("Kit only", { segments: [kit] })),
   ]).toEqual([
     "There is no window to come.",
-    "It takes 40 min in one go, and the longest window that may stop them has 30 left.",
+    "It takes 40 min in one go, and the longest window that may stop them has 30 min left.",
     "No window may stop all of them.",
   ]);
 });
@@ -110,7 +111,13 @@ test("of a window that has begun only what is left is dealt out, and nothing of 
     ["1-4", "First", 0, 3, ""],
     ["1-4", "First", 20, 2, ""],
     ["1-4", "Next", 0, 3, ""],
-    ["1-4", "", 0, null, "It takes 40 min in one go, and the longest window that may stop them has 39 left."],
+    [
+      "1-4",
+      "",
+      0,
+      null,
+      "It takes 40 min in one go, and the longest window that may stop them has 39 min left.",
+    ],
     ["1-4", "", 0, null, "There is no window to come."],
   ]);
 });
@@ -197,7 +204,7 @@ test("before a window's first step its permit is signed, once; another day is si
   expect([permit?.kind, permit?.values, rest.length]).toEqual([
     "permit",
     [
-      ["Window", "Sat 3 Jun 2028, 18:00, 60 min"],
+      ["Window", "Sat 3 Jun 2028, 18:00, 1 h"],
       ["Permit", "14/26"],
       ["Agrees", "the practice manager"],
     ],
@@ -295,4 +302,13 @@ test("software that is found as it is wanted, and any software where none is wan
     return runbook.steps.filter(({ operation }) => operation?.page === "software").length;
   };
   expect([steps("2.3.1", "2.3.1"), steps("2.1.0", ""), steps("", "2.3.1")]).toEqual([0, 0, 1]);
+});
+
+test.each([
+  [0, "0 min"],
+  [45, "45 min"],
+  [60, "1 h"],
+  [368, "6 h 8 min"],
+])("%p minutes are said as %s", (minutes, text) => {
+  expect(minutesText(minutes)).toBe(text);
 });

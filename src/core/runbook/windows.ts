@@ -1,6 +1,6 @@
 import { byText } from "../kernel";
 import type { Host, PlanIndex, Window } from "../plan";
-import { backMinutesOf } from "./minutes";
+import { backMinutesOf, minutesText } from "./minutes";
 import type { Step } from "./step";
 
 // Steps that stop somebody who else keeps working belong into windows. What is stopped by one step and goes on
@@ -143,7 +143,8 @@ class Dealer {
     if (fit.length === 0) return "No window may stop all of them.";
     const longest = Math.max(...fit.map((window) => this.#left(window)));
     return longest < minutes
-      ? `It takes ${minutes} min in one go, and the longest window that may stop them has ${longest} left.`
+      ? `It takes ${minutesText(minutes)} in one go, and the longest window that may stop them has ` +
+          `${minutesText(longest)} left.`
       : "What comes before it fills the windows that may stop them.";
   }
 

@@ -2,7 +2,7 @@
 
 import { formatAddress } from "@/core/address";
 import { nameOf, type PlanIndex } from "@/core/plan";
-import { interruptsText, laptopText, opensText, type Step } from "@/core/runbook";
+import { interruptsText, laptopText, minutesText, opensText, type Step } from "@/core/runbook";
 import { Caution, Fact, Section } from "../parts";
 
 /** Everything that is said of a step: where, what is entered, from where, why here, and the way back. */
@@ -11,7 +11,7 @@ export function StepParts({ index, step }: { index: PlanIndex; step: Step }) {
     <>
       <dl className="facts">
         {step.device === null ? null : <Fact name="Device">{placed(index, step.device)}</Fact>}
-        {step.minutes === 0 ? null : <Fact name="Takes">about {step.minutes} min</Fact>}
+        {step.minutes === 0 ? null : <Fact name="Takes">about {minutesText(step.minutes)}</Fact>}
         {step.values.map(([name, value], at) => (
           <Fact key={`${at} ${name}`} name={name}>
             {value}

@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import type { PlanIndex, Window } from "@/core/plan";
 import { WINDOW_COLUMNS, windowCellText, windowTable, type WindowColumn } from "@/core/planners";
 import { counted, listed } from "@/core/repairs";
-import { timeText, windowsInOrder, type Runbook, type Slot } from "@/core/runbook";
+import { minutesText, timeText, windowsInOrder, type Runbook, type Slot } from "@/core/runbook";
 import { useUi } from "../../frame/use-ui";
 import { TextTable } from "../../grid/TextTable";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
@@ -146,8 +146,8 @@ function SlotRow({ slot }: { slot: Slot }) {
         </button>
       </span>
       <span>
-        <b className={`font-semibold ${refused === "" ? "" : "text-warn"}`}>{whenText(slot)}</b>, {minutes}{" "}
-        min
+        <b className={`font-semibold ${refused === "" ? "" : "text-warn"}`}>{whenText(slot)}</b>,{" "}
+        {minutesText(minutes)}
         {stops.length === 0 ? null : (
           <>
             <br />
