@@ -2,24 +2,26 @@ import { MOST_PHOTOS } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import { NO_PHOTO, plainJpeg } from "@/core/records";
 import { NO_SUCH_SITE, type AppError } from "./errors";
-import type { Person, PhotoStore } from "./stores";
+import type { PhotoStore } from "./stores";
 
 const PHOTOS_FULL: AppError = {
   code: "photos-full",
   sentence: `A site has at most ${MOST_PHOTOS} photos; take one out of the record first.`,
 };
 
+const UNNAMED: AppError = { code: "no-such-photo", sentence: "No step of the record names this photo." };
+
 /** Keeps a photo with nothing in it but the picture; sent twice, it counts once. */
 export async function addPhoto(
   store: PhotoStore,
   site: string,
-  by: Person,
   { id, jpeg }: { readonly id: string; readonly jpeg: Uint8Array },
 ): Promise<Result<{ readonly id: string }, AppError>> {
   const plain = plainJpeg(jpeg);
   if (plain === null) return err({ code: "no-photo", sentence: NO_PHOTO });
-  const added = await store.add(site, by, { id, jpeg: plain }, MOST_PHOTOS);
+  const added = await store.add(site, { id, jpeg: plain }, MOST_PHOTOS);
   if (added === null) return err(NO_SUCH_SITE);
+  if (added === "unnamed") return err(UNNAMED);
   return added === "full" ? err(PHOTOS_FULL) : ok({ id });
 }
 

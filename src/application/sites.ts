@@ -96,7 +96,7 @@ export async function storePlan(
       by,
       record.map(({ by: saidBy, entry }) => ({ entry, saidBy })),
     );
-    await tx.addPhotos(id, by, photos);
+    await tx.addPhotos(id, photos);
     return ok({ id });
   });
 }

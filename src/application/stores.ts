@@ -53,7 +53,8 @@ export interface PlanTx {
   readonly addSite: (site: Site) => Promise<void>;
   /** Begins the record of a new site with what came with its plan file. */
   readonly beginRecord: (site: string, by: Person, entries: readonly SaidEntry[]) => Promise<void>;
-  readonly addPhotos: (site: string, by: Person, photos: readonly Photo[]) => Promise<void>;
+  /** Pictures of photos that its record names. */
+  readonly addPhotos: (site: string, photos: readonly Photo[]) => Promise<void>;
   readonly removeSite: (site: string) => Promise<void>;
   /**
    * Writes the rows, appends to the log and moves the revision on; `after` is the plan that `changes` led to.
@@ -125,8 +126,11 @@ export interface RecordStore {
 export interface PhotoStore {
   /** A photo's picture; null where there is none, or none any more. */
   readonly read: (site: string, id: string) => Promise<Uint8Array<ArrayBuffer> | null>;
-  /** "full" where the site has `most` others; null without such a site. */
-  readonly add: (site: string, by: Person, photo: Photo, most: number) => Promise<"added" | "full" | null>;
+  /**
+   * "unnamed" where no step of the record names it, "full" where the site has `most` others; null without such
+   * a site.
+   */
+  readonly add: (site: string, photo: Photo, most: number) => Promise<"added" | "unnamed" | "full" | null>;
 }
 
 export interface EntryStore {

@@ -132,7 +132,7 @@ export async function addSite({
   if (!read.ok) return err(badFile(read.error));
   const record = await recordsOfFile(body.file, breath);
   if (!record.ok) return err(badFile(record.error));
-  const photos = photosOfFile(body.file);
+  const photos = photosOfFile(body.file, record.value);
   if (!photos.ok) return err(badFile(photos.error));
   const came = { id: body.id, batchId: body.batch, plan: read.value, by: person };
   return map(await storePlan(plans, { ...came, record: record.value, photos: photos.value }), (site) => site);
@@ -205,9 +205,8 @@ export const addToSiteRecord = async ({ params, body, person }: OfSite & { body:
 export const addSitePhoto = async ({
   params,
   body,
-  person,
 }: OfSite & { body: BodyOf<typeof addPhotoContract> }): Answer =>
-  map(await addPhoto(stores().photos, params.site, person, body), (added) => added);
+  map(await addPhoto(stores().photos, params.site, body), (added) => added);
 
 /** A photo itself, for its place on the page: no browser keeps it longer than that. */
 export async function readSitePhoto({ params }: { params: { site: string; photo: string } }): Answer {

@@ -1,20 +1,25 @@
 import "server-only";
-import type { Person, PhotoStore } from "@/application/stores";
-import type { Photo } from "@/core/records";
+import type { PhotoStore } from "@/application/stores";
+import type { Photo, RecordEntry } from "@/core/records";
 import type { Database, Tx } from "./pool";
 import { sql } from "./sql";
 
-/** Adds a photo; one that is there already, or was taken out, stays as it is. */
-export async function insertPhoto(tx: Tx, site: string, by: Person, { id, jpeg }: Photo): Promise<void> {
-  await tx.run(sql`INSERT INTO photo (site_id, id, person_id, made_at, jpeg)
-    VALUES (${site}, ${id}, ${by.id}, UTC_TIMESTAMP(3), ${Buffer.from(jpeg)})
-    ON DUPLICATE KEY UPDATE id = photo.id`);
+/** What an entry of the record says of photos: they are awaited, or their pictures are forgotten. */
+export async function notePhotos(tx: Tx, site: string, entry: RecordEntry): Promise<void> {
+  if (entry.do === "tick")
+    for (const id of entry.photos)
+      await tx.run(
+        sql`INSERT INTO photo (site_id, id) VALUES (${site}, ${id}) ON DUPLICATE KEY UPDATE id = photo.id`,
+      );
+  if (entry.do === "takeOut")
+    await tx.run(sql`INSERT INTO photo (site_id, id, taken_out) VALUES (${site}, ${entry.photo}, 1)
+      ON DUPLICATE KEY UPDATE taken_out = 1, jpeg = NULL`);
 }
 
-/** Forgets a photo's picture, whether it has come already or not. */
-export async function takePhotoOut(tx: Tx, site: string, by: Person, id: string): Promise<void> {
-  await tx.run(sql`INSERT INTO photo (site_id, id, person_id, made_at, jpeg)
-    VALUES (${site}, ${id}, ${by.id}, UTC_TIMESTAMP(3), NULL) ON DUPLICATE KEY UPDATE jpeg = NULL`);
+/** Puts a picture where one is awaited: one that is there already, or was taken out, stays as it is. */
+export async function putPhoto(tx: Tx, site: string, { id, jpeg }: Photo): Promise<void> {
+  await tx.run(sql`UPDATE photo SET jpeg = ${Buffer.from(jpeg)}
+    WHERE site_id = ${site} AND id = ${id} AND taken_out = 0 AND jpeg IS NULL`);
 }
 
 export const photoStore = (database: Database): PhotoStore => ({
@@ -24,20 +29,23 @@ export const photoStore = (database: Database): PhotoStore => ({
       (row) => new Uint8Array(row.jpeg as Buffer),
     ),
   // The site's row is locked, so that two at once don't both take the last place.
-  add: (site, by, photo, most) =>
+  add: (site, photo, most) =>
     database.transaction(async (tx) => {
       const locked = await tx.maybeOne(
         sql`SELECT id FROM site WHERE id = ${site} FOR UPDATE`,
         (row) => row.id,
       );
       if (locked === null) return null;
-      const others = await tx.maybeOne(
-        sql`SELECT COUNT(*) AS many FROM photo
-          WHERE site_id = ${site} AND id <> ${photo.id} AND jpeg IS NOT NULL`,
-        (row) => Number(row.many),
+      const counted = await tx.maybeOne(
+        sql`SELECT COUNT(*) AS named,
+            (SELECT COUNT(*) FROM photo
+              WHERE site_id = ${site} AND id <> ${photo.id} AND jpeg IS NOT NULL) AS others
+          FROM photo WHERE site_id = ${site} AND id = ${photo.id}`,
+        ({ named, others }) => ({ named: Number(named), others: Number(others) }),
       );
-      if ((others ?? 0) >= most) return "full";
-      await insertPhoto(tx, site, by, photo);
+      if ((counted?.named ?? 0) === 0) return "unnamed";
+      if ((counted?.others ?? 0) >= most) return "full";
+      await putPhoto(tx, site, photo);
       return "added";
     }),
 });

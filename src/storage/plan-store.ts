@@ -5,7 +5,7 @@ import { decodeChanges, encodeChangesSliced } from "@/core/formats";
 import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
 import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
 import type { Database, Row, Tx } from "./pool";
-import { insertPhoto } from "./photo-store";
+import { putPhoto } from "./photo-store";
 import { insertEntries } from "./record-store";
 import { sql, sqlAfter } from "./sql";
 
@@ -86,8 +86,8 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
       await lockSite(site.id);
     },
     beginRecord: (site, by, entries) => insertEntries(tx, { site, by, last: 0 }, entries),
-    addPhotos: async (site, by, photos) => {
-      for (const photo of photos) await insertPhoto(tx, site, by, photo);
+    addPhotos: async (site, photos) => {
+      for (const photo of photos) await putPhoto(tx, site, photo);
     },
     removeSite: (site) => deleteSite(tx, site),
     write: async (site, { revision, batch, by, undoes, redoes }, after) => {

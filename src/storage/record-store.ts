@@ -2,7 +2,7 @@ import "server-only";
 import { pauseAfterAWhile } from "@/application/in-slices";
 import type { Person, RecordStore, SaidEntry, StoredRecord } from "@/application/stores";
 import { encodeEntrySliced } from "@/core/records";
-import { takePhotoOut } from "./photo-store";
+import { notePhotos } from "./photo-store";
 import type { Database, Row, Tx } from "./pool";
 import { sql } from "./sql";
 
@@ -45,7 +45,7 @@ export async function insertEntries(
     const text = await encodeEntrySliced(entry, pauseAfterAWhile());
     await tx.run(sql`INSERT INTO record_entry (site_id, number, id, person_id, said_by, made_at, entry)
       VALUES (${site}, ${last + 1 + at}, ${entry.id}, ${by.id}, ${saidBy}, UTC_TIMESTAMP(3), ${text})`);
-    if (entry.do === "takeOut") await takePhotoOut(tx, site, by, entry.photo);
+    await notePhotos(tx, site, entry);
   }
 }
 

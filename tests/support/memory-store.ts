@@ -42,7 +42,7 @@ export function memoryStore(): PlanStore {
     beginRecord: async (_site, _by, entries) => {
       if (entries.length > 0) throw new Error("A site in memory keeps no record");
     },
-    addPhotos: async (_site, _by, photos) => {
+    addPhotos: async (_site, photos) => {
       if (photos.length > 0) throw new Error("A site in memory keeps no photos");
     },
     removeSite: async (site) => {

@@ -62,21 +62,35 @@ test("a picture of few bytes that is huge once it is opened is none, nor one wit
   expect(plainJpeg(Uint8Array.from([...JPEG.slice(0, frame), ...again, ...JPEG.slice(frame)]))).toBeNull();
 });
 
+const tick: RecordEntry = {
+  id: id(3),
+  at,
+  do: "tick",
+  after: null,
+  step: { kind: "save", device: null, page: null, title: "Save", values: [] },
+  came: "done",
+  read: "",
+  note: "",
+  photos: [id(1), id(2)],
+  changes: [],
+};
+const NAMED: Recorded[] = [{ by: "Ruth", entry: tick }];
+
 test("photos go into a plan file and come back from it, without where they were taken", () => {
   const photos: Photo[] = [
     { id: id(1), jpeg: JPEG },
     { id: id(2), jpeg: withSegment(PROGRESSIVE_JPEG, 0xe1, "GPS") },
   ];
   const file: unknown = JSON.parse(JSON.stringify({ photos: photosToFile(photos) }));
-  expect(photosOfFile(file)).toEqual({
+  expect(photosOfFile(file, NAMED)).toEqual({
     ok: true,
     value: [photos[0], { id: id(2), jpeg: PROGRESSIVE_JPEG }],
   });
-  expect(photosOfFile({})).toEqual({ ok: true, value: [] });
+  expect(photosOfFile({}, [])).toEqual({ ok: true, value: [] });
 });
 
 const sentence = (photos: unknown): string => {
-  const read = photosOfFile({ photos });
+  const read = photosOfFile({ photos }, NAMED);
   return read.ok ? "" : must(read.error[0], "a fault").sentence;
 };
 const one = { id: id(1), jpeg: z.encode(photoBytes, JPEG) };
@@ -87,6 +101,7 @@ test.each([
   ["no picture", [{ ...one, jpeg: "aGVsbG8=" }], /^photos\[0\]\.jpeg: A photo is a whole JPEG/],
   ["too large", [{ ...one, jpeg: "A".repeat(2 * MOST_PHOTO_BYTES) }], /A photo has at most 200 kB/],
   ["the same twice", [one, one], /^photos\[1\]: It is there twice/],
+  ["one that no step names", [{ ...one, id: id(9) }], /^photos\[0\]: No step of the records names it/],
   ["a field too many", [{ ...one, by: "Ruth" }], /^photos\[0\]/],
   ["too many", Array.from({ length: MOST_PHOTOS + 1 }, () => one), /at most 150 photos/],
 ])("%s is refused in a sentence", (_, photos, wanted) => {
@@ -94,18 +109,6 @@ test.each([
 });
 
 test("a record names the photos of its ticks, without those that were taken out", () => {
-  const tick: RecordEntry = {
-    id: id(3),
-    at,
-    do: "tick",
-    after: null,
-    step: { kind: "save", device: null, page: null, title: "Save", values: [] },
-    came: "done",
-    read: "",
-    note: "",
-    photos: [id(1), id(2)],
-    changes: [],
-  };
   const record: Recorded[] = [
     { by: "Ruth", entry: tick },
     { by: "Marek", entry: { id: id(4), at, do: "takeOut", photo: id(1) } },

@@ -37,27 +37,38 @@ const fileSchema = z.strictObject({ id: idField, jpeg: photoBytes });
 export const photosToFile = (photos: readonly Photo[]): unknown[] =>
   photos.map((photo) => z.encode(fileSchema, photo));
 
-/** The photos in a plan file that is already parsed; the first that is none is named. */
-export function photosOfFile(file: unknown): Result<readonly Photo[], readonly FileFault[]> {
+/** The photos in a plan file that is already parsed; the first that is none, or no step's, is named. */
+export function photosOfFile(
+  file: unknown,
+  record: readonly Recorded[],
+): Result<readonly Photo[], readonly FileFault[]> {
+  const named = new Set(photosNamed(record));
   const list = typeof file === "object" && file !== null && "photos" in file ? file.photos : [];
   const fault = (place: string, sentence: string) => err([{ place, sentence: `${place}: ${sentence}` }]);
   if (!Array.isArray(list)) return fault("photos", "A list belongs here.");
   if (list.length > MOST_PHOTOS) return fault("photos", `A site has at most ${MOST_PHOTOS} photos.`);
   const photos = new Map<string, Photo>();
   for (const [at, value] of list.entries()) {
-    const read = fileSchema.safeParse(value);
-    if (!read.success) {
-      const [issue] = read.error.issues;
-      const path = [`photos[${at}]`, ...(issue?.path ?? [])].map(String).join(".");
-      return fault(path, issue === undefined ? NO_PHOTO : issueSentence(issue, valueAt(value, issue.path)));
-    }
-    const jpeg = plainJpeg(read.data.jpeg);
-    if (jpeg === null) return fault(`photos[${at}].jpeg`, NO_PHOTO);
-    if (photos.has(read.data.id))
-      return fault(`photos[${at}]`, "It is there twice; every photo stands once.");
-    photos.set(read.data.id, { id: read.data.id, jpeg });
+    const read = readOne(value, at);
+    if (!read.ok) return err([read.error]);
+    const { id } = read.value;
+    if (!named.has(id)) return fault(`photos[${at}]`, "No step of the records names it.");
+    if (photos.has(id)) return fault(`photos[${at}]`, "It is there twice; every photo stands once.");
+    photos.set(id, read.value);
   }
   return ok([...photos.values()]);
+}
+
+function readOne(value: unknown, at: number): Result<Photo, FileFault> {
+  const fault = (place: string, sentence: string) => err({ place, sentence: `${place}: ${sentence}` });
+  const read = fileSchema.safeParse(value);
+  if (!read.success) {
+    const [issue] = read.error.issues;
+    const path = [`photos[${at}]`, ...(issue?.path ?? [])].map(String).join(".");
+    return fault(path, issue === undefined ? NO_PHOTO : issueSentence(issue, valueAt(value, issue.path)));
+  }
+  const jpeg = plainJpeg(read.data.jpeg);
+  return jpeg === null ? fault(`photos[${at}].jpeg`, NO_PHOTO) : ok({ id: read.data.id, jpeg });
 }
 
 /** The photos of a record that were taken out again. */

@@ -78,6 +78,7 @@ const NEVER_TAKEN: ReadonlySet<string> = new Set([
   "bad-request",
   "broken-plan",
   "no-photo",
+  "no-such-photo",
   "no-such-site",
   "too-large",
 ]);

@@ -259,3 +259,20 @@ test("a site that takes no more photos says so and keeps them waiting; what was 
   await store.sync();
   expect(store.getState()).toMatchObject({ photos: [], trouble: null });
 });
+
+test("whoever lets go of an entry that is not taken lets go of its photos", async () => {
+  const [server, site, photo] = [new Server(), v7(), aPhoto()];
+  const store = storeOf(server, site);
+  const step = { kind: "save", device: null, page: null, title: "Save", values: [] } as const;
+  const note = "wrong";
+  server.refuses = note;
+  server.photoRefusal = "No step names it.";
+  const said = { do: "tick", after: null, step, came: "done", read: "", note, changes: [] } as const;
+  const entry: RecordEntry = { id: v7(), at: AT, ...said, photos: [photo.id] };
+  store.add(entry, [photo]);
+  await settle();
+  expect(store.getState()).toMatchObject({ refused: [{ entry }], photos: [photo] });
+  store.drop(entry.id);
+  await settle();
+  expect([store.getState().photos, await makeOutbox(site, "Ruth").photos()]).toEqual([[], []]);
+});

@@ -237,6 +237,8 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
     },
     drop: (id: string) => {
       void outbox.remove([id]);
+      for (const { entry } of store.getState().refused)
+        if (entry.id === id && entry.do === "tick") entry.photos.forEach(forgetPhoto);
       show({ refused: store.getState().refused.filter(({ entry }) => entry.id !== id) });
     },
   });
