@@ -122,7 +122,7 @@ const PICTURES = [
     async (page) => {
       const steps = page.getByRole("listbox", { name: "Steps of the runbook" });
       await steps.waitFor({ timeout: 60_000 });
-      await steps.getByRole("option", { name: /Port 1: trunk, 9 VLANs/ }).click();
+      await steps.getByRole("option", { name: /Switch its own DHCP server off/ }).click();
     },
   ],
   [
