@@ -5,6 +5,7 @@ import type { PhotoStore } from "@/application/stores";
 import { encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { encodeEntry, photosToFile, recordsToFile, type Recorded, type RecordEntry } from "@/core/records";
+import { aTick } from "@/core/testing/a-tick";
 import { openDatabase } from "@/storage/pool";
 import { photoStore } from "@/storage/photo-store";
 import { sql } from "@/storage/sql";
@@ -54,18 +55,7 @@ async function add(site: string, ...entries: RecordEntry[]): Promise<number> {
   return (await ask(POST, { method: "POST", body, params: { site }, cookie: cookies.ruth })).status;
 }
 /** A step that names photos. */
-const tick = (...photos: string[]): RecordEntry => ({
-  id: v7(),
-  at: AT,
-  do: "tick",
-  after: null,
-  step: { kind: "save", device: null, page: null, title: "Save", values: [] },
-  came: "done",
-  read: "",
-  note: "",
-  photos,
-  changes: [],
-});
+const tick = (...photos: string[]): RecordEntry => aTick({ id: v7(), photos });
 const takeOut = (photo: string): RecordEntry => ({ id: v7(), at: AT, do: "takeOut", photo });
 
 test("a photo comes back as a picture, without what else was in it; sent twice it counts once", async () => {

@@ -20,6 +20,7 @@ export {
   MOST_PHOTO_BYTES,
   NO_PHOTO,
   photoBytes,
+  photosLeftBehind,
   photosNamed,
   photosOfFile,
   photosTakenOut,

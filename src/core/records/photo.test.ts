@@ -2,10 +2,19 @@ import { z } from "zod";
 import { JPEG, PROGRESSIVE_JPEG, withSegment } from "../../../tests/support/jpeg";
 import { MOST_PHOTOS } from "../formats";
 import { must } from "../kernel";
+import { aTick } from "../testing/a-tick";
 import { dice } from "../testing/plants";
-import type { Recorded, RecordEntry } from "./entry";
+import type { Recorded } from "./entry";
 import { MOST_PHOTO_SIDE, plainJpeg } from "./jpeg";
-import { MOST_PHOTO_BYTES, photoBytes, photosNamed, photosOfFile, photosToFile, type Photo } from "./photo";
+import {
+  MOST_PHOTO_BYTES,
+  photoBytes,
+  photosLeftBehind,
+  photosNamed,
+  photosOfFile,
+  photosToFile,
+  type Photo,
+} from "./photo";
 
 const id = (n: number) => `01a2254d-e987-7125-9e5a-${String(n).padStart(12, "0")}`;
 const at = "2026-11-29T09:00:00.000Z";
@@ -62,18 +71,7 @@ test("a picture of few bytes that is huge once it is opened is none, nor one wit
   expect(plainJpeg(Uint8Array.from([...JPEG.slice(0, frame), ...again, ...JPEG.slice(frame)]))).toBeNull();
 });
 
-const tick: RecordEntry = {
-  id: id(3),
-  at,
-  do: "tick",
-  after: null,
-  step: { kind: "save", device: null, page: null, title: "Save", values: [] },
-  came: "done",
-  read: "",
-  note: "",
-  photos: [id(1), id(2)],
-  changes: [],
-};
+const tick = aTick({ photos: [id(1), id(2)] });
 const NAMED: Recorded[] = [{ by: "Ruth", entry: tick }];
 
 test("photos go into a plan file and come back from it, without where they were taken", () => {
@@ -115,4 +113,16 @@ test("a record names the photos of its ticks, without those that were taken out"
     { by: "Marek", entry: { ...tick, id: id(5), photos: [id(2), id(6)] } },
   ];
   expect(photosNamed(record)).toEqual([id(2), id(6)]);
+});
+
+test("photos of a step that was taken back are told, as long as they are there", () => {
+  const back: Recorded = { by: "Ruth", entry: { id: id(7), at, do: "takeBack", tick: tick.id } };
+  const out = (photo: string, n: number): Recorded => ({
+    by: "Ruth",
+    entry: { id: id(n), at, do: "takeOut", photo },
+  });
+  expect(photosLeftBehind(NAMED)).toEqual([]);
+  expect(photosLeftBehind([...NAMED, back])).toEqual([{ title: "Save", photos: [id(1), id(2)] }]);
+  expect(photosLeftBehind([...NAMED, back, out(id(1), 8)])).toEqual([{ title: "Save", photos: [id(2)] }]);
+  expect(photosLeftBehind([...NAMED, back, out(id(1), 8), out(id(2), 9)])).toEqual([]);
 });

@@ -4,6 +4,7 @@ import { err, ok, type Result } from "../kernel";
 import { idField, issueSentence, valueAt } from "../plan";
 import type { Recorded } from "./entry";
 import { MOST_PHOTO_SIDE, plainJpeg } from "./jpeg";
+import { takenBack } from "./visit";
 
 // Photos lie beside the record: a tick names them, and they are sent, kept and taken out by themselves. They
 // are JPEG (ITU-T T.81) with nothing in them but the picture: neither where nor with what it was taken.
@@ -80,4 +81,19 @@ export function photosNamed(record: readonly Recorded[]): string[] {
   const out = photosTakenOut(record);
   const named = record.flatMap(({ entry }) => (entry.do === "tick" ? entry.photos : []));
   return [...new Set(named)].filter((id) => !out.has(id));
+}
+
+/** Steps that were taken back and of which photos are left, the last first: they stand nowhere else. */
+export function photosLeftBehind(
+  record: readonly Recorded[],
+): { readonly title: string; readonly photos: readonly string[] }[] {
+  const back = takenBack(record.map(({ entry }) => entry));
+  const left = new Set(photosNamed(record));
+  return record
+    .flatMap(({ entry }) => {
+      if (entry.do !== "tick" || !back.has(entry.id)) return [];
+      const photos = entry.photos.filter((id) => left.has(id));
+      return photos.length === 0 ? [] : [{ title: entry.step.title, photos }];
+    })
+    .reverse();
 }

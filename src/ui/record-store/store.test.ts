@@ -1,6 +1,7 @@
 import "fake-indexeddb/auto";
 import { v7 } from "uuid";
 import { encodeEntry, type RecordEntry } from "@/core/records";
+import { aTick } from "@/core/testing/a-tick";
 import type { Called } from "../plan-store/api";
 import { forgetRecords, makeOutbox, type FromServer } from "./outbox";
 import { createRecordStore } from "./store";
@@ -263,12 +264,9 @@ test("a site that takes no more photos says so and keeps them waiting; what was 
 test("whoever lets go of an entry that is not taken lets go of its photos", async () => {
   const [server, site, photo] = [new Server(), v7(), aPhoto()];
   const store = storeOf(server, site);
-  const step = { kind: "save", device: null, page: null, title: "Save", values: [] } as const;
-  const note = "wrong";
-  server.refuses = note;
+  server.refuses = "wrong";
   server.photoRefusal = "No step names it.";
-  const said = { do: "tick", after: null, step, came: "done", read: "", note, changes: [] } as const;
-  const entry: RecordEntry = { id: v7(), at: AT, ...said, photos: [photo.id] };
+  const entry = aTick({ id: v7(), note: "wrong", photos: [photo.id] });
   store.add(entry, [photo]);
   await settle();
   expect(store.getState()).toMatchObject({ refused: [{ entry }], photos: [photo] });

@@ -52,8 +52,7 @@ const FILES: readonly File[] = [
     type: "application/json",
     about:
       "Everything in the plan, and what was done on site with its photos, to keep, to pass on, or to begin a " +
-      "new site with. " +
-      "It holds no secret.",
+      "new site with. It holds no secret, as long as no photo shows one.",
     make: (index, { record, photos }) =>
       writePlanFile(index.plan, { records: recordsToFile(record), photos: photosToFile(photos) }),
   },
@@ -254,6 +253,13 @@ export function ExportView() {
         <h1>Export</h1>
         <p>what leaves the plan, and what comes in</p>
       </div>
+      {/* Above the list: behind it nobody who saves the first file would see it. */}
+      <p
+        role="status"
+        className="flex-none border-b border-hair px-4 py-2 text-13 text-sound empty:border-0 empty:p-0"
+      >
+        {made}
+      </p>
       <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
         <ul>
           {FILES.map((file) => (
@@ -274,9 +280,6 @@ export function ExportView() {
         </ul>
         <NameZones say={setMade} />
         <NameUpdates say={setMade} />
-        <p role="status" className="px-4 pt-3 text-13 text-sound">
-          {made}
-        </p>
         <ImportPlan />
       </div>
     </main>

@@ -1,8 +1,8 @@
 "use client";
 
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
-import { CAME_WORDS, type TickCame, type Visit } from "@/core/records";
+import { CAME_WORDS, photosLeftBehind, type Recorded, type TickCame, type Visit } from "@/core/records";
 import { whenText } from "../../margin/HistorySection";
 import { Photos } from "../../record-store/Photos";
 
@@ -13,6 +13,29 @@ const SIGNS: Readonly<Record<TickCame, readonly [sign: string, colour: string]>>
 };
 /** As many are shown before the rest is asked for. */
 const FIRST_SHOWN = 12;
+
+/** Photos of steps that were taken back: they can still be looked at, and taken out. */
+export function LeftBehind({
+  record,
+  onTakeOut,
+}: {
+  record: readonly Recorded[];
+  onTakeOut: (photo: string) => void;
+}) {
+  const left = useMemo(() => photosLeftBehind(record), [record]);
+  if (left.length === 0) return null;
+  return (
+    <section className="border-t border-hair px-4 py-3 text-13">
+      <h3 className="font-semibold">Photos of steps that were taken back</h3>
+      {left.map(({ title, photos }) => (
+        <div key={photos[0]}>
+          {title}
+          <Photos ids={photos} of={title} onTakeOut={onTakeOut} />
+        </div>
+      ))}
+    </section>
+  );
+}
 
 /** What was ticked in a visit, the last first; each can be taken back. */
 export function DoneList({

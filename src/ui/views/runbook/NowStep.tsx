@@ -48,6 +48,7 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
   const [asked, setAsked] = useState<"differs" | "cannot" | null>(null);
   const [note, setNote] = useState("");
   const [photos, setPhotos] = useState<readonly Photo[]>([]);
+  const [isReading, setReading] = useState(false);
   const said = { read: "", note: note.trim(), photos };
   const wait = waitOf(index, step);
   const section = useRef<HTMLElement>(null);
@@ -79,10 +80,11 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
-      <PhotoPicker photos={photos} onChange={setPhotos} />
+      <PhotoPicker photos={photos} onChange={setPhotos} isBusy={isReading} onBusy={setReading} />
       {asked === "differs" ? (
         <Differs
           parts={{ index, record, step }}
+          isReading={isReading}
           onCancel={() => setAsked(null)}
           onRecord={(read, parts) => onTick("differs", { ...said, read }, parts) && setAsked(null)}
         />
@@ -93,7 +95,7 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
               <button
                 type="button"
                 className="button go tall flex-1"
-                disabled={note.trim() === ""}
+                disabled={note.trim() === "" || isReading}
                 onClick={() => onTick("cannot", said, null)}
               >
                 Write down that it can’t be done
@@ -109,7 +111,7 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
                 ref={done}
                 aria-describedby="now-step"
                 className="button go tall flex-[2]"
-                disabled={step.kind === "permit" && note.trim() === ""}
+                disabled={(step.kind === "permit" && note.trim() === "") || isReading}
                 onClick={() => onTick("done", said, null)}
               >
                 {step.kind === "permit" ? "Signed" : "Done"}
@@ -134,12 +136,13 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
 
 interface DiffersProps {
   readonly parts: { readonly index: PlanIndex; readonly record: readonly Recorded[]; readonly step: Step };
+  readonly isReading: boolean;
   readonly onRecord: (read: string, parts: ReadonlySet<number>) => void;
   readonly onCancel: () => void;
 }
 
 /** What of a step did take, and what is read where it did not. */
-function Differs({ parts: { index, record, step }, onRecord, onCancel }: DiffersProps) {
+function Differs({ parts: { index, record, step }, isReading, onRecord, onCancel }: DiffersProps) {
   const words = useMemo(() => {
     const asIs = siteAsIs(
       index,
@@ -179,7 +182,12 @@ function Differs({ parts: { index, record, step }, onRecord, onCancel }: Differs
         />
       </label>
       <p className="mt-3 flex flex-wrap gap-2">
-        <button type="button" className="button go tall flex-1" onClick={() => onRecord(read.trim(), took)}>
+        <button
+          type="button"
+          className="button go tall flex-1"
+          disabled={isReading}
+          onClick={() => onRecord(read.trim(), took)}
+        >
           Write it down; find the order anew
         </button>
         <button type="button" className="button tall" onClick={onCancel}>

@@ -262,6 +262,11 @@ test("photos go with a step, four at most; one opens large and can be taken out 
   expect(scene.record.store.getState().record.at(-1)?.entry).toMatchObject({ do: "takeOut", photo: ids[1] });
   expect(screen.getByText("A photo was taken out.")).toBeTruthy();
   expect(screen.getAllByRole("button", { name: /^Open: Photo \d of “/ })).toHaveLength(3);
+
+  // A step that is taken back does not hide what it showed.
+  await userEvent.click(screen.getByRole("button", { name: /^Take back:/ }));
+  expect(screen.getByRole("heading", { name: "Photos of steps that were taken back" })).toBeTruthy();
+  expect(screen.getAllByRole("button", { name: /^Open: Photo \d of “/ })).toHaveLength(3);
 });
 
 test("a photo that is still on another phone says so and can be asked for again", async () => {
@@ -274,4 +279,17 @@ test("a photo that is still on another phone says so and can be asked for again"
   act(() => void must(picture(), "it").dispatchEvent(new Event("error")));
   await userEvent.click(screen.getByRole("button", { name: /is not here yet: try again$/ }));
   expect(picture()?.getAttribute("src")).toMatch(/^\/api\/sites\/.*\/photos\/.*#1$/);
+});
+
+test("a step is not ticked while its photo is still being read", async () => {
+  await begin();
+  let finish: (read: object) => void = () => undefined;
+  mockReads.set("slow.jpg", new Promise<object>((done) => (finish = done)));
+  await userEvent.upload(screen.getByLabelText("Add a photo"), [aFile("slow.jpg")]);
+  const done = screen.getByRole<HTMLButtonElement>("button", { name: "Done" });
+  expect(done.disabled).toBe(true);
+  await act(async () => finish({ jpeg: JPEG }));
+  expect(done.disabled).toBe(false);
+  await userEvent.click(done);
+  expect(pictured()).toHaveLength(1);
 });

@@ -23,7 +23,7 @@ import type { Runbook, Step } from "@/core/runbook";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { whenText } from "../../margin/HistorySection";
 import { useRecord } from "../../record-store/use-record";
-import { DoneList } from "./DoneList";
+import { DoneList, LeftBehind } from "./DoneList";
 import { NowStep, type Said } from "./NowStep";
 import { SentState } from "./SentState";
 import { startRunbook, useRunbook, type Found } from "./use-runbook";
@@ -165,6 +165,7 @@ function GoesOn({ visit, ...shown }: Shown & { visit: Visit }) {
   const at = followed.ticks.findIndex((tick) => tick === null);
   const step = runbook.steps[at];
   const left = followed.ticks.filter((tick) => tick === null).length;
+  const takeOut = (photo: string) => add({ ...now(), do: "takeOut", photo });
   const end = () => add({ ...now(), do: "end", note: "" });
   const tick = (came: TickCame, said: Said, parts: ReadonlySet<number> | null) => {
     const entry = step === undefined ? null : tickOf(index, record, { step, came, said, parts });
@@ -204,8 +205,9 @@ function GoesOn({ visit, ...shown }: Shown & { visit: Visit }) {
         index={index}
         visit={visit}
         onTakeBack={(id) => add({ ...now(), do: "takeBack", tick: id })}
-        onTakeOut={(photo) => add({ ...now(), do: "takeOut", photo })}
+        onTakeOut={takeOut}
       />
+      <LeftBehind record={record} onTakeOut={takeOut} />
       <p className="flex flex-wrap gap-2 border-t border-hair p-4">
         <button type="button" className={left === 0 ? "button go tall" : "button tall"} onClick={end}>
           End the visit

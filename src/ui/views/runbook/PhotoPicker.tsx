@@ -11,14 +11,18 @@ import { usePictureUrl } from "../../record-store/Photos";
 export function PhotoPicker({
   photos,
   onChange,
+  isBusy,
+  onBusy,
 }: {
   photos: readonly Photo[];
   onChange: (photos: readonly Photo[]) => void;
+  /** Whether one is being read: until then the step must not be ticked without it. */
+  isBusy: boolean;
+  onBusy: (isBusy: boolean) => void;
 }) {
   const [refusal, setRefusal] = useState<string | null>(null);
-  const [isBusy, setBusy] = useState(false);
   const take = async (files: readonly File[]) => {
-    setBusy(true);
+    onBusy(true);
     setRefusal(null);
     let taken = photos;
     for (const file of files.slice(0, MOST_PHOTOS_AT_STEP - photos.length)) {
@@ -28,8 +32,8 @@ export function PhotoPicker({
     }
     if (files.length > MOST_PHOTOS_AT_STEP - photos.length)
       setRefusal(`At most ${MOST_PHOTOS_AT_STEP} photos go with a step.`);
-    setBusy(false);
     onChange(taken);
+    onBusy(false);
   };
   return (
     <div className="px-4 pt-2 text-13">
