@@ -63,7 +63,7 @@ test("axe finds nothing serious on any view, light and dark", async ({ page }) =
       await expect(page.getByText("stops at step 3")).toBeVisible();
     }
     if (view === "Runbook") {
-      await page.getByRole("option", { name: /Port 1: trunk, 9 VLANs/ }).click();
+      await page.getByRole("option", { name: /Switch its own DHCP server off/ }).click();
       await look("Runbook, a step", "view");
       await page.getByRole("radio", { name: "On site" }).click();
       await look("Runbook, on site", "view");

@@ -74,14 +74,7 @@ export type Fate = "drop" | "catch-up" | "load-anew" | "stranger" | "again";
  * Only these say that the batch itself can never be taken. Everything else may pass, whatever the server
  * makes of it.
  */
-const NEVER_TAKEN: ReadonlySet<string> = new Set([
-  "bad-request",
-  "broken-plan",
-  "no-photo",
-  "no-such-photo",
-  "no-such-site",
-  "too-large",
-]);
+const NEVER_TAKEN: ReadonlySet<string> = new Set(["bad-request", "broken-plan", "too-large", "no-such-site"]);
 
 export function fateOf(status: number, code: string): Fate {
   if (NEVER_TAKEN.has(code)) return "drop";

@@ -68,6 +68,9 @@ const IDLE: RecordState = {
 const NOT_SHOWN = "The server took an entry and does not show it; it is kept here and sent again.";
 const UNREADABLE = "The record holds what a newer version has written; load the page again.";
 
+/** Refusals of one photo that say nothing of the next. */
+const OF_THE_PHOTO: ReadonlySet<string> = new Set(["bad-request", "no-photo", "no-such-photo", "too-large"]);
+
 interface Tools {
   readonly site: string;
   readonly person: string;
@@ -195,7 +198,7 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
       const answer = await call(`/api/sites/${site}/photos`, "POST", body);
       if (answer.ok) forgetPhoto(id);
       else trouble = answer.refused.sentence;
-      if (!answer.ok && fateOf(answer.status, answer.refused.code) !== "drop") break;
+      if (!answer.ok && !OF_THE_PHOTO.has(answer.refused.code)) break;
     }
     return trouble;
   };

@@ -7,6 +7,7 @@ import { partsOf, siteAsIs, type Photo, type Recorded, type Tick, type TickCame 
 import { secondsToStart, type Step } from "@/core/runbook";
 import { StepParts } from "../../margin/runbook/StepParts";
 import { PhotoPicker } from "./PhotoPicker";
+import { ReadBack } from "./ReadBack";
 import { WaitTimer } from "./WaitTimer";
 
 interface Props {
@@ -156,11 +157,21 @@ function Differs({ parts: { index, record, step }, isReading, onRecord, onCancel
   }, [index, record, step]);
   const [took, setTook] = useState<ReadonlySet<number>>(new Set());
   const [read, setRead] = useState("");
+  const [isPasting, setPasting] = useState(false);
   const toggle = (at: number) => {
     const next = new Set(took);
     if (!next.delete(at)) next.add(at);
     setTook(next);
   };
+  if (isPasting)
+    return (
+      <ReadBack
+        index={index}
+        known={{ record, before: null }}
+        first={step.device}
+        close={() => setPasting(false)}
+      />
+    );
   return (
     <div className="p-4 text-13">
       <fieldset hidden={words.length === 0}>
@@ -189,6 +200,9 @@ function Differs({ parts: { index, record, step }, isReading, onRecord, onCancel
           onClick={() => onRecord(read.trim(), took)}
         >
           Write it down; find the order anew
+        </button>
+        <button type="button" className="button tall" onClick={() => setPasting(true)}>
+          Paste what it shows …
         </button>
         <button type="button" className="button tall" onClick={onCancel}>
           Cancel

@@ -26,6 +26,9 @@ jest.mock(
 /** What the browser makes of a file; a canvas is not here. */
 const mockReads = new Map<string, object>();
 jest.mock("../../kit/photo", () => ({ photoOf: ({ name }: File) => Promise.resolve(mockReads.get(name)) }));
+jest.mock("../../plan-store/api", () => ({
+  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
+}));
 jest.mock("../../plan-store/plan-worker", () => ({ planWorker: () => ({}) }));
 
 /** The worker's part, done here and at once: what is looked for is there the next time it is drawn. */
@@ -149,6 +152,24 @@ test("where a step differs, what did take is chosen, and only the rest of it com
   );
   expect(left).toContain(edits.length - 1);
   expect(left).not.toContain(edits.length);
+});
+
+test("where a step differs, what the device shows can be pasted there: it is read, and the order goes on from it", async () => {
+  await begin();
+  const { device } = await doneUntilManyParts();
+  const own = must(house.device.get(device ?? ""), "its device");
+  const port = must(PlanIndex.of(house).portsOf(own.id)[0], "a port");
+  await press("Differs …");
+  await press("Paste what it shows …");
+  const read = screen.getByRole("region", { name: "Read a device" });
+  expect(within(read).getByRole("button", { name: /^Device:/ }).textContent).toContain(own.name);
+  const text = within(read).getByRole("textbox", { name: /^Paste its table of ports/ });
+  await userEvent.click(text);
+  await userEvent.paste(`Port\tPVID\n${port.label}\t77`);
+  await press(`Note it as what is on ${own.name}`);
+  const entry = must(scene.record.store.getState().record.at(-1), "an entry").entry;
+  expect(entry).toMatchObject({ do: "read", device: own.id });
+  expect(JSON.stringify("changes" in entry ? entry.changes : [])).toContain('"pvid":77');
 });
 
 test("what can't be done needs a reason, is left out, and the rest goes on", async () => {

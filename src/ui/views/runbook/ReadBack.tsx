@@ -31,10 +31,18 @@ interface Heard {
 }
 const NOTHING: Heard = { text: "", from: "paste" };
 
+interface Props {
+  readonly index: PlanIndex;
+  readonly known: Known;
+  readonly close: () => void;
+  /** The device that is read first; null for the first of all. */
+  readonly first?: string | null;
+}
+
 /** What a device shows is read, laid beside the plan, and noted as what is on it. */
-export function ReadBack({ index, known, close }: { index: PlanIndex; known: Known; close: () => void }) {
+export function ReadBack({ index, known, close, first = null }: Props) {
   const devices = useMemo(() => setUpDevices(index), [index]);
-  const [id, setId] = useState(devices[0]?.id ?? "");
+  const [id, setId] = useState(first ?? devices[0]?.id ?? "");
   const [heard, setHeard] = useState<Heard>(NOTHING);
   const [refusal, setRefusal] = useState<string | null>(null);
   const device = devices.find((one) => one.id === id);
