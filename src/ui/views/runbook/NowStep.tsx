@@ -165,12 +165,14 @@ function Differs({ parts: { index, record, step }, isReading, onRecord, onCancel
   };
   if (isPasting)
     return (
-      <ReadBack
-        index={index}
-        known={{ record, before: null }}
-        first={step.device}
-        close={() => setPasting(false)}
-      />
+      <div className="mt-3 border-t border-hair">
+        <ReadBack
+          index={index}
+          known={{ record, before: null }}
+          first={step.device}
+          close={() => setPasting(false)}
+        />
+      </div>
     );
   return (
     <div className="p-4 text-13">
