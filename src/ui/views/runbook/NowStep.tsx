@@ -86,6 +86,7 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
         <Differs
           parts={{ index, record, step }}
           isReading={isReading}
+          hasMore={note.trim() !== "" || photos.length > 0}
           onCancel={() => setAsked(null)}
           onRecord={(read, parts) => onTick("differs", { ...said, read }, parts) && setAsked(null)}
         />
@@ -138,12 +139,14 @@ export function NowStep({ index, record, step, number, all, goesOn, onTick }: Pr
 interface DiffersProps {
   readonly parts: { readonly index: PlanIndex; readonly record: readonly Recorded[]; readonly step: Step };
   readonly isReading: boolean;
+  /** Whether there is a note or a photo: these go with a tick, and would be lost with a reading. */
+  readonly hasMore: boolean;
   readonly onRecord: (read: string, parts: ReadonlySet<number>) => void;
   readonly onCancel: () => void;
 }
 
 /** What of a step did take, and what is read where it did not. */
-function Differs({ parts: { index, record, step }, isReading, onRecord, onCancel }: DiffersProps) {
+function Differs({ parts: { index, record, step }, isReading, hasMore, onRecord, onCancel }: DiffersProps) {
   const words = useMemo(() => {
     const asIs = siteAsIs(
       index,
@@ -203,13 +206,23 @@ function Differs({ parts: { index, record, step }, isReading, onRecord, onCancel
         >
           Write it down; find the order anew
         </button>
-        <button type="button" className="button tall" onClick={() => setPasting(true)}>
+        <button
+          type="button"
+          className="button tall"
+          disabled={hasMore || isReading}
+          onClick={() => setPasting(true)}
+        >
           Paste what it shows …
         </button>
         <button type="button" className="button tall" onClick={onCancel}>
           Cancel
         </button>
       </p>
+      {hasMore ? (
+        <p className="mt-2 text-ink2">
+          The note and photos go with what is written down here. To paste instead, leave them out.
+        </p>
+      ) : null}
     </div>
   );
 }

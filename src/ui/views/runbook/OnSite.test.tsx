@@ -160,7 +160,13 @@ test("where a step differs, what the device shows can be pasted there: it is rea
   const own = must(house.device.get(device ?? ""), "its device");
   const port = must(PlanIndex.of(house).portsOf(own.id)[0], "a port");
   await press("Differs …");
-  await press("Paste what it shows …");
+  // A note goes with a tick and not with a reading: it must not vanish with one.
+  const note = screen.getByRole("textbox", { name: /^Note/ });
+  const paste = screen.getByRole<HTMLButtonElement>("button", { name: "Paste what it shows …" });
+  await userEvent.type(note, "x");
+  expect(paste.disabled).toBe(true);
+  await userEvent.clear(note);
+  await userEvent.click(paste);
   const read = screen.getByRole("region", { name: "Read a device" });
   expect(within(read).getByRole("button", { name: /^Device:/ }).textContent).toContain(own.name);
   const text = within(read).getByRole("textbox", { name: /^Paste its table of ports/ });
