@@ -35,6 +35,8 @@ test("a visit: steps are ticked by keyboard, wait while the connection is gone, 
   );
   expect(small).toEqual([]);
 
+  // The second window has it from the server; the first may still be asking whether it was taken.
+  await expect(page.getByText(/Not sent yet/)).toHaveCount(0);
   await page.route("**/record*", (route) => route.abort());
   await page.keyboard.press("Enter");
   await expect(page.getByText(/^Not sent yet: 1 entry, kept in this browser\./)).toBeVisible();
