@@ -10,7 +10,7 @@ import { storesOn } from "../src/composition";
 import { config } from "../src/config";
 import { PlanIndex } from "../src/core/plan";
 import { sendChange } from "../src/stand-in/change";
-import { startDevices } from "../src/stand-in/devices/server";
+import { startDevices, type StoredPlan } from "../src/stand-in/devices/server";
 import { startStandIn } from "../src/stand-in/server";
 
 const [folder = ".", port = "1812", accountingPort = "1813", devicesFile = "stand-in-devices.json"] =
@@ -36,22 +36,30 @@ async function freePort(wanted: number): Promise<number> {
 const { plans } = storesOn(config().databaseUrl);
 const words = { secret: word(), password: word() };
 
-const indexes = new Map<string, { readonly revision: number; readonly index: PlanIndex }>();
+const known = new Map<string, StoredPlan>();
+/** The plans that were read since somebody last asked which are others now. */
+const changed = new Set<string>();
+
+/** A site's plan as it is stored at this moment. */
+async function planNow(id: string): Promise<StoredPlan | null> {
+  const snapshot = await plans.snapshot(id);
+  if (snapshot === null) return null;
+  const before = known.get(id);
+  if (before?.revision === snapshot.revision) return before;
+  const now = { revision: snapshot.revision, index: PlanIndex.of(snapshot.plan) };
+  known.set(id, now);
+  if (before !== undefined) changed.add(id);
+  return now;
+}
 
 /** Reads the sites that changed; answers those whose plan is another now. */
 async function readChanged(): Promise<PlanIndex[]> {
   const sites = await plans.listSites();
-  for (const id of [...indexes.keys()]) if (!sites.some((site) => site.id === id)) indexes.delete(id);
-  const changed: PlanIndex[] = [];
-  for (const { id, revision } of sites) {
-    if (indexes.get(id)?.revision === revision) continue;
-    const snapshot = await plans.snapshot(id);
-    if (snapshot === null) continue;
-    const index = PlanIndex.of(snapshot.plan);
-    if (indexes.has(id)) changed.push(index);
-    indexes.set(id, { revision: snapshot.revision, index });
-  }
-  return changed;
+  for (const id of [...known.keys()]) if (!sites.some((site) => site.id === id)) known.delete(id);
+  for (const { id, revision } of sites) if (known.get(id)?.revision !== revision) await planNow(id);
+  const others = [...changed].flatMap((id) => known.get(id)?.index ?? []);
+  changed.clear();
+  return others;
 }
 
 await readChanged();
@@ -59,7 +67,7 @@ const server = await startStandIn({
   port: await freePort(Number(port)),
   accountingPort: await freePort(Number(accountingPort)),
   words,
-  plans: () => [...indexes.values()].map(({ index }) => index),
+  plans: () => [...known.values()].map(({ index }) => index),
   say: (line) => process.stdout.write(`${new Date().toISOString()} ${line}\n`),
 });
 const file = join(folder, "sign-in-server.txt");
@@ -78,7 +86,7 @@ const password = word();
 const devices = await startDevices({
   port: 0,
   password,
-  plan: (site) => indexes.get(site)?.index ?? null,
+  plan: planNow,
 });
 rmSync(devicesFile, { force: true });
 writeFileSync(devicesFile, JSON.stringify({ address: `http://127.0.0.1:${devices.port}`, password }), {

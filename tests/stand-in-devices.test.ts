@@ -4,6 +4,7 @@ import { lockkeepersHouse } from "../demo/lockkeepers-house";
 import { decodeChanges, encodeChanges } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { nameOf, PlanIndex, type Change, type Plan } from "../src/core/plan";
+import { removeDevice } from "../src/core/planners";
 import { driftBetween, knowledgeOf, requestFor } from "../src/core/readback";
 import { changesFrom, stateFrom } from "../src/core/records";
 import { foundState, provenRunbook, Rehearsal, wayFrom, type Operation } from "../src/core/runbook";
@@ -13,14 +14,14 @@ import { startDevices, type RunningDevices } from "../src/stand-in/devices/serve
 const PASSWORD = "a password of this test";
 const HOUSE = PlanIndex.of(lockkeepersHouse());
 const PRACTICE = PlanIndex.of(fennelStreet());
-const plans = new Map([HOUSE, PRACTICE].map((index) => [index.plan.site.id, index]));
+const plans = new Map([HOUSE, PRACTICE].map((index) => [index.plan.site.id, { revision: 1, index }]));
 let clock = 1_000_000;
 let running: RunningDevices;
 beforeAll(async () => {
   running = await startDevices({
     port: 0,
     password: PASSWORD,
-    plan: (site) => plans.get(site) ?? null,
+    plan: (site) => Promise.resolve(plans.get(site) ?? null),
     now: () => clock,
   });
 });
@@ -115,6 +116,27 @@ test("the runbook of the house, over HTTP: devices answer as its steps say, and 
   }
   expect(driftBetween(await asIs(HOUSE), HOUSE, knowledgeOf([], true))).toEqual([]);
   expect((await bench(HOUSE)).unsaved).toEqual([]);
+});
+
+test("an edit of the plan counts at the next request: a device that was removed is not there any more", async () => {
+  const site = HOUSE.plan.site.id;
+  await hand(HOUSE, { do: "begin", changes: [] });
+  const revisionNow = async () =>
+    (JSON.parse(must(await http("GET", `/${site}/bench`), "it answers").text) as { revision: number })
+      .revision;
+  expect(await revisionNow()).toBe(1);
+  const hall = must(
+    [...HOUSE.plan.device.values()].find(({ kind }) => kind === "switch"),
+    "a switch",
+  );
+  const fewer = PlanIndex.of(
+    donePlan(afterEdit(HOUSE.plan, ({ edits }) => (removeDevice(edits, hall.id), null))),
+  );
+  plans.set(site, { revision: 2, index: fewer });
+  expect(await revisionNow()).toBe(2);
+  expect((await http("GET", `${root(HOUSE, hall.id)}/data`))?.status).toBe(404);
+  plans.set(site, { revision: 3, index: HOUSE });
+  expect(await revisionNow()).toBe(3);
 });
 
 /** The practice, with the ways between its switches still untagged in the kit's VLAN. */

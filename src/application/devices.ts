@@ -6,6 +6,8 @@ import type { PlanStore } from "./stores";
 
 /** How devices that stand in for the planned ones are, seen by somebody who stands before them. */
 export interface BenchState {
+  /** The revision of the plan that they are devices of. */
+  readonly revision: number;
   /** What leads from gear out of the box to what runs on them, in its text form. */
   readonly changes: unknown;
   readonly unsaved: readonly string[];

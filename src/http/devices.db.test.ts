@@ -87,7 +87,7 @@ beforeAll(async () => {
   running = await startDevices({
     port: 0,
     password: "of this test",
-    plan: (id) => (id === site ? index : null),
+    plan: (id) => Promise.resolve(id === site ? { revision: 1, index } : null),
   });
   writeFileSync(
     file,

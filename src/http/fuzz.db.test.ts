@@ -157,7 +157,11 @@ function anAct(roll: Dice): object {
 /** Stand-in devices of whatever site is asked about. */
 async function standIns(): Promise<RunningDevices> {
   const index = PlanIndex.of(plan);
-  const running = await startDevices({ port: 0, password: "fuzz", plan: () => index });
+  const running = await startDevices({
+    port: 0,
+    password: "fuzz",
+    plan: () => Promise.resolve({ revision: 1, index }),
+  });
   const file = join(mkdtempSync(join(tmpdir(), "fuzz-")), "stand-in-devices.json");
   writeFileSync(file, JSON.stringify({ address: `http://127.0.0.1:${running.port}`, password: "fuzz" }));
   process.env.STAND_IN_DEVICES = file;

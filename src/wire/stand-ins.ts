@@ -7,6 +7,7 @@ import { err, ok, type Result } from "@/core/kernel";
 
 const fileSchema = z.object({ address: z.url(), password: z.string().min(1) });
 const stateSchema = z.object({
+  revision: z.number(),
   changes: z.array(z.unknown()),
   unsaved: z.array(z.string()),
   starting: z.array(z.string()),

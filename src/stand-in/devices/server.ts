@@ -7,14 +7,21 @@ import type { Change, PlanIndex } from "@/core/plan";
 import { answer, refused, type Answered } from "./restconf";
 import { StandInSite } from "./site";
 
+/** A site's plan as it is stored. */
+export interface StoredPlan {
+  readonly revision: number;
+  /** The same object as long as the plan is the same. */
+  readonly index: PlanIndex;
+}
+
 /** What the server is asked to do. */
 export interface StandInDevices {
   /** 0 for any that is free. */
   readonly port: number;
   /** The password of the one account, "installer". */
   readonly password: string;
-  /** A site's plan as it is now; null for none. */
-  readonly plan: (site: string) => PlanIndex | null;
+  /** A site's plan as it is at this moment; null for none. */
+  readonly plan: (site: string) => Promise<StoredPlan | null>;
   readonly now?: () => number;
 }
 export interface RunningDevices {
@@ -81,6 +88,12 @@ function byHand(site: StandInSite, act: Readonly<Record<string, unknown>>): stri
   return null;
 }
 
+/** A site's devices, and the revision of the plan that they follow. */
+interface Followed {
+  readonly site: StandInSite;
+  readonly revision: number;
+}
+
 class Devices {
   readonly #asked: StandInDevices;
   readonly #sites = new Map<string, StandInSite>();
@@ -89,20 +102,19 @@ class Devices {
     this.#asked = asked;
   }
 
-  #site(id: string): StandInSite | null {
-    const index = this.#asked.plan(id);
-    if (index === null) {
+  /** Asked anew each time: devices of a plan that has been changed since would take what is told amiss. */
+  async #followed(id: string): Promise<Followed | null> {
+    const stored = await this.#asked.plan(id);
+    if (stored === null) {
       this.#sites.delete(id);
       return null;
     }
-    const known = this.#sites.get(id);
-    if (known === undefined) {
-      const made = StandInSite.of(index, this.#asked.now ?? Date.now);
-      if (made !== null) this.#sites.set(id, made);
-      return made;
-    }
-    if (known.plan !== index) known.follow(index);
-    return known;
+    const { index, revision } = stored;
+    const site = this.#sites.get(id) ?? StandInSite.of(index, this.#asked.now ?? Date.now);
+    if (site === null) return null;
+    this.#sites.set(id, site);
+    if (site.plan !== index) site.follow(index);
+    return { site, revision };
   }
 
   #isLetIn({ headers }: IncomingMessage): boolean {
@@ -119,11 +131,12 @@ class Devices {
     const [, siteId = "", part = "", root, ...path] = pathname
       .split("/")
       .filter((one, at) => at === 0 || one !== "");
-    const site = this.#site(siteId);
-    if (site === null) return send(response, refused("unknown-element", "There is no such site."));
     const body = await bodyOf(request);
     if (body === null) return send(response, { status: 413, body: null });
-    if (part === "bench") return this.#bench(site, request.method ?? "", body, response);
+    const followed = await this.#followed(siteId);
+    if (followed === null) return send(response, refused("unknown-element", "There is no such site."));
+    if (part === "bench") return this.#bench(followed, request.method ?? "", body, response);
+    const { site } = followed;
     const device = site.device(part);
     if (device === null || root !== "restconf")
       return send(response, refused("unknown-element", "There is no such device."));
@@ -140,7 +153,7 @@ class Devices {
   }
 
   /** What is done by hand, and how everything stands then; no part of RESTCONF. */
-  #bench(site: StandInSite, method: string, body: string, response: ServerResponse): void {
+  #bench({ site, revision }: Followed, method: string, body: string, response: ServerResponse): void {
     let fault: string | null = null;
     if (method === "POST") {
       let act: unknown = null;
@@ -155,7 +168,7 @@ class Devices {
     if (fault !== null) return send(response, refused("invalid-value", fault));
     const state = site.state();
     response.writeHead(200, { "content-type": "application/json", "cache-control": "no-store" });
-    response.end(JSON.stringify({ ...state, changes: encodeChanges(state.changes) }));
+    response.end(JSON.stringify({ ...state, revision, changes: encodeChanges(state.changes) }));
   }
 }
 

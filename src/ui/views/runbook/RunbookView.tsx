@@ -16,7 +16,7 @@ import { useUi } from "../../frame/use-ui";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { RowList, type ListRow } from "../../kit/RowList";
 import { Segmented } from "../../kit/Segmented";
-import { useIndex } from "../../plan-store/use-plan";
+import { useHeld, useIndex } from "../../plan-store/use-plan";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
 import { FoundChoice } from "./FoundChoice";
 import { Drift } from "./Drift";
@@ -121,6 +121,7 @@ function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; rec
 function Shown({ index, runbook, found }: { index: PlanIndex; runbook: Runbook; found: OnDevices }) {
   const set = useUi((state) => state.set);
   const { way } = useWay();
+  const { revision, pending } = useHeld();
   return (
     <>
       <div className="flex-none border-b border-hair px-4 py-2 print:hidden">
@@ -141,7 +142,14 @@ function Shown({ index, runbook, found }: { index: PlanIndex; runbook: Runbook; 
           found={found}
         />
       ) : null}
-      {way === "standIns" ? <StandIns index={index} found={found} runbook={runbook} /> : null}
+      {way === "standIns" ? (
+        <StandIns
+          index={index}
+          revision={pending.length === 0 ? revision : null}
+          found={found}
+          runbook={runbook}
+        />
+      ) : null}
       {way === "differences" ? <Drift index={index} found={found} /> : null}
       {way === "order" ? null : <PrintedSteps index={index} steps={runbook.steps} />}
     </>

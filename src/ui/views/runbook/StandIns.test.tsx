@@ -1,4 +1,4 @@
-import { render, screen, within } from "@testing-library/react";
+import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { decodeChanges, encodeChanges } from "@/core/formats";
@@ -19,6 +19,7 @@ let mockSite = must(
   "a site",
 );
 let mockFault: string | null = null;
+let mockRevision = 4;
 interface MockBody {
   readonly do: string;
   readonly port?: string;
@@ -60,7 +61,7 @@ jest.mock("../../plan-store/api", () => ({
     const state = mockSite.state();
     return Promise.resolve({
       ok: true,
-      value: { state: { ...state, changes: encodeChanges(state.changes) }, heard },
+      value: { state: { ...state, revision: mockRevision, changes: encodeChanges(state.changes) }, heard },
     });
   },
 }));
@@ -68,8 +69,12 @@ jest.mock("../../plan-store/api", () => ({
 beforeEach(() => {
   mockClock = 0;
   mockFault = null;
+  mockRevision = 4;
 });
 
+const shown = (revision: number | null) => (
+  <StandIns index={index} revision={revision} found={{ from: "box" }} runbook={runbook} />
+);
 const press = (name: string) => userEvent.click(screen.getByRole("button", { name }));
 const rowOf = (name: string) =>
   must(
@@ -84,7 +89,7 @@ test("in the order that was found each device answers; what is not saved is gone
     StandInSite.of(index, () => mockClock),
     "a site",
   );
-  render(<StandIns index={index} found={{ from: "box" }} runbook={runbook} />);
+  render(shown(4));
   await screen.findByRole("list", { name: "Stand-in devices" });
   expect(rowOf("Gateway").textContent).toContain("no power");
   for (let step = 0; step < 3; step += 1) {
@@ -114,9 +119,23 @@ test("in the order that was found each device answers; what is not saved is gone
   );
 });
 
+test("as long as they are devices of another plan than the page's, nothing is sent, and it says why", async () => {
+  const button = () => screen.getByRole<HTMLButtonElement>("button", { name: "From the start" });
+  const { rerender } = render(shown(null));
+  await screen.findByRole("list", { name: "Stand-in devices" });
+  expect(screen.getByText(/^The server does not have the last edits yet/)).not.toBeNull();
+  expect(button().disabled).toBe(true);
+  rerender(shown(5));
+  expect(screen.getByText(/^The stand-ins are devices of another revision/)).not.toBeNull();
+  expect(button().disabled).toBe(true);
+  mockRevision = 5;
+  await waitFor(() => expect(button().disabled).toBe(false), { timeout: 10_000 });
+  expect(screen.queryByText(/another revision/)).toBeNull();
+});
+
 test("where none run it says so, and how to start them", async () => {
   mockFault = "No stand-in devices run here. The demo starts them: bin/demo.";
-  render(<StandIns index={index} found={{ from: "box" }} runbook={runbook} />);
+  render(shown(4));
   expect((await screen.findByRole("alert")).textContent).toContain("The demo starts them: bin/demo.");
   mockFault = null;
   await press("Try again");

@@ -17,16 +17,35 @@ import {
   type Runbook,
 } from "@/core/runbook";
 import { Combo } from "../../kit/Combo";
-import { useBench, type Act, type Said } from "./stand-in-store";
+import { Last, Log } from "./StandInLog";
+import { useBench, type Act } from "./stand-in-store";
 import { foundIndex, type Found } from "./use-runbook";
+
+interface StandInsProps {
+  readonly index: PlanIndex;
+  /** The plan's revision; null as long as the server does not have all of what is shown. */
+  readonly revision: number | null;
+  readonly found: Found;
+  readonly runbook: Runbook;
+}
+
+/** How often devices of another plan than the one on the screen are looked at. */
+const LOOK_EVERY_MS = 1_000;
 
 /**
  * The same work on devices that stand in for the planned ones and answer over the network, from where the
  * laptop is: a wrong order locks one out, as it would on site.
  */
-export function StandIns({ index, found, runbook }: { index: PlanIndex; found: Found; runbook: Runbook }) {
-  const { state, fault, isBusy, log, look, act, forget } = useBench(index.plan.site.id);
-  useEffect(() => void look(), [look]);
+export function StandIns({ index, revision, found, runbook }: StandInsProps) {
+  const { state, fault, isBusy: isAsking, log, look, act, forget } = useBench(index.plan.site.id);
+  const isApart = revision === null || (state !== null && state.revision !== revision);
+  const isBusy = isAsking || isApart;
+  useEffect(() => void look(), [look, revision]);
+  useEffect(() => {
+    if (!isApart) return;
+    const timer = setInterval(() => void look(), LOOK_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [isApart, look]);
   const asIs = useMemo(
     () => (state === null ? null : stateFrom(index, decodeChanges(state.changes))),
     [index, state],
@@ -60,6 +79,7 @@ export function StandIns({ index, found, runbook }: { index: PlanIndex; found: F
           </button>
         </p>
       )}
+      {isApart ? <Apart isSent={revision !== null} /> : null}
       {state === null || asIs === null ? null : (
         <>
           <Desk
@@ -85,6 +105,18 @@ export function StandIns({ index, found, runbook }: { index: PlanIndex; found: F
         </>
       )}
     </div>
+  );
+}
+
+/** Why nothing can be sent just now: the stand-ins are devices of another plan than the one on the screen. */
+function Apart({ isSent }: { isSent: boolean }) {
+  return (
+    <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">
+      {isSent
+        ? "The stand-ins are devices of another revision of the plan than this page shows. "
+        : "The server does not have the last edits yet: the stand-ins are devices of the plan before them. "}
+      Nothing is sent until both are the same.
+    </p>
   );
 }
 
@@ -316,54 +348,5 @@ function DeviceRow(props: RowProps) {
         byHand: "starts as it came out of the box.",
       })}
     </li>
-  );
-}
-
-const CAME = {
-  done: { sign: "✓", colour: "text-sound" },
-  byHand: { sign: "·", colour: "text-ink2" },
-  silent: { sign: "✕", colour: "text-stop" },
-  refused: { sign: "!", colour: "text-warn" },
-} as const;
-
-/** What came of the last that was done. */
-function Last({ log }: { log: readonly Said[] }) {
-  const said = log.at(-1);
-  if (said === undefined) return null;
-  const { sign, colour } = CAME[said.came];
-  return (
-    <p role="status" className="border-b border-hair bg-paper px-4 py-2 text-15">
-      <b className={`${colour} font-semibold`}>{sign}</b> {said.what}{" "}
-      <span className={colour}>{said.words}</span>
-    </p>
-  );
-}
-
-/** What was done and what came of it, the last first. */
-function Log({ log }: { log: readonly Said[] }) {
-  if (log.length === 0)
-    return (
-      <p className="max-w-[64ch] p-4 text-15">
-        Each planned device stands in here and answers over the network (RESTCONF, RFC 8040), but only if the
-        laptop reaches it from the port it is plugged into. Plug it in, send one operation after the other,
-        save. A wrong order locks you out here, and not on the ladder; a power cut brings back what was saved.
-      </p>
-    );
-  return (
-    <ol aria-label="What came of it" aria-live="polite" reversed className="text-13">
-      {[...log].reverse().map((said, at) => (
-        <li
-          key={log.length - at}
-          className="grid grid-cols-[28px_16px_minmax(0,1fr)] gap-2 border-b border-hair px-4 py-1 min-[1500px]:border-l"
-        >
-          <span className="mono text-right">{log.length - at}</span>
-          <b className={CAME[said.came].colour}>{CAME[said.came].sign}</b>
-          <span>
-            {said.what}{" "}
-            <span className={said.came === "silent" ? "text-stop" : "text-ink2"}>{said.words}</span>
-          </span>
-        </li>
-      ))}
-    </ol>
   );
 }
