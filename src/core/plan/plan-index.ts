@@ -52,10 +52,23 @@ export interface Derived<T> {
   readonly follow?: (previous: T, index: PlanIndex, changes: readonly Change[]) => T | null;
 }
 
-/** A derived value with the changes it hasn't followed yet. */
+/** Changes that a value hasn't followed yet: the last edit's, and those before it. */
+interface Behind {
+  readonly changes: readonly Change[];
+  readonly before: Behind | null;
+}
+
+/** A derived value with what it hasn't followed yet; a list would be copied at each edit that nobody asks after. */
 interface Kept {
   readonly value: unknown;
-  readonly behind: readonly Change[];
+  readonly behind: Behind | null;
+}
+
+/** All those changes, the oldest first. */
+function changesOf(behind: Behind | null): readonly Change[] {
+  const edits: (readonly Change[])[] = [];
+  for (let at = behind; at !== null; at = at.before) edits.push(at.changes);
+  return edits.length === 1 ? (edits[0] ?? []) : edits.reverse().flat();
 }
 
 /** VLANs by domain, then by number; the first of those that share a number. */
@@ -138,7 +151,7 @@ export class PlanIndex {
       const concerned = recipe.reads.some((kind) => changed.has(kind));
       if (!concerned) derived.set(recipe, kept);
       else if (recipe.follow !== undefined)
-        derived.set(recipe, { value: kept.value, behind: [...kept.behind, ...changes] });
+        derived.set(recipe, { value: kept.value, behind: { changes, before: kept.behind } });
     }
     return new PlanIndex(plan, { today: this.today, minute: this.minute }, groups, derived);
   }
@@ -157,11 +170,11 @@ export class PlanIndex {
 
   derived<T>(recipe: Derived<T>): T {
     const kept = this.#derived.get(recipe as Derived<unknown>);
-    if (kept !== undefined && kept.behind.length === 0) return kept.value as T;
+    if (kept?.behind === null) return kept.value as T;
     const followed =
-      kept === undefined ? null : (recipe.follow?.(kept.value as T, this, kept.behind) ?? null);
+      kept === undefined ? null : (recipe.follow?.(kept.value as T, this, changesOf(kept.behind)) ?? null);
     const value = followed ?? recipe.make(this);
-    this.#derived.set(recipe as Derived<unknown>, { value, behind: [] });
+    this.#derived.set(recipe as Derived<unknown>, { value, behind: null });
     return value;
   }
 

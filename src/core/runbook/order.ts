@@ -67,6 +67,16 @@ export function* standsFor(
 export const bestStand = (site: Site, state: State, device: string, at: string | null): Stand =>
   standsFor(site, state, device, at).next().value ?? null;
 
+/** The same where no cable is pulled for it. */
+export function freeStand({ states, spots }: Site, state: State, device: string, at: string | null): Stand {
+  for (const port of spotsFor(spots, device, at)) {
+    if (port !== at && isCabled(spots, port)) continue;
+    const way = states.way(state, port, device);
+    if (way !== null) return standAt(port, way);
+  }
+  return null;
+}
+
 /** A state with the laptop at a port, and how it came to be. */
 export interface Node {
   readonly state: State;

@@ -72,6 +72,8 @@ export class States {
   readonly operations: readonly Operation[];
   readonly #byDevice: ReadonlyMap<string, readonly Operation[]>;
   readonly #number: ReadonlyMap<string, number>;
+  /** By an operation's number, the numbers of those that it builds on. */
+  readonly #after: readonly (readonly number[])[];
   readonly #kept = new Map<string, Known>();
   readonly #pinned = new Map<State, PlanIndex>();
   /** The indexes that are at hand, the one used last at the end. */
@@ -83,7 +85,9 @@ export class States {
   constructor(operations: readonly Operation[], ports: number) {
     this.operations = operations;
     this.#byDevice = grouped(operations, ({ device }) => device);
-    this.#number = new Map(operations.map(({ id }, at) => [id, at]));
+    const number = new Map(operations.map(({ id }, at) => [id, at]));
+    this.#number = number;
+    this.#after = operations.map(({ after }) => after.map((one) => number.get(one) ?? -1));
     this.#mostHeld = Math.max(FEWEST_HELD, Math.min(MOST_KEPT, Math.floor(MOST_PORTS / Math.max(1, ports))));
   }
 
@@ -173,7 +177,7 @@ export class States {
   /** The operations that may be done next: what they build on is done. */
   next({ key }: State): Operation[] {
     return this.operations.filter(
-      ({ after }, at) => key[at] === "0" && after.every((one) => this.isIn(key, one)),
+      (_, at) => key[at] === "0" && (this.#after[at] ?? []).every((one) => key[one] === "1"),
     );
   }
 

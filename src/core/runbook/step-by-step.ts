@@ -5,6 +5,7 @@ import {
   bestStand,
   BLIND,
   CONSOLE,
+  freeStand,
   isByHand,
   moveCost,
   placeAfter,
@@ -37,13 +38,22 @@ interface Candidate {
   readonly isLossy: boolean;
 }
 
-function candidateOf(site: Site, node: Node, operation: Operation): Candidate | null {
+/**
+ * An operation as it would be taken next; with `freeStand` it is lossy where only a pulled cable leads on, and
+ * which one that would be is asked for when nothing better is left.
+ */
+function candidateOf(
+  site: Site,
+  node: Node,
+  operation: Operation,
+  seenFrom: typeof bestStand,
+): Candidate | null {
   const state = site.states.after(node.state, operation);
   if (state === null) return null;
   const { device } = operation;
   const before = isByHand(operation) ? "by hand" : bestStand(site, node.state, device, node.at);
   const at = placeAfter(node.at, before);
-  const after = bestStand(site, state, device, at);
+  const after = seenFrom(site, state, device, at);
   const cost = node.cost + stepCost(site, node.at, before);
   return {
     node: {
@@ -222,10 +232,17 @@ class Look {
 
   #candidate(operation: Operation): Candidate | null {
     if (!isUnreached(this.#site, this.#node, operation))
-      return candidateOf(this.#site, this.#node, operation);
+      return candidateOf(this.#site, this.#node, operation, freeStand);
     this.#unreached.push(operation);
     this.#stuck.add(this.#node.state, operation);
     return null;
+  }
+
+  /** A candidate with what it comes to where only a pulled cable leads on. */
+  #whole(candidate: Candidate): Candidate {
+    const { taken } = candidate.node;
+    if (!candidate.isLossy || taken === null) return candidate;
+    return candidateOf(this.#site, this.#node, taken.operation, bestStand) ?? candidate;
   }
 
   /** Whether nothing better has to be looked for; `isAgain` where all else was looked at. */
@@ -241,7 +258,7 @@ class Look {
     for (const operation of operations) {
       const candidate = this.#candidate(operation);
       if (candidate === null) continue;
-      if (this.#isEnough(candidate, operation, isAgain)) yield candidate;
+      if (this.#isEnough(candidate, operation, isAgain)) yield this.#whole(candidate);
       else this.#others.push(candidate);
       if (!isGood(this.#node, candidate)) this.#stuck.add(this.#node.state, operation);
     }
@@ -254,9 +271,10 @@ class Look {
 
   /** All others, what only a console cable gets to last. */
   *rest(): Generator<Candidate> {
-    const late = this.#unreached.flatMap((one) => candidateOf(this.#site, this.#node, one) ?? []);
-    const others = [...this.#others, ...late].sort(byPromise);
-    yield* others.filter((candidate) => !candidate.isLossy && !this.#told.has(candidate));
+    const late = this.#unreached.flatMap((one) => candidateOf(this.#site, this.#node, one, bestStand) ?? []);
+    const whole = this.#others.filter((one) => !this.#told.has(one)).map((one) => this.#whole(one));
+    const others = [...whole, ...late].sort(byPromise);
+    yield* others.filter(({ isLossy }) => !isLossy);
     const lossy = others.filter(({ isLossy }) => isLossy);
     for (const candidate of lossy) {
       const back = isExcused(this.#site, candidate) ? null : broughtBack(this.#site, candidate);
