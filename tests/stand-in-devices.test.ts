@@ -1,7 +1,7 @@
 import { request as ask } from "node:http";
 import { fennelStreet } from "../demo/fennel-street";
 import { lockkeepersHouse } from "../demo/lockkeepers-house";
-import { decodeChanges, encodeChanges } from "../src/core/formats";
+import { decodeChanges, encodeChanges, readRuleData } from "../src/core/formats";
 import { must } from "../src/core/kernel";
 import { nameOf, PlanIndex, type Change, type Plan } from "../src/core/plan";
 import { removeDevice } from "../src/core/planners";
@@ -255,6 +255,22 @@ describe("one device over RESTCONF", () => {
     const heard = must(await http(method, `${at}${path}`, body), "it answers");
     expect([heard.status, heard.text]).toEqual([status, expect.stringContaining(tag)]);
     expect(await bench(HOUSE)).toEqual(before);
+  });
+
+  test("the access list that it filters by is read, and says what its rules say", async () => {
+    const gateway = must(
+      [...HOUSE.plan.device.values()].find(({ kind }) => kind === "gateway"),
+      "a gateway",
+    );
+    const own = `${root(HOUSE, gateway.id)}/data/ietf-access-control-list:acls`;
+    const heard = must(await http("GET", own), "it answers");
+    expect([heard.status, heard.headers.etag]).toEqual([200, expect.stringMatching(/^".+"$/)]);
+    const read = readRuleData(HOUSE, gateway, heard.text);
+    expect(typeof read === "string" ? read : read.rules.length).toBeGreaterThan(3);
+    expect((await http("PUT", own, JSON.parse(heard.text)))?.status).toBe(405);
+    // A switch that only forwards has none.
+    const none = must(await http("GET", `${at}/data/ietf-access-control-list:acls`), "it answers");
+    expect(JSON.parse(none.text)).toEqual({ "ietf-access-control-list:acls": { acl: [] } });
   });
 
   test("an address that no planned segment holds has no place here, and is said", async () => {

@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { deviceData, yangData } from "@/core/device-sheet";
-import { decodeChanges } from "@/core/formats";
+import { decodeChanges, deviceAccessListText } from "@/core/formats";
 import type { Change, Device } from "@/core/plan";
 import { placeOf, resource, written, type Json } from "./data-tree";
 import type { StandInSite } from "./site";
@@ -56,9 +56,16 @@ function parsed(text: string): Json | undefined {
 }
 
 const NO_RESOURCE =
-  "There is no such resource; there are /data with interfaces and bridges, and /operations.";
+  "There is no such resource; there are /data with interfaces, bridges and access lists, and /operations.";
+/** The list that a device filters by (RFC 8519): only read, since it follows from settings. */
+const ACCESS_LISTS = "ietf-access-control-list:acls";
 
 function write(site: StandInSite, device: Device, { method, path, body, ifMatch }: Asked): Answered {
+  if (path[1] === ACCESS_LISTS)
+    return refused(
+      "operation-not-supported",
+      "Access lists follow from the rules, which are entered as settings.",
+    );
   const place = placeOf(path.slice(1));
   if (place === null) return refused("unknown-element", NO_RESOURCE);
   const data = dataOf(site, device);
@@ -73,7 +80,15 @@ function write(site: StandInSite, device: Device, { method, path, body, ifMatch 
   return taken.ok ? { status: 204, body: null } : refused("invalid-value", taken.error);
 }
 
+function accessLists(site: StandInSite, device: Device): Answered {
+  const own = deviceAccessListText(site.running, device);
+  if ("refusal" in own) return refused("operation-failed", own.refusal);
+  const data = JSON.parse(own.text) as Json;
+  return { status: 200, body: data, etag: tagOf(data) };
+}
+
 function read(site: StandInSite, device: Device, path: readonly string[]): Answered {
+  if (path.length === 2 && path[1] === ACCESS_LISTS) return accessLists(site, device);
   const data = dataOf(site, device);
   const place = placeOf(path.slice(1));
   const found = place === null ? null : resource(data, place);

@@ -1,2 +1,2 @@
-export { accessListText } from "./write";
+export { accessListText, deviceAccessListText } from "./write";
 export { isRuleData, readRuleData, ruleListsText } from "./read-text";

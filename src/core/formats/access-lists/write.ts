@@ -161,50 +161,47 @@ function accessList(index: PlanIndex, list: WrittenList, family: Family): Access
   };
 }
 
-/** The lists of every device that filters: the one its walls need, and the one that stands on it. */
-function writtenLists(index: PlanIndex): WrittenList[] {
+/** The lists of a device that filters: the one its walls need, and the one that stands on it. */
+function writtenLists(index: PlanIndex, device: Device): WrittenList[] {
   const segment = (id: string) => index.plan.segment.get(id) ?? [];
-  return filteringDevices(index).flatMap((device): WrittenList[] => {
-    const planned = index.derived(PLANNED_LISTS).get(device.id);
-    const found = index.derived(FOUND_LISTS).get(device.id);
-    return [
-      ...(planned === undefined
-        ? []
-        : [
-            {
-              device,
-              name: listName(device, "needed"),
-              rules: planned.rules.map((rule) => ({ ...rule, log: false })),
-              forwardDefault: "drop" as const,
-              inputDefault: "drop" as const,
-              segmentsOf: (network: string) => (planned.universe.members.get(network) ?? []).flatMap(segment),
-            },
-          ]),
-      ...(found === undefined
-        ? []
-        : [
-            {
-              device,
-              name: listName(device, "standing"),
-              ...ruleListOf(found),
-              rules: ruleListOf(found).rules.map((rule, at) => ({
-                ...rule,
-                log: found.rules[at]?.rule.log ?? false,
-              })),
-              segmentsOf: (zone: string) => index.groups("segmentsByZone").get(zone) ?? [],
-            },
-          ]),
-    ];
-  });
+  const planned = index.derived(PLANNED_LISTS).get(device.id);
+  const found = index.derived(FOUND_LISTS).get(device.id);
+  return [
+    ...(planned === undefined
+      ? []
+      : [
+          {
+            device,
+            name: listName(device, "needed"),
+            rules: planned.rules.map((rule) => ({ ...rule, log: false })),
+            forwardDefault: "drop" as const,
+            inputDefault: "drop" as const,
+            segmentsOf: (network: string) => (planned.universe.members.get(network) ?? []).flatMap(segment),
+          },
+        ]),
+    ...(found === undefined
+      ? []
+      : [
+          {
+            device,
+            name: listName(device, "standing"),
+            ...ruleListOf(found),
+            rules: ruleListOf(found).rules.map((rule, at) => ({
+              ...rule,
+              log: found.rules[at]?.rule.log ?? false,
+            })),
+            segmentsOf: (zone: string) => index.groups("segmentsByZone").get(zone) ?? [],
+          },
+        ]),
+  ];
 }
 
-/**
- * All rule lists as YANG data in JSON (RFC 8519, RFC 7951), IPv4 and IPv6 apart. Answers to what was let
- * through pass by the device's own memory, which an access list can't say; rules that hold in some hours only
- * are not in it. A sentence where it would be too long.
- */
-export function accessListText(index: PlanIndex): { readonly text: string } | { readonly refusal: string } {
-  const acl = writtenLists(index).flatMap((list) =>
+/** Access lists as YANG data in JSON (RFC 8519, RFC 7951); a sentence where one would be too long. */
+function listsText(
+  index: PlanIndex,
+  lists: readonly WrittenList[],
+): { readonly text: string } | { readonly refusal: string } {
+  const acl = lists.flatMap((list) =>
     ([4, 6] as const).flatMap((family) => accessList(index, list, family) ?? []),
   );
   const long = acl.find(({ aces }) => aces.ace.length > MOST_ENTRIES);
@@ -217,3 +214,23 @@ export function accessListText(index: PlanIndex): { readonly text: string } | { 
     };
   return { text: `${JSON.stringify({ [`${MODULE}:acls`]: { acl } }, null, 2)}\n` };
 }
+
+/**
+ * The list that a device filters by, as `accessListText` writes it: the rules that stand on it, or those that
+ * its walls need where none do. No list on a device that does not filter.
+ */
+export function deviceAccessListText(index: PlanIndex, device: Device): ReturnType<typeof listsText> {
+  const isFiltering = filteringDevices(index).some(({ id }) => id === device.id);
+  return listsText(index, isFiltering ? writtenLists(index, device).slice(-1) : []);
+}
+
+/**
+ * All rule lists as YANG data in JSON (RFC 8519, RFC 7951), IPv4 and IPv6 apart. Answers to what was let
+ * through pass by the device's own memory, which an access list can't say; rules that hold in some hours only
+ * are not in it. A sentence where it would be too long.
+ */
+export const accessListText = (index: PlanIndex): ReturnType<typeof listsText> =>
+  listsText(
+    index,
+    filteringDevices(index).flatMap((device) => writtenLists(index, device)),
+  );
