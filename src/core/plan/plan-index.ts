@@ -58,7 +58,7 @@ interface Behind {
   readonly before: Behind | null;
 }
 
-/** A derived value with what it hasn't followed yet: a list would be copied at each edit after which nobody asks. */
+/** A derived value with what it hasn't followed yet; a list would be copied at each edit. */
 interface Kept {
   readonly value: unknown;
   readonly behind: Behind | null;
