@@ -37,6 +37,7 @@ const CORE = [
   "sheets",
   "device-sheet",
   "runbook",
+  "commissioning",
   "capture",
   "formats",
   "records",

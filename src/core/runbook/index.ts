@@ -1,5 +1,13 @@
 export { laptopText, opensText } from "./card";
-export { foundState, isFirstLeg, isUnpowered, setUpDevices, settleGateways, withDeviceAs } from "./found";
+export {
+  foundState,
+  isFirstLeg,
+  isUnpowered,
+  PORT_SETTINGS,
+  setUpDevices,
+  settleGateways,
+  withDeviceAs,
+} from "./found";
 export { wayFrom, whyNot } from "./reach";
 export { editsOf, operationsBetween, type Edit, type Operation, type Page, PAGES } from "./operations";
 export { Rehearsal, type Move, type Rehearsed, type Told } from "./rehearsal";

@@ -1,0 +1,171 @@
+import {
+  containsAddress,
+  familyOf,
+  formatAddress,
+  formatRange,
+  inRange,
+  parseAddress,
+  prefixOf,
+  parseIpv4,
+  type Address,
+  type Ipv4,
+} from "../address";
+import { must } from "../kernel";
+import { segmentHolding, nameOf, type PlanIndex } from "../plan";
+import type { Expected } from "./tests";
+
+/** Whether what was read is right, and in which way it is not; null where it says nothing that can be judged. */
+export interface Judged {
+  readonly isRight: boolean;
+  readonly words: string;
+}
+
+/** What a laptop shows of its network, as far as a text says it. */
+interface Shown {
+  readonly address: Address | null;
+  readonly gateway: Address | null;
+  readonly dns: readonly Address[];
+}
+
+const FROM_OTHERS = /\b(gateway|router|default)\b/i;
+const OF_NAMES = /\b(dns|name ?servers?|resolver)\b/i;
+const NO_ADDRESS = /\b(mask|broadcast|dhcp server|lease (obtained|expires))\b/i;
+const A_NUMBER = /(?<![\d.])\d{1,3}(?:\.\d{1,3}){3}(?![\d.])/g;
+
+/** The IPv4 addresses of a line, without what is a mask. */
+const addressesIn = (line: string): Ipv4[] =>
+  (line.match(A_NUMBER) ?? []).flatMap((text) => {
+    const address = parseIpv4(text);
+    return address === null || isMask(address) ? [] : [address];
+  });
+const isMask = (address: Ipv4): boolean => Number(address) >= MASKS;
+/** 240.0.0.0: what begins there is no host's address (RFC 1112 section 4), so it is a mask. */
+const MASKS = 0xf0000000;
+
+/**
+ * The text that a laptop prints about its network, or one address. A line that speaks of gateways or name
+ * servers is about those; lines below it that begin with blanks and hold an address only go on with it.
+ */
+function shownIn(text: string): Shown {
+  let [gateway, address]: [Address | null, Address | null] = [null, null];
+  const dns: Address[] = [];
+  let about: "own" | "gateway" | "dns" | "none" = "own";
+  for (const line of text.split(/\r?\n/)) {
+    const goesOn = /^\s+[\d.]+\s*$/.test(line);
+    if (OF_NAMES.test(line)) about = "dns";
+    else if (FROM_OTHERS.test(line)) about = "gateway";
+    else if (NO_ADDRESS.test(line)) about = "none";
+    else if (!goesOn) about = "own";
+    const found = addressesIn(line);
+    const [first = null] = found;
+    if (about === "dns") dns.push(...found);
+    else if (about === "gateway") gateway ??= first;
+    else if (about === "own") address ??= first;
+  }
+  return { address, gateway, dns };
+}
+
+/** 169.254.0.0/16: what a client gives itself where no server answers (RFC 3927). */
+const SELF_GIVEN = must(prefixOf(must(parseIpv4("169.254.0.0"), "an address"), 16), "a prefix");
+const NONE = /^\s*(none|no|nothing|no address|no link|-|0\.0\.0\.0)\s*\.?\s*$/i;
+const LINK = /^\s*(yes|a? ?link|up|light|on|\d+ ?(m|g)(bit\/s|bps|b)?)\s*\.?\s*$/i;
+const ANSWERED = /^\s*(yes|an? answer|answers?|answered|opens?|opened|ok|reply|replies)\s*\.?\s*$/i;
+const SILENT = /^\s*(no|none|nothing|no answer|silence|silent|time ?d? ?out|timeout)\s*\.?\s*$/i;
+
+/** Whose address one is, in words. */
+function whose(index: PlanIndex, address: Address): string {
+  const text = formatAddress(address);
+  if (containsAddress(SELF_GIVEN, address))
+    return `${text} is one that a device gives itself: no DHCP server answered`;
+  const segment = segmentHolding(index.plan, address);
+  return segment === null || segment === undefined
+    ? `${text} is in no subnet of this site: another DHCP server answers`
+    : `${text} is an address of ${segment.name}`;
+}
+
+function judgeLease(
+  index: PlanIndex,
+  expected: Extract<Expected, { is: "lease" }>,
+  text: string,
+): Judged | null {
+  if (NONE.test(text)) return { isRight: false, words: "It got no address." };
+  const shown = shownIn(text);
+  const { address } = shown;
+  if (address === null) return null;
+  const segment = expected.segment === null ? "" : nameOf(index, "segment", expected.segment);
+  if (expected.address !== null && address !== expected.address)
+    return {
+      isRight: false,
+      words: `${whose(index, address)}; it has to be ${formatAddress(expected.address)}.`,
+    };
+  if (expected.address === null && !expected.ranges.some((range) => inRange(range, address))) {
+    const held = segmentHolding(index.plan, address)?.id === expected.segment;
+    const ranges = expected.ranges.map(formatRange).join(", ");
+    return {
+      isRight: false,
+      words: held
+        ? `${whose(index, address)}, but outside what its server gives: ${ranges}.`
+        : `${whose(index, address)}; it has to be one of ${segment}: ${ranges}.`,
+    };
+  }
+  return otherwiseIn(expected, shown) ?? { isRight: true, words: `${formatAddress(address)} is right.` };
+}
+
+/** What is wrong beside the address, where the text tells it. */
+function otherwiseIn({ gateway, dns }: Extract<Expected, { is: "lease" }>, shown: Shown): Judged | null {
+  if (shown.gateway !== null && shown.gateway !== gateway)
+    return {
+      isRight: false,
+      words:
+        `The gateway is ${formatAddress(shown.gateway)} and has to be ` +
+        `${gateway === null ? "none" : formatAddress(gateway)}.`,
+    };
+  const stranger = shown.dns.find((one) => !dns.includes(one));
+  if (stranger !== undefined)
+    return {
+      isRight: false,
+      words:
+        `${formatAddress(stranger)} is named as name server; ` +
+        `${dns.length === 0 ? "none is to be" : `it has to be ${dns.map(formatAddress).join(", ")}`}.`,
+    };
+  return null;
+}
+
+/** At a port that is off nothing lights up, and nobody gets an address. */
+function judgeLink(index: PlanIndex, text: string): Judged | null {
+  if (NONE.test(text)) return { isRight: true, words: "No link, as it has to be." };
+  const { address } = shownIn(text);
+  if (address !== null) return { isRight: false, words: `${whose(index, address)}; the port has to be off.` };
+  return LINK.test(text) ? { isRight: false, words: "There is a link, and the port has to be off." } : null;
+}
+
+/**
+ * What was read, judged: an address or the whole text that a laptop prints about its network, "none", or
+ * whether an answer came. Null where the text does not tell.
+ */
+export function judge(index: PlanIndex, expected: Expected, text: string): Judged | null {
+  if (expected.is === "lease") return judgeLease(index, expected, text);
+  if (expected.is === "no link") return judgeLink(index, text);
+  if (expected.is === "no lease") {
+    if (NONE.test(text)) return { isRight: true, words: "It gets no address, as it has to." };
+    const address = parseAddress(text.trim()) ?? shownIn(text).address;
+    if (address === null) return null;
+    const isSelfGiven = familyOf(address) === 4 && containsAddress(SELF_GIVEN, address);
+    return isSelfGiven
+      ? { isRight: true, words: `${whose(index, address)}, as it has to be.` }
+      : { isRight: false, words: `${whose(index, address)}; it has to get none.` };
+  }
+  if (expected.is === "shown") return null;
+  const came = ANSWERED.test(text) ? "answer" : SILENT.test(text) ? "silence" : null;
+  if (came === null) return null;
+  const isRight = came === expected.is;
+  if (isRight)
+    return { isRight, words: came === "answer" ? "It answers." : "Nothing comes back, as it has to be." };
+  return {
+    isRight,
+    words:
+      came === "answer"
+        ? `It answers, and has to stay silent. ${expected.is === "silence" ? expected.why : ""}`.trim()
+        : "Nothing comes back, and it has to answer.",
+  };
+}

@@ -1,0 +1,223 @@
+import { bramblewick } from "../../../demo/bramblewick";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { formatAddress, type Ipv4 } from "../address";
+import { must } from "../kernel";
+import {
+  afterEdits,
+  PlanEdits,
+  PlanIndex,
+  segmentHolding,
+  type Plan,
+  type Port,
+  type Vid,
+  type WallEnd,
+} from "../plan";
+import { asClient, managementAddress, probe } from "../probe";
+import { setWall } from "../planners";
+import { dice, type Dice } from "../testing/plants";
+import { mixedSite } from "../testing/mixed-site";
+import { factsOf, rolesOf, type Fact } from "./facts";
+import { judge } from "./judge";
+import { testSheet, type TestSheet } from "./sheet";
+import { lookedUp } from "./shown";
+import type { SiteTest } from "./tests";
+
+/** What a person would read on a site that is otherwise than planned. */
+function read(site: PlanIndex, test: SiteTest, facts: readonly Fact[]): string {
+  const { question, expected } = test;
+  if (question === null) {
+    const own = facts.filter(({ id }) => test.proves.includes(id));
+    const again = lookedUp(site, own).find(({ id }) => id === test.id);
+    return JSON.stringify(again?.expected ?? null);
+  }
+  const { from } = question;
+  if (expected.is === "no link")
+    return from.at === "port" && site.plan.port.get(from.port)?.enabled === true ? "link" : "none";
+  const { cause, lease } = probe(site, question, () => "");
+  if (expected.is === "answer" || expected.is === "silence") return cause === null ? "yes" : "no";
+  if (lease === null || !lease.leased) return "none";
+  return [
+    formatAddress(lease.address),
+    `Gateway ${lease.gateway === null ? "" : formatAddress(lease.gateway)}`,
+    `DNS ${lease.dns.map(formatAddress).join(" ")}`,
+  ].join("\n");
+}
+
+const isRight = (planned: PlanIndex, site: PlanIndex, test: SiteTest, facts: readonly Fact[]): boolean =>
+  test.expected.is === "shown"
+    ? read(site, test, facts) === read(planned, test, facts)
+    : must(judge(planned, test.expected, read(site, test, facts)), "what is read can be judged").isRight;
+
+/** The VLANs of a port without one. */
+const without = ({ untagged, tagged, pvid }: Port, vid: number): Partial<Port> => ({
+  untagged: untagged.filter((one) => one !== vid),
+  tagged: tagged.filter((one) => one !== vid),
+  pvid: pvid === vid ? null : pvid,
+});
+
+const endsOf = (index: PlanIndex, keys: readonly string[]): WallEnd[] =>
+  keys.map((key) => (key === "internet" || key === "gateway" ? { at: key } : { at: "zone", zone: key }));
+
+type Breaker = (index: PlanIndex, edits: PlanEdits, ids: readonly string[]) => void;
+
+/** What breaks a fact of each kind, written apart from what proves it. */
+const BREAKERS: Readonly<Record<Fact["kind"], Breaker>> = {
+  vlan: (index, edits, [port = "", vid = ""]) => {
+    const lag = index.plan.port.get(port)?.lag ?? null;
+    const own = lag === null ? [port] : (index.groups("portsByLag").get(lag) ?? []).map(({ id }) => id);
+    for (const id of own)
+      edits.patch("port", id, without(must(index.plan.port.get(id), "the port"), Number(vid)));
+  },
+  role: (index, edits, [port = ""]) => {
+    const role = must(
+      rolesOf(index).find(({ id }) => id === `role ${port}`),
+      "the role",
+    );
+    const [first] = role.ports;
+    const other = [...index.plan.vlan.values()].find(
+      ({ domain, vid }) => domain === role.device.domain && vid !== first?.pvid,
+    )?.vid as Vid;
+    for (const { id, enabled, guards } of role.ports)
+      if (!enabled) edits.patch("port", id, { enabled: true });
+      else if (guards.signIn) edits.patch("port", id, { guards: { ...guards, signIn: false } });
+      else edits.patch("port", id, { pvid: other, untagged: [other], tagged: [], admit: "all" });
+  },
+  wireless: (index, edits, [ssid = ""]) => {
+    const own = must(index.plan.ssid.get(ssid), "the name");
+    const other = [...index.plan.segment.values()].find(
+      ({ id, vlan }) => id !== own.segment && vlan !== null,
+    );
+    if (other !== undefined) edits.patch("ssid", ssid, { segment: other.id });
+  },
+  scope: (_, edits, [scope = ""]) => edits.remove("scope", scope),
+  address: (index, edits, [host = ""]) => {
+    const { manner, ipv4 } = must(index.plan.host.get(host), "the device");
+    const near = [16, 4, 2, 1].map((bit) => (must(ipv4, "an address") ^ bit) as Ipv4);
+    const taken = index.groups("hostsByAddress");
+    const held = segmentHolding(index.plan, must(ipv4, "an address"))?.id;
+    const other =
+      near.find((one) => segmentHolding(index.plan, one)?.id === held && !taken.has(one)) ??
+      must(near[0], "another address");
+    edits.patch("host", host, {
+      ipv4: other,
+      ...(manner === "typed" ? { attachment: { at: "unplaced" } } : {}),
+    });
+  },
+  "way in": (index, edits, [device = ""]) => {
+    for (const leg of index.interfacesOf(device))
+      if (leg.addresses4.length > 0 && leg.line === null)
+        edits.patch("interface", leg.id, { addresses4: [] });
+  },
+  wall: (index, edits, [from = "", to = "", ...does]) => {
+    const [a, b] = endsOf(index, [from, to]);
+    setWall(edits, () => "00000000-0000-7000-8000-0000000000aa", {
+      from: must(a, "an end"),
+      to: must(b, "an end"),
+      door: does[0] === "lets" ? "closed" : "open",
+      services: [],
+      reason: "",
+    });
+  },
+};
+
+function broken(index: PlanIndex, fact: Fact): PlanIndex | null {
+  const edits = new PlanEdits(index.plan);
+  BREAKERS[fact.kind](index, edits, fact.id.slice(fact.kind.length + 1).split(" "));
+  return edits.changes().length === 0 ? null : afterEdits(index, edits);
+}
+
+/** Facts that would be broken without any of the readings that claim to prove them coming out otherwise. */
+function unnoticed(index: PlanIndex, { tests, facts }: TestSheet, roll: Dice | null): string[] {
+  return facts.flatMap((fact) => {
+    const claim = tests.filter(({ proves }) => proves.includes(fact.id));
+    if (claim.length === 0 || (roll !== null && roll(4) > 0)) return [];
+    const site = broken(index, fact);
+    if (site === null || claim.some((test) => !isRight(index, site, test, facts))) return [];
+    return [
+      `${fact.kind}: ${fact.words}, claimed by ${claim.map(({ does, at }) => `${at}: ${does}`).join(" | ")}`,
+    ];
+  });
+}
+
+const SITES: readonly (readonly [string, Plan])[] = [
+  ["house", lockkeepersHouse()],
+  ["practice", fennelStreet()],
+  ["works", bramblewick()],
+];
+
+describe.each(SITES)("%s", (_, plan) => {
+  const index = PlanIndex.of(plan);
+  const sheet = testSheet(index);
+
+  test("every reading comes out as expected on the site as planned", () => {
+    for (const one of sheet.tests)
+      expect([one.id, isRight(index, index, one, sheet.facts)]).toEqual([one.id, true]);
+  });
+
+  test("no fact is left: a reading proves it, or it says why none can", () => {
+    const proven = new Set(sheet.tests.flatMap(({ proves }) => proves));
+    const said = new Set(sheet.unproven.map(({ fact }) => fact.id));
+    for (const { id, kind } of sheet.facts) {
+      expect([id, proven.has(id) !== said.has(id)]).toEqual([id, true]);
+      if (kind !== "wall") expect([id, proven.has(id)]).toEqual([id, true]);
+    }
+    expect(sheet.atLeast).toBeLessThanOrEqual(sheet.tests.length);
+  });
+
+  test("what breaks a fact changes a reading that claims to prove it", () => {
+    expect(unnoticed(index, sheet, null)).toEqual([]);
+  });
+
+  test("the same questions keep their names, whatever order the rows are in", () => {
+    const turned: Plan = {
+      ...plan,
+      port: new Map([...plan.port].reverse()),
+      host: new Map([...plan.host].reverse()),
+      device: new Map([...plan.device].reverse()),
+    };
+    const again = testSheet(PlanIndex.of(turned));
+    expect(again.tests.map(({ id, expected }) => [id, expected])).toEqual(
+      sheet.tests.map(({ id, expected }) => [id, expected]),
+    );
+  });
+});
+
+test("on random sites with chained routers, routed ports and sites without VLANs a broken fact is noticed", () => {
+  const roll = dice(151);
+  let claims = 0;
+  for (let round = 0; round < 40; round += 1) {
+    const index = PlanIndex.of(mixedSite(roll));
+    const sheet = testSheet(index);
+    claims += sheet.tests.length;
+    expect([round, unnoticed(index, sheet, roll)]).toEqual([round, []]);
+  }
+  expect(claims).toBeGreaterThan(200);
+});
+
+test("a site without gear has nothing to prove", () => {
+  const edits = new PlanEdits(lockkeepersHouse());
+  const bare = PlanIndex.of({ ...edits.plan, ...emptied(edits.plan) });
+  expect(testSheet(bare).tests).toEqual([]);
+});
+
+const emptied = (plan: Plan): Partial<Plan> =>
+  Object.fromEntries(
+    Object.entries(plan).flatMap(([kind, all]) =>
+      kind === "site" ? [] : [[kind, new Map(all as Map<string, never>).clear() ?? new Map()]],
+    ),
+  );
+
+test("a way in is opened from the segment for gear where there is one", () => {
+  const index = PlanIndex.of(fennelStreet());
+  const pages = testSheet(index).tests.filter(({ question }) => question?.goal.to === "device");
+  expect(pages).toHaveLength(
+    [...index.plan.device.values()].filter((device) => managementAddress(index, device, 4) !== undefined)
+      .length,
+  );
+  for (const { question } of pages) {
+    const { lease } = probe(index, asClient(must(question, "a question").from, { to: "address" }), () => "");
+    expect(index.plan.segment.get(lease?.segment ?? "")?.management).toBe(true);
+  }
+  expect(factsOf(index).filter(({ kind }) => kind === "way in")).toHaveLength(pages.length);
+});

@@ -1,0 +1,74 @@
+import { byNaturalText } from "../kernel";
+import type { PlanIndex } from "../plan";
+import { askersOf, devicesAsking, laptopsAsking, staticDevices, waysIn } from "./candidates";
+import { cover } from "./cover";
+import { factsOf, type Fact } from "./facts";
+import { lookedUp } from "./shown";
+import type { SiteTest } from "./tests";
+import { wallsTried } from "./walls";
+
+/** The readings that prove a site. */
+export interface TestSheet {
+  /** In the order of a walk: place by place. */
+  readonly tests: readonly SiteTest[];
+  readonly facts: readonly Fact[];
+  /** What no reading proves, and why. */
+  readonly unproven: readonly { readonly fact: Fact; readonly why: string }[];
+  /** With fewer readings nothing proves as much. */
+  readonly atLeast: number;
+}
+
+/** All readings that could be taken, and why none proves what none does. */
+function possibleTests(index: PlanIndex): {
+  readonly tests: SiteTest[];
+  readonly reasons: ReadonlyMap<string, string>;
+} {
+  const laptops = laptopsAsking(index);
+  const askers = askersOf(index, laptops);
+  const walls = wallsTried(index, askers);
+  return {
+    tests: [
+      ...laptops.map(({ test }) => test),
+      ...devicesAsking(index),
+      ...staticDevices(index, askers),
+      ...waysIn(index, askers),
+      ...walls.flatMap((one) => ("test" in one ? [one.test] : [])),
+    ],
+    reasons: new Map(walls.flatMap((one) => ("test" in one ? [] : [[one.fact, one.why]]))),
+  };
+}
+
+const UNREACHED = "From nowhere on the site is it reached: see Findings.";
+
+/** Where nobody said the place, last; else as a person counts. */
+const inWalkingOrder = (a: SiteTest, b: SiteTest): number =>
+  Number(a.place === "") - Number(b.place === "") ||
+  byNaturalText(a.place, b.place) ||
+  byNaturalText(a.at, b.at) ||
+  byNaturalText(a.does, b.does);
+
+/** Few readings that prove everything about a site which readings can prove. */
+export function testSheet(index: PlanIndex): TestSheet {
+  const facts = factsOf(index);
+  const known = new Set(facts.map(({ id }) => id));
+  const { tests, reasons } = possibleTests(index);
+  const tried = tests.map((test) => ({
+    ...test,
+    proves: [...new Set(test.proves)].filter((fact) => known.has(fact)),
+  }));
+  const proven = new Set(tried.flatMap(({ proves }) => proves));
+  const rest = lookedUp(
+    index,
+    facts.filter(({ id }) => !proven.has(id)),
+  );
+  const { chosen, atLeast } = cover([...tried, ...rest]);
+  const all = new Set(chosen.flatMap(({ proves }) => proves));
+  return {
+    tests: [...chosen].sort(inWalkingOrder),
+    facts,
+    unproven: facts.flatMap((fact) =>
+      all.has(fact.id) ? [] : [{ fact, why: reasons.get(fact.id) ?? UNREACHED }],
+    ),
+    atLeast,
+  };
+}

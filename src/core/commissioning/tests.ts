@@ -1,0 +1,50 @@
+import type { Address, AddressRange } from "../address";
+import type { ProbePlace, ProbeQuestion } from "../plan";
+
+/** What has to be read. */
+export type Expected =
+  /** A device that asks gets an address: of one of these ranges, or exactly this one. */
+  | {
+      readonly is: "lease";
+      readonly segment: string | null;
+      readonly address: Address | null;
+      readonly ranges: readonly AddressRange[];
+      readonly gateway: Address | null;
+      readonly dns: readonly Address[];
+      readonly leaseSeconds: number | null;
+    }
+  /** The port is off: no light, no link. */
+  | { readonly is: "no link" }
+  /** No address, with the reason. */
+  | { readonly is: "no lease"; readonly why: string }
+  | { readonly is: "answer" }
+  | { readonly is: "silence"; readonly why: string }
+  /** What a device's own pages show, line by line. */
+  | { readonly is: "shown"; readonly lines: readonly (readonly [name: string, value: string])[] };
+
+/** One reading that can be taken on site, and what it proves. */
+export interface SiteTest {
+  /** The same as long as it is the same question. */
+  readonly id: string;
+  /** Where one stands: a place of the site; empty where nobody said. */
+  readonly place: string;
+  /** Where the laptop is, or at which device one looks. */
+  readonly at: string;
+  /** What is done there. */
+  readonly does: string;
+  /** What is asked of the simulation; null where a device's own pages are looked at. */
+  readonly question: ProbeQuestion | null;
+  readonly expected: Expected;
+  /** The facts that it proves, by their ids. */
+  readonly proves: readonly string[];
+}
+
+/** A place that a laptop can be at. */
+export interface Spot {
+  /** The fact that it shows what this port, or this name here, gives. */
+  readonly fact: string;
+  readonly key: string;
+  readonly from: ProbePlace;
+  readonly place: string;
+  readonly at: string;
+}

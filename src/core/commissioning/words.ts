@@ -1,0 +1,52 @@
+import { formatAddress, formatRange } from "../address";
+import { nameOf, type PlanIndex } from "../plan";
+import { formatLease } from "../planners";
+import type { Expected } from "./tests";
+
+type Line = readonly [name: string, value: string];
+
+/** What has to be read, line by line, as it stands on the sheet. */
+export function expectedLines(index: PlanIndex, expected: Expected): Line[] {
+  switch (expected.is) {
+    case "lease": {
+      const { segment, address, ranges, gateway, dns, leaseSeconds } = expected;
+      const own = address === null ? ranges.map(formatRange).join(", ") : formatAddress(address);
+      return [
+        ["Address", `${own}${segment === null ? "" : `, ${nameOf(index, "segment", segment)}`}`],
+        ["Gateway", gateway === null ? "none" : formatAddress(gateway)],
+        ["Name servers", dns.length === 0 ? "none" : dns.map(formatAddress).join(", ")],
+        ...(leaseSeconds === null ? [] : [["Lease", formatLease(leaseSeconds)] as const]),
+      ];
+    }
+    case "no link":
+      return [["Light", "none: the port is off"]];
+    case "no lease":
+      return [
+        ["Address", "none"],
+        ["Since", expected.why],
+      ];
+    case "answer":
+      return [["Comes back", "an answer"]];
+    case "silence":
+      return [
+        ["Comes back", "nothing"],
+        ["Since", expected.why],
+      ];
+    case "shown":
+      return [...expected.lines];
+  }
+}
+
+const SHORT = {
+  "no link": "no link",
+  "no lease": "no address",
+  answer: "an answer",
+  silence: "nothing comes back",
+} as const;
+
+/** The same in one line: what is ticked where it is as expected. */
+export function expectedText(index: PlanIndex, expected: Expected): string {
+  const lines = expectedLines(index, expected);
+  if (expected.is === "shown") return lines.map(([name, value]) => `${name}: ${value}`).join("; ");
+  return expected.is === "lease" ? (lines[0]?.[1] ?? "") : SHORT[expected.is];
+}
