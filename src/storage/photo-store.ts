@@ -1,16 +1,15 @@
 import "server-only";
 import type { PhotoStore } from "@/application/stores";
-import type { Photo, RecordEntry } from "@/core/records";
+import { photosOf, type Photo, type RecordEntry } from "@/core/records";
 import type { Database, Tx } from "./pool";
 import { sql } from "./sql";
 
 /** What an entry of the record says of photos: they are awaited, or their pictures are forgotten. */
 export async function notePhotos(tx: Tx, site: string, entry: RecordEntry): Promise<void> {
-  if (entry.do === "tick")
-    for (const id of entry.photos)
-      await tx.run(
-        sql`INSERT INTO photo (site_id, id) VALUES (${site}, ${id}) ON DUPLICATE KEY UPDATE id = photo.id`,
-      );
+  for (const id of photosOf(entry))
+    await tx.run(
+      sql`INSERT INTO photo (site_id, id) VALUES (${site}, ${id}) ON DUPLICATE KEY UPDATE id = photo.id`,
+    );
   if (entry.do === "takeOut")
     await tx.run(sql`INSERT INTO photo (site_id, id, taken_out) VALUES (${site}, ${entry.photo}, 1)
       ON DUPLICATE KEY UPDATE taken_out = 1, jpeg = NULL`);

@@ -77,6 +77,33 @@ const readSchema = z.strictObject({
   changes,
 });
 
+/** What came of a test: as it has to be; otherwise; or it could not be taken. */
+const TEST_CAME = ["expected", "otherwise", "cannot"] as const;
+export type TestCame = (typeof TEST_CAME)[number];
+/** As long as the longest text that a laptop prints about its network, several times over. */
+export const MOST_READ = 20_000;
+/** A test names everything that tells it from others, and no more. */
+const MOST_TEST_ID = 400;
+
+const testSchema = z.strictObject({
+  ...head,
+  do: z.literal("test"),
+  test: z.strictObject({
+    id: lineField(MOST_TEST_ID),
+    place: lineField(400),
+    at: lineField(MOST_TEXT),
+    does: lineField(MOST_TEXT),
+    expected: textField(MOST_TEXT),
+  }),
+  came: z.enum(TEST_CAME),
+  read: textField(MOST_READ),
+  says: lineField(MOST_TEXT),
+  note: longText,
+  photos: z
+    .array(idField)
+    .max(MOST_PHOTOS_AT_STEP, `At most ${MOST_PHOTOS_AT_STEP} photos go with a reading`),
+});
+
 /** An entry of the record as it travels and is stored. */
 export const recordEntrySchema = z.discriminatedUnion("do", [
   startSchema,
@@ -85,6 +112,7 @@ export const recordEntrySchema = z.discriminatedUnion("do", [
   takeOutSchema,
   endSchema,
   readSchema,
+  testSchema,
 ]);
 
 interface Head {
@@ -159,7 +187,33 @@ export interface Read extends Head {
   /** What became different of what was known to be on it. */
   readonly changes: readonly Change[];
 }
-export type RecordEntry = Start | Tick | TakeBack | TakeOut | End | Read;
+/** A test as it was read when it was taken: what is written down does not change with the plan. */
+export interface TakenTest {
+  /** The same as long as the question is the same. */
+  readonly id: string;
+  readonly place: string;
+  readonly at: string;
+  readonly does: string;
+  /** What had to be read, in words. */
+  readonly expected: string;
+}
+/** A reading that proves the site, or shows what is wrong; it changes nothing on any device. */
+export interface TestTaken extends Head {
+  readonly do: "test";
+  readonly test: TakenTest;
+  readonly came: TestCame;
+  /** What was read, as it was typed or pasted; empty where it was ticked as expected. */
+  readonly read: string;
+  /** In which way it is right or not; empty where nobody could say. */
+  readonly says: string;
+  readonly note: string;
+  readonly photos: readonly string[];
+}
+export type RecordEntry = Start | Tick | TakeBack | TakeOut | End | Read | TestTaken;
+
+/** Photos that an entry brings with it, by their ids. */
+export const photosOf = (entry: RecordEntry): readonly string[] =>
+  entry.do === "tick" || entry.do === "test" ? entry.photos : [];
 
 /** An entry with who made it. */
 export interface Recorded {

@@ -5,12 +5,17 @@ export {
   encodeEntrySliced,
   entryOf,
   MOST_PHOTOS_AT_STEP,
+  MOST_READ,
+  photosOf,
   PORT_FIELDS,
   recordEntrySchema,
   type Recorded,
   type Read,
   type RecordEntry,
   type Seen,
+  type TakenTest,
+  type TestCame,
+  type TestTaken,
   type Tick,
   type TickCame,
 } from "./entry";
@@ -28,7 +33,8 @@ export {
   type Photo,
 } from "./photo";
 export { changesFrom, changesOf, changesOfFound, partsOf } from "./parts";
-export { CAME_WORDS, recordTable } from "./table";
+export { latestTests, type LatestTest } from "./tests-taken";
+export { CAME_WORDS, recordTable, TEST_CAME_WORDS } from "./table";
 export { remaining } from "./remaining";
 export {
   follow,

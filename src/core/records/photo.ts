@@ -2,7 +2,7 @@ import { z } from "zod";
 import { MOST_PHOTOS, type FileFault } from "../formats";
 import { err, ok, type Result } from "../kernel";
 import { idField, issueSentence, valueAt } from "../plan";
-import type { Recorded } from "./entry";
+import { photosOf, type Recorded, type RecordEntry } from "./entry";
 import { MOST_PHOTO_SIDE, plainJpeg } from "./jpeg";
 import { takenBack } from "./visit";
 
@@ -79,11 +79,16 @@ export const photosTakenOut = (record: readonly Recorded[]): ReadonlySet<string>
 /** The photos that a record's ticks name and that were not taken out, each once, in their order. */
 export function photosNamed(record: readonly Recorded[]): string[] {
   const out = photosTakenOut(record);
-  const named = record.flatMap(({ entry }) => (entry.do === "tick" ? entry.photos : []));
+  const named = record.flatMap(({ entry }) => photosOf(entry));
   return [...new Set(named)].filter((id) => !out.has(id));
 }
 
-/** Steps that were taken back and of which photos are left, the last first: they stand nowhere else. */
+const titleOf = (entry: RecordEntry): string => {
+  if (entry.do === "tick") return entry.step.title;
+  return entry.do === "test" ? entry.test.at : "";
+};
+
+/** Steps and readings that were taken back and of which photos are left, the last first: they stand nowhere else. */
 export function photosLeftBehind(
   record: readonly Recorded[],
 ): { readonly title: string; readonly photos: readonly string[] }[] {
@@ -91,9 +96,9 @@ export function photosLeftBehind(
   const left = new Set(photosNamed(record));
   return record
     .flatMap(({ entry }) => {
-      if (entry.do !== "tick" || !back.has(entry.id)) return [];
-      const photos = entry.photos.filter((id) => left.has(id));
-      return photos.length === 0 ? [] : [{ title: entry.step.title, photos }];
+      if (!back.has(entry.id)) return [];
+      const photos = photosOf(entry).filter((id) => left.has(id));
+      return photos.length === 0 ? [] : [{ title: titleOf(entry), photos }];
     })
     .reverse();
 }

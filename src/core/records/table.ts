@@ -1,5 +1,5 @@
 import { nameOf, type PlanIndex } from "../plan";
-import type { Recorded, TickCame } from "./entry";
+import type { Recorded, TestCame, TickCame } from "./entry";
 import { photosTakenOut } from "./photo";
 import { takenBack } from "./visit";
 
@@ -8,6 +8,13 @@ export const CAME_WORDS: Readonly<Record<TickCame, string>> = {
   done: "done",
   differs: "differs",
   cannot: "can't be done",
+};
+
+/** What came of a test, in a word or two. */
+export const TEST_CAME_WORDS: Readonly<Record<TestCame, string>> = {
+  expected: "as expected",
+  otherwise: "otherwise",
+  cannot: "can't be read",
 };
 
 const FROM_WORDS = {
@@ -26,6 +33,7 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
   const titles = new Map(
     record.flatMap(({ entry }): (readonly [string, string])[] => {
       if (entry.do === "tick") return [[entry.id, entry.step.title]];
+      if (entry.do === "test") return [[entry.id, `${entry.test.at}: ${entry.test.does}`]];
       return entry.do === "read" ? [[entry.id, `reading of ${nameOf(index, "device", entry.device)}`]] : [];
     }),
   );
@@ -37,6 +45,24 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
         return [at, by, "visit begins", "", entry.name, FROM_WORDS[entry.from], "", "", "", ""];
       case "end":
         return [at, by, "visit ends", "", "", "", "", entry.note, "", ""];
+      case "test": {
+        const { at: where, does, expected } = entry.test;
+        const shown = entry.photos.filter((id) => !out.has(id)).length;
+        const read = [entry.read, entry.says].filter((text) => text !== "").join("; ");
+        const came = TEST_CAME_WORDS[entry.came];
+        return [
+          at,
+          by,
+          came,
+          where,
+          does,
+          expected,
+          read,
+          entry.note,
+          shown === 0 ? "" : String(shown),
+          back(entry),
+        ];
+      }
       case "takeOut":
         return [at, by, "photo taken out", "", "", "", "", "", "", ""];
       case "read":

@@ -151,9 +151,11 @@ export function readsThatStand(record: readonly Recorded[]): { readonly by: stri
  * beside the steps of that order: a device was read, or something was taken back.
  */
 export function isOutdated(of: readonly Recorded[], record: readonly Recorded[]): boolean {
-  const then = new Set(of.map(({ entry }) => entry.id));
+  // A test changes nothing on a device: that one was taken back says nothing of them.
+  const then = new Set(of.flatMap(({ entry }) => (entry.do === "test" ? [] : [entry.id])));
+  const all = new Set(of.map(({ entry }) => entry.id));
   return record.some(
     ({ entry }) =>
-      !then.has(entry.id) && (entry.do === "read" || (entry.do === "takeBack" && then.has(entry.tick))),
+      !all.has(entry.id) && (entry.do === "read" || (entry.do === "takeBack" && then.has(entry.tick))),
   );
 }

@@ -1,4 +1,4 @@
-import type { Tick } from "../records";
+import type { TestTaken, Tick } from "../records";
 import { testId } from "./build-plan";
 
 /** A tick of a step that saved something, with what is different about it. */
@@ -13,5 +13,25 @@ export const aTick = (fields: Partial<Tick>): Tick => ({
   note: "",
   photos: [],
   changes: [],
+  ...fields,
+});
+
+/** A test at a port of the house, taken. */
+export const aTestTaken = (fields: Partial<TestTaken>): TestTaken => ({
+  id: testId("test taken", JSON.stringify(fields)),
+  at: "2026-11-29T09:30:00.000Z",
+  do: "test",
+  test: {
+    id: "lease port 4",
+    place: "Hall",
+    at: "Hall switch port 4",
+    does: "Plug in a laptop that asks for its address.",
+    expected: "172.19.20.60 to 172.19.20.99, Household",
+  },
+  came: "expected",
+  read: "",
+  says: "",
+  note: "",
+  photos: [],
   ...fields,
 });

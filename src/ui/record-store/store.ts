@@ -4,6 +4,7 @@ import {
   decodeEntry,
   encodeEntry,
   photoBytes,
+  photosOf,
   type Photo,
   type Recorded,
   type RecordEntry,
@@ -241,7 +242,7 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
     drop: (id: string) => {
       void outbox.remove([id]);
       for (const { entry } of store.getState().refused)
-        if (entry.id === id && entry.do === "tick") entry.photos.forEach(forgetPhoto);
+        if (entry.id === id) photosOf(entry).forEach(forgetPhoto);
       show({ refused: store.getState().refused.filter(({ entry }) => entry.id !== id) });
     },
   });

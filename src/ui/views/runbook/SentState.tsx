@@ -1,8 +1,15 @@
 "use client";
 
+import type { RecordEntry } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { useOffline, type Offline } from "../../frame/use-offline";
 import { useRecord } from "../../record-store/use-record";
+
+/** Which entry it is, to whoever made it. */
+function titled(entry: RecordEntry): string {
+  if (entry.do === "tick") return `“${entry.step.title}”`;
+  return entry.do === "test" ? `“${entry.test.at}: ${entry.test.does}”` : "An entry";
+}
 
 /** What of the record the server does not have yet, and why; nothing where it has all. */
 export function SentState() {
@@ -28,7 +35,7 @@ export function SentState() {
           className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-2 text-13 text-stop"
         >
           <span>
-            {entry.do === "tick" ? `“${entry.step.title}”` : "An entry"} was not taken: {sentence}
+            {titled(entry)} was not taken: {sentence}
           </span>
           <button type="button" className="button" onClick={() => drop(entry.id)}>
             Let go of it

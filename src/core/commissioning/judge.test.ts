@@ -1,0 +1,82 @@
+import { fennelStreet } from "../../../demo/fennel-street";
+import { must } from "../kernel";
+import { PlanIndex } from "../plan";
+import { judge } from "./judge";
+import { testSheet } from "./sheet";
+import type { Expected } from "./tests";
+
+const index = PlanIndex.of(fennelStreet());
+const { tests } = testSheet(index);
+const testAt = (at: RegExp): Expected =>
+  must(
+    tests.find((one) => at.test(one.at)),
+    String(at),
+  ).expected;
+const PHONES = testAt(/^Phone Theatre desk$/);
+const PRINTER = testAt(/^Office printer$/);
+const DARK = testAt(/^Upper switch port 21$/);
+
+/** What the text of a laptop says of its network, as three ways of printing it have it. */
+const PRINTED = [
+  ["one address", "10.24.30.25"],
+  [
+    "lines with dots",
+    "Ethernet adapter\n   IPv4 Address. . . . . : 10.24.30.25\n   Subnet Mask . . . . : 255.255.255.0\n" +
+      "   Lease Obtained. . . : Sunday\n   Default Gateway . . : 10.24.30.1\n   DHCP Server . . . . : 10.24.30.1\n" +
+      "   DNS Servers . . . . : 10.24.30.1",
+  ],
+  [
+    "a line with a length",
+    "inet 10.24.30.25/24 brd 10.24.30.255 scope global dynamic\ndefault via 10.24.30.1 dev e0",
+  ],
+  ["any order", "router: 10.24.30.1\nmask: 255.255.255.0\naddress: 10.24.30.25"],
+] as const;
+
+test.each(PRINTED)("%s in the range is right", (_, text) => {
+  expect(judge(index, PHONES, text)).toEqual({ isRight: true, words: "10.24.30.25 is right." });
+});
+
+test.each([
+  [PHONES, "10.24.50.9", /^10\.24\.50\.9 is an address of Cards; it has to be one of Phones: 10\.24\.30\./],
+  [PHONES, "10.24.30.60", /an address of Phones, but outside what its server gives/],
+  [PHONES, "169.254.7.3", /gives itself: no DHCP server answered/],
+  [PHONES, "192.168.1.20", /in no subnet of this site: another DHCP server answers/],
+  [PHONES, "none", /^It got no address\.$/],
+  [
+    PHONES,
+    "10.24.30.25\ngateway 10.24.30.254",
+    /^The gateway is 10\.24\.30\.254 and has to be 10\.24\.30\.1\.$/,
+  ],
+  [PHONES, "10.24.30.25\nDNS: 10.24.9.9", /^10\.24\.9\.9 is named as name server; it has to be 10\./],
+  [PRINTER, "10.24.20.99", /it has to be 10\.24\.20\.\d+\.$/],
+  [DARK, "link", /^There is a link, and the port has to be off\.$/],
+  [DARK, "10.24.20.40", /an address of Staff; the port has to be off/],
+  [{ is: "no lease", why: "" } as const, "10.24.20.40", /it has to get none/],
+  [{ is: "answer" } as const, "nothing", /^Nothing comes back, and it has to answer\.$/],
+  [
+    { is: "silence", why: "The wall is closed." } as const,
+    "yes",
+    /has to stay silent\. The wall is closed\.$/,
+  ],
+])("%j, read %j, is wrong, and says how", (expected, text, words) => {
+  const judged = must(judge(index, expected, text), "it is judged");
+  expect([judged.isRight, judged.words]).toEqual([false, expect.stringMatching(words)]);
+});
+
+test.each([
+  [DARK, "none"],
+  [{ is: "no lease", why: "" } as const, "169.254.1.1"],
+  [{ is: "answer" } as const, "it opens".replace("it ", "")],
+  [{ is: "silence", why: "" } as const, "timeout"],
+])("%j, read %j, is right", (expected, text) => {
+  expect(judge(index, expected, text)?.isRight).toBe(true);
+});
+
+test.each([
+  [PHONES, "no idea"],
+  [DARK, "hm"],
+  [{ is: "answer" } as const, "perhaps"],
+  [PHONES, "255.255.255.0"],
+])("%j, read %j, is not judged", (expected, text) => {
+  expect(judge(index, expected, text)).toBeNull();
+});
