@@ -15,6 +15,7 @@ export const VIEWS = [
   "Probe",
   "Failures",
   "Runbook",
+  "Tests",
   "Export",
   "History",
 ] as const;

@@ -35,6 +35,8 @@ interface Asked {
 /** Somebody who can ask for something: where, and with which address. */
 export interface Asker {
   readonly spot: Spot;
+  /** What is entered on the laptop first, as a sentence ends; empty where it asks for its address. */
+  readonly entered: string;
   readonly as: ProbeAs;
   /** The segment that it has an address of; null for none of the plan. */
   readonly segment: string | null;
@@ -63,7 +65,7 @@ function asked(index: PlanIndex, spot: Spot, does: string): Asked {
   return { test, spot, outcome };
 }
 
-/** Where a laptop is plugged in to see what a role of ports gives: at a free port, else in place of something. */
+/** Where one plugs in to see what a role of ports gives: at a free port, else in place of something. */
 const portOfRole = (index: PlanIndex, { ports }: Role): Port | undefined =>
   ports.find(({ id }) => index.hostsAt(id).length === 0) ?? ports[0];
 
@@ -146,17 +148,16 @@ export function devicesAsking(index: PlanIndex): SiteTest[] {
 export const askersOf = (index: PlanIndex, laptops: readonly Asked[]): Asker[] =>
   laptops.flatMap(({ spot, outcome }): Asker[] => {
     if (outcome.cause === null && outcome.lease !== null)
-      return [{ spot, as: { as: "client" }, segment: outcome.lease.segment }];
+      return [{ spot, entered: "", as: { as: "client" }, segment: outcome.lease.segment }];
     if (spot.from.at !== "port" || outcome.lease !== null) return [];
     const entered = settingsFor(index, spot.from);
     const as: ProbeAs = { as: "typed", ...entered };
     if (index.groups("hostsByAddress").has(entered.address)) return [];
     const { cause, lease } = probe(index, { ...asClient(spot.from, { to: "address" }), as }, nobody);
     const isOwn = cause === null && lease !== null && lease.segment !== null;
-    const text = `${formatAddress(entered.address)}/${entered.length}, gateway ${formatAddress(entered.gateway)}`;
-    return isOwn
-      ? [{ spot: { ...spot, at: `${spot.at}, ${text} entered` }, as, segment: lease.segment }]
-      : [];
+    const [own, gateway] = [entered.address, entered.gateway].map(formatAddress);
+    const words = `, with ${own}/${entered.length} and gateway ${gateway} entered on the laptop`;
+    return isOwn ? [{ spot, entered: words, as, segment: lease.segment }] : [];
   });
 
 /**
@@ -172,10 +173,10 @@ function shownByAnswer(
   return as.as === "typed" && ways.length > 0 ? [...ways, spot.fact] : ways;
 }
 
-/** A laptop at a spot asks for something. */
+/** A laptop at a spot asks for something; `does` is the sentence without its full stop. */
 export function reachTest(
   index: PlanIndex,
-  { spot, as }: Pick<Asker, "spot" | "as">,
+  { spot, entered, as }: Pick<Asker, "spot" | "entered" | "as">,
   { goal, id, does, proves }: Pick<SiteTest, "id" | "does" | "proves"> & { readonly goal: ProbeGoal },
 ): SiteTest {
   const question: ProbeQuestion = { ...asClient(spot.from, goal), as };
@@ -185,7 +186,7 @@ export function reachTest(
     id,
     place: spot.place,
     at: spot.at,
-    does,
+    does: `${does}${entered}.`,
     question,
     expected: cause === null ? { is: "answer" } : { is: "silence", why: cause.sentence },
     proves: cause === null ? [...proves, ...shownByAnswer(index, { spot, as }, outcome)] : proves,
@@ -198,12 +199,12 @@ function firstAnswered(tests: Iterable<SiteTest>): SiteTest | null {
   return null;
 }
 
-/** Devices with an address that was entered on them: each asked from a laptop beside it, where no wall stands. */
+/** Devices with an address that was entered on them: asked from beside them, where no wall stands. */
 export const staticDevices = (index: PlanIndex, askers: readonly Asker[]): SiteTest[] =>
   [...index.plan.host.values()].flatMap((host: Host): SiteTest[] => {
     const { manner, ipv4, attachment } = host;
     if (manner !== "typed" || ipv4 === null || attachment.at === "unplaced") return [];
-    const does = `Ask ${host.name} at ${formatAddress(ipv4)}: an echo, or its page.`;
+    const does = `Ask ${host.name} at ${formatAddress(ipv4)} for an echo or its page`;
     const beside = askers.filter(({ segment }) => segment === host.segment);
     const others = askers.filter(({ segment }) => segment !== host.segment);
     function* tests(): Generator<SiteTest> {
@@ -227,7 +228,7 @@ export const waysIn = (index: PlanIndex, askers: readonly Asker[]): SiteTest[] =
   [...index.plan.device.values()].flatMap((device): SiteTest[] => {
     const address = managementAddress(index, device, 4);
     if (address === undefined) return [];
-    const does = `Open the pages of ${device.name} at ${formatAddress(address)}.`;
+    const does = `Open the pages of ${device.name} at ${formatAddress(address)}`;
     const isManaging = ({ segment }: Asker) => index.plan.segment.get(segment ?? "")?.management === true;
     const sorted = [...askers.filter(isManaging), ...askers.filter((one) => !isManaging(one))];
     function* tests(): Generator<SiteTest> {

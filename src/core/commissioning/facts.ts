@@ -9,6 +9,7 @@ import {
   type Device,
   type PlanIndex,
   type Port,
+  type Scope,
   type WallEnd,
 } from "../plan";
 import { serviceNames, wallBetween, wallEnds, sameEnd } from "../policy";
@@ -120,12 +121,11 @@ export function portsText(ports: readonly Port[]): string {
 }
 
 /** Whether somebody can be in an end of a wall at all. */
-const isPeopled = (index: PlanIndex, end: WallEnd): boolean =>
-  end.at === "zone"
-    ? (index.groups("segmentsByZone").get(end.zone) ?? []).length > 0
-    : end.at === "internet"
-      ? index.plan.line.size > 0
-      : [...index.plan.device.values()].some(({ kind }) => kind === "gateway");
+function isPeopled(index: PlanIndex, end: WallEnd): boolean {
+  if (end.at === "zone") return (index.groups("segmentsByZone").get(end.zone) ?? []).length > 0;
+  if (end.at === "internet") return index.plan.line.size > 0;
+  return [...index.plan.device.values()].some(({ kind }) => kind === "gateway");
+}
 
 /** Both directions of every wall: what it lets, and that it keeps the rest out. */
 function wallFacts(index: PlanIndex): Fact[] {
@@ -152,6 +152,11 @@ function wallFacts(index: PlanIndex): Fact[] {
   );
 }
 
+function serverOf({ serverDevice, serverHost }: Scope): Fact["shownOn"] {
+  if (serverDevice !== null) return { device: serverDevice };
+  return serverHost === null ? null : { host: serverHost };
+}
+
 /** All that is to be proven, kind by kind. */
 export function factsOf(index: PlanIndex): Fact[] {
   const { plan } = index;
@@ -169,12 +174,7 @@ export function factsOf(index: PlanIndex): Fact[] {
       id: scopeFact(scope.id),
       kind: "scope",
       words: `DHCP for ${nameOf(index, "segment", scope.segment)}`,
-      shownOn:
-        scope.serverDevice !== null
-          ? { device: scope.serverDevice }
-          : scope.serverHost !== null
-            ? { host: scope.serverHost }
-            : null,
+      shownOn: serverOf(scope),
     }));
   const addresses = [...plan.host.values()].flatMap(({ id, name, ipv4, manner, attachment }): Fact[] =>
     ipv4 === null || manner === "dynamic" || attachment.at === "unplaced"

@@ -1,10 +1,8 @@
 import {
   containsAddress,
-  familyOf,
   formatAddress,
   formatRange,
   inRange,
-  parseAddress,
   prefixOf,
   parseIpv4,
   type Address,
@@ -14,7 +12,7 @@ import { must } from "../kernel";
 import { segmentHolding, nameOf, type PlanIndex } from "../plan";
 import type { Expected } from "./tests";
 
-/** Whether what was read is right, and in which way it is not; null where it says nothing that can be judged. */
+/** Whether what was read is right, and in which way it is not. */
 export interface Judged {
   readonly isRight: boolean;
   readonly words: string;
@@ -139,33 +137,50 @@ function judgeLink(index: PlanIndex, text: string): Judged | null {
   return LINK.test(text) ? { isRight: false, words: "There is a link, and the port has to be off." } : null;
 }
 
+function judgeNoLease(index: PlanIndex, text: string): Judged | null {
+  if (NONE.test(text)) return { isRight: true, words: "It gets no address, as it has to." };
+  const { address } = shownIn(text);
+  if (address === null) return null;
+  return containsAddress(SELF_GIVEN, address)
+    ? { isRight: true, words: `${whose(index, address)}, as it has to be.` }
+    : { isRight: false, words: `${whose(index, address)}; it has to get none.` };
+}
+
+/** "answer", "silence", or null where the text says neither. */
+function heardIn(text: string): "answer" | "silence" | null {
+  if (ANSWERED.test(text)) return "answer";
+  return SILENT.test(text) ? "silence" : null;
+}
+
+function judgeAnswer(expected: Extract<Expected, { is: "answer" | "silence" }>, text: string): Judged | null {
+  const heard = heardIn(text);
+  if (heard === null) return null;
+  const isRight = heard === expected.is;
+  if (heard === "silence")
+    return {
+      isRight,
+      words: isRight ? "Nothing comes back, as it has to be." : "Nothing comes back, and it has to answer.",
+    };
+  if (expected.is === "answer") return { isRight, words: "It answers." };
+  return { isRight, words: `It answers, and has to stay silent. ${expected.why}`.trim() };
+}
+
 /**
  * What was read, judged: an address or the whole text that a laptop prints about its network, "none", or
  * whether an answer came. Null where the text does not tell.
  */
 export function judge(index: PlanIndex, expected: Expected, text: string): Judged | null {
-  if (expected.is === "lease") return judgeLease(index, expected, text);
-  if (expected.is === "no link") return judgeLink(index, text);
-  if (expected.is === "no lease") {
-    if (NONE.test(text)) return { isRight: true, words: "It gets no address, as it has to." };
-    const address = parseAddress(text.trim()) ?? shownIn(text).address;
-    if (address === null) return null;
-    const isSelfGiven = familyOf(address) === 4 && containsAddress(SELF_GIVEN, address);
-    return isSelfGiven
-      ? { isRight: true, words: `${whose(index, address)}, as it has to be.` }
-      : { isRight: false, words: `${whose(index, address)}; it has to get none.` };
+  switch (expected.is) {
+    case "lease":
+      return judgeLease(index, expected, text);
+    case "no link":
+      return judgeLink(index, text);
+    case "no lease":
+      return judgeNoLease(index, text);
+    case "answer":
+    case "silence":
+      return judgeAnswer(expected, text);
+    case "shown":
+      return null;
   }
-  if (expected.is === "shown") return null;
-  const came = ANSWERED.test(text) ? "answer" : SILENT.test(text) ? "silence" : null;
-  if (came === null) return null;
-  const isRight = came === expected.is;
-  if (isRight)
-    return { isRight, words: came === "answer" ? "It answers." : "Nothing comes back, as it has to be." };
-  return {
-    isRight,
-    words:
-      came === "answer"
-        ? `It answers, and has to stay silent. ${expected.is === "silence" ? expected.why : ""}`.trim()
-        : "Nothing comes back, and it has to answer.",
-  };
 }

@@ -18,20 +18,32 @@ export interface TestSheet {
   readonly atLeast: number;
 }
 
+/** Told how far it is: so many parts of so many. */
+export type Tell = (done: number, all: number) => void;
+const PARTS = 5;
+
 /** All readings that could be taken, and why none proves what none does. */
-function possibleTests(index: PlanIndex): {
+function possibleTests(
+  index: PlanIndex,
+  tell: Tell,
+): {
   readonly tests: SiteTest[];
   readonly reasons: ReadonlyMap<string, string>;
 } {
   const laptops = laptopsAsking(index);
   const askers = askersOf(index, laptops);
+  tell(1, PARTS);
+  const devices = [...devicesAsking(index), ...staticDevices(index, askers)];
+  tell(2, PARTS);
+  const pages = waysIn(index, askers);
+  tell(3, PARTS);
   const walls = wallsTried(index, askers);
+  tell(4, PARTS);
   return {
     tests: [
       ...laptops.map(({ test }) => test),
-      ...devicesAsking(index),
-      ...staticDevices(index, askers),
-      ...waysIn(index, askers),
+      ...devices,
+      ...pages,
       ...walls.flatMap((one) => ("test" in one ? [one.test] : [])),
     ],
     reasons: new Map(walls.flatMap((one) => ("test" in one ? [] : [[one.fact, one.why]]))),
@@ -40,18 +52,22 @@ function possibleTests(index: PlanIndex): {
 
 const UNREACHED = "From nowhere on the site is it reached: see Findings.";
 
+/** Whether one only looks which address there is: that comes first at every port. */
+const isAddress = ({ question }: SiteTest): boolean => question?.goal.to === "address";
+
 /** Where nobody said the place, last; else as a person counts. */
 const inWalkingOrder = (a: SiteTest, b: SiteTest): number =>
   Number(a.place === "") - Number(b.place === "") ||
   byNaturalText(a.place, b.place) ||
   byNaturalText(a.at, b.at) ||
+  Number(isAddress(b)) - Number(isAddress(a)) ||
   byNaturalText(a.does, b.does);
 
 /** Few readings that prove everything about a site which readings can prove. */
-export function testSheet(index: PlanIndex): TestSheet {
+export function testSheet(index: PlanIndex, tell: Tell = () => undefined): TestSheet {
   const facts = factsOf(index);
   const known = new Set(facts.map(({ id }) => id));
-  const { tests, reasons } = possibleTests(index);
+  const { tests, reasons } = possibleTests(index, tell);
   const tried = tests.map((test) => ({
     ...test,
     proves: [...new Set(test.proves)].filter((fact) => known.has(fact)),

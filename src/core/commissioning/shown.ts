@@ -42,16 +42,12 @@ function portLines(index: PlanIndex, device: string, wanted: ReadonlySet<string>
 
 /** What of a server's scopes shows facts. */
 const scopeLines = (index: PlanIndex, wanted: ReadonlySet<string>): Line[] =>
-  [...index.plan.scope.values()].flatMap((scope): Line[] =>
-    wanted.has(scopeFact(scope.id))
-      ? [
-          [
-            `DHCP for ${nameOf(index, "segment", scope.segment)}`,
-            `${offeredRanges(scope).map(formatRange).join(", ") || "no pool"}; ${formatLease(scope.leaseSeconds)}`,
-          ],
-        ]
-      : [],
-  );
+  [...index.plan.scope.values()].flatMap((scope): Line[] => {
+    if (!wanted.has(scopeFact(scope.id))) return [];
+    const pool = offeredRanges(scope).map(formatRange).join(", ");
+    const value = `${pool === "" ? "no pool" : pool}; ${formatLease(scope.leaseSeconds)}`;
+    return [[`DHCP for ${nameOf(index, "segment", scope.segment)}`, value]];
+  });
 
 /** What of the settings of a device or server shows facts. */
 function linesOf(index: PlanIndex, on: On, facts: readonly Fact[]): Line[] {

@@ -22,7 +22,7 @@ interface Aim {
   readonly words: string;
   readonly goal: (service: Service | null) => ProbeGoal;
 }
-type Start = Pick<Asker, "spot" | "as">;
+type Start = Pick<Asker, "spot" | "entered" | "as">;
 
 /** Who is in an end of a wall, and what: as many as are tried. */
 interface Side {
@@ -42,6 +42,7 @@ const MOST_STARTS = 2;
 
 const outside = (key: string, from: ProbePlace, at: string): Start => ({
   spot: { fact: "", key, from, place: "", at },
+  entered: "",
   as: { as: "client" },
 });
 
@@ -132,7 +133,7 @@ function* wallTests(index: PlanIndex, ends: Ends, does: WallDoes): Generator<Sit
         const by = service === null ? "" : ` by ${serviceText(service)}`;
         yield reachTest(index, start, {
           id: `${fact} ${start.spot.key} ${aim.key} ${service?.name ?? ""}`,
-          does: `Ask for ${aim.words}${by}.`,
+          does: `Ask for ${aim.words}${by}`,
           goal: aim.goal(service),
           proves: [fact],
         });
@@ -166,9 +167,9 @@ function withDoors(index: PlanIndex, all: readonly Ends[], door: "open" | "close
 type Opposite = (ends: Ends, does: WallDoes) => PlanIndex | null;
 
 /**
- * Where there is one filter, and it knows answers from questions, a wall between zones decides about what starts
- * in its own direction and about nothing else: then all can be turned at once. Else, and for what comes in from
- * outside, each by itself.
+ * Where there is one filter, and it knows answers from questions, a wall between zones decides about what
+ * starts in its own direction and about nothing else: then all can be turned at once. Else, and for what comes
+ * in from outside, each by itself.
  */
 function oppositeOf(index: PlanIndex, all: readonly Ends[]): Opposite {
   const door = (does: WallDoes) => (does === "lets" ? "closed" : "open");

@@ -33,8 +33,17 @@ export {
   type Photo,
 } from "./photo";
 export { changesFrom, changesOf, changesOfFound, partsOf } from "./parts";
-export { latestTests, type LatestTest } from "./tests-taken";
-export { CAME_WORDS, recordTable, TEST_CAME_WORDS } from "./table";
+export {
+  proofOf,
+  proofTable,
+  TEST_STATE_WORDS,
+  type FactState,
+  type FactStanding,
+  type Proof,
+  type TestStanding,
+  type TestState,
+} from "./proof";
+export { CAME_WORDS, recordTable } from "./table";
 export { remaining } from "./remaining";
 export {
   follow,

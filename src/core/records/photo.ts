@@ -88,7 +88,7 @@ const titleOf = (entry: RecordEntry): string => {
   return entry.do === "test" ? entry.test.at : "";
 };
 
-/** Steps and readings that were taken back and of which photos are left, the last first: they stand nowhere else. */
+/** Steps and readings that were taken back and left photos, the last first: they stand nowhere else. */
 export function photosLeftBehind(
   record: readonly Recorded[],
 ): { readonly title: string; readonly photos: readonly string[] }[] {

@@ -1,5 +1,5 @@
 import { nameOf, type PlanIndex } from "../plan";
-import type { Recorded, TestCame, TickCame } from "./entry";
+import type { Recorded, TestCame, TestTaken, TickCame } from "./entry";
 import { photosTakenOut } from "./photo";
 import { takenBack } from "./visit";
 
@@ -26,6 +26,17 @@ const FROM_WORDS = {
 /** How what is on a device came to be known. */
 const READ_WORDS = { paste: "read, pasted", device: "read off the device" } as const;
 
+/** How many photos of an entry are still there; empty for none. */
+function photosLeft(photos: readonly string[], out: ReadonlySet<string>): string {
+  const count = photos.filter((id) => !out.has(id)).length;
+  return count === 0 ? "" : String(count);
+}
+
+function testCells({ test, came, read, says, note, photos }: TestTaken, out: ReadonlySet<string>): string[] {
+  const shown = [read, says].filter((text) => text !== "").join("; ");
+  return [TEST_CAME_WORDS[came], test.at, test.does, test.expected, shown, note, photosLeft(photos, out)];
+}
+
 /** A record as a table, for a spreadsheet: every entry with its time in UTC, those taken back, too. */
 export function recordTable(index: PlanIndex, record: readonly Recorded[]): string[][] {
   const gone = takenBack(record.map(({ entry }) => entry));
@@ -45,24 +56,8 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
         return [at, by, "visit begins", "", entry.name, FROM_WORDS[entry.from], "", "", "", ""];
       case "end":
         return [at, by, "visit ends", "", "", "", "", entry.note, "", ""];
-      case "test": {
-        const { at: where, does, expected } = entry.test;
-        const shown = entry.photos.filter((id) => !out.has(id)).length;
-        const read = [entry.read, entry.says].filter((text) => text !== "").join("; ");
-        const came = TEST_CAME_WORDS[entry.came];
-        return [
-          at,
-          by,
-          came,
-          where,
-          does,
-          expected,
-          read,
-          entry.note,
-          shown === 0 ? "" : String(shown),
-          back(entry),
-        ];
-      }
+      case "test":
+        return [at, by, ...testCells(entry, out), back(entry)];
       case "takeOut":
         return [at, by, "photo taken out", "", "", "", "", "", "", ""];
       case "read":
@@ -84,8 +79,7 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
         const { device, title, values } = entry.step;
         const on = device === null ? "" : nameOf(index, "device", device);
         const words = values.map(([name, value]) => `${name}: ${value}`).join("; ");
-        const photos = entry.photos.filter((id) => !out.has(id)).length;
-        const shown = photos === 0 ? "" : String(photos);
+        const shown = photosLeft(entry.photos, out);
         return [at, by, CAME_WORDS[entry.came], on, title, words, entry.read, entry.note, shown, back(entry)];
       }
     }

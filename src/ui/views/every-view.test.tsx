@@ -20,6 +20,7 @@ import { HardwareView } from "./hardware/HardwareView";
 import { PortsView } from "./ports/PortsView";
 import { ProbeView } from "./probe/ProbeView";
 import { RunbookView } from "./runbook/RunbookView";
+import { TestsView } from "./tests/TestsView";
 import { SegmentsView } from "./segments/SegmentsView";
 import { SurveyView } from "./survey/SurveyView";
 import { WallsView } from "./walls/WallsView";
@@ -61,6 +62,20 @@ jest.mock("./runbook/use-runbook", () => ({
   startRunbook: () => {},
   cancelRunbook: () => {},
 }));
+jest.mock("./tests/use-test-sheet", () => {
+  const { testSheet } = jest.requireActual<typeof import("@/core/commissioning")>("@/core/commissioning");
+  const { scene: own } = jest.requireActual<Support>("../../../tests/support/plan-scene");
+  let known: { plan: Plan; sheet: object } | null = null;
+  return {
+    useTestSheet: () => {
+      const { index } = own.store.getState().held;
+      if (known?.plan !== index.plan) known = { plan: index.plan, sheet: testSheet(index) };
+      return { ...known, done: 0, all: 0, isWorking: false, fault: null };
+    },
+    startTestSheet: () => {},
+    cancelTestSheet: () => {},
+  };
+});
 jest.mock("./hardware/use-layout", () => ({ useLayout: () => ({ laid: null, progress: null }) }));
 jest.mock("./hardware/use-template", () => ({ useTemplate: () => null }));
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
@@ -80,6 +95,7 @@ const VIEWS: readonly (readonly [string, ComponentType])[] = [
   ["Probe", ProbeView],
   ["Failures", FailuresView],
   ["Runbook", RunbookView],
+  ["Tests", TestsView],
   ["Export", ExportView],
 ];
 const SITES: readonly (readonly [string, Plan])[] = [

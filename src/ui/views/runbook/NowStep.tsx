@@ -6,7 +6,7 @@ import type { PlanIndex } from "@/core/plan";
 import { partsOf, siteAsIs, type Photo, type Recorded, type Tick, type TickCame } from "@/core/records";
 import { secondsToStart, type Step } from "@/core/runbook";
 import { StepParts } from "../../margin/runbook/StepParts";
-import { PhotoPicker } from "./PhotoPicker";
+import { PhotoPicker } from "../../record-store/PhotoPicker";
 import { ReadBack } from "./ReadBack";
 import { WaitTimer } from "./WaitTimer";
 

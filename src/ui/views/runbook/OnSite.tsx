@@ -25,7 +25,7 @@ import { whenText } from "../../margin/HistorySection";
 import { useRecord } from "../../record-store/use-record";
 import { DoneList, LeftBehind } from "./DoneList";
 import { NowStep, type Said } from "./NowStep";
-import { SentState } from "./SentState";
+import { SentState } from "../../record-store/SentState";
 import { startRunbook, useRunbook, type Found } from "./use-runbook";
 
 const now = (): { readonly id: string; readonly at: string } => ({ id: v7(), at: new Date().toISOString() });

@@ -2,8 +2,8 @@
 
 import type { RecordEntry } from "@/core/records";
 import { counted } from "@/core/repairs";
-import { useOffline, type Offline } from "../../frame/use-offline";
-import { useRecord } from "../../record-store/use-record";
+import { useOffline, type Offline } from "../frame/use-offline";
+import { useRecord } from "./use-record";
 
 /** Which entry it is, to whoever made it. */
 function titled(entry: RecordEntry): string {

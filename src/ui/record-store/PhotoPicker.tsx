@@ -4,8 +4,8 @@ import { Camera, X } from "lucide-react";
 import { useState } from "react";
 import { v7 } from "uuid";
 import { MOST_PHOTOS_AT_STEP, type Photo } from "@/core/records";
-import { photoOf } from "../../kit/photo";
-import { usePictureUrl } from "../../record-store/Photos";
+import { photoOf } from "../kit/photo";
+import { usePictureUrl } from "./Photos";
 
 /** Photos of a step before it is ticked: taken with the camera, or chosen from what lies there. */
 export function PhotoPicker({

@@ -1,0 +1,96 @@
+import { expectedText, type Fact, type SiteTest, type TestSheet } from "../commissioning";
+import type { PlanIndex } from "../plan";
+import type { Recorded, TestCame } from "./entry";
+import { TEST_CAME_WORDS } from "./table";
+import { latestTests, type LatestTest } from "./tests-taken";
+
+/**
+ * How it stands with a test: still to take; as its last reading came; or to take anew, since the plan has
+ * changed what has to be read.
+ */
+export type TestState = "open" | "anew" | TestCame;
+/** How it stands with a fact: proven, shown to be otherwise, still to prove, or nothing proves it. */
+export type FactState = "proven" | "otherwise" | "open" | "never";
+
+export interface TestStanding {
+  readonly test: SiteTest;
+  readonly state: TestState;
+  /** Its last reading; null where nobody has taken it. */
+  readonly latest: LatestTest | null;
+}
+export interface FactStanding {
+  readonly fact: Fact;
+  readonly state: FactState;
+  /** Why nothing proves it; empty otherwise. */
+  readonly why: string;
+  /** The tests that claim to prove it. */
+  readonly by: readonly SiteTest[];
+}
+
+/** What is proven of a site by what was read so far. */
+export interface Proof {
+  readonly tests: readonly TestStanding[];
+  readonly facts: readonly FactStanding[];
+}
+
+function stateOf(index: PlanIndex, test: SiteTest, latest: LatestTest | undefined): TestState {
+  if (latest === undefined) return "open";
+  return latest.taken.test.expected === expectedText(index, test.expected) ? latest.taken.came : "anew";
+}
+
+/** Lays the record beside the sheet: which tests are taken, and which facts are proven. */
+export function proofOf(index: PlanIndex, sheet: TestSheet, record: readonly Recorded[]): Proof {
+  const latest = latestTests(record);
+  const tests = sheet.tests.map((test): TestStanding => {
+    const taken = latest.get(test.id);
+    return { test, state: stateOf(index, test, taken), latest: taken ?? null };
+  });
+  const by = new Map<string, TestStanding[]>();
+  for (const one of tests) for (const fact of one.test.proves) by.set(fact, [...(by.get(fact) ?? []), one]);
+  const whys = new Map(sheet.unproven.map(({ fact, why }) => [fact.id, why]));
+  return {
+    tests,
+    facts: sheet.facts.map((fact): FactStanding => {
+      const own = by.get(fact.id) ?? [];
+      return {
+        fact,
+        state: factState(own.map(({ state }) => state)),
+        why: whys.get(fact.id) ?? "",
+        by: own.map(({ test }) => test),
+      };
+    }),
+  };
+}
+
+/** A reading that is otherwise weighs more than one that is as expected. */
+function factState(states: readonly TestState[]): FactState {
+  if (states.length === 0) return "never";
+  if (states.includes("otherwise")) return "otherwise";
+  return states.includes("expected") ? "proven" : "open";
+}
+
+export const TEST_STATE_WORDS: Readonly<Record<TestState, string>> = {
+  ...TEST_CAME_WORDS,
+  open: "to take",
+  anew: "to take anew: the plan has changed",
+};
+
+/** The sheet as a table, for a spreadsheet: every test with what came of it. */
+export const proofTable = (index: PlanIndex, { tests, facts }: Proof): string[][] => {
+  const words = new Map(facts.map(({ fact }) => [fact.id, fact.words]));
+  return [
+    ["place", "at", "do", "expected", "state", "read", "note", "who", "when", "proves"],
+    ...tests.map(({ test, state, latest }) => [
+      test.place,
+      test.at,
+      test.does,
+      expectedText(index, test.expected),
+      TEST_STATE_WORDS[state],
+      [latest?.taken.read ?? "", latest?.taken.says ?? ""].filter((text) => text !== "").join("; "),
+      latest?.taken.note ?? "",
+      latest?.by ?? "",
+      latest?.taken.at ?? "",
+      test.proves.map((id) => words.get(id) ?? "").join("; "),
+    ]),
+  ];
+};

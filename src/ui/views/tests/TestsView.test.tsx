@@ -1,0 +1,179 @@
+import { act, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
+import { JPEG } from "../../../../tests/support/jpeg";
+import { scene } from "../../../../tests/support/plan-scene";
+import { must } from "@/core/kernel";
+import { emptyPlan, type Plan } from "@/core/plan";
+import type { TestTaken } from "@/core/records";
+import { aSite, testId } from "@/core/testing/build-plan";
+import { TestsView } from "./TestsView";
+
+type Support = typeof import("../../../../tests/support/plan-scene");
+jest.mock(
+  "@/ui/plan-store/use-plan",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
+);
+jest.mock(
+  "@/ui/frame/use-ui",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
+);
+jest.mock(
+  "@/ui/record-store/use-record",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.recordModule,
+);
+jest.mock("../../kit/photo", () => ({
+  photoOf: () => Promise.resolve({ jpeg: mockJpeg() }),
+}));
+const mockJpeg = () => JPEG;
+const saved: { name: string; text: string }[] = [];
+jest.mock("../../kit/download", () => ({
+  ...jest.requireActual<object>("../../kit/download"),
+  download: (name: string, _: string, text: string) => mockSaved(name, text),
+}));
+const mockSaved = (name: string, text: string) => saved.push({ name, text });
+/** The worker's part, done here and at once. */
+jest.mock("./use-test-sheet", () => {
+  const { testSheet } = jest.requireActual<typeof import("@/core/commissioning")>("@/core/commissioning");
+  const { scene: own } = jest.requireActual<Support>("../../../../tests/support/plan-scene");
+  let known: { plan: Plan; sheet: object } | null = null;
+  return {
+    useTestSheet: () => {
+      const { index } = own.store.getState().held;
+      if (known?.plan !== index.plan) known = { plan: index.plan, sheet: testSheet(index) };
+      return { ...known, done: 0, all: 0, isWorking: false, fault: null };
+    },
+    startTestSheet: () => undefined,
+    cancelTestSheet: () => undefined,
+  };
+});
+
+const house = lockkeepersHouse();
+beforeEach(() => {
+  Element.prototype.scrollIntoView = () => undefined;
+  // The list draws what is in sight: all of it here.
+  jest.spyOn(Element.prototype, "clientHeight", "get").mockReturnValue(4000);
+  jest.spyOn(Element.prototype, "clientWidth", "get").mockReturnValue(800);
+  saved.length = 0;
+});
+afterEach(() => jest.restoreAllMocks());
+
+const taken = (): TestTaken[] =>
+  scene.record.store.getState().record.flatMap(({ entry }) => (entry.do === "test" ? [entry] : []));
+const rows = () => screen.getAllByRole("option");
+const button = (name: string) => screen.getByRole<HTMLButtonElement>("button", { name });
+const chooseRow = (text: RegExp) =>
+  userEvent.click(
+    must(
+      rows().find((row) => text.test(row.getAttribute("aria-label") ?? row.textContent ?? "")),
+      String(text),
+    ),
+  );
+const field = () => screen.getByRole("textbox", { name: /^What / });
+
+async function begin(): Promise<void> {
+  act(() => scene.show(house));
+  render(<TestsView />);
+  await screen.findByRole("listbox", { name: "Readings" });
+}
+
+test("a reading is ticked as expected, and the hand goes on with the next", async () => {
+  await begin();
+  const all = rows().length;
+  await userEvent.click(must(rows()[0], "a reading"));
+  const first = screen.getByRole("heading", { level: 2 }).textContent;
+  await userEvent.click(button("As expected"));
+  expect(rows()).toHaveLength(all - 1);
+  expect(document.activeElement?.textContent).toBe("As expected");
+  const [entry] = taken();
+  expect([entry?.came, entry?.test.at, entry?.read]).toEqual(["expected", first, ""]);
+  await userEvent.keyboard("{Enter}");
+  expect(taken()).toHaveLength(2);
+  expect(screen.getByRole("radio", { name: "All " + all })).not.toBeNull();
+  expect(screen.getByRole("radio", { name: `To take ${all - 2}` })).not.toBeNull();
+});
+
+test("what is typed is judged at once; what says that it is otherwise can't be ticked as expected", async () => {
+  await begin();
+  await chooseRow(/Hall switch port 4.*Plug in/);
+  const shown = within(screen.getByLabelText("Has to be read")).getByText(/ to .*, /).textContent ?? "";
+  await userEvent.type(field(), "192.168.55.3");
+  expect(screen.getByText(/in no subnet of this site: another DHCP server answers/)).not.toBeNull();
+  expect(button("As expected").disabled).toBe(true);
+  await userEvent.clear(field());
+  await userEvent.type(field(), shown.split(" to ")[0] ?? "");
+  expect(screen.getByText(/is right\.$/)).not.toBeNull();
+  expect(button("Otherwise").disabled).toBe(true);
+  await userEvent.clear(field());
+  await userEvent.type(field(), "192.168.55.3");
+  await userEvent.click(button("Otherwise"));
+  const [entry] = taken();
+  expect([entry?.came, entry?.read, entry?.says]).toEqual([
+    "otherwise",
+    "192.168.55.3",
+    expect.stringContaining("another DHCP server answers"),
+  ]);
+
+  // It stands under Otherwise, is not proven, and can be taken back.
+  await userEvent.click(screen.getByRole("radio", { name: "Otherwise 1" }));
+  await userEvent.click(must(rows()[0], "the reading"));
+  expect(screen.getByText("✕ Otherwise")).not.toBeNull();
+  await userEvent.click(screen.getByRole("radio", { name: "What is proven" }));
+  expect(screen.getByText(/✕ [1-9]\d* read otherwise/)).not.toBeNull();
+  await userEvent.click(screen.getByRole("radio", { name: "Otherwise 1" }));
+  await userEvent.click(screen.getByRole("button", { name: /^Take the reading back/ }));
+  expect(screen.getByText("Nothing was read otherwise.")).not.toBeNull();
+});
+
+test("nothing is written down as otherwise or unread without a word; a photo goes with it", async () => {
+  await begin();
+  await userEvent.click(must(rows()[0], "a reading"));
+  expect([button("Otherwise").disabled, button("Can’t be read").disabled]).toEqual([true, true]);
+  await userEvent.type(screen.getByRole("textbox", { name: /^Note/ }), "the cupboard is locked");
+  await userEvent.upload(
+    screen.getByLabelText("Add a photo"),
+    new File(["x"], "door.jpg", { type: "image/jpeg" }),
+  );
+  await screen.findByRole("img", { name: "Photo 1" });
+  await userEvent.click(button("Can’t be read"));
+  const [entry] = taken();
+  expect([entry?.came, entry?.note, entry?.photos.length]).toEqual(["cannot", "the cupboard is locked", 1]);
+  await userEvent.click(button("Next"));
+  expect(taken()).toHaveLength(1);
+});
+
+test("after the plan has changed a reading of before has to be taken anew; the table has all of it", async () => {
+  await begin();
+  await chooseRow(/Hall switch port 4.*Plug in/);
+  await userEvent.click(button("As expected"));
+  const id = must(taken()[0], "it").test.id;
+  const at = scene.record.store.getState();
+  act(() =>
+    scene.record.store.setState({
+      record: at.record.map((one) =>
+        one.entry.do === "test"
+          ? { ...one, entry: { ...one.entry, test: { ...one.entry.test, expected: "10.9.9.9" } } }
+          : one,
+      ),
+    }),
+  );
+  await chooseRow(/Hall switch port 4.*Plug in.*to take anew/);
+  expect(
+    screen.getByText(/The plan has changed since: then it had to be 10\.9\.9\.9\. Read it anew\./),
+  ).not.toBeNull();
+  await userEvent.click(button("Save as CSV"));
+  const [file] = saved;
+  expect(file?.name).toMatch(/tests\.csv$/);
+  const line = must(
+    file?.text.split("\r\n").find((one) => one.includes("to take anew")),
+    "its line",
+  );
+  expect(line).toContain("Hall switch port 4");
+  expect(id).toMatch(/^lease port /);
+});
+
+test("a site without gear says what belongs here", () => {
+  act(() => scene.show(emptyPlan(aSite({ id: testId("site", "bare") }))));
+  render(<TestsView />);
+  expect(screen.getByText(/Add the gear on Hardware first/)).not.toBeNull();
+});
