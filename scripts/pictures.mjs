@@ -1,5 +1,5 @@
 // Takes the pictures of docs/screenshots from the demo sites, on an instance of its own: npm run pictures.
-import { execFileSync, spawn } from "node:child_process";
+import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
@@ -265,19 +265,27 @@ try {
   await page.screenshot({ path: join(OUT, "on-site-bench.png") });
   console.log("docs/screenshots/on-site-bench.png");
   await page.setViewportSize({ width: 1280, height: 800 });
-  // The sheet of a device as it comes out of the printer.
+  // The readings that prove the site: some taken, one that is typed and is another network's.
   await context.clearCookies({ name: "ground" });
   await page.goto("/");
   await page.getByRole("link", { name: /Fennel Street/ }).click();
   await page.getByRole("grid", { name: "Segments" }).waitFor();
-  await view(page, "Hardware");
-  await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Switch B" }).click();
-  await page.getByRole("button", { name: "Its sheet" }).click();
-  await page.getByRole("article", { name: "Sheet of Switch B" }).waitFor();
-  const pdf = join(ROOT, ".data", "pictures", "sheet.pdf");
-  await page.pdf({ path: pdf, preferCSSPageSize: true });
-  execFileSync("pdftoppm", ["-r", "72", "-png", "-singlefile", pdf, join(OUT, "device-sheet")]);
-  console.log("docs/screenshots/device-sheet.png");
+  await view(page, "Tests");
+  await page.getByRole("radio", { name: /^All / }).click();
+  await page.getByRole("option").first().click();
+  for (let taken = 0; taken < 5; taken += 1)
+    await page.getByRole("button", { name: "As expected" }).click();
+  const list = page.getByRole("listbox", { name: "Readings" });
+  const wanted = page.getByRole("option", { name: /Lower switch port 6\. Plug in/ }).first();
+  for (let top = 0; (await wanted.count()) === 0; top += 300) {
+    await list.evaluate((box, to) => box.scrollTo(0, to), top);
+    await page.waitForTimeout(50);
+  }
+  await wanted.click();
+  await page.getByRole("textbox", { name: /^What is read/ }).fill("10.24.50.9");
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: join(OUT, "tests.png") });
+  console.log("docs/screenshots/tests.png");
 } finally {
   await browser.close();
   server.kill("SIGTERM");
