@@ -11,6 +11,7 @@ import {
   type Recorded,
   type RecordEntry,
 } from "../src/core/records";
+import { testSheet } from "../src/core/commissioning";
 import { deviceData, yangText } from "../src/core/device-sheet";
 import { afterYang, driftBetween, knowledgeOf } from "../src/core/readback";
 import { foundState, provenRunbook, setUpDevices } from "../src/core/runbook";
@@ -153,4 +154,24 @@ export function measureRunbook(median: Median, add: Add): void {
   }
   measureRecord(median, add);
   measureReadback(median, add);
+  measureTests(median, add);
+}
+
+/** Rows about the readings that prove a site. */
+function measureTests(median: Median, add: Add): void {
+  const plans: readonly (readonly [string, Plan, number])[] = [
+    ["practice", fennelStreet(), 3],
+    ["office with addresses for its gear", administered(sized("office")), 3],
+    ["campus with addresses for its gear", administered(sized("campus")), 1],
+  ];
+  for (const [name, plan, runs] of plans) {
+    const text = JSON.stringify(encodePlan(plan));
+    const parse = median(5, () => JSON.parse(text));
+    let words = "";
+    const ms = median(runs, () => {
+      const { tests, facts, atLeast } = testSheet(PlanIndex.of(plan));
+      words = `${tests.length} readings for ${facts.length} facts, at least ${atLeast}`;
+    });
+    add(`${name}: ${words}`, ms, parse);
+  }
 }

@@ -204,18 +204,17 @@ function whyNobody({ from, to }: Ends): string {
  */
 function decided(index: PlanIndex, ends: Ends, does: WallDoes, opposite: Opposite): Found {
   const is = does === "lets" ? "answer" : "silence";
-  let isTried = false;
+  let otherwise: PlanIndex | null = null;
   for (const test of wallTests(index, ends, does)) {
     if (test.expected.is !== is || test.question === null) continue;
-    const otherwise = opposite(ends, does);
-    if (otherwise === null) continue;
-    isTried = true;
+    otherwise ??= opposite(ends, does);
+    if (otherwise === null) break;
     const turned = probe(otherwise, test.question, () => "").cause === null ? "answer" : "silence";
     if (turned !== is) return { test };
   }
   return {
     fact: wallFact(ends.from.end, ends.to.end, does),
-    why: isTried ? IDLE[does] : whyNobody(ends),
+    why: otherwise === null ? whyNobody(ends) : IDLE[does],
   };
 }
 
