@@ -62,20 +62,13 @@ jest.mock("./runbook/use-runbook", () => ({
   startRunbook: () => {},
   cancelRunbook: () => {},
 }));
-jest.mock("./tests/use-test-sheet", () => {
-  const { testSheet } = jest.requireActual<typeof import("@/core/commissioning")>("@/core/commissioning");
-  const { scene: own } = jest.requireActual<Support>("../../../tests/support/plan-scene");
-  let known: { plan: Plan; sheet: object } | null = null;
-  return {
-    useTestSheet: () => {
-      const { index } = own.store.getState().held;
-      if (known?.plan !== index.plan) known = { plan: index.plan, sheet: testSheet(index) };
-      return { ...known, done: 0, all: 0, isWorking: false, fault: null };
-    },
-    startTestSheet: () => {},
-    cancelTestSheet: () => {},
-  };
-});
+jest.mock(
+  "./tests/use-test-sheet",
+  () =>
+    jest.requireActual<typeof import("../../../tests/support/test-sheet")>(
+      "../../../tests/support/test-sheet",
+    ).testSheetModule,
+);
 jest.mock("./hardware/use-layout", () => ({ useLayout: () => ({ laid: null, progress: null }) }));
 jest.mock("./hardware/use-template", () => ({ useTemplate: () => null }));
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));

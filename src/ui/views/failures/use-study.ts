@@ -1,7 +1,8 @@
 "use client";
 
 import { proxy, wrap } from "comlink";
-import { useSyncExternalStore } from "react";
+import { useStore } from "zustand";
+import { createStore } from "zustand/vanilla";
 import { ranked, type Loss, type RankedLoss } from "@/core/failure";
 import type { Plan, PlanIndex } from "@/core/plan";
 import type { FailureWorker } from "@/workers/failure.worker";
@@ -17,14 +18,8 @@ interface Study {
 }
 
 const IDLE: Study = { site: null, plan: null, done: 0, all: 0, losses: null, fault: null };
-let study = IDLE;
+const store = createStore<Study>()(() => IDLE);
 let worker: Worker | null = null;
-const listeners = new Set<() => void>();
-
-function publish(next: Study): void {
-  study = next;
-  for (const listener of listeners) listener();
-}
 
 function stop(): void {
   worker?.terminate();
@@ -37,14 +32,14 @@ export function startStudy(index: PlanIndex): void {
   const { plan } = index;
   // The found losses of an earlier plan stay in sight until the new ones are there.
   const site = plan.site.id;
-  const losses = study.site === site ? study.losses : null;
-  publish({ site, plan, done: 0, all: 0, losses, fault: null });
+  const losses = store.getState().site === site ? store.getState().losses : null;
+  store.setState({ site, plan, done: 0, all: 0, losses, fault: null });
   const own = new Worker(new URL("../../../workers/failure.worker.ts", import.meta.url), { type: "module" });
   worker = own;
   const finish = (losses: readonly Loss[]) => {
     if (worker !== own) return;
     stop();
-    publish({
+    store.setState({
       site,
       plan,
       done: losses.length,
@@ -56,7 +51,7 @@ export function startStudy(index: PlanIndex): void {
   const fail = () => {
     if (worker !== own) return;
     stop();
-    publish({
+    store.setState({
       ...IDLE,
       site,
       plan,
@@ -67,7 +62,7 @@ export function startStudy(index: PlanIndex): void {
     .study(
       plan,
       proxy((done, all) => {
-        if (worker === own) publish({ ...study, done, all });
+        if (worker === own) store.setState({ done, all });
       }),
     )
     .then(finish, fail);
@@ -76,25 +71,14 @@ export function startStudy(index: PlanIndex): void {
 /** Calls the running study off. */
 export function cancelStudy(): void {
   stop();
-  publish({ ...study, plan: null, done: 0, all: 0 });
+  store.setState({ plan: null, done: 0, all: 0 });
 }
 
 /** Whether the failures of a site are tried just now. */
-export const isRunning = (site: string): boolean => worker !== null && study.site === site;
-
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => {
-    listeners.delete(listener);
-  };
-};
+export const isRunning = (site: string): boolean => worker !== null && store.getState().site === site;
 
 /** How far the study of a site is; that of another site is not its. */
 export const useStudy = (site: string): Study => {
-  const now = useSyncExternalStore(
-    subscribe,
-    () => study,
-    () => IDLE,
-  );
+  const now = useStore(store);
   return now.site === null || now.site === site ? now : IDLE;
 };

@@ -1,7 +1,8 @@
 "use client";
 
 import { proxy, wrap } from "comlink";
-import { useSyncExternalStore } from "react";
+import { useStore } from "zustand";
+import { createStore } from "zustand/vanilla";
 import type { Plan, PlanIndex } from "@/core/plan";
 import { siteAsIs, type Recorded } from "@/core/records";
 import { foundState, type Ahead, type Runbook } from "@/core/runbook";
@@ -35,14 +36,8 @@ const IDLE: Work = {
   runbook: null,
   fault: null,
 };
-let work = IDLE;
+const store = createStore<Work>()(() => IDLE);
 let worker: Worker | null = null;
-const listeners = new Set<() => void>();
-
-function publish(next: Work): void {
-  work = next;
-  for (const listener of listeners) listener();
-}
 
 function stop(): void {
   worker?.terminate();
@@ -66,18 +61,18 @@ export function foundIndex(index: PlanIndex, found: Found): PlanIndex | null {
 /** Looks for an order of work in a worker of its own; one that looks already is stopped. */
 export function startRunbook({ plan }: PlanIndex, found: Found): void {
   stop();
-  publish({ ...IDLE, plan, found });
+  store.setState({ ...IDLE, plan, found });
   const own = new Worker(new URL("../../../workers/runbook.worker.ts", import.meta.url), { type: "module" });
   worker = own;
   const finish = (runbook: Runbook | null) => {
     if (worker !== own) return;
     stop();
-    publish({ ...work, runbook, fault: runbook === null ? NO_STATE : null });
+    store.setState({ runbook, fault: runbook === null ? NO_STATE : null });
   };
   const fail = () => {
     if (worker !== own) return;
     stop();
-    publish({ ...work, fault: NO_WORKER });
+    store.setState({ fault: NO_WORKER });
   };
   void wrap<RunbookWorker>(own)
     .workOut(
@@ -87,7 +82,7 @@ export function startRunbook({ plan }: PlanIndex, found: Found): void {
         : { before: found.from === "box" ? null : found.plan },
       clockAt(plan.site.timeZone),
       proxy((done, all, ahead) => {
-        if (worker === own) publish({ ...work, done, all, ahead });
+        if (worker === own) store.setState({ done, all, ahead });
       }),
     )
     .then(finish, fail);
@@ -96,25 +91,15 @@ export function startRunbook({ plan }: PlanIndex, found: Found): void {
 /** Calls the search off. */
 export function cancelRunbook(): void {
   stop();
-  publish({ ...work, done: 0, all: 0 });
+  store.setState({ done: 0, all: 0 });
 }
 
 /** Whether an order is looked for on a site just now. */
-export const isLooking = (site: string): boolean => worker !== null && work.plan?.site.id === site;
-
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => {
-    listeners.delete(listener);
-  };
-};
+export const isLooking = (site: string): boolean =>
+  worker !== null && store.getState().plan?.site.id === site;
 
 /** How far the search is for a site; that of another site is not its. */
 export const useRunbook = (site: string): Work => {
-  const now = useSyncExternalStore(
-    subscribe,
-    () => work,
-    () => IDLE,
-  );
+  const now = useStore(store);
   return now.plan === null || now.plan.site.id === site ? now : IDLE;
 };

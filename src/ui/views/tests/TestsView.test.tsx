@@ -3,8 +3,9 @@ import userEvent from "@testing-library/user-event";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { JPEG } from "../../../../tests/support/jpeg";
 import { scene } from "../../../../tests/support/plan-scene";
+import { worker } from "../../../../tests/support/test-sheet";
 import { must } from "@/core/kernel";
-import { emptyPlan, type Plan } from "@/core/plan";
+import { emptyPlan } from "@/core/plan";
 import type { TestTaken } from "@/core/records";
 import { aSite, testId } from "@/core/testing/build-plan";
 import { TestsView } from "./TestsView";
@@ -32,21 +33,13 @@ jest.mock("../../kit/download", () => ({
   download: (name: string, _: string, text: string) => mockSaved(name, text),
 }));
 const mockSaved = (name: string, text: string) => saved.push({ name, text });
-/** The worker's part, done here and at once. */
-jest.mock("./use-test-sheet", () => {
-  const { testSheet } = jest.requireActual<typeof import("@/core/commissioning")>("@/core/commissioning");
-  const { scene: own } = jest.requireActual<Support>("../../../../tests/support/plan-scene");
-  let known: { plan: Plan; sheet: object } | null = null;
-  return {
-    useTestSheet: () => {
-      const { index } = own.store.getState().held;
-      if (known?.plan !== index.plan) known = { plan: index.plan, sheet: testSheet(index) };
-      return { ...known, done: 0, all: 0, isWorking: false, fault: null };
-    },
-    startTestSheet: () => undefined,
-    cancelTestSheet: () => undefined,
-  };
-});
+jest.mock(
+  "./use-test-sheet",
+  () =>
+    jest.requireActual<typeof import("../../../../tests/support/test-sheet")>(
+      "../../../../tests/support/test-sheet",
+    ).testSheetModule,
+);
 
 const house = lockkeepersHouse();
 beforeEach(() => {
@@ -55,6 +48,7 @@ beforeEach(() => {
   jest.spyOn(Element.prototype, "clientHeight", "get").mockReturnValue(4000);
   jest.spyOn(Element.prototype, "clientWidth", "get").mockReturnValue(800);
   saved.length = 0;
+  worker.now = {};
 });
 afterEach(() => jest.restoreAllMocks());
 
@@ -138,6 +132,9 @@ test("nothing is written down as otherwise or unread without a word; a photo goe
   await userEvent.click(button("Can’t be read"));
   const [entry] = taken();
   expect([entry?.came, entry?.note, entry?.photos.length]).toEqual(["cannot", "the cupboard is locked", 1]);
+  // It is still to be taken: somebody comes back with the key.
+  expect(screen.getByRole("radio", { name: /^To take/ }).textContent).toBe(`To take ${rows().length}`);
+  expect(rows().some((row) => /can't be read/.test(row.getAttribute("aria-label") ?? ""))).toBe(true);
   await userEvent.click(button("Next"));
   expect(taken()).toHaveLength(1);
 });
@@ -176,4 +173,21 @@ test("a site without gear says what belongs here", () => {
   act(() => scene.show(emptyPlan(aSite({ id: testId("site", "bare") }))));
   render(<TestsView />);
   expect(screen.getByText(/Add the gear on Hardware first/)).not.toBeNull();
+});
+
+test("while they are worked out it says how far; called off, or of an earlier plan, it offers to work them out", async () => {
+  act(() => scene.show(house));
+  worker.now = { sheet: null, of: null, isWorking: true, done: 2, all: 5 };
+  const { rerender } = render(<TestsView />);
+  expect(screen.getByRole<HTMLProgressElement>("progressbar").value).toBe(2);
+  worker.now = { sheet: null, of: null };
+  rerender(<TestsView key="called off" />);
+  expect(screen.getByText("Called off.")).not.toBeNull();
+  worker.started.length = 0;
+  await userEvent.click(button("Work them out"));
+  expect(worker.started).toEqual([house]);
+  worker.now = { of: emptyPlan(aSite()) };
+  rerender(<TestsView key="earlier" />);
+  expect(screen.getByText("The plan has changed since these readings were worked out.")).not.toBeNull();
+  expect(screen.getByRole("listbox", { name: "Readings" })).not.toBeNull();
 });

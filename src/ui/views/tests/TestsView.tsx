@@ -23,7 +23,7 @@ type Way = "open" | "otherwise" | "all" | "facts";
 export function TestsView() {
   const index = useIndex();
   useRecordNews();
-  const { plan, sheet, isWorking, done, all, fault } = useTestSheet(index.plan.site.id);
+  const { plan, sheet, of, isWorking, done, all, fault } = useTestSheet(index.plan.site.id);
   const isEmpty = index.plan.device.size === 0;
   const isOld = plan !== index.plan;
   useEffect(() => {
@@ -55,7 +55,15 @@ export function TestsView() {
           </button>
         </p>
       ) : null}
-      {isEmpty || sheet === null || (isOld && !isWorking) ? null : <Shown index={index} sheet={sheet} />}
+      {isWorking || isEmpty || fault !== null || of === index.plan ? null : (
+        <p role="status" className="flex items-center gap-3 border-b border-hair px-4 py-2 text-13 text-warn">
+          {sheet === null ? "Called off." : "The plan has changed since these readings were worked out."}
+          <button type="button" className="button" onClick={() => startTestSheet(index)}>
+            Work them out
+          </button>
+        </p>
+      )}
+      {isEmpty || sheet === null ? null : <Shown index={index} sheet={sheet} />}
     </main>
   );
 }
@@ -69,7 +77,8 @@ function summary({ tests, facts, unproven, atLeast }: TestSheet): string {
   );
 }
 
-const isOpen = (state: TestState): boolean => state === "open" || state === "anew";
+/** What could not be read is still to be taken, by another day or another way. */
+const isOpen = (state: TestState): boolean => state === "open" || state === "anew" || state === "cannot";
 
 /** The sheet beside what was read so far. */
 function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
@@ -90,7 +99,7 @@ function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
           value={way}
           choices={[
             ["open", `To take ${count(isOpen)}`],
-            ["otherwise", `Otherwise ${count((state) => state === "otherwise" || state === "cannot")}`],
+            ["otherwise", `Otherwise ${count((state) => state === "otherwise")}`],
             ["all", `All ${proof.tests.length}`],
             ["facts", "What is proven"],
           ]}
@@ -147,7 +156,7 @@ const placeOf = (listed: Proof["tests"], id: string | null): number | null => {
 
 function listedIn({ tests }: Proof, way: Way): Proof["tests"] {
   if (way === "open") return tests.filter(({ state }) => isOpen(state));
-  if (way === "otherwise") return tests.filter(({ state }) => state === "otherwise" || state === "cannot");
+  if (way === "otherwise") return tests.filter(({ state }) => state === "otherwise");
   return tests;
 }
 
