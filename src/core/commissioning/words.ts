@@ -44,9 +44,16 @@ const SHORT = {
   silence: "nothing comes back",
 } as const;
 
+/** As much is written down of what a device's pages have to show: thousands of VLANs at every port are not. */
+const MOST_TEXT = 20_000;
+
 /** The same in one line: what is ticked where it is as expected. */
 export function expectedText(index: PlanIndex, expected: Expected): string {
   const lines = expectedLines(index, expected);
-  if (expected.is === "shown") return lines.map(([name, value]) => `${name}: ${value}`).join("; ");
+  if (expected.is === "shown")
+    return lines
+      .map(([name, value]) => `${name}: ${value}`)
+      .join("; ")
+      .slice(0, MOST_TEXT);
   return expected.is === "lease" ? (lines[0]?.[1] ?? "") : SHORT[expected.is];
 }

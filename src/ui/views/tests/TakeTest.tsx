@@ -94,13 +94,15 @@ export function TakeTest(props: Props) {
         </h2>
         <p className="text-15">{test.does}</p>
       </header>
-      <dl aria-label="Has to be read" className="facts">
-        {expectedLines(index, test.expected).map(([name, value]) => (
-          <Fact key={`${name} ${value}`} name={name}>
-            {value}
-          </Fact>
-        ))}
-      </dl>
+      <section aria-label="Has to be read">
+        <dl className="facts">
+          {expectedLines(index, test.expected).map(([name, value]) => (
+            <Fact key={`${name} ${value}`} name={name}>
+              {value}
+            </Fact>
+          ))}
+        </dl>
+      </section>
       <Last {...props} />
       <AsExpected
         isHeldBack={isReading || judged?.isRight === false}

@@ -1,4 +1,4 @@
-import { act, render, screen, within } from "@testing-library/react";
+import { act, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { JPEG } from "../../../../tests/support/jpeg";
@@ -84,6 +84,10 @@ test("a reading is ticked as expected, and the hand goes on with the next", asyn
   await userEvent.keyboard("{Enter}");
   expect(taken()).toHaveLength(2);
   expect(screen.getByRole("radio", { name: "All " + all })).not.toBeNull();
+  // Whoever goes through the list by keys stays in it.
+  await userEvent.click(must(rows()[0], "a reading"));
+  await userEvent.keyboard("{ArrowDown}");
+  await waitFor(() => expect(document.activeElement?.getAttribute("data-row")).toBe("1"));
   expect(screen.getByRole("radio", { name: `To take ${all - 2}` })).not.toBeNull();
 });
 

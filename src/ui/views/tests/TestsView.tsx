@@ -11,6 +11,7 @@ import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { SentState } from "../../record-store/SentState";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
+import type { Chosen } from "./chosen";
 import { FactList } from "./FactList";
 import { OpenTest } from "./OpenTest";
 import { cancelTestSheet, startTestSheet, useTestSheet } from "./use-test-sheet";
@@ -85,7 +86,7 @@ function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
   const { record, isReady } = useRecord();
   const proof = useMemo(() => proofOf(index, sheet, record), [index, sheet, record]);
   const [way, setWay] = useState<Way>("open");
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [{ id: chosen, goesOn }, setChosen] = useState<Chosen>({ id: null, goesOn: false });
   const listed = useMemo(() => listedIn(proof, way), [proof, way]);
   if (!isReady) return <p className="p-4 text-13 text-ink2">Reading what this browser keeps …</p>;
   const count = (of: (state: TestState) => boolean) => proof.tests.filter(({ state }) => of(state)).length;
@@ -134,13 +135,20 @@ function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
                 height={ROW}
                 columns={COLUMNS}
                 at={placeOf(listed, chosen)}
-                choose={(row) => setChosen(listed[row]?.test.id ?? null)}
+                choose={(row) => setChosen({ id: listed[row]?.test.id ?? null, goesOn: false })}
                 row={(row) => rowOf(listed, row)}
               />
             )}
           </div>
           {at < 0 ? null : (
-            <OpenTest index={index} proof={proof} at={at} listed={listed} onChoose={setChosen} />
+            <OpenTest
+              index={index}
+              proof={proof}
+              at={at}
+              listed={listed}
+              goesOn={goesOn}
+              onChoose={setChosen}
+            />
           )}
         </div>
       )}
