@@ -9,7 +9,10 @@ const PHOTOS_FULL: AppError = {
   sentence: `A site has at most ${MOST_PHOTOS} photos; take one out of the record first.`,
 };
 
-const UNNAMED: AppError = { code: "no-such-photo", sentence: "No step of the record names this photo." };
+const UNNAMED: AppError = {
+  code: "no-such-photo",
+  sentence: "No step or reading of the record names this photo.",
+};
 
 /** Keeps a photo with nothing in it but the picture; sent twice, it counts once. */
 export async function addPhoto(

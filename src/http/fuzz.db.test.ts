@@ -130,6 +130,19 @@ const aTick = (roll: Dice): object => ({
   changes: (aBatch(roll) as { changes: unknown }).changes,
 });
 
+/** Another: a test was taken. */
+const aTest = (roll: Dice): object => ({
+  id: v7(),
+  at: "2026-11-29T09:00:00.000Z",
+  do: "test",
+  test: { id: "lease port 1", place: "", at: "Port 1", does: "Plug in.", expected: "10.0.0.1" },
+  came: pick(roll, ["expected", "otherwise", "cannot"]),
+  read: "10.9.9.9",
+  says: "",
+  note: "",
+  photos: [v7()].slice(roll(2)),
+});
+
 /** Another: a device was read. */
 const aReading = (roll: Dice): object => ({
   id: v7(),
@@ -273,7 +286,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       case 8:
         return get(record.GET, "after");
       case 9:
-        return post(record.POST, { entries: [roll(3) === 0 ? aReading(roll) : aTick(roll)] });
+        return post(record.POST, { entries: [pick(roll, [aReading, aTick, aTest])(roll)] });
       case 10:
         return post(bench.POST, anAct(roll));
       case 11:

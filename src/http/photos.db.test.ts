@@ -5,7 +5,7 @@ import type { PhotoStore } from "@/application/stores";
 import { encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { encodeEntry, photosToFile, recordsToFile, type Recorded, type RecordEntry } from "@/core/records";
-import { aTick } from "@/core/testing/a-tick";
+import { aTestTaken, aTick } from "@/core/testing/a-tick";
 import { openDatabase } from "@/storage/pool";
 import { photoStore } from "@/storage/photo-store";
 import { sql } from "@/storage/sql";
@@ -56,22 +56,30 @@ async function add(site: string, ...entries: RecordEntry[]): Promise<number> {
 }
 /** A step that names photos. */
 const tick = (...photos: string[]): RecordEntry => aTick({ id: v7(), photos });
+/** A reading of a test that does. */
+const reading = (...photos: string[]): RecordEntry => aTestTaken({ id: v7(), photos });
 const takeOut = (photo: string): RecordEntry => ({ id: v7(), at: AT, do: "takeOut", photo });
 
-test("a photo comes back as a picture, without what else was in it; sent twice it counts once", async () => {
-  const [site, id] = [await aSite(), v7()];
-  const told = withSegment(JPEG, 0xe1, "Exif GPS 51.5N");
-  expect(await post(site, { id, jpeg: base64(told) })).toMatchObject({
-    status: 404,
-    sentence: "No step of the record names this photo.",
-  });
-  await add(site, tick(id));
-  expect((await get(site, id)).status).toBe(404);
-  expect(await post(site, { id, jpeg: base64(told) })).toMatchObject({ status: 200 });
-  expect(await post(site, { id, jpeg: base64(PROGRESSIVE_JPEG) })).toMatchObject({ status: 200 });
-  expect(await get(site, id)).toEqual({ status: 200, type: "image/jpeg", bytes: JPEG, kept: "no-store" });
-  expect((await get(await aSite(), id)).status).toBe(404);
-});
+test.each([
+  ["step", tick],
+  ["reading", reading],
+])(
+  "a photo of a %s comes back as a picture, without what else was in it; sent twice it counts once",
+  async (_, naming) => {
+    const [site, id] = [await aSite(), v7()];
+    const told = withSegment(JPEG, 0xe1, "Exif GPS 51.5N");
+    expect(await post(site, { id, jpeg: base64(told) })).toMatchObject({
+      status: 404,
+      sentence: "No step or reading of the record names this photo.",
+    });
+    expect(await add(site, naming(id))).toBe(200);
+    expect((await get(site, id)).status).toBe(404);
+    expect(await post(site, { id, jpeg: base64(told) })).toMatchObject({ status: 200 });
+    expect(await post(site, { id, jpeg: base64(PROGRESSIVE_JPEG) })).toMatchObject({ status: 200 });
+    expect(await get(site, id)).toEqual({ status: 200, type: "image/jpeg", bytes: JPEG, kept: "no-store" });
+    expect((await get(await aSite(), id)).status).toBe(404);
+  },
+);
 
 test("what is taken out is gone, also where it comes late, and does not come back", async () => {
   const [site, sent, late] = [await aSite(), v7(), v7()];

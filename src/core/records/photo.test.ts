@@ -99,7 +99,11 @@ test.each([
   ["no picture", [{ ...one, jpeg: "aGVsbG8=" }], /^photos\[0\]\.jpeg: A photo is a whole JPEG/],
   ["too large", [{ ...one, jpeg: "A".repeat(2 * MOST_PHOTO_BYTES) }], /A photo has at most 200 kB/],
   ["the same twice", [one, one], /^photos\[1\]: It is there twice/],
-  ["one that no step names", [{ ...one, id: id(9) }], /^photos\[0\]: No step of the records names it/],
+  [
+    "one that no step names",
+    [{ ...one, id: id(9) }],
+    /^photos\[0\]: No step or reading of the records names it/,
+  ],
   ["a field too many", [{ ...one, by: "Ruth" }], /^photos\[0\]/],
   ["too many", Array.from({ length: MOST_PHOTOS + 1 }, () => one), /at most 150 photos/],
 ])("%s is refused in a sentence", (_, photos, wanted) => {

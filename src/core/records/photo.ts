@@ -53,7 +53,7 @@ export function photosOfFile(
     const read = readOne(value, at);
     if (!read.ok) return err([read.error]);
     const { id } = read.value;
-    if (!named.has(id)) return fault(`photos[${at}]`, "No step of the records names it.");
+    if (!named.has(id)) return fault(`photos[${at}]`, "No step or reading of the records names it.");
     if (photos.has(id)) return fault(`photos[${at}]`, "It is there twice; every photo stands once.");
     photos.set(id, read.value);
   }
