@@ -273,8 +273,7 @@ try {
   await view(page, "Tests");
   await page.getByRole("radio", { name: /^All / }).click();
   await page.getByRole("option").first().click();
-  for (let taken = 0; taken < 5; taken += 1)
-    await page.getByRole("button", { name: "As expected" }).click();
+  for (let taken = 0; taken < 5; taken += 1) await page.getByRole("button", { name: "As expected" }).click();
   const list = page.getByRole("listbox", { name: "Readings" });
   const wanted = page.getByRole("option", { name: /Lower switch port 6\. Plug in/ }).first();
   for (let top = 0; (await wanted.count()) === 0; top += 300) {

@@ -1,5 +1,11 @@
 export { nameUpdate } from "./dns-update";
-export { accessListText, deviceAccessListText, isRuleData, readRuleData, ruleListsText } from "./access-lists";
+export {
+  accessListText,
+  deviceAccessListText,
+  isRuleData,
+  readRuleData,
+  ruleListsText,
+} from "./access-lists";
 export { hostsFile, namedAddresses, reservationTable, zoneFiles } from "./zone-file";
 export {
   batchEnvelopeSchema,
