@@ -152,7 +152,10 @@ export const askersOf = (index: PlanIndex, laptops: readonly Asked[]): Asker[] =
     if (spot.from.at !== "port" || outcome.lease !== null) return [];
     const entered = settingsFor(index, spot.from);
     const as: ProbeAs = { as: "typed", ...entered };
-    if (index.groups("hostsByAddress").has(entered.address)) return [];
+    const isTaken = (["hostsByAddress", "interfacesByAddress"] as const).some((by) =>
+      index.groups(by).has(entered.address),
+    );
+    if (isTaken) return [];
     const { cause, lease } = probe(index, { ...asClient(spot.from, { to: "address" }), as }, nobody);
     const isOwn = cause === null && lease !== null && lease.segment !== null;
     const [own, gateway] = [entered.address, entered.gateway].map(formatAddress);

@@ -34,6 +34,7 @@ export {
 } from "./photo";
 export { changesFrom, changesOf, changesOfFound, partsOf } from "./parts";
 export {
+  isToTake,
   proofOf,
   proofTable,
   TEST_STATE_WORDS,

@@ -62,6 +62,10 @@ export function proofOf(index: PlanIndex, sheet: TestSheet, record: readonly Rec
   };
 }
 
+/** Whether a test is still to be taken; what could not be read is, on another day or in another way. */
+export const isToTake = (state: TestState): boolean =>
+  state === "open" || state === "anew" || state === "cannot";
+
 /** A reading that is otherwise weighs more than one that is as expected. */
 function factState(states: readonly TestState[]): FactState {
   if (states.length === 0) return "never";

@@ -173,6 +173,19 @@ test("after the plan has changed a reading of before has to be taken anew; the t
   expect(id).toMatch(/^lease port /);
 });
 
+test("two people part the places between them: each sees what is to be taken at one", async () => {
+  await begin();
+  const all = rows().length;
+  await userEvent.click(screen.getByRole("button", { name: /^Place:/ }));
+  const choices = within(screen.getByRole("dialog", { name: "Place" })).getAllByRole("option");
+  expect(choices[0]?.textContent).toBe("everywhere");
+  const counted = choices.slice(1).map(({ textContent }) => Number(/(\d+) to take$/.exec(textContent)?.[1]));
+  expect(counted.reduce((sum, count) => sum + count, 0)).toBe(all);
+  await userEvent.click(must(choices[1], "a place"));
+  expect(rows()).toHaveLength(counted[0] ?? 0);
+  expect(counted[0]).toBeLessThan(all);
+});
+
 test("a site without gear says what belongs here", () => {
   act(() => scene.show(emptyPlan(aSite({ id: testId("site", "bare") }))));
   render(<TestsView />);

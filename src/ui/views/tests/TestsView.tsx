@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { expectedText, type TestSheet } from "@/core/commissioning";
 import type { PlanIndex } from "@/core/plan";
-import { proofOf, proofTable, TEST_STATE_WORDS, type Proof, type TestState } from "@/core/records";
+import { isToTake, proofOf, proofTable, TEST_STATE_WORDS, type Proof, type TestState } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { RowList, type ListRow } from "../../kit/RowList";
@@ -14,6 +14,7 @@ import { useRecord, useRecordNews } from "../../record-store/use-record";
 import type { Chosen } from "./chosen";
 import { FactList } from "./FactList";
 import { OpenTest } from "./OpenTest";
+import { PlaceChoice, placesOf } from "./PlaceChoice";
 import { cancelTestSheet, startTestSheet, useTestSheet } from "./use-test-sheet";
 
 const ROW = 46;
@@ -78,16 +79,20 @@ function summary({ tests, facts, unproven, atLeast }: TestSheet): string {
   );
 }
 
-/** What could not be read is still to be taken, by another day or another way. */
-const isOpen = (state: TestState): boolean => state === "open" || state === "anew" || state === "cannot";
-
 /** The sheet beside what was read so far. */
 function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
   const { record, isReady } = useRecord();
   const proof = useMemo(() => proofOf(index, sheet, record), [index, sheet, record]);
   const [way, setWay] = useState<Way>("open");
   const [{ id: chosen, goesOn }, setChosen] = useState<Chosen>({ id: null, goesOn: false });
-  const listed = useMemo(() => listedIn(proof, way), [proof, way]);
+  const [wanted, setWanted] = useState<string | null>(null);
+  const places = useMemo(() => placesOf(proof), [proof]);
+  // A place that the plan no longer has hides nothing.
+  const place = places.some(([name]) => name === wanted) ? wanted : null;
+  const listed = useMemo(
+    () => listedIn(proof, way).filter(({ test }) => place === null || test.place === place),
+    [proof, way, place],
+  );
   if (!isReady) return <p className="p-4 text-13 text-ink2">Reading what this browser keeps …</p>;
   const count = (of: (state: TestState) => boolean) => proof.tests.filter(({ state }) => of(state)).length;
   const at = proof.tests.findIndex(({ test }) => test.id === chosen);
@@ -99,13 +104,14 @@ function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
           label="Tests"
           value={way}
           choices={[
-            ["open", `To take ${count(isOpen)}`],
+            ["open", `To take ${count(isToTake)}`],
             ["otherwise", `Otherwise ${count((state) => state === "otherwise")}`],
             ["all", `All ${proof.tests.length}`],
             ["facts", "What is proven"],
           ]}
           onChoose={setWay}
         />
+        <PlaceChoice places={places} place={place} onChoose={setWanted} />
         <span className="push max-[600px]:hidden" />
         <button
           type="button"
@@ -126,7 +132,8 @@ function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
           >
             {listed.length === 0 ? (
               <p role="status" className="p-4 text-15 text-sound">
-                {way === "open" ? "✓ Every reading is taken." : "Nothing was read otherwise."}
+                {way === "open" ? "✓ Every reading is taken" : "Nothing was read otherwise"}
+                {place === null ? "" : ` at ${place === "" ? "no place" : place}`}.
               </p>
             ) : (
               <RowList
@@ -163,7 +170,7 @@ const placeOf = (listed: Proof["tests"], id: string | null): number | null => {
 };
 
 function listedIn({ tests }: Proof, way: Way): Proof["tests"] {
-  if (way === "open") return tests.filter(({ state }) => isOpen(state));
+  if (way === "open") return tests.filter(({ state }) => isToTake(state));
   if (way === "otherwise") return tests.filter(({ state }) => state === "otherwise");
   return tests;
 }
