@@ -111,7 +111,7 @@ function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
           ]}
           onChoose={setWay}
         />
-        <PlaceChoice places={places} place={place} onChoose={setWanted} />
+        {way === "facts" ? null : <PlaceChoice places={places} place={place} onChoose={setWanted} />}
         <span className="push max-[600px]:hidden" />
         <button
           type="button"
