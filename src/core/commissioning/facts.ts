@@ -1,4 +1,5 @@
 import { formatAddress } from "../address";
+import { baselineOn } from "../device-sheet";
 import { FABRIC } from "../fabric";
 import { byNaturalText, grouped } from "../kernel";
 import {
@@ -17,7 +18,7 @@ import { managementAddress } from "../probe";
 import { PORT_SETTINGS } from "../runbook";
 
 /** What is to be proven on site. */
-export type FactKind = "vlan" | "role" | "wireless" | "scope" | "address" | "way in" | "wall";
+export type FactKind = "vlan" | "role" | "wireless" | "scope" | "address" | "way in" | "baseline" | "wall";
 
 export interface Fact {
   /** The same as long as it is the same that is to be proven. */
@@ -34,6 +35,7 @@ export const wirelessFact = (ssid: string, device: string): string => `wireless 
 export const scopeFact = (scope: string): string => `scope ${scope}`;
 export const addressFact = (host: string): string => `address ${host}`;
 export const wayInFact = (device: string): string => `way in ${device}`;
+export const baselineFact = (device: string): string => `baseline ${device}`;
 
 const endKey = (end: WallEnd): string => (end.at === "zone" ? end.zone : end.at);
 /** What a wall is to do: let everything, or something, start; or keep out what it does not let. */
@@ -157,10 +159,8 @@ function serverOf({ serverDevice, serverHost }: Scope): Fact["shownOn"] {
   return serverHost === null ? null : { host: serverHost };
 }
 
-/** All that is to be proven, kind by kind. */
-export function factsOf(index: PlanIndex): Fact[] {
-  const { plan } = index;
-  const wireless = [...plan.ssid.values()].flatMap((ssid) =>
+const wirelessFacts = (index: PlanIndex): Fact[] =>
+  [...index.plan.ssid.values()].flatMap((ssid) =>
     pointsOf(index, ssid).map((point): Fact => ({
       id: wirelessFact(ssid.id, point.id),
       kind: "wireless",
@@ -168,46 +168,53 @@ export function factsOf(index: PlanIndex): Fact[] {
       shownOn: { device: point.id },
     })),
   );
-  const scopes = [...plan.scope.values()]
+
+const scopeFacts = (index: PlanIndex): Fact[] =>
+  [...index.plan.scope.values()]
     .filter(({ family }) => family === 4)
-    .map((scope): Fact => ({
+    .map((scope) => ({
       id: scopeFact(scope.id),
       kind: "scope",
       words: `DHCP for ${nameOf(index, "segment", scope.segment)}`,
       shownOn: serverOf(scope),
     }));
-  const addresses = [...plan.host.values()].flatMap(({ id, name, ipv4, manner, attachment }): Fact[] =>
-    ipv4 === null || manner === "dynamic" || attachment.at === "unplaced"
-      ? []
-      : [
-          {
-            id: addressFact(id),
-            kind: "address",
-            words: `${name}: ${formatAddress(ipv4)}`,
-            shownOn: { host: id },
-          },
-        ],
-  );
-  const waysIn = [...plan.device.values()].flatMap((device): Fact[] => {
-    const address = managementAddress(index, device, 4);
-    return address === undefined
-      ? []
-      : [
-          {
-            id: wayInFact(device.id),
-            kind: "way in",
-            words: `The pages of ${device.name} at ${formatAddress(address)}`,
-            shownOn: null,
-          },
-        ];
+
+/** Addresses that somebody entered or reserved for one device. */
+const addressFacts = ({ plan }: PlanIndex): Fact[] =>
+  [...plan.host.values()].flatMap(({ id, name, ipv4, manner, attachment }): Fact[] => {
+    if (ipv4 === null || manner === "dynamic" || attachment.at === "unplaced") return [];
+    const words = `${name}: ${formatAddress(ipv4)}`;
+    return [{ id: addressFact(id), kind: "address", words, shownOn: { host: id } }];
   });
-  return [
-    ...vlanFacts(index),
-    ...roleFacts(index),
-    ...wireless,
-    ...scopes,
-    ...addresses,
-    ...waysIn,
-    ...wallFacts(index),
-  ];
-}
+
+/** Of each device, that its pages open, and that it is administered as was decided. */
+const deviceFacts = (index: PlanIndex): Fact[] =>
+  [...index.plan.device.values()].flatMap((device): Fact[] => {
+    const { id, name } = device;
+    const address = managementAddress(index, device, 4);
+    const pages: Fact[] =
+      address === undefined
+        ? []
+        : [
+            {
+              id: wayInFact(id),
+              kind: "way in",
+              words: `The pages of ${name} at ${formatAddress(address)}`,
+              shownOn: null,
+            },
+          ];
+    if (baselineOn(index, device).length === 0) return pages;
+    const words = `How ${name} is administered`;
+    return [...pages, { id: baselineFact(id), kind: "baseline", words, shownOn: { device: id } }];
+  });
+
+/** All that is to be proven, kind by kind. */
+export const factsOf = (index: PlanIndex): Fact[] => [
+  ...vlanFacts(index),
+  ...roleFacts(index),
+  ...wirelessFacts(index),
+  ...scopeFacts(index),
+  ...addressFacts(index),
+  ...deviceFacts(index),
+  ...wallFacts(index),
+];

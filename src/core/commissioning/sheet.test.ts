@@ -5,6 +5,7 @@ import { formatAddress, type Ipv4 } from "../address";
 import { must } from "../kernel";
 import {
   afterEdits,
+  NO_BASELINE,
   PlanEdits,
   PlanIndex,
   segmentHolding,
@@ -108,6 +109,11 @@ const BREAKERS: Readonly<Record<Fact["kind"], Breaker>> = {
     for (const leg of index.interfacesOf(device))
       if (leg.addresses4.length > 0 && leg.line === null)
         edits.patch("interface", leg.id, { addresses4: [] });
+  },
+  baseline: (index, edits, [device = ""]) => {
+    const { baseline } = must(index.plan.device.get(device), "the device");
+    edits.patch("device", device, { baseline: NO_BASELINE, registration: "" });
+    expect(baseline).not.toEqual(NO_BASELINE);
   },
   wall: (index, edits, [from = "", to = "", ...does]) => {
     const [a, b] = endsOf(index, [from, to]);

@@ -1,10 +1,20 @@
 import { formatAddress, formatRange } from "../address";
+import { baselineOn } from "../device-sheet";
 import { FABRIC } from "../fabric";
 import { grouped } from "../kernel";
 import { nameOf, type PlanIndex, type Port } from "../plan";
 import { formatLease } from "../planners";
 import { offeredRanges } from "../dhcp";
-import { addressFact, rolesOf, portsText, scopeFact, vlanFact, wirelessFact, type Fact } from "./facts";
+import {
+  addressFact,
+  baselineFact,
+  rolesOf,
+  portsText,
+  scopeFact,
+  vlanFact,
+  wirelessFact,
+  type Fact,
+} from "./facts";
 import type { SiteTest } from "./tests";
 
 type Line = readonly [name: string, value: string];
@@ -53,10 +63,15 @@ const scopeLines = (index: PlanIndex, wanted: ReadonlySet<string>): Line[] =>
 function linesOf(index: PlanIndex, on: On, facts: readonly Fact[]): Line[] {
   const wanted = new Set(facts.map(({ id }) => id));
   const ports = "device" in on ? portLines(index, on.device, wanted) : [];
+  const device = "device" in on ? index.plan.device.get(on.device) : undefined;
+  const baseline =
+    device === undefined || !wanted.has(baselineFact(device.id))
+      ? []
+      : baselineOn(index, device).map(({ setting, value }): Line => [setting, value]);
   const host = "host" in on ? index.plan.host.get(on.host) : undefined;
   const address = host !== undefined && wanted.has(addressFact(host.id)) ? host.ipv4 : null;
   const own: Line[] = address === null ? [] : [["Its own address", formatAddress(address)]];
-  return [...ports, ...own, ...scopeLines(index, wanted)];
+  return [...ports, ...baseline, ...own, ...scopeLines(index, wanted)];
 }
 
 /** What nothing shows that a laptop reads is looked up on the device itself: its own pages. */

@@ -13,22 +13,27 @@ const descriptions = (index: PlanIndex, device: Device): SheetProtection[] =>
         return [{ setting: `Description of port ${port.label}`, value: `to ${nameOf(index, "port", far)}` }];
       });
 
-/** How a device is administered, as far as that is decided, and what of it it can't do. */
-export function administrationOn(index: PlanIndex, device: Device): SheetProtection[] {
-  const beyond = beyondDevice(index, device).map(
-    (field) => BASELINE_FIELDS.find(([one]) => one === field)?.[1].toLowerCase() ?? field,
-  );
-  const rows: SheetProtection[] = [
+/** How a device is administered, as its own pages show it: nothing of what is not decided. */
+export const baselineOn = (index: PlanIndex, device: Device): SheetProtection[] =>
+  [
     ...BASELINE_FIELDS.map(([field, setting]) => ({
       setting,
       value: field === "clock" ? clockText(index, device.baseline) : baselineText(device.baseline, field),
     })),
     ...descriptions(index, device),
     { setting: "Registered, licence", value: device.registration },
+  ].filter(({ value }) => value !== "");
+
+/** How a device is administered, as far as that is decided, and what of it it can't do. */
+export function administrationOn(index: PlanIndex, device: Device): SheetProtection[] {
+  const beyond = beyondDevice(index, device).map(
+    (field) => BASELINE_FIELDS.find(([one]) => one === field)?.[1].toLowerCase() ?? field,
+  );
+  const remarks: SheetProtection[] = [
     { setting: "Does not do", value: lacksText(device) },
     { setting: "Decided for the site, left out here", value: beyond.join(", ") },
   ];
-  return rows.filter(({ value }) => value !== "");
+  return [...baselineOn(index, device), ...remarks.filter(({ value }) => value !== "")];
 }
 
 /** What a device is and runs. */
