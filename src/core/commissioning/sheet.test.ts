@@ -5,6 +5,7 @@ import { formatAddress, type Ipv4 } from "../address";
 import { must } from "../kernel";
 import {
   afterEdits,
+  emptyPlan,
   NO_BASELINE,
   PlanEdits,
   PlanIndex,
@@ -16,7 +17,8 @@ import {
 } from "../plan";
 import { asClient, managementAddress, probe } from "../probe";
 import { setWall } from "../planners";
-import { dice, type Dice } from "../testing/plants";
+import { dice } from "../testing/plants";
+import { aSite } from "../testing/build-plan";
 import { mixedSite } from "../testing/mixed-site";
 import { factsOf, rolesOf, type Fact } from "./facts";
 import { judge } from "./judge";
@@ -134,10 +136,10 @@ function broken(index: PlanIndex, fact: Fact): PlanIndex | null {
 }
 
 /** Facts that would be broken without any of the readings that claim to prove them coming out otherwise. */
-function unnoticed(index: PlanIndex, { tests, facts }: TestSheet, roll: Dice | null): string[] {
+function unnoticed(index: PlanIndex, { tests, facts }: TestSheet): string[] {
   return facts.flatMap((fact) => {
     const claim = tests.filter(({ proves }) => proves.includes(fact.id));
-    if (claim.length === 0 || (roll !== null && roll(4) > 0)) return [];
+    if (claim.length === 0) return [];
     const site = broken(index, fact);
     if (site === null || claim.some((test) => !isRight(index, site, test, facts))) return [];
     return [
@@ -172,7 +174,7 @@ describe.each(SITES)("%s", (_, plan) => {
   });
 
   test("what breaks a fact changes a reading that claims to prove it", () => {
-    expect(unnoticed(index, sheet, null)).toEqual([]);
+    expect(unnoticed(index, sheet)).toEqual([]);
   });
 
   test("the same questions keep their names, whatever order the rows are in", () => {
@@ -196,23 +198,14 @@ test("on random sites with chained routers, routed ports and sites without VLANs
     const index = PlanIndex.of(mixedSite(roll));
     const sheet = testSheet(index);
     claims += sheet.tests.length;
-    expect([round, unnoticed(index, sheet, roll)]).toEqual([round, []]);
+    expect([round, unnoticed(index, sheet)]).toEqual([round, []]);
   }
   expect(claims).toBeGreaterThan(200);
 });
 
 test("a site without gear has nothing to prove", () => {
-  const edits = new PlanEdits(lockkeepersHouse());
-  const bare = PlanIndex.of({ ...edits.plan, ...emptied(edits.plan) });
-  expect(testSheet(bare).tests).toEqual([]);
+  expect(testSheet(PlanIndex.of(emptyPlan(aSite()))).tests).toEqual([]);
 });
-
-const emptied = (plan: Plan): Partial<Plan> =>
-  Object.fromEntries(
-    Object.entries(plan).flatMap(([kind, all]) =>
-      kind === "site" ? [] : [[kind, new Map(all as Map<string, never>).clear() ?? new Map()]],
-    ),
-  );
 
 test("a way in is opened from the segment for gear where there is one", () => {
   const index = PlanIndex.of(fennelStreet());

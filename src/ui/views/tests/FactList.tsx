@@ -3,7 +3,7 @@
 import type { FactState, FactStanding, Proof } from "@/core/records";
 import { RowList, type ListRow } from "../../kit/RowList";
 
-const ROW = 30;
+const ROW = 44;
 const COLUMNS = "grid-cols-[20px_minmax(0,3fr)_minmax(0,2fr)]";
 const SIGNS: Readonly<Record<FactState, readonly [sign: string, colour: string, words: string]>> = {
   proven: ["✓", "text-sound", "proven"],
@@ -15,7 +15,7 @@ const SIGNS: Readonly<Record<FactState, readonly [sign: string, colour: string, 
 /** Everything that is to be proven, with how it stands: what is wrong first, then what is open. */
 const ORDER: readonly FactState[] = ["otherwise", "open", "never", "proven"];
 
-export function FactList({ proof }: { proof: Proof }) {
+export function FactList({ proof, onOpen }: { proof: Proof; onOpen: (test: string) => void }) {
   const facts = [...proof.facts].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
   const count = (state: FactState) => facts.filter((one) => one.state === state).length;
   return (
@@ -34,13 +34,19 @@ export function FactList({ proof }: { proof: Proof }) {
           height={ROW}
           columns={COLUMNS}
           at={null}
-          choose={() => undefined}
+          choose={(at) => {
+            const test = testOf(facts[at]);
+            if (test !== undefined) onOpen(test);
+          }}
           row={(at) => rowOf(facts[at])}
         />
       </div>
     </>
   );
 }
+
+/** The reading that is opened from a fact; undefined where none proves it. */
+const testOf = (standing: FactStanding | undefined): string | undefined => standing?.by[0]?.id;
 
 function rowOf(standing: FactStanding | undefined): ListRow | null {
   if (standing === undefined) return null;

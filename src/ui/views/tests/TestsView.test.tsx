@@ -118,6 +118,9 @@ test("what is typed is judged at once; what says that it is otherwise can't be t
   expect(screen.getByText("✕ Otherwise")).not.toBeNull();
   await userEvent.click(screen.getByRole("radio", { name: "What is proven" }));
   expect(screen.getByText(/✕ [1-9]\d* read otherwise/)).not.toBeNull();
+  // A fact leads to the reading that proves it, or here does not.
+  await userEvent.click(must(rows()[0], "a fact"));
+  expect(screen.getByText("✕ Otherwise")).not.toBeNull();
   await userEvent.click(screen.getByRole("radio", { name: "Otherwise 1" }));
   await userEvent.click(screen.getByRole("button", { name: /^Take the reading back/ }));
   expect(screen.getByText("Nothing was read otherwise.")).not.toBeNull();

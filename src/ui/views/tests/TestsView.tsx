@@ -124,7 +124,14 @@ function Shown({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
         </button>
       </div>
       {way === "facts" ? (
-        <FactList proof={proof} />
+        <FactList
+          proof={proof}
+          onOpen={(id) => {
+            setWay("all");
+            setWanted(null);
+            setChosen({ id, goesOn: false });
+          }}
+        />
       ) : (
         <div className="flex min-h-0 flex-1 print:hidden max-[900px]:block">
           <div
