@@ -38,6 +38,7 @@ const CORE = [
   "device-sheet",
   "runbook",
   "commissioning",
+  "diagnosis",
   "capture",
   "formats",
   "records",

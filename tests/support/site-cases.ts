@@ -76,7 +76,7 @@ function serviceOf({ proto, port }: Row): Service {
 }
 
 /** The row as a question to the probe. */
-function questionOf(plan: Plan, row: Row): ProbeQuestion {
+export function questionOf(plan: Plan, row: Row): ProbeQuestion {
   const service = serviceOf(row);
   const named = <T extends { readonly name: string; readonly id: string }>(
     all: ReadonlyMap<string, T>,

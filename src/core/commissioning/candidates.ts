@@ -5,6 +5,7 @@ import {
   type Host,
   type PlanIndex,
   type Port,
+  type ProbePlace,
   type ProbeAs,
   type ProbeGoal,
   type ProbeQuestion,
@@ -42,9 +43,12 @@ export interface Asker {
   readonly segment: string | null;
 }
 
-/** Whether a spot is a port that is off. */
-const isDark = (index: PlanIndex, { from }: Spot): boolean =>
-  from.at === "port" && index.plan.port.get(from.port)?.enabled === false;
+/** Whether something is at a port that is off. */
+export function isDark(index: PlanIndex, from: ProbePlace): boolean {
+  const host = from.at === "host" ? index.plan.host.get(from.host) : undefined;
+  const port = host?.attachment.at === "port" ? host.attachment.port : from.at === "port" ? from.port : null;
+  return port !== null && index.plan.port.get(port)?.enabled === false;
+}
 
 /** What a laptop is given at a spot. That it gets nothing proves nothing, but where its port is off. */
 function asked(index: PlanIndex, spot: Spot, does: string): Asked {
@@ -56,9 +60,9 @@ function asked(index: PlanIndex, spot: Spot, does: string): Asked {
     at: spot.at,
     does,
     question,
-    expected: isDark(index, spot) ? { is: "no link" } : leaseExpected(index, outcome, null),
+    expected: isDark(index, spot.from) ? { is: "no link" } : leaseExpected(index, outcome, null),
     proves: [
-      ...(outcome.cause === null || isDark(index, spot) ? [spot.fact] : []),
+      ...(outcome.cause === null || isDark(index, spot.from) ? [spot.fact] : []),
       ...(outcome.cause === null ? shownBy(index, outcome) : []),
     ],
   };
@@ -66,7 +70,7 @@ function asked(index: PlanIndex, spot: Spot, does: string): Asked {
 }
 
 /** Where one plugs in to see what a role of ports gives: at a free port, else in place of something. */
-const portOfRole = (index: PlanIndex, { ports }: Role): Port | undefined =>
+export const portOfRole = (index: PlanIndex, { ports }: Role): Port | undefined =>
   ports.find(({ id }) => index.hostsAt(id).length === 0) ?? ports[0];
 
 const askedAtPorts = (index: PlanIndex): Asked[] =>

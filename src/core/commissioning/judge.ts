@@ -22,11 +22,15 @@ export interface Judged {
 interface Shown {
   readonly address: Address | null;
   readonly gateway: Address | null;
+  /** Whether it says outright that there is no gateway. */
+  readonly hasNoGateway: boolean;
   readonly dns: readonly Address[];
 }
 
 const FROM_OTHERS = /\b(gateway|router|default)\b/i;
 const OF_NAMES = /\b(dns|name ?servers?|resolver)\b/i;
+/** A line that names no gateway: "Gateway:" and nothing, or "Router: none". */
+const WITHOUT = /^\s*(default )?(gateway|router)[ .]*[:=]?\s*(none|-)?\s*$/i;
 const NO_ADDRESS = /\b(mask|broadcast|dhcp server|lease (obtained|expires))\b/i;
 const A_NUMBER = /(?<![\d.])\d{1,3}(?:\.\d{1,3}){3}(?![\d.])/g;
 
@@ -60,12 +64,14 @@ function shownIn(text: string): Shown {
     else if (about === "gateway") gateway ??= first;
     else if (about === "own") address ??= first;
   }
-  return { address, gateway, dns };
+  const hasNoGateway = gateway === null && text.split(/\r?\n/).some((line) => WITHOUT.test(line));
+  return { address, gateway, hasNoGateway, dns };
 }
 
 /** 169.254.0.0/16: what a client gives itself where no server answers (RFC 3927). */
 const SELF_GIVEN = must(prefixOf(must(parseIpv4("169.254.0.0"), "an address"), 16), "a prefix");
 const NONE = /^\s*(none|no|nothing|no address|no link|-|0\.0\.0\.0)\s*\.?\s*$/i;
+const NO_LINK = /\bno (link|light)\b/i;
 const LINK = /^\s*(yes|a? ?link|up|light|on|\d+ ?(m|g)(bit\/s|bps|b)?)\s*\.?\s*$/i;
 const ANSWERED = /^\s*(yes|an? answer|answers?|answered|opens?|opened|ok|reply|replies)\s*\.?\s*$/i;
 const SILENT = /^\s*(no|none|nothing|no answer|silence|silent|time ?d? ?out|timeout)\s*\.?\s*$/i;
@@ -118,6 +124,8 @@ function otherwiseIn({ gateway, dns }: Extract<Expected, { is: "lease" }>, shown
         `The gateway is ${formatAddress(shown.gateway)} and has to be ` +
         `${gateway === null ? "none" : formatAddress(gateway)}.`,
     };
+  if (shown.hasNoGateway && gateway !== null)
+    return { isRight: false, words: `It names no gateway; it has to be ${formatAddress(gateway)}.` };
   const stranger = shown.dns.find((one) => !dns.includes(one));
   if (stranger !== undefined)
     return {
@@ -129,6 +137,27 @@ function otherwiseIn({ gateway, dns }: Extract<Expected, { is: "lease" }>, shown
   return null;
 }
 
+/** What of a lease can be otherwise. */
+export const ASPECTS = ["address", "gateway", "dns"] as const;
+
+/** What of a lease a text shows otherwise than it has to be; null where it shows no address. */
+export function otherAspects(
+  expected: Extract<Expected, { is: "lease" }>,
+  text: string,
+): Readonly<Record<(typeof ASPECTS)[number], boolean>> | null {
+  const { address, gateway, hasNoGateway, dns } = shownIn(text);
+  if (address === null) return null;
+  const isRight =
+    expected.address === null
+      ? expected.ranges.some((range) => inRange(range, address))
+      : address === expected.address;
+  return {
+    address: !isRight,
+    gateway: hasNoGateway ? expected.gateway !== null : gateway !== null && gateway !== expected.gateway,
+    dns: dns.some((one) => !expected.dns.includes(one)),
+  };
+}
+
 /** At a port that is off nothing lights up, and nobody gets an address. */
 function judgeLink(index: PlanIndex, text: string): Judged | null {
   if (NONE.test(text)) return { isRight: true, words: "No link, as it has to be." };
@@ -138,6 +167,7 @@ function judgeLink(index: PlanIndex, text: string): Judged | null {
 }
 
 function judgeNoLease(index: PlanIndex, text: string): Judged | null {
+  if (NO_LINK.test(text)) return { isRight: false, words: "There is no link, and the port has to be on." };
   if (NONE.test(text)) return { isRight: true, words: "It gets no address, as it has to." };
   const { address } = shownIn(text);
   if (address === null) return null;

@@ -21,7 +21,13 @@ type Line = readonly [name: string, value: string];
 
 const vidsText = (list: readonly number[]): string =>
   list.length === 0 ? "none" : [...list].sort((a, b) => a - b).join(" ");
-const memberText = ({ untagged, tagged, pvid, enabled }: Port): string =>
+/** What a port is a member of, in words. */
+export const memberText = ({
+  untagged,
+  tagged,
+  pvid,
+  enabled,
+}: Pick<Port, "untagged" | "tagged" | "pvid" | "enabled">): string =>
   enabled ? `untagged ${vidsText(untagged)}, tagged ${vidsText(tagged)}, PVID ${pvid ?? "none"}` : "off";
 
 /** Where settings are looked at. */

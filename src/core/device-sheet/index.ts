@@ -1,4 +1,5 @@
 export { deviceData } from "./device-data";
+export { guardText } from "./port-steps";
 export { baselineOn } from "./sheet-baseline";
 export type { DeviceData } from "./sheet-types";
 export { EXAMPLE_TEMPLATES } from "./examples";

@@ -1,4 +1,5 @@
 import { runsWords } from "../kernel";
+import type { Port } from "../plan";
 import type { DeviceData, SheetPort, SheetSignIn } from "./sheet-types";
 import { type SheetStep, NONE, vidsText } from "./step";
 
@@ -15,6 +16,13 @@ const GUARD_WORDS = [
   ["restrictedRole", "never the way to the root"],
   ["trustsMarks", "keeps marks"],
 ] as const;
+
+/** The guards of a port, in words. */
+export function guardText(guards: SheetPort["guards"] | Port["guards"]): string {
+  const set: string[] = GUARD_WORDS.filter(([key]) => guards[key]).map(([, word]) => word);
+  if (guards.macLimit !== null) set.push(`at most ${guards.macLimit} MAC addresses`);
+  return set.join(", ") || "none";
+}
 
 const ADMIT_WORDS = { all: "all", tagged: "tagged only", untagged: "untagged only" } as const;
 

@@ -114,6 +114,8 @@ export type {
 export type { SignIn } from "./schema/protection";
 export {
   type Expectation,
+  questionText,
+  readQuestion,
   type Forward,
   type ProbeAs,
   type ProbeGoal,

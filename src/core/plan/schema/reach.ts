@@ -108,6 +108,20 @@ export type ProbePlace = z.output<typeof probePlaceSchema>;
 export type ProbeAs = z.output<typeof probeAsSchema>;
 export type ProbeGoal = z.output<typeof probeGoalSchema>;
 
+/** A question as one line of text, the same for the same question. */
+export const questionText = (question: ProbeQuestion): string =>
+  JSON.stringify(z.encode(probeQuestionSchema, question));
+
+/** The question of such a line; null for none. */
+export function readQuestion(text: string): ProbeQuestion | null {
+  try {
+    const read = probeQuestionSchema.safeParse(JSON.parse(text));
+    return read.success ? read.data : null;
+  } catch {
+    return null;
+  }
+}
+
 /** A probe kept with what has to come of it. */
 export const expectationSchema = z.strictObject({
   id: idField,

@@ -1,0 +1,171 @@
+import { formatAddress } from "../address";
+import { nameOf, questionText, readQuestion, type PlanIndex, type ProbeQuestion } from "../plan";
+import { deviceLines, type SeenLine } from "./pages";
+
+/** Where one looks instead of trying: what is set on a device, what is entered on an end device, a cable's way. */
+export type Look =
+  | { readonly on: "device"; readonly device: string }
+  | { readonly on: "host"; readonly host: string }
+  | { readonly on: "cable"; readonly port: string };
+
+/** What is asked of the site to learn more. */
+export type Ask =
+  | { readonly what: "try"; readonly question: ProbeQuestion }
+  | { readonly what: "look"; readonly look: Look };
+
+export const lookKey = (look: Look): string => {
+  if (look.on === "device") return `look ${look.device}`;
+  return look.on === "host" ? `look host ${look.host}` : `look cable ${look.port}`;
+};
+/** The same question has the same key: the id under which its reading stands in the record. */
+export const askKey = (ask: Ask): string =>
+  ask.what === "look" ? lookKey(ask.look) : `try ${questionText(ask.question)}`;
+
+/** The same as a key for what is kept in memory, which is asked for thousands of times. */
+export const memoKey = (ask: Ask): string =>
+  ask.what === "look"
+    ? lookKey(ask.look)
+    : JSON.stringify(ask.question, (_, value: unknown) => (typeof value === "bigint" ? `${value}n` : value));
+
+function hostLines(index: PlanIndex, id: string): SeenLine[] {
+  const host = index.plan.host.get(id);
+  if (host === undefined) return [];
+  const { manner, ipv4, length4, gateway4, tag, attachment } = host;
+  const isWireless = attachment.at === "ssid";
+  const own = manner === "typed" && ipv4 !== null ? formatAddress(ipv4) : "by DHCP";
+  const segment = index.plan.segment.get(host.segment ?? "");
+  const usual = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
+  const gateway = gateway4 ?? usual;
+  return [
+    ["Address", own],
+    ...(manner === "typed"
+      ? [
+          ["Length", `/${length4 ?? segment?.prefixes4[0]?.length ?? ""}`] as const,
+          ["Gateway", gateway === undefined ? "none" : formatAddress(gateway)] as const,
+        ]
+      : []),
+    ["Tag", tag === null ? "none" : String(tag)],
+    ["MAC", host.mac ?? "not known"],
+    ...(isWireless ? [["Wireless name", nameOf(index, "ssid", attachment.ssid)] as const] : []),
+  ];
+}
+
+/** Where the cable leads that is in a port. */
+function cableLines(index: PlanIndex, port: string): SeenLine[] {
+  const peer = index.peerOf(port);
+  const hosts = (index.groups("hostsByPort").get(port) ?? []).map(({ name }) => name).sort();
+  const ends = [...(peer === undefined ? [] : [nameOf(index, "port", peer.id)]), ...hosts];
+  return [["In it", ends.length === 0 ? "nothing" : ends.join(", ")]];
+}
+
+/** What is seen by looking there. */
+export function linesAt(index: PlanIndex, look: Look): SeenLine[] {
+  if (look.on === "device") return deviceLines(index, look.device);
+  return look.on === "host" ? hostLines(index, look.host) : cableLines(index, look.port);
+}
+
+/** A reading that can be taken: where, what is done, and how long it takes. */
+export interface Asked {
+  readonly ask: Ask;
+  readonly place: string;
+  readonly at: string;
+  readonly does: string;
+  readonly minutes: number;
+}
+
+/** Reading what is set on a device takes so long, tracing a cable, trying with a laptop, asking from where one sits. */
+const MINUTES = { device: 4, host: 2, cable: 5, plug: 2, ask: 1 } as const;
+
+function lookAsked(index: PlanIndex, look: Look): Asked {
+  const ask: Ask = { what: "look", look };
+  if (look.on === "device") {
+    const at = nameOf(index, "device", look.device);
+    const place = index.plan.device.get(look.device)?.place ?? "";
+    return { ask, place, at, does: "Read what is set on it: paste its configuration, or compare its pages with its sheet.", minutes: MINUTES.device };
+  }
+  if (look.on === "host") {
+    const host = index.plan.host.get(look.host);
+    const does = "Read on it what is entered of the network.";
+    return { ask, place: host?.place ?? "", at: host?.name ?? "", does, minutes: MINUTES.host };
+  }
+  const device = index.plan.port.get(look.port)?.device ?? "";
+  const place = index.plan.device.get(device)?.place ?? "";
+  const does = "Follow the cable that is in it to its other end.";
+  return { ask, place, at: nameOf(index, "port", look.port), does, minutes: MINUTES.cable };
+}
+
+/** Where a question starts, for a person. */
+function startOf(index: PlanIndex, { from }: ProbeQuestion): Pick<Asked, "place" | "at"> {
+  const placeOfDevice = (id: string) => index.plan.device.get(id)?.place ?? "";
+  switch (from.at) {
+    case "host":
+      return {
+        place: index.plan.host.get(from.host)?.place ?? "",
+        at: nameOf(index, "host", from.host),
+      };
+    case "port":
+      return {
+        place: placeOfDevice(index.plan.port.get(from.port)?.device ?? ""),
+        at: nameOf(index, "port", from.port),
+      };
+    case "ssid":
+      return {
+        place: placeOfDevice(from.device),
+        at: `${nameOf(index, "ssid", from.ssid)} at ${nameOf(index, "device", from.device)}`,
+      };
+    case "internet":
+      return { place: "", at: `Outside, by ${nameOf(index, "line", from.line)}` };
+    case "tunnel":
+      return { place: "", at: `Outside, by the tunnel ${nameOf(index, "segment", from.segment)}` };
+  }
+}
+
+/** What somebody asks for, as a sentence goes on. */
+function goalWords(index: PlanIndex, { goal }: ProbeQuestion): string {
+  switch (goal.to) {
+    case "address":
+      return "which address it gets";
+    case "internet":
+      return "whether the internet answers";
+    case "gateway":
+      return "whether its gateway answers an echo";
+    case "device":
+      return `whether the pages of ${nameOf(index, "device", goal.device)} open`;
+    case "host":
+      return `whether ${nameOf(index, "host", goal.host)} answers`;
+    case "forward":
+      return `whether ${nameOf(index, "forward", goal.forward)} answers from outside`;
+    case "port":
+      return `whether a second laptop at ${nameOf(index, "port", goal.port)} answers`;
+  }
+}
+
+function tryAsked(index: PlanIndex, question: ProbeQuestion): Asked {
+  const isLaptop = question.from.at === "port" || question.from.at === "ssid";
+  const words = goalWords(index, question);
+  return {
+    ask: { what: "try", question },
+    ...startOf(index, question),
+    does: isLaptop ? `See on a laptop ${words}.` : `See ${words}.`,
+    minutes: isLaptop ? MINUTES.plug : MINUTES.ask,
+  };
+}
+
+/** What a person does to take a reading. */
+export const askedOf = (index: PlanIndex, ask: Ask): Asked =>
+  ask.what === "look" ? lookAsked(index, ask.look) : tryAsked(index, ask.question);
+
+/** A reading that diagnosis asks for, by the id under which it stands in the record; null for another. */
+export function askOfKey(key: string): Ask | null {
+  const [what, ...rest] = key.split(" ");
+  if (what === "look") return askOfLook(rest);
+  if (what !== "try") return null;
+  const question = readQuestion(rest.join(" "));
+  return question === null ? null : { what: "try", question };
+}
+
+function askOfLook([first = "", second = ""]: readonly string[]): Ask | null {
+  if (first === "host") return { what: "look", look: { on: "host", host: second } };
+  if (first === "cable") return { what: "look", look: { on: "cable", port: second } };
+  return first === "" ? null : { what: "look", look: { on: "device", device: first } };
+}

@@ -1,0 +1,159 @@
+import { inRange } from "../address";
+import {
+  ASPECTS,
+  expectedText,
+  isDark,
+  judge,
+  leaseExpected,
+  otherAspects,
+  type Expected,
+} from "../commissioning";
+import type { PlanIndex, ProbeQuestion } from "../plan";
+import { probe } from "../probe";
+import { linesAt, type Ask } from "./asks";
+import type { Suspect } from "./suspect";
+
+type Lease = Extract<Expected, { is: "lease" }>;
+
+/** What a reading comes to on some site. */
+export interface Predicted {
+  readonly expected: Expected;
+  /** The same for what cannot be told apart by it. */
+  readonly key: string;
+}
+
+const predictedOf = (expected: Expected): Predicted => ({ expected, key: keyOf(expected) });
+
+/** Why something is silent is not seen. */
+function keyOf(expected: Expected): string {
+  if (expected.is === "no lease" || expected.is === "silence") return expected.is;
+  // Who gets one certain address does not see which others there are to give.
+  const seen = expected.is === "lease" && expected.address !== null ? { ...expected, ranges: [] } : expected;
+  return JSON.stringify(seen, (_, value: unknown) => (typeof value === "bigint" ? value.toString() : value));
+}
+
+function tried(index: PlanIndex, question: ProbeQuestion): Expected {
+  const outcome = probe(index, question, () => "");
+  if (question.goal.to !== "address")
+    return outcome.cause === null ? { is: "answer" } : { is: "silence", why: outcome.cause.sentence };
+  if (isDark(index, question.from)) return { is: "no link" };
+  const host = question.from.at === "host" ? index.plan.host.get(question.from.host) : undefined;
+  return leaseExpected(index, outcome, host ?? null);
+}
+
+/** What a reading comes to on the site as it is planned. */
+export const onPlan = (index: PlanIndex, ask: Ask): Predicted =>
+  predictedOf(
+    ask.what === "look" ? { is: "shown", lines: linesAt(index, ask.look) } : tried(index, ask.question),
+  );
+
+/** The same where something is wrong. */
+export function predict(site: PlanIndex, { otherwise }: Suspect, ask: Ask): Predicted {
+  if (ask.what === "look") return onPlan(site, ask);
+  const question = otherwise.asks?.(ask.question) ?? ask.question;
+  const expected = tried(site, question);
+  return predictedOf(otherwise.reads?.(ask.question, expected) ?? expected);
+}
+
+/** What was read: as planned, something else in its own words, or only that it is not as planned. */
+export type Seen =
+  | { readonly is: "planned" }
+  | { readonly is: "text"; readonly text: string }
+  | { readonly is: "not planned" };
+
+/** One reading that was taken. */
+export interface Reading {
+  readonly id: string;
+  readonly ask: Ask;
+  readonly seen: Seen;
+}
+
+const tidy = (text: string): string => text.replace(/\s+/g, " ").trim();
+
+/** Some address that nobody on the site gives. */
+const isForeign = (expected: Expected): boolean =>
+  expected.is === "lease" && expected.address === null && expected.ranges.length === 0;
+
+/** Whether a text shows an address, and not the one that is planned. */
+function showsAnother(index: PlanIndex, planned: Expected, text: string): boolean {
+  const says = judge(index, planned, text);
+  const hasAddress = /\d+\.\d+\.\d+\.\d+/.test(text);
+  return hasAddress && says?.isRight !== true;
+}
+
+/** What a page shows where it is otherwise than planned: the lines that differ. */
+export function differs(planned: Expected, now: Expected): readonly (readonly [string, string])[] {
+  if (planned.is !== "shown" || now.is !== "shown") return [];
+  const before = new Set(planned.lines.map((line) => line.join("\u0000")));
+  const names = new Set(now.lines.map(([name]) => name));
+  return [
+    ...now.lines.filter((line) => !before.has(line.join("\u0000"))),
+    ...planned.lines.flatMap(([name]): [string, string][] => (names.has(name) ? [] : [[name, "missing"]])),
+  ];
+}
+
+/** As many lines that differ are written out; the rest is counted. */
+const MOST_LINES = 6;
+
+/** What of a page differs, as it is read. */
+export function differsText(planned: Expected, now: Expected): string {
+  const lines = differs(planned, now);
+  const words = lines.slice(0, MOST_LINES).map(([name, value]) => `${name}: ${value}`);
+  if (lines.length > MOST_LINES) words.push(`and ${lines.length - MOST_LINES} lines more`);
+  return words.join("; ");
+}
+
+/** What was read as a sentence of the site says it: an address or an answer, or what of a page differs. */
+export function outcomeText(index: PlanIndex, planned: Expected, now: Expected): string {
+  if (now.is === "shown") return differsText(planned, now) || "as planned";
+  return isForeign(now) ? "another address" : expectedText(index, now);
+}
+
+/** On a page only the lines that differ count where nobody knows the value. */
+function agreesOnPage(planned: Predicted, predicted: Predicted, text: string, isVague: boolean): boolean {
+  const own = differs(planned.expected, predicted.expected);
+  if (own.length === 0) return false;
+  if (!isVague) return tidy(differsText(planned.expected, predicted.expected)) === tidy(text);
+  return own.slice(0, MOST_LINES).every(([name]) => tidy(text).includes(`${tidy(name)}:`));
+}
+
+/** Whether every line of a page that a fault changes is among those that were read. */
+export function isPartOf(planned: Predicted, predicted: Predicted, text: string): boolean {
+  const own = differs(planned.expected, predicted.expected);
+  return own.length > 0 && own.every(([name, value]) => tidy(text).includes(tidy(`${name}: ${value}`)));
+}
+
+/** Whether a text differs from what is planned in the same as a fault does, whichever values stand there. */
+function sameAspects(planned: Lease, predicted: Lease, text: string): boolean {
+  const seen = otherAspects(planned, text);
+  if (seen === null) return false;
+  const address = predicted.address ?? predicted.ranges[0]?.first;
+  const own = {
+    address: address !== planned.address && !planned.ranges.some((range) => inRange(range, address ?? range.last)),
+    gateway: predicted.gateway !== planned.gateway,
+    dns: predicted.dns.some((one) => !planned.dns.includes(one)),
+  };
+  return ASPECTS.every((aspect) => seen[aspect] === own[aspect]);
+}
+
+/** What is compared: what the plan says, what a fault says, on which site. */
+export interface Compared {
+  readonly index: PlanIndex;
+  readonly site: PlanIndex;
+  readonly planned: Predicted;
+  readonly predicted: Predicted;
+  readonly isVague: boolean;
+}
+
+/** Whether what was read is what a fault would have shown. */
+export function agrees({ index, site, planned, predicted, isVague }: Compared, seen: Seen): boolean {
+  if (seen.is === "planned") return predicted.key === planned.key;
+  if (seen.is === "not planned") return predicted.key !== planned.key;
+  const { expected } = predicted;
+  if (expected.is === "shown") return agreesOnPage(planned, predicted, seen.text, isVague);
+  if (isForeign(expected)) return showsAnother(index, planned.expected, seen.text);
+  if (isVague && expected.is === "lease" && planned.expected.is === "lease")
+    return sameAspects(planned.expected, expected, seen.text);
+  const says = judge(site, expected, seen.text);
+  return says === null ? predicted.key !== planned.key : says.isRight;
+}

@@ -1,0 +1,163 @@
+import type { PlanIndex } from "../plan";
+import { memoKey, type Ask } from "./asks";
+import { weightOf, type SuspectKind } from "./kinds";
+import { agrees, isPartOf, onPlan, predict, type Predicted, type Reading } from "./predict";
+import { sightOf, type Sight } from "./sight";
+import type { Suspect } from "./suspect";
+import { suspectsIn } from "./suspects";
+
+/** How often this site's own log named a kind of fault. */
+export type Named = Readonly<Partial<Record<SuspectKind, number>>>;
+
+/** A fault beside what was read. */
+export interface Candidate {
+  readonly suspect: Suspect;
+  /** By reading, whether it would have been so. */
+  readonly explains: readonly boolean[];
+  readonly count: number;
+  readonly weight: number;
+  /** Its share of what is believed, among all that were tried; 0 to 1. */
+  readonly share: number;
+}
+
+export interface Diagnosed {
+  readonly readings: readonly Reading[];
+  /** By reading, whether it is as planned. */
+  readonly isAsPlanned: readonly boolean[];
+  /** The most likely first; only those that explain something that the plan does not. */
+  readonly candidates: readonly Candidate[];
+  /** So many single faults were tried. */
+  readonly tried: number;
+}
+
+/** A reading is wrong itself this often: somebody looked at another port, or read too early. */
+const MISREAD = 0.01;
+/** As many sites with a fault are kept for the next question; each holds what it has compiled. */
+const MOST_KEPT = 400;
+
+/** Tries single faults on a plan against readings; what was worked out once is kept. */
+export class Study {
+  readonly index: PlanIndex;
+  readonly #named: Named;
+  readonly #sites = new Map<string, PlanIndex | null>();
+  readonly #predicted = new Map<string, Map<string, Predicted | null>>();
+  readonly #planned = new Map<string, Predicted>();
+
+  constructor(index: PlanIndex, named: Named = {}) {
+    this.index = index;
+    this.#named = named;
+  }
+
+  /** What a reading comes to on the site as planned. */
+  planned(ask: Ask): Predicted {
+    const key = memoKey(ask);
+    const known = this.#planned.get(key) ?? onPlan(this.index, ask);
+    this.#planned.set(key, known);
+    return known;
+  }
+
+  /** The site with a fault; null where that is no plan. */
+  site(suspect: Suspect): PlanIndex | null {
+    const known = this.#sites.get(suspect.id);
+    if (known !== undefined) return known;
+    const { site } = suspect.otherwise;
+    const made = site === undefined ? this.index : site(this.index);
+    if (this.#sites.size >= MOST_KEPT) {
+      const [oldest] = this.#sites.keys();
+      if (oldest !== undefined) this.#sites.delete(oldest);
+    }
+    this.#sites.set(suspect.id, made);
+    return made;
+  }
+
+  /** What a reading comes to with a fault; null where the fault is no plan. */
+  predicted(suspect: Suspect, ask: Ask): Predicted | null {
+    const own = this.#predicted.get(suspect.id) ?? new Map<string, Predicted | null>();
+    this.#predicted.set(suspect.id, own);
+    const key = memoKey(ask);
+    const known = own.get(key);
+    if (known !== undefined) return known;
+    const site = this.site(suspect);
+    const made = site === null ? null : predict(site, suspect, ask);
+    own.set(key, made);
+    return made;
+  }
+
+  #agrees(suspect: Suspect, { ask, seen }: Reading): boolean {
+    const predicted = this.predicted(suspect, ask);
+    const site = this.site(suspect);
+    if (predicted === null || site === null) return false;
+    return agrees(
+      { index: this.index, site, planned: this.planned(ask), predicted, isVague: suspect.isVague },
+      seen,
+    );
+  }
+
+  /** Whether a fault alone shows what was read, or, on a page, a part of it. */
+  helps(suspect: Suspect, reading: Reading): boolean {
+    if (this.#agrees(suspect, reading)) return true;
+    const { ask, seen } = reading;
+    if (ask.what !== "look" || seen.is !== "text") return false;
+    const predicted = this.predicted(suspect, ask);
+    return predicted !== null && isPartOf(this.planned(ask), predicted, seen.text);
+  }
+
+  /** Whether a reading is as planned. */
+  isAsPlanned({ ask, seen }: Reading): boolean {
+    const planned = this.planned(ask);
+    return agrees({ index: this.index, site: this.index, planned, predicted: planned, isVague: false }, seen);
+  }
+
+  /** Single faults that could have something to do with readings. */
+  suspects(readings: readonly Reading[], sight: Sight | null = null): Suspect[] {
+    const questions = readings.flatMap(({ ask }) => (ask.what === "try" ? [ask.question] : []));
+    const wrong = readings.filter((one) => !this.isAsPlanned(one));
+    const asked = wrong.flatMap(({ ask }) => (ask.what === "try" ? [ask.question] : []));
+    return suspectsIn(this.index, sight ?? sightOf(this.index, asked), questions);
+  }
+
+  /** What explains the readings, the most likely first. */
+  diagnose(readings: readonly Reading[], tell: Tell = () => undefined, sight: Sight | null = null): Diagnosed {
+    const isAsPlanned = readings.every((one) => this.isAsPlanned(one));
+    return this.among(readings, isAsPlanned ? [] : this.suspects(readings, sight), tell);
+  }
+
+  /** What of some faults explains the readings, the most likely first. */
+  among(readings: readonly Reading[], suspects: readonly Suspect[], tell: Tell = () => undefined): Diagnosed {
+    const isAsPlanned = readings.map((one) => this.isAsPlanned(one));
+    const scored = suspects.flatMap((suspect, at) => {
+      if (at % TOLD_EACH === 0) tell(at, suspects.length);
+      const explains = this.#explains(suspect, readings, isAsPlanned);
+      return explains === null ? [] : [{ suspect, explains }];
+    });
+    return { readings, isAsPlanned, candidates: this.#ranked(scored), tried: suspects.length };
+  }
+
+  /** By reading, whether a fault explains it; null where it explains none that the plan does not. */
+  #explains(
+    suspect: Suspect,
+    readings: readonly Reading[],
+    isAsPlanned: readonly boolean[],
+  ): boolean[] | null {
+    const wrong = readings.map((one, at) => isAsPlanned[at] === false && this.#agrees(suspect, one));
+    if (!wrong.some(Boolean)) return null;
+    return readings.map((one, at) => (isAsPlanned[at] === false ? wrong[at] === true : this.#agrees(suspect, one)));
+  }
+
+  #ranked(scored: readonly { readonly suspect: Suspect; readonly explains: readonly boolean[] }[]): Candidate[] {
+    const weighed = scored.map(({ suspect, explains }) => {
+      const count = explains.filter(Boolean).length;
+      const weight = weightOf(suspect.kind, this.#named);
+      const likely = weight * MISREAD ** (explains.length - count);
+      return { suspect, explains, count, weight, likely };
+    });
+    const all = weighed.reduce((sum, { likely }) => sum + likely, 0);
+    return weighed
+      .sort((a, b) => b.likely - a.likely)
+      .map(({ likely, ...one }) => ({ ...one, share: likely / all }));
+  }
+}
+
+/** Told how far it is: so many faults of so many. */
+export type Tell = (done: number, all: number) => void;
+const TOLD_EACH = 50;

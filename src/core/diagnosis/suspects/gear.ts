@@ -1,0 +1,217 @@
+import { formatPrefix } from "../../address";
+import { nameOf, type Device, type PlanIndex, type Port } from "../../plan";
+import { foundState, withDeviceAs } from "../../runbook";
+import { trunksInSight, type Sight } from "../sight";
+import { beside, edited, type Suspect } from "../suspect";
+
+const vidsOf = (index: PlanIndex, device: string) => [
+  ...new Set(index.portsOf(device).flatMap(({ untagged, tagged }) => [...untagged, ...tagged])),
+];
+
+/** A device that lost its settings: as it comes out of the box. */
+function notSaved(index: PlanIndex, device: Device): Suspect {
+  return {
+    ...beside(
+      {
+        id: `not saved ${device.id}`,
+        kind: "notSaved",
+        words: `${device.name} was not saved: it restarted as it came out of the box`,
+        mend: `Set ${device.name} up again by its sheet, and save.`,
+        subjects: [{ kind: "device", id: device.id }],
+      },
+      {
+        site: (now) => {
+          const box = foundState(index, null);
+          return box === null ? null : withDeviceAs(now, device, box, index.plan);
+        },
+      },
+    ),
+    seenAt: [
+      { on: "device", device: device.id },
+    ],
+  };
+}
+
+function protectionSuspects(index: PlanIndex, device: Device): Suspect[] {
+  if (device.bridging !== "vlan") return [];
+  const own = vidsOf(index, device.id);
+  const told = {
+    kind: "guard" as const,
+    subjects: [
+      { kind: "device" as const, id: device.id },
+      ...index.portsOf(device.id).map(({ id }) => ({ kind: "port" as const, id })),
+    ],
+    seenAt: [{ on: "device" as const, device: device.id }],
+  };
+  return [
+    edited(
+      {
+        ...told,
+        id: `snooping ${device.id}`,
+        words: `DHCP snooping on ${device.name} trusts no port`,
+        mend: `Trust the port of ${device.name} that leads to the DHCP server, and save.`,
+      },
+      (edits, now) => {
+        const { protections } = edits.need("device", device.id);
+        edits.patch("device", device.id, { protections: { ...protections, snooping: own } });
+        for (const port of now.portsOf(device.id))
+          edits.patch("port", port.id, { guards: { ...port.guards, dhcpTrust: false } });
+      },
+    ),
+    edited(
+      {
+        ...told,
+        id: `inspection ${device.id}`,
+        words: `ARP inspection on ${device.name} is on for VLANs that it knows no bindings of`,
+        mend: `Switch ARP inspection on ${device.name} off where the plan has none, and save.`,
+      },
+      (edits) => {
+        const { protections } = edits.need("device", device.id);
+        edits.patch("device", device.id, { protections: { ...protections, arpInspection: own } });
+      },
+    ),
+  ];
+}
+
+function treeSuspects({ id, name, tree }: Device): Suspect[] {
+  if (tree.kind === "none") return [];
+  return [
+    edited(
+      {
+        id: `tree ${id}`,
+        kind: "tree",
+        words: `The spanning tree of ${name} is off`,
+        mend: `Switch the spanning tree of ${name} on, and save.`,
+        subjects: [{ kind: "device", id }],
+        seenAt: [{ on: "device", device: id }],
+      },
+      (edits) => edits.patch("device", id, { tree: { ...edits.need("device", id).tree, kind: "none" } }),
+    ),
+  ];
+}
+
+function routeSuspects(index: PlanIndex, device: Device): Suspect[] {
+  const told = {
+    kind: "routing" as const,
+    subjects: [{ kind: "device" as const, id: device.id }],
+    seenAt: [{ on: "device" as const, device: device.id }],
+  };
+  const routes = device.routes.map((route, at) =>
+    edited(
+      {
+        ...told,
+        id: `route ${device.id} ${at}`,
+        words: `${device.name} has no route to ${formatPrefix(route.prefix)}`,
+        mend: `Enter the route to ${formatPrefix(route.prefix)} on ${device.name}, and save.`,
+      },
+      (edits) =>
+        edits.patch("device", device.id, {
+          routes: edits.need("device", device.id).routes.filter((_, place) => place !== at),
+        }),
+    ),
+  );
+  const legs = index
+    .interfacesOf(device.id)
+    .filter(({ line, translates }) => (line !== null ? translates !== "no" : translates === "yes"));
+  return [
+    ...routes,
+    ...legs.map((leg) =>
+      edited(
+        {
+          ...told,
+          subjects: [...told.subjects, { kind: "interface", id: leg.id }],
+          id: `nat ${leg.id}`,
+          words: `${device.name} does not translate what leaves by ${nameOf(index, "interface", leg.id)}`,
+          mend: `Switch address translation on ${device.name} on, and save.`,
+        },
+        (edits) => edits.patch("interface", leg.id, { translates: "no" }),
+      ),
+    ),
+  ];
+}
+
+/** The guards of one port, each too strict. */
+function guardSuspects(index: PlanIndex, port: Port, isTrunk: boolean): Suspect[] {
+  const name = nameOf(index, "port", port.id);
+  const { guards } = port;
+  const on = (key: string, words: string, mend: string, patch: Partial<Port["guards"]>): Suspect =>
+    edited(
+      {
+        id: `${key} ${port.id}`,
+        kind: "guard",
+        words,
+        mend,
+        subjects: [{ kind: "port", id: port.id }],
+        seenAt: [{ on: "device", device: port.device }],
+      },
+      (edits) => edits.patch("port", port.id, { guards: { ...edits.need("port", port.id).guards, ...patch } }),
+    );
+  return [
+    ...(guards.dhcpTrust
+      ? [on("trust", `${name} is not trusted for DHCP`, `Trust ${name} for DHCP, and save.`, { dhcpTrust: false })]
+      : []),
+    ...(guards.arpTrust
+      ? [on("arp", `${name} is not trusted for ARP`, `Trust ${name} for ARP, and save.`, { arpTrust: false })]
+      : []),
+    ...(isTrunk && !guards.bpduGuard
+      ? [
+          on("bpdu", `The BPDU guard at ${name} switched it off`, `Switch the BPDU guard at ${name} off, then the port on.`, {
+            bpduGuard: true,
+          }),
+        ]
+      : []),
+    ...(index.hostsAt(port.id).length > 1 && guards.macLimit !== 1
+      ? [on("macs", `${name} takes one MAC address only`, `Raise the MAC limit of ${name}, and save.`, { macLimit: 1 })]
+      : []),
+    ...(!isTrunk && !guards.isolated
+      ? [on("alone", `${name} is isolated`, `Switch isolation at ${name} off, and save.`, { isolated: true })]
+      : []),
+    ...(!isTrunk && !guards.signIn && index.plan.signIn.size > 0
+      ? [on("asks", `${name} asks for a sign-in`, `Switch the sign-in at ${name} off, and save.`, { signIn: true })]
+      : []),
+    ...(guards.signIn
+      ? [on("asks", `${name} asks for no sign-in`, `Switch the sign-in at ${name} on, and save.`, { signIn: false })]
+      : []),
+  ];
+}
+
+/** Internet lines, each down by itself, and all together. */
+function lineSuspects(index: PlanIndex): Suspect[] {
+  const ends = [...index.plan.interface.values()].filter(({ line, port }) => line !== null && port !== null);
+  const down = (id: string, words: string, own: typeof ends): Suspect =>
+    edited(
+      {
+        id,
+        kind: "line",
+        words,
+        mend: "Look at the provider's box: its light for the line, and the cable to ours. Call the provider where the line is dark.",
+        subjects: own.flatMap(({ line, port }) => [
+          ...(line === null ? [] : [{ kind: "line" as const, id: line }]),
+          ...(port === null ? [] : [{ kind: "port" as const, id: port }]),
+        ]),
+        seenAt: own.flatMap(({ device }) => [{ on: "device" as const, device }]),
+      },
+      (edits) => {
+        for (const { port } of own) if (port !== null) edits.patch("port", port, { enabled: false });
+      },
+    );
+  const each = ends.map((end) => down(`line ${end.id}`, `${nameOf(index, "line", end.line ?? "")} is down`, [end]));
+  return ends.length > 1 ? [...each, down("lines", "All internet lines are down", ends)] : each;
+}
+
+/** What can be wrong on gear beside its VLANs, addresses and walls. */
+export function gearSuspects(index: PlanIndex, sight: Sight): Suspect[] {
+  const trunks = new Set(trunksInSight(index, sight));
+  const devices = [...sight.devices].flatMap((id) => index.plan.device.get(id) ?? []);
+  const guarded = [...new Set([...trunks, ...sight.ports])].flatMap((id) => index.plan.port.get(id) ?? []);
+  return [
+    ...devices.flatMap((device) => [
+      notSaved(index, device),
+      ...protectionSuspects(index, device),
+      ...treeSuspects(device),
+      ...routeSuspects(index, device),
+    ]),
+    ...guarded.flatMap((port) => guardSuspects(index, port, trunks.has(port.id))),
+    ...lineSuspects(index),
+  ];
+}

@@ -1,0 +1,26 @@
+import type { PlanIndex, ProbeQuestion } from "../../plan";
+import type { Sight } from "../sight";
+import type { Suspect } from "../suspect";
+import { addressingSuspects } from "./addressing";
+import { cableSuspects } from "./cables";
+import { gearSuspects } from "./gear";
+import { hostSuspects } from "./hosts";
+import { laptopSuspects } from "./laptops";
+import { portSuspects } from "./ports";
+import { wallSuspects } from "./walls";
+import { wirelessSuspects } from "./wireless";
+
+/** All single faults in sight, each once. */
+export function suspectsIn(index: PlanIndex, sight: Sight, questions: readonly ProbeQuestion[]): Suspect[] {
+  const all = [
+    ...portSuspects(index, sight),
+    ...cableSuspects(index, sight, questions),
+    ...addressingSuspects(index, sight),
+    ...hostSuspects(index, sight),
+    ...wallSuspects(index, sight),
+    ...gearSuspects(index, sight),
+    ...wirelessSuspects(index, sight, questions),
+    ...laptopSuspects(questions),
+  ];
+  return [...new Map(all.map((one) => [one.id, one])).values()];
+}
