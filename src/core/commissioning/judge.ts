@@ -74,7 +74,8 @@ const NONE = /^\s*(none|no|nothing|no address|no link|-|0\.0\.0\.0)\s*\.?\s*$/i;
 const NO_LINK = /\bno (link|light)\b/i;
 const LINK = /^\s*(yes|a? ?link|up|light|on|\d+ ?(m|g)(bit\/s|bps|b)?)\s*\.?\s*$/i;
 const ANSWERED = /^\s*(yes|an? answer|answers?|answered|opens?|opened|ok|reply|replies)\s*\.?\s*$/i;
-const SILENT = /^\s*(no|none|nothing|no answer|silence|silent|time ?d? ?out|timeout)\s*\.?\s*$/i;
+const SILENT =
+  /^\s*(no|none|nothing|no answer|nothing comes back|silence|silent|time ?d? ?out|timeout)\s*\.?\s*$/i;
 
 /** Whose address one is, in words. */
 function whose(index: PlanIndex, address: Address): string {

@@ -10,8 +10,7 @@ export type Look =
 
 /** What is asked of the site to learn more. */
 export type Ask =
-  | { readonly what: "try"; readonly question: ProbeQuestion }
-  | { readonly what: "look"; readonly look: Look };
+  { readonly what: "try"; readonly question: ProbeQuestion } | { readonly what: "look"; readonly look: Look };
 
 export const lookKey = (look: Look): string => {
   if (look.on === "device") return `look ${look.device}`;
@@ -81,7 +80,13 @@ function lookAsked(index: PlanIndex, look: Look): Asked {
   if (look.on === "device") {
     const at = nameOf(index, "device", look.device);
     const place = index.plan.device.get(look.device)?.place ?? "";
-    return { ask, place, at, does: "Read what is set on it: paste its configuration, or compare its pages with its sheet.", minutes: MINUTES.device };
+    return {
+      ask,
+      place,
+      at,
+      does: "Read what is set on it: paste its configuration, or compare its pages with its sheet.",
+      minutes: MINUTES.device,
+    };
   }
   if (look.on === "host") {
     const host = index.plan.host.get(look.host);

@@ -1,7 +1,13 @@
-export { askKey, askOfKey, type Ask, type Asked, askedOf, type Look } from "./asks";
-export { SUSPECT_KINDS, type SuspectKind, TRADE_QUESTIONS, type TradeQuestion } from "./kinds";
-export { nextReadings, type NextReading, inTheRunning, toBeSure } from "./next";
-export { diagnosePairs } from "./pairs";
-export { type Reading, type Seen, onPlan, differsText } from "./predict";
-export { FOUR, whyFails, type FourQuestion, type Why } from "./why";
-export { Study, type Candidate, type Diagnosed } from "./study";
+export {
+  answer,
+  type Answer,
+  changesOnDevices,
+  type ShownCandidate,
+  type ShownNext,
+  type ShownWhy,
+} from "./answer";
+export { type Ask, type Asked, askedOf, askKey, askOfKey } from "./asks";
+export { COMMON_WORDS, SUSPECT_KINDS, type SuspectKind } from "./kinds";
+export { onPlan, outcomeText, type Reading, type Seen } from "./predict";
+export { type Named, Study } from "./study";
+export { type FourQuestion } from "./why";

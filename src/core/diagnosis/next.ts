@@ -49,14 +49,18 @@ function nearby(index: PlanIndex, asked: readonly ProbeQuestion[]): ProbeQuestio
   ]);
   const inSegments = [...segments].flatMap((id) => index.hostsIn(id));
   const others = [...hosts].flatMap((id) => index.plan.host.get(id) ?? []);
-  const placed = [...new Set([...others, ...inSegments])].filter(({ attachment }) => attachment.at !== "unplaced");
+  const placed = [...new Set([...others, ...inSegments])].filter(
+    ({ attachment }) => attachment.at !== "unplaced",
+  );
   const asks = placed.flatMap(({ id, manner }) =>
     manner === "typed" ? [] : [asClient({ at: "host", host: id }, { to: "address" })],
   );
   const laptops = [
     ...rolesOf(index).flatMap((role) => {
       const port = portOfRole(index, role);
-      return port === undefined ? [] : [asClient({ at: "port", port: port.id, tag: null }, { to: "address" })];
+      return port === undefined
+        ? []
+        : [asClient({ at: "port", port: port.id, tag: null }, { to: "address" })];
     }),
     ...[...index.plan.ssid.values()].flatMap((ssid) =>
       pointsOf(index, ssid).map((point) =>
@@ -70,7 +74,9 @@ function nearby(index: PlanIndex, asked: readonly ProbeQuestion[]): ProbeQuestio
   ];
   const inside = ends.filter(({ at }) => at === "host" || at === "port" || at === "ssid");
   return [
-    ...ends.flatMap((from) => (from.at === "host" || from.at === "port" ? [asClient(from, { to: "address" })] : [])),
+    ...ends.flatMap((from) =>
+      from.at === "host" || from.at === "port" ? [asClient(from, { to: "address" })] : [],
+    ),
     ...inside.flatMap((from) => goals.map((goal) => asClient(from, goal))),
     ...inside.flatMap((from) =>
       placed
@@ -79,7 +85,9 @@ function nearby(index: PlanIndex, asked: readonly ProbeQuestion[]): ProbeQuestio
         .map((host) => asClient(from, { to: "host", host: host.id, service: null })),
     ),
     ...asks,
-    ...placed.slice(0, 12).map(({ id }) => asClient({ at: "host", host: id }, { to: "gateway", service: null })),
+    ...placed
+      .slice(0, 12)
+      .map(({ id }) => asClient({ at: "host", host: id }, { to: "gateway", service: null })),
     ...laptops,
   ];
 }
@@ -136,13 +144,20 @@ function branchesAt(study: Study, ask: Ask, left: readonly Candidate[]): Branch[
 const bitsOf = (branches: readonly Branch[]): number =>
   branches.reduce((sum, { share }) => (share === 0 ? sum : sum - share * Math.log2(share)), 0);
 
+/** Whether it was seen by looking there, or by so many readings that are otherwise that chance is out. */
+function isSure({ readings, isAsPlanned }: Diagnosed, { explains }: Candidate): boolean {
+  const shown = readings.filter((_, at) => isAsPlanned[at] === false && explains[at] === true);
+  return shown.some(({ ask }) => ask.what === "look") || shown.length >= SURE_BY;
+}
+const SURE_BY = 3;
+
 /**
  * Where only one fault explains all: a reading that it changes, and that was not taken yet. If it is as planned
  * after all, it is something else. Null where there is none.
  */
 export function toBeSure(study: Study, diagnosed: Diagnosed): NextReading | null {
   const [only, second] = inTheRunning(diagnosed);
-  if (only === undefined || second !== undefined) return null;
+  if (only === undefined || second !== undefined || isSure(diagnosed, only)) return null;
   const asks = unread(diagnosed, pool(study.index, diagnosed, [only]));
   const found = asks.flatMap((ask): NextReading[] => {
     const branches = branchesAt(study, ask, [only]);

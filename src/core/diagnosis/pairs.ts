@@ -13,7 +13,9 @@ const MOST_PAIRS = 900;
 function bothSites(a: Suspect, b: Suspect): NonNullable<Otherwise["site"]> {
   const after = (index: PlanIndex | null, { otherwise: { site }, subjects }: Suspect) => {
     if (index === null || site === undefined) return index;
-    return subjects.every(({ kind, id }) => entityOf(index.plan, kind, id) !== undefined) ? site(index) : null;
+    return subjects.every(({ kind, id }) => entityOf(index.plan, kind, id) !== undefined)
+      ? site(index)
+      : null;
   };
   return (index) => after(after(index, a), b);
 }

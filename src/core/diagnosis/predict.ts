@@ -93,14 +93,14 @@ export function differs(planned: Expected, now: Expected): readonly (readonly [s
 }
 
 /** As many lines that differ are written out; the rest is counted. */
-const MOST_LINES = 6;
+const MOST_LINES = 40;
 
-/** What of a page differs, as it is read. */
+/** What of a page differs, line by line, as it is read. */
 export function differsText(planned: Expected, now: Expected): string {
   const lines = differs(planned, now);
   const words = lines.slice(0, MOST_LINES).map(([name, value]) => `${name}: ${value}`);
   if (lines.length > MOST_LINES) words.push(`and ${lines.length - MOST_LINES} lines more`);
-  return words.join("; ");
+  return words.join("\n");
 }
 
 /** What was read as a sentence of the site says it: an address or an answer, or what of a page differs. */
@@ -109,18 +109,27 @@ export function outcomeText(index: PlanIndex, planned: Expected, now: Expected):
   return isForeign(now) ? "another address" : expectedText(index, now);
 }
 
-/** On a page only the lines that differ count where nobody knows the value. */
+const linesOf = (text: string): string[] =>
+  text
+    .split("\n")
+    .map(tidy)
+    .filter((line) => line !== "");
+/** What a line is about. */
+const aboutOf = (line: string): string => line.slice(0, Math.max(0, line.indexOf(": ")));
+
+/** The same lines differ, in whatever order; only what they are about counts where nobody knows the value. */
 function agreesOnPage(planned: Predicted, predicted: Predicted, text: string, isVague: boolean): boolean {
-  const own = differs(planned.expected, predicted.expected);
-  if (own.length === 0) return false;
-  if (!isVague) return tidy(differsText(planned.expected, predicted.expected)) === tidy(text);
-  return own.slice(0, MOST_LINES).every(([name]) => tidy(text).includes(`${tidy(name)}:`));
+  const words = (of: string) => linesOf(of).map((line) => (isVague ? aboutOf(line) : line));
+  const own = words(differsText(planned.expected, predicted.expected));
+  const read = new Set(words(text));
+  return own.length > 0 && new Set(own).size === read.size && own.every((line) => read.has(line));
 }
 
 /** Whether every line of a page that a fault changes is among those that were read. */
 export function isPartOf(planned: Predicted, predicted: Predicted, text: string): boolean {
   const own = differs(planned.expected, predicted.expected);
-  return own.length > 0 && own.every(([name, value]) => tidy(text).includes(tidy(`${name}: ${value}`)));
+  const read = new Set(linesOf(text));
+  return own.length > 0 && own.every(([name, value]) => read.has(tidy(`${name}: ${value}`)));
 }
 
 /** Whether a text differs from what is planned in the same as a fault does, whichever values stand there. */
@@ -129,7 +138,8 @@ function sameAspects(planned: Lease, predicted: Lease, text: string): boolean {
   if (seen === null) return false;
   const address = predicted.address ?? predicted.ranges[0]?.first;
   const own = {
-    address: address !== planned.address && !planned.ranges.some((range) => inRange(range, address ?? range.last)),
+    address:
+      address !== planned.address && !planned.ranges.some((range) => inRange(range, address ?? range.last)),
     gateway: predicted.gateway !== planned.gateway,
     dns: predicted.dns.some((one) => !planned.dns.includes(one)),
   };

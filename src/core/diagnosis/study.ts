@@ -41,6 +41,7 @@ export class Study {
   readonly #named: Named;
   readonly #sites = new Map<string, PlanIndex | null>();
   readonly #predicted = new Map<string, Map<string, Predicted | null>>();
+  readonly #known = new Map<string, Suspect>();
   readonly #planned = new Map<string, Predicted>();
 
   constructor(index: PlanIndex, named: Named = {}) {
@@ -108,6 +109,11 @@ export class Study {
     return agrees({ index: this.index, site: this.index, planned, predicted: planned, isVague: false }, seen);
   }
 
+  /** A fault that was tried, by its id; null for none that was. */
+  suspect(id: string): Suspect | null {
+    return this.#known.get(id) ?? null;
+  }
+
   /** Single faults that could have something to do with readings. */
   suspects(readings: readonly Reading[], sight: Sight | null = null): Suspect[] {
     const questions = readings.flatMap(({ ask }) => (ask.what === "try" ? [ask.question] : []));
@@ -117,7 +123,11 @@ export class Study {
   }
 
   /** What explains the readings, the most likely first. */
-  diagnose(readings: readonly Reading[], tell: Tell = () => undefined, sight: Sight | null = null): Diagnosed {
+  diagnose(
+    readings: readonly Reading[],
+    tell: Tell = () => undefined,
+    sight: Sight | null = null,
+  ): Diagnosed {
     const isAsPlanned = readings.every((one) => this.isAsPlanned(one));
     return this.among(readings, isAsPlanned ? [] : this.suspects(readings, sight), tell);
   }
@@ -125,6 +135,7 @@ export class Study {
   /** What of some faults explains the readings, the most likely first. */
   among(readings: readonly Reading[], suspects: readonly Suspect[], tell: Tell = () => undefined): Diagnosed {
     const isAsPlanned = readings.map((one) => this.isAsPlanned(one));
+    for (const suspect of suspects) this.#known.set(suspect.id, suspect);
     const scored = suspects.flatMap((suspect, at) => {
       if (at % TOLD_EACH === 0) tell(at, suspects.length);
       const explains = this.#explains(suspect, readings, isAsPlanned);
@@ -141,10 +152,14 @@ export class Study {
   ): boolean[] | null {
     const wrong = readings.map((one, at) => isAsPlanned[at] === false && this.#agrees(suspect, one));
     if (!wrong.some(Boolean)) return null;
-    return readings.map((one, at) => (isAsPlanned[at] === false ? wrong[at] === true : this.#agrees(suspect, one)));
+    return readings.map((one, at) =>
+      isAsPlanned[at] === false ? wrong[at] === true : this.#agrees(suspect, one),
+    );
   }
 
-  #ranked(scored: readonly { readonly suspect: Suspect; readonly explains: readonly boolean[] }[]): Candidate[] {
+  #ranked(
+    scored: readonly { readonly suspect: Suspect; readonly explains: readonly boolean[] }[],
+  ): Candidate[] {
     const weighed = scored.map(({ suspect, explains }) => {
       const count = explains.filter(Boolean).length;
       const weight = weightOf(suspect.kind, this.#named);

@@ -24,11 +24,11 @@ export interface Why {
 }
 
 const nobody = (): string => "";
-const fourOf = (asks: TradeQuestion): FourQuestion =>
-  asks === "link" || asks === "address" ? "vlan" : asks;
+const fourOf = (asks: TradeQuestion): FourQuestion => (asks === "link" || asks === "address" ? "vlan" : asks);
 
 function vlanSays(index: PlanIndex, { from }: ProbeQuestion): string {
-  if (from.at === "internet" || from.at === "tunnel") return "It comes from outside: no VLAN of the site is in question there.";
+  if (from.at === "internet" || from.at === "tunnel")
+    return "It comes from outside: no VLAN of the site is in question there.";
   if (from.at === "host" && index.plan.host.get(from.host)?.manner === "typed") {
     const segment = index.plan.host.get(from.host)?.segment ?? null;
     return `Its own address is entered on it${segment === null ? "" : `: one of ${nameOf(index, "segment", segment)}`}. Compare it with the plan, and ask somebody beside it.`;
@@ -49,7 +49,9 @@ function routeSays(index: PlanIndex, question: ProbeQuestion): string {
     return "No route of its own is in question.";
   const { cause, steps } = probe(index, asClient(from, { to: "gateway", service: null }), nobody);
   if (cause !== null) return `By the plan it does not get to its gateway: ${cause.sentence}`;
-  const by = [...new Set(steps.flatMap(({ device }) => (device === null ? [] : [nameOf(index, "device", device)])))];
+  const by = [
+    ...new Set(steps.flatMap(({ device }) => (device === null ? [] : [nameOf(index, "device", device)]))),
+  ];
   return `Its gateway has to answer an echo; the way there is ${by.join(", ")}. If it does not answer, what comes after it does not matter yet.`;
 }
 
@@ -60,7 +62,13 @@ function withoutWalls(index: PlanIndex): PlanIndex | null {
   for (const from of ends)
     for (const to of ends)
       if (from.at !== "gateway" && !sameEnd(from, to))
-        setWall(edits, () => madeId(JSON.stringify([from, to])), { from, to, door: "open", services: [], reason: "" });
+        setWall(edits, () => madeId(JSON.stringify([from, to])), {
+          from,
+          to,
+          door: "open",
+          services: [],
+          reason: "",
+        });
   return afterEdits(index, edits);
 }
 

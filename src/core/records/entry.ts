@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { changeSchema, encodeChangesSliced, upgradedChanges, type Breath } from "../formats";
 import { idField, lineField, longText, textField, type Change } from "../plan";
+import { SUSPECT_KINDS, type SuspectKind } from "../diagnosis";
 import { PAGES, type Page, type StepKind } from "../runbook";
 
 // What was done on site lies outside the plan's revision: a log of its own, to which is only added. An entry is
@@ -104,6 +105,20 @@ const testSchema = z.strictObject({
     .max(MOST_PHOTOS_AT_STEP, `At most ${MOST_PHOTOS_AT_STEP} photos go with a reading`),
 });
 
+const KINDS_OF_FAULTS = Object.keys(SUSPECT_KINDS) as SuspectKind[];
+const faultSchema = z.strictObject({
+  ...head,
+  do: z.literal("fault"),
+  fault: z.strictObject({
+    id: lineField(MOST_TEST_ID),
+    kind: z.enum(KINDS_OF_FAULTS),
+    words: lineField(MOST_TEXT),
+    mend: lineField(MOST_TEXT),
+  }),
+  note: longText,
+  changes,
+});
+
 /** An entry of the record as it travels and is stored. */
 export const recordEntrySchema = z.discriminatedUnion("do", [
   startSchema,
@@ -113,6 +128,7 @@ export const recordEntrySchema = z.discriminatedUnion("do", [
   endSchema,
   readSchema,
   testSchema,
+  faultSchema,
 ]);
 
 interface Head {
@@ -209,7 +225,20 @@ export interface TestTaken extends Head {
   readonly note: string;
   readonly photos: readonly string[];
 }
-export type RecordEntry = Start | Tick | TakeBack | TakeOut | End | Read | TestTaken;
+/** What was wrong, as somebody found it: counts from then on as what is on the devices, until it is mended. */
+export interface FaultNamed extends Head {
+  readonly do: "fault";
+  readonly fault: {
+    readonly id: string;
+    readonly kind: SuspectKind;
+    readonly words: string;
+    readonly mend: string;
+  };
+  readonly note: string;
+  /** What is otherwise on the devices by it; nothing where it is on none. */
+  readonly changes: readonly Change[];
+}
+export type RecordEntry = Start | Tick | TakeBack | TakeOut | End | Read | TestTaken | FaultNamed;
 
 /** Photos that an entry brings with it, by their ids. */
 export const photosOf = (entry: RecordEntry): readonly string[] =>

@@ -10,6 +10,7 @@ export {
   PORT_FIELDS,
   recordEntrySchema,
   type Recorded,
+  type FaultNamed,
   type Read,
   type RecordEntry,
   type Seen,
@@ -45,6 +46,7 @@ export {
   type TestState,
 } from "./proof";
 export { CAME_WORDS, recordTable } from "./table";
+export { faultsNamed, namedKinds, readingsOf, recordedAs } from "./readings";
 export { remaining } from "./remaining";
 export {
   follow,

@@ -45,6 +45,7 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
     record.flatMap(({ entry }): (readonly [string, string])[] => {
       if (entry.do === "tick") return [[entry.id, entry.step.title]];
       if (entry.do === "test") return [[entry.id, `${entry.test.at}: ${entry.test.does}`]];
+      if (entry.do === "fault") return [[entry.id, entry.fault.words]];
       return entry.do === "read" ? [[entry.id, `reading of ${nameOf(index, "device", entry.device)}`]] : [];
     }),
   );
@@ -58,6 +59,19 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
         return [at, by, "visit ends", "", "", "", "", entry.note, "", ""];
       case "test":
         return [at, by, ...testCells(entry, out), back(entry)];
+      case "fault":
+        return [
+          at,
+          by,
+          "fault found",
+          "",
+          entry.fault.words,
+          "",
+          entry.fault.mend,
+          entry.note,
+          "",
+          back(entry),
+        ];
       case "takeOut":
         return [at, by, "photo taken out", "", "", "", "", "", "", ""];
       case "read":

@@ -156,6 +156,7 @@ export function isOutdated(of: readonly Recorded[], record: readonly Recorded[])
   const all = new Set(of.map(({ entry }) => entry.id));
   return record.some(
     ({ entry }) =>
-      !all.has(entry.id) && (entry.do === "read" || (entry.do === "takeBack" && then.has(entry.tick))),
+      !all.has(entry.id) &&
+      (entry.do === "read" || entry.do === "fault" || (entry.do === "takeBack" && then.has(entry.tick))),
   );
 }

@@ -23,7 +23,12 @@ function wrongPool(
     const first = ((Number(pool.first) ^ bits) >>> 0) as Ipv4;
     return [{ first, last: first }];
   };
-  return ([[OTHER_END, "its subnet"], [OTHER_SUBNET, "another subnet"]] as const).map(([bits, where]) =>
+  return (
+    [
+      [OTHER_END, "its subnet"],
+      [OTHER_SUBNET, "another subnet"],
+    ] as const
+  ).map(([bits, where]) =>
     editedSomehow(
       {
         id: `pool in ${where} ${scope.id}`,

@@ -162,11 +162,7 @@ function labelSuspects(index: PlanIndex, questions: readonly ProbeQuestion[]): S
   });
 }
 
-function labelSuspect(
-  index: PlanIndex,
-  id: string,
-  [a, b]: readonly [Port, Port],
-): Suspect {
+function labelSuspect(index: PlanIndex, id: string, [a, b]: readonly [Port, Port]): Suspect {
   const swap = (place: ProbePlace): ProbePlace => {
     if (place.at !== "port") return place;
     if (place.port === a.id) return { ...place, port: b.id };

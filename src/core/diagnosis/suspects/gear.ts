@@ -26,9 +26,7 @@ function notSaved(index: PlanIndex, device: Device): Suspect {
         },
       },
     ),
-    seenAt: [
-      { on: "device", device: device.id },
-    ],
+    seenAt: [{ on: "device", device: device.id }],
   };
 }
 
@@ -144,33 +142,55 @@ function guardSuspects(index: PlanIndex, port: Port, isTrunk: boolean): Suspect[
         subjects: [{ kind: "port", id: port.id }],
         seenAt: [{ on: "device", device: port.device }],
       },
-      (edits) => edits.patch("port", port.id, { guards: { ...edits.need("port", port.id).guards, ...patch } }),
+      (edits) =>
+        edits.patch("port", port.id, { guards: { ...edits.need("port", port.id).guards, ...patch } }),
     );
   return [
     ...(guards.dhcpTrust
-      ? [on("trust", `${name} is not trusted for DHCP`, `Trust ${name} for DHCP, and save.`, { dhcpTrust: false })]
+      ? [
+          on("trust", `${name} is not trusted for DHCP`, `Trust ${name} for DHCP, and save.`, {
+            dhcpTrust: false,
+          }),
+        ]
       : []),
     ...(guards.arpTrust
       ? [on("arp", `${name} is not trusted for ARP`, `Trust ${name} for ARP, and save.`, { arpTrust: false })]
       : []),
     ...(isTrunk && !guards.bpduGuard
       ? [
-          on("bpdu", `The BPDU guard at ${name} switched it off`, `Switch the BPDU guard at ${name} off, then the port on.`, {
-            bpduGuard: true,
-          }),
+          on(
+            "bpdu",
+            `The BPDU guard at ${name} switched it off`,
+            `Switch the BPDU guard at ${name} off, then the port on.`,
+            {
+              bpduGuard: true,
+            },
+          ),
         ]
       : []),
     ...(index.hostsAt(port.id).length > 1 && guards.macLimit !== 1
-      ? [on("macs", `${name} takes one MAC address only`, `Raise the MAC limit of ${name}, and save.`, { macLimit: 1 })]
+      ? [
+          on("macs", `${name} takes one MAC address only`, `Raise the MAC limit of ${name}, and save.`, {
+            macLimit: 1,
+          }),
+        ]
       : []),
     ...(!isTrunk && !guards.isolated
       ? [on("alone", `${name} is isolated`, `Switch isolation at ${name} off, and save.`, { isolated: true })]
       : []),
     ...(!isTrunk && !guards.signIn && index.plan.signIn.size > 0
-      ? [on("asks", `${name} asks for a sign-in`, `Switch the sign-in at ${name} off, and save.`, { signIn: true })]
+      ? [
+          on("asks", `${name} asks for a sign-in`, `Switch the sign-in at ${name} off, and save.`, {
+            signIn: true,
+          }),
+        ]
       : []),
     ...(guards.signIn
-      ? [on("asks", `${name} asks for no sign-in`, `Switch the sign-in at ${name} on, and save.`, { signIn: false })]
+      ? [
+          on("asks", `${name} asks for no sign-in`, `Switch the sign-in at ${name} on, and save.`, {
+            signIn: false,
+          }),
+        ]
       : []),
   ];
 }
@@ -195,7 +215,9 @@ function lineSuspects(index: PlanIndex): Suspect[] {
         for (const { port } of own) if (port !== null) edits.patch("port", port, { enabled: false });
       },
     );
-  const each = ends.map((end) => down(`line ${end.id}`, `${nameOf(index, "line", end.line ?? "")} is down`, [end]));
+  const each = ends.map((end) =>
+    down(`line ${end.id}`, `${nameOf(index, "line", end.line ?? "")} is down`, [end]),
+  );
   return ends.length > 1 ? [...each, down("lines", "All internet lines are down", ends)] : each;
 }
 

@@ -24,7 +24,8 @@ function enteredSuspects(index: PlanIndex, host: Host): Suspect[] {
           mend: `Set ${name} to ask DHCP for its address.`,
           ...told,
         },
-        (edits) => edits.patch("host", id, { manner: "typed", ipv4: elsewhere((prefix.network + 9) as Ipv4) }),
+        (edits) =>
+          edits.patch("host", id, { manner: "typed", ipv4: elsewhere((prefix.network + 9) as Ipv4) }),
       ),
     ];
   }
@@ -32,11 +33,23 @@ function enteredSuspects(index: PlanIndex, host: Host): Suspect[] {
   const mend = `Enter ${own} on ${name}.`;
   return [
     editedSomehow(
-      { id: `subnet ${id}`, kind: "entered", words: `${name} has an address of another subnet, not ${own}`, mend, ...told },
+      {
+        id: `subnet ${id}`,
+        kind: "entered",
+        words: `${name} has an address of another subnet, not ${own}`,
+        mend,
+        ...told,
+      },
       (edits) => edits.patch("host", id, { ipv4: elsewhere(ipv4) }),
     ),
     editedSomehow(
-      { id: `typing ${id}`, kind: "entered", words: `${name} has another address of its subnet, not ${own}`, mend, ...told },
+      {
+        id: `typing ${id}`,
+        kind: "entered",
+        words: `${name} has another address of its subnet, not ${own}`,
+        mend,
+        ...told,
+      },
       (edits) => edits.patch("host", id, { ipv4: nextTo(ipv4) }),
     ),
     ...asGateway(index, host),
@@ -117,7 +130,9 @@ function otherSuspects(index: PlanIndex, host: Host): Suspect[] {
               mend: `Set VLAN ${host.tag} on ${name}, or let its port announce it.`,
               subjects: [
                 ...subjects,
-                ...(host.attachment.at === "port" ? [{ kind: "port" as const, id: host.attachment.port }] : []),
+                ...(host.attachment.at === "port"
+                  ? [{ kind: "port" as const, id: host.attachment.port }]
+                  : []),
               ],
               seenAt: [{ on: "host", host: id }],
             },
@@ -156,7 +171,9 @@ function firewallSuspects(index: PlanIndex, { id, name, segment }: Host): Suspec
   return [
     beside(told("all", ""), {
       reads: ({ goal }, expected) =>
-        goal.to === "host" && goal.host === id && expected.is === "answer" ? { is: "silence", why } : expected,
+        goal.to === "host" && goal.host === id && expected.is === "answer"
+          ? { is: "silence", why }
+          : expected,
     }),
     beside(told("others", " from other subnets"), {
       reads: ({ goal, from }, expected) =>
@@ -183,6 +200,8 @@ export function hostSuspects(index: PlanIndex, { hosts, segments }: Sight): Susp
     ]),
     // Whoever else is there gets in the way only with an address that is somebody's.
     ...others.flatMap((host) => asGateway(index, host)),
-    ...others.flatMap((host) => twiceSuspects(index, host).filter(({ id }) => hosts.has(id.split(" ")[2] ?? ""))),
+    ...others.flatMap((host) =>
+      twiceSuspects(index, host).filter(({ id }) => hosts.has(id.split(" ")[2] ?? "")),
+    ),
   ];
 }

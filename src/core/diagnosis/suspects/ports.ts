@@ -136,15 +136,11 @@ function accessSuspects(index: PlanIndex, port: Port): Suspect[] {
         (now) => untaggedIn(now, vid),
       ),
     ),
-    onPort(
-      port,
-      { id: `none ${port.id}`, kind: "noVlan", words: `${name} is in no VLAN`, mend },
-      (now) => ({
-        pvid: null,
-        untagged: [],
-        tagged: now.tagged,
-      }),
-    ),
+    onPort(port, { id: `none ${port.id}`, kind: "noVlan", words: `${name} is in no VLAN`, mend }, (now) => ({
+      pvid: null,
+      untagged: [],
+      tagged: now.tagged,
+    })),
     ...port.tagged.map((vid) =>
       onPort(
         port,

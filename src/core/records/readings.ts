@@ -1,0 +1,73 @@
+import { expectedText, type TestSheet } from "../commissioning";
+import { askOfKey, onPlan, type Ask, type Reading, type Seen, type SuspectKind } from "../diagnosis";
+import type { PlanIndex } from "../plan";
+import type { FaultNamed, Recorded, TestTaken } from "./entry";
+import { latestTests } from "./tests-taken";
+import { takenBack } from "./visit";
+
+/** A reading that stands in the record, as diagnosis takes it. */
+interface RecordedReading {
+  readonly reading: Reading;
+  readonly taken: TestTaken;
+  readonly by: string;
+  /** It was otherwise before a fault was found: once that is mended it has to be taken again. */
+  readonly isToRepeat: boolean;
+}
+
+/**
+ * What was seen: as planned where it was ticked so and the plan still says the same; else the words that were
+ * written down; null where it could not be read.
+ */
+function seenOf({ came, read, test }: TestTaken, planned: string): Seen | null {
+  if (came === "cannot") return null;
+  if (came === "expected")
+    return test.expected === planned ? { is: "planned" } : { is: "text", text: test.expected };
+  return read === "" ? { is: "not planned" } : { is: "text", text: read };
+}
+
+/** How a reading that diagnosis asked for is written down: what it has to be, in words. */
+export const recordedAs = (index: PlanIndex, expected: Parameters<typeof expectedText>[1]): string =>
+  expected.is === "shown" ? "as planned" : expectedText(index, expected);
+
+/** The last reading of each test that stands and that a simulation can be laid beside, the oldest first. */
+export function readingsOf(
+  index: PlanIndex,
+  sheet: TestSheet | null,
+  record: readonly Recorded[],
+): RecordedReading[] {
+  const mended = faultsNamed(record)[0]?.named.at ?? "";
+  const tests = new Map((sheet?.tests ?? []).map((test) => [test.id, test]));
+  return [...latestTests(record).values()]
+    .sort((a, b) => (a.taken.at < b.taken.at ? -1 : 1))
+    .flatMap(({ taken, by }): RecordedReading[] => {
+      const test = tests.get(taken.test.id);
+      const question = test?.question ?? null;
+      const ask: Ask | null = question === null ? askOfKey(taken.test.id) : { what: "try", question };
+      // What is asked on the sheet is written down in its words; what diagnosis asks, in its own.
+      if (ask === null) return [];
+      const planned =
+        test === undefined
+          ? recordedAs(index, onPlan(index, ask).expected)
+          : expectedText(index, test.expected);
+      const seen = seenOf(taken, planned);
+      const isToRepeat = taken.came === "otherwise" && taken.at < mended;
+      return seen === null ? [] : [{ reading: { id: taken.id, ask, seen }, taken, by, isToRepeat }];
+    });
+}
+
+/** The faults that were found and not taken back, the last first. */
+export function faultsNamed(
+  record: readonly Recorded[],
+): { readonly by: string; readonly named: FaultNamed }[] {
+  const gone = takenBack(record.map(({ entry }) => entry));
+  return record
+    .flatMap(({ by, entry }) => (entry.do === "fault" && !gone.has(entry.id) ? [{ by, named: entry }] : []))
+    .reverse();
+}
+
+/** How often the record names faults of each kind: what is common on this site. */
+export function namedKinds(record: readonly Recorded[]): Readonly<Partial<Record<SuspectKind, number>>> {
+  const counts: Partial<Record<SuspectKind, number>> = {};
+  for (const { named } of faultsNamed(record)) counts[named.fault.kind] = (counts[named.fault.kind] ?? 0) + 1;
+  return counts;
+}

@@ -1,0 +1,48 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { askedOf } from "@/core/diagnosis";
+import type { PlanIndex, ProbeGoal, ProbePlace } from "@/core/plan";
+import { asClient, plugKey, plugs } from "@/core/probe";
+import { Combo } from "../../../kit/Combo";
+import { goalChoices, goalKey, goalOfKey } from "../../probe/goal-choices";
+import { TypedReading } from "./TypedReading";
+
+/** What somebody saw that no test of the sheet asks for: who, what was asked for, what came of it. */
+export function NewReading({ index, isFirst }: { index: PlanIndex; isFirst: boolean }) {
+  const [from, setFrom] = useState<ProbePlace | null>(null);
+  const [goal, setGoal] = useState<ProbeGoal>({ to: "address" });
+  const places = useMemo(() => plugs(index), [index]);
+  const goals = useMemo(() => goalChoices(index, 4, places), [index, places]);
+  const asked = from === null ? null : askedOf(index, { what: "try", question: asClient(from, goal) });
+  return (
+    <section aria-label="Another reading" className="px-4 py-3">
+      <h2 className="text-15 font-semibold">{isFirst ? "What does not work?" : "Something else was seen"}</h2>
+      <div className="my-2 flex flex-wrap items-center gap-2">
+        <Combo
+          label="Who or where"
+          value={from === null ? "" : plugKey(from)}
+          empty="a device or a laptop, where?"
+          choices={places.map(({ key, label, detail, group }) => ({ value: key, label, detail, group }))}
+          onChoose={(key) => setFrom(places.find((plug) => plug.key === key)?.from ?? null)}
+        />
+        <span className="text-15">asks for</span>
+        <Combo
+          label="What it asks for"
+          value={goalKey(goal)}
+          empty="an address"
+          choices={goals}
+          onChoose={(key) => setGoal(goalOfKey(key, null))}
+        />
+      </div>
+      {asked === null ? null : (
+        <>
+          <p className="text-15">
+            {asked.at}: {asked.does}
+          </p>
+          <TypedReading index={index} asked={asked} />
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,67 @@
+"use client";
+
+import { useState } from "react";
+import { expectedText, judge } from "@/core/commissioning";
+import { onPlan, type Asked } from "@/core/diagnosis";
+import type { PlanIndex } from "@/core/plan";
+import { MOST_READ, recordedAs } from "@/core/records";
+import { useRecord } from "../../../record-store/use-record";
+import { takenEntry } from "./take";
+
+/** What was read, typed or pasted, beside what has to be read. */
+export function TypedReading({ index, asked }: { index: PlanIndex; asked: Asked }) {
+  const { add } = useRecord();
+  const [text, setText] = useState("");
+  const { expected } = onPlan(index, asked.ask);
+  const planned = recordedAs(index, expected);
+  const read = text.trim();
+  const judged = read === "" || expected.is === "shown" ? null : judge(index, expected, read);
+  const take = (came: "expected" | "otherwise") => {
+    add(takenEntry(asked, planned, { came, read, says: judged?.words ?? "" }), []);
+    setText("");
+  };
+  return (
+    <div className="flex flex-col gap-2 text-13">
+      <label className="block">
+        <span className="text-ink2">
+          What is read, where it is otherwise
+          {expected.is === "lease" ? ": an address, “none”, “no link”, or all that the laptop prints" : ""}
+          {expected.is === "answer" || expected.is === "silence" ? ": “an answer” or “nothing”" : ""}
+          {expected.is === "shown" ? ": a line for each thing that differs, as “port 7: off”" : ""}
+        </span>
+        <textarea
+          className="field mt-1 block w-full"
+          rows={2}
+          maxLength={MOST_READ}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <p role="status">
+        {judged === null ? null : (
+          <span className={judged.isRight ? "text-sound" : "text-stop"}>
+            {judged.isRight ? "✓" : "✕"} {judged.words}
+          </span>
+        )}
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="button tall"
+          disabled={judged?.isRight === false}
+          onClick={() => take("expected")}
+        >
+          As planned: {expected.is === "shown" ? "nothing differs" : expectedText(index, expected)}
+        </button>
+        <button
+          type="button"
+          className={judged?.isRight === false ? "button go tall" : "button tall"}
+          disabled={read === "" || judged?.isRight === true}
+          onClick={() => take("otherwise")}
+        >
+          Otherwise
+        </button>
+      </div>
+    </div>
+  );
+}

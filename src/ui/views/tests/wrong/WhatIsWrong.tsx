@@ -1,0 +1,129 @@
+"use client";
+
+import { useEffect, useMemo, useState } from "react";
+import type { TestSheet } from "@/core/commissioning";
+import type { Answer } from "@/core/diagnosis";
+import type { PlanIndex } from "@/core/plan";
+import { faultsNamed, namedKinds, readingsOf } from "@/core/records";
+import { counted } from "@/core/repairs";
+import { useRecord } from "../../../record-store/use-record";
+import { Explanations } from "./Explanations";
+import { FourQuestions } from "./FourQuestions";
+import { NamedFaults } from "./NamedFaults";
+import { NewReading } from "./NewReading";
+import { NextReading } from "./NextReading";
+import { OpenFault } from "./OpenFault";
+import { ReadingTable } from "./ReadingTable";
+import { cancelDiagnosis, startDiagnosis, useDiagnosis } from "./use-diagnosis";
+
+/** As long as more readings are as planned, the last of them stand in the table. */
+const MOST_RIGHT = 8;
+
+/** What was read otherwise than planned, what explains it, and what to read next. */
+export function WhatIsWrong({ index, sheet }: { index: PlanIndex; sheet: TestSheet | null }) {
+  const { record } = useRecord();
+  const { plan } = index;
+  const taken = useMemo(() => readingsOf(index, sheet, record), [index, sheet, record]);
+  const named = useMemo(() => namedKinds(record), [record]);
+  const faults = useMemo(() => faultsNamed(record), [record]);
+  const standing = useMemo(() => taken.filter(({ isToRepeat }) => !isToRepeat), [taken]);
+  const readings = useMemo(() => standing.map(({ reading }) => reading), [standing]);
+  const [byPairs, setByPairs] = useState(false);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const work = useDiagnosis(plan.site.id);
+  const hasWrong = standing.some(({ taken: { came } }) => came === "otherwise");
+  useEffect(() => {
+    if (hasWrong) startDiagnosis({ plan, readings, named, byPairs });
+  }, [plan, readings, named, byPairs, hasWrong]);
+  const answer = hasWrong && work.of?.plan === plan ? work.answer : null;
+  // An answer to fewer readings than there are now is still worth a look, but not laid beside them.
+  const isCurrent = answer !== null && answer.isAsPlanned.length === readings.length;
+  const shown = isCurrent ? shownReadings(answer) : [];
+  const open =
+    answer?.candidates.find(({ suspect }) => suspect.id === chosen) ?? answer?.candidates[0] ?? null;
+  return (
+    <div className="flex min-h-0 flex-1 print:hidden max-[900px]:block max-[900px]:overflow-auto">
+      <div className="min-w-0 flex-[3] overflow-auto max-[900px]:overflow-visible">
+        <NamedFaults index={index} faults={faults} toRepeat={taken.filter(({ isToRepeat }) => isToRepeat)} />
+        {hasWrong ? null : <Nothing hasReadings={taken.length > 0} />}
+        <Working {...work} onCancel={cancelDiagnosis} />
+        {isCurrent && answer !== null ? (
+          <>
+            <ReadingTable index={index} answer={answer} standing={standing} shown={shown} />
+            <Explanations
+              answer={answer}
+              shown={shown}
+              chosen={open?.suspect.id ?? null}
+              byPairs={byPairs}
+              onChoose={setChosen}
+              onPairs={setByPairs}
+            />
+            <NextReading index={index} answer={answer} />
+          </>
+        ) : null}
+        <NewReading index={index} isFirst={!hasWrong} />
+      </div>
+      {answer === null || open === null ? null : (
+        <aside
+          aria-label="What is most likely"
+          className="min-w-0 flex-[2] overflow-auto border-hair min-[901px]:max-w-[360px] min-[901px]:border-l max-[900px]:border-t"
+        >
+          <OpenFault
+            index={index}
+            candidate={open}
+            isFirst={open === answer.candidates[0]}
+            readings={readings.length}
+            isPair={byPairs}
+          />
+          <FourQuestions why={answer.why} />
+        </aside>
+      )}
+    </div>
+  );
+}
+
+/** The places of the readings that stand in the table: all that are otherwise, and the last of the others. */
+function shownReadings({ isAsPlanned }: Answer): number[] {
+  const places = isAsPlanned.map((_, at) => at);
+  const right = places.filter((at) => isAsPlanned[at] === true).slice(-MOST_RIGHT);
+  return places.filter((at) => isAsPlanned[at] === false || right.includes(at));
+}
+
+const Nothing = ({ hasReadings }: { hasReadings: boolean }) => (
+  <p role="status" className="max-w-[64ch] p-4 text-15">
+    {hasReadings ? "Nothing was read otherwise than planned. " : "Nothing was read yet. "}
+    Where something does not work, say below what was seen: every single fault of the plan is tried against
+    it, and what explains it is listed, with the reading that tells most next.
+  </p>
+);
+
+function Working({
+  isWorking,
+  done,
+  all,
+  fault,
+  onCancel,
+}: {
+  isWorking: boolean;
+  done: number;
+  all: number;
+  fault: string | null;
+  onCancel: () => void;
+}) {
+  if (fault !== null)
+    return (
+      <p role="alert" className="p-4 text-stop">
+        {fault}
+      </p>
+    );
+  if (!isWorking) return null;
+  return (
+    <p role="status" className="flex items-center gap-3 border-b border-hair px-4 py-2 text-13">
+      <progress aria-label="Trying faults" value={done} max={all === 0 ? 1 : all} />
+      Trying {all === 0 ? "faults" : counted(all, "fault", "faults")} against what was read …
+      <button type="button" className="button" onClick={onCancel}>
+        Stop
+      </button>
+    </p>
+  );
+}

@@ -1,0 +1,30 @@
+import { expose } from "comlink";
+import { answer, changesOnDevices, Study, type Answer, type Named, type Reading } from "@/core/diagnosis";
+import { PlanIndex, type Change, type Plan } from "@/core/plan";
+import { siteAsIs, type RecordEntry } from "@/core/records";
+
+let study: Study | null = null;
+
+/** Whose readings are looked at: what was worked out for an earlier plan is of no use. */
+const load = (plan: Plan, named: Named): void => {
+  study = new Study(PlanIndex.of(plan), named);
+};
+
+/** What the readings come to; tells how far it is. Null where no plan is loaded. */
+const ask = (
+  readings: readonly Reading[],
+  byPairs: boolean,
+  tell: (done: number, all: number) => void,
+): Answer | null => (study === null ? null : answer(study, readings, { byPairs }, tell));
+
+/** What of a fault is otherwise on the devices, as the record has them. */
+function onDevices(id: string, record: readonly RecordEntry[]): readonly Change[] {
+  const suspect = study?.suspect(id) ?? null;
+  const asIs = study === null ? null : siteAsIs(study.index, record);
+  return suspect === null || asIs === null ? [] : changesOnDevices(suspect, asIs);
+}
+
+const api = { load, ask, onDevices };
+export type DiagnosisWorker = typeof api;
+
+expose(api);
