@@ -45,9 +45,9 @@ export interface Asker {
 
 /** Whether something is at a port that is off. */
 export function isDark(index: PlanIndex, from: ProbePlace): boolean {
+  if (from.at === "port") return index.plan.port.get(from.port)?.enabled === false;
   const host = from.at === "host" ? index.plan.host.get(from.host) : undefined;
-  const port = host?.attachment.at === "port" ? host.attachment.port : from.at === "port" ? from.port : null;
-  return port !== null && index.plan.port.get(port)?.enabled === false;
+  return host?.attachment.at === "port" && index.plan.port.get(host.attachment.port)?.enabled === false;
 }
 
 /** What a laptop is given at a spot. That it gets nothing proves nothing, but where its port is off. */

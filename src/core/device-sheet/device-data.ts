@@ -42,7 +42,13 @@ function rescuePorts(index: PlanIndex, { id, domain }: Device): string[] {
 }
 
 /** The data of a device's sheet. The plan holds no secret, so neither does this. */
-export function deviceData(index: PlanIndex, device: Device): DeviceData {
+export const deviceData = (index: PlanIndex, device: Device): DeviceData => ({
+  ...dataWithoutRules(index, device),
+  rules: rulesOn(index, device),
+});
+
+/** The same without the rules that its walls need: those are worked out from all walls at once. */
+export function dataWithoutRules(index: PlanIndex, device: Device): Omit<DeviceData, "rules"> {
   const { plan } = index;
   const ports = index.portsOf(device.id);
   return {
@@ -77,7 +83,6 @@ export function deviceData(index: PlanIndex, device: Device): DeviceData {
     translations: translationsOn(index, device),
     forwards: forwardsOn(index, device),
     filter: filterOn(device),
-    rules: rulesOn(index, device),
     tells: device.repeatsDiscovery.map((id) => nameOf(index, "segment", id)).sort(byNaturalText),
     stations: stationsAt(index, device),
     management: managementOf(index, device),

@@ -1,4 +1,4 @@
-export { deviceData } from "./device-data";
+export { dataWithoutRules, deviceData } from "./device-data";
 export { guardText } from "./port-steps";
 export { baselineOn } from "./sheet-baseline";
 export type { DeviceData } from "./sheet-types";

@@ -1,8 +1,8 @@
 import { formatAddress } from "../address";
-import { nameOf, questionText, readQuestion, type PlanIndex, type ProbeQuestion } from "../plan";
+import { nameOf, questionText, readQuestion, type Host, type PlanIndex, type ProbeQuestion } from "../plan";
 import { deviceLines, type SeenLine } from "./pages";
 
-/** Where one looks instead of trying: what is set on a device, what is entered on an end device, a cable's way. */
+/** Where one looks instead of trying: what is set on gear, what is entered on an end device, a cable's way. */
 export type Look =
   | { readonly on: "device"; readonly device: string }
   | { readonly on: "host"; readonly host: string }
@@ -20,33 +20,33 @@ export const lookKey = (look: Look): string => {
 export const askKey = (ask: Ask): string =>
   ask.what === "look" ? lookKey(ask.look) : `try ${questionText(ask.question)}`;
 
+/** Addresses of IPv6 are whole numbers that JSON does not know. */
+export const bigAsText = (_: string, value: unknown): unknown =>
+  typeof value === "bigint" ? `${value}n` : value;
+
 /** The same as a key for what is kept in memory, which is asked for thousands of times. */
 export const memoKey = (ask: Ask): string =>
-  ask.what === "look"
-    ? lookKey(ask.look)
-    : JSON.stringify(ask.question, (_, value: unknown) => (typeof value === "bigint" ? `${value}n` : value));
+  ask.what === "look" ? lookKey(ask.look) : JSON.stringify(ask.question, bigAsText);
+
+/** What is entered on a device that has its address of its own. */
+function enteredLines(index: PlanIndex, { ipv4, length4, gateway4, segment: own }: Host): SeenLine[] {
+  const segment = index.plan.segment.get(own ?? "");
+  const gateway = gateway4 ?? (segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0]);
+  return [
+    ["Address", ipv4 === null ? "none" : formatAddress(ipv4)],
+    ["Length", `/${length4 ?? segment?.prefixes4[0]?.length ?? ""}`],
+    ["Gateway", gateway === undefined ? "none" : formatAddress(gateway)],
+  ];
+}
 
 function hostLines(index: PlanIndex, id: string): SeenLine[] {
   const host = index.plan.host.get(id);
   if (host === undefined) return [];
-  const { manner, ipv4, length4, gateway4, tag, attachment } = host;
-  const isWireless = attachment.at === "ssid";
-  const own = manner === "typed" && ipv4 !== null ? formatAddress(ipv4) : "by DHCP";
-  const segment = index.plan.segment.get(host.segment ?? "");
-  const usual = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
-  const gateway = gateway4 ?? usual;
-  return [
-    ["Address", own],
-    ...(manner === "typed"
-      ? [
-          ["Length", `/${length4 ?? segment?.prefixes4[0]?.length ?? ""}`] as const,
-          ["Gateway", gateway === undefined ? "none" : formatAddress(gateway)] as const,
-        ]
-      : []),
-    ["Tag", tag === null ? "none" : String(tag)],
-    ["MAC", host.mac ?? "not known"],
-    ...(isWireless ? [["Wireless name", nameOf(index, "ssid", attachment.ssid)] as const] : []),
-  ];
+  const { manner, tag, attachment } = host;
+  const own: SeenLine[] = manner === "typed" ? enteredLines(index, host) : [["Address", "by DHCP"]];
+  const air: SeenLine[] =
+    attachment.at === "ssid" ? [["Wireless name", nameOf(index, "ssid", attachment.ssid)]] : [];
+  return [...own, ["Tag", tag === null ? "none" : String(tag)], ["MAC", host.mac ?? "not known"], ...air];
 }
 
 /** Where the cable leads that is in a port. */
@@ -72,8 +72,10 @@ export interface Asked {
   readonly minutes: number;
 }
 
-/** Reading what is set on a device takes so long, tracing a cable, trying with a laptop, asking from where one sits. */
+/** So long it takes to read what is set on a device, to trace a cable, to try with a laptop, to ask at once. */
 const MINUTES = { device: 4, host: 2, cable: 5, plug: 2, ask: 1 } as const;
+
+const READ_IT = "Read what is set on it: paste its configuration, or compare its pages with its sheet.";
 
 function lookAsked(index: PlanIndex, look: Look): Asked {
   const ask: Ask = { what: "look", look };
@@ -84,7 +86,7 @@ function lookAsked(index: PlanIndex, look: Look): Asked {
       ask,
       place,
       at,
-      does: "Read what is set on it: paste its configuration, or compare its pages with its sheet.",
+      does: READ_IT,
       minutes: MINUTES.device,
     };
   }

@@ -8,6 +8,7 @@ export {
 } from "./answer";
 export { type Ask, type Asked, askedOf, askKey, askOfKey } from "./asks";
 export { COMMON_WORDS, SUSPECT_KINDS, type SuspectKind } from "./kinds";
+export { inTheRunning, nextReadings, toBeSure } from "./next";
 export { onPlan, outcomeText, type Reading, type Seen } from "./predict";
-export { type Named, Study } from "./study";
+export { type Candidate, type Diagnosed, type Named, Study } from "./study";
 export { type FourQuestion } from "./why";

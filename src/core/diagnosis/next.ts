@@ -119,10 +119,8 @@ function unread({ readings }: Diagnosed, asks: readonly Ask[]): Ask[] {
 function branchesAt(study: Study, ask: Ask, left: readonly Candidate[]): Branch[] {
   const planned = study.planned(ask);
   const parts = new Map<string, { words: string; left: Candidate[] }>();
-  const isSeenThere = ({ suspect }: Candidate): boolean =>
-    ask.what === "try" || suspect.seenAt.some((look) => lookKey(look) === lookKey(ask.look));
   for (const one of left) {
-    const predicted = isSeenThere(one) ? study.predicted(one.suspect, ask) : planned;
+    const predicted = study.predicted(one.suspect, ask);
     if (predicted === null) continue;
     const part = parts.get(predicted.key) ?? {
       words: outcomeText(study.index, planned.expected, predicted.expected),

@@ -1,4 +1,4 @@
-import { deviceData, deviceSteps, guardText } from "../device-sheet";
+import { dataWithoutRules, deviceSteps, guardText } from "../device-sheet";
 import { memberText } from "../commissioning";
 import { nameOf, wallEndName, isFilter, type PlanIndex, type Port } from "../plan";
 import { doorsInOrder, wallCell } from "../policy";
@@ -45,7 +45,7 @@ const doorLines = (index: PlanIndex): SeenLine[] =>
 export function deviceLines(index: PlanIndex, id: string): SeenLine[] {
   const device = index.plan.device.get(id);
   if (device === undefined) return [];
-  const sheet = deviceSteps(deviceData(index, device))
+  const sheet = deviceSteps({ ...dataWithoutRules(index, device), rules: [] })
     .filter(({ title }) => STEPS.has(title))
     .flatMap(({ title, heads, rows }) =>
       rows.map(([first = "", ...cells]): SeenLine => [

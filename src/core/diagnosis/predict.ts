@@ -10,7 +10,7 @@ import {
 } from "../commissioning";
 import type { PlanIndex, ProbeQuestion } from "../plan";
 import { probe } from "../probe";
-import { linesAt, type Ask } from "./asks";
+import { bigAsText, linesAt, type Ask } from "./asks";
 import type { Suspect } from "./suspect";
 
 type Lease = Extract<Expected, { is: "lease" }>;
@@ -29,7 +29,7 @@ function keyOf(expected: Expected): string {
   if (expected.is === "no lease" || expected.is === "silence") return expected.is;
   // Who gets one certain address does not see which others there are to give.
   const seen = expected.is === "lease" && expected.address !== null ? { ...expected, ranges: [] } : expected;
-  return JSON.stringify(seen, (_, value: unknown) => (typeof value === "bigint" ? value.toString() : value));
+  return JSON.stringify(seen, bigAsText);
 }
 
 function tried(index: PlanIndex, question: ProbeQuestion): Expected {

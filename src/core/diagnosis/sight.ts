@@ -73,29 +73,34 @@ function seeSegment(index: PlanIndex, seen: Seeing, id: string): void {
   }
 }
 
-function seeQuestion(index: PlanIndex, seen: Seeing, question: ProbeQuestion): void {
-  const { from, goal } = question;
+function seeStart(index: PlanIndex, seen: Seeing, { from }: ProbeQuestion): void {
   if (from.at === "host") seeHost(index, seen, from.host);
   if (from.at === "port") seePort(index, seen, from.port);
   if (from.at === "ssid") seeSsid(index, seen, from.ssid);
   if (from.at === "tunnel") seeSegment(index, seen, from.segment);
+}
+
+function seeGoal(index: PlanIndex, seen: Seeing, { goal }: ProbeQuestion): void {
   if (goal.to === "host") seeHost(index, seen, goal.host);
   if (goal.to === "port") seePort(index, seen, goal.port);
-  if (goal.to === "device") {
-    seen.devices.add(goal.device);
-    for (const { segment } of index.interfacesOf(goal.device))
-      if (segment !== null && index.plan.segment.get(segment)?.management === true)
-        seeSegment(index, seen, segment);
-  }
-  const outcome = probe(index, question, () => "");
-  for (const { port, vid } of crossingsOf(index, outcome.steps)) {
+  if (goal.to !== "device") return;
+  seen.devices.add(goal.device);
+  for (const { segment } of index.interfacesOf(goal.device))
+    if (segment !== null && index.plan.segment.get(segment)?.management === true)
+      seeSegment(index, seen, segment);
+}
+
+function seeQuestion(index: PlanIndex, seen: Seeing, question: ProbeQuestion): void {
+  seeStart(index, seen, question);
+  seeGoal(index, seen, question);
+  const { steps, lease } = probe(index, question, () => "");
+  for (const { port, vid } of crossingsOf(index, steps)) {
     seen.vids.add(vid);
     const device = index.plan.port.get(port)?.device;
     if (device !== undefined) seen.devices.add(device);
   }
-  for (const { device } of outcome.steps) if (device !== null) seen.devices.add(device);
-  if (outcome.lease !== null && outcome.lease.segment !== null)
-    seeSegment(index, seen, outcome.lease.segment);
+  for (const { device } of steps) if (device !== null) seen.devices.add(device);
+  if (lease !== null && lease.segment !== null) seeSegment(index, seen, lease.segment);
 }
 
 /** What readings that were tried could have been touched by. */

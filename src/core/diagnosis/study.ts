@@ -1,5 +1,5 @@
 import type { PlanIndex } from "../plan";
-import { memoKey, type Ask } from "./asks";
+import { lookKey, memoKey, type Ask, type Look } from "./asks";
 import { weightOf, type SuspectKind } from "./kinds";
 import { agrees, isPartOf, onPlan, predict, type Predicted, type Reading } from "./predict";
 import { sightOf, type Sight } from "./sight";
@@ -73,6 +73,7 @@ export class Study {
 
   /** What a reading comes to with a fault; null where the fault is no plan. */
   predicted(suspect: Suspect, ask: Ask): Predicted | null {
+    if (ask.what === "look" && !isSeenAt(suspect, ask.look)) return this.planned(ask);
     const own = this.#predicted.get(suspect.id) ?? new Map<string, Predicted | null>();
     this.#predicted.set(suspect.id, own);
     const key = memoKey(ask);
@@ -172,6 +173,10 @@ export class Study {
       .map(({ likely, ...one }) => ({ ...one, share: likely / all }));
   }
 }
+
+/** Whether a fault is seen by looking there: elsewhere everything is as planned. */
+const isSeenAt = ({ seenAt }: Suspect, look: Look): boolean =>
+  seenAt.some((one) => lookKey(one) === lookKey(look));
 
 /** Told how far it is: so many faults of so many. */
 export type Tell = (done: number, all: number) => void;

@@ -1,5 +1,13 @@
 import { expectedText } from "../commissioning";
-import { afterEdits, isFilter, nameOf, PlanEdits, type PlanIndex, type ProbeQuestion } from "../plan";
+import {
+  afterEdits,
+  isFilter,
+  nameOf,
+  PlanEdits,
+  type PlanIndex,
+  type ProbeQuestion,
+  type Wall,
+} from "../plan";
 import { setWall } from "../planners";
 import { asClient, probe } from "../probe";
 import { sameEnd, wallEnds } from "../policy";
@@ -31,11 +39,15 @@ function vlanSays(index: PlanIndex, { from }: ProbeQuestion): string {
     return "It comes from outside: no VLAN of the site is in question there.";
   if (from.at === "host" && index.plan.host.get(from.host)?.manner === "typed") {
     const segment = index.plan.host.get(from.host)?.segment ?? null;
-    return `Its own address is entered on it${segment === null ? "" : `: one of ${nameOf(index, "segment", segment)}`}. Compare it with the plan, and ask somebody beside it.`;
+    const of = segment === null ? "" : `: one of ${nameOf(index, "segment", segment)}`;
+    return `Its own address is entered on it${of}. Compare it with the plan, and ask somebody beside it.`;
   }
   const { expected } = onPlan(index, { what: "try", question: asClient(from, { to: "address" }) });
   if (expected.is === "lease")
-    return `It has to get ${expectedText(index, expected)}. Another address means another VLAN or another server; none means that it does not get to its server.`;
+    return (
+      `It has to get ${expectedText(index, expected)}. Another address means another VLAN or another ` +
+      "server; none means that it does not get to its server."
+    );
   return `By the plan it gets ${expectedText(index, expected)} there.`;
 }
 
@@ -52,9 +64,13 @@ function routeSays(index: PlanIndex, question: ProbeQuestion): string {
   const by = [
     ...new Set(steps.flatMap(({ device }) => (device === null ? [] : [nameOf(index, "device", device)]))),
   ];
-  return `Its gateway has to answer an echo; the way there is ${by.join(", ")}. If it does not answer, what comes after it does not matter yet.`;
+  return (
+    `Its gateway has to answer an echo; the way there is ${by.join(", ")}. ` +
+    "If it does not answer, what comes after it does not matter yet."
+  );
 }
 
+const OPEN: Pick<Wall, "door" | "services" | "reason"> = { door: "open", services: [], reason: "" };
 /** The site with every wall open; null where that is no plan. */
 function withoutWalls(index: PlanIndex): PlanIndex | null {
   const edits = new PlanEdits(index.plan);
@@ -62,13 +78,7 @@ function withoutWalls(index: PlanIndex): PlanIndex | null {
   for (const from of ends)
     for (const to of ends)
       if (from.at !== "gateway" && !sameEnd(from, to))
-        setWall(edits, () => madeId(JSON.stringify([from, to])), {
-          from,
-          to,
-          door: "open",
-          services: [],
-          reason: "",
-        });
+        setWall(edits, () => madeId(JSON.stringify([from, to])), { from, to, ...OPEN });
   return afterEdits(index, edits);
 }
 
@@ -80,7 +90,7 @@ function wallSays(index: PlanIndex, question: ProbeQuestion): string {
   if (cause === null)
     return filters.length === 0
       ? "Nothing on the site filters."
-      : "By the plan no wall keeps it out. Look at the rules of what filters, and at its record of what it refused.";
+      : "By the plan no wall keeps it out. Look at the rules of what filters, and at what it refused.";
   return isOpenThen
     ? `The wall does its job: ${cause.sentence} With every wall open it would answer.`
     : `It is no wall that keeps it out by the plan: ${cause.sentence}`;
@@ -89,7 +99,10 @@ function wallSays(index: PlanIndex, question: ProbeQuestion): string {
 function farEndSays(index: PlanIndex, { goal }: ProbeQuestion): string {
   if (goal.to !== "host") return "There is no end device at its far end.";
   const name = nameOf(index, "host", goal.host);
-  return `If its gateway answers and the rules are as planned, ${name}'s own firewall is left. Ask ${name} from beside it, where no wall stands: if it answers there, it keeps other subnets out itself.`;
+  return (
+    `If its gateway answers and the rules are as planned, ${name}'s own firewall is left. Ask ${name} from ` +
+    "beside it, where no wall stands: if it answers there, it keeps other subnets out itself."
+  );
 }
 
 /** The four questions of the trade to one reading that is not as planned, answered by simulation. */

@@ -1,5 +1,5 @@
 import { nameOf, type PlanIndex } from "../plan";
-import type { Recorded, TestCame, TestTaken, TickCame } from "./entry";
+import type { FaultNamed, Read, Recorded, TestCame, TestTaken, TickCame } from "./entry";
 import { photosTakenOut } from "./photo";
 import { takenBack } from "./visit";
 
@@ -37,6 +37,23 @@ function testCells({ test, came, read, says, note, photos }: TestTaken, out: Rea
   return [TEST_CAME_WORDS[came], test.at, test.does, test.expected, shown, note, photosLeft(photos, out)];
 }
 
+const faultCells = ({ fault: { words, mend }, note }: FaultNamed): string[] => [
+  "fault found",
+  "",
+  words,
+  mend,
+  "",
+  note,
+  "",
+];
+
+const readCells = (index: PlanIndex, { from, device }: Read): string[] => {
+  const none = Array.from({ length: CELLS_AFTER_DEVICE }, () => "");
+  return [READ_WORDS[from], nameOf(index, "device", device), ...none];
+};
+/** Between the device and whether it stands. */
+const CELLS_AFTER_DEVICE = 5;
+
 /** A record as a table, for a spreadsheet: every entry with its time in UTC, those taken back, too. */
 export function recordTable(index: PlanIndex, record: readonly Recorded[]): string[][] {
   const gone = takenBack(record.map(({ entry }) => entry));
@@ -60,33 +77,11 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
       case "test":
         return [at, by, ...testCells(entry, out), back(entry)];
       case "fault":
-        return [
-          at,
-          by,
-          "fault found",
-          "",
-          entry.fault.words,
-          "",
-          entry.fault.mend,
-          entry.note,
-          "",
-          back(entry),
-        ];
+        return [at, by, ...faultCells(entry), back(entry)];
       case "takeOut":
         return [at, by, "photo taken out", "", "", "", "", "", "", ""];
       case "read":
-        return [
-          at,
-          by,
-          READ_WORDS[entry.from],
-          nameOf(index, "device", entry.device),
-          "",
-          "",
-          "",
-          "",
-          "",
-          back(entry),
-        ];
+        return [at, by, ...readCells(index, entry), back(entry)];
       case "takeBack":
         return [at, by, "taken back", "", titles.get(entry.tick) ?? "", "", "", "", "", ""];
       case "tick": {

@@ -125,12 +125,13 @@ function hostSuspects(index: PlanIndex, host: Host): Suspect[] {
 function goneSuspect(index: PlanIndex, host: Host): Suspect {
   const { attachment } = host;
   const port = attachment.at === "port" ? attachment.port : null;
+  const at = port === null ? "" : ` at ${nameOf(index, "port", port)}`;
   return edited(
     {
       id: `gone ${host.id}`,
       kind: "hostOff",
       words: `${host.name} is off, or its cable is out`,
-      mend: `Look whether ${host.name} has power and a link${port === null ? "" : ` at ${nameOf(index, "port", port)}`}.`,
+      mend: `Look whether ${host.name} has power and a link${at}.`,
       subjects: [
         { kind: "host", id: host.id },
         ...(port === null ? [] : [{ kind: "port" as const, id: port }]),

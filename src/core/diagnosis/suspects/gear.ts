@@ -1,8 +1,9 @@
 import { formatPrefix } from "../../address";
-import { nameOf, type Device, type PlanIndex, type Port } from "../../plan";
+import { nameOf, type Device, type PlanIndex } from "../../plan";
 import { foundState, withDeviceAs } from "../../runbook";
 import { trunksInSight, type Sight } from "../sight";
 import { beside, edited, type Suspect } from "../suspect";
+import { guardSuspects } from "./guards";
 
 const vidsOf = (index: PlanIndex, device: string) => [
   ...new Set(index.portsOf(device).flatMap(({ untagged, tagged }) => [...untagged, ...tagged])),
@@ -128,72 +129,9 @@ function routeSuspects(index: PlanIndex, device: Device): Suspect[] {
   ];
 }
 
-/** The guards of one port, each too strict. */
-function guardSuspects(index: PlanIndex, port: Port, isTrunk: boolean): Suspect[] {
-  const name = nameOf(index, "port", port.id);
-  const { guards } = port;
-  const on = (key: string, words: string, mend: string, patch: Partial<Port["guards"]>): Suspect =>
-    edited(
-      {
-        id: `${key} ${port.id}`,
-        kind: "guard",
-        words,
-        mend,
-        subjects: [{ kind: "port", id: port.id }],
-        seenAt: [{ on: "device", device: port.device }],
-      },
-      (edits) =>
-        edits.patch("port", port.id, { guards: { ...edits.need("port", port.id).guards, ...patch } }),
-    );
-  return [
-    ...(guards.dhcpTrust
-      ? [
-          on("trust", `${name} is not trusted for DHCP`, `Trust ${name} for DHCP, and save.`, {
-            dhcpTrust: false,
-          }),
-        ]
-      : []),
-    ...(guards.arpTrust
-      ? [on("arp", `${name} is not trusted for ARP`, `Trust ${name} for ARP, and save.`, { arpTrust: false })]
-      : []),
-    ...(isTrunk && !guards.bpduGuard
-      ? [
-          on(
-            "bpdu",
-            `The BPDU guard at ${name} switched it off`,
-            `Switch the BPDU guard at ${name} off, then the port on.`,
-            {
-              bpduGuard: true,
-            },
-          ),
-        ]
-      : []),
-    ...(index.hostsAt(port.id).length > 1 && guards.macLimit !== 1
-      ? [
-          on("macs", `${name} takes one MAC address only`, `Raise the MAC limit of ${name}, and save.`, {
-            macLimit: 1,
-          }),
-        ]
-      : []),
-    ...(!isTrunk && !guards.isolated
-      ? [on("alone", `${name} is isolated`, `Switch isolation at ${name} off, and save.`, { isolated: true })]
-      : []),
-    ...(!isTrunk && !guards.signIn && index.plan.signIn.size > 0
-      ? [
-          on("asks", `${name} asks for a sign-in`, `Switch the sign-in at ${name} off, and save.`, {
-            signIn: true,
-          }),
-        ]
-      : []),
-    ...(guards.signIn
-      ? [
-          on("asks", `${name} asks for no sign-in`, `Switch the sign-in at ${name} on, and save.`, {
-            signIn: false,
-          }),
-        ]
-      : []),
-  ];
-}
+const LOOK_AT_THE_BOX =
+  "Look at the provider's box: its light for the line, and the cable to ours. " +
+  "Call the provider where the line is dark.";
 
 /** Internet lines, each down by itself, and all together. */
 function lineSuspects(index: PlanIndex): Suspect[] {
@@ -204,7 +142,7 @@ function lineSuspects(index: PlanIndex): Suspect[] {
         id,
         kind: "line",
         words,
-        mend: "Look at the provider's box: its light for the line, and the cable to ours. Call the provider where the line is dark.",
+        mend: LOOK_AT_THE_BOX,
         subjects: own.flatMap(({ line, port }) => [
           ...(line === null ? [] : [{ kind: "line" as const, id: line }]),
           ...(port === null ? [] : [{ kind: "port" as const, id: port }]),

@@ -1,16 +1,30 @@
-import { formatAddress, type Ipv4 } from "../../address";
+import { formatAddress, ipv4 as ipv4Of, type Ipv4 } from "../../address";
+import { must } from "../../kernel";
 import type { Host, PlanIndex } from "../../plan";
 import type { Sight } from "../sight";
+import { nextTo, ofAnotherSubnet } from "./wrong-address";
 import { beside, edited, editedSomehow, type Suspect } from "../suspect";
 
-/** An address of another subnet: what is left of a bench test, or of the network before. */
-const elsewhere = (address: Ipv4): Ipv4 => ((address ^ 0x0000_ff00) >>> 0) as Ipv4;
-const nextTo = (address: Ipv4): Ipv4 => (address ^ 3) as Ipv4;
+function wayOut(index: PlanIndex, { id, name, segment: own }: Host, ipv4: Ipv4): Suspect {
+  const segment = index.plan.segment.get(own ?? "");
+  const gateway = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
+  const right = gateway === undefined ? "no gateway" : formatAddress(gateway);
+  return editedSomehow(
+    {
+      id: `way out ${id}`,
+      kind: "entered",
+      words: `${name} has no gateway entered, or another`,
+      mend: `Enter ${right} as gateway on ${name}.`,
+      subjects: [{ kind: "host", id }],
+      seenAt: [{ on: "host", host: id }],
+    },
+    (edits) => edits.patch("host", id, { gateway4: nextTo(gateway ?? ipv4) }),
+  );
+}
 
 function enteredSuspects(index: PlanIndex, host: Host): Suspect[] {
   const { id, name, ipv4 } = host;
   const segment = index.plan.segment.get(host.segment ?? "");
-  const gateway = segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0];
   const told = { subjects: [{ kind: "host" as const, id }], seenAt: [{ on: "host" as const, host: id }] };
   if (host.manner !== "typed" || ipv4 === null) {
     const prefix = segment?.prefixes4[0];
@@ -25,7 +39,10 @@ function enteredSuspects(index: PlanIndex, host: Host): Suspect[] {
           ...told,
         },
         (edits) =>
-          edits.patch("host", id, { manner: "typed", ipv4: elsewhere((prefix.network + 9) as Ipv4) }),
+          edits.patch("host", id, {
+            manner: "typed",
+            ipv4: ofAnotherSubnet(must(ipv4Of(prefix.network + 9), "an address near its start")),
+          }),
       ),
     ];
   }
@@ -40,7 +57,7 @@ function enteredSuspects(index: PlanIndex, host: Host): Suspect[] {
         mend,
         ...told,
       },
-      (edits) => edits.patch("host", id, { ipv4: elsewhere(ipv4) }),
+      (edits) => edits.patch("host", id, { ipv4: ofAnotherSubnet(ipv4) }),
     ),
     editedSomehow(
       {
@@ -53,16 +70,7 @@ function enteredSuspects(index: PlanIndex, host: Host): Suspect[] {
       (edits) => edits.patch("host", id, { ipv4: nextTo(ipv4) }),
     ),
     ...asGateway(index, host),
-    editedSomehow(
-      {
-        id: `way out ${id}`,
-        kind: "entered",
-        words: `${name} has no gateway entered, or another`,
-        mend: `Enter ${gateway === undefined ? "no gateway" : formatAddress(gateway)} as gateway on ${name}.`,
-        ...told,
-      },
-      (edits) => edits.patch("host", id, { gateway4: nextTo(gateway ?? ipv4) }),
-    ),
+    wayOut(index, host, ipv4),
   ];
 }
 
@@ -115,6 +123,7 @@ function otherSuspects(index: PlanIndex, host: Host): Suspect[] {
   const { id, name } = host;
   const subjects = [{ kind: "host" as const, id }];
   const segment = index.plan.segment.get(host.segment ?? "");
+  const reserved = segment?.name ?? "its segment";
   const servers = index
     .scopesOf(host.segment ?? "")
     .flatMap(({ serverDevice }) => (serverDevice === null ? [] : [serverDevice]));
@@ -147,7 +156,7 @@ function otherSuspects(index: PlanIndex, host: Host): Suspect[] {
               id: `reserved ${id}`,
               kind: "reservation",
               words: `The reservation for ${name} is missing, or is for another MAC address`,
-              mend: `Compare the MAC address on ${name} with its reservation in ${segment?.name ?? "its segment"}.`,
+              mend: `Compare the MAC address on ${name} with its reservation in ${reserved}.`,
               subjects,
               seenAt: servers.map((device) => ({ on: "device" as const, device })),
             },
@@ -157,13 +166,14 @@ function otherSuspects(index: PlanIndex, host: Host): Suspect[] {
   ];
 }
 
+const WIDER = ", for other subnets, too";
 /** Its own firewall keeps others out: everybody, or those of other subnets only. */
 function firewallSuspects(index: PlanIndex, { id, name, segment }: Host): Suspect[] {
   const told = (key: string, from: string) => ({
     id: `firewall ${key} ${id}`,
     kind: "ownFirewall" as const,
     words: `The own firewall of ${name} lets nobody in${from}`,
-    mend: `Open what is asked for in the firewall of ${name} itself${from === "" ? "" : ", for other subnets, too"}.`,
+    mend: `Open what is asked for in the firewall of ${name} itself${from === "" ? "" : WIDER}.`,
     subjects: [{ kind: "host" as const, id }],
   });
   const why = "Its own firewall keeps it out.";

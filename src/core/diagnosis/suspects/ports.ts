@@ -1,5 +1,5 @@
 import { must } from "../../kernel";
-import { nameOf, type PlanIndex, type Port, type Vid } from "../../plan";
+import { nameOf, vid as vidOf, type PlanIndex, type Port, type Vid } from "../../plan";
 import { trunksInSight, vidWords, type Sight } from "../sight";
 import { edited, type Suspect } from "../suspect";
 import type { SuspectKind } from "../kinds";
@@ -16,7 +16,7 @@ const onPort = (port: Port, about: About, patch: (port: Port) => Partial<Port>):
     (edits) => edits.patch("port", port.id, patch(edits.need("port", port.id))),
   );
 
-const less = (vids: readonly Vid[], vid: number): Vid[] => vids.filter((one) => one !== vid);
+const less = (vids: readonly Vid[], vid: number | null): Vid[] => vids.filter((one) => one !== vid);
 const without = ({ untagged, tagged, pvid }: Port, vid: number): Partial<Port> => ({
   untagged: less(untagged, vid),
   tagged: less(tagged, vid),
@@ -37,6 +37,28 @@ const untaggedIn = (port: Port, vid: Vid): Partial<Port> => ({
   admit: port.admit === "tagged" ? "all" : port.admit,
 });
 
+const how = ({ tagged }: Port, vid: Vid): string => (tagged.includes(vid) ? "tagged" : "untagged");
+
+/** Untagged frames join another VLAN at a port than they are to, or one where none is meant to come in. */
+function nativeSuspect(index: PlanIndex, port: Port, vid: Vid): Suspect {
+  const { id, pvid } = port;
+  const name = nameOf(index, "port", id);
+  const wrong = vidWords(index, id, vid);
+  return onPort(
+    port,
+    {
+      id: `native ${id} ${vid}`,
+      kind: "untagged",
+      words:
+        pvid === null
+          ? `${name} is untagged in ${wrong}, where nothing is to be untagged`
+          : `${name} is untagged in ${wrong}, not in ${vidWords(index, id, pvid)}`,
+      mend: `Set the untagged VLAN and the PVID of ${name} to ${pvid ?? "none"}, and save.`,
+    },
+    (now) => untaggedIn(now, vid),
+  );
+}
+
 function trunkSuspects(index: PlanIndex, port: Port, { vids }: Sight): Suspect[] {
   const name = nameOf(index, "port", port.id);
   const own = new Set<number>([...port.untagged, ...port.tagged]);
@@ -50,7 +72,7 @@ function trunkSuspects(index: PlanIndex, port: Port, { vids }: Sight): Suspect[]
           id: `without ${port.id} ${vid}`,
           kind: "vlanMissing",
           words: `${vidWords(index, port.id, vid)} is missing at ${name}`,
-          mend: `Make ${name} a member of VLAN ${vid}, ${port.tagged.includes(vid) ? "tagged" : "untagged"}, and save.`,
+          mend: `Make ${name} a member of VLAN ${vid}, ${how(port, vid)}, and save.`,
         },
         (now) => without(now, vid),
       ),
@@ -69,22 +91,7 @@ function trunkSuspects(index: PlanIndex, port: Port, { vids }: Sight): Suspect[]
         (now) => ({ tagged: [...less(now.tagged, vid), vid] }),
       ),
     );
-  const native = known(index, port)
-    .filter((vid) => vid !== port.pvid && (own.has(vid) || port.pvid !== null))
-    .map((vid) =>
-      onPort(
-        port,
-        {
-          id: `native ${port.id} ${vid}`,
-          kind: "untagged",
-          words: `${name} is untagged in ${vidWords(index, port.id, vid)}, not in ${
-            port.pvid === null ? "none" : vidWords(index, port.id, port.pvid)
-          }`,
-          mend: `Set the untagged VLAN and the PVID of ${name} to ${port.pvid ?? "none"}, and save.`,
-        },
-        (now) => untaggedIn(now, vid),
-      ),
-    );
+  const native = less(known(index, port), port.pvid).map((vid) => nativeSuspect(index, port, vid));
   return [...missing, ...extra, ...native];
 }
 
@@ -117,6 +124,31 @@ function taggingSuspects(index: PlanIndex, port: Port): Suspect[] {
   ];
 }
 
+/** The VLAN of ports that nobody has set yet (IEEE 802.1Q table 9-2, default PVID). */
+const FIRST_VID = must(vidOf(1), "VLAN 1");
+
+/** A port that is still in VLAN 1 where that is none of the site's; or in some VLAN that nobody knows here. */
+function strangers(index: PlanIndex, port: Port): Suspect[] {
+  const own = new Set<number>(known(index, port));
+  const unknown = MOST_VIDS.find((vid) => !own.has(vid) && vid !== FIRST_VID);
+  const nobodys = unknown === undefined ? null : vidOf(unknown);
+  return [
+    ...(own.has(FIRST_VID) ? [] : [nativeSuspect(index, port, FIRST_VID)]),
+    ...(nobodys === null
+      ? []
+      : [
+          {
+            ...nativeSuspect(index, port, nobodys),
+            id: `stranger ${port.id}`,
+            words: `${nameOf(index, "port", port.id)} is in a VLAN that nothing else here knows`,
+            isVague: true,
+          },
+        ]),
+  ];
+}
+/** Numbers that VLANs can have (IEEE 802.1Q table 9-2), the highest first: those are the last to be used. */
+const MOST_VIDS: readonly number[] = Array.from({ length: 4094 }, (_, at) => 4094 - at);
+
 /** What an end device's port can be set to otherwise. */
 function accessSuspects(index: PlanIndex, port: Port): Suspect[] {
   const name = nameOf(index, "port", port.id);
@@ -124,18 +156,8 @@ function accessSuspects(index: PlanIndex, port: Port): Suspect[] {
   if (pvid === null) return [];
   const mend = `Set the untagged VLAN and the PVID of ${name} to ${pvid}, and save.`;
   return [
-    ...less(known(index, port), pvid).map((vid) =>
-      onPort(
-        port,
-        {
-          id: `native ${port.id} ${vid}`,
-          kind: "untagged",
-          words: `${name} is in ${vidWords(index, port.id, vid)}, not in ${vidWords(index, port.id, pvid)}`,
-          mend,
-        },
-        (now) => untaggedIn(now, vid),
-      ),
-    ),
+    ...less(known(index, port), pvid).map((vid) => nativeSuspect(index, port, vid)),
+    ...strangers(index, port),
     onPort(port, { id: `none ${port.id}`, kind: "noVlan", words: `${name} is in no VLAN`, mend }, (now) => ({
       pvid: null,
       untagged: [],

@@ -1,10 +1,13 @@
 "use client";
 
+import { useState } from "react";
 import { COMMON_WORDS, SUSPECT_KINDS, type Answer, type ShownCandidate } from "@/core/diagnosis";
 import { counted } from "@/core/repairs";
 
 /** How common a kind of fault is, in four marks; a site's own log makes one more common. */
 const MOST_COMMON = 4;
+/** As many faults stand there at first. */
+const FIRST_SHOWN = 6;
 
 interface Props {
   readonly answer: Answer;
@@ -16,33 +19,47 @@ interface Props {
   readonly onPairs: (byPairs: boolean) => void;
 }
 
+const NOTHING = {
+  single:
+    "No fault that is tried explains all that was read. It may be two at once, or something that is " +
+    "not in the plan.",
+  pairs:
+    "No two faults that are tried explain all that was read: look whether a reading was taken elsewhere " +
+    "than it says, and at what is not in the plan.",
+} as const;
+
+/** How many were tried, and how many of them explain all. */
+function triedText({ tried, explainAll, isAsPlanned }: Answer, byPairs: boolean): string {
+  const [one, many] = byPairs ? ["pair of faults", "pairs of faults"] : ["single fault", "single faults"];
+  const all = isAsPlanned.length === 1 ? "the reading" : `all ${isAsPlanned.length} readings`;
+  const how =
+    explainAll === 0 ? "none explains" : `${explainAll} ${explainAll === 1 ? "explains" : "explain"}`;
+  return `${counted(tried, one, many)} tried; ${how} ${all}`;
+}
+
 /** The faults that explain something of what was read, the most likely first, each beside every reading. */
 export function Explanations({ answer, shown, chosen, byPairs, onChoose, onPairs }: Props) {
-  const { candidates, explainAll, tried, isAsPlanned } = answer;
-  const what = byPairs
-    ? counted(tried, "pair of faults", "pairs of faults")
-    : counted(tried, "single fault", "single faults");
+  const { candidates, isAsPlanned } = answer;
+  const [isWhole, setWhole] = useState(false);
   return (
     <section aria-label="What would explain it" className="border-b border-ink">
       <div className="flex flex-wrap items-baseline gap-3 px-4 py-2">
         <h2 className="text-15 font-semibold">What would explain it</h2>
         <p role="status" className="text-13 text-ink2">
-          {what} tried;{" "}
-          {explainAll === 0 ? "none explains" : `${explainAll} ${explainAll === 1 ? "explains" : "explain"}`}{" "}
-          all {counted(isAsPlanned.length, "reading", "readings")}
+          {triedText(answer, byPairs)}
         </p>
-        <span className="push" />
-        <button type="button" className="button" aria-pressed={byPairs} onClick={() => onPairs(!byPairs)}>
+        <button
+          type="button"
+          className="button ml-auto"
+          aria-pressed={byPairs}
+          onClick={() => onPairs(!byPairs)}
+        >
           {byPairs ? "One at a time" : "Two at once"}
         </button>
       </div>
-      {explainAll === 0 ? (
-        <p className="max-w-[64ch] px-4 pb-2 text-13 text-warn">
-          {byPairs
-            ? "No two faults that are tried explain all that was read: look whether a reading was taken elsewhere than it says, and at what is not in the plan."
-            : "No fault that is tried explains all that was read. It may be two at once, or something that is not in the plan."}
-        </p>
-      ) : null}
+      {answer.explainAll > 0 ? null : (
+        <p className="max-w-[64ch] px-4 pb-2 text-13 text-warn">{NOTHING[byPairs ? "pairs" : "single"]}</p>
+      )}
       {candidates.length === 0 ? null : (
         <div className="overflow-x-auto">
           <table className="w-full text-13">
@@ -65,7 +82,7 @@ export function Explanations({ answer, shown, chosen, byPairs, onChoose, onPairs
               </tr>
             </thead>
             <tbody>
-              {candidates.map((one) => (
+              {candidates.slice(0, isWhole ? candidates.length : FIRST_SHOWN).map((one) => (
                 <FaultRow
                   key={one.suspect.id}
                   candidate={one}
@@ -78,6 +95,13 @@ export function Explanations({ answer, shown, chosen, byPairs, onChoose, onPairs
             </tbody>
           </table>
         </div>
+      )}
+      {candidates.length <= FIRST_SHOWN ? null : (
+        <p className="px-4 py-2">
+          <button type="button" className="button" aria-expanded={isWhole} onClick={() => setWhole(!isWhole)}>
+            {isWhole ? "Only the most likely" : `All ${candidates.length}`}
+          </button>
+        </p>
       )}
     </section>
   );

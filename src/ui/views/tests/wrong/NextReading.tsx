@@ -11,10 +11,11 @@ import { TypedReading } from "./TypedReading";
 
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
 
-/** The reading that tells most next, with what each outcome would mean: a tap on what was seen writes it down. */
+/** The reading that tells most next, with what each outcome would mean: a tap on it writes it down. */
 export function NextReading({ index, answer }: { index: PlanIndex; answer: Answer }) {
   const [passed, setPassed] = useState<ReadonlySet<string>>(new Set());
-  const all = answer.next.length > 0 ? answer.next : answer.sure === null ? [] : [answer.sure];
+  const sure = answer.sure === null ? [] : [answer.sure];
+  const all = answer.next.length > 0 ? answer.next : sure;
   const [next] = all.filter(({ ask }) => !passed.has(askKey(ask)));
   if (next === undefined) return <NoNext answer={answer} isPassed={all.length > 0} />;
   const isToBeSure = answer.next.length === 0;

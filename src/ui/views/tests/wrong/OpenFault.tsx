@@ -5,6 +5,7 @@ import { v7 } from "uuid";
 import { SUSPECT_KINDS, type ShownCandidate } from "@/core/diagnosis";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import type { FaultNamed } from "@/core/records";
+import { counted } from "@/core/repairs";
 import { useGoTo } from "../../../frame/go-to";
 import { Fact, Section } from "../../../margin/parts";
 import { useRecord } from "../../../record-store/use-record";
@@ -19,19 +20,17 @@ export function OpenFault({
   index,
   candidate,
   isFirst,
-  readings,
   isPair,
 }: {
   index: PlanIndex;
   candidate: ShownCandidate;
   isFirst: boolean;
-  readings: number;
   isPair: boolean;
 }) {
   const { add, record } = useRecord();
   const goTo = useGoTo();
   const [isBusy, setBusy] = useState(false);
-  const { suspect, count, share } = candidate;
+  const { suspect, count, explains, share } = candidate;
   const { id, kind, words, mend } = suspect;
   const name = async () => {
     setBusy(true);
@@ -51,7 +50,7 @@ export function OpenFault({
     setBusy(false);
   };
   return (
-    <>
+    <section aria-label="What is most likely">
       <header className="border-b border-hair px-4 pt-3 pb-3">
         <p className="text-12 text-ink2">{isFirst ? "Most likely" : "What is chosen"}</p>
         <h2 className="text-18 [overflow-wrap:anywhere]">{words}</h2>
@@ -59,7 +58,7 @@ export function OpenFault({
       <dl className="facts">
         <Fact name="Kind">{isPair ? "two at once" : SUSPECT_KINDS[kind].words}</Fact>
         <Fact name="Explains">
-          {count} of {readings} {readings === 1 ? "reading" : "readings"}
+          {count} of {counted(explains.length, "reading", "readings")}
         </Fact>
         <Fact name="Share">{percent(share)} of what is believed</Fact>
       </dl>
@@ -85,6 +84,6 @@ export function OpenFault({
           runbook has the step that mends it; what was read otherwise until now is to be read again.
         </p>
       </Section>
-    </>
+    </section>
   );
 }

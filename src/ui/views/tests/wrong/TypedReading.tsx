@@ -1,12 +1,23 @@
 "use client";
 
 import { useState } from "react";
-import { expectedText, judge } from "@/core/commissioning";
+import { expectedText, judge, type Expected } from "@/core/commissioning";
 import { onPlan, type Asked } from "@/core/diagnosis";
 import type { PlanIndex } from "@/core/plan";
 import { MOST_READ, recordedAs } from "@/core/records";
 import { useRecord } from "../../../record-store/use-record";
 import { takenEntry } from "./take";
+
+const AN_ADDRESS = "an address, “none”, “no link”, or all that the laptop prints";
+const AN_ANSWER = "“an answer” or “nothing”";
+const ASKED: Readonly<Record<Expected["is"], string>> = {
+  lease: AN_ADDRESS,
+  "no lease": AN_ADDRESS,
+  "no link": AN_ADDRESS,
+  answer: AN_ANSWER,
+  silence: AN_ANSWER,
+  shown: "a line for each thing that differs, as “port 7: off”",
+};
 
 /** What was read, typed or pasted, beside what has to be read. */
 export function TypedReading({ index, asked }: { index: PlanIndex; asked: Asked }) {
@@ -23,12 +34,7 @@ export function TypedReading({ index, asked }: { index: PlanIndex; asked: Asked 
   return (
     <div className="flex flex-col gap-2 text-13">
       <label className="block">
-        <span className="text-ink2">
-          What is read, where it is otherwise
-          {expected.is === "lease" ? ": an address, “none”, “no link”, or all that the laptop prints" : ""}
-          {expected.is === "answer" || expected.is === "silence" ? ": “an answer” or “nothing”" : ""}
-          {expected.is === "shown" ? ": a line for each thing that differs, as “port 7: off”" : ""}
-        </span>
+        <span className="text-ink2">What is read, where it is otherwise: {ASKED[expected.is]}</span>
         <textarea
           className="field mt-1 block w-full"
           rows={2}

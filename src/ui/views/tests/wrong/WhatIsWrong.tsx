@@ -13,7 +13,7 @@ import { NamedFaults } from "./NamedFaults";
 import { NewReading } from "./NewReading";
 import { NextReading } from "./NextReading";
 import { OpenFault } from "./OpenFault";
-import { ReadingTable } from "./ReadingTable";
+import { ReadingTable, type Standing } from "./ReadingTable";
 import { cancelDiagnosis, startDiagnosis, useDiagnosis } from "./use-diagnosis";
 
 /** As long as more readings are as planned, the last of them stand in the table. */
@@ -29,56 +29,63 @@ export function WhatIsWrong({ index, sheet }: { index: PlanIndex; sheet: TestShe
   const standing = useMemo(() => taken.filter(({ isToRepeat }) => !isToRepeat), [taken]);
   const readings = useMemo(() => standing.map(({ reading }) => reading), [standing]);
   const [byPairs, setByPairs] = useState(false);
-  const [chosen, setChosen] = useState<string | null>(null);
   const work = useDiagnosis(plan.site.id);
   const hasWrong = standing.some(({ taken: { came } }) => came === "otherwise");
   useEffect(() => {
     if (hasWrong) startDiagnosis({ plan, readings, named, byPairs });
   }, [plan, readings, named, byPairs, hasWrong]);
-  const answer = hasWrong && work.of?.plan === plan ? work.answer : null;
-  // An answer to fewer readings than there are now is still worth a look, but not laid beside them.
-  const isCurrent = answer !== null && answer.isAsPlanned.length === readings.length;
-  const shown = isCurrent ? shownReadings(answer) : [];
-  const open =
-    answer?.candidates.find(({ suspect }) => suspect.id === chosen) ?? answer?.candidates[0] ?? null;
+  // An answer to other readings than there are now is not laid beside them.
+  const answer = hasWrong && work.of?.plan === plan && work.of.readings === readings ? work.answer : null;
   return (
-    <div className="flex min-h-0 flex-1 print:hidden max-[900px]:block max-[900px]:overflow-auto">
-      <div className="min-w-0 flex-[3] overflow-auto max-[900px]:overflow-visible">
-        <NamedFaults index={index} faults={faults} toRepeat={taken.filter(({ isToRepeat }) => isToRepeat)} />
-        {hasWrong ? null : <Nothing hasReadings={taken.length > 0} />}
-        <Working {...work} onCancel={cancelDiagnosis} />
-        {isCurrent && answer !== null ? (
-          <>
-            <ReadingTable index={index} answer={answer} standing={standing} shown={shown} />
-            <Explanations
-              answer={answer}
-              shown={shown}
-              chosen={open?.suspect.id ?? null}
-              byPairs={byPairs}
-              onChoose={setChosen}
-              onPairs={setByPairs}
-            />
-            <NextReading index={index} answer={answer} />
-          </>
-        ) : null}
-        <NewReading index={index} isFirst={!hasWrong} />
-      </div>
-      {answer === null || open === null ? null : (
-        <aside
-          aria-label="What is most likely"
-          className="min-w-0 flex-[2] overflow-auto border-hair min-[901px]:max-w-[360px] min-[901px]:border-l max-[900px]:border-t"
-        >
-          <OpenFault
-            index={index}
-            candidate={open}
-            isFirst={open === answer.candidates[0]}
-            readings={readings.length}
-            isPair={byPairs}
-          />
-          <FourQuestions why={answer.why} />
-        </aside>
+    <div className="min-h-0 flex-1 overflow-auto print:overflow-visible">
+      <NamedFaults index={index} faults={faults} toRepeat={taken.filter(({ isToRepeat }) => isToRepeat)} />
+      {hasWrong ? null : <Nothing hasReadings={taken.length > 0} />}
+      <Working {...work} onCancel={cancelDiagnosis} />
+      {answer === null ? null : (
+        <Answered index={index} answer={answer} standing={standing} byPairs={byPairs} onPairs={setByPairs} />
       )}
+      <NewReading index={index} isFirst={!hasWrong} />
     </div>
+  );
+}
+
+/** What the readings come to: beside each fault, the next reading, the fault that is looked at. */
+function Answered({
+  index,
+  answer,
+  standing,
+  byPairs,
+  onPairs,
+}: {
+  index: PlanIndex;
+  answer: Answer;
+  standing: Standing;
+  byPairs: boolean;
+  onPairs: (byPairs: boolean) => void;
+}) {
+  const [chosen, setChosen] = useState<string | null>(null);
+  const shown = shownReadings(answer);
+  const [first] = answer.candidates;
+  const open = answer.candidates.find(({ suspect }) => suspect.id === chosen) ?? first;
+  return (
+    <>
+      <ReadingTable index={index} answer={answer} standing={standing} shown={shown} />
+      <NextReading index={index} answer={answer} />
+      <Explanations
+        answer={answer}
+        shown={shown}
+        chosen={open?.suspect.id ?? null}
+        byPairs={byPairs}
+        onChoose={setChosen}
+        onPairs={onPairs}
+      />
+      {open === undefined ? null : (
+        <div className="grid border-b border-ink min-[700px]:grid-cols-2">
+          <OpenFault index={index} candidate={open} isFirst={open === first} isPair={byPairs} />
+          <FourQuestions why={answer.why} />
+        </div>
+      )}
+    </>
   );
 }
 

@@ -39,7 +39,7 @@ const IDLE: Work = {
 const NO_WORKER = "It could not be worked out in this browser; reload the page and try again.";
 const store = createStore<Work>()(() => IDLE);
 
-/** The worker keeps what it has compiled for one plan: only another plan, or calling it off, takes a new one. */
+/** The worker keeps what it has compiled for one plan: another one, or calling it off, takes a new worker. */
 interface Own {
   readonly worker: Worker;
   readonly remote: Remote<DiagnosisWorker>;
