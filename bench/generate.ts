@@ -248,3 +248,12 @@ export function generate({ switches, ports, vlans, addresses, walls }: Size): Pl
   };
   return dated(planWith({ ...entities, site: aSite() }));
 }
+
+/** The generated plan of a size, by its name. */
+export const sized = (name: string): Plan =>
+  generate(
+    must(
+      SIZES.find((size) => size.name === name),
+      name,
+    ),
+  );

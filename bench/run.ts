@@ -11,6 +11,7 @@ import { draftPlan, USUAL_PARTS } from "../src/core/survey";
 import { surveyPlan } from "../src/core/testing/survey-plan";
 import { generate, SIZES } from "./generate";
 import { measureGuards } from "./guards";
+import { measureDiagnosis } from "./diagnosis";
 import { measureRunbook } from "./runbook";
 import { measureHardware } from "./hardware";
 import { measureRules } from "./rules";
@@ -197,6 +198,8 @@ async function finish(): Promise<void> {
     measureRules(median, (operation, ms, parse) => add(operation, ms, parse, "rules"));
   if (only === undefined || only === "guards")
     measureGuards(median, (operation, ms, parse) => add(operation, ms, parse, "guards"));
+  if (only === undefined || only === "diagnosis")
+    measureDiagnosis(median, (operation, ms, parse) => add(operation, ms, parse, "diagnosis"));
   if (only === undefined || only === "runbook")
     measureRunbook(median, (operation, ms, parse) => add(operation, ms, parse, "runbook"));
   console.table(rows);

@@ -17,18 +17,10 @@ import { afterYang, driftBetween, knowledgeOf } from "../src/core/readback";
 import { foundState, provenRunbook, setUpDevices } from "../src/core/runbook";
 import { testId } from "../src/core/testing/build-plan";
 import { administered } from "./administered";
-import { generate, SIZES } from "./generate";
+import { sized } from "./generate";
 
 type Median = (runs: number, once: () => unknown) => number;
 type Add = (what: string, ms: number, parse: number) => void;
-
-const sized = (name: string): Plan =>
-  generate(
-    must(
-      SIZES.find((size) => size.name === name),
-      name,
-    ),
-  );
 
 const AT = "2026-11-29T09:00:00.000Z";
 /** As many steps have been ticked when one differs. */

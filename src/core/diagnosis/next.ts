@@ -181,7 +181,10 @@ export function nextReadings(
   if (left.length < 2) return [];
   const last = diagnosed.readings.at(-1);
   const here = last === undefined ? "" : askedOf(study.index, last.ask).place;
-  return unread(diagnosed, among ?? pool(study.index, diagnosed, left))
+  const asks = unread(diagnosed, among ?? pool(study.index, diagnosed, left));
+  // Fault by fault, so that each site is compiled once; then reading by reading.
+  for (const { suspect } of left) for (const ask of asks) study.predicted(suspect, ask);
+  return asks
     .flatMap((ask): NextReading[] => {
       const branches = branchesAt(study, ask, left);
       const bits = bitsOf(branches);

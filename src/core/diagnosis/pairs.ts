@@ -28,6 +28,7 @@ export const pairOf = (a: Suspect, b: Suspect): Suspect => ({
   mend: `${a.mend} ${b.mend}`,
   subjects: [...a.subjects, ...b.subjects],
   seenAt: [...a.seenAt, ...b.seenAt],
+  triesLike: null,
   isVague: a.isVague || b.isVague,
   otherwise: {
     site: bothSites(a, b),

@@ -6,6 +6,8 @@ import { probe } from "../probe";
 /** What readings could have been touched by. A fault elsewhere changes none of them. */
 export interface Sight {
   readonly vids: ReadonlySet<number>;
+  /** Ports that what was tried passes on its way by the plan: only there what it needs can be missing. */
+  readonly way: ReadonlySet<string>;
   /** Ports that something stands at which takes part. */
   readonly ports: ReadonlySet<string>;
   readonly segments: ReadonlySet<string>;
@@ -16,6 +18,7 @@ export interface Sight {
 /** Everything there is: what the narrower sight is held to. */
 export const wholeSight = ({ plan }: PlanIndex): Sight => ({
   vids: new Set([...plan.vlan.values()].map(({ vid }) => vid)),
+  way: new Set(plan.port.keys()),
   ports: new Set(plan.port.keys()),
   segments: new Set(plan.segment.keys()),
   hosts: new Set(plan.host.keys()),
@@ -24,6 +27,7 @@ export const wholeSight = ({ plan }: PlanIndex): Sight => ({
 
 interface Seeing {
   readonly vids: Set<number>;
+  readonly way: Set<string>;
   readonly ports: Set<string>;
   readonly segments: Set<string>;
   readonly hosts: Set<string>;
@@ -57,6 +61,60 @@ function seePort(index: PlanIndex, seen: Seeing, id: string): void {
   seen.devices.add(port.device);
   for (const vid of [...port.untagged, ...(port.pvid === null ? [] : [port.pvid])]) seen.vids.add(vid);
   if (index.linkAt(id) === undefined) for (const vid of port.tagged) seen.vids.add(vid);
+  if (port.guards.signIn) seeSignIn(index, seen, port.device);
+  seeRouted(index, seen, id);
+  if (index.plan.device.get(port.device)?.bridging !== "vlan") seePlain(index, seen, port.device);
+}
+
+/** Where a port is a leg of its own, its segment is in sight with it. */
+function seeRouted(index: PlanIndex, seen: Seeing, port: string): void {
+  for (const { segment } of index.groups("interfacesByPort").get(port) ?? [])
+    if (segment !== null) seeSegment(index, seen, segment);
+}
+
+/** What knows no VLANs is a part of the wire: whoever is on it is at every port of it. */
+function seePlain(index: PlanIndex, seen: Seeing, device: string): void {
+  for (const { id } of index.portsOf(device)) {
+    seen.way.add(id);
+    const peer = index.peerOf(id);
+    if (peer === undefined) continue;
+    seePort(index, seen, id);
+    seen.way.add(peer.id);
+    seePort(index, seen, peer.id);
+  }
+}
+
+/** Ports that are legs of their own on gear on the way, such as a router's behind another, and where they lead. */
+function seeLegs(index: PlanIndex, seen: Seeing, device: string): void {
+  if (index.plan.device.get(device)?.bridging !== "vlan") seePlain(index, seen, device);
+  for (const { port } of index.interfacesOf(device)) {
+    const peer = port === null ? undefined : index.peerOf(port);
+    if (port === null || peer === undefined) continue;
+    for (const id of [port, peer.id]) {
+      seen.way.add(id);
+      seePort(index, seen, id);
+    }
+  }
+}
+
+/** Whoever signs in is let in by servers that the device asks from its own address, over whatever lies between. */
+function seeSignIn(index: PlanIndex, seen: Seeing, device: string): void {
+  const own = index.interfacesOf(device).flatMap(({ segment }) => segment ?? []);
+  const servers = [...index.plan.signIn.values()].flatMap((profile) => profile.servers);
+  for (const server of servers) seeHost(index, seen, server);
+  const theirs = servers.flatMap((id) => index.plan.host.get(id)?.segment ?? []);
+  for (const id of [...own, ...theirs]) {
+    seeSegment(index, seen, id);
+    const segment = index.plan.segment.get(id);
+    const vid = segment === undefined ? null : index.vidOf(segment);
+    for (const { id: port, untagged, tagged } of index.plan.port.values())
+      if (
+        vid !== null &&
+        [...untagged, ...tagged].some((one) => one === vid) &&
+        index.linkAt(port) !== undefined
+      )
+        seen.way.add(port);
+  }
 }
 
 /** A segment with who gives its addresses and who routes it. */
@@ -96,10 +154,17 @@ function seeQuestion(index: PlanIndex, seen: Seeing, question: ProbeQuestion): v
   const { steps, lease } = probe(index, question, () => "");
   for (const { port, vid } of crossingsOf(index, steps)) {
     seen.vids.add(vid);
+    seen.way.add(port);
     const device = index.plan.port.get(port)?.device;
     if (device !== undefined) seen.devices.add(device);
   }
-  for (const { device } of steps) if (device !== null) seen.devices.add(device);
+  for (const { device, ports } of steps) {
+    if (device !== null) seen.devices.add(device);
+    for (const port of ports) {
+      seen.way.add(port);
+      seeRouted(index, seen, port);
+    }
+  }
   if (lease !== null && lease.segment !== null) seeSegment(index, seen, lease.segment);
 }
 
@@ -107,18 +172,22 @@ function seeQuestion(index: PlanIndex, seen: Seeing, question: ProbeQuestion): v
 export function sightOf(index: PlanIndex, questions: readonly ProbeQuestion[]): Sight {
   const seen: Seeing = {
     vids: new Set(),
+    way: new Set(),
     ports: new Set(),
     segments: new Set(),
     hosts: new Set(),
     devices: new Set(),
   };
   for (const question of questions) seeQuestion(index, seen, question);
-  // Whoever signs in at a port is let in by servers that are asked through the network themselves.
-  for (const { servers } of index.plan.signIn.values())
-    for (const server of servers) seeHost(index, seen, server);
   for (const vid of seen.vids)
     for (const { id, vlan } of index.plan.segment.values())
       if (index.plan.vlan.get(vlan ?? "")?.vid === vid) seeSegment(index, seen, id);
+  for (const id of seen.devices) seeLegs(index, seen, id);
+  for (const id of seen.way) seePort(index, seen, id);
+  // Of an aggregated link every port is on the way.
+  for (const id of seen.way)
+    for (const { id: other } of index.groups("portsByLag").get(index.plan.port.get(id)?.lag ?? "") ?? [])
+      seen.way.add(other);
   return seen;
 }
 

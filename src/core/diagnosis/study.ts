@@ -32,8 +32,9 @@ export interface Diagnosed {
 
 /** A reading is wrong itself this often: somebody looked at another port, or read too early. */
 const MISREAD = 0.01;
-/** As many sites with a fault are kept for the next question; each holds what it has compiled. */
-const MOST_KEPT = 400;
+/** Sites with a fault are kept for the next question, each with what it has compiled: so many ports in all. */
+const MOST_PORTS_KEPT = 100_000;
+const LEAST_KEPT = 8;
 
 /** Tries single faults on a plan against readings; what was worked out once is kept. */
 export class Study {
@@ -63,7 +64,8 @@ export class Study {
     if (known !== undefined) return known;
     const { site } = suspect.otherwise;
     const made = site === undefined ? this.index : site(this.index);
-    if (this.#sites.size >= MOST_KEPT) {
+    const most = Math.max(LEAST_KEPT, MOST_PORTS_KEPT / (1 + this.index.plan.port.size));
+    if (this.#sites.size >= most) {
       const [oldest] = this.#sites.keys();
       if (oldest !== undefined) this.#sites.delete(oldest);
     }
@@ -74,6 +76,7 @@ export class Study {
   /** What a reading comes to with a fault; null where the fault is no plan. */
   predicted(suspect: Suspect, ask: Ask): Predicted | null {
     if (ask.what === "look" && !isSeenAt(suspect, ask.look)) return this.planned(ask);
+    if (ask.what === "try" && suspect.triesLike !== null) return this.predicted(suspect.triesLike, ask);
     const own = this.#predicted.get(suspect.id) ?? new Map<string, Predicted | null>();
     this.#predicted.set(suspect.id, own);
     const key = memoKey(ask);
@@ -87,7 +90,8 @@ export class Study {
 
   #agrees(suspect: Suspect, { ask, seen }: Reading): boolean {
     const predicted = this.predicted(suspect, ask);
-    const site = this.site(suspect);
+    // The site is compiled again only where a text has to be read by it.
+    const site = seen.is === "text" ? this.site(suspect.triesLike ?? suspect) : this.index;
     if (predicted === null || site === null) return false;
     return agrees(
       { index: this.index, site, planned: this.planned(ask), predicted, isVague: suspect.isVague },

@@ -26,6 +26,8 @@ export interface Suspect {
   readonly otherwise: Otherwise;
   /** Where it is seen by looking there. */
   readonly seenAt: readonly Look[];
+  /** Another fault that comes to the same in everything that is tried; null where none is known. */
+  readonly triesLike: Suspect | null;
   /** Whether only that something differs is known, not which value stands there. */
   readonly isVague: boolean;
 }
@@ -47,6 +49,7 @@ type Told = Pick<Suspect, "id" | "kind" | "words" | "mend" | "subjects" | "seenA
 export const edited = (told: Told, edit: Edit): Suspect => ({
   ...told,
   otherwise: { site: byEdit(edit) },
+  triesLike: null,
   isVague: false,
 });
 
@@ -58,5 +61,6 @@ export const beside = (told: Omit<Told, "seenAt">, otherwise: Otherwise): Suspec
   ...told,
   seenAt: [],
   otherwise,
+  triesLike: null,
   isVague: true,
 });

@@ -1,5 +1,5 @@
 import { formatAddress } from "../../address";
-import { nameOf, type Interface, type PlanIndex, type Segment } from "../../plan";
+import { nameOf, type Device, type Interface, type PlanIndex, type Segment } from "../../plan";
 import type { Sight } from "../sight";
 import { edited, type Suspect } from "../suspect";
 import { scopeSuspects, secondServer, seenAtServer } from "./scopes";
@@ -55,11 +55,11 @@ const withoutGateway = (index: PlanIndex, { id, name }: Segment): Suspect =>
     (edits) => edits.patch("segment", id, { gatewayInterface: null }),
   );
 
-function segmentSuspects(index: PlanIndex, segment: Segment): Suspect[] {
+function segmentSuspects(index: PlanIndex, segment: Segment, devices: readonly Device[]): Suspect[] {
   const legs = index.interfacesIn(segment.id);
   const scopes = index.scopesOf(segment.id);
   return [
-    ...scopes.flatMap((scope) => scopeSuspects(index, scope)),
+    ...scopes.flatMap((scope) => scopeSuspects(index, scope, devices)),
     ...(scopes.length === 0 ? [] : [secondServer(index, segment.id)]),
     ...legs.filter(({ relayTo }) => relayTo !== null).map((leg) => relaySuspect(index, leg, segment)),
     ...(segment.gatewayInterface === null ? [] : [withoutGateway(index, segment)]),
@@ -68,8 +68,10 @@ function segmentSuspects(index: PlanIndex, segment: Segment): Suspect[] {
 }
 
 /** What can be wrong with addresses, who gives them and who routes them. */
-export const addressingSuspects = (index: PlanIndex, { segments }: Sight): Suspect[] =>
-  [...segments].flatMap((id) => {
+export function addressingSuspects(index: PlanIndex, sight: Sight): Suspect[] {
+  const devices = [...sight.devices].flatMap((id) => index.plan.device.get(id) ?? []);
+  return [...sight.segments].flatMap((id) => {
     const segment = index.plan.segment.get(id);
-    return segment === undefined ? [] : segmentSuspects(index, segment);
+    return segment === undefined ? [] : segmentSuspects(index, segment, devices);
   });
+}

@@ -1,4 +1,4 @@
-import { byNaturalText } from "../../kernel";
+import { byNaturalText, equal } from "../../kernel";
 import {
   nameOf,
   type Host,
@@ -8,6 +8,7 @@ import {
   type ProbePlace,
   type ProbeQuestion,
 } from "../../plan";
+import { TREE } from "../../spanning-tree";
 import { trunksInSight, type Sight } from "../sight";
 import { beside, edited, type Suspect } from "../suspect";
 
@@ -21,46 +22,48 @@ function neighbours(index: PlanIndex, { id, device }: Port): Port[] {
   return [row[at - 1], row[at + 1]].flatMap((port) => port ?? []);
 }
 
-function linkSuspects(index: PlanIndex, link: Link): Suspect[] {
-  const name = nameOf(index, "link", link.id);
+const subjectsOf = (link: Link, ends: readonly Port[]): Suspect["subjects"] => [
+  { kind: "link", id: link.id },
+  ...ends.map(({ id }) => ({ kind: "port" as const, id })),
+  ...ends.map(({ device }) => ({ kind: "device" as const, id: device })),
+];
+
+function linkSuspects(index: PlanIndex, link: Link, { way }: Sight): Suspect[] {
   const ends = [link.a, link.b].flatMap((id) => index.plan.port.get(id) ?? []);
-  const subjects = [
-    { kind: "link" as const, id: link.id },
-    ...ends.map(({ id }) => ({ kind: "port" as const, id })),
-    ...ends.map(({ device }) => ({ kind: "device" as const, id: device })),
-  ];
-  const fibre = link.medium === "fibre" ? ", or one of its strands is dead" : "";
-  const out = edited(
-    {
-      id: `out ${link.id}`,
-      kind: "cable",
-      words: `The cable ${name} is out or broken${fibre}`,
-      mend: `Put the cable ${name} in, or replace it.`,
-      subjects,
-      seenAt: ends.map(({ id }) => ({ on: "cable" as const, port: id })),
-    },
-    (edits) => edits.remove("link", link.id),
-  );
-  const moved = ends.flatMap((port) =>
-    neighbours(index, port)
-      .filter((other) => isFree(index, other))
-      .map((other) => {
-        const [right, wrong] = [nameOf(index, "port", port.id), nameOf(index, "port", other.id)];
-        return edited(
-          {
-            id: `moved ${link.id} ${other.id}`,
-            kind: "wrongPort",
-            words: `The cable for ${right} is in ${wrong}`,
-            mend: `Put the cable that is in ${wrong} into ${right}.`,
-            subjects: [...subjects, { kind: "port", id: other.id }],
-            seenAt: [port.id, other.id].map((id) => ({ on: "cable" as const, port: id })),
-          },
-          (edits) => edits.patch("link", link.id, link.a === port.id ? { a: other.id } : { b: other.id }),
-        );
-      }),
-  );
-  return [out, ...moved];
+  const subjects = subjectsOf(link, ends);
+  const out = cableOut(index, link.id);
+  const moved = ends
+    .filter(({ id }) => way.has(id))
+    .flatMap((port) =>
+      neighbours(index, port)
+        .filter((other) => isFree(index, other))
+        .map((other) => {
+          const [right, wrong] = [nameOf(index, "port", port.id), nameOf(index, "port", other.id)];
+          return edited(
+            {
+              id: `moved ${link.id} ${other.id}`,
+              kind: "wrongPort",
+              words: `The cable for ${right} is in ${wrong}`,
+              mend: `Put the cable that is in ${wrong} into ${right}.`,
+              subjects: [...subjects, { kind: "port", id: other.id }],
+              seenAt: [port.id, other.id].map((id) => ({ on: "cable" as const, port: id })),
+            },
+            (edits) => edits.patch("link", link.id, link.a === port.id ? { a: other.id } : { b: other.id }),
+          );
+        }),
+    );
+  return [...(out === null ? [] : [out]), ...moved];
 }
+
+/** Whether two ports are set alike for who is plugged in. */
+const isAlike = (a: Port, b: Port): boolean =>
+  equal(
+    [a.enabled, a.pvid, a.untagged, a.tagged, a.admit, a.guards],
+    [b.enabled, b.pvid, b.untagged, b.tagged, b.admit, b.guards],
+  );
+
+/** With as many others that are plugged in nearby its cable could be swapped. */
+const MOST_NEAR = 60;
 
 /** An end device whose cable is in another port of its device. */
 function hostSuspects(index: PlanIndex, host: Host): Suspect[] {
@@ -81,7 +84,8 @@ function hostSuspects(index: PlanIndex, host: Host): Suspect[] {
   });
   const [name, right] = [host.name, nameOf(index, "port", port.id)];
   const moved = own
-    .filter((other) => isFree(index, other) && (beside.has(other.id) || other.pvid !== port.pvid))
+    .filter((other) => isFree(index, other) && !isAlike(other, port))
+    .filter((other, at, all) => beside.has(other.id) || all.findIndex((one) => isAlike(one, other)) === at)
     .map((other) =>
       edited(
         {
@@ -99,10 +103,14 @@ function hostSuspects(index: PlanIndex, host: Host): Suspect[] {
     const at = index.plan.port.get(other.attachment.port);
     const device = index.plan.device.get(at?.device ?? "");
     const isNear = device?.id === port.device || (place !== "" && device?.place === place);
-    return at === undefined || !isNear || at.id === port.id ? [] : [at];
+    // In a port that is set alike it is as right as in its own.
+    return at === undefined || !isNear || at.id === port.id || isAlike(at, port) ? [] : [at];
   };
-  const swapped = [...index.plan.host.values()].flatMap((other) =>
-    near(other).map((at) =>
+  const others = [...index.plan.host.values()].flatMap((other) => near(other).map((at) => ({ other, at })));
+  const isHere = ({ at }: { readonly at: Port }) => at.device === port.device;
+  const swapped = [...others.filter(isHere), ...others.filter((one) => !isHere(one))]
+    .slice(0, MOST_NEAR)
+    .map(({ other, at }) =>
       edited(
         {
           id: `swapped ${[host.id, other.id].sort().join(" ")}`,
@@ -117,8 +125,7 @@ function hostSuspects(index: PlanIndex, host: Host): Suspect[] {
           edits.patch("host", other.id, patch(port.id));
         },
       ),
-    ),
-  );
+    );
   return [...moved, ...swapped, goneSuspect(index, host)];
 }
 
@@ -185,22 +192,56 @@ function labelSuspect(index: PlanIndex, id: string, [a, b]: readonly [Port, Port
   );
 }
 
+/** Whether a port stands by: then the loss of a cable elsewhere can lead what was tried another way. */
+const hasSpareWays = (index: PlanIndex): boolean =>
+  index
+    .derived(TREE)
+    .named.some(({ tree }) =>
+      [...tree.ports.values()].some(({ role }) => role === "alternate" || role === "backup"),
+    );
+
+/** Cables whose loss could make a difference to what was tried, by their ids. */
+export function linksInSight(index: PlanIndex, sight: Sight): ReadonlySet<string> {
+  const isSpare = hasSpareWays(index);
+  const ports = [...trunksInSight(index, sight), ...sight.ports].filter((id) => isSpare || sight.way.has(id));
+  const links = new Set([...ports, ...sight.ports].flatMap((id) => index.linkAt(id)?.id ?? []));
+  for (const { id, a, b } of index.plan.link.values())
+    if ([a, b].every((end) => sight.devices.has(index.plan.port.get(end)?.device ?? ""))) links.add(id);
+  return links;
+}
+
+/** A cable that carries nothing; null for none of the plan's. */
+export function cableOut(index: PlanIndex, id: string): Suspect | null {
+  const link = index.plan.link.get(id);
+  if (link === undefined) return null;
+  const name = nameOf(index, "link", link.id);
+  const ends = [link.a, link.b].flatMap((end) => index.plan.port.get(end) ?? []);
+  const fibre = link.medium === "fibre" ? ", or one of its strands is dead" : "";
+  return edited(
+    {
+      id: `out ${link.id}`,
+      kind: "cable",
+      words: `The cable ${name} is out or broken${fibre}`,
+      mend: `Put the cable ${name} in, or replace it.`,
+      subjects: subjectsOf(link, ends),
+      seenAt: ends.map((end) => ({ on: "cable" as const, port: end.id })),
+    },
+    (edits) => edits.remove("link", link.id),
+  );
+}
+
 /** What can be plugged in wrong. */
 export function cableSuspects(
   index: PlanIndex,
   sight: Sight,
   questions: readonly ProbeQuestion[],
 ): Suspect[] {
-  const links = new Set(
-    [...trunksInSight(index, sight), ...sight.ports].flatMap((id) => index.linkAt(id)?.id ?? []),
-  );
-  for (const { id, a, b } of index.plan.link.values())
-    if ([a, b].every((end) => sight.devices.has(index.plan.port.get(end)?.device ?? ""))) links.add(id);
+  const links = linksInSight(index, sight);
   const hosts = [...sight.hosts].flatMap((id) => index.plan.host.get(id) ?? []);
   const suspects = [
     ...[...links].flatMap((id) => {
       const link = index.plan.link.get(id);
-      return link === undefined ? [] : linkSuspects(index, link);
+      return link === undefined ? [] : linkSuspects(index, link, sight);
     }),
     ...hosts.flatMap((host) =>
       host.attachment.at === "port" ? hostSuspects(index, host) : [goneSuspect(index, host)],

@@ -3,6 +3,7 @@ import { nameOf, type Device, type PlanIndex } from "../../plan";
 import { foundState, withDeviceAs } from "../../runbook";
 import { trunksInSight, type Sight } from "../sight";
 import { beside, edited, type Suspect } from "../suspect";
+import { linksInSight } from "./cables";
 import { guardSuspects } from "./guards";
 
 const vidsOf = (index: PlanIndex, device: string) => [
@@ -10,7 +11,7 @@ const vidsOf = (index: PlanIndex, device: string) => [
 ];
 
 /** A device that lost its settings: as it comes out of the box. */
-function notSaved(index: PlanIndex, device: Device): Suspect {
+function notSaved(index: PlanIndex, device: Device, box: () => PlanIndex | null): Suspect {
   return {
     ...beside(
       {
@@ -22,8 +23,8 @@ function notSaved(index: PlanIndex, device: Device): Suspect {
       },
       {
         site: (now) => {
-          const box = foundState(index, null);
-          return box === null ? null : withDeviceAs(now, device, box, index.plan);
+          const found = box();
+          return found === null ? null : withDeviceAs(now, device, found, index.plan);
         },
       },
     ),
@@ -162,11 +163,16 @@ function lineSuspects(index: PlanIndex): Suspect[] {
 /** What can be wrong on gear beside its VLANs, addresses and walls. */
 export function gearSuspects(index: PlanIndex, sight: Sight): Suspect[] {
   const trunks = new Set(trunksInSight(index, sight));
+  let found: PlanIndex | null | undefined;
+  const box = () => (found === undefined ? (found = foundState(index, null)) : found);
   const devices = [...sight.devices].flatMap((id) => index.plan.device.get(id) ?? []);
-  const guarded = [...new Set([...trunks, ...sight.ports])].flatMap((id) => index.plan.port.get(id) ?? []);
+  const ways = linksInSight(index, sight);
+  const guarded = [...new Set([...trunks, ...sight.ports])]
+    .filter((id) => index.linkAt(id) === undefined || ways.has(index.linkAt(id)?.id ?? ""))
+    .flatMap((id) => index.plan.port.get(id) ?? []);
   return [
     ...devices.flatMap((device) => [
-      notSaved(index, device),
+      notSaved(index, device, box),
       ...protectionSuspects(index, device),
       ...treeSuspects(device),
       ...routeSuspects(index, device),

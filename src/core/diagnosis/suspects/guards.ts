@@ -1,5 +1,6 @@
 import { nameOf, type PlanIndex, type Port } from "../../plan";
 import { edited, type Suspect } from "../suspect";
+import { likeCableOut } from "./ports";
 
 type Guards = Port["guards"];
 /** A guard that can be set otherwise: what is wrong then, and what mends it. */
@@ -9,6 +10,12 @@ interface Wrong {
   readonly words: string;
   readonly mend: string;
   readonly patch: Partial<Guards>;
+}
+
+/** Whether a tree's messages come in at a port: that is what the guard waits for. */
+function hearsTree(index: PlanIndex, port: string): boolean {
+  const ends = [index.plan.port.get(port), index.peerOf(port)];
+  return ends.every((end) => (index.plan.device.get(end?.device ?? "")?.tree.kind ?? "none") !== "none");
 }
 
 function wrongAt(index: PlanIndex, { id, guards }: Port, name: string, isTrunk: boolean): Wrong[] {
@@ -30,7 +37,7 @@ function wrongAt(index: PlanIndex, { id, guards }: Port, name: string, isTrunk: 
     },
     {
       key: "bpdu",
-      isPossible: isTrunk && !guards.bpduGuard,
+      isPossible: isTrunk && !guards.bpduGuard && hearsTree(index, id),
       words: `The BPDU guard at ${name} switched it off`,
       mend: `Switch the BPDU guard at ${name} off, then the port on.`,
       patch: { bpduGuard: true },
@@ -64,8 +71,8 @@ export function guardSuspects(index: PlanIndex, port: Port, isTrunk: boolean): S
   const name = nameOf(index, "port", port.id);
   return wrongAt(index, port, name, isTrunk)
     .filter(({ isPossible }) => isPossible)
-    .map(({ key, words, mend, patch }) =>
-      edited(
+    .map(({ key, words, mend, patch }) => ({
+      ...edited(
         {
           id: `${key} ${port.id}`,
           kind: "guard",
@@ -77,5 +84,7 @@ export function guardSuspects(index: PlanIndex, port: Port, isTrunk: boolean): S
         (edits) =>
           edits.patch("port", port.id, { guards: { ...edits.need("port", port.id).guards, ...patch } }),
       ),
-    );
+      // Only between gear that both speak the protocol; else nobody sends what the guard waits for.
+      triesLike: key === "bpdu" ? likeCableOut(index, port) : null,
+    }));
 }

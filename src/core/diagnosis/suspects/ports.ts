@@ -2,6 +2,7 @@ import { must } from "../../kernel";
 import { nameOf, vid as vidOf, type PlanIndex, type Port, type Vid } from "../../plan";
 import { trunksInSight, vidWords, type Sight } from "../sight";
 import { edited, type Suspect } from "../suspect";
+import { cableOut, linksInSight } from "./cables";
 import type { SuspectKind } from "../kinds";
 
 type About = Pick<Suspect, "id" | "words" | "mend"> & { readonly kind: SuspectKind };
@@ -59,7 +60,7 @@ function nativeSuspect(index: PlanIndex, port: Port, vid: Vid): Suspect {
   );
 }
 
-function trunkSuspects(index: PlanIndex, port: Port, { vids }: Sight): Suspect[] {
+function trunkSuspects(index: PlanIndex, port: Port, { vids, way }: Sight): Suspect[] {
   const name = nameOf(index, "port", port.id);
   const own = new Set<number>([...port.untagged, ...port.tagged]);
   const inSight = known(index, port).filter((vid) => vids.has(vid));
@@ -91,8 +92,10 @@ function trunkSuspects(index: PlanIndex, port: Port, { vids }: Sight): Suspect[]
         (now) => ({ tagged: [...less(now.tagged, vid), vid] }),
       ),
     );
-  const native = less(known(index, port), port.pvid).map((vid) => nativeSuspect(index, port, vid));
-  return [...missing, ...extra, ...native];
+  const native = less(inSight, port.pvid).map((vid) => nativeSuspect(index, port, vid));
+  // Which other VLAN takes the place of one in sight makes no difference to what was tried.
+  const other = port.pvid !== null && vids.has(port.pvid) ? strangers(index, port) : [];
+  return [...extra, ...(way.has(port.id) ? [...missing, ...native, ...other] : native)];
 }
 
 /** A trunk whose tagged frames are not taken, or that was set as an access port. */
@@ -188,14 +191,19 @@ function accessSuspects(index: PlanIndex, port: Port): Suspect[] {
   ];
 }
 
+/** To what is tried a port between gear that is off is a cable that is out; null for a port without one. */
+export const likeCableOut = (index: PlanIndex, { id, lag }: Port): Suspect | null =>
+  lag === null ? cableOut(index, index.linkAt(id)?.id ?? "") : null;
+
 function switchedSuspect(index: PlanIndex, port: Port): Suspect {
   const name = nameOf(index, "port", port.id);
   const [kind, words, mend] = port.enabled
     ? (["portOff", `${name} is off`, `Switch ${name} on, and save.`] as const)
     : (["portOn", `${name} is on`, `Switch ${name} off, and save.`] as const);
-  return onPort(port, { id: `switched ${port.id}`, kind, words, mend }, ({ enabled }) => ({
+  const suspect = onPort(port, { id: `switched ${port.id}`, kind, words, mend }, ({ enabled }) => ({
     enabled: !enabled,
   }));
+  return { ...suspect, triesLike: port.enabled ? likeCableOut(index, port) : null };
 }
 
 /** What can be set wrong at ports. */
@@ -203,15 +211,21 @@ export function portSuspects(index: PlanIndex, sight: Sight): Suspect[] {
   const portAt = (id: string) => must(index.plan.port.get(id), "a port of the plan");
   const isVlanAware = ({ device }: Port) => index.plan.device.get(device)?.bridging === "vlan";
   const trunks = trunksInSight(index, sight).map(portAt);
+  const ways = linksInSight(index, sight);
   const between = new Set(trunks.map(({ id }) => id));
   const ends = [...sight.ports].map(portAt).filter(({ id }) => !between.has(id));
   return [
     ...trunks
       .filter(isVlanAware)
-      .flatMap((port) => [...trunkSuspects(index, port, sight), ...taggingSuspects(index, port)]),
+      .flatMap((port) => [
+        ...trunkSuspects(index, port, sight),
+        ...(sight.way.has(port.id) ? taggingSuspects(index, port) : []),
+      ]),
     ...ends
       .filter((port) => isVlanAware(port) && index.groups("interfacesByPort").get(port.id) === undefined)
       .flatMap((port) => accessSuspects(index, port)),
-    ...[...trunks, ...ends].map((port) => switchedSuspect(index, port)),
+    ...[...trunks, ...ends]
+      .filter(({ id }) => ways.has(index.linkAt(id)?.id ?? "") || index.linkAt(id) === undefined)
+      .map((port) => switchedSuspect(index, port)),
   ];
 }

@@ -1,5 +1,5 @@
 import { formatAddress, type Ipv4 } from "../../address";
-import { nameOf, type PlanIndex, type Scope, type Segment } from "../../plan";
+import { nameOf, type Device, type PlanIndex, type Scope, type Segment } from "../../plan";
 import { serverOf } from "../../probe";
 import type { Look } from "../asks";
 import { beside, edited, editedSomehow, type Suspect } from "../suspect";
@@ -44,8 +44,8 @@ function wrongPools({ scope, segment, told, again }: Served): Suspect[] {
 }
 
 /** The scope stands on a device that it was not meant for. */
-const elsewhere = (index: PlanIndex, { scope, segment, server, told }: Served): Suspect[] =>
-  [...index.plan.device.values()].flatMap(({ id, name }) =>
+const elsewhere = (devices: readonly Device[], { scope, segment, server, told }: Served): Suspect[] =>
+  devices.flatMap(({ id, name }) =>
     id === scope.serverDevice
       ? []
       : [
@@ -105,8 +105,8 @@ function givenWrong(index: PlanIndex, served: Served): Suspect[] {
   return [dns, withOption(served, 3, formatAddress(nextTo(gateway)), words)];
 }
 
-/** What can be wrong with what one server gives in a segment. */
-export function scopeSuspects(index: PlanIndex, scope: Scope): Suspect[] {
+/** What can be wrong with what one server gives in a segment; `devices` could have its scope instead. */
+export function scopeSuspects(index: PlanIndex, scope: Scope, devices: readonly Device[]): Suspect[] {
   const segment = index.plan.segment.get(scope.segment);
   if (segment === undefined || scope.family !== 4) return [];
   const server = serverOf(index, scope);
@@ -125,7 +125,7 @@ export function scopeSuspects(index: PlanIndex, scope: Scope): Suspect[] {
   };
   return [
     ...notGiven(served),
-    ...elsewhere(index, served),
+    ...elsewhere(devices, served),
     ...wrongPools(served),
     ...givenWrong(index, served),
   ];
