@@ -11,8 +11,8 @@ type Add = (name: string, ms: number, parse: number) => void;
 
 const READINGS = 10;
 
-/** A site where a VLAN is missing on the way of somebody, and ten readings of its hosts: one of them notices it. */
-export function readingsOf(index: PlanIndex): Reading[] {
+/** A site where a VLAN is missing on the way of somebody, and ten readings: one of them notices it. */
+function readingsOf(index: PlanIndex): Reading[] {
   const asks = [...index.plan.host.values()]
     .filter(({ attachment, manner }) => attachment.at === "port" && manner !== "typed")
     .map((host): Ask => ({

@@ -40,18 +40,29 @@ test("on a phone without a connection a site is proven reading by reading, over 
   ).toBeVisible();
   await first.getByRole("button", { name: "Otherwise", exact: true }).click();
   await expect(first.getByText(/^Not sent yet: 1 entry, kept in this browser\./)).toBeVisible();
+  // What is wrong is worked out without a connection, too; it is found, and written down.
+  await first.getByRole("radio", { name: "What is wrong?" }).click();
+  await first.getByRole("button", { name: /^Lower switch port 6 is untagged in VLAN 50 \(Cards\)/ }).click();
+  await first.getByRole("button", { name: "It was this" }).click();
+  const found = /^Found: Lower switch port 6 is untagged in VLAN 50 \(Cards\), not in VLAN 40 \(Imaging\)$/;
+  await expect(first.getByText(found)).toBeVisible();
+  await expect(first.getByText(/^Not sent yet: 2 entries, kept in this browser\./)).toBeVisible();
   const address = first.url();
   await first.close();
 
   const again = await phone.newPage();
   await again.goto(address);
   await expect(again.getByRole("radio", { name: "Otherwise 1" })).toBeVisible();
-  await expect(again.getByText(/^Not sent yet: 1 entry, kept in this browser\./)).toBeVisible();
+  await expect(again.getByText(/^Not sent yet: 2 entries, kept in this browser\./)).toBeVisible();
   await phone.setOffline(false);
   await expect(again.getByText(/Not sent yet/)).toHaveCount(0);
 
   // In the office the same is seen; the same reading taken there again counts, and both see it.
   await openView(page, "Tests");
+  await page.getByRole("radio", { name: "What is wrong?" }).click();
+  await expect(page.getByText(found)).toBeVisible();
+  await expect(page.getByText("Once it is mended, read again:")).toBeVisible();
+  await page.getByRole("radio", { name: "Sheet", exact: true }).last().click();
   await page.getByRole("radio", { name: "Otherwise 1" }).click();
   await page.getByRole("option").first().click();
   await expect(page.getByText(/an address of Cards/)).toBeVisible();

@@ -31,11 +31,10 @@ export const memoKey = (ask: Ask): string =>
 /** What is entered on a device that has its address of its own. */
 function enteredLines(index: PlanIndex, { ipv4, length4, gateway4, segment: own }: Host): SeenLine[] {
   const segment = index.plan.segment.get(own ?? "");
-  const gateway = gateway4 ?? (segment === undefined ? undefined : index.gatewayOf(segment)?.addresses4[0]);
   return [
     ["Address", ipv4 === null ? "none" : formatAddress(ipv4)],
     ["Length", `/${length4 ?? segment?.prefixes4[0]?.length ?? ""}`],
-    ["Gateway", gateway === undefined ? "none" : formatAddress(gateway)],
+    ["Gateway", gateway4 === null ? "that of its segment" : formatAddress(gateway4)],
   ];
 }
 

@@ -1,6 +1,5 @@
-/** What the trade asks of something that does not work, in this order. */
-export const TRADE_QUESTIONS = ["link", "vlan", "address", "route", "wall", "far end"] as const;
-export type TradeQuestion = (typeof TRADE_QUESTIONS)[number];
+/** What the trade asks of something that does not work. */
+export type TradeQuestion = "link" | "vlan" | "address" | "route" | "wall" | "far end";
 
 interface KindOf {
   readonly words: string;

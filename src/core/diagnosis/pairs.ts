@@ -21,7 +21,7 @@ function bothSites(a: Suspect, b: Suspect): NonNullable<Otherwise["site"]> {
 }
 
 /** Two faults at once as one. */
-export const pairOf = (a: Suspect, b: Suspect): Suspect => ({
+const pairOf = (a: Suspect, b: Suspect): Suspect => ({
   id: `${a.id} + ${b.id}`,
   kind: SUSPECT_KINDS[a.kind].weight <= SUSPECT_KINDS[b.kind].weight ? a.kind : b.kind,
   words: `${a.words}; and ${b.words}`,

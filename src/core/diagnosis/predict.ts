@@ -82,7 +82,7 @@ function showsAnother(index: PlanIndex, planned: Expected, text: string): boolea
 }
 
 /** What a page shows where it is otherwise than planned: the lines that differ. */
-export function differs(planned: Expected, now: Expected): readonly (readonly [string, string])[] {
+function differs(planned: Expected, now: Expected): readonly (readonly [string, string])[] {
   if (planned.is !== "shown" || now.is !== "shown") return [];
   const before = new Set(planned.lines.map((line) => line.join("\u0000")));
   const names = new Set(now.lines.map(([name]) => name));
@@ -96,7 +96,7 @@ export function differs(planned: Expected, now: Expected): readonly (readonly [s
 const MOST_LINES = 40;
 
 /** What of a page differs, line by line, as it is read. */
-export function differsText(planned: Expected, now: Expected): string {
+function differsText(planned: Expected, now: Expected): string {
   const lines = differs(planned, now);
   const words = lines.slice(0, MOST_LINES).map(([name, value]) => `${name}: ${value}`);
   if (lines.length > MOST_LINES) words.push(`and ${lines.length - MOST_LINES} lines more`);

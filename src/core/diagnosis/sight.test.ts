@@ -13,8 +13,8 @@ import { Study } from "./study";
 // What is not in sight is not simulated: held to the slow way, which tries every fault everywhere.
 
 /**
- * What is tried under another name: a scope on gear out of sight comes to the same as none, and a line's port that
- * is off to a line that is down.
+ * What is tried under another name: a scope on gear out of sight comes to the same as none, and a line's port
+ * that is off to a line that is down.
  */
 function isSaidOtherwise({ plan }: PlanIndex, id: string): boolean {
   const [kind, first = "", second] = id.split(" ");

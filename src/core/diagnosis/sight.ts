@@ -84,7 +84,7 @@ function seePlain(index: PlanIndex, seen: Seeing, device: string): void {
   }
 }
 
-/** Ports that are legs of their own on gear on the way, such as a router's behind another, and where they lead. */
+/** Ports that are legs of their own on gear on the way, as a router behind another has, and where they lead. */
 function seeLegs(index: PlanIndex, seen: Seeing, device: string): void {
   if (index.plan.device.get(device)?.bridging !== "vlan") seePlain(index, seen, device);
   for (const { port } of index.interfacesOf(device)) {
@@ -97,7 +97,7 @@ function seeLegs(index: PlanIndex, seen: Seeing, device: string): void {
   }
 }
 
-/** Whoever signs in is let in by servers that the device asks from its own address, over whatever lies between. */
+/** Whoever signs in is let in by servers that the device asks from its own address, over what lies between. */
 function seeSignIn(index: PlanIndex, seen: Seeing, device: string): void {
   const own = index.interfacesOf(device).flatMap(({ segment }) => segment ?? []);
   const servers = [...index.plan.signIn.values()].flatMap((profile) => profile.servers);

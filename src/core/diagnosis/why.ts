@@ -18,7 +18,7 @@ import { onPlan } from "./predict";
 import type { Candidate, Diagnosed } from "./study";
 
 /** The four questions that are asked of what does not answer. */
-export const FOUR = ["vlan", "route", "wall", "far end"] as const;
+const FOUR = ["vlan", "route", "wall", "far end"] as const;
 export type FourQuestion = (typeof FOUR)[number];
 
 export interface Why {

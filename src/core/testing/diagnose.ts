@@ -9,7 +9,7 @@ import type { Dice, Fault } from "./plants";
 // Faults that are written apart from those that diagnosis tries, found by following what it asks for.
 
 /** What a person reads at a site that is otherwise than planned. */
-export function seenAt(study: Study, truth: PlanIndex, ask: Ask): Reading["seen"] {
+function seenAt(study: Study, truth: PlanIndex, ask: Ask): Reading["seen"] {
   const planned = study.planned(ask);
   const { expected, key } = onPlan(truth, ask);
   if (key === planned.key) return { is: "planned" };
@@ -36,7 +36,7 @@ const asksOf = (host: string): ProbeQuestion[] => {
 };
 const TRIES = 60;
 
-/** What somebody complains of who notices a fault: an address, its gateway or the internet; null where nobody does. */
+/** What somebody complains of who notices a fault: an address, its gateway, the internet; null for nothing. */
 export function complaintOf(
   study: Study,
   truth: PlanIndex,
@@ -64,8 +64,8 @@ export interface Followed {
 const MOST_READINGS = 15;
 
 /**
- * Takes the readings that are suggested until nothing tells those apart that are left; with `isSure` also the one
- * that would show whether the last one is it.
+ * Takes the readings that are suggested until nothing tells those apart that are left; with `isSure` the one,
+ * too, that would show whether the last one is it.
  */
 export function follow(
   study: Study,

@@ -65,68 +65,88 @@ const isAlike = (a: Port, b: Port): boolean =>
 /** With as many others that are plugged in nearby its cable could be swapped. */
 const MOST_NEAR = 60;
 
-/** An end device whose cable is in another port of its device. */
-function hostSuspects(index: PlanIndex, host: Host): Suspect[] {
-  if (host.attachment.at !== "port") return [];
-  const port = index.plan.port.get(host.attachment.port);
-  if (port === undefined) return [];
-  const place = index.plan.device.get(port.device)?.place;
-  const own = index.portsOf(port.device).filter(({ id }) => id !== port.id);
+/** A device with the port that it belongs in. */
+interface Plugged {
+  readonly host: Host;
+  readonly port: Port;
+}
+const pluggedInto = (to: string) => ({ attachment: { at: "port" as const, port: to } });
+
+/** What a cable is about that is in another port than its own. */
+const aboutPorts = ({ host, port }: Plugged, other: Port) => ({
+  kind: "wrongPort" as const,
+  subjects: [
+    { kind: "host" as const, id: host.id },
+    { kind: "port" as const, id: port.id },
+    { kind: "port" as const, id: other.id },
+  ],
+  seenAt: [port.id, other.id].map((id) => ({ on: "cable" as const, port: id })),
+});
+
+/** Its cable is in the port beside, or in one that is set otherwise: of those that are set alike in one. */
+function movedSuspects(index: PlanIndex, plugged: Plugged): Suspect[] {
+  const { host, port } = plugged;
   const beside = new Set(neighbours(index, port).map(({ id }) => id));
-  const patch = (to: string) => ({ attachment: { at: "port" as const, port: to } });
-  const told = (other: Port) => ({
-    subjects: [
-      { kind: "host" as const, id: host.id },
-      { kind: "port" as const, id: port.id },
-      { kind: "port" as const, id: other.id },
-    ],
-    seenAt: [port.id, other.id].map((id) => ({ on: "cable" as const, port: id })),
-  });
-  const [name, right] = [host.name, nameOf(index, "port", port.id)];
-  const moved = own
-    .filter((other) => isFree(index, other) && !isAlike(other, port))
+  const right = nameOf(index, "port", port.id);
+  return index
+    .portsOf(port.device)
+    .filter((other) => other.id !== port.id && isFree(index, other) && !isAlike(other, port))
     .filter((other, at, all) => beside.has(other.id) || all.findIndex((one) => isAlike(one, other)) === at)
     .map((other) =>
       edited(
         {
+          ...aboutPorts(plugged, other),
           id: `moved ${host.id} ${other.id}`,
-          kind: "wrongPort",
-          words: `${name} is plugged into ${nameOf(index, "port", other.id)}, not ${right}`,
-          mend: `Plug ${name} into ${right}.`,
-          ...told(other),
+          words: `${host.name} is plugged into ${nameOf(index, "port", other.id)}, not ${right}`,
+          mend: `Plug ${host.name} into ${right}.`,
         },
-        (edits) => edits.patch("host", host.id, patch(other.id)),
+        (edits) => edits.patch("host", host.id, pluggedInto(other.id)),
       ),
     );
-  const near = (other: Host): Port[] => {
+}
+
+/** Others that are plugged in on the same device or in the same place, where ports are set otherwise. */
+function nearby(index: PlanIndex, { host, port }: Plugged): Plugged[] {
+  const place = index.plan.device.get(port.device)?.place ?? "";
+  const others = [...index.plan.host.values()].flatMap((other): Plugged[] => {
     if (other.attachment.at !== "port" || other.id === host.id) return [];
     const at = index.plan.port.get(other.attachment.port);
     const device = index.plan.device.get(at?.device ?? "");
     const isNear = device?.id === port.device || (place !== "" && device?.place === place);
     // In a port that is set alike it is as right as in its own.
-    return at === undefined || !isNear || at.id === port.id || isAlike(at, port) ? [] : [at];
-  };
-  const others = [...index.plan.host.values()].flatMap((other) => near(other).map((at) => ({ other, at })));
-  const isHere = ({ at }: { readonly at: Port }) => at.device === port.device;
-  const swapped = [...others.filter(isHere), ...others.filter((one) => !isHere(one))]
-    .slice(0, MOST_NEAR)
-    .map(({ other, at }) =>
-      edited(
-        {
-          id: `swapped ${[host.id, other.id].sort().join(" ")}`,
-          kind: "wrongPort",
-          words: `The cables of ${[name, other.name].sort(byNaturalText).join(" and ")} are swapped`,
-          mend: `Plug ${name} into ${right} and ${other.name} into ${nameOf(index, "port", at.id)}.`,
-          ...told(at),
-          subjects: [...told(at).subjects, { kind: "host", id: other.id }],
-        },
-        (edits) => {
-          edits.patch("host", host.id, patch(at.id));
-          edits.patch("host", other.id, patch(port.id));
-        },
-      ),
+    return at === undefined || !isNear || isAlike(at, port) ? [] : [{ host: other, port: at }];
+  });
+  const isHere = (one: Plugged) => one.port.device === port.device;
+  return [...others.filter(isHere), ...others.filter((one) => !isHere(one))].slice(0, MOST_NEAR);
+}
+
+function swappedSuspects(index: PlanIndex, plugged: Plugged): Suspect[] {
+  const { host, port } = plugged;
+  const right = nameOf(index, "port", port.id);
+  return nearby(index, plugged).map(({ host: other, port: at }) => {
+    const about = aboutPorts(plugged, at);
+    return edited(
+      {
+        ...about,
+        id: `swapped ${[host.id, other.id].sort().join(" ")}`,
+        words: `The cables of ${[host.name, other.name].sort(byNaturalText).join(" and ")} are swapped`,
+        mend: `Plug ${host.name} into ${right} and ${other.name} into ${nameOf(index, "port", at.id)}.`,
+        subjects: [...about.subjects, { kind: "host", id: other.id }],
+      },
+      (edits) => {
+        edits.patch("host", host.id, pluggedInto(at.id));
+        edits.patch("host", other.id, pluggedInto(port.id));
+      },
     );
-  return [...moved, ...swapped, goneSuspect(index, host)];
+  });
+}
+
+/** An end device whose cable is in another port than its own. */
+function hostSuspects(index: PlanIndex, host: Host): Suspect[] {
+  const port = host.attachment.at === "port" ? index.plan.port.get(host.attachment.port) : undefined;
+  if (port === undefined) return [];
+  const plugged = { host, port };
+  return [...movedSuspects(index, plugged), ...swappedSuspects(index, plugged), goneSuspect(index, host)];
 }
 
 function goneSuspect(index: PlanIndex, host: Host): Suspect {

@@ -22,7 +22,6 @@ function pairSuspects(index: PlanIndex, from: WallEnd, to: WallEnd): Suspect[] {
   const pair = `${wallEndName(index, from)} to ${wallEndName(index, to)}`;
   const seenAt = [...index.plan.device.values()]
     .filter(isFilter)
-    .slice(0, 1)
     .map(({ id }) => ({ on: "device" as const, device: id }));
   const told = { subjects: subjectsOf([from, to], wall), seenAt };
   const key = `${from.at === "zone" ? from.zone : from.at} ${to.at === "zone" ? to.zone : to.at}`;

@@ -6,7 +6,7 @@ function ssidSuspects(index: PlanIndex, ssid: Ssid): Suspect[] {
   const { id, name } = ssid;
   const points = pointsOf(index, ssid);
   const subjects = [{ kind: "ssid" as const, id }];
-  const seenAt = points.slice(0, 1).map((point) => ({ on: "device" as const, device: point.id }));
+  const seenAt = points.map((point) => ({ on: "device" as const, device: point.id }));
   const right = nameOf(index, "segment", ssid.segment);
   const elsewhere = [...index.plan.segment.values()]
     .filter((one) => one.id !== ssid.segment && one.vlan !== null && one.tunnel === null)

@@ -99,7 +99,7 @@ export function Explanations({ answer, shown, chosen, byPairs, onChoose, onPairs
       {candidates.length <= FIRST_SHOWN ? null : (
         <p className="px-4 py-2">
           <button type="button" className="button" aria-expanded={isWhole} onClick={() => setWhole(!isWhole)}>
-            {isWhole ? "Only the most likely" : `All ${candidates.length}`}
+            {isWhole ? "Only the most likely" : `The first ${candidates.length}`}
           </button>
         </p>
       )}

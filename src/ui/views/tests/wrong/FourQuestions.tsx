@@ -1,5 +1,4 @@
 import type { FourQuestion, ShownWhy } from "@/core/diagnosis";
-import { Section } from "../../../margin/parts";
 
 const ASKED: Readonly<Record<FourQuestion, string>> = {
   vlan: "Is it plugged in, in the right VLAN, with its address?",
@@ -14,7 +13,8 @@ const percent = (share: number): string => `${Math.round(share * 100)} %`;
 export function FourQuestions({ why }: { why: readonly ShownWhy[] }) {
   if (why.length === 0) return null;
   return (
-    <Section title="Why does it fail?">
+    <section aria-label="Why does it fail?" className="border-hair px-4 py-3 min-[700px]:border-l">
+      <h3 className="pb-2 text-13 font-semibold">Why does it fail?</h3>
       <ol className="flex list-decimal flex-col gap-2 pl-5 text-13">
         {why.map(({ about, says, share, candidates }) => (
           <li key={about}>
@@ -26,6 +26,6 @@ export function FourQuestions({ why }: { why: readonly ShownWhy[] }) {
           </li>
         ))}
       </ol>
-    </Section>
+    </section>
   );
 }

@@ -7,7 +7,7 @@ import { nameOf, type PlanIndex } from "@/core/plan";
 import type { FaultNamed } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { useGoTo } from "../../../frame/go-to";
-import { Fact, Section } from "../../../margin/parts";
+import { Fact } from "../../../margin/parts";
 import { useRecord } from "../../../record-store/use-record";
 import { changesOfFault } from "./use-diagnosis";
 
@@ -62,7 +62,8 @@ export function OpenFault({
         </Fact>
         <Fact name="Share">{percent(share)} of what is believed</Fact>
       </dl>
-      <Section title="Mend it">
+      <div className="px-4 py-3">
+        <h3 className="pb-1 text-13 font-semibold">Mend it</h3>
         <p className="text-13">{mend}</p>
         <div className="mt-2 flex flex-wrap gap-2">
           <button type="button" className="button go" disabled={isBusy} onClick={() => void name()}>
@@ -83,7 +84,7 @@ export function OpenFault({
           “It was this” writes it into the record: where it is on a device that was set up by the record, the
           runbook has the step that mends it; what was read otherwise until now is to be read again.
         </p>
-      </Section>
+      </div>
     </section>
   );
 }

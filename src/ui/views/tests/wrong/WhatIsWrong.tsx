@@ -17,7 +17,7 @@ import { ReadingTable, type Standing } from "./ReadingTable";
 import { cancelDiagnosis, startDiagnosis, useDiagnosis } from "./use-diagnosis";
 
 /** As long as more readings are as planned, the last of them stand in the table. */
-const MOST_RIGHT = 8;
+const MOST_RIGHT = 4;
 
 /** What was read otherwise than planned, what explains it, and what to read next. */
 export function WhatIsWrong({ index, sheet }: { index: PlanIndex; sheet: TestSheet | null }) {
