@@ -10,12 +10,14 @@ import {
 } from "../plan";
 import { setWall } from "../planners";
 import { asClient, probe } from "../probe";
-import { sameEnd, wallEnds } from "../policy";
+import { sameEnd } from "../policy";
 import { SUSPECT_KINDS, type TradeQuestion } from "./kinds";
 import { madeId } from "./made-id";
 import { inTheRunning } from "./next";
 import { onPlan } from "./predict";
+import { sightOf } from "./sight";
 import type { Candidate, Diagnosed } from "./study";
+import { endsInSight } from "./suspects";
 
 /** The four questions that are asked of what does not answer. */
 const FOUR = ["vlan", "route", "wall", "far end"] as const;
@@ -71,10 +73,10 @@ function routeSays(index: PlanIndex, question: ProbeQuestion): string {
 }
 
 const OPEN: Pick<Wall, "door" | "services" | "reason"> = { door: "open", services: [], reason: "" };
-/** The site with every wall open; null where that is no plan. */
-function withoutWalls(index: PlanIndex): PlanIndex | null {
+/** The site with every wall open between those that a question has to do with; null where that is no plan. */
+function withoutWalls(index: PlanIndex, question: ProbeQuestion): PlanIndex | null {
   const edits = new PlanEdits(index.plan);
-  const ends = wallEnds(index);
+  const ends = endsInSight(index, sightOf(index, [question]));
   for (const from of ends)
     for (const to of ends)
       if (from.at !== "gateway" && !sameEnd(from, to))
@@ -85,14 +87,14 @@ function withoutWalls(index: PlanIndex): PlanIndex | null {
 function wallSays(index: PlanIndex, question: ProbeQuestion): string {
   const { cause } = probe(index, question, nobody);
   const filters = [...index.plan.device.values()].filter(isFilter);
-  const open = filters.length === 0 ? null : withoutWalls(index);
+  const open = filters.length === 0 ? null : withoutWalls(index, question);
   const isOpenThen = open !== null && probe(open, question, nobody).cause === null;
   if (cause === null)
     return filters.length === 0
       ? "Nothing on the site filters."
       : "By the plan no wall keeps it out. Look at the rules of what filters, and at what it refused.";
   return isOpenThen
-    ? `The wall does its job: ${cause.sentence} With every wall open it would answer.`
+    ? `The wall does its job: ${cause.sentence} With that wall open it would answer.`
     : `It is no wall that keeps it out by the plan: ${cause.sentence}`;
 }
 

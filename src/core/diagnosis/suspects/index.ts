@@ -10,6 +10,8 @@ import { portSuspects } from "./ports";
 import { wallSuspects } from "./walls";
 import { wirelessSuspects } from "./wireless";
 
+export { endsInSight } from "./walls";
+
 /** All single faults in sight, each once. */
 export function suspectsIn(index: PlanIndex, sight: Sight, questions: readonly ProbeQuestion[]): Suspect[] {
   const all = [

@@ -6,7 +6,7 @@ import type { Sight } from "../sight";
 import { edited, type Suspect } from "../suspect";
 
 /** The ends of walls that somebody in sight is in, with the internet and the gateway itself. */
-function endsInSight(index: PlanIndex, { segments }: Sight): WallEnd[] {
+export function endsInSight(index: PlanIndex, { segments }: Sight): WallEnd[] {
   const zones = new Set([...segments].flatMap((id) => index.plan.segment.get(id)?.zone ?? []));
   return wallEnds(index).filter((end) => end.at !== "zone" || zones.has(end.zone));
 }
