@@ -27,6 +27,9 @@ export interface NextReading extends Asked {
 const MOST_LEFT = 80;
 /** As many readings are tried out; the nearest to what was read come first. */
 const MOST_TRIED = 70;
+/** As many others are asked for from where something was asked, and as many are asked themselves. */
+const MOST_FAR_ENDS = 6;
+const MOST_NEIGHBOURS = 12;
 /** A walk to another place costs so much. */
 const WALK_MINUTES = 2;
 /** Asking, waiting and writing down takes as long for the shortest reading. */
@@ -81,12 +84,12 @@ function nearby(index: PlanIndex, asked: readonly ProbeQuestion[]): ProbeQuestio
     ...inside.flatMap((from) =>
       placed
         .filter((host) => !(from.at === "host" && from.host === host.id))
-        .slice(0, 6)
+        .slice(0, MOST_FAR_ENDS)
         .map((host) => asClient(from, { to: "host", host: host.id, service: null })),
     ),
     ...asks,
     ...placed
-      .slice(0, 12)
+      .slice(0, MOST_NEIGHBOURS)
       .map(({ id }) => asClient({ at: "host", host: id }, { to: "gateway", service: null })),
     ...laptops,
   ];

@@ -46,7 +46,7 @@ export {
   type TestState,
 } from "./proof";
 export { CAME_WORDS, recordTable } from "./table";
-export { faultsNamed, namedKinds, readingsOf, recordedAs } from "./readings";
+export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { remaining } from "./remaining";
 export {
   follow,

@@ -7,7 +7,7 @@ import { aTestTaken } from "../testing/a-tick";
 import { testId } from "../testing/build-plan";
 import { testSheet } from "../commissioning";
 import { decodeEntry, encodeEntry, type FaultNamed, type Recorded, type TestTaken } from "./entry";
-import { faultsNamed, namedKinds, readingsOf } from "./readings";
+import { faultsNamed, laidBeside, namedKinds, readingsOf } from "./readings";
 import { siteAsIs } from "./as-is";
 import { changesOfFound } from "./parts";
 import { remaining } from "./remaining";
@@ -74,6 +74,33 @@ test("after a fault was found what was otherwise before is to be read again, and
   expect(readingsOf(index, sheet, [before, named, after]).map(({ isToRepeat }) => isToRepeat)).toEqual([
     false,
   ]);
+});
+
+test("of thousands that are as expected the last are laid beside faults, and all that are otherwise", () => {
+  const record = Array.from({ length: 300 }, (_, at) =>
+    taken(
+      {
+        test: { ...BASE.test, id: must(sheet.tests[at % sheet.tests.length], "a test").id },
+        came: at === 0 ? "otherwise" : "expected",
+      },
+      `${at}`,
+    ),
+  );
+  const all = readingsOf(index, sheet, record);
+  expect(laidBeside(all)).toEqual(all);
+  const first = must(all[0], "a reading");
+  const many = [
+    ...all,
+    ...Array.from({ length: 5000 }, () => ({
+      ...first,
+      taken: { ...first.taken, came: "expected" as const },
+    })),
+  ];
+  const few = laidBeside(many);
+  expect(few.filter(({ taken: { came } }) => came === "expected")).toHaveLength(200);
+  expect(few.filter(({ taken: { came } }) => came !== "expected")).toEqual(
+    all.filter(({ taken: { came } }) => came !== "expected"),
+  );
 });
 
 test("a fault on a device that was set up is a step of what is left to do, until it is done", () => {

@@ -25,6 +25,16 @@ function seenOf({ came, read, test }: TestTaken, planned: string): Seen | null {
   return read === "" ? { is: "not planned" } : { is: "text", text: read };
 }
 
+/** With as many readings that are as expected faults are compared: thousands would take minutes. */
+const MOST_EXPECTED = 200;
+
+/** The readings that faults are laid beside: all that are otherwise, and the last of the others. */
+export function laidBeside(readings: readonly RecordedReading[]): RecordedReading[] {
+  const counts = readings.filter(({ isToRepeat }) => !isToRepeat);
+  const last = new Set(counts.filter(({ taken }) => taken.came === "expected").slice(-MOST_EXPECTED));
+  return counts.filter((one) => one.taken.came !== "expected" || last.has(one));
+}
+
 /** How a reading that diagnosis asked for is written down: what it has to be, in words. */
 export const recordedAs = (index: PlanIndex, expected: Parameters<typeof expectedText>[1]): string =>
   expected.is === "shown" ? "as planned" : expectedText(index, expected);

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import type { TestSheet } from "@/core/commissioning";
 import type { Answer } from "@/core/diagnosis";
 import type { PlanIndex } from "@/core/plan";
-import { faultsNamed, namedKinds, readingsOf } from "@/core/records";
+import { faultsNamed, laidBeside, namedKinds, readingsOf } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { useRecord } from "../../../record-store/use-record";
 import { Explanations } from "./Explanations";
@@ -26,7 +26,7 @@ export function WhatIsWrong({ index, sheet }: { index: PlanIndex; sheet: TestShe
   const taken = useMemo(() => readingsOf(index, sheet, record), [index, sheet, record]);
   const named = useMemo(() => namedKinds(record), [record]);
   const faults = useMemo(() => faultsNamed(record), [record]);
-  const standing = useMemo(() => taken.filter(({ isToRepeat }) => !isToRepeat), [taken]);
+  const standing = useMemo(() => laidBeside(taken), [taken]);
   const readings = useMemo(() => standing.map(({ reading }) => reading), [standing]);
   const [byPairs, setByPairs] = useState(false);
   const work = useDiagnosis(plan.site.id);
