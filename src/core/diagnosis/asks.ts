@@ -1,5 +1,15 @@
 import { formatAddress } from "../address";
-import { nameOf, questionText, readQuestion, type Host, type PlanIndex, type ProbeQuestion } from "../plan";
+import {
+  nameOf,
+  questionText,
+  readQuestion,
+  type Host,
+  type Plan,
+  type PlanIndex,
+  type ProbeGoal,
+  type ProbePlace,
+  type ProbeQuestion,
+} from "../plan";
 import { deviceLines, type SeenLine } from "./pages";
 
 /** Where one looks instead of trying: what is set on gear, what is entered on an end device, a cable's way. */
@@ -168,6 +178,49 @@ export function askOfKey(key: string): Ask | null {
   if (what !== "try") return null;
   const question = readQuestion(rest.join(" "));
   return question === null ? null : { what: "try", question };
+}
+
+/** Whether all that a question is about is in the plan: what was read of something that is gone is history. */
+export function isAboutPlan({ plan }: PlanIndex, ask: Ask): boolean {
+  if (ask.what === "look") {
+    const { look } = ask;
+    if (look.on === "device") return plan.device.has(look.device);
+    return look.on === "host" ? plan.host.has(look.host) : plan.port.has(look.port);
+  }
+  const { from, goal } = ask.question;
+  return isStartThere(plan, from) && isGoalThere(plan, goal);
+}
+
+function isStartThere(plan: Plan, from: ProbePlace): boolean {
+  switch (from.at) {
+    case "port":
+      return plan.port.has(from.port);
+    case "host":
+      return plan.host.has(from.host);
+    case "ssid":
+      return plan.ssid.has(from.ssid) && plan.device.has(from.device);
+    case "internet":
+      return plan.line.has(from.line);
+    case "tunnel":
+      return plan.segment.has(from.segment);
+  }
+}
+
+function isGoalThere(plan: Plan, goal: ProbeGoal): boolean {
+  switch (goal.to) {
+    case "host":
+      return plan.host.has(goal.host);
+    case "device":
+      return plan.device.has(goal.device);
+    case "forward":
+      return plan.forward.has(goal.forward);
+    case "port":
+      return plan.port.has(goal.port);
+    case "address":
+    case "internet":
+    case "gateway":
+      return true;
+  }
 }
 
 function askOfLook([first = "", second = ""]: readonly string[]): Ask | null {

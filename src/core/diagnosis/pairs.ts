@@ -20,13 +20,17 @@ function bothSites(a: Suspect, b: Suspect): NonNullable<Otherwise["site"]> {
   return (index) => after(after(index, a), b);
 }
 
+const eachOnce = (subjects: Suspect["subjects"]): Suspect["subjects"] => [
+  ...new Map(subjects.map((subject) => [`${subject.kind} ${subject.id}`, subject])).values(),
+];
+
 /** Two faults at once as one. */
 const pairOf = (a: Suspect, b: Suspect): Suspect => ({
   id: `${a.id} + ${b.id}`,
   kind: SUSPECT_KINDS[a.kind].weight <= SUSPECT_KINDS[b.kind].weight ? a.kind : b.kind,
   words: `${a.words}; and ${b.words}`,
   mend: `${a.mend} ${b.mend}`,
-  subjects: [...a.subjects, ...b.subjects],
+  subjects: eachOnce([...a.subjects, ...b.subjects]),
   seenAt: [...a.seenAt, ...b.seenAt],
   triesLike: null,
   isVague: a.isVague || b.isVague,

@@ -47,6 +47,7 @@ export {
 } from "./proof";
 export { CAME_WORDS, recordTable } from "./table";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
+export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";
 export { remaining } from "./remaining";
 export {
   follow,

@@ -76,6 +76,34 @@ test("after a fault was found what was otherwise before is to be read again, and
   ]);
 });
 
+test("what was read of something that the plan has no more is left out, and so is what no question is", () => {
+  const gone = testId("host", "gone");
+  const about = (id: string) => readingsOf(index, null, [taken({ test: { ...BASE.test, id } }, "a")]);
+  const keyOf = (question: Parameters<typeof asClient>) =>
+    askKey({ what: "try", question: asClient(...question) });
+  expect(about(askKey(ask))).toHaveLength(1);
+  expect(about(keyOf([{ at: "host", host: gone }, { to: "address" }]))).toEqual([]);
+  expect(
+    about(
+      keyOf([
+        { at: "host", host: host.id },
+        { to: "host", host: gone, service: null },
+      ]),
+    ),
+  ).toEqual([]);
+  expect(about(keyOf([{ at: "port", port: gone, tag: null }, { to: "address" }]))).toEqual([]);
+  for (const id of [
+    `look ${gone}`,
+    `look host ${gone}`,
+    `look cable ${gone}`,
+    "look",
+    "try {",
+    "try null",
+    "none",
+  ])
+    expect([id, about(id)]).toEqual([id, []]);
+});
+
 test("of thousands that are as expected the last are laid beside faults, and all that are otherwise", () => {
   const record = Array.from({ length: 300 }, (_, at) =>
     taken(

@@ -1,5 +1,13 @@
 import { expectedText, type TestSheet } from "../commissioning";
-import { askOfKey, onPlan, type Ask, type Reading, type Seen, type SuspectKind } from "../diagnosis";
+import {
+  askOfKey,
+  isAboutPlan,
+  onPlan,
+  type Ask,
+  type Reading,
+  type Seen,
+  type SuspectKind,
+} from "../diagnosis";
 import type { PlanIndex } from "../plan";
 import type { FaultNamed, Recorded, TestTaken } from "./entry";
 import { latestTests } from "./tests-taken";
@@ -54,7 +62,7 @@ export function readingsOf(
       const question = test?.question ?? null;
       const ask: Ask | null = question === null ? askOfKey(taken.test.id) : { what: "try", question };
       // What is asked on the sheet is written down in its words; what diagnosis asks, in its own.
-      if (ask === null) return [];
+      if (ask === null || !isAboutPlan(index, ask)) return [];
       const planned =
         test === undefined
           ? recordedAs(index, onPlan(index, ask).expected)

@@ -18,8 +18,14 @@ const ROW = 46;
 const COLUMNS = "grid-cols-[20px_minmax(0,1fr)]";
 type Way = "open" | "otherwise" | "all" | "facts";
 
+interface Props {
+  readonly index: PlanIndex;
+  readonly sheet: TestSheet;
+  readonly onWrong: () => void;
+}
+
 /** The sheet beside what was read so far. */
-export function SheetTab({ index, sheet }: { index: PlanIndex; sheet: TestSheet }) {
+export function SheetTab({ index, sheet, onWrong }: Props) {
   const { record } = useRecord();
   const proof = useMemo(() => proofOf(index, sheet, record), [index, sheet, record]);
   const [way, setWay] = useState<Way>("open");
@@ -38,7 +44,7 @@ export function SheetTab({ index, sheet }: { index: PlanIndex; sheet: TestSheet 
     <>
       <div className="flex flex-none flex-wrap items-center gap-3 border-b border-hair px-4 py-2 print:hidden">
         <Segmented
-          label="Tests"
+          label="Readings shown"
           value={way}
           choices={[
             ["open", `To take ${count(isToTake)}`],
@@ -99,6 +105,7 @@ export function SheetTab({ index, sheet }: { index: PlanIndex; sheet: TestSheet 
               listed={listed}
               goesOn={goesOn}
               onChoose={setChosen}
+              onWrong={onWrong}
             />
           )}
         </div>

@@ -35,6 +35,8 @@ interface Props {
   readonly onTaken: (entry: RecordEntry, photos: readonly Photo[]) => void;
   readonly onSkip: () => void;
   readonly onTakeBack: (id: string) => void;
+  /** Asks what explains that a reading is otherwise. */
+  readonly onWrong: () => void;
   readonly onTakeOut: (photo: string) => void;
 }
 
@@ -219,7 +221,7 @@ const CAME = {
 } as const;
 
 /** What was read last, by whom; it can be taken back. */
-function Last({ index, standing, onTakeBack, onTakeOut }: Props) {
+function Last({ index, standing, onTakeBack, onTakeOut, onWrong }: Props) {
   const { latest, state } = standing;
   if (latest === null) return null;
   const { taken, by, times } = latest;
@@ -242,6 +244,11 @@ function Last({ index, standing, onTakeBack, onTakeOut }: Props) {
         {times > 1 ? `; read ${times} times` : ""}
       </p>
       <Photos ids={taken.photos} of={taken.test.at} onTakeOut={onTakeOut} />
+      {taken.came === "otherwise" ? (
+        <button type="button" className="button mt-1 mr-2" onClick={onWrong}>
+          What is wrong?
+        </button>
+      ) : null}
       <button
         type="button"
         className="button mt-1"

@@ -41,6 +41,14 @@ jest.mock(
     ).testSheetModule,
 );
 
+jest.mock(
+  "./wrong/use-diagnosis",
+  () =>
+    jest.requireActual<typeof import("../../../../tests/support/diagnosis")>(
+      "../../../../tests/support/diagnosis",
+    ).diagnosisModule,
+);
+
 const house = lockkeepersHouse();
 beforeEach(() => {
   Element.prototype.scrollIntoView = () => undefined;
@@ -55,7 +63,7 @@ afterEach(() => jest.restoreAllMocks());
 const taken = (): TestTaken[] =>
   scene.record.store.getState().record.flatMap(({ entry }) => (entry.do === "test" ? [entry] : []));
 const rows = () => screen.getAllByRole("option");
-const button = (name: string) => screen.getByRole<HTMLButtonElement>("button", { name });
+const button = (name: string | RegExp) => screen.getByRole<HTMLButtonElement>("button", { name });
 const chooseRow = (text: RegExp) =>
   userEvent.click(
     must(
@@ -124,6 +132,40 @@ test("what is typed is judged at once; what says that it is otherwise can't be t
   await userEvent.click(screen.getByRole("radio", { name: "Otherwise 1" }));
   await userEvent.click(screen.getByRole("button", { name: /^Take the reading back/ }));
   expect(screen.getByText("Nothing was read otherwise.")).not.toBeNull();
+});
+
+test("what must be right before hand-over stands with its numbers, and leads to where it is seen to", async () => {
+  scene.show(house);
+  render(<TestsView />);
+  await userEvent.click(screen.getByRole("radio", { name: "Acceptance" }));
+  const list = screen.getByRole("list", { name: "Before hand-over" });
+  expect(within(list).getByText(/^not yet: no visit is in the record$/)).not.toBeNull();
+  expect(
+    within(list).getByText(/^not yet: 0 of \d+ proven, \d+ still to prove$/, {
+      selector: "li:nth-child(3) *",
+    }),
+  ).not.toBeNull();
+  await userEvent.click(button("Save as CSV"));
+  expect(saved[0]?.name).toMatch(/acceptance\.csv$/);
+  expect(saved[0]?.text.split("\r\n")).toHaveLength(within(list).getAllByRole("listitem").length + 2);
+  await userEvent.click(button(/^Sheet: Every VLAN passes/));
+  expect(screen.getByRole("heading", { level: 1 }).textContent).toBe("Tests");
+});
+
+test("from a reading that is otherwise one asks what is wrong, and gets back to the sheet", async () => {
+  scene.show(house);
+  render(<TestsView />);
+  await chooseRow(/Plug in/);
+  await userEvent.type(screen.getByLabelText(/^What is read/), "10.1.2.3");
+  await userEvent.click(button("Otherwise"));
+  await userEvent.click(screen.getByRole("radio", { name: "Otherwise 1" }));
+  await userEvent.click(must(rows()[0], "the reading"));
+  await userEvent.click(button("What is wrong?"));
+  expect(screen.getByRole("heading", { level: 1 }).textContent).toBe("What is wrong?");
+  expect(screen.getByRole("region", { name: "What was read" }).textContent).toContain("10.1.2.3");
+  expect(screen.getByText(/single faults tried/)).not.toBeNull();
+  await userEvent.click(screen.getByRole("radio", { name: "Sheet" }));
+  expect(screen.getByRole("heading", { level: 1 }).textContent).toBe("Tests");
 });
 
 test("nothing is written down as otherwise or unread without a word; a photo goes with it", async () => {

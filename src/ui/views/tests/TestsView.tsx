@@ -8,14 +8,21 @@ import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { SentState } from "../../record-store/SentState";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
+import { Acceptance } from "./Acceptance";
 import { SheetTab } from "./SheetTab";
 import { cancelTestSheet, startTestSheet, useTestSheet } from "./use-test-sheet";
 import { WhatIsWrong } from "./wrong/WhatIsWrong";
 
-type Tab = "sheet" | "wrong";
+type Tab = "sheet" | "wrong" | "acceptance";
+const HEADS: Readonly<Record<Tab, string>> = {
+  sheet: "Tests",
+  wrong: "What is wrong?",
+  acceptance: "Before hand-over",
+};
 const TABS: readonly (readonly [Tab, string])[] = [
   ["sheet", "Sheet"],
   ["wrong", "What is wrong?"],
+  ["acceptance", "Acceptance"],
 ];
 
 /** The readings that prove the site, what came of them, and what is proven so far; and what is wrong. */
@@ -34,25 +41,39 @@ export function TestsView() {
   return (
     <main className="sheet print-whole fills">
       <div className="head">
-        <h1>{tab === "sheet" ? "Tests" : "What is wrong?"}</h1>
-        <p>{sheet === null || tab === "wrong" ? "" : summary(sheet)}</p>
+        <h1>{HEADS[tab]}</h1>
+        <p>{sheet === null || tab !== "sheet" ? "" : summary(sheet)}</p>
         <span className="push" />
-        <Segmented label="Tests or what is wrong" value={tab} choices={TABS} onChoose={setTab} />
+        <Segmented label="Tests" value={tab} choices={TABS} onChoose={setTab} />
       </div>
       <SheetWork index={index} />
       {isReady ? (
         <>
           <SentState />
-          {tab === "sheet" ? (
-            sheet !== null && <SheetTab index={index} sheet={sheet} />
-          ) : (
-            <WhatIsWrong index={index} sheet={sheet} />
-          )}
+          <Tabbed index={index} sheet={sheet} tab={tab} onTab={setTab} />
         </>
       ) : (
         <p className="p-4 text-13 text-ink2">Reading what this browser keeps …</p>
       )}
     </main>
+  );
+}
+
+interface TabbedProps {
+  readonly index: PlanIndex;
+  readonly sheet: TestSheet | null;
+  readonly tab: Tab;
+  readonly onTab: (tab: Tab) => void;
+}
+
+/** What is looked at; without the sheet only what is wrong can be. */
+function Tabbed({ index, sheet, tab, onTab }: TabbedProps) {
+  if (tab === "wrong") return <WhatIsWrong index={index} sheet={sheet} />;
+  if (sheet === null) return null;
+  return tab === "sheet" ? (
+    <SheetTab index={index} sheet={sheet} onWrong={() => onTab("wrong")} />
+  ) : (
+    <Acceptance index={index} sheet={sheet} onTab={onTab} />
   );
 }
 
