@@ -20,10 +20,11 @@ function seenAt(study: Study, truth: PlanIndex, ask: Ask): Reading["seen"] {
   return { is: "text", text: `${formatAddress(address)}\nGateway ${gateway}\nDNS ${dns}` };
 }
 
-/** A reading of something that is asked; it goes by the id that it has in the record, and back. */
-export function readAt(study: Study, truth: PlanIndex, ask: Ask): Reading {
-  expect(askOfKey(askKey(ask))).toEqual(ask);
-  return { id: askKey(ask), ask, seen: seenAt(study, truth, ask) };
+/** A reading of something that is asked, which goes by its id in the record and is read back from that. */
+export function readAt(study: Study, truth: PlanIndex, asked: Ask): Reading {
+  const id = askKey(asked);
+  const ask = must(askOfKey(id), "what is asked can be read from its id");
+  return { id, ask, seen: seenAt(study, truth, ask) };
 }
 
 const asksOf = (host: string): ProbeQuestion[] => {
