@@ -25,12 +25,16 @@ interface Shown {
   /** Whether it says outright that there is no gateway. */
   readonly hasNoGateway: boolean;
   readonly dns: readonly Address[];
+  /** Whether it says outright that no name server is named. */
+  readonly hasNoDns: boolean;
 }
 
 const FROM_OTHERS = /\b(gateway|router|default)\b/i;
 const OF_NAMES = /\b(dns|name ?servers?|resolver)\b/i;
 /** A line that names no gateway: "Gateway:" and nothing, or "Router: none". */
 const WITHOUT = /^\s*(default )?(gateway|router)[ .]*[:=]?\s*(none|-)?\s*$/i;
+/** The same of name servers, where "none" has to stand: what follows may stand on the next line. */
+const WITHOUT_DNS = /^\s*(dns|name ?servers?|resolver)[ .]*[:=]?\s*(none|-)\s*$/i;
 const NO_ADDRESS = /\b(mask|broadcast|dhcp server|lease (obtained|expires))\b/i;
 const A_NUMBER = /(?<![\d.])\d{1,3}(?:\.\d{1,3}){3}(?![\d.])/g;
 
@@ -64,8 +68,9 @@ function shownIn(text: string): Shown {
     else if (about === "gateway") gateway ??= first;
     else if (about === "own") address ??= first;
   }
-  const hasNoGateway = gateway === null && text.split(/\r?\n/).some((line) => WITHOUT.test(line));
-  return { address, gateway, hasNoGateway, dns };
+  const says = (without: RegExp) => text.split(/\r?\n/).some((line) => without.test(line));
+  const hasNoGateway = gateway === null && says(WITHOUT);
+  return { address, gateway, hasNoGateway, dns, hasNoDns: dns.length === 0 && says(WITHOUT_DNS) };
 }
 
 /** 169.254.0.0/16: what a client gives itself where no server answers (RFC 3927). */
@@ -128,13 +133,11 @@ function otherwiseIn({ gateway, dns }: Extract<Expected, { is: "lease" }>, shown
   if (shown.hasNoGateway && gateway !== null)
     return { isRight: false, words: `It names no gateway; it has to be ${formatAddress(gateway)}.` };
   const stranger = shown.dns.find((one) => !dns.includes(one));
+  const wanted = dns.length === 0 ? "none is to be" : `it has to be ${dns.map(formatAddress).join(", ")}`;
   if (stranger !== undefined)
-    return {
-      isRight: false,
-      words:
-        `${formatAddress(stranger)} is named as name server; ` +
-        `${dns.length === 0 ? "none is to be" : `it has to be ${dns.map(formatAddress).join(", ")}`}.`,
-    };
+    return { isRight: false, words: `${formatAddress(stranger)} is named as name server; ${wanted}.` };
+  if (shown.hasNoDns && dns.length > 0)
+    return { isRight: false, words: `It names no name server; ${wanted}.` };
   return null;
 }
 
@@ -146,7 +149,7 @@ export function otherAspects(
   expected: Extract<Expected, { is: "lease" }>,
   text: string,
 ): Readonly<Record<(typeof ASPECTS)[number], boolean>> | null {
-  const { address, gateway, hasNoGateway, dns } = shownIn(text);
+  const { address, gateway, hasNoGateway, dns, hasNoDns } = shownIn(text);
   if (address === null) return null;
   const isRight =
     expected.address === null
@@ -155,7 +158,7 @@ export function otherAspects(
   return {
     address: !isRight,
     gateway: hasNoGateway ? expected.gateway !== null : gateway !== null && gateway !== expected.gateway,
-    dns: dns.some((one) => !expected.dns.includes(one)),
+    dns: hasNoDns ? expected.dns.length > 0 : dns.some((one) => !expected.dns.includes(one)),
   };
 }
 

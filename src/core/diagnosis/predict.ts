@@ -1,4 +1,4 @@
-import { inRange } from "../address";
+import { formatAddress, inRange } from "../address";
 import {
   ASPECTS,
   expectedText,
@@ -8,6 +8,7 @@ import {
   otherAspects,
   type Expected,
 } from "../commissioning";
+import { equal } from "../kernel";
 import type { PlanIndex, ProbeQuestion } from "../plan";
 import { probe } from "../probe";
 import { bigAsText, linesAt, type Ask } from "./asks";
@@ -24,12 +25,13 @@ export interface Predicted {
 
 const predictedOf = (expected: Expected): Predicted => ({ expected, key: keyOf(expected) });
 
-/** Why something is silent is not seen. */
+/** Why something is silent is not seen; how long a lease lasts is not asked for. */
 function keyOf(expected: Expected): string {
   if (expected.is === "no lease" || expected.is === "silence") return expected.is;
+  if (expected.is !== "lease") return JSON.stringify(expected, bigAsText);
   // Who gets one certain address does not see which others there are to give.
-  const seen = expected.is === "lease" && expected.address !== null ? { ...expected, ranges: [] } : expected;
-  return JSON.stringify(seen, bigAsText);
+  const ranges = expected.address === null ? expected.ranges : [];
+  return JSON.stringify({ ...expected, ranges, leaseSeconds: null }, bigAsText);
 }
 
 function tried(index: PlanIndex, question: ProbeQuestion): Expected {
@@ -103,10 +105,26 @@ function differsText(planned: Expected, now: Expected): string {
   return words.join("\n");
 }
 
+/** What is written down where an address of nobody's was got: which one is not known before. */
+const FOREIGN = "another address";
+
+/** A lease as a laptop shows it: its address, and what else of it is otherwise than planned. */
+function leaseText(index: PlanIndex, planned: Expected, now: Lease): string {
+  const before = planned.is === "lease" ? planned : null;
+  const dns = now.dns.map(formatAddress).join(", ");
+  const gateway = now.gateway === null ? "none" : formatAddress(now.gateway);
+  return [
+    expectedText(index, now),
+    ...(before?.gateway === now.gateway ? [] : [`Gateway: ${gateway}`]),
+    ...(before !== null && equal(before.dns, now.dns) ? [] : [`Name servers: ${dns === "" ? "none" : dns}`]),
+  ].join("\n");
+}
+
 /** What was read as a sentence of the site says it: an address or an answer, or what of a page differs. */
 export function outcomeText(index: PlanIndex, planned: Expected, now: Expected): string {
   if (now.is === "shown") return differsText(planned, now) || "as planned";
-  return isForeign(now) ? "another address" : expectedText(index, now);
+  if (isForeign(now)) return FOREIGN;
+  return now.is === "lease" ? leaseText(index, planned, now) : expectedText(index, now);
 }
 
 const linesOf = (text: string): string[] =>
@@ -161,6 +179,7 @@ export function agrees({ index, site, planned, predicted, isVague }: Compared, s
   if (seen.is === "not planned") return predicted.key !== planned.key;
   const { expected } = predicted;
   if (expected.is === "shown") return agreesOnPage(planned, predicted, seen.text, isVague);
+  if (tidy(seen.text) === FOREIGN) return isForeign(expected);
   if (isForeign(expected)) return showsAnother(index, planned.expected, seen.text);
   if (isVague && expected.is === "lease" && planned.expected.is === "lease")
     return sameAspects(planned.expected, expected, seen.text);

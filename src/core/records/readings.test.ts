@@ -180,3 +180,16 @@ test("a fault that was found is counted for its kind until it is taken back, and
   };
   expect([namedKinds([...record, back]), faultsNamed([...record, back])]).toEqual([{}, []]);
 });
+
+test("a fault that two people name counts once; one that comes back counts again", () => {
+  const named = (id: string): Recorded => ({ by: "Marek", entry: { ...fault, id: testId("entry", id) } });
+  const wrong = asked({ came: "otherwise", read: "none" }, "wrong");
+  expect(namedKinds([wrong, named("a"), named("b")])).toEqual({ portOff: 1 });
+  expect(namedKinds([wrong, named("a"), wrong, named("b")])).toEqual({ portOff: 2 });
+});
+
+test("what was read before a fault was named is told by the record, not by a clock that is slow", () => {
+  const slow = asked({ came: "otherwise", read: "none", at: "2026-11-29T08:00:00.000Z" }, "slow");
+  const found = readingsOf(index, sheet, [{ by: "Marek", entry: fault }, slow]);
+  expect(found.map(({ isToRepeat }) => isToRepeat)).toEqual([false]);
+});

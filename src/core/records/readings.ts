@@ -8,6 +8,7 @@ import {
   type Seen,
   type SuspectKind,
 } from "../diagnosis";
+import { byText } from "../kernel";
 import type { PlanIndex } from "../plan";
 import type { FaultNamed, Recorded, TestTaken } from "./entry";
 import { latestTests } from "./tests-taken";
@@ -53,10 +54,14 @@ export function readingsOf(
   sheet: TestSheet | null,
   record: readonly Recorded[],
 ): RecordedReading[] {
-  const mended = faultsNamed(record)[0]?.named.at ?? "";
+  const mended = faultsNamed(record)[0]?.named.id;
+  // In the order of the record: clocks of telephones differ.
+  const before = new Set(
+    record.slice(0, record.findIndex(({ entry }) => entry.id === mended) + 1).map(({ entry }) => entry.id),
+  );
   const tests = new Map((sheet?.tests ?? []).map((test) => [test.id, test]));
   return [...latestTests(record).values()]
-    .sort((a, b) => (a.taken.at < b.taken.at ? -1 : 1))
+    .sort((a, b) => byText(a.taken.at, b.taken.at))
     .flatMap(({ taken, by }): RecordedReading[] => {
       const test = tests.get(taken.test.id);
       const question = test?.question ?? null;
@@ -68,7 +73,7 @@ export function readingsOf(
           ? recordedAs(index, onPlan(index, ask).expected)
           : expectedText(index, test.expected);
       const seen = seenOf(taken, planned);
-      const isToRepeat = taken.came === "otherwise" && taken.at < mended;
+      const isToRepeat = taken.came === "otherwise" && before.has(taken.id);
       return seen === null ? [] : [{ reading: { id: taken.id, ask, seen }, taken, by, isToRepeat }];
     });
 }
@@ -83,9 +88,20 @@ export function faultsNamed(
     .reverse();
 }
 
-/** How often the record names faults of each kind: what is common on this site. */
+/**
+ * How often the record names faults of each kind: what is common on this site. A fault that is named again
+ * before anything else was read otherwise was named by two people, and counts once.
+ */
 export function namedKinds(record: readonly Recorded[]): Readonly<Partial<Record<SuspectKind, number>>> {
+  const gone = takenBack(record.map(({ entry }) => entry));
   const counts: Partial<Record<SuspectKind, number>> = {};
-  for (const { named } of faultsNamed(record)) counts[named.fault.kind] = (counts[named.fault.kind] ?? 0) + 1;
+  const since = new Set<string>();
+  for (const { entry } of record) {
+    if (gone.has(entry.id)) continue;
+    if (entry.do === "test" && entry.came === "otherwise") since.clear();
+    if (entry.do !== "fault" || since.has(entry.fault.id)) continue;
+    since.add(entry.fault.id);
+    counts[entry.fault.kind] = (counts[entry.fault.kind] ?? 0) + 1;
+  }
   return counts;
 }

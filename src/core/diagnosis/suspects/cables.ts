@@ -8,6 +8,7 @@ import {
   type ProbePlace,
   type ProbeQuestion,
 } from "../../plan";
+import { capital } from "../../repairs";
 import { TREE } from "../../spanning-tree";
 import { trunksInSight, type Sight } from "../sight";
 import { beside, edited, type Suspect } from "../suspect";
@@ -241,8 +242,8 @@ export function cableOut(index: PlanIndex, id: string): Suspect | null {
     {
       id: `out ${link.id}`,
       kind: "cable",
-      words: `The cable ${name} is out or broken${fibre}`,
-      mend: `Put the cable ${name} in, or replace it.`,
+      words: `${capital(name)} is out or broken${fibre}`,
+      mend: `Put ${name} in, or replace it.`,
       subjects: subjectsOf(link, ends),
       seenAt: ends.map((end) => ({ on: "cable" as const, port: end.id })),
     },
