@@ -10,6 +10,7 @@ const only = (name, from, allowed) => ({
 const CORE = [
   "kernel",
   "address",
+  "heard",
   "plan",
   "catalogue",
   "fabric",

@@ -1,0 +1,2 @@
+export { CaptureFile } from "./capture-file";
+export type { CapturedFrame } from "./frame";

@@ -1,0 +1,1 @@
+export { Listener, type HeardFacts, type HeardFile } from "./listener";

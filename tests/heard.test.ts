@@ -1,0 +1,166 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { Listener, type HeardFile } from "../src/core/heard";
+import { must } from "../src/core/kernel";
+import { dice } from "../src/core/testing/plants";
+
+// Captures of real servers, bridges, neighbours and clients, and what an analyser makes of them.
+
+const FOLDER = join(__dirname, "oracle/capture");
+
+interface Case {
+  readonly name: string;
+  readonly file: string;
+  readonly frames: number;
+  readonly linkType: number | number[];
+  readonly seconds: number | null;
+  readonly cutFrames: number;
+  readonly tap: { readonly mac: string; readonly position: string };
+  readonly facts: Readonly<Record<string, unknown>>;
+  readonly factsAreMinimum?: true;
+  readonly timesUnreliable?: true;
+}
+
+const read = (file: string): unknown => JSON.parse(readFileSync(join(FOLDER, file), "utf8"));
+const cases = read("cases.json") as Case[];
+const broken = read("broken/cases.json") as { readonly name: string; readonly file: string }[];
+
+function heard(bytes: Uint8Array, piece = bytes.length): HeardFile {
+  const listener = new Listener();
+  for (let at = 0; at < bytes.length; at += piece) listener.push(bytes.subarray(at, at + piece));
+  return listener.end();
+}
+const heardIn = (file: string, piece?: number) =>
+  heard(new Uint8Array(readFileSync(join(FOLDER, file))), piece);
+
+/** The same facts whatever the order of rows, and of keys in them. */
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value))
+    return value
+      .map(sorted)
+      .map((one) => JSON.stringify(one))
+      .sort();
+  if (value === null || typeof value !== "object") return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, one]) => [key, sorted(one)]),
+  );
+}
+
+const whole = cases.filter(({ factsAreMinimum }) => factsAreMinimum !== true);
+
+describe.each(whole)(
+  "$name",
+  ({ file, frames, facts, tap, seconds, timesUnreliable, linkType, cutFrames }) => {
+    const found = heardIn(file);
+    const { unusual, ...protocols } = facts as { unusual: Record<string, unknown> };
+    const { traffic, ...ours } = found.facts;
+
+    test("frames, kinds, time", () => {
+      expect([found.frames, found.stopped, found.cutFrames, found.leftOut]).toEqual([
+        frames,
+        null,
+        cutFrames,
+        false,
+      ]);
+      expect(found.linkTypes).toEqual([linkType].flat());
+      if (timesUnreliable !== true) expect(found.seconds).toBeCloseTo(seconds ?? 0, 2);
+    });
+
+    test.each(Object.keys(protocols))("%s", (protocol) => {
+      expect(sorted((ours as Record<string, unknown>)[protocol])).toEqual(sorted(protocols[protocol]));
+    });
+
+    test("nothing that the analyser does not find", () => {
+      expect(Object.keys(ours).filter((key) => !(key in facts))).toEqual([]);
+    });
+
+    test("who talks to whom, what goes round", () => {
+      const others = traffic.unicast.filter(({ src, dst }) => src !== tap.mac && dst !== tap.mac);
+      expect(sorted(others)).toEqual(sorted(unusual.unicastToOthers));
+      if (timesUnreliable === true) return;
+      expect(traffic.sameFrameAgainCount).toBe(unusual.sameFrameAgainCount);
+      expect(traffic.peakFramesPerSecond).toBe(unusual.peakFramesPerSecond);
+      expect(traffic.peakBroadcastMulticastPerSecond).toBe(unusual.peakBroadcastMulticastPerSecond);
+      const again = traffic.sameFrameAgain.map(({ overSeconds, ...rest }) => ({
+        ...rest,
+        overSeconds: Number(overSeconds.toFixed(4)),
+      }));
+      expect(sorted(again)).toEqual(sorted(unusual.sameFrameAgain));
+    });
+  },
+);
+
+/** Rows of something that an analyser finds in frames that were cut. */
+const rowsOf = (facts: unknown): Set<unknown> =>
+  new Set(Array.isArray(facts) ? (sorted(facts) as unknown[]) : []);
+
+describe.each(cases.filter(({ factsAreMinimum }) => factsAreMinimum === true))(
+  "$name, of which less than all was kept",
+  ({ file, frames, facts, cutFrames }) => {
+    const found = heardIn(file);
+
+    test("all frames are there, and it is known how many were cut", () => {
+      expect([found.frames, found.cutFrames, found.stopped]).toEqual([frames, cutFrames, null]);
+    });
+
+    test("what the analyser finds is found", () => {
+      expect(sorted(found.facts.tags)).toEqual(sorted(facts.tags));
+      const protocols = Object.keys(facts).filter((key) => !["tags", "unusual", "dhcp"].includes(key));
+      for (const key of protocols) {
+        const [ours, theirs] = [(found.facts as unknown as Record<string, unknown>)[key], facts[key]];
+        const lists = Array.isArray(theirs)
+          ? [[ours, theirs]]
+          : Object.entries(theirs as object).map(
+              ([list, rows]) => [(ours as Record<string, unknown>)[list], rows] as const,
+            );
+        for (const [own, rows] of lists)
+          expect([...rowsOf(own)]).toEqual(expect.arrayContaining([...rowsOf(rows)]));
+      }
+    });
+
+    test("servers and clients of messages whose end is missing are known by what is there", () => {
+      const theirs = facts.dhcp as { servers: { mac: string }[] } | undefined;
+      const macs = new Set(found.facts.dhcp?.servers.map(({ mac }) => mac as string));
+      expect((theirs?.servers ?? []).filter(({ mac }) => !macs.has(mac))).toEqual([]);
+    });
+  },
+);
+
+test("in whichever pieces a file comes, the same is heard", () => {
+  for (const { file } of cases)
+    for (const piece of [1, 7, 64, 4096]) expect(heardIn(file, piece)).toEqual(heardIn(file));
+});
+
+describe("files that are damaged", () => {
+  test.each(broken)("$name: a sentence, or what could be read", ({ file }) => {
+    const found = heardIn(join("broken", file));
+    expect(heardIn(join("broken", file), 13)).toEqual(found);
+    if (found.stopped !== null) expect(found.stopped).toMatch(/^[A-Z].{10,}\.$/);
+    expect(found.stopped !== null || found.frames > 0 || found.linkTypes.length > 0).toBe(true);
+  });
+
+  test("five hundred more", () => {
+    const roll = dice(20261130);
+    for (let i = 0; i < 500; i += 1) {
+      const { file } = must(cases[roll(cases.length)], "a case");
+      const bytes = new Uint8Array(readFileSync(join(FOLDER, file)));
+      const found = heard(mutated(bytes, roll), 1 + roll(5000));
+      expect(JSON.stringify(found).length).toBeLessThan(5_000_000);
+      if (found.stopped !== null) expect(found.stopped).toMatch(/^[A-Z].{10,}\.$/);
+    }
+  });
+});
+
+/** Octets changed, taken out, doubled, or the end cut off. */
+function mutated(bytes: Uint8Array, roll: (count: number) => number): Uint8Array {
+  const [way, at] = [roll(4), roll(bytes.length)];
+  if (way === 0) return bytes.subarray(0, at);
+  const length = roll(64);
+  if (way === 1) return Uint8Array.from([...bytes.subarray(0, at), ...bytes.subarray(at + length)]);
+  if (way === 2) return Uint8Array.from([...bytes.subarray(0, at + length), ...bytes.subarray(at)]);
+  const changed = Uint8Array.from(bytes);
+  for (let i = 0; i <= length; i += 1) changed[roll(bytes.length)] = roll(256);
+  return changed;
+}
