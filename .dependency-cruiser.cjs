@@ -39,6 +39,7 @@ const CORE = [
   "device-sheet",
   "runbook",
   "commissioning",
+  "listening",
   "diagnosis",
   "capture",
   "formats",

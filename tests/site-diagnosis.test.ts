@@ -54,7 +54,7 @@ const rowsOf = (base: Plan, { expect: rows }: SiteCase): Real[] =>
     }));
 
 const endsOf = ({ ask }: Pick<Reading, "ask">): string[] => {
-  if (ask.what === "look") return [];
+  if (ask.what !== "try") return [];
   const { from, goal } = ask.question;
   return [...(from.at === "host" ? [from.host] : []), ...(goal.to === "host" ? [goal.host] : [])];
 };

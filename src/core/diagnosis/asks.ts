@@ -18,25 +18,33 @@ export type Look =
   | { readonly on: "host"; readonly host: string }
   | { readonly on: "cable"; readonly port: string };
 
-/** What is asked of the site to learn more. */
+/** What is asked of the site to learn more; who listens at a port hears a part of what is said there. */
 export type Ask =
-  { readonly what: "try"; readonly question: ProbeQuestion } | { readonly what: "look"; readonly look: Look };
+  | { readonly what: "try"; readonly question: ProbeQuestion }
+  | { readonly what: "look"; readonly look: Look }
+  | { readonly what: "listen"; readonly port: string };
+
+const listenKey = (port: string): string => `listen ${port}`;
 
 export const lookKey = (look: Look): string => {
   if (look.on === "device") return `look ${look.device}`;
   return look.on === "host" ? `look host ${look.host}` : `look cable ${look.port}`;
 };
 /** The same question has the same key: the id under which its reading stands in the record. */
-export const askKey = (ask: Ask): string =>
-  ask.what === "look" ? lookKey(ask.look) : `try ${questionText(ask.question)}`;
+export function askKey(ask: Ask): string {
+  if (ask.what === "listen") return listenKey(ask.port);
+  return ask.what === "look" ? lookKey(ask.look) : `try ${questionText(ask.question)}`;
+}
 
 /** Addresses of IPv6 are whole numbers that JSON does not know. */
 export const bigAsText = (_: string, value: unknown): unknown =>
   typeof value === "bigint" ? `${value}n` : value;
 
 /** The same as a key for what is kept in memory, which is asked for thousands of times. */
-export const memoKey = (ask: Ask): string =>
-  ask.what === "look" ? lookKey(ask.look) : JSON.stringify(ask.question, bigAsText);
+export function memoKey(ask: Ask): string {
+  if (ask.what === "listen") return listenKey(ask.port);
+  return ask.what === "look" ? lookKey(ask.look) : JSON.stringify(ask.question, bigAsText);
+}
 
 /** What is entered on a device that has its address of its own. */
 function enteredLines(index: PlanIndex, { ipv4, length4, gateway4, segment: own }: Host): SeenLine[] {
@@ -81,8 +89,8 @@ export interface Asked {
   readonly minutes: number;
 }
 
-/** So long it takes to read what is set on a device, to trace a cable, to try with a laptop, to ask at once. */
-const MINUTES = { device: 4, host: 2, cable: 5, plug: 2, ask: 1 } as const;
+/** So long it takes to read what is set on a device, to trace a cable, to try with a laptop, to listen. */
+const MINUTES = { device: 4, host: 2, cable: 5, plug: 2, ask: 1, listen: 5 } as const;
 
 const READ_IT = "Read what is set on it: paste its configuration, or compare its pages with its sheet.";
 
@@ -167,14 +175,28 @@ function tryAsked(index: PlanIndex, question: ProbeQuestion): Asked {
   };
 }
 
+function listenAsked(index: PlanIndex, port: string): Asked {
+  const device = index.plan.port.get(port)?.device ?? "";
+  return {
+    ask: { what: "listen", port },
+    place: index.plan.device.get(device)?.place ?? "",
+    at: nameOf(index, "port", port),
+    does: "Capture what is heard there for a minute, and lay it beside the plan.",
+    minutes: MINUTES.listen,
+  };
+}
+
 /** What a person does to take a reading. */
-export const askedOf = (index: PlanIndex, ask: Ask): Asked =>
-  ask.what === "look" ? lookAsked(index, ask.look) : tryAsked(index, ask.question);
+export function askedOf(index: PlanIndex, ask: Ask): Asked {
+  if (ask.what === "listen") return listenAsked(index, ask.port);
+  return ask.what === "look" ? lookAsked(index, ask.look) : tryAsked(index, ask.question);
+}
 
 /** A reading that diagnosis asks for, by the id under which it stands in the record; null for another. */
 export function askOfKey(key: string): Ask | null {
   const [what, ...rest] = key.split(" ");
   if (what === "look") return askOfLook(rest);
+  if (what === "listen") return { what, port: rest.join(" ") };
   if (what !== "try") return null;
   const question = readQuestion(rest.join(" "));
   return question === null ? null : { what: "try", question };
@@ -182,6 +204,7 @@ export function askOfKey(key: string): Ask | null {
 
 /** Whether all that a question is about is in the plan: what was read of something that is gone is history. */
 export function isAboutPlan({ plan }: PlanIndex, ask: Ask): boolean {
+  if (ask.what === "listen") return plan.port.has(ask.port);
   if (ask.what === "look") {
     const { look } = ask;
     if (look.on === "device") return plan.device.has(look.device);

@@ -9,8 +9,9 @@ import {
   type Expected,
 } from "../commissioning";
 import { equal } from "../kernel";
+import { NOT_THERE, wireLines } from "../listening";
 import type { PlanIndex, ProbeQuestion } from "../plan";
-import { probe } from "../probe";
+import { asClient, probe } from "../probe";
 import { bigAsText, linesAt, type Ask } from "./asks";
 import type { Suspect } from "./suspect";
 
@@ -21,9 +22,15 @@ export interface Predicted {
   readonly expected: Expected;
   /** The same for what cannot be told apart by it. */
   readonly key: string;
+  /** Whether only a part of it may have been heard: then what is missing says nothing. */
+  readonly isInPart: boolean;
 }
 
-const predictedOf = (expected: Expected): Predicted => ({ expected, key: keyOf(expected) });
+const predictedOf = (expected: Expected, isInPart = false): Predicted => ({
+  expected,
+  key: keyOf(expected),
+  isInPart,
+});
 
 /** Why something is silent is not seen; how long a lease lasts is not asked for. */
 function keyOf(expected: Expected): string {
@@ -44,14 +51,23 @@ function tried(index: PlanIndex, question: ProbeQuestion): Expected {
 }
 
 /** What a reading comes to on the site as it is planned. */
-export const onPlan = (index: PlanIndex, ask: Ask): Predicted =>
-  predictedOf(
+export function onPlan(index: PlanIndex, ask: Ask): Predicted {
+  if (ask.what === "listen") return predictedOf({ is: "shown", lines: wireLines(index, ask.port) }, true);
+  return predictedOf(
     ask.what === "look" ? { is: "shown", lines: linesAt(index, ask.look) } : tried(index, ask.question),
   );
+}
+
+/** The port that somebody listens at in truth who believes to listen at another: labels can be wrong. */
+function listensAt({ asks }: Suspect["otherwise"], port: string): string {
+  const { from } = asks?.(asClient({ at: "port", port, tag: null }, { to: "address" })) ?? { from: null };
+  return from?.at === "port" ? from.port : port;
+}
 
 /** The same where something is wrong. */
 export function predict(site: PlanIndex, { otherwise }: Suspect, ask: Ask): Predicted {
   if (ask.what === "look") return onPlan(site, ask);
+  if (ask.what === "listen") return onPlan(site, { what: "listen", port: listensAt(otherwise, ask.port) });
   const question = otherwise.asks?.(ask.question) ?? ask.question;
   const expected = tried(site, question);
   return predictedOf(otherwise.reads?.(ask.question, expected) ?? expected);
@@ -143,6 +159,16 @@ function agreesOnPage(planned: Predicted, predicted: Predicted, text: string, is
   return own.length > 0 && new Set(own).size === read.size && own.every((line) => read.has(line));
 }
 
+/** Whether each line that was heard is what a fault lets be heard: what was not heard says nothing. */
+function agreesInPart({ expected }: Predicted, text: string): boolean {
+  if (expected.is !== "shown") return false;
+  const said = new Map(expected.lines.map(([about, value]) => [tidy(about), tidy(value)]));
+  return linesOf(text).every((line) => {
+    const about = aboutOf(line);
+    return (said.get(about) ?? NOT_THERE) === line.slice(about.length + 2);
+  });
+}
+
 /** Whether every line of a page that a fault changes is among those that were read. */
 export function isPartOf(planned: Predicted, predicted: Predicted, text: string): boolean {
   const own = differs(planned.expected, predicted.expected);
@@ -178,6 +204,7 @@ export function agrees({ index, site, planned, predicted, isVague }: Compared, s
   if (seen.is === "planned") return predicted.key === planned.key;
   if (seen.is === "not planned") return predicted.key !== planned.key;
   const { expected } = predicted;
+  if (predicted.isInPart) return agreesInPart(predicted, seen.text);
   if (expected.is === "shown") return agreesOnPage(planned, predicted, seen.text, isVague);
   if (tidy(seen.text) === FOREIGN) return isForeign(expected);
   if (isForeign(expected)) return showsAnother(index, planned.expected, seen.text);

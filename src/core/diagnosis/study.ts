@@ -1,4 +1,5 @@
-import type { PlanIndex } from "../plan";
+import { vid as vidOf, type PlanIndex, type ProbeQuestion } from "../plan";
+import { asClient } from "../probe";
 import { lookKey, memoKey, type Ask, type Look } from "./asks";
 import { weightOf, type SuspectKind } from "./kinds";
 import { agrees, isPartOf, onPlan, predict, type Predicted, type Reading } from "./predict";
@@ -121,9 +122,9 @@ export class Study {
 
   /** Single faults that could have something to do with readings. */
   suspects(readings: readonly Reading[], sight: Sight | null = null): Suspect[] {
-    const questions = readings.flatMap(({ ask }) => (ask.what === "try" ? [ask.question] : []));
+    const questions = readings.flatMap(questionsOf);
     const wrong = readings.filter((one) => !this.isAsPlanned(one));
-    const asked = wrong.flatMap(({ ask }) => (ask.what === "try" ? [ask.question] : []));
+    const asked = wrong.flatMap(questionsOf);
     return suspectsIn(this.index, sight ?? sightOf(this.index, asked), questions);
   }
 
@@ -176,6 +177,15 @@ export class Study {
       .sort((a, b) => b.likely - a.likely)
       .map(({ likely, ...one }) => ({ ...one, share: likely / all }));
   }
+}
+
+/** What is tried by a reading; who listens could try a laptop there, with each tag that was heard. */
+function questionsOf({ ask, seen }: Reading): ProbeQuestion[] {
+  if (ask.what === "try") return [ask.question];
+  if (ask.what === "look") return [];
+  const vids = seen.is === "text" ? [...seen.text.matchAll(/^VLAN (\d+): /gm)] : [];
+  const tags = vids.flatMap(([, vid]) => vidOf(Number(vid)) ?? []);
+  return [null, ...tags].map((tag) => asClient({ at: "port", port: ask.port, tag }, { to: "address" }));
 }
 
 /** Whether a fault is seen by looking there: elsewhere everything is as planned. */

@@ -1,7 +1,7 @@
 import type { CapturedFrame } from "./container";
 import type { MacNumber, Octets } from "./octets";
 
-/** EtherTypes that tags begin with: IEEE 802.1Q tables 9-1 (C-tag, S-tag), and what was used before there was an S-tag. */
+/** EtherTypes of tags: C-tag and S-tag (IEEE 802.1Q table 9-1), and what was used before S-tags. */
 const TAGS: ReadonlySet<number> = new Set([0x8100, 0x88a8, 0x9100]);
 /** As many tags are read; nobody stacks more than two or three. */
 const MOST_TAGS = 8;
@@ -36,7 +36,7 @@ export interface Heading {
   readonly payload: Octets;
 }
 
-/** Kinds of frames that are read: Ethernet, and what Linux makes of it where all interfaces are heard at once. */
+/** Kinds of frames that are read: Ethernet, and what Linux makes of it where it hears all interfaces. */
 const ETHERNET = 1;
 const COOKED = 113;
 const COOKED_2 = 276;

@@ -22,10 +22,11 @@ function leadOf(octet: number): { readonly more: number; readonly value: number 
   return octet >= 0xf0 && octet < 0xf5 ? { more: 3, value: octet - 0xf0 } : null;
 }
 
-/** Controls would move the cursor of whoever prints them. */
-const isControl = (code: number): boolean => code < 0x20 || (code >= 0x7f && code < 0xa0);
+/** Controls would move the cursor of whoever prints them; halves of pairs are no characters. */
+const isShown = (code: number): boolean =>
+  code >= 0x20 && (code < 0x7f || code >= 0xa0) && (code < 0xd800 || code > 0xdfff) && code < 0x11_0000;
 
-/** A run of octets, read at places. Beyond its end stands 0: who needs to know whether it is there asks `has`. */
+/** A run of octets, read at places. Beyond its end stands 0: who needs to know what is there asks `has`. */
 export class Octets {
   readonly bytes: Uint8Array;
   readonly start: number;
@@ -104,18 +105,23 @@ export class Octets {
   text(): string {
     let [text, at] = ["", 0];
     while (at < this.length && this.u8(at) !== 0) {
-      const lead = leadOf(this.u8(at));
-      let code = lead?.value ?? 0;
-      let isSound = lead !== null && this.has(at, lead.more + 1);
-      for (let i = 1; isSound && i <= (lead?.more ?? 0); i += 1) {
-        const next = this.u8(at + i);
-        isSound = next >= 0x80 && next < 0xc0;
-        code = code * 64 + next - 0x80;
-      }
-      const isShown = isSound && !isControl(code) && code < 0x11_0000 && (code < 0xd800 || code > 0xdfff);
-      text += isShown ? String.fromCodePoint(code) : UNREADABLE;
-      at += 1 + (isSound ? (lead?.more ?? 0) : 0);
+      const [character, count] = this.#character(at);
+      text += character;
+      at += count;
     }
     return text;
+  }
+
+  /** The character at a place, and how many octets it takes. */
+  #character(at: number): readonly [character: string, count: number] {
+    const lead = leadOf(this.u8(at));
+    if (lead === null || !this.has(at, lead.more + 1)) return [UNREADABLE, 1];
+    let code = lead.value;
+    for (let i = 1; i <= lead.more; i += 1) {
+      const next = this.u8(at + i);
+      if (next < 0x80 || next > 0xbf) return [UNREADABLE, 1];
+      code = code * 64 + next - 0x80;
+    }
+    return [isShown(code) ? String.fromCodePoint(code) : UNREADABLE, lead.more + 1];
   }
 }

@@ -45,6 +45,7 @@ export {
   type TestStanding,
   type TestState,
 } from "./proof";
+export { capturedReadings, laidTable, type CapturedReading } from "./captured";
 export { CAME_WORDS, recordTable } from "./table";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";

@@ -34,6 +34,10 @@ function seenOf({ came, read, test }: TestTaken, planned: string): Seen | null {
   return read === "" ? { is: "not planned" } : { is: "text", text: read };
 }
 
+/** What was heard stands line by line, right or not: what is not there was not heard. */
+const listenedOf = ({ came, read }: TestTaken): Seen | null =>
+  came === "cannot" ? null : { is: "text", text: read };
+
 /** With as many readings that are as expected faults are compared: thousands would take minutes. */
 const MOST_EXPECTED = 200;
 
@@ -72,7 +76,7 @@ export function readingsOf(
         test === undefined
           ? recordedAs(index, onPlan(index, ask).expected)
           : expectedText(index, test.expected);
-      const seen = seenOf(taken, planned);
+      const seen = ask.what === "listen" ? listenedOf(taken) : seenOf(taken, planned);
       const isToRepeat = taken.came === "otherwise" && before.has(taken.id);
       return seen === null ? [] : [{ reading: { id: taken.id, ask, seen }, taken, by, isToRepeat }];
     });

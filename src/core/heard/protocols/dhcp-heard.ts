@@ -77,7 +77,9 @@ interface ServerRow {
   readonly offers: Contents<Offer>;
 }
 interface ClientRow {
-  readonly head: { readonly mac: string; readonly via: string | null } & Tagged;
+  readonly tagged: Tagged;
+  readonly mac: string;
+  readonly via: string | null;
   readonly messages: Map<string, number>;
   broadcastFlag: boolean;
   hostname: string | null;
@@ -162,7 +164,9 @@ export class DhcpHeard {
     const { tagged, relay, type } = message;
     const mac = clientOf(message);
     const row = this.#clients.at(`${tagKey(tagged)} ${mac} ${relay ?? ""}`, () => ({
-      head: { ...tagged, mac, via: relay },
+      tagged,
+      mac,
+      via: relay,
       messages: new Map(),
       broadcastFlag: false,
       hostname: null,
@@ -202,16 +206,17 @@ export class DhcpHeard {
     };
   }
 
-  #unanswered({ head: { mac, via, ...tagged }, messages, broadcastFlag, named }: ClientRow): Unanswered[] {
+  #unanswered({ tagged, mac, messages, broadcastFlag, named }: ClientRow): Unanswered[] {
     const discovers = messages.get("discover") ?? 0;
     if (discovers === 0 || this.#offered.get(`${tagKey(tagged)} ${mac}`) !== undefined) return [];
     return [{ ...tagged, mac, discovers, broadcastFlag, namesServerLater: named.length > 0 }];
   }
 }
 
-function clientFact({ head: { via, ...head }, messages, ...row }: ClientRow): DhcpClient {
+function clientFact({ tagged, mac, via, messages, ...row }: ClientRow): DhcpClient {
   return {
-    ...head,
+    ...tagged,
+    mac,
     messages: countsOf(messages),
     broadcastFlag: row.broadcastFlag,
     ...(row.hostname === null ? {} : { hostname: row.hostname }),

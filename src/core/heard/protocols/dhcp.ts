@@ -141,7 +141,7 @@ export function relayInformation(
 /** Names are written as labels with their lengths where this bit is set (RFC 4702 section 2.1). */
 const AS_LABELS = 2;
 
-/** What a client calls itself: its host name, or the name that it wants to have in the DNS; null for neither. */
+/** What a client calls itself: its host name, or the name that it wants in the DNS; null for neither. */
 export function nameOfClient(message: DhcpMessage): string | null {
   const own = message.option(OPTION.hostname)?.text() ?? null;
   const full = message.option(OPTION.fullName);

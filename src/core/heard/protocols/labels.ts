@@ -1,6 +1,9 @@
 import type { Octets } from "../octets";
 
-/** Names one after the other, each as labels with their lengths (RFC 1035 section 3.1); one that is cut off counts as far as it goes. */
+/**
+ * Names one after the other, each as labels with their lengths (RFC 1035 section 3.1); one that is cut off
+ * counts as far as it goes.
+ */
 export function namesIn(field: Octets): string[] {
   const names: string[] = [];
   let labels: string[] = [];

@@ -93,12 +93,12 @@ function takeResponse(place: Place, { from, id, type, body }: Message): void {
   tell(place, `response ${methodName(type)}`);
 }
 
-/** Outcomes go to a group: they are for whoever's last response has the same identifier (RFC 3748 section 4.2). */
+/** Outcomes go to a group: they are for whose last response has the same identifier (RFC 3748 section 4.2). */
 function takeOutcome(place: Place, { from, to, id, code }: Message): void {
   tell(place, `${code} from ${macOf(from)} to ${to}`);
   const meant = place.stations.all().filter(({ last }) => last === id);
-  for (const { outcomes } of meant)
-    outcomes.add(meant.length > 1 ? "ambiguous" : code === "success" ? "success" : "failure");
+  const one: Outcome = code === "success" ? "success" : "failure";
+  for (const { outcomes } of meant) outcomes.add(meant.length > 1 ? "ambiguous" : one);
 }
 
 function take(place: Place, message: Message): void {

@@ -9,18 +9,23 @@ import { useIndex } from "../../plan-store/use-plan";
 import { SentState } from "../../record-store/SentState";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
 import { Acceptance } from "./Acceptance";
+import { Captures } from "./captures/Captures";
+import { startCapture } from "./captures/use-capture";
+import { useDropped } from "./captures/use-dropped";
 import { SheetTab } from "./SheetTab";
 import { cancelTestSheet, startTestSheet, useTestSheet } from "./use-test-sheet";
 import { WhatIsWrong } from "./wrong/WhatIsWrong";
 
-type Tab = "sheet" | "wrong" | "acceptance";
+type Tab = "sheet" | "captures" | "wrong" | "acceptance";
 const HEADS: Readonly<Record<Tab, string>> = {
   sheet: "Tests",
+  captures: "What was heard",
   wrong: "What is wrong?",
   acceptance: "Before hand-over",
 };
 const TABS: readonly (readonly [Tab, string])[] = [
   ["sheet", "Sheet"],
+  ["captures", "Captures"],
   ["wrong", "What is wrong?"],
   ["acceptance", "Acceptance"],
 ];
@@ -32,6 +37,10 @@ export function TestsView() {
   const { plan, sheet } = useTestSheet(index.plan.site.id);
   const { isReady } = useRecord();
   const [tab, setTab] = useState<Tab>("sheet");
+  const dropped = useDropped((file) => {
+    startCapture(index.plan.site.id, file);
+    setTab("captures");
+  });
   const isEmpty = index.plan.device.size === 0;
   const isOld = plan !== index.plan;
   useEffect(() => {
@@ -39,7 +48,7 @@ export function TestsView() {
   }, [index, isEmpty, isOld]);
   if (isEmpty) return <Empty />;
   return (
-    <main className="sheet print-whole fills">
+    <main className={`sheet print-whole fills ${dropped.isOver ? "bg-act-wash" : ""}`} {...dropped.handlers}>
       <div className="head">
         <h1>{HEADS[tab]}</h1>
         <p>{sheet === null || tab !== "sheet" ? "" : summary(sheet)}</p>
@@ -69,6 +78,7 @@ interface TabbedProps {
 /** What is looked at; without the sheet only what is wrong can be. */
 function Tabbed({ index, sheet, tab, onTab }: TabbedProps) {
   if (tab === "wrong") return <WhatIsWrong index={index} sheet={sheet} />;
+  if (tab === "captures") return <Captures index={index} onWrong={() => onTab("wrong")} />;
   if (sheet === null) return null;
   return tab === "sheet" ? (
     <SheetTab index={index} sheet={sheet} onWrong={() => onTab("wrong")} />

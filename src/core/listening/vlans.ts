@@ -1,0 +1,62 @@
+import { counted } from "../repairs";
+import { lineOf, noteOf, portName, tagWords, vidOfTag, type LaidLine, type Listening } from "./line";
+import { ABOUT, NOT_THERE, plannedAbout, TAGGED, THERE, vlanPort, type WireLine } from "./wire";
+
+type TagFact = Listening["heard"]["facts"]["tags"][number];
+
+/** Frames that gear says to its neighbour, which are of no VLAN: trees, neighbours, sign-in. */
+function toNeighbour({ heard: { facts } }: Listening, { vid, inner }: TagFact): number {
+  if (inner !== undefined) return 0;
+  const isSo = (one: { readonly vid: number | null; readonly inner?: readonly number[] }) =>
+    one.vid === vid && one.inner === undefined;
+  const said = [...(facts.stp?.messages ?? []), ...(facts.lldp ?? [])].filter(isSo);
+  const signIn = (facts.eapol ?? []).filter(isSo).flatMap(({ frames }) => Object.values(frames));
+  return [...said.map(({ frames }) => frames), ...signIn].reduce((sum, frames) => sum + frames, 0);
+}
+
+const senders = ({ frames, senders: by }: TagFact): string =>
+  `${counted(frames, "frame", "frames")} of ${counted(Object.keys(by).length, "station", "stations")}`;
+
+/** At a mirror frames of any VLAN of the site may be; whether it is one is all that can be said. */
+function atMirror(listening: Listening, tag: TagFact, vid: number | null): LaidLine {
+  const { index } = listening;
+  const isKnown = vid === null || [...index.plan.vlan.values()].some((vlan) => vlan.vid === vid);
+  const about = vid === null ? ABOUT.untagged : ABOUT.vlan(vid);
+  return isKnown
+    ? noteOf(about, senders(tag))
+    : lineOf(
+        { about, planned: NOT_THERE, heard: senders(tag) },
+        { isRight: false, says: `The plan has no VLAN ${vid}.` },
+      );
+}
+
+function tagLine(listening: Listening, tag: TagFact): LaidLine {
+  const { index, port, planned } = listening;
+  const vid = vidOfTag(tag.vid);
+  if (tag.inner !== undefined) {
+    const about = `Tags ${[tag.vid, ...tag.inner].join(", ")}`;
+    return noteOf(about, senders(tag), "These frames bear two tags or more, one around the other.");
+  }
+  if (listening.tap.position === "mirror") return atMirror(listening, tag, vid);
+  if (vlanPort(index, port) === null)
+    return noteOf(vid === null ? ABOUT.untagged : ABOUT.vlan(vid), senders(tag));
+  const line: WireLine = vid === null ? [ABOUT.untagged, THERE] : [ABOUT.vlan(vid), TAGGED];
+  const said = plannedAbout(planned, line[0]);
+  return lineOf(
+    { about: line[0], planned: said, heard: `${line[1]}: ${senders(tag)}` },
+    {
+      isRight: said === line[1],
+      says:
+        vid === null
+          ? `Nothing is to be untagged at ${portName(listening)}.`
+          : `Frames ${tagWords(listening, vid)} bear a tag at ${portName(listening)}, where none is planned.`,
+      line,
+    },
+  );
+}
+
+/** Which VLANs are heard, by their tags. */
+export const vlanLines = (listening: Listening): LaidLine[] =>
+  listening.heard.facts.tags
+    .filter((tag) => tag.frames > toNeighbour(listening, tag))
+    .map((tag) => tagLine(listening, tag));
