@@ -6,7 +6,7 @@ export {
   type ShownNext,
   type ShownWhy,
 } from "./answer";
-export { type Ask, type Asked, askedOf, askKey, askOfKey, isAboutPlan } from "./asks";
+export { type Ask, type Asked, askedOf, askKey, askOfKey, isAboutPlan, linesAt } from "./asks";
 export { COMMON_WORDS, SUSPECT_KINDS, type SuspectKind } from "./kinds";
 export { inTheRunning, nextReadings, toBeSure } from "./next";
 export { onPlan, outcomeText, type Reading, type Seen } from "./predict";

@@ -81,7 +81,7 @@ function claimLine(listening: Listening, { ip, macs, vid }: Claim): LaidLine[] {
 /** As many stations are named in one line. */
 const MOST_NAMED = 5;
 
-/** Stations whose addresses are none of the segment that they are heard in, together; `told`: one was told of. */
+/** Stations whose addresses are none of the segment that they are heard in; of segment `told` it was said. */
 function strangerLine(
   listening: Listening,
   vid: number | null,

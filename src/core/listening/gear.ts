@@ -68,9 +68,13 @@ function changeLines({ heard }: Listening): LaidLine[] {
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** The gear that says so, by its address or its name; null for none of the plan. */
-function gearOf(
+export function gearNamed(
   index: PlanIndex,
-  { chassisId, systemName, managementAddresses = [] }: Neighbour,
+  {
+    chassisId,
+    systemName,
+    managementAddresses = [],
+  }: Pick<Neighbour, "chassisId" | "systemName" | "managementAddresses">,
 ): Device | null {
   const devices = [...index.plan.device.values()];
   const mac = parseMac(chassisId);
@@ -155,7 +159,7 @@ function neighbourLines(listening: Listening, said: Neighbour): LaidLine[] {
   const device = index.plan.port.get(port)?.device;
   const about = `Neighbour ${said.systemName ?? said.chassisId}`;
   if (said.shutdown === true) return [noteOf(about, saidPort(said), "It says that it goes away.")];
-  const gear = gearOf(index, said);
+  const gear = gearNamed(index, said);
   if (gear === null) return [otherNeighbour(listening, about, said)];
   const named = portNamed(index, gear, said);
   const heard = named === undefined ? `${gear.name}, ${saidPort(said)}` : nameOf(index, "port", named.id);

@@ -17,7 +17,7 @@ export type Column =
   | "mode";
 
 /** Heads without blanks and marks, in small letters. */
-const HEADS: readonly (readonly [Column, RegExp])[] = [
+const HEADS: Heads<Column> = [
   ["pvid", /^(pvid|nativevlan(id)?|native|accessvlan|portvlan(id)?|untaggedvlanid)$/],
   ["vid", /^(vlan|vlanid|vid|8021qvlanid|vlans?id)$/],
   ["untagged", /^(untagged(vlans?|ports?|members?|memberports?)?|untag|egressuntagged)$/],
@@ -36,10 +36,13 @@ const HEADS: readonly (readonly [Column, RegExp])[] = [
   ["name", /^(name|vlanname|description)$/],
 ];
 
+/** What heads of some kind of table can be called. */
+export type Heads<C extends string> = readonly (readonly [C, RegExp])[];
+
 /** What a head says that its column holds; null for what is none of these. */
-function columnOf(head: string): Column | null {
+function columnIn<C extends string>(heads: Heads<C>, head: string): C | null {
   const text = head.toLowerCase().replace(/[^a-z0-9]/g, "");
-  return HEADS.find(([, names]) => names.test(text))?.[0] ?? null;
+  return heads.find(([, names]) => names.test(text))?.[0] ?? null;
 }
 
 type Cut = (line: string) => string[];
@@ -93,8 +96,8 @@ const cutsFor = (head: string): readonly Cut[] => [
   atMark(","),
 ];
 
-export interface Cells {
-  readonly columns: readonly (Column | null)[];
+export interface Cells<C extends string = Column> {
+  readonly columns: readonly (C | null)[];
   readonly rows: readonly (readonly string[])[];
 }
 
@@ -102,7 +105,11 @@ export interface Cells {
 const HEADS_WITHIN = 12;
 
 /** A pasted table cut into its cells; null where no line names two columns that are known. */
-export function cellsOf(text: string): Cells | null {
+export const cellsOf = (text: string): Cells | null => cellsUnder(HEADS, text);
+
+/** The same for a table of another kind. */
+export function cellsUnder<C extends string>(heads: Heads<C>, text: string): Cells<C> | null {
+  const columnOf = (head: string) => columnIn(heads, head);
   const lines = text
     .replace(/^\ufeff/, "")
     .split(/\r?\n/)

@@ -1,15 +1,8 @@
 "use client";
 
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
-import {
-  expectedLines,
-  expectedText,
-  judge,
-  type Expected,
-  type Judged,
-  type SiteTest,
-} from "@/core/commissioning";
+import { expectedLines, expectedText, type Expected, type Judged, type SiteTest } from "@/core/commissioning";
 import type { PlanIndex } from "@/core/plan";
 import {
   MOST_READ,
@@ -23,6 +16,7 @@ import { whenText } from "../../margin/HistorySection";
 import { Fact } from "../../margin/parts";
 import { PhotoPicker } from "../../record-store/PhotoPicker";
 import { Photos } from "../../record-store/Photos";
+import { judgedRead } from "./judged";
 
 interface Props {
   readonly index: PlanIndex;
@@ -49,7 +43,7 @@ const ASKED: Readonly<Record<Expected["is"], string>> = {
   "no link": "What is read, where it is otherwise: “link”, or the address that it gets",
   answer: "What comes back, where it is otherwise: “nothing”",
   silence: "What comes back, where it is otherwise: “an answer”",
-  shown: "What it shows, where it is otherwise",
+  shown: "What it shows, where it is otherwise: its table of ports or VLANs can be pasted whole",
 };
 
 /** What was read, as an entry of the record. */
@@ -75,7 +69,10 @@ export function TakeTest(props: Props) {
     if (goesOn) section.current?.scrollIntoView({ block: "start" });
   }, [goesOn]);
   const read = text.trim();
-  const judged = read === "" ? null : judge(index, test.expected, read);
+  const { judged } = useMemo(
+    () => judgedRead(index, test.id, test.expected, read),
+    [index, test.id, test.expected, read],
+  );
   const take = (came: TestCame) =>
     onTaken(
       entryOf(index, test, {

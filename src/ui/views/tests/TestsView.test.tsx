@@ -42,6 +42,13 @@ jest.mock(
 );
 
 jest.mock(
+  "./captures/use-capture",
+  () =>
+    jest.requireActual<typeof import("../../../../tests/support/capture")>(
+      "../../../../tests/support/capture",
+    ).captureModule,
+);
+jest.mock(
   "./wrong/use-diagnosis",
   () =>
     jest.requireActual<typeof import("../../../../tests/support/diagnosis")>(

@@ -5,13 +5,15 @@ import type { HeardFile } from "@/core/heard";
 import { guessTap, laidBeside, TAP_WORDS } from "@/core/listening";
 import type { PlanIndex } from "@/core/plan";
 import { plugs } from "@/core/probe";
+import { capturedReadings } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { Combo } from "../../../kit/Combo";
 import { CaptureFile } from "./CaptureFile";
 import { LaidLines } from "./LaidLines";
+import { NeighbourTable } from "./NeighbourTable";
 import { TapChoice } from "./TapChoice";
 import { TakeHeard } from "./TakeHeard";
-import { sayWhere, useCapture } from "./use-capture";
+import { sayTaken, sayWhere, useCapture } from "./use-capture";
 
 /** A capture that was taken on site, beside what should be heard where it was taken. */
 export function Captures({ index, onWrong }: { index: PlanIndex; onWrong: () => void }) {
@@ -51,6 +53,7 @@ export function Captures({ index, onWrong }: { index: PlanIndex; onWrong: () => 
           )}
         </>
       )}
+      <NeighbourTable index={index} onWrong={onWrong} />
     </div>
   );
 }
@@ -104,9 +107,10 @@ function Heard({
   onWrong: () => void;
 }) {
   const guessed = useMemo(() => guessTap(heard), [heard]);
-  const { tap: said } = useCapture(index.plan.site.id);
+  const { tap: said, isTaken } = useCapture(index.plan.site.id);
   const tap = said ?? guessed;
   const laid = useMemo(() => laidBeside(index, port, tap, heard), [index, port, tap, heard]);
+  const readings = useMemo(() => capturedReadings(index, port, laid), [index, port, laid]);
   return (
     <>
       <TapChoice tap={tap} isGuess={said === null} onChoose={(one) => sayWhere({ tap: one })} />
@@ -117,7 +121,13 @@ function Heard({
         </p>
       ) : (
         <>
-          <TakeHeard index={index} port={port} laid={laid} onWrong={onWrong} />
+          <TakeHeard
+            readings={readings}
+            lines={laid.lines}
+            isTaken={isTaken}
+            onTaken={sayTaken}
+            onWrong={onWrong}
+          />
           <LaidLines index={index} laid={laid} />
         </>
       )}

@@ -45,17 +45,22 @@ export function LaidLines({ index, laid }: { index: PlanIndex; laid: Laid }) {
           Save as CSV
         </button>
       </div>
-      <ul>
-        {lines.slice(0, MOST_LINES).map((line, at) => (
-          <Line key={`${at} ${line.about}`} line={line} />
-        ))}
-      </ul>
+      <LaidList lines={lines} />
       {left > 0 ? (
         <p className="px-4 py-2 text-13 text-ink2">And {left} more, which are in the CSV.</p>
       ) : null}
     </section>
   );
 }
+
+/** Lines one below the other, as many as fit a screen. */
+export const LaidList = ({ lines }: { lines: readonly LaidLine[] }) => (
+  <ul>
+    {lines.slice(0, MOST_LINES).map((line, at) => (
+      <Line key={`${at} ${line.about}`} line={line} />
+    ))}
+  </ul>
+);
 
 function Line({ line: { about, planned, heard, verdict, says } }: { line: LaidLine }) {
   const [sign, words, colour] = SIGNS[verdict];

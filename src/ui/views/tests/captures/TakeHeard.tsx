@@ -1,29 +1,27 @@
 "use client";
 
-import type { Laid } from "@/core/listening";
-import type { PlanIndex } from "@/core/plan";
-import { capturedReadings } from "@/core/records";
+import type { LaidLine } from "@/core/listening";
+import type { CapturedReading } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { useRecord } from "../../../record-store/use-record";
 import { takenEntry } from "../wrong/take";
-import { sayTaken, useCapture } from "./use-capture";
 
 interface Props {
-  readonly index: PlanIndex;
-  readonly port: string;
-  readonly laid: Laid;
+  readonly readings: readonly CapturedReading[];
+  readonly lines: readonly LaidLine[];
+  /** Whether they were written down already. */
+  readonly isTaken: boolean;
+  readonly onTaken: () => void;
   readonly onWrong: () => void;
 }
 
 /** Writes down what was heard: each difference is a reading. */
-export function TakeHeard({ index, port, laid, onWrong }: Props) {
+export function TakeHeard({ readings, lines, isTaken, onTaken, onWrong }: Props) {
   const { add } = useRecord();
-  const { isTaken } = useCapture(index.plan.site.id);
-  const wrong = laid.lines.filter(({ verdict }) => verdict === "otherwise").length;
-  const readings = capturedReadings(index, port, laid);
+  const wrong = lines.filter(({ verdict }) => verdict === "otherwise").length;
   const take = () => {
     for (const { asked, planned, ...came } of readings) add(takenEntry(asked, planned, came), []);
-    sayTaken();
+    onTaken();
   };
   const words = counted(readings.length, "reading", "readings");
   return (
@@ -35,8 +33,9 @@ export function TakeHeard({ index, port, laid, onWrong }: Props) {
         <p role="status" className="text-13">
           Written down as {words}.
         </p>
-      ) : (
-        <button type="button" className="button go" disabled={readings.length === 0} onClick={take}>
+      ) : null}
+      {isTaken || readings.length === 0 ? null : (
+        <button type="button" className="button go" onClick={take}>
           Write down as {words}
         </button>
       )}

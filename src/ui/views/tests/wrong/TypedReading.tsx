@@ -1,11 +1,12 @@
 "use client";
 
-import { useState } from "react";
-import { expectedText, judge, type Expected } from "@/core/commissioning";
-import { onPlan, type Asked } from "@/core/diagnosis";
+import { useMemo, useState } from "react";
+import { expectedText, type Expected } from "@/core/commissioning";
+import { askKey, onPlan, type Asked } from "@/core/diagnosis";
 import type { PlanIndex } from "@/core/plan";
 import { MOST_READ, recordedAs } from "@/core/records";
 import { useRecord } from "../../../record-store/use-record";
+import { judgedRead } from "../judged";
 import { takenEntry } from "./take";
 
 const AN_ADDRESS = "an address, “none”, “no link”, or all that the laptop prints";
@@ -16,19 +17,23 @@ const ASKED: Readonly<Record<Expected["is"], string>> = {
   "no link": AN_ADDRESS,
   answer: AN_ANSWER,
   silence: AN_ANSWER,
-  shown: "a line for each thing that differs, as “port 7: off”",
+  shown: "a line for each thing that differs, as “port 7: off”, or a switch’s table pasted whole",
 };
 
 /** What was read, typed or pasted, beside what has to be read. */
 export function TypedReading({ index, asked }: { index: PlanIndex; asked: Asked }) {
   const { add } = useRecord();
   const [text, setText] = useState("");
-  const { expected } = onPlan(index, asked.ask);
+  const { expected } = useMemo(() => onPlan(index, asked.ask), [index, asked.ask]);
   const planned = recordedAs(index, expected);
   const read = text.trim();
-  const judged = read === "" || expected.is === "shown" ? null : judge(index, expected, read);
+  const { judged, differs } = useMemo(
+    () => judgedRead(index, askKey(asked.ask), expected, read),
+    [index, asked.ask, expected, read],
+  );
   const take = (came: "expected" | "otherwise") => {
-    add(takenEntry(asked, planned, { came, read, says: judged?.words ?? "" }), []);
+    // Of a page that was pasted whole what differs is laid beside faults.
+    add(takenEntry(asked, planned, { came, read: differs ?? read, says: judged?.words ?? "" }), []);
     setText("");
   };
   return (
