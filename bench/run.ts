@@ -10,6 +10,7 @@ import { guessColumns, readHostTable } from "../src/core/register";
 import { draftPlan, USUAL_PARTS } from "../src/core/survey";
 import { surveyPlan } from "../src/core/testing/survey-plan";
 import { generate, SIZES } from "./generate";
+import { measureCapture } from "./capture";
 import { measureGuards } from "./guards";
 import { measureDiagnosis } from "./diagnosis";
 import { measureRunbook } from "./runbook";
@@ -198,6 +199,8 @@ async function finish(): Promise<void> {
     measureRules(median, (operation, ms, parse) => add(operation, ms, parse, "rules"));
   if (only === undefined || only === "guards")
     measureGuards(median, (operation, ms, parse) => add(operation, ms, parse, "guards"));
+  if (only === undefined || only === "capture")
+    measureCapture(median, (operation, ms, parse) => add(operation, ms, parse, "capture"));
   if (only === undefined || only === "diagnosis")
     measureDiagnosis(median, (operation, ms, parse) => add(operation, ms, parse, "diagnosis"));
   if (only === undefined || only === "runbook")

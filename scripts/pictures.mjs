@@ -206,24 +206,6 @@ try {
     await page.screenshot({ path: join(OUT, `${file}.png`) });
     console.log(`docs/screenshots/${file}.png`);
   }
-  // Devices that stand in, on the dark ground: some answer, one was cut off.
-  await page.goto("/");
-  await page.getByRole("link", { name: /Lockkeeper/ }).click();
-  await page.getByRole("grid", { name: "Segments" }).waitFor();
-  await view(page, "Runbook");
-  await page.getByRole("radio", { name: "Bench" }).click();
-  await page.getByText(/steps from what is/).waitFor({ timeout: 60_000 });
-  await page.getByRole("radio", { name: "On stand-ins" }).click();
-  await page.getByRole("list", { name: "Stand-in devices" }).waitFor();
-  for (let step = 0; step < 12; step += 1) {
-    await page.getByRole("button", { name: "As the order has it" }).click();
-    await page.getByRole("button", { name: "Send it" }).click();
-    await page.waitForTimeout(700);
-  }
-  await page.waitForTimeout(900);
-  await page.screenshot({ path: join(OUT, "stand-ins-bench.png") });
-  console.log("docs/screenshots/stand-ins-bench.png");
-  await page.getByRole("radio", { name: "Sheet" }).click();
   // In the hand, on site: some steps ticked, on the dark ground.
   await page.goto("/");
   await page.getByRole("link", { name: /Lockkeeper/ }).click();
@@ -278,6 +260,16 @@ try {
   await page.waitForTimeout(300);
   await page.screenshot({ path: join(OUT, "what-is-wrong.png") });
   console.log("docs/screenshots/what-is-wrong.png");
+  // A capture at the printer's port, which was left in the phones' VLAN; on the dark ground.
+  await page.getByRole("radio", { name: "Captures" }).click();
+  await page.getByRole("radio", { name: "Bench" }).click();
+  await page.getByLabel("Capture file").setInputFiles(join(ROOT, "demo", "reception-printer.pcapng"));
+  await page.getByRole("button", { name: /^Port:/ }).click();
+  await page.getByPlaceholder("Type part of the name").fill("Upper switch 4");
+  await page.keyboard.press("Enter");
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: join(OUT, "capture-bench.png") });
+  console.log("docs/screenshots/capture-bench.png");
 } finally {
   await browser.close();
   server.kill("SIGTERM");

@@ -47,6 +47,13 @@ test("on a phone without a connection a site is proven reading by reading, over 
   const found = /^Found: Lower switch port 6 is untagged in VLAN 50 \(Cards\), not in VLAN 40 \(Imaging\)$/;
   await expect(first.getByText(found)).toBeVisible();
   await expect(first.getByText(/^Not sent yet: 2 entries, kept in this browser\./)).toBeVisible();
+  // So is a capture that was taken at a port.
+  await first.getByRole("radio", { name: "Captures" }).click();
+  await first.getByLabel("Capture file").setInputFiles("tests/oracle/capture/nak-access.pcap");
+  await first.getByRole("button", { name: /^Port:/ }).click();
+  await first.getByPlaceholder("Type part of the name").fill("Lower switch 6");
+  await first.keyboard.press("Enter");
+  await expect(first.getByText(/^A second DHCP server answers in Imaging: find /)).toBeVisible();
   const address = first.url();
   await first.close();
 

@@ -113,11 +113,14 @@ function serverLine(listening: Listening, server: Server): LaidLine {
   const own = [...known].filter((one) => isIn(segment, one));
   const words = (own.length > 0 ? own : [...known]).join(", ");
   const find = `find ${server.mac} and switch its DHCP server off.`;
+  const id = server.serverId;
+  if (id !== null && own.length > 0 && known.has(id) && !own.includes(id))
+    return noteOf(about, heard, `The right server, but for another segment: ${segment.name} has ${words}.`);
   return lineOf(
     { about, planned: known.size === 0 ? "none" : words, heard },
     {
       // Who answers for a relay names itself by that relay's address, or its own.
-      isRight: server.serverId === null || known.has(server.serverId),
+      isRight: id === null || known.has(id),
       says:
         known.size === 0
           ? `Nobody is to give addresses in ${segment.name}: ${find}`

@@ -1,12 +1,10 @@
 import { render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { LEFT_IN, printerHeard } from "../../../../../demo/capture";
 import { fennelStreet } from "../../../../../demo/fennel-street";
 import { captures } from "../../../../../tests/support/capture";
 import { scene } from "../../../../../tests/support/plan-scene";
-import { listenAt, pcapng } from "@/core/capture";
-import { must } from "@/core/kernel";
-import { afterEdits, PlanEdits, PlanIndex, vid } from "@/core/plan";
-import { asClient, probe } from "@/core/probe";
+import { PlanIndex } from "@/core/plan";
 import { Captures } from "./Captures";
 
 type Support = typeof import("../../../../../tests/support/plan-scene");
@@ -38,30 +36,8 @@ jest.mock(
 
 const plan = fennelStreet();
 const index = PlanIndex.of(plan);
-const printer = must(
-  [...plan.host.values()].find(({ name }) => name === "Reception printer"),
-  "a printer",
-);
-const port = printer.attachment.at === "port" ? printer.attachment.port : "";
-
-/** What is heard at the printer's port while it asks for its address, with its port in some VLAN. */
-function captured(own: number): Uint8Array {
-  const edits = new PlanEdits(plan);
-  const pvid = must(vid(own), "a VLAN");
-  edits.patch("port", port, { pvid, untagged: [pvid] });
-  const truth = must(afterEdits(index, edits), "a site");
-  const goals = [{ to: "address" } as const, { to: "internet", service: null } as const];
-  const frames = goals.flatMap((goal, at) =>
-    listenAt(
-      truth,
-      probe(truth, asClient({ at: "host", host: printer.id }, goal), () => "").exchange,
-      port,
-    ).map((frame) => ({ ...frame, ms: frame.ms + at * 1000 })),
-  );
-  return pcapng(frames, "here", Date.UTC(2026, 10, 30));
-}
-captures.set("wrong.pcapng", captured(30));
-captures.set("right.pcapng", captured(20));
+captures.set("wrong.pcapng", printerHeard(LEFT_IN));
+captures.set("right.pcapng", printerHeard(20));
 captures.set("letter.pcap", new TextEncoder().encode("Dear Ruth, this is no capture at all."));
 
 const onWrong = jest.fn();
