@@ -28,7 +28,7 @@ function shownBy(index: PlanIndex, outcome: Outcome): string[] {
 }
 
 /** The laptop at a spot, asking for an address. */
-interface Asked {
+export interface Asked {
   readonly test: SiteTest;
   readonly spot: Spot;
   readonly outcome: Outcome;
@@ -60,6 +60,7 @@ function asked(index: PlanIndex, spot: Spot, does: string): Asked {
     at: spot.at,
     does,
     question,
+    pulled: null,
     expected: isDark(index, spot.from) ? { is: "no link" } : leaseExpected(index, outcome, null),
     proves: [
       ...(outcome.cause === null || isDark(index, spot.from) ? [spot.fact] : []),
@@ -134,6 +135,7 @@ export function devicesAsking(index: PlanIndex): SiteTest[] {
         at: host.name,
         does: `Look on ${host.name} which address it has.`,
         question,
+        pulled: null,
         expected,
         proves: [
           ...(host.manner === "reserved" && isKept ? [addressFact(host.id)] : []),
@@ -195,6 +197,7 @@ export function reachTest(
     at: spot.at,
     does: `${does}${entered}.`,
     question,
+    pulled: null,
     expected: cause === null ? { is: "answer" } : { is: "silence", why: cause.sentence },
     proves: cause === null ? [...proves, ...shownByAnswer(index, { spot, as }, outcome)] : proves,
   };

@@ -16,18 +16,9 @@ import {
 import { serviceNames, wallBetween, wallEnds, sameEnd } from "../policy";
 import { managementAddress } from "../probe";
 import { PORT_SETTINGS } from "../runbook";
-
-/** What is to be proven on site. */
-export type FactKind = "vlan" | "role" | "wireless" | "scope" | "address" | "way in" | "baseline" | "wall";
-
-export interface Fact {
-  /** The same as long as it is the same that is to be proven. */
-  readonly id: string;
-  readonly kind: FactKind;
-  readonly words: string;
-  /** Whose configuration shows it, where nothing that a laptop reads does; null where only trying does. */
-  readonly shownOn: { readonly device: string } | { readonly host: string } | null;
-}
+import type { Fact } from "./fact";
+import { gearFacts } from "./gear-facts";
+import { pulledFacts } from "./pulled";
 
 /** A VLAN at a port between gear; `port` as the fabric has it: of an aggregated link the one that leads. */
 export const vlanFact = (port: string, vid: number): string => `vlan ${port} ${vid}`;
@@ -217,4 +208,6 @@ export const factsOf = (index: PlanIndex): Fact[] => [
   ...addressFacts(index),
   ...deviceFacts(index),
   ...wallFacts(index),
+  ...gearFacts(index),
+  ...pulledFacts(index),
 ];

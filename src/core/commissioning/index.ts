@@ -1,5 +1,6 @@
 export { crossingsOf } from "./crossings";
-export { type Fact, rolesOf } from "./facts";
+export { type Fact } from "./fact";
+export { rolesOf } from "./facts";
 export { ASPECTS, judge, otherAspects, type Judged } from "./judge";
 export { memberText } from "./shown";
 export { leaseExpected } from "./leases";

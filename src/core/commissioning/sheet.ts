@@ -2,8 +2,10 @@ import { byNaturalText } from "../kernel";
 import type { PlanIndex } from "../plan";
 import { askersOf, devicesAsking, laptopsAsking, staticDevices, waysIn } from "./candidates";
 import { cover } from "./cover";
-import { factsOf, type Fact } from "./facts";
+import type { Fact } from "./fact";
+import { factsOf } from "./facts";
 import { lookedUp } from "./shown";
+import { pulledTried } from "./spare-ways";
 import type { SiteTest } from "./tests";
 import { wallsTried } from "./walls";
 
@@ -20,7 +22,7 @@ export interface TestSheet {
 
 /** Told how far it is: so many parts of so many. */
 export type Tell = (done: number, all: number) => void;
-const PARTS = 5;
+const PARTS = 6;
 
 /** All readings that could be taken, and why none proves what none does. */
 function possibleTests(
@@ -39,14 +41,16 @@ function possibleTests(
   tell(3, PARTS);
   const walls = wallsTried(index, askers);
   tell(4, PARTS);
+  const tried = [...walls, ...pulledTried(index, laptops, askers)];
+  tell(5, PARTS);
   return {
     tests: [
       ...laptops.map(({ test }) => test),
       ...devices,
       ...pages,
-      ...walls.flatMap((one) => ("test" in one ? [one.test] : [])),
+      ...tried.flatMap((one) => ("test" in one ? [one.test] : [])),
     ],
-    reasons: new Map(walls.flatMap((one) => ("test" in one ? [] : [[one.fact, one.why]]))),
+    reasons: new Map(tried.flatMap((one) => ("test" in one ? [] : [[one.fact, one.why]]))),
   };
 }
 

@@ -5,19 +5,10 @@ import { grouped } from "../kernel";
 import { nameOf, type PlanIndex, type Port } from "../plan";
 import { formatLease } from "../planners";
 import { offeredRanges } from "../dhcp";
-import {
-  addressFact,
-  baselineFact,
-  rolesOf,
-  portsText,
-  scopeFact,
-  vlanFact,
-  wirelessFact,
-  type Fact,
-} from "./facts";
+import { addressFact, baselineFact, rolesOf, portsText, scopeFact, vlanFact, wirelessFact } from "./facts";
+import type { Fact, Line } from "./fact";
+import { gearLines } from "./gear-facts";
 import type { SiteTest } from "./tests";
-
-type Line = readonly [name: string, value: string];
 
 const vidsText = (list: readonly number[]): string =>
   list.length === 0 ? "none" : [...list].sort((a, b) => a - b).join(" ");
@@ -69,6 +60,7 @@ const scopeLines = (index: PlanIndex, wanted: ReadonlySet<string>): Line[] =>
 function linesOf(index: PlanIndex, on: On, facts: readonly Fact[]): Line[] {
   const wanted = new Set(facts.map(({ id }) => id));
   const ports = "device" in on ? portLines(index, on.device, wanted) : [];
+  const gear = "device" in on ? gearLines(index, on.device, wanted) : [];
   const device = "device" in on ? index.plan.device.get(on.device) : undefined;
   const baseline =
     device === undefined || !wanted.has(baselineFact(device.id))
@@ -77,7 +69,7 @@ function linesOf(index: PlanIndex, on: On, facts: readonly Fact[]): Line[] {
   const host = "host" in on ? index.plan.host.get(on.host) : undefined;
   const address = host !== undefined && wanted.has(addressFact(host.id)) ? host.ipv4 : null;
   const own: Line[] = address === null ? [] : [["Its own address", formatAddress(address)]];
-  return [...ports, ...baseline, ...own, ...scopeLines(index, wanted)];
+  return [...ports, ...gear, ...baseline, ...own, ...scopeLines(index, wanted)];
 }
 
 /** What nothing shows that a laptop reads is looked up on the device itself: its own pages. */
@@ -101,6 +93,7 @@ export function lookedUp(index: PlanIndex, facts: readonly Fact[]): SiteTest[] {
         at: name,
         does: `Look on ${name} itself.`,
         question: null,
+        pulled: null,
         expected: { is: "shown", lines: shown },
         proves: about.map((fact) => fact.id),
       },

@@ -1,5 +1,6 @@
 import type { Address, AddressRange } from "../address";
 import type { ProbePlace, ProbeQuestion } from "../plan";
+import type { Pulled } from "./pulled";
 
 /** What has to be read. */
 export type Expected =
@@ -34,6 +35,8 @@ export interface SiteTest {
   readonly does: string;
   /** What is asked of the simulation; null where a device's own pages are looked at. */
   readonly question: ProbeQuestion | null;
+  /** What is pulled out while it is asked; null where nothing is. */
+  readonly pulled: Pulled | null;
   readonly expected: Expected;
   /** The facts that it proves, by their ids. */
   readonly proves: readonly string[];

@@ -28,6 +28,11 @@ const FACTS: readonly (readonly [FactKind, string])[] = [
   ["way in", "The pages of every device open from where they have to"],
   ["baseline", "Every device is administered as was decided"],
   ["wall", "Every wall lets what it has to, and nothing else"],
+  ["tree", "Every tree has the root that it has to, and what stands by stands by"],
+  ["speed", "Every cable between gear runs at its speed"],
+  ["power", "Everything that is fed over its cable gets its power"],
+  ["spare", "It goes on without any one cable that has a spare way"],
+  ["failover", "The internet is there without any one line"],
 ];
 
 function ofFacts(words: string, own: readonly FactStanding[]): Criterion {

@@ -68,7 +68,8 @@ export function readingsOf(
     .sort((a, b) => byText(a.taken.at, b.taken.at))
     .flatMap(({ taken, by }): RecordedReading[] => {
       const test = tests.get(taken.test.id);
-      const question = test?.question ?? null;
+      // What is read while something is pulled out is no reading of the site as it is.
+      const question = test?.pulled === null ? test.question : null;
       const ask: Ask | null = question === null ? askOfKey(taken.test.id) : { what: "try", question };
       // What is asked on the sheet is written down in its words; what diagnosis asks, in its own.
       if (ask === null || !isAboutPlan(index, ask)) return [];
