@@ -12,7 +12,10 @@ export type FactKind =
   | "speed"
   | "power"
   | "spare"
-  | "failover";
+  | "failover"
+  | "sign-in"
+  | "level"
+  | "cable";
 
 export interface Fact {
   /** The same as long as it is the same that is to be proven. */

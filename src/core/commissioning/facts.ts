@@ -18,7 +18,9 @@ import { managementAddress } from "../probe";
 import { PORT_SETTINGS } from "../runbook";
 import type { Fact } from "./fact";
 import { gearFacts } from "./gear-facts";
+import { measuredTests } from "./measured";
 import { pulledFacts } from "./pulled";
+import { signInFacts } from "./sign-in-facts";
 
 /** A VLAN at a port between gear; `port` as the fabric has it: of an aggregated link the one that leads. */
 export const vlanFact = (port: string, vid: number): string => `vlan ${port} ${vid}`;
@@ -210,4 +212,6 @@ export const factsOf = (index: PlanIndex): Fact[] => [
   ...wallFacts(index),
   ...gearFacts(index),
   ...pulledFacts(index),
+  ...signInFacts(index),
+  ...measuredTests(index).map(({ fact }) => fact),
 ];

@@ -4,6 +4,7 @@ import { PlanIndex } from "../plan";
 import { judge } from "./judge";
 import { testSheet } from "./sheet";
 import type { Expected } from "./tests";
+import { expectedText } from "./words";
 
 const index = PlanIndex.of(fennelStreet());
 const { tests } = testSheet(index);
@@ -76,4 +77,23 @@ test.each([
   [PHONES, "255.255.255.0"],
 ])("%j, read %j, is not judged", (expected, text) => {
   expect(judge(index, expected, text)).toBeNull();
+});
+
+test("a figure of an instrument is judged by its bounds, whatever stands around it", () => {
+  const level: Expected = { is: "measured", what: "Level", unit: "dBm", least: -67, most: null };
+  const length: Expected = { is: "measured", what: "Length", unit: "m", least: null, most: 100 };
+  expect(judge(index, level, "-60 dBm")).toEqual({ isRight: true, words: "Level -60 dBm is right." });
+  expect(judge(index, level, "Signal: −71,5 dBm")).toEqual({
+    isRight: false,
+    words: "Level -71.5 dBm is less than -67 dBm.",
+  });
+  expect(judge(index, level, "72")?.isRight).toBe(false);
+  expect(judge(index, length, "PASS 34.2 m")).toEqual({ isRight: true, words: "Length 34.2 m is right." });
+  expect(judge(index, length, "112")).toEqual({ isRight: false, words: "Length 112 m is more than 100 m." });
+  expect(judge(index, length, "FAIL: pair 3-6 open at 12 m")?.isRight).toBe(false);
+  expect(judge(index, length, "fine")).toBeNull();
+  expect([expectedText(index, level), expectedText(index, length)]).toEqual([
+    "Level at least -67 dBm",
+    "Length at most 100 m",
+  ]);
 });

@@ -199,6 +199,30 @@ function judgeAnswer(expected: Extract<Expected, { is: "answer" | "silence" }>, 
   return { isRight, words: `It answers, and has to stay silent. ${expected.why}`.trim() };
 }
 
+/** What instruments say of something that is not sound. */
+const UNSOUND = /\b(fail(s|ed|ure)?|open|short(ed)?|split|reversed|crossed|no (link|signal|power))\b/i;
+/** A figure, with whichever sign for minus and mark for decimals. */
+const FIGURE = /[-−–]?\d+(?:[.,]\d+)?/;
+
+function judgeMeasured(
+  { what, unit, least, most }: Extract<Expected, { is: "measured" }>,
+  text: string,
+): Judged | null {
+  const [unsound] = UNSOUND.exec(text) ?? [];
+  if (unsound !== undefined) return { isRight: false, words: `“${unsound}”: it is not sound.` };
+  const [figure] = FIGURE.exec(text) ?? [];
+  if (figure === undefined) return null;
+  const read = Number(figure.replace(/[−–]/, "-").replace(",", "."));
+  // No name is received with a milliwatt: its minus was left out.
+  const value = unit === "dBm" ? -Math.abs(read) : read;
+  const said = `${what} ${value} ${unit}`;
+  if (least !== null && value < least)
+    return { isRight: false, words: `${said} is less than ${least} ${unit}.` };
+  if (most !== null && value > most)
+    return { isRight: false, words: `${said} is more than ${most} ${unit}.` };
+  return { isRight: true, words: `${said} is right.` };
+}
+
 /**
  * What was read, judged: an address or the whole text that a laptop prints about its network, "none", or
  * whether an answer came. Null where the text does not tell.
@@ -214,6 +238,8 @@ export function judge(index: PlanIndex, expected: Expected, text: string): Judge
     case "answer":
     case "silence":
       return judgeAnswer(expected, text);
+    case "measured":
+      return judgeMeasured(expected, text);
     case "shown":
       return null;
   }

@@ -2,6 +2,7 @@ import { familyOf, inRange } from "../address";
 import { offeredRanges } from "../dhcp";
 import type { Host, PlanIndex, Scope } from "../plan";
 import { serverOf, type Outcome } from "../probe";
+import { equal } from "../kernel";
 import type { Expected } from "./tests";
 
 /** The scope that gave a lease; null for none that is known. */
@@ -29,3 +30,7 @@ export function leaseExpected(index: PlanIndex, outcome: Outcome, host: Host | n
     leaseSeconds: lease.leaseSeconds,
   };
 }
+
+/** Whether two readings come out the same: why there is no address is not read. */
+export const readsTheSame = (a: Expected, b: Expected): boolean =>
+  a.is === "no lease" ? b.is === "no lease" : equal(a, b);

@@ -2,12 +2,7 @@ import { must } from "../kernel";
 import { afterEdits, nameOf, PlanEdits, type Link, type PlanIndex } from "../plan";
 import { TREE } from "../spanning-tree";
 import type { Fact } from "./fact";
-
-/** What is pulled out for a reading, and put back after it. */
-export interface Pulled {
-  readonly what: "link" | "line";
-  readonly id: string;
-}
+import type { Pulled, SiteTest } from "./tests";
 
 /** The ports that a line's cable is in. */
 const portsOfLine = (index: PlanIndex, line: string): string[] =>
@@ -21,8 +16,15 @@ export function withoutPulled(index: PlanIndex, { what, id }: Pulled): PlanIndex
   if (what === "link" && edits.get("link", id) !== undefined) edits.remove("link", id);
   if (what === "line")
     for (const port of portsOfLine(index, id)) edits.patch("port", port, { enabled: false });
+  if (what === "servers")
+    for (const server of index.plan.signIn.get(id)?.servers ?? [])
+      if (edits.get("host", server) !== undefined)
+        edits.patch("host", server, { attachment: { at: "unplaced" } });
   return edits.changes().length === 0 ? index : must(afterEdits(index, edits), "what is pulled out can be");
 }
+
+/** A test, or why there is none. */
+export type Tried = { readonly test: SiteTest } | { readonly fact: string; readonly why: string };
 
 export const spareFact = (link: string): string => `spare ${link}`;
 export const failoverFact = (line: string): string => `failover ${line}`;

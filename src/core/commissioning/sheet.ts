@@ -4,7 +4,9 @@ import { askersOf, devicesAsking, laptopsAsking, staticDevices, waysIn } from ".
 import { cover } from "./cover";
 import type { Fact } from "./fact";
 import { factsOf } from "./facts";
+import { measuredTests } from "./measured";
 import { lookedUp } from "./shown";
+import { signInTried } from "./sign-in-facts";
 import { pulledTried } from "./spare-ways";
 import type { SiteTest } from "./tests";
 import { wallsTried } from "./walls";
@@ -41,13 +43,14 @@ function possibleTests(
   tell(3, PARTS);
   const walls = wallsTried(index, askers);
   tell(4, PARTS);
-  const tried = [...walls, ...pulledTried(index, laptops, askers)];
+  const tried = [...walls, ...pulledTried(index, laptops, askers), ...signInTried(index, laptops)];
   tell(5, PARTS);
   return {
     tests: [
       ...laptops.map(({ test }) => test),
       ...devices,
       ...pages,
+      ...measuredTests(index).map(({ test }) => test),
       ...tried.flatMap((one) => ("test" in one ? [one.test] : [])),
     ],
     reasons: new Map(tried.flatMap((one) => ("test" in one ? [] : [[one.fact, one.why]]))),

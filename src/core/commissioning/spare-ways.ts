@@ -1,14 +1,9 @@
 import { nameOf, type PlanIndex } from "../plan";
 import { asClient, probe } from "../probe";
-import { equal } from "../kernel";
 import type { Asked, Asker } from "./candidates";
 import { crossingsOf } from "./crossings";
-import { leaseExpected } from "./leases";
-import { cablesOnRings, failoverFact, linesWithOthers, spareFact, withoutPulled } from "./pulled";
-import type { SiteTest } from "./tests";
-
-/** A test, or why there is none. */
-type Tried = { readonly test: SiteTest } | { readonly fact: string; readonly why: string };
+import { leaseExpected, readsTheSame } from "./leases";
+import { cablesOnRings, failoverFact, linesWithOthers, spareFact, withoutPulled, type Tried } from "./pulled";
 
 const nobody = () => "";
 const QUIET = "At a quiet hour: whoever works there is cut off for some seconds.";
@@ -36,9 +31,11 @@ function spareTests(index: PlanIndex, laptops: readonly Asked[]): Tried[] {
     const site = withoutPulled(index, { what: "link", id: link.id });
     const question = asClient(laptop.spot.from, { to: "address" });
     const expected = leaseExpected(site, probe(site, question, nobody), null);
-    if (!equal(expected, laptop.test.expected))
+    if (!readsTheSame(expected, laptop.test.expected))
       return { fact, why: `Without ${name} it does not go on: see Failures.` };
-    const does = `Pull out ${name}, and wait until the tree has settled. ${laptop.test.does} Then put the cable back. ${QUIET}`;
+    const does =
+      `Pull out ${name}, and wait until the tree has settled. ${laptop.test.does} ` +
+      `Then put the cable back. ${QUIET}`;
     return {
       test: {
         ...laptop.test,
@@ -73,7 +70,9 @@ function failoverTests(index: PlanIndex, askers: readonly Asker[]): Tried[] {
         id: `failover ${line.id}`,
         place: spot.place,
         at: spot.at,
-        does: `Pull out the cable of ${line.name}, wait a minute, and open something on the internet${entered}. Then put it back. ${QUIET}`,
+        does:
+          `Pull out the cable of ${line.name}, wait a minute, and open something on the internet${entered}. ` +
+          `Then put it back. ${QUIET}`,
         question: { ...asClient(spot.from, goal), as },
         expected: { is: "answer" },
         proves: [fact],

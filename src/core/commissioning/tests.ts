@@ -1,6 +1,5 @@
 import type { Address, AddressRange } from "../address";
 import type { ProbePlace, ProbeQuestion } from "../plan";
-import type { Pulled } from "./pulled";
 
 /** What has to be read. */
 export type Expected =
@@ -20,8 +19,22 @@ export type Expected =
   | { readonly is: "no lease"; readonly why: string }
   | { readonly is: "answer" }
   | { readonly is: "silence"; readonly why: string }
+  /** A figure that an instrument shows, within its bounds. */
+  | {
+      readonly is: "measured";
+      readonly what: string;
+      readonly unit: string;
+      readonly least: number | null;
+      readonly most: number | null;
+    }
   /** What a device's own pages show, line by line. */
   | { readonly is: "shown"; readonly lines: readonly (readonly [name: string, value: string])[] };
+
+/** What is pulled out for a reading, and put back after it: a cable, a line, the servers of a sign-in. */
+export interface Pulled {
+  readonly what: "link" | "line" | "servers";
+  readonly id: string;
+}
 
 /** One reading that can be taken on site, and what it proves. */
 export interface SiteTest {

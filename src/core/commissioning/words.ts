@@ -32,10 +32,18 @@ export function expectedLines(index: PlanIndex, expected: Expected): Line[] {
         ["Comes back", "nothing"],
         ["Since", expected.why],
       ];
+    case "measured":
+      return [[expected.what, boundsText(expected)]];
     case "shown":
       return [...expected.lines];
   }
 }
+
+const boundsText = ({ least, most, unit }: Extract<Expected, { is: "measured" }>): string =>
+  [
+    ...(least === null ? [] : [`at least ${least} ${unit}`]),
+    ...(most === null ? [] : [`at most ${most} ${unit}`]),
+  ].join(", ");
 
 const SHORT = {
   "no link": "no link",
@@ -55,5 +63,6 @@ export function expectedText(index: PlanIndex, expected: Expected): string {
       .map(([name, value]) => `${name}: ${value}`)
       .join("; ")
       .slice(0, MOST_TEXT);
-  return expected.is === "lease" ? (lines[0]?.[1] ?? "") : SHORT[expected.is];
+  if (expected.is === "lease") return lines[0]?.[1] ?? "";
+  return expected.is === "measured" ? `${expected.what} ${boundsText(expected)}` : SHORT[expected.is];
 }

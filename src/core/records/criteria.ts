@@ -32,6 +32,9 @@ const FACTS: readonly (readonly [FactKind, string])[] = [
   ["speed", "Every cable between gear runs at its speed"],
   ["power", "Everything that is fed over its cable gets its power"],
   ["spare", "It goes on without any one cable that has a spare way"],
+  ["sign-in", "Every sign-in lets in whom it has to, and nobody else"],
+  ["level", "Every access point is strong enough where it is used"],
+  ["cable", "Every copper cable between gear is tested"],
   ["failover", "The internet is there without any one line"],
 ];
 

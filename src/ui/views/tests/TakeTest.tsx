@@ -43,6 +43,7 @@ const ASKED: Readonly<Record<Expected["is"], string>> = {
   "no link": "What is read, where it is otherwise: “link”, or the address that it gets",
   answer: "What comes back, where it is otherwise: “nothing”",
   silence: "What comes back, where it is otherwise: “an answer”",
+  measured: "What the instrument shows: a figure, or what it says is wrong",
   shown: "What it shows, where it is otherwise: its table of ports or VLANs can be pasted whole",
 };
 

@@ -17,6 +17,7 @@ const ASKED: Readonly<Record<Expected["is"], string>> = {
   "no link": AN_ADDRESS,
   answer: AN_ANSWER,
   silence: AN_ANSWER,
+  measured: "a figure",
   shown: "a line for each thing that differs, as “port 7: off”, or a switch’s table pasted whole",
 };
 
