@@ -14,7 +14,7 @@ import { asClient, managementAddress, probe, settingsFor, type Outcome } from ".
 import { crossingsOf } from "./crossings";
 import { addressFact, rolesOf, scopeFact, vlanFact, wayInFact, wirelessFact, type Role } from "./facts";
 import { leaseExpected, scopeOfLease } from "./leases";
-import type { SiteTest, Spot } from "./tests";
+import type { Asked, Asker, SiteTest, Spot } from "./tests";
 
 const nobody = (): string => "";
 /** The VLANs at ports between gear that a journey proves by crossing them. */
@@ -25,22 +25,6 @@ const crossed = (index: PlanIndex, { steps }: Outcome): string[] =>
 function shownBy(index: PlanIndex, outcome: Outcome): string[] {
   const scope = scopeOfLease(index, outcome);
   return [...crossed(index, outcome), ...(scope === null ? [] : [scopeFact(scope.id)])];
-}
-
-/** The laptop at a spot, asking for an address. */
-export interface Asked {
-  readonly test: SiteTest;
-  readonly spot: Spot;
-  readonly outcome: Outcome;
-}
-/** Somebody who can ask for something: where, and with which address. */
-export interface Asker {
-  readonly spot: Spot;
-  /** What is entered on the laptop first, as a sentence ends; empty where it asks for its address. */
-  readonly entered: string;
-  readonly as: ProbeAs;
-  /** The segment that it has an address of; null for none of the plan. */
-  readonly segment: string | null;
 }
 
 /** Whether something is at a port that is off. */

@@ -9,11 +9,10 @@ import {
   type SignInPort,
 } from "../plan";
 import { asClient, probe } from "../probe";
-import type { Asked } from "./candidates";
 import type { Fact } from "./fact";
 import { leaseExpected, readsTheSame } from "./leases";
 import { withoutPulled, type Tried } from "./pulled";
-import type { Expected, SiteTest } from "./tests";
+import type { Asked, Expected, SiteTest } from "./tests";
 
 /** What is asked of the ports of a sign-in (IEEE 802.1X): one that is known, one that is not, and no server. */
 const SITUATIONS = ["known", "stranger", "silent"] as const;

@@ -1,9 +1,9 @@
 import { nameOf, type PlanIndex } from "../plan";
 import { asClient, probe } from "../probe";
-import type { Asked, Asker } from "./candidates";
 import { crossingsOf } from "./crossings";
 import { leaseExpected, readsTheSame } from "./leases";
 import { cablesOnRings, failoverFact, linesWithOthers, spareFact, withoutPulled, type Tried } from "./pulled";
+import type { Asked, Asker } from "./tests";
 
 const nobody = () => "";
 const QUIET = "At a quiet hour: whoever works there is cut off for some seconds.";

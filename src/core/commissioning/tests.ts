@@ -1,5 +1,6 @@
 import type { Address, AddressRange } from "../address";
-import type { ProbePlace, ProbeQuestion } from "../plan";
+import type { ProbeAs, ProbePlace, ProbeQuestion } from "../plan";
+import type { Outcome } from "../probe";
 
 /** What has to be read. */
 export type Expected =
@@ -63,4 +64,20 @@ export interface Spot {
   readonly from: ProbePlace;
   readonly place: string;
   readonly at: string;
+}
+
+/** The laptop at a spot, asking for an address. */
+export interface Asked {
+  readonly test: SiteTest;
+  readonly spot: Spot;
+  readonly outcome: Outcome;
+}
+/** Somebody who can ask for something: where, and with which address. */
+export interface Asker {
+  readonly spot: Spot;
+  /** What is entered on the laptop first, as a sentence ends; empty where it asks for its address. */
+  readonly entered: string;
+  readonly as: ProbeAs;
+  /** The segment that it has an address of; null for none of the plan. */
+  readonly segment: string | null;
 }

@@ -12,9 +12,9 @@ import {
 } from "../plan";
 import { sameEnd, SERVICES, serviceText, wallBetween, wallEnds } from "../policy";
 import { probe } from "../probe";
-import { MOST_TRIED, reachTest, type Asker } from "./candidates";
+import { MOST_TRIED, reachTest } from "./candidates";
 import { wallFact, type WallDoes } from "./facts";
-import type { SiteTest } from "./tests";
+import type { Asker, SiteTest } from "./tests";
 
 /** What is asked for behind a wall, in words. */
 interface Aim {
