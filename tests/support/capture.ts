@@ -1,31 +1,9 @@
 import { useStore } from "zustand";
 import { createStore } from "zustand/vanilla";
-import { Listener, type HeardFile } from "@/core/heard";
-import type { Tap } from "@/core/listening";
+import { Listener } from "@/core/heard";
+import { IDLE, type CaptureWork } from "@/ui/views/tests/captures/capture-work";
 
-interface Work {
-  readonly name: string;
-  readonly size: number;
-  readonly done: number;
-  readonly heard: HeardFile | null;
-  readonly isWorking: boolean;
-  readonly fault: string | null;
-  readonly port: string | null;
-  readonly tap: Tap | null;
-  readonly isTaken: boolean;
-}
-const IDLE: Work = {
-  name: "",
-  size: 0,
-  done: 0,
-  heard: null,
-  isWorking: false,
-  fault: null,
-  port: null,
-  tap: null,
-  isTaken: false,
-};
-const store = createStore<Work>()(() => IDLE);
+const store = createStore<CaptureWork>()(() => IDLE);
 
 /** In place of the worker that reads captures: the octets that a test gives, read here and at once. */
 export const captureModule = {
@@ -35,7 +13,7 @@ export const captureModule = {
     store.setState({ ...IDLE, name: file.name, heard: listener.end() });
   },
   cancelCapture: () => store.setState(IDLE),
-  sayWhere: (where: Partial<Work>) => store.setState({ ...where, isTaken: false }),
+  sayWhere: (where: Partial<CaptureWork>) => store.setState({ ...where, isTaken: false }),
   sayTaken: () => store.setState({ isTaken: true }),
   useCapture: () => useStore(store),
 };

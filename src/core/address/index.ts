@@ -55,4 +55,4 @@ export {
   rangesOverlap,
   usableRange,
 } from "./range";
-export { isLinkLocal, SPECIAL_BLOCKS, type SpecialUse } from "./special";
+export { isLinkLocal, isSelfGiven, SPECIAL_BLOCKS, type SpecialUse } from "./special";

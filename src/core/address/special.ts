@@ -52,3 +52,7 @@ export const usesOf = (address: Address): SpecialUse[] =>
 /** Whether it is a link-local IPv6 address, fe80::/10 (RFC 4291 section 2.5.6): known on one link only. */
 export const isLinkLocal = (address: Address): boolean =>
   typeof address === "bigint" && address >= 0xfe80n * 2n ** 112n && address < 0xfec0n * 2n ** 112n;
+
+/** Whether it is an IPv4 address that a station gives itself, 169.254.0.0/16: no server answered (RFC 3927). */
+export const isSelfGiven = (address: Address): boolean =>
+  typeof address === "number" && Math.floor(address / 65_536) === 169 * 256 + 254;

@@ -10,4 +10,5 @@ export {
   opticsFor,
   portSpeed,
   reachOf,
+  speedText,
 } from "./media";

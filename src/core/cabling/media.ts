@@ -179,3 +179,7 @@ export function misfit(link: Link, a: Port, b: Port): string | null {
     );
   return null;
 }
+
+/** A speed as the trade writes it. */
+export const speedText = (mbps: number): string =>
+  mbps >= 1000 ? `${mbps / 1000} Gbit/s` : `${mbps} Mbit/s`;

@@ -1,6 +1,6 @@
-import { linkSpeed } from "../cabling";
+import { linkSpeed, speedText } from "../cabling";
 import { nameOf, type Device, type Link, type PlanIndex, type Port } from "../plan";
-import { loadAt } from "../power";
+import { loadAt, watts } from "../power";
 import { bridgeAddress, TREE } from "../spanning-tree";
 import type { Fact, Line } from "./fact";
 
@@ -60,8 +60,6 @@ const speedFacts = (index: PlanIndex): Fact[] =>
     return [{ id: speedFact(link.id), kind: "speed", words, shownOn: { device: end.port.device } }];
   });
 
-const speedText = (mbps: number): string => (mbps % 1000 === 0 ? `${mbps / 1000} Gbit/s` : `${mbps} Mbit/s`);
-
 /** Ports that feed what is plugged in, each with what it may take. */
 const powerFacts = (index: PlanIndex): Fact[] =>
   [...index.plan.port.values()].flatMap((port): Fact[] => {
@@ -70,8 +68,6 @@ const powerFacts = (index: PlanIndex): Fact[] =>
     const words = `${load.name} gets its power at ${nameOf(index, "port", port.id)}`;
     return [{ id: powerFact(port.id), kind: "power", words, shownOn: { device: port.device } }];
   });
-
-const watts = (mw: number): string => `${Math.round(mw / 100) / 10} W`;
 
 function powerLine(index: PlanIndex, port: Port): string {
   const load = port.poeMw === 0 || !port.enabled ? null : loadAt(index, port);

@@ -1,14 +1,12 @@
 import {
-  containsAddress,
   formatAddress,
   formatRange,
   inRange,
-  prefixOf,
+  isSelfGiven,
   parseIpv4,
   type Address,
   type Ipv4,
 } from "../address";
-import { must } from "../kernel";
 import { segmentHolding, nameOf, type PlanIndex } from "../plan";
 import type { Expected } from "./tests";
 
@@ -73,8 +71,6 @@ function shownIn(text: string): Shown {
   return { address, gateway, hasNoGateway, dns, hasNoDns: dns.length === 0 && says(WITHOUT_DNS) };
 }
 
-/** 169.254.0.0/16: what a client gives itself where no server answers (RFC 3927). */
-const SELF_GIVEN = must(prefixOf(must(parseIpv4("169.254.0.0"), "an address"), 16), "a prefix");
 const NONE = /^\s*(none|no|nothing|no address|no link|-|0\.0\.0\.0)\s*\.?\s*$/i;
 const NO_LINK = /\bno (link|light)\b/i;
 const LINK = /^\s*(yes|a? ?link|up|light|on|\d+ ?(m|g)(bit\/s|bps|b)?)\s*\.?\s*$/i;
@@ -85,8 +81,7 @@ const SILENT =
 /** Whose address one is, in words. */
 function whose(index: PlanIndex, address: Address): string {
   const text = formatAddress(address);
-  if (containsAddress(SELF_GIVEN, address))
-    return `${text} is one that a device gives itself: no DHCP server answered`;
+  if (isSelfGiven(address)) return `${text} is one that a device gives itself: no DHCP server answered`;
   const segment = segmentHolding(index.plan, address);
   return segment === null || segment === undefined
     ? `${text} is in no subnet of this site: another DHCP server answers`
@@ -175,7 +170,7 @@ function judgeNoLease(index: PlanIndex, text: string): Judged | null {
   if (NONE.test(text)) return { isRight: true, words: "It gets no address, as it has to." };
   const { address } = shownIn(text);
   if (address === null) return null;
-  return containsAddress(SELF_GIVEN, address)
+  return isSelfGiven(address)
     ? { isRight: true, words: `${whose(index, address)}, as it has to be.` }
     : { isRight: false, words: `${whose(index, address)}; it has to get none.` };
 }

@@ -1,5 +1,5 @@
-import { containsAddress, formatPrefix, parseIpv4, prefixOf, type Address } from "../address";
-import { grouped, must } from "../kernel";
+import { formatPrefix, isSelfGiven, parseIpv4, type Address } from "../address";
+import { grouped } from "../kernel";
 import { holdsAddress, nameOf, segmentHolding, type PlanIndex } from "../plan";
 import { counted } from "../repairs";
 import {
@@ -16,9 +16,6 @@ import { ABOUT, NOT_THERE, plannedAbout, segmentAt, vlanPort } from "./wire";
 
 type Facts = Listening["heard"]["facts"];
 type Claim = NonNullable<Facts["arp"]>["claims"][number];
-
-/** 169.254.0.0/16: what a station gives itself where no server answers (RFC 3927). */
-const SELF_GIVEN = must(prefixOf(must(parseIpv4("169.254.0.0"), "an address"), 16), "a prefix");
 
 /** One station alone may have had its address entered wrong: more show in which network one is. */
 const LEAST_STATIONS = 2;
@@ -69,7 +66,7 @@ function claimLine(listening: Listening, { ip, macs, vid }: Claim): LaidLine[] {
   if (address === null) return [];
   const claimants = Object.keys(macs).map((mac) => stationName(listening, mac));
   const [about, heard] = [`${ip} ${tagWords(listening, vidOfTag(vid))}`, claimants.join(", ")];
-  if (containsAddress(SELF_GIVEN, address))
+  if (isSelfGiven(address))
     return [noteOf(about, heard, "It gave itself this address: no DHCP server answered it.")];
   const holder = holderOf(listening.index, address);
   if (holder === null || holder.mac === null || Object.keys(macs).every((mac) => mac === holder.mac))
@@ -92,8 +89,7 @@ function strangerLine(
   if (segment === null || segment.prefixes4.length === 0) return [];
   const strangers = claims.filter(({ ip }) => {
     const address = parseIpv4(ip);
-    if (address === null || holdsAddress(segment, address) || containsAddress(SELF_GIVEN, address))
-      return false;
+    if (address === null || holdsAddress(segment, address) || isSelfGiven(address)) return false;
     return told === undefined || segmentHolding(listening.index.plan, address)?.name !== told;
   });
   if (strangers.length === 0) return [];

@@ -5,5 +5,6 @@ export {
   POE_READS,
   poeStandard,
   powerBudget,
+  watts,
   type PowerBudget,
 } from "./poe";

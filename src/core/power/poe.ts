@@ -53,6 +53,9 @@ export const classOfDevice = (device: Device): number | null => {
   return null;
 };
 
+/** Power as it is written. */
+export const watts = (mw: number): string => `${mw / 1000} W`;
+
 /** Something that takes power at a port. */
 export interface Load {
   readonly port: Port;

@@ -1,6 +1,16 @@
 import { byText, DisjointSet } from "../../kernel";
 import { nameOf, type Link, type Optic, type PlanIndex, type Port } from "../../plan";
-import { CABLE_WORDS, cablesFor, fibreOf, LOADS, misfit, opticsFor, portSpeed, reachOf } from "../../cabling";
+import {
+  CABLE_WORDS,
+  cablesFor,
+  fibreOf,
+  LOADS,
+  misfit,
+  opticsFor,
+  portSpeed,
+  reachOf,
+  speedText,
+} from "../../cabling";
 import { mediumBetween, setCable, setMedium, setOptic } from "../../planners";
 import { check, localCheck, type Found } from "../check";
 import { type Repair, counted } from "../../repairs";
@@ -17,7 +27,6 @@ const subjectsOf = (link: Link) => [
 ];
 const capital = (text: string): string => `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
 const metres = (cm: number): string => `${cm / 100} m`;
-const gbit = (mbps: number): string => (mbps >= 1000 ? `${mbps / 1000} Gbit/s` : `${mbps} Mbit/s`);
 
 interface OfLink {
   readonly link: string;
@@ -153,7 +162,7 @@ export const cableTooLong = localCheck<OfLink, "link">({
     const ends = entity === undefined ? null : endsOf(index, entity);
     if (entity === undefined || ends === null) return "";
     const reach = reachOf(entity, ...ends) ?? 0;
-    const speed = gbit(Math.min(...ends.map(portSpeed)));
+    const speed = speedText(Math.min(...ends.map(portSpeed)));
     const unnamed = entity.medium === "copper" ? "copper" : "it";
     const what = entity.cable === "unknown" ? unnamed : CABLE_WORDS[entity.cable];
     return reach === 0
@@ -206,7 +215,7 @@ export const speedMismatch = localCheck<OfLink, "link">({
     return ends === null
       ? ""
       : ends
-          .map((port) => `${nameOf(index, "port", port.id)} runs at ${gbit(portSpeed(port))}`)
+          .map((port) => `${nameOf(index, "port", port.id)} runs at ${speedText(portSpeed(port))}`)
           .join(" and ") +
           ": " +
           "over fibre they don't agree on one speed by themselves.";
@@ -336,8 +345,8 @@ export const uplinkOversubscribed = check<Crowded>({
             ];
       }),
   describe: ({ link, kbps, hosts, mbps }, index) =>
-    `${capital(nameOf(index, "link", link))} carries ${gbit(mbps)}; ` +
+    `${capital(nameOf(index, "link", link))} carries ${speedText(mbps)}; ` +
     `the ${counted(hosts, "device", "devices")} behind it come to ` +
-    `${gbit(Math.round(kbps / 100) / 10)} when all are busy.`,
+    `${speedText(Math.round(kbps / 100) / 10)} when all are busy.`,
   repairs: () => [],
 });

@@ -1,12 +1,10 @@
 import { byText } from "../../kernel";
 import { nameOf, type PlanIndex, type Port } from "../../plan";
-import { classOfDevice, loadAt, POE_READS, powerBudget } from "../../power";
+import { classOfDevice, loadAt, POE_READS, powerBudget, watts } from "../../power";
 import { movePlug } from "../../planners";
 import { localCheck, type Found } from "../check";
 import { type Subject, counted } from "../../repairs";
 import { devicesTouched, portsTouched } from "../touched";
-
-const watts = (mw: number): string => `${mw / 1000} W`;
 
 interface NoPower {
   readonly port: string;

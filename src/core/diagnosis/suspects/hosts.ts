@@ -34,8 +34,8 @@ function enteredSuspects(index: PlanIndex, host: Host): Suspect[] {
         {
           id: `still ${id}`,
           kind: "entered",
-          words: `${name} still has an address of its own entered`,
-          mend: `Set ${name} to ask DHCP for its address.`,
+          words: `${name} still has an address of its own entered, or an old lease`,
+          mend: `Set ${name} to ask DHCP for its address, and let it ask anew.`,
           ...told,
         },
         (edits) =>
@@ -71,7 +71,37 @@ function enteredSuspects(index: PlanIndex, host: Host): Suspect[] {
     ),
     ...asGateway(index, host),
     wayOut(index, host, ipv4),
+    ...wrongMasks(index, host),
   ];
+}
+
+/** By so many bits a mask is taken to be too short or too long: an octet, as it is mistyped. */
+const AN_OCTET = 8;
+const [SHORTEST, LONGEST] = [8, 30];
+
+/** A mask that makes strangers neighbours, or the gateway a stranger. */
+function wrongMasks(index: PlanIndex, { id, name, length4, segment }: Host): Suspect[] {
+  const own = length4 ?? index.plan.segment.get(segment ?? "")?.prefixes4[0]?.length;
+  if (own === undefined) return [];
+  const masks = [
+    [Math.max(SHORTEST, own - AN_OCTET), "shorter"],
+    [Math.min(LONGEST, own + AN_OCTET), "longer"],
+  ] as const;
+  return masks
+    .filter(([length]) => length !== own)
+    .map(([length, way]) =>
+      editedSomehow(
+        {
+          id: `mask ${way} ${id}`,
+          kind: "entered",
+          words: `${name} has a ${way} mask entered than /${own}`,
+          mend: `Enter the mask /${own} on ${name}.`,
+          subjects: [{ kind: "host", id }],
+          seenAt: [{ on: "host", host: id }],
+        },
+        (edits) => edits.patch("host", id, { length4: length }),
+      ),
+    );
 }
 
 /** A device that has the address of its gateway: whoever asks the gateway gets it. */

@@ -3,44 +3,13 @@
 import { proxy, wrap } from "comlink";
 import { useStore } from "zustand";
 import { createStore } from "zustand/vanilla";
-import type { HeardFile } from "@/core/heard";
-import type { Tap } from "@/core/listening";
 import type { CaptureWorker } from "@/workers/capture.worker";
+import { IDLE, type CaptureWork } from "./capture-work";
 
-/** A capture that is read, or was. */
-interface Work {
-  readonly site: string;
-  readonly name: string;
-  /** Octets of the file, and how many of them are read. */
-  readonly size: number;
-  readonly done: number;
-  readonly heard: HeardFile | null;
-  readonly isWorking: boolean;
-  readonly fault: string | null;
-  /** The port where it was taken; null where nobody said. */
-  readonly port: string | null;
-  /** Where the tap sat, as somebody said; null for a guess. */
-  readonly tap: Tap | null;
-  /** Whether it was written down as it is laid out now. */
-  readonly isTaken: boolean;
-}
-
-const IDLE: Work = {
-  site: "",
-  name: "",
-  size: 0,
-  done: 0,
-  heard: null,
-  isWorking: false,
-  fault: null,
-  port: null,
-  tap: null,
-  isTaken: false,
-};
 /** A capture of an afternoon; what is longer is cut in pieces first. */
 const MOST_OCTETS = 209_715_200;
 const NO_WORKER = "The file could not be read in this browser: choose it again, or reload the page.";
-const store = createStore<Work>()(() => IDLE);
+const store = createStore<CaptureWork>()(() => IDLE);
 let worker: Worker | null = null;
 
 function stop(): void {
@@ -66,7 +35,7 @@ export function startCapture(site: string, file: File): void {
     type: "module",
   });
   worker = own;
-  const end = (change: Partial<Work>) => {
+  const end = (change: Partial<CaptureWork>) => {
     if (worker !== own) return;
     stop();
     store.setState({ isWorking: false, ...change });
@@ -85,7 +54,7 @@ export function startCapture(site: string, file: File): void {
 }
 
 /** Says where it was taken. */
-export const sayWhere = (where: Partial<Pick<Work, "port" | "tap">>): void =>
+export const sayWhere = (where: Partial<Pick<CaptureWork, "port" | "tap">>): void =>
   store.setState({ ...where, isTaken: false });
 
 /** It was written down: another tab and back does not ask for it again. */
@@ -98,7 +67,7 @@ export function cancelCapture(): void {
 }
 
 /** The capture of a site, as far as it is read; that of another site is not its. */
-export const useCapture = (site: string): Work => {
+export const useCapture = (site: string): CaptureWork => {
   const now = useStore(store);
   return now.site === site ? now : IDLE;
 };
