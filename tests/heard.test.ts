@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { Listener, type HeardFile } from "../src/core/heard";
+import { CaptureFile } from "../src/core/heard/container";
 import { must } from "../src/core/kernel";
 import { dice } from "../src/core/testing/plants";
 
@@ -168,3 +169,113 @@ function mutated(bytes: Uint8Array, roll: (count: number) => number): Uint8Array
   for (let i = 0; i <= length; i += 1) changed[roll(bytes.length)] = roll(256);
   return changed;
 }
+
+/** The frames of a capture, each made into another, as a classic file of another kind of frames. */
+function rewritten(
+  file: string,
+  linkType: number,
+  change: (frame: Uint8Array) => readonly number[],
+): Uint8Array {
+  const little = (value: number): number[] => [0, 8, 16, 24].map((by) => Math.floor(value / 2 ** by) % 256);
+  const out: number[] = [
+    ...little(0xa1b2c3d4),
+    2,
+    0,
+    4,
+    0,
+    ...little(0),
+    ...little(0),
+    ...little(65_535),
+    ...little(linkType),
+  ];
+  const source = new CaptureFile({
+    hears: () => undefined,
+    frame: ({ octets, at }) => {
+      const bytes = change(octets.bytes.slice(octets.start, octets.end));
+      const time = 1_700_000_000 + (at ?? 0);
+      out.push(...little(Math.floor(time)), ...little(Math.floor((time % 1) * 1e6)));
+      out.push(...little(bytes.length), ...little(bytes.length), ...bytes);
+    },
+  });
+  source.push(new Uint8Array(readFileSync(join(FOLDER, file))));
+  source.end();
+  return Uint8Array.from(out);
+}
+
+const plain = whole.filter(({ linkType, facts }) => linkType === 1 && JSON.stringify(facts).includes("arp"));
+/** What was heard beside who said it to whom, which other kinds of frames do not hold. */
+function beside({ facts }: HeardFile): unknown {
+  const { traffic: _, lldp = [], eapol = [], ...rest } = facts;
+  return sorted({
+    ...rest,
+    lldp: lldp.map((one) => ({ ...one, dst: null })),
+    eapol: eapol.map(({ events, ...one }) => ({ ...one, events: events.length })),
+  });
+}
+
+test("frames that a machine heard at all its interfaces say the same", () => {
+  expect(plain.length).toBeGreaterThan(20);
+  const toAll = (frame: Uint8Array) => (frame[0] === 255 ? 1 : 2 * ((frame[0] ?? 0) % 2));
+  /** Where the logical link header stands in place of a type. */
+  const type = (frame: Uint8Array) => ((frame[12] ?? 0) < 6 ? [0, 4] : [...frame.slice(12, 14)]);
+  const cooked = (frame: Uint8Array) => [
+    0,
+    toAll(frame),
+    0,
+    1,
+    0,
+    6,
+    ...frame.slice(6, 12),
+    0,
+    0,
+    ...type(frame),
+    ...frame.slice(14),
+  ];
+  const cooked2 = (frame: Uint8Array) => [
+    ...type(frame),
+    0,
+    0,
+    0,
+    0,
+    0,
+    1,
+    0,
+    1,
+    toAll(frame),
+    6,
+    ...frame.slice(6, 12),
+    0,
+    0,
+    ...frame.slice(14),
+  ];
+  for (const { file } of plain) {
+    const own = beside(heardIn(file));
+    expect(beside(heard(rewritten(file, 113, cooked)))).toEqual(own);
+    expect(beside(heard(rewritten(file, 276, cooked2)))).toEqual(own);
+  }
+});
+
+test("a check sequence behind frames, and what the kind of frames says of it, changes nothing", () => {
+  for (const { file } of plain)
+    expect(
+      beside(heard(rewritten(file, 1 + 2 ** 26 + 4 * 2 ** 28, (frame) => [...frame, 1, 2, 3, 4]))),
+    ).toEqual(beside(heardIn(file)));
+});
+
+test("a tag around all frames is the outer one, and those that were there stand inside", () => {
+  for (const { file } of plain) {
+    const wrapped = (frame: Uint8Array) => [
+      ...frame.slice(0, 12),
+      0x88,
+      0xa8,
+      0x01,
+      0xf4,
+      ...frame.slice(12),
+    ];
+    const { tags, arp } = heard(rewritten(file, 1, wrapped)).facts;
+    expect(tags.every(({ vid, tpid }) => vid === 500 && tpid === "88a8")).toBe(true);
+    const own = heardIn(file).facts;
+    expect(tags.map(({ inner = [] }) => inner[0] ?? null)).toEqual(own.tags.map(({ vid }) => vid));
+    expect(arp?.claims.length).toBe(own.arp?.claims.length);
+  }
+});

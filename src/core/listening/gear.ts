@@ -1,9 +1,9 @@
+import { formatAddress, parseMac } from "../address";
 import { grouped } from "../kernel";
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
 import { managementAddress } from "../probe";
 import { counted } from "../repairs";
 import { bridgeAddress } from "../spanning-tree";
-import { formatAddress, parseMac } from "../address";
 import { lineOf, noteOf, portName, type LaidLine, type Listening } from "./line";
 import { ABOUT, gearByMac, NOT_THERE, plannedAbout, rootText, type WireLine } from "./wire";
 
@@ -21,7 +21,7 @@ function heardRoot({ index, planned }: Listening, { root }: TreeSaid): string | 
   return rootText(root.priority + root.ext, name ?? (isNamed ? root.mac : null));
 }
 
-/** Which root is named: the last that was heard. */
+/** Which root is named: of several the one that was heard of last. */
 function rootLines(listening: Listening): LaidLine[] {
   const { stp } = listening.heard.facts;
   const untagged = (stp?.messages ?? []).filter(

@@ -121,12 +121,12 @@ export function readNeighbours(
   const names = new PortNames(index, device);
   const lines: LaidLine[] = [];
   const readings: CapturedReading[] = [];
-  const missed: string[] = [];
+  const missed = new Set<string>();
   for (const row of rows) {
     if (row.local.trim() === "") continue;
     const port = names.find(row.local);
     if (port === null) {
-      missed.push(noSuchPort(row.local, index, device));
+      missed.add(noSuchPort(row.local, index, device));
       continue;
     }
     const { line, read } = besideRow(index, port, row);
@@ -141,5 +141,5 @@ export function readNeighbours(
         says: line.says,
       });
   }
-  return ok({ lines, readings, missed });
+  return ok({ lines, readings, missed: [...missed] });
 }
