@@ -126,6 +126,8 @@ function makeScene(first: Plan) {
         probeWay: "journey",
         probed: false,
         runbookWay: null,
+        testsTab: "sheet",
+        complaint: null,
       });
       store.setState(state(plan, store.setState, store.getState, written));
       record.store.setState(NO_RECORD);

@@ -17,7 +17,8 @@ import {
 } from "../plan";
 import { asClient, managementAddress, probe, type Outcome } from "../probe";
 import { TREE } from "../spanning-tree";
-import { setWall } from "../planners";
+import { carryExactly, setWall } from "../planners";
+import { afterEdit, donePlan } from "../testing/after-edit";
 import { dice } from "../testing/plants";
 import { aSite } from "../testing/build-plan";
 import { mixedSite } from "../testing/mixed-site";
@@ -232,6 +233,7 @@ describe.each(SITES)("%s", (_, plan) => {
         expect([id, proven.has(id)]).toEqual([id, true]);
     }
     expect(sheet.atLeast).toBeLessThanOrEqual(sheet.tests.length);
+    expect(new Set(sheet.tests.map(({ id }) => id)).size).toBe(sheet.tests.length);
   });
 
   test("what breaks a fact changes a reading that claims to prove it", () => {
@@ -280,4 +282,21 @@ test("a way in is opened from the segment for gear where there is one", () => {
     expect(index.plan.segment.get(lease?.segment ?? "")?.management).toBe(true);
   }
   expect(factsOf(index).filter(({ kind }) => kind === "way in")).toHaveLength(pages.length);
+});
+
+test("on a ring every cable on somebody's way is pulled out; the one that stands by says why it is not", () => {
+  const index = PlanIndex.of(
+    donePlan(afterEdit(bramblewick(), ({ edits, index: of }) => carryExactly(edits, of))),
+  );
+  const { tests, facts, unproven } = testSheet(index);
+  const ring = facts.filter(({ kind }) => kind === "spare");
+  expect(ring).toHaveLength(cablesOnRings(index).length);
+  expect(ring.length).toBeGreaterThan(3);
+  const pulled = tests.filter((one) => one.pulled?.what === "link");
+  // One cable of a ring stands by: nobody's way leads over it.
+  expect(pulled).toHaveLength(ring.length - 1);
+  expect(unproven.filter(({ fact }) => fact.kind === "spare").map(({ why }) => why)).toEqual([
+    expect.stringMatching(/^Nobody’s way leads over the cable /),
+  ]);
+  for (const { does } of pulled) expect(does).toMatch(/At a quiet hour: whoever works there is cut off/);
 });

@@ -1,4 +1,4 @@
-import { nameOf, type PlanIndex } from "../plan";
+import { nameOf, type Link, type PlanIndex } from "../plan";
 import { asClient, probe } from "../probe";
 import { crossingsOf } from "./crossings";
 import { leaseExpected, readsTheSame } from "./leases";
@@ -18,14 +18,20 @@ function firstAcross(index: PlanIndex, laptops: readonly Asked[]): ReadonlyMap<s
   return found;
 }
 
+/** The ports that a cable's frames go by: its own, and those that are one with them. */
+const endsOf = (index: PlanIndex, { a, b }: Link): string[] =>
+  [a, b].flatMap((id) => {
+    const lag = index.plan.port.get(id)?.lag ?? null;
+    return lag === null ? [id] : (index.groups("portsByLag").get(lag) ?? []).map((port) => port.id);
+  });
+
 /** The cable of a spare way is pulled out, and a laptop gets the same as before. */
 function spareTests(index: PlanIndex, laptops: readonly Asked[]): Tried[] {
   const across = firstAcross(index, laptops);
   return cablesOnRings(index).map((link): Tried => {
     const fact = spareFact(link.id);
-    const laptop = across.get(link.a) ?? across.get(link.b);
+    const laptop = endsOf(index, link).flatMap((port) => across.get(port) ?? [])[0];
     const name = nameOf(index, "link", link.id);
-    // A cable that stands by, or the second of two that are one, carries nobody's way by the plan.
     if (laptop === undefined)
       return { fact, why: `Nobody’s way leads over ${name}: pull out the one that it stands by for.` };
     const site = withoutPulled(index, { what: "link", id: link.id });

@@ -70,6 +70,9 @@ export type HardwareWay = "drawing" | "cabinets" | "cables" | "baseline" | "shee
 /** The ways to look at the runbook: its order, the visit that goes on, one's own tries. */
 export type RunbookWay = "order" | "windows" | "visit" | "rehearse" | "standIns" | "differences";
 
+/** What is looked at on Tests. */
+export type TestsTab = "sheet" | "captures" | "wrong" | "acceptance";
+
 export interface UiState {
   readonly selection: Selection | null;
   readonly folded: boolean;
@@ -82,6 +85,9 @@ export interface UiState {
   readonly hardware: HardwareWay;
   /** Null until somebody has chosen: then a visit that goes on comes first. */
   readonly runbookWay: RunbookWay | null;
+  readonly testsTab: TestsTab;
+  /** What does otherwise on site than its probe says, to be written down; null for nothing. */
+  readonly complaint: Pick<ProbeQuestion, "from" | "goal"> | null;
   /** On narrow screens, the view over which the other views are unfolded; null for none. */
   readonly unfoldedOver: string | null;
   readonly commandOpen: boolean;
@@ -103,6 +109,8 @@ export const createUiStore = (): UiStoreApi =>
     compared: null,
     hardware: "drawing",
     runbookWay: null,
+    testsTab: "sheet",
+    complaint: null,
     unfoldedOver: null,
     commandOpen: false,
     helpOpen: false,

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { compareOutcomes, questionWords, type Outcome } from "@/core/probe";
 import { useUi } from "../../frame/use-ui";
+import { showView } from "../../frame/views";
 import { Segmented } from "../../kit/Segmented";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { LazyDiagram } from "../hardware/LazyDiagram";
@@ -62,6 +63,7 @@ export function Journey({ outcome }: { outcome: Outcome }) {
       <div className="flex flex-wrap items-center gap-2 border-b border-hair px-4 py-2">
         <Segmented label="Below" value={below} choices={BELOW} onChoose={setBelow} />
         <span className="flex-1" />
+        <OnSite outcome={outcome} />
         <button type="button" className="button" onClick={() => set({ compared: outcome.question })}>
           Lay aside to compare
         </button>
@@ -87,6 +89,23 @@ export function Journey({ outcome }: { outcome: Outcome }) {
         </div>
       )}
     </>
+  );
+}
+
+/** What was asked is not so on site: it is written down as a reading, and what explains it is looked for. */
+function OnSite({ outcome: { question } }: { outcome: Outcome }) {
+  const index = useIndex();
+  const set = useUi((state) => state.set);
+  const { from, goal, as, family } = question;
+  if (as.as !== "client" || family !== 4) return null;
+  const complain = () => {
+    set({ testsTab: "wrong", complaint: { from, goal } });
+    showView(index.plan.site.id, "tests");
+  };
+  return (
+    <button type="button" className="button" onClick={complain}>
+      On site it is otherwise
+    </button>
   );
 }
 

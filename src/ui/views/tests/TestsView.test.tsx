@@ -1,13 +1,15 @@
-import { act, render, screen, waitFor, within } from "@testing-library/react";
+import { act, cleanup, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { JPEG } from "../../../../tests/support/jpeg";
 import { scene } from "../../../../tests/support/plan-scene";
 import { worker } from "../../../../tests/support/test-sheet";
 import { must } from "@/core/kernel";
-import { emptyPlan } from "@/core/plan";
+import { emptyPlan, PlanIndex } from "@/core/plan";
+import { asClient, probe } from "@/core/probe";
 import type { TestTaken } from "@/core/records";
 import { aSite, testId } from "@/core/testing/build-plan";
+import { Journey } from "../probe/Journey";
 import { TestsView } from "./TestsView";
 
 type Support = typeof import("../../../../tests/support/plan-scene");
@@ -173,6 +175,27 @@ test("from a reading that is otherwise one asks what is wrong, and gets back to 
   expect(screen.getByText(/single faults tried/)).not.toBeNull();
   await userEvent.click(screen.getByRole("radio", { name: "Sheet" }));
   expect(screen.getByRole("heading", { level: 1 }).textContent).toBe("Tests");
+});
+
+test("what was asked on Probe stands ready to be written down as what is otherwise on site", async () => {
+  scene.show(house);
+  const television = must(
+    [...house.host.values()].find(({ name }) => name === "television"),
+    "the television",
+  );
+  const question = asClient({ at: "host", host: television.id }, { to: "internet", service: null });
+  render(<Journey outcome={probe(PlanIndex.of(house), question, () => "")} />);
+  await userEvent.click(button("On site it is otherwise"));
+  expect(window.location.pathname).toMatch(/tests$/);
+  cleanup();
+  render(<TestsView />);
+  const form = screen.getByRole("region", { name: "Another reading" });
+  expect(within(form).getByText("television: See whether the internet answers.")).not.toBeNull();
+  await userEvent.type(within(form).getByRole("textbox"), "nothing");
+  await userEvent.click(within(form).getByRole("button", { name: "Otherwise" }));
+  expect(taken().map(({ came, read, test: { at } }) => [came, read, at])).toEqual([
+    ["otherwise", "nothing", "television"],
+  ]);
 });
 
 test("nothing is written down as otherwise or unread without a word; a photo goes with it", async () => {

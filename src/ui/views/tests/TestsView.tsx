@@ -1,9 +1,11 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import type { TestSheet } from "@/core/commissioning";
 import type { PlanIndex } from "@/core/plan";
 import { counted } from "@/core/repairs";
+import type { TestsTab as Tab } from "../../frame/ui-state";
+import { useUi } from "../../frame/use-ui";
 import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { SentState } from "../../record-store/SentState";
@@ -16,7 +18,6 @@ import { SheetTab } from "./SheetTab";
 import { cancelTestSheet, startTestSheet, useTestSheet } from "./use-test-sheet";
 import { WhatIsWrong } from "./wrong/WhatIsWrong";
 
-type Tab = "sheet" | "captures" | "wrong" | "acceptance";
 const HEADS: Readonly<Record<Tab, string>> = {
   sheet: "Tests",
   captures: "What was heard",
@@ -36,7 +37,9 @@ export function TestsView() {
   useRecordNews();
   const { plan, sheet } = useTestSheet(index.plan.site.id);
   const { isReady } = useRecord();
-  const [tab, setTab] = useState<Tab>("sheet");
+  const tab = useUi((state) => state.testsTab);
+  const setUi = useUi((state) => state.set);
+  const setTab = (testsTab: Tab) => setUi({ testsTab });
   const dropped = useDropped((file) => {
     startCapture(index.plan.site.id, file);
     setTab("captures");

@@ -1,17 +1,22 @@
 "use client";
 
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { askedOf } from "@/core/diagnosis";
 import type { PlanIndex, ProbeGoal, ProbePlace } from "@/core/plan";
 import { asClient, plugKey, plugs } from "@/core/probe";
+import { useUi } from "../../../frame/use-ui";
 import { Combo } from "../../../kit/Combo";
 import { goalChoices, goalKey, goalOfKey } from "../../probe/goal-choices";
 import { TypedReading } from "./TypedReading";
 
 /** What somebody saw that no test of the sheet asks for: who, what was asked for, what came of it. */
 export function NewReading({ index, isFirst }: { index: PlanIndex; isFirst: boolean }) {
-  const [from, setFrom] = useState<ProbePlace | null>(null);
-  const [goal, setGoal] = useState<ProbeGoal>({ to: "address" });
+  // What was asked on Probe, where one came from there.
+  const complaint = useUi((state) => state.complaint);
+  const [from, setFrom] = useState<ProbePlace | null>(complaint?.from ?? null);
+  const [goal, setGoal] = useState<ProbeGoal>(complaint?.goal ?? { to: "address" });
+  const setUi = useUi((state) => state.set);
+  useEffect(() => () => setUi({ complaint: null }), [setUi]);
   const places = useMemo(() => plugs(index), [index]);
   const goals = useMemo(() => goalChoices(index, 4, places), [index, places]);
   const asked = from === null ? null : askedOf(index, { what: "try", question: asClient(from, goal) });
