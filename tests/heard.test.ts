@@ -279,3 +279,26 @@ test("a tag around all frames is the outer one, and those that were there stand 
     expect(arp?.claims.length).toBe(own.arp?.claims.length);
   }
 });
+
+test("a file that is made to fill memory fills a little of it, and it is said that there was more", () => {
+  const roll = dice(7);
+  const mac = () => [2, 0, ...[0, 0, 0, 0].map(() => roll(256))];
+  const frames = Array.from({ length: 60_000 }, () => {
+    const [from, address] = [mac(), [10, roll(256), roll(256), roll(256)]];
+    const tag = [0x81, 0, roll(16), roll(256)];
+    const arp = [0, 1, 8, 0, 6, 4, 0, 1, ...from, ...address, ...mac(), 10, 0, 0, 1];
+    return [...mac(), ...from, ...tag, 8, 6, ...arp];
+  });
+  const listener = new Listener();
+  const header = [0xa1, 0xb2, 0xc3, 0xd4, 0, 2, 0, 4, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 255, 255, 0, 0, 0, 1];
+  listener.push(Uint8Array.from(header));
+  for (const frame of frames)
+    listener.push(
+      Uint8Array.from([0, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0, frame.length, 0, 0, 0, frame.length, ...frame]),
+    );
+  const found = listener.end();
+  expect([found.frames, found.leftOut]).toEqual([60_000, true]);
+  const { tags, arp, traffic } = found.facts;
+  const kept = tags.reduce((sum, { senders }) => sum + 1 + Object.keys(senders).length, 0);
+  expect(kept + (arp?.claims.length ?? 0) + traffic.unicast.length).toBeLessThanOrEqual(60_000);
+});

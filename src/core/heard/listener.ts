@@ -11,7 +11,7 @@ import { RADIUS_PORTS, RadiusHeard, type RadiusFact } from "./protocols/radius";
 import { SignInHeard, type SignInFact } from "./protocols/sign-in";
 import { TreeHeard, type TreeFacts } from "./protocols/tree";
 import { UnreachableHeard, type UnreachableFact } from "./protocols/unreachable";
-import { taggedOf, type Tagged } from "./rows";
+import { Budget, taggedOf, type Tagged } from "./rows";
 import { TagFacts, type TagFact } from "./tags";
 import { TrafficHeard, type TrafficFacts } from "./traffic";
 
@@ -54,17 +54,18 @@ const DHCP6_PORTS: ReadonlySet<number> = new Set([PORT.client6, PORT.server6]);
 export class Listener {
   readonly #file: CaptureFile;
   readonly #linkTypes = new Set<number>();
-  readonly #tags = new TagFacts();
-  readonly #arp = new ArpHeard();
-  readonly #dhcp = new DhcpHeard();
-  readonly #dhcp6 = new Dhcp6Heard();
-  readonly #neighbours = new NeighboursHeard();
-  readonly #tree = new TreeHeard();
-  readonly #lldp = new LldpHeard();
-  readonly #signIn = new SignInHeard();
-  readonly #radius = new RadiusHeard();
-  readonly #unreachable = new UnreachableHeard();
-  readonly #traffic = new TrafficHeard();
+  readonly #budget = new Budget();
+  readonly #tags = new TagFacts(this.#budget);
+  readonly #arp = new ArpHeard(this.#budget);
+  readonly #dhcp = new DhcpHeard(this.#budget);
+  readonly #dhcp6 = new Dhcp6Heard(this.#budget);
+  readonly #neighbours = new NeighboursHeard(this.#budget);
+  readonly #tree = new TreeHeard(this.#budget);
+  readonly #lldp = new LldpHeard(this.#budget);
+  readonly #signIn = new SignInHeard(this.#budget);
+  readonly #radius = new RadiusHeard(this.#budget);
+  readonly #unreachable = new UnreachableHeard(this.#budget);
+  readonly #traffic = new TrafficHeard(this.#budget);
   #frames = 0;
   #cut = 0;
   #unread = 0;
@@ -90,8 +91,6 @@ export class Listener {
   /** What was heard, when all pieces were given. */
   end(): HeardFile {
     this.#file.end();
-    const heard = [this.#arp, this.#dhcp, this.#dhcp6, this.#neighbours, this.#tree, this.#lldp];
-    const rest = [this.#signIn, this.#radius, this.#unreachable, this.#traffic, this.#tags];
     return {
       frames: this.#frames,
       cutFrames: this.#cut,
@@ -100,7 +99,7 @@ export class Listener {
       seconds: this.#last,
       facts: this.#facts(),
       stopped: this.#file.stopped,
-      leftOut: [...heard, ...rest].some(({ leftOut }) => leftOut),
+      leftOut: this.#budget.leftOut,
     };
   }
 

@@ -1,26 +1,43 @@
 import type { SeenTag } from "./link";
+import { macOf, type MacNumber } from "./octets";
 
-/** As many rows of each kind are kept: what a port hears is dozens, and a file can be made to fill memory. */
+/** As many rows of each kind are kept, and of all kinds together: what a port hears is dozens. */
 const MOST_ROWS = 5_000;
+const MOST_IN_ALL = 60_000;
 
-/** Rows by key, each with how many frames said it. */
-export class Rows<Row> {
-  readonly #rows = new Map<string | number, Row>();
+/** What one capture may keep in all, since a file can be made to fill memory. */
+export class Budget {
+  #left = MOST_IN_ALL;
   #leftOut = false;
 
-  /** Whether there were more kinds than are kept. */
+  /** Whether there was more than is kept. */
   get leftOut(): boolean {
     return this.#leftOut;
+  }
+
+  /** Room for one more, where there are `known` of its kind already; false where there is none. */
+  take(known: number): boolean {
+    const hasRoom = known < MOST_ROWS && this.#left > 0;
+    if (hasRoom) this.#left -= 1;
+    else this.#leftOut = true;
+    return hasRoom;
+  }
+}
+
+/** Rows by key, each made once. */
+export class Rows<Row> {
+  readonly #budget: Budget;
+  readonly #rows = new Map<string | number, Row>();
+
+  constructor(budget: Budget) {
+    this.#budget = budget;
   }
 
   /** The row with a key, made where there is none; null where there are too many already. */
   at(key: string | number, make: () => Row): Row | null {
     const known = this.#rows.get(key);
     if (known !== undefined) return known;
-    if (this.#rows.size >= MOST_ROWS) {
-      this.#leftOut = true;
-      return null;
-    }
+    if (!this.#budget.take(this.#rows.size)) return null;
     const made = make();
     this.#rows.set(key, made);
     return made;
@@ -37,10 +54,10 @@ export class Rows<Row> {
 
 /** Contents, each with the number of frames that said the same. */
 export class Contents<Content extends object> {
-  readonly #rows = new Rows<{ readonly content: Content; frames: number }>();
+  readonly #rows: Rows<{ readonly content: Content; frames: number }>;
 
-  get leftOut(): boolean {
-    return this.#rows.leftOut;
+  constructor(budget: Budget) {
+    this.#rows = new Rows(budget);
   }
 
   add(content: Content): void {
@@ -53,6 +70,24 @@ export class Contents<Content extends object> {
   }
 }
 
+/** Stations by their MAC addresses, with how many frames each sent. */
+export class Senders {
+  readonly #rows: Rows<{ readonly mac: MacNumber; frames: number }>;
+
+  constructor(budget: Budget) {
+    this.#rows = new Rows(budget);
+  }
+
+  add(mac: MacNumber): void {
+    const row = this.#rows.at(mac, () => ({ mac, frames: 0 }));
+    if (row !== null) row.frames += 1;
+  }
+
+  counts(): Counts {
+    return Object.fromEntries(this.#rows.all().map(({ mac, frames }) => [macOf(mac), frames]));
+  }
+}
+
 /** Counts by name. */
 export type Counts = Readonly<Record<string, number>>;
 
@@ -62,9 +97,12 @@ export const countIn = (counts: Map<string, number>, name: string): void => {
 };
 export const countsOf = (counts: ReadonlyMap<string, number>): Counts => Object.fromEntries(counts);
 
+/** As many values stand in one row. */
+const MOST_VALUES = 100;
+
 /** One more value, of few. */
 export const addTo = (values: string[], value: string): void => {
-  if (values.length < MOST_ROWS && !values.includes(value)) values.push(value);
+  if (values.length < MOST_VALUES && !values.includes(value)) values.push(value);
 };
 
 /** The VLAN that a frame was tagged with: null for none, 0 for a priority tag, and the tags inside. */

@@ -1,7 +1,5 @@
-import type { Mac } from "../address";
 import type { Heading } from "./link";
-import { macOf, type MacNumber } from "./octets";
-import { Rows, taggedOf, type Tagged } from "./rows";
+import { Rows, Senders, taggedOf, type Budget, type Counts, type Tagged } from "./rows";
 
 /** Frames that bore the same tags, and who sent them. */
 export interface TagFact extends Tagged {
@@ -9,7 +7,7 @@ export interface TagFact extends Tagged {
   readonly tpid?: string;
   readonly priorityTag?: true;
   readonly frames: number;
-  readonly senders: Readonly<Record<Mac, number>>;
+  readonly senders: Counts;
 }
 
 const C_TAG = 0x8100;
@@ -20,23 +18,20 @@ const numberOf = (tag: Heading["tags"][number] | undefined): number =>
 
 /** Which tags frames bear. */
 export class TagFacts {
-  readonly #rows = new Rows<{
-    tags: Heading["tags"];
-    frames: number;
-    senders: Rows<{ mac: MacNumber; frames: number }>;
-  }>();
+  readonly #budget: Budget;
+  readonly #rows: Rows<{ readonly tags: Heading["tags"]; frames: number; readonly senders: Senders }>;
 
-  get leftOut(): boolean {
-    return this.#rows.leftOut;
+  constructor(budget: Budget) {
+    this.#budget = budget;
+    this.#rows = new Rows(budget);
   }
 
   add({ tags, from }: Heading): void {
     const key = tags.length < 2 ? numberOf(tags[0]) : tags.map(numberOf).join();
-    const row = this.#rows.at(key, () => ({ tags, frames: 0, senders: new Rows() }));
+    const row = this.#rows.at(key, () => ({ tags, frames: 0, senders: new Senders(this.#budget) }));
     if (row === null) return;
     row.frames += 1;
-    const sender = row.senders.at(from, () => ({ mac: from, frames: 0 }));
-    if (sender !== null) sender.frames += 1;
+    row.senders.add(from);
   }
 
   facts(): TagFact[] {
@@ -47,7 +42,7 @@ export class TagFacts {
         ...(outer === undefined || outer.tpid === C_TAG ? {} : { tpid: outer.tpid.toString(16) }),
         ...(outer?.vid === 0 ? { priorityTag: true as const } : {}),
         frames,
-        senders: Object.fromEntries(senders.all().map((one) => [macOf(one.mac), one.frames])),
+        senders: senders.counts(),
       };
     });
   }

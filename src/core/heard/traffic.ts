@@ -2,7 +2,7 @@ import type { Mac } from "../address";
 import type { CapturedFrame } from "./container";
 import type { Heading } from "./link";
 import { macOf, type MacNumber, type Octets } from "./octets";
-import { Rows, tagKey, taggedOf, type Tagged } from "./rows";
+import { Rows, tagKey, taggedOf, type Budget, type Tagged } from "./rows";
 
 /** Frames from one station to another. */
 export interface UnicastFact extends Tagged {
@@ -91,13 +91,13 @@ function shrink(map: Map<number, unknown>, most: number): void {
 
 /** How much is heard, from whom to whom, and whether it goes round. */
 export class TrafficHeard {
-  readonly #unicast = new Rows<{ tagged: Tagged; src: MacNumber; dst: MacNumber; frames: number }>();
+  readonly #unicast: Rows<{ tagged: Tagged; src: MacNumber; dst: MacNumber; frames: number }>;
   readonly #once = new Map<number, number>();
   readonly #copies = new Map<number, Copies>();
   readonly #seconds = new Map<number, { frames: number; toGroups: number }>();
 
-  get leftOut(): boolean {
-    return this.#unicast.leftOut;
+  constructor(budget: Budget) {
+    this.#unicast = new Rows(budget);
   }
 
   add(frame: CapturedFrame, heading: Heading): void {

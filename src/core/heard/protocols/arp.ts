@@ -1,6 +1,6 @@
 import { formatIpv4, type Mac } from "../../address";
-import { macOf, type MacNumber, type Octets } from "../octets";
-import { Contents, Rows, tagKey, type Counts, type Tagged } from "../rows";
+import { macOf, type Octets } from "../octets";
+import { Contents, Rows, Senders, tagKey, type Budget, type Counts, type Tagged } from "../rows";
 
 /** Who said that an address is theirs: how many frames by each MAC address. */
 export interface ArpClaim extends Tagged {
@@ -38,18 +38,19 @@ const OPERATIONS: ReadonlyMap<number, "request" | "reply"> = new Map([
   [2, "reply"],
 ]);
 
-const byText = (macs: ReadonlyMap<MacNumber, number>): Counts =>
-  Object.fromEntries([...macs].map(([mac, frames]) => [macOf(mac), frames]));
-
 /** Address resolution over Ethernet (RFC 826). */
 export class ArpHeard {
-  readonly #claims = new Rows<{ tagged: Tagged; ip: string; macs: Map<MacNumber, number> }>();
-  readonly #gratuitous = new Contents<Gratuitous>();
-  readonly #probes = new Contents<ProbeSeen>();
+  readonly #budget: Budget;
+  readonly #claims: Rows<{ readonly tagged: Tagged; readonly ip: string; readonly macs: Senders }>;
+  readonly #gratuitous: Contents<Gratuitous>;
+  readonly #probes: Contents<ProbeSeen>;
   #frames = 0;
 
-  get leftOut(): boolean {
-    return this.#claims.leftOut || this.#gratuitous.leftOut || this.#probes.leftOut;
+  constructor(budget: Budget) {
+    this.#budget = budget;
+    this.#claims = new Rows(budget);
+    this.#gratuitous = new Contents(budget);
+    this.#probes = new Contents(budget);
   }
 
   add(tagged: Tagged, packet: Octets): void {
@@ -65,18 +66,22 @@ export class ArpHeard {
     }
     const ip = formatIpv4(sender);
     if (sender === target) this.#gratuitous.add({ ...tagged, mac: macOf(mac), ip, op });
-    const claim = this.#claims.at(`${tagKey(tagged)} ${ip}`, () => ({ tagged, ip, macs: new Map() }));
-    if (claim !== null) claim.macs.set(mac, (claim.macs.get(mac) ?? 0) + 1);
+    const claim = this.#claims.at(`${tagKey(tagged)} ${ip}`, () => ({
+      tagged,
+      ip,
+      macs: new Senders(this.#budget),
+    }));
+    claim?.macs.add(mac);
   }
 
   facts(): ArpFacts | undefined {
     if (this.#frames === 0) return undefined;
-    const claims = this.#claims.all();
+    const claims = this.#claims.all().map(({ tagged, ip, macs }) => ({ ...tagged, ip, macs: macs.counts() }));
     return {
-      claims: claims.map(({ tagged, ip, macs }) => ({ ...tagged, ip, macs: byText(macs) })),
+      claims,
       duplicates: claims
-        .filter(({ macs }) => macs.size > 1)
-        .map(({ tagged, ip, macs }) => ({ ...tagged, ip, macs: Object.keys(byText(macs)).sort() })),
+        .map((claim) => ({ ...claim, macs: Object.keys(claim.macs).sort() }))
+        .filter(({ macs }) => macs.length > 1),
       gratuitous: this.#gratuitous.all(),
       probes: this.#probes.all(),
     };

@@ -1,6 +1,16 @@
 import { formatAddress, type Mac } from "../../address";
 import { macOf } from "../octets";
-import { addTo, Contents, countIn, countsOf, Rows, tagKey, type Counts, type Tagged } from "../rows";
+import {
+  addTo,
+  Contents,
+  countIn,
+  countsOf,
+  Rows,
+  tagKey,
+  type Budget,
+  type Counts,
+  type Tagged,
+} from "../rows";
 import { addressOption, clientOf, nameOfClient, OPTION, relayInformation, type DhcpMessage } from "./dhcp";
 
 /** What a server offered or gave. */
@@ -109,15 +119,21 @@ function offerOf(message: DhcpMessage, type: Offer["type"]): Offer {
 
 /** Who asks for addresses, and who gives which. */
 export class DhcpHeard {
-  readonly #servers = new Rows<ServerRow>();
-  readonly #clients = new Rows<ClientRow>();
-  readonly #relays = new Contents<RelaySeen>();
-  readonly #naks = new Contents<NakSeen>();
+  readonly #budget: Budget;
+  readonly #servers: Rows<ServerRow>;
+  readonly #clients: Rows<ClientRow>;
+  readonly #relays: Contents<RelaySeen>;
+  readonly #naks: Contents<NakSeen>;
   /** By VLAN and client: somebody offered it an address. */
-  readonly #offered = new Rows<true>();
+  readonly #offered: Rows<true>;
 
-  get leftOut(): boolean {
-    return [this.#servers, this.#clients, this.#relays, this.#naks].some(({ leftOut }) => leftOut);
+  constructor(budget: Budget) {
+    this.#budget = budget;
+    this.#servers = new Rows(budget);
+    this.#clients = new Rows(budget);
+    this.#relays = new Contents(budget);
+    this.#naks = new Contents(budget);
+    this.#offered = new Rows(budget);
   }
 
   add(message: DhcpMessage): void {
@@ -141,7 +157,7 @@ export class DhcpHeard {
     const row = this.#servers.at(`${tagKey(tagged)} ${from} ${serverId ?? ""}`, () => ({
       head: { ...tagged, mac: macOf(from), serverId, ip: formatAddress(source) },
       messages: new Map(),
-      offers: new Contents(),
+      offers: new Contents(this.#budget),
     }));
     if (row !== null) countIn(row.messages, type);
     if (type === "offer" || type === "ack") {

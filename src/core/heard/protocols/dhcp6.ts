@@ -1,6 +1,6 @@
 import { formatAddress, type Address, type Mac } from "../../address";
 import { macOf, type MacNumber, type Octets } from "../octets";
-import { addTo, countIn, countsOf, Rows, tagKey, type Counts, type Tagged } from "../rows";
+import { addTo, countIn, countsOf, Rows, tagKey, type Budget, type Counts, type Tagged } from "../rows";
 
 /** Somebody who answers. */
 export interface Dhcp6Server extends Tagged {
@@ -73,11 +73,12 @@ interface Row {
 
 /** DHCP for IPv6: who asks, who answers. */
 export class Dhcp6Heard {
-  readonly #servers = new Rows<Row>();
-  readonly #clients = new Rows<Row>();
+  readonly #servers: Rows<Row>;
+  readonly #clients: Rows<Row>;
 
-  get leftOut(): boolean {
-    return this.#servers.leftOut || this.#clients.leftOut;
+  constructor(budget: Budget) {
+    this.#servers = new Rows(budget);
+    this.#clients = new Rows(budget);
   }
 
   add(tagged: Tagged, from: MacNumber, source: Address, body: Octets): void {

@@ -1,6 +1,6 @@
 import { formatAddress, type Mac } from "../../address";
 import { bitOf, macOf, type Octets } from "../octets";
-import { Contents, type Tagged } from "../rows";
+import { Contents, type Budget, type Tagged } from "../rows";
 import type { Heading } from "../link";
 
 export interface MedPolicy {
@@ -198,10 +198,10 @@ function readParts(message: Octets, draft: Draft): void {
 
 /** Neighbours that name themselves. */
 export class LldpHeard {
-  readonly #neighbours = new Contents<Neighbour>();
+  readonly #neighbours: Contents<Neighbour>;
 
-  get leftOut(): boolean {
-    return this.#neighbours.leftOut;
+  constructor(budget: Budget) {
+    this.#neighbours = new Contents(budget);
   }
 
   add(tagged: Tagged, { from, to, payload }: Heading): void {

@@ -1,6 +1,6 @@
 import { formatAddress, type Address, type Mac } from "../../address";
 import { bitOf, macOf, type MacNumber, type Octets } from "../octets";
-import { Contents, Rows, tagKey, type Tagged } from "../rows";
+import { Contents, Rows, Senders, tagKey, type Budget, type Tagged } from "../rows";
 import { namesIn } from "./labels";
 
 export interface AdvertisedPrefix {
@@ -86,18 +86,22 @@ function optionsFrom(message: Octets, start: number): Told {
 interface Owners {
   readonly tagged: Tagged;
   readonly address: string;
-  readonly says: Set<string>;
-  readonly asks: Set<string>;
+  readonly says: Senders;
+  readonly asks: Senders;
 }
 
 /** Neighbour discovery of IPv6. */
 export class NeighboursHeard {
-  readonly #routers = new Contents<RouterSaid>();
-  readonly #asks = new Contents<AsksWhetherFree>();
-  readonly #owners = new Rows<Owners>();
+  readonly #budget: Budget;
+  readonly #routers: Contents<RouterSaid>;
+  readonly #asks: Contents<AsksWhetherFree>;
+  readonly #owners: Rows<Owners>;
 
-  get leftOut(): boolean {
-    return [this.#routers, this.#asks, this.#owners].some(({ leftOut }) => leftOut);
+  constructor(budget: Budget) {
+    this.#budget = budget;
+    this.#routers = new Contents(budget);
+    this.#asks = new Contents(budget);
+    this.#owners = new Rows(budget);
   }
 
   add(tagged: Tagged, from: MacNumber, source: Address, message: Octets): void {
@@ -112,11 +116,11 @@ export class NeighboursHeard {
     const owners = this.#owners.at(`${tagKey(tagged)} ${address}`, () => ({
       tagged,
       address,
-      says: new Set(),
-      asks: new Set(),
+      says: new Senders(this.#budget),
+      asks: new Senders(this.#budget),
     }));
     const side = isAsked ? owners?.asks : owners?.says;
-    side?.add(mac);
+    side?.add(from);
   }
 
   #addRouter(tagged: Tagged, from: MacNumber, source: Address, message: Octets): void {
@@ -136,7 +140,7 @@ export class NeighboursHeard {
   facts(): NeighbourFacts {
     const [ra, dad6] = [this.#routers.all(), this.#asks.all()];
     const duplicates = this.#owners.all().flatMap(({ tagged, address, says, asks }) => {
-      const macs = new Set([...asks, ...says]);
+      const macs = new Set([asks, says].flatMap((side) => Object.keys(side.counts())));
       // Two that want an address, with nobody who has it, have not found each other yet: both go without.
       return macs.size > 1 ? [{ ...tagged, address, macs: [...macs] }] : [];
     });

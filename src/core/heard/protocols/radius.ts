@@ -1,7 +1,17 @@
 import { formatAddress } from "../../address";
 import type { Carried, Udp } from "../packets";
 import type { Octets } from "../octets";
-import { addTo, Contents, countIn, countsOf, Rows, tagKey, type Counts, type Tagged } from "../rows";
+import {
+  addTo,
+  Contents,
+  countIn,
+  countsOf,
+  Rows,
+  tagKey,
+  type Budget,
+  type Counts,
+  type Tagged,
+} from "../rows";
 
 /** What a server said to whoever asked for a user. */
 interface RadiusReply {
@@ -83,10 +93,12 @@ interface Pair {
 
 /** What gear asks of the server that knows who may sign in (RFC 2865). */
 export class RadiusHeard {
-  readonly #pairs = new Rows<Pair>();
+  readonly #budget: Budget;
+  readonly #pairs: Rows<Pair>;
 
-  get leftOut(): boolean {
-    return this.#pairs.leftOut;
+  constructor(budget: Budget) {
+    this.#budget = budget;
+    this.#pairs = new Rows(budget);
   }
 
   add(tagged: Tagged, carried: Carried, { from, to, payload }: Udp): void {
@@ -100,8 +112,8 @@ export class RadiusHeard {
       head: { ...tagged, client, server },
       messages: new Map(),
       users: [],
-      asked: new Rows(),
-      replies: new Contents(),
+      asked: new Rows(this.#budget),
+      replies: new Contents(this.#budget),
     }));
     if (pair === null) return;
     countIn(pair.messages, name);

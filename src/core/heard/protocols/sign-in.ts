@@ -1,7 +1,8 @@
 import type { Mac } from "../../address";
 import { macOf, type MacNumber, type Octets } from "../octets";
-import { addTo, countIn, countsOf, Rows, tagKey, type Counts, type Tagged } from "../rows";
+import { addTo, countIn, countsOf, Rows, tagKey, type Budget, type Counts, type Tagged } from "../rows";
 
+type Role = "supplicant" | "authenticator";
 type Outcome = "success" | "failure" | "ambiguous" | "none seen";
 
 /** A station that signs in. */
@@ -14,7 +15,7 @@ export interface SignInAttempt {
 }
 export interface SignInFact extends Tagged {
   readonly frames: Counts;
-  readonly senders: Readonly<Record<string, "supplicant" | "authenticator">>;
+  readonly senders: Readonly<Record<string, Role>>;
   readonly events: readonly string[];
   readonly attempts: readonly SignInAttempt[];
   readonly outcome: "success" | "failure" | "both" | "none seen";
@@ -56,7 +57,7 @@ interface Station {
 interface Place {
   readonly tagged: Tagged;
   readonly frames: Map<string, number>;
-  readonly senders: Map<string, "supplicant" | "authenticator">;
+  readonly senders: Rows<{ readonly mac: MacNumber; role: Role }>;
   readonly events: string[];
   readonly stations: Rows<Station>;
 }
@@ -123,10 +124,12 @@ function placeOutcome({ frames }: Place): SignInFact["outcome"] {
 
 /** Sign-in at ports (IEEE 802.1X). */
 export class SignInHeard {
-  readonly #places = new Rows<Place>();
+  readonly #budget: Budget;
+  readonly #places: Rows<Place>;
 
-  get leftOut(): boolean {
-    return this.#places.leftOut;
+  constructor(budget: Budget) {
+    this.#budget = budget;
+    this.#places = new Rows(budget);
   }
 
   add(
@@ -138,9 +141,9 @@ export class SignInHeard {
     const place = this.#places.at(tagKey(tagged), () => ({
       tagged,
       frames: new Map(),
-      senders: new Map(),
+      senders: new Rows(this.#budget),
       events: [],
-      stations: new Rows(),
+      stations: new Rows(this.#budget),
     }));
     if (place === null) return;
     const type = body.u8(1);
@@ -150,7 +153,9 @@ export class SignInHeard {
     if (name === undefined) return;
     countIn(place.frames, name);
     const isStation = name === "response" || name === "start" || name === "logoff";
-    if (name !== "key") place.senders.set(macOf(from), isStation ? "supplicant" : "authenticator");
+    const role: Role = isStation ? "supplicant" : "authenticator";
+    const sender = name === "key" ? null : place.senders.at(from, () => ({ mac: from, role }));
+    if (sender !== null) sender.role = role;
     if (name === "start") {
       stationOf(place, from);
       tell(place, `start from ${macOf(from)}`);
@@ -167,7 +172,7 @@ export class SignInHeard {
     return places.map((place) => ({
       ...place.tagged,
       frames: countsOf(place.frames),
-      senders: Object.fromEntries(place.senders),
+      senders: Object.fromEntries(place.senders.all().map(({ mac, role }) => [macOf(mac), role])),
       events: place.events,
       attempts: place.stations.all().map((station) => ({
         supplicant: macOf(station.mac),

@@ -1,6 +1,6 @@
 import type { Mac } from "../../address";
 import { bitOf, macOf, type MacNumber, type Octets } from "../octets";
-import { Contents, type Tagged } from "../rows";
+import { Contents, type Budget, type Tagged } from "../rows";
 
 /** A bridge as its messages name it: priority in steps of 4096, and the twelve bits below. */
 export interface BridgeName {
@@ -158,12 +158,12 @@ function saidIn(tagged: Tagged, from: MacNumber, bpdu: Octets): TreeSaid | null 
 
 /** Messages of spanning trees. */
 export class TreeHeard {
-  readonly #said = new Contents<TreeSaid>();
+  readonly #said: Contents<TreeSaid>;
   #tcn = 0;
   #withFlag = 0;
 
-  get leftOut(): boolean {
-    return this.#said.leftOut;
+  constructor(budget: Budget) {
+    this.#said = new Contents(budget);
   }
 
   /** `payload`: what follows the length of a frame. */

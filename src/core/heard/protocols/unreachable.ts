@@ -1,6 +1,6 @@
 import { formatAddress } from "../../address";
 import type { Carried } from "../packets";
-import { Contents, type Tagged } from "../rows";
+import { Contents, type Budget, type Tagged } from "../rows";
 
 /** Somebody said that something cannot be reached (RFC 792). */
 interface Unreachable extends Tagged {
@@ -15,10 +15,10 @@ const DESTINATION_UNREACHABLE = 3;
 
 /** Complaints that nobody is there; the packet that they quote is no traffic. */
 export class UnreachableHeard {
-  readonly #said = new Contents<Unreachable>();
+  readonly #said: Contents<Unreachable>;
 
-  get leftOut(): boolean {
-    return this.#said.leftOut;
+  constructor(budget: Budget) {
+    this.#said = new Contents(budget);
   }
 
   add(tagged: Tagged, { src, dst, payload }: Carried): void {
