@@ -14,14 +14,25 @@ export interface Answer {
   readonly relayedBy: string | null;
 }
 
+interface Known {
+  readonly index: PlanIndex;
+  readonly answers: readonly Answer[];
+}
+/** A broadcast that is kept is asked about with every address that somebody asks for there. */
+const KNOWN = new WeakMap<Flood, Known>();
+
 /** Every scope that answers a broadcast, in the order in which it reaches their servers. */
-export function whoAnswers(index: PlanIndex, result: Flood): Answer[] {
-  return [
+export function whoAnswers(index: PlanIndex, result: Flood): readonly Answer[] {
+  const known = KNOWN.get(result);
+  if (known?.index === index) return known.answers;
+  const answers = [
     ...answersOfDevices(index, result),
     ...answersOfRoutedPorts(index, result),
     ...answersOfPlainGear(index, result),
     ...answersOfHosts(index, result),
   ];
+  KNOWN.set(result, { index, answers });
+  return answers;
 }
 
 /**

@@ -208,6 +208,10 @@ test("neighbours: the right port, another one, other gear, one that goes away, a
     "another device",
   );
   expect(wrong({ lldp: [lldp({})] })).toEqual([]);
+  // Software calls the same port otherwise than its case does.
+  const { label } = must(plan.port.get(port), "a port");
+  expect(wrong({ lldp: [lldp({ portId: `ge 0/0/${label}` })] })).toEqual([]);
+  expect(wrong({ lldp: [lldp({ portIdSubtype: 3, portId: `02:00:00:00:00:0${other.label}` })] })).toEqual([]);
   expect(wrong({ lldp: [lldp({ pvid: 99 })] })).toEqual([
     expect.stringMatching(/ names 99; it has to be 20\.$/),
   ]);

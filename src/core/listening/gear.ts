@@ -1,6 +1,6 @@
 import { formatAddress, parseMac } from "../address";
 import { grouped } from "../kernel";
-import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
+import { nameOf, PortNames, type Device, type PlanIndex, type Port } from "../plan";
 import { managementAddress } from "../probe";
 import { counted } from "../repairs";
 import { bridgeAddress } from "../spanning-tree";
@@ -88,19 +88,13 @@ export function gearNamed(
   return found ?? null;
 }
 
-/** The port of a device that a neighbour names; undefined where none is called so. */
-const portNamed = (
-  index: PlanIndex,
-  device: Device,
-  { portId, portDescription = "" }: Neighbour,
-): Port | undefined =>
-  index
-    .portsOf(device.id)
-    .find(({ label, softwareName }) =>
-      [label, softwareName].some(
-        (name) => name !== "" && [portId, portDescription].some((one) => same(one, name)),
-      ),
-    );
+/** A MAC address names a port that nobody can tell by its number. */
+const MAC_SUBTYPE = 3;
+
+/** The port of a device that a neighbour names; null where none is surely meant. */
+function portNamed(index: PlanIndex, device: Device, { portId, portIdSubtype }: Neighbour): Port | null {
+  return portIdSubtype === MAC_SUBTYPE ? null : new PortNames(index, device).find(portId);
+}
 
 /** The gear that is to speak at a port: its own, and, on the cable, that at the other end. */
 function speakers({ index, port, tap }: Listening): string[] {
@@ -162,7 +156,7 @@ function neighbourLines(listening: Listening, said: Neighbour): LaidLine[] {
   const gear = gearNamed(index, said);
   if (gear === null) return [otherNeighbour(listening, about, said)];
   const named = portNamed(index, gear, said);
-  const heard = named === undefined ? `${gear.name}, ${saidPort(said)}` : nameOf(index, "port", named.id);
+  const heard = named === null ? `${gear.name}, ${saidPort(said)}` : nameOf(index, "port", named.id);
   if (tap.position === "mirror") return [noteOf(about, heard)];
   const beside = { about, planned: portName(listening), heard };
   if (!speakers(listening).includes(gear.id)) {
@@ -170,7 +164,7 @@ function neighbourLines(listening: Listening, said: Neighbour): LaidLine[] {
     return [lineOf(beside, { isRight: false, says: `${gear.name} speaks here, not ${own}.` })];
   }
   if (gear.id !== device) return [noteOf(about, heard)];
-  if (named !== undefined && named.id !== port)
+  if (named !== null && named.id !== port)
     return [lineOf(beside, { isRight: false, says: `The cable comes from ${heard}.` })];
   return [lineOf(beside, { isRight: true, says: "" }), ...saidLines(listening, said)];
 }

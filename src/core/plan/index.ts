@@ -135,6 +135,7 @@ export { type Gear, type HostKind, type Purpose, PURPOSES, type Room } from "./s
 export { nextSteps, type NextSteps } from "./undo";
 export { decodeStored, encodeStored } from "./schema/stored";
 export { MISFIT } from "./schema/stored-parts";
+export { lastNumber, PortNames } from "./port-names";
 export { holdsAddress, prefixesOf, segmentHolding, subnetHolding } from "./subnets";
 export { storedPlan } from "./stored-plan";
 export { answeredVid, profileOf, signInPorts, type SignInPort, signInVids, wirelessProfile } from "./sign-in";

@@ -2,9 +2,9 @@ import { parseMac } from "../address";
 import { askedOf, linesAt, type Ask } from "../diagnosis";
 import { err, ok, type Result } from "../kernel";
 import { gearNamed, noteOf, lineOf, type LaidLine } from "../listening";
-import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
+import { nameOf, PortNames, type Device, type PlanIndex, type Port } from "../plan";
 import type { CapturedReading } from "../records";
-import { noSuchPort, PortNames } from "./reading";
+import { noSuchPort } from "./reading";
 import { cellsUnder, type Heads } from "./table-heads";
 
 type Column = "local" | "port" | "system" | "remote" | "chassis";

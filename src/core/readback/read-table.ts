@@ -1,16 +1,16 @@
 import { familyOf, parseAddress, type Address, type Ipv4, type Ipv6 } from "../address";
 import { err, ok, type Result } from "../kernel";
-import { vid as asVid, type Device, type PlanIndex, type Port, type Vid } from "../plan";
-import { readVids } from "../planners";
 import {
   lastNumber,
-  noSuchPort,
   PortNames,
-  vidSet,
-  type LegReading,
-  type PortReading,
-  type Reading,
-} from "./reading";
+  vid as asVid,
+  type Device,
+  type PlanIndex,
+  type Port,
+  type Vid,
+} from "../plan";
+import { readVids } from "../planners";
+import { noSuchPort, vidSet, type LegReading, type PortReading, type Reading } from "./reading";
 import { cellsOf, type Cells, type Column } from "./table-heads";
 
 const NO_HEADS =

@@ -1,17 +1,17 @@
 import { z } from "zod";
 import { parseIpv4, parseIpv6 } from "../address";
 import { err, ok, type Result } from "../kernel";
-import { vid as asVid, type Device, type PlanIndex, type Port, type Vid } from "../plan";
-import { readVids } from "../planners";
 import {
   lastNumber,
-  noSuchPort,
   PortNames,
-  vidSet,
-  type LegReading,
-  type PortReading,
-  type Reading,
-} from "./reading";
+  vid as asVid,
+  type Device,
+  type PlanIndex,
+  type Port,
+  type Vid,
+} from "../plan";
+import { readVids } from "../planners";
+import { noSuchPort, vidSet, type LegReading, type PortReading, type Reading } from "./reading";
 
 // Only what is asked for is looked at; a device may say much more.
 

@@ -177,6 +177,33 @@ test("from a reading that is otherwise one asks what is wrong, and gets back to 
   expect(screen.getByRole("heading", { level: 1 }).textContent).toBe("Tests");
 });
 
+test("a switch's table, pasted whole, is laid beside its plan", async () => {
+  scene.show(house);
+  render(<TestsView />);
+  await chooseRow(/Look on Hall switch itself/);
+  const [port] = [...house.port.values()].filter(
+    ({ device, pvid }) => house.device.get(device)?.name === "Hall switch" && pvid !== null,
+  );
+  const { label, pvid } = must(port, "a port");
+  const paste = async (vid: number) => {
+    await userEvent.clear(field());
+    await userEvent.click(field());
+    await userEvent.paste(`Port;PVID;Untagged\n${label};${vid};${vid}\n`);
+  };
+  await paste(must(pvid, "a VLAN"));
+  expect(screen.getByText("✓ 1 port read; all as planned.")).not.toBeNull();
+  const other = must(
+    [...house.vlan.values()].find(({ vid }) => vid !== pvid),
+    "another VLAN",
+  ).vid;
+  await paste(other);
+  expect(
+    screen.getByText(new RegExp(`^✕ 1 port read; 1 line differs\\. port ${label}: untagged ${other},`)),
+  ).not.toBeNull();
+  await userEvent.click(button("Otherwise"));
+  expect(taken()[0]?.says).toContain("1 line differs");
+});
+
 test("what was asked on Probe stands ready to be written down as what is otherwise on site", async () => {
   scene.show(house);
   const television = must(
