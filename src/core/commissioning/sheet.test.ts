@@ -234,6 +234,11 @@ describe.each(SITES)("%s", (_, plan) => {
     }
     expect(sheet.atLeast).toBeLessThanOrEqual(sheet.tests.length);
     expect(new Set(sheet.tests.map(({ id }) => id)).size).toBe(sheet.tests.length);
+    const asked = sheet.tests.filter(({ question, pulled }) => question !== null && pulled === null);
+    const questions = asked.map(({ question }) =>
+      JSON.stringify(question, (_, one: unknown) => (typeof one === "bigint" ? `${one}n` : one)),
+    );
+    expect(new Set(questions).size).toBe(asked.length);
   });
 
   test("what breaks a fact changes a reading that claims to prove it", () => {

@@ -43,7 +43,7 @@ function possibleTests(
   tell(3, PARTS);
   const walls = wallsTried(index, askers);
   tell(4, PARTS);
-  const tried = [...walls, ...pulledTried(index, laptops, askers), ...signInTried(index, laptops)];
+  const tried = [...walls, ...pulledTried(index, laptops, askers), ...signInTried(index, laptops, devices)];
   tell(5, PARTS);
   return {
     tests: [
