@@ -1,5 +1,6 @@
 import { administered } from "./administered";
 import { sized } from "./generate";
+import { testSheet } from "../src/core/commissioning";
 import { answer, onPlan, Study, type Ask, type Reading } from "../src/core/diagnosis";
 import { must } from "../src/core/kernel";
 import { encodePlan } from "../src/core/formats";
@@ -41,7 +42,7 @@ function readingsOf(index: PlanIndex): Reading[] {
   return [];
 }
 
-/** Rows about what explains readings that are otherwise than planned. */
+/** Rows about which readings prove a site, and what explains those that are otherwise than planned. */
 export function measureDiagnosis(median: Median, add: Add): void {
   const plans: readonly (readonly [string, Plan, number])[] = [
     ["office", administered(sized("office")), 3],
@@ -53,6 +54,11 @@ export function measureDiagnosis(median: Median, add: Add): void {
     const index = PlanIndex.of(plan);
     const readings = readingsOf(index);
     let words = "";
+    const listed = median(runs, () => {
+      const { tests, facts } = testSheet(PlanIndex.of(plan));
+      words = `${tests.length} readings chosen for ${facts.length} facts`;
+    });
+    add(`${name}: ${words}`, listed, parse);
     const diagnosed = median(runs, () => {
       const { tried } = new Study(PlanIndex.of(plan)).diagnose(readings);
       words = `${tried} single faults tried against ${readings.length} readings`;

@@ -1,4 +1,5 @@
 import { formatAddress } from "../address";
+import { grouped } from "../kernel";
 import {
   nameOf,
   pointsOf,
@@ -14,7 +15,8 @@ import { asClient, managementAddress, probe, settingsFor, type Outcome } from ".
 import { crossingsOf } from "./crossings";
 import { addressFact, rolesOf, scopeFact, vlanFact, wayInFact, wirelessFact, type Role } from "./facts";
 import { leaseExpected, scopeOfLease } from "./leases";
-import type { Asked, Asker, SiteTest, Spot } from "./tests";
+import type { Asking } from "./asking";
+import type { Asked, Asker, SiteTest, Spot, Start } from "./tests";
 
 const nobody = (): string => "";
 /** The VLANs at ports between gear that a journey proves by crossing them. */
@@ -157,23 +159,26 @@ export const askersOf = (index: PlanIndex, laptops: readonly Asked[]): Asker[] =
  * What an answer proves on the way. An address that is entered on the laptop is good for the VLAN of its port
  * only, so that port is right, too; where the answer came from a port of the same device, both could be wrong.
  */
-function shownByAnswer(
-  index: PlanIndex,
-  { spot, as }: Pick<Asker, "spot" | "as">,
-  outcome: Outcome,
-): string[] {
+function shownByAnswer(index: PlanIndex, { spot, as }: Start, outcome: Outcome): string[] {
   const ways = crossed(index, outcome);
   return as.as === "typed" && ways.length > 0 ? [...ways, spot.fact] : ways;
 }
 
+/** A site, and who is asked about it. */
+export interface OnSite {
+  readonly index: PlanIndex;
+  readonly asks: Asking;
+}
+
 /** A laptop at a spot asks for something; `does` is the sentence without its full stop. */
 export function reachTest(
-  index: PlanIndex,
-  { spot, entered, as }: Pick<Asker, "spot" | "entered" | "as">,
+  { index, asks }: OnSite,
+  start: Start,
   { goal, id, does, proves }: Pick<SiteTest, "id" | "does" | "proves"> & { readonly goal: ProbeGoal },
 ): SiteTest {
+  const { spot, entered, as } = start;
   const question: ProbeQuestion = { ...asClient(spot.from, goal), as };
-  const outcome = probe(index, question, nobody);
+  const outcome = asks(start, goal);
   const { cause } = outcome;
   return {
     id,
@@ -183,7 +188,7 @@ export function reachTest(
     question,
     pulled: null,
     expected: cause === null ? { is: "answer" } : { is: "silence", why: cause.sentence },
-    proves: cause === null ? [...proves, ...shownByAnswer(index, { spot, as }, outcome)] : proves,
+    proves: cause === null ? [...proves, ...shownByAnswer(index, start, outcome)] : proves,
   };
 }
 
@@ -194,16 +199,15 @@ function firstAnswered(tests: Iterable<SiteTest>): SiteTest | null {
 }
 
 /** Devices with an address that was entered on them: asked from beside them, where no wall stands. */
-export const staticDevices = (index: PlanIndex, askers: readonly Asker[]): SiteTest[] =>
-  [...index.plan.host.values()].flatMap((host: Host): SiteTest[] => {
+export function staticDevices(site: OnSite, askers: readonly Asker[]): SiteTest[] {
+  const inOrder = askersFor(askers);
+  return [...site.index.plan.host.values()].flatMap((host: Host): SiteTest[] => {
     const { manner, ipv4, attachment } = host;
     if (manner !== "typed" || ipv4 === null || attachment.at === "unplaced") return [];
     const does = `Ask ${host.name} at ${formatAddress(ipv4)} for an echo or its page`;
-    const beside = askers.filter(({ segment }) => segment === host.segment);
-    const others = askers.filter(({ segment }) => segment !== host.segment);
     function* tests(): Generator<SiteTest> {
-      for (const asker of [...beside, ...others].slice(0, MOST_TRIED))
-        yield reachTest(index, asker, {
+      for (const asker of inOrder(host.segment))
+        yield reachTest(site, asker, {
           id: `ask host ${host.id} ${asker.spot.key}`,
           does,
           goal: { to: "host", host: host.id, service: null },
@@ -213,21 +217,37 @@ export const staticDevices = (index: PlanIndex, askers: readonly Asker[]): SiteT
     const test = firstAnswered(tests());
     return test === null ? [] : [test];
   });
+}
+
+/** Who is asked about something in a segment: first who is in it, too. */
+function askersFor(askers: readonly Asker[]): (segment: string | null) => Asker[] {
+  const bySegment = grouped(askers, ({ segment }) => segment);
+  return (own) => {
+    const beside = (bySegment.get(own) ?? []).slice(0, MOST_TRIED);
+    const others: Asker[] = [];
+    for (const asker of askers) {
+      if (beside.length + others.length === MOST_TRIED) break;
+      if (asker.segment !== own) others.push(asker);
+    }
+    return [...beside, ...others];
+  };
+}
 
 /** From as many places it is tried at most whether something answers. */
 export const MOST_TRIED = 12;
 
 /** The pages of each device, from where they open. */
-export const waysIn = (index: PlanIndex, askers: readonly Asker[]): SiteTest[] =>
-  [...index.plan.device.values()].flatMap((device): SiteTest[] => {
-    const address = managementAddress(index, device, 4);
+export function waysIn(site: OnSite, askers: readonly Asker[]): SiteTest[] {
+  const { plan } = site.index;
+  const isManaging = ({ segment }: Asker) => plan.segment.get(segment ?? "")?.management === true;
+  const sorted = [...askers.filter(isManaging), ...askers.filter((one) => !isManaging(one))];
+  return [...plan.device.values()].flatMap((device): SiteTest[] => {
+    const address = managementAddress(site.index, device, 4);
     if (address === undefined) return [];
     const does = `Open the pages of ${device.name} at ${formatAddress(address)}`;
-    const isManaging = ({ segment }: Asker) => index.plan.segment.get(segment ?? "")?.management === true;
-    const sorted = [...askers.filter(isManaging), ...askers.filter((one) => !isManaging(one))];
     function* tests(): Generator<SiteTest> {
       for (const asker of sorted.slice(0, MOST_TRIED))
-        yield reachTest(index, asker, {
+        yield reachTest(site, asker, {
           id: `pages ${device.id} ${asker.spot.key}`,
           does,
           goal: { to: "device", device: device.id, service: null },
@@ -237,3 +257,4 @@ export const waysIn = (index: PlanIndex, askers: readonly Asker[]): SiteTest[] =
     const test = firstAnswered(tests());
     return test === null ? [] : [test];
   });
+}

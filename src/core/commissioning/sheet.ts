@@ -1,5 +1,6 @@
 import { byNaturalText } from "../kernel";
 import type { PlanIndex } from "../plan";
+import { askingOn } from "./asking";
 import { askersOf, devicesAsking, laptopsAsking, staticDevices, waysIn } from "./candidates";
 import { cover } from "./cover";
 import type { Fact } from "./fact";
@@ -37,11 +38,12 @@ function possibleTests(
   const laptops = laptopsAsking(index);
   const askers = askersOf(index, laptops);
   tell(1, PARTS);
-  const devices = [...devicesAsking(index), ...staticDevices(index, askers)];
+  const site = { index, asks: askingOn(index) };
+  const devices = [...devicesAsking(index), ...staticDevices(site, askers)];
   tell(2, PARTS);
-  const pages = waysIn(index, askers);
+  const pages = waysIn(site, askers);
   tell(3, PARTS);
-  const walls = wallsTried(index, askers);
+  const walls = wallsTried(site, askers);
   tell(4, PARTS);
   const tried = [...walls, ...pulledTried(index, laptops, askers), ...signInTried(index, laptops, devices)];
   tell(5, PARTS);

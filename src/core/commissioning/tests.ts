@@ -72,12 +72,15 @@ export interface Asked {
   readonly spot: Spot;
   readonly outcome: Outcome;
 }
-/** Somebody who can ask for something: where, and with which address. */
-export interface Asker {
+/** A laptop that asks for something: where, and with which address. */
+export interface Start {
   readonly spot: Spot;
   /** What is entered on the laptop first, as a sentence ends; empty where it asks for its address. */
   readonly entered: string;
   readonly as: ProbeAs;
+}
+/** One of those, with what it has an address of. */
+export interface Asker extends Start {
   /** The segment that it has an address of; null for none of the plan. */
   readonly segment: string | null;
 }

@@ -11,10 +11,10 @@ import {
   type WallEnd,
 } from "../plan";
 import { sameEnd, SERVICES, serviceText, wallBetween, wallEnds } from "../policy";
-import { probe } from "../probe";
-import { MOST_TRIED, reachTest } from "./candidates";
+import { askingOn, type Asking } from "./asking";
+import { MOST_TRIED, reachTest, type OnSite } from "./candidates";
 import { wallFact, type WallDoes } from "./facts";
-import type { Asker, SiteTest } from "./tests";
+import type { Asker, SiteTest, Start } from "./tests";
 
 /** What is asked for behind a wall, in words. */
 interface Aim {
@@ -22,7 +22,6 @@ interface Aim {
   readonly words: string;
   readonly goal: (service: Service | null) => ProbeGoal;
 }
-type Start = Pick<Asker, "spot" | "entered" | "as">;
 
 /** Who is in an end of a wall, and what: as many as are tried. */
 interface Side {
@@ -102,6 +101,13 @@ function sideOf(index: PlanIndex, end: WallEnd, askers: readonly Asker[]): Side 
   };
 }
 
+/** What was asked across a wall. */
+interface Tried {
+  readonly test: SiteTest;
+  readonly start: Start;
+  readonly goal: ProbeGoal;
+}
+
 const overlaps = (a: Service, b: Service): boolean =>
   a.protocol === b.protocol &&
   (a.ports.length === 0 ||
@@ -122,21 +128,23 @@ function servicesFor(index: PlanIndex, { from, to }: Ends, does: WallDoes): (Ser
   return to.end.at === "gateway" ? othersThan([]) : [null];
 }
 
-function* wallTests(index: PlanIndex, ends: Ends, does: WallDoes): Generator<SiteTest> {
+function* wallTests(site: OnSite, ends: Ends, does: WallDoes): Generator<Tried> {
   let left = MOST_TRIED;
   const fact = wallFact(ends.from.end, ends.to.end, does);
-  for (const service of servicesFor(index, ends, does))
+  for (const service of servicesFor(site.index, ends, does))
     for (const aim of ends.to.aims)
       for (const start of ends.from.starts) {
         if (left === 0) return;
         left -= 1;
         const by = service === null ? "" : ` by ${serviceText(service)}`;
-        yield reachTest(index, start, {
+        const goal = aim.goal(service);
+        const test = reachTest(site, start, {
           id: `${fact} ${start.spot.key} ${aim.key} ${service?.name ?? ""}`,
           does: `Ask for ${aim.words}${by}`,
-          goal: aim.goal(service),
+          goal,
           proves: [fact],
         });
+        yield { test, start, goal };
       }
 }
 
@@ -163,8 +171,9 @@ function withDoors(index: PlanIndex, all: readonly Ends[], door: "open" | "close
   return afterEdits(index, edits);
 }
 
-/** The site as it would be if a wall were the opposite of what it is. */
-type Opposite = (ends: Ends, does: WallDoes) => PlanIndex | null;
+/** Asks on the site as it would be if a wall were the opposite of what it is; null where that is no plan. */
+type Opposite = (ends: Ends, does: WallDoes) => Asking | null;
+const askingIfSite = (index: PlanIndex | null): Asking | null => (index === null ? null : askingOn(index));
 
 /**
  * Where there is one filter, and it knows answers from questions, a wall between zones decides about what
@@ -175,13 +184,13 @@ function oppositeOf(index: PlanIndex, all: readonly Ends[]): Opposite {
   const door = (does: WallDoes) => (does === "lets" ? "closed" : "open");
   const filters = [...index.plan.device.values()].filter(isFilter);
   if (filters.length > 1 || !filters.every(keepsState))
-    return (ends, does) => withDoors(index, [ends], door(does));
+    return (ends, does) => askingIfSite(withDoors(index, [ends], door(does)));
   const turned = {
-    lets: withDoors(index, all, "closed"),
-    "keeps out": withDoors(index, all, "open"),
+    lets: askingIfSite(withDoors(index, all, "closed")),
+    "keeps out": askingIfSite(withDoors(index, all, "open")),
   };
   return (ends, does) =>
-    ends.from.end.at === "internet" ? withDoors(index, [ends], door(does)) : turned[does];
+    ends.from.end.at === "internet" ? askingIfSite(withDoors(index, [ends], door(does))) : turned[does];
 }
 
 /** A reading that a wall decides, or why there is none. */
@@ -202,14 +211,14 @@ function whyNobody({ from, to }: Ends): string {
  * A reading that the wall decides: it comes out as the wall means it, and would come out the other way if the
  * wall were the opposite. So what is silent anyway, or let through by something else, proves nothing.
  */
-function decided(index: PlanIndex, ends: Ends, does: WallDoes, opposite: Opposite): Found {
+function decided(site: OnSite, ends: Ends, does: WallDoes, opposite: Opposite): Found {
   const is = does === "lets" ? "answer" : "silence";
-  let otherwise: PlanIndex | null = null;
-  for (const test of wallTests(index, ends, does)) {
-    if (test.expected.is !== is || test.question === null) continue;
+  let otherwise: Asking | null = null;
+  for (const { test, start, goal } of wallTests(site, ends, does)) {
+    if (test.expected.is !== is) continue;
     otherwise ??= opposite(ends, does);
     if (otherwise === null) break;
-    const turned = probe(otherwise, test.question, () => "").cause === null ? "answer" : "silence";
+    const turned = otherwise(start, goal).cause === null ? "answer" : "silence";
     if (turned !== is) return { test };
   }
   return {
@@ -219,7 +228,8 @@ function decided(index: PlanIndex, ends: Ends, does: WallDoes, opposite: Opposit
 }
 
 /** Both directions of every wall, each tried from where somebody is to where something is. */
-export function wallsTried(index: PlanIndex, askers: readonly Asker[]): Found[] {
+export function wallsTried(site: OnSite, askers: readonly Asker[]): Found[] {
+  const { index } = site;
   const sides = wallEnds(index).map((end) => sideOf(index, end, askers));
   const all = sides.flatMap((from) =>
     sides.flatMap((to): Ends[] =>
@@ -230,8 +240,8 @@ export function wallsTried(index: PlanIndex, askers: readonly Asker[]): Found[] 
   return all.flatMap((ends): Found[] => {
     const door = wallBetween(index, ends.from.end, ends.to.end)?.door ?? "closed";
     return [
-      ...(door === "closed" ? [] : [decided(index, ends, "lets", opposite)]),
-      ...(door === "open" ? [] : [decided(index, ends, "keeps out", opposite)]),
+      ...(door === "closed" ? [] : [decided(site, ends, "lets", opposite)]),
+      ...(door === "open" ? [] : [decided(site, ends, "keeps out", opposite)]),
     ];
   });
 }

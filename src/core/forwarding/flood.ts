@@ -166,9 +166,12 @@ export function legsHearing(
   { emissions }: Flood,
 ): { readonly leg: string; readonly emission: number }[] {
   const seen = new Set<number>();
-  return emissions.flatMap(({ wire, tag }, emission) => {
-    if (tag !== null || seen.has(wire)) return [];
+  const found: { readonly leg: string; readonly emission: number }[] = [];
+  for (const [emission, { wire, tag }] of emissions.entries()) {
+    const legs = fabric.wires[wire]?.legs ?? [];
+    if (legs.length === 0 || tag !== null || seen.has(wire)) continue;
     seen.add(wire);
-    return (fabric.wires[wire]?.legs ?? []).map((leg) => ({ leg, emission }));
-  });
+    for (const leg of legs) found.push({ leg, emission });
+  }
+  return found;
 }

@@ -3,6 +3,7 @@ export { grouped, putInto } from "./grouped";
 export { Heap } from "./heap";
 export { DisjointSet } from "./disjoint-set";
 export { equal } from "./equal";
+export { Lately } from "./lately";
 export { hexOf, hmacMd5 } from "./md5";
 export { must } from "./must";
 export { ascending, byNaturalText, byText } from "./order";

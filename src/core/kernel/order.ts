@@ -5,19 +5,37 @@ export const byText = (a: string, b: string): number => {
   return 0;
 };
 
-/** "port 9" before "port 10": runs of digits compare as numbers, the rest by code point. */
+/** Whether there is a digit at a place of a text. */
+function isDigitAt(text: string, at: number): boolean {
+  const code = text.charCodeAt(at);
+  return code >= 48 && code <= 57;
+}
+
+/** The run of digits that begins at a place. */
+function digitsAt(text: string, from: number): string {
+  let to = from;
+  while (isDigitAt(text, to)) to += 1;
+  return text.slice(from, to);
+}
+
+/**
+ * "port 9" before "port 10": runs of digits compare as numbers, the rest by code point. Large sites sort by
+ * it a hundred thousand times: only where two texts part is looked at.
+ */
 export function byNaturalText(a: string, b: string): number {
-  const left = a.match(/\d+|\D+/g) ?? [];
-  const right = b.match(/\d+|\D+/g) ?? [];
-  const shared = Math.min(left.length, right.length);
-  for (let i = 0; i < shared; i += 1) {
-    const x = left[i] ?? "";
-    const y = right[i] ?? "";
-    const bothNumbers = /^\d/.test(x) && /^\d/.test(y);
-    const order = bothNumbers ? Number(x) - Number(y) || byText(x, y) : byText(x, y);
-    if (order !== 0) return order;
+  let parts = 0;
+  while (parts < a.length && a.charCodeAt(parts) === b.charCodeAt(parts)) parts += 1;
+  const [left, right] = [isDigitAt(a, parts), isDigitAt(b, parts)];
+  let run = parts;
+  while (isDigitAt(a, run - 1)) run -= 1;
+  if (run < parts ? left || right : left && right) {
+    const [x, y] = [digitsAt(a, run), digitsAt(b, run)];
+    return Number(x) - Number(y) || byText(x, y);
   }
-  return left.length - right.length || byText(a, b);
+  // A run of other characters that ends at a number is shorter than one that goes on.
+  if (run > 0 && run === parts && left !== right && parts < a.length && parts < b.length)
+    return left ? -1 : 1;
+  return byText(a.slice(parts), b.slice(parts));
 }
 
 export const ascending = (a: number | bigint, b: number | bigint): number => {

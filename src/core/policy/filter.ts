@@ -62,6 +62,21 @@ const matches = (rule: FilterRule, from: Network, to: Network | "router", packet
   rule.to.some((side) => holds(side, to, packet.dst)) &&
   rule.services.some((service) => serves(service, packet));
 
+/** The rules of a list that can match what comes from a network, by their places; long lists are long. */
+const BY_SOURCE = new WeakMap<FilterList, Map<Network, readonly number[]>>();
+
+function rulesFrom(list: FilterList, from: Network): readonly number[] {
+  const known = BY_SOURCE.get(list) ?? new Map<Network, readonly number[]>();
+  BY_SOURCE.set(list, known);
+  const own =
+    known.get(from) ??
+    list.rules.flatMap((rule, at) =>
+      rule.from.some(({ network }) => network === from || network === "any") ? [at] : [],
+    );
+  known.set(from, own);
+  return own;
+}
+
 /**
  * What the list does with a packet that comes from one network and goes to another, or to the router itself:
  * the first rule that matches decides. `answers` marks a packet of a conversation that was let through.
@@ -81,9 +96,9 @@ export function judge(
   },
 ): Judgement {
   if (answers && list.established) return { action: "accept", by: "established" };
-  const by = list.rules.findIndex((rule) => matches(rule, from, to, packet));
-  const rule = list.rules[by];
-  return rule === undefined
-    ? { action: to === "router" ? list.inputDefault : list.forwardDefault, by: "default" }
-    : { action: rule.action, by };
+  for (const by of rulesFrom(list, from)) {
+    const rule = list.rules[by];
+    if (rule !== undefined && matches(rule, from, to, packet)) return { action: rule.action, by };
+  }
+  return { action: to === "router" ? list.inputDefault : list.forwardDefault, by: "default" };
 }

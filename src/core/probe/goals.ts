@@ -8,6 +8,7 @@ import {
   type Service,
   type Ssid,
 } from "../plan";
+import { wallBetween } from "../policy";
 import { addressesOf, facingAddresses, OUTSIDE } from "../routing";
 import { addressFor, guestOf, outsideItsSubnet } from "./address-for";
 import type { ProbeRun } from "./run";
@@ -132,12 +133,11 @@ const isUse = ({ protocol, ports }: Service): boolean =>
 function anything(run: ProbeRun, { segment }: Station, to: "internet" | string): Service {
   const wall =
     segment === null
-      ? undefined
-      : [...run.index.plan.wall.values()].find(
-          (one) =>
-            one.from.at === "zone" &&
-            one.from.zone === segment.zone &&
-            (to === "internet" ? one.to.at === "internet" : one.to.at === "zone" && one.to.zone === to),
+      ? null
+      : wallBetween(
+          run.index,
+          { at: "zone", zone: segment.zone },
+          to === "internet" ? { at: to } : { at: "zone", zone: to },
         );
   if (wall?.door !== "services" || wall.services.some((service) => holds(service, 443))) return PAGE;
   return wall.services.find(isUse) ?? PAGE;

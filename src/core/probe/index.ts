@@ -1,5 +1,14 @@
 export { managementAddress } from "./goals";
-export { asClient, type Laptop, leaseAt, type Outcome, pageFrom, probe } from "./probe";
+export {
+  asClient,
+  type Laptop,
+  leaseAt,
+  type Outcome,
+  pageFrom,
+  type Plugged,
+  pluggedIn,
+  probe,
+} from "./probe";
 export { serverOf } from "./lease";
 export { type Content, emissionsOf, type Message } from "./message";
 export {

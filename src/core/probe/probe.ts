@@ -52,6 +52,9 @@ export interface Outcome {
   readonly exchange: readonly Message[];
 }
 
+/** What is plugged in, and where: a question without what is asked for. */
+export type Plugged = Omit<ProbeQuestion, "goal">;
+
 /** A question with nothing unusual: a client that asks for its address. */
 export const asClient = (
   from: ProbeQuestion["from"],
@@ -66,7 +69,17 @@ export const asClient = (
  */
 export function probe(index: PlanIndex, question: ProbeQuestion, ids: () => string): Outcome {
   const run = runOn(index, ids);
-  return ask(run, question);
+  return plugIn(run, question)(run, question.goal);
+}
+
+/**
+ * Plugs something in once and answers everything that is asked there, each as `probe` answers it: getting
+ * in and getting an address is more than half of the work of a question.
+ */
+export function pluggedIn(index: PlanIndex, who: Plugged, ids: () => string): (goal: ProbeGoal) => Outcome {
+  const run = runOn(index, ids);
+  const asks = plugIn(run, who);
+  return (goal) => asks(run.branch(), goal);
 }
 
 const kindNamed = ({ plan }: PlanIndex, word: string) =>
@@ -106,56 +119,68 @@ function phoneAt({ index, journey, ids }: ProbeRun, id: string): Outcome | null 
   return phone;
 }
 
-// eslint-disable-next-line complexity -- one question from its start to its goal; every step is a function of its own
-function ask(run: ProbeRun, question: ProbeQuestion): Outcome {
-  const { index, journey } = run;
-  const { from, as, goal, family } = question;
-  if (from.at === "internet") {
-    fromOutside(run, from.line, goal, family);
-    return outcomeOf(run, question, { started: null, lease: null, attack: null });
-  }
-  if (from.at === "tunnel") {
-    fromTunnel(run, from.segment, goal, family);
-    return outcomeOf(run, question, { started: null, lease: null, attack: null });
-  }
-  const kind = as.as === "kind" ? kindNamed(index, as.word) : null;
+/** Something plugged in that asks for one thing; on the run that it was plugged in on, or a branch of that. */
+type Asks = (run: ProbeRun, goal: ProbeGoal) => Outcome;
+
+/** Plugs in what is asked from, as far as that is the same whatever it asks for then. */
+function plugIn(run: ProbeRun, who: Plugged): Asks {
+  const { from, as, family } = who;
+  if (from.at === "internet")
+    return (own, goal) => {
+      fromOutside(own, from.line, goal, family);
+      return outcomeOf(own, { ...who, goal }, NOTHING);
+    };
+  if (from.at === "tunnel")
+    return (own, goal) => {
+      fromTunnel(own, from.segment, goal, family);
+      return outcomeOf(own, { ...who, goal }, NOTHING);
+    };
+  const kind = as.as === "kind" ? kindNamed(run.index, as.word) : null;
   if (as.as === "kind" && kind?.speaksDhcp !== true) {
     asksNobody(run, from, as.word, kind !== null);
-    return outcomeOf(run, question, { started: null, lease: null, attack: null });
+    return (own, goal) => outcomeOf(own, { ...who, goal }, NOTHING);
   }
-  const started = start(run, from, question.mac, {
+  const started = start(run, from, who.mac, {
     behindPhone: as.as === "behindPhone",
     asks: asks(as) ? family : null,
     kind,
   });
-  if (started === null) return outcomeOf(run, question, { started: null, lease: null, attack: null });
-  if (as.as === "falseServer")
-    return outcomeOf(run, question, { started, lease: null, attack: actAsServer(run, started) });
-  if (as.as === "falseRouter")
-    return outcomeOf(run, question, { started, lease: null, attack: actAsRouter(run, started) });
-  if (as.as === "spoofer")
-    return outcomeOf(run, question, {
-      started,
-      lease: null,
-      attack: actAsSpoofer(run, started, as.address),
-    });
+  if (started === null) return (own, goal) => outcomeOf(own, { ...who, goal }, NOTHING);
+  const attack = attackBy(run, as, started);
+  if (attack !== null)
+    return (own, goal) => outcomeOf(own, { ...who, goal }, { started, lease: null, attack });
+  return asClientAt(run, who, started);
+}
+
+/** What a false server, router or sender comes to; null of one that is none. */
+function attackBy(run: ProbeRun, as: ProbeAs, started: Started): Attack | null {
+  if (as.as === "falseServer") return actAsServer(run, started);
+  if (as.as === "falseRouter") return actAsRouter(run, started);
+  return as.as === "spoofer" ? actAsSpoofer(run, started, as.address) : null;
+}
+
+/** Gets an address where somebody is plugged in, and asks with that. */
+function asClientAt(run: ProbeRun, who: Plugged, started: Started): Asks {
+  const { from, as, family } = who;
   const lease = addressFor(run, started, as, family);
   const astray = lease === null ? null : strayed(run, started, lease);
-  if (lease !== null) {
-    if (started.host === null || family === 6) run.welcome(lease.address, guestOf(index, started, lease));
+  if (lease !== null && (started.host === null || family === 6))
+    run.welcome(lease.address, guestOf(run.index, started, lease));
+  return (own, goal) => {
+    const { journey } = own;
     // Who asks which address it gets wants to know that; who asks further gets the answer with the address
     // that it really has.
-    if (astray !== null && goal.to === "address") tellStrayed(run, started, lease, astray);
-    else reachGoal(run, started, lease, goal);
-  }
-  // One that is in the wrong VLAN may fail anywhere further on; that it is there comes first.
-  const wrong = journey.cause === null ? null : misplaced(run, started);
-  if (wrong !== null) journey.cause = wrong;
-  const phone = as.as === "behindPhone" && from.at === "port" ? phoneAt(run, from.port) : null;
-  return {
-    ...outcomeOf(run, question, { started, lease, attack: null }),
-    phone,
-    advice: journey.cause === null ? astray : null,
+    if (lease !== null && astray !== null && goal.to === "address") tellStrayed(own, started, lease, astray);
+    else if (lease !== null) reachGoal(own, started, lease, goal);
+    // One that is in the wrong VLAN may fail anywhere further on; that it is there comes first.
+    const wrong = journey.cause === null ? null : misplaced(own, started);
+    if (wrong !== null) journey.cause = wrong;
+    const phone = as.as === "behindPhone" && from.at === "port" ? phoneAt(own, from.port) : null;
+    return {
+      ...outcomeOf(own, { ...who, goal }, { started, lease, attack: null }),
+      phone,
+      advice: journey.cause === null ? astray : null,
+    };
   };
 }
 
@@ -183,15 +208,15 @@ function tellStrayed(
 /** Whether something asks for its address. */
 const asks = (as: ProbeAs): boolean => as.as === "client" || as.as === "behindPhone" || as.as === "kind";
 
-function outcomeOf(
-  run: ProbeRun,
-  question: ProbeQuestion,
-  {
-    started,
-    lease,
-    attack,
-  }: { readonly started: Started | null; readonly lease: Lease | null; readonly attack: Attack | null },
-): Outcome {
+/** How far somebody came before it asked for anything. */
+interface Got {
+  readonly started: Started | null;
+  readonly lease: Lease | null;
+  readonly attack: Attack | null;
+}
+const NOTHING: Got = { started: null, lease: null, attack: null };
+
+function outcomeOf(run: ProbeRun, question: ProbeQuestion, { started, lease, attack }: Got): Outcome {
   const { index, journey, exchange } = run;
   const segment = started?.host?.segment ?? started?.segment?.id ?? null;
   return {

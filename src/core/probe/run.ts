@@ -1,5 +1,6 @@
 import { familyOf, type Address, type Mac, type Prefix } from "../address";
 import { leaseholder, visitorsWith } from "../dhcp";
+import { Lately } from "../kernel";
 import { type Host, type Interface, type PlanIndex, type Scope, type Segment, segmentHolding } from "../plan";
 import { FABRIC, type Fabric } from "../fabric";
 import { flood, type Flood } from "../forwarding";
@@ -10,21 +11,13 @@ import type { Limited, PortState } from "./port-state";
 import { Journey } from "./step";
 
 /** What is sent at a place goes the same way whoever asks: kept for the next questions, servers first. */
-const KEPT = new WeakMap<PlanIndex, Map<string, Flood>>();
-const MOST_KEPT = 128;
+const KEPT = new WeakMap<PlanIndex, Lately<string, Flood>>();
+const MOST_KEPT = 512;
 
 function keptFlood(index: PlanIndex, key: string, place: Place): Flood {
-  const kept = KEPT.get(index) ?? new Map<string, Flood>();
+  const kept = KEPT.get(index) ?? new Lately<string, Flood>(MOST_KEPT);
   KEPT.set(index, kept);
-  const made = kept.get(key) ?? flood(index, sourceOf(place));
-  // The one that was asked for last is the last to go.
-  kept.delete(key);
-  kept.set(key, made);
-  for (const oldest of kept.keys()) {
-    if (kept.size <= MOST_KEPT) break;
-    kept.delete(oldest);
-  }
-  return made;
+  return kept.get(key, () => flood(index, sourceOf(place)));
 }
 
 /** Somebody who is plugged in for a probe, with what it knows of its network. */
@@ -103,6 +96,20 @@ export class ProbeRun {
       floods: this.#floods,
       guests: this.#guests,
     });
+  }
+
+  /** Another run that goes on from here: what it does, this one and its other branches don't notice. */
+  branch(): ProbeRun {
+    const run = new ProbeRun(this.index, this.ids, this.#reality, {
+      floods: new Map(this.#floods),
+      guests: new Map(this.#guests),
+    });
+    run.signedIn = this.signedIn;
+    run.exchange.push(...this.exchange);
+    for (const way of this.#shown) run.#shown.add(way);
+    for (const neighbour of this.#known) run.#known.add(neighbour);
+    run.#journey = this.#journey.branch();
+    return run;
   }
 
   flood(place: Place): Flood {

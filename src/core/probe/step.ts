@@ -47,6 +47,14 @@ export class Journey {
   /** What would keep out something that gets through and should not. */
   guards: readonly Repair[] = [];
 
+  /** The same so far; it goes on by itself. */
+  branch(): Journey {
+    const { steps, ...rest } = this;
+    const journey = Object.assign(new Journey(), rest);
+    journey.steps.push(...steps);
+    return journey;
+  }
+
   pass(told: Told): void {
     this.steps.push(stepOf(told, true));
   }
