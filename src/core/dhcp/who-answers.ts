@@ -1,4 +1,4 @@
-import type { Interface, PlanIndex, Scope } from "../plan";
+import type { Derived, Interface, PlanIndex, Scope } from "../plan";
 import { FABRIC } from "../fabric";
 import { legsHearing, type Flood } from "../forwarding";
 import { byLeg } from "./hears-scope";
@@ -100,12 +100,21 @@ function answersOfPlainGear(index: PlanIndex, result: Flood): Answer[] {
   });
 }
 
-const answersOfHosts = (index: PlanIndex, { heard }: Flood): Answer[] =>
-  heard.flatMap(({ host, tag, emission }) =>
-    host.segment === null || tag !== host.tag
+/** The end devices that serve a scope. */
+const SERVERS: Derived<ReadonlySet<string>> = {
+  reads: ["scope"],
+  make: ({ plan }) => new Set([...plan.scope.values()].flatMap(({ serverHost }) => serverHost ?? [])),
+};
+
+function answersOfHosts(index: PlanIndex, flood: Flood): Answer[] {
+  const servers = index.derived(SERVERS);
+  if (servers.size === 0) return [];
+  return flood.heard.flatMap(({ host, tag, emission }) =>
+    host.segment === null || tag !== host.tag || !servers.has(host.id)
       ? []
       : index
           .scopesOf(host.segment)
           .filter((scope) => scope.serverHost === host.id)
           .map((scope) => ({ scope, arrival: -1, emission, relayedBy: null })),
   );
+}

@@ -61,16 +61,36 @@ export type Source =
       /** The port it came in at and does not go out at again. */ readonly port?: string | null;
     };
 
-interface Work {
-  fabric: Fabric;
-  tree: PlanTree;
-  hosts: ReadonlyMap<string, Host>;
-  emissions: Emission[];
-  arrivals: Arrival[];
-  drops: Drop[];
-  heard: Heard[];
-  routed: { port: number; tag: Tag; emission: number }[];
-  sent: Set<number>;
+/** A flood as it spreads. */
+class Spreading implements Flood {
+  readonly emissions: Emission[] = [];
+  readonly arrivals: Arrival[] = [];
+  readonly drops: Drop[] = [];
+  readonly routed: { port: number; tag: Tag; emission: number }[] = [];
+  readonly sent = new Set<number>();
+  readonly fabric: Fabric;
+  readonly tree: PlanTree;
+  readonly #hosts: ReadonlyMap<string, Host>;
+  readonly #sender: string | null;
+  #heard: readonly Heard[] | null = null;
+
+  constructor(index: PlanIndex, sender: string | null) {
+    this.fabric = index.derived(FABRIC);
+    this.tree = index.derived(TREE);
+    this.#hosts = index.plan.host;
+    this.#sender = sender;
+  }
+
+  /** Looked for when somebody asks: most want to know of one only. */
+  get heard(): readonly Heard[] {
+    this.#heard ??= this.emissions.flatMap(({ wire, tag }, emission) =>
+      (this.fabric.wires[wire]?.hosts ?? []).flatMap((id): Heard[] => {
+        const host = id === this.#sender ? undefined : this.#hosts.get(id);
+        return host === undefined ? [] : [{ host, tag, emission }];
+      }),
+    );
+    return this.#heard;
+  }
 }
 
 /**
@@ -78,18 +98,8 @@ interface Work {
  * neither send nor take it; a loop without a tree is gone round once.
  */
 export function flood(index: PlanIndex, source: Source): Flood {
-  const fabric = index.derived(FABRIC);
-  const work: Work = {
-    fabric,
-    tree: index.derived(TREE),
-    hosts: index.plan.host,
-    emissions: [],
-    arrivals: [],
-    drops: [],
-    heard: [],
-    routed: [],
-    sent: new Set(),
-  };
+  const work = new Spreading(index, source.at === "port" ? source.host : null);
+  const { fabric } = work;
   if (source.at === "device") {
     const device = fabric.deviceNumber.get(source.device);
     if (device !== undefined)
@@ -104,21 +114,16 @@ export function flood(index: PlanIndex, source: Source): Flood {
     const wire = port === undefined ? -1 : (fabric.wireOf[port] ?? -1);
     if (wire >= 0) work.emissions.push({ port: -1, wire, tag: source.tag, after: -1 });
   }
-  const sender = source.at === "port" ? source.host : null;
-  for (let i = 0; i < work.emissions.length; i += 1) deliver(work, i, sender);
+  for (let i = 0; i < work.emissions.length; i += 1) deliver(work, i);
   return work;
 }
 
 /** What the ends of the wire make of one emission. */
-function deliver(work: Work, emission: number, sender: string | null): void {
+function deliver(work: Spreading, emission: number): void {
   const { fabric } = work;
   const frame = work.emissions[emission];
   const wire = frame === undefined ? undefined : fabric.wires[frame.wire];
   if (frame === undefined || wire === undefined) return;
-  for (const id of wire.hosts) {
-    const host = id === sender ? undefined : work.hosts.get(id);
-    if (host !== undefined) work.heard.push({ host, tag: frame.tag, emission });
-  }
   for (const port of wire.routedPorts) work.routed.push({ port, tag: frame.tag, emission });
   for (const port of wire.bridgePorts) {
     const entity = fabric.ports[port];
@@ -132,7 +137,7 @@ function deliver(work: Work, emission: number, sender: string | null): void {
 }
 
 /** A bridge sends the frame on through every other member port. */
-function arrive(work: Work, arrival: Arrival): void {
+function arrive(work: Spreading, arrival: Arrival): void {
   const { fabric } = work;
   const number = work.arrivals.length;
   work.arrivals.push(arrival);

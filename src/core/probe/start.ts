@@ -298,8 +298,8 @@ function startAtPort(
   const party: Party = { name: who, mac: macFor(host, mac), place, leg: null, host };
   const flood = run.flood(place);
   const entry = entryOf(index, flood);
-  const isHeard = flood.routed.length + flood.heard.length + legsHearing(fabric, flood).length > 0;
-  if (entry === null && isHeard) return onBareWire(run, party, flood);
+  const isHeard = () => flood.routed.length + flood.heard.length + legsHearing(fabric, flood).length > 0;
+  if (entry === null && isHeard()) return onBareWire(run, party, flood);
   if (entry === null) {
     goesNoFurther(run, port, { host, tag, wanted });
     return null;
