@@ -1,3 +1,4 @@
+export { cover } from "./cover";
 export { crossingsOf } from "./crossings";
 export { type Fact } from "./fact";
 export { rolesOf } from "./facts";

@@ -35,6 +35,7 @@ const OLDER = [
   "12",
   "13",
   "14",
+  "15",
 ].map((version) => {
   const text = readFileSync(`tests/fixtures/plan-version-${version}.json`, "utf8");
   const read = readPlanFile(text);
@@ -63,6 +64,7 @@ const MISTAKES: Readonly<Record<string, readonly string[]>> = {
   "12": [...OF_THE_PRACTICE, "list-lets-more"],
   "13": [...OF_THE_PRACTICE, "list-lets-more"],
   "14": [...OF_THE_PRACTICE, "list-lets-more"],
+  "15": [...OF_THE_PRACTICE, "list-lets-more"],
 };
 /** What the forwards of a form say of who may come in and until when. */
 const FORWARDS: Readonly<Record<string, readonly unknown[]>> = {
@@ -136,8 +138,10 @@ test.each(OLDER)(
       changes: logged,
     };
     expect(changeBatchSchema.array().safeParse(upgradedBatches([batch])).success).toBe(true);
-    // Versions 12 to 14 lacked only what goes beside a plan.
-    expect(changeBatchSchema.array().safeParse([batch]).success).toBe(["12", "13", "14"].includes(version));
+    // Versions 12 to 15 lacked only what goes beside a plan.
+    expect(changeBatchSchema.array().safeParse([batch]).success).toBe(
+      ["12", "13", "14", "15"].includes(version),
+    );
   },
 );
 

@@ -1,8 +1,8 @@
-import { expectedText } from "../commissioning";
 import { askedOf, askKey, onPlan, type Ask, type Asked } from "../diagnosis";
 import type { Laid } from "../listening";
 import type { PlanIndex } from "../plan";
 import { MOST_READ, type TestCame } from "./entry";
+import { recordedAs } from "./readings";
 
 /** A reading that a capture comes to, before anybody writes it down. */
 export interface CapturedReading {
@@ -41,7 +41,7 @@ export function capturedReadings(index: PlanIndex, port: string, { lines, heard 
   for (const { given: one, verdict, says } of lines) {
     if (one === null || verdict !== "otherwise") continue;
     const ask: Ask = { what: "try", question: one.question };
-    const [key, planned] = [askKey(ask), expectedText(index, onPlan(index, ask).expected)];
+    const [key, planned] = [askKey(ask), recordedAs(index, onPlan(index, ask).expected)];
     if (!given.has(key))
       given.set(key, { asked: askedOf(index, ask), planned, came: "otherwise", read: one.text, says });
   }

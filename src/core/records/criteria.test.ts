@@ -1,7 +1,7 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
+import { testSheet } from "../commissioning";
 import { listFindings, runChecks } from "../checks";
-import { expectedText, testSheet } from "../commissioning";
 import { must } from "../kernel";
 import { PlanIndex } from "../plan";
 import { aTestTaken } from "../testing/a-tick";
@@ -10,6 +10,7 @@ import { criteriaOf, criteriaTable } from "./criteria";
 import type { Recorded, RecordEntry } from "./entry";
 import { proofOf } from "./proof";
 import { readingsOf } from "./readings";
+import { takenTest } from "./tests-taken";
 
 const index = PlanIndex.of(lockkeepersHouse());
 const sheet = testSheet(index);
@@ -25,12 +26,11 @@ const taken = (came: "expected" | "otherwise", id: string): Recorded => {
     sheet.tests.find((one) => one.id === id),
     "a test",
   );
-  const { place, at, does, expected } = test;
   return by(
     aTestTaken({
       id: testId("taken", id),
       at: AT,
-      test: { id, place, at, does, expected: expectedText(index, expected) },
+      test: takenTest(index, test),
       came,
       read: came === "expected" ? "" : "none",
     }),
@@ -81,7 +81,7 @@ test("a fault that was found asks for its readings once more before all is met",
     id: testId("entry", "fault"),
     at: "2026-11-29T10:00:00.000Z",
     do: "fault",
-    fault: { id: "x", kind: "cable", words: "A cable is out", mend: "Put it in." },
+    fault: { id: "x", kind: "cable", words: "A cable is out", mend: "Put it in.", explains: null },
     note: "",
     changes: [],
   });

@@ -85,6 +85,10 @@ export type TestCame = (typeof TEST_CAME)[number];
 export const MOST_READ = 20_000;
 /** A test names everything that tells it from others, and no more. */
 const MOST_TEST_ID = 400;
+/** A way across a site has not as many ports, nor a fault as many readings. */
+export const MOST_NAMED = 1_000;
+/** Ids of what was proven or explained; null where nobody wrote them down. */
+const namedIds = z.array(lineField(MOST_TEST_ID)).max(MOST_NAMED).nullable();
 
 const testSchema = z.strictObject({
   ...head,
@@ -95,6 +99,7 @@ const testSchema = z.strictObject({
     at: lineField(MOST_TEXT),
     does: lineField(MOST_TEXT),
     expected: textField(MOST_TEXT),
+    proves: namedIds,
   }),
   came: z.enum(TEST_CAME),
   read: textField(MOST_READ),
@@ -114,6 +119,7 @@ const faultSchema = z.strictObject({
     kind: z.enum(KINDS_OF_FAULTS),
     words: lineField(MOST_TEXT),
     mend: lineField(MOST_TEXT),
+    explains: namedIds,
   }),
   note: longText,
   changes,
@@ -212,6 +218,11 @@ export interface TakenTest {
   readonly does: string;
   /** What had to be read, in words. */
   readonly expected: string;
+  /**
+   * The facts that it proved then, by their ids; null where what had to be read says all of it, and in records
+   * of before, which did not say.
+   */
+  readonly proves: readonly string[] | null;
 }
 /** A reading that proves the site, or shows what is wrong; it changes nothing on any device. */
 export interface TestTaken extends Head {
@@ -233,6 +244,8 @@ export interface FaultNamed extends Head {
     readonly kind: SuspectKind;
     readonly words: string;
     readonly mend: string;
+    /** The readings that were otherwise by it; null in records of before: all until then. */
+    readonly explains: readonly string[] | null;
   };
   readonly note: string;
   /** What is otherwise on the devices by it; nothing where it is on none. */
@@ -269,15 +282,30 @@ export async function encodeEntrySliced(entry: RecordEntry, breath: Breath): Pro
 /** What the schema has read, in the core's own words. */
 export const entryOf = (read: Travelling): RecordEntry => read as unknown as RecordEntry;
 
-/** The fields of an entry that was written before its kind had all of today's. */
-const ADDED: Readonly<Partial<Record<RecordEntry["do"], object>>> = { tick: { photos: [] } };
+type Fields = Readonly<Record<string, unknown>>;
+const isFields = (value: unknown): value is Fields =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+
+/** Gives a field of an entry what it lacked when it was written. */
+const within =
+  (field: string, added: Fields) =>
+  (entry: Fields): Fields => {
+    const own = entry[field];
+    return isFields(own) ? { ...entry, [field]: { ...added, ...own } } : entry;
+  };
+/** What entries lacked that were written before their kind had all of today's fields. */
+const ADDED: Readonly<Partial<Record<RecordEntry["do"], (entry: Fields) => Fields>>> = {
+  tick: (entry) => ({ photos: [], ...entry }),
+  test: within("test", { proves: null }),
+  fault: within("fault", { explains: null }),
+};
 
 /** An entry in the present form, whenever it was written, as far as it is one. */
 export function presentForm(value: unknown): unknown {
-  if (typeof value !== "object" || value === null || !("do" in value)) return value;
-  const added = typeof value.do === "string" && value.do in ADDED ? ADDED[value.do as RecordEntry["do"]] : {};
-  const changes = "changes" in value ? { changes: upgradedChanges(value.changes) } : {};
-  return { ...added, ...value, ...changes };
+  if (!isFields(value)) return value;
+  const does = typeof value.do === "string" && Object.hasOwn(ADDED, value.do) ? value.do : null;
+  const present = does === null ? value : (ADDED[does as RecordEntry["do"]]?.(value) ?? value);
+  return "changes" in present ? { ...present, changes: upgradedChanges(present.changes) } : present;
 }
 
 /** An entry as it was written, whenever that was; null for what is none. */

@@ -87,6 +87,21 @@ test("an entry in the form of before is brought into the present one", async () 
   });
 });
 
+test("what a browser kept before readings said what they proved, and faults what they explained, is read", () => {
+  const kept = JSON.parse(readFileSync("tests/fixtures/waiting/record-2.json", "utf8")) as {
+    outbox: { entry: { test: object } };
+    record: { entry: { fault: object } };
+  };
+  expect(decodeEntry(kept.outbox.entry)).toEqual({
+    ...kept.outbox.entry,
+    test: { ...kept.outbox.entry.test, proves: null },
+  });
+  expect(decodeEntry(kept.record.entry)).toEqual({
+    ...kept.record.entry,
+    fault: { ...kept.record.entry.fault, explains: null },
+  });
+});
+
 test("what a browser kept before ticks had photos is read: it has none", () => {
   const kept = JSON.parse(readFileSync("tests/fixtures/waiting/record-1.json", "utf8")) as {
     outbox: { entry: object };

@@ -4,6 +4,7 @@ export {
   encodeEntry,
   encodeEntrySliced,
   entryOf,
+  MOST_NAMED,
   MOST_PHOTOS_AT_STEP,
   MOST_READ,
   photosOf,
@@ -50,6 +51,7 @@ export { CAME_WORDS, recordTable } from "./table";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";
 export { remaining } from "./remaining";
+export { isStillAsked, takenTest } from "./tests-taken";
 export {
   follow,
   isOutdated,

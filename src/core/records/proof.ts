@@ -1,8 +1,8 @@
-import { expectedText, type Fact, type SiteTest, type TestSheet } from "../commissioning";
+import { cover, expectedText, type Fact, type SiteTest, type TestSheet } from "../commissioning";
 import type { PlanIndex } from "../plan";
 import type { Recorded, TestCame } from "./entry";
 import { TEST_CAME_WORDS } from "./table";
-import { latestTests, type LatestTest } from "./tests-taken";
+import { isStillAsked, latestTests, type LatestTest } from "./tests-taken";
 
 /**
  * How it stands with a test: still to take; as its last reading came; or to take anew, since the plan has
@@ -35,16 +35,40 @@ export interface Proof {
 
 function stateOf(index: PlanIndex, test: SiteTest, latest: LatestTest | undefined): TestState {
   if (latest === undefined) return "open";
-  return latest.taken.test.expected === expectedText(index, test.expected) ? latest.taken.came : "anew";
+  return isStillAsked(index, test.expected, latest.taken.test) ? latest.taken.came : "anew";
+}
+
+/** The facts of today that a reading proved when it was taken. */
+function provenBy({ test, state, latest }: TestStanding): readonly string[] {
+  if (state !== "expected" || latest === null) return [];
+  const { proves } = latest.taken.test;
+  return proves === null ? test.proves : test.proves.filter((fact) => proves.includes(fact));
+}
+
+/**
+ * Readings that are as expected, and claim facts that came into the plan after them and that nothing else
+ * proves: as few as prove those are to be taken anew.
+ */
+function touched(tests: readonly TestStanding[]): ReadonlySet<string> {
+  const proven = new Set(tests.flatMap(provenBy));
+  const toTake = new Set(tests.flatMap(({ test, state }) => (isToTake(state) ? test.proves : [])));
+  const claims = tests.flatMap(({ test, state }) => {
+    const later = test.proves.filter((fact) => !proven.has(fact) && !toTake.has(fact));
+    return state !== "expected" || later.length === 0 ? [] : [{ ...test, proves: later }];
+  });
+  return new Set(cover(claims).chosen.map(({ id }) => id));
 }
 
 /** Lays the record beside the sheet: which tests are taken, and which facts are proven. */
 export function proofOf(index: PlanIndex, sheet: TestSheet, record: readonly Recorded[]): Proof {
   const latest = latestTests(record);
-  const tests = sheet.tests.map((test): TestStanding => {
-    const taken = latest.get(test.id);
-    return { test, state: stateOf(index, test, taken), latest: taken ?? null };
+  const taken = sheet.tests.map((test): TestStanding => {
+    const own = latest.get(test.id);
+    return { test, state: stateOf(index, test, own), latest: own ?? null };
   });
+  const anew = touched(taken);
+  const proven = new Set(taken.flatMap(provenBy));
+  const tests = taken.map((one): TestStanding => (anew.has(one.test.id) ? { ...one, state: "anew" } : one));
   const by = new Map<string, TestStanding[]>();
   for (const one of tests) for (const fact of one.test.proves) by.set(fact, [...(by.get(fact) ?? []), one]);
   const whys = new Map(sheet.unproven.map(({ fact, why }) => [fact.id, why]));
@@ -54,7 +78,10 @@ export function proofOf(index: PlanIndex, sheet: TestSheet, record: readonly Rec
       const own = by.get(fact.id) ?? [];
       return {
         fact,
-        state: factState(own.map(({ state }) => state)),
+        state: factState(
+          own.map(({ state }) => state),
+          proven.has(fact.id),
+        ),
         why: whys.get(fact.id) ?? "",
         by: own.map(({ test }) => test),
       };
@@ -67,10 +94,10 @@ export const isToTake = (state: TestState): boolean =>
   state === "open" || state === "anew" || state === "cannot";
 
 /** A reading that is otherwise weighs more than one that is as expected. */
-function factState(states: readonly TestState[]): FactState {
+function factState(states: readonly TestState[], isProven: boolean): FactState {
   if (states.length === 0) return "never";
   if (states.includes("otherwise")) return "otherwise";
-  return states.includes("expected") ? "proven" : "open";
+  return isProven ? "proven" : "open";
 }
 
 export const TEST_STATE_WORDS: Readonly<Record<TestState, string>> = {

@@ -35,7 +35,13 @@ const fault: FaultNamed = {
   id: testId("entry", "fault"),
   at: "2026-11-29T10:00:00.000Z",
   do: "fault",
-  fault: { id: "switched x", kind: "portOff", words: "Hall switch port 1 is off", mend: "Switch it on." },
+  fault: {
+    id: "switched x",
+    kind: "portOff",
+    words: "Hall switch port 1 is off",
+    mend: "Switch it on.",
+    explains: null,
+  },
   note: "",
   changes: [],
 };
@@ -74,6 +80,32 @@ test("after a fault was found what was otherwise before is to be read again, and
   expect(readingsOf(index, sheet, [before, named, after]).map(({ isToRepeat }) => isToRepeat)).toEqual([
     false,
   ]);
+});
+
+test("a fault that is named leaves what it does not explain where it was", () => {
+  const own = must(
+    sheet.tests.find(({ question }) => question !== null),
+    "a test",
+  );
+  const [one, other] = [
+    asked({ came: "otherwise", read: "none" }, "a"),
+    taken({ test: { ...BASE.test, id: own.id }, came: "otherwise", read: "none" }, "b"),
+  ];
+  const naming = (id: string, explains: readonly string[]): Recorded => ({
+    by: "Marek",
+    entry: { ...fault, id: testId("fault", id), fault: { ...fault.fault, explains } },
+  });
+  const waits = (record: readonly Recorded[]) =>
+    new Map(readingsOf(index, sheet, record).map(({ taken: { id }, isToRepeat }) => [id, isToRepeat]));
+  const first = [one, other, naming("first", [one.entry.id])];
+  expect([...waits(first)].sort()).toEqual(
+    [
+      [one.entry.id, true],
+      [other.entry.id, false],
+    ].sort(),
+  );
+  // What another one explained waits on while the next is named.
+  expect([...waits([...first, naming("second", [other.entry.id])]).values()]).toEqual([true, true]);
 });
 
 test("what was read of something that the plan has no more is left out, and so is what no question is", () => {

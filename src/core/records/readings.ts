@@ -1,4 +1,4 @@
-import { expectedText, type TestSheet } from "../commissioning";
+import type { Expected, SiteTest, TestSheet } from "../commissioning";
 import {
   askOfKey,
   isAboutPlan,
@@ -10,8 +10,8 @@ import {
 } from "../diagnosis";
 import { byText } from "../kernel";
 import type { PlanIndex } from "../plan";
-import type { FaultNamed, Recorded, TestTaken } from "./entry";
-import { latestTests } from "./tests-taken";
+import type { FaultNamed, Recorded, TakenTest, TestTaken } from "./entry";
+import { isStillAsked, latestTests, recordedText } from "./tests-taken";
 import { takenBack } from "./visit";
 
 /** A reading that stands in the record, as diagnosis takes it. */
@@ -27,10 +27,9 @@ interface RecordedReading {
  * What was seen: as planned where it was ticked so and the plan still says the same; else the words that were
  * written down; null where it could not be read.
  */
-function seenOf({ came, read, test }: TestTaken, planned: string): Seen | null {
+function seenOf({ came, read, test }: TestTaken, isStill: () => boolean): Seen | null {
   if (came === "cannot") return null;
-  if (came === "expected")
-    return test.expected === planned ? { is: "planned" } : { is: "text", text: test.expected };
+  if (came === "expected") return isStill() ? { is: "planned" } : { is: "text", text: test.expected };
   return read === "" ? { is: "not planned" } : { is: "text", text: read };
 }
 
@@ -49,8 +48,16 @@ export function laidBeside(readings: readonly RecordedReading[]): RecordedReadin
 }
 
 /** How a reading that diagnosis asked for is written down: what it has to be, in words. */
-export const recordedAs = (index: PlanIndex, expected: Parameters<typeof expectedText>[1]): string =>
-  expected.is === "shown" ? "as planned" : expectedText(index, expected);
+export const recordedAs = (index: PlanIndex, expected: Expected): string =>
+  expected.is === "shown" ? AS_PLANNED : recordedText(index, expected);
+const AS_PLANNED = "as planned";
+
+/** Whether the plan still says what a reading was laid beside when it was taken. */
+function isStillPlanned(index: PlanIndex, test: SiteTest | undefined, ask: Ask, taken: TakenTest): boolean {
+  if (test !== undefined) return isStillAsked(index, test.expected, taken);
+  const { expected } = onPlan(index, ask);
+  return expected.is === "shown" ? taken.expected === AS_PLANNED : isStillAsked(index, expected, taken);
+}
 
 /** The last reading of each test that stands and that a simulation can be laid beside, the oldest first. */
 export function readingsOf(
@@ -58,11 +65,7 @@ export function readingsOf(
   sheet: TestSheet | null,
   record: readonly Recorded[],
 ): RecordedReading[] {
-  const mended = faultsNamed(record)[0]?.named.id;
-  // In the order of the record: clocks of telephones differ.
-  const before = new Set(
-    record.slice(0, record.findIndex(({ entry }) => entry.id === mended) + 1).map(({ entry }) => entry.id),
-  );
+  const waits = explainedBefore(record);
   const tests = new Map((sheet?.tests ?? []).map((test) => [test.id, test]));
   return [...latestTests(record).values()]
     .sort((a, b) => byText(a.taken.at, b.taken.at))
@@ -73,14 +76,26 @@ export function readingsOf(
       const ask: Ask | null = question === null ? askOfKey(taken.test.id) : { what: "try", question };
       // What is asked on the sheet is written down in its words; what diagnosis asks, in its own.
       if (ask === null || !isAboutPlan(index, ask)) return [];
-      const planned =
-        test === undefined
-          ? recordedAs(index, onPlan(index, ask).expected)
-          : expectedText(index, test.expected);
-      const seen = ask.what === "listen" ? listenedOf(taken) : seenOf(taken, planned);
-      const isToRepeat = taken.came === "otherwise" && before.has(taken.id);
+      const isStill = () => isStillPlanned(index, test, ask, taken.test);
+      const seen = ask.what === "listen" ? listenedOf(taken) : seenOf(taken, isStill);
+      const isToRepeat = taken.came === "otherwise" && waits(taken.id);
       return seen === null ? [] : [{ reading: { id: taken.id, ask, seen }, taken, by, isToRepeat }];
     });
+}
+
+/**
+ * Whether a reading waits to be taken again: a fault that was named after it explains it. In the order of the
+ * record: clocks of telephones differ.
+ */
+function explainedBefore(record: readonly Recorded[]): (reading: string) => boolean {
+  const place = new Map(record.map(({ entry }, at) => [entry.id, at]));
+  const placeOf = (id: string) => place.get(id) ?? record.length;
+  const faults = faultsNamed(record).map(({ named }) => named);
+  return (reading) =>
+    faults.some(
+      ({ id, fault: { explains } }) =>
+        placeOf(reading) < placeOf(id) && (explains === null || explains.includes(reading)),
+    );
 }
 
 /** The faults that were found and not taken back, the last first. */

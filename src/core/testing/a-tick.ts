@@ -27,6 +27,7 @@ export const aTestTaken = (fields: Partial<TestTaken>): TestTaken => ({
     at: "Hall switch port 4",
     does: "Plug in a laptop that asks for its address.",
     expected: "172.19.20.60 to 172.19.20.99, Household",
+    proves: null,
   },
   came: "expected",
   read: "",

@@ -2,10 +2,12 @@
 
 import { useEffect, useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
-import { expectedLines, expectedText, type Expected, type Judged, type SiteTest } from "@/core/commissioning";
+import { expectedLines, type Expected, type Judged, type SiteTest } from "@/core/commissioning";
 import type { PlanIndex } from "@/core/plan";
 import {
+  isStillAsked,
   MOST_READ,
+  takenTest,
   type Photo,
   type RecordEntry,
   type TestCame,
@@ -50,11 +52,10 @@ const ASKED: Readonly<Record<Expected["is"], string>> = {
 /** What was read, as an entry of the record. */
 function entryOf(
   index: PlanIndex,
-  { id, place, at, does, expected }: SiteTest,
+  test: SiteTest,
   taken: Pick<TestTaken, "came" | "read" | "says" | "note" | "photos">,
 ): RecordEntry {
-  const test = { id, place, at, does, expected: expectedText(index, expected) };
-  return { id: v7(), at: new Date().toISOString(), do: "test", test, ...taken };
+  return { id: v7(), at: new Date().toISOString(), do: "test", test: takenTest(index, test), ...taken };
 }
 
 /** One reading, large: what is done where, what has to be read, and what was. */
@@ -232,7 +233,9 @@ function Last({ index, standing, onTakeBack, onTakeOut, onWrong }: Props) {
       </p>
       {state === "anew" ? (
         <p className="text-warn">
-          The plan has changed since: then it had to be {taken.test.expected}. Read it anew.
+          {isStillAsked(index, standing.test.expected, taken.test)
+            ? "The plan has changed since, and this proves more now than it did then. Read it anew."
+            : `The plan has changed since: then it had to be ${taken.test.expected.replaceAll("\n", "; ")}. Read it anew.`}
         </p>
       ) : null}
       {taken.read === "" ? null : <pre className="mono max-h-32 overflow-auto text-12">{taken.read}</pre>}

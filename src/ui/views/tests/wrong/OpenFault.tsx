@@ -4,7 +4,7 @@ import { useState } from "react";
 import { v7 } from "uuid";
 import { SUSPECT_KINDS, type ShownCandidate } from "@/core/diagnosis";
 import { nameOf, type PlanIndex } from "@/core/plan";
-import type { FaultNamed } from "@/core/records";
+import { MOST_NAMED, type FaultNamed } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { useGoTo } from "../../../frame/go-to";
 import { Fact } from "../../../margin/parts";
@@ -15,15 +15,27 @@ const percent = (share: number): string => `${Math.round(share * 100)} %`;
 /** As many of the things that it is about can be opened from here. */
 const MOST_OPENED = 3;
 
+/** The readings that a fault explains; null where they are too many to be named: then it is all of them. */
+function explainedOf(
+  readings: readonly (string | null)[],
+  explains: readonly boolean[],
+): readonly string[] | null {
+  const own = readings.flatMap((id, at) => (id !== null && explains[at] === true ? [id] : []));
+  return own.length > MOST_NAMED ? null : own;
+}
+
 /** One fault: what it is, what it explains, what mends it; and that it was this. */
 export function OpenFault({
   index,
   candidate,
+  readings,
   isFirst,
   isPair,
 }: {
   index: PlanIndex;
   candidate: ShownCandidate;
+  /** The entries of the record that it was laid beside; null for those that are as planned. */
+  readings: readonly (string | null)[];
   isFirst: boolean;
   isPair: boolean;
 }) {
@@ -42,7 +54,7 @@ export function OpenFault({
       id: v7(),
       at: new Date().toISOString(),
       do: "fault",
-      fault: { id: id.slice(0, 400), kind, words, mend },
+      fault: { id: id.slice(0, 400), kind, words, mend, explains: explainedOf(readings, explains) },
       note: "",
       changes,
     };
@@ -82,7 +94,7 @@ export function OpenFault({
         </div>
         <p className="mt-2 text-12 text-ink2">
           “It was this” writes it into the record: where it is on a device that was set up by the record, the
-          runbook has the step that mends it; what was read otherwise until now is to be read again.
+          runbook has the step that mends it; what it explains is to be read again.
         </p>
       </div>
     </section>

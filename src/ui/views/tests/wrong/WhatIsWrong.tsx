@@ -70,6 +70,7 @@ function Answered({
   return (
     <>
       <ReadingTable index={index} answer={answer} standing={standing} shown={shown} />
+      <Unexplainable answer={answer} standing={standing} />
       <NextReading index={index} answer={answer} />
       <Explanations
         answer={answer}
@@ -81,11 +82,37 @@ function Answered({
       />
       {open === undefined ? null : (
         <div className="grid border-b border-ink min-[700px]:grid-cols-2">
-          <OpenFault index={index} candidate={open} isFirst={open === first} isPair={byPairs} />
+          <OpenFault
+            index={index}
+            candidate={open}
+            readings={standing.map(({ taken }, at) => (answer.isAsPlanned[at] === true ? null : taken.id))}
+            isFirst={open === first}
+            isPair={byPairs}
+          />
           <FourQuestions why={answer.why} />
         </div>
       )}
     </>
+  );
+}
+
+/** What is otherwise and nothing that stands in a plan makes so, such as a loop: what to do says the reading. */
+function Unexplainable({ answer, standing }: { answer: Answer; standing: Standing }) {
+  const own = standing.filter(
+    ({ taken }, at) => taken.came === "otherwise" && taken.says !== "" && answer.isAsPlanned[at] === true,
+  );
+  if (own.length === 0) return null;
+  return (
+    <section aria-label="No fault of the plan" className="border-b border-hair px-4 py-2 text-13">
+      <p className="text-ink2">No setting makes this so; it is to be seen to on site:</p>
+      <ul>
+        {own.map(({ taken }) => (
+          <li key={taken.id} className="[overflow-wrap:anywhere]">
+            <b className="font-semibold">{taken.test.at}</b>: {taken.says}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

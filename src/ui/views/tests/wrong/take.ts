@@ -11,7 +11,7 @@ export const takenEntry = (
   id: v7(),
   at: new Date().toISOString(),
   do: "test",
-  test: { id: askKey(ask), place, at, does, expected },
+  test: { id: askKey(ask), place, at, does, expected, proves: [] },
   note: "",
   photos: [],
   ...taken,
