@@ -36,13 +36,15 @@ const endsOf = (index: PlanIndex, { a, b }: Link): readonly [string, string] => 
 ];
 
 /**
- * Cables between bridges of a tree without which the gear at their ends still hangs together: those that lie
- * on some ring (found by one walk, as the edges that are no bridges of the graph).
+ * Cables without which the gear at their ends still hangs together: those that lie on some ring of bridges of
+ * a tree, or are one with others (found by one walk, as the edges that are no bridges of the graph).
  */
 export function cablesOnRings(index: PlanIndex): Link[] {
   const { rootOf } = index.derived(TREE);
-  const links = [...index.plan.link.values()].filter((link) =>
-    endsOf(index, link).every((end) => rootOf.has(end)),
+  const isOneWithOthers = ({ a, b }: Link) =>
+    [a, b].every((port) => (index.plan.port.get(port)?.lag ?? null) !== null);
+  const links = [...index.plan.link.values()].filter(
+    (link) => isOneWithOthers(link) || endsOf(index, link).every((end) => rootOf.has(end)),
   );
   const around = new Map<string, { readonly link: Link; readonly to: string }[]>();
   for (const link of links) {

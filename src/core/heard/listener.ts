@@ -9,7 +9,7 @@ import { LldpHeard, type NeighbourFact } from "./protocols/lldp";
 import { NeighboursHeard, type NeighbourFacts } from "./protocols/neighbours";
 import { RADIUS_PORTS, RadiusHeard, type RadiusFact } from "./protocols/radius";
 import { SignInHeard, type SignInFact } from "./protocols/sign-in";
-import { TreeHeard, type TreeFacts } from "./protocols/tree";
+import { TreeHeard, type BridgeName, type TreeFacts } from "./protocols/tree";
 import { UnreachableHeard, type UnreachableFact } from "./protocols/unreachable";
 import { Budget, taggedOf, type Tagged } from "./rows";
 import { TagFacts, type TagFact } from "./tags";
@@ -40,6 +40,8 @@ export interface HeardFile {
   /** From the first to the last frame; 0 where the file holds no times. */
   readonly seconds: number;
   readonly facts: HeardFacts;
+  /** The root of the last message of a tree that bore no VLAN: roots come back after others. Null for none. */
+  readonly lastRoot: BridgeName | null;
   /** Why it was not read to its end; null where it was. */
   readonly stopped: string | null;
   /** There were more kinds of something than are kept. */
@@ -98,6 +100,7 @@ export class Listener {
       linkTypes: [...this.#linkTypes],
       seconds: this.#last,
       facts: this.#facts(),
+      lastRoot: this.#tree.lastRoot,
       stopped: this.#file.stopped,
       leftOut: this.#budget.leftOut,
     };

@@ -45,6 +45,7 @@ const heard = (facts: object, part: Partial<HeardFile> = {}): HeardFile => ({
   seconds: 60,
   stopped: null,
   leftOut: false,
+  lastRoot: null,
   facts: { tags: [], traffic: QUIET, ...facts } as HeardFacts,
   ...part,
 });
@@ -125,12 +126,36 @@ const lldp = (part: object) => ({
   ...part,
 });
 
+const switchId = must(index.plan.port.get(port), "its port").device;
+/** VLANs of the site that the switch does not carry. */
+const notThere = [...plan.vlan.values()].filter(
+  ({ vid }) =>
+    !index.portsOf(switchId).some(({ untagged, tagged }) => [...untagged, ...tagged].includes(vid)),
+);
+
+test("frames without a tag and those with a priority tag are heard as one", () => {
+  const both = laid({
+    tags: [
+      tag(null, { frames: 5, senders: { [ONE]: 2, [TWO]: 3 } }),
+      tag(0, { priorityTag: true, frames: 4, senders: { [ONE]: 4 } }),
+    ],
+  });
+  expect(both.filter(({ about }) => about === "Untagged frames").map((one) => one.heard)).toEqual([
+    "there: 9 frames of 2 stations",
+  ]);
+});
+
 test("tags that are not planned at the port are told; messages to the neighbour are of no VLAN", () => {
   expect(wrong({ tags: [tag(null)] })).toEqual([]);
   expect(wrong({ tags: [tag(77)] })).toEqual([expect.stringMatching(/^Frames in VLAN 77 bear a tag at /)]);
   expect(wrong({ tags: [tag(0, { priorityTag: true })] })).toEqual([]);
   expect(wrong({ tags: [tag(77)] }, "mirror")).toEqual(["The plan has no VLAN 77."]);
   expect(wrong({ tags: [tag(30)] }, "mirror")).toEqual([]);
+  expect(notThere.map(({ vid }) => wrong({ tags: [tag(vid)] }, "mirror"))).toEqual(
+    notThere.map(({ vid }) => [
+      `By the plan no port of ${nameOf(index, "device", switchId)} carries VLAN ${vid}.`,
+    ]),
+  );
   expect(
     laid({ tags: [tag(null, { frames: 2 })], lldp: [lldp({})] }).map(({ about }) => about),
   ).not.toContain("Untagged frames");
@@ -236,8 +261,9 @@ const root = (priority: number, mac: string) => ({
   root: { priority, ext: 0, mac },
   frames: 3,
 });
-const tree = (...messages: object[]) => ({
-  stp: { messages, topologyChange: { tcnFrames: 0, framesWithTcFlag: 0 } },
+const tree = (...messages: ReturnType<typeof root>[]): HeardFile => ({
+  ...heard({ stp: { messages, topologyChange: { tcnFrames: 0, framesWithTcFlag: 0 } } }),
+  lastRoot: must(messages.at(-1), "a message").root as HeardFile["lastRoot"],
 });
 
 test("another root than planned is told; of two that were heard the last counts", () => {
@@ -246,8 +272,8 @@ test("another root than planned is told; of two that were heard the last counts"
     [...site.plan.port.values()].find((one) => plannedRoot(site, one) !== null && one.enabled),
     "a port of gear in a tree",
   );
-  const lines = (...messages: object[]) =>
-    laidBeside(site, at.id, { position: "access", mac: null }, heard(tree(...messages))).lines;
+  const lines = (...messages: ReturnType<typeof root>[]) =>
+    laidBeside(site, at.id, { position: "access", mac: null }, tree(...messages)).lines;
   const planned = must(plannedRoot(site, at), "a root");
   const priority = Number(/\d+/.exec(planned)?.[0]);
   const [right] = lines(root(priority, ONE));
@@ -259,7 +285,12 @@ test("another root than planned is told; of two that were heard the last counts"
     ["Tree root", "otherwise"],
     ["Tree roots before", "note"],
   ]);
-  expect(wrong(tree(root(0, ONE)))).toEqual([
+  // The planned one came back after the other: each is told once, and the last message counts.
+  const [now, before] = lines(root(priority, ONE), root(0, TWO), root(priority, ONE));
+  expect([now?.heard, now?.planned]).toEqual([lines(root(priority, ONE))[0]?.heard, planned]);
+  expect([before?.about, before?.heard]).toEqual(["Tree roots before", lines(root(0, TWO))[0]?.heard]);
+  const { facts, ...rest } = tree(root(0, ONE));
+  expect(wrong(facts, "access", rest)).toEqual([
     "Somebody speaks spanning tree here, where no tree is planned.",
   ]);
 });

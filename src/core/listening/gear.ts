@@ -4,7 +4,7 @@ import { nameOf, PortNames, type Device, type PlanIndex, type Port } from "../pl
 import { managementAddress } from "../probe";
 import { counted } from "../repairs";
 import { bridgeAddress } from "../spanning-tree";
-import { lineOf, noteOf, portName, type LaidLine, type Listening } from "./line";
+import { lineOf, noteOf, portName, vidOfTag, type LaidLine, type Listening } from "./line";
 import { ABOUT, gearByMac, NOT_THERE, plannedAbout, rootText, type WireLine } from "./wire";
 
 type Facts = Listening["heard"]["facts"];
@@ -12,8 +12,7 @@ type TreeSaid = NonNullable<Facts["stp"]>["messages"][number];
 type Neighbour = NonNullable<Facts["lldp"]>[number];
 
 /** A root that was heard, by its name where the plan knows its address. */
-function heardRoot({ index, planned }: Listening, { root }: TreeSaid): string | null {
-  if (root === undefined) return null;
+function heardRoot({ index, planned }: Listening, root: NonNullable<TreeSaid["root"]>): string {
   const mac = parseMac(root.mac);
   const name = mac === null ? undefined : gearByMac(index).get(mac);
   // Where the plan does not know its own root's address, any address may be that one's.
@@ -23,15 +22,15 @@ function heardRoot({ index, planned }: Listening, { root }: TreeSaid): string | 
 
 /** Which root is named: of several the one that was heard of last. */
 function rootLines(listening: Listening): LaidLine[] {
-  const { stp } = listening.heard.facts;
-  const untagged = (stp?.messages ?? []).filter(
-    ({ vid, root }) => (vid === null || vid === 0) && root !== undefined,
+  const { facts, lastRoot } = listening.heard;
+  if (lastRoot === null) return [];
+  const untagged = (facts.stp?.messages ?? []).flatMap(({ vid, root }) =>
+    vidOfTag(vid) === null ? (root ?? []) : [],
   );
-  const roots = [...new Set(untagged.flatMap((said) => heardRoot(listening, said) ?? []))];
-  const last = roots.at(-1);
-  if (last === undefined) return [];
+  const last = heardRoot(listening, lastRoot);
+  const roots = new Set(untagged.map((root) => heardRoot(listening, root)));
   const planned = plannedAbout(listening.planned, ABOUT.root);
-  const before = roots.slice(0, -1);
+  const before = [...roots].filter((root) => root !== last);
   const line = lineOf(
     { about: ABOUT.root, planned, heard: last },
     {

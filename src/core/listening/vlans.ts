@@ -1,3 +1,5 @@
+import { grouped } from "../kernel";
+import { nameOf } from "../plan";
 import { counted } from "../repairs";
 import { lineOf, noteOf, portName, tagWords, vidOfTag, type LaidLine, type Listening } from "./line";
 import { ABOUT, NOT_THERE, plannedAbout, TAGGED, THERE, vlanPort, type WireLine } from "./wire";
@@ -17,17 +19,25 @@ function toNeighbour({ heard: { facts } }: Listening, { vid, inner }: TagFact): 
 const senders = ({ frames, senders: by }: TagFact): string =>
   `${counted(frames, "frame", "frames")} of ${counted(Object.keys(by).length, "station", "stations")}`;
 
-/** At a mirror frames of any VLAN of the site may be; whether it is one is all that can be said. */
+/** Why a VLAN can't be among what a device copies to a mirror; null where it can. */
+function notMirrored({ index, port }: Listening, vid: number | null): string | null {
+  if (vid === null) return null;
+  if (![...index.plan.vlan.values()].some((vlan) => vlan.vid === vid)) return `The plan has no VLAN ${vid}.`;
+  const device = index.plan.port.get(port)?.device ?? "";
+  const isCarried = index
+    .portsOf(device)
+    .some((one) => [...one.untagged, ...one.tagged].some((carried) => carried === vid));
+  if (isCarried || vlanPort(index, port) === null) return null;
+  return `By the plan no port of ${nameOf(index, "device", device)} carries VLAN ${vid}.`;
+}
+
+/** At a mirror frames of any VLAN of the device may be, with or without their tag. */
 function atMirror(listening: Listening, tag: TagFact, vid: number | null): LaidLine {
-  const { index } = listening;
-  const isKnown = vid === null || [...index.plan.vlan.values()].some((vlan) => vlan.vid === vid);
   const about = vid === null ? ABOUT.untagged : ABOUT.vlan(vid);
-  return isKnown
+  const says = notMirrored(listening, vid);
+  return says === null
     ? noteOf(about, senders(tag))
-    : lineOf(
-        { about, planned: NOT_THERE, heard: senders(tag) },
-        { isRight: false, says: `The plan has no VLAN ${vid}.` },
-      );
+    : lineOf({ about, planned: NOT_THERE, heard: senders(tag) }, { isRight: false, says });
 }
 
 function tagLine(listening: Listening, tag: TagFact): LaidLine {
@@ -55,8 +65,24 @@ function tagLine(listening: Listening, tag: TagFact): LaidLine {
   );
 }
 
+/** Frames without a tag and those with a priority tag are in the same VLAN (IEEE 802.1Q section 6.9.1). */
+function together(tags: readonly TagFact[]): TagFact[] {
+  const by = grouped(tags, ({ vid, inner }) => JSON.stringify([vidOfTag(vid), inner ?? null]));
+  return [...by.values()].flatMap(([first, ...others]): TagFact[] => {
+    if (first === undefined) return [];
+    const all = [first, ...others];
+    return [
+      {
+        ...first,
+        frames: all.reduce((sum, { frames }) => sum + frames, 0),
+        senders: Object.assign({}, ...all.map(({ senders: by }) => by)) as TagFact["senders"],
+      },
+    ];
+  });
+}
+
 /** Which VLANs are heard, by their tags. */
 export const vlanLines = (listening: Listening): LaidLine[] =>
-  listening.heard.facts.tags
-    .filter((tag) => tag.frames > toNeighbour(listening, tag))
-    .map((tag) => tagLine(listening, tag));
+  together(listening.heard.facts.tags.filter((tag) => tag.frames > toNeighbour(listening, tag))).map((tag) =>
+    tagLine(listening, tag),
+  );

@@ -161,6 +161,7 @@ export class TreeHeard {
   readonly #said: Contents<TreeSaid>;
   #tcn = 0;
   #withFlag = 0;
+  #lastRoot: BridgeName | null = null;
 
   constructor(budget: Budget) {
     this.#said = new Contents(budget);
@@ -172,8 +173,14 @@ export class TreeHeard {
     const said = saidIn(tagged, from, payload.from(LLC.length));
     if (said === null) return;
     this.#said.add(said);
+    if (said.root !== undefined && (said.vid ?? 0) === 0) this.#lastRoot = said.root;
     if (said.kind === "tcn") this.#tcn += 1;
     if (said.flags?.tc === true) this.#withFlag += 1;
+  }
+
+  /** The root of the last message that bore no VLAN; null for none. */
+  get lastRoot(): BridgeName | null {
+    return this.#lastRoot;
   }
 
   facts(): TreeFacts | undefined {
