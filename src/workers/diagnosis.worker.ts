@@ -1,13 +1,17 @@
 import { expose } from "comlink";
 import { answer, changesOnDevices, Study, type Answer, type Named, type Reading } from "@/core/diagnosis";
 import { PlanIndex, type Change, type Plan } from "@/core/plan";
-import { siteAsIs, type RecordEntry } from "@/core/records";
+import { savedBefore, siteAsIs, type RecordEntry } from "@/core/records";
 
 let study: Study | null = null;
 
-/** Whose readings are looked at: what was worked out for an earlier plan is of no use. */
-const load = (plan: Plan, named: Named): void => {
-  study = new Study(PlanIndex.of(plan), named);
+/**
+ * Whose readings are looked at: what was worked out for an earlier plan, or before more was done on devices,
+ * is of no use. `done` is what was done by the record.
+ */
+const load = (plan: Plan, named: Named, done: readonly RecordEntry[]): void => {
+  const index = PlanIndex.of(plan);
+  study = new Study(index, { named, formerly: (device) => savedBefore(index, done, device) });
 };
 
 /** What the readings come to; tells how far it is. Null where no plan is loaded. */

@@ -15,7 +15,7 @@ let study: Study | null = null;
 /** In place of the worker that tries the faults: done here and at once. */
 export const diagnosisModule = {
   startDiagnosis: (asked: Asked) => {
-    study = new Study(PlanIndex.of(asked.plan), asked.named);
+    study = new Study(PlanIndex.of(asked.plan), asked);
     store.setState({ asked, answer: answer(study, asked.readings, { byPairs: asked.byPairs }) });
   },
   cancelDiagnosis: () => undefined,

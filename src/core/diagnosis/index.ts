@@ -11,4 +11,5 @@ export { COMMON_WORDS, SUSPECT_KINDS, type SuspectKind } from "./kinds";
 export { inTheRunning, nextReadings, toBeSure } from "./next";
 export { onPlan, outcomeText, type Reading, type Seen } from "./predict";
 export { type Candidate, type Diagnosed, type Named, Study } from "./study";
+export type { Former } from "./suspects";
 export { type FourQuestion } from "./why";

@@ -5,7 +5,7 @@ import { weightOf, type SuspectKind } from "./kinds";
 import { agrees, isPartOf, onPlan, predict, type Predicted, type Reading } from "./predict";
 import { sightOf, type Sight } from "./sight";
 import type { Suspect } from "./suspect";
-import { suspectsIn } from "./suspects";
+import { suspectsIn, type Formerly } from "./suspects";
 
 /** How often this site's own log named a kind of fault. */
 export type Named = Readonly<Partial<Record<SuspectKind, number>>>;
@@ -37,18 +37,27 @@ const MISREAD = 0.01;
 const MOST_PORTS_KEPT = 100_000;
 const LEAST_KEPT = 8;
 
+/** What is known of a site beside its plan. */
+export interface KnownBeside {
+  readonly named?: Named;
+  /** How devices come back that restart. */
+  readonly formerly?: Formerly;
+}
+
 /** Tries single faults on a plan against readings; what was worked out once is kept. */
 export class Study {
   readonly index: PlanIndex;
   readonly #named: Named;
+  readonly #formerly: Formerly;
   readonly #sites = new Map<string, PlanIndex | null>();
   readonly #predicted = new Map<string, Map<string, Predicted | null>>();
   readonly #known = new Map<string, Suspect>();
   readonly #planned = new Map<string, Predicted>();
 
-  constructor(index: PlanIndex, named: Named = {}) {
+  constructor(index: PlanIndex, { named = {}, formerly = () => null }: KnownBeside = {}) {
     this.index = index;
     this.#named = named;
+    this.#formerly = formerly;
   }
 
   /** What a reading comes to on the site as planned. */
@@ -125,7 +134,10 @@ export class Study {
     const questions = readings.flatMap(questionsOf);
     const wrong = readings.filter((one) => !this.isAsPlanned(one));
     const asked = wrong.flatMap(questionsOf);
-    return suspectsIn(this.index, sight ?? sightOf(this.index, asked), questions);
+    return suspectsIn(this.index, sight ?? sightOf(this.index, asked), {
+      questions,
+      formerly: this.#formerly,
+    });
   }
 
   /** What explains the readings, the most likely first. */

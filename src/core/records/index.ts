@@ -51,6 +51,7 @@ export { CAME_WORDS, recordTable } from "./table";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";
 export { remaining } from "./remaining";
+export { savedBefore } from "./saved";
 export { isStillAsked, takenTest } from "./tests-taken";
 export {
   follow,

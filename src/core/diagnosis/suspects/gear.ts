@@ -10,20 +10,29 @@ const vidsOf = (index: PlanIndex, device: string) => [
   ...new Set(index.portsOf(device).flatMap(({ untagged, tagged }) => [...untagged, ...tagged])),
 ];
 
-/** A device that lost its settings: as it comes out of the box. */
-function notSaved(index: PlanIndex, device: Device, box: () => PlanIndex | null): Suspect {
+/** How a device comes back that restarts: the site as it was when that was saved, and which that was. */
+export interface Former {
+  readonly state: () => PlanIndex | null;
+  /** As the sentence ends: "as it was at its last save". */
+  readonly words: string;
+}
+/** The same by the device; null where nobody knows of a save. */
+export type Formerly = (device: string) => Former | null;
+
+/** A device that lost its settings: as it comes out of the box, or as it was saved once. */
+function notSaved(index: PlanIndex, device: Device, id: string, { state, words }: Former): Suspect {
   return {
     ...beside(
       {
-        id: `not saved ${device.id}`,
+        id: `${id} ${device.id}`,
         kind: "notSaved",
-        words: `${device.name} was not saved: it restarted as it came out of the box`,
+        words: `${device.name} was not saved: it restarted ${words}`,
         mend: `Set ${device.name} up again by its sheet, and save.`,
         subjects: [{ kind: "device", id: device.id }],
       },
       {
         site: (now) => {
-          const found = box();
+          const found = state();
           return found === null ? null : withDeviceAs(now, device, found, index.plan);
         },
       },
@@ -160,11 +169,23 @@ function lineSuspects(index: PlanIndex): Suspect[] {
   return ends.length > 1 ? [...each, down("lines", "All internet lines are down", ends)] : each;
 }
 
+/** What a restart does to a device that was not saved. */
+function restartSuspects(index: PlanIndex, device: Device, box: Former, formerly: Formerly): Suspect[] {
+  const saved = formerly(device.id);
+  return [
+    notSaved(index, device, "not saved", box),
+    ...(saved === null ? [] : [notSaved(index, device, "saved before", saved)]),
+  ];
+}
+
 /** What can be wrong on gear beside its VLANs, addresses and walls. */
-export function gearSuspects(index: PlanIndex, sight: Sight): Suspect[] {
+export function gearSuspects(index: PlanIndex, sight: Sight, formerly: Formerly): Suspect[] {
   const trunks = new Set(trunksInSight(index, sight));
   let found: PlanIndex | null | undefined;
-  const box = () => (found === undefined ? (found = foundState(index, null)) : found);
+  const box: Former = {
+    state: () => (found === undefined ? (found = foundState(index, null)) : found),
+    words: "as it came out of the box",
+  };
   const devices = [...sight.devices].flatMap((id) => index.plan.device.get(id) ?? []);
   const ways = linksInSight(index, sight);
   const guarded = [...new Set([...trunks, ...sight.ports])]
@@ -172,7 +193,7 @@ export function gearSuspects(index: PlanIndex, sight: Sight): Suspect[] {
     .flatMap((id) => index.plan.port.get(id) ?? []);
   return [
     ...devices.flatMap((device) => [
-      notSaved(index, device, box),
+      ...restartSuspects(index, device, box, formerly),
       ...protectionSuspects(index, device),
       ...treeSuspects(device),
       ...routeSuspects(index, device),

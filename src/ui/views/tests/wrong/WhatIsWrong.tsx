@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import type { TestSheet } from "@/core/commissioning";
 import type { Answer } from "@/core/diagnosis";
 import type { PlanIndex } from "@/core/plan";
-import { faultsNamed, laidBeside, namedKinds, readingsOf } from "@/core/records";
+import { countingEntries, faultsNamed, laidBeside, namedKinds, readingsOf } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { useRecord } from "../../../record-store/use-record";
 import { Explanations } from "./Explanations";
@@ -26,14 +26,15 @@ export function WhatIsWrong({ index, sheet }: { index: PlanIndex; sheet: TestShe
   const taken = useMemo(() => readingsOf(index, sheet, record), [index, sheet, record]);
   const named = useMemo(() => namedKinds(record), [record]);
   const faults = useMemo(() => faultsNamed(record), [record]);
+  const done = useMemo(() => countingEntries(record.map(({ entry }) => entry)), [record]);
   const standing = useMemo(() => laidBeside(taken), [taken]);
   const readings = useMemo(() => standing.map(({ reading }) => reading), [standing]);
   const [byPairs, setByPairs] = useState(false);
   const work = useDiagnosis(plan.site.id);
   const hasWrong = standing.some(({ taken: { came } }) => came === "otherwise");
   useEffect(() => {
-    if (hasWrong) startDiagnosis({ plan, readings, named, byPairs });
-  }, [plan, readings, named, byPairs, hasWrong]);
+    if (hasWrong) startDiagnosis({ plan, readings, named, done, byPairs });
+  }, [plan, readings, named, done, byPairs, hasWrong]);
   // An answer to other readings than there are now is not laid beside them.
   const answer = hasWrong && work.of?.plan === plan && work.of.readings === readings ? work.answer : null;
   return (

@@ -13,6 +13,8 @@ export interface Asked {
   readonly plan: Plan;
   readonly readings: readonly Reading[];
   readonly named: Named;
+  /** What was done on devices by the record. */
+  readonly done: readonly RecordEntry[];
   readonly byPairs: boolean;
 }
 
@@ -44,7 +46,7 @@ interface Own {
   readonly worker: Worker;
   readonly remote: Remote<DiagnosisWorker>;
   readonly plan: Plan;
-  readonly named: Named;
+  readonly about: string;
   readonly loaded: Promise<void>;
 }
 let own: Own | null = null;
@@ -54,21 +56,22 @@ function stop(): void {
   own = null;
 }
 
-function workerFor(plan: Plan, named: Named): Own {
-  const isSame = own?.plan === plan && JSON.stringify(own.named) === JSON.stringify(named);
+function workerFor({ plan, named, done }: Asked): Own {
+  const about = JSON.stringify([named, done.map(({ id }) => id)]);
+  const isSame = own?.plan === plan && own.about === about;
   if (own !== null && isSame && !store.getState().isWorking) return own;
   stop();
   const worker = new Worker(new URL("../../../../workers/diagnosis.worker.ts", import.meta.url), {
     type: "module",
   });
   const remote = wrap<DiagnosisWorker>(worker);
-  own = { worker, remote, plan, named, loaded: remote.load(plan, named) };
+  own = { worker, remote, plan, about, loaded: remote.load(plan, named, done) };
   return own;
 }
 
 /** Asks what explains the readings, in a worker; what is asked already is stopped. */
 export function startDiagnosis(asked: Asked): void {
-  const mine = workerFor(asked.plan, asked.named);
+  const mine = workerFor(asked);
   const kept = store.getState().of?.plan.site.id === asked.plan.site.id ? store.getState() : IDLE;
   store.setState({ ...IDLE, answer: kept.answer, of: kept.of, asked, isWorking: true });
   const isMine = () => store.getState().asked === asked;
