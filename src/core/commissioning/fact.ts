@@ -4,6 +4,7 @@ export type FactKind =
   | "role"
   | "wireless"
   | "scope"
+  | "ipv6"
   | "address"
   | "way in"
   | "baseline"

@@ -18,6 +18,7 @@ import { managementAddress } from "../probe";
 import { PORT_SETTINGS } from "../runbook";
 import type { Fact } from "./fact";
 import { gearFacts } from "./gear-facts";
+import { ipv6Facts } from "./ipv6";
 import { measuredTests } from "./measured";
 import { pulledFacts } from "./pulled";
 import { signInFacts } from "./sign-in-facts";
@@ -207,6 +208,7 @@ export const factsOf = (index: PlanIndex): Fact[] => [
   ...roleFacts(index),
   ...wirelessFacts(index),
   ...scopeFacts(index),
+  ...ipv6Facts(index),
   ...addressFacts(index),
   ...deviceFacts(index),
   ...wallFacts(index),

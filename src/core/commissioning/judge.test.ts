@@ -1,6 +1,8 @@
 import { fennelStreet } from "../../../demo/fennel-street";
+import { formatAddress, type Ipv6 } from "../address";
 import { must } from "../kernel";
 import { PlanIndex } from "../plan";
+import { withIpv6 } from "../testing/with-ipv6";
 import { judge } from "./judge";
 import { testSheet } from "./sheet";
 import type { Expected } from "./tests";
@@ -96,4 +98,41 @@ test("a figure of an instrument is judged by its bounds, whatever stands around 
     "Level at least -67 dBm",
     "Length at most 100 m",
   ]);
+});
+
+const withSix = withIpv6(fennelStreet());
+const SIX = must(
+  testSheet(withSix).tests.find(({ question }) => question?.family === 6),
+  "a reading of IPv6",
+);
+
+test("an IPv6 address has to be of the segment's own subnet, however a laptop prints it", () => {
+  const { expected } = SIX;
+  if (expected.is !== "lease") throw new Error("a lease");
+  const [range] = expected.ranges;
+  const first = must(range?.first, "its subnet");
+  const own = formatAddress((BigInt(first) + 0x1234n) as Ipv6);
+  const says = (text: string) => judge(withSix, expected, text)?.words;
+  const name = must(withSix.plan.segment.get(expected.segment ?? ""), "its segment").name;
+  const wanted = `it has to be one of ${name}: ${formatAddress(first)}/64.`;
+  expect(expectedText(withSix, expected)).toBe(`${formatAddress(first)}/64, ${name}`);
+  for (const text of [
+    own,
+    `IPv6 Address. . . : ${own}(Preferred)\n   Link-local IPv6 Address . . : fe80::1c2:3%12(Preferred)\n` +
+      "   IPv4 Address. . : 10.24.20.50\n   Default Gateway . . : fe80::1%12\n        10.24.20.1",
+    `inet6 ${own}/64 scope global dynamic\ninet6 fe80::9/64 scope link\nlink/ether 02:00:00:00:00:01`,
+  ])
+    expect(says(text)).toBe(`${own} is right.`);
+  expect(says("fe80::9%en0")).toBe(
+    `fe80::9 is one that a device gives itself: no router advertises; ${wanted}`,
+  );
+  expect(says("2001:db8:ffff:1::7")).toBe(
+    `2001:db8:ffff:1::7 is in no subnet of this site: another router advertises; ${wanted}`,
+  );
+  expect(says(`${own}\n2001:db8:ffff:1::7`)).toBe(
+    `2001:db8:ffff:1::7 is in no subnet of this site: another router advertises, beside ${own}.`,
+  );
+  expect(says("IPv4 Address: 10.24.20.50")).toBe(`It shows no IPv6 address; ${wanted}`);
+  expect(says("none")).toBe("It got no address.");
+  expect(says("02:00:00:00:00:01")).toBeUndefined();
 });

@@ -1,74 +1,21 @@
 import {
+  familyOf,
   formatAddress,
-  formatRange,
   inRange,
+  isLinkLocal,
   isSelfGiven,
-  parseIpv4,
   type Address,
-  type Ipv4,
+  type Family,
 } from "../address";
 import { segmentHolding, nameOf, type PlanIndex } from "../plan";
+import { shownIn, type Shown } from "./laptop-text";
 import type { Expected } from "./tests";
+import { isOfSix, rangeText } from "./words";
 
 /** Whether what was read is right, and in which way it is not. */
 export interface Judged {
   readonly isRight: boolean;
   readonly words: string;
-}
-
-/** What a laptop shows of its network, as far as a text says it. */
-interface Shown {
-  readonly address: Address | null;
-  readonly gateway: Address | null;
-  /** Whether it says outright that there is no gateway. */
-  readonly hasNoGateway: boolean;
-  readonly dns: readonly Address[];
-  /** Whether it says outright that no name server is named. */
-  readonly hasNoDns: boolean;
-}
-
-const FROM_OTHERS = /\b(gateway|router|default)\b/i;
-const OF_NAMES = /\b(dns|name ?servers?|resolver)\b/i;
-/** A line that names no gateway: "Gateway:" and nothing, or "Router: none". */
-const WITHOUT = /^\s*(default )?(gateway|router)[ .]*[:=]?\s*(none|-)?\s*$/i;
-/** The same of name servers, where "none" has to stand: what follows may stand on the next line. */
-const WITHOUT_DNS = /^\s*(dns|name ?servers?|resolver)[ .]*[:=]?\s*(none|-)\s*$/i;
-const NO_ADDRESS = /\b(mask|broadcast|dhcp server|lease (obtained|expires))\b/i;
-const A_NUMBER = /(?<![\d.])\d{1,3}(?:\.\d{1,3}){3}(?![\d.])/g;
-
-/** The IPv4 addresses of a line, without what is a mask. */
-const addressesIn = (line: string): Ipv4[] =>
-  (line.match(A_NUMBER) ?? []).flatMap((text) => {
-    const address = parseIpv4(text);
-    return address === null || isMask(address) ? [] : [address];
-  });
-const isMask = (address: Ipv4): boolean => Number(address) >= MASKS;
-/** 240.0.0.0: what begins there is no host's address (RFC 1112 section 4), so it is a mask. */
-const MASKS = 0xf0000000;
-
-/**
- * The text that a laptop prints about its network, or one address. A line that speaks of gateways or name
- * servers is about those; lines below it that begin with blanks and hold an address only go on with it.
- */
-function shownIn(text: string): Shown {
-  let [gateway, address]: [Address | null, Address | null] = [null, null];
-  const dns: Address[] = [];
-  let about: "own" | "gateway" | "dns" | "none" = "own";
-  for (const line of text.split(/\r?\n/)) {
-    const goesOn = /^\s+[\d.]+\s*$/.test(line);
-    if (OF_NAMES.test(line)) about = "dns";
-    else if (FROM_OTHERS.test(line)) about = "gateway";
-    else if (NO_ADDRESS.test(line)) about = "none";
-    else if (!goesOn) about = "own";
-    const found = addressesIn(line);
-    const [first = null] = found;
-    if (about === "dns") dns.push(...found);
-    else if (about === "gateway") gateway ??= first;
-    else if (about === "own") address ??= first;
-  }
-  const says = (without: RegExp) => text.split(/\r?\n/).some((line) => without.test(line));
-  const hasNoGateway = gateway === null && says(WITHOUT);
-  return { address, gateway, hasNoGateway, dns, hasNoDns: dns.length === 0 && says(WITHOUT_DNS) };
 }
 
 const NONE = /^\s*(none|no|nothing|no address|no link|-|0\.0\.0\.0)\s*\.?\s*$/i;
@@ -78,13 +25,17 @@ const ANSWERED = /^\s*(yes|an? answer|answers?|answered|opens?|opened|ok|reply|r
 const SILENT =
   /^\s*(no|none|nothing|no answer|nothing comes back|silence|silent|time ?d? ?out|timeout)\s*\.?\s*$/i;
 
+/** Where an address comes from that is none of ours. */
+const FROM: Readonly<Record<Family, string>> = { 4: "DHCP server answers", 6: "router advertises" };
+
 /** Whose address one is, in words. */
 function whose(index: PlanIndex, address: Address): string {
   const text = formatAddress(address);
   if (isSelfGiven(address)) return `${text} is one that a device gives itself: no DHCP server answered`;
+  if (isLinkLocal(address)) return `${text} is one that a device gives itself: no router advertises`;
   const segment = segmentHolding(index.plan, address);
   return segment === null || segment === undefined
-    ? `${text} is in no subnet of this site: another DHCP server answers`
+    ? `${text} is in no subnet of this site: another ${FROM[familyOf(address)]}`
     : `${text} is an address of ${segment.name}`;
 }
 
@@ -94,6 +45,7 @@ function judgeLease(
   text: string,
 ): Judged | null {
   if (NONE.test(text)) return { isRight: false, words: "It got no address." };
+  if (isOfSix(expected)) return judgeSix(index, expected, text);
   const shown = shownIn(text);
   const { address } = shown;
   if (address === null) return null;
@@ -105,7 +57,7 @@ function judgeLease(
     };
   if (expected.address === null && !expected.ranges.some((range) => inRange(range, address))) {
     const held = segmentHolding(index.plan, address)?.id === expected.segment;
-    const ranges = expected.ranges.map(formatRange).join(", ");
+    const ranges = expected.ranges.map(rangeText).join(", ");
     return {
       isRight: false,
       words: held
@@ -114,6 +66,31 @@ function judgeLease(
     };
   }
   return otherwiseIn(expected, shown) ?? { isRight: true, words: `${formatAddress(address)} is right.` };
+}
+
+/** The IPv6 addresses that a laptop shows: every one that is not link-local has to be of its segment. */
+function judgeSix(
+  index: PlanIndex,
+  expected: Extract<Expected, { is: "lease" }>,
+  text: string,
+): Judged | null {
+  const shown = shownIn(text, 6);
+  const { own } = shown;
+  const isWrong = (words: string): Judged => ({ isRight: false, words });
+  const segment = expected.segment === null ? "" : nameOf(index, "segment", expected.segment);
+  const wanted = `it has to be one of ${segment}: ${expected.ranges.map(rangeText).join(", ")}.`;
+  const [first] = own;
+  if (first === undefined)
+    return shownIn(text).address === null ? null : isWrong(`It shows no IPv6 address; ${wanted}`);
+  const global = own.filter((one) => !isLinkLocal(one));
+  const [any] = global;
+  if (any === undefined) return isWrong(`${whose(index, first)}; ${wanted}`);
+  const isOwn = (one: Address) => expected.ranges.some((range) => inRange(range, one));
+  const stranger = global.find((one) => !isOwn(one));
+  const right = global.find(isOwn);
+  if (right === undefined) return isWrong(`${whose(index, any)}; ${wanted}`);
+  if (stranger !== undefined) return isWrong(`${whose(index, stranger)}, beside ${formatAddress(right)}.`);
+  return strangeServer(expected, shown) ?? { isRight: true, words: `${formatAddress(right)} is right.` };
 }
 
 /** What is wrong beside the address, where the text tells it. */
@@ -127,6 +104,14 @@ function otherwiseIn({ gateway, dns }: Extract<Expected, { is: "lease" }>, shown
     };
   if (shown.hasNoGateway && gateway !== null)
     return { isRight: false, words: `It names no gateway; it has to be ${formatAddress(gateway)}.` };
+  return strangeServer({ dns }, shown);
+}
+
+/** Which name server is named that must not be, or that none is. */
+function strangeServer(
+  { dns }: Pick<Extract<Expected, { is: "lease" }>, "dns">,
+  shown: Shown,
+): Judged | null {
   const stranger = shown.dns.find((one) => !dns.includes(one));
   const wanted = dns.length === 0 ? "none is to be" : `it has to be ${dns.map(formatAddress).join(", ")}`;
   if (stranger !== undefined)
@@ -144,7 +129,8 @@ export function otherAspects(
   expected: Extract<Expected, { is: "lease" }>,
   text: string,
 ): Readonly<Record<(typeof ASPECTS)[number], boolean>> | null {
-  const { address, gateway, hasNoGateway, dns, hasNoDns } = shownIn(text);
+  const isSix = isOfSix(expected);
+  const { address, gateway, hasNoGateway, dns, hasNoDns } = shownIn(text, isSix ? 6 : 4);
   if (address === null) return null;
   const isRight =
     expected.address === null
@@ -152,7 +138,8 @@ export function otherAspects(
       : address === expected.address;
   return {
     address: !isRight,
-    gateway: hasNoGateway ? expected.gateway !== null : gateway !== null && gateway !== expected.gateway,
+    gateway:
+      !isSix && (hasNoGateway ? expected.gateway !== null : gateway !== null && gateway !== expected.gateway),
     dns: hasNoDns ? expected.dns.length > 0 : dns.some((one) => !expected.dns.includes(one)),
   };
 }

@@ -25,6 +25,7 @@ import { mixedSite } from "../testing/mixed-site";
 import type { Fact } from "./fact";
 import { factsOf, rolesOf } from "./facts";
 import { judge } from "./judge";
+import { withIpv6 } from "../testing/with-ipv6";
 import { testSheet, type TestSheet } from "./sheet";
 import { cablesOnRings, withoutPulled } from "./pulled";
 import { lookedUp } from "./shown";
@@ -36,7 +37,8 @@ const triedOn = (site: PlanIndex, { pulled }: SiteTest): PlanIndex =>
 
 /** An address with its gateway and name servers, as a laptop prints them. */
 function printed({ lease }: Outcome): string {
-  if (lease === null || !lease.leased) return "none";
+  // An IPv6 address is made by the client itself.
+  if (lease === null || (!lease.leased && typeof lease.address === "number")) return "none";
   return [
     formatAddress(lease.address),
     `Gateway ${lease.gateway === null ? "" : formatAddress(lease.gateway)}`,
@@ -108,6 +110,7 @@ const BREAKERS: Readonly<Record<Fact["kind"], Breaker>> = {
     if (other !== undefined) edits.patch("ssid", ssid, { segment: other.id });
   },
   scope: (_, edits, [scope = ""]) => edits.remove("scope", scope),
+  ipv6: (_, edits, [segment = ""]) => edits.patch("segment", segment, { advertise: "none" }),
   address: (index, edits, [host = ""]) => {
     const { manner, ipv4 } = must(index.plan.host.get(host), "the device");
     const near = [16, 4, 2, 1].map((bit) => (must(ipv4, "an address") ^ bit) as Ipv4);
@@ -213,6 +216,7 @@ const SITES: readonly (readonly [string, Plan])[] = [
   ["house", lockkeepersHouse()],
   ["practice", fennelStreet()],
   ["works", bramblewick()],
+  ["practice with IPv6", withIpv6(fennelStreet()).plan],
 ];
 
 describe.each(SITES)("%s", (_, plan) => {
@@ -257,6 +261,18 @@ describe.each(SITES)("%s", (_, plan) => {
       sheet.tests.map(({ id, expected }) => [id, expected]),
     );
   });
+});
+
+test("each segment with IPv6 is proven by a laptop there, or on its router", () => {
+  const index = withIpv6(fennelStreet());
+  const { tests, facts } = testSheet(index);
+  const own = facts.filter(({ kind }) => kind === "ipv6");
+  expect(own.length).toBeGreaterThan(5);
+  for (const { id, words } of own)
+    expect([words, tests.some(({ proves }) => proves.includes(id))]).toEqual([words, true]);
+  const laptops = tests.filter(({ question }) => question?.family === 6);
+  expect(laptops.length).toBeGreaterThan(5);
+  expect(laptops.every(({ expected }) => expected.is === "lease" && expected.gateway === null)).toBe(true);
 });
 
 test("on random sites with chained routers, routed ports and sites without VLANs a broken fact is noticed", () => {

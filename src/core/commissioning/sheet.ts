@@ -5,6 +5,7 @@ import { askersOf, devicesAsking, laptopsAsking, staticDevices, waysIn } from ".
 import { cover } from "./cover";
 import type { Fact } from "./fact";
 import { factsOf } from "./facts";
+import { ipv6Tests } from "./ipv6";
 import { measuredTests } from "./measured";
 import { lookedUp } from "./shown";
 import { signInTried } from "./sign-in-facts";
@@ -51,6 +52,7 @@ function possibleTests(
     tests: [
       ...laptops.map(({ test }) => test),
       ...devices,
+      ...ipv6Tests(index, askers),
       ...pages,
       ...measuredTests(index).map(({ test }) => test),
       ...tried.flatMap((one) => ("test" in one ? [one.test] : [])),
@@ -62,7 +64,8 @@ function possibleTests(
 const UNREACHED = "From nowhere on the site is it reached: see Findings.";
 
 /** Whether one only looks which address there is: that comes first at every port. */
-const isAddress = ({ question }: SiteTest): boolean => question?.goal.to === "address";
+const isAddress = ({ question }: SiteTest): boolean =>
+  question?.goal.to === "address" && question.family === 4;
 
 /** Where nobody said the place, last; else as a person counts. */
 const inWalkingOrder = (a: SiteTest, b: SiteTest): number =>

@@ -8,6 +8,7 @@ import { offeredRanges } from "../dhcp";
 import { addressFact, baselineFact, rolesOf, portsText, scopeFact, vlanFact, wirelessFact } from "./facts";
 import type { Fact, Line } from "./fact";
 import { gearLines } from "./gear-facts";
+import { ipv6Lines } from "./ipv6";
 import type { SiteTest } from "./tests";
 
 const vidsText = (list: readonly number[]): string =>
@@ -62,6 +63,7 @@ function linesOf(index: PlanIndex, on: On, facts: readonly Fact[]): Line[] {
   const ports = "device" in on ? portLines(index, on.device, wanted) : [];
   const gear = "device" in on ? gearLines(index, on.device, wanted) : [];
   const device = "device" in on ? index.plan.device.get(on.device) : undefined;
+  const six = "device" in on ? ipv6Lines(index, on.device, wanted) : [];
   const baseline =
     device === undefined || !wanted.has(baselineFact(device.id))
       ? []
@@ -69,7 +71,7 @@ function linesOf(index: PlanIndex, on: On, facts: readonly Fact[]): Line[] {
   const host = "host" in on ? index.plan.host.get(on.host) : undefined;
   const address = host !== undefined && wanted.has(addressFact(host.id)) ? host.ipv4 : null;
   const own: Line[] = address === null ? [] : [["Its own address", formatAddress(address)]];
-  return [...ports, ...gear, ...baseline, ...own, ...scopeLines(index, wanted)];
+  return [...ports, ...gear, ...six, ...baseline, ...own, ...scopeLines(index, wanted)];
 }
 
 /** What nothing shows that a laptop reads is looked up on the device itself: its own pages. */

@@ -145,10 +145,10 @@ function startOf(index: PlanIndex, { from }: ProbeQuestion): Pick<Asked, "place"
 }
 
 /** What somebody asks for, as a sentence goes on. */
-function goalWords(index: PlanIndex, { goal }: ProbeQuestion): string {
+function goalWords(index: PlanIndex, { goal, family }: ProbeQuestion): string {
   switch (goal.to) {
     case "address":
-      return "which address it gets";
+      return family === 6 ? "which IPv6 address it gets" : "which address it gets";
     case "internet":
       return "whether the internet answers";
     case "gateway":

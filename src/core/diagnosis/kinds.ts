@@ -32,6 +32,7 @@ export const SUSPECT_KINDS = {
   given: kind("DHCP gives a wrong gateway or name server", 2, "address"),
   relay: kind("a DHCP relay is missing", 3, "address"),
   secondServer: kind("a second DHCP server answers", 2, "address"),
+  advertising: kind("a router advertises no IPv6", 2, "address"),
   entered: kind("a device has another address entered", 3, "address"),
   reservation: kind("a reservation does not match", 2, "address"),
   laptop: kind("the laptop itself", 3, "address"),

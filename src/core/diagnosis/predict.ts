@@ -95,7 +95,7 @@ const isForeign = (expected: Expected): boolean =>
 /** Whether a text shows an address, and not the one that is planned. */
 function showsAnother(index: PlanIndex, planned: Expected, text: string): boolean {
   const says = judge(index, planned, text);
-  const hasAddress = /\d+\.\d+\.\d+\.\d+/.test(text);
+  const hasAddress = /\d+\.\d+\.\d+\.\d+|[\da-f]:[\da-f:]*:/i.test(text);
   return hasAddress && says?.isRight !== true;
 }
 

@@ -24,6 +24,7 @@ const FACTS: readonly (readonly [FactKind, string])[] = [
   ["role", "Every kind of port gives what it is meant to"],
   ["wireless", "Every wireless name leads where it has to at each access point"],
   ["scope", "Every DHCP scope gives its addresses"],
+  ["ipv6", "Every segment with IPv6 gives addresses of its own subnets"],
   ["address", "Every device that keeps its address has it"],
   ["way in", "The pages of every device open from where they have to"],
   ["baseline", "Every device is administered as was decided"],

@@ -5,6 +5,7 @@ import { addressingSuspects } from "./addressing";
 import { cableSuspects } from "./cables";
 import { gearSuspects, type Formerly } from "./gear";
 import { hostSuspects } from "./hosts";
+import { ipv6Suspects } from "./ipv6";
 import { laptopSuspects } from "./laptops";
 import { portSuspects } from "./ports";
 import { wallSuspects } from "./walls";
@@ -27,6 +28,7 @@ export function suspectsIn(
     ...wallSuspects(index, sight),
     ...gearSuspects(index, sight, formerly),
     ...wirelessSuspects(index, sight, questions),
+    ...ipv6Suspects(index, sight, questions),
     ...laptopSuspects(questions),
   ];
   return [...new Map(all.map((one) => [one.id, one])).values()];

@@ -233,9 +233,11 @@ function Last({ index, standing, onTakeBack, onTakeOut, onWrong }: Props) {
       </p>
       {state === "anew" ? (
         <p className="text-warn">
+          The plan has changed since
           {isStillAsked(index, standing.test.expected, taken.test)
-            ? "The plan has changed since, and this proves more now than it did then. Read it anew."
-            : `The plan has changed since: then it had to be ${taken.test.expected.replaceAll("\n", "; ")}. Read it anew.`}
+            ? ", and this proves more now than it did then"
+            : `: then it had to be ${taken.test.expected.replaceAll("\n", "; ")}`}
+          . Read it anew.
         </p>
       ) : null}
       {taken.read === "" ? null : <pre className="mono max-h-32 overflow-auto text-12">{taken.read}</pre>}

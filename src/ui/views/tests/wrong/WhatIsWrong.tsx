@@ -97,7 +97,7 @@ function Answered({
   );
 }
 
-/** What is otherwise and nothing that stands in a plan makes so, such as a loop: what to do says the reading. */
+/** What is otherwise and no setting makes so, such as a loop: what to do says the reading. */
 function Unexplainable({ answer, standing }: { answer: Answer; standing: Standing }) {
   const own = standing.filter(
     ({ taken }, at) => taken.came === "otherwise" && taken.says !== "" && answer.isAsPlanned[at] === true,
