@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import { openView, ownSite } from "./open-site";
 
@@ -137,4 +138,82 @@ test("an old wireless router becomes a switch with VLANs: with a rescue network,
   await choose(page, "The laptop is at", `Hall switch port ${port ?? ""}`);
   const hall = page.getByRole("listitem").filter({ hasText: "Hall switch" }).first();
   await expect(hall).toContainText("answers the laptop");
+});
+
+/** The house as it is found before a visit: one port of the hall switch is in another VLAN. */
+function asFound(): Buffer {
+  const plan = JSON.parse(readFileSync("demo/lockkeepers-house.json", "utf8")) as {
+    devices: { id: string; name: string }[];
+    ports: { device: string; label: string; pvid: number | null; untagged: number[] }[];
+  };
+  const hall = plan.devices.find(({ name }) => name === "Hall switch")?.id;
+  for (const port of plan.ports)
+    if (port.device === hall && port.label === "5") Object.assign(port, { pvid: 30, untagged: [30] });
+  return Buffer.from(JSON.stringify(plan));
+}
+
+test("a wrong reading after a visit: its fault is found, mended on the device, and read again", async ({
+  page,
+}) => {
+  await ownSite(page, "lockkeepers-house", "Lockkeeper's House, mended");
+  await openView(page, "Runbook");
+  await page
+    .getByLabel("Plan file of what is on the devices")
+    .setInputFiles({ name: "found.json", mimeType: "application/json", buffer: asFound() });
+  await expect(page.getByText("what found.json says")).toBeVisible();
+  await page.getByRole("radio", { name: "On site" }).click();
+  await page.getByRole("button", { name: "Begin a visit with what the plan file says" }).click();
+  const isDone = page.getByText("✓ Everything that can be done is done. End the visit.");
+  const ticked = page.getByRole("list", { name: "Ticked" }).getByRole("listitem");
+  const tickAll = async () => {
+    for (let step = await ticked.count(); !(await isDone.isVisible()); step += 1) {
+      await page.getByRole("button", { name: "Done", exact: true }).click();
+      await expect(ticked).toHaveCount(step + 1);
+    }
+  };
+  await tickAll();
+  await page.getByRole("button", { name: "End the visit" }).click();
+
+  // Somebody has moved a port since.
+  await openView(page, "Tests");
+  const reading = page.getByRole("option", { name: /Hall switch port 4\. Plug in/ }).first();
+  await reading.click();
+  await page.getByRole("textbox", { name: /^What is read/ }).fill("172.19.30.70");
+  await page.getByRole("button", { name: "Otherwise", exact: true }).click();
+  await page.getByRole("radio", { name: "What is wrong?" }).click();
+  await expect(
+    page.getByRole("heading", {
+      name: "Hall switch port 4 is untagged in VLAN 30 (Studio), not in VLAN 20 (Household)",
+    }),
+  ).toBeVisible();
+  await page.getByRole("button", { name: "It was this" }).click();
+  await expect(page.getByText("Once it is mended, read again:")).toBeVisible();
+
+  // The runbook has the step, and the device that stands in takes it over HTTP.
+  await openView(page, "Runbook");
+  await page.getByRole("radio", { name: "what the record says" }).check();
+  const devices = await standIns(page);
+  await page.getByRole("button", { name: "From the start" }).click();
+  await expect(said(page)).toContainText("Every device is as it is found");
+  await page.getByRole("button", { name: "As the order has it" }).click();
+  await expect(said(page)).toContainText("is plugged into Hall switch port 16 now");
+  await page.getByRole("button", { name: "Send it" }).click();
+  await expect(said(page)).toContainText(/Hall switch: Port 4: untagged 20 Answered 204/);
+  await expect(page.getByText("✓ Everything is on the devices as planned.")).toBeVisible();
+  await page.getByRole("button", { name: "Save: Hall switch" }).click();
+  await expect(devices.getByRole("listitem").filter({ hasText: "Hall switch" })).not.toContainText(
+    "not saved",
+  );
+  await page.getByRole("radio", { name: "On site" }).click();
+  await page.getByRole("button", { name: /^Begin a visit/ }).click();
+  await tickAll();
+
+  await openView(page, "Tests");
+  await page.getByRole("radio", { name: "Sheet", exact: true }).last().click();
+  await page.getByRole("radio", { name: "Otherwise 1" }).click();
+  await reading.click();
+  await page.getByRole("button", { name: "As expected" }).click();
+  await page.getByRole("radio", { name: "What is wrong?" }).click();
+  await expect(page.getByText("Once it is mended, read again:")).toHaveCount(0);
+  await expect(page.getByText("Nothing was read otherwise than planned.")).toBeVisible();
 });

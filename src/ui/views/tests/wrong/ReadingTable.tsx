@@ -55,7 +55,7 @@ export function ReadingTable({
                   <td className="px-2 py-1">{one.taken.test.does}</td>
                   <td className="mono px-2 py-1 text-12">{outcomeText(index, planned, planned)}</td>
                   <td
-                    className={`mono min-w-24 px-2 py-1 text-12 whitespace-pre-wrap [overflow-wrap:anywhere] ${isRight ? "" : "font-semibold text-stop"}`}
+                    className={`mono min-w-32 px-2 py-1 text-12 whitespace-pre-wrap [overflow-wrap:anywhere] ${isRight ? "" : "font-semibold text-stop"}`}
                   >
                     {readText(one.taken)}
                   </td>
