@@ -5,6 +5,7 @@ import { counted } from "@/core/repairs";
 import { singlePoints, type RankedLoss } from "@/core/failure";
 import { nameOf } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";
+import { Progress } from "../../kit/Progress";
 import { RowList, type ListRow } from "../../kit/RowList";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { SeveritySign } from "../../kit/signs";
@@ -103,18 +104,9 @@ export function FailuresView() {
         </p>
       )}
       {running ? (
-        <div role="status" className="flex items-center gap-3 border-b border-hair px-4 py-2 text-13">
-          <progress
-            className="h-2 w-64 accent-act"
-            max={Math.max(1, all)}
-            value={done}
-            aria-label="Failures tried"
-          />
+        <Progress label="Failures tried" done={done} all={all} onStop={cancelStudy}>
           {all === 0 ? "getting ready" : `${done} of ${all} tried`}
-          <button type="button" className="button" onClick={cancelStudy}>
-            Call it off
-          </button>
-        </div>
+        </Progress>
       ) : null}
       {!running && losses !== null && !isCurrent ? (
         <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">

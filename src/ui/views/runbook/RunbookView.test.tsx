@@ -153,7 +153,7 @@ test("while it looks it says how far it is, and can be called off", () => {
   const next = screen.getByRole("region", { name: "Comes next" });
   expect(next.textContent).toContain("Gateway: Spanning tree offKindofflaptop at Gateway port 3");
   expect(timesSaid("7 of 88 operations have their place")).toBe(1);
-  fireEvent.click(screen.getByRole("button", { name: "Call it off" }));
+  fireEvent.click(screen.getByRole("button", { name: "Stop" }));
   expect(mockNow.cancelled).toBe(1);
 });
 

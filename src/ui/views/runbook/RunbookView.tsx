@@ -14,6 +14,7 @@ import {
 } from "@/core/runbook";
 import { useUi } from "../../frame/use-ui";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { Progress } from "../../kit/Progress";
 import { RowList, type ListRow } from "../../kit/RowList";
 import { Segmented } from "../../kit/Segmented";
 import { useHeld, useIndex } from "../../plan-store/use-plan";
@@ -102,7 +103,11 @@ function Found({ index, isOld, record }: { index: PlanIndex; isOld: boolean; rec
           {fault}
         </p>
       )}
-      {looking ? <Progress done={done} all={all} /> : null}
+      {looking ? (
+        <Progress label="Operations in their place" done={done} all={all} onStop={cancelRunbook}>
+          {all === 0 ? "getting ready" : `${done} of ${all} operations have their place`}
+        </Progress>
+      ) : null}
       {looking && ahead !== null ? <AheadOfAll ahead={ahead} /> : null}
       {isOld && !isOnSite ? (
         <p role="status" className="border-b border-hair px-4 py-2 text-13 text-warn">
@@ -174,23 +179,6 @@ function AheadOfAll({ ahead: { device, title, values, laptop } }: { ahead: Ahead
       </dl>
       {laptop === "" ? null : <p className="mt-2 text-13">{laptop}</p>}
     </section>
-  );
-}
-
-function Progress({ done, all }: { done: number; all: number }) {
-  return (
-    <div role="status" className="flex items-center gap-3 border-b border-hair px-4 py-2 text-13">
-      <progress
-        className="h-2 w-64 accent-act"
-        max={Math.max(1, all)}
-        value={done}
-        aria-label="Operations in their place"
-      />
-      {all === 0 ? "getting ready" : `${done} of ${all} operations have their place`}
-      <button type="button" className="button" onClick={cancelRunbook}>
-        Call it off
-      </button>
-    </div>
   );
 }
 

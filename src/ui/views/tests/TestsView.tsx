@@ -6,6 +6,7 @@ import type { PlanIndex } from "@/core/plan";
 import { counted } from "@/core/repairs";
 import type { TestsTab as Tab } from "../../frame/ui-state";
 import { useUi } from "../../frame/use-ui";
+import { Progress } from "../../kit/Progress";
 import { Segmented } from "../../kit/Segmented";
 import { useIndex } from "../../plan-store/use-plan";
 import { SentState } from "../../record-store/SentState";
@@ -113,13 +114,9 @@ function SheetWork({ index }: { index: PlanIndex }) {
     );
   if (isWorking)
     return (
-      <p role="status" className="flex items-center gap-3 border-b border-hair px-4 py-2 text-13">
-        <progress aria-label="Working the readings out" value={done} max={all === 0 ? 1 : all} />
+      <Progress label="Working the readings out" done={done} all={all} onStop={cancelTestSheet}>
         Working out what proves the site …
-        <button type="button" className="button" onClick={cancelTestSheet}>
-          Stop
-        </button>
-      </p>
+      </Progress>
     );
   if (of === index.plan) return null;
   return (

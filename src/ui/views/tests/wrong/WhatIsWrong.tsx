@@ -6,6 +6,7 @@ import type { Answer } from "@/core/diagnosis";
 import type { PlanIndex } from "@/core/plan";
 import { countingEntries, faultsNamed, laidBeside, namedKinds, readingsOf } from "@/core/records";
 import { counted } from "@/core/repairs";
+import { Progress } from "../../../kit/Progress";
 import { useRecord } from "../../../record-store/use-record";
 import { Explanations } from "./Explanations";
 import { FourQuestions } from "./FourQuestions";
@@ -153,12 +154,8 @@ function Working({
     );
   if (!isWorking) return null;
   return (
-    <p role="status" className="flex items-center gap-3 border-b border-hair px-4 py-2 text-13">
-      <progress aria-label="Trying faults" value={done} max={all === 0 ? 1 : all} />
+    <Progress label="Trying faults" done={done} all={all} onStop={onCancel}>
       Trying {all === 0 ? "faults" : counted(all, "fault", "faults")} against what was read …
-      <button type="button" className="button" onClick={onCancel}>
-        Stop
-      </button>
-    </p>
+    </Progress>
   );
 }
