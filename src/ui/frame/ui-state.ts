@@ -87,7 +87,7 @@ export interface UiState {
   readonly runbookWay: RunbookWay | null;
   readonly testsTab: TestsTab;
   /** What does otherwise on site than its probe says, to be written down; null for nothing. */
-  readonly complaint: Pick<ProbeQuestion, "from" | "goal"> | null;
+  readonly complaint: Pick<ProbeQuestion, "from" | "goal" | "family"> | null;
   /** On narrow screens, the view over which the other views are unfolded; null for none. */
   readonly unfoldedOver: string | null;
   readonly commandOpen: boolean;

@@ -97,9 +97,9 @@ function OnSite({ outcome: { question } }: { outcome: Outcome }) {
   const index = useIndex();
   const set = useUi((state) => state.set);
   const { from, goal, as, family } = question;
-  if (as.as !== "client" || family !== 4) return null;
+  if (as.as !== "client") return null;
   const complain = () => {
-    set({ testsTab: "wrong", complaint: { from, goal } });
+    set({ testsTab: "wrong", complaint: { from, goal, family } });
     showView(index.plan.site.id, "tests");
   };
   return (

@@ -1,7 +1,6 @@
 "use client";
 
 import { useMemo } from "react";
-import type { Family } from "@/core/address";
 import type { ProbeGoal, Service } from "@/core/plan";
 import { catalogueOf, moments, momentWords, servicesCalled } from "@/core/policy";
 import { plugKey, plugs } from "@/core/probe";
@@ -9,6 +8,7 @@ import { Combo } from "../../kit/Combo";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
 import { AsFields } from "./AsFields";
+import { FamilyField } from "./FamilyField";
 import { goalChoices, goalKey, goalOfKey } from "./goal-choices";
 
 /** What is plugged in where, and what it asks for. */
@@ -119,19 +119,5 @@ function ServiceField({ goal, write }: { goal: ProbeGoal; write: (goal: ProbeGoa
         )}
       </select>
     </label>
-  );
-}
-
-function FamilyField({ family, write }: { family: Family; write: (family: Family) => void }) {
-  return (
-    <select
-      aria-label="Address family"
-      className="field"
-      value={family}
-      onChange={(event) => write(event.target.value === "6" ? 6 : 4)}
-    >
-      <option value={4}>IPv4</option>
-      <option value={6}>IPv6</option>
-    </select>
   );
 }

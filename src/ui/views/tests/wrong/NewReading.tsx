@@ -1,12 +1,14 @@
 "use client";
 
 import { useEffect, useMemo, useState } from "react";
+import type { Family } from "@/core/address";
 import { askedOf } from "@/core/diagnosis";
 import type { PlanIndex, ProbeGoal, ProbePlace } from "@/core/plan";
 import { asClient, plugKey, plugs } from "@/core/probe";
 import { useUi } from "../../../frame/use-ui";
 import { Combo } from "../../../kit/Combo";
 import { goalChoices, goalKey, goalOfKey } from "../../probe/goal-choices";
+import { FamilyField } from "../../probe/FamilyField";
 import { TypedReading } from "./TypedReading";
 
 /** What somebody saw that no test of the sheet asks for: who, what was asked for, what came of it. */
@@ -15,11 +17,14 @@ export function NewReading({ index, isFirst }: { index: PlanIndex; isFirst: bool
   const complaint = useUi((state) => state.complaint);
   const [from, setFrom] = useState<ProbePlace | null>(complaint?.from ?? null);
   const [goal, setGoal] = useState<ProbeGoal>(complaint?.goal ?? { to: "address" });
+  const [family, setFamily] = useState<Family>(complaint?.family ?? 4);
   const setUi = useUi((state) => state.set);
   useEffect(() => () => setUi({ complaint: null }), [setUi]);
   const places = useMemo(() => plugs(index), [index]);
-  const goals = useMemo(() => goalChoices(index, 4, places), [index, places]);
-  const asked = from === null ? null : askedOf(index, { what: "try", question: asClient(from, goal) });
+  const goals = useMemo(() => goalChoices(index, family, places), [index, family, places]);
+  const hasSix = [...index.plan.segment.values()].some(({ prefixes6 }) => prefixes6.length > 0);
+  const asked =
+    from === null ? null : askedOf(index, { what: "try", question: { ...asClient(from, goal), family } });
   return (
     <section aria-label="Another reading" className="px-4 py-3">
       <h2 className="text-15 font-semibold">{isFirst ? "What does not work?" : "Something else was seen"}</h2>
@@ -39,6 +44,7 @@ export function NewReading({ index, isFirst }: { index: PlanIndex; isFirst: bool
           choices={goals}
           onChoose={(key) => setGoal(goalOfKey(key, null))}
         />
+        {hasSix || family === 6 ? <FamilyField family={family} write={setFamily} /> : null}
       </div>
       {asked === null ? null : (
         <>

@@ -1,9 +1,12 @@
-import { act, render, screen, within } from "@testing-library/react";
+import { act, cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { lockkeepersHouse } from "../../../../../demo/lockkeepers-house";
 import { scene } from "../../../../../tests/support/plan-scene";
+import { askKey } from "@/core/diagnosis";
 import { must } from "@/core/kernel";
 import type { FaultNamed, TestTaken } from "@/core/records";
+import { aTestTaken } from "@/core/testing/a-tick";
+import { withIpv6 } from "@/core/testing/with-ipv6";
 import { useIndex } from "@/ui/plan-store/use-plan";
 import { WhatIsWrong } from "./WhatIsWrong";
 
@@ -94,6 +97,8 @@ test("a tap on an outcome writes the reading down, until one fault is left and i
   await act(async () => Promise.resolve());
   const [fault] = named();
   expect(fault?.fault.words).not.toBe("");
+  const otherwise = taken().filter(({ came }) => came === "otherwise");
+  expect(fault?.fault.explains).toEqual(otherwise.map(({ id }) => id));
   const found = region("Fault found");
   expect(found.textContent).toContain(fault?.fault.words);
   expect(found.textContent).toMatch(/Once it is mended, read again:\s*television/);
@@ -119,4 +124,33 @@ test("the four questions are answered, and two faults at once are tried when ask
   expect(questions?.querySelectorAll("li")).toHaveLength(4);
   await userEvent.click(button("Two at once"));
   expect(region("What would explain it").textContent).toMatch(/pairs? of faults/);
+});
+
+test("what no setting makes so says what to do about it", async () => {
+  const port = must([...lockkeepersHouse().port.keys()][0], "a port");
+  const says = "Frames go round: there is a loop. Take out one cable after the other until it stops.";
+  const entry = aTestTaken({ came: "otherwise", read: "", says });
+  const heard = { ...entry, test: { ...entry.test, id: askKey({ what: "listen", port }) } };
+  await act(async () => {
+    scene.record.store.setState({ record: [{ by: "Ruth", entry: heard }] });
+    await Promise.resolve();
+  });
+  expect(region("No fault of the plan").textContent).toContain(says);
+  expect(screen.queryByRole("button", { name: "It was this" })).toBeNull();
+});
+
+test("a site with IPv6 is asked for either family, and what is read is judged by it", async () => {
+  expect(screen.queryByRole("combobox", { name: "Address family" })).toBeNull();
+  cleanup();
+  scene.show(withIpv6(lockkeepersHouse()).plan);
+  render(<Shown />);
+  await userEvent.selectOptions(screen.getByRole("combobox", { name: "Address family" }), "IPv6");
+  await choose(/^Who or where/, "television");
+  const form = region("Another reading");
+  expect(within(form).getByText("television: See which IPv6 address it gets.")).not.toBeNull();
+  await userEvent.type(within(form).getByRole("textbox"), "fe80::7");
+  expect(within(form).getByRole("status").textContent).toMatch(/no router advertises; it has to be one of/);
+  await userEvent.click(within(form).getByRole("button", { name: "Otherwise" }));
+  await userEvent.click(within(region("What would explain it")).getByRole("button", { name: /^The first/ }));
+  expect(region("What would explain it").textContent).toMatch(/Gateway advertises no IPv6 in /);
 });
