@@ -135,12 +135,28 @@ const aTest = (roll: Dice): object => ({
   id: v7(),
   at: "2026-11-29T09:00:00.000Z",
   do: "test",
-  test: { id: "lease port 1", place: "", at: "Port 1", does: "Plug in.", expected: "10.0.0.1" },
+  test: {
+    ...{ id: "lease port 1", place: "", at: "Port 1", does: "Plug in.", expected: "10.0.0.1" },
+    proves: pick(roll, [null, [], ["role port 1"]]),
+  },
   came: pick(roll, ["expected", "otherwise", "cannot"]),
   read: "10.9.9.9",
   says: "",
   note: "",
   photos: [v7()].slice(roll(2)),
+});
+
+/** Another: a fault was found. */
+const aFault = (roll: Dice): object => ({
+  id: v7(),
+  at: "2026-11-29T09:00:00.000Z",
+  do: "fault",
+  fault: {
+    ...{ id: "cable 1", kind: "cable", words: "A cable is out", mend: "Put it in." },
+    explains: pick(roll, [null, [], [v7()]]),
+  },
+  note: "",
+  changes: [],
 });
 
 /** Another: a device was read. */
@@ -286,7 +302,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       case 8:
         return get(record.GET, "after");
       case 9:
-        return post(record.POST, { entries: [pick(roll, [aReading, aTick, aTest])(roll)] });
+        return post(record.POST, { entries: [pick(roll, [aReading, aTick, aTest, aFault])(roll)] });
       case 10:
         return post(bench.POST, anAct(roll));
       case 11:
