@@ -43,6 +43,7 @@ const CORE = [
   "diagnosis",
   "capture",
   "formats",
+  "comparison",
   "records",
   "readback",
   "commands",

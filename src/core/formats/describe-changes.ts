@@ -82,27 +82,29 @@ function fieldsOf(
   return differing(left, right).flatMap((field): FieldChange[] => {
     const [old, now] = [left[field], right[field]];
     const word = fieldWord(field);
-    const parts = isSettings(old) && isSettings(now) ? differing(old, now) : [];
-    return isSettings(old) && isSettings(now) && parts.length > 0
-      ? parts.map((part) => ({
-          field: `${word}: ${fieldWord(part)}`,
-          before: valueWords(before, old[part]),
-          after: valueWords(after, now[part]),
-        }))
-      : [{ field: word, before: valueWords(before, old), after: valueWords(after, now) }];
+    const whole = { field: word, before: valueWords(before, old), after: valueWords(after, now) };
+    // What is told by its name alone can differ beside it.
+    const isHidden = whole.before === whole.after;
+    if (isHidden && isFields(old) !== isFields(now))
+      return [{ field: word, before: allWords(before, old), after: allWords(after, now) }];
+    if (!isFields(old) || !isFields(now) || (!isHidden && !(isSettings(old) && isSettings(now))))
+      return [whole];
+    const parts = differing(old, now).map((part) => ({
+      field: `${word}: ${fieldWord(part)}`,
+      before: valueWords(before, old[part]),
+      after: valueWords(after, now[part]),
+    }));
+    return parts.length === 0 ? [whole] : parts;
   });
 }
 
 const differing = (left: Record<string, unknown>, right: Record<string, unknown>): string[] =>
   Object.keys(right).filter((field) => !equal(left[field], right[field]));
 
+const isFields = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
 /** A group of settings, of which only those that differ are told; a place is one thing. */
-const isSettings = (value: unknown): value is Record<string, unknown> =>
-  typeof value === "object" &&
-  value !== null &&
-  !Array.isArray(value) &&
-  !("at" in value) &&
-  !("name" in value);
+const isSettings = (value: Record<string, unknown>): boolean => !("at" in value) && !("name" in value);
 
 const textSide = (kind: Kind, entity: Entity): Record<string, unknown> =>
   z.encode(SCHEMAS[kind] as z.ZodType, entity) as Record<string, unknown>;
@@ -131,6 +133,12 @@ function objectText(index: PlanIndex, value: Record<string, unknown>): string {
   if (typeof value.at === "string" && Object.keys(value).length === 1)
     return PLACE_WORDS[value.at] ?? value.at;
   if ("name" in value) return valueWords(index, value.name);
+  return allWords(index, value);
+}
+
+/** Everything that stands in a value. */
+function allWords(index: PlanIndex, value: unknown): string {
+  if (!isFields(value)) return valueWords(index, value);
   const parts = Object.entries(value).filter(
     ([, inner]) => inner !== false && inner !== null && inner !== "",
   );

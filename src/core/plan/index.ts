@@ -63,6 +63,7 @@ export {
   lineField,
   longText,
   textField,
+  dateField,
   shortText,
   TAPE_COLOURS,
   UUID,

@@ -3,6 +3,7 @@ import { changeSchema, encodeChangesSliced, upgradedChanges, type Breath } from 
 import { idField, lineField, longText, textField, type Change } from "../plan";
 import { SUSPECT_KINDS, type SuspectKind } from "../diagnosis";
 import { PAGES, type Page, type StepKind } from "../runbook";
+import { issueFields, signFields, type Issue, type Sign } from "./issue";
 
 // What was done on site lies outside the plan's revision: a log of its own, to which is only added. An entry is
 // made where the work is done, has its id and its time from there, and counts once however often it is sent.
@@ -135,6 +136,8 @@ export const recordEntrySchema = z.discriminatedUnion("do", [
   readSchema,
   testSchema,
   faultSchema,
+  z.strictObject({ ...head, ...issueFields }),
+  z.strictObject({ ...head, ...signFields }),
 ]);
 
 interface Head {
@@ -251,7 +254,8 @@ export interface FaultNamed extends Head {
   /** What is otherwise on the devices by it; nothing where it is on none. */
   readonly changes: readonly Change[];
 }
-export type RecordEntry = Start | Tick | TakeBack | TakeOut | End | Read | TestTaken | FaultNamed;
+export type RecordEntry =
+  Start | Tick | TakeBack | TakeOut | End | Read | TestTaken | FaultNamed | Issue | Sign;
 
 /** Photos that an entry brings with it, by their ids. */
 export const photosOf = (entry: RecordEntry): readonly string[] =>

@@ -50,6 +50,8 @@ export { capturedReadings, laidTable, type CapturedReading } from "./captured";
 export { CAME_WORDS, recordTable } from "./table";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";
+export { SIGNED_AS, type Issue, type Sign, type SignedAs } from "./issue";
+export { issuedSheets, issuedTable, shortCheck, type IssuedSheet } from "./issued";
 export { remaining } from "./remaining";
 export { savedBefore } from "./saved";
 export { isStillAsked, takenTest } from "./tests-taken";

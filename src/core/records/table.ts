@@ -1,5 +1,6 @@
 import { nameOf, type PlanIndex } from "../plan";
 import type { FaultNamed, Read, Recorded, TestCame, TestTaken, TickCame } from "./entry";
+import type { Issue, Sign } from "./issue";
 import { photosTakenOut } from "./photo";
 import { takenBack } from "./visit";
 
@@ -47,6 +48,21 @@ const faultCells = ({ fault: { words, mend }, note }: FaultNamed): string[] => [
   "",
 ];
 
+const issueCells = ({ sheet, note }: Issue): string[] => {
+  const { name, recipient, revision, check, stood } = sheet;
+  const values = [`revision ${revision}`, ...(recipient === "" ? [] : [`for ${recipient}`]), check];
+  return ["sheet issued", "", name, values.join("; "), stood.join("; "), note, ""];
+};
+const signCells = ({ as, name, day, note }: Sign, sheet: string): string[] => [
+  `sheet ${as}`,
+  "",
+  sheet,
+  `${name}, ${day}`,
+  "",
+  note,
+  "",
+];
+
 const readCells = (index: PlanIndex, { from, device }: Read): string[] => {
   const none = Array.from({ length: CELLS_AFTER_DEVICE }, () => "");
   return [READ_WORDS[from], nameOf(index, "device", device), ...none];
@@ -63,6 +79,8 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
       if (entry.do === "tick") return [[entry.id, entry.step.title]];
       if (entry.do === "test") return [[entry.id, `${entry.test.at}: ${entry.test.does}`]];
       if (entry.do === "fault") return [[entry.id, entry.fault.words]];
+      if (entry.do === "issue") return [[entry.id, entry.sheet.name]];
+      if (entry.do === "sign") return [[entry.id, `${entry.as} by ${entry.name}`]];
       return entry.do === "read" ? [[entry.id, `reading of ${nameOf(index, "device", entry.device)}`]] : [];
     }),
   );
@@ -78,6 +96,10 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
         return [at, by, ...testCells(entry, out), back(entry)];
       case "fault":
         return [at, by, ...faultCells(entry), back(entry)];
+      case "issue":
+        return [at, by, ...issueCells(entry), back(entry)];
+      case "sign":
+        return [at, by, ...signCells(entry, titles.get(entry.issue) ?? ""), back(entry)];
       case "takeOut":
         return [at, by, "photo taken out", "", "", "", "", "", "", ""];
       case "read":

@@ -146,13 +146,15 @@ export function readsThatStand(record: readonly Recorded[]): { readonly by: stri
     .reverse();
 }
 
+const ON_PAPER: ReadonlySet<RecordEntry["do"]> = new Set(["test", "issue", "sign"]);
+
 /**
  * Whether something came to a record since an order was found from it that changes what is on the devices
  * beside the steps of that order: a device was read, or something was taken back.
  */
 export function isOutdated(of: readonly Recorded[], record: readonly Recorded[]): boolean {
-  // A test changes nothing on a device: that one was taken back says nothing of them.
-  const then = new Set(of.flatMap(({ entry }) => (entry.do === "test" ? [] : [entry.id])));
+  // A test changes nothing on a device, nor does a sheet: that one was taken back says nothing of them.
+  const then = new Set(of.flatMap(({ entry }) => (ON_PAPER.has(entry.do) ? [] : [entry.id])));
   const all = new Set(of.map(({ entry }) => entry.id));
   return record.some(
     ({ entry }) =>

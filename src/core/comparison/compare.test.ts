@@ -1,0 +1,130 @@
+import { bramblewick } from "../../../demo/bramblewick";
+import { fennelStreet } from "../../../demo/fennel-street";
+import { must } from "../kernel";
+import { afterEdits, applyChanges, PlanEdits, PlanIndex, type Plan } from "../plan";
+import { editField, FIELD_PATHS } from "../testing/schema-edits";
+import { dice } from "../testing/plants";
+import { compareStates, comparedTable } from "./compare";
+import { findingsApart } from "./findings-apart";
+import { stateText } from "./state-text";
+
+const plan = fennelStreet();
+const index = PlanIndex.of(plan);
+
+function after(edit: (edits: PlanEdits) => void): PlanIndex {
+  const edits = new PlanEdits(plan);
+  edit(edits);
+  return must(afterEdits(index, edits), "a plan");
+}
+const portCalled = (device: string, label: string) =>
+  must(
+    [...plan.port.values()].find(
+      (port) => port.label === label && plan.device.get(port.device)?.name === device,
+    ),
+    label,
+  );
+
+test("what differs stands under its device, the rest under its kind, each field with both values", () => {
+  const port = portCalled("Upper switch", "5");
+  const staff = must(
+    [...plan.segment.values()].find(({ name }) => name === "Staff"),
+    "Staff",
+  );
+  const later = after((edits) => {
+    edits.patch("port", port.id, { note: "spare", enabled: !port.enabled });
+    edits.patch("segment", staff.id, { name: "Team" });
+  });
+  const groups = compareStates(index, later);
+  expect(groups.map(({ title }) => title)).toEqual(["Upper switch", "Segments"]);
+  const [onSwitch, segments] = groups;
+  expect(onSwitch?.lines.map(({ name, what }) => [name, what])).toEqual([["port 5", "changed"]]);
+  expect(onSwitch?.lines[0]?.words).toContain(`note: ${port.note === "" ? "none" : port.note} became spare`);
+  expect(segments?.lines).toMatchObject([{ name: "Team", words: "name: Staff became Team" }]);
+  expect(comparedTable(groups).slice(1)).toEqual([
+    ["Upper switch", "port 5", must(onSwitch?.lines[0], "it").words],
+    ["Segments", "Team", "name: Staff became Team"],
+  ]);
+  expect(compareStates(index, index)).toEqual([]);
+});
+
+test("a device that is gone is told with all of its parts by the name that it had", () => {
+  const device = must(
+    [...plan.device.values()].find(({ name }) => name === "Upper switch"),
+    "a switch",
+  );
+  const bare = PlanIndex.of({
+    ...plan,
+    device: new Map([...plan.device].filter(([id]) => id !== device.id)),
+  });
+  const [group] = compareStates(index, bare);
+  expect([group?.title, group?.lines[0]?.words]).toEqual(["Upper switch", "is gone"]);
+  const [back] = compareStates(bare, index);
+  expect([back?.title, back?.lines[0]?.words]).toEqual(["Upper switch", "is new"]);
+});
+
+/** Fields of words as they are told: what it is, what it was, what it became. */
+const parts = (words: string) => words.split("; ").filter((part) => part.includes(" became "));
+
+test("every field that an edit makes different is told, and the way back tells the same the other way round", () => {
+  let told = 0;
+  for (const [seed, made] of [fennelStreet(), bramblewick()].entries()) {
+    const from = PlanIndex.of(made);
+    const roll = dice(seed + 40);
+    for (const path of FIELD_PATHS) {
+      const edits = new PlanEdits(made);
+      editField(edits, path, roll);
+      const changes = edits.changes();
+      const applied = applyChanges(made, changes);
+      if (changes.length === 0 || !applied.ok) continue;
+      const to = PlanIndex.of(applied.value);
+      const lines = compareStates(from, to).flatMap((group) => group.lines);
+      expect([path.kind, lines.map(({ kind, id }) => [kind, id])]).toEqual([
+        path.kind,
+        changes.map(({ kind, id }) => [kind, id]),
+      ]);
+      const back = compareStates(to, from).flatMap((group) => group.lines);
+      for (const [at, { words, what }] of lines.entries()) {
+        const there = parts(words);
+        if (what !== "changed") continue;
+        told += 1;
+        expect([path.kind, path.path, there.length > 0]).toEqual([path.kind, path.path, true]);
+        expect([path.kind, path.path, parts(must(back[at], "the way back").words).length]).toEqual([
+          path.kind,
+          path.path,
+          there.length,
+        ]);
+        for (const one of there) {
+          const [was = "", is = ""] = one.slice(one.indexOf(": ") + 2).split(" became ");
+          expect([path.path, was === is]).toEqual([path.path, false]);
+        }
+      }
+    }
+  }
+  expect(told).toBeGreaterThan(300);
+});
+
+test("what a later state breaks is found, and what it mends is counted", () => {
+  const trunk = must(
+    [...plan.port.values()].find(({ id, tagged }) => index.linkAt(id) !== undefined && tagged.length > 2),
+    "a trunk",
+  );
+  const later = after((edits) => edits.patch("port", trunk.id, { enabled: false }));
+  const apart = findingsApart(index, later);
+  expect(apart.appeared.length).toBeGreaterThan(0);
+  expect(findingsApart(later, index).gone).toBe(apart.appeared.length);
+  expect(findingsApart(index, index)).toEqual({ appeared: [], gone: 0 });
+});
+
+test("the text of a state is the same in any order of its rows, and another as soon as anything differs", () => {
+  const turned = Object.fromEntries(
+    Object.entries(plan).map(([kind, all]) => [
+      kind,
+      all instanceof Map ? new Map([...(all as Map<string, unknown>)].reverse()) : (all as unknown),
+    ]),
+  ) as unknown as Plan;
+  expect(stateText(turned)).toBe(stateText(plan));
+  const port = portCalled("Upper switch", "5");
+  expect(stateText(after((edits) => edits.patch("port", port.id, { note: "x" })).plan)).not.toBe(
+    stateText(plan),
+  );
+});

@@ -1,0 +1,116 @@
+import { describeChanges, type DescribedChange } from "../formats";
+import { byNaturalText, grouped } from "../kernel";
+import { diff, nameOf, type Change, type Kind, type PlanIndex } from "../plan";
+
+/** One thing that is otherwise: what became of it, in words. */
+export interface ComparedLine {
+  readonly kind: Kind;
+  readonly id: string;
+  readonly what: DescribedChange["what"];
+  readonly name: string;
+  /** "is new", "is gone", or each field with both of its values. */
+  readonly words: string;
+}
+/** What is otherwise of one subject: a device with its ports and addresses, or all of one kind. */
+export interface ComparedGroup {
+  readonly title: string;
+  readonly lines: readonly ComparedLine[];
+}
+
+/** What things are told under that belong to no device. */
+const TITLES: Readonly<Record<Kind, string>> = {
+  site: "Site",
+  domain: "VLAN domains",
+  zone: "Zones",
+  room: "Rooms",
+  hostKind: "Kinds of devices",
+  deviceModel: "Models",
+  leaflet: "Leaflets",
+  template: "Templates",
+  line: "Internet lines",
+  vlan: "VLANs",
+  segment: "Segments",
+  device: "Gear",
+  gear: "Other gear",
+  deviceVlan: "Gear",
+  lag: "Gear",
+  port: "Gear",
+  link: "Cables",
+  interface: "Gear",
+  ssid: "Wireless names",
+  radio: "Gear",
+  host: "End devices",
+  scope: "DHCP",
+  service: "Services",
+  conduit: "Conduits",
+  wall: "Walls",
+  exception: "Exceptions",
+  rule: "Gear",
+  signIn: "Sign-in",
+  forward: "Port forwards",
+  wish: "Wishes",
+  expectation: "Kept probes",
+  acceptance: "Accepted findings",
+  window: "Windows for work",
+};
+/** The order in which kinds are told after the devices. */
+const ORDER = [...new Set(Object.values(TITLES))];
+
+/** The device that something is a part of; null for what is a part of none. */
+function deviceOf({ kind, id, before, after }: Change): string | null {
+  if (kind === "device") return id;
+  const entity = after ?? before;
+  return entity !== null && "device" in entity && typeof entity.device === "string" ? entity.device : null;
+}
+
+const fieldsText = (fields: DescribedChange["fields"]): string =>
+  fields.map(({ field, before, after }) => `${field}: ${before} became ${after}`).join("; ");
+const wordsOf = ({ what, fields }: DescribedChange): string => {
+  if (what === "new") return "is new";
+  return what === "removed" ? "is gone" : fieldsText(fields);
+};
+
+/** A name without that of the device that it stands under. */
+const nameUnder = (title: string, name: string): string =>
+  name.startsWith(`${title} `) ? name.slice(title.length + 1) : name;
+
+/**
+ * What a later state has otherwise than an earlier one: devices first, each with its parts, then the rest kind
+ * by kind. Every field that differs is told with both of its values.
+ */
+export function compareStates(before: PlanIndex, after: PlanIndex): ComparedGroup[] {
+  const changes = diff(before.plan, after.plan);
+  const described = describeChanges(before, after, changes);
+  const told = changes.flatMap((change, at) => {
+    const words = described[at];
+    if (words === undefined) return [];
+    const device = deviceOf(change);
+    const named = device !== null && after.plan.device.has(device) ? after : before;
+    const title = device === null ? TITLES[change.kind] : nameOf(named, "device", device);
+    const line: ComparedLine = {
+      ...{ kind: change.kind, id: change.id, what: words.what },
+      name: nameUnder(title, words.name),
+      words: wordsOf(words),
+    };
+    return [{ key: device ?? "", title, line }];
+  });
+  const groups = grouped(told, ({ key, title }) => `${key} ${title}`);
+  return [...groups.values()]
+    .map((own) => ({
+      isDevice: own[0]?.key !== "",
+      title: own[0]?.title ?? "",
+      lines: own.map(({ line }) => line).sort((a, b) => byNaturalText(a.name, b.name)),
+    }))
+    .sort(
+      (a, b) =>
+        Number(b.isDevice) - Number(a.isDevice) ||
+        (a.isDevice ? byNaturalText(a.title, b.title) : ORDER.indexOf(a.title) - ORDER.indexOf(b.title)),
+    )
+    .map(({ title, lines }) => ({ title, lines }));
+}
+
+/** What differs as a table, for a spreadsheet. */
+export const comparedTable = (groups: readonly ComparedGroup[]): string[][] => [
+  ["about", "what", "became"],
+  ...groups.flatMap(({ title, lines }) => lines.map(({ name, words }) => [title, name, words])),
+];

@@ -1,0 +1,77 @@
+import type { Recorded } from "./entry";
+import type { Issue, Sign, SignedAs } from "./issue";
+import { takenBack } from "./visit";
+
+/** An issued sheet, as it stands. */
+export interface IssuedSheet {
+  /** A, B, …, Z, AA, …: a letter that was given is never given again. */
+  readonly letter: string;
+  readonly by: string;
+  readonly issue: Issue;
+  /** Who signed last as what; null where nobody has. */
+  readonly signed: Readonly<Record<SignedAs, Sign | null>>;
+  readonly isWithdrawn: boolean;
+  /** The letter of the next one that stands; null for the last. */
+  readonly replacedBy: string | null;
+}
+
+const LETTERS = 26;
+const CODE_OF_A = 65;
+
+/** The letter of the sheet with a number, counted from 0: after Z comes AA. */
+export function sheetLetter(number: number): string {
+  const last = String.fromCharCode(CODE_OF_A + (number % LETTERS));
+  return number < LETTERS ? last : `${sheetLetter(Math.floor(number / LETTERS) - 1)}${last}`;
+}
+
+/** The sheets that were issued, in the order of the record; those that were withdrawn keep their letter. */
+export function issuedSheets(record: readonly Recorded[]): IssuedSheet[] {
+  const gone = takenBack(record.map(({ entry }) => entry));
+  const signs = record.flatMap(({ entry }) => (entry.do === "sign" && !gone.has(entry.id) ? [entry] : []));
+  const signedAs = (issue: string, as: SignedAs) =>
+    signs.findLast((sign) => sign.issue === issue && sign.as === as) ?? null;
+  const issues = record.flatMap(({ by, entry }) => (entry.do === "issue" ? [{ by, issue: entry }] : []));
+  const standing = issues.flatMap(({ issue }, at) => (gone.has(issue.id) ? [] : [at]));
+  return issues.map(({ by, issue }, at) => {
+    const next = standing.find((other) => other > at);
+    return {
+      letter: sheetLetter(at),
+      by,
+      issue,
+      signed: { checked: signedAs(issue.id, "checked"), accepted: signedAs(issue.id, "accepted") },
+      isWithdrawn: gone.has(issue.id),
+      replacedBy: next === undefined ? null : sheetLetter(next),
+    };
+  });
+}
+
+/** A check value as it stands on paper: its first sixteen digits in fours. */
+export const shortCheck = (check: string): string => (check.slice(0, 16).match(/.{4}/g) ?? []).join(" ");
+
+const signText = (sign: Sign | null): string => (sign === null ? "" : `${sign.name}, ${sign.day}`);
+
+/** The sheets as a table, for a spreadsheet. */
+export const issuedTable = (sheets: readonly IssuedSheet[]): string[][] => [
+  [
+    "sheet",
+    "name",
+    "for",
+    "revision",
+    "issued",
+    "by",
+    "checked",
+    "accepted",
+    "check value",
+    "stands",
+    "remarks",
+  ],
+  ...sheets.map(({ letter, by, issue, signed, isWithdrawn, replacedBy }) => {
+    const { name, recipient, revision, check } = issue.sheet;
+    const replaced = replacedBy === null ? "" : `replaced by ${replacedBy}`;
+    return [
+      ...[letter, name, recipient, String(revision), issue.at, by],
+      ...[signText(signed.checked), signText(signed.accepted), check],
+      ...[isWithdrawn ? "withdrawn" : replaced, issue.note],
+    ];
+  }),
+];
