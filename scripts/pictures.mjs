@@ -219,8 +219,7 @@ try {
   await page.setViewportSize({ width: 390, height: 844 });
   await page.evaluate(() => window.scrollTo(0, 0));
   await page.waitForTimeout(900);
-  await page.screenshot({ path: join(OUT, "on-site-bench.png") });
-  console.log("docs/screenshots/on-site-bench.png");
+  const onSite = await page.screenshot();
   await page.setViewportSize({ width: 1280, height: 800 });
   // The readings that prove the site: some taken, one that is typed and is another network's.
   await context.clearCookies({ name: "ground" });
@@ -268,8 +267,46 @@ try {
   await page.getByPlaceholder("Type part of the name").fill("Upper switch 4");
   await page.keyboard.press("Enter");
   await page.waitForTimeout(900);
-  await page.screenshot({ path: join(OUT, "capture-bench.png") });
-  console.log("docs/screenshots/capture-bench.png");
+  const capture = await page.screenshot();
+  // Both in one picture: the capture at the desk, the step in the hand.
+  const both = await context.newPage();
+  await both.setViewportSize({ width: 1720, height: 844 });
+  const pictures = [capture, onSite].map(
+    (png) => `<img src="data:image/png;base64,${png.toString("base64")}">`,
+  );
+  await both.setContent(
+    `<body style="margin:0;display:flex;gap:25px;justify-content:center;background:#0b1013">${pictures.join("")}</body>`,
+  );
+  await both.waitForTimeout(300);
+  await both.screenshot({ path: join(OUT, "bench.png") });
+  console.log("docs/screenshots/bench.png");
+  await both.close();
+  // Two sheets issued, and what has changed since the first.
+  await context.clearCookies({ name: "ground" });
+  await page.goto("/");
+  await page.getByRole("link", { name: /Fennel Street/ }).click();
+  await page.getByRole("grid", { name: "Segments" }).waitFor();
+  await view(page, "Hand-over");
+  for (const [name, recipient] of [
+    ["Offer", "the practice manager"],
+    ["As built, first stage", "the customer"],
+  ]) {
+    await page.getByRole("button", { name: "Issue this state" }).click();
+    await page.getByLabel(/^Name, as/).fill(name);
+    await page.getByLabel("For whom").fill(recipient);
+    await page.getByRole("button", { name: "Issue it" }).click();
+    await page.getByRole("button", { name: "Write down as checked" }).click();
+  }
+  await view(page, "Segments");
+  await page.getByRole("gridcell", { name: "Guests", exact: true }).first().dblclick();
+  await page.keyboard.type("Visitors");
+  await page.keyboard.press("Enter");
+  await page.locator('[data-saving="saved"]').waitFor();
+  await view(page, "Hand-over");
+  await page.getByRole("region", { name: "Findings" }).waitFor();
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: join(OUT, "hand-over.png") });
+  console.log("docs/screenshots/hand-over.png");
 } finally {
   await browser.close();
   server.kill("SIGTERM");

@@ -1,5 +1,12 @@
 import { expose } from "comlink";
 import { runChecks, type FindingsByCode } from "@/core/checks";
+import {
+  compareStates,
+  findingsApart,
+  stateText,
+  type ComparedGroup,
+  type FindingsApart,
+} from "@/core/comparison";
 import { openPlan, readPlanFile, type FileFault } from "@/core/formats";
 import type { Result } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
@@ -55,9 +62,28 @@ let last: { readonly token: number; readonly plan: Plan; readonly today: string 
 const judge = (token: number): FindingsByCode | null =>
   last?.token === token ? runChecks(PlanIndex.of(last.plan, last.today)) : null;
 
+/** Two states beside one another: what differs, and what the later one does to what is found wrong. */
+function compare(before: Plan, after: Plan, today: string | null): Compared {
+  const [was, is] = [before, after].map((plan) => PlanIndex.of(plan, today)) as [PlanIndex, PlanIndex];
+  return { groups: compareStates(was, is), findings: findingsApart(was, is) };
+}
+/** What two states come to beside one another. */
+export interface Compared {
+  readonly groups: readonly ComparedGroup[];
+  readonly findings: FindingsApart;
+}
+
+/** The check value of a state: SHA-256 of its text, in hexadecimal digits. */
+async function check(plan: Plan): Promise<string> {
+  const sum = await crypto.subtle.digest("SHA-256", new TextEncoder().encode(stateText(plan)));
+  return [...new Uint8Array(sum)].map((octet) => octet.toString(16).padStart(2, "0")).join("");
+}
+
 const api = {
   load,
   judge,
+  compare,
+  check,
   readFile: (text: string): Result<Plan, readonly FileFault[]> => readPlanFile(text),
 };
 export type PlanWorker = typeof api;

@@ -16,10 +16,14 @@ export const VIEWS = [
   "Failures",
   "Runbook",
   "Tests",
+  "Hand-over",
   "Export",
   "History",
 ] as const;
-const PATHS: Readonly<Partial<Record<(typeof VIEWS)[number], string>>> = { "Switch guards": "guards" };
+const PATHS: Readonly<Partial<Record<(typeof VIEWS)[number], string>>> = {
+  "Switch guards": "guards",
+  "Hand-over": "handover",
+};
 
 /** Opens a site of the list and waits for its plan. */
 export async function openSite(page: Page, name: string): Promise<void> {

@@ -51,7 +51,7 @@ export { CAME_WORDS, recordTable } from "./table";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";
 export { SIGNED_AS, type Issue, type Sign, type SignedAs } from "./issue";
-export { issuedSheets, issuedTable, shortCheck, type IssuedSheet } from "./issued";
+export { howItStands, issuedSheets, issuedTable, shortCheck, type IssuedSheet } from "./issued";
 export { remaining } from "./remaining";
 export { savedBefore } from "./saved";
 export { isStillAsked, takenTest } from "./tests-taken";

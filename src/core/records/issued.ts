@@ -1,5 +1,6 @@
 import type { Recorded } from "./entry";
 import type { Issue, Sign, SignedAs } from "./issue";
+import type { Proof } from "./proof";
 import { takenBack } from "./visit";
 
 /** An issued sheet, as it stands. */
@@ -43,6 +44,27 @@ export function issuedSheets(record: readonly Recorded[]): IssuedSheet[] {
       replacedBy: next === undefined ? null : sheetLetter(next),
     };
   });
+}
+
+/** What is known of a site when a state of it is issued. */
+interface HowItStands {
+  readonly findings: readonly { readonly severity: "stop" | "warn" | "note" }[];
+  readonly accepted: number;
+  /** Null where nobody has worked out which readings prove the site. */
+  readonly proof: Proof | null;
+}
+
+/** How it stands when a state is issued, in sentences without their full stop. */
+export function howItStands({ findings, accepted, proof }: HowItStands): string[] {
+  const count = (severity: "stop" | "warn" | "note") =>
+    findings.filter((one) => one.severity === severity).length;
+  const open = `${count("stop")} that stop it, ${count("warn")} warnings, ${count("note")} notes`;
+  const read = proof?.tests.filter(({ state }) => state === "expected").length ?? 0;
+  return [
+    findings.length === 0 ? "no finding is open" : `findings open: ${open}`,
+    ...(accepted === 0 ? [] : [`${accepted} accepted with a reason`]),
+    ...(proof === null ? [] : [`${read} of ${proof.tests.length} readings as expected`]),
+  ];
 }
 
 /** A check value as it stands on paper: its first sixteen digits in fours. */

@@ -20,6 +20,7 @@ const LOADERS = {
   probe: () => import("../views/probe/ProbeView").then((m) => m.ProbeView),
   runbook: () => import("../views/runbook/RunbookView").then((m) => m.RunbookView),
   tests: () => import("../views/tests/TestsView").then((m) => m.TestsView),
+  handover: () => import("../views/handover/HandOverView").then((m) => m.HandOverView),
   export: () => import("../views/export/ExportView").then((m) => m.ExportView),
   history: () => import("../views/history/HistoryView").then((m) => m.HistoryView),
 } as const satisfies Record<ViewKey, () => Promise<ComponentType>>;

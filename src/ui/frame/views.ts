@@ -27,6 +27,7 @@ export const VIEWS = [
   { key: "failures", title: "Failures", number: "12", group: "Prove", family: null },
   { key: "runbook", title: "Runbook", number: "13", group: "Build", family: null },
   { key: "tests", title: "Tests", number: "14", group: "Build", family: null },
+  { key: "handover", title: "Hand-over", number: "15", group: "Build", family: null },
   { key: "export", title: "Export", number: null, group: null, family: null },
   { key: "history", title: "History", number: null, group: null, family: null },
 ] as const satisfies readonly View[];

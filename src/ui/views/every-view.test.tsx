@@ -16,6 +16,7 @@ import { FailuresView } from "./failures/FailuresView";
 import { FindingsView } from "./findings/FindingsView";
 import { GatewayView } from "./gateway/GatewayView";
 import { GuardsView } from "./guards/GuardsView";
+import { HandOverView } from "./handover/HandOverView";
 import { HardwareView } from "./hardware/HardwareView";
 import { PortsView } from "./ports/PortsView";
 import { ProbeView } from "./probe/ProbeView";
@@ -89,6 +90,7 @@ const VIEWS: readonly (readonly [string, ComponentType])[] = [
   ["Failures", FailuresView],
   ["Runbook", RunbookView],
   ["Tests", TestsView],
+  ["Hand-over", HandOverView],
   ["Export", ExportView],
 ];
 const SITES: readonly (readonly [string, Plan])[] = [

@@ -1,34 +1,18 @@
 "use client";
 
 import { useState } from "react";
-import { decodeChanges } from "@/core/formats";
-import { planBefore, type Plan, type PlanIndex } from "@/core/plan";
-import type { LogLineAnswer, NewsAnswer } from "@/http/contracts/answers";
+import type { PlanIndex } from "@/core/plan";
+import type { LogLineAnswer } from "@/http/contracts/answers";
 import { Modal } from "../../kit/Modal";
 import { whenText } from "../../margin/HistorySection";
 import { call } from "../../plan-store/api";
-import type { Held } from "../../plan-store/held";
+import { planAt } from "../../plan-store/plan-at";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 import { startRunbook } from "./use-runbook";
 
 /** The server answers as many lines of the log at once. */
 const PAGE = 200;
 const NOT_SAVED = "Your last changes are not saved yet. Take the revision again in a moment.";
-const MOVED_ON = "Somebody has changed the plan just now. Take the revision again.";
-
-/** The plan as a revision had it, from what was changed since; a sentence where that can't be had now. */
-async function planAt(site: string, held: Held, revision: number): Promise<Plan | string> {
-  if (held.pending.length > 0) return NOT_SAVED;
-  const news = await call<NewsAnswer>(`/api/sites/${site}/batches?after=${revision}`);
-  if (!news.ok) return news.refused.sentence;
-  if (news.value.revision !== held.revision) return MOVED_ON;
-  return (
-    planBefore(
-      held.base,
-      news.value.entries.map(({ changes }) => decodeChanges(changes)),
-    ) ?? MOVED_ON
-  );
-}
 
 /** Takes an earlier revision of this plan as what is on the devices: the one that was set up last. */
 export function EarlierRevision({
@@ -51,7 +35,7 @@ export function EarlierRevision({
   };
   const take = async (revision: number) => {
     setTaking(true);
-    const plan = await planAt(site, held, revision);
+    const plan = held.pending.length > 0 ? NOT_SAVED : await planAt(site, held, revision);
     setTaking(false);
     setLines(null);
     if (typeof plan === "string") refuse(plan);

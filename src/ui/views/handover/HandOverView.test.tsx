@@ -1,0 +1,165 @@
+import { act, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { fennelStreet } from "../../../../demo/fennel-street";
+import { scene } from "../../../../tests/support/plan-scene";
+import { compareStates, findingsApart, stateText } from "@/core/comparison";
+import { must } from "@/core/kernel";
+import { PlanIndex, type Plan } from "@/core/plan";
+import type { Issue, RecordEntry, Sign } from "@/core/records";
+import { HandOverView } from "./HandOverView";
+
+type Support = typeof import("../../../../tests/support/plan-scene");
+const mockSite: { earlier: Plan | null; started: unknown[] } = { earlier: null, started: [] };
+jest.mock(
+  "@/ui/plan-store/use-plan",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
+);
+jest.mock(
+  "@/ui/frame/use-ui",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
+);
+jest.mock(
+  "@/ui/record-store/use-record",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.recordModule,
+);
+jest.mock("@/ui/plan-store/plan-at", () => ({
+  planAt: () => Promise.resolve(mockSite.earlier ?? "This site has no revision 7: it was made anew."),
+}));
+jest.mock("@/ui/plan-store/plan-worker", () => ({
+  planWorker: () => ({
+    check: (plan: Plan) => Promise.resolve(mockCheck(plan)),
+    compare: (before: Plan, after: Plan) => {
+      const [was, is] = [PlanIndex.of(before), PlanIndex.of(after)];
+      return Promise.resolve({ groups: compareStates(was, is), findings: findingsApart(was, is) });
+    },
+  }),
+}));
+jest.mock("../tests/use-test-sheet", () => ({ useTestSheet: () => ({ sheet: null, of: null }) }));
+jest.mock("../runbook/use-runbook", () => ({
+  startRunbook: (_index: unknown, found: unknown) => mockSite.started.push(found),
+}));
+
+/** Stands for a check value: the same for the same text. */
+function mockCheck(plan: Plan): string {
+  let sum = 7;
+  for (const char of stateText(plan)) sum = (sum * 31 + char.charCodeAt(0)) % 1_000_003;
+  return sum.toString(16).padStart(64, "0");
+}
+
+const entries = () => scene.record.store.getState().record.map(({ entry }) => entry);
+const of = <K extends RecordEntry["do"]>(kind: K) =>
+  entries().filter((entry): entry is Extract<RecordEntry, { do: K }> => entry.do === kind);
+const button = (name: string | RegExp) => screen.getByRole<HTMLButtonElement>("button", { name });
+const settle = () => act(async () => Promise.resolve());
+
+beforeAll(() => {
+  globalThis.ResizeObserver = class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  };
+});
+beforeEach(() => {
+  mockSite.earlier = fennelStreet();
+  mockSite.started = [];
+  scene.show(fennelStreet());
+  render(<HandOverView />);
+});
+
+async function issue(name: string) {
+  await userEvent.click(button("Issue this state"));
+  await userEvent.type(screen.getByLabelText(/^Name, as/), name);
+  await userEvent.type(screen.getByLabelText("For whom"), "the customer");
+  await userEvent.click(button("Issue it"));
+  await settle();
+}
+const table = () => within(screen.getByRole("table", { name: "Issued sheets" }));
+/** A segment has another name. */
+const rename = () =>
+  act(() => {
+    const { held } = scene.store.getState();
+    const segment = must(
+      [...held.index.plan.segment.values()].find(({ name }) => name === "Staff"),
+      "Staff",
+    );
+    scene.store.getState().commit({
+      ...{ id: "b", planner: "test", summary: "Renamed", args: null },
+      changes: [{ kind: "segment", id: segment.id, before: segment, after: { ...segment, name: "Team" } }],
+    });
+  });
+
+test("a state is issued with its revision, its check value and how it stands, and is signed by name", async () => {
+  expect(screen.getByText(/^Nothing was issued yet\./)).not.toBeNull();
+  await issue("Offer");
+  const [sheet] = of("issue");
+  expect(sheet?.sheet).toMatchObject({ name: "Offer", recipient: "the customer", revision: 7 });
+  expect(sheet?.sheet.check).toBe(mockCheck(fennelStreet()));
+  expect(sheet?.sheet.stood[0]).toMatch(/^findings open: \d+ that stop it/);
+  expect(table().getByText("nothing changed")).not.toBeNull();
+  await userEvent.click(button("Write down as checked"));
+  await userEvent.click(screen.getByRole("radio", { name: "Accepted" }));
+  expect(button("Write down as accepted").disabled).toBe(true);
+  await userEvent.type(screen.getByLabelText("Who accepts it"), "Dr Okafor");
+  await userEvent.click(button("Write down as accepted"));
+  expect(of("sign").map(({ as, name, issue: id }: Sign) => [as, name, id])).toEqual([
+    ["checked", "Ruth", sheet?.id],
+    ["accepted", "Dr Okafor", sheet?.id],
+  ]);
+  expect(table().getByText(/^Dr Okafor, \d{4}-\d\d-\d\d$/)).not.toBeNull();
+  await userEvent.click(button("Take back: accepted by Dr Okafor"));
+  expect(table().queryByText(/Dr Okafor/)).toBeNull();
+});
+
+test("a name is needed, and what the server does not have yet is not issued", async () => {
+  await userEvent.click(button("Issue this state"));
+  expect(button("Issue it").disabled).toBe(true);
+  await userEvent.type(screen.getByLabelText(/^Name, as/), "Offer");
+  expect(button("Issue it").disabled).toBe(false);
+  rename();
+  expect(button("Issue it").disabled).toBe(true);
+  expect(screen.getByRole("alert").textContent).toMatch(/does not have your last changes yet/);
+  expect(of("issue")).toEqual([]);
+});
+
+test("what has changed since is told with both values, and leads to the thing and to the runbook", async () => {
+  await issue("Offer");
+  await settle();
+  const since = () => within(screen.getByRole("region", { name: "Changed since" }));
+  expect(since().getByText("✓ Nothing has changed.")).not.toBeNull();
+  rename();
+  await settle();
+  expect(since().getByText("name: Staff became Team")).not.toBeNull();
+  expect(since().getByText(/^Nothing is found wrong that was not before/)).not.toBeNull();
+  await userEvent.click(since().getByRole("button", { name: "Runbook for the difference" }));
+  expect(mockSite.started).toMatchObject([{ from: "plan", name: "A Offer" }]);
+});
+
+test("a sheet is compared with another one; one whose state is not here says so", async () => {
+  await issue("Offer");
+  await issue("As built");
+  await userEvent.selectOptions(screen.getByRole("combobox", { name: "Compared with" }), "A Offer");
+  await settle();
+  expect(screen.getByText("✓ Nothing has changed.")).not.toBeNull();
+  await userEvent.click(button(/^A\s*Offer/));
+  mockSite.earlier = null;
+  await userEvent.click(button(/^B\s*As built/));
+  await settle();
+  expect(screen.getByText("This site has no revision 7: it was made anew.")).not.toBeNull();
+  const other = fennelStreet();
+  mockSite.earlier = { ...other, site: { ...other.site, name: "Elsewhere" } };
+  await userEvent.click(button(/^A\s*Offer/));
+  await settle();
+  expect(screen.getByText(/^Revision 7 of this site is not what was issued as A/)).not.toBeNull();
+});
+
+test("a withdrawn sheet keeps its letter and replaces nothing", async () => {
+  await issue("Offer");
+  await issue("As built");
+  expect(table().getByText("replaced by B")).not.toBeNull();
+  await userEvent.click(button("Withdraw B"));
+  expect(table().queryByText("replaced by B")).toBeNull();
+  expect(table().getByText("withdrawn")).not.toBeNull();
+  await issue("As built, again");
+  expect(table().getByText("replaced by C")).not.toBeNull();
+  expect(of("issue").map(({ sheet }: Issue) => sheet.name)).toEqual(["Offer", "As built", "As built, again"]);
+});

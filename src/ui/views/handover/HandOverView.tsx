@@ -1,0 +1,70 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { issuedSheets, issuedTable } from "@/core/records";
+import { counted } from "@/core/repairs";
+import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { useHeld } from "../../plan-store/use-plan";
+import { SentState } from "../../record-store/SentState";
+import { useRecord, useRecordNews } from "../../record-store/use-record";
+import { IssueSheet } from "./IssueSheet";
+import { SheetDetails } from "./SheetDetails";
+import { SheetTable } from "./SheetTable";
+
+/** The states of the plan that were issued, who signed them, and what has changed since. */
+export function HandOverView() {
+  useRecordNews();
+  const held = useHeld();
+  const { index } = held;
+  const { record } = useRecord();
+  const sheets = useMemo(() => issuedSheets(record), [record]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [isIssuing, setIssuing] = useState(false);
+  const standing = sheets.filter(({ isWithdrawn }) => !isWithdrawn);
+  const open = sheets.find(({ issue }) => issue.id === chosen) ?? standing.at(-1) ?? sheets.at(-1);
+  const save = () =>
+    download(fileName(index.plan.site.name, "sheets.csv"), csv(issuedTable(sheets)), CSV_TYPE);
+  return (
+    <main className="sheet">
+      <div className="head">
+        <h1>Hand-over</h1>
+        <p>{sheets.length === 0 ? "" : `${counted(sheets.length, "sheet", "sheets")} issued`}</p>
+        <span className="push" />
+        {sheets.length === 0 ? null : (
+          <button type="button" className="button" onClick={save}>
+            Save CSV
+          </button>
+        )}
+        <button type="button" className="button go" onClick={() => setIssuing(true)}>
+          Issue this state
+        </button>
+      </div>
+      <SentState />
+      <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
+        {open === undefined ? (
+          <Nothing />
+        ) : (
+          <>
+            <SheetTable
+              index={index}
+              revision={held.revision}
+              sheets={sheets}
+              open={open.issue.id}
+              onOpen={setChosen}
+            />
+            <SheetDetails key={open.issue.id} sheet={open} sheets={sheets} />
+          </>
+        )}
+      </div>
+      <IssueSheet isOpen={isIssuing} onClose={() => setIssuing(false)} />
+    </main>
+  );
+}
+
+const Nothing = () => (
+  <p className="max-w-[64ch] p-4 text-15">
+    Nothing was issued yet. A sheet is the plan as it stands at one moment, with a letter and a name: an
+    offer, what is to be built, what was built. It is checked and accepted by name, it stays as it was, and
+    what has changed since is always told from it.
+  </p>
+);
