@@ -4,7 +4,7 @@ import { must } from "../kernel";
 import { afterEdits, applyChanges, PlanEdits, PlanIndex, type Plan } from "../plan";
 import { editField, FIELD_PATHS } from "../testing/schema-edits";
 import { dice } from "../testing/plants";
-import { compareStates, comparedTable } from "./compare";
+import { compareStates, comparedTable, firstLines } from "./compare";
 import { findingsApart } from "./findings-apart";
 import { stateText } from "./state-text";
 
@@ -127,4 +127,22 @@ test("the text of a state is the same in any order of its rows, and another as s
   expect(stateText(after((edits) => edits.patch("port", port.id, { note: "x" })).plan)).not.toBe(
     stateText(plan),
   );
+});
+
+test("of many lines the first are shown under their groups, and the rest is counted", () => {
+  const line = (id: string) => ({
+    kind: "port" as const,
+    id,
+    what: "changed" as const,
+    name: id,
+    words: "x",
+  });
+  const groups = [
+    { title: "A", lines: [line("1"), line("2")] },
+    { title: "B", lines: [line("3")] },
+    { title: "C", lines: [line("4")] },
+  ];
+  expect(firstLines(groups, 3)).toEqual({ groups: groups.slice(0, 2), left: 1 });
+  expect(firstLines(groups, 1)).toEqual({ groups: [{ title: "A", lines: [line("1")] }], left: 3 });
+  expect(firstLines(groups, 9)).toEqual({ groups, left: 0 });
 });

@@ -109,6 +109,21 @@ export function compareStates(before: PlanIndex, after: PlanIndex): ComparedGrou
     .map(({ title, lines }) => ({ title, lines }));
 }
 
+/** The first lines of what differs, with the groups that they stand in, and how many are left out. */
+export function firstLines(
+  groups: readonly ComparedGroup[],
+  most: number,
+): { readonly groups: readonly ComparedGroup[]; readonly left: number } {
+  let room = most;
+  const shown = groups.map(({ title, lines }) => {
+    const own = lines.slice(0, room);
+    room -= own.length;
+    return { title, lines: own };
+  });
+  const all = groups.reduce((sum, { lines }) => sum + lines.length, 0);
+  return { groups: shown.filter(({ lines }) => lines.length > 0), left: Math.max(0, all - most) };
+}
+
 /** What differs as a table, for a spreadsheet. */
 export const comparedTable = (groups: readonly ComparedGroup[]): string[][] => [
   ["about", "what", "became"],

@@ -1,3 +1,3 @@
-export { compareStates, comparedTable, type ComparedGroup, type ComparedLine } from "./compare";
+export { compareStates, comparedTable, firstLines, type ComparedGroup } from "./compare";
 export { findingsApart, type FindingsApart } from "./findings-apart";
 export { stateText } from "./state-text";

@@ -11,7 +11,11 @@ import { useTestSheet } from "../tests/use-test-sheet";
 import { Line } from "./Line";
 
 const NOT_SAVED =
-  "The server does not have your last changes yet: a sheet is a state that everybody has. Wait until they are saved.";
+  "The server does not have your last changes yet: a sheet is a state that everybody has. " +
+  "Wait until they are saved.";
+const STAYS =
+  "It stays as it is now, whatever becomes of the plan; a sheet that was issued by mistake is withdrawn and " +
+  "keeps its letter.";
 const NO_CHECK = "Its check value could not be worked out in this browser; reload the page and try again.";
 
 /** Issues the plan as the server has it: its name, whom it is for, how it stands. */
@@ -48,12 +52,7 @@ export function IssueSheet({ isOpen, onClose }: { isOpen: boolean; onClose: () =
     onClose();
   };
   return (
-    <Modal
-      open={isOpen}
-      onOpenChange={onClose}
-      title={`Issue revision ${held.revision}`}
-      description="It stays as it is now, whatever becomes of the plan; a sheet that was issued by mistake is withdrawn and keeps its letter."
-    >
+    <Modal open={isOpen} onOpenChange={onClose} title={`Issue revision ${held.revision}`} description={STAYS}>
       <form
         className="flex flex-col gap-3 text-13"
         onSubmit={(event) => {

@@ -4,6 +4,7 @@ import { v7 } from "uuid";
 import { shortCheck, type IssuedSheet, type RecordEntry, type Sign } from "@/core/records";
 import { Fact } from "../../margin/parts";
 import { useRecord } from "../../record-store/use-record";
+import { dayText } from "./day-text";
 import { SignSheet } from "./SignSheet";
 import { Since } from "./Since";
 
@@ -40,7 +41,13 @@ export function SheetDetails({ sheet, sheets }: { sheet: IssuedSheet; sheets: re
             sign === null ? null : <Signed key={sign.id} sign={sign} onTakeBack={takeBack} />,
           )}
         </ul>
-        {isWithdrawn ? null : <SignSheet issue={issue} />}
+        {isWithdrawn ? null : (
+          <SignSheet
+            key={signed.checked === null ? "to check" : "to accept"}
+            issue={issue}
+            isChecked={signed.checked !== null}
+          />
+        )}
         <p className="px-4 py-3">
           <button type="button" className="button" disabled={isWithdrawn} onClick={() => takeBack(issue.id)}>
             Withdraw {letter}
@@ -57,7 +64,7 @@ function Signed({ sign, onTakeBack }: { sign: Sign; onTakeBack: (id: string) => 
   return (
     <li className="flex flex-wrap items-center gap-2 py-1">
       <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
-        <b className="font-semibold">{as === "checked" ? "Checked" : "Accepted"}</b> by {name}, {day}
+        <b className="font-semibold">{as === "checked" ? "Checked" : "Accepted"}</b> by {name}, {dayText(day)}
         {note === "" ? "" : `: ${note}`}
       </span>
       <button

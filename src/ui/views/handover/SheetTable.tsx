@@ -1,7 +1,7 @@
 import type { PlanIndex } from "@/core/plan";
 import type { IssuedSheet, Sign } from "@/core/records";
 import { counted } from "@/core/repairs";
-import { whenText } from "../../margin/HistorySection";
+import { dayText, issuedText } from "./day-text";
 
 interface Props {
   readonly index: PlanIndex;
@@ -12,7 +12,8 @@ interface Props {
   readonly onOpen: (issue: string) => void;
 }
 
-const signedText = (sign: Sign | null): string => (sign === null ? "open" : `${sign.name}, ${sign.day}`);
+const signedText = (sign: Sign | null): string =>
+  sign === null ? "open" : `${sign.name}, ${dayText(sign.day)}`;
 
 /** What has become of a sheet since it was issued. */
 function sinceText({ issue, isWithdrawn, replacedBy }: IssuedSheet, revision: number): string {
@@ -46,11 +47,11 @@ export function SheetTable({ index, revision, sheets, open, onOpen }: Props) {
           {sheets.toReversed().map((sheet) => {
             const { letter, by, issue, signed, isWithdrawn } = sheet;
             return (
-              <tr key={issue.id} className={issue.id === open ? "bg-wash" : ""}>
-                <td className="w-full !whitespace-normal">
+              <tr key={issue.id} className={issue.id === open ? "bg-act-wash" : ""}>
+                <td className="w-full min-w-48 !whitespace-normal">
                   <button
                     type="button"
-                    className={`min-h-6 text-left [overflow-wrap:anywhere] ${isWithdrawn ? "text-ink2 line-through" : ""}`}
+                    className={`min-h-8 py-1 text-left [overflow-wrap:anywhere] ${isWithdrawn ? "text-ink2 line-through" : ""}`}
                     aria-pressed={issue.id === open}
                     onClick={() => onOpen(issue.id)}
                   >
@@ -60,7 +61,7 @@ export function SheetTable({ index, revision, sheets, open, onOpen }: Props) {
                 </td>
                 <td className="mono right">{issue.sheet.revision}</td>
                 <td className="text-ink2">
-                  {by}, {whenText(issue.at, timeZone)}
+                  {by}, {issuedText(issue.at, timeZone)}
                 </td>
                 <td className={signed.checked === null ? "text-ink2" : ""}>{signedText(signed.checked)}</td>
                 <td className={signed.accepted === null ? "text-ink2" : ""}>{signedText(signed.accepted)}</td>

@@ -15,10 +15,10 @@ const AS: readonly (readonly [SignedAs, string])[] = [
 const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** Somebody puts their name to a sheet: whoever looked it through, or the customer. */
-export function SignSheet({ issue }: { issue: Issue }) {
+export function SignSheet({ issue, isChecked }: { issue: Issue; isChecked: boolean }) {
   const person = usePlan((state) => state.person);
   const { add } = useRecord();
-  const [as, setAs] = useState<SignedAs>("checked");
+  const [as, setAs] = useState<SignedAs>(isChecked ? "accepted" : "checked");
   const [name, setName] = useState("");
   const [day, setDay] = useState(today);
   const [note, setNote] = useState("");

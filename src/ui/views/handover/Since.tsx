@@ -1,6 +1,6 @@
 "use client";
 
-import { comparedTable } from "@/core/comparison";
+import { comparedTable, firstLines } from "@/core/comparison";
 import type { IssuedSheet } from "@/core/records";
 import { counted } from "@/core/repairs";
 import type { Compared } from "@/workers/plan.worker";
@@ -80,44 +80,36 @@ const MOST_LINES = 400;
 function Differences({ compared: { groups, findings } }: { compared: Compared }) {
   const goTo = useGoTo();
   const index = useIndex();
-  const count = groups.reduce((sum, { lines }) => sum + lines.length, 0);
-  if (count === 0) return <p className="px-4 text-13 text-sound">✓ Nothing has changed.</p>;
-  let left = MOST_LINES;
+  if (groups.length === 0) return <p className="px-4 text-13 text-sound">✓ Nothing has changed.</p>;
+  const shown = firstLines(groups, MOST_LINES);
   return (
     <div className="px-4 text-13">
       <Effect findings={findings} />
-      {groups.map(({ title, lines }) => {
-        const shown = lines.slice(0, Math.max(0, left));
-        left -= shown.length;
-        if (shown.length === 0) return null;
-        return (
-          <section key={title} aria-label={title} className="border-t border-hair py-2">
-            <h3 className="text-13 font-semibold">{title}</h3>
-            <ul>
-              {shown.map(({ kind, id, name, words, what }) => (
-                <li key={`${kind} ${id}`} className="[overflow-wrap:anywhere]">
-                  {what === "removed" || kind === "site" || !index.plan[kind].has(id) ? (
-                    name
-                  ) : (
-                    <button
-                      type="button"
-                      className="min-h-6 text-left underline decoration-rule underline-offset-2"
-                      onClick={() => goTo.entity({ kind, id })}
-                    >
-                      {name}
-                    </button>
-                  )}{" "}
-                  <span className="text-ink2">{words}</span>
-                </li>
-              ))}
-            </ul>
-          </section>
-        );
-      })}
-      {count > MOST_LINES ? (
-        <p className="border-t border-hair py-2 text-ink2">
-          {count - MOST_LINES} more are in the file: Save CSV.
-        </p>
+      {shown.groups.map(({ title, lines }) => (
+        <section key={title} aria-label={title} className="border-t border-hair py-2">
+          <h3 className="text-13 font-semibold">{title}</h3>
+          <ul>
+            {lines.map(({ kind, id, name, words, what }) => (
+              <li key={`${kind} ${id}`} className="[overflow-wrap:anywhere]">
+                {what === "removed" || kind === "site" || !index.plan[kind].has(id) ? (
+                  name
+                ) : (
+                  <button
+                    type="button"
+                    className="min-h-6 text-left underline decoration-rule underline-offset-2"
+                    onClick={() => goTo.entity({ kind, id })}
+                  >
+                    {name}
+                  </button>
+                )}{" "}
+                <span className="text-ink2">{words}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
+      {shown.left > 0 ? (
+        <p className="border-t border-hair py-2 text-ink2">{shown.left} more are in the file: Save CSV.</p>
       ) : null}
     </div>
   );
@@ -130,7 +122,7 @@ function Effect({ findings: { appeared, gone } }: Pick<Compared, "findings">) {
       <p>
         {appeared.length === 0
           ? "Nothing is found wrong that was not before"
-          : `${counted(appeared.length, "finding", "findings")} that ${appeared.length === 1 ? "was" : "were"} not there before`}
+          : counted(appeared.length, "finding was not there before", "findings were not there before")}
         {gone === 0 ? "" : `; ${gone} of before ${gone === 1 ? "is" : "are"} gone`}.
       </p>
       <ul>
