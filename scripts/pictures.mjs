@@ -274,7 +274,7 @@ try {
   const pictures = [capture, onSite].map(
     (png) => `<img src="data:image/png;base64,${png.toString("base64")}">`,
   );
-  const beside = "margin:0;display:flex;gap:25px;justify-content:center;background:#0b1013";
+  const beside = "margin:0;display:flex;gap:25px;align-items:flex-start;justify-content:center;background:#0b1013";
   await both.setContent(`<body style="${beside}">${pictures.join("")}</body>`);
   await both.waitForTimeout(300);
   await both.screenshot({ path: join(OUT, "bench.png") });
@@ -301,6 +301,7 @@ try {
   await page.keyboard.type("Visitors");
   await page.keyboard.press("Enter");
   await page.locator('[data-saving="saved"]').waitFor();
+  await page.keyboard.press("Escape");
   await view(page, "Hand-over");
   await page.getByRole("region", { name: "Findings" }).waitFor();
   await page.waitForTimeout(900);
