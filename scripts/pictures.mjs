@@ -274,7 +274,8 @@ try {
   const pictures = [capture, onSite].map(
     (png) => `<img src="data:image/png;base64,${png.toString("base64")}">`,
   );
-  const beside = "margin:0;display:flex;gap:25px;align-items:flex-start;justify-content:center;background:#0b1013";
+  const beside =
+    "margin:0;display:flex;gap:25px;align-items:flex-start;justify-content:center;background:#0b1013";
   await both.setContent(`<body style="${beside}">${pictures.join("")}</body>`);
   await both.waitForTimeout(300);
   await both.screenshot({ path: join(OUT, "bench.png") });
