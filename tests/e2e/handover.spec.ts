@@ -40,4 +40,9 @@ test("a state is issued and signed, the plan goes on, and what has changed since
   await expect(since).toContainText("name: Studio became Workshop");
   await since.getByRole("button", { name: "Runbook for the difference" }).click();
   await expect(page.getByText("what A As built says")).toBeVisible();
+
+  // One thing of then is brought back.
+  await openView(page, "Hand-over");
+  await since.getByRole("button", { name: "As it was: Workshop", exact: true }).click();
+  await expect(since).not.toContainText("name: Studio became Workshop");
 });

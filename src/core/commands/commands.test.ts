@@ -301,6 +301,11 @@ const EXAMPLES: Examples = {
   setSiteKind: () => ({ kind: "home" }),
   setConventions: () => ({ gatewayAt: "last" }),
   addUniqueLocal: () => ({ prefix: must(parsePrefix("fd12:3456:789a::/48"), "") as Prefix6 }),
+  bringBack: (at) => ({
+    from: "A Offer",
+    earlier: otherPlanOf(at.plan),
+    things: [{ kind: "device" as const, id: must([...at.plan.device.keys()][0], "a device") }],
+  }),
   importPlan: ({ plan }) => ({ file: "plan.json", plan: otherPlanOf(plan) }),
   addKeptClear: () => ({ text: "10.98.0.0/16 the clinic next door" }),
   removeKeptClear: (at) => ({ prefix: at.plan.site.keepClear.length > 0 ? "10.99.0.0/16" : "" }),

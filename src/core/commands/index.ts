@@ -84,6 +84,7 @@ export {
 } from "./segments";
 export {
   addKeptClear,
+  bringBack,
   importPlan,
   addLine,
   addTemplate,

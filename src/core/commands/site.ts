@@ -1,5 +1,5 @@
 import { formatPrefix, type Prefix6 } from "../address";
-import { diff, nameOf, type Line, type Plan, type Site } from "../plan";
+import { diff, entityOf, nameOf, type Kind, type Line, type Plan, PlanIndex, type Site } from "../plan";
 import {
   addKeptClear as addKeptClearTo,
   addLine as addLineTo,
@@ -58,6 +58,41 @@ export const importPlan = command<{ readonly file: string; readonly plan: Plan }
     }
   },
   log: ({ file }) => ({ file }),
+});
+
+interface Thing {
+  readonly kind: Kind;
+  readonly id: string;
+}
+/** What a thing is called, or was called while it was there. */
+const nameThen = (index: PlanIndex, earlier: Plan, { kind, id }: Thing): string =>
+  nameOf(entityOf(index.plan, kind, id) === undefined ? PlanIndex.of(earlier) : index, kind, id);
+
+/**
+ * Some things as an earlier state of the plan had them: what has changed is as it was, what is gone is there
+ * again, what came since goes.
+ */
+export const bringBack = command<{
+  /** What the earlier state is called: "A Offer". */
+  readonly from: string;
+  readonly earlier: Plan;
+  readonly things: readonly Thing[];
+}>("bring-back", {
+  says: ({ from, earlier, things }, index) => {
+    const [first] = things;
+    const others = things.length > 1 ? ` and ${things.length - 1} more` : "";
+    const what = first === undefined ? "nothing" : `${nameThen(index, earlier, first)}${others}`;
+    return `As in ${from}: ${what}`.slice(0, 120);
+  },
+  run: ({ edits }, { earlier, things }) => {
+    for (const { kind, id } of things) {
+      const was = entityOf(earlier, kind, id);
+      if (was !== undefined) edits.put(kind, was as never);
+      else if (kind !== "site") edits.remove(kind, id);
+    }
+  },
+  // What is brought back may be gone by now: its id stands for nothing in the plan.
+  log: ({ from, things }) => ({ from, things: things.length }),
 });
 
 export const addKeptClear = command<{ readonly text: string }>("add-kept-clear", {

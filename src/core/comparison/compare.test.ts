@@ -1,13 +1,16 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
+import { bringBack, runOrder } from "../commands";
 import { must } from "../kernel";
 import { afterEdits, applyChanges, PlanEdits, PlanIndex, type Plan } from "../plan";
+import { testId } from "../testing/build-plan";
 import { editField, FIELD_PATHS } from "../testing/schema-edits";
 import { dice } from "../testing/plants";
 import { compareStates, comparedTable, firstLines } from "./compare";
 import { findingsApart } from "./findings-apart";
 import { stateText } from "./state-text";
 
+const ids = () => testId("new", "one");
 const plan = fennelStreet();
 const index = PlanIndex.of(plan);
 
@@ -138,11 +141,53 @@ test("of many lines the first are shown under their groups, and the rest is coun
     words: "x",
   });
   const groups = [
-    { title: "A", lines: [line("1"), line("2")] },
-    { title: "B", lines: [line("3")] },
-    { title: "C", lines: [line("4")] },
+    { key: "a", title: "A", lines: [line("1"), line("2")] },
+    { key: "b", title: "B", lines: [line("3")] },
+    { key: "c", title: "C", lines: [line("4")] },
   ];
   expect(firstLines(groups, 3)).toEqual({ groups: groups.slice(0, 2), left: 1 });
-  expect(firstLines(groups, 1)).toEqual({ groups: [{ title: "A", lines: [line("1")] }], left: 3 });
+  expect(firstLines(groups, 1)).toEqual({
+    groups: [{ key: "a", title: "A", lines: [line("1")] }],
+    left: 3,
+  });
   expect(firstLines(groups, 9)).toEqual({ groups, left: 0 });
+});
+
+test("everything that differs brought back is the earlier state, and one thing is that thing alone", () => {
+  const roll = dice(77);
+  let single = 0;
+  for (const path of FIELD_PATHS) {
+    const edits = new PlanEdits(plan);
+    editField(edits, path, roll);
+    editField(edits, must(FIELD_PATHS[roll(FIELD_PATHS.length)], "another field"), roll);
+    const applied = applyChanges(plan, edits.changes());
+    if (edits.changes().length === 0 || !applied.ok) continue;
+    const later = PlanIndex.of(applied.value);
+    const things = compareStates(index, later).flatMap(({ lines }) => lines);
+    const back = runOrder(later, ids, bringBack({ from: "A Offer", earlier: plan, things }));
+    const whole = applyChanges(later.plan, must(back.batch, "a batch").changes);
+    expect([path.path, whole.ok && stateText(whole.value) === stateText(plan)]).toEqual([path.path, true]);
+    const [first] = things;
+    const one = runOrder(
+      later,
+      ids,
+      bringBack({ from: "A Offer", earlier: plan, things: [must(first, "it")] }),
+    );
+    // Something else of then may be gone that it names.
+    if (one.batch === null) continue;
+    single += 1;
+    expect(one.batch.changes.map(({ kind, id }) => [kind, id])).toEqual([[first?.kind, first?.id]]);
+  }
+  expect(single).toBeGreaterThan(100);
+});
+
+test("what came since goes, and what is gone is there again by its name", () => {
+  const later = after((edits) => {
+    const [note] = [...plan.wish.values()];
+    if (note !== undefined) edits.remove("wish", note.id);
+  });
+  const [gone] = compareStates(index, later).flatMap(({ lines }) => lines);
+  const order = bringBack({ from: "B As built", earlier: plan, things: [must(gone, "a wish that is gone")] });
+  expect(order.says(later)).toBe(`As in B As built: ${must(gone, "it").name}`);
+  expect(runOrder(later, ids, order).batch?.changes.map(({ before }) => before)).toEqual([null]);
 });

@@ -1,5 +1,5 @@
 import { describeChanges, type DescribedChange } from "../formats";
-import { byNaturalText, grouped } from "../kernel";
+import { byNaturalText, byText, grouped } from "../kernel";
 import { diff, nameOf, type Change, type Kind, type PlanIndex } from "../plan";
 
 /** One thing that is otherwise: what became of it, in words. */
@@ -13,6 +13,8 @@ export interface ComparedLine {
 }
 /** What is otherwise of one subject: a device with its ports and addresses, or all of one kind. */
 export interface ComparedGroup {
+  /** The device's id, or the title: two devices can have had one name. */
+  readonly key: string;
   readonly title: string;
   readonly lines: readonly ComparedLine[];
 }
@@ -98,15 +100,16 @@ export function compareStates(before: PlanIndex, after: PlanIndex): ComparedGrou
   return [...groups.values()]
     .map((own) => ({
       isDevice: own[0]?.key !== "",
+      key: own[0]?.key || (own[0]?.title ?? ""),
       title: own[0]?.title ?? "",
-      lines: own.map(({ line }) => line).sort((a, b) => byNaturalText(a.name, b.name)),
+      lines: own.map(({ line }) => line).sort((a, b) => byNaturalText(a.name, b.name) || byText(a.id, b.id)),
     }))
     .sort(
       (a, b) =>
         Number(b.isDevice) - Number(a.isDevice) ||
         (a.isDevice ? byNaturalText(a.title, b.title) : ORDER.indexOf(a.title) - ORDER.indexOf(b.title)),
     )
-    .map(({ title, lines }) => ({ title, lines }));
+    .map(({ key, title, lines }) => ({ key, title, lines }));
 }
 
 /** The first lines of what differs, with the groups that they stand in, and how many are left out. */
@@ -115,10 +118,10 @@ export function firstLines(
   most: number,
 ): { readonly groups: readonly ComparedGroup[]; readonly left: number } {
   let room = most;
-  const shown = groups.map(({ title, lines }) => {
-    const own = lines.slice(0, room);
-    room -= own.length;
-    return { title, lines: own };
+  const shown = groups.map((group) => {
+    const lines = group.lines.slice(0, room);
+    room -= lines.length;
+    return { ...group, lines };
   });
   const all = groups.reduce((sum, { lines }) => sum + lines.length, 0);
   return { groups: shown.filter(({ lines }) => lines.length > 0), left: Math.max(0, all - most) };

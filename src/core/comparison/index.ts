@@ -1,3 +1,3 @@
 export { compareStates, comparedTable, firstLines, type ComparedGroup } from "./compare";
 export { findingsApart, type FindingsApart } from "./findings-apart";
-export { stateText } from "./state-text";
+export { STATE_FORM, stateText } from "./state-text";

@@ -1,4 +1,4 @@
-import { encodePlan } from "../formats";
+import { encodePlan, VERSION } from "../formats";
 import { byText } from "../kernel";
 import type { Plan } from "../plan";
 
@@ -6,6 +6,9 @@ const idOf = (entity: unknown): string =>
   typeof entity === "object" && entity !== null && "id" in entity && typeof entity.id === "string"
     ? entity.id
     : "";
+
+/** The form of that text: it changes with the form of plan files. */
+export const STATE_FORM = VERSION;
 
 /**
  * A plan as one text that is the same for the same plan, in whatever order its rows are: what a check value is

@@ -18,7 +18,7 @@ export {
   encodeChangesSliced,
 } from "./change-codec";
 export type { Breath } from "./breath";
-export { upgradedBatches, upgradedChanges } from "./older";
+export { upgradedBatches, upgradedChanges, VERSION } from "./older";
 export { encodeClash } from "./clash-codec";
 export { planFileJsonSchema } from "./json-schema";
 export {

@@ -19,6 +19,7 @@ export const issueFields = {
     name: shortText.refine((name) => name.trim() !== "", "A sheet has a name"),
     recipient: shortText,
     revision: z.int().min(1),
+    form: z.int().min(1),
     check: checkField,
     stood: z.array(lineField(400)).max(MOST_SENTENCES),
   }),
@@ -43,6 +44,8 @@ export interface Issue {
     /** Whom it is for; empty where nobody said. */
     readonly recipient: string;
     readonly revision: number;
+    /** The form of plan files in which the check value was taken: in another one the same plan is another text. */
+    readonly form: number;
     /** SHA-256 of the state, in hexadecimal digits: ties paper to it. */
     readonly check: string;
     /** How it stood then, in sentences: findings, tests. */

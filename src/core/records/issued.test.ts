@@ -18,6 +18,7 @@ const issued = (name: string, revision: number): Issue => ({
     name,
     recipient: "the customer",
     revision,
+    form: 16,
     check: "0123456789abcdef".repeat(4),
     stood: ["no finding"],
   },

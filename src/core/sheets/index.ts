@@ -1,6 +1,7 @@
 export { gearTable, lineTable } from "./gear-tables";
 export { conduitTable, doorTable, serviceTable, zoneTable } from "./wall-tables";
 export { wishTable } from "./wish-table";
+export { dueTable, fallsDue, type Due } from "./due";
 export { glanceAt, nextStep, progressOf } from "./at-a-glance";
 export { useOfSubnets } from "./use-of-subnets";
 export { renumberTable } from "./renumber-table";

@@ -9,7 +9,11 @@ import type { Issue, RecordEntry, Sign } from "@/core/records";
 import { HandOverView } from "./HandOverView";
 
 type Support = typeof import("../../../../tests/support/plan-scene");
-const mockSite: { earlier: Plan | null; started: unknown[] } = { earlier: null, started: [] };
+const mockSite: { earlier: Plan | null; started: unknown[]; saved: string[] } = {
+  earlier: null,
+  started: [],
+  saved: [],
+};
 jest.mock(
   "@/ui/plan-store/use-plan",
   () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
@@ -33,6 +37,10 @@ jest.mock("@/ui/plan-store/plan-worker", () => ({
       return Promise.resolve({ groups: compareStates(was, is), findings: findingsApart(was, is) });
     },
   }),
+}));
+jest.mock("@/ui/kit/download", () => ({
+  ...jest.requireActual<object>("@/ui/kit/download"),
+  download: (_name: string, text: string) => mockSite.saved.push(text),
 }));
 jest.mock("../tests/use-test-sheet", () => ({ useTestSheet: () => ({ sheet: null, of: null }) }));
 jest.mock("../runbook/use-runbook", () => ({
@@ -62,6 +70,7 @@ beforeAll(() => {
 beforeEach(() => {
   mockSite.earlier = fennelStreet();
   mockSite.started = [];
+  mockSite.saved = [];
   scene.show(fennelStreet());
   render(<HandOverView />);
 });
@@ -135,6 +144,16 @@ test("what has changed since is told with both values, and leads to the thing an
   expect(mockSite.started).toMatchObject([{ from: "plan", name: "A Offer" }]);
 });
 
+test("one thing is brought back as it was then, as a change that is undone as any other", async () => {
+  await issue("Offer");
+  rename();
+  await settle();
+  await userEvent.click(button("As it was: Team"));
+  await settle();
+  expect(screen.getByText("✓ Nothing has changed.")).not.toBeNull();
+  expect(scene.written.at(-1)?.batch?.summary).toBe("As in A Offer: Team");
+});
+
 test("a sheet is compared with another one; one whose state is not here says so", async () => {
   await issue("Offer");
   await issue("As built");
@@ -163,4 +182,25 @@ test("a withdrawn sheet keeps its letter and replaces nothing", async () => {
   await issue("As built, again");
   expect(table().getByText("replaced by C")).not.toBeNull();
   expect(of("issue").map(({ sheet }: Issue) => sheet.name)).toEqual(["Offer", "As built", "As built, again"]);
+});
+
+test("what falls due stands with its days, and leaves as a calendar and as a table", async () => {
+  act(() => {
+    const { held } = scene.store.getState();
+    const device = must([...held.index.plan.device.values()][0], "a device");
+    scene.store.getState().commit({
+      ...{ id: "d", planner: "test", summary: "Support", args: null },
+      changes: [
+        { kind: "device", id: device.id, before: device, after: { ...device, supportUntil: "2031-04-05" } },
+      ],
+    });
+  });
+  await userEvent.click(screen.getByRole("radio", { name: "What falls due" }));
+  const list = within(screen.getByRole("region", { name: "What falls due" }));
+  expect(list.getByText("5 Apr 2031")).not.toBeNull();
+  await userEvent.click(list.getByRole("button", { name: "Save as a calendar" }));
+  await userEvent.click(list.getByRole("button", { name: "Save CSV" }));
+  const [calendar, table] = mockSite.saved;
+  expect(calendar).toMatch(/BEGIN:VEVENT[^]*DTSTART;VALUE=DATE:20310405[^]*END:VEVENT/);
+  expect(table).toMatch(/2031-04-05,The maker's support for .* ends/);
 });

@@ -4,12 +4,20 @@ import { useMemo, useState } from "react";
 import { issuedSheets, issuedTable } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { Segmented } from "../../kit/Segmented";
 import { useHeld } from "../../plan-store/use-plan";
 import { SentState } from "../../record-store/SentState";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
+import { FallsDue } from "./FallsDue";
 import { IssueSheet } from "./IssueSheet";
 import { SheetDetails } from "./SheetDetails";
 import { SheetTable } from "./SheetTable";
+
+type Tab = "sheets" | "due";
+const TABS: readonly (readonly [Tab, string])[] = [
+  ["sheets", "Sheets"],
+  ["due", "What falls due"],
+];
 
 /** The states of the plan that were issued, who signed them, and what has changed since. */
 export function HandOverView() {
@@ -20,6 +28,7 @@ export function HandOverView() {
   const sheets = useMemo(() => issuedSheets(record), [record]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [isIssuing, setIssuing] = useState(false);
+  const [tab, setTab] = useState<Tab>("sheets");
   const standing = sheets.filter(({ isWithdrawn }) => !isWithdrawn);
   const open = sheets.find(({ issue }) => issue.id === chosen) ?? standing.at(-1) ?? sheets.at(-1);
   const save = () =>
@@ -30,6 +39,7 @@ export function HandOverView() {
         <h1>Hand-over</h1>
         <p>{sheets.length === 0 ? "" : `${counted(sheets.length, "sheet", "sheets")} issued`}</p>
         <span className="push" />
+        <Segmented label="Hand-over" value={tab} choices={TABS} onChoose={setTab} />
         {sheets.length === 0 ? null : (
           <button type="button" className="button" onClick={save}>
             Save CSV
@@ -41,9 +51,9 @@ export function HandOverView() {
       </div>
       <SentState />
       <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
-        {open === undefined ? (
-          <Nothing />
-        ) : (
+        {tab === "due" ? <FallsDue index={index} /> : null}
+        {tab === "sheets" && open === undefined ? <Nothing /> : null}
+        {tab === "sheets" && open !== undefined ? (
           <>
             <SheetTable
               index={index}
@@ -54,7 +64,7 @@ export function HandOverView() {
             />
             <SheetDetails key={open.issue.id} sheet={open} sheets={sheets} />
           </>
-        )}
+        ) : null}
       </div>
       <IssueSheet isOpen={isIssuing} onClose={() => setIssuing(false)} />
     </main>

@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { v7 } from "uuid";
+import { STATE_FORM } from "@/core/comparison";
 import { howItStands, proofOf, type Issue } from "@/core/records";
 import { Modal } from "../../kit/Modal";
 import { planWorker } from "../../plan-store/plan-worker";
@@ -35,14 +36,21 @@ export function IssueSheet({ isOpen, onClose }: { isOpen: boolean; onClose: () =
   const stood = howItStands({ findings, accepted: plan.acceptance.size, proof });
   const issue = async () => {
     setBusy(true);
-    const check = await Promise.resolve(planWorker().check(plan)).catch(() => null);
+    const check = await Promise.resolve(planWorker().check(held.base)).catch(() => null);
     setBusy(false);
     if (check === null) return setFault(NO_CHECK);
     const entry: Issue = {
       id: v7(),
       at: new Date().toISOString(),
       do: "issue",
-      sheet: { name: name.trim(), recipient: recipient.trim(), revision: held.revision, check, stood },
+      sheet: {
+        name: name.trim(),
+        recipient: recipient.trim(),
+        revision: held.revision,
+        form: STATE_FORM,
+        check,
+        stood,
+      },
       note: note.trim(),
     };
     add(entry, []);

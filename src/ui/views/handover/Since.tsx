@@ -1,15 +1,18 @@
 "use client";
 
-import { comparedTable, firstLines } from "@/core/comparison";
+import { useState } from "react";
+import { toast } from "sonner";
+import { bringBack } from "@/core/commands";
+import { comparedTable, firstLines, type ComparedGroup } from "@/core/comparison";
+import type { Kind, Plan } from "@/core/plan";
 import type { IssuedSheet } from "@/core/records";
 import { counted } from "@/core/repairs";
 import type { Compared } from "@/workers/plan.worker";
-import { useState } from "react";
 import { useGoTo } from "../../frame/go-to";
 import { showView } from "../../frame/views";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { severityColour, SeveritySign } from "../../kit/signs";
-import { useIndex } from "../../plan-store/use-plan";
+import { useIndex, usePlan } from "../../plan-store/use-plan";
 import { startRunbook } from "../runbook/use-runbook";
 import { NOW, useCompared } from "./use-compared";
 
@@ -64,7 +67,10 @@ export function Since({ sheet, sheets }: { sheet: IssuedSheet; sheets: readonly 
         ) : null}
       </div>
       {state.is === "compared" ? (
-        <Differences compared={state.compared} />
+        <Differences
+          compared={state.compared}
+          back={other === NOW ? { from: `${letter} ${issue.sheet.name}`, earlier: state.before } : null}
+        />
       ) : (
         <p role="status" className={`px-4 text-13 ${state.is === "refused" ? "text-warn" : "text-ink2"}`}>
           {state.is === "refused" ? state.sentence : "Comparing …"}
@@ -77,33 +83,34 @@ export function Since({ sheet, sheets }: { sheet: IssuedSheet; sheets: readonly 
 /** As many lines stand in the sheet; all of them are in the file. */
 const MOST_LINES = 400;
 
-function Differences({ compared: { groups, findings } }: { compared: Compared }) {
-  const goTo = useGoTo();
-  const index = useIndex();
+/** Where things can be brought back from. */
+interface Back {
+  readonly from: string;
+  readonly earlier: Plan;
+}
+
+function Differences({
+  compared: { groups, findings },
+  back,
+}: {
+  compared: Compared;
+  /** Null where two sheets are compared. */
+  back: Back | null;
+}) {
   if (groups.length === 0) return <p className="px-4 text-13 text-sound">✓ Nothing has changed.</p>;
   const shown = firstLines(groups, MOST_LINES);
   return (
     <div className="px-4 text-13">
       <Effect findings={findings} />
-      {shown.groups.map(({ title, lines }) => (
-        <section key={title} aria-label={title} className="border-t border-hair py-2">
-          <h3 className="text-13 font-semibold">{title}</h3>
+      {shown.groups.map(({ key, title, lines }) => (
+        <section key={key} aria-label={title} className="border-t border-hair py-2">
+          <div className="flex flex-wrap items-center gap-2">
+            <h3 className="flex-1 text-13 font-semibold">{title}</h3>
+            {back === null ? null : <AllBack group={groups.find((one) => one.key === key)} back={back} />}
+          </div>
           <ul>
-            {lines.map(({ kind, id, name, words, what }) => (
-              <li key={`${kind} ${id}`} className="[overflow-wrap:anywhere]">
-                {what === "removed" || kind === "site" || !index.plan[kind].has(id) ? (
-                  name
-                ) : (
-                  <button
-                    type="button"
-                    className="min-h-6 text-left underline decoration-rule underline-offset-2"
-                    onClick={() => goTo.entity({ kind, id })}
-                  >
-                    {name}
-                  </button>
-                )}{" "}
-                <span className="text-ink2">{words}</span>
-              </li>
+            {lines.map((line) => (
+              <Difference key={`${line.kind} ${line.id}`} line={line} back={back} />
             ))}
           </ul>
         </section>
@@ -112,6 +119,72 @@ function Differences({ compared: { groups, findings } }: { compared: Compared })
         <p className="border-t border-hair py-2 text-ink2">{shown.left} more are in the file: Save CSV.</p>
       ) : null}
     </div>
+  );
+}
+
+/** What makes a thing as it was. */
+const BACK = { new: "Take away", changed: "As it was", removed: "Bring back" } as const;
+
+/** All of a subject as it was: what can't stand without the rest comes and goes with it. */
+function AllBack({ group, back }: { group: ComparedGroup | undefined; back: Back }) {
+  const bring = useBring();
+  if (group === undefined || group.lines.length < 2) return null;
+  const { title, lines } = group;
+  return (
+    <button
+      type="button"
+      className="button"
+      aria-label={`All ${lines.length} as they were: ${title}`}
+      onClick={() => bring(back, lines)}
+    >
+      All {lines.length} as they were
+    </button>
+  );
+}
+
+/** Brings things back as a change of the plan; a sentence where that can't be. */
+function useBring() {
+  const edit = usePlan((state) => state.edit);
+  return (back: Back, things: readonly { readonly kind: Kind; readonly id: string }[]) => {
+    const refusal = edit(bringBack({ ...back, things }));
+    if (refusal !== null) toast.error(refusal);
+  };
+}
+
+/** One thing that is otherwise; it can be gone to, and made as it was. */
+function Difference({ line, back }: { line: ComparedGroup["lines"][number]; back: Back | null }) {
+  const goTo = useGoTo();
+  const index = useIndex();
+  const bring = useBring();
+  const { kind, id, name, words, what } = line;
+  const isThere = kind !== "site" && index.plan[kind].has(id);
+  return (
+    <li className="flex items-start gap-2 py-1">
+      <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
+        {isThere ? (
+          <button
+            type="button"
+            className="min-h-6 text-left underline decoration-rule underline-offset-2"
+            onClick={() => goTo.entity({ kind, id })}
+          >
+            {name}
+          </button>
+        ) : (
+          name
+        )}{" "}
+        <span className="text-ink2">{words}</span>
+      </span>
+      {back === null ? null : (
+        <button
+          type="button"
+          className="button flex-none"
+          aria-label={`${BACK[what]}: ${name}`}
+          onClick={() => bring(back, [line])}
+        >
+          {BACK[what]}
+        </button>
+      )}
+    </li>
   );
 }
 

@@ -1,6 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
+import { STATE_FORM } from "@/core/comparison";
 import type { Plan } from "@/core/plan";
 import type { IssuedSheet } from "@/core/records";
 import type { Compared } from "@/workers/plan.worker";
@@ -21,9 +22,10 @@ const NO_WORKER = "It could not be compared in this browser; reload the page and
 
 /** The state that was issued, held against its check value; a sentence where it can't be had. */
 async function issuedState(site: string, held: Held, { letter, issue }: IssuedSheet): Promise<Plan | string> {
-  const { revision, check } = issue.sheet;
+  const { revision, form, check } = issue.sheet;
   const plan = await planAt(site, held, revision);
-  if (typeof plan === "string") return plan;
+  // In another form of plan files the same state is another text.
+  if (typeof plan === "string" || form !== STATE_FORM) return plan;
   return (await planWorker().check(plan)) === check
     ? plan
     : `Revision ${revision} of this site is not what was issued as ${letter}: ` +
