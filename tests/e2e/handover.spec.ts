@@ -45,4 +45,11 @@ test("a state is issued and signed, the plan goes on, and what has changed since
   await openView(page, "Hand-over");
   await since.getByRole("button", { name: "As it was: Workshop", exact: true }).click();
   await expect(since).not.toContainText("name: Studio became Workshop");
+  await saved(page);
+
+  // History tells the same of any two revisions.
+  await openView(page, "History");
+  const history = page.getByRole("region", { name: "Compare revisions" });
+  await history.getByRole("button", { name: "Compare" }).click();
+  await expect(history).toContainText("name: Workshop became Studio");
 });

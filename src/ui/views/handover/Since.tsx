@@ -1,19 +1,14 @@
 "use client";
 
 import { useState } from "react";
-import { toast } from "sonner";
-import { bringBack } from "@/core/commands";
-import { comparedTable, firstLines, type ComparedGroup } from "@/core/comparison";
-import type { Kind, Plan } from "@/core/plan";
+import { comparedTable } from "@/core/comparison";
 import type { IssuedSheet } from "@/core/records";
-import { counted } from "@/core/repairs";
 import type { Compared } from "@/workers/plan.worker";
-import { useGoTo } from "../../frame/go-to";
 import { showView } from "../../frame/views";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
-import { severityColour, SeveritySign } from "../../kit/signs";
-import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { useIndex } from "../../plan-store/use-plan";
 import { startRunbook } from "../runbook/use-runbook";
+import { ComparedSheet } from "./Differences";
 import { NOW, useCompared } from "./use-compared";
 
 /** What is otherwise in the plan as it is now, or in another sheet, than in this one. */
@@ -66,150 +61,7 @@ export function Since({ sheet, sheets }: { sheet: IssuedSheet; sheets: readonly 
           </button>
         ) : null}
       </div>
-      {state.is === "compared" ? (
-        <Differences
-          compared={state.compared}
-          back={other === NOW ? { from: `${letter} ${issue.sheet.name}`, earlier: state.before } : null}
-        />
-      ) : (
-        <p role="status" className={`px-4 text-13 ${state.is === "refused" ? "text-warn" : "text-ink2"}`}>
-          {state.is === "refused" ? state.sentence : "Comparing …"}
-        </p>
-      )}
+      <ComparedSheet state={state} from={other === NOW ? `${letter} ${issue.sheet.name}` : null} />
     </section>
   );
 }
-
-/** As many lines stand in the sheet; all of them are in the file. */
-const MOST_LINES = 400;
-
-/** Where things can be brought back from. */
-interface Back {
-  readonly from: string;
-  readonly earlier: Plan;
-}
-
-function Differences({
-  compared: { groups, findings },
-  back,
-}: {
-  compared: Compared;
-  /** Null where two sheets are compared. */
-  back: Back | null;
-}) {
-  if (groups.length === 0) return <p className="px-4 text-13 text-sound">✓ Nothing has changed.</p>;
-  const shown = firstLines(groups, MOST_LINES);
-  return (
-    <div className="px-4 text-13">
-      <Effect findings={findings} />
-      {shown.groups.map(({ key, title, lines }) => (
-        <section key={key} aria-label={title} className="border-t border-hair py-2">
-          <div className="flex flex-wrap items-center gap-2">
-            <h3 className="flex-1 text-13 font-semibold">{title}</h3>
-            {back === null ? null : <AllBack group={groups.find((one) => one.key === key)} back={back} />}
-          </div>
-          <ul>
-            {lines.map((line) => (
-              <Difference key={`${line.kind} ${line.id}`} line={line} back={back} />
-            ))}
-          </ul>
-        </section>
-      ))}
-      {shown.left > 0 ? (
-        <p className="border-t border-hair py-2 text-ink2">{shown.left} more are in the file: Save CSV.</p>
-      ) : null}
-    </div>
-  );
-}
-
-/** What makes a thing as it was. */
-const BACK = { new: "Take away", changed: "As it was", removed: "Bring back" } as const;
-
-/** All of a subject as it was: what can't stand without the rest comes and goes with it. */
-function AllBack({ group, back }: { group: ComparedGroup | undefined; back: Back }) {
-  const bring = useBring();
-  if (group === undefined || group.lines.length < 2) return null;
-  const { title, lines } = group;
-  return (
-    <button
-      type="button"
-      className="button"
-      aria-label={`All ${lines.length} as they were: ${title}`}
-      onClick={() => bring(back, lines)}
-    >
-      All {lines.length} as they were
-    </button>
-  );
-}
-
-/** Brings things back as a change of the plan; a sentence where that can't be. */
-function useBring() {
-  const edit = usePlan((state) => state.edit);
-  return (back: Back, things: readonly { readonly kind: Kind; readonly id: string }[]) => {
-    const refusal = edit(bringBack({ ...back, things }));
-    if (refusal !== null) toast.error(refusal);
-  };
-}
-
-/** One thing that is otherwise; it can be gone to, and made as it was. */
-function Difference({ line, back }: { line: ComparedGroup["lines"][number]; back: Back | null }) {
-  const goTo = useGoTo();
-  const index = useIndex();
-  const bring = useBring();
-  const { kind, id, name, words, what } = line;
-  const isThere = kind !== "site" && index.plan[kind].has(id);
-  return (
-    <li className="flex items-start gap-2 py-1">
-      <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
-        {isThere ? (
-          <button
-            type="button"
-            className="min-h-6 text-left underline decoration-rule underline-offset-2"
-            onClick={() => goTo.entity({ kind, id })}
-          >
-            {name}
-          </button>
-        ) : (
-          name
-        )}{" "}
-        <span className="text-ink2">{words}</span>
-      </span>
-      {back === null ? null : (
-        <button
-          type="button"
-          className="button flex-none"
-          aria-label={`${BACK[what]}: ${name}`}
-          onClick={() => bring(back, [line])}
-        >
-          {BACK[what]}
-        </button>
-      )}
-    </li>
-  );
-}
-
-/** What the later state does to what is found wrong. */
-function Effect({ findings: { appeared, gone } }: Pick<Compared, "findings">) {
-  return (
-    <section aria-label="Findings" className="pb-2">
-      <p>
-        {appeared.length === 0
-          ? "Nothing is found wrong that was not before"
-          : counted(appeared.length, "finding was not there before", "findings were not there before")}
-        {gone === 0 ? "" : `; ${gone} of before ${gone === 1 ? "is" : "are"} gone`}.
-      </p>
-      <ul>
-        {appeared.slice(0, MOST_FINDINGS).map(({ severity, sentence }) => (
-          <li key={sentence} className="flex items-baseline gap-2">
-            <span className={severityColour(severity)}>
-              <SeveritySign severity={severity} />
-              <span className="sr-only">{severity}</span>
-            </span>
-            {sentence}
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-const MOST_FINDINGS = 12;

@@ -13,7 +13,8 @@ import type { Held } from "../../plan-store/held";
 /** Compared with the plan as it is on the screen. */
 export const NOW = "now";
 
-type State =
+/** Two states beside one another, as far as it is worked out. */
+export type ComparedState =
   | { readonly is: "working" }
   | { readonly is: "refused"; readonly sentence: string }
   | { readonly is: "compared"; readonly before: Plan; readonly compared: Compared };
@@ -32,40 +33,66 @@ async function issuedState(site: string, held: Held, { letter, issue }: IssuedSh
         "the site was made anew from a file since.";
 }
 
+/** What an earlier state has otherwise than a later one; a sentence stands for one that can't be had. */
 async function compare(
-  site: string,
-  held: Held,
-  sheet: IssuedSheet,
-  other: IssuedSheet | null,
-): Promise<State> {
-  const before = await issuedState(site, held, sheet);
+  before: Plan | string,
+  after: Plan | string,
+  today: string | null,
+): Promise<ComparedState> {
   if (typeof before === "string") return { is: "refused", sentence: before };
-  const after = other === null ? held.index.plan : await issuedState(site, held, other);
   if (typeof after === "string") return { is: "refused", sentence: after };
-  const compared = await planWorker().compare(before, after, held.index.today);
+  const compared = await planWorker().compare(before, after, today);
   return { is: "compared", before, compared };
 }
 
-/** What is otherwise in the plan as it is now, or in another sheet, than in one that was issued. */
-export function useCompared(sheet: IssuedSheet, sheets: readonly IssuedSheet[], other: string): State {
+/** Compares as soon as what is asked for changes: `key` says what that is. */
+function useComparison(
+  key: string,
+  load: (site: string, held: Held) => Promise<ComparedState>,
+): ComparedState {
   const site = usePlan((state) => state.site);
   const held = useHeld();
-  const to = sheets.find(({ issue }) => issue.id === other) ?? null;
-  const [known, setKnown] = useState<{ readonly of: unknown; readonly state: State } | null>(null);
+  const [known, setKnown] = useState<{ readonly of: string; readonly state: ComparedState } | null>(null);
   const { index, revision } = held;
-  const key = `${sheet.issue.id} ${other} ${revision}`;
+  const of = `${key} ${revision}`;
   useEffect(() => {
     let isCurrent = true;
-    void compare(site, held, sheet, to)
-      .catch((): State => ({ is: "refused", sentence: NO_WORKER }))
+    void load(site, held)
+      .catch((): ComparedState => ({ is: "refused", sentence: NO_WORKER }))
       .then((state) => {
-        if (isCurrent) setKnown({ of: key, state });
+        if (isCurrent) setKnown({ of, state });
       });
     return () => {
       isCurrent = false;
     };
-    // The sheets of a record are made anew whenever anything comes to it: what they say is in the key.
+    // What is loaded and from where is in the key and the revision.
     // eslint-disable-next-line react-hooks/exhaustive-deps -- see above
-  }, [site, key, index]);
-  return known?.of === key ? known.state : { is: "working" };
+  }, [site, of, index]);
+  return known?.of === of ? known.state : { is: "working" };
 }
+
+/** What is otherwise in the plan as it is now, or in another sheet, than in one that was issued. */
+export function useCompared(
+  sheet: IssuedSheet,
+  sheets: readonly IssuedSheet[],
+  other: string,
+): ComparedState {
+  const to = sheets.find(({ issue }) => issue.id === other) ?? null;
+  return useComparison(`${sheet.issue.id} ${other}`, async (site, held) =>
+    compare(
+      await issuedState(site, held, sheet),
+      to === null ? held.index.plan : await issuedState(site, held, to),
+      held.index.today,
+    ),
+  );
+}
+
+/** What is otherwise in a later revision than in an earlier one; null for the plan as it is on the screen. */
+export const useRevisions = (from: number, to: number | null): ComparedState =>
+  useComparison(`${from} ${to}`, async (site, held) =>
+    compare(
+      await planAt(site, held, from),
+      to === null ? held.index.plan : await planAt(site, held, to),
+      held.index.today,
+    ),
+  );

@@ -6,6 +6,7 @@ import type { LogLineAnswer } from "@/http/contracts/answers";
 import { whenText } from "../../margin/HistorySection";
 import { call } from "../../plan-store/api";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
+import { CompareRevisions } from "./CompareRevisions";
 import { Visits } from "./Visits";
 
 const NEWEST = 4_000_000_000;
@@ -82,6 +83,7 @@ export function HistoryView() {
             Loading …
           </p>
         ) : null}
+        <CompareRevisions />
         <Visits index={index} />
         {lines !== null && all.length === 0 ? (
           <p className="p-4 text-15">Nothing has been changed yet.</p>

@@ -1,0 +1,88 @@
+import { act, render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { fennelStreet } from "../../../../demo/fennel-street";
+import { scene } from "../../../../tests/support/plan-scene";
+import { compareStates, findingsApart } from "@/core/comparison";
+import { must } from "@/core/kernel";
+import { PlanIndex, type Plan } from "@/core/plan";
+import { CompareRevisions } from "./CompareRevisions";
+
+type Support = typeof import("../../../../tests/support/plan-scene");
+const mockAsked: number[] = [];
+jest.mock(
+  "@/ui/plan-store/use-plan",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
+);
+jest.mock(
+  "@/ui/frame/use-ui",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
+);
+/** Each revision has the name of the segment Staff with its number. */
+function mockAt(revision: number): Plan {
+  const plan = fennelStreet();
+  const staff = must(
+    [...plan.segment.values()].find(({ name }) => name === "Staff"),
+    "Staff",
+  );
+  return {
+    ...plan,
+    segment: new Map([...plan.segment, [staff.id, { ...staff, name: `Staff ${revision}` }]]),
+  };
+}
+jest.mock("@/ui/plan-store/plan-at", () => ({
+  planAt: (_site: string, _held: unknown, revision: number) => {
+    mockAsked.push(revision);
+    return Promise.resolve(mockAt(revision));
+  },
+}));
+jest.mock("@/ui/plan-store/plan-worker", () => ({
+  planWorker: () => ({
+    compare: (before: Plan, after: Plan) => {
+      const [was, is] = [PlanIndex.of(before), PlanIndex.of(after)];
+      return Promise.resolve({ groups: compareStates(was, is), findings: findingsApart(was, is) });
+    },
+  }),
+}));
+
+const region = () => within(screen.getByRole("region", { name: "Compare revisions" }));
+const compare = async (from: string, to: string) => {
+  if (from !== "") await userEvent.type(region().getByLabelText("Revision"), from);
+  if (to !== "") await userEvent.type(region().getByLabelText("Later revision"), to);
+  await userEvent.click(region().getByRole("button", { name: "Compare" }));
+  await act(async () => Promise.resolve());
+};
+
+beforeEach(() => {
+  mockAsked.length = 0;
+  // Its revision is 7.
+  scene.show(fennelStreet());
+  render(<CompareRevisions />);
+});
+
+test("without a word the last change is told, and can be made as it was", async () => {
+  await compare("", "");
+  expect(mockAsked).toEqual([6]);
+  expect(region().getByText("name: Staff 6 became Staff")).not.toBeNull();
+  await userEvent.click(region().getByRole("button", { name: "As it was: Staff" }));
+  await act(async () => Promise.resolve());
+  expect(region().getByText("✓ Nothing has changed.")).not.toBeNull();
+  expect(scene.written.at(-1)?.batch?.summary).toBe("As in revision 6: Staff");
+});
+
+test("two revisions of before are compared, and nothing of the plan is offered to be changed", async () => {
+  await compare("2", "4");
+  expect(mockAsked).toEqual([2, 4]);
+  expect(region().getByText("name: Staff 2 became Staff 4")).not.toBeNull();
+  expect(region().queryByRole("button", { name: /^As it was/ })).toBeNull();
+});
+
+test.each([
+  ["5", "5"],
+  ["9", "3"],
+  ["0", ""],
+  ["two", ""],
+])("revision %s with %s is not asked for", async (from, to) => {
+  await compare(from, to);
+  expect(region().getByRole("alert").textContent).toBe("The first one has to be earlier: 1 to 6.");
+  expect(mockAsked).toEqual([]);
+});
