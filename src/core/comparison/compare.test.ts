@@ -61,6 +61,18 @@ test("a device that is gone is told with all of its parts by the name that it ha
   });
   const [group] = compareStates(index, bare);
   expect([group?.title, group?.lines[0]?.words]).toEqual(["Upper switch", "is gone"]);
+  const leg = must(
+    [...plan.interface.values()].find((one) => one.device === device.id && one.segment !== null),
+    "its leg",
+  );
+  const moved = after((edits) => {
+    edits.patch("device", device.id, { notes: "moved" });
+    edits.patch("interface", leg.id, { mac: null, addresses4: [] });
+  });
+  expect(compareStates(index, moved)[0]?.lines.map(({ name }) => name)).toEqual([
+    "Upper switch",
+    `leg in ${must(plan.segment.get(leg.segment ?? ""), "its segment").name}`,
+  ]);
   const [back] = compareStates(bare, index);
   expect([back?.title, back?.lines[0]?.words]).toEqual(["Upper switch", "is new"]);
 });

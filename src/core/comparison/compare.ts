@@ -72,9 +72,18 @@ const wordsOf = ({ what, fields }: DescribedChange): string => {
   return what === "removed" ? "is gone" : fieldsText(fields);
 };
 
-/** A name without that of the device that it stands under. */
-const nameUnder = (title: string, name: string): string =>
-  name.startsWith(`${title} `) ? name.slice(title.length + 1) : name;
+/** A name without that of the device that it stands under: "port 5", "leg in Staff". */
+function nameUnder(title: string, name: string): string {
+  if (!name.startsWith(`${title} `)) return name;
+  const own = name.slice(title.length + 1);
+  return own.startsWith("(") && own.endsWith(")") ? `leg in ${own.slice(1, -1)}` : own;
+}
+
+/** The device itself before its parts, and those as a person counts. */
+const inGroup = (a: ComparedLine, b: ComparedLine): number =>
+  Number(b.kind === "device") - Number(a.kind === "device") ||
+  byNaturalText(a.name, b.name) ||
+  byText(a.id, b.id);
 
 /**
  * What a later state has otherwise than an earlier one: devices first, each with its parts, then the rest kind
@@ -102,7 +111,7 @@ export function compareStates(before: PlanIndex, after: PlanIndex): ComparedGrou
       isDevice: own[0]?.key !== "",
       key: own[0]?.key || (own[0]?.title ?? ""),
       title: own[0]?.title ?? "",
-      lines: own.map(({ line }) => line).sort((a, b) => byNaturalText(a.name, b.name) || byText(a.id, b.id)),
+      lines: own.map(({ line }) => line).sort(inGroup),
     }))
     .sort(
       (a, b) =>

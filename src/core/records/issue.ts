@@ -44,7 +44,7 @@ export interface Issue {
     /** Whom it is for; empty where nobody said. */
     readonly recipient: string;
     readonly revision: number;
-    /** The form of plan files in which the check value was taken: in another one the same plan is another text. */
+    /** The form of plan files in which the check value was taken: in another the same plan is another text. */
     readonly form: number;
     /** SHA-256 of the state, in hexadecimal digits: ties paper to it. */
     readonly check: string;

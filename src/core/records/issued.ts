@@ -1,3 +1,4 @@
+import { counted } from "../repairs";
 import type { Recorded } from "./entry";
 import type { Issue, Sign, SignedAs } from "./issue";
 import type { Proof } from "./proof";
@@ -58,7 +59,11 @@ interface HowItStands {
 export function howItStands({ findings, accepted, proof }: HowItStands): string[] {
   const count = (severity: "stop" | "warn" | "note") =>
     findings.filter((one) => one.severity === severity).length;
-  const open = `${count("stop")} that stop it, ${count("warn")} warnings, ${count("note")} notes`;
+  const open = [
+    `${count("stop")} that stop it`,
+    counted(count("warn"), "warning", "warnings"),
+    counted(count("note"), "note", "notes"),
+  ].join(", ");
   const read = proof?.tests.filter(({ state }) => state === "expected").length ?? 0;
   return [
     findings.length === 0 ? "no finding is open" : `findings open: ${open}`,

@@ -3,6 +3,7 @@
 import { toast } from "sonner";
 import { bringBack } from "@/core/commands";
 import { firstLines, type ComparedGroup } from "@/core/comparison";
+import { must } from "@/core/kernel";
 import type { Kind, Plan } from "@/core/plan";
 import { counted } from "@/core/repairs";
 import type { Compared } from "@/workers/plan.worker";
@@ -47,19 +48,25 @@ function Differences({
   return (
     <div className="px-4 text-13">
       <Effect findings={findings} />
-      {shown.groups.map(({ key, title, lines }) => (
-        <section key={key} aria-label={title} className="border-t border-hair py-2">
-          <div className="flex flex-wrap items-center gap-2">
-            <h3 className="flex-1 text-13 font-semibold">{title}</h3>
-            {back === null ? null : <AllBack group={groups.find((one) => one.key === key)} back={back} />}
-          </div>
-          <ul>
-            {lines.map((line) => (
-              <Difference key={`${line.kind} ${line.id}`} line={line} back={back} />
-            ))}
-          </ul>
-        </section>
-      ))}
+      {shown.groups.map(({ key, title, lines }) => {
+        const group = must(
+          groups.find((one) => one.key === key),
+          "what is shown of a group is of one",
+        );
+        return (
+          <section key={key} aria-label={title} className="border-t border-hair py-2">
+            <div className="flex flex-wrap items-center gap-2">
+              <h3 className="flex-1 text-13 font-semibold">{title}</h3>
+              {back === null ? null : <AllBack group={group} back={back} />}
+            </div>
+            <ul>
+              {lines.map((line) => (
+                <Difference key={`${line.kind} ${line.id}`} line={line} back={isWhole(group) ? null : back} />
+              ))}
+            </ul>
+          </section>
+        );
+      })}
       {shown.left > 0 ? (
         <p className="border-t border-hair py-2 text-ink2">{shown.left} more are in the file: Save CSV.</p>
       ) : null}
@@ -67,13 +74,17 @@ function Differences({
   );
 }
 
+/** Whether a device came or went with its parts, which can't stand without it. */
+const isWhole = ({ lines: [first, ...parts] }: ComparedGroup): boolean =>
+  first?.kind === "device" && first.what !== "changed" && parts.length > 0;
+
 /** What makes a thing as it was. */
 const BACK = { new: "Take away", changed: "As it was", removed: "Bring back" } as const;
 
 /** All of a subject as it was: what can't stand without the rest comes and goes with it. */
-function AllBack({ group, back }: { group: ComparedGroup | undefined; back: Back }) {
+function AllBack({ group, back }: { group: ComparedGroup; back: Back }) {
   const bring = useBring();
-  if (group === undefined || group.lines.length < 2) return null;
+  if (group.lines.length < 2) return null;
   const { title, lines } = group;
   return (
     <button

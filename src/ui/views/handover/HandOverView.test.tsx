@@ -47,6 +47,8 @@ jest.mock("../runbook/use-runbook", () => ({
   startRunbook: (_index: unknown, found: unknown) => mockSite.started.push(found),
 }));
 
+const mockId = (number: number) => `01a00000-0000-7000-8000-${String(number).padStart(12, "0")}`;
+
 /** Stands for a check value: the same for the same text. */
 function mockCheck(plan: Plan): string {
   let sum = 7;
@@ -152,6 +154,40 @@ test("one thing is brought back as it was then, as a change that is undone as an
   await settle();
   expect(screen.getByText("✓ Nothing has changed.")).not.toBeNull();
   expect(scene.written.at(-1)?.batch?.summary).toBe("As in A Offer: Team");
+});
+
+test("a device that came or went goes as one with its parts", async () => {
+  await issue("Offer");
+  act(() => {
+    const { held } = scene.store.getState();
+    const loner = {
+      ...must([...held.index.plan.device.values()][0], "a device"),
+      id: mockId(1),
+      name: "Spare switch",
+    };
+    const port = {
+      ...must([...held.index.plan.port.values()][0], "a port"),
+      id: mockId(2),
+      device: loner.id,
+      lag: null,
+    };
+    scene.store.getState().commit({
+      ...{ id: "e", planner: "test", summary: "A spare one", args: null },
+      changes: [
+        { kind: "device", id: loner.id, before: null, after: { ...loner, asksFrom: null, hears: [] } },
+        { kind: "port", id: port.id, before: null, after: port },
+      ],
+    });
+  });
+  await settle();
+  const group = within(screen.getByRole("region", { name: "Spare switch" }));
+  expect(group.getAllByRole("listitem").map((item) => item.textContent)).toEqual([
+    "Spare switch is new",
+    expect.stringMatching(/^port .* is new$/),
+  ]);
+  await userEvent.click(group.getByRole("button", { name: "All 2 as they were: Spare switch" }));
+  await settle();
+  expect(screen.getByText("✓ Nothing has changed.")).not.toBeNull();
 });
 
 test("a sheet is compared with another one; one whose state is not here says so", async () => {
