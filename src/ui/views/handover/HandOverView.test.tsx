@@ -1,4 +1,4 @@
-import { act, render, screen, within } from "@testing-library/react";
+import { act, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { scene } from "../../../../tests/support/plan-scene";
@@ -112,12 +112,16 @@ test("a state is issued with its revision, its check value and how it stands, an
   expect(screen.getByRole("radio", { name: "Accepted" }).getAttribute("aria-checked")).toBe("true");
   expect(button("Write down as accepted").disabled).toBe(true);
   await userEvent.type(screen.getByLabelText("Who accepts it"), "Dr Okafor");
+  const day = screen.getByLabelText("On");
+  fireEvent.change(day, { target: { value: "" } });
+  expect(button("Write down as accepted").disabled).toBe(true);
+  fireEvent.change(day, { target: { value: "2026-11-29" } });
   await userEvent.click(button("Write down as accepted"));
   expect(of("sign").map(({ as, name, issue: id }: Sign) => [as, name, id])).toEqual([
     ["checked", "Ruth", sheet?.id],
     ["accepted", "Dr Okafor", sheet?.id],
   ]);
-  expect(table().getByText(/^Dr Okafor, \d+ \w+ \d{4}$/)).not.toBeNull();
+  expect(table().getByText("Dr Okafor, 29 Nov 2026")).not.toBeNull();
   await userEvent.click(button("Take back: accepted by Dr Okafor"));
   expect(table().queryByText(/Dr Okafor/)).toBeNull();
 });
@@ -212,6 +216,11 @@ test("a withdrawn sheet keeps its letter and replaces nothing", async () => {
   await issue("Offer");
   await issue("As built");
   expect(table().getByText("replaced by B")).not.toBeNull();
+  await userEvent.click(button("Withdraw B …"));
+  // It is asked for twice, and can still be left.
+  await userEvent.click(button("Close"));
+  expect(of("takeBack")).toEqual([]);
+  await userEvent.click(button("Withdraw B …"));
   await userEvent.click(button("Withdraw B"));
   expect(table().queryByText("replaced by B")).toBeNull();
   expect(table().getByText("withdrawn")).not.toBeNull();

@@ -1,7 +1,9 @@
 "use client";
 
+import { useState } from "react";
 import { v7 } from "uuid";
 import { shortCheck, type IssuedSheet, type RecordEntry, type Sign } from "@/core/records";
+import { Modal } from "../../kit/Modal";
 import { Fact } from "../../margin/parts";
 import { useRecord } from "../../record-store/use-record";
 import { dayText } from "./day-text";
@@ -48,11 +50,7 @@ export function SheetDetails({ sheet, sheets }: { sheet: IssuedSheet; sheets: re
             isChecked={signed.checked !== null}
           />
         )}
-        <p className="px-4 py-3">
-          <button type="button" className="button" disabled={isWithdrawn} onClick={() => takeBack(issue.id)}>
-            Withdraw {letter}
-          </button>
-        </p>
+        {isWithdrawn ? null : <Withdraw letter={letter} onWithdraw={() => takeBack(issue.id)} />}
       </section>
       <Since sheet={sheet} sheets={sheets} />
     </div>
@@ -76,5 +74,30 @@ function Signed({ sign, onTakeBack }: { sign: Sign; onTakeBack: (id: string) => 
         Take back
       </button>
     </li>
+  );
+}
+
+/** Takes a sheet out of use: that stays so, so it is asked for twice. */
+function Withdraw({ letter, onWithdraw }: { letter: string; onWithdraw: () => void }) {
+  const [isAsking, setAsking] = useState(false);
+  return (
+    <p className="px-4 py-3">
+      <button type="button" className="button" onClick={() => setAsking(true)}>
+        Withdraw {letter} …
+      </button>
+      <Modal
+        open={isAsking}
+        onOpenChange={setAsking}
+        title={`Withdraw ${letter}?`}
+        description={
+          `Whoever has ${letter} on paper has to be told. It stays in the record and keeps its letter; ` +
+          "this is not taken back."
+        }
+      >
+        <button type="button" className="button go tall" onClick={onWithdraw}>
+          Withdraw {letter}
+        </button>
+      </Modal>
+    </p>
   );
 }

@@ -12,6 +12,8 @@ const AS: readonly (readonly [SignedAs, string])[] = [
   ["checked", "Checked"],
   ["accepted", "Accepted"],
 ];
+/** Years of five digits, which a date field takes, are slips. */
+const A_DAY = /^\d{4}-\d{2}-\d{2}$/;
 const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** Somebody puts their name to a sheet: whoever looked it through, or the customer. */
@@ -53,7 +55,7 @@ export function SignSheet({ issue, isChecked }: { issue: Issue; isChecked: boole
       />
       <Line label="On" type="date" value={day} onChange={setDay} most={10} />
       <Line label="Remarks" value={note} onChange={setNote} most={2000} />
-      <button type="submit" className="button" disabled={who === "" || day === ""}>
+      <button type="submit" className="button" disabled={who === "" || !A_DAY.test(day)}>
         {as === "checked" ? "Write down as checked" : "Write down as accepted"}
       </button>
     </form>
