@@ -268,10 +268,18 @@ try {
   await page.keyboard.press("Enter");
   await page.waitForTimeout(900);
   const capture = await page.screenshot();
-  // Both in one picture: the capture at the desk, the step in the hand.
+  // A reading in the hand.
+  await page.getByRole("radio", { name: "Sheet", exact: true }).last().click();
+  await page.getByRole("radio", { name: /^To take/ }).click();
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.getByRole("option").first().click();
+  await page.waitForTimeout(900);
+  const reading = await page.screenshot();
+  await page.setViewportSize({ width: 1280, height: 800 });
+  // All in one picture: the capture at the desk, the step and the reading in the hand.
   const both = await context.newPage();
-  await both.setViewportSize({ width: 1720, height: 844 });
-  const pictures = [capture, onSite].map(
+  await both.setViewportSize({ width: 2135, height: 844 });
+  const pictures = [capture, onSite, reading].map(
     (png) => `<img src="data:image/png;base64,${png.toString("base64")}">`,
   );
   const beside =
