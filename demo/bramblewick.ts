@@ -11,6 +11,7 @@ import { BRAMBLEWICK } from "./surveys";
 import { conduit } from "./conduits";
 import { WORKS_BASELINE, windowsOfTheWorks } from "./baselines";
 import { leafletsOfTheWorks } from "./leaflets";
+import { WORKS_PAPER } from "./papers";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
@@ -61,6 +62,7 @@ export function bramblewick(): Plan {
       radio: RADIO_SETS.europe,
       baseline: WORKS_BASELINE,
       keepClear: [{ prefix: net("192.168.177.0/24"), reason: "the provider's box" }],
+      paper: WORKS_PAPER,
     },
     true,
   );

@@ -6,6 +6,7 @@ import { rulesOn } from "./rule-list";
 import { PRACTICE_SIGN_IN } from "./sign-in";
 import { PRACTICE_FACTS, UPPER_SWITCH } from "./baselines";
 import { leafletsOfThePractice } from "./leaflets";
+import { PRACTICE_PAPER } from "./papers";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const ALL = [10, 20, 30, 40, 50, 60, 70, 80, 90].map(v);
@@ -27,6 +28,7 @@ export function fennelStreet(): Plan {
     blocks: [net("10.24.0.0/17")],
     conventions: { ...CONVENTIONS, subnetScheme: "octet", gatewayAt: "first", staticSize: 18 },
     ...PRACTICE_FACTS,
+    paper: PRACTICE_PAPER,
     keepClear: [
       { prefix: net("192.168.177.0/24"), reason: "the provider's box, outside the gateway" },
       { prefix: net("10.61.8.0/24"), reason: "far end of the VPN, the second practice" },

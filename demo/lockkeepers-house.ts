@@ -1,6 +1,7 @@
 import { BLANK_FORWARD, CONVENTIONS, NO_BASELINE, type Plan, type Segment } from "../src/core/plan";
 import { RADIO_SETS } from "../src/core/wireless";
 import { LOCKKEEPERS_HOUSE } from "./surveys";
+import { HOME_PAPER } from "./papers";
 import { ip, net, SiteBuilder, v } from "./site-builder";
 
 const access = (vid: number) => ({ role: "access", vid: v(vid) }) as const;
@@ -17,6 +18,7 @@ export function lockkeepersHouse(): Plan {
       radio: RADIO_SETS.europe,
       baseline: NO_BASELINE,
       keepClear: [{ prefix: net("192.168.144.0/24"), reason: "the mobile line's box" }],
+      paper: HOME_PAPER,
     },
     true,
   );

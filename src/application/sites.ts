@@ -3,6 +3,7 @@ import { err, ok, type Result } from "@/core/kernel";
 import {
   CONVENTIONS,
   NO_BASELINE,
+  NO_PAPER,
   NO_RADIO_RULES,
   diff,
   emptyPlan,
@@ -41,6 +42,7 @@ export async function createSite(
         radio: NO_RADIO_RULES,
         baseline: NO_BASELINE,
         keepClear: [],
+        paper: NO_PAPER,
       });
   });
   return ok({ id });

@@ -95,7 +95,7 @@ export async function readPlan(tx: Tx, siteId: string): Promise<Plan | null> {
 
 async function readSite(tx: Tx, id: string): Promise<Site | null> {
   const row = await tx.maybeOne(
-    sql`SELECT id, name, kind, time_zone, blocks, conventions, radio, baseline, keep_clear
+    sql`SELECT id, name, kind, time_zone, blocks, conventions, radio, baseline, keep_clear, paper
         FROM site WHERE id = ${id}`,
     (found) => found,
   );

@@ -92,6 +92,12 @@ const SITES: Readonly<
     note: "moved to the back office",
     second: "place",
   },
+  "0024": {
+    plan: fileOf("plan-version-16.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "place",
+  },
   "0015": {
     plan: fileOf("plan-version-5-lines.json"),
     noted: "tablet",

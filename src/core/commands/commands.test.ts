@@ -298,6 +298,7 @@ const EXAMPLES: Examples = {
   mergeSegments: (at) => ({ into: at.named("segment", "Guests"), gone: at.named("segment", "Guests 2") }),
   numberSix: () => ({}),
   editSite: () => ({ field: "timeZone", text: "Europe/Dublin" }),
+  editPaper: () => ({ field: "agreed", text: "Visitors get to the internet\nand nowhere else." }),
   setSiteKind: () => ({ kind: "home" }),
   setConventions: () => ({ gatewayAt: "last" }),
   addUniqueLocal: () => ({ prefix: must(parsePrefix("fd12:3456:789a::/48"), "") as Prefix6 }),

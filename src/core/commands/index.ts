@@ -91,6 +91,7 @@ export {
   addUniqueLocal,
   editLineField,
   editOutside,
+  editPaper,
   editSite,
   editTemplate,
   removeKeptClear,

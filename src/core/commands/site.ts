@@ -6,6 +6,7 @@ import {
   addTemplate as addTemplateTo,
   editLine,
   editLineText,
+  editPaper as editPaperOf,
   editSite as editSiteText,
   editTemplate as editTemplateOf,
   removeKeptClear as removeKeptClearFrom,
@@ -16,6 +17,7 @@ import {
   siteFieldText,
   type LineField,
   type OutsideField,
+  type PaperField,
   type SiteField,
 } from "../planners";
 import { command } from "./command";
@@ -34,6 +36,13 @@ export const setSiteKind = command<{ readonly kind: Site["kind"] }>("set-site-ki
 export const setConventions = command<Partial<Site["conventions"]>>("set-conventions", {
   says: (fields, index) => chose(index, "Site", fields),
   run: (context, fields) => setConventionsOf(context, fields),
+});
+
+export const editPaper = command<{ readonly field: PaperField; readonly text: string }>("edit-paper", {
+  says: ({ field, text }) => wrote("Papers", field, text.replace(/\s+/g, " ")).slice(0, 120),
+  run: (context, { field, text }) => editPaperOf(context, field, text),
+  // The text itself stands in the change.
+  log: ({ field }) => ({ field }),
 });
 
 export const addUniqueLocal = command<{ readonly prefix: Prefix6 }>("add-unique-local", {

@@ -17,6 +17,7 @@ import {
   NO_BASELINE,
   NO_GUARDS,
   NO_PROTECTIONS,
+  NO_PAPER,
   NO_RADIO_RULES,
   USUAL_ABILITIES,
   USUAL_METRIC,
@@ -27,7 +28,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 16;
+export const VERSION = 17;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -35,7 +36,7 @@ const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields
 
 /** What the entities of versions before lacked, with the value that changes nothing. */
 const ADDED: Partial<Record<Kind, Fields>> = {
-  site: { radio: NO_RADIO_RULES, baseline: NO_BASELINE },
+  site: { radio: NO_RADIO_RULES, baseline: NO_BASELINE, paper: NO_PAPER },
   room: pick(BLANK_ROOM, "building", "beside"),
   device: pick(
     BLANK_DEVICE,
@@ -240,7 +241,7 @@ export function upgradedFile(file: unknown): unknown {
   if (
     !isFields(file) ||
     typeof file.version !== "number" ||
-    ![1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15].includes(file.version)
+    ![1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16].includes(file.version)
   )
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);

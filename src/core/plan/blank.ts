@@ -1,5 +1,6 @@
 import type { Abilities, RadioRules } from "./schema/abilities";
 import type { Baseline } from "./schema/baseline";
+import type { Paper } from "./schema/paper";
 import type { Leaflet } from "./schema/leaflet";
 import type { Device, Host, Link, Port } from "./schema/hardware";
 import type { Line } from "./schema/line";
@@ -125,6 +126,8 @@ export const NO_ABILITIES: Abilities = {
   isolation: false,
   stormLimits: false,
 };
+/** Nothing is said yet for the papers. */
+export const NO_PAPER: Paper = { firm: "", customer: "", agreed: "", calls: "", linkBase: "" };
 export const NO_RADIO_RULES: RadioRules = { region: "", channels: [] };
 /** Whether stations can join it over the air: an access point, or a router with wireless in it. */
 export const hasRadios = ({ kind, abilities }: Pick<Device, "kind" | "abilities">): boolean =>

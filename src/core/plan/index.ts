@@ -26,6 +26,7 @@ export {
   NO_BASELINE,
   NO_GUARDS,
   NO_PROTECTIONS,
+  NO_PAPER,
   NO_RADIO_RULES,
   USUAL_ABILITIES,
 } from "./blank";
@@ -127,6 +128,7 @@ export {
 } from "./schema/reach";
 export type { Acceptance } from "./schema/acceptance";
 export { type Baseline, type WayIn, WAYS_IN } from "./schema/baseline";
+export { type Paper } from "./schema/paper";
 export { type Window, windowSchema } from "./schema/window";
 export type { Leaflet } from "./schema/leaflet";
 export { firstAddressOf, leafletFor, type FirstAddress } from "./leaflets";

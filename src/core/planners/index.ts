@@ -153,6 +153,7 @@ export {
   type SiteField,
   siteFieldText,
 } from "./site/edit-site";
+export { editPaper, type PaperField } from "./site/edit-paper";
 export {
   addGear,
   addHostKind,

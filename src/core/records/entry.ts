@@ -4,6 +4,14 @@ import { idField, lineField, longText, textField, type Change } from "../plan";
 import { SUSPECT_KINDS, type SuspectKind } from "../diagnosis";
 import { PAGES, type Page, type StepKind } from "../runbook";
 import { issueFields, signFields, type Issue, type Sign } from "./issue";
+import {
+  closeFields,
+  labelsFields,
+  remarkFields,
+  type Close,
+  type LabelsPrinted,
+  type Remark,
+} from "./remark";
 
 // What was done on site lies outside the plan's revision: a log of its own, to which is only added. An entry is
 // made where the work is done, has its id and its time from there, and counts once however often it is sent.
@@ -138,6 +146,9 @@ export const recordEntrySchema = z.discriminatedUnion("do", [
   faultSchema,
   z.strictObject({ ...head, ...issueFields }),
   z.strictObject({ ...head, ...signFields }),
+  z.strictObject({ ...head, ...remarkFields }),
+  z.strictObject({ ...head, ...closeFields }),
+  z.strictObject({ ...head, ...labelsFields }),
 ]);
 
 interface Head {
@@ -255,11 +266,23 @@ export interface FaultNamed extends Head {
   readonly changes: readonly Change[];
 }
 export type RecordEntry =
-  Start | Tick | TakeBack | TakeOut | End | Read | TestTaken | FaultNamed | Issue | Sign;
+  | Start
+  | Tick
+  | TakeBack
+  | TakeOut
+  | End
+  | Read
+  | TestTaken
+  | FaultNamed
+  | Issue
+  | Sign
+  | Remark
+  | Close
+  | LabelsPrinted;
 
 /** Photos that an entry brings with it, by their ids. */
 export const photosOf = (entry: RecordEntry): readonly string[] =>
-  entry.do === "tick" || entry.do === "test" ? entry.photos : [];
+  entry.do === "tick" || entry.do === "test" || entry.do === "remark" ? entry.photos : [];
 
 /** An entry with who made it. */
 export interface Recorded {

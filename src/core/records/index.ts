@@ -47,7 +47,16 @@ export {
   type TestState,
 } from "./proof";
 export { capturedReadings, laidTable, type CapturedReading } from "./captured";
-export { CAME_WORDS, recordTable } from "./table";
+export { CAME_WORDS, recordTable, REMARK_FOR_WORDS, TEST_CAME_WORDS } from "./table";
+export {
+  MOST_LABELS,
+  REMARK_FOR,
+  type Close,
+  type LabelsPrinted,
+  type Remark,
+  type RemarkFor,
+} from "./remark";
+export { pointsOpen, remarksOf, stillCounts, type Remarked } from "./remarks";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";
 export { SIGNED_AS, type Issue, type Sign, type SignedAs } from "./issue";

@@ -1,6 +1,7 @@
 import { nameOf, type PlanIndex } from "../plan";
-import type { FaultNamed, Read, Recorded, TestCame, TestTaken, TickCame } from "./entry";
+import type { FaultNamed, Read, Recorded, RecordEntry, TestCame, TestTaken, TickCame } from "./entry";
 import type { Issue, Sign } from "./issue";
+import type { Close, LabelsPrinted, Remark } from "./remark";
 import { photosTakenOut } from "./photo";
 import { takenBack } from "./visit";
 
@@ -63,6 +64,26 @@ const signCells = ({ as, name, day, note }: Sign, sheet: string): string[] => [
   "",
 ];
 
+/** Whose a remark is, in words. */
+export const REMARK_FOR_WORDS = { us: "ours", customer: "the customer's" } as const;
+
+/** What a remark is about; empty for the site as a whole. */
+const remarkAbout = ({ about }: Remark): string => about?.name ?? "";
+
+function remarkCells(remark: Remark, out: ReadonlySet<string>): string[] {
+  const { isOpen, due, text, photos } = remark;
+  const what = isOpen ? "open point" : "remark";
+  const day = due === null ? "" : `until ${due}`;
+  return [what, remarkAbout(remark), text, day, REMARK_FOR_WORDS[remark.for], "", photosLeft(photos, out)];
+}
+const closeCells = ({ note }: Close, remark: string): string[] => ["seen to", "", remark, "", "", note, ""];
+const labelsCells = ({ printed }: LabelsPrinted): string[] => [
+  "labels printed",
+  "",
+  printed.map(([label]) => label).join(" "),
+  ...["", "", "", ""],
+];
+
 const readCells = (index: PlanIndex, { from, device }: Read): string[] => {
   const none = Array.from({ length: CELLS_AFTER_DEVICE }, () => "");
   return [READ_WORDS[from], nameOf(index, "device", device), ...none];
@@ -70,20 +91,33 @@ const readCells = (index: PlanIndex, { from, device }: Read): string[] => {
 /** Between the device and whether it stands. */
 const CELLS_AFTER_DEVICE = 5;
 
+/** What another entry calls this one. */
+function titleOf(index: PlanIndex, entry: RecordEntry): string {
+  switch (entry.do) {
+    case "tick":
+      return entry.step.title;
+    case "test":
+      return `${entry.test.at}: ${entry.test.does}`;
+    case "fault":
+      return entry.fault.words;
+    case "issue":
+      return entry.sheet.name;
+    case "sign":
+      return `${entry.as} by ${entry.name}`;
+    case "read":
+      return `reading of ${nameOf(index, "device", entry.device)}`;
+    case "remark":
+      return entry.text;
+    default:
+      return "";
+  }
+}
+
 /** A record as a table, for a spreadsheet: every entry with its time in UTC, those taken back, too. */
 export function recordTable(index: PlanIndex, record: readonly Recorded[]): string[][] {
   const gone = takenBack(record.map(({ entry }) => entry));
   const out = photosTakenOut(record);
-  const titles = new Map(
-    record.flatMap(({ entry }): (readonly [string, string])[] => {
-      if (entry.do === "tick") return [[entry.id, entry.step.title]];
-      if (entry.do === "test") return [[entry.id, `${entry.test.at}: ${entry.test.does}`]];
-      if (entry.do === "fault") return [[entry.id, entry.fault.words]];
-      if (entry.do === "issue") return [[entry.id, entry.sheet.name]];
-      if (entry.do === "sign") return [[entry.id, `${entry.as} by ${entry.name}`]];
-      return entry.do === "read" ? [[entry.id, `reading of ${nameOf(index, "device", entry.device)}`]] : [];
-    }),
-  );
+  const titles = new Map(record.map(({ entry }) => [entry.id, titleOf(index, entry)]));
   const back = ({ id }: { readonly id: string }) => (gone.has(id) ? "taken back later" : "");
   const rows = record.map(({ by, entry }): string[] => {
     const { at } = entry;
@@ -100,6 +134,12 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
         return [at, by, ...issueCells(entry), back(entry)];
       case "sign":
         return [at, by, ...signCells(entry, titles.get(entry.issue) ?? ""), back(entry)];
+      case "remark":
+        return [at, by, ...remarkCells(entry, out), back(entry)];
+      case "close":
+        return [at, by, ...closeCells(entry, titles.get(entry.remark) ?? ""), back(entry)];
+      case "labels":
+        return [at, by, ...labelsCells(entry), back(entry)];
       case "takeOut":
         return [at, by, "photo taken out", "", "", "", "", "", "", ""];
       case "read":

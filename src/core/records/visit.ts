@@ -146,7 +146,14 @@ export function readsThatStand(record: readonly Recorded[]): { readonly by: stri
     .reverse();
 }
 
-const ON_PAPER: ReadonlySet<RecordEntry["do"]> = new Set(["test", "issue", "sign"]);
+const ON_PAPER: ReadonlySet<RecordEntry["do"]> = new Set([
+  "test",
+  "issue",
+  "sign",
+  "remark",
+  "close",
+  "labels",
+]);
 
 /**
  * Whether something came to a record since an order was found from it that changes what is on the devices

@@ -5,6 +5,7 @@ import {
   BLANK_GEAR,
   BLANK_ROOM,
   NO_BASELINE,
+  NO_PAPER,
   NO_RADIO_RULES,
   CONVENTIONS,
   emptyPlan,
@@ -87,6 +88,7 @@ export function surveyPlan(
     blocks,
     conventions: { ...CONVENTIONS, ...conventions },
     radio: NO_RADIO_RULES,
+    paper: NO_PAPER,
     baseline: NO_BASELINE,
     keepClear: [],
   };

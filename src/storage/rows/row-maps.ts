@@ -82,6 +82,7 @@ export const SITE_MAP: RowMap = {
     json("radio"),
     json("baseline"),
     json("keep_clear", "keepClear"),
+    json("paper"),
   ],
 };
 

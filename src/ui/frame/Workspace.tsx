@@ -13,6 +13,7 @@ import { TitleBlock } from "./TitleBlock";
 import { TopBar } from "./TopBar";
 import { UndoImportDialog } from "./UndoImportDialog";
 import { useKeys } from "./use-keys";
+import { useLabelAddress } from "./use-label-address";
 import { useKeepOffline } from "./use-offline";
 import { UiProvider, useUi } from "./use-ui";
 import { viewIn } from "./views";
@@ -44,6 +45,7 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
   const phase = usePlan((state) => state.phase);
   const folded = useUi((state) => state.folded);
   useKeys();
+  useLabelAddress();
   const site = usePlan((state) => state.site);
   useKeepOffline(
     site,

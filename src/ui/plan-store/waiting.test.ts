@@ -202,7 +202,7 @@ test("what a browser kept in older forms is taken over whole: the list of a tab,
     keyPath: string[];
     record: { batches: unknown[] };
   }
-  const kept = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10].map((at) => fixture(`indexed-database-${at}`) as Kept);
+  const kept = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11].map((at) => fixture(`indexed-database-${at}`) as Kept);
   const made = await openDB("dianome", 1, {
     upgrade: (db) => {
       for (const { store, keyPath } of kept.slice(0, 1)) db.createObjectStore(store, { keyPath });
@@ -218,6 +218,7 @@ test("what a browser kept in older forms is taken over whole: the list of a tab,
     "Kept in the form of version 10",
     "Kept in the form of version 11",
     "Kept in the form of version 12",
+    "Kept in the form of version 16",
     "Kept in the form of version 4",
     "Kept in the form of version 5",
     "Kept in the form of version 6",

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { radioRulesField } from "./abilities";
 import { baselineField } from "./baseline";
+import { paperField } from "./paper";
 import {
   addressField,
   countField,
@@ -63,6 +64,7 @@ export const siteSchema = z.strictObject({
     .array(z.strictObject({ prefix: prefixField, reason: shortText }))
     .max(64)
     .meta({ description: "Ranges that no subnet may meet: the provider's box, the far end of a VPN" }),
+  paper: paperField.meta({ description: "What stands on the papers beside the plan" }),
 });
 export type Site = z.output<typeof siteSchema>;
 

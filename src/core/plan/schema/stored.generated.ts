@@ -17,6 +17,15 @@ const is_site_radio = (value: unknown): boolean =>
   everyIs(value.channels, is_site_radio_channels) &&
   Object.keys(value).length === 2;
 
+const is_site_paper = (value: unknown): boolean =>
+  isRow(value) &&
+  typeof value.firm === "string" &&
+  typeof value.customer === "string" &&
+  typeof value.agreed === "string" &&
+  typeof value.calls === "string" &&
+  typeof value.linkBase === "string" &&
+  Object.keys(value).length === 5;
+
 const read_prefixField = codec(fields.prefixField);
 
 const read_site_blocksList = (value: unknown): unknown =>
@@ -95,7 +104,8 @@ function read_site(value: unknown): unknown {
     (value.kind === "home" || value.kind === "office" || value.kind === "industrial") &&
     typeof value.timeZone === "string" &&
     is_site_radio(value.radio) &&
-    Object.keys(value).length === 9)) return MISFIT;
+    is_site_paper(value.paper) &&
+    Object.keys(value).length === 10)) return MISFIT;
   const blocks = read_site_blocksList(value.blocks);
   if (blocks === MISFIT) return MISFIT;
   const conventions = read_site_conventions(value.conventions);
@@ -104,7 +114,7 @@ function read_site(value: unknown): unknown {
   if (baseline === MISFIT) return MISFIT;
   const keepClear = read_site_keepClearList(value.keepClear);
   if (keepClear === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, kind: value.kind, timeZone: value.timeZone, blocks, conventions, radio: value.radio, baseline, keepClear };
+  return { id: value.id, name: value.name, kind: value.kind, timeZone: value.timeZone, blocks, conventions, radio: value.radio, baseline, keepClear, paper: value.paper };
 }
 
 const is_domain = (value: unknown): boolean =>

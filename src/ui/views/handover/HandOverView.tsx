@@ -10,12 +10,16 @@ import { SentState } from "../../record-store/SentState";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
 import { FallsDue } from "./FallsDue";
 import { IssueSheet } from "./IssueSheet";
+import { Labels } from "./papers/Labels";
+import { Papers } from "./papers/Papers";
 import { SheetDetails } from "./SheetDetails";
 import { SheetTable } from "./SheetTable";
 
-type Tab = "sheets" | "due";
+type Tab = "sheets" | "papers" | "labels" | "due";
 const TABS: readonly (readonly [Tab, string])[] = [
   ["sheets", "Sheets"],
+  ["papers", "Papers"],
+  ["labels", "Labels"],
   ["due", "What falls due"],
 ];
 
@@ -52,6 +56,8 @@ export function HandOverView() {
       <SentState />
       <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
         {tab === "due" ? <FallsDue index={index} /> : null}
+        {tab === "labels" ? <Labels index={index} /> : null}
+        {tab === "papers" ? <Papers sheets={sheets} /> : null}
         {tab === "sheets" && open === undefined ? <Nothing /> : null}
         {tab === "sheets" && open !== undefined ? (
           <>

@@ -22,7 +22,11 @@ export type ComparedState =
 const NO_WORKER = "It could not be compared in this browser; reload the page and try again.";
 
 /** The state that was issued, held against its check value; a sentence where it can't be had. */
-async function issuedState(site: string, held: Held, { letter, issue }: IssuedSheet): Promise<Plan | string> {
+export async function issuedState(
+  site: string,
+  held: Held,
+  { letter, issue }: IssuedSheet,
+): Promise<Plan | string> {
   const { revision, form, check } = issue.sheet;
   const plan = await planAt(site, held, revision);
   // In another form of plan files the same state is another text.

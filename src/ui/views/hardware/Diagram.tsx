@@ -17,20 +17,11 @@ import { arrangeDevices } from "@/core/commands";
 import type { Outcome } from "@/core/probe";
 import { useUi } from "../../frame/use-ui";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
-import { drawCables, inTrays } from "./cable-ends";
+import { drawCables } from "./cable-ends";
 import { CableEdge, type CableData } from "./CableEdge";
 import { DeviceNode, PlaceNode, type DeviceData } from "./DeviceNode";
 import { LayoutProgress } from "./LayoutProgress";
-import {
-  cableEdges,
-  deviceNodes,
-  litBy,
-  ORIGIN,
-  placeNodes,
-  worstByDevice,
-  type Lit,
-  type Placed,
-} from "./nodes-edges";
+import { cableEdges, deviceNodes, litBy, placedBy, placeNodes, worstByDevice, type Lit } from "./nodes-edges";
 import { saveDrawing } from "./save-drawing";
 import { useLayout } from "./use-layout";
 import { useMoved } from "./use-moved";
@@ -48,22 +39,11 @@ export const Diagram = ({ lit = null }: { lit?: Outcome | null }) => (
   </ReactFlowProvider>
 );
 
-/** Where everything stands: where somebody has put it, else where the layout has. */
+/** Where everything stands on the screen. */
 function usePlaced() {
   const index = useIndex();
   const { laid, progress } = useLayout(index);
-  const placed = useMemo(
-    (): Placed => ({
-      at: new Map(
-        [...index.plan.device.values()].map(({ id, position }) => [
-          id,
-          position ?? laid?.places[id] ?? ORIGIN,
-        ]),
-      ),
-      trays: inTrays(index, laid),
-    }),
-    [index, laid],
-  );
+  const placed = useMemo(() => placedBy(index, laid), [index, laid]);
   const drawn = useMemo(() => drawCables(index, laid), [index, laid]);
   return { placed, drawn, progress, isLaid: laid !== null };
 }

@@ -5,8 +5,8 @@ import { nameOf, type PlanIndex } from "@/core/plan";
 import type { Outcome } from "@/core/probe";
 import { jacketOf } from "@/core/sheets";
 import { LANE } from "@/workers/layout-blocks";
-import type { LayoutPoint } from "@/workers/layout-model";
-import { BOX, facingSides, type DrawnCable } from "./cable-ends";
+import type { Laid, LayoutPoint } from "@/workers/layout-model";
+import { BOX, facingSides, inTrays, type DrawnCable } from "./cable-ends";
 import type { CableData } from "./CableEdge";
 import type { DeviceData } from "./DeviceNode";
 
@@ -96,6 +96,14 @@ export interface Placed {
   readonly at: ReadonlyMap<string, LayoutPoint>;
   readonly trays: ReadonlySet<string>;
 }
+
+/** Where everything stands: where somebody has put it, else where the layout has. */
+export const placedBy = (index: PlanIndex, laid: Laid | null): Placed => ({
+  at: new Map(
+    [...index.plan.device.values()].map(({ id, position }) => [id, position ?? laid?.places[id] ?? ORIGIN]),
+  ),
+  trays: inTrays(index, laid),
+});
 
 export const laneOf = ({ trays }: Placed, { id, position }: { id: string; position: unknown }): number =>
   trays.has(id) && position === null ? LANE : 0;

@@ -2,20 +2,16 @@ import { toast } from "sonner";
 import type { PlanIndex } from "@/core/plan";
 import { jacketOf } from "@/core/sheets";
 import { download, downloadBlob, fileName, pngOf } from "../../kit/download";
-import type { DrawnCable } from "./cable-ends";
+import { drawCables, type DrawnCable } from "./cable-ends";
 import { drawingSvg } from "./drawing-svg";
-import { laneOf, ORIGIN, type Placed } from "./nodes-edges";
+import { laneOf, ORIGIN, placedBy, type Placed } from "./nodes-edges";
+import { layoutOf } from "./use-layout";
 
-/** Saves the drawing as it stands on screen, whole, as a picture of its own. */
-export async function saveDrawing(
-  kind: "svg" | "png",
-  index: PlanIndex,
-  drawn: readonly DrawnCable[],
-  placed: Placed,
-): Promise<void> {
+/** The drawing, whole, as a picture with nothing outside it. */
+function pictureOf(index: PlanIndex, drawn: readonly DrawnCable[], placed: Placed) {
   const { at } = placed;
   const style = getComputedStyle(document.documentElement);
-  const { svg, width, height } = drawingSvg(
+  return drawingSvg(
     {
       title: `${index.plan.site.name}: cabling`,
       devices: [...index.plan.device.values()].map((device) => ({
@@ -36,6 +32,23 @@ export async function saveDrawing(
     },
     (name) => style.getPropertyValue(`--tape-${name}`).trim(),
   );
+}
+
+/** The drawing of any plan, laid out beside the page; null where there is no gear. */
+export async function drawingOf(index: PlanIndex) {
+  if (index.plan.device.size === 0) return null;
+  const laid = await layoutOf(index);
+  return pictureOf(index, drawCables(index, laid), placedBy(index, laid));
+}
+
+/** Saves the drawing as it stands on screen. */
+export async function saveDrawing(
+  kind: "svg" | "png",
+  index: PlanIndex,
+  drawn: readonly DrawnCable[],
+  placed: Placed,
+): Promise<void> {
+  const { svg, width, height } = pictureOf(index, drawn, placed);
   const name = fileName(index.plan.site.name, `cabling.${kind}`);
   if (kind === "svg") return download(name, "image/svg+xml", svg);
   const png = await pngOf(svg, width, height);

@@ -62,6 +62,40 @@ export interface Progress {
   readonly cancel: () => void;
 }
 
+const keyOf = ({ boxes, cables }: ReturnType<typeof shapeOf>): string =>
+  JSON.stringify([boxes.map((b) => [b.id, b.group]), cables.map((c) => [c.from, c.to])]);
+
+function keep(key: string, laid: Laid): void {
+  KEPT.set(key, laid);
+  for (const old of [...KEPT.keys()].slice(0, -MOST_KEPT)) KEPT.delete(old);
+}
+
+/** A worker for each layout: one that has become pointless is stopped in the middle of its work. */
+const layoutWorker = (): Worker =>
+  new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), { type: "module" });
+
+/** The layered layout of the gear of any plan, once; in plain rows where none can be made. */
+export async function layoutOf(index: PlanIndex): Promise<Laid> {
+  const shape = shapeOf(index);
+  const key = keyOf(shape);
+  const known = KEPT.get(key);
+  if (known !== undefined) return known;
+  const worker = layoutWorker();
+  try {
+    const laid = await wrap<LayoutWorker>(worker).layout(
+      shape.boxes,
+      shape.cables,
+      proxy(() => {}),
+    );
+    keep(key, laid);
+    return laid;
+  } catch {
+    return plainRows(shape.boxes);
+  } finally {
+    worker.terminate();
+  }
+}
+
 /**
  * The layered layout of the gear, made off the page's thread; null until the first one is there. Where a
  * person put a device is not its matter.
@@ -71,28 +105,20 @@ export function useLayout(index: PlanIndex): {
   readonly progress: Progress | null;
 } {
   const shape = shapeOf(index);
-  const key = JSON.stringify([
-    shape.boxes.map((b) => [b.id, b.group]),
-    shape.cables.map((c) => [c.from, c.to]),
-  ]);
+  const key = keyOf(shape);
   const [made, setMade] = useState<Laid | null>(null);
   const [progress, setProgress] = useState<Progress | null>(null);
   useEffect(() => {
     if (KEPT.has(key)) return undefined;
     const { boxes, cables } = JSON.parse(JSON.stringify(shape)) as typeof shape;
-    // A worker for each layout: one that has become pointless, or that somebody calls off, is stopped in the
-    // middle of its work.
-    const worker = new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), {
-      type: "module",
-    });
+    const worker = layoutWorker();
     const show = (laid: Laid) => {
       worker.terminate();
       setMade(laid);
       setProgress(null);
     };
     const finish = (laid: Laid) => {
-      KEPT.set(key, laid);
-      for (const old of [...KEPT.keys()].slice(0, -MOST_KEPT)) KEPT.delete(old);
+      keep(key, laid);
       show(laid);
     };
     // Not kept: whoever comes back to the drawing gets a layout.

@@ -1,0 +1,13 @@
+export { packFor, partsFor } from "./pack";
+export {
+  READERS,
+  type Block,
+  type Cell,
+  type DrawnCabinet,
+  type Pack,
+  type PackStudy,
+  type Part,
+  type Reader,
+  type TitleBlock,
+} from "./model";
+export { packStudy, sheetBefore, type PackOf } from "./study";
