@@ -1,6 +1,6 @@
 import { expose, transfer } from "comlink";
 import { labelAddress, type Label } from "@/core/labels";
-import { packFor, packStudy, type PackOf, type Reader } from "@/core/pack";
+import { packFor, packStudy, reportFor, type PackOf, type Reader } from "@/core/pack";
 import { documentOf } from "@/paper/document";
 import type { Picture } from "@/paper/drawing";
 import type { Inks } from "@/paper/inks";
@@ -14,7 +14,8 @@ import { base64, paperFonts } from "./paper-fonts";
 
 /** How a pack is wanted. */
 export interface PackAs {
-  readonly reader: Reader;
+  /** For whom; "report" is the job report. */
+  readonly reader: Reader | "report";
   readonly size: Size;
   readonly leftOut: readonly string[];
   /** One file with bookmarks, or a file for each part in a ZIP. */
@@ -31,7 +32,8 @@ async function pack(
   tell: (done: number, all: number) => void,
 ): Promise<Uint8Array> {
   const fonts = await paperFonts();
-  const made = packFor(packStudy(of), reader, leftOut);
+  const study = packStudy(of);
+  const made = reader === "report" ? reportFor(study) : packFor(study, reader, leftOut);
   const given = {
     size,
     inks,

@@ -2,6 +2,7 @@ import { checkOf, sentenceOf } from "../checks";
 import { comparedTable } from "../comparison";
 import {
   CAME_WORDS,
+  photosTakenOut,
   pointsOpen,
   remarksOf,
   stillCounts,
@@ -145,6 +146,7 @@ const about = ({ about: of }: Remark): string => of?.name ?? "the site";
 /** Remarks and photos that are the customer's: only these leave the office. */
 export function remarkBlocks(study: PackStudy): Block[] {
   const own = remarksOf(study.record).filter(({ remark }) => remark.for === "customer");
+  const out = photosTakenOut(study.record);
   const open = new Set(pointsOpen(study.record).map(({ remark }) => remark.id));
   return [
     ...tableBlock([

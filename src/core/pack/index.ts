@@ -1,4 +1,5 @@
 export { packFor, partsFor } from "./pack";
+export { reportFor } from "./report";
 export {
   READERS,
   type Block,

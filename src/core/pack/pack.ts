@@ -1,4 +1,3 @@
-import { shortCheck } from "../records";
 import { caution, quiet, text, under } from "./blocks";
 import { cautionsOf } from "./cautions";
 import {
@@ -12,18 +11,9 @@ import {
   remarkBlocks,
   runbookBlocks,
   sheetBlocks,
-  signText,
   testBlocks,
 } from "./done";
-import {
-  READER_WORDS,
-  type Block,
-  type Pack,
-  type PackStudy,
-  type Part,
-  type Reader,
-  type TitleBlock,
-} from "./model";
+import { type Block, type Pack, type PackStudy, type Part, type Reader } from "./model";
 import {
   plainSegmentBlocks,
   plainWirelessBlocks,
@@ -45,7 +35,8 @@ import {
   whereBlocks,
 } from "./places";
 import { deviceBlocks, plainWallBlocks, ruleBlocks, signInBlocks, wallBlocks, wayInBlocks } from "./security";
-import { linesOf, timeWords } from "./words";
+import { titleBlock } from "./title";
+import { linesOf } from "./words";
 
 type Make = (study: PackStudy, reader: Reader) => readonly Block[];
 interface PartOf {
@@ -140,31 +131,6 @@ const PARTS: readonly PartOf[] = [
 /** The parts that a reader gets, by key and title, in their order. */
 export const partsFor = (reader: Reader): readonly { readonly key: string; readonly title: string }[] =>
   PARTS.filter((part) => part.for[reader] !== undefined).map(({ key, title }) => ({ key, title }));
-
-function titleBlock({ index, sheet, revision, made }: PackStudy, reader: Reader): TitleBlock {
-  const { name, paper, timeZone } = index.plan.site;
-  const known = { site: name, reader: READER_WORDS[reader], firm: linesOf(paper.firm)[0] ?? "" };
-  if (sheet === null)
-    return {
-      ...known,
-      sheet: "as it stands, not issued",
-      revision: String(revision),
-      drawn: timeWords(made, timeZone),
-      checked: "",
-      accepted: "",
-      check: "",
-    };
-  const { issue, letter, by, signed, isWithdrawn } = sheet;
-  return {
-    ...known,
-    sheet: `${letter} ${issue.sheet.name}${isWithdrawn ? ", withdrawn" : ""}`,
-    revision: String(issue.sheet.revision),
-    drawn: `${by}, ${timeWords(issue.at, timeZone)}`,
-    checked: signText(signed.checked),
-    accepted: signText(signed.accepted),
-    check: shortCheck(issue.sheet.check),
-  };
-}
 
 /**
  * The papers of a state for a reader: the parts in which something stands, without those left out by their

@@ -56,6 +56,7 @@ export {
   type Remark,
   type RemarkFor,
 } from "./remark";
+export { diaryOf, type DiaryDay } from "./diary";
 export { pointsOpen, remarksOf, stillCounts, type Remarked } from "./remarks";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";

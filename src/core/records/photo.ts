@@ -85,6 +85,7 @@ export function photosNamed(record: readonly Recorded[]): string[] {
 
 const titleOf = (entry: RecordEntry): string => {
   if (entry.do === "tick") return entry.step.title;
+  if (entry.do === "remark") return entry.text;
   return entry.do === "test" ? entry.test.at : "";
 };
 

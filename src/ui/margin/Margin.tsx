@@ -25,6 +25,7 @@ import { DraftMargin } from "./survey/DraftMargin";
 import { GearMargin } from "./survey/GearMargin";
 import { KindsMargin } from "./survey/KindsMargin";
 import { LineMargin } from "./survey/LineMargin";
+import { RemarksSection } from "./remarks/RemarksSection";
 import { RoomMargin } from "./survey/RoomMargin";
 import { SurveyMargin } from "./survey/SurveyMargin";
 import { SsidMargin } from "./wireless/SsidMargin";
@@ -77,6 +78,7 @@ export function Margin({ view }: { view: ViewKey }) {
       className="relative flex flex-col overflow-y-auto border-l border-hair"
     >
       <Content view={view} />
+      <RemarksSection />
     </aside>
   );
 }

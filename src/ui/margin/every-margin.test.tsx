@@ -63,7 +63,9 @@ jest.mock("../frame/go-to", () => ({
 jest.mock("../plan-store/api", () => ({
   call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
 }));
-jest.mock("../record-store/use-record", () => ({ useRecord: () => ({ record: [] }) }));
+jest.mock("../record-store/use-record", () => ({
+  useRecord: () => ({ record: [], sync: () => Promise.resolve() }),
+}));
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
 jest.mock("next/dynamic", () => () => () => null);
 

@@ -5,7 +5,7 @@ import { nameOf, type PlanIndex } from "@/core/plan";
 import { dueTable, fallsDue, type Due } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
-import { dayText } from "./day-text";
+import { dayText } from "../../kit/day-text";
 import { dueCalendar } from "./due-calendar";
 
 /** Days of the plan on which something ends: support, licences, certificates, exceptions, forwards. */

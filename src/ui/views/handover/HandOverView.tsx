@@ -8,6 +8,7 @@ import { Segmented } from "../../kit/Segmented";
 import { useHeld } from "../../plan-store/use-plan";
 import { SentState } from "../../record-store/SentState";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
+import { Diary } from "./Diary";
 import { FallsDue } from "./FallsDue";
 import { IssueSheet } from "./IssueSheet";
 import { Labels } from "./papers/Labels";
@@ -15,11 +16,12 @@ import { Papers } from "./papers/Papers";
 import { SheetDetails } from "./SheetDetails";
 import { SheetTable } from "./SheetTable";
 
-type Tab = "sheets" | "papers" | "labels" | "due";
+type Tab = "sheets" | "papers" | "labels" | "diary" | "due";
 const TABS: readonly (readonly [Tab, string])[] = [
   ["sheets", "Sheets"],
   ["papers", "Papers"],
   ["labels", "Labels"],
+  ["diary", "Diary"],
   ["due", "What falls due"],
 ];
 
@@ -56,6 +58,7 @@ export function HandOverView() {
       <SentState />
       <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
         {tab === "due" ? <FallsDue index={index} /> : null}
+        {tab === "diary" ? <Diary index={index} /> : null}
         {tab === "labels" ? <Labels index={index} /> : null}
         {tab === "papers" ? <Papers sheets={sheets} /> : null}
         {tab === "sheets" && open === undefined ? <Nothing /> : null}

@@ -6,7 +6,7 @@ import { shortCheck, type IssuedSheet, type RecordEntry, type Sign } from "@/cor
 import { Modal } from "../../kit/Modal";
 import { Fact } from "../../margin/parts";
 import { useRecord } from "../../record-store/use-record";
-import { dayText } from "./day-text";
+import { dayText } from "../../kit/day-text";
 import { SignSheet } from "./SignSheet";
 import { Since } from "./Since";
 

@@ -1,7 +1,7 @@
 import type { PlanIndex } from "@/core/plan";
 import type { IssuedSheet, Sign } from "@/core/records";
 import { counted } from "@/core/repairs";
-import { dayText, issuedText } from "./day-text";
+import { dayText, issuedText } from "../../kit/day-text";
 
 interface Props {
   readonly index: PlanIndex;

@@ -17,6 +17,10 @@ jest.mock(
   "@/ui/frame/use-ui",
   () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
 );
+jest.mock(
+  "@/ui/record-store/use-record",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.recordModule,
+);
 jest.mock("@/ui/plan-store/api", () => ({
   call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
 }));

@@ -16,6 +16,10 @@ jest.mock(
   "@/ui/frame/use-ui",
   () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
 );
+jest.mock(
+  "@/ui/record-store/use-record",
+  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.recordModule,
+);
 const mockWent: string[] = [];
 jest.mock("@/ui/frame/go-to", () => ({
   ...jest.requireActual<object>("@/ui/frame/go-to"),

@@ -16,7 +16,7 @@ import { counted } from "@/core/repairs";
 import { formFault, LABEL_FORMS, type LabelForm, type LabelFormName } from "@/paper/label-sheets";
 import { Chip } from "../../../tape/Chip";
 import { useRecord } from "../../../record-store/use-record";
-import { issuedText } from "../day-text";
+import { issuedText } from "../../../kit/day-text";
 import { Line } from "../Line";
 import { formOf, LabelFormFields, USUAL_FORM, type OwnForm } from "./LabelFormFields";
 import { useLabels, type LabelWork } from "./use-labels";

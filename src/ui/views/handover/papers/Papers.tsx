@@ -4,10 +4,10 @@ import { useState } from "react";
 import { partsFor, type Reader } from "@/core/pack";
 import type { IssuedSheet } from "@/core/records";
 import { SIZES, type Size } from "@/paper/page";
-import { Progress } from "../../../kit/Progress";
 import { Segmented } from "../../../kit/Segmented";
 import { PaperFields } from "./PaperFields";
-import { usePack, type PackWork } from "./use-pack";
+import { PackState } from "./PackState";
+import { usePack } from "./use-pack";
 
 const READERS_TO_CHOOSE: readonly (readonly [Reader, string])[] = [
   ["installer", "Next installer"],
@@ -104,34 +104,9 @@ export function Papers({ sheets }: { sheets: readonly IssuedSheet[] }) {
           </button>
           {isNone ? <span className="text-warn">Choose at least one part.</span> : null}
         </p>
-        <Work work={work} onStop={stop} />
+        <PackState work={work} onStop={stop} />
       </section>
       <PaperFields />
     </div>
   );
-}
-
-function Work({ work, onStop }: { work: PackWork; onStop: () => void }) {
-  switch (work.is) {
-    case "idle":
-      return null;
-    case "working":
-      return (
-        <Progress label="The papers are made" done={work.done} all={work.all} onStop={onStop}>
-          <span>{work.all === 0 ? "The papers are made …" : `${work.done} of ${work.all} files`}</span>
-        </Progress>
-      );
-    case "made":
-      return (
-        <p role="status" className="px-4 py-2 text-sound">
-          {work.says}
-        </p>
-      );
-    case "refused":
-      return (
-        <p role="alert" className="px-4 py-2 text-stop">
-          {work.sentence}
-        </p>
-      );
-  }
 }

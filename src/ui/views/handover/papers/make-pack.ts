@@ -1,5 +1,5 @@
 import { proxy, wrap } from "comlink";
-import { sheetBefore, type PackOf, type Reader } from "@/core/pack";
+import { sheetBefore, type PackOf } from "@/core/pack";
 import { PlanIndex, type Plan } from "@/core/plan";
 import { issuedSheets, type IssuedSheet } from "@/core/records";
 import type { Inks } from "@/paper/inks";
@@ -35,7 +35,7 @@ export function tapeInks(): Inks {
 /** What somebody asks for. */
 export interface Wanted {
   readonly sheet: IssuedSheet | null;
-  readonly reader: Reader;
+  readonly reader: PackAs["reader"];
   readonly size: Size;
   readonly leftOut: readonly string[];
   readonly as: "pdf" | "zip";
@@ -76,7 +76,8 @@ export async function makePack(
   const plan: Plan | string = sheet === null ? held.index.plan : await issuedState(site, held, sheet);
   if (typeof plan === "string") return plan;
   const before = await stateBefore(from, sheetBefore(issuedSheets(record), sheet));
-  const drawing = leftOut.includes("drawing") ? null : await drawingOf(PlanIndex.of(plan));
+  const drawing =
+    leftOut.includes("drawing") || reader === "report" ? null : await drawingOf(PlanIndex.of(plan));
   if (signal.aborted) return "";
   const of: PackOf = {
     plan,

@@ -1,0 +1,47 @@
+"use client";
+
+import { useEffect, useMemo, useState } from "react";
+import { remarksOf } from "@/core/records";
+import { useUi } from "../../frame/use-ui";
+import { useIndex } from "../../plan-store/use-plan";
+import { useRecord } from "../../record-store/use-record";
+import { RemarkForm } from "./RemarkForm";
+import { aboutOf } from "./remarked";
+import { RemarkRow } from "./RemarkRow";
+
+/** What was remarked on what is selected, or on the whole site; the last first. */
+export function RemarksSection() {
+  const index = useIndex();
+  const selection = useUi((state) => state.selection);
+  const { record, sync } = useRecord();
+  const [isWriting, setWriting] = useState(false);
+  const about = aboutOf(index, selection);
+  const own = useMemo(
+    () =>
+      remarksOf(record)
+        .filter(({ remark }) => (remark.about?.id ?? null) === (about?.id ?? null))
+        .reverse(),
+    [record, about?.id],
+  );
+  useEffect(() => {
+    // The record is asked for where it is shown; views that work on it ask again and again.
+    void sync();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each thing
+  }, [about?.id]);
+  return (
+    <section className="section" aria-label="Remarks">
+      <h3>Remarks</h3>
+      <ul>
+        {own.map((one) => (
+          <RemarkRow key={one.remark.id} remarked={one} isNamed={false} />
+        ))}
+      </ul>
+      <p className="px-4 pt-1">
+        <button type="button" className="button" onClick={() => setWriting(true)}>
+          {about === null ? "Remark on the site …" : "Write a remark …"}
+        </button>
+      </p>
+      {isWriting ? <RemarkForm about={about} onClose={() => setWriting(false)} /> : null}
+    </section>
+  );
+}
