@@ -17,7 +17,7 @@ import {
 } from "../plan";
 import type { Recorded, RecordEntry } from "../records";
 import { testId } from "../testing/build-plan";
-import { packFor, packStudy, partsFor, READERS, type PackOf, type Reader } from "./index";
+import { packFor, packStudy, partsFor, READERS, reportFor, type PackOf, type Reader } from "./index";
 
 const AT = "2026-11-30T09:00:00.000Z";
 const by = (entry: RecordEntry): Recorded => ({ by: "Ruth", entry });
@@ -266,4 +266,16 @@ test.each(SITES)("$site.name: cautions are those that its own gear calls for", (
     plan.site.kind === "industrial",
     [...plan.link.values()].some(({ medium }) => medium === "fibre"),
   ]);
+});
+
+test("the job report tells what was done and what is open, of the customer's own only", () => {
+  const record = [...RECORD, by({ ...remark("zqSeen", "us"), id: testId("remark", "seen") } as RecordEntry)];
+  const text = JSON.stringify(reportFor(packStudy(asItIs(fennelStreet(), { record }))));
+  expect([text.includes("zqTheirs"), text.includes("zqOurs"), text.includes("zqSeen")]).toEqual([
+    true,
+    false,
+    false,
+  ]);
+  expect(text.includes("24 Dec 2026")).toBe(true);
+  expect(text.includes("Ruth, 09:00 to 09:00")).toBe(true);
 });

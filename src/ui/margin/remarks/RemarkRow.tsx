@@ -33,7 +33,11 @@ export function RemarkRow({ remarked, isNamed }: { remarked: Remarked; isNamed: 
       {isToSee ? (
         <p className="text-warn">{remark.due === null ? "open" : `open until ${dayText(remark.due)}`}</p>
       ) : null}
-      <Photos ids={remark.photos} of={name} onTakeOut={(photo) => write(entry({ do: "takeOut" as const, photo }))} />
+      <Photos
+        ids={remark.photos}
+        of={name}
+        onTakeOut={(photo) => write(entry({ do: "takeOut" as const, photo }))}
+      />
       <p className="flex flex-wrap gap-2 pt-1">
         {isToSee ? (
           <button
