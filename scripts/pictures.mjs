@@ -1,5 +1,5 @@
 // Takes the pictures of docs/screenshots from the demo sites, on an instance of its own: npm run pictures.
-import { spawn } from "node:child_process";
+import { execFileSync, spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
@@ -314,8 +314,48 @@ try {
   await view(page, "Hand-over");
   await page.getByRole("region", { name: "Findings" }).waitFor();
   await page.waitForTimeout(900);
-  await page.screenshot({ path: join(OUT, "hand-over.png") });
+  const sheets = await page.screenshot();
+  // Papers of the first of them, some of their pages, and labels: all in one picture.
+  const paper = join(ROOT, ".data", "pictures", "paper");
+  mkdirSync(paper, { recursive: true });
+  const saved = async (name, file) => {
+    const [made] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name }).first().click(),
+    ]);
+    await made.saveAs(join(paper, file));
+  };
+  await page.getByRole("radio", { name: "Papers" }).click();
+  await saved("Make PDF", "pack.pdf");
+  await page.waitForTimeout(300);
+  const papers = await page.screenshot();
+  await page.getByRole("radio", { name: "Labels" }).click();
+  await saved(/^PDF of/, "labels.pdf");
+  const pages = [
+    ["pack.pdf", 1],
+    ["pack.pdf", 3],
+    ["pack.pdf", 13],
+    ["labels.pdf", 1],
+  ].map(([file, number]) => {
+    const to = join(paper, `${file}-${number}`);
+    const range = ["-f", String(number), "-l", String(number)];
+    execFileSync("pdftoppm", ["-r", "62", "-png", "-singlefile", ...range, join(paper, file), to]);
+    return readFileSync(`${to}.png`);
+  });
+  const desk = await context.newPage();
+  await desk.setViewportSize({ width: 2600, height: 1580 });
+  const image = (png, style = "") =>
+    `<img style="${style}" src="data:image/png;base64,${png.toString("base64")}">`;
+  const shadow = "box-shadow:0 1px 6px #0006";
+  await desk.setContent(
+    '<body style="margin:0;background:#b9b4a6"><div style="display:flex;gap:40px">' +
+      `${image(sheets)}${image(papers)}</div><div style="display:flex;gap:24px;padding:24px 0;` +
+      `align-items:flex-start;justify-content:center">${pages.map((png) => image(png, shadow)).join("")}</div>`,
+  );
+  await desk.waitForTimeout(300);
+  await desk.screenshot({ path: join(OUT, "hand-over.png") });
   console.log("docs/screenshots/hand-over.png");
+  await desk.close();
 } finally {
   await browser.close();
   server.kill("SIGTERM");

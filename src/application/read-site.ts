@@ -2,7 +2,7 @@ import { err, ok, type Result } from "@/core/kernel";
 import type { Plan } from "@/core/plan";
 import { NO_SUCH_SITE, type AppError } from "./errors";
 import { stepsOf, type Steps } from "./next-steps";
-import type { LogEntry, LogLine, Person, PlanStore } from "./stores";
+import type { HistoryAsked, LogEntry, LogLine, Person, PlanStore } from "./stores";
 
 export interface Opened {
   readonly plan: Plan;
@@ -38,13 +38,12 @@ export async function newsSince(
   return ok({ ...news, steps: await stepsOf(store.ownLines, site, by) });
 }
 
-/** A page of the history, newest first; of one entity when `about` names it. */
+/** A page of the history, newest first. */
 export async function history(
   store: PlanStore,
   site: string,
-  before: number,
-  about: string | null,
+  asked: HistoryAsked,
 ): Promise<Result<readonly LogLine[], AppError>> {
-  const lines = await store.history(site, before, about, 200);
+  const lines = await store.history(site, asked, 200);
   return lines === null ? err(NO_SUCH_SITE) : ok(lines);
 }

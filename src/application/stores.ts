@@ -80,15 +80,21 @@ export interface PlanStore {
   /** The plan and its revision as one moment saw them; null without such a site. */
   readonly snapshot: (site: string) => Promise<{ plan: Plan; revision: number } | null>;
   /**
-   * The newest lines before a revision, newest first; only those that touch the entity `about`, when it is
-   * given. Null without such a site.
+   * The newest lines before a revision that are asked for, newest first. Null without such a site.
    */
-  readonly history: (
-    site: string,
-    before: number,
-    about: string | null,
-    limit: number,
-  ) => Promise<LogLine[] | null>;
+  readonly history: (site: string, asked: HistoryAsked, limit: number) => Promise<LogLine[] | null>;
+}
+
+/** Which lines of the history are asked for. */
+export interface HistoryAsked {
+  readonly before: number;
+  /** Ids of entities: only what touched one of them; null for all. */
+  readonly about: readonly string[] | null;
+  /** The name of whoever made it; null for everybody. */
+  readonly by: string | null;
+  /** ISO 8601 instants in UTC: made from this one on, and before that one; null without an end. */
+  readonly from: string | null;
+  readonly until: string | null;
 }
 
 /** An entry of a site's record as it is stored, in its text form: its place in the record, and who made it. */

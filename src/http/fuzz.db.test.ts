@@ -159,6 +159,25 @@ const aFault = (roll: Dice): object => ({
   changes: [],
 });
 
+/** Others, of paper: a sheet issued and signed, something remarked and seen to, labels printed. */
+const onPaper = (roll: Dice): object => {
+  const head = { id: v7(), at: "2026-11-30T09:00:00.000Z" };
+  return pick<object>(roll, [
+    {
+      ...{ ...head, do: "issue", note: "" },
+      sheet: { name: "Offer", recipient: "", revision: 1, form: 17, check: "ab".repeat(32), stood: ["x"] },
+    },
+    { ...head, do: "sign", issue: v7(), as: "checked", name: "Ruth", day: "2026-11-30", note: "" },
+    {
+      ...{ ...head, do: "remark", for: pick(roll, ["us", "customer"]), text: "x", isOpen: true },
+      ...{ about: pick(roll, [null, { kind: "device", id: v7(), name: "x" }]), due: "2026-12-24" },
+      photos: [v7()].slice(roll(2)),
+    },
+    { ...head, do: "close", remark: v7(), note: "" },
+    { ...head, do: "labels", printed: [["device x", "a1"]] },
+  ]);
+};
+
 /** Another: a device was read. */
 const aReading = (roll: Dice): object => ({
   id: v7(),
@@ -292,7 +311,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
           settled: [{ id: v7(), field: "name", keep: "mine" }].slice(roll(2)),
         });
       case 4:
-        return get(history.GET, "before");
+        return get(history.GET, pick(roll, ["before", "before=9&about", "before=9&by", "before=9&from"]));
       case 5:
         return get(batches.GET, "after");
       case 6:
@@ -302,7 +321,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       case 8:
         return get(record.GET, "after");
       case 9:
-        return post(record.POST, { entries: [pick(roll, [aReading, aTick, aTest, aFault])(roll)] });
+        return post(record.POST, { entries: [pick(roll, [aReading, aTick, aTest, aFault, onPaper])(roll)] });
       case 10:
         return post(bench.POST, anAct(roll));
       case 11:

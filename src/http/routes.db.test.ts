@@ -203,7 +203,10 @@ test("undo and redo by route; nothing left to undo is said; history can be asked
   expect((about.body as unknown as { summary: string }[]).map((line) => line.summary)).toEqual(
     expect.arrayContaining(["to One", "Undid: to One"]),
   );
-  expect((await call((await routes.history()).GET, { params, query: "?before=many" })).status).toBe(400);
+  const ask = async (query: string) => call((await routes.history()).GET, { params, query });
+  expect((await ask(`?before=100&about=${v7()},${host}&by=Nobody`)).body).toEqual([]);
+  for (const wrong of ["?before=many", "?before=9&about=x", "?before=9&by=", "?before=9&from=yesterday"])
+    expect((await ask(wrong)).status).toBe(400);
 });
 
 test("what does not fit its contract is refused by its place and nothing is written", async () => {

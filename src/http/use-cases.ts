@@ -188,11 +188,24 @@ const today = (): string => new Date().toISOString().slice(0, 10);
 export const readSoundness = async ({ params }: OfSite): Answer =>
   map(await soundness(stores().plans, params.site, today()), (found) => found);
 
-export const readHistory = async ({
-  params,
-  query,
-}: OfSite & { query: { before: number; about?: string | undefined } }): Answer =>
-  map(await history(stores().plans, params.site, query.before, query.about ?? null), (lines) => lines);
+interface HistoryQuery {
+  readonly before: number;
+  readonly about?: readonly string[] | undefined;
+  readonly by?: string | undefined;
+  readonly from?: string | undefined;
+  readonly until?: string | undefined;
+}
+export const readHistory = async ({ params, query }: OfSite & { query: HistoryQuery }): Answer =>
+  map(
+    await history(stores().plans, params.site, {
+      before: query.before,
+      about: query.about ?? null,
+      by: query.by ?? null,
+      from: query.from ?? null,
+      until: query.until ?? null,
+    }),
+    (lines) => lines,
+  );
 
 /** What came into the record of what was done on site. */
 export const readSiteRecord = async ({ params, query }: OfSite & { query: { after: number } }): Answer =>

@@ -1,5 +1,5 @@
 /** As wide as a character is on average, in parts of the size of its font. */
-const WIDE = 0.6;
+const WIDE = 0.64;
 const FIGURE_WIDE = 0.64;
 /** Blank at both sides of a cell, in points. */
 export const CELL_PAD = 3;

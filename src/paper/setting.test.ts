@@ -49,11 +49,11 @@ test("columns fill the page, none is narrower than its longest word, and too man
       const needs = needsOf(rows);
       const asked = { width, size: 8, figures: [false, false, false, false] };
       const widths = widthsOf(needs, asked);
-      const least = needs.reduce((sum, need) => sum + need.least * 8 * 0.6 + 6, 0);
+      const least = needs.reduce((sum, need) => sum + need.least * 8 * 0.64 + 6, 0);
       expect(widths === null).toBe(least > width);
       if (widths === null) return;
       expect(widths.reduce((sum, one) => sum + one, 0)).toBeLessThanOrEqual(width + 0.1);
-      needs.forEach((need, at) => expect(widths[at]).toBeGreaterThanOrEqual(need.least * 8 * 0.6 + 6 - 0.1));
+      needs.forEach((need, at) => expect(widths[at]).toBeGreaterThanOrEqual(need.least * 8 * 0.64 + 6 - 0.1));
     }),
   );
   const many = needsOf([Array.from({ length: 20 }, () => "a long text in each of them")]);

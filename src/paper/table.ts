@@ -18,8 +18,13 @@ interface Fit {
   readonly widths: readonly number[];
 }
 
+/** So few rows of so many columns read better one below another. */
+const FEW_ROWS = 2;
+const MANY_HEADS = 10;
+
 /** How a table fits into a width in points; null where it has to be told row by row. */
 function fitOf({ heads, rows }: Table, width: number): Fit | null {
+  if (rows.length <= FEW_ROWS && heads.length > MANY_HEADS) return null;
   const texts = rows.map((row) => row.map(cellText));
   const needs = needsOf([heads, ...texts]);
   const figures = heads.map((_, at) => texts.every((row) => row[at] === "" || isFigures(row[at] ?? "")));

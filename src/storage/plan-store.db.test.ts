@@ -1,4 +1,5 @@
 /* eslint-disable max-lines -- one store against one database */
+import type { HistoryAsked } from "@/application/stores";
 import fc from "fast-check";
 import { v7 } from "uuid";
 import { bramblewick } from "../../demo/bramblewick";
@@ -426,6 +427,16 @@ test("20 broken plan files and 200 random corruptions are refused with their pla
   expect(await countRows()).toEqual(before);
 });
 
+/** All of a history, but for what is asked otherwise. */
+const asked = (more: Partial<HistoryAsked> = {}): HistoryAsked => ({
+  before: 100,
+  about: null,
+  by: null,
+  from: null,
+  until: null,
+  ...more,
+});
+
 test("a site is made once, whatever is sent again, and goes with all its rows", async () => {
   const before = await countRows();
   const id = v7();
@@ -440,12 +451,27 @@ test("a site is made once, whatever is sent again, and goes with all its rows", 
     segments: 10,
     devices: 8,
   });
-  expect((await plans.history(full, 100, null, 10))?.map((line) => [line.revision, line.authorName])).toEqual(
-    [[1, "Ruth"]],
-  );
+  expect((await plans.history(full, asked(), 10))?.map((line) => [line.revision, line.authorName])).toEqual([
+    [1, "Ruth"],
+  ]);
   const touched = must([...(await fromRows(full)).plan.host.keys()][0], "a host");
-  expect(await plans.history(full, 100, touched, 10)).toHaveLength(1);
-  expect(await plans.history(full, 100, v7(), 10)).toEqual([]);
+  expect(await plans.history(full, asked({ about: [touched] }), 10)).toHaveLength(1);
+  // By somebody, about several things, in a stretch of time.
+  const [line] = must(await plans.history(full, asked(), 10), "its history");
+  const at = must(line, "a line").madeAt;
+  const later = new Date(Date.parse(at) + 1).toISOString();
+  const count = async (more: Partial<HistoryAsked>) =>
+    must(await plans.history(full, asked(more), 10), "its history").length;
+  expect([
+    await count({ about: [v7(), touched, v7()] }),
+    await count({ about: [v7()] }),
+    await count({ by: "Ruth" }),
+    await count({ by: "Marek" }),
+    await count({ by: "Ruth", about: [touched], from: at, until: later }),
+    await count({ from: later }),
+    await count({ until: at }),
+    await count({ before: 1 }),
+  ]).toEqual([1, 0, 1, 0, 1, 0, 0, 0]);
   for (const site of [id, full]) expect(await removeSite(plans, site)).toMatchObject({ ok: true });
   expect(await removeSite(plans, id)).toMatchObject({ ok: false, error: { code: "no-such-site" } });
   expect(await countRows()).toEqual(before);

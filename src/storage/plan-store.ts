@@ -12,6 +12,11 @@ import { sql, sqlAfter } from "./sql";
 const instant = (value: unknown): string => `${String(value).replace(" ", "T")}Z`;
 const textOrNull = (value: unknown): string | null => (value === null ? null : String(value));
 
+/** An instant as the database writes it: in UTC, with milliseconds. */
+const asStored = (text: string): string => text.replace("T", " ").replace("Z", "");
+const FIRST_INSTANT = "1000-01-01T00:00:00.000Z";
+const LAST_INSTANT = "9999-12-31T23:59:59.999Z";
+
 const LINE =
   "SELECT b.revision, b.id, b.person_id, p.name AS person_name, " +
   "b.made_at, b.planner, b.summary, b.undoes, b.redoes, b.change_count";
@@ -177,14 +182,21 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         if (known === null) cache.put(key, now.revision, plan);
         return { plan, revision: now.revision };
       }),
-    history: async (site, before, about, limit) => {
+    history: async (site, { before, about, by, from, until }, limit) => {
       if ((await standing(database, site)) === null) return null;
+      const [first, end] = [from ?? FIRST_INSTANT, until ?? LAST_INSTANT].map(asStored) as [string, string];
       return database.all(
         about === null
-          ? lines`WHERE b.site_id = ${site} AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`
-          : lines`JOIN change_touch t ON t.site_id = b.site_id AND t.revision = b.revision
-            WHERE t.site_id = ${site} AND t.entity_id = ${about} AND t.revision < ${before}
-              ORDER BY t.revision DESC LIMIT ${limit}`,
+          ? lines`WHERE b.site_id = ${site} AND b.revision < ${before} AND (${by} IS NULL OR p.name = ${by})
+              AND b.made_at >= ${first} AND b.made_at < ${end}
+              ORDER BY b.revision DESC LIMIT ${limit}`
+          : lines`JOIN (SELECT DISTINCT t.revision
+                FROM JSON_TABLE(${JSON.stringify(about)}, '$[*]' COLUMNS (id CHAR(36) PATH '$')) asked
+                JOIN change_touch t ON t.site_id = ${site} AND t.entity_id = CAST(asked.id AS UUID)
+                WHERE t.revision < ${before}) touched ON touched.revision = b.revision
+            WHERE b.site_id = ${site} AND (${by} IS NULL OR p.name = ${by})
+              AND b.made_at >= ${first} AND b.made_at < ${end}
+              ORDER BY b.revision DESC LIMIT ${limit}`,
         lineOf,
       );
     },

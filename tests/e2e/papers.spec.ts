@@ -37,8 +37,7 @@ test("a remark for the customer, and the whole pack made with the keyboard alone
   await expect(page.getByRole("heading", { name: "The pack of" })).toBeVisible();
   const whole = await made();
   expect(whole).toContain("Sheet A As built");
-  for (const text of ["Hall switch", "Address register", "Walls in words"])
-    expect(whole).toContain(text);
+  for (const text of ["Hall switch", "Address register", "Walls in words"]) expect(whole).toContain(text);
   expect(whole).toMatch(/172\.19\.\d+\.1 /);
   expect(whole).not.toContain("longer cable");
 

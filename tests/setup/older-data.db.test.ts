@@ -228,7 +228,14 @@ test.each(FORMS)(
         ]);
         const changed = hostCalled(plan, site.noted);
         expect(
-          must(await plans.history(id, 10, changed.id, 50), "its history").map((line) => line.summary),
+          must(
+            await plans.history(
+              id,
+              { before: 10, about: [changed.id], by: null, from: null, until: null },
+              50,
+            ),
+            "its history",
+          ).map((line) => line.summary),
         ).toContain("a note");
         const edits = new PlanEdits(plan);
         edits.patch("host", changed.id, { notes: "and back" });

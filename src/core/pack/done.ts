@@ -160,11 +160,9 @@ export function remarkBlocks(study: PackStudy): Block[] {
       ]),
     ]),
     ...own.flatMap(({ remark }) =>
-      remark.photos.map((photo): Block => ({
-        is: "photo",
-        photo,
-        caption: `${about(remark)}: ${remark.text}`,
-      })),
+      remark.photos
+        .filter((photo) => !out.has(photo))
+        .map((photo): Block => ({ is: "photo", photo, caption: `${about(remark)}: ${remark.text}` })),
     ),
   ];
 }

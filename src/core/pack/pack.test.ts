@@ -268,6 +268,20 @@ test.each(SITES)("$site.name: cautions are those that its own gear calls for", (
   ]);
 });
 
+test("photos of the customer's remarks leave, those of ours and those that were taken out do not", () => {
+  const ids = ["a", "b", "c"].map((name) => testId("photo", name));
+  const [kept = "", out = "", ours = ""] = ids;
+  const record = [
+    by({ ...remark("zqTheirs", "customer"), photos: [kept, out] } as RecordEntry),
+    by({ ...remark("zqOurs", "us"), photos: [ours] } as RecordEntry),
+    by({ id: testId("out", "x"), at: AT, do: "takeOut", photo: out }),
+  ];
+  for (const reader of READERS) {
+    const text = textOf(asItIs(fennelStreet(), { record }), reader);
+    expect([kept, out, ours].map((id) => text.includes(id))).toEqual([true, false, false]);
+  }
+});
+
 test("the job report tells what was done and what is open, of the customer's own only", () => {
   const record = [...RECORD, by({ ...remark("zqSeen", "us"), id: testId("remark", "seen") } as RecordEntry)];
   const text = JSON.stringify(reportFor(packStudy(asItIs(fennelStreet(), { record }))));

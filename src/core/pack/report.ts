@@ -8,7 +8,7 @@ import { dayWords, timeWords } from "./words";
 const hours = (instant: string, zone: string): string => timeWords(instant, zone).split(" ").at(-1) ?? "";
 
 /** What was done, day by day: only what may leave the office is told. */
-export function diaryBlocks({ index, record }: PackStudy): Block[] {
+function diaryBlocks({ index, record }: PackStudy): Block[] {
   const { timeZone } = index.plan.site;
   const days = diaryOf(record, timeZone, "customer");
   return days.length === 0
@@ -26,7 +26,7 @@ export function diaryBlocks({ index, record }: PackStudy): Block[] {
 }
 
 /** Points that are still open and are the customer's to know. */
-export function pointBlocks({ record }: PackStudy): Block[] {
+function pointBlocks({ record }: PackStudy): Block[] {
   const open = pointsOpen(record).filter(({ remark }) => remark.for === "customer");
   return open.length === 0
     ? [text("No point is open.")]

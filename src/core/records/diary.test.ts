@@ -5,7 +5,7 @@ import { decodeEntry, encodeEntry, photosOf, type Recorded, type RecordEntry } f
 import { diaryOf } from "./diary";
 import { photosNamed } from "./photo";
 import type { Remark } from "./remark";
-import { pointsOpen, remarksOf } from "./remarks";
+import { pointsDue, pointsOpen, remarksOf } from "./remarks";
 import { recordTable } from "./table";
 import { isOutdated } from "./visit";
 
@@ -125,4 +125,31 @@ test("they stand in the record's table, and change nothing on any device", () =>
     ["taken back", "", "", "", ""],
   ]);
   expect(isOutdated([], record)).toBe(false);
+});
+
+test("an open point with a day falls due, at the thing that it is about as long as that is there", () => {
+  const plan = lockkeepersHouse();
+  const index = PlanIndex.of(plan, "2026-12-10");
+  const [device] = plan.device.values();
+  const about = { kind: "device", id: device?.id ?? "", name: "Hall switch" } as const;
+  const gone = { ...about, id: testId("device", "gone") };
+  const record = [
+    remark("first", { isOpen: true, due: "2026-12-03", about }),
+    remark("second", { isOpen: true, due: "2026-12-24", about: gone }),
+    remark("no day", { isOpen: true }),
+  ].map((entry) => by(entry));
+  expect(pointsDue(index, record)).toEqual([
+    {
+      day: "2026-12-03",
+      what: "Open point, Hall switch: first",
+      subject: { kind: "device", id: about.id },
+      isOver: true,
+    },
+    {
+      day: "2026-12-24",
+      what: "Open point, Hall switch: second",
+      subject: { kind: "site", id: plan.site.id },
+      isOver: false,
+    },
+  ]);
 });

@@ -20,7 +20,7 @@ export interface DiaryDay {
 }
 
 /** The day of an instant in a time zone, as YYYY-MM-DD; in UTC where nobody knows the zone. */
-export function dayIn(instant: string, timeZone: string): string {
+function dayIn(instant: string, timeZone: string): string {
   try {
     return new Intl.DateTimeFormat("en-CA", { timeZone, dateStyle: "short" }).format(new Date(instant));
   } catch {

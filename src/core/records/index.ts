@@ -57,7 +57,7 @@ export {
   type RemarkFor,
 } from "./remark";
 export { diaryOf, type DiaryDay } from "./diary";
-export { pointsOpen, remarksOf, stillCounts, type Remarked } from "./remarks";
+export { pointsDue, pointsOpen, remarksOf, stillCounts, type Remarked } from "./remarks";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";
 export { SIGNED_AS, type Issue, type Sign, type SignedAs } from "./issue";

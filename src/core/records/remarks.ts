@@ -1,4 +1,6 @@
 import { byText } from "../kernel";
+import { entityOf, type PlanIndex } from "../plan";
+import type { Due } from "../sheets";
 import type { Recorded } from "./entry";
 import type { Close, Remark } from "./remark";
 import { takenBack } from "./visit";
@@ -35,3 +37,19 @@ export const pointsOpen = (record: readonly Recorded[]): Remarked[] =>
     .sort((a, b) => byText(dueKey(a), dueKey(b)));
 /** After every day that can be written. */
 const dueKey = ({ remark }: Remarked): string => remark.due ?? "9999-99-99";
+
+/** Open points with a day until which they are to be seen to, as what falls due. */
+export const pointsDue = (index: PlanIndex, record: readonly Recorded[]): Due[] =>
+  pointsOpen(record).flatMap(({ remark }): Due[] => {
+    const { due, about, text } = remark;
+    if (due === null) return [];
+    const isThere = about !== null && entityOf(index.plan, about.kind, about.id) !== undefined;
+    return [
+      {
+        day: due,
+        what: `Open point${about === null ? "" : `, ${about.name}`}: ${text}`,
+        subject: isThere ? { kind: about.kind, id: about.id } : { kind: "site", id: index.plan.site.id },
+        isOver: index.today === null ? null : due < index.today,
+      },
+    ];
+  });

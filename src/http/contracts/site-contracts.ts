@@ -51,9 +51,23 @@ export const newsContract = contract({
   body: noBody,
   maxBytes: 0,
 });
+/** As many things as a device has ports and addresses. */
+const ID_LIST = /^[\da-f-]{36}(,[\da-f-]{36}){0,199}$/;
+const instantText = z.iso.datetime({ precision: 3 });
 export const historyContract = contract({
   params: siteParams,
-  query: z.strictObject({ before: revision, about: idText.optional() }),
+  query: z.strictObject({
+    before: revision,
+    /** Ids with commas between them: what touched any of these. */
+    about: z
+      .string()
+      .regex(ID_LIST, "Ids with commas between them, at most 200")
+      .transform((list) => list.split(","))
+      .optional(),
+    by: z.string().min(1).max(80).optional(),
+    from: instantText.optional(),
+    until: instantText.optional(),
+  }),
   body: noBody,
   maxBytes: 0,
 });

@@ -102,7 +102,6 @@ function Day({ day: { day, people, done }, timeZone }: { day: DiaryDay; timeZone
         <ul className="list-disc pl-4">
           {done.map((one, at) => (
             // Two points can be told in the same words.
-            // eslint-disable-next-line react/no-array-index-key -- the list is never reordered
             <li key={`${at} ${one}`} className="[overflow-wrap:anywhere]">
               {one}
             </li>

@@ -1,16 +1,23 @@
 "use client";
 
 import { useMemo, useState } from "react";
+import { byText } from "@/core/kernel";
 import { nameOf, type PlanIndex } from "@/core/plan";
+import { pointsDue } from "@/core/records";
 import { dueTable, fallsDue, type Due } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { useRecord } from "../../record-store/use-record";
 import { dayText } from "../../kit/day-text";
 import { dueCalendar } from "./due-calendar";
 
 /** Days of the plan on which something ends: support, licences, certificates, exceptions, forwards. */
 export function FallsDue({ index }: { index: PlanIndex }) {
-  const due = useMemo(() => fallsDue(index), [index]);
+  const { record } = useRecord();
+  const due = useMemo(
+    () => [...fallsDue(index), ...pointsDue(index, record)].sort((a, b) => byText(a.day, b.day)),
+    [index, record],
+  );
   const [fault, setFault] = useState<string | null>(null);
   const { name } = index.plan.site;
   const calendar = () => {
@@ -22,8 +29,8 @@ export function FallsDue({ index }: { index: PlanIndex }) {
   if (due.length === 0)
     return (
       <p className="max-w-[64ch] p-4 text-15">
-        Nothing falls due: no support, licence, certificate, port forward, exception or accepted finding has a
-        day in the plan. The days are entered where those things are.
+        Nothing falls due: no support, licence, certificate, port forward, exception, accepted finding or open
+        point has a day. The days are entered where those things are.
       </p>
     );
   return (

@@ -2,7 +2,6 @@
 
 import { useMemo, useState } from "react";
 import { issuedSheets, issuedTable } from "@/core/records";
-import { counted } from "@/core/repairs";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { Segmented } from "../../kit/Segmented";
 import { useHeld } from "../../plan-store/use-plan";
@@ -43,10 +42,9 @@ export function HandOverView() {
     <main className="sheet">
       <div className="head">
         <h1>Hand-over</h1>
-        <p>{sheets.length === 0 ? "" : `${counted(sheets.length, "sheet", "sheets")} issued`}</p>
         <span className="push" />
         <Segmented label="Hand-over" value={tab} choices={TABS} onChoose={setTab} />
-        {sheets.length === 0 ? null : (
+        {sheets.length === 0 || tab !== "sheets" ? null : (
           <button type="button" className="button" onClick={save}>
             Save CSV
           </button>

@@ -2,11 +2,13 @@
 
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
+import { byNaturalText } from "@/core/kernel";
 import type { LogLineAnswer } from "@/http/contracts/answers";
 import { whenText } from "../../margin/HistorySection";
 import { call } from "../../plan-store/api";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 import { CompareRevisions } from "./CompareRevisions";
+import { ANY, HistoryFilter, isAny, queryOf, type Wanted } from "./HistoryFilter";
 import { Visits } from "./Visits";
 
 const NEWEST = 4_000_000_000;
@@ -22,24 +24,35 @@ export function HistoryView() {
   const [lines, setLines] = useState<readonly LogLineAnswer[] | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [older, setOlder] = useState<readonly LogLineAnswer[]>([]);
+  const [wanted, setWanted] = useState(ANY);
+  const [people, setPeople] = useState<readonly string[]>([]);
+  const query = queryOf(index, wanted);
   useEffect(() => {
     let isCurrent = true;
-    void call<LogLineAnswer[]>(`/api/sites/${site}/history?before=${NEWEST}`).then((answer) => {
+    void call<LogLineAnswer[]>(`/api/sites/${site}/history?before=${NEWEST}${query}`).then((answer) => {
       if (!isCurrent) return;
-      if (answer.ok) setLines(answer.value);
-      else setRefusal(answer.refused.sentence);
+      if (!answer.ok) return setRefusal(answer.refused.sentence);
+      setRefusal(null);
+      setLines(answer.value);
+      setPeople((known) =>
+        [...new Set([...known, ...answer.value.map(({ authorName }) => authorName)])].sort(byNaturalText),
+      );
     });
     return () => {
       isCurrent = false;
     };
-  }, [site, revision]);
+  }, [site, revision, query]);
+  const choose = (next: Wanted) => {
+    setOlder([]);
+    setWanted(next);
+  };
   const all = [
     ...(lines ?? []),
     ...older.filter((line) => !(lines ?? []).some((known) => known.id === line.id)),
   ];
   const last = all.at(-1)?.revision ?? 1;
   const more = async () => {
-    const answer = await call<LogLineAnswer[]>(`/api/sites/${site}/history?before=${last}`);
+    const answer = await call<LogLineAnswer[]>(`/api/sites/${site}/history?before=${last}${query}`);
     if (answer.ok) setOlder([...older, ...answer.value]);
     else setRefusal(answer.refused.sentence);
   };
@@ -85,8 +98,11 @@ export function HistoryView() {
         ) : null}
         <CompareRevisions />
         <Visits index={index} />
+        <HistoryFilter index={index} people={people} wanted={wanted} onWanted={choose} />
         {lines !== null && all.length === 0 ? (
-          <p className="p-4 text-15">Nothing has been changed yet.</p>
+          <p className="p-4 text-15">
+            {isAny(wanted) ? "Nothing has been changed yet." : "Nothing of that was changed."}
+          </p>
         ) : null}
         {all.length === 0 ? null : (
           <table className="table" aria-label="History">

@@ -1,6 +1,6 @@
 import { proxy, wrap } from "comlink";
 import { sheetBefore, type PackOf } from "@/core/pack";
-import { PlanIndex, type Plan } from "@/core/plan";
+import { PlanIndex, TAPE_COLOURS, type Plan } from "@/core/plan";
 import { issuedSheets, type IssuedSheet } from "@/core/records";
 import type { Inks } from "@/paper/inks";
 import type { Size } from "@/paper/page";
@@ -10,26 +10,11 @@ import type { WholeRecord } from "../../../record-store/use-record";
 import { drawingOf } from "../../hardware/save-drawing";
 import { issuedState } from "../use-compared";
 
-const TAPES = [
-  "white",
-  "yellow",
-  "pink",
-  "aqua",
-  "orange",
-  "grey",
-  "green",
-  "red",
-  "blue",
-  "violet",
-  "brown",
-  "black",
-] as const;
-
 /** The colours of tapes as the page has them. */
 export function tapeInks(): Inks {
   const style = getComputedStyle(document.documentElement);
   const colour = (name: string) => style.getPropertyValue(`--tape-${name}`).trim();
-  return Object.fromEntries(TAPES.map((name) => [name, { base: colour(name), on: colour(`${name}-on`) }]));
+  return Object.fromEntries(TAPE_COLOURS.map((name) => [name, { base: colour(name), on: colour(`${name}-on`) }]));
 }
 
 /** What somebody asks for. */
