@@ -79,16 +79,23 @@ export function HistoryFilter({
           ))}
         </select>
       </label>
-      <Combo
-        label="About"
-        value={wanted.device}
-        empty="anything"
-        choices={[
-          { value: "", label: "anything" },
-          ...devicesInOrder(index).map(({ id, name, place }) => ({ value: id, label: name, detail: place })),
-        ]}
-        onChoose={(device) => onWanted({ ...wanted, device })}
-      />
+      <span className="flex items-center gap-2">
+        About
+        <Combo
+          label="About"
+          value={wanted.device}
+          empty="anything"
+          choices={[
+            { value: "", label: "anything" },
+            ...devicesInOrder(index).map(({ id, name, place }) => ({
+              value: id,
+              label: name,
+              detail: place,
+            })),
+          ]}
+          onChoose={(device) => onWanted({ ...wanted, device })}
+        />
+      </span>
       {day("from", "From")}
       {day("until", "To")}
       {isAny(wanted) ? null : (

@@ -14,7 +14,9 @@ import { issuedState } from "../use-compared";
 export function tapeInks(): Inks {
   const style = getComputedStyle(document.documentElement);
   const colour = (name: string) => style.getPropertyValue(`--tape-${name}`).trim();
-  return Object.fromEntries(TAPE_COLOURS.map((name) => [name, { base: colour(name), on: colour(`${name}-on`) }]));
+  return Object.fromEntries(
+    TAPE_COLOURS.map((name) => [name, { base: colour(name), on: colour(`${name}-on`) }]),
+  );
 }
 
 /** What somebody asks for. */
