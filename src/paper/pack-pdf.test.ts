@@ -98,6 +98,13 @@ test("names in other scripts are set and found; what no font has is counted and 
   );
 });
 
+test("how much is written is told in whole percents, each once", async () => {
+  const told: number[] = [];
+  await pdfOf(documentOf(packOf(lockkeepersHouse(), "customer"), GIVEN), FONTS, (done) => told.push(done));
+  expect(told.at(-1)).toBe(100);
+  expect(told).toEqual([...new Set(told)].sort((a, b) => a - b));
+});
+
 test("nothing of a pack is asked of a server: what is not given is not there", async () => {
   for (const reader of READERS) {
     const pack = packOf(lockkeepersHouse(), reader);

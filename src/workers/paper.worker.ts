@@ -41,7 +41,7 @@ async function pack(
     photos: new Map(photos.map(({ id, jpeg }) => [id, `data:image/jpeg;base64,${base64(jpeg)}`])),
   };
   if (as === "pdf") {
-    const bytes = await pdfOf(documentOf(made, given), fonts);
+    const bytes = await pdfOf(documentOf(made, given), fonts, tell);
     return transfer(bytes, [bytes.buffer]);
   }
   const files: [string, Uint8Array][] = [];

@@ -12,14 +12,17 @@ import {
   type TestTaken,
 } from "../records";
 import { fallsDue } from "../sheets";
+import { sheetBefore } from "./before";
 import { quiet, tableBlock, text, under } from "./blocks";
 import type { Block, PackStudy } from "./model";
 import { dayWords, timeWords } from "./words";
 
 const when = ({ index }: PackStudy, at: string): string => timeWords(at, index.plan.site.timeZone);
 
-/** Readings by the parts of the site that an electrician tests. */
-const OF_CABLES = /^(cable|speed|power|light)\b/;
+/** Facts about cables, their speed and the power that they carry. */
+const OF_CABLES = /^(?:cable|speed|power) /;
+const isOfCables = ({ test }: TestTaken): boolean =>
+  [test.id, ...(test.proves ?? [])].some((fact) => OF_CABLES.test(fact));
 
 const readingRows = (study: PackStudy, is: (taken: TestTaken) => boolean): string[][] =>
   stillCounts(study.record).flatMap(({ by, entry }) =>
@@ -47,7 +50,7 @@ export function testBlocks(study: PackStudy): Block[] {
 }
 /** Those of cables, speeds and power alone. */
 export function cableTestBlocks(study: PackStudy): Block[] {
-  const rows = readingRows(study, ({ test }) => OF_CABLES.test(test.id));
+  const rows = readingRows(study, isOfCables);
   return rows.length === 0 ? [text("No cable test is in the record.")] : tableBlock([READING_HEADS, ...rows]);
 }
 /** How it stood with the readings when the sheet was issued, in a customer's words. */
@@ -171,9 +174,14 @@ const openUntil = (due: string | null): string => (due === null ? "open" : dayWo
 /** The sheets that were issued, and what is otherwise than in the one before. */
 export function changeBlocks(study: PackStudy): Block[] {
   const { since } = study;
+  const before = sheetBefore(study.sheets, study.sheet);
+  const unknown = before !== undefined && since === null;
   return [
     ...sheetBlocks(study),
     ...(since === null ? [] : under(`Otherwise than in ${since.name}`, sinceBlocks(since.groups))),
+    ...(unknown
+      ? [text(`What is otherwise than in ${before.letter} could not be had when this was made.`)]
+      : []),
   ];
 }
 const sinceBlocks = (groups: NonNullable<PackStudy["since"]>["groups"]): Block[] => {

@@ -11,4 +11,5 @@ export {
   type Reader,
   type TitleBlock,
 } from "./model";
-export { packStudy, sheetBefore, type PackOf } from "./study";
+export { sheetBefore } from "./before";
+export { packStudy, type PackOf } from "./study";

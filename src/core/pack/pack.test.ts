@@ -282,6 +282,36 @@ test("photos of the customer's remarks leave, those of ours and those that were 
   }
 });
 
+test("a cable's last test stands in the schedule, and with the electrician's tests; others do not", () => {
+  const plan = fennelStreet();
+  const [link] = plan.link.values();
+  const reading = (id: string, read: string, proves: readonly string[] | null): RecordEntry => ({
+    id: testId("test", id + read),
+    at: AT,
+    do: "test",
+    test: { id, place: "Cabinet A", at: "port", does: "Test.", expected: "1 m", proves },
+    came: "expected",
+    read,
+    says: "",
+    note: "zqNote",
+    photos: [],
+  });
+  const cable = `cable ${must(link, "a cable").id}`;
+  const record = [
+    reading(cable, "first 1.4 m", [cable]),
+    reading(cable, "then 1.2 m", [cable]),
+    reading("look at it", "1 Gbit/s", ["speed x"]),
+    reading("lease port 1", "10.24.20.41", ["role port"]),
+  ].map(by);
+  const parts = packFor(packStudy(asItIs(plan, { record })), "electrician").parts;
+  const part = (key: string) => JSON.stringify(parts.find((one) => one.key === key));
+  expect(part("cables").includes("as expected, then 1.2 m")).toBe(true);
+  expect(part("cables").includes("first 1.4 m")).toBe(false);
+  expect(
+    ["then 1.2 m", "1 Gbit/s", "10.24.20.41", "zqNote"].map((text) => part("cable-tests").includes(text)),
+  ).toEqual([true, true, false, false]);
+});
+
 test("the job report tells what was done and what is open, of the customer's own only", () => {
   const record = [...RECORD, by({ ...remark("zqSeen", "us"), id: testId("remark", "seen") } as RecordEntry)];
   const text = JSON.stringify(reportFor(packStudy(asItIs(fennelStreet(), { record }))));

@@ -3,6 +3,7 @@ import { powerBudget, watts } from "../power";
 import {
   cabinets,
   cableScheduleTable,
+  cablesInOrder,
   DEVICE_KIND_WORDS,
   devicesInOrder,
   gearTable,
@@ -12,6 +13,7 @@ import {
   type Cabinet,
 } from "../sheets";
 import { baselineTable } from "../planners";
+import { stillCounts, TEST_CAME_WORDS } from "../records";
 import { isAdministered, type Device, type PlanIndex } from "../plan";
 import { tableBlock, text, under } from "./blocks";
 import type { Block, Cell, DrawnCabinet, PackStudy } from "./model";
@@ -92,8 +94,27 @@ export const portBlocks = (study: PackStudy): Block[] => schedules(study);
 export const socketBlocks = (study: PackStudy): Block[] =>
   schedules(study, ["Case", "Plugged in", "Medium", "Optic", "PoE W", "Tape"]);
 
-/** The cables between gear, and what is plugged in where. */
-export const cableBlocks = ({ index }: PackStudy): Block[] => tableBlock(cableScheduleTable(index));
+/** What a cable tester showed of each cable last, by the cable's id. */
+const testedCables = ({ record }: PackStudy): ReadonlyMap<string, string> =>
+  new Map(
+    stillCounts(record).flatMap(({ entry }) => {
+      if (entry.do !== "test" || !entry.test.id.startsWith(CABLE_TEST)) return [];
+      const shown = [TEST_CAME_WORDS[entry.came], entry.read].filter((part) => part !== "").join(", ");
+      return [[entry.test.id.slice(CABLE_TEST.length), shown] as const];
+    }),
+  );
+const CABLE_TEST = "cable ";
+
+/** The cables between gear, each with what a tester showed of it. */
+export function cableBlocks(study: PackStudy): Block[] {
+  const [heads = [], ...rows] = cableScheduleTable(study.index);
+  const tested = testedCables(study);
+  const cables = cablesInOrder(study.index);
+  return tableBlock([
+    [...heads, "Tested"],
+    ...rows.map((row, at) => [...row, tested.get(cables[at]?.link.id ?? "") ?? ""]),
+  ]);
+}
 
 /** Which end device is at which socket of the gear. */
 export const dropBlocks = ({ index }: PackStudy): Block[] =>

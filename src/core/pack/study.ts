@@ -19,15 +19,6 @@ export interface PackOf {
   readonly made: string;
 }
 
-/** The sheet that stood before another one, or before the plan as it is; undefined for the first. */
-export function sheetBefore(
-  sheets: readonly IssuedSheet[],
-  sheet: IssuedSheet | null,
-): IssuedSheet | undefined {
-  const at = sheet === null ? sheets.length : sheets.findIndex(({ issue }) => issue.id === sheet.issue.id);
-  return sheets.slice(0, at).findLast(({ isWithdrawn }) => !isWithdrawn);
-}
-
 /** A record as it was when a sheet was issued: what came later is of later papers. */
 function recordThen(record: readonly Recorded[], sheet: IssuedSheet | null): readonly Recorded[] {
   if (sheet === null) return record;

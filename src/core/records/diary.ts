@@ -97,14 +97,18 @@ export function diaryOf(
       whose === "customer" && entry.do === "remark" && entry.for === "us" ? [entry.id] : [],
     ),
   );
+  /** A visit's own note is the office's, too. */
+  const isOurs = (entry: RecordEntry): boolean =>
+    ours.has(entry.id) ||
+    (entry.do === "close" && ours.has(entry.remark)) ||
+    (entry.do === "end" && whose === "customer");
   const titles = new Map(
     all.flatMap(({ entry }) => (entry.do === "remark" ? [[entry.id, entry.text] as const] : [])),
   );
   const byDay = new Map<string, Recorded[]>();
   for (const one of all) {
     const { entry } = one;
-    if (entry.do === "takeBack" || ours.has(entry.id) || (entry.do === "close" && ours.has(entry.remark)))
-      continue;
+    if (entry.do === "takeBack" || isOurs(entry)) continue;
     const day = dayIn(entry.at, timeZone);
     byDay.set(day, [...(byDay.get(day) ?? []), one]);
   }

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { remarksOf } from "@/core/records";
 import { useUi } from "../../frame/use-ui";
 import { useIndex } from "../../plan-store/use-plan";
@@ -8,6 +8,8 @@ import { useRecord } from "../../record-store/use-record";
 import { RemarkForm } from "./RemarkForm";
 import { aboutOf } from "./remarked";
 import { RemarkRow } from "./RemarkRow";
+
+const ASKED_EVERY_MS = 5_000;
 
 /** What was remarked on what is selected, or on the whole site; the last first. */
 export function RemarksSection() {
@@ -23,10 +25,14 @@ export function RemarksSection() {
         .reverse(),
     [record, about?.id],
   );
+  const asked = useRef(0);
   useEffect(() => {
-    // The record is asked for where it is shown; views that work on it ask again and again.
+    // Whoever goes through a table by the arrow keys does not ask for it at each row.
+    const now = Date.now();
+    if (now - asked.current < ASKED_EVERY_MS) return;
+    asked.current = now;
     void sync();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each thing
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- when something else is selected
   }, [about?.id]);
   return (
     <section className="section" aria-label="Remarks">

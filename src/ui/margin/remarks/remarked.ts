@@ -1,4 +1,4 @@
-import { nameOf, type Kind, type PlanIndex } from "@/core/plan";
+import { entityOf, nameOf, type Kind, type PlanIndex } from "@/core/plan";
 import type { Remark } from "@/core/records";
 import type { Selection } from "../../frame/ui-state";
 
@@ -37,7 +37,7 @@ function subjectOf(selection: Selection): { readonly kind: Kind; readonly id: st
 /** What a remark is about that is made while this is selected: one thing, or the whole site. */
 export function aboutOf(index: PlanIndex, selection: Selection | null): About {
   const subject = selection === null ? null : subjectOf(selection);
-  return subject === null
-    ? null
-    : { ...subject, name: nameOf(index, subject.kind, subject.id).slice(0, 400) };
+  // What has gone since is no thing to remark on.
+  if (subject === null || entityOf(index.plan, subject.kind, subject.id) === undefined) return null;
+  return { ...subject, name: nameOf(index, subject.kind, subject.id).slice(0, 400) };
 }

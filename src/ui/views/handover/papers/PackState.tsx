@@ -9,7 +9,9 @@ export function PackState({ work, onStop }: { work: PackWork; onStop: () => void
     case "working":
       return (
         <Progress label="The papers are made" done={work.done} all={work.all} onStop={onStop}>
-          <span>{work.all === 0 ? "The papers are made …" : `${work.done} of ${work.all} files`}</span>
+          <span>
+            {work.all === 0 ? "The papers are laid out …" : `${work.done} of ${work.all} ${work.of}`}
+          </span>
         </Progress>
       );
     case "made":

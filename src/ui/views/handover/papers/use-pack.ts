@@ -13,7 +13,8 @@ const TYPES = { pdf: "application/pdf", zip: "application/zip" } as const;
 /** How it stands with the pack that is being made, or was. */
 export type PackWork =
   | { readonly is: "idle" }
-  | { readonly is: "working"; readonly done: number; readonly all: number }
+  /** `of` says what is counted. */
+  | { readonly is: "working"; readonly done: number; readonly all: number; readonly of: string }
   | { readonly is: "made"; readonly says: string }
   | { readonly is: "refused"; readonly sentence: string };
 
@@ -37,9 +38,10 @@ export function usePack() {
     const own = new AbortController();
     running.current = own;
     const isCurrent = () => running.current === own;
-    setWork({ is: "working", done: 0, all: 0 });
+    const of = wanted.as === "zip" ? "files" : "percent";
+    setWork({ is: "working", done: 0, all: 0, of });
     const tell = (done: number, all: number) => {
-      if (isCurrent()) setWork({ is: "working", done, all });
+      if (isCurrent()) setWork({ is: "working", done, all, of });
     };
     const made = await makePack({ site, held, whole }, wanted, { signal: own.signal, tell }).catch(
       () => NOT_MADE,
