@@ -115,13 +115,14 @@ test("a form that can't be says why, with its numbers", () => {
 
 const index = PlanIndex.of(fennelStreet());
 const all = labelsOf(index, LABEL_KINDS);
+const BASE = "https://plans.example.net";
 const printed = (labels: readonly Label[]): Recorded => ({
   by: "Ruth",
   entry: {
     id: testId("labels", "x"),
     at: "2026-11-30T09:00:00.000Z",
     do: "labels",
-    printed: asPrinted(labels),
+    printed: asPrinted(labels, BASE),
   },
 });
 
@@ -136,23 +137,27 @@ test("each cable has a label at both ends, each with what is at the other", () =
 });
 
 test("only what was never printed as it is now is new", () => {
-  expect(newLabels(all, []).length).toBe(all.length);
-  expect(newLabels(all, [printed(all)])).toEqual([]);
+  expect(newLabels(all, BASE, []).length).toBe(all.length);
+  expect(newLabels(all, BASE, [printed(all)])).toEqual([]);
+  // Codes that lead elsewhere are to be printed anew; what has no code is as it was.
+  expect(newLabels(all, "https://elsewhere.example.net", [printed(all)])).toEqual(
+    all.filter(({ opens }) => opens !== null),
+  );
   const edits = new PlanEdits(index.plan);
   const [link] = index.plan.link.values();
   edits.patch("link", must(link, "a cable").id, { label: "renamed" });
   const applied = applyChanges(index.plan, edits.changes());
   const now = PlanIndex.of(must(applied.ok ? applied.value : null, "renamed"));
   expect(
-    newLabels(labelsOf(now, LABEL_KINDS), [printed(all)]).map(({ title, kind }) => [title, kind]),
+    newLabels(labelsOf(now, LABEL_KINDS), BASE, [printed(all)]).map(({ title, kind }) => [title, kind]),
   ).toEqual([
     ["renamed", "cable"],
     ["renamed", "cable"],
   ]);
   // The same again is new no more once that was printed, too.
-  expect(newLabels(labelsOf(now, LABEL_KINDS), [printed(all), printed(labelsOf(now, ["cable"]))])).toEqual(
-    [],
-  );
+  expect(
+    newLabels(labelsOf(now, LABEL_KINDS), BASE, [printed(all), printed(labelsOf(now, ["cable"]))]),
+  ).toEqual([]);
 });
 
 test("a code's address names its thing, and what is none names nothing", () => {

@@ -159,8 +159,9 @@ export function namedByLabel(hash: string): { readonly kind: Kind; readonly id: 
 const FACTOR = 131;
 const BOUND = 2 ** 45;
 /** What stands on a label, in a few signs: another text has, nearly always, another mark. */
-function markOf({ title, lines, tapes }: Label): string {
-  const text = JSON.stringify([title, lines, tapes.map(({ mark, base, tracer }) => [mark, base, tracer])]);
+function markOf({ title, lines, tapes, opens }: Label, linkBase: string): string {
+  const taped = tapes.map(({ mark, base, tracer }) => [mark, base, tracer]);
+  const text = JSON.stringify([title, lines, taped, opens === null ? "" : linkBase]);
   let sum = 7;
   for (let at = 0; at < text.length; at += 1) sum = (sum * FACTOR + text.charCodeAt(at)) % BOUND;
   return sum.toString(36);
@@ -173,15 +174,15 @@ function printedMarks(record: readonly Recorded[]): ReadonlyMap<string, string> 
   );
 }
 
-/** The labels that were never printed as they are now. */
-export function newLabels(labels: readonly Label[], record: readonly Recorded[]): Label[] {
+/** The labels that were never printed as they are now, with codes that lead to that address. */
+export function newLabels(labels: readonly Label[], linkBase: string, record: readonly Recorded[]): Label[] {
   const marks = printedMarks(record);
-  return labels.filter((label) => marks.get(label.key) !== markOf(label));
+  return labels.filter((label) => marks.get(label.key) !== markOf(label, linkBase));
 }
 
 /** What the record says of labels that were printed. */
-export const asPrinted = (labels: readonly Label[]): [key: string, mark: string][] =>
-  labels.map((label) => [label.key, markOf(label)]);
+export const asPrinted = (labels: readonly Label[], linkBase: string): [key: string, mark: string][] =>
+  labels.map((label) => [label.key, markOf(label, linkBase)]);
 
 /** When labels were printed last: an instant; null for never. */
 export const lastPrint = (record: readonly Recorded[]): string | null =>

@@ -312,6 +312,28 @@ test("a cable's last test stands in the schedule, and with the electrician's tes
   ).toEqual([true, true, false, false]);
 });
 
+test("what passes beside the walls is told to a customer, too, as long as it holds", () => {
+  const plan = fennelStreet();
+  const [exception] = plan.exception.values();
+  expect(plan.exception.size).toBe(1);
+  const until = (lastDay: string | null): string => {
+    const edits = new PlanEdits(plan);
+    edits.patch("exception", must(exception, "an exception").id, { lastDay });
+    const applied = applyChanges(plan, edits.changes());
+    return textOf(asItIs(must(applied.ok ? applied.value : null, "its days")), "customer");
+  };
+  const says = "1 exception lets single devices or networks through besides.";
+  expect(["2026-11-29", "2026-11-30", null].map((day) => until(day).includes(says))).toEqual([
+    false,
+    true,
+    true,
+  ]);
+  const leads = "1 port forward leads in from the internet.";
+  const has = (one: Plan) => textOf(asItIs(one), "customer").includes(leads);
+  // The home has one, the practice none.
+  expect([has(lockkeepersHouse()), has(plan)]).toEqual([true, false]);
+});
+
 test("the job report tells what was done and what is open, of the customer's own only", () => {
   const record = [...RECORD, by({ ...remark("zqSeen", "us"), id: testId("remark", "seen") } as RecordEntry)];
   const text = JSON.stringify(reportFor(packStudy(asItIs(fennelStreet(), { record }))));

@@ -18,18 +18,16 @@ import {
 import { quiet, tableBlock, text, under } from "./blocks";
 import type { Block, PackStudy } from "./model";
 
-const CLOSED = "What is not named here is closed.";
-
 /** What may reach what: zones, doors, conduits, services of the site's own. */
 export const wallBlocks = ({ index }: PackStudy): Block[] => [
-  quiet(CLOSED),
+  quiet("What is not named here is closed."),
   ...under("Zones", tableBlock(zoneTable(index))),
   ...under("Doors", tableBlock(doorTable(index))),
   ...under("Conduits", tableBlock(conduitTable(index))),
   ...under("Services of the site’s own", tableBlock(serviceTable(index))),
 ];
 
-/** "Visitors reach the internet. They reach nothing else." */
+/** "reach everything in the internet, and some things in Servers": what a zone's devices do. */
 function reachSentence(index: PlanIndex, from: WallEnd): string {
   const doors = doorsInOrder(index).filter((wall) => sameZone(wall.from, from));
   const named = (door: "open" | "services") =>
@@ -41,7 +39,7 @@ function reachSentence(index: PlanIndex, from: WallEnd): string {
     ...(all.length === 0 ? [] : [`everything in ${listed(all)}`]),
     ...(some.length === 0 ? [] : [`some things in ${listed(some)}`]),
   ];
-  return parts.length === 0 ? "reach nothing outside" : `reach ${parts.join(", and ")}; nothing else`;
+  return parts.length === 0 ? "reach no other part" : `reach ${parts.join(", and ")}`;
 }
 const sameZone = (a: WallEnd, b: WallEnd): boolean => a.at === "zone" && b.at === "zone" && a.zone === b.zone;
 const inWords = (index: PlanIndex, end: WallEnd): string =>
@@ -49,9 +47,25 @@ const inWords = (index: PlanIndex, end: WallEnd): string =>
 const listed = (words: readonly string[]): string =>
   words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1) ?? ""}`;
 
-/** Who reaches what, in a customer's words: no services, no ports, no rules. */
+/** What leads past the walls, or in from outside: how much there is of it, in a customer's words. */
+function besideWalls({ plan, today }: PlanIndex): Block[] {
+  const holds = (last: string | null): boolean => last === null || today === null || last >= today;
+  const exceptions = [...plan.exception.values()].filter(({ lastDay }) => holds(lastDay)).length;
+  const forwards = [...plan.forward.values()].filter(({ until }) => holds(until)).length;
+  const lets = exceptions === 1 ? "exception lets" : "exceptions let";
+  const leads = forwards === 1 ? "port forward leads" : "port forwards lead";
+  return [
+    ...(exceptions === 0 ? [] : [text(`${exceptions} ${lets} single devices or networks through besides.`)]),
+    ...(forwards === 0 ? [] : [text(`${forwards} ${leads} in from the internet.`)]),
+  ];
+}
+
+/** Who is meant to reach what, in a customer's words: no services, no ports, no rules. */
 export const plainWallBlocks = ({ index }: PackStudy): Block[] => [
-  text("The site is divided into parts, and a wall stands between any two of them. " + CLOSED),
+  text(
+    "The site is divided into parts, and a wall is meant to stand between any two of them. Closed is what " +
+      "nothing here lets through.",
+  ),
   ...tableBlock([
     ["Part", "Its devices", "Among themselves"],
     ...zonesInOrder(index).map((zone) => [
@@ -60,6 +74,7 @@ export const plainWallBlocks = ({ index }: PackStudy): Block[] => [
       zone.insideOpen ? "all of its networks reach one another" : "each of its networks is kept apart",
     ]),
   ]),
+  ...besideWalls(index),
 ];
 
 /** The ordered lists that the walls need, and those that stand on devices. */

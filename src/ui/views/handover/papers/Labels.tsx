@@ -48,6 +48,7 @@ function skipOf(text: string, { columns, rows }: LabelForm): number | string {
 /** Labels of what there is, printed only where something is new since the last time. */
 export function Labels({ index }: { index: PlanIndex }) {
   const { record, add } = useRecord();
+  const { linkBase } = index.plan.site.paper;
   const [kinds, setKinds] = useState<readonly LabelKind[]>(["cable", "socket", "port"]);
   const [isAll, setAll] = useState(false);
   const [name, setName] = useState<FormName>(FORM_NAMES[0] ?? OWN);
@@ -55,7 +56,7 @@ export function Labels({ index }: { index: PlanIndex }) {
   const [first, setFirst] = useState("1");
   const { work, make, forget } = useLabels();
   const all = useMemo(() => labelsOf(index, kinds), [index, kinds]);
-  const fresh = useMemo(() => newLabels(all, record), [all, record]);
+  const fresh = useMemo(() => newLabels(all, linkBase, record), [all, linkBase, record]);
   const labels = isAll ? all : fresh;
   const form = formNamed(name, own);
   const fault = formFault(form);
@@ -65,7 +66,10 @@ export function Labels({ index }: { index: PlanIndex }) {
   const ask = (as: "pdf" | "svg") =>
     typeof skip === "number" ? void make({ labels, form, skip, as }) : undefined;
   const note = (printed: LabelWork & { is: "made" }) => {
-    add({ id: v7(), at: new Date().toISOString(), do: "labels", printed: asPrinted(printed.labels) }, []);
+    add(
+      { id: v7(), at: new Date().toISOString(), do: "labels", printed: asPrinted(printed.labels, linkBase) },
+      [],
+    );
     forget();
   };
   const isOff = labels.length === 0 || refusal !== null || work.is === "working";
@@ -109,7 +113,7 @@ export function Labels({ index }: { index: PlanIndex }) {
           </button>
         </p>
         <Outcome work={work} onNote={note} />
-        {index.plan.site.paper.linkBase === "" ? (
+        {linkBase === "" ? (
           <p className="px-4 pb-3 text-ink2">
             These labels have no code: say under Papers where Dianome is, and each gets one that opens what it
             is on.
