@@ -11,6 +11,7 @@ import {
   type Remark,
   type TestTaken,
 } from "../records";
+import { counted } from "../repairs";
 import { fallsDue } from "../sheets";
 import { sheetBefore } from "./before";
 import { quiet, tableBlock, text, under } from "./blocks";
@@ -116,18 +117,21 @@ export const findingBlocks = ({ index, accepted, open }: PackStudy): Block[] => 
  * What was accepted, in a customer's pack: by what it is about in general, since the sentence tells of the
  * inside.
  */
-export const plainFindingBlocks = ({ accepted }: PackStudy): Block[] =>
-  accepted.length === 0
-    ? [text("Nothing was left as it is against advice.")]
-    : tableBlock([
-        ["What was left as it is", "Because", "By", "Until"],
-        ...accepted.map(({ finding, acceptance: { reason, by, until } }) => [
-          checkOf(finding)?.title ?? "",
-          reason,
-          by,
-          untilWords(until),
-        ]),
-      ]);
+export const plainFindingBlocks = ({ accepted, open }: PackStudy): Block[] => [
+  ...(accepted.length === 0 ? [text("Nothing was accepted as it is with a reason.")] : []),
+  ...tableBlock([
+    ["What was left as it is", "Because", "By", "Until"],
+    ...accepted.map(({ finding, acceptance: { reason, by, until } }) => [
+      checkOf(finding)?.title ?? "",
+      reason,
+      by,
+      untilWords(until),
+    ]),
+  ]),
+  ...(open.length === 0
+    ? []
+    : [text(`${counted(open.length, "finding is", "findings are")} still open: ask whoever planned it.`)]),
+];
 
 /** Days on which support, licences, certificates and exceptions end. */
 export const dueBlocks = ({ index }: PackStudy): Block[] => {

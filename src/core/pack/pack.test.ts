@@ -334,6 +334,16 @@ test("what passes beside the walls is told to a customer, too, as long as it hol
   expect([has(lockkeepersHouse()), has(plan)]).toEqual([true, false]);
 });
 
+test("a customer reads how many findings are open, and of none where none is", () => {
+  const open = (plan: Plan) => listFindings(runChecks(PlanIndex.of(plan, "2026-11-30"))).length;
+  const says = (plan: Plan) =>
+    / (\d+) findings? (?:is|are) still open/.exec(
+      ` ${textOf(asItIs(plan), "customer").replaceAll('"', " ")}`,
+    )?.[1];
+  expect(SITES.map((plan) => says(plan) ?? "0")).toEqual(SITES.map((plan) => String(open(plan))));
+  expect(SITES.map(open)).toEqual(expect.arrayContaining([0]));
+});
+
 test("the job report tells what was done and what is open, of the customer's own only", () => {
   const record = [...RECORD, by({ ...remark("zqSeen", "us"), id: testId("remark", "seen") } as RecordEntry)];
   const text = JSON.stringify(reportFor(packStudy(asItIs(fennelStreet(), { record }))));
